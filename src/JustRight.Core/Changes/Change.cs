@@ -1,0 +1,303 @@
+using System.Text.Json.Serialization;
+using JustRight.Core.Rights;
+using JustRight.Core.Sheets;
+
+namespace JustRight.Core.Changes;
+
+/// <summary>
+/// A change of the estate, as data: who can make it, where, what it does, and what undoes it. The lab, a live connector and a
+/// script all take the same changes. Principals are named <c>DOMAIN\name</c>; no change ever carries a secret.
+/// </summary>
+[JsonPolymorphic(TypeDiscriminatorPropertyName = "change")]
+[JsonDerivedType(typeof(CreateBranch), "create-branch")]
+[JsonDerivedType(typeof(DeleteBranch), "delete-branch")]
+[JsonDerivedType(typeof(CreateAccount), "create-account")]
+[JsonDerivedType(typeof(DeleteAccount), "delete-account")]
+[JsonDerivedType(typeof(DescribeAccount), "describe-account")]
+[JsonDerivedType(typeof(CreateGroup), "create-group")]
+[JsonDerivedType(typeof(DeleteGroup), "delete-group")]
+[JsonDerivedType(typeof(AddMember), "add-member")]
+[JsonDerivedType(typeof(RemoveMember), "remove-member")]
+[JsonDerivedType(typeof(AddLocalGroupMember), "add-local-group-member")]
+[JsonDerivedType(typeof(RemoveLocalGroupMember), "remove-local-group-member")]
+[JsonDerivedType(typeof(GrantLogonRight), "grant-logon-right")]
+[JsonDerivedType(typeof(RevokeLogonRight), "revoke-logon-right")]
+[JsonDerivedType(typeof(CreateLogin), "create-login")]
+[JsonDerivedType(typeof(DropLogin), "drop-login")]
+[JsonDerivedType(typeof(AddInstanceRoleMember), "add-instance-role-member")]
+[JsonDerivedType(typeof(RemoveInstanceRoleMember), "remove-instance-role-member")]
+[JsonDerivedType(typeof(CreateDatabaseUser), "create-database-user")]
+[JsonDerivedType(typeof(DropDatabaseUser), "drop-database-user")]
+[JsonDerivedType(typeof(AddDatabaseRoleMember), "add-database-role-member")]
+[JsonDerivedType(typeof(RemoveDatabaseRoleMember), "remove-database-role-member")]
+public abstract record Change
+{
+    private protected Change()
+    {
+    }
+
+    /// <summary>The team that can make it.</summary>
+    [JsonIgnore]
+    public abstract Giver Giver { get; }
+
+    /// <summary>Where it is made: the domain, a host, an instance.</summary>
+    [JsonIgnore]
+    public abstract string Place { get; }
+
+    /// <summary>One line that says what it does.</summary>
+    [JsonIgnore]
+    public abstract string Words { get; }
+
+    /// <summary>What undoes it, or null when nothing does.</summary>
+    [JsonIgnore]
+    public abstract Change? Inverse { get; }
+
+    /// <summary>Its stable identity: the same change always has the same key.</summary>
+    [JsonIgnore]
+    public string Key => Words.ToLowerInvariant();
+}
+
+/// <summary>A change of the directory.</summary>
+public abstract record DirectoryChange(string Domain) : Change
+{
+    /// <inheritdoc/>
+    public override Giver Giver => Giver.Directory;
+
+    /// <inheritdoc/>
+    public override string Place => Domain;
+}
+
+/// <summary>Creates a branch; its parent must exist.</summary>
+public sealed record CreateBranch(string Domain, string Dn) : DirectoryChange(Domain)
+{
+    /// <inheritdoc/>
+    public override string Words => $"create the branch {Dn}";
+
+    /// <inheritdoc/>
+    public override Change? Inverse => new DeleteBranch(Domain, Dn);
+}
+
+/// <summary>Deletes a branch, if it is empty.</summary>
+public sealed record DeleteBranch(string Domain, string Dn) : DirectoryChange(Domain)
+{
+    /// <inheritdoc/>
+    public override string Words => $"delete the empty branch {Dn}";
+
+    /// <inheritdoc/>
+    public override Change? Inverse => new CreateBranch(Domain, Dn);
+}
+
+/// <summary>Creates an account, enabled, with a password of its own that the maker generates.</summary>
+/// <param name="Name">The logon name.</param>
+/// <param name="Upn">The user principal name.</param>
+public sealed record CreateAccount(string Domain, string Name, string Dn, string Upn, string Description, bool PasswordNeverExpires) : DirectoryChange(Domain)
+{
+    /// <inheritdoc/>
+    public override string Words => $"create the account {Domain}\\{Name}";
+
+    /// <inheritdoc/>
+    public override Change? Inverse => new DeleteAccount(Domain, Name, Dn);
+}
+
+/// <summary>Deletes an account. Its SID is gone for good: making it again gives another.</summary>
+public sealed record DeleteAccount(string Domain, string Name, string Dn) : DirectoryChange(Domain)
+{
+    /// <inheritdoc/>
+    public override string Words => $"delete the account {Domain}\\{Name}";
+
+    /// <inheritdoc/>
+    public override Change? Inverse => null;
+}
+
+/// <summary>Sets the description of an account and whether its password expires.</summary>
+/// <param name="OldDescription">What it said before, for undoing.</param>
+/// <param name="OldPasswordNeverExpires">What it was before, for undoing.</param>
+public sealed record DescribeAccount(
+    string Domain, string Name, string Description, bool PasswordNeverExpires, string OldDescription, bool OldPasswordNeverExpires) : DirectoryChange(Domain)
+{
+    /// <inheritdoc/>
+    public override string Words => $"set description and password expiry of {Domain}\\{Name}";
+
+    /// <inheritdoc/>
+    public override Change? Inverse => new DescribeAccount(Domain, Name, OldDescription, OldPasswordNeverExpires, Description, PasswordNeverExpires);
+}
+
+/// <summary>Creates a security group.</summary>
+public sealed record CreateGroup(string Domain, string Name, string Dn, GroupScope Scope, string Description) : DirectoryChange(Domain)
+{
+    /// <inheritdoc/>
+    public override string Words => $"create the group {Domain}\\{Name}";
+
+    /// <inheritdoc/>
+    public override Change? Inverse => new DeleteGroup(Domain, Name, Dn);
+}
+
+/// <summary>Deletes a group, if it has no members.</summary>
+public sealed record DeleteGroup(string Domain, string Name, string Dn) : DirectoryChange(Domain)
+{
+    /// <inheritdoc/>
+    public override string Words => $"delete the empty group {Domain}\\{Name}";
+
+    /// <inheritdoc/>
+    public override Change? Inverse => null;
+}
+
+/// <summary>Puts an account or group into a domain group.</summary>
+public sealed record AddMember(string Domain, string Group, string Member) : DirectoryChange(Domain)
+{
+    /// <inheritdoc/>
+    public override string Words => $"add {Domain}\\{Member} to {Domain}\\{Group}";
+
+    /// <inheritdoc/>
+    public override Change? Inverse => new RemoveMember(Domain, Group, Member);
+}
+
+/// <summary>Takes an account or group out of a domain group.</summary>
+public sealed record RemoveMember(string Domain, string Group, string Member) : DirectoryChange(Domain)
+{
+    /// <inheritdoc/>
+    public override string Words => $"remove {Domain}\\{Member} from {Domain}\\{Group}";
+
+    /// <inheritdoc/>
+    public override Change? Inverse => new AddMember(Domain, Group, Member);
+}
+
+/// <summary>A change on a host.</summary>
+public abstract record HostChange(string Host, string Principal) : Change
+{
+    /// <inheritdoc/>
+    public override Giver Giver => Giver.Host;
+
+    /// <inheritdoc/>
+    public override string Place => Host;
+}
+
+/// <summary>Puts a domain principal into a local group.</summary>
+public sealed record AddLocalGroupMember(string Host, string Group, string Principal) : HostChange(Host, Principal)
+{
+    /// <inheritdoc/>
+    public override string Words => $"add {Principal} to {Host}\\{Group}";
+
+    /// <inheritdoc/>
+    public override Change? Inverse => new RemoveLocalGroupMember(Host, Group, Principal);
+}
+
+/// <summary>Takes a domain principal out of a local group.</summary>
+public sealed record RemoveLocalGroupMember(string Host, string Group, string Principal) : HostChange(Host, Principal)
+{
+    /// <inheritdoc/>
+    public override string Words => $"remove {Principal} from {Host}\\{Group}";
+
+    /// <inheritdoc/>
+    public override Change? Inverse => new AddLocalGroupMember(Host, Group, Principal);
+}
+
+/// <summary>Grants a log-on right.</summary>
+public sealed record GrantLogonRight(string Host, string Type, string Principal) : HostChange(Host, Principal)
+{
+    /// <inheritdoc/>
+    public override string Words => $"let {Principal} {LogonRights.Words(Type)} on {Host}";
+
+    /// <inheritdoc/>
+    public override Change? Inverse => new RevokeLogonRight(Host, Type, Principal);
+}
+
+/// <summary>Takes a log-on right away.</summary>
+public sealed record RevokeLogonRight(string Host, string Type, string Principal) : HostChange(Host, Principal)
+{
+    /// <inheritdoc/>
+    public override string Words => $"no longer let {Principal} {LogonRights.Words(Type)} on {Host}";
+
+    /// <inheritdoc/>
+    public override Change? Inverse => new GrantLogonRight(Host, Type, Principal);
+}
+
+/// <summary>A change of a database instance.</summary>
+public abstract record InstanceChange(string Instance, string Principal) : Change
+{
+    /// <inheritdoc/>
+    public override Giver Giver => Giver.Database;
+
+    /// <inheritdoc/>
+    public override string Place => Instance;
+}
+
+/// <summary>Creates a login for a domain principal.</summary>
+public sealed record CreateLogin(string Instance, string Principal) : InstanceChange(Instance, Principal)
+{
+    /// <inheritdoc/>
+    public override string Words => $"create the login {Principal} on {Instance}";
+
+    /// <inheritdoc/>
+    public override Change? Inverse => new DropLogin(Instance, Principal);
+}
+
+/// <summary>Drops a login.</summary>
+public sealed record DropLogin(string Instance, string Principal) : InstanceChange(Instance, Principal)
+{
+    /// <inheritdoc/>
+    public override string Words => $"drop the login {Principal} on {Instance}";
+
+    /// <inheritdoc/>
+    public override Change? Inverse => new CreateLogin(Instance, Principal);
+}
+
+/// <summary>Puts a login into a role of the instance.</summary>
+public sealed record AddInstanceRoleMember(string Instance, string Role, string Principal) : InstanceChange(Instance, Principal)
+{
+    /// <inheritdoc/>
+    public override string Words => $"add {Principal} to the role {Role} of {Instance}";
+
+    /// <inheritdoc/>
+    public override Change? Inverse => new RemoveInstanceRoleMember(Instance, Role, Principal);
+}
+
+/// <summary>Takes a login out of a role of the instance.</summary>
+public sealed record RemoveInstanceRoleMember(string Instance, string Role, string Principal) : InstanceChange(Instance, Principal)
+{
+    /// <inheritdoc/>
+    public override string Words => $"remove {Principal} from the role {Role} of {Instance}";
+
+    /// <inheritdoc/>
+    public override Change? Inverse => new AddInstanceRoleMember(Instance, Role, Principal);
+}
+
+/// <summary>Creates a user of a database for a login.</summary>
+public sealed record CreateDatabaseUser(string Instance, string Database, string Principal) : InstanceChange(Instance, Principal)
+{
+    /// <inheritdoc/>
+    public override string Words => $"create the user {Principal} in {Instance}/{Database}";
+
+    /// <inheritdoc/>
+    public override Change? Inverse => new DropDatabaseUser(Instance, Database, Principal);
+}
+
+/// <summary>Drops a user of a database.</summary>
+public sealed record DropDatabaseUser(string Instance, string Database, string Principal) : InstanceChange(Instance, Principal)
+{
+    /// <inheritdoc/>
+    public override string Words => $"drop the user {Principal} in {Instance}/{Database}";
+
+    /// <inheritdoc/>
+    public override Change? Inverse => new CreateDatabaseUser(Instance, Database, Principal);
+}
+
+/// <summary>Puts a user into a role of a database.</summary>
+public sealed record AddDatabaseRoleMember(string Instance, string Database, string Role, string Principal) : InstanceChange(Instance, Principal)
+{
+    /// <inheritdoc/>
+    public override string Words => $"add {Principal} to the role {Role} in {Instance}/{Database}";
+
+    /// <inheritdoc/>
+    public override Change? Inverse => new RemoveDatabaseRoleMember(Instance, Database, Role, Principal);
+}
+
+/// <summary>Takes a user out of a role of a database.</summary>
+public sealed record RemoveDatabaseRoleMember(string Instance, string Database, string Role, string Principal) : InstanceChange(Instance, Principal)
+{
+    /// <inheritdoc/>
+    public override string Words => $"remove {Principal} from the role {Role} in {Instance}/{Database}";
+
+    /// <inheritdoc/>
+    public override Change? Inverse => new AddDatabaseRoleMember(Instance, Database, Role, Principal);
+}

@@ -1,0 +1,160 @@
+using JustRight.Core.Faults;
+using JustRight.Core.Fit;
+using JustRight.Core.Plans;
+using JustRight.Core.Rights;
+using JustRight.Core.Rights.Directory;
+using JustRight.Core.Sheets;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Core.Changes;
+
+/// <summary>
+/// Turns a fit into steps, in the order of what depends on what: branches, groups, accounts, memberships, hosts, logins, roles.
+/// </summary>
+public sealed class WorklistMaker
+{
+    private readonly InstallFit _fit;
+    private readonly SurveyView _view;
+    private readonly Plan _plan;
+    private readonly List<(int Order, Change Change, string For, string Why, string? Blocked, Origin At)> _give = [];
+
+    private WorklistMaker(InstallFit fit, SurveyView view) => (_fit, _view, _plan) = (fit, view, fit.Plan);
+
+    /// <summary>The steps left for an install.</summary>
+    public static Worklist Make(InstallFit fit, SurveyView view, NeedsBook needs)
+    {
+        var maker = new WorklistMaker(fit, view);
+        maker.Objects();
+        foreach (var account in fit.Accounts)
+            foreach (var judgement in account.Judgements.Where(j => j.Grant is { GivenBy: GivenBy.Us } && NeedsGiving(j)))
+                maker.Grant(account.Account, judgement);
+        var give = maker.Ordered();
+        var setup = fit.Accounts.SelectMany(a => a.Judgements).Where(j => j.Verdict == Verdict.Later).Select(j => j.Id).ToList();
+        var (remove, notOffered) = new RemovalMaker(fit, view, needs, give).Make();
+        return new Worklist(give, remove, setup, notOffered);
+    }
+
+    private static bool NeedsGiving(Judgement judgement) => judgement.Right is not UnjudgedRight && judgement.Verdict switch
+    {
+        Verdict.Unmet => judgement.DeniedBy.Count == 0, // a deny is not overcome by granting again
+        Verdict.Met => !judgement.AsPlanned,
+        Verdict.Unseen => true,
+        _ => false,
+    };
+
+    private void Objects()
+    {
+        if (_view.Survey.Directory.Unread is not null) return;
+        var existing = _view.Survey.Directory.Branches.Select(DistinguishedName.Parse).ToHashSet();
+        foreach (var branch in _plan.Branches)
+        {
+            // The estate names the branch; parents of it may be missing too, up to the root of the domain.
+            var missing = new Stack<DistinguishedName>();
+            for (var dn = DistinguishedName.Parse(branch.Dn); dn is not null && dn.Parts[0].Type != "DC" && !existing.Contains(dn); dn = dn.Parent) missing.Push(dn);
+            while (missing.TryPop(out var dn))
+            {
+                existing.Add(dn);
+                Add(0, new CreateBranch(_plan.Domain, dn.Text), branch.Dn, "the plan's objects belong there", null, branch.At);
+            }
+        }
+
+        foreach (var group in _plan.Groups)
+        {
+            var node = _view.Graph.IndexOf(group.Name);
+            if (node < 0 && group.Dn is not null)
+                Add(1, new CreateGroup(_plan.Domain, group.Name, group.Dn, group.Scope, group.Description), group.Key, group.Purpose, null, group.At);
+            foreach (var member in group.Members.Where(m => _plan.Groups.Any(g => g.Key == m)))
+            {
+                var name = _plan.Groups.First(g => g.Key == member).Name;
+                var inner = _view.Graph.IndexOf(name);
+                if (node < 0 || inner < 0 || !_view.Graph.GroupsOf(inner).Contains(node))
+                    Add(3, new AddMember(_plan.Domain, group.Name, name), group.Key, group.Purpose, null, group.At);
+            }
+        }
+
+        foreach (var account in _fit.Accounts) Account(account);
+    }
+
+    private void Account(AccountFit fit)
+    {
+        var account = fit.Account;
+        if (!fit.Found)
+        {
+            if (account.Dn is not null)
+                Add(2, new CreateAccount(_plan.Domain, account.Name, account.Dn, $"{account.Name}@{_plan.UpnSuffix}", account.Description, account.PasswordNeverExpires), $"{account.Key}/account:exists", account.Purpose, null, account.At);
+            return;
+        }
+
+        var off = fit.Judgements.Where(j => j is { Verdict: Verdict.Unmet, Right: AccountRight { Aspect: AccountAspect.Description or AccountAspect.PasswordExpiry } }).ToList();
+        if (off.Count == 0) return;
+        var found = _view.Graph.PrincipalOf(_view.Graph.IndexOf(account.Name))!;
+        var change = new DescribeAccount(_plan.Domain, account.Name, account.Description, account.PasswordNeverExpires, found.Description, found.State.HasFlag(AccountState.PasswordNeverExpires));
+        foreach (var judgement in off) Add(2, change, judgement.Id, "as planned", null, account.At);
+    }
+
+    private void Grant(PlannedAccount account, Judgement judgement)
+    {
+        var grant = judgement.Grant!;
+        var group = grant.Through is null ? null : _plan.Groups.First(g => g.Key == grant.Through);
+        var principal = $"{_plan.Domain}\\{group?.Name ?? account.Name}";
+        var why = grant.Why ?? account.Purpose;
+        var blocked = judgement.Verdict == Verdict.Unseen ? judgement.Reason : null;
+        switch (grant.Right)
+        {
+            case DomainGroupRight r:
+                // Membership through an inner group of the plan is given by that inner group.
+                var target = _plan.Groups.FirstOrDefault(g => string.Equals(g.Name, r.Group, StringComparison.OrdinalIgnoreCase));
+                if (target is not null && !target.Members.Contains(account.Key)) break;
+                Add(3, new AddMember(_plan.Domain, r.Group, account.Name), grant.Id, why, blocked, grant.At);
+                break;
+            case LocalGroupRight r:
+                Add(4, new AddLocalGroupMember(r.Host, r.Group, principal), grant.Id, why, blocked, grant.At);
+                break;
+            case LogonRight r:
+                Add(4, new GrantLogonRight(r.Host, r.Type, principal), grant.Id, why, blocked, grant.At);
+                break;
+            case InstanceRoleRight r:
+                Login(r.Instance);
+                Add(6, new AddInstanceRoleMember(r.Instance, r.Role, principal), grant.Id, why, blocked, grant.At);
+                break;
+            case DatabaseRoleRight r:
+                if (judgement.Reason.StartsWith("waiting for the database", StringComparison.Ordinal)) blocked = judgement.Reason;
+                Login(r.Instance);
+                var database = _view.Instance(r.Instance)?.Databases.FirstOrDefault(d => string.Equals(d.Name, r.Database, StringComparison.OrdinalIgnoreCase));
+                if (database?.Users.Any(u => IsPrincipal(u.Sid)) != true) Add(6, new CreateDatabaseUser(r.Instance, r.Database, principal), grant.Id, why, blocked, grant.At);
+                Add(7, new AddDatabaseRoleMember(r.Instance, r.Database, r.Role, principal), grant.Id, why, blocked, grant.At);
+                break;
+        }
+
+        void Login(string instance)
+        {
+            if (_view.Instance(instance)?.Logins.Any(l => IsPrincipal(l.Sid)) != true)
+                Add(5, new CreateLogin(instance, principal), grant.Id, why, blocked, grant.At);
+        }
+
+        bool IsPrincipal(Sid sid) => _view.Graph.IndexOf(group?.Name ?? account.Name) is var node && node >= 0 && _view.Graph.SidOf(node) == sid;
+    }
+
+    private void Add(int order, Change change, string @for, string why, string? blocked, Origin at)
+    {
+        // A group's place right is one step however many accounts hold it through the group; it is already done if the group holds it.
+        if (change is AddLocalGroupMember local && Holds(local.Principal, new LocalGroupRight(local.Host, local.Group))) return;
+        _give.Add((order, change, @for, why, blocked, at));
+    }
+
+    private bool Holds(string principal, Right right)
+    {
+        var node = _view.Graph.IndexOf(principal[(principal.IndexOf('\\', StringComparison.Ordinal) + 1)..]);
+        return node >= 0 && _view.Index.Of(_view.Graph.SidOf(node)).Any(t => t.Right == right);
+    }
+
+    private List<Step> Ordered() =>
+    [
+        .. _give
+            .Select((g, i) => (g, i))
+            .GroupBy(x => x.g.Change.Key)
+            .Select(same => (First: same.First(), For: same.Select(s => s.g.For).Distinct().ToList()))
+            .OrderBy(s => s.First.g.Order).ThenBy(s => s.First.i)
+            .Select((s, i) => new Step(i + 1, s.First.g.Change, s.For, s.First.g.Why, s.First.g.Blocked, s.First.g.At)),
+    ];
+}

@@ -1,0 +1,84 @@
+using JustRight.Core.Conditions;
+using JustRight.Core.Faults;
+using JustRight.Core.Rights.Directory;
+
+namespace JustRight.Core.Estates;
+
+/// <summary>The administrator's own surroundings.</summary>
+public sealed record Estate(
+    string Name,
+    string Title,
+    Domain Domain,
+    DirectoryReach Directory,
+    IReadOnlyList<Branch> Branches,
+    Naming Naming,
+    IReadOnlyList<EstateHost> Hosts,
+    IReadOnlyList<EstateInstance> Instances,
+    HouseRules Rules,
+    Origin At)
+{
+    /// <summary>Whether anything of this estate is pretended.</summary>
+    public bool IsPretend => Directory.Reach == Reach.Lab;
+}
+
+/// <summary>A domain of the directory.</summary>
+/// <param name="DnsName">Such as <c>fennmoor.example</c>.</param>
+/// <param name="ShortName">Such as <c>FENNMOOR</c>.</param>
+public sealed record Domain(string DnsName, string ShortName)
+{
+    /// <summary>The distinguished name of the domain's root.</summary>
+    public string Root => string.Join(',', DnsName.Split('.').Select(p => "DC=" + p));
+}
+
+/// <summary>How a part of the estate is reached.</summary>
+public enum Reach
+{
+    /// <summary>The pretend estate that ships with the product.</summary>
+    Lab,
+
+    /// <summary>A directory over LDAP with TLS from the start.</summary>
+    Ldaps,
+
+    /// <summary>Not at all yet: everything there is unseen.</summary>
+    None,
+}
+
+/// <summary>How the directory is reached.</summary>
+/// <param name="Controller">The controller's host name, which its certificate must carry.</param>
+/// <param name="Port">TCP port; 636 unless said otherwise.</param>
+/// <param name="CaFolder">A folder with the certificates of the authorities to trust, PEM.</param>
+/// <param name="SignInAs">The account to bind as: a DN, a UPN or <c>DOMAIN\name</c>.</param>
+/// <param name="Secret">The name of the secret, kept by the service, that holds its password.</param>
+public sealed record DirectoryReach(Reach Reach, string? Controller, int Port, string? CaFolder, string? SignInAs, string? Secret, Origin At);
+
+/// <summary>A branch of the directory, by a key of the house's own.</summary>
+public sealed record Branch(string Key, DistinguishedName Name, Origin At);
+
+/// <summary>How the house names things.</summary>
+/// <param name="Accounts">Pattern for accounts, with <c>{product}</c> and <c>{account}</c>.</param>
+/// <param name="Groups">Pattern for groups, with <c>{product}</c> and <c>{group}</c>.</param>
+/// <param name="Description">Pattern for descriptions, with <c>{purpose} {title} {product} {release} {install}</c>.</param>
+/// <param name="AccountsIn">Key of the branch that holds accounts.</param>
+/// <param name="GroupsIn">Key of the branch that holds groups.</param>
+/// <param name="ShortNames">Shorter names for products, for use in names.</param>
+public sealed record Naming(
+    string Accounts, string Groups, string Description, string AccountsIn, string GroupsIn, IReadOnlyDictionary<string, string> ShortNames, Origin At);
+
+/// <summary>A host.</summary>
+public sealed record EstateHost(string Name, Reach Reach, Origin At);
+
+/// <summary>A database instance.</summary>
+/// <param name="Release">Its release, or null when the house has not said.</param>
+public sealed record EstateInstance(string Name, string Host, string Engine, DottedNumber? Release, Reach Reach, Origin At);
+
+/// <summary>The house's own rules.</summary>
+/// <param name="Barred">Domain groups in which no service account may be.</param>
+/// <param name="SurveyNoOlderThan">The age beyond which a survey proves nothing, or null for no limit.</param>
+/// <param name="AllowedSharing">Accounts that a sheet separates and the house lets be one, with the reason.</param>
+public sealed record HouseRules(IReadOnlyList<HouseBarred> Barred, TimeSpan? SurveyNoOlderThan, IReadOnlyList<AllowedSharing> AllowedSharing);
+
+/// <summary>A domain group that the house bars, with the reason.</summary>
+public sealed record HouseBarred(string Group, string Why, Origin At);
+
+/// <summary>A sharing that the house allows.</summary>
+public sealed record AllowedSharing(string Install, IReadOnlyList<string> Accounts, string Why, Origin At);

@@ -1,0 +1,75 @@
+using JustRight.Core.Faults;
+using JustRight.Core.Rights.Directory;
+
+namespace JustRight.Core.Estates;
+
+/// <summary>The rules an estate must keep beyond its shape.</summary>
+public static class EstateRules
+{
+    private static readonly string[] AccountWords = ["product", "account"];
+    private static readonly string[] GroupWords = ["product", "group"];
+    private static readonly string[] DescriptionWords = ["purpose", "title", "product", "release", "install"];
+
+    /// <summary>Every fault of an estate, in file order.</summary>
+    public static IReadOnlyList<Fault> Check(Estate estate)
+    {
+        var faults = new List<Fault>();
+        var branches = estate.Branches.Select(b => b.Key).ToList();
+        var root = DistinguishedName.Parse(estate.Domain.Root);
+        foreach (var branch in estate.Branches.Where(b => !b.Name.IsAtOrBelow(root)))
+            faults.Add(new Fault("branch-outside", branch.At, $"branches.{branch.Key}", "This branch is not in the domain.") { Found = branch.Name.Text, Expected = $"a name that ends in {root}" });
+        KnownBranch(estate.Naming.AccountsIn, "naming.accounts-in");
+        KnownBranch(estate.Naming.GroupsIn, "naming.groups-in");
+        Pattern(estate.Naming.Accounts, AccountWords, "account", "naming.accounts");
+        Pattern(estate.Naming.Groups, GroupWords, "group", "naming.groups");
+        Pattern(estate.Naming.Description, DescriptionWords, null, "naming.description");
+        foreach (var instance in estate.Instances.Where(i => !estate.Hosts.Any(h => Same(h.Name, i.Host))))
+        {
+            faults.Add(new Fault("unknown-host", instance.At, $"instances.{instance.Name}.host", $"'{instance.Host}' is not a host of this estate.")
+            {
+                Expected = "a host of this estate",
+                Nearest = Spelling.Nearest(instance.Host, estate.Hosts.Select(h => h.Name)),
+            });
+        }
+
+        CheckReach(estate, faults);
+        return [.. faults.OrderBy(f => f.At.Line).ThenBy(f => f.At.Column)];
+
+        void KnownBranch(string key, string field)
+        {
+            if (branches.Contains(key)) return;
+            faults.Add(new Fault("unknown-branch", estate.Naming.At, field, $"'{key}' is not a branch of this estate.") { Expected = "a key of 'branches'", Nearest = Spelling.Nearest(key, branches) });
+        }
+
+        void Pattern(string pattern, string[] words, string? needed, string field)
+        {
+            foreach (var word in Plans.NamePattern.Placeholders(pattern).Where(w => !words.Contains(w)))
+                faults.Add(new Fault("unknown-placeholder", estate.Naming.At, field, $"'{{{word}}}' means nothing here.") { Expected = string.Join(", ", words.Select(w => $"{{{w}}}")), Nearest = Spelling.Nearest(word, words) });
+            if (needed is not null && !Plans.NamePattern.Placeholders(pattern).Contains(needed))
+                faults.Add(new Fault("pattern", estate.Naming.At, field, $"The pattern must contain {{{needed}}}, or all names would be the same.") { Found = $"'{pattern}'" });
+        }
+    }
+
+    private static void CheckReach(Estate estate, List<Fault> faults)
+    {
+        var directory = estate.Directory;
+        if (directory.Reach == Reach.Ldaps)
+        {
+            foreach (var (key, value) in new[] { ("controller", directory.Controller), ("ca-folder", directory.CaFolder), ("sign-in-as", directory.SignInAs), ("secret", directory.Secret) })
+                if (string.IsNullOrWhiteSpace(value))
+                    faults.Add(new Fault("missing-key", directory.At, $"directory.{key}", $"A directory reached over LDAPS needs '{key}'."));
+        }
+        else if (directory.Controller is not null)
+        {
+            faults.Add(new Fault("needless-key", directory.At, "directory.controller", "Only a directory reached over LDAPS has a controller.") { Expected = "reach: ldaps" });
+        }
+
+        if (directory.Reach == Reach.Lab) return;
+        foreach (var host in estate.Hosts.Where(h => h.Reach == Reach.Lab))
+            faults.Add(new Fault("mixed-reach", host.At, $"hosts.{host.Name}.reach", "A pretend host cannot belong to a real directory: its members would be pretend accounts.") { Expected = "reach: none" });
+        foreach (var instance in estate.Instances.Where(i => i.Reach == Reach.Lab))
+            faults.Add(new Fault("mixed-reach", instance.At, $"instances.{instance.Name}.reach", "A pretend instance cannot belong to a real directory.") { Expected = "reach: none" });
+    }
+
+    private static bool Same(string a, string b) => string.Equals(a, b, StringComparison.OrdinalIgnoreCase);
+}

@@ -1,0 +1,149 @@
+using JustRight.Core.Estates;
+using JustRight.Core.Installs;
+using JustRight.Core.Plans;
+using JustRight.Core.Rights;
+using JustRight.Core.Sheets;
+
+namespace JustRight.Core.Fit;
+
+/// <summary>Judges plans against a survey. Verdicts rest on the survey alone and come in a fixed order.</summary>
+/// <param name="view">The survey, made ready.</param>
+/// <param name="needs">What all installs of the estate need.</param>
+/// <param name="rules">The house rules.</param>
+/// <param name="now">The present, against which the survey's age is held.</param>
+public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules, DateTimeOffset now)
+{
+    /// <summary>The fit of one install.</summary>
+    public InstallFit Judge(Plan plan)
+    {
+        var stale = Staleness();
+        var accounts = plan.Accounts.Select(a => JudgeAccount(plan, a, stale)).ToList();
+        return new InstallFit(plan, view.Survey.TakenAt, view.Survey.Pretend, accounts, PlaceFindings.Of(plan, view), view.Corners);
+    }
+
+    private string? Staleness()
+    {
+        var age = now - view.Survey.TakenAt;
+        if (rules.SurveyNoOlderThan is not { } limit || age <= limit) return null;
+        return age.TotalDays >= 2 ? $"read {(int)age.TotalDays} days ago; take a new survey" : $"read {(int)age.TotalHours} hours ago; take a new survey";
+    }
+
+    private AccountFit JudgeAccount(Plan plan, PlannedAccount account, string? stale)
+    {
+        var grants = plan.GrantsOf(account.Key).ToList();
+        var node = view.Graph.IndexOf(account.Name);
+        if (stale is not null)
+        {
+            return new AccountFit(account, node >= 0, [
+                .. AccountNeeds.Rights(account, plan.Domain).Select(r => new Judgement($"{account.Key}/{r.Key}", account.Key, r, Verdict.Unseen, stale, [])),
+                .. grants.Select(g => Say(g, Verdict.Unseen, stale)),
+            ]);
+        }
+
+        var own = AccountNeeds.Judge(view, account, plan.Domain, node);
+        if (node < 0) return new AccountFit(account, false, [.. own, .. grants.Select(g => WithoutAccount(plan, account, g))]);
+
+        var holdings = new Holdings(view.Graph, view.Index, node);
+        var judged = grants.Select(g => JudgeGrant(plan, account, g, holdings)).ToList();
+        judged = Alternatives(plan, account, judged, holdings);
+        var surplus = new SurplusFinder(view, needs, plan, account, holdings).Find();
+        return new AccountFit(account, true, [.. own, .. judged, .. surplus]);
+    }
+
+    private Judgement WithoutAccount(Plan plan, PlannedAccount account, PlannedGrant grant)
+    {
+        if (!NeedsBook.Stands(grant, plan.Stage)) return Say(grant, Verdict.Done, "needed for setup only");
+        if (view.Survey.Directory.Unread is { } unread) return Say(grant, Verdict.Unseen, $"the directory could not be read: {unread}");
+        if (!Judgeable(grant)) return Say(grant, Verdict.Unseen, "cannot be judged yet");
+        if (grant.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned) return Say(grant, Verdict.Later, "setup gives it");
+        return Say(grant, Verdict.Unmet, $"waiting for the account {account.Name}");
+    }
+
+    private Judgement JudgeGrant(Plan plan, PlannedAccount account, PlannedGrant grant, Holdings holdings)
+    {
+        if (!Judgeable(grant)) return Say(grant, Verdict.Unseen, "cannot be judged yet");
+        var held = holdings.Of(grant.Right);
+        if (!NeedsBook.Stands(grant, plan.Stage))
+        {
+            // Still held: the surplus says so, unless another need keeps it.
+            if (held is null) return view.WhyUnseen(grant.Right) is { } why ? Say(grant, Verdict.Unseen, why) : Say(grant, Verdict.Done, "needed for setup only, and gone");
+            return Say(grant, Verdict.Done, needs.Installs(account.Name, grant.Right) is { Count: > 0 } others ? $"needed for setup only here; kept for {string.Join(", ", others)}" : "needed for setup only; still held, see what is too much");
+        }
+
+        if (held is not null) return Holding(plan, grant, holdings, held);
+
+        foreach (var above in Implication.Above(grant.Right))
+        {
+            if (holdings.Of(above) is not { } stronger) continue;
+            return Say(grant, Verdict.Met, $"implied by {above.Words} on {above.Place}") with { Paths = holdings.PathsOf(stronger), AsPlanned = false, Notes = [$"{above.Words} does more than is needed"] };
+        }
+
+        if (view.WhyUnseen(grant.Right) is { } unseen) return Say(grant, Verdict.Unseen, unseen);
+        if (grant.GivenBy == GivenBy.Setup) return plan.Stage == Stage.Planned ? Say(grant, Verdict.Later, "setup gives it") : Say(grant, Verdict.Unmet, "setup should have given this");
+        if (MissingDatabase(grant.Right) is { } database) return Say(grant, Verdict.Unmet, $"waiting for the database {database}");
+        return Say(grant, Verdict.Unmet, $"{account.Name} does not hold it");
+    }
+
+    private Judgement Holding(Plan plan, PlannedGrant grant, Holdings holdings, Held held)
+    {
+        var paths = holdings.PathsOf(held);
+        if (grant.Right is LogonRight logon)
+        {
+            var denied = view.Index.DeniedFor(logon)
+                .Select(t => (Node: view.Graph.IndexOf(t.Holder), Tail: t))
+                .Where(t => t.Node >= 0 && (t.Node == holdings.Account || holdings.Groups.Contains(t.Node) || view.Graph.Everybody.Contains(t.Node)))
+                .ToList();
+            if (denied.Count > 0)
+            {
+                var through = holdings.PathsOf(logon, denied);
+                var by = through[0].Nodes.Count > 1 ? view.Graph.NameOf(through[0].Nodes[^1]) : "an entry of its own";
+                return Say(grant, Verdict.Unmet, $"denied by {by}") with { Paths = paths, DeniedBy = through };
+            }
+
+            if (view.WhyDenyUnseen(logon) is { } why) return Say(grant, Verdict.Unseen, why) with { Paths = paths };
+        }
+
+        var group = grant.Through is null ? null : plan.Groups.First(g => g.Key == grant.Through);
+        var asPlanned = group is null || paths.Any(p => p.Nodes.Skip(1).Any(n => string.Equals(view.Graph.PrincipalOf(n)?.Name, group.Name, StringComparison.OrdinalIgnoreCase)));
+        return Say(grant, Verdict.Met, asPlanned ? "held" : "held another way") with
+        {
+            Paths = paths,
+            AsPlanned = asPlanned,
+            Notes = asPlanned ? [] : [$"held another way than through {group!.Name}"],
+        };
+    }
+
+    /// <summary>Where the alternative taken is not wholly held but another one is, the need is met by that other one.</summary>
+    private static List<Judgement> Alternatives(Plan plan, PlannedAccount account, List<Judgement> judged, Holdings holdings)
+    {
+        foreach (var decision in plan.Decisions.Where(d => d.Account == account.Key))
+        {
+            var mine = judged.Where(j => j.Grant?.Decision == decision.Id).ToList();
+            if (mine.All(j => j.Verdict == Verdict.Met)) continue;
+            var other = decision.Alternatives.FirstOrDefault(a => a.Label != decision.Taken && a.Rights.Count > 0 && a.Rights.All(r => holdings.Of(r) is not null));
+            if (other is null) continue;
+            foreach (var judgement in mine.Where(j => j.Verdict is Verdict.Unmet or Verdict.Later or Verdict.Unseen && j.DeniedBy.Count == 0))
+            {
+                judged[judged.IndexOf(judgement)] = judgement with
+                {
+                    Verdict = Verdict.Met,
+                    Reason = $"met by the other alternative: {other.Label}",
+                    AsPlanned = false,
+                    Paths = [.. other.Rights.SelectMany(r => holdings.PathsOf(holdings.Of(r)!))],
+                };
+            }
+        }
+
+        return judged;
+    }
+
+    private string? MissingDatabase(Right right) =>
+        right is DatabaseRoleRight r && view.Instance(r.Instance) is { Unread: null } instance && !instance.Databases.Any(d => string.Equals(d.Name, r.Database, StringComparison.OrdinalIgnoreCase))
+            ? r.Place
+            : null;
+
+    private static bool Judgeable(PlannedGrant grant) => grant.Right is not UnjudgedRight && NeedKinds.ByKind[grant.Right.Kind!.Value].CanBeJudged;
+
+    private static Judgement Say(PlannedGrant grant, Verdict verdict, string reason) =>
+        new(grant.Id, grant.Account, grant.Right, verdict, reason, []) { Grant = grant };
+}

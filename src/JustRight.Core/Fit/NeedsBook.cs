@@ -1,0 +1,38 @@
+using JustRight.Core.Installs;
+using JustRight.Core.Plans;
+using JustRight.Core.Rights;
+using JustRight.Core.Sheets;
+
+namespace JustRight.Core.Fit;
+
+/// <summary>What every install of the estate needs, by account: a right that another install needs is not spare.</summary>
+public sealed class NeedsBook
+{
+    private readonly Dictionary<string, Dictionary<string, List<(string Install, PlannedGrant Grant)>>> _needs = new(StringComparer.OrdinalIgnoreCase);
+
+    /// <summary>Gathers the standing needs of the given plans.</summary>
+    public NeedsBook(IEnumerable<Plan> plans)
+    {
+        foreach (var plan in plans)
+        {
+            var names = plan.Accounts.ToDictionary(a => a.Key, a => a.Name);
+            foreach (var grant in plan.Grants.Where(g => Stands(g, plan.Stage)))
+            {
+                var name = names[grant.Account];
+                if (!_needs.TryGetValue(name, out var rights)) _needs[name] = rights = new(StringComparer.Ordinal);
+                (rights.TryGetValue(grant.Right.Key, out var list) ? list : rights[grant.Right.Key] = []).Add((plan.Install, grant));
+            }
+        }
+    }
+
+    /// <summary>Whether a grant is still needed: one for setup alone is not once setup has run.</summary>
+    public static bool Stands(PlannedGrant grant, Stage stage) => grant.Until == Until.Always || stage == Stage.Planned;
+
+    /// <summary>The installs that need a right of an account.</summary>
+    public IReadOnlyList<string> Installs(string account, Right right) =>
+        _needs.TryGetValue(account, out var rights) && rights.TryGetValue(right.Key, out var list) ? [.. list.Select(i => i.Install).Distinct()] : [];
+
+    /// <summary>Everything an account needs, with the install that needs it.</summary>
+    public IEnumerable<(string Install, PlannedGrant Grant)> Of(string account) =>
+        _needs.TryGetValue(account, out var rights) ? rights.Values.SelectMany(l => l) : [];
+}

@@ -1,0 +1,46 @@
+using JustRight.Core.Plans;
+using JustRight.Core.Rights;
+
+namespace JustRight.Core.Fit;
+
+/// <summary>What was seen at the places of an install that is worth a person's eye though it decides no verdict.</summary>
+internal static class PlaceFindings
+{
+    /// <summary>Unknown SIDs in local groups of the install's hosts, and strangers in its groups.</summary>
+    public static IReadOnlyList<Finding> Of(Plan plan, SurveyView view)
+    {
+        var findings = new List<Finding>();
+        foreach (var name in plan.Grants.Select(g => g.Right).Select(HostOf).OfType<string>().Distinct(StringComparer.OrdinalIgnoreCase).Order(StringComparer.OrdinalIgnoreCase))
+        {
+            if (view.Host(name) is not { Unread: null } host) continue;
+            foreach (var group in host.LocalGroups)
+                foreach (var member in group.Members.Where(m => m.ToString().StartsWith("S-1-5-21-", StringComparison.Ordinal) && (view.Graph.IndexOf(m) is var n && (n < 0 || view.Graph.PrincipalOf(n) is null))))
+                    findings.Add(new Finding(host.Name, $"{group.Name} holds {member}, which is no account or group known here.", false));
+        }
+
+        foreach (var group in plan.Groups) findings.AddRange(Strangers(plan, group, view));
+        return findings;
+    }
+
+    private static IEnumerable<Finding> Strangers(Plan plan, PlannedGroup group, SurveyView view)
+    {
+        var node = view.Graph.IndexOf(group.Name);
+        if (node < 0 || view.Graph.PrincipalOf(node) is not { } found) yield break;
+        var planned = group.Members
+            .Select(m => plan.Accounts.FirstOrDefault(a => a.Key == m)?.Name ?? plan.Groups.First(g => g.Key == m).Name)
+            .ToHashSet(StringComparer.OrdinalIgnoreCase);
+        foreach (var member in found.Members.Select(view.Graph.IndexOf).Where(m => !planned.Contains(view.Graph.PrincipalOf(m)?.Name ?? "")))
+        {
+            yield return new Finding(group.Name, group.Closed
+                ? $"{view.Graph.NameOf(member)} is too much here: the sheet says that this group is closed ({group.At})."
+                : $"{view.Graph.NameOf(member)} is another in this group: no plan put it there.", group.Closed);
+        }
+    }
+
+    private static string? HostOf(Right right) => right switch
+    {
+        LogonRight r => r.Host,
+        LocalGroupRight r => r.Host,
+        _ => null,
+    };
+}

@@ -1,0 +1,112 @@
+using JustRight.Core.Plans;
+using JustRight.Core.Rights;
+using JustRight.Core.Sheets;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Core.Fit;
+
+/// <summary>
+/// Finds what an account holds beyond the needs. A right that only comes along with a barred group or with a spare local
+/// group is named under that one, so that each finding has one cause and one cure.
+/// </summary>
+internal sealed class SurplusFinder(SurveyView view, NeedsBook needs, Plan plan, PlannedAccount account, Holdings holdings)
+{
+    private readonly List<(Judgement Judgement, List<string> Brings)> _found = [];
+
+    /// <summary>The barred rights, then the spare ones.</summary>
+    public IReadOnlyList<Judgement> Find()
+    {
+        var barred = FindBarred();
+        var clean = Unbarred(barred);
+        var spareLocalGroups = new HashSet<string>(StringComparer.Ordinal);
+        // Local groups first, so that what they bring along can be put under them.
+        foreach (var held in holdings.All.Where(h => h.Right is not DomainGroupRight).OrderBy(h => h.Right is LocalGroupRight ? 0 : 1).ThenBy(h => h.Right.Key, StringComparer.Ordinal))
+            FindSpare(held, clean, spareLocalGroups);
+        FindEmptyMemberships(clean);
+        return [.. _found.Select(f => f.Judgement with { Brings = f.Brings })];
+    }
+
+    private List<(int Node, List<string> Brings)> FindBarred()
+    {
+        var barred = new List<(int, List<string>)>();
+        var rules = plan.Barred.Where(b => b.Account is null || b.Account == account.Key);
+        foreach (var rule in rules.DistinctBy(r => r.Group.ToUpperInvariant()))
+        {
+            var right = new DomainGroupRight(plan.Domain, rule.Group);
+            if (holdings.Of(right) is not { } held) continue;
+            var brings = new List<string>();
+            _found.Add((Say(right, Verdict.Barred, rule.Why, holdings.PathsOf(held)) with { Rule = rule }, brings));
+            barred.Add((held.Tails[0].Node, brings));
+        }
+
+        return barred;
+    }
+
+    /// <summary>The nodes the account reaches without passing a barred group; what only the barred ones bring is noted with them.</summary>
+    private HashSet<int> Unbarred(List<(int Node, List<string> Brings)> barred)
+    {
+        var stops = barred.Select(b => b.Node).ToHashSet();
+        var clean = new HashSet<int>(view.Graph.Closure(holdings.Account, notThrough: stops)) { holdings.Account };
+        clean.UnionWith(view.Graph.Everybody);
+        clean.ExceptWith(stops);
+        foreach (var (node, brings) in barred)
+        {
+            var above = new HashSet<int>(view.Graph.Closure(node)) { node };
+            brings.AddRange(holdings.All
+                .Where(h => h.Right is not DomainGroupRight && h.Tails.All(t => above.Contains(t.Node) && !clean.Contains(t.Node)))
+                .Select(h => h.Right.ToString()));
+        }
+
+        return clean;
+    }
+
+    private void FindSpare(Held held, HashSet<int> clean, HashSet<string> spareLocalGroups)
+    {
+        var tails = held.Tails.Where(t => clean.Contains(t.Node)).ToList();
+        if (tails.Count == 0 || IsNeeded(held.Right)) return;
+        if (tails.Any(t => view.Graph.Baseline.Contains(t.Node))) return; // every domain user has it
+        var own = tails.Where(t => t.Tail.Via is null || !IsNeeded(t.Tail.Via) && !spareLocalGroups.Contains(t.Tail.Via.Key)).ToList();
+        if (own.Count == 0)
+        {
+            foreach (var via in tails.Select(t => t.Tail.Via!.Key).Distinct())
+                _found.FirstOrDefault(f => f.Judgement.Right.Key == via).Brings?.Add(held.Right.ToString());
+            return;
+        }
+
+        if (held.Right is LocalGroupRight) spareLocalGroups.Add(held.Right.Key);
+        _found.Add((Say(held.Right, Verdict.Spare, Reason(held.Right), holdings.PathsOf(held.Right, own)), []));
+    }
+
+    /// <summary>Direct memberships through which nothing that was read comes: nobody knows what they are for.</summary>
+    private void FindEmptyMemberships(HashSet<int> clean)
+    {
+        foreach (var group in view.Graph.GroupsOf(holdings.Account))
+        {
+            if (!clean.Contains(group) || view.Graph.Baseline.Contains(group) || view.Graph.PrincipalOf(group) is not { Kind: PrincipalKind.Group } principal) continue;
+            var right = new DomainGroupRight(plan.Domain, principal.Name);
+            if (IsNeeded(right) || IsGroupOfPlan(principal.Name)) continue;
+            var above = view.Graph.Closure(group).Append(group).ToList();
+            var carries = above.Any(n => view.Index.Of(view.Graph.SidOf(n)).Count > 0
+                || (view.Graph.PrincipalOf(n) is { } p && (IsNeeded(new DomainGroupRight(plan.Domain, p.Name)) || IsBarred(p.Name))));
+            if (!carries) _found.Add((Say(right, Verdict.Spare, "no need asks for it, and nothing that was read comes through it", holdings.PathsOf(holdings.Of(right)!)), []));
+        }
+    }
+
+    private string Reason(Right right)
+    {
+        var grant = plan.GrantsOf(account.Key).FirstOrDefault(g => g.Right == right);
+        if (grant is { Until: Until.SetUp }) return "left over from setup";
+        var decision = plan.Decisions.FirstOrDefault(d => d.Account == account.Key && d.Alternatives.Any(a => a.Label != d.Taken && a.Rights.Contains(right)));
+        if (decision is not null) return $"less would do: {decision.Taken}";
+        return plan.GrantsOf(account.Key).Any(g => Implication.Above(g.Right).Contains(right)) ? "it does more than is needed" : "no need asks for it";
+    }
+
+    private bool IsNeeded(Right right) => needs.Installs(account.Name, right).Count > 0;
+
+    private bool IsBarred(string group) => plan.Barred.Any(b => (b.Account is null || b.Account == account.Key) && string.Equals(b.Group, group, StringComparison.OrdinalIgnoreCase));
+
+    private bool IsGroupOfPlan(string name) => plan.Groups.Any(g => string.Equals(g.Name, name, StringComparison.OrdinalIgnoreCase) && g.Members.Contains(account.Key));
+
+    private Judgement Say(Right right, Verdict verdict, string reason, IReadOnlyList<RightPath> paths) =>
+        new($"{account.Key}/{(verdict == Verdict.Barred ? "barred" : "spare")}/{right.Key}", account.Key, right, verdict, reason, paths);
+}

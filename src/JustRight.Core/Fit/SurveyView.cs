@@ -1,0 +1,95 @@
+using JustRight.Core.Rights;
+using JustRight.Core.Rights.Directory;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Core.Fit;
+
+/// <summary>A survey made ready for judging: the graph, the index, and what could not be read. Built once, asked by every install.</summary>
+public sealed class SurveyView
+{
+    private readonly Dictionary<string, HostSnapshot> _hosts;
+    private readonly Dictionary<string, InstanceSnapshot> _instances;
+    private readonly Dictionary<int, string> _unreadReach = []; // node -> name of the unread group through which an account might have it
+
+    /// <summary>Prepares a survey.</summary>
+    public SurveyView(Survey survey)
+    {
+        Survey = survey;
+        Graph = new MembershipGraph(survey.Directory);
+        Index = new GrantIndex(survey);
+        Corners = [.. survey.Corners()];
+        _hosts = survey.Hosts.ToDictionary(h => h.Name, StringComparer.OrdinalIgnoreCase);
+        _instances = survey.Instances.ToDictionary(i => i.Name, StringComparer.OrdinalIgnoreCase);
+        foreach (var group in survey.Directory.Principals.Where(p => p.MembersUnread is not null))
+        {
+            var node = Graph.IndexOf(group.Sid);
+            foreach (var reached in Graph.Closure(node).Append(node)) _unreadReach.TryAdd(reached, $"{survey.Directory.Domain}\\{group.Name}");
+        }
+    }
+
+    /// <summary>The survey.</summary>
+    public Survey Survey { get; }
+
+    /// <summary>Domain memberships.</summary>
+    public MembershipGraph Graph { get; }
+
+    /// <summary>What places give.</summary>
+    public GrantIndex Index { get; }
+
+    /// <summary>What could not be read.</summary>
+    public IReadOnlyList<UnseenCorner> Corners { get; }
+
+    /// <summary>A host by name, or null when the survey did not ask for it.</summary>
+    public HostSnapshot? Host(string name) => _hosts.GetValueOrDefault(name);
+
+    /// <summary>An instance by name, or null.</summary>
+    public InstanceSnapshot? Instance(string name) => _instances.GetValueOrDefault(name);
+
+    /// <summary>Why a right that was not seen to be held might be held all the same, or null when everything that could give it was read.</summary>
+    public string? WhyUnseen(Right right)
+    {
+        if (Survey.Directory.Unread is { } unread) return $"the directory could not be read: {unread}";
+        if (PlaceUnread(right) is { } place) return place;
+        foreach (var (node, group) in _unreadReach)
+        {
+            var gives = right is DomainGroupRight membership
+                ? Graph.PrincipalOf(node) is { } principal && string.Equals(principal.Name, membership.Group, StringComparison.OrdinalIgnoreCase)
+                : Index.Of(Graph.SidOf(node)).Any(t => t.Right == right);
+            if (gives) return $"the members of {group} could not be read, and it may come through them";
+        }
+
+        return null;
+    }
+
+    /// <summary>Why it cannot be known whether a held log-on right is denied, or null.</summary>
+    public string? WhyDenyUnseen(LogonRight right) =>
+        Host(right.Host)?.UnreadParts.FirstOrDefault(p => string.Equals(p.Part, LogonRights.DenyConstant(right.Type), StringComparison.OrdinalIgnoreCase)) is { } part
+            ? $"the list of those denied could not be read: {part.Reason}"
+            : Index.DeniedFor(right).Select(t => Graph.IndexOf(t.Holder)).Where(n => n >= 0 && _unreadReach.ContainsKey(n)).Select(n => $"the members of {_unreadReach[n]} could not be read, and a denial may come through them").FirstOrDefault();
+
+    private string? PlaceUnread(Right right) => right switch
+    {
+        LogonRight r => HostUnread(r.Host, LogonRights.Constant(r.Type), HostSnapshot.LocalGroupsPart),
+        LocalGroupRight r => HostUnread(r.Host, HostSnapshot.LocalGroupsPart),
+        InstanceRoleRight r => InstanceUnread(r.Instance),
+        DatabaseRoleRight r => InstanceUnread(r.Instance) ?? DatabaseUnread(r),
+        _ => null,
+    };
+
+    private string? HostUnread(string name, params string[] parts)
+    {
+        if (Host(name) is not { } host) return $"{name} was not surveyed";
+        if (host.Unread is not null) return $"{host.Name} could not be read: {host.Unread}";
+        return host.UnreadParts.FirstOrDefault(p => parts.Any(part => Same(part, p.Part))) is { } unread ? $"{unread.Part} on {host.Name} could not be read: {unread.Reason}" : null;
+    }
+
+    private string? InstanceUnread(string name) =>
+        Instance(name) is not { } instance ? $"{name} was not surveyed"
+        : instance.Unread is not null ? $"{instance.Name} could not be read: {instance.Unread}"
+        : null;
+
+    private string? DatabaseUnread(DatabaseRoleRight right) =>
+        Instance(right.Instance)!.Databases.FirstOrDefault(d => Same(d.Name, right.Database)) is { Unread: { } reason } ? $"{right.Place} could not be read: {reason}" : null;
+
+    private static bool Same(string a, string b) => string.Equals(a, b, StringComparison.OrdinalIgnoreCase);
+}

@@ -1,0 +1,44 @@
+using JustRight.Core.Faults;
+
+namespace JustRight.Core.Installs;
+
+/// <summary>How far an install has come.</summary>
+public enum Stage
+{
+    /// <summary>Setup has not run.</summary>
+    Planned,
+
+    /// <summary>Setup has run: what it gives must be there, and what was only for it must be gone.</summary>
+    SetUp,
+}
+
+/// <summary>One product being put into one estate.</summary>
+public sealed record Install(
+    string Name,
+    string Product,
+    string Release,
+    string Estate,
+    Stage Stage,
+    IReadOnlyDictionary<string, PlaceBinding> Places,
+    IReadOnlyDictionary<string, NameChoice> Accounts,
+    IReadOnlyDictionary<string, NameChoice> Groups,
+    IReadOnlyDictionary<string, Answer> Answers,
+    IReadOnlyDictionary<string, AlternativeChoice> Choices,
+    Origin At)
+{
+    /// <summary>The name of the sheet it follows.</summary>
+    public string Sheet => $"{Product}@{Release}";
+}
+
+/// <summary>The hosts, instances or databases that are one place of the sheet.</summary>
+public sealed record PlaceBinding(IReadOnlyList<string> Values, Origin At);
+
+/// <summary>A name chosen by the install. <paramref name="Existing"/> means that the object was there before us.</summary>
+public sealed record NameChoice(string Name, bool Existing, Origin At);
+
+/// <summary>An answer to a question of the sheet.</summary>
+public sealed record Answer(string Text, Origin At);
+
+/// <summary>A choice among alternatives, with its reason and who chose.</summary>
+/// <param name="Take">The alternative's name (<c>called</c>).</param>
+public sealed record AlternativeChoice(string Take, string Why, string By, Origin At);

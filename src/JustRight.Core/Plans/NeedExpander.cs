@@ -1,0 +1,134 @@
+using JustRight.Core.Conditions;
+using JustRight.Core.Estates;
+using JustRight.Core.Faults;
+using JustRight.Core.Installs;
+using JustRight.Core.Rights;
+using JustRight.Core.Sheets;
+
+namespace JustRight.Core.Plans;
+
+/// <summary>Turns the needs of a sheet's account into grants at concrete spots, choosing among alternatives.</summary>
+internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, PlaceMap places, List<Fault> faults)
+{
+    private readonly List<Decision> _decisions = [];
+    private readonly List<string> _known = [];
+
+    /// <summary>The decisions taken so far, in the order of the sheet.</summary>
+    public IReadOnlyList<Decision> Decisions => _decisions;
+
+    /// <summary>Every decision an install may choose in, as <c>account.name</c>.</summary>
+    public IReadOnlyList<string> KnownDecisions => _known;
+
+    /// <summary>The grants of one account.</summary>
+    public IReadOnlyList<PlannedGrant> Expand(SheetAccount account)
+    {
+        var grants = new List<PlannedGrant>();
+        foreach (var clause in account.Needs) grants.AddRange(Expand(account, clause, null));
+        return grants;
+    }
+
+    private IReadOnlyList<PlannedGrant> Expand(SheetAccount account, NeedClause clause, string? decision)
+    {
+        if (clause.When is { } when && Applies(when) != true) return [];
+        return clause switch
+        {
+            Need need => Expand(account, need, decision),
+            AllOf all => [.. all.Parts.SelectMany(p => Expand(account, p, decision))],
+            AnyOf any => Choose(account, any),
+            _ => throw new InvalidOperationException($"Unknown clause {clause.GetType().Name}."),
+        };
+    }
+
+    private bool? Applies(Condition when)
+    {
+        var applies = ConditionEvaluator.Evaluate(when, places.Value);
+        if (applies is not null) return applies;
+        var missing = Names(when).FirstOrDefault(n => places.Value(n) is null) ?? "a value";
+        faults.Add(new Fault("condition-unknown", when.At, "when", $"This condition hangs on '{missing}', which neither the estate nor the install states.")
+        {
+            Expected = missing.EndsWith(".release", StringComparison.Ordinal) ? "a release on the instance in the estate" : "the facts it rests on",
+        });
+        return null;
+    }
+
+    private List<PlannedGrant> Expand(SheetAccount account, Need need, string? decision)
+    {
+        var row = NeedKinds.ByKind[need.Kind];
+        var grants = new List<PlannedGrant>();
+        foreach (var right in Rights(need, row))
+        {
+            grants.Add(new PlannedGrant(
+                $"{account.Key}/{right.Key}", account.Key, right, need.Place, need.Through, need.GivenBy, need.Until, row.Giver, need.Why, decision, need.At));
+        }
+
+        return grants;
+    }
+
+    private IEnumerable<Right> Rights(Need need, NeedKindRow row)
+    {
+        if (need.Kind == NeedKind.DomainGroup) return [new DomainGroupRight(estate.Domain.ShortName, need.Value)];
+        if (row.Qualifier is null || need.Place is null) return [new UnjudgedRight(need.Kind, need.Value, sheet.Title)];
+        return places[need.Place].Select(spot => need.Kind switch
+        {
+            NeedKind.Logon => new LogonRight(spot.Host, need.Value),
+            NeedKind.LocalGroup => new LocalGroupRight(spot.Host, need.Value),
+            NeedKind.InstanceRole => new InstanceRoleRight(spot.Instance!, need.Value),
+            NeedKind.DatabaseRole => new DatabaseRoleRight(spot.Instance!, need.Database ?? spot.Database!, need.Value),
+            _ => (Right)new UnjudgedRight(need.Kind, need.Value, spot.Instance ?? spot.Host),
+        });
+    }
+
+    private IReadOnlyList<PlannedGrant> Choose(SheetAccount account, AnyOf any)
+    {
+        var name = any.Decision ?? "line-" + any.At.Line.ToString(System.Globalization.CultureInfo.InvariantCulture);
+        var id = $"{account.Key}.{name}";
+        _known.Add(id);
+        var options = any.Alternatives
+            .Where(a => a.When is not { } when || Applies(when) == true)
+            .Select((clause, i) => (Label: clause.Called ?? $"alternative {i + 1}", Grants: Expand(account, clause, id)))
+            .Select(o => (o.Label, o.Grants, Reach: RightReach.Of([.. o.Grants.Select(g => g.Right)])))
+            .ToList();
+        if (options.Count == 0) return [];
+
+        var byReach = options.OrderBy(o => o.Reach.Points).ToList();
+        var taken = byReach[0];
+        string reason;
+        var chosen = install.Choices.GetValueOrDefault(id);
+        if (chosen is not null)
+        {
+            taken = options.FirstOrDefault(o => o.Label == chosen.Take);
+            if (taken.Label is null)
+            {
+                faults.Add(new Fault("unknown-alternative", chosen.At, $"choices.{id}.take", $"'{chosen.Take}' is not an alternative of {id}.")
+                {
+                    Expected = string.Join(", ", options.Select(o => o.Label)),
+                    Nearest = Spelling.Nearest(chosen.Take, options.Select(o => o.Label)),
+                });
+                return [];
+            }
+
+            reason = $"chosen by {chosen.By}: {chosen.Why}";
+        }
+        else
+        {
+            reason = options.Count == 1
+                ? "the only alternative that applies here"
+                : $"least reach: {taken.Reach.Reason}; not '{byReach[^1].Label}': {byReach[^1].Reach.Reason}";
+        }
+
+        _decisions.Add(new Decision(
+            id, account.Key, name, taken.Label, reason, chosen is not null,
+            [.. options.Select(o => new Alternative(o.Label, [.. o.Grants.Select(g => g.Right)], o.Reach.Points, o.Reach.Reason))], any.At));
+        return taken.Grants;
+    }
+
+    private static IEnumerable<string> Names(Condition condition) => condition switch
+    {
+        Condition.Name name => [name.Text],
+        Condition.Not not => Names(not.Inner),
+        Condition.And and => [.. Names(and.Left), .. Names(and.Right)],
+        Condition.Or or => [.. Names(or.Left), .. Names(or.Right)],
+        Condition.Compare compare => [.. Names(compare.Left), .. Names(compare.Right)],
+        _ => [],
+    };
+}

@@ -1,0 +1,151 @@
+using JustRight.Core.Conditions;
+using JustRight.Core.Estates;
+using JustRight.Core.Faults;
+using JustRight.Core.Installs;
+using JustRight.Core.Sheets;
+
+namespace JustRight.Core.Plans;
+
+/// <summary>A concrete spot that is one place of the sheet: a host, an instance, or a database of an instance.</summary>
+internal sealed record Spot(string Host, string? Instance, string? Database);
+
+/// <summary>The sheet's places laid over the estate by an install, and the values conditions take from that.</summary>
+internal sealed class PlaceMap
+{
+    private readonly Dictionary<string, IReadOnlyList<Spot>> _spots = new(StringComparer.Ordinal);
+    private readonly Dictionary<string, ConditionValue?> _values = new(StringComparer.Ordinal);
+
+    private PlaceMap()
+    {
+    }
+
+    /// <summary>The spots of a place; empty when the install gave none and none is needed.</summary>
+    public IReadOnlyList<Spot> this[string place] => _spots.GetValueOrDefault(place, []);
+
+    /// <summary>The value of a name in a condition, or null when it is not known.</summary>
+    public ConditionValue? Value(string name) => _values.GetValueOrDefault(name);
+
+    /// <summary>Lays the places out; faults name the install's lines, or the install itself for what is missing.</summary>
+    public static PlaceMap Make(Sheet sheet, Estate estate, Install install, List<Fault> faults)
+    {
+        var map = new PlaceMap();
+        foreach (var (key, binding) in install.Places.Where(b => sheet.Places.All(p => p.Key != b.Key)))
+            faults.Add(new Fault("unknown-place", binding.At, $"places.{key}", $"'{key}' is not a place of {sheet.Name}.") { Expected = "a place of the sheet", Nearest = Spelling.Nearest(key, sheet.Places.Select(p => p.Key)) });
+        foreach (var place in sheet.Places) map.Lay(place, sheet, estate, install, faults);
+        map.Answer(sheet, install, faults);
+        foreach (var fact in sheet.Facts)
+            map._values[fact.Key] = ConditionEvaluator.Evaluate(fact.Condition, map.Value) is { } known ? ConditionValue.Of(known) : null;
+        return map;
+    }
+
+    private void Lay(Place place, Sheet sheet, Estate estate, Install install, List<Fault> faults)
+    {
+        var field = $"places.{place.Key}";
+        install.Places.TryGetValue(place.Key, out var binding);
+        var values = binding?.Values ?? [];
+        var at = binding?.At ?? install.At;
+        if (values.Count < place.AtLeast || values.Count > place.AtMost)
+        {
+            faults.Add(new Fault("place-count", at, field, $"{sheet.Name} wants {Count(place)} for '{place.Key}' ({place.At}).") { Found = values.Count.ToString(System.Globalization.CultureInfo.InvariantCulture) });
+            return;
+        }
+
+        var spots = new List<Spot>();
+        foreach (var value in values)
+            if (Find(place, value, estate, at, field, faults) is { } spot)
+                spots.Add(spot);
+        _spots[place.Key] = spots;
+        if (place.Kind == PlaceKind.Branch) return;
+        _values[place.Key] = _values[place.Key + ".host"] = ConditionValue.Of([.. spots.Select(s => s.Host)]);
+        if (place.Kind == PlaceKind.Host || spots.Count == 0) return;
+        var instances = spots.Select(s => estate.Instances.First(i => i.Name == s.Instance)).ToList();
+        _values[place.Key + ".engine"] = ConditionValue.Of(instances[0].Engine);
+        if (instances.All(i => i.Release is not null)) _values[place.Key + ".release"] = ConditionValue.Of(instances.Min(i => i.Release!.Value));
+    }
+
+    private static Spot? Find(Place place, string value, Estate estate, Origin at, string field, List<Fault> faults)
+    {
+        if (place.Kind == PlaceKind.Branch)
+        {
+            if (estate.Branches.Any(b => b.Key == value)) return new Spot("", null, null);
+            Unknown("branch", estate.Branches.Select(b => b.Key));
+            return null;
+        }
+
+        if (place.Kind == PlaceKind.Host)
+        {
+            if (estate.Hosts.FirstOrDefault(h => Same(h.Name, value)) is { } host) return new Spot(host.Name, null, null);
+            Unknown("host", estate.Hosts.Select(h => h.Name));
+            return null;
+        }
+
+        var slash = value.LastIndexOf('/');
+        var instanceName = slash < 0 ? value : value[..slash];
+        var database = slash < 0 ? place.DatabaseName : value[(slash + 1)..];
+        if (estate.Instances.FirstOrDefault(i => Same(i.Name, instanceName)) is not { } instance)
+        {
+            Unknown("instance", estate.Instances.Select(i => i.Name));
+            return null;
+        }
+
+        if (place.Engine is not null && !Same(place.Engine, instance.Engine))
+        {
+            faults.Add(new Fault("wrong-engine", at, field, $"'{instance.Name}' is of another engine than '{place.Key}' needs.") { Found = instance.Engine, Expected = place.Engine });
+            return null;
+        }
+
+        if (place.Kind == PlaceKind.Database && string.IsNullOrEmpty(database))
+        {
+            faults.Add(new Fault("no-database", at, field, $"'{place.Key}' is a database: say which.") { Found = $"'{value}'", Expected = $"{instance.Name}/name-of-database" });
+            return null;
+        }
+
+        return new Spot(instance.Host, instance.Name, place.Kind == PlaceKind.Database ? database : null);
+
+        void Unknown(string what, IEnumerable<string> known)
+        {
+            var word = what == "instance" ? instanceNameOf(value) : value;
+            faults.Add(new Fault($"unknown-{what}", at, field, $"'{word}' is not a{(what == "instance" ? "n" : "")} {what} of estate {estate.Name}.") { Nearest = Spelling.Nearest(word, known), Expected = $"a{(what == "instance" ? "n" : "")} {what} of the estate" });
+        }
+
+        static string instanceNameOf(string text) => text.LastIndexOf('/') is var at && at < 0 ? text : text[..at];
+    }
+
+    private void Answer(Sheet sheet, Install install, List<Fault> faults)
+    {
+        foreach (var (key, answer) in install.Answers.Where(a => sheet.Questions.All(q => q.Key != a.Key)))
+            faults.Add(new Fault("unknown-question", answer.At, $"answers.{key}", $"'{key}' is not a question of {sheet.Name}.") { Expected = "a question of the sheet", Nearest = Spelling.Nearest(key, sheet.Questions.Select(q => q.Key)) });
+        foreach (var question in sheet.Questions)
+        {
+            install.Answers.TryGetValue(question.Key, out var answer);
+            var text = answer?.Text ?? question.Default;
+            if (text is null)
+            {
+                faults.Add(new Fault("no-answer", install.At, $"answers.{question.Key}", $"{sheet.Name} asks: {question.Ask}") { Expected = $"an answer under answers.{question.Key}" });
+                continue;
+            }
+
+            var value = Read(question.Type, text);
+            if (value is null)
+                faults.Add(new Fault("answer-type", answer?.At ?? question.At, $"answers.{question.Key}", "This answer is of the wrong type.") { Found = $"'{text}'", Expected = question.Type == Conditions.ValueType.YesNo ? "yes or no" : "a number" });
+            _values[question.Key] = value;
+        }
+    }
+
+    private static ConditionValue? Read(Conditions.ValueType type, string text) => type switch
+    {
+        Conditions.ValueType.YesNo => text is "yes" or "no" ? ConditionValue.Of(text == "yes") : null,
+        Conditions.ValueType.Number => DottedNumber.TryParse(text, out var number) ? ConditionValue.Of(number) : null,
+        _ => ConditionValue.Of(text),
+    };
+
+    private static string Count(Place place) => (place.AtLeast, place.AtMost) switch
+    {
+        (1, 1) => "exactly one",
+        (var n, int.MaxValue) => $"{n} or more",
+        (var n, var m) when n == m => $"exactly {n}",
+        (var n, var m) => $"{n} to {m}",
+    };
+
+    private static bool Same(string a, string b) => string.Equals(a, b, StringComparison.OrdinalIgnoreCase);
+}

@@ -1,0 +1,67 @@
+using JustRight.Core.Faults;
+using JustRight.Core.Installs;
+using JustRight.Core.Rights;
+using JustRight.Core.Sheets;
+
+namespace JustRight.Core.Plans;
+
+/// <summary>Sheet, estate and install laid over one another: what must be there, each thing traced to the sheet.</summary>
+public sealed record Plan(
+    string Install,
+    string Sheet,
+    string Title,
+    string Estate,
+    string Domain,
+    string UpnSuffix,
+    Stage Stage,
+    IReadOnlyList<PlannedBranch> Branches,
+    IReadOnlyList<PlannedGroup> Groups,
+    IReadOnlyList<PlannedAccount> Accounts,
+    IReadOnlyList<PlannedGrant> Grants,
+    IReadOnlyList<Decision> Decisions,
+    IReadOnlyList<BarredRule> Barred,
+    IReadOnlyList<string> Notes)
+{
+    /// <summary>The grants of one account, in the order of the sheet.</summary>
+    public IEnumerable<PlannedGrant> GrantsOf(string account) => Grants.Where(g => g.Account == account);
+}
+
+/// <summary>A branch that must exist.</summary>
+public sealed record PlannedBranch(string Dn, Origin At);
+
+/// <summary>A domain group of the plan.</summary>
+/// <param name="Members">Keys of the plan's accounts and groups that belong in it.</param>
+/// <param name="Existing">It was there before us: never created, never described anew.</param>
+public sealed record PlannedGroup(
+    string Key, string Name, string? Dn, GroupScope Scope, string Description, string Purpose, bool Closed, bool Existing,
+    IReadOnlyList<string> Members, Origin At);
+
+/// <summary>An account of the plan.</summary>
+/// <param name="Name">Its logon name.</param>
+/// <param name="Dn">Where it belongs, or null for an existing account, which stays where it is.</param>
+/// <param name="Existing">It was there before us: its branch, flags and description are its own affair.</param>
+public sealed record PlannedAccount(
+    string Key, string Name, string? Dn, string Description, string Purpose, string WorksAs, bool PasswordNeverExpires, bool Existing, Origin At);
+
+/// <summary>One right that one account must hold.</summary>
+/// <param name="Id">Stable within the install: <c>poller/local-group:administrators@fm-temp01</c>.</param>
+/// <param name="Account">The account's key.</param>
+/// <param name="Place">The key of the sheet's place, or null for rights of the domain.</param>
+/// <param name="Through">The key of the plan's group through which it should be held, or null.</param>
+/// <param name="Decision">The decision that chose it, or null.</param>
+public sealed record PlannedGrant(
+    string Id, string Account, Right Right, string? Place, string? Through, GivenBy GivenBy, Until Until, Giver Giver, string? Why, string? Decision, Origin At);
+
+/// <summary>A choice among alternatives that was made, and why.</summary>
+/// <param name="Id">Unique in the plan: account and name of the decision.</param>
+/// <param name="Taken">The label of the alternative taken.</param>
+/// <param name="ByInstall">Whether the install chose; otherwise the one of least reach was taken.</param>
+public sealed record Decision(string Id, string Account, string Name, string Taken, string Reason, bool ByInstall, IReadOnlyList<Alternative> Alternatives, Origin At);
+
+/// <summary>One of the alternatives of a decision.</summary>
+/// <param name="Reach">A measure of what else an account could do with it; see <see cref="RightReach"/>.</param>
+public sealed record Alternative(string Label, IReadOnlyList<Right> Rights, int Reach, string ReachReason);
+
+/// <summary>A domain group that an account may not be in.</summary>
+/// <param name="Account">The account's key, or null for all.</param>
+public sealed record BarredRule(string? Account, string Group, string Why, Origin At);

@@ -1,0 +1,104 @@
+using JustRight.Core.Estates;
+using JustRight.Core.Faults;
+using JustRight.Core.Installs;
+using JustRight.Core.Rights.Directory;
+using JustRight.Core.Sheets;
+
+namespace JustRight.Core.Plans;
+
+/// <summary>The accounts and groups of a plan with their names: chosen by the install, settled earlier, or made by the pattern.</summary>
+internal sealed class PlanNames
+{
+    private readonly Dictionary<string, PlannedAccount> _accounts = new(StringComparer.Ordinal);
+    private readonly Dictionary<string, PlannedGroup> _groups = new(StringComparer.Ordinal);
+
+    public PlanNames(Sheet sheet, Estate estate, Install install, NameBook book, List<Fault> faults)
+    {
+        var used = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
+        var product = estate.Naming.ShortNames.GetValueOrDefault(sheet.Product, sheet.Product);
+        UnknownKeys(install.Accounts, sheet.Accounts.Select(a => a.Key), "accounts", "account");
+        UnknownKeys(install.Groups, sheet.Groups.Select(g => g.Key), "groups", "group");
+        // What is settled or chosen stands first, so that a made name never takes it.
+        foreach (var name in book.Accounts.Values.Concat(book.Groups.Values)) used.Add(name);
+        foreach (var choice in install.Accounts.Values.Concat(install.Groups.Values)) used.Add(choice.Name);
+
+        foreach (var group in sheet.Groups)
+        {
+            install.Groups.TryGetValue(group.Key, out var choice);
+            var name = Name(choice, book.Groups, group.Key, estate.Naming.Groups, "group", NamePattern.GroupLength, "groups");
+            var existing = choice?.Existing == true;
+            _groups[group.Key] = new PlannedGroup(
+                group.Key, name, existing ? null : DnIn(estate.Naming.GroupsIn, name), group.Scope,
+                Describe(group.Purpose), group.Purpose, group.Closed, existing, group.Members, group.At);
+        }
+
+        foreach (var account in sheet.Accounts)
+        {
+            install.Accounts.TryGetValue(account.Key, out var choice);
+            var name = Name(choice, book.Accounts, account.Key, estate.Naming.Accounts, "account", NamePattern.AccountLength, "accounts");
+            var existing = choice?.Existing == true;
+            _accounts[account.Key] = new PlannedAccount(
+                account.Key, name, existing ? null : DnIn(estate.Naming.AccountsIn, name),
+                Describe(account.Purpose), account.Purpose, account.WorksAs, account.PasswordNeverExpires, existing, account.At);
+        }
+
+        string Name(NameChoice? choice, IReadOnlyDictionary<string, string> settled, string key, string pattern, string word, int length, string section)
+        {
+            if (choice is not null)
+            {
+                if (NamePattern.WhatIsWrong(choice.Name, length) is { } wrong)
+                    faults.Add(new Fault("name", choice.At, $"{section}.{key}", $"'{choice.Name}' cannot be a logon name: {wrong}."));
+                return choice.Name;
+            }
+
+            if (settled.TryGetValue(key, out var before)) return before;
+            var made = NamePattern.Make(pattern, new Dictionary<string, string> { ["product"] = product, [word] = key }, length, n => used.Contains(n) || book.Taken.Contains(n));
+            if (NamePattern.WhatIsWrong(made, length) is { } bad)
+                faults.Add(new Fault("name", estate.Naming.At, $"naming.{section}", $"The pattern makes '{made}' for '{key}': {bad}."));
+            used.Add(made);
+            return made;
+        }
+
+        string DnIn(string branch, string name) => estate.Branches.First(b => b.Key == branch).Name.Child("CN", name).Text;
+
+        string Describe(string purpose) => NamePattern.Fill(estate.Naming.Description, new Dictionary<string, string>
+        {
+            ["purpose"] = purpose,
+            ["title"] = sheet.Title,
+            ["product"] = sheet.Product,
+            ["release"] = sheet.Release,
+            ["install"] = install.Name,
+        });
+
+        void UnknownKeys(IReadOnlyDictionary<string, NameChoice> choices, IEnumerable<string> known, string section, string what)
+        {
+            var all = known.ToList();
+            foreach (var (key, choice) in choices.Where(c => !all.Contains(c.Key)))
+                faults.Add(new Fault($"unknown-{what}", choice.At, $"{section}.{key}", $"'{key}' is not a{(what == "account" ? "n" : "")} {what} of {sheet.Name}.") { Nearest = Spelling.Nearest(key, all), Expected = $"a key of the sheet's {section}" });
+        }
+    }
+
+    public IReadOnlyList<PlannedAccount> Accounts => [.. _accounts.Values];
+
+    public IReadOnlyList<PlannedGroup> Groups => [.. _groups.Values];
+
+    public string NameOf(string account) => _accounts.TryGetValue(account, out var planned) ? planned.Name : account;
+
+    /// <summary>The accounts that belong in a group, directly or through other groups of the plan, in the order of the sheet.</summary>
+    public IReadOnlyList<string> AccountsIn(PlannedGroup group)
+    {
+        var found = new HashSet<string>();
+        var seen = new HashSet<string>();
+        Walk(group);
+        return [.. _accounts.Keys.Where(found.Contains)];
+
+        void Walk(PlannedGroup inner)
+        {
+            foreach (var member in inner.Members.Where(seen.Add))
+            {
+                if (_groups.TryGetValue(member, out var nested)) Walk(nested);
+                else found.Add(member);
+            }
+        }
+    }
+}

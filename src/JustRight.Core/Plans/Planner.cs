@@ -1,0 +1,111 @@
+using JustRight.Core.Conditions;
+using JustRight.Core.Estates;
+using JustRight.Core.Faults;
+using JustRight.Core.Installs;
+using JustRight.Core.Rights;
+using JustRight.Core.Rights.Directory;
+using JustRight.Core.Sheets;
+
+namespace JustRight.Core.Plans;
+
+/// <summary>Makes plans. The same input always gives the same plan.</summary>
+public static class Planner
+{
+    /// <summary>Lays a sheet over an estate.</summary>
+    /// <returns>The plan; or null with the faults that stand in its way, each with its position in the install, estate or sheet.</returns>
+    public static (Plan? Plan, IReadOnlyList<Fault> Faults) Make(Sheet sheet, Estate estate, Install install, NameBook book)
+    {
+        var faults = new List<Fault>();
+        var places = PlaceMap.Make(sheet, estate, install, faults);
+        if (faults.Count > 0) return (null, faults);
+        var names = new PlanNames(sheet, estate, install, book, faults);
+        var expander = new NeedExpander(sheet, estate, install, places, faults);
+        var grants = new List<PlannedGrant>();
+        foreach (var group in names.Groups) grants.AddRange(MembershipGrants(group, names, estate));
+        foreach (var account in sheet.Accounts) grants.AddRange(expander.Expand(account));
+        var notes = Separations(sheet, estate, install, names, faults);
+        if (!book.Checked) notes.Add("Names were not checked against the directory yet: no survey was taken.");
+        UnknownChoices(install, expander, faults);
+        if (faults.Count > 0) return (null, faults);
+
+        var branches = new List<PlannedBranch>();
+        if (names.Accounts.Any(a => a.Dn is not null)) branches.Add(BranchOf(estate, estate.Naming.AccountsIn));
+        if (names.Groups.Any(g => g.Dn is not null)) branches.Add(BranchOf(estate, estate.Naming.GroupsIn));
+        return (new Plan(
+            install.Name, sheet.Name, sheet.Title, estate.Name, estate.Domain.ShortName, estate.Domain.DnsName, install.Stage,
+            [.. branches.DistinctBy(b => b.Dn)], names.Groups, names.Accounts, Merge(grants), expander.Decisions, Barred(sheet, estate), notes), []);
+    }
+
+    private static PlannedBranch BranchOf(Estate estate, string key)
+    {
+        var branch = estate.Branches.First(b => b.Key == key);
+        return new PlannedBranch(branch.Name.Text, branch.At);
+    }
+
+    /// <summary>Each account that belongs in a group of the plan, directly or through another group of the plan, needs that membership.</summary>
+    private static IEnumerable<PlannedGrant> MembershipGrants(PlannedGroup group, PlanNames names, Estate estate)
+    {
+        var right = new DomainGroupRight(estate.Domain.ShortName, group.Name);
+        foreach (var account in names.AccountsIn(group))
+        {
+            yield return new PlannedGrant(
+                $"{account}/{right.Key}", account, right, null, null, GivenBy.Us, Until.Always, Giver.Directory, group.Purpose, null, group.At);
+        }
+    }
+
+    /// <summary>The same right asked for twice is one grant: the first line stands, the stronger giver and the longer time win.</summary>
+    private static List<PlannedGrant> Merge(List<PlannedGrant> grants) =>
+    [
+        .. grants.GroupBy(g => g.Id).Select(same => same.First() with
+        {
+            GivenBy = same.Any(g => g.GivenBy == GivenBy.Us) ? GivenBy.Us : GivenBy.Setup,
+            Until = same.Any(g => g.Until == Until.Always) ? Until.Always : Until.SetUp,
+            Through = same.Select(g => g.Through).FirstOrDefault(t => t is not null),
+        }),
+    ];
+
+    private static List<BarredRule> Barred(Sheet sheet, Estate estate) =>
+    [
+        .. estate.Rules.Barred.Select(b => new BarredRule(null, b.Group, b.Why, b.At)),
+        .. sheet.Accounts.SelectMany(a => a.Barred.Select(b => new BarredRule(a.Key, b.Group, b.Why, b.At))),
+    ];
+
+    private static List<string> Separations(Sheet sheet, Estate estate, Install install, PlanNames names, List<Fault> faults)
+    {
+        var notes = new List<string>();
+        foreach (var separation in sheet.Separate)
+        {
+            foreach (var shared in separation.Accounts.GroupBy(k => names.NameOf(k), StringComparer.OrdinalIgnoreCase).Where(g => g.Count() > 1))
+            {
+                var keys = shared.ToList();
+                var allowed = estate.Rules.AllowedSharing.FirstOrDefault(a => a.Install == install.Name && keys.All(a.Accounts.Contains));
+                if (allowed is not null)
+                {
+                    notes.Add($"{string.Join(" and ", keys)} share {shared.Key}, which {sheet.Name} says to keep apart. Allowed by {allowed.At}: {allowed.Why}");
+                    continue;
+                }
+
+                var at = install.Accounts.TryGetValue(keys[^1], out var choice) ? choice.At : install.At;
+                faults.Add(new Fault("not-separate", at, $"accounts.{keys[^1]}", $"{sheet.Name} keeps {string.Join(" and ", keys)} apart ({separation.At}): {separation.Why}")
+                {
+                    Found = $"both are {shared.Key}",
+                    Expected = "different accounts, or an entry in the estate's rules.allowed-sharing with a reason",
+                });
+            }
+        }
+
+        return notes;
+    }
+
+    private static void UnknownChoices(Install install, NeedExpander expander, List<Fault> faults)
+    {
+        foreach (var (key, choice) in install.Choices.Where(c => !expander.KnownDecisions.Contains(c.Key)))
+        {
+            faults.Add(new Fault("unknown-decision", choice.At, $"choices.{key}", $"'{key}' is not a decision of this sheet.")
+            {
+                Expected = expander.KnownDecisions.Count == 0 ? "no choices: the sheet names no decision" : string.Join(", ", expander.KnownDecisions),
+                Nearest = Spelling.Nearest(key, expander.KnownDecisions),
+            });
+        }
+    }
+}

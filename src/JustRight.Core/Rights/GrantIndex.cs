@@ -1,0 +1,88 @@
+using JustRight.Core.Rights.Directory;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Core.Rights;
+
+/// <summary>The end of a path: a right that a principal is given directly at a place.</summary>
+/// <param name="Holder">The domain principal.</param>
+/// <param name="Steps">What lies between the principal and the right at the place: local group, login, roles.</param>
+/// <param name="Via">The local group right that brings this right along, or null.</param>
+public sealed record RightTail(Sid Holder, Right Right, IReadOnlyList<PathStep> Steps, LocalGroupRight? Via);
+
+/// <summary>Every right that hosts and instances give, by the SID they give it to. Built once a survey, asked for every account.</summary>
+public sealed class GrantIndex
+{
+    private static readonly IReadOnlyList<RightTail> Nothing = [];
+    private readonly Dictionary<Sid, List<RightTail>> _tails = [];
+    private readonly Dictionary<string, List<RightTail>> _denies = new(StringComparer.Ordinal);
+
+    /// <summary>Reads the hosts and instances of a survey.</summary>
+    public GrantIndex(Survey survey)
+    {
+        foreach (var host in survey.Hosts) AddHost(host);
+        foreach (var instance in survey.Instances) AddInstance(instance);
+    }
+
+    /// <summary>What is given to a SID directly.</summary>
+    public IReadOnlyList<RightTail> Of(Sid sid) => _tails.TryGetValue(sid, out var tails) ? tails : Nothing;
+
+    /// <summary>Who is denied a log-on right.</summary>
+    public IReadOnlyList<RightTail> DeniedFor(Right right) => _denies.TryGetValue(right.Key, out var tails) ? tails : Nothing;
+
+    private void AddHost(HostSnapshot host)
+    {
+        var groups = host.LocalGroups.ToDictionary(g => g.Sid);
+        foreach (var group in host.LocalGroups)
+        {
+            var right = new LocalGroupRight(host.Name, group.Name);
+            foreach (var member in group.Members) Add(_tails, new RightTail(member, right, [], null));
+        }
+
+        foreach (var list in host.LogonLists)
+        {
+            if (LogonRights.OfConstant(list.Constant) is not { } known) continue;
+            var right = new LogonRight(host.Name, known.Type);
+            foreach (var tail in list.Holders.SelectMany(h => Tails(h, right)))
+            {
+                if (known.Denies) (_denies.TryGetValue(right.Key, out var denied) ? denied : _denies[right.Key] = []).Add(tail);
+                else Add(_tails, tail);
+            }
+        }
+
+        IEnumerable<RightTail> Tails(Sid holder, Right right)
+        {
+            if (!groups.TryGetValue(holder, out var group)) return [new RightTail(holder, right, [], null)];
+            var via = new LocalGroupRight(host.Name, group.Name);
+            return group.Members.Select(m => new RightTail(m, right, [new PathStep(StepKind.LocalGroup, $"{host.Name}\\{group.Name}")], via));
+        }
+    }
+
+    private void AddInstance(InstanceSnapshot instance)
+    {
+        var logins = instance.Logins.ToDictionary(l => l.Sid);
+        foreach (var (sid, role, steps) in RoleClosure.Of(instance.Roles))
+        {
+            if (logins.TryGetValue(sid, out var login))
+                Add(_tails, new RightTail(sid, new InstanceRoleRight(instance.Name, role), [Login(instance.Name, login), .. steps], null));
+        }
+
+        foreach (var database in instance.Databases)
+        {
+            var place = $"{instance.Name}/{database.Name}";
+            var users = database.Users.ToDictionary(u => u.Sid);
+            foreach (var (sid, role, steps) in RoleClosure.Of(database.Roles))
+            {
+                if (users.TryGetValue(sid, out var user))
+                    Add(_tails, new RightTail(sid, new DatabaseRoleRight(instance.Name, database.Name, role), [Login(place, user), .. steps], null));
+            }
+
+            if (!database.Owner.IsEmpty)
+                Add(_tails, new RightTail(database.Owner, new DatabaseRoleRight(instance.Name, database.Name, "db_owner"), [new PathStep(StepKind.Login, $"owner of {place}")], null));
+        }
+    }
+
+    private static PathStep Login(string place, InstanceLogin login) => new(StepKind.Login, $"{place} login {login.Name}");
+
+    private static void Add(Dictionary<Sid, List<RightTail>> tails, RightTail tail) =>
+        (tails.TryGetValue(tail.Holder, out var list) ? list : tails[tail.Holder] = []).Add(tail);
+}

@@ -1,0 +1,83 @@
+using JustRight.Core.Rights.Directory;
+
+namespace JustRight.Core.Rights;
+
+/// <summary>A right an account holds, with every principal through which it comes.</summary>
+public sealed class Held(Right right)
+{
+    /// <summary>The right.</summary>
+    public Right Right { get; } = right;
+
+    /// <summary>The ends of its paths, with the node each hangs on.</summary>
+    public List<(int Node, RightTail Tail)> Tails { get; } = [];
+}
+
+/// <summary>Everything one account was seen to hold: rights at places, and domain groups.</summary>
+public sealed class Holdings
+{
+    private const int MostPaths = 8;
+    private readonly MembershipGraph _graph;
+    private readonly Dictionary<string, Held> _held = new(StringComparer.Ordinal);
+
+    /// <summary>Reads what an account holds.</summary>
+    /// <param name="account">The account's node.</param>
+    /// <param name="without">A membership to leave out.</param>
+    public Holdings(MembershipGraph graph, GrantIndex index, int account, (int Member, int Group)? without = null)
+    {
+        _graph = graph;
+        Account = account;
+        Groups = [.. graph.Closure(account, without)];
+        foreach (var node in Groups.Append(account).Concat(graph.Everybody))
+        {
+            foreach (var tail in index.Of(graph.SidOf(node)))
+            {
+                if (!_held.TryGetValue(tail.Right.Key, out var held)) _held[tail.Right.Key] = held = new Held(tail.Right);
+                held.Tails.Add((node, tail));
+            }
+
+            if (graph.PrincipalOf(node) is not { Kind: Surveys.PrincipalKind.Group } group || node == account) continue;
+            var right = new DomainGroupRight(graph.Domain, group.Name);
+            var membership = new Held(right);
+            membership.Tails.Add((node, new RightTail(group.Sid, right, [], null)));
+            _held[right.Key] = membership;
+        }
+    }
+
+    /// <summary>The account's node.</summary>
+    public int Account { get; }
+
+    /// <summary>The domain groups it is in, nearest first.</summary>
+    public HashSet<int> Groups { get; }
+
+    /// <summary>All rights held, in a fixed order.</summary>
+    public IEnumerable<Held> All => _held.Values.OrderBy(h => h.Right.Key, StringComparer.Ordinal);
+
+    /// <summary>What is held of one right, or null.</summary>
+    public Held? Of(Right right) => _held.GetValueOrDefault(right.Key);
+
+    /// <summary>The paths of a held right, shortest first.</summary>
+    public IReadOnlyList<RightPath> PathsOf(Held held) => PathsOf(held.Right, held.Tails);
+
+    /// <summary>The paths that end in the given tails, shortest first.</summary>
+    public IReadOnlyList<RightPath> PathsOf(Right right, IEnumerable<(int Node, RightTail Tail)> tails) =>
+    [
+        .. tails
+            .SelectMany(t => WaysTo(t.Node).Select(way => ToPath(way, right, t.Tail)))
+            .OrderBy(p => p.Steps.Count).ThenBy(p => p.ToString(), StringComparer.OrdinalIgnoreCase)
+            .Take(MostPaths),
+    ];
+
+    private List<int[]> WaysTo(int node) =>
+        _graph.Everybody.Contains(node) ? [[Account, node]] : _graph.Paths(Account, node, MostPaths);
+
+    private RightPath ToPath(int[] way, Right right, RightTail tail)
+    {
+        var steps = way.Select((n, i) => new PathStep(i == 0 ? StepKind.Account : StepKind.DomainGroup, _graph.NameOf(n))).Concat(tail.Steps);
+        return new RightPath(way, right switch
+        {
+            DomainGroupRight => [.. steps],
+            LocalGroupRight local => [.. steps, new PathStep(StepKind.LocalGroup, $"{local.Host}\\{local.Group}")],
+            _ => [.. steps, new PathStep(StepKind.Right, $"{right.Words} on {right.Place}")],
+        });
+    }
+}

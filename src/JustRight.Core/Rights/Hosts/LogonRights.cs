@@ -1,0 +1,40 @@
+namespace JustRight.Core.Rights;
+
+/// <summary>The log-on rights and their denying twins [MS-LSAD 3.1.1.2.2].</summary>
+public static class LogonRights
+{
+    private static readonly (string Type, string Constant, string Deny, string Words)[] Table =
+    [
+        ("service", "SeServiceLogonRight", "SeDenyServiceLogonRight", "log on as a service"),
+        ("batch", "SeBatchLogonRight", "SeDenyBatchLogonRight", "log on as a batch job"),
+        ("interactive", "SeInteractiveLogonRight", "SeDenyInteractiveLogonRight", "log on locally"),
+        ("remote", "SeRemoteInteractiveLogonRight", "SeDenyRemoteInteractiveLogonRight", "log on through remote desktop"),
+        ("network", "SeNetworkLogonRight", "SeDenyNetworkLogonRight", "be reached over the network"),
+    ];
+
+    /// <summary>The type (<c>service</c>) of a constant, and whether it is the denying twin; null for anything else.</summary>
+    public static (string Type, bool Denies)? OfConstant(string constant)
+    {
+        foreach (var row in Table)
+        {
+            if (string.Equals(row.Constant, constant, StringComparison.OrdinalIgnoreCase)) return (row.Type, false);
+            if (string.Equals(row.Deny, constant, StringComparison.OrdinalIgnoreCase)) return (row.Type, true);
+        }
+
+        return null;
+    }
+
+    /// <summary>The constant that grants a type.</summary>
+    public static string Constant(string type) => Row(type).Constant;
+
+    /// <summary>The constant that denies a type.</summary>
+    public static string DenyConstant(string type) => Row(type).Deny;
+
+    /// <summary>The type in words.</summary>
+    public static string Words(string type) => Row(type).Words;
+
+    private static (string Type, string Constant, string Deny, string Words) Row(string type) =>
+        Array.Find(Table, r => r.Type == type) is { Type: not null } row
+            ? row
+            : throw new ArgumentException($"'{type}' is not a log-on type.", nameof(type));
+}

@@ -1,0 +1,154 @@
+using JustRight.Core.Sheets;
+
+namespace JustRight.Core.Rights;
+
+/// <summary>
+/// One right at one concrete place of an estate. Two rights are the same when their <see cref="Key"/> is: names of hosts,
+/// groups, instances and roles are compared without regard to case, as the systems themselves do.
+/// </summary>
+public abstract class Right : IEquatable<Right>, IComparable<Right>
+{
+    private protected Right(NeedKind? kind, string place, string words, string key)
+    {
+        Kind = kind;
+        Place = place;
+        Words = words;
+        Key = key.ToLowerInvariant();
+    }
+
+    /// <summary>The kind of need that asks for it, or null for what every account needs of itself.</summary>
+    public NeedKind? Kind { get; }
+
+    /// <summary>The host, instance, database or domain it holds at.</summary>
+    public string Place { get; }
+
+    /// <summary>A few words for a table cell, without the place: <c>Administrators</c>, <c>log on as a service</c>.</summary>
+    public string Words { get; }
+
+    /// <summary>Its stable identity, also used on the wire.</summary>
+    public string Key { get; }
+
+    /// <inheritdoc/>
+    public bool Equals(Right? other) => other is not null && Key == other.Key;
+
+    /// <inheritdoc/>
+    public override bool Equals(object? obj) => Equals(obj as Right);
+
+    /// <inheritdoc/>
+    public override int GetHashCode() => Key.GetHashCode(StringComparison.Ordinal);
+
+    /// <inheritdoc/>
+    public int CompareTo(Right? other) => string.CompareOrdinal(Key, other?.Key);
+
+    /// <summary>The right with its place.</summary>
+    public override string ToString() => $"{Words} on {Place}";
+
+    /// <inheritdoc cref="Equals(Right)"/>
+    public static bool operator ==(Right? a, Right? b) => a is null ? b is null : a.Equals(b);
+
+    /// <summary>Not the same right.</summary>
+    public static bool operator !=(Right? a, Right? b) => !(a == b);
+
+    /// <summary>Ordered by key.</summary>
+    public static bool operator <(Right a, Right b) => a.CompareTo(b) < 0;
+
+    /// <summary>Ordered by key.</summary>
+    public static bool operator >(Right a, Right b) => a.CompareTo(b) > 0;
+
+    /// <summary>Ordered by key.</summary>
+    public static bool operator <=(Right a, Right b) => a.CompareTo(b) <= 0;
+
+    /// <summary>Ordered by key.</summary>
+    public static bool operator >=(Right a, Right b) => a.CompareTo(b) >= 0;
+}
+
+/// <summary>A log-on right on a host.</summary>
+public sealed class LogonRight(string host, string type)
+    : Right(NeedKind.Logon, host, LogonRights.Words(type), $"logon:{type}@{host}")
+{
+    /// <summary>The host.</summary>
+    public string Host { get; } = host;
+
+    /// <summary><c>service</c>, <c>batch</c>, <c>interactive</c>, <c>remote</c> or <c>network</c>.</summary>
+    public string Type { get; } = type;
+}
+
+/// <summary>Membership of a local group of a host.</summary>
+public sealed class LocalGroupRight(string host, string group) : Right(NeedKind.LocalGroup, host, group, $"local-group:{group}@{host}")
+{
+    /// <summary>The host.</summary>
+    public string Host { get; } = host;
+
+    /// <summary>The local group.</summary>
+    public string Group { get; } = group;
+}
+
+/// <summary>Membership of a domain group.</summary>
+public sealed class DomainGroupRight(string domain, string group) : Right(NeedKind.DomainGroup, domain, group, $"domain-group:{domain}\\{group}")
+{
+    /// <summary>The group's logon name.</summary>
+    public string Group { get; } = group;
+}
+
+/// <summary>Membership of a role of a database instance.</summary>
+public sealed class InstanceRoleRight(string instance, string role) : Right(NeedKind.InstanceRole, instance, role, $"instance-role:{role}@{instance}")
+{
+    /// <summary>The instance.</summary>
+    public string Instance { get; } = instance;
+
+    /// <summary>The role.</summary>
+    public string Role { get; } = role;
+}
+
+/// <summary>Membership of a role in a database.</summary>
+public sealed class DatabaseRoleRight(string instance, string database, string role)
+    : Right(NeedKind.DatabaseRole, $"{instance}/{database}", role, $"database-role:{role}@{instance}/{database}")
+{
+    /// <summary>The instance.</summary>
+    public string Instance { get; } = instance;
+
+    /// <summary>The database.</summary>
+    public string Database { get; } = database;
+
+    /// <summary>The role.</summary>
+    public string Role { get; } = role;
+}
+
+/// <summary>A right of a kind that this release cannot judge: always unseen.</summary>
+public sealed class UnjudgedRight(NeedKind kind, string value, string place)
+    : Right(kind, place, $"{NeedKinds.ByKind[kind].Key}: {value}", $"{NeedKinds.ByKind[kind].Key}:{value}@{place}");
+
+/// <summary>What an account needs of itself.</summary>
+public enum AccountAspect
+{
+    /// <summary>It exists.</summary>
+    Exists,
+
+    /// <summary>It is in the planned branch.</summary>
+    Branch,
+
+    /// <summary>Its password expires, or does not, as planned.</summary>
+    PasswordExpiry,
+
+    /// <summary>Its description is the planned one.</summary>
+    Description,
+
+    /// <summary>It is neither disabled, expired, locked, nor is its password expired.</summary>
+    Usable,
+}
+
+/// <summary>A need of the account itself, judged like a right.</summary>
+public sealed class AccountRight(string domain, AccountAspect aspect) : Right(null, domain, AspectWords(aspect), $"account:{aspect}")
+{
+    /// <summary>Which need.</summary>
+    public AccountAspect Aspect { get; } = aspect;
+
+    private static string AspectWords(AccountAspect aspect) => aspect switch
+    {
+        AccountAspect.Exists => "exists",
+        AccountAspect.Branch => "in its branch",
+        AccountAspect.PasswordExpiry => "password expiry",
+        AccountAspect.Description => "description",
+        _ => "usable",
+    };
+}

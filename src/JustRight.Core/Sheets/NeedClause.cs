@@ -1,0 +1,48 @@
+using JustRight.Core.Conditions;
+using JustRight.Core.Faults;
+
+namespace JustRight.Core.Sheets;
+
+/// <summary>Who gives a right.</summary>
+public enum GivenBy
+{
+    /// <summary>We, or a giver on our behalf.</summary>
+    Us,
+
+    /// <summary>The product's own setup.</summary>
+    Setup,
+}
+
+/// <summary>How long a right is needed.</summary>
+public enum Until
+{
+    /// <summary>For as long as the product runs.</summary>
+    Always,
+
+    /// <summary>Only until setup has run.</summary>
+    SetUp,
+}
+
+/// <summary>A need, or a combination of needs. A closed hierarchy.</summary>
+/// <param name="When">The condition under which it applies, or null for always.</param>
+/// <param name="Called">A short name by which an install can choose it.</param>
+/// <param name="At">Where it stands in the sheet.</param>
+public abstract record NeedClause(Condition? When, string? Called, Origin At);
+
+/// <summary>One right at one place.</summary>
+/// <param name="Kind">What kind of right.</param>
+/// <param name="Value">The right itself: a group, a role, a log-on type.</param>
+/// <param name="Place">The key of the place, or null for kinds without one.</param>
+/// <param name="Database">A database other than the place's own (<c>reporting-store/msdb</c>), or null.</param>
+/// <param name="Through">The sheet's group through which it should be held, or null.</param>
+public sealed record Need(
+    NeedKind Kind, string Value, string? Place, string? Database, string? Through,
+    GivenBy GivenBy, Until Until, string? Why, Condition? When, string? Called, Origin At) : NeedClause(When, Called, At);
+
+/// <summary>Alternatives, one of which will do.</summary>
+/// <param name="Decision">The name by which an install chooses among them.</param>
+public sealed record AnyOf(string? Decision, IReadOnlyList<NeedClause> Alternatives, Condition? When, string? Called, Origin At)
+    : NeedClause(When, Called, At);
+
+/// <summary>Needs that belong together.</summary>
+public sealed record AllOf(IReadOnlyList<NeedClause> Parts, Condition? When, string? Called, Origin At) : NeedClause(When, Called, At);

@@ -1,0 +1,105 @@
+using System.Collections.Frozen;
+
+namespace JustRight.Core.Sheets;
+
+/// <summary>The team that can make a grant.</summary>
+public enum Giver
+{
+    /// <summary>Owns the directory.</summary>
+    Directory,
+
+    /// <summary>Owns the servers.</summary>
+    Host,
+
+    /// <summary>Owns the database instances.</summary>
+    Database,
+
+    /// <summary>Runs the product itself.</summary>
+    Product,
+}
+
+/// <summary>The kinds of place a need can hold at.</summary>
+public enum PlaceKind
+{
+    /// <summary>One or more hosts in one role.</summary>
+    Host,
+
+    /// <summary>A database instance.</summary>
+    Instance,
+
+    /// <summary>One database of an instance.</summary>
+    Database,
+
+    /// <summary>A branch of a directory.</summary>
+    Branch,
+}
+
+/// <summary>The kinds of need of the sheet language.</summary>
+public enum NeedKind
+{
+    /// <summary>A log-on right.</summary>
+    Logon,
+
+    /// <summary>A privilege.</summary>
+    Privilege,
+
+    /// <summary>Membership of a host's local group.</summary>
+    LocalGroup,
+
+    /// <summary>Membership of a domain group.</summary>
+    DomainGroup,
+
+    /// <summary>A role of a database instance.</summary>
+    InstanceRole,
+
+    /// <summary>A permission on a database instance.</summary>
+    InstancePermission,
+
+    /// <summary>A role in a database.</summary>
+    DatabaseRole,
+
+    /// <summary>A permission in a database.</summary>
+    DatabasePermission,
+
+    /// <summary>A right over a branch of the directory.</summary>
+    Directory,
+
+    /// <summary>A role inside the product.</summary>
+    ProductRole,
+}
+
+/// <summary>What the language knows of one kind of need. A new kind starts with a row of <see cref="NeedKinds.All"/>.</summary>
+/// <param name="Kind">The kind.</param>
+/// <param name="Key">Its key in a sheet.</param>
+/// <param name="Qualifier">The key that names its place, or null when it has none.</param>
+/// <param name="Places">The kinds of place that the qualifier may name.</param>
+/// <param name="Giver">Who can give it.</param>
+/// <param name="CanBeJudged">Whether this release can verify it; otherwise it is always unseen.</param>
+/// <param name="Values">The only values it takes, or null when any name will do.</param>
+public sealed record NeedKindRow(
+    NeedKind Kind, string Key, string? Qualifier, IReadOnlyList<PlaceKind> Places, Giver Giver, bool CanBeJudged, IReadOnlyList<string>? Values);
+
+/// <summary>The table of need kinds.</summary>
+public static class NeedKinds
+{
+    /// <summary>Every kind, in the order in which the reference lists them.</summary>
+    public static IReadOnlyList<NeedKindRow> All { get; } =
+    [
+        new(NeedKind.Logon, "logon", "on", [PlaceKind.Host], Giver.Host, true, ["service", "batch", "interactive", "remote", "network"]),
+        new(NeedKind.Privilege, "privilege", "on", [PlaceKind.Host], Giver.Host, false, null),
+        new(NeedKind.LocalGroup, "local-group", "on", [PlaceKind.Host], Giver.Host, true, null),
+        new(NeedKind.DomainGroup, "domain-group", null, [], Giver.Directory, true, null),
+        new(NeedKind.InstanceRole, "instance-role", "at", [PlaceKind.Instance, PlaceKind.Database], Giver.Database, true, null),
+        new(NeedKind.InstancePermission, "instance-permission", "at", [PlaceKind.Instance, PlaceKind.Database], Giver.Database, false, null),
+        new(NeedKind.DatabaseRole, "database-role", "in", [PlaceKind.Database, PlaceKind.Instance], Giver.Database, true, null),
+        new(NeedKind.DatabasePermission, "database-permission", "in", [PlaceKind.Database, PlaceKind.Instance], Giver.Database, false, null),
+        new(NeedKind.Directory, "directory", "below", [PlaceKind.Branch], Giver.Directory, false, null),
+        new(NeedKind.ProductRole, "product-role", null, [], Giver.Product, false, null),
+    ];
+
+    /// <summary>The rows by kind.</summary>
+    public static FrozenDictionary<NeedKind, NeedKindRow> ByKind { get; } = All.ToFrozenDictionary(r => r.Kind);
+
+    /// <summary>Every qualifier that names a place.</summary>
+    public static IReadOnlyList<string> Qualifiers { get; } = ["on", "at", "in", "below"];
+}

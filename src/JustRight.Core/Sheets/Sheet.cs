@@ -1,0 +1,69 @@
+using JustRight.Core.Conditions;
+using JustRight.Core.Faults;
+
+namespace JustRight.Core.Sheets;
+
+/// <summary>What one product release needs: its places, accounts, groups, needs and services.</summary>
+public sealed record Sheet(
+    string Product,
+    string Release,
+    string Title,
+    string Source,
+    IReadOnlyList<Place> Places,
+    IReadOnlyList<Question> Questions,
+    IReadOnlyList<Fact> Facts,
+    IReadOnlyList<SheetGroup> Groups,
+    IReadOnlyList<SheetAccount> Accounts,
+    IReadOnlyList<Separation> Separate,
+    IReadOnlyList<SheetService> Services,
+    Origin At)
+{
+    /// <summary>The name under which a sheet is kept: <c>product@release</c>.</summary>
+    public string Name => $"{Product}@{Release}";
+}
+
+/// <summary>A kind of spot where a need holds.</summary>
+/// <param name="Key">Its name in the sheet.</param>
+/// <param name="Kind">What it is.</param>
+/// <param name="AtLeast">The fewest an install may give.</param>
+/// <param name="AtMost">The most an install may give.</param>
+/// <param name="Engine">For instances and databases: the family of database server.</param>
+/// <param name="DatabaseName">For databases: the name setup gives it, if the product fixes it.</param>
+public sealed record Place(string Key, PlaceKind Kind, int AtLeast, int AtMost, string? Engine, string? DatabaseName, Origin At);
+
+/// <summary>Something only the install can answer.</summary>
+public sealed record Question(string Key, string Ask, Conditions.ValueType Type, string? Default, Origin At);
+
+/// <summary>A named condition.</summary>
+public sealed record Fact(string Key, Condition Condition, Origin At);
+
+/// <summary>The scope of a domain group.</summary>
+public enum GroupScope
+{
+    /// <summary>Holds users and global groups of its own domain.</summary>
+    Global,
+
+    /// <summary>Holds principals of the whole forest.</summary>
+    Universal,
+
+    /// <summary>Holds principals of trusted domains too; counts only in its own domain.</summary>
+    DomainLocal,
+}
+
+/// <summary>A domain group the product wants, that gathers accounts which need the same rights.</summary>
+/// <param name="Members">Keys of accounts or groups of the sheet.</param>
+/// <param name="Closed">When true, members that no plan put there are spare.</param>
+public sealed record SheetGroup(string Key, string Purpose, GroupScope Scope, IReadOnlyList<string> Members, bool Closed, Origin At);
+
+/// <summary>An account of the product.</summary>
+public sealed record SheetAccount(
+    string Key, string Purpose, string WorksAs, bool PasswordNeverExpires, IReadOnlyList<NeedClause> Needs, IReadOnlyList<BarredGroup> Barred, Origin At);
+
+/// <summary>A domain group an account must not be in, with the reason.</summary>
+public sealed record BarredGroup(string Group, string Why, Origin At);
+
+/// <summary>Accounts that must not be one and the same, with the reason.</summary>
+public sealed record Separation(IReadOnlyList<string> Accounts, string Why, Origin At);
+
+/// <summary>A service of the product: read and checked now, judged by a later release.</summary>
+public sealed record SheetService(string Name, string On, string RunsAs, string Start, IReadOnlyList<string> After, Origin At);

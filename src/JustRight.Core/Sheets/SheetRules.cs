@@ -1,0 +1,152 @@
+using JustRight.Core.Conditions;
+using JustRight.Core.Faults;
+
+namespace JustRight.Core.Sheets;
+
+/// <summary>The rules a sheet must keep beyond its shape: names that resolve, conditions that type, groups without a ring.</summary>
+public static class SheetRules
+{
+    /// <summary>Every fault of a sheet, in file order. An empty list means that the sheet is sound.</summary>
+    public static IReadOnlyList<Fault> Check(Sheet sheet) => new Checker(sheet).Run();
+
+    /// <summary>The names that conditions of a sheet may use, with their types. Facts come in the order written.</summary>
+    public static Dictionary<string, Conditions.ValueType> Names(Sheet sheet)
+    {
+        var names = new Dictionary<string, Conditions.ValueType>(StringComparer.Ordinal);
+        foreach (var place in sheet.Places.Where(p => p.Kind != PlaceKind.Branch))
+        {
+            names[place.Key] = names[place.Key + ".host"] = Conditions.ValueType.Hosts;
+            if (place.Kind == PlaceKind.Host) continue;
+            names[place.Key + ".release"] = Conditions.ValueType.Number;
+            names[place.Key + ".engine"] = Conditions.ValueType.Text;
+        }
+
+        foreach (var question in sheet.Questions) names[question.Key] = question.Type;
+        return names;
+    }
+
+    private sealed class Checker(Sheet sheet)
+    {
+        private readonly List<Fault> _faults = [];
+        private readonly Dictionary<string, Conditions.ValueType> _names = Names(sheet);
+        private readonly Dictionary<string, Place> _places = sheet.Places.ToDictionary(p => p.Key);
+        private readonly HashSet<string> _accounts = [.. sheet.Accounts.Select(a => a.Key)];
+        private readonly Dictionary<string, SheetGroup> _groups = sheet.Groups.ToDictionary(g => g.Key);
+
+        public IReadOnlyList<Fault> Run()
+        {
+            foreach (var fact in sheet.Facts)
+            {
+                WantYesNo(fact.Condition, $"facts.{fact.Key}");
+                _names[fact.Key] = Conditions.ValueType.YesNo;
+            }
+
+            foreach (var group in sheet.Groups) CheckGroup(group);
+            foreach (var account in sheet.Accounts)
+                for (var i = 0; i < account.Needs.Count; i++)
+                    CheckClause(account.Needs[i], $"accounts.{account.Key}.needs[{i}]");
+            foreach (var separation in sheet.Separate)
+                foreach (var key in separation.Accounts)
+                    Known("unknown-account", key, _accounts, separation.At, "separate", "an account of this sheet");
+            foreach (var service in sheet.Services) CheckService(service);
+            return [.. _faults.OrderBy(f => f.At.Line).ThenBy(f => f.At.Column)];
+        }
+
+        private void CheckGroup(SheetGroup group)
+        {
+            var field = $"groups.{group.Key}.members";
+            if (_accounts.Contains(group.Key))
+                _faults.Add(new Fault("duplicate-name", group.At, $"groups.{group.Key}", $"'{group.Key}' is an account as well: members could mean either."));
+            foreach (var member in group.Members) Known("unknown-member", member, [.. _accounts, .. _groups.Keys], group.At, field, "an account or a group of this sheet");
+            if (Ring(group) is { } ring)
+                _faults.Add(new Fault("cyclic-group", group.At, field, $"Group '{group.Key}' contains itself.") { Found = string.Join(" -> ", ring), Expected = "groups without a ring" });
+        }
+
+        private List<string>? Ring(SheetGroup start)
+        {
+            var path = new List<string> { start.Key };
+            return Walk(start, []) ? path : null;
+
+            bool Walk(SheetGroup group, HashSet<string> seen)
+            {
+                foreach (var member in group.Members)
+                {
+                    path.Add(member);
+                    if (member == start.Key) return true;
+                    if (_groups.TryGetValue(member, out var inner) && seen.Add(member) && Walk(inner, seen)) return true;
+                    path.RemoveAt(path.Count - 1);
+                }
+
+                return false;
+            }
+        }
+
+        private void CheckClause(NeedClause clause, string field)
+        {
+            if (clause.When is not null) WantYesNo(clause.When, field + ".when");
+            switch (clause)
+            {
+                case AnyOf any:
+                    for (var i = 0; i < any.Alternatives.Count; i++) CheckClause(any.Alternatives[i], $"{field}.any-of[{i}]");
+                    foreach (var inner in any.Alternatives.Where(HasAnyOf))
+                        _faults.Add(new Fault("nested-any-of", inner.At, field, "An alternative may not hold alternatives of its own.") { Expected = "the alternatives written out side by side" });
+                    foreach (var twice in any.Alternatives.Where(a => a.Called is not null).GroupBy(a => a.Called).Where(g => g.Count() > 1))
+                        _faults.Add(new Fault("duplicate-name", twice.Last().At, field, $"Two alternatives are called '{twice.Key}'."));
+                    break;
+                case AllOf all:
+                    for (var i = 0; i < all.Parts.Count; i++) CheckClause(all.Parts[i], $"{field}.all-of[{i}]");
+                    break;
+                case Need need:
+                    CheckNeed(need, field);
+                    break;
+            }
+        }
+
+        private static bool HasAnyOf(NeedClause clause) => clause is AnyOf || (clause is AllOf all && all.Parts.Any(HasAnyOf));
+
+        private void CheckNeed(Need need, string field)
+        {
+            var row = NeedKinds.ByKind[need.Kind];
+            if (row.Values is not null && !row.Values.Contains(need.Value))
+                Known("unknown-value", need.Value, row.Values, need.At, $"{field}.{row.Key}", "one of " + string.Join(", ", row.Values));
+            if (need.Through is not null) Known("unknown-group", need.Through, _groups.Keys, need.At, field + ".through", "a group of this sheet");
+            if (row.Qualifier is null || need.Place is null) return;
+            if (!Known("unknown-place", need.Place, _places.Keys, need.At, $"{field}.{row.Qualifier}", "a place of this sheet")) return;
+            var place = _places[need.Place];
+            if (!row.Places.Contains(place.Kind))
+            {
+                _faults.Add(new Fault("wrong-place", need.At, $"{field}.{row.Qualifier}", $"A '{row.Key}' cannot hold at '{place.Key}'.")
+                {
+                    Found = "a " + place.Kind.ToString().ToLowerInvariant(),
+                    Expected = "a " + string.Join(" or ", row.Places.Select(p => p.ToString().ToLowerInvariant())),
+                });
+            }
+            else if (need.Kind is NeedKind.DatabaseRole or NeedKind.DatabasePermission && place.Kind == PlaceKind.Instance && need.Database is null)
+            {
+                _faults.Add(new Fault("no-database", need.At, $"{field}.{row.Qualifier}", $"'{place.Key}' is an instance: say which database.") { Expected = $"{place.Key}/name-of-database" });
+            }
+        }
+
+        private void CheckService(SheetService service)
+        {
+            var field = $"services.{service.Name}";
+            if (Known("unknown-place", service.On, _places.Keys, service.At, field + ".on", "a place of this sheet") && _places[service.On].Kind != PlaceKind.Host)
+                _faults.Add(new Fault("wrong-place", service.At, field + ".on", "A service runs on hosts.") { Expected = "a host" });
+            Known("unknown-account", service.RunsAs, _accounts, service.At, field + ".as", "an account of this sheet");
+        }
+
+        private bool Known(string code, string word, IEnumerable<string> known, Origin at, string field, string expected)
+        {
+            var all = known.ToList();
+            if (all.Contains(word)) return true;
+            _faults.Add(new Fault(code, at, field, $"'{word}' is not declared.") { Found = $"'{word}'", Expected = expected, Nearest = Spelling.Nearest(word, all) });
+            return false;
+        }
+
+        private void WantYesNo(Condition condition, string field)
+        {
+            if (ConditionTypes.Check(condition, _names, field, _faults) is { } type && type != Conditions.ValueType.YesNo)
+                _faults.Add(new Fault("condition-type", condition.At, field, "A condition must come out as yes or no.") { Expected = "a yes or no" });
+        }
+    }
+}

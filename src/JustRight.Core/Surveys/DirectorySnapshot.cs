@@ -1,0 +1,83 @@
+using JustRight.Core.Rights.Directory;
+using JustRight.Core.Sheets;
+
+namespace JustRight.Core.Surveys;
+
+/// <summary>What was read of a directory.</summary>
+/// <param name="Domain">The domain's short name.</param>
+/// <param name="DomainSid">The domain's SID.</param>
+/// <param name="ReadFrom">The controller that answered.</param>
+/// <param name="Branches">The names of the estate's branches that exist.</param>
+/// <param name="Unread">Why nothing could be read, or null.</param>
+public sealed record DirectorySnapshot(
+    string Domain, Sid DomainSid, string ReadFrom, DateTimeOffset ReadAt, IReadOnlyList<DirectoryPrincipal> Principals, IReadOnlyList<string> Branches, string? Unread)
+{
+    /// <summary>The relative identifier of Domain Users [MS-DTYP 2.4.2.4].</summary>
+    public const uint DomainUsersRid = 513;
+}
+
+/// <summary>What a principal is.</summary>
+public enum PrincipalKind
+{
+    /// <summary>A user account.</summary>
+    User,
+
+    /// <summary>A computer account.</summary>
+    Computer,
+
+    /// <summary>A group.</summary>
+    Group,
+
+    /// <summary>A principal of a trusted domain, known here by its SID.</summary>
+    Foreign,
+}
+
+/// <summary>Facts of an account that decide whether it can be used.</summary>
+[Flags]
+public enum AccountState
+{
+    /// <summary>Nothing stands in its way.</summary>
+    None = 0,
+
+    /// <summary>Disabled.</summary>
+    Disabled = 1,
+
+    /// <summary>Its end date has passed.</summary>
+    Expired = 2,
+
+    /// <summary>Locked after wrong passwords.</summary>
+    Locked = 4,
+
+    /// <summary>Its password has expired or must be changed.</summary>
+    PasswordExpired = 8,
+
+    /// <summary>Its password never expires.</summary>
+    PasswordNeverExpires = 16,
+}
+
+/// <summary>A user, computer or group of the directory.</summary>
+/// <param name="Name">Its logon name.</param>
+/// <param name="Dn">Its distinguished name.</param>
+public sealed record DirectoryPrincipal(Sid Sid, PrincipalKind Kind, string Name, string Dn)
+{
+    /// <summary>Its description.</summary>
+    public string Description { get; init; } = "";
+
+    /// <summary>The relative identifier of the primary group, or 0 for groups. Neither member nor memberOf shows it.</summary>
+    public uint PrimaryGroupRid { get; init; }
+
+    /// <summary>State of an account.</summary>
+    public AccountState State { get; init; }
+
+    /// <summary>Scope of a group.</summary>
+    public GroupScope Scope { get; init; }
+
+    /// <summary>False for a distribution group, which carries no rights.</summary>
+    public bool IsSecurity { get; init; } = true;
+
+    /// <summary>Direct members of a group.</summary>
+    public IReadOnlyList<Sid> Members { get; init; } = [];
+
+    /// <summary>Why the members could not be read, or null.</summary>
+    public string? MembersUnread { get; init; }
+}

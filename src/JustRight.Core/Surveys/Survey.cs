@@ -1,0 +1,32 @@
+namespace JustRight.Core.Surveys;
+
+/// <summary>What was read of an estate at one time, and what could not be read.</summary>
+/// <param name="Estate">The estate's name.</param>
+/// <param name="TakenAt">When the reading ended.</param>
+/// <param name="Pretend">Whether the estate is the lab.</param>
+public sealed record Survey(
+    string Estate, DateTimeOffset TakenAt, bool Pretend, DirectorySnapshot Directory, IReadOnlyList<HostSnapshot> Hosts, IReadOnlyList<InstanceSnapshot> Instances)
+{
+    /// <summary>The corners that could not be read, in words, in a fixed order.</summary>
+    public IEnumerable<UnseenCorner> Corners()
+    {
+        if (Directory.Unread is not null) yield return new UnseenCorner($"the directory of {Directory.Domain}", Directory.Unread, Directory.ReadAt);
+        foreach (var group in Directory.Principals.Where(p => p.MembersUnread is not null))
+            yield return new UnseenCorner($"the members of {Directory.Domain}\\{group.Name}", group.MembersUnread!, Directory.ReadAt);
+        foreach (var host in Hosts)
+        {
+            if (host.Unread is not null) yield return new UnseenCorner(host.Name, host.Unread, host.ReadAt);
+            foreach (var part in host.UnreadParts) yield return new UnseenCorner($"{part.Part} on {host.Name}", part.Reason, host.ReadAt);
+        }
+
+        foreach (var instance in Instances)
+        {
+            if (instance.Unread is not null) yield return new UnseenCorner(instance.Name, instance.Unread, instance.ReadAt);
+            foreach (var database in instance.Databases.Where(d => d.Unread is not null))
+                yield return new UnseenCorner($"{instance.Name}/{database.Name}", database.Unread!, instance.ReadAt);
+        }
+    }
+}
+
+/// <summary>A part of the estate that could not be read.</summary>
+public sealed record UnseenCorner(string Place, string Reason, DateTimeOffset At);
