@@ -1,7 +1,9 @@
 using JustRight.Core.Faults;
 using JustRight.Core.Fit;
+using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
+using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Changes;
 
@@ -22,7 +24,7 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook ne
         foreach (var account in fit.Accounts)
         {
             var node = view.Graph.IndexOf(account.Account.Name);
-            // The other way of a need that was held another way than planned goes too, once the planned way is there.
+            foreach (var (judgement, path) in account.Judgements.SelectMany(OtherWays)) Offer(TakeAway(judgement.Right, $"{_plan.Domain}\\{account.Account.Name}", path)!, judgement, "held another way than planned", judgement.Grant!.At);
             var surplus = account.Judgements.Where(j => j.Verdict is Verdict.Barred or Verdict.Spare).OrderBy(j => j.Verdict == Verdict.Barred ? 0 : 1).ToList();
             foreach (var judgement in surplus)
             {
@@ -35,13 +37,26 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook ne
                         continue;
                     }
 
-                    if (!steps.TryGetValue(change.Key, out var step)) steps[change.Key] = step = (change, [], $"{judgement.Verdict.ToString().ToLowerInvariant()}: {judgement.Reason}", judgement.Rule?.At ?? account.Account.At);
-                    if (!step.For.Contains(judgement.Id)) step.For.Add(judgement.Id);
+                    Offer(change, judgement, $"{judgement.Verdict.ToString().ToLowerInvariant()}: {judgement.Reason}", judgement.Rule?.At ?? account.Account.At);
                 }
             }
         }
 
         return ([.. steps.Values.Select((s, i) => new Step(i + 1, s.Change, s.For, s.Why, null, s.At))], [.. notOffered.Distinct()]);
+
+        void Offer(Change change, Judgement judgement, string why, Origin at)
+        {
+            if (!steps.TryGetValue(change.Key, out var step)) steps[change.Key] = step = (change, [], why, at);
+            if (!step.For.Contains(judgement.Id)) step.For.Add(judgement.Id);
+        }
+    }
+
+    /// <summary>Direct entries of an account that should hold the right through a group of the plan: to go once the planned way is there.</summary>
+    private IEnumerable<(Judgement Judgement, RightPath Path)> OtherWays(Judgement judgement)
+    {
+        if (judgement.Verdict != Verdict.Met || judgement.Grant is not { Through: not null } grant) return [];
+        if (!judgement.AsPlanned && !_toBeGiven.Contains(grant.Id)) return [];
+        return judgement.Paths.Where(p => p.Nodes.Count == 1 && TakeAway(judgement.Right, "", p) is not null && judgement.Right == grant.Right).Select(p => (judgement, p));
     }
 
     /// <summary>The first membership of the path, from the account's side, that is ours to cut and whose cut breaks nothing.</summary>
@@ -76,8 +91,9 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook ne
     {
         var now = new Holdings(view.Graph, view.Index, node);
         var then = new Holdings(view.Graph, view.Index, node, cut);
-        foreach (var (install, grant) in needs.Of(account))
+        foreach (var (install, stage, grant) in needs.Of(account))
         {
+            if (grant.GivenBy == GivenBy.Setup && stage == Stage.Planned) continue; // setup will give it its own way
             if (!IsMet(now, grant.Right) || IsMet(then, grant.Right)) continue;
             if (install == _plan.Install && _toBeGiven.Contains(grant.Id)) continue;
             return $"{grant.Right}, which {install} needs";

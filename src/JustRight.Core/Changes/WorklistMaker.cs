@@ -98,7 +98,7 @@ public sealed class WorklistMaker
         var group = grant.Through is null ? null : _plan.Groups.First(g => g.Key == grant.Through);
         var principal = $"{_plan.Domain}\\{group?.Name ?? account.Name}";
         var why = grant.Why ?? account.Purpose;
-        var blocked = judgement.Verdict == Verdict.Unseen ? judgement.Reason : null;
+        var blocked = judgement.Verdict == Verdict.Unseen ? judgement.Reason : _view.WhyUnread(grant.Right);
         switch (grant.Right)
         {
             case DomainGroupRight r:

@@ -5,10 +5,13 @@ using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Fit;
 
+/// <summary>A need of an install that still stands.</summary>
+public sealed record StandingNeed(string Install, Stage Stage, PlannedGrant Grant);
+
 /// <summary>What every install of the estate needs, by account: a right that another install needs is not spare.</summary>
 public sealed class NeedsBook
 {
-    private readonly Dictionary<string, Dictionary<string, List<(string Install, PlannedGrant Grant)>>> _needs = new(StringComparer.OrdinalIgnoreCase);
+    private readonly Dictionary<string, Dictionary<string, List<StandingNeed>>> _needs = new(StringComparer.OrdinalIgnoreCase);
 
     /// <summary>Gathers the standing needs of the given plans.</summary>
     public NeedsBook(IEnumerable<Plan> plans)
@@ -20,7 +23,7 @@ public sealed class NeedsBook
             {
                 var name = names[grant.Account];
                 if (!_needs.TryGetValue(name, out var rights)) _needs[name] = rights = new(StringComparer.Ordinal);
-                (rights.TryGetValue(grant.Right.Key, out var list) ? list : rights[grant.Right.Key] = []).Add((plan.Install, grant));
+                (rights.TryGetValue(grant.Right.Key, out var list) ? list : rights[grant.Right.Key] = []).Add(new StandingNeed(plan.Install, plan.Stage, grant));
             }
         }
     }
@@ -33,6 +36,6 @@ public sealed class NeedsBook
         _needs.TryGetValue(account, out var rights) && rights.TryGetValue(right.Key, out var list) ? [.. list.Select(i => i.Install).Distinct()] : [];
 
     /// <summary>Everything an account needs, with the install that needs it.</summary>
-    public IEnumerable<(string Install, PlannedGrant Grant)> Of(string account) =>
+    public IEnumerable<StandingNeed> Of(string account) =>
         _needs.TryGetValue(account, out var rights) ? rights.Values.SelectMany(l => l) : [];
 }

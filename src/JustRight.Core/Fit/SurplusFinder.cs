@@ -86,7 +86,7 @@ internal sealed class SurplusFinder(SurveyView view, NeedsBook needs, Plan plan,
             var right = new DomainGroupRight(plan.Domain, principal.Name);
             if (IsNeeded(right) || IsGroupOfPlan(principal.Name)) continue;
             var above = view.Graph.Closure(group).Append(group).ToList();
-            var carries = above.Any(n => view.Index.Of(view.Graph.SidOf(n)).Count > 0
+            var carries = above.Any(n => view.Index.Of(view.Graph.SidOf(n)).Count > 0 || view.Index.IsDenied(view.Graph.SidOf(n))
                 || (view.Graph.PrincipalOf(n) is { } p && (IsNeeded(new DomainGroupRight(plan.Domain, p.Name)) || IsBarred(p.Name))));
             if (!carries) _found.Add((Say(right, Verdict.Spare, "no need asks for it, and nothing that was read comes through it", holdings.PathsOf(holdings.Of(right)!)), []));
         }

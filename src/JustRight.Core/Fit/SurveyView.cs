@@ -49,7 +49,7 @@ public sealed class SurveyView
     public string? WhyUnseen(Right right)
     {
         if (Survey.Directory.Unread is { } unread) return $"the directory could not be read: {unread}";
-        if (PlaceUnread(right) is { } place) return place;
+        if (WhyUnread(right) is { } place) return place;
         foreach (var (node, group) in _unreadReach)
         {
             var gives = right is DomainGroupRight membership
@@ -67,7 +67,8 @@ public sealed class SurveyView
             ? $"the list of those denied could not be read: {part.Reason}"
             : Index.DeniedFor(right).Select(t => Graph.IndexOf(t.Holder)).Where(n => n >= 0 && _unreadReach.ContainsKey(n)).Select(n => $"the members of {_unreadReach[n]} could not be read, and a denial may come through them").FirstOrDefault();
 
-    private string? PlaceUnread(Right right) => right switch
+    /// <summary>Why the place of a right could not be read, or null when it was.</summary>
+    public string? WhyUnread(Right right) => right switch
     {
         LogonRight r => HostUnread(r.Host, LogonRights.Constant(r.Type), HostSnapshot.LocalGroupsPart),
         LocalGroupRight r => HostUnread(r.Host, HostSnapshot.LocalGroupsPart),

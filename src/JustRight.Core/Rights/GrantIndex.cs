@@ -15,6 +15,7 @@ public sealed class GrantIndex
     private static readonly IReadOnlyList<RightTail> Nothing = [];
     private readonly Dictionary<Sid, List<RightTail>> _tails = [];
     private readonly Dictionary<string, List<RightTail>> _denies = new(StringComparer.Ordinal);
+    private readonly HashSet<Sid> _deniedSids = [];
 
     /// <summary>Reads the hosts and instances of a survey.</summary>
     public GrantIndex(Survey survey)
@@ -28,6 +29,9 @@ public sealed class GrantIndex
 
     /// <summary>Who is denied a log-on right.</summary>
     public IReadOnlyList<RightTail> DeniedFor(Right right) => _denies.TryGetValue(right.Key, out var tails) ? tails : Nothing;
+
+    /// <summary>Whether a SID is denied anything directly.</summary>
+    public bool IsDenied(Sid sid) => _deniedSids.Contains(sid);
 
     private void AddHost(HostSnapshot host)
     {
@@ -44,8 +48,14 @@ public sealed class GrantIndex
             var right = new LogonRight(host.Name, known.Type);
             foreach (var tail in list.Holders.SelectMany(h => Tails(h, right)))
             {
-                if (known.Denies) (_denies.TryGetValue(right.Key, out var denied) ? denied : _denies[right.Key] = []).Add(tail);
-                else Add(_tails, tail);
+                if (!known.Denies)
+                {
+                    Add(_tails, tail);
+                    continue;
+                }
+
+                _deniedSids.Add(tail.Holder);
+                (_denies.TryGetValue(right.Key, out var denied) ? denied : _denies[right.Key] = []).Add(tail);
             }
         }
 

@@ -1,0 +1,60 @@
+using JustRight.Core.Changes;
+using JustRight.Core.Estates;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Connectors;
+
+/// <summary>What to read of a directory.</summary>
+/// <param name="Branches">The estate's branches: everything below them is read.</param>
+/// <param name="Names">Logon names that matter wherever they are: planned accounts and groups, barred groups.</param>
+public sealed record DirectoryScope(IReadOnlyList<string> Branches, IReadOnlyList<string> Names);
+
+/// <summary>Reads and changes a directory.</summary>
+public interface IDirectoryConnector : IChangeMaker<DirectoryChange>
+{
+    /// <summary>Reads accounts, groups and memberships within the scope, and every group that holds them through any nesting.</summary>
+    Task<DirectorySnapshot> ReadAsync(DirectoryScope scope, CancellationToken cancel);
+
+    /// <summary>Whether a logon name is in use anywhere in the domain.</summary>
+    Task<IReadOnlySet<string>> NamesInUseAsync(IReadOnlyCollection<string> names, CancellationToken cancel);
+}
+
+/// <summary>Reads and changes hosts.</summary>
+public interface IHostConnector : IChangeMaker<HostChange>
+{
+    /// <summary>Reads a host.</summary>
+    Task<HostSnapshot> ReadAsync(string host, CancellationToken cancel);
+}
+
+/// <summary>Reads and changes database instances.</summary>
+public interface IInstanceConnector : IChangeMaker<InstanceChange>
+{
+    /// <summary>Reads an instance.</summary>
+    Task<InstanceSnapshot> ReadAsync(EstateInstance instance, CancellationToken cancel);
+}
+
+/// <summary>The connectors of one estate. Hosts and instances that nothing reaches yet have none.</summary>
+public sealed record EstateConnectors(IDirectoryConnector Directory, IHostConnector? Hosts, IInstanceConnector? Instances)
+{
+    /// <summary>Reads whether a change is already true.</summary>
+    public Task<Observation> ObserveAsync(Change change, CancellationToken cancel) => change switch
+    {
+        DirectoryChange c => Directory.ObserveAsync(c, cancel),
+        HostChange c => Reached(Hosts, c.Host).ObserveAsync(c, cancel),
+        InstanceChange c => Reached(Instances, c.Instance).ObserveAsync(c, cancel),
+        _ => throw new InvalidOperationException($"Unknown change {change.GetType().Name}."),
+    };
+
+    /// <summary>Makes a change.</summary>
+    public Task MakeAsync(Change change, NewPassword? password, CancellationToken cancel) => change switch
+    {
+        DirectoryChange c => Directory.MakeAsync(c, password, cancel),
+        HostChange c => Reached(Hosts, c.Host).MakeAsync(c, password, cancel),
+        InstanceChange c => Reached(Instances, c.Instance).MakeAsync(c, password, cancel),
+        _ => throw new InvalidOperationException($"Unknown change {change.GetType().Name}."),
+    };
+
+    private static T Reached<T>(T? connector, string place)
+        where T : class =>
+        connector ?? throw new ConnectorException(ConnectorFailure.Unreachable, EstateSurveyor.NoReach(place));
+}

@@ -1,0 +1,82 @@
+using JustRight.Core.Estates;
+using JustRight.Core.Rights.Directory;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Connectors;
+
+/// <summary>How far a survey has come.</summary>
+/// <param name="Done">Places read.</param>
+/// <param name="Total">Places to read.</param>
+/// <param name="Place">The place being read.</param>
+public sealed record SurveyProgress(int Done, int Total, string Place);
+
+/// <summary>Takes surveys: reads every part of an estate, and notes with its reason each part that could not be read.</summary>
+public static class EstateSurveyor
+{
+    /// <summary>Reads an estate.</summary>
+    /// <param name="names">Logon names that matter wherever they are in the directory.</param>
+    public static async Task<Survey> TakeAsync(
+        Estate estate, EstateConnectors connectors, IReadOnlyList<string> names, TimeProvider time, Action<SurveyProgress> progress, CancellationToken cancel)
+    {
+        var total = 1 + estate.Hosts.Count + estate.Instances.Count;
+        var done = 0;
+        Report(estate.Domain.DnsName);
+        var scope = new DirectoryScope(
+            [.. estate.Branches.Select(b => b.Name.Text)],
+            [.. names.Concat(estate.Rules.Barred.Select(b => b.Group)).Distinct(StringComparer.OrdinalIgnoreCase)]);
+        var directory = await ReadDirectoryAsync(estate, connectors, scope, time, cancel);
+
+        var hosts = new List<HostSnapshot>();
+        foreach (var host in estate.Hosts)
+        {
+            Report(host.Name);
+            hosts.Add(await ReadAsync(
+                host.Reach == Reach.None ? null : connectors.Hosts, c => c.ReadAsync(host.Name, cancel),
+                host.Name, reason => HostSnapshot.NotRead(host.Name, time.GetUtcNow(), reason)));
+        }
+
+        var instances = new List<InstanceSnapshot>();
+        foreach (var instance in estate.Instances)
+        {
+            Report(instance.Name);
+            instances.Add(await ReadAsync(
+                instance.Reach == Reach.None ? null : connectors.Instances, c => c.ReadAsync(instance, cancel),
+                instance.Name, reason => InstanceSnapshot.NotRead(instance.Name, instance.Engine, time.GetUtcNow(), reason)));
+        }
+
+        return new Survey(estate.Name, time.GetUtcNow(), estate.IsPretend, directory, hosts, instances);
+
+        void Report(string place) => progress(new SurveyProgress(done++, total, place));
+    }
+
+    /// <summary>The reason given for a place that nothing reaches.</summary>
+    public static string NoReach(string place) => $"no way to reach {place} is set up in the estate (reach: none)";
+
+    private static async Task<DirectorySnapshot> ReadDirectoryAsync(
+        Estate estate, EstateConnectors connectors, DirectoryScope scope, TimeProvider time, CancellationToken cancel)
+    {
+        try
+        {
+            return await connectors.Directory.ReadAsync(scope, cancel);
+        }
+        catch (ConnectorException e)
+        {
+            return new DirectorySnapshot(estate.Domain.ShortName, default(Sid), "", time.GetUtcNow(), [], [], e.Message);
+        }
+    }
+
+    private static async Task<TSnapshot> ReadAsync<TConnector, TSnapshot>(
+        TConnector? connector, Func<TConnector, Task<TSnapshot>> read, string place, Func<string, TSnapshot> notRead)
+        where TConnector : class
+    {
+        if (connector is null) return notRead(NoReach(place));
+        try
+        {
+            return await read(connector);
+        }
+        catch (ConnectorException e)
+        {
+            return notRead(e.Message);
+        }
+    }
+}

@@ -1,0 +1,30 @@
+using System.Security.Cryptography;
+
+namespace JustRight.Connectors;
+
+/// <summary>A password on its way to a new account. It never prints itself, so no log or error can hold it by accident.</summary>
+public sealed class NewPassword(string value)
+{
+    private const string Letters = "abcdefghijkmnopqrstuvwxyz";
+    private const string Capitals = "ABCDEFGHJKLMNPQRSTUVWXYZ";
+    private const string Digits = "23456789";
+    private const string Signs = "-_.+!%=";
+    private const int Length = 32;
+
+    /// <summary>The password in clear. Only connectors and the sealed store may ask.</summary>
+    public string Reveal() => value;
+
+    /// <summary>Thirty-two characters of four kinds, without ones that look alike, from the system's random source.</summary>
+    public static NewPassword Generate()
+    {
+        const string all = Letters + Capitals + Digits + Signs;
+        while (true)
+        {
+            var text = RandomNumberGenerator.GetString(all, Length);
+            if (text.Any(Letters.Contains) && text.Any(Capitals.Contains) && text.Any(Digits.Contains) && text.Any(Signs.Contains)) return new NewPassword(text);
+        }
+    }
+
+    /// <inheritdoc/>
+    public override string ToString() => "(a password)";
+}

@@ -1,0 +1,74 @@
+using JustRight.Core.Conditions;
+using JustRight.Core.Estates;
+using JustRight.Core.Faults;
+using JustRight.Core.Rights.Directory;
+using JustRight.Formats.Shapes;
+using JustRight.Formats.Yaml;
+
+namespace JustRight.Formats.Estates;
+
+/// <summary>Reads estates from YAML.</summary>
+public static class EstateReader
+{
+    /// <summary>The published JSON Schema.</summary>
+    public static string JsonSchema() => JsonSchemaWriter.Write(EstateShape.Root, "Just Right estate, version 1");
+
+    /// <summary>Reads and checks an estate; null with every fault when it is not sound.</summary>
+    public static (Estate? Estate, IReadOnlyList<Fault> Faults) Read(ReadOnlySpan<byte> bytes, string file)
+    {
+        var faults = new List<Fault>();
+        if (DocumentReader.Read(bytes, file, EstateShape.Root, faults) is not { } root) return (null, faults);
+        var estate = Bind(root, faults);
+        if (faults.Count == 0) faults.AddRange(EstateRules.Check(estate));
+        return faults.Count == 0 ? (estate, faults) : (null, faults);
+    }
+
+    private static Estate Bind(YamlNode.Mapping root, List<Fault> faults)
+    {
+        var domain = (YamlNode.Mapping)root["domain"]!;
+        var directory = (YamlNode.Mapping)root["directory"]!;
+        var naming = (YamlNode.Mapping)root["naming"]!;
+        var rules = root["rules"] as YamlNode.Mapping ?? new YamlNode.Mapping([], root.At);
+        var reach = ReachOf(directory.Text("reach"));
+        var placeReach = reach == Reach.Lab ? "lab" : "none";
+        return new Estate(
+            root.Text("name"),
+            root.Text("title"),
+            new Domain(domain.Text("dns"), domain.Text("short")),
+            new DirectoryReach(
+                reach, directory.TextOrNull("controller"), Number(directory, "port") ?? 636, directory.TextOrNull("ca-folder"),
+                directory.TextOrNull("sign-in-as"), directory.TextOrNull("secret"), directory.At),
+            [.. root.Texts("branches").Select(b => BranchOf(b, faults)).OfType<Branch>()],
+            new Naming(
+                naming.Text("accounts"), naming.Text("groups"), naming.TextOr("description", "{purpose} ({title} {release}, install {install})"),
+                naming.Text("accounts-in"), naming.Text("groups-in"), naming.Texts("short-names").ToDictionary(s => s.Key.Text, s => s.Value.Text), naming.At),
+            [.. root.Named("hosts").Select(h => new EstateHost(h.Key.Text, ReachOf(h.Value.TextOr("reach", placeReach)), h.Key.At))],
+            [.. root.Named("instances").Select(i => Instance(i.Key, i.Value, placeReach))],
+            new HouseRules(
+                [.. rules.Maps("barred").Select(b => new HouseBarred(b.Text("domain-group"), b.Text("why"), b.At))],
+                Number(rules, "survey-no-older-than-hours") is { } hours ? TimeSpan.FromHours(hours) : null,
+                [.. rules.Maps("allowed-sharing").Select(a => new AllowedSharing(a.Text("install"), a.List("accounts"), a.Text("why"), a.At))]),
+            root.At);
+    }
+
+    private static Branch? BranchOf((YamlNode.Scalar Key, YamlNode.Scalar Value) entry, List<Fault> faults)
+    {
+        if (DistinguishedName.TryParse(entry.Value.Text, out var name)) return new Branch(entry.Key.Text, name, entry.Value.At);
+        faults.Add(new Fault("not-a-dn", entry.Value.At, $"branches.{entry.Key.Text}", "This is not a distinguished name.") { Found = $"'{entry.Value.Text}'", Expected = "a name such as OU=Service Accounts,DC=fennmoor,DC=example" });
+        return null;
+    }
+
+    private static EstateInstance Instance(YamlNode.Scalar key, YamlNode.Mapping map, string placeReach) => new(
+        key.Text, map.Text("host"), map.Text("engine"), DottedNumber.TryParse(map.TextOrNull("release"), out var release) ? release : null,
+        ReachOf(map.TextOr("reach", placeReach)), key.At);
+
+    private static int? Number(YamlNode.Mapping map, string key) =>
+        map.TextOrNull(key) is { } text ? int.Parse(text, System.Globalization.CultureInfo.InvariantCulture) : null;
+
+    private static Reach ReachOf(string word) => word switch
+    {
+        "lab" => Reach.Lab,
+        "ldaps" => Reach.Ldaps,
+        _ => Reach.None,
+    };
+}

@@ -1,0 +1,58 @@
+using JustRight.Formats.Shapes;
+
+namespace JustRight.Formats.Estates;
+
+/// <summary>The shape of an estate, version 1.</summary>
+internal static class EstateShape
+{
+    private static readonly Shape.Text PlaceReach = new("how it is reached", null, null, ["lab", "none"]);
+
+    /// <summary>The whole file.</summary>
+    public static readonly Shape.Map Root = new(
+        "The administrator's own surroundings",
+        [
+            new("estate", new Shape.Number("the version of the estate language", 1, 1), true),
+            new("name", Words.Key("the estate, as one word"), true),
+            new("title", new Shape.Text("the estate's name in full"), true),
+            new("domain", new Shape.Map("the domain", [
+                new("dns", new Shape.Text("its DNS name", "[A-Za-z0-9-]+(\\.[A-Za-z0-9-]+)+", "a DNS name such as fennmoor.example"), true),
+                new("short", new Shape.Text("its short name", "[A-Za-z0-9-]{1,15}", "a short name of at most 15 characters"), true),
+            ]), true),
+            new("directory", new Shape.Map("how the directory is reached", [
+                new("reach", new Shape.Text("how", null, null, ["lab", "ldaps", "none"]), true),
+                new("controller", new Shape.Text("the controller's host name, which its certificate carries")),
+                new("port", new Shape.Number("TCP port, 636 unless said otherwise", 1, 65535)),
+                new("ca-folder", new Shape.Text("a folder with the certificates of the authorities to trust")),
+                new("sign-in-as", new Shape.Text("the account to bind as")),
+                new("secret", Words.Key("the name of the secret, kept by the service, that holds its password")),
+            ]), true),
+            new("branches", Words.Named("branches of the directory, by a key of yours", new Shape.Text("a distinguished name")), true),
+            new("naming", new Shape.Map("how the house names things", [
+                new("accounts", new Shape.Text("pattern for accounts, with {product} and {account}"), true),
+                new("groups", new Shape.Text("pattern for groups, with {product} and {group}"), true),
+                new("description", new Shape.Text("pattern for descriptions, with {purpose} {title} {product} {release} {install}")),
+                new("accounts-in", new Shape.Text("key of the branch that holds accounts"), true),
+                new("groups-in", new Shape.Text("key of the branch that holds groups"), true),
+                new("short-names", Words.Named("shorter names for products, for use in names", Words.Key("a short name"))),
+            ]), true),
+            new("hosts", new Shape.Named("the hosts", Words.HostPattern, Words.HostSays, new Shape.Map("a host", [new("reach", PlaceReach)]))),
+            new("instances", new Shape.Named("the database instances", Words.HostPattern, Words.HostSays, new Shape.Map("an instance", [
+                new("host", new Shape.Text("the host it runs on"), true),
+                new("engine", new Shape.Text("the family of database server", null, null, ["sqlserver", "postgresql"]), true),
+                new("release", Words.Release("its release")),
+                new("reach", PlaceReach),
+            ]))),
+            new("rules", new Shape.Map("the house's own rules", [
+                new("barred", new Shape.List("domain groups in which no service account may be", new Shape.Map("a barred group", [
+                    new("domain-group", new Shape.Text("the group"), true),
+                    new("why", new Shape.Text("the reason"), true),
+                ]))),
+                new("survey-no-older-than-hours", new Shape.Number("the age beyond which a survey proves nothing, in hours", 1, 8760)),
+                new("allowed-sharing", new Shape.List("accounts that a sheet separates and the house lets be one", new Shape.Map("an allowed sharing", [
+                    new("install", new Shape.Text("the install"), true),
+                    new("accounts", new Shape.List("the accounts", new Shape.Text("an account")), true),
+                    new("why", new Shape.Text("the reason, which every report repeats"), true),
+                ]))),
+            ])),
+        ]);
+}

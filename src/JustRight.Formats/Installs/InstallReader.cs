@@ -1,0 +1,37 @@
+using JustRight.Core.Faults;
+using JustRight.Core.Installs;
+using JustRight.Formats.Shapes;
+using JustRight.Formats.Yaml;
+
+namespace JustRight.Formats.Installs;
+
+/// <summary>Reads installs from YAML.</summary>
+public static class InstallReader
+{
+    /// <summary>The published JSON Schema.</summary>
+    public static string JsonSchema() => JsonSchemaWriter.Write(InstallShape.Root, "Just Right install, version 1");
+
+    /// <summary>Reads an install; null with every fault when it is not sound. Whether it fits its sheet and estate, the plan says.</summary>
+    public static (Install? Install, IReadOnlyList<Fault> Faults) Read(ReadOnlySpan<byte> bytes, string file)
+    {
+        var faults = new List<Fault>();
+        return DocumentReader.Read(bytes, file, InstallShape.Root, faults) is { } root ? (Bind(root), faults) : (null, faults);
+    }
+
+    private static Install Bind(YamlNode.Mapping root) => new(
+        root.Text("name"),
+        root.Text("product"),
+        root.Text("release"),
+        root.Text("estate"),
+        root.TextOr("stage", "planned") == "set-up" ? Stage.SetUp : Stage.Planned,
+        ((YamlNode.Mapping)root["places"]!).Entries.ToDictionary(e => e.Key.Text, e => new PlaceBinding(((YamlNode.Mapping)root["places"]!).List(e.Key.Text), e.Value.At)),
+        Names(root, "accounts"),
+        Names(root, "groups"),
+        root.Texts("answers").ToDictionary(a => a.Key.Text, a => new Answer(a.Value.Text, a.Value.At)),
+        root.Named("choices").ToDictionary(c => c.Key.Text, c => new AlternativeChoice(c.Value.Text("take"), c.Value.Text("why"), c.Value.Text("by"), c.Value.At)),
+        root.At);
+
+    private static Dictionary<string, NameChoice> Names(YamlNode.Mapping root, string section) => root.Named(section).ToDictionary(
+        n => n.Key.Text,
+        n => n.Value.TextOrNull("existing") is { } existing ? new NameChoice(existing, true, n.Value.At) : new NameChoice(n.Value.Text("name"), false, n.Value.At));
+}

@@ -1,0 +1,36 @@
+using JustRight.Formats.Shapes;
+
+namespace JustRight.Formats.Installs;
+
+/// <summary>The shape of an install, version 1.</summary>
+internal static class InstallShape
+{
+    private static readonly Shape.Map NameChoice = new("a name chosen here", [
+        new("name", new Shape.Text("a name other than the pattern's")),
+        new("existing", new Shape.Text("an object that was there before us")),
+    ])
+    {
+        ExactlyOneOf = ["name", "existing"],
+    };
+
+    /// <summary>The whole file.</summary>
+    public static readonly Shape.Map Root = new(
+        "One product being put into one estate",
+        [
+            new("install", new Shape.Number("the version of the install language", 1, 1), true),
+            new("name", Words.Key("the install, as one word"), true),
+            new("product", Words.Key("the sheet's product"), true),
+            new("release", Words.Release("the sheet's release"), true),
+            new("estate", Words.Key("the estate"), true),
+            new("stage", new Shape.Text("how far it has come", null, null, ["planned", "set-up"])),
+            new("places", Words.Named("which hosts, instances or databases are which place", new Shape.List("hosts, instances, or instance/database", new Shape.Text("one of them"), true)), true),
+            new("accounts", Words.Named("names of accounts that the pattern does not make", NameChoice)),
+            new("groups", Words.Named("names of groups that the pattern does not make", NameChoice)),
+            new("answers", Words.Named("answers to the sheet's questions", new Shape.Text("an answer"))),
+            new("choices", new Shape.Named("choices among alternatives, by account.decision", "[a-z][a-z0-9-]*\\.[a-z][a-z0-9-]*", "account.decision", new Shape.Map("a choice", [
+                new("take", new Shape.Text("the alternative's name"), true),
+                new("why", new Shape.Text("the reason"), true),
+                new("by", new Shape.Text("who chose"), true),
+            ]))),
+        ]);
+}

@@ -1,0 +1,109 @@
+using JustRight.Core.Conditions;
+using JustRight.Core.Faults;
+using JustRight.Core.Sheets;
+using JustRight.Formats.Shapes;
+using JustRight.Formats.Yaml;
+
+namespace JustRight.Formats.Sheets;
+
+/// <summary>Reads sheets from YAML.</summary>
+public static class SheetReader
+{
+    /// <summary>The published JSON Schema.</summary>
+    public static string JsonSchema() => JsonSchemaWriter.Write(SheetShape.Root, "Just Right sheet, version 1");
+
+    /// <summary>Reads and checks a sheet; null with every fault when it is not sound.</summary>
+    /// <param name="bytes">The file.</param>
+    /// <param name="file">Its name, for positions.</param>
+    public static (Sheet? Sheet, IReadOnlyList<Fault> Faults) Read(ReadOnlySpan<byte> bytes, string file)
+    {
+        var faults = new List<Fault>();
+        if (DocumentReader.Read(bytes, file, SheetShape.Root, faults) is not { } root) return (null, faults);
+        var sheet = new Binder(faults).Bind(root);
+        if (faults.Count == 0) faults.AddRange(SheetRules.Check(sheet));
+        return faults.Count == 0 ? (sheet, faults) : (null, faults);
+    }
+
+    private sealed class Binder(List<Fault> faults)
+    {
+        public Sheet Bind(YamlNode.Mapping root) => new(
+            root.Text("product"),
+            root.Text("release"),
+            root.Text("title"),
+            root.Text("source"),
+            [.. root.Named("places").Select(p => Place(p.Key, p.Value))],
+            [.. root.Named("questions").Select(q => Question(q.Key, q.Value))],
+            [.. root.Texts("facts").Select(Fact).OfType<Fact>()],
+            [.. root.Named("groups").Select(g => Group(g.Key, g.Value))],
+            [.. root.Named("accounts").Select(a => Account(a.Key, a.Value))],
+            [.. root.Maps("separate").Select(s => new Separation(s.List("accounts"), s.Text("why"), s.At))],
+            [.. root.Maps("services").Select(s => new SheetService(s.Text("name"), s.Text("on"), s.Text("as"), s.TextOr("start", "automatic"), s.List("after"), s.At))],
+            root.At);
+
+        private Place Place(YamlNode.Scalar key, YamlNode.Mapping map)
+        {
+            var words = map.TextOr("count", "1").Split(' ');
+            var least = int.Parse(words[0], System.Globalization.CultureInfo.InvariantCulture);
+            var most = words.Length == 1 ? least : words[1] == "or" ? int.MaxValue : int.Parse(words[2], System.Globalization.CultureInfo.InvariantCulture);
+            if (most < least || most == 0)
+                faults.Add(new Fault("wrong-value", map["count"]!.At, $"places.{key.Text}.count", "A place that can never be given is no place.") { Found = map.Text("count"), Expected = "a count such as 1, 1 or more, 0 to 3" });
+            var kind = Enum.Parse<PlaceKind>(map.Text("kind"), true);
+            return new Place(key.Text, kind, least, most, map.TextOrNull("engine"), map.TextOrNull("name"), key.At);
+        }
+
+        private static Question Question(YamlNode.Scalar key, YamlNode.Mapping map) => new(
+            key.Text,
+            map.Text("ask"),
+            map.TextOr("answer", "yes-no") switch { "yes-no" => Core.Conditions.ValueType.YesNo, "number" => Core.Conditions.ValueType.Number, _ => Core.Conditions.ValueType.Text },
+            map.TextOrNull("default"),
+            key.At);
+
+        private Fact? Fact((YamlNode.Scalar Key, YamlNode.Scalar Value) entry) =>
+            Condition(entry.Value, $"facts.{entry.Key.Text}") is { } condition ? new Fact(entry.Key.Text, condition, entry.Key.At) : null;
+
+        private static SheetGroup Group(YamlNode.Scalar key, YamlNode.Mapping map) => new(
+            key.Text,
+            map.Text("purpose"),
+            map.TextOr("scope", "global") switch { "universal" => GroupScope.Universal, "domain-local" => GroupScope.DomainLocal, _ => GroupScope.Global },
+            map.List("members"),
+            map.YesNo("closed"),
+            key.At);
+
+        private SheetAccount Account(YamlNode.Scalar key, YamlNode.Mapping map) => new(
+            key.Text,
+            map.Text("purpose"),
+            map.TextOr("works-as", "service"),
+            map.YesNo("password-never-expires"),
+            [.. map.Maps("needs").Select((n, i) => Clause(n, $"accounts.{key.Text}.needs[{i}]"))],
+            [.. map.Maps("barred").Select(b => new BarredGroup(b.Text("domain-group"), b.TextOr("why", "the sheet bars it"), b.At))],
+            key.At);
+
+        private NeedClause Clause(YamlNode.Mapping map, string field)
+        {
+            var when = map["when"] is YamlNode.Scalar text ? Condition(text, field + ".when") : null;
+            var called = map.TextOrNull("called");
+            if (map["any-of"] is not null) return new AnyOf(map.TextOrNull("decision"), [.. map.Maps("any-of").Select((n, i) => Clause(n, $"{field}.any-of[{i}]"))], when, called, map.At);
+            if (map["all-of"] is not null) return new AllOf([.. map.Maps("all-of").Select((n, i) => Clause(n, $"{field}.all-of[{i}]"))], when, called, map.At);
+
+            var row = NeedKinds.All.First(k => map[k.Key] is not null);
+            foreach (var (qualifier, value) in map.Entries.Where(e => NeedKinds.Qualifiers.Contains(e.Key.Text) && e.Key.Text != row.Qualifier))
+                faults.Add(new Fault("wrong-qualifier", qualifier.At, $"{field}.{qualifier.Text}", $"'{row.Key}' does not go with '{qualifier.Text}'.") { Expected = row.Qualifier is null ? "no place" : $"'{row.Qualifier}'" });
+            if (row.Qualifier is not null && map[row.Qualifier] is null)
+                faults.Add(new Fault("missing-key", map.At, $"{field}.{row.Qualifier}", $"'{row.Key}' needs '{row.Qualifier}'.") { Expected = $"{row.Qualifier}: a place of this sheet" });
+            var place = row.Qualifier is null ? null : map.TextOrNull(row.Qualifier);
+            var slash = place?.IndexOf('/', StringComparison.Ordinal) ?? -1;
+            return new Need(
+                row.Kind, map.Text(row.Key), slash < 0 ? place : place![..slash], slash < 0 ? null : place![(slash + 1)..], map.TextOrNull("through"),
+                map.TextOr("given-by", "us") == "setup" ? GivenBy.Setup : GivenBy.Us, map.TextOr("until", "always") == "set-up" ? Until.SetUp : Until.Always,
+                map.TextOrNull("why"), when, called, map.At);
+        }
+
+        private Condition? Condition(YamlNode.Scalar text, string field)
+        {
+            var start = text.Plain ? text.At : text.At.Right(1);
+            if (ConditionParser.TryParse(text.Text, start, field, out var condition, out var fault)) return condition;
+            faults.Add(fault!);
+            return null;
+        }
+    }
+}

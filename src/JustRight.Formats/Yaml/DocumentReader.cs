@@ -1,0 +1,50 @@
+using JustRight.Core.Faults;
+using JustRight.Formats.Shapes;
+
+namespace JustRight.Formats.Yaml;
+
+/// <summary>Reads a file of ours and holds it against its shape; and the accessors binders use on what passed.</summary>
+internal static class DocumentReader
+{
+    /// <summary>The root of a sound document; null when there are faults.</summary>
+    public static YamlNode.Mapping? Read(ReadOnlySpan<byte> bytes, string file, Shape.Map shape, List<Fault> faults)
+    {
+        if (YamlReader.Read(bytes, file, faults) is not { } root) return null;
+        ShapeChecker.Check(root, shape, "", faults);
+        if (faults.Count == 0) return (YamlNode.Mapping)root;
+        faults.Sort((a, b) => (a.At.Line, a.At.Column).CompareTo((b.At.Line, b.At.Column)));
+        return null;
+    }
+
+    /// <summary>The text of a required key.</summary>
+    public static string Text(this YamlNode.Mapping map, string key) => ((YamlNode.Scalar)map[key]!).Text;
+
+    /// <summary>The text of a key, or a default.</summary>
+    public static string TextOr(this YamlNode.Mapping map, string key, string otherwise) => map.TextOrNull(key) ?? otherwise;
+
+    /// <summary>The text of a key, or null.</summary>
+    public static string? TextOrNull(this YamlNode.Mapping map, string key) => (map[key] as YamlNode.Scalar)?.Text;
+
+    /// <summary>A yes or no; no when absent.</summary>
+    public static bool YesNo(this YamlNode.Mapping map, string key) => map.TextOrNull(key) is "yes" or "true";
+
+    /// <summary>A list of texts; one alone counts as a list of one.</summary>
+    public static IReadOnlyList<string> List(this YamlNode.Mapping map, string key) => map[key] switch
+    {
+        YamlNode.Sequence sequence => [.. sequence.Items.Cast<YamlNode.Scalar>().Select(s => s.Text)],
+        YamlNode.Scalar scalar => [scalar.Text],
+        _ => [],
+    };
+
+    /// <summary>A list of mappings.</summary>
+    public static IEnumerable<YamlNode.Mapping> Maps(this YamlNode.Mapping map, string key) =>
+        map[key] is YamlNode.Sequence sequence ? sequence.Items.Cast<YamlNode.Mapping>() : [];
+
+    /// <summary>The entries of a mapping of mappings.</summary>
+    public static IEnumerable<(YamlNode.Scalar Key, YamlNode.Mapping Value)> Named(this YamlNode.Mapping map, string key) =>
+        map[key] is YamlNode.Mapping inner ? inner.Entries.Select(e => (e.Key, (YamlNode.Mapping)e.Value)) : [];
+
+    /// <summary>The entries of a mapping of texts.</summary>
+    public static IEnumerable<(YamlNode.Scalar Key, YamlNode.Scalar Value)> Texts(this YamlNode.Mapping map, string key) =>
+        map[key] is YamlNode.Mapping inner ? inner.Entries.Select(e => (e.Key, (YamlNode.Scalar)e.Value)) : [];
+}

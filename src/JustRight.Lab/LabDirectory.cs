@@ -1,0 +1,177 @@
+using JustRight.Connectors;
+using JustRight.Core.Changes;
+using JustRight.Core.Rights.Directory;
+using JustRight.Core.Sheets;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Lab;
+
+/// <summary>
+/// The pretend directory. It refuses what a real one refuses: names in use, members that do not exist, nesting that the
+/// scopes forbid, branches without a parent, deleting what is not empty.
+/// </summary>
+public sealed class LabDirectory(LabFile file, TimeProvider time) : IDirectoryConnector
+{
+    /// <inheritdoc/>
+    public Task<DirectorySnapshot> ReadAsync(DirectoryScope scope, CancellationToken cancel) => Task.FromResult(file.Read(state =>
+    {
+        var domain = Sid.Parse(state.DomainSid);
+        var principals = state.Principals.Select(p => new DirectoryPrincipal(domain.Append(p.Rid), p.Kind, p.Name, p.Dn)
+        {
+            Description = p.Description,
+            PrimaryGroupRid = p.PrimaryGroupRid,
+            State = p.State,
+            Scope = p.Scope,
+            IsSecurity = p.IsSecurity,
+            Members = p.MembersUnread is null ? state.Sids(p.Members) : [],
+            MembersUnread = p.MembersUnread,
+        });
+        return new DirectorySnapshot(state.Domain, domain, "the lab", time.GetUtcNow(), [.. principals], [.. state.Branches], null);
+    }));
+
+    /// <inheritdoc/>
+    public Task<IReadOnlySet<string>> NamesInUseAsync(IReadOnlyCollection<string> names, CancellationToken cancel) => Task.FromResult(file.Read<IReadOnlySet<string>>(state =>
+        names.Where(n => state.Find(n) is not null).ToHashSet(StringComparer.OrdinalIgnoreCase)));
+
+    /// <inheritdoc/>
+    public Task<Observation> ObserveAsync(DirectoryChange change, CancellationToken cancel) => Task.FromResult(file.Read(state => change switch
+    {
+        CreateBranch c => Branch(state, c.Dn) ? Done($"{c.Dn} exists") : NotDone($"{c.Dn} does not exist"),
+        DeleteBranch c => Branch(state, c.Dn) ? NotDone($"{c.Dn} exists") : Done($"{c.Dn} does not exist"),
+        CreateAccount c => Named(state, c.Name, PrincipalKind.User),
+        CreateGroup c => Named(state, c.Name, PrincipalKind.Group),
+        DeleteAccount c => Gone(state, c.Name),
+        DeleteGroup c => Gone(state, c.Name),
+        DescribeAccount c => state.Find(c.Name) is not { } account ? Impossible($"{c.Name} does not exist")
+            : account.Description == c.Description && account.State.HasFlag(AccountState.PasswordNeverExpires) == c.PasswordNeverExpires ? Done("as planned") : NotDone("not as planned"),
+        AddMember c => Membership(state, c.Group, c.Member, wanted: true),
+        RemoveMember c => Membership(state, c.Group, c.Member, wanted: false),
+        _ => throw new InvalidOperationException($"Unknown change {change.GetType().Name}."),
+    }));
+
+    /// <inheritdoc/>
+    public Task MakeAsync(DirectoryChange change, NewPassword? password, CancellationToken cancel)
+    {
+        file.Change(state => Make(state, change, password));
+        return Task.CompletedTask;
+    }
+
+    private static void Make(LabState state, DirectoryChange change, NewPassword? password)
+    {
+        switch (change)
+        {
+            case CreateBranch c:
+                NeedParent(state, c.Dn);
+                if (Branch(state, c.Dn)) throw Conflict($"{c.Dn} exists already.");
+                state.Branches.Add(c.Dn);
+                break;
+            case DeleteBranch c:
+                var below = DistinguishedName.Parse(c.Dn);
+                if (state.Principals.Any(p => DistinguishedName.Parse(p.Dn).IsAtOrBelow(below)) || state.Branches.Any(b => b != c.Dn && DistinguishedName.Parse(b).IsAtOrBelow(below)))
+                    throw Conflict($"{c.Dn} is not empty.");
+                state.Branches.RemoveAll(b => DistinguishedName.Parse(b).Equals(below));
+                break;
+            case CreateAccount c:
+                if (password is null) throw new InvalidOperationException("A new account needs a password.");
+                Create(state, c.Name, c.Dn, PrincipalKind.User, p =>
+                {
+                    p.Description = c.Description;
+                    p.PrimaryGroupRid = DirectorySnapshot.DomainUsersRid;
+                    p.State = c.PasswordNeverExpires ? AccountState.PasswordNeverExpires : AccountState.None;
+                });
+                break;
+            case CreateGroup c:
+                Create(state, c.Name, c.Dn, PrincipalKind.Group, p => (p.Description, p.Scope) = (c.Description, c.Scope));
+                break;
+            case DeleteAccount c:
+                var account = Need(state, c.Name);
+                foreach (var group in state.Principals) state.TakeOff(group.Members, account.Name);
+                state.LeaveSidBehind(account);
+                state.Principals.Remove(account);
+                break;
+            case DeleteGroup c:
+                var gone = Need(state, c.Name);
+                if (gone.Members.Count > 0) throw Conflict($"{c.Name} still has members.");
+                state.Principals.Remove(gone);
+                break;
+            case DescribeAccount c:
+                var described = Need(state, c.Name);
+                described.Description = c.Description;
+                described.State = c.PasswordNeverExpires ? described.State | AccountState.PasswordNeverExpires : described.State & ~AccountState.PasswordNeverExpires;
+                break;
+            case AddMember c:
+                var (outer, inner) = (Need(state, c.Group), Need(state, c.Member));
+                CheckNesting(outer, inner);
+                if (!state.Holds(outer.Members, inner.Name)) outer.Members.Add(inner.Name);
+                break;
+            case RemoveMember c:
+                state.TakeOff(Need(state, c.Group).Members, Need(state, c.Member).Name);
+                break;
+            default:
+                throw new InvalidOperationException($"Unknown change {change.GetType().Name}.");
+        }
+    }
+
+    private static void Create(LabState state, string name, string dn, PrincipalKind kind, Action<LabPrincipal> fill)
+    {
+        NeedParent(state, dn);
+        if (state.Find(name) is not null) throw Conflict($"the name {name} is in use in {state.Domain}.");
+        if (state.Principals.Any(p => DistinguishedName.Parse(p.Dn).Equals(DistinguishedName.Parse(dn)))) throw Conflict($"{dn} exists already.");
+        var principal = new LabPrincipal { Name = name, Dn = dn, Kind = kind, Rid = state.NextRid++ };
+        fill(principal);
+        state.Principals.Add(principal);
+    }
+
+    /// <summary>Which scopes may hold which [MS-ADTS 3.1.1.3.1.1.5, group scopes].</summary>
+    private static void CheckNesting(LabPrincipal outer, LabPrincipal inner)
+    {
+        if (outer.Kind != PrincipalKind.Group) throw Conflict($"{outer.Name} is no group.");
+        if (outer == inner) throw Conflict($"{outer.Name} cannot hold itself.");
+        if (inner.Kind != PrincipalKind.Group) return;
+        var allowed = outer.Scope switch
+        {
+            GroupScope.Global => inner.Scope == GroupScope.Global,
+            GroupScope.Universal => inner.Scope is GroupScope.Global or GroupScope.Universal,
+            _ => true,
+        };
+        if (!allowed) throw Conflict($"a {Words(outer.Scope)} group such as {outer.Name} cannot hold the {Words(inner.Scope)} group {inner.Name}.");
+    }
+
+    private static string Words(GroupScope scope) => scope == GroupScope.DomainLocal ? "domain-local" : scope.ToString().ToLowerInvariant();
+
+    private static void NeedParent(LabState state, string dn)
+    {
+        var parent = DistinguishedName.Parse(dn).Parent!;
+        if (!parent.Equals(DistinguishedName.Parse(state.Root)) && !Branch(state, parent.Text)) throw new ConnectorException(ConnectorFailure.NotFound, $"there is no branch {parent} in {state.Domain}.");
+    }
+
+    private static LabPrincipal Need(LabState state, string name) =>
+        state.Find(name) ?? throw new ConnectorException(ConnectorFailure.NotFound, $"there is no {name} in {state.Domain}.");
+
+    private static bool Branch(LabState state, string dn) => state.Branches.Any(b => DistinguishedName.Parse(b).Equals(DistinguishedName.Parse(dn)));
+
+    private static Observation Named(LabState state, string name, PrincipalKind kind) => state.Find(name) switch
+    {
+        null => NotDone($"{name} does not exist"),
+        var p when p.Kind == kind => Done($"{name} exists: {p.Dn}"),
+        var p => Impossible($"the name {name} belongs to {p.Dn}"),
+    };
+
+    private static Observation Gone(LabState state, string name) => state.Find(name) is null ? Done($"{name} does not exist") : NotDone($"{name} exists");
+
+    private static Observation Membership(LabState state, string group, string member, bool wanted)
+    {
+        if (state.Find(group) is not { } outer) return wanted ? Impossible($"{group} does not exist") : Done($"{group} does not exist");
+        if (state.Find(member) is null) return wanted ? Impossible($"{member} does not exist") : Done($"{member} does not exist");
+        var holds = state.Holds(outer.Members, member);
+        return new Observation(holds == wanted ? ObservedState.Done : ObservedState.NotDone, holds ? $"{member} is in {group}" : $"{member} is not in {group}");
+    }
+
+    private static Observation Done(string seen) => new(ObservedState.Done, seen);
+
+    private static Observation NotDone(string seen) => new(ObservedState.NotDone, seen);
+
+    private static Observation Impossible(string seen) => new(ObservedState.Impossible, seen);
+
+    private static ConnectorException Conflict(string message) => new(ConnectorFailure.Conflict, message);
+}

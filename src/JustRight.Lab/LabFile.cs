@@ -1,0 +1,116 @@
+using System.Text.Json;
+using JustRight.Core.Rights.Directory;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Lab;
+
+/// <summary>
+/// The lab's file in the data folder. One writer at a time; each change replaces the file whole, so that a crash leaves the old
+/// state or the new one, never half of each.
+/// </summary>
+public sealed class LabFile
+{
+    private static readonly JsonSerializerOptions Options = new(JsonSerializerDefaults.Web) { WriteIndented = true };
+    private readonly string _path;
+    private readonly Lock _lock = new();
+
+    private LabFile(string path) => _path = path;
+
+    /// <summary>Opens the lab, copying the state that ships with the product when there is none yet.</summary>
+    /// <param name="path">The file in the data folder.</param>
+    /// <param name="seed">The state that ships with the product.</param>
+    public static LabFile Open(string path, string seed)
+    {
+        if (!File.Exists(path))
+        {
+            if (!File.Exists(seed)) throw new FileNotFoundException("The lab's first state is missing.", seed);
+            Directory.CreateDirectory(Path.GetDirectoryName(path)!);
+            Replace(path, File.ReadAllBytes(seed));
+        }
+
+        return new LabFile(path);
+    }
+
+    /// <summary>Reads something of the state.</summary>
+    public T Read<T>(Func<LabState, T> read)
+    {
+        lock (_lock) return read(Load());
+    }
+
+    /// <summary>Changes the state and keeps it; nothing is kept when the change throws.</summary>
+    public void Change(Action<LabState> change)
+    {
+        lock (_lock)
+        {
+            var state = Load();
+            change(state);
+            Replace(_path, JsonSerializer.SerializeToUtf8Bytes(state, Options));
+        }
+    }
+
+    private LabState Load() => JsonSerializer.Deserialize<LabState>(File.ReadAllBytes(_path), Options) ?? throw new InvalidDataException("The lab's file is empty.");
+
+    private static void Replace(string path, byte[] bytes)
+    {
+        var next = path + ".next";
+        using (var file = new FileStream(next, FileMode.Create, FileAccess.Write))
+        {
+            file.Write(bytes);
+            file.Flush(flushToDisk: true);
+        }
+
+        File.Move(next, path, overwrite: true);
+    }
+}
+
+/// <summary>Names and SIDs of the lab's principals.</summary>
+internal static class LabNames
+{
+    /// <summary>The SID of a logon name, of <c>DOMAIN\name</c>, or of a SID in text.</summary>
+    public static Sid SidOf(this LabState state, string name)
+    {
+        if (Sid.TryParse(name, out var sid)) return sid;
+        var principal = state.Find(name) ?? throw new InvalidDataException($"The lab knows no '{name}'.");
+        return Sid.Parse(state.DomainSid).Append(principal.Rid);
+    }
+
+    /// <summary>A principal by logon name, with or without the domain; null when there is none.</summary>
+    public static LabPrincipal? Find(this LabState state, string name)
+    {
+        var bare = name[(name.IndexOf('\\', StringComparison.Ordinal) + 1)..];
+        return state.Principals.Find(p => string.Equals(p.Name, bare, StringComparison.OrdinalIgnoreCase));
+    }
+
+    /// <summary>Whether a list names a principal.</summary>
+    public static bool Holds(this LabState state, IEnumerable<string> names, string name) => state.Find(name) is not null && names.Select(state.SidOf).Contains(state.SidOf(name));
+
+    /// <summary>Takes a principal off a list.</summary>
+    public static void TakeOff(this LabState state, List<string> names, string name)
+    {
+        var sid = state.SidOf(name);
+        names.RemoveAll(n => state.SidOf(n) == sid);
+    }
+
+    /// <summary>What hosts and instances do when an account is deleted: its entries stay, as a SID that no longer has a name.</summary>
+    public static void LeaveSidBehind(this LabState state, LabPrincipal principal)
+    {
+        var sid = state.SidOf(principal.Name);
+        var lists = state.Hosts.SelectMany(h => h.LocalGroups.Select(g => g.Members).Concat(h.LogonRights.Values))
+            .Concat(state.Instances.SelectMany(i => i.Roles.Values.Append(i.Logins).Concat(i.Databases.SelectMany(d => d.Roles.Values.Append(d.Users)))));
+        foreach (var list in lists)
+            for (var i = 0; i < list.Count; i++)
+                if (!list[i].StartsWith("role:", StringComparison.Ordinal) && state.SidOf(list[i]) == sid) list[i] = sid.ToString();
+    }
+
+    /// <summary>The SIDs of a list.</summary>
+    public static IReadOnlyList<Sid> Sids(this LabState state, IEnumerable<string> names) => [.. names.Select(state.SidOf)];
+
+    /// <summary>The members of roles as a survey holds them. A member <c>role:name</c> is a role.</summary>
+    public static IReadOnlyList<RoleMembers> RoleMembers(this LabState state, SortedDictionary<string, List<string>> roles) =>
+    [
+        .. roles.Select(r => new RoleMembers(
+            r.Key,
+            state.Sids(r.Value.Where(m => !m.StartsWith("role:", StringComparison.Ordinal))),
+            [.. r.Value.Where(m => m.StartsWith("role:", StringComparison.Ordinal)).Select(m => m[5..])])),
+    ];
+}

@@ -1,0 +1,118 @@
+using JustRight.Connectors;
+using JustRight.Core.Changes;
+using JustRight.Core.Rights;
+using JustRight.Core.Rights.Directory;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Lab;
+
+/// <summary>The pretend hosts.</summary>
+public sealed class LabHosts(LabFile file, TimeProvider time) : IHostConnector
+{
+    /// <inheritdoc/>
+    public Task<HostSnapshot> ReadAsync(string host, CancellationToken cancel)
+    {
+        if (file.Read(s => Find(s, host).Unreachable) is { } reason)
+        {
+            // A host that is restarting comes back after some readings.
+            file.Change(s =>
+            {
+                var found = Find(s, host);
+                if (found.UnreachableReadings > 0 && --found.UnreachableReadings == 0) found.Unreachable = null;
+            });
+            throw new ConnectorException(ConnectorFailure.Unreachable, reason);
+        }
+
+        return Task.FromResult(file.Read(state =>
+        {
+            var found = Find(state, host);
+            return new HostSnapshot(
+                found.Name,
+                time.GetUtcNow(),
+                null,
+                [.. found.LocalGroups.Select(g => new LocalGroup(g.Name, Sid.Parse(g.Sid), state.Sids(g.Members)))],
+                [.. found.LogonRights.Select(r => new LogonList(r.Key, state.Sids(r.Value)))],
+                []);
+        }));
+    }
+
+    /// <inheritdoc/>
+    public Task<Observation> ObserveAsync(HostChange change, CancellationToken cancel) => Task.FromResult(file.Read(state =>
+    {
+        var host = Answering(state, change.Host);
+        return change switch
+        {
+            AddLocalGroupMember c => Observe(Members(host, c.Group), c.Principal, true, $"{c.Host}\\{c.Group}"),
+            RemoveLocalGroupMember c => Observe(Members(host, c.Group), c.Principal, false, $"{c.Host}\\{c.Group}"),
+            GrantLogonRight c => Observe(Holders(host, c.Type), c.Principal, true, LogonRights.Constant(c.Type)),
+            RevokeLogonRight c => Observe(Holders(host, c.Type), c.Principal, false, LogonRights.Constant(c.Type)),
+            _ => throw new InvalidOperationException($"Unknown change {change.GetType().Name}."),
+        };
+
+        Observation Observe(List<string> names, string principal, bool wanted, string list) => LabLists.Observe(state, names, principal, wanted, list);
+    }));
+
+    /// <inheritdoc/>
+    public Task MakeAsync(HostChange change, NewPassword? password, CancellationToken cancel)
+    {
+        file.Change(state =>
+        {
+            var host = Answering(state, change.Host);
+            switch (change)
+            {
+                case AddLocalGroupMember c:
+                    LabLists.Add(state, Members(host, c.Group), c.Principal);
+                    break;
+                case RemoveLocalGroupMember c:
+                    state.TakeOff(Members(host, c.Group), c.Principal);
+                    break;
+                case GrantLogonRight c:
+                    var holders = Holders(host, c.Type);
+                    LabLists.Add(state, holders, c.Principal);
+                    host.LogonRights[LogonRights.Constant(c.Type)] = holders;
+                    break;
+                case RevokeLogonRight c:
+                    state.TakeOff(Holders(host, c.Type), c.Principal);
+                    break;
+                default:
+                    throw new InvalidOperationException($"Unknown change {change.GetType().Name}.");
+            }
+        });
+        return Task.CompletedTask;
+    }
+
+    private static List<string> Members(LabHost host, string group) =>
+        host.LocalGroups.Find(g => string.Equals(g.Name, group, StringComparison.OrdinalIgnoreCase))?.Members
+        ?? throw new ConnectorException(ConnectorFailure.NotFound, $"there is no local group {group} on {host.Name}.");
+
+    private static List<string> Holders(LabHost host, string type) => host.LogonRights.GetValueOrDefault(LogonRights.Constant(type)) ?? [];
+
+    private static LabHost Answering(LabState state, string name)
+    {
+        var host = Find(state, name);
+        return host.Unreachable is null ? host : throw new ConnectorException(ConnectorFailure.Unreachable, host.Unreachable);
+    }
+
+    private static LabHost Find(LabState state, string name) =>
+        state.Hosts.Find(h => string.Equals(h.Name, name, StringComparison.OrdinalIgnoreCase))
+        ?? throw new ConnectorException(ConnectorFailure.Unreachable, $"the lab has no host {name}.");
+}
+
+/// <summary>Lists of principals, as hosts and instances keep them.</summary>
+internal static class LabLists
+{
+    /// <summary>Whether a principal is on a list.</summary>
+    public static Observation Observe(LabState state, IEnumerable<string> names, string principal, bool wanted, string list)
+    {
+        if (state.Find(principal) is null) return new Observation(wanted ? ObservedState.Impossible : ObservedState.Done, $"{principal} does not exist");
+        var holds = state.Holds(names, principal);
+        return new Observation(holds == wanted ? ObservedState.Done : ObservedState.NotDone, holds ? $"{principal} is in {list}" : $"{principal} is not in {list}");
+    }
+
+    /// <summary>Puts a principal that exists on a list.</summary>
+    public static void Add(LabState state, List<string> names, string principal)
+    {
+        var found = state.Find(principal) ?? throw new ConnectorException(ConnectorFailure.NotFound, $"there is no {principal} in {state.Domain}.");
+        if (!state.Holds(names, found.Name)) names.Add(found.Name);
+    }
+}

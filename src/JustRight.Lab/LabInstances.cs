@@ -1,0 +1,106 @@
+using JustRight.Connectors;
+using JustRight.Core.Changes;
+using JustRight.Core.Estates;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Lab;
+
+/// <summary>The pretend database instances.</summary>
+public sealed class LabInstances(LabFile file, TimeProvider time) : IInstanceConnector
+{
+    /// <inheritdoc/>
+    public Task<InstanceSnapshot> ReadAsync(EstateInstance instance, CancellationToken cancel) => Task.FromResult(file.Read(state =>
+    {
+        var found = Answering(state, instance.Name);
+        return new InstanceSnapshot(
+            found.Name,
+            instance.Engine,
+            time.GetUtcNow(),
+            null,
+            Logins(state, found.Logins),
+            state.RoleMembers(found.Roles),
+            [.. found.Databases.Select(d => new DatabaseSnapshot(d.Name, d.Owner is null ? default : state.SidOf(d.Owner), null, Logins(state, d.Users), state.RoleMembers(d.Roles)))]);
+    }));
+
+    /// <inheritdoc/>
+    public Task<Observation> ObserveAsync(InstanceChange change, CancellationToken cancel) => Task.FromResult(file.Read(state =>
+    {
+        var instance = Answering(state, change.Instance);
+        return change switch
+        {
+            CreateLogin c => Observe(instance.Logins, true, $"the logins of {c.Instance}"),
+            DropLogin c => Observe(instance.Logins, false, $"the logins of {c.Instance}"),
+            AddInstanceRoleMember c => Observe(Role(instance.Roles, c.Role), true, $"{c.Role} of {c.Instance}"),
+            RemoveInstanceRoleMember c => Observe(Role(instance.Roles, c.Role), false, $"{c.Role} of {c.Instance}"),
+            CreateDatabaseUser c => Observe(Database(instance, c.Database).Users, true, $"the users of {c.Instance}/{c.Database}"),
+            DropDatabaseUser c => Observe(Database(instance, c.Database).Users, false, $"the users of {c.Instance}/{c.Database}"),
+            AddDatabaseRoleMember c => Observe(Role(Database(instance, c.Database).Roles, c.Role), true, $"{c.Role} in {c.Instance}/{c.Database}"),
+            RemoveDatabaseRoleMember c => Observe(Role(Database(instance, c.Database).Roles, c.Role), false, $"{c.Role} in {c.Instance}/{c.Database}"),
+            _ => throw new InvalidOperationException($"Unknown change {change.GetType().Name}."),
+        };
+
+        Observation Observe(List<string> names, bool wanted, string list) =>
+            LabLists.Observe(state, names.Where(n => !n.StartsWith("role:", StringComparison.Ordinal)), change.Principal, wanted, list);
+    }));
+
+    /// <inheritdoc/>
+    public Task MakeAsync(InstanceChange change, NewPassword? password, CancellationToken cancel)
+    {
+        file.Change(state => Make(state, Answering(state, change.Instance), change));
+        return Task.CompletedTask;
+    }
+
+    private static void Make(LabState state, LabInstance instance, InstanceChange change)
+    {
+        switch (change)
+        {
+            case CreateLogin c:
+                LabLists.Add(state, instance.Logins, c.Principal);
+                break;
+            case DropLogin c:
+                state.TakeOff(instance.Logins, c.Principal);
+                break;
+            case AddInstanceRoleMember c:
+                if (!state.Holds(instance.Logins, c.Principal)) throw new ConnectorException(ConnectorFailure.NotFound, $"{c.Principal} has no login on {c.Instance}.");
+                LabLists.Add(state, instance.Roles[c.Role] = Role(instance.Roles, c.Role), c.Principal);
+                break;
+            case RemoveInstanceRoleMember c:
+                state.TakeOff(Role(instance.Roles, c.Role), c.Principal);
+                break;
+            case CreateDatabaseUser c:
+                if (!state.Holds(instance.Logins, c.Principal)) throw new ConnectorException(ConnectorFailure.NotFound, $"{c.Principal} has no login on {c.Instance}.");
+                LabLists.Add(state, Database(instance, c.Database).Users, c.Principal);
+                break;
+            case DropDatabaseUser c:
+                state.TakeOff(Database(instance, c.Database).Users, c.Principal);
+                break;
+            case AddDatabaseRoleMember c:
+                var database = Database(instance, c.Database);
+                if (!state.Holds(database.Users, c.Principal)) throw new ConnectorException(ConnectorFailure.NotFound, $"{c.Principal} is no user of {c.Instance}/{c.Database}.");
+                LabLists.Add(state, database.Roles[c.Role] = Role(database.Roles, c.Role), c.Principal);
+                break;
+            case RemoveDatabaseRoleMember c:
+                state.TakeOff(Role(Database(instance, c.Database).Roles, c.Role), c.Principal);
+                break;
+            default:
+                throw new InvalidOperationException($"Unknown change {change.GetType().Name}.");
+        }
+    }
+
+    private static List<string> Role(SortedDictionary<string, List<string>> roles, string role) =>
+        roles.FirstOrDefault(r => string.Equals(r.Key, role, StringComparison.OrdinalIgnoreCase)).Value ?? [];
+
+    private static LabDatabase Database(LabInstance instance, string name) =>
+        instance.Databases.Find(d => string.Equals(d.Name, name, StringComparison.OrdinalIgnoreCase))
+        ?? throw new ConnectorException(ConnectorFailure.NotFound, $"there is no database {name} on {instance.Name}.");
+
+    private static IReadOnlyList<InstanceLogin> Logins(LabState state, IEnumerable<string> names) =>
+        [.. names.Select(n => new InstanceLogin(state.SidOf(n), state.Find(n) is { } p ? $"{state.Domain}\\{p.Name}" : n))];
+
+    private static LabInstance Answering(LabState state, string name)
+    {
+        var instance = state.Instances.Find(i => string.Equals(i.Name, name, StringComparison.OrdinalIgnoreCase))
+            ?? throw new ConnectorException(ConnectorFailure.Unreachable, $"the lab has no instance {name}.");
+        return instance.Unreachable is null ? instance : throw new ConnectorException(ConnectorFailure.Unreachable, instance.Unreachable);
+    }
+}

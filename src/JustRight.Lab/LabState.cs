@@ -1,0 +1,139 @@
+using System.Text.Json.Serialization;
+using JustRight.Core.Sheets;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Lab;
+
+/// <summary>The pretend estate as it is kept in its file. Principals are named by logon name, or by SID where they have no name.</summary>
+public sealed class LabState
+{
+    /// <summary>The domain's short name.</summary>
+    public required string Domain { get; set; }
+
+    /// <summary>The domain's SID.</summary>
+    public required string DomainSid { get; set; }
+
+    /// <summary>The distinguished name of the domain.</summary>
+    public required string Root { get; set; }
+
+    /// <summary>The relative identifier the next new principal gets.</summary>
+    public uint NextRid { get; set; }
+
+    /// <summary>Branches that exist.</summary>
+    public List<string> Branches { get; set; } = [];
+
+    /// <summary>Accounts, computers and groups.</summary>
+    public List<LabPrincipal> Principals { get; set; } = [];
+
+    /// <summary>Hosts.</summary>
+    public List<LabHost> Hosts { get; set; } = [];
+
+    /// <summary>Database instances.</summary>
+    public List<LabInstance> Instances { get; set; } = [];
+}
+
+/// <summary>A principal of the lab.</summary>
+public sealed class LabPrincipal
+{
+    /// <summary>Logon name.</summary>
+    public required string Name { get; set; }
+
+    /// <summary>What it is.</summary>
+    [JsonConverter(typeof(JsonStringEnumConverter<PrincipalKind>))]
+    public PrincipalKind Kind { get; set; }
+
+    /// <summary>Relative identifier.</summary>
+    public uint Rid { get; set; }
+
+    /// <summary>Distinguished name.</summary>
+    public required string Dn { get; set; }
+
+    /// <summary>Description.</summary>
+    public string Description { get; set; } = "";
+
+    /// <summary>Primary group of accounts.</summary>
+    public uint PrimaryGroupRid { get; set; }
+
+    /// <summary>State of accounts.</summary>
+    public AccountState State { get; set; }
+
+    /// <summary>Scope of groups.</summary>
+    [JsonConverter(typeof(JsonStringEnumConverter<GroupScope>))]
+    public GroupScope Scope { get; set; }
+
+    /// <summary>Whether a group carries rights.</summary>
+    public bool IsSecurity { get; set; } = true;
+
+    /// <summary>Members of a group.</summary>
+    public List<string> Members { get; set; } = [];
+
+    /// <summary>Why the members may not be read, or null.</summary>
+    public string? MembersUnread { get; set; }
+}
+
+/// <summary>A host of the lab.</summary>
+public sealed class LabHost
+{
+    /// <summary>Name.</summary>
+    public required string Name { get; set; }
+
+    /// <summary>Why it does not answer, or null.</summary>
+    public string? Unreachable { get; set; }
+
+    /// <summary>How many more readings find it unreachable; negative for all.</summary>
+    public int UnreachableReadings { get; set; }
+
+    /// <summary>Local groups with their members.</summary>
+    public List<LabLocalGroup> LocalGroups { get; set; } = [];
+
+    /// <summary>Holders of log-on rights, by constant.</summary>
+    public SortedDictionary<string, List<string>> LogonRights { get; set; } = [];
+}
+
+/// <summary>A local group of a host.</summary>
+public sealed class LabLocalGroup
+{
+    /// <summary>Name.</summary>
+    public required string Name { get; set; }
+
+    /// <summary>SID.</summary>
+    public required string Sid { get; set; }
+
+    /// <summary>Members.</summary>
+    public List<string> Members { get; set; } = [];
+}
+
+/// <summary>A database instance of the lab.</summary>
+public sealed class LabInstance
+{
+    /// <summary>Name.</summary>
+    public required string Name { get; set; }
+
+    /// <summary>Why it does not answer, or null.</summary>
+    public string? Unreachable { get; set; }
+
+    /// <summary>Logins.</summary>
+    public List<string> Logins { get; set; } = [];
+
+    /// <summary>Members of roles of the instance.</summary>
+    public SortedDictionary<string, List<string>> Roles { get; set; } = [];
+
+    /// <summary>Databases.</summary>
+    public List<LabDatabase> Databases { get; set; } = [];
+}
+
+/// <summary>A database of the lab.</summary>
+public sealed class LabDatabase
+{
+    /// <summary>Name.</summary>
+    public required string Name { get; set; }
+
+    /// <summary>Owner, or null.</summary>
+    public string? Owner { get; set; }
+
+    /// <summary>Users.</summary>
+    public List<string> Users { get; set; } = [];
+
+    /// <summary>Members of roles of the database.</summary>
+    public SortedDictionary<string, List<string>> Roles { get; set; } = [];
+}
