@@ -24,6 +24,7 @@ public static class Planner
         foreach (var group in names.Groups) grants.AddRange(MembershipGrants(group, names, estate));
         foreach (var account in sheet.Accounts) grants.AddRange(expander.Expand(account));
         var notes = Separations(sheet, estate, install, names, faults);
+        notes.AddRange(SharedTooWidely(names, grants));
         if (!book.Checked) notes.Add("Names were not checked against the directory yet: no survey was taken.");
         UnknownChoices(install, expander, faults);
         if (faults.Count > 0) return (null, faults);
@@ -95,6 +96,17 @@ public static class Planner
         }
 
         return notes;
+    }
+
+    /// <summary>A right held through a group comes to every member of it: members that do not need it will hold it as spare.</summary>
+    private static IEnumerable<string> SharedTooWidely(PlanNames names, List<PlannedGrant> grants)
+    {
+        foreach (var shared in grants.Where(g => g.Through is not null).GroupBy(g => (g.Through, g.Right)))
+        {
+            var group = names.Groups.First(g => g.Key == shared.Key.Through);
+            foreach (var account in names.AccountsIn(group).Where(a => !grants.Any(g => g.Account == a && g.Right == shared.Key.Right)))
+                yield return $"{account} will hold {shared.Key.Right} through {group.Key}, and no need of it asks for that ({shared.First().At}): a group of its own would be smaller.";
+        }
     }
 
     private static void UnknownChoices(Install install, NeedExpander expander, List<Fault> faults)
