@@ -25,7 +25,7 @@ public static class Planner
         foreach (var account in sheet.Accounts) grants.AddRange(expander.Expand(account));
         var notes = Separations(sheet, estate, install, names, faults);
         notes.AddRange(SharedTooWidely(names, grants));
-        if (!book.Checked) notes.Add("Names were not checked against the directory yet: no survey was taken.");
+        if (!book.Checked && (names.Accounts.Any(a => !a.Existing) || names.Groups.Any(g => !g.Existing))) notes.Add("Names were not checked against the directory yet: no survey was taken.");
         UnknownChoices(install, expander, faults);
         if (faults.Count > 0) return (null, faults);
 

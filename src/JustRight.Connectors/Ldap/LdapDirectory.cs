@@ -1,0 +1,186 @@
+using System.DirectoryServices.Protocols;
+using System.Text;
+using JustRight.Core.Changes;
+using JustRight.Core.Sheets;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Connectors.Ldap;
+
+/// <summary>An AD-like directory over LDAPS. Each call opens a connection of its own, so that none outlives its work.</summary>
+public sealed class LdapDirectory(LdapTarget target, TimeProvider time) : IDirectoryConnector
+{
+    private const int NormalAccount = 0x200; // [MS-ADTS 2.2.16]
+    private const int DontExpirePassword = 0x10000;
+    private const uint SecurityEnabled = 0x80000000; // [MS-ADTS 2.2.12]
+
+    /// <inheritdoc/>
+    public async Task<DirectorySnapshot> ReadAsync(DirectoryScope scope, CancellationToken cancel)
+    {
+        using var session = await LdapSession.OpenAsync(target, cancel);
+        return await Task.Run(() => new LdapSurvey(session, target.Domain, time).Read(scope, cancel), cancel);
+    }
+
+    /// <inheritdoc/>
+    public async Task<IReadOnlySet<string>> NamesInUseAsync(IReadOnlyCollection<string> names, CancellationToken cancel)
+    {
+        using var session = await LdapSession.OpenAsync(target, cancel);
+        return await Task.Run(() => names.Where(n => session.Find(n, "sAMAccountName") is not null).ToHashSet(StringComparer.OrdinalIgnoreCase), cancel);
+    }
+
+    /// <inheritdoc/>
+    public async Task<Observation> ObserveAsync(DirectoryChange change, CancellationToken cancel)
+    {
+        using var session = await LdapSession.OpenAsync(target, cancel);
+        return await Task.Run(() => Observe(session, change), cancel);
+    }
+
+    /// <inheritdoc/>
+    public async Task MakeAsync(DirectoryChange change, NewPassword? password, CancellationToken cancel)
+    {
+        using var session = await LdapSession.OpenAsync(target, cancel);
+        await Task.Run(() => Make(session, change, password), cancel);
+    }
+
+    private static Observation Observe(LdapSession session, DirectoryChange change) => change switch
+    {
+        CreateBranch c => Exists(session, c.Dn) ? Done($"{c.Dn} exists") : NotDone($"{c.Dn} does not exist"),
+        DeleteBranch c => Exists(session, c.Dn) ? NotDone($"{c.Dn} exists") : Done($"{c.Dn} does not exist"),
+        CreateAccount c => Named(session, c.Name, "user"),
+        CreateGroup c => Named(session, c.Name, "group"),
+        DeleteAccount c => Gone(session, c.Name),
+        DeleteGroup c => Gone(session, c.Name),
+        DescribeAccount c => Described(session, c),
+        AddMember c => Membership(session, c.Group, c.Member, wanted: true),
+        RemoveMember c => Membership(session, c.Group, c.Member, wanted: false),
+        _ => throw new InvalidOperationException($"Unknown change {change.GetType().Name}."),
+    };
+
+    private static void Make(LdapSession session, DirectoryChange change, NewPassword? password)
+    {
+        switch (change)
+        {
+            case CreateBranch c:
+                session.Change(new AddRequest(c.Dn, new DirectoryAttribute("objectClass", "organizationalUnit")), $"creating {c.Dn}");
+                break;
+            case CreateAccount c:
+                Create(session, c, password ?? throw new InvalidOperationException("A new account needs a password."));
+                break;
+            case CreateGroup c:
+                session.Change(
+                    new AddRequest(
+                        c.Dn,
+                        new DirectoryAttribute("objectClass", "group"),
+                        new DirectoryAttribute("sAMAccountName", c.Name),
+                        new DirectoryAttribute("groupType", GroupType(c.Scope)),
+                        new DirectoryAttribute("description", c.Description)),
+                    $"creating {c.Dn}");
+                break;
+            case DescribeAccount c:
+                var account = Need(session, c.Name, "userAccountControl");
+                var flags = account.Number("userAccountControl");
+                flags = c.PasswordNeverExpires ? flags | DontExpirePassword : flags & ~DontExpirePassword;
+                var modify = new ModifyRequest(account.DistinguishedName);
+                modify.Modifications.Add(Replace("userAccountControl", flags.ToString(System.Globalization.CultureInfo.InvariantCulture)));
+                modify.Modifications.Add(Replace("description", c.Description));
+                session.Change(modify, $"changing {account.DistinguishedName}");
+                break;
+            case AddMember c:
+                Member(session, c.Group, c.Member, DirectoryAttributeOperation.Add);
+                break;
+            case RemoveMember c:
+                Member(session, c.Group, c.Member, DirectoryAttributeOperation.Delete);
+                break;
+            case DeleteBranch c:
+                session.Change(new DeleteRequest(c.Dn), $"deleting {c.Dn}");
+                break;
+            case DeleteAccount c:
+                session.Change(new DeleteRequest(Need(session, c.Name, "objectSid").DistinguishedName), $"deleting {c.Dn}");
+                break;
+            case DeleteGroup c:
+                var group = Need(session, c.Name, "member");
+                if (group.Attributes["member"] is not null) throw new ConnectorException(ConnectorFailure.Conflict, $"{c.Name} still has members.");
+                session.Change(new DeleteRequest(group.DistinguishedName), $"deleting {c.Dn}");
+                break;
+            default:
+                throw new InvalidOperationException($"Unknown change {change.GetType().Name}.");
+        }
+    }
+
+    /// <summary>One add with the password in it: the account is there whole, enabled and with its password, or not at all [MS-ADTS 3.1.1.3.1.5].</summary>
+    private static void Create(LdapSession session, CreateAccount c, NewPassword password)
+    {
+        if (session.Find(c.Name, "objectSid") is { } found) throw new ConnectorException(ConnectorFailure.Conflict, $"the name {c.Name} is in use: {found.DistinguishedName}.");
+        var flags = NormalAccount | (c.PasswordNeverExpires ? DontExpirePassword : 0);
+        session.Change(
+            new AddRequest(
+                c.Dn,
+                new DirectoryAttribute("objectClass", "user"),
+                new DirectoryAttribute("sAMAccountName", c.Name),
+                new DirectoryAttribute("userPrincipalName", c.Upn),
+                new DirectoryAttribute("description", c.Description),
+                new DirectoryAttribute("unicodePwd", Encoding.Unicode.GetBytes($"\"{password.Reveal()}\"")),
+                new DirectoryAttribute("userAccountControl", flags.ToString(System.Globalization.CultureInfo.InvariantCulture))),
+            $"creating {c.Dn}");
+    }
+
+    private static void Member(LdapSession session, string group, string member, DirectoryAttributeOperation operation)
+    {
+        var outer = Need(session, group, "objectSid").DistinguishedName;
+        var inner = Need(session, member, "objectSid").DistinguishedName;
+        session.Change(new ModifyRequest(outer, operation, "member", inner), $"changing the members of {outer}");
+    }
+
+    private static DirectoryAttributeModification Replace(string attribute, string value)
+    {
+        var modification = new DirectoryAttributeModification { Name = attribute, Operation = DirectoryAttributeOperation.Replace };
+        if (value.Length > 0) modification.Add(value);
+        return modification;
+    }
+
+    private static string GroupType(GroupScope scope)
+    {
+        var type = SecurityEnabled | scope switch
+        {
+            GroupScope.Global => 0x2u,
+            GroupScope.DomainLocal => 0x4u,
+            _ => 0x8u,
+        };
+        return ((int)type).ToString(System.Globalization.CultureInfo.InvariantCulture); // the attribute is signed
+    }
+
+    private static SearchResultEntry Need(LdapSession session, string name, string attribute) =>
+        session.Find(name, attribute) ?? throw new ConnectorException(ConnectorFailure.NotFound, $"there is no {name} in the directory.");
+
+    private static bool Exists(LdapSession session, string dn) => session.Read(dn, "objectClass") is not null;
+
+    private static Observation Named(LdapSession session, string name, string wanted)
+    {
+        if (session.Find(name, "objectClass") is not { } found) return NotDone($"{name} does not exist");
+        return found.Texts("objectClass").Contains(wanted) && !found.Texts("objectClass").Contains("computer")
+            ? Done($"{name} exists: {found.DistinguishedName}")
+            : new Observation(ObservedState.Impossible, $"the name {name} belongs to {found.DistinguishedName}");
+    }
+
+    private static Observation Gone(LdapSession session, string name) =>
+        session.Find(name, "objectSid") is null ? Done($"{name} does not exist") : NotDone($"{name} exists");
+
+    private static Observation Described(LdapSession session, DescribeAccount c)
+    {
+        if (session.Find(c.Name, "description", "userAccountControl") is not { } found) return new Observation(ObservedState.Impossible, $"{c.Name} does not exist");
+        var never = (found.Number("userAccountControl") & DontExpirePassword) != 0;
+        return found.Text("description") == c.Description && never == c.PasswordNeverExpires ? Done("as planned") : NotDone("not as planned");
+    }
+
+    private static Observation Membership(LdapSession session, string group, string member, bool wanted)
+    {
+        var outer = session.Find(group, "objectSid");
+        var inner = session.Find(member, "objectSid");
+        if (outer is null || inner is null) return new Observation(wanted ? ObservedState.Impossible : ObservedState.Done, $"{(outer is null ? group : member)} does not exist");
+        var holds = session.Search(outer.DistinguishedName, SearchScope.Base, $"(member={LdapSession.EscapeFilter(inner.DistinguishedName)})", "objectSid").Any();
+        return new Observation(holds == wanted ? ObservedState.Done : ObservedState.NotDone, holds ? $"{member} is in {group}" : $"{member} is not in {group}");
+    }
+
+    private static Observation Done(string seen) => new(ObservedState.Done, seen);
+
+    private static Observation NotDone(string seen) => new(ObservedState.NotDone, seen);
+}

@@ -1,0 +1,176 @@
+using System.DirectoryServices.Protocols;
+using System.Net;
+using System.Text;
+
+namespace JustRight.Connectors.Ldap;
+
+/// <summary>A bound connection to a controller, with our errors instead of the library's.</summary>
+internal sealed class LdapSession : IDisposable
+{
+    private const int PageSize = 500;
+    private const int InvalidCredentials = 49;
+    private readonly LdapConnection _connection;
+    private readonly LdapTarget _target;
+
+    private LdapSession(LdapConnection connection, LdapTarget target) => (_connection, _target) = (connection, target);
+
+    /// <summary>The naming context of the domain.</summary>
+    public string Root { get; private set; } = "";
+
+    /// <summary>The controller that answers, by its own name.</summary>
+    public string Controller { get; private set; } = "";
+
+    /// <summary>Checks the certificate, connects and binds.</summary>
+    public static async Task<LdapSession> OpenAsync(LdapTarget target, CancellationToken cancel)
+    {
+        if (target.Password.Reveal().Length == 0)
+            throw new ConnectorException(ConnectorFailure.SignIn, "the password is empty: a directory would take that for an anonymous sign-in [RFC 4513 5.1.2].");
+        await TlsTrust.CheckAsync(target, cancel);
+        return await Task.Run(() => Open(target), cancel);
+    }
+
+    /// <summary>Searches, page by page [RFC 2696].</summary>
+    public IEnumerable<SearchResultEntry> Search(string baseDn, SearchScope scope, string filter, params string[] attributes)
+    {
+        var paging = new PageResultRequestControl(PageSize);
+        do
+        {
+            var request = new SearchRequest(baseDn, filter, scope, attributes);
+            if (scope != SearchScope.Base) request.Controls.Add(paging);
+            SearchResponse response;
+            try
+            {
+                response = Send<SearchResponse>(request, $"reading {baseDn}");
+            }
+            catch (ConnectorException e) when (e.Failure == ConnectorFailure.NotFound)
+            {
+                yield break;
+            }
+
+            foreach (SearchResultEntry entry in response.Entries) yield return entry;
+            paging.Cookie = response.Controls.OfType<PageResultResponseControl>().FirstOrDefault()?.Cookie ?? [];
+        }
+        while (paging.Cookie.Length > 0);
+    }
+
+    /// <summary>Reads one object, or null when it is not there or may not be seen.</summary>
+    public SearchResultEntry? Read(string dn, params string[] attributes) =>
+        Search(dn, SearchScope.Base, "(objectClass=*)", attributes).FirstOrDefault();
+
+    /// <summary>Finds an object by logon name, or null.</summary>
+    public SearchResultEntry? Find(string name, params string[] attributes) =>
+        Search(Root, SearchScope.Subtree, $"(sAMAccountName={EscapeFilter(name)})", attributes).FirstOrDefault();
+
+    /// <summary>Sends a request that changes something.</summary>
+    /// <param name="doing">What it is for, for the error: <c>creating CN=…</c>.</param>
+    public void Change(DirectoryRequest request, string doing) => Send<DirectoryResponse>(request, doing);
+
+    /// <summary>Escapes a value for a filter [RFC 4515 3].</summary>
+    public static string EscapeFilter(string value)
+    {
+        var text = new StringBuilder(value.Length);
+        foreach (var b in Encoding.UTF8.GetBytes(value))
+        {
+            if (b is (byte)'*' or (byte)'(' or (byte)')' or (byte)'\\' or 0 or >= 0x80) text.Append('\\').Append(b.ToString("x2", System.Globalization.CultureInfo.InvariantCulture));
+            else text.Append((char)b);
+        }
+
+        return text.ToString();
+    }
+
+    /// <inheritdoc/>
+    public void Dispose() => _connection.Dispose();
+
+    private static LdapSession Open(LdapTarget target)
+    {
+        var connection = new LdapConnection(
+            new LdapDirectoryIdentifier(target.Controller, target.Port, fullyQualifiedDnsHostName: true, connectionless: false),
+            new NetworkCredential(target.SignInAs, target.Password.Reveal()),
+            AuthType.Basic)
+        {
+            Timeout = TimeSpan.FromSeconds(30),
+        };
+        try
+        {
+            connection.SessionOptions.ProtocolVersion = 3;
+            connection.SessionOptions.ReferralChasing = ReferralChasingOptions.None;
+            connection.SessionOptions.SecureSocketLayer = true;
+            if (!OperatingSystem.IsWindows())
+            {
+                connection.SessionOptions.TrustedCertificatesDirectory = Path.GetFullPath(target.CaFolder);
+                connection.SessionOptions.StartNewTlsSessionContext();
+            }
+
+            connection.Bind();
+            var session = new LdapSession(connection, target);
+            var rootDse = session.Read("", "defaultNamingContext", "dnsHostName") ?? throw new ConnectorException(ConnectorFailure.Unreachable, $"{target.Controller} shows no root entry.");
+            session.Root = rootDse.Text("defaultNamingContext") ?? target.Domain.Root;
+            session.Controller = rootDse.Text("dnsHostName") ?? target.Controller;
+            return session;
+        }
+        catch (LdapException e)
+        {
+            connection.Dispose();
+            throw e.ErrorCode == InvalidCredentials
+                ? new ConnectorException(ConnectorFailure.SignIn, $"{target.Controller} refuses the sign-in of {target.SignInAs}: wrong name or password, or the account may not be used.", e)
+                : new ConnectorException(ConnectorFailure.Unreachable, $"{target.Controller}:{target.Port} cannot be used: {e.Message}", e);
+        }
+        catch
+        {
+            connection.Dispose();
+            throw;
+        }
+    }
+
+    private T Send<T>(DirectoryRequest request, string doing)
+        where T : DirectoryResponse
+    {
+        try
+        {
+            return (T)_connection.SendRequest(request);
+        }
+        catch (DirectoryOperationException e) when (e.Response is not null)
+        {
+            throw Translate(e, doing);
+        }
+        catch (LdapException e)
+        {
+            throw new ConnectorException(ConnectorFailure.Unreachable, $"{_target.Controller} broke off while {doing}: {e.Message}", e);
+        }
+    }
+
+    private ConnectorException Translate(DirectoryOperationException e, string doing)
+    {
+        var said = e.Response.ErrorMessage?.Split('\n')[0].Trim();
+        var detail = string.IsNullOrEmpty(said) ? "" : $" ({said})";
+        var (failure, text) = e.Response.ResultCode switch
+        {
+            ResultCode.InsufficientAccessRights => (ConnectorFailure.NotAllowed, $"{_target.SignInAs} has no right for {doing}"),
+            ResultCode.NoSuchObject => (ConnectorFailure.NotFound, $"{doing} failed: the branch or object is not there"),
+            ResultCode.EntryAlreadyExists => (ConnectorFailure.Conflict, $"{doing} failed: it exists already"),
+            ResultCode.NotAllowedOnNonLeaf => (ConnectorFailure.Conflict, $"{doing} failed: it is not empty"),
+            var code => (ConnectorFailure.Conflict, $"{doing} was refused: {code}"),
+        };
+        return new ConnectorException(failure, $"{_target.Controller}: {text}{detail}.", e);
+    }
+}
+
+/// <summary>Typed reading of entries.</summary>
+internal static class EntryReading
+{
+    /// <summary>The first value as text, or null.</summary>
+    public static string? Text(this SearchResultEntry entry, string attribute) =>
+        entry.Attributes[attribute] is { Count: > 0 } values ? (string)values.GetValues(typeof(string))[0] : null;
+
+    /// <summary>The first value as bytes, or null.</summary>
+    public static byte[]? Bytes(this SearchResultEntry entry, string attribute) =>
+        entry.Attributes[attribute] is { Count: > 0 } values ? (byte[])values.GetValues(typeof(byte[]))[0] : null;
+
+    /// <summary>The first value as a number, or 0.</summary>
+    public static long Number(this SearchResultEntry entry, string attribute) =>
+        long.TryParse(entry.Text(attribute), System.Globalization.CultureInfo.InvariantCulture, out var number) ? number : 0;
+
+    /// <summary>All values as text.</summary>
+    public static IEnumerable<string> Texts(this SearchResultEntry entry, string attribute) =>
+        entry.Attributes[attribute] is { } values ? values.GetValues(typeof(string)).Cast<string>() : [];
+}

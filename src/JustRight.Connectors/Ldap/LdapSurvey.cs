@@ -1,0 +1,153 @@
+using System.DirectoryServices.Protocols;
+using JustRight.Core.Estates;
+using JustRight.Core.Rights.Directory;
+using JustRight.Core.Sheets;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Connectors.Ldap;
+
+/// <summary>Reads accounts, groups and memberships: what lies below the branches, what was asked for by name, and every group above them.</summary>
+internal sealed class LdapSurvey(LdapSession session, Domain domain, TimeProvider time)
+{
+    private static readonly string[] Attributes =
+    [
+        "objectSid", "objectClass", "sAMAccountName", "description", "primaryGroupID", "userAccountControl",
+        "msDS-User-Account-Control-Computed", "accountExpires", "pwdLastSet", "groupType", "member", "memberOf",
+    ];
+
+    private readonly Dictionary<string, SearchResultEntry> _entries = new(StringComparer.OrdinalIgnoreCase); // by DN
+    private readonly Dictionary<string, Sid> _sids = new(StringComparer.OrdinalIgnoreCase);
+    private readonly HashSet<string> _wholeGroups = new(StringComparer.OrdinalIgnoreCase); // groups whose strangers are named too
+
+    /// <summary>Takes the reading.</summary>
+    public DirectorySnapshot Read(DirectoryScope scope, CancellationToken cancel)
+    {
+        var domainSid = session.Read(session.Root, "objectSid")?.Bytes("objectSid") is { } bytes && Sid.TryFromBytes(bytes, out var sid) ? sid : default;
+        if (domainSid.IsEmpty) throw new ConnectorException(ConnectorFailure.NotAllowed, $"the SID of {session.Root} may not be read.");
+        var branches = scope.Branches.SelectMany(WithParents).Distinct(StringComparer.OrdinalIgnoreCase).Where(b => session.Read(b, "objectClass") is not null).ToList();
+
+        var queue = new Queue<string>();
+        foreach (var branch in scope.Branches.Where(b => branches.Contains(b, StringComparer.OrdinalIgnoreCase)))
+            foreach (var entry in session.Search(branch, SearchScope.Subtree, "(|(objectClass=user)(objectClass=group))", Attributes)) Take(entry, whole: true);
+        foreach (var name in scope.Names)
+            if (session.Find(name, Attributes) is { } named) Take(named, whole: false);
+        Take($"<SID={domainSid.Append(DirectorySnapshot.DomainUsersRid)}>");
+
+        while (queue.TryDequeue(out var dn))
+        {
+            cancel.ThrowIfCancellationRequested();
+            var entry = _entries[dn];
+            foreach (var group in entry.Texts("memberOf").Where(g => !_entries.ContainsKey(g))) Take(group);
+            var primary = entry.Number("primaryGroupID");
+            if (primary != 0 && !_sids.ContainsValue(domainSid.Append((uint)primary))) Take($"<SID={domainSid.Append((uint)primary)}>");
+        }
+
+        return new DirectorySnapshot(domain.ShortName, domainSid, session.Controller, time.GetUtcNow(), [.. Principals().OrderBy(p => p.Sid)], branches, null);
+
+        void Take(object what, bool whole = false)
+        {
+            var entry = what as SearchResultEntry ?? session.Read((string)what, Attributes);
+            if (entry?.Bytes("objectSid") is not { } raw || !Sid.TryFromBytes(raw, out var own)) return;
+            if (whole) _wholeGroups.Add(entry.DistinguishedName);
+            if (!_entries.TryAdd(entry.DistinguishedName, entry)) return;
+            _sids[entry.DistinguishedName] = own;
+            queue.Enqueue(entry.DistinguishedName);
+        }
+    }
+
+    private IEnumerable<DirectoryPrincipal> Principals()
+    {
+        var strangers = new Dictionary<string, DirectoryPrincipal>(StringComparer.OrdinalIgnoreCase);
+        foreach (var entry in _entries.Values.ToList())
+        {
+            var members = new List<Sid>();
+            var seen = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
+            foreach (var member in Members(entry))
+            {
+                seen.Add(member);
+                if (_sids.TryGetValue(member, out var sid)) members.Add(sid);
+                else if (_wholeGroups.Contains(entry.DistinguishedName) && Stranger(member, strangers) is { } stranger) members.Add(stranger.Sid);
+            }
+
+            yield return ToPrincipal(entry, members, Unread(entry, seen));
+        }
+
+        foreach (var stranger in strangers.Values) yield return stranger;
+    }
+
+    /// <summary>When a member says that it is in a group, and the group does not show it, the group's members may not be read.</summary>
+    private string? Unread(SearchResultEntry group, HashSet<string> seen)
+    {
+        if (!IsGroup(group)) return null;
+        var hidden = _entries.Values.FirstOrDefault(e => e.Texts("memberOf").Contains(group.DistinguishedName, StringComparer.OrdinalIgnoreCase) && !seen.Contains(e.DistinguishedName));
+        return hidden is null ? null : $"{hidden.DistinguishedName} says it is a member, and the group does not show it";
+    }
+
+    private DirectoryPrincipal? Stranger(string dn, Dictionary<string, DirectoryPrincipal> strangers)
+    {
+        if (strangers.TryGetValue(dn, out var known)) return known;
+        if (session.Read(dn, Attributes) is not { } entry || entry.Bytes("objectSid") is not { } raw || !Sid.TryFromBytes(raw, out _)) return null;
+        return strangers[dn] = ToPrincipal(entry, [], IsGroup(entry) ? "its members were not asked for" : null);
+    }
+
+    /// <summary>The members, large groups range by range [MS-ADTS 3.1.1.3.1.3.3].</summary>
+    private IEnumerable<string> Members(SearchResultEntry entry)
+    {
+        foreach (var member in entry.Texts("member")) yield return member;
+        var range = RangeOf(entry);
+        while (range is not null)
+        {
+            foreach (var member in entry.Texts(range)) yield return member;
+            if (range.EndsWith('*')) yield break;
+            var next = int.Parse(range[(range.LastIndexOf('-') + 1)..], System.Globalization.CultureInfo.InvariantCulture) + 1;
+            if (session.Read(entry.DistinguishedName, $"member;range={next}-*") is not { } more) yield break;
+            entry = more;
+            range = RangeOf(entry);
+        }
+    }
+
+    private static string? RangeOf(SearchResultEntry entry) =>
+        entry.Attributes.AttributeNames.Cast<string>().FirstOrDefault(n => n.StartsWith("member;range=", StringComparison.OrdinalIgnoreCase));
+
+    private DirectoryPrincipal ToPrincipal(SearchResultEntry entry, IReadOnlyList<Sid> members, string? unread)
+    {
+        var classes = entry.Texts("objectClass").ToHashSet(StringComparer.OrdinalIgnoreCase);
+        var groupType = unchecked((uint)(int)entry.Number("groupType"));
+        Sid.TryFromBytes(entry.Bytes("objectSid"), out var sid);
+        return new DirectoryPrincipal(
+            sid,
+            classes.Contains("group") ? PrincipalKind.Group : classes.Contains("computer") ? PrincipalKind.Computer : PrincipalKind.User,
+            entry.Text("sAMAccountName") ?? sid.ToString(),
+            entry.DistinguishedName)
+        {
+            Description = entry.Text("description") ?? "",
+            PrimaryGroupRid = (uint)entry.Number("primaryGroupID"),
+            State = StateOf(entry),
+            Scope = (groupType & 0x4) != 0 ? GroupScope.DomainLocal : (groupType & 0x8) != 0 ? GroupScope.Universal : GroupScope.Global,
+            IsSecurity = !IsGroup(entry) || (groupType & 0x80000000) != 0,
+            Members = members,
+            MembersUnread = unread,
+        };
+    }
+
+    private AccountState StateOf(SearchResultEntry entry)
+    {
+        if (IsGroup(entry)) return AccountState.None;
+        var flags = entry.Number("userAccountControl") | entry.Number("msDS-User-Account-Control-Computed");
+        var state = AccountState.None;
+        if ((flags & 0x2) != 0) state |= AccountState.Disabled;
+        if ((flags & 0x10) != 0) state |= AccountState.Locked;
+        if ((flags & 0x10000) != 0) state |= AccountState.PasswordNeverExpires;
+        if ((flags & 0x800000) != 0 || (entry.Attributes["pwdLastSet"] is not null && entry.Number("pwdLastSet") == 0)) state |= AccountState.PasswordExpired;
+        var expires = entry.Number("accountExpires");
+        if (expires is > 0 and < long.MaxValue && DateTimeOffset.FromFileTime(expires) <= time.GetUtcNow()) state |= AccountState.Expired;
+        return state;
+    }
+
+    private static bool IsGroup(SearchResultEntry entry) => entry.Texts("objectClass").Contains("group", StringComparer.OrdinalIgnoreCase);
+
+    private static IEnumerable<string> WithParents(string dn)
+    {
+        for (var name = DistinguishedName.Parse(dn); name is not null && name.Parts[0].Type != "DC"; name = name.Parent) yield return name.Text;
+    }
+}

@@ -1,0 +1,34 @@
+namespace JustRight.Contracts;
+
+/// <summary>A sheet in a list.</summary>
+public sealed record SheetSummary(string Name, string Product, string Release, string Title, string Source, int Accounts, int Needs, DateTimeOffset? AddedAt, string? AddedBy);
+
+/// <summary>A sheet with its text as the user wrote it.</summary>
+public sealed record SheetView(SheetSummary Summary, string Text, IReadOnlyList<SheetAccountView> Accounts, IReadOnlyList<SheetPlaceView> Places);
+
+/// <summary>An account of a sheet.</summary>
+public sealed record SheetAccountView(string Key, string Purpose, string WorksAs, int Line);
+
+/// <summary>A place of a sheet.</summary>
+public sealed record SheetPlaceView(string Key, string Kind, int Line);
+
+/// <summary>An estate in a list.</summary>
+/// <param name="Pretend">Whether it is the lab.</param>
+public sealed record EstateSummary(string Name, string Title, string Domain, string Reach, bool Pretend, int Hosts, int Instances, DateTimeOffset? AddedAt, string? AddedBy);
+
+/// <summary>An estate with its text and what its last survey could not read.</summary>
+public sealed record EstateView(EstateSummary Summary, string Text, SurveyView? Survey);
+
+/// <summary>What a survey read.</summary>
+public sealed record SurveyView(DateTimeOffset TakenAt, bool Pretend, string ReadFrom, int Accounts, int Groups, int Hosts, int Instances, IReadOnlyList<CornerView> Unseen);
+
+/// <summary>A part that could not be read.</summary>
+public sealed record CornerView(string Place, string Reason, DateTimeOffset At);
+
+/// <summary>An install in a list, with its fit at a glance.</summary>
+/// <param name="Fit">Null while no survey was taken.</param>
+/// <param name="Next">What comes next, and whose turn it is.</param>
+public sealed record InstallSummary(string Name, string Sheet, string Title, string Estate, string Stage, bool Pretend, LeaningView? Fit, DateTimeOffset? SurveyedAt, string Next, DateTimeOffset AddedAt, string AddedBy);
+
+/// <summary>An install with its text.</summary>
+public sealed record InstallView(InstallSummary Summary, string Text);

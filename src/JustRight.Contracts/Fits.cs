@@ -1,0 +1,36 @@
+namespace JustRight.Contracts;
+
+/// <summary>How far something leans, for the balance.</summary>
+/// <param name="Unread">Corners of the estate that could not be read.</param>
+/// <param name="Words">The words beside the sign.</param>
+public sealed record LeaningView(int Met, int Missing, int Later, int Unseen, int Spare, int Barred, int Unread, string Words);
+
+/// <summary>The fit of an install.</summary>
+/// <param name="Decisions">Choices among alternatives, repeated in every report.</param>
+/// <param name="Notes">What the plan notes, repeated in every report.</param>
+public sealed record FitView(
+    string Install, string Sheet, string Title, string Estate, string Stage, bool Pretend, DateTimeOffset SurveyedAt, LeaningView Leaning,
+    IReadOnlyList<string> Places, IReadOnlyList<AccountFitView> Accounts, IReadOnlyList<FindingView> Findings, IReadOnlyList<CornerView> Unseen,
+    IReadOnlyList<DecisionView> Decisions, IReadOnlyList<string> Notes);
+
+/// <summary>The fit of an account.</summary>
+public sealed record AccountFitView(string Key, string Name, string Purpose, string? Dn, LeaningView Leaning, IReadOnlyList<JudgementView> Rights);
+
+/// <summary>The verdict on one right.</summary>
+/// <param name="Kind">The kind of need, or <c>account</c> for what an account needs of itself.</param>
+/// <param name="Group">The column of the matrix: the sheet's place, the domain, or the host or instance where a right was found.</param>
+/// <param name="Verdict"><c>met</c>, <c>unmet</c>, <c>later</c>, <c>unseen</c>, <c>spare</c>, <c>barred</c> or <c>done</c>.</param>
+/// <param name="At">The line of the sheet, estate or install that asks or bars.</param>
+public sealed record JudgementView(
+    string Id, string Account, string Kind, string Right, string Place, string Group, string Verdict, string Reason, string? Why, string? Giver, string? GivenBy, string? Through,
+    string? At, IReadOnlyList<PathView> Paths, IReadOnlyList<PathView> DeniedBy, IReadOnlyList<string> Notes, IReadOnlyList<string> Brings);
+
+/// <summary>A path.</summary>
+public sealed record PathView(IReadOnlyList<PathStepView> Steps);
+
+/// <summary>A step of a path.</summary>
+/// <param name="Kind"><c>account</c>, <c>domain-group</c>, <c>local-group</c>, <c>login</c>, <c>role</c> or <c>right</c>.</param>
+public sealed record PathStepView(string Kind, string Name);
+
+/// <summary>Something at a place worth a person's eye.</summary>
+public sealed record FindingView(string Place, string Text, bool TooMuch);

@@ -1,0 +1,28 @@
+namespace JustRight.Contracts;
+
+/// <summary>The steps that are left.</summary>
+public sealed record WorklistView(
+    string Install, bool Pretend, DateTimeOffset SurveyedAt, IReadOnlyList<StepView> Give, IReadOnlyList<StepView> Remove, IReadOnlyList<string> LeftToSetup, IReadOnlyList<NotOfferedView> NotOffered);
+
+/// <summary>One step.</summary>
+/// <param name="Blocked">Why it cannot be made now.</param>
+public sealed record StepView(string Id, int Number, string Words, string Giver, string Place, string Why, string? Blocked, IReadOnlyList<string> For, string At);
+
+/// <summary>Something too much that a person must decide.</summary>
+public sealed record NotOfferedView(string For, string Reason);
+
+/// <summary>An order to carry out steps that a person has seen and confirmed.</summary>
+/// <param name="Remove">Whether these are removals.</param>
+/// <param name="Steps">The ids of the confirmed steps, in order.</param>
+public sealed record GrantOrder(bool Remove, IReadOnlyList<string> Steps);
+
+/// <summary>Long work.</summary>
+/// <param name="State"><c>queued</c>, <c>running</c>, <c>done</c>, <c>failed</c> or <c>interrupted</c>.</param>
+public sealed record JobView(string Id, string Kind, string Subject, string State, string StartedBy, DateTimeOffset CreatedAt, DateTimeOffset? EndedAt, int Done, int Total, string? Message, IReadOnlyList<JobStepView> Steps);
+
+/// <summary>A step of a grant as it was carried out.</summary>
+/// <param name="State"><c>waiting</c>, <c>intended</c>, <c>made</c>, <c>skipped</c> or <c>failed</c>.</param>
+public sealed record JobStepView(int Number, string Words, string Giver, string Place, string State, string? Before, string? After, DateTimeOffset? At);
+
+/// <summary>One event of a job's progress.</summary>
+public sealed record JobEvent(string State, int Done, int Total, string Text, JobStepView? Step);

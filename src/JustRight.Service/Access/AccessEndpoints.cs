@@ -1,0 +1,84 @@
+using System.Security.Claims;
+using JustRight.Contracts;
+using JustRight.Service.Hosting;
+using JustRight.Service.Log;
+using JustRight.Service.Storage;
+using Microsoft.AspNetCore.Authentication;
+using Microsoft.AspNetCore.Authentication.Cookies;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+
+namespace JustRight.Service.Access;
+
+/// <summary>Sign-in and tokens.</summary>
+internal static class AccessEndpoints
+{
+    /// <summary>The rate limit for sign-in, by address.</summary>
+    public const string SignInLimit = "sign-in";
+
+    private const int FirstTokenDays = 90;
+
+    public static void MapAccess(this IEndpointRouteBuilder api)
+    {
+        api.MapPost("/sign-in", async Task<Results<Ok<WhoView>, ProblemHttpResult>> (SignInCode order, HttpContext http, AccessKeys keys, LogBook log, CancellationToken cancel) =>
+        {
+            if (!await keys.UseCodeAsync(order.Code, cancel)) return WrongCode();
+            await http.SignInAsync(CookieAuthenticationDefaults.AuthenticationScheme, TokenHandler.Principal("owner (sign-in link)", Roles.Owner, CookieAuthenticationDefaults.AuthenticationScheme));
+            await log.AddAsync("owner (sign-in link)", "sign-in", "console", "by a one-time link", cancel);
+            return TypedResults.Ok(new WhoView("owner (sign-in link)", Roles.Owner));
+        }).WithName("SignIn").WithSummary("Signs the console in with a one-time code").RequireRateLimiting(SignInLimit).AllowAnonymous().ProducesProblem(401);
+
+        api.MapPost("/sign-out", async (HttpContext http) =>
+        {
+            await http.SignOutAsync(CookieAuthenticationDefaults.AuthenticationScheme);
+            return TypedResults.NoContent();
+        }).WithName("SignOut").WithSummary("Signs the console out").AllowAnonymous();
+
+        api.MapGet("/me", (ClaimsPrincipal user) => TypedResults.Ok(new WhoView(user.Identity!.Name!, user.FindFirstValue(ClaimTypes.Role)!)))
+            .WithName("WhoAmI").WithSummary("Who is signed in").RequireAuthorization(Roles.Reader);
+
+        api.MapPost("/tokens/claim", async Task<Results<Ok<NewTokenView>, ProblemHttpResult>> (TokenClaim claim, AccessKeys keys, LogBook log, CancellationToken cancel) =>
+        {
+            if (NameFault(claim.Name) is { } fault) return fault;
+            if (!await keys.UseCodeAsync(claim.Code, cancel)) return WrongCode();
+            var (token, row) = await keys.NewTokenAsync(claim.Name, Roles.Owner, TimeSpan.FromDays(FirstTokenDays), cancel);
+            await log.AddAsync(claim.Name, "token", claim.Name, $"claimed with a one-time code: {row.Role}, until {row.ExpiresAt:yyyy-MM-dd}", cancel);
+            return TypedResults.Ok(new NewTokenView(row.Name, row.Role, token, row.ExpiresAt));
+        }).WithName("ClaimToken").WithSummary("Exchanges a one-time code for a token").RequireRateLimiting(SignInLimit).AllowAnonymous().ProducesProblem(401).ProducesProblem(400);
+
+        api.MapGet("/tokens", async (IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
+        {
+            await using var db = await databases.CreateDbContextAsync(cancel);
+            var rows = await db.Tokens.AsNoTracking().OrderBy(t => t.Name).ToListAsync(cancel);
+            return TypedResults.Ok<IReadOnlyList<TokenView>>([.. rows.Select(t => new TokenView(t.Name, t.Role, t.CreatedAt, t.ExpiresAt, t.LastUsedAt))]);
+        }).WithName("ListTokens").WithSummary("The tokens, without their values").RequireAuthorization(Roles.Owner);
+
+        api.MapPost("/tokens", async Task<Results<Ok<NewTokenView>, ProblemHttpResult>> (TokenOrder order, ClaimsPrincipal user, AccessKeys keys, LogBook log, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
+        {
+            if (NameFault(order.Name) is { } fault) return fault;
+            if (!Roles.All.Contains(order.Role)) return Problems.Bad("role", $"'{order.Role}' is not a role.", string.Join(", ", Roles.All), order.Role, Roles.All);
+            if (order.Days is < 1 or > 366) return Problems.Bad("days", "A token is good for 1 to 366 days.", "1 to 366");
+            await using var db = await databases.CreateDbContextAsync(cancel);
+            if (await db.Tokens.AnyAsync(t => t.Name == order.Name, cancel)) return Problems.Bad("name", $"There is a token called '{order.Name}' already.", "another name, or revoke that one first");
+            var (token, row) = await keys.NewTokenAsync(order.Name, order.Role, TimeSpan.FromDays(order.Days), cancel);
+            await log.AddAsync(user.Identity!.Name!, "token", order.Name, $"made: {row.Role}, until {row.ExpiresAt:yyyy-MM-dd}", cancel);
+            return TypedResults.Ok(new NewTokenView(row.Name, row.Role, token, row.ExpiresAt));
+        }).WithName("MakeToken").WithSummary("Makes a token; its value is shown this once").RequireAuthorization(Roles.Owner).ProducesProblem(400);
+
+        api.MapDelete("/tokens/{name}", async Task<Results<NoContent, ProblemHttpResult>> (string name, ClaimsPrincipal user, LogBook log, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
+        {
+            await using var db = await databases.CreateDbContextAsync(cancel);
+            if (await db.Tokens.Where(t => t.Name == name).ExecuteDeleteAsync(cancel) == 0) return Problems.NotFound("token", name, await db.Tokens.Select(t => t.Name).ToListAsync(cancel));
+            await log.AddAsync(user.Identity!.Name!, "token", name, "revoked", cancel);
+            return TypedResults.NoContent();
+        }).WithName("RevokeToken").WithSummary("Revokes a token").RequireAuthorization(Roles.Owner).ProducesProblem(404);
+    }
+
+    private static ProblemHttpResult? NameFault(string name) =>
+        name.Length is > 0 and <= 60 && name.All(c => char.IsAsciiLetterOrDigit(c) || "-_.@ ".Contains(c, StringComparison.Ordinal))
+            ? null
+            : Problems.Bad("name", "This cannot be a token's name.", "1 to 60 letters, digits, spaces or - _ . @");
+
+    private static ProblemHttpResult WrongCode() =>
+        Problems.Of(401, "sign-in", "This code is unknown, used or too old.", "Ask for a new link: restart the service with --JustRight:SignInLinks 1.");
+}

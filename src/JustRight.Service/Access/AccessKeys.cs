@@ -1,0 +1,67 @@
+using System.Buffers.Text;
+using System.Security.Cryptography;
+using System.Text;
+using JustRight.Service.Storage;
+using Microsoft.EntityFrameworkCore;
+
+namespace JustRight.Service.Access;
+
+/// <summary>Tokens and one-time codes. They are shown once and kept as hashes.</summary>
+public sealed class AccessKeys(IDbContextFactory<AppDb> databases, TimeProvider time)
+{
+    private static readonly TimeSpan CodeLife = TimeSpan.FromHours(1);
+    private static readonly TimeSpan UseIsNotedEvery = TimeSpan.FromMinutes(5);
+
+    /// <summary>Makes a one-time code, good for an hour, that signs in as owner.</summary>
+    public async Task<string> NewCodeAsync(CancellationToken cancel)
+    {
+        var code = Random();
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        db.Codes.Add(new CodeRow { Hash = Hash(code), ExpiresAt = time.GetUtcNow() + CodeLife });
+        await db.SaveChangesAsync(cancel);
+        return code;
+    }
+
+    /// <summary>Uses a code up; false when it is unknown, used or too old.</summary>
+    public async Task<bool> UseCodeAsync(string code, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var hash = Hash(code);
+        var row = await db.Codes.FirstOrDefaultAsync(c => c.Hash == hash, cancel);
+        if (row is null) return false;
+        // Deleting by hash is what makes it one-time: of two at once, one deletes nothing.
+        var used = await db.Codes.Where(c => c.Hash == hash).ExecuteDeleteAsync(cancel);
+        return used == 1 && row.ExpiresAt > time.GetUtcNow();
+    }
+
+    /// <summary>Makes a token.</summary>
+    public async Task<(string Token, TokenRow Row)> NewTokenAsync(string name, string role, TimeSpan life, CancellationToken cancel)
+    {
+        var token = "jr_" + Random();
+        var row = new TokenRow { Name = name, Role = role, Hash = Hash(token), CreatedAt = time.GetUtcNow(), ExpiresAt = time.GetUtcNow() + life };
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        db.Tokens.Add(row);
+        await db.SaveChangesAsync(cancel);
+        return (token, row);
+    }
+
+    /// <summary>The token's row, or null when it is unknown or has expired.</summary>
+    public async Task<TokenRow?> FindTokenAsync(string token, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var hash = Hash(token);
+        var row = await db.Tokens.FirstOrDefaultAsync(t => t.Hash == hash, cancel);
+        if (row is null || row.ExpiresAt <= time.GetUtcNow()) return null;
+        if (row.LastUsedAt is null || time.GetUtcNow() - row.LastUsedAt > UseIsNotedEvery)
+        {
+            row.LastUsedAt = time.GetUtcNow();
+            await db.SaveChangesAsync(cancel);
+        }
+
+        return row;
+    }
+
+    private static string Random() => Base64Url.EncodeToString(RandomNumberGenerator.GetBytes(24));
+
+    private static string Hash(string key) => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(key)));
+}

@@ -1,0 +1,27 @@
+using System.Security.Claims;
+using System.Text.Encodings.Web;
+using Microsoft.AspNetCore.Authentication;
+using Microsoft.Extensions.Options;
+
+namespace JustRight.Service.Access;
+
+/// <summary>Signs requests in by bearer token [RFC 6750].</summary>
+internal sealed class TokenHandler(IOptionsMonitor<AuthenticationSchemeOptions> options, ILoggerFactory logger, UrlEncoder encoder, AccessKeys keys)
+    : AuthenticationHandler<AuthenticationSchemeOptions>(options, logger, encoder)
+{
+    public const string SchemeName = "Bearer";
+
+    protected override async Task<AuthenticateResult> HandleAuthenticateAsync()
+    {
+        var header = Request.Headers.Authorization.ToString();
+        if (!header.StartsWith("Bearer ", StringComparison.OrdinalIgnoreCase)) return AuthenticateResult.NoResult();
+        var token = await keys.FindTokenAsync(header["Bearer ".Length..].Trim(), Context.RequestAborted);
+        return token is null
+            ? AuthenticateResult.Fail("This token is unknown or has expired.")
+            : AuthenticateResult.Success(new AuthenticationTicket(Principal(token.Name, token.Role, SchemeName), SchemeName));
+    }
+
+    /// <summary>A signed-in person or client.</summary>
+    public static ClaimsPrincipal Principal(string name, string role, string scheme) =>
+        new(new ClaimsIdentity([new Claim(ClaimTypes.Name, name), new Claim(ClaimTypes.Role, role)], scheme));
+}

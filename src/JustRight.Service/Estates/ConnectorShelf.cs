@@ -1,0 +1,43 @@
+using System.Collections.Concurrent;
+using JustRight.Connectors;
+using JustRight.Connectors.Ldap;
+using JustRight.Core.Estates;
+using JustRight.Lab;
+using JustRight.Service.Hosting;
+using JustRight.Service.Secrets;
+using Microsoft.Extensions.Options;
+
+namespace JustRight.Service.Estates;
+
+/// <summary>Opens the connectors an estate asks for: the lab, or a real directory.</summary>
+internal sealed class ConnectorShelf(IOptions<ServiceSettings> settings, SecretStore secrets, TimeProvider time)
+{
+    private readonly ConcurrentDictionary<string, LabFile> _labs = new(StringComparer.Ordinal);
+
+    /// <summary>The connectors of an estate; throws <see cref="ConnectorException"/> when they cannot even be tried.</summary>
+    public async Task<EstateConnectors> OpenAsync(Estate estate, CancellationToken cancel)
+    {
+        switch (estate.Directory.Reach)
+        {
+            case Reach.Lab:
+                var lab = _labs.GetOrAdd(estate.Name, OpenLab);
+                return new EstateConnectors(new LabDirectory(lab, time), new LabHosts(lab, time), new LabInstances(lab, time));
+            case Reach.Ldaps:
+                var reach = estate.Directory;
+                var password = await secrets.GetAsync(reach.Secret!, cancel)
+                    ?? throw new ConnectorException(ConnectorFailure.SignIn, $"there is no secret '{reach.Secret}', which {reach.At} names: set it with justright secret set {reach.Secret}.");
+                return new EstateConnectors(
+                    new LdapDirectory(new LdapTarget(estate.Domain, reach.Controller!, reach.Port, reach.CaFolder!, reach.SignInAs!, password), time), null, null);
+            default:
+                throw new ConnectorException(ConnectorFailure.Unreachable, EstateSurveyor.NoReach(estate.Domain.DnsName));
+        }
+    }
+
+    private LabFile OpenLab(string estate)
+    {
+        var first = Path.Combine(settings.Value.LabStates, estate + ".json");
+        if (File.Exists(first)) return LabFile.Open(Path.Combine(settings.Value.Data, "lab", estate + ".json"), first);
+        IEnumerable<string?> known = Directory.Exists(settings.Value.LabStates) ? Directory.EnumerateFiles(settings.Value.LabStates, "*.json").Select(Path.GetFileNameWithoutExtension).Order() : [];
+        throw new ConnectorException(ConnectorFailure.NotFound, $"the lab has no pretend estate called {estate}; it ships with: {string.Join(", ", known)}.");
+    }
+}

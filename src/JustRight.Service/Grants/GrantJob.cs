@@ -1,0 +1,104 @@
+using JustRight.Connectors;
+using JustRight.Contracts;
+using JustRight.Core.Changes;
+using JustRight.Core.Estates;
+using JustRight.Formats.Surveys;
+using JustRight.Service.Estates;
+using JustRight.Service.Fits;
+using JustRight.Service.Jobs;
+using JustRight.Service.Log;
+using JustRight.Service.Secrets;
+using JustRight.Service.Storage;
+
+namespace JustRight.Service.Grants;
+
+/// <summary>
+/// Carries out confirmed steps. Each goes through the same stages: look, journal the intent, make, look again, journal the
+/// result. A crash between any two leaves a journal from which the next start goes on: a step whose intent is journaled is
+/// looked at first, and made only if it is not true.
+/// </summary>
+internal sealed class GrantJob(
+    FitDesk desk, ConnectorShelf shelf, SecretStore secrets, SurveyJob surveys, LogBook log, JobFeed feed, CrashRehearsal rehearsal, TimeProvider time)
+{
+    /// <summary>Carries out what is left of a job, then reads the estate anew. Stops at the first step that fails.</summary>
+    public async Task<string> RunAsync(AppDb db, JobRow job, CancellationToken cancel)
+    {
+        var estate = (await desk.PlanAsync(job.Subject, cancel)).Estate;
+        var connectors = await shelf.OpenAsync(estate, cancel);
+        foreach (var step in job.Steps.OrderBy(s => s.Number).Where(s => s.State is "waiting" or "intended"))
+        {
+            cancel.ThrowIfCancellationRequested();
+            await CarryOutAsync(db, job, step, estate, connectors, cancel);
+            feed.Tell(job.Id, new JobEvent("running", step.Number, job.Steps.Count, step.Words, JobQueue.View(step)));
+            if (step.State == "failed") return $"stopped at step {step.Number}: {step.After}";
+        }
+
+        await surveys.TakeAsync(estate, job.Id, job.StartedBy, cancel);
+        var judged = await desk.JudgeAsync(job.Subject, cancel);
+        var made = job.Steps.Count(s => s.State == "made");
+        var skipped = job.Steps.Count(s => s.State == "skipped");
+        return $"{made} made{(skipped > 0 ? $", {skipped} already true" : "")}; now {judged!.Fit.Words}";
+    }
+
+    private async Task CarryOutAsync(AppDb db, JobRow job, StepRow step, Estate estate, EstateConnectors connectors, CancellationToken cancel)
+    {
+        var change = SurveyJson.ReadChange(step.ChangeJson);
+        try
+        {
+            var before = await connectors.ObserveAsync(change, cancel);
+            await rehearsal.ReachedAsync(step.Number, "looked", estate, cancel);
+            if (before.State == ObservedState.Done)
+            {
+                // True already: if the intent was journaled, it was this job that made it before it was interrupted.
+                await RecordAsync(step.State == "intended" ? "made" : "skipped", before.Seen);
+                return;
+            }
+
+            if (before.State == ObservedState.Impossible)
+            {
+                step.Before = before.Seen;
+                await RecordAsync("failed", before.Seen);
+                return;
+            }
+
+            var password = change is CreateAccount account ? await secrets.NewPasswordAsync(job.Subject, $"{account.Domain}\\{account.Name}", cancel) : null;
+            if (step.State != "intended")
+            {
+                (step.State, step.Before, step.At) = ("intended", before.Seen, time.GetUtcNow());
+                await JournalAsync("intend", $"{step.Words}; before: {before.Seen}");
+            }
+
+            await rehearsal.ReachedAsync(step.Number, "intended", estate, cancel);
+            await connectors.MakeAsync(change, password, cancel);
+            await rehearsal.ReachedAsync(step.Number, "made", estate, cancel);
+            var after = await connectors.ObserveAsync(change, cancel);
+            await rehearsal.ReachedAsync(step.Number, "looked-again", estate, cancel);
+            await RecordAsync(after.State == ObservedState.Done ? "made" : "failed", after.State == ObservedState.Done ? after.Seen : $"made, but not seen afterwards: {after.Seen}");
+            await rehearsal.ReachedAsync(step.Number, "recorded", estate, cancel);
+        }
+        catch (ConnectorException e)
+        {
+            await RecordAsync("failed", e.Message);
+        }
+
+        Task RecordAsync(string state, string seen)
+        {
+            (step.State, step.After, step.At) = (state, seen, time.GetUtcNow());
+            return JournalAsync(state switch { "made" => "make", "skipped" => "skip", _ => "fail" }, $"{step.Words}; {(state == "failed" ? "because" : "after")}: {seen}");
+        }
+
+        // The step's state and the log's entry are kept in one transaction: neither is ever there without the other.
+        async Task JournalAsync(string action, string detail)
+        {
+            var (state, seenBefore, seenAfter, at) = (step.State, step.Before, step.After, step.At);
+            await log.AddWithAsync(
+                journal =>
+                {
+                    var row = journal.Steps.First(s => s.Id == step.Id);
+                    (row.State, row.Before, row.After, row.At) = (state, seenBefore, seenAfter, at);
+                },
+                job.StartedBy, action, job.Subject, detail, cancel);
+            await db.Entry(step).ReloadAsync(cancel);
+        }
+    }
+}

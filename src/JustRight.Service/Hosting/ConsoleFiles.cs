@@ -1,0 +1,28 @@
+using Microsoft.Extensions.FileProviders;
+
+namespace JustRight.Service.Hosting;
+
+/// <summary>Serves the built console; any path that is no file and no API is the console's own to route.</summary>
+internal static class ConsoleFiles
+{
+    private static readonly string[] NotPages = ["/api", "/openapi", "/health", "/metrics"];
+
+    public static void UseConsole(this WebApplication app, ServiceSettings settings)
+    {
+        if (settings.Console is null || !File.Exists(Path.Combine(settings.Console, "index.html"))) return;
+        var files = new PhysicalFileProvider(Path.GetFullPath(settings.Console));
+        app.Use((http, next) =>
+        {
+            var path = http.Request.Path;
+            var isPage = HttpMethods.IsGet(http.Request.Method) && !NotPages.Any(p => path.StartsWithSegments(p, StringComparison.Ordinal)) && !Path.HasExtension(path.Value);
+            if (isPage) http.Request.Path = "/index.html";
+            return next(http);
+        });
+        app.UseStaticFiles(new StaticFileOptions
+        {
+            FileProvider = files,
+            OnPrepareResponse = file => file.Context.Response.Headers.CacheControl =
+                file.Context.Request.Path.StartsWithSegments("/assets") ? "public, max-age=31536000, immutable" : "no-cache",
+        });
+    }
+}

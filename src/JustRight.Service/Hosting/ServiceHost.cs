@@ -1,0 +1,197 @@
+using System.Globalization;
+using System.Text.Json;
+using System.Threading.RateLimiting;
+using JustRight.Contracts;
+using JustRight.Core.Faults;
+using JustRight.Service.Access;
+using JustRight.Service.Documents;
+using JustRight.Service.Estates;
+using JustRight.Service.Fits;
+using JustRight.Service.Grants;
+using JustRight.Service.Jobs;
+using JustRight.Service.Log;
+using JustRight.Service.Secrets;
+using JustRight.Service.Storage;
+using Microsoft.AspNetCore.Authentication;
+using Microsoft.AspNetCore.Authentication.Cookies;
+using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.Diagnostics;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Options;
+using OpenTelemetry.Metrics;
+using Serilog;
+using Serilog.Events;
+using Serilog.Formatting.Compact;
+
+namespace JustRight.Service.Hosting;
+
+/// <summary>Puts the service together and runs it.</summary>
+public static class ServiceHost
+{
+    private const long MaxRequestBytes = 8_000_000; // above the largest file we read, so that its own message says what is wrong
+    private const string DefaultAddress = "http://127.0.0.1:5820";
+
+    /// <summary>Runs until it is told to stop; returns the process's exit code.</summary>
+    public static async Task<int> RunAsync(string[] args)
+    {
+        var app = Build(args);
+        await PrepareAsync(app);
+        await app.StartAsync();
+        await PrintSignInLinksAsync(app);
+        await app.WaitForShutdownAsync();
+        return 0;
+    }
+
+    /// <summary>Builds the application without starting it.</summary>
+    public static WebApplication Build(string[] args)
+    {
+        var builder = WebApplication.CreateBuilder(args);
+        builder.Services.Configure<ServiceSettings>(builder.Configuration.GetSection("JustRight"));
+        var settings = builder.Configuration.GetSection("JustRight").Get<ServiceSettings>() ?? new ServiceSettings();
+        Directory.CreateDirectory(settings.Data);
+        if (!OperatingSystem.IsWindows()) File.SetUnixFileMode(settings.Data, UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute);
+        if (string.IsNullOrEmpty(builder.Configuration["urls"])) builder.WebHost.UseUrls(DefaultAddress);
+        builder.WebHost.ConfigureKestrel(kestrel =>
+        {
+            kestrel.AddServerHeader = false;
+            kestrel.Limits.MaxRequestBodySize = MaxRequestBytes;
+        });
+        AddLogging(builder, settings);
+        AddParts(builder.Services, settings);
+        AddAccess(builder.Services);
+        builder.Services.AddOpenApi(options => options.AddDocumentTransformer((document, _, _) =>
+        {
+            document.Info.Title = "Just Right";
+            document.Info.Version = "1";
+            document.Servers?.Clear();
+            return Task.CompletedTask;
+        }));
+        builder.Services.AddHealthChecks().AddCheck<DatabaseHealth>("database");
+        builder.Services.AddOpenTelemetry().WithMetrics(metrics => metrics.AddAspNetCoreInstrumentation().AddMeter("System.Runtime").AddPrometheusExporter());
+
+        var app = builder.Build();
+        app.UseExceptionHandler(error => error.Run(WriteProblemAsync));
+        app.UseStatusCodePages(WriteStatusAsync);
+        app.UseMiddleware<PageGuard>();
+        app.UseConsole(settings);
+        app.UseRateLimiter();
+        app.UseAuthentication();
+        app.UseAuthorization();
+        var api = app.MapGroup("/api");
+        api.MapAccess();
+        api.MapDocuments();
+        api.MapFits();
+        api.MapJobs();
+        api.MapLog();
+        api.MapSecrets();
+        app.MapOpenApi().AllowAnonymous();
+        app.MapHealthChecks("/health").AllowAnonymous();
+        app.MapPrometheusScrapingEndpoint("/metrics").AllowAnonymous();
+        return app;
+    }
+
+    private static void AddLogging(WebApplicationBuilder builder, ServiceSettings settings) => builder.Host.UseSerilog((_, logging) => logging
+        .MinimumLevel.Information()
+        .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
+        .MinimumLevel.Override("System", LogEventLevel.Warning)
+        .WriteTo.Console(restrictedToMinimumLevel: LogEventLevel.Warning, formatProvider: CultureInfo.InvariantCulture)
+        .WriteTo.File(new CompactJsonFormatter(), Path.Combine(settings.Data, "logs", "service-.jsonl"), rollingInterval: RollingInterval.Day, retainedFileCountLimit: 30));
+
+    private static void AddParts(IServiceCollection services, ServiceSettings settings)
+    {
+        services.AddSingleton(TimeProvider.System);
+        services.AddPooledDbContextFactory<AppDb>(db => db.UseSqlite($"Data Source={settings.DatabaseFile}"));
+        services.AddDataProtection().SetApplicationName("justright").PersistKeysToFileSystem(new DirectoryInfo(Path.Combine(settings.Data, "keys")));
+        services.AddSingleton<LogBook>();
+        services.AddSingleton<AccessKeys>();
+        services.AddSingleton<SecretStore>();
+        services.AddSingleton<Library>();
+        services.AddSingleton<SurveyShelf>();
+        services.AddSingleton<FitDesk>();
+        services.AddSingleton<ConnectorShelf>();
+        services.AddSingleton<JobFeed>();
+        services.AddSingleton<JobQueue>();
+        services.AddSingleton<SurveyJob>();
+        services.AddSingleton<CrashRehearsal>();
+        services.AddSingleton<GrantJob>();
+        services.AddHostedService<JobRunner>();
+        services.ConfigureHttpJsonOptions(json => json.SerializerOptions.TypeInfoResolverChain.Insert(0, ContractsJson.Default));
+        services.AddProblemDetails();
+    }
+
+    private static void AddAccess(IServiceCollection services)
+    {
+        services.AddAuthentication("Either")
+            .AddPolicyScheme("Either", null, options => options.ForwardDefaultSelector = http =>
+                http.Request.Headers.Authorization.Count > 0 ? TokenHandler.SchemeName : CookieAuthenticationDefaults.AuthenticationScheme)
+            .AddScheme<AuthenticationSchemeOptions, TokenHandler>(TokenHandler.SchemeName, null)
+            .AddCookie(options =>
+            {
+                options.Cookie.Name = "justright";
+                options.Cookie.HttpOnly = true;
+                options.Cookie.SameSite = SameSiteMode.Strict;
+                options.Cookie.SecurePolicy = CookieSecurePolicy.SameAsRequest;
+                options.ExpireTimeSpan = TimeSpan.FromHours(12);
+                options.Events.OnRedirectToLogin = context => SetStatus(context.Response, 401);
+                options.Events.OnRedirectToAccessDenied = context => SetStatus(context.Response, 403);
+            });
+        services.AddAuthorization(Roles.AddPolicies);
+        services.AddRateLimiter(limits =>
+        {
+            limits.RejectionStatusCode = 429;
+            limits.AddPolicy(AccessEndpoints.SignInLimit, http => RateLimitPartition.GetFixedWindowLimiter(
+                http.Connection.RemoteIpAddress?.ToString() ?? "", _ => new FixedWindowRateLimiterOptions { PermitLimit = 10, Window = TimeSpan.FromMinutes(1) }));
+        });
+    }
+
+    private static async Task PrepareAsync(WebApplication app)
+    {
+        await using var db = await app.Services.GetRequiredService<IDbContextFactory<AppDb>>().CreateDbContextAsync();
+        await db.Database.MigrateAsync();
+        await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL;");
+    }
+
+    private static async Task PrintSignInLinksAsync(WebApplication app)
+    {
+        var settings = app.Services.GetRequiredService<IOptions<ServiceSettings>>().Value;
+        var address = app.Urls.First();
+        await Console.Out.WriteLineAsync($"Just Right listens on {address}");
+        await using var db = await app.Services.GetRequiredService<IDbContextFactory<AppDb>>().CreateDbContextAsync();
+        var first = !await db.Log.AnyAsync();
+        var keys = app.Services.GetRequiredService<AccessKeys>();
+        // In the fragment, which a browser never sends: the code reaches no log and no history of a proxy.
+        for (var i = 0; i < Math.Clamp(settings.SignInLinks, first ? 1 : 0, 5); i++)
+            await Console.Out.WriteLineAsync($"One-time sign-in link, good for an hour: {address}/enter#{await keys.NewCodeAsync(CancellationToken.None)}");
+    }
+
+    private static async Task WriteProblemAsync(HttpContext http)
+    {
+        var problem = http.Features.Get<IExceptionHandlerFeature>()?.Error switch
+        {
+            FaultException e => Problems.Of(e.Faults),
+            BadHttpRequestException e => Problems.Of(e.StatusCode, "bad-request", e.InnerException is JsonException json ? $"The body is not the JSON that is expected here, at {json.Path}." : e.Message),
+            Connectors.ConnectorException e => Problems.Of(502, "estate", e.Message),
+            _ => Problems.Of(500, "unexpected", "Something unexpected went wrong.", "The service's log has the details."),
+        };
+        await problem.ExecuteAsync(http);
+    }
+
+    private static async Task WriteStatusAsync(StatusCodeContext context)
+    {
+        var problem = context.HttpContext.Response.StatusCode switch
+        {
+            401 => Problems.Of(401, "sign-in", "Sign in first.", "Open a sign-in link, or send a token."),
+            403 => Problems.Of(403, "role", "Your role does not allow this."),
+            404 => Problems.Of(404, "not-found", "There is nothing here."),
+            429 => Problems.Of(429, "too-often", "Too many tries. Wait a minute."),
+            var status => Problems.Of(status, "http", $"The request was answered with status {status}."),
+        };
+        await problem.ExecuteAsync(context.HttpContext);
+    }
+
+    private static Task SetStatus(HttpResponse response, int status)
+    {
+        response.StatusCode = status;
+        return Task.CompletedTask;
+    }
+}

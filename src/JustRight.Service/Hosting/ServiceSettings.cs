@@ -1,0 +1,26 @@
+namespace JustRight.Service.Hosting;
+
+/// <summary>What can be set of the service, under the configuration section <c>JustRight</c> or as <c>--JustRight:Name value</c>.</summary>
+public sealed class ServiceSettings
+{
+    /// <summary>The folder that holds the database, the keys, the logs and the lab; made when missing.</summary>
+    public string Data { get; set; } = Path.Combine(Environment.GetFolderPath(Environment.SpecialFolder.LocalApplicationData, Environment.SpecialFolderOption.DoNotVerify), "justright");
+
+    /// <summary>The folder with the built console; without it the API alone is served.</summary>
+    public string? Console { get; set; }
+
+    /// <summary>The folder with the lab's first states, one file an estate.</summary>
+    public string LabStates { get; set; } = Path.Combine(AppContext.BaseDirectory, "lab");
+
+    /// <summary>How many one-time sign-in links to print at the start, 0 to 5. The first start prints one whatever is set.</summary>
+    public int SignInLinks { get; set; }
+
+    /// <summary>
+    /// For rehearsing a crash, with the lab only: <c>number:stage</c> at which carrying out stops and waits to be killed. See
+    /// docs/operations.md.
+    /// </summary>
+    public string? RehearseHaltAt { get; set; }
+
+    /// <summary>The database file.</summary>
+    public string DatabaseFile => Path.Combine(Data, "justright.db");
+}

@@ -1,0 +1,96 @@
+using System.Net.ServerSentEvents;
+using System.Runtime.CompilerServices;
+using System.Security.Claims;
+using JustRight.Contracts;
+using JustRight.Formats.Surveys;
+using JustRight.Service.Access;
+using JustRight.Service.Documents;
+using JustRight.Service.Fits;
+using JustRight.Service.Hosting;
+using JustRight.Service.Log;
+using JustRight.Service.Storage;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+
+namespace JustRight.Service.Jobs;
+
+/// <summary>Long work: surveys, verifications, grants, and their progress.</summary>
+internal static class JobEndpoints
+{
+    public static void MapJobs(this IEndpointRouteBuilder api)
+    {
+        api.MapPost("/estates/{name}/survey", async Task<Results<Accepted<JobView>, ProblemHttpResult>> (string name, ClaimsPrincipal user, Library library, JobQueue queue, CancellationToken cancel) =>
+            await library.FindAsync(Library.EstateKind, name, cancel) is null
+                ? Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name))
+                : Accepted(await queue.AddAsync("survey", name, user.Identity!.Name!, [], cancel)))
+            .WithName("Survey").WithSummary("Reads an estate").RequireAuthorization(Roles.Planner).ProducesProblem(404);
+
+        api.MapPost("/installs/{name}/verify", async Task<Results<Accepted<JobView>, ProblemHttpResult>> (string name, ClaimsPrincipal user, Library library, JobQueue queue, CancellationToken cancel) =>
+            await FitEndpoints.MissingAsync(name, library, cancel) is { } missing ? missing : Accepted(await queue.AddAsync("verify", name, user.Identity!.Name!, [], cancel)))
+            .WithName("Verify").WithSummary("Reads the estate and judges an install").RequireAuthorization(Roles.Planner).ProducesProblem(404);
+
+        api.MapPost("/installs/{name}/grant", GrantAsync)
+            .WithName("Grant").WithSummary("Carries out steps of the worklist that a person has confirmed").RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409).ProducesProblem(400);
+
+        api.MapGet("/jobs/{id}", async Task<Results<Ok<JobView>, ProblemHttpResult>> (string id, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
+            await FindAsync(id, databases, cancel) is { } job ? TypedResults.Ok(JobQueue.View(job)) : Problems.NotFound("job", id, []))
+            .WithName("ShowJob").WithSummary("A job and its steps").RequireAuthorization(Roles.Reader).ProducesProblem(404);
+
+        api.MapGet("/jobs/{id}/events", async Task<Results<ServerSentEventsResult<JobEvent>, ProblemHttpResult>> (string id, JobFeed feed, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
+            await FindAsync(id, databases, cancel) is null ? Problems.NotFound("job", id, []) : TypedResults.ServerSentEvents(EventsAsync(id, feed, databases, cancel)))
+            .WithName("WatchJob").WithSummary("A job's progress as server-sent events, from its start to its end").RequireAuthorization(Roles.Reader).ProducesProblem(404);
+
+        api.MapGet("/installs/{name}/jobs", async (string name, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
+        {
+            await using var db = await databases.CreateDbContextAsync(cancel);
+            var jobs = await db.Jobs.AsNoTracking().Include(j => j.Steps).Where(j => j.Subject == name && j.Kind != "survey").OrderByDescending(j => j.Id).Take(50).ToListAsync(cancel);
+            return TypedResults.Ok<IReadOnlyList<JobView>>([.. jobs.Select(JobQueue.View)]);
+        }).WithName("ListJobs").WithSummary("What was run for an install, newest first").RequireAuthorization(Roles.Reader);
+    }
+
+    private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> GrantAsync(
+        string name, GrantOrder order, ClaimsPrincipal user, Library library, FitDesk desk, JobQueue queue, LogBook log, CancellationToken cancel)
+    {
+        if (await FitEndpoints.MissingAsync(name, library, cancel) is { } missing) return missing;
+        if (await desk.JudgeAsync(name, cancel) is not { } judged) return Problems.Of(409, "not-surveyed", "No survey of this estate was taken yet.", $"Verify the install first: justright verify {name}");
+        var offered = (order.Remove ? judged.Worklist.Remove : judged.Worklist.Give).ToDictionary(s => s.Id);
+        // Only what the worklist offers now can be made, and only what the person saw: anything else means that it changed in between.
+        if (order.Steps.FirstOrDefault(s => !offered.ContainsKey(s)) is { } gone) return Problems.Of(409, "worklist-changed", $"The worklist no longer holds this step: {gone}.", "Look at the worklist again and confirm what it says now.");
+        if (order.Steps.Select(s => offered[s]).FirstOrDefault(s => s.Blocked is not null) is { } blocked) return Problems.Of(409, "blocked", $"This step cannot be made now: {blocked.Change.Words}.", blocked.Blocked);
+        if (order.Steps.Count == 0) return Problems.Bad("steps", "No step was confirmed.", "the ids of steps of the worklist");
+        var confirmed = offered.Values.Where(s => order.Steps.Contains(s.Id)).OrderBy(s => s.Number).ToList();
+        var steps = confirmed.Select((s, i) => new StepRow
+        {
+            JobId = "",
+            Number = i + 1,
+            ChangeJson = SurveyJson.Write(s.Change),
+            Words = s.Change.Words,
+            Giver = NextStep.Team(s.Change.Giver),
+            Place = s.Change.Place,
+            State = "waiting",
+        });
+        await log.AddAsync(user.Identity!.Name!, order.Remove ? "confirm removal" : "confirm grant", name, $"{confirmed.Count} {(confirmed.Count == 1 ? "step" : "steps")}", cancel);
+        return Accepted(await queue.AddAsync("grant", name, user.Identity!.Name!, steps, cancel));
+    }
+
+    private static async IAsyncEnumerable<SseItem<JobEvent>> EventsAsync(string id, JobFeed feed, IDbContextFactory<AppDb> databases, [EnumeratorCancellation] CancellationToken cancel)
+    {
+        var ended = false;
+        await foreach (var what in feed.WatchAsync(id, cancel))
+        {
+            ended = what.State is "done" or "failed" or "interrupted";
+            yield return new SseItem<JobEvent>(what, "progress");
+        }
+
+        if (ended || await FindAsync(id, databases, cancel) is not { } job) yield break;
+        yield return new SseItem<JobEvent>(new JobEvent(job.State, job.Steps.Count, job.Steps.Count, job.Message ?? "", null), "progress");
+    }
+
+    private static async Task<JobRow?> FindAsync(string id, IDbContextFactory<AppDb> databases, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await db.Jobs.AsNoTracking().Include(j => j.Steps).FirstOrDefaultAsync(j => j.Id == id, cancel);
+    }
+
+    private static Accepted<JobView> Accepted(JobRow job) => TypedResults.Accepted($"/api/jobs/{job.Id}", JobQueue.View(job));
+}

@@ -1,0 +1,81 @@
+using JustRight.Connectors;
+using JustRight.Contracts;
+using JustRight.Core.Faults;
+using JustRight.Service.Grants;
+using JustRight.Service.Storage;
+using Microsoft.EntityFrameworkCore;
+
+namespace JustRight.Service.Jobs;
+
+/// <summary>
+/// Runs jobs. At the start it settles what an earlier run left: a grant goes on from its journal; a survey, which changes
+/// nothing, is marked as interrupted.
+/// </summary>
+internal sealed class JobRunner(
+    JobQueue queue, JobFeed feed, SurveyJob surveys, GrantJob grants, IDbContextFactory<AppDb> databases, TimeProvider time, ILogger<JobRunner> logger) : BackgroundService
+{
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        await SettleAsync(stoppingToken);
+        try
+        {
+            await foreach (var id in queue.Waiting.ReadAllAsync(stoppingToken)) await RunAsync(id, stoppingToken);
+        }
+        catch (OperationCanceledException)
+        {
+            // A graceful stop: a grant stops between two steps and goes on at the next start.
+        }
+    }
+
+    private async Task SettleAsync(CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        foreach (var job in await db.Jobs.Where(j => j.State == "queued" || j.State == "running").OrderBy(j => j.Id).ToListAsync(cancel))
+        {
+            if (job.Kind == "grant")
+            {
+                logger.LogWarning("Grant {Job} of {Install} was interrupted; it goes on from its journal", job.Id, job.Subject);
+                queue.LineUp(job.Id);
+                continue;
+            }
+
+            (job.State, job.EndedAt, job.Message) = ("interrupted", time.GetUtcNow(), "the service stopped while this ran; run it again");
+        }
+
+        await db.SaveChangesAsync(cancel);
+    }
+
+    private async Task RunAsync(string id, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var job = await db.Jobs.Include(j => j.Steps).FirstAsync(j => j.Id == id, cancel);
+        job.State = "running";
+        await db.SaveChangesAsync(cancel);
+        try
+        {
+            job.Message = job.Kind == "grant" ? await grants.RunAsync(db, job, cancel) : await surveys.RunAsync(job, cancel);
+            job.State = job.Steps.Any(s => s.State == "failed") ? "failed" : "done";
+        }
+        catch (OperationCanceledException) when (cancel.IsCancellationRequested)
+        {
+            throw;
+        }
+        catch (ConnectorException e)
+        {
+            (job.State, job.Message) = ("failed", e.Message);
+        }
+        catch (FaultException e)
+        {
+            (job.State, job.Message) = ("failed", e.Message);
+        }
+        catch (Exception e)
+        {
+            logger.LogError(e, "Job {Job} broke", id);
+            (job.State, job.Message) = ("failed", $"something unexpected went wrong ({e.GetType().Name}); the service's log has the details");
+        }
+
+        job.EndedAt = time.GetUtcNow();
+        await db.SaveChangesAsync(cancel);
+        feed.Close(id, new JobEvent(job.State, job.Steps.Count, job.Steps.Count, job.Message ?? "", null));
+    }
+}

@@ -1,0 +1,49 @@
+using JustRight.Connectors;
+using JustRight.Contracts;
+using JustRight.Core.Estates;
+using JustRight.Service.Documents;
+using JustRight.Service.Estates;
+using JustRight.Service.Fits;
+using JustRight.Service.Log;
+using JustRight.Service.Storage;
+
+namespace JustRight.Service.Jobs;
+
+/// <summary>Takes a survey of an estate, for itself or to verify an install.</summary>
+internal sealed class SurveyJob(Library library, FitDesk desk, ConnectorShelf connectors, SurveyShelf surveys, JobFeed feed, LogBook log, TimeProvider time)
+{
+    /// <summary>Runs the job and returns its closing words.</summary>
+    public async Task<string> RunAsync(JobRow job, CancellationToken cancel)
+    {
+        var estate = job.Kind == "survey"
+            ? Library.ReadEstate((await library.FindAsync(Library.EstateKind, job.Subject, cancel))!)
+            : (await desk.PlanAsync(job.Subject, cancel)).Estate;
+        await TakeAsync(estate, job.Id, job.StartedBy, cancel);
+        if (job.Kind == "survey") return $"{estate.Name} was surveyed";
+        var judged = await desk.JudgeAsync(job.Subject, cancel);
+        await log.AddAsync(job.StartedBy, "verify", job.Subject, judged!.Fit.Words, cancel);
+        return judged.Fit.Words;
+    }
+
+    /// <summary>Settles names and reads the estate.</summary>
+    public async Task TakeAsync(Estate estate, string job, string who, CancellationToken cancel)
+    {
+        var reach = await connectors.OpenAsync(estate, cancel);
+        try
+        {
+            await desk.SettleNamesAsync(estate, reach, cancel);
+        }
+        catch (ConnectorException)
+        {
+            // The survey below meets the same failure and records it as unseen; names stay unsettled.
+        }
+
+        var plans = await desk.PlansOfAsync(estate.Name, cancel);
+        var names = plans.SelectMany(p => p.Accounts.Select(a => a.Name).Concat(p.Groups.Select(g => g.Name)).Concat(p.Barred.Select(b => b.Group))).ToList();
+        var survey = await EstateSurveyor.TakeAsync(
+            estate, reach, names, time, p => feed.Tell(job, new JobEvent("running", p.Done, p.Total, $"reading {p.Place}", null)), cancel);
+        await surveys.SaveAsync(survey, cancel);
+        var unseen = survey.Corners().Count();
+        await log.AddAsync(who, "survey", estate.Name, unseen == 0 ? "everything was read" : $"{unseen} {(unseen == 1 ? "part" : "parts")} could not be read", cancel);
+    }
+}

@@ -1,0 +1,3 @@
+using JustRight.Service.Hosting;
+
+return await ServiceHost.RunAsync(args);

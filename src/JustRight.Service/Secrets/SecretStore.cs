@@ -1,0 +1,46 @@
+using JustRight.Connectors;
+using JustRight.Service.Storage;
+using Microsoft.AspNetCore.DataProtection;
+using Microsoft.EntityFrameworkCore;
+
+namespace JustRight.Service.Secrets;
+
+/// <summary>Secrets and new passwords, encrypted at rest with keys that lie beside the database, not in it.</summary>
+public sealed class SecretStore(IDbContextFactory<AppDb> databases, IDataProtectionProvider protection, TimeProvider time)
+{
+    private readonly IDataProtector _secrets = protection.CreateProtector("justright.secrets.v1");
+    private readonly IDataProtector _passwords = protection.CreateProtector("justright.passwords.v1");
+
+    /// <summary>Keeps a secret under a name, replacing the one before.</summary>
+    public async Task SetAsync(string name, string value, string who, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var row = await db.Secrets.FirstOrDefaultAsync(s => s.Name == name, cancel);
+        if (row is null) db.Secrets.Add(row = new SecretRow { Name = name, Protected = "", SetBy = who });
+        (row.Protected, row.SetAt, row.SetBy) = (_secrets.Protect(value), time.GetUtcNow(), who);
+        await db.SaveChangesAsync(cancel);
+    }
+
+    /// <summary>A secret for a connector, or null when none is kept under the name.</summary>
+    public async Task<NewPassword?> GetAsync(string name, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var row = await db.Secrets.AsNoTracking().FirstOrDefaultAsync(s => s.Name == name, cancel);
+        return row is null ? null : new NewPassword(_secrets.Unprotect(row.Protected));
+    }
+
+    /// <summary>Makes a password for a new account and keeps it, before the account is made. A retry after a crash gets a new one.</summary>
+    public async Task<NewPassword> NewPasswordAsync(string install, string account, CancellationToken cancel)
+    {
+        var password = NewPassword.Generate();
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var row = await db.Passwords.FirstOrDefaultAsync(p => p.Account == account, cancel);
+        if (row is null) db.Passwords.Add(row = new PasswordRow { Install = install, Account = account });
+        (row.Install, row.Protected, row.CreatedAt, row.HandedOverAt, row.HandedOverBy) = (install, _passwords.Protect(password.Reveal()), time.GetUtcNow(), null, null);
+        await db.SaveChangesAsync(cancel);
+        return password;
+    }
+
+    /// <summary>The password in a row, for sealing.</summary>
+    public string Open(PasswordRow row) => _passwords.Unprotect(row.Protected!);
+}

@@ -1,0 +1,46 @@
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
+
+namespace JustRight.Service.Storage;
+
+/// <summary>The service's database: one SQLite file in the data folder.</summary>
+public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
+{
+    public DbSet<DocumentRow> Documents => Set<DocumentRow>();
+
+    public DbSet<SettledNameRow> SettledNames => Set<SettledNameRow>();
+
+    public DbSet<SurveyRow> Surveys => Set<SurveyRow>();
+
+    public DbSet<JobRow> Jobs => Set<JobRow>();
+
+    public DbSet<StepRow> Steps => Set<StepRow>();
+
+    public DbSet<LogRow> Log => Set<LogRow>();
+
+    public DbSet<TokenRow> Tokens => Set<TokenRow>();
+
+    public DbSet<CodeRow> Codes => Set<CodeRow>();
+
+    public DbSet<SecretRow> Secrets => Set<SecretRow>();
+
+    public DbSet<PasswordRow> Passwords => Set<PasswordRow>();
+
+    protected override void OnModelCreating(ModelBuilder modelBuilder)
+    {
+        modelBuilder.Entity<DocumentRow>().HasIndex(d => new { d.Kind, d.Name }).IsUnique();
+        modelBuilder.Entity<SettledNameRow>().HasIndex(n => new { n.Install, n.Kind, n.Key }).IsUnique();
+        modelBuilder.Entity<SurveyRow>().HasIndex(s => new { s.Estate, s.Id });
+        modelBuilder.Entity<JobRow>().HasMany(j => j.Steps).WithOne().HasForeignKey(s => s.JobId);
+        modelBuilder.Entity<StepRow>().HasIndex(s => new { s.JobId, s.Number }).IsUnique();
+        modelBuilder.Entity<LogRow>().HasKey(l => l.Number);
+        modelBuilder.Entity<LogRow>().Property(l => l.Number).ValueGeneratedNever();
+        modelBuilder.Entity<TokenRow>().HasIndex(t => t.Hash).IsUnique();
+        modelBuilder.Entity<CodeRow>().HasIndex(c => c.Hash).IsUnique();
+        modelBuilder.Entity<SecretRow>().HasIndex(s => s.Name).IsUnique();
+        modelBuilder.Entity<PasswordRow>().HasIndex(p => p.Account).IsUnique();
+    }
+
+    protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder) =>
+        configurationBuilder.Properties<DateTimeOffset>().HaveConversion<DateTimeOffsetToStringConverter>();
+}

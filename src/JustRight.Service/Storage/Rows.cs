@@ -1,0 +1,181 @@
+namespace JustRight.Service.Storage;
+
+/// <summary>A sheet, estate or install, as its author wrote it.</summary>
+public sealed class DocumentRow
+{
+    public int Id { get; set; }
+
+    /// <summary><c>sheet</c>, <c>estate</c> or <c>install</c>.</summary>
+    public required string Kind { get; set; }
+
+    public required string Name { get; set; }
+
+    /// <summary>The file's name, for positions.</summary>
+    public required string File { get; set; }
+
+    public required string Text { get; set; }
+
+    public DateTimeOffset AddedAt { get; set; }
+
+    public required string AddedBy { get; set; }
+}
+
+/// <summary>A name that was free when it was chosen and stays an install's own.</summary>
+public sealed class SettledNameRow
+{
+    public int Id { get; set; }
+
+    public required string Install { get; set; }
+
+    /// <summary><c>account</c> or <c>group</c>.</summary>
+    public required string Kind { get; set; }
+
+    public required string Key { get; set; }
+
+    public required string Name { get; set; }
+}
+
+/// <summary>A survey.</summary>
+public sealed class SurveyRow
+{
+    public int Id { get; set; }
+
+    public required string Estate { get; set; }
+
+    public DateTimeOffset TakenAt { get; set; }
+
+    public required string Json { get; set; }
+}
+
+/// <summary>Long work.</summary>
+public sealed class JobRow
+{
+    public required string Id { get; set; }
+
+    /// <summary><c>survey</c>, <c>verify</c> or <c>grant</c>.</summary>
+    public required string Kind { get; set; }
+
+    /// <summary>The estate or install.</summary>
+    public required string Subject { get; set; }
+
+    public required string State { get; set; }
+
+    public required string StartedBy { get; set; }
+
+    public DateTimeOffset CreatedAt { get; set; }
+
+    public DateTimeOffset? EndedAt { get; set; }
+
+    public string? Message { get; set; }
+
+    public List<StepRow> Steps { get; set; } = [];
+}
+
+/// <summary>The journal of one step of a grant.</summary>
+public sealed class StepRow
+{
+    public int Id { get; set; }
+
+    public required string JobId { get; set; }
+
+    public int Number { get; set; }
+
+    public required string ChangeJson { get; set; }
+
+    public required string Words { get; set; }
+
+    public required string Giver { get; set; }
+
+    public required string Place { get; set; }
+
+    /// <summary><c>waiting</c>, <c>intended</c>, <c>made</c>, <c>skipped</c> or <c>failed</c>.</summary>
+    public required string State { get; set; }
+
+    /// <summary>What was seen before.</summary>
+    public string? Before { get; set; }
+
+    /// <summary>What was seen after.</summary>
+    public string? After { get; set; }
+
+    public DateTimeOffset? At { get; set; }
+}
+
+/// <summary>An entry of the log. Never changed, never deleted.</summary>
+public sealed class LogRow
+{
+    public long Number { get; set; }
+
+    public DateTimeOffset At { get; set; }
+
+    public required string Who { get; set; }
+
+    public required string Action { get; set; }
+
+    public required string Subject { get; set; }
+
+    public required string Detail { get; set; }
+
+    public required string Hash { get; set; }
+}
+
+/// <summary>A token; only its hash is kept.</summary>
+public sealed class TokenRow
+{
+    public int Id { get; set; }
+
+    public required string Name { get; set; }
+
+    public required string Role { get; set; }
+
+    public required string Hash { get; set; }
+
+    public DateTimeOffset CreatedAt { get; set; }
+
+    public DateTimeOffset ExpiresAt { get; set; }
+
+    public DateTimeOffset? LastUsedAt { get; set; }
+}
+
+/// <summary>A one-time code of a sign-in link; only its hash is kept.</summary>
+public sealed class CodeRow
+{
+    public int Id { get; set; }
+
+    public required string Hash { get; set; }
+
+    public DateTimeOffset ExpiresAt { get; set; }
+}
+
+/// <summary>A secret, encrypted.</summary>
+public sealed class SecretRow
+{
+    public int Id { get; set; }
+
+    public required string Name { get; set; }
+
+    public required string Protected { get; set; }
+
+    public DateTimeOffset SetAt { get; set; }
+
+    public required string SetBy { get; set; }
+}
+
+/// <summary>A password a grant made, encrypted until it is handed over.</summary>
+public sealed class PasswordRow
+{
+    public int Id { get; set; }
+
+    public required string Install { get; set; }
+
+    /// <summary><c>DOMAIN\name</c>.</summary>
+    public required string Account { get; set; }
+
+    /// <summary>Encrypted; null once handed over.</summary>
+    public string? Protected { get; set; }
+
+    public DateTimeOffset CreatedAt { get; set; }
+
+    public DateTimeOffset? HandedOverAt { get; set; }
+
+    public string? HandedOverBy { get; set; }
+}

@@ -1,0 +1,60 @@
+using JustRight.Contracts;
+using JustRight.Core.Changes;
+using JustRight.Core.Fit;
+using JustRight.Core.Rights;
+using JustRight.Core.Sheets;
+using JustRight.Core.Surveys;
+using JustRight.Service.Fits;
+
+namespace JustRight.Service.Views;
+
+/// <summary>Fits, worklists and surveys for the wire.</summary>
+internal static class FitViews
+{
+    public static LeaningView Of(Leaning leaning, int corners, string words) =>
+        new(leaning.Met, leaning.Missing, leaning.Later, leaning.Unseen, leaning.Spare, leaning.Barred, corners, words);
+
+    public static FitView Of(InstallFit fit)
+    {
+        var accounts = fit.Accounts.Select(a => new AccountFitView(
+            a.Account.Key, a.Account.Name, a.Account.Purpose, a.Account.Dn, Of(a.Leaning, 0, a.Leaning.Words()), [.. a.Judgements.Select(j => Of(j, a.Account.Name))])).ToList();
+        // The columns of the matrix: the domain first, then places in the order of the sheet, then where else rights were found.
+        var places = new[] { fit.Plan.Domain }
+            .Concat(fit.Plan.Grants.Select(g => g.Place ?? fit.Plan.Domain))
+            .Concat(accounts.SelectMany(a => a.Rights).Select(r => r.Group))
+            .Distinct().ToList();
+        return new FitView(
+            fit.Plan.Install, fit.Plan.Sheet, fit.Plan.Title, fit.Plan.Estate, DocumentViews.Stage(fit.Plan.Stage), fit.Pretend, fit.SurveyedAt,
+            Of(fit.Leaning, fit.Corners.Count, fit.Words), places, accounts,
+            [.. fit.Findings.Select(f => new FindingView(f.Place, f.Text, f.TooMuch))], Corners(fit.Corners), [.. fit.Plan.Decisions.Select(PlanViews.Of)], fit.Plan.Notes);
+    }
+
+    public static JudgementView Of(Judgement judgement, string account) => new(
+        judgement.Id, account, judgement.Right.Kind is { } kind ? NeedKinds.ByKind[kind].Key : "account", judgement.Right.Words, judgement.Right.Place,
+        judgement.Grant?.Place ?? judgement.Right.Place, judgement.Verdict.ToString().ToLowerInvariant(), judgement.Reason, judgement.Grant?.Why,
+        judgement.Grant?.Giver.ToString().ToLowerInvariant(), judgement.Grant?.GivenBy.ToString().ToLowerInvariant(), judgement.Grant?.Through,
+        (judgement.Grant?.At ?? judgement.Rule?.At)?.ToString(), [.. judgement.Paths.Select(Of)], [.. judgement.DeniedBy.Select(Of)], judgement.Notes, judgement.Brings);
+
+    public static WorklistView Worklist(JudgedInstall judged) => new(
+        judged.Fit.Plan.Install, judged.Fit.Pretend, judged.Fit.SurveyedAt, [.. judged.Worklist.Give.Select(Of)], [.. judged.Worklist.Remove.Select(Of)],
+        judged.Worklist.LeftToSetup, [.. judged.Worklist.NotOffered.Select(n => new NotOfferedView(n.For, n.Reason))]);
+
+    public static Contracts.SurveyView Of(Survey survey) => new(
+        survey.TakenAt, survey.Pretend, survey.Directory.ReadFrom,
+        survey.Directory.Principals.Count(p => p.Kind != PrincipalKind.Group), survey.Directory.Principals.Count(p => p.Kind == PrincipalKind.Group),
+        survey.Hosts.Count(h => h.Unread is null), survey.Instances.Count(i => i.Unread is null), Corners([.. survey.Corners()]));
+
+    private static CornerView[] Corners(IReadOnlyList<UnseenCorner> corners) => [.. corners.Select(c => new CornerView(c.Place, c.Reason, c.At))];
+
+    private static StepView Of(Step step) => new(
+        step.Id, step.Number, step.Change.Words, NextStep.Team(step.Change.Giver), step.Change.Place, step.Why, step.Blocked, step.For, step.At.ToString());
+
+    private static PathView Of(RightPath path) => new([.. path.Steps.Select(s => new PathStepView(Kind(s.Kind), s.Name))]);
+
+    private static string Kind(StepKind kind) => kind switch
+    {
+        StepKind.DomainGroup => "domain-group",
+        StepKind.LocalGroup => "local-group",
+        _ => kind.ToString().ToLowerInvariant(),
+    };
+}
