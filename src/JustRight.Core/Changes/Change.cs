@@ -1,4 +1,3 @@
-using System.Text.Json.Serialization;
 using JustRight.Core.Rights;
 using JustRight.Core.Sheets;
 
@@ -8,28 +7,6 @@ namespace JustRight.Core.Changes;
 /// A change of the estate, as data: who can make it, where, what it does, and what undoes it. The lab, a live connector and a
 /// script all take the same changes. Principals are named <c>DOMAIN\name</c>; no change ever carries a secret.
 /// </summary>
-[JsonPolymorphic(TypeDiscriminatorPropertyName = "change")]
-[JsonDerivedType(typeof(CreateBranch), "create-branch")]
-[JsonDerivedType(typeof(DeleteBranch), "delete-branch")]
-[JsonDerivedType(typeof(CreateAccount), "create-account")]
-[JsonDerivedType(typeof(DeleteAccount), "delete-account")]
-[JsonDerivedType(typeof(DescribeAccount), "describe-account")]
-[JsonDerivedType(typeof(CreateGroup), "create-group")]
-[JsonDerivedType(typeof(DeleteGroup), "delete-group")]
-[JsonDerivedType(typeof(AddMember), "add-member")]
-[JsonDerivedType(typeof(RemoveMember), "remove-member")]
-[JsonDerivedType(typeof(AddLocalGroupMember), "add-local-group-member")]
-[JsonDerivedType(typeof(RemoveLocalGroupMember), "remove-local-group-member")]
-[JsonDerivedType(typeof(GrantLogonRight), "grant-logon-right")]
-[JsonDerivedType(typeof(RevokeLogonRight), "revoke-logon-right")]
-[JsonDerivedType(typeof(CreateLogin), "create-login")]
-[JsonDerivedType(typeof(DropLogin), "drop-login")]
-[JsonDerivedType(typeof(AddInstanceRoleMember), "add-instance-role-member")]
-[JsonDerivedType(typeof(RemoveInstanceRoleMember), "remove-instance-role-member")]
-[JsonDerivedType(typeof(CreateDatabaseUser), "create-database-user")]
-[JsonDerivedType(typeof(DropDatabaseUser), "drop-database-user")]
-[JsonDerivedType(typeof(AddDatabaseRoleMember), "add-database-role-member")]
-[JsonDerivedType(typeof(RemoveDatabaseRoleMember), "remove-database-role-member")]
 public abstract record Change
 {
     private protected Change()
@@ -37,23 +14,18 @@ public abstract record Change
     }
 
     /// <summary>The team that can make it.</summary>
-    [JsonIgnore]
     public abstract Giver Giver { get; }
 
     /// <summary>Where it is made: the domain, a host, an instance.</summary>
-    [JsonIgnore]
     public abstract string Place { get; }
 
     /// <summary>One line that says what it does.</summary>
-    [JsonIgnore]
     public abstract string Words { get; }
 
     /// <summary>What undoes it, or null when nothing does.</summary>
-    [JsonIgnore]
     public abstract Change? Inverse { get; }
 
     /// <summary>Its stable identity: the same change always has the same key.</summary>
-    [JsonIgnore]
     public string Key => Words.ToLowerInvariant();
 }
 

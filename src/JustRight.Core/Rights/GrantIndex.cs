@@ -73,7 +73,7 @@ public sealed class GrantIndex
         foreach (var (sid, role, steps) in RoleClosure.Of(instance.Roles))
         {
             if (logins.TryGetValue(sid, out var login))
-                Add(_tails, new RightTail(sid, new InstanceRoleRight(instance.Name, role), [Login(instance.Name, login), .. steps], null));
+                Add(_tails, new RightTail(sid, new InstanceRoleRight(instance.Name, role), [new PathStep(StepKind.Login, $"{instance.Name} login {login.Name}"), .. steps], null));
         }
 
         foreach (var database in instance.Databases)
@@ -83,15 +83,13 @@ public sealed class GrantIndex
             foreach (var (sid, role, steps) in RoleClosure.Of(database.Roles))
             {
                 if (users.TryGetValue(sid, out var user))
-                    Add(_tails, new RightTail(sid, new DatabaseRoleRight(instance.Name, database.Name, role), [Login(place, user), .. steps], null));
+                    Add(_tails, new RightTail(sid, new DatabaseRoleRight(instance.Name, database.Name, role), [new PathStep(StepKind.Login, $"{place} user {user.Name}"), .. steps], null));
             }
 
             if (!database.Owner.IsEmpty)
                 Add(_tails, new RightTail(database.Owner, new DatabaseRoleRight(instance.Name, database.Name, "db_owner"), [new PathStep(StepKind.Login, $"owner of {place}")], null));
         }
     }
-
-    private static PathStep Login(string place, InstanceLogin login) => new(StepKind.Login, $"{place} login {login.Name}");
 
     private static void Add(Dictionary<Sid, List<RightTail>> tails, RightTail tail) =>
         (tails.TryGetValue(tail.Holder, out var list) ? list : tails[tail.Holder] = []).Add(tail);

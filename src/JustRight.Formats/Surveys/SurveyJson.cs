@@ -1,12 +1,11 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
-using JustRight.Core.Changes;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Formats.Surveys;
 
-/// <summary>Surveys and changes as JSON, for keeping.</summary>
+/// <summary>Surveys as JSON, for keeping.</summary>
 public static class SurveyJson
 {
     private static readonly JsonSerializerOptions Options = new(JsonSerializerDefaults.Web) { Converters = { new SidConverter(), new JsonStringEnumConverter() } };
@@ -16,12 +15,6 @@ public static class SurveyJson
 
     /// <summary>Reads a survey that <see cref="Write(Survey)"/> wrote.</summary>
     public static Survey ReadSurvey(string json) => JsonSerializer.Deserialize<Survey>(json, Options) ?? throw new InvalidDataException("The survey is empty.");
-
-    /// <summary>Writes a change.</summary>
-    public static string Write(Change change) => JsonSerializer.Serialize(change, Options);
-
-    /// <summary>Reads a change that <see cref="Write(Change)"/> wrote.</summary>
-    public static Change ReadChange(string json) => JsonSerializer.Deserialize<Change>(json, Options) ?? throw new InvalidDataException("The change is empty.");
 
     private sealed class SidConverter : JsonConverter<Sid>
     {

@@ -2,7 +2,7 @@ using JustRight.Connectors;
 using JustRight.Contracts;
 using JustRight.Core.Changes;
 using JustRight.Core.Estates;
-using JustRight.Formats.Surveys;
+using JustRight.Formats.Changes;
 using JustRight.Service.Estates;
 using JustRight.Service.Fits;
 using JustRight.Service.Jobs;
@@ -42,7 +42,7 @@ internal sealed class GrantJob(
 
     private async Task CarryOutAsync(AppDb db, JobRow job, StepRow step, Estate estate, EstateConnectors connectors, CancellationToken cancel)
     {
-        var change = SurveyJson.ReadChange(step.ChangeJson);
+        var change = ChangeJson.Read(step.ChangeJson);
         try
         {
             var before = await connectors.ObserveAsync(change, cancel);

@@ -93,6 +93,7 @@ public static class ServiceHost
     private static void AddLogging(WebApplicationBuilder builder, ServiceSettings settings) => builder.Host.UseSerilog((_, logging) => logging
         .MinimumLevel.Information()
         .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
+        .MinimumLevel.Override("Microsoft.AspNetCore.DataProtection", LogEventLevel.Error) // the keys lie in a folder of ours alone; docs/security.md
         .MinimumLevel.Override("System", LogEventLevel.Warning)
         .WriteTo.Console(restrictedToMinimumLevel: LogEventLevel.Warning, formatProvider: CultureInfo.InvariantCulture)
         .WriteTo.File(new CompactJsonFormatter(), Path.Combine(settings.Data, "logs", "service-.jsonl"), rollingInterval: RollingInterval.Day, retainedFileCountLimit: 30));
@@ -183,6 +184,7 @@ public static class ServiceHost
             401 => Problems.Of(401, "sign-in", "Sign in first.", "Open a sign-in link, or send a token."),
             403 => Problems.Of(403, "role", "Your role does not allow this."),
             404 => Problems.Of(404, "not-found", "There is nothing here."),
+            415 => Problems.Of(415, "content-type", "The body is of a type that is not read here.", "Send files as application/yaml, all else as application/json."),
             429 => Problems.Of(429, "too-often", "Too many tries. Wait a minute."),
             var status => Problems.Of(status, "http", $"The request was answered with status {status}."),
         };

@@ -2,7 +2,7 @@ using System.Net.ServerSentEvents;
 using System.Runtime.CompilerServices;
 using System.Security.Claims;
 using JustRight.Contracts;
-using JustRight.Formats.Surveys;
+using JustRight.Formats.Changes;
 using JustRight.Service.Access;
 using JustRight.Service.Documents;
 using JustRight.Service.Fits;
@@ -63,7 +63,7 @@ internal static class JobEndpoints
         {
             JobId = "",
             Number = i + 1,
-            ChangeJson = SurveyJson.Write(s.Change),
+            ChangeJson = ChangeJson.Write(s.Change),
             Words = s.Change.Words,
             Giver = NextStep.Team(s.Change.Giver),
             Place = s.Change.Place,

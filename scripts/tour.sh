@@ -1,0 +1,72 @@
+# Sourced by demo --tour: the main job from sheet to just right, each command with its output. Ends with a non-zero code when a
+# command does not end as it should, and leaves nothing running.
+
+tour_data=$(mktemp -d)
+trap 'stop_service; rm -rf "$tour_data"' EXIT
+address=http://127.0.0.1:$((5900 + RANDOM % 900))
+start_service "$tour_data" 1
+export JUSTRIGHT_SETTINGS=$tour_data/client.json JUSTRIGHT_ADDRESS=$address
+cd "$top"
+
+tell() { printf '\n# %s\n' "$*"; }
+
+# Runs a client command, shows it, and holds its exit code against the one expected.
+run() {
+  local expected=$1 code=0
+  shift
+  printf '\n$ justright'
+  printf ' %s' "$@"
+  printf '\n'
+  client "$@" || code=$?
+  [ "$code" -eq "$expected" ] || { say "The tour expected exit code $expected and got $code."; exit 1; }
+}
+
+tell "Sign the client in with the one-time link that the service printed at its first start."
+printf '\n$ justright token claim (the link)\n'
+client token claim "$(link "$tour_data" 1)"
+
+tell "What the products need, where we are, and what goes where."
+run 0 sheet check demo-data/sheets/thermograph.yaml
+run 0 sheet add demo-data/sheets/thermograph.yaml
+run 0 sheet add demo-data/sheets/tallystick.yaml
+run 0 estate add demo-data/estates/fennmoor.yaml
+run 0 install add demo-data/installs/thermograph-dataroom.yaml
+run 0 install add demo-data/installs/tallystick-dataroom.yaml
+
+tell "A sheet with a slip of the pen is refused, with the place and the remedy (exit code 2)."
+sed 's/local-group: Administrators, on: console-server/local-group: Administrators, on: console-sever/' demo-data/sheets/thermograph.yaml > "$tour_data/slip.yaml"
+run 2 sheet check "$tour_data/slip.yaml"
+
+tell "The plan: sheet laid over estate."
+run 0 plan thermograph-dataroom
+
+tell "Verify: met, unmet, later, unseen, spare and barred, each with its path (exit code 1: a misfit). One host is restarting."
+run 1 verify thermograph-dataroom
+
+tell "Why does the archivist hold sysadmin, and what is wrong with that?"
+run 0 why thermograph-dataroom archivist sysadmin fm-sql01
+
+tell "Give what is missing. Each step is journaled, made, and looked at again. The host is back."
+run 0 grant thermograph-dataroom --yes
+
+tell "Nothing is missing any more; what is left will come later, or is too much."
+run 1 verify thermograph-dataroom --brief
+
+tell "Take away what is spare and barred, now that the small rights are there."
+run 0 grant thermograph-dataroom --remove --yes
+
+tell "Just right (exit code 0)."
+run 0 verify thermograph-dataroom
+
+tell "A second grant has nothing to do."
+run 0 grant thermograph-dataroom --yes
+
+tell "Tallystick: a log-on right that a group denies; no grant would mend that, so none is offered."
+run 1 verify tallystick-dataroom --brief
+run 0 why tallystick-dataroom counter log on as a service
+
+tell "All installs at a glance, and who did what."
+run 0 install list
+run 0 log list --take 12
+run 0 log check
+printf '\nThe tour ends well.\n'

@@ -1,0 +1,82 @@
+using System.CommandLine;
+using JustRight.Cli.Api;
+using JustRight.Cli.Output;
+
+namespace JustRight.Cli.Commands;
+
+/// <summary>What every command is given: where the service is, how to print, and the parsed line.</summary>
+internal sealed record Call(ParseResult Parsed, Screen Screen, ApiClient Api, string Address, CancellationToken Cancel);
+
+/// <summary>The options all commands share, and how commands are put together.</summary>
+internal static class CommandKit
+{
+    public static readonly Option<bool> Json = new("--json") { Description = "Print JSON instead of text", Recursive = true };
+
+    public static readonly Option<string?> Address = new("--address") { Description = "The service's address; JUSTRIGHT_ADDRESS says the same", Recursive = true, HelpName = "URL" };
+
+    /// <summary>Makes a command. Errors are caught here, once, and become one message and an exit code.</summary>
+    /// <param name="examples">Whole lines, shown by --help.</param>
+    public static Command Make(string name, string description, string[] examples, Symbol[] parts, Func<Call, Task<int>> run)
+    {
+        var command = new Command(name, examples.Length == 0 ? description : $"{description}\n\nExamples:\n  {string.Join("\n  ", examples)}");
+        foreach (var part in parts)
+        {
+            if (part is Argument argument) command.Arguments.Add(argument);
+            else command.Options.Add((Option)part);
+        }
+
+        command.SetAction(async (parsed, cancel) =>
+        {
+            var screen = new Screen(parsed.GetValue(Json));
+            try
+            {
+                var address = parsed.GetValue(Address) ?? Environment.GetEnvironmentVariable("JUSTRIGHT_ADDRESS") ?? ClientSettings.DefaultAddress;
+                var token = Environment.GetEnvironmentVariable("JUSTRIGHT_TOKEN") ?? ClientSettings.Load().Tokens.GetValueOrDefault(address);
+                using var api = new ApiClient(address, token);
+                return await run(new Call(parsed, screen, api, address, cancel));
+            }
+            catch (ClientException e)
+            {
+                screen.Failure(e.Message, e.Advice, e.Faults);
+                return e.Code;
+            }
+            catch (Exception e) when (e is IOException or HttpRequestException)
+            {
+                screen.Failure($"The connection to the service broke: {e.Message}", "What was under way goes on there; look again with the same command.", []);
+                return ExitCode.Unread;
+            }
+        });
+        return command;
+    }
+
+    /// <summary>A command that only holds others.</summary>
+    public static Command Group(string name, string description, params Command[] inner)
+    {
+        var command = new Command(name, description);
+        foreach (var one in inner) command.Subcommands.Add(one);
+        return command;
+    }
+
+    /// <summary>An argument whose values the service can complete.</summary>
+    /// <param name="names">Fetches the names.</param>
+    public static Argument<string> Named(string name, string description, Func<ApiClient, Task<IEnumerable<string>>> names)
+    {
+        var argument = new Argument<string>(name) { Description = description };
+        argument.CompletionSources.Add(_ => Complete(names));
+        return argument;
+    }
+
+    private static IEnumerable<System.CommandLine.Completions.CompletionItem> Complete(Func<ApiClient, Task<IEnumerable<string>>> names)
+    {
+        try
+        {
+            var address = Environment.GetEnvironmentVariable("JUSTRIGHT_ADDRESS") ?? ClientSettings.DefaultAddress;
+            using var api = new ApiClient(address, Environment.GetEnvironmentVariable("JUSTRIGHT_TOKEN") ?? ClientSettings.Load().Tokens.GetValueOrDefault(address));
+            return [.. names(api).WaitAsync(TimeSpan.FromSeconds(2)).GetAwaiter().GetResult().Select(n => new System.CommandLine.Completions.CompletionItem(n))];
+        }
+        catch (Exception e) when (e is ClientException or TimeoutException or HttpRequestException)
+        {
+            return []; // completion is a help, never an error
+        }
+    }
+}

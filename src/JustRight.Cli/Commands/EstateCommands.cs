@@ -1,0 +1,80 @@
+using System.CommandLine;
+using JustRight.Cli.Api;
+using JustRight.Cli.Output;
+using JustRight.Contracts;
+using Spectre.Console;
+
+namespace JustRight.Cli.Commands;
+
+/// <summary><c>estate</c> and <c>survey</c>: the administrator's surroundings and what was read of them.</summary>
+internal static class EstateCommands
+{
+    public static Command Make()
+    {
+        var file = Names.File();
+        var estate = Names.Estate();
+        return CommandKit.Group(
+            "estate", "Estates: your own surroundings",
+            CommandKit.Make("check", "Checks an estate and says everything that is wrong with it", ["justright estate check fennmoor.yaml"], [file], c => SendAsync(c, "estates/check", c.Parsed.GetValue(file)!, "is sound")),
+            CommandKit.Make("add", "Checks an estate and adds it to the books", ["justright estate add fennmoor.yaml"], [file], c => SendAsync(c, "estates", c.Parsed.GetValue(file)!, "added")),
+            CommandKit.Make("list", "Lists the estates", [], [], ListAsync),
+            CommandKit.Make("show", "Shows an estate as its author wrote it", ["justright estate show fennmoor"], [estate], c => ShowAsync(c, c.Parsed.GetValue(estate)!)));
+    }
+
+    public static Command MakeSurvey()
+    {
+        var estate = Names.Estate();
+        return CommandKit.Make("survey", "Reads an estate: directory, hosts, instances", ["justright survey fennmoor", "justright survey fennmoor --json"], [estate], c => SurveyAsync(c, c.Parsed.GetValue(estate)!));
+    }
+
+    private static async Task<int> SendAsync(Call call, string path, string file, string done)
+    {
+        var estate = await call.Api.PostFileAsync(path, file, ContractsJson.Default.EstateView, call.Cancel);
+        if (call.Screen.IsJson) Screen.Json(estate, ContractsJson.Default.EstateView);
+        else call.Screen.Line(Markup.Escape($"{(done == "added" ? "added " + estate.Summary.Name : $"{file} is sound")}: {estate.Summary.Title}, {estate.Summary.Domain}, {estate.Summary.Hosts} hosts, {estate.Summary.Instances} instances{(estate.Summary.Pretend ? " (pretend: the lab)" : "")}"));
+        return ExitCode.Fine;
+    }
+
+    private static async Task<int> ListAsync(Call call)
+    {
+        var estates = await call.Api.GetAsync("estates", ContractsJson.Default.IReadOnlyListEstateSummary, call.Cancel);
+        if (call.Screen.IsJson)
+        {
+            Screen.Json(estates, ContractsJson.Default.IReadOnlyListEstateSummary);
+            return ExitCode.Fine;
+        }
+
+        if (estates.Count == 0) call.Screen.Line("No estates yet. Add one: justright estate add FILE");
+        var table = Screen.List("estate", "title", "domain", "reached by", "hosts", "instances", "added");
+        foreach (var e in estates) table.AddRow(new Text(e.Name), new Text(e.Title), new Text(e.Domain), new Text(e.Pretend ? "the lab (pretend)" : e.Reach), new Text($"{e.Hosts}"), new Text($"{e.Instances}"), new Text($"{Times.Exact(e.AddedAt!.Value)} by {e.AddedBy}"));
+        if (estates.Count > 0) call.Screen.Write(table);
+        return ExitCode.Fine;
+    }
+
+    private static async Task<int> ShowAsync(Call call, string name)
+    {
+        var estate = await call.Api.GetAsync($"estates/{Names.Part(name)}", ContractsJson.Default.EstateView, call.Cancel);
+        if (call.Screen.IsJson) Screen.Json(estate, ContractsJson.Default.EstateView);
+        else Console.Out.Write(estate.Text);
+        return ExitCode.Fine;
+    }
+
+    private static async Task<int> SurveyAsync(Call call, string name)
+    {
+        var job = await call.Api.PostAsync($"estates/{Names.Part(name)}/survey", ContractsJson.Default.JobView, call.Cancel);
+        job = await JobProgress.FollowAsync(call.Screen, call.Api, job, $"surveying {name}", null, call.Cancel);
+        if (job.State != "done") throw new ClientException(ExitCode.Unread, job.Message ?? "the survey did not end well");
+        var survey = (await call.Api.GetAsync($"estates/{Names.Part(name)}", ContractsJson.Default.EstateView, call.Cancel)).Survey!;
+        if (call.Screen.IsJson)
+        {
+            Screen.Json(survey, ContractsJson.Default.SurveyView);
+        }
+        else
+        {
+            call.Screen.Line(Markup.Escape($"{name}{(survey.Pretend ? " (pretend: the lab)" : "")}: {survey.Accounts} accounts, {survey.Groups} groups, {survey.Hosts} hosts, {survey.Instances} instances read at {Times.Exact(survey.TakenAt)} from {(survey.ReadFrom.Length == 0 ? "nowhere" : survey.ReadFrom)}"));
+            foreach (var corner in survey.Unseen) call.Screen.Line($"{Balance.Verdict("unseen")}  {Markup.Escape($"{corner.Place}: {corner.Reason}")}");
+        }
+
+        return survey.Unseen.Count > 0 ? ExitCode.Unread : ExitCode.Fine;
+    }
+}

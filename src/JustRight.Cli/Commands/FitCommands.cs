@@ -1,0 +1,54 @@
+using System.CommandLine;
+using JustRight.Cli.Api;
+using JustRight.Cli.Output;
+using JustRight.Contracts;
+
+namespace JustRight.Cli.Commands;
+
+/// <summary><c>verify</c> and <c>why</c>.</summary>
+internal static class FitCommands
+{
+    public static Command MakeVerify()
+    {
+        var install = Names.Install();
+        var brief = new Option<bool>("--brief") { Description = "Leave out what is met" };
+        return CommandKit.Make(
+            "verify", "Reads the estate and says of every right whether it is met, missing, spare or barred.\nExit code: 0 just right, 1 misfit, 3 just right as far as seen",
+            ["justright verify thermograph-dataroom", "justright verify thermograph-dataroom --brief", "justright verify thermograph-dataroom --json"],
+            [install, brief], c => VerifyAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(brief)));
+    }
+
+    public static Command MakeWhy()
+    {
+        var install = Names.Install();
+        var account = new Argument<string>("account") { Description = "An account of the install: its key or its name" };
+        var right = new Argument<string[]>("right") { Description = "Words that the right must contain", Arity = ArgumentArity.ZeroOrMore };
+        return CommandKit.Make(
+            "why", "Says why an account holds a right or not: need, sheet line, giver, every path",
+            ["justright why thermograph-dataroom archivist", "justright why thermograph-dataroom archivist sysadmin fm-sql01"],
+            [install, account, right], c => WhyAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(account)!, c.Parsed.GetValue(right) ?? []));
+    }
+
+    private static async Task<int> VerifyAsync(Call call, string install, bool brief)
+    {
+        var job = await call.Api.PostAsync($"installs/{Names.Part(install)}/verify", ContractsJson.Default.JobView, call.Cancel);
+        job = await JobProgress.FollowAsync(call.Screen, call.Api, job, $"verifying {install}", null, call.Cancel);
+        if (job.State != "done") throw new ClientException(ExitCode.Unread, job.Message ?? "the survey did not end well");
+        var fit = await call.Api.GetAsync($"installs/{Names.Part(install)}/fit", ContractsJson.Default.FitView, call.Cancel);
+        if (call.Screen.IsJson) Screen.Json(fit, ContractsJson.Default.FitView);
+        else FitReport.Write(call.Screen, fit, brief);
+        return Code(fit.Leaning);
+    }
+
+    private static async Task<int> WhyAsync(Call call, string install, string account, string[] right)
+    {
+        var rights = await call.Api.GetAsync(
+            $"installs/{Names.Part(install)}/why/{Names.Part(account)}?right={Uri.EscapeDataString(string.Join(' ', right))}", ContractsJson.Default.IReadOnlyListJudgementView, call.Cancel);
+        if (call.Screen.IsJson) Screen.Json(rights, ContractsJson.Default.IReadOnlyListJudgementView);
+        else FitReport.WriteWhy(call.Screen, rights);
+        return ExitCode.Fine;
+    }
+
+    private static int Code(LeaningView leaning) =>
+        leaning.Missing + leaning.Spare + leaning.Barred > 0 ? ExitCode.Misfit : leaning.Unseen + leaning.Unread > 0 ? ExitCode.Unread : ExitCode.Fine;
+}

@@ -1,0 +1,105 @@
+using System.CommandLine;
+using JustRight.Cli.Api;
+using JustRight.Cli.Output;
+using JustRight.Contracts;
+using Spectre.Console;
+
+namespace JustRight.Cli.Commands;
+
+/// <summary><c>install</c> and <c>plan</c>.</summary>
+internal static class InstallCommands
+{
+    public static Command Make()
+    {
+        var file = Names.File();
+        var install = Names.Install();
+        return CommandKit.Group(
+            "install", "Installs: one product being put into one estate",
+            CommandKit.Make("add", "Checks that an install can be planned, and adds it to the books", ["justright install add thermograph-dataroom.yaml"], [file], c => AddAsync(c, c.Parsed.GetValue(file)!)),
+            CommandKit.Make("list", "Lists the installs with their fit", [], [], ListAsync),
+            CommandKit.Make("show", "Shows an install as its author wrote it", ["justright install show thermograph-dataroom"], [install], c => ShowAsync(c, c.Parsed.GetValue(install)!)));
+    }
+
+    public static Command MakePlan()
+    {
+        var install = Names.Install();
+        return CommandKit.Make("plan", "Shows what must be there: accounts, groups, grants, each with its line of the sheet", ["justright plan thermograph-dataroom", "justright plan thermograph-dataroom --json"], [install], c => PlanAsync(c, c.Parsed.GetValue(install)!));
+    }
+
+    private static async Task<int> AddAsync(Call call, string file)
+    {
+        var install = await call.Api.PostFileAsync("installs", file, ContractsJson.Default.InstallView, call.Cancel);
+        if (call.Screen.IsJson) Screen.Json(install, ContractsJson.Default.InstallView);
+        else call.Screen.Line(Markup.Escape($"added {install.Summary.Name}: {install.Summary.Title} into {install.Summary.Estate}, {install.Summary.Stage}{(install.Summary.Pretend ? " (pretend: the lab)" : "")}"));
+        return ExitCode.Fine;
+    }
+
+    private static async Task<int> ListAsync(Call call)
+    {
+        var installs = await call.Api.GetAsync("installs", ContractsJson.Default.IReadOnlyListInstallSummary, call.Cancel);
+        if (call.Screen.IsJson)
+        {
+            Screen.Json(installs, ContractsJson.Default.IReadOnlyListInstallSummary);
+            return ExitCode.Fine;
+        }
+
+        if (installs.Count == 0) call.Screen.Line("No installs yet. Add one: justright install add FILE");
+        var table = Screen.List("install", "sheet", "stage", "fit", "", "next", "surveyed");
+        foreach (var i in installs)
+        {
+            table.AddRow(
+                new Text(i.Name), new Text(i.Sheet), new Text(i.Stage), new Markup(i.Fit is null ? "" : Balance.Sign(i.Fit)), new Text(i.Fit?.Words ?? "not verified yet"),
+                new Text(i.Next), new Text(i.SurveyedAt is { } at ? Times.Exact(at) : ""));
+        }
+
+        if (installs.Count > 0) call.Screen.Write(table);
+        if (installs.Any(i => i.Pretend)) call.Screen.Line("[grey]pretend estate: the lab[/]");
+        return ExitCode.Fine;
+    }
+
+    private static async Task<int> ShowAsync(Call call, string name)
+    {
+        var install = await call.Api.GetAsync($"installs/{Names.Part(name)}", ContractsJson.Default.InstallView, call.Cancel);
+        if (call.Screen.IsJson) Screen.Json(install, ContractsJson.Default.InstallView);
+        else Console.Out.Write(install.Text);
+        return ExitCode.Fine;
+    }
+
+    private static async Task<int> PlanAsync(Call call, string name)
+    {
+        var plan = await call.Api.GetAsync($"installs/{Names.Part(name)}/plan", ContractsJson.Default.PlanView, call.Cancel);
+        if (call.Screen.IsJson)
+        {
+            Screen.Json(plan, ContractsJson.Default.PlanView);
+            return ExitCode.Fine;
+        }
+
+        var screen = call.Screen;
+        screen.Line($"[bold]{Markup.Escape(plan.Title)}[/]  {Markup.Escape(plan.Install)}  {plan.Stage}{(plan.Pretend ? "  [bold]pretend estate[/] (the lab)" : "")}");
+        screen.Line();
+        var groups = Screen.List("group", "name", "scope", "members", "asked for at");
+        foreach (var g in plan.Groups) groups.AddRow(new Text(g.Key), new Text(g.Name), new Text(g.Scope), new Text(string.Join(", ", g.Members)), new Text(g.At));
+        if (plan.Groups.Count > 0) screen.Write(groups);
+        foreach (var account in plan.Accounts)
+        {
+            screen.Line();
+            screen.Line($"[bold]{Markup.Escape(account.Key)}[/]  {Markup.Escape(account.Name)}  [grey]{Markup.Escape(account.Purpose)}[/]");
+            screen.Line($"  [grey]{Markup.Escape(account.Existing ? "an account that was there before" : account.Dn!)}[/]");
+            var grants = new Table().Border(TableBorder.None).HideHeaders().Collapse();
+            for (var i = 0; i < 5; i++) grants.AddColumn(new TableColumn("") { Padding = new Padding(0, 0, 2, 0) });
+            foreach (var g in plan.Grants.Where(g => g.Account == account.Key))
+                grants.AddRow(new Text("  " + g.Right), new Text(g.Place), new Text(g.Through is null ? "" : $"through {g.Through}"), new Text((g.GivenBy == "setup" ? "setup gives it" : $"{g.Giver} team gives it") + (g.Until == "set-up" ? ", until set-up" : "")), new Markup($"[grey]{Markup.Escape(g.At)}[/]"));
+            screen.Write(grants);
+        }
+
+        foreach (var d in plan.Decisions)
+        {
+            screen.Line();
+            screen.Line($"[bold]{Markup.Escape(d.Id)}[/]: {Markup.Escape(d.Taken)}  [grey]{Markup.Escape(d.Reason)} ({Markup.Escape(d.At)})[/]");
+        }
+
+        if (plan.Notes.Count > 0) screen.Line();
+        foreach (var note in plan.Notes) screen.Line($"Note: {Markup.Escape(note)}");
+        return ExitCode.Fine;
+    }
+}

@@ -1,0 +1,23 @@
+using System.CommandLine;
+using JustRight.Cli.Api;
+using JustRight.Contracts;
+
+namespace JustRight.Cli.Commands;
+
+/// <summary>Arguments that name something in the books.</summary>
+internal static class Names
+{
+    public static Argument<string> Sheet() => CommandKit.Named("sheet", "A sheet, as product@release", async api =>
+        (await api.GetAsync("sheets", ContractsJson.Default.IReadOnlyListSheetSummary, default)).Select(s => s.Name));
+
+    public static Argument<string> Estate() => CommandKit.Named("estate", "An estate", async api =>
+        (await api.GetAsync("estates", ContractsJson.Default.IReadOnlyListEstateSummary, default)).Select(s => s.Name));
+
+    public static Argument<string> Install() => CommandKit.Named("install", "An install", async api =>
+        (await api.GetAsync("installs", ContractsJson.Default.IReadOnlyListInstallSummary, default)).Select(s => s.Name));
+
+    public static Argument<string> File() => new("file") { Description = "A YAML file" };
+
+    /// <summary>A name as part of a path of the API.</summary>
+    public static string Part(string name) => Uri.EscapeDataString(name);
+}

@@ -1,0 +1,80 @@
+using JustRight.Contracts;
+using Spectre.Console;
+
+namespace JustRight.Cli.Output;
+
+/// <summary>The fit of an install for a terminal.</summary>
+internal static class FitReport
+{
+    private const int PathsShown = 3;
+
+    /// <summary>Writes the whole fit; with <paramref name="brief"/>, without what is met.</summary>
+    public static void Write(Screen screen, FitView fit, bool brief)
+    {
+        screen.Line($"[bold]{Markup.Escape(fit.Title)}[/]  {Markup.Escape(fit.Install)}  {fit.Stage}{(fit.Pretend ? "  [bold]pretend estate[/] (the lab)" : "")}");
+        screen.Line($"{Balance.Words(fit.Leaning)}   [grey]surveyed {Times.Exact(fit.SurveyedAt)}[/]");
+        foreach (var account in fit.Accounts)
+        {
+            screen.Line();
+            screen.Line($"[bold]{Markup.Escape(account.Key)}[/]  {Markup.Escape(account.Name)}  [grey]{Markup.Escape(account.Purpose)}[/]");
+            screen.Line($"{Balance.Words(account.Leaning)}");
+            var table = new Table().Border(TableBorder.None).HideHeaders().Collapse();
+            foreach (var width in new int?[] { 12, null, null, null }) table.AddColumn(new TableColumn("") { Width = width, Padding = new Padding(0, 0, 2, 0) });
+            foreach (var right in account.Rights.Where(r => !brief || r.Verdict != "met")) Row(table, right);
+            screen.Write(table);
+        }
+
+        Section(screen, "Choices", fit.Decisions.Select(d => $"{d.Id}: {d.Taken} ({d.Reason})"));
+        Section(screen, "Seen at the places", fit.Findings.Select(f => $"{f.Place}: {f.Text}"));
+        Section(screen, "Could not be read", fit.Unseen.Select(u => $"{u.Place}: {u.Reason} ({Times.Exact(u.At)})"));
+        Section(screen, "Notes", fit.Notes);
+    }
+
+    /// <summary>Writes rights with everything that is known of each.</summary>
+    public static void WriteWhy(Screen screen, IReadOnlyList<JudgementView> rights)
+    {
+        foreach (var right in rights)
+        {
+            screen.Line($"{Balance.Verdict(right.Verdict)}  [bold]{Markup.Escape(right.Right)}[/] on {Markup.Escape(right.Place)}  for {Markup.Escape(right.Account)}");
+            Fact("because", right.Reason);
+            Fact("needed because", right.Why);
+            Fact("asked for at", right.At);
+            if (right.Giver is not null) Fact("given by", right.GivenBy == "setup" ? "the product's setup" : $"the {right.Giver} team");
+            Fact("should be held through", right.Through);
+            foreach (var path in right.Paths) Fact("path", Path(path));
+            foreach (var path in right.DeniedBy) Fact("denied by", Path(path));
+            foreach (var note in right.Notes) Fact("note", note);
+            if (right.Brings.Count > 0) Fact("brings along", string.Join("; ", right.Brings));
+            screen.Line();
+        }
+
+        void Fact(string name, string? text)
+        {
+            if (!string.IsNullOrEmpty(text)) screen.Line($"    [grey]{name,-22}[/] {Markup.Escape(text)}");
+        }
+    }
+
+    /// <summary>A path in one line.</summary>
+    public static string Path(PathView path) => string.Join(" → ", path.Steps.Select(s => s.Name));
+
+    private static void Row(Table table, JudgementView right)
+    {
+        table.AddRow(new Markup("  " + Balance.Verdict(right.Verdict)), new Text(right.Right), new Text(right.Place), new Markup($"[grey]{Markup.Escape(right.Reason)}[/]"));
+        if (right.Verdict is not ("met" or "spare" or "barred" or "unmet")) return;
+        foreach (var path in right.Paths.Take(PathsShown)) More($"by {Path(path)}");
+        if (right.Paths.Count > PathsShown) More($"and {right.Paths.Count - PathsShown} more {(right.Paths.Count - PathsShown == 1 ? "path" : "paths")}: see why");
+        foreach (var path in right.DeniedBy) More($"denied by {Path(path)}");
+        if (right.Brings.Count > 0) More($"brings along {string.Join("; ", right.Brings.Take(2))}{(right.Brings.Count > 2 ? $" and {right.Brings.Count - 2} more" : "")}");
+
+        void More(string text) => table.AddRow(new Text(""), new Text(""), new Text(""), new Markup($"[grey]{Markup.Escape(text)}[/]"));
+    }
+
+    private static void Section(Screen screen, string title, IEnumerable<string> lines)
+    {
+        var all = lines.ToList();
+        if (all.Count == 0) return;
+        screen.Line();
+        screen.Line($"[bold]{title}[/]");
+        foreach (var line in all) screen.Line($"  {Markup.Escape(line)}");
+    }
+}

@@ -1,0 +1,93 @@
+using System.Text.Json;
+using System.Text.Json.Serialization.Metadata;
+using JustRight.Contracts;
+using Spectre.Console;
+using Spectre.Console.Rendering;
+
+namespace JustRight.Cli.Output;
+
+/// <summary>Writes results to standard output, and errors and progress to standard error.</summary>
+internal sealed class Screen
+{
+    private const int WidthWithoutTerminal = 140;
+
+    public Screen(bool json)
+    {
+        IsJson = json;
+        Out = Create(Console.Out, Console.IsOutputRedirected);
+        Error = Create(Console.Error, Console.IsErrorRedirected);
+    }
+
+    public bool IsJson { get; }
+
+    public IAnsiConsole Out { get; }
+
+    public IAnsiConsole Error { get; }
+
+    /// <summary>Whether a person watches, so that progress is worth drawing.</summary>
+    public bool IsWatched => !IsJson && !Console.IsErrorRedirected;
+
+    /// <summary>Writes a line of markup.</summary>
+    public void Line(string markup = "") => Out.MarkupLine(markup);
+
+    public void Write(IRenderable what) => Out.Write(what);
+
+    /// <summary>Writes a result as indented JSON.</summary>
+    public static void Json<T>(T value, JsonTypeInfo<T> type)
+    {
+        using var stream = Console.OpenStandardOutput();
+        using var writer = new Utf8JsonWriter(stream, new JsonWriterOptions { Indented = true, Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping });
+        JsonSerializer.Serialize(writer, value, type);
+        writer.Flush();
+        stream.WriteByte((byte)'\n');
+    }
+
+    /// <summary>Writes an error: what, where in the file, and how to mend it.</summary>
+    public void Failure(string message, string? advice, IReadOnlyList<FaultView> faults)
+    {
+        if (IsJson)
+        {
+            Json(new ProblemView("urn:justright:client", message, 0, advice, faults), ContractsJson.Default.ProblemView);
+            return;
+        }
+
+        Error.MarkupLine($"[bold]justright:[/] {Markup.Escape(message)}");
+        foreach (var fault in faults)
+        {
+            var where = fault.Line == 0 ? fault.Field : $"{fault.File}:{fault.Line}:{fault.Column}";
+            Error.MarkupLine($"  [bold]{Markup.Escape(where)}[/] {Markup.Escape(fault.Message)}");
+            var more = new[]
+            {
+                fault.Line > 0 && fault.Field.Length > 0 ? $"at {fault.Field}" : null,
+                fault.Found is null ? null : $"found {fault.Found}",
+                fault.Expected is null ? null : $"expected {fault.Expected}",
+                fault.Nearest is null ? null : $"did you mean '{fault.Nearest}'?",
+            };
+            var text = string.Join("; ", more.OfType<string>());
+            if (text.Length > 0) Error.MarkupLine($"    {Markup.Escape(text)}");
+        }
+
+        if (advice is not null && faults.Count == 0) Error.MarkupLine($"  {Markup.Escape(advice)}");
+    }
+
+    /// <summary>A table without lines, for lists.</summary>
+    public static Table List(params string[] heads)
+    {
+        var table = new Table().Border(TableBorder.None).Collapse();
+        foreach (var head in heads) table.AddColumn(new TableColumn(new Markup($"[bold]{Markup.Escape(head)}[/]")) { Padding = new Padding(0, 0, 2, 0) });
+        return table;
+    }
+
+    private static IAnsiConsole Create(TextWriter writer, bool redirected)
+    {
+        var console = AnsiConsole.Create(new AnsiConsoleSettings
+        {
+            Out = new AnsiConsoleOutput(writer),
+            Ansi = redirected ? AnsiSupport.No : AnsiSupport.Detect,
+            ColorSystem = redirected || Environment.GetEnvironmentVariable("NO_COLOR") is { Length: > 0 } ? ColorSystemSupport.NoColors : ColorSystemSupport.Detect,
+        });
+        if (redirected) console.Profile.Width = int.TryParse(Environment.GetEnvironmentVariable("COLUMNS"), out var columns) && columns >= 60 ? columns : WidthWithoutTerminal;
+        console.Profile.Capabilities.Unicode = true;
+        return console;
+    }
+}
