@@ -67,5 +67,5 @@ build_console() {
 build_all() {
   build_service
   build_client
-  [ -d "$top/console/src" ] && build_console || true
+  build_console
 }

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text.Json;
+using System.Text.Json.Serialization;
 using System.Threading.RateLimiting;
 using JustRight.Contracts;
 using JustRight.Core.Faults;
@@ -116,7 +117,11 @@ public static class ServiceHost
         services.AddSingleton<CrashRehearsal>();
         services.AddSingleton<GrantJob>();
         services.AddHostedService<JobRunner>();
-        services.ConfigureHttpJsonOptions(json => json.SerializerOptions.TypeInfoResolverChain.Insert(0, ContractsJson.Default));
+        services.ConfigureHttpJsonOptions(json =>
+        {
+            json.SerializerOptions.TypeInfoResolverChain.Insert(0, ContractsJson.Default);
+            json.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
+        });
         services.AddProblemDetails();
     }
 

@@ -1,0 +1,46 @@
+import { AppShell, Button, Group, Loader, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
+import { Link, Navigate, Outlet } from '@tanstack/react-router';
+import { api, ApiError } from './api/client';
+import { me } from './api/queries';
+import { Failure } from './parts/Failure';
+
+/** What stands around every page: the name, the pages, who is signed in. */
+export function Frame() {
+  const who = useQuery(me);
+  const { setColorScheme } = useMantineColorScheme();
+  const scheme = useComputedColorScheme('light');
+  if (who.error instanceof ApiError && who.error.status === 401) return <Navigate to="/enter" />;
+  const signOut = async () => {
+    await api.POST('/api/sign-out');
+    window.location.assign('/enter');
+  };
+  return (
+    <AppShell header={{ height: 44 }} padding="md">
+      <AppShell.Header px="md">
+        <Group h="100%" gap="lg">
+          <strong>Just Right</strong>
+          <Group component="nav" gap="md" aria-label="Pages">
+            <Link to="/installs">Installs</Link>
+            <Link to="/log">Log</Link>
+          </Group>
+          <span style={{ flex: 1 }} />
+          <span className="soft">{who.data ? `${who.data.name}, ${who.data.role}` : ''}</span>
+          <Button
+            size="compact-sm"
+            variant="subtle"
+            onClick={() => setColorScheme(scheme === 'dark' ? 'light' : 'dark')}
+          >
+            {scheme === 'dark' ? 'Light' : 'Dark'}
+          </Button>
+          <Button size="compact-sm" variant="subtle" onClick={() => void signOut()}>
+            Sign out
+          </Button>
+        </Group>
+      </AppShell.Header>
+      <AppShell.Main>
+        {who.isPending ? <Loader aria-label="Loading" /> : who.error ? <Failure error={who.error} /> : <Outlet />}
+      </AppShell.Main>
+    </AppShell>
+  );
+}

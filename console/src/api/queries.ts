@@ -1,0 +1,42 @@
+import { queryOptions } from '@tanstack/react-query';
+import { api, need } from './client';
+
+const of = (name: string) => ({ params: { path: { name } } });
+
+/** Who is signed in. */
+export const me = queryOptions({
+  queryKey: ['me'],
+  queryFn: () => need(api.GET('/api/me')),
+  retry: false,
+  staleTime: 60_000,
+});
+
+/** All installs with their fit at a glance. */
+export const installs = queryOptions({ queryKey: ['installs'], queryFn: () => need(api.GET('/api/installs')) });
+
+/** One install. */
+export const install = (name: string) =>
+  queryOptions({ queryKey: ['install', name], queryFn: () => need(api.GET('/api/installs/{name}', of(name))) });
+
+/** The fit of an install; fails with 409 while nothing was surveyed. */
+export const fit = (name: string) =>
+  queryOptions({
+    queryKey: ['install', name, 'fit'],
+    queryFn: () => need(api.GET('/api/installs/{name}/fit', of(name))),
+    retry: false,
+  });
+
+/** The steps that are left. */
+export const worklist = (name: string) =>
+  queryOptions({
+    queryKey: ['install', name, 'worklist'],
+    queryFn: () => need(api.GET('/api/installs/{name}/worklist', of(name))),
+    retry: false,
+  });
+
+/** The log, newest first. */
+export const log = (text: string) =>
+  queryOptions({
+    queryKey: ['log', text],
+    queryFn: () => need(api.GET('/api/log', { params: { query: { text, take: 200 } } })),
+  });

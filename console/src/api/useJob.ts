@@ -1,0 +1,47 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useCallback, useEffect, useState } from 'react';
+import type { JobEvent, JobStepView, JobView } from './schema.gen';
+
+/** A job as it is followed: its latest event, and its steps as they stand, by number. */
+export interface FollowedJob {
+  id: string;
+  kind: string;
+  last: JobEvent | null;
+  steps: Record<number, JobStepView>;
+  running: boolean;
+}
+
+const isRunning = (event: JobEvent) => event.state === 'running' || event.state === 'queued';
+
+function advance(job: FollowedJob | null, event: JobEvent): FollowedJob | null {
+  if (!job) return null;
+  const steps = event.step ? { ...job.steps, [event.step.number]: event.step } : job.steps;
+  return { ...job, last: event, running: isRunning(event), steps };
+}
+
+/** Follows one job at a time over server-sent events, and reads everything anew when it ends. */
+export function useJob() {
+  const queries = useQueryClient();
+  const [followed, setFollowed] = useState<FollowedJob | null>(null);
+  const id = followed?.id;
+
+  useEffect(() => {
+    if (!id) return;
+    const source = new EventSource(`/api/jobs/${id}/events`);
+    source.addEventListener('progress', (message) => {
+      const event = JSON.parse((message as MessageEvent<string>).data) as JobEvent;
+      setFollowed((job) => advance(job, event));
+      if (isRunning(event)) return;
+      source.close();
+      void queries.invalidateQueries();
+    });
+    return () => source.close();
+  }, [id, queries]);
+
+  const follow = useCallback((job: JobView) => {
+    const steps = Object.fromEntries(job.steps.map((s) => [s.number, s]));
+    setFollowed({ id: job.id, kind: job.kind, last: null, steps, running: true });
+  }, []);
+  const clear = useCallback(() => setFollowed(null), []);
+  return { followed, follow, clear };
+}

@@ -1,0 +1,76 @@
+import { useComputedColorScheme } from '@mantine/core';
+import { type Edge, Handle, MarkerType, type Node, type NodeProps, Position, ReactFlow } from '@xyflow/react';
+import { useMemo } from 'react';
+import type { JudgementView } from '../../api/schema.gen';
+import { layoutPaths, type PictureNode } from './layoutPaths';
+
+const columnWidth = 262;
+const rowHeight = 58;
+const colors: Record<string, string> = {
+  spare: 'var(--warm)',
+  barred: 'var(--warm)',
+  met: 'var(--right)',
+  unmet: 'var(--cold)',
+};
+
+type StepNode = Node<{ step: PictureNode }, 'step'>;
+
+function StepBox({ data }: NodeProps<StepNode>) {
+  const { step } = data;
+  return (
+    <div className={`node node-${step.verdict}`}>
+      <Handle type="target" position={Position.Left} isConnectable={false} />
+      {step.name}
+      <Handle type="source" position={Position.Right} isConnectable={false} />
+    </div>
+  );
+}
+
+const nodeTypes = { step: StepBox };
+
+/** The paths as a picture, left to right; the table below it says the same. */
+export function PathPicture({ rights }: { rights: JudgementView[] }) {
+  const scheme = useComputedColorScheme('light');
+  const { nodes, edges, height } = useMemo(() => {
+    const picture = layoutPaths(rights);
+    const nodes: StepNode[] = picture.nodes.map((step) => ({
+      id: step.id,
+      type: 'step',
+      position: { x: step.column * columnWidth, y: step.row * rowHeight },
+      data: { step },
+      draggable: false,
+      focusable: false,
+    }));
+    const edges: Edge[] = picture.edges.map((edge) => ({
+      id: `${edge.from}>${edge.to}`,
+      source: edge.from,
+      target: edge.to,
+      focusable: false,
+      style: {
+        stroke: colors[edge.verdict] ?? 'var(--soft)',
+        strokeWidth: edge.verdict === 'barred' ? 2.5 : 1.5,
+        strokeDasharray: edge.verdict === 'barred' ? '6 3' : undefined,
+      },
+      markerEnd: { type: MarkerType.Arrow, color: colors[edge.verdict] ?? 'var(--soft)' },
+    }));
+    const rows = Math.max(...picture.nodes.map((n) => n.row)) + 1;
+    return { nodes, edges, height: Math.min(560, Math.max(160, rows * rowHeight + 24)) };
+  }, [rights]);
+  return (
+    <div className="picture" style={{ height }} aria-hidden="true">
+      <ReactFlow
+        nodes={nodes}
+        edges={edges}
+        nodeTypes={nodeTypes}
+        colorMode={scheme}
+        fitView
+        fitViewOptions={{ padding: 0.04, maxZoom: 1 }}
+        nodesConnectable={false}
+        elementsSelectable={false}
+        zoomOnScroll={false}
+        preventScrolling={false}
+        proOptions={{ hideAttribution: true }}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,60 @@
+import { Button, Container, Stack, TextInput } from '@mantine/core';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useNavigate } from '@tanstack/react-router';
+import { useEffect, useRef, useState } from 'react';
+import { api, need } from '../../api/client';
+import { Failure } from '../../parts/Failure';
+
+/** Signs in with the code of a one-time link. The code is in the fragment, which never leaves the browser by itself. */
+export function EnterPage() {
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const [link, setLink] = useState('');
+  const signIn = useMutation({
+    mutationFn: (code: string) => need(api.POST('/api/sign-in', { body: { code } })),
+    onSuccess: async () => {
+      queries.clear();
+      await navigate({ to: '/installs' });
+    },
+  });
+  const tried = useRef(false);
+  const { mutate } = signIn;
+  useEffect(() => {
+    const code = window.location.hash.slice(1);
+    if (!code || tried.current) return;
+    tried.current = true; // a code is good once: React's second run in development must not spend it
+    window.history.replaceState(null, '', '/enter');
+    mutate(code);
+  }, [mutate]);
+  return (
+    <Container size="xs" pt={96} component="main">
+      <Stack>
+        <h1>Just Right</h1>
+        <p className="soft">
+          Open the one-time sign-in link that the service printed when it started, or paste it here. A new one is
+          printed when the service is started with <code>--JustRight:SignInLinks 1</code>.
+        </p>
+        {signIn.error && <Failure error={signIn.error} />}
+        <form
+          onSubmit={(e) => {
+            e.preventDefault();
+            signIn.mutate(link.slice(link.indexOf('#') + 1).trim());
+          }}
+        >
+          <Stack>
+            <TextInput
+              label="Sign-in link"
+              type="password"
+              autoComplete="off"
+              value={link}
+              onChange={(e) => setLink(e.currentTarget.value)}
+            />
+            <Button type="submit" loading={signIn.isPending} disabled={link.trim() === ''}>
+              Sign in
+            </Button>
+          </Stack>
+        </form>
+      </Stack>
+    </Container>
+  );
+}

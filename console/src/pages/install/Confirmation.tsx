@@ -1,0 +1,48 @@
+import { Button, Group, Modal } from '@mantine/core';
+import type { StepView } from '../../api/schema.gen';
+
+interface Props {
+  open: boolean;
+  remove: boolean;
+  pretend: boolean;
+  steps: StepView[];
+  busy: boolean;
+  onCancel: () => void;
+  onConfirm: () => void;
+}
+
+/** Asks once, listing every change by name. */
+export function Confirmation({ open, remove, pretend, steps, busy, onCancel, onConfirm }: Props) {
+  const count = `${steps.length} ${steps.length === 1 ? 'change' : 'changes'}`;
+  return (
+    <Modal
+      opened={open}
+      onClose={onCancel}
+      size="xl"
+      title={remove ? `Take away: ${count}` : `Give: ${count}`}
+      closeButtonProps={{ 'aria-label': 'Close' }}
+    >
+      {pretend && (
+        <p>
+          <span className="tag">pretend</span> These change the lab only.
+        </p>
+      )}
+      <ol>
+        {steps.map((step) => (
+          <li key={step.id}>
+            {step.words} <span className="soft">({step.giver})</span>
+          </li>
+        ))}
+      </ol>
+      <p className="soft">Each one is journaled before it is made, and looked at again after.</p>
+      <Group justify="flex-end">
+        <Button variant="default" onClick={onCancel} data-autofocus>
+          Cancel
+        </Button>
+        <Button onClick={onConfirm} loading={busy}>
+          {remove ? `Take these ${steps.length} away` : `Make these ${count}`}
+        </Button>
+      </Group>
+    </Modal>
+  );
+}

@@ -1,0 +1,107 @@
+import { Button, Loader, Progress, Tabs } from '@mantine/core';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { getRouteApi, useNavigate } from '@tanstack/react-router';
+import { api, ApiError, need } from '../../api/client';
+import { fit as fitQuery, install as installQuery } from '../../api/queries';
+import { useJob } from '../../api/useJob';
+import { Balance } from '../../parts/Balance';
+import { Failure } from '../../parts/Failure';
+import { Time } from '../../parts/Time';
+import { Matrix } from './Matrix';
+import { Reports } from './Reports';
+import { WorklistTab } from './WorklistTab';
+
+const route = getRouteApi('/frame/installs/$name');
+
+/** One install: does it fit, and what is left to do? */
+export function InstallPage() {
+  const { name } = route.useParams();
+  const { tab } = route.useSearch();
+  const navigate = useNavigate();
+  const install = useQuery(installQuery(name));
+  const fit = useQuery(fitQuery(name));
+  const { followed, follow, clear } = useJob();
+  const verify = useMutation({
+    mutationFn: () => need(api.POST('/api/installs/{name}/verify', { params: { path: { name } } })),
+    onSuccess: follow,
+  });
+  if (install.isPending) return <Loader aria-label="Loading" />;
+  if (install.error) return <Failure error={install.error} />;
+  const summary = install.data.summary;
+  const unverified = fit.error instanceof ApiError && fit.error.status === 409;
+  const running = followed?.running === true;
+  return (
+    <>
+      <div className="head">
+        <h1>{summary.title}</h1>
+        <span>{summary.name}</span>
+        <span className="soft">{summary.stage}</span>
+        {summary.pretend && <span className="tag">pretend</span>}
+        <span className="grow" />
+        <Button
+          variant="default"
+          loading={verify.isPending || (running && followed.kind === 'verify')}
+          disabled={running}
+          onClick={() => verify.mutate()}
+        >
+          Verify
+        </Button>
+      </div>
+      <div className="head">
+        {summary.fit && <Balance leaning={summary.fit} large />}
+        {summary.surveyedAt && (
+          <span className="soft">
+            surveyed <Time value={summary.surveyedAt} />
+          </span>
+        )}
+      </div>
+      <div role="status" aria-live="polite">
+        {followed?.last && (
+          <p className="soft">
+            {running && (
+              <Progress
+                value={(100 * followed.last.done) / Math.max(1, followed.last.total)}
+                size="sm"
+                color="gray"
+                mb={4}
+                aria-label="Progress"
+              />
+            )}
+            {followed.last.text}
+          </p>
+        )}
+      </div>
+      {verify.error && <Failure error={verify.error} />}
+      {unverified && (
+        <p className="empty">Nothing was read of this estate yet. Verify reads it, and changes nothing.</p>
+      )}
+      {fit.error && !unverified && <Failure error={fit.error} />}
+      {fit.data && (
+        <Tabs
+          value={tab ?? 'matrix'}
+          onChange={(value) =>
+            void navigate({
+              to: '/installs/$name',
+              params: { name },
+              search: value === 'worklist' ? { tab: 'worklist' } : {},
+            })
+          }
+          color="gray"
+          keepMounted={false}
+        >
+          <Tabs.List mb="md">
+            <Tabs.Tab value="matrix">Matrix</Tabs.Tab>
+            <Tabs.Tab value="worklist">Worklist</Tabs.Tab>
+          </Tabs.List>
+          <Tabs.Panel value="matrix">
+            <Matrix fit={fit.data} />
+            <Reports fit={fit.data} />
+          </Tabs.Panel>
+          <Tabs.Panel value="worklist">
+            <WorklistTab name={name} followed={followed} follow={follow} clear={clear} />
+          </Tabs.Panel>
+        </Tabs>
+      )}
+    </>
+  );
+}

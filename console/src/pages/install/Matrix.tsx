@@ -1,0 +1,68 @@
+import { Drawer } from '@mantine/core';
+import { Link } from '@tanstack/react-router';
+import { useState } from 'react';
+import type { FitView, JudgementView } from '../../api/schema.gen';
+import { Balance } from '../../parts/Balance';
+import { leaningOf } from '../../parts/strokes';
+import { RightChip } from './RightChip';
+import { RightFacts } from './RightFacts';
+import { moveFocus } from './moveFocus';
+
+/** Accounts as rows, places as columns, rights with their verdicts in the cells. */
+export function Matrix({ fit }: { fit: FitView }) {
+  const [selected, setSelected] = useState<JudgementView | null>(null);
+  const rightsAt = (place: string) => fit.accounts.flatMap((a) => a.rights.filter((r) => r.group === place));
+  return (
+    <>
+      <div className="matrix-frame" tabIndex={-1}>
+        <table className="matrix" aria-label="Accounts and places" onKeyDown={moveFocus}>
+          <thead>
+            <tr>
+              <th scope="col">account</th>
+              {fit.places.map((place) => (
+                <th scope="col" key={place}>
+                  {place}
+                  <br />
+                  <Balance leaning={leaningOf(rightsAt(place).map((r) => r.verdict))} quiet />
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {fit.accounts.map((account) => (
+              <tr key={account.key}>
+                <th scope="row">
+                  <Link to="/installs/$name/accounts/$account" params={{ name: fit.install, account: account.key }}>
+                    {account.key}
+                  </Link>{' '}
+                  <code>{account.name}</code>
+                  <div className="purpose">{account.purpose}</div>
+                  <Balance leaning={account.leaning} quiet />
+                </th>
+                {fit.places.map((place) => (
+                  <td key={place}>
+                    {account.rights
+                      .filter((r) => r.group === place)
+                      .map((right) => (
+                        <RightChip key={right.id} right={right} place={place} onSelect={() => setSelected(right)} />
+                      ))}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <Drawer
+        opened={selected !== null}
+        onClose={() => setSelected(null)}
+        position="right"
+        size="lg"
+        title={selected ? `${selected.right} on ${selected.place}` : ''}
+        closeButtonProps={{ 'aria-label': 'Close' }}
+      >
+        {selected && <RightFacts right={selected} />}
+      </Drawer>
+    </>
+  );
+}

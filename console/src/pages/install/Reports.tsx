@@ -1,0 +1,56 @@
+import type { FitView } from '../../api/schema.gen';
+import { Time } from '../../parts/Time';
+
+/** What stands below the matrix: choices made, things seen, corners that could not be read. */
+export function Reports({ fit }: { fit: FitView }) {
+  return (
+    <>
+      {fit.unseen.length > 0 && (
+        <section>
+          <h2>Could not be read</h2>
+          <ul>
+            {fit.unseen.map((u) => (
+              <li key={u.place}>
+                <strong>{u.place}</strong>: {u.reason} (<Time value={u.at} />)
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      {fit.findings.length > 0 && (
+        <section>
+          <h2>Seen at the places</h2>
+          <ul>
+            {fit.findings.map((f) => (
+              <li key={f.place + f.text}>
+                <strong>{f.place}</strong>: {f.text}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      {fit.decisions.length > 0 && (
+        <section>
+          <h2>Choices</h2>
+          <ul>
+            {fit.decisions.map((d) => (
+              <li key={d.id}>
+                <strong>{d.id}</strong>: {d.taken} <span className="soft">({d.reason})</span> <code>{d.at}</code>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      {fit.notes.length > 0 && (
+        <section>
+          <h2>Notes</h2>
+          <ul>
+            {fit.notes.map((n) => (
+              <li key={n}>{n}</li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,78 @@
+import type { JudgementView } from '../../api/schema.gen';
+import { PathLine } from '../../parts/PathLine';
+import { Verdict } from '../../parts/Verdict';
+
+/** Everything known of a right: verdict, reason, need, giver, sheet line, paths. */
+export function RightFacts({ right, brief }: { right: JudgementView; brief?: boolean }) {
+  const paths = brief ? right.paths.slice(0, 2) : right.paths;
+  const brings = brief ? right.brings.slice(0, 3) : right.brings;
+  return (
+    <dl className="facts">
+      <dt>verdict</dt>
+      <dd>
+        <Verdict verdict={right.verdict} /> {right.reason}
+      </dd>
+      <dt>account</dt>
+      <dd>
+        <code>{right.account}</code>
+      </dd>
+      {right.why && (
+        <>
+          <dt>needed because</dt>
+          <dd>{right.why}</dd>
+        </>
+      )}
+      {right.giver && (
+        <>
+          <dt>given by</dt>
+          <dd>{right.givenBy === 'setup' ? "the product's setup" : `the ${right.giver} team`}</dd>
+        </>
+      )}
+      {right.through && (
+        <>
+          <dt>through</dt>
+          <dd>{right.through}</dd>
+        </>
+      )}
+      {right.at && (
+        <>
+          <dt>asked for at</dt>
+          <dd>
+            <code>{right.at}</code>
+          </dd>
+        </>
+      )}
+      {paths.map((path, i) => (
+        <Fact key={i} name="path">
+          <PathLine path={path} />
+        </Fact>
+      ))}
+      {paths.length < right.paths.length && <Fact name="">and {right.paths.length - paths.length} more</Fact>}
+      {right.deniedBy.map((path, i) => (
+        <Fact key={i} name="denied by">
+          <PathLine path={path} />
+        </Fact>
+      ))}
+      {right.notes.map((note) => (
+        <Fact key={note} name="note">
+          {note}
+        </Fact>
+      ))}
+      {brings.length > 0 && (
+        <Fact name="brings along">
+          {brings.join('; ')}
+          {brings.length < right.brings.length && ` and ${right.brings.length - brings.length} more`}
+        </Fact>
+      )}
+    </dl>
+  );
+}
+
+function Fact({ name, children }: { name: string; children: React.ReactNode }) {
+  return (
+    <>
+      <dt>{name}</dt>
+      <dd>{children}</dd>
+    </>
+  );
+}

@@ -1,0 +1,48 @@
+interface Row {
+  number: number;
+  words: string;
+  giver: string;
+  state: string;
+  note: string;
+  at?: string | null;
+}
+
+const signs: Record<string, string> = {
+  made: '✓ made',
+  skipped: '= already true',
+  failed: '! failed',
+  intended: '… under way',
+  blocked: '– blocked',
+  waiting: '· waits',
+};
+
+/** Steps in order, grouped by giver, each with its state. */
+export function StepTable({ steps }: { steps: Row[] }) {
+  const runs: { giver: string; rows: Row[] }[] = [];
+  for (const step of steps) {
+    const last = runs.at(-1);
+    if (last?.giver === step.giver) last.rows.push(step);
+    else runs.push({ giver: step.giver, rows: [step] });
+  }
+  return (
+    <table className="steps">
+      {runs.map((run) => (
+        <tbody key={run.rows[0]?.number}>
+          <tr>
+            <th colSpan={4} scope="rowgroup">
+              {run.giver} team
+            </th>
+          </tr>
+          {run.rows.map((row) => (
+            <tr key={row.number}>
+              <td className="number">{row.number}</td>
+              <td>{row.words}</td>
+              <td className="soft">{row.note}</td>
+              <td className="state">{signs[row.state] ?? row.state}</td>
+            </tr>
+          ))}
+        </tbody>
+      ))}
+    </table>
+  );
+}

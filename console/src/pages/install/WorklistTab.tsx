@@ -1,0 +1,99 @@
+import { Button, Loader } from '@mantine/core';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api, need } from '../../api/client';
+import { me, worklist as worklistQuery } from '../../api/queries';
+import type { JobView } from '../../api/schema.gen';
+import type { FollowedJob } from '../../api/useJob';
+import { Failure } from '../../parts/Failure';
+import { Confirmation } from './Confirmation';
+import { StepTable } from './StepTable';
+
+interface Props {
+  name: string;
+  followed: FollowedJob | null;
+  follow: (job: JobView) => void;
+  clear: () => void;
+}
+
+/** What is left to do, in order, by giver; and the buttons that do it after one confirmation. */
+export function WorklistTab({ name, followed, follow, clear }: Props) {
+  const worklist = useQuery(worklistQuery(name));
+  const who = useQuery(me);
+  const [asking, setAsking] = useState<'give' | 'remove' | null>(null);
+  const grant = useMutation({
+    mutationFn: (order: { remove: boolean; steps: string[] }) =>
+      need(api.POST('/api/installs/{name}/grant', { params: { path: { name } }, body: order })),
+    onSuccess: follow,
+    onSettled: () => setAsking(null),
+  });
+  if (worklist.isPending) return <Loader aria-label="Loading" />;
+  if (worklist.error) return <Failure error={worklist.error} />;
+
+  if (followed?.kind === 'grant') {
+    return (
+      <section aria-label="Being carried out">
+        <StepTable steps={Object.values(followed.steps).map((s) => ({ ...s, note: s.after ?? s.before ?? '' }))} />
+        {!followed.running && (
+          <Button mt="md" variant="default" onClick={clear}>
+            Show what is left
+          </Button>
+        )}
+      </section>
+    );
+  }
+
+  const { give, remove, leftToSetup, notOffered, pretend } = worklist.data;
+  const ready = (steps: typeof give) => steps.filter((s) => !s.blocked);
+  const mayGrant = who.data?.role === 'granter' || who.data?.role === 'owner';
+  const rows = (steps: typeof give) =>
+    steps.map((s) => ({ ...s, state: s.blocked ? 'blocked' : '', note: s.blocked ?? s.why }));
+  const asked = asking === 'remove' ? ready(remove) : ready(give);
+  return (
+    <>
+      {grant.error && <Failure error={grant.error} />}
+      <div className="head">
+        <h2>To give</h2>
+        <span className="grow" />
+        <Button disabled={ready(give).length === 0 || !mayGrant} onClick={() => setAsking('give')}>
+          Give these {ready(give).length}…
+        </Button>
+      </div>
+      {give.length === 0 ? <p className="empty">Nothing is left to give.</p> : <StepTable steps={rows(give)} />}
+      {leftToSetup.length > 0 && (
+        <p className="soft">{leftToSetup.length} more will be given by the product's setup.</p>
+      )}
+      <div className="head">
+        <h2>To take away</h2>
+        <span className="grow" />
+        <Button
+          variant="default"
+          disabled={ready(remove).length === 0 || !mayGrant || ready(give).length > 0}
+          onClick={() => setAsking('remove')}
+        >
+          Take these {ready(remove).length} away…
+        </Button>
+      </div>
+      {remove.length > 0 && ready(give).length > 0 && <p className="soft">First give, then verify, then take away.</p>}
+      {remove.length === 0 ? <p className="empty">Nothing is to be taken away.</p> : <StepTable steps={rows(remove)} />}
+      {notOffered.length > 0 && (
+        <ul>
+          {notOffered.map((n) => (
+            <li key={n.for + n.reason}>
+              <code>{n.for}</code> is left to you: {n.reason}
+            </li>
+          ))}
+        </ul>
+      )}
+      <Confirmation
+        open={asking !== null}
+        remove={asking === 'remove'}
+        pretend={pretend}
+        steps={asked}
+        busy={grant.isPending}
+        onCancel={() => setAsking(null)}
+        onConfirm={() => grant.mutate({ remove: asking === 'remove', steps: asked.map((s) => s.id) })}
+      />
+    </>
+  );
+}

@@ -1,0 +1,66 @@
+import { Loader } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
+import { Link } from '@tanstack/react-router';
+import { createColumnHelper } from '@tanstack/react-table';
+import { installs } from '../../api/queries';
+import type { InstallSummary } from '../../api/schema.gen';
+import { Balance } from '../../parts/Balance';
+import { DataTable } from '../../parts/DataTable';
+import { Failure } from '../../parts/Failure';
+import { Time } from '../../parts/Time';
+
+const column = createColumnHelper<InstallSummary>();
+const columns = [
+  column.accessor('name', {
+    header: 'Install',
+    cell: (c) => (
+      <>
+        <Link to="/installs/$name" params={{ name: c.getValue() }}>
+          {c.getValue()}
+        </Link>{' '}
+        {c.row.original.pretend && <span className="tag">pretend</span>}
+      </>
+    ),
+  }),
+  column.accessor('title', { header: 'Product' }),
+  column.accessor('stage', { header: 'Stage' }),
+  column.accessor((i) => i.fit?.words ?? 'not verified yet', {
+    id: 'fit',
+    header: 'Does it fit?',
+    cell: (c) =>
+      c.row.original.fit ? <Balance leaning={c.row.original.fit} /> : <span className="soft">{c.getValue()}</span>,
+  }),
+  column.accessor('next', { header: 'What is next' }),
+  column.accessor((i) => i.surveyedAt ?? '', {
+    id: 'surveyed',
+    header: 'Last survey',
+    cell: (c) => (c.getValue() ? <Time value={c.getValue()} /> : <span className="soft">never</span>),
+  }),
+];
+
+/** What am I putting in, and does it fit? */
+export function InstallsPage() {
+  const list = useQuery(installs);
+  return (
+    <>
+      <div className="head">
+        <h1>Installs</h1>
+      </div>
+      {list.isPending && <Loader aria-label="Loading" />}
+      {list.error && <Failure error={list.error} />}
+      {list.data && (
+        <DataTable
+          label="Installs"
+          rows={list.data}
+          columns={columns}
+          empty={
+            <>
+              Nothing here yet. Add a sheet, an estate and an install with the client:{' '}
+              <code>justright install add FILE</code>
+            </>
+          }
+        />
+      )}
+    </>
+  );
+}

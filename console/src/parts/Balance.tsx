@@ -1,0 +1,34 @@
+import type { LeaningView } from '../api/schema.gen';
+import { strokes } from './strokes';
+
+/** The balance with its words: strokes left of the mark for what is missing, right of it for what is too much. */
+export function Balance({ leaning, large, quiet }: { leaning: LeaningView; large?: boolean; quiet?: boolean }) {
+  const { left, right, level, seen, dots } = strokes(leaning);
+  const middle = 48;
+  return (
+    <span className={`balance ${large ? 'balance-large' : ''}`}>
+      <svg viewBox="0 0 96 20" role="img" aria-label={leaning.words}>
+        <line x1="2" x2="94" y1="10" y2="10" className="balance-beam" />
+        <line x1={middle} x2={middle} y1="4" y2="16" className="balance-mark" />
+        {left.map((kind, i) => (
+          <line key={i} className={`stroke-${kind}`} x1={middle - 6 - i * 6} x2={middle - 6 - i * 6} y1="5" y2="15" />
+        ))}
+        {right.map((kind, i) => (
+          <line
+            key={i}
+            className={`stroke-${kind}`}
+            x1={middle + 6 + i * 6}
+            x2={middle + 6 + i * 6}
+            y1={kind === 'barred' ? 1 : 5}
+            y2={kind === 'barred' ? 19 : 15}
+          />
+        ))}
+        {level && <circle cx={middle} cy="10" r="5" className={seen ? 'dot-right' : 'dot-far'} />}
+        {dots.map((_, i) => (
+          <circle key={i} cx={middle - 9 + i * 6} cy="18" r="1.6" className="dot-unseen" />
+        ))}
+      </svg>
+      {!quiet && <span className="balance-words">{leaning.words}</span>}
+    </span>
+  );
+}

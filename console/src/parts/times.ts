@@ -1,0 +1,23 @@
+/** How long before now, in words. */
+export function ago(value: string, now: number): string {
+  const seconds = Math.max(0, Math.round((now - Date.parse(value)) / 1000));
+  if (seconds < 60) return 'just now';
+  const steps: [number, string][] = [
+    [86_400, 'day'],
+    [3_600, 'hour'],
+    [60, 'minute'],
+  ];
+  for (const [length, word] of steps) {
+    const count = Math.floor(seconds / length);
+    if (count > 0) return `${count} ${word}${count === 1 ? '' : 's'} ago`;
+  }
+  return 'just now';
+}
+
+/** The exact local time with its offset from UTC. */
+export function exact(value: string): string {
+  return new Date(value).toLocaleString('en-US', {
+    dateStyle: 'medium',
+    timeStyle: 'long',
+  });
+}

@@ -1,0 +1,43 @@
+import { createRootRoute, createRoute, createRouter, redirect } from '@tanstack/react-router';
+import { AccountPage } from './pages/account/AccountPage';
+import { EnterPage } from './pages/enter/EnterPage';
+import { InstallPage } from './pages/install/InstallPage';
+import { InstallsPage } from './pages/installs/InstallsPage';
+import { LogPage } from './pages/log/LogPage';
+import { Frame } from './Frame';
+
+const root = createRootRoute();
+const enter = createRoute({ getParentRoute: () => root, path: '/enter', component: EnterPage });
+const frame = createRoute({ getParentRoute: () => root, id: 'frame', component: Frame });
+const home = createRoute({
+  getParentRoute: () => frame,
+  path: '/',
+  beforeLoad: () => {
+    throw redirect({ to: '/installs' });
+  },
+});
+const installs = createRoute({ getParentRoute: () => frame, path: '/installs', component: InstallsPage });
+const install = createRoute({
+  getParentRoute: () => frame,
+  path: '/installs/$name',
+  validateSearch: (search: Record<string, unknown>): { tab?: 'worklist' } =>
+    search.tab === 'worklist' ? { tab: 'worklist' } : {},
+  component: InstallPage,
+});
+const account = createRoute({
+  getParentRoute: () => frame,
+  path: '/installs/$name/accounts/$account',
+  component: AccountPage,
+});
+const log = createRoute({ getParentRoute: () => frame, path: '/log', component: LogPage });
+
+/** Every page of the console. */
+export const router = createRouter({
+  routeTree: root.addChildren([enter, frame.addChildren([home, installs, install, account, log])]),
+});
+
+declare module '@tanstack/react-router' {
+  interface Register {
+    router: typeof router;
+  }
+}
