@@ -61,8 +61,10 @@ public sealed record Branch(string Key, DistinguishedName Name, Origin At);
 /// <param name="AccountsIn">Key of the branch that holds accounts.</param>
 /// <param name="GroupsIn">Key of the branch that holds groups.</param>
 /// <param name="ShortNames">Shorter names for products, for use in names.</param>
+/// <param name="Lines">Where each key stands, for faults.</param>
 public sealed record Naming(
-    string Accounts, string Groups, string Description, string AccountsIn, string GroupsIn, IReadOnlyDictionary<string, string> ShortNames, Origin At);
+    string Accounts, string Groups, string Description, string AccountsIn, string GroupsIn, IReadOnlyDictionary<string, string> ShortNames,
+    IReadOnlyDictionary<string, Origin> Lines, Origin At);
 
 /// <summary>A host.</summary>
 public sealed record EstateHost(string Name, Reach Reach, Origin At);

@@ -35,18 +35,20 @@ public static class EstateRules
         CheckReach(estate, faults);
         return [.. faults.OrderBy(f => f.At.Line).ThenBy(f => f.At.Column)];
 
+        Origin Line(string field) => estate.Naming.Lines.GetValueOrDefault(field["naming.".Length..], estate.Naming.At);
+
         void KnownBranch(string key, string field)
         {
             if (branches.Contains(key)) return;
-            faults.Add(new Fault("unknown-branch", estate.Naming.At, field, $"'{key}' is not a branch of this estate.") { Expected = "a key of 'branches'", Nearest = Spelling.Nearest(key, branches) });
+            faults.Add(new Fault("unknown-branch", Line(field), field, $"'{key}' is not a branch of this estate.") { Expected = "a key of 'branches'", Nearest = Spelling.Nearest(key, branches) });
         }
 
         void Pattern(string pattern, string[] words, string? needed, string field)
         {
             foreach (var word in Plans.NamePattern.Placeholders(pattern).Where(w => !words.Contains(w)))
-                faults.Add(new Fault("unknown-placeholder", estate.Naming.At, field, $"'{{{word}}}' means nothing here.") { Expected = string.Join(", ", words.Select(w => $"{{{w}}}")), Nearest = Spelling.Nearest(word, words) });
+                faults.Add(new Fault("unknown-placeholder", Line(field), field, $"'{{{word}}}' means nothing here.") { Expected = string.Join(", ", words.Select(w => $"{{{w}}}")), Nearest = Spelling.Nearest(word, words) });
             if (needed is not null && !Plans.NamePattern.Placeholders(pattern).Contains(needed))
-                faults.Add(new Fault("pattern", estate.Naming.At, field, $"The pattern must contain {{{needed}}}, or all names would be the same.") { Found = $"'{pattern}'" });
+                faults.Add(new Fault("pattern", Line(field), field, $"The pattern must contain {{{needed}}}, or all names would be the same.") { Found = $"'{pattern}'" });
         }
     }
 

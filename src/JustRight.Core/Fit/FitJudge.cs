@@ -103,6 +103,10 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
             if (view.WhyDenyUnseen(logon) is { } why) return Say(grant, Verdict.Unseen, why) with { Paths = paths };
         }
 
+        // A right that only a barred group brings must be given its own way before that group can be left.
+        if (paths.All(p => p.Nodes.Any(n => IsBarred(plan, grant.Account, n))) && grant.Right is not DomainGroupRight)
+            return Say(grant, Verdict.Met, "held, but only through a barred group") with { Paths = paths, AsPlanned = false, Notes = ["give it its own way before taking the barred group away"] };
+
         var group = grant.Through is null ? null : plan.Groups.First(g => g.Key == grant.Through);
         var asPlanned = group is null || paths.Any(p => p.Nodes.Skip(1).Any(n => string.Equals(view.Graph.PrincipalOf(n)?.Name, group.Name, StringComparison.OrdinalIgnoreCase)));
         return Say(grant, Verdict.Met, asPlanned ? "held" : "held another way") with
@@ -136,6 +140,9 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
 
         return judged;
     }
+
+    private bool IsBarred(Plan plan, string account, int node) =>
+        view.Graph.PrincipalOf(node)?.Name is { } name && plan.Barred.Any(b => (b.Account is null || b.Account == account) && string.Equals(b.Group, name, StringComparison.OrdinalIgnoreCase));
 
     private string? MissingDatabase(Right right) =>
         right is DatabaseRoleRight r && view.Instance(r.Instance) is { Unread: null } instance && !instance.Databases.Any(d => string.Equals(d.Name, r.Database, StringComparison.OrdinalIgnoreCase))

@@ -41,7 +41,8 @@ public static class EstateReader
             [.. root.Texts("branches").Select(b => BranchOf(b, faults)).OfType<Branch>()],
             new Naming(
                 naming.Text("accounts"), naming.Text("groups"), naming.TextOr("description", "{purpose} ({title} {release}, install {install})"),
-                naming.Text("accounts-in"), naming.Text("groups-in"), naming.Texts("short-names").ToDictionary(s => s.Key.Text, s => s.Value.Text), naming.At),
+                naming.Text("accounts-in"), naming.Text("groups-in"), naming.Texts("short-names").ToDictionary(s => s.Key.Text, s => s.Value.Text),
+                naming.Entries.ToDictionary(e => e.Key.Text, e => e.Value.At), naming.At),
             [.. root.Named("hosts").Select(h => new EstateHost(h.Key.Text, ReachOf(h.Value.TextOr("reach", placeReach)), h.Key.At))],
             [.. root.Named("instances").Select(i => Instance(i.Key, i.Value, placeReach))],
             new HouseRules(

@@ -45,9 +45,10 @@ internal static class YamlReader
             return null;
         }
 
+        var parser = new Parser(new StringReader(text));
         try
         {
-            return new Builder(new Parser(new StringReader(text)), file, faults).Document();
+            return new Builder(parser, file, faults).Document();
         }
         catch (RefusedException e)
         {
@@ -57,6 +58,13 @@ internal static class YamlReader
         {
             var message = e.InnerException is YamlException inner ? inner.Message : e.Message;
             faults.Add(new Fault("yaml", new Origin(file, (int)e.Start.Line, (int)e.Start.Column), "", "This is not YAML.") { Found = message.TrimEnd('.'), Expected = "well-formed YAML" });
+        }
+
+        catch (Exception e) when (e is InvalidOperationException or ArgumentException)
+        {
+            // The library's scanner stumbles over some malformed texts in this way; what it read last says about where.
+            var at = parser.Current?.End ?? Mark.Empty;
+            faults.Add(new Fault("yaml", new Origin(file, (int)at.Line, (int)at.Column), "", "This is not YAML.") { Expected = "well-formed YAML; look just after this place" });
         }
 
         return null;

@@ -1,6 +1,7 @@
 using JustRight.Contracts;
 using JustRight.Core.Changes;
 using JustRight.Core.Fit;
+using JustRight.Core.Plans;
 using JustRight.Core.Rights;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
@@ -17,7 +18,7 @@ internal static class FitViews
     public static FitView Of(InstallFit fit)
     {
         var accounts = fit.Accounts.Select(a => new AccountFitView(
-            a.Account.Key, a.Account.Name, a.Account.Purpose, a.Account.Dn, Of(a.Leaning, 0, a.Leaning.Words()), [.. a.Judgements.Select(j => Of(j, a.Account.Name))])).ToList();
+            a.Account.Key, a.Account.Name, a.Account.Purpose, a.Account.Dn, Of(a.Leaning, 0, a.Leaning.Words()), [.. a.Judgements.Select(j => Of(j, a.Account.Name, ColumnOf(j.Right, fit.Plan)))])).ToList();
         // The columns of the matrix: the domain first, then places in the order of the sheet, then where else rights were found.
         var places = new[] { fit.Plan.Domain }
             .Concat(fit.Plan.Grants.Select(g => g.Place ?? fit.Plan.Domain))
@@ -29,9 +30,9 @@ internal static class FitViews
             [.. fit.Findings.Select(f => new FindingView(f.Place, f.Text, f.TooMuch))], Corners(fit.Corners), [.. fit.Plan.Decisions.Select(PlanViews.Of)], fit.Plan.Notes);
     }
 
-    public static JudgementView Of(Judgement judgement, string account) => new(
+    public static JudgementView Of(Judgement judgement, string account, string? column = null) => new(
         judgement.Id, account, judgement.Right.Kind is { } kind ? NeedKinds.ByKind[kind].Key : "account", judgement.Right.Words, judgement.Right.Place,
-        judgement.Grant?.Place ?? judgement.Right.Place, judgement.Verdict.ToString().ToLowerInvariant(), judgement.Reason, judgement.Grant?.Why,
+        judgement.Grant?.Place ?? column ?? judgement.Right.Place, judgement.Verdict.ToString().ToLowerInvariant(), judgement.Reason, judgement.Grant?.Why,
         judgement.Grant?.Giver.ToString().ToLowerInvariant(), judgement.Grant?.GivenBy.ToString().ToLowerInvariant(), judgement.Grant?.Through,
         (judgement.Grant?.At ?? judgement.Rule?.At)?.ToString(), [.. judgement.Paths.Select(Of)], [.. judgement.DeniedBy.Select(Of)], judgement.Notes, judgement.Brings);
 
@@ -43,6 +44,26 @@ internal static class FitViews
         survey.TakenAt, survey.Pretend, survey.Directory.ReadFrom,
         survey.Directory.Principals.Count(p => p.Kind != PrincipalKind.Group), survey.Directory.Principals.Count(p => p.Kind == PrincipalKind.Group),
         survey.Hosts.Count(h => h.Unread is null), survey.Instances.Count(i => i.Unread is null), Corners([.. survey.Corners()]));
+
+    /// <summary>The sheet's place that a right belongs to which no need asks for: the one with needs at the same spot, or the same instance.</summary>
+    private static string? ColumnOf(Right right, Plan plan) => right switch
+    {
+        LogonRight or LocalGroupRight => PlaceWhere(plan, r => r is LogonRight or LocalGroupRight && Same(r.Place, right.Place)),
+        DatabaseRoleRight d => PlaceWhere(plan, r => Same(r.Place, right.Place)) ?? PlaceWhere(plan, r => Same(InstanceOf(r), d.Instance)),
+        InstanceRoleRight i => PlaceWhere(plan, r => Same(InstanceOf(r), i.Instance)),
+        _ => null,
+    };
+
+    private static string? PlaceWhere(Plan plan, Func<Right, bool> fits) => plan.Grants.FirstOrDefault(g => g.Place is not null && fits(g.Right))?.Place;
+
+    private static string? InstanceOf(Right right) => right switch
+    {
+        InstanceRoleRight r => r.Instance,
+        DatabaseRoleRight r => r.Instance,
+        _ => null,
+    };
+
+    private static bool Same(string? a, string? b) => string.Equals(a, b, StringComparison.OrdinalIgnoreCase);
 
     private static CornerView[] Corners(IReadOnlyList<UnseenCorner> corners) => [.. corners.Select(c => new CornerView(c.Place, c.Reason, c.At))];
 

@@ -56,7 +56,7 @@ export function InstallPage() {
         )}
       </div>
       <div role="status" aria-live="polite">
-        {followed?.last && (
+        {followed?.last && (running || followed.kind === 'grant' || followed.last.state !== 'done') && (
           <p className="soft">
             {running && (
               <Progress

@@ -1,0 +1,166 @@
+using JustRight.Core.Changes;
+using JustRight.Core.Estates;
+using JustRight.Core.Faults;
+using JustRight.Core.Fit;
+using JustRight.Core.Installs;
+using JustRight.Core.Plans;
+using JustRight.Core.Rights;
+using JustRight.Core.Rights.Directory;
+using JustRight.Core.Sheets;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Core.Tests;
+
+/// <summary>A small estate that a test describes in a few words: who is in what, and what an account needs.</summary>
+internal sealed class FitScene
+{
+    public static readonly DateTimeOffset Now = new(2026, 11, 25, 12, 0, 0, TimeSpan.Zero);
+    private static readonly Sid DomainSid = Sid.Parse("S-1-5-21-1-2-3");
+    private static readonly Origin Line = new("sheet.yaml", 7, 9);
+
+    private readonly List<DirectoryPrincipal> _principals = [];
+    private readonly List<HostSnapshot> _hosts = [];
+    private readonly List<InstanceSnapshot> _instances = [];
+    private readonly List<PlannedAccount> _accounts = [];
+    private readonly List<PlannedGroup> _groups = [];
+    private readonly List<PlannedGrant> _grants = [];
+    private readonly List<BarredRule> _barred = [];
+    private readonly List<Decision> _decisions = [];
+    private readonly List<Plan> _others = [];
+    private uint _rid = 1000;
+
+    public FitScene()
+    {
+        _principals.Add(new DirectoryPrincipal(DomainSid.Append(513), PrincipalKind.Group, "Domain Users", "CN=Domain Users,CN=Users,DC=fennmoor,DC=example"));
+        Group("Domain Admins");
+    }
+
+    public Stage Stage { get; set; } = Stage.Planned;
+
+    public HouseRules Rules { get; set; } = new([], null, []);
+
+    public DateTimeOffset SurveyedAt { get; set; } = Now;
+
+    public string? DirectoryUnread { get; set; }
+
+    /// <summary>An account that exists, and is one of the plan under the key <c>poller</c> unless told otherwise.</summary>
+    public FitScene Account(string name = "svc-poller", string key = "poller", bool exists = true, uint primary = 513, AccountState state = AccountState.None, bool planned = true)
+    {
+        if (exists) _principals.Add(new DirectoryPrincipal(DomainSid.Append(_rid++), PrincipalKind.User, name, $"CN={name},OU=Svc,DC=fennmoor,DC=example") { PrimaryGroupRid = primary, State = state });
+        if (planned) _accounts.Add(new PlannedAccount(key, name, null, "", "polls", "service", false, true, Line));
+        return this;
+    }
+
+    public FitScene Group(string name, params string[] members)
+    {
+        _principals.Add(new DirectoryPrincipal(DomainSid.Append(_rid++), PrincipalKind.Group, name, $"CN={name},OU=Groups,DC=fennmoor,DC=example") { Members = [.. members.Select(SidOf)] });
+        return this;
+    }
+
+    public FitScene Replace(string name, Func<DirectoryPrincipal, DirectoryPrincipal> change)
+    {
+        var at = _principals.FindIndex(p => p.Name == name);
+        _principals[at] = change(_principals[at]);
+        return this;
+    }
+
+    public FitScene PlannedGroup(string key, string name, bool closed, params string[] members)
+    {
+        _groups.Add(new PlannedGroup(key, name, $"CN={name},OU=Groups,DC=fennmoor,DC=example", GroupScope.Global, "", "runs it", closed, false, members, Line));
+        return this;
+    }
+
+    /// <summary>A host with members of its Administrators, and lists by constant.</summary>
+    public FitScene Host(string name, string[] admins, params (string Constant, string[] Holders)[] lists)
+    {
+        _hosts.Add(new HostSnapshot(
+            name, SurveyedAt, null,
+            [new LocalGroup("Administrators", Sid.Parse("S-1-5-32-544"), [.. admins.Select(SidOf)]), new LocalGroup("Users", Sid.Parse("S-1-5-32-545"), [SidOf("Domain Users")])],
+            [.. lists.Select(l => new LogonList(l.Constant, [.. l.Holders.Select(SidOf)]))], []));
+        return this;
+    }
+
+    public FitScene UnreadHost(string name)
+    {
+        _hosts.Add(HostSnapshot.NotRead(name, SurveyedAt, "no answer"));
+        return this;
+    }
+
+    public FitScene UnreadPart(string host, string part)
+    {
+        var at = _hosts.FindIndex(h => h.Name == host);
+        _hosts[at] = _hosts[at] with { UnreadParts = [new UnreadPart(part, "access denied")] };
+        return this;
+    }
+
+    /// <summary>An instance with members of its roles; every member has a login, and is a user of the database <c>Store</c>.</summary>
+    public FitScene Instance(string name, (string Role, string[] Members)[] roles, params (string Role, string[] Members)[] databaseRoles)
+    {
+        var logins = roles.Concat(databaseRoles).SelectMany(r => r.Members).Distinct().Select(m => new InstanceLogin(SidOf(m), m)).ToList();
+        _instances.Add(new InstanceSnapshot(
+            name, "sqlserver", SurveyedAt, null, logins, [.. roles.Select(Members)],
+            [new DatabaseSnapshot("Store", default, null, [.. databaseRoles.SelectMany(r => r.Members).Distinct().Select(m => new InstanceLogin(SidOf(m), m))], [.. databaseRoles.Select(Members)])]));
+        return this;
+
+        RoleMembers Members((string Role, string[] Members) r) => new(r.Role, [.. r.Members.Select(SidOf)], []);
+    }
+
+    public FitScene Need(Right right, GivenBy by = GivenBy.Us, Until until = Until.Always, string? through = null, string account = "poller", string? decision = null)
+    {
+        _grants.Add(Grant(right, by, until, through, account, decision));
+        return this;
+    }
+
+    public FitScene Bar(string group, string? account = null)
+    {
+        _barred.Add(new BarredRule(account, group, "house rule", Line));
+        return this;
+    }
+
+    public FitScene Decide(string taken, bool byInstall, params (string Label, Right[] Rights)[] alternatives)
+    {
+        _decisions.Add(new Decision("poller.choice", "poller", "choice", taken, "a reason", byInstall, [.. alternatives.Select(a => new Alternative(a.Label, a.Rights, 1, ""))], Line));
+        return this;
+    }
+
+    /// <summary>Another install that uses the account <c>svc-poller</c> and needs a right.</summary>
+    public FitScene OtherInstall(string name, Right right)
+    {
+        _others.Add(Plan(name) with { Accounts = [new PlannedAccount("other", "svc-poller", null, "", "", "service", false, true, Line)], Groups = [], Grants = [Grant(right, GivenBy.Us, Until.Always, null, "other", null)], Decisions = [], Barred = [] });
+        return this;
+    }
+
+    public InstallFit Judge() => Run().Fit;
+
+    public (InstallFit Fit, Worklist Worklist) Run()
+    {
+        var directory = new DirectorySnapshot("FENNMOOR", DomainSid, "fm-dc01", SurveyedAt, DirectoryUnread is null ? _principals : [], ["OU=Svc,DC=fennmoor,DC=example"], DirectoryUnread);
+        var view = new SurveyView(new Survey("fennmoor", SurveyedAt, true, directory, _hosts, _instances));
+        var plan = Plan("install");
+        var needs = new NeedsBook([.. _others, plan]);
+        var fit = new FitJudge(view, needs, Rules, Now).Judge(plan);
+        return (fit, WorklistMaker.Make(fit, view, needs));
+    }
+
+    private Plan Plan(string name) => new(
+        name, "thermograph@4.2", "Thermograph", "fennmoor", "FENNMOOR", "fennmoor.example", Stage, [], _groups, _accounts, _grants, _decisions, _barred, []);
+
+    private static PlannedGrant Grant(Right right, GivenBy by, Until until, string? through, string account, string? decision) =>
+        new($"{account}/{right.Key}", account, right, "place", through, by, until, NeedKinds.ByKind[right.Kind!.Value].Giver, "because", decision, Line);
+
+    public Sid SidOf(string name) => Sid.TryParse(name, out var sid) ? sid : (_principals.Find(p => p.Name == name) ?? throw new InvalidOperationException($"No {name} yet.")).Sid;
+}
+
+/// <summary>Short words for rights in tests.</summary>
+internal static class R
+{
+    public static Right Admin(string host = "fm-temp01") => new LocalGroupRight(host, "Administrators");
+
+    public static Right Service(string host = "fm-temp01") => new LogonRight(host, "service");
+
+    public static Right Role(string role) => new InstanceRoleRight("fm-sql01", role);
+
+    public static Right Db(string role, string database = "Store") => new DatabaseRoleRight("fm-sql01", database, role);
+
+    public static Right InGroup(string group) => new DomainGroupRight("FENNMOOR", group);
+}

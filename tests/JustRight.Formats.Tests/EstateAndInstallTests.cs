@@ -1,0 +1,48 @@
+namespace JustRight.Formats.Tests;
+
+public sealed class EstateAndInstallTests
+{
+    [Theory]
+    [InlineData("accounts-in: service-accounts", "accounts-in: servce-accounts", "unknown-branch", 17)]
+    [InlineData("accounts: svc-{product}-{account}", "accounts: svc-{product}-{acount}", "unknown-placeholder", 14)]
+    [InlineData("accounts: svc-{product}-{account}", "accounts: svc-{product}", "pattern", 14)]
+    [InlineData("host: fm-sql01,", "host: fm-sql09,", "unknown-host", 29)]
+    [InlineData("OU=Service Accounts,OU=Fennmoor,DC=fennmoor,DC=example", "Service Accounts", "not-a-dn", 10)]
+    [InlineData("OU=Service Accounts,OU=Fennmoor,DC=fennmoor,DC=example", "OU=Service Accounts,DC=elsewhere,DC=example", "branch-outside", 10)]
+    [InlineData("directory: { reach: lab }", "directory: { reach: ldaps }", "missing-key", 7)]
+    [InlineData("directory: { reach: lab }", "directory: { reach: lab, controller: fm-dc01 }", "needless-key", 7)]
+    [InlineData("survey-no-older-than-hours: 72", "survey-no-older-than-hours: soon", "wrong-value", 36)]
+    public void A_broken_estate_gives_a_fault_with_its_place(string part, string instead, string code, int line)
+    {
+        var (estate, faults) = DemoFiles.Estate(DemoFiles.With("estates/fennmoor.yaml", part, instead));
+        estate.ShouldBeNull();
+        faults.ShouldContain(f => f.Code == code, string.Join("\n", faults));
+        faults.First(f => f.Code == code).At.Line.ShouldBe(line, string.Join("\n", faults));
+    }
+
+    [Fact]
+    public void A_real_directory_has_no_pretend_hosts()
+    {
+        var text = DemoFiles.With("estates/fennmoor.yaml", "directory: { reach: lab }", "directory: { reach: ldaps, controller: fm-dc01, ca-folder: /ca, sign-in-as: x, secret: s }")
+            .Replace("fm-temp01: {}", "fm-temp01: { reach: lab }", StringComparison.Ordinal);
+        DemoFiles.Estate(text).Faults.ShouldHaveSingleItem().Code.ShouldBe("mixed-reach");
+    }
+
+    [Theory]
+    [InlineData("console-server: [fm-temp01, fm-temp02]", "console-server: []", "place-count")]
+    [InlineData("console-server: [fm-temp01, fm-temp02]", "console-server: [fm-temp1]", "unknown-host")]
+    [InlineData("console-server: [fm-temp01, fm-temp02]", "consol-server: [fm-temp01]", "unknown-place")]
+    [InlineData("reporting-store: fm-sql01\n", "reporting-store: fm-sql09\n", "unknown-instance")]
+    [InlineData("archivist: { existing: svc-archive }", "archivst: { existing: svc-archive }", "unknown-account")]
+    [InlineData("archivist: { existing: svc-archive }", "archivist: { name: svc-a-name-that-is-too-long }", "name")]
+    [InlineData("stage: planned", "stage: planned\nanswers: { nightly-jobs: maybe }", "answer-type")]
+    [InlineData("stage: planned", "stage: planned\nanswers: { nightly: yes }", "unknown-question")]
+    [InlineData("stage: planned", "stage: planned\nchoices: { archivist.nightly-jobs: { take: all, why: x, by: y } }", "unknown-alternative")]
+    [InlineData("stage: planned", "stage: planned\nchoices: { archivist.night-jobs: { take: all, why: x, by: y } }", "unknown-decision")]
+    public void An_install_that_does_not_fit_is_refused_with_its_place(string part, string instead, string code)
+    {
+        var (plan, faults) = DemoFiles.Plan("thermograph", install: DemoFiles.With("installs/thermograph-dataroom.yaml", part, instead));
+        plan.ShouldBeNull();
+        faults.ShouldContain(f => f.Code == code && f.At.File == "install.yaml" && f.At.Line > 0, string.Join("\n", faults));
+    }
+}

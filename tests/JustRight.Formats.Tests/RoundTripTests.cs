@@ -1,0 +1,49 @@
+using JustRight.Core.Changes;
+using JustRight.Core.Rights.Directory;
+using JustRight.Core.Sheets;
+using JustRight.Core.Surveys;
+using JustRight.Formats.Changes;
+using JustRight.Formats.Surveys;
+
+namespace JustRight.Formats.Tests;
+
+public sealed class RoundTripTests
+{
+    private static readonly Change[] Samples =
+    [
+        new CreateBranch("D", "OU=a,DC=x"), new CreateAccount("D", "a", "CN=a", "a@x", "says", true), new DescribeAccount("D", "a", "new", true, "old", false),
+        new CreateGroup("D", "g", "CN=g", GroupScope.DomainLocal, "says"), new AddMember("D", "g", "a"), new AddLocalGroupMember("h", "Administrators", @"D\a"),
+        new GrantLogonRight("h", "service", @"D\a"), new CreateLogin("i", @"D\a"), new AddInstanceRoleMember("i", "dbcreator", @"D\a"),
+        new CreateDatabaseUser("i", "db", @"D\a"), new AddDatabaseRoleMember("i", "db", "db_owner", @"D\a"),
+    ];
+
+    [Fact]
+    public void Every_change_and_its_inverse_survive_being_kept()
+    {
+        var all = Samples.Concat(Samples.Select(s => s.Inverse!)).ToList();
+        all.Select(c => c.GetType()).Distinct().Count().ShouldBe(typeof(Change).Assembly.GetTypes().Count(t => t.IsSealed && t.IsAssignableTo(typeof(Change))), "a kind of change is missing here");
+        foreach (var change in all) ChangeJson.Read(ChangeJson.Write(change)).ShouldBe(change);
+    }
+
+    [Fact]
+    public void An_inverse_of_an_inverse_is_the_change_itself_where_there_is_one()
+    {
+        foreach (var change in Samples.Where(c => c.Inverse!.Inverse is not null)) change.Inverse!.Inverse.ShouldBe(change);
+    }
+
+    [Fact]
+    public void A_survey_survives_being_kept()
+    {
+        var sid = Sid.Parse("S-1-5-21-1-2-3-1001");
+        var at = new DateTimeOffset(2026, 11, 25, 1, 2, 3, TimeSpan.Zero);
+        var survey = new Survey(
+            "fennmoor", at, true,
+            new DirectorySnapshot("FENNMOOR", Sid.Parse("S-1-5-21-1-2-3"), "dc", at, [new DirectoryPrincipal(sid, PrincipalKind.Group, "g", "CN=g") { Members = [sid], MembersUnread = "no", Scope = GroupScope.Universal }], ["OU=a"], null),
+            [new HostSnapshot("h", at, null, [new LocalGroup("Administrators", sid, [sid])], [new LogonList("SeBatchLogonRight", [sid])], [new UnreadPart("p", "r")])],
+            [new InstanceSnapshot("i", "sqlserver", at, null, [new InstanceLogin(sid, "g")], [new RoleMembers("r", [sid], ["s"])], [new DatabaseSnapshot("d", default, null, [], [])])]);
+        var json = SurveyJson.Write(survey);
+        SurveyJson.Write(SurveyJson.ReadSurvey(json)).ShouldBe(json);
+        var read = SurveyJson.ReadSurvey(json).Directory.Principals[0];
+        (read.Sid, read.MembersUnread, read.Scope, read.Members[0]).ShouldBe((sid, "no", GroupScope.Universal, sid));
+    }
+}

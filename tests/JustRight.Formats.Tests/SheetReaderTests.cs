@@ -1,0 +1,96 @@
+using CsCheck;
+using JustRight.Core.Sheets;
+using JustRight.Formats.Estates;
+using JustRight.Formats.Installs;
+using JustRight.Formats.Sheets;
+
+namespace JustRight.Formats.Tests;
+
+public sealed class SheetReaderTests
+{
+    public static TheoryData<string> Broken => [.. BrokenSheets.All.Select(b => b.Name)];
+
+    [Theory]
+    [MemberData(nameof(Broken))]
+    public void A_broken_sheet_gives_a_fault_with_its_place(string name)
+    {
+        var broken = BrokenSheets.All.Single(b => b.Name == name);
+        var (sheet, faults) = SheetReader.Read(broken.Bytes, "broken.yaml");
+        sheet.ShouldBeNull();
+        faults.ShouldContain(f => f.Code == broken.Code && f.At.Line == broken.Line && f.At.Column == broken.Column, string.Join("\n", faults));
+        faults.ShouldAllBe(f => f.At.File == "broken.yaml" && f.Message.Length > 0);
+    }
+
+    [Fact]
+    public void The_sheet_they_are_broken_from_is_sound() => SheetReader.Read(BrokenSheets.SoundSheet, "sound.yaml").Faults.ShouldBeEmpty();
+
+    [Fact]
+    public void All_faults_of_a_file_come_at_once_in_file_order()
+    {
+        var text = DemoFiles.Text("sheets/thermograph.yaml")
+            .Replace("on: console-server, through: operators", "on: console-sever, through: operatos", StringComparison.Ordinal)
+            .Replace("accounts: [poller, archivist]", "accounts: [poller, archivst]", StringComparison.Ordinal);
+        var faults = DemoFiles.Sheet(text).Faults;
+        faults.Select(f => (f.Code, f.Nearest)).ShouldBe([("unknown-group", "operators"), ("unknown-place", "console-server"), ("unknown-account", "archivist")]);
+        faults.Select(f => f.At.Line).ShouldBeInOrder();
+    }
+
+    [Fact]
+    public void Needs_keep_what_was_written_and_where()
+    {
+        var sheet = DemoFiles.Sheet(DemoFiles.Text("sheets/thermograph.yaml")).Sheet!;
+        var poller = sheet.Accounts[0];
+        var need = poller.Needs[0].ShouldBeOfType<Need>();
+        (need.Kind, need.Value, need.Place, need.Through, need.GivenBy, need.At.Line).ShouldBe((NeedKind.LocalGroup, "Administrators", "console-server", "operators", GivenBy.Us, 33));
+        poller.Needs[1].ShouldBeOfType<Need>().GivenBy.ShouldBe(GivenBy.Setup);
+        var any = sheet.Accounts[2].Needs[2].ShouldBeOfType<AnyOf>();
+        any.Decision.ShouldBe("nightly-jobs");
+        any.Alternatives.Select(a => a.Called).ShouldBe(["agent-roles", "everything"]);
+        any.Alternatives[0].ShouldBeOfType<AllOf>().Parts[0].ShouldBeOfType<Need>().Database.ShouldBe("msdb");
+        sheet.Services[1].After.ShouldBe(["ThermoHub"]);
+        sheet.Separate.ShouldHaveSingleItem().Accounts.ShouldBe(["poller", "archivist"]);
+    }
+
+    [Fact]
+    public void Every_kind_of_need_can_be_written()
+    {
+        foreach (var row in NeedKinds.All)
+        {
+            var place = row.Qualifier is null ? "" : $", {row.Qualifier}: {(row.Places[0] == PlaceKind.Host ? "web" : row.Places[0] == PlaceKind.Branch ? "branch" : "store")}";
+            var text = $"sheet: 1\nproduct: p\nrelease: \"1\"\ntitle: P\nsource: s\nplaces:\n  web: {{ kind: host }}\n  store: {{ kind: database, name: S }}\n  branch: {{ kind: branch }}\naccounts:\n  a:\n    purpose: x\n    needs:\n      - {{ {row.Key}: {row.Values?[0] ?? "Something"}{place} }}\n";
+            var (sheet, faults) = DemoFiles.Sheet(text);
+            faults.ShouldBeEmpty(row.Key);
+            sheet!.Accounts[0].Needs[0].ShouldBeOfType<Need>().Kind.ShouldBe(row.Kind);
+        }
+    }
+
+    [Fact]
+    public void Any_bytes_give_a_sheet_or_faults_and_never_an_exception() => Gen.Byte.Array[0, 300].Sample(bytes =>
+    {
+        var (sheet, faults) = SheetReader.Read(bytes, "any.yaml");
+        (sheet is null).ShouldBe(faults.Count > 0);
+    });
+
+    [Fact]
+    public void Any_slip_of_the_pen_gives_a_sheet_or_faults_and_never_an_exception()
+    {
+        var text = DemoFiles.Text("sheets/thermograph.yaml");
+        Gen.Select(Gen.Int[0, text.Length - 1], Gen.Int[0, 12], Gen.String[Gen.Char[" \n:,{}[]'\"&*!|>-#abc1\t"], 0, 4]).Sample((at, length, instead) =>
+        {
+            var (sheet, faults) = DemoFiles.Sheet(text.Remove(at, Math.Min(length, text.Length - at)).Insert(at, instead));
+            (sheet is null).ShouldBe(faults.Count > 0);
+        });
+    }
+
+    [Theory]
+    [InlineData("sheet")]
+    [InlineData("estate")]
+    [InlineData("install")]
+    public void The_published_schemas_are_the_ones_the_readers_check_by(string kind)
+    {
+        var schema = kind switch { "sheet" => SheetReader.JsonSchema(), "estate" => EstateReader.JsonSchema(), _ => InstallReader.JsonSchema() };
+        var file = Path.Combine(DemoFiles.Top, "schemas", $"{kind}.schema.json");
+        if (Environment.GetEnvironmentVariable("JUSTRIGHT_WRITE_SCHEMAS") == "yes") File.WriteAllText(file, schema);
+        File.ReadAllText(file).ShouldBe(schema, "Run the tests once with JUSTRIGHT_WRITE_SCHEMAS=yes and commit what changes.");
+    }
+}
