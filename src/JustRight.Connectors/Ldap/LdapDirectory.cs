@@ -67,12 +67,12 @@ public sealed class LdapDirectory(LdapTarget target, TimeProvider time) : IDirec
                 break;
             case CreateGroup c:
                 session.Change(
-                    new AddRequest(
-                        c.Dn,
-                        new DirectoryAttribute("objectClass", "group"),
-                        new DirectoryAttribute("sAMAccountName", c.Name),
-                        new DirectoryAttribute("groupType", GroupType(c.Scope)),
-                        new DirectoryAttribute("description", c.Description)),
+                    new AddRequest(c.Dn, [
+                        new("objectClass", "group"),
+                        new("sAMAccountName", c.Name),
+                        new("groupType", GroupType(c.Scope)),
+                        .. Description(c.Description),
+                    ]),
                     $"creating {c.Dn}");
                 break;
             case DescribeAccount c:
@@ -112,16 +112,19 @@ public sealed class LdapDirectory(LdapTarget target, TimeProvider time) : IDirec
         if (session.Find(c.Name, "objectSid") is { } found) throw new ConnectorException(ConnectorFailure.Conflict, $"the name {c.Name} is in use: {found.DistinguishedName}.");
         var flags = NormalAccount | (c.PasswordNeverExpires ? DontExpirePassword : 0);
         session.Change(
-            new AddRequest(
-                c.Dn,
-                new DirectoryAttribute("objectClass", "user"),
-                new DirectoryAttribute("sAMAccountName", c.Name),
-                new DirectoryAttribute("userPrincipalName", c.Upn),
-                new DirectoryAttribute("description", c.Description),
-                new DirectoryAttribute("unicodePwd", Encoding.Unicode.GetBytes($"\"{password.Reveal()}\"")),
-                new DirectoryAttribute("userAccountControl", flags.ToString(System.Globalization.CultureInfo.InvariantCulture))),
+            new AddRequest(c.Dn, [
+                new("objectClass", "user"),
+                new("sAMAccountName", c.Name),
+                new("userPrincipalName", c.Upn),
+                new("unicodePwd", Encoding.Unicode.GetBytes($"\"{password.Reveal()}\"")),
+                new("userAccountControl", flags.ToString(System.Globalization.CultureInfo.InvariantCulture)),
+                .. Description(c.Description),
+            ]),
             $"creating {c.Dn}");
     }
+
+    /// <summary>An attribute without a value is not allowed in an add: an empty description is none.</summary>
+    private static IEnumerable<DirectoryAttribute> Description(string text) => text.Length == 0 ? [] : [new DirectoryAttribute("description", text)];
 
     private static void Member(LdapSession session, string group, string member, DirectoryAttributeOperation operation)
     {
@@ -168,7 +171,7 @@ public sealed class LdapDirectory(LdapTarget target, TimeProvider time) : IDirec
     {
         if (session.Find(c.Name, "description", "userAccountControl") is not { } found) return new Observation(ObservedState.Impossible, $"{c.Name} does not exist");
         var never = (found.Number("userAccountControl") & DontExpirePassword) != 0;
-        return found.Text("description") == c.Description && never == c.PasswordNeverExpires ? Done("as planned") : NotDone("not as planned");
+        return (found.Text("description") ?? "") == c.Description && never == c.PasswordNeverExpires ? Done("as planned") : NotDone("not as planned");
     }
 
     private static Observation Membership(LdapSession session, string group, string member, bool wanted)

@@ -1,0 +1,128 @@
+using System.Diagnostics;
+using System.Security.Cryptography;
+using System.Security.Cryptography.X509Certificates;
+using JustRight.Connectors.Ldap;
+using JustRight.Core.Estates;
+
+namespace JustRight.Connectors.Tests;
+
+/// <summary>
+/// A real AD-compatible controller on a loopback address of its own, in a folder of its own, with a certificate from an
+/// authority of its own. It is started once for all tests and stopped by process id.
+/// </summary>
+public sealed class Controller : IAsyncLifetime
+{
+    /// <summary>The address in its certificate. Not "localhost": the LDAP library checks that name as the machine's own.</summary>
+    public const string Address = "127.0.0.1";
+
+    private readonly string _folder = Directory.CreateTempSubdirectory("justright-controller-").FullName;
+    private Process? _process;
+
+    /// <summary>The domain it serves.</summary>
+    public static Domain Domain { get; } = new("fennmoor.example", "FENNMOOR");
+
+    /// <summary>The administrator's password; made anew for each run.</summary>
+    public string Password { get; } = "Aa1-" + RandomNumberGenerator.GetHexString(16);
+
+    /// <summary>The folder with the authority's certificate.</summary>
+    public string CaFolder => Path.Combine(_folder, "ca");
+
+    /// <summary>A folder with another authority's certificate.</summary>
+    public string WrongCaFolder => Path.Combine(_folder, "wrong-ca");
+
+    /// <summary>The administrator's sign-in.</summary>
+    public LdapTarget Target => new(Domain, Address, 636, CaFolder, "Administrator@fennmoor.example", new NewPassword(Password));
+
+    public async ValueTask InitializeAsync()
+    {
+        MakeCertificates();
+        var state = Path.Combine(_folder, "state");
+        await RunAsync("samba-tool", "domain", "provision", $"--targetdir={state}", "--realm=FENNMOOR.EXAMPLE", "--domain=FENNMOOR", $"--adminpass={Password}", "--server-role=dc",
+            "--dns-backend=NONE", "--host-name=fm-dc01", $"--host-ip={Address}", $"--option=interfaces={Address}/8", "--option=bind interfaces only=yes");
+        string[] arguments =
+        [
+            "-i", "-M", "single", "-s", Path.Combine(state, "etc", "smb.conf"), "--option=server services=ldap, cldap, kdc, rpc, s3fs, winbindd",
+            $"--option=tls certfile={_folder}/server.pem", $"--option=tls keyfile={_folder}/server.key", $"--option=tls cafile={CaFolder}/ca.pem",
+            $"--option=pid directory={_folder}", "--option=log level=0",
+        ];
+        var start = new ProcessStartInfo("samba", arguments) { RedirectStandardOutput = true, RedirectStandardError = true, RedirectStandardInput = true };
+        _process = Process.Start(start) ?? throw new InvalidOperationException("samba did not start.");
+        _process.OutputDataReceived += (_, _) => { };
+        _process.ErrorDataReceived += (_, _) => { };
+        _process.BeginOutputReadLine();
+        _process.BeginErrorReadLine();
+        await WaitAsync();
+    }
+
+    public ValueTask DisposeAsync()
+    {
+        if (_process is { HasExited: false }) _process.Kill(entireProcessTree: true);
+        _process?.Dispose();
+        Directory.Delete(_folder, true);
+        return ValueTask.CompletedTask;
+    }
+
+    /// <summary>Runs samba-tool against this controller's own database; for what no connector should be able to do.</summary>
+    public Task ToolAsync(params string[] arguments) => RunAsync("samba-tool", [.. arguments, "-s", Path.Combine(_folder, "state", "etc", "smb.conf")]);
+
+    private void MakeCertificates()
+    {
+        Directory.CreateDirectory(CaFolder);
+        Directory.CreateDirectory(WrongCaFolder);
+        using var ca = Authority("Fennmoor test authority");
+        using var wrong = Authority("Another authority");
+        Write(Path.Combine(CaFolder, "ca.pem"), ca.ExportCertificatePem());
+        Write(Path.Combine(WrongCaFolder, "ca.pem"), wrong.ExportCertificatePem());
+        using var key = RSA.Create(2048);
+        var request = new CertificateRequest($"CN=fm-dc01", key, HashAlgorithmName.SHA256, RSASignaturePadding.Pkcs1);
+        var names = new SubjectAlternativeNameBuilder();
+        names.AddIpAddress(System.Net.IPAddress.Parse(Address));
+        request.CertificateExtensions.Add(names.Build());
+        using var server = request.Create(ca, DateTimeOffset.UtcNow.AddDays(-1), DateTimeOffset.UtcNow.AddDays(2), RandomNumberGenerator.GetBytes(8));
+        Write(Path.Combine(_folder, "server.pem"), server.ExportCertificatePem());
+        var keyFile = Path.Combine(_folder, "server.key");
+        Write(keyFile, key.ExportRSAPrivateKeyPem());
+        if (!OperatingSystem.IsWindows()) File.SetUnixFileMode(keyFile, UnixFileMode.UserRead | UnixFileMode.UserWrite); // samba refuses a key that others can read
+
+        static X509Certificate2 Authority(string name)
+        {
+            using var key = RSA.Create(2048);
+            var request = new CertificateRequest($"CN={name}", key, HashAlgorithmName.SHA256, RSASignaturePadding.Pkcs1);
+            request.CertificateExtensions.Add(new X509BasicConstraintsExtension(true, false, 0, true));
+            request.CertificateExtensions.Add(new X509KeyUsageExtension(X509KeyUsageFlags.KeyCertSign, true));
+            request.CertificateExtensions.Add(new X509SubjectKeyIdentifierExtension(request.PublicKey, false));
+            return request.CreateSelfSigned(DateTimeOffset.UtcNow.AddDays(-1), DateTimeOffset.UtcNow.AddDays(3));
+        }
+
+        static void Write(string file, string text) => File.WriteAllText(file, text + "\n");
+    }
+
+    private async Task WaitAsync()
+    {
+        for (var i = 0; i < 120; i++)
+        {
+            if (_process!.HasExited) throw new InvalidOperationException($"samba ended with code {_process.ExitCode}.");
+            try
+            {
+                await new LdapDirectory(Target, TimeProvider.System).NamesInUseAsync(["Administrator"], CancellationToken.None);
+                return;
+            }
+            catch (ConnectorException e) when (e.Failure is ConnectorFailure.Unreachable or ConnectorFailure.NotTrusted && i < 119)
+            {
+                // Not up yet: its ports open before its TLS answers.
+                await Task.Delay(500);
+            }
+        }
+
+        throw new InvalidOperationException("The controller did not answer within a minute.");
+    }
+
+    private static async Task RunAsync(string program, params string[] arguments)
+    {
+        using var process = Process.Start(new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, RedirectStandardError = true })!;
+        var output = process.StandardOutput.ReadToEndAsync();
+        var error = process.StandardError.ReadToEndAsync();
+        await process.WaitForExitAsync();
+        if (process.ExitCode != 0) throw new InvalidOperationException($"{program} {arguments[0]} {arguments[1]} failed: {await output} {await error}");
+    }
+}
