@@ -73,6 +73,10 @@ public static class ServiceHost
         var app = builder.Build();
         app.UseExceptionHandler(error => error.Run(WriteProblemAsync));
         app.UseStatusCodePages(WriteStatusAsync);
+        app.UseSerilogRequestLogging(options => options.GetLevel = (http, _, error) =>
+            error is not null || http.Response.StatusCode >= 500 ? LogEventLevel.Error
+            : http.Request.Path.StartsWithSegments("/api") ? LogEventLevel.Information
+            : LogEventLevel.Debug); // method, path, status and time; never a query, a header or a body
         app.UseMiddleware<PageGuard>();
         app.UseConsole(settings);
         app.UseRateLimiter();

@@ -49,6 +49,7 @@ internal sealed class JobRunner(
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         var job = await db.Jobs.Include(j => j.Steps).FirstAsync(j => j.Id == id, cancel);
+        logger.LogInformation("{Kind} of {Subject} starts as job {Job}", job.Kind, job.Subject, id);
         job.State = "running";
         await db.SaveChangesAsync(cancel);
         try
@@ -76,6 +77,7 @@ internal sealed class JobRunner(
 
         job.EndedAt = time.GetUtcNow();
         await db.SaveChangesAsync(cancel);
+        logger.LogInformation("Job {Job} is {State}: {Message}", id, job.State, job.Message);
         feed.Close(id, new JobEvent(job.State, job.Steps.Count, job.Steps.Count, job.Message ?? "", null));
     }
 }

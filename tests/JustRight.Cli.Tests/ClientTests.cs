@@ -1,0 +1,147 @@
+using System.Diagnostics;
+using System.Text.Json;
+using JustRight.Formats.Tests;
+using JustRight.Tests.Shared;
+
+namespace JustRight.Cli.Tests;
+
+/// <summary>The built client against the built service: what it prints, and its exit codes.</summary>
+public sealed class ClientTests : IAsyncLifetime
+{
+    private const string Install = "thermograph-dataroom";
+    private ServiceProcess _service = null!;
+
+    private string Settings => Path.Combine(_service.Data, "client.json");
+
+    public async ValueTask InitializeAsync()
+    {
+        _service = await ServiceProcess.StartAsync();
+        (await RunAsync("token", "claim", _service.Links[1])).Code.ShouldBe(0);
+    }
+
+    public ValueTask DisposeAsync() => _service.DisposeAsync();
+
+    [Fact]
+    public async Task The_main_job_ends_with_the_right_codes()
+    {
+        await _service.AddDemoAsync();
+        var first = await RunAsync("verify", Install);
+        first.Code.ShouldBe(1);
+        first.Out.ShouldContain("9 missing, 1 barred, 3 too much, 1 unseen, 2 later");
+        first.Out.ShouldContain("pretend estate");
+        first.Out.ShouldContain(@"FENNMOOR\svc-archive → FENNMOOR\plant-tools → FENNMOOR\server-keepers → FENNMOOR\Domain");
+        (await RunAsync("grant", Install)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("Nobody is here to confirm")); // no terminal, no --yes
+        (await RunAsync("grant", Install, "--yes")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("20 made; now 1 barred, 3 too much, 2 later"));
+        (await RunAsync("verify", Install, "--brief")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(1), r => r.Out.ShouldNotContain("● met"));
+        (await RunAsync("grant", Install, "--remove", "--yes")).Code.ShouldBe(0);
+        (await RunAsync("verify", Install)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("just right, 3 later"));
+        (await RunAsync("grant", Install, "--yes")).Out.ShouldContain("Nothing is left to give.");
+        (await RunAsync("why", Install, "archivist", "SQLAgentOperatorRole")).Out.ShouldContain("starts the nightly jobs");
+        (await RunAsync("log", "check")).Out.ShouldContain("The log is sound");
+    }
+
+    [Fact]
+    public async Task Every_command_gives_json_that_parses()
+    {
+        await _service.AddDemoAsync();
+        await RunAsync("verify", Install);
+        string[][] commands =
+        [
+            ["sheet", "check", DemoFile("sheets/thermograph.yaml")], ["sheet", "add", DemoFile("sheets/thermograph.yaml")], ["sheet", "list"], ["sheet", "show", "thermograph@4.2"],
+            ["estate", "check", DemoFile("estates/fennmoor.yaml")], ["estate", "list"], ["estate", "show", "fennmoor"], ["install", "list"], ["install", "show", Install],
+            ["plan", Install], ["survey", "fennmoor"], ["verify", Install], ["why", Install, "poller"], ["grant", Install, "--list"], ["grant", Install, "--yes"],
+            ["log", "list"], ["log", "check"], ["token", "list"], ["token", "make", "night", "--role", "reader"], ["token", "revoke", "night"], ["secret", "list"],
+            ["password", "list", Install],
+            ["sheet", "show", "no-such@1"], // errors as well
+        ];
+        foreach (var command in commands)
+        {
+            var result = await RunAsync([.. command, "--json"]);
+            Should.NotThrow(() => JsonDocument.Parse(result.Out), $"{string.Join(' ', command)}: {result.Out}{result.Error}");
+            result.Error.ShouldBeEmpty(string.Join(' ', command));
+        }
+    }
+
+    [Fact]
+    public async Task Every_broken_sheet_ends_with_code_2_and_its_place()
+    {
+        var file = Path.Combine(_service.Data, "broken.yaml");
+        foreach (var broken in BrokenSheets.All)
+        {
+            await File.WriteAllBytesAsync(file, broken.Bytes);
+            var result = await RunAsync("sheet", "add", file);
+            result.Code.ShouldBe(2, broken.Name);
+            result.Error.ShouldContain($"broken.yaml:{broken.Line}:{broken.Column}", Case.Sensitive, broken.Name);
+        }
+
+        (await RunAsync("sheet", "list")).Out.ShouldContain("No sheets yet");
+    }
+
+    [Theory]
+    [InlineData(2, "Required", "verify")]
+    [InlineData(2, "Unrecognized", "verfy")]
+    [InlineData(2, "There is no install called 'nothing'", "verify", "nothing")]
+    [InlineData(2, "cannot be read", "sheet", "check", "no-such-file.yaml")]
+    [InlineData(2, "not a sign-in link", "token", "claim", "nonsense")]
+    [InlineData(2, "1 to 500", "log", "list", "--take", "0")]
+    [InlineData(3, "does not answer", "install", "list", "--address", "http://127.0.0.1:1")]
+    [InlineData(2, "is not an address", "install", "list", "--address", "here")]
+    public async Task Errors_say_what_and_end_with_their_code(int code, string says, params string[] arguments)
+    {
+        var result = await RunAsync(arguments);
+        result.Code.ShouldBe(code);
+        result.Error.ShouldContain(says);
+        result.Out.ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task Without_a_token_it_says_how_to_get_one()
+    {
+        File.Delete(Settings);
+        var result = await RunAsync("install", "list");
+        result.Code.ShouldBe(2);
+        result.Error.ShouldContain("justright token claim");
+    }
+
+    [Fact]
+    public async Task The_token_lies_in_a_file_that_only_its_owner_can_read()
+    {
+        if (!OperatingSystem.IsWindows()) File.GetUnixFileMode(Settings).ShouldBe(UnixFileMode.UserRead | UnixFileMode.UserWrite);
+        (await RunAsync("token", "list")).Out.ShouldNotContain("jr_");
+    }
+
+    [Fact]
+    public async Task Tab_completes_commands_and_names()
+    {
+        await _service.AddDemoAsync();
+        (await RunAsync("[suggest:12]", "justright ve")).Out.ShouldContain("verify");
+        (await RunAsync("[suggest:17]", "justright verify ")).Out.ShouldContain(Install);
+        (await RunAsync("completion", "bash")).Out.ShouldContain("complete -o default -F _justright justright");
+    }
+
+    [Fact]
+    public async Task Help_shows_examples()
+    {
+        foreach (var command in new[] { "verify", "grant", "why", "plan", "survey" })
+            (await RunAsync(command, "--help")).Out.ShouldContain($"justright {command} ");
+    }
+
+    private static string DemoFile(string path) => Path.Combine(ServiceProcess.Top, "demo-data", path);
+
+    private async Task<(int Code, string Out, string Error)> RunAsync(params string[] arguments)
+    {
+        var start = new ProcessStartInfo(Path.Combine(ServiceProcess.Top, ".build", "client", "justright"), arguments)
+        {
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
+            RedirectStandardInput = true,
+            Environment = { ["JUSTRIGHT_ADDRESS"] = _service.Address, ["JUSTRIGHT_SETTINGS"] = Settings, ["COLUMNS"] = "220" },
+        };
+        using var process = Process.Start(start)!;
+        process.StandardInput.Close();
+        var output = process.StandardOutput.ReadToEndAsync();
+        var error = process.StandardError.ReadToEndAsync();
+        await process.WaitForExitAsync();
+        return (process.ExitCode, await output, await error);
+    }
+}

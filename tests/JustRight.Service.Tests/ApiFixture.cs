@@ -1,0 +1,18 @@
+using JustRight.Tests.Shared;
+
+namespace JustRight.Service.Tests;
+
+/// <summary>One running service for the tests that do not stop it.</summary>
+public sealed class ApiFixture : IAsyncLifetime
+{
+    /// <summary>The service.</summary>
+    public ServiceProcess Service { get; private set; } = null!;
+
+    public async ValueTask InitializeAsync()
+    {
+        Service = await ServiceProcess.StartAsync();
+        await Service.AddDemoAsync();
+    }
+
+    public ValueTask DisposeAsync() => Service.DisposeAsync();
+}

@@ -1,0 +1,65 @@
+using System.Net.Http.Json;
+using JustRight.Contracts;
+using JustRight.Tests.Shared;
+
+namespace JustRight.Service.Tests;
+
+/// <summary>The service is killed between each pair of stages of a step, and started again: no step is lost, doubled or half recorded.</summary>
+public sealed class CrashTests
+{
+    private const string Install = "thermograph-dataroom";
+
+    // Step 4 creates an account with its password; step 8 changes a host.
+    public static TheoryData<string> Halts =>
+    [
+        .. from step in new[] { 4, 8 }
+           from stage in new[] { "looked", "intended", "made", "looked-again", "recorded" }
+           select $"{step}:{stage}",
+    ];
+
+    [Theory]
+    [MemberData(nameof(Halts))]
+    public async Task A_grant_goes_on_after_a_kill(string halt)
+    {
+        await using var service = await ServiceProcess.StartAsync("--JustRight:RehearseHaltAt", halt);
+        await service.AddDemoAsync();
+        await service.RunAsync($"installs/{Install}/verify");
+        await service.RunAsync($"installs/{Install}/verify"); // the host that was restarting is back
+        var worklist = await service.GetAsync($"installs/{Install}/worklist", ContractsJson.Default.WorklistView);
+        var order = new GrantOrder(false, [.. worklist.Give.Select(s => s.Id)]);
+        using var response = await service.Http.PostAsync($"/api/installs/{Install}/grant", JsonContent.Create(order, ContractsJson.Default.GrantOrder));
+        var job = (await response.Content.ReadFromJsonAsync(ContractsJson.Default.JobView))!;
+        var file = Path.Combine(service.Data, "halted-for-rehearsal");
+        for (var i = 0; i < 300 && !File.Exists(file); i++) await Task.Delay(100);
+        File.Exists(file).ShouldBeTrue("the halt was not reached");
+
+        await service.KillAsync();
+        await service.RestartAsync();
+        var ended = await service.EndOfAsync(job.Id);
+
+        ended.State.ShouldBe("done", ended.Message);
+        ended.Steps.Count.ShouldBe(order.Steps.Count);
+        ended.Steps.ShouldAllBe(s => s.State == "made");
+        var log = await service.GetAsync("log?take=500", ContractsJson.Default.IReadOnlyListLogEntryView);
+        foreach (var step in ended.Steps)
+        {
+            log.Count(e => e.Action == "intend" && e.Detail.StartsWith(step.Words + ";", StringComparison.Ordinal)).ShouldBe(1, step.Words);
+            log.Count(e => e.Action == "make" && e.Detail.StartsWith(step.Words + ";", StringComparison.Ordinal)).ShouldBe(1, step.Words);
+        }
+
+        (await service.GetAsync("log/check", ContractsJson.Default.LogCheckView)).Sound.ShouldBeTrue();
+        (await service.GetAsync($"installs/{Install}/worklist", ContractsJson.Default.WorklistView)).Give.ShouldBeEmpty();
+        (await service.GetAsync($"installs/{Install}/passwords", ContractsJson.Default.IReadOnlyListPasswordView)).Count.ShouldBe(2);
+    }
+
+    [Fact]
+    public async Task A_verification_that_was_interrupted_says_so_and_a_graceful_stop_ends_with_code_0()
+    {
+        await using var service = await ServiceProcess.StartAsync();
+        await service.AddDemoAsync();
+        await service.RunAsync($"installs/{Install}/verify");
+        (await service.StopAsync()).ShouldBe(0);
+        await service.RestartAsync();
+        (await service.GetAsync($"installs/{Install}/fit", ContractsJson.Default.FitView)).Leaning.Barred.ShouldBe(1); // kept over the restart
+    }
+}

@@ -1,0 +1,161 @@
+using System.Diagnostics;
+using System.Net.Http.Json;
+using System.Security.Cryptography;
+using System.Security.Cryptography.Pkcs;
+using System.Security.Cryptography.X509Certificates;
+using System.Text;
+using JustRight.Connectors;
+using JustRight.Connectors.Ldap;
+using JustRight.Connectors.Tests;
+using JustRight.Contracts;
+using JustRight.Core.Surveys;
+using JustRight.Tests.Shared;
+
+namespace JustRight.Service.Tests;
+
+/// <summary>The main job on a real controller through the service: plan, grant, verify, grant again; and no secret anywhere.</summary>
+public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Controller>
+{
+    private const string Install = "thermograph-dataroom";
+    private const string Branches = "OU=Fennmoor,DC=fennmoor,DC=example";
+
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    [Fact]
+    public async Task A_grant_leaves_the_controller_with_just_what_was_planned_and_a_second_one_changes_nothing()
+    {
+        await using var service = await ServiceProcess.StartAsync();
+        await SetUpAsync(service, controller.Password);
+
+        await service.RunAsync($"installs/{Install}/verify");
+        var before = await service.GetAsync($"installs/{Install}/fit", ContractsJson.Default.FitView);
+        before.Pretend.ShouldBeFalse();
+        before.Leaning.Missing.ShouldBeGreaterThan(0);
+        before.Accounts.SelectMany(a => a.Rights).Where(r => r.Kind == "local-group").ShouldAllBe(r => r.Verdict == "unmet" || r.Verdict == "unseen");
+
+        var job = await GrantReadyAsync(service);
+        job.State.ShouldBe("done", job.Message);
+        job.Steps.ShouldAllBe(s => s.State == "made");
+
+        var snapshot = await new LdapDirectory(controller.Target, TimeProvider.System).ReadAsync(new DirectoryScope([Branches], []), Cancel);
+        snapshot.Principals.Where(p => p.Dn.EndsWith(Branches, StringComparison.OrdinalIgnoreCase)).Select(p => $"{p.Kind} {p.Dn}").ShouldBe(
+            [
+                $"User CN=svc-thermo-poller,OU=Service Accounts,{Branches}",
+                $"User CN=svc-thermo-portal,OU=Service Accounts,{Branches}",
+                $"User CN=svc-thermo-archivist,OU=Service Accounts,{Branches}",
+                $"User CN=svc-thermo-reports,OU=Service Accounts,{Branches}",
+                $"User CN=svc-thermo-engine,OU=Service Accounts,{Branches}",
+                $"Group CN=app-thermo-operators,OU=Application Groups,{Branches}",
+                $"Group CN=app-thermo-log-readers,OU=Application Groups,{Branches}",
+            ],
+            ignoreOrder: true);
+        var names = snapshot.Principals.ToDictionary(p => p.Sid, p => p.Name);
+        snapshot.Principals.Single(p => p.Name == "app-thermo-operators").Members.Select(m => names[m]).ShouldBe(["svc-thermo-poller"]);
+        snapshot.Principals.Single(p => p.Name == "app-thermo-log-readers").Members.Select(m => names[m]).ShouldBe(["svc-thermo-archivist"]);
+        snapshot.Principals.Where(p => p.Kind == PrincipalKind.User).ShouldAllBe(p => p.State == AccountState.PasswordNeverExpires);
+
+        var fit = await service.GetAsync($"installs/{Install}/fit", ContractsJson.Default.FitView);
+        fit.Accounts.SelectMany(a => a.Rights).Where(r => r.Kind is "account" or "domain-group").ShouldAllBe(r => r.Verdict == "met");
+        fit.Accounts.SelectMany(a => a.Rights).Where(r => r.Kind is "local-group" or "database-role").ShouldAllBe(r => r.Verdict == "unseen" || r.Verdict == "later"); // nothing reaches hosts here
+        fit.Leaning.Words.ShouldStartWith("just right as far as seen");
+
+        (await service.GetAsync($"installs/{Install}/worklist", ContractsJson.Default.WorklistView)).Give.ShouldAllBe(s => s.Blocked != null);
+        await service.RunAsync($"installs/{Install}/verify");
+        (await service.GetAsync($"installs/{Install}/worklist", ContractsJson.Default.WorklistView)).Give.ShouldAllBe(s => s.Blocked != null);
+        (await service.GetAsync($"installs/{Install}/plan", ContractsJson.Default.PlanView)).Accounts[0].Name.ShouldBe("svc-thermo-poller"); // its own account is no clash
+
+        await SealedPasswordOpensTheAccountAsync(service);
+        await NoSecretAnywhereAsync(service);
+    }
+
+    [Fact]
+    public async Task A_wrong_password_leaves_everything_unseen_with_one_clear_message_and_nothing_to_grant()
+    {
+        await using var service = await ServiceProcess.StartAsync();
+        var marker = "Wrong-Marker-" + Guid.NewGuid().ToString("N");
+        await SetUpAsync(service, marker);
+        await service.RunAsync($"installs/{Install}/verify");
+        var fit = await service.GetAsync($"installs/{Install}/fit", ContractsJson.Default.FitView);
+        fit.Unseen[0].Reason.ShouldContain("refuses the sign-in of Administrator@fennmoor.example");
+        fit.Leaning.Met.ShouldBe(0);
+        (await service.GetAsync($"installs/{Install}/worklist", ContractsJson.Default.WorklistView)).Give.ShouldAllBe(s => s.Blocked != null);
+        await SearchAsync(service, marker);
+    }
+
+    [Fact]
+    public async Task A_secret_that_was_never_set_is_said()
+    {
+        await using var service = await ServiceProcess.StartAsync();
+        await SetUpAsync(service, null);
+        var job = await service.RunAsync($"installs/{Install}/verify");
+        job.State.ShouldBe("failed");
+        job.Message.ShouldBe("there is no secret 'controller', which estate.yaml:7:12 names: set it with justright secret set controller.");
+    }
+
+    private async Task SetUpAsync(ServiceProcess service, string? password)
+    {
+        var estate = File.ReadAllText(Path.Combine(ServiceProcess.Top, "demo-data", "estates", "fennmoor.yaml")).Replace(
+            "directory: { reach: lab }",
+            $"directory: {{ reach: ldaps, controller: {Controller.Address}, ca-folder: {controller.CaFolder}, sign-in-as: Administrator@fennmoor.example, secret: controller }}",
+            StringComparison.Ordinal);
+        var install = File.ReadAllText(Path.Combine(ServiceProcess.Top, "demo-data", "installs", $"{Install}.yaml"));
+        install = install[..install.IndexOf("accounts:", StringComparison.Ordinal)]; // no account was there before
+        if (password is not null) (await service.Http.PutAsJsonAsync("/api/secrets/controller", new SecretValue(password), ContractsJson.Default.SecretValue)).EnsureSuccessStatusCode();
+        (await service.AddAsync("sheets", "sheets/thermograph.yaml")).EnsureSuccessStatusCode();
+        (await service.AddAsync("estates", "estate.yaml", Encoding.UTF8.GetBytes(estate))).EnsureSuccessStatusCode();
+        (await service.AddAsync("installs", "install.yaml", Encoding.UTF8.GetBytes(install))).EnsureSuccessStatusCode();
+    }
+
+    private static async Task<JobView> GrantReadyAsync(ServiceProcess service)
+    {
+        var worklist = await service.GetAsync($"installs/{Install}/worklist", ContractsJson.Default.WorklistView);
+        return await service.RunAsync($"installs/{Install}/grant", new GrantOrder(false, [.. worklist.Give.Where(s => s.Blocked is null).Select(s => s.Id)]));
+    }
+
+    private async Task SealedPasswordOpensTheAccountAsync(ServiceProcess service)
+    {
+        using var key = RSA.Create(2048);
+        var request = new CertificateRequest("CN=Keeper", key, HashAlgorithmName.SHA256, RSASignaturePadding.Pkcs1);
+        using var certificate = request.CreateSelfSigned(DateTimeOffset.UtcNow.AddDays(-1), DateTimeOffset.UtcNow.AddDays(1));
+        var path = $"/api/installs/{Install}/passwords/svc-thermo-poller/seal";
+        using var response = await service.Http.PostAsJsonAsync(path, new SealOrder(certificate.ExportCertificatePem()), ContractsJson.Default.SealOrder);
+        var seal = (await response.Content.ReadFromJsonAsync(ContractsJson.Default.SealedPassword))!;
+        var envelope = new EnvelopedCms();
+        envelope.Decode(Convert.FromBase64String(seal.Cms.Replace("-----BEGIN CMS-----", "", StringComparison.Ordinal).Replace("-----END CMS-----", "", StringComparison.Ordinal)));
+        envelope.Decrypt(envelope.RecipientInfos[0], key);
+        var password = Encoding.UTF8.GetString(envelope.ContentInfo.Content);
+
+        var own = new LdapDirectory(controller.Target with { SignInAs = "svc-thermo-poller@fennmoor.example", Password = new NewPassword(password) }, TimeProvider.System);
+        (await own.NamesInUseAsync(["svc-thermo-poller"], Cancel)).Count.ShouldBe(1);
+        ((int)(await service.Http.PostAsJsonAsync(path, new SealOrder(certificate.ExportCertificatePem()), ContractsJson.Default.SealOrder)).StatusCode).ShouldBe(409); // once
+        await SearchAsync(service, password);
+    }
+
+    private async Task NoSecretAnywhereAsync(ServiceProcess service)
+    {
+        await SearchAsync(service, controller.Password);
+        await SearchAsync(service, service.Token);
+        await SearchAsync(service, ServiceProcess.CodeOf(service.Links[0]), inOutput: false); // a sign-in link is printed to be used
+    }
+
+    /// <summary>Looks for a secret in the database and its journal, the logs, the output, and what the API answers.</summary>
+    private static async Task SearchAsync(ServiceProcess service, string secret, bool inOutput = true)
+    {
+        byte[][] forms = [Encoding.UTF8.GetBytes(secret), Encoding.Unicode.GetBytes(secret), Encoding.UTF8.GetBytes(Convert.ToBase64String(Encoding.UTF8.GetBytes(secret)))];
+        var files = Directory.GetFiles(service.Data, "*", SearchOption.AllDirectories);
+        files.ShouldContain(f => f.EndsWith(".db", StringComparison.Ordinal));
+        files.ShouldContain(f => f.EndsWith(".jsonl", StringComparison.Ordinal));
+        foreach (var file in files)
+        {
+            await using var stream = new FileStream(file, FileMode.Open, FileAccess.Read, FileShare.ReadWrite | FileShare.Delete);
+            using var bytes = new MemoryStream();
+            await stream.CopyToAsync(bytes, Cancel);
+            foreach (var form in forms) bytes.ToArray().AsSpan().IndexOf(form).ShouldBe(-1, file);
+        }
+
+        if (inOutput) service.Output.ShouldNotContain(secret);
+        foreach (var path in new[] { "log?take=500", "installs", $"installs/{Install}/fit", $"installs/{Install}/plan", $"installs/{Install}/jobs", $"installs/{Install}/passwords", "secrets", "tokens", "estates/fennmoor", "sheets" })
+            (await service.Http.GetStringAsync("/api/" + path, Cancel)).ShouldNotContain(secret);
+        (await service.Http.GetStringAsync("/metrics", Cancel)).ShouldNotContain(secret);
+    }
+}

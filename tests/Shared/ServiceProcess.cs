@@ -1,0 +1,187 @@
+using System.Diagnostics;
+using System.Net;
+using System.Net.Http.Headers;
+using System.Net.Http.Json;
+using System.Net.Sockets;
+using System.Text;
+using System.Text.Json;
+using JustRight.Contracts;
+
+namespace JustRight.Tests.Shared;
+
+/// <summary>The built service as a process of its own on loopback, with a data folder of its own.</summary>
+public sealed class ServiceProcess : IAsyncDisposable
+{
+    private readonly int _port = FreePort();
+    private readonly StringBuilder _output = new();
+    private Process? _process;
+
+    /// <summary>The data folder; kept over restarts, deleted at the end.</summary>
+    public string Data { get; } = Directory.CreateTempSubdirectory("justright-service-").FullName;
+
+    /// <summary>The address.</summary>
+    public string Address => $"http://127.0.0.1:{_port}";
+
+    /// <summary>An owner's token.</summary>
+    public string Token { get; private set; } = "";
+
+    /// <summary>A client that is signed in as owner.</summary>
+    public HttpClient Http { get; private set; } = new();
+
+    /// <summary>Everything the process has printed so far.</summary>
+    public string Output
+    {
+        get
+        {
+            lock (_output) return _output.ToString();
+        }
+    }
+
+    /// <summary>The top of the checkout.</summary>
+    public static string Top
+    {
+        get
+        {
+            var folder = AppContext.BaseDirectory;
+            while (!File.Exists(Path.Combine(folder, "global.json"))) folder = Path.GetDirectoryName(folder)!;
+            return folder;
+        }
+    }
+
+    /// <summary>Starts the service and claims a token with its first sign-in link.</summary>
+    public static async Task<ServiceProcess> StartAsync(params string[] settings)
+    {
+        var service = new ServiceProcess();
+        await service.RestartAsync(settings);
+        return service;
+    }
+
+    /// <summary>Starts the process, again if it ended, on the same data.</summary>
+    public async Task RestartAsync(params string[] settings)
+    {
+        var dll = Path.Combine(Top, ".build", "service", "JustRight.Service.dll");
+        if (!File.Exists(dll)) throw new InvalidOperationException("The service is not built: ./test builds it.");
+        string[] arguments = [dll, "--urls", Address, "--JustRight:Data", Data, "--JustRight:Console", Path.Combine(Top, "console", "dist"), "--JustRight:SignInLinks", "2", .. settings];
+        _process = Process.Start(new ProcessStartInfo("dotnet", arguments) { RedirectStandardOutput = true, RedirectStandardError = true })!;
+        var links = new List<string>();
+        _process.OutputDataReceived += (_, e) =>
+        {
+            lock (_output) _output.AppendLine(e.Data);
+            if (e.Data?.StartsWith("One-time", StringComparison.Ordinal) == true)
+                lock (links) links.Add(e.Data[(e.Data.LastIndexOf(": ", StringComparison.Ordinal) + 2)..]);
+        };
+        _process.ErrorDataReceived += (_, e) =>
+        {
+            lock (_output) _output.AppendLine(e.Data);
+        };
+        _process.BeginOutputReadLine();
+        _process.BeginErrorReadLine();
+        for (var i = 0; i < 300; i++)
+        {
+            lock (links)
+                if (links.Count == 2) break;
+            if (_process.HasExited) throw new InvalidOperationException("The service ended: " + Output);
+            await Task.Delay(100);
+        }
+
+        Links = links;
+        Http.Dispose();
+        Http = new HttpClient { BaseAddress = new Uri(Address), Timeout = TimeSpan.FromSeconds(60) };
+        if (Token.Length == 0)
+        {
+            var claim = await Http.PostAsJsonAsync("/api/tokens/claim", new TokenClaim(CodeOf(links[0]), "tester"), ContractsJson.Default.TokenClaim);
+            Token = (await claim.Content.ReadFromJsonAsync(ContractsJson.Default.NewTokenView))!.Token;
+        }
+
+        Http.DefaultRequestHeaders.Authorization = new AuthenticationHeaderValue("Bearer", Token);
+    }
+
+    /// <summary>The sign-in links of this start; the first is used up at the first start.</summary>
+    public IReadOnlyList<string> Links { get; private set; } = [];
+
+    /// <summary>The code of a link.</summary>
+    public static string CodeOf(string link) => link[(link.IndexOf('#', StringComparison.Ordinal) + 1)..];
+
+    /// <summary>Kills the process as a power cut would.</summary>
+    public async Task KillAsync()
+    {
+        _process!.Kill(); // SIGKILL
+        await _process.WaitForExitAsync();
+        _process.Dispose();
+        _process = null;
+    }
+
+    /// <summary>Stops the process gracefully; returns its exit code.</summary>
+    public async Task<int> StopAsync()
+    {
+        using var kill = Process.Start("kill", ["-TERM", _process!.Id.ToString(System.Globalization.CultureInfo.InvariantCulture)]);
+        await _process.WaitForExitAsync(new CancellationTokenSource(TimeSpan.FromSeconds(30)).Token);
+        var code = _process.ExitCode;
+        _process.Dispose();
+        _process = null;
+        return code;
+    }
+
+    /// <summary>Posts a file of the demo data, or another text, to a collection.</summary>
+    public Task<HttpResponseMessage> AddAsync(string collection, string file, byte[]? bytes = null)
+    {
+        var content = new ByteArrayContent(bytes ?? File.ReadAllBytes(Path.Combine(Top, "demo-data", file)));
+        content.Headers.ContentType = new MediaTypeHeaderValue("application/yaml");
+        return Http.PostAsync($"/api/{collection}?file={Uri.EscapeDataString(Path.GetFileName(file))}", content);
+    }
+
+    /// <summary>Adds the whole demo.</summary>
+    public async Task AddDemoAsync()
+    {
+        foreach (var kind in new[] { "sheets", "estates", "installs" })
+            foreach (var file in Directory.GetFiles(Path.Combine(Top, "demo-data", kind), "*.yaml").Order(StringComparer.Ordinal))
+                (await AddAsync(kind, Path.GetRelativePath(Path.Combine(Top, "demo-data"), file))).EnsureSuccessStatusCode();
+    }
+
+    /// <summary>Reads something as JSON.</summary>
+    public async Task<T> GetAsync<T>(string path, System.Text.Json.Serialization.Metadata.JsonTypeInfo<T> type) =>
+        JsonSerializer.Deserialize(await Http.GetStringAsync("/api/" + path), type)!;
+
+    /// <summary>Starts a job and waits for its end.</summary>
+    public async Task<JobView> RunAsync(string path, GrantOrder? order = null)
+    {
+        using var response = await Http.PostAsync("/api/" + path, order is null ? null : JsonContent.Create(order, ContractsJson.Default.GrantOrder));
+        response.EnsureSuccessStatusCode();
+        return await EndOfAsync((await response.Content.ReadFromJsonAsync(ContractsJson.Default.JobView))!.Id);
+    }
+
+    /// <summary>Waits for the end of a job.</summary>
+    public async Task<JobView> EndOfAsync(string id)
+    {
+        for (var i = 0; i < 600; i++)
+        {
+            var job = await GetAsync($"jobs/{id}", ContractsJson.Default.JobView);
+            if (job.State is not ("queued" or "running")) return job;
+            await Task.Delay(100);
+        }
+
+        throw new TimeoutException($"Job {id} did not end within a minute.");
+    }
+
+    /// <summary>Verifies an install and gives everything its worklist offers.</summary>
+    public async Task<JobView> GrantAllAsync(string install, bool remove = false)
+    {
+        await RunAsync($"installs/{install}/verify");
+        var worklist = await GetAsync($"installs/{install}/worklist", ContractsJson.Default.WorklistView);
+        return await RunAsync($"installs/{install}/grant", new GrantOrder(remove, [.. (remove ? worklist.Remove : worklist.Give).Select(s => s.Id)]));
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        if (_process is not null) await KillAsync();
+        Http.Dispose();
+        Directory.Delete(Data, true);
+    }
+
+    private static int FreePort()
+    {
+        using var listener = new TcpListener(IPAddress.Loopback, 0);
+        listener.Start();
+        return ((IPEndPoint)listener.LocalEndpoint).Port;
+    }
+}
