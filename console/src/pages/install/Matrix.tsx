@@ -44,7 +44,13 @@ export function Matrix({ fit }: { fit: FitView }) {
                     {account.rights
                       .filter((r) => r.group === place)
                       .map((right) => (
-                        <RightChip key={right.id} right={right} place={place} onSelect={() => setSelected(right)} />
+                        <RightChip
+                          key={right.id}
+                          right={right}
+                          place={place}
+                          quiet={selected !== null}
+                          onSelect={() => setSelected(right)}
+                        />
                       ))}
                   </td>
                 ))}

@@ -1,0 +1,168 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import type { Page } from '@playwright/test';
+import { expect, test } from './service';
+
+const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+const install = 'thermograph-dataroom';
+
+/** Accessibility faults that axe finds, as short lines. */
+async function faults(page: Page): Promise<string[]> {
+  await page.evaluate(axeSource);
+  return page.evaluate(async () => {
+    // @ts-expect-error axe was put into the page just before
+    const { violations } = await window.axe.run(document, { resultTypes: ['violations'] });
+    return violations.flatMap((v: { id: string; nodes: { html: string }[] }) =>
+      v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 160)}`),
+    );
+  });
+}
+
+test.describe.configure({ mode: 'serial' });
+
+let page: Page;
+let used: string;
+
+test.beforeAll(async ({ browser, service }) => {
+  page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  used = service.link();
+  await page.goto(used);
+  await page.waitForURL('**/installs');
+});
+
+test('a link signs in once, and leaves no code in the address', async ({ browser, service }) => {
+  expect(page.url()).toBe(`${service.address}/installs`);
+  const other = await browser.newPage();
+  await other.goto(used);
+  await expect(other.getByRole('alert')).toContainText('unknown, used or too old');
+  await other.goto(`${service.address}/installs`);
+  await expect(other).toHaveURL(/\/enter$/); // not signed in: back to the door
+  await other.close();
+});
+
+test('installs filter as one types, by the slash key', async () => {
+  const rows = page.getByRole('table', { name: 'Installs' }).getByRole('row');
+  await expect(rows).toHaveCount(3);
+  await page.keyboard.press('/');
+  await page.keyboard.type('tally');
+  await expect(rows).toHaveCount(2);
+  await page.getByRole('textbox', { name: 'Filter Installs' }).fill('');
+  await page.getByRole('button', { name: 'Install', exact: true }).press('Enter');
+  await expect(page.getByRole('columnheader', { name: 'Install', exact: true })).toHaveAttribute(
+    'aria-sort',
+    'ascending',
+  );
+});
+
+test('verify fills the matrix; a host that restarts leaves its rights unseen', async () => {
+  await page.getByRole('link', { name: install }).click();
+  await expect(page.getByText('Nothing was read of this estate yet')).toBeVisible();
+  await page.getByRole('button', { name: 'Verify' }).click();
+  const matrix = page.getByRole('table', { name: 'Accounts and places' });
+  await expect(matrix).toBeVisible();
+  await expect(
+    page.getByRole('img', { name: '9 missing, 1 barred, 3 too much, 1 unseen, 2 later' }).first(),
+  ).toBeVisible();
+  await expect(
+    matrix.getByRole('button', { name: 'unseen Event Log Readers on fm-temp02 for svc-archive' }),
+  ).toBeVisible();
+  await expect(page.getByText('fm-temp02 does not answer: it is restarting')).toBeVisible();
+});
+
+test('hover shows need, path, giver and sheet line; Enter opens them, Escape closes, arrows walk', async () => {
+  const chip = page.getByRole('button', { name: 'met Event Log Readers on fm-temp01 for svc-archive' });
+  await chip.hover();
+  const card = page.locator('.mantine-HoverCard-dropdown');
+  await expect(card).toContainText('files the alarms with the readings');
+  await expect(card).toContainText('the host team');
+  await expect(card).toContainText('thermograph.yaml:');
+  await expect(card).toContainText('FENNMOOR\\plant-tools');
+  await page.mouse.move(0, 0);
+  await chip.focus();
+  await page.keyboard.press('Enter');
+  const side = page.getByRole('dialog', { name: 'Event Log Readers on fm-temp01', exact: true });
+  await expect(side).toContainText('held another way');
+  await page.keyboard.press('Escape');
+  await expect(side).toBeHidden();
+  await chip.focus();
+  await page.keyboard.press('ArrowDown');
+  await expect(
+    page.getByRole('button', { name: 'unseen Event Log Readers on fm-temp02 for svc-archive' }),
+  ).toBeFocused();
+  await page.keyboard.press('ArrowRight');
+  await expect(page.locator('.matrix td:nth-child(4) button:focus')).toHaveCount(1);
+});
+
+test('give asks once with every change by name, and shows each as it is made', async () => {
+  await page.getByRole('button', { name: 'Verify' }).click(); // the host is back
+  await expect(
+    page.getByRole('button', { name: 'unmet Administrators on fm-temp02 for svc-thermo-poller' }),
+  ).toBeVisible();
+  await expect(page.getByText('does not answer')).toBeHidden();
+  await page.getByRole('tab', { name: 'Worklist' }).click();
+  await expect(page.getByRole('button', { name: /^Take these/ })).toBeDisabled(); // first give
+  await page.getByRole('button', { name: 'Give these 20…' }).click();
+  const dialog = page.getByRole('dialog');
+  await expect(dialog.getByRole('listitem')).toHaveCount(20);
+  await expect(dialog).toContainText('create the account FENNMOOR\\svc-thermo-poller');
+  await dialog.getByRole('button', { name: 'Cancel' }).click();
+  await page.getByRole('button', { name: 'Give these 20…' }).click();
+  await dialog.getByRole('button', { name: 'Make these 20 changes' }).click();
+  await expect(page.getByText('20 made; now 1 barred, 3 too much, 2 later')).toBeVisible();
+  await expect(page.getByText('✓ made')).toHaveCount(20);
+  await page.getByRole('button', { name: 'Show what is left' }).click();
+  await expect(page.getByText('Nothing is left to give.')).toBeVisible();
+});
+
+test("an account's paths are a picture with a table twin", async ({ service }) => {
+  await page.goto(`${service.address}/installs/${install}/accounts/archivist`);
+  await expect(page.locator('.react-flow__node')).not.toHaveCount(0);
+  await expect(page.locator('.node-barred')).toContainText('FENNMOOR\\Domain Admins');
+  const row = page.getByRole('table', { name: 'Paths' }).getByRole('row', { name: /barred/ });
+  await expect(row).toContainText('FENNMOOR\\server-keepers');
+});
+
+for (const scheme of ['light', 'dark'] as const) {
+  test(`no page has accessibility faults or scrolls sideways, ${scheme}`, async ({ service }) => {
+    await page.emulateMedia({ colorScheme: scheme, reducedMotion: 'reduce' });
+    const pages = [
+      '/installs',
+      `/installs/${install}`,
+      `/installs/${install}?tab=worklist`,
+      `/installs/${install}/accounts/archivist`,
+      '/log',
+    ];
+    for (const path of pages) {
+      await page.goto(service.address + path);
+      await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+      await page.waitForLoadState('networkidle');
+      expect(await faults(page), path).toEqual([]);
+      expect(await page.evaluate(() => document.documentElement.scrollWidth), path).toBeLessThanOrEqual(1280);
+    }
+  });
+}
+
+test('taking away what is too much ends just right', async ({ service }) => {
+  await page.goto(`${service.address}/installs/${install}?tab=worklist`);
+  await page.getByRole('button', { name: 'Take these 3 away…' }).click();
+  await expect(page.getByRole('dialog')).toContainText('remove FENNMOOR\\svc-archive from FENNMOOR\\fm-dba-legacy');
+  await page.getByRole('dialog').getByRole('button', { name: 'Take these 3 away' }).click();
+  await expect(page.getByText('3 made; now just right, 3 later')).toBeVisible();
+  await page.goto(`${service.address}/installs`);
+  await expect(page.getByRole('row', { name: new RegExp(install) })).toContainText("run the product's setup");
+});
+
+test('the log lists what was done and its chain is sound', async () => {
+  await page.getByRole('link', { name: 'Log' }).click();
+  await page.getByRole('button', { name: 'Check the chain' }).click();
+  await expect(page.getByText(/The log is sound: \d+ entries\./)).toBeVisible();
+  await page.getByRole('textbox', { name: 'Filter Log' }).fill('domain admins');
+  await expect(page.getByText('Nothing matches')).toBeVisible();
+});
+
+test('signing out shuts the door', async () => {
+  await page.getByRole('button', { name: 'Sign out' }).click();
+  await expect(page).toHaveURL(/\/enter$/);
+  await expect(page.getByRole('heading', { name: 'Just Right' })).toBeVisible();
+  expect(await faults(page)).toEqual([]);
+});

@@ -1,0 +1,93 @@
+import { test as base } from '@playwright/test';
+import { type ChildProcess, spawn } from 'node:child_process';
+import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+
+const top = resolve(import.meta.dirname, '..', '..');
+
+/** The built service with the Fennmoor demo, on a port of its own. */
+export class Service {
+  private constructor(
+    readonly address: string,
+    private readonly process: ChildProcess,
+    private readonly data: string,
+    private readonly links: string[],
+  ) {}
+
+  static async start(): Promise<Service> {
+    const data = mkdtempSync(join(tmpdir(), 'justright-browser-'));
+    const port = 20_000 + Math.floor(Math.random() * 20_000);
+    const address = `http://127.0.0.1:${port}`;
+    const settings = ['--urls', address, '--JustRight:Data', data, '--JustRight:Console', join(top, 'console', 'dist')];
+    const child = spawn('dotnet', [
+      join(top, '.build/service/JustRight.Service.dll'),
+      ...settings,
+      '--JustRight:SignInLinks',
+      '5',
+    ]);
+    const links = await new Promise<string[]>((done, fail) => {
+      let text = '';
+      child.stdout.on('data', (chunk: Buffer) => {
+        text += chunk.toString();
+        const found = [...text.matchAll(/^One-time.*: (\S+)$/gm)].map((m) => m[1] ?? '');
+        if (found.length === 5) done(found);
+      });
+      child.on('exit', () => fail(new Error(`The service ended: ${text}`)));
+    });
+    const service = new Service(address, child, data, links);
+    await service.addDemo();
+    return service;
+  }
+
+  /** A sign-in link that was not used yet. */
+  link(): string {
+    const link = this.links.shift();
+    if (!link) throw new Error('All sign-in links are used up.');
+    return link;
+  }
+
+  stop() {
+    this.process.removeAllListeners('exit');
+    this.process.kill('SIGTERM');
+    rmSync(this.data, { recursive: true, force: true });
+  }
+
+  private async addDemo() {
+    const send = (path: string, body: string, type: string, token?: string) =>
+      fetch(`${this.address}/api/${path}`, {
+        method: 'POST',
+        body,
+        headers: { 'content-type': type, ...(token ? { authorization: `Bearer ${token}` } : {}) },
+      });
+    const code = this.link().split('#')[1] ?? '';
+    const claim = await send('tokens/claim', JSON.stringify({ code, name: 'browser tests' }), 'application/json');
+    const { token } = (await claim.json()) as { token: string };
+    for (const kind of ['sheets', 'estates', 'installs']) {
+      const folder = join(top, 'demo-data', kind);
+      for (const file of readdirSync(folder).sort()) {
+        const answer = await send(
+          `${kind}?file=${file}`,
+          readFileSync(join(folder, file), 'utf8'),
+          'application/yaml',
+          token,
+        );
+        if (!answer.ok) throw new Error(`${file}: ${await answer.text()}`);
+      }
+    }
+  }
+}
+
+/** Tests with a service of their own, shared by the tests of one file. */
+export const test = base.extend<object, { service: Service }>({
+  service: [
+    async ({}, use) => {
+      const service = await Service.start();
+      await use(service);
+      service.stop();
+    },
+    { scope: 'worker', timeout: 60_000 },
+  ],
+});
+
+export { expect } from '@playwright/test';
