@@ -89,8 +89,8 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook ne
     /// <summary>The need that would no longer be met without a membership, or null. A need about to be given its own way counts as met.</summary>
     private string? Broken(string account, int node, (int Member, int Group) cut)
     {
-        var now = new Holdings(view.Graph, view.Index, node);
-        var then = new Holdings(view.Graph, view.Index, node, cut);
+        var now = view.HoldingsOf(node);
+        var then = view.HoldingsOf(node, cut);
         foreach (var (install, stage, grant) in needs.Of(account))
         {
             if (grant.GivenBy == GivenBy.Setup && stage == Stage.Planned) continue; // setup will give it its own way

@@ -17,8 +17,17 @@ public sealed record Estate(
     HouseRules Rules,
     Origin At)
 {
+    private readonly Lazy<Dictionary<string, EstateHost>> _hosts = new(() => Hosts.ToDictionary(h => h.Name, StringComparer.OrdinalIgnoreCase));
+    private readonly Lazy<Dictionary<string, EstateInstance>> _instances = new(() => Instances.ToDictionary(i => i.Name, StringComparer.OrdinalIgnoreCase));
+
     /// <summary>Whether anything of this estate is pretended.</summary>
     public bool IsPretend => Directory.Reach == Reach.Lab;
+
+    /// <summary>A host by name, without regard to case, or null.</summary>
+    public EstateHost? Host(string name) => _hosts.Value.GetValueOrDefault(name);
+
+    /// <summary>An instance by name, without regard to case, or null.</summary>
+    public EstateInstance? Instance(string name) => _instances.Value.GetValueOrDefault(name);
 }
 
 /// <summary>A domain of the directory.</summary>

@@ -23,7 +23,7 @@ public static class EstateRules
         Pattern(estate.Naming.Accounts, AccountWords, "account", "naming.accounts");
         Pattern(estate.Naming.Groups, GroupWords, "group", "naming.groups");
         Pattern(estate.Naming.Description, DescriptionWords, null, "naming.description");
-        foreach (var instance in estate.Instances.Where(i => !estate.Hosts.Any(h => Same(h.Name, i.Host))))
+        foreach (var instance in estate.Instances.Where(i => estate.Host(i.Host) is null))
         {
             faults.Add(new Fault("unknown-host", instance.At, $"instances.{instance.Name}.host", $"'{instance.Host}' is not a host of this estate.")
             {
@@ -72,6 +72,4 @@ public static class EstateRules
         foreach (var instance in estate.Instances.Where(i => i.Reach == Reach.Lab))
             faults.Add(new Fault("mixed-reach", instance.At, $"instances.{instance.Name}.reach", "A pretend instance cannot belong to a real directory.") { Expected = "reach: none" });
     }
-
-    private static bool Same(string a, string b) => string.Equals(a, b, StringComparison.OrdinalIgnoreCase);
 }

@@ -43,7 +43,7 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
         var own = AccountNeeds.Judge(view, account, plan.Domain, node);
         if (node < 0) return new AccountFit(account, false, [.. own, .. grants.Select(g => WithoutAccount(plan, account, g))]);
 
-        var holdings = new Holdings(view.Graph, view.Index, node);
+        var holdings = view.HoldingsOf(node);
         var judged = grants.Select(g => JudgeGrant(plan, account, g, holdings)).ToList();
         judged = Alternatives(plan, account, judged, holdings);
         var surplus = new SurplusFinder(view, needs, plan, account, holdings).Find();

@@ -65,7 +65,7 @@ internal sealed class SurplusFinder(SurveyView view, NeedsBook needs, Plan plan,
         var tails = held.Tails.Where(t => clean.Contains(t.Node)).ToList();
         if (tails.Count == 0 || IsNeeded(held.Right)) return;
         if (Implication.Above(held.Right).Any(IsNeeded)) return; // part of a needed right: nothing beyond the needs
-        if (tails.Any(t => view.Graph.Baseline.Contains(t.Node))) return; // every domain user has it
+        if (view.Baseline.Of(held.Right).Count > 0) return; // every domain user has it
         var own = tails.Where(t => t.Tail.Via is null || !IsNeeded(t.Tail.Via) && !spareLocalGroups.Contains(t.Tail.Via.Key)).ToList();
         if (own.Count == 0)
         {

@@ -17,6 +17,7 @@ public sealed class SurveyView
         Survey = survey;
         Graph = new MembershipGraph(survey.Directory);
         Index = new GrantIndex(survey);
+        Baseline = new BaselineRights(Graph, Index);
         Corners = [.. survey.Corners()];
         _hosts = survey.Hosts.ToDictionary(h => h.Name, StringComparer.OrdinalIgnoreCase);
         _instances = survey.Instances.ToDictionary(i => i.Name, StringComparer.OrdinalIgnoreCase);
@@ -35,6 +36,14 @@ public sealed class SurveyView
 
     /// <summary>What places give.</summary>
     public GrantIndex Index { get; }
+
+    /// <summary>What every domain user has.</summary>
+    public BaselineRights Baseline { get; }
+
+    /// <summary>What an account holds.</summary>
+    /// <param name="account">The account's node.</param>
+    /// <param name="without">A membership to leave out, to answer what its removal would do.</param>
+    public Holdings HoldingsOf(int account, (int Member, int Group)? without = null) => new(Graph, Index, Baseline, account, without);
 
     /// <summary>What could not be read.</summary>
     public IReadOnlyList<UnseenCorner> Corners { get; }

@@ -58,7 +58,7 @@ internal sealed class PlaceMap
         if (place.Kind == PlaceKind.Branch) return;
         _values[place.Key] = _values[place.Key + ".host"] = ConditionValue.Of([.. spots.Select(s => s.Host)]);
         if (place.Kind == PlaceKind.Host || spots.Count == 0) return;
-        var instances = spots.Select(s => estate.Instances.First(i => i.Name == s.Instance)).ToList();
+        var instances = spots.Select(s => estate.Instance(s.Instance!)!).ToList();
         _values[place.Key + ".engine"] = ConditionValue.Of(instances[0].Engine);
         if (instances.All(i => i.Release is not null)) _values[place.Key + ".release"] = ConditionValue.Of(instances.Min(i => i.Release!.Value));
     }
@@ -74,7 +74,7 @@ internal sealed class PlaceMap
 
         if (place.Kind == PlaceKind.Host)
         {
-            if (estate.Hosts.FirstOrDefault(h => Same(h.Name, value)) is { } host) return new Spot(host.Name, null, null);
+            if (estate.Host(value) is { } host) return new Spot(host.Name, null, null);
             Unknown("host", estate.Hosts.Select(h => h.Name));
             return null;
         }
@@ -82,7 +82,7 @@ internal sealed class PlaceMap
         var slash = value.LastIndexOf('/');
         var instanceName = slash < 0 ? value : value[..slash];
         var database = slash < 0 ? place.DatabaseName : value[(slash + 1)..];
-        if (estate.Instances.FirstOrDefault(i => Same(i.Name, instanceName)) is not { } instance)
+        if (estate.Instance(instanceName) is not { } instance)
         {
             Unknown("instance", estate.Instances.Select(i => i.Name));
             return null;

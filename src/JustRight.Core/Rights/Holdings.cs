@@ -17,19 +17,23 @@ public sealed class Holdings
 {
     private const int MostPaths = 8;
     private readonly MembershipGraph _graph;
+    private readonly BaselineRights _baseline;
     private readonly Dictionary<string, Held> _held = new(StringComparer.Ordinal);
+    private readonly Dictionary<int, List<int[]>> _ways = [];
 
     /// <summary>Reads what an account holds.</summary>
+    /// <param name="baseline">What every domain user has.</param>
     /// <param name="account">The account's node.</param>
     /// <param name="without">A membership to leave out.</param>
-    public Holdings(MembershipGraph graph, GrantIndex index, int account, (int Member, int Group)? without = null)
+    public Holdings(MembershipGraph graph, GrantIndex index, BaselineRights baseline, int account, (int Member, int Group)? without = null)
     {
         _graph = graph;
+        _baseline = baseline;
         Account = account;
         Groups = [.. graph.Closure(account, without)];
-        foreach (var node in Groups.Append(account).Concat(graph.Everybody))
+        foreach (var node in Groups.Append(account))
         {
-            foreach (var tail in index.Of(graph.SidOf(node)))
+            foreach (var tail in graph.Baseline.Contains(node) ? [] : index.Of(graph.SidOf(node)))
             {
                 if (!_held.TryGetValue(tail.Right.Key, out var held)) _held[tail.Right.Key] = held = new Held(tail.Right);
                 held.Tails.Add((node, tail));
@@ -49,11 +53,20 @@ public sealed class Holdings
     /// <summary>The domain groups it is in, nearest first.</summary>
     public HashSet<int> Groups { get; }
 
-    /// <summary>All rights held, in a fixed order.</summary>
+    /// <summary>All rights held beyond what every domain user has, and all domain groups, in a fixed order.</summary>
     public IEnumerable<Held> All => _held.Values.OrderBy(h => h.Right.Key, StringComparer.Ordinal);
 
-    /// <summary>What is held of one right, or null.</summary>
-    public Held? Of(Right right) => _held.GetValueOrDefault(right.Key);
+    /// <summary>What is held of one right, by whatever path, or null.</summary>
+    public Held? Of(Right right)
+    {
+        var own = _held.GetValueOrDefault(right.Key);
+        var common = _baseline.Of(right).Where(t => Groups.Contains(t.Node) || _graph.Everybody.Contains(t.Node)).ToList();
+        if (common.Count == 0) return own;
+        var both = new Held(right);
+        if (own is not null) both.Tails.AddRange(own.Tails);
+        both.Tails.AddRange(common);
+        return both;
+    }
 
     /// <summary>The paths of a held right, shortest first.</summary>
     public IReadOnlyList<RightPath> PathsOf(Held held) => PathsOf(held.Right, held.Tails);
@@ -67,8 +80,12 @@ public sealed class Holdings
             .Take(MostPaths),
     ];
 
-    private List<int[]> WaysTo(int node) =>
-        _graph.Everybody.Contains(node) ? [[Account, node]] : _graph.Paths(Account, node, MostPaths);
+    /// <summary>An account holds rights at many places through the same few groups: the ways to each are found once.</summary>
+    private List<int[]> WaysTo(int node)
+    {
+        if (_ways.TryGetValue(node, out var ways)) return ways;
+        return _ways[node] = _graph.Everybody.Contains(node) ? [[Account, node]] : _graph.Paths(Account, node, MostPaths);
+    }
 
     private RightPath ToPath(int[] way, Right right, RightTail tail)
     {

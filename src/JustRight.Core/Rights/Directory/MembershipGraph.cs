@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Rights.Directory;
@@ -13,6 +14,7 @@ public sealed class MembershipGraph
     private readonly Sid[] _sids;
     private readonly int[] _first; // edges of node n: _groups[_first[n] .. _first[n + 1]]
     private readonly int[] _groups;
+    private readonly ConcurrentBag<ClosureScratch> _scratches = [];
     private readonly Dictionary<string, int> _byName = new(StringComparer.OrdinalIgnoreCase);
 
     /// <summary>Builds the graph of a snapshot.</summary>
@@ -91,8 +93,14 @@ public sealed class MembershipGraph
     /// <summary>Every group a node is in, nearest first, itself not included unless it is in a ring.</summary>
     /// <param name="without">A membership (member, group) to leave out, to answer what its removal would do.</param>
     /// <param name="notThrough">Groups that are reached but not passed through.</param>
-    public List<int> Closure(int node, (int Member, int Group)? without = null, IReadOnlySet<int>? notThrough = null) =>
-        Closure(node, new ClosureScratch(Count), without, notThrough);
+    public List<int> Closure(int node, (int Member, int Group)? without = null, IReadOnlySet<int>? notThrough = null)
+    {
+        // Working memory is as large as the directory: made once for each caller at a time, not once for each call.
+        var scratch = _scratches.TryTake(out var free) ? free : new ClosureScratch(Count);
+        List<int> closure = [.. Closure(node, scratch, without, notThrough)];
+        _scratches.Add(scratch);
+        return closure;
+    }
 
     /// <summary>As <see cref="Closure(int, ValueTuple{int, int}?, IReadOnlySet{int}?)"/>, with working memory that many calls share.</summary>
     public List<int> Closure(int node, ClosureScratch scratch, (int Member, int Group)? without = null, IReadOnlySet<int>? notThrough = null)

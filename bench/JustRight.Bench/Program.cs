@@ -1,0 +1,92 @@
+using System.Diagnostics;
+using System.Globalization;
+using JustRight.Bench;
+using JustRight.Core.Estates;
+using JustRight.Core.Fit;
+using JustRight.Core.Plans;
+using JustRight.Core.Rights.Directory;
+
+// Compares the cost of planning and judging at two sizes in one run, each in a process of its own so that peak memory is its own:
+//   dotnet run -c Release --project bench/JustRight.Bench
+CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
+if (args is ["measure", var what, var size]) return Measure(what, double.Parse(size, CultureInfo.InvariantCulture));
+if (args.Length > 0)
+{
+    Console.Error.WriteLine("Usage: dotnet run -c Release --project bench/JustRight.Bench");
+    return 2;
+}
+
+Console.WriteLine("what      size    accounts   groups   installs   seconds   peak MB   result");
+foreach (var measured in new[] { "fit", "closure" })
+{
+    var small = InProcess(measured, 0.1);
+    var large = InProcess(measured, 1);
+    Console.WriteLine($"{measured,-9} ratio of seconds for ten times the input: {large / small:0.0} (linear is 10, the mark is 11)");
+}
+
+return 0;
+
+static double InProcess(string what, double size)
+{
+    var start = new ProcessStartInfo(Environment.ProcessPath!, ["measure", what, size.ToString(CultureInfo.InvariantCulture)]) { RedirectStandardOutput = true };
+    using var process = Process.Start(start)!;
+    var line = process.StandardOutput.ReadToEnd().Trim();
+    process.WaitForExit();
+    if (process.ExitCode != 0) throw new InvalidOperationException($"Measuring {what} at {size} failed.");
+    Console.WriteLine(line);
+    return double.Parse(line.Split(' ', StringSplitOptions.RemoveEmptyEntries)[5], CultureInfo.InvariantCulture);
+}
+
+static int Measure(string what, double size)
+{
+    Warm();
+    var estate = new SyntheticEstate(size);
+    var (seconds, result) = what == "fit" ? Fit(estate) : Closure(estate);
+    var peak = Process.GetCurrentProcess().PeakWorkingSet64 / 1_000_000.0;
+    Console.WriteLine($"{what,-9} {size,-7} {100_000 * size,-10} {20_000 * size,-8} {estate.Installs,-10} {seconds,-9:0.00} {peak,-9:0} {result}");
+    return 0;
+}
+
+// The compiler's own work must not count against the small size.
+static void Warm()
+{
+    for (var i = 0; i < 3; i++)
+    {
+        var estate = new SyntheticEstate(0.01);
+        Fit(estate);
+        Closure(estate);
+    }
+}
+
+// Plan and fit of every install over one survey, the survey's preparation included.
+static (double Seconds, string Result) Fit(SyntheticEstate estate)
+{
+    var survey = estate.Survey();
+    GC.Collect();
+    var clock = Stopwatch.StartNew();
+    var plans = Enumerable.Range(0, estate.Installs).Select(i => Planner.Make(estate.Sheet, estate.Estate, estate.Install(i), NameBook.Empty).Plan!).ToList();
+    var judge = new FitJudge(new SurveyView(survey), new NeedsBook(plans), new HouseRules([], null, []), survey.TakenAt);
+    long rights = 0, met = 0;
+    foreach (var plan in plans)
+    {
+        var fit = judge.Judge(plan);
+        rights += fit.Accounts.Sum(a => a.Judgements.Count);
+        met += fit.Leaning.Met;
+    }
+
+    return (clock.Elapsed.TotalSeconds, $"{rights} verdicts, {met} met");
+}
+
+// The closure of every account, on one core, the graph's making included.
+static (double Seconds, string Result) Closure(SyntheticEstate estate)
+{
+    var directory = estate.Directory();
+    GC.Collect();
+    var clock = Stopwatch.StartNew();
+    var graph = new MembershipGraph(directory);
+    var scratch = new ClosureScratch(graph.Count);
+    long memberships = 0;
+    for (var node = 0; node < graph.Count; node++)
+        if (graph.PrincipalOf(node) is { PrimaryGroupRid: > 0 }) memberships += graph.Closure(node, scratch).Count;
+    return (clock.Elapsed.TotalSeconds, $"{memberships} memberships");
+}
