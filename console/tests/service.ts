@@ -15,7 +15,7 @@ export class Service {
     private readonly links: string[],
   ) {}
 
-  static async start(): Promise<Service> {
+  static async start(...more: string[]): Promise<Service> {
     const data = mkdtempSync(join(tmpdir(), 'justright-browser-'));
     const port = 20_000 + Math.floor(Math.random() * 20_000);
     const address = `http://127.0.0.1:${port}`;
@@ -25,6 +25,7 @@ export class Service {
       ...settings,
       '--JustRight:SignInLinks',
       '5',
+      ...more,
     ]);
     const links = await new Promise<string[]>((done, fail) => {
       let text = '';

@@ -59,7 +59,7 @@ internal static class FitReport
 
     private static void Row(Table table, JudgementView right)
     {
-        table.AddRow(new Markup("  " + Balance.Verdict(right.Verdict)), new Text(right.Right), new Text(right.Place), new Markup($"[grey]{Markup.Escape(right.Reason)}[/]"));
+        table.AddRow(new Markup("  " + Balance.Verdict(right.Verdict)), new Text(right.Right), new Text(right.Place), new Text(right.Reason));
         if (right.Verdict is not ("met" or "spare" or "barred" or "unmet")) return;
         foreach (var path in right.Paths.Take(PathsShown)) More($"by {Path(path)}");
         if (right.Paths.Count > PathsShown) More($"and {right.Paths.Count - PathsShown} more {(right.Paths.Count - PathsShown == 1 ? "path" : "paths")}: see why");

@@ -1,0 +1,47 @@
+import { expect, test } from '@playwright/test';
+import { Service } from '../tests/service';
+
+const folder = new URL('../../docs/screenshots/', import.meta.url).pathname;
+const install = 'thermograph-dataroom';
+
+/** Takes the pictures of docs/screenshots anew: npm run pictures, after ./test browser has built everything. */
+test('pictures of the console', async ({ page }) => {
+  test.setTimeout(120_000);
+  // Halts the grant in the middle, so that the picture shows it under way.
+  const service = await Service.start('--JustRight:RehearseHaltAt', '12:made');
+  const take = async (name: string) => {
+    await page.mouse.move(640, 790);
+    await page.waitForTimeout(700);
+    await page.screenshot({ path: `${folder}${name}.png` });
+  };
+  await page.goto(service.link());
+  await page.waitForURL('**/installs');
+  for (const name of ['tallystick-dataroom', install]) {
+    await page.goto(`${service.address}/installs/${name}`);
+    await page.getByRole('button', { name: 'Verify' }).click();
+    await page.getByRole('table', { name: 'Accounts and places' }).waitFor();
+  }
+  await page.goto(`${service.address}/installs`);
+  await take('installs');
+  await page.goto(`${service.address}/installs/${install}`);
+  await take('matrix');
+  await page.getByRole('button', { name: /^spare sysadmin on fm-sql01/ }).click();
+  await take('matrix-right');
+  await page.goto(`${service.address}/installs/${install}/accounts/archivist`);
+  await take('account-paths');
+  await page.emulateMedia({ colorScheme: 'dark' });
+  await page.goto(`${service.address}/installs/${install}`);
+  await take('matrix-dark');
+  await page.emulateMedia({ colorScheme: 'light' });
+  await page.goto(`${service.address}/installs/${install}?tab=worklist`);
+  await page.getByRole('button', { name: /^Give these/ }).click();
+  await page.getByRole('button', { name: /^Make these/ }).waitFor();
+  await take('worklist-confirm');
+  await page.getByRole('button', { name: /^Make these/ }).click();
+  await page.getByText('✓ made').nth(9).waitFor();
+  await take('worklist-grant');
+  await page.goto(`${service.address}/log`);
+  await take('log');
+  await expect(page.getByRole('heading', { name: 'Log' })).toBeVisible();
+  service.stop();
+});
