@@ -23,7 +23,7 @@ public sealed class MembershipGraphTests
     {
         var cut = edges[0];
         var graph = Graph(edges);
-        var without = graph.Closure(Node(graph, 0), (Node(graph, cut.Member), Node(graph, cut.Group)));
+        var without = graph.Closure(Node(graph, 0), new HashSet<(int, int)> { (Node(graph, cut.Member), Node(graph, cut.Group)) });
         without.Select(graph.SidOf).ToHashSet().ShouldBe(Simple([.. edges.Where(e => e != cut)], 0).Select(SidOf).ToHashSet(), ignoreOrder: true);
     });
 

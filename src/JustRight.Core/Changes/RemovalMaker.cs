@@ -4,51 +4,54 @@ using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
 using JustRight.Core.Sheets;
+using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Changes;
 
 /// <summary>
-/// Finds, for each spare or barred right, the one membership or entry to take away that breaks no need of any install, given
-/// that what is still to be given is given first.
+/// Finds, for each spare or barred right, the membership or entry to take away that breaks no need of any install, given that
+/// what is still to be given is given first. Each removal is judged together with those found before it: two that are harmless
+/// alone may break a need together.
 /// </summary>
 internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook needs, IReadOnlyList<Step> give)
 {
     private readonly Plan _plan = fit.Plan;
     private readonly HashSet<string> _toBeGiven = [.. give.Where(s => s.Blocked is null).SelectMany(s => s.For)];
+    private readonly Dictionary<string, (Change Change, List<string> For, string Why, Origin At)> _steps = new(StringComparer.Ordinal);
+    private readonly List<NotOffered> _notOffered = [];
+    private Cuts _cuts = Cuts.None;
 
     /// <summary>The removals in order, and what is left to a person.</summary>
     public (IReadOnlyList<Step> Steps, IReadOnlyList<NotOffered> NotOffered) Make()
     {
-        var steps = new Dictionary<string, (Change Change, List<string> For, string Why, Origin At)>(StringComparer.Ordinal);
-        var notOffered = new List<NotOffered>();
         foreach (var account in fit.Accounts)
         {
             var node = view.Graph.IndexOf(account.Account.Name);
-            foreach (var (judgement, path) in account.Judgements.SelectMany(OtherWays)) Offer(TakeAway(judgement.Right, $"{_plan.Domain}\\{account.Account.Name}", path)!, judgement, "held another way than planned", judgement.Grant!.At);
-            var surplus = account.Judgements.Where(j => j.Verdict is Verdict.Barred or Verdict.Spare).OrderBy(j => j.Verdict == Verdict.Barred ? 0 : 1).ToList();
+            var surplus = account.Judgements.Where(j => j.Verdict is Verdict.Barred or Verdict.Spare).OrderBy(j => j.Verdict == Verdict.Barred ? 0 : 1);
             foreach (var judgement in surplus)
-            {
                 foreach (var path in judgement.Paths)
-                {
-                    var (change, reason) = Cut(account.Account, node, judgement.Right, path);
-                    if (change is null)
-                    {
-                        notOffered.Add(new NotOffered(judgement.Id, reason));
-                        continue;
-                    }
-
-                    Offer(change, judgement, $"{judgement.Verdict.ToString().ToLowerInvariant()}: {judgement.Reason}", judgement.Rule?.At ?? account.Account.At);
-                }
-            }
+                    Offer(account.Account, node, judgement, path, $"{judgement.Verdict.ToString().ToLowerInvariant()}: {judgement.Reason}");
+            foreach (var (judgement, path) in account.Judgements.SelectMany(OtherWays))
+                Offer(account.Account, node, judgement, path, "held another way than planned");
         }
 
-        return ([.. steps.Values.Select((s, i) => new Step(i + 1, s.Change, s.For, s.Why, null, s.At))], [.. notOffered.Distinct()]);
+        return ([.. _steps.Values.Select((s, i) => new Step(i + 1, s.Change, s.For, s.Why, null, s.At))], [.. _notOffered.Distinct()]);
+    }
 
-        void Offer(Change change, Judgement judgement, string why, Origin at)
+    private void Offer(PlannedAccount account, int node, Judgement judgement, RightPath path, string why)
+    {
+        var (change, cuts, touched, reason) = Cut(account, node, judgement.Right, path);
+        var broken = change is null || _steps.ContainsKey(change.Key) ? null : Broken(cuts!, touched);
+        if (change is null || broken is not null)
         {
-            if (!steps.TryGetValue(change.Key, out var step)) steps[change.Key] = step = (change, [], why, at);
-            if (!step.For.Contains(judgement.Id)) step.For.Add(judgement.Id);
+            if (broken is not null) reason = $"{Doing(change!)} would break {broken}";
+            _notOffered.Add(new NotOffered(judgement.Id, reason));
+            return;
         }
+
+        _cuts = cuts!;
+        if (!_steps.TryGetValue(change.Key, out var step)) _steps[change.Key] = step = (change, [], why, judgement.Rule?.At ?? judgement.Grant?.At ?? account.At);
+        if (!step.For.Contains(judgement.Id)) step.For.Add(judgement.Id);
     }
 
     /// <summary>Direct entries of an account that should hold the right through a group of the plan: to go once the planned way is there.</summary>
@@ -59,55 +62,61 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook ne
         return judgement.Paths.Where(p => p.Nodes.Count == 1 && TakeAway(judgement.Right, "", p) is not null && judgement.Right == grant.Right).Select(p => (judgement, p));
     }
 
-    /// <summary>The first membership of the path, from the account's side, that is ours to cut and whose cut breaks nothing.</summary>
-    private (Change? Change, string Reason) Cut(PlannedAccount account, int node, Right right, RightPath path)
+    /// <summary>The first membership of a path, from the account's side, that is ours to cut; or the entry at its end.</summary>
+    private (Change? Change, Cuts? Cuts, int Touched, string Reason) Cut(PlannedAccount account, int node, Right right, RightPath path)
     {
-        if (path.Nodes.Count == 1) return (TakeAway(right, $"{_plan.Domain}\\{account.Name}", path), "the right cannot be taken away by a step of ours");
-        if (view.Graph.PrincipalOf(node)?.PrimaryGroupRid is { } rid && rid != 0 && view.Graph.SidOf(path.Nodes[1]).Rid == rid)
-            return (null, $"{view.Graph.NameOf(path.Nodes[1])} is the account's primary group: give it another primary group first");
+        if (path.Nodes.Count > 1 && view.Graph.PrincipalOf(node)?.PrimaryGroupRid is { } rid && rid != 0 && view.Graph.SidOf(path.Nodes[1]).Rid == rid)
+            return (null, null, node, $"{view.Graph.NameOf(path.Nodes[1])} is the account's primary group: give it another primary group first");
 
         // Out of the first group, unless that is a group of the plan that the account belongs in: then cut beyond it.
         var at = 0;
         while (at + 1 < path.Nodes.Count && IsOwnGroup(path.Nodes[at + 1])) at++;
+        var holder = view.Graph.PrincipalOf(path.Nodes[at])?.Name ?? account.Name;
         if (at + 1 == path.Nodes.Count)
         {
-            var group = view.Graph.PrincipalOf(path.Nodes[at])!.Name;
-            var broken = BrokenByPlace(right, group);
-            return broken is null ? (TakeAway(right, $"{_plan.Domain}\\{group}", path), "") : (null, broken);
+            var change = TakeAway(right, $"{_plan.Domain}\\{holder}", path);
+            return (change, _cuts.With(view.Graph.SidOf(path.Nodes[at]), right), path.Nodes[at], "it cannot be taken away by a step of ours");
         }
 
-        var member = view.Graph.PrincipalOf(path.Nodes[at]);
-        var outer = view.Graph.PrincipalOf(path.Nodes[at + 1]);
-        if (member is null || outer is null) return (null, "part of the path is known by its SID only");
-        var loss = Broken(account.Name, node, (path.Nodes[at], path.Nodes[at + 1]));
-        return loss is null ? (new RemoveMember(_plan.Domain, outer.Name, member.Name), "") : (null, $"taking {member.Name} out of {outer.Name} would break {loss}");
+        return view.Graph.PrincipalOf(path.Nodes[at + 1])?.Name is { } outer
+            ? (new RemoveMember(_plan.Domain, outer, holder), _cuts.With(path.Nodes[at], path.Nodes[at + 1]), path.Nodes[at], "")
+            : (null, null, node, "part of the path is known by its SID only");
     }
+
+    private bool IsGroup(int node) => view.Graph.PrincipalOf(node) is { Kind: PrincipalKind.Group };
 
     private bool IsOwnGroup(int node) =>
         view.Graph.PrincipalOf(node)?.Name is { } name && _plan.Groups.Any(g => string.Equals(g.Name, name, StringComparison.OrdinalIgnoreCase));
 
-    /// <summary>The need that would no longer be met without a membership, or null. A need about to be given its own way counts as met.</summary>
-    private string? Broken(string account, int node, (int Member, int Group) cut)
+    /// <summary>The need of any account of any install that would no longer be met, or null. A need about to be given its own way counts as met.</summary>
+    /// <param name="touched">Whose membership or entry the newest cut is: only who is that, or in it, can lose by it.</param>
+    private string? Broken(Cuts cuts, int touched)
     {
-        var now = view.HoldingsOf(node);
-        var then = view.HoldingsOf(node, cut);
-        foreach (var (install, stage, grant) in needs.Of(account))
+        foreach (var account in needs.Accounts)
         {
-            if (grant.GivenBy == GivenBy.Setup && stage == Stage.Planned) continue; // setup will give it its own way
-            if (!IsMet(now, grant.Right) || IsMet(then, grant.Right)) continue;
-            if (install == _plan.Install && _toBeGiven.Contains(grant.Id)) continue;
-            return $"{grant.Right}, which {install} needs";
+            var node = view.Graph.IndexOf(account);
+            if (node < 0 || (node != touched && (!IsGroup(touched) || !view.Graph.Closure(node).Contains(touched)))) continue;
+            Holdings? now = null, then = null;
+            foreach (var (install, stage, grant) in needs.Of(account))
+            {
+                if (grant.GivenBy == GivenBy.Setup && stage == Stage.Planned) continue; // setup will give it its own way
+                if (install == _plan.Install && _toBeGiven.Contains(grant.Id)) continue;
+                now ??= view.HoldingsOf(node);
+                then ??= view.HoldingsOf(node, cuts);
+                if (IsMet(now, grant.Right) && !IsMet(then, grant.Right)) return $"{grant.Right} for {account}, which {install} needs";
+            }
         }
 
         return null;
     }
 
-    private string? BrokenByPlace(Right right, string group) =>
-        fit.Accounts.Select(a => a.Account.Name).SelectMany(a => needs.Installs(a, right).Select(i => (a, i))).FirstOrDefault() is { i: { } install, a: var account }
-            ? $"taking {group} away from {right} would break it for {account}, which {install} needs"
-            : null;
-
     private static bool IsMet(Holdings holdings, Right right) => holdings.Of(right) is not null || Implication.Above(right).Any(a => holdings.Of(a) is not null);
+
+    private static string Doing(Change change) => change switch
+    {
+        RemoveMember c => $"taking {c.Member} out of {c.Group}",
+        _ => $"to {change.Words}",
+    };
 
     private static Change? TakeAway(Right right, string principal, RightPath path) => right switch
     {

@@ -35,6 +35,9 @@ public sealed class NeedsBook
     public IReadOnlyList<string> Installs(string account, Right right) =>
         _needs.TryGetValue(account, out var rights) && rights.TryGetValue(right.Key, out var list) ? [.. list.Select(i => i.Install).Distinct()] : [];
 
+    /// <summary>The accounts that need anything, by name.</summary>
+    public IEnumerable<string> Accounts => _needs.Keys.Order(StringComparer.OrdinalIgnoreCase);
+
     /// <summary>Everything an account needs, with the install that needs it.</summary>
     public IEnumerable<StandingNeed> Of(string account) =>
         _needs.TryGetValue(account, out var rights) ? rights.Values.SelectMany(l => l) : [];

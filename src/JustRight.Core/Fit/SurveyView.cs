@@ -42,8 +42,8 @@ public sealed class SurveyView
 
     /// <summary>What an account holds.</summary>
     /// <param name="account">The account's node.</param>
-    /// <param name="without">A membership to leave out, to answer what its removal would do.</param>
-    public Holdings HoldingsOf(int account, (int Member, int Group)? without = null) => new(Graph, Index, Baseline, account, without);
+    /// <param name="without">What to think away, to answer what its removal would do.</param>
+    public Holdings HoldingsOf(int account, Cuts? without = null) => new(Graph, Index, Baseline, account, without);
 
     /// <summary>What could not be read.</summary>
     public IReadOnlyList<UnseenCorner> Corners { get; }

@@ -24,17 +24,18 @@ public sealed class Holdings
     /// <summary>Reads what an account holds.</summary>
     /// <param name="baseline">What every domain user has.</param>
     /// <param name="account">The account's node.</param>
-    /// <param name="without">A membership to leave out.</param>
-    public Holdings(MembershipGraph graph, GrantIndex index, BaselineRights baseline, int account, (int Member, int Group)? without = null)
+    /// <param name="without">What to think away.</param>
+    public Holdings(MembershipGraph graph, GrantIndex index, BaselineRights baseline, int account, Cuts? without = null)
     {
         _graph = graph;
         _baseline = baseline;
         Account = account;
-        Groups = [.. graph.Closure(account, without)];
+        Groups = [.. graph.Closure(account, without?.Memberships)];
         foreach (var node in Groups.Append(account))
         {
             foreach (var tail in graph.Baseline.Contains(node) ? [] : index.Of(graph.SidOf(node)))
             {
+                if (without is not null && IsCut(tail, without)) continue;
                 if (!_held.TryGetValue(tail.Right.Key, out var held)) _held[tail.Right.Key] = held = new Held(tail.Right);
                 held.Tails.Add((node, tail));
             }
@@ -79,6 +80,10 @@ public sealed class Holdings
             .OrderBy(p => p.Steps.Count).ThenBy(p => p.ToString(), StringComparer.OrdinalIgnoreCase)
             .Take(MostPaths),
     ];
+
+    /// <summary>A right that comes along with a local group goes when the entry in that group goes.</summary>
+    private static bool IsCut(RightTail tail, Cuts without) =>
+        without.Entries.Contains((tail.Holder, tail.Right.Key)) || (tail.Via is not null && without.Entries.Contains((tail.Holder, tail.Via.Key)));
 
     /// <summary>An account holds rights at many places through the same few groups: the ways to each are found once.</summary>
     private List<int[]> WaysTo(int node)

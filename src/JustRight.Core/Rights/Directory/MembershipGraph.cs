@@ -91,9 +91,9 @@ public sealed class MembershipGraph
     public ReadOnlySpan<int> GroupsOf(int node) => _groups.AsSpan(_first[node], _first[node + 1] - _first[node]);
 
     /// <summary>Every group a node is in, nearest first, itself not included unless it is in a ring.</summary>
-    /// <param name="without">A membership (member, group) to leave out, to answer what its removal would do.</param>
+    /// <param name="without">Memberships (member, group) to leave out, to answer what their removal would do.</param>
     /// <param name="notThrough">Groups that are reached but not passed through.</param>
-    public List<int> Closure(int node, (int Member, int Group)? without = null, IReadOnlySet<int>? notThrough = null)
+    public List<int> Closure(int node, IReadOnlySet<(int Member, int Group)>? without = null, IReadOnlySet<int>? notThrough = null)
     {
         // Working memory is as large as the directory: made once for each caller at a time, not once for each call.
         var scratch = _scratches.TryTake(out var free) ? free : new ClosureScratch(Count);
@@ -102,8 +102,8 @@ public sealed class MembershipGraph
         return closure;
     }
 
-    /// <summary>As <see cref="Closure(int, ValueTuple{int, int}?, IReadOnlySet{int}?)"/>, with working memory that many calls share.</summary>
-    public List<int> Closure(int node, ClosureScratch scratch, (int Member, int Group)? without = null, IReadOnlySet<int>? notThrough = null)
+    /// <summary>As <see cref="Closure(int, IReadOnlySet{ValueTuple{int, int}}?, IReadOnlySet{int}?)"/>, with working memory that many calls share.</summary>
+    public List<int> Closure(int node, ClosureScratch scratch, IReadOnlySet<(int Member, int Group)>? without = null, IReadOnlySet<int>? notThrough = null)
     {
         var stamp = scratch.NextStamp();
         var reached = scratch.Reached;
@@ -117,7 +117,7 @@ public sealed class MembershipGraph
         {
             foreach (var group in GroupsOf(member))
             {
-                if (without is { } cut && cut.Member == member && cut.Group == group) continue;
+                if (without?.Contains((member, group)) == true) continue;
                 if (scratch.Seen[group] == stamp) continue;
                 scratch.Seen[group] = stamp;
                 reached.Add(group);
