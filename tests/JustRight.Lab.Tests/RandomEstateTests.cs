@@ -10,7 +10,7 @@ namespace JustRight.Lab.Tests;
 /// <summary>What holds in every estate, whatever it looks like: checked on estates made at random.</summary>
 public sealed class RandomEstateTests
 {
-    private const int Tries = 150;
+    private const int Tries = 80;
 
     [Fact]
     public Task A_need_is_met_just_when_the_simpler_model_says_so() => ForAnyAsync(async (estate, lab) =>

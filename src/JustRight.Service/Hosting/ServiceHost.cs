@@ -126,6 +126,7 @@ public static class ServiceHost
             json.SerializerOptions.TypeInfoResolverChain.Insert(0, ContractsJson.Default);
             json.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
         });
+        services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true); // so that the problem can say what is wrong
         services.AddProblemDetails();
     }
 

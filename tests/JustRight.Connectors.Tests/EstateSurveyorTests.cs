@@ -1,0 +1,102 @@
+using JustRight.Core.Changes;
+using JustRight.Core.Estates;
+using JustRight.Core.Faults;
+using JustRight.Core.Rights.Directory;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Connectors.Tests;
+
+/// <summary>A survey reads every part, and notes each that fails without losing the others. The stand-ins fail where a real thing would be hard to make fail.</summary>
+public sealed class EstateSurveyorTests
+{
+    private static readonly Origin Line = new("estate.yaml", 1, 1);
+
+    [Fact]
+    public async Task A_part_that_fails_is_noted_with_its_reason_and_the_others_are_read()
+    {
+        var survey = await TakeAsync(new Directory(), new Hosts("fm-temp02"), null);
+        survey.Directory.Unread.ShouldBeNull();
+        survey.Hosts.Single(h => h.Name == "fm-temp01").Unread.ShouldBeNull();
+        survey.Hosts.Single(h => h.Name == "fm-temp02").Unread.ShouldBe("fm-temp02 does not answer");
+        survey.Hosts.Single(h => h.Name == "fm-far").Unread.ShouldBe("no way to reach fm-far is set up in the estate (reach: none)");
+        survey.Instances.ShouldHaveSingleItem().Unread.ShouldBe("no way to reach fm-sql01 is set up in the estate (reach: none)");
+        survey.Corners().Select(c => c.Place).ShouldBe(["fm-temp02", "fm-far", "fm-sql01"]);
+    }
+
+    [Fact]
+    public async Task A_directory_that_fails_does_not_lose_the_hosts()
+    {
+        var survey = await TakeAsync(new Directory { Failure = "no answer" }, new Hosts(), null);
+        survey.Directory.Unread.ShouldBe("no answer");
+        survey.Hosts.Single(h => h.Name == "fm-temp01").Unread.ShouldBeNull();
+    }
+
+    [Fact]
+    public async Task Barred_groups_and_names_are_asked_for_wherever_they_are_once_each()
+    {
+        var directory = new Directory();
+        await TakeAsync(directory, new Hosts(), null);
+        directory.Asked!.Names.ShouldBe(["svc-poller", "domain admins"]);
+    }
+
+    [Fact]
+    public async Task Progress_names_each_place_once()
+    {
+        var places = new List<string>();
+        await TakeAsync(new Directory(), new Hosts(), p => places.Add($"{p.Done}/{p.Total} {p.Place}"));
+        places.ShouldBe(["0/5 fennmoor.example", "1/5 fm-temp01", "2/5 fm-temp02", "3/5 fm-far", "4/5 fm-sql01"]);
+    }
+
+    [Fact]
+    public void Generated_passwords_are_long_mixed_never_the_same_and_never_print_themselves()
+    {
+        var passwords = Enumerable.Range(0, 200).Select(_ => NewPassword.Generate()).ToList();
+        passwords.Select(p => p.Reveal()).Distinct().Count().ShouldBe(200);
+        passwords.ShouldAllBe(p => p.Reveal().Length == 32 && p.Reveal().Any(char.IsUpper) && p.Reveal().Any(char.IsLower) && p.Reveal().Any(char.IsDigit) && p.Reveal().Any(c => !char.IsLetterOrDigit(c)));
+        $"{passwords[0]} {new[] { passwords[0] }[0]}".ShouldNotContain(passwords[0].Reveal());
+    }
+
+    private static Task<Survey> TakeAsync(Directory directory, Hosts hosts, Action<SurveyProgress>? progress)
+    {
+        var estate = new Estate(
+            "fennmoor", "Fennmoor", new Domain("fennmoor.example", "FENNMOOR"), new DirectoryReach(Reach.Lab, null, 636, null, null, null, Line),
+            [new Branch("x", DistinguishedName.Parse("OU=x,DC=fennmoor,DC=example"), Line)],
+            new Naming("", "", "", "x", "x", new Dictionary<string, string>(), new Dictionary<string, Origin>(), Line),
+            [new EstateHost("fm-temp01", Reach.Lab, Line), new EstateHost("fm-temp02", Reach.Lab, Line), new EstateHost("fm-far", Reach.None, Line)],
+            [new EstateInstance("fm-sql01", "fm-temp01", "sqlserver", null, Reach.Lab, Line)],
+            new HouseRules([new HouseBarred("Domain Admins", "rule", Line)], null, []), Line);
+        return EstateSurveyor.TakeAsync(estate, new EstateConnectors(directory, hosts, null), ["svc-poller", "domain admins", "SVC-POLLER"], TimeProvider.System, progress ?? (_ => { }), TestContext.Current.CancellationToken);
+    }
+
+    private sealed class Directory : IDirectoryConnector
+    {
+        public string? Failure { get; init; }
+
+        public DirectoryScope? Asked { get; private set; }
+
+        public Task<DirectorySnapshot> ReadAsync(DirectoryScope scope, CancellationToken cancel)
+        {
+            Asked = scope;
+            return Failure is null
+                ? Task.FromResult(new DirectorySnapshot("FENNMOOR", Sid.Parse("S-1-5-21-1-2-3"), "dc", DateTimeOffset.UnixEpoch, [], [], null))
+                : Task.FromException<DirectorySnapshot>(new ConnectorException(ConnectorFailure.Unreachable, Failure));
+        }
+
+        public Task<IReadOnlySet<string>> NamesInUseAsync(IReadOnlyCollection<string> names, CancellationToken cancel) => throw new NotSupportedException();
+
+        public Task<Observation> ObserveAsync(DirectoryChange change, CancellationToken cancel) => throw new NotSupportedException();
+
+        public Task MakeAsync(DirectoryChange change, NewPassword? password, CancellationToken cancel) => throw new NotSupportedException();
+    }
+
+    private sealed class Hosts(params string[] failing) : IHostConnector
+    {
+        public Task<HostSnapshot> ReadAsync(string host, CancellationToken cancel) => failing.Contains(host)
+            ? Task.FromException<HostSnapshot>(new ConnectorException(ConnectorFailure.Unreachable, $"{host} does not answer"))
+            : Task.FromResult(new HostSnapshot(host, DateTimeOffset.UnixEpoch, null, [], [], []));
+
+        public Task<Observation> ObserveAsync(HostChange change, CancellationToken cancel) => throw new NotSupportedException();
+
+        public Task MakeAsync(HostChange change, NewPassword? password, CancellationToken cancel) => throw new NotSupportedException();
+    }
+}
