@@ -1,0 +1,77 @@
+using JustRight.Core.Changes;
+using JustRight.Core.Estates;
+using JustRight.Core.Faults;
+using JustRight.Core.Fit;
+using JustRight.Core.Installs;
+using JustRight.Core.Plans;
+using JustRight.Core.Rights;
+using JustRight.Core.Rights.Directory;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Core.Tests;
+
+/// <summary>Case 22: an account of ours in another branch, or with other flags than planned. Its grants are judged as usual.</summary>
+public sealed class AccountNeedsTests
+{
+    private const string Dn = "CN=svc-poller,OU=Svc,DC=fennmoor,DC=example";
+    private static readonly Origin Line = new("sheet.yaml", 7, 9);
+    private static readonly Sid Domain = Sid.Parse("S-1-5-21-1-2-3");
+
+    [Fact]
+    public void As_planned_everything_is_met()
+    {
+        var (fit, worklist) = Judge(Dn, "polls", AccountState.PasswordNeverExpires);
+        fit.Accounts[0].Judgements.Select(j => j.Verdict).Distinct().ShouldBe([Verdict.Met]);
+        fit.Accounts[0].Judgements.Count.ShouldBe(5);
+        worklist.Give.ShouldBeEmpty();
+    }
+
+    [Theory]
+    [InlineData("CN=svc-poller,OU=Old,DC=fennmoor,DC=example", "polls", AccountState.PasswordNeverExpires, AccountAspect.Branch, "planned below OU=Svc")]
+    [InlineData(Dn, "something else", AccountState.PasswordNeverExpires, AccountAspect.Description, "it says 'something else'")]
+    [InlineData(Dn, "", AccountState.PasswordNeverExpires, AccountAspect.Description, "it has no description")]
+    [InlineData(Dn, "polls", AccountState.None, AccountAspect.PasswordExpiry, "its password expires")]
+    [InlineData(Dn, "polls", AccountState.PasswordNeverExpires | AccountState.Locked, AccountAspect.Usable, "locked")]
+    public void What_differs_is_unmet_and_nothing_else(string dn, string description, AccountState state, AccountAspect aspect, string reason)
+    {
+        var (fit, _) = Judge(dn, description, state);
+        var unmet = fit.Accounts[0].Judgements.Where(j => j.Verdict != Verdict.Met).ShouldHaveSingleItem();
+        unmet.Right.ShouldBeOfType<AccountRight>().Aspect.ShouldBe(aspect);
+        unmet.Reason.ShouldContain(reason);
+    }
+
+    [Fact]
+    public void Description_and_expiry_are_mended_in_one_step_that_knows_what_was_there_before()
+    {
+        var (_, worklist) = Judge(Dn, "old words", AccountState.None);
+        worklist.Give.ShouldHaveSingleItem().Change.ShouldBe(new DescribeAccount("FENNMOOR", "svc-poller", "polls", true, "old words", false));
+        worklist.Give[0].Change.Inverse.ShouldBe(new DescribeAccount("FENNMOOR", "svc-poller", "old words", false, "polls", true));
+    }
+
+    [Fact]
+    public void An_account_that_was_there_before_us_keeps_its_branch_flags_and_description()
+    {
+        var (fit, worklist) = Judge("CN=svc-poller,OU=Old,DC=fennmoor,DC=example", "old words", AccountState.None, existing: true);
+        fit.Leaning.JustRight.ShouldBeTrue();
+        worklist.Give.ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void A_group_of_that_name_is_no_account()
+    {
+        var (fit, _) = Judge(Dn, "", AccountState.None, kind: PrincipalKind.Group);
+        fit.Accounts[0].Judgements.ShouldHaveSingleItem().Reason.ShouldBe("svc-poller is a group");
+    }
+
+    private static (InstallFit Fit, Worklist Worklist) Judge(string dn, string description, AccountState state, bool existing = false, PrincipalKind kind = PrincipalKind.User)
+    {
+        var principal = new DirectoryPrincipal(Domain.Append(1001), kind, "svc-poller", dn) { Description = description, State = state, PrimaryGroupRid = kind == PrincipalKind.User ? 513u : 0 };
+        var directory = new DirectorySnapshot("FENNMOOR", Domain, "dc", DateTimeOffset.UnixEpoch, [principal], ["OU=Svc,DC=fennmoor,DC=example"], null);
+        var view = new SurveyView(new Survey("fennmoor", DateTimeOffset.UnixEpoch, true, directory, [], []));
+        var account = new PlannedAccount("poller", "svc-poller", existing ? null : Dn, "polls", "polls", "service", true, existing, Line);
+        var plan = new Plan("install", "s@1", "S", "fennmoor", "FENNMOOR", "fennmoor.example", Stage.Planned, [], [], [account], [], [], [], []);
+        var needs = new NeedsBook([plan]);
+        var fit = new FitJudge(view, needs, new HouseRules([], null, []), DateTimeOffset.UnixEpoch).Judge(plan);
+        return (fit, WorklistMaker.Make(fit, view, needs));
+    }
+}
