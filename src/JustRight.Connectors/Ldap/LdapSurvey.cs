@@ -30,23 +30,24 @@ internal sealed class LdapSurvey(LdapSession session, Domain domain, TimeProvide
         foreach (var branch in scope.Branches.Where(b => branches.Contains(b, StringComparer.OrdinalIgnoreCase)))
             foreach (var entry in session.Search(branch, SearchScope.Subtree, "(|(objectClass=user)(objectClass=group))", Attributes)) Take(entry, whole: true);
         foreach (var name in scope.Names)
-            if (session.Find(name, Attributes) is { } named) Take(named, whole: false);
-        Take($"<SID={domainSid.Append(DirectorySnapshot.DomainUsersRid)}>");
+            Take(session.Find(name, Attributes), whole: false);
+        TakeNamed($"<SID={domainSid.Append(DirectorySnapshot.DomainUsersRid)}>");
 
         while (queue.TryDequeue(out var dn))
         {
             cancel.ThrowIfCancellationRequested();
             var entry = _entries[dn];
-            foreach (var group in entry.Texts("memberOf").Where(g => !_entries.ContainsKey(g))) Take(group);
+            foreach (var group in entry.Texts("memberOf").Where(g => !_entries.ContainsKey(g))) TakeNamed(group);
             var primary = entry.Number("primaryGroupID");
-            if (primary != 0 && !_sids.ContainsValue(domainSid.Append((uint)primary))) Take($"<SID={domainSid.Append((uint)primary)}>");
+            if (primary != 0 && !_sids.ContainsValue(domainSid.Append((uint)primary))) TakeNamed($"<SID={domainSid.Append((uint)primary)}>");
         }
 
         return new DirectorySnapshot(domain.ShortName, domainSid, session.Controller, time.GetUtcNow(), [.. Principals().OrderBy(p => p.Sid)], branches, null);
 
-        void Take(object what, bool whole = false)
+        void TakeNamed(string dn) => Take(session.Read(dn, Attributes), whole: false);
+
+        void Take(SearchResultEntry? entry, bool whole)
         {
-            var entry = what as SearchResultEntry ?? session.Read((string)what, Attributes);
             if (entry?.Bytes("objectSid") is not { } raw || !Sid.TryFromBytes(raw, out var own)) return;
             if (whole) _wholeGroups.Add(entry.DistinguishedName);
             if (!_entries.TryAdd(entry.DistinguishedName, entry)) return;
