@@ -22,4 +22,23 @@ describe('the balance', () => {
   it('draws at most seven strokes on a side', () => {
     expect(strokes(leaningOf(Array<string>(30).fill('unmet'))).left).toHaveLength(7);
   });
+
+  it.each([
+    [[], 'just right'],
+    [['met', 'done'], 'just right'],
+    [['unmet', 'unmet', 'spare'], '2 missing, 1 too much'],
+    [['barred', 'later'], '1 barred, 1 later'],
+    [['unmet', 'unseen'], '1 missing, 1 unseen'],
+    [['met', 'unseen', 'later'], 'just right as far as seen, 1 unseen, 1 later'],
+  ])('says of %j: %s', (verdicts, words) => {
+    expect(leaningOf(verdicts).words).toBe(words);
+  });
+
+  it('gives missing strokes room before later ones, and barred before spare', () => {
+    const drawn = strokes(
+      leaningOf([...Array<string>(6).fill('unmet'), 'later', 'later', ...Array<string>(7).fill('barred'), 'spare']),
+    );
+    expect(drawn.left.filter((s) => s === 'later')).toHaveLength(1);
+    expect(drawn.right).not.toContain('spare');
+  });
 });
