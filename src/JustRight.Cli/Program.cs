@@ -25,6 +25,7 @@ root.Options.Add(CommandKit.Json);
 root.Options.Add(CommandKit.Address);
 
 var parsed = root.Parse(args);
+(parsed.CommandResult.Command as LeafCommand)?.TellAll();
 if (parsed.Errors.Count == 0) return await parsed.InvokeAsync();
 new Screen(args.Contains("--json")).Failure(string.Join(" ", parsed.Errors.Select(e => e.Message)), $"See: justright {string.Join(' ', NamesOf(parsed.CommandResult.Command))} --help".Replace("  ", " ", StringComparison.Ordinal), []);
 return ExitCode.BadInput;

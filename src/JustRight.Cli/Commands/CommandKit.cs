@@ -7,6 +7,13 @@ namespace JustRight.Cli.Commands;
 /// <summary>What every command is given: where the service is, how to print, and the parsed line.</summary>
 internal sealed record Call(ParseResult Parsed, Screen Screen, ApiClient Api, string Address, CancellationToken Cancel);
 
+/// <summary>A command that does something. In a list it has one line; its own help says all, with examples.</summary>
+internal sealed class LeafCommand(string name, string description, string[] examples) : Command(name, description.Split('\n')[0])
+{
+    /// <summary>Puts the whole description and the examples in place of the one line.</summary>
+    public void TellAll() => Description = examples.Length == 0 ? description : $"{description}\n\nExamples:\n  {string.Join("\n  ", examples)}";
+}
+
 /// <summary>The options all commands share, and how commands are put together.</summary>
 internal static class CommandKit
 {
@@ -18,7 +25,7 @@ internal static class CommandKit
     /// <param name="examples">Whole lines, shown by --help.</param>
     public static Command Make(string name, string description, string[] examples, Symbol[] parts, Func<Call, Task<int>> run)
     {
-        var command = new Command(name, examples.Length == 0 ? description : $"{description}\n\nExamples:\n  {string.Join("\n  ", examples)}");
+        var command = new LeafCommand(name, description, examples);
         foreach (var part in parts)
         {
             if (part is Argument argument) command.Arguments.Add(argument);
