@@ -1,8 +1,16 @@
-import { expect, test } from './service';
+import { expect, test } from '@playwright/test';
+import { Service } from './service';
 
 const install = 'tallystick-dataroom';
 
-test('a denied right shows both paths, and no step pretends to mend it', async ({ page, service }) => {
+// A service of this file's own: each file starts from the demo as it ships.
+let service: Service;
+test.beforeAll(async () => {
+  service = await Service.start();
+});
+test.afterAll(() => service.stop());
+
+test('a denied right shows both paths, and no step pretends to mend it', async ({ page }) => {
   await page.goto(service.link());
   await page.waitForURL('**/installs');
   await page.goto(`${service.address}/installs/${install}`);
@@ -19,7 +27,7 @@ test('a denied right shows both paths, and no step pretends to mend it', async (
   await expect(page.getByText('log on as a service on fm-tally01')).toBeHidden();
 });
 
-test('a reader sees the worklist and cannot carry it out', async ({ page, service }) => {
+test('a reader sees the worklist and cannot carry it out', async ({ page }) => {
   await page.goto(service.link());
   await page.waitForURL('**/installs');
   // The same person, as the service would describe a reader.
@@ -29,7 +37,7 @@ test('a reader sees the worklist and cannot carry it out', async ({ page, servic
   await expect(page.getByRole('button', { name: /^Give these/ })).toBeDisabled();
 });
 
-test('a worklist that changed in between is said, and nothing is made', async ({ page, service }) => {
+test('a worklist that changed in between is said, and nothing is made', async ({ page }) => {
   await page.goto(service.link());
   await page.waitForURL('**/installs');
   await page.goto(`${service.address}/installs/${install}?tab=worklist`);
@@ -44,7 +52,7 @@ test('a worklist that changed in between is said, and nothing is made', async ({
   await expect(page.getByRole('alert')).toContainText('The worklist no longer holds this step: something else.');
 });
 
-test('what the service cannot answer is said in words', async ({ page, service }) => {
+test('what the service cannot answer is said in words', async ({ page }) => {
   await page.goto(service.link());
   await page.waitForURL('**/installs');
   await page.goto(`${service.address}/installs/no-such-install`);
