@@ -1,5 +1,6 @@
 using JustRight.Core.Changes;
 using JustRight.Core.Estates;
+using JustRight.Core.Rights.Directory.Schema;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Connectors;
@@ -14,6 +15,9 @@ public interface IDirectoryConnector : IChangeMaker<DirectoryChange>
 {
     /// <summary>Reads accounts, groups and memberships within the scope, and every group that holds them through any nesting.</summary>
     Task<DirectorySnapshot> ReadAsync(DirectoryScope scope, CancellationToken cancel);
+
+    /// <summary>The schema of the directory.</summary>
+    Task<DirectorySchema> SchemaAsync(CancellationToken cancel);
 
     /// <summary>Whether a logon name is in use anywhere in the domain.</summary>
     Task<IReadOnlySet<string>> NamesInUseAsync(IReadOnlyCollection<string> names, CancellationToken cancel);

@@ -1,6 +1,7 @@
 using JustRight.Connectors;
 using JustRight.Core.Changes;
 using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Directory.Schema;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 
@@ -28,6 +29,9 @@ public sealed class LabDirectory(LabFile file, TimeProvider time) : IDirectoryCo
         });
         return new DirectorySnapshot(state.Domain, domain, "the lab", time.GetUtcNow(), [.. principals], [.. state.Branches], null);
     }));
+
+    /// <inheritdoc/>
+    public Task<DirectorySchema> SchemaAsync(CancellationToken cancel) => Task.FromResult(BuiltInSchema.Schema);
 
     /// <inheritdoc/>
     public Task<IReadOnlySet<string>> NamesInUseAsync(IReadOnlyCollection<string> names, CancellationToken cancel) => Task.FromResult(file.Read<IReadOnlySet<string>>(state =>

@@ -104,7 +104,7 @@ public sealed class Controller : IAsyncLifetime
             if (_process!.HasExited) throw new InvalidOperationException($"samba ended with code {_process.ExitCode}.");
             try
             {
-                await new LdapDirectory(Target, TimeProvider.System).NamesInUseAsync(["Administrator"], CancellationToken.None);
+                await new LdapDirectory(Target, new LdapSchemas(), TimeProvider.System).NamesInUseAsync(["Administrator"], CancellationToken.None);
                 return;
             }
             catch (ConnectorException e) when (e.Failure is ConnectorFailure.Unreachable or ConnectorFailure.NotTrusted && i < 119)

@@ -2,6 +2,7 @@ using JustRight.Core.Changes;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Directory.Schema;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Connectors.Tests;
@@ -81,6 +82,8 @@ public sealed class EstateSurveyorTests
                 ? Task.FromResult(new DirectorySnapshot("FENNMOOR", Sid.Parse("S-1-5-21-1-2-3"), "dc", DateTimeOffset.UnixEpoch, [], [], null))
                 : Task.FromException<DirectorySnapshot>(new ConnectorException(ConnectorFailure.Unreachable, Failure));
         }
+
+        public Task<DirectorySchema> SchemaAsync(CancellationToken cancel) => throw new NotSupportedException();
 
         public Task<IReadOnlySet<string>> NamesInUseAsync(IReadOnlyCollection<string> names, CancellationToken cancel) => throw new NotSupportedException();
 

@@ -37,7 +37,7 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         job.State.ShouldBe("done", job.Message);
         job.Steps.ShouldAllBe(s => s.State == "made");
 
-        var snapshot = await new LdapDirectory(controller.Target, TimeProvider.System).ReadAsync(new DirectoryScope([Branches], []), Cancel);
+        var snapshot = await new LdapDirectory(controller.Target, new LdapSchemas(), TimeProvider.System).ReadAsync(new DirectoryScope([Branches], []), Cancel);
         snapshot.Principals.Where(p => p.Dn.EndsWith(Branches, StringComparison.OrdinalIgnoreCase)).Select(p => $"{p.Kind} {p.Dn}").ShouldBe(
             [
                 $"User CN=svc-thermo-poller,OU=Service Accounts,{Branches}",
@@ -125,7 +125,7 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         envelope.Decrypt(envelope.RecipientInfos[0], key);
         var password = Encoding.UTF8.GetString(envelope.ContentInfo.Content);
 
-        var own = new LdapDirectory(controller.Target with { SignInAs = "svc-thermo-poller@fennmoor.example", Password = new NewPassword(password) }, TimeProvider.System);
+        var own = new LdapDirectory(controller.Target with { SignInAs = "svc-thermo-poller@fennmoor.example", Password = new NewPassword(password) }, new LdapSchemas(), TimeProvider.System);
         (await own.NamesInUseAsync(["svc-thermo-poller"], Cancel)).Count.ShouldBe(1);
         ((int)(await service.Http.PostAsJsonAsync(path, new SealOrder(certificate.ExportCertificatePem()), ContractsJson.Default.SealOrder)).StatusCode).ShouldBe(409); // once
         await SearchAsync(service, password);

@@ -1,13 +1,14 @@
 using System.DirectoryServices.Protocols;
 using System.Text;
 using JustRight.Core.Changes;
+using JustRight.Core.Rights.Directory.Schema;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Connectors.Ldap;
 
 /// <summary>An AD-like directory over LDAPS. Each call opens a connection of its own, so that none outlives its work.</summary>
-public sealed class LdapDirectory(LdapTarget target, TimeProvider time) : IDirectoryConnector
+public sealed class LdapDirectory(LdapTarget target, LdapSchemas schemas, TimeProvider time) : IDirectoryConnector
 {
     private const int NormalAccount = 0x200; // [MS-ADTS 2.2.16]
     private const int DontExpirePassword = 0x10000;
@@ -18,6 +19,13 @@ public sealed class LdapDirectory(LdapTarget target, TimeProvider time) : IDirec
     {
         using var session = await LdapSession.OpenAsync(target, cancel);
         return await Task.Run(() => new LdapSurvey(session, target.Domain, time).Read(scope, cancel), cancel);
+    }
+
+    /// <inheritdoc/>
+    public async Task<DirectorySchema> SchemaAsync(CancellationToken cancel)
+    {
+        using var session = await LdapSession.OpenAsync(target, cancel);
+        return await Task.Run(() => schemas.Read(session), cancel);
     }
 
     /// <inheritdoc/>

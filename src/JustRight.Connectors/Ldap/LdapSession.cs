@@ -17,6 +17,12 @@ internal sealed class LdapSession : IDisposable
     /// <summary>The naming context of the domain.</summary>
     public string Root { get; private set; } = "";
 
+    /// <summary>The naming context of the configuration.</summary>
+    public string ConfigurationRoot { get; private set; } = "";
+
+    /// <summary>The naming context of the schema.</summary>
+    public string SchemaRoot { get; private set; } = "";
+
     /// <summary>The controller that answers, by its own name.</summary>
     public string Controller { get; private set; } = "";
 
@@ -103,8 +109,10 @@ internal sealed class LdapSession : IDisposable
 
             connection.Bind();
             var session = new LdapSession(connection, target);
-            var rootDse = session.Read("", "defaultNamingContext", "dnsHostName") ?? throw new ConnectorException(ConnectorFailure.Unreachable, $"{target.Controller} shows no root entry.");
+            var rootDse = session.Read("", "defaultNamingContext", "configurationNamingContext", "schemaNamingContext", "dnsHostName") ?? throw new ConnectorException(ConnectorFailure.Unreachable, $"{target.Controller} shows no root entry.");
             session.Root = rootDse.Text("defaultNamingContext") ?? target.Domain.Root;
+            session.ConfigurationRoot = rootDse.Text("configurationNamingContext") ?? "";
+            session.SchemaRoot = rootDse.Text("schemaNamingContext") ?? "";
             session.Controller = rootDse.Text("dnsHostName") ?? target.Controller;
             return session;
         }

@@ -32,6 +32,7 @@ internal sealed class LdapSurvey(LdapSession session, Domain domain, TimeProvide
         foreach (var name in scope.Names)
             Take(session.Find(name, Attributes), whole: false);
         TakeNamed($"<SID={domainSid.Append(DirectorySnapshot.DomainUsersRid)}>");
+        foreach (var everybody in new[] { Sid.Everyone, Sid.AuthenticatedUsers }) TakeNamed($"CN={everybody},CN=ForeignSecurityPrincipals,{session.Root}");
 
         while (queue.TryDequeue(out var dn))
         {
@@ -117,7 +118,7 @@ internal sealed class LdapSurvey(LdapSession session, Domain domain, TimeProvide
         Sid.TryFromBytes(entry.Bytes("objectSid"), out var sid);
         return new DirectoryPrincipal(
             sid,
-            classes.Contains("group") ? PrincipalKind.Group : classes.Contains("computer") ? PrincipalKind.Computer : PrincipalKind.User,
+            classes.Contains("foreignSecurityPrincipal") ? PrincipalKind.Foreign : classes.Contains("group") ? PrincipalKind.Group : classes.Contains("computer") ? PrincipalKind.Computer : PrincipalKind.User,
             entry.Text("sAMAccountName") ?? sid.ToString(),
             entry.DistinguishedName)
         {
@@ -133,7 +134,7 @@ internal sealed class LdapSurvey(LdapSession session, Domain domain, TimeProvide
 
     private AccountState StateOf(SearchResultEntry entry)
     {
-        if (IsGroup(entry)) return AccountState.None;
+        if (IsGroup(entry) || entry.Attributes["userAccountControl"] is null) return AccountState.None;
         var flags = entry.Number("userAccountControl") | entry.Number("msDS-User-Account-Control-Computed");
         var state = AccountState.None;
         if ((flags & 0x2) != 0) state |= AccountState.Disabled;

@@ -12,6 +12,7 @@ namespace JustRight.Service.Estates;
 /// <summary>Opens the connectors an estate asks for: the lab, or a real directory.</summary>
 internal sealed class ConnectorShelf(IOptions<ServiceSettings> settings, SecretStore secrets, TimeProvider time)
 {
+    private readonly LdapSchemas _schemas = new();
     private readonly ConcurrentDictionary<string, LabFile> _labs = new(StringComparer.Ordinal);
 
     /// <summary>The connectors of an estate; throws <see cref="ConnectorException"/> when they cannot even be tried.</summary>
@@ -27,7 +28,7 @@ internal sealed class ConnectorShelf(IOptions<ServiceSettings> settings, SecretS
                 var password = await secrets.GetAsync(reach.Secret!, cancel)
                     ?? throw new ConnectorException(ConnectorFailure.SignIn, $"there is no secret '{reach.Secret}', which {reach.At} names: set it with justright secret set {reach.Secret}.");
                 return new EstateConnectors(
-                    new LdapDirectory(new LdapTarget(estate.Domain, reach.Controller!, reach.Port, reach.CaFolder!, reach.SignInAs!, password), time), null, null);
+                    new LdapDirectory(new LdapTarget(estate.Domain, reach.Controller!, reach.Port, reach.CaFolder!, reach.SignInAs!, password), _schemas, time), null, null);
             default:
                 throw new ConnectorException(ConnectorFailure.Unreachable, EstateSurveyor.NoReach(estate.Domain.DnsName));
         }

@@ -44,7 +44,8 @@ public sealed class MembershipGraph
         foreach (var (member, group) in Edges(principals)) _groups[next[member]++] = group;
         for (var i = 0; i < _index.Count; i++) Array.Sort(_groups, _first[i], _first[i + 1] - _first[i]);
 
-        Everybody = [.. new[] { Sid.Everyone, Sid.AuthenticatedUsers, Sid.ThisOrganization }.Select(s => _index[s])];
+        int[] signedIn = [.. new[] { Sid.Everyone, Sid.AuthenticatedUsers, Sid.ThisOrganization }.Select(s => _index[s])];
+        Everybody = [.. signedIn.Concat(signedIn.SelectMany(n => Closure(n))).Distinct()];
         var baseline = new HashSet<int>(Everybody);
         if (!snapshot.DomainSid.IsEmpty && _index.TryGetValue(snapshot.DomainSid.Append(DirectorySnapshot.DomainUsersRid), out var users))
         {
@@ -61,7 +62,7 @@ public sealed class MembershipGraph
     /// <summary>How many principals are known.</summary>
     public int Count => _sids.Length;
 
-    /// <summary>The nodes that every signed-in principal has: Everyone, Authenticated Users, This Organization.</summary>
+    /// <summary>The nodes that every signed-in principal has: Everyone, Authenticated Users, This Organization, and the groups that hold these.</summary>
     public IReadOnlyList<int> Everybody { get; }
 
     /// <summary>What every domain user has: <see cref="Everybody"/>, Domain Users, and every group that holds Domain Users.</summary>
@@ -82,9 +83,8 @@ public sealed class MembershipGraph
     /// <summary>A node's name with its domain, or its SID when it has no name here.</summary>
     public string NameOf(int node)
     {
-        if (_principals[node] is { } principal) return principal.Kind == PrincipalKind.Foreign ? principal.Name : $"{Domain}\\{principal.Name}";
-        var sid = _sids[node];
-        return sid == Sid.Everyone ? "Everyone" : sid == Sid.AuthenticatedUsers ? "Authenticated Users" : sid == Sid.ThisOrganization ? "This Organization" : sid.ToString();
+        if (WellKnownSids.NameOf(_sids[node]) is { } known) return known;
+        return _principals[node] is not { } principal ? _sids[node].ToString() : principal.Kind == PrincipalKind.Foreign ? principal.Name : $"{Domain}\\{principal.Name}";
     }
 
     /// <summary>The groups a node is directly in.</summary>

@@ -22,6 +22,18 @@ public readonly struct Sid : IEquatable<Sid>, IComparable<Sid>
     /// <summary>S-1-5-15.</summary>
     public static Sid ThisOrganization { get; } = Parse("S-1-5-15");
 
+    /// <summary>S-1-3-0, which stands for the owner when an entry is inherited.</summary>
+    public static Sid CreatorOwner { get; } = Parse("S-1-3-0");
+
+    /// <summary>S-1-3-1, which stands for the group when an entry is inherited.</summary>
+    public static Sid CreatorGroup { get; } = Parse("S-1-3-1");
+
+    /// <summary>S-1-3-4: an entry for it takes the place of what an owner may do by being the owner.</summary>
+    public static Sid OwnerRights { get; } = Parse("S-1-3-4");
+
+    /// <summary>S-1-5-10, which stands for the object itself.</summary>
+    public static Sid Self { get; } = Parse("S-1-5-10");
+
     /// <summary>True for the value that no principal has.</summary>
     public bool IsEmpty => _subs is null;
 
@@ -43,29 +55,41 @@ public readonly struct Sid : IEquatable<Sid>, IComparable<Sid>
     public static Sid Parse(string text) => TryParse(text, out var sid) ? sid : throw new FormatException($"'{text}' is not a SID.");
 
     /// <summary>Reads <c>S-1-5-21-…</c>: at most 15 sub-authorities; an authority above 32 bits is written in hex.</summary>
-    public static bool TryParse([NotNullWhen(true)] string? text, out Sid sid)
+    public static bool TryParse([NotNullWhen(true)] string? text, out Sid sid) => TryParse(text.AsSpan(), out sid);
+
+    /// <summary>Reads <c>S-1-5-21-…</c> from a part of a text.</summary>
+    public static bool TryParse(ReadOnlySpan<char> text, out Sid sid)
     {
         sid = default;
-        var words = text?.Split('-') ?? [];
-        if (words.Length < 4 || words.Length > 3 + MaxSubAuthorities || words[0] is not ("S" or "s") || words[1] != "1") return false;
-        ulong authority;
-        if (words[2].StartsWith("0x", StringComparison.OrdinalIgnoreCase))
+        if (!text.StartsWith("S-1-", StringComparison.OrdinalIgnoreCase)) return false;
+        text = text[4..];
+        var dash = text.IndexOf('-');
+        if (dash < 0 || !TryParseAuthority(text[..dash], out var authority)) return false;
+        text = text[(dash + 1)..];
+        Span<uint> subs = stackalloc uint[MaxSubAuthorities];
+        for (var count = 0; count < MaxSubAuthorities; count++)
         {
-            if (words[2].Length != 14 || !ulong.TryParse(words[2].AsSpan(2), NumberStyles.AllowHexSpecifier, CultureInfo.InvariantCulture, out authority)) return false;
-        }
-        else if (!uint.TryParse(words[2], NumberStyles.None, CultureInfo.InvariantCulture, out var small))
-        {
-            return false;
-        }
-        else
-        {
-            authority = small;
+            dash = text.IndexOf('-');
+            if (!uint.TryParse(dash < 0 ? text : text[..dash], NumberStyles.None, CultureInfo.InvariantCulture, out subs[count])) return false;
+            if (dash < 0)
+            {
+                sid = new Sid(authority, subs[..(count + 1)].ToArray());
+                return true;
+            }
+
+            text = text[(dash + 1)..];
         }
 
-        var subs = new uint[words.Length - 3];
-        for (var i = 0; i < subs.Length; i++)
-            if (!uint.TryParse(words[i + 3], NumberStyles.None, CultureInfo.InvariantCulture, out subs[i])) return false;
-        sid = new Sid(authority, subs);
+        return false;
+    }
+
+    private static bool TryParseAuthority(ReadOnlySpan<char> text, out ulong authority)
+    {
+        authority = 0;
+        if (text.StartsWith("0x", StringComparison.OrdinalIgnoreCase))
+            return text.Length == 14 && ulong.TryParse(text[2..], NumberStyles.AllowHexSpecifier, CultureInfo.InvariantCulture, out authority);
+        if (!uint.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var small)) return false;
+        authority = small;
         return true;
     }
 

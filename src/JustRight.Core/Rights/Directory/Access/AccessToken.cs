@@ -1,0 +1,22 @@
+namespace JustRight.Core.Rights.Directory.Access;
+
+/// <summary>Who asks: an account's SID with those of every group that counts for it [MS-DTYP 2.5.2].</summary>
+public sealed class AccessToken(Sid account, IEnumerable<Sid> groups)
+{
+    private readonly HashSet<Sid> _sids = [account, .. groups];
+
+    /// <summary>The account.</summary>
+    public Sid Account { get; } = account;
+
+    /// <summary>All SIDs, the account's own included.</summary>
+    public IReadOnlySet<Sid> Sids => _sids;
+
+    /// <summary>Holds the privilege to take ownership, which gives <c>write owner</c> in spite of any deny.</summary>
+    public bool MayTakeOwnership { get; init; }
+
+    /// <summary>Holds the security privilege, the only way to the audit list.</summary>
+    public bool MayManageAudit { get; init; }
+
+    /// <summary>Whether a SID counts for it.</summary>
+    public bool Holds(Sid sid) => _sids.Contains(sid);
+}

@@ -1,0 +1,19 @@
+namespace JustRight.Core.Rights.Directory.Access;
+
+/// <summary>Makes the token an account gets when it signs in to the directory over the network.</summary>
+public static class AccessTokens
+{
+    private static readonly Sid Network = Sid.Parse("S-1-5-2");
+
+    /// <summary>The account, every group it is in through any nesting, and what every signed-in account is in [MS-PAC 4.1.2.2].</summary>
+    /// <param name="account">The account's node.</param>
+    /// <param name="without">Memberships to leave out, to answer what their removal would do.</param>
+    public static AccessToken Of(MembershipGraph graph, int account, IReadOnlySet<(int Member, int Group)>? without = null)
+    {
+        var sids = graph.Closure(account, without).Concat(graph.Everybody).Select(graph.SidOf).Append(Network).ToList();
+        var rules = sids.Contains(Administrators);
+        return new AccessToken(graph.SidOf(account), sids) { MayTakeOwnership = rules, MayManageAudit = rules };
+    }
+
+    private static Sid Administrators { get; } = Sid.Parse("S-1-5-32-544"); // holds both privileges on a controller by default
+}
