@@ -10,6 +10,8 @@ public static class AccessCheck
 {
     private const AccessRights OwnersOwn = AccessRights.ReadControl | AccessRights.WriteDacl;
     private const byte AllowCallback = 0x9;
+    private const byte DenyCallback = 0xA;
+    private const byte AllowCallbackObject = 0xB;
     private const byte DenyCallbackObject = 0xC;
     private const byte FirstAuditOnly = 0xD;
     private const byte LastAuditOnly = 0x14;
@@ -55,8 +57,10 @@ public static class AccessCheck
                 var might = MightCover(ace, token, self, isOwner) & left;
                 if (might == 0) continue;
                 metUnknown = true;
-                if (!unknownAllows) return new AccessDecision(AccessAnswer.No, AccessReason.UnknownEntry, i, left);
-                left &= ~might;
+                var onlyDenies = (byte)ace.Type is DenyCallback or DenyCallbackObject;
+                var onlyAllows = (byte)ace.Type is AllowCallback or AllowCallbackObject;
+                if (!unknownAllows && !onlyAllows) return new AccessDecision(AccessAnswer.No, AccessReason.UnknownEntry, i, left);
+                if (unknownAllows && !onlyDenies) left &= ~might;
             }
             else
             {

@@ -198,8 +198,8 @@ internal static class BuiltInSchemaData
         r Terminal-Server-License-Server 5805bc62-bdc9-4428-a5e2-856a0f4c185e p inetOrgPerson,user Terminal Server License Server
         r Unexpire-Password ccc2dc7d-a6ad-4a7a-8846-c04e3cc53501 x domainDNS Unexpire Password
         r User-Account-Restrictions 4c164200-20c0-11d0-a768-00aa006e0529 p computer,msDS-GroupManagedServiceAccount,msDS-ManagedServiceAccount,user Account Restrictions
-        r User-Change-Password ab721a53-1e2f-11d0-9819-00aa0040529b x computer,msDS-ManagedServiceAccount,user User Change Password
-        r User-Force-Change-Password 00299570-246d-11d0-a768-00aa006e0529 x computer,msDS-ManagedServiceAccount,user User Force Change Password
+        r User-Change-Password ab721a53-1e2f-11d0-9819-00aa0040529b x computer,msDS-ManagedServiceAccount,user Change Password
+        r User-Force-Change-Password 00299570-246d-11d0-a768-00aa006e0529 x computer,msDS-ManagedServiceAccount,user Reset Password
         r User-Logon 5f202010-79a5-11d0-9020-00c04fc2d4cf p user Logon Information
         r Validated-DNS-Host-Name 72e39547-7b18-11d1-adef-00c04fd8d5cd v computer,msDS-GroupManagedServiceAccount,msDS-ManagedServiceAccount Validated DNS Host Name
         r Validated-MS-DS-Additional-DNS-Host-Name 80863791-dbe9-4eb8-837e-7f0ab55d9ac7 v computer Validated write to MS DS Additional DNS Host Name
