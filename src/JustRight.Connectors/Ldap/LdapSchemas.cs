@@ -39,13 +39,13 @@ public sealed class LdapSchemas
     private static IEnumerable<SchemaClass> Classes(LdapSession session) =>
         session.Search(
             session.SchemaRoot, SearchScope.OneLevel, "(objectClass=classSchema)", "lDAPDisplayName", "schemaIDGUID", "subClassOf", "objectClassCategory",
-            "auxiliaryClass", "systemAuxiliaryClass", "mayContain", "systemMayContain", "mustContain", "systemMustContain")
+            "auxiliaryClass", "systemAuxiliaryClass", "mayContain", "systemMayContain", "mustContain", "systemMustContain", "defaultSecurityDescriptor")
             .Where(e => e.Text("lDAPDisplayName") is not null && e.Bytes("schemaIDGUID") is { Length: 16 })
             .Select(e => new SchemaClass(
                 e.Text("lDAPDisplayName")!, new Guid(e.Bytes("schemaIDGUID")!), e.Text("subClassOf") ?? "",
                 [.. e.Texts("auxiliaryClass"), .. e.Texts("systemAuxiliaryClass")],
                 [.. e.Texts("mayContain"), .. e.Texts("systemMayContain"), .. e.Texts("mustContain"), .. e.Texts("systemMustContain")],
-                (int)e.Number("objectClassCategory")));
+                (int)e.Number("objectClassCategory"), e.Text("defaultSecurityDescriptor")));
 
     private static IEnumerable<ControlRight> Rights(LdapSession session) =>
         session.Search($"CN=Extended-Rights,{session.ConfigurationRoot}", SearchScope.OneLevel, "(objectClass=controlAccessRight)", "cn", "displayName", "rightsGuid", "validAccesses", "appliesTo")

@@ -1,4 +1,5 @@
 using JustRight.Core.Rights;
+using JustRight.Core.Rights.Directory.Access;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Changes;
@@ -132,6 +133,45 @@ public sealed record RemoveMember(string Domain, string Group, string Member) : 
 
     /// <inheritdoc/>
     public override Change? Inverse => new AddMember(Domain, Group, Member);
+}
+
+/// <summary>Puts an entry into the access list of an object.</summary>
+/// <param name="Dn">The object.</param>
+/// <param name="Says">The entry in words.</param>
+/// <param name="Position">Where among all entries it belongs, to restore a list exactly; null for the canonical place.</param>
+public sealed record AddAccessRule(string Domain, string Dn, AccessRule Rule, string Says, int? Position = null) : DirectoryChange(Domain)
+{
+    /// <inheritdoc/>
+    public override string Words => $"{(Rule.Denies ? "deny" : "let")} {Rule.Principal} {Says}, by an entry on {Dn}";
+
+    /// <inheritdoc/>
+    public override Change? Inverse => new RemoveAccessRule(Domain, Dn, Rule, Says, Position);
+}
+
+/// <summary>Takes an entry out of the access list of an object.</summary>
+/// <param name="Dn">The object.</param>
+/// <param name="Says">The entry in words.</param>
+/// <param name="Position">Where among all entries it stands, so that undoing puts it back there; null when it does not matter.</param>
+public sealed record RemoveAccessRule(string Domain, string Dn, AccessRule Rule, string Says, int? Position = null) : DirectoryChange(Domain)
+{
+    /// <inheritdoc/>
+    public override string Words => $"no longer {(Rule.Denies ? "deny" : "let")} {Rule.Principal} {Says}: take the entry on {Dn} away";
+
+    /// <inheritdoc/>
+    public override Change? Inverse => new AddAccessRule(Domain, Dn, Rule, Says, Position);
+}
+
+/// <summary>Switches inheritance on at an object, or off again.</summary>
+/// <param name="Dn">The object.</param>
+/// <param name="On">Whether it shall inherit.</param>
+/// <param name="OwnList">The access list it has, or had, while it did not inherit, in SDDL: what must be there before, and what undoing restores.</param>
+public sealed record SwitchInheritance(string Domain, string Dn, bool On, string OwnList) : DirectoryChange(Domain)
+{
+    /// <inheritdoc/>
+    public override string Words => $"switch inheritance {(On ? "on" : "off")} at {Dn}";
+
+    /// <inheritdoc/>
+    public override Change? Inverse => this with { On = !On };
 }
 
 /// <summary>A change on a host.</summary>

@@ -20,6 +20,9 @@ public sealed record Estate(
     private readonly Lazy<Dictionary<string, EstateHost>> _hosts = new(() => Hosts.ToDictionary(h => h.Name, StringComparer.OrdinalIgnoreCase));
     private readonly Lazy<Dictionary<string, EstateInstance>> _instances = new(() => Instances.ToDictionary(i => i.Name, StringComparer.OrdinalIgnoreCase));
 
+    /// <summary>What an install writes for a branch place that is the whole domain.</summary>
+    public const string WholeDomain = "everywhere";
+
     /// <summary>Whether anything of this estate is pretended.</summary>
     public bool IsPretend => Directory.Reach == Reach.Lab;
 

@@ -18,6 +18,8 @@ public static class EstateRules
         var root = DistinguishedName.Parse(estate.Domain.Root);
         foreach (var branch in estate.Branches.Where(b => !b.Name.IsAtOrBelow(root)))
             faults.Add(new Fault("branch-outside", branch.At, $"branches.{branch.Key}", "This branch is not in the domain.") { Found = branch.Name.Text, Expected = $"a name that ends in {root}" });
+        foreach (var branch in estate.Branches.Where(b => b.Key == Estate.WholeDomain))
+            faults.Add(new Fault("reserved-name", branch.At, $"branches.{branch.Key}", $"'{branch.Key}' stands for the whole domain.") { Expected = "another key" });
         KnownBranch(estate.Naming.AccountsIn, "naming.accounts-in");
         KnownBranch(estate.Naming.GroupsIn, "naming.groups-in");
         Pattern(estate.Naming.Accounts, AccountWords, "account", "naming.accounts");

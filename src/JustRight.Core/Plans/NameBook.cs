@@ -1,3 +1,5 @@
+using JustRight.Core.Rights.Directory.Schema;
+
 namespace JustRight.Core.Plans;
 
 /// <summary>What is known of names when a plan is made.</summary>
@@ -8,6 +10,9 @@ namespace JustRight.Core.Plans;
 public sealed record NameBook(
     IReadOnlyDictionary<string, string> Accounts, IReadOnlyDictionary<string, string> Groups, IReadOnlySet<string> Taken, bool Checked)
 {
+    /// <summary>The directory's schema as last read, against which directory needs are checked; null while none was read.</summary>
+    public DirectorySchema? Schema { get; init; }
+
     /// <summary>Nothing known.</summary>
     public static NameBook Empty { get; } = new(
         new Dictionary<string, string>(), new Dictionary<string, string>(), new HashSet<string>(StringComparer.OrdinalIgnoreCase), false);

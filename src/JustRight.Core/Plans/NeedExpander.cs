@@ -8,7 +8,7 @@ using JustRight.Core.Sheets;
 namespace JustRight.Core.Plans;
 
 /// <summary>Turns the needs of a sheet's account into grants at concrete spots, choosing among alternatives.</summary>
-internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, PlaceMap places, List<Fault> faults)
+internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, PlaceMap places, NameBook book, List<Fault> faults)
 {
     private readonly List<Decision> _decisions = [];
     private readonly List<string> _known = [];
@@ -68,8 +68,10 @@ internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, 
     {
         if (need.Kind == NeedKind.DomainGroup) return [new DomainGroupRight(estate.Domain.ShortName, need.Value)];
         if (row.Qualifier is null || need.Place is null) return [new UnjudgedRight(need.Kind, need.Value, sheet.Title)];
+        if (need.Kind == NeedKind.Directory && book.Schema is { } schema) faults.AddRange(DirectoryNeedRules.Check(need, schema));
         return places[need.Place].Select(spot => need.Kind switch
         {
+            NeedKind.Directory => DirectoryNeedRules.RightOf(need, spot.Branch!),
             NeedKind.Logon => new LogonRight(spot.Host, need.Value),
             NeedKind.LocalGroup => new LocalGroupRight(spot.Host, need.Value),
             NeedKind.InstanceRole => new InstanceRoleRight(spot.Instance!, need.Value),

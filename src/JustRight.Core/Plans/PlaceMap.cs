@@ -6,8 +6,12 @@ using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Plans;
 
-/// <summary>A concrete spot that is one place of the sheet: a host, an instance, or a database of an instance.</summary>
-internal sealed record Spot(string Host, string? Instance, string? Database);
+/// <summary>A concrete spot that is one place of the sheet: a host, an instance, a database of an instance, or a branch.</summary>
+internal sealed record Spot(string Host, string? Instance, string? Database)
+{
+    /// <summary>For a branch of the directory: its distinguished name.</summary>
+    public string? Branch { get; init; }
+}
 
 /// <summary>The sheet's places laid over the estate by an install, and the values conditions take from that.</summary>
 internal sealed class PlaceMap
@@ -67,8 +71,9 @@ internal sealed class PlaceMap
     {
         if (place.Kind == PlaceKind.Branch)
         {
-            if (estate.Branches.Any(b => b.Key == value)) return new Spot("", null, null);
-            Unknown("branch", estate.Branches.Select(b => b.Key));
+            if (value == Estate.WholeDomain) return new Spot("", null, null) { Branch = estate.Domain.Root };
+            if (estate.Branches.FirstOrDefault(b => b.Key == value) is { } branch) return new Spot("", null, null) { Branch = branch.Name.Text };
+            Unknown("branch", estate.Branches.Select(b => b.Key).Append(Estate.WholeDomain));
             return null;
         }
 

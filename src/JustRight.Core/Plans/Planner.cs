@@ -19,7 +19,7 @@ public static class Planner
         var places = PlaceMap.Make(sheet, estate, install, faults);
         if (faults.Count > 0) return (null, faults);
         var names = new PlanNames(sheet, estate, install, book, faults);
-        var expander = new NeedExpander(sheet, estate, install, places, faults);
+        var expander = new NeedExpander(sheet, estate, install, places, book, faults);
         var grants = new List<PlannedGrant>();
         foreach (var group in names.Groups) grants.AddRange(MembershipGrants(group, names, estate));
         foreach (var account in sheet.Accounts) grants.AddRange(expander.Expand(account));

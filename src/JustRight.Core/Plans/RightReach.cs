@@ -1,4 +1,5 @@
 using JustRight.Core.Rights;
+using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Plans;
 
@@ -40,6 +41,7 @@ public static class RightReach
         DatabaseRoleRight r => DatabaseRoles.GetValueOrDefault(r.Role, (10, $"{r.Role} stays within its database")),
         LocalGroupRight r when string.Equals(r.Group, "Administrators", StringComparison.OrdinalIgnoreCase) => (500, "Administrators can do anything on its host"),
         LocalGroupRight r => (40, $"{r.Group} stays within its host"),
+        DirectoryRight r => (DirectoryActs.ByAct[r.Act].Points, $"{r.Words} stays below {r.Branch}"),
         LogonRight r => (5, $"{r.Words} stays within its host"),
         _ => (100, $"the reach of {right.Words} is not known here"),
     };

@@ -1,3 +1,4 @@
+using JustRight.Core.Rights.Directory.Access;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Rights;
@@ -112,6 +113,50 @@ public sealed class DatabaseRoleRight(string instance, string database, string r
 
     /// <summary>The role.</summary>
     public string Role { get; } = role;
+}
+
+/// <summary>A right over objects of one class below a branch of the directory.</summary>
+/// <param name="attributes">The attributes, for acts that name them.</param>
+/// <param name="of">The class of object.</param>
+/// <param name="branch">The distinguished name of the branch.</param>
+public sealed class DirectoryRight(DirectoryAct act, IReadOnlyList<string> attributes, string of, string branch)
+    : Right(NeedKind.Directory, branch, WordsOf(act, attributes, of), $"directory:{WordsOf(act, attributes, of)}@{branch}")
+{
+    /// <summary>What it lets the account do.</summary>
+    public DirectoryAct Act { get; } = act;
+
+    /// <summary>The attributes.</summary>
+    public IReadOnlyList<string> Attributes { get; } = attributes;
+
+    /// <summary>The class of object.</summary>
+    public string Of { get; } = of;
+
+    /// <summary>The branch.</summary>
+    public string Branch { get; } = branch;
+
+    /// <inheritdoc/>
+    public override string ToString() => $"{Words} below {Branch}";
+
+    private static string WordsOf(DirectoryAct act, IReadOnlyList<string> attributes, string of) => act switch
+    {
+        DirectoryAct.WriteAttributes => $"write {string.Join(", ", attributes)} of {of}",
+        DirectoryAct.ReadAttributes => $"read {string.Join(", ", attributes)} of {of}",
+        DirectoryAct.JoinComputers => "join computers",
+        _ => $"{DirectoryActs.ByAct[act].Words} of {of}",
+    };
+}
+
+/// <summary>A right that an entry of an access list gives, found on an object of the directory; no need has this shape.</summary>
+/// <param name="words">What it lets its holder do.</param>
+/// <param name="where">The distinguished name of the object that carries the entry.</param>
+/// <param name="rule">The entry.</param>
+public sealed class EntryRight(string words, string where, AccessRule rule) : Right(NeedKind.Directory, where, words, $"entry:{rule.Key}@{where}")
+{
+    /// <summary>The object that carries the entry.</summary>
+    public string Where { get; } = where;
+
+    /// <summary>The entry.</summary>
+    public AccessRule Rule { get; } = rule;
 }
 
 /// <summary>A right of a kind that this release cannot judge: always unseen.</summary>

@@ -37,7 +37,14 @@ public abstract record NeedClause(Condition? When, string? Called, Origin At);
 /// <param name="Through">The sheet's group through which it should be held, or null.</param>
 public sealed record Need(
     NeedKind Kind, string Value, string? Place, string? Database, string? Through,
-    GivenBy GivenBy, Until Until, string? Why, Condition? When, string? Called, Origin At) : NeedClause(When, Called, At);
+    GivenBy GivenBy, Until Until, string? Why, Condition? When, string? Called, Origin At) : NeedClause(When, Called, At)
+{
+    /// <summary>For directory needs: the attributes.</summary>
+    public IReadOnlyList<string> Attributes { get; init; } = [];
+
+    /// <summary>For directory needs: the class of object, or null for the act's own.</summary>
+    public string? Of { get; init; }
+}
 
 /// <summary>Alternatives, one of which will do.</summary>
 /// <param name="Decision">The name by which an install chooses among them.</param>

@@ -93,7 +93,7 @@ public static class NeedKinds
         new(NeedKind.InstancePermission, "instance-permission", "at", [PlaceKind.Instance, PlaceKind.Database], Giver.Database, false, null),
         new(NeedKind.DatabaseRole, "database-role", "in", [PlaceKind.Database, PlaceKind.Instance], Giver.Database, true, null),
         new(NeedKind.DatabasePermission, "database-permission", "in", [PlaceKind.Database, PlaceKind.Instance], Giver.Database, false, null),
-        new(NeedKind.Directory, "directory", "below", [PlaceKind.Branch], Giver.Directory, false, null),
+        new(NeedKind.Directory, "directory", "below", [PlaceKind.Branch], Giver.Directory, true, [.. DirectoryActs.All.Select(a => a.Words)]),
         new(NeedKind.ProductRole, "product-role", null, [], Giver.Product, false, null),
     ];
 

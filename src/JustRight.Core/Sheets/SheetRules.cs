@@ -109,6 +109,7 @@ public static class SheetRules
             var row = NeedKinds.ByKind[need.Kind];
             if (row.Values is not null && !row.Values.Contains(need.Value))
                 Known("unknown-value", need.Value, row.Values, need.At, $"{field}.{row.Key}", "one of " + string.Join(", ", row.Values));
+            if (need.Kind == NeedKind.Directory && DirectoryActs.Of(need.Value) is { } act) CheckDirectory(need, act, field);
             if (need.Through is not null) Known("unknown-group", need.Through, _groups.Keys, need.At, field + ".through", "a group of this sheet");
             if (row.Qualifier is null || need.Place is null) return;
             if (!Known("unknown-place", need.Place, _places.Keys, need.At, $"{field}.{row.Qualifier}", "a place of this sheet")) return;
@@ -125,6 +126,16 @@ public static class SheetRules
             {
                 _faults.Add(new Fault("no-database", need.At, $"{field}.{row.Qualifier}", $"'{place.Key}' is an instance: say which database.") { Expected = $"{place.Key}/name-of-database" });
             }
+        }
+
+        private void CheckDirectory(Need need, DirectoryActRow act, string field)
+        {
+            if (act.NamesAttributes && need.Attributes.Count == 0)
+                _faults.Add(new Fault("missing-key", need.At, field + ".attributes", $"'{act.Words}' needs the attributes.") { Expected = "attributes: a list of attribute names" });
+            if (!act.NamesAttributes && need.Attributes.Count > 0)
+                _faults.Add(new Fault("needless-key", need.At, field + ".attributes", $"'{act.Words}' goes with no attributes.") { Found = string.Join(", ", need.Attributes) });
+            if (act.Class is null && need.Of is null)
+                _faults.Add(new Fault("missing-key", need.At, field + ".of", $"'{act.Words}' needs the class of object.") { Expected = "of: user, group, computer or another class" });
         }
 
         private void CheckService(SheetService service)

@@ -12,6 +12,9 @@ namespace JustRight.Core.Surveys;
 public sealed record DirectorySnapshot(
     string Domain, Sid DomainSid, string ReadFrom, DateTimeOffset ReadAt, IReadOnlyList<DirectoryPrincipal> Principals, IReadOnlyList<string> Branches, string? Unread)
 {
+    /// <summary>What was read of access lists, or null when they were not asked for.</summary>
+    public AccessSnapshot? Access { get; init; }
+
     /// <summary>The relative identifier of Domain Users [MS-DTYP 2.4.2.4].</summary>
     public const uint DomainUsersRid = 513;
 }

@@ -88,6 +88,8 @@ public static class SheetReader
             var row = NeedKinds.All.First(k => map[k.Key] is not null);
             foreach (var (qualifier, value) in map.Entries.Where(e => NeedKinds.Qualifiers.Contains(e.Key.Text) && e.Key.Text != row.Qualifier))
                 faults.Add(new Fault("wrong-qualifier", qualifier.At, $"{field}.{qualifier.Text}", $"'{row.Key}' does not go with '{qualifier.Text}'.") { Expected = row.Qualifier is null ? "no place" : $"'{row.Qualifier}'" });
+            foreach (var key in new[] { "of", "attributes" }.Where(k => row.Kind != NeedKind.Directory && map[k] is not null))
+                faults.Add(new Fault("needless-key", map[key]!.At, $"{field}.{key}", $"'{row.Key}' does not go with '{key}'.") { Expected = "a directory need" });
             if (row.Qualifier is not null && map[row.Qualifier] is null)
                 faults.Add(new Fault("missing-key", map.At, $"{field}.{row.Qualifier}", $"'{row.Key}' needs '{row.Qualifier}'.") { Expected = $"{row.Qualifier}: a place of this sheet" });
             var place = row.Qualifier is null ? null : map.TextOrNull(row.Qualifier);
@@ -95,7 +97,11 @@ public static class SheetReader
             return new Need(
                 row.Kind, map.Text(row.Key), slash < 0 ? place : place![..slash], slash < 0 ? null : place![(slash + 1)..], map.TextOrNull("through"),
                 map.TextOr("given-by", "us") == "setup" ? GivenBy.Setup : GivenBy.Us, map.TextOr("until", "always") == "set-up" ? Until.SetUp : Until.Always,
-                map.TextOrNull("why"), when, called, map.At);
+                map.TextOrNull("why"), when, called, map.At)
+            {
+                Attributes = map.List("attributes"),
+                Of = map.TextOrNull("of"),
+            };
         }
 
         private Condition? Condition(YamlNode.Scalar text, string field)

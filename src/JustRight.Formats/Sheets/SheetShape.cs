@@ -21,6 +21,8 @@ internal static class SheetShape
             new("at", new Shape.Text("the instance, or the database whose instance is meant")),
             new("in", new Shape.Text("the database place, or place/name for another database of the same instance")),
             new("below", new Shape.Text("the branch of the directory")),
+            new("of", new Shape.Text("for a directory need: the class of object", "[A-Za-z][A-Za-z0-9-]{0,63}", "the name of a class, such as user")),
+            new("attributes", new Shape.List("for a directory need: the attributes", new Shape.Text("an attribute", "[A-Za-z][A-Za-z0-9-]{0,63}", "the name of an attribute, such as mail"))),
             new("through", new Shape.Text("the group of this sheet through which it is held")),
             new("given-by", new Shape.Text("who gives it", null, null, ["us", "setup"])),
             new("until", new Shape.Text("how long it is needed", null, null, ["always", "set-up"])),

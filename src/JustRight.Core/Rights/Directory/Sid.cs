@@ -37,6 +37,9 @@ public readonly struct Sid : IEquatable<Sid>, IComparable<Sid>
     /// <summary>True for the value that no principal has.</summary>
     public bool IsEmpty => _subs is null;
 
+    /// <summary>Whether it is of the built-in domain, S-1-5-32.</summary>
+    public bool IsBuiltIn => _authority == 5 && _subs is [32, _];
+
     /// <summary>The last sub-authority: the relative identifier within the domain.</summary>
     public uint Rid => _subs is { Length: > 0 } subs ? subs[^1] : 0;
 

@@ -15,6 +15,7 @@ public static class BuiltInSchema
         foreach (var line in lines)
         {
             if (line[0] == "c") classes.Add(new SchemaClass(line[1], Guid.Parse(line[2]), line[3], Names(line[5]), [], int.Parse(line[4], System.Globalization.CultureInfo.InvariantCulture)));
+            else if (line[0] == "d") classes[^1] = classes[^1] with { DefaultDescriptor = line[1] };
             else if (line[0] == "m") classes[^1] = classes[^1] with { Attributes = [.. classes[^1].Attributes, .. line.Skip(1)] };
         }
 

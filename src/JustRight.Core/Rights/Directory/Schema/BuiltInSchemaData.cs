@@ -3,7 +3,7 @@ namespace JustRight.Core.Rights.Directory.Schema;
 /// <summary>
 /// A small part of the schema that every AD-like directory has [MS-ADSC, MS-ADA1 to MS-ADA3], one thing a line:
 /// <c>a</c> attribute, GUID, property set, <c>c</c>onfidential or <c>s</c>ystem-only; <c>c</c> class, GUID, parent, kind, auxiliaries,
-/// followed by <c>m</c> the attributes it holds; <c>r</c> right, GUID, e<c>x</c>tended, <c>v</c>alidated or <c>p</c>roperty set, classes, title.
+/// followed by <c>d</c> the descriptor its objects start with and <c>m</c> the attributes it holds; <c>r</c> right, GUID, e<c>x</c>tended, <c>v</c>alidated or <c>p</c>roperty set, classes, title.
 /// </summary>
 internal static class BuiltInSchemaData
 {
@@ -131,8 +131,10 @@ internal static class BuiltInSchemaData
         c domainDNS 19195a5b-6da0-11d0-afd3-00c04fd930c9 domain 1 samDomain
         m managedBy
         c container bf967a8b-0de6-11d0-a285-00aa003049e2 top 1 -
+        d D:(A;;RPWPCRCCDCLCLORCWOWDSDDTSW;;;DA)(A;;RPWPCRCCDCLCLORCWOWDSDDTSW;;;SY)(A;;RPLCLORC;;;AU)
         m cn
         c organizationalUnit bf967aa5-0de6-11d0-a285-00aa003049e2 top 1 -
+        d D:(A;;RPWPCRCCDCLCLORCWOWDSDDTSW;;;SY)(A;;RPWPCRCCDCLCLORCWOWDSDDTSW;;;DA)(OA;;CCDC;bf967a86-0de6-11d0-a285-00aa003049e2;;AO)(OA;;CCDC;bf967aba-0de6-11d0-a285-00aa003049e2;;AO)(OA;;CCDC;bf967a9c-0de6-11d0-a285-00aa003049e2;;AO)(OA;;CCDC;bf967aa8-0de6-11d0-a285-00aa003049e2;;PO)(A;;RPLCLORC;;;AU)(A;;LCRPLORC;;;ED)(OA;;CCDC;4828CC14-1437-45bc-9B07-AD6F015E5F28;;AO)
         m businessCategory c co countryCode facsimileTelephoneNumber gPLink gPOptions l managedBy ou physicalDeliveryOfficeName postalAddress postalCode
         m postOfficeBox registeredAddress seeAlso st street telephoneNumber userPassword
         c builtinDomain bf967a81-0de6-11d0-a285-00aa003049e2 top 1 samDomainBase
@@ -144,18 +146,23 @@ internal static class BuiltInSchemaData
         m otherTelephone ou pager personalTitle physicalDeliveryOfficeName postalAddress postalCode postOfficeBox registeredAddress st street streetAddress
         m thumbnailPhoto title
         c user bf967aba-0de6-11d0-a285-00aa003049e2 organizationalPerson 1 mailRecipient,posixAccount,securityPrincipal,shadowAccount
+        d D:(A;;RPWPCRCCDCLCLORCWOWDSDDTSW;;;DA)(A;;RPWPCRCCDCLCLORCWOWDSDDTSW;;;SY)(A;;RPWPCRCCDCLCLORCWOWDSDDTSW;;;AO)(A;;RPLCLORC;;;PS)(OA;;CR;ab721a53-1e2f-11d0-9819-00aa0040529b;;PS)(OA;;CR;ab721a54-1e2f-11d0-9819-00aa0040529b;;PS)(OA;;CR;ab721a56-1e2f-11d0-9819-00aa0040529b;;PS)(OA;;RPWP;77B5B886-944A-11d1-AEBD-0000F80367C1;;PS)(OA;;RPWP;E45795B2-9455-11d1-AEBD-0000F80367C1;;PS)(OA;;RPWP;E45795B3-9455-11d1-AEBD-0000F80367C1;;PS)(OA;;RP;037088f8-0ae1-11d2-b422-00a0c968f939;;RS)(OA;;RP;4c164200-20c0-11d0-a768-00aa006e0529;;RS)(OA;;RP;bc0ac240-79a9-11d0-9020-00c04fc2d4cf;;RS)(A;;RC;;;AU)(OA;;RP;59ba2f42-79a2-11d0-9020-00c04fc2d3cf;;AU)(OA;;RP;77B5B886-944A-11d1-AEBD-0000F80367C1;;AU)(OA;;RP;E45795B3-9455-11d1-AEBD-0000F80367C1;;AU)(OA;;RP;e48d0154-bcf8-11d1-8702-00c04fb96050;;AU)(OA;;CR;ab721a53-1e2f-11d0-9819-00aa0040529b;;WD)(OA;;RP;5f202010-79a5-11d0-9020-00c04fc2d4cf;;RS)(OA;;RPWP;bf967a7f-0de6-11d0-a285-00aa003049e2;;CA)(OA;;RP;46a9b11d-60ae-405a-b7e8-ff8a58d456d2;;S-1-5-32-560)(OA;;WPRP;6db69a1c-9422-11d1-aebd-0000f80367c1;;S-1-5-32-561)(OA;;WPRP;5805bc62-bdc9-4428-a5e2-856a0f4c185e;;S-1-5-32-561)
         m accountExpires adminCount badPwdCount businessCategory carLicense departmentNumber displayName employeeNumber employeeType givenName homeDirectory
         m homeDrive homePhone initials jpegPhoto lastLogon lastLogonTimestamp lockoutTime logonHours mail manager mobile msDS-SupportedEncryptionTypes o pager
         m primaryGroupID profilePath pwdLastSet roomNumber scriptPath servicePrincipalName uid unicodePwd userAccountControl userCertificate userParameters
         m userPrincipalName userWorkstations
         c inetOrgPerson 4828cc14-1437-45bc-9b07-ad6f015e5f28 user 1 -
+        d D:(A;;RPWPCRCCDCLCLORCWOWDSDDTSW;;;DA)(A;;RPWPCRCCDCLCLORCWOWDSDDTSW;;;SY)(A;;RPWPCRCCDCLCLORCWOWDSDDTSW;;;AO)(A;;RPLCLORC;;;PS)(OA;;CR;ab721a53-1e2f-11d0-9819-00aa0040529b;;PS)(OA;;CR;ab721a54-1e2f-11d0-9819-00aa0040529b;;PS)(OA;;CR;ab721a56-1e2f-11d0-9819-00aa0040529b;;PS)(OA;;RPWP;77B5B886-944A-11d1-AEBD-0000F80367C1;;PS)(OA;;RPWP;E45795B2-9455-11d1-AEBD-0000F80367C1;;PS)(OA;;RPWP;E45795B3-9455-11d1-AEBD-0000F80367C1;;PS)(OA;;RP;037088f8-0ae1-11d2-b422-00a0c968f939;;RS)(OA;;RP;4c164200-20c0-11d0-a768-00aa006e0529;;RS)(OA;;RP;bc0ac240-79a9-11d0-9020-00c04fc2d4cf;;RS)(A;;RC;;;AU)(OA;;RP;59ba2f42-79a2-11d0-9020-00c04fc2d3cf;;AU)(OA;;RP;77B5B886-944A-11d1-AEBD-0000F80367C1;;AU)(OA;;RP;E45795B3-9455-11d1-AEBD-0000F80367C1;;AU)(OA;;RP;e48d0154-bcf8-11d1-8702-00c04fb96050;;AU)(OA;;CR;ab721a53-1e2f-11d0-9819-00aa0040529b;;WD)(OA;;RP;5f202010-79a5-11d0-9020-00c04fc2d4cf;;RS)(OA;;RPWP;bf967a7f-0de6-11d0-a285-00aa003049e2;;CA)(OA;;RP;46a9b11d-60ae-405a-b7e8-ff8a58d456d2;;S-1-5-32-560)(OA;;WPRP;6db69a1c-9422-11d1-aebd-0000f80367c1;;S-1-5-32-561)(OA;;WPRP;5805bc62-bdc9-4428-a5e2-856a0f4c185e;;S-1-5-32-561)
         m businessCategory carLicense departmentNumber displayName employeeNumber employeeType givenName homePhone initials jpegPhoto mail manager mobile o
         m pager roomNumber uid userCertificate
         c computer bf967a86-0de6-11d0-a285-00aa003049e2 user 1 -
+        d D:(A;;RPWPCRCCDCLCLORCWOWDSDDTSW;;;DA)(A;;RPWPCRCCDCLCLORCWOWDSDDTSW;;;AO)(A;;RPWPCRCCDCLCLORCWOWDSDDTSW;;;SY)(A;;RPCRLCLORCSDDT;;;CO)(OA;;WP;4c164200-20c0-11d0-a768-00aa006e0529;;CO)(A;;RPLCLORC;;;AU)(OA;;CR;ab721a53-1e2f-11d0-9819-00aa0040529b;;WD)(A;;CCDC;;;PS)(OA;;CCDC;bf967aa8-0de6-11d0-a285-00aa003049e2;;PO)(OA;;RPWP;bf967a7f-0de6-11d0-a285-00aa003049e2;;CA)(OA;;SW;f3a64788-5306-11d1-a9c5-0000f80367c1;;PS)(OA;;RPWP;77B5B886-944A-11d1-AEBD-0000F80367C1;;PS)(OA;;SW;72e39547-7b18-11d1-adef-00c04fd8d5cd;;PS)(OA;;SW;72e39547-7b18-11d1-adef-00c04fd8d5cd;;CO)(OA;;SW;f3a64788-5306-11d1-a9c5-0000f80367c1;;CO)(OA;;WP;3e0abfd0-126a-11d0-a060-00aa006c33ed;bf967a86-0de6-11d0-a285-00aa003049e2;CO)(OA;;WP;5f202010-79a5-11d0-9020-00c04fc2d4cf;bf967a86-0de6-11d0-a285-00aa003049e2;CO)(OA;;WP;bf967950-0de6-11d0-a285-00aa003049e2;bf967a86-0de6-11d0-a285-00aa003049e2;CO)(OA;;WP;bf967953-0de6-11d0-a285-00aa003049e2;bf967a86-0de6-11d0-a285-00aa003049e2;CO)(OA;;RP;46a9b11d-60ae-405a-b7e8-ff8a58d456d2;;S-1-5-32-560)
         m cn dNSHostName location managedBy operatingSystem operatingSystemVersion
         c contact 5cb41ed0-0e4c-11d0-a286-00aa003049e2 organizationalPerson 1 mailRecipient
+        d D:(A;;RPWPCRCCDCLCLORCWOWDSDDTSW;;;DA)(A;;RPWPCRCCDCLCLORCWOWDSDDTSW;;;SY)(A;;RPLCLORC;;;AU)
         m cn notes
         c group bf967a9c-0de6-11d0-a285-00aa003049e2 top 1 mailRecipient,posixGroup,securityPrincipal
+        d D:(A;;RPWPCRCCDCLCLORCWOWDSDDTSW;;;DA)(A;;RPWPCRCCDCLCLORCWOWDSDDTSW;;;SY)(A;;RPLCLORC;;;AU)(A;;RPWPCRCCDCLCLORCWOWDSDDTSW;;;AO)(A;;RPLCLORC;;;PS)(OA;;CR;ab721a55-1e2f-11d0-9819-00aa0040529b;;AU)(OA;;RP;46a9b11d-60ae-405a-b7e8-ff8a58d456d2;;S-1-5-32-560)
         m adminCount groupType mail managedBy member
         c mailRecipient bf967aa1-0de6-11d0-a285-00aa003049e2 top 3 -
         m cn info legacyExchangeDN showInAddressBook telephoneNumber textEncodedORAddress userCertificate

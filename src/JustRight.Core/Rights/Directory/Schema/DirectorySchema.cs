@@ -17,7 +17,8 @@ public sealed record SchemaAttribute(string Name, Guid Id, Guid? PropertySet, bo
 /// <param name="Auxiliaries">The auxiliary classes it always has.</param>
 /// <param name="Attributes">The attributes it may or must hold, those of parents and auxiliaries not included.</param>
 /// <param name="Kind">0 and 1 structural, 2 abstract, 3 auxiliary.</param>
-public sealed record SchemaClass(string Name, Guid Id, string Parent, IReadOnlyList<string> Auxiliaries, IReadOnlyList<string> Attributes, int Kind);
+/// <param name="DefaultDescriptor">The descriptor that new objects start with, in SDDL, or null.</param>
+public sealed record SchemaClass(string Name, Guid Id, string Parent, IReadOnlyList<string> Auxiliaries, IReadOnlyList<string> Attributes, int Kind, string? DefaultDescriptor = null);
 
 /// <summary>What an entry of the extended rights container stands for [MS-ADTS 5.1.3.2.1, 5.1.3.2.2].</summary>
 [Flags]

@@ -1,0 +1,50 @@
+using JustRight.Core.Faults;
+using JustRight.Core.Rights;
+using JustRight.Core.Rights.Directory.Schema;
+using JustRight.Core.Sheets;
+
+namespace JustRight.Core.Plans;
+
+/// <summary>Directory needs held against the schema of the directory they are planned for.</summary>
+internal static class DirectoryNeedRules
+{
+    /// <summary>The right a directory need asks for at a branch.</summary>
+    public static DirectoryRight RightOf(Need need, string branch)
+    {
+        var act = DirectoryActs.Of(need.Value)!;
+        return new DirectoryRight(act.Act, [.. need.Attributes.Distinct(StringComparer.OrdinalIgnoreCase).Order(StringComparer.OrdinalIgnoreCase)], need.Of ?? act.Class!, branch);
+    }
+
+    /// <summary>What is wrong with a need by the schema: unknown classes and attributes, attributes the class does not hold, ones that nobody may write.</summary>
+    public static IEnumerable<Fault> Check(Need need, DirectorySchema schema)
+    {
+        var act = DirectoryActs.Of(need.Value)!;
+        var of = need.Of ?? act.Class!;
+        if (schema.Class(of) is null)
+        {
+            yield return new Fault("unknown-class", need.At, "of", $"The directory's schema has no class '{of}'.") { Found = $"'{of}'", Expected = "a class of the schema", Nearest = Spelling.Nearest(of, schema.Classes.Select(c => c.Name)) };
+            yield break;
+        }
+
+        foreach (var name in need.Attributes)
+        {
+            if (schema.Attribute(name) is not { } attribute)
+            {
+                yield return new Fault("unknown-attribute", need.At, "attributes", $"The directory's schema has no attribute '{name}'.") { Found = $"'{name}'", Expected = "an attribute of the schema", Nearest = Spelling.Nearest(name, schema.Attributes.Select(a => a.Name)) };
+            }
+            else if (!schema.Holds(of, name))
+            {
+                yield return new Fault("attribute-not-held", need.At, "attributes", $"Objects of class {of} do not hold the attribute '{attribute.Name}'.") { Found = $"'{name}'", Expected = $"an attribute of {of}" };
+            }
+            else if (act.Act == DirectoryAct.WriteAttributes && attribute.IsSystemOnly)
+            {
+                yield return new Fault("system-only", need.At, "attributes", $"Only the directory itself writes '{attribute.Name}'.") { Found = $"'{name}'", Expected = "an attribute that accounts can write" };
+            }
+        }
+
+        if (act.Act == DirectoryAct.ChangeMembership && !schema.Holds(of, "member"))
+            yield return new Fault("attribute-not-held", need.At, "of", $"Objects of class {of} have no members.") { Found = $"'{of}'", Expected = "group" };
+        if (act.Act is DirectoryAct.ResetPassword or DirectoryAct.Unlock && !schema.IsA(of, "user"))
+            yield return new Fault("not-an-account", need.At, "of", $"Objects of class {of} have no password.") { Found = $"'{of}'", Expected = "user, inetOrgPerson or computer" };
+    }
+}

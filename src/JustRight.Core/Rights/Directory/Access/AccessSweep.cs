@@ -1,0 +1,68 @@
+namespace JustRight.Core.Rights.Directory.Access;
+
+/// <summary>Puts questions of one account to many objects. Each question is judged once for each distinct descriptor, so that the time is that of walking the objects.</summary>
+public sealed class AccessSweep(AccessTree tree, AccessToken token)
+{
+    private readonly Dictionary<AccessQuestion, Memo> _memos = [];
+
+    /// <summary>The tree.</summary>
+    public AccessTree Tree => tree;
+
+    /// <summary>Who asks.</summary>
+    public AccessToken Token => token;
+
+    /// <summary>Puts a question to an object.</summary>
+    public AccessDecision Ask(int index, in AccessQuestion question) => MemoOf(question).Ask(index);
+
+    /// <summary>Puts a demand to an object: the question itself, or the one to the parent that will do as well.</summary>
+    public AccessDecision Ask(int index, Demand demand)
+    {
+        var own = Ask(index, demand.Question);
+        if (own.Answer == AccessAnswer.Yes || demand.OrOfParent is not { } other || tree.ParentOf(index) < 0) return own;
+        var parents = Ask(tree.ParentOf(index), other);
+        return parents.Answer == AccessAnswer.Yes || own.Answer == AccessAnswer.No && parents.Answer == AccessAnswer.Unknown ? parents : own;
+    }
+
+    /// <summary>Counts the answers of a question over objects.</summary>
+    public (int Can, int Cannot, int Unseen) Count(IEnumerable<int> objects, in AccessQuestion question)
+    {
+        var memo = MemoOf(question);
+        int can = 0, cannot = 0, unseen = 0;
+        foreach (var index in objects)
+        {
+            switch (memo.Ask(index).Answer)
+            {
+                case AccessAnswer.Yes:
+                    can++;
+                    break;
+                case AccessAnswer.No:
+                    cannot++;
+                    break;
+                default:
+                    unseen++;
+                    break;
+            }
+        }
+
+        return (can, cannot, unseen);
+    }
+
+    private Memo MemoOf(in AccessQuestion question) => _memos.TryGetValue(question, out var memo) ? memo : _memos[question] = new Memo(tree, token, question);
+
+    /// <summary>Answers by descriptor, apart for objects that are the account or a group of it: for those, Self counts.</summary>
+    private sealed class Memo(AccessTree tree, AccessToken token, AccessQuestion question)
+    {
+        private readonly AccessDecision?[] _asOther = new AccessDecision?[tree.DescriptorCount];
+        private readonly AccessDecision?[] _asSelf = new AccessDecision?[tree.DescriptorCount];
+
+        public AccessDecision Ask(int index)
+        {
+            var id = tree.DescriptorIdOf(index);
+            if (id < 0) return new AccessDecision(AccessAnswer.Unknown, AccessReason.Unread, -1, question.Rights);
+            var sid = tree[index].Sid;
+            var isSelf = !sid.IsEmpty && token.Holds(sid);
+            var memo = isSelf ? _asSelf : _asOther;
+            return memo[id] ??= AccessCheck.Judge(tree.Distinct(id), token, question, isSelf ? sid : default);
+        }
+    }
+}

@@ -1,0 +1,162 @@
+using JustRight.Core.Rights;
+using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Directory.Access;
+
+namespace JustRight.Core.Traces;
+
+/// <summary>Judges what an account may do to every object below a branch, and says of those that refuse why and where.</summary>
+/// <param name="sweep">The account over the tree.</param>
+/// <param name="domain">The domain's SID, for the descriptors that new objects start with.</param>
+/// <param name="isProtected">Whether a SID is in a protected group now.</param>
+public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> isProtected)
+{
+    private const int MostDeciders = 8;
+    private readonly AccessSweep _sweep = sweep;
+    private readonly AccessTree _tree = sweep.Tree;
+    private readonly CauseFinder _causes = new(sweep, isProtected);
+
+    /// <summary>Everything below the right's branch.</summary>
+    /// <returns>The answer; or null with the reason why it cannot be judged.</returns>
+    public (BranchAnswer? Answer, string? Unseen) Judge(DirectoryRight right)
+    {
+        var (demands, lacking) = Demands.Of(right, _tree.Schema);
+        if (demands is null) return (null, $"the directory's schema has no such thing as {lacking}");
+        var root = _tree.IndexOf(right.Branch);
+        if (root < 0) return (null, $"{right.Branch} was not read: it is not there, or may not be seen");
+        if (_tree.Snapshot.Unread.FirstOrDefault(u => IsAtOrBelow(right.Branch, u.Part)) is { } unread) return (null, $"{unread.Part} could not be read: {unread.Reason}");
+        if (!_tree.Snapshot.WholeBranches.Any(w => IsAtOrBelow(right.Branch, w))) return (null, $"what is below {right.Branch} was not read");
+        return (Judge(demands, right.Of, [.. _tree.AtAndBelow(root)], root), null);
+    }
+
+    /// <summary>Everything of a class below an object of the tree.</summary>
+    public BranchAnswer Judge(IReadOnlyList<Demand> demands, string of, int root) => Judge(demands, of, [.. _tree.AtAndBelow(root)], root);
+
+    /// <summary>Given objects, whatever their class.</summary>
+    public BranchAnswer Judge(IReadOnlyList<Demand> demands, IReadOnlyList<int> objects)
+    {
+        var tally = new Tally(this);
+        foreach (var index in objects) tally.Add(index, demands);
+        return tally.Answer([]);
+    }
+
+    /// <summary>Whether one place is another, or lies below it.</summary>
+    private static bool IsAtOrBelow(string dn, string above) =>
+        dn.EndsWith(above, StringComparison.OrdinalIgnoreCase) && (dn.Length == above.Length || dn[dn.Length - above.Length - 1] == ',');
+
+    private BranchAnswer Judge(IReadOnlyList<Demand> demands, string of, IReadOnlyList<int> all, int root)
+    {
+        var tally = new Tally(this);
+        var forObjects = demands.Where(d => !d.OfContainers).ToList();
+        var forContainers = demands.Where(d => d.OfContainers).ToList();
+        foreach (var index in all)
+        {
+            List<Demand> asked = [];
+            if (index != root && string.Equals(_tree[index].Class, of, StringComparison.OrdinalIgnoreCase)) asked.AddRange(forObjects);
+            if (_tree.IsContainer(index)) asked.AddRange(forContainers);
+            if (asked.Count > 0) tally.Add(index, asked);
+        }
+
+        return tally.Answer(forObjects.Count == 0 ? [] : Uncovered(forObjects, of, all));
+    }
+
+    /// <summary>The containers in which an object created tomorrow would refuse. One below another for the same reason is not named again.</summary>
+    private List<int> Uncovered(IReadOnlyList<Demand> demands, string of, IReadOnlyList<int> all)
+    {
+        var uncovered = new List<int>();
+        if (_tree.Schema.Class(of) is not { } @class) return uncovered;
+        var known = new Dictionary<int, bool>();
+        foreach (var index in all.Where(_tree.IsContainer))
+        {
+            var id = _tree.DescriptorIdOf(index);
+            if (id < 0) continue;
+            if (!known.TryGetValue(id, out var covered))
+            {
+                var newborn = _tree.Newborn(index, @class, domain)!;
+                known[id] = covered = demands.All(d => AccessCheck.Judge(newborn, _sweep.Token, d.Question).Answer == AccessAnswer.Yes
+                    || (d.OrOfParent is { } other && _sweep.Ask(index, other).Answer == AccessAnswer.Yes));
+            }
+
+            if (!covered && !uncovered.Contains(_tree.ParentOf(index))) uncovered.Add(index);
+        }
+
+        return uncovered;
+    }
+
+    private string Words(FailureCause cause, IReadOnlyList<int> at, int entry, Demand demand)
+    {
+        var where = string.Join(" and ", at.Select(i => _tree[i].Dn));
+        return cause switch
+        {
+            FailureCause.InheritanceStops => $"inheritance stops at {where}: the right to {demand.Words} comes from above and does not get past it",
+            FailureCause.Denied => $"an entry on {where} denies it",
+            FailureCause.ProtectedGroup => $"{where} is in a protected group: the directory resets its access list within the hour, so no delegated right can last on it",
+            FailureCause.LeftByProtectedGroup => $"{where} was in a protected group once, and its access list was left closed",
+            FailureCause.NotUnderstood => $"entry {entry + 1} on {where} is of a type that is not understood, and could decide it",
+            FailureCause.Unread => "the access list could not be read",
+            _ => $"no entry here or above gives the right to {demand.Words}",
+        };
+    }
+
+    /// <summary>Counts objects and gathers failures by cause and place.</summary>
+    private sealed class Tally(BranchJudge judge)
+    {
+        private readonly Dictionary<string, (FailureCause Cause, IReadOnlyList<int> At, int Entry, Demand Demand, List<int> Objects)> _failures = [];
+        private readonly Dictionary<(int Parent, int Descriptor, int Demand, bool Held), (FailureCause Cause, IReadOnlyList<int> At, int Entry)> _causes = [];
+        private readonly Dictionary<Sid, int> _deciders = [];
+        private int _can;
+        private int _cannot;
+        private int _unseen;
+
+        public void Add(int index, IReadOnlyList<Demand> demands)
+        {
+            var worst = AccessAnswer.Yes;
+            for (var i = 0; i < demands.Count; i++)
+            {
+                var decision = judge._sweep.Ask(index, demands[i]);
+                if (decision.Answer == AccessAnswer.Yes)
+                {
+                    if (_deciders.Count < MostDeciders) Decider(index, demands[i], decision);
+                    continue;
+                }
+
+                if (worst != AccessAnswer.No) worst = decision.Answer;
+                Failure(index, demands[i], i);
+            }
+
+            if (worst == AccessAnswer.Yes) _can++;
+            else if (worst == AccessAnswer.No) _cannot++;
+            else _unseen++;
+        }
+
+        public BranchAnswer Answer(IReadOnlyList<int> uncovered) => new(
+            _can, _cannot, _unseen,
+            [.. _failures.Values.OrderByDescending(f => f.Objects.Count).Select(f => new FailureGroup(f.Cause, f.At, f.Demand, judge.Words(f.Cause, f.At, f.Entry, f.Demand), f.Objects, f.Entry))],
+            uncovered, [.. _deciders.Select(d => (d.Key, d.Value))]);
+
+        private void Decider(int index, Demand demand, AccessDecision decision)
+        {
+            var descriptor = judge._tree.DescriptorOf(index)!;
+            var viaParent = judge._sweep.Ask(index, demand.Question).Answer != AccessAnswer.Yes;
+            if (viaParent) descriptor = judge._tree.DescriptorOf(judge._tree.ParentOf(index))!;
+            var trustee = decision.Entry >= 0 ? descriptor.Entries[decision.Entry].Trustee : decision.Reason == AccessReason.Owner ? descriptor.Owner : Sid.Everyone;
+            if (trustee == Sid.Self) trustee = judge._tree[index].Sid;
+            _deciders.TryAdd(trustee == Sid.OwnerRights ? descriptor.Owner : trustee, index);
+        }
+
+        private void Failure(int index, Demand demand, int number)
+        {
+            var tree = judge._tree;
+            var key = (tree.ParentOf(index), tree.DescriptorIdOf(index), number, tree[index].IsAdminHeld);
+            var alike = !tree[index].IsAdminHeld && tree.DescriptorOf(index) is { IsProtected: false };
+            if (!alike || !_causes.TryGetValue(key, out var cause))
+            {
+                cause = judge._causes.Find(index, demand);
+                if (alike) _causes[key] = cause;
+            }
+
+            var group = $"{cause.Cause} {string.Join(',', cause.At)} {cause.Entry} {demand.Words}";
+            if (!_failures.TryGetValue(group, out var failure)) _failures[group] = failure = (cause.Cause, cause.At, cause.Entry, demand, []);
+            failure.Objects.Add(index);
+        }
+    }
+}

@@ -1,0 +1,122 @@
+using JustRight.Core.Changes;
+using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Directory.Access;
+using JustRight.Core.Rights.Directory.Descriptors;
+
+namespace JustRight.Core.Traces;
+
+/// <summary>Finds the ways to mend each failure of a trace, and works out what each would change, for everybody and every object.</summary>
+/// <param name="sweep">The account over the tree.</param>
+/// <param name="domain">The domain's short name.</param>
+/// <param name="principal">To whom a right on the spot would be given: the account, or the group meant to hold it.</param>
+/// <param name="trustee">The SID of that principal.</param>
+/// <param name="nameOf">The name of a SID.</param>
+public sealed class RemedyMaker(AccessSweep sweep, string domain, string principal, Sid trustee, Func<Sid, string> nameOf)
+{
+    private readonly AccessTree _tree = sweep.Tree;
+
+    /// <summary>The remedies of one failure.</summary>
+    /// <param name="number">The failure's number in its trace.</param>
+    /// <param name="below">The branch the trace is about, or -1 when it is about given objects.</param>
+    public IReadOnlyList<Remedy> For(FailureGroup failure, int number, int below)
+    {
+        var remedies = new List<Remedy>();
+        switch (failure.Cause)
+        {
+            case FailureCause.InheritanceStops:
+                remedies.Add(Inherit(failure, number, failure.At));
+                remedies.Add(Spot(failure, number, failure.At));
+                break;
+            case FailureCause.LeftByProtectedGroup:
+                remedies.Add(Inherit(failure, number, failure.Objects));
+                break;
+            case FailureCause.Denied:
+                remedies.Add(TakeDenialAway(failure, number));
+                break;
+            case FailureCause.NothingGivesIt when below >= 0:
+                remedies.Add(Spot(failure, number, [below]));
+                break;
+            case FailureCause.NothingGivesIt:
+                remedies.Add(Spot(failure, number, failure.Objects));
+                break;
+        }
+
+        return remedies;
+    }
+
+    private Remedy Inherit(FailureGroup failure, int number, IReadOnlyList<int> at)
+    {
+        var changes = at.Select(i => new SwitchInheritance(domain, _tree[i].Dn, true, Sddl.Write(OwnList(i)) ?? "")).ToList();
+        var after = at.ToDictionary(i => i, i => _tree.DescriptorOf(i)!.WithProtection(false));
+        return new Remedy($"{number}-inherit", $"switch inheritance on at {Places(at)}", changes, Preview(failure, after));
+    }
+
+    private Remedy Spot(FailureGroup failure, int number, IReadOnlyList<int> at)
+    {
+        var changes = new List<DirectoryChange>();
+        var after = new Dictionary<int, SecurityDescriptor>();
+        foreach (var index in at)
+        {
+            var one = failure.Objects.Count == 1 && failure.Objects[0] == index && !failure.Demand.OfContainers;
+            var of = _tree.Schema.Class(_tree[failure.Objects[0]].Class)!;
+            var rule = one ? failure.Demand.RuleForOne(principal) : failure.Demand.RuleFor(principal, of);
+            changes.Add(new AddAccessRule(domain, _tree[index].Dn, rule, AceWords.What(rule.Rights, rule.ObjectType, rule.InheritedBy, _tree.Schema)));
+            after[index] = AclEditor.Insert(_tree.DescriptorOf(index)!, rule.ToAce(trustee));
+        }
+
+        return new Remedy($"{number}-spot", $"give {principal} the right to {failure.Demand.Words} on the spot, at {Places(at)}", changes, Preview(failure, after));
+    }
+
+    private Remedy TakeDenialAway(FailureGroup failure, int number)
+    {
+        var at = failure.At[0];
+        var ace = _tree.DescriptorOf(at)!.Entries[failure.Entry];
+        var rule = AccessRule.Of(ace, nameOf(ace.Trustee));
+        var (after, position) = AclEditor.Remove(_tree.DescriptorOf(at)!, ace);
+        return new Remedy(
+            $"{number}-undeny", $"take away the entry on {_tree[at].Dn} that denies it to {rule.Principal}",
+            [new RemoveAccessRule(domain, _tree[at].Dn, rule, AceWords.What(rule.Rights, rule.ObjectType, rule.InheritedBy, _tree.Schema), position)],
+            Preview(failure, new Dictionary<int, SecurityDescriptor> { [at] = after }));
+    }
+
+    private SecurityDescriptor OwnList(int index) => new(_tree.DescriptorOf(index)!.Control, default, default, _tree.DescriptorOf(index)!.Dacl, null);
+
+    private string Places(IReadOnlyList<int> at) => at.Count <= 2 ? string.Join(" and ", at.Select(i => _tree[i].Dn)) : $"{at.Count} objects";
+
+    /// <summary>Holds the tree as it would be against the tree as it is.</summary>
+    private RemedyPreview Preview(FailureGroup failure, IReadOnlyDictionary<int, SecurityDescriptor> changed)
+    {
+        var then = _tree.With(changed);
+        var after = new AccessSweep(then, sweep.Token);
+        var mended = failure.Objects.Count(i => after.Ask(i, failure.Demand).Answer == AccessAnswer.Yes);
+        var touched = new List<string>();
+        var gained = new Dictionary<(Sid, string, bool), int>();
+        var lost = new Dictionary<(Sid, string, bool), int>();
+        var known = new Dictionary<(int, int), (List<(Sid, string, bool)> Gained, List<(Sid, string, bool)> Lost)>();
+        foreach (var index in changed.Keys.Where(k => !_tree.AtAndAbove(k).Skip(1).Any(changed.ContainsKey)).SelectMany(_tree.AtAndBelow))
+        {
+            var (before, now) = (_tree.DescriptorIdOf(index), then.DescriptorIdOf(index));
+            if (before == now || before < 0) continue;
+            touched.Add(_tree[index].Dn);
+            if (!known.TryGetValue((before, now), out var flows))
+            {
+                var (old, fresh) = (Effective(_tree.Distinct(before)), Effective(then.Distinct(now)));
+                known[(before, now)] = flows = ([.. fresh.Except(old)], [.. old.Except(fresh)]);
+            }
+
+            foreach (var flow in flows.Gained) gained[flow] = gained.GetValueOrDefault(flow) + 1;
+            foreach (var flow in flows.Lost) lost[flow] = lost.GetValueOrDefault(flow) + 1;
+        }
+
+        return new RemedyPreview(touched, mended, failure.Objects.Count - mended, Flows(gained), Flows(lost), [.. changed.Keys.Take(3).Select(i => new ListPreview(_tree[i].Dn, Lines(_tree.DescriptorOf(i)!), Lines(then.DescriptorOf(i)!)))]);
+    }
+
+    private List<RightFlow> Flows(Dictionary<(Sid Who, string What, bool Denies), int> flows) =>
+        [.. flows.Select(f => new RightFlow(nameOf(f.Key.Who), f.Key.What, f.Key.Denies, f.Value)).OrderByDescending(f => f.Objects).ThenBy(f => f.Who, StringComparer.OrdinalIgnoreCase).ThenBy(f => f.What, StringComparer.Ordinal)];
+
+    /// <summary>What counts for the object itself, whoever it comes from.</summary>
+    private HashSet<(Sid, string, bool)> Effective(SecurityDescriptor descriptor) =>
+        [.. descriptor.Entries.Where(a => a.IsEffective && (a.Allows || a.Denies)).Select(a => (a.Trustee, AceWords.What(a.Mask, a.ObjectType, null, _tree.Schema), a.Denies))];
+
+    private List<string> Lines(SecurityDescriptor descriptor) => [.. descriptor.Entries.Select(a => AceWords.Of(a, _tree.Schema, nameOf))];
+}
