@@ -8,7 +8,17 @@ namespace JustRight.Connectors;
 /// <summary>What to read of a directory.</summary>
 /// <param name="Branches">The estate's branches: everything below them is read.</param>
 /// <param name="Names">Logon names that matter wherever they are: planned accounts and groups, barred groups.</param>
-public sealed record DirectoryScope(IReadOnlyList<string> Branches, IReadOnlyList<string> Names);
+public sealed record DirectoryScope(IReadOnlyList<string> Branches, IReadOnlyList<string> Names)
+{
+    /// <summary>What to read of access lists, or null for nothing.</summary>
+    public AccessScope? Access { get; init; }
+}
+
+/// <summary>What to read of the access lists of a directory; what lies above is always read along.</summary>
+/// <param name="Branches">Branches below which every object is read.</param>
+/// <param name="Objects">Objects to read by themselves.</param>
+/// <param name="AllContainers">Whether to read every container of the domain, to find what was delegated anywhere.</param>
+public sealed record AccessScope(IReadOnlyList<string> Branches, IReadOnlyList<string> Objects, bool AllContainers);
 
 /// <summary>Reads and changes a directory.</summary>
 public interface IDirectoryConnector : IChangeMaker<DirectoryChange>

@@ -10,20 +10,28 @@ namespace JustRight.Connectors;
 /// <param name="Place">The place being read.</param>
 public sealed record SurveyProgress(int Done, int Total, string Place);
 
+/// <summary>What the installs of an estate are about, beyond what the estate itself names.</summary>
+/// <param name="Names">Logon names that matter wherever they are in the directory.</param>
+/// <param name="AccessBranches">Branches below which rights are needed: every object there is read.</param>
+public sealed record SurveyAims(IReadOnlyList<string> Names, IReadOnlyList<string> AccessBranches);
+
 /// <summary>Takes surveys: reads every part of an estate, and notes with its reason each part that could not be read.</summary>
 public static class EstateSurveyor
 {
     /// <summary>Reads an estate.</summary>
-    /// <param name="names">Logon names that matter wherever they are in the directory.</param>
+    /// <param name="aims">What the installs of the estate are about.</param>
     public static async Task<Survey> TakeAsync(
-        Estate estate, EstateConnectors connectors, IReadOnlyList<string> names, TimeProvider time, Action<SurveyProgress> progress, CancellationToken cancel)
+        Estate estate, EstateConnectors connectors, SurveyAims aims, TimeProvider time, Action<SurveyProgress> progress, CancellationToken cancel)
     {
         var total = 1 + estate.Hosts.Count + estate.Instances.Count;
         var done = 0;
         Report(estate.Domain.DnsName);
         var scope = new DirectoryScope(
             [.. estate.Branches.Select(b => b.Name.Text)],
-            [.. names.Concat(estate.Rules.Barred.Select(b => b.Group)).Distinct(StringComparer.OrdinalIgnoreCase)]);
+            [.. aims.Names.Concat(estate.Rules.Barred.Select(b => b.Group).OfType<string>()).Distinct(StringComparer.OrdinalIgnoreCase)])
+        {
+            Access = new AccessScope(aims.AccessBranches, [], AllContainers: true),
+        };
         var directory = await ReadDirectoryAsync(estate, connectors, scope, time, cancel);
 
         var hosts = new List<HostSnapshot>();

@@ -1,6 +1,8 @@
 using JustRight.Connectors;
 using JustRight.Core.Changes;
 using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Directory.Access;
+using JustRight.Core.Rights.Directory.Descriptors;
 using JustRight.Core.Rights.Directory.Schema;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
@@ -27,7 +29,7 @@ public sealed class LabDirectory(LabFile file, TimeProvider time) : IDirectoryCo
             Members = p.MembersUnread is null ? state.Sids(p.Members) : [],
             MembersUnread = p.MembersUnread,
         });
-        return new DirectorySnapshot(state.Domain, domain, "the lab", time.GetUtcNow(), [.. principals], [.. state.Branches], null);
+        return new DirectorySnapshot(state.Domain, domain, "the lab", time.GetUtcNow(), [.. principals], [.. state.Branches], null) { Access = scope.Access is null ? null : LabAccessLists.Tree(state).ToSnapshot() };
     }));
 
     /// <inheritdoc/>
@@ -40,6 +42,7 @@ public sealed class LabDirectory(LabFile file, TimeProvider time) : IDirectoryCo
     /// <inheritdoc/>
     public Task<Observation> ObserveAsync(DirectoryChange change, CancellationToken cancel) => Task.FromResult(file.Read(state => change switch
     {
+        AddAccessRule or RemoveAccessRule or SwitchInheritance => ListState(state, change),
         CreateBranch c => Branch(state, c.Dn) ? Done($"{c.Dn} exists") : NotDone($"{c.Dn} does not exist"),
         DeleteBranch c => Branch(state, c.Dn) ? NotDone($"{c.Dn} exists") : Done($"{c.Dn} does not exist"),
         CreateAccount c => Named(state, c.Name, PrincipalKind.User),
@@ -64,6 +67,9 @@ public sealed class LabDirectory(LabFile file, TimeProvider time) : IDirectoryCo
     {
         switch (change)
         {
+            case AddAccessRule or RemoveAccessRule or SwitchInheritance:
+                ChangeList(state, change);
+                break;
             case CreateBranch c:
                 NeedParent(state, c.Dn);
                 if (Branch(state, c.Dn)) throw Conflict($"{c.Dn} exists already.");
@@ -114,6 +120,36 @@ public sealed class LabDirectory(LabFile file, TimeProvider time) : IDirectoryCo
             default:
                 throw new InvalidOperationException($"Unknown change {change.GetType().Name}.");
         }
+    }
+
+    private static Observation ListState(LabState state, DirectoryChange change)
+    {
+        var dn = AccessListChanges.ObjectOf(change)!;
+        var tree = LabAccessLists.Tree(state);
+        if (tree.IndexOf(dn) is var at && at < 0) return Impossible($"{dn} does not exist");
+        if (Trustee(state, change) is not { } trustee) return change is RemoveAccessRule ? Done($"{AccessListChanges.PrincipalOf(change)} does not exist") : Impossible($"{AccessListChanges.PrincipalOf(change)} does not exist");
+        var (made, seen) = AccessListChanges.State(change, tree.DescriptorOf(at)!, trustee);
+        return made switch { true => Done(seen), false => NotDone(seen), null => Impossible(seen) };
+    }
+
+    private static void ChangeList(LabState state, DirectoryChange change)
+    {
+        var dn = AccessListChanges.ObjectOf(change)!;
+        var tree = LabAccessLists.Tree(state);
+        if (tree.IndexOf(dn) is var at && at < 0) throw new ConnectorException(ConnectorFailure.NotFound, $"there is no {dn} in {state.Domain}.");
+        var trustee = Trustee(state, change) ?? throw new ConnectorException(ConnectorFailure.NotFound, $"there is no {AccessListChanges.PrincipalOf(change)} in {state.Domain}.");
+        var before = tree.DescriptorOf(at)!;
+        var (made, seen) = AccessListChanges.State(change, before, trustee);
+        if (made is null) throw Conflict($"{seen}.");
+        var after = AccessListChanges.Made(change, before, trustee);
+        state.AccessLists[tree[at].Dn] = DescriptorText.Write(after.WithEntries([.. after.Entries.Where(e => !e.IsInherited)]) with { Sacl = null });
+    }
+
+    private static Sid? Trustee(LabState state, DirectoryChange change)
+    {
+        if (AccessListChanges.PrincipalOf(change) is not { } principal) return default(Sid);
+        if (Sid.TryParse(principal, out var sid)) return sid;
+        return WellKnownSids.Find(principal) ?? (state.Find(principal) is { } found ? state.SidOf(found.Name) : null);
     }
 
     private static void Create(LabState state, string name, string dn, PrincipalKind kind, Action<LabPrincipal> fill)

@@ -25,6 +25,9 @@ public sealed class LabState
     /// <summary>Accounts, computers and groups.</summary>
     public List<LabPrincipal> Principals { get; set; } = [];
 
+    /// <summary>What stands on objects' own access lists, by distinguished name, in SDDL; names in braces stand for SIDs. An object not here has what its class starts with.</summary>
+    public SortedDictionary<string, string> AccessLists { get; set; } = [];
+
     /// <summary>Hosts.</summary>
     public List<LabHost> Hosts { get; set; } = [];
 
@@ -66,6 +69,9 @@ public sealed class LabPrincipal
 
     /// <summary>Members of a group.</summary>
     public List<string> Members { get; set; } = [];
+
+    /// <summary>Whether <c>adminCount</c> is set: it is or was in a protected group.</summary>
+    public bool IsAdminHeld { get; set; }
 
     /// <summary>Why the members may not be read, or null.</summary>
     public string? MembersUnread { get; set; }

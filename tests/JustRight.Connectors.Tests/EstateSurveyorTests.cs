@@ -65,8 +65,8 @@ public sealed class EstateSurveyorTests
             new Naming("", "", "", "x", "x", new Dictionary<string, string>(), new Dictionary<string, Origin>(), Line),
             [new EstateHost("fm-temp01", Reach.Lab, Line), new EstateHost("fm-temp02", Reach.Lab, Line), new EstateHost("fm-far", Reach.None, Line)],
             [new EstateInstance("fm-sql01", "fm-temp01", "sqlserver", null, Reach.Lab, Line)],
-            new HouseRules([new HouseBarred("Domain Admins", "rule", Line)], null, []), Line);
-        return EstateSurveyor.TakeAsync(estate, new EstateConnectors(directory, hosts, null), ["svc-poller", "domain admins", "SVC-POLLER"], TimeProvider.System, progress ?? (_ => { }), TestContext.Current.CancellationToken);
+            new HouseRules([new BarredHolding("Domain Admins", null, [], null, "rule", Line)], null, []), Line);
+        return EstateSurveyor.TakeAsync(estate, new EstateConnectors(directory, hosts, null), new SurveyAims(["svc-poller", "domain admins", "SVC-POLLER"], []), TimeProvider.System, progress ?? (_ => { }), TestContext.Current.CancellationToken);
     }
 
     private sealed class Directory : IDirectoryConnector

@@ -6,6 +6,9 @@ using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Directory.Access;
+using JustRight.Core.Rights.Directory.Descriptors;
+using JustRight.Core.Rights.Directory.Schema;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 
@@ -28,6 +31,7 @@ internal sealed class FitScene
     private readonly List<Decision> _decisions = [];
     private readonly List<Plan> _others = [];
     private uint _rid = 1000;
+    private AccessSnapshot? _access;
 
     public FitScene()
     {
@@ -113,7 +117,7 @@ internal sealed class FitScene
 
     public FitScene Bar(string group, string? account = null)
     {
-        _barred.Add(new BarredRule(account, group, "house rule", Line));
+        _barred.Add(new BarredRule(account, group, null, "house rule", Line));
         return this;
     }
 
@@ -130,12 +134,35 @@ internal sealed class FitScene
         return this;
     }
 
+    /// <summary>Objects of the directory with what stands on their own lists in SDDL, parents first; what they inherit is worked out. Names in braces stand for SIDs.</summary>
+    public FitScene Tree(params (string Dn, string Class, string Own)[] objects)
+    {
+        var lists = objects.Select(o => Sddl.Read(System.Text.RegularExpressions.Regex.Replace(o.Own, "{(.*?)}", m => SidOf(m.Groups[1].Value).ToString()), DomainSid)).ToList();
+        var raw = new AccessSnapshot(
+            BuiltInSchema.Schema, lists, [.. objects.Select((o, i) => new DirectoryObject(o.Dn, o.Class, _principals.Find(p => p.Dn == o.Dn)?.Sid ?? default, i, false))], ["DC=fennmoor,DC=example"], TreeUnread);
+        _access = new AccessTree(raw).With(lists.Select((l, i) => (l, i)).ToDictionary(l => l.i, l => l.l)).ToSnapshot();
+        return this;
+    }
+
+    public IReadOnlyList<UnreadPart> TreeUnread { get; set; } = [];
+
+    public FitScene BarAct(DirectoryAct act, string of)
+    {
+        _barred.Add(new BarredRule(null, "", new DirectoryRight(act, [], of, "DC=fennmoor,DC=example"), "house rule", Line));
+        return this;
+    }
+
     public InstallFit Judge() => Run().Fit;
+
+    public SurveyView View()
+    {
+        var directory = new DirectorySnapshot("FENNMOOR", DomainSid, "fm-dc01", SurveyedAt, DirectoryUnread is null ? _principals : [], ["OU=Svc,DC=fennmoor,DC=example"], DirectoryUnread) { Access = _access };
+        return new SurveyView(new Survey("fennmoor", SurveyedAt, true, directory, _hosts, _instances));
+    }
 
     public (InstallFit Fit, Worklist Worklist) Run()
     {
-        var directory = new DirectorySnapshot("FENNMOOR", DomainSid, "fm-dc01", SurveyedAt, DirectoryUnread is null ? _principals : [], ["OU=Svc,DC=fennmoor,DC=example"], DirectoryUnread);
-        var view = new SurveyView(new Survey("fennmoor", SurveyedAt, true, directory, _hosts, _instances));
+        var view = View();
         var plan = Plan("install");
         var needs = new NeedsBook([.. _others, plan]);
         var fit = new FitJudge(view, needs, Rules, Now).Judge(plan);
@@ -161,6 +188,10 @@ internal static class R
     public static Right Role(string role) => new InstanceRoleRight("fm-sql01", role);
 
     public static Right Db(string role, string database = "Store") => new DatabaseRoleRight("fm-sql01", database, role);
+
+    public static DirectoryRight Write(string attribute, string branch = "OU=People,DC=fennmoor,DC=example") => new(DirectoryAct.WriteAttributes, [attribute], "user", branch);
+
+    public static DirectoryRight Act(DirectoryAct act, string of, string branch) => new(act, [], of, branch);
 
     public static Right InGroup(string group) => new DomainGroupRight("FENNMOOR", group);
 }

@@ -1,5 +1,8 @@
 using JustRight.Core.Changes;
 using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Directory.Access;
+using JustRight.Core.Rights.Directory.Descriptors;
+using JustRight.Core.Rights.Directory.Schema;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 using JustRight.Formats.Changes;
@@ -9,11 +12,18 @@ namespace JustRight.Formats.Tests;
 
 public sealed class RoundTripTests
 {
+    private static readonly AccessRule Rule = new(@"D\a", false, AccessRights.WriteProperty, Guid.Parse("bf967961-0de6-11d0-a285-00aa003049e2"), null, AceFlags.ContainerInherit);
+
+    private static readonly AccessSnapshot Access = new(
+        BuiltInSchema.Schema, [Sddl.Read("O:S-1-5-21-1-2-3-512G:S-1-5-21-1-2-3-512D:PAI(OA;CI;WP;bf967961-0de6-11d0-a285-00aa003049e2;;S-1-5-21-1-2-3-1001)")],
+        [new DirectoryObject("OU=a", "organizationalUnit", default, 0, false), new DirectoryObject("CN=b,OU=a", "user", Sid.Parse("S-1-5-21-1-2-3-1001"), -1, true)], ["OU=a"], [new UnreadPart("OU=x", "no")]);
+
     private static readonly Change[] Samples =
     [
         new CreateBranch("D", "OU=a,DC=x"), new CreateAccount("D", "a", "CN=a", "a@x", "says", true), new DescribeAccount("D", "a", "new", true, "old", false),
         new CreateGroup("D", "g", "CN=g", GroupScope.DomainLocal, "says"), new AddMember("D", "g", "a"), new AddLocalGroupMember("h", "Administrators", @"D\a"),
         new GrantLogonRight("h", "service", @"D\a"), new CreateLogin("i", @"D\a"), new AddInstanceRoleMember("i", "dbcreator", @"D\a"),
+        new AddAccessRule("D", "OU=a,DC=x", Rule, "write mail of user"), new AddAccessRule("D", "OU=a,DC=x", Rule with { Denies = true, ObjectType = null }, "says", 3), new SwitchInheritance("D", "OU=a,DC=x", true, "D:P(A;;RP;;;WD)"),
         new CreateDatabaseUser("i", "db", @"D\a"), new AddDatabaseRoleMember("i", "db", "db_owner", @"D\a"),
     ];
 
@@ -32,18 +42,32 @@ public sealed class RoundTripTests
     }
 
     [Fact]
+    public void A_schema_survives_being_kept_and_a_survey_names_it_by_its_version()
+    {
+        var schema = new DirectorySchema("v7", [.. BuiltInSchema.Schema.Attributes], [.. BuiltInSchema.Schema.Classes], [.. BuiltInSchema.Schema.Rights]);
+        var read = SchemaJson.Read(SchemaJson.Write(schema));
+        SchemaJson.Write(read).ShouldBe(SchemaJson.Write(schema));
+        (read.Version, read.Attribute("mail")!.Id, read.Class("user")!.DefaultDescriptor).ShouldBe(("v7", schema.Attribute("mail")!.Id, schema.Class("user")!.DefaultDescriptor));
+        var at = DateTimeOffset.UnixEpoch;
+        var survey = new Survey("e", at, true, new DirectorySnapshot("D", Sid.Parse("S-1-5-21-1-2-3"), "dc", at, [], [], null) { Access = Access with { Schema = schema } }, [], []);
+        SurveyJson.ReadSurvey(SurveyJson.Write(survey), version => version == "v7" ? schema : throw new InvalidOperationException(version)).Directory.Access!.Schema.ShouldBe(schema);
+    }
+
+    private static DirectorySchema NoSchema(string version) => throw new InvalidDataException(version);
+
+    [Fact]
     public void A_survey_survives_being_kept()
     {
         var sid = Sid.Parse("S-1-5-21-1-2-3-1001");
         var at = new DateTimeOffset(2026, 11, 25, 1, 2, 3, TimeSpan.Zero);
         var survey = new Survey(
             "fennmoor", at, true,
-            new DirectorySnapshot("FENNMOOR", Sid.Parse("S-1-5-21-1-2-3"), "dc", at, [new DirectoryPrincipal(sid, PrincipalKind.Group, "g", "CN=g") { Members = [sid], MembersUnread = "no", Scope = GroupScope.Universal }], ["OU=a"], null),
+            new DirectorySnapshot("FENNMOOR", Sid.Parse("S-1-5-21-1-2-3"), "dc", at, [new DirectoryPrincipal(sid, PrincipalKind.Group, "g", "CN=g") { Members = [sid], MembersUnread = "no", Scope = GroupScope.Universal }], ["OU=a"], null) { Access = Access },
             [new HostSnapshot("h", at, null, [new LocalGroup("Administrators", sid, [sid])], [new LogonList("SeBatchLogonRight", [sid])], [new UnreadPart("p", "r")])],
             [new InstanceSnapshot("i", "sqlserver", at, null, [new InstanceLogin(sid, "g")], [new RoleMembers("r", [sid], ["s"])], [new DatabaseSnapshot("d", default, null, [], [])])]);
         var json = SurveyJson.Write(survey);
-        SurveyJson.Write(SurveyJson.ReadSurvey(json)).ShouldBe(json);
-        var read = SurveyJson.ReadSurvey(json).Directory.Principals[0];
+        SurveyJson.Write(SurveyJson.ReadSurvey(json, NoSchema)).ShouldBe(json);
+        var read = SurveyJson.ReadSurvey(json, NoSchema).Directory.Principals[0];
         (read.Sid, read.MembersUnread, read.Scope, read.Members[0]).ShouldBe((sid, "no", GroupScope.Universal, sid));
     }
 }

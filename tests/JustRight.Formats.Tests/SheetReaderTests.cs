@@ -57,11 +57,42 @@ public sealed class SheetReaderTests
         foreach (var row in NeedKinds.All)
         {
             var place = row.Qualifier is null ? "" : $", {row.Qualifier}: {(row.Places[0] == PlaceKind.Host ? "web" : row.Places[0] == PlaceKind.Branch ? "branch" : "store")}";
-            var text = $"sheet: 1\nproduct: p\nrelease: \"1\"\ntitle: P\nsource: s\nplaces:\n  web: {{ kind: host }}\n  store: {{ kind: database, name: S }}\n  branch: {{ kind: branch }}\naccounts:\n  a:\n    purpose: x\n    needs:\n      - {{ {row.Key}: {row.Values?[0] ?? "Something"}{place} }}\n";
+            var text = $"sheet: 1\nproduct: p\nrelease: \"1\"\ntitle: P\nsource: s\nplaces:\n  web: {{ kind: host }}\n  store: {{ kind: database, name: S }}\n  branch: {{ kind: branch }}\naccounts:\n  a:\n    purpose: x\n    needs:\n      - {{ {row.Key}: {row.Values?[0] ?? "Something"}{place}{(row.Kind == NeedKind.Directory ? ", of: user, attributes: [mail]" : "")} }}\n";
             var (sheet, faults) = DemoFiles.Sheet(text);
             faults.ShouldBeEmpty(row.Key);
             sheet!.Accounts[0].Needs[0].ShouldBeOfType<Need>().Kind.ShouldBe(row.Kind);
         }
+    }
+
+    [Theory]
+    [InlineData("{ directory: write atributes, below: people, of: user, attributes: [mail] }", "wrong-value")]
+    [InlineData("{ directory: write attributes, below: people, of: user }", "missing-key")]
+    [InlineData("{ directory: create, below: people }", "missing-key")]
+    [InlineData("{ directory: unlock, below: people, attributes: [mail] }", "needless-key")]
+    [InlineData("{ directory: unlock }", "missing-key")]
+    [InlineData("{ logon: service, on: web, of: user }", "needless-key")]
+    [InlineData("{ directory: unlock, on: web }", "wrong-qualifier")]
+    public void A_directory_need_without_what_its_act_wants_is_refused(string need, string code)
+    {
+        var text = $"sheet: 1\nproduct: p\nrelease: \"1\"\ntitle: P\nsource: s\nplaces:\n  web: {{ kind: host }}\n  people: {{ kind: branch }}\naccounts:\n  a:\n    purpose: x\n    needs:\n      - {need}\n";
+        var (sheet, faults) = DemoFiles.Sheet(text);
+        sheet.ShouldBeNull();
+        faults.Select(f => f.Code).ShouldContain(code);
+        faults.ShouldAllBe(f => f.At.Line == 13);
+    }
+
+    [Fact]
+    public void A_barred_entry_is_a_group_or_an_act_and_not_both()
+    {
+        Sheet("{ domain-group: Domain Admins }").Faults.ShouldBeEmpty();
+        Sheet("{ directory: reset password, why: not its business }").Sheet!.Accounts[0].Barred[0].Act!.Act.ShouldBe(DirectoryAct.ResetPassword);
+        Sheet("{ directory: reset password, domain-group: g }").Faults.ShouldNotBeEmpty();
+        Sheet("{ why: nothing }").Faults.ShouldNotBeEmpty();
+        Sheet("{ domain-group: g, of: user }").Faults.Single().Code.ShouldBe("needless-key");
+        Sheet("{ directory: write attributes, of: user }").Faults.Single().Code.ShouldBe("missing-key");
+
+        static (Sheet? Sheet, IReadOnlyList<Core.Faults.Fault> Faults) Sheet(string barred) =>
+            DemoFiles.Sheet($"sheet: 1\nproduct: p\nrelease: \"1\"\ntitle: P\nsource: s\nplaces:\n  web: {{ kind: host }}\naccounts:\n  a:\n    purpose: x\n    barred:\n      - {barred}\n");
     }
 
     [Fact]

@@ -96,7 +96,7 @@ internal sealed class DemoLab : IDisposable
     {
         var install = InstallReader.Read(Bytes($"installs/{name}.yaml"), name).Install!;
         var plan = PlanOf(install);
-        var survey = await EstateSurveyor.TakeAsync(_estate, Connectors, [.. plan.Accounts.Select(a => a.Name)], TimeProvider.System, _ => { }, TestContext.Current.CancellationToken);
+        var survey = await EstateSurveyor.TakeAsync(_estate, Connectors, new SurveyAims([.. plan.Accounts.Select(a => a.Name)], []), TimeProvider.System, _ => { }, TestContext.Current.CancellationToken);
         var view = new SurveyView(survey);
         var needs = new NeedsBook([plan]);
         var fit = new FitJudge(view, needs, _estate.Rules, DateTimeOffset.UtcNow).Judge(plan);

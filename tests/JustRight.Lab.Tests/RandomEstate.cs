@@ -102,7 +102,7 @@ internal sealed class RandomEstate
         "random", "random@1", "Random", "random", Domain, "fennmoor.example", Stage.Planned, [], [],
         [.. Accounts.Select(a => new PlannedAccount(a, a, null, "", "tests", "service", false, true, Line))],
         [.. _needs.Distinct().Select(n => new PlannedGrant($"{Accounts[n.Account]}/{Rights[n.Right].Key}", Accounts[n.Account], Rights[n.Right], "place", null, GivenBy.Us, Until.Always, NeedKinds.ByKind[Rights[n.Right].Kind!.Value].Giver, null, null, Line))],
-        [], _barred ? [new BarredRule(null, "g5", "house rule", Line)] : [], []);
+        [], _barred ? [new BarredRule(null, "g5", null, "house rule", Line)] : [], []);
 
     /// <summary>The simpler model: whether an account holds a right or one that implies it, by repeating until nothing is added.</summary>
     public bool Holds(int account, Right right) => Rights.Where((r, i) => (r == right || Implies(r, right)) && Reached(account).Any(p => _entries.Contains((p, i)))).Any();

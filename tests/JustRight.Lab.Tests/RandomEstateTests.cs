@@ -99,7 +99,7 @@ public sealed class RandomEstateTests
         public async Task<(InstallFit Fit, Worklist Worklist)> JudgeAsync(RandomEstate random)
         {
             var estate = RandomEstate.Estate();
-            var view = new SurveyView(await EstateSurveyor.TakeAsync(estate, _connectors, [], TimeProvider.System, _ => { }, default));
+            var view = new SurveyView(await EstateSurveyor.TakeAsync(estate, _connectors, new SurveyAims([], []), TimeProvider.System, _ => { }, default));
             var plan = random.Plan();
             var needs = new NeedsBook([plan]);
             var fit = new FitJudge(view, needs, estate.Rules, DateTimeOffset.UtcNow).Judge(plan);

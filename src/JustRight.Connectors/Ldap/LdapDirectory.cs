@@ -18,7 +18,7 @@ public sealed class LdapDirectory(LdapTarget target, LdapSchemas schemas, TimePr
     public async Task<DirectorySnapshot> ReadAsync(DirectoryScope scope, CancellationToken cancel)
     {
         using var session = await LdapSession.OpenAsync(target, cancel);
-        return await Task.Run(() => new LdapSurvey(session, target.Domain, time).Read(scope, cancel), cancel);
+        return await Task.Run(() => new LdapSurvey(session, target.Domain, schemas, time).Read(scope, cancel), cancel);
     }
 
     /// <inheritdoc/>
@@ -51,6 +51,7 @@ public sealed class LdapDirectory(LdapTarget target, LdapSchemas schemas, TimePr
 
     private static Observation Observe(LdapSession session, DirectoryChange change) => change switch
     {
+        AddAccessRule or RemoveAccessRule or SwitchInheritance => LdapAccessLists.Observe(session, change),
         CreateBranch c => Exists(session, c.Dn) ? Done($"{c.Dn} exists") : NotDone($"{c.Dn} does not exist"),
         DeleteBranch c => Exists(session, c.Dn) ? NotDone($"{c.Dn} exists") : Done($"{c.Dn} does not exist"),
         CreateAccount c => Named(session, c.Name, "user"),
@@ -67,6 +68,9 @@ public sealed class LdapDirectory(LdapTarget target, LdapSchemas schemas, TimePr
     {
         switch (change)
         {
+            case AddAccessRule or RemoveAccessRule or SwitchInheritance:
+                LdapAccessLists.Make(session, change);
+                break;
             case CreateBranch c:
                 session.Change(new AddRequest(c.Dn, new DirectoryAttribute("objectClass", "organizationalUnit")), $"creating {c.Dn}");
                 break;

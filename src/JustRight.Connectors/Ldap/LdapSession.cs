@@ -43,6 +43,7 @@ internal sealed class LdapSession : IDisposable
         {
             var request = new SearchRequest(baseDn, filter, scope, attributes);
             if (scope != SearchScope.Base) request.Controls.Add(paging);
+            if (attributes.Contains(LdapAccessSurvey.Descriptor)) request.Controls.Add(new SecurityDescriptorFlagControl(SecurityMasks.Owner | SecurityMasks.Group | SecurityMasks.Dacl)); // the audit list needs a privilege
             SearchResponse response;
             try
             {

@@ -7,7 +7,7 @@ using JustRight.Core.Surveys;
 namespace JustRight.Connectors.Ldap;
 
 /// <summary>Reads accounts, groups and memberships: what lies below the branches, what was asked for by name, and every group above them.</summary>
-internal sealed class LdapSurvey(LdapSession session, Domain domain, TimeProvider time)
+internal sealed class LdapSurvey(LdapSession session, Domain domain, LdapSchemas schemas, TimeProvider time)
 {
     private static readonly string[] Attributes =
     [
@@ -17,6 +17,7 @@ internal sealed class LdapSurvey(LdapSession session, Domain domain, TimeProvide
 
     private readonly Dictionary<string, SearchResultEntry> _entries = new(StringComparer.OrdinalIgnoreCase); // by DN
     private readonly Dictionary<string, Sid> _sids = new(StringComparer.OrdinalIgnoreCase);
+    private readonly HashSet<Sid> _seen = [];
     private readonly HashSet<string> _wholeGroups = new(StringComparer.OrdinalIgnoreCase); // groups whose strangers are named too
 
     /// <summary>Takes the reading.</summary>
@@ -34,16 +35,20 @@ internal sealed class LdapSurvey(LdapSession session, Domain domain, TimeProvide
         TakeNamed($"<SID={domainSid.Append(DirectorySnapshot.DomainUsersRid)}>");
         foreach (var everybody in new[] { Sid.Everyone, Sid.AuthenticatedUsers }) TakeNamed($"CN={everybody},CN=ForeignSecurityPrincipals,{session.Root}");
 
+        var access = scope.Access is { } asked ? new LdapAccessSurvey(session, schemas.Read(session)).Read(asked, cancel) : null;
+        foreach (var trustee in access?.Descriptors.SelectMany(d => d.Entries.Select(e => e.Trustee).Append(d.Owner)).Distinct().Where(MayHaveAName) ?? [])
+            if (!_seen.Contains(trustee)) TakeNamed($"<SID={trustee}>");
+
         while (queue.TryDequeue(out var dn))
         {
             cancel.ThrowIfCancellationRequested();
             var entry = _entries[dn];
             foreach (var group in entry.Texts("memberOf").Where(g => !_entries.ContainsKey(g))) TakeNamed(group);
             var primary = entry.Number("primaryGroupID");
-            if (primary != 0 && !_sids.ContainsValue(domainSid.Append((uint)primary))) TakeNamed($"<SID={domainSid.Append((uint)primary)}>");
+            if (primary != 0 && !_seen.Contains(domainSid.Append((uint)primary))) TakeNamed($"<SID={domainSid.Append((uint)primary)}>");
         }
 
-        return new DirectorySnapshot(domain.ShortName, domainSid, session.Controller, time.GetUtcNow(), [.. Principals().OrderBy(p => p.Sid)], branches, null);
+        return new DirectorySnapshot(domain.ShortName, domainSid, session.Controller, time.GetUtcNow(), [.. Principals().OrderBy(p => p.Sid)], branches, null) { Access = access };
 
         void TakeNamed(string dn) => Take(session.Read(dn, Attributes), whole: false);
 
@@ -53,9 +58,13 @@ internal sealed class LdapSurvey(LdapSession session, Domain domain, TimeProvide
             if (whole) _wholeGroups.Add(entry.DistinguishedName);
             if (!_entries.TryAdd(entry.DistinguishedName, entry)) return;
             _sids[entry.DistinguishedName] = own;
+            _seen.Add(own);
             queue.Enqueue(entry.DistinguishedName);
         }
     }
+
+    /// <summary>Whether a SID is of a domain or of the built-in one: the others have no object.</summary>
+    private static bool MayHaveAName(Sid sid) => sid.IsBuiltIn || sid.ToString().StartsWith("S-1-5-21-", StringComparison.Ordinal);
 
     private IEnumerable<DirectoryPrincipal> Principals()
     {

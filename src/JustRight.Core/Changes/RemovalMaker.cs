@@ -3,6 +3,7 @@ using JustRight.Core.Fit;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
+using JustRight.Core.Rights.Directory.Access;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 
@@ -75,7 +76,12 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook ne
         if (at + 1 == path.Nodes.Count)
         {
             var change = TakeAway(right, $"{_plan.Domain}\\{holder}", path);
-            return (change, _cuts.With(view.Graph.SidOf(path.Nodes[at]), right), path.Nodes[at], "it cannot be taken away by a step of ours");
+            return (change, _cuts.With(view.Graph.SidOf(path.Nodes[at]), right), path.Nodes[at], right switch
+            {
+                EntryRight => "it stands on many objects: whoever put it there takes it away",
+                OwnerRight => "give the objects another owner",
+                _ => "it cannot be taken away by a step of ours",
+            });
         }
 
         return view.Graph.PrincipalOf(path.Nodes[at + 1])?.Name is { } outer
@@ -118,8 +124,21 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook ne
         _ => $"to {change.Words}",
     };
 
-    private static Change? TakeAway(Right right, string principal, RightPath path) => right switch
+    private static string NameOf(string principal) => principal[(principal.IndexOf('\\', StringComparison.Ordinal) + 1)..];
+
+    /// <summary>The step that takes an entry out of its list, with the place it has there once the steps before are made.</summary>
+    private RemoveAccessRule? Entry(EntryRight entry, string principal)
     {
+        if (entry.Objects != 1 || view.Tree is not { } tree || view.Graph.IndexOf(NameOf(principal)) is not (>= 0 and var node)) return null;
+        var list = tree.DescriptorOf(tree.IndexOf(entry.Where))!;
+        foreach (var earlier in _steps.Values.Select(s => s.Change).OfType<RemoveAccessRule>().Where(c => c.Dn == entry.Where))
+            list = AclEditor.Remove(list, earlier.Rule.ToAce(view.Graph.SidOf(view.Graph.IndexOf(NameOf(earlier.Rule.Principal))))).Descriptor;
+        return new RemoveAccessRule(_plan.Domain, entry.Where, entry.Rule, entry.Words, AclEditor.Remove(list, entry.Rule.ToAce(view.Graph.SidOf(node))).Position);
+    }
+
+    private Change? TakeAway(Right right, string principal, RightPath path) => right switch
+    {
+        EntryRight entry => Entry(entry, principal),
         LocalGroupRight r => new RemoveLocalGroupMember(r.Host, r.Group, principal),
         LogonRight r when path.Steps.All(s => s.Kind != StepKind.LocalGroup) => new RevokeLogonRight(r.Host, r.Type, principal),
         InstanceRoleRight r when path.Steps.All(s => s.Kind != StepKind.Role) => new RemoveInstanceRoleMember(r.Instance, r.Role, principal),

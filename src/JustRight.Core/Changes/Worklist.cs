@@ -14,12 +14,12 @@ public sealed record Step(int Number, Change Change, IReadOnlyList<string> For, 
     public string Id => Change.Key;
 }
 
-/// <summary>Something too much that is not offered for removal, with the reason.</summary>
+/// <summary>Something too much, or too little, for which no step is offered, with the reason.</summary>
 public sealed record NotOffered(string For, string Reason);
 
 /// <summary>The steps that are left: what to give, and what to take away once what was given is checked.</summary>
 /// <param name="Give">What we or a giver make, in order.</param>
 /// <param name="Remove">What is to be taken away, after giving and checking.</param>
 /// <param name="LeftToSetup">Ids of grants that setup gives.</param>
-/// <param name="NotOffered">What is too much and must be decided by a person.</param>
+/// <param name="NotOffered">What must be decided by a person.</param>
 public sealed record Worklist(IReadOnlyList<Step> Give, IReadOnlyList<Step> Remove, IReadOnlyList<string> LeftToSetup, IReadOnlyList<NotOffered> NotOffered);

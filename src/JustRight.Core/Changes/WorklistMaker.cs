@@ -3,6 +3,7 @@ using JustRight.Core.Fit;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Directory.Access;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 
@@ -18,6 +19,8 @@ public sealed class WorklistMaker
     private readonly Plan _plan;
     private readonly List<(int Order, Change Change, string For, string Why, string? Blocked, Origin At)> _give = [];
 
+    private readonly List<NotOffered> _notOffered = [];
+
     private WorklistMaker(InstallFit fit, SurveyView view) => (_fit, _view, _plan) = (fit, view, fit.Plan);
 
     /// <summary>The steps left for an install.</summary>
@@ -31,7 +34,7 @@ public sealed class WorklistMaker
         var give = maker.Ordered();
         var setup = fit.Accounts.SelectMany(a => a.Judgements).Where(j => j.Verdict == Verdict.Later).Select(j => j.Id).ToList();
         var (remove, notOffered) = new RemovalMaker(fit, view, needs, give).Make();
-        return new Worklist(give, remove, setup, notOffered);
+        return new Worklist(give, remove, setup, [.. maker._notOffered, .. notOffered]);
     }
 
     private static bool NeedsGiving(Judgement judgement) => judgement.Right is not UnjudgedRight && judgement.Verdict switch
@@ -107,6 +110,9 @@ public sealed class WorklistMaker
                 if (target is not null && !target.Members.Contains(account.Key)) break;
                 Add(3, new AddMember(_plan.Domain, r.Group, account.Name), grant.Id, why, blocked, grant.At);
                 break;
+            case DirectoryRight r:
+                Entries(r, judgement, grant, principal, why, blocked);
+                break;
             case LocalGroupRight r:
                 Add(4, new AddLocalGroupMember(r.Host, r.Group, principal), grant.Id, why, blocked, grant.At);
                 break;
@@ -133,6 +139,22 @@ public sealed class WorklistMaker
         }
 
         bool IsPrincipal(Sid sid) => _view.Graph.IndexOf(group?.Name ?? account.Name) is var node && node >= 0 && _view.Graph.SidOf(node) == sid;
+    }
+
+    /// <summary>The smallest entries on the branch that give a right over all below it. Where they stand already and something below refuses all the same, a person must decide.</summary>
+    private void Entries(DirectoryRight right, Judgement judgement, PlannedGrant grant, string principal, string why, string? blocked)
+    {
+        if (_view.Tree is not { } tree || Demands.Of(right, tree.Schema).Demands is not { } demands || tree.IndexOf(right.Branch) is var at && at < 0) return;
+        var node = _view.Graph.IndexOf(principal[(principal.IndexOf('\\', StringComparison.Ordinal) + 1)..]);
+        var there = tree.DescriptorOf(at)?.Entries ?? [];
+        var missing = demands
+            .Select(d => d.RuleFor(principal, tree.Schema.Class(right.Of)!)).DistinctBy(r => r.Key)
+            .Where(r => node < 0 || !there.Contains(r.ToAce(_view.Graph.SidOf(node))))
+            .ToList();
+        foreach (var rule in missing)
+            Add(4, new AddAccessRule(_plan.Domain, right.Branch, rule, AceWords.What(rule.Rights, rule.ObjectType, rule.InheritedBy, tree.Schema)), grant.Id, why, blocked, grant.At);
+        if (missing.Count == 0 && judgement is { Verdict: Verdict.Unmet, Branch: not null })
+            _notOffered.Add(new NotOffered(judgement.Id, "its entries stand on the branch, yet do not reach everything below: trace it, and choose a remedy"));
     }
 
     private void Add(int order, Change change, string @for, string why, string? blocked, Origin at)

@@ -1,6 +1,7 @@
 using JustRight.Core.Conditions;
 using JustRight.Core.Faults;
 using JustRight.Core.Rights.Directory;
+using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Estates;
 
@@ -86,13 +87,10 @@ public sealed record EstateHost(string Name, Reach Reach, Origin At);
 public sealed record EstateInstance(string Name, string Host, string Engine, DottedNumber? Release, Reach Reach, Origin At);
 
 /// <summary>The house's own rules.</summary>
-/// <param name="Barred">Domain groups in which no service account may be.</param>
+/// <param name="Barred">What no service account may hold.</param>
 /// <param name="SurveyNoOlderThan">The age beyond which a survey proves nothing, or null for no limit.</param>
 /// <param name="AllowedSharing">Accounts that a sheet separates and the house lets be one, with the reason.</param>
-public sealed record HouseRules(IReadOnlyList<HouseBarred> Barred, TimeSpan? SurveyNoOlderThan, IReadOnlyList<AllowedSharing> AllowedSharing);
-
-/// <summary>A domain group that the house bars, with the reason.</summary>
-public sealed record HouseBarred(string Group, string Why, Origin At);
+public sealed record HouseRules(IReadOnlyList<BarredHolding> Barred, TimeSpan? SurveyNoOlderThan, IReadOnlyList<AllowedSharing> AllowedSharing);
 
 /// <summary>A sharing that the house allows.</summary>
 public sealed record AllowedSharing(string Install, IReadOnlyList<string> Accounts, string Why, Origin At);

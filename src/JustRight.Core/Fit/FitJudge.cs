@@ -2,6 +2,7 @@ using JustRight.Core.Estates;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
+using JustRight.Core.Rights.Directory.Branches;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Fit;
@@ -70,6 +71,7 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
             return Say(grant, Verdict.Done, needs.Installs(account.Name, grant.Right) is { Count: > 0 } others ? $"needed for setup only here; kept for {string.Join(", ", others)}" : "needed for setup only; still held, see what is too much");
         }
 
+        if (grant.Right is DirectoryRight directory) return JudgeBranch(plan, grant, directory, holdings, held);
         if (held is not null) return Holding(plan, grant, holdings, held);
 
         foreach (var above in Implication.Above(grant.Right))
@@ -82,6 +84,27 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
         if (grant.GivenBy == GivenBy.Setup) return plan.Stage == Stage.Planned ? Say(grant, Verdict.Later, "setup gives it") : Say(grant, Verdict.Unmet, "setup should have given this");
         if (MissingDatabase(grant.Right) is { } database) return Say(grant, Verdict.Unmet, $"waiting for the database {database}");
         return Say(grant, Verdict.Unmet, $"{account.Name} does not hold it");
+    }
+
+    /// <summary>A right over a branch is held when every object below it grants it; what refuses is counted and explained.</summary>
+    private Judgement JudgeBranch(Plan plan, PlannedGrant grant, DirectoryRight right, Holdings holdings, Held? held)
+    {
+        if (view.Survey.Directory.Unread is { } directory) return Say(grant, Verdict.Unseen, $"the directory could not be read: {directory}");
+        var (answer, tree, unseen) = holdings.Branch(right);
+        if (answer is null) return Say(grant, Verdict.Unseen, unseen!);
+        var facts = BranchFacts.Of(answer, tree!);
+        if (held is not null)
+        {
+            var holding = Holding(plan, grant, holdings, held);
+            return holding with { Branch = facts, Notes = [.. holding.Notes, .. facts.Tomorrow(right.Of)] };
+        }
+
+        if (answer.Cannot == 0 && answer.Unseen > 0) return Say(grant, Verdict.Unseen, facts.Refusal(right.Of)) with { Branch = facts };
+        if (grant.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned) return Say(grant, Verdict.Later, "setup gives it") with { Branch = facts };
+        var reason = facts.Count == 0 ? $"there is no {right.Of} yet, and one created tomorrow would refuse it"
+            : facts.Can == 0 && facts.Failures.All(f => f.Cause == FailureCause.NothingGivesIt) ? $"none of {facts.Count} {right.Of} grants it: no entry gives the right"
+            : facts.Refusal(right.Of);
+        return Say(grant, Verdict.Unmet, reason) with { Branch = facts, Notes = [.. facts.Tomorrow(right.Of)] };
     }
 
     private Judgement Holding(Plan plan, PlannedGrant grant, Holdings holdings, Held held)

@@ -51,6 +51,9 @@ public sealed record Judgement(string Id, string Account, Right Right, Verdict V
     /// <summary>The paths by which it is denied.</summary>
     public IReadOnlyList<RightPath> DeniedBy { get; init; } = [];
 
+    /// <summary>For a right over a branch: what was found below it, object by object.</summary>
+    public BranchFacts? Branch { get; init; }
+
     /// <summary>For a barred right: where the rule stands.</summary>
     public BarredRule? Rule { get; init; }
 }

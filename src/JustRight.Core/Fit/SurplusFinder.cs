@@ -1,5 +1,8 @@
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
+using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Directory.Access;
+using JustRight.Core.Rights.Directory.Descriptors;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 
@@ -12,6 +15,7 @@ namespace JustRight.Core.Fit;
 internal sealed class SurplusFinder(SurveyView view, NeedsBook needs, Plan plan, PlannedAccount account, Holdings holdings)
 {
     private readonly List<(Judgement Judgement, List<string> Brings)> _found = [];
+    private readonly HashSet<string> _barredEntries = new(StringComparer.Ordinal);
 
     /// <summary>The barred rights, then the spare ones.</summary>
     public IReadOnlyList<Judgement> Find()
@@ -30,7 +34,8 @@ internal sealed class SurplusFinder(SurveyView view, NeedsBook needs, Plan plan,
     {
         var barred = new List<(int, List<string>)>();
         var rules = plan.Barred.Where(b => b.Account is null || b.Account == account.Key);
-        foreach (var rule in rules.DistinctBy(r => r.Group.ToUpperInvariant()))
+        foreach (var rule in rules.Where(r => r.Act is not null)) FindBarredAct(rule);
+        foreach (var rule in rules.Where(r => r.Act is null).DistinctBy(r => r.Group.ToUpperInvariant()))
         {
             var right = new DomainGroupRight(plan.Domain, rule.Group);
             if (holdings.Of(right) is not { } held) continue;
@@ -40,6 +45,18 @@ internal sealed class SurplusFinder(SurveyView view, NeedsBook needs, Plan plan,
         }
 
         return barred;
+    }
+
+    /// <summary>Delegations that let the account do what is barred, wherever they stand and through whatever group they come.</summary>
+    private void FindBarredAct(BarredRule rule)
+    {
+        if (view.Tree is not { } tree) return;
+        foreach (var held in holdings.All)
+        {
+            if (held.Right is not EntryRight entry || !EntryReach.Gives(entry, rule.Act!, tree.Schema) || _barredEntries.Contains(entry.Key)) continue;
+            _barredEntries.Add(entry.Key);
+            _found.Add((Say(entry, Verdict.Barred, rule.Why, holdings.PathsOf(held)) with { Rule = rule }, []));
+        }
     }
 
     /// <summary>The nodes the account reaches without passing a barred group; what only the barred ones bring is noted with them.</summary>
@@ -63,7 +80,7 @@ internal sealed class SurplusFinder(SurveyView view, NeedsBook needs, Plan plan,
     private void FindSpare(Held held, HashSet<int> clean, HashSet<string> spareLocalGroups)
     {
         var tails = held.Tails.Where(t => clean.Contains(t.Node)).ToList();
-        if (tails.Count == 0 || IsNeeded(held.Right)) return;
+        if (tails.Count == 0 || _barredEntries.Contains(held.Right.Key) || IsNeeded(held.Right)) return;
         if (Implication.Above(held.Right).Any(IsNeeded)) return; // part of a needed right: nothing beyond the needs
         if (view.Baseline.Of(held.Right).Count > 0) return; // every domain user has it
         var own = tails.Where(t => t.Tail.Via is null || !IsNeeded(t.Tail.Via) && !spareLocalGroups.Contains(t.Tail.Via.Key)).ToList();
@@ -95,6 +112,14 @@ internal sealed class SurplusFinder(SurveyView view, NeedsBook needs, Plan plan,
 
     private string Reason(Right right)
     {
+        if (right is EntryRight entry && view.Tree is { } tree)
+        {
+            var beyond = EntryReach.Beyond(entry, DirectoryNeeds, tree.Schema);
+            return beyond != (entry.Rule.Rights.Mapped() & EntryReach.Changing) ? $"more than is needed: {AceWords.What(beyond, entry.Rule.ObjectType, null, tree.Schema)}"
+                : DirectoryNeeds.Any(n => DistinguishedName.IsAtOrBelow(n.Branch, entry.Where) && EntryReach.Gives(entry, n, tree.Schema)) ? DirectoryNeeds.Any(n => DistinguishedName.IsAtOrBelow(entry.Where, n.Branch)) ? "it gives more than is needed there" : "it reaches wider than the branch that is needed"
+                : "no need asks for it";
+        }
+
         var grant = plan.GrantsOf(account.Key).FirstOrDefault(g => g.Right == right);
         if (grant is { Until: Until.SetUp }) return "left over from setup";
         var decision = plan.Decisions.FirstOrDefault(d => d.Account == account.Key && d.Alternatives.Any(a => a.Label != d.Taken && a.Rights.Contains(right)));
@@ -102,7 +127,14 @@ internal sealed class SurplusFinder(SurveyView view, NeedsBook needs, Plan plan,
         return plan.GrantsOf(account.Key).Any(g => Implication.Above(g.Right).Contains(right)) ? "it does more than is needed" : "no need asks for it";
     }
 
-    private bool IsNeeded(Right right) => needs.Installs(account.Name, right).Count > 0;
+    private IEnumerable<DirectoryRight> DirectoryNeeds => needs.Of(account.Name).Select(n => n.Grant.Right).OfType<DirectoryRight>();
+
+    private bool IsNeeded(Right right) => right switch
+    {
+        EntryRight entry => EntryReach.Beyond(entry, DirectoryNeeds, view.Tree!.Schema) == 0,
+        OwnerRight owner => DirectoryNeeds.Any(n => n.Act is DirectoryAct.Create or DirectoryAct.JoinComputers && DistinguishedName.IsAtOrBelow(owner.Where, n.Branch)), // what it creates is its own
+        _ => needs.Installs(account.Name, right).Count > 0,
+    };
 
     private bool IsBarred(string group) => plan.Barred.Any(b => (b.Account is null || b.Account == account.Key) && string.Equals(b.Group, group, StringComparison.OrdinalIgnoreCase));
 

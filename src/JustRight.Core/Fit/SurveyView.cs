@@ -1,5 +1,6 @@
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Directory.Access;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Fit;
@@ -16,7 +17,8 @@ public sealed class SurveyView
     {
         Survey = survey;
         Graph = new MembershipGraph(survey.Directory);
-        Index = new GrantIndex(survey);
+        Tree = survey.Directory.Access is { } access ? new AccessTree(access) : null;
+        Index = new GrantIndex(survey, Graph, Tree);
         Baseline = new BaselineRights(Graph, Index);
         Corners = [.. survey.Corners()];
         _hosts = survey.Hosts.ToDictionary(h => h.Name, StringComparer.OrdinalIgnoreCase);
@@ -34,6 +36,9 @@ public sealed class SurveyView
     /// <summary>Domain memberships.</summary>
     public MembershipGraph Graph { get; }
 
+    /// <summary>The access lists of the directory, or null when they were not read.</summary>
+    public AccessTree? Tree { get; }
+
     /// <summary>What places give.</summary>
     public GrantIndex Index { get; }
 
@@ -43,7 +48,7 @@ public sealed class SurveyView
     /// <summary>What an account holds.</summary>
     /// <param name="account">The account's node.</param>
     /// <param name="without">What to think away, to answer what its removal would do.</param>
-    public Holdings HoldingsOf(int account, Cuts? without = null) => new(Graph, Index, Baseline, account, without);
+    public Holdings HoldingsOf(int account, Cuts? without = null) => new(Graph, Index, Baseline, Tree, account, without);
 
     /// <summary>What could not be read.</summary>
     public IReadOnlyList<UnseenCorner> Corners { get; }
@@ -83,6 +88,7 @@ public sealed class SurveyView
         LocalGroupRight r => HostUnread(r.Host, HostSnapshot.LocalGroupsPart),
         InstanceRoleRight r => InstanceUnread(r.Instance),
         DatabaseRoleRight r => InstanceUnread(r.Instance) ?? DatabaseUnread(r),
+        DirectoryRight when Tree is null => "the access lists of the directory were not surveyed",
         _ => null,
     };
 

@@ -62,6 +62,8 @@ public sealed record Decision(string Id, string Account, string Name, string Tak
 /// <param name="Reach">A measure of what else an account could do with it; see <see cref="RightReach"/>.</param>
 public sealed record Alternative(string Label, IReadOnlyList<Right> Rights, int Reach, string ReachReason);
 
-/// <summary>A domain group that an account may not be in.</summary>
+/// <summary>A domain group that an account may not be in, or something that no entry of an access list may let it do.</summary>
 /// <param name="Account">The account's key, or null for all.</param>
-public sealed record BarredRule(string? Account, string Group, string Why, Origin At);
+/// <param name="Group">The group; empty where an act is barred.</param>
+/// <param name="Act">The act, anywhere in the domain, or null.</param>
+public sealed record BarredRule(string? Account, string Group, DirectoryRight? Act, string Why, Origin At);

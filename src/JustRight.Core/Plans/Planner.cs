@@ -67,9 +67,12 @@ public static class Planner
 
     private static List<BarredRule> Barred(Sheet sheet, Estate estate) =>
     [
-        .. estate.Rules.Barred.Select(b => new BarredRule(null, b.Group, b.Why, b.At)),
-        .. sheet.Accounts.SelectMany(a => a.Barred.Select(b => new BarredRule(a.Key, b.Group, b.Why, b.At))),
+        .. estate.Rules.Barred.Select(b => Rule(null, b, estate)),
+        .. sheet.Accounts.SelectMany(a => a.Barred.Select(b => Rule(a.Key, b, estate))),
     ];
+
+    private static BarredRule Rule(string? account, BarredHolding barred, Estate estate) =>
+        new(account, barred.Group ?? "", barred.Act is { } act ? DirectoryNeedRules.RightOf(act, barred.Attributes, barred.Of, estate.Domain.Root) : null, barred.Why, barred.At);
 
     private static List<string> Separations(Sheet sheet, Estate estate, Install install, PlanNames names, List<Fault> faults)
     {

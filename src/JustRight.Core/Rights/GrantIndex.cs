@@ -1,4 +1,5 @@
 using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Directory.Access;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Rights;
@@ -9,7 +10,7 @@ namespace JustRight.Core.Rights;
 /// <param name="Via">The local group right that brings this right along, or null.</param>
 public sealed record RightTail(Sid Holder, Right Right, IReadOnlyList<PathStep> Steps, LocalGroupRight? Via);
 
-/// <summary>Every right that hosts and instances give, by the SID they give it to. Built once a survey, asked for every account.</summary>
+/// <summary>Every right that hosts, instances and entries of the directory give, by the SID they give it to. Built once a survey, asked for every account.</summary>
 public sealed class GrantIndex
 {
     private static readonly IReadOnlyList<RightTail> Nothing = [];
@@ -17,9 +18,12 @@ public sealed class GrantIndex
     private readonly Dictionary<string, List<RightTail>> _denies = new(StringComparer.Ordinal);
     private readonly HashSet<Sid> _deniedSids = [];
 
-    /// <summary>Reads the hosts and instances of a survey.</summary>
-    public GrantIndex(Survey survey)
+    /// <summary>Reads a survey.</summary>
+    /// <param name="tree">The access lists of the directory, or null when they were not read.</param>
+    public GrantIndex(Survey survey, MembershipGraph graph, AccessTree? tree)
     {
+        if (tree is not null)
+            foreach (var tail in DelegationFinder.Find(tree, graph)) Add(_tails, tail);
         foreach (var host in survey.Hosts) AddHost(host);
         foreach (var instance in survey.Instances) AddInstance(instance);
     }

@@ -1,4 +1,6 @@
 using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Directory.Access;
+using JustRight.Core.Rights.Directory.Branches;
 
 namespace JustRight.Core.Rights;
 
@@ -18,15 +20,18 @@ public sealed class Holdings
     private const int MostPaths = 8;
     private readonly MembershipGraph _graph;
     private readonly BaselineRights _baseline;
+    private readonly DirectoryHoldings? _directory;
     private readonly Dictionary<string, Held> _held = new(StringComparer.Ordinal);
     private readonly Dictionary<int, List<int[]>> _ways = [];
 
     /// <summary>Reads what an account holds.</summary>
     /// <param name="baseline">What every domain user has.</param>
+    /// <param name="tree">The access lists of the directory, or null when they were not read.</param>
     /// <param name="account">The account's node.</param>
     /// <param name="without">What to think away.</param>
-    public Holdings(MembershipGraph graph, GrantIndex index, BaselineRights baseline, int account, Cuts? without = null)
+    public Holdings(MembershipGraph graph, GrantIndex index, BaselineRights baseline, AccessTree? tree, int account, Cuts? without = null)
     {
+        _directory = tree is null ? null : new DirectoryHoldings(tree, graph, index, account, without);
         _graph = graph;
         _baseline = baseline;
         Account = account;
@@ -60,6 +65,7 @@ public sealed class Holdings
     /// <summary>What is held of one right, by whatever path, or null.</summary>
     public Held? Of(Right right)
     {
+        if (right is DirectoryRight directory) return _directory?.Held(directory);
         var own = _held.GetValueOrDefault(right.Key);
         var common = _baseline.Of(right).Where(t => Groups.Contains(t.Node) || _graph.Everybody.Contains(t.Node)).ToList();
         if (common.Count == 0) return own;
@@ -67,6 +73,14 @@ public sealed class Holdings
         if (own is not null) both.Tails.AddRange(own.Tails);
         both.Tails.AddRange(common);
         return both;
+    }
+
+    /// <summary>What it may do to the objects below a right's branch; or null with the reason why that cannot be said.</summary>
+    public (BranchAnswer? Answer, AccessTree? Tree, string? Unseen) Branch(DirectoryRight right)
+    {
+        if (_directory is null) return (null, null, "the access lists of the directory were not surveyed");
+        var (answer, unseen) = _directory.Of(right);
+        return (answer, _directory.Tree, unseen);
     }
 
     /// <summary>The paths of a held right, shortest first.</summary>
@@ -98,6 +112,7 @@ public sealed class Holdings
         return new RightPath(way, right switch
         {
             DomainGroupRight => [.. steps],
+            DirectoryRight or EntryRight => [.. steps, new PathStep(StepKind.Right, right.Words)],
             LocalGroupRight local => [.. steps, new PathStep(StepKind.LocalGroup, $"{local.Host}\\{local.Group}")],
             _ => [.. steps, new PathStep(StepKind.Right, $"{right.Words} on {right.Place}")],
         });

@@ -148,15 +148,30 @@ public sealed class DirectoryRight(DirectoryAct act, IReadOnlyList<string> attri
 
 /// <summary>A right that an entry of an access list gives, found on an object of the directory; no need has this shape.</summary>
 /// <param name="words">What it lets its holder do.</param>
-/// <param name="where">The distinguished name of the object that carries the entry.</param>
+/// <param name="where">The distinguished name of the object that carries the entry; or of the branch, when many carry the same.</param>
 /// <param name="rule">The entry.</param>
-public sealed class EntryRight(string words, string where, AccessRule rule) : Right(NeedKind.Directory, where, words, $"entry:{rule.Key}@{where}")
+/// <param name="objects">How many objects carry it.</param>
+public sealed class EntryRight(string words, string where, AccessRule rule, int objects)
+    : Right(NeedKind.Directory, where, objects == 1 ? words : $"{words}, by an entry on each of {objects} objects", $"entry:{rule.Key}@{(objects == 1 ? "" : "below ")}{where}")
 {
-    /// <summary>The object that carries the entry.</summary>
+    /// <summary>The object that carries the entry, or the branch in which many do.</summary>
     public string Where { get; } = where;
 
     /// <summary>The entry.</summary>
     public AccessRule Rule { get; } = rule;
+
+    /// <summary>How many objects carry it.</summary>
+    public int Objects { get; } = objects;
+}
+
+/// <summary>Ownership of objects of the directory: an owner may change the access list [MS-ADTS 5.1.3.3.2].</summary>
+/// <param name="where">The distinguished name of the object; or of the branch, when there are many.</param>
+/// <param name="objects">How many objects.</param>
+public sealed class OwnerRight(string where, int objects)
+    : Right(NeedKind.Directory, where, objects == 1 ? "change its access list, as its owner" : $"change the access lists of {objects} objects, as their owner", $"owner@{(objects == 1 ? "" : "below ")}{where}")
+{
+    /// <summary>The object, or the branch.</summary>
+    public string Where { get; } = where;
 }
 
 /// <summary>A right of a kind that this release cannot judge: always unseen.</summary>

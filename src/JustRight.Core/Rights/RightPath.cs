@@ -18,6 +18,9 @@ public enum StepKind
     /// <summary>A role on the way to another role.</summary>
     Role,
 
+    /// <summary>An entry of an access list of the directory.</summary>
+    Entry,
+
     /// <summary>The right at the end.</summary>
     Right,
 }

@@ -57,10 +57,14 @@ public sealed record SheetGroup(string Key, string Purpose, GroupScope Scope, IR
 
 /// <summary>An account of the product.</summary>
 public sealed record SheetAccount(
-    string Key, string Purpose, string WorksAs, bool PasswordNeverExpires, IReadOnlyList<NeedClause> Needs, IReadOnlyList<BarredGroup> Barred, Origin At);
+    string Key, string Purpose, string WorksAs, bool PasswordNeverExpires, IReadOnlyList<NeedClause> Needs, IReadOnlyList<BarredHolding> Barred, Origin At);
 
-/// <summary>A domain group an account must not be in, with the reason.</summary>
-public sealed record BarredGroup(string Group, string Why, Origin At);
+/// <summary>Something an account must not hold, with the reason: a domain group, or what no entry of the directory may let it do.</summary>
+/// <param name="Group">The group, or null.</param>
+/// <param name="Act">The act, or null.</param>
+/// <param name="Attributes">The attributes of an act that names them.</param>
+/// <param name="Of">The class of object of an act, or null for its own.</param>
+public sealed record BarredHolding(string? Group, DirectoryActRow? Act, IReadOnlyList<string> Attributes, string? Of, string Why, Origin At);
 
 /// <summary>Accounts that must not be one and the same, with the reason.</summary>
 public sealed record Separation(IReadOnlyList<string> Accounts, string Why, Origin At);

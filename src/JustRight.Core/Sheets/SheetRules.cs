@@ -9,6 +9,17 @@ public static class SheetRules
     /// <summary>Every fault of a sheet, in file order. An empty list means that the sheet is sound.</summary>
     public static IReadOnlyList<Fault> Check(Sheet sheet) => new Checker(sheet).Run();
 
+    /// <summary>Whether a directory act has the attributes and the class it needs.</summary>
+    public static IEnumerable<Fault> CheckAct(DirectoryActRow act, IReadOnlyList<string> attributes, string? of, Origin at, string field)
+    {
+        if (act.NamesAttributes && attributes.Count == 0)
+            yield return new Fault("missing-key", at, field + ".attributes", $"'{act.Words}' needs the attributes.") { Expected = "attributes: a list of attribute names" };
+        if (!act.NamesAttributes && attributes.Count > 0)
+            yield return new Fault("needless-key", at, field + ".attributes", $"'{act.Words}' goes with no attributes.") { Found = string.Join(", ", attributes) };
+        if (act.Class is null && of is null)
+            yield return new Fault("missing-key", at, field + ".of", $"'{act.Words}' needs the class of object.") { Expected = "of: user, group, computer or another class" };
+    }
+
     /// <summary>The names that conditions of a sheet may use, with their types. Facts come in the order written.</summary>
     public static Dictionary<string, Conditions.ValueType> Names(Sheet sheet)
     {
@@ -109,7 +120,7 @@ public static class SheetRules
             var row = NeedKinds.ByKind[need.Kind];
             if (row.Values is not null && !row.Values.Contains(need.Value))
                 Known("unknown-value", need.Value, row.Values, need.At, $"{field}.{row.Key}", "one of " + string.Join(", ", row.Values));
-            if (need.Kind == NeedKind.Directory && DirectoryActs.Of(need.Value) is { } act) CheckDirectory(need, act, field);
+            if (need.Kind == NeedKind.Directory && DirectoryActs.Of(need.Value) is { } act) _faults.AddRange(CheckAct(act, need.Attributes, need.Of, need.At, field));
             if (need.Through is not null) Known("unknown-group", need.Through, _groups.Keys, need.At, field + ".through", "a group of this sheet");
             if (row.Qualifier is null || need.Place is null) return;
             if (!Known("unknown-place", need.Place, _places.Keys, need.At, $"{field}.{row.Qualifier}", "a place of this sheet")) return;
@@ -126,16 +137,6 @@ public static class SheetRules
             {
                 _faults.Add(new Fault("no-database", need.At, $"{field}.{row.Qualifier}", $"'{place.Key}' is an instance: say which database.") { Expected = $"{place.Key}/name-of-database" });
             }
-        }
-
-        private void CheckDirectory(Need need, DirectoryActRow act, string field)
-        {
-            if (act.NamesAttributes && need.Attributes.Count == 0)
-                _faults.Add(new Fault("missing-key", need.At, field + ".attributes", $"'{act.Words}' needs the attributes.") { Expected = "attributes: a list of attribute names" });
-            if (!act.NamesAttributes && need.Attributes.Count > 0)
-                _faults.Add(new Fault("needless-key", need.At, field + ".attributes", $"'{act.Words}' goes with no attributes.") { Found = string.Join(", ", need.Attributes) });
-            if (act.Class is null && need.Of is null)
-                _faults.Add(new Fault("missing-key", need.At, field + ".of", $"'{act.Words}' needs the class of object.") { Expected = "of: user, group, computer or another class" });
         }
 
         private void CheckService(SheetService service)

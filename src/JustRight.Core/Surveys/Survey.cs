@@ -13,6 +13,7 @@ public sealed record Survey(
         if (Directory.Unread is not null) yield return new UnseenCorner($"the directory of {Directory.Domain}", Directory.Unread, Directory.ReadAt);
         foreach (var group in Directory.Principals.Where(p => p.MembersUnread is not null))
             yield return new UnseenCorner($"the members of {Directory.Domain}\\{group.Name}", group.MembersUnread!, Directory.ReadAt);
+        foreach (var part in Directory.Access?.Unread ?? []) yield return new UnseenCorner(part.Part, part.Reason, Directory.ReadAt);
         foreach (var host in Hosts)
         {
             if (host.Unread is not null) yield return new UnseenCorner(host.Name, host.Unread, host.ReadAt);

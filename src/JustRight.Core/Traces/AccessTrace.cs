@@ -1,5 +1,6 @@
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Access;
+using JustRight.Core.Rights.Directory.Branches;
 
 namespace JustRight.Core.Traces;
 
@@ -23,12 +24,8 @@ public sealed record TraceQuestion(
 public sealed record AccessTrace(
     TraceQuestion Question, AccessTree Tree, int Root, BranchAnswer Answer, IReadOnlyList<string> NotFound, IReadOnlyList<IReadOnlyList<Remedy>> Remedies)
 {
-    private static readonly uint[] ProtectedOfDomain = [498, 512, 516, 518, 519, 521, 526, 527]; // [MS-ADTS 3.1.1.6.1.2]
-    private static readonly uint[] ProtectedBuiltIn = [544, 548, 549, 550, 551, 552];
-
     /// <summary>Traces.</summary>
-    /// <param name="domain">The domain's SID.</param>
-    public static AccessTrace Make(TraceQuestion question, AccessTree tree, MembershipGraph graph, Sid domain)
+    public static AccessTrace Make(TraceQuestion question, AccessTree tree, MembershipGraph graph)
     {
         var opened = question.IfInheriting.Select(tree.IndexOf).Where(i => i >= 0 && tree.DescriptorOf(i) is not null).ToDictionary(i => i, i => tree.DescriptorOf(i)!.WithProtection(false));
         if (opened.Count > 0) tree = tree.With(opened);
@@ -38,23 +35,13 @@ public sealed record AccessTrace(
             token = new AccessToken(token.Account, token.Sids.Concat(groups.SelectMany(g => graph.Closure(g).Append(g)).Select(graph.SidOf))) { MayTakeOwnership = token.MayTakeOwnership, MayManageAudit = token.MayManageAudit };
 
         var sweep = new AccessSweep(tree, token);
-        var judge = new BranchJudge(sweep, domain, sid => IsProtected(graph, sid));
+        var judge = new BranchJudge(sweep, graph.DomainSid, sid => ProtectedGroups.Holds(graph, sid));
         var root = question.Below is { } below ? tree.IndexOf(below) : -1;
         var found = question.Objects.Select(tree.IndexOf).Where(i => i >= 0).Distinct().ToList();
         var answer = root >= 0 ? judge.Judge(question.Demands, question.Of, root) : judge.Judge(question.Demands, found);
-        var maker = new RemedyMaker(sweep, graph.Domain, question.Principal, token.Account, sid => NameOf(graph, sid));
+        var maker = new RemedyMaker(sweep, graph.Domain, question.Principal, token.Account, sid => AccessNames.Of(graph, sid));
         return new AccessTrace(
             question, tree, root, answer, [.. question.Objects.Where(o => tree.IndexOf(o) < 0)],
             [.. answer.Failures.Select((f, i) => maker.For(f, i + 1, root))]);
-    }
-
-    /// <summary>The name of a SID.</summary>
-    public static string NameOf(MembershipGraph graph, Sid sid) => graph.IndexOf(sid) is >= 0 and var node ? graph.NameOf(node) : WellKnownSids.NameOf(sid) ?? sid.ToString();
-
-    /// <summary>Whether a principal is in a group whose members the directory protects, through any nesting, or is such a group.</summary>
-    public static bool IsProtected(MembershipGraph graph, Sid sid)
-    {
-        var node = graph.IndexOf(sid);
-        return node >= 0 && graph.Closure(node).Append(node).Select(graph.SidOf).Any(s => s.IsBuiltIn ? ProtectedBuiltIn.Contains(s.Rid) : ProtectedOfDomain.Contains(s.Rid));
     }
 }

@@ -1,6 +1,7 @@
 using JustRight.Core.Changes;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Access;
+using JustRight.Core.Rights.Directory.Branches;
 using JustRight.Core.Rights.Directory.Descriptors;
 
 namespace JustRight.Core.Traces;
@@ -46,7 +47,7 @@ public sealed class RemedyMaker(AccessSweep sweep, string domain, string princip
 
     private Remedy Inherit(FailureGroup failure, int number, IReadOnlyList<int> at)
     {
-        var changes = at.Select(i => new SwitchInheritance(domain, _tree[i].Dn, true, Sddl.Write(OwnList(i)) ?? "")).ToList();
+        var changes = at.Select(i => new SwitchInheritance(domain, _tree[i].Dn, true, DescriptorText.Write(_tree.DescriptorOf(i)!.DaclOnly))).ToList();
         var after = at.ToDictionary(i => i, i => _tree.DescriptorOf(i)!.WithProtection(false));
         return new Remedy($"{number}-inherit", $"switch inheritance on at {Places(at)}", changes, Preview(failure, after));
     }
@@ -57,14 +58,18 @@ public sealed class RemedyMaker(AccessSweep sweep, string domain, string princip
         var after = new Dictionary<int, SecurityDescriptor>();
         foreach (var index in at)
         {
-            var one = failure.Objects.Count == 1 && failure.Objects[0] == index && !failure.Demand.OfContainers;
-            var of = _tree.Schema.Class(_tree[failure.Objects[0]].Class)!;
-            var rule = one ? failure.Demand.RuleForOne(principal) : failure.Demand.RuleFor(principal, of);
-            changes.Add(new AddAccessRule(domain, _tree[index].Dn, rule, AceWords.What(rule.Rights, rule.ObjectType, rule.InheritedBy, _tree.Schema)));
-            after[index] = AclEditor.Insert(_tree.DescriptorOf(index)!, rule.ToAce(trustee));
+            after[index] = _tree.DescriptorOf(index)!;
+            foreach (var demand in failure.Demands)
+            {
+                var one = failure.Objects.Contains(index) && !demand.OfContainers;
+                var of = _tree.Schema.Class(_tree[failure.Objects[0]].Class)!;
+                var rule = one ? demand.RuleForOne(principal) : demand.RuleFor(principal, of);
+                changes.Add(new AddAccessRule(domain, _tree[index].Dn, rule, AceWords.What(rule.Rights, rule.ObjectType, rule.InheritedBy, _tree.Schema)));
+                after[index] = AclEditor.Insert(after[index], rule.ToAce(trustee));
+            }
         }
 
-        return new Remedy($"{number}-spot", $"give {principal} the right to {failure.Demand.Words} on the spot, at {Places(at)}", changes, Preview(failure, after));
+        return new Remedy($"{number}-spot", $"give {principal} the right to {string.Join(" and ", failure.Demands.Select(d => d.Words))} on the spot, at {Places(at)}", changes, Preview(failure, after));
     }
 
     private Remedy TakeDenialAway(FailureGroup failure, int number)
@@ -79,8 +84,6 @@ public sealed class RemedyMaker(AccessSweep sweep, string domain, string princip
             Preview(failure, new Dictionary<int, SecurityDescriptor> { [at] = after }));
     }
 
-    private SecurityDescriptor OwnList(int index) => new(_tree.DescriptorOf(index)!.Control, default, default, _tree.DescriptorOf(index)!.Dacl, null);
-
     private string Places(IReadOnlyList<int> at) => at.Count <= 2 ? string.Join(" and ", at.Select(i => _tree[i].Dn)) : $"{at.Count} objects";
 
     /// <summary>Holds the tree as it would be against the tree as it is.</summary>
@@ -88,7 +91,7 @@ public sealed class RemedyMaker(AccessSweep sweep, string domain, string princip
     {
         var then = _tree.With(changed);
         var after = new AccessSweep(then, sweep.Token);
-        var mended = failure.Objects.Count(i => after.Ask(i, failure.Demand).Answer == AccessAnswer.Yes);
+        var mended = failure.Objects.Count(i => failure.Demands.All(d => after.Ask(i, d).Answer == AccessAnswer.Yes));
         var touched = new List<string>();
         var gained = new Dictionary<(Sid, string, bool), int>();
         var lost = new Dictionary<(Sid, string, bool), int>();

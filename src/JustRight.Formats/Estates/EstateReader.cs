@@ -3,6 +3,7 @@ using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Rights.Directory;
 using JustRight.Formats.Shapes;
+using JustRight.Formats.Sheets;
 using JustRight.Formats.Yaml;
 
 namespace JustRight.Formats.Estates;
@@ -46,7 +47,7 @@ public static class EstateReader
             [.. root.Named("hosts").Select(h => new EstateHost(h.Key.Text, ReachOf(h.Value.TextOr("reach", placeReach)), h.Key.At))],
             [.. root.Named("instances").Select(i => Instance(i.Key, i.Value, placeReach))],
             new HouseRules(
-                [.. rules.Maps("barred").Select(b => new HouseBarred(b.Text("domain-group"), b.Text("why"), b.At))],
+                [.. rules.Maps("barred").Select((b, i) => Barring.Read(b, $"rules.barred[{i}]", faults))],
                 Number(rules, "survey-no-older-than-hours") is { } hours ? TimeSpan.FromHours(hours) : null,
                 [.. rules.Maps("allowed-sharing").Select(a => new AllowedSharing(a.Text("install"), a.List("accounts"), a.Text("why"), a.At))]),
             root.At);

@@ -1,4 +1,5 @@
 using JustRight.Formats.Shapes;
+using JustRight.Formats.Sheets;
 
 namespace JustRight.Formats.Estates;
 
@@ -43,10 +44,7 @@ internal static class EstateShape
                 new("reach", PlaceReach),
             ]))),
             new("rules", new Shape.Map("the house's own rules", [
-                new("barred", new Shape.List("domain groups in which no service account may be", new Shape.Map("a barred group", [
-                    new("domain-group", new Shape.Text("the group"), true),
-                    new("why", new Shape.Text("the reason"), true),
-                ]))),
+                new("barred", new Shape.List("what no service account may hold", Barring.ShapeOf(true))),
                 new("survey-no-older-than-hours", new Shape.Number("the age beyond which a survey proves nothing, in hours", 1, 8760)),
                 new("allowed-sharing", new Shape.List("accounts that a sheet separates and the house lets be one", new Shape.Map("an allowed sharing", [
                     new("install", new Shape.Text("the install"), true),

@@ -75,7 +75,7 @@ public static class SheetReader
             map.TextOr("works-as", "service"),
             map.YesNo("password-never-expires"),
             [.. map.Maps("needs").Select((n, i) => Clause(n, $"accounts.{key.Text}.needs[{i}]"))],
-            [.. map.Maps("barred").Select(b => new BarredGroup(b.Text("domain-group"), b.TextOr("why", "the sheet bars it"), b.At))],
+            [.. map.Maps("barred").Select((b, i) => Barring.Read(b, $"accounts.{key.Text}.barred[{i}]", faults))],
             key.At);
 
         private NeedClause Clause(YamlNode.Mapping map, string field)

@@ -67,10 +67,7 @@ internal static class SheetShape
                 new("works-as", new Shape.Text("how it is used", null, null, ["service", "job", "pool", "setup", "bind", "person"])),
                 new("password-never-expires", new Shape.YesNo("whether its password is kept for good")),
                 new("needs", new Shape.List("what it needs, in the order of the setup guide", Clause)),
-                new("barred", new Shape.List("domain groups it must not be in", new Shape.Map("a barred group", [
-                    new("domain-group", new Shape.Text("the group"), true),
-                    new("why", new Shape.Text("the reason")),
-                ]))),
+                new("barred", new Shape.List("what it must not hold", Barring.ShapeOf(false))),
             ])), true),
             new("separate", new Shape.List("accounts that must not be one and the same", new Shape.Map("a separation", [
                 new("accounts", new Shape.List("the accounts", new Shape.Text("an account")), true),

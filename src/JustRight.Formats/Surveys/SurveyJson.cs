@@ -1,6 +1,7 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Directory.Schema;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Formats.Surveys;
@@ -8,13 +9,18 @@ namespace JustRight.Formats.Surveys;
 /// <summary>Surveys as JSON, for keeping.</summary>
 public static class SurveyJson
 {
-    private static readonly JsonSerializerOptions Options = new(JsonSerializerDefaults.Web) { Converters = { new SidConverter(), new JsonStringEnumConverter() } };
+    private static readonly JsonSerializerOptions ForWriting = Options(version => throw new InvalidDataException($"The schema {version} was not kept."));
 
-    /// <summary>Writes a survey.</summary>
-    public static string Write(Survey survey) => JsonSerializer.Serialize(survey, Options);
+    /// <summary>Writes a survey. The schema of its directory is named by its version and must be kept beside it.</summary>
+    public static string Write(Survey survey) => JsonSerializer.Serialize(survey, ForWriting);
 
     /// <summary>Reads a survey that <see cref="Write(Survey)"/> wrote.</summary>
-    public static Survey ReadSurvey(string json) => JsonSerializer.Deserialize<Survey>(json, Options) ?? throw new InvalidDataException("The survey is empty.");
+    /// <param name="schemaOf">The kept schema of a version; the built-in one is known without asking.</param>
+    public static Survey ReadSurvey(string json, Func<string, DirectorySchema> schemaOf) =>
+        JsonSerializer.Deserialize<Survey>(json, Options(v => v == BuiltInSchema.Schema.Version ? BuiltInSchema.Schema : schemaOf(v))) ?? throw new InvalidDataException("The survey is empty.");
+
+    private static JsonSerializerOptions Options(Func<string, DirectorySchema> schemaOf) =>
+        new(JsonSerializerDefaults.Web) { Converters = { new SidConverter(), new AccessSnapshotConverter(schemaOf), new JsonStringEnumConverter() } };
 
     private sealed class SidConverter : JsonConverter<Sid>
     {

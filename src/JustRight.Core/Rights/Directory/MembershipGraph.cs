@@ -20,7 +20,7 @@ public sealed class MembershipGraph
     /// <summary>Builds the graph of a snapshot.</summary>
     public MembershipGraph(DirectorySnapshot snapshot)
     {
-        Domain = snapshot.Domain;
+        (Domain, DomainSid) = (snapshot.Domain, snapshot.DomainSid);
         var principals = snapshot.Principals;
         _index = new Dictionary<Sid, int>(principals.Count + 16);
         foreach (var principal in principals) _index.TryAdd(principal.Sid, _index.Count);
@@ -58,6 +58,9 @@ public sealed class MembershipGraph
 
     /// <summary>The domain's short name.</summary>
     public string Domain { get; }
+
+    /// <summary>The domain's SID.</summary>
+    public Sid DomainSid { get; }
 
     /// <summary>How many principals are known.</summary>
     public int Count => _sids.Length;

@@ -13,6 +13,9 @@ public static class WellKnownSids
         ("S-1-5-19", "Local Service"), ("S-1-5-20", "Network Service"),
     }.ToFrozenDictionary(n => Sid.Parse(n.Sid), n => n.Name);
 
+    /// <summary>The SID of a name, or null.</summary>
+    public static Sid? Find(string name) => Names.FirstOrDefault(n => string.Equals(n.Value, name, StringComparison.OrdinalIgnoreCase)) is { Value: not null } found ? found.Key : null;
+
     /// <summary>The name, or null.</summary>
     public static string? NameOf(Sid sid) => Names.GetValueOrDefault(sid);
 }

@@ -158,6 +158,9 @@ public sealed class AccessTree
         }
     }
 
+    /// <summary>The tree as a snapshot, every object with the list it has in this tree.</summary>
+    public AccessSnapshot ToSnapshot() => Snapshot with { Descriptors = _distinct, Objects = [.. _objects.Select((o, i) => o with { Descriptor = _descriptors[i] })] };
+
     /// <summary>The descriptor an object of a class would have if it were created in a container now [MS-ADTS 6.1.3.1]: the class's own entries, then what it inherits.</summary>
     public SecurityDescriptor? Newborn(int container, SchemaClass @class, Sid domain)
     {

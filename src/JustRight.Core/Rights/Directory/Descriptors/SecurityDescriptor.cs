@@ -92,6 +92,10 @@ public sealed record SecurityDescriptor(DescriptorControl Control, Sid Owner, Si
     /// <summary>The entries of the access list.</summary>
     public IReadOnlyList<Ace> Entries => Dacl?.Aces ?? [];
 
+    /// <summary>The access list alone, without owner, group and audit list: what is sent to change it, and what is kept of it.</summary>
+    public SecurityDescriptor DaclOnly => new(
+        Control & (DescriptorControl.SelfRelative | DescriptorControl.DaclPresent | DescriptorControl.DaclProtected | DescriptorControl.DaclAutoInherited | DescriptorControl.DaclInheritRequired), default, default, Dacl, null);
+
     /// <summary>The descriptor with another access list.</summary>
     public SecurityDescriptor WithEntries(IReadOnlyList<Ace> aces) => this with { Dacl = Acl.Of(aces), Control = Control | DescriptorControl.DaclPresent };
 

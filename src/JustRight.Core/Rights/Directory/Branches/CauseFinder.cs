@@ -1,8 +1,7 @@
-using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Access;
 using JustRight.Core.Rights.Directory.Descriptors;
 
-namespace JustRight.Core.Traces;
+namespace JustRight.Core.Rights.Directory.Branches;
 
 /// <summary>Finds why a demand fails on an object: the deny, the place where inheritance stops, or nothing that gives it.</summary>
 /// <param name="sweep">The account over the tree.</param>

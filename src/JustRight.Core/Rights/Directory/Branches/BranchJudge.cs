@@ -1,8 +1,6 @@
-using JustRight.Core.Rights;
-using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Access;
 
-namespace JustRight.Core.Traces;
+namespace JustRight.Core.Rights.Directory.Branches;
 
 /// <summary>Judges what an account may do to every object below a branch, and says of those that refuse why and where.</summary>
 /// <param name="sweep">The account over the tree.</param>
@@ -23,8 +21,8 @@ public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> i
         if (demands is null) return (null, $"the directory's schema has no such thing as {lacking}");
         var root = _tree.IndexOf(right.Branch);
         if (root < 0) return (null, $"{right.Branch} was not read: it is not there, or may not be seen");
-        if (_tree.Snapshot.Unread.FirstOrDefault(u => IsAtOrBelow(right.Branch, u.Part)) is { } unread) return (null, $"{unread.Part} could not be read: {unread.Reason}");
-        if (!_tree.Snapshot.WholeBranches.Any(w => IsAtOrBelow(right.Branch, w))) return (null, $"what is below {right.Branch} was not read");
+        if (_tree.Snapshot.Unread.FirstOrDefault(u => DistinguishedName.IsAtOrBelow(right.Branch, u.Part) || DistinguishedName.IsAtOrBelow(u.Part, right.Branch)) is { } unread) return (null, $"{unread.Part} could not be read: {unread.Reason}");
+        if (!_tree.Snapshot.WholeBranches.Any(w => DistinguishedName.IsAtOrBelow(right.Branch, w))) return (null, $"what is below {right.Branch} was not read");
         return (Judge(demands, right.Of, [.. _tree.AtAndBelow(root)], root), null);
     }
 
@@ -38,10 +36,6 @@ public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> i
         foreach (var index in objects) tally.Add(index, demands);
         return tally.Answer([]);
     }
-
-    /// <summary>Whether one place is another, or lies below it.</summary>
-    private static bool IsAtOrBelow(string dn, string above) =>
-        dn.EndsWith(above, StringComparison.OrdinalIgnoreCase) && (dn.Length == above.Length || dn[dn.Length - above.Length - 1] == ',');
 
     private BranchAnswer Judge(IReadOnlyList<Demand> demands, string of, IReadOnlyList<int> all, int root)
     {
@@ -82,18 +76,19 @@ public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> i
         return uncovered;
     }
 
-    private string Words(FailureCause cause, IReadOnlyList<int> at, int entry, Demand demand)
+    private string Words(FailureCause cause, IReadOnlyList<int> at, int entry, IReadOnlyList<Demand> demands)
     {
+        var what = string.Join(" and ", demands.Select(d => d.Words));
         var where = string.Join(" and ", at.Select(i => _tree[i].Dn));
         return cause switch
         {
-            FailureCause.InheritanceStops => $"inheritance stops at {where}: the right to {demand.Words} comes from above and does not get past it",
+            FailureCause.InheritanceStops => $"inheritance stops at {where}: the right to {what} comes from above and does not get past it",
             FailureCause.Denied => $"an entry on {where} denies it",
             FailureCause.ProtectedGroup => $"{where} is in a protected group: the directory resets its access list within the hour, so no delegated right can last on it",
             FailureCause.LeftByProtectedGroup => $"{where} was in a protected group once, and its access list was left closed",
             FailureCause.NotUnderstood => $"entry {entry + 1} on {where} is of a type that is not understood, and could decide it",
             FailureCause.Unread => "the access list could not be read",
-            _ => $"no entry here or above gives the right to {demand.Words}",
+            _ => $"no entry here or above gives the right to {what}",
         };
     }
 
@@ -130,8 +125,22 @@ public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> i
 
         public BranchAnswer Answer(IReadOnlyList<int> uncovered) => new(
             _can, _cannot, _unseen,
-            [.. _failures.Values.OrderByDescending(f => f.Objects.Count).Select(f => new FailureGroup(f.Cause, f.At, f.Demand, judge.Words(f.Cause, f.At, f.Entry, f.Demand), f.Objects, f.Entry))],
+            [.. Merged().OrderByDescending(f => f.Objects.Count)],
             uncovered, [.. _deciders.Select(d => (d.Key, d.Value))]);
+
+        /// <summary>Demands that the same objects refuse for the same reason at the same place are one failure.</summary>
+        private IEnumerable<FailureGroup> Merged()
+        {
+            var groups = new List<(FailureCause Cause, IReadOnlyList<int> At, int Entry, List<Demand> Demands, List<int> Objects)>();
+            foreach (var (cause, at, entry, demand, objects) in _failures.Values)
+            {
+                var same = groups.FirstOrDefault(g => g.Cause == cause && g.Entry == entry && g.At.SequenceEqual(at) && g.Objects.SequenceEqual(objects));
+                if (same.Demands is not null) same.Demands.Add(demand);
+                else groups.Add((cause, at, entry, [demand], objects));
+            }
+
+            return groups.Select(g => new FailureGroup(g.Cause, g.At, g.Demands, judge.Words(g.Cause, g.At, g.Entry, g.Demands), g.Objects, g.Entry));
+        }
 
         private void Decider(int index, Demand demand, AccessDecision decision)
         {

@@ -1,6 +1,6 @@
 using JustRight.Core.Rights.Directory.Access;
 
-namespace JustRight.Core.Traces;
+namespace JustRight.Core.Rights.Directory.Branches;
 
 /// <summary>Why an account may not do something to an object.</summary>
 public enum FailureCause
@@ -30,11 +30,11 @@ public enum FailureCause
 /// <summary>Objects that fail for the same reason at the same place.</summary>
 /// <param name="Cause">The reason.</param>
 /// <param name="At">The objects where it lies, as indexes of the tree: where inheritance stops, where the denying entry stands. Empty when it lies nowhere.</param>
-/// <param name="Demand">What fails.</param>
+/// <param name="Demands">What fails.</param>
 /// <param name="Words">The reason in one sentence.</param>
 /// <param name="Objects">The objects that fail, as indexes of the tree.</param>
 /// <param name="Entry">For a denial: the index of the denying entry in the list where it stands.</param>
-public sealed record FailureGroup(FailureCause Cause, IReadOnlyList<int> At, Demand Demand, string Words, IReadOnlyList<int> Objects, int Entry);
+public sealed record FailureGroup(FailureCause Cause, IReadOnlyList<int> At, IReadOnlyList<Demand> Demands, string Words, IReadOnlyList<int> Objects, int Entry);
 
 /// <summary>What an account may do to the objects of one class below a branch, or to given objects.</summary>
 /// <param name="Can">How many objects grant all that is asked.</param>
@@ -44,7 +44,7 @@ public sealed record FailureGroup(FailureCause Cause, IReadOnlyList<int> At, Dem
 /// <param name="Uncovered">Containers in which an object created tomorrow would refuse, as indexes of the tree.</param>
 /// <param name="Deciders">Of those that grant: the SIDs of whom the deciding entries name, with one object each.</param>
 public sealed record BranchAnswer(
-    int Can, int Cannot, int Unseen, IReadOnlyList<FailureGroup> Failures, IReadOnlyList<int> Uncovered, IReadOnlyList<(Rights.Directory.Sid Trustee, int Object)> Deciders)
+    int Can, int Cannot, int Unseen, IReadOnlyList<FailureGroup> Failures, IReadOnlyList<int> Uncovered, IReadOnlyList<(Sid Trustee, int Object)> Deciders)
 {
     /// <summary>Whether everything that exists grants it; or, where nothing exists yet, everything that would be created.</summary>
     public bool Holds => Cannot == 0 && Unseen == 0 && (Can > 0 || Uncovered.Count == 0);

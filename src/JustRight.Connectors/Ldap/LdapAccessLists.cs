@@ -1,0 +1,77 @@
+using System.DirectoryServices.Protocols;
+using JustRight.Core.Changes;
+using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Directory.Access;
+using JustRight.Core.Rights.Directory.Descriptors;
+
+namespace JustRight.Connectors.Ldap;
+
+/// <summary>Changes access lists of a directory, an entry at a time, and reads back what came of it.</summary>
+internal static class LdapAccessLists
+{
+    private const string Descriptor = LdapAccessSurvey.Descriptor;
+
+    /// <summary>Whether a change is made.</summary>
+    public static Observation Observe(LdapSession session, DirectoryChange change)
+    {
+        var dn = AccessListChanges.ObjectOf(change)!;
+        if (session.Read(dn, Descriptor) is not { } entry) return new Observation(ObservedState.Impossible, $"{dn} does not exist, or may not be seen");
+        if (entry.Bytes(Descriptor) is null) return new Observation(ObservedState.Impossible, $"the access list of {dn} may not be read");
+        if (TrusteeOf(session, change) is not { } trustee)
+            return change is RemoveAccessRule ? new Observation(ObservedState.Done, $"{AccessListChanges.PrincipalOf(change)} does not exist") : new Observation(ObservedState.Impossible, $"{AccessListChanges.PrincipalOf(change)} does not exist");
+        var (made, seen) = AccessListChanges.State(change, Parse(entry), trustee);
+        return new Observation(made switch { true => ObservedState.Done, false => ObservedState.NotDone, null => ObservedState.Impossible }, seen);
+    }
+
+    /// <summary>Makes a change. Only the access list is sent, so that owner and audit list stay as they are [MS-ADTS 3.1.1.3.4.1.11].</summary>
+    public static void Make(LdapSession session, DirectoryChange change)
+    {
+        var dn = AccessListChanges.ObjectOf(change)!;
+        var trustee = TrusteeOf(session, change) ?? throw new ConnectorException(ConnectorFailure.NotFound, $"there is no {AccessListChanges.PrincipalOf(change)} in the directory.");
+        var before = Read(session, dn);
+        var (made, seen) = AccessListChanges.State(change, before, trustee);
+        if (made is null) throw new ConnectorException(ConnectorFailure.Conflict, $"{seen}.");
+        var wanted = AccessListChanges.Made(change, before, trustee);
+        var modification = new DirectoryAttributeModification { Name = Descriptor, Operation = DirectoryAttributeOperation.Replace };
+        modification.Add(DescriptorBytes.Write(wanted.DaclOnly));
+        var request = new ModifyRequest(dn, modification);
+        request.Controls.Add(new SecurityDescriptorFlagControl(SecurityMasks.Dacl));
+        session.Change(request, $"changing the access list of {dn}");
+
+        // A list is written whole: another's change of the same list at the same moment would be lost unseen.
+        var after = Read(session, dn);
+        if (after.IsProtected != wanted.IsProtected || !Own(after).SequenceEqual(Own(wanted)))
+            throw new ConnectorException(ConnectorFailure.Conflict, $"the access list of {dn} is not what was written: somebody else changed it at the same time. It is now {DescriptorText.Write(after.DaclOnly)}.");
+    }
+
+    private static IEnumerable<Ace> Own(SecurityDescriptor descriptor) => descriptor.Entries.Where(e => !e.IsInherited);
+
+    private static SecurityDescriptor Read(LdapSession session, string dn)
+    {
+        var entry = session.Read(dn, Descriptor) ?? throw new ConnectorException(ConnectorFailure.NotFound, $"{dn} does not exist, or may not be seen.");
+        if (entry.Bytes(Descriptor) is null) throw new ConnectorException(ConnectorFailure.NotAllowed, $"the access list of {dn} may not be read.");
+        return Parse(entry);
+    }
+
+    private static SecurityDescriptor Parse(SearchResultEntry entry)
+    {
+        try
+        {
+            return DescriptorBytes.Read(entry.Bytes(Descriptor));
+        }
+        catch (DescriptorFormatException e)
+        {
+            throw new ConnectorException(ConnectorFailure.Conflict, $"the access list of {entry.DistinguishedName} cannot be understood: {e.Message}", e);
+        }
+    }
+
+    /// <summary>The SID of the principal, empty when the change names none, or null when the principal is not there.</summary>
+    private static Sid? TrusteeOf(LdapSession session, DirectoryChange change)
+    {
+        if (AccessListChanges.PrincipalOf(change) is not { } principal) return default(Sid);
+        if (Sid.TryParse(principal, out var sid)) return sid;
+        if (WellKnownSids.Find(principal) is { } known) return known;
+        var name = principal[(principal.IndexOf('\\', StringComparison.Ordinal) + 1)..];
+        return session.Find(name, "objectSid")?.Bytes("objectSid") is { } bytes && Sid.TryFromBytes(bytes, out var found) ? found : null;
+    }
+}

@@ -1,0 +1,115 @@
+using System.DirectoryServices.Protocols;
+using System.Runtime.InteropServices;
+using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Directory.Access;
+using JustRight.Core.Rights.Directory.Descriptors;
+using JustRight.Core.Rights.Directory.Schema;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Connectors.Ldap;
+
+/// <summary>
+/// Reads access lists. Most objects share their list with many others: each distinct one is parsed and kept once. What the
+/// reader itself may not list is noted as unread, by judging the lists of the containers for the reader.
+/// </summary>
+internal sealed class LdapAccessSurvey(LdapSession session, DirectorySchema schema)
+{
+    /// <summary>The attribute that holds an access list.</summary>
+    public const string Descriptor = "nTSecurityDescriptor";
+
+    private const string Containers = "(|(objectClass=organizationalUnit)(objectClass=container)(objectClass=domainDNS)(objectClass=builtinDomain))";
+    private static readonly string[] Attributes = [Descriptor, "objectClass", "objectSid", "adminCount"];
+    private readonly List<DirectoryObject> _objects = [];
+    private readonly HashSet<string> _known = new(StringComparer.OrdinalIgnoreCase);
+    private readonly List<SecurityDescriptor> _descriptors = [];
+    private readonly Dictionary<int, List<(byte[] Bytes, int Index)>> _byHash = [];
+    private readonly List<UnreadPart> _unread = [];
+
+    /// <summary>Reads what is asked for and all that lies above it.</summary>
+    public AccessSnapshot Read(AccessScope scope, CancellationToken cancel)
+    {
+        var branches = Outermost(scope.Branches);
+        if (scope.AllContainers && !branches.Contains(session.Root, StringComparer.OrdinalIgnoreCase)) Take(session.Root, SearchScope.Subtree, Containers, cancel);
+        foreach (var branch in branches) Take(branch, SearchScope.Subtree, "(objectClass=*)", cancel);
+        foreach (var dn in scope.Objects) Take(dn, SearchScope.Base, "(objectClass=*)", cancel);
+        foreach (var dn in branches.Concat(scope.Objects).SelectMany(Above)) Take(dn, SearchScope.Base, "(objectClass=*)", cancel);
+        var whole = branches.Where(_known.Contains).ToList();
+        NoteHidden(whole);
+        return new AccessSnapshot(schema, _descriptors, _objects, whole, _unread);
+    }
+
+    private static List<string> Outermost(IReadOnlyList<string> branches) =>
+        [.. branches.Distinct(StringComparer.OrdinalIgnoreCase).Where(b => !branches.Any(o => o.Length < b.Length && DistinguishedName.IsAtOrBelow(b, o)))];
+
+    private IEnumerable<string> Above(string dn)
+    {
+        for (var above = AccessTree.ParentDn(dn); above is not null && DistinguishedName.IsAtOrBelow(above, session.Root); above = AccessTree.ParentDn(above)) yield return above;
+    }
+
+    private void Take(string dn, SearchScope scope, string filter, CancellationToken cancel)
+    {
+        if (scope == SearchScope.Base && _known.Contains(dn)) return;
+        foreach (var entry in session.Search(dn, scope, filter, Attributes))
+        {
+            cancel.ThrowIfCancellationRequested();
+            if (!_known.Add(entry.DistinguishedName)) continue;
+            var classes = entry.Attributes["objectClass"];
+            Sid.TryFromBytes(entry.Bytes("objectSid"), out var sid);
+            _objects.Add(new DirectoryObject(
+                entry.DistinguishedName, classes is null ? "" : (string)classes.GetValues(typeof(string))[^1], sid, DescriptorOf(entry), entry.Text("adminCount") == "1"));
+        }
+    }
+
+    /// <summary>The number of the object's descriptor; -1 when it may not be read or is malformed.</summary>
+    private int DescriptorOf(SearchResultEntry entry)
+    {
+        if (entry.Bytes(Descriptor) is not { } bytes) return -1;
+        var code = new HashCode();
+        code.AddBytes(bytes);
+        var hash = code.ToHashCode();
+        ref var alike = ref CollectionsMarshal.GetValueRefOrAddDefault(_byHash, hash, out _);
+        alike ??= [];
+        foreach (var (known, index) in alike)
+            if (known.AsSpan().SequenceEqual(bytes)) return index;
+        try
+        {
+            _descriptors.Add(DescriptorBytes.Read(bytes));
+        }
+        catch (DescriptorFormatException e)
+        {
+            _unread.Add(new UnreadPart(entry.DistinguishedName, $"its access list cannot be understood: {e.Message}"));
+            alike.Add((bytes, -1));
+            return -1;
+        }
+
+        alike.Add((bytes, _descriptors.Count - 1));
+        return _descriptors.Count - 1;
+    }
+
+    /// <summary>A container whose children the reader may not list looks empty: it must not be taken for that.</summary>
+    private void NoteHidden(List<string> whole)
+    {
+        if (Reader() is not { } reader) return;
+        var answers = new bool?[_descriptors.Count];
+        foreach (var item in _objects)
+        {
+            if (!IsContainer(item.Class) || !whole.Any(w => DistinguishedName.IsAtOrBelow(item.Dn, w))) continue;
+            if (item.Descriptor < 0) _unread.Add(new UnreadPart(item.Dn, "its access list may not be read, nor may what is below it be relied upon"));
+            else if (!(answers[item.Descriptor] ??= AccessCheck.Judge(_descriptors[item.Descriptor], reader, AccessQuestion.Simple(AccessRights.ListContents)).Answer == AccessAnswer.Yes))
+                _unread.Add(new UnreadPart(item.Dn, "what is below it may not be listed by the account that reads the directory"));
+        }
+    }
+
+    /// <summary>The token of the account that reads, as the directory itself says, or null when it does not [MS-ADTS 3.1.1.3.2.28].</summary>
+    private AccessToken? Reader()
+    {
+        var groups = session.Read("", "tokenGroups")?.Attributes["tokenGroups"];
+        if (groups is null) return null;
+        var sids = new List<Sid>();
+        foreach (byte[] bytes in groups.GetValues(typeof(byte[])))
+            if (Sid.TryFromBytes(bytes, out var sid)) sids.Add(sid);
+        return sids.Count == 0 ? null : new AccessToken(sids[0], [.. sids, Sid.Everyone, Sid.AuthenticatedUsers]);
+    }
+
+    private bool IsContainer(string @class) => schema.IsA(@class, "organizationalUnit") || schema.IsA(@class, "container") || @class is "domainDNS" or "builtinDomain";
+}

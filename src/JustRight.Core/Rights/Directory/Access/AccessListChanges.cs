@@ -1,0 +1,54 @@
+using JustRight.Core.Changes;
+using JustRight.Core.Rights.Directory.Descriptors;
+
+namespace JustRight.Core.Rights.Directory.Access;
+
+/// <summary>What changes of access lists mean: whether one is made already, and the list afterwards. The lab and the live connector share it.</summary>
+public static class AccessListChanges
+{
+    /// <summary>Whether a change is made, in words.</summary>
+    /// <param name="descriptor">The object's descriptor as it is.</param>
+    /// <param name="trustee">The SID of the rule's principal; not used for inheritance.</param>
+    /// <returns>Whether it is made; null when it cannot be made as things are; and what was seen.</returns>
+    public static (bool? Made, string Seen) State(DirectoryChange change, SecurityDescriptor descriptor, Sid trustee) => change switch
+    {
+        AddAccessRule c => descriptor.Entries.Contains(c.Rule.ToAce(trustee)) ? (true, $"the entry stands on {c.Dn}") : (false, $"no such entry stands on {c.Dn}"),
+        RemoveAccessRule c => descriptor.Entries.Contains(c.Rule.ToAce(trustee)) ? (false, $"the entry stands on {c.Dn}") : (true, $"no such entry stands on {c.Dn}"),
+        SwitchInheritance { On: true } c => !descriptor.IsProtected ? (true, $"{c.Dn} inherits")
+            : SameList(descriptor, c) ? (false, $"{c.Dn} does not inherit")
+            : (null, $"the access list of {c.Dn} has changed since it was looked at: look again"),
+        SwitchInheritance c => !descriptor.IsProtected ? (false, $"{c.Dn} inherits")
+            : SameList(descriptor, c) ? (true, $"{c.Dn} has the list of its own back")
+            : (null, $"{c.Dn} does not inherit, and has another list than the one to be put back"),
+        _ => throw new InvalidOperationException($"{change.GetType().Name} is no change of an access list."),
+    };
+
+    /// <summary>The descriptor with the change made to the object's own entries; what it inherits is the directory's to work out.</summary>
+    public static SecurityDescriptor Made(DirectoryChange change, SecurityDescriptor descriptor, Sid trustee) => change switch
+    {
+        AddAccessRule c => AclEditor.Insert(descriptor, c.Rule.ToAce(trustee), c.Position),
+        RemoveAccessRule c => AclEditor.Remove(descriptor, c.Rule.ToAce(trustee)).Descriptor,
+        SwitchInheritance { On: true } => descriptor.WithProtection(false),
+        SwitchInheritance c => descriptor with { Dacl = DescriptorText.Read(c.OwnList).Dacl, Control = descriptor.Control | DescriptorControl.DaclPresent | DescriptorControl.DaclProtected },
+        _ => throw new InvalidOperationException($"{change.GetType().Name} is no change of an access list."),
+    };
+
+    /// <summary>The object a change of an access list is about, or null for another change.</summary>
+    public static string? ObjectOf(DirectoryChange change) => change switch
+    {
+        AddAccessRule c => c.Dn,
+        RemoveAccessRule c => c.Dn,
+        SwitchInheritance c => c.Dn,
+        _ => null,
+    };
+
+    /// <summary>The principal of a change of an access list, or null when it names none.</summary>
+    public static string? PrincipalOf(DirectoryChange change) => change switch
+    {
+        AddAccessRule c => c.Rule.Principal,
+        RemoveAccessRule c => c.Rule.Principal,
+        _ => null,
+    };
+
+    private static bool SameList(SecurityDescriptor descriptor, SwitchInheritance change) => DescriptorText.Read(change.OwnList).Entries.SequenceEqual(descriptor.Entries);
+}
