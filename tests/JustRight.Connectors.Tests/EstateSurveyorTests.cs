@@ -3,6 +3,7 @@ using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Schema;
+using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Connectors.Tests;
