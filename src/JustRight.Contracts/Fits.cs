@@ -23,13 +23,23 @@ public sealed record AccountFitView(string Key, string Name, string Purpose, str
 /// <param name="At">The line of the sheet, estate or install that asks or bars.</param>
 public sealed record JudgementView(
     string Id, string Account, string Kind, string Right, string Place, string Group, string Verdict, string Reason, string? Why, string? Giver, string? GivenBy, string? Through,
-    string? At, IReadOnlyList<PathView> Paths, IReadOnlyList<PathView> DeniedBy, IReadOnlyList<string> Notes, IReadOnlyList<string> Brings);
+    string? At, IReadOnlyList<PathView> Paths, IReadOnlyList<PathView> DeniedBy, IReadOnlyList<string> Notes, IReadOnlyList<string> Brings, BranchView? Branch);
+
+/// <summary>What was found below a branch, object by object.</summary>
+/// <param name="Act">The act in the words of sheets, to trace it.</param>
+/// <param name="Of">The class of object.</param>
+/// <param name="Uncovered">Containers in which an object created tomorrow would refuse.</param>
+public sealed record BranchView(string Act, IReadOnlyList<string> Attributes, string Of, string Below, int Can, int Cannot, int Unseen, IReadOnlyList<BranchFailureView> Failures, IReadOnlyList<string> Uncovered);
+
+/// <summary>Objects below a branch that fail for one reason at one place.</summary>
+/// <param name="Objects">Some of them.</param>
+public sealed record BranchFailureView(string Cause, string Words, IReadOnlyList<string> At, int Count, IReadOnlyList<string> Objects);
 
 /// <summary>A path.</summary>
 public sealed record PathView(IReadOnlyList<PathStepView> Steps);
 
 /// <summary>A step of a path.</summary>
-/// <param name="Kind"><c>account</c>, <c>domain-group</c>, <c>local-group</c>, <c>login</c>, <c>role</c> or <c>right</c>.</param>
+/// <param name="Kind"><c>account</c>, <c>domain-group</c>, <c>local-group</c>, <c>login</c>, <c>role</c>, <c>entry</c> or <c>right</c>.</param>
 public sealed record PathStepView(string Kind, string Name);
 
 /// <summary>Something at a place worth a person's eye.</summary>

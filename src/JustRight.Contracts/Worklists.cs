@@ -8,7 +8,7 @@ public sealed record WorklistView(
 /// <param name="Blocked">Why it cannot be made now.</param>
 public sealed record StepView(string Id, int Number, string Words, string Giver, string Place, string Why, string? Blocked, IReadOnlyList<string> For, string At);
 
-/// <summary>Something too much that a person must decide.</summary>
+/// <summary>Something that a person must decide.</summary>
 public sealed record NotOfferedView(string For, string Reason);
 
 /// <summary>An order to carry out steps that a person has seen and confirmed.</summary>
@@ -17,8 +17,12 @@ public sealed record NotOfferedView(string For, string Reason);
 public sealed record GrantOrder(bool Remove, IReadOnlyList<string> Steps);
 
 /// <summary>Long work.</summary>
+/// <param name="Kind"><c>survey</c>, <c>verify</c>, <c>grant</c>, <c>trace</c>, <c>mend</c> or <c>undo</c>.</param>
 /// <param name="State"><c>queued</c>, <c>running</c>, <c>done</c>, <c>failed</c> or <c>interrupted</c>.</param>
-public sealed record JobView(string Id, string Kind, string Subject, string State, string StartedBy, DateTimeOffset CreatedAt, DateTimeOffset? EndedAt, int Done, int Total, string? Message, IReadOnlyList<JobStepView> Steps);
+/// <param name="CanBeUndone">Whether it made changes and each has one that undoes it.</param>
+/// <param name="Undoes">The job whose changes it undoes, or null.</param>
+public sealed record JobView(string Id, string Kind, string Subject, string State, string StartedBy, DateTimeOffset CreatedAt, DateTimeOffset? EndedAt, int Done, int Total, string? Message, IReadOnlyList<JobStepView> Steps,
+    bool CanBeUndone, string? Undoes);
 
 /// <summary>A step of a grant as it was carried out.</summary>
 /// <param name="State"><c>waiting</c>, <c>intended</c>, <c>made</c>, <c>skipped</c> or <c>failed</c>.</param>

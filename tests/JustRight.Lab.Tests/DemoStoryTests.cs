@@ -51,6 +51,27 @@ public sealed class DemoStoryTests(ITestOutputHelper output)
         first.Worklist.Give.ShouldNotContain(s => s.Change is GrantLogonRight);
     }
 
+    [Fact]
+    public async Task Roundsman_is_stopped_by_a_branch_that_does_not_inherit_until_it_is_mended()
+    {
+        using var lab = new DemoLab();
+        var first = await lab.VerifyAsync("roundsman-dataroom");
+        Print(first);
+        first.Fit.Words.ShouldBe("3 missing, 1 barred");
+        first.Worklist.Give.Count(s => s.Change is AddAccessRule).ShouldBe(3);
+        await lab.MakeAsync(first.Worklist.Give);
+        var second = await lab.VerifyAsync("roundsman-dataroom");
+        Print(second);
+        await lab.MakeAsync(second.Worklist.Remove);
+        var third = await lab.VerifyAsync("roundsman-dataroom");
+        Print(third);
+        third.Fit.Words.ShouldBe("1 missing");
+        var branch = third.Fit.Accounts[0].Judgements.Single(j => j.Verdict == Verdict.Unmet).Branch!;
+        (branch.Can, branch.Cannot, branch.Failures.Single().At.Single()).ShouldBe((17, 9, "OU=Saltmere,OU=People,OU=Fennmoor,DC=fennmoor,DC=example"));
+        third.Worklist.Give.ShouldBeEmpty();
+        third.Worklist.NotOffered.ShouldHaveSingleItem().Reason.ShouldContain("trace it");
+    }
+
     private void Print((InstallFit Fit, Worklist Worklist) result)
     {
         output.WriteLine($"== {result.Fit.Words}");

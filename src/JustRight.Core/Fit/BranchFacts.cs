@@ -26,7 +26,7 @@ public sealed record BranchFacts(int Can, int Cannot, int Unseen, IReadOnlyList<
     /// <summary>One sentence on what refuses.</summary>
     /// <param name="of">The class of object.</param>
     public string Refusal(string of) =>
-        $"{Cannot + Unseen} of {Count} {of} {(Cannot > 0 ? "refuse it" : "could not be judged")}: {string.Join("; ", Failures.Take(MostNamed).Select(f => f.Words))}{(Failures.Count > MostNamed ? $"; and {Failures.Count - MostNamed} more causes" : "")}";
+        $"{Cannot + Unseen} of {Count} objects of class {of} {(Cannot > 0 ? "refuse it" : "could not be judged")}: {string.Join("; ", Failures.Take(MostNamed).Select(f => f.Words))}{(Failures.Count > MostNamed ? $"; and {Failures.Count - MostNamed} more causes" : "")}";
 
     /// <summary>What tomorrow's objects would find.</summary>
     public IEnumerable<string> Tomorrow(string of) => Uncovered.Take(MostNamed).Select(dn => $"a {of} created in {dn} tomorrow would not be covered");

@@ -102,7 +102,7 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
         if (answer.Cannot == 0 && answer.Unseen > 0) return Say(grant, Verdict.Unseen, facts.Refusal(right.Of)) with { Branch = facts };
         if (grant.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned) return Say(grant, Verdict.Later, "setup gives it") with { Branch = facts };
         var reason = facts.Count == 0 ? $"there is no {right.Of} yet, and one created tomorrow would refuse it"
-            : facts.Can == 0 && facts.Failures.All(f => f.Cause == FailureCause.NothingGivesIt) ? $"none of {facts.Count} {right.Of} grants it: no entry gives the right"
+            : facts.Can == 0 && facts.Failures.All(f => f.Cause == FailureCause.NothingGivesIt) ? $"none of {facts.Count} objects of class {right.Of} grants it: no entry gives the right"
             : facts.Refusal(right.Of);
         return Say(grant, Verdict.Unmet, reason) with { Branch = facts, Notes = [.. facts.Tomorrow(right.Of)] };
     }

@@ -6,6 +6,7 @@ using JustRight.Core.Faults;
 using JustRight.Core.Fit;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
+using JustRight.Core.Rights.Directory.Schema;
 using JustRight.Core.Sheets;
 using JustRight.Service.Documents;
 using JustRight.Service.Storage;
@@ -138,8 +139,13 @@ public sealed class FitDesk(Library library, SurveyShelf surveys, IDbContextFact
             mine.Where(n => n.Kind == "account").ToDictionary(n => n.Key, n => n.Name),
             mine.Where(n => n.Kind == "group").ToDictionary(n => n.Key, n => n.Name),
             all.Where(n => n.Install != install.Name).Select(n => n.Name).ToHashSet(StringComparer.OrdinalIgnoreCase),
-            mine.Count > 0);
+            mine.Count > 0)
+        {
+            Schema = await surveys.SchemaAsync(install.Estate, cancel) ?? (await IsPretendAsync(install.Estate, cancel) ? BuiltInSchema.Schema : null),
+        };
     }
+
+    private async Task<bool> IsPretendAsync(string estate, CancellationToken cancel) => await library.FindAsync(Library.EstateKind, estate, cancel) is { } row && Library.ReadEstate(row).IsPretend;
 
     private static Fault Missing(string code, string field, string message, Install install, string name, IReadOnlyList<DocumentRow> known, string command) =>
         new(code, install.At, field, message) { Expected = known.Count == 0 ? $"add it first: justright {command}" : string.Join(", ", known.Select(k => k.Name)), Nearest = Spelling.Nearest(name, known.Select(k => k.Name)) };

@@ -1,29 +1,33 @@
+using System.Text.Json;
 using JustRight.Connectors;
 using JustRight.Contracts;
 using JustRight.Core.Changes;
 using JustRight.Core.Estates;
 using JustRight.Formats.Changes;
+using JustRight.Service.Documents;
 using JustRight.Service.Estates;
 using JustRight.Service.Fits;
 using JustRight.Service.Jobs;
 using JustRight.Service.Log;
 using JustRight.Service.Secrets;
 using JustRight.Service.Storage;
+using JustRight.Service.Traces;
 
 namespace JustRight.Service.Grants;
 
 /// <summary>
-/// Carries out confirmed steps. Each goes through the same stages: look, journal the intent, make, look again, journal the
+/// Carries out confirmed steps: of a worklist, of a remedy, or undoing those. Each goes through the same stages: look, journal the intent, make, look again, journal the
 /// result. A crash between any two leaves a journal from which the next start goes on: a step whose intent is journaled is
 /// looked at first, and made only if it is not true.
 /// </summary>
 internal sealed class GrantJob(
-    FitDesk desk, ConnectorShelf shelf, SecretStore secrets, SurveyJob surveys, LogBook log, JobFeed feed, CrashRehearsal rehearsal, TimeProvider time)
+    Library library, FitDesk desk, TraceJob traces, ConnectorShelf shelf, SecretStore secrets, SurveyJob surveys, LogBook log, JobFeed feed, CrashRehearsal rehearsal, TimeProvider time)
 {
     /// <summary>Carries out what is left of a job, then reads the estate anew. Stops at the first step that fails.</summary>
     public async Task<string> RunAsync(AppDb db, JobRow job, CancellationToken cancel)
     {
-        var estate = (await desk.PlanAsync(job.Subject, cancel)).Estate;
+        var ofInstall = await library.FindAsync(Library.InstallKind, job.Subject, cancel) is not null && job.OrderJson is null;
+        var estate = ofInstall ? (await desk.PlanAsync(job.Subject, cancel)).Estate : Library.ReadEstate((await library.FindAsync(Library.EstateKind, job.Subject, cancel))!);
         var connectors = await shelf.OpenAsync(estate, cancel);
         foreach (var step in job.Steps.OrderBy(s => s.Number).Where(s => s.State is "waiting" or "intended"))
         {
@@ -34,10 +38,18 @@ internal sealed class GrantJob(
         }
 
         await surveys.TakeAsync(estate, job.Id, job.StartedBy, cancel);
-        var judged = await desk.JudgeAsync(job.Subject, cancel);
+        var now = ofInstall ? (await desk.JudgeAsync(job.Subject, cancel))!.Fit.Words : await TraceAgainAsync(job, cancel);
         var made = job.Steps.Count(s => s.State == "made");
         var skipped = job.Steps.Count(s => s.State == "skipped");
-        return $"{made} made{(skipped > 0 ? $", {skipped} already true" : "")}; now {judged!.Fit.Words}";
+        return $"{made} made{(skipped > 0 ? $", {skipped} already true" : "")}; now {now}";
+    }
+
+    /// <summary>After mending, or undoing that, the same question is asked again.</summary>
+    private async Task<string> TraceAgainAsync(JobRow job, CancellationToken cancel)
+    {
+        var again = await traces.TraceAsync(job.Id, job.Subject, JsonSerializer.Deserialize<SettledTrace>(job.OrderJson!)!, cancel);
+        job.ResultJson = JsonSerializer.Serialize(again);
+        return again.View.Words;
     }
 
     private async Task CarryOutAsync(AppDb db, JobRow job, StepRow step, Estate estate, EstateConnectors connectors, CancellationToken cancel)

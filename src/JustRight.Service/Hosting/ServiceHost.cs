@@ -13,6 +13,7 @@ using JustRight.Service.Jobs;
 using JustRight.Service.Log;
 using JustRight.Service.Secrets;
 using JustRight.Service.Storage;
+using JustRight.Service.Traces;
 using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.DataProtection;
@@ -87,6 +88,7 @@ public static class ServiceHost
         api.MapDocuments();
         api.MapFits();
         api.MapJobs();
+        api.MapTraces();
         api.MapLog();
         api.MapSecrets();
         app.MapOpenApi().AllowAnonymous();
@@ -119,6 +121,8 @@ public static class ServiceHost
         services.AddSingleton<JobQueue>();
         services.AddSingleton<SurveyJob>();
         services.AddSingleton<CrashRehearsal>();
+        services.AddSingleton<TraceQuestions>();
+        services.AddSingleton<TraceJob>();
         services.AddSingleton<GrantJob>();
         services.AddHostedService<JobRunner>();
         services.ConfigureHttpJsonOptions(json =>

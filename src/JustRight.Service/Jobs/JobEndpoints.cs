@@ -2,7 +2,6 @@ using System.Net.ServerSentEvents;
 using System.Runtime.CompilerServices;
 using System.Security.Claims;
 using JustRight.Contracts;
-using JustRight.Formats.Changes;
 using JustRight.Service.Access;
 using JustRight.Service.Documents;
 using JustRight.Service.Fits;
@@ -22,11 +21,11 @@ internal static class JobEndpoints
         api.MapPost("/estates/{name}/survey", async Task<Results<Accepted<JobView>, ProblemHttpResult>> (string name, ClaimsPrincipal user, Library library, JobQueue queue, CancellationToken cancel) =>
             await library.FindAsync(Library.EstateKind, name, cancel) is null
                 ? Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name))
-                : Accepted(await queue.AddAsync("survey", name, user.Identity!.Name!, [], cancel)))
+                : Accepted(await queue.AddAsync(new JobOrder("survey", name, user.Identity!.Name!), cancel)))
             .WithName("Survey").WithSummary("Reads an estate").RequireAuthorization(Roles.Planner).ProducesProblem(404);
 
         api.MapPost("/installs/{name}/verify", async Task<Results<Accepted<JobView>, ProblemHttpResult>> (string name, ClaimsPrincipal user, Library library, JobQueue queue, CancellationToken cancel) =>
-            await FitEndpoints.MissingAsync(name, library, cancel) is { } missing ? missing : Accepted(await queue.AddAsync("verify", name, user.Identity!.Name!, [], cancel)))
+            await FitEndpoints.MissingAsync(name, library, cancel) is { } missing ? missing : Accepted(await queue.AddAsync(new JobOrder("verify", name, user.Identity!.Name!), cancel)))
             .WithName("Verify").WithSummary("Reads the estate and judges an install").RequireAuthorization(Roles.Planner).ProducesProblem(404);
 
         api.MapPost("/installs/{name}/grant", GrantAsync)
@@ -43,7 +42,7 @@ internal static class JobEndpoints
         api.MapGet("/installs/{name}/jobs", async (string name, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
         {
             await using var db = await databases.CreateDbContextAsync(cancel);
-            var jobs = await db.Jobs.AsNoTracking().Include(j => j.Steps).Where(j => j.Subject == name && j.Kind != "survey").OrderByDescending(j => j.Id).Take(50).ToListAsync(cancel);
+            var jobs = await db.Jobs.AsNoTracking().Include(j => j.Steps).Where(j => j.Subject == name && j.Kind != "survey" && j.Kind != "trace" && j.Kind != "mend").OrderByDescending(j => j.Id).Take(50).ToListAsync(cancel);
             return TypedResults.Ok<IReadOnlyList<JobView>>([.. jobs.Select(JobQueue.View)]);
         }).WithName("ListJobs").WithSummary("What was run for an install, newest first").RequireAuthorization(Roles.Reader);
     }
@@ -59,18 +58,8 @@ internal static class JobEndpoints
         if (order.Steps.Select(s => offered[s]).FirstOrDefault(s => s.Blocked is not null) is { } blocked) return Problems.Of(409, "blocked", $"This step cannot be made now: {blocked.Change.Words}.", blocked.Blocked);
         if (order.Steps.Count == 0) return Problems.Bad("steps", "No step was confirmed.", "the ids of steps of the worklist");
         var confirmed = offered.Values.Where(s => order.Steps.Contains(s.Id)).OrderBy(s => s.Number).ToList();
-        var steps = confirmed.Select((s, i) => new StepRow
-        {
-            JobId = "",
-            Number = i + 1,
-            ChangeJson = ChangeJson.Write(s.Change),
-            Words = s.Change.Words,
-            Giver = NextStep.Team(s.Change.Giver),
-            Place = s.Change.Place,
-            State = "waiting",
-        });
         await log.AddAsync(user.Identity!.Name!, order.Remove ? "confirm removal" : "confirm grant", name, $"{confirmed.Count} {(confirmed.Count == 1 ? "step" : "steps")}", cancel);
-        return Accepted(await queue.AddAsync("grant", name, user.Identity!.Name!, steps, cancel));
+        return Accepted(await queue.AddAsync(new JobOrder("grant", name, user.Identity!.Name!) { Changes = [.. confirmed.Select(s => s.Change)] }, cancel));
     }
 
     private static async IAsyncEnumerable<SseItem<JobEvent>> EventsAsync(string id, JobFeed feed, IDbContextFactory<AppDb> databases, [EnumeratorCancellation] CancellationToken cancel)

@@ -1,9 +1,26 @@
 using System.Threading.Channels;
 using JustRight.Contracts;
+using JustRight.Core.Changes;
+using JustRight.Formats.Changes;
+using JustRight.Service.Fits;
 using JustRight.Service.Storage;
 using Microsoft.EntityFrameworkCore;
 
 namespace JustRight.Service.Jobs;
+
+/// <summary>Long work that is asked for.</summary>
+/// <param name="Who">Who asked.</param>
+public sealed record JobOrder(string Kind, string Subject, string Who)
+{
+    /// <summary>What is asked, for kinds that need more than the subject.</summary>
+    public string? OrderJson { get; init; }
+
+    /// <summary>The job that it undoes, or null.</summary>
+    public string? Undoes { get; init; }
+
+    /// <summary>The changes to make, in order.</summary>
+    public IReadOnlyList<Change> Changes { get; init; } = [];
+}
 
 /// <summary>Takes in long work. It runs in the order it came, one at a time, so that no two jobs change an estate at once.</summary>
 public sealed class JobQueue(IDbContextFactory<AppDb> databases, JobFeed feed, TimeProvider time)
@@ -14,14 +31,29 @@ public sealed class JobQueue(IDbContextFactory<AppDb> databases, JobFeed feed, T
     public ChannelReader<string> Waiting => _waiting.Reader;
 
     /// <summary>Keeps a job and lines it up.</summary>
-    public async Task<JobRow> AddAsync(string kind, string subject, string who, IEnumerable<StepRow> steps, CancellationToken cancel)
+    public async Task<JobRow> AddAsync(JobOrder order, CancellationToken cancel)
     {
-        var job = new JobRow { Id = Guid.CreateVersion7().ToString("N"), Kind = kind, Subject = subject, State = "queued", StartedBy = who, CreatedAt = time.GetUtcNow() };
-        foreach (var step in steps)
+        var job = new JobRow
         {
-            step.JobId = job.Id;
-            job.Steps.Add(step);
-        }
+            Id = Guid.CreateVersion7().ToString("N"),
+            Kind = order.Kind,
+            Subject = order.Subject,
+            State = "queued",
+            StartedBy = order.Who,
+            CreatedAt = time.GetUtcNow(),
+            OrderJson = order.OrderJson,
+            Undoes = order.Undoes,
+        };
+        job.Steps.AddRange(order.Changes.Select((change, i) => new StepRow
+        {
+            JobId = job.Id,
+            Number = i + 1,
+            ChangeJson = ChangeJson.Write(change),
+            Words = change.Words,
+            Giver = NextStep.Team(change.Giver),
+            Place = change.Place,
+            State = "waiting",
+        }));
 
         await using var db = await databases.CreateDbContextAsync(cancel);
         db.Jobs.Add(job);
@@ -40,7 +72,11 @@ public sealed class JobQueue(IDbContextFactory<AppDb> databases, JobFeed feed, T
     /// <summary>A job for the wire.</summary>
     public static JobView View(JobRow job) => new(
         job.Id, job.Kind, job.Subject, job.State, job.StartedBy, job.CreatedAt, job.EndedAt,
-        job.Steps.Count(s => s.State is "made" or "skipped" or "failed"), job.Steps.Count, job.Message, [.. job.Steps.OrderBy(s => s.Number).Select(View)]);
+        job.Steps.Count(s => s.State is "made" or "skipped" or "failed"), job.Steps.Count, job.Message, [.. job.Steps.OrderBy(s => s.Number).Select(View)],
+        CanBeUndone(job), job.Undoes);
+
+    private static bool CanBeUndone(JobRow job) =>
+        job.Kind is "grant" or "mend" && job.Steps.Any(s => s.State == "made") && job.Steps.Where(s => s.State == "made").All(s => ChangeJson.Read(s.ChangeJson).Inverse is not null);
 
     /// <summary>A step for the wire.</summary>
     public static JobStepView View(StepRow step) => new(step.Number, step.Words, step.Giver, step.Place, step.State, step.Before, step.After, step.At);

@@ -3,16 +3,17 @@ using JustRight.Contracts;
 using JustRight.Core.Faults;
 using JustRight.Service.Grants;
 using JustRight.Service.Storage;
+using JustRight.Service.Traces;
 using Microsoft.EntityFrameworkCore;
 
 namespace JustRight.Service.Jobs;
 
 /// <summary>
-/// Runs jobs. At the start it settles what an earlier run left: a grant goes on from its journal; a survey, which changes
-/// nothing, is marked as interrupted.
+/// Runs jobs. At the start it settles what an earlier run left: what changes the estate goes on from its journal; what
+/// only reads is marked as interrupted.
 /// </summary>
 internal sealed class JobRunner(
-    JobQueue queue, JobFeed feed, SurveyJob surveys, GrantJob grants, IDbContextFactory<AppDb> databases, TimeProvider time, ILogger<JobRunner> logger) : BackgroundService
+    JobQueue queue, JobFeed feed, SurveyJob surveys, GrantJob grants, TraceJob traces, IDbContextFactory<AppDb> databases, TimeProvider time, ILogger<JobRunner> logger) : BackgroundService
 {
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
@@ -32,9 +33,9 @@ internal sealed class JobRunner(
         await using var db = await databases.CreateDbContextAsync(cancel);
         foreach (var job in await db.Jobs.Where(j => j.State == "queued" || j.State == "running").OrderBy(j => j.Id).ToListAsync(cancel))
         {
-            if (job.Kind == "grant")
+            if (job.Kind is "grant" or "mend" or "undo")
             {
-                logger.LogWarning("Grant {Job} of {Install} was interrupted; it goes on from its journal", job.Id, job.Subject);
+                logger.LogWarning("{Kind} {Job} of {Subject} was interrupted; it goes on from its journal", job.Kind, job.Id, job.Subject);
                 queue.LineUp(job.Id);
                 continue;
             }
@@ -54,7 +55,12 @@ internal sealed class JobRunner(
         await db.SaveChangesAsync(cancel);
         try
         {
-            job.Message = job.Kind == "grant" ? await grants.RunAsync(db, job, cancel) : await surveys.RunAsync(job, cancel);
+            job.Message = job.Kind switch
+            {
+                "grant" or "mend" or "undo" => await grants.RunAsync(db, job, cancel),
+                "trace" => await traces.RunAsync(job, cancel),
+                _ => await surveys.RunAsync(job, cancel),
+            };
             job.State = job.Steps.Any(s => s.State == "failed") ? "failed" : "done";
         }
         catch (OperationCanceledException) when (cancel.IsCancellationRequested)

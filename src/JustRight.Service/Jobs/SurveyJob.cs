@@ -1,6 +1,7 @@
 using JustRight.Connectors;
 using JustRight.Contracts;
 using JustRight.Core.Estates;
+using JustRight.Core.Rights;
 using JustRight.Service.Documents;
 using JustRight.Service.Estates;
 using JustRight.Service.Fits;
@@ -39,9 +40,10 @@ internal sealed class SurveyJob(Library library, FitDesk desk, ConnectorShelf co
         }
 
         var plans = await desk.PlansOfAsync(estate.Name, cancel);
-        var names = plans.SelectMany(p => p.Accounts.Select(a => a.Name).Concat(p.Groups.Select(g => g.Name)).Concat(p.Barred.Select(b => b.Group))).ToList();
+        var names = plans.SelectMany(p => p.Accounts.Select(a => a.Name).Concat(p.Groups.Select(g => g.Name)).Concat(p.Barred.Select(b => b.Group).Where(g => g.Length > 0))).ToList();
+        var branches = plans.SelectMany(p => p.Grants).Select(g => g.Right).OfType<DirectoryRight>().Select(r => r.Branch).Distinct(StringComparer.OrdinalIgnoreCase).ToList();
         var survey = await EstateSurveyor.TakeAsync(
-            estate, reach, names, time, p => feed.Tell(job, new JobEvent("running", p.Done, p.Total, $"reading {p.Place}", null)), cancel);
+            estate, reach, new SurveyAims(names, branches), time, p => feed.Tell(job, new JobEvent("running", p.Done, p.Total, $"reading {p.Place}", null)), cancel);
         await surveys.SaveAsync(survey, cancel);
         var unseen = survey.Corners().Count();
         await log.AddAsync(who, "survey", estate.Name, unseen == 0 ? "everything was read" : $"{unseen} {(unseen == 1 ? "part" : "parts")} could not be read", cancel);

@@ -12,6 +12,8 @@ public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
 
     public DbSet<SurveyRow> Surveys => Set<SurveyRow>();
 
+    public DbSet<SchemaRow> Schemas => Set<SchemaRow>();
+
     public DbSet<JobRow> Jobs => Set<JobRow>();
 
     public DbSet<StepRow> Steps => Set<StepRow>();
@@ -31,6 +33,7 @@ public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
         modelBuilder.Entity<DocumentRow>().HasIndex(d => new { d.Kind, d.Name }).IsUnique();
         modelBuilder.Entity<SettledNameRow>().HasIndex(n => new { n.Install, n.Kind, n.Key }).IsUnique();
         modelBuilder.Entity<SurveyRow>().HasIndex(s => new { s.Estate, s.Id });
+        modelBuilder.Entity<SchemaRow>().HasIndex(s => s.Version).IsUnique();
         modelBuilder.Entity<JobRow>().HasMany(j => j.Steps).WithOne().HasForeignKey(s => s.JobId);
         modelBuilder.Entity<StepRow>().HasIndex(s => new { s.JobId, s.Number }).IsUnique();
         modelBuilder.Entity<LogRow>().HasKey(l => l.Number);

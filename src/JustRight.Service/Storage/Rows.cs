@@ -47,12 +47,22 @@ public sealed class SurveyRow
     public required string Json { get; set; }
 }
 
+/// <summary>The schema of a directory, of which many surveys share one version.</summary>
+public sealed class SchemaRow
+{
+    public int Id { get; set; }
+
+    public required string Version { get; set; }
+
+    public required string Json { get; set; }
+}
+
 /// <summary>Long work.</summary>
 public sealed class JobRow
 {
     public required string Id { get; set; }
 
-    /// <summary><c>survey</c>, <c>verify</c> or <c>grant</c>.</summary>
+    /// <summary><c>survey</c>, <c>verify</c>, <c>grant</c>, <c>trace</c>, <c>mend</c> or <c>undo</c>.</summary>
     public required string Kind { get; set; }
 
     /// <summary>The estate or install.</summary>
@@ -67,6 +77,15 @@ public sealed class JobRow
     public DateTimeOffset? EndedAt { get; set; }
 
     public string? Message { get; set; }
+
+    /// <summary>What was asked, for a trace; the trace, for a mend.</summary>
+    public string? OrderJson { get; set; }
+
+    /// <summary>What came out, for a trace and a mend.</summary>
+    public string? ResultJson { get; set; }
+
+    /// <summary>The job whose changes it undoes, or null.</summary>
+    public string? Undoes { get; set; }
 
     public List<StepRow> Steps { get; set; } = [];
 }

@@ -6,6 +6,7 @@ using JustRight.Core.Rights;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 using JustRight.Service.Fits;
+using JustRight.Service.Traces;
 
 namespace JustRight.Service.Views;
 
@@ -34,7 +35,7 @@ internal static class FitViews
         judgement.Id, account, judgement.Right.Kind is { } kind ? NeedKinds.ByKind[kind].Key : "account", judgement.Right.Words, judgement.Right.Place,
         judgement.Grant?.Place ?? column ?? judgement.Right.Place, judgement.Verdict.ToString().ToLowerInvariant(), judgement.Reason, judgement.Grant?.Why,
         judgement.Grant?.Giver.ToString().ToLowerInvariant(), judgement.Grant?.GivenBy.ToString().ToLowerInvariant(), judgement.Grant?.Through,
-        (judgement.Grant?.At ?? judgement.Rule?.At)?.ToString(), [.. judgement.Paths.Select(Of)], [.. judgement.DeniedBy.Select(Of)], judgement.Notes, judgement.Brings);
+        (judgement.Grant?.At ?? judgement.Rule?.At)?.ToString(), [.. judgement.Paths.Select(Of)], [.. judgement.DeniedBy.Select(Of)], judgement.Notes, judgement.Brings, Branch(judgement));
 
     public static WorklistView Worklist(JudgedInstall judged) => new(
         judged.Fit.Plan.Install, judged.Fit.Pretend, judged.Fit.SurveyedAt, [.. judged.Worklist.Give.Select(Of)], [.. judged.Worklist.Remove.Select(Of)],
@@ -66,6 +67,12 @@ internal static class FitViews
     private static bool Same(string? a, string? b) => string.Equals(a, b, StringComparison.OrdinalIgnoreCase);
 
     private static CornerView[] Corners(IReadOnlyList<UnseenCorner> corners) => [.. corners.Select(c => new CornerView(c.Place, c.Reason, c.At))];
+
+    private static BranchView? Branch(Judgement judgement) => judgement is { Branch: { } facts, Right: DirectoryRight right }
+        ? new BranchView(
+            DirectoryActs.ByAct[right.Act].Words, right.Attributes, right.Of, right.Branch, facts.Can, facts.Cannot, facts.Unseen,
+            [.. facts.Failures.Select(f => new BranchFailureView(TraceViews.Word(f.Cause), f.Words, f.At, f.Count, f.Samples))], facts.Uncovered)
+        : null;
 
     private static StepView Of(Step step) => new(
         step.Id, step.Number, step.Change.Words, NextStep.Team(step.Change.Giver), step.Change.Place, step.Why, step.Blocked, step.For, step.At.ToString());

@@ -33,7 +33,7 @@ public sealed class BranchFitTests
         var (fit, list) = Scene().Need(R.Write("mail")).Run();
         var judgement = fit.Accounts[0].Judgements.Single(j => j.Grant is not null);
         judgement.Verdict.ShouldBe(Verdict.Unmet);
-        judgement.Reason.ShouldBe("none of 4 user grants it: no entry gives the right");
+        judgement.Reason.ShouldBe("none of 4 objects of class user grants it: no entry gives the right");
         (judgement.Branch!.Can, judgement.Branch.Cannot).ShouldBe((0, 4));
         var step = list.Give.ShouldHaveSingleItem().Change.ShouldBeOfType<AddAccessRule>();
         step.Words.ShouldBe($@"let FENNMOOR\svc-poller write mail of user, by an entry on {People}");
@@ -46,7 +46,7 @@ public sealed class BranchFitTests
         var (fit, list) = Scene(WritesMail).Need(R.Write("mail")).Run();
         var judgement = fit.Accounts[0].Judgements.Single(j => j.Grant is not null);
         judgement.Verdict.ShouldBe(Verdict.Unmet);
-        judgement.Reason.ShouldBe($"2 of 4 user refuse it: inheritance stops at {Saltmere}: the right to write mail comes from above and does not get past it");
+        judgement.Reason.ShouldBe($"2 of 4 objects of class user refuse it: inheritance stops at {Saltmere}: the right to write mail comes from above and does not get past it");
         judgement.Branch!.Failures.ShouldHaveSingleItem().At.ShouldBe([Saltmere]);
         judgement.Notes.ShouldBe([$"a user created in {Saltmere} tomorrow would not be covered"]);
         list.Give.ShouldBeEmpty();

@@ -95,6 +95,12 @@ namespace JustRight.Service.Storage.Migrations
                     b.Property<string>("Message")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("OrderJson")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ResultJson")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("StartedBy")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -105,6 +111,9 @@ namespace JustRight.Service.Storage.Migrations
 
                     b.Property<string>("Subject")
                         .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Undoes")
                         .HasColumnType("TEXT");
 
                     b.HasKey("Id");
@@ -179,6 +188,28 @@ namespace JustRight.Service.Storage.Migrations
                         .IsUnique();
 
                     b.ToTable("Passwords");
+                });
+
+            modelBuilder.Entity("JustRight.Service.Storage.SchemaRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Json")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Version")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Version")
+                        .IsUnique();
+
+                    b.ToTable("Schemas");
                 });
 
             modelBuilder.Entity("JustRight.Service.Storage.SecretRow", b =>

@@ -42,9 +42,10 @@ public sealed record FailureGroup(FailureCause Cause, IReadOnlyList<int> At, IRe
 /// <param name="Unseen">How many could not be judged.</param>
 /// <param name="Failures">Those that refuse or could not be judged, by cause and place, the largest group first.</param>
 /// <param name="Uncovered">Containers in which an object created tomorrow would refuse, as indexes of the tree.</param>
+/// <param name="Objects">All that was judged, as indexes of the tree.</param>
 /// <param name="Deciders">Of those that grant: the SIDs of whom the deciding entries name, with one object each.</param>
 public sealed record BranchAnswer(
-    int Can, int Cannot, int Unseen, IReadOnlyList<FailureGroup> Failures, IReadOnlyList<int> Uncovered, IReadOnlyList<(Sid Trustee, int Object)> Deciders)
+    int Can, int Cannot, int Unseen, IReadOnlyList<FailureGroup> Failures, IReadOnlyList<int> Uncovered, IReadOnlyList<int> Objects, IReadOnlyList<(Sid Trustee, int Object)> Deciders)
 {
     /// <summary>Whether everything that exists grants it; or, where nothing exists yet, everything that would be created.</summary>
     public bool Holds => Cannot == 0 && Unseen == 0 && (Can > 0 || Uncovered.Count == 0);

@@ -98,12 +98,14 @@ public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> i
         private readonly Dictionary<string, (FailureCause Cause, IReadOnlyList<int> At, int Entry, Demand Demand, List<int> Objects)> _failures = [];
         private readonly Dictionary<(int Parent, int Descriptor, int Demand, bool Held), (FailureCause Cause, IReadOnlyList<int> At, int Entry)> _causes = [];
         private readonly Dictionary<Sid, int> _deciders = [];
+        private readonly List<int> _objects = [];
         private int _can;
         private int _cannot;
         private int _unseen;
 
         public void Add(int index, IReadOnlyList<Demand> demands)
         {
+            _objects.Add(index);
             var worst = AccessAnswer.Yes;
             for (var i = 0; i < demands.Count; i++)
             {
@@ -126,7 +128,7 @@ public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> i
         public BranchAnswer Answer(IReadOnlyList<int> uncovered) => new(
             _can, _cannot, _unseen,
             [.. Merged().OrderByDescending(f => f.Objects.Count)],
-            uncovered, [.. _deciders.Select(d => (d.Key, d.Value))]);
+            uncovered, _objects, [.. _deciders.Select(d => (d.Key, d.Value))]);
 
         /// <summary>Demands that the same objects refuse for the same reason at the same place are one failure.</summary>
         private IEnumerable<FailureGroup> Merged()

@@ -1,0 +1,86 @@
+using System.Security.Claims;
+using System.Text.Json;
+using JustRight.Contracts;
+using JustRight.Core.Changes;
+using JustRight.Formats.Changes;
+using JustRight.Service.Access;
+using JustRight.Service.Documents;
+using JustRight.Service.Fits;
+using JustRight.Service.Hosting;
+using JustRight.Service.Jobs;
+using JustRight.Service.Log;
+using JustRight.Service.Storage;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+
+namespace JustRight.Service.Traces;
+
+/// <summary>Traces of delegated rights, their remedies, and undoing what a job changed.</summary>
+internal static class TraceEndpoints
+{
+    public static void MapTraces(this IEndpointRouteBuilder api)
+    {
+        api.MapPost("/estates/{name}/trace", TraceAsync)
+            .WithName("Trace").WithSummary("Says why an account can or cannot do something in the directory").RequireAuthorization(Roles.Planner).ProducesProblem(404).ProducesProblem(400);
+
+        api.MapGet("/jobs/{id}/trace", async Task<Results<Ok<TraceView>, ProblemHttpResult>> (string id, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
+            await FindAsync(id, databases, cancel) is not { ResultJson: { } json } ? Problems.NotFound("trace", id, []) : TypedResults.Ok(JsonSerializer.Deserialize<KeptTrace>(json)!.View))
+            .WithName("ShowTrace").WithSummary("The answer of a trace, or of the one made after mending").RequireAuthorization(Roles.Reader).ProducesProblem(404);
+
+        api.MapGet("/estates/{name}/traces", async (string name, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
+        {
+            await using var db = await databases.CreateDbContextAsync(cancel);
+            var jobs = await db.Jobs.AsNoTracking().Include(j => j.Steps).Where(j => j.Subject == name && (j.Kind == "trace" || j.Kind == "mend" || j.Kind == "undo")).OrderByDescending(j => j.Id).Take(50).ToListAsync(cancel);
+            return TypedResults.Ok<IReadOnlyList<JobView>>([.. jobs.Select(JobQueue.View)]);
+        }).WithName("ListTraces").WithSummary("Traces of an estate, what was mended and undone, newest first").RequireAuthorization(Roles.Reader);
+
+        api.MapPost("/jobs/{id}/mend", MendAsync)
+            .WithName("Mend").WithSummary("Carries out a remedy of a trace that a person has confirmed").RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409);
+
+        api.MapPost("/jobs/{id}/undo", UndoAsync)
+            .WithName("Undo").WithSummary("Undoes what a job changed, the last change first").RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409);
+    }
+
+    private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> TraceAsync(
+        string name, TraceOrder order, ClaimsPrincipal user, Library library, TraceQuestions questions, JobQueue queue, CancellationToken cancel)
+    {
+        if (await library.FindAsync(Library.EstateKind, name, cancel) is not { } row) return Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name));
+        var (settled, problem) = await questions.SettleAsync(Library.ReadEstate(row), order, cancel);
+        if (problem is not null) return problem;
+        return Accepted(await queue.AddAsync(new JobOrder("trace", name, user.Identity!.Name!) { OrderJson = JsonSerializer.Serialize(settled) }, cancel));
+    }
+
+    private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> MendAsync(
+        string id, MendOrder order, ClaimsPrincipal user, IDbContextFactory<AppDb> databases, JobQueue queue, LogBook log, CancellationToken cancel)
+    {
+        if (await FindAsync(id, databases, cancel) is not { ResultJson: { } json, OrderJson: { } question } job) return Problems.NotFound("trace", id, []);
+        var kept = JsonSerializer.Deserialize<KeptTrace>(json)!;
+        if (!kept.Changes.TryGetValue(order.Remedy ?? "", out var changes))
+            return Problems.Bad("remedy", "This trace has no such remedy.", kept.Changes.Count == 0 ? "none: nothing of this trace can be mended by an entry" : string.Join(", ", kept.Changes.Keys), order.Remedy, [.. kept.Changes.Keys]);
+        if (kept.View.Supposed.Count > 0) return Problems.Of(409, "supposed", "This trace rests on something that is not so.", "Trace again without supposing anything, and mend that.");
+        await log.AddAsync(user.Identity!.Name!, "confirm remedy", job.Subject, $"{order.Remedy} of trace {id}: {changes.Count} {(changes.Count == 1 ? "step" : "steps")}", cancel);
+        return Accepted(await queue.AddAsync(new JobOrder("mend", job.Subject, user.Identity!.Name!) { OrderJson = question, Changes = [.. changes.Select(ChangeJson.Read)] }, cancel));
+    }
+
+    private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> UndoAsync(
+        string id, ClaimsPrincipal user, IDbContextFactory<AppDb> databases, JobQueue queue, LogBook log, CancellationToken cancel)
+    {
+        if (await FindAsync(id, databases, cancel) is not { } job) return Problems.NotFound("job", id, []);
+        var made = job.Steps.Where(s => s.State == "made").OrderByDescending(s => s.Number).Select(s => ChangeJson.Read(s.ChangeJson)).ToList();
+        if (job.Kind is not ("grant" or "mend") || made.Count == 0) return Problems.Of(409, "nothing-to-undo", $"This {job.Kind} changed nothing.");
+        if (job.State is "queued" or "running") return Problems.Of(409, "still-running", "This job is still running.", "Wait for its end.");
+        if (made.FirstOrDefault(c => c.Inverse is null) is { } final) return Problems.Of(409, "cannot-be-undone", $"Nothing undoes this: {final.Words}.");
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        if (await db.Jobs.AnyAsync(j => j.Undoes == id && j.State != "failed" && j.State != "interrupted", cancel)) return Problems.Of(409, "undone-already", "This job was undone already.");
+        await log.AddAsync(user.Identity!.Name!, "confirm undo", job.Subject, $"{made.Count} {(made.Count == 1 ? "step" : "steps")} of {job.Kind} {id}", cancel);
+        return Accepted(await queue.AddAsync(new JobOrder("undo", job.Subject, user.Identity!.Name!) { OrderJson = job.OrderJson, Undoes = id, Changes = [.. made.Select(c => c.Inverse!)] }, cancel));
+    }
+
+    private static async Task<JobRow?> FindAsync(string id, IDbContextFactory<AppDb> databases, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await db.Jobs.AsNoTracking().Include(j => j.Steps).FirstOrDefaultAsync(j => j.Id == id, cancel);
+    }
+
+    private static Accepted<JobView> Accepted(JobRow job) => TypedResults.Accepted($"/api/jobs/{job.Id}", JobQueue.View(job));
+}

@@ -1,0 +1,73 @@
+using System.Text.Json;
+using JustRight.Connectors;
+using JustRight.Contracts;
+using JustRight.Core.Estates;
+using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Directory.Access;
+using JustRight.Core.Surveys;
+using JustRight.Core.Traces;
+using JustRight.Formats.Changes;
+using JustRight.Service.Documents;
+using JustRight.Service.Estates;
+using JustRight.Service.Jobs;
+using JustRight.Service.Log;
+using JustRight.Service.Storage;
+
+namespace JustRight.Service.Traces;
+
+/// <summary>A trace as it is kept: what is shown, and the changes of each remedy by its id.</summary>
+internal sealed record KeptTrace(TraceView View, Dictionary<string, List<string>> Changes);
+
+/// <summary>Reads the directory as it is now and traces an account through its access lists.</summary>
+internal sealed class TraceJob(Library library, ConnectorShelf shelf, JobFeed feed, LogBook log)
+{
+    /// <summary>Runs the job and returns its closing words.</summary>
+    public async Task<string> RunAsync(JobRow job, CancellationToken cancel)
+    {
+        var settled = JsonSerializer.Deserialize<SettledTrace>(job.OrderJson!)!;
+        var kept = await TraceAsync(job.Id, job.Subject, settled, cancel);
+        job.ResultJson = JsonSerializer.Serialize(kept);
+        await log.AddAsync(job.StartedBy, "trace", job.Subject, $"{kept.View.Account}: {kept.View.Asked}; {kept.View.Words}", cancel);
+        return kept.View.Words;
+    }
+
+    /// <summary>Traces.</summary>
+    public async Task<KeptTrace> TraceAsync(string id, string estateName, SettledTrace settled, CancellationToken cancel)
+    {
+        var estate = Library.ReadEstate((await library.FindAsync(Library.EstateKind, estateName, cancel))!);
+        var connectors = await shelf.OpenAsync(estate, cancel);
+        feed.Tell(id, new JobEvent("running", 0, 2, $"reading the access lists of {estate.Domain.DnsName}", null));
+        var (read, objects) = await ReadAsync(connectors.Directory, settled, cancel);
+        var access = read.Access ?? throw new ConnectorException(ConnectorFailure.NotAllowed, "the access lists of the directory could not be read.");
+        var graph = new MembershipGraph(read);
+        var node = graph.IndexOf(settled.Account);
+        if (node < 0) throw new ConnectorException(ConnectorFailure.NotFound, $"there is no account {settled.Account} in {estate.Domain.ShortName}.");
+        var (demands, lacking) = Demands.Of(settled.Right, access.Schema);
+        if (demands is null) throw new ConnectorException(ConnectorFailure.NotFound, $"the directory's schema has no such thing as {lacking}.");
+        var tree = new AccessTree(access);
+        if (settled.Below is { } below && tree.IndexOf(below) < 0) throw new ConnectorException(ConnectorFailure.NotFound, $"there is no {below} in the directory, or it may not be seen by the account that reads it.");
+        if (settled.IfMemberOf.FirstOrDefault(g => graph.IndexOf(g) < 0) is { } group) throw new ConnectorException(ConnectorFailure.NotFound, $"there is no group {group} in {estate.Domain.ShortName}.");
+        feed.Tell(id, new JobEvent("running", 1, 2, $"judging {tree.Count} objects", null));
+        var trace = AccessTrace.Make(new TraceQuestion(graph.NameOf(node), node, demands, settled.Of, settled.Below, objects, settled.IfMemberOf, settled.IfInheriting), tree, graph);
+        var asked = $"{string.Join(" and ", demands.Select(d => d.Words))}{(settled.Below is null ? $" of {(settled.Objects.Count == 1 ? "one given object" : $"{settled.Objects.Count} given objects")}" : $" of every {settled.Of} below {settled.Below}")}";
+        return new KeptTrace(
+            TraceViews.Of(trace, id, estate.Name, estate.IsPretend, asked, read),
+            trace.Remedies.SelectMany(r => r).ToDictionary(r => r.Id, r => r.Changes.Select(ChangeJson.Write).ToList()));
+    }
+
+    /// <summary>Objects given by logon name are found first; then their lists are read.</summary>
+    private static async Task<(DirectorySnapshot Read, IReadOnlyList<string> Objects)> ReadAsync(IDirectoryConnector directory, SettledTrace settled, CancellationToken cancel)
+    {
+        string[] names = [settled.Account, .. settled.IfMemberOf];
+        var byName = settled.Objects.Where(o => !o.Contains('=', StringComparison.Ordinal)).ToList();
+        var objects = settled.Objects;
+        if (byName.Count > 0)
+        {
+            var found = (await directory.ReadAsync(new DirectoryScope([], byName), cancel)).Principals.GroupBy(p => p.Name, StringComparer.OrdinalIgnoreCase).ToDictionary(p => p.Key, p => p.First().Dn, StringComparer.OrdinalIgnoreCase);
+            objects = [.. objects.Select(o => found.GetValueOrDefault(o, o))];
+        }
+
+        var access = new AccessScope(settled.Below is null ? [] : [settled.Below], [.. objects.Where(o => o.Contains('=', StringComparison.Ordinal)), .. settled.IfInheriting], AllContainers: false);
+        return (await directory.ReadAsync(new DirectoryScope([], names) { Access = access }, cancel), objects);
+    }
+}

@@ -1,0 +1,60 @@
+using System.Text.Json;
+using JustRight.Contracts;
+using JustRight.Core.Rights.Directory.Branches;
+using JustRight.Core.Surveys;
+using JustRight.Core.Traces;
+
+namespace JustRight.Service.Traces;
+
+/// <summary>Traces for the wire.</summary>
+internal static class TraceViews
+{
+    private const int MostObjects = 1000;
+    private const int MostTouched = 200;
+
+    /// <summary>The word of a cause.</summary>
+    public static string Word(FailureCause cause) => JsonNamingPolicy.KebabCaseLower.ConvertName(cause.ToString());
+
+    /// <summary>A trace.</summary>
+    /// <param name="asked">The question in words.</param>
+    public static TraceView Of(AccessTrace trace, string id, string estate, bool pretend, string asked, DirectorySnapshot read)
+    {
+        var (tree, answer) = (trace.Tree, trace.Answer);
+        return new TraceView(
+            id, estate, pretend, trace.Question.Principal, asked, trace.Question.Of, trace.Question.Below, read.ReadFrom, read.ReadAt, Words(trace), answer.Can, answer.Cannot, answer.Unseen,
+            [.. answer.Failures.Select((f, i) => new TraceFailureView(
+                i + 1, Word(f.Cause), f.Words, [.. f.At.Select(a => tree[a].Dn)], f.Objects.Count, [.. f.Objects.Take(MostObjects).Select(o => tree[o].Dn)], [.. trace.Remedies[i].Select(Of)]))],
+            trace.NotFound, [.. tree.Snapshot.Unread.Select(u => new CornerView(u.Part, u.Reason, read.ReadAt))], [.. answer.Uncovered.Select(u => tree[u].Dn)], [.. Supposed(trace)],
+            [.. TraceBranches.Of(trace).Select(b => new TraceBranchView(tree[b.Index].Dn, NameOf(tree[b.Index].Dn, b.Depth), b.Depth, b.Inherits, b.Can, b.Cannot, b.Unseen, b.IsCause))]);
+    }
+
+    /// <summary>The answer in one line: says whether it is about one object or many.</summary>
+    public static string Words(AccessTrace trace)
+    {
+        var answer = trace.Answer;
+        var all = answer.Can + answer.Cannot + answer.Unseen;
+        if (all == 0) return trace.NotFound.Count > 0 ? "none of the given objects was found" : answer.Uncovered.Count == 0 ? $"there is no {trace.Question.Of} there yet; one created tomorrow would grant it" : $"there is no {trace.Question.Of} there yet; one created tomorrow would refuse it";
+        var what = all == 1 ? "one object" : $"{all} objects";
+        var words = new List<string>();
+        if (answer.Cannot > 0) words.Add(all == 1 ? "refuses it" : $"{answer.Cannot} refuse it");
+        if (answer.Unseen > 0) words.Add(all == 1 ? "could not be judged" : $"{answer.Unseen} could not be judged");
+        if (answer.Can > 0) words.Add(all == 1 ? "grants it" : $"{answer.Can} grant it");
+        return $"{what}: {string.Join(", ", words)}";
+    }
+
+    private static IEnumerable<string> Supposed(AccessTrace trace) =>
+        trace.Question.IfMemberOf.Select(g => $"that it is in {g}").Concat(trace.Question.IfInheriting.Select(dn => $"that inheritance is on at {dn}"));
+
+    private static RemedyView Of(Remedy remedy) => new(
+        remedy.Id, remedy.Title, [.. remedy.Changes.Select(c => c.Words)], remedy.Preview.Touched.Count, [.. remedy.Preview.Touched.Take(MostTouched)], remedy.Preview.Mended, remedy.Preview.StillFailing,
+        [.. remedy.Preview.Gained.Select(Of)], [.. remedy.Preview.Lost.Select(Of)], [.. remedy.Preview.Lists.Select(l => new ListPreviewView(l.Dn, l.Before, l.After))]);
+
+    private static RightFlowView Of(RightFlow flow) => new(flow.Who, flow.What, flow.Denies, flow.Objects);
+
+    private static string NameOf(string dn, int depth)
+    {
+        if (depth == 0) return dn;
+        var end = dn.IndexOf(',', StringComparison.Ordinal);
+        return dn[(dn.IndexOf('=', StringComparison.Ordinal) + 1)..(end < 0 ? dn.Length : end)];
+    }
+}
