@@ -7,6 +7,7 @@ using System.Text;
 using JustRight.Connectors;
 using JustRight.Connectors.Ldap;
 using JustRight.Connectors.Tests;
+using JustRight.Connectors.Tests.Differential;
 using JustRight.Contracts;
 using JustRight.Core.Surveys;
 using JustRight.Tests.Shared;
@@ -69,6 +70,54 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
     }
 
     [Fact]
+    public async Task Roundsman_is_planned_granted_traced_mended_and_put_back_byte_for_byte()
+    {
+        await using var service = await ServiceProcess.StartAsync();
+        (await service.Http.PutAsJsonAsync("/api/secrets/controller", new SecretValue(controller.Password), ContractsJson.Default.SecretValue)).EnsureSuccessStatusCode();
+        (await service.AddAsync("sheets", "sheets/roundsman.yaml")).EnsureSuccessStatusCode();
+        (await service.AddAsync("estates", "estate.yaml", Encoding.UTF8.GetBytes(Estate().Replace("OU=Fennmoor,", "OU=Dairy,", StringComparison.Ordinal)))).EnsureSuccessStatusCode();
+        using var raw = new RawClient(controller.Target, controller.Target.SignInAs, controller.Password);
+        RoundsmanScene.Lay(raw);
+        (await service.AddAsync("installs", "installs/roundsman-dataroom.yaml")).EnsureSuccessStatusCode();
+        const string install = "roundsman-dataroom";
+
+        await service.RunAsync($"installs/{install}/verify");
+        (await WordsAsync()).ShouldStartWith("3 missing, 1 barred");
+        (await GrantReadyAsync(service, install)).Message!.ShouldStartWith("4 made; now 1 missing, 1 barred");
+        (await GrantReadyAsync(service, install, remove: true)).Message!.ShouldStartWith("1 made; now 1 missing");
+
+        var fit = await service.GetAsync($"installs/{install}/fit", ContractsJson.Default.FitView);
+        var blocked = fit.Accounts[0].Rights.Single(r => r.Verdict == "unmet");
+        (blocked.Branch!.Can, blocked.Branch.Cannot, blocked.Branch.Failures.Single().At.Single()).ShouldBe((3, 2, RoundsmanScene.Saltmere));
+        var trace = await service.TraceAsync("fennmoor", new TraceOrder(null, "RoundsmanCopier", "fm-round01", blocked.Branch.Act, blocked.Branch.Attributes, blocked.Branch.Of, null, null, null, null));
+        (trace.Account, trace.Can, trace.Cannot, trace.ReadFrom).ShouldBe((@"FENNMOOR\svc-roundsman", 3, 2, "fm-dc01.fennmoor.example"));
+        var failure = trace.Failures.ShouldHaveSingleItem();
+        (failure.Cause, failure.Count).ShouldBe(("inheritance-stops", 2));
+        failure.Remedies.Select(r => r.Id).ShouldBe(["1-inherit", "1-spot"]);
+        failure.Remedies[0].Gained.ShouldContain(f => f.Who == @"FENNMOOR\svc-roundsman" && f.What == "write roomNumber");
+
+        foreach (var remedy in failure.Remedies)
+        {
+            var before = RoundsmanScene.Lists(raw);
+            var mended = await service.MendAsync(trace.Id, remedy.Id);
+            mended.State.ShouldBe("done", mended.Message);
+            (await WordsAsync()).ShouldStartWith("just right");
+            (await service.GetAsync($"jobs/{mended.Id}/trace", ContractsJson.Default.TraceView)).Cannot.ShouldBe(0);
+            RoundsmanScene.Lists(raw).Where(l => before[l.Key] != l.Value).Select(l => l.Key).ShouldBe(remedy.TouchedObjects, ignoreOrder: true);
+            var undone = await service.RunAsync($"jobs/{mended.Id}/undo");
+            undone.State.ShouldBe("done", undone.Message);
+            RoundsmanScene.Lists(raw).ShouldBe(before, remedy.Id);
+            (await WordsAsync()).ShouldStartWith("1 missing");
+        }
+
+        async Task<string> WordsAsync()
+        {
+            await service.RunAsync($"installs/{install}/verify");
+            return (await service.GetAsync($"installs/{install}/fit", ContractsJson.Default.FitView)).Leaning.Words;
+        }
+    }
+
+    [Fact]
     public async Task A_wrong_password_leaves_everything_unseen_with_one_clear_message_and_nothing_to_grant()
     {
         await using var service = await ServiceProcess.StartAsync();
@@ -92,12 +141,15 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         job.Message.ShouldBe("there is no secret 'controller', which estate.yaml:7:12 names: set it with justright secret set controller.");
     }
 
+    /// <summary>The demo's estate with the real controller as its directory.</summary>
+    private string Estate() => File.ReadAllText(Path.Combine(ServiceProcess.Top, "demo-data", "estates", "fennmoor.yaml")).Replace(
+        "directory: { reach: lab }",
+        $"directory: {{ reach: ldaps, controller: {Controller.Address}, ca-folder: {controller.CaFolder}, sign-in-as: Administrator@fennmoor.example, secret: controller }}",
+        StringComparison.Ordinal);
+
     private async Task SetUpAsync(ServiceProcess service, string? password)
     {
-        var estate = File.ReadAllText(Path.Combine(ServiceProcess.Top, "demo-data", "estates", "fennmoor.yaml")).Replace(
-            "directory: { reach: lab }",
-            $"directory: {{ reach: ldaps, controller: {Controller.Address}, ca-folder: {controller.CaFolder}, sign-in-as: Administrator@fennmoor.example, secret: controller }}",
-            StringComparison.Ordinal);
+        var estate = Estate();
         var install = File.ReadAllText(Path.Combine(ServiceProcess.Top, "demo-data", "installs", $"{Install}.yaml"));
         install = install[..install.IndexOf("accounts:", StringComparison.Ordinal)]; // no account was there before
         if (password is not null) (await service.Http.PutAsJsonAsync("/api/secrets/controller", new SecretValue(password), ContractsJson.Default.SecretValue)).EnsureSuccessStatusCode();
@@ -106,10 +158,10 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         (await service.AddAsync("installs", "install.yaml", Encoding.UTF8.GetBytes(install))).EnsureSuccessStatusCode();
     }
 
-    private static async Task<JobView> GrantReadyAsync(ServiceProcess service)
+    private static async Task<JobView> GrantReadyAsync(ServiceProcess service, string install = Install, bool remove = false)
     {
-        var worklist = await service.GetAsync($"installs/{Install}/worklist", ContractsJson.Default.WorklistView);
-        return await service.RunAsync($"installs/{Install}/grant", new GrantOrder(false, [.. worklist.Give.Where(s => s.Blocked is null).Select(s => s.Id)]));
+        var worklist = await service.GetAsync($"installs/{install}/worklist", ContractsJson.Default.WorklistView);
+        return await service.RunAsync($"installs/{install}/grant", new GrantOrder(remove, [.. (remove ? worklist.Remove : worklist.Give).Where(s => s.Blocked is null).Select(s => s.Id)]));
     }
 
     private async Task SealedPasswordOpensTheAccountAsync(ServiceProcess service)

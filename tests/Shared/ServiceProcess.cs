@@ -143,9 +143,21 @@ public sealed class ServiceProcess : IAsyncDisposable
         JsonSerializer.Deserialize(await Http.GetStringAsync("/api/" + path), type)!;
 
     /// <summary>Starts a job and waits for its end.</summary>
-    public async Task<JobView> RunAsync(string path, GrantOrder? order = null)
+    public Task<JobView> RunAsync(string path, GrantOrder? order = null) => StartedAsync(path, order is null ? null : JsonContent.Create(order, ContractsJson.Default.GrantOrder));
+
+    /// <summary>Traces and waits for the answer.</summary>
+    public async Task<TraceView> TraceAsync(string estate, TraceOrder order)
     {
-        using var response = await Http.PostAsync("/api/" + path, order is null ? null : JsonContent.Create(order, ContractsJson.Default.GrantOrder));
+        var job = await StartedAsync($"estates/{estate}/trace", JsonContent.Create(order, ContractsJson.Default.TraceOrder));
+        return job.State == "done" ? await GetAsync($"jobs/{job.Id}/trace", ContractsJson.Default.TraceView) : throw new InvalidOperationException(job.Message);
+    }
+
+    /// <summary>Carries out a remedy of a trace and waits for its end.</summary>
+    public Task<JobView> MendAsync(string trace, string remedy) => StartedAsync($"jobs/{trace}/mend", JsonContent.Create(new MendOrder(remedy), ContractsJson.Default.MendOrder));
+
+    private async Task<JobView> StartedAsync(string path, HttpContent? body)
+    {
+        using var response = await Http.PostAsync("/api/" + path, body);
         response.EnsureSuccessStatusCode();
         return await EndOfAsync((await response.Content.ReadFromJsonAsync(ContractsJson.Default.JobView))!.Id);
     }

@@ -44,13 +44,9 @@ internal static class GrantCommand
             return ready.Count == 0 && steps.Count > 0 ? ExitCode.Unread : ExitCode.Fine;
         }
 
-        if (!yes && !Confirm(call.Screen, ready.Count, remove)) return ExitCode.Fine;
+        if (!yes && !StepPrinter.Confirm(call.Screen, remove ? $"Take away these {ready.Count}?" : $"Make these {ready.Count} changes?")) return ExitCode.Fine;
         var job = await call.Api.PostAsync($"{path}/grant", new GrantOrder(remove, [.. ready.Select(s => s.Id)]), ContractsJson.Default.GrantOrder, ContractsJson.Default.JobView, call.Cancel);
-        Action<JobStepView>? print = call.Screen.IsJson ? null : step => call.Screen.Line($"  {Sign(step.State)} {step.Number,2}  {Markup.Escape(step.Words)}{(step.State == "made" ? "" : $"  [grey]{Markup.Escape(step.After ?? "")}[/]")}");
-        job = await JobProgress.FollowAsync(call.Screen, call.Api, job, "granting", print, call.Cancel);
-        if (call.Screen.IsJson) Screen.Json(job, ContractsJson.Default.JobView);
-        else call.Screen.Line(Markup.Escape(job.Message ?? job.State));
-        return job.State == "done" ? ExitCode.Fine : ExitCode.Misfit;
+        return await StepPrinter.FollowAsync(call, job, "granting");
     }
 
     private static void List(Screen screen, WorklistView worklist, IReadOnlyList<StepView> steps, bool remove)
@@ -61,24 +57,6 @@ internal static class GrantCommand
         foreach (var s in steps) table.AddRow(new Text($"{s.Number}"), new Text(s.Words), new Text(s.Giver), new Markup(s.Blocked is null ? $"[grey]{Markup.Escape(s.Why)}[/]" : $"[bold]blocked:[/] {Markup.Escape(s.Blocked)}"));
         if (steps.Count > 0) screen.Write(table);
         if (!remove && worklist.LeftToSetup.Count > 0) screen.Line($"[grey]{worklist.LeftToSetup.Count} more will be given by the product's setup.[/]");
-        if (remove)
-            foreach (var left in worklist.NotOffered) screen.Line($"[grey]not offered:[/] {Markup.Escape(left.For)}: {Markup.Escape(left.Reason)}");
+        foreach (var left in worklist.NotOffered) screen.Line($"[grey]not offered:[/] {Markup.Escape(left.For)}: {Markup.Escape(left.Reason)}");
     }
-
-    private static bool Confirm(Screen screen, int count, bool remove)
-    {
-        if (Console.IsInputRedirected || screen.IsJson) throw new ClientException(ExitCode.BadInput, "Nobody is here to confirm the steps.", "Look at them with --list, then run again with --yes.");
-        screen.Error.Markup(remove ? $"Take away these {count}? Type yes: " : $"Make these {count} changes? Type yes: ");
-        if (string.Equals(Console.ReadLine()?.Trim(), "yes", StringComparison.OrdinalIgnoreCase)) return true;
-        screen.Error.MarkupLine("Nothing was changed.");
-        return false;
-    }
-
-    private static string Sign(string state) => state switch
-    {
-        "made" => "[green]made   [/]",
-        "skipped" => "[grey]skipped[/]",
-        "failed" => "[bold]failed [/]",
-        _ => $"[grey]{state,-7}[/]",
-    };
 }

@@ -20,7 +20,7 @@ internal static class FitReport
             screen.Line($"{Balance.Words(account.Leaning)}");
             var table = new Table().Border(TableBorder.None).HideHeaders().Collapse();
             foreach (var width in new int?[] { 12, null, null, null }) table.AddColumn(new TableColumn("") { Width = width, Padding = new Padding(0, 0, 2, 0) });
-            foreach (var right in account.Rights.Where(r => !brief || r.Verdict != "met")) Row(table, right);
+            foreach (var right in account.Rights.Where(r => !brief || r.Verdict != "met")) Row(table, right, fit.Estate);
             screen.Write(table);
         }
 
@@ -45,7 +45,14 @@ internal static class FitReport
             foreach (var path in right.DeniedBy) Fact("denied by", Path(path));
             foreach (var note in right.Notes) Fact("note", note);
             if (right.Brings.Count > 0) Fact("brings along", string.Join("; ", right.Brings));
+            if (right.Branch is { } branch) Branch(branch);
             screen.Line();
+        }
+
+        void Branch(BranchView branch)
+        {
+            Fact("objects below", $"{branch.Can} can, {branch.Cannot} cannot, {branch.Unseen} unseen");
+            foreach (var failure in branch.Failures) Fact($"{failure.Count} fail", failure.Words);
         }
 
         void Fact(string name, string? text)
@@ -57,13 +64,15 @@ internal static class FitReport
     /// <summary>A path in one line.</summary>
     public static string Path(PathView path) => string.Join(" → ", path.Steps.Select(s => s.Name));
 
-    private static void Row(Table table, JudgementView right)
+    private static void Row(Table table, JudgementView right, string estate)
     {
         table.AddRow(new Markup("  " + Balance.Verdict(right.Verdict)), new Text(right.Right), new Text(right.Place), new Text(right.Reason));
         if (right.Verdict is not ("met" or "spare" or "barred" or "unmet")) return;
         foreach (var path in right.Paths.Take(PathsShown)) More($"by {Path(path)}");
         if (right.Paths.Count > PathsShown) More($"and {right.Paths.Count - PathsShown} more {(right.Paths.Count - PathsShown == 1 ? "path" : "paths")}: see why");
         foreach (var path in right.DeniedBy) More($"denied by {Path(path)}");
+        if (right.Verdict == "unmet" && right.Branch is { Can: > 0, Cannot: > 0 } branch)
+            More($"trace it: justright trace {estate} {right.Account} {(branch.Act == "write attributes" ? "" : $"--act \"{branch.Act}\" ")}{string.Join(' ', branch.Attributes.Select(a => $"--attribute {a}"))}");
         if (right.Brings.Count > 0) More($"brings along {string.Join("; ", right.Brings.Take(2))}{(right.Brings.Count > 2 ? $" and {right.Brings.Count - 2} more" : "")}");
 
         void More(string text) => table.AddRow(new Text(""), new Text(""), new Text(""), new Markup($"[grey]{Markup.Escape(text)}[/]"));

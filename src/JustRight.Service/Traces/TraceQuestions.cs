@@ -34,7 +34,7 @@ internal sealed class TraceQuestions(Library library, FitDesk desk, SurveyShelf 
         if (DirectoryActs.Of(order.Act ?? "") is not { } act) return (null, Problems.Bad("act", "This is not an act.", string.Join(", ", DirectoryActs.All.Select(a => a.Words)), order.Act, [.. DirectoryActs.All.Select(a => a.Words)]));
         var attributes = order.Attributes ?? [];
         var of = order.Of ?? act.Class ?? "user";
-        var start = new Origin("the order", 1, 1);
+        var start = new Origin("", 0, 0);
         var faults = SheetRules.CheckAct(act, attributes, of, start, "trace").ToList();
         if (faults.Count == 0 && (await surveys.SchemaAsync(estate.Name, cancel) ?? (estate.IsPretend ? BuiltInSchema.Schema : null)) is { } schema)
             faults.AddRange(DirectoryNeedRules.Check(act, attributes, of, schema, start));

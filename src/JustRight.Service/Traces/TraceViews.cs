@@ -36,10 +36,12 @@ internal static class TraceViews
         if (all == 0) return trace.NotFound.Count > 0 ? "none of the given objects was found" : answer.Uncovered.Count == 0 ? $"there is no {trace.Question.Of} there yet; one created tomorrow would grant it" : $"there is no {trace.Question.Of} there yet; one created tomorrow would refuse it";
         var what = all == 1 ? "one object" : $"{all} objects";
         var words = new List<string>();
-        if (answer.Cannot > 0) words.Add(all == 1 ? "refuses it" : $"{answer.Cannot} refuse it");
-        if (answer.Unseen > 0) words.Add(all == 1 ? "could not be judged" : $"{answer.Unseen} could not be judged");
-        if (answer.Can > 0) words.Add(all == 1 ? "grants it" : $"{answer.Can} grant it");
+        if (answer.Cannot > 0) words.Add(Count(answer.Cannot, "refuses it", "refuse it"));
+        if (answer.Unseen > 0) words.Add(Count(answer.Unseen, "could not be judged", "could not be judged"));
+        if (answer.Can > 0) words.Add(Count(answer.Can, "grants it", "grant it"));
         return $"{what}: {string.Join(", ", words)}";
+
+        string Count(int count, string one, string many) => all == 1 ? one : $"{count} {(count == 1 ? one : many)}";
     }
 
     private static IEnumerable<string> Supposed(AccessTrace trace) =>

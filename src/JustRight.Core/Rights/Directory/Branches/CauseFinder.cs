@@ -25,9 +25,10 @@ public sealed class CauseFinder(AccessSweep sweep, Func<Sid, bool> isProtected)
         var closed = _tree.AtAndAbove(index).Where(i => _tree.ParentOf(i) >= 0 && _tree.DescriptorOf(i) is { IsProtected: true }).ToList();
         var stops = closed.Where(c => Would(index, demand, [c])).Take(1).ToList();
         if (stops.Count == 0 && closed.Count > 1 && Would(index, demand, [.. closed])) stops = closed;
+        if (_tree[index].IsAdminHeld && isProtected(_tree[index].Sid)) return (FailureCause.ProtectedGroup, [index], -1); // whatever else is missing, nothing given to it would last
         if (stops.Count == 0) return (FailureCause.NothingGivesIt, [], -1);
         if (stops[0] != index || !_tree[index].IsAdminHeld) return (FailureCause.InheritanceStops, stops, -1);
-        return (isProtected(_tree[index].Sid) ? FailureCause.ProtectedGroup : FailureCause.LeftByProtectedGroup, [index], -1);
+        return (FailureCause.LeftByProtectedGroup, [index], -1);
     }
 
     /// <summary>Whether the demand would be met if inheritance were on at the given objects.</summary>

@@ -1,0 +1,126 @@
+using System.CommandLine;
+using JustRight.Cli.Api;
+using JustRight.Cli.Output;
+using JustRight.Contracts;
+
+namespace JustRight.Cli.Commands;
+
+/// <summary><c>trace</c>, <c>mend</c> and <c>undo</c>.</summary>
+internal static class TraceCommands
+{
+    private static readonly string[] Acts = ["write attributes", "read attributes", "change membership", "create", "delete", "move", "reset password", "unlock", "join computers", "full control"];
+
+    public static Command MakeTrace()
+    {
+        var estate = Names.Estate();
+        var account = new Argument<string?>("account") { Description = "The account; leave it out and give --service instead", Arity = ArgumentArity.ZeroOrOne };
+        var act = new Option<string>("--act") { Description = "What it should be able to do", DefaultValueFactory = _ => Acts[0] };
+        act.CompletionSources.Add(Acts);
+        var attribute = new Option<string[]>("--attribute") { Description = "An attribute; repeat for more", AllowMultipleArgumentsPerToken = true };
+        var of = new Option<string?>("--of") { Description = "The class of object: user, group, computer, …" };
+        var below = new Option<string?>("--below") { Description = "A branch of the estate, a distinguished name, or everywhere" };
+        var objects = new Option<string[]>("--object") { Description = "An object that fails, by distinguished name or logon name; repeat for more" };
+        var file = new Option<FileInfo?>("--objects-from") { Description = "A file with one failing object a line" };
+        var service = new Option<string?>("--service") { Description = "The service that fails, instead of its account" };
+        var host = new Option<string?>("--host") { Description = "The host it runs on" };
+        var member = new Option<string[]>("--if-member-of") { Description = "Suppose it were in this group" };
+        var inheriting = new Option<string[]>("--if-inheriting") { Description = "Suppose inheritance were on at this branch" };
+        var all = new Option<bool>("--all") { Description = "Name every object and every right" };
+        return CommandKit.Make(
+            "trace", "Says why an account can or cannot do something in the directory: where it fails, why, and what would mend it.\nReads the directory as it is now and changes nothing. Exit code: 0 it can everywhere, 1 it cannot, 3 something could not be read",
+            [
+                "justright trace fennmoor svc-roundsman --attribute roomNumber --below people",
+                "justright trace fennmoor --service RoundsmanCopier --host fm-round01 --attribute roomNumber --object m.northam",
+                "justright trace fennmoor svc-roundsman --act \"change membership\" --below teams",
+                "justright trace fennmoor svc-roundsman --attribute roomNumber --below people --if-member-of saltmere-office",
+            ],
+            [estate, account, act, attribute, of, below, objects, file, service, host, member, inheriting, all],
+            async c =>
+            {
+                var given = (c.Parsed.GetValue(objects) ?? []).Concat(Lines(c.Parsed.GetValue(file))).ToList();
+                var order = new TraceOrder(
+                    c.Parsed.GetValue(account), c.Parsed.GetValue(service), c.Parsed.GetValue(host), c.Parsed.GetValue(act)!, c.Parsed.GetValue(attribute), c.Parsed.GetValue(of), c.Parsed.GetValue(below),
+                    given, c.Parsed.GetValue(member), c.Parsed.GetValue(inheriting));
+                return await TraceAsync(c, c.Parsed.GetValue(estate)!, order, c.Parsed.GetValue(all));
+            });
+    }
+
+    public static Command MakeMend()
+    {
+        var trace = new Argument<string>("trace") { Description = "The id of a trace" };
+        var remedy = new Argument<string>("remedy") { Description = "One of its remedies, such as 1-spot" };
+        var yes = new Option<bool>("--yes") { Description = "Do not ask; for scripts" };
+        return CommandKit.Make(
+            "mend", "Carries out a remedy of a trace: shows what would change for everybody, asks, makes it journaled, and traces again",
+            ["justright mend 019ab2c3d4e5f60718293a4b5c6d7e8f 1-spot", "justright mend 019ab2c3d4e5f60718293a4b5c6d7e8f 1-inherit --yes"],
+            [trace, remedy, yes], c => MendAsync(c, c.Parsed.GetValue(trace)!, c.Parsed.GetValue(remedy)!, c.Parsed.GetValue(yes)));
+    }
+
+    public static Command MakeUndo()
+    {
+        var job = new Argument<string>("job") { Description = "The id of a grant or of a mending" };
+        var yes = new Option<bool>("--yes") { Description = "Do not ask; for scripts" };
+        return CommandKit.Make(
+            "undo", "Undoes what a grant or a mending changed, the last change first",
+            ["justright undo 019ab2c3d4e5f60718293a4b5c6d7e8f"], [job, yes], c => UndoAsync(c, c.Parsed.GetValue(job)!, c.Parsed.GetValue(yes)));
+    }
+
+    private static IEnumerable<string> Lines(FileInfo? file)
+    {
+        if (file is null) return [];
+        try
+        {
+            return File.ReadAllLines(file.FullName).Select(l => l.Trim()).Where(l => l.Length > 0);
+        }
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException)
+        {
+            throw new ClientException(ExitCode.BadInput, $"{file.Name} cannot be read: {e.Message}");
+        }
+    }
+
+    private static async Task<int> TraceAsync(Call call, string estate, TraceOrder order, bool all)
+    {
+        var job = await call.Api.PostAsync($"estates/{Names.Part(estate)}/trace", order, ContractsJson.Default.TraceOrder, ContractsJson.Default.JobView, call.Cancel);
+        job = await JobProgress.FollowAsync(call.Screen, call.Api, job, "tracing", null, call.Cancel);
+        if (job.State != "done") throw new ClientException(ExitCode.Unread, job.Message ?? "the trace did not end well");
+        var trace = await call.Api.GetAsync($"jobs/{job.Id}/trace", ContractsJson.Default.TraceView, call.Cancel);
+        if (call.Screen.IsJson) Screen.Json(trace, ContractsJson.Default.TraceView);
+        else TraceReport.Write(call.Screen, trace, all);
+        return trace.Cannot + trace.NotFound.Count > 0 ? ExitCode.Misfit : trace.Unseen + trace.Unread.Count > 0 ? ExitCode.Unread : ExitCode.Fine;
+    }
+
+    private static async Task<int> MendAsync(Call call, string id, string name, bool yes)
+    {
+        var trace = await call.Api.GetAsync($"jobs/{Names.Part(id)}/trace", ContractsJson.Default.TraceView, call.Cancel);
+        if (!call.Screen.IsJson && trace.Failures.SelectMany(f => f.Remedies).FirstOrDefault(r => r.Id == name) is { } remedy)
+        {
+            if (trace.Pretend) call.Screen.Line("[bold]pretend estate[/] (the lab)");
+            call.Screen.Line($"[bold]{Spectre.Console.Markup.Escape(remedy.Title)}[/]");
+            TraceReport.Write(call.Screen, remedy, all: true);
+            foreach (var step in remedy.Steps) call.Screen.Line($"     {Spectre.Console.Markup.Escape(step)}");
+            if (!yes && !StepPrinter.Confirm(call.Screen, $"Make {(remedy.Steps.Count == 1 ? "this change" : $"these {remedy.Steps.Count} changes")}?")) return ExitCode.Fine;
+        }
+        else if (!yes)
+        {
+            StepPrinter.Confirm(call.Screen, "Make the changes?"); // as JSON nobody can be asked: this says so
+        }
+
+        var job = await call.Api.PostAsync($"jobs/{Names.Part(id)}/mend", new MendOrder(name), ContractsJson.Default.MendOrder, ContractsJson.Default.JobView, call.Cancel);
+        return await StepPrinter.FollowAsync(call, job, "mending");
+    }
+
+    private static async Task<int> UndoAsync(Call call, string id, bool yes)
+    {
+        var job = await call.Api.GetAsync($"jobs/{Names.Part(id)}", ContractsJson.Default.JobView, call.Cancel);
+        var made = job.Steps.Where(s => s.State == "made").Reverse().ToList();
+        if (!call.Screen.IsJson)
+        {
+            call.Screen.Line($"Of the {job.Kind} of {Times.Exact(job.CreatedAt)} by {Spectre.Console.Markup.Escape(job.StartedBy)}, to undo:");
+            foreach (var step in made) call.Screen.Line($"     {Spectre.Console.Markup.Escape(step.Words)}");
+        }
+
+        if (!yes && !StepPrinter.Confirm(call.Screen, made.Count == 1 ? "Undo this change?" : $"Undo these {made.Count} changes?")) return ExitCode.Fine;
+        job = await call.Api.PostAsync($"jobs/{Names.Part(id)}/undo", ContractsJson.Default.JobView, call.Cancel);
+        return await StepPrinter.FollowAsync(call, job, "undoing");
+    }
+}
