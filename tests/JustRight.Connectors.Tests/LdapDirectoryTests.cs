@@ -96,7 +96,10 @@ public sealed class LdapDirectoryTests(Controller controller)
         await controller.ToolAsync("user", "disable", "svc-off");
         await controller.ToolAsync("user", "setexpiry", "svc-ended", "--days=-1");
         await controller.ToolAsync("user", "setpassword", "svc-change", "--newpassword=Zz9-" + Guid.NewGuid().ToString("N"), "--must-change-at-next-login");
+        using var raw = new Differential.RawClient(controller.Target, controller.Target.SignInAs, controller.Password);
+        raw.Do(new System.DirectoryServices.Protocols.AddRequest($"CN=svc-unset,OU=States,{Root}", [new("objectClass", "user"), new("sAMAccountName", "svc-unset"), new("userAccountControl", "66080")])); // never expires, never set
         var snapshot = await _directory.ReadAsync(new DirectoryScope([$"OU=States,{Root}"], []), Cancel);
+        snapshot.Principals.Single(p => p.Name == "svc-unset").State.ShouldBe(AccountState.PasswordNeverExpires);
         snapshot.Principals.Single(p => p.Name == "svc-off").State.ShouldBe(AccountState.Disabled);
         snapshot.Principals.Single(p => p.Name == "svc-ended").State.ShouldBe(AccountState.Expired);
         snapshot.Principals.Single(p => p.Name == "svc-change").State.ShouldBe(AccountState.PasswordExpired);

@@ -149,7 +149,9 @@ internal sealed class LdapSurvey(LdapSession session, Domain domain, LdapSchemas
         if ((flags & 0x2) != 0) state |= AccountState.Disabled;
         if ((flags & 0x10) != 0) state |= AccountState.Locked;
         if ((flags & 0x10000) != 0) state |= AccountState.PasswordNeverExpires;
-        if ((flags & 0x800000) != 0 || (entry.Attributes["pwdLastSet"] is not null && entry.Number("pwdLastSet") == 0)) state |= AccountState.PasswordExpired;
+        // The directory says itself whether a password has expired: one that never expires has not, though it was never set [MS-ADTS 3.1.1.4.5.17].
+        var unset = entry.Attributes["msDS-User-Account-Control-Computed"] is null && entry.Attributes["pwdLastSet"] is not null && entry.Number("pwdLastSet") == 0;
+        if ((flags & 0x800000) != 0 || unset) state |= AccountState.PasswordExpired;
         var expires = entry.Number("accountExpires");
         if (expires is > 0 and < long.MaxValue && DateTimeOffset.FromFileTime(expires) <= time.GetUtcNow()) state |= AccountState.Expired;
         return state;
