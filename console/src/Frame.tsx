@@ -22,6 +22,7 @@ export function Frame() {
           <strong>Just Right</strong>
           <Group component="nav" gap="md" aria-label="Pages">
             <Link to="/installs">Installs</Link>
+            <Link to="/trace">Trace</Link>
             <Link to="/log">Log</Link>
           </Group>
           <span style={{ flex: 1 }} />

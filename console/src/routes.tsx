@@ -4,6 +4,8 @@ import { EnterPage } from './pages/enter/EnterPage';
 import { InstallPage } from './pages/install/InstallPage';
 import { InstallsPage } from './pages/installs/InstallsPage';
 import { LogPage } from './pages/log/LogPage';
+import type { TraceFields } from './pages/trace/order';
+import { TracePage } from './pages/trace/TracePage';
 import { Frame } from './Frame';
 
 const root = createRootRoute();
@@ -29,11 +31,26 @@ const account = createRoute({
   path: '/installs/$name/accounts/$account',
   component: AccountPage,
 });
+const text = (value: unknown) => (typeof value === 'string' && value ? value : undefined);
+const trace = createRoute({
+  getParentRoute: () => frame,
+  path: '/trace',
+  validateSearch: (search: Record<string, unknown>): TraceFields & { job?: string | undefined } => ({
+    job: text(search.job),
+    estate: text(search.estate),
+    account: text(search.account),
+    act: text(search.act),
+    attributes: Array.isArray(search.attributes) ? search.attributes.filter((a) => typeof a === 'string') : undefined,
+    of: text(search.of),
+    below: text(search.below),
+  }),
+  component: TracePage,
+});
 const log = createRoute({ getParentRoute: () => frame, path: '/log', component: LogPage });
 
 /** Every page of the console. */
 export const router = createRouter({
-  routeTree: root.addChildren([enter, frame.addChildren([home, installs, install, account, log])]),
+  routeTree: root.addChildren([enter, frame.addChildren([home, installs, install, account, trace, log])]),
 });
 
 declare module '@tanstack/react-router' {

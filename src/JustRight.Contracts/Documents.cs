@@ -14,7 +14,8 @@ public sealed record SheetPlaceView(string Key, string Kind, int Line);
 
 /// <summary>An estate in a list.</summary>
 /// <param name="Pretend">Whether it is the lab.</param>
-public sealed record EstateSummary(string Name, string Title, string Domain, string Reach, bool Pretend, int Hosts, int Instances, DateTimeOffset? AddedAt, string? AddedBy);
+/// <param name="Branches">The names of its branches.</param>
+public sealed record EstateSummary(string Name, string Title, string Domain, string Reach, bool Pretend, IReadOnlyList<string> Branches, int Hosts, int Instances, DateTimeOffset? AddedAt, string? AddedBy);
 
 /// <summary>An estate with its text and what its last survey could not read.</summary>
 public sealed record EstateView(EstateSummary Summary, string Text, SurveyView? Survey);

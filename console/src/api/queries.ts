@@ -34,6 +34,25 @@ export const worklist = (name: string) =>
     retry: false,
   });
 
+/** All estates. */
+export const estates = queryOptions({ queryKey: ['estates'], queryFn: () => need(api.GET('/api/estates')) });
+
+/** The answer of a trace; it never changes. */
+export const trace = (id: string) =>
+  queryOptions({
+    queryKey: ['trace', id],
+    queryFn: () => need(api.GET('/api/jobs/{id}/trace', { params: { path: { id } } })),
+    staleTime: Infinity,
+    retry: false,
+  });
+
+/** Traces of an estate, and what was mended and undone, newest first. */
+export const traces = (name: string) =>
+  queryOptions({
+    queryKey: ['estate', name, 'traces'],
+    queryFn: () => need(api.GET('/api/estates/{name}/traces', of(name))),
+  });
+
 /** The log, newest first. */
 export const log = (text: string) =>
   queryOptions({

@@ -416,6 +416,91 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/estates/{name}/trace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says why an account can or cannot do something in the directory */
+        post: operations["Trace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/trace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The answer of a trace, or of the one made after mending */
+        get: operations["ShowTrace"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estates/{name}/traces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Traces of an estate, what was mended and undone, newest first */
+        get: operations["ListTraces"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/mend": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Carries out a remedy of a trace that a person has confirmed */
+        post: operations["Mend"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Undoes what a job changed, the last change first */
+        post: operations["Undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/log": {
         parameters: {
             query?: never;
@@ -540,6 +625,34 @@ export interface components {
             reach: number;
             reachReason: string;
         };
+        /** @description Objects below a branch that fail for one reason at one place. */
+        BranchFailureView: {
+            cause: string;
+            words: string;
+            at: string[];
+            /** Format: int32 */
+            count: number;
+            /** @description Some of them. */
+            objects: string[];
+        };
+        /** @description What was found below a branch, object by object. */
+        BranchView: {
+            /** @description The act in the words of sheets, to trace it. */
+            act: string;
+            attributes: string[];
+            /** @description The class of object. */
+            of: string;
+            below: string;
+            /** Format: int32 */
+            can: number;
+            /** Format: int32 */
+            cannot: number;
+            /** Format: int32 */
+            unseen: number;
+            failures: components["schemas"]["BranchFailureView"][];
+            /** @description Containers in which an object created tomorrow would refuse. */
+            uncovered: string[];
+        };
         /** @description A part that could not be read. */
         CornerView: {
             place: string;
@@ -565,6 +678,8 @@ export interface components {
             reach: string;
             /** @description Whether it is the lab. */
             pretend: boolean;
+            /** @description The names of its branches. */
+            branches: string[];
             /** Format: int32 */
             hosts: number;
             /** Format: int32 */
@@ -661,6 +776,7 @@ export interface components {
         /** @description Long work. */
         JobView: {
             id: string;
+            /** @description `survey`, `verify`, `grant`, `trace`, `mend` or `undo`. */
             kind: string;
             subject: string;
             /** @description `queued`, `running`, `done`, `failed` or `interrupted`. */
@@ -676,6 +792,10 @@ export interface components {
             total: number;
             message: null | string;
             steps: components["schemas"]["JobStepView"][];
+            /** @description Whether it made changes and each has one that undoes it. */
+            canBeUndone: boolean;
+            /** @description The job whose changes it undoes, or null. */
+            undoes: null | string;
         };
         /** @description The verdict on one right. */
         JudgementView: {
@@ -700,6 +820,7 @@ export interface components {
             deniedBy: components["schemas"]["PathView"][];
             notes: string[];
             brings: string[];
+            branch: null | components["schemas"]["BranchView"];
         };
         /** @description How far something leans, for the balance. */
         LeaningView: {
@@ -722,6 +843,12 @@ export interface components {
             unread: number;
             /** @description The words beside the sign. */
             words: string;
+        };
+        /** @description An access list before and after, an entry a line. */
+        ListPreviewView: {
+            dn: string;
+            before: string[];
+            after: string[];
         };
         /** @description The result of following the log's chain. */
         LogCheckView: {
@@ -748,6 +875,10 @@ export interface components {
             /** @description SHA-256 over this entry and the hash of the one before, in hex. */
             hash: string;
         };
+        /** @description An order to carry out a remedy of a trace. */
+        MendOrder: {
+            remedy: string;
+        };
         /** @description A new token: shown this once, kept only as a hash. */
         NewTokenView: {
             name: string;
@@ -756,7 +887,7 @@ export interface components {
             /** Format: date-time */
             expiresAt: string;
         };
-        /** @description Something too much that a person must decide. */
+        /** @description Something that a person must decide. */
         NotOfferedView: {
             for: string;
             reason: string;
@@ -772,7 +903,7 @@ export interface components {
         };
         /** @description A step of a path. */
         PathStepView: {
-            /** @description `account`, `domain-group`, `local-group`, `login`, `role` or `right`. */
+            /** @description `account`, `domain-group`, `local-group`, `login`, `role`, `entry` or `right`. */
             kind: string;
             name: string;
         };
@@ -840,6 +971,40 @@ export interface components {
             status?: null | number;
             detail?: null | string;
             instance?: null | string;
+        };
+        /** @description A way to mend a failure, and what it would change. */
+        RemedyView: {
+            id: string;
+            title: string;
+            steps: string[];
+            /**
+             * Format: int32
+             * @description How many access lists would change.
+             */
+            touched: number;
+            /** @description Which; at most two hundred are named. */
+            touchedObjects: string[];
+            /**
+             * Format: int32
+             * @description How many of the failing objects would grant what is asked.
+             */
+            mended: number;
+            /** Format: int32 */
+            stillFailing: number;
+            /** @description Rights that would flow in, for everybody. */
+            gained: components["schemas"]["RightFlowView"][];
+            /** @description Rights that would go. */
+            lost: components["schemas"]["RightFlowView"][];
+            /** @description The lists of the places that change themselves, before and after. */
+            lists: components["schemas"]["ListPreviewView"][];
+        };
+        /** @description A right that flows in or goes. */
+        RightFlowView: {
+            who: string;
+            what: string;
+            denies: boolean;
+            /** Format: int32 */
+            objects: number;
         };
         /** @description The certificate to seal to, PEM. */
         SealOrder: {
@@ -966,6 +1131,102 @@ export interface components {
             /** Format: date-time */
             lastUsedAt: null | string;
         };
+        /** @description A container of the drawn tree. */
+        TraceBranchView: {
+            dn: string;
+            name: string;
+            /** Format: int32 */
+            depth: number;
+            /** @description Whether it inherits; null when that was not read. */
+            inherits: null | boolean;
+            /** Format: int32 */
+            can: number;
+            /** Format: int32 */
+            cannot: number;
+            /** Format: int32 */
+            unseen: number;
+            /** @description Whether a failure lies here. */
+            isCause: boolean;
+        };
+        /** @description Objects that fail for one reason at one place. */
+        TraceFailureView: {
+            /** Format: int32 */
+            number: number;
+            /** @description `nothing-gives-it`, `inheritance-stops`, `denied`, `protected-group`, `left-by-protected-group`, `not-understood` or `unread`. */
+            cause: string;
+            words: string;
+            /** @description Where the reason lies. */
+            at: string[];
+            /**
+             * Format: int32
+             * @description How many objects.
+             */
+            count: number;
+            /** @description The objects; at most a thousand are named. */
+            objects: string[];
+            remedies: components["schemas"]["RemedyView"][];
+        };
+        /** @description An order to trace why an account can or cannot do something in the directory. */
+        TraceOrder: {
+            /** @description Its logon name; or null when the service that fails is named. */
+            account: null | string;
+            /** @description A service of a sheet, instead of the account. */
+            service: null | string;
+            /** @description The host it runs on, when several installs have that service. */
+            host: null | string;
+            /** @description What it should be able to do, in the words of sheets: `write attributes`, `change membership`, … */
+            act: string;
+            /** @description For acts that name attributes. */
+            attributes: null | string[];
+            /** @description The class of object, or null for the act's own; `user` where it has none. */
+            of: null | string;
+            /** @description A branch of the estate by name, a distinguished name, or `everywhere`; or null. */
+            below: null | string;
+            /** @description Objects that fail, by distinguished name or logon name, instead of a branch. */
+            objects: null | string[];
+            /** @description Groups it is thought to be in: "would it, if…". */
+            ifMemberOf: null | string[];
+            /** @description Objects at which inheritance is thought to be on. */
+            ifInheriting: null | string[];
+        };
+        /** @description The answer to a trace. */
+        TraceView: {
+            /** @description The job that answered. */
+            id: string;
+            estate: string;
+            pretend: boolean;
+            /** @description `DOMAIN\name`. */
+            account: string;
+            /** @description The question in words. */
+            asked: string;
+            of: string;
+            /** @description The branch's distinguished name, or null when objects were given. */
+            below: null | string;
+            /** @description The controller that was read. */
+            readFrom: string;
+            /** Format: date-time */
+            readAt: string;
+            /** @description The answer in one line. */
+            words: string;
+            /** Format: int32 */
+            can: number;
+            /** Format: int32 */
+            cannot: number;
+            /** Format: int32 */
+            unseen: number;
+            /** @description Objects that refuse or could not be judged, by cause and place, the largest group first. */
+            failures: components["schemas"]["TraceFailureView"][];
+            /** @description Given objects that are not there, or may not be seen. */
+            notFound: string[];
+            /** @description Parts of the directory that could not be read. */
+            unread: components["schemas"]["CornerView"][];
+            /** @description Containers in which an object created tomorrow would refuse. */
+            uncovered: string[];
+            /** @description What was supposed and is not so. */
+            supposed: string[];
+            /** @description The containers that hold what was judged, top down. */
+            tree: components["schemas"]["TraceBranchView"][];
+        };
         /** @description Who is signed in. */
         WhoView: {
             name: string;
@@ -991,6 +1252,8 @@ export interface components {
 }
 export type AccountFitView = components['schemas']['AccountFitView'];
 export type AlternativeView = components['schemas']['AlternativeView'];
+export type BranchFailureView = components['schemas']['BranchFailureView'];
+export type BranchView = components['schemas']['BranchView'];
 export type CornerView = components['schemas']['CornerView'];
 export type DecisionView = components['schemas']['DecisionView'];
 export type EstateSummary = components['schemas']['EstateSummary'];
@@ -1005,8 +1268,10 @@ export type JobStepView = components['schemas']['JobStepView'];
 export type JobView = components['schemas']['JobView'];
 export type JudgementView = components['schemas']['JudgementView'];
 export type LeaningView = components['schemas']['LeaningView'];
+export type ListPreviewView = components['schemas']['ListPreviewView'];
 export type LogCheckView = components['schemas']['LogCheckView'];
 export type LogEntryView = components['schemas']['LogEntryView'];
+export type MendOrder = components['schemas']['MendOrder'];
 export type NewTokenView = components['schemas']['NewTokenView'];
 export type NotOfferedView = components['schemas']['NotOfferedView'];
 export type PasswordView = components['schemas']['PasswordView'];
@@ -1017,6 +1282,8 @@ export type PlannedAccountView = components['schemas']['PlannedAccountView'];
 export type PlannedGrantView = components['schemas']['PlannedGrantView'];
 export type PlannedGroupView = components['schemas']['PlannedGroupView'];
 export type ProblemDetails = components['schemas']['ProblemDetails'];
+export type RemedyView = components['schemas']['RemedyView'];
+export type RightFlowView = components['schemas']['RightFlowView'];
 export type SealOrder = components['schemas']['SealOrder'];
 export type SealedPassword = components['schemas']['SealedPassword'];
 export type SecretValue = components['schemas']['SecretValue'];
@@ -1032,6 +1299,10 @@ export type SurveyView = components['schemas']['SurveyView'];
 export type TokenClaim = components['schemas']['TokenClaim'];
 export type TokenOrder = components['schemas']['TokenOrder'];
 export type TokenView = components['schemas']['TokenView'];
+export type TraceBranchView = components['schemas']['TraceBranchView'];
+export type TraceFailureView = components['schemas']['TraceFailureView'];
+export type TraceOrder = components['schemas']['TraceOrder'];
+export type TraceView = components['schemas']['TraceView'];
 export type WhoView = components['schemas']['WhoView'];
 export type WorklistView = components['schemas']['WorklistView'];
 export type $defs = Record<string, never>;
@@ -1922,6 +2193,187 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobView"][];
+                };
+            };
+        };
+    };
+    Trace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TraceOrder"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ShowTrace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ListTraces: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"][];
+                };
+            };
+        };
+    };
+    Mend: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MendOrder"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    Undo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };

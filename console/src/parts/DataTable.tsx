@@ -60,10 +60,14 @@ export function DataTable<T>({ label, rows, columns, empty }: Props<T>) {
                     key={head.id}
                     aria-sort={sorted === 'asc' ? 'ascending' : sorted === 'desc' ? 'descending' : 'none'}
                   >
-                    <button type="button" className="sort" onClick={head.column.getToggleSortingHandler()}>
-                      {flexRender(head.column.columnDef.header, head.getContext())}
-                      <span aria-hidden="true">{sorted === 'asc' ? ' ↑' : sorted === 'desc' ? ' ↓' : ''}</span>
-                    </button>
+                    {head.column.getCanSort() ? (
+                      <button type="button" className="sort" onClick={head.column.getToggleSortingHandler()}>
+                        {flexRender(head.column.columnDef.header, head.getContext())}
+                        <span aria-hidden="true">{sorted === 'asc' ? ' ↑' : sorted === 'desc' ? ' ↓' : ''}</span>
+                      </button>
+                    ) : (
+                      flexRender(head.column.columnDef.header, head.getContext())
+                    )}
                   </Table.Th>
                 );
               })}

@@ -26,10 +26,20 @@ export function Dn({ value }: { value: string }) {
             onClick={copy}
             aria-label={copied ? 'Copied' : `Copy ${value}`}
           >
-            {copied ? '✓' : '⧉'}
+            {copied ? '✓' : <TwoSheets />}
           </ActionIcon>
         )}
       </CopyButton>
     </span>
+  );
+}
+
+/** Two sheets, one over the other; drawn, since few fonts have the sign. */
+function TwoSheets() {
+  return (
+    <svg width="12" height="12" viewBox="0 0 12 12" fill="none" stroke="currentColor" aria-hidden="true">
+      <rect x="0.5" y="2.5" width="8" height="9" />
+      <path d="M3.5 2.5v-2h8v9h-3" />
+    </svg>
   );
 }

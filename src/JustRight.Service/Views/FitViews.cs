@@ -3,6 +3,7 @@ using JustRight.Core.Changes;
 using JustRight.Core.Fit;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
+using JustRight.Core.Rights.Directory;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 using JustRight.Service.Fits;
@@ -52,8 +53,12 @@ internal static class FitViews
         LogonRight or LocalGroupRight => PlaceWhere(plan, r => r is LogonRight or LocalGroupRight && Same(r.Place, right.Place)),
         DatabaseRoleRight d => PlaceWhere(plan, r => Same(r.Place, right.Place)) ?? PlaceWhere(plan, r => Same(InstanceOf(r), d.Instance)),
         InstanceRoleRight i => PlaceWhere(plan, r => Same(InstanceOf(r), i.Instance)),
+        EntryRight e => BranchPlace(plan, e.Where),
+        OwnerRight o => BranchPlace(plan, o.Where),
         _ => null,
     };
+
+    private static string BranchPlace(Plan plan, string dn) => PlaceWhere(plan, r => r is DirectoryRight d && DistinguishedName.IsAtOrBelow(dn, d.Branch)) ?? plan.Domain;
 
     private static string? PlaceWhere(Plan plan, Func<Right, bool> fits) => plan.Grants.FirstOrDefault(g => g.Place is not null && fits(g.Right))?.Place;
 

@@ -67,7 +67,7 @@ export function Matrix({ fit }: { fit: FitView }) {
         title={selected ? `${selected.right} on ${selected.place}` : ''}
         closeButtonProps={{ 'aria-label': 'Close' }}
       >
-        {selected && <RightFacts right={selected} />}
+        {selected && <RightFacts right={selected} estate={fit.estate} />}
       </Drawer>
     </>
   );

@@ -1,9 +1,10 @@
-import type { JudgementView } from '../../api/schema.gen';
+import { Link } from '@tanstack/react-router';
+import type { BranchView, JudgementView } from '../../api/schema.gen';
 import { PathLine } from '../../parts/PathLine';
 import { Verdict } from '../../parts/Verdict';
 
 /** Everything known of a right: verdict, reason, need, giver, sheet line, paths. */
-export function RightFacts({ right, brief }: { right: JudgementView; brief?: boolean }) {
+export function RightFacts({ right, brief, estate }: { right: JudgementView; brief?: boolean; estate?: string }) {
   const paths = brief ? right.paths.slice(0, 2) : right.paths;
   const brings = brief ? right.brings.slice(0, 3) : right.brings;
   return (
@@ -53,6 +54,7 @@ export function RightFacts({ right, brief }: { right: JudgementView; brief?: boo
           <PathLine path={path} />
         </Fact>
       ))}
+      {right.branch && <Below branch={right.branch} account={right.account} estate={estate} brief={brief ?? false} />}
       {right.notes.map((note) => (
         <Fact key={note} name="note">
           {note}
@@ -65,6 +67,49 @@ export function RightFacts({ right, brief }: { right: JudgementView; brief?: boo
         </Fact>
       )}
     </dl>
+  );
+}
+
+/** What was found below a branch, object by object, with the way to its trace. */
+function Below({
+  branch,
+  account,
+  estate,
+  brief,
+}: {
+  branch: BranchView;
+  account: string;
+  estate?: string | undefined;
+  brief: boolean;
+}) {
+  return (
+    <>
+      <Fact name="objects below">
+        {branch.can} can, {branch.cannot} cannot{branch.unseen > 0 && `, ${branch.unseen} unseen`}
+      </Fact>
+      {branch.failures.map((failure) => (
+        <Fact key={failure.words} name={`${failure.count} ${failure.count === 1 ? 'fails' : 'fail'}`}>
+          {failure.words}
+        </Fact>
+      ))}
+      {!brief && branch.cannot + branch.unseen > 0 && (
+        <Fact name="">
+          <Link
+            to="/trace"
+            search={{
+              estate,
+              account,
+              act: branch.act,
+              attributes: branch.attributes,
+              of: branch.of,
+              below: branch.below,
+            }}
+          >
+            Trace it
+          </Link>
+        </Fact>
+      )}
+    </>
   );
 }
 

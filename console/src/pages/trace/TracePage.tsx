@@ -1,0 +1,123 @@
+import { Button, Group, Modal, Progress } from '@mantine/core';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { getRouteApi, useNavigate } from '@tanstack/react-router';
+import { useEffect, useState } from 'react';
+import { api, need } from '../../api/client';
+import { estates as estatesQuery, me, trace as traceQuery, traces as tracesQuery } from '../../api/queries';
+import type { JobView } from '../../api/schema.gen';
+import { useJob } from '../../api/useJob';
+import { Failure } from '../../parts/Failure';
+import { EarlierJobs } from './EarlierJobs';
+import { orderOf, type TraceFields } from './order';
+import { TraceAnswer } from './TraceAnswer';
+import { TraceForm } from './TraceForm';
+
+const route = getRouteApi('/frame/trace');
+
+/** Why can this account not do that in the directory, and what would mend it? */
+export function TracePage() {
+  const { job, ...fields } = route.useSearch();
+  const navigate = useNavigate();
+  const who = useQuery(me);
+  const estates = useQuery(estatesQuery);
+  const name = fields.estate ?? estates.data?.[0]?.name;
+  const estate = estates.data?.find((e) => e.name === name);
+  const answer = useQuery({ ...traceQuery(job ?? ''), enabled: !!job });
+  const earlier = useQuery({ ...tracesQuery(name ?? ''), enabled: !!name });
+  const [undoing, setUndoing] = useState<JobView | null>(null);
+  const { followed, follow } = useJob();
+  const may = who.data?.role === 'granter' || who.data?.role === 'owner';
+
+  const start = useMutation({
+    mutationFn: (asked: TraceFields) =>
+      need(
+        api.POST('/api/estates/{name}/trace', {
+          params: { path: { name: asked.estate ?? name ?? '' } },
+          body: orderOf(asked),
+        }),
+      ),
+    onSuccess: follow,
+  });
+  const mend = useMutation({
+    mutationFn: ({ id, remedy }: { id: string; remedy: string }) =>
+      need(api.POST('/api/jobs/{id}/mend', { params: { path: { id } }, body: { remedy } })),
+    onSuccess: follow,
+  });
+  const undo = useMutation({
+    mutationFn: (id: string) => need(api.POST('/api/jobs/{id}/undo', { params: { path: { id } } })),
+    onSuccess: follow,
+    onSettled: () => setUndoing(null),
+  });
+
+  const ended = followed && !followed.running && followed.last?.state === 'done' ? followed.id : null;
+  useEffect(() => {
+    if (ended) void navigate({ to: '/trace', search: (old) => ({ ...old, job: ended }) });
+  }, [ended, navigate]);
+
+  const error = start.error ?? mend.error ?? undo.error ?? answer.error ?? estates.error;
+  return (
+    <>
+      <div className="head">
+        <h1>Trace</h1>
+        <span className="soft">Why can this account not do that in the directory, and what would mend it?</span>
+        {estate?.pretend && <span className="tag">pretend</span>}
+      </div>
+      <TraceForm
+        key={JSON.stringify(fields)}
+        initial={{ ...fields, estate: name }}
+        estates={estates.data?.map((e) => e.name) ?? []}
+        branches={estate?.branches ?? []}
+        busy={followed?.running === true || start.isPending}
+        onTrace={(asked) => {
+          start.mutate(asked);
+        }}
+      />
+      <div role="status" aria-live="polite">
+        {followed?.last && (followed.running || followed.last.state !== 'done' || followed.kind !== 'trace') && (
+          <p className="soft">
+            {followed.running && (
+              <Progress
+                value={(100 * followed.last.done) / Math.max(1, followed.last.total)}
+                size="sm"
+                color="gray"
+                mb={4}
+                aria-label="Progress"
+              />
+            )}
+            {followed.last.text}
+          </p>
+        )}
+      </div>
+      {error && <Failure error={error} />}
+      {answer.data && (
+        <TraceAnswer trace={answer.data} may={may} onMend={(remedy) => mend.mutate({ id: answer.data.id, remedy })} />
+      )}
+      <h2>Earlier</h2>
+      {earlier.data && name && <EarlierJobs estate={name} jobs={earlier.data} may={may} onUndo={setUndoing} />}
+      <Modal
+        opened={undoing !== null}
+        onClose={() => setUndoing(null)}
+        size="xl"
+        title="Undo, the last change first"
+        closeButtonProps={{ 'aria-label': 'Close' }}
+      >
+        <ol>
+          {undoing?.steps
+            .filter((s) => s.state === 'made')
+            .reverse()
+            .map((s) => (
+              <li key={s.number}>{s.words}</li>
+            ))}
+        </ol>
+        <Group justify="flex-end">
+          <Button variant="default" onClick={() => setUndoing(null)} data-autofocus>
+            Cancel
+          </Button>
+          <Button loading={undo.isPending} onClick={() => undoing && undo.mutate(undoing.id)}>
+            Undo {undoing?.steps.length === 1 ? 'this change' : 'these changes'}
+          </Button>
+        </Group>
+      </Modal>
+    </>
+  );
+}
