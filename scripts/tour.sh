@@ -29,9 +29,11 @@ tell "What the products need, where we are, and what goes where."
 run 0 sheet check demo-data/sheets/thermograph.yaml
 run 0 sheet add demo-data/sheets/thermograph.yaml
 run 0 sheet add demo-data/sheets/tallystick.yaml
+run 0 sheet add demo-data/sheets/roundsman.yaml
 run 0 estate add demo-data/estates/fennmoor.yaml
 run 0 install add demo-data/installs/thermograph-dataroom.yaml
 run 0 install add demo-data/installs/tallystick-dataroom.yaml
+run 0 install add demo-data/installs/roundsman-dataroom.yaml
 
 tell "A sheet with a slip of the pen is refused, with the place and the remedy (exit code 2)."
 sed 's/local-group: Administrators, on: console-server/local-group: Administrators, on: console-sever/' demo-data/sheets/thermograph.yaml > "$tour_data/slip.yaml"
@@ -64,6 +66,28 @@ run 0 grant thermograph-dataroom --yes
 tell "Tallystick: a log-on right that a group denies; no grant would mend that, so none is offered."
 run 1 verify tallystick-dataroom --brief
 run 0 why tallystick-dataroom counter log on as a service
+
+tell "Roundsman writes two attributes of people everywhere and keeps teams: three entries and a role group are missing, and a leftover may reset passwords."
+run 1 verify roundsman-dataroom --brief
+run 0 grant roundsman-dataroom --yes
+run 0 grant roundsman-dataroom --remove --yes
+
+tell "Nine people still refuse it. Where, why, and what would mend it?"
+run 1 verify roundsman-dataroom --brief
+run 1 trace fennmoor --service RoundsmanCopier --attribute roomNumber --attribute wWWHomePage | tee "$tour_data/trace"
+trace=$(grep -o 'mend [0-9a-f]* 1-inherit' "$tour_data/trace" | cut -d' ' -f2)
+
+tell "Would one of them grant it if inheritance were on there?"
+run 0 trace fennmoor svc-roundsman --attribute roomNumber --object m.northam --if-inheriting "OU=Saltmere,OU=People,OU=Fennmoor,DC=fennmoor,DC=example"
+
+tell "Carry out the remedy that lets everybody's rights flow in; then it is just right."
+run 0 mend "$trace" 1-inherit --yes | tee "$tour_data/mend"
+run 0 verify roundsman-dataroom
+
+tell "Too much flowed in. Undo it: every access list is as it was. Then give the right on the spot instead."
+run 0 undo "$(grep -o 'justright undo [0-9a-f]*' "$tour_data/mend" | cut -d' ' -f3)" --yes
+run 0 mend "$trace" 1-spot --yes
+run 0 verify roundsman-dataroom --brief
 
 tell "All installs at a glance, and who did what."
 run 0 install list

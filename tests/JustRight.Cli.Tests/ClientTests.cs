@@ -41,6 +41,31 @@ public sealed class ClientTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_failing_service_is_traced_mended_and_the_mending_undone()
+    {
+        const string roundsman = "roundsman-dataroom";
+        await _service.AddDemoAsync();
+        (await RunAsync("grant", roundsman, "--yes")).Out.ShouldContain("4 made; now 1 missing, 1 barred");
+        (await RunAsync("verify", roundsman, "--brief")).Out.ShouldContain("justright trace fennmoor svc-roundsman");
+        var trace = await RunAsync("trace", "fennmoor", "--service", "RoundsmanCopier", "--attribute", "roomNumber", "--attribute", "wWWHomePage");
+        trace.Code.ShouldBe(1);
+        trace.Out.ShouldContain("26 objects: 9 refuse it, 17 grant it");
+        trace.Out.ShouldContain("inheritance stops here");
+        var command = trace.Out.Split('\n').Select(l => l.Trim()).First(l => l.StartsWith("justright mend", StringComparison.Ordinal) && l.EndsWith("1-spot", StringComparison.Ordinal)).Split(' ')[1..];
+        (await RunAsync(command)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("Nobody is here to confirm"));
+        var mended = await RunAsync([.. command, "--yes"]);
+        mended.Out.ShouldContain("2 made; now 26 objects: 26 grant it");
+        var undo = mended.Out.Split('\n').First(l => l.StartsWith("to undo it: justright ", StringComparison.Ordinal))["to undo it: justright ".Length..].Trim().Split(' ');
+        (await RunAsync([.. undo, "--yes"])).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("2 made; now 26 objects: 9 refuse it, 17 grant it"));
+
+        var list = Path.Combine(_service.Data, "failing.txt");
+        await File.WriteAllLinesAsync(list, ["m.northam", "", "CN=Ada Brandt,OU=Highfield,OU=People,OU=Fennmoor,DC=fennmoor,DC=example"]);
+        (await RunAsync("trace", "fennmoor", "svc-roundsman", "--attribute", "roomNumber", "--objects-from", list)).Out.ShouldContain("2 objects: 1 refuses it, 1 grants it");
+        (await RunAsync("trace", "fennmoor", "svc-roundsman", "--attribute", "roomNumber", "--objects-from", list + ".no")).Code.ShouldBe(2);
+        (await RunAsync("trace", "fennmoor", "svc-roundsman", "--act", "change membership")).Code.ShouldBe(0);
+    }
+
+    [Fact]
     public async Task Every_command_gives_json_that_parses()
     {
         await _service.AddDemoAsync();
@@ -51,7 +76,7 @@ public sealed class ClientTests : IAsyncLifetime
             ["estate", "check", DemoFile("estates/fennmoor.yaml")], ["estate", "list"], ["estate", "show", "fennmoor"], ["install", "list"], ["install", "show", Install],
             ["plan", Install], ["survey", "fennmoor"], ["verify", Install], ["why", Install, "poller"], ["grant", Install, "--list"], ["grant", Install, "--yes"],
             ["log", "list"], ["log", "check"], ["token", "list"], ["token", "make", "night", "--role", "reader"], ["token", "revoke", "night"], ["secret", "list"],
-            ["password", "list", Install],
+            ["password", "list", Install], ["trace", "fennmoor", "svc-roundsman", "--attribute", "roomNumber"], ["mend", "no-such", "1-spot", "--yes"], ["undo", "no-such", "--yes"],
             ["sheet", "show", "no-such@1"], // errors as well
         ];
         foreach (var command in commands)
