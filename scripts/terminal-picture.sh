@@ -1,5 +1,5 @@
 #!/usr/bin/env bash
-# Takes docs/screenshots/verify.png anew: the client's verify in a terminal window. Needs what it installs: xvfb, xterm, imagemagick.
+# Takes the pictures of the client in docs/screenshots anew, in a terminal window. Needs what it installs: xvfb, xterm, imagemagick.
 set -euo pipefail
 . "$(dirname "$(readlink -f "$0")")/build.sh"
 need_packages xvfb xterm imagemagick fonts-dejavu-core
@@ -25,3 +25,5 @@ PATH=$built/client:$PATH
 picture verify "echo '$ justright verify thermograph-dataroom --brief'; TERM=xterm-256color justright verify thermograph-dataroom --brief"
 "$client" verify thermograph-dataroom > /dev/null || true
 picture grant "echo '$ justright grant thermograph-dataroom --yes'; TERM=xterm-256color justright grant thermograph-dataroom --yes"
+"$client" grant roundsman-dataroom --yes > /dev/null
+picture trace-terminal "echo '$ justright trace fennmoor --service RoundsmanCopier --attribute roomNumber --attribute wWWHomePage'; TERM=xterm-256color justright trace fennmoor --service RoundsmanCopier --attribute roomNumber --attribute wWWHomePage"
