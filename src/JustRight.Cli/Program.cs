@@ -18,6 +18,7 @@ var root = new RootCommand("Just Right: service accounts that hold just what the
     TraceCommands.MakeTrace(),
     TraceCommands.MakeMend(),
     TraceCommands.MakeUndo(),
+    CompareCommand.Make(),
     LogCommands.Make(),
     TokenCommands.Make(),
     SecretCommands.Make(),

@@ -1,5 +1,6 @@
 using JustRight.Core.Changes;
 using JustRight.Core.Estates;
+using JustRight.Core.Replicas;
 using JustRight.Core.Rights.Directory.Schema;
 using JustRight.Core.Surveys;
 
@@ -28,6 +29,9 @@ public interface IDirectoryConnector : IChangeMaker<DirectoryChange>
 
     /// <summary>The schema of the directory.</summary>
     Task<DirectorySchema> SchemaAsync(CancellationToken cancel);
+
+    /// <summary>Reads one object from every controller of the domain, to see whether they agree.</summary>
+    Task<IReadOnlyList<ReplicaObject>> ReadReplicasAsync(string dn, CancellationToken cancel);
 
     /// <summary>Whether a logon name is in use anywhere in the domain.</summary>
     Task<IReadOnlySet<string>> NamesInUseAsync(IReadOnlyCollection<string> names, CancellationToken cancel);

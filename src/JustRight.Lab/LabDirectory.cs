@@ -1,5 +1,6 @@
 using JustRight.Connectors;
 using JustRight.Core.Changes;
+using JustRight.Core.Replicas;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Access;
 using JustRight.Core.Rights.Directory.Descriptors;
@@ -34,6 +35,15 @@ public sealed class LabDirectory(LabFile file, TimeProvider time) : IDirectoryCo
 
     /// <inheritdoc/>
     public Task<DirectorySchema> SchemaAsync(CancellationToken cancel) => Task.FromResult(BuiltInSchema.Schema);
+
+    /// <inheritdoc/>
+    public Task<IReadOnlyList<ReplicaObject>> ReadReplicasAsync(string dn, CancellationToken cancel) => Task.FromResult(file.Read<IReadOnlyList<ReplicaObject>>(state =>
+    {
+        var tree = LabAccessLists.Tree(state);
+        return tree.IndexOf(dn) is >= 0 and var at
+            ? [new ReplicaObject("the lab", null, true, new Dictionary<string, IReadOnlyList<string>> { ["nTSecurityDescriptor"] = [DescriptorText.Write(tree.DescriptorOf(at)!)] }, [])]
+            : [new ReplicaObject("the lab", null, false, new Dictionary<string, IReadOnlyList<string>>(), [])];
+    }));
 
     /// <inheritdoc/>
     public Task<IReadOnlySet<string>> NamesInUseAsync(IReadOnlyCollection<string> names, CancellationToken cancel) => Task.FromResult(file.Read<IReadOnlySet<string>>(state =>

@@ -15,6 +15,9 @@ public sealed class Controller : IAsyncLifetime
     /// <summary>The address in its certificate. Not "localhost": the LDAP library checks that name as the machine's own.</summary>
     public const string Address = "127.0.0.1";
 
+    /// <summary>The address of a second controller, which shares the certificate.</summary>
+    public const string SecondAddress = "127.0.0.3";
+
     private readonly string _folder = Directory.CreateTempSubdirectory("justright-controller-").FullName;
     private Process? _process;
 
@@ -23,6 +26,9 @@ public sealed class Controller : IAsyncLifetime
 
     /// <summary>The administrator's password; made anew for each run.</summary>
     public string Password { get; } = "Aa1-" + RandomNumberGenerator.GetHexString(16);
+
+    /// <summary>The folder of this run.</summary>
+    internal string Folder => _folder;
 
     /// <summary>The folder with the authority's certificate.</summary>
     public string CaFolder => Path.Combine(_folder, "ca");
@@ -77,6 +83,7 @@ public sealed class Controller : IAsyncLifetime
         var request = new CertificateRequest($"CN=fm-dc01", key, HashAlgorithmName.SHA256, RSASignaturePadding.Pkcs1);
         var names = new SubjectAlternativeNameBuilder();
         names.AddIpAddress(System.Net.IPAddress.Parse(Address));
+        names.AddIpAddress(System.Net.IPAddress.Parse(SecondAddress));
         request.CertificateExtensions.Add(names.Build());
         using var server = request.Create(ca, DateTimeOffset.UtcNow.AddDays(-1), DateTimeOffset.UtcNow.AddDays(2), RandomNumberGenerator.GetBytes(8));
         Write(Path.Combine(_folder, "server.pem"), server.ExportCertificatePem());
@@ -117,7 +124,7 @@ public sealed class Controller : IAsyncLifetime
         throw new InvalidOperationException("The controller did not answer within a minute.");
     }
 
-    private static async Task RunAsync(string program, params string[] arguments)
+    internal static async Task RunAsync(string program, params string[] arguments)
     {
         using var process = Process.Start(new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, RedirectStandardError = true })!;
         var output = process.StandardOutput.ReadToEndAsync();

@@ -86,6 +86,8 @@ public sealed class EstateSurveyorTests
 
         public Task<DirectorySchema> SchemaAsync(CancellationToken cancel) => throw new NotSupportedException();
 
+        public Task<IReadOnlyList<Core.Replicas.ReplicaObject>> ReadReplicasAsync(string dn, CancellationToken cancel) => throw new NotSupportedException();
+
         public Task<IReadOnlySet<string>> NamesInUseAsync(IReadOnlyCollection<string> names, CancellationToken cancel) => throw new NotSupportedException();
 
         public Task<Observation> ObserveAsync(DirectoryChange change, CancellationToken cancel) => throw new NotSupportedException();

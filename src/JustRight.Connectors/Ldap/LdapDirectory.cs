@@ -1,53 +1,113 @@
 using System.DirectoryServices.Protocols;
 using System.Text;
 using JustRight.Core.Changes;
+using JustRight.Core.Replicas;
 using JustRight.Core.Rights.Directory.Schema;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Connectors.Ldap;
 
-/// <summary>An AD-like directory over LDAPS. Each call opens a connection of its own, so that none outlives its work.</summary>
+/// <summary>An AD-like directory over LDAPS. Each call opens a connection of its own, so that none outlives its work; all go to the same controller.</summary>
 public sealed class LdapDirectory(LdapTarget target, LdapSchemas schemas, TimeProvider time) : IDirectoryConnector
 {
     private const int NormalAccount = 0x200; // [MS-ADTS 2.2.16]
     private const int DontExpirePassword = 0x10000;
     private const uint SecurityEnabled = 0x80000000; // [MS-ADTS 2.2.12]
 
+    private readonly List<LdapTarget> _candidates = [target, .. target.Others];
+    private bool _hasWritten;
+
     /// <inheritdoc/>
     public async Task<DirectorySnapshot> ReadAsync(DirectoryScope scope, CancellationToken cancel)
     {
-        using var session = await LdapSession.OpenAsync(target, cancel);
-        return await Task.Run(() => new LdapSurvey(session, target.Domain, schemas, time).Read(scope, cancel), cancel);
+        // A reading comes from one controller: where one breaks off, another is read from the start.
+        var remarks = new List<string>();
+        while (true)
+        {
+            var from = "";
+            try
+            {
+                using var session = await OpenAsync(cancel, remarks);
+                from = session.Controller;
+                var snapshot = await Task.Run(() => new LdapSurvey(session, target.Domain, schemas, time).Read(scope, cancel), cancel);
+                return snapshot with { Remarks = [.. remarks.Select(r => $"{r} It was read from {snapshot.ReadFrom} instead.")] };
+            }
+            catch (ConnectorException e) when (from.Length > 0 && MayGoOn(e))
+            {
+                remarks.Add($"{from} broke off in the middle of the reading: {e.Message}");
+                _candidates.RemoveAt(0);
+            }
+        }
+    }
+
+    /// <inheritdoc/>
+    public async Task<IReadOnlyList<ReplicaObject>> ReadReplicasAsync(string dn, CancellationToken cancel)
+    {
+        var replicas = new List<ReplicaObject>();
+        foreach (var one in new[] { target }.Concat(target.Others))
+        {
+            try
+            {
+                using var session = await LdapSession.OpenAsync(one, cancel);
+                replicas.Add(await Task.Run(() => LdapReplicas.Read(session, dn), cancel));
+            }
+            catch (ConnectorException e)
+            {
+                replicas.Add(ReplicaObject.NotRead(one.Place, e.Message));
+            }
+        }
+
+        return replicas;
     }
 
     /// <inheritdoc/>
     public async Task<DirectorySchema> SchemaAsync(CancellationToken cancel)
     {
-        using var session = await LdapSession.OpenAsync(target, cancel);
+        using var session = await OpenAsync(cancel);
         return await Task.Run(() => schemas.Read(session), cancel);
     }
 
     /// <inheritdoc/>
     public async Task<IReadOnlySet<string>> NamesInUseAsync(IReadOnlyCollection<string> names, CancellationToken cancel)
     {
-        using var session = await LdapSession.OpenAsync(target, cancel);
+        using var session = await OpenAsync(cancel);
         return await Task.Run(() => names.Where(n => session.Find(n, "sAMAccountName") is not null).ToHashSet(StringComparer.OrdinalIgnoreCase), cancel);
     }
 
     /// <inheritdoc/>
     public async Task<Observation> ObserveAsync(DirectoryChange change, CancellationToken cancel)
     {
-        using var session = await LdapSession.OpenAsync(target, cancel);
+        using var session = await OpenAsync(cancel);
         return await Task.Run(() => Observe(session, change), cancel);
     }
 
     /// <inheritdoc/>
     public async Task MakeAsync(DirectoryChange change, NewPassword? password, CancellationToken cancel)
     {
-        using var session = await LdapSession.OpenAsync(target, cancel);
+        using var session = await OpenAsync(cancel);
+        _hasWritten = true;
         await Task.Run(() => Make(session, change, password), cancel);
     }
+
+    /// <summary>Opens the controller in use; one that does not answer is left for the next. Once something was written that no longer happens: another controller may not have it yet.</summary>
+    private async Task<LdapSession> OpenAsync(CancellationToken cancel, List<string>? remarks = null)
+    {
+        while (true)
+        {
+            try
+            {
+                return await LdapSession.OpenAsync(_candidates[0], cancel);
+            }
+            catch (ConnectorException e) when (MayGoOn(e))
+            {
+                remarks?.Add(e.Message);
+                _candidates.RemoveAt(0);
+            }
+        }
+    }
+
+    private bool MayGoOn(ConnectorException e) => e.Failure == ConnectorFailure.Unreachable && _candidates.Count > 1 && !_hasWritten;
 
     private static Observation Observe(LdapSession session, DirectoryChange change) => change switch
     {

@@ -62,7 +62,11 @@ public enum Reach
 /// <param name="CaFolder">A folder with the certificates of the authorities to trust, PEM.</param>
 /// <param name="SignInAs">The account to bind as: a DN, a UPN or <c>DOMAIN\name</c>.</param>
 /// <param name="Secret">The name of the secret, kept by the service, that holds its password.</param>
-public sealed record DirectoryReach(Reach Reach, string? Controller, int Port, string? CaFolder, string? SignInAs, string? Secret, Origin At);
+public sealed record DirectoryReach(Reach Reach, string? Controller, int Port, string? CaFolder, string? SignInAs, string? Secret, Origin At)
+{
+    /// <summary>Further controllers of the domain, as host or <c>host:port</c>, asked in this order when the first does not answer.</summary>
+    public IReadOnlyList<string> MoreControllers { get; init; } = [];
+}
 
 /// <summary>A branch of the directory, by a key of the house's own.</summary>
 public sealed record Branch(string Key, DistinguishedName Name, Origin At);

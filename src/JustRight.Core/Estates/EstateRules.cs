@@ -65,7 +65,7 @@ public static class EstateRules
         }
         else if (directory.Controller is not null)
         {
-            faults.Add(new Fault("needless-key", directory.At, "directory.controller", "Only a directory reached over LDAPS has a controller.") { Expected = "reach: ldaps" });
+            faults.Add(new Fault("needless-key", directory.At, "directory.controller", "Only a directory reached over LDAPS has controllers.") { Expected = "reach: ldaps" });
         }
 
         if (directory.Reach == Reach.Lab) return;

@@ -9,7 +9,7 @@ internal static class PlaceFindings
     /// <summary>Unknown SIDs in local groups of the install's hosts, and strangers in its groups.</summary>
     public static IReadOnlyList<Finding> Of(Plan plan, SurveyView view)
     {
-        var findings = new List<Finding>();
+        var findings = view.Survey.Directory.Remarks.Select(r => new Finding(view.Survey.Directory.Domain, r, false)).ToList();
         foreach (var name in plan.Grants.Select(g => g.Right).Select(HostOf).OfType<string>().Distinct(StringComparer.OrdinalIgnoreCase).Order(StringComparer.OrdinalIgnoreCase))
         {
             if (view.Host(name) is not { Unread: null } host) continue;

@@ -15,6 +15,9 @@ public sealed record DirectorySnapshot(
     /// <summary>What was read of access lists, or null when they were not asked for.</summary>
     public AccessSnapshot? Access { get; init; }
 
+    /// <summary>What happened while reading that is worth knowing: a controller that broke off, and which one was read instead.</summary>
+    public IReadOnlyList<string> Remarks { get; init; } = [];
+
     /// <summary>The relative identifier of Domain Users [MS-DTYP 2.4.2.4].</summary>
     public const uint DomainUsersRid = 513;
 }

@@ -38,7 +38,10 @@ public static class EstateReader
             new Domain(domain.Text("dns"), domain.Text("short")),
             new DirectoryReach(
                 reach, directory.TextOrNull("controller"), Number(directory, "port") ?? 636, directory.TextOrNull("ca-folder"),
-                directory.TextOrNull("sign-in-as"), directory.TextOrNull("secret"), directory.At),
+                directory.TextOrNull("sign-in-as"), directory.TextOrNull("secret"), directory.At)
+            {
+                MoreControllers = directory.List("more-controllers"),
+            },
             [.. root.Texts("branches").Select(b => BranchOf(b, faults)).OfType<Branch>()],
             new Naming(
                 naming.Text("accounts"), naming.Text("groups"), naming.TextOr("description", "{purpose} ({title} {release}, install {install})"),

@@ -27,12 +27,16 @@ internal sealed class ConnectorShelf(IOptions<ServiceSettings> settings, SecretS
                 var reach = estate.Directory;
                 var password = await secrets.GetAsync(reach.Secret!, cancel)
                     ?? throw new ConnectorException(ConnectorFailure.SignIn, $"there is no secret '{reach.Secret}', which {reach.At} names: set it with justright secret set {reach.Secret}.");
-                return new EstateConnectors(
-                    new LdapDirectory(new LdapTarget(estate.Domain, reach.Controller!, reach.Port, reach.CaFolder!, reach.SignInAs!, password), _schemas, time), null, null);
+                var first = new LdapTarget(estate.Domain, reach.Controller!, reach.Port, reach.CaFolder!, reach.SignInAs!, password);
+                return new EstateConnectors(new LdapDirectory(first with { Others = [.. reach.MoreControllers.Select(c => At(first, c))] }, _schemas, time), null, null);
             default:
                 throw new ConnectorException(ConnectorFailure.Unreachable, EstateSurveyor.NoReach(estate.Domain.DnsName));
         }
     }
+
+    private static LdapTarget At(LdapTarget like, string place) => place.Split(':') is [var host, var port]
+        ? like with { Controller = host, Port = int.Parse(port, System.Globalization.CultureInfo.InvariantCulture) }
+        : like with { Controller = place };
 
     private LabFile OpenLab(string estate)
     {

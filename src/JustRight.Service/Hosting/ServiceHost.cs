@@ -89,6 +89,7 @@ public static class ServiceHost
         api.MapFits();
         api.MapJobs();
         api.MapTraces();
+        api.MapReplicas();
         api.MapLog();
         api.MapSecrets();
         app.MapOpenApi().AllowAnonymous();

@@ -1,0 +1,38 @@
+using System.CommandLine;
+using JustRight.Cli.Api;
+using JustRight.Cli.Output;
+using JustRight.Contracts;
+using Spectre.Console;
+
+namespace JustRight.Cli.Commands;
+
+/// <summary><c>compare</c>: whether the controllers of a domain agree on an object.</summary>
+internal static class CompareCommand
+{
+    public static Command Make()
+    {
+        var estate = Names.Estate();
+        var dn = new Argument<string>("object") { Description = "A distinguished name" };
+        return CommandKit.Make(
+            "compare", "Says whether the controllers of a domain agree on an object, which is behind, and by what.\nExit code: 0 they agree, 1 they do not, 3 one could not be asked",
+            ["justright compare fennmoor \"OU=Saltmere,OU=People,OU=Fennmoor,DC=fennmoor,DC=example\""], [estate, dn], c => RunAsync(c, c.Parsed.GetValue(estate)!, c.Parsed.GetValue(dn)!));
+    }
+
+    private static async Task<int> RunAsync(Call call, string estate, string dn)
+    {
+        var compared = await call.Api.GetAsync($"estates/{Names.Part(estate)}/controllers?object={Uri.EscapeDataString(dn)}", ContractsJson.Default.ReplicaComparisonView, call.Cancel);
+        if (call.Screen.IsJson)
+        {
+            Screen.Json(compared, ContractsJson.Default.ReplicaComparisonView);
+        }
+        else
+        {
+            call.Screen.Line($"[bold]{Markup.Escape(compared.Words)}[/]  {Markup.Escape(compared.Dn)}");
+            call.Screen.Line($"  {Markup.Escape(compared.Used)}  [grey]read and written by Just Right{(compared.Used == compared.Newest ? "; has the newest of everything" : "")}[/]");
+            foreach (var other in compared.Others) call.Screen.Line($"  {Markup.Escape(other.Controller)}  {Markup.Escape(other.Words)}");
+            foreach (var unread in compared.Unread) call.Screen.Line($"  {Markup.Escape(unread.Place)}  could not be asked: {Markup.Escape(unread.Reason)}");
+        }
+
+        return compared.Others.Count > 0 && !compared.Agree ? ExitCode.Misfit : compared.Unread.Count > 0 ? ExitCode.Unread : ExitCode.Fine;
+    }
+}
