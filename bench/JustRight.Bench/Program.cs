@@ -4,20 +4,28 @@ using JustRight.Bench;
 using JustRight.Core.Estates;
 using JustRight.Core.Fit;
 using JustRight.Core.Plans;
+using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Directory.Access;
+using JustRight.Core.Rights.Directory.Branches;
+using JustRight.Core.Sheets;
 
 // Compares the cost of planning and judging at two sizes in one run, each in a process of its own so that peak memory is its own:
 //   dotnet run -c Release --project bench/JustRight.Bench
+// The directory connector against a real controller (Debian's samba-ad-dc; it takes some minutes to lay the objects):
+//   dotnet run -c Release --project bench/JustRight.Bench directory
 CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 if (args is ["measure", var what, var size]) return Measure(what, double.Parse(size, CultureInfo.InvariantCulture));
+if (args is ["directory"]) return await DirectoryBench.RunAsync();
+if (args is ["directory", var reading, var place, var folder]) return await DirectoryBench.MeasureAsync(reading, place, folder);
 if (args.Length > 0)
 {
-    Console.Error.WriteLine("Usage: dotnet run -c Release --project bench/JustRight.Bench");
+    Console.Error.WriteLine("Usage: dotnet run -c Release --project bench/JustRight.Bench [directory]");
     return 2;
 }
 
 Console.WriteLine("what      size    accounts   groups   installs   seconds   peak MB   result");
-foreach (var measured in new[] { "fit", "closure" })
+foreach (var measured in new[] { "fit", "closure", "access" })
 {
     var small = InProcess(measured, 0.1);
     var large = InProcess(measured, 1);
@@ -40,8 +48,13 @@ static double InProcess(string what, double size)
 static int Measure(string what, double size)
 {
     Warm();
-    var estate = new SyntheticEstate(size);
-    var (seconds, result) = what == "fit" ? Fit(estate) : Closure(estate);
+    var estate = new SyntheticEstate(what == "access" ? 0.01 : size);
+    var (seconds, result) = what switch
+    {
+        "fit" => Fit(estate),
+        "closure" => Closure(estate),
+        _ => Access(new SyntheticTree((int)(1_000_000 * size), 5_000)),
+    };
     var peak = Process.GetCurrentProcess().PeakWorkingSet64 / 1_000_000.0;
     Console.WriteLine($"{what,-9} {size,-7} {100_000 * size,-10} {20_000 * size,-8} {estate.Installs,-10} {seconds,-9:0.00} {peak,-9:0} {result}");
     return 0;
@@ -55,7 +68,19 @@ static void Warm()
         var estate = new SyntheticEstate(0.01);
         Fit(estate);
         Closure(estate);
+        Access(new SyntheticTree(20_000, 500));
     }
+}
+
+// One account in 400 groups over every object of a tree, three attributes, on one core.
+static (double Seconds, string Result) Access(SyntheticTree synthetic)
+{
+    var tree = new AccessTree(synthetic.Snapshot());
+    var right = new DirectoryRight(DirectoryAct.WriteAttributes, ["mail", "roomNumber", "wWWHomePage"], "user", SyntheticTree.Root);
+    GC.Collect();
+    var clock = Stopwatch.StartNew();
+    var (answer, _) = new BranchJudge(new AccessSweep(tree, SyntheticTree.Token()), SyntheticTree.DomainSid, _ => false).Judge(right);
+    return (clock.Elapsed.TotalSeconds, $"{answer!.Can} can, {answer.Cannot} cannot, {answer.Failures.Count} causes");
 }
 
 // Plan and fit of every install over one survey, the survey's preparation included.

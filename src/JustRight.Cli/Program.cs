@@ -19,6 +19,7 @@ var root = new RootCommand("Just Right: service accounts that hold just what the
     TraceCommands.MakeMend(),
     TraceCommands.MakeUndo(),
     CompareCommand.Make(),
+    LdifCommand.Make(),
     LogCommands.Make(),
     TokenCommands.Make(),
     SecretCommands.Make(),

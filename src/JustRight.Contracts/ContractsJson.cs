@@ -20,6 +20,7 @@ namespace JustRight.Contracts;
 [JsonSerializable(typeof(TraceOrder))]
 [JsonSerializable(typeof(TraceView))]
 [JsonSerializable(typeof(MendOrder))]
+[JsonSerializable(typeof(LdifView))]
 [JsonSerializable(typeof(ReplicaComparisonView))]
 [JsonSerializable(typeof(SignInCode))]
 [JsonSerializable(typeof(TokenClaim))]

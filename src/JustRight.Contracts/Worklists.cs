@@ -11,6 +11,10 @@ public sealed record StepView(string Id, int Number, string Words, string Giver,
 /// <summary>Something that a person must decide.</summary>
 public sealed record NotOfferedView(string For, string Reason);
 
+/// <summary>The directory part of a worklist for an ordinary LDAP client.</summary>
+/// <param name="Text">LDIF [RFC 2849].</param>
+public sealed record LdifView(string Install, bool Remove, string Text);
+
 /// <summary>An order to carry out steps that a person has seen and confirmed.</summary>
 /// <param name="Remove">Whether these are removals.</param>
 /// <param name="Steps">The ids of the confirmed steps, in order.</param>

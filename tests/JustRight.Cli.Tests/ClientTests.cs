@@ -45,6 +45,10 @@ public sealed class ClientTests : IAsyncLifetime
     {
         const string roundsman = "roundsman-dataroom";
         await _service.AddDemoAsync();
+        await RunAsync("verify", roundsman);
+        var ldif = (await RunAsync("ldif", roundsman)).Out;
+        ldif.ShouldContain("PRETEND");
+        ldif.Split('\n').Count(l => l.StartsWith("dn: ", StringComparison.Ordinal)).ShouldBe(4);
         (await RunAsync("grant", roundsman, "--yes")).Out.ShouldContain("4 made; now 1 missing, 1 barred");
         (await RunAsync("verify", roundsman, "--brief")).Out.ShouldContain("justright trace fennmoor svc-roundsman");
         var trace = await RunAsync("trace", "fennmoor", "--service", "RoundsmanCopier", "--attribute", "roomNumber", "--attribute", "wWWHomePage");
@@ -76,7 +80,7 @@ public sealed class ClientTests : IAsyncLifetime
             ["estate", "check", DemoFile("estates/fennmoor.yaml")], ["estate", "list"], ["estate", "show", "fennmoor"], ["install", "list"], ["install", "show", Install],
             ["plan", Install], ["survey", "fennmoor"], ["verify", Install], ["why", Install, "poller"], ["grant", Install, "--list"], ["grant", Install, "--yes"],
             ["log", "list"], ["log", "check"], ["token", "list"], ["token", "make", "night", "--role", "reader"], ["token", "revoke", "night"], ["secret", "list"],
-            ["password", "list", Install], ["trace", "fennmoor", "svc-roundsman", "--attribute", "roomNumber"], ["mend", "no-such", "1-spot", "--yes"], ["compare", "fennmoor", "OU=Fennmoor,DC=fennmoor,DC=example"], ["undo", "no-such", "--yes"],
+            ["password", "list", Install], ["trace", "fennmoor", "svc-roundsman", "--attribute", "roomNumber"], ["mend", "no-such", "1-spot", "--yes"], ["compare", "fennmoor", "OU=Fennmoor,DC=fennmoor,DC=example"], ["ldif", Install], ["ldif", Install, "--remove"], ["undo", "no-such", "--yes"],
             ["sheet", "show", "no-such@1"], // errors as well
         ];
         foreach (var command in commands)

@@ -8,9 +8,11 @@ namespace JustRight.Connectors.Ldap;
 internal sealed class LdapSession : IDisposable
 {
     private const int PageSize = 500;
+    private static readonly TimeSpan BusyPause = TimeSpan.FromSeconds(1);
     private const int InvalidCredentials = 49;
     private readonly LdapConnection _connection;
     private readonly LdapTarget _target;
+    private int _requests;
 
     private LdapSession(LdapConnection connection, LdapTarget target) => (_connection, _target) = (connection, target);
 
@@ -26,38 +28,59 @@ internal sealed class LdapSession : IDisposable
     /// <summary>The controller that answers, by its own name.</summary>
     public string Controller { get; private set; } = "";
 
+    /// <summary>How many requests were sent.</summary>
+    public int Requests => _requests;
+
     /// <summary>Checks the certificate, connects and binds.</summary>
     public static async Task<LdapSession> OpenAsync(LdapTarget target, CancellationToken cancel)
     {
         if (target.Password.Reveal().Length == 0)
             throw new ConnectorException(ConnectorFailure.SignIn, "the password is empty: a directory would take that for an anonymous sign-in [RFC 4513 5.1.2].");
         await TlsTrust.CheckAsync(target, cancel);
-        return await Task.Run(() => Open(target), cancel);
+        try
+        {
+            return await Task.Run(() => Open(target), cancel);
+        }
+        catch (ConnectorException e) when (e.Failure == ConnectorFailure.Unreachable)
+        {
+            await Task.Delay(BusyPause, cancel); // it answered a moment ago: busy, not away
+            return await Task.Run(() => Open(target), cancel);
+        }
     }
 
-    /// <summary>Searches, page by page [RFC 2696].</summary>
+    /// <summary>Searches, page by page [RFC 2696]. While the caller works on a page, the directory is asked for the next.</summary>
     public IEnumerable<SearchResultEntry> Search(string baseDn, SearchScope scope, string filter, params string[] attributes)
     {
-        var paging = new PageResultRequestControl(PageSize);
-        do
+        Task<SearchResponse?>? ahead = Task.FromResult(Page(baseDn, scope, filter, attributes, []));
+        try
         {
-            var request = new SearchRequest(baseDn, filter, scope, attributes);
-            if (scope != SearchScope.Base) request.Controls.Add(paging);
-            if (attributes.Contains(LdapAccessSurvey.Descriptor)) request.Controls.Add(new SecurityDescriptorFlagControl(SecurityMasks.Owner | SecurityMasks.Group | SecurityMasks.Dacl)); // the audit list needs a privilege
-            SearchResponse response;
-            try
+            while (ahead?.GetAwaiter().GetResult() is { } response)
             {
-                response = Send<SearchResponse>(request, $"reading {baseDn}");
+                var cookie = response.Controls.OfType<PageResultResponseControl>().FirstOrDefault()?.Cookie ?? [];
+                ahead = cookie.Length == 0 ? null : Task.Run(() => Page(baseDn, scope, filter, attributes, cookie));
+                foreach (SearchResultEntry entry in response.Entries) yield return entry;
             }
-            catch (ConnectorException e) when (e.Failure == ConnectorFailure.NotFound)
-            {
-                yield break;
-            }
-
-            foreach (SearchResultEntry entry in response.Entries) yield return entry;
-            paging.Cookie = response.Controls.OfType<PageResultResponseControl>().FirstOrDefault()?.Cookie ?? [];
         }
-        while (paging.Cookie.Length > 0);
+        finally
+        {
+            ahead?.ContinueWith(_ => { }, CancellationToken.None, TaskContinuationOptions.ExecuteSynchronously, TaskScheduler.Default).Wait(); // nobody may be asking when the connection closes
+        }
+    }
+
+    /// <summary>One page, or null when there is no such base.</summary>
+    private SearchResponse? Page(string baseDn, SearchScope scope, string filter, string[] attributes, byte[] cookie)
+    {
+        var request = new SearchRequest(baseDn, filter, scope, attributes);
+        if (scope != SearchScope.Base) request.Controls.Add(new PageResultRequestControl(PageSize) { Cookie = cookie });
+        if (attributes.Contains(LdapAccessSurvey.Descriptor)) request.Controls.Add(new SecurityDescriptorFlagControl(SecurityMasks.Owner | SecurityMasks.Group | SecurityMasks.Dacl)); // the audit list needs a privilege
+        try
+        {
+            return Send<SearchResponse>(request, $"reading {baseDn}");
+        }
+        catch (ConnectorException e) when (e.Failure == ConnectorFailure.NotFound)
+        {
+            return null;
+        }
     }
 
     /// <summary>Reads one object, or null when it is not there or may not be seen.</summary>
@@ -136,6 +159,7 @@ internal sealed class LdapSession : IDisposable
     {
         try
         {
+            Interlocked.Increment(ref _requests);
             return (T)_connection.SendRequest(request);
         }
         catch (DirectoryOperationException e) when (e.Response is not null)

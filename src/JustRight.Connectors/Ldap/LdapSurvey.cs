@@ -15,6 +15,8 @@ internal sealed class LdapSurvey(LdapSession session, Domain domain, LdapSchemas
         "msDS-User-Account-Control-Computed", "accountExpires", "pwdLastSet", "groupType", "member", "memberOf",
     ];
 
+    private const int GroupsAtOnce = 50;
+
     private readonly Dictionary<string, SearchResultEntry> _entries = new(StringComparer.OrdinalIgnoreCase); // by DN
     private readonly Dictionary<string, Sid> _sids = new(StringComparer.OrdinalIgnoreCase);
     private readonly HashSet<Sid> _seen = [];
@@ -39,16 +41,20 @@ internal sealed class LdapSurvey(LdapSession session, Domain domain, LdapSchemas
         foreach (var trustee in access?.Descriptors.SelectMany(d => d.Entries.Select(e => e.Trustee).Append(d.Owner)).Distinct().Where(MayHaveAName) ?? [])
             if (!_seen.Contains(trustee)) TakeNamed($"<SID={trustee}>");
 
-        while (queue.TryDequeue(out var dn))
+        // Level by level: the groups above all that was found last, many in one request.
+        while (queue.Count > 0)
         {
             cancel.ThrowIfCancellationRequested();
-            var entry = _entries[dn];
-            foreach (var group in entry.Texts("memberOf").Where(g => !_entries.ContainsKey(g))) TakeNamed(group);
-            var primary = entry.Number("primaryGroupID");
-            if (primary != 0 && !_seen.Contains(domainSid.Append((uint)primary))) TakeNamed($"<SID={domainSid.Append((uint)primary)}>");
+            var level = queue.Select(dn => _entries[dn]).ToList();
+            queue.Clear();
+            var above = level.SelectMany(e => e.Texts("memberOf")).Where(g => !_entries.ContainsKey(g)).Distinct(StringComparer.OrdinalIgnoreCase);
+            foreach (var some in above.Chunk(GroupsAtOnce))
+                foreach (var entry in session.Search(session.Root, SearchScope.Subtree, $"(|{string.Concat(some.Select(g => $"(distinguishedName={LdapSession.EscapeFilter(g)})"))})", Attributes)) Take(entry, whole: false);
+            foreach (var primary in level.Select(e => e.Number("primaryGroupID")).Where(p => p != 0 && !_seen.Contains(domainSid.Append((uint)p))).Distinct().ToList())
+                TakeNamed($"<SID={domainSid.Append((uint)primary)}>");
         }
 
-        return new DirectorySnapshot(domain.ShortName, domainSid, session.Controller, time.GetUtcNow(), [.. Principals().OrderBy(p => p.Sid)], branches, null) { Access = access };
+        return new DirectorySnapshot(domain.ShortName, domainSid, session.Controller, time.GetUtcNow(), [.. Principals().OrderBy(p => p.Sid)], branches, null) { Access = access, Requests = session.Requests };
 
         void TakeNamed(string dn) => Take(session.Read(dn, Attributes), whole: false);
 
@@ -69,6 +75,7 @@ internal sealed class LdapSurvey(LdapSession session, Domain domain, LdapSchemas
     private IEnumerable<DirectoryPrincipal> Principals()
     {
         var strangers = new Dictionary<string, DirectoryPrincipal>(StringComparer.OrdinalIgnoreCase);
+        var claims = _entries.Values.SelectMany(e => e.Texts("memberOf").Select(g => (Group: g, Member: e.DistinguishedName))).ToLookup(c => c.Group, c => c.Member, StringComparer.OrdinalIgnoreCase);
         foreach (var entry in _entries.Values.ToList())
         {
             var members = new List<Sid>();
@@ -80,18 +87,18 @@ internal sealed class LdapSurvey(LdapSession session, Domain domain, LdapSchemas
                 else if (_wholeGroups.Contains(entry.DistinguishedName) && Stranger(member, strangers) is { } stranger) members.Add(stranger.Sid);
             }
 
-            yield return ToPrincipal(entry, members, Unread(entry, seen));
+            yield return ToPrincipal(entry, members, Unread(entry, seen, claims));
         }
 
         foreach (var stranger in strangers.Values) yield return stranger;
     }
 
     /// <summary>When a member says that it is in a group, and the group does not show it, the group's members may not be read.</summary>
-    private string? Unread(SearchResultEntry group, HashSet<string> seen)
+    private static string? Unread(SearchResultEntry group, HashSet<string> seen, ILookup<string, string> claims)
     {
         if (!IsGroup(group)) return null;
-        var hidden = _entries.Values.FirstOrDefault(e => e.Texts("memberOf").Contains(group.DistinguishedName, StringComparer.OrdinalIgnoreCase) && !seen.Contains(e.DistinguishedName));
-        return hidden is null ? null : $"{hidden.DistinguishedName} says it is a member, and the group does not show it";
+        var hidden = claims[group.DistinguishedName].FirstOrDefault(m => !seen.Contains(m));
+        return hidden is null ? null : $"{hidden} says it is a member, and the group does not show it";
     }
 
     private DirectoryPrincipal? Stranger(string dn, Dictionary<string, DirectoryPrincipal> strangers)
@@ -134,6 +141,7 @@ internal sealed class LdapSurvey(LdapSession session, Domain domain, LdapSchemas
             Description = entry.Text("description") ?? "",
             PrimaryGroupRid = (uint)entry.Number("primaryGroupID"),
             State = StateOf(entry),
+            Flags = (int)entry.Number("userAccountControl"),
             Scope = (groupType & 0x4) != 0 ? GroupScope.DomainLocal : (groupType & 0x8) != 0 ? GroupScope.Universal : GroupScope.Global,
             IsSecurity = !IsGroup(entry) || (groupType & 0x80000000) != 0,
             Members = members,

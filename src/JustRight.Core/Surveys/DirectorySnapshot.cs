@@ -15,6 +15,9 @@ public sealed record DirectorySnapshot(
     /// <summary>What was read of access lists, or null when they were not asked for.</summary>
     public AccessSnapshot? Access { get; init; }
 
+    /// <summary>How many requests the reading took.</summary>
+    public int Requests { get; init; }
+
     /// <summary>What happened while reading that is worth knowing: a controller that broke off, and which one was read instead.</summary>
     public IReadOnlyList<string> Remarks { get; init; } = [];
 
@@ -74,6 +77,9 @@ public sealed record DirectoryPrincipal(Sid Sid, PrincipalKind Kind, string Name
 
     /// <summary>State of an account.</summary>
     public AccountState State { get; init; }
+
+    /// <summary><c>userAccountControl</c> of an account as it was read [MS-ADTS 2.2.16], or 0.</summary>
+    public int Flags { get; init; }
 
     /// <summary>Scope of a group.</summary>
     public GroupScope Scope { get; init; }

@@ -35,6 +35,14 @@ internal static class FitEndpoints
                 _ => throw new InvalidOperationException(),
             }).WithName("ShowWorklist").WithSummary("The steps that are left").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
 
+        api.MapGet("/installs/{name}/ldif", async Task<Results<Ok<LdifView>, ProblemHttpResult>> (string name, bool? remove, Library library, FitDesk desk, SurveyShelf surveys, CancellationToken cancel) =>
+            await JudgedAsync(name, library, desk, cancel) switch
+            {
+                (null, { } problem) => problem,
+                ({ } judged, _) => TypedResults.Ok(new LdifView(name, remove == true, LdifFiles.Write(judged, (await surveys.LatestAsync(judged.Fit.Plan.Estate, cancel))!, remove == true))),
+                _ => throw new InvalidOperationException(),
+            }).WithName("ShowLdif").WithSummary("The directory part of the worklist as LDIF, for an ordinary LDAP client").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
+
         api.MapGet("/installs/{name}/why/{account}", WhyAsync)
             .WithName("Why").WithSummary("The rights of one account, those that match a text, with paths and reasons").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
     }

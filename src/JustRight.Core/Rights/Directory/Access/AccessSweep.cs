@@ -15,36 +15,21 @@ public sealed class AccessSweep(AccessTree tree, AccessToken token)
     public AccessDecision Ask(int index, in AccessQuestion question) => MemoOf(question).Ask(index);
 
     /// <summary>Puts a demand to an object: the question itself, or the one to the parent that will do as well.</summary>
-    public AccessDecision Ask(int index, Demand demand)
-    {
-        var own = Ask(index, demand.Question);
-        if (own.Answer == AccessAnswer.Yes || demand.OrOfParent is not { } other || tree.ParentOf(index) < 0) return own;
-        var parents = Ask(tree.ParentOf(index), other);
-        return parents.Answer == AccessAnswer.Yes || own.Answer == AccessAnswer.No && parents.Answer == AccessAnswer.Unknown ? parents : own;
-    }
+    public AccessDecision Ask(int index, Demand demand) => For(demand)(index);
 
-    /// <summary>Counts the answers of a question over objects.</summary>
-    public (int Can, int Cannot, int Unseen) Count(IEnumerable<int> objects, in AccessQuestion question)
+    /// <summary>A demand made ready for asking many objects.</summary>
+    public Func<int, AccessDecision> For(Demand demand)
     {
-        var memo = MemoOf(question);
-        int can = 0, cannot = 0, unseen = 0;
-        foreach (var index in objects)
+        var own = MemoOf(demand.Question);
+        if (demand.OrOfParent is not { } other) return own.Ask;
+        var above = MemoOf(other);
+        return index =>
         {
-            switch (memo.Ask(index).Answer)
-            {
-                case AccessAnswer.Yes:
-                    can++;
-                    break;
-                case AccessAnswer.No:
-                    cannot++;
-                    break;
-                default:
-                    unseen++;
-                    break;
-            }
-        }
-
-        return (can, cannot, unseen);
+            var decision = own.Ask(index);
+            if (decision.Answer == AccessAnswer.Yes || tree.ParentOf(index) < 0) return decision;
+            var parents = above.Ask(tree.ParentOf(index));
+            return parents.Answer == AccessAnswer.Yes || (decision.Answer == AccessAnswer.No && parents.Answer == AccessAnswer.Unknown) ? parents : decision;
+        };
     }
 
     private Memo MemoOf(in AccessQuestion question) => _memos.TryGetValue(question, out var memo) ? memo : _memos[question] = new Memo(tree, token, question);

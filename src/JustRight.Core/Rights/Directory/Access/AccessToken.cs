@@ -4,6 +4,7 @@ namespace JustRight.Core.Rights.Directory.Access;
 public sealed class AccessToken(Sid account, IEnumerable<Sid> groups)
 {
     private readonly HashSet<Sid> _sids = [account, .. groups];
+    private HashSet<uint>? _rids;
 
     /// <summary>The account.</summary>
     public Sid Account { get; } = account;
@@ -18,5 +19,5 @@ public sealed class AccessToken(Sid account, IEnumerable<Sid> groups)
     public bool MayManageAudit { get; init; }
 
     /// <summary>Whether a SID counts for it.</summary>
-    public bool Holds(Sid sid) => _sids.Contains(sid);
+    public bool Holds(Sid sid) => (_rids ??= [.. _sids.Select(s => s.Rid)]).Contains(sid.Rid) && _sids.Contains(sid); // most do not: a number is quicker than a SID
 }

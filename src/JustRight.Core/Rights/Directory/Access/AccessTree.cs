@@ -96,6 +96,13 @@ public sealed class AccessTree
     /// <summary>An object's descriptor, or null when it was not read.</summary>
     public SecurityDescriptor? DescriptorOf(int index) => _descriptors[index] < 0 ? null : _distinct[_descriptors[index]];
 
+    /// <summary>A test whether an object is of a class; for asking many objects.</summary>
+    public Func<int, bool> IsOfClass(string name)
+    {
+        var matches = _classNames.Select(n => string.Equals(n, name, StringComparison.OrdinalIgnoreCase)).ToArray();
+        return index => matches[_classes[index]];
+    }
+
     /// <summary>Whether an object holds others by its class.</summary>
     public bool IsContainer(int index) => _containers[_classes[index]];
 

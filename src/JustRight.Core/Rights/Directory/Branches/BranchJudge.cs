@@ -1,3 +1,4 @@
+using System.Runtime.InteropServices;
 using JustRight.Core.Rights.Directory.Access;
 
 namespace JustRight.Core.Rights.Directory.Branches;
@@ -32,22 +33,22 @@ public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> i
     /// <summary>Given objects, whatever their class.</summary>
     public BranchAnswer Judge(IReadOnlyList<Demand> demands, IReadOnlyList<int> objects)
     {
-        var tally = new Tally(this);
-        foreach (var index in objects) tally.Add(index, demands);
+        var tally = new Tally(this, demands);
+        foreach (var index in objects) tally.Add(index, ofObject: true, ofContainer: true);
         return tally.Answer([]);
     }
 
     private BranchAnswer Judge(IReadOnlyList<Demand> demands, string of, IReadOnlyList<int> all, int root)
     {
-        var tally = new Tally(this);
+        var tally = new Tally(this, demands);
         var forObjects = demands.Where(d => !d.OfContainers).ToList();
-        var forContainers = demands.Where(d => d.OfContainers).ToList();
+        var anyOfContainers = demands.Any(d => d.OfContainers);
+        var isOf = _tree.IsOfClass(of);
         foreach (var index in all)
         {
-            List<Demand> asked = [];
-            if (index != root && string.Equals(_tree[index].Class, of, StringComparison.OrdinalIgnoreCase)) asked.AddRange(forObjects);
-            if (_tree.IsContainer(index)) asked.AddRange(forContainers);
-            if (asked.Count > 0) tally.Add(index, asked);
+            var ofObject = forObjects.Count > 0 && index != root && isOf(index);
+            var ofContainer = anyOfContainers && _tree.IsContainer(index);
+            if (ofObject || ofContainer) tally.Add(index, ofObject, ofContainer);
         }
 
         return tally.Answer(forObjects.Count == 0 ? [] : Uncovered(forObjects, of, all));
@@ -92,32 +93,36 @@ public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> i
         };
     }
 
-    /// <summary>Counts objects and gathers failures by cause and place.</summary>
-    private sealed class Tally(BranchJudge judge)
+    /// <summary>Counts objects and gathers failures by cause and place. What is found for one object is kept for those that are alike.</summary>
+    private sealed class Tally(BranchJudge judge, IReadOnlyList<Demand> demands)
     {
+        private readonly Func<int, AccessDecision>[] _ask = [.. demands.Select(judge._sweep.For)];
         private readonly Dictionary<string, (FailureCause Cause, IReadOnlyList<int> At, int Entry, Demand Demand, List<int> Objects)> _failures = [];
-        private readonly Dictionary<(int Parent, int Descriptor, int Demand, bool Held), (FailureCause Cause, IReadOnlyList<int> At, int Entry)> _causes = [];
+        private readonly Dictionary<(int Parent, int Descriptor), List<int>?[]> _alike = [];
+        private ((int Parent, int Descriptor) Key, List<int>?[] Lists) _lastAlike;
+        private readonly HashSet<(int Descriptor, int Demand)> _decided = [];
         private readonly Dictionary<Sid, int> _deciders = [];
         private readonly List<int> _objects = [];
         private int _can;
         private int _cannot;
         private int _unseen;
 
-        public void Add(int index, IReadOnlyList<Demand> demands)
+        public void Add(int index, bool ofObject, bool ofContainer)
         {
             _objects.Add(index);
             var worst = AccessAnswer.Yes;
-            for (var i = 0; i < demands.Count; i++)
+            for (var i = 0; i < _ask.Length; i++)
             {
-                var decision = judge._sweep.Ask(index, demands[i]);
+                if (!(demands[i].OfContainers ? ofContainer : ofObject)) continue;
+                var decision = _ask[i](index);
                 if (decision.Answer == AccessAnswer.Yes)
                 {
-                    if (_deciders.Count < MostDeciders) Decider(index, demands[i], decision);
+                    if (_deciders.Count < MostDeciders && _decided.Add((judge._tree.DescriptorIdOf(index), i))) Decider(index, demands[i], decision);
                     continue;
                 }
 
                 if (worst != AccessAnswer.No) worst = decision.Answer;
-                Failure(index, demands[i], i);
+                Failure(index, i);
             }
 
             if (worst == AccessAnswer.Yes) _can++;
@@ -154,20 +159,28 @@ public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> i
             _deciders.TryAdd(trustee == Sid.OwnerRights ? descriptor.Owner : trustee, index);
         }
 
-        private void Failure(int index, Demand demand, int number)
+        private void Failure(int index, int number)
         {
             var tree = judge._tree;
-            var key = (tree.ParentOf(index), tree.DescriptorIdOf(index), number, tree[index].IsAdminHeld);
-            var alike = !tree[index].IsAdminHeld && tree.DescriptorOf(index) is { IsProtected: false };
-            if (!alike || !_causes.TryGetValue(key, out var cause))
+            var key = (tree.ParentOf(index), tree.DescriptorIdOf(index));
+            if (_lastAlike.Key != key || _lastAlike.Lists is null)
             {
-                cause = judge._causes.Find(index, demand);
-                if (alike) _causes[key] = cause;
+                ref var lists = ref CollectionsMarshal.GetValueRefOrAddDefault(_alike, key, out _);
+                _lastAlike = (key, lists ??= new List<int>?[demands.Count]);
             }
 
-            var group = $"{cause.Cause} {string.Join(',', cause.At)} {cause.Entry} {demand.Words}";
-            if (!_failures.TryGetValue(group, out var failure)) _failures[group] = failure = (cause.Cause, cause.At, cause.Entry, demand, []);
+            var alike = !tree[index].IsAdminHeld && tree.DescriptorOf(index) is { IsProtected: false };
+            if (alike && _lastAlike.Lists[number] is { } known)
+            {
+                known.Add(index);
+                return;
+            }
+
+            var (cause, at, entry) = judge._causes.Find(index, demands[number]);
+            var group = $"{cause} {string.Join(',', at)} {entry} {number}";
+            if (!_failures.TryGetValue(group, out var failure)) _failures[group] = failure = (cause, at, entry, demands[number], []);
             failure.Objects.Add(index);
+            if (alike && !at.Contains(index)) _lastAlike.Lists[number] = failure.Objects;
         }
     }
 }

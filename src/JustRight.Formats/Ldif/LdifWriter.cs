@@ -1,0 +1,170 @@
+using System.Globalization;
+using System.Text;
+using JustRight.Core.Changes;
+using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Directory.Access;
+using JustRight.Core.Rights.Directory.Descriptors;
+using JustRight.Core.Sheets;
+
+namespace JustRight.Formats.Ldif;
+
+/// <summary>What is known of the directory that the file is for.</summary>
+/// <param name="DnOf">The distinguished name of a logon name, or null.</param>
+/// <param name="SidOf">The SID of a principal of an access rule, or null while it does not exist.</param>
+/// <param name="DescriptorOf">The descriptor of an object as last read, or null.</param>
+/// <param name="FlagsOf">The <c>userAccountControl</c> to set for an account, given whether its password shall never expire.</param>
+public sealed record LdifDirectory(Func<string, string?> DnOf, Func<string, Sid?> SidOf, Func<string, SecurityDescriptor?> DescriptorOf, Func<string, bool, int?> FlagsOf);
+
+/// <summary>
+/// The directory part of a worklist as LDIF [RFC 2849], for an ordinary LDAP client. It holds no password: accounts are made
+/// disabled. What cannot be said in the file is a comment with the reason.
+/// </summary>
+public sealed class LdifWriter
+{
+    private const int LineLength = 76;
+    private const int Disabled = 0x202; // a normal account, disabled [MS-ADTS 2.2.16]
+    private const int NeverExpires = 0x10000;
+    private const string DaclOnly = "1.2.840.113556.1.4.801 true:: MAMCAQQ="; // the control's value 4: the access list alone [MS-ADTS 3.1.1.3.4.1.11]
+    private readonly StringBuilder _text = new();
+    private readonly LdifDirectory _directory;
+    private readonly Dictionary<string, string> _made = new(StringComparer.OrdinalIgnoreCase);
+    private readonly Dictionary<string, SecurityDescriptor> _lists = new(StringComparer.OrdinalIgnoreCase);
+
+    private LdifWriter(LdifDirectory directory) => _directory = directory;
+
+    /// <summary>Writes the changes in their order.</summary>
+    /// <param name="title">What the file is for; a comment at its head.</param>
+    public static string Write(string title, IEnumerable<DirectoryChange> changes, LdifDirectory directory)
+    {
+        var writer = new LdifWriter(directory);
+        writer.Comment(title);
+        writer.Comment("Apply with a client that stops at the first error. Run it once; verify afterwards.");
+        writer._text.Append("version: 1\n");
+        foreach (var change in changes) writer.Change(change);
+        return writer._text.ToString();
+    }
+
+    private void Change(DirectoryChange change)
+    {
+        _text.Append('\n');
+        Comment(change.Words);
+        switch (change)
+        {
+            case CreateBranch c:
+                Add(c.Dn, ("objectClass", "organizationalUnit"));
+                break;
+            case CreateGroup c:
+                _made[c.Name] = c.Dn;
+                Add(c.Dn, ("objectClass", "group"), ("sAMAccountName", c.Name), ("groupType", GroupType(c.Scope)), ("description", c.Description));
+                break;
+            case CreateAccount c:
+                _made[c.Name] = c.Dn;
+                Comment("disabled, and without a password: set one over TLS, then enable it");
+                Add(
+                    c.Dn, ("objectClass", "user"), ("sAMAccountName", c.Name), ("userPrincipalName", c.Upn),
+                    ("userAccountControl", (Disabled | (c.PasswordNeverExpires ? NeverExpires : 0)).ToString(CultureInfo.InvariantCulture)), ("description", c.Description));
+                break;
+            case DescribeAccount c when DnOf(c.Name) is { } dn && _directory.FlagsOf(c.Name, c.PasswordNeverExpires) is { } flags:
+                Modify(dn, ("replace", "description", c.Description), ("replace", "userAccountControl", flags.ToString(CultureInfo.InvariantCulture)));
+                break;
+            case AddMember c when DnOf(c.Group) is { } group && DnOf(c.Member) is { } member:
+                Modify(group, ("add", "member", member));
+                break;
+            case RemoveMember c when DnOf(c.Group) is { } group && DnOf(c.Member) is { } member:
+                Modify(group, ("delete", "member", member));
+                break;
+            case DeleteBranch c:
+                Delete(c.Dn);
+                break;
+            case DeleteAccount c:
+                Delete(DnOf(c.Name) ?? c.Dn);
+                break;
+            case DeleteGroup c:
+                Delete(DnOf(c.Name) ?? c.Dn);
+                break;
+            case AddAccessRule or RemoveAccessRule or SwitchInheritance:
+                List(change);
+                break;
+            default:
+                Comment("NOT IN THIS FILE: what it names was not read. Take a survey, and write the file again.");
+                break;
+        }
+    }
+
+    /// <summary>An access list is written whole: the file is only good as long as nobody else changed that list.</summary>
+    private void List(DirectoryChange change)
+    {
+        var dn = AccessListChanges.ObjectOf(change)!;
+        var sid = AccessListChanges.PrincipalOf(change) is { } principal ? _directory.SidOf(principal) : default(Sid);
+        if (sid is null || (_lists.GetValueOrDefault(dn) ?? _directory.DescriptorOf(dn)) is not { } list)
+        {
+            Comment(sid is null
+                ? $"NOT IN THIS FILE: {AccessListChanges.PrincipalOf(change)} has no SID before it is made. Apply the file, take a survey, and write it again."
+                : "NOT IN THIS FILE: the access list was not read.");
+            return;
+        }
+
+        _lists[dn] = list = AccessListChanges.Made(change, list, sid.Value);
+        Comment("writes the whole access list: do not apply it if the list was changed since the survey");
+        Line("dn", dn);
+        _text.Append("control: ").Append(DaclOnly).Append('\n');
+        _text.Append("changetype: modify\nreplace: nTSecurityDescriptor\n");
+        Fold($"nTSecurityDescriptor:: {Convert.ToBase64String(DescriptorBytes.Write(list.DaclOnly))}");
+        _text.Append("-\n");
+    }
+
+    private string? DnOf(string name) => _made.GetValueOrDefault(name) ?? _directory.DnOf(name);
+
+    private void Add(string dn, params (string Attribute, string Value)[] values)
+    {
+        Line("dn", dn);
+        _text.Append("changetype: add\n");
+        foreach (var (attribute, value) in values.Where(v => v.Value.Length > 0)) Line(attribute, value);
+    }
+
+    private void Modify(string dn, params (string Operation, string Attribute, string Value)[] changes)
+    {
+        Line("dn", dn);
+        _text.Append("changetype: modify\n");
+        foreach (var (operation, attribute, value) in changes)
+        {
+            _text.Append(operation).Append(": ").Append(attribute).Append('\n');
+            if (value.Length > 0) Line(attribute, value);
+            _text.Append("-\n");
+        }
+    }
+
+    private void Delete(string dn)
+    {
+        Line("dn", dn);
+        _text.Append("changetype: delete\n");
+    }
+
+    private void Comment(string text) => Fold("# " + text.ReplaceLineEndings(" "));
+
+    /// <summary>A value with anything but plain characters goes as base 64 [RFC 2849, SAFE-STRING].</summary>
+    private void Line(string attribute, string value)
+    {
+        var safe = value.All(c => c is > '\0' and < '\u0080' and not '\n' and not '\r') && value.Length > 0 && value[0] is not (' ' or ':' or '<') && value[^1] != ' ';
+        Fold(safe ? $"{attribute}: {value}" : $"{attribute}:: {Convert.ToBase64String(Encoding.UTF8.GetBytes(value))}");
+    }
+
+    /// <summary>A long line goes on after a line break and one space.</summary>
+    private void Fold(string line)
+    {
+        for (var at = 0; at < line.Length;)
+        {
+            var take = Math.Min(at == 0 ? LineLength : LineLength - 1, line.Length - at);
+            if (at > 0) _text.Append(' ');
+            _text.Append(line, at, take).Append('\n');
+            at += take;
+        }
+    }
+
+    private static string GroupType(GroupScope scope) => unchecked((int)(0x80000000 | scope switch
+    {
+        GroupScope.Global => 0x2u,
+        GroupScope.DomainLocal => 0x4u,
+        _ => 0x8u,
+    })).ToString(CultureInfo.InvariantCulture);
+}

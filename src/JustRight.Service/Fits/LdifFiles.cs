@@ -1,0 +1,34 @@
+using JustRight.Core.Changes;
+using JustRight.Core.Fit;
+using JustRight.Core.Rights.Directory;
+using JustRight.Core.Surveys;
+using JustRight.Formats.Ldif;
+
+namespace JustRight.Service.Fits;
+
+/// <summary>The directory part of a worklist as a file for an ordinary LDAP client, from what the latest survey read.</summary>
+internal static class LdifFiles
+{
+    private const int NormalAccount = 0x200; // [MS-ADTS 2.2.16]
+    private const int NeverExpires = 0x10000;
+
+    /// <summary>Writes the file.</summary>
+    /// <param name="remove">Whether for what is to be taken away, instead of what is to be given.</param>
+    public static string Write(JudgedInstall judged, SurveyView view, bool remove)
+    {
+        var steps = (remove ? judged.Worklist.Remove : judged.Worklist.Give).Where(s => s.Blocked is null).Select(s => s.Change).OfType<DirectoryChange>().ToList();
+        var title = $"Just Right: what is to be {(remove ? "taken away from" : "given in")} the directory for {judged.Fit.Plan.Install}, by the survey of {view.Survey.TakenAt:yyyy-MM-dd HH:mm:ss zzz}{(view.Survey.Pretend ? " of a PRETEND estate" : "")}";
+        return LdifWriter.Write(title, steps, new LdifDirectory(name => Find(view, name)?.Dn, principal => SidOf(view, principal), dn => view.Tree is { } tree && tree.IndexOf(dn) is >= 0 and var at ? tree.DescriptorOf(at) : null, (name, never) => Flags(view, name, never)));
+    }
+
+    private static DirectoryPrincipal? Find(SurveyView view, string name) => view.Graph.IndexOf(name) is >= 0 and var node ? view.Graph.PrincipalOf(node) : null;
+
+    private static Sid? SidOf(SurveyView view, string principal)
+    {
+        if (Sid.TryParse(principal, out var sid)) return sid;
+        return WellKnownSids.Find(principal) ?? Find(view, principal[(principal.IndexOf('\\', StringComparison.Ordinal) + 1)..])?.Sid;
+    }
+
+    private static int? Flags(SurveyView view, string name, bool never) =>
+        Find(view, name) is { } account ? ((account.Flags == 0 ? NormalAccount : account.Flags) & ~NeverExpires) | (never ? NeverExpires : 0) : null;
+}
