@@ -33,6 +33,7 @@ public sealed class RoundTripTests
         var all = Samples.Concat(Samples.Select(s => s.Inverse!)).ToList();
         all.Select(c => c.GetType()).Distinct().Count().ShouldBe(typeof(Change).Assembly.GetTypes().Count(t => t.IsSealed && t.IsAssignableTo(typeof(Change))), "a kind of change is missing here");
         foreach (var change in all) ChangeJson.Read(ChangeJson.Write(change)).ShouldBe(change);
+        foreach (var change in all) change.ToString().ShouldBe(change.Words); // and not its inverse's inverse's inverse
     }
 
     [Fact]

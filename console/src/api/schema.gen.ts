@@ -297,6 +297,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/installs/{name}/ldif": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The directory part of the worklist as LDIF, for an ordinary LDAP client */
+        get: operations["ShowLdif"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/installs/{name}/why/{account}": {
         parameters: {
             query?: never;
@@ -495,6 +512,23 @@ export interface paths {
         put?: never;
         /** Undoes what a job changed, the last change first */
         post: operations["Undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estates/{name}/controllers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether the controllers of a domain agree on an object, and which is behind */
+        get: operations["CompareControllers"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -822,6 +856,13 @@ export interface components {
             brings: string[];
             branch: null | components["schemas"]["BranchView"];
         };
+        /** @description The directory part of a worklist for an ordinary LDAP client. */
+        LdifView: {
+            install: string;
+            remove: boolean;
+            /** @description LDIF [RFC 2849]. */
+            text: string;
+        };
         /** @description How far something leans, for the balance. */
         LeaningView: {
             /** Format: int32 */
@@ -997,6 +1038,38 @@ export interface components {
             lost: components["schemas"]["RightFlowView"][];
             /** @description The lists of the places that change themselves, before and after. */
             lists: components["schemas"]["ListPreviewView"][];
+        };
+        /** @description Whether the controllers of a domain agree on an object. */
+        ReplicaComparisonView: {
+            dn: string;
+            /** @description The controller that the product reads and writes. */
+            used: string;
+            agree: boolean;
+            /** @description The controller that has the newest of every attribute, or null when none has. */
+            newest: null | string;
+            /** @description The answer in one line. */
+            words: string;
+            others: components["schemas"]["ReplicaLagView"][];
+            unread: components["schemas"]["CornerView"][];
+        };
+        /** @description What a controller has otherwise than the newest one. */
+        ReplicaLagView: {
+            controller: string;
+            /** @description Whether the object is there at all. */
+            found: boolean;
+            /** @description The attributes whose values differ. */
+            attributes: string[];
+            /**
+             * Format: int32
+             * @description How many attributes it has in an older version.
+             */
+            changesBehind: number;
+            /**
+             * Format: double
+             * @description How much later the newest change is on the newest controller.
+             */
+            secondsBehind: number;
+            words: string;
         };
         /** @description A right that flows in or goes. */
         RightFlowView: {
@@ -1267,6 +1340,7 @@ export type JobEvent = components['schemas']['JobEvent'];
 export type JobStepView = components['schemas']['JobStepView'];
 export type JobView = components['schemas']['JobView'];
 export type JudgementView = components['schemas']['JudgementView'];
+export type LdifView = components['schemas']['LdifView'];
 export type LeaningView = components['schemas']['LeaningView'];
 export type ListPreviewView = components['schemas']['ListPreviewView'];
 export type LogCheckView = components['schemas']['LogCheckView'];
@@ -1283,6 +1357,8 @@ export type PlannedGrantView = components['schemas']['PlannedGrantView'];
 export type PlannedGroupView = components['schemas']['PlannedGroupView'];
 export type ProblemDetails = components['schemas']['ProblemDetails'];
 export type RemedyView = components['schemas']['RemedyView'];
+export type ReplicaComparisonView = components['schemas']['ReplicaComparisonView'];
+export type ReplicaLagView = components['schemas']['ReplicaLagView'];
 export type RightFlowView = components['schemas']['RightFlowView'];
 export type SealOrder = components['schemas']['SealOrder'];
 export type SealedPassword = components['schemas']['SealedPassword'];
@@ -1955,6 +2031,48 @@ export interface operations {
             };
         };
     };
+    ShowLdif: {
+        parameters: {
+            query?: {
+                remove?: boolean;
+            };
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LdifView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     Why: {
         parameters: {
             query?: {
@@ -2369,6 +2487,57 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    CompareControllers: {
+        parameters: {
+            query: {
+                object: string;
+            };
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReplicaComparisonView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad Gateway */
+            502: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -68,7 +68,7 @@ internal static class CommandKit
     /// <param name="names">Fetches the names.</param>
     public static Argument<string> Named(string name, string description, Func<ApiClient, Task<IEnumerable<string>>> names)
     {
-        var argument = new Argument<string>(name) { Description = description };
+        var argument = new Argument<string>(name) { Description = description, HelpName = name };
         argument.CompletionSources.Add(_ => Complete(names));
         return argument;
     }

@@ -14,7 +14,7 @@ internal static class TraceCommands
     {
         var estate = Names.Estate();
         var account = new Argument<string?>("account") { Description = "The account; leave it out and give --service instead", Arity = ArgumentArity.ZeroOrOne };
-        var act = new Option<string>("--act") { Description = "What it should be able to do", DefaultValueFactory = _ => Acts[0] };
+        var act = new Option<string>("--act") { Description = $"What it should be able to do: {string.Join(", ", Acts)}", HelpName = "act", DefaultValueFactory = _ => Acts[0] };
         act.CompletionSources.Add(Acts);
         var attribute = new Option<string[]>("--attribute") { Description = "An attribute; repeat for more", AllowMultipleArgumentsPerToken = true };
         var of = new Option<string?>("--of") { Description = "The class of object: user, group, computer, …" };

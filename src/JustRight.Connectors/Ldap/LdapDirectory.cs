@@ -15,6 +15,7 @@ public sealed class LdapDirectory(LdapTarget target, LdapSchemas schemas, TimePr
     private const int DontExpirePassword = 0x10000;
     private const uint SecurityEnabled = 0x80000000; // [MS-ADTS 2.2.12]
 
+    private static readonly TimeSpan MostSkew = TimeSpan.FromMinutes(5);
     private readonly List<LdapTarget> _candidates = [target, .. target.Others];
     private bool _hasWritten;
 
@@ -31,7 +32,7 @@ public sealed class LdapDirectory(LdapTarget target, LdapSchemas schemas, TimePr
                 using var session = await OpenAsync(cancel, remarks);
                 from = session.Controller;
                 var snapshot = await Task.Run(() => new LdapSurvey(session, target.Domain, schemas, time).Read(scope, cancel), cancel);
-                return snapshot with { Remarks = [.. remarks.Select(r => $"{r} It was read from {snapshot.ReadFrom} instead.")] };
+                return snapshot with { Remarks = [.. remarks.Select(r => $"{r} It was read from {snapshot.ReadFrom} instead."), .. Skew(session)] };
             }
             catch (ConnectorException e) when (from.Length > 0 && MayGoOn(e))
             {
@@ -88,6 +89,13 @@ public sealed class LdapDirectory(LdapTarget target, LdapSchemas schemas, TimePr
         using var session = await OpenAsync(cancel);
         _hasWritten = true;
         await Task.Run(() => Make(session, change, password), cancel);
+    }
+
+    /// <summary>Ages and expiries are judged by our clock: that the controller's is far off must be known. Five minutes is what signing in bears [RFC 4120 8.2].</summary>
+    private IEnumerable<string> Skew(LdapSession session)
+    {
+        if (session.Time is not { } there || (there - time.GetUtcNow()) is var ahead && ahead.Duration() <= MostSkew) yield break;
+        yield return $"The clock of {session.Controller} is {ahead.Duration().TotalMinutes:0} minutes {(ahead > TimeSpan.Zero ? "ahead of" : "behind")} this one: ages and expiries may be judged wrongly.";
     }
 
     /// <summary>Opens the controller in use; one that does not answer is left for the next. Once something was written that no longer happens: another controller may not have it yet.</summary>

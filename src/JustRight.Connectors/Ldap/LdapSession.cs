@@ -25,6 +25,9 @@ internal sealed class LdapSession : IDisposable
     /// <summary>The naming context of the schema.</summary>
     public string SchemaRoot { get; private set; } = "";
 
+    /// <summary>What the controller's clock said when it was connected, or null when it did not say.</summary>
+    public DateTimeOffset? Time { get; private set; }
+
     /// <summary>The controller that answers, by its own name.</summary>
     public string Controller { get; private set; } = "";
 
@@ -133,10 +136,11 @@ internal sealed class LdapSession : IDisposable
 
             connection.Bind();
             var session = new LdapSession(connection, target);
-            var rootDse = session.Read("", "defaultNamingContext", "configurationNamingContext", "schemaNamingContext", "dnsHostName") ?? throw new ConnectorException(ConnectorFailure.Unreachable, $"{target.Controller} shows no root entry.");
+            var rootDse = session.Read("", "defaultNamingContext", "configurationNamingContext", "schemaNamingContext", "dnsHostName", "currentTime") ?? throw new ConnectorException(ConnectorFailure.Unreachable, $"{target.Controller} shows no root entry.");
             session.Root = rootDse.Text("defaultNamingContext") ?? target.Domain.Root;
             session.ConfigurationRoot = rootDse.Text("configurationNamingContext") ?? "";
             session.SchemaRoot = rootDse.Text("schemaNamingContext") ?? "";
+            session.Time = DateTimeOffset.TryParseExact(rootDse.Text("currentTime"), "yyyyMMddHHmmss.f'Z'", System.Globalization.CultureInfo.InvariantCulture, System.Globalization.DateTimeStyles.AssumeUniversal, out var now) ? now : null;
             session.Controller = rootDse.Text("dnsHostName") ?? target.Controller;
             return session;
         }
@@ -144,7 +148,7 @@ internal sealed class LdapSession : IDisposable
         {
             connection.Dispose();
             throw e.ErrorCode == InvalidCredentials
-                ? new ConnectorException(ConnectorFailure.SignIn, $"{target.Controller} refuses the sign-in of {target.SignInAs}: wrong name or password, or the account may not be used.", e)
+                ? new ConnectorException(ConnectorFailure.SignIn, $"{target.Controller} refuses the sign-in of {target.SignInAs}: {WhyRefused(e.ServerErrorMessage)}.", e)
                 : new ConnectorException(ConnectorFailure.Unreachable, $"{target.Controller}:{target.Port} cannot be used: {e.Message}", e);
         }
         catch
@@ -152,6 +156,23 @@ internal sealed class LdapSession : IDisposable
             connection.Dispose();
             throw;
         }
+    }
+
+    /// <summary>The controller says why in the text of its answer, as the number of a system error [MS-ERREF 2.2].</summary>
+    private static string WhyRefused(string? text)
+    {
+        var at = text?.IndexOf("data ", StringComparison.Ordinal) ?? -1;
+        return at < 0 ? "wrong name or password, or the account may not be used" : text![(at + 5)..].Split(',', ' ')[0].ToLowerInvariant() switch
+        {
+            "530" => "it may not sign in at this time of day",
+            "531" => "it may not sign in from this machine",
+            "532" => "its password has expired",
+            "533" => "it is disabled",
+            "701" => "the account has expired",
+            "773" => "its password must be changed first",
+            "775" => "it is locked",
+            _ => "wrong name or password, or the account may not be used",
+        };
     }
 
     private T Send<T>(DirectoryRequest request, string doing)
@@ -180,6 +201,7 @@ internal sealed class LdapSession : IDisposable
         {
             ResultCode.InsufficientAccessRights => (ConnectorFailure.NotAllowed, $"{_target.SignInAs} has no right for {doing}"),
             ResultCode.NoSuchObject => (ConnectorFailure.NotFound, $"{doing} failed: the branch or object is not there"),
+            ResultCode.Referral => (ConnectorFailure.NotFound, $"{doing} failed: this controller does not hold it and refers to another directory"),
             ResultCode.EntryAlreadyExists => (ConnectorFailure.Conflict, $"{doing} failed: it exists already"),
             ResultCode.NotAllowedOnNonLeaf => (ConnectorFailure.Conflict, $"{doing} failed: it is not empty"),
             var code => (ConnectorFailure.Conflict, $"{doing} was refused: {code}"),

@@ -28,6 +28,9 @@ public abstract record Change
 
     /// <summary>Its stable identity: the same change always has the same key.</summary>
     public string Key => Words.ToLowerInvariant();
+
+    /// <summary>What it does. Not its members: an inverse has an inverse.</summary>
+    public sealed override string ToString() => Words;
 }
 
 /// <summary>A change of the directory.</summary>

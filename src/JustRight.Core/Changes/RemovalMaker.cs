@@ -109,12 +109,16 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook ne
                 if (install == _plan.Install && _toBeGiven.Contains(grant.Id)) continue;
                 now ??= view.HoldingsOf(node);
                 then ??= view.HoldingsOf(node, cuts);
-                if (IsMet(now, grant.Right) && !IsMet(then, grant.Right)) return $"{grant.Right} for {account}, which {install} needs";
+                if (IsMet(now, grant.Right) && !IsMet(then, grant.Right) || Loses(now, then, grant.Right)) return $"{grant.Right} for {account}, which {install} needs";
             }
         }
 
         return null;
     }
+
+    /// <summary>A right over a branch that not every object grants can still get worse.</summary>
+    private static bool Loses(Holdings now, Holdings then, Right right) =>
+        right is DirectoryRight branch && now.Branch(branch).Answer is { Can: > 0 } before && (then.Branch(branch).Answer?.Can ?? 0) < before.Can;
 
     private static bool IsMet(Holdings holdings, Right right) => holdings.Of(right) is not null || Implication.Above(right).Any(a => holdings.Of(a) is not null);
 

@@ -84,6 +84,18 @@ public sealed class BranchFitTests
     }
 
     [Fact]
+    public void What_only_some_objects_grant_is_not_taken_from_those()
+    {
+        // The wide entry on the domain is spare, and all that two of four people have; the narrow one is not there yet, and nobody gives it.
+        var scene = new FitScene().Account().Tree(
+            (Domain, "domainDNS", "D:(A;CI;GA;;;DA)" + WritesMail), (People, "organizationalUnit", "D:AI"), (Saltmere, "organizationalUnit", "D:PAI(A;CI;GA;;;DA)"), ("CN=Ada," + People, "user", "D:AI"), ("CN=Cid," + Saltmere, "user", "D:AI"));
+        scene.Stage = Core.Installs.Stage.SetUp;
+        var list = scene.Need(R.Write("mail"), by: GivenBy.Setup).Run().Worklist;
+        list.Remove.ShouldBeEmpty();
+        list.NotOffered.ShouldContain(n => n.Reason.Contains("would break", StringComparison.Ordinal));
+    }
+
+    [Fact]
     public void An_entry_that_came_through_a_group_is_cut_at_the_membership_and_an_own_one_at_the_list()
     {
         var (fit, list) = Scene(onTeams: $"(OA;CIIO;WP;{Member};{Group};{{Role}})(A;;WD;;;{{svc-poller}})").Run();
