@@ -1,11 +1,11 @@
 using JustRight.Core.Changes;
 using JustRight.Core.Fit;
 using JustRight.Core.Rights;
+using JustRight.Core.Rights.Directory.Access;
 using JustRight.Core.Rights.Directory.Branches;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 using JustRight.Core.Traces;
-using JustRight.Core.Rights.Directory.Access;
 
 namespace JustRight.Core.Tests.Access;
 

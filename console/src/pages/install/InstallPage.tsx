@@ -1,4 +1,4 @@
-import { Button, Loader, Progress, Tabs } from '@mantine/core';
+import { Button, Loader, Tabs } from '@mantine/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { getRouteApi, useNavigate } from '@tanstack/react-router';
 import { api, ApiError, need } from '../../api/client';
@@ -6,6 +6,7 @@ import { fit as fitQuery, install as installQuery } from '../../api/queries';
 import { useJob } from '../../api/useJob';
 import { Balance } from '../../parts/Balance';
 import { Failure } from '../../parts/Failure';
+import { JobProgress } from '../../parts/JobProgress';
 import { Time } from '../../parts/Time';
 import { Matrix } from './Matrix';
 import { Reports } from './Reports';
@@ -57,18 +58,7 @@ export function InstallPage() {
       </div>
       <div role="status" aria-live="polite">
         {followed?.last && (running || followed.kind === 'grant' || followed.last.state !== 'done') && (
-          <p className="soft">
-            {running && (
-              <Progress
-                value={(100 * followed.last.done) / Math.max(1, followed.last.total)}
-                size="sm"
-                color="gray"
-                mb={4}
-                aria-label="Progress"
-              />
-            )}
-            {followed.last.text}
-          </p>
+          <JobProgress event={followed.last} running={running} />
         )}
       </div>
       {verify.error && <Failure error={verify.error} />}

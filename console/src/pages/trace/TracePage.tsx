@@ -1,4 +1,4 @@
-import { Button, Group, Modal, Progress } from '@mantine/core';
+import { Button, Group, Modal } from '@mantine/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { getRouteApi, useNavigate } from '@tanstack/react-router';
 import { useEffect, useState } from 'react';
@@ -7,6 +7,7 @@ import { estates as estatesQuery, me, trace as traceQuery, traces as tracesQuery
 import type { JobView } from '../../api/schema.gen';
 import { useJob } from '../../api/useJob';
 import { Failure } from '../../parts/Failure';
+import { JobProgress } from '../../parts/JobProgress';
 import { EarlierJobs } from './EarlierJobs';
 import { orderOf, type TraceFields } from './order';
 import { TraceAnswer } from './TraceAnswer';
@@ -74,18 +75,7 @@ export function TracePage() {
       />
       <div role="status" aria-live="polite">
         {followed?.last && (followed.running || followed.last.state !== 'done' || followed.kind !== 'trace') && (
-          <p className="soft">
-            {followed.running && (
-              <Progress
-                value={(100 * followed.last.done) / Math.max(1, followed.last.total)}
-                size="sm"
-                color="gray"
-                mb={4}
-                aria-label="Progress"
-              />
-            )}
-            {followed.last.text}
-          </p>
+          <JobProgress event={followed.last} running={followed.running} />
         )}
       </div>
       {error && <Failure error={error} />}
