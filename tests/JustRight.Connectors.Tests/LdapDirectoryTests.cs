@@ -106,6 +106,24 @@ public sealed class LdapDirectoryTests(Controller controller)
     }
 
     [Fact]
+    public async Task Ends_policies_and_service_names_of_accounts_are_read()
+    {
+        await BranchAsync("Facts");
+        await _directory.MakeAsync(new CreateAccount("FENNMOOR", "svc-facts", $"CN=svc-facts,OU=Facts,{Root}", "svc-facts@fennmoor.example", "", false), NewPassword.Generate(), Cancel);
+        using var raw = new Differential.RawClient(controller.Target, controller.Target.SignInAs, controller.Password);
+        var dn = $"CN=svc-facts,OU=Facts,{Root}";
+        raw.TryReplace(dn, "servicePrincipalName", "HTTP/fm-facts01", "HTTP/fm-facts01.fennmoor.example").ShouldBe(System.DirectoryServices.Protocols.ResultCode.Success);
+        var end = new DateTimeOffset(2031, 3, 4, 5, 6, 7, TimeSpan.Zero);
+        raw.TryReplace(dn, "accountExpires", end.ToFileTime().ToString(System.Globalization.CultureInfo.InvariantCulture)).ShouldBe(System.DirectoryServices.Protocols.ResultCode.Success);
+        var account = (await _directory.ReadAsync(new DirectoryScope([$"OU=Facts,{Root}"], ["Administrator"]), Cancel)).Principals.Single(p => p.Name == "svc-facts");
+        account.ServicePrincipalNames.ShouldBe(["HTTP/fm-facts01", "HTTP/fm-facts01.fennmoor.example"]);
+        account.EndsAt.ShouldBe(end);
+        account.PasswordSetAt.ShouldNotBeNull().ShouldBe(DateTimeOffset.UtcNow, TimeSpan.FromMinutes(5));
+        account.PasswordExpiresAt.ShouldNotBeNull().ShouldBe(account.PasswordSetAt!.Value.AddDays(42), TimeSpan.FromMinutes(1)); // the domain's own policy
+        account.LastSeenAt.ShouldBeNull();
+    }
+
+    [Fact]
     public async Task A_wrong_authority_is_named_and_nothing_is_sent()
     {
         var failure = await FailsAsync(controller.Target with { CaFolder = controller.WrongCaFolder });

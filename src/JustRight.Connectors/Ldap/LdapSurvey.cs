@@ -12,10 +12,11 @@ internal sealed class LdapSurvey(LdapSession session, Domain domain, LdapSchemas
     private static readonly string[] Attributes =
     [
         "objectSid", "objectClass", "sAMAccountName", "description", "primaryGroupID", "userAccountControl",
-        "msDS-User-Account-Control-Computed", "accountExpires", "pwdLastSet", "groupType", "member", "memberOf",
+        "msDS-User-Account-Control-Computed", "accountExpires", "pwdLastSet", "msDS-UserPasswordExpiryTimeComputed", "lastLogonTimestamp", "servicePrincipalName", "groupType", "member", "memberOf",
     ];
 
     private const int GroupsAtOnce = 50;
+    private const long MostFileTime = 2_650_000_000_000_000_000; // what a time here can hold; beyond is "never"
 
     private readonly Dictionary<string, SearchResultEntry> _entries = new(StringComparer.OrdinalIgnoreCase); // by DN
     private readonly Dictionary<string, Sid> _sids = new(StringComparer.OrdinalIgnoreCase);
@@ -142,6 +143,11 @@ internal sealed class LdapSurvey(LdapSession session, Domain domain, LdapSchemas
             PrimaryGroupRid = (uint)entry.Number("primaryGroupID"),
             State = StateOf(entry),
             Flags = (int)entry.Number("userAccountControl"),
+            PasswordSetAt = TimeOf(entry, "pwdLastSet"),
+            PasswordExpiresAt = TimeOf(entry, "msDS-UserPasswordExpiryTimeComputed"),
+            EndsAt = TimeOf(entry, "accountExpires"),
+            LastSeenAt = TimeOf(entry, "lastLogonTimestamp"),
+            ServicePrincipalNames = [.. entry.Texts("servicePrincipalName").Order(StringComparer.OrdinalIgnoreCase)],
             Scope = (groupType & 0x4) != 0 ? GroupScope.DomainLocal : (groupType & 0x8) != 0 ? GroupScope.Universal : GroupScope.Global,
             IsSecurity = !IsGroup(entry) || (groupType & 0x80000000) != 0,
             Members = members,
@@ -160,10 +166,13 @@ internal sealed class LdapSurvey(LdapSession session, Domain domain, LdapSchemas
         // The directory says itself whether a password has expired: one that never expires has not, though it was never set [MS-ADTS 3.1.1.4.5.17].
         var unset = entry.Attributes["msDS-User-Account-Control-Computed"] is null && entry.Attributes["pwdLastSet"] is not null && entry.Number("pwdLastSet") == 0;
         if ((flags & 0x800000) != 0 || unset) state |= AccountState.PasswordExpired;
-        var expires = entry.Number("accountExpires");
-        if (expires is > 0 and < long.MaxValue && DateTimeOffset.FromFileTime(expires) <= time.GetUtcNow()) state |= AccountState.Expired;
+        if (TimeOf(entry, "accountExpires") <= time.GetUtcNow()) state |= AccountState.Expired;
         return state;
     }
+
+    /// <summary>A time as the directory keeps it; null for never, in each way it is said [MS-ADTS 3.1.1.2.3.2].</summary>
+    private static DateTimeOffset? TimeOf(SearchResultEntry entry, string attribute) =>
+        entry.Number(attribute) is > 0 and < MostFileTime and var ticks ? DateTimeOffset.FromFileTime(ticks).ToUniversalTime() : null;
 
     private static bool IsGroup(SearchResultEntry entry) => entry.Texts("objectClass").Contains("group", StringComparer.OrdinalIgnoreCase);
 

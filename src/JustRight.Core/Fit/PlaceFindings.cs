@@ -19,6 +19,7 @@ internal static class PlaceFindings
         }
 
         foreach (var group in plan.Groups) findings.AddRange(Strangers(plan, group, view));
+        findings.AddRange(AccountFindings.Of(plan, view));
         return findings;
     }
 

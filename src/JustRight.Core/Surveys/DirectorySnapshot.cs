@@ -81,6 +81,21 @@ public sealed record DirectoryPrincipal(Sid Sid, PrincipalKind Kind, string Name
     /// <summary><c>userAccountControl</c> of an account as it was read [MS-ADTS 2.2.16], or 0.</summary>
     public int Flags { get; init; }
 
+    /// <summary>When its password was last set, or null when it never was, or that was not read.</summary>
+    public DateTimeOffset? PasswordSetAt { get; init; }
+
+    /// <summary>When its password expires by the policy that counts for it, or null when it does not, or that was not read [MS-ADTS 3.1.1.4.5.36].</summary>
+    public DateTimeOffset? PasswordExpiresAt { get; init; }
+
+    /// <summary>When it ends, or null when it does not.</summary>
+    public DateTimeOffset? EndsAt { get; init; }
+
+    /// <summary>When it last signed in, to within some two weeks [MS-ADA1 2.351], or null when it never did, or that was not read.</summary>
+    public DateTimeOffset? LastSeenAt { get; init; }
+
+    /// <summary>The names under which its services are found; each must be one account's only.</summary>
+    public IReadOnlyList<string> ServicePrincipalNames { get; init; } = [];
+
     /// <summary>Scope of a group.</summary>
     public GroupScope Scope { get; init; }
 
