@@ -72,6 +72,24 @@ public sealed class AccessListTests(Controller controller)
     }
 
     [Fact]
+    public async Task A_branch_protected_against_accidental_deletion_is_kept_until_that_is_lifted_knowingly()
+    {
+        var above = new CreateBranch("FENNMOOR", $"OU=Keeps,{Root}");
+        var branch = new CreateBranch("FENNMOOR", $"OU=Kept,{above.Dn}");
+        await MakeAsync(above);
+        await MakeAsync(branch);
+        await MakeAsync(new AddAccessRule("FENNMOOR", above.Dn, new AccessRule("Everyone", true, AccessRights.DeleteChild, null, null, AceFlags.None), "delete children")); // else the right to delete children is as good
+        var protection = new AddAccessRule("FENNMOOR", branch.Dn, new AccessRule("Everyone", true, AccessRights.Delete | AccessRights.DeleteTree, null, null, AceFlags.None), "delete it");
+        await MakeAsync(protection);
+        var failure = await Should.ThrowAsync<ConnectorException>(() => _directory.MakeAsync((DirectoryChange)branch.Inverse!, null, Cancel));
+        failure.Failure.ShouldBe(ConnectorFailure.NotAllowed);
+        failure.Message.ShouldContain("is protected against being deleted by accident");
+        (await _directory.ObserveAsync(branch, Cancel)).State.ShouldBe(ObservedState.Done);
+        await MakeAsync((DirectoryChange)protection.Inverse!);
+        await MakeAsync((DirectoryChange)branch.Inverse!); // its own right to be deleted is enough again
+    }
+
+    [Fact]
     public async Task An_entry_for_nobody_or_on_nothing_is_refused_before_anything_is_sent()
     {
         var rule = new AccessRule(@"FENNMOOR\nobody-here", false, AccessRights.WriteProperty, null, null, AceFlags.None);

@@ -44,6 +44,11 @@ internal static class LdapAccessLists
             throw new ConnectorException(ConnectorFailure.Conflict, $"the access list of {dn} is not what was written: somebody else changed it at the same time. It is now {DescriptorText.Write(after.DaclOnly)}.");
     }
 
+    /// <summary>Whether an entry of the object itself denies deleting it to Everyone.</summary>
+    public static bool IsKeptFromDeletion(LdapSession session, string dn) =>
+        session.Read(dn, Descriptor) is { } entry && entry.Bytes(Descriptor) is not null
+        && Parse(entry).Entries.Any(a => a.Denies && !a.IsInherited && a.Trustee == Sid.Everyone && a.Mask.Mapped().HasFlag(AccessRights.Delete));
+
     private static IEnumerable<Ace> Own(SecurityDescriptor descriptor) => descriptor.Entries.Where(e => !e.IsInherited);
 
     private static SecurityDescriptor Read(LdapSession session, string dn)

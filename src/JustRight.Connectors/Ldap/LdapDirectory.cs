@@ -171,7 +171,7 @@ public sealed class LdapDirectory(LdapTarget target, LdapSchemas schemas, TimePr
                 Member(session, c.Group, c.Member, DirectoryAttributeOperation.Delete);
                 break;
             case DeleteBranch c:
-                session.Change(new DeleteRequest(c.Dn), $"deleting {c.Dn}");
+                DeleteBranch(session, c.Dn);
                 break;
             case DeleteAccount c:
                 session.Change(new DeleteRequest(Need(session, c.Name, "objectSid").DistinguishedName), $"deleting {c.Dn}");
@@ -183,6 +183,19 @@ public sealed class LdapDirectory(LdapTarget target, LdapSchemas schemas, TimePr
                 break;
             default:
                 throw new InvalidOperationException($"Unknown change {change.GetType().Name}.");
+        }
+    }
+
+    /// <summary>A branch is often protected against a slip of the hand by an entry that denies deleting it to everyone. That is never lifted in passing.</summary>
+    private static void DeleteBranch(LdapSession session, string dn)
+    {
+        try
+        {
+            session.Change(new DeleteRequest(dn), $"deleting {dn}");
+        }
+        catch (ConnectorException e) when (e.Failure == ConnectorFailure.NotAllowed && LdapAccessLists.IsKeptFromDeletion(session, dn))
+        {
+            throw new ConnectorException(ConnectorFailure.NotAllowed, $"{dn} is protected against being deleted by accident: an entry of its own denies that to Everyone. Whoever means to delete it takes that entry away first.", e);
         }
     }
 
