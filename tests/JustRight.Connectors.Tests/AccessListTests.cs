@@ -117,6 +117,18 @@ public sealed class AccessListTests(Controller controller)
     }
 
     [Fact]
+    public async Task A_container_whose_list_may_not_be_read_is_a_corner_where_a_delegation_could_hide()
+    {
+        var (people, saltmere) = await PeopleAsync("Corner");
+        var reader = new LdapDirectory(controller.Target with { SignInAs = "svc-corner@fennmoor.example", Password = Password }, new LdapSchemas(), TimeProvider.System);
+        await MakeAsync(new AddAccessRule("FENNMOOR", saltmere, new AccessRule(@"FENNMOOR\svc-corner", true, AccessRights.ReadControl, null, null, AceFlags.None), "read its access list"));
+        var access = (await reader.ReadAsync(new DirectoryScope([], []) { Access = new AccessScope([], [], AllContainers: true) }, Cancel)).Access!;
+        access.Objects.Single(o => o.Dn == saltmere).Descriptor.ShouldBe(-1);
+        access.Unread.ShouldContain(new UnreadPart(saltmere, "its access list may not be read: what was delegated there is not known"));
+        access.Unread.ShouldNotContain(u => u.Part == people);
+    }
+
+    [Fact]
     public async Task A_survey_finds_delegations_in_every_container_and_names_who_holds_them()
     {
         var (people, saltmere) = await PeopleAsync("Found");

@@ -93,7 +93,13 @@ internal sealed class LdapAccessSurvey(LdapSession session, DirectorySchema sche
         var answers = new bool?[_descriptors.Count];
         foreach (var item in _objects)
         {
-            if (!IsContainer(item.Class) || !whole.Any(w => DistinguishedName.IsAtOrBelow(item.Dn, w))) continue;
+            if (!IsContainer(item.Class)) continue;
+            if (!whole.Any(w => DistinguishedName.IsAtOrBelow(item.Dn, w)))
+            {
+                if (item.Descriptor < 0) _unread.Add(new UnreadPart(item.Dn, "its access list may not be read: what was delegated there is not known"));
+                continue;
+            }
+
             if (item.Descriptor < 0) _unread.Add(new UnreadPart(item.Dn, "its access list may not be read, nor may what is below it be relied upon"));
             else if (!(answers[item.Descriptor] ??= AccessCheck.Judge(_descriptors[item.Descriptor], reader, AccessQuestion.Simple(AccessRights.ListContents)).Answer == AccessAnswer.Yes))
                 _unread.Add(new UnreadPart(item.Dn, "what is below it may not be listed by the account that reads the directory"));

@@ -22,7 +22,7 @@ public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> i
         if (demands is null) return (null, $"the directory's schema has no such thing as {lacking}");
         var root = _tree.IndexOf(right.Branch);
         if (root < 0) return (null, $"{right.Branch} was not read: it is not there, or may not be seen");
-        if (_tree.Snapshot.Unread.FirstOrDefault(u => DistinguishedName.IsAtOrBelow(right.Branch, u.Part) || DistinguishedName.IsAtOrBelow(u.Part, right.Branch)) is { } unread) return (null, $"{unread.Part} could not be read: {unread.Reason}");
+        if (_tree.Snapshot.Unread.FirstOrDefault(u => DistinguishedName.IsAtOrBelow(u.Part, right.Branch)) is { } unread) return (null, $"{unread.Part} could not be read: {unread.Reason}");
         if (!_tree.Snapshot.WholeBranches.Any(w => DistinguishedName.IsAtOrBelow(right.Branch, w))) return (null, $"what is below {right.Branch} was not read");
         return (Judge(demands, right.Of, [.. _tree.AtAndBelow(root)], root), null);
     }
