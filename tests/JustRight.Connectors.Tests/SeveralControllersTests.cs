@@ -8,7 +8,8 @@ using JustRight.Core.Rights.Directory.Descriptors;
 namespace JustRight.Connectors.Tests;
 
 /// <summary>Two controllers of one domain: which has what, and what happens when one breaks off.</summary>
-public sealed class SeveralControllersTests(Controller controller, SecondController second) : IClassFixture<SecondController>
+[Collection(SeveralControllers.Name)]
+public sealed class SeveralControllersTests(Controller controller, SecondController second)
 {
     private const string Root = "DC=fennmoor,DC=example";
 
@@ -93,4 +94,11 @@ public sealed class SeveralControllersTests(Controller controller, SecondControl
         read.Remarks.ShouldHaveSingleItem().ShouldStartWith("127.0.0.1:1 does not answer");
         (await directory.ReadReplicasAsync(Root, Cancel))[0].Unread!.ShouldContain("does not answer");
     }
+}
+
+/// <summary>Alone, after all others: a controller that joins makes the first one drop connections of its clients now and then.</summary>
+[CollectionDefinition(Name, DisableParallelization = true)]
+public sealed class SeveralControllers : ICollectionFixture<SecondController>
+{
+    public const string Name = "several controllers";
 }
