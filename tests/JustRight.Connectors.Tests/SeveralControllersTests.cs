@@ -96,7 +96,7 @@ public sealed class SeveralControllersTests(Controller controller, SecondControl
     }
 }
 
-/// <summary>Alone, after all others: a controller that joins makes the first one drop connections of its clients now and then.</summary>
+/// <summary>Alone, after all others: the first controller was seen to drop connections of its clients only while these ran beside them. Why is not known.</summary>
 [CollectionDefinition(Name, DisableParallelization = true)]
 public sealed class SeveralControllers : ICollectionFixture<SecondController>
 {

@@ -18,11 +18,10 @@ public sealed record TraceQuestion(
 
 /// <summary>The answer to a trace.</summary>
 /// <param name="Tree">The tree it was judged on, what-ifs included.</param>
-/// <param name="Root">The branch, or -1.</param>
 /// <param name="NotFound">Given objects that were not read: not there, or not to be seen.</param>
 /// <param name="Remedies">The remedies of each failure, in the order of the failures.</param>
 public sealed record AccessTrace(
-    TraceQuestion Question, AccessTree Tree, int Root, BranchAnswer Answer, IReadOnlyList<string> NotFound, IReadOnlyList<IReadOnlyList<Remedy>> Remedies)
+    TraceQuestion Question, AccessTree Tree, BranchAnswer Answer, IReadOnlyList<string> NotFound, IReadOnlyList<IReadOnlyList<Remedy>> Remedies)
 {
     /// <summary>Traces.</summary>
     public static AccessTrace Make(TraceQuestion question, AccessTree tree, MembershipGraph graph)
@@ -41,7 +40,7 @@ public sealed record AccessTrace(
         var answer = root >= 0 ? judge.Judge(question.Demands, question.Of, root) : judge.Judge(question.Demands, found);
         var maker = new RemedyMaker(sweep, graph.Domain, question.Principal, token.Account, sid => AccessNames.Of(graph, sid));
         return new AccessTrace(
-            question, tree, root, answer, [.. question.Objects.Where(o => tree.IndexOf(o) < 0)],
+            question, tree, answer, [.. question.Objects.Where(o => tree.IndexOf(o) < 0)],
             [.. answer.Failures.Select((f, i) => maker.For(f, i + 1, root))]);
     }
 }
