@@ -3,6 +3,7 @@ using System.DirectoryServices.Protocols;
 using System.Globalization;
 using System.Net;
 using JustRight.Connectors;
+using JustRight.Connectors.Directories;
 using JustRight.Connectors.Ldap;
 using JustRight.Connectors.Tests;
 using JustRight.Connectors.Tests.Differential;
@@ -49,7 +50,7 @@ internal static class DirectoryBench
     {
         var password = Environment.GetEnvironmentVariable("BENCH_PASSWORD")!;
         var target = new LdapTarget(Controller.Domain, place, 636, caFolder, "Administrator@fennmoor.example", new NewPassword(password));
-        var directory = new LdapDirectory(target, new LdapSchemas(), TimeProvider.System);
+        var directory = new LdapDirectory(target, new DirectorySchemas(), TimeProvider.System);
         if (reading == "sweep") await directory.SchemaAsync(default); // a running service has read it once and knows it by its version
         var clock = Stopwatch.StartNew();
         var result = reading switch

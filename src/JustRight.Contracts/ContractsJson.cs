@@ -22,6 +22,7 @@ namespace JustRight.Contracts;
 [JsonSerializable(typeof(MendOrder))]
 [JsonSerializable(typeof(LdifView))]
 [JsonSerializable(typeof(ReplicaComparisonView))]
+[JsonSerializable(typeof(DirectoryFileView))]
 [JsonSerializable(typeof(SignInCode))]
 [JsonSerializable(typeof(TokenClaim))]
 [JsonSerializable(typeof(WhoView))]

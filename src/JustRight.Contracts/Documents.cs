@@ -20,8 +20,16 @@ public sealed record EstateSummary(string Name, string Title, string Domain, str
 /// <summary>An estate with its text and what its last survey could not read.</summary>
 public sealed record EstateView(EstateSummary Summary, string Text, SurveyView? Survey);
 
+/// <summary>A file that an estate's directory is read from.</summary>
+/// <param name="ReadAt">When it was read from the directory.</param>
+/// <param name="HasSchema">Whether it holds the directory's schema; without it the common attributes and classes are known.</param>
+/// <param name="SaysWhoRead">Whether it says who read it; without that it is not known what may be missing.</param>
+public sealed record DirectoryFileView(string Estate, string File, DateTimeOffset ReadAt, int Objects, bool HasSchema, bool SaysWhoRead);
+
 /// <summary>What a survey read.</summary>
-public sealed record SurveyView(DateTimeOffset TakenAt, bool Pretend, string ReadFrom, int Accounts, int Groups, int Hosts, int Instances, IReadOnlyList<CornerView> Unseen);
+/// <param name="DirectoryReadAt">When the directory was read: earlier than the survey when it comes from a file.</param>
+/// <param name="Remarks">What happened while reading that is worth knowing.</param>
+public sealed record SurveyView(DateTimeOffset TakenAt, DateTimeOffset DirectoryReadAt, bool Pretend, string ReadFrom, int Accounts, int Groups, int Hosts, int Instances, IReadOnlyList<CornerView> Unseen, IReadOnlyList<string> Remarks);
 
 /// <summary>A part that could not be read.</summary>
 public sealed record CornerView(string Place, string Reason, DateTimeOffset At);

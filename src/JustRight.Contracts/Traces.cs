@@ -33,7 +33,7 @@ public sealed record TraceView(
     IReadOnlyList<TraceFailureView> Failures, IReadOnlyList<string> NotFound, IReadOnlyList<CornerView> Unread, IReadOnlyList<string> Uncovered, IReadOnlyList<string> Supposed, IReadOnlyList<TraceBranchView> Tree);
 
 /// <summary>Objects that fail for one reason at one place.</summary>
-/// <param name="Cause"><c>nothing-gives-it</c>, <c>inheritance-stops</c>, <c>denied</c>, <c>protected-group</c>, <c>left-by-protected-group</c>, <c>not-understood</c> or <c>unread</c>.</param>
+/// <param name="Cause"><c>nothing-gives-it</c>, <c>inheritance-stops</c>, <c>denied</c>, <c>protected-group</c>, <c>left-by-protected-group</c>, <c>not-understood</c>, <c>membership-unread</c> or <c>unread</c>.</param>
 /// <param name="At">Where the reason lies.</param>
 /// <param name="Count">How many objects.</param>
 /// <param name="Objects">The objects; at most a thousand are named.</param>

@@ -13,7 +13,7 @@ public sealed record NotOfferedView(string For, string Reason);
 
 /// <summary>The directory part of a worklist for an ordinary LDAP client.</summary>
 /// <param name="Text">LDIF [RFC 2849].</param>
-public sealed record LdifView(string Install, bool Remove, string Text);
+public sealed record LdifView(string Subject, bool Remove, string Text);
 
 /// <summary>An order to carry out steps that a person has seen and confirmed.</summary>
 /// <param name="Remove">Whether these are removals.</param>

@@ -155,11 +155,11 @@ public sealed class ClientTests : IAsyncLifetime
             (await RunAsync(command, "--help")).Out.ShouldContain($"justright {command} ");
     }
 
-    private static string DemoFile(string path) => Path.Combine(ServiceProcess.Top, "demo-data", path);
+    private static string DemoFile(string path) => Path.Combine(Checkout.Top, "demo-data", path);
 
     private async Task<(int Code, string Out, string Error)> RunAsync(params string[] arguments)
     {
-        var start = new ProcessStartInfo(Path.Combine(ServiceProcess.Top, ".build", "client", "justright"), arguments)
+        var start = new ProcessStartInfo(Path.Combine(Checkout.Top, ".build", "client", "justright"), arguments)
         {
             RedirectStandardOutput = true,
             RedirectStandardError = true,

@@ -1,4 +1,5 @@
 using System.DirectoryServices.Protocols;
+using JustRight.Connectors.Directories;
 using JustRight.Connectors.Ldap;
 using JustRight.Connectors.Tests.Differential;
 using JustRight.Core.Changes;
@@ -17,7 +18,7 @@ namespace JustRight.Connectors.Tests;
 public sealed class AccessListTests(Controller controller)
 {
     private const string Root = "DC=fennmoor,DC=example";
-    private readonly LdapDirectory _directory = new(controller.Target, new LdapSchemas(), TimeProvider.System);
+    private readonly LdapDirectory _directory = new(controller.Target, new DirectorySchemas(), TimeProvider.System);
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
@@ -105,7 +106,7 @@ public sealed class AccessListTests(Controller controller)
     public async Task What_the_reader_may_not_list_is_unseen_and_never_taken_for_empty()
     {
         var (people, saltmere) = await PeopleAsync("Hidden");
-        var reader = new LdapDirectory(controller.Target with { SignInAs = "svc-hidden@fennmoor.example", Password = Password }, new LdapSchemas(), TimeProvider.System);
+        var reader = new LdapDirectory(controller.Target with { SignInAs = "svc-hidden@fennmoor.example", Password = Password }, new DirectorySchemas(), TimeProvider.System);
         await MakeAsync(new AddAccessRule("FENNMOOR", saltmere, new AccessRule(@"FENNMOOR\svc-hidden", true, AccessRights.ListContents, null, null, AceFlags.None), "list its children"));
         var access = (await reader.ReadAsync(new DirectoryScope([], ["svc-hidden"]) { Access = new AccessScope([people], [], false) }, Cancel)).Access!;
         access.Unread.ShouldHaveSingleItem().ShouldBe(new UnreadPart(saltmere, "what is below it may not be listed by the account that reads the directory"));
@@ -120,7 +121,7 @@ public sealed class AccessListTests(Controller controller)
     public async Task A_container_whose_list_may_not_be_read_is_a_corner_where_a_delegation_could_hide()
     {
         var (people, saltmere) = await PeopleAsync("Corner");
-        var reader = new LdapDirectory(controller.Target with { SignInAs = "svc-corner@fennmoor.example", Password = Password }, new LdapSchemas(), TimeProvider.System);
+        var reader = new LdapDirectory(controller.Target with { SignInAs = "svc-corner@fennmoor.example", Password = Password }, new DirectorySchemas(), TimeProvider.System);
         await MakeAsync(new AddAccessRule("FENNMOOR", saltmere, new AccessRule(@"FENNMOOR\svc-corner", true, AccessRights.ReadControl, null, null, AceFlags.None), "read its access list"));
         var access = (await reader.ReadAsync(new DirectoryScope([], []) { Access = new AccessScope([], [], AllContainers: true) }, Cancel)).Access!;
         access.Objects.Single(o => o.Dn == saltmere).Descriptor.ShouldBe(-1);

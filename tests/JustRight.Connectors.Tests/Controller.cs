@@ -1,6 +1,7 @@
 using System.Diagnostics;
 using System.Security.Cryptography;
 using System.Security.Cryptography.X509Certificates;
+using JustRight.Connectors.Directories;
 using JustRight.Connectors.Ldap;
 using JustRight.Core.Estates;
 
@@ -111,7 +112,7 @@ public sealed class Controller : IAsyncLifetime
             if (_process!.HasExited) throw new InvalidOperationException($"samba ended with code {_process.ExitCode}.");
             try
             {
-                await new LdapDirectory(Target, new LdapSchemas(), TimeProvider.System).NamesInUseAsync(["Administrator"], CancellationToken.None);
+                await new LdapDirectory(Target, new DirectorySchemas(), TimeProvider.System).NamesInUseAsync(["Administrator"], CancellationToken.None);
                 return;
             }
             catch (ConnectorException e) when (e.Failure is ConnectorFailure.Unreachable or ConnectorFailure.NotTrusted && i < 119)

@@ -1,4 +1,5 @@
 using System.DirectoryServices.Protocols;
+using JustRight.Connectors.Directories;
 using JustRight.Connectors.Ldap;
 using JustRight.Connectors.Tests.Differential;
 using JustRight.Core.Changes;
@@ -12,7 +13,7 @@ namespace JustRight.Connectors.Tests;
 public sealed class FaultTests(Controller controller)
 {
     private const string Root = "DC=fennmoor,DC=example";
-    private readonly LdapDirectory _directory = new(controller.Target, new LdapSchemas(), TimeProvider.System);
+    private readonly LdapDirectory _directory = new(controller.Target, new DirectorySchemas(), TimeProvider.System);
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
@@ -33,7 +34,7 @@ public sealed class FaultTests(Controller controller)
             "disabled" => raw.TryReplace(dn, "userAccountControl", "514"),
             _ => raw.TryReplace(dn, "accountExpires", DateTimeOffset.UtcNow.AddDays(-1).ToFileTime().ToString(System.Globalization.CultureInfo.InvariantCulture)),
         }).ShouldBe(ResultCode.Success);
-        var reader = new LdapDirectory(controller.Target with { SignInAs = $"{name}@fennmoor.example", Password = password }, new LdapSchemas(), TimeProvider.System);
+        var reader = new LdapDirectory(controller.Target with { SignInAs = $"{name}@fennmoor.example", Password = password }, new DirectorySchemas(), TimeProvider.System);
         var failure = await Should.ThrowAsync<ConnectorException>(() => reader.ReadAsync(new DirectoryScope([], []), Cancel));
         failure.Failure.ShouldBe(ConnectorFailure.SignIn);
         failure.Message.ShouldContain(reason);
@@ -42,7 +43,7 @@ public sealed class FaultTests(Controller controller)
     [Fact]
     public async Task A_controller_whose_clock_is_far_off_is_read_and_that_is_said()
     {
-        var ahead = await new LdapDirectory(controller.Target, new LdapSchemas(), new Shifted(TimeSpan.FromMinutes(-20))).ReadAsync(new DirectoryScope([], []), Cancel);
+        var ahead = await new LdapDirectory(controller.Target, new DirectorySchemas(), new Shifted(TimeSpan.FromMinutes(-20))).ReadAsync(new DirectoryScope([], []), Cancel);
         ahead.Remarks.ShouldHaveSingleItem().ShouldBe("The clock of fm-dc01.fennmoor.example is 20 minutes ahead of this one: ages and expiries may be judged wrongly.");
         (await _directory.ReadAsync(new DirectoryScope([], []), Cancel)).Remarks.ShouldBeEmpty();
     }

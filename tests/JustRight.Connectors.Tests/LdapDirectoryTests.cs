@@ -1,3 +1,4 @@
+using JustRight.Connectors.Directories;
 using JustRight.Connectors.Ldap;
 using JustRight.Core.Changes;
 using JustRight.Core.Rights.Directory;
@@ -12,7 +13,7 @@ namespace JustRight.Connectors.Tests;
 public sealed class LdapDirectoryTests(Controller controller)
 {
     private const string Root = "DC=fennmoor,DC=example";
-    private readonly LdapDirectory _directory = new(controller.Target, new LdapSchemas(), TimeProvider.System);
+    private readonly LdapDirectory _directory = new(controller.Target, new DirectorySchemas(), TimeProvider.System);
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
@@ -60,7 +61,7 @@ public sealed class LdapDirectoryTests(Controller controller)
         await BranchAsync("SignIn");
         var password = NewPassword.Generate();
         await _directory.MakeAsync(new CreateAccount("FENNMOOR", "svc-signin", $"CN=svc-signin,OU=SignIn,{Root}", "svc-signin@fennmoor.example", "signs in", false), password, Cancel);
-        var own = new LdapDirectory(controller.Target with { SignInAs = "svc-signin@fennmoor.example", Password = password }, new LdapSchemas(), TimeProvider.System);
+        var own = new LdapDirectory(controller.Target with { SignInAs = "svc-signin@fennmoor.example", Password = password }, new DirectorySchemas(), TimeProvider.System);
         (await own.NamesInUseAsync(["svc-signin"], Cancel)).Count.ShouldBe(1);
     }
 
@@ -170,7 +171,7 @@ public sealed class LdapDirectoryTests(Controller controller)
         await BranchAsync("Forbidden");
         var password = NewPassword.Generate();
         await _directory.MakeAsync(new CreateAccount("FENNMOOR", "svc-plain", $"CN=svc-plain,OU=Forbidden,{Root}", "svc-plain@fennmoor.example", "", false), password, Cancel);
-        var plain = new LdapDirectory(controller.Target with { SignInAs = "svc-plain@fennmoor.example", Password = password }, new LdapSchemas(), TimeProvider.System);
+        var plain = new LdapDirectory(controller.Target with { SignInAs = "svc-plain@fennmoor.example", Password = password }, new DirectorySchemas(), TimeProvider.System);
         var change = new CreateGroup("FENNMOOR", "not-mine", $"CN=not-mine,OU=Forbidden,{Root}", GroupScope.Global, "");
         var failure = await Should.ThrowAsync<ConnectorException>(() => plain.MakeAsync(change, null, Cancel));
         failure.Failure.ShouldBe(ConnectorFailure.NotAllowed);
@@ -191,5 +192,5 @@ public sealed class LdapDirectoryTests(Controller controller)
     private async Task BranchAsync(string name) => await _directory.MakeAsync(new CreateBranch("FENNMOOR", $"OU={name},{Root}"), null, Cancel);
 
     private static Task<ConnectorException> FailsAsync(LdapTarget target) =>
-        Should.ThrowAsync<ConnectorException>(() => new LdapDirectory(target, new LdapSchemas(), TimeProvider.System).ReadAsync(new DirectoryScope([], ["Administrator"]), Cancel));
+        Should.ThrowAsync<ConnectorException>(() => new LdapDirectory(target, new DirectorySchemas(), TimeProvider.System).ReadAsync(new DirectoryScope([], ["Administrator"]), Cancel));
 }

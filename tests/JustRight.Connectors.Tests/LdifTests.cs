@@ -1,4 +1,5 @@
 using System.Diagnostics;
+using JustRight.Connectors.Directories;
 using JustRight.Connectors.Ldap;
 using JustRight.Connectors.Tests.Differential;
 using JustRight.Core.Changes;
@@ -15,7 +16,7 @@ public sealed class LdifTests(Controller controller)
 {
     private const string Root = "DC=fennmoor,DC=example";
     private const string Branch = "OU=Ldif Käse," + Root;
-    private readonly LdapDirectory _directory = new(controller.Target, new LdapSchemas(), TimeProvider.System);
+    private readonly LdapDirectory _directory = new(controller.Target, new DirectorySchemas(), TimeProvider.System);
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 

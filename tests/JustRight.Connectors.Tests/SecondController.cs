@@ -1,4 +1,5 @@
 using System.Diagnostics;
+using JustRight.Connectors.Directories;
 using JustRight.Connectors.Ldap;
 
 namespace JustRight.Connectors.Tests;
@@ -49,7 +50,7 @@ public sealed class SecondController(Controller first) : IAsyncLifetime
         {
             try
             {
-                await new LdapDirectory(Target, new LdapSchemas(), TimeProvider.System).NamesInUseAsync(["Administrator"], CancellationToken.None);
+                await new LdapDirectory(Target, new DirectorySchemas(), TimeProvider.System).NamesInUseAsync(["Administrator"], CancellationToken.None);
                 return;
             }
             catch (ConnectorException e) when (e.Failure is ConnectorFailure.Unreachable or ConnectorFailure.NotTrusted && i < 119)

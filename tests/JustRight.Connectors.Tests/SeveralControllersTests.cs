@@ -1,3 +1,4 @@
+using JustRight.Connectors.Directories;
 using JustRight.Connectors.Ldap;
 using JustRight.Connectors.Tests.Differential;
 using JustRight.Core.Changes;
@@ -19,7 +20,7 @@ public sealed class SeveralControllersTests(Controller controller, SecondControl
     public async Task A_change_that_one_controller_has_and_the_other_not_yet_is_named_with_who_is_behind_and_by_what()
     {
         var dn = $"OU=Replicated,{Root}";
-        var directory = new LdapDirectory(second.Both, new LdapSchemas(), TimeProvider.System);
+        var directory = new LdapDirectory(second.Both, new DirectorySchemas(), TimeProvider.System);
         await directory.MakeAsync(new CreateBranch("FENNMOOR", dn), null, Cancel);
         (await CompareAsync()).Others.ShouldHaveSingleItem().Found.ShouldBeFalse();
         await second.CatchUpAsync();
@@ -47,12 +48,12 @@ public sealed class SeveralControllersTests(Controller controller, SecondControl
         for (var i = 0; i < 120; i++) raw.Do(new System.DirectoryServices.Protocols.AddRequest($"CN=swept-{i:000},{branch}", "contact"));
         await second.CatchUpAsync();
         var scope = new DirectoryScope([branch], []) { Access = new AccessScope([branch], [], AllContainers: false) };
-        var whole = await new LdapDirectory(controller.Target, new LdapSchemas(), TimeProvider.System).ReadAsync(scope, Cancel);
+        var whole = await new LdapDirectory(controller.Target, new DirectorySchemas(), TimeProvider.System).ReadAsync(scope, Cancel);
 
         // Its schema alone is larger than this: it dies while that is read.
         await using var proxy = new CuttingProxy(Controller.Address, 636, 120_000);
         var failing = controller.Target with { Port = proxy.Port };
-        var read = await new LdapDirectory(failing with { Others = [second.Target] }, new LdapSchemas(), TimeProvider.System).ReadAsync(scope, Cancel);
+        var read = await new LdapDirectory(failing with { Others = [second.Target] }, new DirectorySchemas(), TimeProvider.System).ReadAsync(scope, Cancel);
         proxy.IsDead.ShouldBeTrue();
         read.ReadFrom.ShouldBe("fm-dc02.fennmoor.example");
         read.Access!.Objects.Select(o => o.Dn).ShouldBe(whole.Access!.Objects.Select(o => o.Dn), ignoreOrder: true);
@@ -65,7 +66,7 @@ public sealed class SeveralControllersTests(Controller controller, SecondControl
     public async Task Where_there_is_no_other_controller_the_failure_is_said_and_nothing_that_was_half_read_is_used()
     {
         await using var proxy = new CuttingProxy(Controller.Address, 636, 120_000);
-        var directory = new LdapDirectory(controller.Target with { Port = proxy.Port }, new LdapSchemas(), TimeProvider.System);
+        var directory = new LdapDirectory(controller.Target with { Port = proxy.Port }, new DirectorySchemas(), TimeProvider.System);
         var failure = await Should.ThrowAsync<ConnectorException>(() => directory.ReadAsync(new DirectoryScope([], []) { Access = new AccessScope([Root], [], false) }, Cancel));
         failure.Failure.ShouldBe(ConnectorFailure.Unreachable);
         failure.Message.ShouldContain("broke off while reading");
@@ -76,7 +77,7 @@ public sealed class SeveralControllersTests(Controller controller, SecondControl
     {
         var dn = $"OU=Written,{Root}";
         await using var proxy = new CuttingProxy(Controller.Address, 636, 60_000);
-        var directory = new LdapDirectory(controller.Target with { Port = proxy.Port, Others = [second.Target] }, new LdapSchemas(), TimeProvider.System);
+        var directory = new LdapDirectory(controller.Target with { Port = proxy.Port, Others = [second.Target] }, new DirectorySchemas(), TimeProvider.System);
         await directory.MakeAsync(new CreateBranch("FENNMOOR", dn), null, Cancel);
         await Should.ThrowAsync<ConnectorException>(async () =>
         {
@@ -88,7 +89,7 @@ public sealed class SeveralControllersTests(Controller controller, SecondControl
     [Fact]
     public async Task A_first_controller_that_does_not_answer_is_left_for_the_next()
     {
-        var directory = new LdapDirectory(controller.Target with { Port = 1, Others = [second.Target] }, new LdapSchemas(), TimeProvider.System);
+        var directory = new LdapDirectory(controller.Target with { Port = 1, Others = [second.Target] }, new DirectorySchemas(), TimeProvider.System);
         var read = await directory.ReadAsync(new DirectoryScope([], []), Cancel);
         read.ReadFrom.ShouldBe("fm-dc02.fennmoor.example");
         read.Remarks.ShouldHaveSingleItem().ShouldStartWith("127.0.0.1:1 does not answer");

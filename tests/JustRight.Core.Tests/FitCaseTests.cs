@@ -331,9 +331,9 @@ public sealed class FitCaseTests
         return scene;
     }
 
-    private static Judgement Of(FitScene scene, Right right) => Of(scene.Judge(), right);
+    internal static Judgement Of(FitScene scene, Right right) => Of(scene.Judge(), right);
 
-    private static Judgement Of(InstallFit fit, Right right) => fit.Accounts.SelectMany(a => a.Judgements).First(j => j.Right == right);
+    internal static Judgement Of(InstallFit fit, Right right) => fit.Accounts.SelectMany(a => a.Judgements).First(j => j.Right == right);
 
     private static Rights.Directory.Sid SidIn(FitScene scene, string name) => scene.SidOf(name);
 }

@@ -19,7 +19,7 @@ public sealed class ReferenceTests
     [Fact]
     public void References_point_one_way()
     {
-        var projects = Directory.GetFiles(Path.Combine(Top, "src"), "*.csproj", SearchOption.AllDirectories);
+        var projects = Directory.GetFiles(Path.Combine(Checkout.Top, "src"), "*.csproj", SearchOption.AllDirectories);
         projects.Length.ShouldBe(Allowed.Count);
         foreach (var project in projects)
         {
@@ -31,7 +31,7 @@ public sealed class ReferenceTests
     [Fact]
     public void The_core_references_the_framework_only()
     {
-        var project = XDocument.Load(Path.Combine(Top, "src", "JustRight.Core", "JustRight.Core.csproj"));
+        var project = XDocument.Load(Path.Combine(Checkout.Top, "src", "JustRight.Core", "JustRight.Core.csproj"));
         project.Descendants("PackageReference").ShouldBeEmpty();
         typeof(Core.Plans.Planner).Assembly.GetReferencedAssemblies().Select(a => a.Name!).ShouldAllBe(name => name.StartsWith("System.", StringComparison.Ordinal));
     }
@@ -43,17 +43,7 @@ public sealed class ReferenceTests
     [InlineData("DateTimeOffset.UtcNow")]
     [InlineData("DateTime.Now")]
     public void The_core_does_not_touch_the_world(string word) =>
-        Directory.GetFiles(Path.Combine(Top, "src", "JustRight.Core"), "*.cs", SearchOption.AllDirectories)
+        Directory.GetFiles(Path.Combine(Checkout.Top, "src", "JustRight.Core"), "*.cs", SearchOption.AllDirectories)
             .Where(f => !f.Contains("/obj/", StringComparison.Ordinal))
             .ShouldAllBe(f => !File.ReadAllText(f).Contains(word, StringComparison.Ordinal));
-
-    private static string Top
-    {
-        get
-        {
-            var folder = AppContext.BaseDirectory;
-            while (!File.Exists(Path.Combine(folder, "global.json"))) folder = Path.GetDirectoryName(folder)!;
-            return folder;
-        }
-    }
 }

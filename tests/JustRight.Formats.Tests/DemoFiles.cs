@@ -13,17 +13,7 @@ namespace JustRight.Formats.Tests;
 /// <summary>The demo's files, as they are or with a slip put in.</summary>
 internal static class DemoFiles
 {
-    public static string Top
-    {
-        get
-        {
-            var folder = AppContext.BaseDirectory;
-            while (!File.Exists(Path.Combine(folder, "global.json"))) folder = Path.GetDirectoryName(folder)!;
-            return folder;
-        }
-    }
-
-    public static string Text(string path) => File.ReadAllText(Path.Combine(Top, "demo-data", path));
+    public static string Text(string path) => File.ReadAllText(Path.Combine(Checkout.Top, "demo-data", path));
 
     /// <summary>A file with one part replaced; the part must be there.</summary>
     public static string With(string path, string part, string instead)

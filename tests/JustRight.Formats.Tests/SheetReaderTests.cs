@@ -120,7 +120,7 @@ public sealed class SheetReaderTests
     public void The_published_schemas_are_the_ones_the_readers_check_by(string kind)
     {
         var schema = kind switch { "sheet" => SheetReader.JsonSchema(), "estate" => EstateReader.JsonSchema(), _ => InstallReader.JsonSchema() };
-        var file = Path.Combine(DemoFiles.Top, "schemas", $"{kind}.schema.json");
+        var file = Path.Combine(Checkout.Top, "schemas", $"{kind}.schema.json");
         if (Environment.GetEnvironmentVariable("JUSTRIGHT_WRITE_SCHEMAS") == "yes") File.WriteAllText(file, schema);
         File.ReadAllText(file).ShouldBe(schema, "Run the tests once with JUSTRIGHT_WRITE_SCHEMAS=yes and commit what changes.");
     }

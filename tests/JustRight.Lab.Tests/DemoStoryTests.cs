@@ -99,15 +99,7 @@ internal sealed class DemoLab : IDisposable
         _estate = estate!;
     }
 
-    public static string DemoData
-    {
-        get
-        {
-            var folder = AppContext.BaseDirectory;
-            while (!Directory.Exists(Path.Combine(folder, "demo-data"))) folder = Path.GetDirectoryName(folder)!;
-            return Path.Combine(folder, "demo-data");
-        }
-    }
+    public static string DemoData => Path.Combine(Checkout.Top, "demo-data");
 
     public LabFile File { get; }
 

@@ -107,7 +107,7 @@ public sealed class ApiTests(ApiFixture fixture) : IClassFixture<ApiFixture>
     public async Task The_api_description_in_the_repository_is_the_one_served()
     {
         var served = await _service.Http.GetStringAsync("/openapi/v1.json");
-        var file = Path.Combine(ServiceProcess.Top, "docs", "api", "openapi.json");
+        var file = Path.Combine(Checkout.Top, "docs", "api", "openapi.json");
         if (Environment.GetEnvironmentVariable("JUSTRIGHT_WRITE_API") == "yes") await File.WriteAllTextAsync(file, served);
         (await File.ReadAllTextAsync(file)).ShouldBe(served, "Run the tests once with JUSTRIGHT_WRITE_API=yes, then npm run types in console/, and commit what changes.");
     }

@@ -20,7 +20,7 @@ public sealed class BooksTests : IAsyncLifetime
     public async Task A_name_in_use_gives_way_and_then_stays_whatever_is_planned_later()
     {
         // The first install of another product takes the pattern's name for good; the directory holds svc-archive already.
-        var sheet = File.ReadAllText(Path.Combine(ServiceProcess.Top, "demo-data", "sheets", "tallystick.yaml")).Replace("product: tallystick", "product: archive", StringComparison.Ordinal);
+        var sheet = File.ReadAllText(Path.Combine(Checkout.Top, "demo-data", "sheets", "tallystick.yaml")).Replace("product: tallystick", "product: archive", StringComparison.Ordinal);
         await AddAsync("sheets", "archive.yaml", sheet);
         await AddDemoFileAsync("estates", "fennmoor.yaml", "short-names: { thermograph: thermo, tallystick: tally }", "short-names: { thermograph: thermo, tallystick: tally, archive: x }", "accounts: svc-{product}-{account}", "accounts: svc-{account}");
         await AddDemoFileAsync("installs", "tallystick-dataroom.yaml", "name: tallystick-dataroom", "name: archive-dataroom", "product: tallystick", "product: archive", "  counter: { existing: svc-tally }", "  installer: { existing: svc-reports }", "choices:\n  installer.database-creation: { take: everything, why: the database team wants one role for the one day of setup, by: Maud Ferris }\n", "");
@@ -132,7 +132,7 @@ public sealed class BooksTests : IAsyncLifetime
     /// <summary>Adds a demo file with parts replaced, each of which must be there.</summary>
     private Task<HttpResponseMessage> AddDemoFileAsync(string collection, string file, params string[] replacements)
     {
-        var text = File.ReadAllText(Path.Combine(ServiceProcess.Top, "demo-data", collection, file));
+        var text = File.ReadAllText(Path.Combine(Checkout.Top, "demo-data", collection, file));
         foreach (var pair in replacements.Chunk(2))
         {
             text.ShouldContain(pair[0]);

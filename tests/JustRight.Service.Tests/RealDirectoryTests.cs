@@ -1,10 +1,12 @@
 using System.Diagnostics;
+using System.Net.Http.Headers;
 using System.Net.Http.Json;
 using System.Security.Cryptography;
 using System.Security.Cryptography.Pkcs;
 using System.Security.Cryptography.X509Certificates;
 using System.Text;
 using JustRight.Connectors;
+using JustRight.Connectors.Directories;
 using JustRight.Connectors.Ldap;
 using JustRight.Connectors.Tests;
 using JustRight.Connectors.Tests.Differential;
@@ -38,7 +40,7 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         job.State.ShouldBe("done", job.Message);
         job.Steps.ShouldAllBe(s => s.State == "made");
 
-        var snapshot = await new LdapDirectory(controller.Target, new LdapSchemas(), TimeProvider.System).ReadAsync(new DirectoryScope([Branches], []), Cancel);
+        var snapshot = await new LdapDirectory(controller.Target, new DirectorySchemas(), TimeProvider.System).ReadAsync(new DirectoryScope([Branches], []), Cancel);
         snapshot.Principals.Where(p => p.Dn.EndsWith(Branches, StringComparison.OrdinalIgnoreCase)).Select(p => $"{p.Kind} {p.Dn}").ShouldBe(
             [
                 $"User CN=svc-thermo-poller,OU=Service Accounts,{Branches}",
@@ -96,6 +98,8 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         failure.Remedies.Select(r => r.Id).ShouldBe(["1-inherit", "1-spot"]);
         failure.Remedies[0].Gained.ShouldContain(f => f.Who == @"FENNMOOR\svc-roundsman" && f.What == "write roomNumber");
 
+        await SameFromAFileAsync(service, install, blocked.Branch, trace, failure.Remedies[0].Id);
+
         foreach (var remedy in failure.Remedies)
         {
             var before = RoundsmanScene.Lists(raw);
@@ -115,6 +119,28 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
             await service.RunAsync($"installs/{install}/verify");
             return (await service.GetAsync($"installs/{install}/fit", ContractsJson.Default.FitView)).Leaning.Words;
         }
+    }
+
+    /// <summary>The same estate without a connection, by what an ordinary client wrote: same fit, same trace; and nothing can be changed.</summary>
+    private async Task SameFromAFileAsync(ServiceProcess service, string install, BranchView branch, TraceView trace, string remedy)
+    {
+        var text = Estate().Replace("OU=Fennmoor,", "OU=Dairy,", StringComparison.Ordinal);
+        var byFile = string.Join('\n', text.Split('\n').Select(l => l.StartsWith("directory:", StringComparison.Ordinal) ? "directory: { reach: file }" : l));
+        (await service.AddAsync("estates", "estate.yaml", Encoding.UTF8.GetBytes(byFile))).EnsureSuccessStatusCode();
+        (await service.RunAsync($"installs/{install}/verify")).Message!.ShouldContain("justright survey fennmoor --from FILE");
+        var file = await DirectoryExport.RunAsync(controller, Cancel);
+        using var given = await service.Http.PostAsync("/api/estates/fennmoor/directory-file?file=fennmoor.ldif", new StringContent(file, Encoding.UTF8, new MediaTypeHeaderValue("text/plain")), Cancel);
+        var view = (await given.Content.ReadFromJsonAsync(ContractsJson.Default.DirectoryFileView, Cancel))!;
+        (view.File, view.HasSchema, view.SaysWhoRead).ShouldBe(("fennmoor.ldif", true, true));
+
+        (await service.RunAsync($"installs/{install}/verify")).Message!.ShouldStartWith("1 missing");
+        var again = await service.TraceAsync("fennmoor", new TraceOrder("svc-roundsman", null, null, branch.Act, branch.Attributes, branch.Of, null, null, null, null));
+        (again.Can, again.Cannot, again.ReadFrom).ShouldBe((trace.Can, trace.Cannot, "fm-dc01.fennmoor.example (file fennmoor.ldif)"));
+        again.Failures.Select(f => f.Words).ShouldBe(trace.Failures.Select(f => f.Words));
+        using var refused = await service.Http.PostAsJsonAsync($"/api/jobs/{again.Id}/mend", new MendOrder(remedy), ContractsJson.Default.MendOrder, Cancel);
+        ((int)refused.StatusCode, await refused.Content.ReadAsStringAsync(Cancel)).ShouldSatisfyAllConditions(r => r.Item1.ShouldBe(409), r => r.Item2.ShouldContain("read-only"));
+        (await service.GetAsync($"jobs/{again.Id}/remedies/{remedy}/ldif", ContractsJson.Default.LdifView)).Text.ShouldContain("replace: nTSecurityDescriptor");
+        (await service.AddAsync("estates", "estate.yaml", Encoding.UTF8.GetBytes(text))).EnsureSuccessStatusCode();
     }
 
     [Fact]
@@ -142,7 +168,7 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
     }
 
     /// <summary>The demo's estate with the real controller as its directory.</summary>
-    private string Estate() => File.ReadAllText(Path.Combine(ServiceProcess.Top, "demo-data", "estates", "fennmoor.yaml")).Replace(
+    private string Estate() => File.ReadAllText(Path.Combine(Checkout.Top, "demo-data", "estates", "fennmoor.yaml")).Replace(
         "directory: { reach: lab }",
         $"directory: {{ reach: ldaps, controller: {Controller.Address}, ca-folder: {controller.CaFolder}, sign-in-as: Administrator@fennmoor.example, secret: controller }}",
         StringComparison.Ordinal);
@@ -150,7 +176,7 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
     private async Task SetUpAsync(ServiceProcess service, string? password)
     {
         var estate = Estate();
-        var install = File.ReadAllText(Path.Combine(ServiceProcess.Top, "demo-data", "installs", $"{Install}.yaml"));
+        var install = File.ReadAllText(Path.Combine(Checkout.Top, "demo-data", "installs", $"{Install}.yaml"));
         install = install[..install.IndexOf("accounts:", StringComparison.Ordinal)]; // no account was there before
         if (password is not null) (await service.Http.PutAsJsonAsync("/api/secrets/controller", new SecretValue(password), ContractsJson.Default.SecretValue)).EnsureSuccessStatusCode();
         (await service.AddAsync("sheets", "sheets/thermograph.yaml")).EnsureSuccessStatusCode();
@@ -177,7 +203,7 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         envelope.Decrypt(envelope.RecipientInfos[0], key);
         var password = Encoding.UTF8.GetString(envelope.ContentInfo.Content);
 
-        var own = new LdapDirectory(controller.Target with { SignInAs = "svc-thermo-poller@fennmoor.example", Password = new NewPassword(password) }, new LdapSchemas(), TimeProvider.System);
+        var own = new LdapDirectory(controller.Target with { SignInAs = "svc-thermo-poller@fennmoor.example", Password = new NewPassword(password) }, new DirectorySchemas(), TimeProvider.System);
         (await own.NamesInUseAsync(["svc-thermo-poller"], Cancel)).Count.ShouldBe(1);
         ((int)(await service.Http.PostAsJsonAsync(path, new SealOrder(certificate.ExportCertificatePem()), ContractsJson.Default.SealOrder)).StatusCode).ShouldBe(409); // once
         await SearchAsync(service, password);

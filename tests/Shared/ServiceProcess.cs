@@ -37,17 +37,6 @@ public sealed class ServiceProcess : IAsyncDisposable
         }
     }
 
-    /// <summary>The top of the checkout.</summary>
-    public static string Top
-    {
-        get
-        {
-            var folder = AppContext.BaseDirectory;
-            while (!File.Exists(Path.Combine(folder, "global.json"))) folder = Path.GetDirectoryName(folder)!;
-            return folder;
-        }
-    }
-
     /// <summary>Starts the service and claims a token with its first sign-in link.</summary>
     public static async Task<ServiceProcess> StartAsync(params string[] settings)
     {
@@ -59,9 +48,9 @@ public sealed class ServiceProcess : IAsyncDisposable
     /// <summary>Starts the process, again if it ended, on the same data.</summary>
     public async Task RestartAsync(params string[] settings)
     {
-        var dll = Path.Combine(Top, ".build", "service", "JustRight.Service.dll");
+        var dll = Path.Combine(Checkout.Top, ".build", "service", "JustRight.Service.dll");
         if (!File.Exists(dll)) throw new InvalidOperationException("The service is not built: ./test builds it.");
-        string[] arguments = [dll, "--urls", Address, "--JustRight:Data", Data, "--JustRight:Console", Path.Combine(Top, "console", "dist"), "--JustRight:SignInLinks", "2", .. settings];
+        string[] arguments = [dll, "--urls", Address, "--JustRight:Data", Data, "--JustRight:Console", Path.Combine(Checkout.Top, "console", "dist"), "--JustRight:SignInLinks", "2", .. settings];
         _process = Process.Start(new ProcessStartInfo("dotnet", arguments) { RedirectStandardOutput = true, RedirectStandardError = true })!;
         var links = new List<string>();
         _process.OutputDataReceived += (_, e) =>
@@ -125,7 +114,7 @@ public sealed class ServiceProcess : IAsyncDisposable
     /// <summary>Posts a file of the demo data, or another text, to a collection.</summary>
     public Task<HttpResponseMessage> AddAsync(string collection, string file, byte[]? bytes = null)
     {
-        var content = new ByteArrayContent(bytes ?? File.ReadAllBytes(Path.Combine(Top, "demo-data", file)));
+        var content = new ByteArrayContent(bytes ?? File.ReadAllBytes(Path.Combine(Checkout.Top, "demo-data", file)));
         content.Headers.ContentType = new MediaTypeHeaderValue("application/yaml");
         return Http.PostAsync($"/api/{collection}?file={Uri.EscapeDataString(Path.GetFileName(file))}", content);
     }
@@ -134,8 +123,8 @@ public sealed class ServiceProcess : IAsyncDisposable
     public async Task AddDemoAsync()
     {
         foreach (var kind in new[] { "sheets", "estates", "installs" })
-            foreach (var file in Directory.GetFiles(Path.Combine(Top, "demo-data", kind), "*.yaml").Order(StringComparer.Ordinal))
-                (await AddAsync(kind, Path.GetRelativePath(Path.Combine(Top, "demo-data"), file))).EnsureSuccessStatusCode();
+            foreach (var file in Directory.GetFiles(Path.Combine(Checkout.Top, "demo-data", kind), "*.yaml").Order(StringComparer.Ordinal))
+                (await AddAsync(kind, Path.GetRelativePath(Path.Combine(Checkout.Top, "demo-data"), file))).EnsureSuccessStatusCode();
     }
 
     /// <summary>Reads something as JSON.</summary>

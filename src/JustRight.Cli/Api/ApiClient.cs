@@ -34,21 +34,25 @@ internal sealed class ApiClient : IDisposable
         SendAsync(new HttpRequestMessage(HttpMethod.Post, path) { Content = Json(body, bodyType) }, type, cancel);
 
     /// <summary>Sends a file as it is; its faults come back with its own name.</summary>
-    public Task<T> PostFileAsync<T>(string path, string file, JsonTypeInfo<T> type, CancellationToken cancel)
+    /// <param name="query">More to say of it, such as <c>read-at=…</c>; or null.</param>
+    public async Task<T> PostFileAsync<T>(string path, string file, JsonTypeInfo<T> type, CancellationToken cancel, string? query = null, string mediaType = "application/yaml")
     {
-        byte[] bytes;
+        FileStream stream;
         try
         {
-            bytes = File.ReadAllBytes(file);
+            stream = File.OpenRead(file);
         }
         catch (Exception e) when (e is IOException or UnauthorizedAccessException)
         {
             throw new ClientException(ExitCode.BadInput, $"{file} cannot be read: {e.Message}");
         }
 
-        var content = new ByteArrayContent(bytes);
-        content.Headers.ContentType = new MediaTypeHeaderValue("application/yaml");
-        return SendAsync(new HttpRequestMessage(HttpMethod.Post, $"{path}?file={Uri.EscapeDataString(Path.GetFileName(file))}") { Content = content }, type, cancel);
+        await using (stream)
+        {
+            var content = new StreamContent(stream);
+            content.Headers.ContentType = new MediaTypeHeaderValue(mediaType);
+            return await SendAsync(new HttpRequestMessage(HttpMethod.Post, $"{path}?file={Uri.EscapeDataString(Path.GetFileName(file))}{(query is null ? "" : "&" + query)}") { Content = content }, type, cancel);
+        }
     }
 
     public async Task PutAsync<TBody>(string path, TBody body, JsonTypeInfo<TBody> bodyType, CancellationToken cancel) =>

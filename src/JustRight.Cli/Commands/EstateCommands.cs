@@ -24,7 +24,11 @@ internal static class EstateCommands
     public static Command MakeSurvey()
     {
         var estate = Names.Estate();
-        return CommandKit.Make("survey", "Reads an estate: directory, hosts, instances", ["justright survey fennmoor", "justright survey fennmoor --json"], [estate], c => SurveyAsync(c, c.Parsed.GetValue(estate)!));
+        var from = new Option<string?>("--from") { Description = "A file of LDIF with what was read of the directory, where no connection is allowed", HelpName = "FILE" };
+        var readAt = new Option<DateTimeOffset?>("--read-at") { Description = "When the file was read, where it does not say so itself; the time of the file unless given", HelpName = "TIME" };
+        return CommandKit.Make(
+            "survey", "Reads an estate: directory, hosts, instances", ["justright survey fennmoor", "justright survey fennmoor --json", "justright survey fennmoor --from fennmoor.ldif --read-at 2026-11-25T09:30Z"],
+            [estate, from, readAt], c => SurveyAsync(c, c.Parsed.GetValue(estate)!, c.Parsed.GetValue(from), c.Parsed.GetValue(readAt)));
     }
 
     private static async Task<int> SendAsync(Call call, string path, string file, string done)
@@ -59,8 +63,9 @@ internal static class EstateCommands
         return ExitCode.Fine;
     }
 
-    private static async Task<int> SurveyAsync(Call call, string name)
+    private static async Task<int> SurveyAsync(Call call, string name, string? from, DateTimeOffset? readAt)
     {
+        if (from is not null) await GiveFileAsync(call, name, from, readAt);
         var job = await call.Api.PostAsync($"estates/{Names.Part(name)}/survey", ContractsJson.Default.JobView, call.Cancel);
         job = await JobProgress.FollowAsync(call.Screen, call.Api, job, $"surveying {name}", null, call.Cancel);
         if (job.State != "done") throw new ClientException(ExitCode.Unread, job.Message ?? "the survey did not end well");
@@ -72,9 +77,18 @@ internal static class EstateCommands
         else
         {
             call.Screen.Line(Markup.Escape($"{name}{(survey.Pretend ? " (pretend: the lab)" : "")}: {survey.Accounts} accounts, {survey.Groups} groups, {survey.Hosts} hosts, {survey.Instances} instances read at {Times.Exact(survey.TakenAt)} from {(survey.ReadFrom.Length == 0 ? "nowhere" : survey.ReadFrom)}"));
+            if (survey.DirectoryReadAt < survey.TakenAt.AddMinutes(-1)) call.Screen.Line(Markup.Escape($"the directory is as it was at {Times.Exact(survey.DirectoryReadAt)}"));
+            foreach (var remark in survey.Remarks) call.Screen.Line(Markup.Escape(remark));
             foreach (var corner in survey.Unseen) call.Screen.Line($"{Balance.Verdict("unseen")}  {Markup.Escape($"{corner.Place}: {corner.Reason}")}");
         }
 
         return survey.Unseen.Count > 0 ? ExitCode.Unread : ExitCode.Fine;
+    }
+
+    private static async Task GiveFileAsync(Call call, string name, string from, DateTimeOffset? readAt)
+    {
+        var time = readAt ?? (File.Exists(from) ? File.GetLastWriteTimeUtc(from) : DateTimeOffset.UtcNow);
+        var given = await call.Api.PostFileAsync($"estates/{Names.Part(name)}/directory-file", from, ContractsJson.Default.DirectoryFileView, call.Cancel, $"read-at={Uri.EscapeDataString(time.ToString("O", System.Globalization.CultureInfo.InvariantCulture))}", "text/plain");
+        if (!call.Screen.IsJson) call.Screen.Line(Markup.Escape($"{given.File}: {given.Objects} objects, read from the directory at {Times.Exact(given.ReadAt)}"));
     }
 }

@@ -50,10 +50,11 @@ internal static class TraceCommands
         var trace = new Argument<string>("trace") { Description = "The id of a trace" };
         var remedy = new Argument<string>("remedy") { Description = "One of its remedies, such as 1-spot" };
         var yes = new Option<bool>("--yes") { Description = "Do not ask; for scripts" };
+        var ldif = new Option<bool>("--ldif") { Description = "Change nothing: print the remedy as LDIF, for whoever may not let anything connect" };
         return CommandKit.Make(
             "mend", "Carries out a remedy of a trace: shows what would change for everybody, asks, makes it journaled, and traces again",
-            ["justright mend 019ab2c3d4e5f60718293a4b5c6d7e8f 1-spot", "justright mend 019ab2c3d4e5f60718293a4b5c6d7e8f 1-inherit --yes"],
-            [trace, remedy, yes], c => MendAsync(c, c.Parsed.GetValue(trace)!, c.Parsed.GetValue(remedy)!, c.Parsed.GetValue(yes)));
+            ["justright mend 019ab2c3d4e5f60718293a4b5c6d7e8f 1-spot", "justright mend 019ab2c3d4e5f60718293a4b5c6d7e8f 1-inherit --yes", "justright mend 019ab2c3d4e5f60718293a4b5c6d7e8f 1-spot --ldif > spot.ldif"],
+            [trace, remedy, yes, ldif], c => c.Parsed.GetValue(ldif) ? LdifCommand.PrintAsync(c, $"jobs/{Names.Part(c.Parsed.GetValue(trace)!)}/remedies/{Names.Part(c.Parsed.GetValue(remedy)!)}/ldif") : MendAsync(c, c.Parsed.GetValue(trace)!, c.Parsed.GetValue(remedy)!, c.Parsed.GetValue(yes)));
     }
 
     public static Command MakeUndo()

@@ -1,4 +1,5 @@
 using System.DirectoryServices.Protocols;
+using JustRight.Connectors.Directories;
 using JustRight.Core.Changes;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Access;
@@ -9,7 +10,7 @@ namespace JustRight.Connectors.Ldap;
 /// <summary>Changes access lists of a directory, an entry at a time, and reads back what came of it.</summary>
 internal static class LdapAccessLists
 {
-    private const string Descriptor = LdapAccessSurvey.Descriptor;
+    private const string Descriptor = AccessSurvey.Descriptor;
 
     /// <summary>Whether a change is made.</summary>
     public static Observation Observe(LdapSession session, DirectoryChange change)
@@ -58,7 +59,7 @@ internal static class LdapAccessLists
         return Parse(entry);
     }
 
-    private static SecurityDescriptor Parse(SearchResultEntry entry)
+    private static SecurityDescriptor Parse(DirectoryEntry entry)
     {
         try
         {
@@ -66,7 +67,7 @@ internal static class LdapAccessLists
         }
         catch (DescriptorFormatException e)
         {
-            throw new ConnectorException(ConnectorFailure.Conflict, $"the access list of {entry.DistinguishedName} cannot be understood: {e.Message}", e);
+            throw new ConnectorException(ConnectorFailure.Conflict, $"the access list of {entry.Dn} cannot be understood: {e.Message}", e);
         }
     }
 

@@ -1,5 +1,6 @@
 using System.DirectoryServices.Protocols;
 using System.Text;
+using JustRight.Connectors.Directories;
 using JustRight.Core.Changes;
 using JustRight.Core.Replicas;
 using JustRight.Core.Rights.Directory.Schema;
@@ -9,7 +10,7 @@ using JustRight.Core.Surveys;
 namespace JustRight.Connectors.Ldap;
 
 /// <summary>An AD-like directory over LDAPS. Each call opens a connection of its own, so that none outlives its work; all go to the same controller.</summary>
-public sealed class LdapDirectory(LdapTarget target, LdapSchemas schemas, TimeProvider time) : IDirectoryConnector
+public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, TimeProvider time) : IDirectoryConnector
 {
     private const int NormalAccount = 0x200; // [MS-ADTS 2.2.16]
     private const int DontExpirePassword = 0x10000;
@@ -31,7 +32,7 @@ public sealed class LdapDirectory(LdapTarget target, LdapSchemas schemas, TimePr
             {
                 using var session = await OpenAsync(cancel, remarks);
                 from = session.Controller;
-                var snapshot = await Task.Run(() => new LdapSurvey(session, target.Domain, schemas, time).Read(scope, cancel), cancel);
+                var snapshot = await Task.Run(() => new PrincipalSurvey(session, target.Domain, schemas, time).Read(scope, cancel), cancel);
                 return snapshot with { Remarks = [.. remarks.Select(r => $"{r} It was read from {snapshot.ReadFrom} instead."), .. Skew(session)] };
             }
             catch (ConnectorException e) when (from.Length > 0 && MayGoOn(e))
@@ -159,10 +160,10 @@ public sealed class LdapDirectory(LdapTarget target, LdapSchemas schemas, TimePr
                 var account = Need(session, c.Name, "userAccountControl");
                 var flags = account.Number("userAccountControl");
                 flags = c.PasswordNeverExpires ? flags | DontExpirePassword : flags & ~DontExpirePassword;
-                var modify = new ModifyRequest(account.DistinguishedName);
+                var modify = new ModifyRequest(account.Dn);
                 modify.Modifications.Add(Replace("userAccountControl", flags.ToString(System.Globalization.CultureInfo.InvariantCulture)));
                 modify.Modifications.Add(Replace("description", c.Description));
-                session.Change(modify, $"changing {account.DistinguishedName}");
+                session.Change(modify, $"changing {account.Dn}");
                 break;
             case AddMember c:
                 Member(session, c.Group, c.Member, DirectoryAttributeOperation.Add);
@@ -174,12 +175,12 @@ public sealed class LdapDirectory(LdapTarget target, LdapSchemas schemas, TimePr
                 DeleteBranch(session, c.Dn);
                 break;
             case DeleteAccount c:
-                session.Change(new DeleteRequest(Need(session, c.Name, "objectSid").DistinguishedName), $"deleting {c.Dn}");
+                session.Change(new DeleteRequest(Need(session, c.Name, "objectSid").Dn), $"deleting {c.Dn}");
                 break;
             case DeleteGroup c:
                 var group = Need(session, c.Name, "member");
-                if (group.Attributes["member"] is not null) throw new ConnectorException(ConnectorFailure.Conflict, $"{c.Name} still has members.");
-                session.Change(new DeleteRequest(group.DistinguishedName), $"deleting {c.Dn}");
+                if (group.Has("member")) throw new ConnectorException(ConnectorFailure.Conflict, $"{c.Name} still has members.");
+                session.Change(new DeleteRequest(group.Dn), $"deleting {c.Dn}");
                 break;
             default:
                 throw new InvalidOperationException($"Unknown change {change.GetType().Name}.");
@@ -202,7 +203,7 @@ public sealed class LdapDirectory(LdapTarget target, LdapSchemas schemas, TimePr
     /// <summary>One add with the password in it: the account is there whole, enabled and with its password, or not at all [MS-ADTS 3.1.1.3.1.5].</summary>
     private static void Create(LdapSession session, CreateAccount c, NewPassword password)
     {
-        if (session.Find(c.Name, "objectSid") is { } found) throw new ConnectorException(ConnectorFailure.Conflict, $"the name {c.Name} is in use: {found.DistinguishedName}.");
+        if (session.Find(c.Name, "objectSid") is { } found) throw new ConnectorException(ConnectorFailure.Conflict, $"the name {c.Name} is in use: {found.Dn}.");
         var flags = NormalAccount | (c.PasswordNeverExpires ? DontExpirePassword : 0);
         session.Change(
             new AddRequest(c.Dn, [
@@ -221,8 +222,8 @@ public sealed class LdapDirectory(LdapTarget target, LdapSchemas schemas, TimePr
 
     private static void Member(LdapSession session, string group, string member, DirectoryAttributeOperation operation)
     {
-        var outer = Need(session, group, "objectSid").DistinguishedName;
-        var inner = Need(session, member, "objectSid").DistinguishedName;
+        var outer = Need(session, group, "objectSid").Dn;
+        var inner = Need(session, member, "objectSid").Dn;
         session.Change(new ModifyRequest(outer, operation, "member", inner), $"changing the members of {outer}");
     }
 
@@ -244,7 +245,7 @@ public sealed class LdapDirectory(LdapTarget target, LdapSchemas schemas, TimePr
         return ((int)type).ToString(System.Globalization.CultureInfo.InvariantCulture); // the attribute is signed
     }
 
-    private static SearchResultEntry Need(LdapSession session, string name, string attribute) =>
+    private static DirectoryEntry Need(LdapSession session, string name, string attribute) =>
         session.Find(name, attribute) ?? throw new ConnectorException(ConnectorFailure.NotFound, $"there is no {name} in the directory.");
 
     private static bool Exists(LdapSession session, string dn) => session.Read(dn, "objectClass") is not null;
@@ -253,8 +254,8 @@ public sealed class LdapDirectory(LdapTarget target, LdapSchemas schemas, TimePr
     {
         if (session.Find(name, "objectClass") is not { } found) return NotDone($"{name} does not exist");
         return found.Texts("objectClass").Contains(wanted) && !found.Texts("objectClass").Contains("computer")
-            ? Done($"{name} exists: {found.DistinguishedName}")
-            : new Observation(ObservedState.Impossible, $"the name {name} belongs to {found.DistinguishedName}");
+            ? Done($"{name} exists: {found.Dn}")
+            : new Observation(ObservedState.Impossible, $"the name {name} belongs to {found.Dn}");
     }
 
     private static Observation Gone(LdapSession session, string name) =>
@@ -272,7 +273,7 @@ public sealed class LdapDirectory(LdapTarget target, LdapSchemas schemas, TimePr
         var outer = session.Find(group, "objectSid");
         var inner = session.Find(member, "objectSid");
         if (outer is null || inner is null) return new Observation(wanted ? ObservedState.Impossible : ObservedState.Done, $"{(outer is null ? group : member)} does not exist");
-        var holds = session.Search(outer.DistinguishedName, SearchScope.Base, $"(member={LdapSession.EscapeFilter(inner.DistinguishedName)})", "objectSid").Any();
+        var holds = session.Search(outer.Dn, SearchScope.Base, new EntryFilter("member", [inner.Dn]), "objectSid").Any();
         return new Observation(holds == wanted ? ObservedState.Done : ObservedState.NotDone, holds ? $"{member} is in {group}" : $"{member} is not in {group}");
     }
 

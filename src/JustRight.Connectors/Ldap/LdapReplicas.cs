@@ -1,5 +1,5 @@
 using System.Buffers.Binary;
-using System.DirectoryServices.Protocols;
+using JustRight.Connectors.Directories;
 using JustRight.Core.Replicas;
 using JustRight.Core.Rights.Directory.Descriptors;
 
@@ -23,14 +23,13 @@ internal static class LdapReplicas
     public static ReplicaObject Read(LdapSession session, string dn)
     {
         var attributes = new SortedDictionary<string, IReadOnlyList<string>>(StringComparer.OrdinalIgnoreCase);
-        if (session.Read(dn, "*", MetaData, LdapAccessSurvey.Descriptor) is not { } entry) return new ReplicaObject(session.Controller, null, false, attributes, []);
-        foreach (DirectoryAttribute attribute in entry.Attributes.Values)
+        if (session.Read(dn, "*", MetaData, AccessSurvey.Descriptor) is not { } entry) return new ReplicaObject(session.Controller, null, false, attributes, []);
+        foreach (var name in entry.AttributeNames)
         {
-            var name = attribute.Name; // the keys of the collection are in lower case
             if (Own.Contains(name)) continue;
-            var values = attribute.GetValues(typeof(byte[])).Cast<byte[]>();
-            attributes[name] = name.Equals(LdapAccessSurvey.Descriptor, StringComparison.OrdinalIgnoreCase)
-                ? [DescriptorText.Write(DescriptorBytes.Read(values.First()))]
+            var values = entry.AllBytes(name);
+            attributes[name] = name.Equals(AccessSurvey.Descriptor, StringComparison.OrdinalIgnoreCase)
+                ? [DescriptorText.Write(DescriptorBytes.Read(values[0]))]
                 : [.. values.Select(Convert.ToHexStringLower).Order(StringComparer.Ordinal)];
         }
 

@@ -1,11 +1,11 @@
 using System.DirectoryServices.Protocols;
 using System.Net;
-using System.Text;
+using JustRight.Connectors.Directories;
 
 namespace JustRight.Connectors.Ldap;
 
 /// <summary>A bound connection to a controller, with our errors instead of the library's.</summary>
-internal sealed class LdapSession : IDisposable
+internal sealed class LdapSession : IDirectoryReader, IDisposable
 {
     private const int PageSize = 500;
     private static readonly TimeSpan BusyPause = TimeSpan.FromSeconds(1);
@@ -52,7 +52,7 @@ internal sealed class LdapSession : IDisposable
     }
 
     /// <summary>Searches, page by page [RFC 2696]. While the caller works on a page, the directory is asked for the next.</summary>
-    public IEnumerable<SearchResultEntry> Search(string baseDn, SearchScope scope, string filter, params string[] attributes)
+    public IEnumerable<DirectoryEntry> Search(string baseDn, SearchScope scope, EntryFilter filter, params string[] attributes)
     {
         Task<SearchResponse?>? ahead = Task.FromResult(Page(baseDn, scope, filter, attributes, []));
         try
@@ -61,7 +61,7 @@ internal sealed class LdapSession : IDisposable
             {
                 var cookie = response.Controls.OfType<PageResultResponseControl>().FirstOrDefault()?.Cookie ?? [];
                 ahead = cookie.Length == 0 ? null : Task.Run(() => Page(baseDn, scope, filter, attributes, cookie));
-                foreach (SearchResultEntry entry in response.Entries) yield return entry;
+                foreach (SearchResultEntry entry in response.Entries) yield return new LdapEntry(entry);
             }
         }
         finally
@@ -71,11 +71,11 @@ internal sealed class LdapSession : IDisposable
     }
 
     /// <summary>One page, or null when there is no such base.</summary>
-    private SearchResponse? Page(string baseDn, SearchScope scope, string filter, string[] attributes, byte[] cookie)
+    private SearchResponse? Page(string baseDn, SearchScope scope, EntryFilter filter, string[] attributes, byte[] cookie)
     {
-        var request = new SearchRequest(baseDn, filter, scope, attributes);
+        var request = new SearchRequest(baseDn, filter.ToString(), scope, attributes);
         if (scope != SearchScope.Base) request.Controls.Add(new PageResultRequestControl(PageSize) { Cookie = cookie });
-        if (attributes.Contains(LdapAccessSurvey.Descriptor)) request.Controls.Add(new SecurityDescriptorFlagControl(SecurityMasks.Owner | SecurityMasks.Group | SecurityMasks.Dacl)); // the audit list needs a privilege
+        if (attributes.Contains(AccessSurvey.Descriptor)) request.Controls.Add(new SecurityDescriptorFlagControl(SecurityMasks.Owner | SecurityMasks.Group | SecurityMasks.Dacl)); // the audit list needs a privilege
         try
         {
             return Send<SearchResponse>(request, $"reading {baseDn}");
@@ -86,30 +86,9 @@ internal sealed class LdapSession : IDisposable
         }
     }
 
-    /// <summary>Reads one object, or null when it is not there or may not be seen.</summary>
-    public SearchResultEntry? Read(string dn, params string[] attributes) =>
-        Search(dn, SearchScope.Base, "(objectClass=*)", attributes).FirstOrDefault();
-
-    /// <summary>Finds an object by logon name, or null.</summary>
-    public SearchResultEntry? Find(string name, params string[] attributes) =>
-        Search(Root, SearchScope.Subtree, $"(sAMAccountName={EscapeFilter(name)})", attributes).FirstOrDefault();
-
     /// <summary>Sends a request that changes something.</summary>
     /// <param name="doing">What it is for, for the error: <c>creating CN=…</c>.</param>
     public void Change(DirectoryRequest request, string doing) => Send<DirectoryResponse>(request, doing);
-
-    /// <summary>Escapes a value for a filter [RFC 4515 3].</summary>
-    public static string EscapeFilter(string value)
-    {
-        var text = new StringBuilder(value.Length);
-        foreach (var b in Encoding.UTF8.GetBytes(value))
-        {
-            if (b is (byte)'*' or (byte)'(' or (byte)')' or (byte)'\\' or 0 or >= 0x80) text.Append('\\').Append(b.ToString("x2", System.Globalization.CultureInfo.InvariantCulture));
-            else text.Append((char)b);
-        }
-
-        return text.ToString();
-    }
 
     /// <inheritdoc/>
     public void Dispose() => _connection.Dispose();
@@ -208,24 +187,4 @@ internal sealed class LdapSession : IDisposable
         };
         return new ConnectorException(failure, $"{_target.Controller}: {text}{detail}.", e);
     }
-}
-
-/// <summary>Typed reading of entries.</summary>
-internal static class EntryReading
-{
-    /// <summary>The first value as text, or null.</summary>
-    public static string? Text(this SearchResultEntry entry, string attribute) =>
-        entry.Attributes[attribute] is { Count: > 0 } values ? (string)values.GetValues(typeof(string))[0] : null;
-
-    /// <summary>The first value as bytes, or null.</summary>
-    public static byte[]? Bytes(this SearchResultEntry entry, string attribute) =>
-        entry.Attributes[attribute] is { Count: > 0 } values ? (byte[])values.GetValues(typeof(byte[]))[0] : null;
-
-    /// <summary>The first value as a number, or 0.</summary>
-    public static long Number(this SearchResultEntry entry, string attribute) =>
-        long.TryParse(entry.Text(attribute), System.Globalization.CultureInfo.InvariantCulture, out var number) ? number : 0;
-
-    /// <summary>All values as text.</summary>
-    public static IEnumerable<string> Texts(this SearchResultEntry entry, string attribute) =>
-        entry.Attributes[attribute] is { } values ? values.GetValues(typeof(string)).Cast<string>() : [];
 }

@@ -52,6 +52,9 @@ public enum Reach
     /// <summary>A directory over LDAP with TLS from the start.</summary>
     Ldaps,
 
+    /// <summary>A directory that no connection is allowed to: read from a file that somebody else wrote, never changed.</summary>
+    File,
+
     /// <summary>Not at all yet: everything there is unseen.</summary>
     None,
 }

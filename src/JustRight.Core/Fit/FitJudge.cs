@@ -24,7 +24,8 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
 
     private string? Staleness()
     {
-        var age = now - view.Survey.TakenAt;
+        var read = view.Survey.Directory.ReadAt < view.Survey.TakenAt ? view.Survey.Directory.ReadAt : view.Survey.TakenAt; // a file may be older than the survey that used it
+        var age = now - read;
         if (rules.SurveyNoOlderThan is not { } limit || age <= limit) return null;
         return age.TotalDays >= 2 ? $"read {(int)age.TotalDays} days ago; take a new survey" : $"read {(int)age.TotalHours} hours ago; take a new survey";
     }
@@ -67,7 +68,7 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
         if (!NeedsBook.Stands(grant, plan.Stage))
         {
             // Still held: the surplus says so, unless another need keeps it.
-            if (held is null) return view.WhyUnseen(grant.Right) is { } why ? Say(grant, Verdict.Unseen, why) : Say(grant, Verdict.Done, "needed for setup only, and gone");
+            if (held is null) return view.WhyUnseen(grant.Right, holdings.Account) is { } why ? Say(grant, Verdict.Unseen, why) : Say(grant, Verdict.Done, "needed for setup only, and gone");
             return Say(grant, Verdict.Done, needs.Installs(account.Name, grant.Right) is { Count: > 0 } others ? $"needed for setup only here; kept for {string.Join(", ", others)}" : "needed for setup only; still held, see what is too much");
         }
 
@@ -80,7 +81,7 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
             return Say(grant, Verdict.Met, $"implied by {above.Words} on {above.Place}") with { Paths = holdings.PathsOf(stronger), AsPlanned = false, Notes = [$"{above.Words} does more than is needed"] };
         }
 
-        if (view.WhyUnseen(grant.Right) is { } unseen) return Say(grant, Verdict.Unseen, unseen);
+        if (view.WhyUnseen(grant.Right, holdings.Account) is { } unseen) return Say(grant, Verdict.Unseen, unseen);
         if (grant.GivenBy == GivenBy.Setup) return plan.Stage == Stage.Planned ? Say(grant, Verdict.Later, "setup gives it") : Say(grant, Verdict.Unmet, "setup should have given this");
         if (MissingDatabase(grant.Right) is { } database) return Say(grant, Verdict.Unmet, $"waiting for the database {database}");
         return Say(grant, Verdict.Unmet, $"{account.Name} does not hold it");
@@ -123,7 +124,7 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
                 return Say(grant, Verdict.Unmet, $"denied by {by}") with { Paths = paths, DeniedBy = through };
             }
 
-            if (view.WhyDenyUnseen(logon) is { } why) return Say(grant, Verdict.Unseen, why) with { Paths = paths };
+            if (view.WhyDenyUnseen(logon, holdings.Account) is { } why) return Say(grant, Verdict.Unseen, why) with { Paths = paths };
         }
 
         // A right that only a barred group brings must be given its own way before that group can be left.

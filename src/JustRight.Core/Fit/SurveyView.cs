@@ -10,7 +10,6 @@ public sealed class SurveyView
 {
     private readonly Dictionary<string, HostSnapshot> _hosts;
     private readonly Dictionary<string, InstanceSnapshot> _instances;
-    private readonly Dictionary<int, string> _unreadReach = []; // node -> name of the unread group through which an account might have it
 
     /// <summary>Prepares a survey.</summary>
     public SurveyView(Survey survey)
@@ -23,11 +22,6 @@ public sealed class SurveyView
         Corners = [.. survey.Corners()];
         _hosts = survey.Hosts.ToDictionary(h => h.Name, StringComparer.OrdinalIgnoreCase);
         _instances = survey.Instances.ToDictionary(i => i.Name, StringComparer.OrdinalIgnoreCase);
-        foreach (var group in survey.Directory.Principals.Where(p => p.MembersUnread is not null))
-        {
-            var node = Graph.IndexOf(group.Sid);
-            foreach (var reached in Graph.Closure(node).Append(node)) _unreadReach.TryAdd(reached, $"{survey.Directory.Domain}\\{group.Name}");
-        }
     }
 
     /// <summary>The survey.</summary>
@@ -60,11 +54,12 @@ public sealed class SurveyView
     public InstanceSnapshot? Instance(string name) => _instances.GetValueOrDefault(name);
 
     /// <summary>Why a right that was not seen to be held might be held all the same, or null when everything that could give it was read.</summary>
-    public string? WhyUnseen(Right right)
+    /// <param name="account">The account's node.</param>
+    public string? WhyUnseen(Right right, int account)
     {
         if (Survey.Directory.Unread is { } unread) return $"the directory could not be read: {unread}";
         if (WhyUnread(right) is { } place) return place;
-        foreach (var (node, group) in _unreadReach)
+        foreach (var (node, group) in Graph.UnreadReach)
         {
             var gives = right is DomainGroupRight membership
                 ? Graph.PrincipalOf(node) is { } principal && string.Equals(principal.Name, membership.Group, StringComparison.OrdinalIgnoreCase)
@@ -72,14 +67,20 @@ public sealed class SurveyView
             if (gives) return $"the members of {group} could not be read, and it may come through them";
         }
 
-        return null;
+        return Graph.HiddenGroupOf(account) is { } hidden ? $"it is in {hidden}, which may not be read, and it may come through that" : null;
     }
 
     /// <summary>Why it cannot be known whether a held log-on right is denied, or null.</summary>
-    public string? WhyDenyUnseen(LogonRight right) =>
-        Host(right.Host)?.UnreadParts.FirstOrDefault(p => string.Equals(p.Part, LogonRights.DenyConstant(right.Type), StringComparison.OrdinalIgnoreCase)) is { } part
-            ? $"the list of those denied could not be read: {part.Reason}"
-            : Index.DeniedFor(right).Select(t => Graph.IndexOf(t.Holder)).Where(n => n >= 0 && _unreadReach.ContainsKey(n)).Select(n => $"the members of {_unreadReach[n]} could not be read, and a denial may come through them").FirstOrDefault();
+    /// <param name="account">The account's node.</param>
+    public string? WhyDenyUnseen(LogonRight right, int account)
+    {
+        if (Host(right.Host)?.UnreadParts.FirstOrDefault(p => string.Equals(p.Part, LogonRights.DenyConstant(right.Type), StringComparison.OrdinalIgnoreCase)) is { } part)
+            return $"the list of those denied could not be read: {part.Reason}";
+        var denied = Index.DeniedFor(right).Select(t => Graph.IndexOf(t.Holder)).ToList();
+        foreach (var node in denied)
+            if (Graph.UnreadReach.TryGetValue(node, out var group)) return $"the members of {group} could not be read, and a denial may come through them";
+        return denied.Any(n => n < 0 || Graph.IsNameless(n)) && Graph.HiddenGroupOf(account) is { } hidden ? $"it is in {hidden}, which may not be read, and a denial may come through that" : null;
+    }
 
     /// <summary>Why the place of a right could not be read, or null when it was.</summary>
     public string? WhyUnread(Right right) => right switch

@@ -102,6 +102,9 @@ public sealed record DirectoryPrincipal(Sid Sid, PrincipalKind Kind, string Name
     /// <summary>False for a distribution group, which carries no rights.</summary>
     public bool IsSecurity { get; init; } = true;
 
+    /// <summary>Distinguished names of groups that it says it is in, and that could not be read: what they give is not known.</summary>
+    public IReadOnlyList<string> HiddenGroups { get; init; } = [];
+
     /// <summary>Direct members of a group.</summary>
     public IReadOnlyList<Sid> Members { get; init; } = [];
 

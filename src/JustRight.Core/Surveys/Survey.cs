@@ -13,6 +13,8 @@ public sealed record Survey(
         if (Directory.Unread is not null) yield return new UnseenCorner($"the directory of {Directory.Domain}", Directory.Unread, Directory.ReadAt);
         foreach (var group in Directory.Principals.Where(p => p.MembersUnread is not null))
             yield return new UnseenCorner($"the members of {Directory.Domain}\\{group.Name}", group.MembersUnread!, Directory.ReadAt);
+        foreach (var hidden in Directory.Principals.SelectMany(p => p.HiddenGroups.Select(h => (Group: h, p.Name))).GroupBy(h => h.Group, h => h.Name, StringComparer.OrdinalIgnoreCase).OrderBy(h => h.Key, StringComparer.OrdinalIgnoreCase))
+            yield return new UnseenCorner(hidden.Key, $"{Directory.Domain}\\{hidden.First()}{(hidden.Count() == 1 ? " says it is" : $" and {hidden.Count() - 1} more say they are")} in this group, and it may not be read", Directory.ReadAt);
         foreach (var part in Directory.Access?.Unread ?? []) yield return new UnseenCorner(part.Part, part.Reason, Directory.ReadAt);
         foreach (var host in Hosts)
         {

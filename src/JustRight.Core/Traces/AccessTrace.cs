@@ -31,7 +31,7 @@ public sealed record AccessTrace(
         var token = AccessTokens.Of(graph, question.Node);
         var groups = question.IfMemberOf.Select(graph.IndexOf).Where(n => n >= 0).ToList();
         if (groups.Count > 0)
-            token = new AccessToken(token.Account, token.Sids.Concat(groups.SelectMany(g => graph.Closure(g).Append(g)).Select(graph.SidOf))) { MayTakeOwnership = token.MayTakeOwnership, MayManageAudit = token.MayManageAudit };
+            token = token.With(groups.SelectMany(g => graph.Closure(g).Append(g)).Select(graph.SidOf));
 
         var sweep = new AccessSweep(tree, token);
         var judge = new BranchJudge(sweep, graph.DomainSid, sid => ProtectedGroups.Holds(graph, sid));

@@ -21,7 +21,7 @@ public static class TraceBranches
     {
         var tree = trace.Tree;
         var counts = new Dictionary<int, (int Can, int Cannot, int Unseen)>();
-        var refusing = trace.Answer.Failures.Where(f => f.Cause is not (FailureCause.NotUnderstood or FailureCause.Unread)).SelectMany(f => f.Objects).ToHashSet();
+        var refusing = trace.Answer.Failures.Where(f => f.Cause is not (FailureCause.NotUnderstood or FailureCause.MembershipUnread or FailureCause.Unread)).SelectMany(f => f.Objects).ToHashSet();
         var unclear = trace.Answer.Failures.SelectMany(f => f.Objects).ToHashSet();
         foreach (var index in trace.Answer.Objects)
         {

@@ -74,6 +74,7 @@ public static class EstateReader
     {
         "lab" => Reach.Lab,
         "ldaps" => Reach.Ldaps,
+        "file" => Reach.File,
         _ => Reach.None,
     };
 }

@@ -20,7 +20,7 @@ internal static class EstateShape
                 new("short", new Shape.Text("its short name", "[A-Za-z0-9-]{1,15}", "a short name of at most 15 characters"), true),
             ]), true),
             new("directory", new Shape.Map("how the directory is reached", [
-                new("reach", new Shape.Text("how", null, null, ["lab", "ldaps", "none"]), true),
+                new("reach", new Shape.Text("how", null, null, ["lab", "ldaps", "file", "none"]), true),
                 new("controller", new Shape.Text("the controller's host name, which its certificate carries: it is read and written")),
                 new("more-controllers", new Shape.List("further controllers of the domain, asked in this order when the first does not answer", new Shape.Text("a controller", "[A-Za-z0-9.-]{1,255}(:[0-9]{1,5})?", "a host name, or host:port"))),
                 new("port", new Shape.Number("TCP port, 636 unless said otherwise", 1, 65535)),

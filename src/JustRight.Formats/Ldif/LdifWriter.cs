@@ -1,5 +1,4 @@
 using System.Globalization;
-using System.Text;
 using JustRight.Core.Changes;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Access;
@@ -21,11 +20,10 @@ public sealed record LdifDirectory(Func<string, string?> DnOf, Func<string, Sid?
 /// </summary>
 public sealed class LdifWriter
 {
-    private const int LineLength = 76;
     private const int Disabled = 0x202; // a normal account, disabled [MS-ADTS 2.2.16]
     private const int NeverExpires = 0x10000;
     private const string DaclOnly = "1.2.840.113556.1.4.801 true:: MAMCAQQ="; // the control's value 4: the access list alone [MS-ADTS 3.1.1.3.4.1.11]
-    private readonly StringBuilder _text = new();
+    private readonly LdifLines _lines = new();
     private readonly LdifDirectory _directory;
     private readonly Dictionary<string, string> _made = new(StringComparer.OrdinalIgnoreCase);
     private readonly Dictionary<string, SecurityDescriptor> _lists = new(StringComparer.OrdinalIgnoreCase);
@@ -37,17 +35,17 @@ public sealed class LdifWriter
     public static string Write(string title, IEnumerable<DirectoryChange> changes, LdifDirectory directory)
     {
         var writer = new LdifWriter(directory);
-        writer.Comment(title);
-        writer.Comment("Apply with a client that stops at the first error. Run it once; verify afterwards.");
-        writer._text.Append("version: 1\n");
+        writer._lines.Comment(title);
+        writer._lines.Comment("Apply with a client that stops at the first error. Run it once; verify afterwards.");
+        writer._lines.Plain("version: 1");
         foreach (var change in changes) writer.Change(change);
-        return writer._text.ToString();
+        return writer._lines.ToString();
     }
 
     private void Change(DirectoryChange change)
     {
-        _text.Append('\n');
-        Comment(change.Words);
+        _lines.Plain("");
+        _lines.Comment(change.Words);
         switch (change)
         {
             case CreateBranch c:
@@ -59,7 +57,7 @@ public sealed class LdifWriter
                 break;
             case CreateAccount c:
                 _made[c.Name] = c.Dn;
-                Comment("disabled, and without a password: set one over TLS, then enable it");
+                _lines.Comment("disabled, and without a password: set one over TLS, then enable it");
                 Add(
                     c.Dn, ("objectClass", "user"), ("sAMAccountName", c.Name), ("userPrincipalName", c.Upn),
                     ("userAccountControl", (Disabled | (c.PasswordNeverExpires ? NeverExpires : 0)).ToString(CultureInfo.InvariantCulture)), ("description", c.Description));
@@ -86,7 +84,7 @@ public sealed class LdifWriter
                 List(change);
                 break;
             default:
-                Comment("NOT IN THIS FILE: what it names was not read. Take a survey, and write the file again.");
+                _lines.Comment("NOT IN THIS FILE: what it names was not read. Take a survey, and write the file again.");
                 break;
         }
     }
@@ -98,67 +96,47 @@ public sealed class LdifWriter
         var sid = AccessListChanges.PrincipalOf(change) is { } principal ? _directory.SidOf(principal) : default(Sid);
         if (sid is null || (_lists.GetValueOrDefault(dn) ?? _directory.DescriptorOf(dn)) is not { } list)
         {
-            Comment(sid is null
+            _lines.Comment(sid is null
                 ? $"NOT IN THIS FILE: {AccessListChanges.PrincipalOf(change)} has no SID before it is made. Apply the file, take a survey, and write it again."
                 : "NOT IN THIS FILE: the access list was not read.");
             return;
         }
 
         _lists[dn] = list = AccessListChanges.Made(change, list, sid.Value);
-        Comment("writes the whole access list: do not apply it if the list was changed since the survey");
-        Line("dn", dn);
-        _text.Append("control: ").Append(DaclOnly).Append('\n');
-        _text.Append("changetype: modify\nreplace: nTSecurityDescriptor\n");
-        Fold($"nTSecurityDescriptor:: {Convert.ToBase64String(DescriptorBytes.Write(list.DaclOnly))}");
-        _text.Append("-\n");
+        _lines.Comment("writes the whole access list: do not apply it if the list was changed since the survey");
+        _lines.Value("dn", dn);
+        _lines.Plain("control: " + DaclOnly);
+        _lines.Plain("changetype: modify");
+        _lines.Plain("replace: nTSecurityDescriptor");
+        _lines.Base64("nTSecurityDescriptor", DescriptorBytes.Write(list.DaclOnly));
+        _lines.Plain("-");
     }
 
     private string? DnOf(string name) => _made.GetValueOrDefault(name) ?? _directory.DnOf(name);
 
     private void Add(string dn, params (string Attribute, string Value)[] values)
     {
-        Line("dn", dn);
-        _text.Append("changetype: add\n");
-        foreach (var (attribute, value) in values.Where(v => v.Value.Length > 0)) Line(attribute, value);
+        _lines.Value("dn", dn);
+        _lines.Plain("changetype: add");
+        foreach (var (attribute, value) in values.Where(v => v.Value.Length > 0)) _lines.Value(attribute, value);
     }
 
     private void Modify(string dn, params (string Operation, string Attribute, string Value)[] changes)
     {
-        Line("dn", dn);
-        _text.Append("changetype: modify\n");
+        _lines.Value("dn", dn);
+        _lines.Plain("changetype: modify");
         foreach (var (operation, attribute, value) in changes)
         {
-            _text.Append(operation).Append(": ").Append(attribute).Append('\n');
-            if (value.Length > 0) Line(attribute, value);
-            _text.Append("-\n");
+            _lines.Plain($"{operation}: {attribute}");
+            if (value.Length > 0) _lines.Value(attribute, value);
+            _lines.Plain("-");
         }
     }
 
     private void Delete(string dn)
     {
-        Line("dn", dn);
-        _text.Append("changetype: delete\n");
-    }
-
-    private void Comment(string text) => Fold("# " + text.ReplaceLineEndings(" "));
-
-    /// <summary>A value with anything but plain characters goes as base 64 [RFC 2849, SAFE-STRING].</summary>
-    private void Line(string attribute, string value)
-    {
-        var safe = value.All(c => c is > '\0' and < '\u0080' and not '\n' and not '\r') && value.Length > 0 && value[0] is not (' ' or ':' or '<') && value[^1] != ' ';
-        Fold(safe ? $"{attribute}: {value}" : $"{attribute}:: {Convert.ToBase64String(Encoding.UTF8.GetBytes(value))}");
-    }
-
-    /// <summary>A long line goes on after a line break and one space.</summary>
-    private void Fold(string line)
-    {
-        for (var at = 0; at < line.Length;)
-        {
-            var take = Math.Min(at == 0 ? LineLength : LineLength - 1, line.Length - at);
-            if (at > 0) _text.Append(' ');
-            _text.Append(line, at, take).Append('\n');
-            at += take;
-        }
+        _lines.Value("dn", dn);
+        _lines.Plain("changetype: delete");
     }
 
     private static string GroupType(GroupScope scope) => unchecked((int)(0x80000000 | scope switch

@@ -1,5 +1,7 @@
 using System.Collections.Concurrent;
 using JustRight.Connectors;
+using JustRight.Connectors.Directories;
+using JustRight.Connectors.Files;
 using JustRight.Connectors.Ldap;
 using JustRight.Core.Estates;
 using JustRight.Lab;
@@ -10,9 +12,9 @@ using Microsoft.Extensions.Options;
 namespace JustRight.Service.Estates;
 
 /// <summary>Opens the connectors an estate asks for: the lab, or a real directory.</summary>
-internal sealed class ConnectorShelf(IOptions<ServiceSettings> settings, SecretStore secrets, TimeProvider time)
+internal sealed class ConnectorShelf(IOptions<ServiceSettings> settings, SecretStore secrets, DirectoryFiles files, TimeProvider time)
 {
-    private readonly LdapSchemas _schemas = new();
+    private readonly DirectorySchemas _schemas = new();
     private readonly ConcurrentDictionary<string, LabFile> _labs = new(StringComparer.Ordinal);
 
     /// <summary>The connectors of an estate; throws <see cref="ConnectorException"/> when they cannot even be tried.</summary>
@@ -29,6 +31,9 @@ internal sealed class ConnectorShelf(IOptions<ServiceSettings> settings, SecretS
                     ?? throw new ConnectorException(ConnectorFailure.SignIn, $"there is no secret '{reach.Secret}', which {reach.At} names: set it with justright secret set {reach.Secret}.");
                 var first = new LdapTarget(estate.Domain, reach.Controller!, reach.Port, reach.CaFolder!, reach.SignInAs!, password);
                 return new EstateConnectors(new LdapDirectory(first with { Others = [.. reach.MoreControllers.Select(c => At(first, c))] }, _schemas, time), null, null);
+            case Reach.File:
+                var (file, readAt) = await files.OpenAsync(estate, cancel);
+                return new EstateConnectors(new FileDirectory(file, estate.Domain, _schemas, readAt), null, null);
             default:
                 throw new ConnectorException(ConnectorFailure.Unreachable, EstateSurveyor.NoReach(estate.Domain.DnsName));
         }

@@ -12,14 +12,19 @@ internal static class LdifFiles
     private const int NormalAccount = 0x200; // [MS-ADTS 2.2.16]
     private const int NeverExpires = 0x10000;
 
-    /// <summary>Writes the file.</summary>
+    /// <summary>Writes the file for a worklist.</summary>
     /// <param name="remove">Whether for what is to be taken away, instead of what is to be given.</param>
-    public static string Write(JudgedInstall judged, SurveyView view, bool remove)
-    {
-        var steps = (remove ? judged.Worklist.Remove : judged.Worklist.Give).Where(s => s.Blocked is null).Select(s => s.Change).OfType<DirectoryChange>().ToList();
-        var title = $"Just Right: what is to be {(remove ? "taken away from" : "given in")} the directory for {judged.Fit.Plan.Install}, by the survey of {view.Survey.TakenAt:yyyy-MM-dd HH:mm:ss zzz}{(view.Survey.Pretend ? " of a PRETEND estate" : "")}";
-        return LdifWriter.Write(title, steps, new LdifDirectory(name => Find(view, name)?.Dn, principal => SidOf(view, principal), dn => view.Tree is { } tree && tree.IndexOf(dn) is >= 0 and var at ? tree.DescriptorOf(at) : null, (name, never) => Flags(view, name, never)));
-    }
+    public static string Write(JudgedInstall judged, SurveyView view, bool remove) => Write(
+        $"what is to be {(remove ? "taken away from" : "given in")} the directory for {judged.Fit.Plan.Install}",
+        (remove ? judged.Worklist.Remove : judged.Worklist.Give).Where(s => s.Blocked is null).Select(s => s.Change), view);
+
+    /// <summary>Writes the file for changes.</summary>
+    /// <param name="what">What it is for.</param>
+    public static string Write(string what, IEnumerable<Change> changes, SurveyView view) => LdifWriter.Write(
+        $"Just Right: {what}, by the survey of {view.Survey.TakenAt:yyyy-MM-dd HH:mm:ss zzz}{(view.Survey.Pretend ? " of a PRETEND estate" : "")}", changes.OfType<DirectoryChange>(),
+        new LdifDirectory(
+            name => Find(view, name)?.Dn, principal => SidOf(view, principal), dn => view.Tree is { } tree && tree.IndexOf(dn) is >= 0 and var at ? tree.DescriptorOf(at) : null,
+            (name, never) => Flags(view, name, never)));
 
     private static DirectoryPrincipal? Find(SurveyView view, string name) => view.Graph.IndexOf(name) is >= 0 and var node ? view.Graph.PrincipalOf(node) : null;
 

@@ -90,6 +90,7 @@ public static class ServiceHost
         api.MapJobs();
         api.MapTraces();
         api.MapReplicas();
+        api.MapDirectoryFiles();
         api.MapLog();
         api.MapSecrets();
         app.MapOpenApi().AllowAnonymous();
@@ -117,6 +118,7 @@ public static class ServiceHost
         services.AddSingleton<Library>();
         services.AddSingleton<SurveyShelf>();
         services.AddSingleton<FitDesk>();
+        services.AddSingleton<DirectoryFiles>();
         services.AddSingleton<ConnectorShelf>();
         services.AddSingleton<JobFeed>();
         services.AddSingleton<JobQueue>();

@@ -4,6 +4,7 @@ using System.Security.Claims;
 using JustRight.Contracts;
 using JustRight.Service.Access;
 using JustRight.Service.Documents;
+using JustRight.Service.Estates;
 using JustRight.Service.Fits;
 using JustRight.Service.Hosting;
 using JustRight.Service.Log;
@@ -58,6 +59,7 @@ internal static class JobEndpoints
         if (order.Steps.Select(s => offered[s]).FirstOrDefault(s => s.Blocked is not null) is { } blocked) return Problems.Of(409, "blocked", $"This step cannot be made now: {blocked.Change.Words}.", blocked.Blocked);
         if (order.Steps.Count == 0) return Problems.Bad("steps", "No step was confirmed.", "the ids of steps of the worklist");
         var confirmed = offered.Values.Where(s => order.Steps.Contains(s.Id)).OrderBy(s => s.Number).ToList();
+        if (await DirectoryFileEndpoints.RefusalAsync(library, judged.Fit.Plan.Estate, confirmed.Select(s => s.Change), cancel) is { } refusal) return refusal;
         await log.AddAsync(user.Identity!.Name!, order.Remove ? "confirm removal" : "confirm grant", name, $"{confirmed.Count} {(confirmed.Count == 1 ? "step" : "steps")}", cancel);
         return Accepted(await queue.AddAsync(new JobOrder("grant", name, user.Identity!.Name!) { Changes = [.. confirmed.Select(s => s.Change)] }, cancel));
     }

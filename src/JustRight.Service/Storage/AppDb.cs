@@ -12,6 +12,8 @@ public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
 
     public DbSet<SurveyRow> Surveys => Set<SurveyRow>();
 
+    public DbSet<DirectoryFileRow> DirectoryFiles => Set<DirectoryFileRow>();
+
     public DbSet<SchemaRow> Schemas => Set<SchemaRow>();
 
     public DbSet<JobRow> Jobs => Set<JobRow>();
@@ -33,6 +35,7 @@ public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
         modelBuilder.Entity<DocumentRow>().HasIndex(d => new { d.Kind, d.Name }).IsUnique();
         modelBuilder.Entity<SettledNameRow>().HasIndex(n => new { n.Install, n.Kind, n.Key }).IsUnique();
         modelBuilder.Entity<SurveyRow>().HasIndex(s => new { s.Estate, s.Id });
+        modelBuilder.Entity<DirectoryFileRow>().HasIndex(f => f.Estate).IsUnique();
         modelBuilder.Entity<SchemaRow>().HasIndex(s => s.Version).IsUnique();
         modelBuilder.Entity<JobRow>().HasMany(j => j.Steps).WithOne().HasForeignKey(s => s.JobId);
         modelBuilder.Entity<StepRow>().HasIndex(s => new { s.JobId, s.Number }).IsUnique();

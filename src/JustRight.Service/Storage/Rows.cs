@@ -47,6 +47,27 @@ public sealed class SurveyRow
     public required string Json { get; set; }
 }
 
+/// <summary>What somebody read of an estate's directory and gave as a file; the latest only.</summary>
+public sealed class DirectoryFileRow
+{
+    public int Id { get; set; }
+
+    public required string Estate { get; set; }
+
+    /// <summary>The file's name.</summary>
+    public required string File { get; set; }
+
+    /// <summary>When it was read from the directory.</summary>
+    public DateTimeOffset ReadAt { get; set; }
+
+    public DateTimeOffset AddedAt { get; set; }
+
+    public required string AddedBy { get; set; }
+
+    /// <summary>The attributes we judge by, as LDIF, compressed with gzip [RFC 1952].</summary>
+    public required byte[] Content { get; set; }
+}
+
 /// <summary>The schema of a directory, of which many surveys share one version.</summary>
 public sealed class SchemaRow
 {

@@ -5,6 +5,7 @@ using JustRight.Core.Changes;
 using JustRight.Formats.Changes;
 using JustRight.Service.Access;
 using JustRight.Service.Documents;
+using JustRight.Service.Estates;
 using JustRight.Service.Fits;
 using JustRight.Service.Hosting;
 using JustRight.Service.Jobs;
@@ -37,6 +38,9 @@ internal static class TraceEndpoints
         api.MapPost("/jobs/{id}/mend", MendAsync)
             .WithName("Mend").WithSummary("Carries out a remedy of a trace that a person has confirmed").RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409);
 
+        api.MapGet("/jobs/{id}/remedies/{remedy}/ldif", LdifAsync)
+            .WithName("ShowRemedyLdif").WithSummary("A remedy of a trace as LDIF, for an ordinary LDAP client").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409).ProducesProblem(400);
+
         api.MapPost("/jobs/{id}/undo", UndoAsync)
             .WithName("Undo").WithSummary("Undoes what a job changed, the last change first").RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409);
     }
@@ -51,16 +55,28 @@ internal static class TraceEndpoints
     }
 
     private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> MendAsync(
-        string id, MendOrder order, ClaimsPrincipal user, IDbContextFactory<AppDb> databases, JobQueue queue, LogBook log, CancellationToken cancel)
+        string id, MendOrder order, ClaimsPrincipal user, Library library, IDbContextFactory<AppDb> databases, JobQueue queue, LogBook log, CancellationToken cancel)
     {
         if (await FindAsync(id, databases, cancel) is not { ResultJson: { } json, OrderJson: { } question } job) return Problems.NotFound("trace", id, []);
         var kept = JsonSerializer.Deserialize<KeptTrace>(json)!;
-        if (!kept.Changes.TryGetValue(order.Remedy ?? "", out var changes))
-            return Problems.Bad("remedy", "This trace has no such remedy.", kept.Changes.Count == 0 ? "none: nothing of this trace can be mended by an entry" : string.Join(", ", kept.Changes.Keys), order.Remedy, [.. kept.Changes.Keys]);
+        if (!kept.Changes.TryGetValue(order.Remedy ?? "", out var changes)) return NoRemedy(kept, order.Remedy);
         if (kept.View.Supposed.Count > 0) return Problems.Of(409, "supposed", "This trace rests on something that is not so.", "Trace again without supposing anything, and mend that.");
+        if (await DirectoryFileEndpoints.RefusalAsync(library, job.Subject, changes.Select(ChangeJson.Read), cancel) is { } refusal) return refusal;
         await log.AddAsync(user.Identity!.Name!, "confirm remedy", job.Subject, $"{order.Remedy} of trace {id}: {changes.Count} {(changes.Count == 1 ? "step" : "steps")}", cancel);
         return Accepted(await queue.AddAsync(new JobOrder("mend", job.Subject, user.Identity!.Name!) { OrderJson = question, Changes = [.. changes.Select(ChangeJson.Read)] }, cancel));
     }
+
+    private static async Task<Results<Ok<LdifView>, ProblemHttpResult>> LdifAsync(string id, string remedy, IDbContextFactory<AppDb> databases, SurveyShelf surveys, CancellationToken cancel)
+    {
+        if (await FindAsync(id, databases, cancel) is not { ResultJson: { } json } job) return Problems.NotFound("trace", id, []);
+        var kept = JsonSerializer.Deserialize<KeptTrace>(json)!;
+        if (!kept.Changes.TryGetValue(remedy, out var changes)) return NoRemedy(kept, remedy);
+        if (await surveys.LatestAsync(job.Subject, cancel) is not { } view) return Problems.Of(409, "not-surveyed", "No survey of this estate was taken yet.", $"Survey it first: justright survey {job.Subject}");
+        return TypedResults.Ok(new LdifView(job.Subject, false, LdifFiles.Write($"remedy {remedy} of trace {id}", changes.Select(ChangeJson.Read), view)));
+    }
+
+    private static ProblemHttpResult NoRemedy(KeptTrace kept, string? remedy) =>
+        Problems.Bad("remedy", "This trace has no such remedy.", kept.Changes.Count == 0 ? "none: nothing of this trace can be mended by an entry" : string.Join(", ", kept.Changes.Keys), remedy, [.. kept.Changes.Keys]);
 
     private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> UndoAsync(
         string id, ClaimsPrincipal user, IDbContextFactory<AppDb> databases, JobQueue queue, LogBook log, CancellationToken cancel)

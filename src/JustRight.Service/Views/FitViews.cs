@@ -43,9 +43,9 @@ internal static class FitViews
         judged.Worklist.LeftToSetup, [.. judged.Worklist.NotOffered.Select(n => new NotOfferedView(n.For, n.Reason))]);
 
     public static Contracts.SurveyView Of(Survey survey) => new(
-        survey.TakenAt, survey.Pretend, survey.Directory.ReadFrom,
+        survey.TakenAt, survey.Directory.ReadAt, survey.Pretend, survey.Directory.ReadFrom,
         survey.Directory.Principals.Count(p => p.Kind != PrincipalKind.Group), survey.Directory.Principals.Count(p => p.Kind == PrincipalKind.Group),
-        survey.Hosts.Count(h => h.Unread is null), survey.Instances.Count(i => i.Unread is null), Corners([.. survey.Corners()]));
+        survey.Hosts.Count(h => h.Unread is null), survey.Instances.Count(i => i.Unread is null), Corners([.. survey.Corners()]), survey.Directory.Remarks);
 
     /// <summary>The sheet's place that a right belongs to which no need asks for: the one with needs at the same spot, or the same instance.</summary>
     private static string? ColumnOf(Right right, Plan plan) => right switch

@@ -1,6 +1,7 @@
 using System.DirectoryServices.Protocols;
 using System.Security.Cryptography;
 using System.Text;
+using JustRight.Connectors.Directories;
 using JustRight.Connectors.Ldap;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Access;
@@ -42,7 +43,7 @@ public sealed class AccessScene : IDisposable
     public static async Task<AccessScene> BuildAsync(Controller controller, string name, CancellationToken cancel)
     {
         var scene = new AccessScene(controller, name);
-        var directory = new LdapDirectory(controller.Target, new LdapSchemas(), TimeProvider.System);
+        var directory = new LdapDirectory(controller.Target, new DirectorySchemas(), TimeProvider.System);
         scene.Schema = await directory.SchemaAsync(cancel);
         var branch = $"OU={name},{Root}";
         scene.Add(branch, "organizationalUnit");

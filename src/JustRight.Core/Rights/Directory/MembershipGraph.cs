@@ -15,6 +15,7 @@ public sealed class MembershipGraph
     private readonly int[] _first; // edges of node n: _groups[_first[n] .. _first[n + 1]]
     private readonly int[] _groups;
     private readonly ConcurrentBag<ClosureScratch> _scratches = [];
+    private readonly bool _hasHidden;
     private readonly Dictionary<string, int> _byName = new(StringComparer.OrdinalIgnoreCase);
 
     /// <summary>Builds the graph of a snapshot.</summary>
@@ -54,6 +55,11 @@ public sealed class MembershipGraph
         }
 
         Baseline = baseline;
+        var unread = new Dictionary<int, string>();
+        foreach (var group in principals.Where(p => p.MembersUnread is not null))
+            foreach (var reached in Closure(_index[group.Sid]).Append(_index[group.Sid])) unread.TryAdd(reached, $"{Domain}\\{group.Name}");
+        UnreadReach = unread;
+        _hasHidden = principals.Any(p => p.HiddenGroups.Count > 0);
     }
 
     /// <summary>The domain's short name.</summary>
@@ -71,6 +77,9 @@ public sealed class MembershipGraph
     /// <summary>What every domain user has: <see cref="Everybody"/>, Domain Users, and every group that holds Domain Users.</summary>
     public IReadOnlySet<int> Baseline { get; }
 
+    /// <summary>The groups whose members could not be read, and every group above them, each with the name of the one that could not be read: anybody may be in these.</summary>
+    public IReadOnlyDictionary<int, string> UnreadReach { get; }
+
     /// <summary>The node of a SID, or -1.</summary>
     public int IndexOf(Sid sid) => _index.TryGetValue(sid, out var node) ? node : -1;
 
@@ -83,12 +92,19 @@ public sealed class MembershipGraph
     /// <summary>What was read of a node, or null when only its SID is known.</summary>
     public DirectoryPrincipal? PrincipalOf(int node) => _principals[node];
 
+    /// <summary>Whether nothing was read of a node but its SID, and that is of no well-known principal.</summary>
+    public bool IsNameless(int node) => _principals[node] is null && WellKnownSids.NameOf(_sids[node]) is null;
+
     /// <summary>A node's name with its domain, or its SID when it has no name here.</summary>
     public string NameOf(int node)
     {
         if (WellKnownSids.NameOf(_sids[node]) is { } known) return known;
         return _principals[node] is not { } principal ? _sids[node].ToString() : principal.Kind == PrincipalKind.Foreign ? principal.Name : $"{Domain}\\{principal.Name}";
     }
+
+    /// <summary>A group that a node is in through any nesting and that could not be read, by its distinguished name; or null.</summary>
+    public string? HiddenGroupOf(int node) =>
+        _hasHidden ? Closure(node).Prepend(node).Select(n => _principals[n]?.HiddenGroups is [var first, ..] ? first : null).FirstOrDefault(h => h is not null) : null;
 
     /// <summary>The groups a node is directly in.</summary>
     public ReadOnlySpan<int> GroupsOf(int node) => _groups.AsSpan(_first[node], _first[node + 1] - _first[node]);

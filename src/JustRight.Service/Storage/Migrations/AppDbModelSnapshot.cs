@@ -38,6 +38,44 @@ namespace JustRight.Service.Storage.Migrations
                     b.ToTable("Codes");
                 });
 
+            modelBuilder.Entity("JustRight.Service.Storage.DirectoryFileRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("AddedAt")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("AddedBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<byte[]>("Content")
+                        .IsRequired()
+                        .HasColumnType("BLOB");
+
+                    b.Property<string>("Estate")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("File")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ReadAt")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Estate")
+                        .IsUnique();
+
+                    b.ToTable("DirectoryFiles");
+                });
+
             modelBuilder.Entity("JustRight.Service.Storage.DocumentRow", b =>
                 {
                     b.Property<int>("Id")

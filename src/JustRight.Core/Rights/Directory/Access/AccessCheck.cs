@@ -23,16 +23,17 @@ public static class AccessCheck
     /// <param name="self">The object's own SID, or empty when it has none: what Self in an entry stands for.</param>
     public static AccessDecision Judge(SecurityDescriptor descriptor, AccessToken token, AccessQuestion question, Sid self = default)
     {
-        var decision = Walk(descriptor, token, question, self, unknownAllows: false, out var metUnknown);
-        if (!metUnknown) return decision;
-        // An entry that is not understood may allow or deny. Only where that would change the answer is the answer unknown.
-        var other = Walk(descriptor, token, question, self, unknownAllows: true, out _);
-        return other.Answer == decision.Answer ? decision : new AccessDecision(AccessAnswer.Unknown, AccessReason.UnknownEntry, FirstUnknown(descriptor.Entries), decision.Missing);
+        var worst = Walk(descriptor, token, question, self, unknownAllows: false, out var unknown);
+        if (unknown is not (var at, var reason)) return worst;
+        // An entry that is not understood, or is for somebody whom the account may belong to, may count or not. Only where that would change the answer is the answer unknown.
+        var best = Walk(descriptor, token, question, self, unknownAllows: true, out _);
+        if (best.Answer != worst.Answer) return new AccessDecision(AccessAnswer.Unknown, reason, at, worst.Missing);
+        return worst.Answer == AccessAnswer.Yes ? worst : best;
     }
 
-    private static AccessDecision Walk(SecurityDescriptor descriptor, AccessToken token, AccessQuestion question, Sid self, bool unknownAllows, out bool metUnknown)
+    private static AccessDecision Walk(SecurityDescriptor descriptor, AccessToken token, AccessQuestion question, Sid self, bool unknownAllows, out (int At, AccessReason Reason)? unknown)
     {
-        metUnknown = false;
+        unknown = null;
         var left = question.Rights;
         var reason = AccessReason.Allowed;
         if ((left & AccessRights.AccessSystemSecurity) != 0)
@@ -46,6 +47,12 @@ public static class AccessCheck
         var entries = descriptor.Entries;
         var isOwner = token.Holds(descriptor.Owner);
         if (isOwner && (left & OwnersOwn) != 0 && !HasOwnerRights(entries)) (left, reason) = (left & ~OwnersOwn, AccessReason.Owner);
+        else if (!isOwner && (left & OwnersOwn) != 0 && IsDoubtful(descriptor.Owner, token) && !HasOwnerRights(entries))
+        {
+            unknown = (-1, AccessReason.UnreadMembership);
+            if (unknownAllows) left &= ~OwnersOwn;
+        }
+
         if (left == AccessRights.None) return new AccessDecision(AccessAnswer.Yes, reason, -1, AccessRights.None);
 
         for (var i = 0; i < entries.Count; i++)
@@ -56,7 +63,7 @@ public static class AccessCheck
             {
                 var might = MightCover(ace, token, self, isOwner) & left;
                 if (might == 0) continue;
-                metUnknown = true;
+                unknown ??= (i, AccessReason.UnknownEntry);
                 var onlyDenies = (byte)ace.Type is DenyCallback or DenyCallbackObject;
                 var onlyAllows = (byte)ace.Type is AllowCallback or AllowCallbackObject;
                 if (!unknownAllows && !onlyAllows) return new AccessDecision(AccessAnswer.No, AccessReason.UnknownEntry, i, left);
@@ -66,9 +73,15 @@ public static class AccessCheck
             {
                 if (!ace.Allows && !ace.Denies) continue;
                 if (ace.ObjectType is { } id && !question.Names(id)) continue;
-                if (!Concerns(ace.Trustee, token, self, isOwner)) continue;
                 var bits = ace.Mask.Mapped() & left;
                 if (bits == 0) continue;
+                if (!Concerns(ace.Trustee, token, self, isOwner))
+                {
+                    if (!IsDoubtful(ace.Trustee == Sid.Self ? self : ace.Trustee == Sid.OwnerRights ? descriptor.Owner : ace.Trustee, token)) continue;
+                    unknown ??= (i, AccessReason.UnreadMembership);
+                    if (ace.Denies == unknownAllows) continue;
+                }
+
                 if (ace.Denies) return new AccessDecision(AccessAnswer.No, AccessReason.Denied, i, bits);
                 left &= ~bits;
             }
@@ -87,6 +100,8 @@ public static class AccessCheck
         return isOwner && trustee == Sid.OwnerRights;
     }
 
+    private static bool IsDoubtful(Sid sid, AccessToken token) => token.WhyDoubtful is { } why && !sid.IsEmpty && why(sid) is not null;
+
     private static bool HasOwnerRights(IReadOnlyList<Ace> entries)
     {
         foreach (var ace in entries)
@@ -101,12 +116,5 @@ public static class AccessCheck
         if (type is >= FirstAuditOnly and <= LastAuditOnly) return AccessRights.None;
         if (type is < AllowCallback or > DenyCallbackObject) return (AccessRights)uint.MaxValue;
         return ConditionalEntry.TryRead(ace, out var mask, out var trustee) && !Concerns(trustee, token, self, isOwner) ? AccessRights.None : mask.Mapped();
-    }
-
-    private static int FirstUnknown(IReadOnlyList<Ace> entries)
-    {
-        for (var i = 0; i < entries.Count; i++)
-            if (!entries[i].IsKnown) return i;
-        return -1;
     }
 }

@@ -39,6 +39,9 @@ public enum AccessReason
     /// <summary>An entry of a type that is not understood.</summary>
     UnknownEntry,
 
+    /// <summary>An entry for somebody whom the account may belong to: what it is in could not be read whole.</summary>
+    UnreadMembership,
+
     /// <summary>The descriptor could not be read.</summary>
     Unread,
 }

@@ -46,6 +46,7 @@ public sealed class AccessSweep(AccessTree tree, AccessToken token)
             if (id < 0) return new AccessDecision(AccessAnswer.Unknown, AccessReason.Unread, -1, question.Rights);
             var sid = tree[index].Sid;
             var isSelf = !sid.IsEmpty && token.Holds(sid);
+            if (!isSelf && !sid.IsEmpty && token.WhyDoubtful?.Invoke(sid) is not null) return AccessCheck.Judge(tree.Distinct(id), token, question, sid); // whether it is the account's own is not known: none is like another
             var memo = isSelf ? _asSelf : _asOther;
             return memo[id] ??= AccessCheck.Judge(tree.Distinct(id), token, question, isSelf ? sid : default);
         }

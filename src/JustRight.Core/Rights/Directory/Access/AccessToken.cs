@@ -18,6 +18,12 @@ public sealed class AccessToken(Sid account, IEnumerable<Sid> groups)
     /// <summary>Holds the security privilege, the only way to the audit list.</summary>
     public bool MayManageAudit { get; init; }
 
+    /// <summary>Why a SID may count for it though that was not seen, or null when it does not; null altogether when everything it is in is known.</summary>
+    public Func<Sid, string?>? WhyDoubtful { get; init; }
+
+    /// <summary>The same with more groups.</summary>
+    public AccessToken With(IEnumerable<Sid> groups) => new(Account, _sids.Concat(groups)) { MayTakeOwnership = MayTakeOwnership, MayManageAudit = MayManageAudit, WhyDoubtful = WhyDoubtful };
+
     /// <summary>Whether a SID counts for it.</summary>
     public bool Holds(Sid sid) => (_rids ??= [.. _sids.Select(s => s.Rid)]).Contains(sid.Rid) && _sids.Contains(sid); // most do not: a number is quicker than a SID
 }

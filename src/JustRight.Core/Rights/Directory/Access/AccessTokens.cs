@@ -12,7 +12,16 @@ public static class AccessTokens
     {
         var sids = graph.Closure(account, without).Concat(graph.Everybody).Select(graph.SidOf).Append(Network).ToList();
         var rules = sids.Contains(Administrators);
-        return new AccessToken(graph.SidOf(account), sids) { MayTakeOwnership = rules, MayManageAudit = rules };
+        return new AccessToken(graph.SidOf(account), sids) { MayTakeOwnership = rules, MayManageAudit = rules, WhyDoubtful = Doubts(graph, account, [.. sids]) };
+    }
+
+    /// <summary>What an account may be in although it was not seen to be: groups whose members could not be read, and, when it is in a group that is hidden, every SID that has no name here.</summary>
+    private static Func<Sid, string?>? Doubts(MembershipGraph graph, int account, HashSet<Sid> held)
+    {
+        var unread = graph.UnreadReach.Where(u => !held.Contains(graph.SidOf(u.Key))).ToDictionary(u => graph.SidOf(u.Key), u => $"the members of {u.Value} could not be read");
+        var hidden = graph.HiddenGroupOf(account);
+        if (unread.Count == 0 && hidden is null) return null;
+        return sid => unread.GetValueOrDefault(sid) ?? (hidden is not null && (graph.IndexOf(sid) is >= 0 and var node ? graph.IsNameless(node) : WellKnownSids.NameOf(sid) is null) ? $"{hidden}, which it is in, may not be read" : null);
     }
 
     private static Sid Administrators { get; } = Sid.Parse("S-1-5-32-544"); // holds both privileges on a controller by default

@@ -23,6 +23,9 @@ public enum FailureCause
     /// <summary>An entry that is not understood could decide it.</summary>
     NotUnderstood,
 
+    /// <summary>An entry for somebody whom the account may belong to could decide it: what it is in could not be read whole.</summary>
+    MembershipUnread,
+
     /// <summary>What would decide it was not read.</summary>
     Unread,
 }

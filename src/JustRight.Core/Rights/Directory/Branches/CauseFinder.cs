@@ -15,6 +15,7 @@ public sealed class CauseFinder(AccessSweep sweep, Func<Sid, bool> isProtected)
     {
         var decision = sweep.Ask(index, demand);
         if (decision.Reason == AccessReason.Unread) return (FailureCause.Unread, [], -1);
+        if (decision.Reason == AccessReason.UnreadMembership) return (FailureCause.MembershipUnread, [index], decision.Entry);
         if (decision.Answer == AccessAnswer.Unknown) return (FailureCause.NotUnderstood, [index], decision.Entry);
         if (decision.Reason == AccessReason.Denied)
         {

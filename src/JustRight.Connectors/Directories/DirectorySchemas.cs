@@ -2,44 +2,60 @@ using System.Collections.Concurrent;
 using System.DirectoryServices.Protocols;
 using JustRight.Core.Rights.Directory.Schema;
 
-namespace JustRight.Connectors.Ldap;
+namespace JustRight.Connectors.Directories;
 
 /// <summary>Reads the schemas of directories, and remembers each for as long as its version stays the same. One for a service, shared by all its connections.</summary>
-public sealed class LdapSchemas
+public sealed class DirectorySchemas
 {
     private const int Confidential = 128; // search flag fCONFIDENTIAL [MS-ADTS 2.2.9]
     private const int Kept = 8;
+
+    /// <summary>The attributes that tell one version of a schema from another.</summary>
+    internal static readonly string[] HeadAttributes = ["schemaInfo", "objectVersion", "objectGUID", "uSNChanged"];
+
+    /// <summary>What is read of each attribute.</summary>
+    internal static readonly string[] AttributeAttributes = ["lDAPDisplayName", "schemaIDGUID", "attributeSecurityGUID", "searchFlags", "systemOnly"];
+
+    /// <summary>What is read of each class.</summary>
+    internal static readonly string[] ClassAttributes =
+    [
+        "lDAPDisplayName", "schemaIDGUID", "subClassOf", "objectClassCategory", "auxiliaryClass", "systemAuxiliaryClass", "mayContain", "systemMayContain", "mustContain", "systemMustContain",
+        "defaultSecurityDescriptor",
+    ];
+
+    /// <summary>What is read of each right.</summary>
+    internal static readonly string[] RightAttributes = ["cn", "displayName", "rightsGuid", "validAccesses", "appliesTo"];
+
     private readonly ConcurrentDictionary<string, DirectorySchema> _known = new(StringComparer.Ordinal);
 
-    /// <summary>The schema, from the directory or from memory.</summary>
-    internal DirectorySchema Read(LdapSession session)
+    /// <summary>The schema, from the directory or from memory; the built-in one where none can be read.</summary>
+    internal DirectorySchema Read(IDirectoryReader directory)
     {
-        var version = VersionOf(session);
+        if (directory.SchemaRoot.Length == 0) return BuiltInSchema.Schema;
+        var version = VersionOf(directory);
         if (_known.TryGetValue(version, out var known)) return known;
-        var schema = new DirectorySchema(version, [.. Attributes(session)], [.. Classes(session)], [.. Rights(session)]);
+        var schema = new DirectorySchema(version, [.. Attributes(directory)], [.. Classes(directory)], [.. Rights(directory)]);
         if (_known.Count >= Kept) _known.Clear();
         return _known[version] = schema;
     }
 
     /// <summary>Each change of the schema changes <c>schemaInfo</c>, which holds the changing controller and a counter [MS-ADTS 3.1.1.2.2.4].</summary>
-    private static string VersionOf(LdapSession session)
+    private static string VersionOf(IDirectoryReader directory)
     {
-        var head = session.Read(session.SchemaRoot, "schemaInfo", "objectVersion", "objectGUID", "uSNChanged")
-            ?? throw new ConnectorException(ConnectorFailure.NotAllowed, $"the schema {session.SchemaRoot} may not be read.");
+        var head = directory.Read(directory.SchemaRoot, HeadAttributes)
+            ?? throw new ConnectorException(ConnectorFailure.NotAllowed, $"the schema {directory.SchemaRoot} may not be read.");
         return $"{Convert.ToHexStringLower(head.Bytes("objectGUID") ?? [])}-{head.Text("objectVersion")}-{Convert.ToHexStringLower(head.Bytes("schemaInfo") ?? [])}-{head.Text("uSNChanged")}";
     }
 
-    private static IEnumerable<SchemaAttribute> Attributes(LdapSession session) =>
-        session.Search(session.SchemaRoot, SearchScope.OneLevel, "(objectClass=attributeSchema)", "lDAPDisplayName", "schemaIDGUID", "attributeSecurityGUID", "searchFlags", "systemOnly")
+    private static IEnumerable<SchemaAttribute> Attributes(IDirectoryReader directory) =>
+        directory.Search(directory.SchemaRoot, SearchScope.OneLevel, EntryFilter.OfClass("attributeSchema"), AttributeAttributes)
             .Where(e => e.Text("lDAPDisplayName") is not null && e.Bytes("schemaIDGUID") is { Length: 16 })
             .Select(e => new SchemaAttribute(
                 e.Text("lDAPDisplayName")!, new Guid(e.Bytes("schemaIDGUID")!), e.Bytes("attributeSecurityGUID") is { Length: 16 } set ? new Guid(set) : null,
                 (e.Number("searchFlags") & Confidential) != 0, e.Text("systemOnly") == "TRUE"));
 
-    private static IEnumerable<SchemaClass> Classes(LdapSession session) =>
-        session.Search(
-            session.SchemaRoot, SearchScope.OneLevel, "(objectClass=classSchema)", "lDAPDisplayName", "schemaIDGUID", "subClassOf", "objectClassCategory",
-            "auxiliaryClass", "systemAuxiliaryClass", "mayContain", "systemMayContain", "mustContain", "systemMustContain", "defaultSecurityDescriptor")
+    private static IEnumerable<SchemaClass> Classes(IDirectoryReader directory) =>
+        directory.Search(directory.SchemaRoot, SearchScope.OneLevel, EntryFilter.OfClass("classSchema"), ClassAttributes)
             .Where(e => e.Text("lDAPDisplayName") is not null && e.Bytes("schemaIDGUID") is { Length: 16 })
             .Select(e => new SchemaClass(
                 e.Text("lDAPDisplayName")!, new Guid(e.Bytes("schemaIDGUID")!), e.Text("subClassOf") ?? "",
@@ -47,8 +63,8 @@ public sealed class LdapSchemas
                 [.. e.Texts("mayContain"), .. e.Texts("systemMayContain"), .. e.Texts("mustContain"), .. e.Texts("systemMustContain")],
                 (int)e.Number("objectClassCategory"), e.Text("defaultSecurityDescriptor")));
 
-    private static IEnumerable<ControlRight> Rights(LdapSession session) =>
-        session.Search($"CN=Extended-Rights,{session.ConfigurationRoot}", SearchScope.OneLevel, "(objectClass=controlAccessRight)", "cn", "displayName", "rightsGuid", "validAccesses", "appliesTo")
+    private static IEnumerable<ControlRight> Rights(IDirectoryReader directory) =>
+        directory.Search($"CN=Extended-Rights,{directory.ConfigurationRoot}", SearchScope.OneLevel, EntryFilter.OfClass("controlAccessRight"), RightAttributes)
             .Where(e => Guid.TryParse(e.Text("rightsGuid"), out _))
             .Select(e => new ControlRight(
                 e.Text("cn") ?? "", e.Text("displayName") ?? e.Text("cn") ?? "", Guid.Parse(e.Text("rightsGuid")!), KindsOf(e.Number("validAccesses")),

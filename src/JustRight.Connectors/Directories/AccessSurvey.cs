@@ -6,19 +6,21 @@ using JustRight.Core.Rights.Directory.Descriptors;
 using JustRight.Core.Rights.Directory.Schema;
 using JustRight.Core.Surveys;
 
-namespace JustRight.Connectors.Ldap;
+namespace JustRight.Connectors.Directories;
 
 /// <summary>
 /// Reads access lists. Most objects share their list with many others: each distinct one is parsed and kept once. What the
 /// reader itself may not list is noted as unread, by judging the lists of the containers for the reader.
 /// </summary>
-internal sealed class LdapAccessSurvey(LdapSession session, DirectorySchema schema)
+internal sealed class AccessSurvey(IDirectoryReader directory, DirectorySchema schema)
 {
     /// <summary>The attribute that holds an access list.</summary>
     public const string Descriptor = "nTSecurityDescriptor";
 
-    private const string Containers = "(|(objectClass=organizationalUnit)(objectClass=container)(objectClass=domainDNS)(objectClass=builtinDomain))";
-    private static readonly string[] Attributes = [Descriptor, "objectClass", "objectSid", "adminCount"];
+    private static readonly EntryFilter Containers = EntryFilter.OfClass("organizationalUnit", "container", "domainDNS", "builtinDomain");
+
+    /// <summary>What is read of each object.</summary>
+    public static readonly string[] Attributes = [Descriptor, "objectClass", "objectSid", "adminCount"];
     private readonly List<DirectoryObject> _objects = [];
     private readonly HashSet<string> _known = new(StringComparer.OrdinalIgnoreCase);
     private readonly List<SecurityDescriptor> _descriptors = [];
@@ -29,10 +31,10 @@ internal sealed class LdapAccessSurvey(LdapSession session, DirectorySchema sche
     public AccessSnapshot Read(AccessScope scope, CancellationToken cancel)
     {
         var branches = Outermost(scope.Branches);
-        if (scope.AllContainers && !branches.Contains(session.Root, StringComparer.OrdinalIgnoreCase)) Take(session.Root, SearchScope.Subtree, Containers, cancel);
-        foreach (var branch in branches) Take(branch, SearchScope.Subtree, "(objectClass=*)", cancel);
-        foreach (var dn in scope.Objects) Take(dn, SearchScope.Base, "(objectClass=*)", cancel);
-        foreach (var dn in branches.Concat(scope.Objects).SelectMany(Above)) Take(dn, SearchScope.Base, "(objectClass=*)", cancel);
+        if (scope.AllContainers && !branches.Contains(directory.Root, StringComparer.OrdinalIgnoreCase)) Take(directory.Root, SearchScope.Subtree, Containers, cancel);
+        foreach (var branch in branches) Take(branch, SearchScope.Subtree, EntryFilter.Any, cancel);
+        foreach (var dn in scope.Objects) Take(dn, SearchScope.Base, EntryFilter.Any, cancel);
+        foreach (var dn in branches.Concat(scope.Objects).SelectMany(Above)) Take(dn, SearchScope.Base, EntryFilter.Any, cancel);
         var whole = branches.Where(_known.Contains).ToList();
         NoteHidden(whole);
         return new AccessSnapshot(schema, _descriptors, _objects, whole, _unread);
@@ -43,25 +45,24 @@ internal sealed class LdapAccessSurvey(LdapSession session, DirectorySchema sche
 
     private IEnumerable<string> Above(string dn)
     {
-        for (var above = AccessTree.ParentDn(dn); above is not null && DistinguishedName.IsAtOrBelow(above, session.Root); above = AccessTree.ParentDn(above)) yield return above;
+        for (var above = AccessTree.ParentDn(dn); above is not null && DistinguishedName.IsAtOrBelow(above, directory.Root); above = AccessTree.ParentDn(above)) yield return above;
     }
 
-    private void Take(string dn, SearchScope scope, string filter, CancellationToken cancel)
+    private void Take(string dn, SearchScope scope, EntryFilter filter, CancellationToken cancel)
     {
         if (scope == SearchScope.Base && _known.Contains(dn)) return;
-        foreach (var entry in session.Search(dn, scope, filter, Attributes))
+        foreach (var entry in directory.Search(dn, scope, filter, Attributes))
         {
             cancel.ThrowIfCancellationRequested();
-            if (!_known.Add(entry.DistinguishedName)) continue;
-            var classes = entry.Attributes["objectClass"];
+            if (!_known.Add(entry.Dn)) continue;
             Sid.TryFromBytes(entry.Bytes("objectSid"), out var sid);
             _objects.Add(new DirectoryObject(
-                entry.DistinguishedName, classes is null ? "" : (string)classes.GetValues(typeof(string))[^1], sid, DescriptorOf(entry), entry.Text("adminCount") == "1"));
+                entry.Dn, entry.Texts("objectClass") is [.., var own] ? own : "", sid, DescriptorOf(entry), entry.Text("adminCount") == "1"));
         }
     }
 
     /// <summary>The number of the object's descriptor; -1 when it may not be read or is malformed.</summary>
-    private int DescriptorOf(SearchResultEntry entry)
+    private int DescriptorOf(DirectoryEntry entry)
     {
         if (entry.Bytes(Descriptor) is not { } bytes) return -1;
         var code = new HashCode();
@@ -77,7 +78,7 @@ internal sealed class LdapAccessSurvey(LdapSession session, DirectorySchema sche
         }
         catch (DescriptorFormatException e)
         {
-            _unread.Add(new UnreadPart(entry.DistinguishedName, $"its access list cannot be understood: {e.Message}"));
+            _unread.Add(new UnreadPart(entry.Dn, $"its access list cannot be understood: {e.Message}"));
             alike.Add((bytes, -1));
             return -1;
         }
@@ -109,10 +110,8 @@ internal sealed class LdapAccessSurvey(LdapSession session, DirectorySchema sche
     /// <summary>The token of the account that reads, as the directory itself says, or null when it does not [MS-ADTS 3.1.1.3.2.28].</summary>
     private AccessToken? Reader()
     {
-        var groups = session.Read("", "tokenGroups")?.Attributes["tokenGroups"];
-        if (groups is null) return null;
         var sids = new List<Sid>();
-        foreach (byte[] bytes in groups.GetValues(typeof(byte[])))
+        foreach (var bytes in directory.Read("", "tokenGroups")?.AllBytes("tokenGroups") ?? [])
             if (Sid.TryFromBytes(bytes, out var sid)) sids.Add(sid);
         return sids.Count == 0 ? null : new AccessToken(sids[0], [.. sids, Sid.Everyone, Sid.AuthenticatedUsers]);
     }

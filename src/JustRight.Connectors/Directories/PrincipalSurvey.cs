@@ -4,12 +4,13 @@ using JustRight.Core.Rights.Directory;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 
-namespace JustRight.Connectors.Ldap;
+namespace JustRight.Connectors.Directories;
 
 /// <summary>Reads accounts, groups and memberships: what lies below the branches, what was asked for by name, and every group above them.</summary>
-internal sealed class LdapSurvey(LdapSession session, Domain domain, LdapSchemas schemas, TimeProvider time)
+internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain, DirectorySchemas schemas, TimeProvider time)
 {
-    private static readonly string[] Attributes =
+    /// <summary>What is read of each.</summary>
+    public static readonly string[] Attributes =
     [
         "objectSid", "objectClass", "sAMAccountName", "description", "primaryGroupID", "userAccountControl",
         "msDS-User-Account-Control-Computed", "accountExpires", "pwdLastSet", "msDS-UserPasswordExpiryTimeComputed", "lastLogonTimestamp", "servicePrincipalName", "groupType", "member", "memberOf",
@@ -18,7 +19,7 @@ internal sealed class LdapSurvey(LdapSession session, Domain domain, LdapSchemas
     private const int GroupsAtOnce = 50;
     private const long MostFileTime = 2_650_000_000_000_000_000; // what a time here can hold; beyond is "never"
 
-    private readonly Dictionary<string, SearchResultEntry> _entries = new(StringComparer.OrdinalIgnoreCase); // by DN
+    private readonly Dictionary<string, DirectoryEntry> _entries = new(StringComparer.OrdinalIgnoreCase); // by DN
     private readonly Dictionary<string, Sid> _sids = new(StringComparer.OrdinalIgnoreCase);
     private readonly HashSet<Sid> _seen = [];
     private readonly HashSet<string> _wholeGroups = new(StringComparer.OrdinalIgnoreCase); // groups whose strangers are named too
@@ -26,19 +27,19 @@ internal sealed class LdapSurvey(LdapSession session, Domain domain, LdapSchemas
     /// <summary>Takes the reading.</summary>
     public DirectorySnapshot Read(DirectoryScope scope, CancellationToken cancel)
     {
-        var domainSid = session.Read(session.Root, "objectSid")?.Bytes("objectSid") is { } bytes && Sid.TryFromBytes(bytes, out var sid) ? sid : default;
-        if (domainSid.IsEmpty) throw new ConnectorException(ConnectorFailure.NotAllowed, $"the SID of {session.Root} may not be read.");
-        var branches = scope.Branches.SelectMany(WithParents).Distinct(StringComparer.OrdinalIgnoreCase).Where(b => session.Read(b, "objectClass") is not null).ToList();
+        var domainSid = directory.Read(directory.Root, "objectSid")?.Bytes("objectSid") is { } bytes && Sid.TryFromBytes(bytes, out var sid) ? sid : default;
+        if (domainSid.IsEmpty) throw new ConnectorException(ConnectorFailure.NotAllowed, $"the SID of {directory.Root} may not be read.");
+        var branches = scope.Branches.SelectMany(WithParents).Distinct(StringComparer.OrdinalIgnoreCase).Where(b => directory.Read(b, "objectClass") is not null).ToList();
 
         var queue = new Queue<string>();
         foreach (var branch in scope.Branches.Where(b => branches.Contains(b, StringComparer.OrdinalIgnoreCase)))
-            foreach (var entry in session.Search(branch, SearchScope.Subtree, "(|(objectClass=user)(objectClass=group))", Attributes)) Take(entry, whole: true);
+            foreach (var entry in directory.Search(branch, SearchScope.Subtree, EntryFilter.OfClass("user", "group"), Attributes)) Take(entry, whole: true);
         foreach (var name in scope.Names)
-            Take(session.Find(name, Attributes), whole: false);
+            Take(directory.Find(name, Attributes), whole: false);
         TakeNamed($"<SID={domainSid.Append(DirectorySnapshot.DomainUsersRid)}>");
-        foreach (var everybody in new[] { Sid.Everyone, Sid.AuthenticatedUsers }) TakeNamed($"CN={everybody},CN=ForeignSecurityPrincipals,{session.Root}");
+        foreach (var everybody in new[] { Sid.Everyone, Sid.AuthenticatedUsers }) TakeNamed($"CN={everybody},CN=ForeignSecurityPrincipals,{directory.Root}");
 
-        var access = scope.Access is { } asked ? new LdapAccessSurvey(session, schemas.Read(session)).Read(asked, cancel) : null;
+        var access = scope.Access is { } asked ? new AccessSurvey(directory, schemas.Read(directory)).Read(asked, cancel) : null;
         foreach (var trustee in access?.Descriptors.SelectMany(d => d.Entries.Select(e => e.Trustee).Append(d.Owner)).Distinct().Where(MayHaveAName) ?? [])
             if (!_seen.Contains(trustee)) TakeNamed($"<SID={trustee}>");
 
@@ -50,23 +51,23 @@ internal sealed class LdapSurvey(LdapSession session, Domain domain, LdapSchemas
             queue.Clear();
             var above = level.SelectMany(e => e.Texts("memberOf")).Where(g => !_entries.ContainsKey(g)).Distinct(StringComparer.OrdinalIgnoreCase);
             foreach (var some in above.Chunk(GroupsAtOnce))
-                foreach (var entry in session.Search(session.Root, SearchScope.Subtree, $"(|{string.Concat(some.Select(g => $"(distinguishedName={LdapSession.EscapeFilter(g)})"))})", Attributes)) Take(entry, whole: false);
+                foreach (var entry in directory.Search(directory.Root, SearchScope.Subtree, EntryFilter.At(some), Attributes)) Take(entry, whole: false);
             foreach (var primary in level.Select(e => e.Number("primaryGroupID")).Where(p => p != 0 && !_seen.Contains(domainSid.Append((uint)p))).Distinct().ToList())
                 TakeNamed($"<SID={domainSid.Append((uint)primary)}>");
         }
 
-        return new DirectorySnapshot(domain.ShortName, domainSid, session.Controller, time.GetUtcNow(), [.. Principals().OrderBy(p => p.Sid)], branches, null) { Access = access, Requests = session.Requests };
+        return new DirectorySnapshot(domain.ShortName, domainSid, directory.Controller, time.GetUtcNow(), [.. Principals().OrderBy(p => p.Sid)], branches, null) { Access = access, Requests = directory.Requests };
 
-        void TakeNamed(string dn) => Take(session.Read(dn, Attributes), whole: false);
+        void TakeNamed(string dn) => Take(directory.Read(dn, Attributes), whole: false);
 
-        void Take(SearchResultEntry? entry, bool whole)
+        void Take(DirectoryEntry? entry, bool whole)
         {
             if (entry?.Bytes("objectSid") is not { } raw || !Sid.TryFromBytes(raw, out var own)) return;
-            if (whole) _wholeGroups.Add(entry.DistinguishedName);
-            if (!_entries.TryAdd(entry.DistinguishedName, entry)) return;
-            _sids[entry.DistinguishedName] = own;
+            if (whole) _wholeGroups.Add(entry.Dn);
+            if (!_entries.TryAdd(entry.Dn, entry)) return;
+            _sids[entry.Dn] = own;
             _seen.Add(own);
-            queue.Enqueue(entry.DistinguishedName);
+            queue.Enqueue(entry.Dn);
         }
     }
 
@@ -76,59 +77,59 @@ internal sealed class LdapSurvey(LdapSession session, Domain domain, LdapSchemas
     private IEnumerable<DirectoryPrincipal> Principals()
     {
         var strangers = new Dictionary<string, DirectoryPrincipal>(StringComparer.OrdinalIgnoreCase);
-        var claims = _entries.Values.SelectMany(e => e.Texts("memberOf").Select(g => (Group: g, Member: e.DistinguishedName))).ToLookup(c => c.Group, c => c.Member, StringComparer.OrdinalIgnoreCase);
+        var claims = _entries.Values.SelectMany(e => e.Texts("memberOf").Select(g => (Group: g, Member: e.Dn))).ToLookup(c => c.Group, c => c.Member, StringComparer.OrdinalIgnoreCase);
         foreach (var entry in _entries.Values.ToList())
         {
             var members = new List<Sid>();
             var seen = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
-            foreach (var member in Members(entry))
+            string? unread = null;
+            foreach (var member in Members(entry, reason => unread = reason))
             {
                 seen.Add(member);
                 if (_sids.TryGetValue(member, out var sid)) members.Add(sid);
-                else if (_wholeGroups.Contains(entry.DistinguishedName) && Stranger(member, strangers) is { } stranger) members.Add(stranger.Sid);
+                else if (_wholeGroups.Contains(entry.Dn) && Stranger(member, strangers) is { } stranger) members.Add(stranger.Sid);
+                else if (claims.Contains(member)) unread ??= $"its member {member} may not be read, nor who is in that";
             }
 
-            yield return ToPrincipal(entry, members, Unread(entry, seen, claims));
+            // When a member says that it is in a group, and the group does not show it, the group's members may not be read.
+            if (IsGroup(entry) && claims[entry.Dn].FirstOrDefault(m => !seen.Contains(m)) is { } hidden) unread ??= $"{hidden} says it is a member, and the group does not show it";
+            yield return ToPrincipal(entry, members, unread) with { HiddenGroups = [.. entry.Texts("memberOf").Where(g => !_entries.ContainsKey(g))] };
         }
 
         foreach (var stranger in strangers.Values) yield return stranger;
     }
 
-    /// <summary>When a member says that it is in a group, and the group does not show it, the group's members may not be read.</summary>
-    private static string? Unread(SearchResultEntry group, HashSet<string> seen, ILookup<string, string> claims)
-    {
-        if (!IsGroup(group)) return null;
-        var hidden = claims[group.DistinguishedName].FirstOrDefault(m => !seen.Contains(m));
-        return hidden is null ? null : $"{hidden} says it is a member, and the group does not show it";
-    }
-
     private DirectoryPrincipal? Stranger(string dn, Dictionary<string, DirectoryPrincipal> strangers)
     {
         if (strangers.TryGetValue(dn, out var known)) return known;
-        if (session.Read(dn, Attributes) is not { } entry || entry.Bytes("objectSid") is not { } raw || !Sid.TryFromBytes(raw, out _)) return null;
+        if (directory.Read(dn, Attributes) is not { } entry || entry.Bytes("objectSid") is not { } raw || !Sid.TryFromBytes(raw, out _)) return null;
         return strangers[dn] = ToPrincipal(entry, [], IsGroup(entry) ? "its members were not asked for" : null);
     }
 
     /// <summary>The members, large groups range by range [MS-ADTS 3.1.1.3.1.3.3].</summary>
-    private IEnumerable<string> Members(SearchResultEntry entry)
+    /// <param name="broken">Told why not all could be read.</param>
+    private IEnumerable<string> Members(DirectoryEntry entry, Action<string> broken)
     {
         foreach (var member in entry.Texts("member")) yield return member;
-        var range = RangeOf(entry);
-        while (range is not null)
+        while (RangeOf(entry) is { } range)
         {
             foreach (var member in entry.Texts(range)) yield return member;
             if (range.EndsWith('*')) yield break;
             var next = int.Parse(range[(range.LastIndexOf('-') + 1)..], System.Globalization.CultureInfo.InvariantCulture) + 1;
-            if (session.Read(entry.DistinguishedName, $"member;range={next}-*") is not { } more) yield break;
+            if (directory.Read(entry.Dn, $"member;range={next}-*") is not { } more || RangeOf(more) is not { } following || following == range)
+            {
+                broken($"only the first {next} of its members could be read");
+                yield break;
+            }
+
             entry = more;
-            range = RangeOf(entry);
         }
     }
 
-    private static string? RangeOf(SearchResultEntry entry) =>
-        entry.Attributes.AttributeNames.Cast<string>().FirstOrDefault(n => n.StartsWith("member;range=", StringComparison.OrdinalIgnoreCase));
+    private static string? RangeOf(DirectoryEntry entry) =>
+        entry.AttributeNames.FirstOrDefault(n => n.StartsWith("member;range=", StringComparison.OrdinalIgnoreCase));
 
-    private DirectoryPrincipal ToPrincipal(SearchResultEntry entry, IReadOnlyList<Sid> members, string? unread)
+    private DirectoryPrincipal ToPrincipal(DirectoryEntry entry, IReadOnlyList<Sid> members, string? unread)
     {
         var classes = entry.Texts("objectClass").ToHashSet(StringComparer.OrdinalIgnoreCase);
         var groupType = unchecked((uint)(int)entry.Number("groupType"));
@@ -137,7 +138,7 @@ internal sealed class LdapSurvey(LdapSession session, Domain domain, LdapSchemas
             sid,
             classes.Contains("foreignSecurityPrincipal") ? PrincipalKind.Foreign : classes.Contains("group") ? PrincipalKind.Group : classes.Contains("computer") ? PrincipalKind.Computer : PrincipalKind.User,
             entry.Text("sAMAccountName") ?? sid.ToString(),
-            entry.DistinguishedName)
+            entry.Dn)
         {
             Description = entry.Text("description") ?? "",
             PrimaryGroupRid = (uint)entry.Number("primaryGroupID"),
@@ -155,26 +156,26 @@ internal sealed class LdapSurvey(LdapSession session, Domain domain, LdapSchemas
         };
     }
 
-    private AccountState StateOf(SearchResultEntry entry)
+    private AccountState StateOf(DirectoryEntry entry)
     {
-        if (IsGroup(entry) || entry.Attributes["userAccountControl"] is null) return AccountState.None;
+        if (IsGroup(entry) || !entry.Has("userAccountControl")) return AccountState.None;
         var flags = entry.Number("userAccountControl") | entry.Number("msDS-User-Account-Control-Computed");
         var state = AccountState.None;
         if ((flags & 0x2) != 0) state |= AccountState.Disabled;
         if ((flags & 0x10) != 0) state |= AccountState.Locked;
         if ((flags & 0x10000) != 0) state |= AccountState.PasswordNeverExpires;
         // The directory says itself whether a password has expired: one that never expires has not, though it was never set [MS-ADTS 3.1.1.4.5.17].
-        var unset = entry.Attributes["msDS-User-Account-Control-Computed"] is null && entry.Attributes["pwdLastSet"] is not null && entry.Number("pwdLastSet") == 0;
+        var unset = !entry.Has("msDS-User-Account-Control-Computed") && entry.Has("pwdLastSet") && entry.Number("pwdLastSet") == 0;
         if ((flags & 0x800000) != 0 || unset) state |= AccountState.PasswordExpired;
         if (TimeOf(entry, "accountExpires") <= time.GetUtcNow()) state |= AccountState.Expired;
         return state;
     }
 
     /// <summary>A time as the directory keeps it; null for never, in each way it is said [MS-ADTS 3.1.1.2.3.2].</summary>
-    private static DateTimeOffset? TimeOf(SearchResultEntry entry, string attribute) =>
+    private static DateTimeOffset? TimeOf(DirectoryEntry entry, string attribute) =>
         entry.Number(attribute) is > 0 and < MostFileTime and var ticks ? DateTimeOffset.FromFileTime(ticks).ToUniversalTime() : null;
 
-    private static bool IsGroup(SearchResultEntry entry) => entry.Texts("objectClass").Contains("group", StringComparer.OrdinalIgnoreCase);
+    private static bool IsGroup(DirectoryEntry entry) => entry.Texts("objectClass").Contains("group", StringComparer.OrdinalIgnoreCase);
 
     private static IEnumerable<string> WithParents(string dn)
     {

@@ -1,0 +1,31 @@
+using System.Globalization;
+
+namespace JustRight.Connectors.Directories;
+
+/// <summary>An object of a directory as it was read, whichever way. Attributes go by name without regard to case.</summary>
+internal abstract class DirectoryEntry
+{
+    /// <summary>Its distinguished name as the directory spells it.</summary>
+    public abstract string Dn { get; }
+
+    /// <summary>The names of the attributes that came with it, options included.</summary>
+    public abstract IEnumerable<string> AttributeNames { get; }
+
+    /// <summary>Whether the attribute came with it.</summary>
+    public abstract bool Has(string attribute);
+
+    /// <summary>All values as text; none when the attribute did not come.</summary>
+    public abstract IReadOnlyList<string> Texts(string attribute);
+
+    /// <summary>All values as bytes.</summary>
+    public abstract IReadOnlyList<byte[]> AllBytes(string attribute);
+
+    /// <summary>The first value as text, or null.</summary>
+    public string? Text(string attribute) => Texts(attribute) is [var first, ..] ? first : null;
+
+    /// <summary>The first value as bytes, or null.</summary>
+    public byte[]? Bytes(string attribute) => AllBytes(attribute) is [var first, ..] ? first : null;
+
+    /// <summary>The first value as a number, or 0.</summary>
+    public long Number(string attribute) => long.TryParse(Text(attribute), CultureInfo.InvariantCulture, out var number) ? number : 0;
+}

@@ -1,0 +1,25 @@
+using System.DirectoryServices.Protocols;
+using JustRight.Connectors.Directories;
+
+namespace JustRight.Connectors.Ldap;
+
+/// <summary>An object as a controller sent it.</summary>
+internal sealed class LdapEntry(SearchResultEntry entry) : DirectoryEntry
+{
+    /// <inheritdoc/>
+    public override string Dn => entry.DistinguishedName;
+
+    /// <inheritdoc/>
+    public override IEnumerable<string> AttributeNames => entry.Attributes.Values.Cast<DirectoryAttribute>().Select(a => a.Name); // the keys of the collection are in lower case
+
+    /// <inheritdoc/>
+    public override bool Has(string attribute) => entry.Attributes[attribute] is not null;
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<string> Texts(string attribute) =>
+        entry.Attributes[attribute] is { Count: > 0 } values ? (string[])values.GetValues(typeof(string)) : [];
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<byte[]> AllBytes(string attribute) =>
+        entry.Attributes[attribute] is { Count: > 0 } values ? (byte[][])values.GetValues(typeof(byte[])) : [];
+}

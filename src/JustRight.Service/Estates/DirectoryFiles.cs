@@ -1,0 +1,74 @@
+using System.Collections.Concurrent;
+using System.IO.Compression;
+using System.Text;
+using JustRight.Connectors;
+using JustRight.Connectors.Files;
+using JustRight.Core.Estates;
+using JustRight.Core.Faults;
+using JustRight.Formats.Ldif;
+using JustRight.Service.Log;
+using JustRight.Service.Storage;
+using Microsoft.EntityFrameworkCore;
+
+namespace JustRight.Service.Estates;
+
+/// <summary>The files that directories are read from where no connection is allowed: the latest of each estate. Only the attributes we judge by are kept.</summary>
+internal sealed class DirectoryFiles(IDbContextFactory<AppDb> databases, LogBook log, TimeProvider time)
+{
+    private readonly ConcurrentDictionary<string, (int Id, DirectoryFile File)> _ready = new(StringComparer.Ordinal);
+
+    /// <summary>Checks a file of LDIF and keeps it in place of the one before.</summary>
+    /// <param name="readAt">When it was read from the directory, where the file does not say so itself.</param>
+    /// <returns>What was kept; or null with every fault.</returns>
+    public async Task<(DirectoryFileRow? Row, DirectoryFile? File, IReadOnlyList<Fault> Faults)> SaveAsync(Estate estate, string name, Stream content, DateTimeOffset? readAt, string who, CancellationToken cancel)
+    {
+        var reader = new LdifReader(name, DirectoryFile.Attributes.Contains);
+        using var text = new StreamReader(content, new UTF8Encoding(false, throwOnInvalidBytes: true));
+        try
+        {
+            while (!reader.IsHopeless && await text.ReadLineAsync(cancel) is { } line) reader.Take(line);
+        }
+        catch (DecoderFallbackException)
+        {
+            return (null, null, [new Fault("not-utf8", new Origin(name, 1, 1), "", "This is not text in UTF-8.") { Expected = "LDIF, in which everything but plain characters is written in base 64" }]);
+        }
+
+        var entries = reader.Finish();
+        if (reader.Faults.Count > 0) return (null, null, reader.Faults);
+        var file = new DirectoryFile(name, estate.Domain.Root, entries);
+        if (!file.HasDomain) return (null, null, [new Fault("not-this-domain", entries[0].At, "", $"The domain {estate.Domain.Root} itself is not in this file.") { Expected = "what a search below that name, itself included, prints" }]);
+        if ((file.ReadAt ?? readAt) is not { } read) return (null, null, [new Fault("no-time", entries[0].At, "", "The file does not say when it was read.") { Expected = "the root entry with currentTime in the file, or read-at with the request" }]);
+        if (read > time.GetUtcNow().AddMinutes(10)) return (null, null, [new Fault("future", entries[0].At, "", $"The file was read in the future: {read:yyyy-MM-dd HH:mm:ss zzz}.") { Expected = "a time that has passed, and clocks that agree" }]);
+
+        var row = new DirectoryFileRow { Estate = estate.Name, File = name, ReadAt = read.ToUniversalTime(), AddedAt = time.GetUtcNow(), AddedBy = who, Content = Compress(LdifEntry.Write(entries)) };
+        await log.AddWithAsync(
+            db =>
+            {
+                db.DirectoryFiles.RemoveRange(db.DirectoryFiles.Where(f => f.Estate == estate.Name));
+                db.DirectoryFiles.Add(row);
+            },
+            who, "directory file", estate.Name, $"{name}: {entries.Count} objects, read {read.ToUniversalTime():yyyy-MM-dd HH:mm:ss}Z", cancel);
+        return (row, file, []);
+    }
+
+    /// <summary>The latest file of an estate, ready for reading; throws <see cref="ConnectorException"/> when there is none.</summary>
+    public async Task<(DirectoryFile File, DateTimeOffset ReadAt)> OpenAsync(Estate estate, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var latest = await db.DirectoryFiles.Where(f => f.Estate == estate.Name).Select(f => new { f.Id, f.File, f.ReadAt }).FirstOrDefaultAsync(cancel)
+            ?? throw new ConnectorException(ConnectorFailure.NotFound, $"no file of the directory was given yet: justright survey {estate.Name} --from FILE");
+        if (_ready.TryGetValue(estate.Name, out var ready) && ready.Id == latest.Id && ready.File.Root == estate.Domain.Root) return (ready.File, latest.ReadAt);
+        var content = await db.DirectoryFiles.Where(f => f.Id == latest.Id).Select(f => f.Content).FirstAsync(cancel);
+        using var text = new StreamReader(new GZipStream(new MemoryStream(content), CompressionMode.Decompress), new UTF8Encoding(false));
+        var file = new DirectoryFile(latest.File, estate.Domain.Root, LdifReader.Read(text, latest.File, _ => true).Entries);
+        _ready[estate.Name] = (latest.Id, file);
+        return (file, latest.ReadAt);
+    }
+
+    private static byte[] Compress(string text)
+    {
+        using var bytes = new MemoryStream();
+        using (var zip = new GZipStream(bytes, CompressionLevel.Fastest)) zip.Write(Encoding.UTF8.GetBytes(text));
+        return bytes.ToArray();
+    }
+}
