@@ -20,6 +20,7 @@ var root = new RootCommand("Just Right: service accounts that hold just what the
     TraceCommands.MakeUndo(),
     CompareCommand.Make(),
     LdifCommand.Make(),
+    GuardCommand.Make(),
     LogCommands.Make(),
     TokenCommands.Make(),
     SecretCommands.Make(),

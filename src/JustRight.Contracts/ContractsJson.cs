@@ -23,6 +23,8 @@ namespace JustRight.Contracts;
 [JsonSerializable(typeof(LdifView))]
 [JsonSerializable(typeof(ReplicaComparisonView))]
 [JsonSerializable(typeof(DirectoryFileView))]
+[JsonSerializable(typeof(GuardView))]
+[JsonSerializable(typeof(GuardOrder))]
 [JsonSerializable(typeof(SignInCode))]
 [JsonSerializable(typeof(TokenClaim))]
 [JsonSerializable(typeof(WhoView))]

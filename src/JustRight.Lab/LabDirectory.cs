@@ -20,9 +20,13 @@ public sealed class LabDirectory(LabFile file, TimeProvider time) : IDirectoryCo
     public Task<DirectorySnapshot> ReadAsync(DirectoryScope scope, CancellationToken cancel) => Task.FromResult(file.Read(state =>
     {
         var domain = Sid.Parse(state.DomainSid);
+        var tree = LabAccessLists.Tree(state);
         var principals = state.Principals.Select(p => new DirectoryPrincipal(domain.Append(p.Rid), p.Kind, p.Name, p.Dn)
         {
             Description = p.Description,
+            Note = p.Note,
+            CreatedAt = p.CreatedAt,
+            PasswordCannotChange = p.Kind == PrincipalKind.User && tree.IndexOf(p.Dn) is >= 0 and var at ? OwnPasswordChange.IsForbidden(tree.DescriptorOf(at)!) : null,
             PrimaryGroupRid = p.PrimaryGroupRid,
             State = p.State,
             Scope = p.Scope,
@@ -30,7 +34,7 @@ public sealed class LabDirectory(LabFile file, TimeProvider time) : IDirectoryCo
             Members = p.MembersUnread is null ? state.Sids(p.Members) : [],
             MembersUnread = p.MembersUnread,
         });
-        return new DirectorySnapshot(state.Domain, domain, "the lab", time.GetUtcNow(), [.. principals], [.. state.Branches], null) { Access = scope.Access is null ? null : LabAccessLists.Tree(state).ToSnapshot() };
+        return new DirectorySnapshot(state.Domain, domain, "the lab", time.GetUtcNow(), [.. principals], [.. state.Branches], null) { Access = scope.Access is null ? null : tree.ToSnapshot() };
     }));
 
     /// <inheritdoc/>
@@ -57,8 +61,8 @@ public sealed class LabDirectory(LabFile file, TimeProvider time) : IDirectoryCo
         DeleteBranch c => Branch(state, c.Dn) ? NotDone($"{c.Dn} exists") : Done($"{c.Dn} does not exist"),
         CreateAccount c => Named(state, c.Name, PrincipalKind.User),
         CreateGroup c => Named(state, c.Name, PrincipalKind.Group),
-        DeleteAccount c => Gone(state, c.Name),
-        DeleteGroup c => Gone(state, c.Name),
+        DeleteAccount c => Gone(state, c.Name, c.Note),
+        DeleteGroup c => Gone(state, c.Name, c.Note),
         DescribeAccount c => state.Find(c.Name) is not { } account ? Impossible($"{c.Name} does not exist")
             : account.Description == c.Description && account.State.HasFlag(AccountState.PasswordNeverExpires) == c.PasswordNeverExpires ? Done("as planned") : NotDone("not as planned"),
         AddMember c => Membership(state, c.Group, c.Member, wanted: true),
@@ -69,11 +73,11 @@ public sealed class LabDirectory(LabFile file, TimeProvider time) : IDirectoryCo
     /// <inheritdoc/>
     public Task MakeAsync(DirectoryChange change, NewPassword? password, CancellationToken cancel)
     {
-        file.Change(state => Make(state, change, password));
+        file.Change(state => Make(state, change, password, time.GetUtcNow()));
         return Task.CompletedTask;
     }
 
-    private static void Make(LabState state, DirectoryChange change, NewPassword? password)
+    private static void Make(LabState state, DirectoryChange change, NewPassword? password, DateTimeOffset now)
     {
         switch (change)
         {
@@ -95,22 +99,22 @@ public sealed class LabDirectory(LabFile file, TimeProvider time) : IDirectoryCo
                 if (password is null) throw new InvalidOperationException("A new account needs a password.");
                 Create(state, c.Name, c.Dn, PrincipalKind.User, p =>
                 {
-                    p.Description = c.Description;
+                    (p.Description, p.Note, p.CreatedAt) = (c.Description, c.Note, now);
                     p.PrimaryGroupRid = DirectorySnapshot.DomainUsersRid;
                     p.State = c.PasswordNeverExpires ? AccountState.PasswordNeverExpires : AccountState.None;
                 });
                 break;
             case CreateGroup c:
-                Create(state, c.Name, c.Dn, PrincipalKind.Group, p => (p.Description, p.Scope) = (c.Description, c.Scope));
+                Create(state, c.Name, c.Dn, PrincipalKind.Group, p => (p.Description, p.Note, p.CreatedAt, p.Scope) = (c.Description, c.Note, now, c.Scope));
                 break;
             case DeleteAccount c:
-                var account = Need(state, c.Name);
+                var account = Ours(state, c.Name, c.Note);
                 foreach (var group in state.Principals) state.TakeOff(group.Members, account.Name);
                 state.LeaveSidBehind(account);
                 state.Principals.Remove(account);
                 break;
             case DeleteGroup c:
-                var gone = Need(state, c.Name);
+                var gone = Ours(state, c.Name, c.Note);
                 if (gone.Members.Count > 0) throw Conflict($"{c.Name} still has members.");
                 state.Principals.Remove(gone);
                 break;
@@ -198,6 +202,13 @@ public sealed class LabDirectory(LabFile file, TimeProvider time) : IDirectoryCo
     private static LabPrincipal Need(LabState state, string name) =>
         state.Find(name) ?? throw new ConnectorException(ConnectorFailure.NotFound, $"there is no {name} in {state.Domain}.");
 
+    /// <summary>The object to delete, if it is the one that was made with the note.</summary>
+    private static LabPrincipal Ours(LabState state, string name, string note)
+    {
+        var found = Need(state, name);
+        return CreationNote.IsTheSame(note, found.Note) ? found : throw Conflict(CreationNote.WhyNot(found.Dn, note));
+    }
+
     private static bool Branch(LabState state, string dn) => state.Branches.Any(b => DistinguishedName.Parse(b).Equals(DistinguishedName.Parse(dn)));
 
     private static Observation Named(LabState state, string name, PrincipalKind kind) => state.Find(name) switch
@@ -207,7 +218,11 @@ public sealed class LabDirectory(LabFile file, TimeProvider time) : IDirectoryCo
         var p => Impossible($"the name {name} belongs to {p.Dn}"),
     };
 
-    private static Observation Gone(LabState state, string name) => state.Find(name) is null ? Done($"{name} does not exist") : NotDone($"{name} exists");
+    private static Observation Gone(LabState state, string name, string note)
+    {
+        if (state.Find(name) is not { } found) return Done($"{name} does not exist");
+        return CreationNote.IsTheSame(note, found.Note) ? NotDone($"{name} exists") : Impossible(CreationNote.WhyNot(found.Dn, note));
+    }
 
     private static Observation Membership(LabState state, string group, string member, bool wanted)
     {

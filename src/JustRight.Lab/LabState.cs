@@ -54,6 +54,12 @@ public sealed class LabPrincipal
     /// <summary>Description.</summary>
     public string Description { get; set; } = "";
 
+    /// <summary>Note.</summary>
+    public string Note { get; set; } = "";
+
+    /// <summary>When it was made, or null when that is not known.</summary>
+    public DateTimeOffset? CreatedAt { get; set; }
+
     /// <summary>Primary group of accounts.</summary>
     public uint PrimaryGroupRid { get; set; }
 

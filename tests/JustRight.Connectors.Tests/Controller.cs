@@ -22,6 +22,9 @@ public sealed class Controller : IAsyncLifetime
     private readonly string _folder = Directory.CreateTempSubdirectory("justright-controller-").FullName;
     private Process? _process;
 
+    /// <summary>Its other services start after the directory answers; in these first seconds it drops a connection now and then.</summary>
+    private static readonly TimeSpan StillStarting = TimeSpan.FromSeconds(4);
+
     /// <summary>The domain it serves.</summary>
     public static Domain Domain { get; } = new("fennmoor.example", "FENNMOOR");
 
@@ -113,6 +116,7 @@ public sealed class Controller : IAsyncLifetime
             try
             {
                 await new LdapDirectory(Target, new DirectorySchemas(), TimeProvider.System).NamesInUseAsync(["Administrator"], CancellationToken.None);
+                await Task.Delay(StillStarting);
                 return;
             }
             catch (ConnectorException e) when (e.Failure is ConnectorFailure.Unreachable or ConnectorFailure.NotTrusted && i < 119)

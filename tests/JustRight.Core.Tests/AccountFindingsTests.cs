@@ -1,3 +1,4 @@
+using JustRight.Core.Rights.Directory.Descriptors;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Tests;
@@ -35,5 +36,28 @@ public sealed class AccountFindingsTests
         var finding = scene.Judge().Findings.ShouldHaveSingleItem();
         (finding.Place, finding.TooMuch).ShouldBe(("svc-poller", false));
         finding.Text.ShouldBe("svc-other claims the service principal name HTTP/fm-temp01 as well: nobody can sign in to either service with it.");
+    }
+
+    [Theory]
+    [InlineData("D:(A;;RP;;;HOSTS)", -20, new[] { @"It is group managed; its password may be fetched by FENNMOOR\hosts." })]
+    [InlineData("D:(A;;RP;;;OTHER)", -20, new[] { @"It is group managed; its password may be fetched by FENNMOOR\svc-other.", "fm-temp01 may not fetch its password: the service will not start there." })]
+    [InlineData("D:", -20, new[] { "It is group managed, and nobody may fetch its password.", "fm-temp01 may not fetch its password: the service will not start there." })]
+    [InlineData("", -20, new[] { "It is group managed, and who may fetch its password may not be read." })]
+    [InlineData("D:(A;;RP;;;HOSTS)", 3, new[] { "It is group managed, and the root key may be used from 2026-11-25 15:00 UTC only: before that no host can fetch the password.", @"It is group managed; its password may be fetched by FENNMOOR\hosts." })]
+    [InlineData("D:(A;;RP;;;HOSTS)", null, new[] { "It is group managed, and no root key for such passwords is to be seen: none was made, or the reader may not see it. Without one no host can fetch the password.", @"It is group managed; its password may be fetched by FENNMOOR\hosts." })]
+    public void Who_may_fetch_a_group_managed_password_and_from_when_on(string list, int? keyInHours, string[] expected)
+    {
+        var scene = new FitScene().Account().Account("svc-other", planned: false).Account("fm-temp01$", planned: false).Group("hosts", "fm-temp01$").Host("fm-temp01", []).Need(R.Service());
+        var text = list.Length == 0 ? "" : DescriptorText.Write(Sddl.Read(list.Replace("HOSTS", scene.SidOf("hosts").ToString(), StringComparison.Ordinal).Replace("OTHER", scene.SidOf("svc-other").ToString(), StringComparison.Ordinal)));
+        scene.Replace("svc-poller", p => p with { PasswordFetchers = text }).Directory(d => d with { RootKeysUsableFrom = keyInHours is { } hours ? [FitScene.Now.AddHours(hours)] : [] });
+        scene.Judge().Findings.Select(f => f.Text).ShouldBe(expected);
+    }
+
+    [Fact]
+    public void A_host_whose_computer_account_was_not_found_is_said()
+    {
+        var scene = new FitScene().Account().Host("fm-temp01", []).Need(R.Service());
+        scene.Replace("svc-poller", p => p with { PasswordFetchers = DescriptorText.Write(Sddl.Read("D:(A;;RP;;;WD)")) }).Directory(d => d with { RootKeysUsableFrom = [FitScene.Now.AddDays(-1)] });
+        scene.Judge().Findings[^1].Text.ShouldBe("fm-temp01$ was not found in the directory: whether fm-temp01 may fetch its password is not known.");
     }
 }

@@ -48,6 +48,33 @@ public sealed class AccountNeedsTests
         worklist.Give[0].Change.Inverse.ShouldBe(new DescribeAccount("FENNMOOR", "svc-poller", "old words", false, "polls", true));
     }
 
+    [Theory]
+    [InlineData(true, Verdict.Met, "it may not change its own password", 0)]
+    [InlineData(false, Verdict.Unmet, "it may change its own password", 2)]
+    [InlineData(null, Verdict.Unseen, "its access list may not be read", 0)]
+    public void That_it_may_not_change_its_own_password_is_judged_where_it_is_planned(bool? cannot, Verdict verdict, string reason, int steps)
+    {
+        var (fit, worklist) = Judge(Dn, "polls", AccountState.PasswordNeverExpires, planned: a => a with { PasswordCannotChange = true }, seen: p => p with { PasswordCannotChange = cannot });
+        var need = fit.Accounts[0].Judgements.Single(j => j.Right is AccountRight { Aspect: AccountAspect.PasswordChange });
+        (need.Verdict, need.Reason, worklist.Give.Count).ShouldBe((verdict, reason, steps));
+        worklist.Give.Select(g => g.Change.Words).ShouldAllBe(w => w.EndsWith($"change its password, by an entry on {Dn}", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public void A_new_account_gets_its_denials_after_it_is_made()
+    {
+        var (_, worklist) = Judge(Dn, "polls", AccountState.None, planned: a => a with { PasswordCannotChange = true }, seen: p => p with { Name = "another", Dn = "CN=another,DC=x" });
+        worklist.Give.Select(g => g.Change.GetType().Name).ShouldBe(["CreateAccount", "AddAccessRule", "AddAccessRule"]);
+    }
+
+    [Fact]
+    public void Who_made_it_and_when_stands_with_its_existence_and_a_password_that_must_be_changed_is_no_use()
+    {
+        var (fit, _) = Judge(Dn, "polls", AccountState.PasswordNeverExpires | AccountState.PasswordExpired | AccountState.PasswordMustChange, seen: p => p with { Note = "Made by mara", CreatedAt = new DateTimeOffset(2026, 11, 25, 12, 0, 0, TimeSpan.Zero) });
+        fit.Accounts[0].Judgements[0].Reason.ShouldBe($"{Dn}, there since 2026-11-25 12:00 UTC; its note: Made by mara");
+        fit.Accounts[0].Judgements.Single(j => j.Verdict == Verdict.Unmet).Reason.ShouldBe("its password must be changed at the next sign-in, which no service can do");
+    }
+
     [Fact]
     public void An_account_that_was_there_before_us_keeps_its_branch_flags_and_description()
     {
@@ -63,12 +90,15 @@ public sealed class AccountNeedsTests
         fit.Accounts[0].Judgements.ShouldHaveSingleItem().Reason.ShouldBe("svc-poller is a group");
     }
 
-    private static (InstallFit Fit, Worklist Worklist) Judge(string dn, string description, AccountState state, bool existing = false, PrincipalKind kind = PrincipalKind.User)
+    private static (InstallFit Fit, Worklist Worklist) Judge(string dn, string description, AccountState state, bool existing = false, PrincipalKind kind = PrincipalKind.User,
+        Func<PlannedAccount, PlannedAccount>? planned = null, Func<DirectoryPrincipal, DirectoryPrincipal>? seen = null)
     {
         var principal = new DirectoryPrincipal(Domain.Append(1001), kind, "svc-poller", dn) { Description = description, State = state, PrimaryGroupRid = kind == PrincipalKind.User ? 513u : 0 };
+        principal = seen?.Invoke(principal) ?? principal;
         var directory = new DirectorySnapshot("FENNMOOR", Domain, "dc", DateTimeOffset.UnixEpoch, [principal], ["OU=Svc,DC=fennmoor,DC=example"], null);
         var view = new SurveyView(new Survey("fennmoor", DateTimeOffset.UnixEpoch, true, directory, [], []));
         var account = new PlannedAccount("poller", "svc-poller", existing ? null : Dn, "polls", "polls", "service", true, existing, Line);
+        account = planned?.Invoke(account) ?? account;
         var plan = new Plan("install", "s@1", "S", "fennmoor", "FENNMOOR", "fennmoor.example", Stage.Planned, [], [], [account], [], [], [], []);
         var needs = new NeedsBook([plan]);
         var fit = new FitJudge(view, needs, new HouseRules([], null, []), DateTimeOffset.UnixEpoch).Judge(plan);

@@ -32,6 +32,7 @@ internal sealed class FitScene
     private readonly List<Plan> _others = [];
     private uint _rid = 1000;
     private AccessSnapshot? _access;
+    private Func<DirectorySnapshot, DirectorySnapshot> _directory = d => d;
 
     public FitScene()
     {
@@ -65,6 +66,13 @@ internal sealed class FitScene
     {
         var at = _principals.FindIndex(p => p.Name == name);
         _principals[at] = change(_principals[at]);
+        return this;
+    }
+
+    /// <summary>Changes what was read of the directory besides its principals.</summary>
+    public FitScene Directory(Func<DirectorySnapshot, DirectorySnapshot> change)
+    {
+        _directory = change;
         return this;
     }
 
@@ -157,7 +165,7 @@ internal sealed class FitScene
     public SurveyView View()
     {
         var directory = new DirectorySnapshot("FENNMOOR", DomainSid, "fm-dc01", SurveyedAt, DirectoryUnread is null ? _principals : [], ["OU=Svc,DC=fennmoor,DC=example"], DirectoryUnread) { Access = _access };
-        return new SurveyView(new Survey("fennmoor", SurveyedAt, true, directory, _hosts, _instances));
+        return new SurveyView(new Survey("fennmoor", SurveyedAt, true, _directory(directory), _hosts, _instances));
     }
 
     public (InstallFit Fit, Worklist Worklist) Run()

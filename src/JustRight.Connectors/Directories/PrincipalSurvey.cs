@@ -1,6 +1,8 @@
 using System.DirectoryServices.Protocols;
 using JustRight.Core.Estates;
 using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Directory.Access;
+using JustRight.Core.Rights.Directory.Descriptors;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 
@@ -12,15 +14,21 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
     /// <summary>What is read of each.</summary>
     public static readonly string[] Attributes =
     [
-        "objectSid", "objectClass", "sAMAccountName", "description", "primaryGroupID", "userAccountControl",
-        "msDS-User-Account-Control-Computed", "accountExpires", "pwdLastSet", "msDS-UserPasswordExpiryTimeComputed", "lastLogonTimestamp", "servicePrincipalName", "groupType", "member", "memberOf",
+        "objectSid", "objectClass", "sAMAccountName", "description", "info", "whenCreated", "primaryGroupID", "userAccountControl",
+        "msDS-User-Account-Control-Computed", "accountExpires", "pwdLastSet", "msDS-UserPasswordExpiryTimeComputed", "lastLogonTimestamp", "servicePrincipalName", "groupType", "member", "memberOf", Fetchers,
     ];
 
-    private const int GroupsAtOnce = 50;
+    /// <summary>What is read of each root key.</summary>
+    public static readonly string[] RootKeyAttributes = ["objectClass", "msKds-UseStartTime"];
+
+    private const string Fetchers = "msDS-GroupMSAMembership";
+    private static readonly string[] NamedAttributes = [.. Attributes, AccessSurvey.Descriptor];
+    private const int ObjectsAtOnce = 50;
     private const long MostFileTime = 2_650_000_000_000_000_000; // what a time here can hold; beyond is "never"
 
     private readonly Dictionary<string, DirectoryEntry> _entries = new(StringComparer.OrdinalIgnoreCase); // by DN
     private readonly Dictionary<string, Sid> _sids = new(StringComparer.OrdinalIgnoreCase);
+    private readonly Dictionary<string, DirectoryEntry> _named = new(StringComparer.OrdinalIgnoreCase); // those asked for by name, with their access lists
     private readonly HashSet<Sid> _seen = [];
     private readonly HashSet<string> _wholeGroups = new(StringComparer.OrdinalIgnoreCase); // groups whose strangers are named too
 
@@ -35,7 +43,12 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
         foreach (var branch in scope.Branches.Where(b => branches.Contains(b, StringComparer.OrdinalIgnoreCase)))
             foreach (var entry in directory.Search(branch, SearchScope.Subtree, EntryFilter.OfClass("user", "group"), Attributes)) Take(entry, whole: true);
         foreach (var name in scope.Names)
-            Take(directory.Find(name, Attributes), whole: false);
+        {
+            if (directory.Find(name, NamedAttributes) is not { } named) continue;
+            _named[named.Dn] = named;
+            Take(named, whole: false);
+        }
+
         TakeNamed($"<SID={domainSid.Append(DirectorySnapshot.DomainUsersRid)}>");
         foreach (var everybody in new[] { Sid.Everyone, Sid.AuthenticatedUsers }) TakeNamed($"CN={everybody},CN=ForeignSecurityPrincipals,{directory.Root}");
 
@@ -50,13 +63,18 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
             var level = queue.Select(dn => _entries[dn]).ToList();
             queue.Clear();
             var above = level.SelectMany(e => e.Texts("memberOf")).Where(g => !_entries.ContainsKey(g)).Distinct(StringComparer.OrdinalIgnoreCase);
-            foreach (var some in above.Chunk(GroupsAtOnce))
+            foreach (var some in above.Chunk(ObjectsAtOnce))
                 foreach (var entry in directory.Search(directory.Root, SearchScope.Subtree, EntryFilter.At(some), Attributes)) Take(entry, whole: false);
             foreach (var primary in level.Select(e => e.Number("primaryGroupID")).Where(p => p != 0 && !_seen.Contains(domainSid.Append((uint)p))).Distinct().ToList())
                 TakeNamed($"<SID={domainSid.Append((uint)primary)}>");
         }
 
-        return new DirectorySnapshot(domain.ShortName, domainSid, directory.Controller, time.GetUtcNow(), [.. Principals().OrderBy(p => p.Sid)], branches, null) { Access = access, Requests = directory.Requests };
+        return new DirectorySnapshot(domain.ShortName, domainSid, directory.Controller, time.GetUtcNow(), [.. Principals().OrderBy(p => p.Sid)], branches, null)
+        {
+            Access = access,
+            RootKeysUsableFrom = _entries.Values.Any(IsGroupManaged) ? RootKeys() : null,
+            Requests = directory.Requests,
+        };
 
         void TakeNamed(string dn) => Take(directory.Read(dn, Attributes), whole: false);
 
@@ -71,39 +89,80 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
         }
     }
 
+    /// <summary>The root keys of group managed passwords, as far as they may be seen [MS-ADSC, msKds-ProvRootKey].</summary>
+    private List<DateTimeOffset> RootKeys() =>
+        [.. directory.Search($"CN=Master Root Keys,CN=Group Key Distribution Service,CN=Services,{directory.ConfigurationRoot}", SearchScope.OneLevel, EntryFilter.OfClass("msKds-ProvRootKey"), RootKeyAttributes)
+            .Select(k => TimeOf(k, "msKds-UseStartTime")).OfType<DateTimeOffset>().Order()];
+
+    private static bool IsGroupManaged(DirectoryEntry entry) => entry.Texts("objectClass").Contains("msDS-GroupManagedServiceAccount", StringComparer.OrdinalIgnoreCase);
+
+    /// <summary>Whether an account that was asked for by name may not change its own password; null when that cannot be told.</summary>
+    private bool? CannotChange(DirectoryEntry entry)
+    {
+        if (IsGroup(entry) || !_named.TryGetValue(entry.Dn, out var named)) return null;
+        return ListIn(named, AccessSurvey.Descriptor) is { } list ? OwnPasswordChange.IsForbidden(list) : null;
+    }
+
+    private static string? FetchersOf(DirectoryEntry entry)
+    {
+        if (!IsGroupManaged(entry)) return null;
+        return ListIn(entry, Fetchers) is { } list ? DescriptorText.Write(list) : "";
+    }
+
+    private static SecurityDescriptor? ListIn(DirectoryEntry entry, string attribute)
+    {
+        try
+        {
+            return entry.Bytes(attribute) is { } bytes ? DescriptorBytes.Read(bytes) : null;
+        }
+        catch (DescriptorFormatException)
+        {
+            return null;
+        }
+    }
+
     /// <summary>Whether a SID is of a domain or of the built-in one: the others have no object.</summary>
     private static bool MayHaveAName(Sid sid) => sid.IsBuiltIn || sid.ToString().StartsWith("S-1-5-21-", StringComparison.Ordinal);
 
     private IEnumerable<DirectoryPrincipal> Principals()
     {
-        var strangers = new Dictionary<string, DirectoryPrincipal>(StringComparer.OrdinalIgnoreCase);
+        var members = _entries.Values.ToDictionary(e => e.Dn, MembersOf, StringComparer.OrdinalIgnoreCase);
+        var strangers = Strangers(_wholeGroups.Where(members.ContainsKey).SelectMany(g => members[g].Dns).Where(m => !_sids.ContainsKey(m)).Distinct(StringComparer.OrdinalIgnoreCase));
         var claims = _entries.Values.SelectMany(e => e.Texts("memberOf").Select(g => (Group: g, Member: e.Dn))).ToLookup(c => c.Group, c => c.Member, StringComparer.OrdinalIgnoreCase);
-        foreach (var entry in _entries.Values.ToList())
+        foreach (var entry in _entries.Values)
         {
-            var members = new List<Sid>();
-            var seen = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
-            string? unread = null;
-            foreach (var member in Members(entry, reason => unread = reason))
+            var (dns, unread) = members[entry.Dn];
+            var sids = new List<Sid>(dns.Count);
+            foreach (var member in dns)
             {
-                seen.Add(member);
-                if (_sids.TryGetValue(member, out var sid)) members.Add(sid);
-                else if (_wholeGroups.Contains(entry.Dn) && Stranger(member, strangers) is { } stranger) members.Add(stranger.Sid);
+                if (_sids.TryGetValue(member, out var sid)) sids.Add(sid);
+                else if (_wholeGroups.Contains(entry.Dn) && strangers.TryGetValue(member, out var stranger)) sids.Add(stranger.Sid);
                 else if (claims.Contains(member)) unread ??= $"its member {member} may not be read, nor who is in that";
             }
 
             // When a member says that it is in a group, and the group does not show it, the group's members may not be read.
-            if (IsGroup(entry) && claims[entry.Dn].FirstOrDefault(m => !seen.Contains(m)) is { } hidden) unread ??= $"{hidden} says it is a member, and the group does not show it";
-            yield return ToPrincipal(entry, members, unread) with { HiddenGroups = [.. entry.Texts("memberOf").Where(g => !_entries.ContainsKey(g))] };
+            if (IsGroup(entry) && claims.Contains(entry.Dn) && claims[entry.Dn].Except(dns, StringComparer.OrdinalIgnoreCase).FirstOrDefault() is { } hidden) unread ??= $"{hidden} says it is a member, and the group does not show it";
+            yield return ToPrincipal(entry, sids, unread) with { HiddenGroups = [.. entry.Texts("memberOf").Where(g => !_entries.ContainsKey(g))] };
         }
 
         foreach (var stranger in strangers.Values) yield return stranger;
     }
 
-    private DirectoryPrincipal? Stranger(string dn, Dictionary<string, DirectoryPrincipal> strangers)
+    /// <summary>Members from outside the branches, by distinguished name: many in one request.</summary>
+    private Dictionary<string, DirectoryPrincipal> Strangers(IEnumerable<string> dns)
     {
-        if (strangers.TryGetValue(dn, out var known)) return known;
-        if (directory.Read(dn, Attributes) is not { } entry || entry.Bytes("objectSid") is not { } raw || !Sid.TryFromBytes(raw, out _)) return null;
-        return strangers[dn] = ToPrincipal(entry, [], IsGroup(entry) ? "its members were not asked for" : null);
+        var strangers = new Dictionary<string, DirectoryPrincipal>(StringComparer.OrdinalIgnoreCase);
+        foreach (var some in dns.Chunk(ObjectsAtOnce))
+            foreach (var entry in directory.Search(directory.Root, SearchScope.Subtree, EntryFilter.At(some), Attributes))
+                if (Sid.TryFromBytes(entry.Bytes("objectSid"), out _)) strangers[entry.Dn] = ToPrincipal(entry, [], IsGroup(entry) ? "its members were not asked for" : null);
+        return strangers;
+    }
+
+    private (List<string> Dns, string? Unread) MembersOf(DirectoryEntry entry)
+    {
+        string? unread = null;
+        List<string> dns = [.. Members(entry, reason => unread = reason)];
+        return (dns, unread);
     }
 
     /// <summary>The members, large groups range by range [MS-ADTS 3.1.1.3.1.3.3].</summary>
@@ -141,6 +200,10 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
             entry.Dn)
         {
             Description = entry.Text("description") ?? "",
+            Note = entry.Text("info") ?? "",
+            CreatedAt = DateTimeOffset.TryParseExact(entry.Text("whenCreated"), "yyyyMMddHHmmss.f'Z'", System.Globalization.CultureInfo.InvariantCulture, System.Globalization.DateTimeStyles.AssumeUniversal, out var made) ? made : null,
+            PasswordCannotChange = CannotChange(entry),
+            PasswordFetchers = FetchersOf(entry),
             PrimaryGroupRid = (uint)entry.Number("primaryGroupID"),
             State = StateOf(entry),
             Flags = (int)entry.Number("userAccountControl"),
@@ -167,6 +230,7 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
         // The directory says itself whether a password has expired: one that never expires has not, though it was never set [MS-ADTS 3.1.1.4.5.17].
         var unset = !entry.Has("msDS-User-Account-Control-Computed") && entry.Has("pwdLastSet") && entry.Number("pwdLastSet") == 0;
         if ((flags & 0x800000) != 0 || unset) state |= AccountState.PasswordExpired;
+        if (state.HasFlag(AccountState.PasswordExpired) && entry.Has("pwdLastSet") && entry.Number("pwdLastSet") == 0) state |= AccountState.PasswordMustChange;
         if (TimeOf(entry, "accountExpires") <= time.GetUtcNow()) state |= AccountState.Expired;
         return state;
     }

@@ -41,7 +41,7 @@ public sealed class DirectoryFile : IDirectoryReader
     /// <summary>The attributes that a file is read for: all others are passed over.</summary>
     public static IReadOnlySet<string> Attributes { get; } = new HashSet<string>(
         [
-            .. PrincipalSurvey.Attributes, .. AccessSurvey.Attributes, .. DirectorySchemas.HeadAttributes, .. DirectorySchemas.AttributeAttributes, .. DirectorySchemas.ClassAttributes,
+            .. PrincipalSurvey.Attributes, .. PrincipalSurvey.RootKeyAttributes, .. AccessSurvey.Attributes, .. DirectorySchemas.HeadAttributes, .. DirectorySchemas.AttributeAttributes, .. DirectorySchemas.ClassAttributes,
             .. DirectorySchemas.RightAttributes, "tokenGroups", "dnsHostName", "currentTime", "configurationNamingContext", "schemaNamingContext",
         ], StringComparer.OrdinalIgnoreCase);
 

@@ -125,8 +125,8 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
         DeleteBranch c => Exists(session, c.Dn) ? NotDone($"{c.Dn} exists") : Done($"{c.Dn} does not exist"),
         CreateAccount c => Named(session, c.Name, "user"),
         CreateGroup c => Named(session, c.Name, "group"),
-        DeleteAccount c => Gone(session, c.Name),
-        DeleteGroup c => Gone(session, c.Name),
+        DeleteAccount c => Gone(session, c.Name, c.Note),
+        DeleteGroup c => Gone(session, c.Name, c.Note),
         DescribeAccount c => Described(session, c),
         AddMember c => Membership(session, c.Group, c.Member, wanted: true),
         RemoveMember c => Membership(session, c.Group, c.Member, wanted: false),
@@ -152,7 +152,7 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
                         new("objectClass", "group"),
                         new("sAMAccountName", c.Name),
                         new("groupType", GroupType(c.Scope)),
-                        .. Description(c.Description),
+                        .. Optional("description", c.Description), .. Optional("info", c.Note),
                     ]),
                     $"creating {c.Dn}");
                 break;
@@ -175,10 +175,10 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
                 DeleteBranch(session, c.Dn);
                 break;
             case DeleteAccount c:
-                session.Change(new DeleteRequest(Need(session, c.Name, "objectSid").Dn), $"deleting {c.Dn}");
+                session.Change(new DeleteRequest(Ours(session, c.Name, c.Note).Dn), $"deleting {c.Dn}");
                 break;
             case DeleteGroup c:
-                var group = Need(session, c.Name, "member");
+                var group = Ours(session, c.Name, c.Note);
                 if (group.Has("member")) throw new ConnectorException(ConnectorFailure.Conflict, $"{c.Name} still has members.");
                 session.Change(new DeleteRequest(group.Dn), $"deleting {c.Dn}");
                 break;
@@ -196,7 +196,7 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
         }
         catch (ConnectorException e) when (e.Failure == ConnectorFailure.NotAllowed && LdapAccessLists.IsKeptFromDeletion(session, dn))
         {
-            throw new ConnectorException(ConnectorFailure.NotAllowed, $"{dn} is protected against being deleted by accident: an entry of its own denies that to Everyone. Whoever means to delete it takes that entry away first.", e);
+            throw new ConnectorException(ConnectorFailure.NotAllowed, $"{dn} is protected against being deleted by accident: an entry of its own denies that to Everyone. Whoever means to delete it lifts the guard first: justright guard ESTATE OBJECT --lift.", e);
         }
     }
 
@@ -212,13 +212,20 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
                 new("userPrincipalName", c.Upn),
                 new("unicodePwd", Encoding.Unicode.GetBytes($"\"{password.Reveal()}\"")),
                 new("userAccountControl", flags.ToString(System.Globalization.CultureInfo.InvariantCulture)),
-                .. Description(c.Description),
+                .. Optional("description", c.Description), .. Optional("info", c.Note),
             ]),
             $"creating {c.Dn}");
     }
 
-    /// <summary>An attribute without a value is not allowed in an add: an empty description is none.</summary>
-    private static IEnumerable<DirectoryAttribute> Description(string text) => text.Length == 0 ? [] : [new DirectoryAttribute("description", text)];
+    /// <summary>An attribute without a value is not allowed in an add: an empty one is none.</summary>
+    private static IEnumerable<DirectoryAttribute> Optional(string attribute, string text) => text.Length == 0 ? [] : [new DirectoryAttribute(attribute, text)];
+
+    /// <summary>The object to delete, if it is the one that was made with the note.</summary>
+    private static DirectoryEntry Ours(LdapSession session, string name, string note)
+    {
+        var found = Need(session, name, "info", "member");
+        return CreationNote.IsTheSame(note, found.Text("info") ?? "") ? found : throw new ConnectorException(ConnectorFailure.Conflict, CreationNote.WhyNot(found.Dn, note));
+    }
 
     private static void Member(LdapSession session, string group, string member, DirectoryAttributeOperation operation)
     {
@@ -245,8 +252,8 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
         return ((int)type).ToString(System.Globalization.CultureInfo.InvariantCulture); // the attribute is signed
     }
 
-    private static DirectoryEntry Need(LdapSession session, string name, string attribute) =>
-        session.Find(name, attribute) ?? throw new ConnectorException(ConnectorFailure.NotFound, $"there is no {name} in the directory.");
+    private static DirectoryEntry Need(LdapSession session, string name, params string[] attributes) =>
+        session.Find(name, attributes) ?? throw new ConnectorException(ConnectorFailure.NotFound, $"there is no {name} in the directory.");
 
     private static bool Exists(LdapSession session, string dn) => session.Read(dn, "objectClass") is not null;
 
@@ -258,8 +265,11 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
             : new Observation(ObservedState.Impossible, $"the name {name} belongs to {found.Dn}");
     }
 
-    private static Observation Gone(LdapSession session, string name) =>
-        session.Find(name, "objectSid") is null ? Done($"{name} does not exist") : NotDone($"{name} exists");
+    private static Observation Gone(LdapSession session, string name, string note)
+    {
+        if (session.Find(name, "info") is not { } found) return Done($"{name} does not exist");
+        return CreationNote.IsTheSame(note, found.Text("info") ?? "") ? NotDone($"{name} exists") : new Observation(ObservedState.Impossible, CreationNote.WhyNot(found.Dn, note));
+    }
 
     private static Observation Described(LdapSession session, DescribeAccount c)
     {

@@ -160,7 +160,9 @@ internal sealed class LdapSession : IDirectoryReader, IDisposable
         try
         {
             Interlocked.Increment(ref _requests);
-            return (T)_connection.SendRequest(request);
+            var response = _connection.SendRequest(request);
+            if (response.ResultCode is ResultCode.Referral or ResultCode.ReferralV2) throw new DirectoryOperationException(response); // the library takes that for success
+            return (T)response;
         }
         catch (DirectoryOperationException e) when (e.Response is not null)
         {
@@ -180,7 +182,7 @@ internal sealed class LdapSession : IDirectoryReader, IDisposable
         {
             ResultCode.InsufficientAccessRights => (ConnectorFailure.NotAllowed, $"{_target.SignInAs} has no right for {doing}"),
             ResultCode.NoSuchObject => (ConnectorFailure.NotFound, $"{doing} failed: the branch or object is not there"),
-            ResultCode.Referral => (ConnectorFailure.NotFound, $"{doing} failed: this controller does not hold it and refers to another directory"),
+            ResultCode.Referral or ResultCode.ReferralV2 => (ConnectorFailure.Conflict, $"{doing} failed: this controller does not hold it and refers to another directory"),
             ResultCode.EntryAlreadyExists => (ConnectorFailure.Conflict, $"{doing} failed: it exists already"),
             ResultCode.NotAllowedOnNonLeaf => (ConnectorFailure.Conflict, $"{doing} failed: it is not empty"),
             var code => (ConnectorFailure.Conflict, $"{doing} was refused: {code}"),

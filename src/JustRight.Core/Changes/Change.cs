@@ -68,16 +68,22 @@ public sealed record DeleteBranch(string Domain, string Dn) : DirectoryChange(Do
 /// <param name="Upn">The user principal name.</param>
 public sealed record CreateAccount(string Domain, string Name, string Dn, string Upn, string Description, bool PasswordNeverExpires) : DirectoryChange(Domain)
 {
+    /// <summary>Who made it, when and what for, kept with the object; by this it is known again when it is to be deleted.</summary>
+    public string Note { get; init; } = "";
+
     /// <inheritdoc/>
     public override string Words => $"create the account {Domain}\\{Name}";
 
     /// <inheritdoc/>
-    public override Change? Inverse => new DeleteAccount(Domain, Name, Dn);
+    public override Change? Inverse => new DeleteAccount(Domain, Name, Dn) { Note = Note };
 }
 
 /// <summary>Deletes an account. Its SID is gone for good: making it again gives another.</summary>
 public sealed record DeleteAccount(string Domain, string Name, string Dn) : DirectoryChange(Domain)
 {
+    /// <summary>The note that was written when it was made; an account that does not carry it is another, and is left alone. Empty for any.</summary>
+    public string Note { get; init; } = "";
+
     /// <inheritdoc/>
     public override string Words => $"delete the account {Domain}\\{Name}";
 
@@ -101,16 +107,22 @@ public sealed record DescribeAccount(
 /// <summary>Creates a security group.</summary>
 public sealed record CreateGroup(string Domain, string Name, string Dn, GroupScope Scope, string Description) : DirectoryChange(Domain)
 {
+    /// <inheritdoc cref="CreateAccount.Note"/>
+    public string Note { get; init; } = "";
+
     /// <inheritdoc/>
     public override string Words => $"create the group {Domain}\\{Name}";
 
     /// <inheritdoc/>
-    public override Change? Inverse => new DeleteGroup(Domain, Name, Dn);
+    public override Change? Inverse => new DeleteGroup(Domain, Name, Dn) { Note = Note };
 }
 
 /// <summary>Deletes a group, if it has no members.</summary>
 public sealed record DeleteGroup(string Domain, string Name, string Dn) : DirectoryChange(Domain)
 {
+    /// <inheritdoc cref="DeleteAccount.Note"/>
+    public string Note { get; init; } = "";
+
     /// <inheritdoc/>
     public override string Words => $"delete the empty group {Domain}\\{Name}";
 

@@ -84,15 +84,27 @@ public sealed class WorklistMaker
         if (!fit.Found)
         {
             if (account.Dn is not null)
+            {
                 Add(2, new CreateAccount(_plan.Domain, account.Name, account.Dn, $"{account.Name}@{_plan.UpnSuffix}", account.Description, account.PasswordNeverExpires), $"{account.Key}/account:exists", account.Purpose, null, account.At);
+                if (account.PasswordCannotChange) ForbidPasswordChange(account, account.Dn, $"{account.Key}/account:exists");
+            }
+
             return;
         }
+
+        if (fit.Judgements.FirstOrDefault(j => j is { Verdict: Verdict.Unmet, Right: AccountRight { Aspect: AccountAspect.PasswordChange } }) is { } free)
+            ForbidPasswordChange(account, _view.Graph.PrincipalOf(_view.Graph.IndexOf(account.Name))!.Dn, free.Id);
 
         var off = fit.Judgements.Where(j => j is { Verdict: Verdict.Unmet, Right: AccountRight { Aspect: AccountAspect.Description or AccountAspect.PasswordExpiry } }).ToList();
         if (off.Count == 0) return;
         var found = _view.Graph.PrincipalOf(_view.Graph.IndexOf(account.Name))!;
         var change = new DescribeAccount(_plan.Domain, account.Name, account.Description, account.PasswordNeverExpires, found.Description, found.State.HasFlag(AccountState.PasswordNeverExpires));
         foreach (var judgement in off) Add(2, change, judgement.Id, "as planned", null, account.At);
+    }
+
+    private void ForbidPasswordChange(PlannedAccount account, string dn, string id)
+    {
+        foreach (var rule in OwnPasswordChange.Denials) Add(3, new AddAccessRule(_plan.Domain, dn, rule, "change its password"), id, "it shall not be able to change its own password", null, account.At);
     }
 
     private void Grant(PlannedAccount account, Judgement judgement)

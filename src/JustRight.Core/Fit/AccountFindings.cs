@@ -20,6 +20,7 @@ internal static class AccountFindings
             if (account.PasswordExpiresAt is { } expiry && expiry > now && expiry - now <= Soon) yield return Say($"Its password expires {In(expiry - now)}, at {expiry:yyyy-MM-dd HH:mm} UTC, by the policy that counts for it.");
             if (account.EndsAt is { } end && end > now && end - now <= Soon) yield return Say($"The account ends {In(end - now)}, at {end:yyyy-MM-dd HH:mm} UTC.");
             if (account.LastSeenAt is { } seen && now - seen > Long) yield return Say($"It has not signed in for {(int)(now - seen).TotalDays} days: is it still used?");
+            foreach (var text in ManagedPasswordFindings.Of(plan, planned, account, view)) yield return Say(text);
             foreach (var name in account.ServicePrincipalNames)
                 foreach (var other in claims[name].Where(o => o.Sid != account.Sid)) yield return Say($"{other.Name} claims the service principal name {name} as well: nobody can sign in to either service with it.");
 

@@ -16,6 +16,7 @@ internal static class AccountNeeds
         {
             yield return new AccountRight(domain, AccountAspect.Branch);
             yield return new AccountRight(domain, AccountAspect.PasswordExpiry);
+            if (account.PasswordCannotChange) yield return new AccountRight(domain, AccountAspect.PasswordChange);
             yield return new AccountRight(domain, AccountAspect.Description);
         }
 
@@ -47,24 +48,26 @@ internal static class AccountNeeds
         foreach (var right in Rights(account, domain))
         {
             var (fits, reason) = Check(right.Aspect, account, found);
-            yield return Say(right, fits ? Verdict.Met : Verdict.Unmet, reason);
+            yield return Say(right, fits switch { true => Verdict.Met, false => Verdict.Unmet, null => Verdict.Unseen }, reason);
         }
 
         Judgement Say(AccountRight right, Verdict verdict, string reason) => new($"{account.Key}/{right.Key}", account.Key, right, verdict, reason, []);
     }
 
-    private static (bool Fits, string Reason) Check(AccountAspect aspect, PlannedAccount account, DirectoryPrincipal found)
+    private static (bool? Fits, string Reason) Check(AccountAspect aspect, PlannedAccount account, DirectoryPrincipal found)
     {
         switch (aspect)
         {
             case AccountAspect.Exists:
-                return (true, found.Dn);
+                return (true, $"{found.Dn}{(found.CreatedAt is { } made ? $", there since {made.UtcDateTime:yyyy-MM-dd HH:mm} UTC" : "")}{(found.Note.Length > 0 ? $"; its note: {found.Note}" : "")}");
             case AccountAspect.Branch:
                 var inPlace = DistinguishedName.TryParse(found.Dn, out var is_) && DistinguishedName.TryParse(account.Dn, out var planned) && is_.Parent!.Equals(planned.Parent);
                 return (inPlace, inPlace ? "in its branch" : $"it is {found.Dn}, planned below {DistinguishedName.Parse(account.Dn!).Parent}");
             case AccountAspect.PasswordExpiry:
                 var never = found.State.HasFlag(AccountState.PasswordNeverExpires);
                 return (never == account.PasswordNeverExpires, never ? "its password never expires" : "its password expires");
+            case AccountAspect.PasswordChange:
+                return (found.PasswordCannotChange, found.PasswordCannotChange switch { true => "it may not change its own password", false => "it may change its own password", null => "its access list may not be read" });
             case AccountAspect.Description:
                 return (found.Description == account.Description, found.Description.Length == 0 ? "it has no description" : found.Description == account.Description ? "as planned" : $"it says '{found.Description}'");
             default:
@@ -72,7 +75,8 @@ internal static class AccountNeeds
                 if (found.State.HasFlag(AccountState.Disabled)) facts.Add("disabled");
                 if (found.State.HasFlag(AccountState.Expired)) facts.Add("expired");
                 if (found.State.HasFlag(AccountState.Locked)) facts.Add("locked");
-                if (found.State.HasFlag(AccountState.PasswordExpired)) facts.Add("its password has expired");
+                if (found.State.HasFlag(AccountState.PasswordMustChange)) facts.Add("its password must be changed at the next sign-in, which no service can do");
+                else if (found.State.HasFlag(AccountState.PasswordExpired)) facts.Add("its password has expired");
                 return (facts.Count == 0, facts.Count == 0 ? "usable" : string.Join(", ", facts));
         }
     }

@@ -41,7 +41,11 @@ public sealed record PlannedGroup(
 /// <param name="Dn">Where it belongs, or null for an existing account, which stays where it is.</param>
 /// <param name="Existing">It was there before us: its branch, flags and description are its own affair.</param>
 public sealed record PlannedAccount(
-    string Key, string Name, string? Dn, string Description, string Purpose, string WorksAs, bool PasswordNeverExpires, bool Existing, Origin At);
+    string Key, string Name, string? Dn, string Description, string Purpose, string WorksAs, bool PasswordNeverExpires, bool Existing, Origin At)
+{
+    /// <summary>Whether it shall not be able to change its own password.</summary>
+    public bool PasswordCannotChange { get; init; }
+}
 
 /// <summary>One right that one account must hold.</summary>
 /// <param name="Id">Stable within the install: <c>poller/local-group:administrators@fm-temp01</c>.</param>

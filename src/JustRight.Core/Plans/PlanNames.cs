@@ -39,7 +39,10 @@ internal sealed class PlanNames
             var existing = choice?.Existing == true;
             _accounts[account.Key] = new PlannedAccount(
                 account.Key, name, existing ? null : DnIn(estate.Naming.AccountsIn, name),
-                Describe(account.Purpose), account.Purpose, account.WorksAs, account.PasswordNeverExpires, existing, account.At);
+                Describe(account.Purpose), account.Purpose, account.WorksAs, account.PasswordNeverExpires, existing, account.At)
+            {
+                PasswordCannotChange = account.PasswordCannotChange,
+            };
         }
 
         string Name(NameChoice? choice, IReadOnlyDictionary<string, string> settled, string key, string pattern, string word, int length, string section)

@@ -190,6 +190,9 @@ public enum AccountAspect
     /// <summary>Its password expires, or does not, as planned.</summary>
     PasswordExpiry,
 
+    /// <summary>It may not change its own password, as planned.</summary>
+    PasswordChange,
+
     /// <summary>Its description is the planned one.</summary>
     Description,
 
@@ -208,6 +211,7 @@ public sealed class AccountRight(string domain, AccountAspect aspect) : Right(nu
         AccountAspect.Exists => "exists",
         AccountAspect.Branch => "in its branch",
         AccountAspect.PasswordExpiry => "password expiry",
+        AccountAspect.PasswordChange => "own password change",
         AccountAspect.Description => "description",
         _ => "usable",
     };

@@ -57,7 +57,11 @@ public sealed record SheetGroup(string Key, string Purpose, GroupScope Scope, IR
 
 /// <summary>An account of the product.</summary>
 public sealed record SheetAccount(
-    string Key, string Purpose, string WorksAs, bool PasswordNeverExpires, IReadOnlyList<NeedClause> Needs, IReadOnlyList<BarredHolding> Barred, Origin At);
+    string Key, string Purpose, string WorksAs, bool PasswordNeverExpires, IReadOnlyList<NeedClause> Needs, IReadOnlyList<BarredHolding> Barred, Origin At)
+{
+    /// <summary>Whether it shall not be able to change its own password.</summary>
+    public bool PasswordCannotChange { get; init; }
+}
 
 /// <summary>Something an account must not hold, with the reason: a domain group, or what no entry of the directory may let it do.</summary>
 /// <param name="Group">The group, or null.</param>

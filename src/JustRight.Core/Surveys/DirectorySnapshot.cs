@@ -18,6 +18,9 @@ public sealed record DirectorySnapshot(
     /// <summary>How many requests the reading took.</summary>
     public int Requests { get; init; }
 
+    /// <summary>From when on each root key that is seen may be used, from which the passwords of group managed accounts are made; null when there are no such accounts, or it was not asked [MS-GKDI 3.1.4.1].</summary>
+    public IReadOnlyList<DateTimeOffset>? RootKeysUsableFrom { get; init; }
+
     /// <summary>What happened while reading that is worth knowing: a controller that broke off, and which one was read instead.</summary>
     public IReadOnlyList<string> Remarks { get; init; } = [];
 
@@ -62,6 +65,9 @@ public enum AccountState
 
     /// <summary>Its password never expires.</summary>
     PasswordNeverExpires = 16,
+
+    /// <summary>Its password must be changed at the next sign-in, which no service can do.</summary>
+    PasswordMustChange = 32,
 }
 
 /// <summary>A user, computer or group of the directory.</summary>
@@ -71,6 +77,18 @@ public sealed record DirectoryPrincipal(Sid Sid, PrincipalKind Kind, string Name
 {
     /// <summary>Its description.</summary>
     public string Description { get; init; } = "";
+
+    /// <summary>Its note: who made it, if we did.</summary>
+    public string Note { get; init; } = "";
+
+    /// <summary>When it was made, or null when that was not read.</summary>
+    public DateTimeOffset? CreatedAt { get; init; }
+
+    /// <summary>Whether it may not change its own password; null when its access list was not read.</summary>
+    public bool? PasswordCannotChange { get; init; }
+
+    /// <summary>For a group managed account: the access list that says who may fetch its password, as text; null for others, and empty when it may not be read.</summary>
+    public string? PasswordFetchers { get; init; }
 
     /// <summary>The relative identifier of the primary group, or 0 for groups. Neither member nor memberOf shows it.</summary>
     public uint PrimaryGroupRid { get; init; }

@@ -53,14 +53,14 @@ public sealed class LdifWriter
                 break;
             case CreateGroup c:
                 _made[c.Name] = c.Dn;
-                Add(c.Dn, ("objectClass", "group"), ("sAMAccountName", c.Name), ("groupType", GroupType(c.Scope)), ("description", c.Description));
+                Add(c.Dn, ("objectClass", "group"), ("sAMAccountName", c.Name), ("groupType", GroupType(c.Scope)), ("description", c.Description), ("info", c.Note));
                 break;
             case CreateAccount c:
                 _made[c.Name] = c.Dn;
                 _lines.Comment("disabled, and without a password: set one over TLS, then enable it");
                 Add(
                     c.Dn, ("objectClass", "user"), ("sAMAccountName", c.Name), ("userPrincipalName", c.Upn),
-                    ("userAccountControl", (Disabled | (c.PasswordNeverExpires ? NeverExpires : 0)).ToString(CultureInfo.InvariantCulture)), ("description", c.Description));
+                    ("userAccountControl", (Disabled | (c.PasswordNeverExpires ? NeverExpires : 0)).ToString(CultureInfo.InvariantCulture)), ("description", c.Description), ("info", c.Note));
                 break;
             case DescribeAccount c when DnOf(c.Name) is { } dn && _directory.FlagsOf(c.Name, c.PasswordNeverExpires) is { } flags:
                 Modify(dn, ("replace", "description", c.Description), ("replace", "userAccountControl", flags.ToString(CultureInfo.InvariantCulture)));

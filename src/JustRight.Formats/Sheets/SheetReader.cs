@@ -76,7 +76,10 @@ public static class SheetReader
             map.YesNo("password-never-expires"),
             [.. map.Maps("needs").Select((n, i) => Clause(n, $"accounts.{key.Text}.needs[{i}]"))],
             [.. map.Maps("barred").Select((b, i) => Barring.Read(b, $"accounts.{key.Text}.barred[{i}]", faults))],
-            key.At);
+            key.At)
+        {
+            PasswordCannotChange = map.YesNo("password-cannot-change"),
+        };
 
         private NeedClause Clause(YamlNode.Mapping map, string field)
         {

@@ -66,6 +66,7 @@ internal static class SheetShape
                 new("purpose", new Shape.Text("what it is for"), true),
                 new("works-as", new Shape.Text("how it is used", null, null, ["service", "job", "pool", "setup", "bind", "person"])),
                 new("password-never-expires", new Shape.YesNo("whether its password is kept for good")),
+                new("password-cannot-change", new Shape.YesNo("whether it shall not be able to change its own password")),
                 new("needs", new Shape.List("what it needs, in the order of the setup guide", Clause)),
                 new("barred", new Shape.List("what it must not hold", Barring.ShapeOf(false))),
             ])), true),

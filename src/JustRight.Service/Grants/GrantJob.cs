@@ -38,10 +38,10 @@ internal sealed class GrantJob(
         }
 
         await surveys.TakeAsync(estate, job.Id, job.StartedBy, cancel);
-        var now = ofInstall ? (await desk.JudgeAsync(job.Subject, cancel))!.Fit.Words : await TraceAgainAsync(job, cancel);
+        var now = ofInstall ? (await desk.JudgeAsync(job.Subject, cancel))!.Fit.Words : job.OrderJson == JobKinds.GuardOrder ? null : await TraceAgainAsync(job, cancel);
         var made = job.Steps.Count(s => s.State == "made");
         var skipped = job.Steps.Count(s => s.State == "skipped");
-        return $"{made} made{(skipped > 0 ? $", {skipped} already true" : "")}; now {now}";
+        return $"{made} made{(skipped > 0 ? $", {skipped} already true" : "")}{(now is null ? "" : $"; now {now}")}";
     }
 
     /// <summary>After mending, or undoing that, the same question is asked again.</summary>

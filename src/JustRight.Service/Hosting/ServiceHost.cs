@@ -91,6 +91,7 @@ public static class ServiceHost
         api.MapTraces();
         api.MapReplicas();
         api.MapDirectoryFiles();
+        api.MapGuards();
         api.MapLog();
         api.MapSecrets();
         app.MapOpenApi().AllowAnonymous();

@@ -2,6 +2,7 @@ using System.Net.ServerSentEvents;
 using System.Runtime.CompilerServices;
 using System.Security.Claims;
 using JustRight.Contracts;
+using JustRight.Core.Changes;
 using JustRight.Service.Access;
 using JustRight.Service.Documents;
 using JustRight.Service.Estates;
@@ -43,13 +44,13 @@ internal static class JobEndpoints
         api.MapGet("/installs/{name}/jobs", async (string name, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
         {
             await using var db = await databases.CreateDbContextAsync(cancel);
-            var jobs = await db.Jobs.AsNoTracking().Include(j => j.Steps).Where(j => j.Subject == name && j.Kind != "survey" && j.Kind != "trace" && j.Kind != "mend").OrderByDescending(j => j.Id).Take(50).ToListAsync(cancel);
+            var jobs = await db.Jobs.AsNoTracking().Include(j => j.Steps).Where(j => j.Subject == name && j.Kind != "survey" && !JobKinds.OfDirectory.Contains(j.Kind)).OrderByDescending(j => j.Id).Take(50).ToListAsync(cancel);
             return TypedResults.Ok<IReadOnlyList<JobView>>([.. jobs.Select(JobQueue.View)]);
         }).WithName("ListJobs").WithSummary("What was run for an install, newest first").RequireAuthorization(Roles.Reader);
     }
 
     private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> GrantAsync(
-        string name, GrantOrder order, ClaimsPrincipal user, Library library, FitDesk desk, JobQueue queue, LogBook log, CancellationToken cancel)
+        string name, GrantOrder order, ClaimsPrincipal user, Library library, FitDesk desk, JobQueue queue, LogBook log, TimeProvider time, CancellationToken cancel)
     {
         if (await FitEndpoints.MissingAsync(name, library, cancel) is { } missing) return missing;
         if (await desk.JudgeAsync(name, cancel) is not { } judged) return Problems.Of(409, "not-surveyed", "No survey of this estate was taken yet.", $"Verify the install first: justright verify {name}");
@@ -60,8 +61,9 @@ internal static class JobEndpoints
         if (order.Steps.Count == 0) return Problems.Bad("steps", "No step was confirmed.", "the ids of steps of the worklist");
         var confirmed = offered.Values.Where(s => order.Steps.Contains(s.Id)).OrderBy(s => s.Number).ToList();
         if (await DirectoryFileEndpoints.RefusalAsync(library, judged.Fit.Plan.Estate, confirmed.Select(s => s.Change), cancel) is { } refusal) return refusal;
+        var note = CreationNote.Of(user.Identity!.Name!, time.GetUtcNow(), name);
         await log.AddAsync(user.Identity!.Name!, order.Remove ? "confirm removal" : "confirm grant", name, $"{confirmed.Count} {(confirmed.Count == 1 ? "step" : "steps")}", cancel);
-        return Accepted(await queue.AddAsync(new JobOrder("grant", name, user.Identity!.Name!) { Changes = [.. confirmed.Select(s => s.Change)] }, cancel));
+        return Accepted(await queue.AddAsync(new JobOrder("grant", name, user.Identity!.Name!) { Changes = [.. confirmed.Select(s => s.Change.Noted(note))] }, cancel));
     }
 
     private static async IAsyncEnumerable<SseItem<JobEvent>> EventsAsync(string id, JobFeed feed, IDbContextFactory<AppDb> databases, [EnumeratorCancellation] CancellationToken cancel)

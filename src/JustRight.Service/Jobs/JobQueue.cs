@@ -76,7 +76,7 @@ public sealed class JobQueue(IDbContextFactory<AppDb> databases, JobFeed feed, T
         CanBeUndone(job), job.Undoes);
 
     private static bool CanBeUndone(JobRow job) =>
-        job.Kind is "grant" or "mend" && job.Steps.Any(s => s.State == "made") && job.Steps.Where(s => s.State == "made").All(s => ChangeJson.Read(s.ChangeJson).Inverse is not null);
+        JobKinds.Undoable.Contains(job.Kind) && job.Steps.Any(s => s.State == "made") && job.Steps.Where(s => s.State == "made").All(s => ChangeJson.Read(s.ChangeJson).Inverse is not null);
 
     /// <summary>A step for the wire.</summary>
     public static JobStepView View(StepRow step) => new(step.Number, step.Words, step.Giver, step.Place, step.State, step.Before, step.After, step.At);

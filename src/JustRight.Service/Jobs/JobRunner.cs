@@ -33,7 +33,7 @@ internal sealed class JobRunner(
         await using var db = await databases.CreateDbContextAsync(cancel);
         foreach (var job in await db.Jobs.Where(j => j.State == "queued" || j.State == "running").OrderBy(j => j.Id).ToListAsync(cancel))
         {
-            if (job.Kind is "grant" or "mend" or "undo")
+            if (JobKinds.Changing.Contains(job.Kind))
             {
                 logger.LogWarning("{Kind} {Job} of {Subject} was interrupted; it goes on from its journal", job.Kind, job.Id, job.Subject);
                 queue.LineUp(job.Id);
@@ -57,7 +57,7 @@ internal sealed class JobRunner(
         {
             job.Message = job.Kind switch
             {
-                "grant" or "mend" or "undo" => await grants.RunAsync(db, job, cancel),
+                var kind when JobKinds.Changing.Contains(kind) => await grants.RunAsync(db, job, cancel),
                 "trace" => await traces.RunAsync(job, cancel),
                 _ => await surveys.RunAsync(job, cancel),
             };

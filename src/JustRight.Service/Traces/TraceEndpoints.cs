@@ -31,7 +31,7 @@ internal static class TraceEndpoints
         api.MapGet("/estates/{name}/traces", async (string name, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
         {
             await using var db = await databases.CreateDbContextAsync(cancel);
-            var jobs = await db.Jobs.AsNoTracking().Include(j => j.Steps).Where(j => j.Subject == name && (j.Kind == "trace" || j.Kind == "mend" || j.Kind == "undo")).OrderByDescending(j => j.Id).Take(50).ToListAsync(cancel);
+            var jobs = await db.Jobs.AsNoTracking().Include(j => j.Steps).Where(j => j.Subject == name && (JobKinds.OfDirectory.Contains(j.Kind) || j.Kind == "undo")).OrderByDescending(j => j.Id).Take(50).ToListAsync(cancel);
             return TypedResults.Ok<IReadOnlyList<JobView>>([.. jobs.Select(JobQueue.View)]);
         }).WithName("ListTraces").WithSummary("Traces of an estate, what was mended and undone, newest first").RequireAuthorization(Roles.Reader);
 
@@ -83,7 +83,7 @@ internal static class TraceEndpoints
     {
         if (await FindAsync(id, databases, cancel) is not { } job) return Problems.NotFound("job", id, []);
         var made = job.Steps.Where(s => s.State == "made").OrderByDescending(s => s.Number).Select(s => ChangeJson.Read(s.ChangeJson)).ToList();
-        if (job.Kind is not ("grant" or "mend") || made.Count == 0) return Problems.Of(409, "nothing-to-undo", $"This {job.Kind} changed nothing.");
+        if (!JobKinds.Undoable.Contains(job.Kind) || made.Count == 0) return Problems.Of(409, "nothing-to-undo", $"This {job.Kind} changed nothing.");
         if (job.State is "queued" or "running") return Problems.Of(409, "still-running", "This job is still running.", "Wait for its end.");
         if (made.FirstOrDefault(c => c.Inverse is null) is { } final) return Problems.Of(409, "cannot-be-undone", $"Nothing undoes this: {final.Words}.");
         await using var db = await databases.CreateDbContextAsync(cancel);

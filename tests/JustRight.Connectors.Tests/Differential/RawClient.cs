@@ -8,21 +8,36 @@ namespace JustRight.Connectors.Tests.Differential;
 /// <summary>An ordinary LDAP client, bound as one account: it knows nothing of rights and only tries.</summary>
 public sealed class RawClient : IDisposable
 {
+    private const int Unavailable = 81; // LDAP_SERVER_DOWN
     private readonly LdapConnection _connection;
 
     public RawClient(LdapTarget target, string signInAs, string password)
     {
-        _connection = new LdapConnection(new LdapDirectoryIdentifier(target.Controller, target.Port, true, false), new NetworkCredential(signInAs, password), AuthType.Basic) { Timeout = TimeSpan.FromSeconds(30) };
-        _connection.SessionOptions.ProtocolVersion = 3;
-        _connection.SessionOptions.ReferralChasing = ReferralChasingOptions.None;
-        _connection.SessionOptions.SecureSocketLayer = true;
+        try
+        {
+            _connection = Open(target, signInAs, password);
+        }
+        catch (LdapException e) when (e.ErrorCode == Unavailable)
+        {
+            Thread.Sleep(TimeSpan.FromSeconds(1)); // busy with many tests at once, not away
+            _connection = Open(target, signInAs, password);
+        }
+    }
+
+    private static LdapConnection Open(LdapTarget target, string signInAs, string password)
+    {
+        var connection = new LdapConnection(new LdapDirectoryIdentifier(target.Controller, target.Port, true, false), new NetworkCredential(signInAs, password), AuthType.Basic) { Timeout = TimeSpan.FromSeconds(30) };
+        connection.SessionOptions.ProtocolVersion = 3;
+        connection.SessionOptions.ReferralChasing = ReferralChasingOptions.None;
+        connection.SessionOptions.SecureSocketLayer = true;
         if (!OperatingSystem.IsWindows())
         {
-            _connection.SessionOptions.TrustedCertificatesDirectory = target.CaFolder;
-            _connection.SessionOptions.StartNewTlsSessionContext();
+            connection.SessionOptions.TrustedCertificatesDirectory = target.CaFolder;
+            connection.SessionOptions.StartNewTlsSessionContext();
         }
 
-        _connection.Bind();
+        connection.Bind();
+        return connection;
     }
 
     /// <summary>Sends a request; the result code whatever it is.</summary>

@@ -1,0 +1,46 @@
+using JustRight.Core.Plans;
+using JustRight.Core.Rights;
+using JustRight.Core.Rights.Directory.Access;
+using JustRight.Core.Rights.Directory.Descriptors;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Core.Fit;
+
+/// <summary>For an account whose password the directory keeps for several hosts: is there a key to make it from, and may each host fetch it?</summary>
+internal static class ManagedPasswordFindings
+{
+    /// <summary>The findings, in words; none for any other account.</summary>
+    public static IEnumerable<string> Of(Plan plan, PlannedAccount planned, DirectoryPrincipal account, SurveyView view)
+    {
+        if (account.PasswordFetchers is not { } text) yield break;
+        var now = view.Survey.Directory.ReadAt;
+        if (view.Survey.Directory.RootKeysUsableFrom is not { Count: > 0 } keys) yield return "It is group managed, and no root key for such passwords is to be seen: none was made, or the reader may not see it. Without one no host can fetch the password.";
+        else if (keys.Min() > now) yield return $"It is group managed, and the root key may be used from {keys.Min().UtcDateTime:yyyy-MM-dd HH:mm} UTC only: before that no host can fetch the password.";
+        if (text.Length == 0)
+        {
+            yield return "It is group managed, and who may fetch its password may not be read.";
+            yield break;
+        }
+
+        var list = DescriptorText.Read(text);
+        var allowed = list.Entries.Where(e => e.IsEffective && e.Allows).Select(e => view.Graph.IndexOf(e.Trustee) is >= 0 and var node ? view.Graph.NameOf(node) : e.Trustee.ToString()).Distinct(StringComparer.OrdinalIgnoreCase).ToList();
+        yield return allowed.Count == 0 ? "It is group managed, and nobody may fetch its password." : $"It is group managed; its password may be fetched by {string.Join(", ", allowed)}.";
+        foreach (var host in plan.GrantsOf(planned.Key).Select(g => g.Right).Select(HostOf).OfType<string>().Distinct(StringComparer.OrdinalIgnoreCase).Order(StringComparer.OrdinalIgnoreCase))
+        {
+            var computer = view.Graph.IndexOf(host + "$");
+            if (computer < 0) yield return $"{host}$ was not found in the directory: whether {host} may fetch its password is not known.";
+            else if (AccessCheck.Judge(list, AccessTokens.Of(view.Graph, computer), Fetch).Answer is var answer && answer != AccessAnswer.Yes)
+                yield return answer == AccessAnswer.No ? $"{host} may not fetch its password: the service will not start there." : $"Whether {host} may fetch its password is not known: what its computer account is in could not be read whole.";
+        }
+    }
+
+    /// <summary>Who may fetch the password is who may read a property by that list [MS-ADTS 3.1.1.4.5.39].</summary>
+    private static AccessQuestion Fetch { get; } = AccessQuestion.Simple(AccessRights.ReadProperty);
+
+    private static string? HostOf(Right right) => right switch
+    {
+        LogonRight r => r.Host,
+        LocalGroupRight r => r.Host,
+        _ => null,
+    };
+}

@@ -1,0 +1,68 @@
+using System.Security.Claims;
+using JustRight.Connectors;
+using JustRight.Contracts;
+using JustRight.Core.Changes;
+using JustRight.Core.Estates;
+using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Directory.Access;
+using JustRight.Service.Access;
+using JustRight.Service.Documents;
+using JustRight.Service.Hosting;
+using JustRight.Service.Jobs;
+using JustRight.Service.Log;
+using Microsoft.AspNetCore.Http.HttpResults;
+
+namespace JustRight.Service.Estates;
+
+/// <summary>The guard against deleting an object by accident: is it on, and switching it on or off knowingly.</summary>
+internal static class GuardEndpoints
+{
+    public static void MapGuards(this IEndpointRouteBuilder api)
+    {
+        api.MapGet("/estates/{name}/guard", ShowAsync)
+            .WithName("ShowGuard").WithSummary("Whether an object is guarded against being deleted by accident, and what would set or lift the guard").RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(404).ProducesProblem(502);
+        api.MapPost("/estates/{name}/guard", ChangeAsync)
+            .WithName("ChangeGuard").WithSummary("Sets or lifts the guard of an object, journaled and undoable").RequireAuthorization(Roles.Granter).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).ProducesProblem(502);
+    }
+
+    private static async Task<Results<Ok<GuardView>, ProblemHttpResult>> ShowAsync(string name, string @object, Library library, ConnectorShelf shelf, CancellationToken cancel)
+    {
+        var (_, read, problem) = await ReadAsync(name, @object, library, shelf, cancel);
+        return problem is not null ? problem : TypedResults.Ok(new GuardView(read!.Dn, read.Pretend, read.IsOn, [.. read.Set.Select(c => c.Words)], [.. read.Lift.Select(c => c.Words)]));
+    }
+
+    private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> ChangeAsync(
+        string name, GuardOrder order, ClaimsPrincipal user, Library library, ConnectorShelf shelf, JobQueue queue, LogBook log, CancellationToken cancel)
+    {
+        var (estate, read, problem) = await ReadAsync(name, order.Dn ?? "", library, shelf, cancel);
+        if (problem is not null) return problem;
+        var changes = order.On ? read!.Set : read!.Lift;
+        if (changes.Count == 0) return Problems.Of(409, "as-it-is", order.On ? $"{read.Dn} is guarded already." : $"{read.Dn} is not guarded.");
+        if (await DirectoryFileEndpoints.RefusalAsync(library, estate!.Name, changes, cancel) is { } refusal) return refusal;
+        await log.AddAsync(user.Identity!.Name!, order.On ? "confirm guard" : "confirm lifting the guard", name, read.Dn, cancel);
+        var job = await queue.AddAsync(new JobOrder(JobKinds.Guard, name, user.Identity!.Name!) { OrderJson = JobKinds.GuardOrder, Changes = changes }, cancel);
+        return TypedResults.Accepted($"/api/jobs/{job.Id}", JobQueue.View(job));
+    }
+
+    private static async Task<(Estate? Estate, Guarded? Read, ProblemHttpResult? Problem)> ReadAsync(string name, string @object, Library library, ConnectorShelf shelf, CancellationToken cancel)
+    {
+        if (await library.FindAsync(Library.EstateKind, name, cancel) is not { } row) return (null, null, Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name)));
+        var estate = Library.ReadEstate(row);
+        var asked = estate.Branches.FirstOrDefault(b => b.Key == @object)?.Name.Text ?? @object;
+        if (!DistinguishedName.TryParse(asked, out var dn)) return (null, null, Problems.Bad("object", "This is neither a branch of the estate nor a distinguished name.", "a key of 'branches', or a name such as OU=People,DC=fennmoor,DC=example", @object, [.. estate.Branches.Select(b => b.Key)]));
+        try
+        {
+            var read = await (await shelf.OpenAsync(estate, cancel)).Directory.ReadAsync(new DirectoryScope([], []) { Access = new AccessScope([], [dn.Text], AllContainers: false) }, cancel);
+            var tree = new AccessTree(read.Access!);
+            if (tree.IndexOf(dn.Text) is var at && (at < 0 || tree.DescriptorOf(at) is null)) return (null, null, Problems.Of(404, "not-found", $"{dn.Text} is not there, or its access list may not be read.", "Look at the name, and at what the account that reads the directory may see."));
+            var list = tree.DescriptorOf(at)!;
+            return (estate, new Guarded(tree[at].Dn, estate.IsPretend, DeletionGuard.IsOn(list), DeletionGuard.Set(tree, at, estate.Domain.ShortName), DeletionGuard.Lift(tree, at, estate.Domain.ShortName)), null);
+        }
+        catch (ConnectorException e)
+        {
+            return (null, null, Problems.Of(502, "unreachable", e.Message));
+        }
+    }
+
+    private sealed record Guarded(string Dn, bool Pretend, bool IsOn, IReadOnlyList<DirectoryChange> Set, IReadOnlyList<DirectoryChange> Lift);
+}
