@@ -23,6 +23,7 @@ export function Frame() {
           <Group component="nav" gap="md" aria-label="Pages">
             <Link to="/installs">Installs</Link>
             <Link to="/trace">Trace</Link>
+            <Link to="/object">Object</Link>
             <Link to="/log">Log</Link>
           </Group>
           <span style={{ flex: 1 }} />

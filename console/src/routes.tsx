@@ -4,6 +4,7 @@ import { EnterPage } from './pages/enter/EnterPage';
 import { InstallPage } from './pages/install/InstallPage';
 import { InstallsPage } from './pages/installs/InstallsPage';
 import { LogPage } from './pages/log/LogPage';
+import { ObjectPage } from './pages/object/ObjectPage';
 import type { TraceFields } from './pages/trace/order';
 import { TracePage } from './pages/trace/TracePage';
 import { Frame } from './Frame';
@@ -46,11 +47,20 @@ const trace = createRoute({
   }),
   component: TracePage,
 });
+const object = createRoute({
+  getParentRoute: () => frame,
+  path: '/object',
+  validateSearch: (search: Record<string, unknown>): { estate?: string | undefined; dn?: string | undefined } => ({
+    estate: text(search.estate),
+    dn: text(search.dn),
+  }),
+  component: ObjectPage,
+});
 const log = createRoute({ getParentRoute: () => frame, path: '/log', component: LogPage });
 
 /** Every page of the console. */
 export const router = createRouter({
-  routeTree: root.addChildren([enter, frame.addChildren([home, installs, install, account, trace, log])]),
+  routeTree: root.addChildren([enter, frame.addChildren([home, installs, install, account, trace, object, log])]),
 });
 
 declare module '@tanstack/react-router' {

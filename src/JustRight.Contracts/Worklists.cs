@@ -21,12 +21,13 @@ public sealed record LdifView(string Subject, bool Remove, string Text);
 public sealed record GrantOrder(bool Remove, IReadOnlyList<string> Steps);
 
 /// <summary>Long work.</summary>
-/// <param name="Kind"><c>survey</c>, <c>verify</c>, <c>grant</c>, <c>trace</c>, <c>mend</c> or <c>undo</c>.</param>
+/// <param name="Kind"><c>survey</c>, <c>verify</c>, <c>grant</c>, <c>trace</c>, <c>mend</c>, <c>guard</c> or <c>undo</c>.</param>
 /// <param name="State"><c>queued</c>, <c>running</c>, <c>done</c>, <c>failed</c> or <c>interrupted</c>.</param>
 /// <param name="CanBeUndone">Whether it made changes and each has one that undoes it.</param>
+/// <param name="HasTrace">Whether there is a trace to show of it.</param>
 /// <param name="Undoes">The job whose changes it undoes, or null.</param>
 public sealed record JobView(string Id, string Kind, string Subject, string State, string StartedBy, DateTimeOffset CreatedAt, DateTimeOffset? EndedAt, int Done, int Total, string? Message, IReadOnlyList<JobStepView> Steps,
-    bool CanBeUndone, string? Undoes);
+    bool CanBeUndone, bool HasTrace, string? Undoes);
 
 /// <summary>A step of a grant as it was carried out.</summary>
 /// <param name="State"><c>waiting</c>, <c>intended</c>, <c>made</c>, <c>skipped</c> or <c>failed</c>.</param>

@@ -144,7 +144,8 @@ public sealed class ServiceProcess : IAsyncDisposable
     /// <summary>Carries out a remedy of a trace and waits for its end.</summary>
     public Task<JobView> MendAsync(string trace, string remedy) => StartedAsync($"jobs/{trace}/mend", JsonContent.Create(new MendOrder(remedy), ContractsJson.Default.MendOrder));
 
-    private async Task<JobView> StartedAsync(string path, HttpContent? body)
+    /// <summary>Starts a job with an order and waits for its end.</summary>
+    public async Task<JobView> StartedAsync(string path, HttpContent? body)
     {
         using var response = await Http.PostAsync("/api/" + path, body);
         response.EnsureSuccessStatusCode();
@@ -169,7 +170,7 @@ public sealed class ServiceProcess : IAsyncDisposable
     {
         await RunAsync($"installs/{install}/verify");
         var worklist = await GetAsync($"installs/{install}/worklist", ContractsJson.Default.WorklistView);
-        return await RunAsync($"installs/{install}/grant", new GrantOrder(remove, [.. (remove ? worklist.Remove : worklist.Give).Select(s => s.Id)]));
+        return await RunAsync($"installs/{install}/grant", new GrantOrder(remove, [.. (remove ? worklist.Remove : worklist.Give).Where(s => s.Blocked is null).Select(s => s.Id)]));
     }
 
     public async ValueTask DisposeAsync()

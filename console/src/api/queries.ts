@@ -53,6 +53,22 @@ export const traces = (name: string) =>
     queryFn: () => need(api.GET('/api/estates/{name}/traces', of(name))),
   });
 
+/** Whether the controllers of a domain agree on an object. */
+export const controllers = (name: string, object: string) =>
+  queryOptions({
+    queryKey: ['estate', name, 'controllers', object],
+    queryFn: () => need(api.GET('/api/estates/{name}/controllers', { params: { path: { name }, query: { object } } })),
+    retry: false,
+  });
+
+/** Whether an object is guarded against being deleted by accident. */
+export const guard = (name: string, object: string) =>
+  queryOptions({
+    queryKey: ['estate', name, 'guard', object],
+    queryFn: () => need(api.GET('/api/estates/{name}/guard', { params: { path: { name }, query: { object } } })),
+    retry: false,
+  });
+
 /** The log, newest first. */
 export const log = (text: string) =>
   queryOptions({

@@ -501,6 +501,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/remedies/{remedy}/ldif": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A remedy of a trace as LDIF, for an ordinary LDAP client */
+        get: operations["ShowRemedyLdif"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/undo": {
         parameters: {
             query?: never;
@@ -529,6 +546,41 @@ export interface paths {
         get: operations["CompareControllers"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estates/{name}/directory-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Checks a file of LDIF that holds what was read of an estate's directory, and keeps it for surveys; the body is the file */
+        post: operations["AddDirectoryFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estates/{name}/guard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether an object is guarded against being deleted by accident, and what would set or lift the guard */
+        get: operations["ShowGuard"];
+        put?: never;
+        /** Sets or lifts the guard of an object, journaled and undoable */
+        post: operations["ChangeGuard"];
         delete?: never;
         options?: never;
         head?: never;
@@ -704,6 +756,22 @@ export interface components {
             alternatives: components["schemas"]["AlternativeView"][];
             at: string;
         };
+        /** @description A file that an estate's directory is read from. */
+        DirectoryFileView: {
+            estate: string;
+            file: string;
+            /**
+             * Format: date-time
+             * @description When it was read from the directory.
+             */
+            readAt: string;
+            /** Format: int32 */
+            objects: number;
+            /** @description Whether it holds the directory's schema; without it the common attributes and classes are known. */
+            hasSchema: boolean;
+            /** @description Whether it says who read it; without that it is not known what may be missing. */
+            saysWhoRead: boolean;
+        };
         /** @description An estate in a list. */
         EstateSummary: {
             name: string;
@@ -761,6 +829,23 @@ export interface components {
             /** @description The ids of the confirmed steps, in order. */
             steps: string[];
         };
+        /** @description An order to set or lift the guard of an object. */
+        GuardOrder: {
+            /** @description A key of the estate's branches, or a distinguished name. */
+            dn: string;
+            /** @description True to set, false to lift. */
+            on: boolean;
+        };
+        /** @description Whether an object of the directory is guarded against being deleted by accident. */
+        GuardView: {
+            dn: string;
+            pretend: boolean;
+            isOn: boolean;
+            /** @description What setting the guard would change; empty when it is whole. */
+            set: string[];
+            /** @description What lifting it would change; empty when there is none. */
+            lift: string[];
+        };
         /** @description An install in a list, with its fit at a glance. */
         InstallSummary: {
             name: string;
@@ -810,7 +895,7 @@ export interface components {
         /** @description Long work. */
         JobView: {
             id: string;
-            /** @description `survey`, `verify`, `grant`, `trace`, `mend` or `undo`. */
+            /** @description `survey`, `verify`, `grant`, `trace`, `mend`, `guard` or `undo`. */
             kind: string;
             subject: string;
             /** @description `queued`, `running`, `done`, `failed` or `interrupted`. */
@@ -828,6 +913,8 @@ export interface components {
             steps: components["schemas"]["JobStepView"][];
             /** @description Whether it made changes and each has one that undoes it. */
             canBeUndone: boolean;
+            /** @description Whether there is a trace to show of it. */
+            hasTrace: boolean;
             /** @description The job whose changes it undoes, or null. */
             undoes: null | string;
         };
@@ -858,7 +945,7 @@ export interface components {
         };
         /** @description The directory part of a worklist for an ordinary LDAP client. */
         LdifView: {
-            install: string;
+            subject: string;
             remove: boolean;
             /** @description LDIF [RFC 2849]. */
             text: string;
@@ -1165,6 +1252,11 @@ export interface components {
         SurveyView: {
             /** Format: date-time */
             takenAt: string;
+            /**
+             * Format: date-time
+             * @description When the directory was read: earlier than the survey when it comes from a file.
+             */
+            directoryReadAt: string;
             pretend: boolean;
             readFrom: string;
             /** Format: int32 */
@@ -1176,6 +1268,8 @@ export interface components {
             /** Format: int32 */
             instances: number;
             unseen: components["schemas"]["CornerView"][];
+            /** @description What happened while reading that is worth knowing. */
+            remarks: string[];
         };
         /** @description A one-time code to be exchanged for a token. */
         TokenClaim: {
@@ -1225,7 +1319,7 @@ export interface components {
         TraceFailureView: {
             /** Format: int32 */
             number: number;
-            /** @description `nothing-gives-it`, `inheritance-stops`, `denied`, `protected-group`, `left-by-protected-group`, `not-understood` or `unread`. */
+            /** @description `nothing-gives-it`, `inheritance-stops`, `denied`, `protected-group`, `left-by-protected-group`, `not-understood`, `membership-unread` or `unread`. */
             cause: string;
             words: string;
             /** @description Where the reason lies. */
@@ -1329,11 +1423,14 @@ export type BranchFailureView = components['schemas']['BranchFailureView'];
 export type BranchView = components['schemas']['BranchView'];
 export type CornerView = components['schemas']['CornerView'];
 export type DecisionView = components['schemas']['DecisionView'];
+export type DirectoryFileView = components['schemas']['DirectoryFileView'];
 export type EstateSummary = components['schemas']['EstateSummary'];
 export type EstateView = components['schemas']['EstateView'];
 export type FindingView = components['schemas']['FindingView'];
 export type FitView = components['schemas']['FitView'];
 export type GrantOrder = components['schemas']['GrantOrder'];
+export type GuardOrder = components['schemas']['GuardOrder'];
+export type GuardView = components['schemas']['GuardView'];
 export type InstallSummary = components['schemas']['InstallSummary'];
 export type InstallView = components['schemas']['InstallView'];
 export type JobEvent = components['schemas']['JobEvent'];
@@ -2456,6 +2553,56 @@ export interface operations {
             };
         };
     };
+    ShowRemedyLdif: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                remedy: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LdifView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     Undo: {
         parameters: {
             query?: never;
@@ -2529,6 +2676,175 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad Gateway */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    AddDirectoryFile: {
+        parameters: {
+            query?: {
+                file?: string;
+                "read-at"?: string;
+            };
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/plain": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DirectoryFileView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ShowGuard: {
+        parameters: {
+            query: {
+                object: string;
+            };
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GuardView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad Gateway */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ChangeGuard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GuardOrder"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

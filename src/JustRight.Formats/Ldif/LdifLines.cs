@@ -11,8 +11,23 @@ internal sealed class LdifLines
     /// <summary>A line without a value to encode.</summary>
     public void Plain(string line) => _text.Append(line).Append('\n');
 
-    /// <summary>A comment of one line.</summary>
-    public void Comment(string text) => Fold("# " + text.ReplaceLineEndings(" "));
+    /// <summary>A comment; a long one becomes several lines, broken between words.</summary>
+    public void Comment(string text)
+    {
+        var line = "#";
+        foreach (var word in text.ReplaceLineEndings(" ").Split(' '))
+        {
+            if (line.Length + word.Length >= LineLength && line.Length > 1)
+            {
+                Fold(line);
+                line = "#  ";
+            }
+
+            line += line.EndsWith(' ') ? word : " " + word;
+        }
+
+        Fold(line);
+    }
 
     /// <summary>An attribute with a value of text.</summary>
     public void Value(string attribute, string value) => Value(attribute, Encoding.UTF8.GetBytes(value));

@@ -73,7 +73,7 @@ public sealed class JobQueue(IDbContextFactory<AppDb> databases, JobFeed feed, T
     public static JobView View(JobRow job) => new(
         job.Id, job.Kind, job.Subject, job.State, job.StartedBy, job.CreatedAt, job.EndedAt,
         job.Steps.Count(s => s.State is "made" or "skipped" or "failed"), job.Steps.Count, job.Message, [.. job.Steps.OrderBy(s => s.Number).Select(View)],
-        CanBeUndone(job), job.Undoes);
+        CanBeUndone(job), job.ResultJson is not null, job.Undoes);
 
     private static bool CanBeUndone(JobRow job) =>
         JobKinds.Undoable.Contains(job.Kind) && job.Steps.Any(s => s.State == "made") && job.Steps.Where(s => s.State == "made").All(s => ChangeJson.Read(s.ChangeJson).Inverse is not null);

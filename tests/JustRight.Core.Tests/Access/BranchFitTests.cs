@@ -167,7 +167,7 @@ public sealed class BranchFitTests
         (trace.Answer.Can, trace.Answer.Cannot).ShouldBe((2, 2));
         trace.Answer.Failures.ShouldHaveSingleItem().Words.ShouldBe($"an entry on {People} denies it");
         var remedy = trace.Remedies[0].ShouldHaveSingleItem();
-        remedy.Changes.ShouldHaveSingleItem().Words.ShouldBe($@"no longer deny FENNMOOR\Role write mail of user: take the entry on {People} away");
+        remedy.Changes.ShouldHaveSingleItem().Words.ShouldBe($@"no longer forbid FENNMOOR\Role to write mail of user: take the entry on {People} away");
         remedy.Preview.Lost.ShouldHaveSingleItem().Denies.ShouldBeTrue();
     }
 

@@ -7,6 +7,7 @@ import type { JobView } from '../../api/schema.gen';
 import type { FollowedJob } from '../../api/useJob';
 import { Failure } from '../../parts/Failure';
 import { Confirmation } from './Confirmation';
+import { LdifButton } from './LdifButton';
 import { StepTable } from './StepTable';
 
 interface Props {
@@ -55,6 +56,7 @@ export function WorklistTab({ name, followed, follow, clear }: Props) {
       <div className="head">
         <h2>To give</h2>
         <span className="grow" />
+        <LdifButton install={name} remove={false} disabled={ready(give).length === 0} />
         <Button disabled={ready(give).length === 0 || !mayGrant} onClick={() => setAsking('give')}>
           Give these {ready(give).length}…
         </Button>
@@ -66,6 +68,7 @@ export function WorklistTab({ name, followed, follow, clear }: Props) {
       <div className="head">
         <h2>To take away</h2>
         <span className="grow" />
+        <LdifButton install={name} remove disabled={ready(remove).length === 0} />
         <Button
           variant="default"
           disabled={ready(remove).length === 0 || !mayGrant || ready(give).length > 0}

@@ -28,7 +28,7 @@ export function EarlierJobs({ estate, jobs, may, onUndo }: Props) {
       enableSorting: false,
       cell: ({ row: { original: job } }) => (
         <span className="head" style={{ margin: 0 }}>
-          {job.state === 'done' && (
+          {job.state === 'done' && job.hasTrace && (
             <Link to="/trace" search={{ estate, job: job.id }}>
               Open
             </Link>

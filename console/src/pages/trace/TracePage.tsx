@@ -50,7 +50,8 @@ export function TracePage() {
     onSettled: () => setUndoing(null),
   });
 
-  const ended = followed && !followed.running && followed.last?.state === 'done' ? followed.id : null;
+  const done = followed && !followed.running && followed.last?.state === 'done' ? followed.id : null;
+  const ended = earlier.data?.find((j) => j.id === done && j.hasTrace)?.id ?? null;
   useEffect(() => {
     if (ended) void navigate({ to: '/trace', search: (old) => ({ ...old, job: ended }) });
   }, [ended, navigate]);

@@ -1,0 +1,73 @@
+import { Button, Group, Loader, NativeSelect, TextInput } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
+import { getRouteApi, useNavigate } from '@tanstack/react-router';
+import { useState } from 'react';
+import { controllers as controllersQuery, estates as estatesQuery, guard as guardQuery } from '../../api/queries';
+import { Failure } from '../../parts/Failure';
+import { Controllers } from './Controllers';
+import { Guard } from './Guard';
+
+const route = getRouteApi('/frame/object');
+
+/** One object of the directory: do the controllers agree on it, and is it guarded against a slip of the hand? */
+export function ObjectPage() {
+  const search = route.useSearch();
+  const navigate = useNavigate();
+  const estates = useQuery(estatesQuery);
+  const name = search.estate ?? estates.data?.[0]?.name ?? '';
+  const estate = estates.data?.find((e) => e.name === name);
+  const [typed, setTyped] = useState(search.dn ?? '');
+  const asked = search.dn ?? '';
+  const enabled = name !== '' && asked !== '';
+  const guard = useQuery({ ...guardQuery(name, asked), enabled });
+  const dn = guard.data?.dn ?? '';
+  const controllers = useQuery({ ...controllersQuery(name, dn), enabled: dn !== '' });
+  return (
+    <>
+      <div className="head">
+        <h1>Object</h1>
+        <span className="soft">
+          Do the controllers agree on it, and is it guarded against being deleted by accident?
+        </span>
+        {estate?.pretend && <span className="tag">pretend</span>}
+      </div>
+      <form
+        aria-label="Object"
+        onSubmit={(e) => {
+          e.preventDefault();
+          void navigate({ to: '/object', search: { estate: name, dn: typed.trim() || undefined } });
+        }}
+      >
+        <Group align="flex-end" gap="sm">
+          {(estates.data?.length ?? 0) > 1 && (
+            <NativeSelect
+              label="In"
+              data={estates.data?.map((e) => e.name) ?? []}
+              value={name}
+              onChange={(e) => void navigate({ to: '/object', search: { estate: e.currentTarget.value } })}
+            />
+          )}
+          <TextInput
+            label="A branch of the estate, or a distinguished name"
+            list="object-branches"
+            value={typed}
+            onChange={(e) => setTyped(e.currentTarget.value)}
+            w={560}
+          />
+          <datalist id="object-branches">
+            {estate?.branches.map((b) => (
+              <option key={b} value={b} />
+            ))}
+          </datalist>
+          <Button type="submit">Look</Button>
+        </Group>
+      </form>
+      {asked === '' && <p className="empty">Name an object to look at. It is read from the directory as it is now.</p>}
+      {enabled && (guard.isPending || (dn !== '' && controllers.isPending)) && <Loader mt="md" aria-label="Loading" />}
+      {guard.error && <Failure error={guard.error} />}
+      {guard.data && <Guard estate={name} guard={guard.data} />}
+      {controllers.error && <Failure error={controllers.error} />}
+      {controllers.data && <Controllers compared={controllers.data} />}
+    </>
+  );
+}

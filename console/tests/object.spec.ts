@@ -1,0 +1,46 @@
+import type { Page } from '@playwright/test';
+import { faults } from './accessibility';
+import { expect, test } from './service';
+
+test.describe.configure({ mode: 'serial' });
+
+let page: Page;
+
+test.beforeAll(async ({ browser, service }) => {
+  page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(service.link());
+  await page.waitForURL('**/installs');
+});
+
+test('an object says whether its controllers agree; its guard is set and lifted after a confirmation that lists the changes', async () => {
+  await page.getByRole('link', { name: 'Object' }).click();
+  await expect(page.getByText('Name an object to look at.')).toBeVisible();
+  await page.getByLabel('A branch of the estate').fill('people');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Not guarded' })).toBeVisible();
+  await expect(page.getByRole('table', { name: 'Controllers' })).toContainText('the lab');
+  await page.getByRole('button', { name: 'Set the guard…' }).click();
+  await expect(page.getByRole('dialog').getByRole('listitem')).toHaveCount(2);
+  await page.getByRole('button', { name: 'Set it' }).click();
+  await expect(page.getByRole('heading', { name: 'Guarded against' })).toBeVisible();
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  expect(await faults(page)).toEqual([]);
+  await page.getByRole('button', { name: 'Lift the guard…' }).click();
+  await expect(page.getByRole('dialog')).toContainText('no longer forbid Everyone to delete it');
+  await page.getByRole('button', { name: 'Lift it' }).click();
+  await expect(page.getByRole('heading', { name: 'Not guarded' })).toBeVisible();
+  await page.getByLabel('A branch of the estate').fill('peeple');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText("Did you mean 'people'?");
+});
+
+test('the directory part of a worklist can be taken as a file', async ({ service }) => {
+  await page.goto(`${service.address}/installs/roundsman-dataroom`);
+  await page.getByRole('button', { name: 'Verify' }).click();
+  await page.getByRole('tab', { name: 'Worklist' }).click();
+  await page.getByRole('button', { name: 'As LDIF…' }).first().click();
+  await expect(page.getByLabel('roundsman-dataroom.ldif')).toContainText('PRETEND');
+  const download = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Save roundsman-dataroom.ldif' }).click();
+  expect((await download).suggestedFilename()).toBe('roundsman-dataroom.ldif');
+});

@@ -1,0 +1,66 @@
+using System.Net;
+using System.Net.Http.Json;
+using JustRight.Contracts;
+using JustRight.Tests.Shared;
+
+namespace JustRight.Service.Tests;
+
+/// <summary>The guard against deleting by accident, through the API on the lab; and the note of what we made.</summary>
+public sealed class GuardTests
+{
+    private const string People = "OU=People,OU=Fennmoor,DC=fennmoor,DC=example";
+
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    [Fact]
+    public async Task A_guard_is_set_seen_lifted_and_put_back_by_undoing_and_what_cannot_be_is_said()
+    {
+        await using var service = await ServiceProcess.StartAsync();
+        await service.AddDemoAsync();
+        var open = await GuardAsync("people");
+        (open.Dn, open.IsOn, open.Pretend, open.Set.Count, open.Lift.Count).ShouldBe((People, false, true, 2, 0));
+        (await ProblemAsync(false, HttpStatusCode.Conflict)).Title.ShouldBe($"{People} is not guarded.");
+
+        (await ChangeAsync(true)).Message!.ShouldBe("2 made");
+        (await GuardAsync(People)).IsOn.ShouldBeTrue();
+        (await ProblemAsync(true, HttpStatusCode.Conflict)).Title.ShouldBe($"{People} is guarded already.");
+
+        var lifted = await ChangeAsync(false);
+        (lifted.Kind, lifted.CanBeUndone, lifted.Steps.Count).ShouldBe(("guard", true, 1));
+        (await GuardAsync("people")).IsOn.ShouldBeFalse();
+        (await service.RunAsync($"jobs/{lifted.Id}/undo")).State.ShouldBe("done");
+        (await GuardAsync("people")).IsOn.ShouldBeTrue();
+        (await service.Http.GetFromJsonAsync<JobView[]>("/api/estates/fennmoor/traces", Cancel))!.Select(j => j.Kind).ShouldBe(["undo", "guard", "guard"]);
+
+        using var nowhere = await service.Http.GetAsync("/api/estates/fennmoor/guard?object=peeple", Cancel);
+        nowhere.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+        using var absent = await service.Http.GetAsync($"/api/estates/fennmoor/guard?object=OU=Absent,{People}", Cancel);
+        absent.StatusCode.ShouldBe(HttpStatusCode.NotFound);
+
+        Task<GuardView> GuardAsync(string which) => service.GetAsync($"estates/fennmoor/guard?object={which}", ContractsJson.Default.GuardView);
+
+        async Task<JobView> ChangeAsync(bool on) => await service.StartedAsync("estates/fennmoor/guard", JsonContent.Create(new GuardOrder("people", on), ContractsJson.Default.GuardOrder));
+
+        async Task<ProblemView> ProblemAsync(bool on, HttpStatusCode status)
+        {
+            using var response = await service.Http.PostAsJsonAsync("/api/estates/fennmoor/guard", new GuardOrder("people", on), ContractsJson.Default.GuardOrder, Cancel);
+            response.StatusCode.ShouldBe(status);
+            return (await response.Content.ReadFromJsonAsync(ContractsJson.Default.ProblemView, Cancel))!;
+        }
+    }
+
+    [Fact]
+    public async Task What_a_grant_makes_says_who_made_it_when_and_what_for_and_undoing_takes_it_away_again()
+    {
+        await using var service = await ServiceProcess.StartAsync();
+        await service.AddDemoAsync();
+        var grant = await service.GrantAllAsync("thermograph-dataroom");
+        var exists = await ExistsAsync();
+        exists.Count(r => r.EndsWith("with Just Right, for thermograph-dataroom", StringComparison.Ordinal)).ShouldBe(grant.Steps.Count(s => s.Words.StartsWith("create the account", StringComparison.Ordinal)));
+        exists.ShouldContain(r => r.Contains("; its note: Made by tester at 20", StringComparison.Ordinal));
+        (await service.RunAsync($"jobs/{grant.Id}/undo")).State.ShouldBe("done");
+        (await ExistsAsync()).ShouldAllBe(r => !r.Contains("its note", StringComparison.Ordinal));
+
+        async Task<List<string>> ExistsAsync() => [.. (await service.GetAsync("installs/thermograph-dataroom/fit", ContractsJson.Default.FitView)).Accounts.Select(a => a.Rights.First(r => r.Kind == "account").Reason)];
+    }
+}
