@@ -60,6 +60,11 @@ test('pictures of the console', async ({ page }) => {
   await page.getByRole('region', { name: 'Remedy 1-inherit' }).evaluate((e) => e.scrollIntoView({ block: 'start' }));
   await page.mouse.wheel(0, -60); // the head stays over the page
   await take('trace-remedy');
+  await page.goto(`${second.address}/object?dn=service-accounts`);
+  await page.getByRole('button', { name: 'Set the guard…' }).click();
+  await page.getByRole('button', { name: 'Set it' }).click();
+  await page.getByRole('heading', { name: 'Guarded' }).waitFor();
+  await take('object');
   await page.goto(`${second.address}/log`);
   await take('log');
   await expect(page.getByRole('heading', { name: 'Log' })).toBeVisible();

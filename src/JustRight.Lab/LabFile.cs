@@ -77,7 +77,7 @@ internal static class LabNames
     /// <summary>A principal by logon name, with or without the domain; null when there is none.</summary>
     public static LabPrincipal? Find(this LabState state, string name)
     {
-        var bare = name[(name.IndexOf('\\', StringComparison.Ordinal) + 1)..];
+        var bare = LogonName.WithoutDomain(name);
         return state.Principals.Find(p => string.Equals(p.Name, bare, StringComparison.OrdinalIgnoreCase));
     }
 

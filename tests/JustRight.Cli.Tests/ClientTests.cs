@@ -70,6 +70,43 @@ public sealed class ClientTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_directory_is_surveyed_from_a_file_that_is_refused_whole_when_it_is_not_sound()
+    {
+        await _service.AddDemoAsync();
+        var file = Path.Combine(_service.Data, "dairy.ldif");
+        await File.WriteAllTextAsync(file, "dn: DC=fennmoor,DC=example\n");
+        (await RunAsync("survey", "fennmoor", "--from", file)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("reach: file")); // the demo is the lab
+        var estate = (await File.ReadAllTextAsync(Path.Combine(Checkout.Top, "demo-data", "estates", "fennmoor.yaml"))).Replace("reach: lab", "reach: file", StringComparison.Ordinal);
+        (await _service.AddAsync("estates", "fennmoor.yaml", System.Text.Encoding.UTF8.GetBytes(estate))).EnsureSuccessStatusCode();
+        (await RunAsync("survey", "fennmoor")).Error.ShouldContain("--from FILE");
+
+        await File.WriteAllTextAsync(file, "dn: DC=fennmoor,DC=example\nobjectClass: domainDNS\nobjectSid:: ?\n");
+        (await RunAsync("survey", "fennmoor", "--from", file)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("dairy.ldif:3:1 The value of objectSid is not base 64."));
+        (await RunAsync("survey", "fennmoor", "--from", file + ".no")).Code.ShouldBe(2);
+
+        var sid = Convert.ToBase64String([1, 4, 0, 0, 0, 0, 0, 5, 21, 0, 0, 0, 1, 0, 0, 0, 2, 0, 0, 0, 3, 0, 0, 0]);
+        await File.WriteAllTextAsync(file, $"dn: DC=fennmoor,DC=example\nobjectClass: domainDNS\nobjectSid:: {sid}\nunicodePwd: never-kept\n");
+        var survey = await RunAsync("survey", "fennmoor", "--from", file, "--read-at", "2026-11-24T08:00Z");
+        survey.Code.ShouldBe(3); // hosts are out of reach, and the file says little
+        survey.Out.ShouldContain("dairy.ldif: 1 objects, read from the directory at 2026-11-24 08:00");
+        survey.Out.ShouldContain("The directory was read from the file dairy.ldif");
+        (await RunAsync("grant", "thermograph-dataroom", "--yes")).Code.ShouldBe(2);
+    }
+
+    [Fact]
+    public async Task A_guard_is_shown_set_and_lifted()
+    {
+        await _service.AddDemoAsync();
+        (await RunAsync("guard", "fennmoor", "people")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(1), r => r.Out.ShouldContain("OU=People,OU=Fennmoor,DC=fennmoor,DC=example is not guarded"));
+        (await RunAsync("guard", "fennmoor", "people", "--set", "--lift")).Code.ShouldBe(2);
+        (await RunAsync("guard", "fennmoor", "people", "--set")).Code.ShouldBe(2); // nobody to confirm
+        (await RunAsync("guard", "fennmoor", "people", "--set", "--yes")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("forbid Everyone to delete it"));
+        (await RunAsync("guard", "fennmoor", "people")).Code.ShouldBe(0);
+        (await RunAsync("guard", "fennmoor", "people", "--lift", "--yes")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("justright undo"));
+        (await RunAsync("guard", "fennmoor", "people", "--lift", "--yes")).Code.ShouldBe(2);
+    }
+
+    [Fact]
     public async Task Every_command_gives_json_that_parses()
     {
         await _service.AddDemoAsync();
@@ -80,7 +117,7 @@ public sealed class ClientTests : IAsyncLifetime
             ["estate", "check", DemoFile("estates/fennmoor.yaml")], ["estate", "list"], ["estate", "show", "fennmoor"], ["install", "list"], ["install", "show", Install],
             ["plan", Install], ["survey", "fennmoor"], ["verify", Install], ["why", Install, "poller"], ["grant", Install, "--list"], ["grant", Install, "--yes"],
             ["log", "list"], ["log", "check"], ["token", "list"], ["token", "make", "night", "--role", "reader"], ["token", "revoke", "night"], ["secret", "list"],
-            ["password", "list", Install], ["trace", "fennmoor", "svc-roundsman", "--attribute", "roomNumber"], ["mend", "no-such", "1-spot", "--yes"], ["compare", "fennmoor", "OU=Fennmoor,DC=fennmoor,DC=example"], ["ldif", Install], ["ldif", Install, "--remove"], ["undo", "no-such", "--yes"],
+            ["password", "list", Install], ["trace", "fennmoor", "svc-roundsman", "--attribute", "roomNumber"], ["mend", "no-such", "1-spot", "--yes"], ["compare", "fennmoor", "OU=Fennmoor,DC=fennmoor,DC=example"], ["ldif", Install], ["ldif", Install, "--remove"], ["guard", "fennmoor", "people"], ["undo", "no-such", "--yes"],
             ["sheet", "show", "no-such@1"], // errors as well
         ];
         foreach (var command in commands)

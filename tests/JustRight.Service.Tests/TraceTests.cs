@@ -47,6 +47,18 @@ public sealed class TraceTests(ApiFixture fixture) : IClassFixture<ApiFixture>
     }
 
     [Fact]
+    public async Task Only_the_latest_answers_are_kept_and_older_traces_keep_their_line()
+    {
+        await using var own = await ServiceProcess.StartAsync("--JustRight:TracesKept", "2");
+        await own.AddDemoAsync();
+        var ids = new List<string>();
+        for (var i = 0; i < 3; i++) ids.Add((await own.TraceAsync("fennmoor", Order)).Id);
+        (await own.Http.GetFromJsonAsync<JobView[]>("/api/estates/fennmoor/traces"))!.Select(j => (j.Id, j.HasTrace)).ShouldBe([(ids[2], true), (ids[1], true), (ids[0], false)]);
+        using var gone = await own.Http.GetAsync($"/api/jobs/{ids[0]}/trace");
+        gone.StatusCode.ShouldBe(HttpStatusCode.NotFound);
+    }
+
+    [Fact]
     public async Task A_trace_finds_its_branch_by_the_need_says_why_and_supposing_answers_without_changing_anything()
     {
         await using var own = await ServiceProcess.StartAsync();

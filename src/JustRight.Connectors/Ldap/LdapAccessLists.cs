@@ -76,7 +76,7 @@ internal static class LdapAccessLists
         if (AccessListChanges.PrincipalOf(change) is not { } principal) return default(Sid);
         if (Sid.TryParse(principal, out var sid)) return sid;
         if (WellKnownSids.Find(principal) is { } known) return known;
-        var name = principal[(principal.IndexOf('\\', StringComparison.Ordinal) + 1)..];
+        var name = LogonName.WithoutDomain(principal);
         return session.Find(name, "objectSid")?.Bytes("objectSid") is { } bytes && Sid.TryFromBytes(bytes, out var found) ? found : null;
     }
 }

@@ -3,6 +3,7 @@ using JustRight.Core.Fit;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
+using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Access;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
@@ -128,15 +129,13 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook ne
         _ => $"to {change.Words}",
     };
 
-    private static string NameOf(string principal) => principal[(principal.IndexOf('\\', StringComparison.Ordinal) + 1)..];
-
     /// <summary>The step that takes an entry out of its list, with the place it has there once the steps before are made.</summary>
     private RemoveAccessRule? Entry(EntryRight entry, string principal)
     {
-        if (entry.Objects != 1 || view.Tree is not { } tree || view.Graph.IndexOf(NameOf(principal)) is not (>= 0 and var node)) return null;
+        if (entry.Objects != 1 || view.Tree is not { } tree || view.Graph.IndexOf(LogonName.WithoutDomain(principal)) is not (>= 0 and var node)) return null;
         var list = tree.DescriptorOf(tree.IndexOf(entry.Where))!;
         foreach (var earlier in _steps.Values.Select(s => s.Change).OfType<RemoveAccessRule>().Where(c => c.Dn == entry.Where))
-            list = AclEditor.Remove(list, earlier.Rule.ToAce(view.Graph.SidOf(view.Graph.IndexOf(NameOf(earlier.Rule.Principal))))).Descriptor;
+            list = AclEditor.Remove(list, earlier.Rule.ToAce(view.Graph.SidOf(view.Graph.IndexOf(LogonName.WithoutDomain(earlier.Rule.Principal))))).Descriptor;
         return new RemoveAccessRule(_plan.Domain, entry.Where, entry.Rule, entry.Words, AclEditor.Remove(list, entry.Rule.ToAce(view.Graph.SidOf(node))).Position);
     }
 

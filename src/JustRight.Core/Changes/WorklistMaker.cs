@@ -157,7 +157,7 @@ public sealed class WorklistMaker
     private void Entries(DirectoryRight right, Judgement judgement, PlannedGrant grant, string principal, string why, string? blocked)
     {
         if (_view.Tree is not { } tree || Demands.Of(right, tree.Schema).Demands is not { } demands || tree.IndexOf(right.Branch) is var at && at < 0) return;
-        var node = _view.Graph.IndexOf(principal[(principal.IndexOf('\\', StringComparison.Ordinal) + 1)..]);
+        var node = _view.Graph.IndexOf(LogonName.WithoutDomain(principal));
         var there = tree.DescriptorOf(at)?.Entries ?? [];
         var missing = demands
             .Select(d => d.RuleFor(principal, tree.Schema.Class(right.Of)!)).DistinctBy(r => r.Key)
@@ -178,7 +178,7 @@ public sealed class WorklistMaker
 
     private bool Holds(string principal, Right right)
     {
-        var node = _view.Graph.IndexOf(principal[(principal.IndexOf('\\', StringComparison.Ordinal) + 1)..]);
+        var node = _view.Graph.IndexOf(LogonName.WithoutDomain(principal));
         return node >= 0 && _view.Index.Of(_view.Graph.SidOf(node)).Any(t => t.Right == right);
     }
 

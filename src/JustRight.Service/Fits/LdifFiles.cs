@@ -31,7 +31,7 @@ internal static class LdifFiles
     private static Sid? SidOf(SurveyView view, string principal)
     {
         if (Sid.TryParse(principal, out var sid)) return sid;
-        return WellKnownSids.Find(principal) ?? Find(view, principal[(principal.IndexOf('\\', StringComparison.Ordinal) + 1)..])?.Sid;
+        return WellKnownSids.Find(principal) ?? Find(view, LogonName.WithoutDomain(principal))?.Sid;
     }
 
     private static int? Flags(SurveyView view, string name, bool never) =>

@@ -15,6 +15,9 @@ public sealed class ServiceSettings
     /// <summary>How many one-time sign-in links to print at the start, 0 to 5. The first start prints one whatever is set.</summary>
     public int SignInLinks { get; set; }
 
+    /// <summary>How many answers of traces are kept of each estate; an older trace keeps its line in the list. At least 1.</summary>
+    public int TracesKept { get; set; } = 100;
+
     /// <summary>
     /// For rehearsing a crash, with the lab only: <c>number:stage</c> at which carrying out stops and waits to be killed. See
     /// docs/operations.md.

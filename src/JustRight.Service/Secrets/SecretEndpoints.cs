@@ -4,6 +4,7 @@ using System.Security.Cryptography.Pkcs;
 using System.Security.Cryptography.X509Certificates;
 using System.Text;
 using JustRight.Contracts;
+using JustRight.Core.Rights.Directory;
 using JustRight.Service.Access;
 using JustRight.Service.Hosting;
 using JustRight.Service.Log;
@@ -59,7 +60,7 @@ internal static class SecretEndpoints
         await using var db = await databases.CreateDbContextAsync(cancel);
         var mine = await db.Passwords.Where(p => p.Install == name).ToListAsync(cancel);
         var row = mine.Find(p => p.Account.EndsWith('\\' + account, StringComparison.OrdinalIgnoreCase));
-        if (row is null) return Problems.NotFound("password for an account", account, mine.Select(p => p.Account[(p.Account.IndexOf('\\', StringComparison.Ordinal) + 1)..]));
+        if (row is null) return Problems.NotFound("password for an account", account, mine.Select(p => LogonName.WithoutDomain(p.Account)));
         if (row.Protected is null) return Problems.Of(409, "handed-over", $"The password of {row.Account} was handed over to {row.HandedOverBy} at {row.HandedOverAt:u} and is no longer kept.");
         X509Certificate2 certificate;
         try

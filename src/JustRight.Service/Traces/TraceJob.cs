@@ -9,9 +9,12 @@ using JustRight.Core.Traces;
 using JustRight.Formats.Changes;
 using JustRight.Service.Documents;
 using JustRight.Service.Estates;
+using JustRight.Service.Hosting;
 using JustRight.Service.Jobs;
 using JustRight.Service.Log;
 using JustRight.Service.Storage;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Options;
 
 namespace JustRight.Service.Traces;
 
@@ -19,7 +22,7 @@ namespace JustRight.Service.Traces;
 internal sealed record KeptTrace(TraceView View, Dictionary<string, List<string>> Changes);
 
 /// <summary>Reads the directory as it is now and traces an account through its access lists.</summary>
-internal sealed class TraceJob(Library library, ConnectorShelf shelf, JobFeed feed, LogBook log)
+internal sealed class TraceJob(Library library, ConnectorShelf shelf, JobFeed feed, LogBook log, IDbContextFactory<AppDb> databases, IOptions<ServiceSettings> settings)
 {
     /// <summary>Runs the job and returns its closing words.</summary>
     public async Task<string> RunAsync(JobRow job, CancellationToken cancel)
@@ -28,7 +31,16 @@ internal sealed class TraceJob(Library library, ConnectorShelf shelf, JobFeed fe
         var kept = await TraceAsync(job.Id, job.Subject, settled, cancel);
         job.ResultJson = JsonSerializer.Serialize(kept);
         await log.AddAsync(job.StartedBy, "trace", job.Subject, $"{kept.View.Account}: {kept.View.Asked}; {kept.View.Words}", cancel);
+        await TidyAsync(job.Subject, cancel);
         return kept.View.Words;
+    }
+
+    /// <summary>An answer names every object that fails: only the latest are kept, this one not yet counted.</summary>
+    private async Task TidyAsync(string estate, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var old = await db.Jobs.Where(j => j.Subject == estate && j.Kind == "trace" && j.ResultJson != null).OrderByDescending(j => j.Id).Skip(Math.Max(1, settings.Value.TracesKept) - 1).Select(j => j.Id).ToListAsync(cancel);
+        await db.Jobs.Where(j => old.Contains(j.Id)).ExecuteUpdateAsync(set => set.SetProperty(j => j.ResultJson, (string?)null), cancel);
     }
 
     /// <summary>Traces.</summary>

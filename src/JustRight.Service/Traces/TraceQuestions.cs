@@ -66,7 +66,7 @@ internal sealed class TraceQuestions(Library library, FitDesk desk, SurveyShelf 
 
     private async Task<(string? Account, string? Install, ProblemHttpResult? Problem)> AccountAsync(Estate estate, TraceOrder order, CancellationToken cancel)
     {
-        if (order.Account is { Length: > 0 } account) return (account[(account.IndexOf('\\', StringComparison.Ordinal) + 1)..], null, null);
+        if (order.Account is { Length: > 0 } account) return (LogonName.WithoutDomain(account), null, null);
         if (order.Service is not { Length: > 0 } service) return (null, null, Problems.Bad("account", "Whose rights?", "an account, or the service that fails and its host"));
         var found = new List<(string Account, string Install, string Host)>();
         var known = new List<string>();
