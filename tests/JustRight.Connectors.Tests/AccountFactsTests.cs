@@ -97,6 +97,34 @@ public sealed class AccountFactsTests(Controller controller)
         (await _directory.ReadAsync(new DirectoryScope([], ["Administrator"]), Cancel)).RootKeysUsableFrom.ShouldBeNull();
     }
 
+    [Fact]
+    public async Task A_group_that_may_not_be_read_is_named_and_what_the_account_is_in_is_not_taken_for_whole()
+    {
+        var (hidden, password) = ($"OU=Secret,{Root}", NewPassword.Generate());
+        await _directory.MakeAsync(new CreateBranch("FENNMOOR", hidden), null, Cancel);
+        await _directory.MakeAsync(new CreateGroup("FENNMOOR", "secret-group", $"CN=secret-group,{hidden}", GroupScope.Global, ""), null, Cancel);
+        await _directory.MakeAsync(new CreateGroup("FENNMOOR", "open-group", $"CN=open-group,CN=Users,{Root}", GroupScope.DomainLocal, ""), null, Cancel);
+        foreach (var name in new[] { "svc-secret", "svc-onlooker" })
+            await _directory.MakeAsync(new CreateAccount("FENNMOOR", name, $"CN={name},CN=Users,{Root}", $"{name}@fennmoor.example", "", true), password, Cancel);
+        await _directory.MakeAsync(new AddMember("FENNMOOR", "secret-group", "svc-secret"), null, Cancel);
+        await _directory.MakeAsync(new AddMember("FENNMOOR", "open-group", "secret-group"), null, Cancel);
+        using var raw = new RawClient(controller.Target, controller.Target.SignInAs, controller.Password);
+        var domain = (await _directory.ReadAsync(new DirectoryScope([], []), Cancel)).DomainSid;
+        foreach (var dn in new[] { $"CN=secret-group,{hidden}", hidden })
+            raw.TryReplace(dn, "nTSecurityDescriptor", DescriptorBytes.Write(Sddl.Read("O:DAG:DAD:P(A;;GA;;;DA)(A;;GA;;;SY)", domain).DaclOnly)).ShouldBe(ResultCode.Success);
+
+        var onlooker = new LdapDirectory(controller.Target with { SignInAs = "svc-onlooker@fennmoor.example", Password = password }, new DirectorySchemas(), TimeProvider.System);
+        var read = await onlooker.ReadAsync(new DirectoryScope([], ["svc-secret", "open-group"]), Cancel);
+        read.Principals.ShouldNotContain(p => p.Name == "secret-group");
+        read.Principals.Single(p => p.Name == "svc-secret").HiddenGroups.ShouldBe([$"CN=secret-group,{hidden}"]);
+        read.Principals.Single(p => p.Name == "open-group").MembersUnread.ShouldBe($"its member CN=secret-group,{hidden} may not be read, nor who is in that");
+        var graph = new MembershipGraph(read);
+        AccessTokens.Of(graph, graph.IndexOf("svc-secret")).WhyDoubtful.ShouldNotBeNull()(read.Principals.Single(p => p.Name == "open-group").Sid).ShouldBe(@"the members of FENNMOOR\open-group could not be read");
+
+        var whole = await _directory.ReadAsync(new DirectoryScope([], ["svc-secret", "open-group"]), Cancel); // who may see everything doubts nothing
+        whole.Principals.ShouldAllBe(p => p.HiddenGroups.Count == 0 && p.MembersUnread == null);
+    }
+
     private static string Ticks(DateTimeOffset time) => time.ToFileTime().ToString(System.Globalization.CultureInfo.InvariantCulture);
 
     private static ModifyRequest Change(string dn, NewPassword from, NewPassword to)

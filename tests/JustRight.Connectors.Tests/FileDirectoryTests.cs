@@ -116,7 +116,9 @@ public sealed partial class FileDirectoryTests(Controller controller)
     private static string Without(string text, string dn)
     {
         using var lines = new StringReader(text);
-        return LdifEntry.Write(LdifReader.Read(lines, "x", _ => true).Entries.Where(e => e.Dn != dn));
+        using var rest = new StringWriter();
+        LdifEntry.Write(LdifReader.Read(lines, "x", _ => true).Entries.Where(e => e.Dn != dn), rest);
+        return rest.ToString();
     }
 
     [GeneratedRegex("^tokenGroups::? .*\n", RegexOptions.Multiline)]

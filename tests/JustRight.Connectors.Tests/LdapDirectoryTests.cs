@@ -103,7 +103,7 @@ public sealed class LdapDirectoryTests(Controller controller)
         snapshot.Principals.Single(p => p.Name == "svc-unset").State.ShouldBe(AccountState.PasswordNeverExpires);
         snapshot.Principals.Single(p => p.Name == "svc-off").State.ShouldBe(AccountState.Disabled);
         snapshot.Principals.Single(p => p.Name == "svc-ended").State.ShouldBe(AccountState.Expired);
-        snapshot.Principals.Single(p => p.Name == "svc-change").State.ShouldBe(AccountState.PasswordExpired);
+        snapshot.Principals.Single(p => p.Name == "svc-change").State.ShouldBe(AccountState.PasswordExpired | AccountState.PasswordMustChange);
     }
 
     [Fact]

@@ -140,8 +140,14 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
                 else if (claims.Contains(member)) unread ??= $"its member {member} may not be read, nor who is in that";
             }
 
-            // When a member says that it is in a group, and the group does not show it, the group's members may not be read.
-            if (IsGroup(entry) && claims.Contains(entry.Dn) && claims[entry.Dn].Except(dns, StringComparer.OrdinalIgnoreCase).FirstOrDefault() is { } hidden) unread ??= $"{hidden} says it is a member, and the group does not show it";
+            // A member that says it is in a group is in it, whether the group shows it or not; one that does not show it may hold others too.
+            foreach (var hidden in claims.Contains(entry.Dn) ? claims[entry.Dn].Except(dns, StringComparer.OrdinalIgnoreCase) : [])
+            {
+                if (!IsGroup(entry)) continue;
+                sids.Add(_sids[hidden]);
+                unread ??= $"{hidden} says it is a member, and the group does not show it";
+            }
+
             yield return ToPrincipal(entry, sids, unread) with { HiddenGroups = [.. entry.Texts("memberOf").Where(g => !_entries.ContainsKey(g))] };
         }
 
@@ -154,7 +160,12 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
         var strangers = new Dictionary<string, DirectoryPrincipal>(StringComparer.OrdinalIgnoreCase);
         foreach (var some in dns.Chunk(ObjectsAtOnce))
             foreach (var entry in directory.Search(directory.Root, SearchScope.Subtree, EntryFilter.At(some), Attributes))
-                if (Sid.TryFromBytes(entry.Bytes("objectSid"), out _)) strangers[entry.Dn] = ToPrincipal(entry, [], IsGroup(entry) ? "its members were not asked for" : null);
+            {
+                if (!Sid.TryFromBytes(entry.Bytes("objectSid"), out _)) continue;
+                var (members, unread) = MembersOf(entry);
+                strangers[entry.Dn] = ToPrincipal(entry, [.. members.Where(_sids.ContainsKey).Select(m => _sids[m])], unread);
+            }
+
         return strangers;
     }
 

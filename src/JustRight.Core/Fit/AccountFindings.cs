@@ -12,7 +12,6 @@ internal static class AccountFindings
     /// <summary>The findings, by account in the order of the plan. Times are held against the survey's own.</summary>
     public static IEnumerable<Finding> Of(Plan plan, SurveyView view)
     {
-        var claims = view.Survey.Directory.Principals.SelectMany(p => p.ServicePrincipalNames.Select(n => (Name: n, p))).ToLookup(c => c.Name, c => c.p, StringComparer.OrdinalIgnoreCase);
         var now = view.Survey.TakenAt;
         foreach (var planned in plan.Accounts)
         {
@@ -22,7 +21,7 @@ internal static class AccountFindings
             if (account.LastSeenAt is { } seen && now - seen > Long) yield return Say($"It has not signed in for {(int)(now - seen).TotalDays} days: is it still used?");
             foreach (var text in ManagedPasswordFindings.Of(plan, planned, account, view)) yield return Say(text);
             foreach (var name in account.ServicePrincipalNames)
-                foreach (var other in claims[name].Where(o => o.Sid != account.Sid)) yield return Say($"{other.Name} claims the service principal name {name} as well: nobody can sign in to either service with it.");
+                foreach (var other in view.ServiceNames[name].Where(o => o.Sid != account.Sid)) yield return Say($"{other.Name} claims the service principal name {name} as well: nobody can sign in to either service with it.");
 
             Finding Say(string text) => new(planned.Name, text, false);
         }

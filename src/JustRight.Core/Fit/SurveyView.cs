@@ -20,6 +20,7 @@ public sealed class SurveyView
         Index = new GrantIndex(survey, Graph, Tree);
         Baseline = new BaselineRights(Graph, Index);
         Corners = [.. survey.Corners()];
+        ServiceNames = survey.Directory.Principals.SelectMany(p => p.ServicePrincipalNames.Select(n => (Name: n, p))).ToLookup(c => c.Name, c => c.p, StringComparer.OrdinalIgnoreCase);
         _hosts = survey.Hosts.ToDictionary(h => h.Name, StringComparer.OrdinalIgnoreCase);
         _instances = survey.Instances.ToDictionary(i => i.Name, StringComparer.OrdinalIgnoreCase);
     }
@@ -43,6 +44,9 @@ public sealed class SurveyView
     /// <param name="account">The account's node.</param>
     /// <param name="without">What to think away, to answer what its removal would do.</param>
     public Holdings HoldingsOf(int account, Cuts? without = null) => new(Graph, Index, Baseline, Tree, account, without);
+
+    /// <summary>Who claims each service principal name, in any case.</summary>
+    public ILookup<string, DirectoryPrincipal> ServiceNames { get; }
 
     /// <summary>What could not be read.</summary>
     public IReadOnlyList<UnseenCorner> Corners { get; }

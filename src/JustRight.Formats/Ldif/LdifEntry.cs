@@ -9,9 +9,9 @@ namespace JustRight.Formats.Ldif;
 public sealed record LdifEntry(string Dn, IReadOnlyDictionary<string, IReadOnlyList<byte[]>> Values, Origin At)
 {
     /// <summary>Writes entries as LDIF that <see cref="LdifReader"/> reads.</summary>
-    public static string Write(IEnumerable<LdifEntry> entries)
+    public static void Write(IEnumerable<LdifEntry> entries, TextWriter text)
     {
-        var lines = new LdifLines();
+        var lines = new LdifLines(text);
         lines.Plain("version: 1");
         foreach (var entry in entries)
         {
@@ -20,7 +20,5 @@ public sealed record LdifEntry(string Dn, IReadOnlyDictionary<string, IReadOnlyL
             foreach (var (attribute, values) in entry.Values)
                 foreach (var value in values) lines.Value(attribute, value);
         }
-
-        return lines.ToString();
     }
 }

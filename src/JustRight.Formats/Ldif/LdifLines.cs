@@ -2,20 +2,19 @@ using System.Text;
 
 namespace JustRight.Formats.Ldif;
 
-/// <summary>The lines of LDIF [RFC 2849], put together and folded.</summary>
-internal sealed class LdifLines
+/// <summary>The lines of LDIF [RFC 2849], folded, as they are written.</summary>
+internal sealed class LdifLines(TextWriter text)
 {
     private const int LineLength = 76;
-    private readonly StringBuilder _text = new();
 
     /// <summary>A line without a value to encode.</summary>
-    public void Plain(string line) => _text.Append(line).Append('\n');
+    public void Plain(string line) => text.Write($"{line}\n");
 
     /// <summary>A comment; a long one becomes several lines, broken between words.</summary>
-    public void Comment(string text)
+    public void Comment(string says)
     {
         var line = "#";
-        foreach (var word in text.ReplaceLineEndings(" ").Split(' '))
+        foreach (var word in says.ReplaceLineEndings(" ").Split(' '))
         {
             if (line.Length + word.Length >= LineLength && line.Length > 1)
             {
@@ -43,9 +42,6 @@ internal sealed class LdifLines
     /// <summary>An attribute with a value as base 64, whatever it is.</summary>
     public void Base64(string attribute, byte[] value) => Fold($"{attribute}:: {Convert.ToBase64String(value)}");
 
-    /// <inheritdoc/>
-    public override string ToString() => _text.ToString();
-
     private static bool IsSafe(byte[] value) =>
         value[0] is not ((byte)' ' or (byte)':' or (byte)'<') && value[^1] != ' ' && Array.TrueForAll(value, b => b is > 0 and < 0x80 and not (byte)'\n' and not (byte)'\r');
 
@@ -55,8 +51,9 @@ internal sealed class LdifLines
         for (var at = 0; at < line.Length;)
         {
             var take = Math.Min(at == 0 ? LineLength : LineLength - 1, line.Length - at);
-            if (at > 0) _text.Append(' ');
-            _text.Append(line, at, take).Append('\n');
+            if (at > 0) text.Write(' ');
+            text.Write(line.AsSpan(at, take));
+            text.Write('\n');
             at += take;
         }
     }

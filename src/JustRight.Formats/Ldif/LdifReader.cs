@@ -13,9 +13,11 @@ namespace JustRight.Formats.Ldif;
 public sealed class LdifReader(string file, Func<string, bool> keeps)
 {
     private const int MostFaults = 20;
+    private const int LongBytes = 200;
     private readonly List<Fault> _faults = [];
     private readonly List<LdifEntry> _entries = [];
     private readonly Dictionary<string, Dictionary<string, IReadOnlyList<byte[]>>> _byDn = new(StringComparer.OrdinalIgnoreCase);
+    private readonly Dictionary<int, List<byte[]>> _long = []; // by hash
     private readonly StringBuilder _line = new();
     private int _number; // of the physical line taken last
     private int _start; // of the physical line where the logical one began
@@ -151,7 +153,7 @@ public sealed class LdifReader(string file, Func<string, bool> keeps)
             case ':':
                 try
                 {
-                    return Convert.FromBase64String(line[(colon + 2)..]);
+                    return Shared(Convert.FromBase64String(line[(colon + 2)..]));
                 }
                 catch (FormatException)
                 {
@@ -162,6 +164,18 @@ public sealed class LdifReader(string file, Func<string, bool> keeps)
             default:
                 return Encoding.UTF8.GetBytes(line[(colon + 1)..].TrimStart(' '));
         }
+    }
+
+    /// <summary>Most objects have the same access list as many others: each long value is kept once.</summary>
+    private byte[] Shared(byte[] value)
+    {
+        if (value.Length < LongBytes) return value;
+        var code = new HashCode();
+        code.AddBytes(value);
+        var alike = _long.TryGetValue(code.ToHashCode(), out var known) ? known : _long[code.ToHashCode()] = [];
+        if (alike.Find(a => a.AsSpan().SequenceEqual(value)) is { } same) return same;
+        alike.Add(value);
+        return value;
     }
 
     private void CloseRecord()

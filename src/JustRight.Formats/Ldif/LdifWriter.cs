@@ -23,23 +23,24 @@ public sealed class LdifWriter
     private const int Disabled = 0x202; // a normal account, disabled [MS-ADTS 2.2.16]
     private const int NeverExpires = 0x10000;
     private const string DaclOnly = "1.2.840.113556.1.4.801 true:: MAMCAQQ="; // the control's value 4: the access list alone [MS-ADTS 3.1.1.3.4.1.11]
-    private readonly LdifLines _lines = new();
+    private readonly LdifLines _lines;
     private readonly LdifDirectory _directory;
     private readonly Dictionary<string, string> _made = new(StringComparer.OrdinalIgnoreCase);
     private readonly Dictionary<string, SecurityDescriptor> _lists = new(StringComparer.OrdinalIgnoreCase);
 
-    private LdifWriter(LdifDirectory directory) => _directory = directory;
+    private LdifWriter(LdifDirectory directory, TextWriter text) => (_directory, _lines) = (directory, new LdifLines(text));
 
     /// <summary>Writes the changes in their order.</summary>
     /// <param name="title">What the file is for; a comment at its head.</param>
     public static string Write(string title, IEnumerable<DirectoryChange> changes, LdifDirectory directory)
     {
-        var writer = new LdifWriter(directory);
+        using var text = new StringWriter(CultureInfo.InvariantCulture);
+        var writer = new LdifWriter(directory, text);
         writer._lines.Comment(title);
         writer._lines.Comment("Apply with a client that stops at the first error. Run it once; verify afterwards.");
         writer._lines.Plain("version: 1");
         foreach (var change in changes) writer.Change(change);
-        return writer._lines.ToString();
+        return text.ToString();
     }
 
     private void Change(DirectoryChange change)

@@ -40,7 +40,7 @@ internal sealed class DirectoryFiles(IDbContextFactory<AppDb> databases, LogBook
         if ((file.ReadAt ?? readAt) is not { } read) return (null, null, [new Fault("no-time", entries[0].At, "", "The file does not say when it was read.") { Expected = "the root entry with currentTime in the file, or read-at with the request" }]);
         if (read > time.GetUtcNow().AddMinutes(10)) return (null, null, [new Fault("future", entries[0].At, "", $"The file was read in the future: {read:yyyy-MM-dd HH:mm:ss zzz}.") { Expected = "a time that has passed, and clocks that agree" }]);
 
-        var row = new DirectoryFileRow { Estate = estate.Name, File = name, ReadAt = read.ToUniversalTime(), AddedAt = time.GetUtcNow(), AddedBy = who, Content = Compress(LdifEntry.Write(entries)) };
+        var row = new DirectoryFileRow { Estate = estate.Name, File = name, ReadAt = read.ToUniversalTime(), AddedAt = time.GetUtcNow(), AddedBy = who, Content = Compress(entries) };
         await log.AddWithAsync(
             db =>
             {
@@ -65,10 +65,10 @@ internal sealed class DirectoryFiles(IDbContextFactory<AppDb> databases, LogBook
         return (file, latest.ReadAt);
     }
 
-    private static byte[] Compress(string text)
+    private static byte[] Compress(IReadOnlyList<LdifEntry> entries)
     {
         using var bytes = new MemoryStream();
-        using (var zip = new GZipStream(bytes, CompressionLevel.Fastest)) zip.Write(Encoding.UTF8.GetBytes(text));
+        using (var text = new StreamWriter(new GZipStream(bytes, CompressionLevel.Fastest), new UTF8Encoding(false))) LdifEntry.Write(entries, text);
         return bytes.ToArray();
     }
 }
