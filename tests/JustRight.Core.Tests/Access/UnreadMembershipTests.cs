@@ -32,6 +32,15 @@ public sealed class UnreadMembershipTests
     }
 
     [Fact]
+    public void Who_may_be_an_administrator_may_take_ownership()
+    {
+        var token = new AccessToken(Me, []) { WhyDoubtful = sid => sid == Sid.Parse("S-1-5-32-544") ? "not read" : null };
+        AccessCheck.Judge(Sddl.Read("D:"), token, AccessQuestion.Simple(AccessRights.WriteOwner)).Answer.ShouldBe(AccessAnswer.Unknown);
+        AccessCheck.Judge(Sddl.Read($"D:(A;;WO;;;{Me})"), token, AccessQuestion.Simple(AccessRights.WriteOwner)).Answer.ShouldBe(AccessAnswer.Yes);
+        AccessCheck.Judge(Sddl.Read("D:"), token, AccessQuestion.Simple(AccessRights.Delete)).Answer.ShouldBe(AccessAnswer.No);
+    }
+
+    [Fact]
     public void The_owner_that_I_may_be_may_write_the_list()
     {
         var token = new AccessToken(Me, []) { WhyDoubtful = sid => sid == Maybe ? "not read" : null };

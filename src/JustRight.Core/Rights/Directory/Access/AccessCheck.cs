@@ -43,6 +43,12 @@ public static class AccessCheck
         }
 
         if ((left & AccessRights.WriteOwner) != 0 && token.MayTakeOwnership) (left, reason) = (left & ~AccessRights.WriteOwner, AccessReason.Privilege);
+        else if ((left & AccessRights.WriteOwner) != 0 && IsDoubtful(AccessTokens.Administrators, token))
+        {
+            unknown = (-1, AccessReason.UnreadMembership);
+            if (unknownAllows) left &= ~AccessRights.WriteOwner;
+        }
+
         if (descriptor is { HasDacl: true, Dacl: null } or { HasDacl: false }) return new AccessDecision(AccessAnswer.Yes, AccessReason.NoList, -1, AccessRights.None);
         var entries = descriptor.Entries;
         var isOwner = token.Holds(descriptor.Owner);
@@ -115,6 +121,6 @@ public static class AccessCheck
         var type = (byte)ace.Type;
         if (type is >= FirstAuditOnly and <= LastAuditOnly) return AccessRights.None;
         if (type is < AllowCallback or > DenyCallbackObject) return (AccessRights)uint.MaxValue;
-        return ConditionalEntry.TryRead(ace, out var mask, out var trustee) && !Concerns(trustee, token, self, isOwner) ? AccessRights.None : mask.Mapped();
+        return ConditionalEntry.TryRead(ace, out var mask, out var trustee) && !Concerns(trustee, token, self, isOwner) && !IsDoubtful(trustee, token) ? AccessRights.None : mask.Mapped();
     }
 }

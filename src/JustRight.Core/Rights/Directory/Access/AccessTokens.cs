@@ -24,5 +24,6 @@ public static class AccessTokens
         return sid => unread.GetValueOrDefault(sid) ?? (hidden is not null && (graph.IndexOf(sid) is >= 0 and var node ? graph.IsNameless(node) : WellKnownSids.NameOf(sid) is null) ? $"{hidden}, which it is in, may not be read" : null);
     }
 
-    private static Sid Administrators { get; } = Sid.Parse("S-1-5-32-544"); // holds both privileges on a controller by default
+    /// <summary>Holds the privileges to take ownership and to manage the audit list on a controller by default.</summary>
+    internal static Sid Administrators { get; } = Sid.Parse("S-1-5-32-544");
 }

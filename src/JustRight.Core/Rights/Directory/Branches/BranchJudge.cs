@@ -88,7 +88,7 @@ public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> i
             FailureCause.ProtectedGroup => $"{where} is in a protected group: the directory resets its access list within the hour, so no delegated right can last on it",
             FailureCause.LeftByProtectedGroup => $"{where} was in a protected group once, and its access list was left closed",
             FailureCause.NotUnderstood => $"entry {entry + 1} on {where} is of a type that is not understood, and could decide it",
-            FailureCause.MembershipUnread => $"{WhyDoubtful(at[0], entry)}, and {(entry < 0 ? "the owner" : $"entry {entry + 1}")} of {where} could decide it",
+            FailureCause.MembershipUnread => $"{WhyDoubtful(at[0], entry)}, and {(entry < 0 ? "ownership" : $"entry {entry + 1}")} of {where} could decide it",
             FailureCause.Unread => "the access list could not be read",
             _ => $"no entry here or above gives the right to {what}",
         };
