@@ -60,7 +60,7 @@ test('a remedy is carried out after one confirmation, traced again, and undone',
   await page.getByRole('button', { name: 'Make this change' }).click();
   await expect(page.getByRole('heading', { name: '26 objects: 26 grant it' })).toBeVisible();
   const earlier = page.getByRole('table', { name: 'Earlier traces' });
-  await earlier.getByRole('button', { name: 'Undo…' }).click();
+  await earlier.getByRole('button', { name: 'Undo…' }).first().click(); // the newest comes first
   await page.getByRole('button', { name: 'Undo this change' }).click();
   await expect(page.getByRole('heading', { name: '26 objects: 9 refuse it, 17 grant it' })).toBeVisible();
   await expect(earlier.getByText('undone')).toBeVisible();
