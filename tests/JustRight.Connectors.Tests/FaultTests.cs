@@ -21,7 +21,6 @@ public sealed class FaultTests(Controller controller)
     [InlineData("must change", "its password must be changed first")]
     [InlineData("disabled", "it is disabled")]
     [InlineData("ended", "the account has expired")]
-    [InlineData("password expired", "its password has expired")]
     public async Task Why_the_reader_itself_may_not_sign_in_is_said(string state, string reason)
     {
         var name = "svc-reader-" + state.Replace(' ', '-');
@@ -33,13 +32,24 @@ public sealed class FaultTests(Controller controller)
         {
             "must change" => raw.TryReplace(dn, "pwdLastSet", "0"),
             "disabled" => raw.TryReplace(dn, "userAccountControl", "514"),
-            "password expired" => ShortLived(raw, dn),
             _ => raw.TryReplace(dn, "accountExpires", DateTimeOffset.UtcNow.AddDays(-1).ToFileTime().ToString(System.Globalization.CultureInfo.InvariantCulture)),
         }).ShouldBe(ResultCode.Success);
         var reader = new LdapDirectory(controller.Target with { SignInAs = $"{name}@fennmoor.example", Password = password }, new DirectorySchemas(), TimeProvider.System);
         var failure = await Should.ThrowAsync<ConnectorException>(() => reader.ReadAsync(new DirectoryScope([], []), Cancel));
         failure.Failure.ShouldBe(ConnectorFailure.SignIn);
         failure.Message.ShouldContain(reason);
+    }
+
+    [Theory]
+    [InlineData("532", "its password has expired")] // the real controller lets no password last less than a day
+    [InlineData("775", "it is locked")]
+    [InlineData("530", "it may not sign in at this time of day")]
+    [InlineData("52e", "wrong name or password, or the account may not be used")]
+    public async Task Why_a_sign_in_is_refused_is_read_from_the_number_in_the_answer(string number, string reason)
+    {
+        using var pretend = new PretendController(controller, _ => (0, [])) { BindRefusal = $"80090308: LdapErr: DSID-0C090439, comment: AcceptSecurityContext error, data {number}, v4563" };
+        var failure = await Should.ThrowAsync<ConnectorException>(() => new LdapDirectory(pretend.Target, new DirectorySchemas(), TimeProvider.System).ReadAsync(new DirectoryScope([], []), Cancel));
+        (failure.Failure, failure.Message).ShouldBe((ConnectorFailure.SignIn, $"{Controller.Address} refuses the sign-in of Administrator@fennmoor.example: {reason}."));
     }
 
     [Fact]
@@ -75,19 +85,6 @@ public sealed class FaultTests(Controller controller)
         var list = read.Descriptors[read.Objects.Single(o => o.Dn == dn).Descriptor].Entries.Where(e => !e.IsInherited).ToList();
         list.Count.ShouldBe(1601);
         list.Take(1600).ShouldBe(own);
-    }
-
-    /// <summary>A policy of its own for one account, by which a password lasts a second [MS-ADSC, msDS-PasswordSettings].</summary>
-    private static ResultCode ShortLived(RawClient raw, string dn)
-    {
-        const string tick = "-10000000"; // a second, in units of 100 ns
-        var made = raw.Try(new AddRequest($"CN=Short-lived,CN=Password Settings Container,CN=System,{Root}", [
-            new("objectClass", "msDS-PasswordSettings"), new("msDS-PasswordSettingsPrecedence", "1"), new("msDS-PasswordReversibleEncryptionEnabled", "FALSE"), new("msDS-PasswordHistoryLength", "0"),
-            new("msDS-PasswordComplexityEnabled", "TRUE"), new("msDS-MinimumPasswordLength", "7"), new("msDS-MinimumPasswordAge", "0"), new("msDS-MaximumPasswordAge", tick), new("msDS-LockoutThreshold", "0"),
-            new("msDS-LockoutObservationWindow", tick), new("msDS-LockoutDuration", tick), new("msDS-PSOAppliesTo", dn),
-        ]));
-        Thread.Sleep(TimeSpan.FromSeconds(2)); // until it has expired
-        return made;
     }
 
     private sealed class Shifted(TimeSpan by) : TimeProvider

@@ -16,7 +16,7 @@ internal sealed record SentEntry(string Dn, params (string Attribute, byte[][] V
 
 /// <summary>
 /// Speaks just enough LDAP [RFC 4511] over TLS to answer as some directories do and the test controller does not: in ranges,
-/// with a referral. It takes any password.
+/// with a referral, with a refusal of its own.
 /// </summary>
 internal sealed class PretendController : IDisposable
 {
@@ -35,6 +35,9 @@ internal sealed class PretendController : IDisposable
         Target = controller.Target with { Port = ((IPEndPoint)_listener.LocalEndpoint).Port };
         _ = AcceptAsync();
     }
+
+    /// <summary>What it says when it refuses every bind; null to take any password.</summary>
+    public string? BindRefusal { get; init; }
 
     /// <summary>Where it listens.</summary>
     public LdapTarget Target { get; }
@@ -71,7 +74,7 @@ internal sealed class PretendController : IDisposable
                 var sequence = new AsnReader(message, AsnEncodingRules.BER).ReadSequence();
                 var id = (int)sequence.ReadInteger();
                 var operation = sequence.PeekTag();
-                if (operation.TagValue == BindRequest) await stream.WriteAsync(Message(id, w => Result(w, BindRequest + 1, 0)));
+                if (operation.TagValue == BindRequest) await stream.WriteAsync(Message(id, w => Result(w, BindRequest + 1, BindRefusal is null ? 0 : 49, BindRefusal)));
                 else if (operation.TagValue == SearchRequest) await AnswerAsync(stream, id, Read(sequence.ReadSequence(operation)));
                 else break;
             }
@@ -149,13 +152,13 @@ internal sealed class PretendController : IDisposable
         }
     }
 
-    private static void Result(AsnWriter writer, int operation, int code)
+    private static void Result(AsnWriter writer, int operation, int code, string? says = null)
     {
         using (writer.PushSequence(new Asn1Tag(TagClass.Application, operation)))
         {
             writer.WriteEnumeratedValue((LdapCode)code);
             writer.WriteOctetString([]);
-            writer.WriteOctetString([]);
+            writer.WriteOctetString(Encoding.UTF8.GetBytes(says ?? ""));
         }
     }
 
@@ -188,6 +191,7 @@ internal sealed class PretendController : IDisposable
     {
         Success = 0,
         Referral = 10,
+        InvalidCredentials = 49,
         NoSuchObject = 32,
     }
 }
