@@ -7,6 +7,9 @@ using JustRight.Core.Surveys;
 
 [assembly: AssemblyFixture(typeof(JustRight.Connectors.Tests.Controller))]
 
+// With many tests at once on the one controller, now and then a connection is gone between its opening and its first request.
+[assembly: CollectionBehavior(DisableTestParallelization = true)]
+
 namespace JustRight.Connectors.Tests;
 
 /// <summary>The connector against a real controller: what it makes is there, what it reads is so, what it may not do it says.</summary>
