@@ -26,6 +26,10 @@ internal abstract class DirectoryEntry
     /// <summary>The first value as bytes, or null.</summary>
     public byte[]? Bytes(string attribute) => AllBytes(attribute) is [var first, ..] ? first : null;
 
+    /// <summary>The first value as a moment, where it is written as generalized time in UTC [RFC 4517 3.3.13]; or null.</summary>
+    public DateTimeOffset? Moment(string attribute) =>
+        DateTimeOffset.TryParseExact(Text(attribute), "yyyyMMddHHmmss.f'Z'", CultureInfo.InvariantCulture, DateTimeStyles.AssumeUniversal, out var moment) ? moment : null;
+
     /// <summary>The first value as a number, or 0.</summary>
     public long Number(string attribute) => long.TryParse(Text(attribute), CultureInfo.InvariantCulture, out var number) ? number : 0;
 }

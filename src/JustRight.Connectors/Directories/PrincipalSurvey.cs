@@ -212,7 +212,7 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
         {
             Description = entry.Text("description") ?? "",
             Note = entry.Text("info") ?? "",
-            CreatedAt = DateTimeOffset.TryParseExact(entry.Text("whenCreated"), "yyyyMMddHHmmss.f'Z'", System.Globalization.CultureInfo.InvariantCulture, System.Globalization.DateTimeStyles.AssumeUniversal, out var made) ? made : null,
+            CreatedAt = entry.Moment("whenCreated"),
             PasswordCannotChange = CannotChange(entry),
             PasswordFetchers = FetchersOf(entry),
             PrimaryGroupRid = (uint)entry.Number("primaryGroupID"),

@@ -1,6 +1,4 @@
 using System.DirectoryServices.Protocols;
-using System.Globalization;
-using System.Text;
 using JustRight.Connectors.Directories;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Access;
@@ -35,7 +33,7 @@ public sealed class DirectoryFile : IDirectoryReader
         var schema = head?.Text("schemaNamingContext") ?? $"CN=Schema,{ConfigurationRoot}";
         SchemaRoot = _byDn.ContainsKey(schema) ? schema : "";
         Controller = head?.Text("dnsHostName") is { } host ? $"{host} (file {name})" : $"file {name}";
-        ReadAt = DateTimeOffset.TryParseExact(head?.Text("currentTime"), "yyyyMMddHHmmss.f'Z'", CultureInfo.InvariantCulture, DateTimeStyles.AssumeUniversal, out var time) ? time : null;
+        ReadAt = head?.Moment("currentTime");
     }
 
     /// <summary>The attributes that a file is read for: all others are passed over.</summary>

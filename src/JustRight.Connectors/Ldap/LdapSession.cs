@@ -119,7 +119,7 @@ internal sealed class LdapSession : IDirectoryReader, IDisposable
             session.Root = rootDse.Text("defaultNamingContext") ?? target.Domain.Root;
             session.ConfigurationRoot = rootDse.Text("configurationNamingContext") ?? "";
             session.SchemaRoot = rootDse.Text("schemaNamingContext") ?? "";
-            session.Time = DateTimeOffset.TryParseExact(rootDse.Text("currentTime"), "yyyyMMddHHmmss.f'Z'", System.Globalization.CultureInfo.InvariantCulture, System.Globalization.DateTimeStyles.AssumeUniversal, out var now) ? now : null;
+            session.Time = rootDse.Moment("currentTime");
             session.Controller = rootDse.Text("dnsHostName") ?? target.Controller;
             return session;
         }

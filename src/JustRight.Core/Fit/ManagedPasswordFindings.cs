@@ -1,5 +1,4 @@
 using JustRight.Core.Plans;
-using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory.Access;
 using JustRight.Core.Rights.Directory.Descriptors;
 using JustRight.Core.Surveys;
@@ -25,7 +24,7 @@ internal static class ManagedPasswordFindings
         var list = DescriptorText.Read(text);
         var allowed = list.Entries.Where(e => e.IsEffective && e.Allows).Select(e => view.Graph.IndexOf(e.Trustee) is >= 0 and var node ? view.Graph.NameOf(node) : e.Trustee.ToString()).Distinct(StringComparer.OrdinalIgnoreCase).ToList();
         yield return allowed.Count == 0 ? "It is group managed, and nobody may fetch its password." : $"It is group managed; its password may be fetched by {string.Join(", ", allowed)}.";
-        foreach (var host in plan.GrantsOf(planned.Key).Select(g => g.Right).Select(HostOf).OfType<string>().Distinct(StringComparer.OrdinalIgnoreCase).Order(StringComparer.OrdinalIgnoreCase))
+        foreach (var host in plan.GrantsOf(planned.Key).Select(g => g.Right).Select(PlaceFindings.HostOf).OfType<string>().Distinct(StringComparer.OrdinalIgnoreCase).Order(StringComparer.OrdinalIgnoreCase))
         {
             var computer = view.Graph.IndexOf(host + "$");
             if (computer < 0) yield return $"{host}$ was not found in the directory: whether {host} may fetch its password is not known.";
@@ -36,11 +35,4 @@ internal static class ManagedPasswordFindings
 
     /// <summary>Who may fetch the password is who may read a property by that list [MS-ADTS 3.1.1.4.5.39].</summary>
     private static AccessQuestion Fetch { get; } = AccessQuestion.Simple(AccessRights.ReadProperty);
-
-    private static string? HostOf(Right right) => right switch
-    {
-        LogonRight r => r.Host,
-        LocalGroupRight r => r.Host,
-        _ => null,
-    };
 }

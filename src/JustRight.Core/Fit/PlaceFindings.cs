@@ -38,7 +38,8 @@ internal static class PlaceFindings
         }
     }
 
-    private static string? HostOf(Right right) => right switch
+    /// <summary>The host that a right is held on, or null when it is held elsewhere.</summary>
+    public static string? HostOf(Right right) => right switch
     {
         LogonRight r => r.Host,
         LocalGroupRight r => r.Host,
