@@ -30,10 +30,14 @@ run 0 sheet check demo-data/sheets/thermograph.yaml
 run 0 sheet add demo-data/sheets/thermograph.yaml
 run 0 sheet add demo-data/sheets/tallystick.yaml
 run 0 sheet add demo-data/sheets/roundsman.yaml
+run 0 sheet add demo-data/sheets/nightchurn.yaml
+run 0 sheet add demo-data/sheets/wheyline.yaml
 run 0 estate add demo-data/estates/fennmoor.yaml
 run 0 install add demo-data/installs/thermograph-dataroom.yaml
 run 0 install add demo-data/installs/tallystick-dataroom.yaml
 run 0 install add demo-data/installs/roundsman-dataroom.yaml
+run 0 install add demo-data/installs/nightchurn-dataroom.yaml
+run 0 install add demo-data/installs/wheyline-lines.yaml
 
 tell "A sheet with a slip of the pen is refused, with the place and the remedy (exit code 2)."
 sed 's/local-group: Administrators, on: console-server/local-group: Administrators, on: console-sever/' demo-data/sheets/thermograph.yaml > "$tour_data/slip.yaml"
@@ -88,6 +92,26 @@ tell "Too much flowed in. Undo it: every access list is as it was. Then give the
 run 0 undo "$(grep -o 'justright undo [0-9a-f]*' "$tour_data/mend" | cut -d' ' -f3)" --yes
 run 0 mend "$trace" 1-spot --yes
 run 0 verify roundsman-dataroom --brief
+
+tell "Nightchurn: a policy governs who may log on. What a hasty hand granted lasts until the next refresh, and so would what setup grants."
+run 1 verify nightchurn-dataroom
+run 0 why nightchurn-dataroom jobs batch
+
+tell "So both go into the policy, with its whole new list and the hosts it touches; the change counts after a refresh."
+run 0 grant nightchurn-dataroom --yes
+run 0 verify nightchurn-dataroom --brief
+
+tell "Wheyline: the recorder takes readings from the lines' machines. The sender gets an account of its own: rights, order, account, restart. On fm-line02 somebody set the account and restarted nothing."
+run 1 verify wheyline-lines
+printf 'a password the keeper of the account typed' > "$tour_data/sender"
+printf '\n$ justright secret set svc-whey-sender < sender\n'
+client secret set svc-whey-sender < "$tour_data/sender"
+run 0 grant wheyline-lines --yes | tee "$tour_data/swap"
+
+tell "Only now that both senders run as their account are the machines taken out."
+run 1 verify wheyline-lines --brief
+run 0 grant wheyline-lines --remove --yes
+run 0 verify wheyline-lines --brief
 
 tell "All installs at a glance, and who did what."
 run 0 install list

@@ -11,6 +11,9 @@ namespace JustRight.Connectors;
 /// <param name="Names">Logon names that matter wherever they are: planned accounts and groups, barred groups.</param>
 public sealed record DirectoryScope(IReadOnlyList<string> Branches, IReadOnlyList<string> Names)
 {
+    /// <summary>Whether to read the policies that govern hosts.</summary>
+    public bool Policies { get; init; }
+
     /// <summary>What to read of access lists, or null for nothing.</summary>
     public AccessScope? Access { get; init; }
 }

@@ -1,3 +1,4 @@
+using JustRight.Connectors.Files;
 using JustRight.Core.Estates;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Surveys;
@@ -31,17 +32,22 @@ public static class EstateSurveyor
             [.. aims.Names.Concat(estate.Rules.Barred.Select(b => b.Group).OfType<string>()).Distinct(StringComparer.OrdinalIgnoreCase)])
         {
             Access = new AccessScope(aims.AccessBranches, [], AllContainers: true),
+            Policies = estate.Hosts.Count > 0,
         };
         var directory = await ReadDirectoryAsync(estate, connectors, scope, time, cancel);
 
-        var hosts = new List<HostSnapshot>();
-        foreach (var host in estate.Hosts)
+        if (directory.Policies is { } policies && estate.Directory.PolicyFolder is { } folder) directory = directory with { Policies = PolicyFolder.Fill(policies, folder) };
+
+        // Several hosts at a time: one that is slow, or never answers, holds up nobody else.
+        var hosts = new HostSnapshot[estate.Hosts.Count];
+        await Parallel.ForAsync(0, hosts.Length, new ParallelOptions { MaxDegreeOfParallelism = estate.HostsSideBySide, CancellationToken = cancel }, async (at, stop) =>
         {
+            var host = estate.Hosts[at];
             Report(host.Name);
-            hosts.Add(await ReadAsync(
-                host.Reach == Reach.None ? null : connectors.Hosts, c => c.ReadAsync(host.Name, cancel),
-                host.Name, reason => HostSnapshot.NotRead(host.Name, time.GetUtcNow(), reason)));
-        }
+            hosts[at] = await ReadAsync(
+                host.Reach == Reach.None ? null : connectors.Hosts, c => c.ReadAsync(host.Name, stop),
+                host.Name, reason => HostSnapshot.NotRead(host.Name, time.GetUtcNow(), reason));
+        });
 
         var instances = new List<InstanceSnapshot>();
         foreach (var instance in estate.Instances)
@@ -54,7 +60,7 @@ public static class EstateSurveyor
 
         return new Survey(estate.Name, time.GetUtcNow(), estate.IsPretend, directory, hosts, instances);
 
-        void Report(string place) => progress(new SurveyProgress(done++, total, place));
+        void Report(string place) => progress(new SurveyProgress(Interlocked.Increment(ref done) - 1, total, place));
     }
 
     /// <summary>The reason given for a place that nothing reaches.</summary>

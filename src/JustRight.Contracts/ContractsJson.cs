@@ -23,6 +23,7 @@ namespace JustRight.Contracts;
 [JsonSerializable(typeof(LdifView))]
 [JsonSerializable(typeof(ReplicaComparisonView))]
 [JsonSerializable(typeof(DirectoryFileView))]
+[JsonSerializable(typeof(HostFactsView))]
 [JsonSerializable(typeof(GuardView))]
 [JsonSerializable(typeof(GuardOrder))]
 [JsonSerializable(typeof(SignInCode))]

@@ -26,6 +26,12 @@ public sealed record EstateView(EstateSummary Summary, string Text, SurveyView? 
 /// <param name="SaysWhoRead">Whether it says who read it; without that it is not known what may be missing.</param>
 public sealed record DirectoryFileView(string Estate, string File, DateTimeOffset ReadAt, int Objects, bool HasSchema, bool SaysWhoRead);
 
+/// <summary>Facts of a host that its owner handed over.</summary>
+/// <param name="ReadAt">When they were read from the host.</param>
+/// <param name="ReadBy">Who read them, as the host calls the reader.</param>
+/// <param name="Unread">The parts that could not be read, each with the reason.</param>
+public sealed record HostFactsView(string Estate, string Host, DateTimeOffset ReadAt, string ReadBy, int LocalGroups, int Services, IReadOnlyList<string> Unread);
+
 /// <summary>What a survey read.</summary>
 /// <param name="DirectoryReadAt">When the directory was read: earlier than the survey when it comes from a file.</param>
 /// <param name="Remarks">What happened while reading that is worth knowing.</param>

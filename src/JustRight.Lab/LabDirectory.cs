@@ -17,7 +17,10 @@ namespace JustRight.Lab;
 public sealed class LabDirectory(LabFile file, TimeProvider time) : IDirectoryConnector
 {
     /// <inheritdoc/>
-    public Task<DirectorySnapshot> ReadAsync(DirectoryScope scope, CancellationToken cancel) => Task.FromResult(file.Read(state =>
+    public Task<DirectorySnapshot> ReadAsync(DirectoryScope scope, CancellationToken cancel) => Task.FromResult(file.Read(state => Snapshot(state, scope.Access is not null, time.GetUtcNow())));
+
+    /// <summary>The directory as a survey holds it.</summary>
+    internal static DirectorySnapshot Snapshot(LabState state, bool withAccess, DateTimeOffset now)
     {
         var domain = Sid.Parse(state.DomainSid);
         var tree = LabAccessLists.Tree(state);
@@ -29,13 +32,18 @@ public sealed class LabDirectory(LabFile file, TimeProvider time) : IDirectoryCo
             PasswordCannotChange = p.Kind == PrincipalKind.User && tree.IndexOf(p.Dn) is >= 0 and var at ? OwnPasswordChange.IsForbidden(tree.DescriptorOf(at)!) : null,
             PrimaryGroupRid = p.PrimaryGroupRid,
             State = p.State,
+            PasswordSetAt = p.PasswordSetAt,
             Scope = p.Scope,
             IsSecurity = p.IsSecurity,
             Members = p.MembersUnread is null ? state.Sids(p.Members) : [],
             MembersUnread = p.MembersUnread,
         });
-        return new DirectorySnapshot(state.Domain, domain, "the lab", time.GetUtcNow(), [.. principals], [.. state.Branches], null) { Access = scope.Access is null ? null : tree.ToSnapshot() };
-    }));
+        return new DirectorySnapshot(state.Domain, domain, "the lab", now, [.. principals], [.. state.Branches], null)
+        {
+            Access = withAccess ? tree.ToSnapshot() : null,
+            Policies = LabPolicies.Read(state),
+        };
+    }
 
     /// <inheritdoc/>
     public Task<DirectorySchema> SchemaAsync(CancellationToken cancel) => Task.FromResult(BuiltInSchema.Schema);
@@ -57,6 +65,7 @@ public sealed class LabDirectory(LabFile file, TimeProvider time) : IDirectoryCo
     public Task<Observation> ObserveAsync(DirectoryChange change, CancellationToken cancel) => Task.FromResult(file.Read(state => change switch
     {
         AddAccessRule or RemoveAccessRule or SwitchInheritance => ListState(state, change),
+        ChangePolicyList c => LabPolicies.ListOf(state, c.Policy, c.Constant) is var list && list.SequenceEqual(c.Entries.Select(e => Entry(state, e))) ? Done($"the list of {c.Constant} is {Words(list)}") : NotDone($"the list of {c.Constant} is {Words(list)}"),
         CreateBranch c => Branch(state, c.Dn) ? Done($"{c.Dn} exists") : NotDone($"{c.Dn} does not exist"),
         DeleteBranch c => Branch(state, c.Dn) ? NotDone($"{c.Dn} exists") : Done($"{c.Dn} does not exist"),
         CreateAccount c => Named(state, c.Name, PrincipalKind.User),
@@ -84,6 +93,10 @@ public sealed class LabDirectory(LabFile file, TimeProvider time) : IDirectoryCo
             case AddAccessRule or RemoveAccessRule or SwitchInheritance:
                 ChangeList(state, change);
                 break;
+            case ChangePolicyList c:
+                if (!LabPolicies.ListOf(state, c.Policy, c.Constant).SequenceEqual(c.OldEntries.Select(e => Entry(state, e)))) throw Conflict($"the list of {c.Constant} in policy {c.Name} changed meanwhile: verify again.");
+                LabPolicies.Change(state, c.Policy, c.Constant, [.. c.Entries.Select(e => Entry(state, e))]);
+                break;
             case CreateBranch c:
                 NeedParent(state, c.Dn);
                 if (Branch(state, c.Dn)) throw Conflict($"{c.Dn} exists already.");
@@ -101,6 +114,7 @@ public sealed class LabDirectory(LabFile file, TimeProvider time) : IDirectoryCo
                 {
                     (p.Description, p.Note, p.CreatedAt) = (c.Description, c.Note, now);
                     p.PrimaryGroupRid = DirectorySnapshot.DomainUsersRid;
+                    p.PasswordSetAt = now;
                     p.State = c.PasswordNeverExpires ? AccountState.PasswordNeverExpires : AccountState.None;
                 });
                 break;
@@ -135,6 +149,10 @@ public sealed class LabDirectory(LabFile file, TimeProvider time) : IDirectoryCo
                 throw new InvalidOperationException($"Unknown change {change.GetType().Name}.");
         }
     }
+
+    private static string Entry(LabState state, string entry) => entry.StartsWith('*') ? entry : $"*{Need(state, entry).Name switch { var name => state.SidOf(name) }}";
+
+    private static string Words(IReadOnlyList<string> entries) => entries.Count == 0 ? "empty" : string.Join(", ", entries);
 
     private static Observation ListState(LabState state, DirectoryChange change)
     {

@@ -81,6 +81,9 @@ internal static class LabNames
         return state.Principals.Find(p => string.Equals(p.Name, bare, StringComparison.OrdinalIgnoreCase));
     }
 
+    /// <summary>What the lab's lists call a SID: the logon name where there is one.</summary>
+    public static string NameOf(this LabState state, string sid) => state.Principals.Find(p => state.SidOf(p.Name).ToString() == sid)?.Name ?? sid;
+
     /// <summary>Whether a list names a principal.</summary>
     public static bool Holds(this LabState state, IEnumerable<string> names, string name) => state.Find(name) is not null && names.Select(state.SidOf).Contains(state.SidOf(name));
 

@@ -1,5 +1,6 @@
 using JustRight.Connectors;
 using JustRight.Core.Changes;
+using JustRight.Core.Fit;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Surveys;
@@ -23,18 +24,17 @@ public sealed class LabHosts(LabFile file, TimeProvider time) : IHostConnector
             throw new ConnectorException(ConnectorFailure.Unreachable, reason);
         }
 
-        return Task.FromResult(file.Read(state =>
-        {
-            var found = Find(state, host);
-            return new HostSnapshot(
-                found.Name,
-                time.GetUtcNow(),
-                null,
-                [.. found.LocalGroups.Select(g => new LocalGroup(g.Name, Sid.Parse(g.Sid), state.Sids(g.Members)))],
-                [.. found.LogonRights.Select(r => new LogonList(r.Key, state.Sids(r.Value)))],
-                []);
-        }));
+        return Task.FromResult(file.Read(state => Snapshot(state, Find(state, host), time.GetUtcNow())));
     }
+
+    private static HostSnapshot Snapshot(LabState state, LabHost host, DateTimeOffset now) => new(
+        host.Name, now, null,
+        [.. host.LocalGroups.Select(g => new LocalGroup(g.Name, Sid.Parse(g.Sid), state.Sids(g.Members)))],
+        [.. host.LogonRights.Select(r => new LogonList(r.Key, state.Sids(r.Value)))],
+        [])
+    {
+        Services = LabServices.Read(state, host),
+    };
 
     /// <inheritdoc/>
     public Task<Observation> ObserveAsync(HostChange change, CancellationToken cancel) => Task.FromResult(file.Read(state =>
@@ -44,6 +44,10 @@ public sealed class LabHosts(LabFile file, TimeProvider time) : IHostConnector
         {
             AddLocalGroupMember c => Observe(Members(host, c.Group), c.Principal, true, $"{c.Host}\\{c.Group}"),
             RemoveLocalGroupMember c => Observe(Members(host, c.Group), c.Principal, false, $"{c.Host}\\{c.Group}"),
+            GrantPrivilege c => Observe(Held(host, c.Constant), c.Principal, true, c.Constant),
+            RevokePrivilege c => Observe(Held(host, c.Constant), c.Principal, false, c.Constant),
+            ServiceChange c => LabServices.Observe(host, c),
+            RefreshPolicy c => Refreshed(state, host, c),
             GrantLogonRight c => Observe(Holders(host, c.Type), c.Principal, true, LogonRights.Constant(c.Type)),
             RevokeLogonRight c => Observe(Holders(host, c.Type), c.Principal, false, LogonRights.Constant(c.Type)),
             _ => throw new InvalidOperationException($"Unknown change {change.GetType().Name}."),
@@ -74,6 +78,20 @@ public sealed class LabHosts(LabFile file, TimeProvider time) : IHostConnector
                 case RevokeLogonRight c:
                     state.TakeOff(Holders(host, c.Type), c.Principal);
                     break;
+                case GrantPrivilege c:
+                    var held = Held(host, c.Constant);
+                    LabLists.Add(state, held, c.Principal);
+                    host.LogonRights[c.Constant] = held;
+                    break;
+                case RevokePrivilege c:
+                    state.TakeOff(Held(host, c.Constant), c.Principal);
+                    break;
+                case ServiceChange c:
+                    LabServices.Make(state, host, c, password, View(state), time.GetUtcNow());
+                    break;
+                case RefreshPolicy:
+                    LabPolicies.Refresh(state, host, View(state));
+                    break;
                 default:
                     throw new InvalidOperationException($"Unknown change {change.GetType().Name}.");
             }
@@ -85,7 +103,18 @@ public sealed class LabHosts(LabFile file, TimeProvider time) : IHostConnector
         host.LocalGroups.Find(g => string.Equals(g.Name, group, StringComparison.OrdinalIgnoreCase))?.Members
         ?? throw new ConnectorException(ConnectorFailure.NotFound, $"there is no local group {group} on {host.Name}.");
 
-    private static List<string> Holders(LabHost host, string type) => host.LogonRights.GetValueOrDefault(LogonRights.Constant(type)) ?? [];
+    private static List<string> Holders(LabHost host, string type) => Held(host, LogonRights.Constant(type));
+
+    private static List<string> Held(LabHost host, string constant) => host.LogonRights.GetValueOrDefault(constant) ?? [];
+
+    /// <summary>A refresh is done when the lists hold whom they should.</summary>
+    private static Observation Refreshed(LabState state, LabHost host, RefreshPolicy change)
+    {
+        var behind = change.Expect.Where(e => state.Holds(Held(host, e.Constant), e.Principal) != e.Holds).Select(e => $"{e.Constant} for {e.Principal}").ToList();
+        return behind.Count == 0 ? new Observation(ObservedState.Done, "as the policies have it") : new Observation(ObservedState.NotDone, $"not yet as the policies have it: {string.Join(", ", behind)}");
+    }
+
+    private SurveyView View(LabState state) => new(new Survey("lab", time.GetUtcNow(), true, LabDirectory.Snapshot(state, true, time.GetUtcNow()), [.. state.Hosts.Select(h => Snapshot(state, h, time.GetUtcNow()))], []));
 
     private static LabHost Answering(LabState state, string name)
     {

@@ -28,6 +28,12 @@ public sealed class LabState
     /// <summary>What stands on objects' own access lists, by distinguished name, in SDDL; names in braces stand for SIDs. An object not here has what its class starts with.</summary>
     public SortedDictionary<string, string> AccessLists { get; set; } = [];
 
+    /// <summary>Policies.</summary>
+    public List<LabPolicy> Policies { get; set; } = [];
+
+    /// <summary>Where policies are linked.</summary>
+    public List<LabPolicyLinks> PolicyLinks { get; set; } = [];
+
     /// <summary>Hosts.</summary>
     public List<LabHost> Hosts { get; set; } = [];
 
@@ -66,6 +72,9 @@ public sealed class LabPrincipal
     /// <summary>State of accounts.</summary>
     public AccountState State { get; set; }
 
+    /// <summary>When the password of an account was last set, or null when that is not known.</summary>
+    public DateTimeOffset? PasswordSetAt { get; set; }
+
     /// <summary>Scope of groups.</summary>
     [JsonConverter(typeof(JsonStringEnumConverter<GroupScope>))]
     public GroupScope Scope { get; set; }
@@ -98,8 +107,11 @@ public sealed class LabHost
     /// <summary>Local groups with their members.</summary>
     public List<LabLocalGroup> LocalGroups { get; set; } = [];
 
-    /// <summary>Holders of log-on rights, by constant.</summary>
+    /// <summary>Holders of log-on rights and privileges, by constant.</summary>
     public SortedDictionary<string, List<string>> LogonRights { get; set; } = [];
+
+    /// <summary>Services.</summary>
+    public List<LabService> Services { get; set; } = [];
 }
 
 /// <summary>A local group of a host.</summary>

@@ -24,22 +24,30 @@ public sealed class RoundTripTests
         new CreateGroup("D", "g", "CN=g", GroupScope.DomainLocal, "says"), new AddMember("D", "g", "a"), new AddLocalGroupMember("h", "Administrators", @"D\a"),
         new GrantLogonRight("h", "service", @"D\a"), new CreateLogin("i", @"D\a"), new AddInstanceRoleMember("i", "dbcreator", @"D\a"),
         new AddAccessRule("D", "OU=a,DC=x", Rule, "write mail of user"), new AddAccessRule("D", "OU=a,DC=x", Rule with { Denies = true, ObjectType = null }, "says", 3), new SwitchInheritance("D", "OU=a,DC=x", true, "D:P(A;;RP;;;WD)"),
+        new GrantPrivilege("h", "SeAuditPrivilege", @"D\a"), new SetServiceAccount("h", "S", @"D\a", "LocalSystem"), new SetServiceStart("h", "S", ServiceStart.AutomaticDelayed, ServiceStart.Disabled),
+        new SetServiceOrder("h", "S", ["A", "+G"], ["A"]), new ChangePolicyList("D", "{31B2F340-016D-11D2-945F-00C04FB984F9}", "Servers", "SeBatchLogonRight", ["*S-1-5-32-544", @"D\a"], ["*S-1-5-32-544"], @"D\a", ["h", "h2"]),
         new CreateDatabaseUser("i", "db", @"D\a"), new AddDatabaseRoleMember("i", "db", "db_owner", @"D\a"),
+    ];
+
+    private static readonly Change[] Settling =
+    [
+        new RestartService("h", "S", @"D\a") { Dependents = ["T"] }, new RefreshPolicy("h") { Expect = [new ExpectedHolder("SeBatchLogonRight", @"D\a", true)] },
     ];
 
     [Fact]
     public void Every_change_and_its_inverse_survive_being_kept()
     {
-        var all = Samples.Concat(Samples.Select(s => s.Inverse!)).ToList();
+        var all = Samples.Concat(Samples.Select(s => s.Inverse!)).Concat(Settling).ToList();
         all.Select(c => c.GetType()).Distinct().Count().ShouldBe(typeof(Change).Assembly.GetTypes().Count(t => t.IsSealed && t.IsAssignableTo(typeof(Change))), "a kind of change is missing here");
-        foreach (var change in all) ChangeJson.Read(ChangeJson.Write(change)).ShouldBe(change);
+        foreach (var change in all) ChangeJson.Write(ChangeJson.Read(ChangeJson.Write(change))).ShouldBe(ChangeJson.Write(change));
+        ChangeJson.Write(Settling[0]).ShouldBe("{\"change\":\"restart-service\",\"account\":\"D\\\\a\",\"dependents\":[\"T\"],\"service\":\"S\",\"host\":\"h\"}");
         foreach (var change in all) change.ToString().ShouldBe(change.Words); // and not its inverse's inverse's inverse
     }
 
     [Fact]
     public void An_inverse_of_an_inverse_is_the_change_itself_where_there_is_one()
     {
-        foreach (var change in Samples.Where(c => c.Inverse!.Inverse is not null)) change.Inverse!.Inverse.ShouldBe(change);
+        foreach (var change in Samples.Where(c => c.Inverse!.Inverse is not null)) ChangeJson.Write(change.Inverse!.Inverse!).ShouldBe(ChangeJson.Write(change));
     }
 
     [Fact]
@@ -63,8 +71,21 @@ public sealed class RoundTripTests
         var at = new DateTimeOffset(2026, 11, 25, 1, 2, 3, TimeSpan.Zero);
         var survey = new Survey(
             "fennmoor", at, true,
-            new DirectorySnapshot("FENNMOOR", Sid.Parse("S-1-5-21-1-2-3"), "dc", at, [new DirectoryPrincipal(sid, PrincipalKind.Group, "g", "CN=g") { Members = [sid], MembersUnread = "no", Scope = GroupScope.Universal }], ["OU=a"], null) { Access = Access },
-            [new HostSnapshot("h", at, null, [new LocalGroup("Administrators", sid, [sid])], [new LogonList("SeBatchLogonRight", [sid])], [new UnreadPart("p", "r")])],
+            new DirectorySnapshot("FENNMOOR", Sid.Parse("S-1-5-21-1-2-3"), "dc", at, [new DirectoryPrincipal(sid, PrincipalKind.Group, "g", "CN=g") { Members = [sid], MembersUnread = "no", Scope = GroupScope.Universal }], ["OU=a"], null)
+            {
+                Access = Access,
+                Policies = new PolicySnapshot(
+                    [new PolicyContainer("OU=a", "[LDAP://cn={31B2F340-016D-11D2-945F-00C04FB984F9},cn=policies;2]", true)], [],
+                    [new GroupPolicy("{31B2F340-016D-11D2-945F-00C04FB984F9}", "Servers", true, "D:", [new PolicyList("SeBatchLogonRight", ["*S-1-5-32-544"])]) { QueryFilter = "q" }], null),
+            },
+            [
+                new HostSnapshot("h", at, null, [new LocalGroup("Administrators", sid, [sid])], [new LogonList("SeBatchLogonRight", [sid]) { Named = ["x"], Policy = "{31B2F340-016D-11D2-945F-00C04FB984F9}" }], [new UnreadPart("p", "r")])
+                {
+                    Role = HostRole.Controller,
+                    Services = [new HostService("S", @"D\a", ServiceStart.AutomaticDelayed, true, ["T", "+G"]) { RunsNowAs = @"D\b", RunsNowAsSid = sid, RunsSince = at }],
+                    Policies = [new AppliedPolicy("{31B2F340-016D-11D2-945F-00C04FB984F9}", "Servers") { Lists = [] }],
+                },
+            ],
             [new InstanceSnapshot("i", "sqlserver", at, null, [new InstanceLogin(sid, "g")], [new RoleMembers("r", [sid], ["s"])], [new DatabaseSnapshot("d", default, null, [], [])])]);
         var json = SurveyJson.Write(survey);
         SurveyJson.Write(SurveyJson.ReadSurvey(json, NoSchema)).ShouldBe(json);

@@ -1,6 +1,7 @@
 using CsCheck;
 using JustRight.Core.Sheets;
 using JustRight.Formats.Estates;
+using JustRight.Formats.Hosts;
 using JustRight.Formats.Installs;
 using JustRight.Formats.Sheets;
 
@@ -117,9 +118,10 @@ public sealed class SheetReaderTests
     [InlineData("sheet")]
     [InlineData("estate")]
     [InlineData("install")]
+    [InlineData("host-facts")]
     public void The_published_schemas_are_the_ones_the_readers_check_by(string kind)
     {
-        var schema = kind switch { "sheet" => SheetReader.JsonSchema(), "estate" => EstateReader.JsonSchema(), _ => InstallReader.JsonSchema() };
+        var schema = kind switch { "sheet" => SheetReader.JsonSchema(), "estate" => EstateReader.JsonSchema(), "host-facts" => HostFactsReader.JsonSchema(), _ => InstallReader.JsonSchema() };
         var file = Path.Combine(Checkout.Top, "schemas", $"{kind}.schema.json");
         if (Environment.GetEnvironmentVariable("JUSTRIGHT_WRITE_SCHEMAS") == "yes") File.WriteAllText(file, schema);
         File.ReadAllText(file).ShouldBe(schema, "Run the tests once with JUSTRIGHT_WRITE_SCHEMAS=yes and commit what changes.");

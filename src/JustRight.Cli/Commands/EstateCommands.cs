@@ -26,9 +26,11 @@ internal static class EstateCommands
         var estate = Names.Estate();
         var from = new Option<string?>("--from") { Description = "A file of LDIF with what was read of the directory, where no connection is allowed", HelpName = "FILE" };
         var readAt = new Option<DateTimeOffset?>("--read-at") { Description = "When the file was read, where it does not say so itself; the time of the file unless given", HelpName = "TIME" };
+        var facts = new Option<string[]>("--facts") { Description = "Files with the facts of hosts that their owners handed over, one file a host", HelpName = "FILE", AllowMultipleArgumentsPerToken = true };
         return CommandKit.Make(
-            "survey", "Reads an estate: directory, hosts, instances", ["justright survey fennmoor", "justright survey fennmoor --json", "justright survey fennmoor --from fennmoor.ldif --read-at 2026-11-25T09:30Z"],
-            [estate, from, readAt], c => SurveyAsync(c, c.Parsed.GetValue(estate)!, c.Parsed.GetValue(from), c.Parsed.GetValue(readAt)));
+            "survey", "Reads an estate: directory, hosts, instances",
+            ["justright survey fennmoor", "justright survey fennmoor --json", "justright survey fennmoor --from fennmoor.ldif --read-at 2026-11-25T09:30Z", "justright survey fennmoor --facts fm-rec01.json fm-line01.json"],
+            [estate, from, readAt, facts], c => SurveyAsync(c, c.Parsed.GetValue(estate)!, c.Parsed.GetValue(from), c.Parsed.GetValue(readAt), c.Parsed.GetValue(facts) ?? []));
     }
 
     private static async Task<int> SendAsync(Call call, string path, string file, string done)
@@ -63,9 +65,10 @@ internal static class EstateCommands
         return ExitCode.Fine;
     }
 
-    private static async Task<int> SurveyAsync(Call call, string name, string? from, DateTimeOffset? readAt)
+    private static async Task<int> SurveyAsync(Call call, string name, string? from, DateTimeOffset? readAt, string[] facts)
     {
         if (from is not null) await GiveFileAsync(call, name, from, readAt);
+        foreach (var file in facts) await GiveFactsAsync(call, name, file);
         var job = await call.Api.PostAsync($"estates/{Names.Part(name)}/survey", ContractsJson.Default.JobView, call.Cancel);
         job = await JobProgress.FollowAsync(call.Screen, call.Api, job, $"surveying {name}", null, call.Cancel);
         if (job.State != "done") throw new ClientException(ExitCode.Unread, job.Message ?? "the survey did not end well");
@@ -83,6 +86,12 @@ internal static class EstateCommands
         }
 
         return survey.Unseen.Count > 0 ? ExitCode.Unread : ExitCode.Fine;
+    }
+
+    private static async Task GiveFactsAsync(Call call, string name, string file)
+    {
+        var given = await call.Api.PostFileAsync($"estates/{Names.Part(name)}/host-facts", file, ContractsJson.Default.HostFactsView, call.Cancel, null, "text/plain");
+        if (!call.Screen.IsJson) call.Screen.Line(Markup.Escape($"{given.Host}: {given.LocalGroups} local groups, {given.Services} services, read at {Times.Exact(given.ReadAt)}{(given.ReadBy.Length > 0 ? " by " + given.ReadBy : "")}"));
     }
 
     private static async Task GiveFileAsync(Call call, string name, string from, DateTimeOffset? readAt)

@@ -40,7 +40,7 @@ public sealed class DirectoryFile : IDirectoryReader
     public static IReadOnlySet<string> Attributes { get; } = new HashSet<string>(
         [
             .. PrincipalSurvey.Attributes, .. PrincipalSurvey.RootKeyAttributes, .. AccessSurvey.Attributes, .. DirectorySchemas.HeadAttributes, .. DirectorySchemas.AttributeAttributes, .. DirectorySchemas.ClassAttributes,
-            .. DirectorySchemas.RightAttributes, "tokenGroups", "dnsHostName", "currentTime", "configurationNamingContext", "schemaNamingContext",
+            .. DirectorySchemas.RightAttributes, .. PolicySurvey.Attributes, "tokenGroups", "dnsHostName", "currentTime", "configurationNamingContext", "schemaNamingContext",
         ], StringComparer.OrdinalIgnoreCase);
 
     /// <summary>The file's name.</summary>

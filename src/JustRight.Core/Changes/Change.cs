@@ -26,6 +26,9 @@ public abstract record Change
     /// <summary>What undoes it, or null when nothing does.</summary>
     public abstract Change? Inverse { get; }
 
+    /// <summary>Whether it changes nothing by itself but makes an earlier change count: a restart, a refresh.</summary>
+    public virtual bool OnlySettles => false;
+
     /// <summary>Its stable identity: the same change always has the same key.</summary>
     public string Key => Words.ToLowerInvariant();
 
@@ -190,7 +193,7 @@ public sealed record SwitchInheritance(string Domain, string Dn, bool On, string
 }
 
 /// <summary>A change on a host.</summary>
-public abstract record HostChange(string Host, string Principal) : Change
+public abstract record HostChange(string Host) : Change
 {
     /// <inheritdoc/>
     public override Giver Giver => Giver.Host;
@@ -200,7 +203,7 @@ public abstract record HostChange(string Host, string Principal) : Change
 }
 
 /// <summary>Puts a domain principal into a local group.</summary>
-public sealed record AddLocalGroupMember(string Host, string Group, string Principal) : HostChange(Host, Principal)
+public sealed record AddLocalGroupMember(string Host, string Group, string Principal) : HostChange(Host)
 {
     /// <inheritdoc/>
     public override string Words => $"add {Principal} to {Host}\\{Group}";
@@ -210,7 +213,7 @@ public sealed record AddLocalGroupMember(string Host, string Group, string Princ
 }
 
 /// <summary>Takes a domain principal out of a local group.</summary>
-public sealed record RemoveLocalGroupMember(string Host, string Group, string Principal) : HostChange(Host, Principal)
+public sealed record RemoveLocalGroupMember(string Host, string Group, string Principal) : HostChange(Host)
 {
     /// <inheritdoc/>
     public override string Words => $"remove {Principal} from {Host}\\{Group}";
@@ -220,7 +223,7 @@ public sealed record RemoveLocalGroupMember(string Host, string Group, string Pr
 }
 
 /// <summary>Grants a log-on right.</summary>
-public sealed record GrantLogonRight(string Host, string Type, string Principal) : HostChange(Host, Principal)
+public sealed record GrantLogonRight(string Host, string Type, string Principal) : HostChange(Host)
 {
     /// <inheritdoc/>
     public override string Words => $"let {Principal} {LogonRights.Words(Type)} on {Host}";
@@ -230,13 +233,35 @@ public sealed record GrantLogonRight(string Host, string Type, string Principal)
 }
 
 /// <summary>Takes a log-on right away.</summary>
-public sealed record RevokeLogonRight(string Host, string Type, string Principal) : HostChange(Host, Principal)
+public sealed record RevokeLogonRight(string Host, string Type, string Principal) : HostChange(Host)
 {
     /// <inheritdoc/>
     public override string Words => $"no longer let {Principal} {LogonRights.Words(Type)} on {Host}";
 
     /// <inheritdoc/>
     public override Change? Inverse => new GrantLogonRight(Host, Type, Principal);
+}
+
+/// <summary>Grants a privilege.</summary>
+/// <param name="Constant">Such as <c>SeAssignPrimaryTokenPrivilege</c>.</param>
+public sealed record GrantPrivilege(string Host, string Constant, string Principal) : HostChange(Host)
+{
+    /// <inheritdoc/>
+    public override string Words => $"let {Principal} {Privileges.Words(Constant)} on {Host} ({Constant})";
+
+    /// <inheritdoc/>
+    public override Change? Inverse => new RevokePrivilege(Host, Constant, Principal);
+}
+
+/// <summary>Takes a privilege away.</summary>
+/// <param name="Constant">Such as <c>SeAssignPrimaryTokenPrivilege</c>.</param>
+public sealed record RevokePrivilege(string Host, string Constant, string Principal) : HostChange(Host)
+{
+    /// <inheritdoc/>
+    public override string Words => $"no longer let {Principal} {Privileges.Words(Constant)} on {Host} ({Constant})";
+
+    /// <inheritdoc/>
+    public override Change? Inverse => new GrantPrivilege(Host, Constant, Principal);
 }
 
 /// <summary>A change of a database instance.</summary>

@@ -42,6 +42,12 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook ne
 
     private void Offer(PlannedAccount account, int node, Judgement judgement, RightPath path, string why)
     {
+        if (judgement.Machine is { } machine && MachineStandIns.WhyStillNeeded(_plan, account.Key, machine, view) is { } still)
+        {
+            _notOffered.Add(new NotOffered(judgement.Id, $"first give {account.Name} its own way: {still}"));
+            return;
+        }
+
         var (change, cuts, touched, reason) = Cut(account, node, judgement.Right, path);
         var broken = change is null || _steps.ContainsKey(change.Key) ? null : Broken(cuts!, touched);
         if (change is null || broken is not null)
@@ -143,6 +149,7 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook ne
     {
         EntryRight entry => Entry(entry, principal),
         LocalGroupRight r => new RemoveLocalGroupMember(r.Host, r.Group, principal),
+        PrivilegeRight r when path.Steps.All(s => s.Kind is not (StepKind.LocalGroup or StepKind.Logon)) => new RevokePrivilege(r.Host, r.Constant, principal),
         LogonRight r when path.Steps.All(s => s.Kind != StepKind.LocalGroup) => new RevokeLogonRight(r.Host, r.Type, principal),
         InstanceRoleRight r when path.Steps.All(s => s.Kind != StepKind.Role) => new RemoveInstanceRoleMember(r.Instance, r.Role, principal),
         DatabaseRoleRight r when path.Steps.All(s => s.Kind != StepKind.Role && !s.Name.StartsWith("owner of", StringComparison.Ordinal)) => new RemoveDatabaseRoleMember(r.Instance, r.Database, r.Role, principal),

@@ -22,4 +22,10 @@ public sealed record NotOffered(string For, string Reason);
 /// <param name="Remove">What is to be taken away, after giving and checking.</param>
 /// <param name="LeftToSetup">Ids of grants that setup gives.</param>
 /// <param name="NotOffered">What must be decided by a person.</param>
-public sealed record Worklist(IReadOnlyList<Step> Give, IReadOnlyList<Step> Remove, IReadOnlyList<string> LeftToSetup, IReadOnlyList<NotOffered> NotOffered);
+public sealed record Worklist(IReadOnlyList<Step> Give, IReadOnlyList<Step> Remove, IReadOnlyList<string> LeftToSetup, IReadOnlyList<NotOffered> NotOffered)
+{
+    /// <summary>The same with some steps blocked, where nothing else blocks them already.</summary>
+    /// <param name="why">Why a change cannot be made from here, or null when it can.</param>
+    public Worklist Blocking(Func<Change, string?> why) =>
+        this with { Give = [.. Give.Select(s => s with { Blocked = s.Blocked ?? why(s.Change) })], Remove = [.. Remove.Select(s => s with { Blocked = s.Blocked ?? why(s.Change) })] };
+}

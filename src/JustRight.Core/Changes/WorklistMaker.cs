@@ -21,7 +21,9 @@ public sealed class WorklistMaker
 
     private readonly List<NotOffered> _notOffered = [];
 
-    private WorklistMaker(InstallFit fit, SurveyView view) => (_fit, _view, _plan) = (fit, view, fit.Plan);
+    private readonly HostSteps _hosts;
+
+    private WorklistMaker(InstallFit fit, SurveyView view) => (_fit, _view, _plan, _hosts) = (fit, view, fit.Plan, new HostSteps(fit.Plan, view));
 
     /// <summary>The steps left for an install.</summary>
     public static Worklist Make(InstallFit fit, SurveyView view, NeedsBook needs)
@@ -29,8 +31,9 @@ public sealed class WorklistMaker
         var maker = new WorklistMaker(fit, view);
         maker.Objects();
         foreach (var account in fit.Accounts)
-            foreach (var judgement in account.Judgements.Where(j => j.Grant is { GivenBy: GivenBy.Us } && NeedsGiving(j)))
+            foreach (var judgement in account.Judgements.Where(j => j.Grant is { GivenBy: GivenBy.Us } && NeedsGiving(j) || IsTakenBack(j)))
                 maker.Grant(account.Account, judgement);
+        maker._hosts.Finish(maker.Add);
         var give = maker.Ordered();
         var setup = fit.Accounts.SelectMany(a => a.Judgements).Where(j => j.Verdict == Verdict.Later).Select(j => j.Id).ToList();
         var (remove, notOffered) = new RemovalMaker(fit, view, needs, give).Make();
@@ -44,6 +47,9 @@ public sealed class WorklistMaker
         Verdict.Unseen => true,
         _ => false,
     };
+
+    /// <summary>What setup gives and a policy takes back is given in the policy, whoever gives it on the host.</summary>
+    private static bool IsTakenBack(Judgement judgement) => judgement is { Verdict: Verdict.Later, Governed.Gives: false, Grant.GivenBy: GivenBy.Setup };
 
     private void Objects()
     {
@@ -125,11 +131,14 @@ public sealed class WorklistMaker
             case DirectoryRight r:
                 Entries(r, judgement, grant, principal, why, blocked);
                 break;
+            case LocalGroupRight r when _view.Host(r.Host) is { Role: HostRole.Controller }:
+                Add(3, new AddMember(_plan.Domain, r.Group, group?.Name ?? account.Name), grant.Id, $"{why}; {r.Host} is a controller, so this counts on every controller", blocked, grant.At);
+                break;
             case LocalGroupRight r:
                 Add(4, new AddLocalGroupMember(r.Host, r.Group, principal), grant.Id, why, blocked, grant.At);
                 break;
-            case LogonRight r:
-                Add(4, new GrantLogonRight(r.Host, r.Type, principal), grant.Id, why, blocked, grant.At);
+            case LogonRight or PrivilegeRight or ServiceRight:
+                _hosts.Grant(account, judgement, principal, why, blocked, Add);
                 break;
             case InstanceRoleRight r:
                 Login(r.Instance);

@@ -24,6 +24,9 @@ public sealed record Estate(
     /// <summary>What an install writes for a branch place that is the whole domain.</summary>
     public const string WholeDomain = "everywhere";
 
+    /// <summary>How many hosts are read at a time.</summary>
+    public int HostsSideBySide { get; init; } = 16;
+
     /// <summary>Whether anything of this estate is pretended.</summary>
     public bool IsPretend => Directory.Reach == Reach.Lab;
 
@@ -55,6 +58,12 @@ public enum Reach
     /// <summary>A directory that no connection is allowed to: read from a file that somebody else wrote, never changed.</summary>
     File,
 
+    /// <summary>A host over SSH.</summary>
+    Ssh,
+
+    /// <summary>A host that its owner reads and changes: scripts go out, host facts come in.</summary>
+    HandedOver,
+
     /// <summary>Not at all yet: everything there is unseen.</summary>
     None,
 }
@@ -69,6 +78,9 @@ public sealed record DirectoryReach(Reach Reach, string? Controller, int Port, s
 {
     /// <summary>Further controllers of the domain, as host or <c>host:port</c>, asked in this order when the first does not answer.</summary>
     public IReadOnlyList<string> MoreControllers { get; init; } = [];
+
+    /// <summary>A folder with a copy of the policies' templates, as they lie on the controllers' file share under <c>Policies</c>; null when there is none.</summary>
+    public string? PolicyFolder { get; init; }
 }
 
 /// <summary>A branch of the directory, by a key of the house's own.</summary>
@@ -87,7 +99,20 @@ public sealed record Naming(
     IReadOnlyDictionary<string, Origin> Lines, Origin At);
 
 /// <summary>A host.</summary>
-public sealed record EstateHost(string Name, Reach Reach, Origin At);
+public sealed record EstateHost(string Name, Reach Reach, Origin At)
+{
+    /// <summary>How it is reached over SSH; null for other hosts.</summary>
+    public SshReach? Ssh { get; init; }
+}
+
+/// <summary>How a host is reached over SSH.</summary>
+/// <param name="Address">Name or address to connect to.</param>
+/// <param name="Port">TCP port; 22 unless said otherwise.</param>
+/// <param name="HostKey">The fingerprint of its host key, as <c>SHA256:…</c>: another key is refused.</param>
+/// <param name="SignInAs">The account to sign in as.</param>
+/// <param name="Secret">The name of the secret, kept by the service, that holds its private key or its password.</param>
+/// <param name="Timeout">How long one run of a script may take.</param>
+public sealed record SshReach(string Address, int Port, string HostKey, string SignInAs, string Secret, TimeSpan Timeout);
 
 /// <summary>A database instance.</summary>
 /// <param name="Release">Its release, or null when the house has not said.</param>
@@ -97,7 +122,11 @@ public sealed record EstateInstance(string Name, string Host, string Engine, Dot
 /// <param name="Barred">What no service account may hold.</param>
 /// <param name="SurveyNoOlderThan">The age beyond which a survey proves nothing, or null for no limit.</param>
 /// <param name="AllowedSharing">Accounts that a sheet separates and the house lets be one, with the reason.</param>
-public sealed record HouseRules(IReadOnlyList<BarredHolding> Barred, TimeSpan? SurveyNoOlderThan, IReadOnlyList<AllowedSharing> AllowedSharing);
+public sealed record HouseRules(IReadOnlyList<BarredHolding> Barred, TimeSpan? SurveyNoOlderThan, IReadOnlyList<AllowedSharing> AllowedSharing)
+{
+    /// <summary>The age beyond which what was read of a host proves nothing; null for the same as surveys.</summary>
+    public TimeSpan? HostFactsNoOlderThan { get; init; }
+}
 
 /// <summary>A sharing that the house allows.</summary>
 public sealed record AllowedSharing(string Install, IReadOnlyList<string> Accounts, string Why, Origin At);

@@ -3,6 +3,7 @@ using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory.Branches;
+using JustRight.Core.Rights.Policies;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Fit;
@@ -25,14 +26,26 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
     private string? Staleness()
     {
         var read = view.Survey.Directory.ReadAt < view.Survey.TakenAt ? view.Survey.Directory.ReadAt : view.Survey.TakenAt; // a file may be older than the survey that used it
+        return TooOld(read, rules.SurveyNoOlderThan) is { } age ? $"{age}; take a new survey" : null;
+    }
+
+    /// <summary>Host facts have an age of their own: those that somebody handed over may be older than the survey that used them.</summary>
+    private string? StaleHost(Right right) =>
+        right.OnHost is { } name && view.Host(name) is { Unread: null } host && TooOld(host.ReadAt, rules.HostFactsNoOlderThan ?? rules.SurveyNoOlderThan) is { } age
+            ? $"{host.Name} was {age}; read it again"
+            : null;
+
+    private string? TooOld(DateTimeOffset read, TimeSpan? limit)
+    {
         var age = now - read;
-        if (rules.SurveyNoOlderThan is not { } limit || age <= limit) return null;
-        return age.TotalDays >= 2 ? $"read {(int)age.TotalDays} days ago; take a new survey" : $"read {(int)age.TotalHours} hours ago; take a new survey";
+        if (limit is null || age <= limit) return null;
+        return age.TotalDays >= 2 ? $"read {(int)age.TotalDays} days ago" : $"read {(int)age.TotalHours} hours ago";
     }
 
     private AccountFit JudgeAccount(Plan plan, PlannedAccount account, string? stale)
     {
-        var grants = plan.GrantsOf(account.Key).ToList();
+        var services = new ServiceJudge(view, plan);
+        var grants = plan.GrantsOf(account.Key).Where(services.Says).ToList();
         var node = view.Graph.IndexOf(account.Name);
         if (stale is not null)
         {
@@ -46,10 +59,10 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
         if (node < 0) return new AccountFit(account, false, [.. own, .. grants.Select(g => WithoutAccount(plan, account, g))]);
 
         var holdings = view.HoldingsOf(node);
-        var judged = grants.Select(g => JudgeGrant(plan, account, g, holdings)).ToList();
+        var judged = grants.Select(g => StaleHost(g.Right) is { } old ? Say(g, Verdict.Unseen, old) : g.Right is ServiceRight ? services.Judge(account, g) : Governed(plan, account, g, JudgeGrant(plan, account, g, holdings), holdings)).ToList();
         judged = Alternatives(plan, account, judged, holdings);
         var surplus = new SurplusFinder(view, needs, plan, account, holdings).Find();
-        return new AccountFit(account, true, [.. own, .. judged, .. surplus]);
+        return new AccountFit(account, true, [.. own, .. judged, .. surplus, .. MachineStandIns.Of(plan, account, view)]);
     }
 
     private Judgement WithoutAccount(Plan plan, PlannedAccount account, PlannedGrant grant)
@@ -57,14 +70,22 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
         if (!NeedsBook.Stands(grant, plan.Stage)) return Say(grant, Verdict.Done, "needed for setup only");
         if (view.Survey.Directory.Unread is { } unread) return Say(grant, Verdict.Unseen, $"the directory could not be read: {unread}");
         if (!Judgeable(grant)) return Say(grant, Verdict.Unseen, "cannot be judged yet");
-        if (grant.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned) return Say(grant, Verdict.Later, "setup gives it");
-        return Say(grant, Verdict.Unmet, $"waiting for the account {account.Name}");
+        if (grant.Right is ServiceRight) return new ServiceJudge(view, plan).Judge(account, grant);
+        if (grant.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned) return WithoutAccount(grant, Say(grant, Verdict.Later, "setup gives it"));
+        return WithoutAccount(grant, Say(grant, Verdict.Unmet, $"waiting for the account {account.Name}"));
     }
+
+    /// <summary>Nobody's list can hold an account that does not exist: where a policy governs, its list lacks the account.</summary>
+    private Judgement WithoutAccount(PlannedGrant grant, Judgement judged) =>
+        RightGovernor.Of(view, grant.Right, null).Governed is not { } governed ? judged
+            : judged with { Governed = governed, Reason = judged.Verdict == Verdict.Later && governed.Gives == false ? TakenBack(governed) : judged.Reason, Notes = [$"policy {governed.Name} governs it on {grant.Right.Place}"] };
+
+    private static string TakenBack(GovernedRight governed) => $"setup gives it, and policy {governed.Name} takes it back";
 
     private Judgement JudgeGrant(Plan plan, PlannedAccount account, PlannedGrant grant, Holdings holdings)
     {
         if (!Judgeable(grant)) return Say(grant, Verdict.Unseen, "cannot be judged yet");
-        var held = holdings.Of(grant.Right);
+        var held = holdings.Of(grant.Right, LogonKind.Of(account.WorksAs));
         if (!NeedsBook.Stands(grant, plan.Stage))
         {
             // Still held: the surplus says so, unless another need keeps it.
@@ -85,6 +106,26 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
         if (grant.GivenBy == GivenBy.Setup) return plan.Stage == Stage.Planned ? Say(grant, Verdict.Later, "setup gives it") : Say(grant, Verdict.Unmet, "setup should have given this");
         if (MissingDatabase(grant.Right) is { } database) return Say(grant, Verdict.Unmet, $"waiting for the database {database}");
         return Say(grant, Verdict.Unmet, $"{account.Name} does not hold it");
+    }
+
+    /// <summary>What a policy does to a right of a host: it may take back what is held, or give what is not held yet.</summary>
+    private Judgement Governed(Plan plan, PlannedAccount account, PlannedGrant grant, Judgement judged, Holdings holdings)
+    {
+        if (judged.Verdict is not (Verdict.Met or Verdict.Unmet or Verdict.Later)) return judged;
+        var (governed, unseen) = RightGovernor.Of(view, grant.Right, holdings);
+        if (unseen is not null) return judged with { Notes = [.. judged.Notes, $"whether a policy governs it is not known: {unseen}"] };
+        if (governed is null) return judged;
+        var with = judged with { Governed = governed };
+        return (judged.Verdict, governed.Gives) switch
+        {
+            (_, null) => with with { Notes = [.. judged.Notes, $"policy {governed.Name} governs it, and its list could not be read"] },
+            (Verdict.Met, true) => with,
+            (Verdict.Met, false) => with with { Reason = $"{judged.Reason}, until the next policy refresh", AsPlanned = false, Notes = [.. judged.Notes, $"policy {governed.Name} governs it and its list lacks {account.Name}: {Governance.Refresh} takes it back"] },
+            (Verdict.Unmet, true) when judged.DeniedBy.Count == 0 => with with { Reason = $"policy {governed.Name} gives it, from the next policy refresh on" },
+            (Verdict.Unmet, false) when judged.DeniedBy.Count == 0 => with with { Reason = $"{judged.Reason}; policy {governed.Name} governs it, and its list lacks {account.Name}" },
+            (Verdict.Later, false) => with with { Reason = TakenBack(governed), Notes = [.. judged.Notes, $"what setup gives will not last: policy {governed.Name} governs it and its list lacks {account.Name}, so {Governance.Refresh} takes it back"] },
+            _ => with,
+        };
     }
 
     /// <summary>A right over a branch is held when every object below it grants it; what refuses is counted and explained.</summary>

@@ -54,6 +54,12 @@ public sealed record Judgement(string Id, string Account, Right Right, Verdict V
     /// <summary>For a right over a branch: what was found below it, object by object.</summary>
     public BranchFacts? Branch { get; init; }
 
+    /// <summary>For a right of a host: the policy that governs it, or null when none does or that is not known.</summary>
+    public GovernedRight? Governed { get; init; }
+
+    /// <summary>For a right that a computer account holds in place of the account: its host.</summary>
+    public string? Machine { get; init; }
+
     /// <summary>For a barred right: where the rule stands.</summary>
     public BarredRule? Rule { get; init; }
 }

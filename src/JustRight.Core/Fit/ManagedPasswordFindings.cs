@@ -24,7 +24,7 @@ internal static class ManagedPasswordFindings
         var list = DescriptorText.Read(text);
         var allowed = list.Entries.Where(e => e.IsEffective && e.Allows).Select(e => view.Graph.IndexOf(e.Trustee) is >= 0 and var node ? view.Graph.NameOf(node) : e.Trustee.ToString()).Distinct(StringComparer.OrdinalIgnoreCase).ToList();
         yield return allowed.Count == 0 ? "It is group managed, and nobody may fetch its password." : $"It is group managed; its password may be fetched by {string.Join(", ", allowed)}.";
-        foreach (var host in plan.GrantsOf(planned.Key).Select(g => g.Right).Select(PlaceFindings.HostOf).OfType<string>().Distinct(StringComparer.OrdinalIgnoreCase).Order(StringComparer.OrdinalIgnoreCase))
+        foreach (var host in plan.GrantsOf(planned.Key).Select(g => g.Right).Select(r => r.OnHost).OfType<string>().Distinct(StringComparer.OrdinalIgnoreCase).Order(StringComparer.OrdinalIgnoreCase))
         {
             var computer = view.Graph.IndexOf(host + "$");
             if (computer < 0) yield return $"{host}$ was not found in the directory: whether {host} may fetch its password is not known.";

@@ -10,12 +10,13 @@ internal static class PlaceFindings
     public static IReadOnlyList<Finding> Of(Plan plan, SurveyView view)
     {
         var findings = view.Survey.Directory.Remarks.Select(r => new Finding(view.Survey.Directory.Domain, r, false)).ToList();
-        foreach (var name in plan.Grants.Select(g => g.Right).Select(HostOf).OfType<string>().Distinct(StringComparer.OrdinalIgnoreCase).Order(StringComparer.OrdinalIgnoreCase))
+        foreach (var name in plan.Grants.Select(g => g.Right).Select(r => r.OnHost).Concat(plan.Services.Select(s => s.Host)).OfType<string>().Distinct(StringComparer.OrdinalIgnoreCase).Order(StringComparer.OrdinalIgnoreCase))
         {
             if (view.Host(name) is not { Unread: null } host) continue;
             foreach (var group in host.LocalGroups)
                 foreach (var member in group.Members.Where(m => m.ToString().StartsWith("S-1-5-21-", StringComparison.Ordinal) && (view.Graph.IndexOf(m) is var n && (n < 0 || view.Graph.PrincipalOf(n) is null))))
                     findings.Add(new Finding(host.Name, $"{group.Name} holds {member}, which is no account or group known here.", false));
+            findings.AddRange(ServiceFindings.Of(plan, host, view));
         }
 
         foreach (var group in plan.Groups) findings.AddRange(Strangers(plan, group, view));
@@ -37,12 +38,4 @@ internal static class PlaceFindings
                 : $"{view.Graph.NameOf(member)} is another in this group: no plan put it there.", group.Closed);
         }
     }
-
-    /// <summary>The host that a right is held on, or null when it is held elsewhere.</summary>
-    public static string? HostOf(Right right) => right switch
-    {
-        LogonRight r => r.Host,
-        LocalGroupRight r => r.Host,
-        _ => null,
-    };
 }

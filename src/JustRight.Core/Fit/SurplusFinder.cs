@@ -14,7 +14,7 @@ namespace JustRight.Core.Fit;
 /// </summary>
 internal sealed class SurplusFinder(SurveyView view, NeedsBook needs, Plan plan, PlannedAccount account, Holdings holdings)
 {
-    private readonly List<(Judgement Judgement, List<string> Brings)> _found = [];
+    private readonly List<(Judgement Judgement, List<Right> Brings)> _found = [];
     private readonly HashSet<string> _barredEntries = new(StringComparer.Ordinal);
 
     /// <summary>The barred rights, then the spare ones.</summary>
@@ -27,19 +27,26 @@ internal sealed class SurplusFinder(SurveyView view, NeedsBook needs, Plan plan,
         foreach (var held in holdings.All.Where(h => h.Right is not DomainGroupRight).OrderBy(h => h.Right is LocalGroupRight ? 0 : 1).ThenBy(h => h.Right.Key, StringComparer.Ordinal))
             FindSpare(held, clean, spareLocalGroups);
         FindEmptyMemberships(clean);
-        return [.. _found.Select(f => f.Judgement with { Brings = f.Brings })];
+        return [.. _found.Select(f => f.Judgement with { Brings = InWords(f.Brings) })];
     }
 
-    private List<(int Node, List<string> Brings)> FindBarred()
+    /// <summary>The same right at many places is named once: a group that administers every host brings ten rights on each.</summary>
+    private static IReadOnlyList<string> InWords(List<Right> brings)
     {
-        var barred = new List<(int, List<string>)>();
+        const int mostNamed = 3;
+        return [.. brings.GroupBy(r => (r.Kind, r.Words)).SelectMany(g => g.Count() > mostNamed ? [$"{g.Key.Words} on {g.Count()} places"] : g.Select(r => r.ToString()))];
+    }
+
+    private List<(int Node, List<Right> Brings)> FindBarred()
+    {
+        var barred = new List<(int, List<Right>)>();
         var rules = plan.Barred.Where(b => b.Account is null || b.Account == account.Key);
         foreach (var rule in rules.Where(r => r.Act is not null)) FindBarredAct(rule);
         foreach (var rule in rules.Where(r => r.Act is null).DistinctBy(r => r.Group.ToUpperInvariant()))
         {
             var right = new DomainGroupRight(plan.Domain, rule.Group);
             if (holdings.Of(right) is not { } held) continue;
-            var brings = new List<string>();
+            var brings = new List<Right>();
             _found.Add((Say(right, Verdict.Barred, rule.Why, holdings.PathsOf(held)) with { Rule = rule }, brings));
             barred.Add((held.Tails[0].Node, brings));
         }
@@ -60,7 +67,7 @@ internal sealed class SurplusFinder(SurveyView view, NeedsBook needs, Plan plan,
     }
 
     /// <summary>The nodes the account reaches without passing a barred group; what only the barred ones bring is noted with them.</summary>
-    private HashSet<int> Unbarred(List<(int Node, List<string> Brings)> barred)
+    private HashSet<int> Unbarred(List<(int Node, List<Right> Brings)> barred)
     {
         var stops = barred.Select(b => b.Node).ToHashSet();
         var clean = new HashSet<int>(view.Graph.Closure(holdings.Account, notThrough: stops)) { holdings.Account };
@@ -71,7 +78,7 @@ internal sealed class SurplusFinder(SurveyView view, NeedsBook needs, Plan plan,
             var above = new HashSet<int>(view.Graph.Closure(node)) { node };
             brings.AddRange(holdings.All
                 .Where(h => h.Right is not DomainGroupRight && h.Tails.All(t => above.Contains(t.Node) && !clean.Contains(t.Node)))
-                .Select(h => h.Right.ToString()));
+                .Select(h => h.Right));
         }
 
         return clean;
@@ -87,7 +94,7 @@ internal sealed class SurplusFinder(SurveyView view, NeedsBook needs, Plan plan,
         if (own.Count == 0)
         {
             foreach (var via in tails.Select(t => t.Tail.Via!.Key).Distinct())
-                _found.FirstOrDefault(f => f.Judgement.Right.Key == via).Brings?.Add(held.Right.ToString());
+                _found.FirstOrDefault(f => f.Judgement.Right.Key == via).Brings?.Add(held.Right);
             return;
         }
 

@@ -1,6 +1,7 @@
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Access;
+using JustRight.Core.Rights.Policies;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Fit;
@@ -19,6 +20,7 @@ public sealed class SurveyView
         Tree = survey.Directory.Access is { } access ? new AccessTree(access) : null;
         Index = new GrantIndex(survey, Graph, Tree);
         Baseline = new BaselineRights(Graph, Index);
+        Policies = new HostPolicies(survey, Graph);
         Corners = [.. survey.Corners()];
         ServiceNames = survey.Directory.Principals.SelectMany(p => p.ServicePrincipalNames.Select(n => (Name: n, p))).ToLookup(c => c.Name, c => c.p, StringComparer.OrdinalIgnoreCase);
         _hosts = survey.Hosts.ToDictionary(h => h.Name, StringComparer.OrdinalIgnoreCase);
@@ -39,6 +41,9 @@ public sealed class SurveyView
 
     /// <summary>What every domain user has.</summary>
     public BaselineRights Baseline { get; }
+
+    /// <summary>Which policies govern the hosts.</summary>
+    public HostPolicies Policies { get; }
 
     /// <summary>What an account holds.</summary>
     /// <param name="account">The account's node.</param>
@@ -78,7 +83,7 @@ public sealed class SurveyView
     /// <param name="account">The account's node.</param>
     public string? WhyDenyUnseen(LogonRight right, int account)
     {
-        if (Host(right.Host)?.UnreadParts.FirstOrDefault(p => string.Equals(p.Part, LogonRights.DenyConstant(right.Type), StringComparison.OrdinalIgnoreCase)) is { } part)
+        if (Host(right.Host)?.UnreadParts.FirstOrDefault(p => p.Part == HostSnapshot.RightsPart || string.Equals(p.Part, LogonRights.DenyConstant(right.Type), StringComparison.OrdinalIgnoreCase)) is { } part)
             return $"the list of those denied could not be read: {part.Reason}";
         var denied = Index.DeniedFor(right).Select(t => Graph.IndexOf(t.Holder)).ToList();
         foreach (var node in denied)
@@ -89,8 +94,11 @@ public sealed class SurveyView
     /// <summary>Why the place of a right could not be read, or null when it was.</summary>
     public string? WhyUnread(Right right) => right switch
     {
-        LogonRight r => HostUnread(r.Host, LogonRights.Constant(r.Type), HostSnapshot.LocalGroupsPart),
-        LocalGroupRight r => HostUnread(r.Host, HostSnapshot.LocalGroupsPart),
+        LogonRight r => HostUnread(r.Host, LogonRights.Constant(r.Type), HostSnapshot.RightsPart, HostSnapshot.LocalGroupsPart),
+        PrivilegeRight r => HostUnread(r.Host, r.Constant, HostSnapshot.RightsPart, HostSnapshot.LocalGroupsPart),
+        ServiceRight { Aspect: ServiceAspect.Order } r => HostUnread(r.Host, HostSnapshot.ServicesPart, HostSnapshot.ServiceOrderPart),
+        ServiceRight r => HostUnread(r.Host, HostSnapshot.ServicesPart),
+        LocalGroupRight r => HostUnread(r.Host, HostSnapshot.LocalGroupsPart, r.Group),
         InstanceRoleRight r => InstanceUnread(r.Instance),
         DatabaseRoleRight r => InstanceUnread(r.Instance) ?? DatabaseUnread(r),
         DirectoryRight when Tree is null => "the access lists of the directory were not surveyed",

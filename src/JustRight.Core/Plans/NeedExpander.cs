@@ -73,6 +73,7 @@ internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, 
         {
             NeedKind.Directory => DirectoryNeedRules.RightOf(need, spot.Branch!),
             NeedKind.Logon => new LogonRight(spot.Host, need.Value),
+            NeedKind.Privilege => new PrivilegeRight(spot.Host, need.Value),
             NeedKind.LocalGroup => new LocalGroupRight(spot.Host, need.Value),
             NeedKind.InstanceRole => new InstanceRoleRight(spot.Instance!, need.Value),
             NeedKind.DatabaseRole => new DatabaseRoleRight(spot.Instance!, need.Database ?? spot.Database!, need.Value),

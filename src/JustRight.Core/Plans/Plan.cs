@@ -2,6 +2,7 @@ using JustRight.Core.Faults;
 using JustRight.Core.Installs;
 using JustRight.Core.Rights;
 using JustRight.Core.Sheets;
+using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Plans;
 
@@ -22,6 +23,9 @@ public sealed record Plan(
     IReadOnlyList<BarredRule> Barred,
     IReadOnlyList<string> Notes)
 {
+    /// <summary>The services, one for each host of its place. What is asked of them is among the grants of the accounts they run as.</summary>
+    public IReadOnlyList<PlannedService> Services { get; init; } = [];
+
     /// <summary>The grants of one account, in the order of the sheet.</summary>
     public IEnumerable<PlannedGrant> GrantsOf(string account) => Grants.Where(g => g.Account == account);
 }
@@ -55,6 +59,13 @@ public sealed record PlannedAccount(
 /// <param name="Decision">The decision that chose it, or null.</param>
 public sealed record PlannedGrant(
     string Id, string Account, Right Right, string? Place, string? Through, GivenBy GivenBy, Until Until, Giver Giver, string? Why, string? Decision, Origin At);
+
+/// <summary>A service that must run on a host.</summary>
+/// <param name="Place">The key of the sheet's place.</param>
+/// <param name="Account">The key of the account it runs as.</param>
+/// <param name="Start">When it starts, or null when that does not matter.</param>
+/// <param name="After">Services that must run before it.</param>
+public sealed record PlannedService(string Name, string Host, string Place, string Account, ServiceStart? Start, IReadOnlyList<string> After, GivenBy GivenBy, Origin At);
 
 /// <summary>A choice among alternatives that was made, and why.</summary>
 /// <param name="Id">Unique in the plan: account and name of the decision.</param>

@@ -23,6 +23,8 @@ public static class Planner
         var grants = new List<PlannedGrant>();
         foreach (var group in names.Groups) grants.AddRange(MembershipGrants(group, names, estate));
         foreach (var account in sheet.Accounts) grants.AddRange(expander.Expand(account));
+        var services = ServicePlanner.Services(sheet, places);
+        grants.AddRange(ServicePlanner.Grants(services));
         var notes = Separations(sheet, estate, install, names, faults);
         notes.AddRange(SharedTooWidely(names, grants));
         if (!book.Checked && (names.Accounts.Any(a => !a.Existing) || names.Groups.Any(g => !g.Existing))) notes.Add("Names were not checked against the directory yet: no survey was taken.");
@@ -34,7 +36,10 @@ public static class Planner
         if (names.Groups.Any(g => g.Dn is not null)) branches.Add(BranchOf(estate, estate.Naming.GroupsIn));
         return (new Plan(
             install.Name, sheet.Name, sheet.Title, estate.Name, estate.Domain.ShortName, estate.Domain.DnsName, install.Stage,
-            [.. branches.DistinctBy(b => b.Dn)], names.Groups, names.Accounts, Merge(grants), expander.Decisions, Barred(sheet, estate), notes), []);
+            [.. branches.DistinctBy(b => b.Dn)], names.Groups, names.Accounts, Merge(grants), expander.Decisions, Barred(sheet, estate), notes)
+        {
+            Services = services,
+        }, []);
     }
 
     private static PlannedBranch BranchOf(Estate estate, string key)

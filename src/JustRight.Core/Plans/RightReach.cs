@@ -42,6 +42,8 @@ public static class RightReach
         LocalGroupRight r when string.Equals(r.Group, "Administrators", StringComparison.OrdinalIgnoreCase) => (500, "Administrators can do anything on its host"),
         LocalGroupRight r => (40, $"{r.Group} stays within its host"),
         DirectoryRight r => (DirectoryActs.ByAct[r.Act].Points, $"{r.Words} stays below {r.Branch}"),
+        PrivilegeRight r => (Privileges.Points(r.Constant), $"{r.Constant} lets it {r.Words}"),
+        ServiceRight r => (5, $"{r.Service} is a service of its host"),
         LogonRight r => (5, $"{r.Words} stays within its host"),
         _ => (100, $"the reach of {right.Words} is not known here"),
     };

@@ -1,5 +1,6 @@
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Access;
+using JustRight.Core.Rights.Policies;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Rights;
@@ -24,7 +25,8 @@ public sealed class GrantIndex
     {
         if (tree is not null)
             foreach (var tail in DelegationFinder.Find(tree, graph)) Add(_tails, tail);
-        foreach (var host in survey.Hosts) AddHost(host);
+        foreach (var host in survey.Hosts) AddHost(host, graph);
+        foreach (var host in survey.Hosts.Where(h => h.Role == HostRole.Controller)) AddDomainsGroups(host, graph);
         foreach (var instance in survey.Instances) AddInstance(instance);
     }
 
@@ -37,7 +39,7 @@ public sealed class GrantIndex
     /// <summary>Whether a SID is denied anything directly.</summary>
     public bool IsDenied(Sid sid) => _deniedSids.Contains(sid);
 
-    private void AddHost(HostSnapshot host)
+    private void AddHost(HostSnapshot host, MembershipGraph graph)
     {
         var groups = host.LocalGroups.ToDictionary(g => g.Sid);
         foreach (var group in host.LocalGroups)
@@ -48,11 +50,10 @@ public sealed class GrantIndex
 
         foreach (var list in host.LogonLists)
         {
-            if (LogonRights.OfConstant(list.Constant) is not { } known) continue;
-            var right = new LogonRight(host.Name, known.Type);
-            foreach (var tail in list.Holders.SelectMany(h => Tails(h, right)))
+            if (LogonRights.RightOf(list.Constant, host.Name) is not var (right, denies)) continue;
+            foreach (var tail in list.Holders.Concat(list.Named.Select(n => PolicyEntries.SidOf(n, graph)).OfType<Sid>()).SelectMany(h => Tails(h, right)))
             {
-                if (!known.Denies)
+                if (!denies)
                 {
                     Add(_tails, tail);
                     continue;
@@ -69,6 +70,13 @@ public sealed class GrantIndex
             var via = new LocalGroupRight(host.Name, group.Name);
             return group.Members.Select(m => new RightTail(m, right, [new PathStep(StepKind.LocalGroup, $"{host.Name}\\{group.Name}")], via));
         }
+    }
+
+    /// <summary>A controller has no local groups of its own: those of the domain count there, and who is in one is in it on every controller.</summary>
+    private void AddDomainsGroups(HostSnapshot host, MembershipGraph graph)
+    {
+        foreach (var name in BuiltInGroups.AllNames)
+            if (graph.IndexOf(BuiltInGroups.Find(name)!.Value) is >= 0 and var node) Add(_tails, new RightTail(graph.SidOf(node), new LocalGroupRight(host.Name, name), [], null));
     }
 
     private void AddInstance(InstanceSnapshot instance)

@@ -19,6 +19,7 @@ public sealed class Holdings
 {
     private const int MostPaths = 8;
     private readonly MembershipGraph _graph;
+    private readonly GrantIndex _index;
     private readonly BaselineRights _baseline;
     private readonly DirectoryHoldings? _directory;
     private readonly Dictionary<string, Held> _held = new(StringComparer.Ordinal);
@@ -33,6 +34,7 @@ public sealed class Holdings
     {
         _directory = tree is null ? null : new DirectoryHoldings(tree, graph, index, account, without);
         _graph = graph;
+        _index = index;
         _baseline = baseline;
         Account = account;
         Groups = [.. graph.Closure(account, without?.Memberships)];
@@ -63,9 +65,36 @@ public sealed class Holdings
     public IEnumerable<Held> All => _held.Values.OrderBy(h => h.Right.Key, StringComparer.Ordinal);
 
     /// <summary>What is held of one right, by whatever path, or null.</summary>
-    public Held? Of(Right right)
+    /// <param name="logons">The types of log-on by which the account is used, or null for every one: some rights come with the log-on itself.</param>
+    public Held? Of(Right right, IReadOnlyList<string>? logons = null)
     {
         if (right is DirectoryRight directory) return _directory?.Held(directory);
+        if (right is PrivilegeRight or LocalGroupRight && ByLogon(right, logons ?? LogonKind.Of("")) is { Count: > 0 } brought)
+        {
+            var all = new Held(right);
+            all.Tails.AddRange([.. HeldAlways(right)?.Tails ?? [], .. brought]);
+            return all;
+        }
+
+        return HeldAlways(right);
+    }
+
+    /// <summary>What a log-on itself brings: whoever may log on as a service has what the group Service has, while it does.</summary>
+    private List<(int Node, RightTail Tail)> ByLogon(Right right, IReadOnlyList<string> logons)
+    {
+        var brought = new List<(int, RightTail)>();
+        foreach (var type in logons)
+        {
+            var tails = LogonKind.GroupsOf(type).SelectMany(_index.Of).Where(t => t.Right == right).ToList();
+            if (tails.Count == 0 || HeldAlways(new LogonRight(right.Place, type)) is null) continue;
+            brought.AddRange(tails.Select(t => (Account, t with { Steps = [new PathStep(StepKind.Logon, $"{LogonRights.Words(type)} on {right.Place}"), .. t.Steps] })));
+        }
+
+        return brought;
+    }
+
+    private Held? HeldAlways(Right right)
+    {
         var own = _held.GetValueOrDefault(right.Key);
         var common = _baseline.Of(right).Where(t => Groups.Contains(t.Node) || _graph.Everybody.Contains(t.Node)).ToList();
         if (common.Count == 0) return own;

@@ -23,6 +23,9 @@ public abstract class Right : IEquatable<Right>, IComparable<Right>
     /// <summary>The host, instance, database or domain it holds at.</summary>
     public string Place { get; }
 
+    /// <summary>The host it holds on, or null for a right elsewhere.</summary>
+    public string? OnHost => Kind is NeedKind.Logon or NeedKind.Privilege or NeedKind.LocalGroup or NeedKind.Service ? Place : null;
+
     /// <summary>A few words for a table cell, without the place: <c>Administrators</c>, <c>log on as a service</c>.</summary>
     public string Words { get; }
 
@@ -72,6 +75,48 @@ public sealed class LogonRight(string host, string type)
 
     /// <summary><c>service</c>, <c>batch</c>, <c>interactive</c>, <c>remote</c> or <c>network</c>.</summary>
     public string Type { get; } = type;
+}
+
+/// <summary>A privilege on a host.</summary>
+public sealed class PrivilegeRight(string host, string constant)
+    : Right(NeedKind.Privilege, host, Privileges.Words(constant), $"privilege:{constant}@{host}")
+{
+    /// <summary>The host.</summary>
+    public string Host { get; } = host;
+
+    /// <summary>Such as <c>SeAssignPrimaryTokenPrivilege</c>.</summary>
+    public string Constant { get; } = constant;
+}
+
+/// <summary>What a service is asked.</summary>
+public enum ServiceAspect
+{
+    /// <summary>It runs as the account from its next start on.</summary>
+    Identity,
+
+    /// <summary>It runs as that now: no restart is pending.</summary>
+    Restarted,
+
+    /// <summary>It starts when it should.</summary>
+    Start,
+
+    /// <summary>It waits for the services it should, and nothing stands in their way.</summary>
+    Order,
+}
+
+/// <summary>Something that a service of a host must be, judged like a right of the account it runs as.</summary>
+/// <param name="wanted">What is wanted, in words.</param>
+public sealed class ServiceRight(string host, string service, ServiceAspect aspect, string wanted)
+    : Right(NeedKind.Service, host, wanted, $"service:{service}/{aspect}@{host}")
+{
+    /// <summary>The host.</summary>
+    public string Host { get; } = host;
+
+    /// <summary>The service's short name.</summary>
+    public string Service { get; } = service;
+
+    /// <summary>What is asked of it.</summary>
+    public ServiceAspect Aspect { get; } = aspect;
 }
 
 /// <summary>Membership of a local group of a host.</summary>

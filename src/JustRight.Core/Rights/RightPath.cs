@@ -18,6 +18,9 @@ public enum StepKind
     /// <summary>A role on the way to another role.</summary>
     Role,
 
+    /// <summary>A kind of log-on, which brings a group with it.</summary>
+    Logon,
+
     /// <summary>An entry of an access list of the directory.</summary>
     Entry,
 

@@ -66,6 +66,9 @@ public enum NeedKind
 
     /// <summary>A role inside the product.</summary>
     ProductRole,
+
+    /// <summary>A service and what it runs as: never written as a need, it follows from the sheet's services.</summary>
+    Service,
 }
 
 /// <summary>What the language knows of one kind of need. A new kind starts with a row of <see cref="NeedKinds.All"/>.</summary>
@@ -86,7 +89,7 @@ public static class NeedKinds
     public static IReadOnlyList<NeedKindRow> All { get; } =
     [
         new(NeedKind.Logon, "logon", "on", [PlaceKind.Host], Giver.Host, true, ["service", "batch", "interactive", "remote", "network"]),
-        new(NeedKind.Privilege, "privilege", "on", [PlaceKind.Host], Giver.Host, false, null),
+        new(NeedKind.Privilege, "privilege", "on", [PlaceKind.Host], Giver.Host, true, Rights.Privileges.Constants),
         new(NeedKind.LocalGroup, "local-group", "on", [PlaceKind.Host], Giver.Host, true, null),
         new(NeedKind.DomainGroup, "domain-group", null, [], Giver.Directory, true, null),
         new(NeedKind.InstanceRole, "instance-role", "at", [PlaceKind.Instance, PlaceKind.Database], Giver.Database, true, null),
@@ -97,8 +100,9 @@ public static class NeedKinds
         new(NeedKind.ProductRole, "product-role", null, [], Giver.Product, false, null),
     ];
 
-    /// <summary>The rows by kind.</summary>
-    public static FrozenDictionary<NeedKind, NeedKindRow> ByKind { get; } = All.ToFrozenDictionary(r => r.Kind);
+    /// <summary>The rows by kind, with that of services, which are no needs of their own.</summary>
+    public static FrozenDictionary<NeedKind, NeedKindRow> ByKind { get; } =
+        All.Append(new NeedKindRow(NeedKind.Service, "service", "on", [PlaceKind.Host], Giver.Host, true, null)).ToFrozenDictionary(r => r.Kind);
 
     /// <summary>Every qualifier that names a place.</summary>
     public static IReadOnlyList<string> Qualifiers { get; } = ["on", "at", "in", "below"];

@@ -1,5 +1,6 @@
 using JustRight.Core.Conditions;
 using JustRight.Core.Faults;
+using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Sheets;
 
@@ -73,5 +74,10 @@ public sealed record BarredHolding(string? Group, DirectoryActRow? Act, IReadOnl
 /// <summary>Accounts that must not be one and the same, with the reason.</summary>
 public sealed record Separation(IReadOnlyList<string> Accounts, string Why, Origin At);
 
-/// <summary>A service of the product: read and checked now, judged by a later release.</summary>
-public sealed record SheetService(string Name, string On, string RunsAs, string Start, IReadOnlyList<string> After, Origin At);
+/// <summary>A service of the product.</summary>
+/// <param name="On">The key of the host place.</param>
+/// <param name="RunsAs">The key of the account.</param>
+/// <param name="Start">When it starts, or null when the product does not mind.</param>
+/// <param name="After">Services that must run before it.</param>
+/// <param name="GivenBy">Who sets all this: the product's setup, or we.</param>
+public sealed record SheetService(string Name, string On, string RunsAs, ServiceStart? Start, IReadOnlyList<string> After, GivenBy GivenBy, Origin At);

@@ -15,6 +15,9 @@ public sealed record DirectorySnapshot(
     /// <summary>What was read of access lists, or null when they were not asked for.</summary>
     public AccessSnapshot? Access { get; init; }
 
+    /// <summary>What was read of the policies that govern hosts, or null when they were not asked for.</summary>
+    public PolicySnapshot? Policies { get; init; }
+
     /// <summary>How many requests the reading took.</summary>
     public int Requests { get; init; }
 

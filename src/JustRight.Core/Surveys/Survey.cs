@@ -16,6 +16,12 @@ public sealed record Survey(
         foreach (var hidden in Directory.Principals.SelectMany(p => p.HiddenGroups.Select(h => (Group: h, p.Name))).GroupBy(h => h.Group, h => h.Name, StringComparer.OrdinalIgnoreCase).OrderBy(h => h.Key, StringComparer.OrdinalIgnoreCase))
             yield return new UnseenCorner(hidden.Key, $"{Directory.Domain}\\{hidden.First()}{(hidden.Count() == 1 ? " says it is" : $" and {hidden.Count() - 1} more say they are")} in this group, and it may not be read", Directory.ReadAt);
         foreach (var part in Directory.Access?.Unread ?? []) yield return new UnseenCorner(part.Part, part.Reason, Directory.ReadAt);
+        if (Directory.Policies is { } policies)
+        {
+            if (policies.Unread is not null) yield return new UnseenCorner("the policies of the domain", policies.Unread, Directory.ReadAt);
+            foreach (var policy in policies.Policies.Where(p => p.Lists is null && !Hosts.Any(h => h.Policies?.Any(a => a.Id == p.Id && a.Lists is not null) == true))) yield return new UnseenCorner($"the template of policy {policy.Name}", policy.ListsUnread ?? "it was not given", Directory.ReadAt);
+        }
+
         foreach (var host in Hosts)
         {
             if (host.Unread is not null) yield return new UnseenCorner(host.Name, host.Unread, host.ReadAt);

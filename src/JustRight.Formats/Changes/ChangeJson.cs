@@ -23,7 +23,7 @@ public static class ChangeJson
     private static void Shape(JsonTypeInfo info)
     {
         if (!info.Type.IsAssignableTo(typeof(Change))) return;
-        foreach (var property in info.Properties.Where(p => Derived.Contains(p.Name)).ToList()) info.Properties.Remove(property);
+        foreach (var property in info.Properties.Where(p => Derived.Contains(p.Name) || p.Set is null).ToList()) info.Properties.Remove(property);
         if (info.Type != typeof(Change)) return;
         info.PolymorphismOptions = new JsonPolymorphismOptions { TypeDiscriminatorPropertyName = "change" };
         foreach (var type in typeof(Change).Assembly.GetTypes().Where(t => t.IsSealed && t.IsAssignableTo(typeof(Change))))

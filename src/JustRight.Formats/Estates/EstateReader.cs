@@ -41,19 +41,26 @@ public static class EstateReader
                 directory.TextOrNull("sign-in-as"), directory.TextOrNull("secret"), directory.At)
             {
                 MoreControllers = directory.List("more-controllers"),
+                PolicyFolder = directory.TextOrNull("policy-folder"),
             },
             [.. root.Texts("branches").Select(b => BranchOf(b, faults)).OfType<Branch>()],
             new Naming(
                 naming.Text("accounts"), naming.Text("groups"), naming.TextOr("description", "{purpose} ({title} {release}, install {install})"),
                 naming.Text("accounts-in"), naming.Text("groups-in"), naming.Texts("short-names").ToDictionary(s => s.Key.Text, s => s.Value.Text),
                 naming.Entries.ToDictionary(e => e.Key.Text, e => e.Value.At), naming.At),
-            [.. root.Named("hosts").Select(h => new EstateHost(h.Key.Text, ReachOf(h.Value.TextOr("reach", placeReach)), h.Key.At))],
+            [.. root.Named("hosts").Select(h => Host(h.Key, h.Value, root["host-access"] as YamlNode.Mapping ?? Empty(root), placeReach))],
             [.. root.Named("instances").Select(i => Instance(i.Key, i.Value, placeReach))],
             new HouseRules(
                 [.. rules.Maps("barred").Select((b, i) => Barring.Read(b, $"rules.barred[{i}]", faults))],
                 Number(rules, "survey-no-older-than-hours") is { } hours ? TimeSpan.FromHours(hours) : null,
-                [.. rules.Maps("allowed-sharing").Select(a => new AllowedSharing(a.Text("install"), a.List("accounts"), a.Text("why"), a.At))]),
-            root.At);
+                [.. rules.Maps("allowed-sharing").Select(a => new AllowedSharing(a.Text("install"), a.List("accounts"), a.Text("why"), a.At))])
+            {
+                HostFactsNoOlderThan = Number(rules, "host-facts-no-older-than-hours") is { } most ? TimeSpan.FromHours(most) : null,
+            },
+            root.At)
+        {
+            HostsSideBySide = root["host-access"] is YamlNode.Mapping shared ? Number(shared, "side-by-side") ?? 16 : 16,
+        };
     }
 
     private static Branch? BranchOf((YamlNode.Scalar Key, YamlNode.Scalar Value) entry, List<Fault> faults)
@@ -61,6 +68,20 @@ public static class EstateReader
         if (DistinguishedName.TryParse(entry.Value.Text, out var name)) return new Branch(entry.Key.Text, name, entry.Value.At);
         faults.Add(new Fault("not-a-dn", entry.Value.At, $"branches.{entry.Key.Text}", "This is not a distinguished name.") { Found = $"'{entry.Value.Text}'", Expected = "a name such as OU=Service Accounts,DC=fennmoor,DC=example" });
         return null;
+    }
+
+    private static YamlNode.Mapping Empty(YamlNode.Mapping root) => new([], root.At);
+
+    /// <summary>What a host does not say of its own, the estate's <c>host-access</c> says for all.</summary>
+    private static EstateHost Host(YamlNode.Scalar key, YamlNode.Mapping map, YamlNode.Mapping access, string placeReach)
+    {
+        var host = new EstateHost(key.Text, ReachOf(map.TextOr("reach", placeReach)), key.At);
+        return host.Reach != Reach.Ssh ? host : host with
+        {
+            Ssh = new SshReach(
+                map.TextOr("address", key.Text), Number(map, "port") ?? Number(access, "port") ?? 22, map.TextOr("host-key", ""), map.TextOrNull("sign-in-as") ?? access.TextOr("sign-in-as", ""),
+                map.TextOrNull("secret") ?? access.TextOr("secret", ""), TimeSpan.FromSeconds(Number(access, "timeout-seconds") ?? 120)),
+        };
     }
 
     private static EstateInstance Instance(YamlNode.Scalar key, YamlNode.Mapping map, string placeReach) => new(
@@ -75,6 +96,8 @@ public static class EstateReader
         "lab" => Reach.Lab,
         "ldaps" => Reach.Ldaps,
         "file" => Reach.File,
+        "ssh" => Reach.Ssh,
+        "handed-over" => Reach.HandedOver,
         _ => Reach.None,
     };
 }

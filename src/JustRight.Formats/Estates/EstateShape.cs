@@ -27,6 +27,7 @@ internal static class EstateShape
                 new("ca-folder", new Shape.Text("a folder with the certificates of the authorities to trust")),
                 new("sign-in-as", new Shape.Text("the account to bind as")),
                 new("secret", Words.Key("the name of the secret, kept by the service, that holds its password")),
+                new("policy-folder", new Shape.Text("a folder with a copy of the policies' templates, as they lie on the controllers' file share under Policies")),
             ]), true),
             new("branches", Words.Named("branches of the directory, by a key of yours", new Shape.Text("a distinguished name")), true),
             new("naming", new Shape.Map("how the house names things", [
@@ -37,7 +38,21 @@ internal static class EstateShape
                 new("groups-in", new Shape.Text("key of the branch that holds groups"), true),
                 new("short-names", Words.Named("shorter names for products, for use in names", Words.Key("a short name"))),
             ]), true),
-            new("hosts", new Shape.Named("the hosts", Words.HostPattern, Words.HostSays, new Shape.Map("a host", [new("reach", PlaceReach)]))),
+            new("hosts", new Shape.Named("the hosts", Words.HostPattern, Words.HostSays, new Shape.Map("a host", [
+                new("reach", new Shape.Text("how it is reached", null, null, ["lab", "ssh", "handed-over", "none"])),
+                new("address", new Shape.Text("for SSH: the name or address to connect to, unless it is the host's name")),
+                new("port", new Shape.Number("for SSH: its TCP port, 22 unless said otherwise", 1, 65535)),
+                new("host-key", new Shape.Text("for SSH: the fingerprint of its host key", "SHA256:[A-Za-z0-9+/]{43}", "a fingerprint such as SHA256: and 43 characters")),
+                new("sign-in-as", new Shape.Text("for SSH: the account to sign in as")),
+                new("secret", Words.Key("for SSH: the name of the secret, kept by the service, that holds its private key or its password")),
+            ]))),
+            new("host-access", new Shape.Map("what all hosts reached over SSH share", [
+                new("port", new Shape.Number("TCP port, 22 unless said otherwise", 1, 65535)),
+                new("sign-in-as", new Shape.Text("the account to sign in as")),
+                new("secret", Words.Key("the name of the secret, kept by the service, that holds its private key or its password")),
+                new("timeout-seconds", new Shape.Number("how long one run of a script may take, 120 unless said otherwise", 1, 3600)),
+                new("side-by-side", new Shape.Number("how many hosts are read at a time, 16 unless said otherwise", 1, 64)),
+            ])),
             new("instances", new Shape.Named("the database instances", Words.HostPattern, Words.HostSays, new Shape.Map("an instance", [
                 new("host", new Shape.Text("the host it runs on"), true),
                 new("engine", new Shape.Text("the family of database server", null, null, ["sqlserver", "postgresql"]), true),
@@ -47,6 +62,7 @@ internal static class EstateShape
             new("rules", new Shape.Map("the house's own rules", [
                 new("barred", new Shape.List("what no service account may hold", Barring.ShapeOf(true))),
                 new("survey-no-older-than-hours", new Shape.Number("the age beyond which a survey proves nothing, in hours", 1, 8760)),
+                new("host-facts-no-older-than-hours", new Shape.Number("the age beyond which what was read of a host proves nothing, in hours; that of surveys unless said otherwise", 1, 8760)),
                 new("allowed-sharing", new Shape.List("accounts that a sheet separates and the house lets be one", new Shape.Map("an allowed sharing", [
                     new("install", new Shape.Text("the install"), true),
                     new("accounts", new Shape.List("the accounts", new Shape.Text("an account")), true),

@@ -1,5 +1,6 @@
 using JustRight.Core.Conditions;
 using JustRight.Core.Faults;
+using JustRight.Core.Rights;
 using JustRight.Core.Sheets;
 using JustRight.Formats.Shapes;
 using JustRight.Formats.Yaml;
@@ -37,7 +38,8 @@ public static class SheetReader
             [.. root.Named("groups").Select(g => Group(g.Key, g.Value))],
             [.. root.Named("accounts").Select(a => Account(a.Key, a.Value))],
             [.. root.Maps("separate").Select(s => new Separation(s.List("accounts"), s.Text("why"), s.At))],
-            [.. root.Maps("services").Select(s => new SheetService(s.Text("name"), s.Text("on"), s.Text("as"), s.TextOr("start", "automatic"), s.List("after"), s.At))],
+            [.. root.Maps("services").Select(s => new SheetService(
+                s.Text("name"), s.Text("on"), s.Text("as"), s.TextOrNull("start") is { } start ? ServiceWords.StartOf(start) : null, s.List("after"), s.TextOr("given-by", "setup") == "us" ? GivenBy.Us : GivenBy.Setup, s.At))],
             root.At);
 
         private Place Place(YamlNode.Scalar key, YamlNode.Mapping map)

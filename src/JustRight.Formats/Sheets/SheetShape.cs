@@ -80,6 +80,7 @@ internal static class SheetShape
                 new("as", new Shape.Text("the account"), true),
                 new("start", new Shape.Text("its start type", null, null, ["automatic", "automatic-delayed", "manual", "disabled"])),
                 new("after", new Shape.List("services it waits for", new Shape.Text("a service"))),
+                new("given-by", new Shape.Text("who sets its account, start and order: setup unless said otherwise", null, null, ["us", "setup"])),
             ]))),
         ]);
 

@@ -3,8 +3,11 @@ using JustRight.Connectors;
 using JustRight.Connectors.Directories;
 using JustRight.Connectors.Files;
 using JustRight.Connectors.Ldap;
+using JustRight.Connectors.Ssh;
 using JustRight.Core.Estates;
+using JustRight.Core.Rights.Directory;
 using JustRight.Lab;
+using JustRight.Service.Fits;
 using JustRight.Service.Hosting;
 using JustRight.Service.Secrets;
 using Microsoft.Extensions.Options;
@@ -12,7 +15,7 @@ using Microsoft.Extensions.Options;
 namespace JustRight.Service.Estates;
 
 /// <summary>Opens the connectors an estate asks for: the lab, or a real directory.</summary>
-internal sealed class ConnectorShelf(IOptions<ServiceSettings> settings, SecretStore secrets, DirectoryFiles files, TimeProvider time)
+internal sealed class ConnectorShelf(IOptions<ServiceSettings> settings, SecretStore secrets, DirectoryFiles files, HostFactsShelf facts, SurveyShelf surveys, TimeProvider time)
 {
     private readonly DirectorySchemas _schemas = new();
     private readonly ConcurrentDictionary<string, LabFile> _labs = new(StringComparer.Ordinal);
@@ -24,19 +27,32 @@ internal sealed class ConnectorShelf(IOptions<ServiceSettings> settings, SecretS
         {
             case Reach.Lab:
                 var lab = _labs.GetOrAdd(estate.Name, OpenLab);
-                return new EstateConnectors(new LabDirectory(lab, time), new LabHosts(lab, time), new LabInstances(lab, time));
+                return new EstateConnectors(new LabDirectory(lab, time), await HostsAsync(estate, lab, cancel), new LabInstances(lab, time));
             case Reach.Ldaps:
                 var reach = estate.Directory;
                 var password = await secrets.GetAsync(reach.Secret!, cancel)
                     ?? throw new ConnectorException(ConnectorFailure.SignIn, $"there is no secret '{reach.Secret}', which {reach.At} names: set it with justright secret set {reach.Secret}.");
                 var first = new LdapTarget(estate.Domain, reach.Controller!, reach.Port, reach.CaFolder!, reach.SignInAs!, password);
-                return new EstateConnectors(new LdapDirectory(first with { Others = [.. reach.MoreControllers.Select(c => At(first, c))] }, _schemas, time), null, null);
+                return new EstateConnectors(new LdapDirectory(first with { Others = [.. reach.MoreControllers.Select(c => At(first, c))] }, _schemas, time), await HostsAsync(estate, null, cancel), null);
             case Reach.File:
                 var (file, readAt) = await files.OpenAsync(estate, cancel);
-                return new EstateConnectors(new FileDirectory(file, estate.Domain, _schemas, readAt), null, null);
+                return new EstateConnectors(new FileDirectory(file, estate.Domain, _schemas, readAt), await HostsAsync(estate, null, cancel), null);
             default:
                 throw new ConnectorException(ConnectorFailure.Unreachable, EstateSurveyor.NoReach(estate.Domain.DnsName));
         }
+    }
+
+    /// <summary>Each host the way the estate says.</summary>
+    private async Task<HostRouter> HostsAsync(Estate estate, LabFile? lab, CancellationToken cancel)
+    {
+        var graph = (await surveys.LatestAsync(estate.Name, cancel))?.Graph;
+        var ways = new Dictionary<Reach, IHostConnector>
+        {
+            [Reach.Ssh] = new SshHosts(estate, secrets.GetAsync, principal => graph?.IndexOf(LogonName.WithoutDomain(principal)) is >= 0 and var node ? graph.SidOf(node) : null, time),
+            [Reach.HandedOver] = new HandedOverHosts(facts, estate.Name),
+        };
+        if (lab is not null) ways[Reach.Lab] = new LabHosts(lab, time);
+        return new HostRouter(estate, ways);
     }
 
     private static LdapTarget At(LdapTarget like, string place) => place.Split(':') is [var host, var port]

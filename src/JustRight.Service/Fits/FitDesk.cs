@@ -9,6 +9,7 @@ using JustRight.Core.Plans;
 using JustRight.Core.Rights.Directory.Schema;
 using JustRight.Core.Sheets;
 using JustRight.Service.Documents;
+using JustRight.Service.Estates;
 using JustRight.Service.Storage;
 using JustRight.Service.Views;
 using Microsoft.EntityFrameworkCore;
@@ -48,7 +49,8 @@ public sealed class FitDesk(Library library, SurveyShelf surveys, IDbContextFact
         if (await surveys.LatestAsync(estate.Name, cancel) is not { } view) return null;
         var needs = new NeedsBook((await PlansOfAsync(estate.Name, cancel)).Where(p => p.Install != name).Append(plan));
         var fit = new FitJudge(view, needs, estate.Rules, time.GetUtcNow()).Judge(plan);
-        return new JudgedInstall(fit, WorklistMaker.Make(fit, view, needs));
+        var byOwner = estate.Hosts.Where(h => h.Reach == Reach.HandedOver).Select(h => h.Name).ToHashSet(StringComparer.OrdinalIgnoreCase);
+        return new JudgedInstall(fit, WorklistMaker.Make(fit, view, needs).Blocking(c => c is HostChange host && byOwner.Contains(host.Host) ? HandedOverHosts.ByOwner : null));
     }
 
     /// <summary>The plans of all installs of an estate; one that no longer can be planned is left out here and shows its faults itself.</summary>

@@ -73,7 +73,13 @@ internal sealed class GrantJob(
                 return;
             }
 
-            var password = change is CreateAccount account ? await secrets.NewPasswordAsync(job.Subject, $"{account.Domain}\\{account.Name}", cancel) : null;
+            var password = change switch
+            {
+                CreateAccount account => await secrets.NewPasswordAsync(job.Subject, $"{account.Domain}\\{account.Name}", cancel),
+                SetServiceAccount { NeedsPassword: true } set => await secrets.PasswordOfAsync(set.Account, cancel)
+                    ?? throw new ConnectorException(ConnectorFailure.SignIn, $"the password of {set.Account} is not known here: give it with justright secret set {SecretStore.NameFor(set.Account)}, and run this again."),
+                _ => null,
+            };
             if (step.State != "intended")
             {
                 (step.State, step.Before, step.At) = ("intended", before.Seen, time.GetUtcNow());

@@ -91,6 +91,7 @@ public static class ServiceHost
         api.MapTraces();
         api.MapReplicas();
         api.MapDirectoryFiles();
+        api.MapHostFacts();
         api.MapGuards();
         api.MapLog();
         api.MapSecrets();
@@ -120,6 +121,7 @@ public static class ServiceHost
         services.AddSingleton<SurveyShelf>();
         services.AddSingleton<FitDesk>();
         services.AddSingleton<DirectoryFiles>();
+        services.AddSingleton<HostFactsShelf>();
         services.AddSingleton<ConnectorShelf>();
         services.AddSingleton<JobFeed>();
         services.AddSingleton<JobQueue>();

@@ -76,7 +76,7 @@ public sealed class JobQueue(IDbContextFactory<AppDb> databases, JobFeed feed, T
         CanBeUndone(job), job.ResultJson is not null, job.Undoes);
 
     private static bool CanBeUndone(JobRow job) =>
-        JobKinds.Undoable.Contains(job.Kind) && job.Steps.Any(s => s.State == "made") && job.Steps.Where(s => s.State == "made").All(s => ChangeJson.Read(s.ChangeJson).Inverse is not null);
+        JobKinds.Undoable.Contains(job.Kind) && job.Steps.Any(s => s.State == "made") && Undoing.FirstFinal(job.Steps.Where(s => s.State == "made").Select(s => ChangeJson.Read(s.ChangeJson))) is null;
 
     /// <summary>A step for the wire.</summary>
     public static JobStepView View(StepRow step) => new(step.Number, step.Words, step.Giver, step.Place, step.State, step.Before, step.After, step.At);

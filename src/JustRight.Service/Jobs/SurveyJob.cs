@@ -42,7 +42,9 @@ internal sealed class SurveyJob(Library library, FitDesk desk, ConnectorShelf co
         var plans = await desk.PlansOfAsync(estate.Name, cancel);
         var names = plans.SelectMany(p => p.Accounts.Select(a => a.Name).Concat(p.Groups.Select(g => g.Name)).Concat(p.Barred.Select(b => b.Group).Where(g => g.Length > 0))).ToList();
         // A group managed account is of use only where the host's computer account may fetch its password.
-        if (names.Any(n => n.EndsWith('$'))) names.AddRange(estate.Hosts.Select(h => h.Name + "$"));
+        if (names.Any(n => n.EndsWith('$'))) names.AddRange(estate.Hosts.Select(h => ServiceIdentity.ComputerAccount(h.Name)));
+        // Where a host's computer account stands decides which policies govern it; and it may stand in for an account of ours.
+        names.AddRange(plans.SelectMany(p => p.Grants.Select(g => g.Right.OnHost).OfType<string>().Concat(p.Services.Select(s => s.Host))).Distinct(StringComparer.OrdinalIgnoreCase).Select(ServiceIdentity.ComputerAccount));
         var branches = plans.SelectMany(p => p.Grants).Select(g => g.Right).OfType<DirectoryRight>().Select(r => r.Branch).Distinct(StringComparer.OrdinalIgnoreCase).ToList();
         var survey = await EstateSurveyor.TakeAsync(
             estate, reach, new SurveyAims(names, branches), time, p => feed.Tell(job, new JobEvent("running", p.Done, p.Total, $"reading {p.Place}", null)), cancel);

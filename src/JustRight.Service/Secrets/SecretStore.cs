@@ -1,4 +1,5 @@
 using JustRight.Connectors;
+using JustRight.Core.Rights.Directory;
 using JustRight.Service.Storage;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.EntityFrameworkCore;
@@ -40,6 +41,19 @@ public sealed class SecretStore(IDbContextFactory<AppDb> databases, IDataProtect
         await db.SaveChangesAsync(cancel);
         return password;
     }
+
+    /// <summary>The password of an account for a service to run as: the one made with the account, while it is still kept; else a secret under the account's logon name. Null when neither is there.</summary>
+    /// <param name="account"><c>DOMAIN\name</c>.</param>
+    public async Task<NewPassword?> PasswordOfAsync(string account, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var row = await db.Passwords.AsNoTracking().FirstOrDefaultAsync(p => p.Account == account, cancel);
+        return row?.Protected is not null ? new NewPassword(Open(row)) : await GetAsync(NameFor(account), cancel);
+    }
+
+    /// <summary>The name of the secret that holds an account's password.</summary>
+    public static string NameFor(string account) =>
+        string.Concat(LogonName.WithoutDomain(account).ToLowerInvariant().Select(c => char.IsAsciiLetterLower(c) || char.IsAsciiDigit(c) ? c : '-'));
 
     /// <summary>The password in a row, for sealing.</summary>
     public string Open(PasswordRow row) => _passwords.Unprotect(row.Protected!);

@@ -14,6 +14,8 @@ public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
 
     public DbSet<DirectoryFileRow> DirectoryFiles => Set<DirectoryFileRow>();
 
+    public DbSet<HostFactsRow> HostFacts => Set<HostFactsRow>();
+
     public DbSet<SchemaRow> Schemas => Set<SchemaRow>();
 
     public DbSet<JobRow> Jobs => Set<JobRow>();
@@ -36,6 +38,7 @@ public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
         modelBuilder.Entity<SettledNameRow>().HasIndex(n => new { n.Install, n.Kind, n.Key }).IsUnique();
         modelBuilder.Entity<SurveyRow>().HasIndex(s => new { s.Estate, s.Id });
         modelBuilder.Entity<DirectoryFileRow>().HasIndex(f => f.Estate).IsUnique();
+        modelBuilder.Entity<HostFactsRow>().HasIndex(f => new { f.Estate, f.Host }).IsUnique();
         modelBuilder.Entity<SchemaRow>().HasIndex(s => s.Version).IsUnique();
         modelBuilder.Entity<JobRow>().HasMany(j => j.Steps).WithOne().HasForeignKey(s => s.JobId);
         modelBuilder.Entity<StepRow>().HasIndex(s => new { s.JobId, s.Number }).IsUnique();

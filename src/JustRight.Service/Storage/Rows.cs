@@ -68,6 +68,29 @@ public sealed class DirectoryFileRow
     public required byte[] Content { get; set; }
 }
 
+/// <summary>Facts of a host that its owner handed over; the latest only.</summary>
+public sealed class HostFactsRow
+{
+    public int Id { get; set; }
+
+    public required string Estate { get; set; }
+
+    public required string Host { get; set; }
+
+    /// <summary>The file's name.</summary>
+    public required string File { get; set; }
+
+    /// <summary>When they were read from the host.</summary>
+    public DateTimeOffset ReadAt { get; set; }
+
+    public DateTimeOffset AddedAt { get; set; }
+
+    public required string AddedBy { get; set; }
+
+    /// <summary>The JSON as it was given, compressed with gzip [RFC 1952].</summary>
+    public required byte[] Content { get; set; }
+}
+
 /// <summary>The schema of a directory, of which many surveys share one version.</summary>
 public sealed class SchemaRow
 {

@@ -82,14 +82,14 @@ internal static class TraceEndpoints
         string id, ClaimsPrincipal user, IDbContextFactory<AppDb> databases, JobQueue queue, LogBook log, CancellationToken cancel)
     {
         if (await FindAsync(id, databases, cancel) is not { } job) return Problems.NotFound("job", id, []);
-        var made = job.Steps.Where(s => s.State == "made").OrderByDescending(s => s.Number).Select(s => ChangeJson.Read(s.ChangeJson)).ToList();
+        var made = job.Steps.Where(s => s.State == "made").OrderBy(s => s.Number).Select(s => ChangeJson.Read(s.ChangeJson)).ToList();
         if (!JobKinds.Undoable.Contains(job.Kind) || made.Count == 0) return Problems.Of(409, "nothing-to-undo", $"This {job.Kind} changed nothing.");
         if (job.State is "queued" or "running") return Problems.Of(409, "still-running", "This job is still running.", "Wait for its end.");
-        if (made.FirstOrDefault(c => c.Inverse is null) is { } final) return Problems.Of(409, "cannot-be-undone", $"Nothing undoes this: {final.Words}.");
+        if (Undoing.FirstFinal(made) is { } final) return Problems.Of(409, "cannot-be-undone", $"Nothing undoes this: {final.Words}.");
         await using var db = await databases.CreateDbContextAsync(cancel);
         if (await db.Jobs.AnyAsync(j => j.Undoes == id && j.State != "failed" && j.State != "interrupted", cancel)) return Problems.Of(409, "undone-already", "This job was undone already.");
         await log.AddAsync(user.Identity!.Name!, "confirm undo", job.Subject, $"{made.Count} {(made.Count == 1 ? "step" : "steps")} of {job.Kind} {id}", cancel);
-        return Accepted(await queue.AddAsync(new JobOrder("undo", job.Subject, user.Identity!.Name!) { OrderJson = job.OrderJson, Undoes = id, Changes = [.. made.Select(c => c.Inverse!)] }, cancel));
+        return Accepted(await queue.AddAsync(new JobOrder("undo", job.Subject, user.Identity!.Name!) { OrderJson = job.OrderJson, Undoes = id, Changes = Undoing.Of(made) }, cancel));
     }
 
     private static async Task<JobRow?> FindAsync(string id, IDbContextFactory<AppDb> databases, CancellationToken cancel)

@@ -50,7 +50,7 @@ internal static class FitViews
     /// <summary>The sheet's place that a right belongs to which no need asks for: the one with needs at the same spot, or the same instance.</summary>
     private static string? ColumnOf(Right right, Plan plan) => right switch
     {
-        LogonRight or LocalGroupRight => PlaceWhere(plan, r => r is LogonRight or LocalGroupRight && Same(r.Place, right.Place)),
+        LogonRight or LocalGroupRight or PrivilegeRight => PlaceWhere(plan, r => r is LogonRight or LocalGroupRight or PrivilegeRight or ServiceRight && Same(r.Place, right.Place)),
         DatabaseRoleRight d => PlaceWhere(plan, r => Same(r.Place, right.Place)) ?? PlaceWhere(plan, r => Same(InstanceOf(r), d.Instance)),
         InstanceRoleRight i => PlaceWhere(plan, r => Same(InstanceOf(r), i.Instance)),
         EntryRight e => BranchPlace(plan, e.Where),

@@ -114,6 +114,48 @@ namespace JustRight.Service.Storage.Migrations
                     b.ToTable("Documents");
                 });
 
+            modelBuilder.Entity("JustRight.Service.Storage.HostFactsRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("AddedAt")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("AddedBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<byte[]>("Content")
+                        .IsRequired()
+                        .HasColumnType("BLOB");
+
+                    b.Property<string>("Estate")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("File")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Host")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ReadAt")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Estate", "Host")
+                        .IsUnique();
+
+                    b.ToTable("HostFacts");
+                });
+
             modelBuilder.Entity("JustRight.Service.Storage.JobRow", b =>
                 {
                     b.Property<string>("Id")

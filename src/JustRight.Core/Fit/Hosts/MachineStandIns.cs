@@ -1,0 +1,51 @@
+using JustRight.Core.Plans;
+using JustRight.Core.Rights;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Core.Fit;
+
+/// <summary>
+/// Finds where a computer account stands in for an account of the plan: a service that ran, or still runs, as a built-in
+/// identity reached another host or a database as its machine. Once the service runs as its own account, the machine's entry is
+/// spare: every other service of that machine could use it.
+/// </summary>
+internal static class MachineStandIns
+{
+    /// <summary>The computer accounts that hold a right which an account of the plan needs elsewhere.</summary>
+    public static IEnumerable<Judgement> Of(Plan plan, PlannedAccount account, SurveyView view)
+    {
+        foreach (var host in plan.Services.Where(s => s.Account == account.Key).Select(s => s.Host).Distinct(StringComparer.OrdinalIgnoreCase))
+        {
+            var node = view.Graph.IndexOf(ServiceIdentity.ComputerAccount(host));
+            if (node < 0) continue;
+            var machine = view.HoldingsOf(node);
+            foreach (var grant in plan.GrantsOf(account.Key).Where(g => g.Right is LocalGroupRight or InstanceRoleRight or DatabaseRoleRight && !Same(g.Right.Place, host)))
+            {
+                if (machine.Of(grant.Right) is not { } held || view.Baseline.Of(grant.Right).Count > 0) continue;
+                yield return new Judgement($"{account.Key}/machine/{host}/{grant.Right.Key}", account.Key, grant.Right, Verdict.Spare, Reason(plan, account, host, view), machine.PathsOf(held)) { Machine = host };
+            }
+        }
+    }
+
+    /// <summary>Why the machine's entry may not be taken away yet, or null when every service of the account on the host runs as it.</summary>
+    public static string? WhyStillNeeded(Plan plan, string account, string host, SurveyView view)
+    {
+        var name = plan.Accounts.First(a => a.Key == account).Name;
+        foreach (var asked in plan.Services.Where(s => s.Account == account && Same(s.Host, host)))
+        {
+            if (view.Host(host) is not { Unread: null } read || view.WhyUnread(new ServiceRight(host, asked.Name, ServiceAspect.Identity, "")) is not null) return $"what {asked.Name} on {host} runs as could not be read";
+            if (read.Services.FirstOrDefault(s => Same(s.Name, asked.Name)) is not { } service) continue;
+            if (!ServiceJudge.IsAccount(service.Account, host, name, plan)) return $"{asked.Name} on {host} is still set to run as {ServiceIdentity.Parse(service.Account, host)}";
+            var node = view.Graph.IndexOf(name);
+            var now = service.RunsNowAsSid.IsEmpty ? service.RunsNowAs is { } text && ServiceJudge.IsAccount(text, host, name, plan) : node >= 0 && view.Graph.SidOf(node) == service.RunsNowAsSid;
+            if (service.Running && !now) return $"{asked.Name} on {host} was not seen to run as {name} yet: restart it first";
+        }
+
+        return null;
+    }
+
+    private static string Reason(Plan plan, PlannedAccount account, string host, SurveyView view) =>
+        WhyStillNeeded(plan, account.Key, host, view) is { } why ? $"held by the machine: {why}" : $"held by the machine, and nothing of this plan on {host} runs as it any more";
+
+    private static bool Same(string a, string b) => string.Equals(a, b, StringComparison.OrdinalIgnoreCase);
+}

@@ -1,0 +1,91 @@
+using JustRight.Core.Installs;
+using JustRight.Core.Plans;
+using JustRight.Core.Rights;
+using JustRight.Core.Sheets;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Core.Fit;
+
+/// <summary>Judges what is asked of the services of a plan: identity, pending restart, start, order.</summary>
+internal sealed class ServiceJudge(SurveyView view, Plan plan)
+{
+    private readonly Dictionary<string, ServiceOrder> _orders = new(StringComparer.OrdinalIgnoreCase);
+
+    /// <summary>Whether there is something to say: of a service that is not there or was not read, one line says it all.</summary>
+    public bool Says(PlannedGrant grant) =>
+        grant.Right is not ServiceRight { Aspect: not ServiceAspect.Identity } right || (view.WhyUnread(new ServiceRight(right.Host, right.Service, ServiceAspect.Identity, "")) is null && OrderOf(view.Host(right.Host)!).Find(right.Service) is not null);
+
+    /// <summary>The verdict on one thing asked of one service.</summary>
+    public Judgement Judge(PlannedAccount account, PlannedGrant grant)
+    {
+        var right = (ServiceRight)grant.Right;
+        var asked = plan.Services.First(s => s.Name == right.Service && Same(s.Host, right.Host));
+        if (view.WhyUnread(right) is { } unread) return Say(Verdict.Unseen, unread);
+        var host = view.Host(right.Host)!;
+        if (OrderOf(host).Find(right.Service) is not { } service)
+            return plan.Stage == Stage.Planned ? Say(Verdict.Later, "setup creates the service") : Say(Verdict.Unmet, $"there is no service {right.Service} on {host.Name}; setup should have created it");
+
+        var (fits, reason) = right.Aspect switch
+        {
+            ServiceAspect.Identity => Identity(service, host, account),
+            ServiceAspect.Restarted => Restarted(service, host, account),
+            ServiceAspect.Start => (service.Start == asked.Start, $"it starts {ServiceWords.Of(service.Start)}"),
+            _ => Order(service, host, asked),
+        };
+        return fits switch
+        {
+            true => Say(Verdict.Met, reason),
+            null => Say(Verdict.Unseen, reason),
+            _ when asked.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned => Say(Verdict.Later, $"setup sets it; now {reason}"),
+            _ => Say(Verdict.Unmet, reason),
+        };
+
+        Judgement Say(Verdict verdict, string text) => new(grant.Id, grant.Account, right, verdict, text, []) { Grant = grant };
+    }
+
+    /// <summary>The order of a host's services, read once.</summary>
+    public ServiceOrder OrderOf(HostSnapshot host) => _orders.TryGetValue(host.Name, out var order) ? order : _orders[host.Name] = new ServiceOrder(host.Services);
+
+    /// <summary>Whether a name that a host gives an account of a service means an account of the plan: same domain, same logon name.</summary>
+    public static bool IsAccount(string text, string host, string account, Plan plan)
+    {
+        var identity = ServiceIdentity.Parse(text, host);
+        if (!identity.IsOfDomain || !Same(identity.Name, account)) return false;
+        var slash = text.IndexOf('\\', StringComparison.Ordinal);
+        var domain = slash >= 0 ? text[..slash] : text.Contains('@', StringComparison.Ordinal) ? text.Split('@')[1] : plan.Domain;
+        return Same(domain, plan.Domain) || Same(domain, plan.UpnSuffix);
+    }
+
+    private (bool? Fits, string Reason) Identity(HostService service, HostSnapshot host, PlannedAccount account)
+    {
+        if (IsAccount(service.Account, host.Name, account.Name, plan)) return (true, $"set to run as {service.Account}");
+        var identity = ServiceIdentity.Parse(service.Account, host.Name);
+        return (false, $"it is set to run as {identity}{Beyond(identity, host.Name)}");
+    }
+
+    /// <summary>A new account counts from the next start only [MS-SCMR 3.1.4.11].</summary>
+    private (bool? Fits, string Reason) Restarted(HostService service, HostSnapshot host, PlannedAccount account)
+    {
+        var since = service.RunsSince is { } time ? $" since {time.UtcDateTime:yyyy-MM-dd HH:mm} UTC" : "";
+        if (!service.Running) return (true, "it does not run now: its next start takes the account it is set to");
+        if (service.RunsNowAs is null && service.RunsNowAsSid.IsEmpty) return (null, $"what it runs as now could not be read{(host.UnreadParts.FirstOrDefault(p => p.Part == HostSnapshot.RunningIdentitiesPart) is { } part ? $": {part.Reason}" : "")}");
+        var node = view.Graph.IndexOf(account.Name);
+        var isIt = service.RunsNowAsSid.IsEmpty ? IsAccount(service.RunsNowAs!, host.Name, account.Name, plan) : node >= 0 && view.Graph.SidOf(node) == service.RunsNowAsSid;
+        if (isIt) return (true, $"it runs as {account.Name}{since}");
+        var now = service.RunsNowAs is { } text ? ServiceIdentity.Parse(text, host.Name).ToString() : service.RunsNowAsSid.ToString();
+        return (false, IsAccount(service.Account, host.Name, account.Name, plan) ? $"it still runs as {now}{since}: nobody restarted it" : $"it runs as {now}{since}");
+    }
+
+    private (bool? Fits, string Reason) Order(HostService service, HostSnapshot host, PlannedService asked)
+    {
+        var order = OrderOf(host);
+        var all = order.WaitsForAll(service.Name);
+        var missing = asked.After.Where(a => !all.Contains(a, StringComparer.OrdinalIgnoreCase)).ToList();
+        if (missing.Count > 0) return (false, $"it does not wait for {string.Join(" and ", missing)}{(service.WaitsFor.Count > 0 ? $", only for {string.Join(", ", service.WaitsFor)}" : "")}");
+        return order.ObstaclesOf(service.Name) is [var first, ..] ? (false, first.Words) : (true, $"it waits for {string.Join(", ", service.WaitsFor)}");
+    }
+
+    private string Beyond(ServiceIdentity identity, string host) => identity.IsOfDomain ? "" : identity.OnNetwork(host) is { } name ? $", to other hosts {plan.Domain}\\{name}" : ", nobody to other hosts";
+
+    private static bool Same(string a, string b) => string.Equals(a, b, StringComparison.OrdinalIgnoreCase);
+}

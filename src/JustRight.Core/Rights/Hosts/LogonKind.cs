@@ -1,0 +1,27 @@
+using JustRight.Core.Rights.Directory;
+
+namespace JustRight.Core.Rights;
+
+/// <summary>The kinds of log-on by which an account comes to a host, and what each puts into its token [MS-DTYP 2.4.2.4].</summary>
+public static class LogonKind
+{
+    private static readonly (string Type, string Sid)[] Groups = [("service", "S-1-5-6"), ("batch", "S-1-5-3"), ("interactive", "S-1-5-4"), ("remote", "S-1-5-14"), ("network", "S-1-5-2")];
+
+    /// <summary>The group that a log-on of this type puts into the token.</summary>
+    /// <param name="type">A type of <see cref="LogonRights"/>; a remote one is also interactive.</param>
+    public static IReadOnlyList<Sid> GroupsOf(string type) => type == "remote"
+        ? [Sid.Parse("S-1-5-14"), Sid.Parse("S-1-5-4")]
+        : [Sid.Parse(Array.Find(Groups, g => g.Type == type).Sid ?? throw new ArgumentException($"'{type}' is not a log-on type.", nameof(type)))];
+
+    /// <summary>The types of log-on by which an account is used, by what it works as.</summary>
+    /// <param name="worksAs">The word of the sheet.</param>
+    public static IReadOnlyList<string> Of(string worksAs) => worksAs switch
+    {
+        "service" => ["service"],
+        "job" => ["batch"],
+        "pool" => ["batch", "service"],
+        "bind" => ["network"],
+        "setup" or "person" => ["interactive", "remote"],
+        _ => ["service", "batch", "interactive", "remote", "network"],
+    };
+}

@@ -1,0 +1,102 @@
+using JustRight.Core.Surveys;
+
+namespace JustRight.Core.Rights;
+
+/// <summary>Something that keeps a service from starting.</summary>
+/// <param name="Service">The service that stands in the way.</param>
+/// <param name="Words">One sentence.</param>
+public sealed record StartObstacle(string Service, string Words);
+
+/// <summary>
+/// What starts before what on one host [MS-SCMR 3.1.4.11, dependencies]. A service that others wait for starts no later than
+/// they do, whatever its own start type; groups of services (<c>+name</c>) are noted and not followed.
+/// </summary>
+public sealed class ServiceOrder
+{
+    private readonly Dictionary<string, HostService> _services;
+    private readonly Lazy<IReadOnlyDictionary<string, int>> _waves;
+
+    /// <summary>Reads the services of a host.</summary>
+    public ServiceOrder(IReadOnlyList<HostService> services)
+    {
+        _services = new Dictionary<string, HostService>(StringComparer.OrdinalIgnoreCase);
+        foreach (var service in services) _services.TryAdd(service.Name, service);
+        _waves = new Lazy<IReadOnlyDictionary<string, int>>(Waves);
+    }
+
+    /// <summary>A service by name, without regard to case, or null.</summary>
+    public HostService? Find(string name) => _services.GetValueOrDefault(name);
+
+    /// <summary>Everything a service waits for, nearest first, itself not included unless it is in a ring.</summary>
+    public IReadOnlyList<string> WaitsForAll(string name)
+    {
+        var seen = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
+        var found = new List<string>();
+        var queue = new Queue<string>([name]);
+        while (queue.TryDequeue(out var at))
+            foreach (var next in (Find(at)?.WaitsFor ?? []).Where(w => !w.StartsWith('+') && seen.Add(w)))
+            {
+                found.Add(next);
+                queue.Enqueue(next);
+            }
+
+        return found;
+    }
+
+    /// <summary>A way from a service back to itself, or null.</summary>
+    public IReadOnlyList<string>? RingOf(string name)
+    {
+        var path = new List<string> { name };
+        return Walk(name, new HashSet<string>(StringComparer.OrdinalIgnoreCase)) ? path : null;
+
+        bool Walk(string at, HashSet<string> seen)
+        {
+            foreach (var next in (Find(at)?.WaitsFor ?? []).Where(w => !w.StartsWith('+')))
+            {
+                path.Add(next);
+                if (string.Equals(next, name, StringComparison.OrdinalIgnoreCase)) return true;
+                if (seen.Add(next) && Walk(next, seen)) return true;
+                path.RemoveAt(path.Count - 1);
+            }
+
+            return false;
+        }
+    }
+
+    /// <summary>What keeps a service from starting: a ring, something disabled, something that is not there.</summary>
+    public IReadOnlyList<StartObstacle> ObstaclesOf(string name)
+    {
+        var found = new List<StartObstacle>();
+        foreach (var at in WaitsForAll(name).Append(name))
+            if (RingOf(at) is { } ring)
+            {
+                found.Add(new StartObstacle(at, $"{string.Join(" waits for ", ring)}: a ring, in which nothing can start first"));
+                break;
+            }
+
+        foreach (var wanted in WaitsForAll(name))
+        {
+            if (Find(wanted) is not { } service) found.Add(new StartObstacle(wanted, $"it waits for {wanted}, which is not on this host"));
+            else if (service.Start == ServiceStart.Disabled) found.Add(new StartObstacle(wanted, $"it waits for {wanted}, which is disabled"));
+        }
+
+        return found;
+    }
+
+    /// <summary>
+    /// The wave in which a service starts with the host: 0 drivers, 1 automatic, 2 automatic delayed, 3 when asked for; null for
+    /// one that is disabled or not there. What others wait for moves up into their wave.
+    /// </summary>
+    public int? WaveOf(string name) => _waves.Value.TryGetValue(name, out var wave) ? wave : null;
+
+    private Dictionary<string, int> Waves()
+    {
+        var waves = new Dictionary<string, int>(StringComparer.OrdinalIgnoreCase);
+        foreach (var service in _services.Values.Where(s => s.Start != ServiceStart.Disabled))
+            waves[service.Name] = service.Start switch { ServiceStart.Boot or ServiceStart.System => 0, ServiceStart.Automatic => 1, ServiceStart.AutomaticDelayed => 2, _ => 3 };
+        foreach (var service in _services.Values.Where(s => waves.ContainsKey(s.Name)).OrderBy(s => waves[s.Name]).ToList())
+            foreach (var wanted in WaitsForAll(service.Name).Where(waves.ContainsKey))
+                waves[wanted] = Math.Min(waves[wanted], waves[service.Name]);
+        return waves;
+    }
+}

@@ -1,0 +1,22 @@
+using JustRight.Connectors;
+using JustRight.Core.Changes;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Service.Estates;
+
+/// <summary>Hosts that their owners read and change: what they handed over is read, and nothing is changed from here.</summary>
+internal sealed class HandedOverHosts(HostFactsShelf shelf, string estate) : IHostConnector
+{
+    /// <summary>What is said when something is to be changed.</summary>
+    public const string ByOwner = "its owner makes this (reach: handed-over): justright handover INSTALL makes the bundle";
+
+    /// <inheritdoc/>
+    public async Task<HostSnapshot> ReadAsync(string host, CancellationToken cancel) =>
+        await shelf.LatestAsync(estate, host, cancel) ?? throw new ConnectorException(ConnectorFailure.NotFound, $"no facts of {host} were handed over yet: justright survey {estate} --facts FILE");
+
+    /// <inheritdoc/>
+    public Task<Observation> ObserveAsync(HostChange change, CancellationToken cancel) => throw new ConnectorException(ConnectorFailure.NotAllowed, ByOwner);
+
+    /// <inheritdoc/>
+    public Task MakeAsync(HostChange change, NewPassword? password, CancellationToken cancel) => throw new ConnectorException(ConnectorFailure.NotAllowed, ByOwner);
+}

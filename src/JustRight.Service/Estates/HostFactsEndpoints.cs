@@ -1,0 +1,37 @@
+using System.Security.Claims;
+using JustRight.Contracts;
+using JustRight.Formats.Hosts;
+using JustRight.Service.Access;
+using JustRight.Service.Documents;
+using JustRight.Service.Hosting;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
+
+namespace JustRight.Service.Estates;
+
+/// <summary>Facts of hosts that no connection reaches come as files; the script that reads them goes out.</summary>
+internal static class HostFactsEndpoints
+{
+    public static void MapHostFacts(this IEndpointRouteBuilder api)
+    {
+        api.MapPost("/estates/{name}/host-facts", AddAsync)
+            .WithName("AddHostFacts").WithSummary("Checks the facts of one host, as the collecting script prints them, and keeps them for surveys; the body is the JSON")
+            .Accepts<string>("text/plain").WithMetadata(new RequestSizeLimitAttribute(HostFactsReader.MostBytes)).RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(404);
+        api.MapGet("/host-scripts/{script}", (string script) => script switch
+        {
+            "collect" => Results.Text(HostScripts.Collect),
+            "change" => Results.Text(HostScripts.Change),
+            _ => (IResult)Problems.NotFound("script", script, ["collect", "change"]),
+        }).WithName("ShowHostScript").WithSummary("The script that reads host facts (collect), or the one that makes changes on a host (change), as they are handed over").Produces<string>(contentType: "text/plain").RequireAuthorization(Roles.Reader).ProducesProblem(404);
+    }
+
+    private static async Task<Results<Ok<HostFactsView>, ProblemHttpResult>> AddAsync(
+        string name, string? file, HttpRequest request, ClaimsPrincipal user, Library library, HostFactsShelf shelf, CancellationToken cancel)
+    {
+        if (await library.FindAsync(Library.EstateKind, name, cancel) is not { } row) return Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name));
+        var (facts, faults) = await shelf.SaveAsync(Library.ReadEstate(row), Upload.Name(file, "facts.json"), await Upload.ReadAsync(request, cancel), user.Identity!.Name!, cancel);
+        return facts is null
+            ? Problems.Of(faults)
+            : TypedResults.Ok(new HostFactsView(name, facts.Snapshot.Name, facts.Snapshot.ReadAt, facts.Snapshot.ReadBy, facts.Snapshot.LocalGroups.Count, facts.Snapshot.Services.Count, [.. facts.Snapshot.UnreadParts.Select(u => $"{u.Part}: {u.Reason}")]));
+    }
+}
