@@ -9,6 +9,7 @@ using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Access;
 using JustRight.Core.Rights.Directory.Descriptors;
 using JustRight.Core.Rights.Directory.Schema;
+using JustRight.Core.Rights.Policies;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 
@@ -30,6 +31,8 @@ internal sealed class FitScene
     private readonly List<BarredRule> _barred = [];
     private readonly List<Decision> _decisions = [];
     private readonly List<Plan> _others = [];
+    private readonly List<GroupPolicy> _policies = [];
+    private readonly List<PlannedService> _services = [];
     private uint _rid = 1000;
     private AccessSnapshot? _access;
     private Func<DirectorySnapshot, DirectorySnapshot> _directory = d => d;
@@ -92,6 +95,39 @@ internal sealed class FitScene
         return this;
     }
 
+    /// <summary>Changes what was read of a host.</summary>
+    public FitScene Of(string host, Func<HostSnapshot, HostSnapshot> change)
+    {
+        var at = _hosts.FindIndex(h => h.Name == host);
+        _hosts[at] = change(_hosts[at]);
+        return this;
+    }
+
+    /// <summary>A host's computer account, in the branch that policies are linked to in <see cref="Policy"/>.</summary>
+    public FitScene Computer(string host)
+    {
+        _principals.Add(new DirectoryPrincipal(DomainSid.Append(_rid++), PrincipalKind.Computer, ServiceIdentity.ComputerAccount(host), $"CN={host},OU=Servers,DC=fennmoor,DC=example") { PrimaryGroupRid = 515 });
+        return this;
+    }
+
+    /// <summary>A policy of computers with one list, applied by everybody.</summary>
+    public FitScene Policy(string name, string constant, params string[] entries)
+    {
+        var id = PolicyLink.IdOf(new Guid(_policies.Count + 1, 0, 0, new byte[8]));
+        _policies.Add(new GroupPolicy(id, name, false, "O:BAG:BAD:(A;;RPCR;;;AU)", [new PolicyList(constant, [.. entries.Select(e => e.StartsWith('*') ? e : $"*{SidOf(e)}")])]));
+        return this;
+    }
+
+    /// <summary>A service that an account of the plan must run.</summary>
+    public FitScene Runs(string service, string host = "fm-temp01", GivenBy by = GivenBy.Us, ServiceStart? start = null, string account = "poller", params string[] after)
+    {
+        var planned = new PlannedService(service, host, "place", account, start, after, by, Line);
+        _services.Add(planned);
+        foreach (var (aspect, asked) in new[] { (ServiceAspect.Identity, true), (ServiceAspect.Restarted, true), (ServiceAspect.Start, start is not null), (ServiceAspect.Order, after.Length > 0) })
+            if (asked) Need(new ServiceRight(host, service, aspect, $"{service} {aspect}"), by, account: account);
+        return this;
+    }
+
     public FitScene UnreadHost(string name)
     {
         _hosts.Add(HostSnapshot.NotRead(name, SurveyedAt, "no answer"));
@@ -138,7 +174,7 @@ internal sealed class FitScene
     /// <summary>Another install that uses the account <c>svc-poller</c> and needs a right.</summary>
     public FitScene OtherInstall(string name, Right right)
     {
-        _others.Add(Plan(name) with { Accounts = [new PlannedAccount("other", "svc-poller", null, "", "", "service", false, true, Line)], Groups = [], Grants = [Grant(right, GivenBy.Us, Until.Always, null, "other", null)], Decisions = [], Barred = [] });
+        _others.Add(Plan(name) with { Accounts = [new PlannedAccount("other", "svc-poller", null, "", "", "service", false, true, Line)], Groups = [], Services = [], Grants = [Grant(right, GivenBy.Us, Until.Always, null, "other", null)], Decisions = [], Barred = [] });
         return this;
     }
 
@@ -164,7 +200,11 @@ internal sealed class FitScene
 
     public SurveyView View()
     {
-        var directory = new DirectorySnapshot("FENNMOOR", DomainSid, "fm-dc01", SurveyedAt, DirectoryUnread is null ? _principals : [], ["OU=Svc,DC=fennmoor,DC=example"], DirectoryUnread) { Access = _access };
+        var directory = new DirectorySnapshot("FENNMOOR", DomainSid, "fm-dc01", SurveyedAt, DirectoryUnread is null ? _principals : [], ["OU=Svc,DC=fennmoor,DC=example"], DirectoryUnread)
+        {
+            Access = _access,
+            Policies = _policies.Count == 0 ? null : new PolicySnapshot([new PolicyContainer("OU=Servers,DC=fennmoor,DC=example", PolicyLink.Write(_policies.Select(p => new PolicyLink(p.Id, false, false)), "DC=fennmoor,DC=example"), false)], [], _policies, null),
+        };
         return new SurveyView(new Survey("fennmoor", SurveyedAt, true, _directory(directory), _hosts, _instances));
     }
 
@@ -178,7 +218,10 @@ internal sealed class FitScene
     }
 
     private Plan Plan(string name) => new(
-        name, "thermograph@4.2", "Thermograph", "fennmoor", "FENNMOOR", "fennmoor.example", Stage, [], _groups, _accounts, _grants, _decisions, _barred, []);
+        name, "thermograph@4.2", "Thermograph", "fennmoor", "FENNMOOR", "fennmoor.example", Stage, [], _groups, _accounts, _grants, _decisions, _barred, [])
+    {
+        Services = _services,
+    };
 
     private static PlannedGrant Grant(Right right, GivenBy by, Until until, string? through, string account, string? decision) =>
         new($"{account}/{right.Key}", account, right, "place", through, by, until, NeedKinds.ByKind[right.Kind!.Value].Giver, "because", decision, Line);
@@ -192,6 +235,10 @@ internal static class R
     public static Right Admin(string host = "fm-temp01") => new LocalGroupRight(host, "Administrators");
 
     public static Right Service(string host = "fm-temp01") => new LogonRight(host, "service");
+
+    public static Right Batch(string host = "fm-temp01") => new LogonRight(host, "batch");
+
+    public static Right Privilege(string constant, string host = "fm-temp01") => new PrivilegeRight(host, constant);
 
     public static Right Role(string role) => new InstanceRoleRight("fm-sql01", role);
 

@@ -15,6 +15,9 @@ public sealed record HostSnapshot(
     /// <summary>The part name that stands for all lists of rights.</summary>
     public const string RightsPart = "rights";
 
+    /// <summary>The part name that stands for the policies that lists of rights come from.</summary>
+    public const string SourcesPart = "sources of rights";
+
     /// <summary>The part name that stands for all services.</summary>
     public const string ServicesPart = "services";
 

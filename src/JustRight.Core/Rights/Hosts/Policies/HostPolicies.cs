@@ -66,8 +66,9 @@ public sealed class HostPolicies
     /// <summary>What the host itself says of the list's source; null when it does not say.</summary>
     private Governance? Told(string host, string constant)
     {
-        if (_hosts.GetValueOrDefault(host) is not { Unread: null, Policies: { } applied } facts) return null;
-        if (facts.LogonLists.FirstOrDefault(l => string.Equals(l.Constant, constant, StringComparison.OrdinalIgnoreCase)) is not { Policy: { } id }) return Governance.None;
+        if (_hosts.GetValueOrDefault(host) is not { Unread: null, Policies: { } applied } facts || facts.UnreadParts.Any(p => p.Part == HostSnapshot.SourcesPart)) return null;
+        if (facts.LogonLists.FirstOrDefault(l => string.Equals(l.Constant, constant, StringComparison.OrdinalIgnoreCase)) is not { } told) return null;
+        if (told.Policy is not { } id) return Governance.None;
         var policy = _policies.GetValueOrDefault(id) ?? new GroupPolicy(id, applied.FirstOrDefault(p => string.Equals(p.Id, id, StringComparison.OrdinalIgnoreCase))?.Name ?? id, false, null, null);
         return new Governance(policy, policy.Lists?.FirstOrDefault(l => string.Equals(l.Constant, constant, StringComparison.OrdinalIgnoreCase)), null, null);
     }
