@@ -1,5 +1,6 @@
 import { createRootRoute, createRoute, createRouter, redirect } from '@tanstack/react-router';
 import { AccountPage } from './pages/account/AccountPage';
+import { HostPage } from './pages/host/HostPage';
 import { EnterPage } from './pages/enter/EnterPage';
 import { InstallPage } from './pages/install/InstallPage';
 import { InstallsPage } from './pages/installs/InstallsPage';
@@ -23,8 +24,8 @@ const installs = createRoute({ getParentRoute: () => frame, path: '/installs', c
 const install = createRoute({
   getParentRoute: () => frame,
   path: '/installs/$name',
-  validateSearch: (search: Record<string, unknown>): { tab?: 'worklist' } =>
-    search.tab === 'worklist' ? { tab: 'worklist' } : {},
+  validateSearch: (search: Record<string, unknown>): { tab?: 'worklist' | 'handover' } =>
+    search.tab === 'worklist' || search.tab === 'handover' ? { tab: search.tab } : {},
   component: InstallPage,
 });
 const account = createRoute({
@@ -56,11 +57,16 @@ const object = createRoute({
   }),
   component: ObjectPage,
 });
+const host = createRoute({
+  getParentRoute: () => frame,
+  path: '/estates/$estate/hosts/$host',
+  component: HostPage,
+});
 const log = createRoute({ getParentRoute: () => frame, path: '/log', component: LogPage });
 
 /** Every page of the console. */
 export const router = createRouter({
-  routeTree: root.addChildren([enter, frame.addChildren([home, installs, install, account, trace, object, log])]),
+  routeTree: root.addChildren([enter, frame.addChildren([home, installs, install, account, trace, object, host, log])]),
 });
 
 declare module '@tanstack/react-router' {

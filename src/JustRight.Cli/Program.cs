@@ -19,6 +19,7 @@ var root = new RootCommand("Just Right: service accounts that hold just what the
     TraceCommands.MakeMend(),
     TraceCommands.MakeUndo(),
     CompareCommand.Make(),
+    HandoverCommand.Make(),
     LdifCommand.Make(),
     GuardCommand.Make(),
     LogCommands.Make(),

@@ -34,6 +34,22 @@ export const worklist = (name: string) =>
     retry: false,
   });
 
+/** What each team is asked to do at each place. */
+export const handovers = (name: string, remove: boolean) =>
+  queryOptions({
+    queryKey: ['install', name, 'handovers', remove],
+    queryFn: () => need(api.GET('/api/installs/{name}/handovers', { params: { path: { name }, query: { remove } } })),
+    retry: false,
+  });
+
+/** A host as the latest survey read it. */
+export const host = (name: string, host: string) =>
+  queryOptions({
+    queryKey: ['estate', name, 'host', host],
+    queryFn: () => need(api.GET('/api/estates/{name}/hosts/{host}', { params: { path: { name, host } } })),
+    retry: false,
+  });
+
 /** All estates. */
 export const estates = queryOptions({ queryKey: ['estates'], queryFn: () => need(api.GET('/api/estates')) });
 

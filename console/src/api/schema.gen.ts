@@ -569,6 +569,91 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/estates/{name}/host-facts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Checks the facts of one host, as the collecting script prints them, and keeps them for surveys; the body is the JSON */
+        post: operations["AddHostFacts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/host-scripts/{script}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The script that reads host facts (collect), or the one that makes changes on a host (change), as they are handed over */
+        get: operations["ShowHostScript"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estates/{name}/hosts/{host}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A host as the latest survey read it: rights with the policies that decide on them, local groups, services with their order */
+        get: operations["ShowHost"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/installs/{name}/handovers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What each team is asked to do at each place, with why, the least privilege considered, and how to take it back */
+        get: operations["ListHandovers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/installs/{name}/handovers/{folder}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One handover: form=zip (the bundle, unless said otherwise), page, markdown or csv */
+        get: operations["ShowHandover"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/estates/{name}/guard": {
         parameters: {
             query?: never;
@@ -845,6 +930,156 @@ export interface components {
             set: string[];
             /** @description What lifting it would change; empty when there is none. */
             lift: string[];
+        };
+        /** @description One step of a handover. */
+        HandoverStepView: {
+            /** Format: int32 */
+            number: number;
+            words: string;
+            why: string;
+            for: string[];
+            /** @description What was considered so that no more is asked for than is needed. */
+            least: string[];
+            /** @description What the change is in full, where its words do not say it. */
+            details: string[];
+            /** @description What must be known before making it, or null. */
+            note: null | string;
+            at: string;
+        };
+        /** @description What one team is asked to do at one place. */
+        HandoverView: {
+            install: string;
+            /** @description The giver. */
+            team: string;
+            place: string;
+            /** @description Whether this takes away, instead of giving. */
+            remove: boolean;
+            pretend: boolean;
+            /** Format: date-time */
+            surveyedAt: string;
+            /** @description The name of the bundle's folder. */
+            folder: string;
+            /** @description What this is, in one paragraph. */
+            lead: string;
+            steps: components["schemas"]["HandoverStepView"][];
+            /** @description How to carry it out. */
+            howTo: string[];
+            /** @description What takes it back, in order. */
+            undo: string[];
+            /** @description The names of the bundle's files. */
+            files: string[];
+        };
+        /** @description Facts of a host that its owner handed over. */
+        HostFactsView: {
+            estate: string;
+            host: string;
+            /**
+             * Format: date-time
+             * @description When they were read from the host.
+             */
+            readAt: string;
+            /** @description Who read them, as the host calls the reader. */
+            readBy: string;
+            /** Format: int32 */
+            localGroups: number;
+            /** Format: int32 */
+            services: number;
+            /** @description The parts that could not be read, each with the reason. */
+            unread: string[];
+        };
+        /** @description A local group. */
+        HostGroupView: {
+            name: string;
+            sid: string;
+            members: components["schemas"]["HostHolderView"][];
+        };
+        /** @description Somebody on a list of a host. */
+        HostHolderView: {
+            /** @description The name, or the SID when it has none here. */
+            name: string;
+            sid: string;
+            /** @description Whether the name is known. */
+            known: boolean;
+            /** @description Whether it is a computer account. */
+            machine: boolean;
+        };
+        /** @description A policy as it stands for a host. */
+        HostPolicyView: {
+            policy: string;
+            name: string;
+            linkedAt: string;
+            /** Format: int32 */
+            number: number;
+            enforced: boolean;
+            /** @description `applies`, `unseen`, `link-disabled`, `blocked`, `gone`, `half-disabled` or `filtered`. */
+            fate: string;
+            why: string;
+        };
+        /** @description A log-on right or privilege with its holders. */
+        HostRightView: {
+            constant: string;
+            words: string;
+            denies: boolean;
+            holders: components["schemas"]["HostHolderView"][];
+            /** @description The policy that decides on it, or null when none does. */
+            policy: null | string;
+            /** @description Why it is not known whether a policy decides on it, or null. */
+            unseen: null | string;
+            /** @description Holders that the policy's list lacks: the next refresh takes the right back from them. */
+            takenBack: string[];
+        };
+        /** @description A service. */
+        HostServiceView: {
+            name: string;
+            title: string;
+            /** @description What it runs as from its next start. */
+            account: string;
+            running: boolean;
+            /** @description What it runs as now, or null. */
+            runsNowAs: null | string;
+            /** Format: date-time */
+            runsSince: null | string;
+            /** @description Whether it runs as something else than it is set to. */
+            restartPending: boolean;
+            /** @description When it starts. */
+            start: string;
+            /**
+             * Format: int32
+             * @description 0 drivers, 1 first wave, 2 second wave, 3 when asked for; null for one that is disabled.
+             */
+            wave: null | number;
+            waitsFor: string[];
+            /** @description Why it cannot start, or null. */
+            obstacle: null | string;
+            /** @description The install and account that ask for it, or null. */
+            askedBy: null | string;
+        };
+        /** @description A host as the latest survey read it. */
+        HostView: {
+            estate: string;
+            name: string;
+            pretend: boolean;
+            /** @description How it is reached. */
+            reach: string;
+            /** @description `member`, `controller` or `standalone`. */
+            role: string;
+            system: string;
+            /** Format: date-time */
+            readAt: string;
+            readBy: string;
+            /** @description Why nothing could be read, or null. */
+            unread: null | string;
+            /** @description Parts that could not be read, though the host could. */
+            unreadParts: components["schemas"]["CornerView"][];
+            groups: components["schemas"]["HostGroupView"][];
+            rights: components["schemas"]["HostRightView"][];
+            services: components["schemas"]["HostServiceView"][];
+            /** @description The policies linked above it, the one of highest precedence first. */
+            policies: components["schemas"]["HostPolicyView"][];
+            /** @description Why their order could not be worked out, or null. */
+            policiesUnseen: null | string;
+            /** @description The installs that need something of it. */
+            installs: string[];
         };
         /** @description An install in a list, with its fit at a glance. */
         InstallSummary: {
@@ -1431,6 +1666,15 @@ export type FitView = components['schemas']['FitView'];
 export type GrantOrder = components['schemas']['GrantOrder'];
 export type GuardOrder = components['schemas']['GuardOrder'];
 export type GuardView = components['schemas']['GuardView'];
+export type HandoverStepView = components['schemas']['HandoverStepView'];
+export type HandoverView = components['schemas']['HandoverView'];
+export type HostFactsView = components['schemas']['HostFactsView'];
+export type HostGroupView = components['schemas']['HostGroupView'];
+export type HostHolderView = components['schemas']['HostHolderView'];
+export type HostPolicyView = components['schemas']['HostPolicyView'];
+export type HostRightView = components['schemas']['HostRightView'];
+export type HostServiceView = components['schemas']['HostServiceView'];
+export type HostView = components['schemas']['HostView'];
 export type InstallSummary = components['schemas']['InstallSummary'];
 export type InstallView = components['schemas']['InstallView'];
 export type JobEvent = components['schemas']['JobEvent'];
@@ -2720,6 +2964,216 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["DirectoryFileView"];
                 };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    AddHostFacts: {
+        parameters: {
+            query?: {
+                file?: string;
+            };
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/plain": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HostFactsView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ShowHostScript: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                script: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ShowHost: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+                host: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HostView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ListHandovers: {
+        parameters: {
+            query?: {
+                remove?: boolean;
+            };
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandoverView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ShowHandover: {
+        parameters: {
+            query?: {
+                form?: string;
+            };
+            header?: never;
+            path: {
+                name: string;
+                folder: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {

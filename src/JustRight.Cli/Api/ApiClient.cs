@@ -27,6 +27,13 @@ internal sealed class ApiClient : IDisposable
     public Task<T> GetAsync<T>(string path, JsonTypeInfo<T> type, CancellationToken cancel) =>
         SendAsync(new HttpRequestMessage(HttpMethod.Get, path), type, cancel);
 
+    /// <summary>A file as it is.</summary>
+    public async Task<byte[]> GetBytesAsync(string path, CancellationToken cancel)
+    {
+        using var response = await SendAsync(new HttpRequestMessage(HttpMethod.Get, path), cancel);
+        return await response.Content.ReadAsByteArrayAsync(cancel);
+    }
+
     public Task<T> PostAsync<T>(string path, JsonTypeInfo<T> type, CancellationToken cancel) =>
         SendAsync(new HttpRequestMessage(HttpMethod.Post, path), type, cancel);
 

@@ -84,6 +84,9 @@ public sealed class LdifWriter
             case AddAccessRule or RemoveAccessRule or SwitchInheritance:
                 List(change);
                 break;
+            case ChangePolicyList:
+                _lines.Comment("NOT IN THIS FILE: a policy's lists lie in its template and not in the directory. The handover says what the list becomes.");
+                break;
             default:
                 _lines.Comment("NOT IN THIS FILE: what it names was not read. Take a survey, and write the file again.");
                 break;

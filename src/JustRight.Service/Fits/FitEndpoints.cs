@@ -67,7 +67,8 @@ internal static class FitEndpoints
             : TypedResults.Ok<IReadOnlyList<JudgementView>>([.. matching.Select(j => FitViews.Of(j, found.Account.Name))]);
     }
 
-    private static async Task<(JudgedInstall? Judged, ProblemHttpResult? Problem)> JudgedAsync(string name, Library library, FitDesk desk, CancellationToken cancel)
+    /// <summary>An install judged by the latest survey, or the problem that stands in its way.</summary>
+    public static async Task<(JudgedInstall? Judged, ProblemHttpResult? Problem)> JudgedAsync(string name, Library library, FitDesk desk, CancellationToken cancel)
     {
         if (await MissingAsync(name, library, cancel) is { } missing) return (null, missing);
         return await desk.JudgeAsync(name, cancel) is { } judged

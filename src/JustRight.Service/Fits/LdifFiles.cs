@@ -28,7 +28,8 @@ internal static class LdifFiles
 
     private static DirectoryPrincipal? Find(SurveyView view, string name) => view.Graph.IndexOf(name) is >= 0 and var node ? view.Graph.PrincipalOf(node) : null;
 
-    private static Sid? SidOf(SurveyView view, string principal)
+    /// <summary>The SID of a principal by SID, well-known name or logon name, or null when it is not known.</summary>
+    public static Sid? SidOf(SurveyView view, string principal)
     {
         if (Sid.TryParse(principal, out var sid)) return sid;
         return WellKnownSids.Find(principal) ?? Find(view, LogonName.WithoutDomain(principal))?.Sid;

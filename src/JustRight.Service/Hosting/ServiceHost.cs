@@ -9,6 +9,7 @@ using JustRight.Service.Documents;
 using JustRight.Service.Estates;
 using JustRight.Service.Fits;
 using JustRight.Service.Grants;
+using JustRight.Service.Handovers;
 using JustRight.Service.Jobs;
 using JustRight.Service.Log;
 using JustRight.Service.Secrets;
@@ -92,6 +93,8 @@ public static class ServiceHost
         api.MapReplicas();
         api.MapDirectoryFiles();
         api.MapHostFacts();
+        api.MapHosts();
+        api.MapHandovers();
         api.MapGuards();
         api.MapLog();
         api.MapSecrets();

@@ -8,6 +8,7 @@ import { Balance } from '../../parts/Balance';
 import { Failure } from '../../parts/Failure';
 import { JobProgress } from '../../parts/JobProgress';
 import { Time } from '../../parts/Time';
+import { HandoverTab } from './HandoverTab';
 import { Matrix } from './Matrix';
 import { Reports } from './Reports';
 import { WorklistTab } from './WorklistTab';
@@ -73,7 +74,7 @@ export function InstallPage() {
             void navigate({
               to: '/installs/$name',
               params: { name },
-              search: value === 'worklist' ? { tab: 'worklist' } : {},
+              search: value === 'worklist' || value === 'handover' ? { tab: value } : {},
             })
           }
           color="gray"
@@ -82,6 +83,7 @@ export function InstallPage() {
           <Tabs.List mb="md">
             <Tabs.Tab value="matrix">Matrix</Tabs.Tab>
             <Tabs.Tab value="worklist">Worklist</Tabs.Tab>
+            <Tabs.Tab value="handover">Handover</Tabs.Tab>
           </Tabs.List>
           <Tabs.Panel value="matrix">
             <Matrix fit={fit.data} />
@@ -89,6 +91,9 @@ export function InstallPage() {
           </Tabs.Panel>
           <Tabs.Panel value="worklist">
             <WorklistTab name={name} followed={followed} follow={follow} clear={clear} />
+          </Tabs.Panel>
+          <Tabs.Panel value="handover">
+            <HandoverTab name={name} estate={summary.estate} />
           </Tabs.Panel>
         </Tabs>
       )}

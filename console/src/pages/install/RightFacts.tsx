@@ -17,6 +17,16 @@ export function RightFacts({ right, brief, estate }: { right: JudgementView; bri
       <dd>
         <code>{right.account}</code>
       </dd>
+      {estate && ['logon', 'privilege', 'local-group', 'service'].includes(right.kind) && (
+        <>
+          <dt>on</dt>
+          <dd>
+            <Link to="/estates/$estate/hosts/$host" params={{ estate, host: right.place }}>
+              {right.place}
+            </Link>
+          </dd>
+        </>
+      )}
       {right.why && (
         <>
           <dt>needed because</dt>

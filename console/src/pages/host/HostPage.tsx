@@ -1,0 +1,85 @@
+import { Loader, Tabs } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
+import { getRouteApi, Link } from '@tanstack/react-router';
+import { host as hostQuery } from '../../api/queries';
+import { Failure } from '../../parts/Failure';
+import { Time } from '../../parts/Time';
+import { GroupTable } from './GroupTable';
+import { PolicyTable } from './PolicyTable';
+import { RightTable } from './RightTable';
+import { ServicePicture } from './ServicePicture';
+import { ServiceTable } from './ServiceTable';
+
+const route = getRouteApi('/frame/estates/$estate/hosts/$host');
+
+/** One host: who may do what here and where that comes from, who is in which group, and what starts before what. */
+export function HostPage() {
+  const { estate, host: name } = route.useParams();
+  const host = useQuery(hostQuery(estate, name));
+  if (host.isPending) return <Loader aria-label="Loading" />;
+  if (host.error) return <Failure error={host.error} />;
+  const { data } = host;
+  return (
+    <>
+      <div className="head">
+        <h1>{data.name}</h1>
+        <span className="soft">
+          {data.role === 'controller' ? 'domain controller' : data.role === 'member' ? 'member server' : 'in no domain'}
+          {data.system && `, ${data.system}`}
+        </span>
+        {data.pretend && <span className="tag">pretend</span>}
+        <span className="grow" />
+        <span className="soft">
+          read <Time value={data.readAt} />
+          {data.readBy && ` by ${data.readBy}`}, reach: {data.reach}
+        </span>
+      </div>
+      {data.installs.length > 0 && (
+        <p className="soft">
+          Needed by{' '}
+          {data.installs.map((install, i) => (
+            <span key={install}>
+              {i > 0 && ', '}
+              <Link to="/installs/$name" params={{ name: install }}>
+                {install}
+              </Link>
+            </span>
+          ))}
+        </p>
+      )}
+      {data.unread && <p className="empty">Nothing of it could be read: {data.unread}</p>}
+      {data.unreadParts.length > 0 && (
+        <ul aria-label="Could not be read">
+          {data.unreadParts.map((part) => (
+            <li key={part.place}>
+              ? {part.place} could not be read: {part.reason}
+            </li>
+          ))}
+        </ul>
+      )}
+      {!data.unread && (
+        <Tabs defaultValue="rights" color="gray" keepMounted={false}>
+          <Tabs.List mb="md">
+            <Tabs.Tab value="rights">Rights</Tabs.Tab>
+            <Tabs.Tab value="services">Services</Tabs.Tab>
+            <Tabs.Tab value="groups">Local groups</Tabs.Tab>
+            <Tabs.Tab value="policies">Policies</Tabs.Tab>
+          </Tabs.List>
+          <Tabs.Panel value="rights">
+            <RightTable rights={data.rights} />
+          </Tabs.Panel>
+          <Tabs.Panel value="services">
+            <ServicePicture services={data.services} />
+            <ServiceTable services={data.services} />
+          </Tabs.Panel>
+          <Tabs.Panel value="groups">
+            <GroupTable groups={data.groups} controller={data.role === 'controller'} />
+          </Tabs.Panel>
+          <Tabs.Panel value="policies">
+            <PolicyTable policies={data.policies} unseen={data.policiesUnseen} />
+          </Tabs.Panel>
+        </Tabs>
+      )}
+    </>
+  );
+}

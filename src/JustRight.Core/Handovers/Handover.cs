@@ -1,0 +1,29 @@
+using JustRight.Core.Changes;
+using JustRight.Core.Faults;
+using JustRight.Core.Sheets;
+
+namespace JustRight.Core.Handovers;
+
+/// <summary>What one giver is asked to do at one place, with all that is needed to decide, to do it, to check it and to take it back.</summary>
+/// <param name="Remove">Whether this takes away, instead of giving.</param>
+/// <param name="Steps">The steps in order.</param>
+/// <param name="Undo">What takes them all back, in order.</param>
+public sealed record Handover(
+    string Install, string Title, string Sheet, string Source, string Estate, Giver Giver, string Place, bool Remove, bool Pretend, DateTimeOffset SurveyedAt,
+    IReadOnlyList<HandoverStep> Steps, IReadOnlyList<Change> Undo)
+{
+    /// <summary>The handovers whose steps come before some of these: accounts and groups named here may not be there until then.</summary>
+    public IReadOnlyList<string> After { get; init; } = [];
+
+    /// <summary>The team it is for, in a word.</summary>
+    public string Team => Giver.ToString().ToLowerInvariant();
+}
+
+/// <summary>One step of a handover.</summary>
+/// <param name="Number">Its number in the whole worklist.</param>
+/// <param name="Why">What it is needed for.</param>
+/// <param name="For">The accounts it serves: name and purpose.</param>
+/// <param name="Least">What was considered so that no more is asked for than is needed.</param>
+/// <param name="Note">What must be known before making it, or null.</param>
+/// <param name="At">The line that asks for it.</param>
+public sealed record HandoverStep(int Number, Change Change, string Why, IReadOnlyList<string> For, IReadOnlyList<string> Least, string? Note, Origin At);

@@ -1,0 +1,60 @@
+using JustRight.Core.Changes;
+using JustRight.Core.Handovers;
+using JustRight.Core.Rights;
+using JustRight.Core.Rights.Directory;
+using JustRight.Core.Sheets;
+
+namespace JustRight.Formats.Handovers;
+
+/// <summary>The sentences that every form of a handover shares.</summary>
+public static class HandoverWords
+{
+    /// <summary>The head.</summary>
+    public static string Title(Handover handover) => $"{(handover.Remove ? "To take away" : "To give")} for {handover.Title}: {handover.Place}";
+
+    /// <summary>What this is, in one paragraph.</summary>
+    public static string Lead(Handover handover) =>
+        $"The {handover.Team} team is asked for {handover.Steps.Count} {(handover.Steps.Count == 1 ? "step" : "steps")} at {handover.Place}. They come from the sheet {handover.Sheet} ({handover.Source}), laid over the estate {handover.Estate} for the install {handover.Install}, and from what was read at {Time(handover.SurveyedAt)}.{(handover.After.Count > 0 ? $" It comes after: {string.Join(", ", handover.After)}." : "")}{(handover.Pretend ? " The estate is PRETEND: this is a demonstration." : "")}";
+
+    /// <summary>How to carry it out, in steps.</summary>
+    public static IReadOnlyList<string> HowTo(Handover handover) => handover.Giver switch
+    {
+        Giver.Host =>
+        [
+            $"Copy this folder to {handover.Place} and open an elevated Windows PowerShell there.",
+            @"Read what would be done: .\make-host-changes.ps1 -WhatIf",
+            @"Do it: .\make-host-changes.ps1 (it looks before each change, skips what is true already, stops at the first failure, and can be run again)",
+            @"Let us see that it is done: .\collect-host-facts.ps1 -To facts.json, and send facts.json and record.jsonl back",
+        ],
+        Giver.Directory => handover.Steps.Any(s => s.Change is ChangePolicyList)
+            ? ["Apply changes.ldif with an ordinary LDAP client; set the passwords of new accounts yourselves.", "Set each list of a policy as its step says: the whole new list, in the policy's own editor; rights-of-policy files hold the same as a security template."]
+            : ["Apply changes.ldif with an ordinary LDAP client; set the passwords of new accounts yourselves."],
+        Giver.Database => ["Make the steps in order, as a member of securityadmin or above on the instance."],
+        _ => ["Make the steps in order, inside the product."],
+    };
+
+    /// <summary>How to take it back.</summary>
+    public static string HowToUndo(Handover handover) => handover.Giver switch
+    {
+        Giver.Host => @".\make-host-changes.ps1 -Changes undo.json takes all of it back, in the right order.",
+        Giver.Directory => "undo.ldif takes the directory's part back, in the right order.",
+        _ => "These steps take all of it back, in this order:",
+    };
+
+    /// <summary>The whole new list of a policy's right, for a person to compare.</summary>
+    public static IReadOnlyList<string> Details(Change change) => change switch
+    {
+        ChangePolicyList c => [$"policy {c.Name} {c.Policy}", $"the list of {c.Constant} was: {List(c.OldEntries)}", $"and becomes, whole: {List(c.Entries)}", $"it counts on: {string.Join(", ", c.Hosts)}"],
+        SetServiceAccount c => [$"it ran as {c.OldAccount}", c.NeedsPassword ? "the script asks for the password; it is written nowhere" : "no password is needed"],
+        _ => [],
+    };
+
+    /// <summary>A time with its zone.</summary>
+    public static string Time(DateTimeOffset time) => $"{time.UtcDateTime:yyyy-MM-dd HH:mm:ss} UTC";
+
+    private static string List(IReadOnlyList<string> entries) => entries.Count == 0 ? "nobody" : string.Join(", ", entries.Select(Named));
+
+    /// <summary>An entry with the name that its SID has everywhere, where it has one.</summary>
+    private static string Named(string entry) =>
+        entry.StartsWith('*') && Sid.TryParse(entry[1..], out var sid) && (BuiltInGroups.NameOf(sid) ?? WellKnownSids.NameOf(sid)) is { } name ? $"{entry} ({name})" : entry;
+}

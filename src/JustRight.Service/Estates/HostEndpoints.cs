@@ -1,0 +1,26 @@
+using JustRight.Contracts;
+using JustRight.Service.Access;
+using JustRight.Service.Documents;
+using JustRight.Service.Fits;
+using JustRight.Service.Hosting;
+using JustRight.Service.Views;
+using Microsoft.AspNetCore.Http.HttpResults;
+
+namespace JustRight.Service.Estates;
+
+/// <summary>A host as it was read: rights with their source, groups, services in their order.</summary>
+internal static class HostEndpoints
+{
+    public static void MapHosts(this IEndpointRouteBuilder api) =>
+        api.MapGet("/estates/{name}/hosts/{host}", ShowAsync)
+            .WithName("ShowHost").WithSummary("A host as the latest survey read it: rights with the policies that decide on them, local groups, services with their order").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
+
+    private static async Task<Results<Ok<HostView>, ProblemHttpResult>> ShowAsync(string name, string host, Library library, FitDesk desk, SurveyShelf surveys, CancellationToken cancel)
+    {
+        if (await library.FindAsync(Library.EstateKind, name, cancel) is not { } row) return Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name));
+        var estate = Library.ReadEstate(row);
+        if (estate.Host(host) is not { } known) return Problems.NotFound("host", host, estate.Hosts.Select(h => h.Name));
+        if (await surveys.LatestAsync(name, cancel) is not { } view || view.Host(known.Name) is not { } read) return Problems.Of(409, "not-surveyed", $"{known.Name} was not surveyed yet.", $"Survey the estate first: justright survey {name}");
+        return TypedResults.Ok(HostViews.Of(estate, known, read, view, await desk.PlansOfAsync(name, cancel)));
+    }
+}
