@@ -14,18 +14,21 @@ using JustRight.Core.Sheets;
 //   dotnet run -c Release --project bench/JustRight.Bench
 // The directory connector against a real controller (Debian's samba-ad-dc; it takes some minutes to lay the objects):
 //   dotnet run -c Release --project bench/JustRight.Bench directory
+// A survey of 200 pretend hosts over SSH against a plain client (what ./test hosts installs; some ten minutes):
+//   dotnet run -c Release --project bench/JustRight.Bench ssh
 CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 if (args is ["measure", var what, var size]) return Measure(what, double.Parse(size, CultureInfo.InvariantCulture));
 if (args is ["directory"]) return await DirectoryBench.RunAsync();
 if (args is ["directory", var reading, var place, var folder]) return await DirectoryBench.MeasureAsync(reading, place, folder);
+if (args is ["ssh"]) return await SshBench.RunAsync(200);
 if (args.Length > 0)
 {
-    Console.Error.WriteLine("Usage: dotnet run -c Release --project bench/JustRight.Bench [directory]");
+    Console.Error.WriteLine("Usage: dotnet run -c Release --project bench/JustRight.Bench [directory | ssh]");
     return 2;
 }
 
 Console.WriteLine("what      size    accounts   groups   installs   seconds   peak MB   result");
-foreach (var measured in new[] { "fit", "closure", "access" })
+foreach (var measured in new[] { "fit", "closure", "access", "hosts" })
 {
     var small = InProcess(measured, 0.1);
     var large = InProcess(measured, 1);
@@ -48,11 +51,12 @@ static double InProcess(string what, double size)
 static int Measure(string what, double size)
 {
     Warm();
-    var estate = new SyntheticEstate(what == "access" ? 0.01 : size);
+    var estate = new SyntheticEstate(what is "access" or "hosts" ? 0.01 : size);
     var (seconds, result) = what switch
     {
         "fit" => Fit(estate),
         "closure" => Closure(estate),
+        "hosts" => Hosts(new SyntheticHosts((int)(2_000 * size))),
         _ => Access(new SyntheticTree((int)(1_000_000 * size), 5_000)),
     };
     var peak = Process.GetCurrentProcess().PeakWorkingSet64 / 1_000_000.0;
@@ -69,6 +73,7 @@ static void Warm()
         Fit(estate);
         Closure(estate);
         Access(new SyntheticTree(20_000, 500));
+        Hosts(new SyntheticHosts(20));
     }
 }
 
@@ -81,6 +86,16 @@ static (double Seconds, string Result) Access(SyntheticTree synthetic)
     var clock = Stopwatch.StartNew();
     var (answer, _) = new BranchJudge(new AccessSweep(tree, SyntheticTree.Token()), SyntheticTree.DomainSid, _ => false).Judge(right);
     return (clock.Elapsed.TotalSeconds, $"{answer!.Can} can, {answer.Cannot} cannot, {answer.Failures.Count} causes");
+}
+
+// The fit of one install over every host, 50 lists of rights and 40 services each, the survey's preparation included.
+static (double Seconds, string Result) Hosts(SyntheticHosts synthetic)
+{
+    var (survey, plan) = (synthetic.Survey(), synthetic.Plan());
+    GC.Collect();
+    var clock = Stopwatch.StartNew();
+    var fit = new FitJudge(new SurveyView(survey), new NeedsBook([plan]), new HouseRules([], null, []), survey.TakenAt).Judge(plan);
+    return (clock.Elapsed.TotalSeconds, $"{fit.Accounts[0].Judgements.Count} verdicts, {fit.Leaning.Met} met, {fit.Leaning.Spare} spare");
 }
 
 // Plan and fit of every install over one survey, the survey's preparation included.

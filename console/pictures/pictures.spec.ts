@@ -10,7 +10,7 @@ test('pictures of the console', async ({ page }) => {
   // Halts the grant in the middle, so that the picture shows it under way.
   const service = await Service.start('--JustRight:RehearseHaltAt', '12:made');
   const take = async (name: string) => {
-    await page.mouse.move(640, 790);
+    await page.mouse.move(4, 400); // where nothing answers to it
     await page.waitForTimeout(700);
     await page.screenshot({ path: `${folder}${name}.png` });
   };
@@ -65,6 +65,22 @@ test('pictures of the console', async ({ page }) => {
   await page.getByRole('button', { name: 'Set it' }).click();
   await page.getByRole('heading', { name: 'Guarded' }).waitFor();
   await take('object');
+  for (const name of ['wheyline-lines', 'nightchurn-dataroom']) {
+    await page.goto(`${second.address}/installs/${name}`);
+    await page.getByRole('button', { name: 'Verify' }).click();
+    await page.getByRole('table', { name: 'Accounts and places' }).waitFor();
+  }
+  await page.goto(`${second.address}/estates/fennmoor/hosts/fm-night01`);
+  await page.getByRole('row', { name: /SeBatchLogonRight/ }).waitFor();
+  await take('host-rights');
+  await page.goto(`${second.address}/estates/fennmoor/hosts/fm-rec01`);
+  await page.getByRole('tab', { name: 'Services' }).click();
+  await take('host-services');
+  await page.goto(`${second.address}/installs/nightchurn-dataroom?tab=handover`);
+  await page.getByRole('region', { name: 'host team, fm-night01' }).waitFor();
+  await take('handover');
+  await page.goto(`${second.address}/api/installs/wheyline-lines/handovers/wheyline-lines-host-fm-line01?form=page`);
+  await take('handover-page');
   await page.goto(`${second.address}/log`);
   await take('log');
   await expect(page.getByRole('heading', { name: 'Log' })).toBeVisible();

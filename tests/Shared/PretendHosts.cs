@@ -29,6 +29,9 @@ internal sealed class PretendHosts : IAsyncDisposable
     /// <summary>A private key that lets its owner in.</summary>
     public string PrivateKey { get; private set; } = "";
 
+    /// <summary>The file of that key.</summary>
+    public string KeyFile => Path.Combine(_folder, "user");
+
     /// <summary>The user to sign in as.</summary>
     public static string User => Environment.UserName;
 

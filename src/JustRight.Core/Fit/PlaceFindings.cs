@@ -10,13 +10,14 @@ internal static class PlaceFindings
     public static IReadOnlyList<Finding> Of(Plan plan, SurveyView view)
     {
         var findings = view.Survey.Directory.Remarks.Select(r => new Finding(view.Survey.Directory.Domain, r, false)).ToList();
+        var services = new ServiceFindings(plan, view);
         foreach (var name in plan.Grants.Select(g => g.Right).Select(r => r.OnHost).Concat(plan.Services.Select(s => s.Host)).OfType<string>().Distinct(StringComparer.OrdinalIgnoreCase).Order(StringComparer.OrdinalIgnoreCase))
         {
             if (view.Host(name) is not { Unread: null } host) continue;
             foreach (var group in host.LocalGroups)
                 foreach (var member in group.Members.Where(m => m.ToString().StartsWith("S-1-5-21-", StringComparison.Ordinal) && (view.Graph.IndexOf(m) is var n && (n < 0 || view.Graph.PrincipalOf(n) is null))))
                     findings.Add(new Finding(host.Name, $"{group.Name} holds {member}, which is no account or group known here.", false));
-            findings.AddRange(ServiceFindings.Of(plan, host, view));
+            findings.AddRange(services.Of(host));
         }
 
         foreach (var group in plan.Groups) findings.AddRange(Strangers(plan, group, view));

@@ -16,6 +16,10 @@ internal sealed class SurplusFinder(SurveyView view, NeedsBook needs, Plan plan,
 {
     private readonly List<(Judgement Judgement, List<Right> Brings)> _found = [];
     private readonly HashSet<string> _barredEntries = new(StringComparer.Ordinal);
+    private readonly Dictionary<string, bool> _neededGroups = new(StringComparer.Ordinal);
+    private readonly Dictionary<string, List<Right>> _groupBrings = new(StringComparer.Ordinal);
+    private Dictionary<string, PlannedGrant>? _grants;
+    private HashSet<string>? _stronger;
 
     /// <summary>The barred rights, then the spare ones.</summary>
     public IReadOnlyList<Judgement> Find()
@@ -86,6 +90,7 @@ internal sealed class SurplusFinder(SurveyView view, NeedsBook needs, Plan plan,
 
     private void FindSpare(Held held, HashSet<int> clean, HashSet<string> spareLocalGroups)
     {
+        if (held.Tails.All(t => t.Tail.Via is { } via && IsNeededGroup(via))) return; // all of it comes with groups that are needed: most of what an administrator holds
         var tails = held.Tails.Where(t => clean.Contains(t.Node)).ToList();
         if (tails.Count == 0 || _barredEntries.Contains(held.Right.Key) || IsNeeded(held.Right)) return;
         if (Implication.Above(held.Right).Any(IsNeeded)) return; // part of a needed right: nothing beyond the needs
@@ -94,12 +99,13 @@ internal sealed class SurplusFinder(SurveyView view, NeedsBook needs, Plan plan,
         if (own.Count == 0)
         {
             foreach (var via in tails.Select(t => t.Tail.Via!.Key).Distinct())
-                _found.FirstOrDefault(f => f.Judgement.Right.Key == via).Brings?.Add(held.Right);
+                if (_groupBrings.TryGetValue(via, out var brings)) brings.Add(held.Right);
             return;
         }
 
-        if (held.Right is LocalGroupRight) spareLocalGroups.Add(held.Right.Key);
-        _found.Add((Say(held.Right, Verdict.Spare, Reason(held.Right), holdings.PathsOf(held.Right, own)), []));
+        var along = new List<Right>();
+        if (held.Right is LocalGroupRight && spareLocalGroups.Add(held.Right.Key)) _groupBrings[held.Right.Key] = along;
+        _found.Add((Say(held.Right, Verdict.Spare, Reason(held.Right), holdings.PathsOf(held.Right, own)), along));
     }
 
     /// <summary>Direct memberships through which nothing that was read comes: nobody knows what they are for.</summary>
@@ -127,12 +133,17 @@ internal sealed class SurplusFinder(SurveyView view, NeedsBook needs, Plan plan,
                 : "no need asks for it";
         }
 
-        var grant = plan.GrantsOf(account.Key).FirstOrDefault(g => g.Right == right);
-        if (grant is { Until: Until.SetUp }) return "left over from setup";
+        if (Grants.TryGetValue(right.Key, out var grant) && grant.Until == Until.SetUp) return "left over from setup";
         var decision = plan.Decisions.FirstOrDefault(d => d.Account == account.Key && d.Alternatives.Any(a => a.Label != d.Taken && a.Rights.Contains(right)));
         if (decision is not null) return $"less would do: {decision.Taken}";
-        return plan.GrantsOf(account.Key).Any(g => Implication.Above(g.Right).Contains(right)) ? "it does more than is needed" : "no need asks for it";
+        return Stronger.Contains(right.Key) ? "it does more than is needed" : "no need asks for it";
     }
+
+    /// <summary>What the plan gives the account, by right: asked for every spare right, so found once.</summary>
+    private Dictionary<string, PlannedGrant> Grants => _grants ??= plan.GrantsOf(account.Key).DistinctBy(g => g.Right.Key).ToDictionary(g => g.Right.Key, StringComparer.Ordinal);
+
+    /// <summary>The rights that would bring a planned one along.</summary>
+    private HashSet<string> Stronger => _stronger ??= [.. plan.GrantsOf(account.Key).SelectMany(g => Implication.Above(g.Right)).Select(r => r.Key)];
 
     private IEnumerable<DirectoryRight> DirectoryNeeds => needs.Of(account.Name).Select(n => n.Grant.Right).OfType<DirectoryRight>();
 
@@ -142,6 +153,12 @@ internal sealed class SurplusFinder(SurveyView view, NeedsBook needs, Plan plan,
         OwnerRight owner => DirectoryNeeds.Any(n => n.Act is DirectoryAct.Create or DirectoryAct.JoinComputers && DistinguishedName.IsAtOrBelow(owner.Where, n.Branch)), // what it creates is its own
         _ => needs.Installs(account.Name, right).Count > 0,
     };
+
+    private bool IsNeededGroup(LocalGroupRight group)
+    {
+        if (!_neededGroups.TryGetValue(group.Key, out var needed)) _neededGroups[group.Key] = needed = IsNeeded(group);
+        return needed;
+    }
 
     private bool IsBarred(string group) => plan.Barred.Any(b => (b.Account is null || b.Account == account.Key) && string.Equals(b.Group, group, StringComparison.OrdinalIgnoreCase));
 

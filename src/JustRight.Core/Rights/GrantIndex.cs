@@ -42,9 +42,11 @@ public sealed class GrantIndex
     private void AddHost(HostSnapshot host, MembershipGraph graph)
     {
         var groups = host.LocalGroups.ToDictionary(g => g.Sid);
+        var along = new Dictionary<Sid, (LocalGroupRight Via, PathStep[] Steps)>();
         foreach (var group in host.LocalGroups)
         {
             var right = new LocalGroupRight(host.Name, group.Name);
+            along[group.Sid] = (right, [new PathStep(StepKind.LocalGroup, $"{host.Name}\\{group.Name}")]); // shared by all rights that come with it
             foreach (var member in group.Members) Add(_tails, new RightTail(member, right, [], null));
         }
 
@@ -67,8 +69,8 @@ public sealed class GrantIndex
         IEnumerable<RightTail> Tails(Sid holder, Right right)
         {
             if (!groups.TryGetValue(holder, out var group)) return [new RightTail(holder, right, [], null)];
-            var via = new LocalGroupRight(host.Name, group.Name);
-            return group.Members.Select(m => new RightTail(m, right, [new PathStep(StepKind.LocalGroup, $"{host.Name}\\{group.Name}")], via));
+            var (via, steps) = along[group.Sid];
+            return group.Members.Select(m => new RightTail(m, right, steps, via));
         }
     }
 

@@ -34,6 +34,12 @@ describe('layoutServices', () => {
     expect(gone.map((n) => n.name).sort()).toEqual(['+Group', 'Gone']);
   });
 
+  it('puts what waits for nothing just before the first that waits for it', () => {
+    const { nodes } = layoutServices([service('D', ['C', 'X']), service('C', ['B']), service('B', ['A'])]);
+    expect(nodes.find((n) => n.name === 'X')?.column).toBe(2);
+    expect(nodes.find((n) => n.name === 'A')?.column).toBe(0);
+  });
+
   it('ends on a ring', () => {
     expect(layoutServices([service('A', ['B']), service('B', ['A'])]).nodes).toHaveLength(2);
   });

@@ -39,6 +39,12 @@ export function layoutServices(services: HostServiceView[]): { nodes: ServiceNod
       }
     }
   }
+  // What waits for nothing stands just before the first that waits for it, so that no line runs through others.
+  for (const node of nodes.values()) {
+    if (node.column > 0 || (node.service?.waitsFor.length ?? 0) > 0) continue;
+    const next = edges.filter((e) => e.from === node.name.toLowerCase()).map((e) => nodes.get(e.to)?.column ?? 1);
+    if (next.length > 0) node.column = Math.max(0, Math.min(...next) - 1);
+  }
   const rows: number[] = [];
   for (const node of [...nodes.values()].sort((a, b) => a.name.localeCompare(b.name))) {
     node.row = rows[node.column] ?? 0;

@@ -14,14 +14,15 @@ internal static class MachineStandIns
     /// <summary>The computer accounts that hold a right which an account of the plan needs elsewhere.</summary>
     public static IEnumerable<Judgement> Of(Plan plan, PlannedAccount account, SurveyView view)
     {
+        var needed = plan.GrantsOf(account.Key).Where(g => g.Right is LocalGroupRight or InstanceRoleRight or DatabaseRoleRight).DistinctBy(g => g.Right.Key).ToDictionary(g => g.Right.Key, StringComparer.Ordinal);
         foreach (var host in plan.Services.Where(s => s.Account == account.Key).Select(s => s.Host).Distinct(StringComparer.OrdinalIgnoreCase))
         {
             var node = view.Graph.IndexOf(ServiceIdentity.ComputerAccount(host));
             if (node < 0) continue;
             var machine = view.HoldingsOf(node);
-            foreach (var grant in plan.GrantsOf(account.Key).Where(g => g.Right is LocalGroupRight or InstanceRoleRight or DatabaseRoleRight && !Same(g.Right.Place, host)))
+            foreach (var held in machine.All) // a machine holds little: less than the plan needs
             {
-                if (machine.Of(grant.Right) is not { } held || view.Baseline.Of(grant.Right).Count > 0) continue;
+                if (!needed.TryGetValue(held.Right.Key, out var grant) || Same(held.Right.Place, host) || view.Baseline.Of(held.Right).Count > 0) continue;
                 yield return new Judgement($"{account.Key}/machine/{host}/{grant.Right.Key}", account.Key, grant.Right, Verdict.Spare, Reason(plan, account, host, view), machine.PathsOf(held)) { Machine = host };
             }
         }

@@ -6,12 +6,14 @@ using JustRight.Core.Surveys;
 namespace JustRight.Core.Fit;
 
 /// <summary>What was seen of services and of the lists of rights on the hosts of an install that decides no verdict of a need and will matter.</summary>
-internal static class ServiceFindings
+internal sealed class ServiceFindings(Plan plan, SurveyView view)
 {
     private static readonly Rights.Directory.Sid Service = LogonKind.GroupsOf("service")[0];
+    private readonly ILookup<string, PlannedService> _asked = plan.Services.ToLookup(s => s.Host, StringComparer.OrdinalIgnoreCase);
+    private readonly ILookup<string, string> _constants = plan.Grants.Where(g => g.Right is LogonRight or PrivilegeRight).ToLookup(g => g.Right.Place, g => LogonRights.ConstantOf(g.Right)!, StringComparer.OrdinalIgnoreCase);
 
     /// <summary>The findings of one host.</summary>
-    public static IEnumerable<Finding> Of(Plan plan, HostSnapshot host, SurveyView view)
+    public IEnumerable<Finding> Of(HostSnapshot host)
     {
         var order = new ServiceOrder(host.Services);
         foreach (var account in plan.Accounts)
@@ -22,26 +24,26 @@ internal static class ServiceFindings
                 var isIt = service.RunsNowAsSid.IsEmpty ? service.RunsNowAs is { } now && ServiceJudge.IsAccount(now, host.Name, account.Name, plan) : service.RunsNowAsSid == found.Sid;
                 if (isIt && service.RunsSince is { } since && found.PasswordSetAt is { } set && set > since && service.Running)
                     yield return Say($"{service.Name} runs since {Time(since)} and the password of {account.Name} was renewed after that, at {Time(set)}: its next start fails unless the new password was set there too.");
-                if (plan.Services.All(s => s.Account != account.Key || !Same(s.Name, service.Name) || !Same(s.Host, host.Name)))
+                if (_asked[host.Name].All(s => s.Account != account.Key || !Same(s.Name, service.Name)))
                     yield return Say($"{service.Name} runs as {account.Name} too, and the sheet does not know of it.");
             }
         }
 
-        foreach (var asked in plan.Services.Where(s => Same(s.Host, host.Name)))
+        foreach (var asked in _asked[host.Name])
         {
             if (order.Find(asked.Name) is not { } service) continue;
             if (service is { Running: false, Start: ServiceStart.Automatic or ServiceStart.AutomaticDelayed }) yield return Say($"{service.Name} starts {ServiceWords.Of(service.Start)} and does not run.");
             if (asked.After.Count == 0 && order.ObstaclesOf(service.Name) is [var first, ..]) yield return Say($"{service.Name} cannot start: {first.Words}.");
-            foreach (var text in Swap(plan, asked, service, host, view)) yield return Say(text);
+            foreach (var text in Swap(asked, service, host)) yield return Say(text);
         }
 
-        foreach (var text in LeftOut(plan, host, view)) yield return Say(text);
+        foreach (var text in LeftOut(host)) yield return Say(text);
 
         Finding Say(string text) => new(host.Name, text, false);
     }
 
     /// <summary>What a service that runs as a built-in identity loses and gains when it runs as the planned account.</summary>
-    private static IEnumerable<string> Swap(Plan plan, PlannedService asked, HostService service, HostSnapshot host, SurveyView view)
+    private IEnumerable<string> Swap(PlannedService asked, HostService service, HostSnapshot host)
     {
         var now = ServiceIdentity.Parse(service.Account, host.Name);
         if (now.IsOfDomain || view.WhyUnread(new ServiceRight(host.Name, service.Name, ServiceAspect.Identity, "")) is not null) yield break;
@@ -50,12 +52,12 @@ internal static class ServiceFindings
         var then = node < 0 ? null : view.HoldingsOf(node);
         var loses = now.Kind == IdentityKind.LocalSystem
             ? "it may do anything on this host now, and as the account only what the account holds here"
-            : Lost(host, now, then, view) is { Count: > 0 } lost ? $"on this host it loses: {string.Join(", ", lost)}" : "on this host it loses nothing that a list gives";
+            : Lost(host, now, then) is { Count: > 0 } lost ? $"on this host it loses: {string.Join(", ", lost)}" : "on this host it loses nothing that a list gives";
         var network = now.OnNetwork(host.Name) is { } computer ? $"other hosts know it as {plan.Domain}\\{computer} now, and as {plan.Domain}\\{account.Name} then" : $"it is nobody to other hosts now, and {plan.Domain}\\{account.Name} then";
         yield return $"{service.Name} runs as {now} and shall run as {account.Name}: {loses}; {network}.";
     }
 
-    private static List<string> Lost(HostSnapshot host, ServiceIdentity now, Holdings? then, SurveyView view)
+    private List<string> Lost(HostSnapshot host, ServiceIdentity now, Holdings? then)
     {
         var lost = new List<string>();
         foreach (var list in host.LogonLists.Where(l => Privileges.Find(l.Constant) is not null))
@@ -68,16 +70,14 @@ internal static class ServiceFindings
     }
 
     /// <summary>A policy's list replaces the host's whole: what a new server gives and the policy leaves out is gone.</summary>
-    private static IEnumerable<string> LeftOut(Plan plan, HostSnapshot host, SurveyView view)
+    private IEnumerable<string> LeftOut(HostSnapshot host)
     {
-        foreach (var constant in plan.Grants.Select(g => g.Right).Where(r => HostOf(r)).Select(LogonRights.ConstantOf).OfType<string>().Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal))
+        foreach (var constant in _constants[host.Name].Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal))
         {
             if (view.Policies.Of(host.Name, constant) is not { Policy: { } policy, List: { } list } || DefaultUserRights.Of(constant) is not { } born) continue;
             var left = born.Where(s => list.Entries.All(e => PolicyEntries.SidOf(e, view.Graph) != s)).Select(s => BuiltInGroups.NameOf(s) ?? Rights.Directory.WellKnownSids.NameOf(s) ?? s.ToString()).ToList();
             if (left.Count > 0) yield return $"Policy {policy.Name} decides who may hold {constant} here, and leaves out {string.Join(", ", left)}, which a new server has on that list.";
         }
-
-        bool HostOf(Right right) => Same(right.Place, host.Name);
     }
 
     private static string Time(DateTimeOffset time) => $"{time.UtcDateTime:yyyy-MM-dd HH:mm} UTC";

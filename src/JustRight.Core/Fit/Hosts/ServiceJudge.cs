@@ -10,6 +10,7 @@ namespace JustRight.Core.Fit;
 internal sealed class ServiceJudge(SurveyView view, Plan plan)
 {
     private readonly Dictionary<string, ServiceOrder> _orders = new(StringComparer.OrdinalIgnoreCase);
+    private readonly Dictionary<string, PlannedService> _asked = plan.Services.DistinctBy(KeyOf).ToDictionary(KeyOf);
 
     /// <summary>Whether there is something to say: of a service that is not there or was not read, one line says it all.</summary>
     public bool Says(PlannedGrant grant) =>
@@ -19,7 +20,7 @@ internal sealed class ServiceJudge(SurveyView view, Plan plan)
     public Judgement Judge(PlannedAccount account, PlannedGrant grant)
     {
         var right = (ServiceRight)grant.Right;
-        var asked = plan.Services.First(s => s.Name == right.Service && Same(s.Host, right.Host));
+        var asked = _asked[KeyOf(right.Service, right.Host)];
         if (view.WhyUnread(right) is { } unread) return Say(Verdict.Unseen, unread);
         var host = view.Host(right.Host)!;
         if (OrderOf(host).Find(right.Service) is not { } service)
@@ -55,6 +56,10 @@ internal sealed class ServiceJudge(SurveyView view, Plan plan)
         var domain = slash >= 0 ? text[..slash] : text.Contains('@', StringComparison.Ordinal) ? text.Split('@')[1] : plan.Domain;
         return Same(domain, plan.Domain) || Same(domain, plan.UpnSuffix);
     }
+
+    private static string KeyOf(PlannedService service) => KeyOf(service.Name, service.Host);
+
+    private static string KeyOf(string service, string host) => $"{service}@{host}".ToUpperInvariant();
 
     private (bool? Fits, string Reason) Identity(HostService service, HostSnapshot host, PlannedAccount account)
     {

@@ -1,3 +1,5 @@
+using System.Collections.Frozen;
+
 namespace JustRight.Core.Rights;
 
 /// <summary>The log-on rights and their denying twins [MS-LSAD 3.1.1.2.2].</summary>
@@ -12,16 +14,13 @@ public static class LogonRights
         ("network", "SeNetworkLogonRight", "SeDenyNetworkLogonRight", "be reached over the network"),
     ];
 
+    private static readonly FrozenDictionary<string, (string Type, bool Denies)> Constants =
+        Table.SelectMany(r => new[] { (r.Constant, Of: (r.Type, false)), (r.Deny, Of: (r.Type, true)) }).ToFrozenDictionary(r => r.Item1, r => r.Of, StringComparer.OrdinalIgnoreCase);
+
     /// <summary>The type (<c>service</c>) of a constant, and whether it is the denying twin; null for anything else.</summary>
     public static (string Type, bool Denies)? OfConstant(string constant)
     {
-        foreach (var row in Table)
-        {
-            if (string.Equals(row.Constant, constant, StringComparison.OrdinalIgnoreCase)) return (row.Type, false);
-            if (string.Equals(row.Deny, constant, StringComparison.OrdinalIgnoreCase)) return (row.Type, true);
-        }
-
-        return null;
+        return Constants.TryGetValue(constant, out var known) ? known : null;
     }
 
     /// <summary>The constant that grants a type.</summary>
