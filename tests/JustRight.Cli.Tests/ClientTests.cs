@@ -27,14 +27,14 @@ public sealed class ClientTests : IAsyncLifetime
         await _service.AddDemoAsync();
         var first = await RunAsync("verify", Install);
         first.Code.ShouldBe(1);
-        first.Out.ShouldContain("9 missing, 1 barred, 3 too much, 1 unseen, 2 later");
+        first.Out.ShouldContain("9 missing, 1 barred, 3 too much, 3 unseen, 4 later");
         first.Out.ShouldContain("pretend estate");
         first.Out.ShouldContain(@"FENNMOOR\svc-archive → FENNMOOR\plant-tools → FENNMOOR\server-keepers → FENNMOOR\Domain");
         (await RunAsync("grant", Install)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("Nobody is here to confirm")); // no terminal, no --yes
-        (await RunAsync("grant", Install, "--yes")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("20 made; now 1 barred, 3 too much, 2 later"));
+        (await RunAsync("grant", Install, "--yes")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("20 made; now 1 barred, 3 too much, 6 later"));
         (await RunAsync("verify", Install, "--brief")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(1), r => r.Out.ShouldNotContain("● met"));
         (await RunAsync("grant", Install, "--remove", "--yes")).Code.ShouldBe(0);
-        (await RunAsync("verify", Install)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("just right, 3 later"));
+        (await RunAsync("verify", Install)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("just right, 7 later"));
         (await RunAsync("grant", Install, "--yes")).Out.ShouldContain("Nothing is left to give.");
         (await RunAsync("why", Install, "archivist", "SQLAgentOperatorRole")).Out.ShouldContain("starts the nightly jobs");
         (await RunAsync("log", "check")).Out.ShouldContain("The log is sound");
