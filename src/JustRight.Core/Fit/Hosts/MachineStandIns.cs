@@ -37,9 +37,7 @@ internal static class MachineStandIns
             if (view.Host(host) is not { Unread: null } read || view.WhyUnread(new ServiceRight(host, asked.Name, ServiceAspect.Identity, "")) is not null) return $"what {asked.Name} on {host} runs as could not be read";
             if (read.Services.FirstOrDefault(s => Same(s.Name, asked.Name)) is not { } service) continue;
             if (!ServiceJudge.IsAccount(service.Account, host, name, plan)) return $"{asked.Name} on {host} is still set to run as {ServiceIdentity.Parse(service.Account, host)}";
-            var node = view.Graph.IndexOf(name);
-            var now = service.RunsNowAsSid.IsEmpty ? service.RunsNowAs is { } text && ServiceJudge.IsAccount(text, host, name, plan) : node >= 0 && view.Graph.SidOf(node) == service.RunsNowAsSid;
-            if (service.Running && !now) return $"{asked.Name} on {host} was not seen to run as {name} yet: restart it first";
+            if (service.Running && !ServiceJudge.RunsNowAs(service, host, name, plan, view)) return $"{asked.Name} on {host} was not seen to run as {name} yet: restart it first";
         }
 
         return null;

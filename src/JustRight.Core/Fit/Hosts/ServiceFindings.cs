@@ -21,8 +21,7 @@ internal sealed class ServiceFindings(Plan plan, SurveyView view)
             if (view.Graph.IndexOf(account.Name) is not (>= 0 and var node) || view.Graph.PrincipalOf(node) is not { } found) continue;
             foreach (var service in host.Services.Where(s => ServiceJudge.IsAccount(s.Account, host.Name, account.Name, plan)))
             {
-                var isIt = service.RunsNowAsSid.IsEmpty ? service.RunsNowAs is { } now && ServiceJudge.IsAccount(now, host.Name, account.Name, plan) : service.RunsNowAsSid == found.Sid;
-                if (isIt && service.RunsSince is { } since && found.PasswordSetAt is { } set && set > since && service.Running)
+                if (ServiceJudge.RunsNowAs(service, host.Name, account.Name, plan, view) && service.RunsSince is { } since && found.PasswordSetAt is { } set && set > since && service.Running)
                     yield return Say($"{service.Name} runs since {Time(since)} and the password of {account.Name} was renewed after that, at {Time(set)}: its next start fails unless the new password was set there too.");
                 if (_asked[host.Name].All(s => s.Account != account.Key || !Same(s.Name, service.Name)))
                     yield return Say($"{service.Name} runs as {account.Name} too, and the sheet does not know of it.");

@@ -57,6 +57,13 @@ internal sealed class ServiceJudge(SurveyView view, Plan plan)
         return Same(domain, plan.Domain) || Same(domain, plan.UpnSuffix);
     }
 
+    /// <summary>Whether a service was seen to run as an account now: by SID where the host told it, else by name.</summary>
+    public static bool RunsNowAs(HostService service, string host, string account, Plan plan, SurveyView view)
+    {
+        if (service.RunsNowAsSid.IsEmpty) return service.RunsNowAs is { } text && IsAccount(text, host, account, plan);
+        return view.Graph.IndexOf(account) is >= 0 and var node && view.Graph.SidOf(node) == service.RunsNowAsSid;
+    }
+
     private static string KeyOf(PlannedService service) => KeyOf(service.Name, service.Host);
 
     private static string KeyOf(string service, string host) => $"{service}@{host}".ToUpperInvariant();
@@ -74,9 +81,7 @@ internal sealed class ServiceJudge(SurveyView view, Plan plan)
         var since = service.RunsSince is { } time ? $" since {time.UtcDateTime:yyyy-MM-dd HH:mm} UTC" : "";
         if (!service.Running) return (true, "it does not run now: its next start takes the account it is set to");
         if (service.RunsNowAs is null && service.RunsNowAsSid.IsEmpty) return (null, $"what it runs as now could not be read{(host.UnreadParts.FirstOrDefault(p => p.Part == HostSnapshot.RunningIdentitiesPart) is { } part ? $": {part.Reason}" : "")}");
-        var node = view.Graph.IndexOf(account.Name);
-        var isIt = service.RunsNowAsSid.IsEmpty ? IsAccount(service.RunsNowAs!, host.Name, account.Name, plan) : node >= 0 && view.Graph.SidOf(node) == service.RunsNowAsSid;
-        if (isIt) return (true, $"it runs as {account.Name}{since}");
+        if (RunsNowAs(service, host.Name, account.Name, plan, view)) return (true, $"it runs as {account.Name}{since}");
         var now = service.RunsNowAs is { } text ? ServiceIdentity.Parse(text, host.Name).ToString() : service.RunsNowAsSid.ToString();
         return (false, IsAccount(service.Account, host.Name, account.Name, plan) ? $"it still runs as {now}{since}: nobody restarted it" : $"it runs as {now}{since}");
     }
