@@ -1,4 +1,6 @@
 using System.Security.Cryptography;
+using System.Text.Encodings.Web;
+using System.Text.Json;
 
 namespace JustRight.Connectors;
 
@@ -13,6 +15,12 @@ public sealed class NewPassword(string value)
 
     /// <summary>The password in clear. Only connectors and the sealed store may ask.</summary>
     public string Reveal() => value;
+
+    /// <summary>Strikes the password out of what somebody else said, in the clear and as JSON writes it: a host may echo what it was given.</summary>
+    public string StrikeFrom(string text) =>
+        value.Length == 0 ? text
+            : new[] { value, JsonEncodedText.Encode(value).ToString(), JsonEncodedText.Encode(value, JavaScriptEncoder.UnsafeRelaxedJsonEscaping).ToString() }
+                .Aggregate(text, (struck, form) => struck.Replace(form, ToString(), StringComparison.OrdinalIgnoreCase));
 
     /// <summary>Thirty-two characters of four kinds, without ones that look alike, from the system's random source.</summary>
     public static NewPassword Generate()

@@ -52,15 +52,6 @@ public sealed class EstateSurveyorTests
         places[1..4].Select(p => p[4..]).Order().ShouldBe(["fm-far", "fm-temp01", "fm-temp02"]);
     }
 
-    [Fact]
-    public void Generated_passwords_are_long_mixed_never_the_same_and_never_print_themselves()
-    {
-        var passwords = Enumerable.Range(0, 200).Select(_ => NewPassword.Generate()).ToList();
-        passwords.Select(p => p.Reveal()).Distinct().Count().ShouldBe(200);
-        passwords.ShouldAllBe(p => p.Reveal().Length == 32 && p.Reveal().Any(char.IsUpper) && p.Reveal().Any(char.IsLower) && p.Reveal().Any(char.IsDigit) && p.Reveal().Any(c => !char.IsLetterOrDigit(c)));
-        $"{passwords[0]} {new[] { passwords[0] }[0]}".ShouldNotContain(passwords[0].Reveal());
-    }
-
     private static Task<Survey> TakeAsync(Directory directory, Hosts hosts, Action<SurveyProgress>? progress)
     {
         var estate = new Estate(

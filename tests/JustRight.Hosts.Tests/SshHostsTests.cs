@@ -97,6 +97,18 @@ public sealed class SshHostsTests(HostScene scene) : IClassFixture<HostScene>
         (await hosts.ObserveAsync(new SetServiceStart("fm-line06", "NoSuch", ServiceStart.Manual, ServiceStart.Manual), Cancel)).ShouldBe(new Observation(ObservedState.Impossible, "there is no service NoSuch"));
     }
 
+    [Fact]
+    public async Task A_host_that_echoes_its_input_is_quoted_without_the_password()
+    {
+        var hosts = scene.Fresh("fm-line06");
+        var echoes = Path.ChangeExtension(scene.Hosts.StatePath("fm-line06"), "echoes");
+        await File.WriteAllTextAsync(echoes, "", Cancel);
+        var refused = await hosts.MakeAsync(new SetServiceAccount("fm-line06", "LineSender", Line, @"NT AUTHORITY\NetworkService"), new NewPassword("Kein+Käse\"7"), Cancel).ShouldThrowAsync<ConnectorException>();
+        File.Delete(echoes);
+        refused.Message.ShouldContain("\"password\":\"(a password)\"");
+        refused.Message.ShouldNotContain("Kein");
+    }
+
     public static TheoryData<string, string> Cuts => new()
     {
         { "local group", "after Add-LocalGroupMember" }, { "right", "before secedit.exe" }, { "account", "after Change" }, { "restart", "after Stop-Service LineSender" }, { "restart", "after Stop-Service LineHub" },
@@ -150,6 +162,16 @@ public sealed class SshHostsTests(HostScene scene) : IClassFixture<HostScene>
         refused.Message.ShouldContain("'host-key'");
         refused.Message.ShouldNotContain("nobody has");
         (await HostScene.Reaching($"  fm-line01: {scene.Hosts.Yaml("fm-line01")}", 20, "").ReadAsync("fm-line01", Cancel).ShouldThrowAsync<ConnectorException>()).Message.ShouldContain("justright secret set host-key");
+    }
+
+    [Fact]
+    public async Task A_password_lets_in_as_a_key_does_and_a_wrong_one_does_not()
+    {
+        scene.Fresh("fm-line02");
+        var yaml = $"  fm-line02: {scene.Hosts.Yaml("fm-line02", user: PretendHosts.PasswordUser)}";
+        (await HostScene.Reaching(yaml, 60, scene.Hosts.Password).ReadAsync("fm-line02", Cancel)).Services.ShouldNotBeEmpty();
+        var refused = await HostScene.Reaching(yaml, 60, scene.Hosts.Password + "x").ReadAsync("fm-line02", Cancel).ShouldThrowAsync<ConnectorException>();
+        (refused.Failure, refused.Message.Contains(scene.Hosts.Password, StringComparison.Ordinal)).ShouldBe((ConnectorFailure.SignIn, false));
     }
 
     [Fact]

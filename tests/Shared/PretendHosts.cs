@@ -35,6 +35,12 @@ internal sealed class PretendHosts : IAsyncDisposable
     /// <summary>The user to sign in as.</summary>
     public static string User => Environment.UserName;
 
+    /// <summary>A user who may also sign in by password.</summary>
+    public const string PasswordUser = "fm-hands";
+
+    /// <summary>That user's password.</summary>
+    public string Password { get; } = Guid.NewGuid().ToString("N") + " ü\"";
+
     /// <summary>Where they keep their state and find the templates of their policies.</summary>
     public string Folder => _folder;
 
@@ -74,8 +80,8 @@ internal sealed class PretendHosts : IAsyncDisposable
     public IReadOnlyList<string> MadeOn(string name) => [.. State(name)["made"]!.AsArray().Select(m => m!.GetValue<string>())];
 
     /// <summary>The estate's lines for a host.</summary>
-    public string Yaml(string name, string secret = "host-key", string? key = null) =>
-        $"{{ reach: ssh, address: {_addresses[name]}, port: {Port}, host-key: \"{key ?? HostKey}\", sign-in-as: {User}, secret: {secret} }}";
+    public string Yaml(string name, string secret = "host-key", string? key = null, string? user = null) =>
+        $"{{ reach: ssh, address: {_addresses[name]}, port: {Port}, host-key: \"{key ?? HostKey}\", sign-in-as: {user ?? User}, secret: {secret} }}";
 
     /// <inheritdoc/>
     public async ValueTask DisposeAsync()
@@ -98,6 +104,9 @@ internal sealed class PretendHosts : IAsyncDisposable
         await RunAsync("ssh-keygen", "-q", "-t", "ed25519", "-N", "", "-f", Path.Combine(_folder, "user"));
         File.Copy(Path.Combine(_folder, "user.pub"), Path.Combine(_folder, "authorized"));
         PrivateKey = await File.ReadAllTextAsync(Path.Combine(_folder, "user"));
+        // The user with a password is known to these servers alone: nothing of the machine's own users is touched.
+        await File.WriteAllTextAsync(Users, await File.ReadAllTextAsync("/etc/passwd") + $"{PasswordUser}:x:{await RunAsync("id", "-u")}:{await RunAsync("id", "-g")}::{_folder}:/bin/sh\n");
+        await File.WriteAllTextAsync(Passwords, $"{PasswordUser}:{await RunAsync("openssl", "passwd", "-6", Password)}:19000:0:99999:7:::\n");
         HostKey = (await RunAsync("ssh-keygen", "-l", "-f", Path.Combine(_folder, "host.pub"))).Split(' ')[1];
         for (var i = 0; i < names.Length; i++)
         {
@@ -109,15 +118,21 @@ internal sealed class PretendHosts : IAsyncDisposable
         foreach (var name in names) await WaitForAsync(_addresses[name]);
     }
 
+    private string Users => Path.Combine(_folder, "passwd");
+
+    private string Passwords => Path.Combine(_folder, "shadow");
+
     private void Start(string[] names, int number)
     {
         var config = Path.Combine(_folder, $"sshd-{number}.conf");
         File.WriteAllLines(config, [
             .. names.Select(n => $"ListenAddress {_addresses[n]}:{Port}"), $"HostKey {Path.Combine(_folder, "host")}", $"AuthorizedKeysFile {Path.Combine(_folder, "authorized")}",
-            $"PidFile {Path.Combine(_folder, $"sshd-{number}.pid")}", "StrictModes no", "UsePAM no", "PasswordAuthentication no", "KbdInteractiveAuthentication no", "MaxStartups 100", "LogLevel ERROR",
+            $"PidFile {Path.Combine(_folder, $"sshd-{number}.pid")}", "StrictModes no", "UsePAM no", "PermitRootLogin yes", "PasswordAuthentication yes", "KbdInteractiveAuthentication no", "MaxStartups 100", "LogLevel ERROR",
             $"SetEnv PRETEND_HOSTS={_folder} PRETEND_POWERSHELL={PowerShell} PRETEND_MODULE={Module}", $"ForceCommand {Path.Combine(Checkout.Top, "tests", "PretendHost", "pretend-shell")}",
         ]);
-        _servers.Add(Process.Start(new ProcessStartInfo("/usr/sbin/sshd") { ArgumentList = { "-D", "-e", "-f", config }, RedirectStandardError = true })!);
+        var start = new ProcessStartInfo("/usr/sbin/sshd") { ArgumentList = { "-D", "-e", "-f", config }, RedirectStandardError = true };
+        (start.Environment["LD_PRELOAD"], start.Environment["NSS_WRAPPER_PASSWD"], start.Environment["NSS_WRAPPER_GROUP"], start.Environment["NSS_WRAPPER_SHADOW"]) = ("libnss_wrapper.so", Users, "/etc/group", Passwords);
+        _servers.Add(Process.Start(start)!);
     }
 
     private async Task WaitForAsync(string address)

@@ -49,9 +49,10 @@ public sealed class SshHosts(Estate estate, Func<string, CancellationToken, Task
     private async Task<HostRecord> RunAsync(HostChange change, string arguments, NewPassword? password, CancellationToken cancel)
     {
         var run = await (await RunnerAsync(change.Host, cancel)).RunAsync(HostScripts.Change, arguments, HostChangesJson.WriteLine(change, sidOf, password?.Reveal()), cancel);
+        string Struck(string text) => password?.StrikeFrom(text) ?? text;
         return HostRecord.Read(run.Output) is [var record, ..]
-            ? record
-            : throw new ConnectorException(ConnectorFailure.Unreachable, $"{change.Host} did not say what came of the change{Said(run)}");
+            ? record with { Before = Struck(record.Before), After = Struck(record.After) }
+            : throw new ConnectorException(ConnectorFailure.Unreachable, $"{change.Host} did not say what came of the change{Said(run with { Output = Struck(run.Output), Errors = Struck(run.Errors) })}");
     }
 
     private async Task<SshScriptRunner> RunnerAsync(string host, CancellationToken cancel)
