@@ -41,7 +41,8 @@ internal static partial class LabAccessLists
         return text.StartsWith("bytes:", StringComparison.Ordinal) ? DescriptorText.Read(text) : Sddl.Read(Braces().Replace(text, m => state.SidOf(m.Groups[1].Value).ToString()), domain);
     }
 
-    private static IEnumerable<string> Containers(LabState state) => state.Branches
+    /// <summary>Every container below the domain's head, outermost first.</summary>
+    public static IEnumerable<string> Containers(LabState state) => state.Branches
         .Concat(state.Principals.Select(p => AccessTree.ParentDn(p.Dn)!))
         .SelectMany(dn => Above(dn, state.Root))
         .Distinct(StringComparer.OrdinalIgnoreCase)

@@ -40,8 +40,10 @@ internal static class LabPolicies
     public static PolicySnapshot Read(LabState state)
     {
         var ids = state.Policies.ToDictionary(p => p.Name, p => p.Id);
+        var linked = state.PolicyLinks.Select(l => new PolicyContainer(l.Dn, PolicyLink.Write(l.Policies.Select(p => new PolicyLink(ids[p], false, false)), state.Root), l.Blocks));
+        var others = LabAccessLists.Containers(state).Where(dn => dn.StartsWith("OU=", StringComparison.OrdinalIgnoreCase)).Append(state.Root).Select(dn => new PolicyContainer(dn, "", false));
         return new PolicySnapshot(
-            [.. state.PolicyLinks.Select(l => new PolicyContainer(l.Dn, PolicyLink.Write(l.Policies.Select(p => new PolicyLink(ids[p], false, false)), state.Root), l.Blocks))], [],
+            [.. linked.Concat(others).DistinctBy(c => c.Dn, StringComparer.OrdinalIgnoreCase)], [],
             [.. state.Policies.Select(p => new GroupPolicy(p.Id, p.Name, false, Everyone.Replace("DA", $"{state.DomainSid}-512", StringComparison.Ordinal), [.. p.Lists.Select(l => new PolicyList(l.Key, [.. l.Value.Select(e => Entry(state, e))]))]))], null);
     }
 

@@ -141,7 +141,7 @@ public sealed class AccessListTests(Controller controller)
         snapshot.Access.WholeBranches.ShouldBeEmpty();
         var survey = new Survey("fennmoor", TimeProvider.System.GetUtcNow(), false, snapshot, [], []);
         var view = new Core.Fit.SurveyView(survey);
-        view.HoldingsOf(view.Graph.IndexOf("svc-found")).All.Select(h => h.Right.ToString()).ShouldContain($"change its access list on {saltmere}");
+        view.HoldingsOf(view.Graph.IndexOf("svc-found")).All().Select(h => h.Right.ToString()).ShouldContain($"change its access list on {saltmere}");
     }
 
     private static NewPassword Password { get; } = NewPassword.Generate();

@@ -3,7 +3,9 @@ using JustRight.Connectors.Directories;
 using JustRight.Connectors.Files;
 using JustRight.Connectors.Ldap;
 using JustRight.Connectors.Tests.Differential;
+using JustRight.Core.Changes;
 using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Directory.Descriptors;
 using JustRight.Core.Rights.Policies;
 using JustRight.Core.Surveys;
 using JustRight.Formats.Policies;
@@ -70,6 +72,43 @@ public sealed class PolicyTests(Controller controller)
             read = read with { Policies = PolicyFolder.Fill(read.Policies!, folder.FullName) };
             return new HostPolicies(new Survey("x", read.ReadAt, false, read, [], []), new MembershipGraph(read));
         }
+    }
+
+    [Fact]
+    public async Task A_branch_that_hides_its_links_or_itself_is_not_taken_for_one_without()
+    {
+        using var raw = new RawClient(controller.Target, controller.Target.SignInAs, controller.Password);
+        const string outer = $"OU=Veiled Servers,{Root}", inner = $"OU=Inner,{outer}";
+        var password = NewPassword.Generate();
+        await _directory.MakeAsync(new CreateAccount("FENNMOOR", "svc-policy-eye", $"CN=svc-policy-eye,CN=Users,{Root}", "svc-policy-eye@fennmoor.example", "", true), password, Cancel);
+        raw.Do(new AddRequest(outer, "organizationalUnit"));
+        raw.Do(new AddRequest(inner, "organizationalUnit"));
+        raw.Do(new AddRequest($"CN=FM-POL02,{inner}", new DirectoryAttribute("objectClass", "computer"), new DirectoryAttribute("sAMAccountName", "FM-POL02$"), new DirectoryAttribute("userAccountControl", "4096")));
+        raw.TryReplace(inner, "gPLink", PolicyLink.Write([new PolicyLink(Ours, false, false)], Root)).ShouldBe(ResultCode.Success);
+        var reader = new LdapDirectory(controller.Target with { SignInAs = "svc-policy-eye@fennmoor.example", Password = password }, new DirectorySchemas(), TimeProvider.System);
+        (await ContainerAsync()).ShouldBe(new PolicyContainer(inner, $"[LDAP://cn={Ours},cn=policies,cn=system,{Root};0]", false), "whoever may read everything doubts nothing");
+        (await WhyUnseenAsync()).ShouldBeNull();
+
+        // The links may not be read: the branch looks as if it had none.
+        var list = raw.Descriptor(inner);
+        raw.Protect(inner, list.WithEntries([new Ace(AceType.DenyObject, AceFlags.None, AccessRights.ReadProperty, Sid.AuthenticatedUsers) { ObjectType = new Guid("f30e3bbe-9ff0-11d1-b603-0000f80367c1") }, .. list.Entries]));
+        (await ContainerAsync())!.ShouldSatisfyAllConditions(c => c.Links.ShouldBeEmpty(), c => c.Unread.ShouldNotBeNull().ShouldContain("gPLink may not be read"));
+        (await WhyUnseenAsync()).ShouldNotBeNull().ShouldContain(inner);
+
+        // The branch itself is hidden.
+        var domain = (await _directory.ReadAsync(new DirectoryScope([], []), Cancel)).DomainSid;
+        raw.Protect(inner, Sddl.Read("O:DAG:DAD:P(A;CI;GA;;;DA)(A;CI;GA;;;SY)", domain));
+        (await ContainerAsync()).ShouldBeNull();
+
+        async Task<PolicyContainer?> ContainerAsync() => (await ReadAsync()).Policies!.Containers.FirstOrDefault(c => c.Dn == inner);
+
+        async Task<string?> WhyUnseenAsync()
+        {
+            var read = await ReadAsync();
+            return new HostPolicies(new Survey("x", read.ReadAt, false, read, [], []), new MembershipGraph(read)).OrderOf("fm-pol02").Unseen;
+        }
+
+        Task<DirectorySnapshot> ReadAsync() => reader.ReadAsync(new DirectoryScope([], ["FM-POL02$"]) { Policies = true }, Cancel);
     }
 
     [Fact]

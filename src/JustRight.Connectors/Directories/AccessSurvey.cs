@@ -90,7 +90,7 @@ internal sealed class AccessSurvey(IDirectoryReader directory, DirectorySchema s
     /// <summary>A container whose children the reader may not list looks empty: it must not be taken for that.</summary>
     private void NoteHidden(List<string> whole)
     {
-        if (Reader() is not { } reader) return;
+        if (ReaderToken.Of(directory) is not { } reader) return;
         var answers = new bool?[_descriptors.Count];
         foreach (var item in _objects)
         {
@@ -105,15 +105,6 @@ internal sealed class AccessSurvey(IDirectoryReader directory, DirectorySchema s
             else if (!(answers[item.Descriptor] ??= AccessCheck.Judge(_descriptors[item.Descriptor], reader, AccessQuestion.Simple(AccessRights.ListContents)).Answer == AccessAnswer.Yes))
                 _unread.Add(new UnreadPart(item.Dn, "what is below it may not be listed by the account that reads the directory"));
         }
-    }
-
-    /// <summary>The token of the account that reads, as the directory itself says, or null when it does not [MS-ADTS 3.1.1.3.2.28].</summary>
-    private AccessToken? Reader()
-    {
-        var sids = new List<Sid>();
-        foreach (var bytes in directory.Read("", "tokenGroups")?.AllBytes("tokenGroups") ?? [])
-            if (Sid.TryFromBytes(bytes, out var sid)) sids.Add(sid);
-        return sids.Count == 0 ? null : new AccessToken(sids[0], [.. sids, Sid.Everyone, Sid.AuthenticatedUsers]);
     }
 
     private bool IsContainer(string @class) => schema.IsA(@class, "organizationalUnit") || schema.IsA(@class, "container") || @class is "domainDNS" or "builtinDomain";

@@ -72,7 +72,7 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
         return new DirectorySnapshot(domain.ShortName, domainSid, directory.Controller, time.GetUtcNow(), [.. Principals().OrderBy(p => p.Sid)], branches, null)
         {
             Access = access,
-            Policies = scope.Policies ? new PolicySurvey(directory).Read(cancel) : null,
+            Policies = scope.Policies ? new PolicySurvey(directory, schemas.Read(directory)).Read(cancel) : null,
             RootKeysUsableFrom = _entries.Values.Any(IsGroupManaged) ? RootKeys() : null,
             Requests = directory.Requests,
         };

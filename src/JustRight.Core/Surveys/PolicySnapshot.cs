@@ -4,7 +4,7 @@ using JustRight.Core.Rights.Directory;
 namespace JustRight.Core.Surveys;
 
 /// <summary>What was read of the policies that govern hosts.</summary>
-/// <param name="Containers">Where policies are linked: the domain and the branches that hold computers.</param>
+/// <param name="Containers">Where policies may be linked: the domain and every organizational unit that is shown, with links or without.</param>
 /// <param name="Sites">The topology's sites that have links; which host is in which is known from the host alone.</param>
 /// <param name="Policies">The policies.</param>
 /// <param name="Unread">Why nothing could be read, or null.</param>

@@ -38,7 +38,7 @@ public sealed class HostPoliciesTests
     [InlineData("", "host")]
     [InlineData("C", "?")] // it has applied what no link that was read leads to
     public void Policies_of_the_site_are_known_from_the_host(string? applied, string winner) =>
-        Winner(new PolicySnapshot([], [Link("CN=Highfield,CN=Sites,CN=Configuration,DC=fennmoor,DC=example", B)], [Policy("B", Everybody)], null), applied).ShouldBe(winner);
+        Winner(new PolicySnapshot([Plain(Servers)], [Link("CN=Highfield,CN=Sites,CN=Configuration,DC=fennmoor,DC=example", B)], [Policy("B", Everybody)], null), applied).ShouldBe(winner);
 
     [Fact]
     public void Where_the_directory_was_not_read_the_hosts_word_on_each_list_counts()
@@ -62,6 +62,16 @@ public sealed class HostPoliciesTests
         var brought = new AppliedPolicy(A, "A") { Lists = [new PolicyList(Right, ["*S-1-5-32-544"])] };
         Make(snapshot, [brought], null).Of("fm-temp01", Right).List!.Entries.ShouldBe(["*S-1-5-32-544"]);
     }
+
+    [Fact]
+    public void A_branch_above_the_host_that_is_hidden_or_hides_its_links_leaves_everything_open()
+    {
+        Winner(new PolicySnapshot([Plain("DC=fennmoor,DC=example")], [], [], null)).ShouldBe("?");
+        Winner(new PolicySnapshot([Plain("DC=fennmoor,DC=example"), Plain(Servers)], [], [], null)).ShouldBe("host");
+        Winner(new PolicySnapshot([Link(Servers, A), Plain("DC=fennmoor,DC=example") with { Unread = "gPLink may not be read" }], [], [Policy("A", Everybody)], null)).ShouldBe("?");
+    }
+
+    private static PolicyContainer Plain(string dn) => new(dn, "", false);
 
     private static PolicyContainer Link(string dn, string policy) => new(dn, PolicyLink.Write([new PolicyLink(policy, false, false)], "DC=fennmoor,DC=example"), false);
 

@@ -12,12 +12,14 @@ namespace JustRight.Core.Rights.Policies;
 public sealed class HostPolicies
 {
     private static readonly Guid Apply = new("edacfd8f-ffb3-11d1-b41d-00a0c968f939");
+    private readonly Lock _lock = new();
     private readonly MembershipGraph _graph;
     private readonly Dictionary<string, HostSnapshot> _hosts;
     private readonly PolicySnapshot? _snapshot;
     private readonly Dictionary<string, GroupPolicy> _policies;
     private readonly Dictionary<DistinguishedName, PolicyContainer> _containers = [];
     private readonly Dictionary<string, (IReadOnlyList<PolicyStanding> Order, string? Unseen)> _orders = new(StringComparer.OrdinalIgnoreCase);
+    private readonly Dictionary<string, (IReadOnlyList<PolicyContainer> Chain, string? Unseen)> _chains = new(StringComparer.OrdinalIgnoreCase);
     private readonly Dictionary<string, SecurityDescriptor> _descriptors = new(StringComparer.Ordinal);
 
     /// <summary>Prepares a survey's policies.</summary>
@@ -37,7 +39,7 @@ public sealed class HostPolicies
     /// <summary>The policies of a host in order, the one of highest precedence first; and why that could not be worked out, or null.</summary>
     public (IReadOnlyList<PolicyStanding> Order, string? Unseen) OrderOf(string host)
     {
-        lock (_orders)
+        lock (_lock)
         {
             if (_orders.TryGetValue(host, out var known)) return known;
             return _orders[host] = Work(host);
@@ -79,25 +81,43 @@ public sealed class HostPolicies
         if (_snapshot.Unread is { } unread) return ([], $"the policies of the domain could not be read: {unread}");
         var node = _graph.IndexOf(ServiceIdentity.ComputerAccount(host));
         if (node < 0 || _graph.PrincipalOf(node) is not { } computer) return ([], $"the computer account of {host} was not found in the directory");
-        var chain = new List<PolicyContainer>();
-        for (var dn = DistinguishedName.Parse(computer.Dn).Parent; dn is not null; dn = dn.Parent)
-        {
-            if (!_containers.TryGetValue(dn, out var container)) continue; // plain containers carry no links
-            if (container.Unread is { } why) return ([], $"the links of {container.Dn} could not be read: {why}");
-            PolicyLink.Read(container.Links, out var broken);
-            if (broken.Count > 0) return ([], $"a link of {container.Dn} is not understood: {broken[0]}");
-            chain.Insert(0, container);
-        }
-
+        var (above, hidden) = ChainOf(AccessTree.ParentDn(computer.Dn) ?? "");
+        if (hidden is not null) return ([], hidden);
         var applied = _hosts.GetValueOrDefault(host)?.Policies;
-        var (site, siteUnseen) = SiteOf(chain, applied);
-        if (site is not null) chain.Insert(0, site);
+        var (site, siteUnseen) = SiteOf(above, applied);
         var token = AccessTokens.Of(_graph, node);
-        return (PolicyOrder.Of(chain, _policies, p => Filter(p, token, applied)), siteUnseen);
+        return (PolicyOrder.Of(site is null ? above : [site, .. above], _policies, p => Filter(p, token, applied)), siteUnseen);
+    }
+
+    /// <summary>The containers above the computers of a branch from the domain down; and why their links are not known, or null. Many computers lie in one branch.</summary>
+    private (IReadOnlyList<PolicyContainer> Chain, string? Unseen) ChainOf(string branch)
+    {
+        if (_chains.TryGetValue(branch, out var known)) return known;
+        return _chains[branch] = Walk();
+
+        (IReadOnlyList<PolicyContainer>, string?) Walk()
+        {
+            var chain = new List<PolicyContainer>();
+            for (var dn = DistinguishedName.TryParse(branch, out var lowest) ? lowest : null; dn is not null; dn = dn.Parent)
+            {
+                if (!_containers.TryGetValue(dn, out var container))
+                {
+                    if (string.Equals(dn.Parts[0].Type, "OU", StringComparison.OrdinalIgnoreCase)) return ([], $"{dn}, in which the computer account lies, is hidden from the account that reads the directory");
+                    continue; // plain containers carry no links
+                }
+
+                if (container.Unread is { } why) return ([], $"the links of {container.Dn} could not be read: {why}");
+                PolicyLink.Read(container.Links, out var broken);
+                if (broken.Count > 0) return ([], $"a link of {container.Dn} is not understood: {broken[0]}");
+                chain.Insert(0, container);
+            }
+
+            return (chain, null);
+        }
     }
 
     /// <summary>Policies linked at the topology's site of a host: known from what the host has applied, or to be none when no site has links.</summary>
-    private (PolicyContainer? Site, string? Unseen) SiteOf(List<PolicyContainer> chain, IReadOnlyList<AppliedPolicy>? applied)
+    private (PolicyContainer? Site, string? Unseen) SiteOf(IReadOnlyList<PolicyContainer> chain, IReadOnlyList<AppliedPolicy>? applied)
     {
         if (_snapshot!.Sites.Count == 0 && _snapshot.SitesUnread is null) return (null, null);
         if (applied is null) return (null, _snapshot.SitesUnread is { } why ? $"the sites could not be read: {why}" : "policies are linked at sites, and the site of the host is not known");
