@@ -101,8 +101,8 @@ public sealed class RightsTests
             [new DatabaseSnapshot("Store", B, null, [new InstanceLogin(A, "a")], [new RoleMembers("db_datareader", [A, B], [])])]);
         var directory = new DirectorySnapshot("FENNMOOR", Sid.Parse("S-1-5-21-1-2-3"), "dc", at, [], [], null);
         var index = new GrantIndex(new Survey("e", at, true, directory, [], [instance]), new MembershipGraph(directory), null);
-        index.Of(A).Select(t => t.Right.Key).ShouldBe(["instance-role:dbcreator@fm-sql01", "database-role:db_datareader@fm-sql01/store"]);
-        index.Of(B).Select(t => t.Right.Key).ShouldBe(["database-role:db_owner@fm-sql01/store"]);
-        index.Of(B)[0].Steps[0].Name.ShouldBe("owner of fm-sql01/Store");
+        index.To(A).Select(t => t.Right.Key).ShouldBe(["instance-role:dbcreator@fm-sql01", "database-role:db_datareader@fm-sql01/store"]);
+        index.To(B).Select(t => t.Right.Key).ShouldBe(["database-role:db_owner@fm-sql01/store"]);
+        index.To(B).First().Steps[0].Name.ShouldBe("owner of fm-sql01/Store");
     }
 }

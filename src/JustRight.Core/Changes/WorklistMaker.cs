@@ -188,7 +188,7 @@ public sealed class WorklistMaker
     private bool Holds(string principal, Right right)
     {
         var node = _view.Graph.IndexOf(LogonName.WithoutDomain(principal));
-        return node >= 0 && _view.Index.Of(_view.Graph.SidOf(node)).Any(t => t.Right == right);
+        return node >= 0 && _view.Index.Gives(_view.Graph.SidOf(node), right);
     }
 
     private List<Step> Ordered() =>

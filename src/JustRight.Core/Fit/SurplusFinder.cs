@@ -27,8 +27,8 @@ internal sealed class SurplusFinder(SurveyView view, NeedsBook needs, Plan plan,
         var barred = FindBarred();
         var clean = Unbarred(barred);
         var spareLocalGroups = new HashSet<string>(StringComparer.Ordinal);
-        // Local groups first, so that what they bring along can be put under them.
-        foreach (var held in holdings.All.Where(h => h.Right is not DomainGroupRight).OrderBy(h => h.Right is LocalGroupRight ? 0 : 1).ThenBy(h => h.Right.Key, StringComparer.Ordinal))
+        // What comes along with groups that are needed is most of what an administrator holds, and never spare. Local groups first, so that what they bring along can be put under them.
+        foreach (var held in holdings.All(IsNeededGroup).Where(h => h.Right is not DomainGroupRight).OrderBy(h => h.Right is LocalGroupRight ? 0 : 1).ThenBy(h => h.Right.Key, StringComparer.Ordinal))
             FindSpare(held, clean, spareLocalGroups);
         FindEmptyMemberships(clean);
         return [.. _found.Select(f => f.Judgement with { Brings = InWords(f.Brings) })];
@@ -62,7 +62,7 @@ internal sealed class SurplusFinder(SurveyView view, NeedsBook needs, Plan plan,
     private void FindBarredAct(BarredRule rule)
     {
         if (view.Tree is not { } tree) return;
-        foreach (var held in holdings.All)
+        foreach (var held in holdings.All(_ => true)) // no entry of the directory comes along with a local group
         {
             if (held.Right is not EntryRight entry || !EntryReach.Gives(entry, rule.Act!, tree.Schema) || _barredEntries.Contains(entry.Key)) continue;
             _barredEntries.Add(entry.Key);
@@ -80,7 +80,7 @@ internal sealed class SurplusFinder(SurveyView view, NeedsBook needs, Plan plan,
         foreach (var (node, brings) in barred)
         {
             var above = new HashSet<int>(view.Graph.Closure(node)) { node };
-            brings.AddRange(holdings.All
+            brings.AddRange(holdings.All()
                 .Where(h => h.Right is not DomainGroupRight && h.Tails.All(t => above.Contains(t.Node) && !clean.Contains(t.Node)))
                 .Select(h => h.Right));
         }
@@ -90,7 +90,6 @@ internal sealed class SurplusFinder(SurveyView view, NeedsBook needs, Plan plan,
 
     private void FindSpare(Held held, HashSet<int> clean, HashSet<string> spareLocalGroups)
     {
-        if (held.Tails.All(t => t.Tail.Via is { } via && IsNeededGroup(via))) return; // all of it comes with groups that are needed: most of what an administrator holds
         var tails = held.Tails.Where(t => clean.Contains(t.Node)).ToList();
         if (tails.Count == 0 || _barredEntries.Contains(held.Right.Key) || IsNeeded(held.Right)) return;
         if (Implication.Above(held.Right).Any(IsNeeded)) return; // part of a needed right: nothing beyond the needs
@@ -117,7 +116,7 @@ internal sealed class SurplusFinder(SurveyView view, NeedsBook needs, Plan plan,
             var right = new DomainGroupRight(plan.Domain, principal.Name);
             if (IsNeeded(right) || IsGroupOfPlan(principal.Name)) continue;
             var above = view.Graph.Closure(group).Append(group).ToList();
-            var carries = above.Any(n => view.Index.Of(view.Graph.SidOf(n)).Count > 0 || view.Index.IsDenied(view.Graph.SidOf(n))
+            var carries = above.Any(n => view.Index.To(view.Graph.SidOf(n)).Any() || view.Index.IsDenied(view.Graph.SidOf(n))
                 || (view.Graph.PrincipalOf(n) is { } p && (IsNeeded(new DomainGroupRight(plan.Domain, p.Name)) || IsBarred(p.Name))));
             if (!carries) _found.Add((Say(right, Verdict.Spare, "no need asks for it, and nothing that was read comes through it", holdings.PathsOf(holdings.Of(right)!)), []));
         }

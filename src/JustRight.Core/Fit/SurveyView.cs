@@ -72,7 +72,7 @@ public sealed class SurveyView
         {
             var gives = right is DomainGroupRight membership
                 ? Graph.PrincipalOf(node) is { } principal && string.Equals(principal.Name, membership.Group, StringComparison.OrdinalIgnoreCase)
-                : Index.Of(Graph.SidOf(node)).Any(t => t.Right == right);
+                : Index.Gives(Graph.SidOf(node), right);
             if (gives) return $"the members of {group} could not be read, and it may come through them";
         }
 

@@ -44,7 +44,7 @@ internal sealed class DirectoryHoldings(AccessTree tree, MembershipGraph graph, 
         var changed = new Dictionary<int, SecurityDescriptor>();
         foreach (var (holder, key) in without.Entries)
         {
-            if (index.Of(holder).Select(t => t.Right).OfType<EntryRight>().FirstOrDefault(r => r.Key == key) is not { Objects: 1 } entry) continue;
+            if (index.To(holder).Select(t => t.Right).OfType<EntryRight>().FirstOrDefault(r => r.Key == key) is not { Objects: 1 } entry) continue;
             var at = tree.IndexOf(entry.Where);
             changed[at] = AclEditor.Remove(changed.GetValueOrDefault(at) ?? tree.DescriptorOf(at)!, entry.Rule.ToAce(holder)).Descriptor;
         }

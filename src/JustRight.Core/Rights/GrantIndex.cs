@@ -11,66 +11,65 @@ namespace JustRight.Core.Rights;
 /// <param name="Via">The local group right that brings this right along, or null.</param>
 public sealed record RightTail(Sid Holder, Right Right, IReadOnlyList<PathStep> Steps, LocalGroupRight? Via);
 
-/// <summary>Every right that hosts, instances and entries of the directory give, by the SID they give it to. Built once a survey, asked for every account.</summary>
+/// <summary>Every right that hosts, instances and entries of the directory give: by the right, and by the SID they give it to. Made once a survey, asked for every account.</summary>
 public sealed class GrantIndex
 {
-    private static readonly IReadOnlyList<RightTail> Nothing = [];
-    private readonly Dictionary<Sid, List<RightTail>> _tails = [];
-    private readonly Dictionary<string, List<RightTail>> _denies = new(StringComparer.Ordinal);
+    private readonly Dictionary<string, HostGrants> _hosts = new(StringComparer.OrdinalIgnoreCase);
+    private readonly Dictionary<Sid, List<HostGrants>> _hostsOf = [];
     private readonly HashSet<Sid> _deniedSids = [];
+    private readonly Dictionary<Sid, List<RightTail>> _elsewhereTo = [];
+    private readonly Dictionary<string, List<RightTail>> _elsewhereOf = new(StringComparer.Ordinal);
 
     /// <summary>Reads a survey.</summary>
     /// <param name="tree">The access lists of the directory, or null when they were not read.</param>
     public GrantIndex(Survey survey, MembershipGraph graph, AccessTree? tree)
     {
         if (tree is not null)
-            foreach (var tail in DelegationFinder.Find(tree, graph)) Add(_tails, tail);
+            foreach (var tail in DelegationFinder.Find(tree, graph)) Add(tail);
         foreach (var host in survey.Hosts) AddHost(host, graph);
         foreach (var host in survey.Hosts.Where(h => h.Role == HostRole.Controller)) AddDomainsGroups(host, graph);
         foreach (var instance in survey.Instances) AddInstance(instance);
     }
 
+    /// <summary>Who is given a right directly.</summary>
+    /// <param name="which">The principals that matter.</param>
+    public IEnumerable<RightTail> Of(Right right, Func<Sid, bool> which)
+    {
+        var elsewhere = _elsewhereOf.TryGetValue(right.Key, out var tails) ? tails.Where(t => which(t.Holder)) : [];
+        return right.OnHost is { } name && _hosts.TryGetValue(name, out var host) ? host.Of(right, which).Concat(elsewhere) : elsewhere;
+    }
+
     /// <summary>What is given to a SID directly.</summary>
-    public IReadOnlyList<RightTail> Of(Sid sid) => _tails.TryGetValue(sid, out var tails) ? tails : Nothing;
+    /// <param name="passOver">The local groups that need not be looked into: what comes along with them is left out.</param>
+    public IEnumerable<RightTail> To(Sid holder, Func<LocalGroupRight, bool>? passOver = null)
+    {
+        var hosts = _hostsOf.TryGetValue(holder, out var some) ? some : [];
+        return hosts.SelectMany(h => h.To(holder, passOver)).Concat(_elsewhereTo.TryGetValue(holder, out var tails) ? tails : []);
+    }
+
+    /// <summary>Whether a SID is given a right directly.</summary>
+    public bool Gives(Sid holder, Right right) => Of(right, s => s == holder).Any();
 
     /// <summary>Who is denied a log-on right.</summary>
-    public IReadOnlyList<RightTail> DeniedFor(Right right) => _denies.TryGetValue(right.Key, out var tails) ? tails : Nothing;
+    public IEnumerable<RightTail> DeniedFor(LogonRight right) => _hosts.TryGetValue(right.Host, out var host) ? host.Denying(right) : [];
 
     /// <summary>Whether a SID is denied anything directly.</summary>
     public bool IsDenied(Sid sid) => _deniedSids.Contains(sid);
 
     private void AddHost(HostSnapshot host, MembershipGraph graph)
     {
-        var groups = host.LocalGroups.ToDictionary(g => g.Sid);
-        var along = new Dictionary<Sid, (LocalGroupRight Via, PathStep[] Steps)>();
-        foreach (var group in host.LocalGroups)
+        var grants = new HostGrants(host, graph);
+        _hosts[host.Name] = grants;
+        foreach (var (sid, denied) in grants.Principals())
         {
-            var right = new LocalGroupRight(host.Name, group.Name);
-            along[group.Sid] = (right, [new PathStep(StepKind.LocalGroup, $"{host.Name}\\{group.Name}")]); // shared by all rights that come with it
-            foreach (var member in group.Members) Add(_tails, new RightTail(member, right, [], null));
-        }
-
-        foreach (var list in host.LogonLists)
-        {
-            if (LogonRights.RightOf(list.Constant, host.Name) is not var (right, denies)) continue;
-            foreach (var tail in list.Holders.Concat(list.Named.Select(n => PolicyEntries.SidOf(n, graph)).OfType<Sid>()).SelectMany(h => Tails(h, right)))
+            if (denied)
             {
-                if (!denies)
-                {
-                    Add(_tails, tail);
-                    continue;
-                }
-
-                _deniedSids.Add(tail.Holder);
-                (_denies.TryGetValue(right.Key, out var denied) ? denied : _denies[right.Key] = []).Add(tail);
+                _deniedSids.Add(sid);
+                continue;
             }
-        }
 
-        IEnumerable<RightTail> Tails(Sid holder, Right right)
-        {
-            if (!groups.TryGetValue(holder, out var group)) return [new RightTail(holder, right, [], null)];
-            var (via, steps) = along[group.Sid];
-            return group.Members.Select(m => new RightTail(m, right, steps, via));
+            if (!_hostsOf.TryGetValue(sid, out var hosts)) _hostsOf[sid] = hosts = [];
+            if (hosts.Count == 0 || hosts[^1] != grants) hosts.Add(grants); // host by host, so a repetition can only be the last
         }
     }
 
@@ -78,7 +77,7 @@ public sealed class GrantIndex
     private void AddDomainsGroups(HostSnapshot host, MembershipGraph graph)
     {
         foreach (var name in BuiltInGroups.AllNames)
-            if (graph.IndexOf(BuiltInGroups.Find(name)!.Value) is >= 0 and var node) Add(_tails, new RightTail(graph.SidOf(node), new LocalGroupRight(host.Name, name), [], null));
+            if (graph.IndexOf(BuiltInGroups.Find(name)!.Value) is >= 0 and var node) Add(new RightTail(graph.SidOf(node), new LocalGroupRight(host.Name, name), [], null));
     }
 
     private void AddInstance(InstanceSnapshot instance)
@@ -87,7 +86,7 @@ public sealed class GrantIndex
         foreach (var (sid, role, steps) in RoleClosure.Of(instance.Roles))
         {
             if (logins.TryGetValue(sid, out var login))
-                Add(_tails, new RightTail(sid, new InstanceRoleRight(instance.Name, role), [new PathStep(StepKind.Login, $"{instance.Name} login {login.Name}"), .. steps], null));
+                Add(new RightTail(sid, new InstanceRoleRight(instance.Name, role), [new PathStep(StepKind.Login, $"{instance.Name} login {login.Name}"), .. steps], null));
         }
 
         foreach (var database in instance.Databases)
@@ -97,14 +96,17 @@ public sealed class GrantIndex
             foreach (var (sid, role, steps) in RoleClosure.Of(database.Roles))
             {
                 if (users.TryGetValue(sid, out var user))
-                    Add(_tails, new RightTail(sid, new DatabaseRoleRight(instance.Name, database.Name, role), [new PathStep(StepKind.Login, $"{place} user {user.Name}"), .. steps], null));
+                    Add(new RightTail(sid, new DatabaseRoleRight(instance.Name, database.Name, role), [new PathStep(StepKind.Login, $"{place} user {user.Name}"), .. steps], null));
             }
 
             if (!database.Owner.IsEmpty)
-                Add(_tails, new RightTail(database.Owner, new DatabaseRoleRight(instance.Name, database.Name, "db_owner"), [new PathStep(StepKind.Login, $"owner of {place}")], null));
+                Add(new RightTail(database.Owner, new DatabaseRoleRight(instance.Name, database.Name, "db_owner"), [new PathStep(StepKind.Login, $"owner of {place}")], null));
         }
     }
 
-    private static void Add(Dictionary<Sid, List<RightTail>> tails, RightTail tail) =>
-        (tails.TryGetValue(tail.Holder, out var list) ? list : tails[tail.Holder] = []).Add(tail);
+    private void Add(RightTail tail)
+    {
+        (_elsewhereTo.TryGetValue(tail.Holder, out var to) ? to : _elsewhereTo[tail.Holder] = []).Add(tail);
+        (_elsewhereOf.TryGetValue(tail.Right.Key, out var of) ? of : _elsewhereOf[tail.Right.Key] = []).Add(tail);
+    }
 }

@@ -22,7 +22,8 @@ public sealed class Holdings
     private readonly GrantIndex _index;
     private readonly BaselineRights _baseline;
     private readonly DirectoryHoldings? _directory;
-    private readonly Dictionary<string, Held> _held = new(StringComparer.Ordinal);
+    private readonly Cuts? _without;
+    private readonly Dictionary<string, Held> _memberships = new(StringComparer.Ordinal);
     private readonly Dictionary<int, List<int[]>> _ways = [];
 
     /// <summary>Reads what an account holds.</summary>
@@ -36,22 +37,16 @@ public sealed class Holdings
         _graph = graph;
         _index = index;
         _baseline = baseline;
+        _without = without;
         Account = account;
         Groups = [.. graph.Closure(account, without?.Memberships)];
-        foreach (var node in Groups.Append(account))
+        foreach (var node in Groups)
         {
-            foreach (var tail in graph.Baseline.Contains(node) ? [] : index.Of(graph.SidOf(node)))
-            {
-                if (without is not null && IsCut(tail, without)) continue;
-                if (!_held.TryGetValue(tail.Right.Key, out var held)) _held[tail.Right.Key] = held = new Held(tail.Right);
-                held.Tails.Add((node, tail));
-            }
-
             if (graph.PrincipalOf(node) is not { Kind: Surveys.PrincipalKind.Group } group || node == account) continue;
             var right = new DomainGroupRight(graph.Domain, group.Name);
             var membership = new Held(right);
             membership.Tails.Add((node, new RightTail(group.Sid, right, [], null)));
-            _held[right.Key] = membership;
+            _memberships[right.Key] = membership;
         }
     }
 
@@ -62,7 +57,21 @@ public sealed class Holdings
     public HashSet<int> Groups { get; }
 
     /// <summary>All rights held beyond what every domain user has, and all domain groups, in a fixed order.</summary>
-    public IEnumerable<Held> All => _held.Values.OrderBy(h => h.Right.Key, StringComparer.Ordinal);
+    /// <param name="passOver">The local groups that need not be looked into: what comes along with them alone is left out.</param>
+    public IEnumerable<Held> All(Func<LocalGroupRight, bool>? passOver = null)
+    {
+        var found = new Dictionary<string, Held>(_memberships, StringComparer.Ordinal);
+        foreach (var node in Groups.Append(Account).Where(n => !_graph.Baseline.Contains(n)))
+        {
+            foreach (var tail in _index.To(_graph.SidOf(node), passOver).Where(t => !IsCut(t)))
+            {
+                if (!found.TryGetValue(tail.Right.Key, out var held)) found[tail.Right.Key] = held = new Held(tail.Right);
+                held.Tails.Add((node, tail));
+            }
+        }
+
+        return found.Values.OrderBy(h => h.Right.Key, StringComparer.Ordinal);
+    }
 
     /// <summary>What is held of one right, by whatever path, or null.</summary>
     /// <param name="logons">The types of log-on by which the account is used, or null for every one: some rights come with the log-on itself.</param>
@@ -85,7 +94,7 @@ public sealed class Holdings
         var brought = new List<(int, RightTail)>();
         foreach (var type in logons)
         {
-            var tails = LogonKind.GroupsOf(type).SelectMany(_index.Of).Where(t => t.Right == right).ToList();
+            var tails = _index.Of(right, LogonKind.GroupsOf(type).Contains).ToList();
             if (tails.Count == 0 || HeldAlways(new LogonRight(right.Place, type)) is null) continue;
             brought.AddRange(tails.Select(t => (Account, t with { Steps = [new PathStep(StepKind.Logon, $"{LogonRights.Words(type)} on {right.Place}"), .. t.Steps] })));
         }
@@ -95,14 +104,19 @@ public sealed class Holdings
 
     private Held? HeldAlways(Right right)
     {
-        var own = _held.GetValueOrDefault(right.Key);
-        var common = _baseline.Of(right).Where(t => Groups.Contains(t.Node) || _graph.Everybody.Contains(t.Node)).ToList();
-        if (common.Count == 0) return own;
-        var both = new Held(right);
-        if (own is not null) both.Tails.AddRange(own.Tails);
-        both.Tails.AddRange(common);
-        return both;
+        if (_memberships.TryGetValue(right.Key, out var membership)) return membership;
+        Held? held = null;
+        foreach (var tail in _index.Of(right, Reaches))
+        {
+            var node = _graph.IndexOf(tail.Holder);
+            if (_graph.Baseline.Contains(node) || !IsCut(tail)) (held ??= new Held(tail.Right)).Tails.Add((node, tail));
+        }
+
+        return held;
     }
+
+    /// <summary>Whether what a principal is given reaches the account.</summary>
+    private bool Reaches(Sid holder) => _graph.IndexOf(holder) is >= 0 and var node && (node == Account || Groups.Contains(node) || _graph.Everybody.Contains(node));
 
     /// <summary>What it may do to the objects below a right's branch; or null with the reason why that cannot be said.</summary>
     public (BranchAnswer? Answer, AccessTree? Tree, string? Unseen) Branch(DirectoryRight right)
@@ -116,17 +130,17 @@ public sealed class Holdings
     public IReadOnlyList<RightPath> PathsOf(Held held) => PathsOf(held.Right, held.Tails);
 
     /// <summary>The paths that end in the given tails, shortest first.</summary>
-    public IReadOnlyList<RightPath> PathsOf(Right right, IEnumerable<(int Node, RightTail Tail)> tails) =>
-    [
-        .. tails
-            .SelectMany(t => WaysTo(t.Node).Select(way => ToPath(way, right, t.Tail)))
-            .OrderBy(p => p.Steps.Count).ThenBy(p => p.ToString(), StringComparer.OrdinalIgnoreCase)
-            .Take(MostPaths),
-    ];
+    public IReadOnlyList<RightPath> PathsOf(Right right, IEnumerable<(int Node, RightTail Tail)> tails)
+    {
+        var paths = new List<RightPath>();
+        foreach (var (node, tail) in tails)
+            foreach (var way in WaysTo(node)) paths.Add(ToPath(way, right, tail));
+        return paths.Count < 2 ? paths : [.. paths.OrderBy(p => p.Steps.Count).ThenBy(p => p.ToString(), StringComparer.OrdinalIgnoreCase).Take(MostPaths)];
+    }
 
     /// <summary>A right that comes along with a local group goes when the entry in that group goes.</summary>
-    private static bool IsCut(RightTail tail, Cuts without) =>
-        without.Entries.Contains((tail.Holder, tail.Right.Key)) || (tail.Via is not null && without.Entries.Contains((tail.Holder, tail.Via.Key)));
+    private bool IsCut(RightTail tail) =>
+        _without is not null && (_without.Entries.Contains((tail.Holder, tail.Right.Key)) || (tail.Via is not null && _without.Entries.Contains((tail.Holder, tail.Via.Key))));
 
     /// <summary>An account holds rights at many places through the same few groups: the ways to each are found once.</summary>
     private List<int[]> WaysTo(int node)

@@ -20,7 +20,7 @@ internal static class MachineStandIns
             var node = view.Graph.IndexOf(ServiceIdentity.ComputerAccount(host));
             if (node < 0) continue;
             var machine = view.HoldingsOf(node);
-            foreach (var held in machine.All) // a machine holds little: less than the plan needs
+            foreach (var held in machine.All()) // a machine holds little: less than the plan needs
             {
                 if (!needed.TryGetValue(held.Right.Key, out var grant) || Same(held.Right.Place, host) || view.Baseline.Of(held.Right).Count > 0) continue;
                 yield return new Judgement($"{account.Key}/machine/{host}/{grant.Right.Key}", account.Key, grant.Right, Verdict.Spare, Reason(plan, account, host, view), machine.PathsOf(held)) { Machine = host };

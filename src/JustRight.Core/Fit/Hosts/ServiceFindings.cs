@@ -62,7 +62,7 @@ internal sealed class ServiceFindings(Plan plan, SurveyView view)
         foreach (var list in host.LogonLists.Where(l => Privileges.Find(l.Constant) is not null))
         {
             var right = new PrivilegeRight(host.Name, Privileges.Find(list.Constant)!);
-            if (list.Holders.Any(now.LocalSids.Contains) && then?.Of(right, ["service"]) is null && !view.Index.Of(Service).Any(t => t.Right == right) && view.Baseline.Of(right).Count == 0) lost.Add(right.Words);
+            if (list.Holders.Any(now.LocalSids.Contains) && then?.Of(right, ["service"]) is null && !view.Index.Gives(Service, right) && view.Baseline.Of(right).Count == 0) lost.Add(right.Words);
         }
 
         return lost;

@@ -50,6 +50,7 @@ internal sealed class ServiceJudge(SurveyView view, Plan plan)
     /// <summary>Whether a name that a host gives an account of a service means an account of the plan: same domain, same logon name.</summary>
     public static bool IsAccount(string text, string host, string account, Plan plan)
     {
+        if (!text.Contains(account, StringComparison.OrdinalIgnoreCase)) return false; // most services run as something else, and reading a name takes longer
         var identity = ServiceIdentity.Parse(text, host);
         if (!identity.IsOfDomain || !Same(identity.Name, account)) return false;
         var slash = text.IndexOf('\\', StringComparison.Ordinal);

@@ -1,3 +1,4 @@
+using System.Collections.Frozen;
 using JustRight.Core.Rights.Directory;
 
 namespace JustRight.Core.Rights;
@@ -5,13 +6,15 @@ namespace JustRight.Core.Rights;
 /// <summary>The kinds of log-on by which an account comes to a host, and what each puts into its token [MS-DTYP 2.4.2.4].</summary>
 public static class LogonKind
 {
-    private static readonly (string Type, string Sid)[] Groups = [("service", "S-1-5-6"), ("batch", "S-1-5-3"), ("interactive", "S-1-5-4"), ("remote", "S-1-5-14"), ("network", "S-1-5-2")];
+    private static readonly FrozenDictionary<string, IReadOnlyList<Sid>> Groups = new (string Type, string[] Sids)[]
+    {
+        ("service", ["S-1-5-6"]), ("batch", ["S-1-5-3"]), ("interactive", ["S-1-5-4"]), ("remote", ["S-1-5-14", "S-1-5-4"]), ("network", ["S-1-5-2"]),
+    }.ToFrozenDictionary(g => g.Type, g => (IReadOnlyList<Sid>)[.. g.Sids.Select(Sid.Parse)], StringComparer.Ordinal);
 
     /// <summary>The group that a log-on of this type puts into the token.</summary>
     /// <param name="type">A type of <see cref="LogonRights"/>; a remote one is also interactive.</param>
-    public static IReadOnlyList<Sid> GroupsOf(string type) => type == "remote"
-        ? [Sid.Parse("S-1-5-14"), Sid.Parse("S-1-5-4")]
-        : [Sid.Parse(Array.Find(Groups, g => g.Type == type).Sid ?? throw new ArgumentException($"'{type}' is not a log-on type.", nameof(type)))];
+    public static IReadOnlyList<Sid> GroupsOf(string type) =>
+        Groups.GetValueOrDefault(type) ?? throw new ArgumentException($"'{type}' is not a log-on type.", nameof(type));
 
     /// <summary>The types of log-on by which an account is used, by what it works as.</summary>
     /// <param name="worksAs">The word of the sheet.</param>
