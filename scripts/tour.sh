@@ -32,12 +32,15 @@ run 0 sheet add demo-data/sheets/tallystick.yaml
 run 0 sheet add demo-data/sheets/roundsman.yaml
 run 0 sheet add demo-data/sheets/nightchurn.yaml
 run 0 sheet add demo-data/sheets/wheyline.yaml
+run 0 sheet add demo-data/sheets/quernstone.yaml
 run 0 estate add demo-data/estates/fennmoor.yaml
 run 0 install add demo-data/installs/thermograph-dataroom.yaml
 run 0 install add demo-data/installs/tallystick-dataroom.yaml
 run 0 install add demo-data/installs/roundsman-dataroom.yaml
 run 0 install add demo-data/installs/nightchurn-dataroom.yaml
 run 0 install add demo-data/installs/wheyline-lines.yaml
+run 0 install add demo-data/installs/quernstone-sql01.yaml
+run 0 install add demo-data/installs/quernstone-sql02.yaml
 
 tell "A sheet with a slip of the pen is refused, with the place and the remedy (exit code 2)."
 sed 's/local-group: Administrators, on: console-server/local-group: Administrators, on: console-sever/' demo-data/sheets/thermograph.yaml > "$tour_data/slip.yaml"
@@ -112,6 +115,19 @@ tell "Only now that both senders run as their account are the machines taken out
 run 1 verify wheyline-lines --brief
 run 0 grant wheyline-lines --remove --yes
 run 0 verify wheyline-lines --brief
+
+tell "Quernstone watches two database servers. Which small set of rights will do hangs on the release of each."
+run 1 verify quernstone-sql02
+tell "On fm-sql01 its account holds the all-powerful role, as the handbook recommends: everything works, and it is too much."
+run 1 verify quernstone-sql01
+run 0 why quernstone-sql01 watcher sysadmin
+
+tell "The small set is given first, then the big role goes. The database team gets it as scripts: one that gives, one that checks, one that undoes."
+run 0 handover quernstone-sql01 --to "$tour_data/handovers"
+sed -n 1,30p "$tour_data"/handovers/quernstone-sql01-database-fm-sql01/give.sql
+run 0 grant quernstone-sql01 --yes
+run 0 grant quernstone-sql01 --remove --yes
+run 0 verify quernstone-sql01 --brief
 
 tell "All installs at a glance, and who did what."
 run 0 install list

@@ -66,6 +66,9 @@ public sealed class LabFile
 /// <summary>Names and SIDs of the lab's principals.</summary>
 internal static class LabNames
 {
+    /// <summary>What an entry that is a role begins with.</summary>
+    public const string RolePrefix = "role:";
+
     /// <summary>The SID of a logon name, of <c>DOMAIN\name</c>, or of a SID in text.</summary>
     public static Sid SidOf(this LabState state, string name)
     {
@@ -85,13 +88,16 @@ internal static class LabNames
     public static string NameOf(this LabState state, string sid) => state.Principals.Find(p => state.SidOf(p.Name).ToString() == sid)?.Name ?? sid;
 
     /// <summary>Whether a list names a principal.</summary>
-    public static bool Holds(this LabState state, IEnumerable<string> names, string name) => state.Find(name) is not null && names.Select(state.SidOf).Contains(state.SidOf(name));
+    public static bool Holds(this LabState state, IEnumerable<string> names, string name) => state.Find(name) is not null && names.Where(n => !IsRole(n)).Select(state.SidOf).Contains(state.SidOf(name));
+
+    /// <summary>Whether an entry of a list is a role of the same instance or database, written <c>role:name</c>, and no principal.</summary>
+    public static bool IsRole(string entry) => entry.StartsWith(RolePrefix, StringComparison.Ordinal);
 
     /// <summary>Takes a principal off a list.</summary>
     public static void TakeOff(this LabState state, List<string> names, string name)
     {
         var sid = state.SidOf(name);
-        names.RemoveAll(n => state.SidOf(n) == sid);
+        names.RemoveAll(n => !IsRole(n) && state.SidOf(n) == sid);
     }
 
     /// <summary>What hosts and instances do when an account is deleted: its entries stay, as a SID that no longer has a name.</summary>
@@ -99,10 +105,10 @@ internal static class LabNames
     {
         var sid = state.SidOf(principal.Name);
         var lists = state.Hosts.SelectMany(h => h.LocalGroups.Select(g => g.Members).Concat(h.LogonRights.Values))
-            .Concat(state.Instances.SelectMany(i => i.Roles.Values.Append(i.Logins).Concat(i.Databases.SelectMany(d => d.Roles.Values.Append(d.Users)))));
+            .Concat(state.Instances.SelectMany(i => i.Roles.Values.Concat(i.Permissions.Values).Append(i.Logins).Concat(i.Databases.SelectMany(d => d.Roles.Values.Concat(d.Permissions.Values).Append(d.Users)))));
         foreach (var list in lists)
             for (var i = 0; i < list.Count; i++)
-                if (!list[i].StartsWith("role:", StringComparison.Ordinal) && state.SidOf(list[i]) == sid) list[i] = sid.ToString();
+                if (!IsRole(list[i]) && state.SidOf(list[i]) == sid) list[i] = sid.ToString();
     }
 
     /// <summary>The SIDs of a list.</summary>
@@ -113,7 +119,7 @@ internal static class LabNames
     [
         .. roles.Select(r => new RoleMembers(
             r.Key,
-            state.Sids(r.Value.Where(m => !m.StartsWith("role:", StringComparison.Ordinal))),
-            [.. r.Value.Where(m => m.StartsWith("role:", StringComparison.Ordinal)).Select(m => m[5..])])),
+            state.Sids(r.Value.Where(m => !IsRole(m))),
+            [.. r.Value.Where(IsRole).Select(m => m[RolePrefix.Length..])])),
     ];
 }

@@ -19,7 +19,12 @@ public sealed class LabInstances(LabFile file, TimeProvider time) : IInstanceCon
             null,
             Logins(state, found.Logins),
             state.RoleMembers(found.Roles),
-            [.. found.Databases.Select(d => new DatabaseSnapshot(d.Name, d.Owner is null ? default : state.SidOf(d.Owner), null, Logins(state, d.Users), state.RoleMembers(d.Roles)))]);
+            [.. found.Databases.Select(d => new DatabaseSnapshot(d.Name, d.Owner is null ? default : state.SidOf(d.Owner), null, Logins(state, d.Users), state.RoleMembers(d.Roles)) { Permissions = Permissions(state, d.Permissions) })])
+        {
+            Host = instance.Host,
+            Release = instance.Release?.ToString() ?? "",
+            Permissions = Permissions(state, found.Permissions),
+        };
     }));
 
     /// <inheritdoc/>
@@ -36,11 +41,15 @@ public sealed class LabInstances(LabFile file, TimeProvider time) : IInstanceCon
             DropDatabaseUser c => Observe(Database(instance, c.Database).Users, false, $"the users of {c.Instance}/{c.Database}"),
             AddDatabaseRoleMember c => Observe(Role(Database(instance, c.Database).Roles, c.Role), true, $"{c.Role} in {c.Instance}/{c.Database}"),
             RemoveDatabaseRoleMember c => Observe(Role(Database(instance, c.Database).Roles, c.Role), false, $"{c.Role} in {c.Instance}/{c.Database}"),
+            GrantInstancePermission c => Observe(Granted(instance.Permissions, c.Permission), true, $"{c.Permission} on {c.Instance}"),
+            RevokeInstancePermission c => Observe(Granted(instance.Permissions, c.Permission), false, $"{c.Permission} on {c.Instance}"),
+            GrantDatabasePermission c => Observe(Granted(Database(instance, c.Database).Permissions, Key(c.Permission, c.On)), true, $"{c.Permission} in {c.Instance}/{c.Database}"),
+            RevokeDatabasePermission c => Observe(Granted(Database(instance, c.Database).Permissions, Key(c.Permission, c.On)), false, $"{c.Permission} in {c.Instance}/{c.Database}"),
             _ => throw new InvalidOperationException($"Unknown change {change.GetType().Name}."),
         };
 
         Observation Observe(List<string> names, bool wanted, string list) =>
-            LabLists.Observe(state, names.Where(n => !n.StartsWith("role:", StringComparison.Ordinal)), change.Principal, wanted, list);
+            LabLists.Observe(state, names, change.Principal, wanted, list);
     }));
 
     /// <inheritdoc/>
@@ -82,6 +91,21 @@ public sealed class LabInstances(LabFile file, TimeProvider time) : IInstanceCon
             case RemoveDatabaseRoleMember c:
                 state.TakeOff(Role(Database(instance, c.Database).Roles, c.Role), c.Principal);
                 break;
+            case GrantInstancePermission c:
+                if (!state.Holds(instance.Logins, c.Principal)) throw new ConnectorException(ConnectorFailure.NotFound, $"{c.Principal} has no login on {c.Instance}.");
+                LabLists.Add(state, instance.Permissions[c.Permission] = Granted(instance.Permissions, c.Permission), c.Principal);
+                break;
+            case RevokeInstancePermission c:
+                state.TakeOff(Granted(instance.Permissions, c.Permission), c.Principal);
+                break;
+            case GrantDatabasePermission c:
+                var of = Database(instance, c.Database);
+                if (!state.Holds(of.Users, c.Principal)) throw new ConnectorException(ConnectorFailure.NotFound, $"{c.Principal} is no user of {c.Instance}/{c.Database}.");
+                LabLists.Add(state, of.Permissions[Key(c.Permission, c.On)] = Granted(of.Permissions, Key(c.Permission, c.On)), c.Principal);
+                break;
+            case RevokeDatabasePermission c:
+                state.TakeOff(Granted(Database(instance, c.Database).Permissions, Key(c.Permission, c.On)), c.Principal);
+                break;
             default:
                 throw new InvalidOperationException($"Unknown change {change.GetType().Name}.");
         }
@@ -89,6 +113,22 @@ public sealed class LabInstances(LabFile file, TimeProvider time) : IInstanceCon
 
     private static List<string> Role(SortedDictionary<string, List<string>> roles, string role) =>
         roles.FirstOrDefault(r => string.Equals(r.Key, role, StringComparison.OrdinalIgnoreCase)).Value ?? [];
+
+    private static List<string> Granted(SortedDictionary<string, List<string>> permissions, string key) => Role(permissions, key);
+
+    private static string Key(string permission, string? on) => on is null ? permission : $"{permission} on {on}";
+
+    /// <summary>The lab writes an entry as <c>VIEW SERVER STATE</c>, <c>EXECUTE on SCHEMA::reports</c>, or with <c>deny </c> before it.</summary>
+    private static IReadOnlyList<PermissionEntry> Permissions(LabState state, SortedDictionary<string, List<string>> permissions) =>
+    [
+        .. permissions.SelectMany(p => p.Value.Select(holder =>
+        {
+            var denies = p.Key.StartsWith("deny ", StringComparison.OrdinalIgnoreCase);
+            var words = (denies ? p.Key[5..] : p.Key).Split(" on ", 2);
+            var role = LabNames.IsRole(holder) ? holder[LabNames.RolePrefix.Length..] : null;
+            return new PermissionEntry(words[0], denies ? PermissionState.Deny : PermissionState.Grant, role is null ? state.SidOf(holder) : default, role) { On = words.Length > 1 ? words[1] : null };
+        })),
+    ];
 
     private static LabDatabase Database(LabInstance instance, string name) =>
         instance.Databases.Find(d => string.Equals(d.Name, name, StringComparison.OrdinalIgnoreCase))

@@ -142,6 +142,9 @@ public sealed class LabInstance
     /// <summary>Members of roles of the instance.</summary>
     public SortedDictionary<string, List<string>> Roles { get; set; } = [];
 
+    /// <summary>Who is granted a permission of the instance, or denied it.</summary>
+    public SortedDictionary<string, List<string>> Permissions { get; set; } = [];
+
     /// <summary>Databases.</summary>
     public List<LabDatabase> Databases { get; set; } = [];
 }
@@ -160,4 +163,7 @@ public sealed class LabDatabase
 
     /// <summary>Members of roles of the database.</summary>
     public SortedDictionary<string, List<string>> Roles { get; set; } = [];
+
+    /// <summary>Who is granted a permission in the database, or denied it.</summary>
+    public SortedDictionary<string, List<string>> Permissions { get; set; } = [];
 }

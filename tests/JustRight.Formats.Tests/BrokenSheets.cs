@@ -49,6 +49,8 @@ public static class BrokenSheets
         Slip("two rights in one entry", "{ logon: service, on: web,", "{ logon: service, privilege: SeTcbPrivilege, on: web,", "two-kinds", 18, 27),
         Slip("no right in an entry", "{ logon: service, on: web, given-by: setup }", "{ on: web, given-by: setup }", "missing-key", 18, 9),
         Slip("an unknown log-on type", "logon: service", "logon: servise", "wrong-value", 18, 18),
+        Slip("a permission that cannot be one", "{ logon: service, on: web, given-by: setup }", "{ instance-permission: \"VIEW; DROP\", at: store }", "unknown-value", 18, 9),
+        Slip("a permission on what is no schema", "{ logon: service, on: web, given-by: setup }", "{ database-permission: SELECT on TABLE::x, in: store }", "unknown-value", 18, 9),
         Slip("a qualifier of another kind", "{ logon: service, on: web,", "{ logon: service, at: web,", "wrong-qualifier", 18, 27),
         Slip("a later version", "sheet: 1", "sheet: 2", "wrong-value", 1, 8),
         Slip("a text torn by a comma", "{ purpose: Runs it,", "{ purpose: Runs it, and well,", "unknown-key", 12, 28),

@@ -43,6 +43,21 @@ public sealed class HandoverTests
     }
 
     [Fact]
+    public void The_databases_bundle_holds_scripts_that_give_check_and_undo_and_only_for_the_engine_they_are_for()
+    {
+        Change[] changes = [new CreateLogin("fm-sql01", @"FENNMOOR\svc-quern"), new GrantInstancePermission("fm-sql01", "VIEW SERVER STATE", @"FENNMOOR\svc-quern")];
+        var handover = OfHost() with { Giver = Giver.Database, Place = "fm-sql01", Engine = "sqlserver", Steps = [.. changes.Select((c, i) => Step(i + 1, c))], Undo = Undoing.Of(changes) };
+        var files = HandoverFiles.Write(handover, _ => null, (_, _) => "").ToDictionary(f => f.Name, f => Encoding.UTF8.GetString(f.Content));
+        files.Keys.ShouldBe(["handover.html", "handover.md", "steps.csv", "give.sql", "check.sql", "undo.sql"]);
+        files["give.sql"].ShouldContain("CREATE LOGIN [FENNMOOR\\svc-quern] FROM WINDOWS;");
+        files["check.sql"].ShouldNotContain("GRANT VIEW", Case.Sensitive);
+        files["undo.sql"].IndexOf("REVOKE VIEW SERVER STATE", StringComparison.Ordinal).ShouldBeInRange(1, files["undo.sql"].IndexOf("DROP LOGIN", StringComparison.Ordinal));
+        files["handover.md"].ShouldContain("run check.sql");
+        HandoverFiles.Names(handover with { Engine = "postgresql" }).ShouldBe(["handover.html", "handover.md", "steps.csv"]);
+        HandoverFiles.Names(handover with { Steps = [Step(1, new CreateLogin("fm-sql01", "a\nGO"))] }).ShouldNotContain("give.sql"); // no script can hold that name
+    }
+
+    [Fact]
     public void Every_form_says_what_why_the_least_and_how_back()
     {
         foreach (var text in new[] { HandoverPage.Write(OfHost()), HandoverMarkdown.Write(OfHost()) })

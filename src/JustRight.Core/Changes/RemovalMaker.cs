@@ -145,14 +145,21 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook ne
         return new RemoveAccessRule(_plan.Domain, entry.Where, entry.Rule, entry.Words, AclEditor.Remove(list, entry.Rule.ToAce(view.Graph.SidOf(node))).Position);
     }
 
+    /// <summary>Whether an entry at an instance is the principal's own: not a role's, nor that of a local group whose login it is.</summary>
+    private static bool IsOwnEntry(RightPath path) => path.Steps.All(s => s.Kind is not (StepKind.Role or StepKind.LocalGroup));
+
     private Change? TakeAway(Right right, string principal, RightPath path) => right switch
     {
         EntryRight entry => Entry(entry, principal),
         LocalGroupRight r => new RemoveLocalGroupMember(r.Host, r.Group, principal),
         PrivilegeRight r when path.Steps.All(s => s.Kind is not (StepKind.LocalGroup or StepKind.Logon)) => new RevokePrivilege(r.Host, r.Constant, principal),
         LogonRight r when path.Steps.All(s => s.Kind != StepKind.LocalGroup) => new RevokeLogonRight(r.Host, r.Type, principal),
-        InstanceRoleRight r when path.Steps.All(s => s.Kind != StepKind.Role) => new RemoveInstanceRoleMember(r.Instance, r.Role, principal),
-        DatabaseRoleRight r when path.Steps.All(s => s.Kind != StepKind.Role && !s.Name.StartsWith("owner of", StringComparison.Ordinal)) => new RemoveDatabaseRoleMember(r.Instance, r.Database, r.Role, principal),
+        InstanceRoleRight r when IsOwnEntry(path) => new RemoveInstanceRoleMember(r.Instance, r.Role, principal),
+        InstancePermissionRight { Permission: SqlServerPermissions.ConnectSql } r when IsOwnEntry(path) => new DropLogin(r.Instance, principal),
+        InstancePermissionRight r when IsOwnEntry(path) => new RevokeInstancePermission(r.Instance, r.Permission, principal),
+        DatabasePermissionRight { Permission: SqlServerPermissions.Connect, On: null } r when IsOwnEntry(path) => new DropDatabaseUser(r.Instance, r.Database, principal),
+        DatabasePermissionRight r when IsOwnEntry(path) => new RevokeDatabasePermission(r.Instance, r.Database, r.Permission, r.On, principal),
+        DatabaseRoleRight r when IsOwnEntry(path) && !path.Steps.Any(s => s.Name.StartsWith("owner of", StringComparison.Ordinal)) => new RemoveDatabaseRoleMember(r.Instance, r.Database, r.Role, principal),
         _ => null,
     };
 }

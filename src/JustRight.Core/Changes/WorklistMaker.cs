@@ -144,11 +144,16 @@ public sealed class WorklistMaker
                 Login(r.Instance);
                 Add(6, new AddInstanceRoleMember(r.Instance, r.Role, principal), grant.Id, why, blocked, grant.At);
                 break;
-            case DatabaseRoleRight r:
-                if (judgement.Reason.StartsWith("waiting for the database", StringComparison.Ordinal)) blocked = judgement.Reason;
+            case InstancePermissionRight r:
                 Login(r.Instance);
-                var database = _view.Instance(r.Instance)?.Databases.FirstOrDefault(d => string.Equals(d.Name, r.Database, StringComparison.OrdinalIgnoreCase));
-                if (database?.Users.Any(u => IsPrincipal(u.Sid)) != true) Add(6, new CreateDatabaseUser(r.Instance, r.Database, principal), grant.Id, why, blocked, grant.At);
+                Add(6, new GrantInstancePermission(r.Instance, r.Permission, principal), grant.Id, why, blocked, grant.At);
+                break;
+            case DatabasePermissionRight r:
+                User(r.Instance, r.Database);
+                Add(7, new GrantDatabasePermission(r.Instance, r.Database, r.Permission, r.On, principal), grant.Id, why, blocked, grant.At);
+                break;
+            case DatabaseRoleRight r:
+                User(r.Instance, r.Database);
                 Add(7, new AddDatabaseRoleMember(r.Instance, r.Database, r.Role, principal), grant.Id, why, blocked, grant.At);
                 break;
         }
@@ -157,6 +162,14 @@ public sealed class WorklistMaker
         {
             if (_view.Instance(instance)?.Logins.Any(l => IsPrincipal(l.Sid)) != true)
                 Add(5, new CreateLogin(instance, principal), grant.Id, why, blocked, grant.At);
+        }
+
+        void User(string instance, string name)
+        {
+            if (judgement.Reason.StartsWith("waiting for the database", StringComparison.Ordinal)) blocked = judgement.Reason;
+            Login(instance);
+            var database = _view.Instance(instance)?.Databases.FirstOrDefault(d => string.Equals(d.Name, name, StringComparison.OrdinalIgnoreCase));
+            if (database?.Users.Any(u => IsPrincipal(u.Sid)) != true) Add(6, new CreateDatabaseUser(instance, name, principal), grant.Id, why, blocked, grant.At);
         }
 
         bool IsPrincipal(Sid sid) => _view.Graph.IndexOf(group?.Name ?? account.Name) is var node && node >= 0 && _view.Graph.SidOf(node) == sid;

@@ -99,6 +99,7 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
         foreach (var above in Implication.Above(grant.Right))
         {
             if (holdings.Of(above) is not { } stronger) continue;
+            if (Shut(grant, holdings, stronger) is { } shut) return shut;
             return Say(grant, Verdict.Met, $"implied by {above.Words} on {above.Place}") with { Paths = holdings.PathsOf(stronger), AsPlanned = false, Notes = [$"{above.Words} does more than is needed"] };
         }
 
@@ -152,21 +153,8 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
     private Judgement Holding(Plan plan, PlannedGrant grant, Holdings holdings, Held held)
     {
         var paths = holdings.PathsOf(held);
-        if (grant.Right is LogonRight logon)
-        {
-            var denied = view.Index.DeniedFor(logon)
-                .Select(t => (Node: view.Graph.IndexOf(t.Holder), Tail: t))
-                .Where(t => t.Node >= 0 && (t.Node == holdings.Account || holdings.Groups.Contains(t.Node) || view.Graph.Everybody.Contains(t.Node)))
-                .ToList();
-            if (denied.Count > 0)
-            {
-                var through = holdings.PathsOf(logon, denied);
-                var by = through[0].Nodes.Count > 1 ? view.Graph.NameOf(through[0].Nodes[^1]) : "an entry of its own";
-                return Say(grant, Verdict.Unmet, $"denied by {by}") with { Paths = paths, DeniedBy = through };
-            }
-
-            if (view.WhyDenyUnseen(logon, holdings.Account) is { } why) return Say(grant, Verdict.Unseen, why) with { Paths = paths };
-        }
+        if (Shut(grant, holdings, held) is { } shut) return shut;
+        if (grant.Right is LogonRight logon && view.WhyDenyUnseen(logon, holdings.Account) is { } why) return Say(grant, Verdict.Unseen, why) with { Paths = paths };
 
         // A right that only a barred group brings must be given its own way before that group can be left.
         if (paths.All(p => p.Nodes.Any(n => IsBarred(plan, grant.Account, n))) && grant.Right is not DomainGroupRight)
@@ -180,6 +168,22 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
             AsPlanned = asPlanned,
             Notes = asPlanned ? [] : [$"held another way than through {group!.Name}"],
         };
+    }
+
+    /// <summary>What is held and does not count: it is denied, or the account cannot get in to use it; null when it counts.</summary>
+    private Judgement? Shut(PlannedGrant grant, Holdings holdings, Held held)
+    {
+        var denied = grant.Right is LogonRight logon
+            ? [.. view.Index.DeniedFor(logon).Where(t => holdings.Reaches(t.Holder)).Select(t => (view.Graph.IndexOf(t.Holder), t))]
+            : DatabaseGate.Denials(view, grant.Right, holdings);
+        if (denied.Count > 0)
+        {
+            var through = holdings.PathsOf(denied);
+            var by = through[0].Nodes.Count > 1 ? view.Graph.NameOf(through[0].Nodes[^1]) : "an entry of its own";
+            return Say(grant, Verdict.Unmet, $"denied by {by}") with { Paths = holdings.PathsOf(held), DeniedBy = through };
+        }
+
+        return DatabaseGate.WhyShut(view, grant.Right, holdings) is { } shut ? Say(grant, Verdict.Unmet, shut) with { Paths = holdings.PathsOf(held) } : null;
     }
 
     /// <summary>Where the alternative taken is not wholly held but another one is, the need is met by that other one.</summary>
@@ -210,8 +214,8 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
         view.Graph.PrincipalOf(node)?.Name is { } name && plan.Barred.Any(b => (b.Account is null || b.Account == account) && string.Equals(b.Group, name, StringComparison.OrdinalIgnoreCase));
 
     private string? MissingDatabase(Right right) =>
-        right is DatabaseRoleRight r && view.Instance(r.Instance) is { Unread: null } instance && !instance.Databases.Any(d => string.Equals(d.Name, r.Database, StringComparison.OrdinalIgnoreCase))
-            ? r.Place
+        right is DatabaseRoleRight or DatabasePermissionRight && view.Instance(DatabaseGate.InstanceOf(right)!) is { Unread: null } instance && !instance.Databases.Any(d => string.Equals($"{instance.Name}/{d.Name}", right.Place, StringComparison.OrdinalIgnoreCase))
+            ? right.Place
             : null;
 
     private static bool Judgeable(PlannedGrant grant) => grant.Right is not UnjudgedRight && NeedKinds.ByKind[grant.Right.Kind!.Value].CanBeJudged;

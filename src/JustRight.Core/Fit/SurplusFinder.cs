@@ -28,7 +28,8 @@ internal sealed class SurplusFinder(SurveyView view, NeedsBook needs, Plan plan,
         var clean = Unbarred(barred);
         var spareLocalGroups = new HashSet<string>(StringComparer.Ordinal);
         // What comes along with groups that are needed is most of what an administrator holds, and never spare. Local groups first, so that what they bring along can be put under them.
-        foreach (var held in holdings.All(IsNeededGroup).Where(h => h.Right is not DomainGroupRight).OrderBy(h => h.Right is LocalGroupRight ? 0 : 1).ThenBy(h => h.Right.Key, StringComparer.Ordinal))
+        var beyond = holdings.All(IsNeededGroup).Where(h => h.Right is not DomainGroupRight).ToList();
+        foreach (var held in DatabaseGate.WithoutMereEntrances(beyond, [.. needs.Of(account.Name).Select(n => n.Grant.Right)]).OrderBy(h => h.Right is LocalGroupRight ? 0 : 1).ThenBy(h => h.Right.Key, StringComparer.Ordinal))
             FindSpare(held, clean, spareLocalGroups);
         FindEmptyMemberships(clean);
         return [.. _found.Select(f => f.Judgement with { Brings = InWords(f.Brings) })];
@@ -104,7 +105,7 @@ internal sealed class SurplusFinder(SurveyView view, NeedsBook needs, Plan plan,
 
         var along = new List<Right>();
         if (held.Right is LocalGroupRight && spareLocalGroups.Add(held.Right.Key)) _groupBrings[held.Right.Key] = along;
-        _found.Add((Say(held.Right, Verdict.Spare, Reason(held.Right), holdings.PathsOf(held.Right, own)), along));
+        _found.Add((Say(held.Right, Verdict.Spare, Reason(held.Right), holdings.PathsOf(own)), along));
     }
 
     /// <summary>Direct memberships through which nothing that was read comes: nobody knows what they are for.</summary>

@@ -68,6 +68,7 @@ public sealed class SurveyView
     {
         if (Survey.Directory.Unread is { } unread) return $"the directory could not be read: {unread}";
         if (WhyUnread(right) is { } place) return place;
+        if (DatabaseGate.InstanceOf(right) is { } instance && LocalLoginUnread(instance) is { } local) return local;
         foreach (var (node, group) in Graph.UnreadReach)
         {
             var gives = right is DomainGroupRight membership
@@ -100,7 +101,9 @@ public sealed class SurveyView
         ServiceRight r => HostUnread(r.Host, HostSnapshot.ServicesPart),
         LocalGroupRight r => HostUnread(r.Host, HostSnapshot.LocalGroupsPart, r.Group),
         InstanceRoleRight r => InstanceUnread(r.Instance),
-        DatabaseRoleRight r => InstanceUnread(r.Instance) ?? DatabaseUnread(r),
+        InstancePermissionRight r => InstanceUnread(r.Instance) ?? PermissionsUnread(r.Instance),
+        DatabaseRoleRight r => InstanceUnread(r.Instance) ?? DatabaseUnread(r.Instance, r.Database),
+        DatabasePermissionRight r => InstanceUnread(r.Instance) ?? PermissionsUnread(r.Instance) ?? DatabaseUnread(r.Instance, r.Database),
         DirectoryRight when Tree is null => "the access lists of the directory were not surveyed",
         _ => null,
     };
@@ -117,8 +120,19 @@ public sealed class SurveyView
         : instance.Unread is not null ? $"{instance.Name} could not be read: {instance.Unread}"
         : null;
 
-    private string? DatabaseUnread(DatabaseRoleRight right) =>
-        Instance(right.Instance)!.Databases.FirstOrDefault(d => Same(d.Name, right.Database)) is { Unread: { } reason } ? $"{right.Place} could not be read: {reason}" : null;
+    private string? DatabaseUnread(string instance, string database) =>
+        Instance(instance)!.Databases.FirstOrDefault(d => Same(d.Name, database)) is { Unread: { } reason } ? $"{instance}/{database} could not be read: {reason}" : null;
+
+    private string? PermissionsUnread(string instance) =>
+        Instance(instance)!.UnreadParts.FirstOrDefault(p => p.Part == InstanceSnapshot.PermissionsPart) is { } part ? $"the permissions of {instance} could not be read: {part.Reason}" : null;
+
+    /// <summary>A login may stand for a local group of the instance's host: whom that lets in only the host knows.</summary>
+    private string? LocalLoginUnread(string name)
+    {
+        var instance = Instance(name)!;
+        var local = instance.Logins.FirstOrDefault(l => l.Sid.IsBuiltIn);
+        return local is not null && WhyUnread(new LocalGroupRight(instance.Host, local.Name.Split('\\')[^1])) is { } why ? $"{local.Name} has a login there, and {why}" : null;
+    }
 
     private static bool Same(string a, string b) => string.Equals(a, b, StringComparison.OrdinalIgnoreCase);
 }

@@ -15,6 +15,9 @@ public sealed record Handover(
     /// <summary>The handovers whose steps come before some of these: accounts and groups named here may not be there until then.</summary>
     public IReadOnlyList<string> After { get; init; } = [];
 
+    /// <summary>The family of the database server, for a handover to its team; else null.</summary>
+    public string? Engine { get; init; }
+
     /// <summary>The team it is for, in a word.</summary>
     public string Team => Giver.ToString().ToLowerInvariant();
 }

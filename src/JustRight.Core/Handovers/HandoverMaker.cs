@@ -22,6 +22,7 @@ public static class HandoverMaker
                 [.. group.Select(s => Step(fit.Plan, s, judgements))],
                 Undoing.Of([.. group.Select(s => s.Change).Where(c => c.Inverse is not null || c.OnlySettles)]))
             {
+                Engine = fit.Plan.Engines.GetValueOrDefault(group.Key.Place),
                 After = [.. steps.TakeWhile(s => s.Number < group.Last().Number).Where(s => (s.Change.Giver, s.Change.Place) != group.Key).Select(s => $"the {s.Change.Giver.ToString().ToLowerInvariant()} team's at {s.Change.Place}").Distinct()],
             }),
         ];

@@ -10,6 +10,7 @@ namespace JustRight.Core.Plans;
 /// <summary>Turns the needs of a sheet's account into grants at concrete spots, choosing among alternatives.</summary>
 internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, PlaceMap places, NameBook book, List<Fault> faults)
 {
+    private const string SqlServer = "sqlserver";
     private readonly List<Decision> _decisions = [];
     private readonly List<string> _known = [];
 
@@ -77,6 +78,8 @@ internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, 
             NeedKind.LocalGroup => new LocalGroupRight(spot.Host, need.Value),
             NeedKind.InstanceRole => new InstanceRoleRight(spot.Instance!, need.Value),
             NeedKind.DatabaseRole => new DatabaseRoleRight(spot.Instance!, need.Database ?? spot.Database!, need.Value),
+            NeedKind.InstancePermission when spot.Engine == SqlServer => new InstancePermissionRight(spot.Instance!, need.Value),
+            NeedKind.DatabasePermission when spot.Engine == SqlServer => DatabasePermissionRight.Parse(spot.Instance!, need.Database ?? spot.Database!, need.Value),
             _ => (Right)new UnjudgedRight(need.Kind, need.Value, spot.Instance ?? spot.Host),
         });
     }

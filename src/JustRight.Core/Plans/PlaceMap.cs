@@ -9,6 +9,9 @@ namespace JustRight.Core.Plans;
 /// <summary>A concrete spot that is one place of the sheet: a host, an instance, a database of an instance, or a branch.</summary>
 internal sealed record Spot(string Host, string? Instance, string? Database)
 {
+    /// <summary>The family of the database server; null for a spot that is none.</summary>
+    public string? Engine { get; init; }
+
     /// <summary>For a branch of the directory: its distinguished name.</summary>
     public string? Branch { get; init; }
 }
@@ -105,7 +108,7 @@ internal sealed class PlaceMap
             return null;
         }
 
-        return new Spot(instance.Host, instance.Name, place.Kind == PlaceKind.Database ? database : null);
+        return new Spot(instance.Host, instance.Name, place.Kind == PlaceKind.Database ? database : null) { Engine = instance.Engine };
 
         void Unknown(string what, IEnumerable<string> known)
         {

@@ -23,6 +23,9 @@ public sealed record Plan(
     IReadOnlyList<BarredRule> Barred,
     IReadOnlyList<string> Notes)
 {
+    /// <summary>The family of each database instance of the estate, by name.</summary>
+    public IReadOnlyDictionary<string, string> Engines { get; init; } = new Dictionary<string, string>(StringComparer.OrdinalIgnoreCase);
+
     /// <summary>The services, one for each host of its place. What is asked of them is among the grants of the accounts they run as.</summary>
     public IReadOnlyList<PlannedService> Services { get; init; } = [];
 

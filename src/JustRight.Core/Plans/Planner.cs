@@ -39,6 +39,7 @@ public static class Planner
             [.. branches.DistinctBy(b => b.Dn)], names.Groups, names.Accounts, Merge(grants), expander.Decisions, Barred(sheet, estate), notes)
         {
             Services = services,
+            Engines = estate.Instances.ToDictionary(i => i.Name, i => i.Engine, StringComparer.OrdinalIgnoreCase),
         }, []);
     }
 

@@ -37,6 +37,8 @@ public static class RightReach
         DomainGroupRight r when DomainWide.Contains(r.Group, StringComparer.OrdinalIgnoreCase) => (1000, $"{r.Group} rules the whole domain"),
         DomainGroupRight r => (50, $"what {r.Group} brings is the group's affair"),
         InstanceRoleRight r => InstanceRoles.GetValueOrDefault(r.Role, (60, $"{r.Role} is a role of the instance")),
+        InstancePermissionRight r => SqlServerPermissions.OfInstance(r.Permission) is { } known ? (known.Points, $"{r.Permission} lets it {known.Lets}") : (100, $"the reach of {r.Permission} is not known here"),
+        DatabasePermissionRight r => SqlServerPermissions.OfDatabase(r.Permission) is { } known ? (r.On is null ? known.Points : Math.Max(1, known.Points / 2), $"{r.Permission} lets it {known.Lets}{(r.On is null ? "" : $", on {r.On} only")}") : (20, $"{r.Words} stays within its database"),
         DatabaseRoleRight { Database: "msdb", Role: "db_owner" } => (780, "db_owner of msdb can run jobs as sysadmin"),
         DatabaseRoleRight r => DatabaseRoles.GetValueOrDefault(r.Role, (10, $"{r.Role} stays within its database")),
         LocalGroupRight r when string.Equals(r.Group, "Administrators", StringComparison.OrdinalIgnoreCase) => (500, "Administrators can do anything on its host"),

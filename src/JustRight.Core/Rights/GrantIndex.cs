@@ -16,6 +16,7 @@ public sealed class GrantIndex
 {
     private readonly Dictionary<string, HostGrants> _hosts = new(StringComparer.OrdinalIgnoreCase);
     private readonly Dictionary<Sid, List<HostGrants>> _hostsOf = [];
+    private readonly Dictionary<string, List<RightTail>> _denied = new(StringComparer.Ordinal);
     private readonly HashSet<Sid> _deniedSids = [];
     private readonly Dictionary<Sid, List<RightTail>> _elsewhereTo = [];
     private readonly Dictionary<string, List<RightTail>> _elsewhereOf = new(StringComparer.Ordinal);
@@ -28,7 +29,7 @@ public sealed class GrantIndex
             foreach (var tail in DelegationFinder.Find(tree, graph)) Add(tail);
         foreach (var host in survey.Hosts) AddHost(host, graph);
         foreach (var host in survey.Hosts.Where(h => h.Role == HostRole.Controller)) AddDomainsGroups(host, graph);
-        foreach (var instance in survey.Instances) AddInstance(instance);
+        foreach (var instance in survey.Instances) AddInstance(instance, survey.Hosts.FirstOrDefault(h => h.Unread is null && string.Equals(h.Name, instance.Host, StringComparison.OrdinalIgnoreCase)));
     }
 
     /// <summary>Who is given a right directly.</summary>
@@ -50,8 +51,12 @@ public sealed class GrantIndex
     /// <summary>Whether a SID is given a right directly.</summary>
     public bool Gives(Sid holder, Right right) => Of(right, s => s == holder).Any();
 
-    /// <summary>Who is denied a log-on right.</summary>
-    public IEnumerable<RightTail> DeniedFor(LogonRight right) => _hosts.TryGetValue(right.Host, out var host) ? host.Denying(right) : [];
+    /// <summary>Who is denied a right: the log-on right itself; a permission or one that covers it; the way into the instance or database.</summary>
+    public IEnumerable<RightTail> DeniedFor(Right right)
+    {
+        if (right is LogonRight logon) return _hosts.TryGetValue(logon.Host, out var host) ? host.Denying(logon) : [];
+        return _denied.Count == 0 ? [] : Implication.Entrances(right).Prepend(right).SelectMany(r => Implication.Covering(r).Prepend(r)).DistinctBy(r => r.Key).SelectMany(r => _denied.TryGetValue(r.Key, out var tails) ? tails : []);
+    }
 
     /// <summary>Whether a SID is denied anything directly.</summary>
     public bool IsDenied(Sid sid) => _deniedSids.Contains(sid);
@@ -80,27 +85,14 @@ public sealed class GrantIndex
             if (graph.IndexOf(BuiltInGroups.Find(name)!.Value) is >= 0 and var node) Add(new RightTail(graph.SidOf(node), new LocalGroupRight(host.Name, name), [], null));
     }
 
-    private void AddInstance(InstanceSnapshot instance)
+    private void AddInstance(InstanceSnapshot instance, HostSnapshot? host)
     {
-        var logins = instance.Logins.ToDictionary(l => l.Sid);
-        foreach (var (sid, role, steps) in RoleClosure.Of(instance.Roles))
+        var grants = new InstanceGrants(instance, host);
+        foreach (var tail in grants.Given()) Add(tail);
+        foreach (var tail in grants.Denied())
         {
-            if (logins.TryGetValue(sid, out var login))
-                Add(new RightTail(sid, new InstanceRoleRight(instance.Name, role), [new PathStep(StepKind.Login, $"{instance.Name} login {login.Name}"), .. steps], null));
-        }
-
-        foreach (var database in instance.Databases)
-        {
-            var place = $"{instance.Name}/{database.Name}";
-            var users = database.Users.ToDictionary(u => u.Sid);
-            foreach (var (sid, role, steps) in RoleClosure.Of(database.Roles))
-            {
-                if (users.TryGetValue(sid, out var user))
-                    Add(new RightTail(sid, new DatabaseRoleRight(instance.Name, database.Name, role), [new PathStep(StepKind.Login, $"{place} user {user.Name}"), .. steps], null));
-            }
-
-            if (!database.Owner.IsEmpty)
-                Add(new RightTail(database.Owner, new DatabaseRoleRight(instance.Name, database.Name, "db_owner"), [new PathStep(StepKind.Login, $"owner of {place}")], null));
+            _deniedSids.Add(tail.Holder);
+            (_denied.TryGetValue(tail.Right.Key, out var of) ? of : _denied[tail.Right.Key] = []).Add(tail);
         }
     }
 

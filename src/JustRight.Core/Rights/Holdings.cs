@@ -116,7 +116,7 @@ public sealed class Holdings
     }
 
     /// <summary>Whether what a principal is given reaches the account.</summary>
-    private bool Reaches(Sid holder) => _graph.IndexOf(holder) is >= 0 and var node && (node == Account || Groups.Contains(node) || _graph.Everybody.Contains(node));
+    public bool Reaches(Sid holder) => _graph.IndexOf(holder) is >= 0 and var node && (node == Account || Groups.Contains(node) || _graph.Everybody.Contains(node));
 
     /// <summary>What it may do to the objects below a right's branch; or null with the reason why that cannot be said.</summary>
     public (BranchAnswer? Answer, AccessTree? Tree, string? Unseen) Branch(DirectoryRight right)
@@ -127,14 +127,14 @@ public sealed class Holdings
     }
 
     /// <summary>The paths of a held right, shortest first.</summary>
-    public IReadOnlyList<RightPath> PathsOf(Held held) => PathsOf(held.Right, held.Tails);
+    public IReadOnlyList<RightPath> PathsOf(Held held) => PathsOf(held.Tails);
 
     /// <summary>The paths that end in the given tails, shortest first.</summary>
-    public IReadOnlyList<RightPath> PathsOf(Right right, IEnumerable<(int Node, RightTail Tail)> tails)
+    public IReadOnlyList<RightPath> PathsOf(IEnumerable<(int Node, RightTail Tail)> tails)
     {
         var paths = new List<RightPath>();
         foreach (var (node, tail) in tails)
-            foreach (var way in WaysTo(node)) paths.Add(ToPath(way, right, tail));
+            foreach (var way in WaysTo(node)) paths.Add(ToPath(way, tail));
         return paths.Count < 2 ? paths : [.. paths.OrderBy(p => p.Steps.Count).ThenBy(p => p.ToString(), StringComparer.OrdinalIgnoreCase).Take(MostPaths)];
     }
 
@@ -149,15 +149,15 @@ public sealed class Holdings
         return _ways[node] = _graph.Everybody.Contains(node) ? [[Account, node]] : _graph.Paths(Account, node, MostPaths);
     }
 
-    private RightPath ToPath(int[] way, Right right, RightTail tail)
+    private RightPath ToPath(int[] way, RightTail tail)
     {
         var steps = way.Select((n, i) => new PathStep(i == 0 ? StepKind.Account : StepKind.DomainGroup, _graph.NameOf(n))).Concat(tail.Steps);
-        return new RightPath(way, right switch
+        return new RightPath(way, tail.Right switch
         {
             DomainGroupRight => [.. steps],
-            DirectoryRight or EntryRight => [.. steps, new PathStep(StepKind.Right, right.Words)],
+            DirectoryRight or EntryRight => [.. steps, new PathStep(StepKind.Right, tail.Right.Words)],
             LocalGroupRight local => [.. steps, new PathStep(StepKind.LocalGroup, $"{local.Host}\\{local.Group}")],
-            _ => [.. steps, new PathStep(StepKind.Right, $"{right.Words} on {right.Place}")],
+            _ => [.. steps, new PathStep(StepKind.Right, $"{tail.Right.Words} on {tail.Right.Place}")],
         });
     }
 }

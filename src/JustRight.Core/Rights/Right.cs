@@ -136,30 +136,6 @@ public sealed class DomainGroupRight(string domain, string group) : Right(NeedKi
     public string Group { get; } = group;
 }
 
-/// <summary>Membership of a role of a database instance.</summary>
-public sealed class InstanceRoleRight(string instance, string role) : Right(NeedKind.InstanceRole, instance, role, $"instance-role:{role}@{instance}")
-{
-    /// <summary>The instance.</summary>
-    public string Instance { get; } = instance;
-
-    /// <summary>The role.</summary>
-    public string Role { get; } = role;
-}
-
-/// <summary>Membership of a role in a database.</summary>
-public sealed class DatabaseRoleRight(string instance, string database, string role)
-    : Right(NeedKind.DatabaseRole, $"{instance}/{database}", role, $"database-role:{role}@{instance}/{database}")
-{
-    /// <summary>The instance.</summary>
-    public string Instance { get; } = instance;
-
-    /// <summary>The database.</summary>
-    public string Database { get; } = database;
-
-    /// <summary>The role.</summary>
-    public string Role { get; } = role;
-}
-
 /// <summary>A right over objects of one class below a branch of the directory.</summary>
 /// <param name="attributes">The attributes, for acts that name them.</param>
 /// <param name="of">The class of object.</param>

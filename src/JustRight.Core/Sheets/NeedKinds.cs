@@ -93,9 +93,9 @@ public static class NeedKinds
         new(NeedKind.LocalGroup, "local-group", "on", [PlaceKind.Host], Giver.Host, true, null),
         new(NeedKind.DomainGroup, "domain-group", null, [], Giver.Directory, true, null),
         new(NeedKind.InstanceRole, "instance-role", "at", [PlaceKind.Instance, PlaceKind.Database], Giver.Database, true, null),
-        new(NeedKind.InstancePermission, "instance-permission", "at", [PlaceKind.Instance, PlaceKind.Database], Giver.Database, false, null),
+        new(NeedKind.InstancePermission, "instance-permission", "at", [PlaceKind.Instance, PlaceKind.Database], Giver.Database, true, null),
         new(NeedKind.DatabaseRole, "database-role", "in", [PlaceKind.Database, PlaceKind.Instance], Giver.Database, true, null),
-        new(NeedKind.DatabasePermission, "database-permission", "in", [PlaceKind.Database, PlaceKind.Instance], Giver.Database, false, null),
+        new(NeedKind.DatabasePermission, "database-permission", "in", [PlaceKind.Database, PlaceKind.Instance], Giver.Database, true, null),
         new(NeedKind.Directory, "directory", "below", [PlaceKind.Branch], Giver.Directory, true, [.. DirectoryActs.All.Select(a => a.Words)]),
         new(NeedKind.ProductRole, "product-role", null, [], Giver.Product, false, null),
     ];

@@ -120,6 +120,8 @@ public static class SheetRules
             var row = NeedKinds.ByKind[need.Kind];
             if (row.Values is not null && !row.Values.Contains(need.Value))
                 Known("unknown-value", need.Value, row.Values, need.At, $"{field}.{row.Key}", "one of " + string.Join(", ", row.Values));
+            if (need.Kind is NeedKind.InstancePermission or NeedKind.DatabasePermission && !DatabaseNeedRules.IsPermission(need.Value, need.Kind))
+                _faults.Add(new Fault("unknown-value", need.At, $"{field}.{row.Key}", $"'{need.Value}' cannot be a permission.") { Found = need.Value, Expected = DatabaseNeedRules.Expected(need.Kind) });
             if (need.Kind == NeedKind.Directory && DirectoryActs.Of(need.Value) is { } act) _faults.AddRange(CheckAct(act, need.Attributes, need.Of, need.At, field));
             if (need.Through is not null) Known("unknown-group", need.Through, _groups.Keys, need.At, field + ".through", "a group of this sheet");
             if (row.Qualifier is null || need.Place is null) return;

@@ -7,16 +7,68 @@ namespace JustRight.Core.Surveys;
 public sealed record InstanceSnapshot(
     string Name, string Engine, DateTimeOffset ReadAt, string? Unread, IReadOnlyList<InstanceLogin> Logins, IReadOnlyList<RoleMembers> Roles, IReadOnlyList<DatabaseSnapshot> Databases)
 {
+    /// <summary>The part name that stands for all permissions of the instance.</summary>
+    public const string PermissionsPart = "permissions";
+
+    /// <summary>The host it runs on: a login may stand for a local group of that.</summary>
+    public string Host { get; init; } = "";
+
+    /// <summary>Its release as it says; empty when that was not told.</summary>
+    public string Release { get; init; } = "";
+
+    /// <summary>Permissions granted and denied at the instance itself.</summary>
+    public IReadOnlyList<PermissionEntry> Permissions { get; init; } = [];
+
+    /// <summary>What could not be read, though the instance answers.</summary>
+    public IReadOnlyList<UnreadPart> UnreadParts { get; init; } = [];
+
     /// <summary>An instance that could not be read.</summary>
     public static InstanceSnapshot NotRead(string name, string engine, DateTimeOffset at, string reason) => new(name, engine, at, reason, [], [], []);
 }
 
-/// <summary>A login: a domain user or a domain group that may connect.</summary>
-public sealed record InstanceLogin(Sid Sid, string Name);
+/// <summary>A login: a domain user, a machine, a domain group or a local group that may connect.</summary>
+public sealed record InstanceLogin(Sid Sid, string Name)
+{
+    /// <summary>Whether it is switched off. A switched-off login keeps its user out, whatever groups have logins too.</summary>
+    public bool Disabled { get; init; }
+
+    /// <summary>Whether it may connect: what a login is born with, and what can be revoked.</summary>
+    public bool MayConnect { get; init; } = true;
+}
 
 /// <summary>The direct members of a role: principals by SID, and other roles by name.</summary>
 public sealed record RoleMembers(string Role, IReadOnlyList<Sid> Members, IReadOnlyList<string> MemberRoles);
 
+/// <summary>How an entry of a permission stands.</summary>
+public enum PermissionState
+{
+    /// <summary>Granted.</summary>
+    Grant,
+
+    /// <summary>Granted, and may be granted on.</summary>
+    GrantOn,
+
+    /// <summary>Denied, which outweighs every grant but for those who cannot be denied.</summary>
+    Deny,
+}
+
+/// <summary>One entry: a permission granted or denied to a principal or to a role.</summary>
+/// <param name="Permission">Such as <c>VIEW SERVER STATE</c>.</param>
+/// <param name="Holder">The principal; empty when it is a role.</param>
+/// <param name="Role">The role; null when it is a principal.</param>
+public sealed record PermissionEntry(string Permission, PermissionState State, Sid Holder, string? Role)
+{
+    /// <summary>What within the database it is about: <c>SCHEMA::name</c> or <c>OBJECT::schema.name</c>; null for the instance or database itself.</summary>
+    public string? On { get; init; }
+}
+
 /// <summary>What was read of one database.</summary>
 /// <param name="Owner">The owner, who is the database's dbo; may be empty.</param>
-public sealed record DatabaseSnapshot(string Name, Sid Owner, string? Unread, IReadOnlyList<InstanceLogin> Users, IReadOnlyList<RoleMembers> Roles);
+public sealed record DatabaseSnapshot(string Name, Sid Owner, string? Unread, IReadOnlyList<InstanceLogin> Users, IReadOnlyList<RoleMembers> Roles)
+{
+    /// <summary>Permissions granted and denied in it.</summary>
+    public IReadOnlyList<PermissionEntry> Permissions { get; init; } = [];
+
+    /// <summary>Whether whoever may connect to the instance enters as guest.</summary>
+    public bool AdmitsGuests { get; init; }
+}

@@ -3,6 +3,7 @@ using JustRight.Core.Changes;
 using JustRight.Core.Handovers;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Sheets;
+using JustRight.Formats.Databases;
 using JustRight.Formats.Hosts;
 using JustRight.Formats.Policies;
 
@@ -38,6 +39,15 @@ public static class HandoverFiles
             files.Add(File("undo.ldif", ldif($"taking back: {HandoverWords.Title(handover)}", handover.Undo)));
             foreach (var (policy, number) in changes.OfType<ChangePolicyList>().GroupBy(c => c.Policy).Select((p, i) => (p, i + 1)))
                 files.Add(new HandoverFile($"rights-of-policy-{number}.inf", policy.Aggregate(SecurityTemplate.Empty, (t, c) => t.With(c.Constant, c.Entries)).ToBytes()));
+        }
+
+        if (HandoverWords.HasSql(handover))
+        {
+            string[] head = [HandoverWords.Title(handover), HandoverWords.Lead(handover)];
+            var steps = handover.Steps.Where(s => s.Change is InstanceChange).Select(s => (s.Number, Change: (InstanceChange)s.Change, s.Why)).ToList();
+            files.Add(File("give.sql", TransactSql.Script([.. head, "Each step looks first, and does nothing when it is true already."], steps.Select(s => (s.Number, s.Change, (string?)s.Why)))));
+            files.Add(File("check.sql", TransactSql.CheckScript([.. head, "This changes nothing: it says of each step whether it is done."], [.. steps.Select(s => (s.Number, s.Change))])));
+            files.Add(File("undo.sql", TransactSql.Script([$"Taking back: {head[0]}", "Each step looks first, and does nothing when it is true already."], handover.Undo.OfType<InstanceChange>().Select((c, i) => (i + 1, c, (string?)null)))));
         }
 
         return files;

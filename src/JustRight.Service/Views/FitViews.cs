@@ -51,8 +51,8 @@ internal static class FitViews
     private static string? ColumnOf(Right right, Plan plan) => right switch
     {
         LogonRight or LocalGroupRight or PrivilegeRight => PlaceWhere(plan, r => r is LogonRight or LocalGroupRight or PrivilegeRight or ServiceRight && Same(r.Place, right.Place)),
-        DatabaseRoleRight d => PlaceWhere(plan, r => Same(r.Place, right.Place)) ?? PlaceWhere(plan, r => Same(InstanceOf(r), d.Instance)),
-        InstanceRoleRight i => PlaceWhere(plan, r => Same(InstanceOf(r), i.Instance)),
+        DatabaseRoleRight or DatabasePermissionRight => PlaceWhere(plan, r => Same(r.Place, right.Place)) ?? PlaceWhere(plan, r => Same(DatabaseGate.InstanceOf(r), DatabaseGate.InstanceOf(right))),
+        InstanceRoleRight or InstancePermissionRight => PlaceWhere(plan, r => Same(DatabaseGate.InstanceOf(r), DatabaseGate.InstanceOf(right))),
         EntryRight e => BranchPlace(plan, e.Where),
         OwnerRight o => BranchPlace(plan, o.Where),
         _ => null,
@@ -61,13 +61,6 @@ internal static class FitViews
     private static string BranchPlace(Plan plan, string dn) => PlaceWhere(plan, r => r is DirectoryRight d && DistinguishedName.IsAtOrBelow(dn, d.Branch)) ?? plan.Domain;
 
     private static string? PlaceWhere(Plan plan, Func<Right, bool> fits) => plan.Grants.FirstOrDefault(g => g.Place is not null && fits(g.Right))?.Place;
-
-    private static string? InstanceOf(Right right) => right switch
-    {
-        InstanceRoleRight r => r.Instance,
-        DatabaseRoleRight r => r.Instance,
-        _ => null,
-    };
 
     private static bool Same(string? a, string? b) => string.Equals(a, b, StringComparison.OrdinalIgnoreCase);
 

@@ -1,0 +1,61 @@
+using JustRight.Core.Rights;
+
+namespace JustRight.Core.Fit;
+
+/// <summary>
+/// What stands between an account and a right of a database instance that it holds: a denial, or the lack of a way in. A denial
+/// outweighs every grant, but not for members of the all-powerful role, nor in a database for its owner.
+/// </summary>
+public static class DatabaseGate
+{
+    /// <summary>The denials that count for the account, of the right itself, of what covers it, or of the way in.</summary>
+    public static IReadOnlyList<(int Node, RightTail Tail)> Denials(SurveyView view, Right right, Holdings holdings)
+    {
+        if (InstanceOf(right) is not { } instance) return [];
+        var found = view.Index.DeniedFor(right).Select(t => (Node: view.Graph.IndexOf(t.Holder), Tail: t)).Where(t => holdings.Reaches(t.Tail.Holder)).ToList();
+        if (found.Count == 0 || holdings.Of(new InstanceRoleRight(instance, Implication.AllPowerful)) is not null) return [];
+        return IsOwner(view, right, holdings) ? [.. found.Where(t => t.Tail.Right is InstancePermissionRight { Permission: SqlServerPermissions.ConnectSql or SqlServerPermissions.ControlServer })] : found;
+    }
+
+    /// <summary>Why what the account holds does not count, or null when it can get in.</summary>
+    public static string? WhyShut(SurveyView view, Right right, Holdings holdings)
+    {
+        if (InstanceOf(right) is not { } name || view.Instance(name) is not { Engine: "sqlserver" }) return null;
+        foreach (var way in Implication.Entrances(right))
+        {
+            if (right == way || (way is DatabasePermissionRight && IsOwner(view, right, holdings))) continue;
+            if (Implication.Above(way).Prepend(way).Any(r => holdings.Of(r) is not null)) continue;
+            return way is InstancePermissionRight ? $"it holds that, and no login lets it in to {name}" : $"it holds that, and no user lets it in to {way.Place}";
+        }
+
+        return null;
+    }
+
+    /// <summary>
+    /// What is held beyond the needs, without what only lets the account in to what else it holds or needs there, and without what
+    /// everybody has who gets in: neither is too much by itself.
+    /// </summary>
+    public static IEnumerable<Held> WithoutMereEntrances(IReadOnlyList<Held> held, IReadOnlyList<Right> needed)
+    {
+        var used = held.Select(h => h.Right).Where(r => !IsEntrance(r)).Concat(needed).SelectMany(r => Implication.Entrances(r)).Select(r => r.Key).ToHashSet(StringComparer.Ordinal);
+        foreach (var entrance in held.Select(h => h.Right).OfType<DatabasePermissionRight>().Where(IsEntrance).Where(r => !used.Contains(r.Key)).ToList())
+            used.Add(Implication.Entrances(entrance)[0].Key); // the user is what is too much; the login only lets it in
+        return held.Where(h => !(IsEntrance(h.Right) && used.Contains(h.Right.Key)) && !h.Tails.All(t => t.Tail.Steps.Any(s => s is { Kind: StepKind.Role, Name: "public" })));
+    }
+
+    /// <summary>Whether a right only lets in.</summary>
+    public static bool IsEntrance(Right right) => right is InstancePermissionRight { Permission: SqlServerPermissions.ConnectSql } or DatabasePermissionRight { Permission: SqlServerPermissions.Connect, On: null };
+
+    /// <summary>The instance of a right, or null for a right elsewhere.</summary>
+    public static string? InstanceOf(Right right) => right switch
+    {
+        InstanceRoleRight r => r.Instance,
+        InstancePermissionRight r => r.Instance,
+        DatabaseRoleRight r => r.Instance,
+        DatabasePermissionRight r => r.Instance,
+        _ => null,
+    };
+
+    private static bool IsOwner(SurveyView view, Right right, Holdings holdings) =>
+        right is DatabaseRoleRight or DatabasePermissionRight && view.Instance(InstanceOf(right)!)?.Databases.FirstOrDefault(d => string.Equals($"{InstanceOf(right)}/{d.Name}", right.Place, StringComparison.OrdinalIgnoreCase))?.Owner == view.Graph.SidOf(holdings.Account);
+}

@@ -1,0 +1,175 @@
+using System.Globalization;
+using System.Text;
+using JustRight.Core.Changes;
+using JustRight.Core.Sheets;
+
+namespace JustRight.Formats.Databases;
+
+/// <summary>One change as Transact-SQL.</summary>
+/// <param name="Database">The database in whose context it is made, or null for the instance.</param>
+/// <param name="Done">A condition that is true when nothing is left to do.</param>
+/// <param name="Statement">The statement that makes it, one line without a semicolon.</param>
+public sealed record SqlChange(string? Database, string Done, string Statement);
+
+/// <summary>
+/// Writes changes of an instance of the SQL Server family as Transact-SQL. Names are always delimited by brackets or quotes with
+/// theirs doubled, so that nothing in a name is ever read as a statement; conditions ask the catalog views that the engine documents.
+/// </summary>
+public static class TransactSql
+{
+    private const int LongestName = 128;
+    private const int CommentWidth = 110;
+    private const string Not = "NOT ";
+    private const string Line = "\n        ";
+
+    /// <summary>Why a change cannot be written as a script, or null when it can. A client splits scripts at line ends, whatever quotes they stand in.</summary>
+    public static string? WhyNot(InstanceChange change)
+    {
+        try
+        {
+            Of(change);
+            return null;
+        }
+        catch (ArgumentException e)
+        {
+            return e.Message;
+        }
+    }
+
+    /// <summary>One change. Conditions name the database they ask, so they may be asked from anywhere on the instance.</summary>
+    /// <exception cref="ArgumentException">It is no change of this engine, or holds a name or a permission that no script can hold.</exception>
+    public static SqlChange Of(InstanceChange change) => change switch
+    {
+        CreateLogin c => new(null, LoginExists(c.Principal), $"CREATE LOGIN {Name(c.Principal)} FROM WINDOWS"),
+        DropLogin c => new(null, Not + LoginExists(c.Principal), $"DROP LOGIN {Name(c.Principal)}"),
+        AddInstanceRoleMember c => new(null, InRole(null, "server", c.Role, c.Principal), $"ALTER SERVER ROLE {Name(c.Role)} ADD MEMBER {Name(c.Principal)}"),
+        RemoveInstanceRoleMember c => new(null, Not + InRole(null, "server", c.Role, c.Principal), $"ALTER SERVER ROLE {Name(c.Role)} DROP MEMBER {Name(c.Principal)}"),
+        GrantInstancePermission c => new(null, Granted(c.Permission, c.Principal), $"GRANT {Permission(c.Permission)} TO {Name(c.Principal)}"),
+        RevokeInstancePermission c => new(null, Not + Granted(c.Permission, c.Principal), $"REVOKE {Permission(c.Permission)} FROM {Name(c.Principal)}"),
+        CreateDatabaseUser c => new(c.Database, UserExists(c.Database, c.Principal), $"CREATE USER {Name(c.Principal)} FOR LOGIN {Name(c.Principal)}"),
+        DropDatabaseUser c => new(c.Database, Not + UserExists(c.Database, c.Principal), $"DROP USER {Name(c.Principal)}"),
+        AddDatabaseRoleMember c => new(c.Database, InRole(c.Database, "database", c.Role, c.Principal), $"ALTER ROLE {Name(c.Role)} ADD MEMBER {Name(c.Principal)}"),
+        RemoveDatabaseRoleMember c => new(c.Database, Not + InRole(c.Database, "database", c.Role, c.Principal), $"ALTER ROLE {Name(c.Role)} DROP MEMBER {Name(c.Principal)}"),
+        GrantDatabasePermission c => new(c.Database, Granted(c.Database, c.Permission, c.On, c.Principal), $"GRANT {Permission(c.Permission)}{OnClause(c.On)} TO {Name(c.Principal)}"),
+        RevokeDatabasePermission c => new(c.Database, Not + Granted(c.Database, c.Permission, c.On, c.Principal), $"REVOKE {Permission(c.Permission)}{OnClause(c.On)} FROM {Name(c.Principal)}"),
+        _ => throw new ArgumentException($"{change.GetType().Name} is no change of this engine.", nameof(change)),
+    };
+
+    /// <summary>A script that makes changes in order; each looks first and does nothing when it is true already, so it can be run again.</summary>
+    /// <param name="head">What it is, line by line.</param>
+    public static string Script(IEnumerable<string> head, IEnumerable<(int Number, InstanceChange Change, string? Why)> steps)
+    {
+        var text = Head(head).AppendLine("SET XACT_ABORT ON;").AppendLine("GO");
+        string? context = null;
+        foreach (var (number, change, why) in steps)
+        {
+            var sql = Of(change);
+            text.Append('\n').AppendLine(Comment(string.Create(CultureInfo.InvariantCulture, $"{number}. {change.Words}")));
+            if (why is not null) text.AppendLine(Comment($"   {why}"));
+            if ((sql.Database ?? "master") != context)
+            {
+                context = sql.Database ?? "master";
+                text.Append("USE ").Append(Name(context)).AppendLine(";").AppendLine("GO");
+            }
+
+            text.Append(sql.Done.StartsWith(Not, StringComparison.Ordinal) ? $"IF {sql.Done[Not.Length..]}" : $"IF NOT {sql.Done}").Append("\n    ").Append(sql.Statement).AppendLine(";").AppendLine("GO");
+        }
+
+        return text.ToString();
+    }
+
+    /// <summary>A script that changes nothing and answers for each change whether it is done.</summary>
+    /// <param name="head">What it is, line by line.</param>
+    public static string CheckScript(IEnumerable<string> head, IReadOnlyList<(int Number, InstanceChange Change)> steps)
+    {
+        var text = Head(head);
+        foreach (var ((number, change), i) in steps.Select((s, i) => (s, i)))
+        {
+            if (i > 0) text.AppendLine("UNION ALL");
+            text.Append("SELECT ").Append(number.ToString(CultureInfo.InvariantCulture)).Append(" AS step, ").Append(Literal(change.Words)).Append(" AS what, CASE WHEN ").Append(Of(change).Done).AppendLine(" THEN N'done' ELSE N'NOT DONE' END AS state");
+        }
+
+        return text.AppendLine("ORDER BY step;").ToString();
+    }
+
+    /// <summary>A name as an identifier [Transact-SQL, delimited identifiers]: in brackets, a closing bracket doubled.</summary>
+    /// <exception cref="ArgumentException">The engine takes no such name, or a script cannot hold it: it is empty, longer than 128 characters, or has a line end or another control character.</exception>
+    public static string Name(string name) =>
+        name.Length is 0 or > LongestName || name.Any(char.IsControl) || name.AsSpan().IndexOfAny('\u2028', '\u2029') >= 0
+            ? throw new ArgumentException($"'{string.Concat(name.Select(c => char.IsControl(c) ? ' ' : c))}' cannot be named in a script: empty, over {LongestName} characters, or with a line end.", nameof(name))
+            : $"[{name.Replace("]", "]]", StringComparison.Ordinal)}]";
+
+    /// <summary>A text as a constant [Transact-SQL, Unicode strings]: in quotes, a quote doubled.</summary>
+    public static string Literal(string text) => $"N'{text.Replace("'", "''", StringComparison.Ordinal)}'";
+
+    private static StringBuilder Head(IEnumerable<string> lines)
+    {
+        var text = new StringBuilder();
+        foreach (var line in lines)
+        {
+            var row = new StringBuilder();
+            foreach (var word in line.Split(' '))
+            {
+                if (row.Length > 0 && row.Length + word.Length >= CommentWidth)
+                {
+                    text.AppendLine(Comment(row.ToString()));
+                    row.Clear();
+                }
+
+                row.Append(row.Length > 0 ? " " : "").Append(word);
+            }
+
+            text.AppendLine(Comment(row.ToString()));
+        }
+
+        return text;
+    }
+
+    /// <summary>A comment to the end of the line; whatever could end the line, or turn its direction, is taken out.</summary>
+    private static string Comment(string text) => "-- " + string.Concat(text.Select(c => char.IsControl(c) || CharUnicodeInfo.GetUnicodeCategory(c) is UnicodeCategory.LineSeparator or UnicodeCategory.ParagraphSeparator or UnicodeCategory.Format ? ' ' : c));
+
+    private static string LoginExists(string login) => $"EXISTS (SELECT 1 FROM sys.server_principals AS p WHERE p.name = {Literal(login)} AND p.type IN ('U', 'G'))";
+
+    private static string UserExists(string database, string user) => $"EXISTS (SELECT 1 FROM {Name(database)}.sys.database_principals AS p WHERE p.name = {Literal(user)} AND p.type IN ('U', 'G'))";
+
+    private static string InRole(string? database, string level, string role, string member)
+    {
+        var sys = database is null ? "sys" : $"{Name(database)}.sys";
+        return $"EXISTS (SELECT 1 FROM {sys}.{level}_role_members AS m{Line}JOIN {sys}.{level}_principals AS r ON r.principal_id = m.role_principal_id{Line}JOIN {sys}.{level}_principals AS p ON p.principal_id = m.member_principal_id{Line}WHERE r.name = {Literal(role)} AND p.name = {Literal(member)})";
+    }
+
+    private static string Granted(string permission, string login) =>
+        $"EXISTS (SELECT 1 FROM sys.server_permissions AS e{Line}JOIN sys.server_principals AS p ON p.principal_id = e.grantee_principal_id{Line}WHERE e.class = 100 AND e.permission_name = {Literal(Permission(permission))} AND e.state IN ('G', 'W') AND p.name = {Literal(login)})";
+
+    private static string Granted(string database, string permission, string? on, string user)
+    {
+        var sys = $"{Name(database)}.sys";
+        var (join, where) = Securable(on) switch
+        {
+            null => ("", "e.class = 0"),
+            (var schema, null) => ($"{Line}JOIN {sys}.schemas AS s ON s.schema_id = e.major_id", $"e.class = 3 AND s.name = {Literal(schema)}"),
+            var (schema, item) => ($"{Line}JOIN {sys}.objects AS o ON o.object_id = e.major_id{Line}JOIN {sys}.schemas AS s ON s.schema_id = o.schema_id", $"e.class = 1 AND e.minor_id = 0 AND s.name = {Literal(schema)} AND o.name = {Literal(item)}"),
+        };
+        return $"EXISTS (SELECT 1 FROM {sys}.database_permissions AS e{Line}JOIN {sys}.database_principals AS p ON p.principal_id = e.grantee_principal_id{join}{Line}WHERE {where} AND e.permission_name = {Literal(Permission(permission))} AND e.state IN ('G', 'W') AND p.name = {Literal(user)})";
+    }
+
+    private static string OnClause(string? on) => Securable(on) switch
+    {
+        null => "",
+        (var schema, null) => $" ON SCHEMA::{Name(schema)}",
+        var (schema, item) => $" ON OBJECT::{Name(schema)}.{Name(item)}",
+    };
+
+    /// <summary>The schema, and the object of it, of <c>SCHEMA::name</c> or <c>OBJECT::schema.name</c>.</summary>
+    private static (string Schema, string? Item)? Securable(string? on)
+    {
+        if (on is null) return null;
+        if (on.StartsWith("SCHEMA::", StringComparison.OrdinalIgnoreCase)) return (on["SCHEMA::".Length..], null);
+        if (on.StartsWith("OBJECT::", StringComparison.OrdinalIgnoreCase) && on.IndexOf('.', StringComparison.Ordinal) is > 8 and var dot) return (on["OBJECT::".Length..dot], on[(dot + 1)..]);
+        throw new ArgumentException($"'{on}' is neither SCHEMA::name nor OBJECT::schema.name.", nameof(on));
+    }
+
+    /// <summary>Permissions are words and no names: nothing else may stand where one belongs.</summary>
+    private static string Permission(string permission) =>
+        DatabaseNeedRules.IsPermission(permission, NeedKind.InstancePermission) ? permission.ToUpperInvariant() : throw new ArgumentException($"'{permission}' cannot be a permission.", nameof(permission));
+}

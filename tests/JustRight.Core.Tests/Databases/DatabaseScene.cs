@@ -1,0 +1,158 @@
+using JustRight.Core.Estates;
+using JustRight.Core.Faults;
+using JustRight.Core.Fit;
+using JustRight.Core.Installs;
+using JustRight.Core.Plans;
+using JustRight.Core.Rights;
+using JustRight.Core.Rights.Directory;
+using JustRight.Core.Sheets;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Core.Tests.Databases;
+
+/// <summary>
+/// An instance <c>i</c> on the host <c>h1</c>, with a database <c>S</c> (and <c>msdb</c>), written in a few words. Principals: the
+/// account <c>a</c>, its group <c>g</c>, the group <c>n</c> that holds <c>g</c>, another account <c>o</c>, and the host's local
+/// group <c>L</c>, which holds <c>n</c>. Sentences, parted by <c>;</c> : <c>login a</c>, <c>off a</c> (switched off), <c>mute a</c>
+/// (may not connect), <c>role sysadmin: a g</c>, <c>role x: role:y</c>, <c>grant VIEW SERVER STATE: a</c>, <c>deny … : role:x</c>; and with
+/// <c>S.</c> before them <c>user a</c>, <c>owner a</c>, <c>guest</c>, <c>role</c>, <c>grant</c>, <c>deny</c>.
+/// </summary>
+internal sealed class DatabaseScene
+{
+    private static readonly Sid Domain = Sid.Parse("S-1-5-21-1-2-3");
+    private static readonly Origin Line = new("scene", 1, 1);
+    private static readonly DateTimeOffset Now = DateTimeOffset.UnixEpoch;
+    private static readonly Dictionary<string, Sid> Sids = new(StringComparer.Ordinal)
+    {
+        ["a"] = Domain.Append(1001),
+        ["g"] = Domain.Append(1002),
+        ["n"] = Domain.Append(1003),
+        ["o"] = Domain.Append(1004),
+        ["L"] = Sid.Parse("S-1-5-32-544"),
+    };
+
+    private readonly List<InstanceLogin> _logins = [];
+    private readonly Dictionary<string, RoleMembers> _roles = [];
+    private readonly List<PermissionEntry> _permissions = [];
+    private readonly Dictionary<string, DatabaseSnapshot> _databases = new() { ["S"] = Empty("S"), ["msdb"] = Empty("msdb") };
+
+    private DatabaseScene(string text)
+    {
+        foreach (var sentence in text.Split(';', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)) Add(sentence);
+    }
+
+    /// <summary>Whether the host of the instance could be read.</summary>
+    public bool HostUnread { get; init; }
+
+    /// <summary>What could not be read of the instance.</summary>
+    public UnreadPart[] UnreadParts { get; init; } = [];
+
+    public static DatabaseScene Of(string text, bool hostUnread = false, params UnreadPart[] unread) => new(text) { HostUnread = hostUnread, UnreadParts = unread };
+
+    /// <summary>A question of the account: <c>VIEW SERVER STATE</c>, <c>role sysadmin</c>, <c>S. SELECT on SCHEMA::x</c>, <c>S. role db_owner</c>.</summary>
+    public static Right Right(string question)
+    {
+        var dot = question.IndexOf(". ", StringComparison.Ordinal);
+        var (database, rest) = dot < 0 ? (null, question) : (question[..dot], question[(dot + 2)..]);
+        var role = rest.StartsWith("role ", StringComparison.Ordinal) ? rest[5..] : null;
+        return (database, role) switch
+        {
+            (null, null) => new InstancePermissionRight("i", rest),
+            (null, _) => new InstanceRoleRight("i", role),
+            (_, null) => DatabasePermissionRight.Parse("i", database, rest),
+            _ => new DatabaseRoleRight("i", database, role),
+        };
+    }
+
+    /// <summary>The answer in a word or two: <c>held</c>, <c>by X</c> (a stronger right), <c>denied</c>, <c>no way in</c>, <c>lacks</c>, <c>unseen</c>.</summary>
+    public string Ask(string question)
+    {
+        var judged = Fit(Right(question)).Single(j => j.Grant is not null);
+        return judged.Verdict switch
+        {
+            Verdict.Met => judged.Reason.StartsWith("implied by ", StringComparison.Ordinal) ? $"by {judged.Reason["implied by ".Length..].Split(" on i")[0]}" : "held",
+            Verdict.Unseen => "unseen",
+            _ => judged.DeniedBy.Count > 0 ? "denied" : judged.Reason.Contains("lets it in", StringComparison.Ordinal) ? "no way in" : "lacks",
+        };
+    }
+
+    /// <summary>What is too much at the instance, given what is needed.</summary>
+    public IReadOnlyList<string> Spare(params string[] needed) => [.. Fit([.. needed.Select(Right)]).Where(j => j.Verdict == Verdict.Spare && DatabaseGate.InstanceOf(j.Right) is not null).Select(j => j.Right.ToString())];
+
+    /// <summary>The first path by which a right is held.</summary>
+    public string Path(string question) => Fit(Right(question)).Single(j => j.Grant is not null).Paths[0].ToString();
+
+    private IReadOnlyList<Judgement> Fit(params Right[] needed)
+    {
+        var plan = new Plan(
+            "x", "s@1", "S", "e", "FENNMOOR", "fennmoor.example", Stage.SetUp, [], [], [new PlannedAccount("a", "a", null, "", "", "service", true, true, Line)],
+            [.. needed.Select(r => new PlannedGrant($"a/{r.Key}", "a", r, null, null, GivenBy.Us, Until.Always, Giver.Database, null, null, Line))], [], [], []);
+        return new FitJudge(new SurveyView(Survey()), new NeedsBook([plan]), new HouseRules([], null, []), Now).Judge(plan).Accounts[0].Judgements;
+    }
+
+    private Survey Survey()
+    {
+        var directory = new DirectorySnapshot("FENNMOOR", Domain, "dc", Now, [
+            new DirectoryPrincipal(Sids["a"], PrincipalKind.User, "a", "CN=a,DC=x"), new DirectoryPrincipal(Sids["o"], PrincipalKind.User, "o", "CN=o,DC=x"),
+            new DirectoryPrincipal(Sids["g"], PrincipalKind.Group, "g", "CN=g,DC=x") { Members = [Sids["a"]] }, new DirectoryPrincipal(Sids["n"], PrincipalKind.Group, "n", "CN=n,DC=x") { Members = [Sids["g"]] },
+        ], [], null);
+        var host = HostUnread ? HostSnapshot.NotRead("h1", Now, "it does not answer") : new HostSnapshot("h1", Now, null, [new LocalGroup("Administrators", Sids["L"], [Sids["n"]])], [], []);
+        var instance = new InstanceSnapshot("i", "sqlserver", Now, null, _logins, [.. _roles.Values], [.. _databases.Values]) { Host = "h1", Permissions = _permissions, UnreadParts = UnreadParts };
+        return new Survey("e", Now, true, directory, [host], [instance]);
+    }
+
+    private void Add(string sentence)
+    {
+        var dot = sentence.IndexOf('.', StringComparison.Ordinal);
+        var database = dot > 0 && _databases.ContainsKey(sentence[..dot]) ? sentence[..dot] : null;
+        var rest = database is null ? sentence : sentence[(dot + 1)..];
+        var verb = rest.Split(' ')[0];
+        var (what, who) = rest.LastIndexOf(": ", StringComparison.Ordinal) is > 0 and var colon ? (rest[(verb.Length + 1)..colon], rest[(colon + 2)..].Split(' ')) : ("", rest.Split(' ')[1..]);
+        switch (verb)
+        {
+            case "login" or "off" or "mute":
+                _logins.AddRange(who.Select(w => new InstanceLogin(Sids[w], w) { Disabled = verb == "off", MayConnect = verb != "mute" }));
+                break;
+            case "user":
+                Change(database!, d => d with { Users = [.. d.Users, .. who.Select(w => new InstanceLogin(Sids[w], w))] });
+                break;
+            case "owner":
+                Change(database!, d => d with { Owner = Sids[who[0]] });
+                break;
+            case "guest":
+                Change(database!, d => d with { AdmitsGuests = true });
+                break;
+            case "role" when database is null:
+                _roles[what] = Members(what, who);
+                break;
+            case "role":
+                Change(database!, d => d with { Roles = [.. d.Roles, Members(what, who)] });
+                break;
+            case "grant" or "deny" when database is null:
+                _permissions.AddRange(Entries(verb, what, who));
+                break;
+            case "grant" or "deny":
+                Change(database!, d => d with { Permissions = [.. d.Permissions, .. Entries(verb, what, who)] });
+                break;
+            default:
+                throw new ArgumentException($"'{sentence}' is not understood.", nameof(sentence));
+        }
+    }
+
+    private void Change(string database, Func<DatabaseSnapshot, DatabaseSnapshot> change) => _databases[database] = change(_databases[database]);
+
+    private static DatabaseSnapshot Empty(string name) => new(name, default, null, [], []);
+
+    private static RoleMembers Members(string role, string[] who) =>
+        new(role, [.. who.Where(w => !w.StartsWith("role:", StringComparison.Ordinal)).Select(w => Sids[w])], [.. who.Where(w => w.StartsWith("role:", StringComparison.Ordinal)).Select(w => w[5..])]);
+
+    private static IEnumerable<PermissionEntry> Entries(string verb, string permission, string[] who)
+    {
+        var words = permission.Split(" on ", 2);
+        return who.Select(w => w.StartsWith("role:", StringComparison.Ordinal)
+            ? new PermissionEntry(words[0], State(verb), default, w[5..]) { On = words.ElementAtOrDefault(1) }
+            : new PermissionEntry(words[0], State(verb), Sids[w], null) { On = words.ElementAtOrDefault(1) });
+    }
+
+    private static PermissionState State(string verb) => verb == "deny" ? PermissionState.Deny : PermissionState.Grant;
+}
