@@ -106,6 +106,28 @@ public sealed class DemoStoryTests(ITestOutputHelper output)
         lab.File.Read(s => s.Policies[1].Lists["SeBatchLogonRight"].Count).ShouldBe(2);
     }
 
+    [Theory]
+    [InlineData("quernstone-sql01", "small-set", "VIEW SERVER STATE")]
+    [InlineData("quernstone-sql02", "small-set-16", "VIEW SERVER PERFORMANCE STATE")]
+    public async Task Quernstone_takes_the_small_set_of_its_release_and_gives_the_big_role_back(string install, string taken, string permission)
+    {
+        using var lab = new DemoLab();
+        var first = await lab.VerifyAsync(install);
+        Print(first);
+        first.Fit.Plan.Decisions.Single().Taken.ShouldBe(taken);
+        var watcher = first.Fit.Accounts.Single().Judgements;
+        var big = watcher.Single(j => j.Verdict == Verdict.Spare);
+        if (install == "quernstone-sql01") (watcher.Single(j => j.Right.Words == permission).Reason, big.Reason).ShouldBe(("implied by sysadmin on fm-sql01", "less would do: small-set"));
+        else watcher.Single(j => j.Right.Words == permission).Verdict.ShouldBe(Verdict.Unmet);
+        await lab.MakeAsync(first.Worklist.Give);
+        await lab.MakeAsync((await lab.VerifyAsync(install)).Worklist.Remove);
+        var last = await lab.VerifyAsync(install);
+        last.Fit.Accounts.Single().Judgements.Single(j => j.Right.Words == permission).ShouldSatisfyAllConditions(j => j.Reason.ShouldBe("held"), j => j.AsPlanned.ShouldBeTrue());
+        last.Fit.Words.ShouldBe("just right");
+        foreach (var step in first.Worklist.Give.Reverse()) await lab.Connectors.MakeAsync(step.Change.Inverse!, null, TestContext.Current.CancellationToken);
+        (await lab.VerifyAsync(install)).Fit.Leaning.Missing.ShouldBe(4);
+    }
+
     [Fact]
     public async Task Without_the_policy_a_grant_of_ours_is_taken_back_at_the_next_refresh()
     {

@@ -31,6 +31,8 @@ public sealed class LabRulesTests
         { "an instance role without a login", new AddInstanceRoleMember("fm-sql01", "dbcreator", @"FENNMOOR\svc-archive"), "has no login" },
         { "a database user without a login", new CreateDatabaseUser("fm-sql01", "msdb", @"FENNMOOR\svc-archive"), "has no login" },
         { "a database role without a user", new AddDatabaseRoleMember("fm-sql01", "msdb", "db_owner", @"FENNMOOR\svc-reports"), "is no user" },
+        { "a permission of the instance without a login", new GrantInstancePermission("fm-sql01", "VIEW SERVER STATE", @"FENNMOOR\svc-archive"), "has no login" },
+        { "a permission in a database without a user", new GrantDatabasePermission("fm-sql01", "msdb", "SELECT", null, @"FENNMOOR\svc-reports"), "is no user" },
         { "a database that is not there", new CreateDatabaseUser("fm-sql01", "Milk", @"FENNMOOR\svc-reports"), "no database" },
     };
 

@@ -28,6 +28,7 @@ internal sealed class RandomEstate
     [
         new LocalGroupRight("h0", "Administrators"), new LocalGroupRight("h1", "Administrators"), new LogonRight("h0", "service"), new LogonRight("h1", "service"),
         new InstanceRoleRight("i0", "dbcreator"), new InstanceRoleRight("i0", "sysadmin"), new DatabaseRoleRight("i0", "db", "db_datareader"), new DatabaseRoleRight("i0", "db", "db_owner"),
+        new InstancePermissionRight("i0", "VIEW SERVER STATE"), new InstancePermissionRight("i0", "ALTER SERVER STATE"), new DatabasePermissionRight("i0", "db", "SELECT", null), new DatabasePermissionRight("i0", "db", "CONTROL", null),
     ];
 
     private readonly (int Member, int Group)[] _edges;
@@ -41,8 +42,8 @@ internal sealed class RandomEstate
     /// <summary>Any such estate.</summary>
     public static Gen<RandomEstate> Any { get; } = Gen.Select(
         Gen.Select(Gen.Int[0, 8], Gen.Int[0, 5]).Select((m, g) => (m, g)).Where(e => e.m != e.g + 3).Array[0, 14],
-        Gen.Select(Gen.Int[0, 8], Gen.Int[0, 7]).Select((p, r) => (p, r)).Array[0, 10],
-        Gen.Select(Gen.Int[0, 2], Gen.Int[0, 7]).Select((a, r) => (a, r)).Array[0, 8],
+        Gen.Select(Gen.Int[0, 8], Gen.Int[0, 11]).Select((p, r) => (p, r)).Array[0, 12],
+        Gen.Select(Gen.Int[0, 2], Gen.Int[0, 11]).Select((a, r) => (a, r)).Array[0, 8],
         Gen.Bool).Select((edges, entries, needs, barred) => new RandomEstate(edges, entries, needs, barred));
 
     /// <summary>The lab's state.</summary>
@@ -74,14 +75,16 @@ internal sealed class RandomEstate
         state.Instances.Add(new LabInstance
         {
             Name = "i0",
-            Logins = On(r => r is InstanceRoleRight or DatabaseRoleRight),
+            Logins = On(r => DatabaseGate.InstanceOf(r) is not null),
+            Permissions = new() { ["VIEW SERVER STATE"] = On(r => r is InstancePermissionRight { Permission: "VIEW SERVER STATE" }), ["ALTER SERVER STATE"] = On(r => r is InstancePermissionRight { Permission: "ALTER SERVER STATE" }) },
             Roles = new() { ["dbcreator"] = On(r => r is InstanceRoleRight { Role: "dbcreator" }), ["sysadmin"] = On(r => r is InstanceRoleRight { Role: "sysadmin" }) },
             Databases =
             [
                 new LabDatabase
                 {
                     Name = "db",
-                    Users = On(r => r is DatabaseRoleRight),
+                    Users = On(r => r is DatabaseRoleRight or DatabasePermissionRight),
+                    Permissions = new() { ["SELECT"] = On(r => r is DatabasePermissionRight { Permission: "SELECT" }), ["CONTROL"] = On(r => r is DatabasePermissionRight { Permission: "CONTROL" }) },
                     Roles = new() { ["db_datareader"] = On(r => r is DatabaseRoleRight { Role: "db_datareader" }), ["db_owner"] = On(r => r is DatabaseRoleRight { Role: "db_owner" }) },
                 },
             ],
@@ -130,8 +133,10 @@ internal sealed class RandomEstate
 
     private static bool Implies(Right strong, Right weak) => (strong, weak) switch
     {
-        (InstanceRoleRight { Role: "sysadmin" }, InstanceRoleRight or DatabaseRoleRight) => true,
-        (DatabaseRoleRight { Role: "db_owner" }, DatabaseRoleRight) => true,
+        (InstanceRoleRight { Role: "sysadmin" }, _) => DatabaseGate.InstanceOf(weak) is not null,
+        (DatabaseRoleRight { Role: "db_owner" }, DatabaseRoleRight or DatabasePermissionRight) => true,
+        (DatabaseRoleRight { Role: "db_datareader" } or DatabasePermissionRight { Permission: "CONTROL" }, DatabasePermissionRight { Permission: "SELECT" }) => true,
+        (InstancePermissionRight { Permission: "ALTER SERVER STATE" }, InstancePermissionRight { Permission: "VIEW SERVER STATE" }) => true,
         _ => false,
     };
 }
