@@ -1,4 +1,10 @@
 import { defineConfig } from '@playwright/test';
 import tests from './playwright.config';
 
-export default defineConfig({ ...tests, testDir: 'pictures', reporter: 'list' });
+// One file of its own, not one of the tests' projects.
+export default defineConfig({
+  ...tests,
+  projects: [{ testMatch: 'pictures.spec.ts' }],
+  testDir: 'pictures',
+  reporter: 'list',
+});

@@ -70,6 +70,9 @@ test('pictures of the console', async ({ page }) => {
     await page.getByRole('button', { name: 'Verify' }).click();
     await page.getByRole('table', { name: 'Accounts and places' }).waitFor();
   }
+  await page.goto(`${second.address}/estates/fennmoor/instances/fm-sql01`);
+  await page.getByRole('table', { name: 'rights at the instance' }).waitFor();
+  await take('instance');
   await page.goto(`${second.address}/estates/fennmoor/hosts/fm-night01`);
   await page.getByRole('row', { name: /SeBatchLogonRight/ }).waitFor();
   await take('host-rights');

@@ -1,6 +1,7 @@
 import { createRootRoute, createRoute, createRouter, redirect } from '@tanstack/react-router';
 import { AccountPage } from './pages/account/AccountPage';
 import { HostPage } from './pages/host/HostPage';
+import { InstancePage } from './pages/instance/InstancePage';
 import { EnterPage } from './pages/enter/EnterPage';
 import { InstallPage } from './pages/install/InstallPage';
 import { InstallsPage } from './pages/installs/InstallsPage';
@@ -62,11 +63,19 @@ const host = createRoute({
   path: '/estates/$estate/hosts/$host',
   component: HostPage,
 });
+const instance = createRoute({
+  getParentRoute: () => frame,
+  path: '/estates/$estate/instances/$instance',
+  component: InstancePage,
+});
 const log = createRoute({ getParentRoute: () => frame, path: '/log', component: LogPage });
 
 /** Every page of the console. */
 export const router = createRouter({
-  routeTree: root.addChildren([enter, frame.addChildren([home, installs, install, account, trace, object, host, log])]),
+  routeTree: root.addChildren([
+    enter,
+    frame.addChildren([home, installs, install, account, trace, object, host, instance, log]),
+  ]),
 });
 
 declare module '@tanstack/react-router' {

@@ -50,6 +50,14 @@ export const host = (name: string, host: string) =>
     retry: false,
   });
 
+/** A database instance as the latest survey read it. */
+export const instance = (name: string, instance: string) =>
+  queryOptions({
+    queryKey: ['estate', name, 'instance', instance],
+    queryFn: () => need(api.GET('/api/estates/{name}/instances/{instance}', { params: { path: { name, instance } } })),
+    retry: false,
+  });
+
 /** All estates. */
 export const estates = queryOptions({ queryKey: ['estates'], queryFn: () => need(api.GET('/api/estates')) });
 

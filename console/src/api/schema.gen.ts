@@ -620,6 +620,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/estates/{name}/instances/{instance}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A database instance as the latest survey read it: who can do what there and in its databases, by which path, and what needs it */
+        get: operations["ShowInstance"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/installs/{name}/handovers": {
         parameters: {
             query?: never;
@@ -1102,6 +1119,57 @@ export interface components {
         InstallView: {
             summary: components["schemas"]["InstallSummary"];
             text: string;
+        };
+        /** @description A right that somebody has at an instance. */
+        InstanceHolderView: {
+            /** @description The account, machine or group. */
+            who: string;
+            /** @description Whether it is a computer account. */
+            machine: boolean;
+            /** @description The right in words. */
+            right: string;
+            /** @description The instance or the database. */
+            place: string;
+            /**
+             * Format: int32
+             * @description How far the right reaches, as a number to sort by; 1000 rules all.
+             */
+            reach: number;
+            /** @description What it lets its holder do. */
+            lets: string;
+            paths: components["schemas"]["PathView"][];
+            /** @description Why it does not count, or null when it does. */
+            whyNot: null | string;
+            /** @description The installs that need it. */
+            neededBy: string[];
+        };
+        /** @description A database instance as the latest survey read it. */
+        InstanceView: {
+            estate: string;
+            name: string;
+            pretend: boolean;
+            /** @description The family of database server. */
+            engine: string;
+            /** @description Its release as it says, or as the estate says when it does not; empty when neither does. */
+            release: string;
+            host: string;
+            reach: string;
+            /** Format: date-time */
+            readAt: string;
+            /** @description Why nothing could be read, or null. */
+            unread: null | string;
+            /** @description Parts that could not be read, though the instance could. */
+            unreadParts: components["schemas"]["CornerView"][];
+            databases: string[];
+            /** @description Who can do what there. */
+            holders: components["schemas"]["InstanceHolderView"][];
+            /**
+             * Format: int32
+             * @description How many more rights there are than are listed.
+             */
+            more: number;
+            /** @description The installs that need something of it. */
+            installs: string[];
         };
         /** @description One event of a job's progress. */
         JobEvent: {
@@ -1677,6 +1745,8 @@ export type HostServiceView = components['schemas']['HostServiceView'];
 export type HostView = components['schemas']['HostView'];
 export type InstallSummary = components['schemas']['InstallSummary'];
 export type InstallView = components['schemas']['InstallView'];
+export type InstanceHolderView = components['schemas']['InstanceHolderView'];
+export type InstanceView = components['schemas']['InstanceView'];
 export type JobEvent = components['schemas']['JobEvent'];
 export type JobStepView = components['schemas']['JobStepView'];
 export type JobView = components['schemas']['JobView'];
@@ -3090,6 +3160,47 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HostView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ShowInstance: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+                instance: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstanceView"];
                 };
             };
             /** @description Not Found */

@@ -94,6 +94,7 @@ public static class ServiceHost
         api.MapDirectoryFiles();
         api.MapHostFacts();
         api.MapHosts();
+        api.MapInstances();
         api.MapHandovers();
         api.MapGuards();
         api.MapLog();

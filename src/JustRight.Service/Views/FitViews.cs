@@ -75,7 +75,7 @@ internal static class FitViews
     private static StepView Of(Step step) => new(
         step.Id, step.Number, step.Change.Words, NextStep.Team(step.Change.Giver), step.Change.Place, step.Why, step.Blocked, step.For, step.At.ToString());
 
-    private static PathView Of(RightPath path) => new([.. path.Steps.Select(s => new PathStepView(Kind(s.Kind), s.Name))]);
+    public static PathView Of(RightPath path) => new([.. path.Steps.Select(s => new PathStepView(Kind(s.Kind), s.Name))]);
 
     private static string Kind(StepKind kind) => kind switch
     {

@@ -28,6 +28,7 @@ internal sealed class DatabaseScene
         ["g"] = Domain.Append(1002),
         ["n"] = Domain.Append(1003),
         ["o"] = Domain.Append(1004),
+        ["u"] = Domain.Append(513), // Domain Users
         ["L"] = Sid.Parse("S-1-5-32-544"),
     };
 
@@ -79,6 +80,14 @@ internal sealed class DatabaseScene
     /// <summary>What is too much at the instance, given what is needed.</summary>
     public IReadOnlyList<string> Spare(params string[] needed) => [.. Fit([.. needed.Select(Right)]).Where(j => j.Verdict == Verdict.Spare && DatabaseGate.InstanceOf(j.Right) is not null).Select(j => j.Right.ToString())];
 
+    /// <summary>Who can do what at the instance, each with why it does not count, where it does not.</summary>
+    public IReadOnlyList<string> Holders(int most = 100)
+    {
+        var view = new SurveyView(Survey());
+        var (holders, more) = InstanceHolders.Of(view, view.Instance("i")!, most);
+        return [.. holders.Select(h => $"{view.Graph.NameOf(h.Holder).Split('\\')[^1]}: {h.Right}{(h.WhyNot is null ? "" : $" ({h.WhyNot})")}"), .. more > 0 ? [$"{more} more"] : Array.Empty<string>()];
+    }
+
     /// <summary>The first path by which a right is held.</summary>
     public string Path(string question) => Fit(Right(question)).Single(j => j.Grant is not null).Paths[0].ToString();
 
@@ -95,6 +104,7 @@ internal sealed class DatabaseScene
         var directory = new DirectorySnapshot("FENNMOOR", Domain, "dc", Now, [
             new DirectoryPrincipal(Sids["a"], PrincipalKind.User, "a", "CN=a,DC=x"), new DirectoryPrincipal(Sids["o"], PrincipalKind.User, "o", "CN=o,DC=x"),
             new DirectoryPrincipal(Sids["g"], PrincipalKind.Group, "g", "CN=g,DC=x") { Members = [Sids["a"]] }, new DirectoryPrincipal(Sids["n"], PrincipalKind.Group, "n", "CN=n,DC=x") { Members = [Sids["g"]] },
+            new DirectoryPrincipal(Sids["u"], PrincipalKind.Group, "Domain Users", "CN=Domain Users,DC=x"),
         ], [], null);
         var host = HostUnread ? HostSnapshot.NotRead("h1", Now, "it does not answer") : new HostSnapshot("h1", Now, null, [new LocalGroup("Administrators", Sids["L"], [Sids["n"]])], [], []);
         var instance = new InstanceSnapshot("i", "sqlserver", Now, null, _logins, [.. _roles.Values], [.. _databases.Values]) { Host = "h1", Permissions = _permissions, UnreadParts = UnreadParts };

@@ -221,6 +221,21 @@ public sealed class SqlServerRightsTests
     public void What_is_too_much_is_named_once(string facts, string needed, string spare) =>
         string.Join("; ", DatabaseScene.Of(facts).Spare(needed.Length == 0 ? [] : [needed])).ShouldBe(spare);
 
+    [Theory]
+    [InlineData("login n o; role sysadmin: n; grant VIEW SERVER STATE: o", "a: sysadmin on i", "o: VIEW SERVER STATE on i")]
+    [InlineData("login a; login g; grant VIEW SERVER STATE: a; deny CONTROL SERVER: g", "a: VIEW SERVER STATE on i (denied: CONTROL SERVER, by FENNMOOR\\g)")]
+    [InlineData("S.user a; S.role db_datareader: a", "a: db_datareader on i/S (it holds that, and no login lets it in to i)")]
+    [InlineData("login L; role dbcreator: L", "a: dbcreator on i")] // through the host's local group
+    [InlineData("login o", "o: CONNECT SQL on i")] // a login and nothing else
+    [InlineData("login o; S.owner o", "o: db_owner on i/S")]
+    [InlineData("login u; grant VIEW SERVER STATE: u", "Domain Users: CONNECT SQL on i", "Domain Users: VIEW SERVER STATE on i")] // what every domain user has stands once
+    [InlineData("")]
+    public void Who_can_do_what_is_listed_for_accounts_by_whatever_path(string facts, params string[] holders) => DatabaseScene.Of(facts).Holders().ShouldBe(holders);
+
+    [Fact]
+    public void A_list_of_holders_that_is_too_long_says_how_many_are_left_out() =>
+        DatabaseScene.Of("login a o; role dbcreator: a o; role bulkadmin: a o").Holders(3).ShouldBe(["a: bulkadmin on i", "a: dbcreator on i", "o: bulkadmin on i", "1 more"]);
+
     [Fact]
     public void What_was_not_read_is_unseen()
     {

@@ -3,6 +3,8 @@ import type { BranchView, JudgementView } from '../../api/schema.gen';
 import { PathLine } from '../../parts/PathLine';
 import { Verdict } from '../../parts/Verdict';
 
+const databaseKinds = ['instance-role', 'instance-permission', 'database-role', 'database-permission'];
+
 /** Everything known of a right: verdict, reason, need, giver, sheet line, paths. */
 export function RightFacts({ right, brief, estate }: { right: JudgementView; brief?: boolean; estate?: string }) {
   const paths = brief ? right.paths.slice(0, 2) : right.paths;
@@ -26,6 +28,16 @@ export function RightFacts({ right, brief, estate }: { right: JudgementView; bri
             </Link>
           </dd>
         </>
+      )}
+      {estate && databaseKinds.includes(right.kind) && (
+        <Fact name="at">
+          <Link
+            to="/estates/$estate/instances/$instance"
+            params={{ estate, instance: right.place.split('/')[0] ?? right.place }}
+          >
+            {right.place}
+          </Link>
+        </Fact>
       )}
       {right.why && (
         <>

@@ -1,0 +1,61 @@
+import { Loader } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
+import { getRouteApi, Link } from '@tanstack/react-router';
+import { instance as instanceQuery } from '../../api/queries';
+import { Failure } from '../../parts/Failure';
+import { Time } from '../../parts/Time';
+import { HolderTable } from './HolderTable';
+
+const route = getRouteApi('/frame/estates/$estate/instances/$instance');
+
+/** One database instance: who can do what there and in its databases, by which path, and which of it is needed. */
+export function InstancePage() {
+  const { estate, instance: name } = route.useParams();
+  const instance = useQuery(instanceQuery(estate, name));
+  if (instance.isPending) return <Loader aria-label="Loading" />;
+  if (instance.error) return <Failure error={instance.error} />;
+  const { data } = instance;
+  return (
+    <>
+      <div className="head">
+        <h1>{data.name}</h1>
+        <span className="soft">
+          {data.engine === 'sqlserver' ? 'SQL Server' : 'PostgreSQL'}
+          {data.release && `, release ${data.release}`}, on{' '}
+          <Link to="/estates/$estate/hosts/$host" params={{ estate, host: data.host }}>
+            {data.host}
+          </Link>
+        </span>
+        {data.pretend && <span className="tag">pretend</span>}
+        <span className="grow" />
+        <span className="soft">
+          read <Time value={data.readAt} />, reach: {data.reach}
+        </span>
+      </div>
+      <p className="soft">
+        {data.databases.length > 0 && <>Databases: {data.databases.join(', ')}. </>}
+        {data.installs.length > 0 && 'Needed by '}
+        {data.installs.map((install, i) => (
+          <span key={install}>
+            {i > 0 && ', '}
+            <Link to="/installs/$name" params={{ name: install }}>
+              {install}
+            </Link>
+          </span>
+        ))}
+      </p>
+      {data.unread && <p className="empty">Nothing of it could be read: {data.unread}</p>}
+      {data.unreadParts.length > 0 && (
+        <ul aria-label="Could not be read">
+          {data.unreadParts.map((part) => (
+            <li key={part.place}>
+              ? {part.place} could not be read: {part.reason}
+            </li>
+          ))}
+        </ul>
+      )}
+      {!data.unread && <HolderTable holders={data.holders} />}
+      {data.more > 0 && <p className="soft">and {data.more} more, which are not listed here</p>}
+    </>
+  );
+}

@@ -1,0 +1,25 @@
+namespace JustRight.Contracts;
+
+/// <summary>A database instance as the latest survey read it.</summary>
+/// <param name="Engine">The family of database server.</param>
+/// <param name="Release">Its release as it says, or as the estate says when it does not; empty when neither does.</param>
+/// <param name="Unread">Why nothing could be read, or null.</param>
+/// <param name="UnreadParts">Parts that could not be read, though the instance could.</param>
+/// <param name="Holders">Who can do what there.</param>
+/// <param name="More">How many more rights there are than are listed.</param>
+/// <param name="Installs">The installs that need something of it.</param>
+public sealed record InstanceView(
+    string Estate, string Name, bool Pretend, string Engine, string Release, string Host, string Reach, DateTimeOffset ReadAt, string? Unread, IReadOnlyList<CornerView> UnreadParts,
+    IReadOnlyList<string> Databases, IReadOnlyList<InstanceHolderView> Holders, int More, IReadOnlyList<string> Installs);
+
+/// <summary>A right that somebody has at an instance.</summary>
+/// <param name="Who">The account, machine or group.</param>
+/// <param name="Machine">Whether it is a computer account.</param>
+/// <param name="Right">The right in words.</param>
+/// <param name="Place">The instance or the database.</param>
+/// <param name="Reach">How far the right reaches, as a number to sort by; 1000 rules all.</param>
+/// <param name="Lets">What it lets its holder do.</param>
+/// <param name="WhyNot">Why it does not count, or null when it does.</param>
+/// <param name="NeededBy">The installs that need it.</param>
+public sealed record InstanceHolderView(
+    string Who, bool Machine, string Right, string Place, int Reach, string Lets, IReadOnlyList<PathView> Paths, string? WhyNot, IReadOnlyList<string> NeededBy);

@@ -1,0 +1,65 @@
+using JustRight.Core.Rights;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Core.Fit;
+
+/// <summary>A right that a principal has at an instance.</summary>
+/// <param name="Holder">The principal's node.</param>
+/// <param name="Paths">How it comes to it, shortest first.</param>
+/// <param name="WhyNot">Why it does not count: it is denied, or nothing lets the principal in; null when it counts.</param>
+public sealed record InstanceHolder(int Holder, Right Right, IReadOnlyList<RightPath> Paths, string? WhyNot);
+
+/// <summary>Finds who can do what at a database instance, and by which path: every account and machine of the survey that any login reaches.</summary>
+public static class InstanceHolders
+{
+    /// <summary>
+    /// Every right of every account and machine at the instance and in its databases. What every domain user has stands once, with
+    /// the group that has it.
+    /// </summary>
+    /// <param name="most">The most rights to list.</param>
+    /// <returns>The rights in order of names, and how many more there are.</returns>
+    public static (IReadOnlyList<InstanceHolder> Holders, int More) Of(SurveyView view, InstanceSnapshot instance, int most)
+    {
+        var found = new List<InstanceHolder>();
+        var more = 0;
+        var logins = Reaching(view, instance);
+        foreach (var node in Enumerable.Range(0, view.Graph.Count).OrderBy(view.Graph.NameOf, StringComparer.OrdinalIgnoreCase))
+        {
+            var everybodys = view.Graph.Baseline.Contains(node);
+            if (!everybodys && (view.Graph.PrincipalOf(node) is not { Kind: not PrincipalKind.Group } || !(logins.Contains(node) || view.Graph.Closure(node).Any(logins.Contains)))) continue;
+            var holdings = view.HoldingsOf(node);
+            foreach (var held in everybodys ? Own(view, node, instance) : DatabaseGate.WithoutMereEntrances([.. holdings.All(_ => true).Where(h => IsAt(h.Right, instance))], []))
+            {
+                if (found.Count < most) found.Add(new InstanceHolder(node, held.Right, holdings.PathsOf(held), WhyNot(view, held.Right, holdings)));
+                else more++;
+            }
+        }
+
+        return (found, more);
+    }
+
+    /// <summary>The nodes that a login of the instance stands for: its principal, or the members of the local group that it names.</summary>
+    private static HashSet<int> Reaching(SurveyView view, InstanceSnapshot instance)
+    {
+        var members = view.Host(instance.Host)?.LocalGroups.ToDictionary(g => g.Sid, g => g.Members) ?? [];
+        return [.. instance.Logins.Concat(instance.Databases.SelectMany(d => d.Users)).SelectMany(l => members.GetValueOrDefault(l.Sid, [l.Sid])).Concat(instance.Databases.Select(d => d.Owner)).Select(view.Graph.IndexOf).Where(n => n >= 0)];
+    }
+
+    private static IEnumerable<Held> Own(SurveyView view, int node, InstanceSnapshot instance)
+    {
+        foreach (var tails in view.Index.To(view.Graph.SidOf(node), _ => true).Where(t => IsAt(t.Right, instance)).GroupBy(t => t.Right))
+        {
+            var held = new Held(tails.Key);
+            held.Tails.AddRange(tails.Select(t => (node, t)));
+            yield return held;
+        }
+    }
+
+    private static string? WhyNot(SurveyView view, Right right, Holdings holdings)
+    {
+        if (DatabaseGate.Denials(view, right, holdings) is [var first, ..]) return $"denied: {first.Tail.Right.Words}{(first.Node == holdings.Account ? "" : $", by {view.Graph.NameOf(first.Node)}")}";
+        return DatabaseGate.WhyShut(view, right, holdings);
+    }
+
+    private static bool IsAt(Right right, InstanceSnapshot instance) => string.Equals(DatabaseGate.InstanceOf(right), instance.Name, StringComparison.OrdinalIgnoreCase);
+}

@@ -1,0 +1,34 @@
+using JustRight.Contracts;
+using JustRight.Core.Estates;
+using JustRight.Core.Fit;
+using JustRight.Core.Plans;
+using JustRight.Core.Surveys;
+using SurveyView = JustRight.Core.Fit.SurveyView;
+
+namespace JustRight.Service.Views;
+
+/// <summary>Database instances for the wire.</summary>
+internal static class InstanceViews
+{
+    private const int MostHolders = 5_000;
+
+    public static InstanceView Of(Estate estate, EstateInstance known, InstanceSnapshot instance, SurveyView view, IReadOnlyList<Plan> plans)
+    {
+        var needs = new NeedsBook(plans);
+        var (holders, more) = InstanceHolders.Of(view, instance, MostHolders);
+        return new InstanceView(
+            estate.Name, instance.Name, estate.IsPretend, instance.Engine, instance.Release.Length > 0 ? instance.Release : known.Release?.ToString() ?? "", known.Host, ReachWords.Of(known.Reach), instance.ReadAt, instance.Unread,
+            [.. instance.UnreadParts.Select(p => new CornerView(p.Part, p.Reason, instance.ReadAt)), .. instance.Databases.Where(d => d.Unread is not null).Select(d => new CornerView(d.Name, d.Unread!, instance.ReadAt))],
+            [.. instance.Databases.Select(d => d.Name)], [.. holders.Select(h => Holder(h, view, needs))], more,
+            [.. plans.Where(p => p.Grants.Any(g => string.Equals(DatabaseGate.InstanceOf(g.Right), instance.Name, StringComparison.OrdinalIgnoreCase))).Select(p => p.Install)]);
+    }
+
+    private static InstanceHolderView Holder(InstanceHolder holder, SurveyView view, NeedsBook needs)
+    {
+        var principal = view.Graph.PrincipalOf(holder.Holder);
+        var (points, reason) = RightReach.Of(holder.Right);
+        return new InstanceHolderView(
+            view.Graph.NameOf(holder.Holder), principal?.Kind == PrincipalKind.Computer, holder.Right.Words, holder.Right.Place, points, reason, [.. holder.Paths.Select(FitViews.Of)], holder.WhyNot,
+            principal is null ? [] : needs.Installs(principal.Name, holder.Right));
+    }
+}
