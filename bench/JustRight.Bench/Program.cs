@@ -28,7 +28,7 @@ if (args.Length > 0)
 }
 
 Console.WriteLine("what      size    accounts   groups   installs   seconds   peak MB   result");
-foreach (var measured in new[] { "fit", "closure", "access", "hosts" })
+foreach (var measured in new[] { "fit", "closure", "access", "hosts", "database" })
 {
     var small = InProcess(measured, 0.1);
     var large = InProcess(measured, 1);
@@ -51,11 +51,12 @@ static double InProcess(string what, double size)
 static int Measure(string what, double size)
 {
     Warm(what);
-    var estate = new SyntheticEstate(what is "access" or "hosts" ? 0.01 : size);
+    var estate = new SyntheticEstate(what is "access" or "hosts" or "database" ? 0.01 : size);
     var (seconds, result) = what switch
     {
         "fit" => Fit(estate),
         "closure" => Closure(estate),
+        "database" => Database(new SyntheticInstance(size)),
         "hosts" => Hosts(new SyntheticHosts((int)(2_000 * size))),
         _ => Access(new SyntheticTree((int)(1_000_000 * size), 5_000)),
     };
@@ -73,6 +74,7 @@ static void Warm(string what)
         if (what == "fit") Fit(estate);
         else if (what == "closure") Closure(estate);
         else if (what == "access") Access(new SyntheticTree(20_000, 500));
+        else if (what == "database") Database(new SyntheticInstance(0.1));
         else Hosts(new SyntheticHosts(20));
     }
 }
@@ -96,6 +98,18 @@ static (double Seconds, string Result) Hosts(SyntheticHosts synthetic)
     var clock = Stopwatch.StartNew();
     var fit = new FitJudge(new SurveyView(survey), new NeedsBook([plan]), new HouseRules([], null, []), survey.TakenAt).Judge(plan);
     return (clock.Elapsed.TotalSeconds, $"{fit.Accounts[0].Judgements.Count} verdicts, {fit.Leaning.Met} met, {fit.Leaning.Spare} spare");
+}
+
+// The fit of a hundred accounts against one large instance; the survey's preparation, which every install shares, is told beside it.
+static (double Seconds, string Result) Database(SyntheticInstance synthetic)
+{
+    var (survey, plan) = (synthetic.Survey(), synthetic.Plan());
+    GC.Collect();
+    var clock = Stopwatch.StartNew();
+    var view = new SurveyView(survey);
+    var prepared = clock.Elapsed.TotalSeconds;
+    var fit = new FitJudge(view, new NeedsBook([plan]), new HouseRules([], null, []), survey.TakenAt).Judge(plan);
+    return (clock.Elapsed.TotalSeconds - prepared, $"{fit.Accounts.Sum(a => a.Judgements.Count)} verdicts, {fit.Leaning.Met} met, {fit.Leaning.Spare} spare; prepared in {prepared:0.00} s");
 }
 
 // Plan and fit of every install over one survey, the survey's preparation included.

@@ -45,8 +45,11 @@ public sealed class GrantIndex
     public IEnumerable<RightTail> To(Sid holder, Func<LocalGroupRight, bool>? passOver = null)
     {
         var hosts = _hostsOf.TryGetValue(holder, out var some) ? some : [];
-        return hosts.SelectMany(h => h.To(holder, passOver)).Concat(_elsewhereTo.TryGetValue(holder, out var tails) ? tails : []);
+        return hosts.SelectMany(h => h.To(holder, passOver)).Concat(ElsewhereTo(holder));
     }
+
+    /// <summary>What is given to a SID directly elsewhere than by hosts: by instances and by entries of the directory.</summary>
+    public IReadOnlyList<RightTail> ElsewhereTo(Sid holder) => _elsewhereTo.TryGetValue(holder, out var tails) ? tails : [];
 
     /// <summary>Whether a SID is given a right directly.</summary>
     public bool Gives(Sid holder, Right right) => Of(right, s => s == holder).Any();

@@ -23,6 +23,7 @@ public sealed class Holdings
     private readonly BaselineRights _baseline;
     private readonly DirectoryHoldings? _directory;
     private readonly Cuts? _without;
+    private Dictionary<string, Held>? _elsewhere;
     private readonly Dictionary<string, Held> _memberships = new(StringComparer.Ordinal);
     private readonly Dictionary<int, List<int[]>> _ways = [];
 
@@ -105,6 +106,7 @@ public sealed class Holdings
     private Held? HeldAlways(Right right)
     {
         if (_memberships.TryGetValue(right.Key, out var membership)) return membership;
+        if (right.OnHost is null) return (_elsewhere ??= Elsewhere()).GetValueOrDefault(right.Key);
         Held? held = null;
         foreach (var tail in _index.Of(right, Reaches))
         {
@@ -113,6 +115,23 @@ public sealed class Holdings
         }
 
         return held;
+    }
+
+    /// <summary>All that is held elsewhere than on hosts: an instance has thousands of logins, and an account few rights there.</summary>
+    private Dictionary<string, Held> Elsewhere()
+    {
+        var found = new Dictionary<string, Held>(StringComparer.Ordinal);
+        foreach (var node in Groups.Append(Account).Concat(_graph.Everybody).Distinct())
+        {
+            foreach (var tail in _index.ElsewhereTo(_graph.SidOf(node)))
+            {
+                if (!_graph.Baseline.Contains(node) && IsCut(tail)) continue;
+                if (!found.TryGetValue(tail.Right.Key, out var held)) found[tail.Right.Key] = held = new Held(tail.Right);
+                held.Tails.Add((node, tail));
+            }
+        }
+
+        return found;
     }
 
     /// <summary>Whether what a principal is given reaches the account.</summary>

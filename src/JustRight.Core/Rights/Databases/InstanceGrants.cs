@@ -11,16 +11,16 @@ namespace JustRight.Core.Rights;
 internal sealed class InstanceGrants(InstanceSnapshot instance, HostSnapshot? host)
 {
     private const string Public = "public";
+    private readonly Level _level = new(instance.Logins, instance.Roles);
 
     /// <summary>Everything that is granted directly.</summary>
     public IEnumerable<RightTail> Given()
     {
         foreach (var login in instance.Logins.Where(l => l is { MayConnect: true, Disabled: false }))
             foreach (var tail in Ends(login, new InstancePermissionRight(instance.Name, SqlServerPermissions.ConnectSql), [])) yield return tail;
-        var roles = RoleClosure.Of(instance.Roles).ToList();
-        foreach (var (login, role, steps) in Logins(roles))
+        foreach (var (login, role, steps) in _level.InRoles)
             foreach (var tail in Ends(login, new InstanceRoleRight(instance.Name, role), steps)) yield return tail;
-        foreach (var tail in instance.Permissions.Where(p => p.State != PermissionState.Deny).SelectMany(p => OfInstance(p, roles))) yield return tail;
+        foreach (var tail in instance.Permissions.Where(p => p.State != PermissionState.Deny).SelectMany(OfInstance)) yield return tail;
         foreach (var tail in instance.Databases.SelectMany(GivenIn)) yield return tail;
     }
 
@@ -29,20 +29,19 @@ internal sealed class InstanceGrants(InstanceSnapshot instance, HostSnapshot? ho
     {
         foreach (var login in instance.Logins.Where(l => l.Disabled))
             yield return new RightTail(login.Sid, new InstancePermissionRight(instance.Name, SqlServerPermissions.ConnectSql), [new PathStep(StepKind.Login, $"{instance.Name} login {login.Name}, which is switched off")], null);
-        var roles = RoleClosure.Of(instance.Roles).ToList();
-        foreach (var tail in instance.Permissions.Where(p => p.State == PermissionState.Deny).SelectMany(p => OfInstance(p, roles))) yield return tail;
+        foreach (var tail in instance.Permissions.Where(p => p.State == PermissionState.Deny).SelectMany(OfInstance)) yield return tail;
         foreach (var tail in instance.Databases.SelectMany(DeniedIn)) yield return tail;
     }
 
     private IEnumerable<RightTail> GivenIn(DatabaseSnapshot database)
     {
         var place = $"{instance.Name}/{database.Name}";
-        var roles = RoleClosure.Of(database.Roles).ToList();
+        var level = new Level(database.Users, database.Roles);
         foreach (var user in database.Users.Where(u => u is { MayConnect: true, Disabled: false }))
             foreach (var tail in Ends(user, Permission(database, SqlServerPermissions.Connect, null), [], place)) yield return tail;
-        foreach (var (user, role, steps) in Users(database, roles))
+        foreach (var (user, role, steps) in level.InRoles)
             foreach (var tail in Ends(user, new DatabaseRoleRight(instance.Name, database.Name, role), steps, place)) yield return tail;
-        foreach (var tail in database.Permissions.Where(p => p.State != PermissionState.Deny).SelectMany(p => InDatabase(database, p, roles))) yield return tail;
+        foreach (var tail in database.Permissions.Where(p => p.State != PermissionState.Deny).SelectMany(p => InDatabase(database, p, level))) yield return tail;
         if (!database.Owner.IsEmpty)
             yield return new RightTail(database.Owner, new DatabaseRoleRight(instance.Name, database.Name, "db_owner"), [new PathStep(StepKind.Login, $"owner of {place}")], null);
         if (!database.AdmitsGuests) yield break;
@@ -52,38 +51,28 @@ internal sealed class InstanceGrants(InstanceSnapshot instance, HostSnapshot? ho
 
     private IEnumerable<RightTail> DeniedIn(DatabaseSnapshot database)
     {
-        var roles = RoleClosure.Of(database.Roles).ToList();
-        foreach (var tail in database.Permissions.Where(p => p.State == PermissionState.Deny).SelectMany(p => InDatabase(database, p, roles))) yield return tail;
-        foreach (var (role, permissions) in SqlServerPermissions.DenyingRoles)
-            foreach (var permission in permissions)
-                foreach (var tail in InDatabase(database, new PermissionEntry(permission, PermissionState.Deny, default, role), roles)) yield return tail;
+        var denials = database.Permissions.Where(p => p.State == PermissionState.Deny)
+            .Concat(SqlServerPermissions.DenyingRoles.Where(d => database.Roles.Any(r => Same(r.Role, d.Role))).SelectMany(d => d.Permissions.Select(p => new PermissionEntry(p, PermissionState.Deny, default, d.Role)))).ToList();
+        if (denials.Count == 0) return [];
+        var level = new Level(database.Users, database.Roles);
+        return denials.SelectMany(p => InDatabase(database, p, level));
     }
 
-    /// <summary>The ends of an entry at the instance: at its login, or at those in its role.</summary>
-    private IEnumerable<RightTail> OfInstance(PermissionEntry entry, IReadOnlyList<(Sid Sid, string Role, IReadOnlyList<PathStep> Steps)> roles)
+    private IEnumerable<RightTail> OfInstance(PermissionEntry entry)
     {
         var right = new InstancePermissionRight(instance.Name, entry.Permission);
-        if (entry.Role is null) return instance.Logins.Where(l => l.Sid == entry.Holder).SelectMany(l => Ends(l, right, []));
-        if (Same(entry.Role, Public)) return instance.Logins.SelectMany(l => Ends(l, right, [new PathStep(StepKind.Role, Public)]));
-        return Logins(roles).Where(r => Same(r.Role, entry.Role)).SelectMany(r => Ends(r.Login, right, [.. r.Steps, new PathStep(StepKind.Role, entry.Role)]));
+        return _level.HoldersOf(entry).SelectMany(h => Ends(h.Login, right, h.Steps));
     }
 
-    private IEnumerable<RightTail> InDatabase(DatabaseSnapshot database, PermissionEntry entry, IReadOnlyList<(Sid Sid, string Role, IReadOnlyList<PathStep> Steps)> roles)
+    private IEnumerable<RightTail> InDatabase(DatabaseSnapshot database, PermissionEntry entry, Level level)
     {
         var right = Permission(database, entry.Permission, entry.On);
         var place = $"{instance.Name}/{database.Name}";
-        if (entry.Role is null) return database.Users.Where(u => u.Sid == entry.Holder).SelectMany(u => Ends(u, right, [], place));
-        if (!Same(entry.Role, Public)) return Users(database, roles).Where(r => Same(r.Role, entry.Role)).SelectMany(r => Ends(r.Login, right, [.. r.Steps, new PathStep(StepKind.Role, entry.Role)], place));
-        var all = database.Users.SelectMany(u => Ends(u, right, [new PathStep(StepKind.Role, Public)], place));
-        return database.AdmitsGuests ? all.Concat(instance.Logins.SelectMany(l => Ends(l, right, [new PathStep(StepKind.Role, $"guest of {place}"), new PathStep(StepKind.Role, Public)]))) : all;
+        var all = level.HoldersOf(entry).SelectMany(h => Ends(h.Login, right, h.Steps, place));
+        return database.AdmitsGuests && entry.Role is not null && Same(entry.Role, Public)
+            ? all.Concat(instance.Logins.SelectMany(l => Ends(l, right, [new PathStep(StepKind.Role, $"guest of {place}"), new PathStep(StepKind.Role, Public)])))
+            : all;
     }
-
-    /// <summary>A role counts for its members that have a login.</summary>
-    private IEnumerable<(InstanceLogin Login, string Role, IReadOnlyList<PathStep> Steps)> Logins(IReadOnlyList<(Sid Sid, string Role, IReadOnlyList<PathStep> Steps)> roles) =>
-        roles.Join(instance.Logins, r => r.Sid, l => l.Sid, (r, l) => (l, r.Role, r.Steps));
-
-    private static IEnumerable<(InstanceLogin Login, string Role, IReadOnlyList<PathStep> Steps)> Users(DatabaseSnapshot database, IReadOnlyList<(Sid Sid, string Role, IReadOnlyList<PathStep> Steps)> roles) =>
-        roles.Join(database.Users, r => r.Sid, u => u.Sid, (r, u) => (u, r.Role, r.Steps));
 
     /// <summary>Who comes to a right through a login, or through the user of a database: the login's own principal, or the members of the local group it stands for.</summary>
     private IEnumerable<RightTail> Ends(InstanceLogin login, Right right, IReadOnlyList<PathStep> steps, string? database = null)
@@ -97,4 +86,29 @@ internal sealed class InstanceGrants(InstanceSnapshot instance, HostSnapshot? ho
     private DatabasePermissionRight Permission(DatabaseSnapshot database, string permission, string? on) => new(instance.Name, database.Name, permission, on);
 
     private static bool Same(string a, string b) => string.Equals(a, b, StringComparison.OrdinalIgnoreCase);
+
+    /// <summary>The logins of an instance, or the users of a database, with the roles they are in. A role counts for those of its members that have a login or user.</summary>
+    private sealed class Level
+    {
+        private readonly IReadOnlyList<InstanceLogin> _all;
+        private readonly ILookup<Sid, InstanceLogin> _bySid;
+        private readonly ILookup<string, (InstanceLogin Login, IReadOnlyList<PathStep> Steps)> _byRole;
+
+        public Level(IReadOnlyList<InstanceLogin> all, IReadOnlyList<RoleMembers> roles)
+        {
+            _all = all;
+            _bySid = all.ToLookup(l => l.Sid);
+            InRoles = [.. RoleClosure.Of(roles).SelectMany(r => _bySid[r.Sid].Select(l => (l, r.Role, r.Steps)))];
+            _byRole = InRoles.ToLookup(r => r.Role, r => (r.Login, r.Steps), StringComparer.OrdinalIgnoreCase);
+        }
+
+        /// <summary>Everybody in every role, with the roles in between.</summary>
+        public IReadOnlyList<(InstanceLogin Login, string Role, IReadOnlyList<PathStep> Steps)> InRoles { get; }
+
+        /// <summary>Whom an entry is for: its own principal, those in its role, or everybody.</summary>
+        public IEnumerable<(InstanceLogin Login, IReadOnlyList<PathStep> Steps)> HoldersOf(PermissionEntry entry) =>
+            entry.Role is null ? _bySid[entry.Holder].Select(l => (l, (IReadOnlyList<PathStep>)[]))
+                : Same(entry.Role, Public) ? _all.Select(l => (l, (IReadOnlyList<PathStep>)[new PathStep(StepKind.Role, Public)]))
+                : _byRole[entry.Role].Select(r => (r.Login, (IReadOnlyList<PathStep>)[.. r.Steps, new PathStep(StepKind.Role, entry.Role)]));
+    }
 }
