@@ -1,9 +1,11 @@
 import { Loader, Tabs } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
-import { getRouteApi, Link } from '@tanstack/react-router';
+import { getRouteApi } from '@tanstack/react-router';
 import { host as hostQuery } from '../../api/queries';
 import { Failure } from '../../parts/Failure';
+import { NeededBy } from '../../parts/NeededBy';
 import { Time } from '../../parts/Time';
+import { UnreadParts } from '../../parts/UnreadParts';
 import { GroupTable } from './GroupTable';
 import { PolicyTable } from './PolicyTable';
 import { RightTable } from './RightTable';
@@ -34,29 +36,10 @@ export function HostPage() {
           {data.readBy && ` by ${data.readBy}`}, reach: {data.reach}
         </span>
       </div>
-      {data.installs.length > 0 && (
-        <p className="soft">
-          Needed by{' '}
-          {data.installs.map((install, i) => (
-            <span key={install}>
-              {i > 0 && ', '}
-              <Link to="/installs/$name" params={{ name: install }}>
-                {install}
-              </Link>
-            </span>
-          ))}
-        </p>
-      )}
-      {data.unread && <p className="empty">Nothing of it could be read: {data.unread}</p>}
-      {data.unreadParts.length > 0 && (
-        <ul aria-label="Could not be read">
-          {data.unreadParts.map((part) => (
-            <li key={part.place}>
-              ? {part.place} could not be read: {part.reason}
-            </li>
-          ))}
-        </ul>
-      )}
+      <p className="soft">
+        <NeededBy installs={data.installs} />
+      </p>
+      <UnreadParts unread={data.unread} parts={data.unreadParts} />
       {!data.unread && (
         <Tabs defaultValue="rights" color="gray" keepMounted={false}>
           <Tabs.List mb="md">

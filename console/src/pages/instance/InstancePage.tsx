@@ -3,7 +3,9 @@ import { useQuery } from '@tanstack/react-query';
 import { getRouteApi, Link } from '@tanstack/react-router';
 import { instance as instanceQuery } from '../../api/queries';
 import { Failure } from '../../parts/Failure';
+import { NeededBy } from '../../parts/NeededBy';
 import { Time } from '../../parts/Time';
+import { UnreadParts } from '../../parts/UnreadParts';
 import { HolderTable } from './HolderTable';
 
 const route = getRouteApi('/frame/estates/$estate/instances/$instance');
@@ -34,26 +36,9 @@ export function InstancePage() {
       </div>
       <p className="soft">
         {data.databases.length > 0 && <>Databases: {data.databases.join(', ')}. </>}
-        {data.installs.length > 0 && 'Needed by '}
-        {data.installs.map((install, i) => (
-          <span key={install}>
-            {i > 0 && ', '}
-            <Link to="/installs/$name" params={{ name: install }}>
-              {install}
-            </Link>
-          </span>
-        ))}
+        <NeededBy installs={data.installs} />
       </p>
-      {data.unread && <p className="empty">Nothing of it could be read: {data.unread}</p>}
-      {data.unreadParts.length > 0 && (
-        <ul aria-label="Could not be read">
-          {data.unreadParts.map((part) => (
-            <li key={part.place}>
-              ? {part.place} could not be read: {part.reason}
-            </li>
-          ))}
-        </ul>
-      )}
+      <UnreadParts unread={data.unread} parts={data.unreadParts} />
       {!data.unread && <HolderTable holders={data.holders} />}
       {data.more > 0 && <p className="soft">and {data.more} more, which are not listed here</p>}
     </>
