@@ -154,7 +154,6 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
     {
         var paths = holdings.PathsOf(held);
         if (Shut(grant, holdings, held) is { } shut) return shut;
-        if (grant.Right is LogonRight logon && view.WhyDenyUnseen(logon, holdings.Account) is { } why) return Say(grant, Verdict.Unseen, why) with { Paths = paths };
 
         // A right that only a barred group brings must be given its own way before that group can be left.
         if (paths.All(p => p.Nodes.Any(n => IsBarred(plan, grant.Account, n))) && grant.Right is not DomainGroupRight)
@@ -170,7 +169,7 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
         };
     }
 
-    /// <summary>What is held and does not count: it is denied, or the account cannot get in to use it; null when it counts.</summary>
+    /// <summary>What is held and does not count, or not for certain: it is denied or may be, or the account cannot get in to use it; null when it counts.</summary>
     private Judgement? Shut(PlannedGrant grant, Holdings holdings, Held held)
     {
         var denied = grant.Right is LogonRight logon
@@ -183,6 +182,7 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
             return Say(grant, Verdict.Unmet, $"denied by {by}") with { Paths = holdings.PathsOf(held), DeniedBy = through };
         }
 
+        if (!DatabaseGate.IsImmune(grant.Right, holdings) && view.WhyDenyUnseen(grant.Right, holdings.Account) is { } why) return Say(grant, Verdict.Unseen, why) with { Paths = holdings.PathsOf(held) };
         return DatabaseGate.WhyShut(view, grant.Right, holdings) is { } shut ? Say(grant, Verdict.Unmet, shut) with { Paths = holdings.PathsOf(held) } : null;
     }
 

@@ -80,11 +80,11 @@ public sealed class SurveyView
         return Graph.HiddenGroupOf(account) is { } hidden ? $"it is in {hidden}, which may not be read, and it may come through that" : null;
     }
 
-    /// <summary>Why it cannot be known whether a held log-on right is denied, or null.</summary>
+    /// <summary>Why it cannot be known whether a held right is denied, or null.</summary>
     /// <param name="account">The account's node.</param>
-    public string? WhyDenyUnseen(LogonRight right, int account)
+    public string? WhyDenyUnseen(Right right, int account)
     {
-        if (Host(right.Host)?.UnreadParts.FirstOrDefault(p => p.Part == HostSnapshot.RightsPart || string.Equals(p.Part, LogonRights.DenyConstant(right.Type), StringComparison.OrdinalIgnoreCase)) is { } part)
+        if (right is LogonRight logon && Host(logon.Host)?.UnreadParts.FirstOrDefault(p => p.Part == HostSnapshot.RightsPart || string.Equals(p.Part, LogonRights.DenyConstant(logon.Type), StringComparison.OrdinalIgnoreCase)) is { } part)
             return $"the list of those denied could not be read: {part.Reason}";
         var denied = Index.DeniedFor(right).Select(t => Graph.IndexOf(t.Holder)).ToList();
         foreach (var node in denied)

@@ -28,6 +28,7 @@ internal sealed class DatabaseScene
         ["g"] = Domain.Append(1002),
         ["n"] = Domain.Append(1003),
         ["o"] = Domain.Append(1004),
+        ["v"] = Domain.Append(1005), // a group whose members may not be read
         ["u"] = Domain.Append(513), // Domain Users
         ["L"] = Sid.Parse("S-1-5-32-544"),
     };
@@ -104,6 +105,7 @@ internal sealed class DatabaseScene
         var directory = new DirectorySnapshot("FENNMOOR", Domain, "dc", Now, [
             new DirectoryPrincipal(Sids["a"], PrincipalKind.User, "a", "CN=a,DC=x"), new DirectoryPrincipal(Sids["o"], PrincipalKind.User, "o", "CN=o,DC=x"),
             new DirectoryPrincipal(Sids["g"], PrincipalKind.Group, "g", "CN=g,DC=x") { Members = [Sids["a"]] }, new DirectoryPrincipal(Sids["n"], PrincipalKind.Group, "n", "CN=n,DC=x") { Members = [Sids["g"]] },
+            new DirectoryPrincipal(Sids["v"], PrincipalKind.Group, "v", "CN=v,DC=x") { MembersUnread = "they may not be read" },
             new DirectoryPrincipal(Sids["u"], PrincipalKind.Group, "Domain Users", "CN=Domain Users,DC=x"),
         ], [], null);
         var host = HostUnread ? HostSnapshot.NotRead("h1", Now, "it does not answer") : new HostSnapshot("h1", Now, null, [new LocalGroup("Administrators", Sids["L"], [Sids["n"]])], [], []);

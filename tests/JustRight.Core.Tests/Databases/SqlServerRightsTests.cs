@@ -241,6 +241,9 @@ public sealed class SqlServerRightsTests
     {
         DatabaseScene.Of("login L; role sysadmin: L", hostUnread: true).Ask("role sysadmin").ShouldBe("unseen"); // who is in the local group only the host knows
         DatabaseScene.Of("login a; role sysadmin: a", hostUnread: true).Ask("role sysadmin").ShouldBe("held");
+        DatabaseScene.Of("login v; role sysadmin: v").Ask("role sysadmin").ShouldBe("unseen"); // it may be in that group
+        DatabaseScene.Of("login a v; grant VIEW SERVER STATE: a; deny VIEW SERVER STATE: v").Ask("VIEW SERVER STATE").ShouldBe("unseen"); // and be denied through it
+        DatabaseScene.Of("login a v; role sysadmin: a; deny VIEW SERVER STATE: v").Ask("VIEW SERVER STATE").ShouldBe("by sysadmin"); // which would not matter then
         var permissions = new UnreadPart(InstanceSnapshot.PermissionsPart, "the reader may not see them");
         DatabaseScene.Of("login a", false, permissions).Ask("VIEW SERVER STATE").ShouldBe("unseen");
         DatabaseScene.Of("login a; role dbcreator: a", false, permissions).Ask("role dbcreator").ShouldBe("held");

@@ -11,11 +11,15 @@ public static class DatabaseGate
     /// <summary>The denials that count for the account, of the right itself, of what covers it, or of the way in.</summary>
     public static IReadOnlyList<(int Node, RightTail Tail)> Denials(SurveyView view, Right right, Holdings holdings)
     {
-        if (InstanceOf(right) is not { } instance) return [];
+        if (InstanceOf(right) is null) return [];
         var found = view.Index.DeniedFor(right).Select(t => (Node: view.Graph.IndexOf(t.Holder), Tail: t)).Where(t => holdings.Reaches(t.Tail.Holder)).ToList();
-        if (found.Count == 0 || holdings.Of(new InstanceRoleRight(instance, Implication.AllPowerful)) is not null) return [];
+        if (found.Count == 0 || IsImmune(right, holdings)) return [];
         return IsOwner(view, right, holdings) ? [.. found.Where(t => t.Tail.Right is InstancePermissionRight { Permission: SqlServerPermissions.ConnectSql or SqlServerPermissions.ControlServer })] : found;
     }
+
+    /// <summary>Whether nothing can be denied to the account at the right's instance: it is in the all-powerful role.</summary>
+    public static bool IsImmune(Right right, Holdings holdings) =>
+        InstanceOf(right) is { } instance && holdings.Of(new InstanceRoleRight(instance, Implication.AllPowerful)) is not null;
 
     /// <summary>Why what the account holds does not count, or null when it can get in.</summary>
     public static string? WhyShut(SurveyView view, Right right, Holdings holdings)
