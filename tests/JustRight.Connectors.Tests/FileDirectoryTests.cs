@@ -43,6 +43,10 @@ public sealed partial class FileDirectoryTests(Controller controller)
         there.WholeBranches.ShouldBe([branch]);
         there.Unread.ShouldBeEmpty();
         Lists(there, branch).ShouldBe(Lists(here, branch));
+
+        // The manual's commands leave policies out: that is not the same as there being none.
+        var policies = (await Connector(file).ReadAsync(scope with { Policies = true }, Cancel)).Policies!;
+        (policies.Unread is not null, policies.SitesUnread is not null).ShouldBe((true, true));
     }
 
     [Fact]

@@ -30,7 +30,7 @@ internal sealed class PolicySurvey(IDirectoryReader directory, DirectorySchema s
         var policies = directory.Search($"CN=Policies,CN=System,{directory.Root}", SearchScope.OneLevel, EntryFilter.OfClass("groupPolicyContainer"), "cn", "displayName", "flags", "gPCWQLFilter", AccessSurvey.Descriptor)
             .Where(e => Guid.TryParse(e.Text("cn"), out _)).Select(Policy).ToList();
         var nothing = policies.Count == 0 && containers.Any(c => c.Links.Length > 0) ? "no policy below CN=Policies,CN=System may be read, though policies are linked"
-            : _reader is null && containers.All(c => c.Links.Length == 0) ? $"no container shows a link ({Links}), and who read the directory is not known" // every domain is born with one
+            : (_reader is null || policies.Count == 0) && containers.All(c => c.Links.Length == 0) ? $"neither links ({Links}) nor policies are shown, and every domain is born with both"
             : null;
         return new PolicySnapshot(containers, [.. sites.Where(s => s.Links.Length > 0)], policies, nothing)
         {
