@@ -40,7 +40,7 @@ service_parts=(src/JustRight.Core src/JustRight.Formats src/JustRight.Connectors
 
 build_service() {
   mkdir -p "$built"
-  need_packages libldap-2.5-0
+  need_packages libldap-2.5-0 libicu72
   is_stale "$built/service.stamp" "${shared_parts[@]}" "${service_parts[@]}" || return 0
   say "Building the service …"
   quietly service dotnet publish "$top/src/JustRight.Service" -c Release -o "$built/service"

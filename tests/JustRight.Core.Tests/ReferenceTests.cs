@@ -11,6 +11,7 @@ public sealed class ReferenceTests
         ["JustRight.Formats"] = ["JustRight.Core"],
         ["JustRight.Connectors"] = ["JustRight.Formats"],
         ["JustRight.Lab"] = ["JustRight.Connectors"],
+        ["JustRight.PretendInstance"] = ["JustRight.Lab"],
         ["JustRight.Contracts"] = [],
         ["JustRight.Service"] = ["JustRight.Contracts", "JustRight.Lab"],
         ["JustRight.Cli"] = ["JustRight.Contracts"],

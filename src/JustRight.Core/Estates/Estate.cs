@@ -64,6 +64,9 @@ public enum Reach
     /// <summary>A host that its owner reads and changes: scripts go out, host facts come in.</summary>
     HandedOver,
 
+    /// <summary>A database instance over its own protocol with TLS.</summary>
+    Tls,
+
     /// <summary>Not at all yet: everything there is unseen.</summary>
     None,
 }
@@ -116,7 +119,20 @@ public sealed record SshReach(string Address, int Port, string HostKey, string S
 
 /// <summary>A database instance.</summary>
 /// <param name="Release">Its release, or null when the house has not said.</param>
-public sealed record EstateInstance(string Name, string Host, string Engine, DottedNumber? Release, Reach Reach, Origin At);
+public sealed record EstateInstance(string Name, string Host, string Engine, DottedNumber? Release, Reach Reach, Origin At)
+{
+    /// <summary>How it is reached over TLS; null for other instances.</summary>
+    public InstanceReach? Tls { get; init; }
+}
+
+/// <summary>How a database instance is reached over its own protocol with TLS.</summary>
+/// <param name="Address">Name or address to connect to, which its certificate must carry unless that one certificate is named.</param>
+/// <param name="Port">TCP port.</param>
+/// <param name="Certificate">A PEM file: for the SQL Server family the very certificate it must show, for the PostgreSQL family the authority to trust; null to trust what the system trusts.</param>
+/// <param name="SignInAs">The login to sign in as: one of the instance's own, with a password.</param>
+/// <param name="Secret">The name of the secret, kept by the service, that holds its password.</param>
+/// <param name="Timeout">How long one query may take.</param>
+public sealed record InstanceReach(string Address, int Port, string? Certificate, string SignInAs, string Secret, TimeSpan Timeout);
 
 /// <summary>The house's own rules.</summary>
 /// <param name="Barred">What no service account may hold.</param>

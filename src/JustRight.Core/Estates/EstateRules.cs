@@ -72,10 +72,14 @@ public static class EstateRules
             foreach (var (key, value) in new[] { ("host-key", host.Ssh!.HostKey), ("sign-in-as", host.Ssh.SignInAs), ("secret", host.Ssh.Secret) })
                 if (string.IsNullOrWhiteSpace(value))
                     faults.Add(new Fault("missing-key", host.At, $"hosts.{host.Name}.{key}", $"A host reached over SSH needs '{key}'.") { Expected = key == "host-key" ? "the fingerprint that the host's owner reads out: ssh-keygen -lf ssh_host_ed25519_key.pub" : $"'{key}' here, or under host-access for all hosts" });
+        foreach (var instance in estate.Instances.Where(i => i.Tls is not null))
+            foreach (var (key, value) in new[] { ("sign-in-as", instance.Tls!.SignInAs), ("secret", instance.Tls.Secret) })
+                if (string.IsNullOrWhiteSpace(value))
+                    faults.Add(new Fault("missing-key", instance.At, $"instances.{instance.Name}.{key}", $"An instance reached over TLS needs '{key}'.") { Expected = $"'{key}' here, or under instance-access for all instances" });
         if (directory.Reach == Reach.Lab) return;
         foreach (var host in estate.Hosts.Where(h => h.Reach == Reach.Lab))
             faults.Add(new Fault("mixed-reach", host.At, $"hosts.{host.Name}.reach", "A pretend host cannot belong to a real directory: its members would be pretend accounts.") { Expected = "reach: ssh, handed-over or none" });
         foreach (var instance in estate.Instances.Where(i => i.Reach == Reach.Lab))
-            faults.Add(new Fault("mixed-reach", instance.At, $"instances.{instance.Name}.reach", "A pretend instance cannot belong to a real directory.") { Expected = "reach: none" });
+            faults.Add(new Fault("mixed-reach", instance.At, $"instances.{instance.Name}.reach", "A pretend instance cannot belong to a real directory.") { Expected = "reach: tls or none" });
     }
 }

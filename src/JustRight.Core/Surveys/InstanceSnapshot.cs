@@ -16,6 +16,9 @@ public sealed record InstanceSnapshot(
     /// <summary>Its release as it says; empty when that was not told.</summary>
     public string Release { get; init; } = "";
 
+    /// <summary>Who read it, as the instance calls the reader; empty when that was not told.</summary>
+    public string ReadBy { get; init; } = "";
+
     /// <summary>Permissions granted and denied at the instance itself.</summary>
     public IReadOnlyList<PermissionEntry> Permissions { get; init; } = [];
 

@@ -97,7 +97,10 @@ public static class TransactSql
     public static string Name(string name) =>
         name.Length is 0 or > LongestName || name.Any(char.IsControl) || name.AsSpan().IndexOfAny('\u2028', '\u2029') >= 0
             ? throw new ArgumentException($"'{string.Concat(name.Select(c => char.IsControl(c) ? ' ' : c))}' cannot be named in a script: empty, over {LongestName} characters, or with a line end.", nameof(name))
-            : $"[{name.Replace("]", "]]", StringComparison.Ordinal)}]";
+            : Delimited(name);
+
+    /// <summary>Any name as an identifier, for a client that sends it whole: nothing is refused.</summary>
+    public static string Delimited(string name) => $"[{name.Replace("]", "]]", StringComparison.Ordinal)}]";
 
     /// <summary>A text as a constant [Transact-SQL, Unicode strings]: in quotes, a quote doubled.</summary>
     public static string Literal(string text) => $"N'{text.Replace("'", "''", StringComparison.Ordinal)}'";

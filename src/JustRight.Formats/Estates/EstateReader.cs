@@ -49,7 +49,7 @@ public static class EstateReader
                 naming.Text("accounts-in"), naming.Text("groups-in"), naming.Texts("short-names").ToDictionary(s => s.Key.Text, s => s.Value.Text),
                 naming.Entries.ToDictionary(e => e.Key.Text, e => e.Value.At), naming.At),
             [.. root.Named("hosts").Select(h => Host(h.Key, h.Value, root["host-access"] as YamlNode.Mapping ?? Empty(root), placeReach))],
-            [.. root.Named("instances").Select(i => Instance(i.Key, i.Value, placeReach))],
+            [.. root.Named("instances").Select(i => Instance(i.Key, i.Value, root["instance-access"] as YamlNode.Mapping ?? Empty(root), placeReach))],
             new HouseRules(
                 [.. rules.Maps("barred").Select((b, i) => Barring.Read(b, $"rules.barred[{i}]", faults))],
                 Number(rules, "survey-no-older-than-hours") is { } hours ? TimeSpan.FromHours(hours) : null,
@@ -84,9 +84,18 @@ public static class EstateReader
         };
     }
 
-    private static EstateInstance Instance(YamlNode.Scalar key, YamlNode.Mapping map, string placeReach) => new(
-        key.Text, map.Text("host"), map.Text("engine"), DottedNumber.TryParse(map.TextOrNull("release"), out var release) ? release : null,
-        ReachOf(map.TextOr("reach", placeReach)), key.At);
+    /// <summary>What an instance does not say of its own, the estate's <c>instance-access</c> says for all.</summary>
+    private static EstateInstance Instance(YamlNode.Scalar key, YamlNode.Mapping map, YamlNode.Mapping access, string placeReach)
+    {
+        var instance = new EstateInstance(
+            key.Text, map.Text("host"), map.Text("engine"), DottedNumber.TryParse(map.TextOrNull("release"), out var release) ? release : null, ReachOf(map.TextOr("reach", placeReach)), key.At);
+        return instance.Reach != Reach.Tls ? instance : instance with
+        {
+            Tls = new InstanceReach(
+                map.TextOr("address", instance.Host), Number(map, "port") ?? (instance.Engine == "postgresql" ? 5432 : 1433), map.TextOrNull("certificate"),
+                map.TextOrNull("sign-in-as") ?? access.TextOr("sign-in-as", ""), map.TextOrNull("secret") ?? access.TextOr("secret", ""), TimeSpan.FromSeconds(Number(access, "timeout-seconds") ?? 60)),
+        };
+    }
 
     private static int? Number(YamlNode.Mapping map, string key) =>
         map.TextOrNull(key) is { } text ? int.Parse(text, System.Globalization.CultureInfo.InvariantCulture) : null;
@@ -98,6 +107,7 @@ public static class EstateReader
         "file" => Reach.File,
         "ssh" => Reach.Ssh,
         "handed-over" => Reach.HandedOver,
+        "tls" => Reach.Tls,
         _ => Reach.None,
     };
 }

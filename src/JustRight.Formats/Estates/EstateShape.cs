@@ -6,8 +6,6 @@ namespace JustRight.Formats.Estates;
 /// <summary>The shape of an estate, version 1.</summary>
 internal static class EstateShape
 {
-    private static readonly Shape.Text PlaceReach = new("how it is reached", null, null, ["lab", "none"]);
-
     /// <summary>The whole file.</summary>
     public static readonly Shape.Map Root = new(
         "The administrator's own surroundings",
@@ -57,8 +55,18 @@ internal static class EstateShape
                 new("host", new Shape.Text("the host it runs on"), true),
                 new("engine", new Shape.Text("the family of database server", null, null, ["sqlserver", "postgresql"]), true),
                 new("release", Words.Release("its release")),
-                new("reach", PlaceReach),
+                new("reach", new Shape.Text("how it is reached", null, null, ["lab", "tls", "none"])),
+                new("address", new Shape.Text("for TLS: the name or address to connect to, unless it is the host's name")),
+                new("port", new Shape.Number("for TLS: its TCP port, 1433 or 5432 unless said otherwise", 1, 65535)),
+                new("certificate", new Shape.Text("for TLS: a PEM file with the very certificate it must show (SQL Server family) or the authority to trust (PostgreSQL family); without it, what the system trusts")),
+                new("sign-in-as", new Shape.Text("for TLS: the login of its own to sign in as")),
+                new("secret", Words.Key("for TLS: the name of the secret, kept by the service, that holds its password")),
             ]))),
+            new("instance-access", new Shape.Map("what all instances reached over TLS share", [
+                new("sign-in-as", new Shape.Text("the login to sign in as")),
+                new("secret", Words.Key("the name of the secret, kept by the service, that holds its password")),
+                new("timeout-seconds", new Shape.Number("how long one query may take, 60 unless said otherwise", 1, 3600)),
+            ])),
             new("rules", new Shape.Map("the house's own rules", [
                 new("barred", new Shape.List("what no service account may hold", Barring.ShapeOf(true))),
                 new("survey-no-older-than-hours", new Shape.Number("the age beyond which a survey proves nothing, in hours", 1, 8760)),

@@ -1,0 +1,61 @@
+using JustRight.Core.Changes;
+using JustRight.Core.Estates;
+using JustRight.Core.Rights.Directory;
+using JustRight.Core.Surveys;
+using JustRight.Formats.Databases;
+
+namespace JustRight.Connectors.SqlServer;
+
+/// <summary>Instances of the SQL Server family over TLS: reads the catalogs, and makes each change with the very statement that the scripts hold.</summary>
+/// <param name="secretOf">A secret that the estate names, or null when none is kept under the name.</param>
+/// <param name="sidOf">The SID of a principal where it is known.</param>
+public sealed class SqlServerInstances(Estate estate, Func<string, CancellationToken, Task<NewPassword?>> secretOf, Func<string, Sid?> sidOf, TimeProvider time) : IInstanceConnector
+{
+    /// <inheritdoc/>
+    public async Task<InstanceSnapshot> ReadAsync(EstateInstance instance, CancellationToken cancel)
+    {
+        await using var session = await OpenAsync(instance.Name, cancel);
+        return await SqlServerSurvey.ReadAsync(session, instance, time.GetUtcNow(), cancel);
+    }
+
+    /// <inheritdoc/>
+    public async Task<Observation> ObserveAsync(InstanceChange change, CancellationToken cancel)
+    {
+        await using var session = await OpenAsync(change.Instance, cancel);
+        var (settled, clash) = await new SqlServerNames(session, sidOf).SettleAsync(change, cancel);
+        if (clash is not null) return new Observation(ObservedState.Impossible, clash);
+        var done = (await session.ListAsync<int>(SqlServerCatalog.Ask(Written(settled).Done), cancel)) is [1];
+        return new Observation(done ? ObservedState.Done : ObservedState.NotDone, done ? $"{settled.Words}: it is so" : $"{settled.Words}: it is not so yet");
+    }
+
+    /// <inheritdoc/>
+    public async Task MakeAsync(InstanceChange change, NewPassword? password, CancellationToken cancel)
+    {
+        await using var session = await OpenAsync(change.Instance, cancel);
+        var (settled, clash) = await new SqlServerNames(session, sidOf).SettleAsync(change, cancel);
+        if (clash is not null) throw new ConnectorException(ConnectorFailure.Conflict, clash);
+        var sql = Written(settled);
+        await session.MakeAsync(sql.Database, sql.Done, sql.Statement, cancel);
+    }
+
+    private static SqlChange Written(InstanceChange change)
+    {
+        try
+        {
+            return TransactSql.Of(change);
+        }
+        catch (ArgumentException e)
+        {
+            throw new ConnectorException(ConnectorFailure.Conflict, e.Message, e);
+        }
+    }
+
+    private async Task<SqlServerSession> OpenAsync(string name, CancellationToken cancel)
+    {
+        var instance = estate.Instance(name);
+        if (instance?.Tls is not { } reach) throw new ConnectorException(ConnectorFailure.Unreachable, EstateSurveyor.NoReach(name));
+        var secret = await secretOf(reach.Secret, cancel)
+            ?? throw new ConnectorException(ConnectorFailure.SignIn, $"there is no secret '{reach.Secret}', which the estate names for {name}: set it with justright secret set {reach.Secret}.");
+        return await SqlServerSession.OpenAsync(instance, secret, cancel);
+    }
+}

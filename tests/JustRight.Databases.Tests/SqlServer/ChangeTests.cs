@@ -1,0 +1,208 @@
+using JustRight.Connectors;
+using JustRight.Core.Changes;
+using JustRight.Formats.Databases;
+using JustRight.PretendInstance.Wire;
+
+namespace JustRight.Databases.Tests.SqlServer;
+
+/// <summary>Changes of a pretend instance through the engine maker's own client library, and by the scripts that are handed over.</summary>
+public sealed class ChangeTests
+{
+    private static readonly CancellationToken Stop = TestContext.Current.CancellationToken;
+
+    /// <summary>Names that would break out of what is carelessly quoted, and that a Windows account, role, schema or database may have.</summary>
+    public static TheoryData<string> Names =>
+    [
+        "plain", "with space", "]", "]]; DROP LOGIN [sa]; --", "'", "'; DROP TABLE t; --", "\"", "--", "/*", "*/", "\u202Egpj", "Käserei", "名前", "$(x)", "[a].[b]", "N'x'", ";", new string('x', 119),
+    ];
+
+    private static InstanceChange[] All(string name, string account) =>
+    [
+        new CreateLogin(PretendScene.Instance, account), new AddInstanceRoleMember(PretendScene.Instance, "dbcreator", account), new GrantInstancePermission(PretendScene.Instance, "VIEW SERVER STATE", account),
+        new CreateDatabaseUser(PretendScene.Instance, name, account), new AddDatabaseRoleMember(PretendScene.Instance, name, name, account), new GrantDatabasePermission(PretendScene.Instance, name, "CREATE TABLE", null, account),
+        new GrantDatabasePermission(PretendScene.Instance, name, "EXECUTE", $"SCHEMA::{name}", account), new GrantDatabasePermission(PretendScene.Instance, name, "SELECT", $"OBJECT::dbo.{name}", account),
+    ];
+
+    [Theory]
+    [MemberData(nameof(Names))]
+    public async Task Every_change_is_made_once_and_its_undoing_restores_the_catalog(string name)
+    {
+        using var scene = new PretendScene();
+        var account = Prepare(scene, name);
+        var before = scene.Engine.Dump();
+        var changes = All(name, account);
+        foreach (var change in changes)
+        {
+            (await scene.Connector.ObserveAsync(change, Stop)).State.ShouldBe(ObservedState.NotDone, change.Words);
+            await scene.Connector.MakeAsync(change, null, Stop);
+            (await scene.Connector.ObserveAsync(change, Stop)).State.ShouldBe(ObservedState.Done, change.Words);
+            var after = scene.Engine.Dump();
+            await scene.Connector.MakeAsync(change, null, Stop);
+            scene.Engine.Dump().ShouldBe(after, $"{change.Words}, made again, changes nothing");
+        }
+
+        foreach (var change in changes.Reverse()) await scene.Connector.MakeAsync((InstanceChange)change.Inverse!, null, Stop);
+        scene.Engine.Dump().ShouldBe(before);
+    }
+
+    [Theory]
+    [MemberData(nameof(Names))]
+    public void The_scripts_do_the_same_may_be_run_twice_and_are_undone(string name)
+    {
+        using var scene = new PretendScene();
+        var account = Prepare(scene, name);
+        var before = scene.Engine.Dump();
+        var changes = All(name, account).Select((c, i) => (i + 1, c)).ToList();
+        var give = TransactSql.Script(["gives"], changes.Select(c => (c.Item1, c.c, (string?)"needed")));
+        var check = TransactSql.CheckScript(["checks"], changes);
+        var undo = TransactSql.Script(["undoes"], changes.AsEnumerable().Reverse().Select((c, i) => (i + 1, (InstanceChange)c.c.Inverse!, (string?)null)));
+        States(scene, check).ShouldAllBe(s => s == "NOT DONE");
+        scene.Engine.Run(give);
+        States(scene, check).ShouldBe(changes.Select(_ => "done"));
+        var after = scene.Engine.Dump();
+        after.ShouldNotBe(before);
+        scene.Engine.Run(give);
+        scene.Engine.Dump().ShouldBe(after);
+        scene.Engine.Run(undo);
+        scene.Engine.Dump().ShouldBe(before);
+        scene.Engine.Run(undo);
+        scene.Engine.Dump().ShouldBe(before);
+    }
+
+    [Fact]
+    public async Task A_name_with_a_line_end_is_refused_and_nothing_is_sent()
+    {
+        using var scene = new PretendScene();
+        var before = scene.Engine.Dump();
+        (await Should.ThrowAsync<ConnectorException>(() => scene.Connector.MakeAsync(new CreateLogin(PretendScene.Instance, "FENNMOOR\\a\nGO\nDROP LOGIN sa"), null, Stop))).Failure.ShouldBe(ConnectorFailure.Conflict);
+        scene.Engine.Dump().ShouldBe(before);
+    }
+
+    [Fact]
+    public async Task A_role_is_found_however_its_name_is_written_also_where_case_counts()
+    {
+        using var scene = new PretendScene(caseSensitive: true);
+        var account = Prepare(scene, "Ledger");
+        scene.Engine.Run($"CREATE LOGIN [{account}] FROM WINDOWS; USE [Ledger]; CREATE USER [{account}] FOR LOGIN [{account}]; CREATE ROLE [readers]; CREATE ROLE [READERS]");
+        await MadeAsync(scene, new AddInstanceRoleMember(PretendScene.Instance, "DBCreator", account));
+        await MadeAsync(scene, new AddDatabaseRoleMember(PretendScene.Instance, "Ledger", "LEDGER", account));
+        await MadeAsync(scene, new AddDatabaseRoleMember(PretendScene.Instance, "Ledger", "READERS", account));
+        (await Should.ThrowAsync<ConnectorException>(() => scene.Connector.MakeAsync(new AddDatabaseRoleMember(PretendScene.Instance, "Ledger", "Readers", account), null, Stop))).Failure.ShouldBe(ConnectorFailure.NotAllowed, "which of the two, nobody said");
+    }
+
+    [Fact]
+    public async Task A_login_whose_account_was_made_anew_stands_in_the_way_and_is_named()
+    {
+        using var scene = new PretendScene();
+        var account = scene.Account("svc-poll");
+        scene.Engine.Run($"CREATE LOGIN [{account}] FROM WINDOWS");
+        var old = scene.SidOf(account);
+        scene.Remake(account);
+        var create = new CreateLogin(PretendScene.Instance, account);
+        var seen = await scene.Connector.ObserveAsync(create, Stop);
+        seen.State.ShouldBe(ObservedState.Impossible);
+        seen.Seen.ShouldBe($"there is a login {account} on {PretendScene.Instance}, but it belongs to another account ({old}) that was deleted or renamed since: drop that login first.");
+        (await Should.ThrowAsync<ConnectorException>(() => scene.Connector.MakeAsync(create, null, Stop))).Failure.ShouldBe(ConnectorFailure.Conflict);
+        scene.Engine.Run($"DROP LOGIN [{account}]");
+        await MadeAsync(scene, create);
+    }
+
+    [Fact]
+    public async Task After_the_domain_was_renamed_the_login_is_found_by_its_sid_under_its_old_name()
+    {
+        using var scene = new PretendScene();
+        var old = scene.Account("OLDMOOR\\svc-poll");
+        scene.Engine.Run($"CREATE DATABASE [Ledger]; CREATE LOGIN [{old}] FROM WINDOWS");
+        var account = scene.Rename(old, "FENNMOOR\\svc-poll");
+        (await scene.Connector.ObserveAsync(new CreateLogin(PretendScene.Instance, account), Stop)).State.ShouldBe(ObservedState.Done);
+        await MadeAsync(scene, new AddInstanceRoleMember(PretendScene.Instance, "dbcreator", account));
+        await MadeAsync(scene, new CreateDatabaseUser(PretendScene.Instance, "Ledger", account));
+        await MadeAsync(scene, new AddDatabaseRoleMember(PretendScene.Instance, "Ledger", "db_datareader", account));
+        var read = await scene.ReadAsync();
+        read.Roles.Single(r => r.Role == "dbcreator").Members.ShouldBe([scene.SidOf(account)]);
+        read.Databases.Single(d => d.Name == "Ledger").Roles.Single(r => r.Role == "db_datareader").Members.ShouldBe([scene.SidOf(account)]);
+    }
+
+    [Fact]
+    public async Task What_the_engine_refuses_is_told_with_its_reason_and_nothing_is_kept()
+    {
+        using var scene = new PretendScene(reader: $"GRANT VIEW ANY DEFINITION TO [{PretendScene.Reader}]; GRANT CONNECT ANY DATABASE TO [{PretendScene.Reader}]; GRANT ALTER ANY LOGIN TO [{PretendScene.Reader}]");
+        var account = scene.Account("svc-poll");
+        scene.Engine.Run($"CREATE LOGIN [{account}] FROM WINDOWS; CREATE DATABASE [Ledger]");
+        var before = scene.Engine.Dump();
+        await RefusedAsync(new CreateLogin(PretendScene.Instance, @"FENNMOOR\nobody"), ConnectorFailure.NotFound, "15401");
+        await RefusedAsync(new AddInstanceRoleMember(PretendScene.Instance, "sysadmin", account), ConnectorFailure.NotAllowed, "15151");
+        await RefusedAsync(new AddInstanceRoleMember(PretendScene.Instance, "nosuch", account), ConnectorFailure.NotAllowed, "15151");
+        await RefusedAsync(new GrantInstancePermission(PretendScene.Instance, "VIEW SERVER STATE", account), ConnectorFailure.NotAllowed, "4613");
+        await RefusedAsync(new CreateDatabaseUser(PretendScene.Instance, "Ledger", account), ConnectorFailure.NotAllowed, "15247");
+        await RefusedAsync(new CreateDatabaseUser(PretendScene.Instance, "Nosuch", account), ConnectorFailure.NotFound, "911");
+        scene.Engine.Dump().ShouldBe(before);
+
+        async Task RefusedAsync(InstanceChange change, ConnectorFailure failure, string number)
+        {
+            var e = await Should.ThrowAsync<ConnectorException>(() => scene.Connector.MakeAsync(change, null, Stop));
+            (e.Failure, e.Message.Contains($"(error {number})", StringComparison.Ordinal)).ShouldBe((failure, true), e.Message);
+        }
+    }
+
+    [Theory]
+    [InlineData(Trouble.CutBefore, "GRANT", ObservedState.NotDone)]
+    [InlineData(Trouble.CutAfter, "GRANT", ObservedState.NotDone)] // in a transaction that nobody committed
+    [InlineData(Trouble.CutBefore, "COMMIT", ObservedState.NotDone)]
+    [InlineData(Trouble.CutAfter, "COMMIT", ObservedState.Done)]
+    public async Task A_connection_cut_in_mid_step_leaves_it_done_or_not_done_and_reading_tells_which(Trouble trouble, string at, ObservedState left)
+    {
+        using var scene = new PretendScene();
+        var account = Prepare(scene, "Ledger");
+        scene.Engine.Run($"CREATE LOGIN [{account}] FROM WINDOWS");
+        var change = new GrantInstancePermission(PretendScene.Instance, "VIEW SERVER STATE", account);
+        scene.Listener.TroubleAt = sql => sql.StartsWith(at, StringComparison.Ordinal) ? trouble : Trouble.None;
+        (await Should.ThrowAsync<ConnectorException>(() => scene.Connector.MakeAsync(change, null, Stop))).Failure.ShouldBe(ConnectorFailure.Unreachable);
+        scene.Listener.TroubleAt = _ => Trouble.None;
+        (await scene.Connector.ObserveAsync(change, Stop)).State.ShouldBe(left);
+        await MadeAsync(scene, change);
+    }
+
+    [Theory]
+    [InlineData(2, true)]
+    [InlineData(3, false)]
+    public async Task Chosen_to_give_way_in_a_deadlock_it_is_tried_again_but_not_for_ever(int times, bool made)
+    {
+        using var scene = new PretendScene();
+        var account = Prepare(scene, "Ledger");
+        scene.Engine.Run($"CREATE LOGIN [{account}] FROM WINDOWS");
+        var change = new CreateDatabaseUser(PretendScene.Instance, "Ledger", account);
+        var before = scene.Engine.Dump();
+        var left = times;
+        scene.Listener.TroubleAt = sql => sql.StartsWith("CREATE USER", StringComparison.Ordinal) && left-- > 0 ? Trouble.Deadlock : Trouble.None;
+        if (made) await MadeAsync(scene, change);
+        else (await Should.ThrowAsync<ConnectorException>(() => scene.Connector.MakeAsync(change, null, Stop))).Message.ShouldContain("deadlock");
+        if (!made) scene.Engine.Dump().ShouldBe(before);
+    }
+
+    [Fact]
+    public async Task An_instance_that_was_restarted_is_spoken_to_anew()
+    {
+        using var scene = new PretendScene();
+        var account = Prepare(scene, "Ledger");
+        await MadeAsync(scene, new CreateLogin(PretendScene.Instance, account));
+        scene.Restart();
+        await MadeAsync(scene, new CreateDatabaseUser(PretendScene.Instance, "Ledger", account));
+    }
+
+    private static async Task MadeAsync(PretendScene scene, InstanceChange change)
+    {
+        await scene.Connector.MakeAsync(change, null, Stop);
+        (await scene.Connector.ObserveAsync(change, Stop)).State.ShouldBe(ObservedState.Done, change.Words);
+    }
+
+    private static IEnumerable<string> States(PretendScene scene, string check) => scene.Engine.Run(check, PretendInstance.Engine.PretendEngine.Administrator).Select(r => r[2]);
+
+    /// <summary>A database of the name with a role, a schema and a table of it, and an account of the name.</summary>
+    private static string Prepare(PretendScene scene, string name)
+    {
+        var (id, table) = (TransactSql.Name(name), TransactSql.Name(name));
+        scene.Engine.Run($"CREATE DATABASE {id}\nGO\nUSE {id}\nGO\nCREATE ROLE {id}\nGO\nCREATE SCHEMA {id}\nGO\nCREATE TABLE [dbo].{table}(a int)");
+        return scene.Account($@"FENNMOOR\{name}");
+    }
+}
