@@ -47,6 +47,15 @@ build_service() {
   touch "$built/service.stamp"
 }
 
+build_pretend_instance() {
+  mkdir -p "$built"
+  need_packages libldap-2.5-0
+  is_stale "$built/pretend-instance.stamp" "${shared_parts[@]}" "${service_parts[@]}" src/JustRight.PretendInstance || return 0
+  say "Building the pretend instance …"
+  quietly pretend-instance dotnet publish "$top/src/JustRight.PretendInstance" -c Release -o "$built/pretend-instance"
+  touch "$built/pretend-instance.stamp"
+}
+
 build_client() {
   mkdir -p "$built"
   is_stale "$built/client.stamp" "${shared_parts[@]}" src/JustRight.Cli || return 0

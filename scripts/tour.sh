@@ -129,6 +129,29 @@ run 0 grant quernstone-sql01 --yes
 run 0 grant quernstone-sql01 --remove --yes
 run 0 verify quernstone-sql01 --brief
 
+tell "fm-sql02 over the wire: a pretend instance speaks the engine's own protocol over TLS with the engine maker's real client library. There is no real engine behind it."
+export JUSTRIGHT_PRETEND_PASSWORD=$RANDOM-pretend-$RANDOM
+sql_port=$((7000 + RANDOM % 900))
+dotnet "$built/pretend-instance/JustRight.PretendInstance.dll" "$tour_data/lab/fennmoor.json" fm-sql02 16.0 "$sql_port" "$tour_data/fm-sql02.pem" > "$tour_data/pretend" &
+pretend_pid=$!
+trap 'kill $pretend_pid 2>/dev/null; stop_service; rm -rf "$tour_data"' EXIT
+for _ in $(seq 100); do grep -q listens "$tour_data/pretend" && break; sleep 0.1; done
+cat "$tour_data/pretend"
+sed "s|fm-sql02: { host: fm-sql02, engine: sqlserver, release: \"16.0\" }|fm-sql02: { host: fm-sql02, engine: sqlserver, release: \"16.0\", reach: tls, address: localhost, port: $sql_port, certificate: $tour_data/fm-sql02.pem, sign-in-as: justright, secret: fm-sql02 }|" \
+  demo-data/estates/fennmoor.yaml > "$tour_data/estate.yaml"
+run 0 estate add "$tour_data/estate.yaml"
+printf '\n$ justright secret set fm-sql02 < password\n'
+printf %s "$JUSTRIGHT_PRETEND_PASSWORD" | client secret set fm-sql02
+run 1 verify quernstone-sql02 --brief
+run 0 grant quernstone-sql02 --yes | tee "$tour_data/wire"
+run 0 verify quernstone-sql02
+run 0 undo "$(grep -o 'justright undo [0-9a-f]*' "$tour_data/wire" | cut -d' ' -f3)" --yes
+run 1 verify quernstone-sql02 --brief
+kill $pretend_pid
+tell "It has stopped: what nobody can read is unseen, with the reason, and never taken for fine (exit code 3)."
+run 3 verify quernstone-sql02 --brief
+run 0 estate add demo-data/estates/fennmoor.yaml
+
 tell "All installs at a glance, and who did what."
 run 0 install list
 run 0 log list --take 12

@@ -54,15 +54,15 @@ public interface IInstanceConnector : IChangeMaker<InstanceChange>
     Task<InstanceSnapshot> ReadAsync(EstateInstance instance, CancellationToken cancel);
 }
 
-/// <summary>The connectors of one estate. Hosts and instances that nothing reaches yet have none.</summary>
-public sealed record EstateConnectors(IDirectoryConnector Directory, IHostConnector? Hosts, IInstanceConnector? Instances)
+/// <summary>The connectors of one estate.</summary>
+public sealed record EstateConnectors(IDirectoryConnector Directory, IHostConnector Hosts, IInstanceConnector Instances)
 {
     /// <summary>Reads whether a change is already true.</summary>
     public Task<Observation> ObserveAsync(Change change, CancellationToken cancel) => change switch
     {
         DirectoryChange c => Directory.ObserveAsync(c, cancel),
-        HostChange c => Reached(Hosts, c.Host).ObserveAsync(c, cancel),
-        InstanceChange c => Reached(Instances, c.Instance).ObserveAsync(c, cancel),
+        HostChange c => Hosts.ObserveAsync(c, cancel),
+        InstanceChange c => Instances.ObserveAsync(c, cancel),
         _ => throw new InvalidOperationException($"Unknown change {change.GetType().Name}."),
     };
 
@@ -70,12 +70,8 @@ public sealed record EstateConnectors(IDirectoryConnector Directory, IHostConnec
     public Task MakeAsync(Change change, NewPassword? password, CancellationToken cancel) => change switch
     {
         DirectoryChange c => Directory.MakeAsync(c, password, cancel),
-        HostChange c => Reached(Hosts, c.Host).MakeAsync(c, password, cancel),
-        InstanceChange c => Reached(Instances, c.Instance).MakeAsync(c, password, cancel),
+        HostChange c => Hosts.MakeAsync(c, password, cancel),
+        InstanceChange c => Instances.MakeAsync(c, password, cancel),
         _ => throw new InvalidOperationException($"Unknown change {change.GetType().Name}."),
     };
-
-    private static T Reached<T>(T? connector, string place)
-        where T : class =>
-        connector ?? throw new ConnectorException(ConnectorFailure.Unreachable, EstateSurveyor.NoReach(place));
 }

@@ -38,25 +38,26 @@ public static class EstateSurveyor
 
         if (directory.Policies is { } policies && estate.Directory.PolicyFolder is { } folder) directory = directory with { Policies = PolicyFolder.Fill(policies, folder) };
 
-        // Several hosts at a time: one that is slow, or never answers, holds up nobody else.
+        // Several places at a time: one that is slow, or never answers, holds up nobody else.
         var hosts = new HostSnapshot[estate.Hosts.Count];
         await Parallel.ForAsync(0, hosts.Length, new ParallelOptions { MaxDegreeOfParallelism = estate.HostsSideBySide, CancellationToken = cancel }, async (at, stop) =>
         {
             var host = estate.Hosts[at];
             Report(host.Name);
             hosts[at] = await ReadAsync(
-                host.Reach == Reach.None ? null : connectors.Hosts, c => c.ReadAsync(host.Name, stop),
-                host.Name, reason => HostSnapshot.NotRead(host.Name, time.GetUtcNow(), reason));
+                connectors.Hosts, c => c.ReadAsync(host.Name, stop),
+                reason => HostSnapshot.NotRead(host.Name, time.GetUtcNow(), reason));
         });
 
-        var instances = new List<InstanceSnapshot>();
-        foreach (var instance in estate.Instances)
+        var instances = new InstanceSnapshot[estate.Instances.Count];
+        await Parallel.ForAsync(0, instances.Length, new ParallelOptions { MaxDegreeOfParallelism = estate.HostsSideBySide, CancellationToken = cancel }, async (at, stop) =>
         {
+            var instance = estate.Instances[at];
             Report(instance.Name);
-            instances.Add(await ReadAsync(
-                instance.Reach == Reach.None ? null : connectors.Instances, c => c.ReadAsync(instance, cancel),
-                instance.Name, reason => InstanceSnapshot.NotRead(instance.Name, instance.Engine, time.GetUtcNow(), reason)));
-        }
+            instances[at] = await ReadAsync(
+                connectors.Instances, c => c.ReadAsync(instance, stop),
+                reason => InstanceSnapshot.NotRead(instance.Name, instance.Engine, time.GetUtcNow(), reason));
+        });
 
         return new Survey(estate.Name, time.GetUtcNow(), estate.IsPretend, directory, hosts, instances);
 
@@ -80,10 +81,8 @@ public static class EstateSurveyor
     }
 
     private static async Task<TSnapshot> ReadAsync<TConnector, TSnapshot>(
-        TConnector? connector, Func<TConnector, Task<TSnapshot>> read, string place, Func<string, TSnapshot> notRead)
-        where TConnector : class
+        TConnector connector, Func<TConnector, Task<TSnapshot>> read, Func<string, TSnapshot> notRead)
     {
-        if (connector is null) return notRead(NoReach(place));
         try
         {
             return await read(connector);

@@ -61,7 +61,7 @@ public sealed class EstateSurveyorTests
             [new EstateHost("fm-temp01", Reach.Lab, Line), new EstateHost("fm-temp02", Reach.Lab, Line), new EstateHost("fm-far", Reach.None, Line)],
             [new EstateInstance("fm-sql01", "fm-temp01", "sqlserver", null, Reach.Lab, Line)],
             new HouseRules([new BarredHolding("Domain Admins", null, [], null, "rule", Line)], null, []), Line);
-        return EstateSurveyor.TakeAsync(estate, new EstateConnectors(directory, hosts, null), new SurveyAims(["svc-poller", "domain admins", "SVC-POLLER"], []), TimeProvider.System, progress ?? (_ => { }), TestContext.Current.CancellationToken);
+        return EstateSurveyor.TakeAsync(estate, new EstateConnectors(directory, new HostRouter(estate, new Dictionary<Reach, IHostConnector> { [Reach.Lab] = hosts }), new InstanceRouter(estate, null, new Dictionary<string, IInstanceConnector>())), new SurveyAims(["svc-poller", "domain admins", "SVC-POLLER"], []), TimeProvider.System, progress ?? (_ => { }), TestContext.Current.CancellationToken);
     }
 
     private sealed class Directory : IDirectoryConnector

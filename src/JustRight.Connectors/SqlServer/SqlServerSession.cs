@@ -137,7 +137,7 @@ internal sealed class SqlServerSession : IAsyncDisposable
         for (Exception? inner = said; inner is not null; inner = inner.InnerException)
         {
             if (inner is AuthenticationException) return new ConnectorException(ConnectorFailure.NotTrusted, $"the certificate of {_instance.Name} at {Reach.Address}:{Reach.Port} is not trusted: {(Reach.Certificate is { } file ? $"it is not the one in {file}" : "no authority that this machine trusts has signed it for that name; name its own certificate in the estate (certificate: file.pem)")}.", e);
-            if (inner is SocketException socket) return new ConnectorException(ConnectorFailure.Unreachable, $"{_instance.Name} at {Reach.Address}:{Reach.Port} did not answer: {OneLine(socket.Message)}.", e);
+            if (inner is SocketException socket) return new ConnectorException(ConnectorFailure.Unreachable, $"{_instance.Name} at {Reach.Address}:{Reach.Port} did not answer{(socket.SocketErrorCode == SocketError.Success ? "" : $": {OneLine(socket.Message)}")}.", e);
         }
 
         var (failure, words) = SqlServerErrors.Of(said.Number, said.Class);

@@ -3,6 +3,7 @@ using JustRight.Connectors;
 using JustRight.Connectors.Directories;
 using JustRight.Connectors.Files;
 using JustRight.Connectors.Ldap;
+using JustRight.Connectors.SqlServer;
 using JustRight.Connectors.Ssh;
 using JustRight.Core.Estates;
 using JustRight.Core.Rights.Directory;
@@ -14,7 +15,7 @@ using Microsoft.Extensions.Options;
 
 namespace JustRight.Service.Estates;
 
-/// <summary>Opens the connectors an estate asks for: the lab, or a real directory.</summary>
+/// <summary>Opens the connectors an estate asks for: the lab, or a real directory; hosts and database instances each its own way.</summary>
 internal sealed class ConnectorShelf(IOptions<ServiceSettings> settings, SecretStore secrets, DirectoryFiles files, HostFactsShelf facts, SurveyShelf surveys, TimeProvider time)
 {
     private readonly DirectorySchemas _schemas = new();
@@ -27,16 +28,16 @@ internal sealed class ConnectorShelf(IOptions<ServiceSettings> settings, SecretS
         {
             case Reach.Lab:
                 var lab = _labs.GetOrAdd(estate.Name, OpenLab);
-                return new EstateConnectors(new LabDirectory(lab, time), await HostsAsync(estate, lab, cancel), new LabInstances(lab, time));
+                return new EstateConnectors(new LabDirectory(lab, time), await HostsAsync(estate, lab, cancel), await InstancesAsync(estate, lab, cancel));
             case Reach.Ldaps:
                 var reach = estate.Directory;
                 var password = await secrets.GetAsync(reach.Secret!, cancel)
                     ?? throw new ConnectorException(ConnectorFailure.SignIn, $"there is no secret '{reach.Secret}', which {reach.At} names: set it with justright secret set {reach.Secret}.");
                 var first = new LdapTarget(estate.Domain, reach.Controller!, reach.Port, reach.CaFolder!, reach.SignInAs!, password);
-                return new EstateConnectors(new LdapDirectory(first with { Others = [.. reach.MoreControllers.Select(c => At(first, c))] }, _schemas, time), await HostsAsync(estate, null, cancel), null);
+                return new EstateConnectors(new LdapDirectory(first with { Others = [.. reach.MoreControllers.Select(c => At(first, c))] }, _schemas, time), await HostsAsync(estate, null, cancel), await InstancesAsync(estate, null, cancel));
             case Reach.File:
                 var (file, readAt) = await files.OpenAsync(estate, cancel);
-                return new EstateConnectors(new FileDirectory(file, estate.Domain, _schemas, readAt), await HostsAsync(estate, null, cancel), null);
+                return new EstateConnectors(new FileDirectory(file, estate.Domain, _schemas, readAt), await HostsAsync(estate, null, cancel), await InstancesAsync(estate, null, cancel));
             default:
                 throw new ConnectorException(ConnectorFailure.Unreachable, EstateSurveyor.NoReach(estate.Domain.DnsName));
         }
@@ -45,14 +46,30 @@ internal sealed class ConnectorShelf(IOptions<ServiceSettings> settings, SecretS
     /// <summary>Each host the way the estate says.</summary>
     private async Task<HostRouter> HostsAsync(Estate estate, LabFile? lab, CancellationToken cancel)
     {
-        var graph = (await surveys.LatestAsync(estate.Name, cancel))?.Graph;
         var ways = new Dictionary<Reach, IHostConnector>
         {
-            [Reach.Ssh] = new SshHosts(estate, secrets.GetAsync, principal => graph?.IndexOf(LogonName.WithoutDomain(principal)) is >= 0 and var node ? graph.SidOf(node) : null, time),
+            [Reach.Ssh] = new SshHosts(estate, secrets.GetAsync, await SidsAsync(estate, cancel), time),
             [Reach.HandedOver] = new HandedOverHosts(facts, estate.Name),
         };
         if (lab is not null) ways[Reach.Lab] = new LabHosts(lab, time);
         return new HostRouter(estate, ways);
+    }
+
+    /// <summary>Each database instance the way the estate says.</summary>
+    private async Task<InstanceRouter> InstancesAsync(Estate estate, LabFile? lab, CancellationToken cancel)
+    {
+        var sidOf = await SidsAsync(estate, cancel);
+        return new InstanceRouter(estate, lab is null ? null : new LabInstances(lab, time), new Dictionary<string, IInstanceConnector>
+        {
+            ["sqlserver"] = new SqlServerInstances(estate, secrets.GetAsync, sidOf, time),
+        });
+    }
+
+    /// <summary>The SID of a principal, as far as the latest survey knows it.</summary>
+    private async Task<Func<string, Sid?>> SidsAsync(Estate estate, CancellationToken cancel)
+    {
+        var graph = (await surveys.LatestAsync(estate.Name, cancel))?.Graph;
+        return principal => graph?.IndexOf(LogonName.WithoutDomain(principal)) is >= 0 and var node ? graph.SidOf(node) : null;
     }
 
     private static LdapTarget At(LdapTarget like, string place) => place.Split(':') is [var host, var port]

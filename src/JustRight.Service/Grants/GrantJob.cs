@@ -87,7 +87,7 @@ internal sealed class GrantJob(
             }
 
             await rehearsal.ReachedAsync(step.Number, "intended", estate, cancel);
-            await connectors.MakeAsync(change, password, cancel);
+            await MakeAsync(change, password, connectors, cancel);
             await rehearsal.ReachedAsync(step.Number, "made", estate, cancel);
             var after = await connectors.ObserveAsync(change, cancel);
             await rehearsal.ReachedAsync(step.Number, "looked-again", estate, cancel);
@@ -97,6 +97,28 @@ internal sealed class GrantJob(
         catch (ConnectorException e)
         {
             await RecordAsync("failed", e.Message);
+        }
+
+        // A connection may break after the change was made and before that was said: only looking again tells.
+        static async Task MakeAsync(Change change, NewPassword? password, EstateConnectors connectors, CancellationToken cancel)
+        {
+            try
+            {
+                await connectors.MakeAsync(change, password, cancel);
+            }
+            catch (ConnectorException e) when (e.Failure == ConnectorFailure.Unreachable)
+            {
+                try
+                {
+                    if ((await connectors.ObserveAsync(change, cancel)).State == ObservedState.Done) return;
+                }
+                catch (ConnectorException)
+                {
+                    throw new ConnectorException(e.Failure, $"{e.Message} Whether it was made is not known, since it could not be looked at again: carry out the rest once the place answers, that looks first.", e);
+                }
+
+                throw;
+            }
         }
 
         Task RecordAsync(string state, string seen)
