@@ -22,6 +22,9 @@ public sealed record InstanceSnapshot(
     /// <summary>Permissions granted and denied at the instance itself.</summary>
     public IReadOnlyList<PermissionEntry> Permissions { get; init; } = [];
 
+    /// <summary>The catalog of an instance of the PostgreSQL family, which has roles in the place of logins, users and roles; null for the other family.</summary>
+    public PostgreSqlCatalog? PostgreSql { get; init; }
+
     /// <summary>What could not be read, though the instance answers.</summary>
     public IReadOnlyList<UnreadPart> UnreadParts { get; init; } = [];
 
