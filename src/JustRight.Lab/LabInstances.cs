@@ -19,7 +19,7 @@ public sealed class LabInstances(LabFile file, TimeProvider time) : IInstanceCon
             null,
             Logins(state, found.Logins),
             state.RoleMembers(found.Roles),
-            [.. found.Databases.Select(d => new DatabaseSnapshot(d.Name, d.Owner is null ? default : state.SidOf(d.Owner), null, Logins(state, d.Users), state.RoleMembers(d.Roles)) { Permissions = Permissions(state, d.Permissions) })])
+            [.. found.Databases.Select(d => new DatabaseSnapshot(d.Name, d.Owner is null ? default : state.SidOf(d.Owner), null, Logins(state, d.Users), state.RoleMembers(d.Roles)) { Permissions = Permissions(state, d.Permissions), OwnerName = d.Owner is null ? Nobody : state.Find(d.Owner) is { } owner ? $"{state.Domain}\\{owner.Name}" : d.Owner })])
         {
             Host = instance.Host,
             Release = instance.Release?.ToString() ?? "",
@@ -43,6 +43,7 @@ public sealed class LabInstances(LabFile file, TimeProvider time) : IInstanceCon
             RemoveDatabaseRoleMember c => Observe(Role(Database(instance, c.Database).Roles, c.Role), false, $"{c.Role} in {c.Instance}/{c.Database}"),
             GrantInstancePermission c => Observe(Granted(instance.Permissions, c.Permission), true, $"{c.Permission} on {c.Instance}"),
             RevokeInstancePermission c => Observe(Granted(instance.Permissions, c.Permission), false, $"{c.Permission} on {c.Instance}"),
+            ChangeDatabaseOwner c => Owned(state, Database(instance, c.Database), c),
             GrantDatabasePermission c => Observe(Granted(Database(instance, c.Database).Permissions, Key(c.Permission, c.On)), true, $"{c.Permission} in {c.Instance}/{c.Database}"),
             RevokeDatabasePermission c => Observe(Granted(Database(instance, c.Database).Permissions, Key(c.Permission, c.On)), false, $"{c.Permission} in {c.Instance}/{c.Database}"),
             _ => throw new InvalidOperationException($"Unknown change {change.GetType().Name}."),
@@ -98,6 +99,11 @@ public sealed class LabInstances(LabFile file, TimeProvider time) : IInstanceCon
             case RevokeInstancePermission c:
                 state.TakeOff(Granted(instance.Permissions, c.Permission), c.Principal);
                 break;
+            case ChangeDatabaseOwner c:
+                var owned = Database(instance, c.Database);
+                if (state.Holds(owned.Users, c.Principal)) throw new ConnectorException(ConnectorFailure.Conflict, $"{c.Principal} is a user of {c.Instance}/{c.Database} already, and an owner may not be one.");
+                owned.Owner = c.Principal == Nobody ? null : LogonNameOf(state, c.Principal);
+                break;
             case GrantDatabasePermission c:
                 var of = Database(instance, c.Database);
                 if (!state.Holds(of.Users, c.Principal)) throw new ConnectorException(ConnectorFailure.NotFound, $"{c.Principal} is no user of {c.Instance}/{c.Database}.");
@@ -113,6 +119,17 @@ public sealed class LabInstances(LabFile file, TimeProvider time) : IInstanceCon
 
     private static List<string> Role(SortedDictionary<string, List<string>> roles, string role) =>
         roles.FirstOrDefault(r => string.Equals(r.Key, role, StringComparison.OrdinalIgnoreCase)).Value ?? [];
+
+    /// <summary>What an instance's own login, which owns what no account of the domain does, is called.</summary>
+    private const string Nobody = "sa";
+
+    private static string LogonNameOf(LabState state, string principal) => state.Find(principal)?.Name ?? throw new ConnectorException(ConnectorFailure.NotFound, $"there is no {principal} in the domain.");
+
+    private static Observation Owned(LabState state, LabDatabase database, ChangeDatabaseOwner change)
+    {
+        var done = change.Principal == Nobody ? database.Owner is null : database.Owner is not null && state.Find(change.Principal) is { } principal && state.SidOf(database.Owner) == state.SidOf(principal.Name);
+        return new Observation(done ? ObservedState.Done : ObservedState.NotDone, $"{database.Name} is owned by {database.Owner ?? Nobody}");
+    }
 
     private static List<string> Granted(SortedDictionary<string, List<string>> permissions, string key) => Role(permissions, key);
 

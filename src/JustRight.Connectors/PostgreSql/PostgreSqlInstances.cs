@@ -1,6 +1,7 @@
 using JustRight.Core.Changes;
 using JustRight.Core.Estates;
 using JustRight.Core.Surveys;
+using JustRight.Formats.Databases;
 
 namespace JustRight.Connectors.PostgreSql;
 
@@ -15,10 +16,33 @@ public sealed class PostgreSqlInstances(Estate estate, Func<string, Cancellation
         await PostgreSqlSurvey.ReadAsync(database => OpenAsync(instance.Name, database, cancel), instance, FirstDatabase, time.GetUtcNow(), cancel);
 
     /// <inheritdoc/>
-    public Task<Observation> ObserveAsync(InstanceChange change, CancellationToken cancel) => throw new NotImplementedException();
+    public async Task<Observation> ObserveAsync(InstanceChange change, CancellationToken cancel)
+    {
+        var sql = Written(change);
+        await using var session = await OpenAsync(change.Instance, sql.Database ?? FirstDatabase, cancel);
+        var done = await session.IsAsync(sql.Done, cancel);
+        return new Observation(done ? ObservedState.Done : ObservedState.NotDone, done ? $"{change.Words}: it is so" : $"{change.Words}: it is not so yet");
+    }
 
     /// <inheritdoc/>
-    public Task MakeAsync(InstanceChange change, NewPassword? password, CancellationToken cancel) => throw new NotImplementedException();
+    public async Task MakeAsync(InstanceChange change, NewPassword? password, CancellationToken cancel)
+    {
+        var sql = Written(change);
+        await using var session = await OpenAsync(change.Instance, sql.Database ?? FirstDatabase, cancel);
+        await session.MakeAsync(sql.Done, sql.Statement, cancel);
+    }
+
+    private static SqlChange Written(InstanceChange change)
+    {
+        try
+        {
+            return PostgreSqlStatements.Of(change);
+        }
+        catch (ArgumentException e)
+        {
+            throw new ConnectorException(ConnectorFailure.Conflict, e.Message, e);
+        }
+    }
 
     private async Task<PostgreSqlSession> OpenAsync(string name, string database, CancellationToken cancel)
     {

@@ -78,7 +78,7 @@ internal sealed class PostgreSqlSession : IAsyncDisposable
                 if (!await IsAsync(done, cancel))
                 {
                     await using (var command = Command(statement)) await command.ExecuteNonQueryAsync(cancel);
-                    if (!await IsAsync(done, cancel)) throw new ConnectorException(ConnectorFailure.Conflict, $"{_instance.Name} took the statement, and afterwards it was not true: nothing was kept. May {_instance.Tls!.SignInAs} grant it?");
+                    if (!await IsAsync(done, cancel)) throw new ConnectorException(ConnectorFailure.NotAllowed, $"{_instance.Name} took the statement, and afterwards it was not true: nothing was kept. May {_instance.Tls!.SignInAs} grant it?");
                 }
 
                 await transaction.CommitAsync(cancel);

@@ -24,7 +24,8 @@ internal static class PostgreSqlSurvey
             databases.Add(door.Key.MayEnter ? await InsideAsync(open, bare, cancel) : bare);
         }
 
-        return new InstanceSnapshot(instance.Name, instance.Engine, at, null, [], [], [])
+        if (TwinRoles(roles) is { } twins) throw new ConnectorException(ConnectorFailure.Conflict, $"{instance.Name} has the roles {twins}, told apart by case alone: which of them a need means cannot be told.");
+        return new InstanceSnapshot(instance.Name, instance.Engine, at, null, [], [], [.. databases.Select(d => new DatabaseSnapshot(d.Name, default, d.Unread, [], []))])
         {
             Host = instance.Host,
             Release = release,
@@ -71,9 +72,12 @@ internal static class PostgreSqlSurvey
     }
 
     private static SignInRule Rule(DbDataReader r) => new(
-        r.GetString(0) == "local", r.GetFieldValue<string[]>(1), r.GetFieldValue<string[]>(2),
+        r.GetString(0), r.GetFieldValue<string[]>(1), r.GetFieldValue<string[]>(2),
         r.IsDBNull(3) || r.GetString(3) == "all" || (!r.IsDBNull(4) && r.GetString(4) is "0.0.0.0" or "::"),
         r.GetString(5), r.GetFieldValue<string[]>(6));
+
+    private static string? TwinRoles(IEnumerable<PostgreSqlRole> roles) =>
+        roles.GroupBy(r => r.Name, StringComparer.OrdinalIgnoreCase).FirstOrDefault(g => g.Count() > 1) is { } twins ? string.Join(" and ", twins.Select(r => r.Name)) : null;
 
     private static PostgreSqlRole Role(DbDataReader r)
     {

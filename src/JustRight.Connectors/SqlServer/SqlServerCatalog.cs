@@ -17,7 +17,7 @@ public static class SqlServerCatalog
         SELECT p.principal_id, p.name, p.type, p.sid, p.is_disabled FROM sys.server_principals AS p;
         SELECT m.role_principal_id, m.member_principal_id FROM sys.server_role_members AS m;
         SELECT e.permission_name, e.state, e.grantee_principal_id FROM sys.server_permissions AS e WHERE e.class = 100;
-        SELECT d.name, d.owner_sid, d.state_desc, HAS_DBACCESS(d.name), HAS_PERMS_BY_NAME(QUOTENAME(d.name), N'DATABASE', N'VIEW DEFINITION') FROM sys.databases AS d;
+        SELECT d.name, d.owner_sid, SUSER_SNAME(d.owner_sid), d.state_desc, HAS_DBACCESS(d.name), HAS_PERMS_BY_NAME(QUOTENAME(d.name), N'DATABASE', N'VIEW DEFINITION') FROM sys.databases AS d;
         """;
 
     /// <summary>Three answers of one database: principals, members of roles, and permissions on the database, on schemas and on objects. What belongs to the engine itself has negative numbers.</summary>

@@ -55,7 +55,7 @@ internal sealed class SqlServerNames(SqlServerSession session, Func<string, Sid?
 
     private static string? DatabaseOf(InstanceChange change) => change switch
     {
-        CreateDatabaseUser c => c.Database,
+        CreateDatabaseUser c => c.Database, // a new owner is a login, not a user
         DropDatabaseUser c => c.Database,
         AddDatabaseRoleMember c => c.Database,
         RemoveDatabaseRoleMember c => c.Database,

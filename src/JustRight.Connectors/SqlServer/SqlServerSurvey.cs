@@ -48,10 +48,10 @@ internal static class SqlServerSurvey
         var doors = new List<Door>();
         while (await r.ReadAsync(cancel))
         {
-            var state = Text(r, 2);
-            var mayEnter = !r.IsDBNull(3) && r.GetInt32(3) == 1;
-            var seesAll = !r.IsDBNull(4) && r.GetInt32(4) == 1;
-            doors.Add(new Door(r.GetString(0), SidOf(r.IsDBNull(1) ? null : r.GetFieldValue<byte[]>(1)), state != "ONLINE" ? $"cannot read it, it is {state.ToLowerInvariant()}" : !mayEnter ? "may not enter it: GRANT CONNECT ANY DATABASE TO the reader" : seesAll ? null : "may not see its definitions"));
+            var state = Text(r, 3);
+            var mayEnter = !r.IsDBNull(4) && r.GetInt32(4) == 1;
+            var seesAll = !r.IsDBNull(5) && r.GetInt32(5) == 1;
+            doors.Add(new Door(r.GetString(0), SidOf(r.IsDBNull(1) ? null : r.GetFieldValue<byte[]>(1)), r.IsDBNull(2) ? null : r.GetString(2), state != "ONLINE" ? $"cannot read it, it is {state.ToLowerInvariant()}" : !mayEnter ? "may not enter it: GRANT CONNECT ANY DATABASE TO the reader" : seesAll ? null : "may not see its definitions"));
         }
 
         if (principals.NamesThatDifferByCase() is { } pair) throw new ConnectorException(ConnectorFailure.Conflict, $"{instance.Name} has {pair}, told apart by case alone: which of them a need means cannot be told.");
@@ -100,6 +100,7 @@ internal static class SqlServerSurvey
                 principals.NamesThatDifferByCase() is { } pair ? $"it has {pair}, told apart by case alone: which of them a need means cannot be told" : null,
                 principals.Logins(), principals.Roles())
             {
+                OwnerName = database.OwnerName,
                 Permissions = principals.Permissions(),
                 AdmitsGuests = admitsGuests,
             };
@@ -111,5 +112,5 @@ internal static class SqlServerSurvey
     private static Sid SidOf(byte[]? bytes) => Sid.TryFromBytes(bytes, out var sid) ? sid : default;
 
     /// <summary>A database, and why the reader does not get in, or null.</summary>
-    private sealed record Door(string Name, Sid Owner, string? WhyNot);
+    private sealed record Door(string Name, Sid Owner, string? OwnerName, string? WhyNot);
 }

@@ -52,6 +52,17 @@ public sealed record RemoveInstanceRoleMember(string Instance, string Role, stri
     public override Change? Inverse => new AddInstanceRoleMember(Instance, Role, Principal);
 }
 
+/// <summary>Gives a database another owner.</summary>
+/// <param name="Former">Who owned it, as the instance calls it; null when that is not known, and then it cannot be undone.</param>
+public sealed record ChangeDatabaseOwner(string Instance, string Database, string Principal, string? Former) : InstanceChange(Instance, Principal)
+{
+    /// <inheritdoc/>
+    public override string Words => $"make {Principal} the owner of {Instance}/{Database}";
+
+    /// <inheritdoc/>
+    public override Change? Inverse => Former is null ? null : new ChangeDatabaseOwner(Instance, Database, Former, Principal);
+}
+
 /// <summary>Creates a user of a database for a login.</summary>
 public sealed record CreateDatabaseUser(string Instance, string Database, string Principal) : InstanceChange(Instance, Principal)
 {

@@ -3,6 +3,7 @@ using JustRight.Core.Fit;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
+using JustRight.Core.Rights.PostgreSql;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Access;
 using JustRight.Core.Sheets;
@@ -87,6 +88,7 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook ne
             {
                 EntryRight => "it stands on many objects: whoever put it there takes it away",
                 OwnerRight => "give the objects another owner",
+                DatabaseOwnerRight => "only the house knows who shall own the database instead",
                 _ => "it cannot be taken away by a step of ours",
             });
         }
@@ -148,7 +150,10 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook ne
     /// <summary>Whether an entry at an instance is the principal's own: not a role's, nor that of a local group whose login it is.</summary>
     private static bool IsOwnEntry(RightPath path) => path.Steps.All(s => s.Kind is not (StepKind.Role or StepKind.LocalGroup));
 
-    private Change? TakeAway(Right right, string principal, RightPath path) => right switch
+    private Change? TakeAway(Right right, string principal, RightPath path) =>
+        DatabaseGate.InstanceOf(right) is { } instance && PostgreSqlGrants.RoleOf(path, instance) is { } role ? PostgreSqlSteps.TakeAway(right, role, path) : TakeAwayHere(right, principal, path);
+
+    private Change? TakeAwayHere(Right right, string principal, RightPath path) => right switch
     {
         EntryRight entry => Entry(entry, principal),
         LocalGroupRight r => new RemoveLocalGroupMember(r.Host, r.Group, principal),

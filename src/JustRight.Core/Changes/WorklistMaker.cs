@@ -40,6 +40,8 @@ public sealed class WorklistMaker
         return new Worklist(give, remove, setup, [.. maker._notOffered, .. notOffered]);
     }
 
+    private const string WaitingForDatabase = "waiting for the database";
+
     private static bool NeedsGiving(Judgement judgement) => judgement.Right is not UnjudgedRight && judgement.Verdict switch
     {
         Verdict.Unmet => judgement.DeniedBy.Count == 0, // a deny is not overcome by granting again
@@ -140,6 +142,14 @@ public sealed class WorklistMaker
             case LogonRight or PrivilegeRight or ServiceRight:
                 _hosts.Grant(account, judgement, principal, why, blocked, Add);
                 break;
+            case InstanceRoleRight or InstancePermissionRight or DatabaseOwnerRight or DatabasePermissionRight when _view.Instance(DatabaseGate.InstanceOf(grant.Right)!)?.PostgreSql is { } catalog:
+                if (judgement.Reason.StartsWith(WaitingForDatabase, StringComparison.Ordinal)) blocked = judgement.Reason;
+                foreach (var (order, change, why2) in PostgreSqlSteps.For(grant.Right, catalog, account, _view)) Add(order, change, grant.Id, why2 ?? why, blocked ?? (change is CreateLogin { Principal: "" } ? PostgreSqlSteps.NoWayIn(account) : null), grant.At);
+                break;
+            case DatabaseOwnerRight r:
+                Login(r.Instance);
+                Owner(r);
+                break;
             case InstanceRoleRight r:
                 Login(r.Instance);
                 Add(6, new AddInstanceRoleMember(r.Instance, r.Role, principal), grant.Id, why, blocked, grant.At);
@@ -164,9 +174,18 @@ public sealed class WorklistMaker
                 Add(5, new CreateLogin(instance, principal), grant.Id, why, blocked, grant.At);
         }
 
+        // An owner is dbo there, and may not be a user beside that.
+        void Owner(DatabaseOwnerRight r)
+        {
+            if (judgement.Reason.StartsWith(WaitingForDatabase, StringComparison.Ordinal)) blocked = judgement.Reason;
+            var database = _view.Instance(r.Instance)?.Databases.FirstOrDefault(d => string.Equals(d.Name, r.Database, StringComparison.OrdinalIgnoreCase));
+            if (database?.Users.Any(u => IsPrincipal(u.Sid)) == true) Add(6, new DropDatabaseUser(r.Instance, r.Database, principal), grant.Id, "an owner is dbo there, and may not be a user as well", blocked, grant.At);
+            Add(7, new ChangeDatabaseOwner(r.Instance, r.Database, principal, database?.OwnerName), grant.Id, why, blocked, grant.At);
+        }
+
         void User(string instance, string name)
         {
-            if (judgement.Reason.StartsWith("waiting for the database", StringComparison.Ordinal)) blocked = judgement.Reason;
+            if (judgement.Reason.StartsWith(WaitingForDatabase, StringComparison.Ordinal)) blocked = judgement.Reason;
             Login(instance);
             var database = _view.Instance(instance)?.Databases.FirstOrDefault(d => string.Equals(d.Name, name, StringComparison.OrdinalIgnoreCase));
             if (database?.Users.Any(u => IsPrincipal(u.Sid)) != true) Add(6, new CreateDatabaseUser(instance, name, principal), grant.Id, why, blocked, grant.At);

@@ -102,6 +102,7 @@ public sealed class SurveyView
         LocalGroupRight r => HostUnread(r.Host, HostSnapshot.LocalGroupsPart, r.Group),
         InstanceRoleRight r => InstanceUnread(r.Instance),
         InstancePermissionRight r => InstanceUnread(r.Instance) ?? PermissionsUnread(r.Instance),
+        DatabaseOwnerRight r => InstanceUnread(r.Instance),
         DatabaseRoleRight r => InstanceUnread(r.Instance) ?? DatabaseUnread(r.Instance, r.Database),
         DatabasePermissionRight r => InstanceUnread(r.Instance) ?? PermissionsUnread(r.Instance) ?? DatabaseUnread(r.Instance, r.Database),
         DirectoryRight when Tree is null => "the access lists of the directory were not surveyed",
@@ -118,6 +119,7 @@ public sealed class SurveyView
     private string? InstanceUnread(string name) =>
         Instance(name) is not { } instance ? $"{name} was not surveyed"
         : instance.Unread is not null ? $"{instance.Name} could not be read: {instance.Unread}"
+        : instance.PostgreSql?.SignInUnread is { } unread ? $"as which roles accounts sign in to {instance.Name} could not be read: {unread}"
         : null;
 
     private string? DatabaseUnread(string instance, string database) =>

@@ -3,6 +3,7 @@ using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Installs;
 using JustRight.Core.Rights;
+using JustRight.Core.Rights.PostgreSql;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Plans;
@@ -11,6 +12,7 @@ namespace JustRight.Core.Plans;
 internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, PlaceMap places, NameBook book, List<Fault> faults)
 {
     private const string SqlServer = "sqlserver";
+    private const string PostgreSql = "postgresql";
     private readonly List<Decision> _decisions = [];
     private readonly List<string> _known = [];
 
@@ -77,9 +79,11 @@ internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, 
             NeedKind.Privilege => new PrivilegeRight(spot.Host, need.Value),
             NeedKind.LocalGroup => new LocalGroupRight(spot.Host, need.Value),
             NeedKind.InstanceRole => new InstanceRoleRight(spot.Instance!, need.Value),
+            NeedKind.DatabaseOwner => new DatabaseOwnerRight(spot.Instance!, need.Database ?? spot.Database!),
+            NeedKind.DatabaseRole when spot.Engine == PostgreSql => new UnjudgedRight(need.Kind, need.Value, spot.Instance!), // the family has roles of the instance alone
             NeedKind.DatabaseRole => new DatabaseRoleRight(spot.Instance!, need.Database ?? spot.Database!, need.Value),
-            NeedKind.InstancePermission when spot.Engine == SqlServer => new InstancePermissionRight(spot.Instance!, need.Value),
-            NeedKind.DatabasePermission when spot.Engine == SqlServer => DatabasePermissionRight.Parse(spot.Instance!, need.Database ?? spot.Database!, need.Value),
+            NeedKind.InstancePermission when spot.Engine == SqlServer || RoleAttributeNames.All.ContainsKey(need.Value.ToUpperInvariant()) => new InstancePermissionRight(spot.Instance!, need.Value),
+            NeedKind.DatabasePermission => DatabasePermissionRight.Parse(spot.Instance!, need.Database ?? spot.Database!, need.Value),
             _ => (Right)new UnjudgedRight(need.Kind, need.Value, spot.Instance ?? spot.Host),
         });
     }

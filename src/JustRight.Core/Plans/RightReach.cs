@@ -1,4 +1,5 @@
 using JustRight.Core.Rights;
+using JustRight.Core.Rights.PostgreSql;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Plans;
@@ -36,9 +37,13 @@ public static class RightReach
     {
         DomainGroupRight r when DomainWide.Contains(r.Group, StringComparer.OrdinalIgnoreCase) => (1000, $"{r.Group} rules the whole domain"),
         DomainGroupRight r => (50, $"what {r.Group} brings is the group's affair"),
+        InstanceRoleRight r when RoleAttributeNames.PredefinedRoles.TryGetValue(r.Role, out var predefined) => predefined,
         InstanceRoleRight r => InstanceRoles.GetValueOrDefault(r.Role, (60, $"{r.Role} is a role of the instance")),
+        InstancePermissionRight r when RoleAttributeNames.All.TryGetValue(r.Permission, out var attribute) => (attribute.Points, $"{r.Permission} lets it {attribute.Lets}"),
         InstancePermissionRight r => SqlServerPermissions.OfInstance(r.Permission) is { } known ? (known.Points, $"{r.Permission} lets it {known.Lets}") : (100, $"the reach of {r.Permission} is not known here"),
-        DatabasePermissionRight r => SqlServerPermissions.OfDatabase(r.Permission) is { } known ? (r.On is null ? known.Points : Math.Max(1, known.Points / 2), $"{r.Permission} lets it {known.Lets}{(r.On is null ? "" : $", on {r.On} only")}") : (20, $"{r.Words} stays within its database"),
+        DatabasePermissionRight r => SqlServerPermissions.OfDatabase(r.Permission) is { } known ? (r.On is null ? known.Points : Math.Max(1, known.Points / 2), $"{r.Permission} lets it {known.Lets}{(r.On is null ? "" : $", on {r.On} only")}") : PrivilegeReach(r),
+        DatabaseOwnerRight { Database: "msdb" } => (780, "the owner of msdb can run jobs as sysadmin"),
+        DatabaseOwnerRight => (80, "the owner of a database can do anything in it, and drop it"),
         DatabaseRoleRight { Database: "msdb", Role: "db_owner" } => (780, "db_owner of msdb can run jobs as sysadmin"),
         DatabaseRoleRight r => DatabaseRoles.GetValueOrDefault(r.Role, (10, $"{r.Role} stays within its database")),
         LocalGroupRight r when string.Equals(r.Group, "Administrators", StringComparison.OrdinalIgnoreCase) => (500, "Administrators can do anything on its host"),
@@ -49,6 +54,9 @@ public static class RightReach
         LogonRight r => (5, $"{r.Words} stays within its host"),
         _ => (100, $"the reach of {right.Words} is not known here"),
     };
+
+    private static (int Points, string Reason) PrivilegeReach(DatabasePermissionRight r) =>
+        RoleAttributeNames.Privileges.TryGetValue(r.Permission, out var known) ? (known.Points, $"{r.Permission} lets it {known.Lets}{(r.On is null ? "" : $", on {r.On} only")}") : (20, $"{r.Words} stays within its database");
 
     /// <summary>The reach of several rights together: the widest counts first, the others only among equals.</summary>
     public static (int Points, string Reason) Of(IReadOnlyList<Right> rights)

@@ -1,6 +1,7 @@
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Access;
 using JustRight.Core.Rights.Policies;
+using JustRight.Core.Rights.PostgreSql;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Rights;
@@ -29,7 +30,9 @@ public sealed class GrantIndex
             foreach (var tail in DelegationFinder.Find(tree, graph)) Add(tail);
         foreach (var host in survey.Hosts) AddHost(host, graph);
         foreach (var host in survey.Hosts.Where(h => h.Role == HostRole.Controller)) AddDomainsGroups(host, graph);
-        foreach (var instance in survey.Instances) AddInstance(instance, survey.Hosts.FirstOrDefault(h => h.Unread is null && string.Equals(h.Name, instance.Host, StringComparison.OrdinalIgnoreCase)));
+        foreach (var instance in survey.Instances.Where(i => i.PostgreSql is not null))
+            foreach (var tail in new PostgreSqlGrants(instance, instance.PostgreSql!).Given(survey.Directory.Principals)) Add(tail);
+        foreach (var instance in survey.Instances.Where(i => i.PostgreSql is null)) AddInstance(instance, survey.Hosts.FirstOrDefault(h => h.Unread is null && string.Equals(h.Name, instance.Host, StringComparison.OrdinalIgnoreCase)));
     }
 
     /// <summary>Who is given a right directly.</summary>

@@ -61,6 +61,9 @@ public enum NeedKind
     /// <summary>A permission in a database.</summary>
     DatabasePermission,
 
+    /// <summary>Ownership of a database.</summary>
+    DatabaseOwner,
+
     /// <summary>A right over a branch of the directory.</summary>
     Directory,
 
@@ -96,6 +99,7 @@ public static class NeedKinds
         new(NeedKind.InstancePermission, "instance-permission", "at", [PlaceKind.Instance, PlaceKind.Database], Giver.Database, true, null),
         new(NeedKind.DatabaseRole, "database-role", "in", [PlaceKind.Database, PlaceKind.Instance], Giver.Database, true, null),
         new(NeedKind.DatabasePermission, "database-permission", "in", [PlaceKind.Database, PlaceKind.Instance], Giver.Database, true, null),
+        new(NeedKind.DatabaseOwner, "database-owner", "in", [PlaceKind.Database, PlaceKind.Instance], Giver.Database, true, ["yes"]),
         new(NeedKind.Directory, "directory", "below", [PlaceKind.Branch], Giver.Directory, true, [.. DirectoryActs.All.Select(a => a.Words)]),
         new(NeedKind.ProductRole, "product-role", null, [], Giver.Product, false, null),
     ];

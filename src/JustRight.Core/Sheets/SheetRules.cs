@@ -135,7 +135,7 @@ public static class SheetRules
                     Expected = "a " + string.Join(" or ", row.Places.Select(p => p.ToString().ToLowerInvariant())),
                 });
             }
-            else if (need.Kind is NeedKind.DatabaseRole or NeedKind.DatabasePermission && place.Kind == PlaceKind.Instance && need.Database is null)
+            else if (need.Kind is NeedKind.DatabaseRole or NeedKind.DatabasePermission or NeedKind.DatabaseOwner && place.Kind == PlaceKind.Instance && need.Database is null)
             {
                 _faults.Add(new Fault("no-database", need.At, $"{field}.{row.Qualifier}", $"'{place.Key}' is an instance: say which database.") { Expected = $"{place.Key}/name-of-database" });
             }

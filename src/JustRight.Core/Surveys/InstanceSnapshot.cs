@@ -72,6 +72,9 @@ public sealed record PermissionEntry(string Permission, PermissionState State, S
 /// <param name="Owner">The owner, who is the database's dbo; may be empty.</param>
 public sealed record DatabaseSnapshot(string Name, Sid Owner, string? Unread, IReadOnlyList<InstanceLogin> Users, IReadOnlyList<RoleMembers> Roles)
 {
+    /// <summary>What the instance calls the owner, also when that is no account of a domain; null when it was not told.</summary>
+    public string? OwnerName { get; init; }
+
     /// <summary>Permissions granted and denied in it.</summary>
     public IReadOnlyList<PermissionEntry> Permissions { get; init; } = [];
 

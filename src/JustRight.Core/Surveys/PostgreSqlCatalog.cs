@@ -70,13 +70,13 @@ public sealed record PostgreSqlTable(string Schema, string Name, string Owner, I
 public sealed record DefaultPrivileges(string Creator, string? Schema, IReadOnlyList<PrivilegeEntry> Entries);
 
 /// <summary>A rule of who may sign in how [PostgreSQL, The pg_hba.conf File]. The first that fits counts.</summary>
-/// <param name="IsLocal">Whether it is for the machine's own socket, by which no other machine comes.</param>
+/// <param name="Type">How one comes: <c>local</c> (the machine's own socket), <c>host</c> (by any network connection), <c>hostssl</c>, <c>hostgssenc</c>, …</param>
 /// <param name="Databases">Names, or <c>all</c>, <c>sameuser</c>, <c>samerole</c>, <c>replication</c>.</param>
 /// <param name="Users">Names, <c>all</c>, or <c>+role</c> for members of a role.</param>
 /// <param name="AnyAddress">Whether it holds for every address.</param>
 /// <param name="Method">Such as <c>gss</c>, <c>ldap</c>, <c>reject</c>.</param>
 /// <param name="Options">Such as <c>map=domain</c>, <c>include_realm=0</c>.</param>
-public sealed record SignInRule(bool IsLocal, IReadOnlyList<string> Databases, IReadOnlyList<string> Users, bool AnyAddress, string Method, IReadOnlyList<string> Options);
+public sealed record SignInRule(string Type, IReadOnlyList<string> Databases, IReadOnlyList<string> Users, bool AnyAddress, string Method, IReadOnlyList<string> Options);
 
 /// <summary>A line of a name map [PostgreSQL, User Name Maps].</summary>
 /// <param name="SystemName">The name outside; with a slash before it a pattern whose first group <c>\1</c> stands for.</param>

@@ -1,5 +1,4 @@
 using System.Globalization;
-using System.Text;
 using JustRight.Core.Changes;
 using JustRight.Core.Sheets;
 
@@ -18,7 +17,6 @@ public sealed record SqlChange(string? Database, string Done, string Statement);
 public static class TransactSql
 {
     private const int LongestName = 128;
-    private const int CommentWidth = 110;
     private const string Not = "NOT ";
     private const string Line = "\n        ";
 
@@ -46,6 +44,7 @@ public static class TransactSql
         RemoveInstanceRoleMember c => new(null, Not + InRole(null, "server", c.Role, c.Principal), $"ALTER SERVER ROLE {Name(c.Role)} DROP MEMBER {Name(c.Principal)}"),
         GrantInstancePermission c => new(null, Granted(c.Permission, c.Principal), $"GRANT {Permission(c.Permission)} TO {Name(c.Principal)}"),
         RevokeInstancePermission c => new(null, Not + Granted(c.Permission, c.Principal), $"REVOKE {Permission(c.Permission)} FROM {Name(c.Principal)}"),
+        ChangeDatabaseOwner c => new(null, Owned(c.Database, c.Principal), $"ALTER AUTHORIZATION ON DATABASE::{Name(c.Database)} TO {Name(c.Principal)}"),
         CreateDatabaseUser c => new(c.Database, UserExists(c.Database, c.Principal), $"CREATE USER {Name(c.Principal)} FOR LOGIN {Name(c.Principal)}"),
         DropDatabaseUser c => new(c.Database, Not + UserExists(c.Database, c.Principal), $"DROP USER {Name(c.Principal)}"),
         AddDatabaseRoleMember c => new(c.Database, InRole(c.Database, "database", c.Role, c.Principal), $"ALTER ROLE {Name(c.Role)} ADD MEMBER {Name(c.Principal)}"),
@@ -59,13 +58,13 @@ public static class TransactSql
     /// <param name="head">What it is, line by line.</param>
     public static string Script(IEnumerable<string> head, IEnumerable<(int Number, InstanceChange Change, string? Why)> steps)
     {
-        var text = Head(head).AppendLine("SET XACT_ABORT ON;").AppendLine("GO");
+        var text = SqlComment.Head(head).AppendLine("SET XACT_ABORT ON;").AppendLine("GO");
         string? context = null;
         foreach (var (number, change, why) in steps)
         {
             var sql = Of(change);
-            text.Append('\n').AppendLine(Comment(string.Create(CultureInfo.InvariantCulture, $"{number}. {change.Words}")));
-            if (why is not null) text.AppendLine(Comment($"   {why}"));
+            text.Append('\n').AppendLine(SqlComment.Of(string.Create(CultureInfo.InvariantCulture, $"{number}. {change.Words}")));
+            if (why is not null) text.AppendLine(SqlComment.Of($"   {why}"));
             if ((sql.Database ?? "master") != context)
             {
                 context = sql.Database ?? "master";
@@ -82,7 +81,7 @@ public static class TransactSql
     /// <param name="head">What it is, line by line.</param>
     public static string CheckScript(IEnumerable<string> head, IReadOnlyList<(int Number, InstanceChange Change)> steps)
     {
-        var text = Head(head);
+        var text = SqlComment.Head(head);
         foreach (var ((number, change), i) in steps.Select((s, i) => (s, i)))
         {
             if (i > 0) text.AppendLine("UNION ALL");
@@ -105,35 +104,11 @@ public static class TransactSql
     /// <summary>A text as a constant [Transact-SQL, Unicode strings]: in quotes, a quote doubled.</summary>
     public static string Literal(string text) => $"N'{text.Replace("'", "''", StringComparison.Ordinal)}'";
 
-    private static StringBuilder Head(IEnumerable<string> lines)
-    {
-        var text = new StringBuilder();
-        foreach (var line in lines)
-        {
-            var row = new StringBuilder();
-            foreach (var word in line.Split(' '))
-            {
-                if (row.Length > 0 && row.Length + word.Length >= CommentWidth)
-                {
-                    text.AppendLine(Comment(row.ToString()));
-                    row.Clear();
-                }
-
-                row.Append(row.Length > 0 ? " " : "").Append(word);
-            }
-
-            text.AppendLine(Comment(row.ToString()));
-        }
-
-        return text;
-    }
-
-    /// <summary>A comment to the end of the line; whatever could end the line, or turn its direction, is taken out.</summary>
-    private static string Comment(string text) => "-- " + string.Concat(text.Select(c => char.IsControl(c) || CharUnicodeInfo.GetUnicodeCategory(c) is UnicodeCategory.LineSeparator or UnicodeCategory.ParagraphSeparator or UnicodeCategory.Format ? ' ' : c));
-
     private static string LoginExists(string login) => $"EXISTS (SELECT 1 FROM sys.server_principals AS p WHERE p.name = {Literal(login)} AND p.type IN ('U', 'G'))";
 
     private static string UserExists(string database, string user) => $"EXISTS (SELECT 1 FROM {Name(database)}.sys.database_principals AS p WHERE p.name = {Literal(user)} AND p.type IN ('U', 'G'))";
+
+    private static string Owned(string database, string owner) => $"EXISTS (SELECT 1 FROM sys.databases AS d{Line}JOIN sys.server_principals AS p ON p.sid = d.owner_sid{Line}WHERE d.name = {Literal(database)} AND p.name = {Literal(owner)})";
 
     private static string InRole(string? database, string level, string role, string member)
     {
@@ -147,7 +122,7 @@ public static class TransactSql
     private static string Granted(string database, string permission, string? on, string user)
     {
         var sys = $"{Name(database)}.sys";
-        var (join, where) = Securable(on) switch
+        var (join, where) = Securable.Of(on) switch
         {
             null => ("", "e.class = 0"),
             (var schema, null) => ($"{Line}JOIN {sys}.schemas AS s ON s.schema_id = e.major_id", $"e.class = 3 AND s.name = {Literal(schema)}"),
@@ -156,21 +131,12 @@ public static class TransactSql
         return $"EXISTS (SELECT 1 FROM {sys}.database_permissions AS e{Line}JOIN {sys}.database_principals AS p ON p.principal_id = e.grantee_principal_id{join}{Line}WHERE {where} AND e.permission_name = {Literal(Permission(permission))} AND e.state IN ('G', 'W') AND p.name = {Literal(user)})";
     }
 
-    private static string OnClause(string? on) => Securable(on) switch
+    private static string OnClause(string? on) => Securable.Of(on) switch
     {
         null => "",
         (var schema, null) => $" ON SCHEMA::{Name(schema)}",
         var (schema, item) => $" ON OBJECT::{Name(schema)}.{Name(item)}",
     };
-
-    /// <summary>The schema, and the object of it, of <c>SCHEMA::name</c> or <c>OBJECT::schema.name</c>.</summary>
-    private static (string Schema, string? Item)? Securable(string? on)
-    {
-        if (on is null) return null;
-        if (on.StartsWith("SCHEMA::", StringComparison.OrdinalIgnoreCase)) return (on["SCHEMA::".Length..], null);
-        if (on.StartsWith("OBJECT::", StringComparison.OrdinalIgnoreCase) && on.IndexOf('.', StringComparison.Ordinal) is > 8 and var dot) return (on["OBJECT::".Length..dot], on[(dot + 1)..]);
-        throw new ArgumentException($"'{on}' is neither SCHEMA::name nor OBJECT::schema.name.", nameof(on));
-    }
 
     /// <summary>Permissions are words and no names: nothing else may stand where one belongs.</summary>
     private static string Permission(string permission) =>

@@ -45,9 +45,12 @@ public static class HandoverFiles
         {
             string[] head = [HandoverWords.Title(handover), HandoverWords.Lead(handover)];
             var steps = handover.Steps.Where(s => s.Change is InstanceChange).Select(s => (s.Number, Change: (InstanceChange)s.Change, s.Why)).ToList();
-            files.Add(File("give.sql", TransactSql.Script([.. head, "Each step looks first, and does nothing when it is true already."], steps.Select(s => (s.Number, s.Change, (string?)s.Why)))));
-            files.Add(File("check.sql", TransactSql.CheckScript([.. head, "This changes nothing: it says of each step whether it is done."], [.. steps.Select(s => (s.Number, s.Change))])));
-            files.Add(File("undo.sql", TransactSql.Script([$"Taking back: {head[0]}", "Each step looks first, and does nothing when it is true already."], handover.Undo.OfType<InstanceChange>().Select((c, i) => (i + 1, c, (string?)null)))));
+            var postgreSql = handover.Engine == "postgresql";
+            Func<IEnumerable<string>, IEnumerable<(int, InstanceChange, string?)>, string> script = postgreSql ? PostgreSqlStatements.Script : TransactSql.Script;
+            Func<IEnumerable<string>, IReadOnlyList<(int, InstanceChange)>, string> check = postgreSql ? PostgreSqlStatements.CheckScript : TransactSql.CheckScript;
+            files.Add(File("give.sql", script([.. head, "Each step looks first, and does nothing when it is true already."], steps.Select(s => (s.Number, s.Change, (string?)s.Why)))));
+            files.Add(File("check.sql", check([.. head, "This changes nothing: it says of each step whether it is done."], [.. steps.Select(s => (s.Number, s.Change))])));
+            files.Add(File("undo.sql", script([$"Taking back: {head[0]}", "Each step looks first, and does nothing when it is true already."], handover.Undo.OfType<InstanceChange>().Select((c, i) => (i + 1, c, (string?)null)))));
         }
 
         return files;

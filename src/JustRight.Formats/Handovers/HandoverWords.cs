@@ -30,19 +30,25 @@ public static class HandoverWords
         Giver.Directory => handover.Steps.Any(s => s.Change is ChangePolicyList)
             ? ["Apply changes.ldif with an ordinary LDAP client; set the passwords of new accounts yourselves.", "Set each list of a policy as its step says: the whole new list, in the policy's own editor; rights-of-policy files hold the same as a security template."]
             : ["Apply changes.ldif with an ordinary LDAP client; set the passwords of new accounts yourselves."],
+        Giver.Database when HasSql(handover) && handover.Engine == "postgresql" =>
+        [
+            "Read give.sql: each step says what it does and why.",
+            "Run it as a superuser, or as the owner of what it touches, with psql -f give.sql; it stops at the first error, and can be run again.",
+            "Let us see that it is done: run check.sql, which changes nothing, and send its answer back.",
+        ],
         Giver.Database when HasSql(handover) =>
         [
             "Read give.sql: each step says what it does and why.",
             "Run it as a member of securityadmin or above on the instance, with your usual client, stopping at the first error (with sqlcmd: -E -b -x -i give.sql). It can be run again.",
             "Let us see that it is done: run check.sql, which changes nothing, and send its answer back.",
         ],
-        Giver.Database => ["Make the steps in order, as a member of securityadmin or above on the instance."],
+        Giver.Database => ["Make the steps in order, as one who administers the instance."],
         _ => ["Make the steps in order, inside the product."],
     };
 
     /// <summary>Whether scripts for the database server come with it.</summary>
     public static bool HasSql(Handover handover) =>
-        handover is { Giver: Giver.Database, Engine: "sqlserver" } && handover.Steps.Select(s => s.Change).Concat(handover.Undo).OfType<InstanceChange>().All(c => TransactSql.WhyNot(c) is null);
+        handover is { Giver: Giver.Database, Engine: "sqlserver" or "postgresql" } && handover.Steps.Select(s => s.Change).Concat(handover.Undo).OfType<InstanceChange>().All(c => (handover.Engine == "postgresql" ? PostgreSqlStatements.WhyNot(c) : TransactSql.WhyNot(c)) is null);
 
     /// <summary>How to take it back.</summary>
     public static string HowToUndo(Handover handover) => handover.Giver switch

@@ -117,6 +117,7 @@ public sealed class PretendEngine : IDisposable
             _ => null,
         });
         store.CreateFunction("fn_SUSER_SNAME", () => _asking);
+        store.CreateFunction("fn_SUSER_SNAME", (byte[]? sid) => sid is null ? null : Catalog.One("SELECT name FROM server_principals WHERE sid = $1", sid) as string);
         store.CreateFunction("fn_QUOTENAME", (string name) => $"[{name.Replace("]", "]]", StringComparison.Ordinal)}]");
         store.CreateFunction("fn_HAS_DBACCESS", (string name) => Catalog.Database(name) is { } database ? _powers!.UserIn(database) is null ? 0 : 1 : (int?)null);
         store.CreateFunction("fn_HAS_PERMS_BY_NAME", (string? securable, string? kind, string permission) => HasPermission(securable, kind, permission));

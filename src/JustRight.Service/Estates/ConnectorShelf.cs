@@ -3,6 +3,7 @@ using JustRight.Connectors;
 using JustRight.Connectors.Directories;
 using JustRight.Connectors.Files;
 using JustRight.Connectors.Ldap;
+using JustRight.Connectors.PostgreSql;
 using JustRight.Connectors.SqlServer;
 using JustRight.Connectors.Ssh;
 using JustRight.Core.Estates;
@@ -62,6 +63,7 @@ internal sealed class ConnectorShelf(IOptions<ServiceSettings> settings, SecretS
         return new InstanceRouter(estate, lab is null ? null : new LabInstances(lab, time), new Dictionary<string, IInstanceConnector>
         {
             ["sqlserver"] = new SqlServerInstances(estate, secrets.GetAsync, sidOf, time),
+            ["postgresql"] = new PostgreSqlInstances(estate, secrets.GetAsync, time),
         });
     }
 

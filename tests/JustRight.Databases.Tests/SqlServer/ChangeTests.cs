@@ -70,6 +70,24 @@ public sealed class ChangeTests
     }
 
     [Fact]
+    public async Task A_database_gets_another_owner_and_the_former_one_back()
+    {
+        using var scene = new PretendScene();
+        var account = scene.Account("svc-owner");
+        scene.Engine.Run($"CREATE DATABASE [Ledger]; CREATE LOGIN [{account}] FROM WINDOWS");
+        var before = scene.Engine.Dump();
+        var former = (await scene.ReadAsync()).Databases.Single(d => d.Name == "Ledger").OwnerName;
+        former.ShouldBe("sa");
+        var change = new ChangeDatabaseOwner(PretendScene.Instance, "Ledger", account, former);
+        await MadeAsync(scene, change);
+        (await scene.ReadAsync()).Databases.Single(d => d.Name == "Ledger").Owner.ShouldBe(scene.SidOf(account));
+        await MadeAsync(scene, (InstanceChange)change.Inverse!);
+        scene.Engine.Dump().ShouldBe(before);
+        scene.Engine.Run($"USE [Ledger]; CREATE USER [{account}] FOR LOGIN [{account}]");
+        (await Should.ThrowAsync<ConnectorException>(() => scene.Connector.MakeAsync(change, null, Stop))).Message.ShouldContain("15110");
+    }
+
+    [Fact]
     public async Task A_name_with_a_line_end_is_refused_and_nothing_is_sent()
     {
         using var scene = new PretendScene();

@@ -1,4 +1,5 @@
 using JustRight.Core.Rights;
+using JustRight.Core.Rights.PostgreSql;
 
 namespace JustRight.Core.Fit;
 
@@ -24,7 +25,9 @@ public static class DatabaseGate
     /// <summary>Why what the account holds does not count, or null when it can get in.</summary>
     public static string? WhyShut(SurveyView view, Right right, Holdings holdings)
     {
-        if (InstanceOf(right) is not { } name || view.Instance(name) is not { Engine: "sqlserver" }) return null;
+        if (InstanceOf(right) is not { } name || view.Instance(name) is not { } at) return null;
+        if (at.PostgreSql is not null) return PostgreSqlGate.WhyShut(right, name, holdings);
+        if (at.Engine != "sqlserver") return null;
         foreach (var way in Implication.Entrances(right))
         {
             if (right == way || (way is DatabasePermissionRight && IsOwner(view, right, holdings))) continue;
@@ -44,11 +47,22 @@ public static class DatabaseGate
         var used = held.Select(h => h.Right).Where(r => !IsEntrance(r)).Concat(needed).SelectMany(r => Implication.Entrances(r)).Select(r => r.Key).ToHashSet(StringComparer.Ordinal);
         foreach (var entrance in held.Select(h => h.Right).OfType<DatabasePermissionRight>().Where(IsEntrance).Where(r => !used.Contains(r.Key)).ToList())
             used.Add(Implication.Entrances(entrance)[0].Key); // the user is what is too much; the login only lets it in
-        return held.Where(h => !(IsEntrance(h.Right) && used.Contains(h.Right.Key)) && !h.Tails.All(t => t.Tail.Steps.Any(s => s is { Kind: StepKind.Role, Name: "public" })));
+        used.UnionWith(held.Select(h => h.Right).Where(r => !IsEntrance(r)).Concat(needed).Select(InstanceOf).OfType<string>().Select(i => new InstancePermissionRight(i, RoleAttributeNames.Login).Key));
+        used.UnionWith(held.Select(h => h.Right).Concat(needed).OfType<DatabasePermissionRight>().Where(r => r.Within is not null).Select(r => new DatabasePermissionRight(r.Instance, r.Database, "USAGE", r.Within).Key));
+        return held.Where(h => !(IsEntrance(h.Right) && used.Contains(h.Right.Key)) && !IsOwnersShadow(h, needed) && !h.Tails.All(t => t.Tail.Steps.Any(s => s is { Kind: StepKind.Role, Name: "public" })));
     }
 
-    /// <summary>Whether a right only lets in.</summary>
-    public static bool IsEntrance(Right right) => right is InstancePermissionRight { Permission: SqlServerPermissions.ConnectSql } or DatabasePermissionRight { Permission: SqlServerPermissions.Connect, On: null };
+    /// <summary>Whether a right only lets in: to the instance, to a database, to a schema.</summary>
+    public static bool IsEntrance(Right right) =>
+        right is InstancePermissionRight { Permission: SqlServerPermissions.ConnectSql or RoleAttributeNames.Login } or DatabasePermissionRight { Permission: SqlServerPermissions.Connect, On: null } or DatabasePermissionRight { Permission: "USAGE" };
+
+    /// <summary>The owner of a database is in its owner role by that alone: one of the two is told, the one that is needed or else the ownership.</summary>
+    private static bool IsOwnersShadow(Held held, IReadOnlyList<Right> needed) => held.Right switch
+    {
+        DatabaseOwnerRight owner => needed.Contains(new DatabaseRoleRight(owner.Instance, owner.Database, "db_owner")),
+        DatabaseRoleRight { Role: "db_owner" } => held.Tails.All(t => t.Tail.Steps.Any(s => s.Name.StartsWith("owner of ", StringComparison.Ordinal))) && !needed.Contains(held.Right),
+        _ => false,
+    };
 
     /// <summary>The instance of a right, or null for a right elsewhere.</summary>
     public static string? InstanceOf(Right right) => right switch
@@ -56,6 +70,7 @@ public static class DatabaseGate
         InstanceRoleRight r => r.Instance,
         InstancePermissionRight r => r.Instance,
         DatabaseRoleRight r => r.Instance,
+        DatabaseOwnerRight r => r.Instance,
         DatabasePermissionRight r => r.Instance,
         _ => null,
     };

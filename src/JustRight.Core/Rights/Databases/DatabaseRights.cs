@@ -26,7 +26,17 @@ public sealed class DatabaseRoleRight(string instance, string database, string r
     public string Role { get; } = role;
 }
 
-/// <summary>A permission at a database instance.</summary>
+/// <summary>Ownership of a database.</summary>
+public sealed class DatabaseOwnerRight(string instance, string database) : Right(NeedKind.DatabaseOwner, $"{instance}/{database}", "owner", $"database-owner:@{instance}/{database}")
+{
+    /// <summary>The instance.</summary>
+    public string Instance { get; } = instance;
+
+    /// <summary>The database.</summary>
+    public string Database { get; } = database;
+}
+
+/// <summary>A permission at a database instance; in the PostgreSQL family, an attribute of a role.</summary>
 public sealed class InstancePermissionRight(string instance, string permission)
     : Right(NeedKind.InstancePermission, instance, permission.ToUpperInvariant(), $"instance-permission:{permission}@{instance}")
 {

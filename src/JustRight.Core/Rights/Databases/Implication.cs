@@ -1,3 +1,5 @@
+using JustRight.Core.Rights.PostgreSql;
+
 namespace JustRight.Core.Rights;
 
 /// <summary>Which stronger right brings a weaker one along.</summary>
@@ -15,14 +17,17 @@ public static class Implication
     /// </summary>
     public static IReadOnlyList<Right> Above(Right needed) => needed switch
     {
-        InstanceRoleRight r when !Same(r.Role, AllPowerful) => [new InstanceRoleRight(r.Instance, AllPowerful)],
+        InstanceRoleRight r when !Same(r.Role, AllPowerful) => [new InstanceRoleRight(r.Instance, AllPowerful), new InstancePermissionRight(r.Instance, RoleAttributeNames.Superuser)],
+        InstancePermissionRight r when RoleAttributeNames.All.ContainsKey(r.Permission) => r.Permission is RoleAttributeNames.Superuser or RoleAttributeNames.Login ? [] : [new InstancePermissionRight(r.Instance, RoleAttributeNames.Superuser)],
+        DatabaseOwnerRight r => [new InstancePermissionRight(r.Instance, RoleAttributeNames.Superuser)],
         DatabaseRoleRight r =>
         [
             .. AgentRolesAbove(r),
             .. Same(r.Role, "db_owner") || r.Role.StartsWith("db_deny", StringComparison.OrdinalIgnoreCase) ? [] : new Right[] { new DatabaseRoleRight(r.Instance, r.Database, "db_owner") },
             new InstanceRoleRight(r.Instance, AllPowerful),
         ],
-        InstancePermissionRight or DatabasePermissionRight => [.. Covering(needed), .. RolesWith([needed, .. Covering(needed)])],
+        DatabasePermissionRight r => [.. Covering(r), .. RolesWith([r, .. Covering(r)]), .. AllDataRoles(r), new InstancePermissionRight(r.Instance, RoleAttributeNames.Superuser)],
+        InstancePermissionRight => [.. Covering(needed), .. RolesWith([needed, .. Covering(needed)])],
         _ => [],
     };
 
@@ -60,6 +65,14 @@ public static class Implication
         DatabasePermissionRight r => [new InstancePermissionRight(r.Instance, SqlServerPermissions.ConnectSql), new DatabasePermissionRight(r.Instance, r.Database, SqlServerPermissions.Connect, null)],
         _ => [],
     };
+
+    /// <summary>The predefined roles of the PostgreSQL family that stand for privileges on every table and schema.</summary>
+    private static IEnumerable<Right> AllDataRoles(DatabasePermissionRight r)
+    {
+        if (r.On is null) yield break;
+        if (r.Permission is "SELECT" or "USAGE") yield return new InstanceRoleRight(r.Instance, "pg_read_all_data");
+        if (r.Permission is "INSERT" or "UPDATE" or "DELETE" or "USAGE") yield return new InstanceRoleRight(r.Instance, "pg_write_all_data");
+    }
 
     /// <summary>The fixed roles that hold one of the permissions, then the all-powerful one.</summary>
     private static IEnumerable<Right> RolesWith(IReadOnlyList<Right> permissions)

@@ -43,7 +43,11 @@ internal sealed class InstanceGrants(InstanceSnapshot instance, HostSnapshot? ho
             foreach (var tail in Ends(user, new DatabaseRoleRight(instance.Name, database.Name, role), steps, place)) yield return tail;
         foreach (var tail in database.Permissions.Where(p => p.State != PermissionState.Deny).SelectMany(p => InDatabase(database, p, level))) yield return tail;
         if (!database.Owner.IsEmpty)
+        {
+            yield return new RightTail(database.Owner, new DatabaseOwnerRight(instance.Name, database.Name), [], null);
             yield return new RightTail(database.Owner, new DatabaseRoleRight(instance.Name, database.Name, "db_owner"), [new PathStep(StepKind.Login, $"owner of {place}")], null);
+        }
+
         if (!database.AdmitsGuests) yield break;
         foreach (var login in instance.Logins)
             foreach (var tail in Ends(login, Permission(database, SqlServerPermissions.Connect, null), [new PathStep(StepKind.Role, $"guest of {place}")])) yield return tail;
