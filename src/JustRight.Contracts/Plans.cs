@@ -19,4 +19,7 @@ public sealed record PlannedGrantView(string Id, string Account, string Kind, st
 public sealed record DecisionView(string Id, string Account, string Taken, string Reason, bool ByInstall, IReadOnlyList<AlternativeView> Alternatives, string At);
 
 /// <summary>One alternative.</summary>
-public sealed record AlternativeView(string Label, IReadOnlyList<string> Rights, int Reach, string ReachReason);
+/// <param name="Reach">A number that says only which alternative reaches farther.</param>
+/// <param name="ReachReason">What reaches farthest in it.</param>
+/// <param name="Lets">What each of its rights lets an account do, in the order of the rights.</param>
+public sealed record AlternativeView(string Label, IReadOnlyList<string> Rights, int Reach, string ReachReason, IReadOnlyList<string> Lets);

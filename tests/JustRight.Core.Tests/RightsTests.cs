@@ -102,7 +102,7 @@ public sealed class RightsTests
         var directory = new DirectorySnapshot("FENNMOOR", Sid.Parse("S-1-5-21-1-2-3"), "dc", at, [], [], null);
         var index = new GrantIndex(new Survey("e", at, true, directory, [], [instance]), new MembershipGraph(directory), null);
         index.To(A).Select(t => t.Right.Key).ShouldBe(["instance-permission:connect sql@fm-sql01", "instance-role:dbcreator@fm-sql01", "database-permission:connect@fm-sql01/store", "database-role:db_datareader@fm-sql01/store"]);
-        index.To(B).Select(t => t.Right.Key).ShouldBe(["database-role:db_owner@fm-sql01/store"]);
-        index.To(B).First().Steps[0].Name.ShouldBe("owner of fm-sql01/Store");
+        index.To(B).Select(t => t.Right.Key).ShouldBe(["database-owner:@fm-sql01/store", "database-role:db_owner@fm-sql01/store"]);
+        index.To(B).Last().Steps[0].Name.ShouldBe("owner of fm-sql01/Store");
     }
 }

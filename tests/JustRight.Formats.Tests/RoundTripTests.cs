@@ -23,7 +23,7 @@ public sealed class RoundTripTests
         new CreateBranch("D", "OU=a,DC=x"), new CreateAccount("D", "a", "CN=a", "a@x", "says", true), new DescribeAccount("D", "a", "new", true, "old", false),
         new CreateGroup("D", "g", "CN=g", GroupScope.DomainLocal, "says"), new AddMember("D", "g", "a"), new AddLocalGroupMember("h", "Administrators", @"D\a"),
         new GrantLogonRight("h", "service", @"D\a"), new CreateLogin("i", @"D\a"), new AddInstanceRoleMember("i", "dbcreator", @"D\a"),
-        new GrantInstancePermission("i", "VIEW SERVER STATE", @"D\a"), new GrantDatabasePermission("i", "db", "EXECUTE", "SCHEMA::r", @"D\a"), new GrantDatabasePermission("i", "db", "SELECT", null, @"D\a"),
+        new ChangeDatabaseOwner("i", "db", @"D\a", "sa"), new GrantInstancePermission("i", "VIEW SERVER STATE", @"D\a"), new GrantDatabasePermission("i", "db", "EXECUTE", "SCHEMA::r", @"D\a"), new GrantDatabasePermission("i", "db", "SELECT", null, @"D\a"),
         new AddAccessRule("D", "OU=a,DC=x", Rule, "write mail of user"), new AddAccessRule("D", "OU=a,DC=x", Rule with { Denies = true, ObjectType = null }, "says", 3), new SwitchInheritance("D", "OU=a,DC=x", true, "D:P(A;;RP;;;WD)"),
         new GrantPrivilege("h", "SeAuditPrivilege", @"D\a"), new SetServiceAccount("h", "S", @"D\a", "LocalSystem"), new SetServiceStart("h", "S", ServiceStart.AutomaticDelayed, ServiceStart.Disabled),
         new SetServiceOrder("h", "S", ["A", "+G"], ["A"]), new ChangePolicyList("D", "{31B2F340-016D-11D2-945F-00C04FB984F9}", "Servers", "SeBatchLogonRight", ["*S-1-5-32-544", @"D\a"], ["*S-1-5-32-544"], @"D\a", ["h", "h2"]),

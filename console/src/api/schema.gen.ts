@@ -809,9 +809,15 @@ export interface components {
         AlternativeView: {
             label: string;
             rights: string[];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description A number that says only which alternative reaches farther.
+             */
             reach: number;
+            /** @description What reaches farthest in it. */
             reachReason: string;
+            /** @description What each of its rights lets an account do, in the order of the rights. */
+            lets: string[];
         };
         /** @description Objects below a branch that fail for one reason at one place. */
         BranchFailureView: {
@@ -1156,6 +1162,8 @@ export interface components {
             reach: string;
             /** Format: date-time */
             readAt: string;
+            /** @description Who read it, as the instance calls the reader; empty when it was not told. */
+            readBy: string;
             /** @description Why nothing could be read, or null. */
             unread: null | string;
             /** @description Parts that could not be read, though the instance could. */
@@ -1342,21 +1350,6 @@ export interface components {
         PathView: {
             steps: components["schemas"]["PathStepView"][];
         };
-        /** @description A plan. */
-        PlanView: {
-            install: string;
-            sheet: string;
-            title: string;
-            estate: string;
-            domain: string;
-            stage: string;
-            pretend: boolean;
-            accounts: components["schemas"]["PlannedAccountView"][];
-            groups: components["schemas"]["PlannedGroupView"][];
-            grants: components["schemas"]["PlannedGrantView"][];
-            decisions: components["schemas"]["DecisionView"][];
-            notes: string[];
-        };
         /** @description An account of a plan. */
         PlannedAccountView: {
             key: string;
@@ -1394,6 +1387,21 @@ export interface components {
             existing: boolean;
             members: string[];
             at: string;
+        };
+        /** @description A plan. */
+        PlanView: {
+            install: string;
+            sheet: string;
+            title: string;
+            estate: string;
+            domain: string;
+            stage: string;
+            pretend: boolean;
+            accounts: components["schemas"]["PlannedAccountView"][];
+            groups: components["schemas"]["PlannedGroupView"][];
+            grants: components["schemas"]["PlannedGrantView"][];
+            decisions: components["schemas"]["DecisionView"][];
+            notes: string[];
         };
         ProblemDetails: {
             type?: null | string;
@@ -1469,15 +1477,15 @@ export interface components {
             /** Format: int32 */
             objects: number;
         };
-        /** @description The certificate to seal to, PEM. */
-        SealOrder: {
-            certificate: string;
-        };
         /** @description A password sealed to a certificate as CMS enveloped data [RFC 5652], PEM. */
         SealedPassword: {
             account: string;
             sealedTo: string;
             cms: string;
+        };
+        /** @description The certificate to seal to, PEM. */
+        SealOrder: {
+            certificate: string;
         };
         /** @description A secret to keep. */
         SecretValue: {
@@ -1762,17 +1770,17 @@ export type NotOfferedView = components['schemas']['NotOfferedView'];
 export type PasswordView = components['schemas']['PasswordView'];
 export type PathStepView = components['schemas']['PathStepView'];
 export type PathView = components['schemas']['PathView'];
-export type PlanView = components['schemas']['PlanView'];
 export type PlannedAccountView = components['schemas']['PlannedAccountView'];
 export type PlannedGrantView = components['schemas']['PlannedGrantView'];
 export type PlannedGroupView = components['schemas']['PlannedGroupView'];
+export type PlanView = components['schemas']['PlanView'];
 export type ProblemDetails = components['schemas']['ProblemDetails'];
 export type RemedyView = components['schemas']['RemedyView'];
 export type ReplicaComparisonView = components['schemas']['ReplicaComparisonView'];
 export type ReplicaLagView = components['schemas']['ReplicaLagView'];
 export type RightFlowView = components['schemas']['RightFlowView'];
-export type SealOrder = components['schemas']['SealOrder'];
 export type SealedPassword = components['schemas']['SealedPassword'];
+export type SealOrder = components['schemas']['SealOrder'];
 export type SecretValue = components['schemas']['SecretValue'];
 export type SecretView = components['schemas']['SecretView'];
 export type SheetAccountView = components['schemas']['SheetAccountView'];

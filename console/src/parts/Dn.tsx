@@ -17,20 +17,27 @@ export function Dn({ value }: { value: string }) {
           </Fragment>
         ))}
       </code>
-      <CopyButton value={value}>
-        {({ copied, copy }) => (
-          <ActionIcon
-            variant="subtle"
-            color="gray"
-            size="xs"
-            onClick={copy}
-            aria-label={copied ? 'Copied' : `Copy ${value}`}
-          >
-            {copied ? '✓' : <TwoSheets />}
-          </ActionIcon>
-        )}
-      </CopyButton>
+      <Copy value={value} what={value} />
     </span>
+  );
+}
+
+/** A button that copies a text. */
+export function Copy({ value, what }: { value: string; what: string }) {
+  return (
+    <CopyButton value={value}>
+      {({ copied, copy }) => (
+        <ActionIcon
+          variant="subtle"
+          color="gray"
+          size="xs"
+          onClick={copy}
+          aria-label={copied ? 'Copied' : `Copy ${what}`}
+        >
+          {copied ? '✓' : <TwoSheets />}
+        </ActionIcon>
+      )}
+    </CopyButton>
   );
 }
 

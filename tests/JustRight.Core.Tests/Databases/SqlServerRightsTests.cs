@@ -227,7 +227,7 @@ public sealed class SqlServerRightsTests
     [InlineData("S.user a; S.role db_datareader: a", "a: db_datareader on i/S (it holds that, and no login lets it in to i)")]
     [InlineData("login L; role dbcreator: L", "a: dbcreator on i")] // through the host's local group
     [InlineData("login o", "o: CONNECT SQL on i")] // a login and nothing else
-    [InlineData("login o; S.owner o", "o: db_owner on i/S")]
+    [InlineData("login o; S.owner o", "o: owner on i/S")]
     [InlineData("login u; grant VIEW SERVER STATE: u", "Domain Users: CONNECT SQL on i", "Domain Users: VIEW SERVER STATE on i")] // what every domain user has stands once
     [InlineData("")]
     public void Who_can_do_what_is_listed_for_accounts_by_whatever_path(string facts, params string[] holders) => DatabaseScene.Of(facts).Holders().ShouldBe(holders);

@@ -1,4 +1,5 @@
 import type { FitView } from '../../api/schema.gen';
+import { Choice } from './Choice';
 import { Time } from '../../parts/Time';
 
 /** What stands below the matrix: choices made, things seen, corners that could not be read. */
@@ -32,13 +33,9 @@ export function Reports({ fit }: { fit: FitView }) {
       {fit.decisions.length > 0 && (
         <section>
           <h2>Choices</h2>
-          <ul>
-            {fit.decisions.map((d) => (
-              <li key={d.id}>
-                <strong>{d.id}</strong>: {d.taken} <span className="soft">({d.reason})</span> <code>{d.at}</code>
-              </li>
-            ))}
-          </ul>
+          {fit.decisions.map((d) => (
+            <Choice key={d.id} decision={d} />
+          ))}
         </section>
       )}
       {fit.notes.length > 0 && (

@@ -3,7 +3,13 @@ import type { BranchView, JudgementView } from '../../api/schema.gen';
 import { PathLine } from '../../parts/PathLine';
 import { Verdict } from '../../parts/Verdict';
 
-const databaseKinds = ['instance-role', 'instance-permission', 'database-role', 'database-permission'];
+const databaseKinds = [
+  'instance-role',
+  'instance-permission',
+  'database-role',
+  'database-permission',
+  'database-owner',
+];
 
 /** Everything known of a right: verdict, reason, need, giver, sheet line, paths. */
 export function RightFacts({ right, brief, estate }: { right: JudgementView; brief?: boolean; estate?: string }) {

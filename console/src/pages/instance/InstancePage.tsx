@@ -31,7 +31,8 @@ export function InstancePage() {
         {data.pretend && <span className="tag">pretend</span>}
         <span className="grow" />
         <span className="soft">
-          read <Time value={data.readAt} />, reach: {data.reach}
+          read <Time value={data.readAt} />
+          {data.readBy && ` by ${data.readBy}`}, reach: {data.reach}
         </span>
       </div>
       <p className="soft">

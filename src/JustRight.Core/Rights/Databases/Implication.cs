@@ -17,7 +17,7 @@ public static class Implication
     /// </summary>
     public static IReadOnlyList<Right> Above(Right needed) => needed switch
     {
-        InstanceRoleRight r when !Same(r.Role, AllPowerful) => [new InstanceRoleRight(r.Instance, AllPowerful), new InstancePermissionRight(r.Instance, RoleAttributeNames.Superuser)],
+        InstanceRoleRight r when !Same(r.Role, AllPowerful) => [new InstanceRoleRight(r.Instance, AllPowerful), .. SqlServerPermissions.InstanceRoles.Any(f => Same(f.Role, r.Role)) ? [] : new Right[] { new InstancePermissionRight(r.Instance, RoleAttributeNames.Superuser) }],
         InstancePermissionRight r when RoleAttributeNames.All.ContainsKey(r.Permission) => r.Permission is RoleAttributeNames.Superuser or RoleAttributeNames.Login ? [] : [new InstancePermissionRight(r.Instance, RoleAttributeNames.Superuser)],
         DatabaseOwnerRight r => [new InstancePermissionRight(r.Instance, RoleAttributeNames.Superuser)],
         DatabaseRoleRight r =>

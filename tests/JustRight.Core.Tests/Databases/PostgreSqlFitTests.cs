@@ -1,0 +1,166 @@
+using JustRight.Core.Changes;
+using JustRight.Core.Estates;
+using JustRight.Core.Faults;
+using JustRight.Core.Fit;
+using JustRight.Core.Installs;
+using JustRight.Core.Plans;
+using JustRight.Core.Rights;
+using JustRight.Core.Rights.Directory;
+using JustRight.Core.Sheets;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Core.Tests.Databases;
+
+/// <summary>
+/// An instance <c>p</c> of the PostgreSQL family with a database <c>Store</c>, a schema <c>s</c> and a table <c>s.t</c>, seen from the
+/// account <c>a</c>, who signs in by its ticket as the role of its name. What roles may do is proved against a real server elsewhere;
+/// here it is what becomes of it: verdicts, paths, what is too much, and the steps.
+/// </summary>
+public sealed class PostgreSqlFitTests
+{
+    private static readonly Origin Line = new("scene", 1, 1);
+    private static readonly Sid Domain = Sid.Parse("S-1-5-21-1-2-3");
+    private static readonly InstanceRoleRight Readers = new("p", "readers");
+    private static readonly DatabasePermissionRight SelectTable = new("p", "Store", "SELECT", "OBJECT::s.t");
+    private static readonly DatabaseOwnerRight Owner = new("p", "Store");
+
+    private readonly PostgreSqlCatalog _catalog = new(
+        [new("postgres", RoleAttributes.Superuser | RoleAttributes.Login | RoleAttributes.Inherit), new("readers", RoleAttributes.Inherit), new("team", RoleAttributes.Inherit), new("a", RoleAttributes.Login | RoleAttributes.Inherit)],
+        [],
+        [new("Store", "postgres", [new(null, "CONNECT", false)], null, [new("s", "postgres", [])], [new("s", "t", "postgres", [])], [])],
+        [new("hostgssenc", ["all"], ["all"], true, "gss", ["map=m"])], [new("m", @"/^(.*)@X\.EXAMPLE$", @"\1")]);
+
+    [Fact]
+    public void A_role_is_held_through_roles_nested_in_each_other_with_the_whole_path()
+    {
+        var judged = Judge(_catalog with { Memberships = [Into("a", "team"), Into("team", "readers")] }, Readers);
+        judged.Verdict.ShouldBe(Verdict.Met);
+        judged.Paths.ShouldHaveSingleItem().ToString().ShouldBe(@"FENNMOOR\a -> p role a -> team -> readers on p");
+    }
+
+    [Theory]
+    [InlineData("nothing", "a does not hold it")]
+    [InlineData("no inheritance", "it is in readers, and has what that holds only after SET ROLE")]
+    [InlineData("no login", "it holds that, and its role at p may not sign in")]
+    [InlineData("no map", "a does not hold it")]
+    [InlineData("map unread", "as which roles accounts sign in to p could not be read: no right")]
+    public void A_role_that_is_of_no_use_is_not_met_and_the_reason_says_why(string what, string reason)
+    {
+        var catalog = what switch
+        {
+            "no inheritance" => _catalog with { Memberships = [Into("a", "readers") with { Inherit = false }] },
+            "no login" => _catalog with { Roles = [.. _catalog.Roles.Select(r => r.Name == "a" ? r with { Attributes = RoleAttributes.Inherit } : r)], Memberships = [Into("a", "readers")] },
+            "no map" => _catalog with { NameMap = [], Memberships = [Into("a", "readers")] },
+            "map unread" => _catalog with { SignInUnread = "no right" },
+            _ => _catalog,
+        };
+        var judged = Judge(catalog, Readers);
+        judged.Verdict.ShouldBe(what == "map unread" ? Verdict.Unseen : Verdict.Unmet);
+        judged.Reason.ShouldBe(reason);
+    }
+
+    [Theory]
+    [InlineData("SELECT", "it holds that, and may not use the schema s")]
+    [InlineData("SELECT USAGE", null)]
+    [InlineData("USAGE", "a does not hold it")]
+    [InlineData("SELECT USAGE shut", "it holds that, and may not connect to p/Store")]
+    [InlineData("reader", "implied by pg_read_all_data on p")]
+    [InlineData("superuser shut", "implied by SUPERUSER on p")]
+    public void A_table_is_reached_only_when_every_door_before_it_is_open(string given, string? reason)
+    {
+        var judged = Judge(Giving(given), SelectTable);
+        judged.Reason.ShouldBe(reason ?? "held");
+        judged.Verdict.ShouldBe(reason is null || reason.StartsWith("implied", StringComparison.Ordinal) ? Verdict.Met : Verdict.Unmet);
+    }
+
+    [Fact]
+    public void What_is_beyond_the_needs_is_spare_but_not_the_doors_to_what_is_needed()
+    {
+        var catalog = Giving("SELECT USAGE") with { Memberships = [Into("a", "readers")], Roles = [.. _catalog.Roles.Select(r => r.Name == "a" ? r with { Attributes = r.Attributes | RoleAttributes.CreateDatabase } : r)] };
+        Spare(catalog, SelectTable).ShouldBe(["CREATEDB on p", "readers on p"]);
+        Spare(catalog, SelectTable, Readers, new InstancePermissionRight("p", "CREATEDB")).ShouldBeEmpty();
+        Spare(Giving("superuser"), SelectTable).ShouldBe(["SUPERUSER on p"]);
+    }
+
+    [Fact]
+    public void The_owner_is_told_apart_from_who_may_do_all_the_same()
+    {
+        Judge(_catalog, Owner).Reason.ShouldBe("a does not hold it");
+        Judge(Owned("a"), Owner).Verdict.ShouldBe(Verdict.Met);
+        Judge(Owned("team") with { Memberships = [Into("a", "team")] }, Owner).Paths[0].ToString().ShouldBe(@"FENNMOOR\a -> p role a -> team -> owner on p/Store");
+        Judge(Giving("superuser"), Owner).Reason.ShouldBe("implied by SUPERUSER on p");
+    }
+
+    [Fact]
+    public void Steps_give_the_role_what_is_needed_and_every_door_before_it()
+    {
+        Steps(Giving("shut"), SelectTable).ShouldBe(["grant CONNECT in p/Store to a", "grant USAGE on SCHEMA::s in p/Store to a", "grant SELECT on OBJECT::s.t in p/Store to a"]);
+        Steps(Giving("USAGE"), SelectTable).ShouldBe(["grant SELECT on OBJECT::s.t in p/Store to a"]);
+        Steps(_catalog, Owner).ShouldBe(["make a the owner of p/Store"]);
+        Steps(_catalog with { Roles = [.. _catalog.Roles.Where(r => r.Name != "a")] }, Readers).ShouldBe(["create the login a on p", "add a to the role readers of p"]);
+    }
+
+    [Fact]
+    public void Where_no_rule_lets_the_account_in_the_step_waits_for_whoever_keeps_the_server()
+    {
+        var list = Worklist(_catalog with { SignInRules = [] }, Readers);
+        list.Give.ShouldHaveSingleItem().Blocked.ShouldNotBeNull().ShouldStartWith("no rule of the server lets a sign in");
+    }
+
+    [Fact]
+    public void What_is_spare_is_taken_from_the_role_and_what_comes_through_another_role_is_left_to_a_person()
+    {
+        var catalog = _catalog with
+        {
+            Memberships = [Into("a", "readers"), Into("readers", "team")],
+            Roles = [.. _catalog.Roles.Select(r => r.Name == "a" ? r with { Attributes = r.Attributes | RoleAttributes.CreateDatabase } : r)],
+        };
+        var list = Worklist(catalog, Owner);
+        list.Remove.Select(s => s.Change.Words).ShouldBe(["revoke CREATEDB on p from a", "remove a from the role readers of p"]);
+        list.NotOffered.Select(n => n.For).ShouldContain("a/spare/instance-role:team@p");
+    }
+
+    private PostgreSqlCatalog Giving(string what)
+    {
+        var words = what.Split(' ');
+        var store = _catalog.Databases[0] with
+        {
+            Entries = words.Contains("shut") ? [] : _catalog.Databases[0].Entries,
+            Schemas = [new("s", "postgres", words.Contains("USAGE") ? [new("a", "USAGE", false)] : [])],
+            Tables = [new("s", "t", "postgres", words.Contains("SELECT") ? [new("a", "SELECT", false)] : [])],
+        };
+        var catalog = _catalog with { Databases = [store] };
+        if (words.Contains("reader")) catalog = catalog with { Roles = [.. catalog.Roles, new("pg_read_all_data", RoleAttributes.Inherit)], Memberships = [Into("a", "pg_read_all_data")] };
+        if (words.Contains("superuser")) catalog = catalog with { Roles = [.. catalog.Roles.Select(r => r.Name == "a" ? r with { Attributes = r.Attributes | RoleAttributes.Superuser } : r)] };
+        return catalog;
+    }
+
+    private PostgreSqlCatalog Owned(string by) => _catalog with { Databases = [_catalog.Databases[0] with { Owner = by }] };
+
+    private static PostgreSqlMembership Into(string member, string role) => new(member, role, true, true, false);
+
+    private static Judgement Judge(PostgreSqlCatalog catalog, Right needed) => Fit(catalog, needed).Fit.Accounts[0].Judgements.Single(j => j.Grant is not null);
+
+    private static IReadOnlyList<string> Spare(PostgreSqlCatalog catalog, params Right[] needed) => [.. Fit(catalog, needed).Fit.Accounts[0].Judgements.Where(j => j.Verdict == Verdict.Spare).Select(j => j.Right.ToString())];
+
+    private static IReadOnlyList<string> Steps(PostgreSqlCatalog catalog, Right needed) => [.. Worklist(catalog, needed).Give.Select(s => s.Change.Words)];
+
+    private static Worklist Worklist(PostgreSqlCatalog catalog, params Right[] needed)
+    {
+        var (fit, view, needs) = Fit(catalog, needed);
+        return WorklistMaker.Make(fit, view, needs);
+    }
+
+    private static (InstallFit Fit, SurveyView View, NeedsBook Needs) Fit(PostgreSqlCatalog catalog, params Right[] needed)
+    {
+        var now = DateTimeOffset.UnixEpoch;
+        var directory = new DirectorySnapshot("FENNMOOR", Domain, "dc", now, [new DirectoryPrincipal(Domain.Append(1001), PrincipalKind.User, "a", "CN=a,DC=x,DC=example") { Description = "", State = AccountState.None }], [], null);
+        var instance = new InstanceSnapshot("p", "postgresql", now, null, [], [], [.. catalog.Databases.Select(d => new DatabaseSnapshot(d.Name, default, d.Unread, [], []))]) { Host = "h1", PostgreSql = catalog };
+        var plan = new Plan(
+            "x", "s@1", "S", "e", "FENNMOOR", "fennmoor.example", Stage.SetUp, [], [], [new PlannedAccount("a", "a", null, "", "", "service", true, true, Line)],
+            [.. needed.Select(r => new PlannedGrant($"a/{r.Key}", "a", r, null, null, GivenBy.Us, Until.Always, Giver.Database, null, null, Line))], [], [], []);
+        var view = new SurveyView(new Survey("e", now, true, directory, [], [instance]));
+        var needs = new NeedsBook([plan]);
+        return (new FitJudge(view, needs, new HouseRules([], null, []), now).Judge(plan), view, needs);
+    }
+}
