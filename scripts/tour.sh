@@ -33,6 +33,7 @@ run 0 sheet add demo-data/sheets/roundsman.yaml
 run 0 sheet add demo-data/sheets/nightchurn.yaml
 run 0 sheet add demo-data/sheets/wheyline.yaml
 run 0 sheet add demo-data/sheets/quernstone.yaml
+run 0 sheet add demo-data/sheets/curdhouse.yaml
 run 0 estate add demo-data/estates/fennmoor.yaml
 run 0 install add demo-data/installs/thermograph-dataroom.yaml
 run 0 install add demo-data/installs/tallystick-dataroom.yaml
@@ -41,6 +42,7 @@ run 0 install add demo-data/installs/nightchurn-dataroom.yaml
 run 0 install add demo-data/installs/wheyline-lines.yaml
 run 0 install add demo-data/installs/quernstone-sql01.yaml
 run 0 install add demo-data/installs/quernstone-sql02.yaml
+run 0 install add demo-data/installs/curdhouse-portals.yaml
 
 tell "A sheet with a slip of the pen is refused, with the place and the remedy (exit code 2)."
 sed 's/local-group: Administrators, on: console-server/local-group: Administrators, on: console-sever/' demo-data/sheets/thermograph.yaml > "$tour_data/slip.yaml"
@@ -73,6 +75,10 @@ run 0 grant thermograph-dataroom --yes
 tell "Tallystick: a log-on right that a group denies; no grant would mend that, so none is offered."
 run 1 verify tallystick-dataroom --brief
 run 0 why tallystick-dataroom counter log on as a service
+
+tell "Its setup needs a role of the database instance, through a domain group in a domain group. Given, and the whole path shown."
+run 0 grant tallystick-dataroom --yes
+run 0 why tallystick-dataroom installer sysadmin
 
 tell "Roundsman writes two attributes of people everywhere and keeps teams: three entries and a role group are missing, and a leftover may reset passwords."
 run 1 verify roundsman-dataroom --brief
@@ -111,10 +117,16 @@ printf '\n$ justright secret set svc-whey-sender < sender\n'
 client secret set svc-whey-sender < "$tour_data/sender"
 run 0 grant wheyline-lines --yes | tee "$tour_data/swap"
 
-tell "Only now that both senders run as their account are the machines taken out."
+tell "Only now that both senders run as their account are the machines taken out, of the group and of the database."
 run 1 verify wheyline-lines --brief
 run 0 grant wheyline-lines --remove --yes
 run 0 verify wheyline-lines --brief
+
+tell "Curdhouse was set up last week. Its setup account still holds two instance roles, administers both servers and owns the database: taken back, and the owner is the account that keeps the recipes."
+run 1 verify curdhouse-portals --brief
+run 0 grant curdhouse-portals --yes
+run 0 grant curdhouse-portals --remove --yes
+run 0 verify curdhouse-portals --brief
 
 tell "Quernstone watches two database servers. Which small set of rights will do hangs on the release of each."
 run 1 verify quernstone-sql02
@@ -134,7 +146,7 @@ export JUSTRIGHT_PRETEND_PASSWORD=$RANDOM-pretend-$RANDOM
 sql_port=$((7000 + RANDOM % 900))
 dotnet "$built/pretend-instance/JustRight.PretendInstance.dll" "$tour_data/lab/fennmoor.json" fm-sql02 16.0 "$sql_port" "$tour_data/fm-sql02.pem" > "$tour_data/pretend" &
 pretend_pid=$!
-trap 'kill $pretend_pid 2>/dev/null; stop_service; rm -rf "$tour_data"' EXIT
+trap 'kill $pretend_pid 2>/dev/null || true; stop_service; rm -rf "$tour_data"' EXIT
 for _ in $(seq 100); do grep -q listens "$tour_data/pretend" && break; sleep 0.1; done
 cat "$tour_data/pretend"
 sed "s|fm-sql02: { host: fm-sql02, engine: sqlserver, release: \"16.0\" }|fm-sql02: { host: fm-sql02, engine: sqlserver, release: \"16.0\", reach: tls, address: localhost, port: $sql_port, certificate: $tour_data/fm-sql02.pem, sign-in-as: justright, secret: fm-sql02 }|" \

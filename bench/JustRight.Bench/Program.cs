@@ -16,14 +16,18 @@ using JustRight.Core.Sheets;
 //   dotnet run -c Release --project bench/JustRight.Bench directory
 // A survey of 200 pretend hosts over SSH against a plain client (what ./test hosts installs; some ten minutes):
 //   dotnet run -c Release --project bench/JustRight.Bench ssh
+// A survey of a large pretend database instance against the client library alone (some two minutes):
+//   dotnet run -c Release --project bench/JustRight.Bench instance
 CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 if (args is ["measure", var what, var size]) return Measure(what, double.Parse(size, CultureInfo.InvariantCulture));
 if (args is ["directory"]) return await DirectoryBench.RunAsync();
 if (args is ["directory", var reading, var place, var folder]) return await DirectoryBench.MeasureAsync(reading, place, folder);
 if (args is ["ssh"]) return await SshBench.RunAsync(200);
+if (args is ["instance"]) return await InstanceBench.RunAsync();
+if (args is ["instance", var how, var port, var certificate]) return await InstanceBench.MeasureAsync(how, port, certificate);
 if (args.Length > 0)
 {
-    Console.Error.WriteLine("Usage: dotnet run -c Release --project bench/JustRight.Bench [directory | ssh]");
+    Console.Error.WriteLine("Usage: dotnet run -c Release --project bench/JustRight.Bench [directory | ssh | instance]");
     return 2;
 }
 

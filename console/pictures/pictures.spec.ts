@@ -36,7 +36,6 @@ test('pictures of the console', async ({ page }) => {
   await page.goto(`${service.address}/installs/${install}?tab=worklist`);
   await page.getByRole('button', { name: /^Give these/ }).click();
   await page.getByRole('button', { name: /^Make these/ }).waitFor();
-  await take('worklist-confirm');
   await page.getByRole('button', { name: /^Make these/ }).click();
   await page.getByText('✓ made').nth(9).waitFor();
   await take('worklist-grant');
@@ -73,6 +72,10 @@ test('pictures of the console', async ({ page }) => {
   await page.goto(`${second.address}/estates/fennmoor/instances/fm-sql01`);
   await page.getByRole('table', { name: 'rights at the instance' }).waitFor();
   await take('instance');
+  await page.goto(`${second.address}/installs/quernstone-sql01`);
+  await page.getByRole('button', { name: 'Verify' }).click();
+  await page.getByRole('table', { name: 'alternatives of watcher.reading' }).scrollIntoViewIfNeeded();
+  await take('choice');
   await page.goto(`${second.address}/estates/fennmoor/hosts/fm-night01`);
   await page.getByRole('row', { name: /SeBatchLogonRight/ }).waitFor();
   await take('host-rights');

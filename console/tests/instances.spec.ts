@@ -38,6 +38,20 @@ test('from a right one comes to its instance: who can do what there, by which pa
   expect(await faults(page)).toEqual([]);
 });
 
+test('a choice shows what each alternative lets the account do, and the lines that take it', async ({ service }) => {
+  await page.context().grantPermissions(['clipboard-read', 'clipboard-write']);
+  await page.goto(`${service.address}/installs/quernstone-sql01`);
+  const table = page.getByRole('table', { name: 'alternatives of watcher.reading' });
+  await expect(table.getByRole('rowheader').first()).toContainText('taken');
+  const big = table.getByRole('row', { name: /^everything/ });
+  await expect(big).toContainText('sysadmin can do anything on its instance');
+  await expect(table.getByRole('row', { name: /^small-set/ })).toContainText('VIEW SERVER STATE on fm-sql01');
+  await big.getByRole('button', { name: /Copy/ }).click();
+  expect(await page.evaluate(() => navigator.clipboard.readText())).toContain('watcher.reading: { take: everything');
+  expect(await faults(page)).toEqual([]);
+  await page.goto(`${service.address}/estates/fennmoor/instances/fm-sql01`);
+});
+
 test('the widest rights come first when one sorts by reach', async () => {
   const table = page.getByRole('table', { name: 'rights at the instance' });
   await page.getByRole('button', { name: 'how far it reaches', exact: true }).click();

@@ -144,27 +144,50 @@ public sealed class DemoStoryTests(ITestOutputHelper output)
         Print(first);
         var sender = first.Fit.Accounts.Single(a => a.Account.Key == "sender").Judgements;
         sender.Single(j => j.Right is ServiceRight { Aspect: ServiceAspect.Restarted, Host: "fm-line02" }).Reason.ShouldBe("it still runs as NetworkService since 2026-11-21 04:02 UTC: nobody restarted it");
-        sender.Count(j => j.Machine is not null && j.Verdict == Verdict.Spare).ShouldBe(2);
+        sender.Count(j => j.Machine is not null && j.Verdict == Verdict.Spare).ShouldBe(8, "for each machine: the local group, the role, the user and the login");
         first.Fit.Findings.ShouldContain(f => f.Text.StartsWith("WheylineSender runs as NetworkService and shall run as svc-whey-sender", StringComparison.Ordinal) && f.Text.Contains(@"FENNMOOR\FM-LINE01$", StringComparison.Ordinal));
         first.Fit.Findings.ShouldContain(f => f.Text.Contains("its next start fails", StringComparison.Ordinal));
         first.Worklist.Remove.ShouldBeEmpty();
-        first.Worklist.NotOffered.Count(n => n.Reason.Contains("still set to run as NetworkService", StringComparison.Ordinal) || n.Reason.Contains("restart it first", StringComparison.Ordinal)).ShouldBe(2);
+        first.Worklist.NotOffered.Count(n => n.Reason.Contains("still set to run as NetworkService", StringComparison.Ordinal) || n.Reason.Contains("restart it first", StringComparison.Ordinal)).ShouldBe(8);
 
         // Rights first, then the order and the account, then the restart.
         var order = first.Worklist.Give.Select(s => s.Change.GetType().Name).Distinct().ToList();
-        order.ShouldBe(["CreateBranch", "CreateGroup", "AddMember", "GrantLogonRight", "AddLocalGroupMember", "SetServiceStart", "SetServiceOrder", "SetServiceAccount", "RestartService"], string.Join(", ", order));
+        order.ShouldBe(["CreateBranch", "CreateGroup", "AddMember", "GrantLogonRight", "AddLocalGroupMember", "CreateLogin", "CreateDatabaseUser", "AddDatabaseRoleMember", "SetServiceStart", "SetServiceOrder", "SetServiceAccount", "RestartService"], string.Join(", ", order));
         await lab.MakeAsync(first.Worklist.Give);
         var second = await lab.VerifyAsync("wheyline-lines");
         Print(second);
-        second.Fit.Words.ShouldBe("2 too much");
-        second.Worklist.Remove.Select(s => s.Change).ShouldBe([
-            new RemoveLocalGroupMember("fm-rec01", "Wheyline Writers", @"FENNMOOR\FM-LINE01$"), new RemoveLocalGroupMember("fm-rec01", "Wheyline Writers", @"FENNMOOR\FM-LINE02$"),
-        ]);
+        second.Fit.Words.ShouldBe("8 too much");
+        foreach (var machine in new[] { @"FENNMOOR\FM-LINE01$", @"FENNMOOR\FM-LINE02$" })
+        {
+            second.Worklist.Remove.Select(s => s.Change).Where(c => c.Words.Contains(machine, StringComparison.Ordinal)).ShouldBe([
+                new RemoveDatabaseRoleMember("fm-sql02", "WheyReadings", "db_datawriter", machine), new RemoveLocalGroupMember("fm-rec01", "Wheyline Writers", machine),
+                new DropDatabaseUser("fm-sql02", "WheyReadings", machine), new DropLogin("fm-sql02", machine),
+            ]);
+        }
+
         await lab.MakeAsync(second.Worklist.Remove);
         (await lab.VerifyAsync("wheyline-lines")).Fit.Words.ShouldBe("just right");
 
         await lab.MakeAsync(Undoing.Of([.. first.Worklist.Give.Select(s => s.Change).Where(c => c is HostChange)]));
         lab.File.Read(s => s.Hosts.Single(h => h.Name == "fm-line01").Services.Single(v => v.Name == "WheylineSender").RunsNowAs).ShouldBe(@"NT AUTHORITY\NetworkService");
+    }
+
+    [Fact]
+    public async Task Curdhouses_setup_account_gives_back_what_only_setup_needed_and_the_database_gets_its_keeper_for_owner()
+    {
+        using var lab = new DemoLab();
+        var first = await lab.VerifyAsync("curdhouse-portals");
+        Print(first);
+        var setup = first.Fit.Accounts.Single(a => a.Account.Key == "setup").Judgements;
+        setup.Where(j => j.Verdict == Verdict.Spare).Select(j => j.Right.ToString()).ShouldBe(["Administrators on fm-portal01", "Administrators on fm-portal02", "dbcreator on fm-sql03", "owner on fm-sql03/CurdRecipes", "securityadmin on fm-sql03"], ignoreOrder: true);
+        first.Fit.Accounts.Single(a => a.Account.Key == "keeper").Judgements.Single(j => j.Right is DatabaseOwnerRight).Verdict.ShouldBe(Verdict.Unmet);
+        first.Worklist.Give.Select(s => s.Change).ShouldBe([new ChangeDatabaseOwner("fm-sql03", "CurdRecipes", @"FENNMOOR\svc-curd-keep", @"FENNMOOR\svc-curd-setup")]);
+        await lab.MakeAsync(first.Worklist.Give);
+        var second = await lab.VerifyAsync("curdhouse-portals");
+        await lab.MakeAsync(second.Worklist.Remove);
+        (await lab.VerifyAsync("curdhouse-portals")).Fit.Words.ShouldBe("just right");
+        await lab.MakeAsync(Undoing.Of([.. first.Worklist.Give.Select(s => s.Change)]));
+        lab.File.Read(s => s.Instances.Single(i => i.Name == "fm-sql03").Databases.Single(d => d.Name == "CurdRecipes").Owner).ShouldBe("svc-curd-setup");
     }
 
     private void Print((InstallFit Fit, Worklist Worklist) result)

@@ -38,8 +38,11 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook ne
                 Offer(account.Account, node, judgement, path, "held another way than planned");
         }
 
-        return ([.. _steps.Values.Select((s, i) => new Step(i + 1, s.Change, s.For, s.Why, null, s.At))], [.. _notOffered.Distinct()]);
+        return ([.. _steps.Values.OrderBy(s => DoorLast(s.Change)).Select((s, i) => new Step(i + 1, s.Change, s.For, s.Why, null, s.At))], [.. _notOffered.Distinct()]);
     }
+
+    /// <summary>A user goes after what it holds, and a login after its users: dropped first, they would take the rest along unseen, and nobody could put that back.</summary>
+    private static int DoorLast(Change change) => change switch { DropDatabaseUser => 1, DropLogin => 2, _ => 0 };
 
     private void Offer(PlannedAccount account, int node, Judgement judgement, RightPath path, string why)
     {
@@ -88,6 +91,7 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook ne
             {
                 EntryRight => "it stands on many objects: whoever put it there takes it away",
                 OwnerRight => "give the objects another owner",
+                DatabaseOwnerRight when _plan.Grants.Any(g => g.Right == right && g.Account != account.Key) => "it ends when the account that shall own it is made the owner",
                 DatabaseOwnerRight => "only the house knows who shall own the database instead",
                 _ => "it cannot be taken away by a step of ours",
             });

@@ -43,6 +43,10 @@ internal sealed class Catalog : IDisposable
             CREATE TABLE database_principals(db int, principal_id int, name nvarchar COLLATE {Collation}, type nvarchar, sid varbinary, is_fixed_role bit, PRIMARY KEY(db, principal_id), UNIQUE(db, name));
             CREATE TABLE database_role_members(db int, role_principal_id int, member_principal_id int, PRIMARY KEY(db, role_principal_id, member_principal_id));
             CREATE TABLE database_permissions(db int, class int, major_id int, minor_id int, grantee_principal_id int, permission_name nvarchar, state nvarchar, PRIMARY KEY(db, class, major_id, grantee_principal_id, permission_name));
+            CREATE INDEX server_members ON server_role_members(member_principal_id);
+            CREATE INDEX database_members ON database_role_members(db, member_principal_id);
+            CREATE INDEX database_sids ON database_principals(db, sid);
+            CREATE INDEX database_grantees ON database_permissions(db, grantee_principal_id);
             CREATE TABLE schemas(db int, schema_id int, name nvarchar COLLATE {Collation}, principal_id int, PRIMARY KEY(db, schema_id), UNIQUE(db, name));
             CREATE TABLE objects(db int, object_id int, schema_id int, name nvarchar COLLATE {Collation}, type nvarchar, PRIMARY KEY(db, object_id), UNIQUE(db, schema_id, name));
             """);
@@ -93,7 +97,7 @@ internal sealed class Catalog : IDisposable
     /// <summary>Adds a principal to the instance.</summary>
     public int AddServerPrincipal(string name, string type, byte[] sid, int? id = null)
     {
-        var number = id ?? _next++;
+        var number = id ?? NextNumber();
         Run("INSERT INTO server_principals VALUES($1, $2, $3, $4, 0, $5)", number, name, type, sid, id is null ? 0 : 1);
         if (type != "R") Run("INSERT INTO server_permissions VALUES(100, 0, 0, $1, 'CONNECT SQL', 'G')", number);
         return number;
@@ -102,7 +106,7 @@ internal sealed class Catalog : IDisposable
     /// <summary>Adds a principal to a database. A user comes with the right to enter.</summary>
     public int AddDatabasePrincipal(int database, string name, string type, byte[]? sid, int? id = null)
     {
-        var number = id ?? _next++;
+        var number = id ?? NextNumber();
         Run("INSERT INTO database_principals VALUES($1, $2, $3, $4, $5, $6)", database, number, name, type, sid, id is null ? 0 : 1);
         if (type != "R" && (number != 2 || database != 3)) Run("INSERT INTO database_permissions VALUES($1, 0, 0, 0, $2, 'CONNECT', 'G')", database, number);
         return number;
@@ -111,7 +115,7 @@ internal sealed class Catalog : IDisposable
     /// <summary>Adds a database with what the engine puts into every one.</summary>
     public int AddDatabase(string name, byte[] owner, int? id = null)
     {
-        var database = id ?? _next++;
+        var database = id ?? NextNumber();
         Run("INSERT INTO databases VALUES($1, $2, $3, 'ONLINE')", name, database, owner);
         foreach (var (role, called) in FixedDatabaseRoles) AddDatabasePrincipal(database, called, "R", null, role);
         AddDatabasePrincipal(database, "dbo", "S", owner, 1);
@@ -125,8 +129,12 @@ internal sealed class Catalog : IDisposable
         return database;
     }
 
-    /// <summary>A number for what is made next.</summary>
-    public int NextNumber() => _next++;
+    /// <summary>A number for what is made next; those of the fixed roles of databases are passed over.</summary>
+    public int NextNumber()
+    {
+        if (_next == FixedDatabaseRoles[1].Id) _next = FixedDatabaseRoles[^1].Id + 1;
+        return _next++;
+    }
 
     /// <inheritdoc/>
     public void Dispose()

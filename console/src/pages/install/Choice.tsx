@@ -11,23 +11,21 @@ export function Choice({ decision }: { decision: DecisionView }) {
         Taken: {decision.taken}, {decision.byInstall ? `chosen in the install: ${decision.reason}` : 'the least reach'}.{' '}
         <code>{decision.at}</code>
       </p>
-      <div className="scroll">
-        <table aria-label={`alternatives of ${decision.id}`}>
-          <thead>
-            <tr>
-              <th scope="col">alternative</th>
-              <th scope="col">its rights</th>
-              <th scope="col">what they let the account do, needed or not</th>
-              <th scope="col">to choose it, in the install</th>
-            </tr>
-          </thead>
-          <tbody>
-            {ordered.map((a) => (
-              <Alternative key={a.label} decision={decision} alternative={a} />
-            ))}
-          </tbody>
-        </table>
-      </div>
+      <table className="choices" aria-label={`alternatives of ${decision.id}`}>
+        <thead>
+          <tr>
+            <th scope="col">alternative</th>
+            <th scope="col">its rights</th>
+            <th scope="col">what they let the account do, needed or not</th>
+            <th scope="col">to choose it, in the install</th>
+          </tr>
+        </thead>
+        <tbody>
+          {ordered.map((a) => (
+            <Alternative key={a.label} decision={decision} alternative={a} />
+          ))}
+        </tbody>
+      </table>
     </>
   );
 }
@@ -42,14 +40,14 @@ function Alternative({ decision, alternative }: { decision: DecisionView; altern
         {taken && <span className="tag">taken</span>}
       </th>
       <td>
-        <ul className="plain">
+        <ul>
           {alternative.rights.map((r) => (
             <li key={r}>{r}</li>
           ))}
         </ul>
       </td>
       <td>
-        <ul className="plain">
+        <ul>
           {alternative.lets.map((l) => (
             <li key={l}>{l === alternative.reachReason ? <strong>{l}</strong> : l}</li>
           ))}

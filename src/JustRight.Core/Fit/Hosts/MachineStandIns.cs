@@ -20,10 +20,11 @@ internal static class MachineStandIns
             var node = view.Graph.IndexOf(ServiceIdentity.ComputerAccount(host));
             if (node < 0) continue;
             var machine = view.HoldingsOf(node);
-            foreach (var held in machine.All()) // a machine holds little: less than the plan needs
+            var all = machine.All().ToList(); // a machine holds little: less than the plan needs
+            foreach (var held in all)
             {
-                if (!needed.TryGetValue(held.Right.Key, out var grant) || Same(held.Right.Place, host) || view.Baseline.Of(held.Right).Count > 0) continue;
-                yield return new Judgement($"{account.Key}/machine/{host}/{grant.Right.Key}", account.Key, grant.Right, Verdict.Spare, Reason(plan, account, host, view), machine.PathsOf(held)) { Machine = host };
+                if (!(needed.TryGetValue(held.Right.Key, out var grant) || (grant = Entered(held.Right, all, needed)) is not null) || Same(held.Right.Place, host) || view.Baseline.Of(held.Right).Count > 0) continue;
+                yield return new Judgement($"{account.Key}/machine/{host}/{held.Right.Key}", account.Key, held.Right, Verdict.Spare, Reason(plan, account, host, view), machine.PathsOf(held)) { Machine = host };
             }
         }
     }
@@ -41,6 +42,14 @@ internal static class MachineStandIns
         }
 
         return null;
+    }
+
+    /// <summary>The need for which a machine has a login or user: one that nothing but what this account needs there stands on. Null when it has it for something else.</summary>
+    private static PlannedGrant? Entered(Right right, IReadOnlyList<Held> all, Dictionary<string, PlannedGrant> needed)
+    {
+        if (!DatabaseGate.IsEntrance(right)) return null;
+        var through = all.Where(h => !DatabaseGate.IsEntrance(h.Right) && !h.Tails.All(t => t.Tail.Steps.Any(s => s is { Kind: StepKind.Role, Name: "public" })) && Implication.Entrances(h.Right).Contains(right)).ToList();
+        return through.Count > 0 && through.All(h => needed.ContainsKey(h.Right.Key)) ? needed[through[0].Right.Key] : null;
     }
 
     private static string Reason(Plan plan, PlannedAccount account, string host, SurveyView view) =>
