@@ -15,8 +15,7 @@ export function Choice({ decision }: { decision: DecisionView }) {
         <thead>
           <tr>
             <th scope="col">alternative</th>
-            <th scope="col">its rights</th>
-            <th scope="col">what they let the account do, needed or not</th>
+            <th scope="col">its rights, and what they let the account do</th>
             <th scope="col">to choose it, in the install</th>
           </tr>
         </thead>
@@ -36,20 +35,16 @@ function Alternative({ decision, alternative }: { decision: DecisionView; altern
   return (
     <tr>
       <th scope="row">
-        {alternative.label}
-        {taken && <span className="tag">taken</span>}
+        {alternative.label} {taken && <span className="tag">taken</span>}
       </th>
       <td>
         <ul>
-          {alternative.rights.map((r) => (
-            <li key={r}>{r}</li>
-          ))}
-        </ul>
-      </td>
-      <td>
-        <ul>
-          {alternative.lets.map((l) => (
-            <li key={l}>{l === alternative.reachReason ? <strong>{l}</strong> : l}</li>
+          {alternative.rights.map((right, i) => (
+            <li key={right}>
+              {right}
+              <br />
+              <span className="soft">{alternative.lets[i]}</span>
+            </li>
           ))}
         </ul>
       </td>
