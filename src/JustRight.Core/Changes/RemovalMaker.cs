@@ -3,9 +3,9 @@ using JustRight.Core.Fit;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.PostgreSql;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Access;
+using JustRight.Core.Rights.PostgreSql;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 
