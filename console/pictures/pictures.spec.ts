@@ -85,8 +85,6 @@ test('pictures of the console', async ({ page }) => {
   await page.goto(`${second.address}/installs/nightchurn-dataroom?tab=handover`);
   await page.getByRole('region', { name: 'host team, fm-night01' }).waitFor();
   await take('handover');
-  await page.goto(`${second.address}/api/installs/wheyline-lines/handovers/wheyline-lines-host-fm-line01?form=page`);
-  await take('handover-page');
   await page.goto(`${second.address}/log`);
   await take('log');
   await expect(page.getByRole('heading', { name: 'Log' })).toBeVisible();
