@@ -31,6 +31,8 @@ public sealed record Survey(
         foreach (var instance in Instances)
         {
             if (instance.Unread is not null) yield return new UnseenCorner(instance.Name, instance.Unread, instance.ReadAt);
+            foreach (var part in instance.UnreadParts) yield return new UnseenCorner($"{part.Part} of {instance.Name}", part.Reason, instance.ReadAt);
+            if (instance.PostgreSql?.SignInUnread is { } signIn) yield return new UnseenCorner($"who signs in to {instance.Name} as whom", signIn, instance.ReadAt);
             foreach (var database in instance.Databases.Where(d => d.Unread is not null))
                 yield return new UnseenCorner($"{instance.Name}/{database.Name}", database.Unread!, instance.ReadAt);
         }

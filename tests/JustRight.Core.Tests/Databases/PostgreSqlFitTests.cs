@@ -56,6 +56,7 @@ public sealed class PostgreSqlFitTests
         };
         var judged = Judge(catalog, Readers);
         judged.Verdict.ShouldBe(what == "map unread" ? Verdict.Unseen : Verdict.Unmet);
+        Fit(catalog, Readers).View.Corners.Select(c => c.Place).ShouldBe(what == "map unread" ? ["who signs in to p as whom"] : []);
         judged.Reason.ShouldBe(reason);
     }
 
@@ -80,6 +81,14 @@ public sealed class PostgreSqlFitTests
         Spare(catalog, SelectTable).ShouldBe(["CREATEDB on p", "readers on p"]);
         Spare(catalog, SelectTable, Readers, new InstancePermissionRight("p", "CREATEDB")).ShouldBeEmpty();
         Spare(Giving("superuser"), SelectTable).ShouldBe(["SUPERUSER on p"]);
+    }
+
+    [Fact]
+    public void Who_can_do_what_is_listed_for_whoever_signs_in()
+    {
+        var (_, view, _) = Fit(Giving("SELECT USAGE") with { Memberships = [Into("a", "team"), Into("team", "readers")] }, Readers);
+        InstanceHolders.Of(view, view.Instance("p")!, 100).Holders.Select(h => $"{view.Graph.NameOf(h.Holder)}: {h.Right}{(h.WhyNot is null ? "" : $" ({h.WhyNot})")}").ShouldBe(
+            [@"FENNMOOR\a: SELECT on OBJECT::s.t on p/Store", @"FENNMOOR\a: readers on p", @"FENNMOOR\a: team on p"], ignoreOrder: true);
     }
 
     [Fact]

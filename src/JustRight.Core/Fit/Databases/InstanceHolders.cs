@@ -38,9 +38,10 @@ public static class InstanceHolders
         return (found, more);
     }
 
-    /// <summary>The nodes that a login of the instance stands for: its principal, or the members of the local group that it names.</summary>
+    /// <summary>The nodes that a login of the instance stands for: its principal, or the members of the local group that it names. In the PostgreSQL family, whoever signs in as a role.</summary>
     private static HashSet<int> Reaching(SurveyView view, InstanceSnapshot instance)
     {
+        if (instance.PostgreSql is not null) return [.. Enumerable.Range(0, view.Graph.Count).Where(n => view.Index.ElsewhereTo(view.Graph.SidOf(n)).Any(t => IsAt(t.Right, instance)))];
         var members = view.Host(instance.Host)?.LocalGroups.ToDictionary(g => g.Sid, g => g.Members) ?? [];
         return [.. instance.Logins.Concat(instance.Databases.SelectMany(d => d.Users)).SelectMany(l => members.GetValueOrDefault(l.Sid, [l.Sid])).Concat(instance.Databases.Select(d => d.Owner)).Select(view.Graph.IndexOf).Where(n => n >= 0)];
     }
