@@ -71,7 +71,7 @@ internal sealed class StatementRunner(PretendEngine engine, Powers powers)
                 Require(powers.At("CREATE ANY DATABASE") || powers.InServerRole("dbcreator"));
                 Catalog.AddDatabase(Free(s.DatabaseName.Value, Catalog.Database(s.DatabaseName.Value), 1801, "Database '{0}' already exists. Choose a different database name."), OwnSid());
                 break;
-            case CreateUserStatement { UserLoginOption: { UserLoginOptionType: UserLoginOptionType.Login or UserLoginOptionType.External } option } s:
+            case CreateUserStatement { UserLoginOption: { UserLoginOptionType: UserLoginOptionType.Login } option } s:
                 CreateUser(Enter(current), s.Name.Value, option.Identifier.Value);
                 break;
             case DropUserStatement s:

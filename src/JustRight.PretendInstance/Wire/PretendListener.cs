@@ -49,9 +49,6 @@ public sealed class PretendListener : IDisposable
     /// <summary>What goes wrong with a statement; nothing unless a rehearsal sets it. A commit is asked for as <c>COMMIT</c>.</summary>
     public Func<string, Trouble> TroubleAt { get; set; } = _ => Trouble.None;
 
-    /// <summary>How many clients were taken in.</summary>
-    public int Taken { get; private set; }
-
     /// <summary>Cuts every client off.</summary>
     public void CutOff()
     {
@@ -75,7 +72,6 @@ public sealed class PretendListener : IDisposable
             {
                 var client = await _listener.AcceptTcpClientAsync(_stop.Token);
                 client.NoDelay = true;
-                Taken++;
                 _clients[client] = true;
                 _ = ServeAsync(client);
             }

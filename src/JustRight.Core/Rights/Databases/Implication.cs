@@ -61,6 +61,7 @@ public static class Implication
     {
         InstanceRoleRight r => [new InstancePermissionRight(r.Instance, SqlServerPermissions.ConnectSql)],
         InstancePermissionRight r => [new InstancePermissionRight(r.Instance, SqlServerPermissions.ConnectSql)],
+        DatabaseOwnerRight r => [new InstancePermissionRight(r.Instance, SqlServerPermissions.ConnectSql)],
         DatabaseRoleRight r => [new InstancePermissionRight(r.Instance, SqlServerPermissions.ConnectSql), new DatabasePermissionRight(r.Instance, r.Database, SqlServerPermissions.Connect, null)],
         DatabasePermissionRight r => [new InstancePermissionRight(r.Instance, SqlServerPermissions.ConnectSql), new DatabasePermissionRight(r.Instance, r.Database, SqlServerPermissions.Connect, null)],
         _ => [],

@@ -66,11 +66,6 @@ public sealed class RoleAuthority
         || (privilege == "SELECT" && HasPrivilegesOf(role, ReadAllData, database.Owner))
         || (privilege is "INSERT" or "UPDATE" or "DELETE" && HasPrivilegesOf(role, WriteAllData, database.Owner));
 
-    /// <summary>Whether a role truly reaches a table: it may connect, may use the schema, and has the privilege.</summary>
-    public bool Reaches(string role, PostgreSqlDatabase database, PostgreSqlTable table, string privilege) =>
-        OnDatabase(role, database, "CONNECT") && database.Schemas.FirstOrDefault(s => s.Name == table.Schema) is { } schema
-        && OnSchema(role, database, schema, "USAGE") && OnTable(role, database, table, privilege);
-
     /// <summary>
     /// What a table that a role makes in a schema would be born with: what is set for the role anywhere or else the engine's own
     /// (everything, to the owner), and what is set for the schema. Where all that comes to nothing at all, the engine takes its own again.
