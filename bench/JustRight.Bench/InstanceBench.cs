@@ -1,7 +1,5 @@
 using System.Diagnostics;
 using System.Globalization;
-using System.Security.Cryptography;
-using System.Security.Cryptography.X509Certificates;
 using JustRight.Connectors;
 using JustRight.Connectors.SqlServer;
 using JustRight.Core.Estates;
@@ -27,7 +25,7 @@ internal static class InstanceBench
         engine.AddLogin(Login, Password);
         Console.WriteLine("laying the instance …");
         Lay(engine);
-        using var certificate = NewCertificate();
+        using var certificate = PretendCertificate.New();
         var file = Path.GetTempFileName();
         await File.WriteAllTextAsync(file, certificate.ExportCertificatePem());
         using var listener = new PretendListener(engine, certificate);
@@ -131,12 +129,4 @@ internal static class InstanceBench
     private static DomainPrincipal? Principal(string name) => new(Sid.Parse("S-1-5-21-1-2-3").Append(10_000 + uint.Parse(name.AsSpan(name.Length - 4), CultureInfo.InvariantCulture)), false);
 
     private static double Median(List<double> all) => all.Order().ElementAt(all.Count / 2);
-
-    private static X509Certificate2 NewCertificate()
-    {
-        using var key = RSA.Create(2048);
-        var request = new CertificateRequest("CN=localhost", key, HashAlgorithmName.SHA256, RSASignaturePadding.Pkcs1);
-        using var made = request.CreateSelfSigned(DateTimeOffset.UtcNow.AddDays(-1), DateTimeOffset.UtcNow.AddDays(2));
-        return X509CertificateLoader.LoadPkcs12(made.Export(X509ContentType.Pkcs12), null);
-    }
 }

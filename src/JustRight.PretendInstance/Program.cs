@@ -1,7 +1,4 @@
 using System.Globalization;
-using System.Net;
-using System.Security.Cryptography;
-using System.Security.Cryptography.X509Certificates;
 using JustRight.Connectors;
 using JustRight.Lab;
 using JustRight.PretendInstance;
@@ -38,7 +35,7 @@ try
     LabSeed.Fill(engine, file);
     engine.AddLogin("justright", password);
     engine.Run("ALTER SERVER ROLE [sysadmin] ADD MEMBER [justright]");
-    using var certificate = NewCertificate();
+    using var certificate = PretendCertificate.New();
     File.WriteAllText(certificateFile, certificate.ExportCertificatePem());
     using var listener = new PretendListener(engine, certificate, port);
     Console.WriteLine($"Pretend instance {name} listens on localhost:{listener.Port} (no real engine).");
@@ -56,16 +53,4 @@ catch (Exception e) when (e is IOException or ConnectorException or EngineExcept
 {
     Console.Error.WriteLine($"The pretend instance does not start: {e.Message}");
     return 1;
-}
-
-static X509Certificate2 NewCertificate()
-{
-    using var key = RSA.Create(2048);
-    var request = new CertificateRequest("CN=localhost, O=Fennmoor Dairy (pretend)", key, HashAlgorithmName.SHA256, RSASignaturePadding.Pkcs1);
-    var names = new SubjectAlternativeNameBuilder();
-    names.AddDnsName("localhost");
-    names.AddIpAddress(IPAddress.Loopback);
-    request.CertificateExtensions.Add(names.Build());
-    using var made = request.CreateSelfSigned(DateTimeOffset.UtcNow.AddDays(-1), DateTimeOffset.UtcNow.AddDays(365));
-    return X509CertificateLoader.LoadPkcs12(made.Export(X509ContentType.Pkcs12), null);
 }

@@ -9,6 +9,7 @@ using JustRight.Core.Faults;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Surveys;
 using JustRight.Databases.Tests.SqlServer;
+using JustRight.PretendInstance.Wire;
 using Npgsql;
 
 namespace JustRight.Databases.Tests.PostgreSql;
@@ -25,7 +26,7 @@ public sealed class PostgreSqlServer : IAsyncDisposable
     public PostgreSqlServer()
     {
         Port = FreePort();
-        using var certificate = PretendScene.NewCertificate("localhost");
+        using var certificate = PretendCertificate.New();
         CertificateFile = Path.Combine(_folder, "server.pem");
         File.WriteAllText(CertificateFile, certificate.ExportCertificatePem());
         File.WriteAllText(Path.Combine(_folder, "server.key"), System.Security.Cryptography.X509Certificates.RSACertificateExtensions.GetRSAPrivateKey(certificate)!.ExportPkcs8PrivateKeyPem());

@@ -1,6 +1,4 @@
 using System.Collections.Concurrent;
-using System.Net;
-using System.Security.Cryptography;
 using System.Security.Cryptography.X509Certificates;
 using JustRight.Connectors;
 using JustRight.Connectors.SqlServer;
@@ -21,7 +19,7 @@ internal sealed class PretendScene : IDisposable
     public const string Reader = "jr_reader";
     private const string Password = "Pretend-Only-1";
     private static readonly Origin Line = new("estate.yaml", 1, 1);
-    private readonly X509Certificate2 _certificate = NewCertificate("localhost");
+    private readonly X509Certificate2 _certificate = PretendCertificate.New();
     private readonly string _folder = Directory.CreateTempSubdirectory("justright-pretend-").FullName;
     private readonly ConcurrentDictionary<string, DomainPrincipal> _domain = new(StringComparer.OrdinalIgnoreCase);
     private uint _rid = 5000;
@@ -92,18 +90,6 @@ internal sealed class PretendScene : IDisposable
         var port = Listener.Port;
         Listener.Dispose();
         Listener = new PretendListener(Engine, _certificate, port);
-    }
-
-    public static X509Certificate2 NewCertificate(string name)
-    {
-        using var key = RSA.Create(2048);
-        var request = new CertificateRequest($"CN={name}", key, HashAlgorithmName.SHA256, RSASignaturePadding.Pkcs1);
-        var names = new SubjectAlternativeNameBuilder();
-        names.AddDnsName(name);
-        names.AddIpAddress(IPAddress.Loopback);
-        request.CertificateExtensions.Add(names.Build());
-        using var made = request.CreateSelfSigned(DateTimeOffset.UtcNow.AddDays(-1), DateTimeOffset.UtcNow.AddDays(30));
-        return X509CertificateLoader.LoadPkcs12(made.Export(X509ContentType.Pkcs12), null);
     }
 
     public void Dispose()

@@ -1,5 +1,6 @@
 using JustRight.Connectors;
 using JustRight.Core.Surveys;
+using JustRight.PretendInstance.Wire;
 
 namespace JustRight.Databases.Tests.SqlServer;
 
@@ -103,7 +104,7 @@ public sealed class SurveyTests
     public async Task What_keeps_us_out_is_told_in_one_sentence_that_holds_no_secret(string why, ConnectorFailure failure, string says)
     {
         using var scene = new PretendScene();
-        using var other = PretendScene.NewCertificate("localhost");
+        using var other = PretendCertificate.New();
         var file = Path.Combine(Path.GetDirectoryName(scene.CertificateFile)!, "other.pem");
         File.WriteAllText(file, other.ExportCertificatePem());
         if (why == "switched off") scene.Engine.Run($"ALTER LOGIN [{PretendScene.Reader}] DISABLE");

@@ -1,0 +1,86 @@
+using System.Net.Http.Json;
+using System.Security.Cryptography.X509Certificates;
+using System.Text;
+using JustRight.Contracts;
+using JustRight.Lab;
+using JustRight.PretendInstance;
+using JustRight.PretendInstance.Engine;
+using JustRight.PretendInstance.Wire;
+using JustRight.Tests.Shared;
+
+namespace JustRight.Databases.Tests.SqlServer;
+
+/// <summary>The service, end to end, with one instance of the demo's estate over the wire: Quernstone is given its small set there.</summary>
+public sealed class ServiceOverTheWireTests : IAsyncLifetime
+{
+    private const string Instance = "fm-sql02", Install = "quernstone-sql02", Login = "justright", Password = "Pretend-Only-1";
+    private readonly X509Certificate2 _certificate = PretendCertificate.New();
+    private readonly string _certificateFile = Path.GetTempFileName();
+    private PretendEngine _engine = null!;
+    private PretendListener _listener = null!;
+    private ServiceProcess _service = null!;
+
+    private static CancellationToken Stop => TestContext.Current.CancellationToken;
+
+    public async ValueTask InitializeAsync()
+    {
+        var lab = LabFile.Open(Path.Combine(Checkout.Top, "demo-data", "lab", "fennmoor.json"), Path.Combine(Checkout.Top, "demo-data", "lab", "fennmoor.json"));
+        _engine = new PretendEngine(new PretendBirth(Instance, "16.0", false, DomainNames.Of(lab)), Password);
+        LabSeed.Fill(_engine, lab);
+        _engine.AddLogin(Login, Password);
+        _engine.Run($"ALTER SERVER ROLE [sysadmin] ADD MEMBER [{Login}]");
+        await File.WriteAllTextAsync(_certificateFile, _certificate.ExportCertificatePem(), Stop);
+        _listener = new PretendListener(_engine, _certificate);
+        _service = await ServiceProcess.StartAsync();
+        await _service.AddDemoAsync();
+        var estate = await File.ReadAllTextAsync(Path.Combine(Checkout.Top, "demo-data", "estates", "fennmoor.yaml"), Stop);
+        var reached = estate.Replace(
+            $"{Instance}: {{ host: {Instance}, engine: sqlserver, release: \"16.0\" }}",
+            $"{Instance}: {{ host: {Instance}, engine: sqlserver, release: \"16.0\", reach: tls, address: localhost, port: {_listener.Port}, certificate: {_certificateFile}, sign-in-as: {Login}, secret: wire }}",
+            StringComparison.Ordinal);
+        reached.ShouldNotBe(estate);
+        (await _service.AddAsync("estates", "fennmoor.yaml", Encoding.UTF8.GetBytes(reached))).EnsureSuccessStatusCode();
+        (await _service.Http.PutAsJsonAsync("/api/secrets/wire", new SecretValue(Password), ContractsJson.Default.SecretValue, Stop)).EnsureSuccessStatusCode();
+    }
+
+    [Fact]
+    public async Task A_step_whose_connection_broke_after_it_was_made_is_looked_at_again_and_recorded_as_made()
+    {
+        var cuts = 0;
+        _listener.TroubleAt = sql => sql.StartsWith("COMMIT", StringComparison.Ordinal) && Interlocked.Increment(ref cuts) == 2 ? Trouble.CutAfter : Trouble.None;
+        var granted = await _service.GrantAllAsync(Install);
+        cuts.ShouldBeGreaterThan(2, "the second step was cut off, and the job went on");
+        granted.State.ShouldBe("done", granted.Message);
+        granted.Steps.ShouldAllBe(s => s.State == "made");
+        granted.Message!.ShouldStartWith("6 made", customMessage: granted.Message);
+    }
+
+    [Fact]
+    public async Task A_step_that_can_be_neither_made_nor_looked_at_again_says_so_and_is_settled_by_the_next_grant()
+    {
+        _listener.TroubleAt = sql => sql.StartsWith("COMMIT", StringComparison.Ordinal) ? Down() : Trouble.None;
+        var granted = await _service.GrantAllAsync(Install);
+        var broken = granted.Steps.Single(s => s.State == "failed");
+        broken.After!.ShouldContain("Whether it was made is not known");
+        _listener = new PretendListener(_engine, _certificate, _listener.Port);
+        var rest = await _service.GrantAllAsync(Install);
+        rest.Steps.ShouldAllBe(s => s.State == "made" || s.State == "skipped");
+        (await _service.GetAsync($"installs/{Install}/worklist", ContractsJson.Default.WorklistView)).Give.ShouldBeEmpty();
+
+        // The commit is carried out, its answer never arrives, and nothing listens any more.
+        Trouble Down()
+        {
+            _ = Task.Run(_listener.Dispose);
+            return Trouble.CutAfter;
+        }
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        await _service.DisposeAsync();
+        _listener.Dispose();
+        _engine.Dispose();
+        _certificate.Dispose();
+        File.Delete(_certificateFile);
+    }
+}
