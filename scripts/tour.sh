@@ -120,7 +120,13 @@ run 0 grant wheyline-lines --yes | tee "$tour_data/swap"
 tell "Only now that both senders run as their account are the machines taken out, of the group and of the database."
 run 1 verify wheyline-lines --brief
 run 0 grant wheyline-lines --remove --yes
-run 0 verify wheyline-lines --brief
+run 3 verify wheyline-lines --brief
+
+tell "One need is left, and no survey reads it: the identity that the recorder itself maps the account to. Whoever administers Wheyline looks there and says so; the word has a name, a time and an end."
+run 0 handover wheyline-lines --team product --form markdown
+run 0 confirm wheyline-lines
+run 0 confirm wheyline-lines sender "Line sender" --seen-by "Nell Hathersage"
+run 0 verify wheyline-lines
 
 tell "Curdhouse was set up last week. Its setup account still holds two instance roles, administers both servers and owns the database: taken back, and the owner is the account that keeps the recipes."
 run 1 verify curdhouse-portals --brief

@@ -15,6 +15,7 @@ var root = new RootCommand("Just Right: service accounts that hold just what the
     FitCommands.MakeVerify(),
     GrantCommand.Make(),
     FitCommands.MakeWhy(),
+    ConfirmCommand.Make(),
     TraceCommands.MakeTrace(),
     TraceCommands.MakeMend(),
     TraceCommands.MakeUndo(),

@@ -24,6 +24,8 @@ namespace JustRight.Contracts;
 [JsonSerializable(typeof(ReplicaComparisonView))]
 [JsonSerializable(typeof(DirectoryFileView))]
 [JsonSerializable(typeof(HostFactsView))]
+[JsonSerializable(typeof(ConfirmationOrder))]
+[JsonSerializable(typeof(IReadOnlyList<ConfirmationView>))]
 [JsonSerializable(typeof(HostView))]
 [JsonSerializable(typeof(IReadOnlyList<HandoverView>))]
 [JsonSerializable(typeof(GuardView))]

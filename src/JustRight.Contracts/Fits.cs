@@ -21,9 +21,10 @@ public sealed record AccountFitView(string Key, string Name, string Purpose, str
 /// <param name="Group">The column of the matrix: the sheet's place, the domain, or the host or instance where a right was found.</param>
 /// <param name="Verdict"><c>met</c>, <c>unmet</c>, <c>later</c>, <c>unseen</c>, <c>spare</c>, <c>barred</c> or <c>done</c>.</param>
 /// <param name="At">The line of the sheet, estate or install that asks or bars.</param>
+/// <param name="Product">For an identity inside the product, which a person confirms.</param>
 public sealed record JudgementView(
     string Id, string Account, string Kind, string Right, string Place, string Group, string Verdict, string Reason, string? Why, string? Giver, string? GivenBy, string? Through,
-    string? At, IReadOnlyList<PathView> Paths, IReadOnlyList<PathView> DeniedBy, IReadOnlyList<string> Notes, IReadOnlyList<string> Brings, BranchView? Branch);
+    string? At, IReadOnlyList<PathView> Paths, IReadOnlyList<PathView> DeniedBy, IReadOnlyList<string> Notes, IReadOnlyList<string> Brings, BranchView? Branch, ProductRoleView? Product);
 
 /// <summary>What was found below a branch, object by object.</summary>
 /// <param name="Act">The act in the words of sheets, to trace it.</param>

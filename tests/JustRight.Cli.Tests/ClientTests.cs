@@ -41,6 +41,24 @@ public sealed class ClientTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task What_no_survey_reads_is_confirmed_by_a_person()
+    {
+        const string wheyline = "wheyline-lines";
+        await _service.AddDemoAsync();
+        (await RunAsync("confirm", wheyline)).ShouldSatisfyAllConditions(r => r.Code.ShouldNotBe(0), r => r.Error.ShouldContain("justright verify wheyline-lines"));
+        await RunAsync("verify", wheyline);
+        (await RunAsync("confirm", wheyline)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("Line sender"), r => r.Out.ShouldContain("? unseen"));
+        (await RunAsync("confirm", wheyline, "sender")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("The identity inside the product is missing."));
+        (await RunAsync("confirm", wheyline, "sender", "line sendr")).ShouldSatisfyAllConditions(r => r.Code.ShouldNotBe(0), r => r.Error.ShouldContain("Line sender"));
+        var there = await RunAsync("confirm", wheyline, "sender", "line sender", "--seen-by", "Nell Hathersage", "--json");
+        there.Code.ShouldBe(0);
+        JsonDocument.Parse(there.Out).RootElement[0].GetProperty("verdict").GetString().ShouldBe("met");
+        (await RunAsync("why", wheyline, "sender", "line sender")).Out.ShouldContain("confirmed by a person until");
+        (await RunAsync("confirm", wheyline, "svc-whey-sender", "Line sender", "--not-there")).Out.ShouldContain("unmet");
+        (await RunAsync("log", "list")).ShouldSatisfyAllConditions(r => r.Out.ShouldContain("seen by Nell Hathersage"), r => r.Out.ShouldContain("is not mapped"));
+    }
+
+    [Fact]
     public async Task A_failing_service_is_traced_mended_and_the_mending_undone()
     {
         const string roundsman = "roundsman-dataroom";

@@ -2,6 +2,7 @@ using JustRight.Core.Changes;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Fit;
+using JustRight.Core.Fit.Confirmations;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
@@ -33,6 +34,7 @@ internal sealed class FitScene
     private readonly List<Plan> _others = [];
     private readonly List<GroupPolicy> _policies = [];
     private readonly List<PlannedService> _services = [];
+    private readonly List<Confirmation> _confirmations = [];
     private uint _rid = 1000;
     private AccessSnapshot? _access;
     private Func<DirectorySnapshot, DirectorySnapshot> _directory = d => d;
@@ -198,6 +200,13 @@ internal sealed class FitScene
 
     public InstallFit Judge() => Run().Fit;
 
+    /// <summary>A person's word on what the account needs inside the product.</summary>
+    public FitScene Confirmed(Confirmation word)
+    {
+        _confirmations.Add(word);
+        return this;
+    }
+
     public SurveyView View()
     {
         var directory = new DirectorySnapshot("FENNMOOR", DomainSid, "fm-dc01", SurveyedAt, DirectoryUnread is null ? _principals : [], ["OU=Svc,DC=fennmoor,DC=example"], DirectoryUnread)
@@ -213,7 +222,7 @@ internal sealed class FitScene
         var view = View();
         var plan = Plan("install");
         var needs = new NeedsBook([.. _others, plan]);
-        var fit = new FitJudge(view, needs, Rules, Now).Judge(plan);
+        var fit = new FitJudge(view, needs, Rules, Now) { Confirmations = new ConfirmationBook(_confirmations) }.Judge(plan);
         return (fit, WorklistMaker.Make(fit, view, needs));
     }
 

@@ -27,7 +27,7 @@ public sealed class RoundTripTests
         new AddAccessRule("D", "OU=a,DC=x", Rule, "write mail of user"), new AddAccessRule("D", "OU=a,DC=x", Rule with { Denies = true, ObjectType = null }, "says", 3), new SwitchInheritance("D", "OU=a,DC=x", true, "D:P(A;;RP;;;WD)"),
         new GrantPrivilege("h", "SeAuditPrivilege", @"D\a"), new SetServiceAccount("h", "S", @"D\a", "LocalSystem"), new SetServiceStart("h", "S", ServiceStart.AutomaticDelayed, ServiceStart.Disabled),
         new SetServiceOrder("h", "S", ["A", "+G"], ["A"]), new ChangePolicyList("D", "{31B2F340-016D-11D2-945F-00C04FB984F9}", "Servers", "SeBatchLogonRight", ["*S-1-5-32-544", @"D\a"], ["*S-1-5-32-544"], @"D\a", ["h", "h2"]),
-        new CreateDatabaseUser("i", "db", @"D\a"), new AddDatabaseRoleMember("i", "db", "db_owner", @"D\a"),
+        new CreateDatabaseUser("i", "db", @"D\a"), new AddDatabaseRoleMember("i", "db", "db_owner", @"D\a"), new MapToProductRole("Product", "Sender", @"D\a", ["send", "read"]),
     ];
 
     private static readonly Change[] Settling =

@@ -39,7 +39,7 @@ public sealed class ServiceOverSshTests
         host.Services.Single(s => s.Name == "WheylineSender").RunsNowAs.ShouldBe(@"FENNMOOR\svc-whey-sender");
 
         var removed = await service.GrantAllAsync("wheyline-lines", remove: true);
-        removed.Message!.ShouldEndWith("now just right");
+        removed.Message!.ShouldEndWith("now just right as far as seen, 1 unseen");
         await service.StopAsync();
         foreach (var file in Directory.EnumerateFiles(service.Data, "*", SearchOption.AllDirectories))
         {

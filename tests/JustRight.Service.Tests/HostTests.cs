@@ -32,7 +32,7 @@ public sealed class HostTests
         refused.StatusCode.ShouldBe(HttpStatusCode.Conflict);
 
         var handovers = await service.GetAsync("installs/wheyline-lines/handovers", ContractsJson.Default.IReadOnlyListHandoverView);
-        handovers.Select(h => $"{h.Team} {h.Place}").ShouldBe(["directory FENNMOOR", "host fm-line01", "host fm-rec01", "database fm-sql02", "host fm-line02"]);
+        handovers.Select(h => $"{h.Team} {h.Place}").ShouldBe(["directory FENNMOOR", "host fm-line01", "host fm-rec01", "database fm-sql02", "product Wheyline milk-line recorder", "host fm-line02"]);
         await using var bundle = await service.Http.GetStreamAsync("/api/installs/wheyline-lines/handovers/wheyline-lines-host-fm-rec01", Cancel);
         using var zip = new ZipArchive(bundle);
         zip.Entries.Select(e => e.FullName).ShouldBe(handovers.Single(h => h.Place == "fm-rec01").Files.Select(f => $"wheyline-lines-host-fm-rec01/{f}"));
@@ -75,7 +75,7 @@ public sealed class HostTests
 
         (await service.Http.PutAsJsonAsync("/api/secrets/svc-whey-sender", new SecretValue(password), ContractsJson.Default.SecretValue, Cancel)).EnsureSuccessStatusCode();
         var granted = await service.GrantAllAsync("wheyline-lines");
-        granted.Message!.ShouldEndWith("now 8 too much");
+        granted.Message!.ShouldEndWith("now 8 too much, 1 unseen");
         granted.CanBeUndone.ShouldBeTrue();
         (await service.RunAsync($"jobs/{granted.Id}/undo")).State.ShouldBe("done");
         var line = await service.GetAsync("estates/fennmoor/hosts/fm-line01", ContractsJson.Default.HostView);

@@ -603,6 +603,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/installs/{name}/confirmations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What people said they saw inside the product, the latest first */
+        get: operations["ListConfirmations"];
+        put?: never;
+        /** Writes down whether a person saw an account mapped to an identity inside the product */
+        post: operations["Confirm"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/estates/{name}/hosts/{host}": {
         parameters: {
             query?: never;
@@ -846,6 +864,39 @@ export interface components {
             failures: components["schemas"]["BranchFailureView"][];
             /** @description Containers in which an object created tomorrow would refuse. */
             uncovered: string[];
+        };
+        /** @description What a person saw inside a product. */
+        ConfirmationOrder: {
+            /** @description The account: its key or its name. */
+            account: string;
+            /** @description The identity inside the product, as the sheet calls it. */
+            role: string;
+            /** @description Whether the account is mapped to it there. */
+            held: boolean;
+            /** @description Who looked, when that is somebody else than who writes it down. */
+            seenBy?: null | string;
+        };
+        /** @description A person's word on an identity inside a product. */
+        ConfirmationView: {
+            install: string;
+            account: string;
+            /** @description The logon name of the account or group that is mapped. */
+            principal: string;
+            role: string;
+            /** @description The operations that were compared. */
+            lets: string[];
+            held: boolean;
+            /** @description Who looked. */
+            seenBy: string;
+            /** @description Whose token wrote it down. */
+            writtenBy: string;
+            /** Format: date-time */
+            at: string;
+            /**
+             * Format: date-time
+             * @description Until when it counts.
+             */
+            until: string;
         };
         /** @description A part that could not be read. */
         CornerView: {
@@ -1253,6 +1304,7 @@ export interface components {
             notes: string[];
             brings: string[];
             branch: null | components["schemas"]["BranchView"];
+            product: null | components["schemas"]["ProductRoleView"];
         };
         /** @description The directory part of a worklist for an ordinary LDAP client. */
         LdifView: {
@@ -1410,6 +1462,32 @@ export interface components {
             status?: null | number;
             detail?: null | string;
             instance?: null | string;
+        };
+        /** @description What there is to confirm of one right, and what was last said of it. */
+        ProductRoleView: {
+            /** @description The identity inside the product. */
+            identity: string;
+            /** @description The operations that it must allow, and no others; empty when the sheet names none. */
+            lets: string[];
+            /**
+             * Format: int32
+             * @description For how many days a confirmation counts.
+             */
+            forDays: number;
+            /** @description Who last looked, or null. */
+            seenBy: null | string;
+            /** @description Whether they saw it. */
+            held: null | boolean;
+            /**
+             * Format: date-time
+             * @description When that was written down.
+             */
+            at: null | string;
+            /**
+             * Format: date-time
+             * @description Until when it counts.
+             */
+            until: null | string;
         };
         /** @description A way to mend a failure, and what it would change. */
         RemedyView: {
@@ -1732,6 +1810,8 @@ export type AccountFitView = components['schemas']['AccountFitView'];
 export type AlternativeView = components['schemas']['AlternativeView'];
 export type BranchFailureView = components['schemas']['BranchFailureView'];
 export type BranchView = components['schemas']['BranchView'];
+export type ConfirmationOrder = components['schemas']['ConfirmationOrder'];
+export type ConfirmationView = components['schemas']['ConfirmationView'];
 export type CornerView = components['schemas']['CornerView'];
 export type DecisionView = components['schemas']['DecisionView'];
 export type DirectoryFileView = components['schemas']['DirectoryFileView'];
@@ -1775,6 +1855,7 @@ export type PlannedGrantView = components['schemas']['PlannedGrantView'];
 export type PlannedGroupView = components['schemas']['PlannedGroupView'];
 export type PlanView = components['schemas']['PlanView'];
 export type ProblemDetails = components['schemas']['ProblemDetails'];
+export type ProductRoleView = components['schemas']['ProductRoleView'];
 export type RemedyView = components['schemas']['RemedyView'];
 export type ReplicaComparisonView = components['schemas']['ReplicaComparisonView'];
 export type ReplicaLagView = components['schemas']['ReplicaLagView'];
@@ -3140,6 +3221,90 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ListConfirmations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConfirmationView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    Confirm: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConfirmationOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JudgementView"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,5 +1,6 @@
 using JustRight.Core.Faults;
 using JustRight.Core.Fit;
+using JustRight.Core.Fit.Confirmations;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
@@ -20,7 +21,7 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook ne
 {
     private readonly Plan _plan = fit.Plan;
     private readonly HashSet<string> _toBeGiven = [.. give.Where(s => s.Blocked is null).SelectMany(s => s.For)];
-    private readonly Dictionary<string, (Change Change, List<string> For, string Why, Origin At)> _steps = new(StringComparer.Ordinal);
+    private readonly Dictionary<string, (Change Change, List<string> For, string Why, string? Blocked, Origin At)> _steps = new(StringComparer.Ordinal);
     private readonly List<NotOffered> _notOffered = [];
     private Cuts _cuts = Cuts.None;
 
@@ -31,6 +32,7 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook ne
         {
             var node = view.Graph.IndexOf(account.Account.Name);
             var surplus = account.Judgements.Where(j => j.Verdict is Verdict.Barred or Verdict.Spare).OrderBy(j => j.Verdict == Verdict.Barred ? 0 : 1);
+            foreach (var judgement in account.Judgements.Where(j => j is { Verdict: Verdict.Spare, Right: ProductRoleRight })) InsideTheProduct(account.Account, judgement);
             foreach (var judgement in surplus)
                 foreach (var path in judgement.Paths)
                     Offer(account.Account, node, judgement, path, $"{judgement.Verdict.ToString().ToLowerInvariant()}: {judgement.Reason}");
@@ -38,11 +40,18 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook ne
                 Offer(account.Account, node, judgement, path, "held another way than planned");
         }
 
-        return ([.. _steps.Values.OrderBy(s => DoorLast(s.Change)).Select((s, i) => new Step(i + 1, s.Change, s.For, s.Why, null, s.At))], [.. _notOffered.Distinct()]);
+        return ([.. _steps.Values.OrderBy(s => DoorLast(s.Change)).Select((s, i) => new Step(i + 1, s.Change, s.For, s.Why, s.Blocked, s.At))], [.. _notOffered.Distinct()]);
     }
 
     /// <summary>A user goes after what it holds, and a login after its users: dropped first, they would take the rest along unseen, and nobody could put that back.</summary>
     private static int DoorLast(Change change) => change switch { DropDatabaseUser => 1, DropLogin => 2, _ => 0 };
+
+    private void InsideTheProduct(PlannedAccount account, Judgement judgement)
+    {
+        var (right, grant) = ((ProductRoleRight)judgement.Right, judgement.Grant!);
+        var change = new UnmapFromProductRole(right.Place, right.Identity, $"{_plan.Domain}\\{ProductRoleJudge.PrincipalOf(_plan, account, grant)}", right.Lets);
+        _steps.TryAdd(change.Key, (change, [judgement.Id], judgement.Reason, $"a person does it inside the product and confirms it: justright confirm {_plan.Install} {account.Key} \"{right.Identity}\" --not-there", grant.At));
+    }
 
     private void Offer(PlannedAccount account, int node, Judgement judgement, RightPath path, string why)
     {
@@ -62,7 +71,7 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook ne
         }
 
         _cuts = cuts!;
-        if (!_steps.TryGetValue(change.Key, out var step)) _steps[change.Key] = step = (change, [], why, judgement.Rule?.At ?? judgement.Grant?.At ?? account.At);
+        if (!_steps.TryGetValue(change.Key, out var step)) _steps[change.Key] = step = (change, [], why, null, judgement.Rule?.At ?? judgement.Grant?.At ?? account.At);
         if (!step.For.Contains(judgement.Id)) step.For.Add(judgement.Id);
     }
 

@@ -124,6 +124,9 @@ public sealed class WorklistMaker
         var blocked = judgement.Verdict == Verdict.Unseen ? judgement.Reason : _view.WhyUnread(grant.Right);
         switch (grant.Right)
         {
+            case ProductRoleRight r:
+                Add(8, new MapToProductRole(r.Place, r.Identity, principal, r.Lets), grant.Id, why, ByPerson(account, r), grant.At);
+                break;
             case DomainGroupRight r:
                 // Membership through an inner group of the plan is given by that inner group.
                 var target = _plan.Groups.FirstOrDefault(g => string.Equals(g.Name, r.Group, StringComparison.OrdinalIgnoreCase));
@@ -209,6 +212,10 @@ public sealed class WorklistMaker
         if (missing.Count == 0 && judgement is { Verdict: Verdict.Unmet, Branch: not null })
             _notOffered.Add(new NotOffered(judgement.Id, "its entries stand on the branch, yet do not reach everything below: trace it, and choose a remedy"));
     }
+
+    /// <summary>Why no step of ours makes it: it happens inside the product.</summary>
+    private string ByPerson(PlannedAccount account, ProductRoleRight right) =>
+        $"a person makes it inside the product and confirms it: justright confirm {_plan.Install} {account.Key} \"{right.Identity}\"";
 
     private void Add(int order, Change change, string @for, string why, string? blocked, Origin at)
     {

@@ -1,4 +1,5 @@
 using JustRight.Core.Estates;
+using JustRight.Core.Fit.Confirmations;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
@@ -15,6 +16,9 @@ namespace JustRight.Core.Fit;
 /// <param name="now">The present, against which the survey's age is held.</param>
 public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules, DateTimeOffset now)
 {
+    /// <summary>What people confirmed where no survey reads.</summary>
+    public ConfirmationBook Confirmations { get; init; } = ConfirmationBook.Empty;
+
     /// <summary>The fit of one install.</summary>
     public InstallFit Judge(Plan plan)
     {
@@ -51,7 +55,7 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
         {
             return new AccountFit(account, node >= 0, [
                 .. AccountNeeds.Rights(account, plan.Domain).Select(r => new Judgement($"{account.Key}/{r.Key}", account.Key, r, Verdict.Unseen, stale, [])),
-                .. grants.Select(g => Say(g, Verdict.Unseen, stale)),
+                .. grants.Select(g => g.Right is ProductRoleRight ? JudgeProductRole(plan, account, g) : Say(g, Verdict.Unseen, stale)),
             ]);
         }
 
@@ -59,11 +63,19 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
         if (node < 0) return new AccountFit(account, false, [.. own, .. grants.Select(g => WithoutAccount(plan, account, g))]);
 
         var holdings = view.HoldingsOf(node);
-        var judged = grants.Select(g => StaleHost(g.Right) is { } old ? Say(g, Verdict.Unseen, old) : g.Right is ServiceRight ? services.Judge(account, g) : Governed(plan, account, g, JudgeGrant(plan, account, g, holdings), holdings)).ToList();
+        var judged = grants.Select(g => g.Right switch
+        {
+            ProductRoleRight => JudgeProductRole(plan, account, g),
+            var right when StaleHost(right) is { } old => Say(g, Verdict.Unseen, old),
+            ServiceRight => services.Judge(account, g),
+            _ => Governed(plan, account, g, JudgeGrant(plan, account, g, holdings), holdings),
+        }).ToList();
         judged = Alternatives(plan, account, judged, holdings);
         var surplus = new SurplusFinder(view, needs, plan, account, holdings).Find();
         return new AccountFit(account, true, [.. own, .. judged, .. surplus, .. MachineStandIns.Of(plan, account, view)]);
     }
+
+    private Judgement JudgeProductRole(Plan plan, PlannedAccount account, PlannedGrant grant) => new ProductRoleJudge(Confirmations, view, now).Judge(plan, account, grant);
 
     private Judgement WithoutAccount(Plan plan, PlannedAccount account, PlannedGrant grant)
     {
@@ -218,7 +230,7 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
             ? right.Place
             : null;
 
-    private static bool Judgeable(PlannedGrant grant) => grant.Right is not UnjudgedRight && NeedKinds.ByKind[grant.Right.Kind!.Value].CanBeJudged;
+    private static bool Judgeable(PlannedGrant grant) => grant.Right is not UnjudgedRight;
 
     private static Judgement Say(PlannedGrant grant, Verdict verdict, string reason) =>
         new(grant.Id, grant.Account, grant.Right, verdict, reason, []) { Grant = grant };

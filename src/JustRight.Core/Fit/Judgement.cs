@@ -1,3 +1,4 @@
+using JustRight.Core.Fit.Confirmations;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
 using JustRight.Core.Surveys;
@@ -59,6 +60,9 @@ public sealed record Judgement(string Id, string Account, Right Right, Verdict V
 
     /// <summary>For a right that a computer account holds in place of the account: its host.</summary>
     public string? Machine { get; init; }
+
+    /// <summary>For an identity inside a product: what a person last said of it, or null.</summary>
+    public Confirmation? Confirmation { get; init; }
 
     /// <summary>For a barred right: where the rule stands.</summary>
     public BarredRule? Rule { get; init; }

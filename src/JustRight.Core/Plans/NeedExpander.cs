@@ -58,7 +58,7 @@ internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, 
     {
         var row = NeedKinds.ByKind[need.Kind];
         var grants = new List<PlannedGrant>();
-        foreach (var right in Rights(need, row))
+        foreach (var right in Rights(need))
         {
             grants.Add(new PlannedGrant(
                 $"{account.Key}/{right.Key}", account.Key, right, need.Place, need.Through, need.GivenBy, need.Until, row.Giver, need.Why, decision, need.At));
@@ -67,12 +67,12 @@ internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, 
         return grants;
     }
 
-    private IEnumerable<Right> Rights(Need need, NeedKindRow row)
+    private IEnumerable<Right> Rights(Need need)
     {
         if (need.Kind == NeedKind.DomainGroup) return [new DomainGroupRight(estate.Domain.ShortName, need.Value)];
-        if (row.Qualifier is null || need.Place is null) return [new UnjudgedRight(need.Kind, need.Value, sheet.Title)];
+        if (need.Kind == NeedKind.ProductRole) return [new ProductRoleRight(sheet.Title, need.Value, need.Lets, TimeSpan.FromDays(need.ConfirmedForDays))];
         if (need.Kind == NeedKind.Directory && book.Schema is { } schema) faults.AddRange(DirectoryNeedRules.Check(need, schema));
-        return places[need.Place].Select(spot => need.Kind switch
+        return places[need.Place!].Select(spot => need.Kind switch
         {
             NeedKind.Directory => DirectoryNeedRules.RightOf(need, spot.Branch!),
             NeedKind.Logon => new LogonRight(spot.Host, need.Value),

@@ -50,6 +50,7 @@ public static class RightReach
         LocalGroupRight r => (40, $"{r.Group} stays within its host"),
         DirectoryRight r => (DirectoryActs.ByAct[r.Act].Points, $"{r.Words} stays below {r.Branch}"),
         PrivilegeRight r => (Privileges.Points(r.Constant), $"{r.Constant} lets it {r.Words}"),
+        ProductRoleRight r => (30, r.Lets.Count == 0 ? $"what '{r.Identity}' may do is the affair of {r.Place}" : $"'{r.Identity}' lets it {string.Join(", ", r.Lets)} inside {r.Place}"),
         ServiceRight r => (5, $"{r.Service} is a service of its host"),
         LogonRight r => (5, $"{r.Words} stays within its host"),
         _ => (100, $"the reach of {right.Words} is not known here"),

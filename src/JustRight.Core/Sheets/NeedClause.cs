@@ -44,6 +44,15 @@ public sealed record Need(
 
     /// <summary>For directory needs: the class of object, or null for the act's own.</summary>
     public string? Of { get; init; }
+
+    /// <summary>For identities inside a product: the operations that one must allow, and no others.</summary>
+    public IReadOnlyList<string> Lets { get; init; } = [];
+
+    /// <summary>For identities inside a product: for how many days a person's confirmation counts.</summary>
+    public int ConfirmedForDays { get; init; } = DefaultConfirmedForDays;
+
+    /// <summary>How many days a confirmation counts unless the sheet says otherwise.</summary>
+    public const int DefaultConfirmedForDays = 365;
 }
 
 /// <summary>Alternatives, one of which will do.</summary>

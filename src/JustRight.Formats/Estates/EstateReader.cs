@@ -37,7 +37,7 @@ public static class EstateReader
             root.Text("title"),
             new Domain(domain.Text("dns"), domain.Text("short")),
             new DirectoryReach(
-                reach, directory.TextOrNull("controller"), Number(directory, "port") ?? 636, directory.TextOrNull("ca-folder"),
+                reach, directory.TextOrNull("controller"), directory.NumberOrNull("port") ?? 636, directory.TextOrNull("ca-folder"),
                 directory.TextOrNull("sign-in-as"), directory.TextOrNull("secret"), directory.At)
             {
                 MoreControllers = directory.List("more-controllers"),
@@ -52,14 +52,14 @@ public static class EstateReader
             [.. root.Named("instances").Select(i => Instance(i.Key, i.Value, root["instance-access"] as YamlNode.Mapping ?? Empty(root), placeReach))],
             new HouseRules(
                 [.. rules.Maps("barred").Select((b, i) => Barring.Read(b, $"rules.barred[{i}]", faults))],
-                Number(rules, "survey-no-older-than-hours") is { } hours ? TimeSpan.FromHours(hours) : null,
+                rules.NumberOrNull("survey-no-older-than-hours") is { } hours ? TimeSpan.FromHours(hours) : null,
                 [.. rules.Maps("allowed-sharing").Select(a => new AllowedSharing(a.Text("install"), a.List("accounts"), a.Text("why"), a.At))])
             {
-                HostFactsNoOlderThan = Number(rules, "host-facts-no-older-than-hours") is { } most ? TimeSpan.FromHours(most) : null,
+                HostFactsNoOlderThan = rules.NumberOrNull("host-facts-no-older-than-hours") is { } most ? TimeSpan.FromHours(most) : null,
             },
             root.At)
         {
-            HostsSideBySide = root["host-access"] is YamlNode.Mapping shared ? Number(shared, "side-by-side") ?? 16 : 16,
+            HostsSideBySide = root["host-access"] is YamlNode.Mapping shared ? shared.NumberOrNull("side-by-side") ?? 16 : 16,
         };
     }
 
@@ -79,8 +79,8 @@ public static class EstateReader
         return host.Reach != Reach.Ssh ? host : host with
         {
             Ssh = new SshReach(
-                map.TextOr("address", key.Text), Number(map, "port") ?? Number(access, "port") ?? 22, map.TextOr("host-key", ""), map.TextOrNull("sign-in-as") ?? access.TextOr("sign-in-as", ""),
-                map.TextOrNull("secret") ?? access.TextOr("secret", ""), TimeSpan.FromSeconds(Number(access, "timeout-seconds") ?? 120)),
+                map.TextOr("address", key.Text), map.NumberOrNull("port") ?? access.NumberOrNull("port") ?? 22, map.TextOr("host-key", ""), map.TextOrNull("sign-in-as") ?? access.TextOr("sign-in-as", ""),
+                map.TextOrNull("secret") ?? access.TextOr("secret", ""), TimeSpan.FromSeconds(access.NumberOrNull("timeout-seconds") ?? 120)),
         };
     }
 
@@ -92,13 +92,10 @@ public static class EstateReader
         return instance.Reach != Reach.Tls ? instance : instance with
         {
             Tls = new InstanceReach(
-                map.TextOr("address", instance.Host), Number(map, "port") ?? (instance.Engine == "postgresql" ? 5432 : 1433), map.TextOrNull("certificate"),
-                map.TextOrNull("sign-in-as") ?? access.TextOr("sign-in-as", ""), map.TextOrNull("secret") ?? access.TextOr("secret", ""), TimeSpan.FromSeconds(Number(access, "timeout-seconds") ?? 60)),
+                map.TextOr("address", instance.Host), map.NumberOrNull("port") ?? (instance.Engine == "postgresql" ? 5432 : 1433), map.TextOrNull("certificate"),
+                map.TextOrNull("sign-in-as") ?? access.TextOr("sign-in-as", ""), map.TextOrNull("secret") ?? access.TextOr("secret", ""), TimeSpan.FromSeconds(access.NumberOrNull("timeout-seconds") ?? 60)),
         };
     }
-
-    private static int? Number(YamlNode.Mapping map, string key) =>
-        map.TextOrNull(key) is { } text ? int.Parse(text, System.Globalization.CultureInfo.InvariantCulture) : null;
 
     private static Reach ReachOf(string word) => word switch
     {

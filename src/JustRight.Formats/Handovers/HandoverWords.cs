@@ -43,7 +43,12 @@ public static class HandoverWords
             "Let us see that it is done: run check.sql, which changes nothing, and send its answer back.",
         ],
         Giver.Database => ["Make the steps in order, as one who administers the instance."],
-        _ => ["Make the steps in order, inside the product."],
+        _ =>
+        [
+            "Make the steps in order, inside the product, as one who administers it: exactly what each lists, and nothing more.",
+            "Look at the result there, and tell us that you did and what you saw: your name and the time are kept, and your word counts until the sheet's term ends.",
+            $"We write it down with justright confirm {handover.Install} ACCOUNT IDENTITY --seen-by NAME.",
+        ],
     };
 
     /// <summary>Whether scripts for the database server come with it.</summary>

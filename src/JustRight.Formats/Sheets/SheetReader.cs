@@ -93,8 +93,8 @@ public static class SheetReader
             var row = NeedKinds.All.First(k => map[k.Key] is not null);
             foreach (var (qualifier, value) in map.Entries.Where(e => NeedKinds.Qualifiers.Contains(e.Key.Text) && e.Key.Text != row.Qualifier))
                 faults.Add(new Fault("wrong-qualifier", qualifier.At, $"{field}.{qualifier.Text}", $"'{row.Key}' does not go with '{qualifier.Text}'.") { Expected = row.Qualifier is null ? "no place" : $"'{row.Qualifier}'" });
-            foreach (var key in new[] { "of", "attributes" }.Where(k => row.Kind != NeedKind.Directory && map[k] is not null))
-                faults.Add(new Fault("needless-key", map[key]!.At, $"{field}.{key}", $"'{row.Key}' does not go with '{key}'.") { Expected = "a directory need" });
+            Belongs(NeedKind.Directory, "a directory need", "of", "attributes");
+            Belongs(NeedKind.ProductRole, "an identity inside the product", "lets", "confirmed-for-days");
             if (row.Qualifier is not null && map[row.Qualifier] is null)
                 faults.Add(new Fault("missing-key", map.At, $"{field}.{row.Qualifier}", $"'{row.Key}' needs '{row.Qualifier}'.") { Expected = $"{row.Qualifier}: a place of this sheet" });
             var place = row.Qualifier is null ? null : map.TextOrNull(row.Qualifier);
@@ -106,7 +106,15 @@ public static class SheetReader
             {
                 Attributes = map.List("attributes"),
                 Of = map.TextOrNull("of"),
+                Lets = map.List("lets"),
+                ConfirmedForDays = map.NumberOrNull("confirmed-for-days") ?? Need.DefaultConfirmedForDays,
             };
+
+            void Belongs(NeedKind kind, string words, params string[] keys)
+            {
+                foreach (var key in keys.Where(k => row.Kind != kind && map[k] is not null))
+                    faults.Add(new Fault("needless-key", map[key]!.At, $"{field}.{key}", $"'{row.Key}' does not go with '{key}'.") { Expected = words });
+            }
         }
 
         private Condition? Condition(YamlNode.Scalar text, string field)

@@ -23,6 +23,8 @@ internal static class SheetShape
             new("below", new Shape.Text("the branch of the directory")),
             new("of", new Shape.Text("for a directory need: the class of object", "[A-Za-z][A-Za-z0-9-]{0,63}", "the name of a class, such as user")),
             new("attributes", new Shape.List("for a directory need: the attributes", new Shape.Text("an attribute", "[A-Za-z][A-Za-z0-9-]{0,63}", "the name of an attribute, such as mail"))),
+            new("lets", new Shape.List("for an identity inside the product: the operations that it must allow, and no others", new Shape.Text("an operation"))),
+            new("confirmed-for-days", new Shape.Number("for an identity inside the product: for how many days a person's confirmation counts", 1, 3650)),
             new("through", new Shape.Text("the group of this sheet through which it is held")),
             new("given-by", new Shape.Text("who gives it", null, null, ["us", "setup"])),
             new("until", new Shape.Text("how long it is needed", null, null, ["always", "set-up"])),
@@ -85,5 +87,5 @@ internal static class SheetShape
         ]);
 
     private static string Summary(NeedKindRow row) =>
-        $"a {row.Key.Replace('-', ' ')}{(row.Qualifier is null ? "" : $", with '{row.Qualifier}'")}{(row.CanBeJudged ? "" : " (kept and planned; this release cannot judge it yet)")}";
+        $"a {row.Key.Replace('-', ' ')}{(row.Qualifier is null ? "" : $", with '{row.Qualifier}'")}";
 }

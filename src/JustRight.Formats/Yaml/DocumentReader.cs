@@ -1,3 +1,4 @@
+using System.Globalization;
 using JustRight.Core.Faults;
 using JustRight.Formats.Shapes;
 
@@ -24,6 +25,9 @@ internal static class DocumentReader
 
     /// <summary>The text of a key, or null.</summary>
     public static string? TextOrNull(this YamlNode.Mapping map, string key) => (map[key] as YamlNode.Scalar)?.Text;
+
+    /// <summary>A whole number that the shape has checked, or null where the key does not stand.</summary>
+    public static int? NumberOrNull(this YamlNode.Mapping map, string key) => map.TextOrNull(key) is { } text ? int.Parse(text, CultureInfo.InvariantCulture) : null;
 
     /// <summary>A yes or no; no when absent.</summary>
     public static bool YesNo(this YamlNode.Mapping map, string key) => map.TextOrNull(key) is "yes" or "true";

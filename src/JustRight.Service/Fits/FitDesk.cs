@@ -8,6 +8,7 @@ using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights.Directory.Schema;
 using JustRight.Core.Sheets;
+using JustRight.Service.Confirmations;
 using JustRight.Service.Documents;
 using JustRight.Service.Estates;
 using JustRight.Service.Storage;
@@ -20,7 +21,7 @@ namespace JustRight.Service.Fits;
 public sealed record JudgedInstall(InstallFit Fit, Worklist Worklist);
 
 /// <summary>Brings together what plans and fits are made of: documents, settled names, the latest survey.</summary>
-public sealed class FitDesk(Library library, SurveyShelf surveys, IDbContextFactory<AppDb> databases, TimeProvider time)
+public sealed class FitDesk(Library library, SurveyShelf surveys, ConfirmationShelf confirmations, IDbContextFactory<AppDb> databases, TimeProvider time)
 {
     /// <summary>Why an install cannot be planned; empty when it can. Nothing is kept.</summary>
     public async Task<IReadOnlyList<Fault>> WhyNotPlannedAsync(Install install, CancellationToken cancel)
@@ -48,7 +49,7 @@ public sealed class FitDesk(Library library, SurveyShelf surveys, IDbContextFact
         var (plan, estate) = await PlanAsync(name, cancel);
         if (await surveys.LatestAsync(estate.Name, cancel) is not { } view) return null;
         var needs = new NeedsBook((await PlansOfAsync(estate.Name, cancel)).Where(p => p.Install != name).Append(plan));
-        var fit = new FitJudge(view, needs, estate.Rules, time.GetUtcNow()).Judge(plan);
+        var fit = new FitJudge(view, needs, estate.Rules, time.GetUtcNow()) { Confirmations = await confirmations.BookAsync(name, cancel) }.Judge(plan);
         var byOwner = estate.Hosts.Where(h => h.Reach == Reach.HandedOver).Select(h => h.Name).ToHashSet(StringComparer.OrdinalIgnoreCase);
         return new JudgedInstall(fit, WorklistMaker.Make(fit, view, needs).Blocking(c => c is HostChange host && byOwner.Contains(host.Host) ? HandedOverHosts.ByOwner : null));
     }

@@ -1,3 +1,4 @@
+using JustRight.Core.Changes;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Service.Fits;
@@ -9,15 +10,19 @@ internal static class NextStep
     public static string Words(JudgedInstall? judged)
     {
         if (judged is null) return "verify";
-        var ready = judged.Worklist.Give.Where(s => s.Blocked is null).ToList();
-        if (ready.Count > 0) return $"give {ready.Count} ({string.Join(", ", ready.Select(s => s.Change.Giver).Distinct().Order().Select(Team))})";
-        if (judged.Worklist.Give.Count > 0) return $"{judged.Worklist.Give.Count} blocked: {judged.Worklist.Give[0].Blocked}";
-        if (judged.Worklist.Remove.Count > 0) return $"take away {judged.Worklist.Remove.Count} ({string.Join(", ", judged.Worklist.Remove.Select(s => s.Change.Giver).Distinct().Order().Select(Team))})";
+        if (Ready(judged.Worklist.Give) is { Count: > 0 } give) return $"give {give.Count} ({Teams(give)})";
+        if (judged.Worklist.Give.Where(s => s.Change is not ProductChange).ToList() is { Count: > 0 } blocked) return $"{blocked.Count} blocked: {blocked[0].Blocked}";
+        if (Ready(judged.Worklist.Remove) is { Count: > 0 } remove) return $"take away {remove.Count} ({Teams(remove)})";
+        if (judged.Worklist.Give.Concat(judged.Worklist.Remove).Count(s => s.Change is ProductChange) is > 0 and var inside) return $"confirm {inside} inside the product";
         if (judged.Fit.Leaning.TooLittle) return "find out why: nothing to give would mend it";
         if (judged.Fit.Leaning.TooMuch) return "decide on what is too much";
         if (judged.Fit.Leaning.Later > 0) return "run the product's setup";
         return judged.Fit.Leaning.Unseen > 0 ? "read what is unseen" : "nothing";
     }
+
+    private static List<Step> Ready(IReadOnlyList<Step> steps) => [.. steps.Where(s => s.Blocked is null)];
+
+    private static string Teams(List<Step> steps) => string.Join(", ", steps.Select(s => s.Change.Giver).Distinct().Order().Select(Team));
 
     /// <summary>A giver's name.</summary>
     public static string Team(Giver giver) => giver.ToString().ToLowerInvariant();

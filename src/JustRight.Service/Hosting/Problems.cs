@@ -8,6 +8,8 @@ namespace JustRight.Service.Hosting;
 /// <summary>Errors as problem details [RFC 9457]. Types are stable words below <c>urn:justright:</c>.</summary>
 internal static class Problems
 {
+    private const int FewEnoughToList = 5;
+
     /// <summary>A problem with a type, a title and, where it helps, what to do.</summary>
     public static ProblemHttpResult Of(int status, string type, string title, string? detail = null, IReadOnlyList<FaultView>? faults = null)
     {
@@ -27,8 +29,9 @@ internal static class Problems
     /// <summary>Something that is not in the books.</summary>
     public static ProblemHttpResult NotFound(string what, string name, IEnumerable<string> known)
     {
-        var near = Spelling.Nearest(name, known);
-        return Of(404, "not-found", $"There is no {what} called '{name}'.", near is null ? null : $"Did you mean '{near}'?");
+        var all = known.Distinct(StringComparer.Ordinal).ToList();
+        var advice = Spelling.Nearest(name, all) is { } near ? $"Did you mean '{near}'?" : all.Count is > 0 and <= FewEnoughToList ? $"There is: {string.Join(", ", all)}." : null;
+        return Of(404, "not-found", $"There is no {what} called '{name}'.", advice);
     }
 
     /// <summary>A fault for the wire.</summary>

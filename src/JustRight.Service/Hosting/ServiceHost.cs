@@ -5,6 +5,7 @@ using System.Threading.RateLimiting;
 using JustRight.Contracts;
 using JustRight.Core.Faults;
 using JustRight.Service.Access;
+using JustRight.Service.Confirmations;
 using JustRight.Service.Documents;
 using JustRight.Service.Estates;
 using JustRight.Service.Fits;
@@ -93,6 +94,7 @@ public static class ServiceHost
         api.MapReplicas();
         api.MapDirectoryFiles();
         api.MapHostFacts();
+        api.MapConfirmations();
         api.MapHosts();
         api.MapInstances();
         api.MapHandovers();
@@ -126,6 +128,7 @@ public static class ServiceHost
         services.AddSingleton<FitDesk>();
         services.AddSingleton<DirectoryFiles>();
         services.AddSingleton<HostFactsShelf>();
+        services.AddSingleton<ConfirmationShelf>();
         services.AddSingleton<ConnectorShelf>();
         services.AddSingleton<JobFeed>();
         services.AddSingleton<JobQueue>();

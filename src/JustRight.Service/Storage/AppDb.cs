@@ -32,6 +32,8 @@ public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
 
     public DbSet<PasswordRow> Passwords => Set<PasswordRow>();
 
+    public DbSet<ConfirmationRow> Confirmations => Set<ConfirmationRow>();
+
     protected override void OnModelCreating(ModelBuilder modelBuilder)
     {
         modelBuilder.Entity<DocumentRow>().HasIndex(d => new { d.Kind, d.Name }).IsUnique();
@@ -47,6 +49,7 @@ public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
         modelBuilder.Entity<TokenRow>().HasIndex(t => t.Hash).IsUnique();
         modelBuilder.Entity<CodeRow>().HasIndex(c => c.Hash).IsUnique();
         modelBuilder.Entity<SecretRow>().HasIndex(s => s.Name).IsUnique();
+        modelBuilder.Entity<ConfirmationRow>().HasIndex(c => new { c.Install, c.GrantId });
         modelBuilder.Entity<PasswordRow>().HasIndex(p => p.Account).IsUnique();
     }
 

@@ -242,3 +242,38 @@ public sealed class PasswordRow
 
     public string? HandedOverBy { get; set; }
 }
+
+/// <summary>What a person said they saw inside a product. Never changed: a later word counts instead.</summary>
+public sealed class ConfirmationRow
+{
+    public int Id { get; set; }
+
+    public required string Install { get; set; }
+
+    /// <summary>The planned grant.</summary>
+    public required string GrantId { get; set; }
+
+    /// <summary>The account's key.</summary>
+    public required string Account { get; set; }
+
+    /// <summary>The identity inside the product.</summary>
+    public required string Role { get; set; }
+
+    /// <summary>The logon name of what is mapped.</summary>
+    public required string Principal { get; set; }
+
+    public string? Sid { get; set; }
+
+    /// <summary>The operations compared, one a line.</summary>
+    public required string Lets { get; set; }
+
+    public bool Held { get; set; }
+
+    public required string SeenBy { get; set; }
+
+    public required string WrittenBy { get; set; }
+
+    public DateTimeOffset At { get; set; }
+
+    public DateTimeOffset Until { get; set; }
+}

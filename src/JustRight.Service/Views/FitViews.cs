@@ -36,7 +36,7 @@ internal static class FitViews
         judgement.Id, account, judgement.Right.Kind is { } kind ? NeedKinds.ByKind[kind].Key : "account", judgement.Right.Words, judgement.Right.Place,
         judgement.Grant?.Place ?? column ?? judgement.Right.Place, judgement.Verdict.ToString().ToLowerInvariant(), judgement.Reason, judgement.Grant?.Why,
         judgement.Grant?.Giver.ToString().ToLowerInvariant(), judgement.Grant?.GivenBy.ToString().ToLowerInvariant(), judgement.Grant?.Through,
-        (judgement.Grant?.At ?? judgement.Rule?.At)?.ToString(), [.. judgement.Paths.Select(Of)], [.. judgement.DeniedBy.Select(Of)], judgement.Notes, judgement.Brings, Branch(judgement));
+        (judgement.Grant?.At ?? judgement.Rule?.At)?.ToString(), [.. judgement.Paths.Select(Of)], [.. judgement.DeniedBy.Select(Of)], judgement.Notes, judgement.Brings, Branch(judgement), InsideProduct(judgement));
 
     public static WorklistView Worklist(JudgedInstall judged) => new(
         judged.Fit.Plan.Install, judged.Fit.Pretend, judged.Fit.SurveyedAt, [.. judged.Worklist.Give.Select(Of)], [.. judged.Worklist.Remove.Select(Of)],
@@ -70,6 +70,10 @@ internal static class FitViews
         ? new BranchView(
             DirectoryActs.ByAct[right.Act].Words, right.Attributes, right.Of, right.Branch, facts.Can, facts.Cannot, facts.Unseen,
             [.. facts.Failures.Select(f => new BranchFailureView(TraceViews.Word(f.Cause), f.Words, f.At, f.Count, f.Samples))], facts.Uncovered)
+        : null;
+
+    private static ProductRoleView? InsideProduct(Judgement judgement) => judgement.Right is ProductRoleRight right
+        ? new ProductRoleView(right.Identity, right.Lets, (int)right.ConfirmedFor.TotalDays, judgement.Confirmation?.By, judgement.Confirmation?.Held, judgement.Confirmation?.At, judgement.Confirmation?.Until)
         : null;
 
     private static StepView Of(Step step) => new(

@@ -1,16 +1,18 @@
 import { Drawer } from '@mantine/core';
 import { Link } from '@tanstack/react-router';
 import { useState } from 'react';
-import type { FitView, JudgementView } from '../../api/schema.gen';
+import type { FitView } from '../../api/schema.gen';
 import { Balance } from '../../parts/Balance';
 import { leaningOf } from '../../parts/strokes';
+import { PersonsWord } from './PersonsWord';
 import { RightChip } from './RightChip';
 import { RightFacts } from './RightFacts';
 import { moveFocus } from './moveFocus';
 
 /** Accounts as rows, places as columns, rights with their verdicts in the cells. */
 export function Matrix({ fit }: { fit: FitView }) {
-  const [selected, setSelected] = useState<JudgementView | null>(null);
+  const [selectedId, setSelected] = useState<string | null>(null);
+  const selected = fit.accounts.flatMap((a) => a.rights).find((r) => r.id === selectedId) ?? null;
   const rightsAt = (place: string) => fit.accounts.flatMap((a) => a.rights.filter((r) => r.group === place));
   return (
     <>
@@ -49,7 +51,7 @@ export function Matrix({ fit }: { fit: FitView }) {
                           right={right}
                           place={place}
                           quiet={selected !== null}
-                          onSelect={() => setSelected(right)}
+                          onSelect={() => setSelected(right.id)}
                         />
                       ))}
                   </td>
@@ -68,6 +70,9 @@ export function Matrix({ fit }: { fit: FitView }) {
         closeButtonProps={{ 'aria-label': 'Close' }}
       >
         {selected && <RightFacts right={selected} estate={fit.estate} />}
+        {selected?.product && (
+          <PersonsWord install={fit.install} account={selected.account} product={selected.product} title={fit.title} />
+        )}
       </Drawer>
     </>
   );

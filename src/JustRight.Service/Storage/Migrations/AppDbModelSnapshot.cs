@@ -38,6 +38,65 @@ namespace JustRight.Service.Storage.Migrations
                     b.ToTable("Codes");
                 });
 
+            modelBuilder.Entity("JustRight.Service.Storage.ConfirmationRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Account")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("At")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("GrantId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Held")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Install")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Lets")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Principal")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Role")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("SeenBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Sid")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Until")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("WrittenBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Install", "GrantId");
+
+                    b.ToTable("Confirmations");
+                });
+
             modelBuilder.Entity("JustRight.Service.Storage.DirectoryFileRow", b =>
                 {
                     b.Property<int>("Id")

@@ -1,0 +1,29 @@
+using JustRight.Core.Rights.Directory;
+
+namespace JustRight.Core.Fit.Confirmations;
+
+/// <summary>What a person saw inside a product, where no survey reads.</summary>
+/// <param name="Install">The install whose product they looked into.</param>
+/// <param name="GrantId">The planned grant they looked for.</param>
+/// <param name="Principal">The logon name of the account or group that is mapped.</param>
+/// <param name="Sid">Its SID when they looked, or null when no survey had read it.</param>
+/// <param name="Lets">The operations that they compared.</param>
+/// <param name="Held">Whether the mapping was there.</param>
+/// <param name="By">Who looked.</param>
+/// <param name="At">When their word was written down.</param>
+/// <param name="Until">Until when it counts.</param>
+public sealed record Confirmation(
+    string Install, string GrantId, string Principal, Sid? Sid, IReadOnlyList<string> Lets, bool Held, string By, DateTimeOffset At, DateTimeOffset Until);
+
+/// <summary>Every confirmation there is; the latest one of a grant counts.</summary>
+public sealed class ConfirmationBook(IEnumerable<Confirmation> confirmations)
+{
+    private readonly Dictionary<(string, string), Confirmation> _latest =
+        confirmations.GroupBy(c => (c.Install, c.GrantId)).ToDictionary(g => g.Key, g => g.MaxBy(c => c.At)!);
+
+    /// <summary>A book without entries.</summary>
+    public static ConfirmationBook Empty { get; } = new([]);
+
+    /// <summary>The latest word on a grant of an install, or null.</summary>
+    public Confirmation? LatestOf(string install, string grant) => _latest.GetValueOrDefault((install, grant));
+}

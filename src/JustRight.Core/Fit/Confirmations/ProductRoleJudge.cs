@@ -1,0 +1,60 @@
+using System.Globalization;
+using JustRight.Core.Installs;
+using JustRight.Core.Plans;
+using JustRight.Core.Rights;
+using JustRight.Core.Rights.Directory;
+using JustRight.Core.Sheets;
+
+namespace JustRight.Core.Fit.Confirmations;
+
+/// <summary>Judges an account's mapping to an identity inside a product by what a person last said they saw there.</summary>
+public sealed class ProductRoleJudge(ConfirmationBook book, SurveyView view, DateTimeOffset now)
+{
+    private static readonly TimeSpan Soon = TimeSpan.FromDays(30);
+
+    /// <summary>The verdict: a word that has lapsed, or was given for something else, leaves it unseen.</summary>
+    public Judgement Judge(Plan plan, PlannedAccount account, PlannedGrant grant)
+    {
+        var right = (ProductRoleRight)grant.Right;
+        var stands = NeedsBook.Stands(grant, plan.Stage);
+        if (book.LatestOf(plan.Install, grant.Id) is not { } word)
+        {
+            if (grant.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned) return Say(grant, Verdict.Later, "setup gives it");
+            return Say(grant, Verdict.Unseen, stands ? "a person must look it up inside the product, and nobody has confirmed it" : "needed for setup only, and nobody has confirmed that it is gone");
+        }
+
+        var said = $"{word.By}, {word.At.UtcDateTime.ToString("yyyy-MM-dd HH:mm", CultureInfo.InvariantCulture)} UTC";
+        if (WhyLapsed(word, right, PrincipalOf(plan, account, grant)) is { } lapsed) return Say(grant, Verdict.Unseen, $"{lapsed} ({said}): look it up and confirm it again") with { Confirmation = word };
+        var confirmed = $"confirmed by a person until {word.Until.UtcDateTime.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)}: {said}";
+        var judged = (stands, word.Held) switch
+        {
+            (true, true) => Say(grant, Verdict.Met, confirmed),
+            (true, false) when grant.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned => Say(grant, Verdict.Later, "setup gives it"),
+            (true, false) => Say(grant, Verdict.Unmet, $"not there; {confirmed}"),
+            (false, true) => Say(grant, Verdict.Spare, $"left over from setup; {confirmed}"),
+            (false, false) => Say(grant, Verdict.Done, $"needed for setup only, and gone; {confirmed}"),
+        };
+        var days = (int)Math.Ceiling((word.Until - now).TotalDays);
+        return judged with
+        {
+            Confirmation = word,
+            Notes = word.Until - now <= Soon ? [$"that ends in {days} {(days == 1 ? "day" : "days")}: look again soon"] : [],
+        };
+    }
+
+    /// <summary>The logon name of what is mapped: the group it goes through, or the account.</summary>
+    public static string PrincipalOf(Plan plan, PlannedAccount account, PlannedGrant grant) =>
+        grant.Through is { } through && plan.Groups.FirstOrDefault(g => g.Key == through) is { } group ? group.Name : account.Name;
+
+    private string? WhyLapsed(Confirmation word, ProductRoleRight right, string principal)
+    {
+        if (word.Until <= now) return $"what a person confirmed counted until {word.Until.UtcDateTime.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)}";
+        if (!string.Equals(word.Principal, principal, StringComparison.OrdinalIgnoreCase)) return $"a person confirmed it for {word.Principal}, not for {principal}";
+        if (word.Sid is { } sid && SidOf(principal) is { } present && present != sid) return $"a person confirmed it for another {principal}, which has been made anew since";
+        return right.Lets.ToHashSet(StringComparer.OrdinalIgnoreCase).SetEquals(word.Lets) ? null : $"a person confirmed it for other operations: {(word.Lets.Count == 0 ? "none named" : string.Join(", ", word.Lets))}";
+    }
+
+    private Sid? SidOf(string principal) => view.Graph.IndexOf(principal) is >= 0 and var node ? view.Graph.SidOf(node) : null;
+
+    private static Judgement Say(PlannedGrant grant, Verdict verdict, string reason) => new(grant.Id, grant.Account, grant.Right, verdict, reason, []) { Grant = grant };
+}
