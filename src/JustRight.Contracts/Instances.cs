@@ -3,6 +3,7 @@ namespace JustRight.Contracts;
 /// <summary>A database instance as the latest survey read it.</summary>
 /// <param name="Engine">The family of database server.</param>
 /// <param name="Release">Its release as it says, or as the estate says when it does not; empty when neither does.</param>
+/// <param name="Partners">The instances that take over from it, and it from them.</param>
 /// <param name="ReadBy">Who read it, as the instance calls the reader; empty when it was not told.</param>
 /// <param name="Unread">Why nothing could be read, or null.</param>
 /// <param name="UnreadParts">Parts that could not be read, though the instance could.</param>
@@ -10,7 +11,7 @@ namespace JustRight.Contracts;
 /// <param name="More">How many more rights there are than are listed.</param>
 /// <param name="Installs">The installs that need something of it.</param>
 public sealed record InstanceView(
-    string Estate, string Name, bool Pretend, string Engine, string Release, string Host, string Reach, DateTimeOffset ReadAt, string ReadBy, string? Unread, IReadOnlyList<CornerView> UnreadParts,
+    string Estate, string Name, bool Pretend, string Engine, string Release, string Host, IReadOnlyList<string> Partners, string Reach, DateTimeOffset ReadAt, string ReadBy, string? Unread, IReadOnlyList<CornerView> UnreadParts,
     IReadOnlyList<string> Databases, IReadOnlyList<InstanceHolderView> Holders, int More, IReadOnlyList<string> Installs);
 
 /// <summary>A right that somebody has at an instance.</summary>

@@ -15,12 +15,7 @@ public sealed class LabHosts(LabFile file, TimeProvider time) : IHostConnector
     {
         if (file.Read(s => Find(s, host).Unreachable) is { } reason)
         {
-            // A host that is restarting comes back after some readings.
-            file.Change(s =>
-            {
-                var found = Find(s, host);
-                if (found.UnreachableReadings > 0 && --found.UnreachableReadings == 0) found.Unreachable = null;
-            });
+            file.Change(s => Find(s, host).MissedOnce());
             throw new ConnectorException(ConnectorFailure.Unreachable, reason);
         }
 

@@ -9,9 +9,15 @@ namespace JustRight.Lab;
 public sealed class LabInstances(LabFile file, TimeProvider time) : IInstanceConnector
 {
     /// <inheritdoc/>
-    public Task<InstanceSnapshot> ReadAsync(EstateInstance instance, CancellationToken cancel) => Task.FromResult(file.Read(state =>
+    public Task<InstanceSnapshot> ReadAsync(EstateInstance instance, CancellationToken cancel)
     {
-        var found = Answering(state, instance.Name);
+        if (file.Read(s => Find(s, instance.Name).Unreachable) is not { } reason) return Task.FromResult(file.Read(state => Snapshot(state, Find(state, instance.Name), instance)));
+        file.Change(s => Find(s, instance.Name).MissedOnce());
+        throw new ConnectorException(ConnectorFailure.Unreachable, reason);
+    }
+
+    private InstanceSnapshot Snapshot(LabState state, LabInstance found, EstateInstance instance)
+    {
         return new InstanceSnapshot(
             found.Name,
             instance.Engine,
@@ -25,7 +31,7 @@ public sealed class LabInstances(LabFile file, TimeProvider time) : IInstanceCon
             Release = instance.Release?.ToString() ?? "",
             Permissions = Permissions(state, found.Permissions),
         };
-    }));
+    }
 
     /// <inheritdoc/>
     public Task<Observation> ObserveAsync(InstanceChange change, CancellationToken cancel) => Task.FromResult(file.Read(state =>
@@ -156,8 +162,11 @@ public sealed class LabInstances(LabFile file, TimeProvider time) : IInstanceCon
 
     private static LabInstance Answering(LabState state, string name)
     {
-        var instance = state.Instances.Find(i => string.Equals(i.Name, name, StringComparison.OrdinalIgnoreCase))
-            ?? throw new ConnectorException(ConnectorFailure.Unreachable, $"the lab has no instance {name}.");
+        var instance = Find(state, name);
         return instance.Unreachable is null ? instance : throw new ConnectorException(ConnectorFailure.Unreachable, instance.Unreachable);
     }
+
+    private static LabInstance Find(LabState state, string name) =>
+        state.Instances.Find(i => string.Equals(i.Name, name, StringComparison.OrdinalIgnoreCase))
+        ?? throw new ConnectorException(ConnectorFailure.Unreachable, $"the lab has no instance {name}.");
 }

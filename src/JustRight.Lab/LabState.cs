@@ -92,8 +92,8 @@ public sealed class LabPrincipal
     public string? MembersUnread { get; set; }
 }
 
-/// <summary>A host of the lab.</summary>
-public sealed class LabHost
+/// <summary>A machine or server of the lab that may not answer for a while.</summary>
+public abstract class LabAnswering
 {
     /// <summary>Name.</summary>
     public required string Name { get; set; }
@@ -101,9 +101,19 @@ public sealed class LabHost
     /// <summary>Why it does not answer, or null.</summary>
     public string? Unreachable { get; set; }
 
-    /// <summary>How many more readings find it unreachable; negative for all.</summary>
+    /// <summary>How many more readings find it unreachable; 0 for all.</summary>
     public int UnreachableReadings { get; set; }
 
+    /// <summary>A reading found it unreachable: what is restarting comes back after some.</summary>
+    public void MissedOnce()
+    {
+        if (UnreachableReadings > 0 && --UnreachableReadings == 0) Unreachable = null;
+    }
+}
+
+/// <summary>A host of the lab.</summary>
+public sealed class LabHost : LabAnswering
+{
     /// <summary>Local groups with their members.</summary>
     public List<LabLocalGroup> LocalGroups { get; set; } = [];
 
@@ -128,14 +138,8 @@ public sealed class LabLocalGroup
 }
 
 /// <summary>A database instance of the lab.</summary>
-public sealed class LabInstance
+public sealed class LabInstance : LabAnswering
 {
-    /// <summary>Name.</summary>
-    public required string Name { get; set; }
-
-    /// <summary>Why it does not answer, or null.</summary>
-    public string? Unreachable { get; set; }
-
     /// <summary>Logins.</summary>
     public List<string> Logins { get; set; } = [];
 

@@ -36,6 +36,8 @@ public static class BrokenSheets
         Slip("an unknown key", "purpose: Polls", "purpos: Polls", "unknown-key", 15, 5),
         Slip("a wrong type", "members: [poller]", "members: { poller: yes }", "wrong-type", 12, 37),
         Slip("a wrong value", "count: 1 or more", "count: some", "wrong-value", 7, 29),
+        Slip("secrets where no database is", "kind: host, count: 1 or more", "kind: host, holds-secrets: yes", "needless-key", 7, 37),
+        Slip("operations of what is no identity", "logon: service, on: web", "logon: service, on: web, lets: [x]", "needless-key", 18, 42),
         Slip("an unknown place", "on: web, through", "on: wob, through", "unknown-place", 17, 9),
         Slip("a place of the wrong kind", "in: store", "in: web", "wrong-place", 19, 9),
         Slip("an unknown group", "through: ops", "through: opps", "unknown-group", 17, 9),

@@ -43,6 +43,39 @@ public sealed class PlanTests
     }
 
     [Theory]
+    [InlineData(", partner: fm-sql02 }", " }")] // whichever of the two says it
+    [InlineData(" }", ", partner: fm-sql01 }")]
+    public void What_an_instance_holds_of_its_own_must_hold_on_the_one_that_takes_over(string first, string second)
+    {
+        var estate = DemoFiles.With("estates/fennmoor.yaml", "release: \"15.0\" }\n  fm-sql02", $"release: \"15.0\"{first}\n  fm-sql02").Replace("release: \"16.0\" }", $"release: \"16.0\"{second}", StringComparison.Ordinal);
+        var plan = Sound(DemoFiles.Plan("thermograph", estate: estate));
+        plan.GrantsOf("archivist").Where(g => g.Right.AtInstance == "fm-sql02").Select(g => (g.Right.ToString(), g.GivenBy)).ShouldBe([
+            ("CONNECT SQL on fm-sql02", GivenBy.Us), // its database comes over, its login does not, and setup runs on the other side
+            ("SQLAgentOperatorRole on fm-sql02/msdb", GivenBy.Us), // a system database stays where it is
+            ("db_datareader on fm-sql02/msdb", GivenBy.Us),
+        ]);
+        plan.GrantsOf("archivist").First(g => g.Right.AtInstance == "fm-sql02").Why!.ShouldEndWith("fm-sql02 takes over from fm-sql01, and what it holds at the instance does not come along");
+    }
+
+    [Fact]
+    public void Partners_of_partners_take_over_too()
+    {
+        var estate = DemoFiles.With("estates/fennmoor.yaml", "release: \"15.0\" }\n  fm-sql02", "release: \"15.0\", partner: fm-sql04 }\n  fm-sql02");
+        var known = DemoFiles.Estate(estate).Estate!;
+        known.PartnersOf(known.Instance("fm-sql01")!).Select(i => i.Name).ShouldBe(["fm-sql03", "fm-sql04"]);
+        known.PartnersOf(known.Instance("fm-sql02")!).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void Conditions_on_the_release_count_for_every_instance_that_may_come_to_run_it()
+    {
+        var alone = DemoFiles.Plan("quernstone", install: DemoFiles.Text("installs/quernstone-sql02.yaml"));
+        Sound(alone).Decisions.ShouldHaveSingleItem().Taken.ShouldBe("small-set-16");
+        var estate = DemoFiles.With("estates/fennmoor.yaml", "release: \"16.0\" }", "release: \"16.0\", partner: fm-sql01 }");
+        Sound(DemoFiles.Plan("quernstone", estate: estate, install: DemoFiles.Text("installs/quernstone-sql02.yaml"))).Decisions.ShouldHaveSingleItem().Taken.ShouldBe("small-set");
+    }
+
+    [Theory]
     [InlineData("release: \"15.0\"", "release: \"12.0\"")] // the condition on the release
     [InlineData(null, null)] // the answer, below
     public void A_condition_that_does_not_hold_leaves_the_need_out(string? part, string? instead)

@@ -75,7 +75,7 @@ internal sealed class RandomEstate
         state.Instances.Add(new LabInstance
         {
             Name = "i0",
-            Logins = On(r => DatabaseGate.InstanceOf(r) is not null),
+            Logins = On(r => r.AtInstance is not null),
             Permissions = new() { ["VIEW SERVER STATE"] = On(r => r is InstancePermissionRight { Permission: "VIEW SERVER STATE" }), ["ALTER SERVER STATE"] = On(r => r is InstancePermissionRight { Permission: "ALTER SERVER STATE" }) },
             Roles = new() { ["dbcreator"] = On(r => r is InstanceRoleRight { Role: "dbcreator" }), ["sysadmin"] = On(r => r is InstanceRoleRight { Role: "sysadmin" }) },
             Databases =
@@ -133,7 +133,7 @@ internal sealed class RandomEstate
 
     private static bool Implies(Right strong, Right weak) => (strong, weak) switch
     {
-        (InstanceRoleRight { Role: "sysadmin" }, _) => DatabaseGate.InstanceOf(weak) is not null,
+        (InstanceRoleRight { Role: "sysadmin" }, _) => weak.AtInstance is not null,
         (DatabaseRoleRight { Role: "db_owner" }, DatabaseRoleRight or DatabasePermissionRight) => true,
         (DatabaseRoleRight { Role: "db_datareader" } or DatabasePermissionRight { Permission: "CONTROL" }, DatabasePermissionRight { Permission: "SELECT" }) => true,
         (InstancePermissionRight { Permission: "ALTER SERVER STATE" }, InstancePermissionRight { Permission: "VIEW SERVER STATE" }) => true,

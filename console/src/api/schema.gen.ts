@@ -1210,6 +1210,8 @@ export interface components {
             /** @description Its release as it says, or as the estate says when it does not; empty when neither does. */
             release: string;
             host: string;
+            /** @description The instances that take over from it, and it from them. */
+            partners: string[];
             reach: string;
             /** Format: date-time */
             readAt: string;

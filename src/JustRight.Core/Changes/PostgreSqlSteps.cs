@@ -15,7 +15,7 @@ internal static class PostgreSqlSteps
     /// <summary>The changes in order, each with the place it has among the steps; the role's name is empty when there can be none.</summary>
     public static IEnumerable<(int Order, InstanceChange Change, string? Why)> For(Right right, PostgreSqlCatalog catalog, PlannedAccount account, SurveyView view)
     {
-        var instance = DatabaseGate.InstanceOf(right)!;
+        var instance = right.AtInstance!;
         var authority = new RoleAuthority(catalog);
         var names = new SignInNames(catalog, authority);
         var realm = view.Graph.IndexOf(account.Name) is >= 0 and var node && view.Graph.PrincipalOf(node) is { } found ? PostgreSqlGrants.RealmOf(found) : PostgreSqlGrants.RealmOf(account.Dn ?? "");

@@ -164,7 +164,7 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook ne
     private static bool IsOwnEntry(RightPath path) => path.Steps.All(s => s.Kind is not (StepKind.Role or StepKind.LocalGroup));
 
     private Change? TakeAway(Right right, string principal, RightPath path) =>
-        DatabaseGate.InstanceOf(right) is { } instance && PostgreSqlGrants.RoleOf(path, instance) is { } role ? PostgreSqlSteps.TakeAway(right, role, path) : TakeAwayHere(right, principal, path);
+        right.AtInstance is { } instance && PostgreSqlGrants.RoleOf(path, instance) is { } role ? PostgreSqlSteps.TakeAway(right, role, path) : TakeAwayHere(right, principal, path);
 
     private Change? TakeAwayHere(Right right, string principal, RightPath path) => right switch
     {

@@ -145,7 +145,7 @@ public sealed class WorklistMaker
             case LogonRight or PrivilegeRight or ServiceRight:
                 _hosts.Grant(account, judgement, principal, why, blocked, Add);
                 break;
-            case InstanceRoleRight or InstancePermissionRight or DatabaseOwnerRight or DatabasePermissionRight when _view.Instance(DatabaseGate.InstanceOf(grant.Right)!)?.PostgreSql is { } catalog:
+            case InstanceRoleRight or InstancePermissionRight or DatabaseOwnerRight or DatabasePermissionRight when _view.Instance(grant.Right.AtInstance!)?.PostgreSql is { } catalog:
                 if (judgement.Reason.StartsWith(WaitingForDatabase, StringComparison.Ordinal)) blocked = judgement.Reason;
                 foreach (var (order, change, why2) in PostgreSqlSteps.For(grant.Right, catalog, account, _view)) Add(order, change, grant.Id, why2 ?? why, blocked ?? (change is CreateLogin { Principal: "" } ? PostgreSqlSteps.NoWayIn(account) : null), grant.At);
                 break;
@@ -158,7 +158,7 @@ public sealed class WorklistMaker
                 Add(6, new AddInstanceRoleMember(r.Instance, r.Role, principal), grant.Id, why, blocked, grant.At);
                 break;
             case InstancePermissionRight r:
-                Login(r.Instance);
+                if (Login(r.Instance) && r.Permission == SqlServerPermissions.ConnectSql) break; // a login is born with it
                 Add(6, new GrantInstancePermission(r.Instance, r.Permission, principal), grant.Id, why, blocked, grant.At);
                 break;
             case DatabasePermissionRight r:
@@ -171,10 +171,11 @@ public sealed class WorklistMaker
                 break;
         }
 
-        void Login(string instance)
+        bool Login(string instance)
         {
-            if (_view.Instance(instance)?.Logins.Any(l => IsPrincipal(l.Sid)) != true)
-                Add(5, new CreateLogin(instance, principal), grant.Id, why, blocked, grant.At);
+            if (_view.Instance(instance)?.Logins.Any(l => IsPrincipal(l.Sid)) == true) return false;
+            Add(5, new CreateLogin(instance, principal), grant.Id, why, blocked, grant.At);
+            return true;
         }
 
         // An owner is dbo there, and may not be a user beside that.

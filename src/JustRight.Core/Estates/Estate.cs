@@ -35,6 +35,14 @@ public sealed record Estate(
 
     /// <summary>An instance by name, without regard to case, or null.</summary>
     public EstateInstance? Instance(string name) => _instances.Value.GetValueOrDefault(name);
+
+    /// <summary>The other instances that may come to run the databases of one: those that it names as partner or that name it, and theirs in turn; in the order of the estate.</summary>
+    public IReadOnlyList<EstateInstance> PartnersOf(EstateInstance instance)
+    {
+        var together = new HashSet<string>(StringComparer.OrdinalIgnoreCase) { instance.Name };
+        while (Instances.FirstOrDefault(i => i.Partner is { } partner && together.Contains(i.Name) != together.Contains(partner)) is { } more) together.UnionWith([more.Name, more.Partner!]);
+        return [.. Instances.Where(i => i.Name != instance.Name && together.Contains(i.Name))];
+    }
 }
 
 /// <summary>A domain of the directory.</summary>
@@ -123,6 +131,9 @@ public sealed record EstateInstance(string Name, string Host, string Engine, Dot
 {
     /// <summary>How it is reached over TLS; null for other instances.</summary>
     public InstanceReach? Tls { get; init; }
+
+    /// <summary>The instance that takes its databases over when it fails, and whose it takes over; null when there is none.</summary>
+    public string? Partner { get; init; }
 }
 
 /// <summary>How a database instance is reached over its own protocol with TLS.</summary>

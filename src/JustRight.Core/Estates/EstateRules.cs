@@ -34,6 +34,7 @@ public static class EstateRules
             });
         }
 
+        foreach (var instance in estate.Instances.Where(i => i.Partner is not null)) CheckPartner(instance, estate, faults);
         CheckReach(estate, faults);
         return [.. faults.OrderBy(f => f.At.Line).ThenBy(f => f.At.Column)];
 
@@ -52,6 +53,17 @@ public static class EstateRules
             if (needed is not null && !Plans.NamePattern.Placeholders(pattern).Contains(needed))
                 faults.Add(new Fault("pattern", Line(field), field, $"The pattern must contain {{{needed}}}, or all names would be the same.") { Found = $"'{pattern}'" });
         }
+    }
+
+    private static void CheckPartner(EstateInstance instance, Estate estate, List<Fault> faults)
+    {
+        var field = $"instances.{instance.Name}.partner";
+        if (estate.Instance(instance.Partner!) is not { } partner)
+            faults.Add(new Fault("unknown-instance", instance.At, field, $"'{instance.Partner}' is not an instance of this estate.") { Expected = "another instance of this estate", Nearest = Spelling.Nearest(instance.Partner!, estate.Instances.Select(i => i.Name)) });
+        else if (partner == instance)
+            faults.Add(new Fault("own-partner", instance.At, field, "An instance cannot take over from itself.") { Expected = "another instance of this estate" });
+        else if (instance.Engine != "sqlserver" || partner.Engine != "sqlserver")
+            faults.Add(new Fault("needless-key", instance.At, field, "Only instances of the SQL Server family have partners here: a standby of the PostgreSQL family has the roles of its primary.") { Found = $"{instance.Engine} and {partner.Engine}", Expected = "no partner" });
     }
 
     private static void CheckReach(Estate estate, List<Fault> faults)

@@ -226,7 +226,7 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
         view.Graph.PrincipalOf(node)?.Name is { } name && plan.Barred.Any(b => (b.Account is null || b.Account == account) && string.Equals(b.Group, name, StringComparison.OrdinalIgnoreCase));
 
     private string? MissingDatabase(Right right) =>
-        right is DatabaseRoleRight or DatabasePermissionRight or DatabaseOwnerRight && view.Instance(DatabaseGate.InstanceOf(right)!) is { Unread: null } instance && !instance.Databases.Any(d => string.Equals($"{instance.Name}/{d.Name}", right.Place, StringComparison.OrdinalIgnoreCase))
+        right is DatabaseRoleRight or DatabasePermissionRight or DatabaseOwnerRight && view.Instance(right.AtInstance!) is { Unread: null } instance && !instance.Databases.Any(d => string.Equals($"{instance.Name}/{d.Name}", right.Place, StringComparison.OrdinalIgnoreCase))
             ? right.Place
             : null;
 

@@ -21,6 +21,7 @@ internal static class PlaceFindings
         }
 
         foreach (var group in plan.Groups) findings.AddRange(Strangers(plan, group, view));
+        findings.AddRange(SecretStoreFindings.Of(plan, view));
         findings.AddRange(AccountFindings.Of(plan, view));
         return findings;
     }

@@ -68,7 +68,7 @@ public sealed class SurveyView
     {
         if (Survey.Directory.Unread is { } unread) return $"the directory could not be read: {unread}";
         if (WhyUnread(right) is { } place) return place;
-        if (DatabaseGate.InstanceOf(right) is { } instance && LocalLoginUnread(instance) is { } local) return local;
+        if (right.AtInstance is { } instance && LocalLoginUnread(instance) is { } local) return local;
         foreach (var (node, group) in Graph.UnreadReach)
         {
             var gives = right is DomainGroupRight membership

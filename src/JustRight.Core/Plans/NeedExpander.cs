@@ -60,8 +60,13 @@ internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, 
         var grants = new List<PlannedGrant>();
         foreach (var right in Rights(need))
         {
-            grants.Add(new PlannedGrant(
-                $"{account.Key}/{right.Key}", account.Key, right, need.Place, need.Through, need.GivenBy, need.Until, row.Giver, need.Why, decision, need.At));
+            var grant = new PlannedGrant($"{account.Key}/{right.Key}", account.Key, right, need.Place, need.Through, need.GivenBy, need.Until, row.Giver, need.Why, decision, need.At);
+            grants.Add(grant);
+            if (right.AtInstance is not { } name || estate.Instance(name) is not { } instance) continue;
+
+            // Setup gives what it gives where it runs; on the other side it is ours.
+            foreach (var (there, partner) in FailoverPartners.Of(right, instance, estate))
+                grants.Add(grant with { Id = $"{account.Key}/{there.Key}", Right = there, GivenBy = GivenBy.Us, Why = $"{(need.Why is null ? "" : need.Why + "; ")}{partner.Name} takes over from {name}, and what it holds at the instance does not come along" });
         }
 
         return grants;

@@ -67,7 +67,8 @@ internal sealed class PlaceMap
         if (place.Kind == PlaceKind.Host || spots.Count == 0) return;
         var instances = spots.Select(s => estate.Instance(s.Instance!)!).ToList();
         _values[place.Key + ".engine"] = ConditionValue.Of(instances[0].Engine);
-        if (instances.All(i => i.Release is not null)) _values[place.Key + ".release"] = ConditionValue.Of(instances.Min(i => i.Release!.Value));
+        var all = instances.Concat(instances.SelectMany(estate.PartnersOf)).ToList(); // what holds for the place must hold wherever it may come to run
+        if (all.All(i => i.Release is not null)) _values[place.Key + ".release"] = ConditionValue.Of(all.Min(i => i.Release!.Value));
     }
 
     private static Spot? Find(Place place, string value, Estate estate, Origin at, string field, List<Fault> faults)

@@ -26,12 +26,19 @@ public sealed record Plan(
     /// <summary>The family of each database instance of the estate, by name.</summary>
     public IReadOnlyDictionary<string, string> Engines { get; init; } = new Dictionary<string, string>(StringComparer.OrdinalIgnoreCase);
 
+    /// <summary>Databases in which the product keeps credentials of other systems.</summary>
+    public IReadOnlyList<SecretStore> SecretStores { get; init; } = [];
+
     /// <summary>The services, one for each host of its place. What is asked of them is among the grants of the accounts they run as.</summary>
     public IReadOnlyList<PlannedService> Services { get; init; } = [];
 
     /// <summary>The grants of one account, in the order of the sheet.</summary>
     public IEnumerable<PlannedGrant> GrantsOf(string account) => Grants.Where(g => g.Account == account);
 }
+
+/// <summary>A database in which the product keeps credentials of other systems.</summary>
+/// <param name="At">The line of the sheet that says so.</param>
+public sealed record SecretStore(string Instance, string Database, Origin At);
 
 /// <summary>A branch that must exist.</summary>
 public sealed record PlannedBranch(string Dn, Origin At);

@@ -39,6 +39,7 @@ public static class Planner
             [.. branches.DistinctBy(b => b.Dn)], names.Groups, names.Accounts, Merge(grants), expander.Decisions, Barred(sheet, estate), notes)
         {
             Services = services,
+            SecretStores = [.. sheet.Places.Where(p => p.HoldsSecrets).SelectMany(p => places[p.Key].Where(s => s.Database is not null).Select(s => new SecretStore(s.Instance!, s.Database!, p.At)))],
             Engines = estate.Instances.ToDictionary(i => i.Name, i => i.Engine, StringComparer.OrdinalIgnoreCase),
         }, []);
     }

@@ -26,6 +26,17 @@ public abstract class Right : IEquatable<Right>, IComparable<Right>
     /// <summary>The host it holds on, or null for a right elsewhere.</summary>
     public string? OnHost => Kind is NeedKind.Logon or NeedKind.Privilege or NeedKind.LocalGroup or NeedKind.Service ? Place : null;
 
+    /// <summary>The database instance it holds at, or in a database of; null for a right elsewhere.</summary>
+    public string? AtInstance => this switch
+    {
+        InstanceRoleRight r => r.Instance,
+        InstancePermissionRight r => r.Instance,
+        DatabaseRoleRight r => r.Instance,
+        DatabaseOwnerRight r => r.Instance,
+        DatabasePermissionRight r => r.Instance,
+        _ => null,
+    };
+
     /// <summary>A few words for a table cell, without the place: <c>Administrators</c>, <c>log on as a service</c>.</summary>
     public string Words { get; }
 

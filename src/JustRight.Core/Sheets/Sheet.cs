@@ -30,7 +30,11 @@ public sealed record Sheet(
 /// <param name="AtMost">The most an install may give.</param>
 /// <param name="Engine">For instances and databases: the family of database server.</param>
 /// <param name="DatabaseName">For databases: the name setup gives it, if the product fixes it.</param>
-public sealed record Place(string Key, PlaceKind Kind, int AtLeast, int AtMost, string? Engine, string? DatabaseName, Origin At);
+public sealed record Place(string Key, PlaceKind Kind, int AtLeast, int AtMost, string? Engine, string? DatabaseName, Origin At)
+{
+    /// <summary>For databases: whether credentials of other systems are kept there.</summary>
+    public bool HoldsSecrets { get; init; }
+}
 
 /// <summary>Something only the install can answer.</summary>
 public sealed record Question(string Key, string Ask, Conditions.ValueType Type, string? Default, Origin At);

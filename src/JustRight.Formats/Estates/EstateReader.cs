@@ -88,7 +88,10 @@ public static class EstateReader
     private static EstateInstance Instance(YamlNode.Scalar key, YamlNode.Mapping map, YamlNode.Mapping access, string placeReach)
     {
         var instance = new EstateInstance(
-            key.Text, map.Text("host"), map.Text("engine"), DottedNumber.TryParse(map.TextOrNull("release"), out var release) ? release : null, ReachOf(map.TextOr("reach", placeReach)), key.At);
+            key.Text, map.Text("host"), map.Text("engine"), DottedNumber.TryParse(map.TextOrNull("release"), out var release) ? release : null, ReachOf(map.TextOr("reach", placeReach)), key.At)
+        {
+            Partner = map.TextOrNull("partner"),
+        };
         return instance.Reach != Reach.Tls ? instance : instance with
         {
             Tls = new InstanceReach(

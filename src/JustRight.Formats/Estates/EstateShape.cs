@@ -55,6 +55,7 @@ internal static class EstateShape
                 new("host", new Shape.Text("the host it runs on"), true),
                 new("engine", new Shape.Text("the family of database server", null, null, ["sqlserver", "postgresql"]), true),
                 new("release", Words.Release("its release")),
+                new("partner", new Shape.Text("the instance that takes its databases over when it fails, and the other way round; saying it on one of the two will do")),
                 new("reach", new Shape.Text("how it is reached", null, null, ["lab", "tls", "none"])),
                 new("address", new Shape.Text("for TLS: the name or address to connect to, unless it is the host's name")),
                 new("port", new Shape.Number("for TLS: its TCP port, 1433 or 5432 unless said otherwise", 1, 65535)),

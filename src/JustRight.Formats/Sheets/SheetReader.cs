@@ -50,7 +50,9 @@ public static class SheetReader
             if (most < least || most == 0)
                 faults.Add(new Fault("wrong-value", map["count"]!.At, $"places.{key.Text}.count", "A place that can never be given is no place.") { Found = map.Text("count"), Expected = "a count such as 1, 1 or more, 0 to 3" });
             var kind = Enum.Parse<PlaceKind>(map.Text("kind"), true);
-            return new Place(key.Text, kind, least, most, map.TextOrNull("engine"), map.TextOrNull("name"), key.At);
+            if (kind != PlaceKind.Database && map["holds-secrets"] is { } needless)
+                faults.Add(new Fault("needless-key", needless.At, $"places.{key.Text}.holds-secrets", $"A place of kind '{map.Text("kind")}' does not go with 'holds-secrets'.") { Expected = "kind: database" });
+            return new Place(key.Text, kind, least, most, map.TextOrNull("engine"), map.TextOrNull("name"), key.At) { HoldsSecrets = map.YesNo("holds-secrets") };
         }
 
         private static Question Question(YamlNode.Scalar key, YamlNode.Mapping map) => new(

@@ -51,6 +51,7 @@ internal static class SheetShape
                 new("count", new Shape.Text("how many an install gives", "[0-9]{1,3}( or more| to [0-9]{1,3})?", "a count such as 1, 1 or more, 0 to 3")),
                 new("engine", new Shape.Text("the family of database server", null, null, ["sqlserver", "postgresql"])),
                 new("name", new Shape.Text("the name setup gives the database")),
+                new("holds-secrets", new Shape.YesNo("for a database: whether the product keeps credentials of other systems in it")),
             ])), true),
             new("questions", Words.Named("what only the install can answer", new Shape.Map("a question", [
                 new("ask", new Shape.Text("the question"), true),

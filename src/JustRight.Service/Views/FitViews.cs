@@ -51,8 +51,8 @@ internal static class FitViews
     private static string? ColumnOf(Right right, Plan plan) => right switch
     {
         LogonRight or LocalGroupRight or PrivilegeRight => PlaceWhere(plan, r => r is LogonRight or LocalGroupRight or PrivilegeRight or ServiceRight && Same(r.Place, right.Place)),
-        DatabaseRoleRight or DatabasePermissionRight => PlaceWhere(plan, r => Same(r.Place, right.Place)) ?? PlaceWhere(plan, r => Same(DatabaseGate.InstanceOf(r), DatabaseGate.InstanceOf(right))),
-        InstanceRoleRight or InstancePermissionRight => PlaceWhere(plan, r => Same(DatabaseGate.InstanceOf(r), DatabaseGate.InstanceOf(right))),
+        DatabaseRoleRight or DatabasePermissionRight => PlaceWhere(plan, r => Same(r.Place, right.Place)) ?? PlaceWhere(plan, r => Same(r.AtInstance, right.AtInstance)),
+        InstanceRoleRight or InstancePermissionRight => PlaceWhere(plan, r => Same(r.AtInstance, right.AtInstance)),
         EntryRight e => BranchPlace(plan, e.Where),
         OwnerRight o => BranchPlace(plan, o.Where),
         _ => null,

@@ -79,7 +79,7 @@ internal sealed class DatabaseScene
     }
 
     /// <summary>What is too much at the instance, given what is needed.</summary>
-    public IReadOnlyList<string> Spare(params string[] needed) => [.. Fit([.. needed.Select(Right)]).Where(j => j.Verdict == Verdict.Spare && DatabaseGate.InstanceOf(j.Right) is not null).Select(j => j.Right.ToString())];
+    public IReadOnlyList<string> Spare(params string[] needed) => [.. Fit([.. needed.Select(Right)]).Where(j => j.Verdict == Verdict.Spare && j.Right.AtInstance is not null).Select(j => j.Right.ToString())];
 
     /// <summary>Who can do what at the instance, each with why it does not count, where it does not.</summary>
     public IReadOnlyList<string> Holders(int most = 100)

@@ -4,8 +4,8 @@ using JustRight.Core.Changes;
 using JustRight.Core.Rights.PostgreSql;
 using JustRight.Core.Surveys;
 using JustRight.Formats.Databases;
-using Npgsql;
 using JustRight.PretendInstance.Wire;
+using Npgsql;
 
 namespace JustRight.Databases.Tests.PostgreSql;
 

@@ -37,6 +37,20 @@ export function InstancePage() {
       </div>
       <p className="soft">
         {data.databases.length > 0 && <>Databases: {data.databases.join(', ')}. </>}
+        {data.partners.length > 0 && (
+          <>
+            Takes over from, and is taken over by:{' '}
+            {data.partners.map((partner, i) => (
+              <span key={partner}>
+                {i > 0 && ', '}
+                <Link to="/estates/$estate/instances/$instance" params={{ estate, instance: partner }}>
+                  {partner}
+                </Link>
+              </span>
+            ))}
+            .{' '}
+          </>
+        )}
         <NeededBy installs={data.installs} />
       </p>
       <UnreadParts unread={data.unread} parts={data.unreadParts} />

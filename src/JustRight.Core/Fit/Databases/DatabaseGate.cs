@@ -12,7 +12,7 @@ public static class DatabaseGate
     /// <summary>The denials that count for the account, of the right itself, of what covers it, or of the way in.</summary>
     public static IReadOnlyList<(int Node, RightTail Tail)> Denials(SurveyView view, Right right, Holdings holdings)
     {
-        if (InstanceOf(right) is null) return [];
+        if (right.AtInstance is null) return [];
         var found = view.Index.DeniedFor(right).Select(t => (Node: view.Graph.IndexOf(t.Holder), Tail: t)).Where(t => holdings.Reaches(t.Tail.Holder)).ToList();
         if (found.Count == 0 || IsImmune(right, holdings)) return [];
         return IsOwner(view, right, holdings) ? [.. found.Where(t => t.Tail.Right is InstancePermissionRight { Permission: SqlServerPermissions.ConnectSql or SqlServerPermissions.ControlServer })] : found;
@@ -20,12 +20,12 @@ public static class DatabaseGate
 
     /// <summary>Whether nothing can be denied to the account at the right's instance: it is in the all-powerful role.</summary>
     public static bool IsImmune(Right right, Holdings holdings) =>
-        InstanceOf(right) is { } instance && holdings.Of(new InstanceRoleRight(instance, Implication.AllPowerful)) is not null;
+        right.AtInstance is { } instance && holdings.Of(new InstanceRoleRight(instance, Implication.AllPowerful)) is not null;
 
     /// <summary>Why what the account holds does not count, or null when it can get in.</summary>
     public static string? WhyShut(SurveyView view, Right right, Holdings holdings)
     {
-        if (InstanceOf(right) is not { } name || view.Instance(name) is not { } at) return null;
+        if (right.AtInstance is not { } name || view.Instance(name) is not { } at) return null;
         if (at.PostgreSql is not null) return PostgreSqlGate.WhyShut(right, name, holdings);
         if (at.Engine != "sqlserver") return null;
         foreach (var way in Implication.Entrances(right))
@@ -47,7 +47,7 @@ public static class DatabaseGate
         var used = held.Select(h => h.Right).Where(r => !IsEntrance(r)).Concat(needed).SelectMany(r => Implication.Entrances(r)).Select(r => r.Key).ToHashSet(StringComparer.Ordinal);
         foreach (var entrance in held.Select(h => h.Right).OfType<DatabasePermissionRight>().Where(IsEntrance).Where(r => !used.Contains(r.Key)).ToList())
             used.Add(Implication.Entrances(entrance)[0].Key); // the user is what is too much; the login only lets it in
-        used.UnionWith(held.Select(h => h.Right).Where(r => !IsEntrance(r)).Concat(needed).Select(InstanceOf).OfType<string>().Select(i => new InstancePermissionRight(i, RoleAttributeNames.Login).Key));
+        used.UnionWith(held.Select(h => h.Right).Where(r => !IsEntrance(r)).Concat(needed).Select(r => r.AtInstance).OfType<string>().Select(i => new InstancePermissionRight(i, RoleAttributeNames.Login).Key));
         used.UnionWith(held.Select(h => h.Right).Concat(needed).OfType<DatabasePermissionRight>().Where(r => r.Within is not null).Select(r => new DatabasePermissionRight(r.Instance, r.Database, "USAGE", r.Within).Key));
         return held.Where(h => !(IsEntrance(h.Right) && used.Contains(h.Right.Key)) && !IsOwnersShadow(h, needed) && !h.Tails.All(t => t.Tail.Steps.Any(s => s is { Kind: StepKind.Role, Name: "public" })));
     }
@@ -64,17 +64,6 @@ public static class DatabaseGate
         _ => false,
     };
 
-    /// <summary>The instance of a right, or null for a right elsewhere.</summary>
-    public static string? InstanceOf(Right right) => right switch
-    {
-        InstanceRoleRight r => r.Instance,
-        InstancePermissionRight r => r.Instance,
-        DatabaseRoleRight r => r.Instance,
-        DatabaseOwnerRight r => r.Instance,
-        DatabasePermissionRight r => r.Instance,
-        _ => null,
-    };
-
     private static bool IsOwner(SurveyView view, Right right, Holdings holdings) =>
-        right is DatabaseRoleRight or DatabasePermissionRight && view.Instance(InstanceOf(right)!)?.Databases.FirstOrDefault(d => string.Equals($"{InstanceOf(right)}/{d.Name}", right.Place, StringComparison.OrdinalIgnoreCase))?.Owner == view.Graph.SidOf(holdings.Account);
+        right is DatabaseRoleRight or DatabasePermissionRight && view.Instance(right.AtInstance!)?.Databases.FirstOrDefault(d => string.Equals($"{right.AtInstance}/{d.Name}", right.Place, StringComparison.OrdinalIgnoreCase))?.Owner == view.Graph.SidOf(holdings.Account);
 }

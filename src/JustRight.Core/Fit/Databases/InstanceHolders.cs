@@ -62,5 +62,5 @@ public static class InstanceHolders
         return DatabaseGate.WhyShut(view, right, holdings);
     }
 
-    private static bool IsAt(Right right, InstanceSnapshot instance) => string.Equals(DatabaseGate.InstanceOf(right), instance.Name, StringComparison.OrdinalIgnoreCase);
+    private static bool IsAt(Right right, InstanceSnapshot instance) => string.Equals(right.AtInstance, instance.Name, StringComparison.OrdinalIgnoreCase);
 }

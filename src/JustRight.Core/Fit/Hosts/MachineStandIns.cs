@@ -14,7 +14,7 @@ internal static class MachineStandIns
     /// <summary>The computer accounts that hold a right which an account of the plan needs elsewhere.</summary>
     public static IEnumerable<Judgement> Of(Plan plan, PlannedAccount account, SurveyView view)
     {
-        var needed = plan.GrantsOf(account.Key).Where(g => g.Right is LocalGroupRight || DatabaseGate.InstanceOf(g.Right) is not null).DistinctBy(g => g.Right.Key).ToDictionary(g => g.Right.Key, StringComparer.Ordinal);
+        var needed = plan.GrantsOf(account.Key).Where(g => g.Right is LocalGroupRight || g.Right.AtInstance is not null).DistinctBy(g => g.Right.Key).ToDictionary(g => g.Right.Key, StringComparer.Ordinal);
         foreach (var host in plan.Services.Where(s => s.Account == account.Key).Select(s => s.Host).Distinct(StringComparer.OrdinalIgnoreCase))
         {
             var node = view.Graph.IndexOf(ServiceIdentity.ComputerAccount(host));

@@ -1,0 +1,47 @@
+using JustRight.Core.Plans;
+using JustRight.Core.Rights;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Core.Fit;
+
+/// <summary>Advice on a database that keeps other systems' credentials: whoever rules its instance reads it, and so does whoever rules what else runs there.</summary>
+internal static class SecretStoreFindings
+{
+    private const int MostNamed = 5;
+    private static readonly string[] Ruling = [Implication.AllPowerful, "securityadmin"];
+    private static readonly string[] SystemDatabases = ["master", "model", "msdb", "tempdb", "postgres"];
+
+    /// <summary>A finding for each such database that shares its instance, or whose instance somebody rules.</summary>
+    public static IEnumerable<Finding> Of(Plan plan, SurveyView view)
+    {
+        foreach (var store in plan.SecretStores)
+        {
+            var place = $"{store.Instance}/{store.Database}";
+            if (view.Instance(store.Instance) is not { Unread: null } instance)
+            {
+                yield return new Finding(place, $"It keeps credentials of other systems ({store.At}), and what else runs on {store.Instance} was not read.", false);
+                continue;
+            }
+
+            var others = instance.Databases.Select(d => d.Name).Where(d => !Same(d, store.Database) && !SystemDatabases.Contains(d, StringComparer.OrdinalIgnoreCase)).ToList();
+            var rulers = Rulers(instance, view);
+            if (others.Count == 0 && rulers.Count == 0) continue;
+            var shares = others.Count == 0 ? "" : $" It shares its instance with {Named(others)}: an instance of its own would keep whoever administers those out.";
+            var ruled = rulers.Count == 0 ? "" : $" Whoever rules the instance reads it too: {Named(rulers)}.";
+            yield return new Finding(place, $"It keeps credentials of other systems ({store.At}).{shares}{ruled}", false);
+        }
+    }
+
+    /// <summary>Who is entered directly as able to do, or to become able to do, anything at an instance.</summary>
+    private static List<string> Rulers(InstanceSnapshot instance, SurveyView view) => instance.PostgreSql is { } catalog
+        ? [.. catalog.Roles.Where(r => r.Attributes.HasFlag(RoleAttributes.Superuser) && r.Attributes.HasFlag(RoleAttributes.Login)).Select(r => r.Name).Order(StringComparer.OrdinalIgnoreCase)]
+        : [
+            .. instance.Roles.Where(r => Ruling.Contains(r.Role, StringComparer.OrdinalIgnoreCase)).SelectMany(r => r.Members)
+                .Concat(instance.Permissions.Where(p => p.State != PermissionState.Deny && Same(p.Permission, SqlServerPermissions.ControlServer) && p.Role is null).Select(p => p.Holder))
+                .Distinct().Select(sid => view.Graph.IndexOf(sid) is >= 0 and var node ? view.Graph.NameOf(node) : sid.ToString()).Order(StringComparer.OrdinalIgnoreCase),
+        ];
+
+    private static string Named(List<string> names) => string.Join(", ", names.Take(MostNamed)) + (names.Count > MostNamed ? $" and {names.Count - MostNamed} more" : "");
+
+    private static bool Same(string a, string b) => string.Equals(a, b, StringComparison.OrdinalIgnoreCase);
+}
