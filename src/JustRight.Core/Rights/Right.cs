@@ -43,6 +43,15 @@ public abstract class Right : IEquatable<Right>, IComparable<Right>
     /// <summary>Its stable identity, also used on the wire.</summary>
     public string Key { get; }
 
+    /// <summary>What <see cref="Implication"/> found out about it, kept since a survey's few rights are asked about for every account.</summary>
+    internal IReadOnlyList<Right>? Above { get; set; }
+
+    /// <inheritdoc cref="Above"/>
+    internal IReadOnlyList<Right>? Covering { get; set; }
+
+    /// <inheritdoc cref="Above"/>
+    internal IReadOnlyList<Right>? Entrances { get; set; }
+
     /// <inheritdoc/>
     public bool Equals(Right? other) => other is not null && Key == other.Key;
 

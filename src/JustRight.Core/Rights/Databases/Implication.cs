@@ -15,7 +15,9 @@ public static class Implication
     /// denying ones; of the three agent roles each holds the one before; permissions are implied by those that cover them and by
     /// the fixed roles that hold one of these.
     /// </summary>
-    public static IReadOnlyList<Right> Above(Right needed) => needed switch
+    public static IReadOnlyList<Right> Above(Right needed) => needed.Above ??= FindAbove(needed);
+
+    private static IReadOnlyList<Right> FindAbove(Right needed) => needed switch
     {
         InstanceRoleRight r when !Same(r.Role, AllPowerful) => [new InstanceRoleRight(r.Instance, AllPowerful), .. SqlServerPermissions.InstanceRoles.Any(f => Same(f.Role, r.Role)) ? [] : new Right[] { new InstancePermissionRight(r.Instance, RoleAttributeNames.Superuser) }],
         InstancePermissionRight r when RoleAttributeNames.All.ContainsKey(r.Permission) => r.Permission is RoleAttributeNames.Superuser or RoleAttributeNames.Login ? [] : [new InstancePermissionRight(r.Instance, RoleAttributeNames.Superuser)],
@@ -35,7 +37,9 @@ public static class Implication
     /// The permissions that cover one, nearest first: whoever is granted one of them has it too, and whoever is denied one of them
     /// is denied it too. For one on an object: the same on its schema and on the database; then the wider ones; then those of the instance.
     /// </summary>
-    public static IReadOnlyList<Right> Covering(Right needed)
+    public static IReadOnlyList<Right> Covering(Right needed) => needed.Covering ??= FindCovering(needed);
+
+    private static List<Right> FindCovering(Right needed)
     {
         if (needed is InstancePermissionRight at) return [.. SqlServerPermissions.AboveAtInstance(at.Permission).Select(p => new InstancePermissionRight(at.Instance, p))];
         if (needed is not DatabasePermissionRight r) return [];
@@ -57,7 +61,9 @@ public static class Implication
     }
 
     /// <summary>What lets an account in where a right of a database instance holds: without it the right is of no use. The way into the instance first.</summary>
-    public static IReadOnlyList<Right> Entrances(Right right) => right switch
+    public static IReadOnlyList<Right> Entrances(Right right) => right.Entrances ??= FindEntrances(right);
+
+    private static IReadOnlyList<Right> FindEntrances(Right right) => right switch
     {
         InstanceRoleRight r => [new InstancePermissionRight(r.Instance, SqlServerPermissions.ConnectSql)],
         InstancePermissionRight r => [new InstancePermissionRight(r.Instance, SqlServerPermissions.ConnectSql)],

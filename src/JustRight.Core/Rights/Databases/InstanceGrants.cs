@@ -16,10 +16,12 @@ internal sealed class InstanceGrants(InstanceSnapshot instance, HostSnapshot? ho
     /// <summary>Everything that is granted directly.</summary>
     public IEnumerable<RightTail> Given()
     {
+        var connect = new InstancePermissionRight(instance.Name, SqlServerPermissions.ConnectSql);
         foreach (var login in instance.Logins.Where(l => l is { MayConnect: true, Disabled: false }))
-            foreach (var tail in Ends(login, new InstancePermissionRight(instance.Name, SqlServerPermissions.ConnectSql), [])) yield return tail;
+            foreach (var tail in Ends(login, connect, [])) yield return tail;
+        var roles = new Dictionary<string, Right>(StringComparer.Ordinal); // a right a role, not one a member: there are many
         foreach (var (login, role, steps) in _level.InRoles)
-            foreach (var tail in Ends(login, new InstanceRoleRight(instance.Name, role), steps)) yield return tail;
+            foreach (var tail in Ends(login, roles.TryGetValue(role, out var right) ? right : roles[role] = new InstanceRoleRight(instance.Name, role), steps)) yield return tail;
         foreach (var tail in instance.Permissions.Where(p => p.State != PermissionState.Deny).SelectMany(OfInstance)) yield return tail;
         foreach (var tail in instance.Databases.SelectMany(GivenIn)) yield return tail;
     }
@@ -37,11 +39,14 @@ internal sealed class InstanceGrants(InstanceSnapshot instance, HostSnapshot? ho
     {
         var place = $"{instance.Name}/{database.Name}";
         var level = new Level(database.Users, database.Roles);
+        var connect = Permission(database, SqlServerPermissions.Connect, null);
         foreach (var user in database.Users.Where(u => u is { MayConnect: true, Disabled: false }))
-            foreach (var tail in Ends(user, Permission(database, SqlServerPermissions.Connect, null), [], place)) yield return tail;
+            foreach (var tail in Ends(user, connect, [], place)) yield return tail;
+        var roles = new Dictionary<string, Right>(StringComparer.Ordinal);
         foreach (var (user, role, steps) in level.InRoles)
-            foreach (var tail in Ends(user, new DatabaseRoleRight(instance.Name, database.Name, role), steps, place)) yield return tail;
-        foreach (var tail in database.Permissions.Where(p => p.State != PermissionState.Deny).SelectMany(p => InDatabase(database, p, level))) yield return tail;
+            foreach (var tail in Ends(user, roles.TryGetValue(role, out var right) ? right : roles[role] = new DatabaseRoleRight(instance.Name, database.Name, role), steps, place)) yield return tail;
+        foreach (var (permission, entries) in database.Permissions.Where(p => p.State != PermissionState.Deny).GroupBy(p => (p.Permission, p.On)).Select(g => (Permission(database, g.Key.Permission, g.Key.On), g)))
+            foreach (var tail in entries.SelectMany(p => InDatabase(database, p, permission, level))) yield return tail;
         if (!database.Owner.IsEmpty)
         {
             yield return new RightTail(database.Owner, new DatabaseOwnerRight(instance.Name, database.Name), [], null);
@@ -50,7 +55,7 @@ internal sealed class InstanceGrants(InstanceSnapshot instance, HostSnapshot? ho
 
         if (!database.AdmitsGuests) yield break;
         foreach (var login in instance.Logins)
-            foreach (var tail in Ends(login, Permission(database, SqlServerPermissions.Connect, null), [new PathStep(StepKind.Role, $"guest of {place}")])) yield return tail;
+            foreach (var tail in Ends(login, connect, [new PathStep(StepKind.Role, $"guest of {place}")])) yield return tail;
     }
 
     private IEnumerable<RightTail> DeniedIn(DatabaseSnapshot database)
@@ -59,7 +64,7 @@ internal sealed class InstanceGrants(InstanceSnapshot instance, HostSnapshot? ho
             .Concat(SqlServerPermissions.DenyingRoles.Where(d => database.Roles.Any(r => Same(r.Role, d.Role))).SelectMany(d => d.Permissions.Select(p => new PermissionEntry(p, PermissionState.Deny, default, d.Role)))).ToList();
         if (denials.Count == 0) return [];
         var level = new Level(database.Users, database.Roles);
-        return denials.SelectMany(p => InDatabase(database, p, level));
+        return denials.SelectMany(p => InDatabase(database, p, Permission(database, p.Permission, p.On), level));
     }
 
     private IEnumerable<RightTail> OfInstance(PermissionEntry entry)
@@ -68,9 +73,8 @@ internal sealed class InstanceGrants(InstanceSnapshot instance, HostSnapshot? ho
         return _level.HoldersOf(entry).SelectMany(h => Ends(h.Login, right, h.Steps));
     }
 
-    private IEnumerable<RightTail> InDatabase(DatabaseSnapshot database, PermissionEntry entry, Level level)
+    private IEnumerable<RightTail> InDatabase(DatabaseSnapshot database, PermissionEntry entry, DatabasePermissionRight right, Level level)
     {
-        var right = Permission(database, entry.Permission, entry.On);
         var place = $"{instance.Name}/{database.Name}";
         var all = level.HoldersOf(entry).SelectMany(h => Ends(h.Login, right, h.Steps, place));
         return database.AdmitsGuests && entry.Role is not null && Same(entry.Role, Public)

@@ -12,19 +12,19 @@ internal static class RoleClosure
         var holders = roles
             .SelectMany(r => r.MemberRoles.Select(m => (Inner: m, Outer: r.Role)))
             .ToLookup(p => p.Inner, p => p.Outer, StringComparer.OrdinalIgnoreCase);
-        foreach (var role in roles)
+        foreach (var role in roles.Where(r => r.Members.Count > 0))
         {
-            foreach (var sid in role.Members)
+            // The roles around a role are the same for all its members: walked once.
+            var around = new List<(string Role, PathStep[] Steps)> { (role.Role, []) };
+            var seen = new HashSet<string>(StringComparer.OrdinalIgnoreCase) { role.Role };
+            for (var at = 0; at < around.Count; at++)
             {
-                var seen = new HashSet<string>(StringComparer.OrdinalIgnoreCase) { role.Role };
-                var queue = new Queue<(string Role, PathStep[] Steps)>([(role.Role, [])]);
-                while (queue.TryDequeue(out var at))
-                {
-                    yield return (sid, at.Role, at.Steps);
-                    foreach (var outer in holders[at.Role].Where(seen.Add))
-                        queue.Enqueue((outer, [.. at.Steps, new PathStep(StepKind.Role, at.Role)]));
-                }
+                var (inner, steps) = around[at];
+                around.AddRange(holders[inner].Where(seen.Add).Select(outer => (outer, (PathStep[])[.. steps, new PathStep(StepKind.Role, inner)])));
             }
+
+            foreach (var sid in role.Members)
+                foreach (var (outer, steps) in around) yield return (sid, outer, steps);
         }
     }
 }
