@@ -170,6 +170,29 @@ tell "It has stopped: what nobody can read is unseen, with the reason, and never
 run 3 verify quernstone-sql02 --brief
 run 0 estate add demo-data/estates/fennmoor.yaml
 
+pg_folder=
+if [ -n "$(postgresql_programs)" ]; then
+  tell "fm-pg01 is a real PostgreSQL server, started for this tour on loopback: another family, other words for the same need."
+  pg_folder=$(mktemp -d)
+  trap 'stop_postgresql "$pg_folder"; stop_service; rm -rf "$tour_data"' EXIT
+  start_postgresql "$pg_folder"
+  postgresql_estate "$pg_folder" > "$tour_data/estate.yaml"
+  run 0 estate add "$tour_data/estate.yaml"
+  printf '\n$ justright secret set fm-pg01 < password\n'
+  client secret set fm-pg01 < "$pg_folder/password"
+  postgresql_install > "$tour_data/quernstone-pg01.yaml"
+  run 0 install add "$tour_data/quernstone-pg01.yaml"
+  run 1 verify quernstone-pg01
+  run 0 handover quernstone-pg01 --to "$tour_data/handovers"
+  sed -n 1,40p "$tour_data"/handovers/quernstone-pg01-database-fm-pg01/give.sql
+  run 0 grant quernstone-pg01 --yes | tee "$tour_data/pg"
+  run 0 verify quernstone-pg01
+  run 0 undo "$(grep -o 'justright undo [0-9a-f]*' "$tour_data/pg" | cut -d' ' -f3)" --yes
+  run 1 verify quernstone-pg01 --brief
+else
+  tell "A real PostgreSQL server would come here: its programs are not installed (Debian: postgresql)."
+fi
+
 tell "All installs at a glance, and who did what."
 run 0 install list
 run 0 log list --take 12

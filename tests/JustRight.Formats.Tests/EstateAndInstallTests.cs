@@ -6,15 +6,15 @@ public sealed class EstateAndInstallTests
     [InlineData("accounts-in: service-accounts", "accounts-in: servce-accounts", "unknown-branch", 19)]
     [InlineData("accounts: svc-{product}-{account}", "accounts: svc-{product}-{acount}", "unknown-placeholder", 16)]
     [InlineData("accounts: svc-{product}-{account}", "accounts: svc-{product}", "pattern", 16)]
-    [InlineData("host: fm-sql01,", "host: fm-sql09,", "unknown-host", 41)]
-    [InlineData("partner: fm-sql04", "partner: fm-sql05", "unknown-instance", 43)]
-    [InlineData("partner: fm-sql04", "partner: fm-sql03", "own-partner", 43)]
-    [InlineData("fm-sql04: { host: fm-sql04, engine: sqlserver", "fm-sql04: { host: fm-sql04, engine: postgresql", "needless-key", 43)]
+    [InlineData("host: fm-sql01,", "host: fm-sql09,", "unknown-host", 42)]
+    [InlineData("partner: fm-sql04", "partner: fm-sql05", "unknown-instance", 44)]
+    [InlineData("partner: fm-sql04", "partner: fm-sql03", "own-partner", 44)]
+    [InlineData("fm-sql04: { host: fm-sql04, engine: sqlserver", "fm-sql04: { host: fm-sql04, engine: postgresql", "needless-key", 44)]
     [InlineData("OU=Service Accounts,OU=Fennmoor,DC=fennmoor,DC=example", "Service Accounts", "not-a-dn", 10)]
     [InlineData("OU=Service Accounts,OU=Fennmoor,DC=fennmoor,DC=example", "OU=Service Accounts,DC=elsewhere,DC=example", "branch-outside", 10)]
     [InlineData("directory: { reach: lab }", "directory: { reach: ldaps }", "missing-key", 7)]
     [InlineData("directory: { reach: lab }", "directory: { reach: lab, controller: fm-dc01 }", "needless-key", 7)]
-    [InlineData("survey-no-older-than-hours: 72", "survey-no-older-than-hours: soon", "wrong-value", 50)]
+    [InlineData("survey-no-older-than-hours: 72", "survey-no-older-than-hours: soon", "wrong-value", 51)]
     public void A_broken_estate_gives_a_fault_with_its_place(string part, string instead, string code, int line)
     {
         var (estate, faults) = DemoFiles.Estate(DemoFiles.With("estates/fennmoor.yaml", part, instead));

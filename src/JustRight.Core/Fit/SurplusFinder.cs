@@ -20,6 +20,7 @@ internal sealed class SurplusFinder(SurveyView view, NeedsBook needs, Plan plan,
     private readonly Dictionary<string, List<Right>> _groupBrings = new(StringComparer.Ordinal);
     private Dictionary<string, PlannedGrant>? _grants;
     private HashSet<string>? _stronger;
+    private IReadOnlyList<Right>? _neededRoles;
 
     /// <summary>The barred rights, then the spare ones.</summary>
     public IReadOnlyList<Judgement> Find()
@@ -91,7 +92,7 @@ internal sealed class SurplusFinder(SurveyView view, NeedsBook needs, Plan plan,
 
     private void FindSpare(Held held, HashSet<int> clean, HashSet<string> spareLocalGroups)
     {
-        var tails = held.Tails.Where(t => clean.Contains(t.Node)).ToList();
+        var tails = held.Tails.Where(t => clean.Contains(t.Node) && !ComesWithNeededRole(held.Right, t.Tail)).ToList();
         if (tails.Count == 0 || _barredEntries.Contains(held.Right.Key) || IsNeeded(held.Right)) return;
         if (Implication.Above(held.Right).Any(IsNeeded)) return; // part of a needed right: nothing beyond the needs
         if (view.Baseline.Of(held.Right).Count > 0) return; // every domain user has it
@@ -107,6 +108,21 @@ internal sealed class SurplusFinder(SurveyView view, NeedsBook needs, Plan plan,
         if (held.Right is LocalGroupRight && spareLocalGroups.Add(held.Right.Key)) _groupBrings[held.Right.Key] = along;
         _found.Add((Say(held.Right, Verdict.Spare, Reason(held.Right), holdings.PathsOf(own)), along));
     }
+
+    /// <summary>What comes along with a role that is needed is the role's own affair, as with groups; but not what rules its place, which no need for a smaller role asks for.</summary>
+    private bool ComesWithNeededRole(Right right, RightTail tail)
+    {
+        if (right.AtInstance is null || NeededRoles.Count == 0 || !tail.Steps.Any(s => s.Kind == StepKind.Role)) return false;
+        var reach = RightReach.Of(right).Points;
+        return NeededRoles.Any(r => (reach < RightReach.Ruling || reach <= RightReach.Of(r).Points) && tail.Steps.Any(s => s.Kind == StepKind.Role && IsOf(r, s.Name, right)));
+    }
+
+    private static bool IsOf(Right needed, string role, Right held) => needed switch
+    {
+        InstanceRoleRight r => string.Equals(r.Role, role, StringComparison.OrdinalIgnoreCase) && string.Equals(r.Instance, held.AtInstance, StringComparison.OrdinalIgnoreCase),
+        DatabaseRoleRight r => string.Equals(r.Role, role, StringComparison.OrdinalIgnoreCase) && string.Equals(r.Place, held.Place, StringComparison.OrdinalIgnoreCase),
+        _ => false,
+    };
 
     /// <summary>Direct memberships through which nothing that was read comes: nobody knows what they are for.</summary>
     private void FindEmptyMemberships(HashSet<int> clean)
@@ -144,6 +160,8 @@ internal sealed class SurplusFinder(SurveyView view, NeedsBook needs, Plan plan,
 
     /// <summary>The rights that would bring a planned one along.</summary>
     private HashSet<string> Stronger => _stronger ??= [.. plan.GrantsOf(account.Key).SelectMany(g => Implication.Above(g.Right)).Select(r => r.Key)];
+
+    private IReadOnlyList<Right> NeededRoles => _neededRoles ??= [.. needs.Of(account.Name).Select(n => n.Grant.Right).Where(r => r is InstanceRoleRight or DatabaseRoleRight)];
 
     private IEnumerable<DirectoryRight> DirectoryNeeds => needs.Of(account.Name).Select(n => n.Grant.Right).OfType<DirectoryRight>();
 

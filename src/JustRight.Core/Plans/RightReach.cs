@@ -10,6 +10,9 @@ namespace JustRight.Core.Plans;
 /// </summary>
 public static class RightReach
 {
+    /// <summary>From so many points on a right lets its holder become whatever there is in its database, or wider.</summary>
+    public const int Ruling = 75;
+
     private static readonly Dictionary<string, (int Points, string Reason)> InstanceRoles = new(StringComparer.OrdinalIgnoreCase)
     {
         ["sysadmin"] = (800, "sysadmin can do anything on its instance, in every database"),

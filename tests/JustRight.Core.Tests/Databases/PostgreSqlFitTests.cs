@@ -84,6 +84,14 @@ public sealed class PostgreSqlFitTests
     }
 
     [Fact]
+    public void What_comes_along_with_a_role_that_is_needed_is_not_spare()
+    {
+        var catalog = _catalog with { Memberships = [Into("a", "readers"), Into("readers", "team")] };
+        Spare(catalog, Readers).ShouldBeEmpty();
+        Spare(catalog).ShouldBe(["readers on p", "team on p"]);
+    }
+
+    [Fact]
     public void Who_can_do_what_is_listed_for_whoever_signs_in()
     {
         var (_, view, _) = Fit(Giving("SELECT USAGE") with { Memberships = [Into("a", "team"), Into("team", "readers")] }, Readers);
