@@ -95,6 +95,8 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook ne
         var holder = view.Graph.PrincipalOf(path.Nodes[at])?.Name ?? account.Name;
         if (at + 1 == path.Nodes.Count)
         {
+            if (right.AtInstance is { } where && view.Instance(where) is { } instance && GrantedOn.Is(right, instance, view.Graph.SidOf(path.Nodes[at]), PostgreSqlGrants.RoleOf(path, where)))
+                return (null, null, node, "it may be handed on, and taking it away takes away what was: whoever keeps the instance decides on both");
             var change = TakeAway(right, $"{_plan.Domain}\\{holder}", path);
             return (change, _cuts.With(view.Graph.SidOf(path.Nodes[at]), right), path.Nodes[at], right switch
             {

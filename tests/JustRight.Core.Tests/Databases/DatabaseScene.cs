@@ -1,3 +1,4 @@
+using JustRight.Core.Changes;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Fit;
@@ -14,7 +15,7 @@ namespace JustRight.Core.Tests.Databases;
 /// An instance <c>i</c> on the host <c>h1</c>, with a database <c>S</c> (and <c>msdb</c>), written in a few words. Principals: the
 /// account <c>a</c>, its group <c>g</c>, the group <c>n</c> that holds <c>g</c>, another account <c>o</c>, and the host's local
 /// group <c>L</c>, which holds <c>n</c>. Sentences, parted by <c>;</c> : <c>login a</c>, <c>off a</c> (switched off), <c>mute a</c>
-/// (may not connect), <c>role sysadmin: a g</c>, <c>role x: role:y</c>, <c>grant VIEW SERVER STATE: a</c>, <c>deny … : role:x</c>; and with
+/// (may not connect), <c>role sysadmin: a g</c>, <c>role x: role:y</c>, <c>grant VIEW SERVER STATE: a</c>, <c>hand …: a</c> (and it may grant it on), <c>deny … : role:x</c>; and with
 /// <c>S.</c> before them <c>user a</c>, <c>owner a</c>, <c>guest</c>, <c>role</c>, <c>grant</c>, <c>deny</c>.
 /// </summary>
 internal sealed class DatabaseScene
@@ -92,12 +93,23 @@ internal sealed class DatabaseScene
     /// <summary>The first path by which a right is held.</summary>
     public string Path(string question) => Fit(Right(question)).Single(j => j.Grant is not null).Paths[0].ToString();
 
-    private IReadOnlyList<Judgement> Fit(params Right[] needed)
+    /// <summary>The steps that take away what is too much, and why others are not offered.</summary>
+    public IReadOnlyList<string> Removal(params string[] needed)
+    {
+        var (fit, view, needs) = Judge([.. needed.Select(Right)]);
+        var list = WorklistMaker.Make(fit, view, needs);
+        return [.. list.Remove.Select(s => s.Change.Words), .. list.NotOffered.Select(n => $"not {n.For.Split('/')[^1]}: {n.Reason}")];
+    }
+
+    private IReadOnlyList<Judgement> Fit(params Right[] needed) => Judge(needed).Fit.Accounts[0].Judgements;
+
+    private (InstallFit Fit, SurveyView View, NeedsBook Needs) Judge(Right[] needed)
     {
         var plan = new Plan(
             "x", "s@1", "S", "e", "FENNMOOR", "fennmoor.example", Stage.SetUp, [], [], [new PlannedAccount("a", "a", null, "", "", "service", true, true, Line)],
             [.. needed.Select(r => new PlannedGrant($"a/{r.Key}", "a", r, null, null, GivenBy.Us, Until.Always, Giver.Database, null, null, Line))], [], [], []);
-        return new FitJudge(new SurveyView(Survey()), new NeedsBook([plan]), new HouseRules([], null, []), Now).Judge(plan).Accounts[0].Judgements;
+        var (view, needs) = (new SurveyView(Survey()), new NeedsBook([plan]));
+        return (new FitJudge(view, needs, new HouseRules([], null, []), Now).Judge(plan), view, needs);
     }
 
     private Survey Survey()
@@ -140,10 +152,10 @@ internal sealed class DatabaseScene
             case "role":
                 Change(database!, d => d with { Roles = [.. d.Roles, Members(what, who)] });
                 break;
-            case "grant" or "deny" when database is null:
+            case "grant" or "hand" or "deny" when database is null:
                 _permissions.AddRange(Entries(verb, what, who));
                 break;
-            case "grant" or "deny":
+            case "grant" or "hand" or "deny":
                 Change(database!, d => d with { Permissions = [.. d.Permissions, .. Entries(verb, what, who)] });
                 break;
             default:
@@ -166,5 +178,5 @@ internal sealed class DatabaseScene
             : new PermissionEntry(words[0], State(verb), Sids[w], null) { On = words.ElementAtOrDefault(1) });
     }
 
-    private static PermissionState State(string verb) => verb == "deny" ? PermissionState.Deny : PermissionState.Grant;
+    private static PermissionState State(string verb) => verb switch { "deny" => PermissionState.Deny, "hand" => PermissionState.GrantOn, _ => PermissionState.Grant };
 }

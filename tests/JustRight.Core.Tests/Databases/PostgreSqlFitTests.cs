@@ -118,6 +118,15 @@ public sealed class PostgreSqlFitTests
     }
 
     [Fact]
+    public void What_may_be_handed_on_is_not_taken_away_by_a_step()
+    {
+        var admin = Worklist(_catalog with { Memberships = [Into("a", "readers") with { Admin = true }] });
+        admin.Remove.ShouldBeEmpty();
+        admin.NotOffered.ShouldContain(n => n.For.Contains("readers") && n.Reason.StartsWith("it may be handed on", StringComparison.Ordinal));
+        Worklist(_catalog with { Memberships = [Into("a", "readers")] }).Remove.ShouldNotBeEmpty();
+    }
+
+    [Fact]
     public void Where_no_rule_lets_the_account_in_the_step_waits_for_whoever_keeps_the_server()
     {
         var list = Worklist(_catalog with { SignInRules = [] }, Readers);

@@ -225,6 +225,14 @@ public sealed class SqlServerRightsTests
         string.Join("; ", DatabaseScene.Of(facts).Spare(needed.Length == 0 ? [] : [needed])).ShouldBe(spare);
 
     [Theory]
+    [InlineData("grant VIEW SERVER STATE: a", "revoke VIEW SERVER STATE on i from FENNMOOR\\a")]
+    [InlineData("hand VIEW SERVER STATE: a", "not instance-permission:view server state@i: it may be handed on, and taking it away takes away what was: whoever keeps the instance decides on both")]
+    [InlineData("S.user a; hand CONNECT SQL: o; S.hand EXECUTE on SCHEMA::r: a", "not s: it may be handed on, and taking it away takes away what was: whoever keeps the instance decides on both")]
+    [InlineData("S.user a; S.hand EXECUTE on SCHEMA::q: a; S.grant EXECUTE: a", "revoke EXECUTE in i/S from FENNMOOR\\a")]
+    public void What_may_be_handed_on_is_not_taken_away_by_a_step(string facts, string first) =>
+        DatabaseScene.Of("login a; " + facts).Removal("CONNECT SQL").ShouldContain(first, customMessage: string.Join("; ", DatabaseScene.Of("login a; " + facts).Removal("CONNECT SQL")));
+
+    [Theory]
     [InlineData("login n o; role sysadmin: n; grant VIEW SERVER STATE: o", "a: sysadmin on i", "o: VIEW SERVER STATE on i")]
     [InlineData("login a; login g; grant VIEW SERVER STATE: a; deny CONTROL SERVER: g", "a: VIEW SERVER STATE on i (denied: CONTROL SERVER, by FENNMOOR\\g)")]
     [InlineData("S.user a; S.role db_datareader: a", "a: db_datareader on i/S (it holds that, and no login lets it in to i)")]
