@@ -130,6 +130,7 @@ run 0 verify wheyline-lines
 
 tell "Curdhouse was set up last week. Its setup account still holds two instance roles, administers both servers and owns the database: taken back, and the owner is the account that keeps the recipes. fm-sql04 takes over from fm-sql03 when that fails, and has no login for that account yet."
 run 1 verify curdhouse-portals --brief
+run 0 instance fennmoor fm-sql03
 run 0 grant curdhouse-portals --yes
 run 0 grant curdhouse-portals --remove --yes
 run 0 verify curdhouse-portals --brief

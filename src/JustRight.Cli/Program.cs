@@ -16,6 +16,7 @@ var root = new RootCommand("Just Right: service accounts that hold just what the
     GrantCommand.Make(),
     FitCommands.MakeWhy(),
     ConfirmCommand.Make(),
+    InstanceCommand.Make(),
     TraceCommands.MakeTrace(),
     TraceCommands.MakeMend(),
     TraceCommands.MakeUndo(),

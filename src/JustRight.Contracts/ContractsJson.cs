@@ -24,6 +24,7 @@ namespace JustRight.Contracts;
 [JsonSerializable(typeof(ReplicaComparisonView))]
 [JsonSerializable(typeof(DirectoryFileView))]
 [JsonSerializable(typeof(HostFactsView))]
+[JsonSerializable(typeof(InstanceView))]
 [JsonSerializable(typeof(ConfirmationOrder))]
 [JsonSerializable(typeof(IReadOnlyList<ConfirmationView>))]
 [JsonSerializable(typeof(HostView))]

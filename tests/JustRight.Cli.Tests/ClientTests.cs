@@ -41,6 +41,22 @@ public sealed class ClientTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task Who_can_do_what_at_an_instance_is_listed_the_widest_first()
+    {
+        await _service.AddDemoAsync();
+        (await RunAsync("instance", "fennmoor", "fm-sql01")).Error.ShouldContain("justright survey fennmoor");
+        await RunAsync("survey", "fennmoor");
+        var all = await RunAsync("instance", "fennmoor", "fm-sql01");
+        all.Code.ShouldBe(0);
+        var lines = all.Out.Split('\n').Where(l => l.Contains("FENNMOOR", StringComparison.Ordinal)).ToList();
+        lines[0].ShouldContain("sysadmin");
+        all.Out.ShouldContain("(a machine)");
+        (await RunAsync("instance", "fennmoor", "fm-sql01", "svc-quern", "sysadmin")).Out.ShouldContain("quernstone-sql01", customMessage: all.Out);
+        (await RunAsync("instance", "fennmoor", "fm-sql04")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(3), r => r.Out.ShouldContain("being patched"), r => r.Out.ShouldContain("taken over by: fm-sql03"));
+        JsonDocument.Parse((await RunAsync("instance", "fennmoor", "fm-sql01", "sysadmin", "--json")).Out).RootElement.GetProperty("holders").GetArrayLength().ShouldBe(2);
+    }
+
+    [Fact]
     public async Task What_no_survey_reads_is_confirmed_by_a_person()
     {
         const string wheyline = "wheyline-lines";

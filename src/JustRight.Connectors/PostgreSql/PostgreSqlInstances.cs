@@ -18,38 +18,25 @@ public sealed class PostgreSqlInstances(Estate estate, Func<string, Cancellation
     /// <inheritdoc/>
     public async Task<Observation> ObserveAsync(InstanceChange change, CancellationToken cancel)
     {
-        var sql = Written(change);
+        var sql = InstanceStatements.Of(PostgreSqlStatements.Of, change);
         await using var session = await OpenAsync(change.Instance, sql.Database ?? FirstDatabase, cancel);
         var done = await session.IsAsync(sql.Done, cancel);
-        return new Observation(done ? ObservedState.Done : ObservedState.NotDone, done ? $"{change.Words}: it is so" : $"{change.Words}: it is not so yet");
+        return InstanceStatements.Seen(change, done);
     }
 
     /// <inheritdoc/>
     public async Task MakeAsync(InstanceChange change, NewPassword? password, CancellationToken cancel)
     {
-        var sql = Written(change);
+        var sql = InstanceStatements.Of(PostgreSqlStatements.Of, change);
         await using var session = await OpenAsync(change.Instance, sql.Database ?? FirstDatabase, cancel);
         await session.MakeAsync(sql.Done, sql.Statement, cancel);
-    }
-
-    private static SqlChange Written(InstanceChange change)
-    {
-        try
-        {
-            return PostgreSqlStatements.Of(change);
-        }
-        catch (ArgumentException e)
-        {
-            throw new ConnectorException(ConnectorFailure.Conflict, e.Message, e);
-        }
     }
 
     private async Task<PostgreSqlSession> OpenAsync(string name, string database, CancellationToken cancel)
     {
         var instance = estate.Instance(name);
         if (instance?.Tls is not { } reach) throw new ConnectorException(ConnectorFailure.Unreachable, EstateSurveyor.NoReach(name));
-        var secret = await secretOf(reach.Secret, cancel)
-            ?? throw new ConnectorException(ConnectorFailure.SignIn, $"there is no secret '{reach.Secret}', which the estate names for {name}: set it with justright secret set {reach.Secret}.");
+        var secret = await EstateSecret.OfAsync(secretOf, reach.Secret, name, cancel);
         return await PostgreSqlSession.OpenAsync(instance, database, secret, cancel);
     }
 }

@@ -24,8 +24,8 @@ public sealed class SqlServerInstances(Estate estate, Func<string, CancellationT
         await using var session = await OpenAsync(change.Instance, cancel);
         var (settled, clash) = await new SqlServerNames(session, sidOf).SettleAsync(change, cancel);
         if (clash is not null) return new Observation(ObservedState.Impossible, clash);
-        var done = (await session.ListAsync<int>(SqlServerCatalog.Ask(Written(settled).Done), cancel)) is [1];
-        return new Observation(done ? ObservedState.Done : ObservedState.NotDone, done ? $"{settled.Words}: it is so" : $"{settled.Words}: it is not so yet");
+        var done = (await session.ListAsync<int>(SqlServerCatalog.Ask(InstanceStatements.Of(TransactSql.Of, settled).Done), cancel)) is [1];
+        return InstanceStatements.Seen(settled, done);
     }
 
     /// <inheritdoc/>
@@ -34,28 +34,15 @@ public sealed class SqlServerInstances(Estate estate, Func<string, CancellationT
         await using var session = await OpenAsync(change.Instance, cancel);
         var (settled, clash) = await new SqlServerNames(session, sidOf).SettleAsync(change, cancel);
         if (clash is not null) throw new ConnectorException(ConnectorFailure.Conflict, clash);
-        var sql = Written(settled);
+        var sql = InstanceStatements.Of(TransactSql.Of, settled);
         await session.MakeAsync(sql.Database, sql.Done, sql.Statement, cancel);
-    }
-
-    private static SqlChange Written(InstanceChange change)
-    {
-        try
-        {
-            return TransactSql.Of(change);
-        }
-        catch (ArgumentException e)
-        {
-            throw new ConnectorException(ConnectorFailure.Conflict, e.Message, e);
-        }
     }
 
     private async Task<SqlServerSession> OpenAsync(string name, CancellationToken cancel)
     {
         var instance = estate.Instance(name);
         if (instance?.Tls is not { } reach) throw new ConnectorException(ConnectorFailure.Unreachable, EstateSurveyor.NoReach(name));
-        var secret = await secretOf(reach.Secret, cancel)
-            ?? throw new ConnectorException(ConnectorFailure.SignIn, $"there is no secret '{reach.Secret}', which the estate names for {name}: set it with justright secret set {reach.Secret}.");
+        var secret = await EstateSecret.OfAsync(secretOf, reach.Secret, name, cancel);
         return await SqlServerSession.OpenAsync(instance, secret, cancel);
     }
 }

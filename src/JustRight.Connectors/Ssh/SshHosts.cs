@@ -58,8 +58,7 @@ public sealed class SshHosts(Estate estate, Func<string, CancellationToken, Task
     private async Task<SshScriptRunner> RunnerAsync(string host, CancellationToken cancel)
     {
         var reach = estate.Host(host)?.Ssh ?? throw new ConnectorException(ConnectorFailure.Unreachable, EstateSurveyor.NoReach(host));
-        var secret = await secretOf(reach.Secret, cancel)
-            ?? throw new ConnectorException(ConnectorFailure.SignIn, $"there is no secret '{reach.Secret}', which the estate names for {host}: set it with justright secret set {reach.Secret}.");
+        var secret = await EstateSecret.OfAsync(secretOf, reach.Secret, host, cancel);
         return new SshScriptRunner(reach, secret);
     }
 

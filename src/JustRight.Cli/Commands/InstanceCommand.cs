@@ -1,0 +1,57 @@
+using System.CommandLine;
+using JustRight.Cli.Api;
+using JustRight.Cli.Output;
+using JustRight.Contracts;
+using Spectre.Console;
+
+namespace JustRight.Cli.Commands;
+
+/// <summary><c>instance</c>: who can do what at a database instance, as the latest survey read it.</summary>
+internal static class InstanceCommand
+{
+    public static Command Make()
+    {
+        var estate = Names.Estate();
+        var instance = new Argument<string>("instance") { Description = "A database instance of the estate" };
+        var words = new Argument<string[]>("words") { Description = "Words that a line must contain: an account, a right, a database", Arity = ArgumentArity.ZeroOrMore };
+        return CommandKit.Make(
+            "instance", "Says who can do what at a database instance and in its databases, by which path, and which install needs it; the widest rights first",
+            ["justright instance fennmoor fm-sql01", "justright instance fennmoor fm-sql01 sysadmin", "justright instance fennmoor fm-sql03 CurdRecipes --json"],
+            [estate, instance, words], c => RunAsync(c, Names.Part(c.Parsed.GetValue(estate)!), Names.Part(c.Parsed.GetValue(instance)!), c.Parsed.GetValue(words) ?? []));
+    }
+
+    private static async Task<int> RunAsync(Call call, string estate, string name, string[] words)
+    {
+        var all = await call.Api.GetAsync($"estates/{estate}/instances/{name}", ContractsJson.Default.InstanceView, call.Cancel);
+        var view = all with { Holders = [.. all.Holders.Where(h => words.All(w => $"{h.Who} {h.Right} {h.Place} {string.Join(' ', h.NeededBy)}".Contains(w, StringComparison.OrdinalIgnoreCase))).OrderByDescending(h => h.Reach).ThenBy(h => h.Who, StringComparer.OrdinalIgnoreCase)] };
+        if (call.Screen.IsJson) Screen.Json(view, ContractsJson.Default.InstanceView);
+        else Write(call.Screen, view);
+        return view.Unread is null && view.UnreadParts.Count == 0 && view.More == 0 ? ExitCode.Fine : ExitCode.Unread;
+    }
+
+    private static void Write(Screen screen, InstanceView view)
+    {
+        screen.Line($"[bold]{Markup.Escape(view.Name)}[/]  {Markup.Escape($"{(view.Engine == "sqlserver" ? "SQL Server" : "PostgreSQL")} {view.Release} on {view.Host}")}{(view.Pretend && view.Reach == "lab" ? "  [bold]pretend[/]" : "")}   [grey]read {Times.Exact(view.ReadAt)}{(view.ReadBy.Length > 0 ? Markup.Escape($" by {view.ReadBy}") : "")}[/]");
+        if (view.Partners.Count > 0) screen.Line($"Takes over from, and is taken over by: {Markup.Escape(string.Join(", ", view.Partners))}");
+        if (view.Unread is { } unread) screen.Line(Markup.Escape($"It could not be read: {unread}"));
+        foreach (var part in view.UnreadParts) screen.Line(Markup.Escape($"{part.Place} could not be read: {part.Reason}"));
+        if (view.Holders.Count > 0)
+        {
+            var table = Screen.List("who", "right", "place", "needed by", "path");
+            foreach (var h in view.Holders)
+            {
+                table.AddRow(
+                    new Text($"{h.Who}{(h.Machine ? " (a machine)" : "")}"), new Text(h.Right), new Text(h.Place), new Text(h.NeededBy.Count > 0 ? string.Join(", ", h.NeededBy) : "nothing known"),
+                    new Text(h.WhyNot is { } why ? $"does not count: {why}" : h.Paths.Count > 0 ? FitReport.Path(h.Paths[0]) : ""));
+            }
+
+            screen.Write(table);
+        }
+        else if (view.Unread is null)
+        {
+            screen.Line("Nobody, as far as that was read and asked for.");
+        }
+
+        if (view.More > 0) screen.Line($"and {view.More} more, which are not listed");
+    }
+}
