@@ -17,7 +17,7 @@ export function RightChip({ right, place, quiet, onSelect }: Props) {
     <HoverCard disabled={quiet} width={460} openDelay={250} position="bottom-start" withinPortal>
       <HoverCard.Target>
         <button type="button" className="chip" onClick={onSelect}>
-          <Verdict verdict={right.verdict} bare={right.verdict === 'met'} /> {right.right}
+          <Verdict verdict={right.verdict} bare={right.verdict === 'met'} /> {right.right}{' '}
           <span className={right.place === place ? 'only-read' : 'at'}>
             <span className="only-read"> on</span> {right.place}
           </span>
