@@ -54,7 +54,8 @@ internal static class GrantCommand
         if (worklist.Pretend) screen.Line("[bold]pretend estate[/] (the lab)");
         if (steps.Count == 0) screen.Line(remove ? "Nothing is to be taken away." : "Nothing is left to give.");
         var table = Screen.List("", remove ? "to take away" : "to give", "giver", "why");
-        foreach (var s in steps) table.AddRow(new Text($"{s.Number}"), new Text(s.Words), new Text(s.Giver), new Markup(s.Blocked is null ? $"[grey]{Markup.Escape(s.Why)}[/]" : $"[bold]blocked:[/] {Markup.Escape(s.Blocked)}"));
+        var number = 0; // as the job will count those that it makes
+        foreach (var s in steps) table.AddRow(new Text(s.Blocked is null ? $"{++number}" : "–"), new Text(s.Words), new Text(s.Giver), new Markup(s.Blocked is null ? $"[grey]{Markup.Escape(s.Why)}[/]" : $"[bold]blocked:[/] {Markup.Escape(s.Blocked)}"));
         if (steps.Count > 0) screen.Write(table);
         if (!remove && worklist.LeftToSetup.Count > 0) screen.Line($"[grey]{worklist.LeftToSetup.Count} more will be given by the product's setup.[/]");
         foreach (var left in worklist.NotOffered) screen.Line($"[grey]not offered:[/] {Markup.Escape(left.For)}: {Markup.Escape(left.Reason)}");
