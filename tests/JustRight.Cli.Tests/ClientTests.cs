@@ -51,9 +51,10 @@ public sealed class ClientTests : IAsyncLifetime
         var lines = all.Out.Split('\n').Where(l => l.Contains("FENNMOOR", StringComparison.Ordinal)).ToList();
         lines[0].ShouldContain("sysadmin");
         all.Out.ShouldContain("(a machine)");
-        (await RunAsync("instance", "fennmoor", "fm-sql01", "svc-quern", "sysadmin")).Out.ShouldContain("quernstone-sql01", customMessage: all.Out);
+        lines[^1].ShouldSatisfyAllConditions(l => l.ShouldContain("db_datareader"), l => l.ShouldContain("thermograph-dataroom")); // what it is needed by
+        (await RunAsync("instance", "fennmoor", "fm-sql01", "svc-quern", "SYSADMIN")).Out.ShouldContain(@"FENNMOOR\svc-quern → fm-sql01 login FENNMOOR\svc-quern → sysadmin on fm-sql01");
         (await RunAsync("instance", "fennmoor", "fm-sql04")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(3), r => r.Out.ShouldContain("being patched"), r => r.Out.ShouldContain("taken over by: fm-sql03"));
-        JsonDocument.Parse((await RunAsync("instance", "fennmoor", "fm-sql01", "sysadmin", "--json")).Out).RootElement.GetProperty("holders").GetArrayLength().ShouldBe(2);
+        JsonDocument.Parse((await RunAsync("instance", "fennmoor", "fm-sql01", "sysadmin", "--json")).Out).RootElement.GetProperty("holders").GetArrayLength().ShouldBe(3);
     }
 
     [Fact]
