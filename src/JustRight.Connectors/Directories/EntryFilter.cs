@@ -1,5 +1,5 @@
-using System.Globalization;
 using System.Text;
+using JustRight.Core.SignIn.Filters;
 
 namespace JustRight.Connectors.Directories;
 
@@ -35,18 +35,5 @@ internal sealed record EntryFilter(string Attribute, IReadOnlyList<string> Value
         _ => $"(|{string.Concat(Values.Select(Term))})",
     };
 
-    private string Term(string value) => $"({Attribute}={Escape(value)})";
-
-    /// <summary>Escapes a value [RFC 4515 3].</summary>
-    private static string Escape(string value)
-    {
-        var text = new StringBuilder(value.Length);
-        foreach (var b in Encoding.UTF8.GetBytes(value))
-        {
-            if (b is (byte)'*' or (byte)'(' or (byte)')' or (byte)'\\' or 0 or >= 0x80) text.Append('\\').Append(b.ToString("x2", CultureInfo.InvariantCulture));
-            else text.Append((char)b);
-        }
-
-        return text.ToString();
-    }
+    private string Term(string value) => $"({Attribute}={new FilterValue(Encoding.UTF8.GetBytes(value)).Escaped})";
 }
