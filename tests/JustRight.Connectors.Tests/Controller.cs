@@ -1,9 +1,9 @@
 using System.Diagnostics;
 using System.Security.Cryptography;
-using System.Security.Cryptography.X509Certificates;
 using JustRight.Connectors.Directories;
 using JustRight.Connectors.Ldap;
 using JustRight.Core.Estates;
+using JustRight.Tests.Shared;
 
 namespace JustRight.Connectors.Tests;
 
@@ -11,7 +11,7 @@ namespace JustRight.Connectors.Tests;
 /// A real AD-compatible controller on a loopback address of its own, in a folder of its own, with a certificate from an
 /// authority of its own. It is started once for all tests and stopped by process id.
 /// </summary>
-public sealed class Controller : IAsyncLifetime
+public class Controller : IAsyncLifetime
 {
     /// <summary>The address in its certificate. Not "localhost": the LDAP library checks that name as the machine's own.</summary>
     public const string Address = "127.0.0.1";
@@ -40,6 +40,15 @@ public sealed class Controller : IAsyncLifetime
     /// <summary>A folder with another authority's certificate.</summary>
     public string WrongCaFolder => Path.Combine(_folder, "wrong-ca");
 
+    /// <summary>The certificate it shows.</summary>
+    protected string CertificateFile => Path.Combine(_folder, "server.pem");
+
+    /// <summary>The certificate's key.</summary>
+    protected string KeyFile => Path.Combine(_folder, "server.key");
+
+    /// <summary>Further options to start it with.</summary>
+    protected virtual IEnumerable<string> MoreOptions => [];
+
     /// <summary>The administrator's sign-in.</summary>
     public LdapTarget Target => new(Domain, Address, 636, CaFolder, "Administrator@fennmoor.example", new NewPassword(Password));
 
@@ -49,11 +58,18 @@ public sealed class Controller : IAsyncLifetime
         var state = Path.Combine(_folder, "state");
         await RunAsync("samba-tool", "domain", "provision", $"--targetdir={state}", "--realm=FENNMOOR.EXAMPLE", "--domain=FENNMOOR", $"--adminpass={Password}", "--server-role=dc",
             "--dns-backend=NONE", "--host-name=fm-dc01", $"--host-ip={Address}", $"--option=interfaces={Address}/8", "--option=bind interfaces only=yes");
+        Start(CertificateFile, KeyFile);
+        await WaitAsync();
+    }
+
+    /// <summary>Starts the controller with a certificate.</summary>
+    protected void Start(string certificateFile, string keyFile)
+    {
         string[] arguments =
         [
-            "-i", "-M", "single", "-s", Path.Combine(state, "etc", "smb.conf"), "--option=server services=ldap, cldap, kdc, rpc, s3fs, winbindd",
-            $"--option=tls certfile={_folder}/server.pem", $"--option=tls keyfile={_folder}/server.key", $"--option=tls cafile={CaFolder}/ca.pem",
-            $"--option=pid directory={_folder}", "--option=log level=0",
+            "-i", "-M", "single", "-s", Path.Combine(_folder, "state", "etc", "smb.conf"), "--option=server services=ldap, cldap, kdc, rpc, s3fs, winbindd",
+            $"--option=tls certfile={certificateFile}", $"--option=tls keyfile={keyFile}", $"--option=tls cafile={CaFolder}/ca.pem",
+            $"--option=pid directory={_folder}", "--option=log level=0", .. MoreOptions,
         ];
         var start = new ProcessStartInfo("samba", arguments) { RedirectStandardOutput = true, RedirectStandardError = true, RedirectStandardInput = true };
         _process = Process.Start(start) ?? throw new InvalidOperationException("samba did not start.");
@@ -61,13 +77,21 @@ public sealed class Controller : IAsyncLifetime
         _process.ErrorDataReceived += (_, _) => { };
         _process.BeginOutputReadLine();
         _process.BeginErrorReadLine();
-        await WaitAsync();
+    }
+
+    /// <summary>Stops the controller; its folder stays.</summary>
+    protected void Stop()
+    {
+        if (_process is { HasExited: false }) _process.Kill(entireProcessTree: true);
+        _process?.WaitForExit();
+        _process?.Dispose();
+        _process = null;
     }
 
     public ValueTask DisposeAsync()
     {
-        if (_process is { HasExited: false }) _process.Kill(entireProcessTree: true);
-        _process?.Dispose();
+        Stop();
+        GC.SuppressFinalize(this);
         Directory.Delete(_folder, true);
         return ValueTask.CompletedTask;
     }
@@ -77,35 +101,11 @@ public sealed class Controller : IAsyncLifetime
 
     private void MakeCertificates()
     {
-        Directory.CreateDirectory(CaFolder);
-        Directory.CreateDirectory(WrongCaFolder);
-        using var ca = Authority("Fennmoor test authority");
-        using var wrong = Authority("Another authority");
-        Write(Path.Combine(CaFolder, "ca.pem"), ca.ExportCertificatePem());
-        Write(Path.Combine(WrongCaFolder, "ca.pem"), wrong.ExportCertificatePem());
-        using var key = RSA.Create(2048);
-        var request = new CertificateRequest($"CN=fm-dc01", key, HashAlgorithmName.SHA256, RSASignaturePadding.Pkcs1);
-        var names = new SubjectAlternativeNameBuilder();
-        names.AddIpAddress(System.Net.IPAddress.Parse(Address));
-        names.AddIpAddress(System.Net.IPAddress.Parse(SecondAddress));
-        request.CertificateExtensions.Add(names.Build());
-        using var server = request.Create(ca, DateTimeOffset.UtcNow.AddDays(-1), DateTimeOffset.UtcNow.AddDays(2), RandomNumberGenerator.GetBytes(8));
-        Write(Path.Combine(_folder, "server.pem"), server.ExportCertificatePem());
-        var keyFile = Path.Combine(_folder, "server.key");
-        Write(keyFile, key.ExportRSAPrivateKeyPem());
-        if (!OperatingSystem.IsWindows()) File.SetUnixFileMode(keyFile, UnixFileMode.UserRead | UnixFileMode.UserWrite); // samba refuses a key that others can read
-
-        static X509Certificate2 Authority(string name)
-        {
-            using var key = RSA.Create(2048);
-            var request = new CertificateRequest($"CN={name}", key, HashAlgorithmName.SHA256, RSASignaturePadding.Pkcs1);
-            request.CertificateExtensions.Add(new X509BasicConstraintsExtension(true, false, 0, true));
-            request.CertificateExtensions.Add(new X509KeyUsageExtension(X509KeyUsageFlags.KeyCertSign, true));
-            request.CertificateExtensions.Add(new X509SubjectKeyIdentifierExtension(request.PublicKey, false));
-            return request.CreateSelfSigned(DateTimeOffset.UtcNow.AddDays(-1), DateTimeOffset.UtcNow.AddDays(3));
-        }
-
-        static void Write(string file, string text) => File.WriteAllText(file, text + "\n");
+        using var ca = new TestAuthority("Fennmoor test authority");
+        using var wrong = new TestAuthority("Another authority");
+        ca.WriteTo(CaFolder);
+        wrong.WriteTo(WrongCaFolder);
+        ca.Issue(CertificateFile, KeyFile, [Address, SecondAddress], 60);
     }
 
     private async Task WaitAsync()

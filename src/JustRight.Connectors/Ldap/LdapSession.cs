@@ -137,8 +137,8 @@ internal sealed class LdapSession : IDirectoryReader, IDisposable
         }
     }
 
-    /// <summary>The controller says why in the text of its answer, as the number of a system error [MS-ERREF 2.2].</summary>
-    private static string WhyRefused(string? text)
+    /// <summary>Why a sign-in was refused. An AD-like controller says so in the text of its answer, as the number of a system error [MS-ERREF 2.2].</summary>
+    internal static string WhyRefused(string? text)
     {
         var at = text?.IndexOf("data ", StringComparison.Ordinal) ?? -1;
         return at < 0 ? "wrong name or password, or the account may not be used" : text![(at + 5)..].Split(',', ' ')[0].ToLowerInvariant() switch

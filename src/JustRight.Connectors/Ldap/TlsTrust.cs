@@ -51,7 +51,8 @@ internal static class TlsTrust
         }
     }
 
-    private static X509Certificate2Collection Roots(string folder)
+    /// <summary>The authorities to trust, and no others.</summary>
+    public static X509Certificate2Collection Roots(string folder)
     {
         if (!Directory.Exists(folder)) throw new ConnectorException(ConnectorFailure.NotTrusted, $"the folder of trusted authorities {folder} does not exist.");
         var roots = new X509Certificate2Collection();
@@ -59,7 +60,8 @@ internal static class TlsTrust
         return roots.Count > 0 ? roots : throw new ConnectorException(ConnectorFailure.NotTrusted, $"the folder of trusted authorities {folder} holds no certificate (.pem, .crt).");
     }
 
-    private static string? Judge(string name, X509Certificate? certificate, X509Chain? chain, SslPolicyErrors errors)
+    /// <summary>Why a certificate is not to be trusted; null when it is.</summary>
+    public static string? Judge(string name, X509Certificate? certificate, X509Chain? chain, SslPolicyErrors errors)
     {
         if (errors == SslPolicyErrors.None) return null;
         if (certificate is null) return "it showed none";

@@ -24,6 +24,9 @@ public sealed record Estate(
     /// <summary>What an install writes for a branch place that is the whole domain.</summary>
     public const string WholeDomain = "everywhere";
 
+    /// <summary>The directories that people sign in to products with.</summary>
+    public IReadOnlyList<PeopleDirectory> PeopleDirectories { get; init; } = [];
+
     /// <summary>How many hosts are read at a time.</summary>
     public int HostsSideBySide { get; init; } = 16;
 
@@ -107,7 +110,11 @@ public sealed record Branch(string Key, DistinguishedName Name, Origin At);
 /// <param name="Lines">Where each key stands, for faults.</param>
 public sealed record Naming(
     string Accounts, string Groups, string Description, string AccountsIn, string GroupsIn, IReadOnlyDictionary<string, string> ShortNames,
-    IReadOnlyDictionary<string, Origin> Lines, Origin At);
+    IReadOnlyDictionary<string, Origin> Lines, Origin At)
+{
+    /// <summary>Key of the branch that holds accounts which products bind as; that of accounts unless the house says otherwise.</summary>
+    public string BindAccountsIn { get; init; } = AccountsIn;
+}
 
 /// <summary>A host.</summary>
 public sealed record EstateHost(string Name, Reach Reach, Origin At)

@@ -21,6 +21,7 @@ public static class EstateRules
         foreach (var branch in estate.Branches.Where(b => b.Key == Estate.WholeDomain))
             faults.Add(new Fault("reserved-name", branch.At, $"branches.{branch.Key}", $"'{branch.Key}' stands for the whole domain.") { Expected = "another key" });
         KnownBranch(estate.Naming.AccountsIn, "naming.accounts-in");
+        KnownBranch(estate.Naming.BindAccountsIn, "naming.bind-accounts-in");
         KnownBranch(estate.Naming.GroupsIn, "naming.groups-in");
         Pattern(estate.Naming.Accounts, AccountWords, "account", "naming.accounts");
         Pattern(estate.Naming.Groups, GroupWords, "group", "naming.groups");
@@ -89,6 +90,8 @@ public static class EstateRules
                 if (string.IsNullOrWhiteSpace(value))
                     faults.Add(new Fault("missing-key", instance.At, $"instances.{instance.Name}.{key}", $"An instance reached over TLS needs '{key}'.") { Expected = $"'{key}' here, or under instance-access for all instances" });
         if (directory.Reach == Reach.Lab) return;
+        foreach (var people in estate.PeopleDirectories.Where(d => d.Reach == Reach.Lab))
+            faults.Add(new Fault("mixed-reach", people.At, $"people-directories.{people.Key}.reach", "A pretend directory cannot belong to a real domain.") { Expected = "reach: ldap or none" });
         foreach (var host in estate.Hosts.Where(h => h.Reach == Reach.Lab))
             faults.Add(new Fault("mixed-reach", host.At, $"hosts.{host.Name}.reach", "A pretend host cannot belong to a real directory: its members would be pretend accounts.") { Expected = "reach: ssh, handed-over or none" });
         foreach (var instance in estate.Instances.Where(i => i.Reach == Reach.Lab))

@@ -26,6 +26,9 @@ public sealed record Install(
     IReadOnlyDictionary<string, AlternativeChoice> Choices,
     Origin At)
 {
+    /// <summary>With which directory people sign in; null when that is not said.</summary>
+    public InstallSignIn? SignIn { get; init; }
+
     /// <summary>The name of the sheet it follows.</summary>
     public string Sheet => $"{Product}@{Release}";
 }

@@ -29,6 +29,9 @@ public sealed record Plan(
     /// <summary>Databases in which the product keeps credentials of other systems.</summary>
     public IReadOnlyList<SecretStore> SecretStores { get; init; } = [];
 
+    /// <summary>With what people sign in; null when they do not.</summary>
+    public SignIn.PlannedSignIn? SignIn { get; init; }
+
     /// <summary>The services, one for each host of its place. What is asked of them is among the grants of the accounts they run as.</summary>
     public IReadOnlyList<PlannedService> Services { get; init; } = [];
 

@@ -38,7 +38,7 @@ internal sealed class PlanNames
             var name = Name(choice, book.Accounts, account.Key, estate.Naming.Accounts, "account", NamePattern.AccountLength, "accounts");
             var existing = choice?.Existing == true;
             _accounts[account.Key] = new PlannedAccount(
-                account.Key, name, existing ? null : DnIn(estate.Naming.AccountsIn, name),
+                account.Key, name, existing ? null : DnIn(BranchOf(estate, account), name),
                 Describe(account.Purpose), account.Purpose, account.WorksAs, account.PasswordNeverExpires, existing, account.At)
             {
                 PasswordCannotChange = account.PasswordCannotChange,
@@ -84,6 +84,9 @@ internal sealed class PlanNames
     public IReadOnlyList<PlannedAccount> Accounts => [.. _accounts.Values];
 
     public IReadOnlyList<PlannedGroup> Groups => [.. _groups.Values];
+
+    /// <summary>The key of the branch that an account belongs in.</summary>
+    public static string BranchOf(Estate estate, SheetAccount account) => account.WorksAs == "bind" ? estate.Naming.BindAccountsIn : estate.Naming.AccountsIn;
 
     public string NameOf(string account) => _accounts.TryGetValue(account, out var planned) ? planned.Name : account;
 

@@ -28,17 +28,19 @@ public static class Planner
         var notes = Separations(sheet, estate, install, names, faults);
         notes.AddRange(SharedTooWidely(names, grants));
         if (!book.Checked && (names.Accounts.Any(a => !a.Existing) || names.Groups.Any(g => !g.Existing))) notes.Add("Names were not checked against the directory yet: no survey was taken.");
+        var signIn = SignInPlanner.Make(sheet, estate, install, places, names, notes, faults);
         UnknownChoices(install, expander, faults);
         if (faults.Count > 0) return (null, faults);
 
         var branches = new List<PlannedBranch>();
-        if (names.Accounts.Any(a => a.Dn is not null)) branches.Add(BranchOf(estate, estate.Naming.AccountsIn));
+        branches.AddRange(sheet.Accounts.Where(a => names.Accounts.First(n => n.Key == a.Key).Dn is not null).Select(a => BranchOf(estate, PlanNames.BranchOf(estate, a))));
         if (names.Groups.Any(g => g.Dn is not null)) branches.Add(BranchOf(estate, estate.Naming.GroupsIn));
         return (new Plan(
             install.Name, sheet.Name, sheet.Title, estate.Name, estate.Domain.ShortName, estate.Domain.DnsName, install.Stage,
             [.. branches.DistinctBy(b => b.Dn)], names.Groups, names.Accounts, Merge(grants), expander.Decisions, Barred(sheet, estate), notes)
         {
             Services = services,
+            SignIn = signIn,
             SecretStores = [.. sheet.Places.Where(p => p.HoldsSecrets).SelectMany(p => places[p.Key].Where(s => s.Database is not null).Select(s => new SecretStore(s.Instance!, s.Database!, p.At)))],
             Engines = estate.Instances.ToDictionary(i => i.Name, i => i.Engine, StringComparer.OrdinalIgnoreCase),
         }, []);

@@ -19,6 +19,9 @@ public sealed record Sheet(
     IReadOnlyList<SheetService> Services,
     Origin At)
 {
+    /// <summary>How people sign in with their directory account; null when they do not.</summary>
+    public SheetSignIn? SignIn { get; init; }
+
     /// <summary>The name under which a sheet is kept: <c>product@release</c>.</summary>
     public string Name => $"{Product}@{Release}";
 }

@@ -60,6 +60,7 @@ public static class SheetRules
                 foreach (var key in separation.Accounts)
                     Known("unknown-account", key, _accounts, separation.At, "separate", "an account of this sheet");
             foreach (var service in sheet.Services) CheckService(service);
+            if (sheet.SignIn is { } signIn) CheckSignIn(signIn);
             return [.. _faults.OrderBy(f => f.At.Line).ThenBy(f => f.At.Column)];
         }
 
@@ -147,6 +148,23 @@ public static class SheetRules
             if (Known("unknown-place", service.On, _places.Keys, service.At, field + ".on", "a place of this sheet") && _places[service.On].Kind != PlaceKind.Host)
                 _faults.Add(new Fault("wrong-place", service.At, field + ".on", "A service runs on hosts.") { Expected = "a host" });
             Known("unknown-account", service.RunsAs, _accounts, service.At, field + ".as", "an account of this sheet");
+        }
+
+        private void CheckSignIn(SheetSignIn signIn)
+        {
+            if (signIn.BindAccount is { } account && Known("unknown-account", account, _accounts, signIn.At, "sign-in.bind.account", "an account of this sheet") && sheet.Accounts.First(a => a.Key == account).WorksAs != "bind")
+                _faults.Add(new Fault("wrong-value", signIn.At, "sign-in.bind.account", $"'{account}' does something else besides binding.") { Expected = "an account with works-as: bind" });
+            if (signIn.Enter is { } enter) Known("unknown-group", enter, _groups.Keys, signIn.At, "sign-in.enter", "a group of this sheet");
+            var settings = signIn.Settings;
+            if (Known("unknown-place", settings.TypedOn, _places.Keys, settings.At, "sign-in.settings.typed-on", "a place of this sheet") && _places[settings.TypedOn].Kind != PlaceKind.Host)
+                _faults.Add(new Fault("wrong-place", settings.At, "sign-in.settings.typed-on", "Settings are typed on hosts.") { Expected = "a host" });
+            for (var i = 0; i < settings.Fields.Count; i++)
+            {
+                var field = settings.Fields[i];
+                if (field.Is is { } key) Known("unknown-value", key, SignIn.Cards.CardKeys.All.Select(k => k.Key), field.At, $"sign-in.settings.fields[{i}].is", "a neutral name of a setting");
+                if (field.Is == SignIn.Cards.CardKeys.SignInFilter && signIn.TypedName is null)
+                    _faults.Add(new Fault("missing-key", field.At, "sign-in.typed-name", "A filter for the name that a person types needs the product's placeholder for it.") { Expected = "typed-name: such as {0}" });
+            }
         }
 
         private bool Known(string code, string word, IEnumerable<string> known, Origin at, string field, string expected)

@@ -26,7 +26,6 @@ public static class EstateReader
 
     private static Estate Bind(YamlNode.Mapping root, List<Fault> faults)
     {
-        var domain = (YamlNode.Mapping)root["domain"]!;
         var directory = (YamlNode.Mapping)root["directory"]!;
         var naming = (YamlNode.Mapping)root["naming"]!;
         var rules = root["rules"] as YamlNode.Mapping ?? new YamlNode.Mapping([], root.At);
@@ -35,7 +34,7 @@ public static class EstateReader
         return new Estate(
             root.Text("name"),
             root.Text("title"),
-            new Domain(domain.Text("dns"), domain.Text("short")),
+            DomainOf(root),
             new DirectoryReach(
                 reach, directory.TextOrNull("controller"), directory.NumberOrNull("port") ?? 636, directory.TextOrNull("ca-folder"),
                 directory.TextOrNull("sign-in-as"), directory.TextOrNull("secret"), directory.At)
@@ -47,7 +46,10 @@ public static class EstateReader
             new Naming(
                 naming.Text("accounts"), naming.Text("groups"), naming.TextOr("description", "{purpose} ({title} {release}, install {install})"),
                 naming.Text("accounts-in"), naming.Text("groups-in"), naming.Texts("short-names").ToDictionary(s => s.Key.Text, s => s.Value.Text),
-                naming.Entries.ToDictionary(e => e.Key.Text, e => e.Value.At), naming.At),
+                naming.Entries.ToDictionary(e => e.Key.Text, e => e.Value.At), naming.At)
+            {
+                BindAccountsIn = naming.TextOr("bind-accounts-in", naming.Text("accounts-in")),
+            },
             [.. root.Named("hosts").Select(h => Host(h.Key, h.Value, root["host-access"] as YamlNode.Mapping ?? Empty(root), placeReach))],
             [.. root.Named("instances").Select(i => Instance(i.Key, i.Value, root["instance-access"] as YamlNode.Mapping ?? Empty(root), placeReach))],
             new HouseRules(
@@ -59,9 +61,12 @@ public static class EstateReader
             },
             root.At)
         {
+            PeopleDirectories = [.. root.Named("people-directories").Select(d => PeopleDirectories.Read(d.Key, d.Value, DomainOf(root).Root, placeReach, faults)).OfType<PeopleDirectory>()],
             HostsSideBySide = root["host-access"] is YamlNode.Mapping shared ? shared.NumberOrNull("side-by-side") ?? 16 : 16,
         };
     }
+
+    private static Domain DomainOf(YamlNode.Mapping root) => new(((YamlNode.Mapping)root["domain"]!).Text("dns"), ((YamlNode.Mapping)root["domain"]!).Text("short"));
 
     private static Branch? BranchOf((YamlNode.Scalar Key, YamlNode.Scalar Value) entry, List<Fault> faults)
     {

@@ -33,6 +33,7 @@ internal static class EstateShape
                 new("groups", new Shape.Text("pattern for groups, with {product} and {group}"), true),
                 new("description", new Shape.Text("pattern for descriptions, with {purpose} {title} {product} {release} {install}")),
                 new("accounts-in", new Shape.Text("key of the branch that holds accounts"), true),
+                new("bind-accounts-in", new Shape.Text("key of the branch that holds accounts which products bind as; accounts-in unless said otherwise")),
                 new("groups-in", new Shape.Text("key of the branch that holds groups"), true),
                 new("short-names", Words.Named("shorter names for products, for use in names", Words.Key("a short name"))),
             ]), true),
@@ -68,6 +69,7 @@ internal static class EstateShape
                 new("secret", Words.Key("the name of the secret, kept by the service, that holds its password")),
                 new("timeout-seconds", new Shape.Number("how long one query may take, 60 unless said otherwise", 1, 3600)),
             ])),
+            new("people-directories", PeopleDirectories.Section),
             new("rules", new Shape.Map("the house's own rules", [
                 new("barred", new Shape.List("what no service account may hold", Barring.ShapeOf(true))),
                 new("survey-no-older-than-hours", new Shape.Number("the age beyond which a survey proves nothing, in hours", 1, 8760)),

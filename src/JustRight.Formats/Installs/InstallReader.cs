@@ -29,7 +29,10 @@ public static class InstallReader
         Names(root, "groups"),
         root.Texts("answers").ToDictionary(a => a.Key.Text, a => new Answer(a.Value.Text, a.Value.At)),
         root.Named("choices").ToDictionary(c => c.Key.Text, c => new AlternativeChoice(c.Value.Text("take"), c.Value.Text("why"), c.Value.Text("by"), c.Value.At)),
-        root.At);
+        root.At)
+    {
+        SignIn = root["sign-in"] is YamlNode.Mapping signIn ? InstallSignInSection.Read(signIn) : null,
+    };
 
     private static Dictionary<string, NameChoice> Names(YamlNode.Mapping root, string section) => root.Named(section).ToDictionary(
         n => n.Key.Text,

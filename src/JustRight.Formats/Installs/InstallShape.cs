@@ -32,5 +32,6 @@ internal static class InstallShape
                 new("why", new Shape.Text("the reason"), true),
                 new("by", new Shape.Text("who chose"), true),
             ]))),
+            new("sign-in", InstallSignInSection.Shape),
         ]);
 }

@@ -40,7 +40,10 @@ public static class SheetReader
             [.. root.Maps("separate").Select(s => new Separation(s.List("accounts"), s.Text("why"), s.At))],
             [.. root.Maps("services").Select(s => new SheetService(
                 s.Text("name"), s.Text("on"), s.Text("as"), s.TextOrNull("start") is { } start ? ServiceWords.StartOf(start) : null, s.List("after"), s.TextOr("given-by", "setup") == "us" ? GivenBy.Us : GivenBy.Setup, s.At))],
-            root.At);
+            root.At)
+        {
+            SignIn = root["sign-in"] is YamlNode.Mapping signIn ? SignInSection.Read(signIn, faults) : null,
+        };
 
         private Place Place(YamlNode.Scalar key, YamlNode.Mapping map)
         {

@@ -85,6 +85,7 @@ internal static class SheetShape
                 new("after", new Shape.List("services it waits for", new Shape.Text("a service"))),
                 new("given-by", new Shape.Text("who sets its account, start and order: setup unless said otherwise", null, null, ["us", "setup"])),
             ]))),
+            new("sign-in", SignInSection.Shape),
         ]);
 
     private static string Summary(NeedKindRow row) =>

@@ -34,6 +34,14 @@ public sealed class DistinguishedName : IEquatable<DistinguishedName>
     public bool IsAtOrBelow(DistinguishedName ancestor) =>
         _key == ancestor._key || _key.EndsWith("," + ancestor._key, StringComparison.Ordinal);
 
+    /// <summary>The nearest name that both are at or below; null when they have none in common.</summary>
+    public DistinguishedName? CommonWith(DistinguishedName other)
+    {
+        var at = this;
+        while (at is not null && !other.IsAtOrBelow(at)) at = at.Parent;
+        return at;
+    }
+
     /// <summary>Whether one name, as the directory spells it, is another or below it: as <see cref="IsAtOrBelow(DistinguishedName)"/>, without parsing, for walking many objects.</summary>
     public static bool IsAtOrBelow(string name, string ancestor) =>
         name.EndsWith(ancestor, StringComparison.OrdinalIgnoreCase) && (name.Length == ancestor.Length || name[name.Length - ancestor.Length - 1] == ',');

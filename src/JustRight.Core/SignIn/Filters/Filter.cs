@@ -13,7 +13,7 @@ public abstract record Filter
     /// <summary>At least one of the parts is true.</summary>
     public sealed record Or(IReadOnlyList<Filter> Parts) : Filter;
 
-    /// <summary>The part is false. What cannot be said stays unsaid: an attribute that an object has no value of makes neither true.</summary>
+    /// <summary>The part is false. What cannot be said stays unsaid: by an attribute that the directory does not know, no object is found, nor by the opposite.</summary>
     public sealed record Not(Filter Part) : Filter;
 
     /// <summary>The object has a value of the attribute.</summary>
@@ -57,6 +57,19 @@ public abstract record Filter
         Like f => $"({f.Attribute}={f.Start?.Escaped}*{string.Concat(f.Middle.Select(m => m.Escaped + "*"))}{f.End?.Escaped})",
         ByRule f => $"({f.Attribute}{(f.NamesToo ? ":dn" : "")}{(f.Rule is null ? "" : ":" + f.Rule)}:={f.Value.Escaped})",
         _ => throw new InvalidOperationException($"Unknown filter {GetType().Name}."),
+    };
+
+    /// <summary>The attribute that a single comparison is about; null for combinations, and where it is about every attribute.</summary>
+    public static string? AttributeOf(Filter filter) => filter switch
+    {
+        Present f => f.Attribute,
+        Same f => f.Attribute,
+        AtLeast f => f.Attribute,
+        AtMost f => f.Attribute,
+        About f => f.Attribute,
+        Like f => f.Attribute,
+        ByRule f => f.Attribute,
+        _ => null,
     };
 
     /// <inheritdoc cref="Text"/>

@@ -1,0 +1,89 @@
+using System.DirectoryServices.Protocols;
+using System.Net;
+using JustRight.Connectors.Ldap;
+using JustRight.Core.Estates;
+using JustRight.Core.SignIn;
+using JustRight.Core.SignIn.Trials;
+
+namespace JustRight.Connectors.People;
+
+/// <summary>A directory of people over LDAP, of either family.</summary>
+public sealed class LdapPeopleDirectory(PeopleDirectory directory) : IPeopleDirectory
+{
+    private const int InvalidCredentials = 49, NotSupported = 8, UnwillingToPerform = 53;
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);
+
+    /// <inheritdoc/>
+    public Task<ConnectionLook> LookAsync(WireSecurity security, CancellationToken cancel) => WayThere.LookAsync(directory.Host, directory.Offers[security], security, directory.CaFolder, cancel);
+
+    /// <inheritdoc/>
+    public async Task<IPeopleSession> BindAsync(WireSecurity security, string name, NewPassword password, CancellationToken cancel)
+    {
+        if (password.Reveal().Length == 0) throw new ConnectorException(ConnectorFailure.SignIn, "the password is empty: a directory would take that for an anonymous sign-in [RFC 4513 5.1.2].");
+        return await Task.Run(() => Open(security, name, password), cancel);
+    }
+
+    /// <inheritdoc/>
+    public async Task<EmptyPasswordAnswer> TryEmptyPasswordAsync(WireSecurity security, string name, CancellationToken cancel)
+    {
+        try
+        {
+            using var session = await Task.Run(() => Open(security, name, new NewPassword("")), cancel);
+            return EmptyPasswordAnswer.TakenForNobody;
+        }
+        catch (ConnectorException e) when (e.Failure == ConnectorFailure.SignIn)
+        {
+            return EmptyPasswordAnswer.Refused;
+        }
+    }
+
+    private LdapPeopleSession Open(WireSecurity security, string name, NewPassword password)
+    {
+        var place = $"{directory.Host}:{directory.Offers[security]}";
+        var connection = new LdapConnection(
+            new LdapDirectoryIdentifier(directory.Host, directory.Offers[security], fullyQualifiedDnsHostName: true, connectionless: false), new NetworkCredential(name, password.Reveal()), AuthType.Basic)
+        {
+            Timeout = Patience,
+        };
+        try
+        {
+            connection.SessionOptions.ProtocolVersion = 3;
+            connection.SessionOptions.ReferralChasing = ReferralChasingOptions.None;
+            if (security != WireSecurity.Plain && !OperatingSystem.IsWindows())
+            {
+                connection.SessionOptions.TrustedCertificatesDirectory = Path.GetFullPath(directory.CaFolder!);
+                connection.SessionOptions.StartNewTlsSessionContext();
+            }
+
+            if (security == WireSecurity.Tls) connection.SessionOptions.SecureSocketLayer = true;
+            if (security == WireSecurity.StartTls) connection.SessionOptions.StartTransportLayerSecurity(null);
+            connection.Bind();
+            return new LdapPeopleSession(connection, directory, name);
+        }
+        catch (LdapException e)
+        {
+            connection.Dispose();
+            throw e.ErrorCode switch
+            {
+                InvalidCredentials => new ConnectorException(ConnectorFailure.SignIn, $"{place} refuses the sign-in of {name}: {LdapSession.WhyRefused(e.ServerErrorMessage)}.", e),
+                NotSupported or UnwillingToPerform => new ConnectorException(ConnectorFailure.SignIn, $"{place} refuses to take a password this way: {e.ServerErrorMessage ?? e.Message}.", e),
+                _ => new ConnectorException(ConnectorFailure.Unreachable, $"{place} cannot be used: {e.Message}", e),
+            };
+        }
+        catch (TlsOperationException e)
+        {
+            connection.Dispose();
+            throw new ConnectorException(ConnectorFailure.NotTrusted, $"{place} does not turn to TLS: {e.Message}", e);
+        }
+        catch (DirectoryOperationException e)
+        {
+            connection.Dispose();
+            throw new ConnectorException(ConnectorFailure.SignIn, $"{place} refuses the sign-in of {name}: {e.Response?.ResultCode.ToString() ?? e.Message}.", e);
+        }
+        catch
+        {
+            connection.Dispose();
+            throw;
+        }
+    }
+}

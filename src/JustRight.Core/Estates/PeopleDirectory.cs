@@ -1,0 +1,60 @@
+using JustRight.Core.Faults;
+using JustRight.Core.Rights.Directory;
+using JustRight.Core.SignIn;
+using JustRight.Core.SignIn.Objects;
+
+namespace JustRight.Core.Estates;
+
+/// <summary>How a directory keeps who is in a group.</summary>
+public enum GroupKind
+{
+    /// <summary>Groups of AD-like directories: <c>member</c> names objects.</summary>
+    Group,
+
+    /// <summary><c>groupOfNames</c> [RFC 4519 3.5]: <c>member</c> names objects; there is always one.</summary>
+    GroupOfNames,
+
+    /// <summary><c>groupOfUniqueNames</c> [RFC 4519 3.6]: <c>uniqueMember</c> names objects.</summary>
+    GroupOfUniqueNames,
+
+    /// <summary><c>posixGroup</c> [RFC 2307]: <c>memberUid</c> holds logon names.</summary>
+    PosixGroup,
+}
+
+/// <summary>A directory that people sign in to products with.</summary>
+/// <param name="Key">The house's own word for it.</param>
+/// <param name="Host">The name that products connect to, which its certificate must carry.</param>
+/// <param name="Offers">How it can be reached, with the port of each.</param>
+/// <param name="Root">The name above everything in it.</param>
+/// <param name="PeopleIn">The branch of people.</param>
+/// <param name="GroupsIn">The branch of groups.</param>
+/// <param name="Groups">How it keeps who is in a group.</param>
+/// <param name="BackLink">Whether people carry the groups they are in, as <c>memberOf</c>.</param>
+public sealed record PeopleDirectory(
+    string Key, DirectoryFamily Family, string Host, IReadOnlyDictionary<WireSecurity, int> Offers, DistinguishedName Root, DistinguishedName PeopleIn, DistinguishedName GroupsIn,
+    GroupKind Groups, bool BackLink, Origin At)
+{
+    /// <summary>How we reach it: the lab, over LDAP, or not.</summary>
+    public Reach Reach { get; init; } = Reach.None;
+
+    /// <summary>A folder with the certificates of the authorities to trust, PEM; null where only the plain way is offered.</summary>
+    public string? CaFolder { get; init; }
+
+    /// <summary>The account that surveys bind as; null when none do.</summary>
+    public string? SignInAs { get; init; }
+
+    /// <summary>The name of the secret, kept by the service, that holds its password.</summary>
+    public string? Secret { get; init; }
+
+    /// <summary>The most objects it gives in one answer; who wants more must ask page by page. Null for no limit.</summary>
+    public int? MostInOneAnswer { get; init; }
+
+    /// <summary>Why passwords may go over the wire in plain text here; null when they may not.</summary>
+    public string? PlainTextBecause { get; init; }
+
+    /// <summary>Whether it is the directory of the estate's own domain, in which bind accounts and access groups are planned.</summary>
+    public bool IsOfDomain => Family == DirectoryFamily.AdLike;
+
+    /// <summary>Its address for a way of reaching it, as products take it [RFC 4516].</summary>
+    public string Address(WireSecurity security) => $"{(security == WireSecurity.Tls ? "ldaps" : "ldap")}://{Host}:{Offers[security]}";
+}

@@ -1,0 +1,247 @@
+using System.Globalization;
+using System.Numerics;
+using JustRight.Core.SignIn.Objects;
+
+namespace JustRight.Core.SignIn.Filters;
+
+/// <summary>
+/// Says for which objects a filter holds, as a directory of the family would: three-valued logic [RFC 4511 4.5.1.7], rules by
+/// attribute [RFC 4517 4.2], on AD-like directories also the rules for bits and chains [MS-ADTS 3.1.1.3.4.4].
+/// </summary>
+public static class FilterEvaluator
+{
+    /// <summary>The truth of a filter for each object of a table, in their order.</summary>
+    public static Truth[] Evaluate(Filter filter, ObjectTable table) => new Run(table).Of(filter);
+
+    /// <summary>The objects that a search with the filter would give, in the order of the table.</summary>
+    public static IReadOnlyList<PeopleObject> Matching(Filter filter, ObjectTable table)
+    {
+        var truths = Evaluate(filter, table);
+        var found = new List<PeopleObject>();
+        for (var i = 0; i < truths.Length; i++)
+            if (truths[i] == Truth.True) found.Add(table.Objects[i]);
+        return found;
+    }
+
+    /// <summary>The parts of a filter that only the directory itself can judge: comparing by sound, looking names up in many attributes, and attributes that were not read.</summary>
+    public static IReadOnlyList<Filter> NotJudged(Filter filter, ObjectTable table) => filter switch
+    {
+        Filter.And f => [.. f.Parts.SelectMany(p => NotJudged(p, table))],
+        Filter.Or f => [.. f.Parts.SelectMany(p => NotJudged(p, table))],
+        Filter.Not f => NotJudged(f.Part, table),
+        Filter.About => [filter],
+        _ when Filter.AttributeOf(filter) is { } attribute && (attribute.Equals("anr", StringComparison.OrdinalIgnoreCase) || (table.Schema.Attribute(attribute) is not null && !table.WasRead(attribute))) => [filter],
+        _ => [],
+    };
+
+    private sealed class Run(ObjectTable table)
+    {
+        private readonly int _count = table.Objects.Count;
+
+        public Truth[] Of(Filter filter)
+        {
+            switch (filter)
+            {
+                case Filter.And f:
+                    return Combined(f.Parts, static (a, b) => a < b ? a : b);
+                case Filter.Or f:
+                    return Combined(f.Parts, static (a, b) => a > b ? a : b);
+                case Filter.Not f:
+                    var truths = Of(f.Part);
+                    for (var i = 0; i < truths.Length; i++) truths[i] = (Truth)(2 - (int)truths[i]);
+                    return truths;
+                case Filter.Present f:
+                    return KindOf(f.Attribute) is { } there ? Any(table.ColumnOf(there), static _ => true) : All(Truth.Undefined);
+                case Filter.Same f:
+                    return KindOf(f.Attribute) is { } same ? Same(same, same.Rule, f.Value) : All(Truth.Undefined);
+                case Filter.AtLeast f:
+                    return KindOf(f.Attribute) is { } least ? Ordered(least, f.Value, static c => c >= 0) : All(Truth.Undefined);
+                case Filter.AtMost f:
+                    return KindOf(f.Attribute) is { } most ? Ordered(most, f.Value, static c => c <= 0) : All(Truth.Undefined);
+                case Filter.About f:
+                    return table.Schema.Family == DirectoryFamily.AdLike ? Of(new Filter.Same(f.Attribute, f.Value)) : All(Truth.Undefined); // [MS-ADTS 3.1.1.3.1.3.1]: there the same as being equal
+                case Filter.Like f:
+                    return KindOf(f.Attribute) is { } like ? Like(like, f) : All(Truth.Undefined);
+                case Filter.ByRule f:
+                    return ByRule(f);
+                default:
+                    throw new InvalidOperationException($"Unknown filter {filter.GetType().Name}.");
+            }
+        }
+
+        private Truth[] Combined(IReadOnlyList<Filter> parts, Func<Truth, Truth, Truth> by)
+        {
+            var truths = Of(parts[0]);
+            foreach (var part in parts.Skip(1))
+            {
+                var more = Of(part);
+                for (var i = 0; i < truths.Length; i++) truths[i] = by(truths[i], more[i]);
+            }
+
+            return truths;
+        }
+
+        private AttributeKind? KindOf(string attribute) => table.Schema.Attribute(attribute);
+
+        private Truth[] All(Truth truth)
+        {
+            var truths = new Truth[_count];
+            Array.Fill(truths, truth);
+            return truths;
+        }
+
+        private Truth[] Any(ObjectTable.Column column, Func<string, bool> holds)
+        {
+            var truths = new Truth[_count];
+            for (var i = 0; i < _count; i++)
+            {
+                for (var at = column.Starts[i]; at < column.Starts[i + 1]; at++)
+                {
+                    if (!holds(column.Values[at])) continue;
+                    truths[i] = Truth.True;
+                    break;
+                }
+            }
+
+            return truths;
+        }
+
+        private Truth[] Same(AttributeKind kind, ValueRule rule, FilterValue value)
+        {
+            if (!kind.Equal || value.Octets.IsEmpty || value.Text is not { } text) return All(Truth.Undefined);
+            if (rule == ValueRule.Class) return OfClass(kind, text);
+            if (IsCategory(kind) && table.NormalName(text) is null) text = ObjectCategories.NameOf(text, table) ?? text;
+            return table.Prepared(text, rule) is { } prepared ? Any(table.ColumnOf(kind, rule), v => string.Equals(v, prepared, StringComparison.Ordinal)) : All(Truth.Undefined);
+        }
+
+        /// <summary>AD-like directories keep every class of an object; the others keep some, and take those above as meant.</summary>
+        private Truth[] OfClass(AttributeKind kind, string name)
+        {
+            var wanted = name.ToLowerInvariant();
+            if (table.Schema.Family == DirectoryFamily.AdLike) return Any(table.ColumnOf(kind), v => v == wanted);
+            if (!table.Schema.HasClass(name)) return All(Truth.Undefined);
+            var at = new Dictionary<string, bool>(StringComparer.Ordinal);
+            return Any(table.ColumnOf(kind), v => at.TryGetValue(v, out var known) ? known : at[v] = table.Schema.ClassAndAbove(v).Contains(wanted, StringComparer.OrdinalIgnoreCase));
+        }
+
+        private Truth[] Ordered(AttributeKind kind, FilterValue value, Func<int, bool> holds)
+        {
+            if (!kind.Ordered || value.Octets.IsEmpty || value.Text is not { } text || table.Prepared(text, kind.Rule) is not { } prepared) return All(Truth.Undefined);
+            if (kind.Rule != ValueRule.WholeNumber) return Any(table.ColumnOf(kind), v => holds(string.CompareOrdinal(v, prepared)));
+            var number = BigInteger.Parse(prepared, CultureInfo.InvariantCulture);
+            return Any(table.ColumnOf(kind), v => holds(BigInteger.Parse(v, CultureInfo.InvariantCulture).CompareTo(number)));
+        }
+
+        private Truth[] Like(AttributeKind kind, Filter.Like like)
+        {
+            if (!kind.Parts) return All(Truth.Undefined);
+            var fold = kind.Rule != ValueRule.CaseExact;
+            var middle = new List<string>();
+            foreach (var part in like.Middle)
+            {
+                if (part.Text is not { } text) return All(Truth.Undefined);
+                middle.Add(Part(text, t => PreparedText.Middle(t, fold)));
+            }
+
+            if ((like.Start is { Text: null }) || (like.End is { Text: null })) return All(Truth.Undefined);
+            var start = like.Start?.Text is { } first ? Part(first, t => PreparedText.Start(t, fold)) : "";
+            var end = like.End?.Text is { } last ? Part(last, t => PreparedText.End(t, fold)) : "";
+            return Any(table.ColumnOf(kind), v => Fits(v, start, middle, end));
+
+            string Part(string text, Func<string, string> prepare) => kind.Rule switch
+            {
+                ValueRule.Telephone => PreparedText.Telephone(text),
+                ValueRule.CaseIgnore or ValueRule.CaseExact => prepare(text),
+                _ => text,
+            };
+        }
+
+        private static bool Fits(string value, string start, List<string> middle, string end)
+        {
+            if (!value.StartsWith(start, StringComparison.Ordinal)) return false;
+            var at = start.Length;
+            foreach (var part in middle)
+            {
+                var found = value.IndexOf(part, at, StringComparison.Ordinal);
+                if (found < 0) return false;
+                at = found + part.Length;
+            }
+
+            return value.Length - end.Length >= at && value.EndsWith(end, StringComparison.Ordinal);
+        }
+
+        private Truth[] ByRule(Filter.ByRule f)
+        {
+            if (f.Value.Text is not { } text) return All(Truth.Undefined);
+            var kind = f.Attribute is null ? null : KindOf(f.Attribute);
+            if (f.Attribute is not null && kind is null) return All(Truth.Undefined);
+            if (f.Rule is MatchingRules.AllBits or MatchingRules.AnyBit) return kind is { Rule: ValueRule.WholeNumber } ? Bits(kind, text, f.Rule == MatchingRules.AllBits) : All(Truth.Undefined);
+            if (table.Schema.Family == DirectoryFamily.AdLike)
+            {
+                if (f.Rule == MatchingRules.Chain) return kind is { Rule: ValueRule.Name } && table.NormalName(text) is { } name ? Chain(kind, name) : All(Truth.Undefined);
+                return f.Rule is null && kind is not null ? Same(kind, kind.Rule, f.Value) : All(Truth.Undefined);
+            }
+
+            if (f.Rule is not null && OfName(f.Rule) is null) return All(Truth.Undefined);
+            var kinds = kind is not null ? [kind] : table.Schema.AttributeNames.Select(n => KindOf(n)!).Distinct().Where(k => k.Rule is ValueRule.CaseIgnore or ValueRule.CaseExact).ToList();
+            var truths = All(Truth.False);
+            foreach (var one in kinds)
+            {
+                var rule = f.Rule is null ? one.Rule : OfName(f.Rule)!.Value;
+                var found = Same(one, rule, f.Value);
+                if (f.NamesToo && table.Prepared(text, rule) is { } prepared) found = Or(found, Any(table.NamePartsOf(one), v => v == prepared));
+                truths = kinds.Count == 1 ? found : Or(truths, found);
+            }
+
+            return truths;
+        }
+
+        private static Truth[] Or(Truth[] a, Truth[] b) => [.. a.Zip(b, (x, y) => x > y ? x : y)];
+
+        private static ValueRule? OfName(string rule) => rule switch
+        {
+            "caseIgnoreMatch" or "2.5.13.2" => ValueRule.CaseIgnore,
+            "caseExactMatch" or "2.5.13.5" => ValueRule.CaseExact,
+            "distinguishedNameMatch" or "2.5.13.1" => ValueRule.Name,
+            "integerMatch" or "2.5.13.14" => ValueRule.WholeNumber,
+            _ => null,
+        };
+
+        private Truth[] Bits(AttributeKind kind, string text, bool all)
+        {
+            if (!long.TryParse(text, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var mask)) return All(Truth.Undefined);
+            return Any(table.ColumnOf(kind), v => long.TryParse(v, CultureInfo.InvariantCulture, out var value) && (all ? (value & mask) == mask : (value & mask) != 0));
+        }
+
+        /// <summary>Follows the attribute backwards from the named object: who has it, who has one of those, and so on.</summary>
+        private Truth[] Chain(AttributeKind kind, string target)
+        {
+            var column = table.ColumnOf(kind);
+            var holders = new Dictionary<string, List<int>>(StringComparer.Ordinal);
+            for (var i = 0; i < _count; i++)
+            {
+                for (var at = column.Starts[i]; at < column.Starts[i + 1]; at++)
+                {
+                    if (!holders.TryGetValue(column.Values[at], out var list)) holders[column.Values[at]] = list = [];
+                    list.Add(i);
+                }
+            }
+
+            var truths = new Truth[_count];
+            var next = new Queue<string>([target]);
+            while (next.TryDequeue(out var name))
+            {
+                foreach (var i in holders.GetValueOrDefault(name) ?? [])
+                {
+                    if (truths[i] == Truth.True) continue;
+                    truths[i] = Truth.True;
+                    if (table.NormalName(table.Objects[i].Dn) is { } further) next.Enqueue(further);
+                }
+            }
+
+            return truths;
+        }
+
+        private bool IsCategory(AttributeKind kind) => table.Schema.Family == DirectoryFamily.AdLike && kind.Name.Equals("objectCategory", StringComparison.OrdinalIgnoreCase);
+    }
+}

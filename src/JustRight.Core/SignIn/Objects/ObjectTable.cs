@@ -1,0 +1,114 @@
+using System.Globalization;
+using System.Text.RegularExpressions;
+using JustRight.Core.Rights.Directory;
+
+namespace JustRight.Core.SignIn.Objects;
+
+/// <summary>
+/// Objects of a directory laid out by attribute, so that a filter is evaluated over all of them at once. Columns are prepared when
+/// they are first asked for and kept; a table may be read by several threads.
+/// </summary>
+public sealed partial class ObjectTable
+{
+    private readonly Dictionary<string, Column> _columns = new(StringComparer.OrdinalIgnoreCase);
+    private readonly Dictionary<string, string?> _names = new(StringComparer.Ordinal);
+    private readonly HashSet<string>? _read;
+    private readonly Lock _lock = new();
+
+    /// <summary>A table.</summary>
+    /// <param name="schema">What the directory knows.</param>
+    /// <param name="objects">The objects.</param>
+    /// <param name="read">The attributes that were read, by first name; null when everything was.</param>
+    public ObjectTable(AttributeSchema schema, IReadOnlyList<PeopleObject> objects, IEnumerable<string>? read = null)
+    {
+        (Schema, Objects) = (schema, objects);
+        _read = read?.ToHashSet(StringComparer.OrdinalIgnoreCase);
+    }
+
+    /// <summary>What the directory knows.</summary>
+    public AttributeSchema Schema { get; }
+
+    /// <summary>The objects, in the order they came.</summary>
+    public IReadOnlyList<PeopleObject> Objects { get; }
+
+    /// <summary>Whether an attribute was read of the objects.</summary>
+    public bool WasRead(string attribute) => _read is null || _read.Contains(Schema.Attribute(attribute)?.Name ?? attribute);
+
+    /// <summary>A name in the one form in which two spellings of it are the same text; null when it is none.</summary>
+    internal string? NormalName(string text)
+    {
+        lock (_names)
+        {
+            if (!_names.TryGetValue(text, out var normal)) _names[text] = normal = DistinguishedName.TryParse(text, out var name) ? string.Join(',', name.Parts.Select(NormalPart)) : null;
+            return normal;
+        }
+    }
+
+    /// <summary>A part of a name: its attribute by first name, its value without regard to case and space, as almost all that names are made of compare.</summary>
+    private string NormalPart((string Type, string Value) part) => $"{(Schema.Attribute(part.Type)?.Name ?? part.Type).ToLowerInvariant()}={DistinguishedName.Escape(PreparedText.Whole(part.Value, true))}";
+
+    /// <summary>The values of an attribute, and of those that are kinds of it, prepared by its rule.</summary>
+    internal Column ColumnOf(AttributeKind kind) => ColumnOf(kind, kind.Rule);
+
+    /// <summary>The values of an attribute prepared by another rule.</summary>
+    internal Column ColumnOf(AttributeKind kind, ValueRule rule)
+    {
+        var key = $"{kind.Name}\n{rule}";
+        lock (_lock)
+        {
+            if (!_columns.TryGetValue(key, out var column)) _columns[key] = column = Prepare([.. Schema.WithKindsBelow(kind).Select(k => k.Name)], rule);
+            return column;
+        }
+    }
+
+    /// <summary>The values that stand in the objects' own names for an attribute, prepared by its rule.</summary>
+    internal Column NamePartsOf(AttributeKind kind)
+    {
+        var names = Schema.WithKindsBelow(kind).SelectMany(k => Schema.AttributeNames.Where(n => Schema.Attribute(n) == k)).ToHashSet(StringComparer.OrdinalIgnoreCase);
+        return Fill(o => DistinguishedName.TryParse(o.Dn, out var name) ? name.Parts.Where(p => names.Contains(p.Type)).Select(p => p.Value) : [], kind.Rule);
+    }
+
+    private Column Prepare(List<string> names, ValueRule rule) => Fill(o => names.Count == 1 ? o.All(names[0]) : names.SelectMany(o.All), rule);
+
+    private Column Fill(Func<PeopleObject, IEnumerable<string>> valuesOf, ValueRule rule)
+    {
+        var starts = new int[Objects.Count + 1];
+        var values = new List<string>(Objects.Count);
+        for (var i = 0; i < Objects.Count; i++)
+        {
+            starts[i] = values.Count;
+            foreach (var value in valuesOf(Objects[i]))
+                if (Prepared(value, rule) is { } prepared) values.Add(prepared);
+        }
+
+        starts[^1] = values.Count;
+        return new Column(starts, [.. values]);
+    }
+
+    /// <summary>A value as it is compared; null when it is none that the rule is for.</summary>
+    internal string? Prepared(string value, ValueRule rule) => rule switch
+    {
+        ValueRule.CaseIgnore => PreparedText.Whole(value, true),
+        ValueRule.CaseExact => PreparedText.Whole(value, false),
+        ValueRule.Telephone => PreparedText.Telephone(value),
+        ValueRule.WholeNumber => WholeNumberText().IsMatch(value) ? value : null,
+        ValueRule.Name => NormalName(value),
+        ValueRule.Class => value.ToLowerInvariant(),
+        ValueRule.Time => Moment(value)?.ToString("yyyyMMddHHmmss.fffffff", CultureInfo.InvariantCulture),
+        ValueRule.Boolean => value is "TRUE" or "FALSE" ? value : null,
+        _ => value,
+    };
+
+    /// <summary>Generalized time [RFC 4517 3.3.13], in UTC as directories write it.</summary>
+    private static DateTimeOffset? Moment(string value)
+    {
+        string[] forms = ["yyyyMMddHHmmss'Z'", "yyyyMMddHHmmss.f'Z'", "yyyyMMddHHmm'Z'", "yyyyMMddHH'Z'"];
+        return DateTimeOffset.TryParseExact(value, forms, CultureInfo.InvariantCulture, DateTimeStyles.AssumeUniversal, out var moment) ? moment : null;
+    }
+
+    [GeneratedRegex(@"^(0|-?[1-9][0-9]*)\z")]
+    private static partial Regex WholeNumberText();
+
+    /// <summary>The prepared values of one attribute: those of object <c>i</c> stand from <c>Starts[i]</c> up to <c>Starts[i + 1]</c>.</summary>
+    internal sealed record Column(int[] Starts, string[] Values);
+}

@@ -1,0 +1,37 @@
+using JustRight.Core.Installs;
+using JustRight.Formats.Shapes;
+using JustRight.Formats.Yaml;
+
+namespace JustRight.Formats.Installs;
+
+/// <summary>The section <c>sign-in</c> of an install.</summary>
+internal static class InstallSignInSection
+{
+    /// <summary>Its shape.</summary>
+    public static readonly Shape.Map Shape = new("with which directory people sign in here, and what is expected of it", [
+        new("directory", Words.Key("the estate's key of the directory"), true),
+        new("bind-as", new Shape.Text("an account of the directory's own to bind as, where the plan makes none: its distinguished name")),
+        new("bind-secret", Words.Key("the name of the secret, kept by the service, that holds the bind account's password")),
+        new("enter-through", new Shape.Text("a group of the directory's own whose members may enter, where the plan makes none: its distinguished name")),
+        new("groups-start", new Shape.List("what the names of groups start with that an administrator sees; what the sheet says unless said otherwise", new Shape.Text("a beginning"), true)),
+        new("expected-people", new Shape.Number("how many people are expected", 0, 10_000_000)),
+        new("expected-names", new Shape.List("the logon names of the people expected", new Shape.Text("a logon name"))),
+        new("expected-groups", new Shape.List("the names of the groups that an administrator should see", new Shape.Text("a group"))),
+        new("may-enter", new Shape.Text("the logon name of somebody who must be able to sign in")),
+        new("may-not-enter", new Shape.List("the logon names of people who must not", new Shape.Text("a logon name"), true)),
+    ]);
+
+    /// <summary>Reads it.</summary>
+    public static InstallSignIn Read(YamlNode.Mapping map) => new(map.Text("directory"), map.At)
+    {
+        BindAs = map.TextOrNull("bind-as"),
+        BindSecret = map.TextOrNull("bind-secret"),
+        EnterThrough = map.TextOrNull("enter-through"),
+        GroupsStart = map.List("groups-start"),
+        ExpectedPeople = map.NumberOrNull("expected-people") ?? (map["expected-names"] is null ? null : map.List("expected-names").Count),
+        ExpectedNames = map.List("expected-names"),
+        ExpectedGroups = map.List("expected-groups"),
+        MayEnter = map.TextOrNull("may-enter"),
+        MayNotEnter = map.List("may-not-enter"),
+    };
+}

@@ -1,0 +1,92 @@
+using JustRight.Connectors;
+using JustRight.Connectors.People;
+using JustRight.Core.SignIn;
+using JustRight.Core.SignIn.Filters;
+using JustRight.Core.SignIn.Objects;
+
+namespace JustRight.SignIn.Tests;
+
+/// <summary>What a filter finds by our evaluation is what a real server finds with its text.</summary>
+public abstract class FilterDifferentialTests(IPeopleServer server)
+{
+    private static readonly int Filters = int.Parse(Environment.GetEnvironmentVariable("JUSTRIGHT_FILTERS") ?? "2000", System.Globalization.CultureInfo.InvariantCulture);
+
+    /// <summary>Where the server is known to differ from the protocol: with the reason, or null.</summary>
+    private protected abstract string? Explained(Filter filter, ObjectTable one);
+
+    [Fact]
+    public async Task Our_evaluation_finds_what_the_server_finds()
+    {
+        using var connection = server.Write();
+        PeopleScene.Write(server, connection);
+        using var session = await server.KeeperAsync();
+        var table = await ReadAsync(session);
+        var unexplained = new List<string>();
+        var explained = new Dictionary<string, int>();
+        var (found, nothing) = (0, 0);
+        var filters = new RandomFilters(table, 20261126);
+        for (var i = 0; i < Filters; i++)
+        {
+            var filter = filters.Next();
+            var ours = FilterEvaluator.Matching(filter, table).Select(o => o.Dn).ToHashSet(StringComparer.OrdinalIgnoreCase);
+            HashSet<string> theirs = [];
+            try
+            {
+                foreach (var branch in Branches) theirs.UnionWith(session.Search(branch, true, filter.Text, null).Select(o => o.Dn));
+            }
+            catch (ConnectorException e)
+            {
+                unexplained.Add($"{filter.Text}: the server says {e.Message}");
+                continue;
+            }
+
+            if (ours.Count > 0 && ours.Count < table.Objects.Count) found++;
+            else nothing++;
+            foreach (var different in table.Objects.Where(o => ours.Contains(o.Dn) != theirs.Contains(o.Dn)))
+            {
+                if (Explained(filter, new ObjectTable(table.Schema, [different, .. table.Objects])) is { } why) explained[why] = explained.GetValueOrDefault(why) + 1;
+                else unexplained.Add($"{filter.Text}: {different.Dn} is found by {(ours.Contains(different.Dn) ? "us" : "the server")} alone");
+            }
+        }
+
+        TestContext.Current.TestOutputHelper?.WriteLine($"{Filters} filters, {found} find some and not all, {nothing} find none or all; explained: {string.Join(", ", explained.Select(e => $"{e.Key} {e.Value}"))}");
+        unexplained.Take(20).ShouldBeEmpty();
+        found.ShouldBeGreaterThan(Filters / 4);
+    }
+
+    private string[] Branches => [server.Directory.PeopleIn.Text, server.Directory.GroupsIn.Text];
+
+    private async Task<ObjectTable> ReadAsync(IPeopleSession session)
+    {
+        await Task.CompletedTask;
+        var (types, classes) = session.Schema();
+        types.Count.ShouldBeGreaterThan(100);
+        var attributes = AttributeMap.Surveyed(server.Directory.Family);
+        return new ObjectTable(SchemaDescriptions.Read(server.Directory.Family, types, classes), [.. Branches.SelectMany(b => session.Search(b, true, "(objectClass=*)", 200, attributes))], attributes);
+    }
+
+    /// <summary>The single comparisons of a filter.</summary>
+    private protected static IEnumerable<Filter> Leaves(Filter filter) => filter switch
+    {
+        Filter.And f => f.Parts.SelectMany(Leaves),
+        Filter.Or f => f.Parts.SelectMany(Leaves),
+        Filter.Not f => Leaves(f.Part),
+        _ => [filter],
+    };
+}
+
+/// <summary>Against the AD-compatible controller.</summary>
+public sealed class AdLikeFilterTests(StaffServer server) : FilterDifferentialTests(server), IClassFixture<StaffServer>
+{
+    /// <summary>The controller takes what cannot be said for false, so that its opposite is true; the protocol leaves both unsaid [RFC 4511 4.5.1.7].</summary>
+    private protected override string? Explained(Filter filter, ObjectTable one) =>
+        Leaves(filter).Any(l => FilterEvaluator.Evaluate(l, one)[0] == Truth.Undefined) ? "undefined taken for false" : null;
+}
+
+/// <summary>Against the inetOrgPerson directory.</summary>
+public sealed class InetOrgPersonFilterTests(ContractorsServer server) : FilterDifferentialTests(server), IClassFixture<ContractorsServer>
+{
+    /// <summary>A beginning that ends with a space fits, by the protocol, a value that ends there: space at its end counts as one [RFC 4518 2.6.1]. The server does not think so; nor the other way round.</summary>
+    private protected override string? Explained(Filter filter, ObjectTable one) =>
+        Leaves(filter).OfType<Filter.Like>().Any(l => l.Start?.Text?.EndsWith(' ') == true || l.End?.Text?.StartsWith(' ') == true) ? "space at the end of a part" : null;
+}
