@@ -17,6 +17,7 @@ var root = new RootCommand("Just Right: service accounts that hold just what the
     FitCommands.MakeWhy(),
     ConfirmCommand.Make(),
     InstanceCommand.Make(),
+    SignInCommands.Make(),
     TraceCommands.MakeTrace(),
     TraceCommands.MakeMend(),
     TraceCommands.MakeUndo(),

@@ -45,4 +45,9 @@ namespace JustRight.Contracts;
 [JsonSerializable(typeof(IReadOnlyList<LogEntryView>))]
 [JsonSerializable(typeof(IReadOnlyList<JudgementView>))]
 [JsonSerializable(typeof(LogCheckView))]
+[JsonSerializable(typeof(SignInView))]
+[JsonSerializable(typeof(TrialOrder))]
+[JsonSerializable(typeof(TrialView))]
+[JsonSerializable(typeof(FilterOrder))]
+[JsonSerializable(typeof(FilterView))]
 public sealed partial class ContractsJson : JsonSerializerContext;

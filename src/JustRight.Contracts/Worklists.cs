@@ -21,7 +21,7 @@ public sealed record LdifView(string Subject, bool Remove, string Text);
 public sealed record GrantOrder(bool Remove, IReadOnlyList<string> Steps);
 
 /// <summary>Long work.</summary>
-/// <param name="Kind"><c>survey</c>, <c>verify</c>, <c>grant</c>, <c>trace</c>, <c>mend</c>, <c>guard</c> or <c>undo</c>.</param>
+/// <param name="Kind"><c>survey</c>, <c>verify</c>, <c>grant</c>, <c>trace</c>, <c>mend</c>, <c>guard</c>, <c>undo</c> or <c>sign-in</c>.</param>
 /// <param name="State"><c>queued</c>, <c>running</c>, <c>done</c>, <c>failed</c> or <c>interrupted</c>.</param>
 /// <param name="CanBeUndone">Whether it made changes and each has one that undoes it.</param>
 /// <param name="HasTrace">Whether there is a trace to show of it.</param>
@@ -34,4 +34,8 @@ public sealed record JobView(string Id, string Kind, string Subject, string Stat
 public sealed record JobStepView(int Number, string Words, string Giver, string Place, string State, string? Before, string? After, DateTimeOffset? At);
 
 /// <summary>One event of a job's progress.</summary>
-public sealed record JobEvent(string State, int Done, int Total, string Text, JobStepView? Step);
+public sealed record JobEvent(string State, int Done, int Total, string Text, JobStepView? Step)
+{
+    /// <summary>For a trial: a check that came to its end.</summary>
+    public TrialCheckView? Check { get; init; }
+}

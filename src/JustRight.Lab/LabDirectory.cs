@@ -114,7 +114,7 @@ public sealed class LabDirectory(LabFile file, TimeProvider time) : IDirectoryCo
                 {
                     (p.Description, p.Note, p.CreatedAt) = (c.Description, c.Note, now);
                     p.PrimaryGroupRid = DirectorySnapshot.DomainUsersRid;
-                    p.PasswordSetAt = now;
+                    (p.PasswordSetAt, p.PasswordProof) = (now, LabPasswords.ProofOf(password));
                     p.State = c.PasswordNeverExpires ? AccountState.PasswordNeverExpires : AccountState.None;
                 });
                 break;

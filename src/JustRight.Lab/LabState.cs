@@ -34,6 +34,9 @@ public sealed class LabState
     /// <summary>Where policies are linked.</summary>
     public List<LabPolicyLinks> PolicyLinks { get; set; } = [];
 
+    /// <summary>People, groups and others in directories beside the domain.</summary>
+    public List<LabPerson> People { get; set; } = [];
+
     /// <summary>Hosts.</summary>
     public List<LabHost> Hosts { get; set; } = [];
 
@@ -75,6 +78,9 @@ public sealed class LabPrincipal
     /// <summary>When the password of an account was last set, or null when that is not known.</summary>
     public DateTimeOffset? PasswordSetAt { get; set; }
 
+    /// <summary>Proof of its password, for accounts made in the lab; those that came with it have the pretend password of <see cref="LabPasswords"/>.</summary>
+    public string? PasswordProof { get; set; }
+
     /// <summary>Scope of groups.</summary>
     [JsonConverter(typeof(JsonStringEnumConverter<GroupScope>))]
     public GroupScope Scope { get; set; }
@@ -90,6 +96,16 @@ public sealed class LabPrincipal
 
     /// <summary>Why the members may not be read, or null.</summary>
     public string? MembersUnread { get; set; }
+}
+
+/// <summary>An object of a directory beside the domain: a person, a group, a branch.</summary>
+public sealed class LabPerson
+{
+    /// <summary>Distinguished name.</summary>
+    public required string Dn { get; set; }
+
+    /// <summary>The values of its attributes, <c>memberOf</c> not among them: it is worked out.</summary>
+    public SortedDictionary<string, List<string>> Values { get; set; } = [];
 }
 
 /// <summary>A machine or server of the lab that may not answer for a while.</summary>

@@ -40,6 +40,12 @@ public class Controller : IAsyncLifetime
     /// <summary>A folder with another authority's certificate.</summary>
     public string WrongCaFolder => Path.Combine(_folder, "wrong-ca");
 
+    /// <summary>The authority that its certificate is from.</summary>
+    protected TestAuthority Authority { get; } = new("Fennmoor test authority");
+
+    /// <summary>An authority that nobody trusts.</summary>
+    protected TestAuthority Stranger { get; } = new("Another authority");
+
     /// <summary>The certificate it shows.</summary>
     protected string CertificateFile => Path.Combine(_folder, "server.pem");
 
@@ -91,6 +97,8 @@ public class Controller : IAsyncLifetime
     public ValueTask DisposeAsync()
     {
         Stop();
+        Authority.Dispose();
+        Stranger.Dispose();
         GC.SuppressFinalize(this);
         Directory.Delete(_folder, true);
         return ValueTask.CompletedTask;
@@ -101,11 +109,9 @@ public class Controller : IAsyncLifetime
 
     private void MakeCertificates()
     {
-        using var ca = new TestAuthority("Fennmoor test authority");
-        using var wrong = new TestAuthority("Another authority");
-        ca.WriteTo(CaFolder);
-        wrong.WriteTo(WrongCaFolder);
-        ca.Issue(CertificateFile, KeyFile, [Address, SecondAddress], 60);
+        Authority.WriteTo(CaFolder);
+        Stranger.WriteTo(WrongCaFolder);
+        Authority.Issue(CertificateFile, KeyFile, [Address, SecondAddress], 60);
     }
 
     private async Task WaitAsync()

@@ -49,8 +49,11 @@ public sealed class ContractorsServer : IPeopleServer, IAsyncLifetime
         connection.Add($"ou=Services,{Root}", ("objectClass", ["organizationalUnit"]));
     }
 
+    /// <inheritdoc/>
+    public Task ShowAsync(string certificate) => StartAsync(certificate);
+
     /// <summary>Starts it anew with another certificate: good, ended, other-name, stranger.</summary>
-    public async Task StartAsync(string certificate)
+    private async Task StartAsync(string certificate)
     {
         await StopAsync();
         await System.IO.File.WriteAllTextAsync(File("slapd.conf"), $"""

@@ -18,17 +18,27 @@ public interface IPeopleServer
 
     /// <summary>The keeper's password.</summary>
     string KeeperPassword { get; }
+
+    /// <summary>Has the server show another certificate: <c>good</c>, <c>ended</c>, <c>other-name</c>, or <c>stranger</c> from an authority that nobody trusts.</summary>
+    Task ShowAsync(string certificate);
 }
 
 /// <summary>What tests do with either server.</summary>
 internal static class PeopleServers
 {
-    /// <summary>A connection of the keeper's, to write what a test needs.</summary>
+    /// <summary>A connection of the keeper's with TLS, to write what a test needs.</summary>
     public static LdapConnection Write(this IPeopleServer server)
     {
-        var connection = new LdapConnection(new LdapDirectoryIdentifier(server.Directory.Host, server.Directory.Offers[WireSecurity.Plain], true, false), new NetworkCredential(server.Keeper, server.KeeperPassword), AuthType.Basic) { Timeout = TimeSpan.FromSeconds(60) };
+        var connection = new LdapConnection(new LdapDirectoryIdentifier(server.Directory.Host, server.Directory.Offers[WireSecurity.Tls], true, false), new NetworkCredential(server.Keeper, server.KeeperPassword), AuthType.Basic) { Timeout = TimeSpan.FromSeconds(60) };
         connection.SessionOptions.ProtocolVersion = 3;
         connection.SessionOptions.ReferralChasing = ReferralChasingOptions.None;
+        connection.SessionOptions.SecureSocketLayer = true;
+        if (!OperatingSystem.IsWindows())
+        {
+            connection.SessionOptions.TrustedCertificatesDirectory = server.Directory.CaFolder!;
+            connection.SessionOptions.StartNewTlsSessionContext();
+        }
+
         connection.Bind();
         return connection;
     }

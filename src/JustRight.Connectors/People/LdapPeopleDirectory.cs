@@ -10,8 +10,10 @@ namespace JustRight.Connectors.People;
 /// <summary>A directory of people over LDAP, of either family.</summary>
 public sealed class LdapPeopleDirectory(PeopleDirectory directory) : IPeopleDirectory
 {
+    private const int TurnAttempts = 6;
     private const int InvalidCredentials = 49, NotSupported = 8, UnwillingToPerform = 53;
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);
+    private static readonly TimeSpan TurnPause = TimeSpan.FromMilliseconds(50);
 
     /// <inheritdoc/>
     public Task<ConnectionLook> LookAsync(WireSecurity security, CancellationToken cancel) => WayThere.LookAsync(directory.Host, directory.Offers[security], security, directory.CaFolder, cancel);
@@ -37,6 +39,33 @@ public sealed class LdapPeopleDirectory(PeopleDirectory directory) : IPeopleDire
         }
     }
 
+    /// <summary>Turns a connection to TLS. The library connects only when something is asked: the root entry, which every directory shows to anybody, and which says nothing of us.</summary>
+    private static void Turn(LdapConnection connection)
+    {
+        connection.AutoBind = false;
+        try
+        {
+            connection.SendRequest(new SearchRequest("", "(objectClass=*)", SearchScope.Base, "1.1"));
+        }
+        catch (DirectoryOperationException)
+        {
+            // Refused is an answer too: it is connected.
+        }
+
+        for (var left = TurnAttempts; ; left--)
+        {
+            try
+            {
+                connection.SessionOptions.StartTransportLayerSecurity(null);
+                return;
+            }
+            catch (TlsOperationException) when (left > 1)
+            {
+                Thread.Sleep(TurnPause); // a server may answer before it has put the question away, and turns only what has no question open
+            }
+        }
+    }
+
     private LdapPeopleSession Open(WireSecurity security, string name, NewPassword password)
     {
         var place = $"{directory.Host}:{directory.Offers[security]}";
@@ -56,7 +85,7 @@ public sealed class LdapPeopleDirectory(PeopleDirectory directory) : IPeopleDire
             }
 
             if (security == WireSecurity.Tls) connection.SessionOptions.SecureSocketLayer = true;
-            if (security == WireSecurity.StartTls) connection.SessionOptions.StartTransportLayerSecurity(null);
+            if (security == WireSecurity.StartTls) Turn(connection);
             connection.Bind();
             return new LdapPeopleSession(connection, directory, name);
         }

@@ -15,6 +15,9 @@ public sealed record InstallSignIn(string Directory, Origin At)
     /// <summary>The group of the directory's own whose members may enter, where the plan makes none: a distinguished name.</summary>
     public string? EnterThrough { get; init; }
 
+    /// <summary>Groups and people of the domain that belong in the plan's group of those who may enter, by logon name.</summary>
+    public IReadOnlyList<string> EnterMembers { get; init; } = [];
+
     /// <summary>What the names of groups start with that an administrator sees; empty for what the sheet says.</summary>
     public IReadOnlyList<string> GroupsStart { get; init; } = [];
 

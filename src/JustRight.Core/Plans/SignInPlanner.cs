@@ -67,6 +67,8 @@ internal static class SignInPlanner
             faults.Add(new Fault("wrong-family", here.At, "sign-in.directory", $"'{directory.Key}' takes distinguished names alone, and {sheet.Title} writes its bind account another way ({wants.At})."));
         if (wants.Enter is not null && !directory.IsOfDomain && here.EnterThrough is null)
             faults.Add(new Fault("missing-key", here.At, "sign-in.enter-through", $"{sheet.Title} lets members of a group enter, and no group of the plan is in '{directory.Key}'.") { Expected = "enter-through: the distinguished name of a group of that directory" });
+        if (here.EnterMembers.Count > 0 && (wants.Enter is null || !directory.IsOfDomain || here.EnterThrough is not null))
+            faults.Add(new Fault("needless-key", here.At, "sign-in.enter-members", "No group of the plan says who may enter here, so that nobody can be put into it.") { Expected = "a sheet with 'enter', and a directory of the estate's domain" });
         foreach (var (field, text) in new[] { ("bind-as", here.BindAs), ("enter-through", here.EnterThrough) })
             if (text is not null && !DistinguishedName.TryParse(text, out _))
                 faults.Add(new Fault("not-a-dn", here.At, $"sign-in.{field}", "This is not a distinguished name.") { Found = $"'{text}'", Expected = "a name such as cn=reader,ou=Services,dc=contractors,dc=example" });

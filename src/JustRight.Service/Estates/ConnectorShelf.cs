@@ -3,12 +3,14 @@ using JustRight.Connectors;
 using JustRight.Connectors.Directories;
 using JustRight.Connectors.Files;
 using JustRight.Connectors.Ldap;
+using JustRight.Connectors.People;
 using JustRight.Connectors.PostgreSql;
 using JustRight.Connectors.SqlServer;
 using JustRight.Connectors.Ssh;
 using JustRight.Core.Estates;
 using JustRight.Core.Rights.Directory;
 using JustRight.Lab;
+using JustRight.Lab.People;
 using JustRight.Service.Fits;
 using JustRight.Service.Hosting;
 using JustRight.Service.Secrets;
@@ -42,6 +44,26 @@ internal sealed class ConnectorShelf(IOptions<ServiceSettings> settings, SecretS
             default:
                 throw new ConnectorException(ConnectorFailure.Unreachable, EstateSurveyor.NoReach(estate.Domain.DnsName));
         }
+    }
+
+    /// <summary>A directory of people, as products meet it.</summary>
+    public IPeopleDirectory OpenPeople(Estate estate, PeopleDirectory directory) => directory.Reach switch
+    {
+        Reach.Lab => new LabPeopleDirectory(_labs.GetOrAdd(estate.Name, OpenLab), directory, estate.Domain, time),
+        Reach.Ldaps => new LdapPeopleDirectory(directory),
+        _ => throw new ConnectorException(ConnectorFailure.Unreachable, EstateSurveyor.NoReach(directory.Key)),
+    };
+
+    /// <summary>A session to read the people of a directory with, as the account that the estate names for it.</summary>
+    public async Task<IPeopleSession> OpenPeopleForSurveyAsync(Estate estate, PeopleDirectory directory, CancellationToken cancel)
+    {
+        var people = OpenPeople(estate, directory);
+        if (people is LabPeopleDirectory lab) return lab.OpenAll();
+        if (directory.SignInAs is not { } account) throw new ConnectorException(ConnectorFailure.SignIn, $"the estate names no account to read the people of {directory.Key} as: sign-in-as and secret.");
+        var security = directory.Offers.Keys.Order().First();
+        var look = await people.LookAsync(security, cancel);
+        if (!look.IsTrusted) throw new ConnectorException(ConnectorFailure.NotTrusted, $"{directory.Host}: {look.Failure ?? look.Tls?.Certificate.Problem ?? "it does not answer"}.");
+        return await people.BindAsync(security, account, await EstateSecret.OfAsync(secrets.GetAsync, directory.Secret!, $"the directory {directory.Key}", cancel), cancel);
     }
 
     /// <summary>Each host the way the estate says.</summary>

@@ -14,6 +14,7 @@ using JustRight.Service.Handovers;
 using JustRight.Service.Jobs;
 using JustRight.Service.Log;
 using JustRight.Service.Secrets;
+using JustRight.Service.SignIns;
 using JustRight.Service.Storage;
 using JustRight.Service.Traces;
 using Microsoft.AspNetCore.Authentication;
@@ -99,6 +100,7 @@ public static class ServiceHost
         api.MapInstances();
         api.MapHandovers();
         api.MapGuards();
+        api.MapSignIns();
         api.MapLog();
         api.MapSecrets();
         app.MapOpenApi().AllowAnonymous();
@@ -136,6 +138,10 @@ public static class ServiceHost
         services.AddSingleton<CrashRehearsal>();
         services.AddSingleton<TraceQuestions>();
         services.AddSingleton<TraceJob>();
+        services.AddSingleton<PeopleShelf>();
+        services.AddSingleton<SignInDesk>();
+        services.AddSingleton<TrialPasswordShelf>();
+        services.AddSingleton<TrialJob>();
         services.AddSingleton<GrantJob>();
         services.AddHostedService<JobRunner>();
         services.ConfigureHttpJsonOptions(json =>

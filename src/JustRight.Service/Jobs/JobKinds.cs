@@ -9,6 +9,9 @@ internal static class JobKinds
     /// <summary>What the order of such a job says: unlike a remedy it asks nothing again afterwards, nor does undoing it.</summary>
     public const string GuardOrder = "\"guard\"";
 
+    /// <summary>A trial of a product's sign-in.</summary>
+    public const string SignIn = "sign-in";
+
     /// <summary>Those that change the estate: after a crash they go on from their journal.</summary>
     public static readonly string[] Changing = ["grant", "mend", Guard, "undo"];
 

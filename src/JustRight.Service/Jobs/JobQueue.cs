@@ -18,6 +18,9 @@ public sealed record JobOrder(string Kind, string Subject, string Who)
     /// <summary>The job that it undoes, or null.</summary>
     public string? Undoes { get; init; }
 
+    /// <summary>Called with the job's id before it can run; null for nothing.</summary>
+    public Action<string>? Prepare { get; init; }
+
     /// <summary>The changes to make, in order.</summary>
     public IReadOnlyList<Change> Changes { get; init; } = [];
 }
@@ -58,6 +61,7 @@ public sealed class JobQueue(IDbContextFactory<AppDb> databases, JobFeed feed, T
         await using var db = await databases.CreateDbContextAsync(cancel);
         db.Jobs.Add(job);
         await db.SaveChangesAsync(cancel);
+        order.Prepare?.Invoke(job.Id);
         LineUp(job.Id);
         return job;
     }
@@ -73,7 +77,7 @@ public sealed class JobQueue(IDbContextFactory<AppDb> databases, JobFeed feed, T
     public static JobView View(JobRow job) => new(
         job.Id, job.Kind, job.Subject, job.State, job.StartedBy, job.CreatedAt, job.EndedAt,
         job.Steps.Count(s => s.State is "made" or "skipped" or "failed"), job.Steps.Count, job.Message, [.. job.Steps.OrderBy(s => s.Number).Select(View)],
-        CanBeUndone(job), job.ResultJson is not null, job.Undoes);
+        CanBeUndone(job), job.ResultJson is not null && job.Kind != JobKinds.SignIn, job.Undoes);
 
     private static bool CanBeUndone(JobRow job) =>
         JobKinds.Undoable.Contains(job.Kind) && job.Steps.Any(s => s.State == "made") && Undoing.FirstFinal(job.Steps.Where(s => s.State == "made").Select(s => ChangeJson.Read(s.ChangeJson))) is null;

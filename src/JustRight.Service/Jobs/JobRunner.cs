@@ -2,6 +2,7 @@ using JustRight.Connectors;
 using JustRight.Contracts;
 using JustRight.Core.Faults;
 using JustRight.Service.Grants;
+using JustRight.Service.SignIns;
 using JustRight.Service.Storage;
 using JustRight.Service.Traces;
 using Microsoft.EntityFrameworkCore;
@@ -13,7 +14,7 @@ namespace JustRight.Service.Jobs;
 /// only reads is marked as interrupted.
 /// </summary>
 internal sealed class JobRunner(
-    JobQueue queue, JobFeed feed, SurveyJob surveys, GrantJob grants, TraceJob traces, IDbContextFactory<AppDb> databases, TimeProvider time, ILogger<JobRunner> logger) : BackgroundService
+    JobQueue queue, JobFeed feed, SurveyJob surveys, GrantJob grants, TraceJob traces, TrialJob trials, IDbContextFactory<AppDb> databases, TimeProvider time, ILogger<JobRunner> logger) : BackgroundService
 {
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
@@ -58,6 +59,7 @@ internal sealed class JobRunner(
             job.Message = job.Kind switch
             {
                 var kind when JobKinds.Changing.Contains(kind) => await grants.RunAsync(db, job, cancel),
+                JobKinds.SignIn => await trials.RunAsync(job, cancel),
                 "trace" => await traces.RunAsync(job, cancel),
                 _ => await surveys.RunAsync(job, cancel),
             };

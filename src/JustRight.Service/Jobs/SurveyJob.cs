@@ -1,17 +1,20 @@
 using JustRight.Connectors;
+using JustRight.Connectors.People;
 using JustRight.Contracts;
 using JustRight.Core.Estates;
 using JustRight.Core.Rights;
+using JustRight.Core.Surveys;
 using JustRight.Service.Documents;
 using JustRight.Service.Estates;
 using JustRight.Service.Fits;
 using JustRight.Service.Log;
+using JustRight.Service.SignIns;
 using JustRight.Service.Storage;
 
 namespace JustRight.Service.Jobs;
 
 /// <summary>Takes a survey of an estate, for itself or to verify an install.</summary>
-internal sealed class SurveyJob(Library library, FitDesk desk, ConnectorShelf connectors, SurveyShelf surveys, JobFeed feed, LogBook log, TimeProvider time)
+internal sealed class SurveyJob(Library library, FitDesk desk, ConnectorShelf connectors, SurveyShelf surveys, PeopleShelf people, JobFeed feed, LogBook log, TimeProvider time)
 {
     /// <summary>Runs the job and returns its closing words.</summary>
     public async Task<string> RunAsync(JobRow job, CancellationToken cancel)
@@ -24,6 +27,28 @@ internal sealed class SurveyJob(Library library, FitDesk desk, ConnectorShelf co
         var judged = await desk.JudgeAsync(job.Subject, cancel);
         await log.AddAsync(job.StartedBy, "verify", job.Subject, judged!.Fit.Words, cancel);
         return judged.Fit.Words;
+    }
+
+    /// <summary>Reads the people of each directory that they sign in with; what cannot be read is kept as unread, with the reason.</summary>
+    private async Task ReadPeopleAsync(Estate estate, string job, CancellationToken cancel)
+    {
+        foreach (var directory in estate.PeopleDirectories)
+        {
+            feed.Tell(job, new JobEvent("running", 0, 0, $"reading the people of {directory.Key}", null));
+            var readAs = directory.SignInAs ?? (directory.Reach == Reach.Lab ? "the lab" : "");
+            PeopleSnapshot snapshot;
+            try
+            {
+                using var session = await connectors.OpenPeopleForSurveyAsync(estate, directory, cancel);
+                snapshot = await Task.Run(() => PeopleSurvey.Read(session, directory, readAs, time.GetUtcNow(), count => feed.Tell(job, new JobEvent("running", 0, 0, $"reading the people of {directory.Key}: {count} so far", null))), cancel);
+            }
+            catch (ConnectorException e)
+            {
+                snapshot = PeopleSnapshot.NotRead(directory.Key, directory.Family, readAs, time.GetUtcNow(), e.Message);
+            }
+
+            await people.SaveAsync(estate.Name, snapshot, cancel);
+        }
     }
 
     /// <summary>Settles names and reads the estate.</summary>
@@ -40,7 +65,7 @@ internal sealed class SurveyJob(Library library, FitDesk desk, ConnectorShelf co
         }
 
         var plans = await desk.PlansOfAsync(estate.Name, cancel);
-        var names = plans.SelectMany(p => p.Accounts.Select(a => a.Name).Concat(p.Groups.Select(g => g.Name)).Concat(p.Barred.Select(b => b.Group).Where(g => g.Length > 0))).ToList();
+        var names = plans.SelectMany(p => p.Accounts.Select(a => a.Name).Concat(p.Groups.Select(g => g.Name)).Concat(p.Barred.Select(b => b.Group).Where(g => g.Length > 0)).Concat(p.SignIn?.Install.EnterMembers ?? [])).ToList();
         // A group managed account is of use only where the host's computer account may fetch its password.
         if (names.Any(n => n.EndsWith('$'))) names.AddRange(estate.Hosts.Select(h => ServiceIdentity.ComputerAccount(h.Name)));
         // Where a host's computer account stands decides which policies govern it; and it may stand in for an account of ours.
@@ -49,6 +74,7 @@ internal sealed class SurveyJob(Library library, FitDesk desk, ConnectorShelf co
         var survey = await EstateSurveyor.TakeAsync(
             estate, reach, new SurveyAims(names, branches), time, p => feed.Tell(job, new JobEvent("running", p.Done, p.Total, $"reading {p.Place}", null)), cancel);
         await surveys.SaveAsync(survey, cancel);
+        await ReadPeopleAsync(estate, job, cancel);
         var unseen = survey.Corners().Count();
         await log.AddAsync(who, "survey", estate.Name, unseen == 0 ? "everything was read" : $"{unseen} {(unseen == 1 ? "part" : "parts")} could not be read", cancel);
     }

@@ -12,6 +12,8 @@ public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
 
     public DbSet<SurveyRow> Surveys => Set<SurveyRow>();
 
+    public DbSet<PeopleRow> People => Set<PeopleRow>();
+
     public DbSet<DirectoryFileRow> DirectoryFiles => Set<DirectoryFileRow>();
 
     public DbSet<HostFactsRow> HostFacts => Set<HostFactsRow>();
@@ -39,6 +41,7 @@ public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
         modelBuilder.Entity<DocumentRow>().HasIndex(d => new { d.Kind, d.Name }).IsUnique();
         modelBuilder.Entity<SettledNameRow>().HasIndex(n => new { n.Install, n.Kind, n.Key }).IsUnique();
         modelBuilder.Entity<SurveyRow>().HasIndex(s => new { s.Estate, s.Id });
+        modelBuilder.Entity<PeopleRow>().HasIndex(p => new { p.Estate, p.Directory }).IsUnique();
         modelBuilder.Entity<DirectoryFileRow>().HasIndex(f => f.Estate).IsUnique();
         modelBuilder.Entity<HostFactsRow>().HasIndex(f => new { f.Estate, f.Host }).IsUnique();
         modelBuilder.Entity<SchemaRow>().HasIndex(s => s.Version).IsUnique();

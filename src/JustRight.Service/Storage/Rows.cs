@@ -47,6 +47,21 @@ public sealed class SurveyRow
     public required string Json { get; set; }
 }
 
+/// <summary>The people and groups of a directory that people sign in with, as last read.</summary>
+public sealed class PeopleRow
+{
+    public int Id { get; set; }
+
+    public required string Estate { get; set; }
+
+    public required string Directory { get; set; }
+
+    public DateTimeOffset ReadAt { get; set; }
+
+    /// <summary>The snapshot as JSON, packed: it may hold a hundred thousand people.</summary>
+    public required byte[] Packed { get; set; }
+}
+
 /// <summary>What somebody read of an estate's directory and gave as a file; the latest only.</summary>
 public sealed class DirectoryFileRow
 {

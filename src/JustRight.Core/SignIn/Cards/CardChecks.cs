@@ -93,9 +93,9 @@ public static class CardChecks
         foreach (var (key, filter) in new[] { (CardKeys.PeopleFilter, card.People), (CardKeys.GroupsFilter, card.Groups) })
         {
             if (filter is null || card[key] is null) continue;
-            foreach (var attribute in Attributes(filter).Distinct(StringComparer.OrdinalIgnoreCase).Where(a => table.Schema.Attribute(a) is null))
+            foreach (var attribute in Filter.AttributesOf(filter).Distinct(StringComparer.OrdinalIgnoreCase).Where(a => table.Schema.Attribute(a) is null))
                 findings.Add(new CardFinding("unknown-attribute", CardWeight.Wrong, key, $"'{plan.Directory.Key}' knows no attribute {attribute}: the filter finds nobody by it.", "Set the directory's family, groups and back-link in the estate as they are."));
-            if (Matching(filter, table).Count == 0)
+            if (FilterEvaluator.Matching(filter, table).Count == 0)
                 findings.Add(new CardFinding("finds-nothing", CardWeight.Wrong, key, $"Of {Count(table.Objects.Count, "object")} last read, the filter finds none.", key == CardKeys.PeopleFilter && plan.EnterName is not null ? $"See who is in {plan.EnterName}; a primary group has no members that a filter finds." : "See that the branches in the estate are those with people and groups in them."));
         }
 
@@ -116,16 +116,6 @@ public static class CardChecks
         if (inside.Count > 0)
             findings.Add(new CardFinding("groups-inside", CardWeight.Caution, CardKeys.NestedGroups, $"{plan.EnterName} has {Count(inside.Count, "group")} inside it, whose members will not be found: {string.Join("; ", inside.Order(StringComparer.OrdinalIgnoreCase).Take(3))}.", "Put their people into the group itself, or have the product follow groups inside groups."));
     }
-
-    private static List<PeopleObject> Matching(Filter filter, ObjectTable table) => [.. FilterEvaluator.Matching(filter, table)];
-
-    private static IEnumerable<string> Attributes(Filter filter) => filter switch
-    {
-        Filter.And f => f.Parts.SelectMany(Attributes),
-        Filter.Or f => f.Parts.SelectMany(Attributes),
-        Filter.Not f => Attributes(f.Part),
-        _ => Filter.AttributeOf(filter) is { } attribute ? [attribute] : [],
-    };
 
     private static bool IsBelow(string name, string ancestor) => DistinguishedName.TryParse(name, out var inner) && DistinguishedName.TryParse(ancestor, out var outer) && inner.IsAtOrBelow(outer);
 

@@ -72,6 +72,15 @@ public abstract record Filter
         _ => null,
     };
 
+    /// <summary>The attributes of all comparisons of a filter, in their order.</summary>
+    public static IEnumerable<string> AttributesOf(Filter filter) => filter switch
+    {
+        And f => f.Parts.SelectMany(AttributesOf),
+        Or f => f.Parts.SelectMany(AttributesOf),
+        Not f => AttributesOf(f.Part),
+        _ => AttributeOf(filter) is { } attribute ? [attribute] : [],
+    };
+
     /// <inheritdoc cref="Text"/>
     public sealed override string ToString() => Text;
 }

@@ -23,13 +23,14 @@ public static class FilterEvaluator
         return found;
     }
 
-    /// <summary>The parts of a filter that only the directory itself can judge: comparing by sound, looking names up in many attributes, and attributes that were not read.</summary>
+    /// <summary>The parts of a filter that only the directory itself can judge: comparing by sound, looking names up in many attributes, the order of text in an AD-like one, and attributes that were not read.</summary>
     public static IReadOnlyList<Filter> NotJudged(Filter filter, ObjectTable table) => filter switch
     {
         Filter.And f => [.. f.Parts.SelectMany(p => NotJudged(p, table))],
         Filter.Or f => [.. f.Parts.SelectMany(p => NotJudged(p, table))],
         Filter.Not f => NotJudged(f.Part, table),
         Filter.About => [filter],
+        Filter.AtLeast or Filter.AtMost when table.Schema is { Family: DirectoryFamily.AdLike } schema && schema.Attribute(Filter.AttributeOf(filter)!)?.Rule == ValueRule.CaseIgnore => [filter], // text is in the order of the controller's own language
         _ when Filter.AttributeOf(filter) is { } attribute && (attribute.Equals("anr", StringComparison.OrdinalIgnoreCase) || (table.Schema.Attribute(attribute) is not null && !table.WasRead(attribute))) => [filter],
         _ => [],
     };

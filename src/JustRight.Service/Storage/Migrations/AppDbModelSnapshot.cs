@@ -329,6 +329,36 @@ namespace JustRight.Service.Storage.Migrations
                     b.ToTable("Passwords");
                 });
 
+            modelBuilder.Entity("JustRight.Service.Storage.PeopleRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Directory")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Estate")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<byte[]>("Packed")
+                        .IsRequired()
+                        .HasColumnType("BLOB");
+
+                    b.Property<string>("ReadAt")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Estate", "Directory")
+                        .IsUnique();
+
+                    b.ToTable("People");
+                });
+
             modelBuilder.Entity("JustRight.Service.Storage.SchemaRow", b =>
                 {
                     b.Property<int>("Id")

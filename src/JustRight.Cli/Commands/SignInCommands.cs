@@ -1,0 +1,76 @@
+using System.CommandLine;
+using JustRight.Cli.Api;
+using JustRight.Cli.Output;
+using JustRight.Contracts;
+using Spectre.Console;
+
+namespace JustRight.Cli.Commands;
+
+/// <summary><c>sign-in</c>: how people sign in to a product with their directory account.</summary>
+internal static class SignInCommands
+{
+    public static Command Make()
+    {
+        var install = Names.Install();
+        var estate = Names.Estate();
+        var directory = new Argument<string>("directory") { Description = "A directory of people, by the estate's key" };
+        var filter = new Argument<string>("filter") { Description = "The filter, in quotes" };
+        var below = new Option<string?>("--below") { Description = "Count only what lies below this distinguished name", HelpName = "DN" };
+        var typeBind = new Option<bool>("--type-bind") { Description = "Type the bind account's password; without it, the one that the service keeps is used" };
+        var typePerson = new Option<bool>("--type-person") { Description = "Let the person who must be able to sign in type their password" };
+        return CommandKit.Group(
+            "sign-in", "How people sign in to a product with their directory account",
+            CommandKit.Make("card", "Shows what a product is told so that people can sign in to it, with the reason of each value.\nExit code: 0 nothing is wrong, 1 something is, 3 something is not known yet",
+                ["justright sign-in card rennet-roster-plants", "justright sign-in card rennet-roster-plants --json"], [install], c => CardAsync(c, c.Parsed.GetValue(install)!)),
+            CommandKit.Make("file", "Prints the product's own file of settings, filled, or the list to type; secrets stand in it as references",
+                ["justright sign-in file brinebook-contractors > doors.json"], [install], c => FileAsync(c, c.Parsed.GetValue(install)!)),
+            CommandKit.Make("try", "Tries a product's sign-in as the product will do it: the way there, the bind, the searches, a person who may enter and those who may not.\nChanges nothing. Passwords are read without showing them, or a line each from standard input, and kept nowhere.\nExit code: 0 everything passes, 1 a check fails, 3 something could not be seen",
+                ["justright sign-in try rennet-roster-plants", "justright sign-in try rennet-roster-plants --type-person", "justright sign-in try brinebook-contractors --type-bind < password.txt"],
+                [install, typeBind, typePerson], c => TryAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(typeBind), c.Parsed.GetValue(typePerson))),
+            CommandKit.Make("filter", "Says a filter in words, and whom it finds among the people last read.\nExit code: 0 it finds somebody, 1 nobody, 2 it is no filter, 3 a part only the directory itself can judge",
+                ["justright sign-in filter fennmoor staff '(&(objectCategory=person)(mail=*))'", "justright sign-in filter fennmoor contractors '(memberOf=cn=brinebook-users,ou=Groups,dc=contractors,dc=fennmoor,dc=example)'"],
+                [estate, directory, filter, below], c => FilterAsync(c, c.Parsed.GetValue(estate)!, c.Parsed.GetValue(directory)!, new FilterOrder(c.Parsed.GetValue(filter)!, c.Parsed.GetValue(below)))));
+    }
+
+    private static Task<SignInView> ShowAsync(Call call, string install) => call.Api.GetAsync($"installs/{Names.Part(install)}/sign-in", ContractsJson.Default.SignInView, call.Cancel);
+
+    private static async Task<int> CardAsync(Call call, string install)
+    {
+        var view = await ShowAsync(call, install);
+        if (call.Screen.IsJson) Screen.Json(view, ContractsJson.Default.SignInView);
+        else SignInReport.Write(call.Screen, view);
+        return view.Findings.Any(f => f.Weight == "wrong") ? ExitCode.Misfit : view.Findings.Any(f => f.Weight == "unseen") ? ExitCode.Unread : ExitCode.Fine;
+    }
+
+    private static async Task<int> FileAsync(Call call, string install)
+    {
+        var view = await ShowAsync(call, install);
+        if (call.Screen.IsJson) Screen.Json(view, ContractsJson.Default.SignInView);
+        else await Console.Out.WriteAsync(view.Text);
+        if (view.Fields.Where(f => f.Value is null).Select(f => f.Name).ToList() is not { Count: > 0 } unknown) return ExitCode.Fine;
+        if (!call.Screen.IsJson) call.Screen.Error.MarkupLine(Markup.Escape($"Not known yet: {string.Join(", ", unknown)}. See justright sign-in card {install}"));
+        return ExitCode.Unread;
+    }
+
+    private static async Task<int> TryAsync(Call call, string install, bool typeBind, bool typePerson)
+    {
+        var order = new TrialOrder(
+            typeBind ? await PasswordPrompt.ReadAsync(call, "The bind account's password:") : null,
+            typePerson ? await PasswordPrompt.ReadAsync(call, "The person's password:") : null);
+        var job = await call.Api.PostAsync($"installs/{Names.Part(install)}/sign-in/trials", order, ContractsJson.Default.TrialOrder, ContractsJson.Default.JobView, call.Cancel);
+        job = await JobProgress.FollowAsync(call.Screen, call.Api, job, "trying", null, call.Cancel);
+        if (job.State != "done") throw new ClientException(ExitCode.Unread, job.Message ?? "the trial did not end well");
+        var trial = await call.Api.GetAsync($"jobs/{job.Id}/trial", ContractsJson.Default.TrialView, call.Cancel);
+        if (call.Screen.IsJson) Screen.Json(trial, ContractsJson.Default.TrialView);
+        else SignInReport.Write(call.Screen, trial);
+        return trial.Checks.Any(c => c.Verdict == "fail") ? ExitCode.Misfit : trial.Checks.Any(c => c.Verdict == "unseen") ? ExitCode.Unread : ExitCode.Fine;
+    }
+
+    private static async Task<int> FilterAsync(Call call, string estate, string directory, FilterOrder order)
+    {
+        var view = await call.Api.PostAsync($"estates/{Names.Part(estate)}/people-directories/{Names.Part(directory)}/filter", order, ContractsJson.Default.FilterOrder, ContractsJson.Default.FilterView, call.Cancel);
+        if (call.Screen.IsJson) Screen.Json(view, ContractsJson.Default.FilterView);
+        else SignInReport.Write(call.Screen, order.Filter, view);
+        return view.Fault is not null ? ExitCode.BadInput : view.NotJudged.Count > 0 ? ExitCode.Unread : view.Found == 0 ? ExitCode.Misfit : ExitCode.Fine;
+    }
+}

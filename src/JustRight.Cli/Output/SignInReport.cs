@@ -1,0 +1,94 @@
+using System.Globalization;
+using JustRight.Contracts;
+using Spectre.Console;
+
+namespace JustRight.Cli.Output;
+
+/// <summary>Settings cards, trials and filters as text.</summary>
+internal static class SignInReport
+{
+    private const int MostNamed = 20;
+
+    public static void Write(Screen screen, SignInView view)
+    {
+        screen.Line($"[bold]{Markup.Escape(view.Title)}[/]  {Markup.Escape($"people of '{view.Directory}' ({view.Family}) at {view.Host}")}{(view.Pretend ? "  [bold]pretend[/]" : "")}");
+        screen.Line(Markup.Escape($"To be told in {view.Where} on {string.Join(", ", view.TypedOn)}:"));
+        var fields = Screen.List("setting", "value", "because");
+        foreach (var field in view.Fields)
+        {
+            var because = view.Settings.FirstOrDefault(s => s.Key == field.Key)?.Because ?? "the same everywhere";
+            fields.AddRow(new Text(field.Name), new Text(field.Value ?? "not known yet"), new Text(because));
+        }
+
+        screen.Write(fields);
+        screen.Line();
+        screen.Line(Markup.Escape($"Finds {view.PeopleWords}."));
+        if (view.GroupsWords is { } groups) screen.Line(Markup.Escape($"Shows {groups}."));
+        if (view.Findings.Count > 0)
+        {
+            screen.Line();
+            var findings = Screen.List("", "found");
+            foreach (var finding in view.Findings) findings.AddRow(new Markup(Sign(finding.Weight)), new Text($"{finding.Text}\n→ {finding.Mend}"));
+            screen.Write(findings);
+        }
+
+        if (view.PasswordPlaces.Count == 0) return;
+        screen.Line();
+        screen.Line($"The password of {Markup.Escape(view.PasswordPlaces[0].Account)} is typed in:");
+        var places = Screen.List("product", "host", "where", "setting", "changed in the directory first");
+        foreach (var p in view.PasswordPlaces) places.AddRow(new Text(p.Product), new Text(p.Host), new Text(p.Where), new Text(p.Setting), new Text(p.Breaks));
+        screen.Write(places);
+    }
+
+    public static void Write(Screen screen, TrialView trial)
+    {
+        screen.Line($"[bold]Trial of {Markup.Escape(trial.Install)}[/]  {Markup.Escape($"against '{trial.Directory}'")}{(trial.Pretend ? "  [bold]pretend[/]" : "")}   [grey]{Times.Exact(trial.StartedAt)}[/]");
+        var checks = Screen.List("", "check", "found");
+        foreach (var check in trial.Checks) checks.AddRow(new Markup(Sign(check.Verdict)), new Text(check.Asks), new Text(check.Mend is { } mend ? $"{check.Fact}\n→ {mend}" : check.Fact));
+        screen.Write(checks);
+        Differences(screen, "people", trial.People);
+        Differences(screen, "groups", trial.Groups);
+        screen.Line($"[bold]{Markup.Escape(trial.Words)}.[/]");
+    }
+
+    public static void Write(Screen screen, string asked, FilterView view)
+    {
+        if (view.Fault is { } fault)
+        {
+            screen.Line(Markup.Escape(asked));
+            screen.Line(new string(' ', Math.Min(fault.Position, asked.Length)) + "^");
+            screen.Line(Markup.Escape(string.Create(CultureInfo.InvariantCulture, $"Character {fault.Position + 1}: {fault.Message} Expected: {fault.Expected}.")));
+            return;
+        }
+
+        screen.Line(Markup.Escape(view.Text!));
+        screen.Line(Markup.Escape(view.Words! + "."));
+        screen.Line($"[bold]{view.Found}[/] of {view.Of}, as read {Times.Exact(view.ReadAt)}");
+        foreach (var unknown in view.UnknownAttributes) screen.Line($"{Sign("wrong")} {Markup.Escape($"This directory knows no attribute {unknown}.")}");
+        foreach (var part in view.NotJudged) screen.Line($"{Sign("unseen")} {Markup.Escape($"{part} is for the directory itself to judge: it may find others than we say.")}");
+        if (view.Objects.Count == 0) return;
+        var table = Screen.List("name", "logon name", "kind", "distinguished name");
+        foreach (var o in view.Objects.Take(MostNamed)) table.AddRow(new Text(o.Name), new Text(o.LogonName ?? ""), new Text(o.Kind), new Text(o.Dn));
+        screen.Write(table);
+        if (view.Found > MostNamed) screen.Line($"and {view.Found - MostNamed} more");
+    }
+
+    private static void Differences(Screen screen, string what, ComparisonView? compared)
+    {
+        if (compared is null || compared.Missing.Count + compared.Extra.Count == 0) return;
+        var table = Screen.List(what, "", "why");
+        foreach (var missing in compared.Missing) table.AddRow(new Text(missing.Name), new Text("expected, not found"), new Text(missing.Why ?? ""));
+        foreach (var extra in compared.Extra) table.AddRow(new Text(extra.Name), new Text("found, not expected"), new Text(""));
+        screen.Write(table);
+    }
+
+    /// <summary>A word of the same width for each outcome: never color alone.</summary>
+    private static string Sign(string outcome) => outcome switch
+    {
+        "pass" => "[green]✓ pass  [/]",
+        "fail" => "[blue]✗ fail  [/]",
+        "wrong" => "[blue]✗ wrong [/]",
+        "caution" => "[yellow]! mind  [/]",
+        _ => "[grey]· unseen[/]",
+    };
+}

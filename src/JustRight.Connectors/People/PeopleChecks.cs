@@ -1,0 +1,108 @@
+using JustRight.Core.SignIn.Cards;
+using JustRight.Core.SignIn.Filters;
+using JustRight.Core.SignIn.Objects;
+using JustRight.Core.SignIn.Trials;
+
+namespace JustRight.Connectors.People;
+
+/// <summary>Counts the people and groups that the product will find, and compares them with those expected.</summary>
+internal static class PeopleChecks
+{
+    private const int GroupNamesKept = 100;
+
+    public static FoundAndExpected? CountPeople(TrialRun run, IPeopleSession session)
+    {
+        const string asks = "How many people are found?";
+        if (run.Card[CardKeys.PeopleFilter] is not { } filter)
+        {
+            run.Unseen("people", asks, run.Card.Settings.First(s => s.Key == CardKeys.PeopleFilter).Because + ".", "Verify the install first, or carry out its worklist.");
+            return null;
+        }
+
+        List<string> found;
+        try
+        {
+            var all = run.Count("people", session.Search(run.PeopleBase, true, filter, run.ProductPageSize, run.Map.LogonName));
+            var members = run.Plan.EnterName is null || run.Plan.GroupInFilter ? null : GroupMembers.Of(run, session, run.Plan.EnterDn!);
+            var people = members is null ? all : [.. all.Where(p => members.Contains(run.Map.MemberIsName ? p.Dn : p.First(run.Map.LogonName) ?? ""))];
+            found = [.. people.Select(p => p.First(run.Map.LogonName)).OfType<string>()];
+            var facts = members is null ? TrialRun.Number(people.Count, "person", "people") : $"{TrialRun.Number(people.Count, "person", "people")} in {run.Plan.EnterName}, of {all.Count} in the directory";
+            if (people.Count == 0) run.Fail("people", asks, $"{facts}: nobody can sign in.", run.Plan.EnterName is { } group ? $"Put the people who may enter into {group}." : "See the branch and the filter.");
+            else run.Pass("people", asks, facts);
+        }
+        catch (ConnectorException e)
+        {
+            run.Fail("people", asks, e.Message, "Have the product ask page by page, or narrow the people down by a group or a branch.");
+            return null;
+        }
+
+        return Compare(run, session, found);
+    }
+
+    public static (FoundAndExpected? Groups, IReadOnlyList<string> Names) CountGroups(TrialRun run, IPeopleSession session)
+    {
+        const string asks = "Which groups does an administrator see?";
+        if (run.Card[CardKeys.GroupsFilter] is not { } filter) return (null, []);
+        List<PeopleObject> groups;
+        try
+        {
+            groups = run.Count("groups", session.Search(run.GroupsBase, true, filter, run.ProductPageSize, run.Map.GroupName, "isCriticalSystemObject"));
+        }
+        catch (ConnectorException e)
+        {
+            run.Fail("groups", asks, e.Message, "Narrow the groups down by how their names start.");
+            return (null, []);
+        }
+
+        List<string> names = [.. groups.Select(g => g.First(run.Map.GroupName)).OfType<string>().Order(StringComparer.OrdinalIgnoreCase)];
+        if (names.Count == 0) run.Fail("groups", asks, "None.", "See how the names of groups start, and the branch they are in.");
+        else run.Pass("groups", asks, $"{TrialRun.Number(names.Count, "group")}: {TrialRun.Few(names, 8)}");
+        if (run.IsAdLike)
+        {
+            const string own = "Are the groups that a domain comes with out of the list?";
+            List<string> theirs = [.. groups.Where(g => g.First("isCriticalSystemObject") == "TRUE").Select(g => g.First(run.Map.GroupName)).OfType<string>()];
+            if (theirs.Count == 0) run.Pass("built-in-groups", own, "None of them is in it");
+            else run.Fail("built-in-groups", own, $"{TrialRun.Number(theirs.Count, "group")} of them: {TrialRun.Few(theirs)}.", "Leave them out: built-in: no. Choosing one of them gives more people rights than it seems.");
+        }
+
+        if (run.Plan.Install.ExpectedGroups is not { Count: > 0 } expected) return (new FoundAndExpected(null, names.Count, [], []), [.. names.Take(GroupNamesKept)]);
+        var compared = FoundAndExpected.Compare(null, expected, names, _ => null);
+        Said(run, "groups-expected", "Are these the groups expected?", compared, "See how the names of groups start, and the branch they are in.");
+        return (compared, [.. names.Take(GroupNamesKept)]);
+    }
+
+    private static FoundAndExpected Compare(TrialRun run, IPeopleSession session, List<string> found)
+    {
+        var here = run.Plan.Install;
+        var compared = FoundAndExpected.Compare(here.ExpectedPeople, here.ExpectedNames, found, name => WhyNot(run, session, name));
+        if (compared.Agrees is null) run.Unseen("people-expected", "Are these the people expected?", "The install does not say how many are expected, or who.", "Say so in the install: sign-in.expected-people or expected-names.");
+        else Said(run, "people-expected", "Are these the people expected?", compared, run.Plan.EnterName is { } group ? $"Put those missing into {group}, and take out those who should not be there." : "See the branch and the filter.");
+        return compared;
+    }
+
+    private static void Said(TrialRun run, string id, string asks, FoundAndExpected compared, string mend)
+    {
+        var facts = $"{compared.Found} found, {compared.Expected} expected";
+        if (compared.Missing.Count > 0) facts += $"; missing: {TrialRun.Few([.. compared.Missing.Select(m => m.Why is null ? m.Name : $"{m.Name} ({m.Why})")])}";
+        if (compared.Extra.Count > 0) facts += $"; not expected: {TrialRun.Few([.. compared.Extra.Select(e => e.Name)])}";
+        if (compared.Agrees == true) run.Pass(id, asks, facts);
+        else run.Fail(id, asks, facts, mend);
+    }
+
+    /// <summary>Why the filter does not find somebody who is expected.</summary>
+    internal static string? WhyNot(TrialRun run, IPeopleSession session, string name)
+    {
+        var plain = new Filter.And([new Filter.Same("objectClass", FilterValue.Of(run.Map.PeopleClass)), new Filter.Same(run.Map.LogonName, FilterValue.Of(name))]).Text;
+        try
+        {
+            if (session.Search(run.Plan.Directory.Root.Text, true, plain, null, "userAccountControl").FirstOrDefault() is not { } person) return "not in the directory";
+            if (!Core.Rights.Directory.DistinguishedName.IsAtOrBelow(person.Dn, run.PeopleBase)) return $"not below {run.PeopleBase}";
+            if (int.TryParse(person.First("userAccountControl"), out var control) && (control & 2) != 0) return "disabled";
+            return run.Plan.EnterName is { } group ? $"not in {group}" : null;
+        }
+        catch (ConnectorException)
+        {
+            return null; // the difference itself stands without its reason
+        }
+    }
+}

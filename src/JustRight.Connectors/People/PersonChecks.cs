@@ -1,0 +1,153 @@
+using JustRight.Core.SignIn.Cards;
+using JustRight.Core.SignIn.Filters;
+using JustRight.Core.SignIn.Objects;
+
+namespace JustRight.Connectors.People;
+
+/// <summary>Somebody who must be able to sign in, and those who must not.</summary>
+internal static class PersonChecks
+{
+    /// <summary>Names that a product which does not escape what is typed would take for parts of its filter.</summary>
+    private static readonly string[] HostileNames = ["*", ")(objectClass=*", "*)(|(objectClass=*", "a\\2a", "(", ")", "\\", "nobody\0"];
+
+    public static async Task RunAsync(TrialRun run, IPeopleSession session)
+    {
+        if (run.Card[CardKeys.PeopleFilter] is null) return;
+        PeopleObject? person = null;
+        run.Check("person", "Is the person who must be able to sign in found?", (id, asks) => person = Found(run, session, id, asks));
+        if (person is not null)
+        {
+            run.Check("person-groups", "Which groups is that person in?", (id, asks) => Groups(run, session, person, id, asks));
+            await SignsInAsync(run, person);
+        }
+
+        foreach (var name in run.Plan.Install.MayNotEnter) run.Check($"kept-out/{name}", $"Is {name} kept out?", (id, asks) => Refused(run, session, name, id, asks));
+        run.Check("disabled", "Are disabled accounts kept out?", (id, asks) => Disabled(run, session, id, asks));
+        await EmptyPasswordAsync(run, person?.Dn ?? run.Card[CardKeys.BindName]!);
+        run.Check("special-characters", "Do special characters in a name find nobody else?", (id, asks) => SpecialCharacters(run, session, id, asks));
+    }
+
+    private static PeopleObject? Found(TrialRun run, IPeopleSession session, string id, string asks)
+    {
+        if (run.Plan.Install.MayEnter is not { } name)
+        {
+            run.Unseen(id, asks, "The install names nobody.", "Name somebody in the install: sign-in.may-enter.");
+            return null;
+        }
+
+        var found = Search(run, session, name);
+        if (found.Count == 1 && Enters(run, session, found[0]))
+        {
+            run.Pass(id, asks, $"{name} is {found[0].Dn}, and nobody else is");
+            return found[0];
+        }
+
+        run.Fail(id, asks, found.Count > 1 ? $"{found.Count} are found by {name}: {TrialRun.Few([.. found.Select(f => f.Dn)], 3)}." : $"{name} is not found: {PeopleChecks.WhyNot(run, session, name) ?? "no reason was found"}.",
+            found.Count > 1 ? "A logon name must be one person's alone: narrow the branch down." : run.Plan.EnterName is { } group ? $"Put {name} into {group}." : "See the branch and the filter.");
+        return null;
+    }
+
+    private static void Groups(TrialRun run, IPeopleSession session, PeopleObject person, string id, string asks)
+    {
+        var direct = Holding(run, session, person);
+        var all = new Dictionary<string, PeopleObject>(direct.ToDictionary(g => g.Dn), StringComparer.OrdinalIgnoreCase);
+        var next = new Queue<PeopleObject>(run.Map.MemberIsName ? direct : []);
+        while (next.TryDequeue(out var inner))
+            foreach (var outer in Holding(run, session, inner).Where(o => all.TryAdd(o.Dn, o))) next.Enqueue(outer);
+        var through = all.Values.Where(g => !direct.Contains(g)).ToList();
+        run.Pass(id, asks, $"Directly: {Names(direct)}; through those: {Names(through)}{(through.Count > 0 && !run.Plan.NestedCount ? ", which do not count here" : "")}");
+
+        string Names(List<PeopleObject> groups) => groups.Count == 0 ? "none" : TrialRun.Few([.. groups.Select(g => g.First(run.Map.GroupName) ?? g.Dn).Order(StringComparer.OrdinalIgnoreCase)]);
+    }
+
+    private static List<PeopleObject> Holding(TrialRun run, IPeopleSession session, PeopleObject member)
+    {
+        var value = run.Map.MemberIsName ? member.Dn : member.First(run.Map.LogonName) ?? "";
+        var filter = new Filter.And([new Filter.Same("objectClass", FilterValue.Of(run.Map.GroupClass)), new Filter.Same(run.Map.Member, FilterValue.Of(value))]).Text;
+        return [.. session.Search(run.Plan.Directory.Root.Text, true, filter, TrialRun.OwnPageSize, run.Map.GroupName)];
+    }
+
+    private static async Task SignsInAsync(TrialRun run, PeopleObject person)
+    {
+        const string asks = "Can that person really sign in?";
+        if (run.Passwords.Person is not { } password)
+        {
+            run.Unseen("person-signs-in", asks, "Nobody typed that person's password.", "Let the person type it at the trial's prompt; it is kept nowhere.");
+            return;
+        }
+
+        try
+        {
+            using var session = await run.Directory.BindAsync(run.Plan.Security, person.Dn, password, run.Cancel);
+            run.Pass("person-signs-in", asks, $"{run.Plan.Directory.Host} takes {person.Dn} with the password typed");
+        }
+        catch (ConnectorException e)
+        {
+            run.Fail("person-signs-in", asks, e.Message, "The trial tries once, so that it does not lock the account: see that the password was typed well.");
+        }
+    }
+
+    private static void Refused(TrialRun run, IPeopleSession session, string name, string id, string asks)
+    {
+        var found = Search(run, session, name).Where(p => Enters(run, session, p)).ToList();
+        if (found.Count == 0) run.Pass(id, asks, $"Yes: {PeopleChecks.WhyNot(run, session, name) ?? "not found by the filter"}");
+        else run.Fail(id, asks, $"No: {found[0].Dn} is found, and can sign in.", run.Plan.EnterName is { } group ? $"Take {name} out of {group}, and out of the groups inside it." : "Name a group in the sheet whose members may enter: enter.");
+    }
+
+    private static void Disabled(TrialRun run, IPeopleSession session, string id, string asks)
+    {
+        if (!run.IsAdLike)
+        {
+            run.Unseen(id, asks, "Directories of this family have no common sign of being disabled.", "Ask the directory's keeper how accounts are stopped, and try with one.");
+            return;
+        }
+
+        var disabled = new Filter.ByRule("userAccountControl", MatchingRules.AllBits, false, FilterValue.Of("2"));
+        var there = session.Search(run.PeopleBase, true, new Filter.And([new Filter.Same("objectCategory", FilterValue.Of("person")), disabled]).Text, TrialRun.OwnPageSize, run.Map.LogonName).Count();
+        if (there == 0)
+        {
+            run.Unseen(id, asks, $"Nobody below {run.PeopleBase} is disabled: there is nobody to try it with.", "Nothing need be done; the filter leaves them out.");
+            return;
+        }
+
+        var found = session.Search(run.PeopleBase, true, new Filter.And([run.Card.People, disabled]).Text, TrialRun.OwnPageSize, run.Map.LogonName).Select(p => p.First(run.Map.LogonName) ?? p.Dn).ToList();
+        if (found.Count == 0) run.Pass(id, asks, $"Yes: of {TrialRun.Number(there, "disabled account")} the filter finds none");
+        else run.Fail(id, asks, $"No: {TrialRun.Few(found)}.", "Leave them out by the filter. A product that only looks them up takes them for people who may enter.");
+    }
+
+    private static async Task EmptyPasswordAsync(TrialRun run, string name)
+    {
+        const string asks = "Is an empty password refused?";
+        try
+        {
+            var answer = await run.Directory.TryEmptyPasswordAsync(run.Plan.Security, name, run.Cancel);
+            if (answer == EmptyPasswordAnswer.Refused) run.Pass("empty-password", asks, "Yes: the directory refuses it");
+            else run.Unseen("empty-password", asks, "The directory says yes to an empty password and takes the caller for nobody [RFC 4513 5.1.2]. Whether the product refuses it by itself, only its own page shows.", "Try it on the product's page. A product that asks the directory and no further lets anyone in.");
+        }
+        catch (ConnectorException e)
+        {
+            run.Unseen("empty-password", asks, e.Message, "Run the trial again.");
+        }
+    }
+
+    /// <summary>Names that mean something in filters find nobody, unless somebody is called just that.</summary>
+    private static void SpecialCharacters(TrialRun run, IPeopleSession session, string id, string asks)
+    {
+        foreach (var name in HostileNames)
+        {
+            var others = Search(run, session, name).Where(p => !string.Equals(p.First(run.Map.LogonName)?.Trim(), name.Trim(), StringComparison.OrdinalIgnoreCase)).ToList();
+            if (others.Count == 0) continue;
+            run.Fail(id, asks, $"'{name}' finds {TrialRun.Number(others.Count, "other person", "other people")}.", "This is an error of ours or of the directory's: report it.");
+            return;
+        }
+
+        run.Pass(id, asks, $"Yes, with every value escaped [RFC 4515]: {HostileNames.Length} such names find nobody. Whether the product escapes what is typed, only its own page shows: try * there");
+    }
+
+    private static List<PeopleObject> Search(TrialRun run, IPeopleSession session, string name) =>
+        [.. session.Search(run.PeopleBase, true, SignInFilters.Person(run.Card.People, run.Plan.Directory, name).Text, null, run.Map.LogonName)];
+
+    /// <summary>Whether somebody who is found is let in: by the filter alone, or by being in the group as well.</summary>
+    private static bool Enters(TrialRun run, IPeopleSession session, PeopleObject person) =>
+        run.Plan.EnterName is null || run.Plan.GroupInFilter || GroupMembers.Of(run, session, run.Plan.EnterDn!).Contains(run.Map.MemberIsName ? person.Dn : person.First(run.Map.LogonName) ?? "");
+}

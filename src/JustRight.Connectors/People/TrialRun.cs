@@ -1,0 +1,103 @@
+using System.Globalization;
+using JustRight.Core.SignIn;
+using JustRight.Core.SignIn.Cards;
+using JustRight.Core.SignIn.Objects;
+using JustRight.Core.SignIn.Trials;
+
+namespace JustRight.Connectors.People;
+
+/// <summary>Passwords that a trial is given for its length; they are kept nowhere.</summary>
+/// <param name="Bind">Of the bind account; null when it is not known.</param>
+/// <param name="Person">Of the person who must be able to sign in; null when nobody typed it.</param>
+public sealed record TrialPasswords(NewPassword? Bind, NewPassword? Person);
+
+/// <summary>How a trial goes on.</summary>
+public interface ITrialWatcher
+{
+    /// <summary>A check came to its end.</summary>
+    void Said(TrialCheck check);
+
+    /// <summary>Something is being counted.</summary>
+    /// <param name="what">Such as <c>people</c>.</param>
+    void Counting(string what, int sofar);
+}
+
+/// <summary>What the parts of a trial share: the plan, its card, and the checks so far.</summary>
+internal sealed class TrialRun(PlannedSignIn plan, SettingsCard card, IPeopleDirectory directory, TrialPasswords passwords, ITrialWatcher watcher, CancellationToken cancel)
+{
+    /// <summary>How many objects are asked for at a time where the product does not say.</summary>
+    public const int OwnPageSize = 500;
+
+    private readonly List<TrialCheck> _checks = [];
+
+    public PlannedSignIn Plan => plan;
+
+    public SettingsCard Card => card;
+
+    public IPeopleDirectory Directory => directory;
+
+    public TrialPasswords Passwords => passwords;
+
+    public CancellationToken Cancel => cancel;
+
+    public AttributeMap Map { get; } = AttributeMap.Of(plan.Directory);
+
+    public bool IsAdLike => plan.Directory.Family == DirectoryFamily.AdLike;
+
+    public IReadOnlyList<TrialCheck> Checks => _checks;
+
+    public string PeopleBase => card[CardKeys.Base] ?? card[CardKeys.PeopleBase]!;
+
+    public string GroupsBase => card[CardKeys.Base] ?? card[CardKeys.GroupsBase]!;
+
+    /// <summary>How many objects the product asks for at a time; null when it cannot ask page by page.</summary>
+    public int? ProductPageSize => card[CardKeys.PageSize] is { } size ? int.Parse(size, CultureInfo.InvariantCulture) : null;
+
+    public void Say(TrialCheck check)
+    {
+        cancel.ThrowIfCancellationRequested();
+        _checks.Add(check);
+        watcher.Said(check);
+    }
+
+    public void Pass(string id, string asks, string fact, string? mend = null) => Say(new TrialCheck(id, asks, TrialVerdict.Pass, fact, mend));
+
+    public void Fail(string id, string asks, string fact, string mend) => Say(new TrialCheck(id, asks, TrialVerdict.Fail, fact, mend));
+
+    public void Unseen(string id, string asks, string fact, string mend) => Say(new TrialCheck(id, asks, TrialVerdict.Unseen, fact, mend));
+
+    /// <summary>Makes a check; what stops it from being made leaves it unseen, with the reason, and the trial goes on.</summary>
+    public void Check(string id, string asks, Action<string, string> make)
+    {
+        try
+        {
+            make(id, asks);
+        }
+        catch (ConnectorException e)
+        {
+            Unseen(id, asks, e.Message, "Mend what fails above, and run the trial again.");
+        }
+    }
+
+    /// <summary>The objects of a search, told about as they come.</summary>
+    public List<PeopleObject> Count(string what, IEnumerable<PeopleObject> search)
+    {
+        var found = new List<PeopleObject>();
+        foreach (var one in search)
+        {
+            found.Add(one);
+            if (found.Count % OwnPageSize != 0) continue;
+            cancel.ThrowIfCancellationRequested();
+            watcher.Counting(what, found.Count);
+        }
+
+        return found;
+    }
+
+    /// <summary>A number and what it counts.</summary>
+    public static string Number(int count, string one, string? many = null) => string.Create(CultureInfo.InvariantCulture, $"{count} {(count == 1 ? one : many ?? one + "s")}");
+
+    /// <summary>The first few of some names.</summary>
+    public static string Few(IReadOnlyCollection<string> names, int most = 5) =>
+        string.Join(", ", names.Take(most)) + (names.Count > most ? string.Create(CultureInfo.InvariantCulture, $" and {names.Count - most} more") : "");
+}

@@ -1,0 +1,85 @@
+namespace JustRight.Contracts;
+
+/// <summary>How people sign in to a product here: its settings card, and what was found about it.</summary>
+/// <param name="Directory">The estate's key of the directory.</param>
+/// <param name="Family"><c>ad-like</c> or <c>inetorgperson</c>.</param>
+/// <param name="TypedOn">The hosts on which the settings are typed.</param>
+/// <param name="Where">The file or the page.</param>
+/// <param name="Form"><c>list</c>, <c>ini</c>, <c>env</c>, <c>json</c>, <c>xml</c> or <c>properties</c>.</param>
+/// <param name="Text">The product's file, filled, or the list to type; secrets stand in it as references.</param>
+/// <param name="PeopleWords">Whom the people filter is for.</param>
+/// <param name="GroupsWords">Which groups an administrator sees; null when the product has no use for groups.</param>
+/// <param name="PasswordPlaces">Every place where the bind account's password is typed, in all installs of the estate.</param>
+/// <param name="PeopleReadAt">When people and groups of the directory were last read; null when they were not.</param>
+/// <param name="Trial">The latest trial; null when none was run.</param>
+public sealed record SignInView(
+    string Install, string Title, string Estate, bool Pretend, string Directory, string Family, string Host, IReadOnlyList<string> TypedOn, string Where, string Form, string Text, string PeopleWords, string? GroupsWords,
+    IReadOnlyList<CardSettingView> Settings, IReadOnlyList<CardFieldView> Fields, IReadOnlyList<CardFindingView> Findings, IReadOnlyList<PasswordPlaceView> PasswordPlaces, DateTimeOffset? PeopleReadAt, TrialView? Trial);
+
+/// <summary>A value of a card, by neutral name.</summary>
+/// <param name="Value">Null when it is not known yet.</param>
+/// <param name="Because">Why it is this, or why it is not known.</param>
+/// <param name="IsReference">Whether it stands for a secret and is not the secret itself.</param>
+public sealed record CardSettingView(string Key, string Says, string? Value, string Because, bool IsReference);
+
+/// <summary>One of the product's own settings.</summary>
+/// <param name="Key">The neutral name of what stands there; null for a fixed text.</param>
+public sealed record CardFieldView(string Name, string? Value, string? Key, bool IsReference);
+
+/// <summary>A finding about a card.</summary>
+/// <param name="Weight"><c>wrong</c>, <c>caution</c> or <c>unseen</c>.</param>
+public sealed record CardFindingView(string Code, string Weight, string? Key, string Text, string Mend);
+
+/// <summary>A place where a password is typed.</summary>
+/// <param name="Account">The account, as it is written there.</param>
+/// <param name="Setting">The product's own name of the setting, or the service.</param>
+/// <param name="Breaks">What stops when the password is changed in the directory and not here.</param>
+public sealed record PasswordPlaceView(string Account, string Product, string Install, string Host, string Where, string Setting, string Breaks);
+
+/// <summary>An order to try a product's sign-in. Passwords are used once and kept nowhere.</summary>
+/// <param name="BindPassword">Of the bind account; null to use the one that the service keeps.</param>
+/// <param name="PersonPassword">Of the person who must be able to sign in; null to leave that out.</param>
+public sealed record TrialOrder(string? BindPassword, string? PersonPassword);
+
+/// <summary>A trial.</summary>
+/// <param name="Id">The job that ran it.</param>
+public sealed record TrialView(
+    string Id, string Install, string Directory, DateTimeOffset StartedAt, DateTimeOffset EndedAt, bool Pretend, string Words, IReadOnlyList<TrialCheckView> Checks, ComparisonView? People, ComparisonView? Groups,
+    IReadOnlyList<string> GroupNames);
+
+/// <summary>A check of a trial.</summary>
+/// <param name="Verdict"><c>pass</c>, <c>fail</c> or <c>unseen</c>.</param>
+/// <param name="Mend">What would mend it, or null.</param>
+public sealed record TrialCheckView(string Id, string Asks, string Verdict, string Fact, string? Mend);
+
+/// <summary>Who was expected and who was found.</summary>
+/// <param name="Expected">Null when nothing is expected.</param>
+public sealed record ComparisonView(int? Expected, int Found, IReadOnlyList<NamedDifferenceView> Missing, IReadOnlyList<NamedDifferenceView> Extra);
+
+/// <summary>A name in one list and not in the other.</summary>
+public sealed record NamedDifferenceView(string Name, string? Why);
+
+/// <summary>An order to look whom a filter finds.</summary>
+/// <param name="Filter">The filter as text.</param>
+/// <param name="Below">A distinguished name; null for all people and groups that were read.</param>
+public sealed record FilterOrder(string Filter, string? Below);
+
+/// <summary>Whom a filter finds.</summary>
+/// <param name="Fault">Why the text is no filter; null when it is one.</param>
+/// <param name="Text">The filter as we write it, every value escaped; null when it is none.</param>
+/// <param name="Words">Whom it is for, in words.</param>
+/// <param name="Found">How many it finds.</param>
+/// <param name="Of">Of how many that were read.</param>
+/// <param name="Objects">The first of them.</param>
+/// <param name="NotJudged">Parts that only the directory itself can judge: it may find others.</param>
+/// <param name="UnknownAttributes">Attributes that the directory does not know, by which it finds nobody.</param>
+/// <param name="ReadAt">When people and groups were read.</param>
+public sealed record FilterView(
+    FilterFaultView? Fault, string? Text, string? Words, int Found, int Of, IReadOnlyList<FoundObjectView> Objects, IReadOnlyList<string> NotJudged, IReadOnlyList<string> UnknownAttributes, DateTimeOffset ReadAt);
+
+/// <summary>Where and why a text is no filter.</summary>
+/// <param name="Position">Counted from 0.</param>
+public sealed record FilterFaultView(int Position, string Message, string Expected);
+
+/// <summary>An object that a filter finds.</summary>
+public sealed record FoundObjectView(string Dn, string Name, string? LogonName, string Kind);

@@ -1,0 +1,44 @@
+using System.Text.Json;
+using JustRight.Contracts;
+using JustRight.Core.Estates;
+using JustRight.Core.Plans;
+using JustRight.Core.SignIn;
+using JustRight.Core.SignIn.Cards;
+using JustRight.Service.Fits;
+using JustRight.Service.Jobs;
+using JustRight.Service.Storage;
+using Microsoft.EntityFrameworkCore;
+
+namespace JustRight.Service.SignIns;
+
+/// <summary>Brings together what a settings card is made of: the plan, where the latest survey found things, the people last read, the latest trial.</summary>
+internal sealed class SignInDesk(FitDesk desk, SurveyShelf surveys, PeopleShelf people, IDbContextFactory<AppDb> databases)
+{
+    /// <summary>The planned sign-in of an install, with the names that the latest survey found; null when its people do not sign in.</summary>
+    public async Task<(PlannedSignIn? SignIn, Plan Plan, Estate Estate)> LocateAsync(string install, CancellationToken cancel)
+    {
+        var (plan, estate) = await desk.PlanAsync(install, cancel);
+        var graph = (await surveys.LatestAsync(estate.Name, cancel))?.Graph;
+        return (plan.SignIn?.Located(name => graph?.IndexOf(name) is >= 0 and var node ? graph.PrincipalOf(node)?.Dn : null), plan, estate);
+    }
+
+    /// <summary>All that is to be shown of an install's sign-in; null when its people do not sign in.</summary>
+    public async Task<SignInView?> ShowAsync(string install, CancellationToken cancel)
+    {
+        var (signIn, plan, estate) = await LocateAsync(install, cancel);
+        if (signIn is null) return null;
+        var card = CardMaker.Make(signIn);
+        var kept = await people.FindAsync(estate.Name, signIn.Directory.Key, cancel);
+        var findings = CardChecks.Check(signIn, card, kept?.Snapshot.Unread is null ? kept?.Table : null);
+        var bind = signIn.BindLogonName ?? signIn.BindDn;
+        var places = PasswordPlaces.Of(await desk.PlansOfAsync(estate.Name, cancel)).Where(p => string.Equals(p.Account, bind, StringComparison.OrdinalIgnoreCase));
+        return SignInViews.Of(plan, signIn, card, findings, [.. places], kept?.Snapshot, await LatestTrialAsync(install, cancel));
+    }
+
+    private async Task<TrialView?> LatestTrialAsync(string install, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var json = await db.Jobs.AsNoTracking().Where(j => j.Kind == JobKinds.SignIn && j.Subject == install && j.ResultJson != null).OrderByDescending(j => j.Id).Select(j => j.ResultJson).FirstOrDefaultAsync(cancel);
+        return json is null ? null : JsonSerializer.Deserialize<TrialView>(json);
+    }
+}

@@ -1,0 +1,87 @@
+using System.Security.Claims;
+using System.Text.Json;
+using JustRight.Connectors;
+using JustRight.Connectors.People;
+using JustRight.Contracts;
+using JustRight.Core.Rights.Directory;
+using JustRight.Core.SignIn.Filters;
+using JustRight.Core.SignIn.Objects;
+using JustRight.Service.Access;
+using JustRight.Service.Documents;
+using JustRight.Service.Fits;
+using JustRight.Service.Hosting;
+using JustRight.Service.Jobs;
+using JustRight.Service.Storage;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+
+namespace JustRight.Service.SignIns;
+
+/// <summary>How people sign in to products: settings cards, trials, and whom filters find.</summary>
+internal static class SignInEndpoints
+{
+    private const int MostShown = 200, LongestPassword = 1000;
+
+    public static void MapSignIns(this IEndpointRouteBuilder api)
+    {
+        api.MapGet("/installs/{name}/sign-in", async Task<Results<Ok<SignInView>, ProblemHttpResult>> (string name, Library library, SignInDesk desk, CancellationToken cancel) =>
+            await FitEndpoints.MissingAsync(name, library, cancel) is { } missing ? missing : await desk.ShowAsync(name, cancel) is { } view ? TypedResults.Ok(view) : NoSignIn(name))
+            .WithName("ShowSignIn").WithSummary("What a product is told so that people can sign in to it, with the reason of each value").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(400);
+
+        api.MapPost("/installs/{name}/sign-in/trials", TryAsync)
+            .WithName("TrySignIn").WithSummary("Tries a product's sign-in as the product will do it; changes nothing").RequireAuthorization(Roles.Planner).ProducesProblem(404).ProducesProblem(400);
+
+        api.MapGet("/jobs/{id}/trial", async Task<Results<Ok<TrialView>, ProblemHttpResult>> (string id, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
+        {
+            await using var db = await databases.CreateDbContextAsync(cancel);
+            var json = await db.Jobs.AsNoTracking().Where(j => j.Id == id && j.Kind == JobKinds.SignIn).Select(j => j.ResultJson).FirstOrDefaultAsync(cancel);
+            return json is null ? Problems.NotFound("trial", id, []) : TypedResults.Ok(JsonSerializer.Deserialize<TrialView>(json)!);
+        }).WithName("ShowTrial").WithSummary("What a trial of a sign-in found").RequireAuthorization(Roles.Reader).ProducesProblem(404);
+
+        api.MapPost("/estates/{name}/people-directories/{directory}/filter", LookAsync)
+            .WithName("TryFilter").WithSummary("Says a filter in words, and whom it finds among the people last read").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(400).ProducesProblem(409);
+    }
+
+    private static ProblemHttpResult NoSignIn(string install) => Problems.Of(404, "no-sign-in", $"Nobody signs in to {install} with a directory account.", "Its sheet needs a section sign-in, and the install the directory: sign-in.directory.");
+
+    private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> TryAsync(
+        string name, TrialOrder order, ClaimsPrincipal user, Library library, SignInDesk desk, JobQueue queue, TrialPasswordShelf typed, CancellationToken cancel)
+    {
+        if (await FitEndpoints.MissingAsync(name, library, cancel) is { } missing) return missing;
+        foreach (var (field, password) in new[] { ("bindPassword", order.BindPassword), ("personPassword", order.PersonPassword) })
+            if (password is { Length: 0 or > LongestPassword }) return Problems.Bad(field, password.Length == 0 ? "An empty password means somebody else to a directory [RFC 4513 5.1.2]." : "This is too long for a password.", "1 to 1000 characters, or none at all");
+        if ((await desk.LocateAsync(name, cancel)).SignIn is null) return NoSignIn(name);
+        var passwords = new TrialPasswords(order.BindPassword is { } bind ? new NewPassword(bind) : null, order.PersonPassword is { } person ? new NewPassword(person) : null);
+        var job = await queue.AddAsync(new JobOrder(JobKinds.SignIn, name, user.Identity!.Name!) { Prepare = id => typed.Put(id, passwords) }, cancel);
+        return TypedResults.Accepted($"/api/jobs/{job.Id}", JobQueue.View(job));
+    }
+
+    private static async Task<Results<Ok<FilterView>, ProblemHttpResult>> LookAsync(string name, string directory, FilterOrder order, Library library, PeopleShelf people, CancellationToken cancel)
+    {
+        if (await library.FindAsync(Library.EstateKind, name, cancel) is not { } row) return Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name));
+        var known = Library.ReadEstate(row).PeopleDirectories;
+        if (known.FirstOrDefault(d => d.Key == directory) is null) return Problems.NotFound("directory of people", directory, known.Select(d => d.Key));
+        DistinguishedName? below = null;
+        if (order.Below is { Length: > 0 } text && !DistinguishedName.TryParse(text, out below)) return Problems.Bad("below", "This is not a distinguished name.", "a name such as ou=People,dc=contractors,dc=example", text);
+        if (await people.FindAsync(name, directory, cancel) is not { } kept) return Problems.Of(409, "not-surveyed", $"No people of '{directory}' were read yet.", $"Take a survey: justright estate survey {name}");
+        if (kept.Snapshot.Unread is { } unread) return Problems.Of(409, "unread", $"The people of '{directory}' could not be read: {unread}");
+        if (!FilterParser.TryParse(order.Filter, out var filter, out var fault))
+            return TypedResults.Ok(new FilterView(new FilterFaultView(fault.Position, fault.Message, fault.Expected), null, null, 0, kept.Table.Objects.Count, [], [], [], kept.Snapshot.ReadAt));
+        return TypedResults.Ok(Look(filter, kept, below));
+    }
+
+    private static FilterView Look(Filter filter, KeptPeople kept, DistinguishedName? below)
+    {
+        var found = FilterEvaluator.Matching(filter, kept.Table).Where(o => below is null || (DistinguishedName.TryParse(o.Dn, out var dn) && dn.IsAtOrBelow(below))).ToList();
+        return new FilterView(
+            null, filter.Text, $"objects that {FilterWords.Of(filter)}", found.Count, kept.Table.Objects.Count,
+            [.. found.OrderBy(o => o.Dn, StringComparer.OrdinalIgnoreCase).Take(MostShown).Select(o => new FoundObjectView(o.Dn, o.First("displayName") ?? o.First("cn") ?? o.Dn, o.First("sAMAccountName") ?? o.First("uid"), KindOf(o)))],
+            [.. FilterEvaluator.NotJudged(filter, kept.Table).Select(f => f.Text)], [.. Filter.AttributesOf(filter).Distinct(StringComparer.OrdinalIgnoreCase).Where(a => kept.Table.Schema.Attribute(a) is null)], kept.Snapshot.ReadAt);
+    }
+
+    private static string KindOf(PeopleObject one)
+    {
+        var classes = one.All("objectClass").ToHashSet(StringComparer.OrdinalIgnoreCase);
+        return classes.Contains("computer") ? "computer" : classes.Contains("user") || classes.Contains("inetOrgPerson") || classes.Contains("person") ? "person" : classes.Any(c => c.Contains("group", StringComparison.OrdinalIgnoreCase)) ? "group" : "other";
+    }
+}
