@@ -86,7 +86,7 @@ public sealed class WorklistMaker
         if (_plan.SignIn is { } signIn)
         {
             foreach (var member in signIn.Install.EnterMembers.Where(m => !IsIn(m, signIn.EnterName!)))
-                Add(3, new AddMember(_plan.Domain, signIn.EnterName!, member), _plan.Groups.First(g => g.Name == signIn.EnterName).Key, $"may sign in to {_plan.Title}", _view.Graph.IndexOf(member) < 0 ? $"there is no {member} in {_plan.Domain}" : null, signIn.Install.At);
+                Add(3, new AddMember(_plan.Domain, signIn.EnterName!, member), _plan.Groups.First(g => g.Name == signIn.EnterName).Key, $"may sign in to {_plan.Title}", _view.Graph.IndexOf(member) < 0 ? $"there is no {member} in {_plan.Domain}" : null, signIn.Install.Line("enter-members"));
         }
 
         foreach (var account in _fit.Accounts) Account(account);

@@ -6,6 +6,12 @@ namespace JustRight.Core.Installs;
 /// <param name="Directory">The estate's key of the directory.</param>
 public sealed record InstallSignIn(string Directory, Origin At)
 {
+    /// <summary>Where each key stands, for faults.</summary>
+    public IReadOnlyDictionary<string, Origin> Lines { get; init; } = new Dictionary<string, Origin>();
+
+    /// <summary>Where a key stands; the section itself where it does not.</summary>
+    public Origin Line(string key) => Lines.GetValueOrDefault(key, At);
+
     /// <summary>The account of the directory's own to bind as, where the plan makes none: a distinguished name.</summary>
     public string? BindAs { get; init; }
 

@@ -152,12 +152,12 @@ public static class SheetRules
 
         private void CheckSignIn(SheetSignIn signIn)
         {
-            if (signIn.BindAccount is { } account && Known("unknown-account", account, _accounts, signIn.At, "sign-in.bind.account", "an account of this sheet") && sheet.Accounts.First(a => a.Key == account).WorksAs != "bind")
-                _faults.Add(new Fault("wrong-value", signIn.At, "sign-in.bind.account", $"'{account}' does something else besides binding.") { Expected = "an account with works-as: bind" });
-            if (signIn.Enter is { } enter) Known("unknown-group", enter, _groups.Keys, signIn.At, "sign-in.enter", "a group of this sheet");
+            if (signIn.BindAccount is { } account && Known("unknown-account", account, _accounts, signIn.Line("bind.account"), "sign-in.bind.account", "an account of this sheet") && sheet.Accounts.First(a => a.Key == account).WorksAs != "bind")
+                _faults.Add(new Fault("wrong-value", signIn.Line("bind.account"), "sign-in.bind.account", $"'{account}' does something else besides binding.") { Expected = "an account with works-as: bind" });
+            if (signIn.Enter is { } enter) Known("unknown-group", enter, _groups.Keys, signIn.Line("enter"), "sign-in.enter", "a group of this sheet");
             var settings = signIn.Settings;
-            if (Known("unknown-place", settings.TypedOn, _places.Keys, settings.At, "sign-in.settings.typed-on", "a place of this sheet") && _places[settings.TypedOn].Kind != PlaceKind.Host)
-                _faults.Add(new Fault("wrong-place", settings.At, "sign-in.settings.typed-on", "Settings are typed on hosts.") { Expected = "a host" });
+            if (Known("unknown-place", settings.TypedOn, _places.Keys, signIn.Line("settings.typed-on"), "sign-in.settings.typed-on", "a place of this sheet") && _places[settings.TypedOn].Kind != PlaceKind.Host)
+                _faults.Add(new Fault("wrong-place", signIn.Line("settings.typed-on"), "sign-in.settings.typed-on", "Settings are typed on hosts.") { Expected = "a host" });
             for (var i = 0; i < settings.Fields.Count; i++)
             {
                 var field = settings.Fields[i];

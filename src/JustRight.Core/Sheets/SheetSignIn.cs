@@ -18,7 +18,14 @@ namespace JustRight.Core.Sheets;
 /// <param name="Settings">Where and how it is told.</param>
 public sealed record SheetSignIn(
     IReadOnlyList<DirectoryFamily> Families, string? BindAccount, BindForm BindForm, IReadOnlyList<WireSecurity> Security, bool OneBase, string? Enter, NestedGroups Nested, string? TypedName,
-    SheetGroupList? Groups, int? PageSize, SignInSettings Settings, Origin At);
+    SheetGroupList? Groups, int? PageSize, SignInSettings Settings, Origin At)
+{
+    /// <summary>Where each key stands, for faults; those of inner sections with their path.</summary>
+    public IReadOnlyDictionary<string, Origin> Lines { get; init; } = new Dictionary<string, Origin>();
+
+    /// <summary>Where a key stands; the section itself where it does not.</summary>
+    public Origin Line(string key) => Lines.GetValueOrDefault(key, At);
+}
 
 /// <summary>How a bind account is written.</summary>
 public enum BindForm

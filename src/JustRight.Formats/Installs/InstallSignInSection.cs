@@ -25,6 +25,7 @@ internal static class InstallSignInSection
     /// <summary>Reads it.</summary>
     public static InstallSignIn Read(YamlNode.Mapping map) => new(map.Text("directory"), map.At)
     {
+        Lines = map.Entries.ToDictionary(e => e.Key.Text, e => e.Value.At),
         BindAs = map.TextOrNull("bind-as"),
         BindSecret = map.TextOrNull("bind-secret"),
         EnterThrough = map.TextOrNull("enter-through"),

@@ -67,8 +67,14 @@ internal static class SignInSection
             map["groups"] is YamlNode.Mapping groups ? new SheetGroupList(groups.List("names-start"), groups.YesNo("built-in"), groups.At) : null,
             map.NumberOrNull("page-size"),
             Settings((YamlNode.Mapping)map["settings"]!, faults),
-            map.At);
+            map.At)
+        {
+            Lines = Lines(map, "").ToDictionary(),
+        };
     }
+
+    private static IEnumerable<KeyValuePair<string, Origin>> Lines(YamlNode.Mapping map, string path) =>
+        map.Entries.SelectMany(e => (e.Value is YamlNode.Mapping inner ? Lines(inner, path + e.Key.Text + ".") : []).Prepend(new(path + e.Key.Text, e.Value.At)));
 
     private static SignInSettings Settings(YamlNode.Mapping map, List<Fault> faults)
     {

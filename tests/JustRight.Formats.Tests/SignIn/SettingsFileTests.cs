@@ -1,0 +1,111 @@
+using System.Diagnostics;
+using System.Globalization;
+using System.Text.Json;
+using System.Xml.Linq;
+using JustRight.Core.Sheets;
+using JustRight.Core.SignIn.Cards;
+using JustRight.Formats.SignIn;
+
+namespace JustRight.Formats.Tests.SignIn;
+
+/// <summary>What is written in each form is read back whole by a reader of that form that is not ours.</summary>
+public sealed class SettingsFileTests
+{
+    private static readonly string[] Values =
+    [
+        "ldaps://fm-dc01.fennmoor.example:636", "CN=O'Brien \\, reader,OU=Größe <x> & \"y\",DC=example", "(&(cn=a\\2a*)(!(x=1)))", "DOMAIN\\name", "<secret: reader>", "a=b:c#d!e;f", "$HOME `id` $(id)", "smile 😀", "# no comment", "",
+    ];
+
+    [Fact]
+    public async Task A_shell_reads_env()
+    {
+        var script = SettingsFile.Write(SettingsForm.Env, Fields(i => $"NAME_{i}")) + string.Concat(Values.Select((_, i) => $"printf '%s\\0' \"$NAME_{i}\"\n"));
+        (await RunAsync("bash", script)).Split('\0')[..^1].ShouldBe(Values);
+    }
+
+    [Fact]
+    public void A_json_reader_reads_json()
+    {
+        using var document = JsonDocument.Parse(SettingsFile.Write(SettingsForm.Json, Fields(i => $"door/in-{i % 2}/v{i}")));
+        Values.Select((_, i) => document.RootElement.GetProperty("door").GetProperty($"in-{i % 2}").GetProperty($"v{i}").GetString()).ShouldBe(Values);
+    }
+
+    [Fact]
+    public void An_xml_reader_reads_xml()
+    {
+        var root = XDocument.Parse(SettingsFile.Write(SettingsForm.Xml, Fields(i => $"settings/part{i % 3}/v{i}"))).Root!;
+        Values.Select((_, i) => root.Element($"part{i % 3}")!.Element($"v{i}")!.Value).ShouldBe(Values);
+    }
+
+    [Fact]
+    public void Properties_keep_every_character()
+    {
+        var lines = SettingsFile.Write(SettingsForm.Properties, Fields(i => $"a.b {i}=x")).Split('\n')[..^1];
+        lines.ShouldAllBe(l => l.All(char.IsAscii));
+        lines.Select(l => Unescaped(l[(Separator(l) + 1)..])).ShouldBe(Values);
+        lines.Select(l => Unescaped(l[..Separator(l)])).ShouldBe(Values.Select((_, i) => $"a.b {i}=x"));
+    }
+
+    [Fact]
+    public void Ini_has_its_sections_once_and_what_is_not_known_as_a_comment()
+    {
+        FilledField[] fields = [new("people/base", "ou=People", "people-base", false), new("plain", "1", null, false), new("groups/base", null, "groups-base", false), new("people/filter", "(cn=*)", "people-filter", false)];
+        SettingsFile.Write(SettingsForm.Ini, fields).ShouldBe("plain = 1\n\n[people]\nbase = ou=People\nfilter = (cn=*)\n\n[groups]\n; base: not known yet\n");
+        SettingsFile.Write(SettingsForm.List, fields).ShouldContain("groups/base    (not known yet)");
+        SettingsFile.Write(SettingsForm.Env, fields[2..3]).ShouldBe("# groups/base: not known yet\n");
+        SettingsFile.Write(SettingsForm.Xml, [new("a/b", null, null, false)]).ShouldContain("<!-- not known yet -->");
+    }
+
+    [Theory]
+    [InlineData(SettingsForm.Env, "2x", "is no name of a variable")]
+    [InlineData(SettingsForm.Env, "A,A", "stands twice")]
+    [InlineData(SettingsForm.Xml, "a/b,c/d", "the same element")]
+    [InlineData(SettingsForm.Xml, "a/b c", "no path of elements")]
+    [InlineData(SettingsForm.Json, "a,a/b", "leads to others")]
+    [InlineData(SettingsForm.Ini, "a/b/c", "no section/name")]
+    [InlineData(SettingsForm.Properties, "a,b=c", null)]
+    public void Names_that_cannot_stand_in_a_file_are_refused(SettingsForm form, string names, string? wrong)
+    {
+        if (wrong is null) SettingsFile.WhatIsWrong(form, names.Split(',')).ShouldBeNull();
+        else SettingsFile.WhatIsWrong(form, names.Split(',')).ShouldNotBeNull().ShouldContain(wrong);
+    }
+
+    private static FilledField[] Fields(Func<int, string> name) => [.. Values.Select((v, i) => new FilledField(name(i), v, null, false))];
+
+    /// <summary>Where the name ends: the first equals sign with no backslash before it.</summary>
+    private static int Separator(string line)
+    {
+        for (var i = 0; ; i++)
+        {
+            if (line[i] == '\\') i++;
+            else if (line[i] == '=') return i;
+        }
+    }
+
+    private static string Unescaped(string text)
+    {
+        var result = new System.Text.StringBuilder();
+        for (var i = 0; i < text.Length; i++)
+        {
+            if (text[i] != '\\') result.Append(text[i]);
+            else if (text[++i] == 'u') result.Append((char)int.Parse(text.AsSpan(i + 1, 4), NumberStyles.HexNumber, CultureInfo.InvariantCulture)).Append(Skip(ref i));
+            else result.Append(text[i]);
+        }
+
+        return result.ToString();
+
+        static string Skip(ref int at)
+        {
+            at += 4;
+            return "";
+        }
+    }
+
+    private static async Task<string> RunAsync(string program, string input)
+    {
+        using var process = Process.Start(new ProcessStartInfo(program) { RedirectStandardInput = true, RedirectStandardOutput = true, StandardInputEncoding = new System.Text.UTF8Encoding(false) })!;
+        await process.StandardInput.WriteAsync(input);
+        process.StandardInput.Close();
+        return await process.StandardOutput.ReadToEndAsync();
+    }
+}
