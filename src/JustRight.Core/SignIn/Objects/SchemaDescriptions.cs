@@ -108,7 +108,7 @@ public static partial class SchemaDescriptions
                     for (i += 2; i < tokens.Count - 1 && tokens[i] != ")"; i++)
                         if (tokens[i] != "$") values.Add(tokens[i]);
                 }
-                else
+                else if (i + 1 < tokens.Count - 1)
                 {
                     values.Add(tokens[++i]);
                 }
