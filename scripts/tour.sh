@@ -34,6 +34,9 @@ run 0 sheet add demo-data/sheets/nightchurn.yaml
 run 0 sheet add demo-data/sheets/wheyline.yaml
 run 0 sheet add demo-data/sheets/quernstone.yaml
 run 0 sheet add demo-data/sheets/curdhouse.yaml
+run 0 sheet add demo-data/sheets/rennet-roster.yaml
+run 0 sheet add demo-data/sheets/brinebook.yaml
+run 0 sheet add demo-data/sheets/millrace.yaml
 run 0 estate add demo-data/estates/fennmoor.yaml
 run 0 install add demo-data/installs/thermograph-dataroom.yaml
 run 0 install add demo-data/installs/tallystick-dataroom.yaml
@@ -43,6 +46,9 @@ run 0 install add demo-data/installs/wheyline-lines.yaml
 run 0 install add demo-data/installs/quernstone-sql01.yaml
 run 0 install add demo-data/installs/quernstone-sql02.yaml
 run 0 install add demo-data/installs/curdhouse-portals.yaml
+run 0 install add demo-data/installs/rennet-roster-plants.yaml
+run 0 install add demo-data/installs/brinebook-contractors.yaml
+run 0 install add demo-data/installs/millrace-gateway.yaml
 
 tell "A sheet with a slip of the pen is refused, with the place and the remedy (exit code 2)."
 sed 's/local-group: Administrators, on: console-server/local-group: Administrators, on: console-sever/' demo-data/sheets/thermograph.yaml > "$tour_data/slip.yaml"
@@ -193,6 +199,37 @@ if [ -n "$(postgresql_programs)" ]; then
 else
   tell "A real PostgreSQL server would come here: its programs are not installed (Debian: postgresql)."
 fi
+
+tell "Rennet Roster lets people sign in with their domain account. Before: the account that it looks people up as is not there, and nothing behind the bind can be seen."
+run 3 sign-in try rennet-roster-plants
+tell "The worklist makes the bind account, in the branch for such accounts, and the group of those who may enter, with the rounds' teams in it."
+run 0 grant rennet-roster-plants --yes
+tell "The settings card: what the roster is told, and why. Nothing is wrong; what to mind is said."
+run 0 sign-in card rennet-roster-plants
+run 0 sign-in file rennet-roster-plants
+tell "After: the trial does what the roster will do. Ada Brandt types her password; it is kept nowhere. What nobody can see from here stays unseen (exit code 3)."
+printf 'pretend-a.brandt\n' > "$tour_data/ada"
+printf '\n(standard input: the password that Ada Brandt types)'
+run 3 sign-in try rennet-roster-plants --type-person < "$tour_data/ada"
+
+tell "Brinebook has a directory of the other family. Eight contractors are on the works office's list, seven are found: who is missing, and who is too many."
+printf 'pretend-brinebook' > "$tour_data/brinebook"
+printf '\n$ justright secret set brinebook < brinebook\n'
+client secret set brinebook < "$tour_data/brinebook"
+run 0 sign-in file brinebook-contractors
+run 1 sign-in try brinebook-contractors
+
+tell "Millrace shows administrators the groups whose names start with vpn-, without those that a domain comes with. Its plain text does not pass unnoticed, nor do the rights that its old account holds."
+printf 'pretend-svc-millrace' > "$tour_data/millrace"
+printf '\n$ justright secret set svc-millrace < millrace\n'
+client secret set svc-millrace < "$tour_data/millrace"
+run 1 sign-in card millrace-gateway
+run 1 sign-in try millrace-gateway
+run 1 verify millrace-gateway
+
+tell "A filter in words, and whom it finds among the people last read; a slip of the pen is pointed at."
+run 0 sign-in filter fennmoor staff '(&(objectCategory=person)(memberOf:1.2.840.113556.1.4.1941:=CN=vpn-drivers,OU=Groups,OU=Fennmoor,DC=fennmoor,DC=example))' --below OU=Saltmere,OU=People,OU=Fennmoor,DC=fennmoor,DC=example
+run 2 sign-in filter fennmoor staff '(&(objectCategory=person)(cn=a*)'
 
 tell "All installs at a glance, and who did what."
 run 0 install list

@@ -24,6 +24,7 @@ export function Frame() {
             <Link to="/installs">Installs</Link>
             <Link to="/trace">Trace</Link>
             <Link to="/object">Object</Link>
+            <Link to="/filter">Filter</Link>
             <Link to="/log">Log</Link>
           </Group>
           <span style={{ flex: 1 }} />

@@ -1,5 +1,6 @@
 import { createRootRoute, createRoute, createRouter, redirect } from '@tanstack/react-router';
 import { AccountPage } from './pages/account/AccountPage';
+import { FilterPage } from './pages/filter/FilterPage';
 import { HostPage } from './pages/host/HostPage';
 import { InstancePage } from './pages/instance/InstancePage';
 import { EnterPage } from './pages/enter/EnterPage';
@@ -25,8 +26,8 @@ const installs = createRoute({ getParentRoute: () => frame, path: '/installs', c
 const install = createRoute({
   getParentRoute: () => frame,
   path: '/installs/$name',
-  validateSearch: (search: Record<string, unknown>): { tab?: 'worklist' | 'handover' } =>
-    search.tab === 'worklist' || search.tab === 'handover' ? { tab: search.tab } : {},
+  validateSearch: (search: Record<string, unknown>): { tab?: 'worklist' | 'handover' | 'sign-in' } =>
+    search.tab === 'worklist' || search.tab === 'handover' || search.tab === 'sign-in' ? { tab: search.tab } : {},
   component: InstallPage,
 });
 const account = createRoute({
@@ -58,6 +59,18 @@ const object = createRoute({
   }),
   component: ObjectPage,
 });
+const filter = createRoute({
+  getParentRoute: () => frame,
+  path: '/filter',
+  validateSearch: (
+    search: Record<string, unknown>,
+  ): { estate?: string | undefined; directory?: string | undefined; filter?: string | undefined } => ({
+    estate: text(search.estate),
+    directory: text(search.directory),
+    filter: text(search.filter),
+  }),
+  component: FilterPage,
+});
 const host = createRoute({
   getParentRoute: () => frame,
   path: '/estates/$estate/hosts/$host',
@@ -74,7 +87,7 @@ const log = createRoute({ getParentRoute: () => frame, path: '/log', component: 
 export const router = createRouter({
   routeTree: root.addChildren([
     enter,
-    frame.addChildren([home, installs, install, account, trace, object, host, instance, log]),
+    frame.addChildren([home, installs, install, account, trace, object, filter, host, instance, log]),
   ]),
 });
 

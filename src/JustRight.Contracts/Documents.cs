@@ -15,7 +15,17 @@ public sealed record SheetPlaceView(string Key, string Kind, int Line);
 /// <summary>An estate in a list.</summary>
 /// <param name="Pretend">Whether it is the lab.</param>
 /// <param name="Branches">The names of its branches.</param>
-public sealed record EstateSummary(string Name, string Title, string Domain, string Reach, bool Pretend, IReadOnlyList<string> Branches, int Hosts, int Instances, DateTimeOffset? AddedAt, string? AddedBy);
+public sealed record EstateSummary(string Name, string Title, string Domain, string Reach, bool Pretend, IReadOnlyList<string> Branches, int Hosts, int Instances, DateTimeOffset? AddedAt, string? AddedBy)
+{
+    /// <summary>The directories that people sign in to products with.</summary>
+    public IReadOnlyList<PeopleDirectoryView> PeopleDirectories { get; init; } = [];
+}
+
+/// <summary>A directory that people sign in with.</summary>
+/// <param name="Family"><c>ad-like</c> or <c>inetorgperson</c>.</param>
+/// <param name="PeopleIn">The branch of people.</param>
+/// <param name="GroupsIn">The branch of groups.</param>
+public sealed record PeopleDirectoryView(string Key, string Family, bool Pretend, string PeopleIn, string GroupsIn);
 
 /// <summary>An estate with its text and what its last survey could not read.</summary>
 public sealed record EstateView(EstateSummary Summary, string Text, SurveyView? Survey);

@@ -69,7 +69,7 @@ public sealed record FilterOrder(string Filter, string? Below);
 /// <param name="Text">The filter as we write it, every value escaped; null when it is none.</param>
 /// <param name="Words">Whom it is for, in words.</param>
 /// <param name="Found">How many it finds.</param>
-/// <param name="Of">Of how many that were read.</param>
+/// <param name="Of">Of how many that were read; 0 when the directory itself was asked.</param>
 /// <param name="Objects">The first of them.</param>
 /// <param name="NotJudged">Parts that only the directory itself can judge: it may find others.</param>
 /// <param name="UnknownAttributes">Attributes that the directory does not know, by which it finds nobody.</param>

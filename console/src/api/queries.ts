@@ -34,6 +34,29 @@ export const worklist = (name: string) =>
     retry: false,
   });
 
+/** How people sign in to a product; fails with 404 where nobody does. */
+export const signIn = (name: string) =>
+  queryOptions({
+    queryKey: ['install', name, 'sign-in'],
+    queryFn: () => need(api.GET('/api/installs/{name}/sign-in', of(name))),
+    retry: false,
+  });
+
+/** Whom a filter finds among the people last read. */
+export const filterLook = (name: string, directory: string, filter: string, below: string) =>
+  queryOptions({
+    queryKey: ['estate', name, 'filter', directory, filter, below],
+    queryFn: () =>
+      need(
+        api.POST('/api/estates/{name}/people-directories/{directory}/filter', {
+          params: { path: { name, directory } },
+          body: { filter, below: below || null },
+        }),
+      ),
+    retry: false,
+    placeholderData: (before) => before,
+  });
+
 /** What each team is asked to do at each place. */
 export const handovers = (name: string, remove: boolean) =>
   queryOptions({

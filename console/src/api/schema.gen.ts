@@ -707,6 +707,91 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/installs/{name}/sign-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a product is told so that people can sign in to it, with the reason of each value */
+        get: operations["ShowSignIn"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/installs/{name}/sign-in/trials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tries a product's sign-in as the product will do it; changes nothing */
+        post: operations["TrySignIn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a trial of a sign-in found */
+        get: operations["ShowTrial"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estates/{name}/people-directories/{directory}/filter/ask": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Asks the directory itself whom a filter finds, as it is now */
+        post: operations["AskFilter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estates/{name}/people-directories/{directory}/filter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says a filter in words, and whom it finds among the people last read */
+        post: operations["TryFilter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/log": {
         parameters: {
             query?: never;
@@ -865,6 +950,46 @@ export interface components {
             /** @description Containers in which an object created tomorrow would refuse. */
             uncovered: string[];
         };
+        /** @description One of the product's own settings. */
+        CardFieldView: {
+            name: string;
+            value: null | string;
+            /** @description The neutral name of what stands there; null for a fixed text. */
+            key: null | string;
+            isReference: boolean;
+        };
+        /** @description A finding about a card. */
+        CardFindingView: {
+            code: string;
+            /** @description `wrong`, `caution` or `unseen`. */
+            weight: string;
+            key: null | string;
+            text: string;
+            mend: string;
+        };
+        /** @description A value of a card, by neutral name. */
+        CardSettingView: {
+            key: string;
+            says: string;
+            /** @description Null when it is not known yet. */
+            value: null | string;
+            /** @description Why it is this, or why it is not known. */
+            because: string;
+            /** @description Whether it stands for a secret and is not the secret itself. */
+            isReference: boolean;
+        };
+        /** @description Who was expected and who was found. */
+        ComparisonView: {
+            /**
+             * Format: int32
+             * @description Null when nothing is expected.
+             */
+            expected: null | number;
+            /** Format: int32 */
+            found: number;
+            missing: components["schemas"]["NamedDifferenceView"][];
+            extra: components["schemas"]["NamedDifferenceView"][];
+        };
         /** @description What a person saw inside a product. */
         ConfirmationOrder: {
             /** @description The account: its key or its name. */
@@ -948,12 +1073,60 @@ export interface components {
             /** Format: date-time */
             addedAt: null | string;
             addedBy: null | string;
+            /** @description The directories that people sign in to products with. */
+            peopleDirectories?: components["schemas"]["PeopleDirectoryView"][];
         };
         /** @description An estate with its text and what its last survey could not read. */
         EstateView: {
             summary: components["schemas"]["EstateSummary"];
             text: string;
             survey: null | components["schemas"]["SurveyView"];
+        };
+        /** @description Where and why a text is no filter. */
+        FilterFaultView: {
+            /**
+             * Format: int32
+             * @description Counted from 0.
+             */
+            position: number;
+            message: string;
+            expected: string;
+        };
+        /** @description An order to look whom a filter finds. */
+        FilterOrder: {
+            /** @description The filter as text. */
+            filter: string;
+            /** @description A distinguished name; null for all people and groups that were read. */
+            below: null | string;
+        };
+        /** @description Whom a filter finds. */
+        FilterView: {
+            fault: null | components["schemas"]["FilterFaultView"];
+            /** @description The filter as we write it, every value escaped; null when it is none. */
+            text: null | string;
+            /** @description Whom it is for, in words. */
+            words: null | string;
+            /**
+             * Format: int32
+             * @description How many it finds.
+             */
+            found: number;
+            /**
+             * Format: int32
+             * @description Of how many that were read; 0 when the directory itself was asked.
+             */
+            of: number;
+            /** @description The first of them. */
+            objects: components["schemas"]["FoundObjectView"][];
+            /** @description Parts that only the directory itself can judge: it may find others. */
+            notJudged: string[];
+            /** @description Attributes that the directory does not know, by which it finds nobody. */
+            unknownAttributes: string[];
+            /**
+             * Format: date-time
+             * @description When people and groups were read.
+             */
+            readAt: string;
         };
         /** @description Something at a place worth a person's eye. */
         FindingView: {
@@ -980,6 +1153,13 @@ export interface components {
             decisions: components["schemas"]["DecisionView"][];
             /** @description What the plan notes, repeated in every report. */
             notes: string[];
+        };
+        /** @description An object that a filter finds. */
+        FoundObjectView: {
+            dn: string;
+            name: string;
+            logonName: null | string;
+            kind: string;
         };
         /** @description An order to carry out steps that a person has seen and confirmed. */
         GrantOrder: {
@@ -1241,6 +1421,7 @@ export interface components {
             total: number;
             text: string;
             step: null | components["schemas"]["JobStepView"];
+            check?: null | components["schemas"]["TrialCheckView"];
         };
         /** @description A step of a grant as it was carried out. */
         JobStepView: {
@@ -1259,7 +1440,7 @@ export interface components {
         /** @description Long work. */
         JobView: {
             id: string;
-            /** @description `survey`, `verify`, `grant`, `trace`, `mend`, `guard` or `undo`. */
+            /** @description `survey`, `verify`, `grant`, `trace`, `mend`, `guard`, `undo` or `sign-in`. */
             kind: string;
             subject: string;
             /** @description `queued`, `running`, `done`, `failed` or `interrupted`. */
@@ -1372,6 +1553,11 @@ export interface components {
         MendOrder: {
             remedy: string;
         };
+        /** @description A name in one list and not in the other. */
+        NamedDifferenceView: {
+            name: string;
+            why: null | string;
+        };
         /** @description A new token: shown this once, kept only as a hash. */
         NewTokenView: {
             name: string;
@@ -1384,6 +1570,19 @@ export interface components {
         NotOfferedView: {
             for: string;
             reason: string;
+        };
+        /** @description A place where a password is typed. */
+        PasswordPlaceView: {
+            /** @description The account, as it is written there. */
+            account: string;
+            product: string;
+            install: string;
+            host: string;
+            where: string;
+            /** @description The product's own name of the setting, or the service. */
+            setting: string;
+            /** @description What stops when the password is changed in the directory and not here. */
+            breaks: string;
         };
         /** @description A password that a grant made and that waits to be handed over. */
         PasswordView: {
@@ -1403,6 +1602,17 @@ export interface components {
         /** @description A path. */
         PathView: {
             steps: components["schemas"]["PathStepView"][];
+        };
+        /** @description A directory that people sign in with. */
+        PeopleDirectoryView: {
+            key: string;
+            /** @description `ad-like` or `inetorgperson`. */
+            family: string;
+            pretend: boolean;
+            /** @description The branch of people. */
+            peopleIn: string;
+            /** @description The branch of groups. */
+            groupsIn: string;
         };
         /** @description An account of a plan. */
         PlannedAccountView: {
@@ -1619,6 +1829,41 @@ export interface components {
         SignInCode: {
             code: string;
         };
+        /** @description How people sign in to a product here: its settings card, and what was found about it. */
+        SignInView: {
+            install: string;
+            title: string;
+            estate: string;
+            pretend: boolean;
+            /** @description The estate's key of the directory. */
+            directory: string;
+            /** @description `ad-like` or `inetorgperson`. */
+            family: string;
+            host: string;
+            /** @description The hosts on which the settings are typed. */
+            typedOn: string[];
+            /** @description The file or the page. */
+            where: string;
+            /** @description `list`, `ini`, `env`, `json`, `xml` or `properties`. */
+            form: string;
+            /** @description The product's file, filled, or the list to type; secrets stand in it as references. */
+            text: string;
+            /** @description Whom the people filter is for. */
+            peopleWords: string;
+            /** @description Which groups an administrator sees; null when the product has no use for groups. */
+            groupsWords: null | string;
+            settings: components["schemas"]["CardSettingView"][];
+            fields: components["schemas"]["CardFieldView"][];
+            findings: components["schemas"]["CardFindingView"][];
+            /** @description Every place where the bind account's password is typed, in all installs of the estate. */
+            passwordPlaces: components["schemas"]["PasswordPlaceView"][];
+            /**
+             * Format: date-time
+             * @description When people and groups of the directory were last read; null when they were not.
+             */
+            peopleReadAt: null | string;
+            trial: null | components["schemas"]["TrialView"];
+        };
         SseItemOfJobEvent: {
             data?: components["schemas"]["JobEvent"];
             eventType?: null | string;
@@ -1785,6 +2030,40 @@ export interface components {
             /** @description The containers that hold what was judged, top down. */
             tree: components["schemas"]["TraceBranchView"][];
         };
+        /** @description A check of a trial. */
+        TrialCheckView: {
+            id: string;
+            asks: string;
+            /** @description `pass`, `fail` or `unseen`. */
+            verdict: string;
+            fact: string;
+            /** @description What would mend it, or null. */
+            mend: null | string;
+        };
+        /** @description An order to try a product's sign-in. Passwords are used once and kept nowhere. */
+        TrialOrder: {
+            /** @description Of the bind account; null to use the one that the service keeps. */
+            bindPassword: null | string;
+            /** @description Of the person who must be able to sign in; null to leave that out. */
+            personPassword: null | string;
+        };
+        /** @description A trial. */
+        TrialView: {
+            /** @description The job that ran it. */
+            id: string;
+            install: string;
+            directory: string;
+            /** Format: date-time */
+            startedAt: string;
+            /** Format: date-time */
+            endedAt: string;
+            pretend: boolean;
+            words: string;
+            checks: components["schemas"]["TrialCheckView"][];
+            people: null | components["schemas"]["ComparisonView"];
+            groups: null | components["schemas"]["ComparisonView"];
+            groupNames: string[];
+        };
         /** @description Who is signed in. */
         WhoView: {
             name: string;
@@ -1812,6 +2091,10 @@ export type AccountFitView = components['schemas']['AccountFitView'];
 export type AlternativeView = components['schemas']['AlternativeView'];
 export type BranchFailureView = components['schemas']['BranchFailureView'];
 export type BranchView = components['schemas']['BranchView'];
+export type CardFieldView = components['schemas']['CardFieldView'];
+export type CardFindingView = components['schemas']['CardFindingView'];
+export type CardSettingView = components['schemas']['CardSettingView'];
+export type ComparisonView = components['schemas']['ComparisonView'];
 export type ConfirmationOrder = components['schemas']['ConfirmationOrder'];
 export type ConfirmationView = components['schemas']['ConfirmationView'];
 export type CornerView = components['schemas']['CornerView'];
@@ -1819,8 +2102,12 @@ export type DecisionView = components['schemas']['DecisionView'];
 export type DirectoryFileView = components['schemas']['DirectoryFileView'];
 export type EstateSummary = components['schemas']['EstateSummary'];
 export type EstateView = components['schemas']['EstateView'];
+export type FilterFaultView = components['schemas']['FilterFaultView'];
+export type FilterOrder = components['schemas']['FilterOrder'];
+export type FilterView = components['schemas']['FilterView'];
 export type FindingView = components['schemas']['FindingView'];
 export type FitView = components['schemas']['FitView'];
+export type FoundObjectView = components['schemas']['FoundObjectView'];
 export type GrantOrder = components['schemas']['GrantOrder'];
 export type GuardOrder = components['schemas']['GuardOrder'];
 export type GuardView = components['schemas']['GuardView'];
@@ -1847,11 +2134,14 @@ export type ListPreviewView = components['schemas']['ListPreviewView'];
 export type LogCheckView = components['schemas']['LogCheckView'];
 export type LogEntryView = components['schemas']['LogEntryView'];
 export type MendOrder = components['schemas']['MendOrder'];
+export type NamedDifferenceView = components['schemas']['NamedDifferenceView'];
 export type NewTokenView = components['schemas']['NewTokenView'];
 export type NotOfferedView = components['schemas']['NotOfferedView'];
+export type PasswordPlaceView = components['schemas']['PasswordPlaceView'];
 export type PasswordView = components['schemas']['PasswordView'];
 export type PathStepView = components['schemas']['PathStepView'];
 export type PathView = components['schemas']['PathView'];
+export type PeopleDirectoryView = components['schemas']['PeopleDirectoryView'];
 export type PlannedAccountView = components['schemas']['PlannedAccountView'];
 export type PlannedGrantView = components['schemas']['PlannedGrantView'];
 export type PlannedGroupView = components['schemas']['PlannedGroupView'];
@@ -1871,6 +2161,7 @@ export type SheetPlaceView = components['schemas']['SheetPlaceView'];
 export type SheetSummary = components['schemas']['SheetSummary'];
 export type SheetView = components['schemas']['SheetView'];
 export type SignInCode = components['schemas']['SignInCode'];
+export type SignInView = components['schemas']['SignInView'];
 export type SseItemOfJobEvent = components['schemas']['SseItemOfJobEvent'];
 export type StepView = components['schemas']['StepView'];
 export type SurveyView = components['schemas']['SurveyView'];
@@ -1881,6 +2172,9 @@ export type TraceBranchView = components['schemas']['TraceBranchView'];
 export type TraceFailureView = components['schemas']['TraceFailureView'];
 export type TraceOrder = components['schemas']['TraceOrder'];
 export type TraceView = components['schemas']['TraceView'];
+export type TrialCheckView = components['schemas']['TrialCheckView'];
+export type TrialOrder = components['schemas']['TrialOrder'];
+export type TrialView = components['schemas']['TrialView'];
 export type WhoView = components['schemas']['WhoView'];
 export type WorklistView = components['schemas']['WorklistView'];
 export type $defs = Record<string, never>;
@@ -3594,6 +3888,229 @@ export interface operations {
             };
             /** @description Bad Gateway */
             502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ShowSignIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SignInView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    TrySignIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrialOrder"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ShowTrial: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    AskFilter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+                directory: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FilterOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FilterView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad Gateway */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    TryFilter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+                directory: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FilterOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FilterView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

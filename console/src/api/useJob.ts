@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useState } from 'react';
-import type { JobEvent, JobStepView, JobView } from './schema.gen';
+import type { JobEvent, JobStepView, JobView, TrialCheckView } from './schema.gen';
 
 /** A job as it is followed: its latest event, and its steps as they stand, by number. */
 export interface FollowedJob {
@@ -8,6 +8,8 @@ export interface FollowedJob {
   kind: string;
   last: JobEvent | null;
   steps: Record<number, JobStepView>;
+  /** For a trial: the checks that came to their end. */
+  checks: TrialCheckView[];
   running: boolean;
 }
 
@@ -16,7 +18,8 @@ const isRunning = (event: JobEvent) => event.state === 'running' || event.state 
 function advance(job: FollowedJob | null, event: JobEvent): FollowedJob | null {
   if (!job) return null;
   const steps = event.step ? { ...job.steps, [event.step.number]: event.step } : job.steps;
-  return { ...job, last: event, running: isRunning(event), steps };
+  const checks = event.check ? [...job.checks, event.check] : job.checks;
+  return { ...job, last: event, running: isRunning(event), steps, checks };
 }
 
 /** Follows one job at a time over server-sent events, and reads everything anew when it ends. */
@@ -40,7 +43,7 @@ export function useJob() {
 
   const follow = useCallback((job: JobView) => {
     const steps = Object.fromEntries(job.steps.map((s) => [s.number, s]));
-    setFollowed({ id: job.id, kind: job.kind, last: null, steps, running: true });
+    setFollowed({ id: job.id, kind: job.kind, last: null, steps, checks: [], running: true });
   }, []);
   const clear = useCallback(() => setFollowed(null), []);
   return { followed, follow, clear };

@@ -16,6 +16,7 @@ internal static class SignInCommands
         var directory = new Argument<string>("directory") { Description = "A directory of people, by the estate's key" };
         var filter = new Argument<string>("filter") { Description = "The filter, in quotes" };
         var below = new Option<string?>("--below") { Description = "Count only what lies below this distinguished name", HelpName = "DN" };
+        var ask = new Option<bool>("--ask") { Description = "Ask the directory itself, as it is now, instead of what was last read" };
         var typeBind = new Option<bool>("--type-bind") { Description = "Type the bind account's password; without it, the one that the service keeps is used" };
         var typePerson = new Option<bool>("--type-person") { Description = "Let the person who must be able to sign in type their password" };
         return CommandKit.Group(
@@ -29,7 +30,7 @@ internal static class SignInCommands
                 [install, typeBind, typePerson], c => TryAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(typeBind), c.Parsed.GetValue(typePerson))),
             CommandKit.Make("filter", "Says a filter in words, and whom it finds among the people last read.\nExit code: 0 it finds somebody, 1 nobody, 2 it is no filter, 3 a part only the directory itself can judge",
                 ["justright sign-in filter fennmoor staff '(&(objectCategory=person)(mail=*))'", "justright sign-in filter fennmoor contractors '(memberOf=cn=brinebook-users,ou=Groups,dc=contractors,dc=fennmoor,dc=example)'"],
-                [estate, directory, filter, below], c => FilterAsync(c, c.Parsed.GetValue(estate)!, c.Parsed.GetValue(directory)!, new FilterOrder(c.Parsed.GetValue(filter)!, c.Parsed.GetValue(below)))));
+                [estate, directory, filter, below, ask], c => FilterAsync(c, $"estates/{Names.Part(c.Parsed.GetValue(estate)!)}/people-directories/{Names.Part(c.Parsed.GetValue(directory)!)}/filter{(c.Parsed.GetValue(ask) ? "/ask" : "")}", new FilterOrder(c.Parsed.GetValue(filter)!, c.Parsed.GetValue(below)))));
     }
 
     private static Task<SignInView> ShowAsync(Call call, string install) => call.Api.GetAsync($"installs/{Names.Part(install)}/sign-in", ContractsJson.Default.SignInView, call.Cancel);
@@ -66,9 +67,9 @@ internal static class SignInCommands
         return trial.Checks.Any(c => c.Verdict == "fail") ? ExitCode.Misfit : trial.Checks.Any(c => c.Verdict == "unseen") ? ExitCode.Unread : ExitCode.Fine;
     }
 
-    private static async Task<int> FilterAsync(Call call, string estate, string directory, FilterOrder order)
+    private static async Task<int> FilterAsync(Call call, string path, FilterOrder order)
     {
-        var view = await call.Api.PostAsync($"estates/{Names.Part(estate)}/people-directories/{Names.Part(directory)}/filter", order, ContractsJson.Default.FilterOrder, ContractsJson.Default.FilterView, call.Cancel);
+        var view = await call.Api.PostAsync(path, order, ContractsJson.Default.FilterOrder, ContractsJson.Default.FilterView, call.Cancel);
         if (call.Screen.IsJson) Screen.Json(view, ContractsJson.Default.FilterView);
         else SignInReport.Write(call.Screen, order.Filter, view);
         return view.Fault is not null ? ExitCode.BadInput : view.NotJudged.Count > 0 ? ExitCode.Unread : view.Found == 0 ? ExitCode.Misfit : ExitCode.Fine;

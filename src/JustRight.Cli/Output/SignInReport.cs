@@ -63,7 +63,7 @@ internal static class SignInReport
 
         screen.Line(Markup.Escape(view.Text!));
         screen.Line(Markup.Escape(view.Words! + "."));
-        screen.Line($"[bold]{view.Found}[/] of {view.Of}, as read {Times.Exact(view.ReadAt)}");
+        screen.Line(view.Of == 0 ? $"[bold]{view.Found}[/], as the directory says {Times.Exact(view.ReadAt)}" : $"[bold]{view.Found}[/] of {view.Of}, as read {Times.Exact(view.ReadAt)}");
         foreach (var unknown in view.UnknownAttributes) screen.Line($"{Sign("wrong")} {Markup.Escape($"This directory knows no attribute {unknown}.")}");
         foreach (var part in view.NotJudged) screen.Line($"{Sign("unseen")} {Markup.Escape($"{part} is for the directory itself to judge: it may find others than we say.")}");
         if (view.Objects.Count == 0) return;

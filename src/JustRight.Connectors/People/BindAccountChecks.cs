@@ -65,7 +65,7 @@ internal static class BindAccountChecks
         }
 
         var end = DateTimeOffset.FromFileTime(ticks).ToUniversalTime();
-        var days = (int)Math.Floor((end - DateTimeOffset.UtcNow).TotalDays);
+        var days = (int)Math.Floor((end - run.Now).TotalDays);
         var fact = string.Create(CultureInfo.InvariantCulture, $"It ends {end:u}, in {days} {(days == 1 ? "day" : "days")}: from then on nobody can sign in to the product");
         if (days < SoonDays) run.Fail(id, asks, fact + ".", $"Renew it before, in every place where it is typed: {string.Join(", ", run.Plan.TypedOn)}.");
         else run.Pass(id, asks, fact, "Put the date into a calendar.");

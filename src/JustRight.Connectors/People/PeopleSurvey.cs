@@ -1,6 +1,7 @@
 using JustRight.Core.Estates;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.SignIn;
+using JustRight.Core.SignIn.Filters;
 using JustRight.Core.SignIn.Objects;
 using JustRight.Core.Surveys;
 
@@ -31,6 +32,11 @@ public static class PeopleSurvey
 
         return new PeopleSnapshot(directory.Key, directory.Family, readAs, now, objects, attributes, types, classes, null);
     }
+
+    /// <summary>Asks the directory whom a filter finds, with what is needed to show them.</summary>
+    /// <param name="below">Where to search; null for the branches of people and of groups.</param>
+    public static IReadOnlyList<PeopleObject> Find(IPeopleSession session, PeopleDirectory directory, Filter filter, DistinguishedName? below) =>
+        [.. (below is null ? Branches(directory) : [below.Text]).SelectMany(b => session.Search(b, true, filter.Text, PageSize, "objectClass", "displayName", "cn", "sAMAccountName", "uid"))];
 
     /// <summary>The branches, without one that lies in another.</summary>
     private static IEnumerable<string> Branches(PeopleDirectory directory)

@@ -18,7 +18,7 @@ public static class SignInTrialRunner
         string install, bool pretend, PlannedSignIn plan, IPeopleDirectory directory, TrialPasswords passwords, TimeProvider time, ITrialWatcher watcher, CancellationToken cancel)
     {
         var started = time.GetUtcNow();
-        var run = new TrialRun(plan, CardMaker.Make(plan), directory, passwords, watcher, cancel);
+        var run = new TrialRun(plan, CardMaker.Make(plan), directory, passwords, started, watcher, cancel);
         FoundAndExpected? people = null, groups = null;
         IReadOnlyList<string> names = [];
         var look = await directory.LookAsync(plan.Security, cancel);

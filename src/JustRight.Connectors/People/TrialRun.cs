@@ -23,7 +23,7 @@ public interface ITrialWatcher
 }
 
 /// <summary>What the parts of a trial share: the plan, its card, and the checks so far.</summary>
-internal sealed class TrialRun(PlannedSignIn plan, SettingsCard card, IPeopleDirectory directory, TrialPasswords passwords, ITrialWatcher watcher, CancellationToken cancel)
+internal sealed class TrialRun(PlannedSignIn plan, SettingsCard card, IPeopleDirectory directory, TrialPasswords passwords, DateTimeOffset now, ITrialWatcher watcher, CancellationToken cancel)
 {
     /// <summary>How many objects are asked for at a time where the product does not say.</summary>
     public const int OwnPageSize = 500;
@@ -37,6 +37,8 @@ internal sealed class TrialRun(PlannedSignIn plan, SettingsCard card, IPeopleDir
     public IPeopleDirectory Directory => directory;
 
     public TrialPasswords Passwords => passwords;
+
+    public DateTimeOffset Now => now;
 
     public CancellationToken Cancel => cancel;
 

@@ -3,11 +3,13 @@ using System.Text.Json;
 using JustRight.Connectors;
 using JustRight.Connectors.People;
 using JustRight.Contracts;
+using JustRight.Core.Estates;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.SignIn.Filters;
 using JustRight.Core.SignIn.Objects;
 using JustRight.Service.Access;
 using JustRight.Service.Documents;
+using JustRight.Service.Estates;
 using JustRight.Service.Fits;
 using JustRight.Service.Hosting;
 using JustRight.Service.Jobs;
@@ -38,8 +40,32 @@ internal static class SignInEndpoints
             return json is null ? Problems.NotFound("trial", id, []) : TypedResults.Ok(JsonSerializer.Deserialize<TrialView>(json)!);
         }).WithName("ShowTrial").WithSummary("What a trial of a sign-in found").RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
+        api.MapPost("/estates/{name}/people-directories/{directory}/filter/ask", AskAsync)
+            .WithName("AskFilter").WithSummary("Asks the directory itself whom a filter finds, as it is now").RequireAuthorization(Roles.Planner).ProducesProblem(404).ProducesProblem(400).ProducesProblem(502);
+
         api.MapPost("/estates/{name}/people-directories/{directory}/filter", LookAsync)
             .WithName("TryFilter").WithSummary("Says a filter in words, and whom it finds among the people last read").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(400).ProducesProblem(409);
+    }
+
+    private static async Task<Results<Ok<FilterView>, ProblemHttpResult>> AskAsync(
+        string name, string directory, FilterOrder order, Library library, ConnectorShelf connectors, TimeProvider time, CancellationToken cancel)
+    {
+        var (estate, people, below, problem) = await FindAsync(name, directory, order, library, cancel);
+        if (problem is not null) return problem;
+        if (!FilterParser.TryParse(order.Filter, out var filter, out var fault)) return TypedResults.Ok(Faulty(fault, 0, time.GetUtcNow()));
+        using var session = await connectors.OpenPeopleForSurveyAsync(estate!, people!, cancel);
+        var found = await Task.Run(() => PeopleSurvey.Find(session, people!, filter, below), cancel);
+        return TypedResults.Ok(new FilterView(null, filter.Text, Words(filter), found.Count, 0, Shown(found), [], [], time.GetUtcNow()));
+    }
+
+    private static async Task<(Estate? Estate, PeopleDirectory? Directory, DistinguishedName? Below, ProblemHttpResult? Problem)> FindAsync(string name, string directory, FilterOrder order, Library library, CancellationToken cancel)
+    {
+        if (await library.FindAsync(Library.EstateKind, name, cancel) is not { } row) return (null, null, null, Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name)));
+        var estate = Library.ReadEstate(row);
+        if (estate.PeopleDirectories.FirstOrDefault(d => d.Key == directory) is not { } people) return (null, null, null, Problems.NotFound("directory of people", directory, estate.PeopleDirectories.Select(d => d.Key)));
+        DistinguishedName? below = null;
+        if (order.Below is { Length: > 0 } text && !DistinguishedName.TryParse(text, out below)) return (null, null, null, Problems.Bad("below", "This is not a distinguished name.", "a name such as ou=People,dc=contractors,dc=example", text));
+        return (estate, people, below, null);
     }
 
     private static ProblemHttpResult NoSignIn(string install) => Problems.Of(404, "no-sign-in", $"Nobody signs in to {install} with a directory account.", "Its sheet needs a section sign-in, and the install the directory: sign-in.directory.");
@@ -58,15 +84,12 @@ internal static class SignInEndpoints
 
     private static async Task<Results<Ok<FilterView>, ProblemHttpResult>> LookAsync(string name, string directory, FilterOrder order, Library library, PeopleShelf people, CancellationToken cancel)
     {
-        if (await library.FindAsync(Library.EstateKind, name, cancel) is not { } row) return Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name));
-        var known = Library.ReadEstate(row).PeopleDirectories;
-        if (known.FirstOrDefault(d => d.Key == directory) is null) return Problems.NotFound("directory of people", directory, known.Select(d => d.Key));
-        DistinguishedName? below = null;
-        if (order.Below is { Length: > 0 } text && !DistinguishedName.TryParse(text, out below)) return Problems.Bad("below", "This is not a distinguished name.", "a name such as ou=People,dc=contractors,dc=example", text);
+        var (_, _, below, problem) = await FindAsync(name, directory, order, library, cancel);
+        if (problem is not null) return problem;
         if (await people.FindAsync(name, directory, cancel) is not { } kept) return Problems.Of(409, "not-surveyed", $"No people of '{directory}' were read yet.", $"Take a survey: justright estate survey {name}");
         if (kept.Snapshot.Unread is { } unread) return Problems.Of(409, "unread", $"The people of '{directory}' could not be read: {unread}");
         if (!FilterParser.TryParse(order.Filter, out var filter, out var fault))
-            return TypedResults.Ok(new FilterView(new FilterFaultView(fault.Position, fault.Message, fault.Expected), null, null, 0, kept.Table.Objects.Count, [], [], [], kept.Snapshot.ReadAt));
+            return TypedResults.Ok(Faulty(fault, kept.Table.Objects.Count, kept.Snapshot.ReadAt));
         return TypedResults.Ok(Look(filter, kept, below));
     }
 
@@ -74,10 +97,16 @@ internal static class SignInEndpoints
     {
         var found = FilterEvaluator.Matching(filter, kept.Table).Where(o => below is null || (DistinguishedName.TryParse(o.Dn, out var dn) && dn.IsAtOrBelow(below))).ToList();
         return new FilterView(
-            null, filter.Text, $"objects that {FilterWords.Of(filter)}", found.Count, kept.Table.Objects.Count,
-            [.. found.OrderBy(o => o.Dn, StringComparer.OrdinalIgnoreCase).Take(MostShown).Select(o => new FoundObjectView(o.Dn, o.First("displayName") ?? o.First("cn") ?? o.Dn, o.First("sAMAccountName") ?? o.First("uid"), KindOf(o)))],
-            [.. FilterEvaluator.NotJudged(filter, kept.Table).Select(f => f.Text)], [.. Filter.AttributesOf(filter).Distinct(StringComparer.OrdinalIgnoreCase).Where(a => kept.Table.Schema.Attribute(a) is null)], kept.Snapshot.ReadAt);
+            null, filter.Text, Words(filter), found.Count, kept.Table.Objects.Count, Shown(found), [.. FilterEvaluator.NotJudged(filter, kept.Table).Select(f => f.Text)],
+            [.. Filter.AttributesOf(filter).Distinct(StringComparer.OrdinalIgnoreCase).Where(a => kept.Table.Schema.Attribute(a) is null)], kept.Snapshot.ReadAt);
     }
+
+    private static FilterView Faulty(FilterFault fault, int of, DateTimeOffset at) => new(new FilterFaultView(fault.Position, fault.Message, fault.Expected), null, null, 0, of, [], [], [], at);
+
+    private static string Words(Filter filter) => $"objects that {FilterWords.Of(filter)}";
+
+    private static List<FoundObjectView> Shown(IEnumerable<PeopleObject> found) =>
+        [.. found.OrderBy(o => o.Dn, StringComparer.OrdinalIgnoreCase).Take(MostShown).Select(o => new FoundObjectView(o.Dn, o.First("displayName") ?? o.First("cn") ?? o.Dn, o.First("sAMAccountName") ?? o.First("uid"), KindOf(o)))];
 
     private static string KindOf(PeopleObject one)
     {

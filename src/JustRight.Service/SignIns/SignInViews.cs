@@ -17,7 +17,7 @@ internal static class SignInViews
     {
         var settings = signIn.Wants.Settings;
         return new SignInView(
-            plan.Install, plan.Title, plan.Estate, signIn.Directory.Reach == Core.Estates.Reach.Lab, signIn.Directory.Key, signIn.Directory.Family == DirectoryFamily.AdLike ? "ad-like" : "inetorgperson", signIn.Directory.Host,
+            plan.Install, plan.Title, plan.Estate, signIn.Directory.Reach == Core.Estates.Reach.Lab, signIn.Directory.Key, Family(signIn.Directory), signIn.Directory.Host,
             signIn.TypedOn, settings.Where, settings.Form.ToString().ToLowerInvariant(), SettingsFile.Write(settings.Form, card.Fields),
             $"people who {FilterWords.Of(card.People)}", card.Groups is null ? null : $"groups that {FilterWords.Of(card.Groups)}",
             [.. card.Settings.Select(s => new CardSettingView(s.Key, CardKeys.Says(s.Key), s.Value, s.Because, s.IsReference))],
@@ -26,6 +26,8 @@ internal static class SignInViews
             [.. places.Select(p => new PasswordPlaceView(p.Account, p.Product, p.Install, p.Host, p.Where, p.Setting, p.Breaks))],
             people is { Unread: null } ? people.ReadAt : null, trial);
     }
+
+    public static string Family(Core.Estates.PeopleDirectory directory) => directory.Family == DirectoryFamily.AdLike ? "ad-like" : "inetorgperson";
 
     public static TrialCheckView Of(TrialCheck check) => new(check.Id, check.Asks, check.Verdict.ToString().ToLowerInvariant(), check.Fact, check.Mend);
 

@@ -2,7 +2,7 @@ import { Button, Loader, Tabs } from '@mantine/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { getRouteApi, useNavigate } from '@tanstack/react-router';
 import { api, ApiError, need } from '../../api/client';
-import { fit as fitQuery, install as installQuery } from '../../api/queries';
+import { fit as fitQuery, install as installQuery, signIn as signInQuery } from '../../api/queries';
 import { useJob } from '../../api/useJob';
 import { Balance } from '../../parts/Balance';
 import { Failure } from '../../parts/Failure';
@@ -11,6 +11,7 @@ import { Time } from '../../parts/Time';
 import { HandoverTab } from './HandoverTab';
 import { Matrix } from './Matrix';
 import { Reports } from './Reports';
+import { SignInTab } from './signin/SignInTab';
 import { WorklistTab } from './WorklistTab';
 
 const route = getRouteApi('/frame/installs/$name');
@@ -22,6 +23,7 @@ export function InstallPage() {
   const navigate = useNavigate();
   const install = useQuery(installQuery(name));
   const fit = useQuery(fitQuery(name));
+  const signIn = useQuery(signInQuery(name));
   const { followed, follow, clear } = useJob();
   const verify = useMutation({
     mutationFn: () => need(api.POST('/api/installs/{name}/verify', { params: { path: { name } } })),
@@ -58,9 +60,11 @@ export function InstallPage() {
         )}
       </div>
       <div role="status" aria-live="polite">
-        {followed?.last && (running || followed.kind === 'grant' || followed.last.state !== 'done') && (
-          <JobProgress event={followed.last} running={running} />
-        )}
+        {followed?.last &&
+          followed.kind !== 'sign-in' &&
+          (running || followed.kind === 'grant' || followed.last.state !== 'done') && (
+            <JobProgress event={followed.last} running={running} />
+          )}
       </div>
       {verify.error && <Failure error={verify.error} />}
       {unverified && (
@@ -74,7 +78,7 @@ export function InstallPage() {
             void navigate({
               to: '/installs/$name',
               params: { name },
-              search: value === 'worklist' || value === 'handover' ? { tab: value } : {},
+              search: value === 'worklist' || value === 'handover' || value === 'sign-in' ? { tab: value } : {},
             })
           }
           color="gray"
@@ -83,6 +87,7 @@ export function InstallPage() {
           <Tabs.List mb="md">
             <Tabs.Tab value="matrix">Matrix</Tabs.Tab>
             <Tabs.Tab value="worklist">Worklist</Tabs.Tab>
+            {signIn.data && <Tabs.Tab value="sign-in">Sign-in</Tabs.Tab>}
             <Tabs.Tab value="handover">Handover</Tabs.Tab>
           </Tabs.List>
           <Tabs.Panel value="matrix">
@@ -91,6 +96,9 @@ export function InstallPage() {
           </Tabs.Panel>
           <Tabs.Panel value="worklist">
             <WorklistTab name={name} followed={followed} follow={follow} clear={clear} />
+          </Tabs.Panel>
+          <Tabs.Panel value="sign-in">
+            <SignInTab name={name} followed={followed} follow={follow} />
           </Tabs.Panel>
           <Tabs.Panel value="handover">
             <HandoverTab name={name} estate={summary.estate} />

@@ -1,0 +1,33 @@
+import { Table } from '@mantine/core';
+import type { TrialCheckView } from '../../../api/schema.gen';
+
+const signs: Record<string, string> = { pass: '✓', fail: '✗', unseen: '?' };
+
+/** The checks of a trial, each with its fact and what would mend it. */
+export function Checks({ checks }: { checks: TrialCheckView[] }) {
+  return (
+    <Table aria-label="checks" verticalSpacing={4}>
+      <Table.Thead>
+        <Table.Tr>
+          <Table.Th>Outcome</Table.Th>
+          <Table.Th>Check</Table.Th>
+          <Table.Th>Found</Table.Th>
+        </Table.Tr>
+      </Table.Thead>
+      <Table.Tbody>
+        {checks.map((check) => (
+          <Table.Tr key={check.id}>
+            <Table.Td className={`outcome outcome-${check.verdict}`}>
+              <span aria-hidden="true">{signs[check.verdict]}</span> {check.verdict}
+            </Table.Td>
+            <Table.Td>{check.asks}</Table.Td>
+            <Table.Td className="card-value">
+              {check.fact}
+              {check.mend && <div className="soft">{check.mend}</div>}
+            </Table.Td>
+          </Table.Tr>
+        ))}
+      </Table.Tbody>
+    </Table>
+  );
+}

@@ -1,0 +1,27 @@
+import type { CardFindingView } from '../../../api/schema.gen';
+
+const signs: Record<string, [string, string]> = {
+  wrong: ['✗', 'outcome-fail'],
+  caution: ['!', 'outcome-mind'],
+  unseen: ['?', 'outcome-unseen'],
+};
+
+/** What was found by holding the values of a card against each other and against the people last read. */
+export function Findings({ findings }: { findings: CardFindingView[] }) {
+  if (findings.length === 0) return <p className="soft">The values go together, as far as was read.</p>;
+  return (
+    <ul className="findings" aria-label="what was found about the settings">
+      {findings.map((finding) => {
+        const [sign, look] = signs[finding.weight] ?? ['?', 'outcome-unseen'];
+        return (
+          <li key={finding.code + finding.text}>
+            <b className={look}>
+              <span aria-hidden="true">{sign}</span> {finding.weight}
+            </b>{' '}
+            {finding.text} <span className="soft">{finding.mend}</span>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}

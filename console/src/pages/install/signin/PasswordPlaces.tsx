@@ -1,0 +1,40 @@
+import { Table } from '@mantine/core';
+import type { PasswordPlaceView } from '../../../api/schema.gen';
+
+/** Where the bind account's password is typed, and what stops when it is changed in the directory first. */
+export function PasswordPlaces({ places }: { places: PasswordPlaceView[] }) {
+  const first = places[0];
+  if (!first) return null;
+  return (
+    <section aria-label="where the password is typed">
+      <h2>Where its password is typed</h2>
+      <p className="soft">
+        The password of <code>{first.account}</code>. Whoever renews it types it in each of these places.
+      </p>
+      <Table aria-label="where the password is typed" verticalSpacing={4}>
+        <Table.Thead>
+          <Table.Tr>
+            <Table.Th>Product</Table.Th>
+            <Table.Th>Host</Table.Th>
+            <Table.Th>Where</Table.Th>
+            <Table.Th>Setting</Table.Th>
+            <Table.Th>Changed in the directory first</Table.Th>
+          </Table.Tr>
+        </Table.Thead>
+        <Table.Tbody>
+          {places.map((place) => (
+            <Table.Tr key={place.install + place.host + place.setting}>
+              <Table.Td>{place.product}</Table.Td>
+              <Table.Td>{place.host}</Table.Td>
+              <Table.Td>{place.where}</Table.Td>
+              <Table.Td>
+                <code>{place.setting}</code>
+              </Table.Td>
+              <Table.Td>{place.breaks}</Table.Td>
+            </Table.Tr>
+          ))}
+        </Table.Tbody>
+      </Table>
+    </section>
+  );
+}

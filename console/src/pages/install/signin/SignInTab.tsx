@@ -1,0 +1,56 @@
+import { Button, Loader } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
+import { useNavigate } from '@tanstack/react-router';
+import { signIn as signInQuery } from '../../../api/queries';
+import type { JobView } from '../../../api/schema.gen';
+import type { FollowedJob } from '../../../api/useJob';
+import { Failure } from '../../../parts/Failure';
+import { CardTable } from './CardTable';
+import { Findings } from './Findings';
+import { PasswordPlaces } from './PasswordPlaces';
+import { Trial } from './Trial';
+
+interface Props {
+  name: string;
+  followed: FollowedJob | null;
+  follow: (job: JobView) => void;
+}
+
+/** How people sign in to a product: what it is told and why, and the trial that proves it. */
+export function SignInTab({ name, followed, follow }: Props) {
+  const shown = useQuery(signInQuery(name));
+  const navigate = useNavigate();
+  if (shown.isPending) return <Loader aria-label="Loading" />;
+  if (shown.error) return <Failure error={shown.error} />;
+  const view = shown.data;
+  const filter = (key: string) => view.settings.find((s) => s.key === key)?.value ?? undefined;
+  const look = (key: string) =>
+    void navigate({
+      to: '/filter',
+      search: { estate: view.estate, directory: view.directory, filter: filter(key) },
+    });
+  return (
+    <>
+      <p>
+        People of <b>{view.directory}</b> at <code>{view.host}</code> sign in. Found are {view.peopleWords}.
+        {view.groupsWords && <> An administrator sees {view.groupsWords}.</>}
+      </p>
+      <div className="head">
+        {filter('people-filter') && (
+          <Button variant="default" size="xs" onClick={() => look('people-filter')}>
+            See whom the people filter finds
+          </Button>
+        )}
+        {filter('groups-filter') && (
+          <Button variant="default" size="xs" onClick={() => look('groups-filter')}>
+            See which groups are shown
+          </Button>
+        )}
+      </div>
+      <Findings findings={view.findings} />
+      <CardTable view={view} />
+      <PasswordPlaces places={view.passwordPlaces} />
+      <Trial name={name} last={view.trial ?? null} followed={followed} follow={follow} />
+    </>
+  );
+}

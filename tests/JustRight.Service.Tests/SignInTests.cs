@@ -1,0 +1,121 @@
+using System.Net;
+using System.Net.Http.Json;
+using JustRight.Contracts;
+using JustRight.Tests.Shared;
+
+namespace JustRight.Service.Tests;
+
+/// <summary>How people sign in to the demo's products, through the service, in the lab.</summary>
+public sealed class SignInTests : IAsyncLifetime
+{
+    private const string Roster = "rennet-roster-plants", Log = "brinebook-contractors", Gateway = "millrace-gateway";
+    private ServiceProcess _service = null!;
+
+    public async ValueTask InitializeAsync()
+    {
+        _service = await ServiceProcess.StartAsync();
+        await _service.AddDemoAsync();
+    }
+
+    public ValueTask DisposeAsync() => _service.DisposeAsync();
+
+    [Fact]
+    public async Task The_roster_before_and_after_its_worklist()
+    {
+        var before = await CardAsync(Roster);
+        before.Findings.Select(f => f.Code).ShouldBe(["no-people-read", "bind-outside"], ignoreOrder: true);
+        (await TryAsync(Roster, new TrialOrder(null, null))).Checks[^1].ShouldSatisfyAllConditions(c => c.Id.ShouldBe("bind"), c => c.Verdict.ShouldBe("unseen"));
+        await _service.GrantAllAsync(Roster);
+        var after = await TryAsync(Roster, new TrialOrder(null, "pretend-a.brandt"));
+        after.Checks.Where(c => c.Verdict != "pass").Select(c => c.Id).ShouldBe(["empty-password", "confidential"]);
+        after.People.ShouldNotBeNull().ShouldSatisfyAllConditions(p => p.Found.ShouldBe(8), p => p.Missing.ShouldBeEmpty(), p => p.Extra.ShouldBeEmpty());
+        after.Pretend.ShouldBeTrue();
+        var card = await CardAsync(Roster);
+        card.Trial.ShouldNotBeNull().Id.ShouldBe(after.Id);
+        card.Findings.ShouldNotContain(f => f.Code == "no-people-read");
+        card.PasswordPlaces.ShouldHaveSingleItem().ShouldSatisfyAllConditions(p => p.Setting.ShouldBe("people.reader.password"), p => p.Host.ShouldBe("fm-roster01"));
+        (await _service.GetAsync($"installs/{Roster}/fit", ContractsJson.Default.FitView)).Findings.ShouldBeEmpty(); // whom the install puts into the group is no stranger there
+    }
+
+    [Fact]
+    public async Task The_contractors_log_counts_who_is_missing()
+    {
+        await KeepAsync("brinebook", "pretend-brinebook");
+        var trial = await TryAsync(Log, new TrialOrder(null, null));
+        trial.People.ShouldNotBeNull().Missing.Select(m => $"{m.Name}: {m.Why}").ShouldBe(["o.sorel: not in brinebook-users", "r.stroud: not in brinebook-users"]);
+        trial.People.Extra.Select(e => e.Name).ShouldBe(["t.novik"]);
+    }
+
+    [Fact]
+    public async Task The_gateway_shows_its_groups_alone_and_its_plain_text_does_not_pass()
+    {
+        (await CardAsync(Gateway)).Findings.ShouldContain(f => f.Code == "plain-text" && f.Weight == "wrong");
+        var trial = await TryAsync(Gateway, new TrialOrder("pretend-svc-millrace", null));
+        trial.GroupNames.ShouldBe(["vpn-drivers", "vpn-keepers", "vpn-lab"]);
+        trial.Checks.Where(c => c.Verdict == "fail").Select(c => c.Id).ShouldBe(["protection", "bind-groups", "bind-writes"]);
+    }
+
+    [Fact]
+    public async Task A_password_that_is_typed_is_kept_nowhere()
+    {
+        const string bind = "pretend-svc-millrace", person = "typed-only-once-and-wrong";
+        await TryAsync(Gateway, new TrialOrder(bind, person));
+        (await TryAsync(Gateway, new TrialOrder(null, null))).Checks.Single(c => c.Id == "bind").Verdict.ShouldBe("unseen");
+        await _service.StopAsync();
+        _service.Output.ShouldNotContain(person);
+        foreach (var file in Directory.EnumerateFiles(_service.Data, "*", SearchOption.AllDirectories).Where(f => !f.Contains($"{Path.DirectorySeparatorChar}lab{Path.DirectorySeparatorChar}")))
+        {
+            var text = System.Text.Encoding.Latin1.GetString(await File.ReadAllBytesAsync(file));
+            text.ShouldNotContain(person, Case.Sensitive, file);
+            text.ShouldNotContain(bind, Case.Sensitive, file);
+        }
+    }
+
+    [Theory]
+    [InlineData("(cn=*", HttpStatusCode.OK, "A parenthesis is not closed.")]
+    [InlineData("(objectClass=inetOrgPerson)", HttpStatusCode.OK, null)]
+    public async Task A_filter_is_looked_at(string filter, HttpStatusCode status, string? fault)
+    {
+        await _service.RunAsync("estates/fennmoor/survey");
+        using var response = await LookAsync("fennmoor", "contractors", new FilterOrder(filter, null));
+        response.StatusCode.ShouldBe(status);
+        var view = (await response.Content.ReadFromJsonAsync(ContractsJson.Default.FilterView))!;
+        view.Fault?.Message.ShouldBe(fault);
+        if (fault is not null) return;
+        view.Found.ShouldBe(11);
+        view.Words.ShouldBe("objects that are of class inetOrgPerson");
+        view.Objects.ShouldAllBe(o => o.Kind == "person" && o.LogonName != null);
+    }
+
+    [Fact]
+    public async Task What_does_not_fit_is_refused_with_what_would_do()
+    {
+        await RefusedAsync(LookAsync("fennmoor", "contractors", new FilterOrder("(cn=*)", null)), HttpStatusCode.Conflict, "justright estate survey fennmoor");
+        await RefusedAsync(LookAsync("fennmoor", "contractor", new FilterOrder("(cn=*)", null)), HttpStatusCode.NotFound, "contractors");
+        await RefusedAsync(LookAsync("fennmor", "contractors", new FilterOrder("(cn=*)", null)), HttpStatusCode.NotFound, "fennmoor");
+        await RefusedAsync(LookAsync("fennmoor", "contractors", new FilterOrder("(cn=*)", "nowhere")), HttpStatusCode.BadRequest, "distinguished name");
+        await RefusedAsync(_service.Http.GetAsync("/api/installs/thermograph-dataroom/sign-in"), HttpStatusCode.NotFound, "sign-in.directory");
+        await RefusedAsync(_service.Http.PostAsJsonAsync($"/api/installs/{Log}/sign-in/trials", new TrialOrder("", null), ContractsJson.Default.TrialOrder), HttpStatusCode.BadRequest, "An empty password");
+        await RefusedAsync(_service.Http.GetAsync("/api/jobs/nothing/trial"), HttpStatusCode.NotFound, "nothing");
+    }
+
+    private Task<SignInView> CardAsync(string install) => _service.GetAsync($"installs/{install}/sign-in", ContractsJson.Default.SignInView);
+
+    private async Task<TrialView> TryAsync(string install, TrialOrder order)
+    {
+        var job = await _service.StartedAsync($"installs/{install}/sign-in/trials", JsonContent.Create(order, ContractsJson.Default.TrialOrder));
+        return await _service.GetAsync($"jobs/{job.Id}/trial", ContractsJson.Default.TrialView);
+    }
+
+    private async Task KeepAsync(string secret, string value) => (await _service.Http.PutAsJsonAsync($"/api/secrets/{secret}", new SecretValue(value), ContractsJson.Default.SecretValue)).EnsureSuccessStatusCode();
+
+    private Task<HttpResponseMessage> LookAsync(string estate, string directory, FilterOrder order) => _service.Http.PostAsJsonAsync($"/api/estates/{estate}/people-directories/{directory}/filter", order, ContractsJson.Default.FilterOrder);
+
+    private static async Task RefusedAsync(Task<HttpResponseMessage> sending, HttpStatusCode status, string says)
+    {
+        using var response = await sending;
+        response.StatusCode.ShouldBe(status);
+        response.Content.Headers.ContentType!.MediaType.ShouldBe("application/problem+json");
+        (await response.Content.ReadAsStringAsync()).ShouldContain(says);
+    }
+}
