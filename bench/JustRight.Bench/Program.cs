@@ -9,6 +9,7 @@ using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Access;
 using JustRight.Core.Rights.Directory.Branches;
 using JustRight.Core.Sheets;
+using JustRight.Core.SignIn.Filters;
 
 // Compares the cost of planning and judging at two sizes in one run, each in a process of its own so that peak memory is its own:
 //   dotnet run -c Release --project bench/JustRight.Bench
@@ -18,6 +19,8 @@ using JustRight.Core.Sheets;
 //   dotnet run -c Release --project bench/JustRight.Bench ssh
 // A survey of a large pretend database instance against the client library alone (some two minutes):
 //   dotnet run -c Release --project bench/JustRight.Bench instance
+// A trial of a sign-in among 70,000 people of a real inetOrgPerson directory (Debian's slapd; some two minutes):
+//   dotnet run -c Release --project bench/JustRight.Bench sign-in
 CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 if (args is ["measure", var what, var size]) return Measure(what, double.Parse(size, CultureInfo.InvariantCulture));
 if (args is ["directory"]) return await DirectoryBench.RunAsync();
@@ -25,14 +28,16 @@ if (args is ["directory", var reading, var place, var folder]) return await Dire
 if (args is ["ssh"]) return await SshBench.RunAsync(200);
 if (args is ["instance"]) return await InstanceBench.RunAsync();
 if (args is ["instance", var how, var port, var certificate]) return await InstanceBench.MeasureAsync(how, port, certificate);
+if (args is ["sign-in"]) return await SignInBench.RunAsync();
+if (args is ["sign-in", var reading2, var port2]) return await SignInBench.MeasureAsync(reading2, port2);
 if (args.Length > 0)
 {
-    Console.Error.WriteLine("Usage: dotnet run -c Release --project bench/JustRight.Bench [directory | ssh | instance]");
+    Console.Error.WriteLine("Usage: dotnet run -c Release --project bench/JustRight.Bench [directory | ssh | instance | sign-in]");
     return 2;
 }
 
 Console.WriteLine("what      size    accounts   groups   installs   seconds   peak MB   result");
-foreach (var measured in new[] { "fit", "closure", "access", "hosts", "database" })
+foreach (var measured in new[] { "fit", "closure", "access", "hosts", "database", "filter" })
 {
     var small = InProcess(measured, 0.1);
     var large = InProcess(measured, 1);
@@ -55,12 +60,13 @@ static double InProcess(string what, double size)
 static int Measure(string what, double size)
 {
     Warm(what);
-    var estate = new SyntheticEstate(what is "access" or "hosts" or "database" ? 0.01 : size);
+    var estate = new SyntheticEstate(what is "access" or "hosts" or "database" or "filter" ? 0.01 : size);
     var (seconds, result) = what switch
     {
         "fit" => Fit(estate),
         "closure" => Closure(estate),
         "database" => Database(new SyntheticInstance(size)),
+        "filter" => Filters(new SyntheticPeople((int)(100_000 * size))),
         "hosts" => Hosts(new SyntheticHosts((int)(2_000 * size))),
         _ => Access(new SyntheticTree((int)(1_000_000 * size), 5_000)),
     };
@@ -79,8 +85,24 @@ static void Warm(string what)
         else if (what == "closure") Closure(estate);
         else if (what == "access") Access(new SyntheticTree(20_000, 500));
         else if (what == "database") Database(new SyntheticInstance(0.1));
+        else if (what == "filter") Filters(new SyntheticPeople(2_000));
         else Hosts(new SyntheticHosts(20));
     }
+}
+
+// A filter such as products want, with groups inside groups, over all people: as the workbench does it again with each letter typed.
+static (double Seconds, string Result) Filters(SyntheticPeople synthetic)
+{
+    var table = synthetic.Table();
+    var filter = FilterParser.Parse($"(&(objectCategory=person)(objectClass=user)(!(userAccountControl:{MatchingRules.AllBits}:=2))(memberOf:{MatchingRules.Chain}:={SyntheticPeople.Top})(|(mail=person.1*)(cn=*7*)))");
+    GC.Collect();
+    var clock = Stopwatch.StartNew();
+    FilterEvaluator.Matching(filter, table);
+    var first = clock.Elapsed;
+    GC.Collect();
+    clock.Restart();
+    var found = FilterEvaluator.Matching(filter, table).Count;
+    return (clock.Elapsed.TotalSeconds, $"{found} found; the first time {first.TotalSeconds:0.00} s, with the columns to prepare");
 }
 
 // One account in 400 groups over every object of a tree, three attributes, on one core.

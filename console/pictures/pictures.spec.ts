@@ -29,10 +29,6 @@ test('pictures of the console', async ({ page }) => {
   await take('matrix-right');
   await page.goto(`${service.address}/installs/${install}/accounts/archivist`);
   await take('account-paths');
-  await page.emulateMedia({ colorScheme: 'dark' });
-  await page.goto(`${service.address}/installs/${install}`);
-  await take('matrix-dark');
-  await page.emulateMedia({ colorScheme: 'light' });
   await page.goto(`${service.address}/installs/${install}?tab=worklist`);
   await page.getByRole('button', { name: /^Give these/ }).click();
   await page.getByRole('button', { name: /^Make these/ }).waitFor();
@@ -59,11 +55,22 @@ test('pictures of the console', async ({ page }) => {
   await page.getByRole('region', { name: 'Remedy 1-inherit' }).evaluate((e) => e.scrollIntoView({ block: 'start' }));
   await page.mouse.wheel(0, -60); // the head stays over the page
   await take('trace-remedy');
-  await page.goto(`${second.address}/object?dn=service-accounts`);
-  await page.getByRole('button', { name: 'Set the guard…' }).click();
-  await page.getByRole('button', { name: 'Set it' }).click();
-  await page.getByRole('heading', { name: 'Guarded' }).waitFor();
-  await take('object');
+  await page.goto(`${second.address}/installs/brinebook-contractors?tab=sign-in`);
+  await page.getByRole('button', { name: 'Verify' }).click();
+  await page.getByRole('table', { name: 'settings' }).waitFor();
+  await page.getByRole('progressbar').waitFor({ state: 'detached' });
+  await take('sign-in-card');
+  await page.getByRole('textbox', { name: /bind account/ }).fill('pretend-brinebook');
+  await page.getByRole('button', { name: 'Try it' }).click();
+  await page.getByRole('table', { name: 'people found and expected' }).waitFor();
+  await page.getByRole('region', { name: 'trial' }).evaluate((e) => e.scrollIntoView({ block: 'start' }));
+  await page.mouse.wheel(0, -60); // the head stays over the page
+  await take('trial');
+  await page.emulateMedia({ colorScheme: 'dark' });
+  await page.getByRole('button', { name: 'See whom the people filter finds' }).click();
+  await page.getByRole('region', { name: 'found' }).getByText('k.osei').first().waitFor();
+  await take('filter');
+  await page.emulateMedia({ colorScheme: 'light' });
   for (const name of ['wheyline-lines', 'nightchurn-dataroom']) {
     await page.goto(`${second.address}/installs/${name}`);
     await page.getByRole('button', { name: 'Verify' }).click();

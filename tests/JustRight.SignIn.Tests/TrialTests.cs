@@ -40,6 +40,17 @@ public abstract class TrialTests(IPeopleServer server, TrialScene scene)
     }
 
     [Fact]
+    public async Task Where_the_product_follows_groups_itself_its_members_are_looked_up_page_by_page()
+    {
+        var plan = scene.Plan(WireSecurity.Tls, i => i with { ExpectedNames = ["anna", "ben", "cleo", "dora", "emil", .. AdLike ? (string[])[] : ["fritz"]], ExpectedPeople = null, MayNotEnter = ["greta"] });
+        var trial = await scene.TryAsync(plan with { Wants = plan.Wants with { Nested = Core.Sheets.NestedGroups.ByProduct } });
+        trial.People.ShouldNotBeNull(Words(trial)).Agrees.ShouldBe(true, Words(trial));
+        Fact(trial, "people").ShouldContain("in roster-staff, of");
+        trial.Checks.Single(c => c.Id == "kept-out/greta").Verdict.ShouldBe(TrialVerdict.Pass);
+        trial.Checks.ShouldNotContain(c => c.Verdict == TrialVerdict.Fail, Words(trial));
+    }
+
+    [Fact]
     public async Task A_wrong_password_is_tried_once_and_said_nowhere()
     {
         const string wrong = "Aa1-not this one";

@@ -19,15 +19,20 @@ internal static class PeopleChecks
             return null;
         }
 
-        List<string> found;
+        var found = new List<string>();
         try
         {
-            var all = run.Count("people", session.Search(run.PeopleBase, true, filter, run.ProductPageSize, run.Map.LogonName));
-            var members = run.Plan.EnterName is null || run.Plan.GroupInFilter ? null : GroupMembers.Of(run, session, run.Plan.EnterDn!);
-            var people = members is null ? all : [.. all.Where(p => members.Contains(run.Map.MemberIsName ? p.Dn : p.First(run.Map.LogonName) ?? ""))];
-            found = [.. people.Select(p => p.First(run.Map.LogonName)).OfType<string>()];
-            var facts = members is null ? TrialRun.Number(people.Count, "person", "people") : $"{TrialRun.Number(people.Count, "person", "people")} in {run.Plan.EnterName}, of {all.Count} in the directory";
-            if (people.Count == 0) run.Fail("people", asks, $"{facts}: nobody can sign in.", run.Plan.EnterName is { } group ? $"Put the people who may enter into {group}." : "See the branch and the filter.");
+            var lookedUp = run.Plan.EnterName is not null && !run.Plan.GroupInFilter;
+            if (lookedUp) GroupMembers.Known(run, session);
+            var all = 0;
+            foreach (var person in run.Counted("people", session.Search(run.PeopleBase, true, filter, run.ProductPageSize, run.Map.LogonName)))
+            {
+                all++;
+                if (!lookedUp || GroupMembers.Has(run, session, person)) found.Add(person.First(run.Map.LogonName) ?? person.Dn);
+            }
+
+            var facts = TrialRun.Number(found.Count, "person", "people") + (lookedUp ? $" in {run.Plan.EnterName}, of {all} in the directory" : "");
+            if (found.Count == 0) run.Fail("people", asks, $"{facts}: nobody can sign in.", run.Plan.EnterName is { } group ? $"Put the people who may enter into {group}." : "See the branch and the filter.");
             else run.Pass("people", asks, facts);
         }
         catch (ConnectorException e)
@@ -46,7 +51,7 @@ internal static class PeopleChecks
         List<PeopleObject> groups;
         try
         {
-            groups = run.Count("groups", session.Search(run.GroupsBase, true, filter, run.ProductPageSize, run.Map.GroupName, "isCriticalSystemObject"));
+            groups = [.. run.Counted("groups", session.Search(run.GroupsBase, true, filter, run.ProductPageSize, run.Map.GroupName, "isCriticalSystemObject"))];
         }
         catch (ConnectorException e)
         {

@@ -149,5 +149,5 @@ internal static class PersonChecks
 
     /// <summary>Whether somebody who is found is let in: by the filter alone, or by being in the group as well.</summary>
     private static bool Enters(TrialRun run, IPeopleSession session, PeopleObject person) =>
-        run.Plan.EnterName is null || run.Plan.GroupInFilter || GroupMembers.Of(run, session, run.Plan.EnterDn!).Contains(run.Map.MemberIsName ? person.Dn : person.First(run.Map.LogonName) ?? "");
+        run.Plan.EnterName is null || run.Plan.GroupInFilter || GroupMembers.Has(run, session, person);
 }

@@ -46,6 +46,9 @@ internal sealed class TrialRun(PlannedSignIn plan, SettingsCard card, IPeopleDir
 
     public bool IsAdLike => plan.Directory.Family == DirectoryFamily.AdLike;
 
+    /// <summary>Who is in the group whose members may enter, once that was looked up.</summary>
+    public HashSet<string>? Members { get; set; }
+
     public IReadOnlyList<TrialCheck> Checks => _checks;
 
     public string PeopleBase => card[CardKeys.Base] ?? card[CardKeys.PeopleBase]!;
@@ -81,19 +84,20 @@ internal sealed class TrialRun(PlannedSignIn plan, SettingsCard card, IPeopleDir
         }
     }
 
-    /// <summary>The objects of a search, told about as they come.</summary>
-    public List<PeopleObject> Count(string what, IEnumerable<PeopleObject> search)
+    /// <summary>The objects of a search one by one, told about as they come: there may be more than anybody wants to keep.</summary>
+    public IEnumerable<PeopleObject> Counted(string what, IEnumerable<PeopleObject> search)
     {
-        var found = new List<PeopleObject>();
+        var sofar = 0;
         foreach (var one in search)
         {
-            found.Add(one);
-            if (found.Count % OwnPageSize != 0) continue;
-            cancel.ThrowIfCancellationRequested();
-            watcher.Counting(what, found.Count);
-        }
+            if (++sofar % OwnPageSize == 0)
+            {
+                cancel.ThrowIfCancellationRequested();
+                watcher.Counting(what, sofar);
+            }
 
-        return found;
+            yield return one;
+        }
     }
 
     /// <summary>A number and what it counts.</summary>

@@ -47,6 +47,7 @@ internal sealed class PeopleShelf(IDbContextFactory<AppDb> databases)
         var read = (await JsonSerializer.DeserializeAsync<PeopleSnapshot>(unpacker, Options, cancel))!;
         var snapshot = read with { Objects = [.. read.Objects.Select(o => o with { Values = new Dictionary<string, IReadOnlyList<string>>(o.Values, StringComparer.OrdinalIgnoreCase) })] };
         var people = new KeptPeople(snapshot, snapshot.ToTable());
+        await Task.Run(people.Table.Prepare, cancel);
         lock (_lock) _ready[(estate, directory)] = (readAt, people);
         return people;
     }

@@ -31,6 +31,12 @@ public sealed partial class ObjectTable
     /// <summary>The objects, in the order they came.</summary>
     public IReadOnlyList<PeopleObject> Objects { get; }
 
+    /// <summary>Prepares the columns of all attributes that were read, so that the first filter that asks for one does not wait for it.</summary>
+    public void Prepare()
+    {
+        foreach (var kind in (_read ?? []).Select(Schema.Attribute).OfType<AttributeKind>()) ColumnOf(kind);
+    }
+
     /// <summary>Whether an attribute was read of the objects.</summary>
     public bool WasRead(string attribute) => _read is null || _read.Contains(Schema.Attribute(attribute)?.Name ?? attribute);
 
@@ -74,11 +80,21 @@ public sealed partial class ObjectTable
     {
         var starts = new int[Objects.Count + 1];
         var values = new List<string>(Objects.Count);
+        var known = rule is ValueRule.CaseIgnore or ValueRule.CaseExact or ValueRule.Octets ? null : new Dictionary<string, string?>(StringComparer.Ordinal); // classes, groups and flags repeat
         for (var i = 0; i < Objects.Count; i++)
         {
             starts[i] = values.Count;
             foreach (var value in valuesOf(Objects[i]))
-                if (Prepared(value, rule) is { } prepared) values.Add(prepared);
+            {
+                string? prepared = null;
+                if (known?.TryGetValue(value, out prepared) != true)
+                {
+                    prepared = Prepared(value, rule);
+                    known?.TryAdd(value, prepared);
+                }
+
+                if (prepared is not null) values.Add(prepared);
+            }
         }
 
         starts[^1] = values.Count;

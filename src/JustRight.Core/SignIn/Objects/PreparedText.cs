@@ -32,6 +32,8 @@ internal static class PreparedText
 
     private static string Spaced(string text, bool atStart, bool atEnd)
     {
+        if (text.Length > 0 && text[0] != ' ' && text[^1] != ' ' && !text.Contains("  ", StringComparison.Ordinal)) // almost every value
+            return string.Concat(atStart ? " " : "", text.Contains(' ', StringComparison.Ordinal) ? text.Replace(" ", "  ", StringComparison.Ordinal) : text, atEnd ? " " : "");
         var words = text.AsSpan();
         var prepared = new StringBuilder(text.Length + 4);
         var startsWithSpace = words.Length > 0 && words[0] == ' ';
