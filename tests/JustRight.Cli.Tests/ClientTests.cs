@@ -205,6 +205,46 @@ public sealed class ClientTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_sign_in_is_shown_tried_and_its_filters_looked_at()
+    {
+        const string log = "brinebook-contractors", gateway = "millrace-gateway";
+        await _service.AddDemoAsync();
+        (await RunAsync("sign-in", "card", log)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(3), r => r.Out.ShouldContain("No people of 'contractors' were read yet"));
+        await RunAsync("survey", "fennmoor");
+        (await RunAsync("sign-in", "card", log)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("door/callerSecret"), r => r.Out.ShouldContain("<secret: brinebook>"));
+        JsonDocument.Parse((await RunAsync("sign-in", "file", log)).Out).RootElement.GetProperty("door").GetProperty("lock").GetString().ShouldBe("sealed");
+        (await RunAsync("sign-in", "card", gateway)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(1), r => r.Out.ShouldContain("in plain text"));
+        (await RunAsync("sign-in", "card", Install)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("sign-in.directory"));
+        (await RunAsync("sign-in", "filter", "fennmoor", "contractors", "(cn=*sorel)")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("objects that have cn that ends with 'sorel'"), r => r.Out.ShouldContain("1 of 16"));
+        (await RunAsync("sign-in", "filter", "fennmoor", "contractors", "(cn=*sorel)", "--ask")).Out.ShouldContain("1, as the directory says");
+        (await RunAsync("sign-in", "filter", "fennmoor", "contractors", "(cn=nobody)")).Code.ShouldBe(1);
+        (await RunAsync("sign-in", "filter", "fennmoor", "contractors", "(cn~=sorel)")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(3), r => r.Out.ShouldContain("for the directory itself to judge"));
+        (await RunAsync("sign-in", "filter", "fennmoor", "contractors", "(cn=a)x")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Out.ShouldContain("      ^"));
+    }
+
+    [Fact]
+    public async Task A_password_that_is_typed_for_a_trial_shows_nowhere()
+    {
+        const string bind = "pretend-brinebook", person = "typed-once-by-a-person";
+        await _service.AddDemoAsync();
+        var seen = new List<string>();
+        var result = await RunAsync(["sign-in", "try", "brinebook-contractors", "--type-bind", "--type-person"], $"{bind}\n{person}\n", process =>
+        {
+            foreach (var file in new[] { "cmdline", "environ" }) seen.Add(File.ReadAllText($"/proc/{process.Id}/{file}"));
+        });
+        result.ShouldSatisfyAllConditions(r => r.Code.ShouldBe(1), r => r.Out.ShouldContain("7 found, 8 expected"), r => r.Out.ShouldContain("o.sorel"));
+        seen.Count.ShouldBe(2);
+        foreach (var text in seen.Append(result.Out).Append(result.Error).Append(File.ReadAllText(Settings)).Append(_service.Output))
+        {
+            text.ShouldNotContain(bind);
+            text.ShouldNotContain(person);
+        }
+
+        (await RunAsync("sign-in", "try", "brinebook-contractors", "--type-bind")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("No password was typed."));
+        (await RunAsync("sign-in", "try", "--help")).Out.ShouldContain("never", Case.Insensitive);
+    }
+
+    [Fact]
     public async Task The_token_lies_in_a_file_that_only_its_owner_can_read()
     {
         if (!OperatingSystem.IsWindows()) File.GetUnixFileMode(Settings).ShouldBe(UnixFileMode.UserRead | UnixFileMode.UserWrite);
@@ -229,7 +269,9 @@ public sealed class ClientTests : IAsyncLifetime
 
     private static string DemoFile(string path) => Path.Combine(Checkout.Top, "demo-data", path);
 
-    private async Task<(int Code, string Out, string Error)> RunAsync(params string[] arguments)
+    private Task<(int Code, string Out, string Error)> RunAsync(params string[] arguments) => RunAsync(arguments, "", _ => { });
+
+    private async Task<(int Code, string Out, string Error)> RunAsync(string[] arguments, string input, Action<Process> running)
     {
         var start = new ProcessStartInfo(Path.Combine(Checkout.Top, ".build", "client", "justright"), arguments)
         {
@@ -239,6 +281,8 @@ public sealed class ClientTests : IAsyncLifetime
             Environment = { ["JUSTRIGHT_ADDRESS"] = _service.Address, ["JUSTRIGHT_SETTINGS"] = Settings, ["COLUMNS"] = "220" },
         };
         using var process = Process.Start(start)!;
+        running(process);
+        await process.StandardInput.WriteAsync(input);
         process.StandardInput.Close();
         var output = process.StandardOutput.ReadToEndAsync();
         var error = process.StandardError.ReadToEndAsync();

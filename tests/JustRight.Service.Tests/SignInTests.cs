@@ -90,7 +90,7 @@ public sealed class SignInTests : IAsyncLifetime
     [Fact]
     public async Task What_does_not_fit_is_refused_with_what_would_do()
     {
-        await RefusedAsync(LookAsync("fennmoor", "contractors", new FilterOrder("(cn=*)", null)), HttpStatusCode.Conflict, "justright estate survey fennmoor");
+        await RefusedAsync(LookAsync("fennmoor", "contractors", new FilterOrder("(cn=*)", null)), HttpStatusCode.Conflict, "justright survey fennmoor");
         await RefusedAsync(LookAsync("fennmoor", "contractor", new FilterOrder("(cn=*)", null)), HttpStatusCode.NotFound, "contractors");
         await RefusedAsync(LookAsync("fennmor", "contractors", new FilterOrder("(cn=*)", null)), HttpStatusCode.NotFound, "fennmoor");
         await RefusedAsync(LookAsync("fennmoor", "contractors", new FilterOrder("(cn=*)", "nowhere")), HttpStatusCode.BadRequest, "distinguished name");

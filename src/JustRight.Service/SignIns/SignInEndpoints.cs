@@ -86,7 +86,7 @@ internal static class SignInEndpoints
     {
         var (_, _, below, problem) = await FindAsync(name, directory, order, library, cancel);
         if (problem is not null) return problem;
-        if (await people.FindAsync(name, directory, cancel) is not { } kept) return Problems.Of(409, "not-surveyed", $"No people of '{directory}' were read yet.", $"Take a survey: justright estate survey {name}");
+        if (await people.FindAsync(name, directory, cancel) is not { } kept) return Problems.Of(409, "not-surveyed", $"No people of '{directory}' were read yet.", $"Take a survey: justright survey {name}");
         if (kept.Snapshot.Unread is { } unread) return Problems.Of(409, "unread", $"The people of '{directory}' could not be read: {unread}");
         if (!FilterParser.TryParse(order.Filter, out var filter, out var fault))
             return TypedResults.Ok(Faulty(fault, kept.Table.Objects.Count, kept.Snapshot.ReadAt));
