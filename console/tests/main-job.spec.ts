@@ -28,7 +28,7 @@ test('a link signs in once, and leaves no code in the address', async ({ browser
 
 test('installs filter as one types, by the slash key', async () => {
   const rows = page.getByRole('table', { name: 'Installs' }).getByRole('row');
-  await expect(rows).toHaveCount(9);
+  await expect(rows).toHaveCount(12);
   await page.keyboard.press('/');
   await page.keyboard.type('tally');
   await expect(rows).toHaveCount(2);

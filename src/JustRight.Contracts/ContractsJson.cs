@@ -46,6 +46,7 @@ namespace JustRight.Contracts;
 [JsonSerializable(typeof(IReadOnlyList<JudgementView>))]
 [JsonSerializable(typeof(LogCheckView))]
 [JsonSerializable(typeof(SignInView))]
+[JsonSerializable(typeof(IReadOnlyList<PasswordPlaceView>))]
 [JsonSerializable(typeof(TrialOrder))]
 [JsonSerializable(typeof(TrialView))]
 [JsonSerializable(typeof(FilterOrder))]

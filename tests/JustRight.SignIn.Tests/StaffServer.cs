@@ -19,6 +19,7 @@ public sealed class StaffServer : Controller, IPeopleServer
         "staff", DirectoryFamily.AdLike, Address, new Dictionary<WireSecurity, int> { [WireSecurity.Tls] = 636, [WireSecurity.StartTls] = 389, [WireSecurity.Plain] = 389 }, DistinguishedName.Parse(Root),
         DistinguishedName.Parse($"OU=People,{Root}"), DistinguishedName.Parse($"OU=Groups,{Root}"), GroupKind.Group, true, new Core.Faults.Origin("test", 1, 1))
     {
+        IsOfDomain = true,
         Reach = Reach.Ldaps,
         CaFolder = CaFolder,
         MostInOneAnswer = 1000,

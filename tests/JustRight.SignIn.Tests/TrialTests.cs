@@ -1,6 +1,7 @@
 using System.DirectoryServices.Protocols;
 using JustRight.Connectors;
 using JustRight.Connectors.People;
+using JustRight.Core.Estates;
 using JustRight.Core.SignIn;
 using JustRight.Core.SignIn.Filters;
 using JustRight.Core.SignIn.Objects;
@@ -195,4 +196,24 @@ public sealed class SceneOn<TServer> : IAsyncLifetime
 public sealed class AdLikeTrialTests(SceneOn<StaffServer> on) : TrialTests(on.Server, on.Scene), IClassFixture<SceneOn<StaffServer>>;
 
 /// <summary>Against the inetOrgPerson directory.</summary>
-public sealed class InetOrgPersonTrialTests(SceneOn<ContractorsServer> on) : TrialTests(on.Server, on.Scene), IClassFixture<SceneOn<ContractorsServer>>;
+public sealed class InetOrgPersonTrialTests(SceneOn<ContractorsServer> on) : TrialTests(on.Server, on.Scene), IClassFixture<SceneOn<ContractorsServer>>
+{
+    [Theory]
+    [InlineData(GroupKind.GroupOfNames, "groupOfNames", "member", true)]
+    [InlineData(GroupKind.GroupOfUniqueNames, "groupOfUniqueNames", "uniqueMember", true)]
+    [InlineData(GroupKind.PosixGroup, "posixGroup", "memberUid", false)]
+    public async Task Each_kind_of_group_works_without_a_back_link(GroupKind kind, string objectClass, string member, bool byName)
+    {
+        var (name, directory) = ($"kind-{kind}", on.Server.Directory);
+        var dn = $"cn={name},{directory.GroupsIn.Text}";
+        string[] members = [.. new[] { "anna", "dora" }.Select(m => byName ? on.Scene.DnOf(m) : m)];
+        using (var connection = on.Server.Write()) connection.Add(dn, [("objectClass", [objectClass]), (member, members), .. byName ? [] : new (string, string[])[] { ("gidNumber", ["7"]) }]);
+        var plan = on.Scene.Plan(WireSecurity.Tls, i => i with { ExpectedNames = ["anna", "dora"], ExpectedPeople = null, ExpectedGroups = [name], GroupsStart = ["kind-" + kind], MayNotEnter = ["ben"] }, directory with { Groups = kind, BackLink = false });
+        var trial = await on.Scene.TryAsync(plan with { EnterName = name, EnterDn = dn });
+        string Words() => string.Join('\n', trial.Checks.Select(c => $"{c.Verdict} {c.Id}: {c.Fact}"));
+        trial.Checks.ShouldNotContain(c => c.Verdict == TrialVerdict.Fail, Words());
+        trial.People.ShouldNotBeNull().Agrees.ShouldBe(true);
+        trial.Checks.Single(c => c.Id == "person-groups").Fact.ShouldContain(name);
+        trial.Checks.Single(c => c.Id == "kept-out/ben").Verdict.ShouldBe(TrialVerdict.Pass);
+    }
+}

@@ -42,6 +42,14 @@ export const signIn = (name: string) =>
     retry: false,
   });
 
+/** Where the password of an account is typed, in all installs of an estate. */
+export const passwordPlaces = (name: string, account: string) =>
+  queryOptions({
+    queryKey: ['estate', name, 'password-places', account],
+    queryFn: () =>
+      need(api.GET('/api/estates/{name}/password-places', { params: { path: { name }, query: { account } } })),
+  });
+
 /** Whom a filter finds among the people last read. */
 export const filterLook = (name: string, directory: string, filter: string, below: string) =>
   queryOptions({

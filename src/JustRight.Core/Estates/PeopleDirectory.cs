@@ -53,7 +53,7 @@ public sealed record PeopleDirectory(
     public string? PlainTextBecause { get; init; }
 
     /// <summary>Whether it is the directory of the estate's own domain, in which bind accounts and access groups are planned.</summary>
-    public bool IsOfDomain => Family == DirectoryFamily.AdLike;
+    public bool IsOfDomain { get; init; }
 
     /// <summary>Its address for a way of reaching it, as products take it [RFC 4516].</summary>
     public string Address(WireSecurity security) => $"{(security == WireSecurity.Tls ? "ldaps" : "ldap")}://{Host}:{Offers[security]}";

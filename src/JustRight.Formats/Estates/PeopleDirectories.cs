@@ -56,6 +56,7 @@ internal static class PeopleDirectories
             family == DirectoryFamily.AdLike ? GroupKind.Group : map.TextOr("groups", GroupKinds[0]) switch { "group-of-unique-names" => GroupKind.GroupOfUniqueNames, "posix-group" => GroupKind.PosixGroup, _ => GroupKind.GroupOfNames },
             family == DirectoryFamily.AdLike || map.YesNo("back-link"), key.At)
         {
+            IsOfDomain = family == DirectoryFamily.AdLike && root.Equals(DistinguishedName.Parse(domainRoot)),
             Reach = map.TextOr("reach", reach) switch { "lab" => Reach.Lab, "ldap" => Reach.Ldaps, _ => Reach.None },
             CaFolder = map.TextOrNull("ca-folder"),
             SignInAs = map.TextOrNull("sign-in-as"),

@@ -29,7 +29,7 @@ internal sealed class SignInDesk(FitDesk desk, SurveyShelf surveys, PeopleShelf 
         if (signIn is null) return null;
         var card = CardMaker.Make(signIn);
         var kept = await people.FindAsync(estate.Name, signIn.Directory.Key, cancel);
-        var findings = CardChecks.Check(signIn, card, kept?.Snapshot.Unread is null ? kept?.Table : null);
+        var findings = CardChecks.Check(signIn, card, kept?.Snapshot.Unread is null ? kept?.Table : null, kept?.Snapshot.Unread);
         var bind = signIn.BindLogonName ?? signIn.BindDn;
         var places = PasswordPlaces.Of(await desk.PlansOfAsync(estate.Name, cancel)).Where(p => string.Equals(p.Account, bind, StringComparison.OrdinalIgnoreCase));
         return SignInViews.Of(plan, signIn, card, findings, [.. places], kept?.Snapshot, await LatestTrialAsync(install, cancel));

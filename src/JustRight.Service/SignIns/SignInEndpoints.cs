@@ -5,6 +5,7 @@ using JustRight.Connectors.People;
 using JustRight.Contracts;
 using JustRight.Core.Estates;
 using JustRight.Core.Rights.Directory;
+using JustRight.Core.SignIn;
 using JustRight.Core.SignIn.Filters;
 using JustRight.Core.SignIn.Objects;
 using JustRight.Service.Access;
@@ -22,7 +23,7 @@ namespace JustRight.Service.SignIns;
 /// <summary>How people sign in to products: settings cards, trials, and whom filters find.</summary>
 internal static class SignInEndpoints
 {
-    private const int MostShown = 200, LongestPassword = 1000;
+    private const int MostShown = 200, LongestPassword = 1000, LongestFilter = 10_000;
 
     public static void MapSignIns(this IEndpointRouteBuilder api)
     {
@@ -39,6 +40,12 @@ internal static class SignInEndpoints
             var json = await db.Jobs.AsNoTracking().Where(j => j.Id == id && j.Kind == JobKinds.SignIn).Select(j => j.ResultJson).FirstOrDefaultAsync(cancel);
             return json is null ? Problems.NotFound("trial", id, []) : TypedResults.Ok(JsonSerializer.Deserialize<TrialView>(json)!);
         }).WithName("ShowTrial").WithSummary("What a trial of a sign-in found").RequireAuthorization(Roles.Reader).ProducesProblem(404);
+
+        api.MapGet("/estates/{name}/password-places", async Task<Results<Ok<IReadOnlyList<PasswordPlaceView>>, ProblemHttpResult>> (string name, string? account, Library library, FitDesk desk, CancellationToken cancel) =>
+            await library.FindAsync(Library.EstateKind, name, cancel) is null
+                ? Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name))
+                : TypedResults.Ok<IReadOnlyList<PasswordPlaceView>>([.. PasswordPlaces.Of(await desk.PlansOfAsync(name, cancel)).Where(p => account is null || string.Equals(p.Account, account, StringComparison.OrdinalIgnoreCase)).Select(SignInViews.Of)]))
+            .WithName("ListPasswordPlaces").WithSummary("Where passwords are typed, and what stops when one is changed in the directory first").RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
         api.MapPost("/estates/{name}/people-directories/{directory}/filter/ask", AskAsync)
             .WithName("AskFilter").WithSummary("Asks the directory itself whom a filter finds, as it is now").RequireAuthorization(Roles.Planner).ProducesProblem(404).ProducesProblem(400).ProducesProblem(502);
@@ -63,6 +70,7 @@ internal static class SignInEndpoints
         if (await library.FindAsync(Library.EstateKind, name, cancel) is not { } row) return (null, null, null, Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name)));
         var estate = Library.ReadEstate(row);
         if (estate.PeopleDirectories.FirstOrDefault(d => d.Key == directory) is not { } people) return (null, null, null, Problems.NotFound("directory of people", directory, estate.PeopleDirectories.Select(d => d.Key)));
+        if (order.Filter.Length > LongestFilter) return (null, null, null, Problems.Bad("filter", "This filter is too long.", $"at most {LongestFilter} characters"));
         DistinguishedName? below = null;
         if (order.Below is { Length: > 0 } text && !DistinguishedName.TryParse(text, out below)) return (null, null, null, Problems.Bad("below", "This is not a distinguished name.", "a name such as ou=People,dc=contractors,dc=example", text));
         return (estate, people, below, null);

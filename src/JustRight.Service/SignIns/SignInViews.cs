@@ -23,11 +23,13 @@ internal static class SignInViews
             [.. card.Settings.Select(s => new CardSettingView(s.Key, CardKeys.Says(s.Key), s.Value, s.Because, s.IsReference))],
             [.. card.Fields.Select(f => new CardFieldView(f.Name, f.Value, f.Key, f.IsReference))],
             [.. findings.Select(f => new CardFindingView(f.Code, f.Weight.ToString().ToLowerInvariant(), f.Key, f.Text, f.Mend))],
-            [.. places.Select(p => new PasswordPlaceView(p.Account, p.Product, p.Install, p.Host, p.Where, p.Setting, p.Breaks))],
+            [.. places.Select(Of)],
             people is { Unread: null } ? people.ReadAt : null, trial);
     }
 
     public static string Family(Core.Estates.PeopleDirectory directory) => directory.Family == DirectoryFamily.AdLike ? "ad-like" : "inetorgperson";
+
+    public static PasswordPlaceView Of(PasswordPlace place) => new(place.Account, place.Product, place.Install, place.Host, place.Where, place.Setting, place.Breaks);
 
     public static TrialCheckView Of(TrialCheck check) => new(check.Id, check.Asks, check.Verdict.ToString().ToLowerInvariant(), check.Fact, check.Mend);
 

@@ -16,6 +16,7 @@ internal static class CardScene
     public static PeopleDirectory Staff { get; } = new(
         "staff", DirectoryFamily.AdLike, "fm-dc01", new Dictionary<WireSecurity, int> { [WireSecurity.Tls] = 636, [WireSecurity.StartTls] = 389, [WireSecurity.Plain] = 389 }, Name("DC=x"), Name("OU=People,DC=x"), Name("OU=Groups,DC=x"), GroupKind.Group, true, Here)
     {
+        IsOfDomain = true,
         CaFolder = "/authorities",
         MostInOneAnswer = 1000,
     };

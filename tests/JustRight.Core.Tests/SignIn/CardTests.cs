@@ -154,6 +154,8 @@ public sealed class CardTests
         Codes(CardScene.Plan(CardScene.Staff, CardScene.Wants with { Groups = new SheetGroupList(["zz-"], false, default!) }), table).ShouldContain("finds-nothing");
         Codes(CardScene.Plan(CardScene.Staff), new ObjectTable(PeopleSchemas.InetOrgPerson, objects)).ShouldContain("unknown-attribute");
         Codes(CardScene.Plan(CardScene.Staff)).ShouldContain("no-people-read");
+        var unread = CardScene.Plan(CardScene.Staff);
+        CardChecks.Check(unread, CardMaker.Make(unread), null, "no account is named").Single(f => f.Weight == CardWeight.Unseen).Text.ShouldBe("The filters were not tried: no account is named");
     }
 
     private static PeopleObject Person(string dn, string control, string group) =>

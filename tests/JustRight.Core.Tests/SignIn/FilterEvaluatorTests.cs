@@ -53,6 +53,8 @@ public sealed class FilterEvaluatorTests
     [InlineData("(member=userid=ANNA,ou=people,dc=X)", "g1")]
     [InlineData("(!(mail=*))", "ben g1")]
     [InlineData("(!(mail=x))", "anna ben g1")]
+    [InlineData("(!(mail=Groß))", "")]
+    [InlineData("(!(mail=Groß*))", "")]
     [InlineData("(nosuch=x)", "")]
     [InlineData("(!(nosuch=x))", "")]
     [InlineData("(!(memberOf=garbage))", "")]

@@ -52,6 +52,15 @@ public sealed class SignInSectionTests
     }
 
     [Fact]
+    public void In_a_directory_of_another_domain_nothing_of_ours_is_planned()
+    {
+        var estate = DemoFiles.With("estates/fennmoor.yaml", "family: ad-like\n    host: fm-dc01.fennmoor.example", "family: ad-like\n    root: DC=elsewhere,DC=example\n    host: dc01.elsewhere.example")
+            .Replace("people-in: OU=People,OU=Fennmoor,DC=fennmoor", "people-in: OU=People,DC=elsewhere", StringComparison.Ordinal).Replace("groups-in: DC=fennmoor", "groups-in: DC=elsewhere", StringComparison.Ordinal);
+        var (_, faults) = DemoFiles.Plan("rennet-roster", estate: estate, install: DemoFiles.Text("installs/rennet-roster-plants.yaml"));
+        faults.Select(f => f.Field).ShouldBe(["sign-in.bind-as", "sign-in.enter-through", "sign-in.enter-members"], ignoreOrder: true);
+    }
+
+    [Fact]
     public void Where_no_way_is_known_to_both_sides_nothing_is_planned()
     {
         var estate = DemoFiles.With("estates/fennmoor.yaml", "offers: [tls, start-tls, plain]", "offers: [tls, start-tls]");

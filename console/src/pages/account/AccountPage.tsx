@@ -1,10 +1,11 @@
 import { Loader, Table } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { getRouteApi, Link } from '@tanstack/react-router';
-import { fit as fitQuery } from '../../api/queries';
+import { fit as fitQuery, passwordPlaces } from '../../api/queries';
 import { Balance } from '../../parts/Balance';
 import { Dn } from '../../parts/Dn';
 import { Failure } from '../../parts/Failure';
+import { PasswordPlaces } from '../../parts/PasswordPlaces';
 import { PathLine } from '../../parts/PathLine';
 import { Verdict } from '../../parts/Verdict';
 import { PathPicture } from './PathPicture';
@@ -15,6 +16,11 @@ const route = getRouteApi('/frame/installs/$name/accounts/$account');
 export function AccountPage() {
   const { name, account: key } = route.useParams();
   const fit = useQuery(fitQuery(name));
+  const logonName = fit.data?.accounts.find((a) => a.key === key)?.name ?? '';
+  const places = useQuery({
+    ...passwordPlaces(fit.data?.estate ?? '', logonName),
+    enabled: fit.data !== undefined && logonName !== '',
+  });
   if (fit.isPending) return <Loader aria-label="Loading" />;
   if (fit.error) return <Failure error={fit.error} />;
   const account = fit.data.accounts.find((a) => a.key === key);
@@ -68,6 +74,8 @@ export function AccountPage() {
           ))}
         </Table.Tbody>
       </Table>
+      {places.error && <Failure error={places.error} />}
+      {places.data && <PasswordPlaces places={places.data} />}
     </>
   );
 }

@@ -30,7 +30,8 @@ public static class CardChecks
 {
     /// <summary>Every finding, in the order of the card.</summary>
     /// <param name="people">The people and groups last read; null when none were.</param>
-    public static IReadOnlyList<CardFinding> Check(PlannedSignIn plan, SettingsCard card, ObjectTable? people)
+    /// <param name="unread">Why they could not be read, when that was tried; or null.</param>
+    public static IReadOnlyList<CardFinding> Check(PlannedSignIn plan, SettingsCard card, ObjectTable? people, string? unread = null)
     {
         var findings = new List<CardFinding>();
         Security(plan, findings);
@@ -40,7 +41,8 @@ public static class CardChecks
         foreach (var field in card.Fields.Where(f => f.Value is null))
             findings.Add(new CardFinding("not-known", CardWeight.Unseen, field.Key, $"What belongs in {field.Name} is not known: {card.Settings.FirstOrDefault(s => s.Key == field.Key)?.Because ?? $"this directory has no {field.Key}"}.", "See the reason on the card; the product cannot be set up before."));
         Groups(plan, findings);
-        if (people is null) findings.Add(new CardFinding("no-people-read", CardWeight.Unseen, CardKeys.PeopleFilter, $"No people of '{plan.Directory.Key}' were read yet, so that the filters were not tried.", "Take a survey, or run the trial."));
+        if (people is null && unread is not null) findings.Add(new CardFinding("people-unread", CardWeight.Unseen, CardKeys.PeopleFilter, $"The filters were not tried: {unread}", "Mend that and take a survey, or run the trial."));
+        else if (people is null) findings.Add(new CardFinding("no-people-read", CardWeight.Unseen, CardKeys.PeopleFilter, $"No people of '{plan.Directory.Key}' were read yet, so that the filters were not tried.", "Take a survey, or run the trial."));
         else People(plan, card, people, findings);
         return [.. findings.OrderBy(f => f.Key is null ? -1 : CardKeys.All.Select(k => k.Key).ToList().IndexOf(f.Key))];
     }

@@ -109,11 +109,13 @@ public static class FilterEvaluator
 
         private Truth[] Same(AttributeKind kind, ValueRule rule, FilterValue value)
         {
-            if (!kind.Equal || value.Octets.IsEmpty || value.Text is not { } text) return All(Truth.Undefined);
+            if (!kind.Equal || !CanCompare(kind, value) || value.Text is not { } text) return All(Truth.Undefined);
             if (rule == ValueRule.Class) return OfClass(kind, text);
             if (IsCategory(kind) && table.NormalName(text) is null) text = ObjectCategories.NameOf(text, table) ?? text;
             return table.Prepared(text, rule) is { } prepared ? Any(table.ColumnOf(kind, rule), v => string.Equals(v, prepared, StringComparison.Ordinal)) : All(Truth.Undefined);
         }
+
+        private static bool CanCompare(AttributeKind kind, FilterValue value) => !value.Octets.IsEmpty && (!kind.AsciiOnly || System.Text.Ascii.IsValid(value.Octets));
 
         /// <summary>AD-like directories keep every class of an object; the others keep some, and take those above as meant.</summary>
         private Truth[] OfClass(AttributeKind kind, string name)
@@ -127,7 +129,7 @@ public static class FilterEvaluator
 
         private Truth[] Ordered(AttributeKind kind, FilterValue value, Func<int, bool> holds)
         {
-            if (!kind.Ordered || value.Octets.IsEmpty || value.Text is not { } text || table.Prepared(text, kind.Rule) is not { } prepared) return All(Truth.Undefined);
+            if (!kind.Ordered || !CanCompare(kind, value) || value.Text is not { } text || table.Prepared(text, kind.Rule) is not { } prepared) return All(Truth.Undefined);
             if (kind.Rule != ValueRule.WholeNumber) return Any(table.ColumnOf(kind), v => holds(string.CompareOrdinal(v, prepared)));
             var number = BigInteger.Parse(prepared, CultureInfo.InvariantCulture);
             return Any(table.ColumnOf(kind), v => holds(BigInteger.Parse(v, CultureInfo.InvariantCulture).CompareTo(number)));
@@ -135,7 +137,7 @@ public static class FilterEvaluator
 
         private Truth[] Like(AttributeKind kind, Filter.Like like)
         {
-            if (!kind.Parts) return All(Truth.Undefined);
+            if (!kind.Parts || like.Middle.Append(like.Start).Append(like.End).Any(p => p is not null && !CanCompare(kind, p))) return All(Truth.Undefined);
             var fold = kind.Rule != ValueRule.CaseExact;
             var middle = new List<string>();
             foreach (var part in like.Middle)

@@ -10,6 +10,9 @@ public sealed record AttributeKind(string Name, ValueRule Rule, bool Ordered, bo
     /// <summary>The attribute that this one is a kind of: asking for that asks for this one too [RFC 4512 2.5.1]. Null for none.</summary>
     public string? Above { get; init; }
 
+    /// <summary>Whether its values are ASCII alone [RFC 4517 3.3.15]: no other text can be compared with them.</summary>
+    public bool AsciiOnly { get; init; }
+
     /// <summary>Whether values can be asked for at all; without a rule for equality they cannot.</summary>
     public bool Equal { get; init; } = true;
 }

@@ -39,6 +39,7 @@ public static partial class SchemaDescriptions
         {
             Above = description["SUP"],
             Equal = equality is not null,
+            AsciiOnly = syntax == SyntaxPrefix + "26",
         };
 
         string? Inherited(string word)

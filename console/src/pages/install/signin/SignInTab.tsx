@@ -5,9 +5,9 @@ import { signIn as signInQuery } from '../../../api/queries';
 import type { JobView } from '../../../api/schema.gen';
 import type { FollowedJob } from '../../../api/useJob';
 import { Failure } from '../../../parts/Failure';
+import { PasswordPlaces } from '../../../parts/PasswordPlaces';
 import { CardTable } from './CardTable';
 import { Findings } from './Findings';
-import { PasswordPlaces } from './PasswordPlaces';
 import { Trial } from './Trial';
 
 interface Props {

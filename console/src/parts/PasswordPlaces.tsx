@@ -1,7 +1,7 @@
 import { Table } from '@mantine/core';
-import type { PasswordPlaceView } from '../../../api/schema.gen';
+import type { PasswordPlaceView } from '../api/schema.gen';
 
-/** Where the bind account's password is typed, and what stops when it is changed in the directory first. */
+/** Where an account's password is typed, and what stops when it is changed in the directory first. */
 export function PasswordPlaces({ places }: { places: PasswordPlaceView[] }) {
   const first = places[0];
   if (!first) return null;
