@@ -158,6 +158,50 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
     }
 
     [Fact]
+    public async Task Rennet_Roster_before_and_after_its_bind_account_and_its_group_are_made()
+    {
+        const string install = "rennet-roster-plants";
+        await using var service = await ServiceProcess.StartAsync();
+        using (var raw = new RawClient(controller.Target, controller.Target.SignInAs, controller.Password)) RosterScene.Lay(raw);
+        (await service.Http.PutAsJsonAsync("/api/secrets/controller", new SecretValue(controller.Password), ContractsJson.Default.SecretValue)).EnsureSuccessStatusCode();
+        (await service.AddAsync("sheets", "sheets/rennet-roster.yaml")).EnsureSuccessStatusCode();
+        (await service.AddAsync("estates", "estate.yaml", Encoding.UTF8.GetBytes(Estate().Replace("OU=Fennmoor,", RosterScene.Branch + ",", StringComparison.Ordinal)
+            .Replace("host: fm-dc01.fennmoor.example", $"host: {Controller.Address}\n    reach: ldap\n    sign-in-as: Administrator@fennmoor.example\n    secret: controller", StringComparison.Ordinal)
+            .Replace("/etc/fennmoor/authorities", controller.CaFolder, StringComparison.Ordinal)))).EnsureSuccessStatusCode();
+        (await service.AddAsync("installs", $"installs/{install}.yaml")).EnsureSuccessStatusCode();
+
+        await service.RunAsync($"installs/{install}/verify");
+        (await TryAsync(null)).Checks[^1].ShouldSatisfyAllConditions(c => c.Id.ShouldBe("bind"), c => c.Verdict.ShouldBe("unseen"));
+        (await GrantReadyAsync(service, install)).Message!.ShouldStartWith("5 made");
+
+        var after = await TryAsync(RosterScene.Password);
+        after.Pretend.ShouldBeFalse();
+        after.Checks.Where(c => c.Verdict != "pass").Select(c => c.Id).ShouldBe(["who-am-i"], string.Join('\n', after.Checks.Select(c => $"{c.Verdict} {c.Id}: {c.Fact}")));
+        after.People.ShouldNotBeNull().ShouldSatisfyAllConditions(p => p.Found.ShouldBe(8), p => p.Missing.ShouldBeEmpty(), p => p.Extra.ShouldBeEmpty());
+        var card = await service.GetAsync($"installs/{install}/sign-in", ContractsJson.Default.SignInView);
+        card.Findings.Select(f => f.Code).ShouldBe(["bind-outside"]);
+
+        var order = new FilterOrder(card.Settings.Single(s => s.Key == "people-filter").Value!, null);
+        foreach (var path in new[] { "filter", "filter/ask" })
+        {
+            using var response = await service.Http.PostAsJsonAsync($"/api/estates/fennmoor/people-directories/staff/{path}", order, ContractsJson.Default.FilterOrder);
+            (await response.Content.ReadFromJsonAsync(ContractsJson.Default.FilterView))!.Objects.Select(o => o.LogonName).ShouldBe(RosterScene.Found, ignoreOrder: true, path);
+        }
+
+        foreach (var secret in new[] { controller.Password, RosterScene.Password })
+            foreach (var file in Directory.GetFiles(service.Data, "*", SearchOption.AllDirectories))
+                Encoding.Latin1.GetString(await File.ReadAllBytesAsync(file, Cancel)).ShouldNotContain(secret, Case.Sensitive, file);
+        service.Output.ShouldNotContain(RosterScene.Password);
+
+        async Task<TrialView> TryAsync(string? person)
+        {
+            var job = await service.StartedAsync($"installs/{install}/sign-in/trials", JsonContent.Create(new TrialOrder(null, person), ContractsJson.Default.TrialOrder));
+            job.State.ShouldBe("done", job.Message);
+            return await service.GetAsync($"jobs/{job.Id}/trial", ContractsJson.Default.TrialView);
+        }
+    }
+
+    [Fact]
     public async Task A_secret_that_was_never_set_is_said()
     {
         await using var service = await ServiceProcess.StartAsync();
