@@ -22,6 +22,7 @@ test('pictures of the console', async ({ page }) => {
     await page.getByRole('table', { name: 'Accounts and places' }).waitFor();
   }
   await page.goto(`${service.address}/installs`);
+  await page.getByRole('table', { name: 'Installs' }).getByText('thermograph-dataroom').waitFor();
   await take('installs');
   await page.goto(`${service.address}/installs/${install}`);
   await take('matrix');

@@ -52,7 +52,4 @@ public static class CardKeys
 
     /// <summary>What a key is, in words.</summary>
     public static string Says(string key) => All.First(k => k.Key == key).Says;
-
-    /// <summary>Whether there is such a key.</summary>
-    public static bool IsKnown(string key) => All.Any(k => k.Key == key);
 }

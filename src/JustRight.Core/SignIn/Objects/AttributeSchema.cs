@@ -25,9 +25,6 @@ public sealed class AttributeSchema
     /// <summary>The names of all attributes, in no order.</summary>
     public IReadOnlyCollection<string> AttributeNames => _attributes.Keys;
 
-    /// <summary>The names of all classes, in no order.</summary>
-    public IReadOnlyCollection<string> ClassNames => _classes.Keys;
-
     /// <summary>What is known of an attribute, by any name or number; null when the directory does not know it.</summary>
     public AttributeKind? Attribute(string name) => _attributes.GetValueOrDefault(name);
 
