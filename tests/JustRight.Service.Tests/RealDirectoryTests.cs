@@ -168,7 +168,7 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         (await service.AddAsync("estates", "estate.yaml", Encoding.UTF8.GetBytes(Estate().Replace("OU=Fennmoor,", RosterScene.Branch + ",", StringComparison.Ordinal)
             .Replace("host: fm-dc01.fennmoor.example", $"host: {Controller.Address}\n    reach: ldap\n    sign-in-as: Administrator@fennmoor.example\n    secret: controller", StringComparison.Ordinal)
             .Replace("/etc/fennmoor/authorities", controller.CaFolder, StringComparison.Ordinal)))).EnsureSuccessStatusCode();
-        (await service.AddAsync("installs", $"installs/{install}.yaml")).EnsureSuccessStatusCode();
+        (await service.AddAsync("installs", $"{install}.yaml", Encoding.UTF8.GetBytes(RosterScene.Install(await File.ReadAllTextAsync(Path.Combine(Checkout.Top, "demo-data", "installs", $"{install}.yaml"), Cancel))))).EnsureSuccessStatusCode();
 
         await service.RunAsync($"installs/{install}/verify");
         (await TryAsync(null)).Checks[^1].ShouldSatisfyAllConditions(c => c.Id.ShouldBe("bind"), c => c.Verdict.ShouldBe("unseen"));

@@ -34,10 +34,11 @@ public static class Planner
 
         var branches = new List<PlannedBranch>();
         branches.AddRange(sheet.Accounts.Where(a => names.Accounts.First(n => n.Key == a.Key).Dn is not null).Select(a => BranchOf(estate, PlanNames.BranchOf(estate, a))));
-        if (names.Groups.Any(g => g.Dn is not null)) branches.Add(BranchOf(estate, estate.Naming.GroupsIn));
+        var groups = names.Groups.Where(g => !SignInPlanner.HasGroupElsewhere(g, sheet, estate, install, grants)).ToList();
+        if (groups.Any(g => g.Dn is not null)) branches.Add(BranchOf(estate, estate.Naming.GroupsIn));
         return (new Plan(
             install.Name, sheet.Name, sheet.Title, estate.Name, estate.Domain.ShortName, estate.Domain.DnsName, install.Stage,
-            [.. branches.DistinctBy(b => b.Dn)], names.Groups, names.Accounts, Merge(grants), expander.Decisions, Barred(sheet, estate), notes)
+            [.. branches.DistinctBy(b => b.Dn)], groups, names.Accounts, Merge(grants), expander.Decisions, Barred(sheet, estate), notes)
         {
             Services = services,
             SignIn = signIn,

@@ -55,6 +55,12 @@ internal static class SignInPlanner
         };
     }
 
+    /// <summary>Whether a group of the sheet says who may enter and nothing else, and a group of the directory's own stands for it here: then the domain needs none.</summary>
+    public static bool HasGroupElsewhere(PlannedGroup group, Sheet sheet, Estate estate, Install install, IEnumerable<PlannedGrant> grants) =>
+        install.SignIn is { } here && sheet.SignIn?.Enter == group.Key
+        && (here.EnterThrough is not null || estate.PeopleDirectories.Any(d => d.Key == here.Directory && !d.IsOfDomain))
+        && group.Members.Count == 0 && !sheet.Groups.Any(g => g.Members.Contains(group.Key)) && !grants.Any(g => g.Through == group.Key);
+
     private static void Fits(Sheet sheet, SheetSignIn wants, InstallSignIn here, PeopleDirectory directory, PlannedAccount? account, List<Fault> faults)
     {
         if (!wants.Families.Contains(directory.Family))

@@ -79,6 +79,19 @@ public sealed class SignInSectionTests
         (place.Account, place.Host, place.Setting).ShouldBe(("svc-roster-reader", "fm-roster01", "people.reader.password"));
     }
 
+    [Theory]
+    [InlineData("brinebook", "brinebook-contractors", "", "", false)] // another directory: its own group says who enters
+    [InlineData("rennet-roster", "rennet-roster-plants", "", "", true)]
+    [InlineData("rennet-roster", "rennet-roster-plants", "enter-members: [rounds-highfield, rounds-saltmere]", "enter-through: CN=rounds-highfield,OU=Groups,OU=Fennmoor,DC=fennmoor,DC=example", false)]
+    public void A_group_that_only_says_who_enters_is_planned_where_no_other_stands_for_it(string sheet, string install, string from, string to, bool planned)
+    {
+        var text = DemoFiles.Text($"installs/{install}.yaml");
+        var (plan, faults) = DemoFiles.Plan(sheet, install: from.Length == 0 ? text : text.Replace(from, to, StringComparison.Ordinal));
+        faults.ShouldBeEmpty();
+        plan!.Groups.Count.ShouldBe(planned ? 1 : 0);
+        plan.Branches.Any(b => b.Dn.StartsWith("OU=Groups,", StringComparison.Ordinal) || b.Dn.StartsWith("OU=Application Groups,", StringComparison.Ordinal)).ShouldBe(planned);
+    }
+
     [Fact]
     public void An_install_that_names_no_directory_is_planned_with_a_note()
     {
