@@ -118,7 +118,7 @@ run 0 verify nightchurn-dataroom --brief
 
 tell "Wheyline: the recorder takes readings from the lines' machines. The sender gets an account of its own: rights, order, account, restart. On fm-line02 somebody set the account and restarted nothing."
 run 1 verify wheyline-lines
-printf 'a password the keeper of the account typed' > "$tour_data/sender"
+printf 'pretend-svc-whey-sender' > "$tour_data/sender"
 printf '\n$ justright secret set svc-whey-sender < sender\n'
 client secret set svc-whey-sender < "$tour_data/sender"
 run 0 grant wheyline-lines --yes | tee "$tour_data/swap"

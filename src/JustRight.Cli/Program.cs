@@ -28,7 +28,7 @@ var root = new RootCommand("Just Right: service accounts that hold just what the
     LogCommands.Make(),
     TokenCommands.Make(),
     SecretCommands.Make(),
-    SecretCommands.MakePassword(),
+    PasswordCommands.Make(),
     CompletionCommand.Make(),
 };
 root.Options.Add(CommandKit.Json);

@@ -1,5 +1,6 @@
 using JustRight.Core.Changes;
 using JustRight.Core.Estates;
+using JustRight.Core.Passwords;
 using JustRight.Core.Replicas;
 using JustRight.Core.Rights.Directory.Schema;
 using JustRight.Core.Surveys;
@@ -35,6 +36,12 @@ public interface IDirectoryConnector : IChangeMaker<DirectoryChange>
 
     /// <summary>Reads one object from every controller of the domain, to see whether they agree.</summary>
     Task<IReadOnlyList<ReplicaObject>> ReadReplicasAsync(string dn, CancellationToken cancel);
+
+    /// <summary>What is told of an account's password before it is tried or set.</summary>
+    Task<PasswordFacts> ReadPasswordAsync(string account, CancellationToken cancel) => throw new ConnectorException(ConnectorFailure.NotAllowed, "this directory is not asked about passwords.");
+
+    /// <summary>Signs in as an account, at the controller that <see cref="ReadPasswordAsync"/> asked. A wrong password is counted there: whether one may be spent is for the caller to know.</summary>
+    Task<PasswordTry> TryPasswordAsync(string account, NewPassword password, CancellationToken cancel) => throw new ConnectorException(ConnectorFailure.NotAllowed, "this directory is not asked about passwords.");
 
     /// <summary>Whether a logon name is in use anywhere in the domain.</summary>
     Task<IReadOnlySet<string>> NamesInUseAsync(IReadOnlyCollection<string> names, CancellationToken cancel);

@@ -11,7 +11,9 @@ public sealed class NewPassword(string value)
     private const string Capitals = "ABCDEFGHJKLMNPQRSTUVWXYZ";
     private const string Digits = "23456789";
     private const string Signs = "-_.+!%=";
-    private const int Length = 32;
+
+    /// <summary>How long one is unless somebody asks for more.</summary>
+    public const int UsualLength = 32;
 
     /// <summary>The password in clear. Only connectors and the sealed store may ask.</summary>
     public string Reveal() => value;
@@ -22,13 +24,14 @@ public sealed class NewPassword(string value)
             : new[] { value, JsonEncodedText.Encode(value).ToString(), JsonEncodedText.Encode(value, JavaScriptEncoder.UnsafeRelaxedJsonEscaping).ToString() }
                 .Aggregate(text, (struck, form) => struck.Replace(form, ToString(), StringComparison.OrdinalIgnoreCase));
 
-    /// <summary>Thirty-two characters of four kinds, without ones that look alike, from the system's random source.</summary>
-    public static NewPassword Generate()
+    /// <summary>Characters of four kinds, without ones that look alike, from the system's random source.</summary>
+    /// <param name="length">How many; the stricter of what the house and the directory ask for.</param>
+    public static NewPassword Generate(int length = UsualLength)
     {
         const string all = Letters + Capitals + Digits + Signs;
         while (true)
         {
-            var text = RandomNumberGenerator.GetString(all, Length);
+            var text = RandomNumberGenerator.GetString(all, length);
             if (text.Any(Letters.Contains) && text.Any(Capitals.Contains) && text.Any(Digits.Contains) && text.Any(Signs.Contains)) return new NewPassword(text);
         }
     }

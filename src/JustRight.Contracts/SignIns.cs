@@ -30,12 +30,6 @@ public sealed record CardFieldView(string Name, string? Value, string? Key, bool
 /// <param name="Weight"><c>wrong</c>, <c>caution</c> or <c>unseen</c>.</param>
 public sealed record CardFindingView(string Code, string Weight, string? Key, string Text, string Mend);
 
-/// <summary>A place where a password is typed.</summary>
-/// <param name="Account">The account, as it is written there.</param>
-/// <param name="Setting">The product's own name of the setting, or the service.</param>
-/// <param name="Breaks">What stops when the password is changed in the directory and not here.</param>
-public sealed record PasswordPlaceView(string Account, string Product, string Install, string Host, string Where, string Setting, string Breaks);
-
 /// <summary>An order to try a product's sign-in. Passwords are used once and kept nowhere.</summary>
 /// <param name="BindPassword">Of the bind account; null to use the one that the service keeps.</param>
 /// <param name="PersonPassword">Of the person who must be able to sign in; null to leave that out.</param>

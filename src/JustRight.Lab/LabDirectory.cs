@@ -1,5 +1,6 @@
 using JustRight.Connectors;
 using JustRight.Core.Changes;
+using JustRight.Core.Passwords;
 using JustRight.Core.Replicas;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Access;
@@ -16,6 +17,8 @@ namespace JustRight.Lab;
 /// </summary>
 public sealed class LabDirectory(LabFile file, TimeProvider time) : IDirectoryConnector
 {
+    private static readonly TimeSpan WrongPasswordsCountFor = TimeSpan.FromMinutes(30);
+
     /// <inheritdoc/>
     public Task<DirectorySnapshot> ReadAsync(DirectoryScope scope, CancellationToken cancel) => Task.FromResult(file.Read(state => Snapshot(state, scope.Access is not null, time.GetUtcNow())));
 
@@ -33,6 +36,7 @@ public sealed class LabDirectory(LabFile file, TimeProvider time) : IDirectoryCo
             PrimaryGroupRid = p.PrimaryGroupRid,
             State = p.State,
             PasswordSetAt = p.PasswordSetAt,
+            PasswordExpiresAt = p.PasswordDays > 0 && !p.State.HasFlag(AccountState.PasswordNeverExpires) ? p.PasswordSetAt?.AddDays(p.PasswordDays) : null,
             Scope = p.Scope,
             IsSecurity = p.IsSecurity,
             Members = p.MembersUnread is null ? state.Sids(p.Members) : [],
@@ -62,6 +66,23 @@ public sealed class LabDirectory(LabFile file, TimeProvider time) : IDirectoryCo
         names.Where(n => state.Find(n) is not null).ToHashSet(StringComparer.OrdinalIgnoreCase)));
 
     /// <inheritdoc/>
+    public Task<PasswordFacts> ReadPasswordAsync(string account, CancellationToken cancel) => Task.FromResult(file.Read(state =>
+    {
+        var found = Need(state, account);
+        return new PasswordFacts(
+            found.Name, "the lab", found.PasswordSetAt, found.WrongPasswords, found.WrongPasswordAt, state.LockedAfter, WrongPasswordsCountFor, state.LeastPasswordLength,
+            found.State.HasFlag(AccountState.Locked), found.State.HasFlag(AccountState.Disabled));
+    }));
+
+    /// <inheritdoc/>
+    public Task<PasswordTry> TryPasswordAsync(string account, NewPassword password, CancellationToken cancel)
+    {
+        PasswordTry? tried = null;
+        file.Change(state => tried = LabPasswords.Try(state, Need(state, account), password, time.GetUtcNow()));
+        return Task.FromResult(tried!);
+    }
+
+    /// <inheritdoc/>
     public Task<Observation> ObserveAsync(DirectoryChange change, CancellationToken cancel) => Task.FromResult(file.Read(state => change switch
     {
         AddAccessRule or RemoveAccessRule or SwitchInheritance => ListState(state, change),
@@ -72,6 +93,8 @@ public sealed class LabDirectory(LabFile file, TimeProvider time) : IDirectoryCo
         CreateGroup c => Named(state, c.Name, PrincipalKind.Group),
         DeleteAccount c => Gone(state, c.Name, c.Note),
         DeleteGroup c => Gone(state, c.Name, c.Note),
+        SetPassword c => state.Find(c.Name) is not { } account ? Impossible($"{c.Name} does not exist")
+            : account.PasswordSetAt != c.SetBefore ? Done($"its password was set {account.PasswordSetAt:u}") : NotDone(c.SetBefore is null ? "its password was never set" : $"its password was last set {c.SetBefore:u}"),
         DescribeAccount c => state.Find(c.Name) is not { } account ? Impossible($"{c.Name} does not exist")
             : account.Description == c.Description && account.State.HasFlag(AccountState.PasswordNeverExpires) == c.PasswordNeverExpires ? Done("as planned") : NotDone("not as planned"),
         AddMember c => Membership(state, c.Group, c.Member, wanted: true),
@@ -114,9 +137,16 @@ public sealed class LabDirectory(LabFile file, TimeProvider time) : IDirectoryCo
                 {
                     (p.Description, p.Note, p.CreatedAt) = (c.Description, c.Note, now);
                     p.PrimaryGroupRid = DirectorySnapshot.DomainUsersRid;
-                    (p.PasswordSetAt, p.PasswordProof) = (now, LabPasswords.ProofOf(password));
+                    (p.PasswordSetAt, p.PasswordProof) = (now, LabPasswords.ProofOf(c.Name, password));
                     p.State = c.PasswordNeverExpires ? AccountState.PasswordNeverExpires : AccountState.None;
                 });
+                break;
+            case SetPassword c:
+                if (password is null) throw new InvalidOperationException("Setting a password needs one.");
+                var renewed = Need(state, c.Name);
+                if (password.Reveal().Length < state.LeastPasswordLength) throw Conflict($"a password has at least {state.LeastPasswordLength} characters in {state.Domain}.");
+                (renewed.PasswordProof, renewed.PasswordSetAt, renewed.WrongPasswords) = (LabPasswords.ProofOf(c.Name, password), now, 0);
+                renewed.State &= ~(AccountState.PasswordExpired | AccountState.PasswordMustChange);
                 break;
             case CreateGroup c:
                 Create(state, c.Name, c.Dn, PrincipalKind.Group, p => (p.Description, p.Note, p.CreatedAt, p.Scope) = (c.Description, c.Note, now, c.Scope));

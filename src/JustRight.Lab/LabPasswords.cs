@@ -1,6 +1,8 @@
 using System.Security.Cryptography;
 using System.Text;
 using JustRight.Connectors;
+using JustRight.Core.Passwords;
+using JustRight.Core.Surveys;
 
 namespace JustRight.Lab;
 
@@ -16,10 +18,11 @@ public static class LabPasswords
     /// <param name="name">The logon name.</param>
     public static string PretendOf(string name) => $"pretend-{name}";
 
-    /// <summary>What is kept of a password.</summary>
-    public static string ProofOf(NewPassword password)
+    /// <summary>What is kept of a password. That of one account is the same wherever the same password is typed, so that places can be compared without one.</summary>
+    /// <param name="account">The account's logon name.</param>
+    public static string ProofOf(string account, NewPassword password)
     {
-        var salt = RandomNumberGenerator.GetBytes(SaltLength);
+        var salt = SHA256.HashData(Encoding.UTF8.GetBytes(account.ToUpperInvariant()))[..SaltLength];
         return Convert.ToBase64String([.. salt, .. Derive(password, salt)]);
     }
 
@@ -28,6 +31,25 @@ public static class LabPasswords
     {
         var bytes = Convert.FromBase64String(proof);
         return CryptographicOperations.FixedTimeEquals(Derive(password, bytes.AsSpan(0, SaltLength)), bytes.AsSpan(SaltLength));
+    }
+
+    /// <summary>The proof of an account's password: that of the pretend one until another is set.</summary>
+    internal static string ProofOf(LabPrincipal account) => account.PasswordProof ?? ProofOf(account.Name, new NewPassword(PretendOf(account.Name)));
+
+    /// <summary>Signs in as an account; a wrong password is counted, and locks it when there were too many.</summary>
+    internal static PasswordTry Try(LabState state, LabPrincipal account, NewPassword password, DateTimeOffset now)
+    {
+        if (account.State.HasFlag(AccountState.Disabled)) return new PasswordTry(false, $"the lab refuses the sign-in of {account.Name}: it is disabled.");
+        if (account.State.HasFlag(AccountState.Locked)) return new PasswordTry(false, $"the lab refuses the sign-in of {account.Name}: it is locked.");
+        if (ProofOf(account.Name, password) == ProofOf(account))
+        {
+            account.WrongPasswords = 0;
+            return new PasswordTry(true, "the lab takes it");
+        }
+
+        (account.WrongPasswords, account.WrongPasswordAt) = (account.WrongPasswords + 1, now);
+        if (state.LockedAfter > 0 && account.WrongPasswords >= state.LockedAfter) account.State |= AccountState.Locked;
+        return new PasswordTry(false, $"the lab refuses the sign-in of {account.Name}: wrong password.");
     }
 
     private static byte[] Derive(NewPassword password, ReadOnlySpan<byte> salt) => Rfc2898DeriveBytes.Pbkdf2(Encoding.UTF8.GetBytes(password.Reveal()), salt, Rounds, HashAlgorithmName.SHA256, ProofLength);

@@ -19,6 +19,9 @@ public sealed class LabService
     /// <summary>What it runs as from its next start.</summary>
     public string Account { get; set; } = "LocalSystem";
 
+    /// <summary>Proof of the password that was given with the account; null for the one that the account came with.</summary>
+    public string? PasswordProof { get; set; }
+
     /// <summary>When it starts, in the word of sheets.</summary>
     public string Start { get; set; } = "automatic";
 
@@ -56,6 +59,8 @@ internal static class LabServices
             SetServiceAccount c => Is(Same(service.Account, c.Account), $"{service.Name} is set to run as {service.Account}"),
             SetServiceStart c => Is(service.Start == ServiceWords.Of(c.Start), $"{service.Name} starts {service.Start}"),
             SetServiceOrder c => Is(service.WaitsFor.SequenceEqual(c.WaitsFor, StringComparer.OrdinalIgnoreCase), $"{service.Name} waits for {(service.WaitsFor.Count == 0 ? "nothing" : string.Join(", ", service.WaitsFor))}"),
+            GiveServicePassword c => Same(service.Account, c.Account) ? Is(false, $"{service.Name} is set to run as {service.Account}; its password cannot be read back") : new Observation(ObservedState.Impossible, $"{service.Name} is set to run as {service.Account}, not as {c.Account}"),
+            RestartService { Anew: true } c => Is(Same(service.RunsNowAs ?? "", c.Account) && service.RunsSince != c.RanSince, service.RunsNowAs is null ? $"{service.Name} does not run" : $"{service.Name} runs as {service.RunsNowAs} since {service.RunsSince:u}"),
             RestartService c => Is(Same(service.RunsNowAs ?? "", c.Account), service.RunsNowAs is null ? $"{service.Name} does not run" : $"{service.Name} runs as {service.RunsNowAs}"),
             _ => throw new InvalidOperationException($"Unknown change {change.GetType().Name}."),
         };
@@ -75,6 +80,11 @@ internal static class LabServices
                 if (identity.IsOfDomain && state.Find(identity.Name) is null) throw new ConnectorException(ConnectorFailure.NotFound, $"there is no account {c.Account}.");
                 if (c.NeedsPassword && password is null) throw new ConnectorException(ConnectorFailure.SignIn, $"the password of {c.Account} is needed to set {c.Service}.");
                 service.Account = c.Account;
+                service.PasswordProof = password is null ? null : LabPasswords.ProofOf(identity.Name, password);
+                break;
+            case GiveServicePassword c:
+                if (!Same(service.Account, c.Account)) throw new ConnectorException(ConnectorFailure.Conflict, $"{c.Service} is set to run as {service.Account}, not as {c.Account}.");
+                service.PasswordProof = LabPasswords.ProofOf(ServiceIdentity.Parse(c.Account, host.Name).Name, password ?? throw new ConnectorException(ConnectorFailure.SignIn, $"the password of {c.Account} is needed."));
                 break;
             case SetServiceStart c:
                 service.Start = ServiceWords.Of(c.Start);
@@ -82,19 +92,27 @@ internal static class LabServices
             case SetServiceOrder c:
                 service.WaitsFor = [.. c.WaitsFor];
                 break;
-            case RestartService:
-                CheckStart(host, service, view);
-                (service.RunsNowAs, service.RunsSince) = (service.Account, now);
+            case RestartService c:
+                foreach (var name in new[] { c.Service }.Concat(c.Dependents))
+                {
+                    var one = host.Services.Find(s => Same(s.Name, name)) ?? throw new ConnectorException(ConnectorFailure.NotFound, $"there is no service {name} on {host.Name}.");
+                    CheckStart(state, host, one, view);
+                    (one.RunsNowAs, one.RunsSince) = (one.Account, now);
+                }
+
                 break;
         }
     }
 
     /// <summary>What a real host refuses: a start that nothing can come before, and a log-on that no list allows.</summary>
-    private static void CheckStart(LabHost host, LabService service, SurveyView view)
+    private static void CheckStart(LabState state, LabHost host, LabService service, SurveyView view)
     {
         if (new ServiceOrder(view.Host(host.Name)!.Services).ObstaclesOf(service.Name) is [var first, ..]) throw new ConnectorException(ConnectorFailure.Conflict, $"{service.Name} cannot start: {first.Words}.");
         var identity = ServiceIdentity.Parse(service.Account, host.Name);
         if (!identity.IsOfDomain) return;
+        if (identity.Kind == IdentityKind.DomainUser && state.Find(identity.Name) is { } account && service.PasswordProof is var given && (given is not null || account.PasswordProof is not null)
+            && (given ?? LabPasswords.ProofOf(account.Name, new NewPassword(LabPasswords.PretendOf(account.Name)))) != LabPasswords.ProofOf(account))
+            throw new ConnectorException(ConnectorFailure.SignIn, $"{service.Name} did not start: the password that was given with {service.Account} is wrong.");
         var node = view.Graph.IndexOf(identity.Name);
         var right = new LogonRight(host.Name, "service");
         var holdings = node < 0 ? null : view.HoldingsOf(node);

@@ -19,6 +19,12 @@ public sealed class LabState
     /// <summary>The relative identifier the next new principal gets.</summary>
     public uint NextRid { get; set; }
 
+    /// <summary>After how many wrong passwords an account is locked; 0 for never.</summary>
+    public int LockedAfter { get; set; } = 5;
+
+    /// <summary>How many characters a password has at least.</summary>
+    public int LeastPasswordLength { get; set; } = 14;
+
     /// <summary>Branches that exist.</summary>
     public List<string> Branches { get; set; } = [];
 
@@ -80,6 +86,15 @@ public sealed class LabPrincipal
 
     /// <summary>Proof of its password, for accounts made in the lab; those that came with it have the pretend password of <see cref="LabPasswords"/>.</summary>
     public string? PasswordProof { get; set; }
+
+    /// <summary>How many wrong passwords were given since the last right one.</summary>
+    public int WrongPasswords { get; set; }
+
+    /// <summary>When the last of them was.</summary>
+    public DateTimeOffset? WrongPasswordAt { get; set; }
+
+    /// <summary>For how many days its password holds, by a policy of its own; 0 for what the domain's policy says.</summary>
+    public int PasswordDays { get; set; }
 
     /// <summary>Scope of groups.</summary>
     [JsonConverter(typeof(JsonStringEnumConverter<GroupScope>))]

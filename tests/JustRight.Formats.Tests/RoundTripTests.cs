@@ -33,6 +33,7 @@ public sealed class RoundTripTests
     private static readonly Change[] Settling =
     [
         new RestartService("h", "S", @"D\a") { Dependents = ["T"] }, new RefreshPolicy("h") { Expect = [new ExpectedHolder("SeBatchLogonRight", @"D\a", true)] },
+        new SetPassword("D", "a", DateTimeOffset.UnixEpoch), new GiveServicePassword("h", "S", @"D\a"), new RestartService("h", "S", @"D\a") { Anew = true, RanSince = DateTimeOffset.UnixEpoch },
     ];
 
     [Fact]
@@ -41,7 +42,7 @@ public sealed class RoundTripTests
         var all = Samples.Concat(Samples.Select(s => s.Inverse!)).Concat(Settling).ToList();
         all.Select(c => c.GetType()).Distinct().Count().ShouldBe(typeof(Change).Assembly.GetTypes().Count(t => t.IsSealed && t.IsAssignableTo(typeof(Change))), "a kind of change is missing here");
         foreach (var change in all) ChangeJson.Write(ChangeJson.Read(ChangeJson.Write(change))).ShouldBe(ChangeJson.Write(change));
-        ChangeJson.Write(Settling[0]).ShouldBe("{\"change\":\"restart-service\",\"account\":\"D\\\\a\",\"dependents\":[\"T\"],\"service\":\"S\",\"host\":\"h\"}");
+        ChangeJson.Write(Settling[0]).ShouldBe("{\"change\":\"restart-service\",\"account\":\"D\\\\a\",\"anew\":false,\"ranSince\":null,\"dependents\":[\"T\"],\"service\":\"S\",\"host\":\"h\"}");
         foreach (var change in all) change.ToString().ShouldBe(change.Words); // and not its inverse's inverse's inverse
     }
 

@@ -82,6 +82,35 @@ public sealed class SshHostsTests(HostScene scene) : IClassFixture<HostScene>
         (await hosts.ReadAsync("fm-line05", Cancel)).Services[0].RunsNowAsSid.ShouldBe(Sid.Parse(PretendHostState.Domain + "-2001"));
     }
 
+    [Fact]
+    public async Task A_renewed_password_is_given_while_the_service_runs_on_and_counts_after_a_start_anew()
+    {
+        const string host = "fm-line07";
+        var hosts = scene.Fresh(host);
+        await HostScene.MakeAsync(hosts, new GrantLogonRight(host, "service", Line));
+        await HostScene.MakeAsync(hosts, new SetServiceAccount(host, "LineHub", Line, @"NT AUTHORITY\NetworkService"), "right password");
+        await HostScene.MakeAsync(hosts, new RestartService(host, "LineHub", Line) { Dependents = ["LineSender"] });
+        var before = (await hosts.ReadAsync(host, Cancel)).Services[0];
+        scene.Hosts.Change(host, s => s["principals"]!.AsArray().Single(p => p!["name"]!.GetValue<string>() == "svc-line")!["password"] = "the new one");
+        var give = new GiveServicePassword(host, "LineHub", Line);
+        (await hosts.ObserveAsync(give, Cancel)).ShouldSatisfyAllConditions(o => o.State.ShouldBe(ObservedState.NotDone), o => o.Seen.ShouldContain("cannot be read back"));
+        await hosts.MakeAsync(give, new NewPassword("the new one"), Cancel);
+        (await hosts.ReadAsync(host, Cancel)).Services[0].RunsSince.ShouldBe(before.RunsSince); // it runs on
+
+        var anew = new RestartService(host, "LineHub", Line) { Anew = true, RanSince = before.RunsSince, Dependents = ["LineSender"] };
+        (await hosts.ObserveAsync(anew, Cancel)).State.ShouldBe(ObservedState.NotDone);
+        await hosts.MakeAsync(anew, null, Cancel);
+        (await hosts.ObserveAsync(anew, Cancel)).State.ShouldBe(ObservedState.Done);
+        scene.Hosts.MadeOn(host).TakeLast(4).ShouldBe(["stop LineSender", "stop LineHub", "start LineHub", "start LineSender"]);
+        var made = scene.Hosts.MadeOn(host).Count;
+        await hosts.MakeAsync(anew, null, Cancel); // asked for again after a crash: it has started since
+        scene.Hosts.MadeOn(host).Count.ShouldBe(made);
+
+        await hosts.MakeAsync(give, new NewPassword("a slip of the hand"), Cancel);
+        (await hosts.MakeAsync(anew with { RanSince = (await hosts.ReadAsync(host, Cancel)).Services[0].RunsSince }, null, Cancel).ShouldThrowAsync<ConnectorException>()).Message.ShouldContain("the user name or password is incorrect");
+        (await hosts.ObserveAsync(give with { Account = @"FENNMOOR\svc-other" }, Cancel)).State.ShouldBe(ObservedState.Impossible);
+    }
+
     [Theory]
     [InlineData("right password", false, "the right to log on as a service was not granted")]
     [InlineData("wrong password", true, "the user name or password is incorrect")]

@@ -5,6 +5,7 @@ using JustRight.Core.Fit;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
+using JustRight.Core.Rights.Directory;
 using JustRight.Formats.Estates;
 using JustRight.Formats.Installs;
 using JustRight.Formats.Sheets;
@@ -182,12 +183,14 @@ public sealed class DemoStoryTests(ITestOutputHelper output)
         setup.Where(j => j.Verdict == Verdict.Spare).Select(j => j.Right.ToString()).ShouldBe(["Administrators on fm-portal01", "Administrators on fm-portal02", "dbcreator on fm-sql03", "owner on fm-sql03/CurdRecipes", "securityadmin on fm-sql03"], ignoreOrder: true);
         first.Fit.Accounts.Single(a => a.Account.Key == "keeper").Judgements.Single(j => j.Right is DatabaseOwnerRight).Verdict.ShouldBe(Verdict.Unmet);
         var owner = new ChangeDatabaseOwner("fm-sql03", "CurdRecipes", @"FENNMOOR\svc-curd-keep", @"FENNMOOR\svc-curd-setup");
-        first.Worklist.Give.Where(s => s.Blocked is null).Select(s => s.Change).ShouldBe([owner]);
+        var reader = new SetServiceAccount("fm-portal02", "CurdReader", @"FENNMOOR\svc-curd-read", @"FENNMOOR\svc-curd-index$");
+        first.Worklist.Give.Where(s => s.Blocked is null).Select(s => s.Change.Words).ShouldBe([owner.Words, reader.Words, new RestartService("fm-portal02", "CurdReader", reader.Account).Words]);
+        first.Fit.Findings.ShouldContain(f => f.Place == "fm-portal02" && f.Text.Contains("CurdReader runs as svc-curd-index$, the account of index, and the sheet keeps reader apart from it"));
         first.Fit.Accounts.SelectMany(a => a.Judgements).Where(j => j.Right.Place == "fm-sql04").ShouldAllBe(j => j.Verdict == Verdict.Unseen && j.Reason.Contains("being patched")); // the partner does not answer
         first.Fit.Findings.ShouldContain(f => f.Place == "fm-sql03/CurdRecipes" && f.Text.Contains("shares its instance with MilkQuality") && f.Text.EndsWith(@"reads it too: FENNMOOR\svc-curd-setup."));
         first = await lab.VerifyAsync("curdhouse-portals");
         Print(first);
-        first.Worklist.Give.Select(s => s.Change).ShouldBe([new CreateLogin("fm-sql04", @"FENNMOOR\svc-curd-keep"), owner]); // the other login is there
+        first.Worklist.Give.Select(s => s.Change).Take(2).ShouldBe([new CreateLogin("fm-sql04", @"FENNMOOR\svc-curd-keep"), owner]); // the other login is there
         await lab.MakeAsync(first.Worklist.Give);
         var second = await lab.VerifyAsync("curdhouse-portals");
         await lab.MakeAsync(second.Worklist.Remove);
@@ -246,7 +249,12 @@ internal sealed class DemoLab : IDisposable
     {
         foreach (var change in changes)
         {
-            await Connectors.MakeAsync(change, change is CreateAccount or SetServiceAccount { NeedsPassword: true } ? NewPassword.Generate() : null, TestContext.Current.CancellationToken);
+            await Connectors.MakeAsync(change, change switch
+            {
+                CreateAccount => NewPassword.Generate(),
+                SetServiceAccount { NeedsPassword: true } set => new NewPassword(LabPasswords.PretendOf(LogonName.WithoutDomain(set.Account))),
+                _ => null,
+            }, TestContext.Current.CancellationToken);
             (await Connectors.ObserveAsync(change, TestContext.Current.CancellationToken)).State.ShouldBe(ObservedState.Done, change.Words);
         }
     }

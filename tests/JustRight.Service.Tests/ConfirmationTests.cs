@@ -38,7 +38,7 @@ public sealed class ConfirmationTests : IAsyncLifetime
     [Fact]
     public async Task When_nothing_else_is_left_the_word_is_what_comes_next()
     {
-        (await _service.Http.PutAsJsonAsync("/api/secrets/svc-whey-sender", new SecretValue("typed-by-the-keeper-1"), ContractsJson.Default.SecretValue)).EnsureSuccessStatusCode();
+        (await _service.Http.PutAsJsonAsync("/api/secrets/svc-whey-sender", new SecretValue("pretend-svc-whey-sender"), ContractsJson.Default.SecretValue)).EnsureSuccessStatusCode();
         await _service.GrantAllAsync(Install);
         (await NextAsync()).ShouldStartWith("take away 8");
         await _service.GrantAllAsync(Install, remove: true);

@@ -239,7 +239,7 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         using var key = RSA.Create(2048);
         var request = new CertificateRequest("CN=Keeper", key, HashAlgorithmName.SHA256, RSASignaturePadding.Pkcs1);
         using var certificate = request.CreateSelfSigned(DateTimeOffset.UtcNow.AddDays(-1), DateTimeOffset.UtcNow.AddDays(1));
-        var path = $"/api/installs/{Install}/passwords/svc-thermo-poller/seal";
+        var path = "/api/estates/fennmoor/passwords/svc-thermo-poller/seal";
         using var response = await service.Http.PostAsJsonAsync(path, new SealOrder(certificate.ExportCertificatePem()), ContractsJson.Default.SealOrder);
         var seal = (await response.Content.ReadFromJsonAsync(ContractsJson.Default.SealedPassword))!;
         var envelope = new EnvelopedCms();

@@ -62,8 +62,11 @@ internal sealed class ApiClient : IDisposable
         }
     }
 
-    public async Task PutAsync<TBody>(string path, TBody body, JsonTypeInfo<TBody> bodyType, CancellationToken cancel) =>
-        (await SendAsync(new HttpRequestMessage(HttpMethod.Put, path) { Content = Json(body, bodyType) }, cancel)).Dispose();
+    public Task PutAsync<TBody>(string path, TBody body, JsonTypeInfo<TBody> bodyType, CancellationToken cancel) => SendAsync(HttpMethod.Put, path, body, bodyType, cancel);
+
+    /// <summary>Sends something to which nothing but a status is answered.</summary>
+    public async Task SendAsync<TBody>(HttpMethod method, string path, TBody body, JsonTypeInfo<TBody> bodyType, CancellationToken cancel) =>
+        (await SendAsync(new HttpRequestMessage(method, path) { Content = Json(body, bodyType) }, cancel)).Dispose();
 
     public async Task DeleteAsync(string path, CancellationToken cancel) => (await SendAsync(new HttpRequestMessage(HttpMethod.Delete, path), cancel)).Dispose();
 

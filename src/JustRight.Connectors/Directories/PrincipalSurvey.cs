@@ -24,7 +24,6 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
     private const string Fetchers = "msDS-GroupMSAMembership";
     private static readonly string[] NamedAttributes = [.. Attributes, AccessSurvey.Descriptor];
     private const int ObjectsAtOnce = 50;
-    private const long MostFileTime = 2_650_000_000_000_000_000; // what a time here can hold; beyond is "never"
 
     private readonly Dictionary<string, DirectoryEntry> _entries = new(StringComparer.OrdinalIgnoreCase); // by DN
     private readonly Dictionary<string, Sid> _sids = new(StringComparer.OrdinalIgnoreCase);
@@ -93,7 +92,7 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
     /// <summary>The root keys of group managed passwords, as far as they may be seen [MS-ADSC, msKds-ProvRootKey].</summary>
     private List<DateTimeOffset> RootKeys() =>
         [.. directory.Search($"CN=Master Root Keys,CN=Group Key Distribution Service,CN=Services,{directory.ConfigurationRoot}", SearchScope.OneLevel, EntryFilter.OfClass("msKds-ProvRootKey"), RootKeyAttributes)
-            .Select(k => TimeOf(k, "msKds-UseStartTime")).OfType<DateTimeOffset>().Order()];
+            .Select(k => k.FileTime("msKds-UseStartTime")).OfType<DateTimeOffset>().Order()];
 
     private static bool IsGroupManaged(DirectoryEntry entry) => entry.Texts("objectClass").Contains("msDS-GroupManagedServiceAccount", StringComparer.OrdinalIgnoreCase);
 
@@ -219,10 +218,10 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
             PrimaryGroupRid = (uint)entry.Number("primaryGroupID"),
             State = StateOf(entry),
             Flags = (int)entry.Number("userAccountControl"),
-            PasswordSetAt = TimeOf(entry, "pwdLastSet"),
-            PasswordExpiresAt = TimeOf(entry, "msDS-UserPasswordExpiryTimeComputed"),
-            EndsAt = TimeOf(entry, "accountExpires"),
-            LastSeenAt = TimeOf(entry, "lastLogonTimestamp"),
+            PasswordSetAt = entry.FileTime("pwdLastSet"),
+            PasswordExpiresAt = entry.FileTime("msDS-UserPasswordExpiryTimeComputed"),
+            EndsAt = entry.FileTime("accountExpires"),
+            LastSeenAt = entry.FileTime("lastLogonTimestamp"),
             ServicePrincipalNames = [.. entry.Texts("servicePrincipalName").Order(StringComparer.OrdinalIgnoreCase)],
             Scope = (groupType & 0x4) != 0 ? GroupScope.DomainLocal : (groupType & 0x8) != 0 ? GroupScope.Universal : GroupScope.Global,
             IsSecurity = !IsGroup(entry) || (groupType & 0x80000000) != 0,
@@ -243,13 +242,9 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
         var unset = !entry.Has("msDS-User-Account-Control-Computed") && entry.Has("pwdLastSet") && entry.Number("pwdLastSet") == 0;
         if ((flags & 0x800000) != 0 || unset) state |= AccountState.PasswordExpired;
         if (state.HasFlag(AccountState.PasswordExpired) && entry.Has("pwdLastSet") && entry.Number("pwdLastSet") == 0) state |= AccountState.PasswordMustChange;
-        if (TimeOf(entry, "accountExpires") <= time.GetUtcNow()) state |= AccountState.Expired;
+        if (entry.FileTime("accountExpires") <= time.GetUtcNow()) state |= AccountState.Expired;
         return state;
     }
-
-    /// <summary>A time as the directory keeps it; null for never, in each way it is said [MS-ADTS 3.1.1.2.3.2].</summary>
-    private static DateTimeOffset? TimeOf(DirectoryEntry entry, string attribute) =>
-        entry.Number(attribute) is > 0 and < MostFileTime and var ticks ? DateTimeOffset.FromFileTime(ticks).ToUniversalTime() : null;
 
     private static bool IsGroup(DirectoryEntry entry) => entry.Texts("objectClass").Contains("group", StringComparer.OrdinalIgnoreCase);
 

@@ -1,7 +1,7 @@
 using System.DirectoryServices.Protocols;
-using System.Text;
 using JustRight.Connectors.Directories;
 using JustRight.Core.Changes;
+using JustRight.Core.Passwords;
 using JustRight.Core.Replicas;
 using JustRight.Core.Rights.Directory.Schema;
 using JustRight.Core.Sheets;
@@ -78,6 +78,17 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
     }
 
     /// <inheritdoc/>
+    public async Task<PasswordFacts> ReadPasswordAsync(string account, CancellationToken cancel)
+    {
+        using var session = await OpenAsync(cancel);
+        return await Task.Run(() => LdapPasswords.Read(session, account), cancel);
+    }
+
+    /// <inheritdoc/>
+    public Task<PasswordTry> TryPasswordAsync(string account, NewPassword password, CancellationToken cancel) =>
+        LdapPasswords.TryAsync(_candidates[0] with { SignInAs = $"{target.Domain.ShortName}\\{account}", Password = password }, cancel);
+
+    /// <inheritdoc/>
     public async Task<Observation> ObserveAsync(DirectoryChange change, CancellationToken cancel)
     {
         using var session = await OpenAsync(cancel);
@@ -127,6 +138,7 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
         CreateGroup c => Named(session, c.Name, "group"),
         DeleteAccount c => Gone(session, c.Name, c.Note),
         DeleteGroup c => Gone(session, c.Name, c.Note),
+        SetPassword c => LdapPasswords.Observe(session, c),
         DescribeAccount c => Described(session, c),
         AddMember c => Membership(session, c.Group, c.Member, wanted: true),
         RemoveMember c => Membership(session, c.Group, c.Member, wanted: false),
@@ -155,6 +167,9 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
                         .. Optional("description", c.Description), .. Optional("info", c.Note),
                     ]),
                     $"creating {c.Dn}");
+                break;
+            case SetPassword c:
+                LdapPasswords.Set(session, c, password ?? throw new InvalidOperationException("Setting a password needs one."));
                 break;
             case DescribeAccount c:
                 var account = Need(session, c.Name, "userAccountControl");
@@ -210,7 +225,7 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
                 new("objectClass", "user"),
                 new("sAMAccountName", c.Name),
                 new("userPrincipalName", c.Upn),
-                new("unicodePwd", Encoding.Unicode.GetBytes($"\"{password.Reveal()}\"")),
+                LdapPasswords.Attribute(password),
                 new("userAccountControl", flags.ToString(System.Globalization.CultureInfo.InvariantCulture)),
                 .. Optional("description", c.Description), .. Optional("info", c.Note),
             ]),

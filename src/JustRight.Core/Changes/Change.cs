@@ -107,6 +107,17 @@ public sealed record DescribeAccount(
     public override Change? Inverse => new DescribeAccount(Domain, Name, OldDescription, OldPasswordNeverExpires, Description, PasswordNeverExpires);
 }
 
+/// <summary>Sets the password of an account. The password is given beside the change and never in it.</summary>
+/// <param name="SetBefore">When it was last set before, by the directory's clock: another time afterwards shows that it was set. Null when it never was, or that could not be read.</param>
+public sealed record SetPassword(string Domain, string Name, DateTimeOffset? SetBefore) : DirectoryChange(Domain)
+{
+    /// <inheritdoc/>
+    public override string Words => $"set the password of {Domain}\\{Name}";
+
+    /// <inheritdoc/>
+    public override Change? Inverse => null;
+}
+
 /// <summary>Creates a security group.</summary>
 public sealed record CreateGroup(string Domain, string Name, string Dn, GroupScope Scope, string Description) : DirectoryChange(Domain)
 {

@@ -22,6 +22,17 @@ public sealed record SetServiceAccount(string Host, string Service, string Accou
     public bool NeedsPassword => ServiceIdentity.Parse(Account, Host).Kind is IdentityKind.DomainUser or IdentityKind.LocalUser;
 }
 
+/// <summary>Gives a service the password of the account that it runs as already. It cannot be read back; what runs goes on, and the next start takes it. The password is given beside the change and never in it.</summary>
+/// <param name="Account">As the host writes it.</param>
+public sealed record GiveServicePassword(string Host, string Service, string Account) : ServiceChange(Host, Service)
+{
+    /// <inheritdoc/>
+    public override string Words => $"give {Service} on {Host} the password of {Account}";
+
+    /// <inheritdoc/>
+    public override Change? Inverse => null;
+}
+
 /// <summary>Sets when a service starts.</summary>
 public sealed record SetServiceStart(string Host, string Service, ServiceStart Start, ServiceStart OldStart) : ServiceChange(Host, Service)
 {
@@ -47,11 +58,17 @@ public sealed record SetServiceOrder(string Host, string Service, IReadOnlyList<
 /// <param name="Account">What it runs as afterwards.</param>
 public sealed record RestartService(string Host, string Service, string Account) : ServiceChange(Host, Service)
 {
+    /// <summary>Whether it shall start anew though it runs as the account already: its password was changed.</summary>
+    public bool Anew { get; init; }
+
+    /// <summary>For a start anew: since when it ran before, by the host's clock; null when that was not told, and then a start anew does not show.</summary>
+    public DateTimeOffset? RanSince { get; init; }
+
     /// <summary>Services that wait for it and run: they are stopped with it, and run again afterwards.</summary>
     public IReadOnlyList<string> Dependents { get; init; } = [];
 
     /// <inheritdoc/>
-    public override string Words => $"restart {Service} on {Host}, so that it runs as {Account}";
+    public override string Words => !Anew ? $"restart {Service} on {Host}, so that it runs as {Account}" : $"restart {Service} on {Host}{(Dependents.Count > 0 ? $", and with it {string.Join(" and ", Dependents)}" : "")}";
 
     /// <inheritdoc/>
     public override Change? Inverse => null;

@@ -119,6 +119,9 @@ public sealed record Naming(
 /// <summary>A host.</summary>
 public sealed record EstateHost(string Name, Reach Reach, Origin At)
 {
+    /// <summary>When its services may be restarted; null for at any time.</summary>
+    public RestartWindow? Restarts { get; init; }
+
     /// <summary>How it is reached over SSH; null for other hosts.</summary>
     public SshReach? Ssh { get; init; }
 }
@@ -160,6 +163,12 @@ public sealed record HouseRules(IReadOnlyList<BarredHolding> Barred, TimeSpan? S
 {
     /// <summary>The age beyond which what was read of a host proves nothing; null for the same as surveys.</summary>
     public TimeSpan? HostFactsNoOlderThan { get; init; }
+
+    /// <summary>What holds for passwords that we change.</summary>
+    public PasswordRules Passwords { get; init; } = PasswordRules.Usual;
+
+    /// <summary>The house's time zone, for times of day.</summary>
+    public TimeZoneInfo TimeZone { get; init; } = TimeZoneInfo.Utc;
 }
 
 /// <summary>A sharing that the house allows.</summary>

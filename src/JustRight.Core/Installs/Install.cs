@@ -26,6 +26,9 @@ public sealed record Install(
     IReadOnlyDictionary<string, AlternativeChoice> Choices,
     Origin At)
 {
+    /// <summary>Accounts whose password never expires, by key, and why.</summary>
+    public IReadOnlyDictionary<string, NeverExpires> NeverExpires { get; init; } = new Dictionary<string, NeverExpires>();
+
     /// <summary>With which directory people sign in; null when that is not said.</summary>
     public InstallSignIn? SignIn { get; init; }
 

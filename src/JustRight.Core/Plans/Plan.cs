@@ -29,6 +29,12 @@ public sealed record Plan(
     /// <summary>Databases in which the product keeps credentials of other systems.</summary>
     public IReadOnlyList<SecretStore> SecretStores { get; init; } = [];
 
+    /// <summary>Accounts that must not be one and the same.</summary>
+    public IReadOnlyList<Separation> Separate { get; init; } = [];
+
+    /// <summary>Where passwords are typed in the product, beside its services and its sign-in.</summary>
+    public IReadOnlyList<Passwords.PasswordPlace> TypedIn { get; init; } = [];
+
     /// <summary>With what people sign in; null when they do not.</summary>
     public SignIn.PlannedSignIn? SignIn { get; init; }
 
@@ -62,6 +68,12 @@ public sealed record PlannedAccount(
 {
     /// <summary>Whether it shall not be able to change its own password.</summary>
     public bool PasswordCannotChange { get; init; }
+
+    /// <summary>Who changes its password, and whether the directory could keep it.</summary>
+    public SheetPassword Password { get; init; } = SheetPassword.Unsaid(At);
+
+    /// <summary>Why its password never expires here; null where nobody gave a reason.</summary>
+    public NeverExpires? NeverExpires { get; init; }
 }
 
 /// <summary>One right that one account must hold.</summary>

@@ -17,6 +17,7 @@ internal sealed class PlanNames
         var used = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
         var product = estate.Naming.ShortNames.GetValueOrDefault(sheet.Product, sheet.Product);
         UnknownKeys(install.Accounts, sheet.Accounts.Select(a => a.Key), "accounts", "account");
+        UnknownKeys(install.NeverExpires.ToDictionary(n => n.Key, n => new NameChoice(n.Key, true, n.Value.At)), sheet.Accounts.Select(a => a.Key), "never-expires", "account");
         UnknownKeys(install.Groups, sheet.Groups.Select(g => g.Key), "groups", "group");
         // What is settled or chosen stands first, so that a made name never takes it.
         foreach (var name in book.Accounts.Values.Concat(book.Groups.Values)) used.Add(name);
@@ -42,6 +43,8 @@ internal sealed class PlanNames
                 Describe(account.Purpose), account.Purpose, account.WorksAs, account.PasswordNeverExpires, existing, account.At)
             {
                 PasswordCannotChange = account.PasswordCannotChange,
+                Password = account.Password,
+                NeverExpires = install.NeverExpires.GetValueOrDefault(account.Key),
             };
         }
 

@@ -2,6 +2,7 @@ using JustRight.Core.Conditions;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Installs;
+using JustRight.Core.Passwords;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Sheets;
@@ -41,11 +42,17 @@ public static class Planner
             [.. branches.DistinctBy(b => b.Dn)], groups, names.Accounts, Merge(grants), expander.Decisions, Barred(sheet, estate), notes)
         {
             Services = services,
+            Separate = sheet.Separate,
             SignIn = signIn,
+            TypedIn = [.. sheet.Accounts.SelectMany(a => TypedIn(sheet, install, a, names.NameOf(a.Key), places))],
             SecretStores = [.. sheet.Places.Where(p => p.HoldsSecrets).SelectMany(p => places[p.Key].Where(s => s.Database is not null).Select(s => new SecretStore(s.Instance!, s.Database!, p.At)))],
             Engines = estate.Instances.ToDictionary(i => i.Name, i => i.Engine, StringComparer.OrdinalIgnoreCase),
         }, []);
     }
+
+    private static IEnumerable<PasswordPlace> TypedIn(Sheet sheet, Install install, SheetAccount account, string name, PlaceMap places) =>
+        account.Password.TypedIn.SelectMany(t => (t.On is { } on ? places[on].Select(s => s.Host) : [""]).Select(host =>
+            new PasswordPlace(name, PasswordPlaceKind.Setting, host, t.In, t.Setting, t.Breaks) { Product = sheet.Title, Install = install.Name, ReadByService = t.ReadBy }));
 
     private static PlannedBranch BranchOf(Estate estate, string key)
     {

@@ -69,6 +69,9 @@ public sealed record SheetAccount(
 {
     /// <summary>Whether it shall not be able to change its own password.</summary>
     public bool PasswordCannotChange { get; init; }
+
+    /// <summary>Who changes its password, and where else it is typed.</summary>
+    public SheetPassword Password { get; init; } = SheetPassword.Unsaid(At);
 }
 
 /// <summary>Something an account must not hold, with the reason: a domain group, or what no entry of the directory may let it do.</summary>

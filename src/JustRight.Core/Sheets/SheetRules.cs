@@ -1,5 +1,6 @@
 using JustRight.Core.Conditions;
 using JustRight.Core.Faults;
+using JustRight.Core.Passwords;
 
 namespace JustRight.Core.Sheets;
 
@@ -56,6 +57,7 @@ public static class SheetRules
             foreach (var account in sheet.Accounts)
                 for (var i = 0; i < account.Needs.Count; i++)
                     CheckClause(account.Needs[i], $"accounts.{account.Key}.needs[{i}]");
+            foreach (var account in sheet.Accounts) CheckPassword(account);
             foreach (var separation in sheet.Separate)
                 foreach (var key in separation.Accounts)
                     Known("unknown-account", key, _accounts, separation.At, "separate", "an account of this sheet");
@@ -148,6 +150,23 @@ public static class SheetRules
             if (Known("unknown-place", service.On, _places.Keys, service.At, field + ".on", "a place of this sheet") && _places[service.On].Kind != PlaceKind.Host)
                 _faults.Add(new Fault("wrong-place", service.At, field + ".on", "A service runs on hosts.") { Expected = "a host" });
             Known("unknown-account", service.RunsAs, _accounts, service.At, field + ".as", "an account of this sheet");
+        }
+
+        private void CheckPassword(SheetAccount account)
+        {
+            var field = $"accounts.{account.Key}.password";
+            if (account.Password.ChangedBy == PasswordKeeper.Product && account.WorksAs != "pool" && !sheet.Services.Any(s => s.RunsAs == account.Key))
+                _faults.Add(new Fault("wrong-value", account.Password.At, $"{field}.changed-by", $"A product changes passwords only of accounts that it runs its services under, and no service of this sheet runs as '{account.Key}'.") { Found = "product", Expected = "us, or a service with as: " + account.Key });
+            for (var i = 0; i < account.Password.TypedIn.Count; i++)
+            {
+                var typed = account.Password.TypedIn[i];
+                if (typed.On is { } on && Known("unknown-place", on, _places.Keys, typed.At, $"{field}.typed-in[{i}].on", "a place of this sheet") && _places[on].Kind != PlaceKind.Host)
+                    _faults.Add(new Fault("wrong-place", typed.At, $"{field}.typed-in[{i}].on", "A password is typed on hosts.") { Expected = "a host, or no 'on' for one setting of the whole product" });
+                if (typed.ReadBy is not { } service) continue;
+                Known("unknown-service", service, sheet.Services.Select(s => s.Name), typed.At, $"{field}.typed-in[{i}].read-by", "a service of this sheet");
+                if (typed.On is null)
+                    _faults.Add(new Fault("missing-key", typed.At, $"{field}.typed-in[{i}].on", "A service that reads a password at its start does so on its host.") { Expected = "on: the host place" });
+            }
         }
 
         private void CheckSignIn(SheetSignIn signIn)

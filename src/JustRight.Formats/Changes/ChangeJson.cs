@@ -9,7 +9,8 @@ public static class ChangeJson
 {
     private static readonly HashSet<string> Derived = [.. typeof(Change).GetProperties().Select(p => JsonNamingPolicy.CamelCase.ConvertName(p.Name))];
 
-    private static readonly JsonSerializerOptions Options = new(JsonSerializerDefaults.Web)
+    /// <summary>How changes are written, for what holds changes.</summary>
+    internal static readonly JsonSerializerOptions Options = new(JsonSerializerDefaults.Web)
     {
         TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { Shape } },
     };

@@ -57,6 +57,8 @@ public static class EstateReader
                 rules.NumberOrNull("survey-no-older-than-hours") is { } hours ? TimeSpan.FromHours(hours) : null,
                 [.. rules.Maps("allowed-sharing").Select(a => new AllowedSharing(a.Text("install"), a.List("accounts"), a.Text("why"), a.At))])
             {
+                Passwords = rules["passwords"] is YamlNode.Mapping passwords ? PasswordsOf(passwords) : PasswordRules.Usual,
+                TimeZone = ZoneOf(rules, faults),
                 HostFactsNoOlderThan = rules.NumberOrNull("host-facts-no-older-than-hours") is { } most ? TimeSpan.FromHours(most) : null,
             },
             root.At)
@@ -75,12 +77,30 @@ public static class EstateReader
         return null;
     }
 
+    private static PasswordRules PasswordsOf(YamlNode.Mapping map) => new(
+        map.NumberOrNull("renew-every-days") is { } every ? TimeSpan.FromDays(every) : null,
+        TimeSpan.FromDays(map.NumberOrNull("warn-days") ?? (int)PasswordRules.Usual.Warn.TotalDays),
+        map.NumberOrNull("least-length") ?? PasswordRules.Usual.LeastLength);
+
+    private static TimeZoneInfo ZoneOf(YamlNode.Mapping rules, List<Fault> faults)
+    {
+        if (rules.TextOrNull("time-zone") is not { } text) return TimeZoneInfo.Utc;
+        if (TimeZoneInfo.TryFindSystemTimeZoneById(text, out var zone)) return zone;
+        faults.Add(new Fault("wrong-value", rules["time-zone"]!.At, "rules.time-zone", "There is no such time zone.")
+        {
+            Found = $"'{text}'",
+            Expected = "a name of the time zone database, such as Europe/London",
+            Nearest = Spelling.Nearest(text, TimeZoneInfo.GetSystemTimeZones().Select(z => z.Id)),
+        });
+        return TimeZoneInfo.Utc;
+    }
+
     private static YamlNode.Mapping Empty(YamlNode.Mapping root) => new([], root.At);
 
     /// <summary>What a host does not say of its own, the estate's <c>host-access</c> says for all.</summary>
     private static EstateHost Host(YamlNode.Scalar key, YamlNode.Mapping map, YamlNode.Mapping access, string placeReach)
     {
-        var host = new EstateHost(key.Text, ReachOf(map.TextOr("reach", placeReach)), key.At);
+        var host = new EstateHost(key.Text, ReachOf(map.TextOr("reach", placeReach)), key.At) { Restarts = map.TextOrNull("restarts") is { } window ? RestartWindow.Parse(window) : null };
         return host.Reach != Reach.Ssh ? host : host with
         {
             Ssh = new SshReach(

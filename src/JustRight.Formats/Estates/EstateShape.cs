@@ -1,3 +1,4 @@
+using JustRight.Core.Estates;
 using JustRight.Formats.Shapes;
 using JustRight.Formats.Sheets;
 
@@ -39,6 +40,7 @@ internal static class EstateShape
             ]), true),
             new("hosts", new Shape.Named("the hosts", Words.HostPattern, Words.HostSays, new Shape.Map("a host", [
                 new("reach", new Shape.Text("how it is reached", null, null, ["lab", "ssh", "handed-over", "none"])),
+                new("restarts", new Shape.Text("when its services may be restarted, each day; at any time unless said otherwise", RestartWindow.Pattern, "two times of day such as 22:00-04:30")),
                 new("address", new Shape.Text("for SSH: the name or address to connect to, unless it is the host's name")),
                 new("port", new Shape.Number("for SSH: its TCP port, 22 unless said otherwise", 1, 65535)),
                 new("host-key", new Shape.Text("for SSH: the fingerprint of its host key", "SHA256:[A-Za-z0-9+/]{43}", "a fingerprint such as SHA256: and 43 characters")),
@@ -72,6 +74,12 @@ internal static class EstateShape
             new("people-directories", PeopleDirectories.Section),
             new("rules", new Shape.Map("the house's own rules", [
                 new("barred", new Shape.List("what no service account may hold", Barring.ShapeOf(true))),
+                new("time-zone", new Shape.Text("the house's time zone, for times of day: UTC unless said otherwise")),
+                new("passwords", new Shape.Map("what holds for passwords that we change", [
+                    new("renew-every-days", new Shape.Number("after how many days a password is due, whatever the directory says", 1, 3650)),
+                    new("warn-days", new Shape.Number("how many days before that it is spoken of, 30 unless said otherwise", 0, 365)),
+                    new("least-length", new Shape.Number("how long a new one is at least, 32 unless said otherwise; where the directory asks for more, more", 14, 120)),
+                ])),
                 new("survey-no-older-than-hours", new Shape.Number("the age beyond which a survey proves nothing, in hours", 1, 8760)),
                 new("host-facts-no-older-than-hours", new Shape.Number("the age beyond which what was read of a host proves nothing, in hours; that of surveys unless said otherwise", 1, 8760)),
                 new("allowed-sharing", new Shape.List("accounts that a sheet separates and the house lets be one", new Shape.Map("an allowed sharing", [

@@ -61,6 +61,9 @@ public static class HostChangesJson
             case SetServiceAccount c:
                 (step["service"], step["account"], step["needs-password"]) = (c.Service, c.Account, c.NeedsPassword);
                 break;
+            case GiveServicePassword c:
+                (step["service"], step["account"], step["needs-password"]) = (c.Service, c.Account, true);
+                break;
             case SetServiceStart c:
                 (step["service"], step["start"]) = (c.Service, ServiceWords.Of(c.Start));
                 break;
@@ -69,6 +72,7 @@ public static class HostChangesJson
                 break;
             case RestartService c:
                 (step["service"], step["account"], step["dependents"]) = (c.Service, c.Account, new JsonArray([.. c.Dependents.Select(d => JsonValue.Create(d))]));
+                if (c.Anew) (step["anew"], step["ran-since"]) = (true, c.RanSince?.UtcDateTime.ToString("yyyy-MM-ddTHH:mm:ss.fffZ", System.Globalization.CultureInfo.InvariantCulture));
                 break;
             case RefreshPolicy c:
                 step["expect"] = new JsonArray([.. c.Expect.Select(e =>
@@ -104,6 +108,7 @@ public static class HostChangesJson
         GrantLogonRight or GrantPrivilege => "grant-right",
         RevokeLogonRight or RevokePrivilege => "revoke-right",
         SetServiceAccount => "set-service-account",
+        GiveServicePassword => "give-service-password",
         SetServiceStart => "set-service-start",
         SetServiceOrder => "set-service-order",
         RestartService => "restart-service",

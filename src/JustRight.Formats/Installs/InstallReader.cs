@@ -15,10 +15,12 @@ public static class InstallReader
     public static (Install? Install, IReadOnlyList<Fault> Faults) Read(ReadOnlySpan<byte> bytes, string file)
     {
         var faults = new List<Fault>();
-        return DocumentReader.Read(bytes, file, InstallShape.Root, faults) is { } root ? (Bind(root), faults) : (null, faults);
+        if (DocumentReader.Read(bytes, file, InstallShape.Root, faults) is not { } root) return (null, faults);
+        var install = Bind(root, faults);
+        return faults.Count == 0 ? (install, faults) : (null, faults);
     }
 
-    private static Install Bind(YamlNode.Mapping root) => new(
+    private static Install Bind(YamlNode.Mapping root, List<Fault> faults) => new(
         root.Text("name"),
         root.Text("product"),
         root.Text("release"),
@@ -31,8 +33,17 @@ public static class InstallReader
         root.Named("choices").ToDictionary(c => c.Key.Text, c => new AlternativeChoice(c.Value.Text("take"), c.Value.Text("why"), c.Value.Text("by"), c.Value.At)),
         root.At)
     {
+        NeverExpires = root.Named("never-expires").ToDictionary(n => n.Key.Text, n => new NeverExpires(n.Value.Text("why"), n.Value.Text("by"), Day(n.Value, $"never-expires.{n.Key.Text}.review-by", faults), n.Value.At)),
         SignIn = root["sign-in"] is YamlNode.Mapping signIn ? InstallSignInSection.Read(signIn) : null,
     };
+
+    private static DateOnly Day(YamlNode.Mapping map, string field, List<Fault> faults)
+    {
+        var text = map.Text("review-by");
+        if (!DateOnly.TryParseExact(text, "yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture, System.Globalization.DateTimeStyles.None, out var day))
+            faults.Add(new Fault("wrong-value", map["review-by"]!.At, field, "There is no such day.") { Found = text, Expected = "a day such as 2027-03-01" });
+        return day;
+    }
 
     private static Dictionary<string, NameChoice> Names(YamlNode.Mapping root, string section) => root.Named(section).ToDictionary(
         n => n.Key.Text,

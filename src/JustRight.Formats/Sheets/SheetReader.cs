@@ -86,6 +86,7 @@ public static class SheetReader
             key.At)
         {
             PasswordCannotChange = map.YesNo("password-cannot-change"),
+            Password = map["password"] is YamlNode.Mapping password ? PasswordSection.Read(password) : SheetPassword.Unsaid(key.At),
         };
 
         private NeedClause Clause(YamlNode.Mapping map, string field)

@@ -70,6 +70,7 @@ internal static class SheetShape
                 new("works-as", new Shape.Text("how it is used", null, null, ["service", "job", "pool", "setup", "bind", "person"])),
                 new("password-never-expires", new Shape.YesNo("whether its password is kept for good")),
                 new("password-cannot-change", new Shape.YesNo("whether it shall not be able to change its own password")),
+                new("password", PasswordSection.Shape),
                 new("needs", new Shape.List("what it needs, in the order of the setup guide", Clause)),
                 new("barred", new Shape.List("what it must not hold", Barring.ShapeOf(false))),
             ])), true),

@@ -13,6 +13,7 @@ using JustRight.Service.Grants;
 using JustRight.Service.Handovers;
 using JustRight.Service.Jobs;
 using JustRight.Service.Log;
+using JustRight.Service.Passwords;
 using JustRight.Service.Secrets;
 using JustRight.Service.SignIns;
 using JustRight.Service.Storage;
@@ -101,6 +102,8 @@ public static class ServiceHost
         api.MapHandovers();
         api.MapGuards();
         api.MapSignIns();
+        api.MapPasswords();
+        api.MapRenewals();
         api.MapLog();
         api.MapSecrets();
         app.MapOpenApi().AllowAnonymous();
@@ -143,6 +146,11 @@ public static class ServiceHost
         services.AddSingleton<TrialPasswordShelf>();
         services.AddSingleton<TrialJob>();
         services.AddSingleton<GrantJob>();
+        services.AddSingleton<PasswordDesk>();
+        services.AddSingleton<PasswordHandOver>();
+        services.AddSingleton<RenewalShelf>();
+        services.AddSingleton<RenewalJob>();
+        services.AddHostedService<RestartClock>();
         services.AddHostedService<JobRunner>();
         services.ConfigureHttpJsonOptions(json =>
         {

@@ -12,12 +12,18 @@ internal static class JobKinds
     /// <summary>A trial of a product's sign-in.</summary>
     public const string SignIn = "sign-in";
 
-    /// <summary>Those that change the estate: after a crash they go on from their journal.</summary>
+    /// <summary>Goes on with the renewal of a password.</summary>
+    public const string Renewal = "renew";
+
+    /// <summary>Those that go on after a crash, each from its journal.</summary>
+    public static readonly string[] GoOn = ["grant", "mend", Guard, "undo", Renewal];
+
+    /// <summary>Those that make changes of a worklist or a remedy.</summary>
     public static readonly string[] Changing = ["grant", "mend", Guard, "undo"];
 
     /// <summary>Those that can be undone.</summary>
     public static readonly string[] Undoable = ["grant", "mend", Guard];
 
     /// <summary>Those that are about an estate and not an install, besides surveys.</summary>
-    public static readonly string[] OfDirectory = ["trace", "mend", Guard];
+    public static readonly string[] OfDirectory = ["trace", "mend", Guard, Renewal];
 }

@@ -66,6 +66,13 @@ public sealed class JobQueue(IDbContextFactory<AppDb> databases, JobFeed feed, T
         return job;
     }
 
+    /// <summary>The id of the job of a kind that runs, or waits to, with an order; null when there is none.</summary>
+    public async Task<string?> RunningAsync(string kind, string order, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await db.Jobs.AsNoTracking().Where(j => j.Kind == kind && j.OrderJson == order && (j.State == "queued" || j.State == "running")).Select(j => j.Id).FirstOrDefaultAsync(cancel);
+    }
+
     /// <summary>Lines up a job that is kept already.</summary>
     public void LineUp(string id)
     {

@@ -2,6 +2,7 @@ using JustRight.Connectors;
 using JustRight.Contracts;
 using JustRight.Core.Faults;
 using JustRight.Service.Grants;
+using JustRight.Service.Passwords;
 using JustRight.Service.SignIns;
 using JustRight.Service.Storage;
 using JustRight.Service.Traces;
@@ -14,7 +15,7 @@ namespace JustRight.Service.Jobs;
 /// only reads is marked as interrupted.
 /// </summary>
 internal sealed class JobRunner(
-    JobQueue queue, JobFeed feed, SurveyJob surveys, GrantJob grants, TraceJob traces, TrialJob trials, IDbContextFactory<AppDb> databases, TimeProvider time, ILogger<JobRunner> logger) : BackgroundService
+    JobQueue queue, JobFeed feed, SurveyJob surveys, GrantJob grants, TraceJob traces, TrialJob trials, RenewalJob renewals, IDbContextFactory<AppDb> databases, TimeProvider time, ILogger<JobRunner> logger) : BackgroundService
 {
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
@@ -34,7 +35,7 @@ internal sealed class JobRunner(
         await using var db = await databases.CreateDbContextAsync(cancel);
         foreach (var job in await db.Jobs.Where(j => j.State == "queued" || j.State == "running").OrderBy(j => j.Id).ToListAsync(cancel))
         {
-            if (JobKinds.Changing.Contains(job.Kind))
+            if (JobKinds.GoOn.Contains(job.Kind))
             {
                 logger.LogWarning("{Kind} {Job} of {Subject} was interrupted; it goes on from its journal", job.Kind, job.Id, job.Subject);
                 queue.LineUp(job.Id);
@@ -59,6 +60,7 @@ internal sealed class JobRunner(
             job.Message = job.Kind switch
             {
                 var kind when JobKinds.Changing.Contains(kind) => await grants.RunAsync(db, job, cancel),
+                JobKinds.Renewal => await renewals.RunAsync(job, cancel),
                 JobKinds.SignIn => await trials.RunAsync(job, cancel),
                 "trace" => await traces.RunAsync(job, cancel),
                 _ => await surveys.RunAsync(job, cancel),

@@ -1,10 +1,5 @@
 using System.Security.Claims;
-using System.Security.Cryptography;
-using System.Security.Cryptography.Pkcs;
-using System.Security.Cryptography.X509Certificates;
-using System.Text;
 using JustRight.Contracts;
-using JustRight.Core.Rights.Directory;
 using JustRight.Service.Access;
 using JustRight.Service.Hosting;
 using JustRight.Service.Log;
@@ -14,7 +9,7 @@ using Microsoft.EntityFrameworkCore;
 
 namespace JustRight.Service.Secrets;
 
-/// <summary>Secrets go in and are never shown; new passwords come out once, sealed to a certificate.</summary>
+/// <summary>Secrets go in and are never shown.</summary>
 internal static class SecretEndpoints
 {
     public static void MapSecrets(this IEndpointRouteBuilder api)
@@ -49,38 +44,5 @@ internal static class SecretEndpoints
             var rows = await db.Passwords.AsNoTracking().Where(p => p.Install == name).OrderBy(p => p.Account).ToListAsync(cancel);
             return TypedResults.Ok<IReadOnlyList<PasswordView>>([.. rows.Select(p => new PasswordView(p.Account, p.CreatedAt, p.HandedOverAt, p.HandedOverBy))]);
         }).WithName("ListPasswords").WithSummary("The passwords that grants made, without their values").RequireAuthorization(Roles.Reader);
-
-        api.MapPost("/installs/{name}/passwords/{account}/seal", SealAsync)
-            .WithName("SealPassword").WithSummary("Hands a new password over, once, sealed to a certificate").RequireAuthorization(Roles.Granter).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
-    }
-
-    private static async Task<Results<Ok<SealedPassword>, ProblemHttpResult>> SealAsync(
-        string name, string account, SealOrder order, ClaimsPrincipal user, SecretStore secrets, LogBook log, TimeProvider time, IDbContextFactory<AppDb> databases, CancellationToken cancel)
-    {
-        await using var db = await databases.CreateDbContextAsync(cancel);
-        var mine = await db.Passwords.Where(p => p.Install == name).ToListAsync(cancel);
-        var row = mine.Find(p => p.Account.EndsWith('\\' + account, StringComparison.OrdinalIgnoreCase));
-        if (row is null) return Problems.NotFound("password for an account", account, mine.Select(p => LogonName.WithoutDomain(p.Account)));
-        if (row.Protected is null) return Problems.Of(409, "handed-over", $"The password of {row.Account} was handed over to {row.HandedOverBy} at {row.HandedOverAt:u} and is no longer kept.");
-        X509Certificate2 certificate;
-        try
-        {
-            certificate = X509Certificate2.CreateFromPem(order.Certificate);
-        }
-        catch (CryptographicException)
-        {
-            return Problems.Bad("certificate", "This is not a certificate.", "a PEM certificate with an RSA key");
-        }
-
-        using (certificate)
-        {
-            if (certificate.GetRSAPublicKey() is null) return Problems.Bad("certificate", "A password is sealed to an RSA key.", "a PEM certificate with an RSA key");
-            var envelope = new EnvelopedCms(new ContentInfo(Encoding.UTF8.GetBytes(secrets.Open(row))), new AlgorithmIdentifier(new Oid("2.16.840.1.101.3.4.1.42"))); // AES-256-CBC [RFC 3565]
-            envelope.Encrypt(new CmsRecipient(SubjectIdentifierType.IssuerAndSerialNumber, certificate, RSAEncryptionPadding.OaepSHA256));
-            (row.Protected, row.HandedOverAt, row.HandedOverBy) = (null, time.GetUtcNow(), user.Identity!.Name);
-            await db.SaveChangesAsync(cancel);
-            await log.AddAsync(user.Identity!.Name!, "password", row.Account, $"handed over, sealed to {certificate.Subject}", cancel);
-            return TypedResults.Ok(new SealedPassword(row.Account, certificate.Subject, PemEncoding.WriteString("CMS", envelope.Encode())));
-        }
     }
 }

@@ -34,11 +34,7 @@ public sealed class SecretStore(IDbContextFactory<AppDb> databases, IDataProtect
     public async Task<NewPassword> NewPasswordAsync(string install, string account, CancellationToken cancel)
     {
         var password = NewPassword.Generate();
-        await using var db = await databases.CreateDbContextAsync(cancel);
-        var row = await db.Passwords.FirstOrDefaultAsync(p => p.Account == account, cancel);
-        if (row is null) db.Passwords.Add(row = new PasswordRow { Install = install, Account = account });
-        (row.Install, row.Protected, row.CreatedAt, row.HandedOverAt, row.HandedOverBy) = (install, _passwords.Protect(password.Reveal()), time.GetUtcNow(), null, null);
-        await db.SaveChangesAsync(cancel);
+        await KeepPasswordAsync(install, account, password, cancel);
         return password;
     }
 
@@ -50,6 +46,24 @@ public sealed class SecretStore(IDbContextFactory<AppDb> databases, IDataProtect
         var row = await db.Passwords.AsNoTracking().FirstOrDefaultAsync(p => p.Account == account, cancel);
         return row?.Protected is not null ? new NewPassword(Open(row)) : await GetAsync(NameFor(account), cancel);
     }
+
+    /// <summary>Keeps the password that an account has now, to be handed over and to be used; in place of the one before.</summary>
+    /// <param name="subject">The install, or the estate, that it was made for.</param>
+    /// <param name="account"><c>DOMAIN\name</c>.</param>
+    public async Task KeepPasswordAsync(string subject, string account, NewPassword password, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var row = await db.Passwords.FirstOrDefaultAsync(p => p.Account == account, cancel);
+        if (row is null) db.Passwords.Add(row = new PasswordRow { Install = subject, Account = account });
+        (row.Install, row.Protected, row.CreatedAt, row.HandedOverAt, row.HandedOverBy) = (subject, _passwords.Protect(password.Reveal()), time.GetUtcNow(), null, null);
+        await db.SaveChangesAsync(cancel);
+    }
+
+    /// <summary>Encrypts a password to be kept in a row of its own.</summary>
+    public string Protect(NewPassword password) => _passwords.Protect(password.Reveal());
+
+    /// <summary>A password that <see cref="Protect"/> encrypted.</summary>
+    public NewPassword Unprotect(string kept) => new(_passwords.Unprotect(kept));
 
     /// <summary>The name of the secret that holds an account's password.</summary>
     public static string NameFor(string account) =>

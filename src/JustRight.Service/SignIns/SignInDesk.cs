@@ -6,13 +6,14 @@ using JustRight.Core.SignIn;
 using JustRight.Core.SignIn.Cards;
 using JustRight.Service.Fits;
 using JustRight.Service.Jobs;
+using JustRight.Service.Passwords;
 using JustRight.Service.Storage;
 using Microsoft.EntityFrameworkCore;
 
 namespace JustRight.Service.SignIns;
 
 /// <summary>Brings together what a settings card is made of: the plan, where the latest survey found things, the people last read, the latest trial.</summary>
-internal sealed class SignInDesk(FitDesk desk, SurveyShelf surveys, PeopleShelf people, IDbContextFactory<AppDb> databases)
+internal sealed class SignInDesk(FitDesk desk, SurveyShelf surveys, PeopleShelf people, PasswordDesk passwords, IDbContextFactory<AppDb> databases)
 {
     /// <summary>The planned sign-in of an install, with the names that the latest survey found; null when its people do not sign in.</summary>
     public async Task<(PlannedSignIn? SignIn, Plan Plan, Estate Estate)> LocateAsync(string install, CancellationToken cancel)
@@ -31,7 +32,7 @@ internal sealed class SignInDesk(FitDesk desk, SurveyShelf surveys, PeopleShelf 
         var kept = await people.FindAsync(estate.Name, signIn.Directory.Key, cancel);
         var findings = CardChecks.Check(signIn, card, kept?.Snapshot.Unread is null ? kept?.Table : null, kept?.Snapshot.Unread);
         var bind = signIn.BindLogonName ?? signIn.BindDn;
-        var places = PasswordPlaces.Of(await desk.PlansOfAsync(estate.Name, cancel)).Where(p => string.Equals(p.Account, bind, StringComparison.OrdinalIgnoreCase));
+        var places = (await passwords.ReadAsync(estate, cancel)).Places.Where(p => string.Equals(p.Account, bind, StringComparison.OrdinalIgnoreCase)).Select(p => PasswordViews.Of(p, [], null));
         return SignInViews.Of(plan, signIn, card, findings, [.. places], kept?.Snapshot, await LatestTrialAsync(install, cancel));
     }
 

@@ -41,12 +41,6 @@ internal static class SignInEndpoints
             return json is null ? Problems.NotFound("trial", id, []) : TypedResults.Ok(JsonSerializer.Deserialize<TrialView>(json)!);
         }).WithName("ShowTrial").WithSummary("What a trial of a sign-in found").RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
-        api.MapGet("/estates/{name}/password-places", async Task<Results<Ok<IReadOnlyList<PasswordPlaceView>>, ProblemHttpResult>> (string name, string? account, Library library, FitDesk desk, CancellationToken cancel) =>
-            await library.FindAsync(Library.EstateKind, name, cancel) is null
-                ? Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name))
-                : TypedResults.Ok<IReadOnlyList<PasswordPlaceView>>([.. PasswordPlaces.Of(await desk.PlansOfAsync(name, cancel)).Where(p => account is null || string.Equals(p.Account, account, StringComparison.OrdinalIgnoreCase)).Select(SignInViews.Of)]))
-            .WithName("ListPasswordPlaces").WithSummary("Where passwords are typed, and what stops when one is changed in the directory first").RequireAuthorization(Roles.Reader).ProducesProblem(404);
-
         api.MapPost("/estates/{name}/people-directories/{directory}/filter/ask", AskAsync)
             .WithName("AskFilter").WithSummary("Asks the directory itself whom a filter finds, as it is now").RequireAuthorization(Roles.Planner).ProducesProblem(404).ProducesProblem(400).ProducesProblem(502);
 

@@ -13,7 +13,7 @@ namespace JustRight.Service.SignIns;
 /// <summary>Cards, trials and filters for the wire.</summary>
 internal static class SignInViews
 {
-    public static SignInView Of(Plan plan, PlannedSignIn signIn, SettingsCard card, IReadOnlyList<CardFinding> findings, IReadOnlyList<PasswordPlace> places, PeopleSnapshot? people, TrialView? trial)
+    public static SignInView Of(Plan plan, PlannedSignIn signIn, SettingsCard card, IReadOnlyList<CardFinding> findings, IReadOnlyList<PasswordPlaceView> places, PeopleSnapshot? people, TrialView? trial)
     {
         var settings = signIn.Wants.Settings;
         return new SignInView(
@@ -23,13 +23,11 @@ internal static class SignInViews
             [.. card.Settings.Select(s => new CardSettingView(s.Key, CardKeys.Says(s.Key), s.Value, s.Because, s.IsReference))],
             [.. card.Fields.Select(f => new CardFieldView(f.Name, f.Value, f.Key, f.IsReference))],
             [.. findings.Select(f => new CardFindingView(f.Code, f.Weight.ToString().ToLowerInvariant(), f.Key, f.Text, f.Mend))],
-            [.. places.Select(Of)],
+            places,
             people is { Unread: null } ? people.ReadAt : null, trial);
     }
 
     public static string Family(Core.Estates.PeopleDirectory directory) => directory.Family == DirectoryFamily.AdLike ? "ad-like" : "inetorgperson";
-
-    public static PasswordPlaceView Of(PasswordPlace place) => new(place.Account, place.Product, place.Install, place.Host, place.Where, place.Setting, place.Breaks);
 
     public static TrialCheckView Of(TrialCheck check) => new(check.Id, check.Asks, check.Verdict.ToString().ToLowerInvariant(), check.Fact, check.Mend);
 

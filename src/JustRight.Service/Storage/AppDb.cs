@@ -36,6 +36,10 @@ public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
 
     public DbSet<ConfirmationRow> Confirmations => Set<ConfirmationRow>();
 
+    public DbSet<RenewalRow> Renewals => Set<RenewalRow>();
+
+    public DbSet<ToldPlaceRow> ToldPlaces => Set<ToldPlaceRow>();
+
     protected override void OnModelCreating(ModelBuilder modelBuilder)
     {
         modelBuilder.Entity<DocumentRow>().HasIndex(d => new { d.Kind, d.Name }).IsUnique();
@@ -53,6 +57,8 @@ public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
         modelBuilder.Entity<CodeRow>().HasIndex(c => c.Hash).IsUnique();
         modelBuilder.Entity<SecretRow>().HasIndex(s => s.Name).IsUnique();
         modelBuilder.Entity<ConfirmationRow>().HasIndex(c => new { c.Install, c.GrantId });
+        modelBuilder.Entity<RenewalRow>().HasIndex(r => new { r.Estate, r.Account });
+        modelBuilder.Entity<ToldPlaceRow>().HasIndex(p => new { p.Estate, p.Account });
         modelBuilder.Entity<PasswordRow>().HasIndex(p => p.Account).IsUnique();
     }
 

@@ -258,6 +258,55 @@ public sealed class PasswordRow
     public string? HandedOverBy { get; set; }
 }
 
+/// <summary>The renewal of a password. Its run-book is its journal.</summary>
+public sealed class RenewalRow
+{
+    public required string Id { get; set; }
+
+    public required string Estate { get; set; }
+
+    /// <summary>The logon name.</summary>
+    public required string Account { get; set; }
+
+    public required string StartedBy { get; set; }
+
+    public DateTimeOffset StartedAt { get; set; }
+
+    public DateTimeOffset? EndedAt { get; set; }
+
+    public required string BookJson { get; set; }
+
+    /// <summary>The new password, encrypted, until the renewal is over.</summary>
+    public string? NewProtected { get; set; }
+
+    /// <summary>The old one, encrypted, until the renewal is over; null when it was not known.</summary>
+    public string? OldProtected { get; set; }
+}
+
+/// <summary>A place where a password is typed, that a person told of.</summary>
+public sealed class ToldPlaceRow
+{
+    public int Id { get; set; }
+
+    public required string Estate { get; set; }
+
+    public required string Account { get; set; }
+
+    public required string Host { get; set; }
+
+    public required string Where { get; set; }
+
+    public required string Setting { get; set; }
+
+    public required string Breaks { get; set; }
+
+    public string? Reference { get; set; }
+
+    public DateTimeOffset ToldAt { get; set; }
+
+    public required string ToldBy { get; set; }
+}
+
 /// <summary>What a person said they saw inside a product. Never changed: a later word counts instead.</summary>
 public sealed class ConfirmationRow
 {

@@ -31,7 +31,7 @@ internal static class TraceEndpoints
         api.MapGet("/estates/{name}/traces", async (string name, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
         {
             await using var db = await databases.CreateDbContextAsync(cancel);
-            var jobs = await db.Jobs.AsNoTracking().Include(j => j.Steps).Where(j => j.Subject == name && (JobKinds.OfDirectory.Contains(j.Kind) || j.Kind == "undo")).OrderByDescending(j => j.Id).Take(50).ToListAsync(cancel);
+            var jobs = await db.Jobs.AsNoTracking().Include(j => j.Steps).Where(j => j.Subject == name && (JobKinds.OfDirectory.Contains(j.Kind) || j.Kind == "undo") && j.Kind != JobKinds.Renewal).OrderByDescending(j => j.Id).Take(50).ToListAsync(cancel);
             return TypedResults.Ok<IReadOnlyList<JobView>>([.. jobs.Select(JobQueue.View)]);
         }).WithName("ListTraces").WithSummary("Traces of an estate, what was mended and undone, newest first").RequireAuthorization(Roles.Reader);
 

@@ -75,7 +75,7 @@ public sealed class SignInSectionTests
         faults.ShouldBeEmpty();
         plan!.Accounts.ShouldHaveSingleItem().Dn.ShouldBe("CN=svc-roster-reader,OU=Sign-in,OU=Service Accounts,OU=Fennmoor,DC=fennmoor,DC=example");
         plan.Branches.Select(b => b.Dn).ShouldContain("OU=Sign-in,OU=Service Accounts,OU=Fennmoor,DC=fennmoor,DC=example");
-        var place = Core.SignIn.PasswordPlaces.Of([plan]).ShouldHaveSingleItem();
+        var place = Core.Passwords.PasswordPlaces.Of([plan], null, []).ShouldHaveSingleItem();
         (place.Account, place.Host, place.Setting).ShouldBe(("svc-roster-reader", "fm-roster01", "people.reader.password"));
     }
 

@@ -33,12 +33,20 @@ internal sealed class ServiceFindings(Plan plan, SurveyView view)
             if (order.Find(asked.Name) is not { } service) continue;
             if (service is { Running: false, Start: ServiceStart.Automatic or ServiceStart.AutomaticDelayed }) yield return Say($"{service.Name} starts {ServiceWords.Of(service.Start)} and does not run.");
             if (asked.After.Count == 0 && order.ObstaclesOf(service.Name) is [var first, ..]) yield return Say($"{service.Name} cannot start: {first.Words}.");
-            foreach (var text in Swap(asked, service, host)) yield return Say(text);
+            foreach (var text in Swap(asked, service, host).Concat(NotApart(asked, service, host))) yield return Say(text);
         }
 
         foreach (var text in LeftOut(host)) yield return Say(text);
 
         Finding Say(string text) => new(host.Name, text, false);
+    }
+
+    /// <summary>A service that was never given an account of its own and runs as one that the sheet keeps apart from it.</summary>
+    private IEnumerable<string> NotApart(PlannedService asked, HostService service, HostSnapshot host)
+    {
+        foreach (var other in plan.Accounts.Where(a => a.Key != asked.Account && ServiceJudge.IsAccount(service.Account, host.Name, a.Name, plan)))
+            if (plan.Separate.FirstOrDefault(s => s.Accounts.Contains(other.Key) && s.Accounts.Contains(asked.Account)) is { } apart)
+                yield return $"{service.Name} runs as {other.Name}, the account of {other.Key}, and the sheet keeps {asked.Account} apart from it ({apart.At}): {apart.Why}.";
     }
 
     /// <summary>What a service that runs as a built-in identity loses and gains when it runs as the planned account.</summary>

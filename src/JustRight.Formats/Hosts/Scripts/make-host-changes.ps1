@@ -9,7 +9,7 @@ change, and skips what is true already, so it can be run again at any time. It s
 
   add-local-group-member, remove-local-group-member   Add-LocalGroupMember, Remove-LocalGroupMember
   grant-right, revoke-right                            secedit.exe, with a template of that one right
-  set-service-account                                  Win32_Service.Change
+  set-service-account, give-service-password           Win32_Service.Change
   set-service-start, set-service-order                 sc.exe config
   restart-service                                      Stop-Service, Start-Service
   refresh-policy                                       gpupdate.exe /target:computer /force
@@ -189,6 +189,21 @@ function Get-RunningAccount($Service) {
     return "$($owner.Domain)\$($owner.User)"
 }
 
+# Since when it runs, to the millisecond, as the facts of the host tell it.
+function Get-RunningSince($Service) {
+    if ("$($Service.State)" -ne 'Running' -or [int] $Service.ProcessId -le 0) { return '' }
+    $process = @(Get-CimInstance -ClassName Win32_Process -Filter "ProcessId=$([int] $Service.ProcessId)")
+    if ($process.Count -ne 1 -or $null -eq $process[0].CreationDate) { return '' }
+    return ([datetime] $process[0].CreationDate).ToUniversalTime().ToString('yyyy-MM-ddTHH:mm:ss.fffZ', [Globalization.CultureInfo]::InvariantCulture)
+}
+
+# Whether a service that shall start anew still runs since before. Where that is not told, nothing shows it.
+function Test-RunsOn($Step, $Service) {
+    if (-not (Get-Field $Step 'anew')) { return $false }
+    $ran = "$(Get-Field $Step 'ran-since')"
+    return -not $ran -or (Get-RunningSince $Service) -eq $ran
+}
+
 function Invoke-Tool([string] $Tool, [string[]] $Arguments) {
     $global:LASTEXITCODE = 0
     $output = @(& $Tool @Arguments) -join ' '
@@ -216,6 +231,12 @@ function Read-State($Step) {
             $service = Find-Service $Step
             return @{ done = (Format-Account "$($service.StartName)") -eq (Format-Account "$(Get-NeededField $Step 'account')"); seen = "$($service.Name) is set to run as $(if ($service.StartName) { $service.StartName } else { 'LocalSystem' })" }
         }
+        'give-service-password' {
+            $service = Find-Service $Step
+            $account = "$(Get-NeededField $Step 'account')"
+            if ((Format-Account "$($service.StartName)") -ne (Format-Account $account)) { throw "$($service.Name) is set to run as $($service.StartName), not as $account" }
+            return @{ done = $false; hidden = $true; seen = "$($service.Name) is set to run as $($service.StartName); its password cannot be read back" }
+        }
         'set-service-start' {
             $service = Find-Service $Step
             $word = Get-StartWord $service
@@ -231,8 +252,9 @@ function Read-State($Step) {
             $service = Find-Service $Step
             $now = Get-RunningAccount $service
             $stopped = @(@(Get-Field $Step 'dependents') | Where-Object { $_ -and (Get-Service -Name $_).Status -ne 'Running' })
-            $done = $now -and ((Format-Account $now) -eq (Format-Account "$(Get-NeededField $Step 'account')")) -and $stopped.Count -eq 0
-            return @{ done = [bool] $done; seen = "$($service.Name) $(if ($now) { "runs as $now" } else { 'does not run' })$(if ($stopped) { "; stopped: $($stopped -join ', ')" })" }
+            $done = $now -and ((Format-Account $now) -eq (Format-Account "$(Get-NeededField $Step 'account')")) -and $stopped.Count -eq 0 -and -not (Test-RunsOn $Step $service)
+            $since = if (Get-Field $Step 'anew') { " since $(Get-RunningSince $service)" } else { '' }
+            return @{ done = [bool] $done; hidden = [bool] (Get-Field $Step 'anew') -and -not (Get-Field $Step 'ran-since'); seen = "$($service.Name) $(if ($now) { "runs as $now$since" } else { 'does not run' })$(if ($stopped) { "; stopped: $($stopped -join ', ')" })" }
         }
         'refresh-policy' {
             $lists = Get-RightLists
@@ -274,7 +296,7 @@ function Set-ServiceAccount($Step) {
 function Restart-WithDependents($Step) {
     $service = Find-Service $Step
     $name = "$($service.Name)"
-    $isRight = (Format-Account (Get-RunningAccount $service)) -eq (Format-Account "$($Step.account)")
+    $isRight = (Format-Account (Get-RunningAccount $service)) -eq (Format-Account "$($Step.account)") -and -not (Test-RunsOn $Step $service)
     if ("$($service.State)" -ne 'Stopped' -and -not $isRight) { Stop-Service -Name $name -Force }
     if ("$((Get-Service -Name $name).Status)" -ne 'Running') { Start-Service -Name $name }
     foreach ($dependent in @(Get-Field $Step 'dependents')) {
@@ -291,7 +313,7 @@ function Set-State($Step) {
             $sid = Get-PrincipalSid $Step
             Set-RightEntries "$($Step.right)" @(@(Get-RightEntries "$($Step.right)") | Where-Object { -not (Test-Entry $_ $sid $Step) })
         }
-        'set-service-account' { Set-ServiceAccount $Step }
+        { $_ -in 'set-service-account', 'give-service-password' } { Set-ServiceAccount $Step }
         'set-service-start' {
             $words = @{ 'automatic' = 'auto'; 'automatic-delayed' = 'delayed-auto'; 'manual' = 'demand'; 'disabled' = 'disabled' }
             if (-not $words.ContainsKey("$($Step.start)")) { throw "'$($Step.start)' is no start type that can be set" }
@@ -347,7 +369,7 @@ foreach ($step in @($list.steps)) {
         if (-not $PSCmdlet.ShouldProcess($here, "$($step.words)")) { Write-Result $step $number 'would' $before ''; continue }
         Set-State $step
         $after = Read-State $step
-        if (-not $after.done) { throw "made, but not seen afterwards: $($after.seen)" }
+        if (-not $after.done -and -not $after['hidden']) { throw "made, but not seen afterwards: $($after.seen)" }
         Write-Result $step $number 'made' $before $after.seen
     }
     catch {

@@ -1,0 +1,198 @@
+using System.CommandLine;
+using JustRight.Cli.Api;
+using JustRight.Cli.Output;
+using JustRight.Contracts;
+
+namespace JustRight.Cli.Commands;
+
+/// <summary><c>password</c>: when they are due, where they are typed, renewing them in order.</summary>
+internal static class PasswordCommands
+{
+    private const string RenewalCodes = "\nExit code: 0 it is over and every place has it, 1 it stopped or a place was left out, 3 it waits for a person or for a host's time of restarts";
+
+    public static Command Make()
+    {
+        var estate = Names.Estate();
+        var account = new Argument<string>("account") { Description = "The account's logon name" };
+        var yes = new Option<bool>("--yes") { Description = "Do not ask; for scripts" };
+        var list = new Option<bool>("--list") { Description = "Only list the steps" };
+        var note = new Option<string?>("--note") { Description = "What should be remembered of it", HelpName = "TEXT" };
+        var why = new Option<string>("--why") { Description = "The reason, which every report repeats", HelpName = "TEXT", Required = true };
+        var step = new Option<int?>("--step") { Description = "The step that is meant; the one that is next unless said otherwise", HelpName = "NUMBER" };
+        var type = new Option<bool>("--type") { Description = "Type the password; without it, the one that the service keeps is tried" };
+        var certificate = new Option<string?>("--certificate") { Description = "A PEM certificate with an RSA key, to seal it to", HelpName = "FILE" };
+        var show = new Option<bool>("--show") { Description = "Print it in clear, this once" };
+        return CommandKit.Group(
+            "password", "Passwords: when they are due, where they are typed, renewing them in order",
+            CommandKit.Make("due", "Lists when each password of an estate is due, and who changes it.\nExit code: 0 nothing is due, 1 something is, 3 something was not read", ["justright password due fennmoor", "justright password due fennmoor --json"],
+                [estate], c => DueAsync(c, c.Parsed.GetValue(estate)!)),
+            CommandKit.Make("where", "Lists every place where the password of an account is typed, what stops when it is changed elsewhere first, and whether the directory could keep it",
+                ["justright password where fennmoor svc-curd-read"], [estate, account], c => WhereAsync(c, Of(c, estate, account))),
+            CommandKit.Make("tell", "Tells of a place where the password of an account is typed, which no sheet and no survey knows", ["justright password tell fennmoor svc-curd-read --in /srv/label/print.conf --setting store.password --on fm-portal01 --breaks \"labels are no longer printed\""],
+                [estate, account, In, Setting, On, Breaks, Reference], c => TellAsync(c, Of(c, estate, account))),
+            CommandKit.Make("forget", "Takes a place out again that somebody told of", ["justright password forget fennmoor svc-curd-read 3"], [estate, account, Place], c => ForgetAsync(c, Of(c, estate, account))),
+            CommandKit.Make("try", "Tries a password, unless a wrong one would lock the account.\nIt is read without showing it, or from standard input, never from the command line, and kept nowhere.\nExit code: 0 it works, 1 it does not, 3 it was not tried",
+                ["justright password try fennmoor svc-curd-read --type", "justright password try fennmoor svc-curd-read"], [estate, account, type], c => TryAsync(c, Of(c, estate, account), c.Parsed.GetValue(type))),
+            CommandKit.Make("renew", "Renews a password: lists the steps in the order in which the least stops, asks, and makes those that are ours until somebody is needed" + RenewalCodes,
+                ["justright password renew fennmoor svc-curd-read --list", "justright password renew fennmoor svc-curd-read"], [estate, account, yes, list], c => RenewAsync(c, Of(c, estate, account), c.Parsed.GetValue(yes), c.Parsed.GetValue(list))),
+            CommandKit.Make("progress", "Shows how the renewal of a password stands, and which password is where" + RenewalCodes, ["justright password progress fennmoor svc-curd-read"],
+                [estate, account], async c => Report(c, await LatestAsync(c, Of(c, estate, account)))),
+            CommandKit.Make("done", "Says that the step for a person is done, and goes on" + RenewalCodes, ["justright password done fennmoor svc-curd-read", "justright password done fennmoor svc-curd-read --note \"typed by J. Lind\""],
+                [estate, account, step, note], c => SayAsync(c, Of(c, estate, account), "done", c.Parsed.GetValue(step), c.Parsed.GetValue(note))),
+            CommandKit.Make("again", "Tries the step again that failed, and goes on" + RenewalCodes, ["justright password again fennmoor svc-curd-read"],
+                [estate, account, step], c => SayAsync(c, Of(c, estate, account), "again", c.Parsed.GetValue(step), null)),
+            CommandKit.Make("now", "Restarts now what waits for its host's time of restarts, and goes on" + RenewalCodes, ["justright password now fennmoor svc-curd-read"],
+                [estate, account, step], c => SayAsync(c, Of(c, estate, account), "now", c.Parsed.GetValue(step), null)),
+            CommandKit.Make("leave-out", "Goes on without a step; what it should have changed keeps the password it has, and stays mentioned" + RenewalCodes, ["justright password leave-out fennmoor svc-curd-read --why \"the page is retired on Friday\""],
+                [estate, account, step, why], c => SayAsync(c, Of(c, estate, account), "leave-out", c.Parsed.GetValue(step), c.Parsed.GetValue(why))),
+            CommandKit.Make("take-back", "Goes back to the old password, in every place that has the new one or may have it" + RenewalCodes, ["justright password take-back fennmoor svc-curd-read"],
+                [estate, account, yes], c => BackAsync(c, Of(c, estate, account), c.Parsed.GetValue(yes))),
+            CommandKit.Make("hand-over", "Hands a password over that a grant or a renewal made: once, sealed to a certificate (CMS; its key opens it, for example with openssl cms -decrypt), or shown",
+                ["justright password hand-over fennmoor svc-thermo-poller --certificate keeper.pem > poller.cms", "justright password hand-over fennmoor svc-curd-read --show"], [estate, account, certificate, show],
+                c => HandOverAsync(c, Of(c, estate, account), c.Parsed.GetValue(certificate), c.Parsed.GetValue(show))),
+            CommandKit.Make("list", "Lists the accounts of an install whose password waits to be handed over", ["justright password list thermograph-dataroom"], [Install], ListAsync));
+    }
+
+    private static readonly Argument<string> Install = Names.Install();
+    private static readonly Argument<int> Place = new("place") { Description = "The number of the place, as password where lists it" };
+    private static readonly Option<string> In = new("--in") { Description = "The file or the page", HelpName = "TEXT", Required = true };
+    private static readonly Option<string> Setting = new("--setting") { Description = "The setting's own name", HelpName = "TEXT", Required = true };
+    private static readonly Option<string?> On = new("--on") { Description = "The host", HelpName = "HOST" };
+    private static readonly Option<string> Breaks = new("--breaks") { Description = "What stops while another password is there", HelpName = "TEXT", Required = true };
+    private static readonly Option<string?> Reference = new("--reference") { Description = "The secret it refers to, where it holds no password itself", HelpName = "NAME" };
+
+    private static (string Estate, string Account) Of(Call call, Argument<string> estate, Argument<string> account) => (call.Parsed.GetValue(estate)!, call.Parsed.GetValue(account)!);
+
+    private static string Path((string Estate, string Account) of) => $"estates/{Names.Part(of.Estate)}/passwords/{Names.Part(of.Account)}";
+
+    private static Task<PasswordDetailView> ShowAsync(Call call, (string Estate, string Account) of) => call.Api.GetAsync(Path(of), ContractsJson.Default.PasswordDetailView, call.Cancel);
+
+    private static async Task<int> DueAsync(Call call, string estate)
+    {
+        var view = await call.Api.GetAsync($"estates/{Names.Part(estate)}/passwords", ContractsJson.Default.PasswordsView, call.Cancel);
+        if (call.Screen.IsJson) Screen.Json(view, ContractsJson.Default.PasswordsView);
+        else PasswordReport.Write(call.Screen, view);
+        return view.Accounts.Any(a => a.Standing is "overdue" or "unreasoned" or "soon") ? ExitCode.Misfit : view.Accounts.Any(a => a.Standing == "unseen") ? ExitCode.Unread : ExitCode.Fine;
+    }
+
+    private static async Task<int> WhereAsync(Call call, (string Estate, string Account) of)
+    {
+        var view = await ShowAsync(call, of);
+        if (call.Screen.IsJson) Screen.Json(view, ContractsJson.Default.PasswordDetailView);
+        else PasswordReport.Write(call.Screen, view);
+        return view.Places.Any(p => p.NotSeen is not null) ? ExitCode.Unread : ExitCode.Fine;
+    }
+
+    private static async Task<int> TellAsync(Call call, (string Estate, string Account) of)
+    {
+        var parsed = call.Parsed;
+        await call.Api.SendAsync(HttpMethod.Post, $"{Path(of)}/places", new PlaceOrder(parsed.GetValue(On) ?? "", parsed.GetValue(In)!, parsed.GetValue(Setting)!, parsed.GetValue(Breaks)!, parsed.GetValue(Reference)), ContractsJson.Default.PlaceOrder, call.Cancel);
+        return await WhereAsync(call, of);
+    }
+
+    private static async Task<int> ForgetAsync(Call call, (string Estate, string Account) of)
+    {
+        await call.Api.DeleteAsync($"{Path(of)}/places/{call.Parsed.GetValue(Place)}", call.Cancel);
+        return await WhereAsync(call, of);
+    }
+
+    private static async Task<int> TryAsync(Call call, (string Estate, string Account) of, bool type)
+    {
+        var order = new PasswordTryOrder(type ? await PasswordPrompt.ReadAsync(call, $"Password of {of.Account}:") : null);
+        var view = await call.Api.PostAsync($"{Path(of)}/try", order, ContractsJson.Default.PasswordTryOrder, ContractsJson.Default.PasswordTryView, call.Cancel);
+        if (call.Screen.IsJson) Screen.Json(view, ContractsJson.Default.PasswordTryView);
+        else PasswordReport.Write(call.Screen, view);
+        return view.Works switch { true => ExitCode.Fine, false => ExitCode.Misfit, _ => ExitCode.Unread };
+    }
+
+    private static async Task<int> RenewAsync(Call call, (string Estate, string Account) of, bool yes, bool listOnly)
+    {
+        // An order is only as good as its survey: read first, so that what is confirmed is what is there.
+        var reading = await call.Api.PostAsync($"estates/{Names.Part(of.Estate)}/survey", ContractsJson.Default.JobView, call.Cancel);
+        reading = await JobProgress.FollowAsync(call.Screen, call.Api, reading, $"reading {of.Estate}", null, call.Cancel);
+        if (reading.State != "done") throw new ClientException(ExitCode.Unread, reading.Message ?? "the survey did not end well");
+        var view = await ShowAsync(call, of);
+        if (listOnly && call.Screen.IsJson)
+        {
+            Screen.Json(view, ContractsJson.Default.PasswordDetailView);
+            return ExitCode.Fine;
+        }
+
+        if (!call.Screen.IsJson) PasswordReport.WriteOrder(call.Screen, view);
+        if (listOnly) return ExitCode.Fine;
+        if (view.WhyNot is { } why) throw new ClientException(ExitCode.BadInput, $"The password of {of.Account} is not renewed from here: {why}.");
+        if (!yes && !StepPrinter.Confirm(call.Screen, $"Begin these {view.Order.Count} steps?")) return ExitCode.Fine;
+        return await FollowAsync(call, await call.Api.PostAsync($"{Path(of)}/renewals", ContractsJson.Default.RenewalView, call.Cancel));
+    }
+
+    private static async Task<int> SayAsync(Call call, (string Estate, string Account) of, string word, int? step, string? note)
+    {
+        var latest = await LatestAsync(call, of);
+        if ((step ?? latest.Current) is not { } number) throw new ClientException(ExitCode.BadInput, $"The renewal of {of.Account} is over.");
+        return await FollowAsync(call, await call.Api.PostAsync($"renewals/{latest.Id}/steps/{number}", new StepWord(word, note), ContractsJson.Default.StepWord, ContractsJson.Default.RenewalView, call.Cancel));
+    }
+
+    private static async Task<int> BackAsync(Call call, (string Estate, string Account) of, bool yes)
+    {
+        var latest = await LatestAsync(call, of);
+        if (!yes && !StepPrinter.Confirm(call.Screen, $"Go back to the old password of {of.Account}?")) return ExitCode.Fine;
+        return await FollowAsync(call, await call.Api.PostAsync($"renewals/{latest.Id}/take-back", ContractsJson.Default.RenewalView, call.Cancel));
+    }
+
+    private static async Task<RenewalView> LatestAsync(Call call, (string Estate, string Account) of) =>
+        (await ShowAsync(call, of)).Renewals is [var latest, ..] ? latest : throw new ClientException(ExitCode.BadInput, $"The password of {of.Account} was never renewed from here.", $"Begin with: justright password renew {of.Estate} {of.Account}");
+
+    /// <summary>Waits until it needs somebody, or is over.</summary>
+    private static async Task<int> FollowAsync(Call call, RenewalView renewal)
+    {
+        if (renewal.Job is { } id) await JobProgress.FollowAsync(call.Screen, call.Api, await call.Api.GetAsync($"jobs/{id}", ContractsJson.Default.JobView, call.Cancel), $"renewing {renewal.Account}", null, call.Cancel);
+        return Report(call, await call.Api.GetAsync($"renewals/{renewal.Id}", ContractsJson.Default.RenewalView, call.Cancel));
+    }
+
+    private static int Report(Call call, RenewalView renewal)
+    {
+        if (call.Screen.IsJson) Screen.Json(renewal, ContractsJson.Default.RenewalView);
+        else PasswordReport.Write(call.Screen, renewal);
+        return renewal.Next switch
+        {
+            "over" => renewal.Divided.Count == 0 ? ExitCode.Fine : ExitCode.Misfit,
+            "decision" => ExitCode.Misfit,
+            _ => ExitCode.Unread,
+        };
+    }
+
+    private static async Task<int> HandOverAsync(Call call, (string Estate, string Account) of, string? certificate, bool show)
+    {
+        if (show == certificate is not null) throw new ClientException(ExitCode.BadInput, "Say how it is handed over.", "--certificate FILE to seal it, or --show to print it this once.");
+        if (show)
+        {
+            var shown = await call.Api.PostAsync($"{Path(of)}/show", ContractsJson.Default.ShownPassword, call.Cancel);
+            if (call.Screen.IsJson) Screen.Json(shown, ContractsJson.Default.ShownPassword);
+            else Console.Out.WriteLine(shown.Password);
+            return ExitCode.Fine;
+        }
+
+        string pem;
+        try
+        {
+            pem = await File.ReadAllTextAsync(certificate!, call.Cancel);
+        }
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException)
+        {
+            throw new ClientException(ExitCode.BadInput, $"{certificate} cannot be read: {e.Message}");
+        }
+
+        var seal = await call.Api.PostAsync($"{Path(of)}/seal", new SealOrder(pem), ContractsJson.Default.SealOrder, ContractsJson.Default.SealedPassword, call.Cancel);
+        if (call.Screen.IsJson) Screen.Json(seal, ContractsJson.Default.SealedPassword);
+        else Console.Out.WriteLine(seal.Cms);
+        return ExitCode.Fine;
+    }
+
+    private static async Task<int> ListAsync(Call call)
+    {
+        var passwords = await call.Api.GetAsync($"installs/{Names.Part(call.Parsed.GetValue(Install)!)}/passwords", ContractsJson.Default.IReadOnlyListPasswordView, call.Cancel);
+        if (call.Screen.IsJson) Screen.Json(passwords, ContractsJson.Default.IReadOnlyListPasswordView);
+        else PasswordReport.Write(call.Screen, passwords);
+        return ExitCode.Fine;
+    }
+}

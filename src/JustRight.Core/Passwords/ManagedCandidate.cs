@@ -1,0 +1,39 @@
+using System.Text.RegularExpressions;
+using JustRight.Core.Fit;
+using JustRight.Core.Plans;
+
+namespace JustRight.Core.Passwords;
+
+/// <summary>Whether the directory could keep the password of an account instead of us, and what stands in the way.</summary>
+public static partial class ManagedCandidate
+{
+    /// <summary>The first release of hosts that can fetch such a password [MS-ADTS 3.1.1.4.5.39].</summary>
+    private const int FirstRelease = 2012;
+
+    /// <summary>What stands in the way, in words; empty when nothing that is known does.</summary>
+    /// <param name="places">Where its password is typed now.</param>
+    public static IReadOnlyList<string> Obstacles(string account, IReadOnlyList<Plan> plans, IReadOnlyList<PasswordPlace> places, SurveyView? view)
+    {
+        var found = new List<string>();
+        var uses = plans.SelectMany(p => p.Accounts.Where(a => string.Equals(a.Name, account, StringComparison.OrdinalIgnoreCase)).Select(a => (Plan: p, Account: a))).ToList();
+        foreach (var (plan, use) in uses)
+        {
+            if (use.WorksAs is "bind" or "person" or "setup") found.Add($"{plan.Title} signs in with it as a person does ({use.WorksAs}): that takes a password somebody knows");
+            if (use.Password.CanBeManaged == false) found.Add($"{plan.Title} cannot work with such an account ({use.Password.At})");
+            if (use.Password.CanBeManaged is null && use.WorksAs is not ("bind" or "person" or "setup")) found.Add($"{plan.Sheet} does not say whether {plan.Title} can work with such an account: password.group-managed");
+        }
+
+        found.AddRange(places.Where(p => p.Kind is not PasswordPlaceKind.Service).Select(p => $"it is typed in {p.Words}, which must know it"));
+        foreach (var host in places.Where(p => p.Kind == PasswordPlaceKind.Service).Select(p => p.Host).Distinct(StringComparer.OrdinalIgnoreCase))
+        {
+            if (view?.Host(host) is not { Unread: null } seen) found.Add($"{host} was not read: whether it is new enough is not known");
+            else if (Release().Match(seen.System) is { Success: true } release && int.Parse(release.Value, System.Globalization.CultureInfo.InvariantCulture) < FirstRelease) found.Add($"{host} is too old to fetch it: {seen.System}");
+        }
+
+        if (view?.Survey.Directory.RootKeysUsableFrom is { Count: 0 }) found.Add("the directory has no root key for such passwords yet");
+        return [.. found.Distinct()];
+    }
+
+    [GeneratedRegex(@"\b20[0-9]{2}\b", RegexOptions.CultureInvariant)]
+    private static partial Regex Release();
+}

@@ -1,0 +1,147 @@
+using System.Security.Claims;
+using JustRight.Connectors;
+using JustRight.Contracts;
+using JustRight.Core.Estates;
+using JustRight.Core.Passwords;
+using JustRight.Formats.Passwords;
+using JustRight.Service.Access;
+using JustRight.Service.Documents;
+using JustRight.Service.Estates;
+using JustRight.Service.Hosting;
+using JustRight.Service.Log;
+using JustRight.Service.Secrets;
+using JustRight.Service.Storage;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+
+namespace JustRight.Service.Passwords;
+
+/// <summary>When passwords are due, where they are typed, and whether one works.</summary>
+internal static class PasswordEndpoints
+{
+    private const int LongestPassword = 1000, LongestWords = 300;
+
+    public static void MapPasswords(this IEndpointRouteBuilder api)
+    {
+        api.MapGet("/estates/{name}/passwords", async Task<Results<Ok<PasswordsView>, ProblemHttpResult>> (string name, Library library, PasswordDesk desk, RenewalShelf renewals, CancellationToken cancel) =>
+        {
+            if (await EstateAsync(name, library, cancel) is not { } estate) return await MissingAsync(name, library, cancel);
+            var books = await desk.ReadAsync(estate, cancel);
+            var open = (await renewals.ListAsync(name, null, cancel)).Where(r => r.EndedAt is null).ToLookup(r => r.Account, StringComparer.OrdinalIgnoreCase);
+            return TypedResults.Ok(new PasswordsView(name, estate.IsPretend, books.View?.Survey.Directory.ReadAt, [.. books.Accounts.Select(a => PasswordViews.Of(a, books.PlacesOf(a.Account).Count, open[a.Account].FirstOrDefault()?.Id))]));
+        }).WithName("ListAccountPasswords").WithSummary("When each password of an estate is due, and who changes it").RequireAuthorization(Roles.Reader).ProducesProblem(404);
+
+        api.MapGet("/estates/{name}/passwords/{account}", ShowAsync)
+            .WithName("ShowAccountPassword").WithSummary("Where a password is typed, and what renewing it would do, step by step").RequireAuthorization(Roles.Reader).ProducesProblem(404);
+
+        api.MapGet("/estates/{name}/password-places", async Task<Results<Ok<IReadOnlyList<PasswordPlaceView>>, ProblemHttpResult>> (string name, string? account, Library library, PasswordDesk desk, RenewalShelf renewals, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
+            await EstateAsync(name, library, cancel) is not { } estate
+                ? await MissingAsync(name, library, cancel)
+                : TypedResults.Ok(await PlacesAsync((await desk.ReadAsync(estate, cancel)).Places.Where(p => account is null || string.Equals(p.Account, account, StringComparison.OrdinalIgnoreCase)), name, renewals, databases, cancel)))
+            .WithName("ListPasswordPlaces").WithSummary("Where passwords are typed, and what stops when one is changed in the directory first").RequireAuthorization(Roles.Reader).ProducesProblem(404);
+
+        api.MapPost("/estates/{name}/passwords/{account}/places", TellAsync)
+            .WithName("TellPasswordPlace").WithSummary("Tells of a place where a password is typed").RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(404);
+
+        api.MapDelete("/estates/{name}/passwords/{account}/places/{number}", async Task<Results<NoContent, ProblemHttpResult>> (string name, string account, int number, ClaimsPrincipal user, LogBook log, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
+        {
+            await using var db = await databases.CreateDbContextAsync(cancel);
+            if (await db.ToldPlaces.AsNoTracking().FirstOrDefaultAsync(p => p.Id == number && p.Estate == name, cancel) is not { } row || !string.Equals(row.Account, account, StringComparison.OrdinalIgnoreCase)) return Problems.NotFound("place of this account", $"{number}", []);
+            await log.AddWithAsync(journal => journal.ToldPlaces.Remove(row), user.Identity!.Name!, "password place", row.Account, $"taken out: {PasswordDesk.Of(row).Words}", cancel);
+            return TypedResults.NoContent();
+        }).WithName("ForgetPasswordPlace").WithSummary("Takes a place out again that somebody told of").RequireAuthorization(Roles.Planner).ProducesProblem(404);
+
+        api.MapPost("/estates/{name}/passwords/{account}/try", TryAsync)
+            .WithName("TryPassword").WithSummary("Tries a password, unless a wrong one would lock the account").RequireAuthorization(Roles.Granter).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).ProducesProblem(502);
+
+        api.MapPost("/estates/{name}/passwords/{account}/seal", async Task<Results<Ok<SealedPassword>, ProblemHttpResult>> (string name, string account, SealOrder order, ClaimsPrincipal user, Library library, PasswordHandOver hand, CancellationToken cancel) =>
+            await EstateAsync(name, library, cancel) is not { } estate ? await MissingAsync(name, library, cancel)
+            : PasswordHandOver.RecipientOf(order.Certificate, out var recipient) is { } bad ? bad
+            : await hand.TakeAsync($"{estate.Domain.ShortName}\\{account}", user.Identity!.Name!, $"sealed to {recipient!.Subject}", p => PasswordHandOver.Seal(account, p, recipient), cancel) is (null, var sealing) ? TypedResults.Ok(sealing!) : Refused(account))
+            .WithName("SealAccountPassword").WithSummary("Hands a password over, once, sealed to a certificate").RequireAuthorization(Roles.Granter).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
+
+        api.MapPost("/estates/{name}/passwords/{account}/show", async Task<Results<Ok<ShownPassword>, ProblemHttpResult>> (string name, string account, ClaimsPrincipal user, Library library, PasswordHandOver hand, CancellationToken cancel) =>
+            await EstateAsync(name, library, cancel) is not { } estate ? await MissingAsync(name, library, cancel)
+            : await hand.TakeAsync($"{estate.Domain.ShortName}\\{account}", user.Identity!.Name!, "shown", p => new ShownPassword(account, p), cancel) is (null, var shown) ? TypedResults.Ok(shown!) : Refused(account))
+            .WithName("ShowPasswordOnce").WithSummary("Hands a password over, once, in clear").RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409);
+    }
+
+    /// <summary>An estate of the books, or null.</summary>
+    public static async Task<Estate?> EstateAsync(string name, Library library, CancellationToken cancel) => await library.FindAsync(Library.EstateKind, name, cancel) is { } row ? Library.ReadEstate(row) : null;
+
+    /// <summary>That there is no such estate.</summary>
+    public static async Task<ProblemHttpResult> MissingAsync(string name, Library library, CancellationToken cancel) => Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name));
+
+    private static ProblemHttpResult Refused(string account) => Problems.Of(409, "nothing-to-hand-over", $"No password of {account} waits to be handed over.", "One waits after a grant made the account or a renewal set it, and is handed over once.");
+
+    private static async Task<Results<Ok<PasswordDetailView>, ProblemHttpResult>> ShowAsync(
+        string name, string account, Library library, PasswordDesk desk, RenewalShelf renewals, IDbContextFactory<AppDb> databases, TimeProvider time, CancellationToken cancel)
+    {
+        if (await EstateAsync(name, library, cancel) is not { } estate) return await MissingAsync(name, library, cancel);
+        var books = await desk.ReadAsync(estate, cancel);
+        if (books.Find(account) is not { } found) return Problems.NotFound("account of a plan", account, books.Accounts.Select(a => a.Account));
+        var rows = await renewals.ListAsync(name, found.Account, cancel);
+        var open = rows.FirstOrDefault(r => r.EndedAt is null);
+        var whyNot = WhyNot(found, open);
+        var book = found.Keeper == PasswordKeeper.Us ? books.RunBookOf(found, await desk.KeptAsync(estate, found.Account, cancel) is not null) : null;
+        var places = books.PlacesOf(found.Account);
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var waits = await db.Passwords.AnyAsync(p => p.Account == $"{estate.Domain.ShortName}\\{found.Account}" && p.Protected != null, cancel);
+        return TypedResults.Ok(new PasswordDetailView(
+            PasswordViews.Of(found, places.Count, open?.Id), await PlacesAsync(places, name, renewals, databases, cancel),
+            found.Keeper == PasswordKeeper.Directory ? null : ManagedCandidate.Obstacles(found.Account, books.Plans, places, books.View),
+            [.. book?.Steps.Select(PasswordViews.Of) ?? []], book?.Remarks ?? [], whyNot, waits,
+            [.. rows.Select(r => PasswordViews.Of(r, estate, places, null, time.GetUtcNow()))]));
+    }
+
+    /// <summary>Why a renewal cannot begin, or null.</summary>
+    public static string? WhyNot(AccountPassword account, RenewalRow? open) => account switch
+    {
+        _ when open is not null => "a renewal is under way already",
+        { Keeper: PasswordKeeper.Directory } => "the directory changes it by itself",
+        { Keeper: PasswordKeeper.Product } => $"{account.KeptBy} changes it by itself, in the directory and in its services at once: whoever changes it elsewhere breaks them. Have it changed there",
+        { Standing: PasswordStanding.NotMade } => account.Words,
+        { Standing: PasswordStanding.Unseen } => $"where it is typed now is not known: {account.Words}",
+        _ => null,
+    };
+
+    private static async Task<IReadOnlyList<PasswordPlaceView>> PlacesAsync(IEnumerable<PasswordPlace> places, string estate, RenewalShelf renewals, IDbContextFactory<AppDb> databases, CancellationToken cancel)
+    {
+        var books = (await renewals.ListAsync(estate, null, cancel)).Select(r => RunBookJson.Read(r.BookJson)).ToLookup(b => b.Account, StringComparer.OrdinalIgnoreCase);
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var told = await db.ToldPlaces.AsNoTracking().Where(p => p.Estate == estate).ToListAsync(cancel);
+        return [.. places.Select(p => PasswordViews.Of(p, books[p.Account], told.Find(t => string.Equals(t.Account, p.Account, StringComparison.OrdinalIgnoreCase) && PasswordDesk.Of(t).Id == p.Id)))];
+    }
+
+    private static async Task<Results<Created, ProblemHttpResult>> TellAsync(
+        string name, string account, PlaceOrder order, ClaimsPrincipal user, Library library, PasswordDesk desk, LogBook log, TimeProvider time, CancellationToken cancel)
+    {
+        if (await EstateAsync(name, library, cancel) is not { } estate) return await MissingAsync(name, library, cancel);
+        var books = await desk.ReadAsync(estate, cancel);
+        if (books.Find(account) is not { } found) return Problems.NotFound("account of a plan", account, books.Accounts.Select(a => a.Account));
+        foreach (var (field, text, needed) in new[] { ("host", order.Host, false), ("where", order.Where, true), ("setting", order.Setting, true), ("breaks", order.Breaks, true), ("reference", order.Reference ?? "", false) })
+            if (text.Length > LongestWords || (needed && string.IsNullOrWhiteSpace(text))) return Problems.Bad(field, needed && string.IsNullOrWhiteSpace(text) ? "This must be said." : "This is too long.", $"1 to {LongestWords} characters");
+        if (order.Host.Length > 0 && estate.Host(order.Host) is null) return Problems.Bad("host", $"'{order.Host}' is not a host of {name}.", "a host of the estate, or none", order.Host, [.. estate.Hosts.Select(h => h.Name)]);
+        var row = new ToldPlaceRow { Estate = name, Account = found.Account, Host = order.Host, Where = order.Where, Setting = order.Setting, Breaks = order.Breaks, Reference = string.IsNullOrWhiteSpace(order.Reference) ? null : order.Reference, ToldAt = time.GetUtcNow(), ToldBy = user.Identity!.Name! };
+        if (books.PlacesOf(found.Account).Any(p => p.Id == PasswordDesk.Of(row).Id)) return Problems.Of(409, "known", "This place is known already.");
+        await log.AddWithAsync(db => db.ToldPlaces.Add(row), user.Identity!.Name!, "password place", found.Account, $"told of {PasswordDesk.Of(row).Words}", cancel);
+        return TypedResults.Created($"/api/estates/{name}/passwords/{found.Account}");
+    }
+
+    private static async Task<Results<Ok<PasswordTryView>, ProblemHttpResult>> TryAsync(
+        string name, string account, PasswordTryOrder order, ClaimsPrincipal user, Library library, PasswordDesk desk, ConnectorShelf shelf, LogBook log, TimeProvider time, CancellationToken cancel)
+    {
+        if (await EstateAsync(name, library, cancel) is not { } estate) return await MissingAsync(name, library, cancel);
+        var books = await desk.ReadAsync(estate, cancel);
+        if (books.Find(account) is not { } found) return Problems.NotFound("account of a plan", account, books.Accounts.Select(a => a.Account));
+        if (order.Password is { Length: 0 or > LongestPassword }) return Problems.Bad("password", order.Password.Length == 0 ? "An empty password means somebody else to a directory [RFC 4513 5.1.2]." : "This is too long for a password.", "1 to 1000 characters, or none at all");
+        if ((order.Password is { } typed ? new NewPassword(typed) : await desk.KeptAsync(estate, found.Account, cancel)) is not { } password)
+            return Problems.Of(409, "not-kept", $"No password of {found.Account} is kept here.", "Type the one that you were given.");
+        var directory = (await shelf.OpenAsync(estate, cancel)).Directory;
+        var now = time.GetUtcNow();
+        var facts = await directory.ReadPasswordAsync(found.Account, cancel);
+        var tried = facts.WhyNotTried(now) is { } why ? new PasswordTry(null, $"not tried: {why}") : await directory.TryPasswordAsync(found.Account, password, cancel);
+        await log.AddAsync(user.Identity!.Name!, "try password", found.Account, tried.Works switch { true => "it works", false => "it does not work", _ => tried.Words }, cancel);
+        return TypedResults.Ok(new PasswordTryView(found.Account, tried.Works, tried.Words, facts.CountNow(now), facts.LockedAfter, now));
+    }
+}

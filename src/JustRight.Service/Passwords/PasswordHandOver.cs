@@ -1,0 +1,65 @@
+using System.Security.Cryptography;
+using System.Security.Cryptography.Pkcs;
+using System.Security.Cryptography.X509Certificates;
+using System.Text;
+using JustRight.Contracts;
+using JustRight.Service.Hosting;
+using JustRight.Service.Log;
+using JustRight.Service.Secrets;
+using JustRight.Service.Storage;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+
+namespace JustRight.Service.Passwords;
+
+/// <summary>Hands passwords over, each once: afterwards it is no longer kept.</summary>
+internal sealed class PasswordHandOver(SecretStore secrets, LogBook log, TimeProvider time, IDbContextFactory<AppDb> databases)
+{
+    /// <summary>Takes a password out for good.</summary>
+    /// <param name="account"><c>DOMAIN\name</c>.</param>
+    /// <param name="how">How it is handed over, for the log.</param>
+    /// <param name="wrap">What becomes of it on its way out.</param>
+    /// <returns>Why not, or what it became.</returns>
+    public async Task<(PasswordRow? Gone, T? Handed)> TakeAsync<T>(string account, string who, string how, Func<string, T> wrap, CancellationToken cancel)
+        where T : class
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var row = (await db.Passwords.AsNoTracking().ToListAsync(cancel)).Find(p => string.Equals(p.Account, account, StringComparison.OrdinalIgnoreCase)) ?? new PasswordRow { Install = "", Account = account };
+        if (row.Protected is null) return (row, null);
+        var handed = wrap(secrets.Open(row));
+        var now = time.GetUtcNow();
+        await log.AddWithAsync(
+            journal =>
+            {
+                var kept = journal.Passwords.First(p => p.Id == row.Id);
+                (kept.Protected, kept.HandedOverAt, kept.HandedOverBy) = (null, now, who);
+            },
+            who, "password", row.Account, $"handed over, {how}", cancel);
+        return (null, handed);
+    }
+
+    /// <summary>The certificate to seal to.</summary>
+    /// <returns>Why it will not do, or null.</returns>
+    public static ProblemHttpResult? RecipientOf(string pem, out X509Certificate2? certificate)
+    {
+        try
+        {
+            certificate = X509Certificate2.CreateFromPem(pem);
+        }
+        catch (CryptographicException)
+        {
+            certificate = null;
+            return Problems.Bad("certificate", "This is not a certificate.", "a PEM certificate with an RSA key");
+        }
+
+        return certificate.GetRSAPublicKey() is null ? Problems.Bad("certificate", "A password is sealed to an RSA key.", "a PEM certificate with an RSA key") : null;
+    }
+
+    /// <summary>Seals a password to a certificate: AES-256-CBC under RSA-OAEP [RFC 3565, RFC 3560].</summary>
+    public static SealedPassword Seal(string account, string password, X509Certificate2 certificate)
+    {
+        var envelope = new EnvelopedCms(new ContentInfo(Encoding.UTF8.GetBytes(password)), new AlgorithmIdentifier(new Oid("2.16.840.1.101.3.4.1.42")));
+        envelope.Encrypt(new CmsRecipient(SubjectIdentifierType.IssuerAndSerialNumber, certificate, RSAEncryptionPadding.OaepSHA256));
+        return new SealedPassword(account, certificate.Subject, PemEncoding.WriteString("CMS", envelope.Encode()));
+    }
+}

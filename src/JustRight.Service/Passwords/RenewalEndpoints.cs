@@ -1,0 +1,127 @@
+using System.Security.Claims;
+using JustRight.Connectors;
+using JustRight.Contracts;
+using JustRight.Core.Estates;
+using JustRight.Core.Passwords;
+using JustRight.Formats.Passwords;
+using JustRight.Service.Access;
+using JustRight.Service.Documents;
+using JustRight.Service.Estates;
+using JustRight.Service.Hosting;
+using JustRight.Service.Jobs;
+using JustRight.Service.Secrets;
+using JustRight.Service.Storage;
+using Microsoft.AspNetCore.Http.HttpResults;
+
+namespace JustRight.Service.Passwords;
+
+/// <summary>Renewals of passwords: begun, gone on with, taken back.</summary>
+internal static class RenewalEndpoints
+{
+    public static void MapRenewals(this IEndpointRouteBuilder api)
+    {
+        api.MapPost("/estates/{name}/passwords/{account}/renewals", BeginAsync)
+            .WithName("BeginRenewal").WithSummary("Begins to renew a password: makes the steps that are ours until somebody is needed").RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409).ProducesProblem(502);
+
+        api.MapGet("/renewals/{id}", async Task<Results<Ok<RenewalView>, ProblemHttpResult>> (string id, Library library, PasswordDesk desk, RenewalShelf renewals, JobQueue queue, TimeProvider time, CancellationToken cancel) =>
+        {
+            var (row, estate) = await FindAsync(id, renewals, library, cancel);
+            return row is null ? Problems.NotFound("renewal", id, []) : TypedResults.Ok(await ViewAsync(row, estate!, desk, queue, time, cancel));
+        })
+            .WithName("ShowRenewal").WithSummary("A renewal, its steps, and which password is where").RequireAuthorization(Roles.Reader).ProducesProblem(404);
+
+        api.MapPost("/renewals/{id}/steps/{number}", SayAsync)
+            .WithName("SayOfRenewalStep").WithSummary("Says of a step that it is done, is to be tried again, or is left out; and goes on").RequireAuthorization(Roles.Granter).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
+
+        api.MapPost("/renewals/{id}/take-back", BackAsync)
+            .WithName("TakeRenewalBack").WithSummary("Goes back to the old password, in every place that has the new one or may have it").RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409);
+    }
+
+    private static async Task<Results<Accepted<RenewalView>, ProblemHttpResult>> BeginAsync(
+        string name, string account, ClaimsPrincipal user, Library library, PasswordDesk desk, RenewalShelf renewals, ConnectorShelf shelf, JobQueue queue, TimeProvider time, CancellationToken cancel)
+    {
+        if (await PasswordEndpoints.EstateAsync(name, library, cancel) is not { } estate) return await PasswordEndpoints.MissingAsync(name, library, cancel);
+        var books = await desk.ReadAsync(estate, cancel);
+        if (books.Find(account) is not { } found) return Problems.NotFound("account of a plan", account, books.Accounts.Select(a => a.Account));
+        var open = (await renewals.ListAsync(name, found.Account, cancel)).FirstOrDefault(r => r.EndedAt is null);
+        if (PasswordEndpoints.WhyNot(found, open) is { } why) return Problems.Of(409, "not-renewed", $"The password of {found.Account} is not renewed from here: {why}.", open is null ? null : $"Look at it: justright password progress {open.Id}");
+        if (estate.Directory.Reach == Reach.File) return Problems.Of(409, "read-only", "The directory is read from a file: no password can be set in it from here.");
+        var facts = await (await shelf.OpenAsync(estate, cancel)).Directory.ReadPasswordAsync(found.Account, cancel);
+        if (facts.Disabled) return Problems.Of(409, "not-renewed", $"{found.Account} is disabled: enable it first, or leave its password alone.");
+        var old = await desk.KeptAsync(estate, found.Account, cancel);
+        var fresh = NewPassword.Generate(Math.Max(estate.Rules.Passwords.LeastLength, facts.LeastLength ?? 0));
+        var row = await renewals.BeginAsync(name, books.RunBookOf(found, old is not null), fresh, old, user.Identity!.Name!, cancel);
+        return await GoOnAsync(row, estate, user, desk, queue, time, cancel);
+    }
+
+    private static async Task<Results<Accepted<RenewalView>, ProblemHttpResult>> SayAsync(
+        string id, int number, StepWord word, ClaimsPrincipal user, Library library, PasswordDesk desk, RenewalShelf renewals, JobQueue queue, TimeProvider time, CancellationToken cancel)
+    {
+        var (row, estate) = await FindAsync(id, renewals, library, cancel);
+        if (row is null) return Problems.NotFound("renewal", id, []);
+        if (await BusyAsync(row, queue, cancel) is { } busy) return busy;
+        var book = RunBookJson.Read(row.BookJson);
+        var (who, now, note) = (user.Identity!.Name!, time.GetUtcNow(), word.Note?.Trim() ?? "");
+        bool IsOpen(string host) => RenewalJob.IsOpen(estate!, host, now);
+        if (book.Current(IsOpen) is not { } step || step.Number != number) return Problems.Of(409, "not-this-step", $"Step {number} is not the one that is next.", book.Current(IsOpen) is { } next ? $"Next is step {next.Number}: {next.Words}." : "The renewal is over.");
+        var failed = step.State is RunBookState.Failed or RunBookState.Refused;
+        switch (word.Word)
+        {
+            case "done" when step.Act == RunBookAct.Type:
+                book = book.With(number, RunBookState.Done, note.Length > 0 ? note : "a person typed it", who, now);
+                await renewals.SaveAsync(row.Id, book, who, "make", $"{step.Words}; a person says that it is done{(note.Length > 0 ? $": {note}" : "")}", cancel);
+                break;
+            case "again" when failed:
+                book = book.Retry(number, who, now);
+                await renewals.SaveAsync(row.Id, book, who, "retry", step.Words, cancel);
+                break;
+            case "now" when book.Next(IsOpen) == RunBookNext.Window:
+                book = book.Begin(number, step.Change, "outside the host's time of restarts, as a person decided", who, now);
+                await renewals.SaveAsync(row.Id, book, who, "confirm", $"{step.Words}, outside the host's time of restarts", cancel);
+                break;
+            case "leave-out" when step.Act != RunBookAct.SetInDirectory && (failed || step.Act == RunBookAct.Type || book.Next(IsOpen) == RunBookNext.Window):
+                if (note.Length == 0) return Problems.Bad("note", "A step is left out for a reason, which every report repeats.", "a reason");
+                book = book.Skip(number, note, who, now);
+                await renewals.SaveAsync(row.Id, book, who, "leave out", $"{step.Words}; because: {note}", cancel);
+                break;
+            case "done" or "again" or "now" or "leave-out":
+                return Problems.Of(409, "wrong-word", $"'{word.Word}' cannot be said of step {number} now.", failed ? "It failed: try it again, leave it out, or take the renewal back." : step.Act == RunBookAct.Type ? "A person types it: it is done, or left out." : "It is made from here.");
+            default:
+                return Problems.Bad("word", "This word is not known.", "done, again, now or leave-out", word.Word, ["done", "again", "now", "leave-out"]);
+        }
+
+        return await GoOnAsync((await renewals.FindAsync(id, cancel))!, estate!, user, desk, queue, time, cancel);
+    }
+
+    private static async Task<Results<Accepted<RenewalView>, ProblemHttpResult>> BackAsync(
+        string id, ClaimsPrincipal user, Library library, PasswordDesk desk, RenewalShelf renewals, JobQueue queue, TimeProvider time, CancellationToken cancel)
+    {
+        var (row, estate) = await FindAsync(id, renewals, library, cancel);
+        if (row is null) return Problems.NotFound("renewal", id, []);
+        if (row.EndedAt is not null) return Problems.Of(409, "over", "This renewal is over: neither password is kept any longer. Renew it again.");
+        if (await BusyAsync(row, queue, cancel) is { } busy) return busy;
+        var book = RunBookJson.Read(row.BookJson);
+        if (book.GoesBack) return Problems.Of(409, "goes-back", "This renewal goes back already.");
+        if (row.OldProtected is null && book.InDirectory != WhichPassword.Old) return Problems.Of(409, "no-way-back", "The old password is not known here: there is no way back.", "Go on: try the failed step again, or leave it out with a reason.");
+        await renewals.SaveAsync(row.Id, book.TakeBack(), user.Identity!.Name!, "take back", $"after {book.Steps.Count(s => s.State == RunBookState.Done)} steps", cancel);
+        return await GoOnAsync((await renewals.FindAsync(id, cancel))!, estate!, user, desk, queue, time, cancel);
+    }
+
+    /// <summary>Lines up the job that makes the steps that are ours.</summary>
+    private static async Task<Accepted<RenewalView>> GoOnAsync(RenewalRow row, Estate estate, ClaimsPrincipal user, PasswordDesk desk, JobQueue queue, TimeProvider time, CancellationToken cancel)
+    {
+        var job = await queue.AddAsync(new JobOrder(JobKinds.Renewal, row.Estate, user.Identity!.Name!) { OrderJson = row.Id }, cancel);
+        var places = (await desk.ReadAsync(estate, cancel)).PlacesOf(row.Account);
+        return TypedResults.Accepted($"/api/renewals/{row.Id}", PasswordViews.Of(row, estate, places, job.Id, time.GetUtcNow()));
+    }
+
+    private static async Task<RenewalView> ViewAsync(RenewalRow row, Estate estate, PasswordDesk desk, JobQueue queue, TimeProvider time, CancellationToken cancel) =>
+        PasswordViews.Of(row, estate, (await desk.ReadAsync(estate, cancel)).PlacesOf(row.Account), await queue.RunningAsync(JobKinds.Renewal, row.Id, cancel), time.GetUtcNow());
+
+    /// <summary>While a job makes steps nobody decides about them.</summary>
+    private static async Task<ProblemHttpResult?> BusyAsync(RenewalRow row, JobQueue queue, CancellationToken cancel) =>
+        await queue.RunningAsync(JobKinds.Renewal, row.Id, cancel) is null ? null : Problems.Of(409, "busy", "Steps of this renewal are being made now.", "Wait for them to end.");
+
+    private static async Task<(RenewalRow? Row, Estate? Estate)> FindAsync(string id, RenewalShelf renewals, Library library, CancellationToken cancel) =>
+        await renewals.FindAsync(id, cancel) is { } row ? (row, await PasswordEndpoints.EstateAsync(row.Estate, library, cancel)) : (null, null);
+}

@@ -1,0 +1,38 @@
+using JustRight.Core.Passwords;
+using JustRight.Formats.Passwords;
+using JustRight.Service.Documents;
+using JustRight.Service.Jobs;
+
+namespace JustRight.Service.Passwords;
+
+/// <summary>Goes on with renewals that wait for a host's time of restarts, once it has come.</summary>
+internal sealed class RestartClock(RenewalShelf renewals, Library library, JobQueue queue, TimeProvider time) : BackgroundService
+{
+    private static readonly TimeSpan Look = TimeSpan.FromSeconds(30);
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        using var timer = new PeriodicTimer(Look, time);
+        try
+        {
+            while (await timer.WaitForNextTickAsync(stoppingToken)) await LookAsync(stoppingToken);
+        }
+        catch (OperationCanceledException)
+        {
+            // A graceful stop.
+        }
+    }
+
+    private async Task LookAsync(CancellationToken cancel)
+    {
+        var now = time.GetUtcNow();
+        foreach (var row in await renewals.OpenAsync(cancel))
+        {
+            if (await PasswordEndpoints.EstateAsync(row.Estate, library, cancel) is not { } estate) continue;
+            var book = RunBookJson.Read(row.BookJson);
+            // What waits for a person or a decision goes on by that; only a restart comes due by the clock.
+            if (book.Current(h => RenewalJob.IsOpen(estate, h, now)) is not { Act: RunBookAct.Restart, State: RunBookState.Waiting } || book.Next(h => RenewalJob.IsOpen(estate, h, now)) != RunBookNext.Go) continue;
+            if (await queue.RunningAsync(JobKinds.Renewal, row.Id, cancel) is null) await queue.AddAsync(new JobOrder(JobKinds.Renewal, row.Estate, row.StartedBy) { OrderJson = row.Id }, cancel);
+        }
+    }
+}

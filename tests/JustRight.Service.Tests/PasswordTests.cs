@@ -1,0 +1,163 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text;
+using JustRight.Contracts;
+using JustRight.Tests.Shared;
+
+namespace JustRight.Service.Tests;
+
+/// <summary>Passwords of the demo, through the service, in the lab: due, typed where, renewed in order, tried with care.</summary>
+public sealed class PasswordTests : IAsyncLifetime
+{
+    internal const string Account = "svc-curd-read", Path = $"estates/fennmoor/passwords/{Account}";
+    private ServiceProcess _service = null!;
+
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    public async ValueTask InitializeAsync()
+    {
+        _service = await ServiceProcess.StartAsync();
+        await ReadyAsync(_service);
+    }
+
+    public ValueTask DisposeAsync() => _service.DisposeAsync();
+
+    [Fact]
+    public async Task Each_account_is_due_when_its_own_policy_or_the_house_says_and_changed_by_whom_it_concerns()
+    {
+        var all = (await _service.GetAsync("estates/fennmoor/passwords", ContractsJson.Default.PasswordsView)).Accounts.ToDictionary(a => a.Account);
+        all["svc-curd-index$"].ShouldSatisfyAllConditions(a => a.Keeper.ShouldBe("directory"), a => a.Standing.ShouldBe("managed"), a => a.Places.ShouldBe(0));
+        all["svc-curd-keep"].ShouldSatisfyAllConditions(a => a.Keeper.ShouldBe("product"), a => a.KeptBy.ShouldStartWith("Curdhouse"), a => a.Words.ShouldContain("Maud Ferris"));
+        all[Account].ShouldSatisfyAllConditions(a => a.Keeper.ShouldBe("us"), a => a.Due.ShouldBe(DateTimeOffset.Parse("2027-01-05T09:20:00Z", System.Globalization.CultureInfo.InvariantCulture)), a => a.Places.ShouldBe(4));
+        all["svc-curd-setup"].Standing.ShouldBe("unreasoned");
+
+        using var product = await _service.Http.PostAsync("/api/estates/fennmoor/passwords/svc-curd-keep/renewals", null, Cancel);
+        (product.StatusCode, await product.Content.ReadAsStringAsync(Cancel)).ShouldSatisfyAllConditions(r => r.StatusCode.ShouldBe(HttpStatusCode.Conflict), r => r.Item2.ShouldContain("changes it by itself"));
+        using var unknown = await _service.Http.GetAsync("/api/estates/fennmoor/passwords/svc-curd-raed", Cancel);
+        (await unknown.Content.ReadAsStringAsync(Cancel)).ShouldContain(Account); // the nearest name
+    }
+
+    [Fact]
+    public async Task One_typed_in_several_places_is_renewed_in_order_and_its_services_run_on_it()
+    {
+        var detail = await ShowAsync();
+        detail.Order.Select(s => s.Act).ShouldBe(["set-in-directory", "keep", "set", "set", "type", "restart", "restart", "check"]);
+        detail.ManagedObstacles!.ShouldContain(o => o.Contains("cannot work with such an account"));
+
+        var waits = await GoOnAsync(await PostAsync($"{Path}/renewals", null));
+        waits.ShouldSatisfyAllConditions(r => r.Next.ShouldBe("person"), r => r.Current.ShouldBe(5), r => r.Divided.ShouldHaveSingleItem().ShouldBe("Default reading account in Upkeep > Documents > Reading accounts: it has the old one, the directory the new one"));
+        using var twice = await _service.Http.PostAsync($"/api/{Path}/renewals", null, Cancel);
+        twice.StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        using var wrong = await _service.Http.PostAsync($"/api/renewals/{waits.Id}/steps/6", Word("done"), Cancel);
+        wrong.StatusCode.ShouldBe(HttpStatusCode.Conflict);
+
+        using var handed = await _service.Http.PostAsync($"/api/{Path}/show", null, Cancel);
+        var shown = (await handed.Content.ReadFromJsonAsync(ContractsJson.Default.ShownPassword, Cancel))!.Password;
+        shown.Length.ShouldBe(32);
+        using var again = await _service.Http.PostAsync($"/api/{Path}/show", null, Cancel);
+        again.StatusCode.ShouldBe(HttpStatusCode.Conflict); // once
+
+        var over = await GoOnAsync(await PostAsync($"renewals/{waits.Id}/steps/5", Word("done", "typed by J. Lind")));
+        over.ShouldSatisfyAllConditions(r => r.Next.ShouldBe("over"), r => r.Words.ShouldBe("renewed"), r => r.Divided.ShouldBeEmpty(), r => r.Steps.ShouldAllBe(s => s.State == "done"), r => r.Steps[^1].Note.ShouldContain("2 services run on it"));
+        (await TryAsync(shown)).Works.ShouldBe(true);
+        var after = await ShowAsync();
+        after.Password.Standing.ShouldBe("later");
+        after.Places.Single(p => p.Kind == "setting").LastBy.ShouldNotBeNull();
+        (await _service.GetAsync("log/check", ContractsJson.Default.LogCheckView)).Sound.ShouldBeTrue();
+        await NowhereAsync(_service, shown);
+    }
+
+    [Fact]
+    public async Task A_renewal_that_fails_in_the_middle_goes_back_to_the_old_one_everywhere()
+    {
+        // The service of the second host is set to another account behind our back, after the estate was read.
+        var lab = System.IO.Path.Combine(_service.Data, "lab", "fennmoor.json");
+        var state = System.Text.Json.Nodes.JsonNode.Parse(await File.ReadAllTextAsync(lab, Cancel))!;
+        state["hosts"]!.AsArray().Single(h => (string?)h!["name"] == "fm-portal02")!["services"]!.AsArray().Single(s => (string?)s!["name"] == "CurdReader")!["account"] = @"FENNMOOR\svc-curd-web";
+        await File.WriteAllTextAsync(lab, state.ToJsonString(), Cancel);
+        var waits = await GoOnAsync(await PostAsync($"{Path}/renewals", null));
+        waits.ShouldSatisfyAllConditions(r => r.Next.ShouldBe("decision"), r => r.Current.ShouldBe(4), r => r.CanGoBack.ShouldBeTrue(), r => r.Words.ShouldContain("is set to run as"));
+        waits.Divided.Count.ShouldBe(2);
+        using var unreasoned = await _service.Http.PostAsync($"/api/renewals/{waits.Id}/steps/4", Word("leave-out"), Cancel);
+        unreasoned.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+
+        var back = await GoOnAsync(await PostAsync($"renewals/{waits.Id}/take-back", null));
+        back.ShouldSatisfyAllConditions(r => r.Next.ShouldBe("over"), r => r.GoesBack.ShouldBeTrue(), r => r.Divided.ShouldBeEmpty(), r => r.Words.ShouldBe("taken back: the old password holds"));
+        (await TryAsync($"pretend-{Account}")).Works.ShouldBe(true);
+    }
+
+    [Fact]
+    public async Task A_place_that_is_left_out_stays_mentioned()
+    {
+        var waits = await GoOnAsync(await PostAsync($"{Path}/renewals", null));
+        var over = await GoOnAsync(await PostAsync($"renewals/{waits.Id}/steps/5", Word("leave-out", "the page is retired on Friday")));
+        over.ShouldSatisfyAllConditions(r => r.Next.ShouldBe("over"), r => r.Words.ShouldContain("1 place does not have"), r => r.Divided.ShouldHaveSingleItem().ShouldContain("it has the old one"));
+        (await ShowAsync()).Renewals[0].Divided.Count.ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task A_place_that_a_person_tells_of_is_part_of_the_order_until_it_is_forgotten()
+    {
+        var order = new PlaceOrder("fm-portal01", "/srv/label/print.conf", "store.password", "labels are no longer printed", null);
+        (await _service.Http.PostAsJsonAsync($"/api/{Path}/places", order, ContractsJson.Default.PlaceOrder, Cancel)).EnsureSuccessStatusCode();
+        using var twice = await _service.Http.PostAsJsonAsync($"/api/{Path}/places", order, ContractsJson.Default.PlaceOrder, Cancel);
+        twice.StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        using var nowhere = await _service.Http.PostAsJsonAsync($"/api/{Path}/places", order with { Host = "fm-portal09" }, ContractsJson.Default.PlaceOrder, Cancel);
+        (await nowhere.Content.ReadAsStringAsync(Cancel)).ShouldContain("fm-portal0");
+        var told = (await ShowAsync()).Places.Single(p => p.Told is not null);
+        (await ShowAsync()).Order.ShouldContain(s => s.Words.Contains("store.password in /srv/label/print.conf on fm-portal01"));
+        (await _service.Http.DeleteAsync($"/api/{Path}/places/{told.Told}", Cancel)).EnsureSuccessStatusCode();
+        (await ShowAsync()).Places.ShouldNotContain(p => p.Told != null);
+    }
+
+    [Fact]
+    public async Task The_last_try_before_an_account_is_locked_is_never_spent()
+    {
+        for (var i = 0; i < 4; i++) (await TryAsync("a wrong one")).Works.ShouldBe(false);
+        var refused = await TryAsync("a wrong one");
+        refused.ShouldSatisfyAllConditions(t => t.Works.ShouldBeNull(), t => t.Words.ShouldContain("a wrong one now would lock it"), t => t.WrongCounted.ShouldBe(4));
+        (await _service.GetAsync("log?take=10", ContractsJson.Default.IReadOnlyListLogEntryView)).ShouldNotContain(e => e.Detail.Contains("a wrong one was"));
+    }
+
+    /// <summary>Curdhouse after its reader was given its own account on both hosts.</summary>
+    internal static async Task ReadyAsync(ServiceProcess service)
+    {
+        await service.AddDemoAsync();
+        (await service.Http.PutAsJsonAsync($"/api/secrets/{Account}", new SecretValue($"pretend-{Account}"), ContractsJson.Default.SecretValue, Cancel)).EnsureSuccessStatusCode();
+        await service.RunAsync("installs/curdhouse-portals/verify");
+        var worklist = await service.GetAsync("installs/curdhouse-portals/worklist", ContractsJson.Default.WorklistView);
+        var granted = await service.RunAsync("installs/curdhouse-portals/grant", new GrantOrder(false, [.. worklist.Give.Where(s => s.Words.Contains("CurdReader")).Select(s => s.Id)]));
+        granted.State.ShouldBe("done", granted.Message);
+    }
+
+    internal static StringContent Word(string word, string? note = null) => new($"{{\"word\":\"{word}\",\"note\":{(note is null ? "null" : $"\"{note}\"")}}}", Encoding.UTF8, "application/json");
+
+    private Task<PasswordDetailView> ShowAsync() => _service.GetAsync(Path, ContractsJson.Default.PasswordDetailView);
+
+    private async Task<PasswordTryView> TryAsync(string password)
+    {
+        using var response = await _service.Http.PostAsJsonAsync($"/api/{Path}/try", new PasswordTryOrder(password), ContractsJson.Default.PasswordTryOrder, Cancel);
+        return (await response.Content.ReadFromJsonAsync(ContractsJson.Default.PasswordTryView, Cancel))!;
+    }
+
+    private async Task<RenewalView> PostAsync(string path, HttpContent? body)
+    {
+        using var response = await _service.Http.PostAsync($"/api/{path}", body, Cancel);
+        response.StatusCode.ShouldBe(HttpStatusCode.Accepted, await response.Content.ReadAsStringAsync(Cancel));
+        return (await response.Content.ReadFromJsonAsync(ContractsJson.Default.RenewalView, Cancel))!;
+    }
+
+    private async Task<RenewalView> GoOnAsync(RenewalView renewal)
+    {
+        await _service.EndOfAsync(renewal.Job!);
+        return await _service.GetAsync($"renewals/{renewal.Id}", ContractsJson.Default.RenewalView);
+    }
+
+    private static async Task NowhereAsync(ServiceProcess service, string secret)
+    {
+        await service.StopAsync();
+        foreach (var file in Directory.EnumerateFiles(service.Data, "*", SearchOption.AllDirectories))
+            Encoding.Latin1.GetString(await File.ReadAllBytesAsync(file, Cancel)).ShouldNotContain(secret, customMessage: file);
+        service.Output.ShouldNotContain(secret);
+    }
+}

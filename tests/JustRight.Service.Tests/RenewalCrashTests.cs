@@ -1,0 +1,62 @@
+using System.Net.Http.Json;
+using JustRight.Contracts;
+using JustRight.Tests.Shared;
+
+namespace JustRight.Service.Tests;
+
+/// <summary>The service is killed between the stages of the steps of a renewal, and started again: the password ends in every place, and each step is made once.</summary>
+public sealed class RenewalCrashTests
+{
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    public static TheoryData<string> Halts =>
+    [
+        "1:renewal-looked", "1:renewal-intended", "1:renewal-made", "1:renewal-recorded", "2:renewal-made", "4:renewal-intended", "4:renewal-made", "6:renewal-made",
+    ];
+
+    [Theory]
+    [MemberData(nameof(Halts))]
+    public async Task A_renewal_goes_on_after_a_kill(string halt)
+    {
+        await using var service = await ServiceProcess.StartAsync("--JustRight:RehearseHaltAt", halt);
+        await PasswordTests.ReadyAsync(service);
+        using var begun = await service.Http.PostAsync($"/api/{PasswordTests.Path}/renewals", null, Cancel);
+        var renewal = (await begun.Content.ReadFromJsonAsync(ContractsJson.Default.RenewalView, Cancel))!;
+        if (halt.StartsWith('6'))
+        {
+            await service.EndOfAsync(renewal.Job!);
+            (await service.Http.PostAsync($"/api/renewals/{renewal.Id}/steps/5", PasswordTests.Word("done"), Cancel)).EnsureSuccessStatusCode();
+        }
+
+        var file = Path.Combine(service.Data, "halted-for-rehearsal");
+        for (var i = 0; i < 300 && !File.Exists(file); i++) await Task.Delay(100, Cancel);
+        File.Exists(file).ShouldBeTrue("the halt was not reached");
+        await service.KillAsync();
+        await service.RestartAsync();
+
+        renewal = await EndAsync(service, renewal.Id);
+        if (!halt.StartsWith('6'))
+        {
+            (renewal.Next, renewal.Current).ShouldBe(("person", 5), renewal.Words);
+            (await service.Http.PostAsync($"/api/renewals/{renewal.Id}/steps/5", PasswordTests.Word("done"), Cancel)).EnsureSuccessStatusCode();
+            renewal = await EndAsync(service, renewal.Id);
+        }
+
+        renewal.ShouldSatisfyAllConditions(r => r.Words.ShouldBe("renewed"), r => r.Divided.ShouldBeEmpty());
+        (await service.GetAsync("log/check", ContractsJson.Default.LogCheckView)).Sound.ShouldBeTrue();
+        var log = await service.GetAsync("log?take=500", ContractsJson.Default.IReadOnlyListLogEntryView);
+        foreach (var step in renewal.Steps.Where(s => s.Act is not ("type" or "check"))) log.Count(e => e.Action == "make" && e.Detail.StartsWith(step.Words + ";", StringComparison.Ordinal)).ShouldBe(1, step.Words);
+    }
+
+    private static async Task<RenewalView> EndAsync(ServiceProcess service, string id)
+    {
+        for (var i = 0; i < 300; i++)
+        {
+            var renewal = await service.GetAsync($"renewals/{id}", ContractsJson.Default.RenewalView);
+            if (renewal is { Job: null, Next: not "go" }) return renewal;
+            await Task.Delay(100, Cancel);
+        }
+
+        throw new TimeoutException("the renewal does not come to rest");
+    }
+}
