@@ -135,11 +135,25 @@ run 0 confirm wheyline-lines sender "Line sender" --seen-by "Nell Hathersage"
 run 0 verify wheyline-lines
 
 tell "Curdhouse was set up last week. Its setup account still holds two instance roles, administers both servers and owns the database: taken back, and the owner is the account that keeps the recipes. fm-sql04 takes over from fm-sql03 when that fails, and has no login for that account yet."
+tell "On fm-portal02 nobody gave the document reader an account of its own: it runs as the index account, which sees every recipe."
 run 1 verify curdhouse-portals --brief
 run 0 instance fennmoor fm-sql03
+printf 'pretend-svc-curd-read' > "$tour_data/reader"
+printf '\n$ justright secret set svc-curd-read < reader\n'
+client secret set svc-curd-read < "$tour_data/reader"
 run 0 grant curdhouse-portals --yes
 run 0 grant curdhouse-portals --remove --yes
 run 0 verify curdhouse-portals --brief
+
+tell "Its passwords: the portal changes two by itself, the directory keeps that of the index, and the reader's is ours to renew. It is typed in two services and on a page of the product."
+run 1 password due fennmoor
+run 0 password where fennmoor svc-curd-read
+run 0 password try fennmoor svc-curd-read
+tell "Renewed in the order in which the least stops. At the page a person is needed (exit code 3): until it is typed there, that place is said to be out of line."
+run 3 password renew fennmoor svc-curd-read --yes
+run 0 password done fennmoor svc-curd-read --note "typed by Jory Lind"
+run 0 password try fennmoor svc-curd-read
+run 2 password renew fennmoor svc-curd-keep
 
 tell "Quernstone watches two database servers. Which small set of rights will do hangs on the release of each."
 run 1 verify quernstone-sql02

@@ -26,8 +26,6 @@ test('pictures of the console', async ({ page }) => {
   await take('installs');
   await page.goto(`${service.address}/installs/${install}`);
   await take('matrix');
-  await page.getByRole('button', { name: /^spare sysadmin on fm-sql01/ }).click();
-  await take('matrix-right');
   await page.goto(`${service.address}/installs/${install}/accounts/archivist`);
   await take('account-paths');
   await page.goto(`${service.address}/installs/${install}?tab=worklist`);
@@ -80,10 +78,6 @@ test('pictures of the console', async ({ page }) => {
   await page.goto(`${second.address}/estates/fennmoor/instances/fm-sql01`);
   await page.getByRole('table', { name: 'rights at the instance' }).waitFor();
   await take('instance');
-  await page.goto(`${second.address}/installs/quernstone-sql01`);
-  await page.getByRole('button', { name: 'Verify' }).click();
-  await page.getByRole('table', { name: 'alternatives of watcher.reading' }).scrollIntoViewIfNeeded();
-  await take('choice');
   await page.goto(`${second.address}/estates/fennmoor/hosts/fm-night01`);
   await page.getByRole('row', { name: /SeBatchLogonRight/ }).waitFor();
   await take('host-rights');
@@ -93,6 +87,17 @@ test('pictures of the console', async ({ page }) => {
   await page.goto(`${second.address}/installs/nightchurn-dataroom?tab=handover`);
   await page.getByRole('region', { name: 'host team, fm-night01' }).waitFor();
   await take('handover');
+  await page.goto(`${second.address}/installs/curdhouse-portals`);
+  await page.getByRole('button', { name: 'Verify' }).click();
+  await page.getByRole('table', { name: 'Accounts and places' }).waitFor();
+  await page.goto(`${second.address}/passwords`);
+  await page.getByRole('table', { name: 'Passwords' }).getByText('svc-curd-read').waitFor();
+  await take('passwords');
+  await page.goto(`${second.address}/passwords/fennmoor/svc-curd-read`);
+  await page.getByRole('button', { name: /^Begin these/ }).click();
+  await page.getByRole('button', { name: 'It is typed' }).waitFor();
+  await page.getByText('waits for a person').waitFor();
+  await take('renewal');
   await page.goto(`${second.address}/log`);
   await take('log');
   await expect(page.getByRole('heading', { name: 'Log' })).toBeVisible();

@@ -22,6 +22,7 @@ export function Frame() {
           <strong>Just Right</strong>
           <Group component="nav" gap="md" aria-label="Pages">
             <Link to="/installs">Installs</Link>
+            <Link to="/passwords">Passwords</Link>
             <Link to="/trace">Trace</Link>
             <Link to="/object">Object</Link>
             <Link to="/filter">Filter</Link>

@@ -8,6 +8,8 @@ import { InstallPage } from './pages/install/InstallPage';
 import { InstallsPage } from './pages/installs/InstallsPage';
 import { LogPage } from './pages/log/LogPage';
 import { ObjectPage } from './pages/object/ObjectPage';
+import { PasswordPage } from './pages/passwords/PasswordPage';
+import { PasswordsPage } from './pages/passwords/PasswordsPage';
 import type { TraceFields } from './pages/trace/order';
 import { TracePage } from './pages/trace/TracePage';
 import { Frame } from './Frame';
@@ -81,13 +83,39 @@ const instance = createRoute({
   path: '/estates/$estate/instances/$instance',
   component: InstancePage,
 });
+const passwords = createRoute({
+  getParentRoute: () => frame,
+  path: '/passwords',
+  validateSearch: (search: Record<string, unknown>): { estate?: string | undefined } => ({
+    estate: text(search.estate),
+  }),
+  component: PasswordsPage,
+});
+const password = createRoute({
+  getParentRoute: () => frame,
+  path: '/passwords/$estate/$account',
+  component: PasswordPage,
+});
 const log = createRoute({ getParentRoute: () => frame, path: '/log', component: LogPage });
 
 /** Every page of the console. */
 export const router = createRouter({
   routeTree: root.addChildren([
     enter,
-    frame.addChildren([home, installs, install, account, trace, object, filter, host, instance, log]),
+    frame.addChildren([
+      home,
+      installs,
+      install,
+      account,
+      trace,
+      object,
+      filter,
+      host,
+      instance,
+      passwords,
+      password,
+      log,
+    ]),
   ]),
 });
 

@@ -15,6 +15,8 @@ var root = new RootCommand("Just Right: service accounts that hold just what the
     FitCommands.MakeVerify(),
     GrantCommand.Make(),
     FitCommands.MakeWhy(),
+    HistoryCommands.MakeHistory(),
+    HistoryCommands.MakeDrift(),
     ConfirmCommand.Make(),
     InstanceCommand.Make(),
     SignInCommands.Make(),

@@ -223,6 +223,33 @@ public sealed class ClientTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_password_is_due_tried_and_renewed_until_a_person_is_needed()
+    {
+        const string account = "svc-curd-read", typed = "typed-by-a-person-3";
+        await _service.AddDemoAsync();
+        (await RunAsync("password", "due", "fennmoor")).Code.ShouldBe(3); // nothing was read yet
+        await RunAsync("survey", "fennmoor");
+        (await RunAsync("password", "due", "fennmoor")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(1), r => r.Out.ShouldContain("managed"), r => r.Out.ShouldContain("Maud Ferris"));
+        (await RunAsync("password", "where", "fennmoor", account)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("Default reading account"), r => r.Out.ShouldContain("cannot work with such an account"));
+        (await RunAsync("password", "tell", "fennmoor", account, "--in", "/srv/print.conf", "--setting", "store.password", "--breaks", "labels stop")).Out.ShouldContain("told 1");
+        (await RunAsync("password", "forget", "fennmoor", account, "1")).Out.ShouldNotContain("print.conf");
+        (await RunAsync(["password", "try", "fennmoor", account, "--type"], typed + "\n", _ => { })).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(1), r => r.Out.ShouldContain("does not work"), r => (r.Out + r.Error + _service.Output).ShouldNotContain(typed));
+        (await RunAsync("password", "renew", "fennmoor", account, "--list")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("there is no way back"));
+        (await RunAsync("password", "renew", "fennmoor", account)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("--yes"));
+        (await RunAsync("password", "renew", "fennmoor", account, "--yes")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(3), r => r.Out.ShouldContain("it has the old one, the directory the new one"), r => r.Out.ShouldContain("hand-over"));
+        (await RunAsync("password", "take-back", "fennmoor", account, "--yes")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("there is no way back"));
+        (await RunAsync("password", "hand-over", "fennmoor", account)).Code.ShouldBe(2);
+        var shown = (await RunAsync("password", "hand-over", "fennmoor", account, "--show")).Out.Trim();
+        shown.Length.ShouldBe(32);
+        (await RunAsync("password", "hand-over", "fennmoor", account, "--show")).Code.ShouldBe(2);
+        (await RunAsync("password", "done", "fennmoor", account, "--step", "7")).Code.ShouldBe(2);
+        (await RunAsync("password", "done", "fennmoor", account, "--note", "typed by J. Lind")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("renewed"));
+        JsonDocument.Parse((await RunAsync("password", "progress", "fennmoor", account, "--json")).Out).RootElement.GetProperty("divided").GetArrayLength().ShouldBe(0);
+        (await RunAsync(["password", "try", "fennmoor", account, "--type"], shown + "\n", _ => { })).Code.ShouldBe(0);
+        (await RunAsync("password", "renew", "fennmoor", "svc-curd-keep")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("changes it by itself"));
+    }
+
+    [Fact]
     public async Task A_password_that_is_typed_for_a_trial_shows_nowhere()
     {
         const string bind = "pretend-brinebook", person = "typed-once-by-a-person";

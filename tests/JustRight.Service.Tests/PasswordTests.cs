@@ -91,7 +91,7 @@ public sealed class PasswordTests : IAsyncLifetime
     {
         var waits = await GoOnAsync(await PostAsync($"{Path}/renewals", null));
         var over = await GoOnAsync(await PostAsync($"renewals/{waits.Id}/steps/5", Word("leave-out", "the page is retired on Friday")));
-        over.ShouldSatisfyAllConditions(r => r.Next.ShouldBe("over"), r => r.Words.ShouldContain("1 place does not have"), r => r.Divided.ShouldHaveSingleItem().ShouldContain("it has the old one"));
+        over.ShouldSatisfyAllConditions(r => r.Next.ShouldBe("over"), r => r.Words.ShouldContain("1 place is out of line"), r => r.Divided.ShouldHaveSingleItem().ShouldContain("it has the old one"));
         (await ShowAsync()).Renewals[0].Divided.Count.ShouldBe(1);
     }
 

@@ -50,6 +50,21 @@ export const passwordPlaces = (name: string, account: string) =>
       need(api.GET('/api/estates/{name}/password-places', { params: { path: { name }, query: { account } } })),
   });
 
+/** When each password of an estate is due, and who changes it. */
+export const passwords = (name: string) =>
+  queryOptions({
+    queryKey: ['estate', name, 'passwords'],
+    queryFn: () => need(api.GET('/api/estates/{name}/passwords', of(name))),
+  });
+
+/** One password: where it is typed, and what its renewal would do or does. */
+export const password = (name: string, account: string) =>
+  queryOptions({
+    queryKey: ['estate', name, 'passwords', account],
+    queryFn: () => need(api.GET('/api/estates/{name}/passwords/{account}', { params: { path: { name, account } } })),
+    retry: false,
+  });
+
 /** Whom a filter finds among the people last read. */
 export const filterLook = (name: string, directory: string, filter: string, below: string) =>
   queryOptions({

@@ -758,23 +758,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/estates/{name}/password-places": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Where passwords are typed, and what stops when one is changed in the directory first */
-        get: operations["ListPasswordPlaces"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/estates/{name}/people-directories/{directory}/filter/ask": {
         parameters: {
             query?: never;
@@ -803,6 +786,244 @@ export interface paths {
         put?: never;
         /** Says a filter in words, and whom it finds among the people last read */
         post: operations["TryFilter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/installs/{name}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The fits of an install that were other than the one before, newest first */
+        get: operations["ShowHistory"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/installs/{name}/drift": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is different between two fits of an install, in words, and what of it was made from here */
+        get: operations["ShowDrift"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estates/{name}/passwords": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** When each password of an estate is due, and who changes it */
+        get: operations["ListAccountPasswords"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estates/{name}/passwords/{account}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where a password is typed, and what renewing it would do, step by step */
+        get: operations["ShowAccountPassword"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estates/{name}/password-places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where passwords are typed, and what stops when one is changed in the directory first */
+        get: operations["ListPasswordPlaces"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estates/{name}/passwords/{account}/places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tells of a place where a password is typed */
+        post: operations["TellPasswordPlace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estates/{name}/passwords/{account}/places/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Takes a place out again that somebody told of */
+        delete: operations["ForgetPasswordPlace"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estates/{name}/passwords/{account}/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tries a password, unless a wrong one would lock the account */
+        post: operations["TryPassword"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estates/{name}/passwords/{account}/seal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Hands a password over, once, sealed to a certificate */
+        post: operations["SealAccountPassword"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estates/{name}/passwords/{account}/show": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Hands a password over, once, in clear */
+        post: operations["ShowPasswordOnce"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estates/{name}/passwords/{account}/renewals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begins to renew a password: makes the steps that are ours until somebody is needed */
+        post: operations["BeginRenewal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/renewals/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A renewal, its steps, and which password is where */
+        get: operations["ShowRenewal"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/renewals/{id}/steps/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says of a step that it is done, is to be tried again, or is left out; and goes on */
+        post: operations["SayOfRenewalStep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/renewals/{id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Goes back to the old password, in every place that has the new one or may have it */
+        post: operations["TakeRenewalBack"];
         delete?: never;
         options?: never;
         head?: never;
@@ -895,23 +1116,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/installs/{name}/passwords/{account}/seal": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Hands a new password over, once, sealed to a certificate */
-        post: operations["SealPassword"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -924,6 +1128,40 @@ export interface components {
             dn: null | string;
             leaning: components["schemas"]["LeaningView"];
             rights: components["schemas"]["JudgementView"][];
+        };
+        /** @description What is known of the password of one account. */
+        AccountPasswordView: {
+            account: string;
+            /** @description `us`, `product` or `directory`. */
+            keeper: string;
+            /** @description Who changes it, in words. */
+            keptBy: string;
+            /** @description The installs that use the account. */
+            uses: string[];
+            /** @description `overdue`, `unreasoned`, `soon`, `unseen`, `later`, `undated`, `managed` or `not-made`. */
+            standing: string;
+            /**
+             * Format: date-time
+             * @description When something is to be done, or null.
+             */
+            due: null | string;
+            /** @description One sentence: why then. */
+            words: string;
+            /** Format: date-time */
+            setAt: null | string;
+            /** Format: date-time */
+            expiresAt: null | string;
+            /** @description Whether it never expires. */
+            never: boolean;
+            /** @description What several products that use it do not agree on, or null. */
+            quarrel: null | string;
+            /**
+             * Format: int32
+             * @description In how many places it is typed.
+             */
+            places: number;
+            /** @description The id of the renewal that is under way, or null. */
+            renewal: null | string;
         };
         /** @description One alternative. */
         AlternativeView: {
@@ -1072,6 +1310,24 @@ export interface components {
             hasSchema: boolean;
             /** @description Whether it says who read it; without that it is not known what may be missing. */
             saysWhoRead: boolean;
+        };
+        /** @description One difference. */
+        DriftLineView: {
+            /** @description `worse`, `other` or `better`. */
+            way: string;
+            /** @description The account's logon name; empty where it is no account's. */
+            account: string;
+            right: string;
+            words: string;
+            /** @description The step of ours that made it, with who and when; null where none is known. */
+            madeHere: null | string;
+        };
+        /** @description What is different between two fits of an install. */
+        DriftView: {
+            install: string;
+            from: components["schemas"]["KeptFitView"];
+            to: components["schemas"]["KeptFitView"];
+            lines: components["schemas"]["DriftLineView"][];
         };
         /** @description An estate in a list. */
         EstateSummary: {
@@ -1506,6 +1762,30 @@ export interface components {
             branch: null | components["schemas"]["BranchView"];
             product: null | components["schemas"]["ProductRoleView"];
         };
+        /** @description A fit of an install that was other than the one before it. */
+        KeptFitView: {
+            /**
+             * Format: int32
+             * @description Counted from 1 within the install.
+             */
+            number: number;
+            /**
+             * Format: date-time
+             * @description The first survey that showed it.
+             */
+            from: string;
+            /**
+             * Format: date-time
+             * @description The last survey that showed it.
+             */
+            until: string;
+            /**
+             * Format: int32
+             * @description How many surveys showed it.
+             */
+            seen: number;
+            leaning: components["schemas"]["LeaningView"];
+        };
         /** @description The directory part of a worklist for an ordinary LDAP client. */
         LdifView: {
             subject: string;
@@ -1588,18 +1868,89 @@ export interface components {
             for: string;
             reason: string;
         };
-        /** @description A place where a password is typed. */
+        /** @description The password of one account: how it stands, where it is typed, what its renewal would do. */
+        PasswordDetailView: {
+            password: components["schemas"]["AccountPasswordView"];
+            places: components["schemas"]["PasswordPlaceView"][];
+            /** @description What stands in the way of letting the directory keep it; empty when nothing that is known does, null where it does so already. */
+            managedObstacles: null | string[];
+            /** @description The steps of a renewal, in order; empty when we do not change it. */
+            order: components["schemas"]["RenewalStepView"][];
+            /** @description What a person should know before it begins. */
+            remarks: string[];
+            /** @description Why no renewal can begin, or null. */
+            whyNot: null | string;
+            /** @description Whether a password waits to be handed over. */
+            waits: boolean;
+            renewals: components["schemas"]["RenewalView"][];
+        };
+        /** @description A place where the password of an account is typed. */
         PasswordPlaceView: {
-            /** @description The account, as it is written there. */
             account: string;
             product: string;
             install: string;
             host: string;
+            /** @description The file, the page, or that it is a service. */
             where: string;
-            /** @description The product's own name of the setting, or the service. */
+            /** @description The product's own name of the setting, or the name of the service. */
             setting: string;
             /** @description What stops when the password is changed in the directory and not here. */
             breaks: string;
+            /** @description `own-secret`, `service`, `sign-in`, `setting` or `told`. */
+            kind: string;
+            /** @description Where it is, in one phrase. */
+            words: string;
+            /** @description Whether every use is refused from that moment. */
+            atOnce: boolean;
+            /** @description The secret that it refers to, where it holds no password itself. */
+            reference: null | string;
+            /** @description Why what is there now could not be looked at, or null. */
+            notSeen: null | string;
+            /** @description What was seen that somebody should know before the next change, or null. */
+            note: null | string;
+            /** @description Who changed it there last, as far as we know. */
+            lastBy: null | string;
+            /** Format: date-time */
+            lastAt: null | string;
+            /**
+             * Format: int32
+             * @description For a place that a person told of: its number, by which it is taken out again.
+             */
+            told: null | number;
+        };
+        /** @description The passwords of an estate. */
+        PasswordsView: {
+            estate: string;
+            pretend: boolean;
+            /**
+             * Format: date-time
+             * @description When the directory was read, or null when it never was.
+             */
+            readAt: null | string;
+            accounts: components["schemas"]["AccountPasswordView"][];
+        };
+        /** @description A password to try; null for the one that is kept. */
+        PasswordTryOrder: {
+            password: null | string;
+        };
+        /** @description What came of trying a password. */
+        PasswordTryView: {
+            account: string;
+            /** @description Whether the directory took it; null when it was not tried. */
+            works: null | boolean;
+            words: string;
+            /**
+             * Format: int32
+             * @description How many wrong ones count before; null when that may not be read.
+             */
+            wrongCounted: null | number;
+            /**
+             * Format: int32
+             * @description After how many the account is locked; 0 for never, null when that may not be read.
+             */
+            lockedAfter: null | number;
+            /** Format: date-time */
+            at: string;
         };
         /** @description A password that a grant made and that waits to be handed over. */
         PasswordView: {
@@ -1630,6 +1981,15 @@ export interface components {
             peopleIn: string;
             /** @description The branch of groups. */
             groupsIn: string;
+        };
+        /** @description A place that a person tells of. */
+        PlaceOrder: {
+            host: string;
+            where: string;
+            setting: string;
+            breaks: string;
+            /** @description The secret that it refers to, where it holds no password itself; null otherwise. */
+            reference: null | string;
         };
         /** @description An account of a plan. */
         PlannedAccountView: {
@@ -1744,6 +2104,61 @@ export interface components {
             /** @description The lists of the places that change themselves, before and after. */
             lists: components["schemas"]["ListPreviewView"][];
         };
+        /** @description One step of a renewal. */
+        RenewalStepView: {
+            /** Format: int32 */
+            number: number;
+            /** @description `set-in-directory`, `keep`, `set`, `type`, `restart` or `check`. */
+            act: string;
+            /** @description `new`, or `old` on the way back. */
+            secret: string;
+            host: string;
+            words: string;
+            /** @description Why here in the order. */
+            why: string;
+            /** @description `waiting`, `begun`, `done`, `refused`, `failed`, `skipped`, `abandoned` or `dropped`. */
+            state: string;
+            note: string;
+            by: string;
+            /** Format: date-time */
+            at: null | string;
+        };
+        /** @description A renewal. */
+        RenewalView: {
+            id: string;
+            estate: string;
+            account: string;
+            pretend: boolean;
+            /** @description `go`, `person`, `window`, `decision` or `over`. */
+            next: string;
+            /** @description How it stands, in one sentence. */
+            words: string;
+            /**
+             * Format: int32
+             * @description The number of the step that is next, or null.
+             */
+            current: null | number;
+            /**
+             * Format: date-time
+             * @description When the host's time of restarts begins, where it waits for that.
+             */
+            opensAt: null | string;
+            /** @description Whether it goes back to the old password. */
+            goesBack: boolean;
+            /** @description Whether the old password is known, so that it could. */
+            canGoBack: boolean;
+            startedBy: string;
+            /** Format: date-time */
+            startedAt: string;
+            /** Format: date-time */
+            endedAt: null | string;
+            steps: components["schemas"]["RenewalStepView"][];
+            remarks: string[];
+            /** @description The places whose password is not, or may not be, the one in the directory. */
+            divided: string[];
+            /** @description The job that is making steps now, or null. */
+            job: null | string;
+        };
         /** @description Whether the controllers of a domain agree on an object. */
         ReplicaComparisonView: {
             dn: string;
@@ -1842,6 +2257,11 @@ export interface components {
             accounts: components["schemas"]["SheetAccountView"][];
             places: components["schemas"]["SheetPlaceView"][];
         };
+        /** @description A password that is shown once. */
+        ShownPassword: {
+            account: string;
+            password: string;
+        };
         /** @description A one-time code from a sign-in link. */
         SignInCode: {
             code: string;
@@ -1900,6 +2320,11 @@ export interface components {
             blocked: null | string;
             for: string[];
             at: string;
+        };
+        /** @description What a person says of a step: `done`, `again`, or `leave-out` with a reason. */
+        StepWord: {
+            word: string;
+            note: null | string;
         };
         /** @description What a survey read. */
         SurveyView: {
@@ -2105,6 +2530,7 @@ export interface components {
     pathItems: never;
 }
 export type AccountFitView = components['schemas']['AccountFitView'];
+export type AccountPasswordView = components['schemas']['AccountPasswordView'];
 export type AlternativeView = components['schemas']['AlternativeView'];
 export type BranchFailureView = components['schemas']['BranchFailureView'];
 export type BranchView = components['schemas']['BranchView'];
@@ -2117,6 +2543,8 @@ export type ConfirmationView = components['schemas']['ConfirmationView'];
 export type CornerView = components['schemas']['CornerView'];
 export type DecisionView = components['schemas']['DecisionView'];
 export type DirectoryFileView = components['schemas']['DirectoryFileView'];
+export type DriftLineView = components['schemas']['DriftLineView'];
+export type DriftView = components['schemas']['DriftView'];
 export type EstateSummary = components['schemas']['EstateSummary'];
 export type EstateView = components['schemas']['EstateView'];
 export type FilterFaultView = components['schemas']['FilterFaultView'];
@@ -2145,6 +2573,7 @@ export type JobEvent = components['schemas']['JobEvent'];
 export type JobStepView = components['schemas']['JobStepView'];
 export type JobView = components['schemas']['JobView'];
 export type JudgementView = components['schemas']['JudgementView'];
+export type KeptFitView = components['schemas']['KeptFitView'];
 export type LdifView = components['schemas']['LdifView'];
 export type LeaningView = components['schemas']['LeaningView'];
 export type ListPreviewView = components['schemas']['ListPreviewView'];
@@ -2154,11 +2583,16 @@ export type MendOrder = components['schemas']['MendOrder'];
 export type NamedDifferenceView = components['schemas']['NamedDifferenceView'];
 export type NewTokenView = components['schemas']['NewTokenView'];
 export type NotOfferedView = components['schemas']['NotOfferedView'];
+export type PasswordDetailView = components['schemas']['PasswordDetailView'];
 export type PasswordPlaceView = components['schemas']['PasswordPlaceView'];
+export type PasswordsView = components['schemas']['PasswordsView'];
+export type PasswordTryOrder = components['schemas']['PasswordTryOrder'];
+export type PasswordTryView = components['schemas']['PasswordTryView'];
 export type PasswordView = components['schemas']['PasswordView'];
 export type PathStepView = components['schemas']['PathStepView'];
 export type PathView = components['schemas']['PathView'];
 export type PeopleDirectoryView = components['schemas']['PeopleDirectoryView'];
+export type PlaceOrder = components['schemas']['PlaceOrder'];
 export type PlannedAccountView = components['schemas']['PlannedAccountView'];
 export type PlannedGrantView = components['schemas']['PlannedGrantView'];
 export type PlannedGroupView = components['schemas']['PlannedGroupView'];
@@ -2166,6 +2600,8 @@ export type PlanView = components['schemas']['PlanView'];
 export type ProblemDetails = components['schemas']['ProblemDetails'];
 export type ProductRoleView = components['schemas']['ProductRoleView'];
 export type RemedyView = components['schemas']['RemedyView'];
+export type RenewalStepView = components['schemas']['RenewalStepView'];
+export type RenewalView = components['schemas']['RenewalView'];
 export type ReplicaComparisonView = components['schemas']['ReplicaComparisonView'];
 export type ReplicaLagView = components['schemas']['ReplicaLagView'];
 export type RightFlowView = components['schemas']['RightFlowView'];
@@ -2177,10 +2613,12 @@ export type SheetAccountView = components['schemas']['SheetAccountView'];
 export type SheetPlaceView = components['schemas']['SheetPlaceView'];
 export type SheetSummary = components['schemas']['SheetSummary'];
 export type SheetView = components['schemas']['SheetView'];
+export type ShownPassword = components['schemas']['ShownPassword'];
 export type SignInCode = components['schemas']['SignInCode'];
 export type SignInView = components['schemas']['SignInView'];
 export type SseItemOfJobEvent = components['schemas']['SseItemOfJobEvent'];
 export type StepView = components['schemas']['StepView'];
+export type StepWord = components['schemas']['StepWord'];
 export type SurveyView = components['schemas']['SurveyView'];
 export type TokenClaim = components['schemas']['TokenClaim'];
 export type TokenOrder = components['schemas']['TokenOrder'];
@@ -4029,39 +4467,6 @@ export interface operations {
             };
         };
     };
-    ListPasswordPlaces: {
-        parameters: {
-            query?: {
-                account?: string;
-            };
-            header?: never;
-            path: {
-                name: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PasswordPlaceView"][];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
     AskFilter: {
         parameters: {
             query?: never;
@@ -4148,6 +4553,583 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ShowHistory: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptFitView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ShowDrift: {
+        parameters: {
+            query?: {
+                from?: number;
+                to?: number;
+            };
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DriftView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ListAccountPasswords: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PasswordsView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ShowAccountPassword: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+                account: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PasswordDetailView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ListPasswordPlaces: {
+        parameters: {
+            query?: {
+                account?: string;
+            };
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PasswordPlaceView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    TellPasswordPlace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+                account: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaceOrder"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ForgetPasswordPlace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+                account: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    TryPassword: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+                account: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordTryOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PasswordTryView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad Gateway */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    SealAccountPassword: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+                account: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SealOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SealedPassword"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ShowPasswordOnce: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+                account: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShownPassword"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    BeginRenewal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+                account: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RenewalView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad Gateway */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ShowRenewal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RenewalView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    SayOfRenewalStep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StepWord"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RenewalView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    TakeRenewalBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RenewalView"];
                 };
             };
             /** @description Not Found */
@@ -4314,60 +5296,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PasswordView"][];
-                };
-            };
-        };
-    };
-    SealPassword: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                name: string;
-                account: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SealOrder"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SealedPassword"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };

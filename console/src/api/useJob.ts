@@ -45,6 +45,9 @@ export function useJob() {
     const steps = Object.fromEntries(job.steps.map((s) => [s.number, s]));
     setFollowed({ id: job.id, kind: job.kind, last: null, steps, checks: [], running: true });
   }, []);
+  const followId = useCallback((id: string, kind: string) => {
+    setFollowed({ id, kind, last: null, steps: {}, checks: [], running: true });
+  }, []);
   const clear = useCallback(() => setFollowed(null), []);
-  return { followed, follow, clear };
+  return { followed, follow, followId, clear };
 }

@@ -1,5 +1,6 @@
 import { Table } from '@mantine/core';
 import type { PasswordPlaceView } from '../api/schema.gen';
+import { Time } from './Time';
 
 /** Where an account's password is typed, and what stops when it is changed in the directory first. */
 export function PasswordPlaces({ places }: { places: PasswordPlaceView[] }) {
@@ -19,18 +20,33 @@ export function PasswordPlaces({ places }: { places: PasswordPlaceView[] }) {
             <Table.Th>Where</Table.Th>
             <Table.Th>Setting</Table.Th>
             <Table.Th>Changed in the directory first</Table.Th>
+            <Table.Th>Last changed here</Table.Th>
           </Table.Tr>
         </Table.Thead>
         <Table.Tbody>
           {places.map((place) => (
-            <Table.Tr key={place.install + place.host + place.setting}>
-              <Table.Td>{place.product}</Table.Td>
+            <Table.Tr key={place.kind + place.host + place.where + place.setting}>
+              <Table.Td>{place.product || (place.kind === 'own-secret' ? 'Just Right' : '–')}</Table.Td>
               <Table.Td>{place.host}</Table.Td>
               <Table.Td>{place.where}</Table.Td>
               <Table.Td>
                 <code>{place.setting}</code>
               </Table.Td>
-              <Table.Td>{place.breaks}</Table.Td>
+              <Table.Td>
+                {place.breaks}
+                {place.reference && `; it refers to ${place.reference}`}
+                {place.notSeen && <div className="soft">not seen: {place.notSeen}</div>}
+                {place.note && <strong> {place.note}</strong>}
+              </Table.Td>
+              <Table.Td>
+                {place.lastAt ? (
+                  <>
+                    <Time value={place.lastAt} /> by {place.lastBy}
+                  </>
+                ) : (
+                  <span className="soft">–</span>
+                )}
+              </Table.Td>
             </Table.Tr>
           ))}
         </Table.Tbody>

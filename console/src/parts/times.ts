@@ -1,6 +1,7 @@
-/** How long before now, in words. */
+/** How long before now, or after it, in words. */
 export function ago(value: string, now: number): string {
-  const seconds = Math.max(0, Math.round((now - Date.parse(value)) / 1000));
+  const past = Math.round((now - Date.parse(value)) / 1000);
+  const seconds = Math.abs(past);
   if (seconds < 60) return 'just now';
   const steps: [number, string][] = [
     [86_400, 'day'],
@@ -9,7 +10,10 @@ export function ago(value: string, now: number): string {
   ];
   for (const [length, word] of steps) {
     const count = Math.floor(seconds / length);
-    if (count > 0) return `${count} ${word}${count === 1 ? '' : 's'} ago`;
+    if (count > 0)
+      return past > 0
+        ? `${count} ${word}${count === 1 ? '' : 's'} ago`
+        : `in ${count} ${word}${count === 1 ? '' : 's'}`;
   }
   return 'just now';
 }

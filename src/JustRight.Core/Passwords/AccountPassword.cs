@@ -8,11 +8,11 @@ public enum PasswordStanding
     /// <summary>It has expired, or is past the day by which it should have been renewed or looked at.</summary>
     Overdue,
 
-    /// <summary>It never expires, and nobody said why.</summary>
-    Unreasoned,
-
     /// <summary>It is due within the time the house wants to be told before.</summary>
     Soon,
+
+    /// <summary>It never expires, and nobody said why.</summary>
+    Unreasoned,
 
     /// <summary>It was not read.</summary>
     Unseen,

@@ -22,7 +22,7 @@ public static class PasswordCalendar
         var name = uses[0].Account.Name;
         var products = uses.Where(u => u.Account.Password.ChangedBy == PasswordKeeper.Product).ToList();
         var keeper = name.EndsWith('$') ? PasswordKeeper.Directory : products.Count > 0 ? PasswordKeeper.Product : PasswordKeeper.Us;
-        var kept = keeper switch { PasswordKeeper.Directory => "the directory", PasswordKeeper.Product => products[0].Plan.Title, _ => "we" };
+        var kept = keeper switch { PasswordKeeper.Directory => "the directory", PasswordKeeper.Product => products[0].Plan.Title, _ => "us" };
         var found = view is null || view.Graph.IndexOf(name) is not (>= 0 and var node) ? null : view.Graph.PrincipalOf(node);
         var reason = uses.Select(u => u.Account.NeverExpires).FirstOrDefault(r => r is not null);
         var (standing, due, words) = Stand(name, keeper, kept, found, reason, view, rules, now);
@@ -51,7 +51,7 @@ public static class PasswordCalendar
         var dates = new List<(DateTimeOffset At, string Words)>();
         if (IsNever(found))
         {
-            if (reason is not null) dates.Add((StartOf(reason.ReviewBy, rules.TimeZone), $"it never expires ({reason.By}: {reason.Why}); to be looked at again by {reason.ReviewBy:yyyy-MM-dd}"));
+            if (reason is not null) dates.Add((NoonOf(reason.ReviewBy, rules.TimeZone), $"it never expires ({reason.By}: {reason.Why}); to be looked at again by {reason.ReviewBy:yyyy-MM-dd}"));
         }
         else if (found.PasswordExpiresAt is { } expires)
         {
@@ -60,19 +60,18 @@ public static class PasswordCalendar
 
         if (rules.Passwords.RenewEvery is { } every && keeper == PasswordKeeper.Us && found.PasswordSetAt is { } set) dates.Add((set + every, $"the house renews every {every.TotalDays:0} days, and it was set {set.UtcDateTime:yyyy-MM-dd}"));
         var by = keeper == PasswordKeeper.Product ? $"; {kept} changes it" : "";
-        if (IsNever(found) && reason is null) return (PasswordStanding.Unreasoned, dates.Count == 0 ? null : dates.MinBy(d => d.At).At, $"it never expires, and nobody said why: never-expires of the install{by}");
+        if (IsNever(found) && reason is null) return (PasswordStanding.Unreasoned, dates.Count == 0 ? null : dates.MinBy(d => d.At).At, $"it never expires, and no install says why{by}");
         if (dates.Count == 0) return (PasswordStanding.Undated, null, $"neither the directory nor the house says when{by}");
         var first = dates.MinBy(d => d.At);
         var standing = first.At <= now ? PasswordStanding.Overdue : first.At - rules.Passwords.Warn <= now ? PasswordStanding.Soon : PasswordStanding.Later;
         return (standing, first.At, first.Words + by);
     }
 
-    /// <summary>A day begins when it begins in the house, which need not be at midnight where the clocks change then.</summary>
-    private static DateTimeOffset StartOf(DateOnly day, TimeZoneInfo zone)
+    /// <summary>A day stands for its noon in the house: that is the same day for whoever reads it elsewhere, and no clock changes then.</summary>
+    private static DateTimeOffset NoonOf(DateOnly day, TimeZoneInfo zone)
     {
-        var midnight = day.ToDateTime(TimeOnly.MinValue);
-        while (zone.IsInvalidTime(midnight)) midnight = midnight.AddMinutes(1);
-        return new DateTimeOffset(midnight, zone.GetUtcOffset(midnight));
+        var noon = day.ToDateTime(new TimeOnly(12, 0));
+        return new DateTimeOffset(noon, zone.GetUtcOffset(noon));
     }
 
     private static bool IsNever(DirectoryPrincipal account) => account.State.HasFlag(AccountState.PasswordNeverExpires);

@@ -1,4 +1,6 @@
 using Microsoft.AspNetCore.Authorization;
+using Microsoft.AspNetCore.OpenApi;
+using Microsoft.OpenApi;
 
 namespace JustRight.Service.Access;
 
@@ -19,6 +21,14 @@ public static class Roles
 
     /// <summary>In order of power.</summary>
     public static IReadOnlyList<string> All { get; } = [Reader, Planner, Granter, Owner];
+
+    /// <summary>Says in the description of the API which role a call needs: <c>x-justright-role</c>, with <c>anybody</c> for none.</summary>
+    public static Task Describe(OpenApiOperation operation, OpenApiOperationTransformerContext context, CancellationToken cancel)
+    {
+        var role = context.Description.ActionDescriptor.EndpointMetadata.OfType<IAuthorizeData>().Select(a => a.Policy).FirstOrDefault(p => p is not null);
+        operation.AddExtension("x-justright-role", new JsonNodeExtension(role ?? "anybody"));
+        return Task.CompletedTask;
+    }
 
     /// <summary>One policy a role: that role or a stronger one.</summary>
     public static void AddPolicies(AuthorizationOptions options)

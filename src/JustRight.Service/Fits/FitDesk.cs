@@ -54,6 +54,17 @@ public sealed class FitDesk(Library library, SurveyShelf surveys, ConfirmationSh
         return new JudgedInstall(fit, WorklistMaker.Make(fit, view, needs).Blocking(c => c is HostChange host && byOwner.Contains(host.Host) ? HandedOverHosts.ByOwner : null));
     }
 
+    /// <summary>The fits of all installs of an estate that can be planned, from the latest survey.</summary>
+    public async Task<IReadOnlyList<InstallFit>> JudgeAllAsync(Estate estate, CancellationToken cancel)
+    {
+        if (await surveys.LatestAsync(estate.Name, cancel) is not { } view) return [];
+        var plans = await PlansOfAsync(estate.Name, cancel);
+        var needs = new NeedsBook(plans);
+        var fits = new List<InstallFit>();
+        foreach (var plan in plans) fits.Add(new FitJudge(view, needs, estate.Rules, time.GetUtcNow()) { Confirmations = await confirmations.BookAsync(plan.Install, cancel) }.Judge(plan));
+        return fits;
+    }
+
     /// <summary>The plans of all installs of an estate; one that no longer can be planned is left out here and shows its faults itself.</summary>
     public async Task<IReadOnlyList<Plan>> PlansOfAsync(string estate, CancellationToken cancel)
     {

@@ -71,7 +71,7 @@ public static class ServiceHost
             document.Info.Version = "1";
             document.Servers?.Clear();
             return Task.CompletedTask;
-        }));
+        }).AddOperationTransformer(Roles.Describe));
         builder.Services.AddHealthChecks().AddCheck<DatabaseHealth>("database");
         builder.Services.AddOpenTelemetry().WithMetrics(metrics => metrics.AddAspNetCoreInstrumentation().AddMeter("System.Runtime").AddPrometheusExporter());
 
@@ -102,6 +102,7 @@ public static class ServiceHost
         api.MapHandovers();
         api.MapGuards();
         api.MapSignIns();
+        api.MapHistory();
         api.MapPasswords();
         api.MapRenewals();
         api.MapLog();
@@ -131,6 +132,7 @@ public static class ServiceHost
         services.AddSingleton<Library>();
         services.AddSingleton<SurveyShelf>();
         services.AddSingleton<FitDesk>();
+        services.AddSingleton<FitHistory>();
         services.AddSingleton<DirectoryFiles>();
         services.AddSingleton<HostFactsShelf>();
         services.AddSingleton<ConfirmationShelf>();

@@ -2,6 +2,7 @@ using JustRight.Connectors;
 using JustRight.Connectors.People;
 using JustRight.Contracts;
 using JustRight.Core.Estates;
+using JustRight.Core.Fit;
 using JustRight.Core.Rights;
 using JustRight.Core.Surveys;
 using JustRight.Service.Documents;
@@ -14,7 +15,7 @@ using JustRight.Service.Storage;
 namespace JustRight.Service.Jobs;
 
 /// <summary>Takes a survey of an estate, for itself or to verify an install.</summary>
-internal sealed class SurveyJob(Library library, FitDesk desk, ConnectorShelf connectors, SurveyShelf surveys, PeopleShelf people, JobFeed feed, LogBook log, TimeProvider time)
+internal sealed class SurveyJob(Library library, FitDesk desk, FitHistory history, ConnectorShelf connectors, SurveyShelf surveys, PeopleShelf people, JobFeed feed, LogBook log, TimeProvider time)
 {
     /// <summary>Runs the job and returns its closing words.</summary>
     public async Task<string> RunAsync(JobRow job, CancellationToken cancel)
@@ -51,6 +52,13 @@ internal sealed class SurveyJob(Library library, FitDesk desk, ConnectorShelf co
         }
     }
 
+    /// <summary>Keeps a fit; what got worse since the one before is said in the log.</summary>
+    private async Task NoteDriftAsync(InstallFit fit, string who, CancellationToken cancel)
+    {
+        if (await history.AddAsync(fit, cancel) is not { } lines) return;
+        foreach (var line in lines.Where(l => l.Way == DriftWay.Worse)) await log.AddAsync(who, "drift", fit.Plan.Install, line.Words, cancel);
+    }
+
     /// <summary>Settles names and reads the estate.</summary>
     public async Task TakeAsync(Estate estate, string job, string who, CancellationToken cancel)
     {
@@ -74,6 +82,7 @@ internal sealed class SurveyJob(Library library, FitDesk desk, ConnectorShelf co
         var survey = await EstateSurveyor.TakeAsync(
             estate, reach, new SurveyAims(names, branches), time, p => feed.Tell(job, new JobEvent("running", p.Done, p.Total, $"reading {p.Place}", null)), cancel);
         await surveys.SaveAsync(survey, cancel);
+        foreach (var fit in await desk.JudgeAllAsync(estate, cancel)) await NoteDriftAsync(fit, who, cancel);
         await ReadPeopleAsync(estate, job, cancel);
         var unseen = survey.Corners().Count();
         await log.AddAsync(who, "survey", estate.Name, unseen == 0 ? "everything was read" : $"{unseen} {(unseen == 1 ? "part" : "parts")} could not be read", cancel);

@@ -60,16 +60,16 @@ internal sealed class PasswordDesk(FitDesk desk, SurveyShelf surveys, SecretStor
     /// <summary>The secrets kept here that hold the password of an account: those under its name, and those that the estate or an install names beside it.</summary>
     private static IEnumerable<PasswordPlace> OwnSecrets(Estate estate, IReadOnlyList<Plan> plans, IReadOnlyList<AccountPassword> accounts, List<string> kept)
     {
-        var named = new[] { (Account: estate.Directory.SignInAs, estate.Directory.Secret, What: "we read the directory") }
-            .Concat(estate.Hosts.Where(h => h.Ssh is not null).Select(h => ((string?)h.Ssh!.SignInAs, (string?)h.Ssh.Secret, $"we reach {h.Name}")))
-            .Concat(estate.PeopleDirectories.Where(d => d.IsOfDomain).Select(d => (d.SignInAs, d.Secret, $"we read the people of {d.Key}")))
+        var named = new[] { (Account: estate.Directory.SignInAs, estate.Directory.Secret, What: "read the directory") }
+            .Concat(estate.Hosts.Where(h => h.Ssh is not null).Select(h => ((string?)h.Ssh!.SignInAs, (string?)h.Ssh.Secret, $"reach {h.Name}")))
+            .Concat(estate.PeopleDirectories.Where(d => d.IsOfDomain).Select(d => (d.SignInAs, d.Secret, $"read the people of {d.Key}")))
             .Where(n => n.Item1 is not null && n.Item2 is not null)
             .Select(n => (Account: Bare(n.Item1!), Secret: n.Item2!, n.Item3))
-            .Concat(plans.Where(p => p.SignIn?.BindLogonName is not null && p.SignIn.Install.BindSecret is not null).Select(p => (Account: p.SignIn!.BindLogonName!, Secret: p.SignIn.Install.BindSecret!, $"we try the sign-in of {p.Title}")))
-            .Concat(accounts.Select(a => (a.Account, Secret: SecretStore.NameFor(a.Account), "we set services to run as it")))
+            .Concat(plans.Where(p => p.SignIn?.BindLogonName is not null && p.SignIn.Install.BindSecret is not null).Select(p => (Account: p.SignIn!.BindLogonName!, Secret: p.SignIn.Install.BindSecret!, $"try the sign-in of {p.Title}")))
+            .Concat(accounts.Select(a => (a.Account, Secret: SecretStore.NameFor(a.Account), "set services to run as it")))
             .Where(n => kept.Contains(n.Secret) && accounts.Any(a => string.Equals(a.Account, n.Account, StringComparison.OrdinalIgnoreCase)));
         return named.GroupBy(n => (n.Account.ToUpperInvariant(), n.Secret)).Select(same =>
-            new PasswordPlace(same.First().Account, PasswordPlaceKind.OwnSecret, "", "Just Right", same.Key.Secret, $"{string.Join(", ", same.Select(s => s.Item3).Distinct())} with it"));
+            new PasswordPlace(same.First().Account, PasswordPlaceKind.OwnSecret, "", "Just Right", same.Key.Secret, $"used here to {string.Join(", to ", same.Select(s => s.Item3).Distinct())}"));
     }
 
     private static string Bare(string account) => LogonName.WithoutDomain(account).Split('@')[0];

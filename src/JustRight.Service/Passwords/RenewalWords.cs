@@ -9,7 +9,7 @@ internal static class RenewalWords
     public static string Of(RunBook book, RunBookNext next)
     {
         var divided = book.Divided().Count;
-        var behind = divided == 0 ? "" : $"; {divided} {(divided == 1 ? "place does" : "places do")} not have the directory's password, or may not";
+        var behind = divided == 0 ? "" : $"; {divided} {(divided == 1 ? "place is" : "places are")} out of line with the directory";
         var failed = book.Steps.FirstOrDefault(s => s.State is RunBookState.Failed or RunBookState.Refused);
         return next switch
         {

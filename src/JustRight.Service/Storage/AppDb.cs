@@ -40,6 +40,8 @@ public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
 
     public DbSet<ToldPlaceRow> ToldPlaces => Set<ToldPlaceRow>();
 
+    public DbSet<FitRow> Fits => Set<FitRow>();
+
     protected override void OnModelCreating(ModelBuilder modelBuilder)
     {
         modelBuilder.Entity<DocumentRow>().HasIndex(d => new { d.Kind, d.Name }).IsUnique();
@@ -57,6 +59,7 @@ public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
         modelBuilder.Entity<CodeRow>().HasIndex(c => c.Hash).IsUnique();
         modelBuilder.Entity<SecretRow>().HasIndex(s => s.Name).IsUnique();
         modelBuilder.Entity<ConfirmationRow>().HasIndex(c => new { c.Install, c.GrantId });
+        modelBuilder.Entity<FitRow>().HasIndex(f => new { f.Install, f.Number }).IsUnique();
         modelBuilder.Entity<RenewalRow>().HasIndex(r => new { r.Estate, r.Account });
         modelBuilder.Entity<ToldPlaceRow>().HasIndex(p => new { p.Estate, p.Account });
         modelBuilder.Entity<PasswordRow>().HasIndex(p => p.Account).IsUnique();

@@ -258,6 +258,32 @@ public sealed class PasswordRow
     public string? HandedOverBy { get; set; }
 }
 
+/// <summary>A fit that was other than the one before it.</summary>
+public sealed class FitRow
+{
+    public int Id { get; set; }
+
+    public required string Install { get; set; }
+
+    /// <summary>Counted from 1 within the install.</summary>
+    public int Number { get; set; }
+
+    /// <summary>The first survey that showed it.</summary>
+    public DateTimeOffset From { get; set; }
+
+    /// <summary>The last survey that showed it.</summary>
+    public DateTimeOffset Until { get; set; }
+
+    /// <summary>How many surveys showed it.</summary>
+    public int Seen { get; set; }
+
+    /// <summary>Its counts and words, as JSON.</summary>
+    public required string LeaningJson { get; set; }
+
+    /// <summary>What it said of each right, as JSON, packed.</summary>
+    public required byte[] Packed { get; set; }
+}
+
 /// <summary>The renewal of a password. Its run-book is its journal.</summary>
 public sealed class RenewalRow
 {

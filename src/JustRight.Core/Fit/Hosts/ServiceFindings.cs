@@ -23,7 +23,7 @@ internal sealed class ServiceFindings(Plan plan, SurveyView view)
             {
                 if (ServiceJudge.RunsNowAs(service, host.Name, account.Name, plan, view) && service.RunsSince is { } since && found.PasswordSetAt is { } set && set > since && service.Running)
                     yield return Say($"{service.Name} runs since {Time(since)} and the password of {account.Name} was renewed after that, at {Time(set)}: its next start fails unless the new password was set there too.");
-                if (_asked[host.Name].All(s => s.Account != account.Key || !Same(s.Name, service.Name)))
+                if (_asked[host.Name].All(s => !Same(s.Name, service.Name)))
                     yield return Say($"{service.Name} runs as {account.Name} too, and the sheet does not know of it.");
             }
         }

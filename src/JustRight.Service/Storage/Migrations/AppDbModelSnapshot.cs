@@ -173,6 +173,46 @@ namespace JustRight.Service.Storage.Migrations
                     b.ToTable("Documents");
                 });
 
+            modelBuilder.Entity("JustRight.Service.Storage.FitRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("From")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Install")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("LeaningJson")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Number")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<byte[]>("Packed")
+                        .IsRequired()
+                        .HasColumnType("BLOB");
+
+                    b.Property<int>("Seen")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Until")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Install", "Number")
+                        .IsUnique();
+
+                    b.ToTable("Fits");
+                });
+
             modelBuilder.Entity("JustRight.Service.Storage.HostFactsRow", b =>
                 {
                     b.Property<int>("Id")

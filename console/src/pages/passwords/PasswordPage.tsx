@@ -1,0 +1,115 @@
+import { Button, Loader } from '@mantine/core';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { getRouteApi, Link } from '@tanstack/react-router';
+import { api, need } from '../../api/client';
+import { me, password as passwordQuery } from '../../api/queries';
+import { useJob } from '../../api/useJob';
+import { Failure } from '../../parts/Failure';
+import { PasswordPlaces } from '../../parts/PasswordPlaces';
+import { Time } from '../../parts/Time';
+import { Order } from './Order';
+import { Renewal } from './Renewal';
+import { Standing } from './Standing';
+import { Try } from './Try';
+
+const route = getRouteApi('/frame/passwords/$estate/$account');
+
+/** One password: where is it typed, does it work, and in what order is it renewed? */
+export function PasswordPage() {
+  const { estate, account } = route.useParams();
+  const view = useQuery(passwordQuery(estate, account));
+  const who = useQuery(me);
+  const { followed, followId } = useJob();
+  const begin = useMutation({
+    mutationFn: () =>
+      need(
+        api.POST('/api/estates/{name}/passwords/{account}/renewals', {
+          params: { path: { name: estate, account } },
+        }),
+      ),
+    onSuccess: (renewal) => renewal.job && followId(renewal.job, 'renew'),
+  });
+  if (view.isPending) return <Loader aria-label="Loading" />;
+  if (view.error) return <Failure error={view.error} />;
+  const { password, places, managedObstacles, order, remarks, whyNot, renewals } = view.data;
+  const mayGrant = who.data?.role === 'granter' || who.data?.role === 'owner';
+  const open = renewals.find((r) => !r.endedAt);
+  const last = open ?? renewals[0];
+  return (
+    <>
+      <div className="head">
+        <h1>{password.account}</h1>
+        <Standing standing={password.standing} />
+        {password.due && (
+          <span className="soft">
+            due <Time value={password.due} />
+          </span>
+        )}
+        <span className="grow" />
+        <Link to="/passwords" search={{ estate }}>
+          Passwords of {estate}
+        </Link>
+      </div>
+      <p>{password.words}</p>
+      <p className="soft">
+        Changed by {password.keptBy}; used by {password.uses.join(', ')}
+        {password.setAt && (
+          <>
+            ; last set <Time value={password.setAt} />
+          </>
+        )}
+        .
+      </p>
+      {password.quarrel && <p>{password.quarrel}</p>}
+      {last && (
+        <Renewal
+          renewal={last}
+          running={followed?.kind === 'renew' && followed.running ? (followed.last?.text ?? 'begins') : null}
+          mayGrant={mayGrant}
+          follow={(job) => followId(job, 'renew')}
+        />
+      )}
+      {begin.error && <Failure error={begin.error} />}
+      {!open && order.length > 0 && (
+        <section aria-label="order of a renewal">
+          <div className="head">
+            <h2>Renewing it, in the order in which the least stops</h2>
+            <span className="grow" />
+            <Button
+              disabled={whyNot !== null || !mayGrant}
+              loading={begin.isPending}
+              onClick={() => begin.mutate()}
+              variant={last ? 'default' : 'filled'}
+            >
+              Begin these {order.length} steps
+            </Button>
+          </div>
+          {whyNot && <p className="soft">Not now: {whyNot}.</p>}
+          <Order steps={order} />
+          {remarks.map((r) => (
+            <p key={r}>
+              <strong>Mind:</strong> {r}
+            </p>
+          ))}
+        </section>
+      )}
+      {order.length === 0 && whyNot && <p className="soft">It is not renewed from here: {whyNot}.</p>}
+      <PasswordPlaces places={places} />
+      {managedObstacles && (
+        <section aria-label="could the directory keep it">
+          <h2>Could the directory keep it instead?</h2>
+          {managedObstacles.length === 0 ? (
+            <p>Nothing that is known stands in the way of a group managed account.</p>
+          ) : (
+            <ul>
+              {managedObstacles.map((o) => (
+                <li key={o}>{o}</li>
+              ))}
+            </ul>
+          )}
+        </section>
+      )}
+      <Try estate={estate} account={account} waits={view.data.waits} mayGrant={mayGrant} />
+    </>
+  );
+}

@@ -1,0 +1,108 @@
+import { Loader, NativeSelect } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
+import { getRouteApi, Link, useNavigate } from '@tanstack/react-router';
+import { createColumnHelper } from '@tanstack/react-table';
+import { estates as estatesQuery, passwords as passwordsQuery } from '../../api/queries';
+import type { AccountPasswordView } from '../../api/schema.gen';
+import { DataTable } from '../../parts/DataTable';
+import { Failure } from '../../parts/Failure';
+import { Time } from '../../parts/Time';
+import { Standing } from './Standing';
+
+const route = getRouteApi('/frame/passwords');
+const column = createColumnHelper<AccountPasswordView>();
+const columns = (estate: string) => [
+  column.accessor('standing', { header: 'How it stands', cell: (c) => <Standing standing={c.getValue()} /> }),
+  column.accessor('account', {
+    header: 'Account',
+    cell: (c) => (
+      <Link className="nowrap" to="/passwords/$estate/$account" params={{ estate, account: c.getValue() }}>
+        {c.getValue()}
+      </Link>
+    ),
+  }),
+  column.accessor((a) => a.due ?? '', {
+    id: 'due',
+    header: 'Due',
+    cell: (c) =>
+      c.getValue() ? (
+        <span className="nowrap">
+          {c.getValue().slice(0, 10)}{' '}
+          <span className="soft">
+            <Time value={c.getValue()} />
+          </span>
+        </span>
+      ) : (
+        <span className="soft">–</span>
+      ),
+  }),
+  column.accessor('keptBy', { header: 'Changed by' }),
+  column.accessor('places', {
+    header: 'Typed in',
+    cell: (c) =>
+      c.getValue() === 0 ? (
+        <span className="soft">none known</span>
+      ) : (
+        `${c.getValue()} places`.replace(/^1 places/, '1 place')
+      ),
+  }),
+  column.accessor('words', {
+    header: 'Why',
+    cell: (c) => (
+      <>
+        {c.getValue()}
+        {c.row.original.quarrel && <strong>; {c.row.original.quarrel}</strong>}
+        {c.row.original.renewal && <span className="tag">being renewed</span>}
+      </>
+    ),
+  }),
+];
+
+/** When is each password due, and who changes it? */
+export function PasswordsPage() {
+  const search = route.useSearch();
+  const navigate = useNavigate();
+  const estates = useQuery(estatesQuery);
+  const name = search.estate ?? estates.data?.[0]?.name ?? '';
+  const list = useQuery({ ...passwordsQuery(name), enabled: name !== '' });
+  return (
+    <>
+      <div className="head">
+        <h1>Passwords</h1>
+        <span className="soft">When is each due, and who changes it?</span>
+        {list.data?.pretend && <span className="tag">pretend</span>}
+        <span className="grow" />
+        {list.data?.readAt && (
+          <span className="soft">
+            read <Time value={list.data.readAt} />
+          </span>
+        )}
+      </div>
+      {(estates.data?.length ?? 0) > 1 && (
+        <NativeSelect
+          aria-label="Estate"
+          data={estates.data?.map((e) => e.name) ?? []}
+          value={name}
+          onChange={(e) => void navigate({ to: '/passwords', search: { estate: e.currentTarget.value } })}
+          maw={240}
+          mb="sm"
+        />
+      )}
+      {estates.data?.length === 0 && (
+        <p className="empty">
+          Nothing here yet. Add an estate with the client: <code>justright estate add FILE</code>
+        </p>
+      )}
+      {list.isLoading && <Loader aria-label="Loading" />}
+      {list.error && <Failure error={list.error} />}
+      {list.data && (
+        <DataTable
+          label="Passwords"
+          rows={list.data.accounts}
+          columns={columns(name)}
+          empty="No install of this estate has an account yet."
+        />
+      )}
+    </>
+  );
+}

@@ -1,0 +1,138 @@
+import { Button, Group, Table, TextInput } from '@mantine/core';
+import { useMutation } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api, need } from '../../api/client';
+import type { RenewalView } from '../../api/schema.gen';
+import { Failure } from '../../parts/Failure';
+import { Time } from '../../parts/Time';
+
+interface Props {
+  renewal: RenewalView;
+  /** What is being done now, or null. */
+  running: string | null;
+  mayGrant: boolean;
+  follow: (job: string) => void;
+}
+
+const states: Record<string, string> = {
+  done: '✓ done',
+  failed: '✗ failed',
+  refused: '✗ failed',
+  begun: '… begun',
+  skipped: '– left out',
+  abandoned: '– left out',
+  dropped: '– dropped',
+};
+
+/** A renewal: its steps as they stand, which password is where, and what somebody has to say now. */
+export function Renewal({ renewal, running, mayGrant, follow }: Props) {
+  const [note, setNote] = useState('');
+  const path = { id: renewal.id };
+  const answered = {
+    onSuccess: (next: RenewalView) => {
+      setNote('');
+      if (next.job) follow(next.job);
+    },
+  };
+  const say = useMutation({
+    mutationFn: (word: string) =>
+      need(
+        api.POST('/api/renewals/{id}/steps/{number}', {
+          params: { path: { ...path, number: renewal.current ?? 0 } },
+          body: { word, note: note || null },
+        }),
+      ),
+    ...answered,
+  });
+  const back = useMutation({
+    mutationFn: () => need(api.POST('/api/renewals/{id}/take-back', { params: { path } })),
+    ...answered,
+  });
+  const busy = running !== null || say.isPending || back.isPending;
+  const current = renewal.steps.find((s) => s.number === renewal.current);
+  return (
+    <section aria-label="renewal">
+      <div className="head">
+        <h2>{renewal.endedAt ? 'The last renewal' : 'Being renewed'}</h2>
+        <span role="status" aria-live="polite">
+          {running ?? renewal.words}
+        </span>
+        {renewal.pretend && <span className="tag">pretend</span>}
+        <span className="grow" />
+        <span className="soft">
+          begun by {renewal.startedBy}, <Time value={renewal.startedAt} />
+        </span>
+      </div>
+      <Table className="steps" aria-label="steps of the renewal" verticalSpacing={4}>
+        <Table.Tbody>
+          {renewal.steps.map((s) => (
+            <Table.Tr key={s.number} aria-current={s.number === renewal.current ? 'step' : undefined}>
+              <Table.Td className="state">
+                {states[s.state] ?? (s.number === renewal.current ? '→ next' : '· waits')}
+              </Table.Td>
+              <Table.Td className="number">{s.number}</Table.Td>
+              <Table.Td>{s.number === renewal.current ? <strong>{s.words}</strong> : s.words}</Table.Td>
+              <Table.Td className="soft">
+                {s.state === 'waiting' ? s.why : s.note}
+                {s.at && (
+                  <>
+                    {' '}
+                    ({s.by}, <Time value={s.at} />)
+                  </>
+                )}
+              </Table.Td>
+            </Table.Tr>
+          ))}
+        </Table.Tbody>
+      </Table>
+      {renewal.divided.length > 0 && (
+        <div role="note">
+          <h3>{renewal.endedAt ? 'Left out of line with the directory' : 'Not in line with the directory now'}</h3>
+          <ul>
+            {renewal.divided.map((d) => (
+              <li key={d}>{d}</li>
+            ))}
+          </ul>
+        </div>
+      )}
+      {say.error && <Failure error={say.error} />}
+      {back.error && <Failure error={back.error} />}
+      {!renewal.endedAt && current && mayGrant && renewal.next !== 'go' && (
+        <Group align="flex-end" gap="sm" mt="sm">
+          <TextInput
+            label={`A note on step ${current.number}`}
+            placeholder={renewal.next === 'decision' ? 'needed when it is left out' : 'who typed it'}
+            value={note}
+            onChange={(e) => setNote(e.currentTarget.value)}
+            w={300}
+          />
+          {renewal.next === 'person' && (
+            <Button onClick={() => say.mutate('done')} loading={busy}>
+              It is typed
+            </Button>
+          )}
+          {renewal.next === 'decision' && (
+            <Button onClick={() => say.mutate('again')} loading={busy}>
+              Try it again
+            </Button>
+          )}
+          {renewal.next === 'window' && (
+            <Button onClick={() => say.mutate('now')} loading={busy}>
+              Restart now
+            </Button>
+          )}
+          {current.act !== 'set-in-directory' && (
+            <Button variant="default" onClick={() => say.mutate('leave-out')} disabled={busy || note === ''}>
+              Leave it out
+            </Button>
+          )}
+          {renewal.canGoBack && (
+            <Button variant="default" onClick={() => back.mutate()} disabled={busy}>
+              Back to the old one
+            </Button>
+          )}
+        </Group>
+      )}
+    </section>
+  );
+}

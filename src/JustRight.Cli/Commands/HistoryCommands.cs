@@ -1,0 +1,67 @@
+using System.CommandLine;
+using JustRight.Cli.Api;
+using JustRight.Cli.Output;
+using JustRight.Contracts;
+using Spectre.Console;
+
+namespace JustRight.Cli.Commands;
+
+/// <summary><c>history</c> and <c>drift</c>: how the fit of an install went, and what is different between two of its fits.</summary>
+internal static class HistoryCommands
+{
+    public static Command MakeHistory()
+    {
+        var install = Names.Install();
+        return CommandKit.Make("history", "Lists the fits of an install that were other than the one before, newest first", ["justright history thermograph-dataroom", "justright history thermograph-dataroom --json"],
+            [install], c => HistoryAsync(c, c.Parsed.GetValue(install)!));
+    }
+
+    public static Command MakeDrift()
+    {
+        var install = Names.Install();
+        var from = new Option<int?>("--from") { Description = "The earlier fit, by its number in the history; the one before the later unless said otherwise", HelpName = "NUMBER" };
+        var to = new Option<int?>("--to") { Description = "The later fit; the latest unless said otherwise", HelpName = "NUMBER" };
+        return CommandKit.Make(
+            "drift", "Says what is different between two fits of an install, in words, and what of it was made from here.\nTakes no survey: verify first to see what is there now.\nExit code: 0 nothing is worse, 1 something is",
+            ["justright drift thermograph-dataroom", "justright drift thermograph-dataroom --from 1 --to 4"], [install, from, to],
+            c => DriftAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(from), c.Parsed.GetValue(to)));
+    }
+
+    private static async Task<int> HistoryAsync(Call call, string install)
+    {
+        var fits = await call.Api.GetAsync($"installs/{Names.Part(install)}/history", ContractsJson.Default.IReadOnlyListKeptFitView, call.Cancel);
+        if (call.Screen.IsJson)
+        {
+            Screen.Json(fits, ContractsJson.Default.IReadOnlyListKeptFitView);
+            return ExitCode.Fine;
+        }
+
+        if (fits.Count == 0) call.Screen.Line(Markup.Escape($"It was never verified: justright verify {install}"));
+        var table = Screen.List("", "first seen", "last seen", "surveys", "", "");
+        foreach (var f in fits) table.AddRow(new Text($"{f.Number}"), new Text(Times.Exact(f.From)), new Text(Times.Exact(f.Until)), new Text($"{f.Seen}"), new Markup(Balance.Sign(f.Leaning)), new Text(f.Leaning.Words));
+        if (fits.Count > 0) call.Screen.Write(table);
+        return ExitCode.Fine;
+    }
+
+    private static async Task<int> DriftAsync(Call call, string install, int? from, int? to)
+    {
+        var query = string.Join('&', new[] { from is { } f ? $"from={f}" : null, to is { } t ? $"to={t}" : null }.OfType<string>());
+        var view = await call.Api.GetAsync($"installs/{Names.Part(install)}/drift{(query.Length > 0 ? "?" + query : "")}", ContractsJson.Default.DriftView, call.Cancel);
+        if (call.Screen.IsJson) Screen.Json(view, ContractsJson.Default.DriftView);
+        else Write(call.Screen, view);
+        return view.Lines.Any(l => l.Way == "worse") ? ExitCode.Misfit : ExitCode.Fine;
+    }
+
+    private static void Write(Screen screen, DriftView view)
+    {
+        screen.Line(Markup.Escape($"{view.Install}, from fit {view.From.Number} ({view.From.Leaning.Words}, {Times.Exact(view.From.Until)}) to fit {view.To.Number} ({view.To.Leaning.Words}, {Times.Exact(view.To.From)})"));
+        if (view.Lines.Count == 0) screen.Line("Nothing is different.");
+        foreach (var line in view.Lines)
+        {
+            screen.Line($"  {line.Way switch { "worse" => "[bold]✗ worse [/]", "better" => "[green]✓ better[/]", _ => "· other " }}  {Markup.Escape(line.Words)}");
+            if (line.MadeHere is { } made) screen.Line($"            [grey]made here: {Markup.Escape(made)}[/]");
+        }
+
+        if (view.Lines.Any(l => l.Way == "worse" && l.MadeHere is null)) screen.Line("[grey]Where nothing is said, no step of ours made it.[/]");
+    }
+}

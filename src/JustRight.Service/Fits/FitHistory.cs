@@ -1,0 +1,80 @@
+using System.IO.Compression;
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using JustRight.Contracts;
+using JustRight.Core.Fit;
+using JustRight.Service.Storage;
+using JustRight.Service.Views;
+using Microsoft.EntityFrameworkCore;
+
+namespace JustRight.Service.Fits;
+
+/// <summary>
+/// Keeps the fits of installs that were other than the one before: a survey that shows nothing new only moves the last one's end.
+/// So nothing that changed is lost, however often it is looked at.
+/// </summary>
+public sealed class FitHistory(IDbContextFactory<AppDb> databases)
+{
+    private const int Kept = 1000;
+    private static readonly JsonSerializerOptions Options = new(JsonSerializerDefaults.Web) { Converters = { new JsonStringEnumConverter() } };
+
+    /// <summary>Keeps a fit; returns how it differs from the one before, or null when it is the first.</summary>
+    public async Task<IReadOnlyList<DriftLine>?> AddAsync(InstallFit fit, CancellationToken cancel)
+    {
+        var kept = KeptFit.Of(fit);
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var last = await db.Fits.Where(f => f.Install == kept.Install).OrderByDescending(f => f.Number).FirstOrDefaultAsync(cancel);
+        var lines = last is null ? null : FitDrift.Between(Unpack(last), kept);
+        if (lines is { Count: 0 })
+        {
+            (last!.Until, last.Seen) = (kept.SurveyedAt, last.Seen + 1);
+        }
+        else
+        {
+            db.Fits.Add(new FitRow
+            {
+                Install = kept.Install,
+                Number = (last?.Number ?? 0) + 1,
+                From = kept.SurveyedAt,
+                Until = kept.SurveyedAt,
+                Seen = 1,
+                LeaningJson = JsonSerializer.Serialize(FitViews.Of(kept.Leaning, kept.Unread.Count, kept.Words), ContractsJson.Default.LeaningView),
+                Packed = Pack(kept),
+            });
+        }
+
+        await db.SaveChangesAsync(cancel);
+        await db.Fits.Where(f => f.Install == kept.Install && f.Number <= (last == null ? 0 : last.Number) - Kept).ExecuteDeleteAsync(cancel);
+        return lines;
+    }
+
+    /// <summary>The fits kept of an install, newest first.</summary>
+    public async Task<IReadOnlyList<KeptFitView>> ListAsync(string install, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var rows = await db.Fits.AsNoTracking().Where(f => f.Install == install).OrderByDescending(f => f.Number)
+            .Select(f => new { f.Number, f.From, f.Until, f.Seen, f.LeaningJson }).ToListAsync(cancel);
+        return [.. rows.Select(f => new KeptFitView(f.Number, f.From, f.Until, f.Seen, JsonSerializer.Deserialize(f.LeaningJson, ContractsJson.Default.LeaningView)!))];
+    }
+
+    /// <summary>One kept fit, or null.</summary>
+    public async Task<KeptFit?> FindAsync(string install, int number, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await db.Fits.AsNoTracking().FirstOrDefaultAsync(f => f.Install == install && f.Number == number, cancel) is { } row ? Unpack(row) : null;
+    }
+
+    private static byte[] Pack(KeptFit fit)
+    {
+        using var packed = new MemoryStream();
+        using (var packer = new BrotliStream(packed, CompressionLevel.Fastest, leaveOpen: true)) JsonSerializer.Serialize(packer, fit, Options);
+        return packed.ToArray();
+    }
+
+    private static KeptFit Unpack(FitRow row)
+    {
+        using var packed = new MemoryStream(row.Packed);
+        using var unpacker = new BrotliStream(packed, CompressionMode.Decompress);
+        return JsonSerializer.Deserialize<KeptFit>(unpacker, Options)!;
+    }
+}
