@@ -155,6 +155,15 @@ run 0 password done fennmoor svc-curd-read --note "typed by Jory Lind"
 run 0 password try fennmoor svc-curd-read
 run 2 password renew fennmoor svc-curd-keep
 
+tell "Behind our back somebody puts the account of the pages into a group on fm-portal01. The next look finds it, and says that no step of ours made it; taking it away is ours."
+printf '(somebody changes the pretend estate: svc-curd-web into Event Log Readers on fm-portal01)\n'
+node -e 'const fs = require("fs"), lab = JSON.parse(fs.readFileSync(process.argv[1])); lab.hosts.find((h) => h.name === "fm-portal01").localGroups.find((g) => g.name === "Event Log Readers").members.push("svc-curd-web"); fs.writeFileSync(process.argv[1], JSON.stringify(lab));' "$tour_data/lab/fennmoor.json"
+run 1 verify curdhouse-portals --brief
+run 1 drift curdhouse-portals
+run 0 grant curdhouse-portals --remove --yes
+run 0 drift curdhouse-portals
+run 0 history curdhouse-portals
+
 tell "Quernstone watches two database servers. Which small set of rights will do hangs on the release of each."
 run 1 verify quernstone-sql02
 tell "On fm-sql01 its account holds the all-powerful role, as the handbook recommends: everything works, and it is too much."

@@ -223,6 +223,20 @@ public sealed class ClientTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task What_differs_between_two_fits_is_said_with_an_exit_code()
+    {
+        await _service.AddDemoAsync();
+        (await RunAsync("drift", Install)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("justright verify"));
+        await RunAsync("verify", Install);
+        await RunAsync("verify", Install); // the host that was restarting is back
+        (await RunAsync("history", Install)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("missing"));
+        (await RunAsync("drift", Install)).Out.ShouldContain("fm-temp02 can be read again");
+        (await RunAsync("drift", Install, "--from", "2", "--to", "2")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("Nothing is different."));
+        (await RunAsync("drift", Install, "--from", "2", "--to", "1")).Out.ShouldContain("fm-temp02 can no longer be read");
+        JsonDocument.Parse((await RunAsync("history", Install, "--json")).Out).RootElement.GetArrayLength().ShouldBe(2);
+    }
+
+    [Fact]
     public async Task A_password_is_due_tried_and_renewed_until_a_person_is_needed()
     {
         const string account = "svc-curd-read", typed = "typed-by-a-person-3";

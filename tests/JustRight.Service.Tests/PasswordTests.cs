@@ -51,7 +51,8 @@ public sealed class PasswordTests : IAsyncLifetime
         using var wrong = await _service.Http.PostAsync($"/api/renewals/{waits.Id}/steps/6", Word("done"), Cancel);
         wrong.StatusCode.ShouldBe(HttpStatusCode.Conflict);
 
-        using var handed = await _service.Http.PostAsync($"/api/{Path}/show", null, Cancel);
+        var both = await Task.WhenAll(Enumerable.Range(0, 2).Select(_ => _service.Http.PostAsync($"/api/{Path}/show", null, Cancel)));
+        using var handed = both.Single(r => r.StatusCode == HttpStatusCode.OK); // of two who ask at once, one gets it
         var shown = (await handed.Content.ReadFromJsonAsync(ContractsJson.Default.ShownPassword, Cancel))!.Password;
         shown.Length.ShouldBe(32);
         using var again = await _service.Http.PostAsync($"/api/{Path}/show", null, Cancel);

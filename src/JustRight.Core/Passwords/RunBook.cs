@@ -60,7 +60,10 @@ public sealed record RunBook(string Account, IReadOnlyList<RunBookStep> Steps, I
         this with { Steps = [.. Steps.Select(s => s.Number == number ? s with { Change = change, State = RunBookState.Begun, Note = seen, By = by, At = at } : s)] };
 
     /// <summary>A failed step is tried again: one that may have touched something is looked at first.</summary>
-    public RunBook Retry(int number, string by, DateTimeOffset at) => Decide(number, s => s.State == RunBookState.Failed ? RunBookState.Begun : RunBookState.Waiting, "", by, at);
+    public RunBook Retry(int number, string by, DateTimeOffset at) => Decide(number, s => s.State == RunBookState.Failed ? RunBookState.Begun : RunBookState.Waiting, TriedAgain, by, at);
+
+    /// <summary>What the note of a step says that a person lets be tried again.</summary>
+    public const string TriedAgain = "to be tried again";
 
     /// <summary>It goes on without a step. What it should have changed stays as it is, and stays mentioned.</summary>
     public RunBook Skip(int number, string why, string by, DateTimeOffset at) =>

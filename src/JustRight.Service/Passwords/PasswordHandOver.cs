@@ -28,15 +28,28 @@ internal sealed class PasswordHandOver(SecretStore secrets, LogBook log, TimePro
         if (row.Protected is null) return (row, null);
         var handed = wrap(secrets.Open(row));
         var now = time.GetUtcNow();
-        await log.AddWithAsync(
-            journal =>
-            {
-                var kept = journal.Passwords.First(p => p.Id == row.Id);
-                (kept.Protected, kept.HandedOverAt, kept.HandedOverBy) = (null, now, who);
-            },
-            who, "password", row.Account, $"handed over, {how}", cancel);
+        try
+        {
+            // The log is written by one at a time: of two who ask at once, one finds it gone, and nothing of theirs is written.
+            await log.AddWithAsync(
+                journal =>
+                {
+                    var kept = journal.Passwords.First(p => p.Id == row.Id);
+                    if (kept.Protected is null) throw new GoneException();
+                    (kept.Protected, kept.HandedOverAt, kept.HandedOverBy) = (null, now, who);
+                },
+                who, "password", row.Account, $"handed over, {how}", cancel);
+        }
+        catch (GoneException)
+        {
+            return (row, null);
+        }
+
         return (null, handed);
     }
+
+    /// <summary>It was handed over to somebody else a moment ago.</summary>
+    private sealed class GoneException : Exception;
 
     /// <summary>The certificate to seal to.</summary>
     /// <returns>Why it will not do, or null.</returns>

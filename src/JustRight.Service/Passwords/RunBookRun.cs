@@ -95,7 +95,9 @@ internal sealed class RunBookRun(
                 var facts = await connectors.Directory.ReadPasswordAsync(set.Name, cancel);
                 if (facts.WhyNotTried(time.GetUtcNow()) is { } why) throw new ConnectorException(ConnectorFailure.Conflict, $"it was set since, and whether by us cannot be tried: {why}");
                 var tried = await connectors.Directory.TryPasswordAsync(set.Name, secret, cancel);
-                return tried.Works == true ? $"{seen.Seen}; {tried.Words}" : throw new ConnectorException(ConnectorFailure.Conflict, $"somebody else set it meanwhile: {seen.Seen}.");
+                if (tried.Works == true) return $"{seen.Seen}; {tried.Words}";
+                // A person who has read this and lets it be tried again means ours to count.
+                return step.Note == RunBook.TriedAgain ? null : throw new ConnectorException(ConnectorFailure.Conflict, $"somebody else set it meanwhile: {seen.Seen}. Tried again, ours is set over it.");
             case RestartService { RanSince: not null } restart:
                 return await connectors.ObserveAsync(restart, cancel) is { State: ObservedState.Done, Seen: var running } ? running : null;
             default:
