@@ -52,6 +52,18 @@ public sealed class DriftTests
     }
 
     [Fact]
+    public async Task Accounts_that_are_made_bring_needs_of_their_own_and_nothing_too_much()
+    {
+        using var lab = new DemoLab();
+        await lab.VerifyAsync("thermograph-dataroom"); // a host that is restarting
+        var (fit, worklist) = await lab.VerifyAsync("thermograph-dataroom");
+        await lab.MakeAsync([.. worklist.Give.Where(s => s.Blocked is null)]);
+        var lines = FitDrift.Between(KeptFit.Of(fit), KeptFit.Of((await lab.VerifyAsync("thermograph-dataroom")).Fit));
+        lines.ShouldNotContain(l => l.Way == DriftWay.Worse);
+        lines.ShouldContain(l => l.Words == "svc-thermo-poller: usable on FENNMOOR: needed now, and so");
+    }
+
+    [Fact]
     public async Task What_is_mended_and_what_can_no_longer_be_read_is_said_as_such()
     {
         using var lab = new DemoLab();

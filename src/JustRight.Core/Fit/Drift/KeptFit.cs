@@ -11,7 +11,7 @@ public sealed record KeptFit(string Install, DateTimeOffset SurveyedAt, Leaning 
         fit.Plan.Install, fit.SurveyedAt, fit.Leaning, fit.Words,
         [
             .. fit.Accounts.SelectMany(a => a.Judgements.Select(j => new KeptRight(
-                j.Id, a.Account.Name, j.Right.ToString() ?? "", j.Grant is not null, j.Verdict, j.Reason, [.. j.Paths.Select(p => p.ToString()).Order(StringComparer.Ordinal)]))),
+                j.Id, a.Account.Name, j.Right.ToString() ?? "", j.Verdict is not (Verdict.Spare or Verdict.Barred), j.Verdict, j.Reason, [.. j.Paths.Select(p => p.ToString()).Order(StringComparer.Ordinal)]))),
         ],
         [.. fit.Findings.Where(f => f.TooMuch).Select(f => $"{f.Place}: {f.Text}")],
         [.. fit.Corners.Select(c => c.Place).Distinct()]);
@@ -20,6 +20,6 @@ public sealed record KeptFit(string Install, DateTimeOffset SurveyedAt, Leaning 
 /// <summary>What a fit said of one right.</summary>
 /// <param name="Account">The account's logon name.</param>
 /// <param name="Right">The right and its place, in words.</param>
-/// <param name="Needed">Whether a need asks for it.</param>
+/// <param name="Needed">Whether a need asks for it, an account's own needs among them.</param>
 /// <param name="Paths">How it is held, in a fixed order.</param>
 public sealed record KeptRight(string Id, string Account, string Right, bool Needed, Verdict Verdict, string Reason, IReadOnlyList<string> Paths);
