@@ -17,8 +17,6 @@ namespace JustRight.Lab;
 /// </summary>
 public sealed class LabDirectory(LabFile file, TimeProvider time) : IDirectoryConnector
 {
-    private static readonly TimeSpan WrongPasswordsCountFor = TimeSpan.FromMinutes(30);
-
     /// <inheritdoc/>
     public Task<DirectorySnapshot> ReadAsync(DirectoryScope scope, CancellationToken cancel) => Task.FromResult(file.Read(state => Snapshot(state, scope.Access is not null, time.GetUtcNow())));
 
@@ -70,7 +68,7 @@ public sealed class LabDirectory(LabFile file, TimeProvider time) : IDirectoryCo
     {
         var found = Need(state, account);
         return new PasswordFacts(
-            found.Name, "the lab", found.PasswordSetAt, found.WrongPasswords, found.WrongPasswordAt, state.LockedAfter, WrongPasswordsCountFor, state.LeastPasswordLength,
+            found.Name, "the lab", found.PasswordSetAt, found.WrongPasswords, found.WrongPasswordAt, state.LockedAfter, LabPasswords.WrongOnesCountFor, state.LeastPasswordLength,
             found.State.HasFlag(AccountState.Locked), found.State.HasFlag(AccountState.Disabled));
     }));
 

@@ -14,6 +14,9 @@ public static class LabPasswords
 {
     private const int Rounds = 20_000, SaltLength = 16, ProofLength = 32;
 
+    /// <summary>For how long a wrong password counts.</summary>
+    internal static readonly TimeSpan WrongOnesCountFor = TimeSpan.FromMinutes(30);
+
     /// <summary>The pretend password of somebody who came with the lab.</summary>
     /// <param name="name">The logon name.</param>
     public static string PretendOf(string name) => $"pretend-{name}";
@@ -47,7 +50,8 @@ public static class LabPasswords
             return new PasswordTry(true, "the lab takes it");
         }
 
-        (account.WrongPasswords, account.WrongPasswordAt) = (account.WrongPasswords + 1, now);
+        var counted = account.WrongPasswordAt + WrongOnesCountFor < now ? 0 : account.WrongPasswords;
+        (account.WrongPasswords, account.WrongPasswordAt) = (counted + 1, now);
         if (state.LockedAfter > 0 && account.WrongPasswords >= state.LockedAfter) account.State |= AccountState.Locked;
         return new PasswordTry(false, $"the lab refuses the sign-in of {account.Name}: wrong password.");
     }

@@ -26,7 +26,10 @@ internal static class LdapPasswords
         return new PasswordFacts(
             account, session.Controller, found.FileTime("pwdLastSet"), Count(found, "badPwdCount"), found.FileTime("badPasswordTime"),
             Count(policy, "lockoutThreshold", "msDS-LockoutThreshold"), Span(policy, "lockOutObservationWindow", "msDS-LockoutObservationWindow"), Count(policy, "minPwdLength", "msDS-MinimumPasswordLength"),
-            (flags & Locked) != 0, (flags & Disabled) != 0);
+            (flags & Locked) != 0, (flags & Disabled) != 0)
+        {
+            ControllerTime = session.Time,
+        };
     }
 
     /// <summary>Signs in.</summary>

@@ -14,8 +14,11 @@ namespace JustRight.Core.Passwords;
 public sealed record PasswordFacts(
     string Account, string ReadFrom, DateTimeOffset? SetAt, int? WrongPasswords, DateTimeOffset? LastWrongAt, int? LockedAfter, TimeSpan? CountedFor, int? LeastLength, bool Locked, bool Disabled)
 {
-    /// <summary>How many wrong passwords count now: those before the last one's time is over no longer do [MS-ADTS 3.1.1.5.4, badPwdCount].</summary>
-    public int? CountNow(DateTimeOffset now) => LastWrongAt is { } last && CountedFor is { } window && last + window < now ? 0 : WrongPasswords;
+    /// <summary>What the controller's own clock said, by which it counts; null when it did not say, and then ours must do.</summary>
+    public DateTimeOffset? ControllerTime { get; init; }
+
+    /// <summary>How many wrong passwords count now: once the time of the last one is over none of them does [MS-ADTS 3.1.1.5.4, badPwdCount].</summary>
+    public int? CountNow(DateTimeOffset now) => LastWrongAt is { } last && CountedFor is { } window && last + window < (ControllerTime ?? now) ? 0 : WrongPasswords;
 
     /// <summary>Why a password must not be tried now, or null when one wrong try leaves at least one more.</summary>
     public string? WhyNotTried(DateTimeOffset now)

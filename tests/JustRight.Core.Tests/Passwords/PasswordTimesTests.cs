@@ -88,6 +88,7 @@ public sealed class PasswordTimesTests
         if (refused is null) facts.WhyNotTried(Now).ShouldBeNull();
         else facts.WhyNotTried(Now).ShouldNotBeNull().ShouldContain(refused);
         facts.CountNow(Now.AddHours(-3)).ShouldBe(counted); // a clock that was set back makes nothing over sooner
+        (facts with { ControllerTime = facts.LastWrongAt }).CountNow(Now.AddYears(1)).ShouldBe(counted); // nor does ours being far ahead: the controller counts by its own
     }
 
     [Theory]
