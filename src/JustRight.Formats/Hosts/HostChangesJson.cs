@@ -72,7 +72,8 @@ public static class HostChangesJson
                 break;
             case RestartService c:
                 (step["service"], step["account"], step["dependents"]) = (c.Service, c.Account, new JsonArray([.. c.Dependents.Select(d => JsonValue.Create(d))]));
-                if (c.Anew) (step["anew"], step["ran-since"]) = (true, c.RanSince?.UtcDateTime.ToString("yyyy-MM-ddTHH:mm:ss.fffZ", System.Globalization.CultureInfo.InvariantCulture));
+                if (c.Anew) step["anew"] = true;
+                if (c is { Anew: true, RanSince: { } since }) step["ran-since-ms"] = since.ToUnixTimeMilliseconds();
                 break;
             case RefreshPolicy c:
                 step["expect"] = new JsonArray([.. c.Expect.Select(e =>

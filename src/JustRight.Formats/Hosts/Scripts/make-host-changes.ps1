@@ -189,19 +189,24 @@ function Get-RunningAccount($Service) {
     return "$($owner.Domain)\$($owner.User)"
 }
 
-# Since when it runs, to the millisecond, as the facts of the host tell it.
+# Since when it runs, or nothing.
 function Get-RunningSince($Service) {
-    if ("$($Service.State)" -ne 'Running' -or [int] $Service.ProcessId -le 0) { return '' }
+    if ("$($Service.State)" -ne 'Running' -or [int] $Service.ProcessId -le 0) { return $null }
     $process = @(Get-CimInstance -ClassName Win32_Process -Filter "ProcessId=$([int] $Service.ProcessId)")
-    if ($process.Count -ne 1 -or $null -eq $process[0].CreationDate) { return '' }
-    return ([datetime] $process[0].CreationDate).ToUniversalTime().ToString('yyyy-MM-ddTHH:mm:ss.fffZ', [Globalization.CultureInfo]::InvariantCulture)
+    if ($process.Count -ne 1 -or $null -eq $process[0].CreationDate) { return $null }
+    return ([datetime] $process[0].CreationDate).ToUniversalTime()
 }
 
-# Whether a service that shall start anew still runs since before. Where that is not told, nothing shows it.
+# Whether a service that shall start anew still runs since before. Where that is not told, nothing shows it. Times are compared as
+# milliseconds since 1970, in whole numbers: a time as text would come out of the JSON as a date in one PowerShell and not in another.
 function Test-RunsOn($Step, $Service) {
     if (-not (Get-Field $Step 'anew')) { return $false }
-    $ran = "$(Get-Field $Step 'ran-since')"
-    return -not $ran -or (Get-RunningSince $Service) -eq $ran
+    $ran = Get-Field $Step 'ran-since-ms'
+    if ($null -eq $ran) { return $true }
+    $since = Get-RunningSince $Service
+    if ($null -eq $since) { return $false }
+    $ticks = [long] $since.Ticks - 621355968000000000
+    return (($ticks - $ticks % 10000) / 10000) -eq [long] $ran
 }
 
 function Invoke-Tool([string] $Tool, [string[]] $Arguments) {
@@ -253,8 +258,9 @@ function Read-State($Step) {
             $now = Get-RunningAccount $service
             $stopped = @(@(Get-Field $Step 'dependents') | Where-Object { $_ -and (Get-Service -Name $_).Status -ne 'Running' })
             $done = $now -and ((Format-Account $now) -eq (Format-Account "$(Get-NeededField $Step 'account')")) -and $stopped.Count -eq 0 -and -not (Test-RunsOn $Step $service)
-            $since = if (Get-Field $Step 'anew') { " since $(Get-RunningSince $service)" } else { '' }
-            return @{ done = [bool] $done; hidden = [bool] (Get-Field $Step 'anew') -and -not (Get-Field $Step 'ran-since'); seen = "$($service.Name) $(if ($now) { "runs as $now$since" } else { 'does not run' })$(if ($stopped) { "; stopped: $($stopped -join ', ')" })" }
+            $since = Get-RunningSince $service
+            $words = if ((Get-Field $Step 'anew') -and $null -ne $since) { " since $($since.ToString('yyyy-MM-dd HH:mm:ss', [Globalization.CultureInfo]::InvariantCulture)) UTC" } else { '' }
+            return @{ done = [bool] $done; hidden = [bool] (Get-Field $Step 'anew') -and $null -eq (Get-Field $Step 'ran-since-ms'); seen = "$($service.Name) $(if ($now) { "runs as $now$words" } else { 'does not run' })$(if ($stopped) { "; stopped: $($stopped -join ', ')" })" }
         }
         'refresh-policy' {
             $lists = Get-RightLists
