@@ -28,8 +28,10 @@ const installs = createRoute({ getParentRoute: () => frame, path: '/installs', c
 const install = createRoute({
   getParentRoute: () => frame,
   path: '/installs/$name',
-  validateSearch: (search: Record<string, unknown>): { tab?: 'worklist' | 'handover' | 'sign-in' } =>
-    search.tab === 'worklist' || search.tab === 'handover' || search.tab === 'sign-in' ? { tab: search.tab } : {},
+  validateSearch: (search: Record<string, unknown>): { tab?: 'worklist' | 'handover' | 'sign-in' | 'history' } =>
+    search.tab === 'worklist' || search.tab === 'handover' || search.tab === 'sign-in' || search.tab === 'history'
+      ? { tab: search.tab }
+      : {},
   component: InstallPage,
 });
 const account = createRoute({

@@ -50,6 +50,21 @@ export const passwordPlaces = (name: string, account: string) =>
       need(api.GET('/api/estates/{name}/password-places', { params: { path: { name }, query: { account } } })),
   });
 
+/** The fits of an install that were other than the one before, newest first. */
+export const history = (name: string) =>
+  queryOptions({
+    queryKey: ['install', name, 'history'],
+    queryFn: () => need(api.GET('/api/installs/{name}/history', of(name))),
+  });
+
+/** What is different between a kept fit and the one before it. */
+export const drift = (name: string, to: number) =>
+  queryOptions({
+    queryKey: ['install', name, 'drift', to],
+    queryFn: () => need(api.GET('/api/installs/{name}/drift', { params: { path: { name }, query: { to } } })),
+    retry: false,
+  });
+
 /** When each password of an estate is due, and who changes it. */
 export const passwords = (name: string) =>
   queryOptions({

@@ -9,6 +9,7 @@ import { Failure } from '../../parts/Failure';
 import { JobProgress } from '../../parts/JobProgress';
 import { Time } from '../../parts/Time';
 import { HandoverTab } from './HandoverTab';
+import { HistoryTab } from './HistoryTab';
 import { Matrix } from './Matrix';
 import { Reports } from './Reports';
 import { SignInTab } from './signin/SignInTab';
@@ -78,7 +79,10 @@ export function InstallPage() {
             void navigate({
               to: '/installs/$name',
               params: { name },
-              search: value === 'worklist' || value === 'handover' || value === 'sign-in' ? { tab: value } : {},
+              search:
+                value === 'worklist' || value === 'handover' || value === 'sign-in' || value === 'history'
+                  ? { tab: value }
+                  : {},
             })
           }
           color="gray"
@@ -89,6 +93,7 @@ export function InstallPage() {
             <Tabs.Tab value="worklist">Worklist</Tabs.Tab>
             {signIn.data && <Tabs.Tab value="sign-in">Sign-in</Tabs.Tab>}
             <Tabs.Tab value="handover">Handover</Tabs.Tab>
+            <Tabs.Tab value="history">History</Tabs.Tab>
           </Tabs.List>
           <Tabs.Panel value="matrix">
             <Matrix fit={fit.data} />
@@ -99,6 +104,9 @@ export function InstallPage() {
           </Tabs.Panel>
           <Tabs.Panel value="sign-in">
             <SignInTab name={name} followed={followed} follow={follow} />
+          </Tabs.Panel>
+          <Tabs.Panel value="history">
+            <HistoryTab name={name} />
           </Tabs.Panel>
           <Tabs.Panel value="handover">
             <HandoverTab name={name} estate={summary.estate} />

@@ -1,0 +1,79 @@
+import { Loader, Table } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { drift as driftQuery, history as historyQuery } from '../../api/queries';
+import { Balance } from '../../parts/Balance';
+import { Failure } from '../../parts/Failure';
+import { Time } from '../../parts/Time';
+
+const ways: Record<string, string> = { worse: '✗ worse', better: '✓ better', other: '· other' };
+
+/** How did the fit go over time, and what made the difference? */
+export function HistoryTab({ name }: { name: string }) {
+  const history = useQuery(historyQuery(name));
+  const [picked, setPicked] = useState<number | null>(null);
+  const shown = picked ?? history.data?.[0]?.number ?? 0;
+  const drift = useQuery({ ...driftQuery(name, shown), enabled: shown > 1 });
+  if (history.isPending) return <Loader aria-label="Loading" />;
+  if (history.error) return <Failure error={history.error} />;
+  return (
+    <>
+      <p className="soft">
+        A fit that is other than the one before is kept; a survey that shows nothing new only moves its end.
+      </p>
+      <Table aria-label="kept fits" verticalSpacing={4} highlightOnHover>
+        <Table.Thead>
+          <Table.Tr>
+            <Table.Th>Fit</Table.Th>
+            <Table.Th>First seen</Table.Th>
+            <Table.Th>Last seen</Table.Th>
+            <Table.Th>Surveys</Table.Th>
+            <Table.Th>Did it fit?</Table.Th>
+          </Table.Tr>
+        </Table.Thead>
+        <Table.Tbody>
+          {history.data.map((f) => (
+            <Table.Tr key={f.number} aria-current={f.number === shown ? 'true' : undefined}>
+              <Table.Td>
+                <button type="button" className="sort" onClick={() => setPicked(f.number)}>
+                  {f.number === shown ? `→ ${f.number}` : f.number}
+                </button>
+              </Table.Td>
+              <Table.Td>
+                <Time value={f.from} />
+              </Table.Td>
+              <Table.Td>
+                <Time value={f.until} />
+              </Table.Td>
+              <Table.Td>{f.seen}</Table.Td>
+              <Table.Td>
+                <Balance leaning={f.leaning} />
+              </Table.Td>
+            </Table.Tr>
+          ))}
+        </Table.Tbody>
+      </Table>
+      <section aria-label="what is different">
+        <h2>{shown > 1 ? `What is different since fit ${shown - 1}` : 'The first fit'}</h2>
+        {shown <= 1 && <p className="empty">There is none before it to compare it with.</p>}
+        {drift.isLoading && <Loader aria-label="Loading" />}
+        {drift.error && <Failure error={drift.error} />}
+        {shown > 1 && drift.data && (
+          <Table aria-label="differences" verticalSpacing={4}>
+            <Table.Tbody>
+              {drift.data.lines.map((line) => (
+                <Table.Tr key={line.words}>
+                  <Table.Td className="nowrap">{ways[line.way] ?? line.way}</Table.Td>
+                  <Table.Td>{line.words}</Table.Td>
+                  <Table.Td className="soft">
+                    {line.madeHere ? `made here: ${line.madeHere}` : 'no step of ours made it'}
+                  </Table.Td>
+                </Table.Tr>
+              ))}
+            </Table.Tbody>
+          </Table>
+        )}
+      </section>
+    </>
+  );
+}
