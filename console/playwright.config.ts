@@ -6,6 +6,7 @@ const tests = join(import.meta.dirname, 'tests');
 
 // Debian's own browser; ./test browser starts the service and says where it is.
 export default defineConfig({
+  expect: { timeout: 15_000 }, // the first survey of a fresh service, on a machine that is busy
   testDir: 'tests',
   workers: 1,
   // A project for each file: so a file has a worker, and with it a service, that no other file has touched.
