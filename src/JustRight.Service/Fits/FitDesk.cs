@@ -49,7 +49,7 @@ public sealed class FitDesk(Library library, SurveyShelf surveys, ConfirmationSh
         var (plan, estate) = await PlanAsync(name, cancel);
         if (await surveys.LatestAsync(estate.Name, cancel) is not { } view) return null;
         var needs = new NeedsBook((await PlansOfAsync(estate.Name, cancel)).Where(p => p.Install != name).Append(plan));
-        var fit = new FitJudge(view, needs, estate.Rules, time.GetUtcNow()) { Confirmations = await confirmations.BookAsync(name, cancel) }.Judge(plan);
+        var fit = await JudgeAsync(plan, estate, view, needs, cancel);
         var byOwner = estate.Hosts.Where(h => h.Reach == Reach.HandedOver).Select(h => h.Name).ToHashSet(StringComparer.OrdinalIgnoreCase);
         return new JudgedInstall(fit, WorklistMaker.Make(fit, view, needs).Blocking(c => c is HostChange host && byOwner.Contains(host.Host) ? HandedOverHosts.ByOwner : null));
     }
@@ -61,7 +61,7 @@ public sealed class FitDesk(Library library, SurveyShelf surveys, ConfirmationSh
         var plans = await PlansOfAsync(estate.Name, cancel);
         var needs = new NeedsBook(plans);
         var fits = new List<InstallFit>();
-        foreach (var plan in plans) fits.Add(new FitJudge(view, needs, estate.Rules, time.GetUtcNow()) { Confirmations = await confirmations.BookAsync(plan.Install, cancel) }.Judge(plan));
+        foreach (var plan in plans) fits.Add(await JudgeAsync(plan, estate, view, needs, cancel));
         return fits;
     }
 
@@ -136,6 +136,9 @@ public sealed class FitDesk(Library library, SurveyShelf surveys, ConfirmationSh
             return new InstallSummary(install.Name, install.Sheet, install.Sheet, install.Estate, DocumentViews.Stage(install.Stage), false, null, null, $"cannot be planned: {e.Faults[0]}", row.AddedAt, row.AddedBy);
         }
     }
+
+    private async Task<InstallFit> JudgeAsync(Plan plan, Estate estate, Core.Fit.SurveyView view, NeedsBook needs, CancellationToken cancel) =>
+        new FitJudge(view, needs, estate.Rules, time.GetUtcNow()) { Confirmations = await confirmations.BookAsync(plan.Install, cancel) }.Judge(plan);
 
     private async Task<(Sheet Sheet, Estate Estate)> LoadAsync(Install install, CancellationToken cancel)
     {

@@ -1,6 +1,4 @@
-using System.IO.Compression;
 using System.Text.Json;
-using System.Text.Json.Serialization;
 using JustRight.Contracts;
 using JustRight.Core.Fit;
 using JustRight.Service.Storage;
@@ -16,7 +14,6 @@ namespace JustRight.Service.Fits;
 public sealed class FitHistory(IDbContextFactory<AppDb> databases)
 {
     private const int Kept = 1000;
-    private static readonly JsonSerializerOptions Options = new(JsonSerializerDefaults.Web) { Converters = { new JsonStringEnumConverter() } };
 
     /// <summary>Keeps a fit; returns how it differs from the one before, or null when it is the first.</summary>
     public async Task<IReadOnlyList<DriftLine>?> AddAsync(InstallFit fit, CancellationToken cancel)
@@ -24,7 +21,7 @@ public sealed class FitHistory(IDbContextFactory<AppDb> databases)
         var kept = KeptFit.Of(fit);
         await using var db = await databases.CreateDbContextAsync(cancel);
         var last = await db.Fits.Where(f => f.Install == kept.Install).OrderByDescending(f => f.Number).FirstOrDefaultAsync(cancel);
-        var lines = last is null ? null : FitDrift.Between(Unpack(last), kept);
+        var lines = last is null ? null : FitDrift.Between(PackedJson.Read<KeptFit>(last.Packed), kept);
         if (lines is { Count: 0 })
         {
             (last!.Until, last.Seen) = (kept.SurveyedAt, last.Seen + 1);
@@ -39,7 +36,7 @@ public sealed class FitHistory(IDbContextFactory<AppDb> databases)
                 Until = kept.SurveyedAt,
                 Seen = 1,
                 LeaningJson = JsonSerializer.Serialize(FitViews.Of(kept.Leaning, kept.Unread.Count, kept.Words), ContractsJson.Default.LeaningView),
-                Packed = Pack(kept),
+                Packed = PackedJson.Write(kept),
             });
         }
 
@@ -61,20 +58,6 @@ public sealed class FitHistory(IDbContextFactory<AppDb> databases)
     public async Task<KeptFit?> FindAsync(string install, int number, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return await db.Fits.AsNoTracking().FirstOrDefaultAsync(f => f.Install == install && f.Number == number, cancel) is { } row ? Unpack(row) : null;
-    }
-
-    private static byte[] Pack(KeptFit fit)
-    {
-        using var packed = new MemoryStream();
-        using (var packer = new BrotliStream(packed, CompressionLevel.Fastest, leaveOpen: true)) JsonSerializer.Serialize(packer, fit, Options);
-        return packed.ToArray();
-    }
-
-    private static KeptFit Unpack(FitRow row)
-    {
-        using var packed = new MemoryStream(row.Packed);
-        using var unpacker = new BrotliStream(packed, CompressionMode.Decompress);
-        return JsonSerializer.Deserialize<KeptFit>(unpacker, Options)!;
+        return await db.Fits.AsNoTracking().FirstOrDefaultAsync(f => f.Install == install && f.Number == number, cancel) is { } row ? PackedJson.Read<KeptFit>(row.Packed) : null;
     }
 }

@@ -1,6 +1,3 @@
-using System.IO.Compression;
-using System.Text.Json;
-using System.Text.Json.Serialization;
 using JustRight.Core.SignIn.Objects;
 using JustRight.Core.Surveys;
 using JustRight.Service.Storage;
@@ -15,19 +12,16 @@ internal sealed record KeptPeople(PeopleSnapshot Snapshot, ObjectTable Table);
 /// <summary>Keeps the people and groups of each directory as last read, and those asked for lately ready for filters.</summary>
 internal sealed class PeopleShelf(IDbContextFactory<AppDb> databases)
 {
-    private static readonly JsonSerializerOptions Options = new(JsonSerializerDefaults.Web) { Converters = { new JsonStringEnumConverter() } };
     private readonly Dictionary<(string Estate, string Directory), (DateTimeOffset ReadAt, KeptPeople People)> _ready = [];
     private readonly Lock _lock = new();
 
     /// <summary>Keeps a reading in place of the one before.</summary>
     public async Task SaveAsync(string estate, PeopleSnapshot snapshot, CancellationToken cancel)
     {
-        using var packed = new MemoryStream();
-        await using (var packer = new BrotliStream(packed, CompressionLevel.Fastest, leaveOpen: true)) await JsonSerializer.SerializeAsync(packer, snapshot, Options, cancel);
         await using var db = await databases.CreateDbContextAsync(cancel);
         var row = await db.People.FirstOrDefaultAsync(p => p.Estate == estate && p.Directory == snapshot.Directory, cancel);
         if (row is null) db.People.Add(row = new PeopleRow { Estate = estate, Directory = snapshot.Directory, Packed = [] });
-        (row.ReadAt, row.Packed) = (snapshot.ReadAt, packed.ToArray());
+        (row.ReadAt, row.Packed) = (snapshot.ReadAt, PackedJson.Write(snapshot));
         await db.SaveChangesAsync(cancel);
     }
 
@@ -42,9 +36,7 @@ internal sealed class PeopleShelf(IDbContextFactory<AppDb> databases)
             if (_ready.TryGetValue((estate, directory), out var ready) && ready.ReadAt == readAt) return ready.People;
         }
 
-        using var packed = new MemoryStream(await rows.Select(p => p.Packed).FirstAsync(cancel));
-        await using var unpacker = new BrotliStream(packed, CompressionMode.Decompress);
-        var read = (await JsonSerializer.DeserializeAsync<PeopleSnapshot>(unpacker, Options, cancel))!;
+        var read = PackedJson.Read<PeopleSnapshot>(await rows.Select(p => p.Packed).FirstAsync(cancel));
         var snapshot = read with { Objects = [.. read.Objects.Select(o => o with { Values = new Dictionary<string, IReadOnlyList<string>>(o.Values, StringComparer.OrdinalIgnoreCase) })] };
         var people = new KeptPeople(snapshot, snapshot.ToTable());
         await Task.Run(people.Table.Prepare, cancel);
