@@ -3,6 +3,7 @@ using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Fit;
 using JustRight.Core.Fit.Confirmations;
+using JustRight.Core.Fit.Exceptions;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
@@ -50,6 +51,8 @@ internal sealed class FitScene
     public HouseRules Rules { get; set; } = new([], null, []);
 
     public DateTimeOffset SurveyedAt { get; set; } = Now;
+
+    public IReadOnlyList<AcceptedException> Exceptions { get; set; } = [];
 
     public string? DirectoryUnread { get; set; }
 
@@ -222,7 +225,7 @@ internal sealed class FitScene
         var view = View();
         var plan = Plan("install");
         var needs = new NeedsBook([.. _others, plan]);
-        var fit = new FitJudge(view, needs, Rules, Now) { Confirmations = new ConfirmationBook(_confirmations) }.Judge(plan);
+        var fit = new FitJudge(view, needs, Rules, Now) { Confirmations = new ConfirmationBook(_confirmations), Exceptions = new ExceptionBook(Exceptions) }.Judge(plan);
         return (fit, WorklistMaker.Make(fit, view, needs));
     }
 

@@ -31,8 +31,9 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook ne
         foreach (var account in fit.Accounts)
         {
             var node = view.Graph.IndexOf(account.Account.Name);
-            var surplus = account.Judgements.Where(j => j.Verdict is Verdict.Barred or Verdict.Spare).OrderBy(j => j.Verdict == Verdict.Barred ? 0 : 1);
-            foreach (var judgement in account.Judgements.Where(j => j is { Verdict: Verdict.Spare, Right: ProductRoleRight })) InsideTheProduct(account.Account, judgement);
+            foreach (var accepted in account.Judgements.Where(j => j.Accepted is not null)) _notOffered.Add(new NotOffered(accepted.Id, $"{accepted.Accepted!.By} accepted it until {accepted.Accepted.Until.UtcDateTime:yyyy-MM-dd}: {accepted.Accepted.Why}"));
+            var surplus = account.Judgements.Where(j => j.Verdict is Verdict.Barred or Verdict.Spare && j.Accepted is null).OrderBy(j => j.Verdict == Verdict.Barred ? 0 : 1);
+            foreach (var judgement in account.Judgements.Where(j => j is { Verdict: Verdict.Spare, Right: ProductRoleRight, Accepted: null })) InsideTheProduct(account.Account, judgement);
             foreach (var judgement in surplus)
                 foreach (var path in judgement.Paths)
                     Offer(account.Account, node, judgement, path, $"{judgement.Verdict.ToString().ToLowerInvariant()}: {judgement.Reason}");

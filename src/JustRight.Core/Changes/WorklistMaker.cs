@@ -42,7 +42,7 @@ public sealed class WorklistMaker
 
     private const string WaitingForDatabase = "waiting for the database";
 
-    private static bool NeedsGiving(Judgement judgement) => judgement.Right is not UnjudgedRight && judgement.Verdict switch
+    private static bool NeedsGiving(Judgement judgement) => judgement is { Right: not UnjudgedRight, Accepted: null } && judgement.Verdict switch
     {
         Verdict.Unmet => judgement.DeniedBy.Count == 0, // a deny is not overcome by granting again
         Verdict.Met => !judgement.AsPlanned,

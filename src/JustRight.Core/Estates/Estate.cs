@@ -169,6 +169,29 @@ public sealed record HouseRules(IReadOnlyList<BarredHolding> Barred, TimeSpan? S
 
     /// <summary>The house's time zone, for times of day.</summary>
     public TimeZoneInfo TimeZone { get; init; } = TimeZoneInfo.Utc;
+
+    /// <summary>What holds for reviews.</summary>
+    public ReviewRules Reviews { get; init; } = ReviewRules.Usual;
+
+    /// <summary>How often the estate is looked at by itself; null when it is not.</summary>
+    public WatchRules? Watch { get; init; }
+
+    /// <summary>Who is told.</summary>
+    public NoticeRules Notices { get; init; } = NoticeRules.Nobody;
+
+    /// <summary>A day stands for its noon in the house: that is the same day for whoever reads it elsewhere, and no clock changes then.</summary>
+    public DateTimeOffset NoonOf(DateOnly day)
+    {
+        var noon = day.ToDateTime(new TimeOnly(12, 0));
+        return new DateTimeOffset(noon, TimeZone.GetUtcOffset(noon));
+    }
+
+    /// <summary>The moment at which a day is over in the house. Where the clock jumps at that midnight, it is the moment of the jump.</summary>
+    public DateTimeOffset EndOf(DateOnly day)
+    {
+        var midnight = day.AddDays(1).ToDateTime(TimeOnly.MinValue);
+        return new DateTimeOffset(midnight, TimeZone.GetUtcOffset(midnight));
+    }
 }
 
 /// <summary>A sharing that the house allows.</summary>

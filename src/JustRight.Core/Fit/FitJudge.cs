@@ -1,5 +1,6 @@
 using JustRight.Core.Estates;
 using JustRight.Core.Fit.Confirmations;
+using JustRight.Core.Fit.Exceptions;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
@@ -19,12 +20,15 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
     /// <summary>What people confirmed where no survey reads.</summary>
     public ConfirmationBook Confirmations { get; init; } = ConfirmationBook.Empty;
 
+    /// <summary>What people accepted that is off.</summary>
+    public ExceptionBook Exceptions { get; init; } = ExceptionBook.Empty;
+
     /// <summary>The fit of one install.</summary>
     public InstallFit Judge(Plan plan)
     {
         var stale = Staleness();
-        var accounts = plan.Accounts.Select(a => JudgeAccount(plan, a, stale)).ToList();
-        return new InstallFit(plan, view.Survey.TakenAt, view.Survey.Pretend, accounts, PlaceFindings.Of(plan, view), view.Corners);
+        var accounts = plan.Accounts.Select(a => JudgeAccount(plan, a, stale)).Select(a => new AccountFit(a.Account, a.Found, [.. a.Judgements.Select(j => Exceptions.Apply(j, now))])).ToList();
+        return new InstallFit(plan, view.Survey.TakenAt, view.Survey.Pretend, accounts, [.. PlaceFindings.Of(plan, view).Select(f => Exceptions.Apply(f, now))], view.Corners);
     }
 
     private string? Staleness()

@@ -1,4 +1,5 @@
 using JustRight.Core.Fit.Confirmations;
+using JustRight.Core.Fit.Exceptions;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
 using JustRight.Core.Surveys;
@@ -66,12 +67,19 @@ public sealed record Judgement(string Id, string Account, Right Right, Verdict V
 
     /// <summary>For a barred right: where the rule stands.</summary>
     public BarredRule? Rule { get; init; }
+
+    /// <summary>For what is unmet, spare or barred: the exception that covers it now, or null.</summary>
+    public AcceptedException? Accepted { get; init; }
 }
 
 /// <summary>How far something leans: counts by verdict.</summary>
 /// <param name="Missing">Unmet needs.</param>
-public readonly record struct Leaning(int Met, int Missing, int Later, int Unseen, int Spare, int Barred)
+/// <param name="Accepted">How many of what is missing, spare or barred an exception covers.</param>
+public readonly record struct Leaning(int Met, int Missing, int Later, int Unseen, int Spare, int Barred, int Accepted = 0)
 {
+    /// <summary>How much is off, accepted or not.</summary>
+    public int Off => Missing + Spare + Barred;
+
     /// <summary>Whether something is unmet.</summary>
     public bool TooLittle => Missing > 0;
 
@@ -85,8 +93,14 @@ public readonly record struct Leaning(int Met, int Missing, int Later, int Unsee
     public static Leaning Of(IEnumerable<Judgement> judgements)
     {
         Span<int> counts = stackalloc int[7];
-        foreach (var judgement in judgements) counts[(int)judgement.Verdict]++;
-        return new Leaning(counts[(int)Verdict.Met], counts[(int)Verdict.Unmet], counts[(int)Verdict.Later], counts[(int)Verdict.Unseen], counts[(int)Verdict.Spare], counts[(int)Verdict.Barred]);
+        var accepted = 0;
+        foreach (var judgement in judgements)
+        {
+            counts[(int)judgement.Verdict]++;
+            if (judgement.Accepted is not null) accepted++;
+        }
+
+        return new Leaning(counts[(int)Verdict.Met], counts[(int)Verdict.Unmet], counts[(int)Verdict.Later], counts[(int)Verdict.Unseen], counts[(int)Verdict.Spare], counts[(int)Verdict.Barred], accepted);
     }
 
     /// <summary>The words beside the sign: <c>2 missing, 1 too much</c>.</summary>
@@ -97,6 +111,7 @@ public readonly record struct Leaning(int Met, int Missing, int Later, int Unsee
         if (Missing > 0) words.Add($"{Missing} missing");
         if (Barred > 0) words.Add($"{Barred} barred");
         if (Spare > 0) words.Add($"{Spare} too much");
+        if (Accepted > 0) words.Add(Accepted < Off ? $"{Accepted} of them accepted" : Off == 1 ? "accepted" : "all accepted");
         if (JustRight) words.Add(Unseen + corners > 0 ? "just right as far as seen" : "just right");
         if (Unseen > 0) words.Add($"{Unseen} unseen");
         if (Later > 0) words.Add($"{Later} later");
@@ -113,7 +128,14 @@ public sealed record AccountFit(PlannedAccount Account, bool Found, IReadOnlyLis
 
 /// <summary>Something seen at a place that is no account's right, but worth a person's eye.</summary>
 /// <param name="TooMuch">Whether it counts as spare: a stranger in a closed group.</param>
-public sealed record Finding(string Place, string Text, bool TooMuch);
+public sealed record Finding(string Place, string Text, bool TooMuch)
+{
+    /// <summary>Stable as long as it says the same.</summary>
+    public string Id => $"{Place}: {Text}";
+
+    /// <summary>For what is too much: the exception that covers it now, or null.</summary>
+    public AcceptedException? Accepted { get; init; }
+}
 
 /// <summary>The fit of an install: plan against survey.</summary>
 /// <param name="Corners">What could not be read anywhere in the estate: spare rights could hide there.</param>
@@ -121,7 +143,7 @@ public sealed record InstallFit(Plan Plan, DateTimeOffset SurveyedAt, bool Prete
 {
     /// <summary>Its counts.</summary>
     public Leaning Leaning { get; } = Leaning.Of(Accounts.SelectMany(a => a.Judgements)) is var counts
-        ? counts with { Spare = counts.Spare + Findings.Count(f => f.TooMuch) }
+        ? counts with { Spare = counts.Spare + Findings.Count(f => f.TooMuch), Accepted = counts.Accepted + Findings.Count(f => f.Accepted is not null) }
         : default;
 
     /// <summary>Its words.</summary>

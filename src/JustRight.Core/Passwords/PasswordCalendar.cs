@@ -51,7 +51,7 @@ public static class PasswordCalendar
         var dates = new List<(DateTimeOffset At, string Words)>();
         if (IsNever(found))
         {
-            if (reason is not null) dates.Add((NoonOf(reason.ReviewBy, rules.TimeZone), $"it never expires ({reason.By}: {reason.Why}); to be looked at again by {reason.ReviewBy:yyyy-MM-dd}"));
+            if (reason is not null) dates.Add((rules.NoonOf(reason.ReviewBy), $"it never expires ({reason.By}: {reason.Why}); to be looked at again by {reason.ReviewBy:yyyy-MM-dd}"));
         }
         else if (found.PasswordExpiresAt is { } expires)
         {
@@ -65,13 +65,6 @@ public static class PasswordCalendar
         var first = dates.MinBy(d => d.At);
         var standing = first.At <= now ? PasswordStanding.Overdue : first.At - rules.Passwords.Warn <= now ? PasswordStanding.Soon : PasswordStanding.Later;
         return (standing, first.At, first.Words + by);
-    }
-
-    /// <summary>A day stands for its noon in the house: that is the same day for whoever reads it elsewhere, and no clock changes then.</summary>
-    private static DateTimeOffset NoonOf(DateOnly day, TimeZoneInfo zone)
-    {
-        var noon = day.ToDateTime(new TimeOnly(12, 0));
-        return new DateTimeOffset(noon, zone.GetUtcOffset(noon));
     }
 
     private static bool IsNever(DirectoryPrincipal account) => account.State.HasFlag(AccountState.PasswordNeverExpires);

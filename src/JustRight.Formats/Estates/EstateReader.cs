@@ -59,6 +59,9 @@ public static class EstateReader
             {
                 Passwords = rules["passwords"] is YamlNode.Mapping passwords ? PasswordsOf(passwords) : PasswordRules.Usual,
                 TimeZone = ZoneOf(rules, faults),
+                Reviews = rules["reviews"] is YamlNode.Mapping reviews ? ReviewsOf(reviews) : ReviewRules.Usual,
+                Watch = rules["watch"] is YamlNode.Mapping watch ? new WatchRules(TimeSpan.FromHours(watch.NumberOrNull("every-hours")!.Value)) : null,
+                Notices = rules["notices"] is YamlNode.Mapping notices ? NoticesOf(notices, faults) : NoticeRules.Nobody,
                 HostFactsNoOlderThan = rules.NumberOrNull("host-facts-no-older-than-hours") is { } most ? TimeSpan.FromHours(most) : null,
             },
             root.At)
@@ -81,6 +84,23 @@ public static class EstateReader
         map.NumberOrNull("renew-every-days") is { } every ? TimeSpan.FromDays(every) : null,
         TimeSpan.FromDays(map.NumberOrNull("warn-days") ?? (int)PasswordRules.Usual.Warn.TotalDays),
         map.NumberOrNull("least-length") ?? PasswordRules.Usual.LeastLength);
+
+    private static ReviewRules ReviewsOf(YamlNode.Mapping map) => new(
+        map.NumberOrNull("every-days") is { } every ? TimeSpan.FromDays(every) : null, TimeSpan.FromDays(map.NumberOrNull("warn-days") ?? (int)ReviewRules.Usual.Warn.TotalDays));
+
+    /// <summary>What is sent beyond this machine must be signed, and not be readable on its way.</summary>
+    private static NoticeRules NoticesOf(YamlNode.Mapping map, List<Fault> faults)
+    {
+        var webhook = map.TextOrNull("webhook") is { } text && Uri.TryCreate(text, UriKind.Absolute, out var address) ? address : null;
+        if (map["webhook"] is { } at)
+        {
+            if (webhook is null || webhook.UserInfo.Length > 0) faults.Add(new Fault("wrong-value", at.At, "rules.notices.webhook", "This is no address that can be called.") { Found = $"'{map.TextOrNull("webhook")}'", Expected = "an address such as https://notices.fennmoor.example/just-right, without a name or password in it" });
+            else if (webhook.Scheme != Uri.UriSchemeHttps && !webhook.IsLoopback) faults.Add(new Fault("wrong-value", at.At, "rules.notices.webhook", "Notices would cross the network for all to read.") { Found = webhook.Scheme, Expected = "https" });
+            if (map.TextOrNull("webhook-secret") is null) faults.Add(new Fault("missing-key", map.At, "rules.notices.webhook-secret", "What is sent to a webhook is signed: name the secret that signs it.") { Expected = "webhook-secret: NAME, with the secret under that name: justright secret set NAME" });
+        }
+
+        return new NoticeRules(map.List("mail"), webhook, map.TextOrNull("webhook-secret"));
+    }
 
     private static TimeZoneInfo ZoneOf(YamlNode.Mapping rules, List<Fault> faults)
     {

@@ -80,6 +80,18 @@ internal static class EstateShape
                     new("warn-days", new Shape.Number("how many days before that it is spoken of, 30 unless said otherwise", 0, 365)),
                     new("least-length", new Shape.Number("how long a new one is at least, 32 unless said otherwise; where the directory asks for more, more", 14, 120)),
                 ])),
+                new("reviews", new Shape.Map("what holds for reviews", [
+                    new("every-days", new Shape.Number("after how many days an install is reviewed again, unless its last review says when", 1, 3650)),
+                    new("warn-days", new Shape.Number("how many days before a review, or the end of an exception, it is spoken of, 21 unless said otherwise", 0, 365)),
+                ])),
+                new("watch", new Shape.Map("how often the estate is looked at without anybody asking; never, unless this stands", [
+                    new("every-hours", new Shape.Number("the hours from one look to the next", 1, 744), true),
+                ])),
+                new("notices", new Shape.Map("who is told of what is due and of what got worse", [
+                    new("mail", new Shape.List("addresses", new Shape.Text("an address", "[^@\\s<>,;]+@[^@\\s<>,;]+", "a mail address"), OneWillDo: true)),
+                    new("webhook", new Shape.Text("an address that is called with each notice", "https?://\\S+", "an address that starts with https:// (or http:// for loopback)")),
+                    new("webhook-secret", Words.Key("the name of the secret, kept by the service, that signs what is sent there")),
+                ])),
                 new("survey-no-older-than-hours", new Shape.Number("the age beyond which a survey proves nothing, in hours", 1, 8760)),
                 new("host-facts-no-older-than-hours", new Shape.Number("the age beyond which what was read of a host proves nothing, in hours; that of surveys unless said otherwise", 1, 8760)),
                 new("allowed-sharing", new Shape.List("accounts that a sheet separates and the house lets be one", new Shape.Map("an allowed sharing", [

@@ -24,6 +24,9 @@ public sealed class ConfirmationBook(IEnumerable<Confirmation> confirmations)
     /// <summary>A book without entries.</summary>
     public static ConfirmationBook Empty { get; } = new([]);
 
+    /// <summary>The words that count, one a grant.</summary>
+    public IEnumerable<Confirmation> Latest => _latest.Values;
+
     /// <summary>The latest word on a grant of an install, or null.</summary>
     public Confirmation? LatestOf(string install, string grant) => _latest.GetValueOrDefault((install, grant));
 }

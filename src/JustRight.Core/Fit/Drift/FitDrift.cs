@@ -29,7 +29,7 @@ public static class FitDrift
     {
         var was = before.Rights.ToDictionary(r => r.Id);
         var now = after.Rights.ToDictionary(r => r.Id);
-        var lines = after.Rights.Select(r => Compare(was.GetValueOrDefault(r.Id), r)).OfType<DriftLine>().ToList();
+        var lines = after.Rights.SelectMany(r => new[] { Compare(was.GetValueOrDefault(r.Id), r), CompareAccepted(was.GetValueOrDefault(r.Id), r) }).OfType<DriftLine>().ToList();
         lines.AddRange(before.Rights.Where(r => !now.ContainsKey(r.Id)).Select(Gone));
         lines.AddRange(after.Strangers.Except(before.Strangers).Select(s => new DriftLine(DriftWay.Worse, "", "", $"new: {s}")));
         lines.AddRange(before.Strangers.Except(after.Strangers).Select(s => new DriftLine(DriftWay.Better, "", "", $"no longer: {s}")));
@@ -62,6 +62,14 @@ public static class FitDrift
             _ => Say(now, DriftWay.Other, now.Reason),
         };
     }
+
+    /// <summary>An exception that was made, or has ended while what it covered is still so.</summary>
+    private static DriftLine? CompareAccepted(KeptRight? was, KeptRight now) =>
+        was is null || was.Verdict != now.Verdict || was.Accepted == now.Accepted ? null
+            : now.Accepted ? Say(now, DriftWay.Better, $"{Word(now)}, and accepted now")
+            : Say(now, DriftWay.Worse, $"still {Word(now)}, and no longer accepted{By(now)}");
+
+    private static string Word(KeptRight right) => right.Verdict.ToString().ToLowerInvariant();
 
     private static DriftLine NewNeed(KeptRight now) => now.Verdict switch
     {

@@ -11,7 +11,8 @@ public sealed record KeptFit(string Install, DateTimeOffset SurveyedAt, Leaning 
         fit.Plan.Install, fit.SurveyedAt, fit.Leaning, fit.Words,
         [
             .. fit.Accounts.SelectMany(a => a.Judgements.Select(j => new KeptRight(
-                j.Id, a.Account.Name, j.Right.ToString() ?? "", j.Verdict is not (Verdict.Spare or Verdict.Barred), j.Verdict, j.Reason, [.. j.Paths.Select(p => p.ToString()).Order(StringComparer.Ordinal)]))),
+                j.Id, a.Account.Name, j.Right.ToString() ?? "", j.Verdict is not (Verdict.Spare or Verdict.Barred), j.Verdict, j.Reason, [.. j.Paths.Select(p => p.ToString()).Order(StringComparer.Ordinal)])
+            { Accepted = j.Accepted is not null })),
         ],
         [.. fit.Findings.Where(f => f.TooMuch).Select(f => $"{f.Place}: {f.Text}")],
         [.. fit.Corners.Select(c => c.Place).Distinct()]);
@@ -22,4 +23,8 @@ public sealed record KeptFit(string Install, DateTimeOffset SurveyedAt, Leaning 
 /// <param name="Right">The right and its place, in words.</param>
 /// <param name="Needed">Whether a need asks for it, an account's own needs among them.</param>
 /// <param name="Paths">How it is held, in a fixed order.</param>
-public sealed record KeptRight(string Id, string Account, string Right, bool Needed, Verdict Verdict, string Reason, IReadOnlyList<string> Paths);
+public sealed record KeptRight(string Id, string Account, string Right, bool Needed, Verdict Verdict, string Reason, IReadOnlyList<string> Paths)
+{
+    /// <summary>Whether an exception covered it.</summary>
+    public bool Accepted { get; init; }
+}

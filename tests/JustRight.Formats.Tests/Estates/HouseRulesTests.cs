@@ -1,0 +1,39 @@
+using JustRight.Core.Estates;
+
+namespace JustRight.Formats.Tests.Estates;
+
+/// <summary>What an estate says of reviews, of the watch, and of who is told.</summary>
+public sealed class HouseRulesTests
+{
+    private const string Notices = "notices: { mail: service-accounts@fennmoor.example }";
+
+    [Fact]
+    public void The_house_says_how_often_it_looks_and_whom_it_tells()
+    {
+        var (estate, faults) = DemoFiles.Estate(DemoFiles.With("estates/fennmoor.yaml", Notices, "notices: { mail: [service-accounts@fennmoor.example, night@fennmoor.example], webhook: \"https://notices.fennmoor.example/just-right\", webhook-secret: notices }\n  watch: { every-hours: 6 }"));
+        faults.ShouldBeEmpty();
+        estate!.Rules.Watch.ShouldBe(new WatchRules(TimeSpan.FromHours(6)));
+        estate.Rules.Reviews.ShouldBe(new ReviewRules(TimeSpan.FromDays(180), TimeSpan.FromDays(30)));
+        estate.Rules.Notices.ShouldSatisfyAllConditions(n => n.Mail.Count.ShouldBe(2), n => n.Webhook!.Host.ShouldBe("notices.fennmoor.example"), n => n.WebhookSecret.ShouldBe("notices"));
+        var plain = DemoFiles.Estate(DemoFiles.With("estates/fennmoor.yaml", $"  {Notices}\n", "")).Estate!.Rules;
+        (plain.Watch, plain.Notices.Mail.Count).ShouldBe((null, 0));
+    }
+
+    [Theory]
+    [InlineData(Notices, "notices: { mail: nobody }", "wrong-value", "rules.notices.mail")]
+    [InlineData(Notices, "notices: { mail: \"a@fennmoor.example, b@fennmoor.example\" }", "wrong-value", "rules.notices.mail")]
+    [InlineData(Notices, "notices: { webhook: \"http://notices.fennmoor.example/\", webhook-secret: notices }", "wrong-value", "rules.notices.webhook")] // in the clear, past this machine
+    [InlineData(Notices, "notices: { webhook: \"https://u:p@notices.fennmoor.example/\", webhook-secret: notices }", "wrong-value", "rules.notices.webhook")]
+    [InlineData(Notices, "notices: { webhook: \"https://notices.fennmoor.example/\" }", "missing-key", "rules.notices.webhook-secret")]
+    [InlineData("every-days: 180", "every-days: 0", "wrong-value", "rules.reviews.every-days")]
+    [InlineData(Notices, "watch: { hours: 6 }", "missing-key", "rules.watch.every-hours")]
+    public void A_slip_is_said_with_its_line(string part, string instead, string code, string field)
+    {
+        var (_, faults) = DemoFiles.Estate(DemoFiles.With("estates/fennmoor.yaml", part, instead));
+        faults[0].ShouldSatisfyAllConditions(f => f.Code.ShouldBe(code), f => f.Field.ShouldStartWith(field), f => f.At.Line.ShouldBeGreaterThan(70));
+    }
+
+    [Fact]
+    public void A_webhook_on_this_machine_may_be_plain() =>
+        DemoFiles.Estate(DemoFiles.With("estates/fennmoor.yaml", Notices, "notices: { webhook: \"http://127.0.0.1:9/\", webhook-secret: notices }")).Faults.ShouldBeEmpty();
+}
