@@ -3,7 +3,8 @@ namespace JustRight.Contracts;
 /// <summary>How far something leans, for the balance.</summary>
 /// <param name="Unread">Corners of the estate that could not be read.</param>
 /// <param name="Words">The words beside the sign.</param>
-public sealed record LeaningView(int Met, int Missing, int Later, int Unseen, int Spare, int Barred, int Unread, string Words);
+/// <param name="Accepted">How many of what is missing, spare or barred an exception covers.</param>
+public sealed record LeaningView(int Met, int Missing, int Later, int Unseen, int Spare, int Barred, int Unread, string Words, int Accepted = 0);
 
 /// <summary>The fit of an install.</summary>
 /// <param name="Decisions">Choices among alternatives, repeated in every report.</param>
@@ -22,9 +23,10 @@ public sealed record AccountFitView(string Key, string Name, string Purpose, str
 /// <param name="Verdict"><c>met</c>, <c>unmet</c>, <c>later</c>, <c>unseen</c>, <c>spare</c>, <c>barred</c> or <c>done</c>.</param>
 /// <param name="At">The line of the sheet, estate or install that asks or bars.</param>
 /// <param name="Product">For an identity inside the product, which a person confirms.</param>
+/// <param name="Accepted">The exception that covers it now, or null.</param>
 public sealed record JudgementView(
     string Id, string Account, string Kind, string Right, string Place, string Group, string Verdict, string Reason, string? Why, string? Giver, string? GivenBy, string? Through,
-    string? At, IReadOnlyList<PathView> Paths, IReadOnlyList<PathView> DeniedBy, IReadOnlyList<string> Notes, IReadOnlyList<string> Brings, BranchView? Branch, ProductRoleView? Product);
+    string? At, IReadOnlyList<PathView> Paths, IReadOnlyList<PathView> DeniedBy, IReadOnlyList<string> Notes, IReadOnlyList<string> Brings, BranchView? Branch, ProductRoleView? Product, AcceptedView? Accepted);
 
 /// <summary>What was found below a branch, object by object.</summary>
 /// <param name="Act">The act in the words of sheets, to trace it.</param>
@@ -44,4 +46,6 @@ public sealed record PathView(IReadOnlyList<PathStepView> Steps);
 public sealed record PathStepView(string Kind, string Name);
 
 /// <summary>Something at a place worth a person's eye.</summary>
-public sealed record FindingView(string Place, string Text, bool TooMuch);
+/// <param name="TooMuch">Whether it counts as too much.</param>
+/// <param name="Accepted">The exception that covers it now, or null.</param>
+public sealed record FindingView(string Id, string Place, string Text, bool TooMuch, AcceptedView? Accepted);

@@ -21,9 +21,9 @@ public sealed class RoleMatrixTests(TokenFixture tokens) : IClassFixture<TokenFi
         ["planner"] =
         [
             "AddSheet", "AddEstate", "AddInstall", "AddDirectoryFile", "AddHostFacts", "Survey", "Verify", "Trace", "CompareControllers", "Confirm", "ShowGuard", "TrySignIn", "AskFilter", "TellPasswordPlace",
-            "ForgetPasswordPlace",
+            "ForgetPasswordPlace", "Review", "Remind", "LookNow",
         ],
-        ["granter"] = ["Grant", "Mend", "Undo", "ChangeGuard", "TryPassword", "SealAccountPassword", "ShowPasswordOnce", "BeginRenewal", "SayOfRenewalStep", "TakeRenewalBack"],
+        ["granter"] = ["Grant", "Mend", "Undo", "ChangeGuard", "TryPassword", "SealAccountPassword", "ShowPasswordOnce", "BeginRenewal", "SayOfRenewalStep", "TakeRenewalBack", "AllowException", "EndException"],
         ["owner"] = ["ListTokens", "MakeToken", "RevokeToken", "ListSecrets", "SetSecret", "RemoveSecret"],
     };
 

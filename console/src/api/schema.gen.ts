@@ -826,6 +826,196 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/installs/{name}/exceptions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was accepted that is off, the latest first, with what has ended */
+        get: operations["ListExceptions"];
+        put?: never;
+        /** Accepts, for a reason and until a day, something that the fit says is off; what is barred only an owner accepts */
+        post: operations["AllowException"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/installs/{name}/exceptions/{number}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ends an exception before its time */
+        post: operations["EndException"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/installs/{name}/reviews": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The reviews of an install, the latest first */
+        get: operations["ListReviews"];
+        put?: never;
+        /** Writes down who looked at the latest fit, with what was off at it and what of that is accepted until when */
+        post: operations["Review"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/installs/{name}/report": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The account matrix as a file: xlsx, csv, markdown; html is the review sheet, for paper */
+        get: operations["ShowReport"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/installs/{name}/evidence": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The whole evidence of the latest fit as one signed file: a JSON Web Signature [RFC 7515] */
+        get: operations["ShowEvidence"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/evidence-key": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The public part of the key that signs evidence, to be kept where it is checked */
+        get: operations["ShowEvidenceKey"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estates/{name}/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What comes to an end, or is to be done: passwords, reviews, exceptions, confirmations; the earliest first */
+        get: operations["ShowCalendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estates/{name}/calendar/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same as iCalendar [RFC 5545], for people's own calendars */
+        get: operations["ShowCalendarFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estates/{name}/notices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was told to those whom the house wants told, and whether it reached them; the latest first */
+        get: operations["ListNotices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estates/{name}/reminders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reminds now of what is due and was not reminded of, instead of at the next hour; returns the new reminders */
+        post: operations["Remind"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estates/{name}/watch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How an estate is watched: how often, when next, and who is told */
+        get: operations["ShowWatch"];
+        put?: never;
+        /** Lets the watch look now, instead of when it is due; a survey of the estate that is under way counts */
+        post: operations["LookNow"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/estates/{name}/passwords": {
         parameters: {
             query?: never;
@@ -1120,6 +1310,15 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description The exception that covers a right now. */
+        AcceptedView: {
+            /** Format: int32 */
+            number: number;
+            by: string;
+            why: string;
+            /** Format: date-time */
+            until: string;
+        };
         /** @description The fit of an account. */
         AccountFitView: {
             key: string;
@@ -1204,6 +1403,30 @@ export interface components {
             failures: components["schemas"]["BranchFailureView"][];
             /** @description Containers in which an object created tomorrow would refuse. */
             uncovered: string[];
+        };
+        /** @description One entry. */
+        CalendarEntryView: {
+            /** @description Stable for as long as it is about the same thing. */
+            id: string;
+            /** @description `password`, `review`, `exception` or `confirmation`. */
+            kind: string;
+            /** @description `overdue`, `soon` or `later`. */
+            standing: string;
+            /** Format: date-time */
+            at: string;
+            /** @description The account or install it is about. */
+            subject: string;
+            words: string;
+            /** @description What to do, as a command of the client. */
+            next: string;
+        };
+        /** @description What comes to an end, or is to be done, in an estate. */
+        CalendarView: {
+            estate: string;
+            pretend: boolean;
+            /** @description The house's time zone, by its name in the time zone database. */
+            timeZone: string;
+            entries: components["schemas"]["CalendarEntryView"][];
         };
         /** @description One of the product's own settings. */
         CardFieldView: {
@@ -1295,6 +1518,20 @@ export interface components {
             alternatives: components["schemas"]["AlternativeView"][];
             at: string;
         };
+        /** @description How a notice reached one of them. */
+        DeliveryView: {
+            /** @description `mail` or `webhook`. */
+            channel: string;
+            to: string;
+            /** @description `waiting`, `sent` or `given-up`. */
+            state: string;
+            /** Format: int32 */
+            tries: number;
+            /** Format: date-time */
+            at: string;
+            /** @description Why the last try failed, or null. */
+            error: null | string;
+        };
         /** @description A file that an estate's directory is read from. */
         DirectoryFileView: {
             estate: string;
@@ -1355,6 +1592,57 @@ export interface components {
             text: string;
             survey: null | components["schemas"]["SurveyView"];
         };
+        /** @description The public part of the key that signs evidence. */
+        EvidenceKeyView: {
+            /** @description Of the key [RFC 7638]; the log has it from when the key was made. */
+            thumbprint: string;
+            /** @description As JSON Web Signatures call it [RFC 7518]. */
+            algorithm: string;
+            /** @description The key [RFC 7468]. */
+            pem: string;
+        };
+        /** @description An order to accept something that the fit says is off. */
+        ExceptionOrder: {
+            /** @description The id of the right, or of the finding, in the fit. */
+            target: string;
+            why: string;
+            /**
+             * Format: date
+             * @description The last day on which it counts, by the house's clock.
+             */
+            until: string;
+            /** @description Who allowed it, when that is somebody else than who writes it down. */
+            by?: null | string;
+        };
+        /** @description Something that is off and was accepted. */
+        ExceptionView: {
+            /**
+             * Format: int32
+             * @description Its number among all exceptions.
+             */
+            number: number;
+            install: string;
+            target: string;
+            /** @description What is accepted, in words. */
+            words: string;
+            /** @description What the fit said of it then; empty for a finding. */
+            verdict: string;
+            why: string;
+            by: string;
+            /** @description Whose token wrote it down. */
+            writtenBy: string;
+            /** Format: date-time */
+            at: string;
+            /**
+             * Format: date-time
+             * @description From then on it no longer counts.
+             */
+            until: string;
+            /** @description Whether it counts now. */
+            stands: boolean;
+            /** @description Who ended it before its time, or null. */
+            endedBy: null | string;
+        };
         /** @description Where and why a text is no filter. */
         FilterFaultView: {
             /**
@@ -1403,9 +1691,12 @@ export interface components {
         };
         /** @description Something at a place worth a person's eye. */
         FindingView: {
+            id: string;
             place: string;
             text: string;
+            /** @description Whether it counts as too much. */
             tooMuch: boolean;
+            accepted: null | components["schemas"]["AcceptedView"];
         };
         /** @description The fit of an install. */
         FitView: {
@@ -1761,6 +2052,7 @@ export interface components {
             brings: string[];
             branch: null | components["schemas"]["BranchView"];
             product: null | components["schemas"]["ProductRoleView"];
+            accepted: null | components["schemas"]["AcceptedView"];
         };
         /** @description A fit of an install that was other than the one before it. */
         KeptFitView: {
@@ -1814,6 +2106,12 @@ export interface components {
             unread: number;
             /** @description The words beside the sign. */
             words: string;
+            /**
+             * Format: int32
+             * @description How many of what is missing, spare or barred an exception covers.
+             * @default 0
+             */
+            accepted: number;
         };
         /** @description An access list before and after, an entry a line. */
         ListPreviewView: {
@@ -1862,6 +2160,19 @@ export interface components {
             token: string;
             /** Format: date-time */
             expiresAt: string;
+        };
+        /** @description Something that was told to those whom the house wants told. */
+        NoticeView: {
+            /** Format: int32 */
+            id: number;
+            estate: string;
+            /** @description `reminder` or `drift`. */
+            kind: string;
+            subject: string;
+            text: string;
+            /** Format: date-time */
+            at: string;
+            deliveries: components["schemas"]["DeliveryView"][];
         };
         /** @description Something that a person must decide. */
         NotOfferedView: {
@@ -2191,6 +2502,52 @@ export interface components {
             secondsBehind: number;
             words: string;
         };
+        /** @description Something that was off at a review. */
+        ReviewedView: {
+            words: string;
+            /** @description What the fit said of it; empty for a finding. */
+            verdict: string;
+            accepted: null | components["schemas"]["AcceptedView"];
+        };
+        /** @description An order to write a review down. */
+        ReviewOrder: {
+            /**
+             * Format: int32
+             * @description The number of the fit, in the install's history, that was looked at. It must still be the latest.
+             */
+            fit: number;
+            /** @description Who looked, when that is somebody else than who writes it down. */
+            by?: null | string;
+            /**
+             * Format: date
+             * @description By when it is to be looked at again; the house rule says it otherwise.
+             */
+            nextBy?: null | string;
+            /** @description What the reviewer wants remembered. */
+            remark?: null | string;
+        };
+        /** @description A review: who looked, at which fit, and what of it was accepted until when. */
+        ReviewView: {
+            /**
+             * Format: int32
+             * @description Counted from 1 within the install.
+             */
+            number: number;
+            install: string;
+            /** Format: int32 */
+            fit: number;
+            leaning: components["schemas"]["LeaningView"];
+            by: string;
+            /** @description Whose token wrote it down. */
+            writtenBy: string;
+            /** Format: date-time */
+            at: string;
+            /** Format: date */
+            nextBy: null | string;
+            remark: null | string;
+            /** @description What was off at that fit. */
+            off: components["schemas"]["ReviewedView"][];
+        };
         /** @description A right that flows in or goes. */
         RightFlowView: {
             who: string;
@@ -2506,6 +2863,29 @@ export interface components {
             groups: null | components["schemas"]["ComparisonView"];
             groupNames: string[];
         };
+        /** @description How an estate is watched. */
+        WatchView: {
+            estate: string;
+            /**
+             * Format: int32
+             * @description The hours from one look to the next; null when nobody watches.
+             */
+            everyHours: null | number;
+            /**
+             * Format: date-time
+             * @description When it is looked at next, or null.
+             */
+            next: null | string;
+            /**
+             * Format: date-time
+             * @description When it was last looked at by the watch, or null.
+             */
+            lastAt: null | string;
+            /** @description What that said. */
+            lastWords: null | string;
+            /** @description Who is told when something gets worse. */
+            tellsTo: string[];
+        };
         /** @description Who is signed in. */
         WhoView: {
             name: string;
@@ -2529,11 +2909,14 @@ export interface components {
     headers: never;
     pathItems: never;
 }
+export type AcceptedView = components['schemas']['AcceptedView'];
 export type AccountFitView = components['schemas']['AccountFitView'];
 export type AccountPasswordView = components['schemas']['AccountPasswordView'];
 export type AlternativeView = components['schemas']['AlternativeView'];
 export type BranchFailureView = components['schemas']['BranchFailureView'];
 export type BranchView = components['schemas']['BranchView'];
+export type CalendarEntryView = components['schemas']['CalendarEntryView'];
+export type CalendarView = components['schemas']['CalendarView'];
 export type CardFieldView = components['schemas']['CardFieldView'];
 export type CardFindingView = components['schemas']['CardFindingView'];
 export type CardSettingView = components['schemas']['CardSettingView'];
@@ -2542,11 +2925,15 @@ export type ConfirmationOrder = components['schemas']['ConfirmationOrder'];
 export type ConfirmationView = components['schemas']['ConfirmationView'];
 export type CornerView = components['schemas']['CornerView'];
 export type DecisionView = components['schemas']['DecisionView'];
+export type DeliveryView = components['schemas']['DeliveryView'];
 export type DirectoryFileView = components['schemas']['DirectoryFileView'];
 export type DriftLineView = components['schemas']['DriftLineView'];
 export type DriftView = components['schemas']['DriftView'];
 export type EstateSummary = components['schemas']['EstateSummary'];
 export type EstateView = components['schemas']['EstateView'];
+export type EvidenceKeyView = components['schemas']['EvidenceKeyView'];
+export type ExceptionOrder = components['schemas']['ExceptionOrder'];
+export type ExceptionView = components['schemas']['ExceptionView'];
 export type FilterFaultView = components['schemas']['FilterFaultView'];
 export type FilterOrder = components['schemas']['FilterOrder'];
 export type FilterView = components['schemas']['FilterView'];
@@ -2582,6 +2969,7 @@ export type LogEntryView = components['schemas']['LogEntryView'];
 export type MendOrder = components['schemas']['MendOrder'];
 export type NamedDifferenceView = components['schemas']['NamedDifferenceView'];
 export type NewTokenView = components['schemas']['NewTokenView'];
+export type NoticeView = components['schemas']['NoticeView'];
 export type NotOfferedView = components['schemas']['NotOfferedView'];
 export type PasswordDetailView = components['schemas']['PasswordDetailView'];
 export type PasswordPlaceView = components['schemas']['PasswordPlaceView'];
@@ -2604,6 +2992,9 @@ export type RenewalStepView = components['schemas']['RenewalStepView'];
 export type RenewalView = components['schemas']['RenewalView'];
 export type ReplicaComparisonView = components['schemas']['ReplicaComparisonView'];
 export type ReplicaLagView = components['schemas']['ReplicaLagView'];
+export type ReviewedView = components['schemas']['ReviewedView'];
+export type ReviewOrder = components['schemas']['ReviewOrder'];
+export type ReviewView = components['schemas']['ReviewView'];
 export type RightFlowView = components['schemas']['RightFlowView'];
 export type SealedPassword = components['schemas']['SealedPassword'];
 export type SealOrder = components['schemas']['SealOrder'];
@@ -2630,6 +3021,7 @@ export type TraceView = components['schemas']['TraceView'];
 export type TrialCheckView = components['schemas']['TrialCheckView'];
 export type TrialOrder = components['schemas']['TrialOrder'];
 export type TrialView = components['schemas']['TrialView'];
+export type WatchView = components['schemas']['WatchView'];
 export type WhoView = components['schemas']['WhoView'];
 export type WorklistView = components['schemas']['WorklistView'];
 export type $defs = Record<string, never>;
@@ -4640,6 +5032,515 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ListExceptions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExceptionView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    AllowException: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ExceptionOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExceptionView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    EndException: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExceptionView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ListReviews: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReviewView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    Review: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReviewOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReviewView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ShowReport: {
+        parameters: {
+            query?: {
+                form?: string;
+            };
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": string;
+                    "text/csv": string;
+                    "text/markdown": string;
+                    "text/html": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ShowEvidence: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/jose+json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ShowEvidenceKey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EvidenceKeyView"];
+                };
+            };
+        };
+    };
+    ShowCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ShowCalendarFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ListNotices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoticeView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    Remind: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoticeView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ShowWatch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WatchView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    LookNow: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

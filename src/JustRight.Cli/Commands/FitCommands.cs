@@ -13,7 +13,7 @@ internal static class FitCommands
         var install = Names.Install();
         var brief = new Option<bool>("--brief") { Description = "Leave out what is met" };
         return CommandKit.Make(
-            "verify", "Reads the estate and says of every right whether it is met, missing, spare or barred.\nExit code: 0 just right, 1 misfit, 3 just right as far as seen",
+            "verify", "Reads the estate and says of every right whether it is met, missing, spare or barred.\nExit code: 0 just right, or all that is off is accepted; 1 misfit; 3 the same as 0 as far as seen",
             ["justright verify thermograph-dataroom", "justright verify thermograph-dataroom --brief", "justright verify thermograph-dataroom --json"],
             [install, brief], c => VerifyAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(brief)));
     }
@@ -50,5 +50,5 @@ internal static class FitCommands
     }
 
     private static int Code(LeaningView leaning) =>
-        leaning.Missing + leaning.Spare + leaning.Barred > 0 ? ExitCode.Misfit : leaning.Unseen + leaning.Unread > 0 ? ExitCode.Unread : ExitCode.Fine;
+        leaning.Missing + leaning.Spare + leaning.Barred > leaning.Accepted ? ExitCode.Misfit : leaning.Unseen + leaning.Unread > 0 ? ExitCode.Unread : ExitCode.Fine;
 }

@@ -8,6 +8,7 @@ using JustRight.Service.Access;
 using JustRight.Service.Fits;
 using JustRight.Service.Hosting;
 using JustRight.Service.Views;
+using JustRight.Service.Watch;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace JustRight.Service.Documents;
@@ -63,13 +64,14 @@ internal static class DocumentEndpoints
             return estate is null ? Problems.Of(faults) : TypedResults.Ok(new EstateView(DocumentViews.Summary(estate, null), Upload.Text(bytes), null));
         }).WithName("CheckEstate").WithSummary("Checks an estate without keeping it; the body is the file").AcceptsYaml().RequireAuthorization(Roles.Reader).ProducesProblem(400);
 
-        api.MapPost("/estates", async Task<Results<Ok<EstateView>, ProblemHttpResult>> (string? file, HttpRequest request, ClaimsPrincipal user, Library library, CancellationToken cancel) =>
+        api.MapPost("/estates", async Task<Results<Ok<EstateView>, ProblemHttpResult>> (string? file, HttpRequest request, ClaimsPrincipal user, Library library, WatchPlan watch, CancellationToken cancel) =>
         {
             var bytes = await Upload.ReadAsync(request, cancel);
             var name = Upload.Name(file, "estate.yaml");
             var (estate, faults) = EstateReader.Read(bytes, name);
             if (estate is null) return Problems.Of(faults);
             await library.SaveAsync(Library.EstateKind, estate.Name, name, Upload.Text(bytes), user.Identity!.Name!, cancel);
+            await watch.FollowAsync(estate, cancel);
             return TypedResults.Ok(new EstateView(DocumentViews.Summary(estate, await library.FindAsync(Library.EstateKind, estate.Name, cancel)), Upload.Text(bytes), null));
         }).WithName("AddEstate").WithSummary("Checks an estate and keeps it; the body is the file").AcceptsYaml().RequireAuthorization(Roles.Planner).ProducesProblem(400);
 

@@ -11,6 +11,7 @@ using JustRight.Core.Sheets;
 using JustRight.Service.Confirmations;
 using JustRight.Service.Documents;
 using JustRight.Service.Estates;
+using JustRight.Service.Reviews;
 using JustRight.Service.Storage;
 using JustRight.Service.Views;
 using Microsoft.EntityFrameworkCore;
@@ -21,7 +22,7 @@ namespace JustRight.Service.Fits;
 public sealed record JudgedInstall(InstallFit Fit, Worklist Worklist);
 
 /// <summary>Brings together what plans and fits are made of: documents, settled names, the latest survey.</summary>
-public sealed class FitDesk(Library library, SurveyShelf surveys, ConfirmationShelf confirmations, IDbContextFactory<AppDb> databases, TimeProvider time)
+public sealed class FitDesk(Library library, SurveyShelf surveys, ConfirmationShelf confirmations, ExceptionShelf exceptions, IDbContextFactory<AppDb> databases, TimeProvider time)
 {
     /// <summary>Why an install cannot be planned; empty when it can. Nothing is kept.</summary>
     public async Task<IReadOnlyList<Fault>> WhyNotPlannedAsync(Install install, CancellationToken cancel)
@@ -138,7 +139,7 @@ public sealed class FitDesk(Library library, SurveyShelf surveys, ConfirmationSh
     }
 
     private async Task<InstallFit> JudgeAsync(Plan plan, Estate estate, Core.Fit.SurveyView view, NeedsBook needs, CancellationToken cancel) =>
-        new FitJudge(view, needs, estate.Rules, time.GetUtcNow()) { Confirmations = await confirmations.BookAsync(plan.Install, cancel) }.Judge(plan);
+        new FitJudge(view, needs, estate.Rules, time.GetUtcNow()) { Confirmations = await confirmations.BookAsync(plan.Install, cancel), Exceptions = await exceptions.BookAsync(plan.Install, cancel) }.Judge(plan);
 
     private async Task<(Sheet Sheet, Estate Estate)> LoadAsync(Install install, CancellationToken cancel)
     {

@@ -16,6 +16,7 @@ public sealed class FitHistory(IDbContextFactory<AppDb> databases)
     private const int Kept = 1000;
 
     /// <summary>Keeps a fit; returns how it differs from the one before, or null when it is the first.</summary>
+    /// <remarks>Those that were reviewed are kept for good; of the others, the latest thousand of an install.</remarks>
     public async Task<IReadOnlyList<DriftLine>?> AddAsync(InstallFit fit, CancellationToken cancel)
     {
         var kept = KeptFit.Of(fit);
@@ -24,7 +25,7 @@ public sealed class FitHistory(IDbContextFactory<AppDb> databases)
         var lines = last is null ? null : FitDrift.Between(PackedJson.Read<KeptFit>(last.Packed), kept);
         if (lines is { Count: 0 })
         {
-            (last!.Until, last.Seen) = (kept.SurveyedAt, last.Seen + 1);
+            if (kept.SurveyedAt > last!.Until) (last.Until, last.Seen) = (kept.SurveyedAt, last.Seen + 1);
         }
         else
         {
@@ -37,11 +38,12 @@ public sealed class FitHistory(IDbContextFactory<AppDb> databases)
                 Seen = 1,
                 LeaningJson = JsonSerializer.Serialize(FitViews.Of(kept.Leaning, kept.Unread.Count, kept.Words), ContractsJson.Default.LeaningView),
                 Packed = PackedJson.Write(kept),
+                SurveyId = await db.Surveys.Where(s => s.Estate == fit.Plan.Estate).MaxAsync(s => (int?)s.Id, cancel),
             });
         }
 
         await db.SaveChangesAsync(cancel);
-        await db.Fits.Where(f => f.Install == kept.Install && f.Number <= (last == null ? 0 : last.Number) - Kept).ExecuteDeleteAsync(cancel);
+        await db.Fits.Where(f => f.Install == kept.Install && f.Number <= (last == null ? 0 : last.Number) - Kept && !db.Reviews.Any(r => r.Install == f.Install && r.Fit == f.Number)).ExecuteDeleteAsync(cancel);
         return lines;
     }
 

@@ -10,12 +10,12 @@ namespace JustRight.Service.Fits;
 /// <summary>Keeps surveys, and the latest of each estate ready for judging.</summary>
 public sealed class SurveyShelf(IDbContextFactory<AppDb> databases)
 {
-    private const int Kept = 50;
+    private const int Kept = 10;
     private readonly Dictionary<string, (int Id, SurveyView View)> _ready = new(StringComparer.Ordinal);
     private readonly Dictionary<string, DirectorySchema> _schemas = new(StringComparer.Ordinal);
     private readonly Lock _lock = new();
 
-    /// <summary>Keeps a survey; all but the latest fifty of an estate are let go.</summary>
+    /// <summary>Keeps a survey.</summary>
     public async Task SaveAsync(Survey survey, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
@@ -23,8 +23,14 @@ public sealed class SurveyShelf(IDbContextFactory<AppDb> databases)
             db.Schemas.Add(new SchemaRow { Version = schema.Version, Json = SchemaJson.Write(schema) });
         db.Surveys.Add(new SurveyRow { Estate = survey.Estate, TakenAt = survey.TakenAt, Json = SurveyJson.Write(survey) });
         await db.SaveChangesAsync(cancel);
-        var old = await db.Surveys.Where(s => s.Estate == survey.Estate).OrderByDescending(s => s.Id).Skip(Kept).Select(s => s.Id).ToListAsync(cancel);
-        if (old.Count > 0) await db.Surveys.Where(s => old.Contains(s.Id)).ExecuteDeleteAsync(cancel);
+    }
+
+    /// <summary>Lets the surveys of an estate go but the latest ten, and those that first showed a fit that is kept: a changed one, or one that was reviewed.</summary>
+    public async Task LetGoAsync(string estate, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var latest = await db.Surveys.Where(s => s.Estate == estate).OrderByDescending(s => s.Id).Take(Kept).Select(s => s.Id).ToListAsync(cancel);
+        await db.Surveys.Where(s => s.Estate == estate && !latest.Contains(s.Id) && !db.Fits.Any(f => f.SurveyId == s.Id)).ExecuteDeleteAsync(cancel);
     }
 
     /// <summary>The schema of an estate's directory as last read, or null while none was.</summary>
@@ -45,6 +51,13 @@ public sealed class SurveyShelf(IDbContextFactory<AppDb> databases)
         var view = new SurveyView(SurveyJson.ReadSurvey(json, version => Schema(db, version)));
         lock (_lock) _ready[estate] = (id.Value, view);
         return view;
+    }
+
+    /// <summary>The latest survey of an estate as it is kept; there is one.</summary>
+    public async Task<string> LatestJsonAsync(string estate, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await db.Surveys.Where(s => s.Estate == estate).OrderByDescending(s => s.Id).Select(s => s.Json).FirstAsync(cancel);
     }
 
     private DirectorySchema Schema(AppDb db, string version)

@@ -18,6 +18,9 @@ public sealed class ServiceSettings
     /// <summary>How many answers of traces are kept of each estate; an older trace keeps its line in the list. At least 1.</summary>
     public int TracesKept { get; set; } = 100;
 
+    /// <summary>The mail server that carries notices.</summary>
+    public MailSettings Mail { get; set; } = new();
+
     /// <summary>
     /// For rehearsing a crash, with the lab only: <c>number:stage</c> at which carrying out stops and waits to be killed. See
     /// docs/operations.md.
@@ -26,4 +29,26 @@ public sealed class ServiceSettings
 
     /// <summary>The database file.</summary>
     public string DatabaseFile => Path.Combine(Data, "justright.db");
+}
+
+/// <summary>How mail leaves the house, under <c>JustRight:Mail</c>.</summary>
+public sealed class MailSettings
+{
+    /// <summary>The server; null for none.</summary>
+    public string? Host { get; set; }
+
+    /// <summary>Its port: 587 for submission [RFC 6409].</summary>
+    public int Port { get; set; } = 587;
+
+    /// <summary>Whom mail comes from.</summary>
+    public string From { get; set; } = "";
+
+    /// <summary><c>from-the-start</c> for a port that speaks TLS at once; otherwise it is asked for [RFC 3207].</summary>
+    public string? Tls { get; set; }
+
+    /// <summary>The name to sign in with; null for none.</summary>
+    public string? SignInAs { get; set; }
+
+    /// <summary>The name of the secret, kept by the service, that holds its password.</summary>
+    public string? Secret { get; set; }
 }

@@ -9,13 +9,14 @@ using JustRight.Service.Documents;
 using JustRight.Service.Estates;
 using JustRight.Service.Fits;
 using JustRight.Service.Log;
+using JustRight.Service.Notices;
 using JustRight.Service.SignIns;
 using JustRight.Service.Storage;
 
 namespace JustRight.Service.Jobs;
 
 /// <summary>Takes a survey of an estate, for itself or to verify an install.</summary>
-internal sealed class SurveyJob(Library library, FitDesk desk, FitHistory history, ConnectorShelf connectors, SurveyShelf surveys, PeopleShelf people, JobFeed feed, LogBook log, TimeProvider time)
+internal sealed class SurveyJob(Library library, FitDesk desk, FitHistory history, ConnectorShelf connectors, SurveyShelf surveys, PeopleShelf people, NoticeDesk notices, JobFeed feed, LogBook log, TimeProvider time)
 {
     /// <summary>Runs the job and returns its closing words.</summary>
     public async Task<string> RunAsync(JobRow job, CancellationToken cancel)
@@ -52,11 +53,14 @@ internal sealed class SurveyJob(Library library, FitDesk desk, FitHistory histor
         }
     }
 
-    /// <summary>Keeps a fit; what got worse since the one before is said in the log.</summary>
-    private async Task NoteDriftAsync(InstallFit fit, string who, CancellationToken cancel)
+    /// <summary>Keeps the fits; what got worse since those before is said in the log, and to those whom the house wants told.</summary>
+    private async Task NoteDriftAsync(Estate estate, string who, CancellationToken cancel)
     {
-        if (await history.AddAsync(fit, cancel) is not { } lines) return;
-        foreach (var line in lines.Where(l => l.Way == DriftWay.Worse)) await log.AddAsync(who, "drift", fit.Plan.Install, line.Words, cancel);
+        var worse = new List<(string Install, DriftLine Line)>();
+        foreach (var fit in await desk.JudgeAllAsync(estate, cancel))
+            worse.AddRange((await history.AddAsync(fit, cancel) ?? []).Where(l => l.Way == DriftWay.Worse).Select(l => (fit.Plan.Install, l)));
+        foreach (var (install, line) in worse) await log.AddAsync(who, "drift", install, line.Words, cancel);
+        if (worse.Count > 0) await notices.TellDriftAsync(estate, worse, who, cancel);
     }
 
     /// <summary>Settles names and reads the estate.</summary>
@@ -82,7 +86,8 @@ internal sealed class SurveyJob(Library library, FitDesk desk, FitHistory histor
         var survey = await EstateSurveyor.TakeAsync(
             estate, reach, new SurveyAims(names, branches), time, p => feed.Tell(job, new JobEvent("running", p.Done, p.Total, $"reading {p.Place}", null)), cancel);
         await surveys.SaveAsync(survey, cancel);
-        foreach (var fit in await desk.JudgeAllAsync(estate, cancel)) await NoteDriftAsync(fit, who, cancel);
+        await NoteDriftAsync(estate, who, cancel);
+        await surveys.LetGoAsync(estate.Name, cancel);
         await ReadPeopleAsync(estate, job, cancel);
         var unseen = survey.Corners().Count();
         await log.AddAsync(who, "survey", estate.Name, unseen == 0 ? "everything was read" : $"{unseen} {(unseen == 1 ? "part" : "parts")} could not be read", cancel);

@@ -42,6 +42,12 @@ public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
 
     public DbSet<FitRow> Fits => Set<FitRow>();
 
+    public DbSet<ReviewRow> Reviews => Set<ReviewRow>();
+
+    public DbSet<ExceptionRow> Exceptions => Set<ExceptionRow>();
+
+    public DbSet<NoticeRow> Notices => Set<NoticeRow>();
+
     protected override void OnModelCreating(ModelBuilder modelBuilder)
     {
         modelBuilder.Entity<DocumentRow>().HasIndex(d => new { d.Kind, d.Name }).IsUnique();
@@ -60,6 +66,11 @@ public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
         modelBuilder.Entity<SecretRow>().HasIndex(s => s.Name).IsUnique();
         modelBuilder.Entity<ConfirmationRow>().HasIndex(c => new { c.Install, c.GrantId });
         modelBuilder.Entity<FitRow>().HasIndex(f => new { f.Install, f.Number }).IsUnique();
+        modelBuilder.Entity<ReviewRow>().HasIndex(r => new { r.Install, r.Number }).IsUnique();
+        modelBuilder.Entity<ExceptionRow>().HasIndex(e => new { e.Install, e.Target });
+        modelBuilder.Entity<ExceptionRow>().Property(e => e.Verdict).HasConversion<string>();
+        modelBuilder.Entity<NoticeRow>().HasIndex(n => n.Key).IsUnique();
+        modelBuilder.Entity<NoticeRow>().HasMany(n => n.Deliveries).WithOne().HasForeignKey(d => d.NoticeId);
         modelBuilder.Entity<RenewalRow>().HasIndex(r => new { r.Estate, r.Account });
         modelBuilder.Entity<ToldPlaceRow>().HasIndex(p => new { p.Estate, p.Account });
         modelBuilder.Entity<PasswordRow>().HasIndex(p => p.Account).IsUnique();

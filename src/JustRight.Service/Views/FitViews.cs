@@ -1,6 +1,7 @@
 using JustRight.Contracts;
 using JustRight.Core.Changes;
 using JustRight.Core.Fit;
+using JustRight.Core.Fit.Exceptions;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory;
@@ -15,7 +16,7 @@ namespace JustRight.Service.Views;
 internal static class FitViews
 {
     public static LeaningView Of(Leaning leaning, int corners, string words) =>
-        new(leaning.Met, leaning.Missing, leaning.Later, leaning.Unseen, leaning.Spare, leaning.Barred, corners, words);
+        new(leaning.Met, leaning.Missing, leaning.Later, leaning.Unseen, leaning.Spare, leaning.Barred, corners, words, leaning.Accepted);
 
     public static FitView Of(InstallFit fit)
     {
@@ -29,14 +30,16 @@ internal static class FitViews
         return new FitView(
             fit.Plan.Install, fit.Plan.Sheet, fit.Plan.Title, fit.Plan.Estate, DocumentViews.Stage(fit.Plan.Stage), fit.Pretend, fit.SurveyedAt,
             Of(fit.Leaning, fit.Corners.Count, fit.Words), places, accounts,
-            [.. fit.Findings.Select(f => new FindingView(f.Place, f.Text, f.TooMuch))], Corners(fit.Corners), [.. fit.Plan.Decisions.Select(PlanViews.Of)], fit.Plan.Notes);
+            [.. fit.Findings.Select(f => new FindingView(f.Id, f.Place, f.Text, f.TooMuch, Of(f.Accepted)))], Corners(fit.Corners), [.. fit.Plan.Decisions.Select(PlanViews.Of)], fit.Plan.Notes);
     }
 
     public static JudgementView Of(Judgement judgement, string account, string? column = null) => new(
         judgement.Id, account, judgement.Right.Kind is { } kind ? NeedKinds.ByKind[kind].Key : "account", judgement.Right.Words, judgement.Right.Place,
         judgement.Grant?.Place ?? column ?? judgement.Right.Place, judgement.Verdict.ToString().ToLowerInvariant(), judgement.Reason, judgement.Grant?.Why,
         judgement.Grant?.Giver.ToString().ToLowerInvariant(), judgement.Grant?.GivenBy.ToString().ToLowerInvariant(), judgement.Grant?.Through,
-        (judgement.Grant?.At ?? judgement.Rule?.At)?.ToString(), [.. judgement.Paths.Select(Of)], [.. judgement.DeniedBy.Select(Of)], judgement.Notes, judgement.Brings, Branch(judgement), InsideProduct(judgement));
+        (judgement.Grant?.At ?? judgement.Rule?.At)?.ToString(), [.. judgement.Paths.Select(Of)], [.. judgement.DeniedBy.Select(Of)], judgement.Notes, judgement.Brings, Branch(judgement), InsideProduct(judgement), Of(judgement.Accepted));
+
+    public static AcceptedView? Of(AcceptedException? exception) => exception is null ? null : new AcceptedView(exception.Id, exception.By, exception.Why, exception.Until);
 
     public static WorklistView Worklist(JudgedInstall judged) => new(
         judged.Fit.Plan.Install, judged.Fit.Pretend, judged.Fit.SurveyedAt, [.. judged.Worklist.Give.Select(Of)], [.. judged.Worklist.Remove.Select(Of)],

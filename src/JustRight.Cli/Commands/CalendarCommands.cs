@@ -1,0 +1,108 @@
+using System.CommandLine;
+using JustRight.Cli.Api;
+using JustRight.Cli.Output;
+using JustRight.Contracts;
+using Spectre.Console;
+
+namespace JustRight.Cli.Commands;
+
+/// <summary><c>calendar</c>, <c>notices</c> and <c>watch</c>: what is due, what was told, and the looks that nobody asks for.</summary>
+internal static class CalendarCommands
+{
+    public static Command MakeCalendar()
+    {
+        var estate = Names.Estate();
+        var file = new Option<string?>("--to") { Description = "Write it as iCalendar (RFC 5545) to this file, for your own calendar", HelpName = "FILE" };
+        return CommandKit.Make(
+            "calendar", "Lists what comes to an end, or is to be done: passwords, reviews, exceptions, confirmations.\nExit code: 0 nothing is overdue, 1 something is",
+            ["justright calendar fennmoor", "justright calendar fennmoor --to fennmoor.ics"], [estate, file],
+            c => c.Parsed.GetValue(file) is { } to ? ReportCommands.WriteAsync(c, $"estates/{Names.Part(c.Parsed.GetValue(estate)!)}/calendar/file", to) : CalendarAsync(c, Names.Part(c.Parsed.GetValue(estate)!)));
+    }
+
+    public static Command MakeNotices()
+    {
+        var estate = Names.Estate();
+        var remind = new Option<bool>("--remind") { Description = "Remind now of what is due and was not reminded of, instead of at the next hour" };
+        return CommandKit.Make(
+            "notices", "Lists what was told to those whom the house wants told, and whether it reached them", ["justright notices fennmoor", "justright notices fennmoor --remind"], [estate, remind],
+            c => NoticesAsync(c, Names.Part(c.Parsed.GetValue(estate)!), c.Parsed.GetValue(remind)));
+    }
+
+    public static Command MakeWatch()
+    {
+        var estate = Names.Estate();
+        var now = new Option<bool>("--now") { Description = "Let it look now, instead of when it is due" };
+        return CommandKit.Make(
+            "watch", "Says how an estate is watched: how often, when next, who is told when something gets worse.\nHow often is said in the estate, under rules", ["justright watch fennmoor", "justright watch fennmoor --now"], [estate, now],
+            c => WatchAsync(c, c.Parsed.GetValue(estate)!, c.Parsed.GetValue(now)));
+    }
+
+    private static async Task<int> CalendarAsync(Call call, string estate)
+    {
+        var calendar = await call.Api.GetAsync($"estates/{estate}/calendar", ContractsJson.Default.CalendarView, call.Cancel);
+        if (call.Screen.IsJson) Screen.Json(calendar, ContractsJson.Default.CalendarView);
+        else Write(call.Screen, calendar);
+        return calendar.Entries.Any(e => e.Standing == "overdue") ? ExitCode.Misfit : ExitCode.Fine;
+    }
+
+    private static void Write(Screen screen, CalendarView calendar)
+    {
+        if (calendar.Pretend) screen.Line("[bold]pretend estate[/] (the lab)");
+        if (calendar.Entries.Count == 0) screen.Line("Nothing is due, as far as anything says.");
+        var table = Screen.List("", "when", "what", "", "why", "next");
+        foreach (var e in calendar.Entries)
+        {
+            var standing = e.Standing switch { "overdue" => "[bold]! overdue[/]", "soon" => "[bold]· soon[/]", _ => "[grey]later[/]" };
+            table.AddRow(new Markup(standing), new Text(Times.Exact(e.At)), new Text(e.Kind), new Text(e.Subject), new Text(e.Words), new Text(e.Next));
+        }
+
+        if (calendar.Entries.Count > 0) screen.Write(table);
+    }
+
+    private static async Task<int> NoticesAsync(Call call, string estate, bool remind)
+    {
+        var path = $"estates/{estate}";
+        var notices = remind
+            ? await call.Api.PostAsync($"{path}/reminders", ContractsJson.Default.IReadOnlyListNoticeView, call.Cancel)
+            : await call.Api.GetAsync($"{path}/notices", ContractsJson.Default.IReadOnlyListNoticeView, call.Cancel);
+        if (call.Screen.IsJson)
+        {
+            Screen.Json(notices, ContractsJson.Default.IReadOnlyListNoticeView);
+            return ExitCode.Fine;
+        }
+
+        if (notices.Count == 0) call.Screen.Line(remind ? "There is nothing new to remind of." : "Nothing was told yet.");
+        foreach (var notice in notices)
+        {
+            call.Screen.Line($"{Markup.Escape(Times.Exact(notice.At))}  [bold]{Markup.Escape(notice.Subject)}[/]");
+            foreach (var line in notice.Text.TrimEnd().Split('\n')) call.Screen.Line($"    [grey]{Markup.Escape(line)}[/]");
+            if (notice.Deliveries.Count == 0) call.Screen.Line("    [bold]told to nobody:[/] the estate names none under rules, notices");
+            foreach (var d in notice.Deliveries) call.Screen.Line(Markup.Escape($"    {d.Channel} to {d.To}: {d.State}{(d.Error is null ? "" : $": {d.Error}")}"));
+        }
+
+        return ExitCode.Fine;
+    }
+
+    private static async Task<int> WatchAsync(Call call, string estate, bool now)
+    {
+        var path = $"estates/{Names.Part(estate)}/watch";
+        if (now)
+        {
+            var job = await call.Api.PostAsync(path, ContractsJson.Default.JobView, call.Cancel);
+            job = await JobProgress.FollowAsync(call.Screen, call.Api, job, $"the watch looks at {estate}", null, call.Cancel);
+            if (job.State != "done") throw new ClientException(ExitCode.Unread, job.Message ?? "the survey did not end well");
+        }
+
+        var watch = await call.Api.GetAsync(path, ContractsJson.Default.WatchView, call.Cancel);
+        if (call.Screen.IsJson)
+        {
+            Screen.Json(watch, ContractsJson.Default.WatchView);
+            return ExitCode.Fine;
+        }
+
+        call.Screen.Line(Markup.Escape(watch.EveryHours is { } hours ? $"{watch.Estate} is looked at every {(hours == 1 ? "hour" : $"{hours} hours")}; next {(watch.Next is { } next ? Times.Exact(next) : "not known")}" : $"Nobody watches {watch.Estate}: the estate says how often, under rules: watch: {{ every-hours: 24 }}"));
+        if (watch.LastAt is { } last) call.Screen.Line(Markup.Escape($"Last look of the watch: {Times.Exact(last)}: {watch.LastWords}"));
+        call.Screen.Line(Markup.Escape(watch.TellsTo.Count == 0 ? "Nobody is told when something gets worse: the estate names none under rules, notices." : $"Told when something gets worse: {string.Join(", ", watch.TellsTo)}"));
+        return ExitCode.Fine;
+    }
+}

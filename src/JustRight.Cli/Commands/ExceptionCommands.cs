@@ -1,0 +1,74 @@
+using System.CommandLine;
+using JustRight.Cli.Api;
+using JustRight.Cli.Output;
+using JustRight.Contracts;
+using Spectre.Console;
+
+namespace JustRight.Cli.Commands;
+
+/// <summary><c>exception</c>: accepts what is off, for a reason and until a day.</summary>
+internal static class ExceptionCommands
+{
+    public static Command Make()
+    {
+        var listed = Names.Install();
+        var list = CommandKit.Make("list", "Lists what was accepted, the latest first, with what has ended", ["justright exception list thermograph-dataroom"], [listed], c => ListAsync(c, Names.Part(c.Parsed.GetValue(listed)!)));
+
+        var install = Names.Install();
+        var account = new Argument<string>("account") { Description = "An account of the install: its key or its name" };
+        var right = new Argument<string[]>("right") { Description = "Words by which exactly one right that is off is known", Arity = ArgumentArity.OneOrMore };
+        var why = new Option<string>("--why") { Description = "The reason, which every report repeats", Required = true, HelpName = "TEXT" };
+        var until = new Option<string>("--until") { Description = "The last day on which it counts, by the house's clock; within a year", Required = true, HelpName = "YYYY-MM-DD" };
+        var by = new Option<string?>("--by") { Description = "Who allowed it, when that was not you", HelpName = "NAME" };
+        var allow = CommandKit.Make(
+            "allow", "Accepts one right that is missing, spare or barred. Its verdict stays; the exception stands beside it in every report, and ends by itself.\nWhat is barred only an owner accepts",
+            ["justright exception allow quernstone-sql01 watcher sysadmin --why \"until the release in March\" --until 2027-03-31", "justright exception allow curdhouse-portals web \"Event Log Readers\" --why \"fault 4711\" --until 2027-01-15 --by \"Maud Ferris\""],
+            [install, account, right, why, until, by],
+            c => AllowAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(account)!, c.Parsed.GetValue(right) ?? [], new ExceptionOrder("", c.Parsed.GetValue(why)!, Days.Read(c.Parsed.GetValue(until), "--until")!.Value, c.Parsed.GetValue(by))));
+
+        var of = Names.Install();
+        var number = new Argument<int>("number") { Description = "The number of the exception" };
+        var end = CommandKit.Make("end", "Ends an exception before its time", ["justright exception end quernstone-sql01 3"], [of, number],
+            c => ShowAsync(c, c.Api.PostAsync($"installs/{Names.Part(c.Parsed.GetValue(of)!)}/exceptions/{c.Parsed.GetValue(number)}/end", ContractsJson.Default.IReadOnlyListExceptionView, c.Cancel)));
+        return CommandKit.Group("exception", "What is off and was accepted, by whom and until when", list, allow, end);
+    }
+
+    private static Task<int> ListAsync(Call call, string install) => ShowAsync(call, call.Api.GetAsync($"installs/{install}/exceptions", ContractsJson.Default.IReadOnlyListExceptionView, call.Cancel));
+
+    private static async Task<int> AllowAsync(Call call, string install, string account, string[] right, ExceptionOrder order)
+    {
+        var path = $"installs/{Names.Part(install)}";
+        var fit = await call.Api.GetAsync($"{path}/fit", ContractsJson.Default.FitView, call.Cancel);
+        var found = fit.Accounts.FirstOrDefault(a => string.Equals(a.Key, account, StringComparison.OrdinalIgnoreCase) || string.Equals(a.Name, account, StringComparison.OrdinalIgnoreCase))
+            ?? throw new ClientException(ExitCode.BadInput, $"{install} has no account '{account}'.", $"There is: {string.Join(", ", fit.Accounts.Select(a => a.Key))}.");
+        var words = right.SelectMany(r => r.Split(' ', StringSplitOptions.RemoveEmptyEntries)).ToList();
+        var off = found.Rights.Where(r => r.Verdict is "unmet" or "spare" or "barred").ToList();
+        var matching = off.Where(r => words.All(w => $"{r.Right} {r.Place} {r.Verdict}".Contains(w, StringComparison.OrdinalIgnoreCase))).ToList();
+        if (matching.Count != 1)
+        {
+            throw new ClientException(
+                ExitCode.BadInput, matching.Count == 0 ? $"Nothing that is off at {found.Name} matches '{string.Join(' ', words)}'." : $"{matching.Count} rights match '{string.Join(' ', words)}': say more.",
+                off.Count == 0 ? "Nothing is off at this account in the latest fit." : $"What is off: {string.Join("; ", off.Select(r => $"{r.Right} on {r.Place} ({r.Verdict})"))}.");
+        }
+
+        var made = await call.Api.PostAsync($"{path}/exceptions", order with { Target = matching[0].Id }, ContractsJson.Default.ExceptionOrder, ContractsJson.Default.ExceptionView, call.Cancel);
+        return await ShowAsync(call, Task.FromResult<IReadOnlyList<ExceptionView>>([made]));
+    }
+
+    private static async Task<int> ShowAsync(Call call, Task<IReadOnlyList<ExceptionView>> asked)
+    {
+        var exceptions = await asked;
+        if (call.Screen.IsJson)
+        {
+            Screen.Json(exceptions, ContractsJson.Default.IReadOnlyListExceptionView);
+            return ExitCode.Fine;
+        }
+
+        if (exceptions.Count == 0) call.Screen.Line("Nothing was accepted.");
+        var table = Screen.List("", "what", "accepted by", "until", "because");
+        foreach (var e in exceptions)
+            table.AddRow(new Text($"{e.Number}"), new Text(e.Words), new Text(e.By), new Markup(e.Stands ? Markup.Escape(Times.Exact(e.Until)) : $"[grey]{(e.EndedBy is null ? "ended" : $"ended by {Markup.Escape(e.EndedBy)}")} {Markup.Escape(Times.Exact(e.Until))}[/]"), new Text(e.Why));
+        if (exceptions.Count > 0) call.Screen.Write(table);
+        return ExitCode.Fine;
+    }
+}

@@ -1,0 +1,74 @@
+using System.CommandLine;
+using System.Globalization;
+using JustRight.Cli.Api;
+using JustRight.Cli.Output;
+using JustRight.Contracts;
+using Spectre.Console;
+
+namespace JustRight.Cli.Commands;
+
+/// <summary><c>review</c>: who looked at an install, at which fit, and what of it was accepted.</summary>
+internal static class ReviewCommands
+{
+    public static Command Make()
+    {
+        var listed = Names.Install();
+        var list = CommandKit.Make("list", "Lists the reviews of an install, the latest first", ["justright review list thermograph-dataroom"], [listed], c => ListAsync(c, Names.Part(c.Parsed.GetValue(listed)!)));
+
+        var install = Names.Install();
+        var fit = new Option<int?>("--fit") { Description = "The number of the fit that was looked at, from the history; nothing is asked then. It must still be the latest", HelpName = "NUMBER" };
+        var by = new Option<string?>("--by") { Description = "Who looked, when that was not you", HelpName = "NAME" };
+        var next = new Option<string?>("--again-by") { Description = "By when it is to be looked at again; the house rule says it otherwise", HelpName = "YYYY-MM-DD" };
+        var remark = new Option<string?>("--remark") { Description = "What is to be remembered", HelpName = "TEXT" };
+        var add = CommandKit.Make(
+            "add", "Writes a review down: who looked at the latest fit, what was off at it, and what of that is accepted until when.\nTakes no survey: verify first. Accept with justright exception allow before, what shall not be left open",
+            ["justright review add thermograph-dataroom", "justright review add thermograph-dataroom --fit 4 --by \"Maud Ferris\" --again-by 2027-06-01"], [install, fit, by, next, remark],
+            c => AddAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(fit), new ReviewOrder(0, c.Parsed.GetValue(by), Days.Read(c.Parsed.GetValue(next), "--again-by"), c.Parsed.GetValue(remark))));
+
+        var printed = Names.Install();
+        var to = new Option<string?>("--to") { Description = "The file to write; standard output unless said otherwise", HelpName = "FILE" };
+        var sheet = CommandKit.Make(
+            "sheet", "Writes the review sheet of an install, a page of HTML for paper: accounts, purpose, rights, paths, reasons, exceptions",
+            ["justright review sheet thermograph-dataroom --to thermograph.html"], [printed, to], c => ReportCommands.WriteAsync(c, $"installs/{Names.Part(c.Parsed.GetValue(printed)!)}/report?form=html", c.Parsed.GetValue(to)));
+        return CommandKit.Group("review", "Reviews: who looked, at which fit, what was accepted", list, add, sheet);
+    }
+
+    private static async Task<int> ListAsync(Call call, string install)
+    {
+        var reviews = await call.Api.GetAsync($"installs/{install}/reviews", ContractsJson.Default.IReadOnlyListReviewView, call.Cancel);
+        if (call.Screen.IsJson) Screen.Json(reviews, ContractsJson.Default.IReadOnlyListReviewView);
+        else if (reviews.Count == 0) call.Screen.Line("Nobody has reviewed it yet.");
+        else foreach (var review in reviews) Write(call.Screen, review);
+        return ExitCode.Fine;
+    }
+
+    private static async Task<int> AddAsync(Call call, string install, int? fit, ReviewOrder order)
+    {
+        var path = $"installs/{Names.Part(install)}";
+        if (fit is null)
+        {
+            var history = await call.Api.GetAsync($"{path}/history", ContractsJson.Default.IReadOnlyListKeptFitView, call.Cancel);
+            if (history.Count == 0) throw new ClientException(ExitCode.BadInput, "No survey of this estate was taken yet.", $"Verify the install first: justright verify {install}");
+            var latest = history[0];
+            if (call.Screen.IsJson) throw new ClientException(ExitCode.BadInput, "Which fit was looked at is missing.", $"Say it with --fit; the latest is {latest.Number}.");
+            FitReport.Write(call.Screen, await call.Api.GetAsync($"{path}/fit", ContractsJson.Default.FitView, call.Cancel), true);
+            if (!StepPrinter.Confirm(call.Screen, $"Write down that fit {latest.Number} was looked at?")) return ExitCode.Fine;
+            fit = latest.Number;
+        }
+
+        var review = await call.Api.PostAsync($"{path}/reviews", order with { Fit = fit.Value }, ContractsJson.Default.ReviewOrder, ContractsJson.Default.ReviewView, call.Cancel);
+        if (call.Screen.IsJson) Screen.Json(review, ContractsJson.Default.ReviewView);
+        else Write(call.Screen, review);
+        return ExitCode.Fine;
+    }
+
+    private static void Write(Screen screen, ReviewView review)
+    {
+        screen.Line(Markup.Escape($"{review.Number}. {Times.Exact(review.At)}: {review.By} looked at fit {review.Fit} of {review.Install}{(review.WrittenBy == review.By ? "" : $" (written down by {review.WrittenBy})")}"));
+        screen.Line($"   {Balance.Words(review.Leaning)}");
+        foreach (var off in review.Off)
+            screen.Line(off.Accepted is { } a ? $"   {Markup.Escape(off.Words)}  [grey]{Markup.Escape($"accepted by {a.By} until {Times.Exact(a.Until)}: {a.Why}")}[/]" : $"   {Markup.Escape(off.Words)}  [bold]left open[/]");
+        if (review.NextBy is { } next) screen.Line($"   [grey]to be looked at again by {next.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)}[/]");
+        if (review.Remark is { } remark) screen.Line($"   {Markup.Escape(remark)}");
+    }
+}

@@ -1,0 +1,35 @@
+namespace JustRight.Contracts;
+
+/// <summary>What comes to an end, or is to be done, in an estate.</summary>
+/// <param name="TimeZone">The house's time zone, by its name in the time zone database.</param>
+public sealed record CalendarView(string Estate, bool Pretend, string TimeZone, IReadOnlyList<CalendarEntryView> Entries);
+
+/// <summary>One entry.</summary>
+/// <param name="Id">Stable for as long as it is about the same thing.</param>
+/// <param name="Kind"><c>password</c>, <c>review</c>, <c>exception</c> or <c>confirmation</c>.</param>
+/// <param name="Standing"><c>overdue</c>, <c>soon</c> or <c>later</c>.</param>
+/// <param name="Subject">The account or install it is about.</param>
+/// <param name="Next">What to do, as a command of the client.</param>
+public sealed record CalendarEntryView(string Id, string Kind, string Standing, DateTimeOffset At, string Subject, string Words, string Next);
+
+/// <summary>Something that was told to those whom the house wants told.</summary>
+/// <param name="Kind"><c>reminder</c> or <c>drift</c>.</param>
+public sealed record NoticeView(int Id, string Estate, string Kind, string Subject, string Text, DateTimeOffset At, IReadOnlyList<DeliveryView> Deliveries);
+
+/// <summary>How a notice reached one of them.</summary>
+/// <param name="Channel"><c>mail</c> or <c>webhook</c>.</param>
+/// <param name="State"><c>waiting</c>, <c>sent</c> or <c>given-up</c>.</param>
+/// <param name="Error">Why the last try failed, or null.</param>
+public sealed record DeliveryView(string Channel, string To, string State, int Tries, DateTimeOffset At, string? Error);
+
+/// <summary>How an estate is watched.</summary>
+/// <param name="EveryHours">The hours from one look to the next; null when nobody watches.</param>
+/// <param name="Next">When it is looked at next, or null.</param>
+/// <param name="LastAt">When it was last looked at by the watch, or null.</param>
+/// <param name="LastWords">What that said.</param>
+/// <param name="TellsTo">Who is told when something gets worse.</param>
+public sealed record WatchView(string Estate, int? EveryHours, DateTimeOffset? Next, DateTimeOffset? LastAt, string? LastWords, IReadOnlyList<string> TellsTo);
+
+/// <summary>A notice as a webhook gets it.</summary>
+/// <param name="Kind"><c>reminder</c> or <c>drift</c>.</param>
+public sealed record WebhookNotice(int Id, string Estate, string Kind, string Subject, string Text, DateTimeOffset At);

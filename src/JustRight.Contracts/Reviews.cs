@@ -1,0 +1,49 @@
+namespace JustRight.Contracts;
+
+/// <summary>An order to accept something that the fit says is off.</summary>
+/// <param name="Target">The id of the right, or of the finding, in the fit.</param>
+/// <param name="Until">The last day on which it counts, by the house's clock.</param>
+/// <param name="By">Who allowed it, when that is somebody else than who writes it down.</param>
+public sealed record ExceptionOrder(string Target, string Why, DateOnly Until, string? By = null);
+
+/// <summary>Something that is off and was accepted.</summary>
+/// <param name="Number">Its number among all exceptions.</param>
+/// <param name="Words">What is accepted, in words.</param>
+/// <param name="Verdict">What the fit said of it then; empty for a finding.</param>
+/// <param name="WrittenBy">Whose token wrote it down.</param>
+/// <param name="Until">From then on it no longer counts.</param>
+/// <param name="Stands">Whether it counts now.</param>
+/// <param name="EndedBy">Who ended it before its time, or null.</param>
+public sealed record ExceptionView(
+    int Number, string Install, string Target, string Words, string Verdict, string Why, string By, string WrittenBy, DateTimeOffset At, DateTimeOffset Until, bool Stands, string? EndedBy);
+
+/// <summary>The exception that covers a right now.</summary>
+public sealed record AcceptedView(int Number, string By, string Why, DateTimeOffset Until);
+
+/// <summary>An order to write a review down.</summary>
+/// <param name="Fit">The number of the fit, in the install's history, that was looked at. It must still be the latest.</param>
+/// <param name="By">Who looked, when that is somebody else than who writes it down.</param>
+/// <param name="NextBy">By when it is to be looked at again; the house rule says it otherwise.</param>
+/// <param name="Remark">What the reviewer wants remembered.</param>
+public sealed record ReviewOrder(int Fit, string? By = null, DateOnly? NextBy = null, string? Remark = null);
+
+/// <summary>A review: who looked, at which fit, and what of it was accepted until when.</summary>
+/// <param name="Number">Counted from 1 within the install.</param>
+/// <param name="WrittenBy">Whose token wrote it down.</param>
+/// <param name="Off">What was off at that fit.</param>
+public sealed record ReviewView(
+    int Number, string Install, int Fit, LeaningView Leaning, string By, string WrittenBy, DateTimeOffset At, DateOnly? NextBy, string? Remark, IReadOnlyList<ReviewedView> Off);
+
+/// <summary>Something that was off at a review.</summary>
+/// <param name="Verdict">What the fit said of it; empty for a finding.</param>
+/// <param name="Accepted">The exception that covered it then; null where it was left open.</param>
+public sealed record ReviewedView(string Words, string Verdict, AcceptedView? Accepted);
+
+/// <summary>The public part of the key that signs evidence.</summary>
+/// <param name="Thumbprint">Of the key [RFC 7638]; the log has it from when the key was made.</param>
+/// <param name="Algorithm">As JSON Web Signatures call it [RFC 7518].</param>
+/// <param name="Pem">The key [RFC 7468].</param>
+public sealed record EvidenceKeyView(string Thumbprint, string Algorithm, string Pem);
+
+/// <summary>A file that the client wrote.</summary>
+public sealed record WrittenFileView(string File, int Bytes);

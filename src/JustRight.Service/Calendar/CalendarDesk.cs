@@ -1,0 +1,31 @@
+using JustRight.Core.Calendar;
+using JustRight.Core.Estates;
+using JustRight.Core.Fit.Confirmations;
+using JustRight.Core.Fit.Exceptions;
+using JustRight.Service.Confirmations;
+using JustRight.Service.Documents;
+using JustRight.Service.Passwords;
+using JustRight.Service.Reviews;
+
+namespace JustRight.Service.Calendar;
+
+/// <summary>Brings together everything of an estate that comes to an end or is to be done by a day.</summary>
+internal sealed class CalendarDesk(Library library, PasswordDesk passwords, ReviewShelf reviews, ExceptionShelf exceptions, ConfirmationShelf confirmations, TimeProvider time)
+{
+    /// <summary>The entries, the earliest first.</summary>
+    public async Task<IReadOnlyList<CalendarEntry>> EntriesAsync(Estate estate, CancellationToken cancel)
+    {
+        var books = await passwords.ReadAsync(estate, cancel);
+        var states = new List<ReviewState>();
+        var accepted = new List<(AcceptedException, string)>();
+        var confirmed = new List<Confirmation>();
+        foreach (var row in (await library.ListAsync(Library.InstallKind, cancel)).Where(r => Library.ReadInstall(r).Estate == estate.Name))
+        {
+            states.Add(await reviews.StateAsync(row.Name, row.AddedAt, cancel));
+            accepted.AddRange(await exceptions.EndingAsync(row.Name, cancel));
+            confirmed.AddRange((await confirmations.BookAsync(row.Name, cancel)).Latest);
+        }
+
+        return HouseCalendar.Of(estate.Name, books.Accounts, states, accepted, confirmed, estate.Rules, time.GetUtcNow());
+    }
+}

@@ -1,0 +1,62 @@
+using System.Buffers.Text;
+using System.Security.Cryptography;
+using System.Text;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using JustRight.Contracts;
+using JustRight.Service.Documents;
+using JustRight.Service.Fits;
+using JustRight.Service.Storage;
+
+namespace JustRight.Service.Reports;
+
+/// <summary>
+/// The whole evidence of a fit as one signed file: what was asked, what was read, what was said of it, and what people accepted.
+/// A JSON Web Signature in its flattened JSON form [RFC 7515, 7.2.2], by RS256, so that anything that knows the standard checks it.
+/// </summary>
+internal sealed class EvidenceFile(Library library, SurveyShelf surveys, EvidenceKey key)
+{
+    /// <summary>The media type [RFC 7515, 9.2.2].</summary>
+    public const string MediaType = "application/jose+json";
+
+    /// <summary>Writes it.</summary>
+    public async Task<byte[]> WriteAsync(InstallReport report, CancellationToken cancel)
+    {
+        var rsa = await key.GetAsync(cancel);
+        var head = Encode($$"""{"alg":"RS256","kid":"{{EvidenceKey.ThumbprintOf(rsa)}}","typ":"justright-evidence+json","jwk":{{EvidenceKey.JwkOf(rsa)}}}""");
+        var body = Encode((await BodyAsync(report, cancel)).ToJsonString());
+        var signature = rsa.SignData(Encoding.ASCII.GetBytes($"{head}.{body}"), HashAlgorithmName.SHA256, RSASignaturePadding.Pkcs1);
+        return Encoding.UTF8.GetBytes(new JsonObject { ["payload"] = body, ["protected"] = head, ["signature"] = Base64Url.EncodeToString(signature) }.ToJsonString());
+    }
+
+    private async Task<JsonObject> BodyAsync(InstallReport report, CancellationToken cancel)
+    {
+        var fit = report.Fit;
+        return new JsonObject
+        {
+            ["evidence"] = 1,
+            ["writtenAt"] = report.WrittenAt.UtcDateTime,
+            ["install"] = fit.Install,
+            ["pretend"] = fit.Pretend,
+            ["fitNumber"] = report.FitNumber,
+            ["fit"] = JsonSerializer.SerializeToNode(fit, ContractsJson.Default.FitView),
+            ["exceptions"] = JsonSerializer.SerializeToNode(report.Exceptions, ContractsJson.Default.IReadOnlyListExceptionView),
+            ["reviews"] = JsonSerializer.SerializeToNode(report.Reviews, ContractsJson.Default.IReadOnlyListReviewView),
+            ["documents"] = new JsonArray(
+                Document(await library.FindAsync(Library.SheetKind, fit.Sheet, cancel)), Document(await library.FindAsync(Library.EstateKind, fit.Estate, cancel)), Document(await library.FindAsync(Library.InstallKind, fit.Install, cancel))),
+            ["survey"] = JsonNode.Parse(await surveys.LatestJsonAsync(fit.Estate, cancel)),
+        };
+    }
+
+    private static JsonObject? Document(DocumentRow? row) => row is null ? null : new JsonObject
+    {
+        ["kind"] = row.Kind,
+        ["name"] = row.Name,
+        ["addedBy"] = row.AddedBy,
+        ["addedAt"] = row.AddedAt.UtcDateTime,
+        ["sha256"] = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(row.Text))),
+        ["text"] = row.Text,
+    };
+
+    private static string Encode(string text) => Base64Url.EncodeToString(Encoding.UTF8.GetBytes(text));
+}

@@ -1,0 +1,99 @@
+using System.Security.Claims;
+using JustRight.Contracts;
+using JustRight.Core.Fit;
+using JustRight.Core.Fit.Exceptions;
+using JustRight.Service.Access;
+using JustRight.Service.Documents;
+using JustRight.Service.Fits;
+using JustRight.Service.Hosting;
+using JustRight.Service.Views;
+using Microsoft.AspNetCore.Http.HttpResults;
+
+namespace JustRight.Service.Reviews;
+
+/// <summary>Reviews, and exceptions from what a fit asks.</summary>
+internal static class ReviewEndpoints
+{
+    private const int LongestName = 128, LongestText = 1000, LongestDays = 366;
+
+    public static void MapReviews(this IEndpointRouteBuilder api)
+    {
+        api.MapGet("/installs/{name}/exceptions", async Task<Results<Ok<IReadOnlyList<ExceptionView>>, ProblemHttpResult>> (string name, Library library, ExceptionShelf shelf, CancellationToken cancel) =>
+            await FitEndpoints.MissingAsync(name, library, cancel) is { } missing ? missing : TypedResults.Ok(await shelf.ListAsync(name, cancel)))
+            .WithName("ListExceptions").WithSummary("What was accepted that is off, the latest first, with what has ended").RequireAuthorization(Roles.Reader).ProducesProblem(404);
+        api.MapPost("/installs/{name}/exceptions", AllowAsync)
+            .WithName("AllowException").WithSummary("Accepts, for a reason and until a day, something that the fit says is off; what is barred only an owner accepts").RequireAuthorization(Roles.Granter)
+            .ProducesProblem(400).ProducesProblem(403).ProducesProblem(404).ProducesProblem(409);
+        api.MapPost("/installs/{name}/exceptions/{number:int}/end", EndAsync)
+            .WithName("EndException").WithSummary("Ends an exception before its time").RequireAuthorization(Roles.Granter).ProducesProblem(404);
+        api.MapGet("/installs/{name}/reviews", async Task<Results<Ok<IReadOnlyList<ReviewView>>, ProblemHttpResult>> (string name, Library library, ReviewShelf shelf, CancellationToken cancel) =>
+            await FitEndpoints.MissingAsync(name, library, cancel) is { } missing ? missing : TypedResults.Ok(await shelf.ListAsync(name, cancel)))
+            .WithName("ListReviews").WithSummary("The reviews of an install, the latest first").RequireAuthorization(Roles.Reader).ProducesProblem(404);
+        api.MapPost("/installs/{name}/reviews", ReviewAsync)
+            .WithName("Review").WithSummary("Writes down who looked at the latest fit, with what was off at it and what of that is accepted until when").RequireAuthorization(Roles.Planner)
+            .ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
+    }
+
+    private static async Task<Results<Ok<ExceptionView>, ProblemHttpResult>> AllowAsync(
+        string name, ExceptionOrder order, ClaimsPrincipal user, Library library, FitDesk desk, FitHistory history, ExceptionShelf shelf, TimeProvider time, CancellationToken cancel)
+    {
+        var (judged, problem) = await FitEndpoints.JudgedAsync(name, library, desk, cancel);
+        if (problem is not null) return problem;
+        var off = Off(judged!.Fit);
+        if (off.FirstOrDefault(o => o.Target == order.Target) is not { } what)
+            return Problems.Of(409, "not-off", $"Nothing that is off has the id '{order.Target}'.", off.Count == 0 ? "Nothing is off in the latest fit." : "Take it from what the latest fit says is missing, spare or barred.");
+        if (TextFault("why", order.Why, LongestText, true) is { } noReason) return noReason;
+        if (TextFault("by", order.By, LongestName, false) is { } noName) return noName;
+        var rules = Library.ReadEstate((await library.FindAsync(Library.EstateKind, judged.Fit.Plan.Estate, cancel))!).Rules;
+        var (now, until) = (time.GetUtcNow(), rules.EndOf(order.Until));
+        if (until <= now || until > now.AddDays(LongestDays)) return Problems.Bad("until", "An exception ends within a year.", $"a day from today to {now.AddDays(LongestDays - 1):yyyy-MM-dd}", $"{order.Until:yyyy-MM-dd}");
+        if (what.Verdict == Verdict.Barred && !user.IsInRole(Roles.Owner)) return Problems.Of(403, "role", "What is barred only an owner accepts.", "Ask an owner, or take it away.");
+        var made = await shelf.AddAsync(new AcceptedException(0, name, what.Target, what.Verdict, order.Why.Trim(), NameOf(order.By, user), now, until), what.Words, user.Identity!.Name!, cancel);
+        await history.AddAsync((await desk.JudgeAsync(name, cancel))!.Fit, cancel);
+        return TypedResults.Ok(made);
+    }
+
+    private static async Task<Results<Ok<IReadOnlyList<ExceptionView>>, ProblemHttpResult>> EndAsync(
+        string name, int number, ClaimsPrincipal user, Library library, FitDesk desk, FitHistory history, ExceptionShelf shelf, CancellationToken cancel)
+    {
+        if (await FitEndpoints.MissingAsync(name, library, cancel) is { } missing) return missing;
+        if (!await shelf.EndAsync(name, number, user.Identity!.Name!, cancel)) return Problems.Of(404, "not-found", $"No exception {number} counts for {name}.", $"See justright exception list {name}");
+        if (await desk.JudgeAsync(name, cancel) is { } judged) await history.AddAsync(judged.Fit, cancel);
+        return TypedResults.Ok(await shelf.ListAsync(name, cancel));
+    }
+
+    private static async Task<Results<Ok<ReviewView>, ProblemHttpResult>> ReviewAsync(
+        string name, ReviewOrder order, ClaimsPrincipal user, Library library, FitDesk desk, FitHistory history, ReviewShelf shelf, TimeProvider time, CancellationToken cancel)
+    {
+        var (judged, problem) = await FitEndpoints.JudgedAsync(name, library, desk, cancel);
+        if (problem is not null) return problem;
+        var fit = judged!.Fit;
+        if (TextFault("by", order.By, LongestName, false) is { } noName) return noName;
+        if (TextFault("remark", order.Remark, LongestText, false) is { } noRemark) return noRemark;
+        var now = time.GetUtcNow();
+        if (order.NextBy is { } next && (next <= DateOnly.FromDateTime(now.UtcDateTime) || next > DateOnly.FromDateTime(now.UtcDateTime.AddYears(10)))) return Problems.Bad("nextBy", "The next review is on a day to come.", "a later day, at most ten years from now", $"{next:yyyy-MM-dd}");
+        // An exception may have ended since the last survey: what is reviewed is what holds at this moment.
+        await history.AddAsync(fit, cancel);
+        var latest = (await history.ListAsync(name, cancel))[0].Number;
+        if (order.Fit != latest) return Problems.Of(409, "fit-changed", $"Fit {order.Fit} is not the latest: that is fit {latest}.", $"Look at what is different first: justright drift {name}{(order.Fit > 0 && order.Fit < latest ? $" --from {order.Fit}" : "")}");
+        var off = Off(fit).Select(o => new ReviewedView(o.Words, ExceptionShelf.Word(o.Verdict), FitViews.Of(o.Accepted))).ToList();
+        var review = new ReviewView(0, name, latest, FitViews.Of(fit.Leaning, fit.Corners.Count, fit.Words), NameOf(order.By, user), user.Identity!.Name!, now, order.NextBy, order.Remark?.Trim(), off);
+        return TypedResults.Ok(await shelf.AddAsync(review, cancel));
+    }
+
+    private sealed record OffTarget(string Target, Verdict? Verdict, string Words, AcceptedException? Accepted);
+
+    /// <summary>Everything of a fit that is off: what may be accepted.</summary>
+    private static List<OffTarget> Off(InstallFit fit) =>
+    [
+        .. fit.Accounts.SelectMany(a => a.Judgements.Where(j => ExceptionBook.IsOff(j.Verdict)).Select(j => new OffTarget(j.Id, j.Verdict, $"{a.Account.Name}: {j.Right}: {ExceptionShelf.Word(j.Verdict)}", j.Accepted))),
+        .. fit.Findings.Where(f => f.TooMuch).Select(f => new OffTarget(f.Id, null, f.Id, f.Accepted)),
+    ];
+
+    private static string NameOf(string? named, ClaimsPrincipal user) => named?.Trim() is { Length: > 0 } name ? name : user.Identity!.Name!;
+
+    private static ProblemHttpResult? TextFault(string field, string? text, int longest, bool needed) =>
+        needed && string.IsNullOrWhiteSpace(text) ? Problems.Bad(field, "An exception without a reason tells the next reader nothing.", "the reason, in a sentence")
+            : text is not null && (text.Length > longest || text.Any(char.IsControl)) ? Problems.Bad(field, "This text does not fit.", $"at most {longest} characters on one line")
+            : null;
+}
