@@ -23,6 +23,7 @@ export function Frame() {
           <Group component="nav" gap="md" aria-label="Pages">
             <Link to="/installs">Installs</Link>
             <Link to="/passwords">Passwords</Link>
+            <Link to="/calendar">Calendar</Link>
             <Link to="/trace">Trace</Link>
             <Link to="/object">Object</Link>
             <Link to="/filter">Filter</Link>

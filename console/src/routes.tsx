@@ -5,6 +5,8 @@ import { HostPage } from './pages/host/HostPage';
 import { InstancePage } from './pages/instance/InstancePage';
 import { EnterPage } from './pages/enter/EnterPage';
 import { InstallPage } from './pages/install/InstallPage';
+import { type InstallTab, isInstallTab } from './pages/install/tabs';
+import { CalendarPage } from './pages/calendar/CalendarPage';
 import { InstallsPage } from './pages/installs/InstallsPage';
 import { LogPage } from './pages/log/LogPage';
 import { ObjectPage } from './pages/object/ObjectPage';
@@ -28,10 +30,8 @@ const installs = createRoute({ getParentRoute: () => frame, path: '/installs', c
 const install = createRoute({
   getParentRoute: () => frame,
   path: '/installs/$name',
-  validateSearch: (search: Record<string, unknown>): { tab?: 'worklist' | 'handover' | 'sign-in' | 'history' } =>
-    search.tab === 'worklist' || search.tab === 'handover' || search.tab === 'sign-in' || search.tab === 'history'
-      ? { tab: search.tab }
-      : {},
+  validateSearch: (search: Record<string, unknown>): { tab?: InstallTab } =>
+    isInstallTab(search.tab) ? { tab: search.tab } : {},
   component: InstallPage,
 });
 const account = createRoute({
@@ -98,6 +98,14 @@ const password = createRoute({
   path: '/passwords/$estate/$account',
   component: PasswordPage,
 });
+const calendar = createRoute({
+  getParentRoute: () => frame,
+  path: '/calendar',
+  validateSearch: (search: Record<string, unknown>): { estate?: string | undefined } => ({
+    estate: text(search.estate),
+  }),
+  component: CalendarPage,
+});
 const log = createRoute({ getParentRoute: () => frame, path: '/log', component: LogPage });
 
 /** Every page of the console. */
@@ -116,6 +124,7 @@ export const router = createRouter({
       instance,
       passwords,
       password,
+      calendar,
       log,
     ]),
   ]),

@@ -65,6 +65,27 @@ export const drift = (name: string, to: number) =>
     retry: false,
   });
 
+/** What comes to an end, or is to be done, in an estate. */
+export const calendar = (name: string) =>
+  queryOptions({
+    queryKey: ['estate', name, 'calendar'],
+    queryFn: () => need(api.GET('/api/estates/{name}/calendar', of(name))),
+  });
+
+/** What was accepted that is off, the latest first. */
+export const exceptions = (name: string) =>
+  queryOptions({
+    queryKey: ['install', name, 'exceptions'],
+    queryFn: () => need(api.GET('/api/installs/{name}/exceptions', of(name))),
+  });
+
+/** The reviews of an install, the latest first. */
+export const reviews = (name: string) =>
+  queryOptions({
+    queryKey: ['install', name, 'reviews'],
+    queryFn: () => need(api.GET('/api/installs/{name}/reviews', of(name))),
+  });
+
 /** When each password of an estate is due, and who changes it. */
 export const passwords = (name: string) =>
   queryOptions({

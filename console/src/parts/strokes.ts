@@ -28,6 +28,7 @@ export function leaningOf(verdicts: string[]): LeaningView {
     spare: count('spare'),
     barred: count('barred'),
     unread: 0,
+    accepted: 0,
   };
   const words = [
     leaning.missing && `${leaning.missing} missing`,

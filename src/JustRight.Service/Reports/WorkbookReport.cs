@@ -32,7 +32,7 @@ internal static class WorkbookReport
             Add(workbook, "About", ["what", "is"], About(report), [26, 100]);
         }
 
-        return stream.ToArray();
+        return PlainNames.Of(stream.ToArray());
     }
 
     /// <summary>Accounts as rows, places as columns; a cell has its rights with their verdicts, and the style of the worst.</summary>

@@ -1,16 +1,20 @@
 import { Loader, Table } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
-import { drift as driftQuery, history as historyQuery } from '../../api/queries';
+import { lazy, Suspense, useState } from 'react';
+import { drift as driftQuery, history as historyQuery, reviews as reviewsQuery } from '../../api/queries';
 import { Balance } from '../../parts/Balance';
 import { Failure } from '../../parts/Failure';
 import { Time } from '../../parts/Time';
+
+// What draws plots is large, and only this tab needs it.
+const HistoryPlot = lazy(async () => ({ default: (await import('./HistoryPlot')).HistoryPlot }));
 
 const ways: Record<string, string> = { worse: '✗ worse', better: '✓ better', other: '· other' };
 
 /** How did the fit go over time, and what made the difference? */
 export function HistoryTab({ name }: { name: string }) {
   const history = useQuery(historyQuery(name));
+  const reviews = useQuery(reviewsQuery(name));
   const [picked, setPicked] = useState<number | null>(null);
   const shown = picked ?? history.data?.[0]?.number ?? 0;
   const drift = useQuery({ ...driftQuery(name, shown), enabled: shown > 1 });
@@ -21,6 +25,11 @@ export function HistoryTab({ name }: { name: string }) {
       <p className="soft">
         A fit that is other than the one before is kept; a survey that shows nothing new only moves its end.
       </p>
+      {history.data.length > 1 && (
+        <Suspense fallback={<Loader aria-label="Loading" />}>
+          <HistoryPlot fits={history.data} reviews={reviews.data ?? []} />
+        </Suspense>
+      )}
       <Table aria-label="kept fits" verticalSpacing={4} highlightOnHover>
         <Table.Thead>
           <Table.Tr>

@@ -12,7 +12,9 @@ import { HandoverTab } from './HandoverTab';
 import { HistoryTab } from './HistoryTab';
 import { Matrix } from './Matrix';
 import { Reports } from './Reports';
+import { ReviewTab } from './review/ReviewTab';
 import { SignInTab } from './signin/SignInTab';
+import { isInstallTab } from './tabs';
 import { WorklistTab } from './WorklistTab';
 
 const route = getRouteApi('/frame/installs/$name');
@@ -79,10 +81,7 @@ export function InstallPage() {
             void navigate({
               to: '/installs/$name',
               params: { name },
-              search:
-                value === 'worklist' || value === 'handover' || value === 'sign-in' || value === 'history'
-                  ? { tab: value }
-                  : {},
+              search: isInstallTab(value) ? { tab: value } : {},
             })
           }
           color="gray"
@@ -93,6 +92,7 @@ export function InstallPage() {
             <Tabs.Tab value="worklist">Worklist</Tabs.Tab>
             {signIn.data && <Tabs.Tab value="sign-in">Sign-in</Tabs.Tab>}
             <Tabs.Tab value="handover">Handover</Tabs.Tab>
+            <Tabs.Tab value="review">Review</Tabs.Tab>
             <Tabs.Tab value="history">History</Tabs.Tab>
           </Tabs.List>
           <Tabs.Panel value="matrix">
@@ -104,6 +104,9 @@ export function InstallPage() {
           </Tabs.Panel>
           <Tabs.Panel value="sign-in">
             <SignInTab name={name} followed={followed} follow={follow} />
+          </Tabs.Panel>
+          <Tabs.Panel value="review">
+            <ReviewTab fit={fit.data} />
           </Tabs.Panel>
           <Tabs.Panel value="history">
             <HistoryTab name={name} />

@@ -1,6 +1,7 @@
 import { Link } from '@tanstack/react-router';
 import type { BranchView, JudgementView } from '../../api/schema.gen';
 import { PathLine } from '../../parts/PathLine';
+import { exact } from '../../parts/times';
 import { Verdict } from '../../parts/Verdict';
 
 const databaseKinds = [
@@ -83,6 +84,11 @@ export function RightFacts({ right, brief, estate }: { right: JudgementView; bri
         </Fact>
       ))}
       {right.branch && <Below branch={right.branch} account={right.account} estate={estate} brief={brief ?? false} />}
+      {right.accepted && (
+        <Fact name="accepted by">
+          {right.accepted.by} until {exact(right.accepted.until)}: {right.accepted.why}
+        </Fact>
+      )}
       {right.notes.map((note) => (
         <Fact key={note} name="note">
           {note}

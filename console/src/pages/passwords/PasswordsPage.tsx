@@ -5,6 +5,7 @@ import { createColumnHelper } from '@tanstack/react-table';
 import { estates as estatesQuery, passwords as passwordsQuery } from '../../api/queries';
 import type { AccountPasswordView } from '../../api/schema.gen';
 import { DataTable } from '../../parts/DataTable';
+import { Due } from '../../parts/Due';
 import { Failure } from '../../parts/Failure';
 import { Time } from '../../parts/Time';
 import { Standing } from './Standing';
@@ -24,17 +25,7 @@ const columns = (estate: string) => [
   column.accessor((a) => a.due ?? '', {
     id: 'due',
     header: 'Due',
-    cell: (c) =>
-      c.getValue() ? (
-        <span className="nowrap">
-          {c.getValue().slice(0, 10)}{' '}
-          <span className="soft">
-            <Time value={c.getValue()} />
-          </span>
-        </span>
-      ) : (
-        <span className="soft">–</span>
-      ),
+    cell: (c) => (c.getValue() ? <Due value={c.getValue()} /> : <span className="soft">–</span>),
   }),
   column.accessor('keptBy', { header: 'Changed by' }),
   column.accessor('places', {

@@ -1,0 +1,111 @@
+import { Button, Loader, NativeSelect } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
+import { getRouteApi, Link, useNavigate } from '@tanstack/react-router';
+import { createColumnHelper } from '@tanstack/react-table';
+import { calendar as calendarQuery, estates as estatesQuery } from '../../api/queries';
+import type { CalendarEntryView } from '../../api/schema.gen';
+import { CopyText } from '../../parts/CopyText';
+import { DataTable } from '../../parts/DataTable';
+import { Due } from '../../parts/Due';
+import { Failure } from '../../parts/Failure';
+
+const route = getRouteApi('/frame/calendar');
+const column = createColumnHelper<CalendarEntryView>();
+const standings: Record<string, string> = { overdue: '✗ overdue', soon: '! soon', later: '✓ later' };
+const kinds: Record<string, string> = {
+  password: 'password',
+  review: 'review',
+  exception: 'exception ends',
+  confirmation: 'confirmation ends',
+};
+const columns = (estate: string) => [
+  column.accessor('standing', {
+    header: 'How it stands',
+    cell: (c) => (
+      <span className="nowrap" style={{ fontWeight: c.getValue() === 'later' ? 400 : 600 }}>
+        {standings[c.getValue()]}
+      </span>
+    ),
+  }),
+  column.accessor('at', { header: 'When', cell: (c) => <Due value={c.getValue()} /> }),
+  column.accessor((e) => kinds[e.kind] ?? e.kind, {
+    id: 'kind',
+    header: 'What',
+    cell: (c) => <span className="nowrap">{c.getValue()}</span>,
+  }),
+  column.accessor('subject', {
+    header: 'Of',
+    cell: (c) =>
+      c.row.original.kind === 'password' ? (
+        <Link className="nowrap" to="/passwords/$estate/$account" params={{ estate, account: c.getValue() }}>
+          {c.getValue()}
+        </Link>
+      ) : (
+        <Link
+          className="nowrap"
+          to="/installs/$name"
+          params={{ name: c.getValue() }}
+          search={c.row.original.kind === 'confirmation' ? {} : { tab: 'review' }}
+        >
+          {c.getValue()}
+        </Link>
+      ),
+  }),
+  column.accessor('words', { header: 'Why then' }),
+  column.accessor('next', { header: 'Next', cell: (c) => <CopyText text={c.getValue()} /> }),
+];
+
+/** What comes to an end, or is to be done, and when? */
+export function CalendarPage() {
+  const search = route.useSearch();
+  const navigate = useNavigate();
+  const estates = useQuery(estatesQuery);
+  const name = search.estate ?? estates.data?.[0]?.name ?? '';
+  const list = useQuery({ ...calendarQuery(name), enabled: name !== '' });
+  return (
+    <>
+      <div className="head">
+        <h1>Calendar</h1>
+        <span className="soft">What comes to an end, and when?</span>
+        {list.data?.pretend && <span className="tag">pretend</span>}
+        <span className="grow" />
+        {list.data && <span className="soft">house time {list.data.timeZone}</span>}
+        {list.data && (
+          <Button
+            component="a"
+            variant="default"
+            href={`/api/estates/${encodeURIComponent(name)}/calendar/file`}
+            download
+          >
+            Save for my calendar
+          </Button>
+        )}
+      </div>
+      {(estates.data?.length ?? 0) > 1 && (
+        <NativeSelect
+          aria-label="Estate"
+          data={estates.data?.map((e) => e.name) ?? []}
+          value={name}
+          onChange={(e) => void navigate({ to: '/calendar', search: { estate: e.currentTarget.value } })}
+          maw={240}
+          mb="sm"
+        />
+      )}
+      {estates.data?.length === 0 && (
+        <p className="empty">
+          Nothing here yet. Add an estate with the client: <code>justright estate add FILE</code>
+        </p>
+      )}
+      {list.isLoading && <Loader aria-label="Loading" />}
+      {list.error && <Failure error={list.error} />}
+      {list.data && (
+        <DataTable
+          label="Calendar"
+          rows={list.data.entries}
+          columns={columns(name)}
+          empty="Nothing is due, as far as anything says. Passwords show once the estate was surveyed."
+        />
+      )}
+    </>
+  );
+}

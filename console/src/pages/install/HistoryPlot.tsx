@@ -1,0 +1,80 @@
+import './history.css';
+import { Area, AreaChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
+import type { KeptFitView, ReviewView } from '../../api/schema.gen';
+import { exact } from '../../parts/times';
+import { type PlotPoint, plotPoints } from './plotPoints';
+
+const day = new Intl.DateTimeFormat(undefined, { month: 'short', day: 'numeric', hour: '2-digit', minute: '2-digit' });
+
+/** How the fit leaned over time: what was missing hangs below the line, what was too much stands above it. The table below says the same. */
+export function HistoryPlot({ fits, reviews }: { fits: KeptFitView[]; reviews: ReviewView[] }) {
+  const points = plotPoints(fits);
+  return (
+    <figure className="plot" aria-label="How the fit leaned over time; the table below says the same">
+      <ResponsiveContainer width="100%" height={180}>
+        <AreaChart data={points} margin={{ top: 12, right: 16, bottom: 0, left: 0 }}>
+          <XAxis
+            dataKey="at"
+            type="number"
+            scale="time"
+            domain={['dataMin', 'dataMax']}
+            tickFormatter={(at: number) => day.format(at)}
+            stroke="var(--soft)"
+            minTickGap={60}
+          />
+          <YAxis
+            allowDecimals={false}
+            tickFormatter={(n: number) => `${Math.abs(n)}`}
+            stroke="var(--soft)"
+            width={32}
+          />
+          <ReferenceLine y={0} stroke="var(--ink)" />
+          {reviews.map((r) => (
+            <ReferenceLine
+              key={r.number}
+              x={Date.parse(r.at)}
+              stroke="var(--ink)"
+              strokeDasharray="2 3"
+              ifOverflow="extendDomain"
+              label={{ value: `review ${r.number}`, position: 'insideTopRight', fill: 'var(--soft)', fontSize: 12 }}
+            />
+          ))}
+          <Area
+            type="stepAfter"
+            dataKey="tooMuch"
+            stroke="var(--warm)"
+            fill="var(--warm)"
+            fillOpacity={0.25}
+            isAnimationActive={false}
+          />
+          <Area
+            type="stepAfter"
+            dataKey="missing"
+            stroke="var(--cold)"
+            fill="var(--cold)"
+            fillOpacity={0.25}
+            isAnimationActive={false}
+          />
+          <Tooltip
+            content={({ payload }) => <Said point={payload[0]?.payload as PlotPoint | undefined} />}
+            isAnimationActive={false}
+          />
+        </AreaChart>
+      </ResponsiveContainer>
+      <figcaption className="soft">
+        <span style={{ color: 'var(--warm)' }}>▲ too much</span>,{' '}
+        <span style={{ color: 'var(--cold)' }}>▼ missing</span>; dashed lines are reviews
+      </figcaption>
+    </figure>
+  );
+}
+
+function Said({ point }: { point: PlotPoint | undefined }) {
+  if (!point) return null;
+  return (
+    <div className="said">
+      fit {point.number}: {point.words}
+      <div className="soft">{exact(new Date(point.at).toISOString())}</div>
+    </div>
+  );
+}

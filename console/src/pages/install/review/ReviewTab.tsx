@@ -1,0 +1,53 @@
+import { Button, Group, Loader } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
+import { me, reviews as reviewsQuery } from '../../../api/queries';
+import type { FitView } from '../../../api/schema.gen';
+import { Failure } from '../../../parts/Failure';
+import { Exceptions } from './Exceptions';
+import { EarlierReviews } from './EarlierReviews';
+import { offOf } from './off';
+import { OffTable } from './OffTable';
+import { WriteReview } from './WriteReview';
+
+const files = [
+  { form: 'html', label: 'Review sheet' },
+  { form: 'xlsx', label: 'Workbook' },
+  { form: 'csv', label: 'CSV' },
+  { form: 'markdown', label: 'Markdown' },
+];
+
+/** What is off, what of it was accepted by whom until when, and who looked? */
+export function ReviewTab({ fit }: { fit: FitView }) {
+  const who = useQuery(me);
+  const reviews = useQuery(reviewsQuery(fit.install));
+  const role = who.data?.role ?? 'reader';
+  const path = `/api/installs/${encodeURIComponent(fit.install)}`;
+  return (
+    <>
+      <Group gap="xs" role="group" aria-label="Files">
+        <span className="soft">Save as</span>
+        {files.map((f) => (
+          <Button
+            key={f.form}
+            component="a"
+            size="compact-sm"
+            variant="default"
+            href={`${path}/report?form=${f.form}`}
+            download
+          >
+            {f.label}
+          </Button>
+        ))}
+        <Button component="a" size="compact-sm" variant="default" href={`${path}/evidence`} download>
+          Signed evidence
+        </Button>
+      </Group>
+      <OffTable install={fit.install} off={offOf(fit)} mayAccept={role === 'granter' || role === 'owner'} />
+      <Exceptions install={fit.install} mayEnd={role === 'granter' || role === 'owner'} />
+      <WriteReview install={fit.install} mayWrite={role !== 'reader'} />
+      {reviews.isPending && <Loader aria-label="Loading" />}
+      {reviews.error && <Failure error={reviews.error} />}
+      {reviews.data && <EarlierReviews reviews={reviews.data} />}
+    </>
+  );
+}
