@@ -25,8 +25,3 @@ PATH=$built/client:$PATH
 picture verify "echo '$ justright verify thermograph-dataroom --brief'; TERM=xterm-256color justright verify thermograph-dataroom --brief"
 "$client" verify thermograph-dataroom > /dev/null || true
 picture grant "echo '$ justright grant thermograph-dataroom --yes'; TERM=xterm-256color justright grant thermograph-dataroom --yes"
-"$client" verify quernstone-sql01 > /dev/null || true
-"$client" handover quernstone-sql01 --to "$data/handovers" > /dev/null
-picture script "sed -n 1,57p $data/handovers/quernstone-sql01-database-fm-sql01/give.sql"
-"$client" grant roundsman-dataroom --yes > /dev/null
-picture trace-terminal "echo '$ justright trace fennmoor --service RoundsmanCopier --attribute roomNumber --attribute wWWHomePage'; TERM=xterm-256color justright trace fennmoor --service RoundsmanCopier --attribute roomNumber --attribute wWWHomePage"

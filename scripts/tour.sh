@@ -37,7 +37,9 @@ run 0 sheet add demo-data/sheets/curdhouse.yaml
 run 0 sheet add demo-data/sheets/rennet-roster.yaml
 run 0 sheet add demo-data/sheets/brinebook.yaml
 run 0 sheet add demo-data/sheets/millrace.yaml
-run 0 estate add demo-data/estates/fennmoor.yaml
+cp demo-data/estates/fennmoor.yaml "$tour_data/fennmoor.yaml"
+printf '  watch: { every-hours: 24 }\n' >> "$tour_data/fennmoor.yaml"
+run 0 estate add "$tour_data/fennmoor.yaml"
 run 0 install add demo-data/installs/thermograph-dataroom.yaml
 run 0 install add demo-data/installs/tallystick-dataroom.yaml
 run 0 install add demo-data/installs/roundsman-dataroom.yaml
@@ -155,10 +157,12 @@ run 0 password done fennmoor svc-curd-read --note "typed by Jory Lind"
 run 0 password try fennmoor svc-curd-read
 run 2 password renew fennmoor svc-curd-keep
 
-tell "Behind our back somebody puts the account of the pages into a group on fm-portal01. The next look finds it, and says that no step of ours made it; taking it away is ours."
+tell "Behind our back somebody puts the account of the pages into a group on fm-portal01. The watch, which looks each day by itself and here at once, finds it and tells those whom the estate names; no step of ours made it. Taking it away is ours."
+run 0 watch fennmoor
 printf '(somebody changes the pretend estate: svc-curd-web into Event Log Readers on fm-portal01)\n'
 node -e 'const fs = require("fs"), lab = JSON.parse(fs.readFileSync(process.argv[1])); lab.hosts.find((h) => h.name === "fm-portal01").localGroups.find((g) => g.name === "Event Log Readers").members.push("svc-curd-web"); fs.writeFileSync(process.argv[1], JSON.stringify(lab));' "$tour_data/lab/fennmoor.json"
-run 1 verify curdhouse-portals --brief
+run 0 watch fennmoor --now
+run 0 notices fennmoor
 run 1 drift curdhouse-portals
 run 0 grant curdhouse-portals --remove --yes
 run 0 drift curdhouse-portals
@@ -169,6 +173,25 @@ run 1 verify quernstone-sql02
 tell "On fm-sql01 its account holds the all-powerful role, as the handbook recommends: everything works, and it is too much."
 run 1 verify quernstone-sql01
 run 0 why quernstone-sql01 watcher sysadmin
+
+tell "Maud Ferris accepts it until a day, for a reason. Its verdict stays; the exception stands beside it in every report and ends by itself. Jory Lind reviews that fit."
+run 0 exception allow quernstone-sql01 watcher sysadmin --why "until the next release" --until "$(date -u -d '+90 days' +%F)" --by "Maud Ferris"
+run 0 verify quernstone-sql01 --brief
+run 0 review add quernstone-sql01 --fit "$(client history quernstone-sql01 --json | node -p 'JSON.parse(require("fs").readFileSync(0, "utf8"))[0].number')" --by "Jory Lind" --again-by "$(date -u -d '+180 days' +%F)"
+run 0 review sheet quernstone-sql01 --to "$tour_data/quernstone.html"
+run 0 report quernstone-sql01
+run 0 report quernstone-sql01 --form xlsx --to "$tour_data/quernstone.xlsx"
+tell "The evidence of that fit, signed; an ordinary tool checks it, without us."
+run 0 evidence write quernstone-sql01 --to "$tour_data/evidence.json"
+client evidence key > "$tour_data/key.pem"
+node -e 'const fs = require("fs"), e = JSON.parse(fs.readFileSync(process.argv[1] + "/evidence.json")); fs.writeFileSync(process.argv[1] + "/signed", e.protected + "." + e.payload); fs.writeFileSync(process.argv[1] + "/signature", Buffer.from(e.signature, "base64url"));' "$tour_data"
+printf '\n$ openssl dgst -sha256 -verify key.pem -signature signature signed\n'
+openssl dgst -sha256 -verify "$tour_data/key.pem" -signature "$tour_data/signature" "$tour_data/signed"
+tell "What comes to an end, and when."
+run 0 calendar fennmoor
+run 0 calendar fennmoor --to "$tour_data/fennmoor.ics"
+tell "It need not last until then: the exception is ended, and the right goes."
+run 0 exception end quernstone-sql01 1
 
 tell "The small set is given first, then the big role goes. The database team gets it as scripts: one that gives, one that checks, one that undoes."
 run 0 handover quernstone-sql01 --to "$tour_data/handovers"

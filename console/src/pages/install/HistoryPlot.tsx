@@ -4,23 +4,29 @@ import type { KeptFitView, ReviewView } from '../../api/schema.gen';
 import { exact } from '../../parts/times';
 import { type PlotPoint, plotPoints } from './plotPoints';
 
-const day = new Intl.DateTimeFormat(undefined, { month: 'short', day: 'numeric', hour: '2-digit', minute: '2-digit' });
+const spans = 4;
+const day = new Intl.DateTimeFormat(undefined, { year: 'numeric', month: 'short', day: 'numeric' });
+const time = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit', second: '2-digit' });
 
 /** How the fit leaned over time: what was missing hangs below the line, what was too much stands above it. The table below says the same. */
 export function HistoryPlot({ fits, reviews }: { fits: KeptFitView[]; reviews: ReviewView[] }) {
   const points = plotPoints(fits);
+  const times = [...points.map((p) => p.at), ...reviews.map((r) => Date.parse(r.at))];
+  const [first, last] = [Math.min(...times), Math.max(...times)];
+  const ticks = Array.from({ length: spans + 1 }, (_, i) => first + ((last - first) * i) / spans);
+  const label = last - first > 86_400_000 ? day : time;
   return (
     <figure className="plot" aria-label="How the fit leaned over time; the table below says the same">
       <ResponsiveContainer width="100%" height={180}>
-        <AreaChart data={points} margin={{ top: 12, right: 16, bottom: 0, left: 0 }}>
+        <AreaChart data={points} margin={{ top: 12, right: 48, bottom: 0, left: 16 }}>
           <XAxis
             dataKey="at"
             type="number"
             scale="time"
-            domain={['dataMin', 'dataMax']}
-            tickFormatter={(at: number) => day.format(at)}
+            domain={[first, last]}
+            ticks={ticks}
+            tickFormatter={(at: number) => label.format(at)}
             stroke="var(--soft)"
-            minTickGap={60}
           />
           <YAxis
             allowDecimals={false}
@@ -35,7 +41,6 @@ export function HistoryPlot({ fits, reviews }: { fits: KeptFitView[]; reviews: R
               x={Date.parse(r.at)}
               stroke="var(--ink)"
               strokeDasharray="2 3"
-              ifOverflow="extendDomain"
               label={{ value: `review ${r.number}`, position: 'insideTopRight', fill: 'var(--soft)', fontSize: 12 }}
             />
           ))}
