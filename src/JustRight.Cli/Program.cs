@@ -17,6 +17,7 @@ var root = new RootCommand("Just Right: service accounts that hold just what the
     FitCommands.MakeWhy(),
     HistoryCommands.MakeHistory(),
     HistoryCommands.MakeDrift(),
+    ProposalCommands.Make(),
     ReviewCommands.Make(),
     ExceptionCommands.Make(),
     CalendarCommands.MakeCalendar(),

@@ -16,6 +16,7 @@ namespace JustRight.Contracts;
 [JsonSerializable(typeof(WorklistView))]
 [JsonSerializable(typeof(GrantOrder))]
 [JsonSerializable(typeof(JobView))]
+[JsonSerializable(typeof(IReadOnlyList<JobView>))]
 [JsonSerializable(typeof(JobEvent))]
 [JsonSerializable(typeof(TraceOrder))]
 [JsonSerializable(typeof(TraceView))]

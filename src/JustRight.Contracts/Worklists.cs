@@ -22,12 +22,13 @@ public sealed record GrantOrder(bool Remove, IReadOnlyList<string> Steps);
 
 /// <summary>Long work.</summary>
 /// <param name="Kind"><c>survey</c>, <c>verify</c>, <c>grant</c>, <c>trace</c>, <c>mend</c>, <c>guard</c>, <c>undo</c> or <c>sign-in</c>.</param>
-/// <param name="State"><c>queued</c>, <c>running</c>, <c>done</c>, <c>failed</c> or <c>interrupted</c>.</param>
+/// <param name="State"><c>queued</c>, <c>running</c>, <c>done</c>, <c>failed</c> or <c>interrupted</c>; for a proposal <c>proposed</c>, <c>released</c>, <c>void</c> or <c>withdrawn</c>.</param>
 /// <param name="CanBeUndone">Whether it made changes and each has one that undoes it.</param>
 /// <param name="HasTrace">Whether there is a trace to show of it.</param>
 /// <param name="Undoes">The job whose changes it undoes, or null.</param>
+/// <param name="ReleasedBy">Where the house wants four eyes: who released it, or null.</param>
 public sealed record JobView(string Id, string Kind, string Subject, string State, string StartedBy, DateTimeOffset CreatedAt, DateTimeOffset? EndedAt, int Done, int Total, string? Message, IReadOnlyList<JobStepView> Steps,
-    bool CanBeUndone, bool HasTrace, string? Undoes);
+    bool CanBeUndone, bool HasTrace, string? Undoes, string? ReleasedBy, DateTimeOffset? ReleasedAt);
 
 /// <summary>A step of a grant as it was carried out.</summary>
 /// <param name="State"><c>waiting</c>, <c>intended</c>, <c>made</c>, <c>skipped</c> or <c>failed</c>.</param>

@@ -23,7 +23,7 @@ public sealed class RoleMatrixTests(TokenFixture tokens) : IClassFixture<TokenFi
             "AddSheet", "AddEstate", "AddInstall", "AddDirectoryFile", "AddHostFacts", "Survey", "Verify", "Trace", "CompareControllers", "Confirm", "ShowGuard", "TrySignIn", "AskFilter", "TellPasswordPlace",
             "ForgetPasswordPlace", "Review", "Remind", "LookNow",
         ],
-        ["granter"] = ["Grant", "Mend", "Undo", "ChangeGuard", "TryPassword", "SealAccountPassword", "ShowPasswordOnce", "BeginRenewal", "SayOfRenewalStep", "TakeRenewalBack", "AllowException", "EndException"],
+        ["granter"] = ["Grant", "Mend", "Undo", "ChangeGuard", "TryPassword", "SealAccountPassword", "ShowPasswordOnce", "BeginRenewal", "SayOfRenewalStep", "TakeRenewalBack", "AllowException", "EndException", "ReleaseProposal", "CarryOutProposal", "WithdrawProposal"],
         ["owner"] = ["ListTokens", "MakeToken", "RevokeToken", "ListSecrets", "SetSecret", "RemoveSecret"],
     };
 

@@ -3,6 +3,9 @@ import { api, need } from './client';
 
 const of = (name: string) => ({ params: { path: { name } } });
 
+/** What waits for another person's release, or for being carried out after it. */
+export const proposals = queryOptions({ queryKey: ['proposals'], queryFn: () => need(api.GET('/api/proposals')) });
+
 /** Who is signed in. */
 export const me = queryOptions({
   queryKey: ['me'],

@@ -26,12 +26,12 @@ internal static class StepPrinter
         if (call.Screen.IsJson)
         {
             Screen.Json(job, ContractsJson.Default.JobView);
-            return job.State == "done" ? ExitCode.Fine : ExitCode.Misfit;
+            return job.State is "done" or "proposed" ? ExitCode.Fine : ExitCode.Misfit;
         }
 
         call.Screen.Line(Markup.Escape(job.Message ?? job.State));
         if (job.CanBeUndone) call.Screen.Line($"[grey]to undo it: justright undo {job.Id}[/]");
-        return job.State == "done" ? ExitCode.Fine : ExitCode.Misfit;
+        return job.State is "done" or "proposed" ? ExitCode.Fine : ExitCode.Misfit;
     }
 
     private static string Sign(string state) => state switch

@@ -173,6 +173,9 @@ public sealed record HouseRules(IReadOnlyList<BarredHolding> Barred, TimeSpan? S
     /// <summary>What holds for reviews.</summary>
     public ReviewRules Reviews { get; init; } = ReviewRules.Usual;
 
+    /// <summary>Whether what changes the estate needs a second person's release.</summary>
+    public bool FourEyes { get; init; }
+
     /// <summary>How often the estate is looked at by itself; null when it is not.</summary>
     public WatchRules? Watch { get; init; }
 

@@ -59,6 +59,7 @@ public static class EstateReader
             {
                 Passwords = rules["passwords"] is YamlNode.Mapping passwords ? PasswordsOf(passwords) : PasswordRules.Usual,
                 TimeZone = ZoneOf(rules, faults),
+                FourEyes = rules.YesNo("four-eyes"),
                 Reviews = rules["reviews"] is YamlNode.Mapping reviews ? ReviewsOf(reviews) : ReviewRules.Usual,
                 Watch = rules["watch"] is YamlNode.Mapping watch ? new WatchRules(TimeSpan.FromHours(watch.NumberOrNull("every-hours")!.Value)) : null,
                 Notices = rules["notices"] is YamlNode.Mapping notices ? NoticesOf(notices, faults) : NoticeRules.Nobody,

@@ -80,6 +80,7 @@ internal static class EstateShape
                     new("warn-days", new Shape.Number("how many days before that it is spoken of, 30 unless said otherwise", 0, 365)),
                     new("least-length", new Shape.Number("how long a new one is at least, 32 unless said otherwise; where the directory asks for more, more", 14, 120)),
                 ])),
+                new("four-eyes", new Shape.YesNo("whether what changes the estate is proposed by one person and carried out only after another released it")),
                 new("reviews", new Shape.Map("what holds for reviews", [
                     new("every-days", new Shape.Number("after how many days an install is reviewed again, unless its last review says when", 1, 3650)),
                     new("warn-days", new Shape.Number("how many days before a review, or the end of an exception, it is spoken of, 21 unless said otherwise", 0, 365)),

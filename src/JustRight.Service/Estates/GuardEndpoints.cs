@@ -10,6 +10,7 @@ using JustRight.Service.Documents;
 using JustRight.Service.Hosting;
 using JustRight.Service.Jobs;
 using JustRight.Service.Log;
+using JustRight.Service.Proposals;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace JustRight.Service.Estates;
@@ -32,7 +33,7 @@ internal static class GuardEndpoints
     }
 
     private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> ChangeAsync(
-        string name, GuardOrder order, ClaimsPrincipal user, Library library, ConnectorShelf shelf, JobQueue queue, LogBook log, CancellationToken cancel)
+        string name, GuardOrder order, ClaimsPrincipal user, Library library, ConnectorShelf shelf, ProposalDesk proposals, LogBook log, CancellationToken cancel)
     {
         var (estate, read, problem) = await ReadAsync(name, order.Dn ?? "", library, shelf, cancel);
         if (problem is not null) return problem;
@@ -40,7 +41,7 @@ internal static class GuardEndpoints
         if (changes.Count == 0) return Problems.Of(409, "as-it-is", order.On ? $"{read.Dn} is guarded already." : $"{read.Dn} is not guarded.");
         if (await DirectoryFileEndpoints.RefusalAsync(library, estate!.Name, changes, cancel) is { } refusal) return refusal;
         await log.AddAsync(user.Identity!.Name!, order.On ? "confirm guard" : "confirm lifting the guard", name, read.Dn, cancel);
-        var job = await queue.AddAsync(new JobOrder(JobKinds.Guard, name, user.Identity!.Name!) { OrderJson = JobKinds.GuardOrder, Changes = changes }, cancel);
+        var job = await proposals.AddAsync(name, new JobOrder(JobKinds.Guard, name, user.Identity!.Name!) { OrderJson = JobKinds.GuardOrder, Changes = changes }, cancel);
         return TypedResults.Accepted($"/api/jobs/{job.Id}", JobQueue.View(job));
     }
 

@@ -7,6 +7,7 @@ using JustRight.Core.Faults;
 using JustRight.Service.Access;
 using JustRight.Service.Calendar;
 using JustRight.Service.Notices;
+using JustRight.Service.Proposals;
 using JustRight.Service.Reports;
 using JustRight.Service.Reviews;
 using JustRight.Service.Watch;
@@ -109,6 +110,7 @@ public static class ServiceHost
         api.MapGuards();
         api.MapSignIns();
         api.MapHistory();
+        api.MapProposals();
         api.MapReviews();
         api.MapReports();
         api.MapCalendar();
@@ -165,6 +167,7 @@ public static class ServiceHost
         services.AddSingleton<PasswordHandOver>();
         services.AddSingleton<RenewalShelf>();
         services.AddSingleton<RenewalJob>();
+        services.AddSingleton<ProposalDesk>();
         services.AddSingleton<ReportDesk>();
         services.AddSingleton<EvidenceKey>();
         services.AddSingleton<EvidenceFile>();

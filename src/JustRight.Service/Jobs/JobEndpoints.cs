@@ -9,6 +9,7 @@ using JustRight.Service.Estates;
 using JustRight.Service.Fits;
 using JustRight.Service.Hosting;
 using JustRight.Service.Log;
+using JustRight.Service.Proposals;
 using JustRight.Service.Storage;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -50,7 +51,7 @@ internal static class JobEndpoints
     }
 
     private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> GrantAsync(
-        string name, GrantOrder order, ClaimsPrincipal user, Library library, FitDesk desk, JobQueue queue, LogBook log, TimeProvider time, CancellationToken cancel)
+        string name, GrantOrder order, ClaimsPrincipal user, Library library, FitDesk desk, ProposalDesk proposals, LogBook log, TimeProvider time, CancellationToken cancel)
     {
         if (await FitEndpoints.MissingAsync(name, library, cancel) is { } missing) return missing;
         if (await desk.JudgeAsync(name, cancel) is not { } judged) return Problems.Of(409, "not-surveyed", "No survey of this estate was taken yet.", $"Verify the install first: justright verify {name}");
@@ -63,7 +64,7 @@ internal static class JobEndpoints
         if (await DirectoryFileEndpoints.RefusalAsync(library, judged.Fit.Plan.Estate, confirmed.Select(s => s.Change), cancel) is { } refusal) return refusal;
         var note = CreationNote.Of(user.Identity!.Name!, time.GetUtcNow(), name);
         await log.AddAsync(user.Identity!.Name!, order.Remove ? "confirm removal" : "confirm grant", name, $"{confirmed.Count} {(confirmed.Count == 1 ? "step" : "steps")}", cancel);
-        return Accepted(await queue.AddAsync(new JobOrder("grant", name, user.Identity!.Name!) { Changes = [.. confirmed.Select(s => s.Change.Noted(note))] }, cancel));
+        return Accepted(await proposals.AddAsync(judged.Fit.Plan.Estate, new JobOrder("grant", name, user.Identity!.Name!) { Changes = [.. confirmed.Select(s => s.Change.Noted(note))] }, cancel));
     }
 
     private static async IAsyncEnumerable<SseItem<JobEvent>> EventsAsync(string id, JobFeed feed, IDbContextFactory<AppDb> databases, [EnumeratorCancellation] CancellationToken cancel)

@@ -18,6 +18,9 @@ public sealed record JobOrder(string Kind, string Subject, string Who)
     /// <summary>The job that it undoes, or null.</summary>
     public string? Undoes { get; init; }
 
+    /// <summary>What it rests on, for a proposal that waits for another's release; null for what is lined up at once.</summary>
+    public string? Basis { get; init; }
+
     /// <summary>Called with the job's id before it can run; null for nothing.</summary>
     public Action<string>? Prepare { get; init; }
 
@@ -41,7 +44,8 @@ public sealed class JobQueue(IDbContextFactory<AppDb> databases, JobFeed feed, T
             Id = Guid.CreateVersion7().ToString("N"),
             Kind = order.Kind,
             Subject = order.Subject,
-            State = "queued",
+            State = order.Basis is null ? "queued" : "proposed",
+            Basis = order.Basis,
             StartedBy = order.Who,
             CreatedAt = time.GetUtcNow(),
             OrderJson = order.OrderJson,
@@ -58,11 +62,12 @@ public sealed class JobQueue(IDbContextFactory<AppDb> databases, JobFeed feed, T
             State = "waiting",
         }));
 
+        if (job.State == "proposed") job.Message = $"proposed; another granter releases it: justright proposal release {job.Id}";
         await using var db = await databases.CreateDbContextAsync(cancel);
         db.Jobs.Add(job);
         await db.SaveChangesAsync(cancel);
         order.Prepare?.Invoke(job.Id);
-        LineUp(job.Id);
+        if (job.State == "queued") LineUp(job.Id);
         return job;
     }
 
@@ -84,7 +89,7 @@ public sealed class JobQueue(IDbContextFactory<AppDb> databases, JobFeed feed, T
     public static JobView View(JobRow job) => new(
         job.Id, job.Kind, job.Subject, job.State, job.StartedBy, job.CreatedAt, job.EndedAt,
         job.Steps.Count(s => s.State is "made" or "skipped" or "failed"), job.Steps.Count, job.Message, [.. job.Steps.OrderBy(s => s.Number).Select(View)],
-        CanBeUndone(job), job.ResultJson is not null && job.Kind != JobKinds.SignIn, job.Undoes);
+        CanBeUndone(job), job.ResultJson is not null && job.Kind != JobKinds.SignIn, job.Undoes, job.ReleasedBy, job.ReleasedAt);
 
     private static bool CanBeUndone(JobRow job) =>
         JobKinds.Undoable.Contains(job.Kind) && job.Steps.Any(s => s.State == "made") && Undoing.FirstFinal(job.Steps.Where(s => s.State == "made").Select(s => ChangeJson.Read(s.ChangeJson))) is null;

@@ -146,6 +146,14 @@ public sealed class JobRow
     /// <summary>The job whose changes it undoes, or null.</summary>
     public string? Undoes { get; set; }
 
+    /// <summary>For a proposal: the hash of the documents that it rests on; null for what needed no second person.</summary>
+    public string? Basis { get; set; }
+
+    /// <summary>Who released it, or null.</summary>
+    public string? ReleasedBy { get; set; }
+
+    public DateTimeOffset? ReleasedAt { get; set; }
+
     public List<StepRow> Steps { get; set; } = [];
 }
 

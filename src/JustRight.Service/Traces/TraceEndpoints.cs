@@ -10,6 +10,7 @@ using JustRight.Service.Fits;
 using JustRight.Service.Hosting;
 using JustRight.Service.Jobs;
 using JustRight.Service.Log;
+using JustRight.Service.Proposals;
 using JustRight.Service.Storage;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -55,7 +56,7 @@ internal static class TraceEndpoints
     }
 
     private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> MendAsync(
-        string id, MendOrder order, ClaimsPrincipal user, Library library, IDbContextFactory<AppDb> databases, JobQueue queue, LogBook log, CancellationToken cancel)
+        string id, MendOrder order, ClaimsPrincipal user, Library library, IDbContextFactory<AppDb> databases, ProposalDesk proposals, LogBook log, CancellationToken cancel)
     {
         if (await FindAsync(id, databases, cancel) is not { ResultJson: { } json, OrderJson: { } question } job) return Problems.NotFound("trace", id, []);
         var kept = JsonSerializer.Deserialize<KeptTrace>(json)!;
@@ -63,7 +64,7 @@ internal static class TraceEndpoints
         if (kept.View.Supposed.Count > 0) return Problems.Of(409, "supposed", "This trace rests on something that is not so.", "Trace again without supposing anything, and mend that.");
         if (await DirectoryFileEndpoints.RefusalAsync(library, job.Subject, changes.Select(ChangeJson.Read), cancel) is { } refusal) return refusal;
         await log.AddAsync(user.Identity!.Name!, "confirm remedy", job.Subject, $"{order.Remedy} of trace {id}: {changes.Count} {(changes.Count == 1 ? "step" : "steps")}", cancel);
-        return Accepted(await queue.AddAsync(new JobOrder("mend", job.Subject, user.Identity!.Name!) { OrderJson = question, Changes = [.. changes.Select(ChangeJson.Read)] }, cancel));
+        return Accepted(await proposals.AddAsync(job.Subject, new JobOrder("mend", job.Subject, user.Identity!.Name!) { OrderJson = question, Changes = [.. changes.Select(ChangeJson.Read)] }, cancel));
     }
 
     private static async Task<Results<Ok<LdifView>, ProblemHttpResult>> LdifAsync(string id, string remedy, IDbContextFactory<AppDb> databases, SurveyShelf surveys, CancellationToken cancel)

@@ -10,9 +10,10 @@ public sealed class HouseRulesTests
     [Fact]
     public void The_house_says_how_often_it_looks_and_whom_it_tells()
     {
-        var (estate, faults) = DemoFiles.Estate(DemoFiles.With("estates/fennmoor.yaml", Notices, "notices: { mail: [service-accounts@fennmoor.example, night@fennmoor.example], webhook: \"https://notices.fennmoor.example/just-right\", webhook-secret: notices }\n  watch: { every-hours: 6 }"));
+        var (estate, faults) = DemoFiles.Estate(DemoFiles.With("estates/fennmoor.yaml", Notices, "notices: { mail: [service-accounts@fennmoor.example, night@fennmoor.example], webhook: \"https://notices.fennmoor.example/just-right\", webhook-secret: notices }\n  watch: { every-hours: 6 }\n  four-eyes: yes"));
         faults.ShouldBeEmpty();
-        estate!.Rules.Watch.ShouldBe(new WatchRules(TimeSpan.FromHours(6)));
+        estate!.Rules.FourEyes.ShouldBeTrue();
+        estate.Rules.Watch.ShouldBe(new WatchRules(TimeSpan.FromHours(6)));
         estate.Rules.Reviews.ShouldBe(new ReviewRules(TimeSpan.FromDays(180), TimeSpan.FromDays(30)));
         estate.Rules.Notices.ShouldSatisfyAllConditions(n => n.Mail.Count.ShouldBe(2), n => n.Webhook!.Host.ShouldBe("notices.fennmoor.example"), n => n.WebhookSecret.ShouldBe("notices"));
         var plain = DemoFiles.Estate(DemoFiles.With("estates/fennmoor.yaml", $"  {Notices}\n", "")).Estate!.Rules;

@@ -8,6 +8,7 @@ import type { FollowedJob } from '../../api/useJob';
 import { Failure } from '../../parts/Failure';
 import { Confirmation } from './Confirmation';
 import { LdifButton } from './LdifButton';
+import { Proposals } from './Proposals';
 import { StepTable } from './StepTable';
 
 interface Props {
@@ -53,6 +54,7 @@ export function WorklistTab({ name, followed, follow, clear }: Props) {
   return (
     <>
       {grant.error && <Failure error={grant.error} />}
+      <Proposals name={name} follow={follow} />
       <div className="head">
         <h2>To give</h2>
         <span className="grow" />

@@ -363,6 +363,9 @@ namespace JustRight.Service.Storage.Migrations
                     b.Property<string>("Id")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Basis")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("CreatedAt")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -378,6 +381,12 @@ namespace JustRight.Service.Storage.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<string>("OrderJson")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ReleasedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ReleasedBy")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("ResultJson")

@@ -1,0 +1,56 @@
+using System.CommandLine;
+using JustRight.Cli.Api;
+using JustRight.Cli.Output;
+using JustRight.Contracts;
+using Spectre.Console;
+
+namespace JustRight.Cli.Commands;
+
+/// <summary><c>proposal</c>: where the house wants four eyes, what one proposed another releases.</summary>
+internal static class ProposalCommands
+{
+    public static Command Make() => CommandKit.Group(
+        "proposal", "Four eyes: what one proposed, another releases",
+        CommandKit.Make("list", "Lists what waits for a release, or for being carried out after it", ["justright proposal list"], [], ListAsync),
+        Act("release", "Releases what another proposed, after listing its steps; it is void when the worklist or what it rests on changed since", "release"),
+        Act("carry-out", "Carries out what was released", "carry-out"),
+        Act("withdraw", "Withdraws a proposal, released or not", "withdraw"));
+
+    private static Command Act(string name, string description, string path)
+    {
+        var id = CommandKit.Named("proposal", "The id of a proposal", async api => (await api.GetAsync("proposals", ContractsJson.Default.IReadOnlyListJobView, default)).Select(j => j.Id));
+        var yes = new Option<bool>("--yes") { Description = "Do not ask; for scripts" };
+        return CommandKit.Make(name, description, [$"justright proposal {name} 019ac0ffee0070008000000000000001"], [id, yes], c => ActAsync(c, c.Parsed.GetValue(id)!, path, c.Parsed.GetValue(yes)));
+    }
+
+    private static async Task<int> ListAsync(Call call)
+    {
+        var open = await call.Api.GetAsync("proposals", ContractsJson.Default.IReadOnlyListJobView, call.Cancel);
+        if (call.Screen.IsJson) Screen.Json(open, ContractsJson.Default.IReadOnlyListJobView);
+        else if (open.Count == 0) call.Screen.Line("Nothing waits for a release.");
+        else foreach (var job in open) Write(call.Screen, job);
+        return ExitCode.Fine;
+    }
+
+    private static async Task<int> ActAsync(Call call, string id, string path, bool yes)
+    {
+        if (path == "release" && !yes)
+        {
+            var job = (await call.Api.GetAsync("proposals", ContractsJson.Default.IReadOnlyListJobView, call.Cancel)).FirstOrDefault(j => j.Id == id) ?? throw new ClientException(ExitCode.BadInput, $"There is no open proposal '{id}'.", "See: justright proposal list");
+            if (!call.Screen.IsJson) Write(call.Screen, job);
+            if (!StepPrinter.Confirm(call.Screen, "Release this?")) return ExitCode.Fine;
+        }
+
+        var done = await call.Api.PostAsync($"proposals/{Names.Part(id)}/{path}", ContractsJson.Default.JobView, call.Cancel);
+        if (path == "carry-out") return await StepPrinter.FollowAsync(call, done, "carrying out");
+        if (call.Screen.IsJson) Screen.Json(done, ContractsJson.Default.JobView);
+        else call.Screen.Line(Markup.Escape(done.Message ?? done.State));
+        return ExitCode.Fine;
+    }
+
+    private static void Write(Screen screen, JobView job)
+    {
+        screen.Line($"[bold]{job.Id}[/]  {Markup.Escape($"{job.Kind} at {job.Subject}, proposed by {job.StartedBy} {Times.Exact(job.CreatedAt)}")}{(job.ReleasedBy is null ? "  [bold]waits for another's release[/]" : Markup.Escape($"; released by {job.ReleasedBy}"))}");
+        foreach (var step in job.Steps) screen.Line($"  {step.Number,2}  {Markup.Escape(step.Words)}  [grey]{Markup.Escape(step.Giver)}[/]");
+    }
+}
