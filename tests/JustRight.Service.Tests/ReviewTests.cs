@@ -50,6 +50,7 @@ public sealed class ReviewTests
         using var twice = await service.Http.PostAsync($"/api/installs/{Install}/exceptions/{accepted.Number}/end", null, Cancel);
         twice.StatusCode.ShouldBe(HttpStatusCode.NotFound);
         (await FitAsync(service)).Leaning.Words.ShouldBe("1 too much");
+        (await service.GetAsync("estates/fennmoor/notices", ContractsJson.Default.IReadOnlyListNoticeView)).ShouldContain(n => n.Kind == "drift" && n.Text.Contains("no longer accepted"), "an end that no survey saw is told all the same");
         (await service.GetAsync($"installs/{Install}/drift", ContractsJson.Default.DriftView)).Lines.ShouldHaveSingleItem().Words.ShouldContain("still spare, and no longer accepted");
         (await service.GetAsync($"installs/{Install}/reviews", ContractsJson.Default.IReadOnlyListReviewView)).ShouldHaveSingleItem().Off[0].Accepted.ShouldNotBeNull("what was so at the review stays so in it");
         (await service.GetAsync("log?take=50", ContractsJson.Default.IReadOnlyListLogEntryView)).Select(l => l.Action).ShouldContain("review");

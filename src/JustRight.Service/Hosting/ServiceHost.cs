@@ -176,6 +176,7 @@ public static class ServiceHost
         services.AddHttpClient<WebhookCarrier>().ConfigurePrimaryHttpMessageHandler(() => new SocketsHttpHandler { AllowAutoRedirect = false, UseProxy = false });
         services.AddSingleton<PostOffice>();
         services.AddSingleton<NoticeDesk>();
+        services.AddSingleton<DriftKeeper>();
         services.AddSingleton<Watcher>();
         services.AddQuartz();
         services.AddQuartzHostedService(quartz => quartz.WaitForJobsToComplete = false);

@@ -2,7 +2,6 @@ using JustRight.Connectors;
 using JustRight.Connectors.People;
 using JustRight.Contracts;
 using JustRight.Core.Estates;
-using JustRight.Core.Fit;
 using JustRight.Core.Rights;
 using JustRight.Core.Surveys;
 using JustRight.Service.Documents;
@@ -16,7 +15,7 @@ using JustRight.Service.Storage;
 namespace JustRight.Service.Jobs;
 
 /// <summary>Takes a survey of an estate, for itself or to verify an install.</summary>
-internal sealed class SurveyJob(Library library, FitDesk desk, FitHistory history, ConnectorShelf connectors, SurveyShelf surveys, PeopleShelf people, NoticeDesk notices, JobFeed feed, LogBook log, TimeProvider time)
+internal sealed class SurveyJob(Library library, FitDesk desk, DriftKeeper drift, ConnectorShelf connectors, SurveyShelf surveys, PeopleShelf people, JobFeed feed, LogBook log, TimeProvider time)
 {
     /// <summary>Runs the job and returns its closing words.</summary>
     public async Task<string> RunAsync(JobRow job, CancellationToken cancel)
@@ -53,16 +52,6 @@ internal sealed class SurveyJob(Library library, FitDesk desk, FitHistory histor
         }
     }
 
-    /// <summary>Keeps the fits; what got worse since those before is said in the log, and to those whom the house wants told.</summary>
-    private async Task NoteDriftAsync(Estate estate, string who, CancellationToken cancel)
-    {
-        var worse = new List<(string Install, DriftLine Line)>();
-        foreach (var fit in await desk.JudgeAllAsync(estate, cancel))
-            worse.AddRange((await history.AddAsync(fit, cancel) ?? []).Where(l => l.Way == DriftWay.Worse).Select(l => (fit.Plan.Install, l)));
-        foreach (var (install, line) in worse) await log.AddAsync(who, "drift", install, line.Words, cancel);
-        if (worse.Count > 0) await notices.TellDriftAsync(estate, worse, who, cancel);
-    }
-
     /// <summary>Settles names and reads the estate.</summary>
     public async Task TakeAsync(Estate estate, string job, string who, CancellationToken cancel)
     {
@@ -86,7 +75,7 @@ internal sealed class SurveyJob(Library library, FitDesk desk, FitHistory histor
         var survey = await EstateSurveyor.TakeAsync(
             estate, reach, new SurveyAims(names, branches), time, p => feed.Tell(job, new JobEvent("running", p.Done, p.Total, $"reading {p.Place}", null)), cancel);
         await surveys.SaveAsync(survey, cancel);
-        await NoteDriftAsync(estate, who, cancel);
+        await drift.KeepAsync(estate, await desk.JudgeAllAsync(estate, cancel), who, cancel);
         await surveys.LetGoAsync(estate.Name, cancel);
         await ReadPeopleAsync(estate, job, cancel);
         var unseen = survey.Corners().Count();

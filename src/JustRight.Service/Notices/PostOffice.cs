@@ -43,12 +43,26 @@ internal sealed class PostOffice(MailCarrier mail, WebhookCarrier webhook, IDbCo
         foreach (var delivery in (await db.Set<DeliveryRow>().Where(d => d.State == "waiting").OrderBy(d => d.Id).ToListAsync(cancel)).Where(d => d.NextTry <= now))
         {
             var notice = await db.Notices.AsNoTracking().FirstAsync(n => n.Id == delivery.NoticeId, cancel);
-            var error = delivery.Channel == "mail" ? await mail.SendAsync(notice, delivery, cancel) : await webhook.SendAsync(notice, delivery, cancel);
+            var error = await SendAsync(notice, delivery, cancel);
             (delivery.Tries, delivery.At, delivery.Error) = (delivery.Tries + 1, time.GetUtcNow(), error);
             delivery.State = error is null ? "sent" : delivery.Tries >= MostTries ? "given-up" : "waiting";
             delivery.NextTry = delivery.At + (FirstWait * Math.Pow(2, delivery.Tries - 1));
             if (error is not null) logger.Log(delivery.State == "given-up" ? LogLevel.Warning : LogLevel.Information, "Notice {Notice} did not reach {Channel} {To}: {Error}", notice.Id, delivery.Channel, delivery.To, error);
             await db.SaveChangesAsync(cancel);
+        }
+    }
+
+    /// <summary>Sends one; whatever goes wrong with it is said of it, and keeps neither the others nor the service from going on.</summary>
+    private async Task<string?> SendAsync(NoticeRow notice, DeliveryRow delivery, CancellationToken cancel)
+    {
+        try
+        {
+            return delivery.Channel == "mail" ? await mail.SendAsync(notice, delivery, cancel) : await webhook.SendAsync(notice, delivery, cancel);
+        }
+        catch (Exception e) when (e is not OperationCanceledException)
+        {
+            logger.LogError(e, "Notice {Notice} broke on its way to {Channel}", notice.Id, delivery.Channel);
+            return $"something unexpected went wrong ({e.GetType().Name}); the service's log has the details";
         }
     }
 }

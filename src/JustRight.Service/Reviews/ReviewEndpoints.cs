@@ -6,6 +6,7 @@ using JustRight.Service.Access;
 using JustRight.Service.Documents;
 using JustRight.Service.Fits;
 using JustRight.Service.Hosting;
+using JustRight.Service.Notices;
 using JustRight.Service.Views;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -35,7 +36,7 @@ internal static class ReviewEndpoints
     }
 
     private static async Task<Results<Ok<ExceptionView>, ProblemHttpResult>> AllowAsync(
-        string name, ExceptionOrder order, ClaimsPrincipal user, Library library, FitDesk desk, FitHistory history, ExceptionShelf shelf, TimeProvider time, CancellationToken cancel)
+        string name, ExceptionOrder order, ClaimsPrincipal user, Library library, FitDesk desk, DriftKeeper drift, ExceptionShelf shelf, TimeProvider time, CancellationToken cancel)
     {
         var (judged, problem) = await FitEndpoints.JudgedAsync(name, library, desk, cancel);
         if (problem is not null) return problem;
@@ -49,21 +50,21 @@ internal static class ReviewEndpoints
         if (until <= now || until > now.AddDays(LongestDays)) return Problems.Bad("until", "An exception ends within a year.", $"a day from today to {now.AddDays(LongestDays - 1):yyyy-MM-dd}", $"{order.Until:yyyy-MM-dd}");
         if (what.Verdict == Verdict.Barred && !user.IsInRole(Roles.Owner)) return Problems.Of(403, "role", "What is barred only an owner accepts.", "Ask an owner, or take it away.");
         var made = await shelf.AddAsync(new AcceptedException(0, name, what.Target, what.Verdict, order.Why.Trim(), NameOf(order.By, user), now, until), what.Words, user.Identity!.Name!, cancel);
-        await history.AddAsync((await desk.JudgeAsync(name, cancel))!.Fit, cancel);
+        await KeepAsync(name, user.Identity!.Name!, library, desk, drift, cancel);
         return TypedResults.Ok(made);
     }
 
     private static async Task<Results<Ok<IReadOnlyList<ExceptionView>>, ProblemHttpResult>> EndAsync(
-        string name, int number, ClaimsPrincipal user, Library library, FitDesk desk, FitHistory history, ExceptionShelf shelf, CancellationToken cancel)
+        string name, int number, ClaimsPrincipal user, Library library, FitDesk desk, DriftKeeper drift, ExceptionShelf shelf, CancellationToken cancel)
     {
         if (await FitEndpoints.MissingAsync(name, library, cancel) is { } missing) return missing;
         if (!await shelf.EndAsync(name, number, user.Identity!.Name!, cancel)) return Problems.Of(404, "not-found", $"No exception {number} counts for {name}.", $"See justright exception list {name}");
-        if (await desk.JudgeAsync(name, cancel) is { } judged) await history.AddAsync(judged.Fit, cancel);
+        await KeepAsync(name, user.Identity!.Name!, library, desk, drift, cancel);
         return TypedResults.Ok(await shelf.ListAsync(name, cancel));
     }
 
     private static async Task<Results<Ok<ReviewView>, ProblemHttpResult>> ReviewAsync(
-        string name, ReviewOrder order, ClaimsPrincipal user, Library library, FitDesk desk, FitHistory history, ReviewShelf shelf, TimeProvider time, CancellationToken cancel)
+        string name, ReviewOrder order, ClaimsPrincipal user, Library library, FitDesk desk, FitHistory history, DriftKeeper drift, ReviewShelf shelf, TimeProvider time, CancellationToken cancel)
     {
         var (judged, problem) = await FitEndpoints.JudgedAsync(name, library, desk, cancel);
         if (problem is not null) return problem;
@@ -73,12 +74,19 @@ internal static class ReviewEndpoints
         var now = time.GetUtcNow();
         if (order.NextBy is { } next && (next <= DateOnly.FromDateTime(now.UtcDateTime) || next > DateOnly.FromDateTime(now.UtcDateTime.AddYears(10)))) return Problems.Bad("nextBy", "The next review is on a day to come.", "a later day, at most ten years from now", $"{next:yyyy-MM-dd}");
         // An exception may have ended since the last survey: what is reviewed is what holds at this moment.
-        await history.AddAsync(fit, cancel);
+        await KeepAsync(name, DriftKeeper.Clock, library, desk, drift, cancel);
         var latest = (await history.ListAsync(name, cancel))[0].Number;
         if (order.Fit != latest) return Problems.Of(409, "fit-changed", $"Fit {order.Fit} is not the latest: that is fit {latest}.", $"Look at what is different first: justright drift {name}{(order.Fit > 0 && order.Fit < latest ? $" --from {order.Fit}" : "")}");
         var off = Off(fit).Select(o => new ReviewedView(o.Words, ExceptionShelf.Word(o.Verdict), FitViews.Of(o.Accepted))).ToList();
         var review = new ReviewView(0, name, latest, FitViews.Of(fit.Leaning, fit.Corners.Count, fit.Words), NameOf(order.By, user), user.Identity!.Name!, now, order.NextBy, order.Remark?.Trim(), off);
         return TypedResults.Ok(await shelf.AddAsync(review, cancel));
+    }
+
+    /// <summary>Keeps the fit of an install as it is at this moment, from the latest survey.</summary>
+    private static async Task KeepAsync(string name, string who, Library library, FitDesk desk, DriftKeeper drift, CancellationToken cancel)
+    {
+        if (await desk.JudgeAsync(name, cancel) is { } judged)
+            await drift.KeepAsync(Library.ReadEstate((await library.FindAsync(Library.EstateKind, judged.Fit.Plan.Estate, cancel))!), [judged.Fit], who, cancel);
     }
 
     private sealed record OffTarget(string Target, Verdict? Verdict, string Words, AcceptedException? Accepted);
