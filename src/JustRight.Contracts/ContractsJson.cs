@@ -10,6 +10,7 @@ namespace JustRight.Contracts;
 [JsonSerializable(typeof(EstateView))]
 [JsonSerializable(typeof(IReadOnlyList<EstateSummary>))]
 [JsonSerializable(typeof(InstallView))]
+[JsonSerializable(typeof(StageOrder))]
 [JsonSerializable(typeof(IReadOnlyList<InstallSummary>))]
 [JsonSerializable(typeof(PlanView))]
 [JsonSerializable(typeof(FitView))]

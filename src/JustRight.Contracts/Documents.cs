@@ -57,3 +57,7 @@ public sealed record InstallSummary(string Name, string Sheet, string Title, str
 
 /// <summary>An install with its text.</summary>
 public sealed record InstallView(InstallSummary Summary, string Text);
+
+/// <summary>How far an install has come.</summary>
+/// <param name="Stage"><c>planned</c>, <c>set-up</c> or <c>retiring</c>.</param>
+public sealed record StageOrder(string Stage);

@@ -95,6 +95,8 @@ public sealed class LabDirectory(LabFile file, TimeProvider time) : IDirectoryCo
             : account.PasswordSetAt != c.SetBefore ? Done($"its password was set {account.PasswordSetAt:u}") : NotDone(c.SetBefore is null ? "its password was never set" : $"its password was last set {c.SetBefore:u}"),
         DescribeAccount c => state.Find(c.Name) is not { } account ? Impossible($"{c.Name} does not exist")
             : account.Description == c.Description && account.State.HasFlag(AccountState.PasswordNeverExpires) == c.PasswordNeverExpires ? Done("as planned") : NotDone("not as planned"),
+        DisableAccount c => Usable(state, c.Name, wanted: false),
+        EnableAccount c => Usable(state, c.Name, wanted: true),
         AddMember c => Membership(state, c.Group, c.Member, wanted: true),
         RemoveMember c => Membership(state, c.Group, c.Member, wanted: false),
         _ => throw new InvalidOperationException($"Unknown change {change.GetType().Name}."),
@@ -165,6 +167,12 @@ public sealed class LabDirectory(LabFile file, TimeProvider time) : IDirectoryCo
                 described.Description = c.Description;
                 described.State = c.PasswordNeverExpires ? described.State | AccountState.PasswordNeverExpires : described.State & ~AccountState.PasswordNeverExpires;
                 break;
+            case DisableAccount c:
+                Need(state, c.Name).State |= AccountState.Disabled;
+                break;
+            case EnableAccount c:
+                Need(state, c.Name).State &= ~AccountState.Disabled;
+                break;
             case AddMember c:
                 var (outer, inner) = (Need(state, c.Group), Need(state, c.Member));
                 CheckNesting(outer, inner);
@@ -176,6 +184,14 @@ public sealed class LabDirectory(LabFile file, TimeProvider time) : IDirectoryCo
             default:
                 throw new InvalidOperationException($"Unknown change {change.GetType().Name}.");
         }
+    }
+
+    private static Observation Usable(LabState state, string name, bool wanted)
+    {
+        if (state.Find(name) is not { } account) return Impossible($"{name} does not exist");
+        var enabled = !account.State.HasFlag(AccountState.Disabled);
+        var seen = $"{name} is {(enabled ? "enabled" : "disabled")}";
+        return enabled == wanted ? Done(seen) : NotDone(seen);
     }
 
     private static string Entry(LabState state, string entry) => entry.StartsWith('*') ? entry : $"*{Need(state, entry).Name switch { var name => state.SidOf(name) }}";

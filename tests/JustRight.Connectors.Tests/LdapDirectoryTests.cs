@@ -69,6 +69,28 @@ public sealed class LdapDirectoryTests(Controller controller)
     }
 
     [Fact]
+    public async Task A_disabled_account_cannot_sign_in_and_an_enabled_one_can_again_with_all_else_as_it_was()
+    {
+        await BranchAsync("Retired");
+        var password = NewPassword.Generate();
+        await _directory.MakeAsync(new CreateAccount("FENNMOOR", "svc-retired", $"CN=svc-retired,OU=Retired,{Root}", "svc-retired@fennmoor.example", "signs in", true), password, Cancel);
+        var own = new LdapDirectory(controller.Target with { SignInAs = "svc-retired@fennmoor.example", Password = password }, new DirectorySchemas(), TimeProvider.System);
+        var disable = new DisableAccount("FENNMOOR", "svc-retired");
+        (await _directory.ObserveAsync(disable, Cancel)).State.ShouldBe(ObservedState.NotDone);
+        await _directory.MakeAsync(disable, null, Cancel);
+        (await _directory.ObserveAsync(disable, Cancel)).State.ShouldBe(ObservedState.Done);
+        await Should.ThrowAsync<ConnectorException>(() => own.NamesInUseAsync(["svc-retired"], Cancel));
+        (await StateAsync()).ShouldBe(AccountState.Disabled | AccountState.PasswordNeverExpires);
+        await _directory.MakeAsync((DirectoryChange)disable.Inverse!, null, Cancel);
+        (await _directory.ObserveAsync((DirectoryChange)disable.Inverse!, Cancel)).State.ShouldBe(ObservedState.Done);
+        (await own.NamesInUseAsync(["svc-retired"], Cancel)).Count.ShouldBe(1);
+        (await StateAsync()).ShouldBe(AccountState.PasswordNeverExpires);
+        (await _directory.ObserveAsync(new DisableAccount("FENNMOOR", "svc-nobody"), Cancel)).State.ShouldBe(ObservedState.Impossible);
+
+        async Task<AccountState> StateAsync() => (await _directory.ReadAsync(new DirectoryScope([$"OU=Retired,{Root}"], []), Cancel)).Principals.Single(p => p.Name == "svc-retired").State;
+    }
+
+    [Fact]
     public async Task More_objects_than_one_page_are_all_read()
     {
         await BranchAsync("Large");

@@ -1,4 +1,5 @@
 using JustRight.Core.Changes;
+using JustRight.Core.Changes.Retirement;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Fit;
@@ -56,12 +57,23 @@ internal sealed class FitScene
 
     public string? DirectoryUnread { get; set; }
 
+    /// <summary>For an install that is being retired: what is known from before.</summary>
+    public RetirementPast? Past { get; set; }
+
     /// <summary>An account that exists, and is one of the plan under the key <c>poller</c> unless told otherwise.</summary>
     public FitScene Account(string name = "svc-poller", string key = "poller", bool exists = true, uint primary = 513, AccountState state = AccountState.None, bool planned = true)
     {
         if (exists) _principals.Add(new DirectoryPrincipal(DomainSid.Append(_rid++), PrincipalKind.User, name, $"CN={name},OU=Svc,DC=fennmoor,DC=example") { PrimaryGroupRid = primary, State = state });
         if (planned) _accounts.Add(new PlannedAccount(key, name, null, "", "polls", "service", false, true, Line));
         return this;
+    }
+
+    /// <summary>Makes an account of the plan, or a group, one that we made, with the note of that.</summary>
+    public FitScene Made(string name)
+    {
+        var at = _accounts.FindIndex(a => a.Name == name);
+        if (at >= 0) _accounts[at] = _accounts[at] with { Existing = false };
+        return Replace(name, p => p with { Note = CreationNote.Of("Maud Ferris", Now.AddYears(-1), "install") });
     }
 
     public FitScene Group(string name, params string[] members)
@@ -226,7 +238,7 @@ internal sealed class FitScene
         var plan = Plan("install");
         var needs = new NeedsBook([.. _others, plan]);
         var fit = new FitJudge(view, needs, Rules, Now) { Confirmations = new ConfirmationBook(_confirmations), Exceptions = new ExceptionBook(Exceptions) }.Judge(plan);
-        return (fit, WorklistMaker.Make(fit, view, needs));
+        return (fit, WorklistMaker.Make(fit, view, needs, Past));
     }
 
     private Plan Plan(string name) => new(

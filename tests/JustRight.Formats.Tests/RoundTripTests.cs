@@ -20,7 +20,7 @@ public sealed class RoundTripTests
 
     private static readonly Change[] Samples =
     [
-        new CreateBranch("D", "OU=a,DC=x"), new CreateAccount("D", "a", "CN=a", "a@x", "says", true), new DescribeAccount("D", "a", "new", true, "old", false),
+        new CreateBranch("D", "OU=a,DC=x"), new CreateAccount("D", "a", "CN=a", "a@x", "says", true), new DescribeAccount("D", "a", "new", true, "old", false), new DisableAccount("D", "a"),
         new CreateGroup("D", "g", "CN=g", GroupScope.DomainLocal, "says"), new AddMember("D", "g", "a"), new AddLocalGroupMember("h", "Administrators", @"D\a"),
         new GrantLogonRight("h", "service", @"D\a"), new CreateLogin("i", @"D\a"), new AddInstanceRoleMember("i", "dbcreator", @"D\a"),
         new ChangeDatabaseOwner("i", "db", @"D\a", "sa"), new GrantInstancePermission("i", "VIEW SERVER STATE", @"D\a"), new GrantDatabasePermission("i", "db", "EXECUTE", "SCHEMA::r", @"D\a"), new GrantDatabasePermission("i", "db", "SELECT", null, @"D\a"),

@@ -229,6 +229,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/installs/{name}/stage": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says how far an install has come: planned, set-up or retiring */
+        post: operations["SetStage"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/installs/{name}": {
         parameters: {
             query?: never;
@@ -2736,6 +2753,11 @@ export interface components {
             eventId?: null | string;
             reconnectionInterval?: null | string;
         };
+        /** @description How far an install has come. */
+        StageOrder: {
+            /** @description `planned`, `set-up` or `retiring`. */
+            stage: string;
+        };
         /** @description One step. */
         StepView: {
             id: string;
@@ -3080,6 +3102,7 @@ export type ShownPassword = components['schemas']['ShownPassword'];
 export type SignInCode = components['schemas']['SignInCode'];
 export type SignInView = components['schemas']['SignInView'];
 export type SseItemOfJobEvent = components['schemas']['SseItemOfJobEvent'];
+export type StageOrder = components['schemas']['StageOrder'];
 export type StepView = components['schemas']['StepView'];
 export type StepWord = components['schemas']['StepWord'];
 export type SurveyView = components['schemas']['SurveyView'];
@@ -3586,6 +3609,50 @@ export interface operations {
             };
             /** @description Bad Request */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    SetStage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StageOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstallView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

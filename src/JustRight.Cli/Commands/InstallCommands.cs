@@ -13,11 +13,16 @@ internal static class InstallCommands
     {
         var file = Names.File();
         var install = Names.Install();
+        var stage = new Argument<string>("stage") { Description = "planned, set-up or retiring" };
+        stage.CompletionSources.Add("planned", "set-up", "retiring");
         return CommandKit.Group(
             "install", "Installs: one product being put into one estate",
             CommandKit.Make("add", "Checks that an install can be planned, and adds it to the books", ["justright install add thermograph-dataroom.yaml"], [file], c => AddAsync(c, c.Parsed.GetValue(file)!)),
             CommandKit.Make("list", "Lists the installs with their fit", [], [], ListAsync),
-            CommandKit.Make("show", "Shows an install as its author wrote it", ["justright install show thermograph-dataroom"], [install], c => ShowAsync(c, c.Parsed.GetValue(install)!)));
+            CommandKit.Make("show", "Shows an install as its author wrote it", ["justright install show thermograph-dataroom"], [install], c => ShowAsync(c, c.Parsed.GetValue(install)!)),
+            CommandKit.Make(
+                "stage", "Says how far an install has come; retiring: what only it needed is to be taken away", ["justright install stage thermograph-dataroom set-up", "justright install stage tallystick-dataroom retiring"],
+                [install, stage], c => StageAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(stage)!)));
     }
 
     public static Command MakePlan()
@@ -54,6 +59,14 @@ internal static class InstallCommands
 
         if (installs.Count > 0) call.Screen.Write(table);
         if (installs.Any(i => i.Pretend)) call.Screen.Line("[grey]pretend estate: the lab[/]");
+        return ExitCode.Fine;
+    }
+
+    private static async Task<int> StageAsync(Call call, string name, string stage)
+    {
+        var install = await call.Api.PostAsync($"installs/{Names.Part(name)}/stage", new StageOrder(stage), ContractsJson.Default.StageOrder, ContractsJson.Default.InstallView, call.Cancel);
+        if (call.Screen.IsJson) Screen.Json(install, ContractsJson.Default.InstallView);
+        else call.Screen.Line(Markup.Escape($"{install.Summary.Name} is {install.Summary.Stage} now. {(install.Summary.Stage == "retiring" ? $"See what goes and what stays: justright grant {name} --remove --list" : $"Next: justright verify {name}")}"));
         return ExitCode.Fine;
     }
 

@@ -13,6 +13,7 @@ namespace JustRight.Connectors.Ldap;
 public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, TimeProvider time) : IDirectoryConnector
 {
     private const int NormalAccount = 0x200; // [MS-ADTS 2.2.16]
+    private const int AccountDisabled = 0x2; // [MS-ADTS 2.2.16]
     private const int DontExpirePassword = 0x10000;
     private const uint SecurityEnabled = 0x80000000; // [MS-ADTS 2.2.12]
 
@@ -140,6 +141,8 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
         DeleteGroup c => Gone(session, c.Name, c.Note),
         SetPassword c => LdapPasswords.Observe(session, c),
         DescribeAccount c => Described(session, c),
+        DisableAccount c => Usable(session, c.Name, wanted: false),
+        EnableAccount c => Usable(session, c.Name, wanted: true),
         AddMember c => Membership(session, c.Group, c.Member, wanted: true),
         RemoveMember c => Membership(session, c.Group, c.Member, wanted: false),
         _ => throw new InvalidOperationException($"Unknown change {change.GetType().Name}."),
@@ -179,6 +182,12 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
                 modify.Modifications.Add(Replace("userAccountControl", flags.ToString(System.Globalization.CultureInfo.InvariantCulture)));
                 modify.Modifications.Add(Replace("description", c.Description));
                 session.Change(modify, $"changing {account.Dn}");
+                break;
+            case DisableAccount c:
+                Enable(session, c.Name, false);
+                break;
+            case EnableAccount c:
+                Enable(session, c.Name, true);
                 break;
             case AddMember c:
                 Member(session, c.Group, c.Member, DirectoryAttributeOperation.Add);
@@ -291,6 +300,23 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
         if (session.Find(c.Name, "description", "userAccountControl") is not { } found) return new Observation(ObservedState.Impossible, $"{c.Name} does not exist");
         var never = (found.Number("userAccountControl") & DontExpirePassword) != 0;
         return (found.Text("description") ?? "") == c.Description && never == c.PasswordNeverExpires ? Done("as planned") : NotDone("not as planned");
+    }
+
+    private static void Enable(LdapSession session, string name, bool enabled)
+    {
+        var account = Need(session, name, "userAccountControl");
+        var flags = account.Number("userAccountControl");
+        var modify = new ModifyRequest(account.Dn);
+        modify.Modifications.Add(Replace("userAccountControl", (enabled ? flags & ~AccountDisabled : flags | AccountDisabled).ToString(System.Globalization.CultureInfo.InvariantCulture)));
+        session.Change(modify, $"{(enabled ? "enabling" : "disabling")} {account.Dn}");
+    }
+
+    private static Observation Usable(LdapSession session, string name, bool wanted)
+    {
+        if (session.Find(name, "userAccountControl") is not { } found) return new Observation(ObservedState.Impossible, $"{name} does not exist");
+        if (found.Text("userAccountControl") is null) return new Observation(ObservedState.Impossible, $"whether {name} is enabled may not be read");
+        var enabled = (found.Number("userAccountControl") & AccountDisabled) == 0;
+        return new Observation(enabled == wanted ? ObservedState.Done : ObservedState.NotDone, $"{name} is {(enabled ? "enabled" : "disabled")}");
     }
 
     private static Observation Membership(LdapSession session, string group, string member, bool wanted)

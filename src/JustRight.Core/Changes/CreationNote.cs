@@ -6,7 +6,12 @@ public static class CreationNote
     /// <summary>The note.</summary>
     /// <param name="who">Who confirmed the step.</param>
     /// <param name="install">What it is made for.</param>
-    public static string Of(string who, DateTimeOffset at, string install) => $"Made by {who} at {at.UtcDateTime:yyyy-MM-dd HH:mm:ss} UTC with Just Right, for {install}";
+    public static string Of(string who, DateTimeOffset at, string install) => $"Made by {who} at {at.UtcDateTime:yyyy-MM-dd HH:mm:ss} UTC{Maker}{install}";
+
+    private const string Maker = " with Just Right, for ";
+
+    /// <summary>Whether a note is one that we wrote.</summary>
+    public static bool IsOurs(string note) => note.StartsWith("Made by ", StringComparison.Ordinal) && note.Contains(Maker, StringComparison.Ordinal);
 
     /// <summary>The change with the note, where it makes an object; else the change as it is.</summary>
     public static Change Noted(this Change change, string note) => change switch

@@ -25,6 +25,9 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook ne
     private readonly List<NotOffered> _notOffered = [];
     private Cuts _cuts = Cuts.None;
 
+    /// <summary>The groups of the plan that go with their install: what they hold is taken from them, and everybody leaves them.</summary>
+    public IReadOnlyList<PlannedGroup> Going { get; init; } = [];
+
     /// <summary>The removals in order, and what is left to a person.</summary>
     public (IReadOnlyList<Step> Steps, IReadOnlyList<NotOffered> NotOffered) Make()
     {
@@ -36,11 +39,12 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook ne
             foreach (var judgement in account.Judgements.Where(j => j is { Verdict: Verdict.Spare, Right: ProductRoleRight, Accepted: null })) InsideTheProduct(account.Account, judgement);
             foreach (var judgement in surplus)
                 foreach (var path in judgement.Paths)
-                    Offer(account.Account, node, judgement, path, $"{judgement.Verdict.ToString().ToLowerInvariant()}: {judgement.Reason}");
+                    Offer(Holder.Of(account.Account), node, judgement, path, $"{judgement.Verdict.ToString().ToLowerInvariant()}: {judgement.Reason}");
             foreach (var (judgement, path) in account.Judgements.SelectMany(OtherWays))
-                Offer(account.Account, node, judgement, path, "held another way than planned");
+                Offer(Holder.Of(account.Account), node, judgement, path, "held another way than planned");
         }
 
+        foreach (var group in Going) Empty(group);
         return ([.. _steps.Values.OrderBy(s => DoorLast(s.Change)).Select((s, i) => new Step(i + 1, s.Change, s.For, s.Why, s.Blocked, s.At))], [.. _notOffered.Distinct()]);
     }
 
@@ -54,7 +58,20 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook ne
         _steps.TryAdd(change.Key, (change, [judgement.Id], judgement.Reason, $"a person does it inside the product and confirms it: justright confirm {_plan.Install} {account.Key} \"{right.Identity}\" --not-there", grant.At));
     }
 
-    private void Offer(PlannedAccount account, int node, Judgement judgement, RightPath path, string why)
+    /// <summary>Takes from a group that goes what it holds itself, whoever is in it, and lets everybody leave it.</summary>
+    private void Empty(PlannedGroup group)
+    {
+        var node = view.Graph.IndexOf(group.Name);
+        var holdings = view.HoldingsOf(node);
+        var why = $"{group.Name} goes with {_plan.Install}";
+        foreach (var held in holdings.All().Where(h => view.Baseline.Of(h.Right).Count == 0))
+            foreach (var path in holdings.PathsOf(held).Where(p => p.Nodes.Count == 1 || !IsOwnGroup(p.Nodes[1])))
+                Offer(new Holder(group.Key, group.Name, group.At), node, new Judgement($"{group.Key}/spare/{held.Right.Key}", group.Key, held.Right, Verdict.Spare, why, [path]), path, why);
+        foreach (var member in view.Graph.PrincipalOf(node)!.Members.Select(view.Graph.IndexOf))
+            Take(new RemoveMember(_plan.Domain, group.Name, view.Graph.PrincipalOf(member)!.Name), _cuts.With(member, node), member, group.Key, why, group.At);
+    }
+
+    private void Offer(Holder account, int node, Judgement judgement, RightPath path, string why)
     {
         if (judgement.Machine is { } machine && MachineStandIns.WhyStillNeeded(_plan, account.Key, machine, view) is { } still)
         {
@@ -63,17 +80,28 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook ne
         }
 
         var (change, cuts, touched, reason) = Cut(account, node, judgement.Right, path);
-        var broken = change is null || _steps.ContainsKey(change.Key) ? null : Broken(cuts!, touched);
-        if (change is null || broken is not null)
+        if (change is null) _notOffered.Add(new NotOffered(judgement.Id, reason));
+        else Take(change, cuts!, touched, judgement.Id, why, judgement.Rule?.At ?? judgement.Grant?.At ?? account.At);
+    }
+
+    /// <summary>Makes a removal a step, unless it breaks a need.</summary>
+    private void Take(Change change, Cuts cuts, int touched, string id, string why, Origin at)
+    {
+        if (!_steps.ContainsKey(change.Key) && Broken(cuts, touched) is { } broken)
         {
-            if (broken is not null) reason = $"{Doing(change!)} would break {broken}";
-            _notOffered.Add(new NotOffered(judgement.Id, reason));
+            _notOffered.Add(new NotOffered(id, $"{Doing(change)} would break {broken}"));
             return;
         }
 
-        _cuts = cuts!;
-        if (!_steps.TryGetValue(change.Key, out var step)) _steps[change.Key] = step = (change, [], why, null, judgement.Rule?.At ?? judgement.Grant?.At ?? account.At);
-        if (!step.For.Contains(judgement.Id)) step.For.Add(judgement.Id);
+        _cuts = cuts;
+        if (!_steps.TryGetValue(change.Key, out var step)) _steps[change.Key] = step = (change, [], why, null, at);
+        if (!step.For.Contains(id)) step.For.Add(id);
+    }
+
+    /// <summary>Whose right is taken away: an account of the plan, or a group that goes.</summary>
+    private readonly record struct Holder(string Key, string Name, Origin At)
+    {
+        public static Holder Of(PlannedAccount account) => new(account.Key, account.Name, account.At);
     }
 
     /// <summary>Direct entries of an account that should hold the right through a group of the plan: to go once the planned way is there.</summary>
@@ -85,7 +113,7 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook ne
     }
 
     /// <summary>The first membership of a path, from the account's side, that is ours to cut; or the entry at its end.</summary>
-    private (Change? Change, Cuts? Cuts, int Touched, string Reason) Cut(PlannedAccount account, int node, Right right, RightPath path)
+    private (Change? Change, Cuts? Cuts, int Touched, string Reason) Cut(Holder account, int node, Right right, RightPath path)
     {
         if (path.Nodes.Count > 1 && view.Graph.PrincipalOf(node)?.PrimaryGroupRid is { } rid && rid != 0 && view.Graph.SidOf(path.Nodes[1]).Rid == rid)
             return (null, null, node, $"{view.Graph.NameOf(path.Nodes[1])} is the account's primary group: give it another primary group first");
@@ -117,7 +145,7 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook ne
     private bool IsGroup(int node) => view.Graph.PrincipalOf(node) is { Kind: PrincipalKind.Group };
 
     private bool IsOwnGroup(int node) =>
-        view.Graph.PrincipalOf(node)?.Name is { } name && _plan.Groups.Any(g => string.Equals(g.Name, name, StringComparison.OrdinalIgnoreCase));
+        view.Graph.PrincipalOf(node)?.Name is { } name && (_plan.Stage == Stage.Retiring ? Going : _plan.Groups).Any(g => string.Equals(g.Name, name, StringComparison.OrdinalIgnoreCase));
 
     /// <summary>The need of any account of any install that would no longer be met, or null. A need about to be given its own way counts as met.</summary>
     /// <param name="touched">Whose membership or entry the newest cut is: only who is that, or in it, can lose by it.</param>

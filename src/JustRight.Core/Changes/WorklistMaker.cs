@@ -1,5 +1,7 @@
 using JustRight.Core.Faults;
+using JustRight.Core.Changes.Retirement;
 using JustRight.Core.Fit;
+using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory;
@@ -26,8 +28,10 @@ public sealed class WorklistMaker
     private WorklistMaker(InstallFit fit, SurveyView view) => (_fit, _view, _plan, _hosts) = (fit, view, fit.Plan, new HostSteps(fit.Plan, view));
 
     /// <summary>The steps left for an install.</summary>
-    public static Worklist Make(InstallFit fit, SurveyView view, NeedsBook needs)
+    /// <param name="past">For an install that is being retired: what is known from before.</param>
+    public static Worklist Make(InstallFit fit, SurveyView view, NeedsBook needs, RetirementPast? past = null)
     {
+        if (fit.Plan.Stage == Stage.Retiring) return Retiring(fit, view, needs, past ?? throw new ArgumentNullException(nameof(past), "An install that is being retired needs its past."));
         var maker = new WorklistMaker(fit, view);
         maker.Objects();
         foreach (var account in fit.Accounts)
@@ -38,6 +42,14 @@ public sealed class WorklistMaker
         var setup = fit.Accounts.SelectMany(a => a.Judgements).Where(j => j.Verdict == Verdict.Later).Select(j => j.Id).ToList();
         var (remove, notOffered) = new RemovalMaker(fit, view, needs, give).Make();
         return new Worklist(give, remove, setup, [.. maker._notOffered, .. notOffered]);
+    }
+
+    private static Worklist Retiring(InstallFit fit, SurveyView view, NeedsBook needs, RetirementPast past)
+    {
+        var retirement = new RetirementSteps(fit, view, needs, past);
+        var (rights, kept) = new RemovalMaker(fit, view, needs, []) { Going = retirement.Going }.Make();
+        var (steps, more) = retirement.Around(rights);
+        return new Worklist([], steps, [], [.. kept, .. more]);
     }
 
     private const string WaitingForDatabase = "waiting for the database";

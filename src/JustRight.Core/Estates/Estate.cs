@@ -173,6 +173,9 @@ public sealed record HouseRules(IReadOnlyList<BarredHolding> Barred, TimeSpan? S
     /// <summary>What holds for reviews.</summary>
     public ReviewRules Reviews { get; init; } = ReviewRules.Usual;
 
+    /// <summary>What holds for what is retired.</summary>
+    public RetireRules Retire { get; init; } = RetireRules.Usual;
+
     /// <summary>Whether what changes the estate needs a second person's release.</summary>
     public bool FourEyes { get; init; }
 

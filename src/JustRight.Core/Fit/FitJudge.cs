@@ -63,18 +63,19 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
             ]);
         }
 
-        var own = AccountNeeds.Judge(view, account, plan.Domain, node);
+        var own = plan.Stage == Stage.Retiring ? RetiredAccounts.Judge(view, needs, account, plan.Domain, node) : AccountNeeds.Judge(view, account, plan.Domain, node);
         if (node < 0) return new AccountFit(account, false, [.. own, .. grants.Select(g => WithoutAccount(plan, account, g))]);
 
         var holdings = view.HoldingsOf(node);
         var judged = grants.Select(g => g.Right switch
         {
             ProductRoleRight => JudgeProductRole(plan, account, g),
+            ServiceRight when plan.Stage == Stage.Retiring => Say(g, Verdict.Done, NoLonger(plan)),
             var right when StaleHost(right) is { } old => Say(g, Verdict.Unseen, old),
             ServiceRight => services.Judge(account, g),
             _ => Governed(plan, account, g, JudgeGrant(plan, account, g, holdings), holdings),
         }).ToList();
-        judged = Alternatives(plan, account, judged, holdings);
+        if (plan.Stage != Stage.Retiring) judged = Alternatives(plan, account, judged, holdings);
         var surplus = new SurplusFinder(view, needs, plan, account, holdings).Find();
         return new AccountFit(account, true, [.. own, .. judged, .. surplus, .. MachineStandIns.Of(plan, account, view)]);
     }
@@ -83,7 +84,7 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
 
     private Judgement WithoutAccount(Plan plan, PlannedAccount account, PlannedGrant grant)
     {
-        if (!NeedsBook.Stands(grant, plan.Stage)) return Say(grant, Verdict.Done, "needed for setup only");
+        if (!NeedsBook.Stands(grant, plan.Stage)) return Say(grant, Verdict.Done, NoLonger(plan));
         if (view.Survey.Directory.Unread is { } unread) return Say(grant, Verdict.Unseen, $"the directory could not be read: {unread}");
         if (!Judgeable(grant)) return Say(grant, Verdict.Unseen, "cannot be judged yet");
         if (grant.Right is ServiceRight) return new ServiceJudge(view, plan).Judge(account, grant);
@@ -98,6 +99,9 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
 
     private static string TakenBack(GovernedRight governed) => $"setup gives it, and policy {governed.Name} takes it back";
 
+    /// <summary>Why a need does not stand any more.</summary>
+    private static string NoLonger(Plan plan) => plan.Stage == Stage.Retiring ? "no longer needed" : "needed for setup only";
+
     private Judgement JudgeGrant(Plan plan, PlannedAccount account, PlannedGrant grant, Holdings holdings)
     {
         if (!Judgeable(grant)) return Say(grant, Verdict.Unseen, "cannot be judged yet");
@@ -105,8 +109,8 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
         if (!NeedsBook.Stands(grant, plan.Stage))
         {
             // Still held: the surplus says so, unless another need keeps it.
-            if (held is null) return view.WhyUnseen(grant.Right, holdings.Account) is { } why ? Say(grant, Verdict.Unseen, why) : Say(grant, Verdict.Done, "needed for setup only, and gone");
-            return Say(grant, Verdict.Done, needs.Installs(account.Name, grant.Right) is { Count: > 0 } others ? $"needed for setup only here; kept for {string.Join(", ", others)}" : "needed for setup only; still held, see what is too much");
+            if (held is null) return view.WhyUnseen(grant.Right, holdings.Account) is { } why ? Say(grant, Verdict.Unseen, why) : Say(grant, Verdict.Done, $"{NoLonger(plan)}, and gone");
+            return Say(grant, Verdict.Done, needs.Installs(account.Name, grant.Right) is { Count: > 0 } others ? $"{NoLonger(plan)} here; kept for {string.Join(", ", others)}" : $"{NoLonger(plan)}; still held, see what is too much");
         }
 
         if (grant.Right is DirectoryRight directory) return JudgeBranch(plan, grant, directory, holdings, held);

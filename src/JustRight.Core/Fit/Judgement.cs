@@ -27,7 +27,7 @@ public enum Verdict
     /// <summary>Held, and forbidden.</summary>
     Barred,
 
-    /// <summary>Needed until set-up only; setup has run and it is gone.</summary>
+    /// <summary>Needed no longer: setup has run, or the install is being retired.</summary>
     Done,
 }
 
@@ -146,6 +146,6 @@ public sealed record InstallFit(Plan Plan, DateTimeOffset SurveyedAt, bool Prete
         ? counts with { Spare = counts.Spare + Findings.Count(f => f.TooMuch), Accepted = counts.Accepted + Findings.Count(f => f.Accepted is not null) }
         : default;
 
-    /// <summary>Its words.</summary>
-    public string Words => Leaning.Words(Corners.Count);
+    /// <summary>Its words. An install that is being retired shall hold nothing: just right is not the word for that.</summary>
+    public string Words => Plan.Stage == Installs.Stage.Retiring ? Leaning.Words(Corners.Count).Replace("just right", "nothing left", StringComparison.Ordinal) : Leaning.Words(Corners.Count);
 }

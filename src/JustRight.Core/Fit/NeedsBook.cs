@@ -12,11 +12,16 @@ public sealed record StandingNeed(string Install, Stage Stage, PlannedGrant Gran
 public sealed class NeedsBook
 {
     private readonly Dictionary<string, Dictionary<string, List<StandingNeed>>> _needs = new(StringComparer.OrdinalIgnoreCase);
+    private readonly ILookup<string, string> _users;
 
     /// <summary>Gathers the standing needs of the given plans.</summary>
     public NeedsBook(IEnumerable<Plan> plans)
     {
-        foreach (var plan in plans)
+        var all = plans.ToList();
+        _users = all.Where(p => p.Stage != Stage.Retiring)
+            .SelectMany(p => p.Accounts.Select(a => a.Name).Concat(p.Groups.Select(g => g.Name)).Distinct(StringComparer.OrdinalIgnoreCase), (p, name) => (p.Install, Name: name))
+            .ToLookup(u => u.Name, u => u.Install, StringComparer.OrdinalIgnoreCase);
+        foreach (var plan in all)
         {
             var names = plan.Accounts.ToDictionary(a => a.Key, a => a.Name);
             foreach (var grant in plan.Grants.Where(g => Stands(g, plan.Stage)))
@@ -28,8 +33,11 @@ public sealed class NeedsBook
         }
     }
 
-    /// <summary>Whether a grant is still needed: one for setup alone is not once setup has run.</summary>
-    public static bool Stands(PlannedGrant grant, Stage stage) => grant.Until == Until.Always || stage == Stage.Planned;
+    /// <summary>Whether a grant is still needed: one for setup alone is not once setup has run, and none is once the install is being retired.</summary>
+    public static bool Stands(PlannedGrant grant, Stage stage) => stage != Stage.Retiring && (grant.Until == Until.Always || stage == Stage.Planned);
+
+    /// <summary>The installs that go on using an account or group; one that is being retired does not.</summary>
+    public IEnumerable<string> UsersOf(string name) => _users[name];
 
     /// <summary>The installs that need a right of an account.</summary>
     public IReadOnlyList<string> Installs(string account, Right right) =>

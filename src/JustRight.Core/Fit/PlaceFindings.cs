@@ -1,3 +1,4 @@
+using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
 
@@ -17,10 +18,11 @@ internal static class PlaceFindings
             foreach (var group in host.LocalGroups)
                 foreach (var member in group.Members.Where(m => m.ToString().StartsWith("S-1-5-21-", StringComparison.Ordinal) && (view.Graph.IndexOf(m) is var n && (n < 0 || view.Graph.PrincipalOf(n) is null))))
                     findings.Add(new Finding(host.Name, $"{group.Name} holds {member}, which is no account or group known here.", false));
-            findings.AddRange(services.Of(host));
+            findings.AddRange(plan.Stage == Stage.Retiring ? StillRunning.On(host, plan).Select(s => new Finding(host.Name, s.Words, false)) : services.Of(host));
         }
 
         foreach (var group in plan.Groups) findings.AddRange(Strangers(plan, group, view));
+        if (plan.Stage == Stage.Retiring) return findings;
         findings.AddRange(SecretStoreFindings.Of(plan, view));
         findings.AddRange(AccountFindings.Of(plan, view));
         return findings;

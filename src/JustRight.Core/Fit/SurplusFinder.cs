@@ -1,3 +1,4 @@
+using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory;
@@ -149,6 +150,7 @@ internal sealed class SurplusFinder(SurveyView view, NeedsBook needs, Plan plan,
                 : "no need asks for it";
         }
 
+        if (plan.Stage == Stage.Retiring && Grants.ContainsKey(right.Key)) return $"nothing needs it once {plan.Install} is gone";
         if (Grants.TryGetValue(right.Key, out var grant) && grant.Until == Until.SetUp) return "left over from setup";
         var decision = plan.Decisions.FirstOrDefault(d => d.Account == account.Key && d.Alternatives.Any(a => a.Label != d.Taken && a.Rights.Contains(right)));
         if (decision is not null) return $"less would do: {decision.Taken}";

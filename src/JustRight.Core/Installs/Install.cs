@@ -10,6 +10,9 @@ public enum Stage
 
     /// <summary>Setup has run: what it gives must be there, and what was only for it must be gone.</summary>
     SetUp,
+
+    /// <summary>The product is gone or goes: what only it needed is to be taken away.</summary>
+    Retiring,
 }
 
 /// <summary>One product being put into one estate.</summary>

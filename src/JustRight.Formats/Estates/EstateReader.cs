@@ -61,6 +61,7 @@ public static class EstateReader
                 TimeZone = ZoneOf(rules, faults),
                 FourEyes = rules.YesNo("four-eyes"),
                 Reviews = rules["reviews"] is YamlNode.Mapping reviews ? ReviewsOf(reviews) : ReviewRules.Usual,
+                Retire = rules["retire"] is YamlNode.Mapping retire ? new RetireRules(TimeSpan.FromDays(retire.NumberOrNull("remove-after-days")!.Value)) : RetireRules.Usual,
                 Watch = rules["watch"] is YamlNode.Mapping watch ? new WatchRules(TimeSpan.FromHours(watch.NumberOrNull("every-hours")!.Value)) : null,
                 Notices = rules["notices"] is YamlNode.Mapping notices ? NoticesOf(notices, faults) : NoticeRules.Nobody,
                 HostFactsNoOlderThan = rules.NumberOrNull("host-facts-no-older-than-hours") is { } most ? TimeSpan.FromHours(most) : null,

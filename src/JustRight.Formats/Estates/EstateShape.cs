@@ -85,6 +85,9 @@ internal static class EstateShape
                     new("every-days", new Shape.Number("after how many days an install is reviewed again, unless its last review says when", 1, 3650)),
                     new("warn-days", new Shape.Number("how many days before a review, or the end of an exception, it is spoken of, 21 unless said otherwise", 0, 365)),
                 ])),
+                new("retire", new Shape.Map("what holds for accounts and groups of installs that are retired", [
+                    new("remove-after-days", new Shape.Number("how many days a disabled account waits before it may be removed for good, 30 unless said otherwise", 1, 3650), true),
+                ])),
                 new("watch", new Shape.Map("how often the estate is looked at without anybody asking; never, unless this stands", [
                     new("every-hours", new Shape.Number("the hours from one look to the next", 1, 744), true),
                 ])),

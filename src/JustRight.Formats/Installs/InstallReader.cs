@@ -25,7 +25,7 @@ public static class InstallReader
         root.Text("product"),
         root.Text("release"),
         root.Text("estate"),
-        root.TextOr("stage", "planned") == "set-up" ? Stage.SetUp : Stage.Planned,
+        root.TextOr("stage", "planned") switch { "set-up" => Stage.SetUp, "retiring" => Stage.Retiring, _ => Stage.Planned },
         ((YamlNode.Mapping)root["places"]!).Entries.ToDictionary(e => e.Key.Text, e => new PlaceBinding(((YamlNode.Mapping)root["places"]!).List(e.Key.Text), e.Value.At)),
         Names(root, "accounts"),
         Names(root, "groups"),

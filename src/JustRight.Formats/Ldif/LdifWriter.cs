@@ -11,8 +11,8 @@ namespace JustRight.Formats.Ldif;
 /// <param name="DnOf">The distinguished name of a logon name, or null.</param>
 /// <param name="SidOf">The SID of a principal of an access rule, or null while it does not exist.</param>
 /// <param name="DescriptorOf">The descriptor of an object as last read, or null.</param>
-/// <param name="FlagsOf">The <c>userAccountControl</c> to set for an account, given whether its password shall never expire.</param>
-public sealed record LdifDirectory(Func<string, string?> DnOf, Func<string, Sid?> SidOf, Func<string, SecurityDescriptor?> DescriptorOf, Func<string, bool, int?> FlagsOf);
+/// <param name="FlagsOf">The <c>userAccountControl</c> of an account as last read, or null.</param>
+public sealed record LdifDirectory(Func<string, string?> DnOf, Func<string, Sid?> SidOf, Func<string, SecurityDescriptor?> DescriptorOf, Func<string, int?> FlagsOf);
 
 /// <summary>
 /// The directory part of a worklist as LDIF [RFC 2849], for an ordinary LDAP client. It holds no password: accounts are made
@@ -21,6 +21,7 @@ public sealed record LdifDirectory(Func<string, string?> DnOf, Func<string, Sid?
 public sealed class LdifWriter
 {
     private const int Disabled = 0x202; // a normal account, disabled [MS-ADTS 2.2.16]
+    private const int AccountDisabled = 0x2;
     private const int NeverExpires = 0x10000;
     private const string DaclOnly = "1.2.840.113556.1.4.801 true:: MAMCAQQ="; // the control's value 4: the access list alone [MS-ADTS 3.1.1.3.4.1.11]
     private readonly LdifLines _lines;
@@ -63,8 +64,14 @@ public sealed class LdifWriter
                     c.Dn, ("objectClass", "user"), ("sAMAccountName", c.Name), ("userPrincipalName", c.Upn),
                     ("userAccountControl", (Disabled | (c.PasswordNeverExpires ? NeverExpires : 0)).ToString(CultureInfo.InvariantCulture)), ("description", c.Description), ("info", c.Note));
                 break;
-            case DescribeAccount c when DnOf(c.Name) is { } dn && _directory.FlagsOf(c.Name, c.PasswordNeverExpires) is { } flags:
-                Modify(dn, ("replace", "description", c.Description), ("replace", "userAccountControl", flags.ToString(CultureInfo.InvariantCulture)));
+            case DescribeAccount c when DnOf(c.Name) is { } dn && _directory.FlagsOf(c.Name) is { } flags:
+                Modify(dn, ("replace", "description", c.Description), ("replace", "userAccountControl", (c.PasswordNeverExpires ? flags | NeverExpires : flags & ~NeverExpires).ToString(CultureInfo.InvariantCulture)));
+                break;
+            case DisableAccount c when DnOf(c.Name) is { } dn && _directory.FlagsOf(c.Name) is { } flags:
+                Modify(dn, ("replace", "userAccountControl", (flags | AccountDisabled).ToString(CultureInfo.InvariantCulture)));
+                break;
+            case EnableAccount c when DnOf(c.Name) is { } dn && _directory.FlagsOf(c.Name) is { } flags:
+                Modify(dn, ("replace", "userAccountControl", (flags & ~AccountDisabled).ToString(CultureInfo.InvariantCulture)));
                 break;
             case AddMember c when DnOf(c.Group) is { } group && DnOf(c.Member) is { } member:
                 Modify(group, ("add", "member", member));

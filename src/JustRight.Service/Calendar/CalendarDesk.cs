@@ -2,6 +2,7 @@ using JustRight.Core.Calendar;
 using JustRight.Core.Estates;
 using JustRight.Core.Fit.Confirmations;
 using JustRight.Core.Fit.Exceptions;
+using JustRight.Core.Installs;
 using JustRight.Service.Confirmations;
 using JustRight.Service.Documents;
 using JustRight.Service.Passwords;
@@ -19,7 +20,7 @@ internal sealed class CalendarDesk(Library library, PasswordDesk passwords, Revi
         var states = new List<ReviewState>();
         var accepted = new List<(AcceptedException, string)>();
         var confirmed = new List<Confirmation>();
-        foreach (var row in (await library.ListAsync(Library.InstallKind, cancel)).Where(r => Library.ReadInstall(r).Estate == estate.Name))
+        foreach (var row in (await library.ListAsync(Library.InstallKind, cancel)).Where(r => Library.ReadInstall(r) is var install && install.Estate == estate.Name && install.Stage != Stage.Retiring))
         {
             states.Add(await reviews.StateAsync(row.Name, row.AddedAt, cancel));
             accepted.AddRange(await exceptions.EndingAsync(row.Name, cancel));

@@ -16,6 +16,8 @@ namespace JustRight.Service.Documents;
 /// <summary>Sheets, estates and installs: check, add, list, show.</summary>
 internal static class DocumentEndpoints
 {
+    private static readonly string[] InstallStages = ["planned", "set-up", "retiring"];
+
     public static void MapDocuments(this IEndpointRouteBuilder api)
     {
         MapSheets(api);
@@ -102,6 +104,16 @@ internal static class DocumentEndpoints
             await library.SaveAsync(Library.InstallKind, install.Name, name, Upload.Text(bytes), user.Identity!.Name!, cancel);
             return TypedResults.Ok(new InstallView(await desk.SummaryAsync((await library.FindAsync(Library.InstallKind, install.Name, cancel))!, cancel), Upload.Text(bytes)));
         }).WithName("AddInstall").WithSummary("Checks that an install can be planned, and keeps it; the body is the file").AcceptsYaml().RequireAuthorization(Roles.Planner).ProducesProblem(400);
+
+        api.MapPost("/installs/{name}/stage", async Task<Results<Ok<InstallView>, ProblemHttpResult>> (string name, StageOrder order, ClaimsPrincipal user, Library library, FitDesk desk, CancellationToken cancel) =>
+        {
+            if (await library.FindAsync(Library.InstallKind, name, cancel) is not { } row) return Problems.NotFound("install", name, (await library.ListAsync(Library.InstallKind, cancel)).Select(d => d.Name));
+            if (!InstallStages.Contains(order.Stage)) return Problems.Bad("stage", $"'{order.Stage}' is no stage of an install.", string.Join(", ", InstallStages));
+            var (text, faults) = StageLine.Set(row.Text, order.Stage, row.File);
+            if (text is null) return Problems.Of(faults);
+            if (text != row.Text) await library.SaveAsync(Library.InstallKind, name, row.File, text, user.Identity!.Name!, cancel);
+            return TypedResults.Ok(new InstallView(await desk.SummaryAsync((await library.FindAsync(Library.InstallKind, name, cancel))!, cancel), text));
+        }).WithName("SetStage").WithSummary("Says how far an install has come: planned, set-up or retiring").RequireAuthorization(Roles.Planner).ProducesProblem(404).ProducesProblem(400);
 
         api.MapGet("/installs", async (Library library, FitDesk desk, CancellationToken cancel) =>
         {

@@ -1,6 +1,7 @@
 using JustRight.Connectors;
 using JustRight.Contracts;
 using JustRight.Core.Changes;
+using JustRight.Core.Changes.Retirement;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Fit;
@@ -52,7 +53,8 @@ public sealed class FitDesk(Library library, SurveyShelf surveys, ConfirmationSh
         var needs = new NeedsBook((await PlansOfAsync(estate.Name, cancel)).Where(p => p.Install != name).Append(plan));
         var fit = await JudgeAsync(plan, estate, view, needs, cancel);
         var byOwner = estate.Hosts.Where(h => h.Reach == Reach.HandedOver).Select(h => h.Name).ToHashSet(StringComparer.OrdinalIgnoreCase);
-        return new JudgedInstall(fit, WorklistMaker.Make(fit, view, needs).Blocking(c => c is HostChange host && byOwner.Contains(host.Host) ? HandedOverHosts.ByOwner : null));
+        var past = plan.Stage == Stage.Retiring ? await PastAsync(plan, estate, cancel) : null;
+        return new JudgedInstall(fit, WorklistMaker.Make(fit, view, needs, past).Blocking(c => c is HostChange host && byOwner.Contains(host.Host) ? HandedOverHosts.ByOwner : null));
     }
 
     /// <summary>The fits of all installs of an estate that can be planned, from the latest survey.</summary>
@@ -140,6 +142,22 @@ public sealed class FitDesk(Library library, SurveyShelf surveys, ConfirmationSh
 
     private async Task<InstallFit> JudgeAsync(Plan plan, Estate estate, Core.Fit.SurveyView view, NeedsBook needs, CancellationToken cancel) =>
         new FitJudge(view, needs, estate.Rules, time.GetUtcNow()) { Confirmations = await confirmations.BookAsync(plan.Install, cancel), Exceptions = await exceptions.BookAsync(plan.Install, cancel) }.Judge(plan);
+
+    /// <summary>What the journal knows of a retirement. An account that was enabled again since is not among the disabled ones.</summary>
+    private async Task<RetirementPast> PastAsync(Plan plan, Estate estate, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var disabled = new Dictionary<string, DateTimeOffset>(StringComparer.OrdinalIgnoreCase);
+        foreach (var name in plan.Accounts.Select(a => a.Name))
+        {
+            var (off, on) = (new DisableAccount(plan.Domain, name).Words, new EnableAccount(plan.Domain, name).Words);
+            var last = await db.Steps.AsNoTracking().Where(s => (s.Words == off || s.Words == on) && (s.State == "made" || s.State == "skipped")).OrderByDescending(s => s.Id).FirstOrDefaultAsync(cancel);
+            if (last?.At is { } at && last.Words == off) disabled[name] = at;
+        }
+
+        var since = (await library.FindAsync(Library.InstallKind, plan.Install, cancel))!.AddedAt;
+        return new RetirementPast(since, disabled, estate.Rules.Retire.RemoveAfter, time.GetUtcNow());
+    }
 
     private async Task<(Sheet Sheet, Estate Estate)> LoadAsync(Install install, CancellationToken cancel)
     {

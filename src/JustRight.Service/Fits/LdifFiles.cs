@@ -10,7 +10,6 @@ namespace JustRight.Service.Fits;
 internal static class LdifFiles
 {
     private const int NormalAccount = 0x200; // [MS-ADTS 2.2.16]
-    private const int NeverExpires = 0x10000;
 
     /// <summary>Writes the file for a worklist.</summary>
     /// <param name="remove">Whether for what is to be taken away, instead of what is to be given.</param>
@@ -24,7 +23,7 @@ internal static class LdifFiles
         $"Just Right: {what}, by the survey of {view.Survey.TakenAt:yyyy-MM-dd HH:mm:ss zzz}{(view.Survey.Pretend ? " of a PRETEND estate" : "")}", changes.OfType<DirectoryChange>(),
         new LdifDirectory(
             name => Find(view, name)?.Dn, principal => SidOf(view, principal), dn => view.Tree is { } tree && tree.IndexOf(dn) is >= 0 and var at ? tree.DescriptorOf(at) : null,
-            (name, never) => Flags(view, name, never)));
+            name => Flags(view, name)));
 
     private static DirectoryPrincipal? Find(SurveyView view, string name) => view.Graph.IndexOf(name) is >= 0 and var node ? view.Graph.PrincipalOf(node) : null;
 
@@ -35,6 +34,5 @@ internal static class LdifFiles
         return WellKnownSids.Find(principal) ?? Find(view, LogonName.WithoutDomain(principal))?.Sid;
     }
 
-    private static int? Flags(SurveyView view, string name, bool never) =>
-        Find(view, name) is { } account ? ((account.Flags == 0 ? NormalAccount : account.Flags) & ~NeverExpires) | (never ? NeverExpires : 0) : null;
+    private static int? Flags(SurveyView view, string name) => Find(view, name) is { } account ? account.Flags == 0 ? NormalAccount : account.Flags : null;
 }

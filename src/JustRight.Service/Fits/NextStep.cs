@@ -1,4 +1,5 @@
 using JustRight.Core.Changes;
+using JustRight.Core.Installs;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Service.Fits;
@@ -14,6 +15,7 @@ internal static class NextStep
         if (judged.Worklist.Give.Where(s => s.Change is not ProductChange).ToList() is { Count: > 0 } blocked) return $"{blocked.Count} blocked: {blocked[0].Blocked}";
         if (Ready(judged.Worklist.Remove) is { Count: > 0 } remove) return $"take away {remove.Count} ({Teams(remove)})";
         if (judged.Worklist.Give.Concat(judged.Worklist.Remove).Count(s => s.Change is ProductChange) is > 0 and var inside) return $"confirm {inside} inside the product";
+        if (judged.Fit.Plan.Stage == Stage.Retiring && judged.Worklist.Remove is [var wait, ..]) return $"{judged.Worklist.Remove.Count} wait: {wait.Blocked}";
         if (judged.Fit.Leaning.TooLittle) return "find out why: nothing to give would mend it";
         if (judged.Fit.Leaning.TooMuch) return "decide on what is too much";
         if (judged.Fit.Leaning.Later > 0) return "run the product's setup";

@@ -1,5 +1,6 @@
 using JustRight.Core.Estates;
 using JustRight.Core.Fit;
+using JustRight.Core.Installs;
 using JustRight.Service.Fits;
 using JustRight.Service.Log;
 
@@ -19,7 +20,12 @@ internal sealed class DriftKeeper(FitHistory history, NoticeDesk notices, LogBoo
     public async Task KeepAsync(Estate estate, IReadOnlyList<InstallFit> fits, string who, CancellationToken cancel)
     {
         var worse = new List<(string Install, DriftLine Line)>();
-        foreach (var fit in fits) worse.AddRange((await history.AddAsync(fit, cancel) ?? []).Where(l => l.Way == DriftWay.Worse).Select(l => (fit.Plan.Install, l)));
+        foreach (var fit in fits)
+        {
+            var drift = await history.AddAsync(fit, cancel) ?? [];
+            if (fit.Plan.Stage != Stage.Retiring) worse.AddRange(drift.Where(l => l.Way == DriftWay.Worse).Select(l => (fit.Plan.Install, l))); // there, all that is still held is too much, as somebody decided
+        }
+
         foreach (var (install, line) in worse) await log.AddAsync(who, "drift", install, line.Words, cancel);
         if (worse.Count > 0) await notices.TellDriftAsync(estate, worse, who, cancel);
     }

@@ -1,6 +1,7 @@
 using JustRight.Connectors;
 using JustRight.Core.Estates;
 using JustRight.Core.Fit;
+using JustRight.Core.Installs;
 using JustRight.Core.Passwords;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights.Directory;
@@ -42,7 +43,7 @@ internal sealed class PasswordDesk(FitDesk desk, SurveyShelf surveys, SecretStor
     /// <summary>The passwords of an estate.</summary>
     public async Task<PasswordBooks> ReadAsync(Estate estate, CancellationToken cancel)
     {
-        var plans = await desk.PlansOfAsync(estate.Name, cancel);
+        var plans = (await desk.PlansOfAsync(estate.Name, cancel)).Where(p => p.Stage != Stage.Retiring).ToList();
         var view = await surveys.LatestAsync(estate.Name, cancel);
         var accounts = PasswordCalendar.Of(plans, view, estate.Rules, time.GetUtcNow());
         await using var db = await databases.CreateDbContextAsync(cancel);

@@ -23,7 +23,7 @@ internal static class DocumentViews
         PeopleDirectories = [.. estate.PeopleDirectories.Select(d => new PeopleDirectoryView(d.Key, SignIns.SignInViews.Family(d), d.Reach == Reach.Lab, d.PeopleIn.Text, d.GroupsIn.Text))],
     };
 
-    public static string Stage(Stage stage) => stage == Core.Installs.Stage.SetUp ? "set-up" : "planned";
+    public static string Stage(Stage stage) => stage switch { Core.Installs.Stage.SetUp => "set-up", Core.Installs.Stage.Retiring => "retiring", _ => "planned" };
 
     private static int Count(NeedClause clause) => clause switch
     {

@@ -14,6 +14,7 @@ import { Matrix } from './Matrix';
 import { Reports } from './Reports';
 import { ReviewTab } from './review/ReviewTab';
 import { SignInTab } from './signin/SignInTab';
+import { Stage } from './Stage';
 import { isInstallTab } from './tabs';
 import { WorklistTab } from './WorklistTab';
 
@@ -42,7 +43,7 @@ export function InstallPage() {
       <div className="head">
         <h1>{summary.title}</h1>
         <span>{summary.name}</span>
-        <span className="soft">{summary.stage}</span>
+        <Stage name={name} stage={summary.stage} />
         {summary.pretend && <span className="tag">pretend</span>}
         <span className="grow" />
         <Button
@@ -70,6 +71,12 @@ export function InstallPage() {
           )}
       </div>
       {verify.error && <Failure error={verify.error} />}
+      {summary.stage === 'retiring' && (
+        <p className="soft">
+          This install is being retired: what only it needed is too much now, and the worklist takes it away. What
+          others need stays. Accounts are disabled first and removed later; until then, undo brings everything back.
+        </p>
+      )}
       {unverified && (
         <p className="empty">Nothing was read of this estate yet. Verify reads it, and changes nothing.</p>
       )}

@@ -17,10 +17,12 @@ public sealed class ProductRoleJudge(ConfirmationBook book, SurveyView view, Dat
     {
         var right = (ProductRoleRight)grant.Right;
         var stands = NeedsBook.Stands(grant, plan.Stage);
+        var noLonger = plan.Stage == Stage.Retiring ? "no longer needed" : "needed for setup only";
         if (book.LatestOf(plan.Install, grant.Id) is not { } word)
         {
             if (grant.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned) return Say(grant, Verdict.Later, "setup gives it");
-            return Say(grant, Verdict.Unseen, stands ? "a person must look it up inside the product, and nobody has confirmed it" : "needed for setup only, and nobody has confirmed that it is gone");
+            if (plan.Stage == Stage.Retiring) return Say(grant, Verdict.Done, "no longer needed; nobody ever confirmed it inside the product, which goes");
+            return Say(grant, Verdict.Unseen, stands ? "a person must look it up inside the product, and nobody has confirmed it" : $"{noLonger}, and nobody has confirmed that it is gone");
         }
 
         var said = $"{word.By}, {word.At.UtcDateTime.ToString("yyyy-MM-dd HH:mm", CultureInfo.InvariantCulture)} UTC";
@@ -31,8 +33,8 @@ public sealed class ProductRoleJudge(ConfirmationBook book, SurveyView view, Dat
             (true, true) => Say(grant, Verdict.Met, confirmed),
             (true, false) when grant.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned => Say(grant, Verdict.Later, "setup gives it"),
             (true, false) => Say(grant, Verdict.Unmet, $"not there; {confirmed}"),
-            (false, true) => Say(grant, Verdict.Spare, $"left over from setup; {confirmed}"),
-            (false, false) => Say(grant, Verdict.Done, $"needed for setup only, and gone; {confirmed}"),
+            (false, true) => Say(grant, Verdict.Spare, $"{(plan.Stage == Stage.Retiring ? noLonger : "left over from setup")}; {confirmed}"),
+            (false, false) => Say(grant, Verdict.Done, $"{noLonger}, and gone; {confirmed}"),
         };
         var days = (int)Math.Ceiling((word.Until - now).TotalDays);
         return judged with

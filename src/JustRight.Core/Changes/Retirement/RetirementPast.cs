@@ -1,0 +1,13 @@
+namespace JustRight.Core.Changes.Retirement;
+
+/// <summary>What is known of a retirement from before: the journal knows it, the directory does not.</summary>
+/// <param name="Since">When the install was set to be retired; from then on its groups wait.</param>
+/// <param name="DisabledAt">When accounts were disabled by a step of ours, by logon name; from then on they wait.</param>
+/// <param name="RemoveAfter">How long they wait.</param>
+/// <param name="Now">The present.</param>
+public sealed record RetirementPast(DateTimeOffset Since, IReadOnlyDictionary<string, DateTimeOffset> DisabledAt, TimeSpan RemoveAfter, DateTimeOffset Now)
+{
+    /// <summary>Why something that waits since a moment is not removed yet, or null when its time has come. A clock set back only prolongs it.</summary>
+    public string? WhyNotYet(DateTimeOffset since) =>
+        since + RemoveAfter > Now ? $"not before {(since + RemoveAfter).UtcDateTime:yyyy-MM-dd HH:mm} UTC: until then undo brings everything back, and a removed one never comes back with its SID" : null;
+}

@@ -1,0 +1,18 @@
+using JustRight.Core.Plans;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Core.Fit;
+
+/// <summary>A service that is still set to run as an account whose install is being retired.</summary>
+internal sealed record StillRunning(string Service, string Host, PlannedAccount Account)
+{
+    /// <summary>One sentence.</summary>
+    public string Words => $"{Service} on {Host} is still set to run as {Account.Name}: remove the product there first, or give the service another account.";
+
+    /// <summary>Those of one host.</summary>
+    public static IEnumerable<StillRunning> On(HostSnapshot host, Plan plan) =>
+        from service in host.Services
+        from account in plan.Accounts
+        where ServiceJudge.IsAccount(service.Account, host.Name, account.Name, plan)
+        select new StillRunning(service.Name, host.Name, account);
+}
