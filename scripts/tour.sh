@@ -277,6 +277,20 @@ tell "A filter in words, and whom it finds among the people last read; a slip of
 run 0 sign-in filter fennmoor staff '(&(objectCategory=person)(memberOf:1.2.840.113556.1.4.1941:=CN=vpn-drivers,OU=Groups,OU=Fennmoor,DC=fennmoor,DC=example))' --below OU=Saltmere,OU=People,OU=Fennmoor,DC=fennmoor,DC=example
 run 2 sign-in filter fennmoor staff '(&(objectCategory=person)(cn=a*)'
 
+tell "Tallystick is to go. Meanwhile the depot's Thermograph works with the account that Tallystick counts with: what that needs stays, and the list says for whom."
+run 0 install add demo-data/later/thermograph-depot.yaml
+run 1 verify thermograph-depot --brief
+run 0 install stage tallystick-dataroom retiring
+run 1 verify tallystick-dataroom
+tell "The worklist in reverse: the account that only Tallystick used is disabled first, then what only Tallystick needed goes. Accounts and groups are removed for good after thirty days, and not before (exit code 3)."
+run 0 grant tallystick-dataroom --remove --yes | tee "$tour_data/retired"
+run 0 verify tallystick-dataroom
+run 0 why thermograph-depot poller Administrators
+run 3 grant tallystick-dataroom --remove
+tell "Until then there is a way back: everything is as it was. Then it goes again."
+run 0 undo "$(grep -o 'justright undo [0-9a-f]*' "$tour_data/retired" | cut -d' ' -f3)" --yes
+run 0 grant tallystick-dataroom --remove --yes
+
 tell "All installs at a glance, and who did what."
 run 0 install list
 run 0 log list --take 12

@@ -26,7 +26,10 @@ test('an install is retired, what others need stays, and undo brings it back', a
   await expect(page.getByText('kept: thermograph-depot uses it')).toBeVisible();
   expect(await faults(page, 'main')).toEqual([]);
   await page.getByRole('button', { name: /^Take these/ }).click();
-  await page.getByRole('dialog').getByRole('button', { name: /^Take these/ }).click();
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /^Take these/ })
+    .click();
   await expect(page.getByRole('status').filter({ hasText: 'now nothing left' })).toBeVisible();
   await page.getByRole('button', { name: 'Show what is left' }).click();
   await expect(page.getByRole('row', { name: /delete the account/ })).toContainText('not before');

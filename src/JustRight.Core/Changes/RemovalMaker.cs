@@ -65,7 +65,7 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook ne
         var holdings = view.HoldingsOf(node);
         var why = $"{group.Name} goes with {_plan.Install}";
         foreach (var held in holdings.All().Where(h => view.Baseline.Of(h.Right).Count == 0))
-            foreach (var path in holdings.PathsOf(held).Where(p => p.Nodes.Count == 1 || !IsOwnGroup(p.Nodes[1])))
+            foreach (var path in holdings.PathsOf(held).Where(p => (p.Nodes.Count == 1 || !IsOwnGroup(p.Nodes[1])) && !p.Steps.Any(s => s is { Kind: StepKind.Role, Name: "public" }))) // every login has what that role has
                 Offer(new Holder(group.Key, group.Name, group.At), node, new Judgement($"{group.Key}/spare/{held.Right.Key}", group.Key, held.Right, Verdict.Spare, why, [path]), path, why);
         foreach (var member in view.Graph.PrincipalOf(node)!.Members.Select(view.Graph.IndexOf))
             Take(new RemoveMember(_plan.Domain, group.Name, view.Graph.PrincipalOf(member)!.Name), _cuts.With(member, node), member, group.Key, why, group.At);
