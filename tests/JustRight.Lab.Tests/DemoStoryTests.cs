@@ -215,7 +215,6 @@ public sealed class DemoStoryTests(ITestOutputHelper output)
 internal sealed class DemoLab : IDisposable
 {
     private readonly string _folder = Directory.CreateTempSubdirectory("justright-lab-").FullName;
-    private readonly Estate _estate;
 
     public DemoLab()
     {
@@ -223,12 +222,14 @@ internal sealed class DemoLab : IDisposable
         Connectors = new EstateConnectors(new LabDirectory(File, TimeProvider.System), new LabHosts(File, TimeProvider.System), new LabInstances(File, TimeProvider.System));
         var (estate, faults) = EstateReader.Read(Bytes("estates/fennmoor.yaml"), "fennmoor.yaml");
         faults.ShouldBeEmpty();
-        _estate = estate!;
+        Estate = estate!;
     }
 
     public static string DemoData => Path.Combine(Checkout.Top, "demo-data");
 
     public LabFile File { get; }
+
+    public Estate Estate { get; }
 
     public EstateConnectors Connectors { get; }
 
@@ -236,10 +237,10 @@ internal sealed class DemoLab : IDisposable
     {
         var install = InstallReader.Read(Bytes($"installs/{name}.yaml"), name).Install!;
         var plan = PlanOf(install);
-        var survey = await EstateSurveyor.TakeAsync(_estate, Connectors, new SurveyAims([.. plan.Accounts.Select(a => a.Name)], []), TimeProvider.System, _ => { }, TestContext.Current.CancellationToken);
+        var survey = await EstateSurveyor.TakeAsync(Estate, Connectors, new SurveyAims([.. plan.Accounts.Select(a => a.Name)], []), TimeProvider.System, _ => { }, TestContext.Current.CancellationToken);
         var view = new SurveyView(survey);
         var needs = new NeedsBook([plan]);
-        var fit = new FitJudge(view, needs, _estate.Rules, DateTimeOffset.UtcNow).Judge(plan);
+        var fit = new FitJudge(view, needs, Estate.Rules, DateTimeOffset.UtcNow).Judge(plan);
         return (fit, WorklistMaker.Make(fit, view, needs));
     }
 
@@ -267,7 +268,7 @@ internal sealed class DemoLab : IDisposable
     {
         var (sheet, faults) = SheetReader.Read(Bytes($"sheets/{install.Product}.yaml"), install.Product + ".yaml");
         faults.ShouldBeEmpty();
-        var (plan, planFaults) = Planner.Make(sheet!, _estate, install, NameBook.Empty);
+        var (plan, planFaults) = Planner.Make(sheet!, Estate, install, NameBook.Empty);
         planFaults.ShouldBeEmpty();
         return plan!;
     }

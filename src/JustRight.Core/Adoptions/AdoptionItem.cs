@@ -1,0 +1,37 @@
+using JustRight.Core.Rights;
+using JustRight.Core.Sheets;
+
+namespace JustRight.Core.Adoptions;
+
+/// <summary>Something that an account to adopt holds, to be confirmed or not.</summary>
+/// <param name="Id">Stable as long as the account holds it: account key and right.</param>
+/// <param name="HeldBy">How it is held, in a few words: items with the same words belong together.</param>
+/// <param name="Brings">What comes along with it.</param>
+public sealed record AdoptionItem(string Id, AdoptedAccount Account, Right Right, IReadOnlyList<RightPath> Paths, string HeldBy, IReadOnlyList<string> Brings)
+{
+    /// <summary>What the draft sheet would say; empty where the language has no words for it.</summary>
+    public IReadOnlyList<DraftNeed> Needs { get; init; } = [];
+
+    /// <summary>Why the draft cannot say it, or null.</summary>
+    public string? WhyNot { get; init; }
+
+    /// <summary>Installs in the books that need it already.</summary>
+    public IReadOnlyList<string> NeededBy { get; init; } = [];
+
+    /// <summary>Why the house bars a group through which it comes, or null.</summary>
+    public string? Barred { get; init; }
+}
+
+/// <summary>A need as the draft sheet writes it, at a place not yet named there.</summary>
+/// <param name="Value">What follows the key of its kind.</param>
+/// <param name="Place">The host, instance, <c>instance/database</c> or branch of the estate; empty for a need of the domain.</param>
+/// <param name="Of">For the directory: the class.</param>
+public sealed record DraftNeed(NeedKind Kind, string Value, PlaceKind? PlaceKind, string Place, IReadOnlyList<string> Attributes, string? Of);
+
+/// <summary>A service that was seen to run as an account to adopt.</summary>
+public sealed record AdoptedService(string Name, string Host, string Account, Surveys.ServiceStart Start);
+
+/// <summary>What was found of the accounts of an adoption.</summary>
+/// <param name="Missing">Accounts that the survey did not find.</param>
+/// <param name="Unseen">What could not be read: more may be held there.</param>
+public sealed record AdoptionFindings(DateTimeOffset SurveyedAt, IReadOnlyList<AdoptionItem> Items, IReadOnlyList<AdoptedService> Services, IReadOnlyList<string> Missing, IReadOnlyList<string> Unseen);
