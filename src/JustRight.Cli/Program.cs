@@ -19,6 +19,7 @@ var root = new RootCommand("Just Right: service accounts that hold just what the
     HistoryCommands.MakeDrift(),
     ProposalCommands.Make(),
     ReviewCommands.Make(),
+    AdoptCommands.Make(),
     ExceptionCommands.Make(),
     CalendarCommands.MakeCalendar(),
     CalendarCommands.MakeNotices(),

@@ -20,7 +20,7 @@ public sealed class RoleMatrixTests(TokenFixture tokens) : IClassFixture<TokenFi
         ["anybody"] = ["SignIn", "SignOut", "ClaimToken"],
         ["planner"] =
         [
-            "AddSheet", "AddEstate", "AddInstall", "SetStage", "AddDirectoryFile", "AddHostFacts", "Survey", "Verify", "Trace", "CompareControllers", "Confirm", "ShowGuard", "TrySignIn", "AskFilter", "TellPasswordPlace",
+            "AddSheet", "AddEstate", "AddInstall", "SetStage", "BeginAdoption", "AnswerAdoption", "FinishAdoption", "AddDirectoryFile", "AddHostFacts", "Survey", "Verify", "Trace", "CompareControllers", "Confirm", "ShowGuard", "TrySignIn", "AskFilter", "TellPasswordPlace",
             "ForgetPasswordPlace", "Review", "Remind", "LookNow",
         ],
         ["granter"] = ["Grant", "Mend", "Undo", "ChangeGuard", "TryPassword", "SealAccountPassword", "ShowPasswordOnce", "BeginRenewal", "SayOfRenewalStep", "TakeRenewalBack", "AllowException", "EndException", "ReleaseProposal", "CarryOutProposal", "WithdrawProposal"],

@@ -964,6 +964,92 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/adoptions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The adoptions, begun and finished */
+        get: operations["ListAdoptions"];
+        put?: never;
+        /** Begins to adopt a product that was there before us, by its accounts; the next survey reads what they hold */
+        post: operations["BeginAdoption"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/adoptions/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything that the accounts of an adoption hold, with what was said of it */
+        get: operations["ShowAdoption"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/adoptions/{name}/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says of items that the product needs them, does not need them, or that nobody is sure */
+        post: operations["AnswerAdoption"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/adoptions/{name}/draft": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The sheet and the install of an adoption as they stand; nothing is kept */
+        get: operations["DraftAdoption"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/adoptions/{name}/finish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Writes the sheet and the install of an adoption into the books */
+        post: operations["FinishAdoption"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/installs/{name}/report": {
         parameters: {
             query?: never;
@@ -1446,6 +1532,115 @@ export interface components {
             places: number;
             /** @description The id of the renewal that is under way, or null. */
             renewal: null | string;
+        };
+        /** @description An account to adopt. */
+        AdoptedAccountOrder: {
+            /** @description Its logon name. */
+            name: string;
+            /** @description Its key in the sheet; made from its name otherwise. */
+            key?: null | string;
+            purpose?: null | string;
+            /**
+             * @description `service`, `job`, `pool`, `setup` or `bind`.
+             * @default service
+             */
+            worksAs: string;
+        };
+        /** @description What a person says of items. */
+        AdoptionAnswerOrder: {
+            /** @description Ids of items. */
+            items: string[];
+            /** @description `needed`, `not-needed` or `not-sure`. */
+            word: string;
+            /** @description The reason, which the sheet will repeat. */
+            why?: null | string;
+        };
+        /** @description The sheet and the install that an adoption comes to, as files. */
+        AdoptionDraftView: {
+            sheet: string;
+            install: string;
+        };
+        /** @description Something that an account holds. */
+        AdoptionItemView: {
+            /**
+             * Format: int32
+             * @description Its place in the list, from 1.
+             */
+            number: number;
+            id: string;
+            account: string;
+            right: string;
+            place: string;
+            /** @description How it is held, in a few words: items with the same words belong together. */
+            heldBy: string;
+            /** @description How it is held, step by step. */
+            paths: string[];
+            /** @description What comes along with it. */
+            brings: string[];
+            /** @description Why the sheet cannot ask for it, or null. */
+            whyNot: null | string;
+            /** @description Installs in the books that need it already. */
+            neededBy: string[];
+            /** @description Why the house bars a group through which it comes, or null. */
+            barred: null | string;
+            /** @description `needed`, `not-needed`, `not-sure`, or null while nobody has said anything. */
+            word: null | string;
+            why: null | string;
+            by: null | string;
+            /** Format: date-time */
+            at: null | string;
+        };
+        /** @description An order to begin adopting a product that was there before us. One of the same name that was begun takes on the new accounts; its answers stay. */
+        AdoptionOrder: {
+            /** @description The name its install will have. */
+            name: string;
+            /** @description The product, as one word. */
+            product: string;
+            estate: string;
+            accounts: components["schemas"]["AdoptedAccountOrder"][];
+            /** @default 1 */
+            release: string;
+            /** @description The product's name in full; the word otherwise. */
+            title?: null | string;
+        };
+        /** @description An adoption for a list. */
+        AdoptionSummary: {
+            name: string;
+            product: string;
+            title: string;
+            estate: string;
+            accounts: string[];
+            by: string;
+            /** Format: date-time */
+            at: string;
+            /**
+             * Format: date-time
+             * @description When its sheet and install were last written into the books, or null.
+             */
+            finishedAt: null | string;
+        };
+        /** @description An adoption with what was found. */
+        AdoptionView: {
+            summary: components["schemas"]["AdoptionSummary"];
+            release: string;
+            pretend: boolean;
+            /**
+             * Format: date-time
+             * @description When the estate was last read; null while it was not.
+             */
+            surveyedAt: null | string;
+            items: components["schemas"]["AdoptionItemView"][];
+            /** @description Services that were seen to run as its accounts, in words. */
+            services: string[];
+            /** @description Accounts that were not found: no survey asked for them yet, or they are not there. */
+            missing: string[];
+            /** @description What could not be read: more may be held there. */
+            unseen: string[];
+            /**
+             * Format: int32
+             * @description How many items nobody has said anything of.
+             */
+            open: number;
         };
         /** @description One alternative. */
         AlternativeView: {
@@ -3006,6 +3201,13 @@ export interface components {
 export type AcceptedView = components['schemas']['AcceptedView'];
 export type AccountFitView = components['schemas']['AccountFitView'];
 export type AccountPasswordView = components['schemas']['AccountPasswordView'];
+export type AdoptedAccountOrder = components['schemas']['AdoptedAccountOrder'];
+export type AdoptionAnswerOrder = components['schemas']['AdoptionAnswerOrder'];
+export type AdoptionDraftView = components['schemas']['AdoptionDraftView'];
+export type AdoptionItemView = components['schemas']['AdoptionItemView'];
+export type AdoptionOrder = components['schemas']['AdoptionOrder'];
+export type AdoptionSummary = components['schemas']['AdoptionSummary'];
+export type AdoptionView = components['schemas']['AdoptionView'];
 export type AlternativeView = components['schemas']['AlternativeView'];
 export type BranchFailureView = components['schemas']['BranchFailureView'];
 export type BranchView = components['schemas']['BranchView'];
@@ -5498,6 +5700,250 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReviewView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ListAdoptions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AdoptionSummary"][];
+                };
+            };
+        };
+    };
+    BeginAdoption: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AdoptionOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AdoptionSummary"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ShowAdoption: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AdoptionView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    AnswerAdoption: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AdoptionAnswerOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AdoptionView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    DraftAdoption: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AdoptionDraftView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    FinishAdoption: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstallView"];
                 };
             };
             /** @description Bad Request */

@@ -29,7 +29,8 @@ internal static class FitCommands
             [install, account, right], c => WhyAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(account)!, c.Parsed.GetValue(right) ?? []));
     }
 
-    private static async Task<int> VerifyAsync(Call call, string install, bool brief)
+    /// <summary>Verifies an install and prints its fit.</summary>
+    public static async Task<int> VerifyAsync(Call call, string install, bool brief)
     {
         var job = await call.Api.PostAsync($"installs/{Names.Part(install)}/verify", ContractsJson.Default.JobView, call.Cancel);
         job = await JobProgress.FollowAsync(call.Screen, call.Api, job, $"verifying {install}", null, call.Cancel);

@@ -19,6 +19,9 @@ public sealed record DraftService(string Name, string Place, string Account, Ser
 /// <summary>The sheet and the install that an adoption comes to.</summary>
 public sealed record AdoptionDraft(Adoption Adoption, string Source, IReadOnlyList<DraftPlace> Places, IReadOnlyList<DraftClause> Clauses, IReadOnlyList<DraftService> Services)
 {
+    /// <summary>What could not be read when it was found: more may be held there.</summary>
+    public IReadOnlyList<string> Unseen { get; init; } = [];
+
     /// <summary>The draft of what was answered. What nobody answered yet is kept like what nobody is sure of.</summary>
     /// <param name="answers">The last answer to each item.</param>
     public static AdoptionDraft Make(Adoption adoption, AdoptionFindings findings, IReadOnlyDictionary<string, AdoptionAnswer> answers, Estate estate)
@@ -39,7 +42,10 @@ public sealed record AdoptionDraft(Adoption Adoption, string Source, IReadOnlyLi
             adoption, $"what was found by the survey of {findings.SurveyedAt.UtcDateTime.ToString("yyyy-MM-dd HH:mm", CultureInfo.InvariantCulture)} UTC, and confirmed item by item",
             places,
             [.. kept.Select(k => new DraftClause(k.Item.Account.Key, k.Need, k.Need.PlaceKind is { } kind ? PlaceOf(kind, k.Need.Place) : null, k.Why)).DistinctBy(c => (c.Account, c.Need.Kind, c.Need.Value.ToUpperInvariant(), c.Place, string.Join(',', c.Need.Attributes), c.Need.Of))],
-            [.. findings.Services.Select(s => new DraftService(s.Name, PlaceOf(PlaceKind.Host, s.Host), s.Account, s.Start)).Distinct()]);
+            [.. findings.Services.Select(s => new DraftService(s.Name, PlaceOf(PlaceKind.Host, s.Host), s.Account, s.Start)).Distinct()])
+        {
+            Unseen = findings.Unseen,
+        };
 
         string PlaceOf(PlaceKind kind, string spot) => places.First(p => p.Kind == kind && p.Spots.Contains(spot)).Key;
 

@@ -26,13 +26,15 @@ public sealed record JudgedInstall(InstallFit Fit, Worklist Worklist);
 public sealed class FitDesk(Library library, SurveyShelf surveys, ConfirmationShelf confirmations, ExceptionShelf exceptions, IDbContextFactory<AppDb> databases, TimeProvider time)
 {
     /// <summary>Why an install cannot be planned; empty when it can. Nothing is kept.</summary>
-    public async Task<IReadOnlyList<Fault>> WhyNotPlannedAsync(Install install, CancellationToken cancel)
+    /// <param name="sheet">The sheet, where it is not in the books yet.</param>
+    public async Task<IReadOnlyList<Fault>> WhyNotPlannedAsync(Install install, CancellationToken cancel, Sheet? sheet = null)
     {
-        if (await library.FindAsync(Library.SheetKind, install.Sheet, cancel) is not { } sheetRow)
+        if (sheet is null && await library.FindAsync(Library.SheetKind, install.Sheet, cancel) is null)
             return [Missing("unknown-sheet", "product", $"There is no sheet {install.Sheet}.", install, install.Sheet, await library.ListAsync(Library.SheetKind, cancel), "sheet add")];
         if (await library.FindAsync(Library.EstateKind, install.Estate, cancel) is not { } estateRow)
             return [Missing("unknown-estate", "estate", $"There is no estate {install.Estate}.", install, install.Estate, await library.ListAsync(Library.EstateKind, cancel), "estate add")];
-        return Planner.Make(Library.ReadSheet(sheetRow), Library.ReadEstate(estateRow), install, await BookAsync(install, cancel)).Faults;
+        sheet ??= Library.ReadSheet((await library.FindAsync(Library.SheetKind, install.Sheet, cancel))!);
+        return Planner.Make(sheet, Library.ReadEstate(estateRow), install, await BookAsync(install, cancel)).Faults;
     }
 
     /// <summary>The plan of an install in the books; throws <see cref="FaultException"/> when a changed sheet or estate no longer allows it.</summary>

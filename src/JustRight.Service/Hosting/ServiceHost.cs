@@ -5,6 +5,7 @@ using System.Threading.RateLimiting;
 using JustRight.Contracts;
 using JustRight.Core.Faults;
 using JustRight.Service.Access;
+using JustRight.Service.Adoptions;
 using JustRight.Service.Calendar;
 using JustRight.Service.Confirmations;
 using JustRight.Service.Documents;
@@ -112,6 +113,7 @@ public static class ServiceHost
         api.MapHistory();
         api.MapProposals();
         api.MapReviews();
+        api.MapAdoptions();
         api.MapReports();
         api.MapCalendar();
         api.MapNotices();
@@ -148,6 +150,8 @@ public static class ServiceHost
         services.AddSingleton<FitHistory>();
         services.AddSingleton<ExceptionShelf>();
         services.AddSingleton<ReviewShelf>();
+        services.AddSingleton<AdoptionShelf>();
+        services.AddSingleton<AdoptionDesk>();
         services.AddSingleton<DirectoryFiles>();
         services.AddSingleton<HostFactsShelf>();
         services.AddSingleton<ConfirmationShelf>();

@@ -4,6 +4,7 @@ using JustRight.Contracts;
 using JustRight.Core.Estates;
 using JustRight.Core.Rights;
 using JustRight.Core.Surveys;
+using JustRight.Service.Adoptions;
 using JustRight.Service.Documents;
 using JustRight.Service.Estates;
 using JustRight.Service.Fits;
@@ -15,7 +16,7 @@ using JustRight.Service.Storage;
 namespace JustRight.Service.Jobs;
 
 /// <summary>Takes a survey of an estate, for itself or to verify an install.</summary>
-internal sealed class SurveyJob(Library library, FitDesk desk, DriftKeeper drift, ConnectorShelf connectors, SurveyShelf surveys, PeopleShelf people, JobFeed feed, LogBook log, TimeProvider time)
+internal sealed class SurveyJob(Library library, FitDesk desk, DriftKeeper drift, ConnectorShelf connectors, SurveyShelf surveys, PeopleShelf people, AdoptionShelf adoptions, JobFeed feed, LogBook log, TimeProvider time)
 {
     /// <summary>Runs the job and returns its closing words.</summary>
     public async Task<string> RunAsync(JobRow job, CancellationToken cancel)
@@ -67,6 +68,8 @@ internal sealed class SurveyJob(Library library, FitDesk desk, DriftKeeper drift
 
         var plans = await desk.PlansOfAsync(estate.Name, cancel);
         var names = plans.SelectMany(p => p.Accounts.Select(a => a.Name).Concat(p.Groups.Select(g => g.Name)).Concat(p.Barred.Select(b => b.Group).Where(g => g.Length > 0)).Concat(p.SignIn?.Install.EnterMembers ?? [])).ToList();
+        names.AddRange((await adoptions.ListAsync(cancel)).Where(a => a.Adoption.Estate == estate.Name).SelectMany(a => a.Adoption.Accounts.Select(o => o.Name)));
+        names.AddRange(estate.Rules.Barred.Select(b => b.Group).OfType<string>());
         // A group managed account is of use only where the host's computer account may fetch its password.
         if (names.Any(n => n.EndsWith('$'))) names.AddRange(estate.Hosts.Select(h => ServiceIdentity.ComputerAccount(h.Name)));
         // Where a host's computer account stands decides which policies govern it; and it may stand in for an account of ours.

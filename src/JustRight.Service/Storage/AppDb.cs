@@ -48,6 +48,10 @@ public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
 
     public DbSet<NoticeRow> Notices => Set<NoticeRow>();
 
+    public DbSet<AdoptionRow> Adoptions => Set<AdoptionRow>();
+
+    public DbSet<AdoptionAnswerRow> AdoptionAnswers => Set<AdoptionAnswerRow>();
+
     protected override void OnModelCreating(ModelBuilder modelBuilder)
     {
         modelBuilder.Entity<DocumentRow>().HasIndex(d => new { d.Kind, d.Name }).IsUnique();
@@ -69,6 +73,8 @@ public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
         modelBuilder.Entity<ReviewRow>().HasIndex(r => new { r.Install, r.Number }).IsUnique();
         modelBuilder.Entity<ExceptionRow>().HasIndex(e => new { e.Install, e.Target });
         modelBuilder.Entity<ExceptionRow>().Property(e => e.Verdict).HasConversion<string>();
+        modelBuilder.Entity<AdoptionRow>().HasIndex(a => a.Name).IsUnique();
+        modelBuilder.Entity<AdoptionAnswerRow>().HasIndex(a => new { a.Adoption, a.Item });
         modelBuilder.Entity<NoticeRow>().HasIndex(n => n.Key).IsUnique();
         modelBuilder.Entity<NoticeRow>().HasMany(n => n.Deliveries).WithOne().HasForeignKey(d => d.NoticeId);
         modelBuilder.Entity<RenewalRow>().HasIndex(r => new { r.Estate, r.Account });

@@ -1,0 +1,49 @@
+namespace JustRight.Contracts;
+
+/// <summary>An order to begin adopting a product that was there before us. One of the same name that was begun takes on the new accounts; its answers stay.</summary>
+/// <param name="Name">The name its install will have.</param>
+/// <param name="Product">The product, as one word.</param>
+/// <param name="Title">The product's name in full; the word otherwise.</param>
+public sealed record AdoptionOrder(string Name, string Product, string Estate, IReadOnlyList<AdoptedAccountOrder> Accounts, string Release = "1", string? Title = null);
+
+/// <summary>An account to adopt.</summary>
+/// <param name="Name">Its logon name.</param>
+/// <param name="Key">Its key in the sheet; made from its name otherwise.</param>
+/// <param name="WorksAs"><c>service</c>, <c>job</c>, <c>pool</c>, <c>setup</c> or <c>bind</c>.</param>
+public sealed record AdoptedAccountOrder(string Name, string? Key = null, string? Purpose = null, string WorksAs = "service");
+
+/// <summary>What a person says of items.</summary>
+/// <param name="Items">Ids of items.</param>
+/// <param name="Word"><c>needed</c>, <c>not-needed</c> or <c>not-sure</c>.</param>
+/// <param name="Why">The reason, which the sheet will repeat.</param>
+public sealed record AdoptionAnswerOrder(IReadOnlyList<string> Items, string Word, string? Why = null);
+
+/// <summary>An adoption for a list.</summary>
+/// <param name="FinishedAt">When its sheet and install were last written into the books, or null.</param>
+public sealed record AdoptionSummary(string Name, string Product, string Title, string Estate, IReadOnlyList<string> Accounts, string By, DateTimeOffset At, DateTimeOffset? FinishedAt);
+
+/// <summary>An adoption with what was found.</summary>
+/// <param name="SurveyedAt">When the estate was last read; null while it was not.</param>
+/// <param name="Services">Services that were seen to run as its accounts, in words.</param>
+/// <param name="Missing">Accounts that were not found: no survey asked for them yet, or they are not there.</param>
+/// <param name="Unseen">What could not be read: more may be held there.</param>
+/// <param name="Open">How many items nobody has said anything of.</param>
+public sealed record AdoptionView(
+    AdoptionSummary Summary, string Release, bool Pretend, DateTimeOffset? SurveyedAt, IReadOnlyList<AdoptionItemView> Items, IReadOnlyList<string> Services,
+    IReadOnlyList<string> Missing, IReadOnlyList<string> Unseen, int Open);
+
+/// <summary>Something that an account holds.</summary>
+/// <param name="Number">Its place in the list, from 1.</param>
+/// <param name="HeldBy">How it is held, in a few words: items with the same words belong together.</param>
+/// <param name="Paths">How it is held, step by step.</param>
+/// <param name="Brings">What comes along with it.</param>
+/// <param name="WhyNot">Why the sheet cannot ask for it, or null.</param>
+/// <param name="NeededBy">Installs in the books that need it already.</param>
+/// <param name="Barred">Why the house bars a group through which it comes, or null.</param>
+/// <param name="Word"><c>needed</c>, <c>not-needed</c>, <c>not-sure</c>, or null while nobody has said anything.</param>
+public sealed record AdoptionItemView(
+    int Number, string Id, string Account, string Right, string Place, string HeldBy, IReadOnlyList<string> Paths, IReadOnlyList<string> Brings, string? WhyNot,
+    IReadOnlyList<string> NeededBy, string? Barred, string? Word, string? Why, string? By, DateTimeOffset? At);
+
+/// <summary>The sheet and the install that an adoption comes to, as files.</summary>
+public sealed record AdoptionDraftView(string Sheet, string Install);

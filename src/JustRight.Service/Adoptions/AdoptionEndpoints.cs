@@ -1,0 +1,111 @@
+using System.Security.Claims;
+using JustRight.Contracts;
+using JustRight.Core.Adoptions;
+using JustRight.Service.Access;
+using JustRight.Service.Documents;
+using JustRight.Service.Fits;
+using JustRight.Service.Hosting;
+using Microsoft.AspNetCore.Http.HttpResults;
+
+namespace JustRight.Service.Adoptions;
+
+/// <summary>Adopting what was there before us: items to confirm, and the sheet and install they come to.</summary>
+internal static class AdoptionEndpoints
+{
+    private const int LongestText = 500, MostAccounts = 50;
+
+    public static void MapAdoptions(this IEndpointRouteBuilder api)
+    {
+        api.MapPost("/adoptions", BeginAsync)
+            .WithName("BeginAdoption").WithSummary("Begins to adopt a product that was there before us, by its accounts; the next survey reads what they hold").RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
+        api.MapGet("/adoptions", async (AdoptionShelf shelf, CancellationToken cancel) => TypedResults.Ok<IReadOnlyList<AdoptionSummary>>([.. (await shelf.ListAsync(cancel)).Select(AdoptionDesk.Summary)]))
+            .WithName("ListAdoptions").WithSummary("The adoptions, begun and finished").RequireAuthorization(Roles.Reader);
+        api.MapGet("/adoptions/{name}", async Task<Results<Ok<AdoptionView>, ProblemHttpResult>> (string name, AdoptionShelf shelf, AdoptionDesk desk, CancellationToken cancel) =>
+            await shelf.FindAsync(name, cancel) is { } kept ? TypedResults.Ok(await desk.ViewAsync(kept, cancel)) : await NotFoundAsync(name, shelf, cancel))
+            .WithName("ShowAdoption").WithSummary("Everything that the accounts of an adoption hold, with what was said of it").RequireAuthorization(Roles.Reader).ProducesProblem(404);
+        api.MapPost("/adoptions/{name}/answers", AnswerAsync)
+            .WithName("AnswerAdoption").WithSummary("Says of items that the product needs them, does not need them, or that nobody is sure").RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
+        api.MapGet("/adoptions/{name}/draft", async Task<Results<Ok<AdoptionDraftView>, ProblemHttpResult>> (string name, AdoptionShelf shelf, AdoptionDesk desk, CancellationToken cancel) =>
+        {
+            if (await shelf.FindAsync(name, cancel) is not { } kept) return await NotFoundAsync(name, shelf, cancel);
+            var estate = await desk.EstateAsync(kept.Adoption, cancel);
+            if (await desk.FindAsync(kept.Adoption, estate, cancel) is not { } found) return NotSurveyed(kept.Adoption);
+            var files = await desk.DraftAsync(kept.Adoption, found, estate, cancel);
+            return TypedResults.Ok(new AdoptionDraftView(files.SheetText, files.InstallText));
+        }).WithName("DraftAdoption").WithSummary("The sheet and the install of an adoption as they stand; nothing is kept").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
+        api.MapPost("/adoptions/{name}/finish", FinishAsync)
+            .WithName("FinishAdoption").WithSummary("Writes the sheet and the install of an adoption into the books").RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
+    }
+
+    private static async Task<Results<Ok<AdoptionSummary>, ProblemHttpResult>> BeginAsync(AdoptionOrder order, ClaimsPrincipal user, Library library, AdoptionShelf shelf, CancellationToken cancel)
+    {
+        if (await library.FindAsync(Library.EstateKind, order.Estate, cancel) is not { } row) return Problems.NotFound("estate", order.Estate, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name));
+        if (order.Accounts.Count is 0 or > MostAccounts) return Problems.Bad("accounts", "An adoption has from 1 to 50 accounts.", "the logon names of the product's accounts");
+        var accounts = order.Accounts.Select(a => new AdoptedAccount(a.Key ?? KeyOf(a.Name), a.Name.Trim(), a.Purpose?.Trim() is { Length: > 0 } purpose ? purpose : $"{a.Name} was there before us", a.WorksAs)).ToList();
+        if (accounts.GroupBy(a => a.Key).FirstOrDefault(g => g.Count() > 1) is { } twice) return Problems.Bad("accounts", "Two accounts have the same key.", "another key for one of them", twice.Key);
+        var adoption = new Adoption(order.Name, order.Product, order.Release, order.Title?.Trim() is { Length: > 0 } title ? title : order.Product, order.Estate, accounts);
+        var files = AdoptionDesk.Empty(adoption, Library.ReadEstate(row));
+        if (files.Faults.Count > 0) return Problems.Of(files.Faults);
+        if (await TakenAsync(adoption, (await shelf.FindAsync(order.Name, cancel))?.FinishedAt is not null, library, cancel) is { } taken) return taken;
+        await shelf.BeginAsync(adoption, user.Identity!.Name!, cancel);
+        return TypedResults.Ok(AdoptionDesk.Summary((await shelf.FindAsync(order.Name, cancel))!));
+    }
+
+    private static async Task<Results<Ok<AdoptionView>, ProblemHttpResult>> AnswerAsync(string name, AdoptionAnswerOrder order, ClaimsPrincipal user, AdoptionShelf shelf, AdoptionDesk desk, CancellationToken cancel)
+    {
+        if (await shelf.FindAsync(name, cancel) is not { } kept) return await NotFoundAsync(name, shelf, cancel);
+        if (AdoptionWords.Of(order.Word) is not { } word) return Problems.Bad("word", $"'{order.Word}' is no answer.", AdoptionWords.All);
+        if (order.Why is { Length: > LongestText }) return Problems.Bad("why", "This reason is too long.", $"up to {LongestText} characters");
+        if (order.Why?.Any(char.IsControl) == true) return Problems.Bad("why", "A reason is one line.", "text without line breaks");
+        if (order.Items.Count == 0) return Problems.Bad("items", "No item was named.", "ids of items");
+        var estate = await desk.EstateAsync(kept.Adoption, cancel);
+        if (await desk.FindAsync(kept.Adoption, estate, cancel) is not { } found) return NotSurveyed(kept.Adoption);
+        var items = found.Items.Where(i => order.Items.Contains(i.Id)).ToList();
+        if (order.Items.FirstOrDefault(id => items.All(i => i.Id != id)) is { } gone) return Problems.Of(409, "not-held", $"Nothing that was found has the id '{gone}'.", $"See justright adopt show {name}");
+        if (word == AdoptionWord.Needed && items.FirstOrDefault(i => i.WhyNot is not null) is { } mute)
+            return Problems.Of(409, "no-words", $"The sheet cannot ask for this: {mute.Account.Name}: {mute.Right}.", $"{mute.WhyNot}. Answer not-sure, or write the need into the sheet by hand afterwards.");
+        await shelf.AnswerAsync(name, items, word, order.Why?.Trim() is { Length: > 0 } why ? why : null, user.Identity!.Name!, cancel);
+        return TypedResults.Ok(await desk.ViewAsync(kept, cancel));
+    }
+
+    private static async Task<Results<Ok<InstallView>, ProblemHttpResult>> FinishAsync(string name, ClaimsPrincipal user, AdoptionShelf shelf, AdoptionDesk desk, Library library, FitDesk fits, CancellationToken cancel)
+    {
+        if (await shelf.FindAsync(name, cancel) is not { } kept) return await NotFoundAsync(name, shelf, cancel);
+        var (adoption, who) = (kept.Adoption, user.Identity!.Name!);
+        var estate = await desk.EstateAsync(adoption, cancel);
+        if (await desk.FindAsync(adoption, estate, cancel) is not { } found) return NotSurveyed(adoption);
+        if (found.Missing.Count > 0) return Problems.Of(409, "not-found-there", $"Not found in {estate.Name}: {string.Join(", ", found.Missing)}.", $"Survey the estate, or begin again without them: justright adopt begin {name} …");
+        var answers = await shelf.AnswersAsync(name, cancel);
+        if (found.Items.Count(i => !answers.ContainsKey(i.Id)) is > 0 and var open) return Problems.Of(409, "unanswered", $"{open} of {found.Items.Count} items are not answered yet.", "Say of each whether it is needed, not needed, or that nobody is sure.");
+        if (await TakenAsync(adoption, kept.FinishedAt is not null, library, cancel) is { } taken) return taken;
+        var files = await desk.DraftAsync(adoption, found, estate, cancel);
+        var faults = files is { Sheet: { } sheet, Install: { } install } ? await fits.WhyNotPlannedAsync(install, cancel, sheet) : files.Faults;
+        if (faults.Count > 0) return Problems.Of(faults);
+        await library.SaveAsync(Library.SheetKind, files.Sheet!.Name, $"{adoption.Product}.yaml", files.SheetText, who, cancel);
+        await library.SaveAsync(Library.InstallKind, name, $"{name}.yaml", files.InstallText, who, cancel);
+        await shelf.FinishAsync(name, who, cancel);
+        return TypedResults.Ok(new InstallView(await fits.SummaryAsync((await library.FindAsync(Library.InstallKind, name, cancel))!, cancel), files.InstallText));
+    }
+
+    /// <summary>A sheet or an install that the adoption did not write is never written over by it.</summary>
+    private static async Task<ProblemHttpResult?> TakenAsync(Adoption adoption, bool finished, Library library, CancellationToken cancel)
+    {
+        if (finished) return null;
+        if (await library.FindAsync(Library.InstallKind, adoption.Name, cancel) is not null) return Problems.Of(409, "taken", $"There is an install {adoption.Name} in the books already.", "Choose another name for the adoption.");
+        var sheet = $"{adoption.Product}@{adoption.Release}";
+        return await library.FindAsync(Library.SheetKind, sheet, cancel) is null ? null : Problems.Of(409, "taken", $"There is a sheet {sheet} in the books already.", "Write an install for it, with its accounts as existing ones; or choose another product or release.");
+    }
+
+    /// <summary>A key made from a logon name: without the prefix that all such names have.</summary>
+    private static string KeyOf(string name)
+    {
+        var plain = new string([.. name.Trim().ToLowerInvariant().Select(c => c is >= 'a' and <= 'z' or >= '0' and <= '9' ? c : '-')]).Trim('-');
+        if (plain.StartsWith("svc-", StringComparison.Ordinal)) plain = plain[4..];
+        if (plain.Length == 0 || !char.IsAsciiLetter(plain[0])) plain = $"a-{plain}";
+        return plain[..Math.Min(plain.Length, 40)].TrimEnd('-');
+    }
+
+    private static async Task<ProblemHttpResult> NotFoundAsync(string name, AdoptionShelf shelf, CancellationToken cancel) => Problems.NotFound("adoption", name, (await shelf.ListAsync(cancel)).Select(a => a.Adoption.Name));
+
+    private static ProblemHttpResult NotSurveyed(Adoption adoption) => Problems.Of(409, "not-surveyed", "No survey of this estate was taken yet.", $"Read it first: justright survey {adoption.Estate}");
+}
