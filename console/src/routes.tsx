@@ -6,6 +6,8 @@ import { InstancePage } from './pages/instance/InstancePage';
 import { EnterPage } from './pages/enter/EnterPage';
 import { InstallPage } from './pages/install/InstallPage';
 import { type InstallTab, isInstallTab } from './pages/install/tabs';
+import { AdoptionPage } from './pages/adoptions/AdoptionPage';
+import { AdoptionsPage } from './pages/adoptions/AdoptionsPage';
 import { CalendarPage } from './pages/calendar/CalendarPage';
 import { InstallsPage } from './pages/installs/InstallsPage';
 import { LogPage } from './pages/log/LogPage';
@@ -106,6 +108,8 @@ const calendar = createRoute({
   }),
   component: CalendarPage,
 });
+const adoptions = createRoute({ getParentRoute: () => frame, path: '/adoptions', component: AdoptionsPage });
+const adoption = createRoute({ getParentRoute: () => frame, path: '/adoptions/$name', component: AdoptionPage });
 const log = createRoute({ getParentRoute: () => frame, path: '/log', component: LogPage });
 
 /** Every page of the console. */
@@ -125,6 +129,8 @@ export const router = createRouter({
       passwords,
       password,
       calendar,
+      adoptions,
+      adoption,
       log,
     ]),
   ]),

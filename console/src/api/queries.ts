@@ -178,6 +178,17 @@ export const guard = (name: string, object: string) =>
     retry: false,
   });
 
+/** All adoptions. */
+export const adoptions = queryOptions({ queryKey: ['adoptions'], queryFn: () => need(api.GET('/api/adoptions')) });
+
+/** Everything that the accounts of an adoption hold. */
+export const adoption = (name: string) =>
+  queryOptions({
+    queryKey: ['adoptions', name],
+    queryFn: () => need(api.GET('/api/adoptions/{name}', { params: { path: { name } } })),
+    retry: false,
+  });
+
 /** The log, newest first. */
 export const log = (text: string) =>
   queryOptions({

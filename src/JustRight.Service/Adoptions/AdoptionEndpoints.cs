@@ -45,7 +45,7 @@ internal static class AdoptionEndpoints
         if (accounts.GroupBy(a => a.Key).FirstOrDefault(g => g.Count() > 1) is { } twice) return Problems.Bad("accounts", "Two accounts have the same key.", "another key for one of them", twice.Key);
         var adoption = new Adoption(order.Name, order.Product, order.Release, order.Title?.Trim() is { Length: > 0 } title ? title : order.Product, order.Estate, accounts);
         var files = AdoptionDesk.Empty(adoption, Library.ReadEstate(row));
-        if (files.Faults.Count > 0) return Problems.Of(files.Faults);
+        if (files.Faults is [var fault, ..]) return Problems.Bad(fault.Field, fault.Message, fault.Expected ?? "another one", fault.Found); // the lines of files that nobody has seen yet would say nothing
         if (await TakenAsync(adoption, (await shelf.FindAsync(order.Name, cancel))?.FinishedAt is not null, library, cancel) is { } taken) return taken;
         await shelf.BeginAsync(adoption, user.Identity!.Name!, cancel);
         return TypedResults.Ok(AdoptionDesk.Summary((await shelf.FindAsync(order.Name, cancel))!));

@@ -45,6 +45,8 @@ export function InstallsPage() {
     <>
       <div className="head">
         <h1>Installs</h1>
+        <span className="grow" />
+        <Link to="/adoptions">Adopt what is already there</Link>
       </div>
       {list.isPending && <Loader aria-label="Loading" />}
       {list.error && <Failure error={list.error} />}

@@ -1,0 +1,123 @@
+import { Button, Loader, TextInput } from '@mantine/core';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { getRouteApi, useNavigate } from '@tanstack/react-router';
+import { useState } from 'react';
+import { api, need } from '../../api/client';
+import { adoption as adoptionQuery } from '../../api/queries';
+import type { AdoptionItemView } from '../../api/schema.gen';
+import { useJob } from '../../api/useJob';
+import { Failure } from '../../parts/Failure';
+import { JobProgress } from '../../parts/JobProgress';
+import { Time } from '../../parts/Time';
+import { ItemGroup } from './ItemGroup';
+
+const route = getRouteApi('/frame/adoptions/$name');
+
+/** One adoption: what do these accounts hold, and is it needed? */
+export function AdoptionPage() {
+  const { name } = route.useParams();
+  const cache = useQueryClient();
+  const navigate = useNavigate();
+  const adoption = useQuery(adoptionQuery(name));
+  const { followed, follow } = useJob();
+  const [why, setWhy] = useState('');
+  const read = useMutation({
+    mutationFn: (estate: string) =>
+      need(api.POST('/api/estates/{name}/survey', { params: { path: { name: estate } } })),
+    onSuccess: follow,
+  });
+  const answer = useMutation({
+    mutationFn: ({ items, word }: { items: AdoptionItemView[]; word: string }) =>
+      need(
+        api.POST('/api/adoptions/{name}/answers', {
+          params: { path: { name } },
+          body: { items: items.map((i) => i.id), word, why: why.trim() || null },
+        }),
+      ),
+    onSuccess: (view) => cache.setQueryData(adoptionQuery(name).queryKey, view),
+  });
+  const finish = useMutation({
+    mutationFn: () => need(api.POST('/api/adoptions/{name}/finish', { params: { path: { name } } })),
+    onSuccess: async () => {
+      await cache.invalidateQueries();
+      await navigate({ to: '/installs/$name', params: { name } });
+    },
+  });
+  if (adoption.isPending) return <Loader aria-label="Loading" />;
+  if (adoption.error) return <Failure error={adoption.error} />;
+  const { summary, items, services, missing, unseen, open, pretend, surveyedAt } = adoption.data;
+  const running = followed?.running === true;
+  const groups = [...new Set(items.map((i) => `${i.account}\n${i.heldBy}`))].map((key) =>
+    items.filter((i) => `${i.account}\n${i.heldBy}` === key),
+  );
+  return (
+    <>
+      <div className="head">
+        <h1>{summary.title}</h1>
+        <span>{summary.name}</span>
+        {pretend && <span className="tag">pretend</span>}
+        <span className="grow" />
+        <Button variant="default" loading={running} onClick={() => read.mutate(summary.estate)}>
+          Read the estate
+        </Button>
+        <Button
+          disabled={!surveyedAt || open > 0 || missing.length > 0}
+          loading={finish.isPending}
+          onClick={() => finish.mutate()}
+        >
+          Write into the books
+        </Button>
+      </div>
+      <p className="soft">
+        {surveyedAt ? (
+          <>
+            surveyed <Time value={surveyedAt} />;{' '}
+            {open === 0 ? 'all items are answered' : `${open} of ${items.length} items are not answered yet`}
+          </>
+        ) : (
+          'Nothing was read of this estate yet.'
+        )}
+      </p>
+      <div role="status" aria-live="polite">
+        {followed?.last && running && <JobProgress event={followed.last} running />}
+      </div>
+      {read.error && <Failure error={read.error} />}
+      {answer.error && <Failure error={answer.error} />}
+      {finish.error && <Failure error={finish.error} />}
+      {missing.length > 0 && (
+        <p>
+          <b>Not found:</b> {missing.join(', ')}. Read the estate; what is not there then is not there.
+        </p>
+      )}
+      {unseen.length > 0 && (
+        <p>
+          <b>Unseen, so more may be held there:</b> {unseen.join('; ')}.
+        </p>
+      )}
+      {services.length > 0 && <p className="soft">{services.join('; ')}.</p>}
+      {items.length > 0 && (
+        <TextInput
+          label="Because"
+          description="Goes with the answers that you give next; the sheet repeats it. What nobody is sure of is kept, and the sheet says so."
+          maxLength={500}
+          value={why}
+          onChange={(e) => setWhy(e.currentTarget.value)}
+          maw={640}
+          mb="md"
+        />
+      )}
+      {groups.map((group) =>
+        group[0] ? (
+          <ItemGroup
+            key={group[0].id}
+            account={group[0].account}
+            heldBy={group[0].heldBy}
+            items={group}
+            busy={answer.isPending}
+            answer={(which, word) => answer.mutate({ items: which, word })}
+          />
+        ) : null,
+      )}
+    </>
+  );
+}
