@@ -42,3 +42,15 @@ public sealed record LogEntryView(long Number, DateTimeOffset At, string Who, st
 /// <summary>The result of following the log's chain.</summary>
 /// <param name="BrokenAt">The first entry that does not follow from the one before, or null.</param>
 public sealed record LogCheckView(long Entries, bool Sound, long? BrokenAt, string? LastHash);
+
+/// <summary>How people can sign in to the console, beside one-time links.</summary>
+/// <param name="Directory">The directory whose accounts are taken, or null when there is none.</param>
+public sealed record SignInWaysView(string? Directory);
+
+/// <summary>An order to sign the console in with somebody's account of the directory.</summary>
+/// <param name="Name">The logon name alone.</param>
+public sealed record PersonSignInOrder(string Name, string Password)
+{
+    /// <summary>Without what was typed: no log or error can hold it by accident.</summary>
+    public override string ToString() => nameof(PersonSignInOrder);
+}

@@ -11,6 +11,8 @@ namespace JustRight.Contracts;
 [JsonSerializable(typeof(IReadOnlyList<EstateSummary>))]
 [JsonSerializable(typeof(InstallView))]
 [JsonSerializable(typeof(StageOrder))]
+[JsonSerializable(typeof(SignInWaysView))]
+[JsonSerializable(typeof(PersonSignInOrder))]
 [JsonSerializable(typeof(AdoptionOrder))]
 [JsonSerializable(typeof(AdoptionAnswerOrder))]
 [JsonSerializable(typeof(AdoptionSummary))]

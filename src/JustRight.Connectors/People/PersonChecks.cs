@@ -49,22 +49,11 @@ internal static class PersonChecks
 
     private static void Groups(TrialRun run, IPeopleSession session, PeopleObject person, string id, string asks)
     {
-        var direct = Holding(run, session, person);
-        var all = new Dictionary<string, PeopleObject>(direct.ToDictionary(g => g.Dn), StringComparer.OrdinalIgnoreCase);
-        var next = new Queue<PeopleObject>(run.Map.MemberIsName ? direct : []);
-        while (next.TryDequeue(out var inner))
-            foreach (var outer in Holding(run, session, inner).Where(o => all.TryAdd(o.Dn, o))) next.Enqueue(outer);
-        var through = all.Values.Where(g => !direct.Contains(g)).ToList();
+        var (direct, all) = PersonGroups.Of(session, run.Plan.Directory, person);
+        var through = all.Where(g => !direct.Contains(g)).ToList();
         run.Pass(id, asks, $"Directly: {Names(direct)}; through those: {Names(through)}{(through.Count > 0 && !run.Plan.NestedCount ? ", which do not count here" : "")}");
 
-        string Names(List<PeopleObject> groups) => groups.Count == 0 ? "none" : TrialRun.Few([.. groups.Select(g => g.First(run.Map.GroupName) ?? g.Dn).Order(StringComparer.OrdinalIgnoreCase)]);
-    }
-
-    private static List<PeopleObject> Holding(TrialRun run, IPeopleSession session, PeopleObject member)
-    {
-        var value = run.Map.MemberIsName ? member.Dn : member.First(run.Map.LogonName) ?? "";
-        var filter = new Filter.And([new Filter.Same("objectClass", FilterValue.Of(run.Map.GroupClass)), new Filter.Same(run.Map.Member, FilterValue.Of(value))]).Text;
-        return [.. session.Search(run.Plan.Directory.Root.Text, true, filter, TrialRun.OwnPageSize, run.Map.GroupName)];
+        string Names(IReadOnlyList<PeopleObject> groups) => groups.Count == 0 ? "none" : TrialRun.Few([.. groups.Select(g => g.First(run.Map.GroupName) ?? g.Dn).Order(StringComparer.OrdinalIgnoreCase)]);
     }
 
     private static async Task SignsInAsync(TrialRun run, PeopleObject person)

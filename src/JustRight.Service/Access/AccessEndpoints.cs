@@ -1,4 +1,6 @@
+using System.Net;
 using System.Security.Claims;
+using JustRight.Connectors;
 using JustRight.Contracts;
 using JustRight.Service.Hosting;
 using JustRight.Service.Log;
@@ -27,6 +29,12 @@ internal static class AccessEndpoints
             await log.AddAsync("owner (sign-in link)", "sign-in", "console", "by a one-time link", cancel);
             return TypedResults.Ok(new WhoView("owner (sign-in link)", Roles.Owner));
         }).WithName("SignIn").WithSummary("Signs the console in with a one-time code").RequireRateLimiting(SignInLimit).AllowAnonymous().ProducesProblem(401);
+
+        api.MapGet("/sign-in/ways", (DirectoryGate gate) => TypedResults.Ok(new SignInWaysView(gate.Directory)))
+            .WithName("ShowSignInWays").WithSummary("How people can sign in to the console").AllowAnonymous();
+
+        api.MapPost("/sign-in/person", SignInPersonAsync)
+            .WithName("SignInPerson").WithSummary("Signs the console in with somebody's account of the directory").RequireRateLimiting(SignInLimit).AllowAnonymous().ProducesProblem(401).ProducesProblem(403).ProducesProblem(404).ProducesProblem(429).ProducesProblem(502);
 
         api.MapPost("/sign-out", async (HttpContext http) =>
         {
@@ -72,6 +80,29 @@ internal static class AccessEndpoints
             await log.AddAsync(user.Identity!.Name!, "token", name, "revoked", cancel);
             return TypedResults.NoContent();
         }).WithName("RevokeToken").WithSummary("Revokes a token").RequireAuthorization(Roles.Owner).ProducesProblem(404);
+    }
+
+    private static async Task<Results<Ok<WhoView>, ProblemHttpResult>> SignInPersonAsync(PersonSignInOrder order, HttpContext http, DirectoryGate gate, LogBook log, CancellationToken cancel)
+    {
+        if (gate.Directory is not { } directory) return Problems.Of(404, "no-directory", "Nobody signs in to this console with a directory account.", "Use a one-time link; docs/operations.md says how to set a directory up.");
+        if (!http.Request.IsHttps && http.Connection.RemoteIpAddress is { } from && !IPAddress.IsLoopback(from)) return Problems.Of(403, "plain-way", "A password is not taken over an unprotected connection.", "Reach the console over https.");
+        var (answer, person) = await gate.EnterAsync(order.Name, new NewPassword(order.Password), cancel);
+        if (answer == GateAnswer.Entered)
+        {
+            var (name, role) = (person!.Identity!.Name!, person.FindFirstValue(ClaimTypes.Role)!);
+            await http.SignInAsync(CookieAuthenticationDefaults.AuthenticationScheme, person);
+            await log.AddAsync(name, "sign-in", "console", $"as {role}, by the directory {directory}", cancel);
+            return TypedResults.Ok(new WhoView(name, role));
+        }
+
+        // What was typed is not written down: people type passwords into the field for the name.
+        await log.AddAsync("somebody", "sign-in", "console", $"refused, by the directory {directory}: {(answer == GateAnswer.NoRole ? "no group of theirs has a role" : answer == GateAnswer.TooOften ? "too many attempts" : "wrong name or password")}", cancel);
+        return answer switch
+        {
+            GateAnswer.NoRole => Problems.Of(403, "no-role", "The directory knows you, and none of your groups has a role here.", "Ask an owner which group to be put into."),
+            GateAnswer.TooOften => Problems.Of(429, "too-often", "Too many attempts under this name.", "Wait half an hour: more attempts could lock the account in the directory."),
+            _ => Problems.Of(401, "sign-in", "Wrong name or password, or the account may not be used.", "The name is the logon name alone, such as a.brandt."),
+        };
     }
 
     private static ProblemHttpResult? NameFault(string name) =>

@@ -62,6 +62,7 @@ public static class ServiceHost
         var builder = WebApplication.CreateBuilder(args);
         builder.Services.Configure<ServiceSettings>(builder.Configuration.GetSection("JustRight"));
         var settings = builder.Configuration.GetSection("JustRight").Get<ServiceSettings>() ?? new ServiceSettings();
+        if (settings.DirectorySignIn.Fault() is { } fault) throw new InvalidOperationException(fault);
         Directory.CreateDirectory(settings.Data);
         if (!OperatingSystem.IsWindows()) File.SetUnixFileMode(settings.Data, UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute);
         if (string.IsNullOrEmpty(builder.Configuration["urls"])) builder.WebHost.UseUrls(DefaultAddress);
@@ -143,6 +144,7 @@ public static class ServiceHost
         services.AddDataProtection().SetApplicationName("justright").PersistKeysToFileSystem(new DirectoryInfo(Path.Combine(settings.Data, "keys")));
         services.AddSingleton<LogBook>();
         services.AddSingleton<AccessKeys>();
+        services.AddSingleton<DirectoryGate>();
         services.AddSingleton<SecretStore>();
         services.AddSingleton<Library>();
         services.AddSingleton<SurveyShelf>();
@@ -211,6 +213,7 @@ public static class ServiceHost
                 options.Cookie.SameSite = SameSiteMode.Strict;
                 options.Cookie.SecurePolicy = CookieSecurePolicy.SameAsRequest;
                 options.ExpireTimeSpan = TimeSpan.FromHours(12);
+                options.Events.OnValidatePrincipal = context => context.HttpContext.RequestServices.GetRequiredService<DirectoryGate>().AskAgainAsync(context);
                 options.Events.OnRedirectToLogin = context => SetStatus(context.Response, 401);
                 options.Events.OnRedirectToAccessDenied = context => SetStatus(context.Response, 403);
             });

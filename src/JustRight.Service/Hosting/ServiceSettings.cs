@@ -1,3 +1,5 @@
+using JustRight.Service.Access;
+
 namespace JustRight.Service.Hosting;
 
 /// <summary>What can be set of the service, under the configuration section <c>JustRight</c> or as <c>--JustRight:Name value</c>.</summary>
@@ -17,6 +19,9 @@ public sealed class ServiceSettings
 
     /// <summary>How many answers of traces are kept of each estate; an older trace keeps its line in the list. At least 1.</summary>
     public int TracesKept { get; set; } = 100;
+
+    /// <summary>With which directory people sign in to the console.</summary>
+    public DirectorySignInSettings DirectorySignIn { get; set; } = new();
 
     /// <summary>The mail server that carries notices.</summary>
     public MailSettings Mail { get; set; } = new();

@@ -1,0 +1,102 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json.Nodes;
+using JustRight.Contracts;
+using JustRight.Tests.Shared;
+
+namespace JustRight.Service.Tests;
+
+/// <summary>Signing in to the console with an account of the pretend directory: who gets which role, who gets none, and who loses it again.</summary>
+public sealed class DirectorySignInTests
+{
+    private const string Groups = ",OU=Groups,OU=Fennmoor,DC=fennmoor,DC=example";
+
+    private static readonly string[] Settings =
+    [
+        "--JustRight:DirectorySignIn:Estate", "fennmoor", "--JustRight:DirectorySignIn:Directory", "staff", "--JustRight:DirectorySignIn:AskAgainMinutes", "0",
+        "--JustRight:DirectorySignIn:Roles:reader:0", "CN=vpn-drivers" + Groups, "--JustRight:DirectorySignIn:Roles:granter:0", "cn=vpn-keepers" + Groups,
+    ];
+
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    [Fact]
+    public async Task A_person_has_the_role_of_their_groups_and_loses_it_with_them()
+    {
+        await using var service = await ServiceProcess.StartAsync(Settings);
+        await service.AddDemoAsync();
+        using var driver = Browser(service);
+        (await driver.GetFromJsonAsync("/api/sign-in/ways", ContractsJson.Default.SignInWaysView, Cancel))!.Directory.ShouldBe("staff");
+        (await EnterAsync(driver, "a.brandt", "pretend-b.coyle")).ShouldBe((HttpStatusCode.Unauthorized, "Wrong name or password, or the account may not be used."));
+        (await EnterAsync(driver, "nobody", "pretend-nobody")).ShouldBe((HttpStatusCode.Unauthorized, "Wrong name or password, or the account may not be used."));
+        (await EnterAsync(driver, "a.brandt", "")).Code.ShouldBe(HttpStatusCode.Unauthorized);
+        (await EnterAsync(driver, "*", "pretend-a.brandt")).Code.ShouldBe(HttpStatusCode.Unauthorized);
+        using (var before = await driver.GetAsync("/api/me", Cancel)) before.StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
+
+        (await EnterAsync(driver, " A.Brandt ", "pretend-a.brandt")).Code.ShouldBe(HttpStatusCode.OK); // a driver through a team
+        (await driver.GetFromJsonAsync("/api/me", ContractsJson.Default.WhoView, Cancel))!.ShouldSatisfyAllConditions(w => w.Name.ShouldBe(@"FENNMOOR\a.brandt"), w => w.Role.ShouldBe("reader"));
+        using (var secrets = await driver.GetAsync("/api/secrets", Cancel)) secrets.StatusCode.ShouldBe(HttpStatusCode.Forbidden);
+
+        using var keeper = Browser(service);
+        (await EnterAsync(keeper, "v.wick", "pretend-v.wick")).Code.ShouldBe(HttpStatusCode.OK);
+        (await keeper.GetFromJsonAsync("/api/me", ContractsJson.Default.WhoView, Cancel))!.Role.ShouldBe("granter");
+        using var stranger = Browser(service);
+        (await EnterAsync(stranger, "f.garrick", "pretend-f.garrick")).Code.ShouldBeOneOf(HttpStatusCode.Forbidden, HttpStatusCode.Unauthorized);
+
+        // Somebody takes the keeper out of the group: signed out at the next call, and the cookie is no good any more.
+        await MembersAsync(service, "vpn-keepers", m => m.Remove(m.First(x => (string?)x == "v.wick")!));
+        using (var after = await keeper.GetAsync("/api/me", Cancel)) after.StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
+        (await EnterAsync(keeper, "v.wick", "pretend-v.wick")).ShouldBe((HttpStatusCode.Forbidden, "The directory knows you, and none of your groups has a role here."));
+        await MembersAsync(service, "vpn-keepers", m => m.Add("a.brandt"));
+        (await driver.GetFromJsonAsync("/api/me", ContractsJson.Default.WhoView, Cancel))!.Role.ShouldBe("granter"); // another role counts at once, and the strongest
+
+        // What was typed is nowhere: not in the log, the service's own log, or the database.
+        var log = await service.Http.GetStringAsync("/api/log?take=100", Cancel);
+        log.ShouldContain(@"FENNMOOR\\a.brandt");
+        log.ShouldContain("refused, by the directory staff");
+        foreach (var text in new[] { log, service.Output }.Concat(Directory.GetFiles(Path.Combine(service.Data, "logs")).Select(Read))) text.ShouldNotContain("pretend-");
+    }
+
+    [Fact]
+    public async Task Attempts_under_one_name_end_before_the_directory_locks_it()
+    {
+        await using var service = await ServiceProcess.StartAsync(Settings);
+        await service.AddDemoAsync();
+        using var browser = Browser(service);
+        for (var i = 0; i < 4; i++) (await EnterAsync(browser, i % 2 == 0 ? "a.brandt" : "A.BRANDT", "wrong")).Code.ShouldBe(HttpStatusCode.Unauthorized);
+        (await EnterAsync(browser, "a.brandt", "pretend-a.brandt")).ShouldBe((HttpStatusCode.TooManyRequests, "Too many attempts under this name."));
+        (await EnterAsync(browser, "b.coyle", "pretend-b.coyle")).Code.ShouldBe(HttpStatusCode.OK);
+    }
+
+    [Fact]
+    public async Task Without_a_directory_nobody_gets_in_that_way_and_a_slip_of_the_pen_stops_the_start()
+    {
+        await using var service = await ServiceProcess.StartAsync();
+        using var browser = Browser(service);
+        (await browser.GetFromJsonAsync("/api/sign-in/ways", ContractsJson.Default.SignInWaysView, Cancel))!.Directory.ShouldBeNull();
+        (await EnterAsync(browser, "a.brandt", "pretend-a.brandt")).Code.ShouldBe(HttpStatusCode.NotFound);
+        (await Should.ThrowAsync<InvalidOperationException>(() => ServiceProcess.StartAsync("--JustRight:DirectorySignIn:Estate", "fennmoor", "--JustRight:DirectorySignIn:Directory", "staff", "--JustRight:DirectorySignIn:Roles:boss:0", "CN=x"))).Message.ShouldContain("Roles:boss is no role: reader, planner, granter, owner");
+    }
+
+    private static HttpClient Browser(ServiceProcess service) => new(new HttpClientHandler { CookieContainer = new CookieContainer() }) { BaseAddress = new Uri(service.Address) };
+
+    private static async Task<(HttpStatusCode Code, string? Says)> EnterAsync(HttpClient browser, string name, string password)
+    {
+        using var response = await browser.PostAsJsonAsync("/api/sign-in/person", new PersonSignInOrder(name, password), ContractsJson.Default.PersonSignInOrder, Cancel);
+        return (response.StatusCode, response.IsSuccessStatusCode ? null : (string?)JsonNode.Parse(await response.Content.ReadAsStringAsync(Cancel))!["title"]);
+    }
+
+    private static async Task MembersAsync(ServiceProcess service, string group, Action<JsonArray> change)
+    {
+        var lab = Path.Combine(service.Data, "lab", "fennmoor.json");
+        var state = JsonNode.Parse(await File.ReadAllTextAsync(lab, Cancel))!;
+        change(state["principals"]!.AsArray().Single(p => (string?)p!["name"] == group)!["members"]!.AsArray());
+        await File.WriteAllTextAsync(lab, state.ToJsonString(), Cancel);
+    }
+
+    private static string Read(string file)
+    {
+        using var stream = new FileStream(file, FileMode.Open, FileAccess.Read, FileShare.ReadWrite);
+        using var reader = new StreamReader(stream);
+        return reader.ReadToEnd();
+    }
+}
