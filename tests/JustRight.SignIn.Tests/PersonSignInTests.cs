@@ -54,6 +54,7 @@ public abstract class PersonSignInTests(IPeopleServer server, TrialScene scene)
 }
 
 /// <summary>Against a real controller.</summary>
+[Collection("the controller's address")]
 public sealed class AdLikePersonSignInTests(SceneOn<StaffServer> on) : PersonSignInTests(on.Server, on.Scene), IClassFixture<SceneOn<StaffServer>>;
 
 /// <summary>Against a real server of the other family.</summary>

@@ -178,6 +178,13 @@ export const guard = (name: string, object: string) =>
     retry: false,
   });
 
+/** How people can sign in. */
+export const signInWays = queryOptions({
+  queryKey: ['sign-in-ways'],
+  queryFn: () => need(api.GET('/api/sign-in/ways')),
+  retry: false,
+});
+
 /** All adoptions. */
 export const adoptions = queryOptions({ queryKey: ['adoptions'], queryFn: () => need(api.GET('/api/adoptions')) });
 

@@ -21,6 +21,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sign-in/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How people can sign in to the console */
+        get: operations["ShowSignInWays"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sign-in/person": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Signs the console in with somebody's account of the directory */
+        post: operations["SignInPerson"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sign-out": {
         parameters: {
             query?: never;
@@ -2577,6 +2611,12 @@ export interface components {
             /** @description The branch of groups. */
             groupsIn: string;
         };
+        /** @description An order to sign the console in with somebody's account of the directory. */
+        PersonSignInOrder: {
+            /** @description The logon name alone. */
+            name: string;
+            password: string;
+        };
         /** @description A place that a person tells of. */
         PlaceOrder: {
             host: string;
@@ -2942,6 +2982,11 @@ export interface components {
             peopleReadAt: null | string;
             trial: null | components["schemas"]["TrialView"];
         };
+        /** @description How people can sign in to the console, beside one-time links. */
+        SignInWaysView: {
+            /** @description The directory whose accounts are taken, or null when there is none. */
+            directory: null | string;
+        };
         SseItemOfJobEvent: {
             data?: components["schemas"]["JobEvent"];
             eventType?: null | string;
@@ -3276,6 +3321,7 @@ export type PasswordView = components['schemas']['PasswordView'];
 export type PathStepView = components['schemas']['PathStepView'];
 export type PathView = components['schemas']['PathView'];
 export type PeopleDirectoryView = components['schemas']['PeopleDirectoryView'];
+export type PersonSignInOrder = components['schemas']['PersonSignInOrder'];
 export type PlaceOrder = components['schemas']['PlaceOrder'];
 export type PlannedAccountView = components['schemas']['PlannedAccountView'];
 export type PlannedGrantView = components['schemas']['PlannedGrantView'];
@@ -3303,6 +3349,7 @@ export type SheetView = components['schemas']['SheetView'];
 export type ShownPassword = components['schemas']['ShownPassword'];
 export type SignInCode = components['schemas']['SignInCode'];
 export type SignInView = components['schemas']['SignInView'];
+export type SignInWaysView = components['schemas']['SignInWaysView'];
 export type SseItemOfJobEvent = components['schemas']['SseItemOfJobEvent'];
 export type StageOrder = components['schemas']['StageOrder'];
 export type StepView = components['schemas']['StepView'];
@@ -3347,6 +3394,95 @@ export interface operations {
             };
             /** @description Unauthorized */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ShowSignInWays: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SignInWaysView"];
+                };
+            };
+        };
+    };
+    SignInPerson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonSignInOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhoView"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad Gateway */
+            502: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,21 +1,25 @@
 import { Button, Container, Stack, TextInput } from '@mantine/core';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from '@tanstack/react-router';
 import { useEffect, useRef, useState } from 'react';
 import { api, need } from '../../api/client';
+import { signInWays } from '../../api/queries';
 import { Failure } from '../../parts/Failure';
+import { PersonForm } from './PersonForm';
 
 /** Signs in with the code of a one-time link. The code is in the fragment, which never leaves the browser by itself. */
 export function EnterPage() {
   const navigate = useNavigate();
   const queries = useQueryClient();
   const [link, setLink] = useState('');
+  const ways = useQuery(signInWays);
+  const entered = async () => {
+    queries.clear();
+    await navigate({ to: '/installs' });
+  };
   const signIn = useMutation({
     mutationFn: (code: string) => need(api.POST('/api/sign-in', { body: { code } })),
-    onSuccess: async () => {
-      queries.clear();
-      await navigate({ to: '/installs' });
-    },
+    onSuccess: entered,
   });
   const tried = useRef(false);
   const { mutate } = signIn;
@@ -30,9 +34,11 @@ export function EnterPage() {
     <Container size="xs" pt={96} component="main">
       <Stack>
         <h1>Just Right</h1>
+        {ways.data?.directory && <PersonForm directory={ways.data.directory} entered={entered} />}
         <p className="soft">
-          Open the one-time sign-in link that the service printed when it started, or paste it here. A new one is
-          printed when the service is started with <code>--JustRight:SignInLinks 1</code>.
+          {ways.data?.directory ? 'Or open' : 'Open'} the one-time sign-in link that the service printed when it
+          started, or paste it here. A new one is printed when the service is started with{' '}
+          <code>--JustRight:SignInLinks 1</code>.
         </p>
         {signIn.error && <Failure error={signIn.error} />}
         <form
@@ -49,7 +55,12 @@ export function EnterPage() {
               value={link}
               onChange={(e) => setLink(e.currentTarget.value)}
             />
-            <Button type="submit" loading={signIn.isPending} disabled={link.trim() === ''}>
+            <Button
+              type="submit"
+              variant={ways.data?.directory ? 'default' : 'filled'}
+              loading={signIn.isPending}
+              disabled={link.trim() === ''}
+            >
               Sign in
             </Button>
           </Stack>
