@@ -11,7 +11,7 @@ public sealed class ClientTests : IAsyncLifetime
     private const string Install = "thermograph-dataroom";
     private ServiceProcess _service = null!;
 
-    private string Settings => Path.Combine(_service.Data, "client.json");
+    private string Settings => ClientRun.SettingsOf(_service);
 
     public async ValueTask InitializeAsync()
     {
@@ -310,24 +310,7 @@ public sealed class ClientTests : IAsyncLifetime
 
     private static string DemoFile(string path) => Path.Combine(Checkout.Top, "demo-data", path);
 
-    private Task<(int Code, string Out, string Error)> RunAsync(params string[] arguments) => RunAsync(arguments, "", _ => { });
+    private Task<(int Code, string Out, string Error)> RunAsync(params string[] arguments) => ClientRun.RunAsync(_service, arguments);
 
-    private async Task<(int Code, string Out, string Error)> RunAsync(string[] arguments, string input, Action<Process> running)
-    {
-        var start = new ProcessStartInfo(Path.Combine(Checkout.Top, ".build", "client", "justright"), arguments)
-        {
-            RedirectStandardOutput = true,
-            RedirectStandardError = true,
-            RedirectStandardInput = true,
-            Environment = { ["JUSTRIGHT_ADDRESS"] = _service.Address, ["JUSTRIGHT_SETTINGS"] = Settings, ["COLUMNS"] = "220" },
-        };
-        using var process = Process.Start(start)!;
-        running(process);
-        await process.StandardInput.WriteAsync(input);
-        process.StandardInput.Close();
-        var output = process.StandardOutput.ReadToEndAsync();
-        var error = process.StandardError.ReadToEndAsync();
-        await process.WaitForExitAsync();
-        return (process.ExitCode, await output, await error);
-    }
+    private Task<(int Code, string Out, string Error)> RunAsync(string[] arguments, string input, Action<Process> running) => ClientRun.RunAsync(_service, arguments, input, running);
 }

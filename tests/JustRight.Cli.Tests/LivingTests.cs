@@ -1,4 +1,3 @@
-using System.Diagnostics;
 using System.Globalization;
 using System.Text.Json;
 using JustRight.Tests.Shared;
@@ -73,18 +72,31 @@ public sealed class LivingTests : IAsyncLifetime
         (await RunAsync("proposal", "list")).Out.ShouldContain("Nothing waits for a release.");
     }
 
-    private async Task<(int Code, string Out, string Error)> RunAsync(params string[] arguments)
+    [Fact]
+    public async Task A_product_is_retired_and_one_that_was_there_is_adopted()
     {
-        using var process = Process.Start(new ProcessStartInfo(Path.Combine(Checkout.Top, ".build", "client", "justright"), arguments)
-        {
-            RedirectStandardOutput = true,
-            RedirectStandardError = true,
-            RedirectStandardInput = true,
-            Environment = { ["JUSTRIGHT_ADDRESS"] = _service.Address, ["JUSTRIGHT_SETTINGS"] = Path.Combine(_service.Data, "client.json") },
-        })!;
-        process.StandardInput.Close();
-        var (output, error) = (process.StandardOutput.ReadToEndAsync(), process.StandardError.ReadToEndAsync());
-        await process.WaitForExitAsync();
-        return (process.ExitCode, await output, await error);
+        await RunAsync("verify", "tallystick-dataroom");
+        (await RunAsync("grant", "tallystick-dataroom", "--yes")).Code.ShouldBe(0);
+        (await RunAsync("install", "add", Path.Combine(Checkout.Top, "demo-data", "later", "thermograph-depot.yaml"))).Code.ShouldBe(0);
+        (await RunAsync("install", "stage", "tallystick-dataroom", "gone")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("planned, set-up, retiring"));
+        (await RunAsync("install", "stage", "tallystick-dataroom", "retiring")).Out.ShouldContain("See what goes and what stays");
+        (await RunAsync("grant", "tallystick-dataroom", "--remove", "--list")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("once it has been disabled for 30 days"), r => r.Out.ShouldContain("kept: thermograph-depot uses it"));
+        (await RunAsync("grant", "tallystick-dataroom", "--remove", "--yes")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("now nothing left"), r => r.Out.ShouldContain("to undo it: justright undo"));
+        (await RunAsync("grant", "tallystick-dataroom", "--remove", "--yes")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(3), r => r.Out.ShouldContain("not before"));
+        (await RunAsync("verify", "tallystick-dataroom")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("no longer needed here; kept for thermograph-depot"));
+
+        (await RunAsync("adopt", "list")).Out.ShouldContain("No adoptions.");
+        (await RunAsync("adopt", "begin", "found", "--estate", "fennmoor", "--product", "found", "--account", "svc-archive:service", "--account", "svc-reports:job")).ShouldSatisfyAllConditions(
+            r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("svc-reports  by an entry of its own"), r => r.Out.ShouldContain("through what the house bars"), r => r.Out.ShouldContain("thermograph-dataroom needs it already"));
+        (await RunAsync("adopt", "answer", "found", "needed", "0-4")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("'0-4' names no items"));
+        (await RunAsync("adopt", "answer", "found", "needed", "1-2", "--why", "the guide, chapter 2")).Out.ShouldContain("needed: svc-archive: ");
+        (await RunAsync("adopt", "finish", "found")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("are not answered yet"));
+        (await RunAsync("adopt", "answer", "found", "not-sure", "rest")).Out.ShouldContain("items are answered: justright adopt finish found");
+        (await RunAsync("adopt", "answer", "found", "not-sure", "rest")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("No item is left to answer"));
+        (await RunAsync("adopt", "draft", "found")).Out.ShouldContain("the guide, chapter 2 (");
+        (await RunAsync("adopt", "finish", "found")).Out.ShouldContain("added the sheet found@1 and the install found");
+        (await RunAsync("adopt", "show", "found", "--json")).Out.ShouldContain("\"finishedAt\"");
     }
+
+    private Task<(int Code, string Out, string Error)> RunAsync(params string[] arguments) => ClientRun.RunAsync(_service, arguments);
 }
