@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text.Json;
+using System.Text.Json.Nodes;
 using JustRight.Tests.Shared;
 
 namespace JustRight.Cli.Tests;
@@ -70,6 +71,21 @@ public sealed class LivingTests : IAsyncLifetime
         (await RunAsync("proposal", "carry-out", id)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("Nobody has released it yet"));
         (await RunAsync("proposal", "withdraw", id)).Out.ShouldContain("withdrawn by");
         (await RunAsync("proposal", "list")).Out.ShouldContain("Nothing waits for a release.");
+    }
+
+    [Fact]
+    public async Task A_stranger_in_a_closed_group_can_be_accepted_too()
+    {
+        await RunAsync("verify", "wheyline-lines"); // settles the group's name
+        var plan = JsonDocument.Parse((await RunAsync("plan", "wheyline-lines", "--json")).Out).RootElement.GetProperty("groups")[0];
+        var group = plan.GetProperty("name").GetString()!;
+        var lab = Path.Combine(_service.Data, "lab", "fennmoor.json");
+        var state = JsonNode.Parse(await File.ReadAllTextAsync(lab, TestContext.Current.CancellationToken))!;
+        state["principals"]!.AsArray().Add(new JsonObject { ["name"] = group, ["kind"] = "Group", ["rid"] = 9001, ["dn"] = plan.GetProperty("dn").GetString(), ["description"] = "", ["scope"] = "Global", ["members"] = new JsonArray("t.okoro") });
+        await File.WriteAllTextAsync(lab, state.ToJsonString(), TestContext.Current.CancellationToken);
+        (await RunAsync("verify", "wheyline-lines")).Out.ShouldContain("t.okoro is too much here");
+        (await RunAsync("exception", "allow", "wheyline-lines", "nowhere", "t.okoro", "--why", "x", "--until", Day(9))).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain(group));
+        (await RunAsync("exception", "allow", "wheyline-lines", group, "t.okoro", "--why", "covers for a colleague", "--until", Day(9))).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("covers for a colleague"));
     }
 
     [Fact]

@@ -15,7 +15,7 @@ internal static class ExceptionCommands
         var list = CommandKit.Make("list", "Lists what was accepted, the latest first, with what has ended", ["justright exception list thermograph-dataroom"], [listed], c => ListAsync(c, Names.Part(c.Parsed.GetValue(listed)!)));
 
         var install = Names.Install();
-        var account = new Argument<string>("account") { Description = "An account of the install: its key or its name" };
+        var account = new Argument<string>("account") { Description = "An account of the install: its key or its name; or a closed group with a stranger in it" };
         var right = new Argument<string[]>("right") { Description = "Words by which exactly one right that is off is known", Arity = ArgumentArity.OneOrMore };
         var why = new Option<string>("--why") { Description = "The reason, which every report repeats", Required = true, HelpName = "TEXT" };
         var until = new Option<string>("--until") { Description = "The last day on which it counts, by the house's clock; within a year", Required = true, HelpName = "YYYY-MM-DD" };
@@ -39,20 +39,29 @@ internal static class ExceptionCommands
     {
         var path = $"installs/{Names.Part(install)}";
         var fit = await call.Api.GetAsync($"{path}/fit", ContractsJson.Default.FitView, call.Cancel);
-        var found = fit.Accounts.FirstOrDefault(a => string.Equals(a.Key, account, StringComparison.OrdinalIgnoreCase) || string.Equals(a.Name, account, StringComparison.OrdinalIgnoreCase))
-            ?? throw new ClientException(ExitCode.BadInput, $"{install} has no account '{account}'.", $"There is: {string.Join(", ", fit.Accounts.Select(a => a.Key))}.");
         var words = right.SelectMany(r => r.Split(' ', StringSplitOptions.RemoveEmptyEntries)).ToList();
-        var off = found.Rights.Where(r => r.Verdict is "unmet" or "spare" or "barred").ToList();
-        var matching = off.Where(r => words.All(w => $"{r.Right} {r.Place} {r.Verdict}".Contains(w, StringComparison.OrdinalIgnoreCase))).ToList();
+        var off = Off(fit, install, account);
+        var matching = off.Where(o => words.All(w => o.Words.Contains(w, StringComparison.OrdinalIgnoreCase))).ToList();
         if (matching.Count != 1)
         {
             throw new ClientException(
-                ExitCode.BadInput, matching.Count == 0 ? $"Nothing that is off at {found.Name} matches '{string.Join(' ', words)}'." : $"{matching.Count} rights match '{string.Join(' ', words)}': say more.",
-                off.Count == 0 ? "Nothing is off at this account in the latest fit." : $"What is off: {string.Join("; ", off.Select(r => $"{r.Right} on {r.Place} ({r.Verdict})"))}.");
+                ExitCode.BadInput, matching.Count == 0 ? $"Nothing that is off at {account} matches '{string.Join(' ', words)}'." : $"{matching.Count} match '{string.Join(' ', words)}': say more.",
+                off.Count == 0 ? $"Nothing is off at {account} in the latest fit." : $"What is off: {string.Join("; ", off.Select(o => o.Words))}.");
         }
 
-        var made = await call.Api.PostAsync($"{path}/exceptions", order with { Target = matching[0].Id }, ContractsJson.Default.ExceptionOrder, ContractsJson.Default.ExceptionView, call.Cancel);
+        var made = await call.Api.PostAsync($"{path}/exceptions", order with { Target = matching[0].Target }, ContractsJson.Default.ExceptionOrder, ContractsJson.Default.ExceptionView, call.Cancel);
         return await ShowAsync(call, Task.FromResult<IReadOnlyList<ExceptionView>>([made]));
+    }
+
+    /// <summary>What is off at an account of an install, or at a place where a finding counts as too much.</summary>
+    private static List<(string Target, string Words)> Off(FitView fit, string install, string where)
+    {
+        if (fit.Accounts.FirstOrDefault(a => Same(a.Key) || Same(a.Name)) is { } account)
+            return [.. account.Rights.Where(r => r.Verdict is "unmet" or "spare" or "barred").Select(r => (r.Id, $"{r.Right} on {r.Place} ({r.Verdict})"))];
+        var findings = fit.Findings.Where(f => f.TooMuch && Same(f.Place)).Select(f => (f.Id, f.Text)).ToList();
+        return findings.Count > 0 ? findings : throw new ClientException(ExitCode.BadInput, $"{install} has no account '{where}'.", $"There is: {string.Join(", ", fit.Accounts.Select(a => a.Key).Concat(fit.Findings.Where(f => f.TooMuch).Select(f => f.Place)).Distinct())}.");
+
+        bool Same(string name) => string.Equals(name, where, StringComparison.OrdinalIgnoreCase);
     }
 
     private static async Task<int> ShowAsync(Call call, Task<IReadOnlyList<ExceptionView>> asked)

@@ -146,6 +146,12 @@ public sealed record InstallFit(Plan Plan, DateTimeOffset SurveyedAt, bool Prete
         ? counts with { Spare = counts.Spare + Findings.Count(f => f.TooMuch), Accepted = counts.Accepted + Findings.Count(f => f.Accepted is not null) }
         : default;
 
-    /// <summary>Its words. An install that is being retired shall hold nothing: just right is not the word for that.</summary>
-    public string Words => Plan.Stage == Installs.Stage.Retiring ? Leaning.Words(Corners.Count).Replace("just right", "nothing left", StringComparison.Ordinal) : Leaning.Words(Corners.Count);
+    /// <summary>Its words.</summary>
+    public string Words => InStage(Leaning.Words(Corners.Count));
+
+    /// <summary>The words of one of its accounts.</summary>
+    public string WordsOf(AccountFit account) => InStage(account.Leaning.Words());
+
+    /// <summary>What is being retired shall hold nothing: just right is not the word for that.</summary>
+    private string InStage(string words) => Plan.Stage == Installs.Stage.Retiring ? words.Replace("just right", "nothing left", StringComparison.Ordinal) : words;
 }

@@ -21,7 +21,7 @@ internal static class FitViews
     public static FitView Of(InstallFit fit)
     {
         var accounts = fit.Accounts.Select(a => new AccountFitView(
-            a.Account.Key, a.Account.Name, a.Account.Purpose, a.Account.Dn, Of(a.Leaning, 0, a.Leaning.Words()), [.. a.Judgements.Select(j => Of(j, a.Account.Name, ColumnOf(j.Right, fit.Plan)))])).ToList();
+            a.Account.Key, a.Account.Name, a.Account.Purpose, a.Account.Dn, Of(a.Leaning, 0, fit.WordsOf(a)), [.. a.Judgements.Select(j => Of(j, a.Account.Name, ColumnOf(j.Right, fit.Plan)))])).ToList();
         // The columns of the matrix: the domain first, then places in the order of the sheet, then where else rights were found.
         var places = new[] { fit.Plan.Domain }
             .Concat(fit.Plan.Grants.Select(g => g.Place ?? fit.Plan.Domain))

@@ -1,0 +1,36 @@
+namespace JustRight.Service.Storage;
+
+/// <summary>A sheet, estate or install, as its author wrote it.</summary>
+public sealed class DocumentRow
+{
+    public int Id { get; set; }
+
+    /// <summary><c>sheet</c>, <c>estate</c> or <c>install</c>.</summary>
+    public required string Kind { get; set; }
+
+    public required string Name { get; set; }
+
+    /// <summary>The file's name, for positions.</summary>
+    public required string File { get; set; }
+
+    public required string Text { get; set; }
+
+    public DateTimeOffset AddedAt { get; set; }
+
+    public required string AddedBy { get; set; }
+}
+
+/// <summary>A name that was free when it was chosen and stays an install's own.</summary>
+public sealed class SettledNameRow
+{
+    public int Id { get; set; }
+
+    public required string Install { get; set; }
+
+    /// <summary><c>account</c> or <c>group</c>.</summary>
+    public required string Kind { get; set; }
+
+    public required string Key { get; set; }
+
+    public required string Name { get; set; }
+}

@@ -1,0 +1,71 @@
+namespace JustRight.Service.Storage;
+
+/// <summary>Long work.</summary>
+public sealed class JobRow
+{
+    public required string Id { get; set; }
+
+    /// <summary><c>survey</c>, <c>verify</c>, <c>grant</c>, <c>trace</c>, <c>mend</c> or <c>undo</c>.</summary>
+    public required string Kind { get; set; }
+
+    /// <summary>The estate or install.</summary>
+    public required string Subject { get; set; }
+
+    public required string State { get; set; }
+
+    public required string StartedBy { get; set; }
+
+    public DateTimeOffset CreatedAt { get; set; }
+
+    public DateTimeOffset? EndedAt { get; set; }
+
+    public string? Message { get; set; }
+
+    /// <summary>What was asked, for a trace; the trace, for a mend.</summary>
+    public string? OrderJson { get; set; }
+
+    /// <summary>What came out, for a trace and a mend.</summary>
+    public string? ResultJson { get; set; }
+
+    /// <summary>The job whose changes it undoes, or null.</summary>
+    public string? Undoes { get; set; }
+
+    /// <summary>For a proposal: the hash of the documents that it rests on; null for what needed no second person.</summary>
+    public string? Basis { get; set; }
+
+    /// <summary>Who released it, or null.</summary>
+    public string? ReleasedBy { get; set; }
+
+    public DateTimeOffset? ReleasedAt { get; set; }
+
+    public List<StepRow> Steps { get; set; } = [];
+}
+
+/// <summary>The journal of one step of a grant.</summary>
+public sealed class StepRow
+{
+    public int Id { get; set; }
+
+    public required string JobId { get; set; }
+
+    public int Number { get; set; }
+
+    public required string ChangeJson { get; set; }
+
+    public required string Words { get; set; }
+
+    public required string Giver { get; set; }
+
+    public required string Place { get; set; }
+
+    /// <summary><c>waiting</c>, <c>intended</c>, <c>made</c>, <c>skipped</c> or <c>failed</c>.</summary>
+    public required string State { get; set; }
+
+    /// <summary>What was seen before.</summary>
+    public string? Before { get; set; }
+
+    /// <summary>What was seen after.</summary>
+    public string? After { get; set; }
+
+    public DateTimeOffset? At { get; set; }
+}
