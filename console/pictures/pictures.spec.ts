@@ -50,10 +50,6 @@ test('pictures of the console', async ({ page }) => {
   await page.getByRole('button', { name: 'Trace', exact: true }).click();
   await page.getByRole('region', { name: 'Remedy 1-inherit' }).waitFor();
   await take('trace');
-  await page.getByText('before and after').first().click();
-  await page.getByRole('region', { name: 'Remedy 1-inherit' }).evaluate((e) => e.scrollIntoView({ block: 'start' }));
-  await page.mouse.wheel(0, -60); // the head stays over the page
-  await take('trace-remedy');
   await page.goto(`${second.address}/installs/brinebook-contractors?tab=sign-in`);
   await page.getByRole('button', { name: 'Verify' }).click();
   await page.getByRole('table', { name: 'settings' }).waitFor();
@@ -123,6 +119,26 @@ test('pictures of the console', async ({ page }) => {
   await page.getByRole('tab', { name: 'History' }).click();
   await page.getByRole('figure').getByText('review 1').waitFor();
   await take('history');
+  // What is already there, as it is being adopted.
+  const begun = await page.request.post(`${second.address}/api/adoptions`, {
+    data: {
+      name: 'archive-found',
+      product: 'archive',
+      estate: 'fennmoor',
+      release: '1',
+      title: 'The archive, as found',
+      accounts: ['svc-reports', 'svc-archive'].map((name) => ({ name, worksAs: 'service' })),
+    },
+  });
+  expect(begun.ok()).toBe(true);
+  await page.goto(`${second.address}/adoptions/archive-found`);
+  await page.getByRole('button', { name: 'Read the estate' }).click();
+  await page.getByLabel('Because').fill("the archive's guide, chapter 3");
+  await page
+    .getByRole('combobox', { name: 'Answer all: svc-reports, by an entry of its own' })
+    .selectOption('needed');
+  await page.getByText(/all items are answered|are not answered yet/).waitFor();
+  await take('adoption');
   await page.goto(`${second.address}/log`);
   await take('log');
   await expect(page.getByRole('heading', { name: 'Log' })).toBeVisible();
