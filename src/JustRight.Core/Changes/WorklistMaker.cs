@@ -1,5 +1,5 @@
-using JustRight.Core.Faults;
 using JustRight.Core.Changes.Retirement;
+using JustRight.Core.Faults;
 using JustRight.Core.Fit;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
