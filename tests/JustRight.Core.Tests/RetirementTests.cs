@@ -108,6 +108,13 @@ public sealed class RetirementTests
     }
 
     [Fact]
+    public void A_group_is_not_removed_while_what_it_held_somewhere_is_unseen()
+    {
+        var scene = new FitScene().Account(exists: false).Group("app-ops").Made("app-ops").PlannedGroup("ops", "app-ops", false, "poller").UnreadHost("fm-temp01").Need(R.Admin(), through: "ops");
+        Retire(scene, Now.AddDays(60)).Worklist.Remove.ShouldHaveSingleItem().Blocked.ShouldBe("whether it still holds Administrators on fm-temp01 is unseen: fm-temp01 could not be read: no answer");
+    }
+
+    [Fact]
     public void A_group_with_a_stranger_in_it_stays_and_only_our_account_leaves_it()
     {
         var (_, worklist) = Retire(new FitScene().Account().Account("t.okoro", planned: false).Group("app-ops", "svc-poller", "t.okoro").Made("app-ops").PlannedGroup("ops", "app-ops", false, "poller").Host("fm-temp01", ["app-ops"]).Need(R.Admin(), through: "ops"));

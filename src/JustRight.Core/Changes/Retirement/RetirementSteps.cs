@@ -1,5 +1,6 @@
 using JustRight.Core.Fit;
 using JustRight.Core.Plans;
+using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Surveys;
 
@@ -71,8 +72,10 @@ internal sealed class RetirementSteps(InstallFit fit, SurveyView view, NeedsBook
     private static string? Rest(AccountFit account)
     {
         var rest = account.Judgements.FirstOrDefault(j => j.Verdict is Verdict.Spare or Verdict.Barred) ?? account.Judgements.FirstOrDefault(j => j.Verdict == Verdict.Unseen);
-        return rest is null ? null : rest.Verdict == Verdict.Unseen ? $"whether it still holds {rest.Right} is unseen: {rest.Reason}" : $"it still holds {rest.Right}";
+        return rest is null ? null : rest.Verdict == Verdict.Unseen ? WhyUnseen(rest.Right, rest.Reason) : $"it still holds {rest.Right}";
     }
+
+    private static string WhyUnseen(Right right, string why) => $"whether it still holds {right} is unseen: {why}";
 
     private void Group(PlannedGroup group, List<Step> last)
     {
@@ -91,7 +94,7 @@ internal sealed class RetirementSteps(InstallFit fit, SurveyView view, NeedsBook
             var node = view.Graph.IndexOf(group.Name);
             var blocked = past.WhyNotYet(past.Since) ?? (found.Members.Count > 0 ? "its members leave first" : null)
                 ?? (view.HoldingsOf(node).All().FirstOrDefault(h => view.Baseline.Of(h.Right).Count == 0) is { } rest ? $"it still holds {rest.Right}" : null)
-                ?? (fit.Corners.Count > 0 ? $"what it holds on {fit.Corners[0].Place} is unseen: {fit.Corners[0].Reason}" : null);
+                ?? _plan.Grants.Where(g => g.Through == group.Key).Select(g => view.WhyUnread(g.Right) is { } why ? WhyUnseen(g.Right, why) : null).FirstOrDefault(w => w is not null);
             last.Add(new Step(0, new DeleteGroup(_plan.Domain, group.Name, found.Dn) { Note = found.Note }, [group.Key], "it is not needed any more", blocked, group.At));
         }
     }
