@@ -134,9 +134,7 @@ test('pictures of the console', async ({ page }) => {
   await page.goto(`${second.address}/adoptions/archive-found`);
   await page.getByRole('button', { name: 'Read the estate' }).click();
   await page.getByLabel('Because').fill("the archive's guide, chapter 3");
-  await page
-    .getByRole('combobox', { name: 'Answer all: svc-reports, by an entry of its own' })
-    .selectOption('needed');
+  await page.getByRole('combobox', { name: 'Answer all: svc-reports, by an entry of its own' }).selectOption('needed');
   await page.getByText(/all items are answered|are not answered yet/).waitFor();
   await take('adoption');
   await page.goto(`${second.address}/log`);

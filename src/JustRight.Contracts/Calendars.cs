@@ -6,7 +6,7 @@ public sealed record CalendarView(string Estate, bool Pretend, string TimeZone, 
 
 /// <summary>One entry.</summary>
 /// <param name="Id">Stable for as long as it is about the same thing.</param>
-/// <param name="Kind"><c>password</c>, <c>review</c>, <c>exception</c> or <c>confirmation</c>.</param>
+/// <param name="Kind"><c>password</c>, <c>review</c>, <c>exception</c>, <c>confirmation</c> or <c>removal</c>.</param>
 /// <param name="Standing"><c>overdue</c>, <c>soon</c> or <c>later</c>.</param>
 /// <param name="Subject">The account or install it is about.</param>
 /// <param name="Next">What to do, as a command of the client.</param>

@@ -61,6 +61,18 @@ public sealed class RetirementTests
     }
 
     [Fact]
+    public void Everything_may_be_removed_when_the_last_of_it_has_waited()
+    {
+        var scene = new FitScene().Account(state: AccountState.Disabled).Made("svc-poller").Group("app-ops").Made("app-ops").PlannedGroup("ops", "app-ops", false, "poller");
+        var steps = Retire(scene, Now, ("svc-poller", Now.AddDays(3))).Worklist.Remove;
+        scene.Past!.RemovableAt(steps).ShouldBe(Now.AddDays(33));
+        scene.Past!.RemovableAt([]).ShouldBeNull();
+        var enabled = new FitScene().Account().Made("svc-poller");
+        var first = Retire(enabled).Worklist.Remove;
+        enabled.Past!.RemovableAt(first).ShouldBeNull("it is not disabled yet");
+    }
+
+    [Fact]
     public void What_somebody_else_disabled_is_noted_first_and_waits_from_then_on()
     {
         var (_, worklist) = Retire(new FitScene().Account(state: AccountState.Disabled).Made("svc-poller"));

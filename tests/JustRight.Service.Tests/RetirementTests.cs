@@ -43,6 +43,10 @@ public sealed class RetirementTests
         using var early = await service.Http.PostAsJsonAsync("/api/installs/tallystick-dataroom/grant", new GrantOrder(true, [waiting[0].Id]), ContractsJson.Default.GrantOrder, Cancel);
         early.StatusCode.ShouldBe(HttpStatusCode.Conflict);
 
+        var removal = (await service.GetAsync("estates/fennmoor/calendar", ContractsJson.Default.CalendarView)).Entries.Single(e => e.Subject == "tallystick-dataroom");
+        removal.Kind.ShouldBe("removal");
+        removal.At.ShouldBe(DateTimeOffset.UtcNow.AddDays(30), TimeSpan.FromMinutes(10));
+
         (await service.RunAsync($"jobs/{done.Id}/undo")).State.ShouldBe("done");
         (await LabAsync(service)).ShouldBe(held);
         (await WorklistAsync(service)).Remove[0].Words.ShouldBe(@"disable the account FENNMOOR\svc-tally-installer");

@@ -1722,7 +1722,7 @@ export interface components {
         CalendarEntryView: {
             /** @description Stable for as long as it is about the same thing. */
             id: string;
-            /** @description `password`, `review`, `exception` or `confirmation`. */
+            /** @description `password`, `review`, `exception`, `confirmation` or `removal`. */
             kind: string;
             /** @description `overdue`, `soon` or `later`. */
             standing: string;

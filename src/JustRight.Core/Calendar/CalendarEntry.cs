@@ -14,6 +14,9 @@ public enum EntryKind
 
     /// <summary>What a person confirmed no longer counts.</summary>
     Confirmation,
+
+    /// <summary>What was retired has waited long enough, and may be removed for good.</summary>
+    Removal,
 }
 
 /// <summary>How an entry stands.</summary>

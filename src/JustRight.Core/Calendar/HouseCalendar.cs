@@ -17,15 +17,18 @@ public static class HouseCalendar
     /// <summary>The entries, the earliest first.</summary>
     /// <param name="exceptions">Those that count, and those that ended.</param>
     /// <param name="confirmations">The word that counts of each identity inside a product.</param>
+    /// <param name="removals">Installs that are being retired, with when what waits of them may be removed; null for none.</param>
     public static IReadOnlyList<CalendarEntry> Of(
         string estate, IEnumerable<AccountPassword> passwords, IEnumerable<ReviewState> reviews, IEnumerable<(AcceptedException Exception, string Words)> exceptions,
-        IEnumerable<Confirmation> confirmations, HouseRules rules, DateTimeOffset now) =>
+        IEnumerable<Confirmation> confirmations, HouseRules rules, DateTimeOffset now, IEnumerable<(string Install, DateTimeOffset At)>? removals = null) =>
     [
         .. passwords.SelectMany(p => Passwords(estate, p, rules))
             .Concat(reviews.Select(r => Review(r, rules)).OfType<CalendarEntry>())
             .Concat(exceptions.Where(e => e.Exception.StandsAt(now) || now - e.Exception.Until < rules.Reviews.Warn).Select(e => Ending(e.Exception, e.Words, rules)))
             .Concat(confirmations.Where(c => c.Held).Select(c => new CalendarEntry(
                 $"confirmation/{c.Install}/{c.GrantId}", EntryKind.Confirmation, c.Until, c.Install, $"what {c.By} saw of {c.Principal} inside the product no longer counts", rules.Reviews.Warn, $"justright verify {c.Install}")))
+            .Concat((removals ?? []).Select(r => new CalendarEntry(
+                $"removal/{r.Install}", EntryKind.Removal, r.At, r.Install, "its accounts and groups have waited long enough: they may be removed for good, and undo brings them back no longer than that", TimeSpan.Zero, $"justright grant {r.Install} --remove")))
             .OrderBy(e => e.At).ThenBy(e => e.Id, StringComparer.Ordinal),
     ];
 

@@ -44,6 +44,7 @@ internal static class CalendarFile
         EntryKind.Password => "password due",
         EntryKind.Review => "review due",
         EntryKind.Exception => "an exception ends",
+        EntryKind.Removal => "removal due",
         _ => "a confirmation ends",
     };
 

@@ -20,7 +20,11 @@ using Microsoft.EntityFrameworkCore;
 namespace JustRight.Service.Fits;
 
 /// <summary>An install with everything its fit rests on.</summary>
-public sealed record JudgedInstall(InstallFit Fit, Worklist Worklist);
+public sealed record JudgedInstall(InstallFit Fit, Worklist Worklist)
+{
+    /// <summary>For an install that is being retired: when everything that waits may be removed for good; null when nothing waits.</summary>
+    public DateTimeOffset? RemovableAt { get; init; }
+}
 
 /// <summary>Brings together what plans and fits are made of: documents, settled names, the latest survey.</summary>
 public sealed class FitDesk(Library library, SurveyShelf surveys, ConfirmationShelf confirmations, ExceptionShelf exceptions, IDbContextFactory<AppDb> databases, TimeProvider time)
@@ -56,7 +60,8 @@ public sealed class FitDesk(Library library, SurveyShelf surveys, ConfirmationSh
         var fit = await JudgeAsync(plan, estate, view, needs, cancel);
         var byOwner = estate.Hosts.Where(h => h.Reach == Reach.HandedOver).Select(h => h.Name).ToHashSet(StringComparer.OrdinalIgnoreCase);
         var past = plan.Stage == Stage.Retiring ? await PastAsync(plan, estate, cancel) : null;
-        return new JudgedInstall(fit, WorklistMaker.Make(fit, view, needs, past).Blocking(c => c is HostChange host && byOwner.Contains(host.Host) ? HandedOverHosts.ByOwner : null));
+        var worklist = WorklistMaker.Make(fit, view, needs, past).Blocking(c => c is HostChange host && byOwner.Contains(host.Host) ? HandedOverHosts.ByOwner : null);
+        return new JudgedInstall(fit, worklist) { RemovableAt = past?.RemovableAt(worklist.Remove) };
     }
 
     /// <summary>The fits of all installs of an estate that can be planned, from the latest survey.</summary>

@@ -24,10 +24,11 @@ public sealed class HouseCalendarTests
             [new ReviewState("alpha", Now.AddDays(-200), null, null), new ReviewState("beta", Now.AddDays(-200), Now.AddDays(-30), null), new ReviewState("gamma", Now.AddDays(-200), Now.AddDays(-30), new DateOnly(2027, 7, 1))],
             [(Exception(1, 10), "svc-a: spare"), (Exception(2, -3), "svc-b: spare"), (Exception(3, -60), "svc-c: spare")],
             [new Confirmation("alpha", "g1", "svc-a", null, [], true, "Jory Lind", Now, Now.AddDays(5)), new Confirmation("alpha", "g2", "svc-a", null, [], false, "Jory Lind", Now, Now.AddDays(5))],
-            House, Now);
+            House, Now, [("delta", Now.AddDays(1))]);
         entries.Select(e => (e.Id, e.StandingAt(Now))).ShouldBe([
             ("review/alpha", EntryStanding.Overdue), // never reviewed, in the books for longer than the house allows
             ("exception/2", EntryStanding.Overdue), // ended three days ago; the one that ended long ago is no news
+            ("removal/delta", EntryStanding.Later), // spoken of when it is due, and not before
             ("password/svc-b", EntryStanding.Soon), ("confirmation/alpha/g1", EntryStanding.Soon), ("exception/1", EntryStanding.Soon),
             ("password/svc-a", EntryStanding.Later), ("expiry/svc-b", EntryStanding.Later), ("review/beta", EntryStanding.Later), ("review/gamma", EntryStanding.Later)]);
         entries.Single(e => e.Id == "review/gamma").At.ShouldBe(new DateTimeOffset(2027, 7, 1, 12, 0, 0, TimeSpan.FromHours(1))); // noon, in summer time

@@ -8,6 +8,7 @@ import { CopyText } from '../../parts/CopyText';
 import { DataTable } from '../../parts/DataTable';
 import { Due } from '../../parts/Due';
 import { Failure } from '../../parts/Failure';
+import type { InstallTab } from '../install/tabs';
 
 const route = getRouteApi('/frame/calendar');
 const column = createColumnHelper<CalendarEntryView>();
@@ -17,6 +18,12 @@ const kinds: Record<string, string> = {
   review: 'review',
   exception: 'exception ends',
   confirmation: 'confirmation ends',
+  removal: 'removal',
+};
+const tabs: Record<string, { tab: InstallTab }> = {
+  review: { tab: 'review' },
+  exception: { tab: 'review' },
+  removal: { tab: 'worklist' },
 };
 const columns = (estate: string) => [
   column.accessor('standing', {
@@ -45,7 +52,7 @@ const columns = (estate: string) => [
           className="nowrap"
           to="/installs/$name"
           params={{ name: c.getValue() }}
-          search={c.row.original.kind === 'confirmation' ? {} : { tab: 'review' }}
+          search={tabs[c.row.original.kind] ?? {}}
         >
           {c.getValue()}
         </Link>
