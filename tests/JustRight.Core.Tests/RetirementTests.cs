@@ -101,6 +101,16 @@ public sealed class RetirementTests
     }
 
     [Fact]
+    public void A_service_that_another_install_runs_as_a_shared_account_stands_in_nobodys_way()
+    {
+        var (fit, worklist) = Retire(new FitScene().Account().Host("fm-temp01", [], ("SeBatchLogonRight", ["svc-poller"]))
+            .Of("fm-temp01", h => h with { Services = [new HostService("DepotPoll", @"FENNMOOR\svc-poller", ServiceStart.Automatic, true, [])] })
+            .Need(R.Batch()).OtherInstall("thermograph-depot", new Core.Rights.ServiceRight("fm-temp01", "DepotPoll", Core.Rights.ServiceAspect.Identity, "DepotPoll runs as it")));
+        worklist.Remove.ShouldHaveSingleItem().Blocked.ShouldBeNull();
+        fit.Findings.ShouldBeEmpty();
+    }
+
+    [Fact]
     public void A_group_of_the_plan_loses_what_it_holds_then_its_members_and_goes_last()
     {
         var scene = new FitScene().Account().Made("svc-poller").Group("app-ops", "svc-poller").Made("app-ops").PlannedGroup("ops", "app-ops", false, "poller").Host("fm-temp01", ["app-ops"]).Need(R.Admin(), through: "ops").Need(R.InGroup("app-ops"));

@@ -28,7 +28,7 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
     {
         var stale = Staleness();
         var accounts = plan.Accounts.Select(a => JudgeAccount(plan, a, stale)).Select(a => new AccountFit(a.Account, a.Found, [.. a.Judgements.Select(j => Exceptions.Apply(j, now))])).ToList();
-        return new InstallFit(plan, view.Survey.TakenAt, view.Survey.Pretend, accounts, [.. PlaceFindings.Of(plan, view).Select(f => Exceptions.Apply(f, now))], view.Corners);
+        return new InstallFit(plan, view.Survey.TakenAt, view.Survey.Pretend, accounts, [.. PlaceFindings.Of(plan, view, needs).Select(f => Exceptions.Apply(f, now))], view.Corners);
     }
 
     private string? Staleness()

@@ -8,7 +8,7 @@ namespace JustRight.Core.Fit;
 internal static class PlaceFindings
 {
     /// <summary>Unknown SIDs in local groups of the install's hosts, and strangers in its groups.</summary>
-    public static IReadOnlyList<Finding> Of(Plan plan, SurveyView view)
+    public static IReadOnlyList<Finding> Of(Plan plan, SurveyView view, NeedsBook needs)
     {
         var findings = view.Survey.Directory.Remarks.Select(r => new Finding(view.Survey.Directory.Domain, r, false)).ToList();
         var services = new ServiceFindings(plan, view);
@@ -18,7 +18,7 @@ internal static class PlaceFindings
             foreach (var group in host.LocalGroups)
                 foreach (var member in group.Members.Where(m => m.ToString().StartsWith("S-1-5-21-", StringComparison.Ordinal) && (view.Graph.IndexOf(m) is var n && (n < 0 || view.Graph.PrincipalOf(n) is null))))
                     findings.Add(new Finding(host.Name, $"{group.Name} holds {member}, which is no account or group known here.", false));
-            findings.AddRange(plan.Stage == Stage.Retiring ? StillRunning.On(host, plan).Select(s => new Finding(host.Name, s.Words, false)) : services.Of(host));
+            findings.AddRange(plan.Stage == Stage.Retiring ? StillRunning.On(host, plan, needs).Select(s => new Finding(host.Name, s.Words, false)) : services.Of(host));
         }
 
         foreach (var group in plan.Groups) findings.AddRange(Strangers(plan, group, view));

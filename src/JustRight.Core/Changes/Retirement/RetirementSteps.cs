@@ -38,7 +38,7 @@ internal sealed class RetirementSteps(InstallFit fit, SurveyView view, NeedsBook
     }
 
     /// <summary>By account key, why nothing may be taken from it yet.</summary>
-    private Dictionary<string, string> Running() => view.Survey.Hosts.Where(h => h.Unread is null).SelectMany(h => StillRunning.On(h, _plan)).DistinctBy(s => s.Account.Key).ToDictionary(s => s.Account.Key, s => s.Words);
+    private Dictionary<string, string> Running() => view.Survey.Hosts.Where(h => h.Unread is null).SelectMany(h => StillRunning.On(h, _plan, needs)).DistinctBy(s => s.Account.Key).ToDictionary(s => s.Account.Key, s => s.Words);
 
     private bool Concerns(Step step, string account) =>
         step.For.Any(f => f.StartsWith($"{account}/", StringComparison.Ordinal))

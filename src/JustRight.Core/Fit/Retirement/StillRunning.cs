@@ -1,4 +1,5 @@
 using JustRight.Core.Plans;
+using JustRight.Core.Rights;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Fit;
@@ -9,10 +10,11 @@ internal sealed record StillRunning(string Service, string Host, PlannedAccount 
     /// <summary>One sentence.</summary>
     public string Words => $"{Service} on {Host} is still set to run as {Account.Name}: remove the product there first, or give the service another account.";
 
-    /// <summary>Those of one host.</summary>
-    public static IEnumerable<StillRunning> On(HostSnapshot host, Plan plan) =>
+    /// <summary>Those of one host, without those that another install wants to run as the account: they stay.</summary>
+    public static IEnumerable<StillRunning> On(HostSnapshot host, Plan plan, NeedsBook needs) =>
         from service in host.Services
         from account in plan.Accounts
         where ServiceJudge.IsAccount(service.Account, host.Name, account.Name, plan)
+        where needs.Installs(account.Name, new ServiceRight(host.Name, service.Name, ServiceAspect.Identity, "")).Count == 0
         select new StillRunning(service.Name, host.Name, account);
 }
