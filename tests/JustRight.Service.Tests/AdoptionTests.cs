@@ -53,7 +53,7 @@ public sealed class AdoptionTests
     {
         await using var service = await ServiceProcess.StartAsync();
         await service.AddDemoAsync();
-        (await RefusedAsync(service, Curdhouse with { Estate = "fenmoor" })).ShouldBe((HttpStatusCode.NotFound, true), "estate");
+        (await RefusedAsync(service, Curdhouse with { Estate = "fenmoor" }, "fennmoor")).ShouldBe((HttpStatusCode.NotFound, true)); // the nearest is named
         (await RefusedAsync(service, Curdhouse with { Name = "curdhouse-portals" }, "There is an install curdhouse-portals")).ShouldBe((HttpStatusCode.Conflict, true));
         (await RefusedAsync(service, Curdhouse, "There is a sheet curdhouse@7.1")).ShouldBe((HttpStatusCode.Conflict, true));
         (await RefusedAsync(service, Curdhouse with { Accounts = [] }, "from 1 to 50")).ShouldBe((HttpStatusCode.BadRequest, true));
@@ -73,7 +73,7 @@ public sealed class AdoptionTests
         (finish.StatusCode, await finish.Content.ReadAsStringAsync(Cancel)).ShouldSatisfyAllConditions(f => f.StatusCode.ShouldBe(HttpStatusCode.Conflict), f => f.Item2.ShouldContain("svc-nobody"));
     }
 
-    private static async Task<(HttpStatusCode Code, bool Says)> RefusedAsync(ServiceProcess service, AdoptionOrder order, string says = "")
+    private static async Task<(HttpStatusCode Code, bool Says)> RefusedAsync(ServiceProcess service, AdoptionOrder order, string says)
     {
         using var response = await PostAsync(service, "adoptions", order);
         var text = await response.Content.ReadAsStringAsync(Cancel);
