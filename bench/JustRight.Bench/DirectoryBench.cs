@@ -5,13 +5,13 @@ using System.Net;
 using JustRight.Connectors;
 using JustRight.Connectors.Directories;
 using JustRight.Connectors.Ldap;
-using JustRight.Connectors.Tests;
-using JustRight.Connectors.Tests.Differential;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Access;
 using JustRight.Core.Rights.Directory.Branches;
+using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Sheets;
+using JustRight.Tests.Shared;
 
 namespace JustRight.Bench;
 
@@ -141,14 +141,8 @@ internal static class DirectoryBench
         }
     }
 
-    private static async Task<double> InProcessAsync(string reading, Controller controller)
-    {
-        using var process = Process.Start(new ProcessStartInfo(Environment.ProcessPath!, ["directory", reading, Controller.Address, controller.CaFolder]) { RedirectStandardOutput = true })!;
-        var line = (await process.StandardOutput.ReadToEndAsync()).Trim();
-        await process.WaitForExitAsync();
-        Console.WriteLine(line);
-        return double.Parse(line.Split(' ', StringSplitOptions.RemoveEmptyEntries)[1], CultureInfo.InvariantCulture);
-    }
+    private static Task<double> InProcessAsync(string reading, Controller controller) =>
+        OwnProcess.MeasureAsync(1, "directory", reading, Controller.Address, controller.CaFolder);
 
     private static double Median(List<double> values) => values.Order().ElementAt(values.Count / 2);
 }

@@ -34,12 +34,8 @@ internal static class InstanceBench
         {
             foreach (var what in seconds.Keys)
             {
-                using var process = Process.Start(new ProcessStartInfo(Environment.ProcessPath!, ["instance", what, listener.Port.ToString(CultureInfo.InvariantCulture), file]) { RedirectStandardOutput = true })!;
-                var line = await process.StandardOutput.ReadToEndAsync();
-                await process.WaitForExitAsync();
-                if (process.ExitCode != 0) throw new InvalidOperationException($"Reading {what} failed.");
-                Console.Write(line);
-                if (round > 0) seconds[what].Add(double.Parse(line.Split(' ', StringSplitOptions.RemoveEmptyEntries)[1], CultureInfo.InvariantCulture)); // the first round only warms the server
+                var taken = await OwnProcess.MeasureAsync(1, "instance", what, listener.Port.ToString(CultureInfo.InvariantCulture), file);
+                if (round > 0) seconds[what].Add(taken); // the first round only warms the server
             }
         }
 

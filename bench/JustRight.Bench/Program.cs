@@ -39,23 +39,12 @@ if (args.Length > 0)
 Console.WriteLine("what      size    accounts   groups   installs   seconds   peak MB   result");
 foreach (var measured in new[] { "fit", "closure", "access", "hosts", "database", "filter" })
 {
-    var small = InProcess(measured, 0.1);
-    var large = InProcess(measured, 1);
+    var small = await OwnProcess.MeasureAsync(5, "measure", measured, "0.1");
+    var large = await OwnProcess.MeasureAsync(5, "measure", measured, "1");
     Console.WriteLine($"{measured,-9} ratio of seconds for ten times the input: {large / small:0.0} (linear is 10, the mark is 11)");
 }
 
 return 0;
-
-static double InProcess(string what, double size)
-{
-    var start = new ProcessStartInfo(Environment.ProcessPath!, ["measure", what, size.ToString(CultureInfo.InvariantCulture)]) { RedirectStandardOutput = true };
-    using var process = Process.Start(start)!;
-    var line = process.StandardOutput.ReadToEnd().Trim();
-    process.WaitForExit();
-    if (process.ExitCode != 0) throw new InvalidOperationException($"Measuring {what} at {size} failed.");
-    Console.WriteLine(line);
-    return double.Parse(line.Split(' ', StringSplitOptions.RemoveEmptyEntries)[5], CultureInfo.InvariantCulture);
-}
 
 static int Measure(string what, double size)
 {

@@ -2,17 +2,18 @@ using System.Diagnostics;
 using System.DirectoryServices.Protocols;
 using System.Globalization;
 using System.Net;
-using System.Net.Sockets;
 using JustRight.Connectors;
 using JustRight.Connectors.People;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Installs;
 using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Sheets;
 using JustRight.Core.SignIn;
 using JustRight.Core.SignIn.Objects;
 using JustRight.Core.SignIn.Trials;
+using JustRight.Tests.Shared;
 
 namespace JustRight.Bench;
 
@@ -28,29 +29,28 @@ internal static class SignInBench
     public static async Task<int> RunAsync()
     {
         var folder = Directory.CreateTempSubdirectory("justright-bench-").FullName;
-        var port = FreePort();
+        var port = Loopback.FreePort();
         try
         {
             await LayAsync(folder);
-            using var slapd = Process.Start("/usr/sbin/slapd", ["-d", "0", "-f", Path.Combine(folder, "slapd.conf"), "-h", $"ldap://127.0.0.1:{port}/"]);
-            await Task.Delay(2000);
+            var slapd = await SlapdServer.StartAsync(Path.Combine(folder, "slapd.conf"), $"ldap://127.0.0.1:{port}/", port);
             try
             {
-                Once("client", port); // the server's own caches must not count for either
+                await OnceAsync("client", port); // the server's own caches must not count for either
                 var ratios = new List<double>();
                 for (var i = 0; i < Runs; i++)
                 {
-                    var client = Once("client", port);
-                    ratios.Add(Once("ours", port) / client);
+                    var client = await OnceAsync("client", port);
+                    ratios.Add(await OnceAsync("ours", port) / client);
                 }
 
                 ratios.Sort();
                 Console.WriteLine($"ratio of counting and comparing 20,000 people to the client's paging: {ratios[0]:0.00} to {ratios[^1]:0.00}, median {ratios[Runs / 2]:0.00} (the mark is 1.15)");
-                Once("trial", port);
+                await OnceAsync("trial", port);
             }
             finally
             {
-                slapd.Kill();
+                await slapd.EndAsync();
             }
         }
         finally
@@ -70,15 +70,8 @@ internal static class SignInBench
         return 0;
     }
 
-    private static double Once(string reading, int port)
-    {
-        using var process = Process.Start(new ProcessStartInfo(Environment.ProcessPath!, ["sign-in", reading, port.ToString(CultureInfo.InvariantCulture)]) { RedirectStandardOutput = true })!;
-        var line = process.StandardOutput.ReadToEnd().Trim();
-        process.WaitForExit();
-        if (process.ExitCode != 0) throw new InvalidOperationException($"{reading} failed.");
-        Console.WriteLine(line);
-        return double.Parse(line.Split(' ', StringSplitOptions.RemoveEmptyEntries)[1], CultureInfo.InvariantCulture);
-    }
+    private static Task<double> OnceAsync(string reading, int port) =>
+        OwnProcess.MeasureAsync(1, "sign-in", reading, port.ToString(CultureInfo.InvariantCulture));
 
     private static (double Seconds, string Result) Client(int port)
     {
@@ -162,16 +155,7 @@ internal static class SignInBench
             }
         }
 
-        using var process = Process.Start("/usr/sbin/slapadd", ["-q", "-f", Path.Combine(folder, "slapd.conf"), "-l", Path.Combine(folder, "bench.ldif")]);
-        await process.WaitForExitAsync();
-        if (process.ExitCode != 0) throw new InvalidOperationException("slapadd failed.");
-    }
-
-    private static int FreePort()
-    {
-        using var listener = new TcpListener(IPAddress.Loopback, 0);
-        listener.Start();
-        return ((IPEndPoint)listener.LocalEndpoint).Port;
+        await Programs.MustRunAsync("/usr/sbin/slapadd", "-q", "-f", Path.Combine(folder, "slapd.conf"), "-l", Path.Combine(folder, "bench.ldif"));
     }
 
     private sealed class Watcher : ITrialWatcher

@@ -49,13 +49,8 @@ internal static class SshBench
             "-q", "-i", hosts.KeyFile, "-p", hosts.Port.ToString(CultureInfo.InvariantCulture), "-o", "StrictHostKeyChecking=no", "-o", "UserKnownHostsFile=/dev/null", $"{PretendHosts.User}@{hosts.AddressOf(name)}",
             "powershell.exe -NoProfile -NonInteractive -Command \"& ([scriptblock]::Create([Text.Encoding]::UTF8.GetString([Convert]::FromBase64String([Console]::In.ReadLine()))))\"",
         ];
-        using var client = Process.Start(new ProcessStartInfo("ssh", arguments) { RedirectStandardInput = true, RedirectStandardOutput = true, RedirectStandardError = true })!;
-        var output = client.StandardOutput.ReadToEndAsync();
-        await client.StandardInput.WriteLineAsync(Convert.ToBase64String(Encoding.UTF8.GetBytes(HostScripts.Collect)));
-        client.StandardInput.Close();
-        var text = await output;
-        await client.WaitForExitAsync();
-        if (!text.Contains("host-facts", StringComparison.Ordinal)) throw new InvalidOperationException($"{name}: {await client.StandardError.ReadToEndAsync()}");
+        var end = await Programs.RunAsync("ssh", arguments, Convert.ToBase64String(Encoding.UTF8.GetBytes(HostScripts.Collect)) + "\n");
+        if (!end.Output.Contains("host-facts", StringComparison.Ordinal)) throw new InvalidOperationException($"{name}: {end.Error}");
     }
 
     private static Estate Estate(string[] names, PretendHosts hosts)

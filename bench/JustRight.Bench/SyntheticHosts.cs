@@ -4,7 +4,8 @@ using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Policies;
+using JustRight.Core.Rights.Hosts;
+using JustRight.Core.Rights.Hosts.Policies;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 

@@ -3,7 +3,9 @@ using JustRight.Core.Faults;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
+using JustRight.Core.Rights.Databases;
 using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 

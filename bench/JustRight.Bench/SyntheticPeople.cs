@@ -1,3 +1,4 @@
+using JustRight.Core.Rights.Hosts;
 using JustRight.Core.SignIn.Objects;
 
 namespace JustRight.Bench;

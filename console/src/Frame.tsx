@@ -1,9 +1,10 @@
-import { AppShell, Button, Group, Loader, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
+import { AppShell, Button, Group, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { Link, Navigate, Outlet } from '@tanstack/react-router';
 import { api, ApiError } from './api/client';
 import { me } from './api/queries';
 import { Failure } from './parts/Failure';
+import { Loading } from './parts/Loading';
 
 /** What stands around every page: the name, the pages, who is signed in. */
 export function Frame() {
@@ -44,7 +45,7 @@ export function Frame() {
         </Group>
       </AppShell.Header>
       <AppShell.Main>
-        {who.isPending ? <Loader aria-label="Loading" /> : who.error ? <Failure error={who.error} /> : <Outlet />}
+        {who.isPending ? <Loading /> : who.error ? <Failure error={who.error} /> : <Outlet />}
       </AppShell.Main>
     </AppShell>
   );

@@ -1,10 +1,20 @@
 import { test as base } from '@playwright/test';
 import { type ChildProcess, spawn } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { type AddressInfo, createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 
 const top = resolve(import.meta.dirname, '..', '..');
+
+/** A port that nobody listens on. */
+async function freePort(): Promise<number> {
+  const probe = createServer();
+  await new Promise<void>((done) => probe.listen(0, '127.0.0.1', done));
+  const { port } = probe.address() as AddressInfo;
+  await new Promise((done) => probe.close(done));
+  return port;
+}
 
 /** The built service with the Fennmoor demo, on a port of its own. */
 export class Service {
@@ -17,8 +27,7 @@ export class Service {
 
   static async start(...more: string[]): Promise<Service> {
     const data = mkdtempSync(join(tmpdir(), 'justright-browser-'));
-    const port = 20_000 + Math.floor(Math.random() * 20_000);
-    const address = `http://127.0.0.1:${port}`;
+    const address = `http://127.0.0.1:${await freePort()}`;
     const settings = ['--urls', address, '--JustRight:Data', data, '--JustRight:Console', join(top, 'console', 'dist')];
     const child = spawn('dotnet', [
       join(top, '.build/service/JustRight.Service.dll'),
@@ -87,7 +96,7 @@ export const test = base.extend<object, { service: Service }>({
       await use(service);
       service.stop();
     },
-    { scope: 'worker', timeout: 60_000 },
+    { scope: 'worker', timeout: 300_000 },
   ],
 });
 

@@ -3,6 +3,7 @@ using JustRight.Core.Changes;
 using JustRight.Core.Fit;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Lab;

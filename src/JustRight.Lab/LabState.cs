@@ -1,4 +1,5 @@
 using System.Text.Json.Serialization;
+using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 

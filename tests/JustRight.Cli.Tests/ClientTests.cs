@@ -1,7 +1,5 @@
 using System.Diagnostics;
 using System.Text.Json;
-using JustRight.Formats.Tests;
-using JustRight.Tests.Shared;
 
 namespace JustRight.Cli.Tests;
 

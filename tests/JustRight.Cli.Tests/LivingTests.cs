@@ -1,7 +1,7 @@
 using System.Globalization;
 using System.Text.Json;
 using System.Text.Json.Nodes;
-using JustRight.Tests.Shared;
+using JustRight.Core.Rights.Hosts;
 
 namespace JustRight.Cli.Tests;
 

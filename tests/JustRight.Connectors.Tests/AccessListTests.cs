@@ -1,7 +1,6 @@
 using System.DirectoryServices.Protocols;
 using JustRight.Connectors.Directories;
 using JustRight.Connectors.Ldap;
-using JustRight.Connectors.Tests.Differential;
 using JustRight.Core.Changes;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory;

@@ -1,11 +1,11 @@
 using System.DirectoryServices.Protocols;
 using JustRight.Connectors.Directories;
 using JustRight.Connectors.Ldap;
-using JustRight.Connectors.Tests.Differential;
 using JustRight.Core.Changes;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Access;
 using JustRight.Core.Rights.Directory.Descriptors;
+using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 

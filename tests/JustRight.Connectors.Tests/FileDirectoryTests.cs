@@ -3,7 +3,6 @@ using System.Text.RegularExpressions;
 using JustRight.Connectors.Directories;
 using JustRight.Connectors.Files;
 using JustRight.Connectors.Ldap;
-using JustRight.Connectors.Tests.Differential;
 using JustRight.Core.Changes;
 using JustRight.Core.Rights.Directory.Descriptors;
 using JustRight.Core.Sheets;

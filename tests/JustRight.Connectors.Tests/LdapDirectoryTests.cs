@@ -5,7 +5,7 @@ using JustRight.Core.Rights.Directory;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 
-[assembly: AssemblyFixture(typeof(JustRight.Connectors.Tests.Controller))]
+[assembly: AssemblyFixture(typeof(JustRight.Tests.Shared.Controller))]
 
 // With many tests at once on the one controller, now and then a connection is gone between its opening and its first request.
 [assembly: CollectionBehavior(DisableTestParallelization = true)]
@@ -122,7 +122,7 @@ public sealed class LdapDirectoryTests(Controller controller)
         await controller.ToolAsync("user", "disable", "svc-off");
         await controller.ToolAsync("user", "setexpiry", "svc-ended", "--days=-1");
         await controller.ToolAsync("user", "setpassword", "svc-change", "--newpassword=Zz9-" + Guid.NewGuid().ToString("N"), "--must-change-at-next-login");
-        using var raw = new Differential.RawClient(controller.Target, controller.Target.SignInAs, controller.Password);
+        using var raw = new RawClient(controller.Target, controller.Target.SignInAs, controller.Password);
         raw.Do(new System.DirectoryServices.Protocols.AddRequest($"CN=svc-unset,OU=States,{Root}", [new("objectClass", "user"), new("sAMAccountName", "svc-unset"), new("userAccountControl", "66080")])); // never expires, never set
         var snapshot = await _directory.ReadAsync(new DirectoryScope([$"OU=States,{Root}"], []), Cancel);
         snapshot.Principals.Single(p => p.Name == "svc-unset").State.ShouldBe(AccountState.PasswordNeverExpires);
@@ -136,7 +136,7 @@ public sealed class LdapDirectoryTests(Controller controller)
     {
         await BranchAsync("Facts");
         await _directory.MakeAsync(new CreateAccount("FENNMOOR", "svc-facts", $"CN=svc-facts,OU=Facts,{Root}", "svc-facts@fennmoor.example", "", false), NewPassword.Generate(), Cancel);
-        using var raw = new Differential.RawClient(controller.Target, controller.Target.SignInAs, controller.Password);
+        using var raw = new RawClient(controller.Target, controller.Target.SignInAs, controller.Password);
         var dn = $"CN=svc-facts,OU=Facts,{Root}";
         raw.TryReplace(dn, "servicePrincipalName", "HTTP/fm-facts01", "HTTP/fm-facts01.fennmoor.example").ShouldBe(System.DirectoryServices.Protocols.ResultCode.Success);
         var end = new DateTimeOffset(2031, 3, 4, 5, 6, 7, TimeSpan.Zero);

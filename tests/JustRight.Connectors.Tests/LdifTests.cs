@@ -1,7 +1,5 @@
-using System.Diagnostics;
 using JustRight.Connectors.Directories;
 using JustRight.Connectors.Ldap;
-using JustRight.Connectors.Tests.Differential;
 using JustRight.Core.Changes;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Access;
@@ -61,13 +59,10 @@ public sealed class LdifTests(Controller controller)
         await File.WriteAllTextAsync(file, LdifWriter.Write("test", changes, known), Cancel);
         var secret = Path.Combine(controller.Folder, "ldap-password");
         await File.WriteAllTextAsync(secret, controller.Password, Cancel);
-        var start = new ProcessStartInfo("ldapmodify", ["-H", $"ldaps://{Controller.Address}", "-x", "-D", controller.Target.SignInAs, "-y", secret, "-f", file]) { RedirectStandardError = true, RedirectStandardOutput = true };
-        start.Environment["LDAPTLS_CACERT"] = Path.Combine(controller.CaFolder, "ca.pem");
-        using var process = Process.Start(start)!;
-        var output = process.StandardOutput.ReadToEndAsync(Cancel);
-        var error = await process.StandardError.ReadToEndAsync(Cancel);
-        await process.WaitForExitAsync(Cancel);
-        process.ExitCode.ShouldBe(0, $"{error}\n{await output}\n{await File.ReadAllTextAsync(file, Cancel)}");
+        var end = await Programs.RunAsync(
+            "ldapmodify", ["-H", $"ldaps://{Controller.Address}", "-x", "-D", controller.Target.SignInAs, "-y", secret, "-f", file],
+            environment: [("LDAPTLS_CACERT", Path.Combine(controller.CaFolder, "ca.pem"))], cancel: Cancel);
+        end.Code.ShouldBe(0, $"{end.Error}\n{end.Output}\n{await File.ReadAllTextAsync(file, Cancel)}");
         foreach (var change in onlyLast ? changes[^1..] : changes) (await _directory.ObserveAsync(change, Cancel)).State.ShouldBe(ObservedState.Done, change.Words);
     }
 

@@ -2,11 +2,10 @@ using System.DirectoryServices.Protocols;
 using JustRight.Connectors.Directories;
 using JustRight.Connectors.Files;
 using JustRight.Connectors.Ldap;
-using JustRight.Connectors.Tests.Differential;
 using JustRight.Core.Changes;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Descriptors;
-using JustRight.Core.Rights.Policies;
+using JustRight.Core.Rights.Hosts.Policies;
 using JustRight.Core.Surveys;
 using JustRight.Formats.Policies;
 

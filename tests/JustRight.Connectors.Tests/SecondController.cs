@@ -1,5 +1,4 @@
 using System.Diagnostics;
-using JustRight.Connectors.Directories;
 using JustRight.Connectors.Ldap;
 
 namespace JustRight.Connectors.Tests;
@@ -11,7 +10,12 @@ namespace JustRight.Connectors.Tests;
 public sealed class SecondController(Controller first) : IAsyncLifetime
 {
     private const string Hosts = "/etc/hosts";
-    private const string HostsLine = $"{Controller.Address} fm-dc01.fennmoor.example fm-dc01 # just right tests\n{Controller.SecondAddress} fm-dc02.fennmoor.example fm-dc02 # just right tests\n";
+    private static readonly string HostsLine = $"""
+        {Controller.Address} fm-dc01.fennmoor.example fm-dc01 # just right tests
+        {Controller.SecondAddress} fm-dc02.fennmoor.example fm-dc02 # just right tests
+
+        """;
+
     private Process? _process;
 
     /// <summary>The first controller as a target, with this one behind it.</summary>
@@ -22,59 +26,56 @@ public sealed class SecondController(Controller first) : IAsyncLifetime
 
     private string Configuration => Path.Combine(first.Folder, "second", "etc", "smb.conf");
 
+    private string[] OwnFolders =>
+        [$"--option=pid directory={first.Folder}/second-pid", $"--option=ncalrpc dir={first.Folder}/second-rpc"];
+
     public async ValueTask InitializeAsync()
     {
         foreach (var name in new[] { "second-pid", "second-rpc" }) Directory.CreateDirectory(Path.Combine(first.Folder, name));
         var kerberos = Path.Combine(first.Folder, "krb5.conf");
-        await File.WriteAllTextAsync(
-            kerberos,
-            $"[libdefaults]\n default_realm = FENNMOOR.EXAMPLE\n dns_lookup_kdc = false\n dns_lookup_realm = false\n[realms]\n FENNMOOR.EXAMPLE = {{\n  kdc = {Controller.Address}\n }}\n[domain_realm]\n .fennmoor.example = FENNMOOR.EXAMPLE\n");
+        await File.WriteAllTextAsync(kerberos, $$"""
+            [libdefaults]
+             default_realm = FENNMOOR.EXAMPLE
+             dns_lookup_kdc = false
+             dns_lookup_realm = false
+            [realms]
+             FENNMOOR.EXAMPLE = {
+              kdc = {{Controller.Address}}
+             }
+            [domain_realm]
+             .fennmoor.example = FENNMOOR.EXAMPLE
+
+            """);
         Environment.SetEnvironmentVariable("KRB5_CONFIG", kerberos);
         await File.AppendAllTextAsync(Hosts, HostsLine);
         await AddressAsync("add");
-        await Controller.RunAsync(
-            "samba-tool", "domain", "join", "fennmoor.example", "DC", "--server=fm-dc01.fennmoor.example", $"--targetdir={Path.Combine(first.Folder, "second")}", $"-UAdministrator%{first.Password}",
-            "--dns-backend=NONE", "--option=netbios name=fm-dc02", $"--option=interfaces={Controller.SecondAddress}/8", "--option=bind interfaces only=yes",
-            $"--option=pid directory={first.Folder}/second-pid", $"--option=ncalrpc dir={first.Folder}/second-rpc");
-        string[] arguments =
-        [
-            "-i", "-M", "single", "-s", Configuration, "--option=server services=ldap", $"--option=tls certfile={first.Folder}/server.pem", $"--option=tls keyfile={first.Folder}/server.key",
-            $"--option=tls cafile={first.CaFolder}/ca.pem", $"--option=pid directory={first.Folder}/second-pid", $"--option=ncalrpc dir={first.Folder}/second-rpc", "--option=log level=0",
-        ];
-        _process = Process.Start(new ProcessStartInfo("samba", arguments) { RedirectStandardOutput = true, RedirectStandardError = true, RedirectStandardInput = true })!;
-        _process.OutputDataReceived += (_, _) => { };
-        _process.ErrorDataReceived += (_, _) => { };
-        _process.BeginOutputReadLine();
-        _process.BeginErrorReadLine();
-        for (var i = 0; i < 120; i++)
-        {
-            try
-            {
-                await new LdapDirectory(Target, new DirectorySchemas(), TimeProvider.System).NamesInUseAsync(["Administrator"], CancellationToken.None);
-                return;
-            }
-            catch (ConnectorException e) when (e.Failure is ConnectorFailure.Unreachable or ConnectorFailure.NotTrusted && i < 119)
-            {
-                await Task.Delay(500);
-            }
-        }
+        await Programs.MustRunAsync("samba-tool", [
+            "domain", "join", "fennmoor.example", "DC", "--server=fm-dc01.fennmoor.example", $"--targetdir={first.Folder}/second",
+            $"-UAdministrator%{first.Password}", "--dns-backend=NONE", "--option=netbios name=fm-dc02",
+            $"--option=interfaces={Controller.SecondAddress}/8", "--option=bind interfaces only=yes", .. OwnFolders,
+        ]);
+        _process = Programs.Serve("samba", [
+            "-i", "-M", "single", "-s", Configuration, "--option=server services=ldap", "--option=log level=0",
+            $"--option=tls certfile={first.Folder}/server.pem", $"--option=tls keyfile={first.Folder}/server.key",
+            $"--option=tls cafile={first.CaFolder}/ca.pem", .. OwnFolders,
+        ]);
+        await Controller.AnsweringAsync(Target, () => _process.HasExited);
     }
 
     /// <summary>Lets this controller have what the first one has.</summary>
-    public Task CatchUpAsync() => Controller.RunAsync(
-        "samba-tool", "drs", "replicate", "fm-dc02.fennmoor.example", "fm-dc01.fennmoor.example", "DC=fennmoor,DC=example", "--local", "-s", Configuration, $"-UAdministrator%{first.Password}");
+    public Task CatchUpAsync() => Programs.MustRunAsync(
+        "samba-tool", "drs", "replicate", "fm-dc02.fennmoor.example", "fm-dc01.fennmoor.example", "DC=fennmoor,DC=example",
+        "--local", "-s", Configuration, $"-UAdministrator%{first.Password}");
 
     public async ValueTask DisposeAsync()
     {
-        if (_process is { HasExited: false }) _process.Kill(entireProcessTree: true);
-        _process?.Dispose();
+        if (_process is not null) await _process.EndAsync();
         await AddressAsync("del");
-        await File.WriteAllTextAsync(Hosts, (await File.ReadAllTextAsync(Hosts)).Replace(HostsLine, "", StringComparison.Ordinal));
+        var hosts = await File.ReadAllTextAsync(Hosts);
+        await File.WriteAllTextAsync(Hosts, hosts.Replace(HostsLine, "", StringComparison.Ordinal));
     }
 
-    private static async Task AddressAsync(string verb)
-    {
-        using var process = Process.Start("ip", ["addr", verb, $"{Controller.SecondAddress}/8", "dev", "lo"]);
-        await process.WaitForExitAsync(); // an address that is there already is as good
-    }
+    /// <summary>An address that is there already is as good.</summary>
+    private static Task<ProgramEnd> AddressAsync(string verb) =>
+        Programs.RunAsync("ip", ["addr", verb, $"{Controller.SecondAddress}/8", "dev", "lo"]);
 }

@@ -1,6 +1,5 @@
 using JustRight.Connectors.Directories;
 using JustRight.Connectors.Ldap;
-using JustRight.Connectors.Tests.Differential;
 using JustRight.Core.Changes;
 using JustRight.Core.Replicas;
 using JustRight.Core.Rights.Directory.Access;

@@ -1,7 +1,7 @@
-using System.Diagnostics;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using JustRight.Core.Changes;
+using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Surveys;
 using JustRight.Formats.Hosts;
 
@@ -138,20 +138,10 @@ public sealed class ScriptTests : IDisposable
 
     private async Task<(string Output, string Errors, int ExitCode)> StartAsync(string[] arguments, string? input)
     {
-        using var process = Process.Start(new ProcessStartInfo(PretendHosts.PowerShell, ["-NoProfile", "-NonInteractive", .. arguments])
-        {
-            WorkingDirectory = _folder,
-            RedirectStandardInput = true,
-            RedirectStandardOutput = true,
-            RedirectStandardError = true,
-            Environment = { ["PRETEND_HOST_STATE"] = In("state.json"), ["TMPDIR"] = _folder, ["POWERSHELL_TELEMETRY_OPTOUT"] = "1", ["NO_COLOR"] = "1" },
-        })!;
-        if (input is not null) await process.StandardInput.WriteAsync(await File.ReadAllTextAsync(input));
-        process.StandardInput.Close();
-        var errors = process.StandardError.ReadToEndAsync();
-        var output = await process.StandardOutput.ReadToEndAsync();
-        await process.WaitForExitAsync();
-        return (output.Trim(), await errors, process.ExitCode);
+        var end = await Programs.RunAsync(
+            PretendHosts.PowerShell, ["-NoProfile", "-NonInteractive", .. arguments], input is null ? "" : await File.ReadAllTextAsync(input),
+            [("PRETEND_HOST_STATE", In("state.json")), ("TMPDIR", _folder), ("POWERSHELL_TELEMETRY_OPTOUT", "1"), ("NO_COLOR", "1")], _folder);
+        return (end.Output.Trim(), end.Error, end.Code);
     }
 
     private string In(string name) => Path.Combine(_folder, name);

@@ -1,7 +1,6 @@
 using System.Net;
 using System.Net.Http.Json;
 using JustRight.Contracts;
-using JustRight.Tests.Shared;
 
 namespace JustRight.Service.Tests;
 

@@ -1,4 +1,3 @@
-using JustRight.Tests.Shared;
 
 namespace JustRight.Service.Tests;
 

@@ -2,8 +2,6 @@ using System.Net;
 using System.Net.Http.Headers;
 using System.Net.Http.Json;
 using JustRight.Contracts;
-using JustRight.Formats.Tests;
-using JustRight.Tests.Shared;
 
 namespace JustRight.Service.Tests;
 

@@ -1,6 +1,5 @@
 using System.Net.Http.Json;
 using JustRight.Contracts;
-using JustRight.Tests.Shared;
 
 namespace JustRight.Service.Tests;
 
@@ -29,9 +28,7 @@ public sealed class CrashTests
         var order = new GrantOrder(false, [.. worklist.Give.Select(s => s.Id)]);
         using var response = await service.Http.PostAsync($"/api/installs/{Install}/grant", JsonContent.Create(order, ContractsJson.Default.GrantOrder));
         var job = (await response.Content.ReadFromJsonAsync(ContractsJson.Default.JobView))!;
-        var file = Path.Combine(service.Data, "halted-for-rehearsal");
-        for (var i = 0; i < 300 && !File.Exists(file); i++) await Task.Delay(100);
-        File.Exists(file).ShouldBeTrue("the halt was not reached");
+        await service.HaltedAsync();
 
         await service.KillAsync();
         await service.RestartAsync();

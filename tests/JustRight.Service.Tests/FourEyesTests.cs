@@ -3,7 +3,6 @@ using System.Net.Http.Headers;
 using System.Net.Http.Json;
 using System.Text;
 using JustRight.Contracts;
-using JustRight.Tests.Shared;
 
 namespace JustRight.Service.Tests;
 

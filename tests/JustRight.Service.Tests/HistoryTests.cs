@@ -1,7 +1,6 @@
 using System.Net;
 using System.Text.Json.Nodes;
 using JustRight.Contracts;
-using JustRight.Tests.Shared;
 
 namespace JustRight.Service.Tests;
 

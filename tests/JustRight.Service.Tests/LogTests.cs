@@ -1,5 +1,4 @@
 using JustRight.Contracts;
-using JustRight.Tests.Shared;
 using Microsoft.Data.Sqlite;
 
 namespace JustRight.Service.Tests;

@@ -1,7 +1,6 @@
 using System.Buffers;
 using System.Collections.Concurrent;
 using System.Net;
-using System.Net.Sockets;
 using System.Text;
 using SmtpServer;
 using SmtpServer.ComponentModel;
@@ -30,10 +29,10 @@ internal sealed class NoticeScene : MessageStore, IAsyncDisposable
     }
 
     /// <summary>Where mail is taken.</summary>
-    public int MailPort { get; } = FreePort();
+    public int MailPort { get; } = Loopback.FreePort();
 
     /// <summary>Where the webhook listens.</summary>
-    public string Webhook { get; } = $"http://127.0.0.1:{FreePort()}/told/";
+    public string Webhook { get; } = $"http://127.0.0.1:{Loopback.FreePort()}/told/";
 
     /// <summary>The mails that came, as they came.</summary>
     public ConcurrentQueue<string> Mails { get; } = [];
@@ -51,15 +50,10 @@ internal sealed class NoticeScene : MessageStore, IAsyncDisposable
     public IEnumerable<string> MailsWith(string text) => Mails.Where(m => m.Contains(text, StringComparison.Ordinal));
 
     /// <summary>Waits until one came, or the time is over. What the service sends of itself meanwhile does not count.</summary>
-    public static async Task<T> FirstAsync<T>(Func<IEnumerable<T>> came, int seconds = 30)
+    public static async Task<T> FirstAsync<T>(Func<IEnumerable<T>> came)
     {
-        for (var i = 0; i < seconds * 10; i++)
-        {
-            if (came().Take(1).ToList() is [var one]) return one;
-            await Task.Delay(100);
-        }
-
-        throw new TimeoutException("Nothing came.");
+        await Waiting.UntilAsync("something came", () => came().Any());
+        return came().First();
     }
 
     /// <inheritdoc/>
@@ -96,12 +90,5 @@ internal sealed class NoticeScene : MessageStore, IAsyncDisposable
         {
             // It was closed.
         }
-    }
-
-    private static int FreePort()
-    {
-        using var listener = new TcpListener(IPAddress.Loopback, 0);
-        listener.Start();
-        return ((IPEndPoint)listener.LocalEndpoint).Port;
     }
 }

@@ -6,7 +6,6 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using System.Text.RegularExpressions;
 using JustRight.Contracts;
-using JustRight.Tests.Shared;
 
 namespace JustRight.Service.Tests;
 
@@ -67,7 +66,7 @@ public sealed partial class NoticeTests
 
         var (headers, body) = await NoticeScene.FirstAsync(() => scene.CallsWith("password due by"));
         Check(headers, body, scene.Webhook);
-        (await NoticeScene.FirstAsync(() => scene.MailsWith("justright password renew"), 75)).ShouldContain("svc-curd-read");
+        (await NoticeScene.FirstAsync(() => scene.MailsWith("justright password renew"))).ShouldContain("svc-curd-read");
         var sent = (await DeliveredAsync(service, 2)).Single(n => n.Id == due.Id).Deliveries.Single(d => d.Channel == "mail");
         (sent.State, sent.Tries).ShouldBe(("sent", 2));
     }
@@ -80,7 +79,8 @@ public sealed partial class NoticeTests
         await AddEstateAsync(service, "http://127.0.0.1:9/told/");
         await service.RunAsync($"installs/{Install}/verify");
         using var asked = await service.Http.PostAsync("/api/estates/fennmoor/reminders", null, Cancel);
-        for (var i = 0; i < 100 && (await NoticesAsync(service)).Any(n => n.Deliveries.Any(d => d.Tries == 0)); i++) await Task.Delay(100, Cancel);
+        await Waiting.UntilAsync("all deliveries were tried", async () =>
+            (await NoticesAsync(service)) is { Count: > 0 } notices && notices.All(n => n.Deliveries.All(d => d.Tries > 0)));
         var deliveries = (await NoticesAsync(service)).ShouldHaveSingleItem().Deliveries;
         deliveries.Select(d => d.State).ShouldAllBe(s => s == "waiting");
         deliveries[0].Error.ShouldNotBeNull().ShouldContain("--JustRight:Mail:Host");
@@ -122,15 +122,6 @@ public sealed partial class NoticeTests
     private static Task<IReadOnlyList<NoticeView>> NoticesAsync(ServiceProcess service) => service.GetAsync("estates/fennmoor/notices", ContractsJson.Default.IReadOnlyListNoticeView);
 
     /// <summary>The notices, once as many deliveries as that arrived.</summary>
-    private static async Task<IReadOnlyList<NoticeView>> DeliveredAsync(ServiceProcess service, int count)
-    {
-        for (var i = 0; i < 300; i++)
-        {
-            var notices = await NoticesAsync(service);
-            if (notices.SelectMany(n => n.Deliveries).Count(d => d.State == "sent") >= count) return notices;
-            await Task.Delay(100, Cancel);
-        }
-
-        throw new TimeoutException("Not everything arrived.");
-    }
+    private static Task<IReadOnlyList<NoticeView>> DeliveredAsync(ServiceProcess service, int count) => Waiting.ForAsync($"{count} arrived", async () =>
+        await NoticesAsync(service) is var notices && notices.SelectMany(n => n.Deliveries).Count(d => d.State == "sent") >= count ? notices : null);
 }

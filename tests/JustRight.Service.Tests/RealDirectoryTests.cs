@@ -8,11 +8,9 @@ using System.Text;
 using JustRight.Connectors;
 using JustRight.Connectors.Directories;
 using JustRight.Connectors.Ldap;
-using JustRight.Connectors.Tests;
-using JustRight.Connectors.Tests.Differential;
 using JustRight.Contracts;
+using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Surveys;
-using JustRight.Tests.Shared;
 
 namespace JustRight.Service.Tests;
 

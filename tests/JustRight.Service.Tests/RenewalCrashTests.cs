@@ -1,6 +1,5 @@
 using System.Net.Http.Json;
 using JustRight.Contracts;
-using JustRight.Tests.Shared;
 
 namespace JustRight.Service.Tests;
 
@@ -28,18 +27,16 @@ public sealed class RenewalCrashTests
             (await service.Http.PostAsync($"/api/renewals/{renewal.Id}/steps/5", PasswordTests.Word("done"), Cancel)).EnsureSuccessStatusCode();
         }
 
-        var file = Path.Combine(service.Data, "halted-for-rehearsal");
-        for (var i = 0; i < 300 && !File.Exists(file); i++) await Task.Delay(100, Cancel);
-        File.Exists(file).ShouldBeTrue("the halt was not reached");
+        await service.HaltedAsync();
         await service.KillAsync();
         await service.RestartAsync();
 
-        renewal = await EndAsync(service, renewal.Id);
+        renewal = await AtRestAsync(service, renewal.Id);
         if (!halt.StartsWith('6'))
         {
             (renewal.Next, renewal.Current).ShouldBe(("person", 5), renewal.Words);
             (await service.Http.PostAsync($"/api/renewals/{renewal.Id}/steps/5", PasswordTests.Word("done"), Cancel)).EnsureSuccessStatusCode();
-            renewal = await EndAsync(service, renewal.Id);
+            renewal = await AtRestAsync(service, renewal.Id);
         }
 
         renewal.ShouldSatisfyAllConditions(r => r.Words.ShouldBe("renewed"), r => r.Divided.ShouldBeEmpty());
@@ -48,15 +45,7 @@ public sealed class RenewalCrashTests
         foreach (var step in renewal.Steps.Where(s => s.Act is not ("type" or "check"))) log.Count(e => e.Action == "make" && e.Detail.StartsWith(step.Words + ";", StringComparison.Ordinal)).ShouldBe(1, step.Words);
     }
 
-    private static async Task<RenewalView> EndAsync(ServiceProcess service, string id)
-    {
-        for (var i = 0; i < 300; i++)
-        {
-            var renewal = await service.GetAsync($"renewals/{id}", ContractsJson.Default.RenewalView);
-            if (renewal is { Job: null, Next: not "go" }) return renewal;
-            await Task.Delay(100, Cancel);
-        }
-
-        throw new TimeoutException("the renewal does not come to rest");
-    }
+    /// <summary>Waits until the steps that are ours are made, and somebody is needed or it is over.</summary>
+    internal static Task<RenewalView> AtRestAsync(ServiceProcess service, string id) => Waiting.ForAsync("the renewal comes to rest", async () =>
+        await service.GetAsync($"renewals/{id}", ContractsJson.Default.RenewalView) is { Job: null, Next: not "go" } renewal ? renewal : null);
 }

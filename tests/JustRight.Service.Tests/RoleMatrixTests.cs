@@ -4,7 +4,6 @@ using System.Net.Http.Json;
 using System.Text;
 using System.Text.Json;
 using JustRight.Contracts;
-using JustRight.Tests.Shared;
 using Microsoft.Data.Sqlite;
 
 namespace JustRight.Service.Tests;

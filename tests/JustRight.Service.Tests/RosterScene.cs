@@ -1,6 +1,5 @@
 using System.DirectoryServices.Protocols;
 using System.Text;
-using JustRight.Connectors.Tests.Differential;
 
 namespace JustRight.Service.Tests;
 

@@ -1,7 +1,7 @@
 using System.DirectoryServices.Protocols;
-using JustRight.Connectors.Tests.Differential;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Descriptors;
+using JustRight.Core.Rights.Hosts;
 
 namespace JustRight.Service.Tests;
 

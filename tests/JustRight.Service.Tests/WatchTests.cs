@@ -1,7 +1,6 @@
 using System.Globalization;
 using JustRight.Contracts;
 using JustRight.Core.Estates;
-using JustRight.Tests.Shared;
 using Microsoft.Data.Sqlite;
 
 namespace JustRight.Service.Tests;
@@ -29,8 +28,7 @@ public sealed class WatchTests
             var plan = await WatchAsync();
             plan.LastAt.ShouldBeNull();
             plan.Next!.Value.ShouldBe(every.Next(name, now), TimeSpan.FromSeconds(1));
-            WatchView looked;
-            for (var tries = 0; (looked = await WatchAsync()).LastWords != $"{name} was surveyed" && tries < 120; tries++) await Task.Delay(500, Cancel);
+            var looked = await Waiting.ForAsync("the look was made", async () => await WatchAsync() is { LastAt: not null, LastWords: not null } watch ? watch : null);
             looked.LastWords.ShouldBe($"{name} was surveyed");
             looked.Next!.Value.ShouldBe(plan.Next.Value.AddHours(1), TimeSpan.FromSeconds(1));
 

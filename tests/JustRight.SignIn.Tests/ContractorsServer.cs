@@ -1,11 +1,9 @@
 using System.Diagnostics;
-using System.Net.Sockets;
 using System.Security.Cryptography;
 using JustRight.Core.Estates;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.SignIn;
 using JustRight.Core.SignIn.Objects;
-using JustRight.Tests.Shared;
 
 namespace JustRight.SignIn.Tests;
 
@@ -15,7 +13,7 @@ public sealed class ContractorsServer : IPeopleServer, IAsyncLifetime
     private const string Address = "127.0.0.1", Root = "dc=contractors,dc=fennmoor,dc=example";
     private readonly string _folder = System.IO.Directory.CreateTempSubdirectory("justright-contractors-").FullName;
     private readonly TestAuthority _authority = new("Contractors test authority");
-    private readonly (int Tls, int Plain) _ports = (FreePort(), FreePort());
+    private readonly (int Tls, int Plain) _ports = (Loopback.FreePort(), Loopback.FreePort());
     private Process? _process;
 
     /// <inheritdoc/>
@@ -81,24 +79,7 @@ public sealed class ContractorsServer : IPeopleServer, IAsyncLifetime
             access to attrs=userPassword by self write by anonymous auth by * none
             access to * by users read by * none
             """);
-        // Its own log goes to the system; -d 0 keeps it in the foreground.
-        _process = Process.Start(new ProcessStartInfo("/usr/sbin/slapd", ["-d", "0", "-f", File("slapd.conf"), "-h", $"ldaps://{Address}:{_ports.Tls}/ ldap://{Address}:{_ports.Plain}/"])) ?? throw new InvalidOperationException("slapd did not start.");
-        for (var i = 0; i < 100; i++)
-        {
-            try
-            {
-                using var client = new TcpClient();
-                await client.ConnectAsync(Address, _ports.Plain);
-                return;
-            }
-            catch (SocketException)
-            {
-                if (_process.HasExited) throw new InvalidOperationException($"slapd ended with code {_process.ExitCode}.");
-                await Task.Delay(100);
-            }
-        }
-
-        throw new InvalidOperationException("slapd did not answer within ten seconds.");
+        _process = await SlapdServer.StartAsync(File("slapd.conf"), $"ldaps://{Address}:{_ports.Tls}/ ldap://{Address}:{_ports.Plain}/", _ports.Plain);
     }
 
     public async ValueTask DisposeAsync()
@@ -111,18 +92,9 @@ public sealed class ContractorsServer : IPeopleServer, IAsyncLifetime
     private async Task StopAsync()
     {
         if (_process is null) return;
-        if (!_process.HasExited) _process.Kill();
-        await _process.WaitForExitAsync();
-        _process.Dispose();
+        await _process.EndAsync();
         _process = null;
     }
 
     private string File(string name) => Path.Combine(_folder, name);
-
-    private static int FreePort()
-    {
-        using var listener = new TcpListener(System.Net.IPAddress.Loopback, 0);
-        listener.Start();
-        return ((System.Net.IPEndPoint)listener.LocalEndpoint).Port;
-    }
 }

@@ -5,6 +5,7 @@ using JustRight.Core.Estates;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Hosts;
 using JustRight.Core.SignIn;
 using JustRight.Core.SignIn.Objects;
 using JustRight.Core.Surveys;

@@ -1,6 +1,7 @@
-using JustRight.Connectors.Tests;
+using JustRight.Connectors.People;
 using JustRight.Core.Estates;
 using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Hosts;
 using JustRight.Core.SignIn;
 using JustRight.Core.SignIn.Objects;
 
@@ -28,21 +29,17 @@ public sealed class StaffServer : Controller, IPeopleServer
     /// <inheritdoc/>
     public async Task ShowAsync(string certificate)
     {
-        Stop();
+        await StopAsync();
         var (file, key) = certificate == "good" ? (CertificateFile, KeyFile) : (Path.Combine(Folder, certificate + ".pem"), Path.Combine(Folder, certificate + ".key"));
         if (certificate == "ended") Authority.Issue(file, key, [Address], -1);
         if (certificate == "other-name") Authority.Issue(file, key, ["fm-dc09.fennmoor.example"], 60);
         if (certificate == "stranger") Stranger.Issue(file, key, [Address], 60);
-        Start(file, key);
-        for (var i = 0; i < 120; i++)
-        {
-            // Its ports open before its TLS answers.
-            if ((await new Connectors.People.LdapPeopleDirectory(Directory).LookAsync(WireSecurity.Tls, CancellationToken.None)).Tls is not null) return;
-            await Task.Delay(500);
-        }
-
-        throw new InvalidOperationException("The controller did not answer within a minute.");
+        await StartAsync(file, key);
     }
+
+    /// <summary>Whatever certificate it shows.</summary>
+    protected override Task AnsweringAsync() => Waiting.UntilAsync("the controller answers over TLS", async () =>
+        (await new LdapPeopleDirectory(Directory).LookAsync(WireSecurity.Tls, CancellationToken.None)).Tls is not null);
 
     /// <inheritdoc/>
     public string Keeper => "Administrator@fennmoor.example";

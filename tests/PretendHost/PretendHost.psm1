@@ -1,7 +1,8 @@
 # A PRETEND Windows host, for tests: it stands in for the Windows commands that the two scripts use, with their documented
 # parameters and outputs, over a state kept in a file of JSON. It refuses what Windows refuses.
 
-$script:StatePath = $env:PRETEND_HOST_STATE
+# The file of the host's state: what the session of serve.ps1 says, or, in a PowerShell of one's own, the environment.
+$script:StatePath = if ($global:PretendHostState) { $global:PretendHostState } else { $env:PRETEND_HOST_STATE }
 
 function Get-State { return [IO.File]::ReadAllText($script:StatePath) | ConvertFrom-Json }
 
@@ -17,7 +18,9 @@ function Stop-AsRehearsed([string] $Moment) {
     if ("$($state.rehearse)" -ne $Moment) { return }
     $state.rehearse = ''
     Save-State $state
-    [Environment]::Exit(255)
+    if (-not $global:PretendSession) { [Environment]::Exit(255) }
+    [void] $global:PretendSession.BeginStop($null, $null)
+    while ($true) { Start-Sleep -Seconds 1 } # until it is stopped, which nothing in the session can catch
 }
 
 function Find-Principal($State, [string] $Name) {

@@ -1,7 +1,7 @@
 namespace JustRight.Tests.Shared;
 
 /// <summary>Where the checkout lies that the tests belong to.</summary>
-internal static class Checkout
+public static class Checkout
 {
     /// <summary>Its top folder.</summary>
     public static string Top { get; } = Find();

@@ -3,7 +3,7 @@ using System.Text.Json.Nodes;
 namespace JustRight.Tests.Shared;
 
 /// <summary>The first state of a PRETEND Windows host: a member server of the demo's domain with two services.</summary>
-internal static class PretendHostState
+public static class PretendHostState
 {
     /// <summary>The domain's SID.</summary>
     public const string Domain = "S-1-5-21-1004336348-1177238915-682003330";
@@ -11,7 +11,8 @@ internal static class PretendHostState
     /// <summary>The state of a host.</summary>
     public static JsonObject New(string name) => JsonNode.Parse($$"""
         {
-          "name": "{{name}}", "domain": "fennmoor.example", "domain-short": "FENNMOOR", "role": "member", "fails": [], "rehearse": "", "made": [],
+          "name": "{{name}}", "domain": "fennmoor.example", "domain-short": "FENNMOOR", "role": "member",
+          "fails": [], "rehearse": "", "made": [],
           "principals": [
             { "name": "svc-line", "sid": "{{Domain}}-2001", "groups": [], "password": "right password" },
             { "name": "app-line-senders", "sid": "{{Domain}}-2002", "groups": [] },
@@ -29,8 +30,13 @@ internal static class PretendHostState
           },
           "drivers": ["Tcpip"], "policies": [], "winners": [],
           "services": [
-            { "name": "LineHub", "title": "Line hub", "account": "NT AUTHORITY\\NetworkService", "start": "automatic", "pid": 400, "owner": "NT AUTHORITY\\NETWORK SERVICE", "since": "2026-11-20T04:00:30Z", "waits": ["Tcpip"], "typed": "" },
-            { "name": "LineSender", "title": "Line sender", "account": "NT AUTHORITY\\NetworkService", "start": "automatic-delayed", "pid": 404, "owner": "NT AUTHORITY\\NETWORK SERVICE", "since": "2026-11-20T04:02:30Z", "waits": ["LineHub"], "typed": "" }
+            { "name": "LineHub", "title": "Line hub", "account": "NT AUTHORITY\\NetworkService", "start": "automatic", "pid": 400,
+              "owner": "NT AUTHORITY\\NETWORK SERVICE", "since": "2026-11-20T04:00:30Z",
+              "waits": ["Tcpip"], "typed": "" },
+            { "name": "LineSender", "title": "Line sender", "account": "NT AUTHORITY\\NetworkService",
+              "start": "automatic-delayed", "pid": 404,
+              "owner": "NT AUTHORITY\\NETWORK SERVICE", "since": "2026-11-20T04:02:30Z",
+              "waits": ["LineHub"], "typed": "" }
           ]
         }
         """)!.AsObject();

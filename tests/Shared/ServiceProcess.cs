@@ -1,8 +1,6 @@
 using System.Diagnostics;
-using System.Net;
 using System.Net.Http.Headers;
 using System.Net.Http.Json;
-using System.Net.Sockets;
 using System.Text;
 using System.Text.Json;
 using JustRight.Contracts;
@@ -12,7 +10,7 @@ namespace JustRight.Tests.Shared;
 /// <summary>The built service as a process of its own on loopback, with a data folder of its own.</summary>
 public sealed class ServiceProcess : IAsyncDisposable
 {
-    private readonly int _port = FreePort();
+    private readonly int _port = Loopback.FreePort();
     private readonly StringBuilder _output = new();
     private Process? _process;
 
@@ -45,13 +43,27 @@ public sealed class ServiceProcess : IAsyncDisposable
         return service;
     }
 
+    /// <summary>Starts the service on a data folder that an earlier one left behind, packed.</summary>
+    public static async Task<ServiceProcess> StartOnAsync(string packed)
+    {
+        var service = new ServiceProcess();
+        await Programs.MustRunAsync("tar", "-C", service.Data, "-xzf", packed);
+        await service.RestartAsync();
+        return service;
+    }
+
     /// <summary>Starts the process, again if it ended, on the same data.</summary>
     public async Task RestartAsync(params string[] settings)
     {
         var dll = Path.Combine(Checkout.Top, ".build", "service", "JustRight.Service.dll");
         if (!File.Exists(dll)) throw new InvalidOperationException("The service is not built: ./test builds it.");
-        string[] arguments = [dll, "--urls", Address, "--JustRight:Data", Data, "--JustRight:Console", Path.Combine(Checkout.Top, "console", "dist"), "--JustRight:SignInLinks", "2", .. settings];
-        _process = Process.Start(new ProcessStartInfo("dotnet", arguments) { RedirectStandardOutput = true, RedirectStandardError = true })!;
+        string[] arguments =
+        [
+            dll, "--urls", Address, "--JustRight:Data", Data, "--JustRight:SignInLinks", "2",
+            "--JustRight:Console", Path.Combine(Checkout.Top, "console", "dist"), .. settings,
+        ];
+        var start = new ProcessStartInfo("dotnet", arguments) { RedirectStandardOutput = true, RedirectStandardError = true };
+        _process = Process.Start(start)!;
         var links = new List<string>();
         _process.OutputDataReceived += (_, e) =>
         {
@@ -65,20 +77,18 @@ public sealed class ServiceProcess : IAsyncDisposable
         };
         _process.BeginOutputReadLine();
         _process.BeginErrorReadLine();
-        for (var i = 0; i < 300; i++)
+        await Waiting.UntilAsync("the service printed its sign-in links", () =>
         {
-            lock (links)
-                if (links.Count == 2) break;
             if (_process.HasExited) throw new InvalidOperationException("The service ended: " + Output);
-            await Task.Delay(100);
-        }
-
+            lock (links) return links.Count == 2;
+        });
         Links = links;
         Http.Dispose();
-        Http = new HttpClient { BaseAddress = new Uri(Address), Timeout = TimeSpan.FromSeconds(60) };
+        Http = new HttpClient { BaseAddress = new Uri(Address), Timeout = TimeSpan.FromMinutes(5) };
         if (Token.Length == 0)
         {
-            var claim = await Http.PostAsJsonAsync("/api/tokens/claim", new TokenClaim(CodeOf(links[0]), "tester"), ContractsJson.Default.TokenClaim);
+            var claim = await Http.PostAsJsonAsync(
+                "/api/tokens/claim", new TokenClaim(CodeOf(links[0]), "tester"), ContractsJson.Default.TokenClaim);
             Token = (await claim.Content.ReadFromJsonAsync(ContractsJson.Default.NewTokenView))!.Token;
         }
 
@@ -103,8 +113,8 @@ public sealed class ServiceProcess : IAsyncDisposable
     /// <summary>Stops the process gracefully; returns its exit code.</summary>
     public async Task<int> StopAsync()
     {
-        using var kill = Process.Start("kill", ["-TERM", _process!.Id.ToString(System.Globalization.CultureInfo.InvariantCulture)]);
-        await _process.WaitForExitAsync(new CancellationTokenSource(TimeSpan.FromSeconds(30)).Token);
+        await Programs.MustRunAsync("kill", "-TERM", _process!.Id.ToString(System.Globalization.CultureInfo.InvariantCulture));
+        await _process.WaitForExitAsync(new CancellationTokenSource(TimeSpan.FromMinutes(5)).Token);
         var code = _process.ExitCode;
         _process.Dispose();
         _process = null;
@@ -122,9 +132,10 @@ public sealed class ServiceProcess : IAsyncDisposable
     /// <summary>Adds the whole demo.</summary>
     public async Task AddDemoAsync()
     {
+        var demo = Path.Combine(Checkout.Top, "demo-data");
         foreach (var kind in new[] { "sheets", "estates", "installs" })
-            foreach (var file in Directory.GetFiles(Path.Combine(Checkout.Top, "demo-data", kind), "*.yaml").Order(StringComparer.Ordinal))
-                (await AddAsync(kind, Path.GetRelativePath(Path.Combine(Checkout.Top, "demo-data"), file))).EnsureSuccessStatusCode();
+            foreach (var file in Directory.GetFiles(Path.Combine(demo, kind), "*.yaml").Order(StringComparer.Ordinal))
+                (await AddAsync(kind, Path.GetRelativePath(demo, file))).EnsureSuccessStatusCode();
     }
 
     /// <summary>Reads something as JSON.</summary>
@@ -132,17 +143,21 @@ public sealed class ServiceProcess : IAsyncDisposable
         JsonSerializer.Deserialize(await Http.GetStringAsync("/api/" + path), type)!;
 
     /// <summary>Starts a job and waits for its end.</summary>
-    public Task<JobView> RunAsync(string path, GrantOrder? order = null) => StartedAsync(path, order is null ? null : JsonContent.Create(order, ContractsJson.Default.GrantOrder));
+    public Task<JobView> RunAsync(string path, GrantOrder? order = null) =>
+        StartedAsync(path, order is null ? null : JsonContent.Create(order, ContractsJson.Default.GrantOrder));
 
     /// <summary>Traces and waits for the answer.</summary>
     public async Task<TraceView> TraceAsync(string estate, TraceOrder order)
     {
         var job = await StartedAsync($"estates/{estate}/trace", JsonContent.Create(order, ContractsJson.Default.TraceOrder));
-        return job.State == "done" ? await GetAsync($"jobs/{job.Id}/trace", ContractsJson.Default.TraceView) : throw new InvalidOperationException(job.Message);
+        return job.State == "done"
+            ? await GetAsync($"jobs/{job.Id}/trace", ContractsJson.Default.TraceView)
+            : throw new InvalidOperationException(job.Message);
     }
 
     /// <summary>Carries out a remedy of a trace and waits for its end.</summary>
-    public Task<JobView> MendAsync(string trace, string remedy) => StartedAsync($"jobs/{trace}/mend", JsonContent.Create(new MendOrder(remedy), ContractsJson.Default.MendOrder));
+    public Task<JobView> MendAsync(string trace, string remedy) =>
+        StartedAsync($"jobs/{trace}/mend", JsonContent.Create(new MendOrder(remedy), ContractsJson.Default.MendOrder));
 
     /// <summary>Starts a job with an order and waits for its end.</summary>
     public async Task<JobView> StartedAsync(string path, HttpContent? body)
@@ -155,14 +170,11 @@ public sealed class ServiceProcess : IAsyncDisposable
     /// <summary>Waits for the end of a job.</summary>
     public async Task<JobView> EndOfAsync(string id)
     {
-        for (var i = 0; i < 600; i++)
+        return await Waiting.ForAsync($"job {id} ended", async () =>
         {
             var job = await GetAsync($"jobs/{id}", ContractsJson.Default.JobView);
-            if (job.State is not ("queued" or "running")) return job;
-            await Task.Delay(100);
-        }
-
-        throw new TimeoutException($"Job {id} did not end within a minute.");
+            return job.State is "queued" or "running" ? null : job;
+        });
     }
 
     /// <summary>Verifies an install and gives everything its worklist offers.</summary>
@@ -170,9 +182,11 @@ public sealed class ServiceProcess : IAsyncDisposable
     {
         await RunAsync($"installs/{install}/verify");
         var worklist = await GetAsync($"installs/{install}/worklist", ContractsJson.Default.WorklistView);
-        return await RunAsync($"installs/{install}/grant", new GrantOrder(remove, [.. (remove ? worklist.Remove : worklist.Give).Where(s => s.Blocked is null).Select(s => s.Id)]));
+        var steps = (remove ? worklist.Remove : worklist.Give).Where(s => s.Blocked is null).Select(s => s.Id);
+        return await RunAsync($"installs/{install}/grant", new GrantOrder(remove, [.. steps]));
     }
 
+    /// <inheritdoc/>
     public async ValueTask DisposeAsync()
     {
         if (_process is not null) await KillAsync();
@@ -180,10 +194,7 @@ public sealed class ServiceProcess : IAsyncDisposable
         Directory.Delete(Data, true);
     }
 
-    private static int FreePort()
-    {
-        using var listener = new TcpListener(IPAddress.Loopback, 0);
-        listener.Start();
-        return ((IPEndPoint)listener.LocalEndpoint).Port;
-    }
+    /// <summary>Waits until a step of a job stands still at the stage that <c>RehearseHaltAt</c> names.</summary>
+    public Task HaltedAsync() =>
+        Waiting.UntilAsync("the halt was reached", () => File.Exists(Path.Combine(Data, "halted-for-rehearsal")));
 }

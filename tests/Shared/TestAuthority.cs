@@ -7,6 +7,7 @@ namespace JustRight.Tests.Shared;
 /// <summary>An authority of the tests' own that issues certificates for servers on loopback.</summary>
 public sealed class TestAuthority : IDisposable
 {
+    private const UnixFileMode ReadByOwnerOnly = UnixFileMode.UserRead | UnixFileMode.UserWrite;
     private readonly X509Certificate2 _certificate;
 
     public TestAuthority(string name)
@@ -40,10 +41,12 @@ public sealed class TestAuthority : IDisposable
         }
 
         request.CertificateExtensions.Add(san.Build());
-        using var server = request.Create(_certificate, DateTimeOffset.UtcNow.AddDays(-20), DateTimeOffset.UtcNow.AddDays(days), RandomNumberGenerator.GetBytes(8));
+        var (from, until) = (DateTimeOffset.UtcNow.AddDays(-20), DateTimeOffset.UtcNow.AddDays(days));
+        using var server = request.Create(_certificate, from, until, RandomNumberGenerator.GetBytes(8));
         File.WriteAllText(certificateFile, server.ExportCertificatePem() + "\n");
         File.WriteAllText(keyFile, key.ExportRSAPrivateKeyPem() + "\n");
-        if (!OperatingSystem.IsWindows()) File.SetUnixFileMode(keyFile, UnixFileMode.UserRead | UnixFileMode.UserWrite); // servers refuse a key that others can read
+        // Servers refuse a key that others can read.
+        if (!OperatingSystem.IsWindows()) File.SetUnixFileMode(keyFile, ReadByOwnerOnly);
     }
 
     public void Dispose() => _certificate.Dispose();

@@ -1,6 +1,7 @@
 using System.DirectoryServices.Protocols;
 using System.Net;
 using JustRight.Connectors.Directories;
+using JustRight.Core.Rights.Hosts;
 
 namespace JustRight.Connectors.Ldap;
 
@@ -8,7 +9,6 @@ namespace JustRight.Connectors.Ldap;
 internal sealed class LdapSession : IDirectoryReader, IDisposable
 {
     private const int PageSize = 500;
-    private static readonly TimeSpan BusyPause = TimeSpan.FromSeconds(1);
     private const int InvalidCredentials = 49;
     private readonly LdapConnection _connection;
     private readonly LdapTarget _target;
@@ -40,15 +40,7 @@ internal sealed class LdapSession : IDirectoryReader, IDisposable
         if (target.Password.Reveal().Length == 0)
             throw new ConnectorException(ConnectorFailure.SignIn, "the password is empty: a directory would take that for an anonymous sign-in [RFC 4513 5.1.2].");
         await TlsTrust.CheckAsync(target, cancel);
-        try
-        {
-            return await Task.Run(() => Open(target), cancel);
-        }
-        catch (ConnectorException e) when (e.Failure == ConnectorFailure.Unreachable)
-        {
-            await Task.Delay(BusyPause, cancel); // it answered a moment ago: busy, not away
-            return await Task.Run(() => Open(target), cancel);
-        }
+        return await Task.Run(() => Open(target), cancel);
     }
 
     /// <summary>Searches, page by page [RFC 2696]. While the caller works on a page, the directory is asked for the next.</summary>
@@ -95,6 +87,7 @@ internal sealed class LdapSession : IDirectoryReader, IDisposable
 
     private static LdapSession Open(LdapTarget target)
     {
+        LdapLibrary.WaitThroughSignals();
         var connection = new LdapConnection(
             new LdapDirectoryIdentifier(target.Controller, target.Port, fullyQualifiedDnsHostName: true, connectionless: false),
             new NetworkCredential(target.SignInAs, target.Password.Reveal()),

@@ -68,6 +68,7 @@ public sealed class LdapPeopleDirectory(PeopleDirectory directory) : IPeopleDire
 
     private LdapPeopleSession Open(WireSecurity security, string name, NewPassword password)
     {
+        LdapLibrary.WaitThroughSignals();
         var place = $"{directory.Host}:{directory.Offers[security]}";
         var connection = new LdapConnection(
             new LdapDirectoryIdentifier(directory.Host, directory.Offers[security], fullyQualifiedDnsHostName: true, connectionless: false), new NetworkCredential(name, password.Reveal()), AuthType.Basic)

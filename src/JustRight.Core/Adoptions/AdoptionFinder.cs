@@ -1,10 +1,12 @@
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Fit;
+using JustRight.Core.Fit.Hosts;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Hosts;
 
 namespace JustRight.Core.Adoptions;
 

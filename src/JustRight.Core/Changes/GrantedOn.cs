@@ -1,6 +1,6 @@
 using JustRight.Core.Rights;
+using JustRight.Core.Rights.Databases;
 using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.PostgreSql;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Changes;

@@ -1,9 +1,11 @@
 using JustRight.Core.Faults;
 using JustRight.Core.Fit;
+using JustRight.Core.Fit.Hosts;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Policies;
+using JustRight.Core.Rights.Hosts;
+using JustRight.Core.Rights.Hosts.Policies;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Changes;

@@ -1,7 +1,8 @@
 using JustRight.Core.Fit;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.PostgreSql;
+using JustRight.Core.Rights.Databases;
+using JustRight.Core.Rights.Databases.PostgreSql;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Changes;

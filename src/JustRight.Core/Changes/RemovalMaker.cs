@@ -1,12 +1,15 @@
 using JustRight.Core.Faults;
 using JustRight.Core.Fit;
 using JustRight.Core.Fit.Confirmations;
+using JustRight.Core.Fit.Hosts;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
+using JustRight.Core.Rights.Databases;
+using JustRight.Core.Rights.Databases.PostgreSql;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Access;
-using JustRight.Core.Rights.PostgreSql;
+using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 

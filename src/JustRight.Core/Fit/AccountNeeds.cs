@@ -1,6 +1,7 @@
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Fit;

@@ -1,5 +1,6 @@
 using JustRight.Core.Fit.Confirmations;
 using JustRight.Core.Fit.Exceptions;
+using JustRight.Core.Fit.Hosts;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
 using JustRight.Core.Surveys;

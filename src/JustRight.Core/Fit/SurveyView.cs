@@ -1,7 +1,9 @@
 using JustRight.Core.Rights;
+using JustRight.Core.Rights.Databases;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Access;
-using JustRight.Core.Rights.Policies;
+using JustRight.Core.Rights.Hosts;
+using JustRight.Core.Rights.Hosts.Policies;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Fit;

@@ -1,5 +1,6 @@
 using JustRight.Core.Changes;
 using JustRight.Core.Rights;
+using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Passwords;

@@ -1,5 +1,6 @@
 using JustRight.Core.Estates;
 using JustRight.Core.Rights;
+using JustRight.Core.Rights.Databases;
 
 namespace JustRight.Core.Plans;
 

@@ -3,7 +3,8 @@ using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Installs;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.PostgreSql;
+using JustRight.Core.Rights.Databases;
+using JustRight.Core.Rights.Databases.PostgreSql;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Plans;

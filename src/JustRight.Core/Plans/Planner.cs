@@ -5,6 +5,7 @@ using JustRight.Core.Installs;
 using JustRight.Core.Passwords;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Plans;

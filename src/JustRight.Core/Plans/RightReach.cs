@@ -1,5 +1,7 @@
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.PostgreSql;
+using JustRight.Core.Rights.Databases;
+using JustRight.Core.Rights.Databases.PostgreSql;
+using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Plans;

@@ -1,4 +1,5 @@
 using JustRight.Core.Rights;
+using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Plans;

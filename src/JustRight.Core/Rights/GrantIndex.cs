@@ -1,7 +1,8 @@
+using JustRight.Core.Rights.Databases;
+using JustRight.Core.Rights.Databases.PostgreSql;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Access;
-using JustRight.Core.Rights.Policies;
-using JustRight.Core.Rights.PostgreSql;
+using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Rights;

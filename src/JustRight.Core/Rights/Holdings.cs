@@ -1,6 +1,7 @@
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Access;
 using JustRight.Core.Rights.Directory.Branches;
+using JustRight.Core.Rights.Hosts;
 
 namespace JustRight.Core.Rights;
 

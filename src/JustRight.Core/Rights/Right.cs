@@ -1,4 +1,6 @@
+using JustRight.Core.Rights.Databases;
 using JustRight.Core.Rights.Directory.Access;
+using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Rights;

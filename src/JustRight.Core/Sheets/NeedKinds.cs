@@ -1,4 +1,5 @@
 using System.Collections.Frozen;
+using JustRight.Core.Rights.Hosts;
 
 namespace JustRight.Core.Sheets;
 
@@ -91,7 +92,7 @@ public static class NeedKinds
     public static IReadOnlyList<NeedKindRow> All { get; } =
     [
         new(NeedKind.Logon, "logon", "on", [PlaceKind.Host], Giver.Host, ["service", "batch", "interactive", "remote", "network"]),
-        new(NeedKind.Privilege, "privilege", "on", [PlaceKind.Host], Giver.Host, Rights.Privileges.Constants),
+        new(NeedKind.Privilege, "privilege", "on", [PlaceKind.Host], Giver.Host, Privileges.Constants),
         new(NeedKind.LocalGroup, "local-group", "on", [PlaceKind.Host], Giver.Host, null),
         new(NeedKind.DomainGroup, "domain-group", null, [], Giver.Directory, null),
         new(NeedKind.InstanceRole, "instance-role", "at", [PlaceKind.Instance, PlaceKind.Database], Giver.Database, null),

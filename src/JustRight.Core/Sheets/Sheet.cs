@@ -1,5 +1,6 @@
 using JustRight.Core.Conditions;
 using JustRight.Core.Faults;
+using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Sheets;

@@ -1,3 +1,5 @@
+using JustRight.Core.Rights.Hosts;
+
 namespace JustRight.Core.Surveys;
 
 /// <summary>What was read of an estate at one time, and what could not be read.</summary>

@@ -1,7 +1,8 @@
 using System.Globalization;
 using System.Text;
 using JustRight.Core.Changes;
-using JustRight.Core.Rights.PostgreSql;
+using JustRight.Core.Rights.Databases.PostgreSql;
+using JustRight.Core.Rights.Hosts;
 
 namespace JustRight.Formats.Databases;
 

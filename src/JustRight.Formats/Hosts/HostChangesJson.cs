@@ -3,6 +3,7 @@ using System.Text.Json.Nodes;
 using JustRight.Core.Changes;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Hosts;
 
 namespace JustRight.Formats.Hosts;
 

@@ -2,6 +2,7 @@ using System.Globalization;
 using JustRight.Core.Faults;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Surveys;
 using JustRight.Formats.Shapes;
 using JustRight.Formats.Yaml;

@@ -1,5 +1,4 @@
 using System.Text.Json;
-using System.Text.Json.Serialization;
 using JustRight.Core.Passwords;
 using JustRight.Formats.Changes;
 
@@ -8,7 +7,7 @@ namespace JustRight.Formats.Passwords;
 /// <summary>Run-books as JSON, as they are kept between two steps. No password is ever in one.</summary>
 public static class RunBookJson
 {
-    private static readonly JsonSerializerOptions Options = new(ChangeJson.Options) { IgnoreReadOnlyProperties = true, Converters = { new JsonStringEnumConverter<RunBookAct>(), new JsonStringEnumConverter<RunBookState>(), new JsonStringEnumConverter<WhichPassword>() } };
+    private static readonly JsonSerializerOptions Options = new(ChangeJson.Options) { IgnoreReadOnlyProperties = true };
 
     /// <summary>Writes a run-book.</summary>
     public static string Write(RunBook book) => JsonSerializer.Serialize(book, Options);

@@ -1,4 +1,5 @@
 using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Hosts;
 
 namespace JustRight.Service.Access;
 

@@ -1,4 +1,3 @@
-using System.Text.Json;
 using JustRight.Core.Adoptions;
 using JustRight.Service.Log;
 using JustRight.Service.Storage;
@@ -32,7 +31,7 @@ public sealed class AdoptionShelf(IDbContextFactory<AppDb> databases, LogBook lo
         {
             var row = db.Adoptions.FirstOrDefault(a => a.Name == adoption.Name);
             if (row is null) db.Adoptions.Add(row = new AdoptionRow { Name = adoption.Name, Estate = adoption.Estate, Json = "", By = who, At = time.GetUtcNow() });
-            (row.Estate, row.Json) = (adoption.Estate, JsonSerializer.Serialize(adoption));
+            (row.Estate, row.Json) = (adoption.Estate, StoredJson.Write(adoption));
         },
         who, "adopt", adoption.Name, $"{adoption.Title}: {string.Join(", ", adoption.Accounts.Select(a => a.Name))}", cancel);
 
@@ -58,5 +57,5 @@ public sealed class AdoptionShelf(IDbContextFactory<AppDb> databases, LogBook lo
         },
         who, "adopt", name, "written into the books", cancel);
 
-    private static KeptAdoption Of(AdoptionRow row) => new(JsonSerializer.Deserialize<Adoption>(row.Json)!, row.By, row.At, row.FinishedAt);
+    private static KeptAdoption Of(AdoptionRow row) => new(StoredJson.Read<Adoption>(row.Json), row.By, row.At, row.FinishedAt);
 }

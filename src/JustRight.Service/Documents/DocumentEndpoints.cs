@@ -116,11 +116,7 @@ internal static class DocumentEndpoints
         }).WithName("SetStage").WithSummary("Says how far an install has come: planned, set-up or retiring").RequireAuthorization(Roles.Planner).ProducesProblem(404).ProducesProblem(400);
 
         api.MapGet("/installs", async (Library library, FitDesk desk, CancellationToken cancel) =>
-        {
-            var summaries = new List<InstallSummary>();
-            foreach (var row in await library.ListAsync(Library.InstallKind, cancel)) summaries.Add(await desk.SummaryAsync(row, cancel));
-            return TypedResults.Ok<IReadOnlyList<InstallSummary>>(summaries);
-        }).WithName("ListInstalls").WithSummary("The installs with their fit at a glance").RequireAuthorization(Roles.Reader);
+            TypedResults.Ok(await desk.SummariesAsync(await library.ListAsync(Library.InstallKind, cancel), cancel))).WithName("ListInstalls").WithSummary("The installs with their fit at a glance").RequireAuthorization(Roles.Reader);
 
         api.MapGet("/installs/{name}", async Task<Results<Ok<InstallView>, ProblemHttpResult>> (string name, Library library, FitDesk desk, CancellationToken cancel) =>
         {

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using JustRight.Contracts;
 using JustRight.Core.Fit;
+using JustRight.Core.Fit.Drift;
 using JustRight.Service.Storage;
 using JustRight.Service.Views;
 using Microsoft.EntityFrameworkCore;

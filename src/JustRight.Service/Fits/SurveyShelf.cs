@@ -25,7 +25,10 @@ public sealed class SurveyShelf(IDbContextFactory<AppDb> databases)
         await db.SaveChangesAsync(cancel);
     }
 
-    /// <summary>Lets the surveys of an estate go but the latest ten, and those that first showed a fit that is kept: a changed one, or one that was reviewed.</summary>
+    /// <summary>
+    /// Lets the surveys of an estate go but the latest ten, and those that first showed a fit that is kept: a changed one, or one
+    /// that was reviewed.
+    /// </summary>
     public async Task LetGoAsync(string estate, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);

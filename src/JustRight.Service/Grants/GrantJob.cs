@@ -1,4 +1,3 @@
-using System.Text.Json;
 using JustRight.Connectors;
 using JustRight.Contracts;
 using JustRight.Core.Changes;
@@ -47,8 +46,8 @@ internal sealed class GrantJob(
     /// <summary>After mending, or undoing that, the same question is asked again.</summary>
     private async Task<string> TraceAgainAsync(JobRow job, CancellationToken cancel)
     {
-        var again = await traces.TraceAsync(job.Id, job.Subject, JsonSerializer.Deserialize<SettledTrace>(job.OrderJson!)!, cancel);
-        job.ResultJson = JsonSerializer.Serialize(again);
+        var again = await traces.TraceAsync(job.Id, job.Subject, StoredJson.Read<SettledTrace>(job.OrderJson!), cancel);
+        job.ResultJson = StoredJson.Write(again);
         return again.View.Words;
     }
 

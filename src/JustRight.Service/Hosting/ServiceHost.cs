@@ -148,6 +148,7 @@ public static class ServiceHost
         services.AddSingleton<SecretStore>();
         services.AddSingleton<Library>();
         services.AddSingleton<SurveyShelf>();
+        services.AddSingleton<EstatePlanner>();
         services.AddSingleton<FitDesk>();
         services.AddSingleton<FitHistory>();
         services.AddSingleton<ExceptionShelf>();

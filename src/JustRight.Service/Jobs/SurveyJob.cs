@@ -3,6 +3,7 @@ using JustRight.Connectors.People;
 using JustRight.Contracts;
 using JustRight.Core.Estates;
 using JustRight.Core.Rights;
+using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Surveys;
 using JustRight.Service.Adoptions;
 using JustRight.Service.Documents;

@@ -1,5 +1,6 @@
 using JustRight.Core.Estates;
 using JustRight.Core.Fit;
+using JustRight.Core.Fit.Drift;
 using JustRight.Core.Installs;
 using JustRight.Service.Fits;
 using JustRight.Service.Log;

@@ -2,6 +2,7 @@ using JustRight.Contracts;
 using JustRight.Core.Calendar;
 using JustRight.Core.Estates;
 using JustRight.Core.Fit;
+using JustRight.Core.Fit.Drift;
 using JustRight.Service.Calendar;
 using JustRight.Service.Storage;
 using Microsoft.EntityFrameworkCore;

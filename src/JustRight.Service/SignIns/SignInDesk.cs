@@ -1,4 +1,3 @@
-using System.Text.Json;
 using JustRight.Contracts;
 using JustRight.Core.Estates;
 using JustRight.Core.Plans;
@@ -40,6 +39,6 @@ internal sealed class SignInDesk(FitDesk desk, SurveyShelf surveys, PeopleShelf 
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         var json = await db.Jobs.AsNoTracking().Where(j => j.Kind == JobKinds.SignIn && j.Subject == install && j.ResultJson != null).OrderByDescending(j => j.Id).Select(j => j.ResultJson).FirstOrDefaultAsync(cancel);
-        return json is null ? null : JsonSerializer.Deserialize<TrialView>(json);
+        return json is null ? null : StoredJson.Read<TrialView>(json);
     }
 }

@@ -1,5 +1,4 @@
 using System.Security.Claims;
-using System.Text.Json;
 using JustRight.Connectors;
 using JustRight.Connectors.People;
 using JustRight.Contracts;
@@ -38,7 +37,7 @@ internal static class SignInEndpoints
         {
             await using var db = await databases.CreateDbContextAsync(cancel);
             var json = await db.Jobs.AsNoTracking().Where(j => j.Id == id && j.Kind == JobKinds.SignIn).Select(j => j.ResultJson).FirstOrDefaultAsync(cancel);
-            return json is null ? Problems.NotFound("trial", id, []) : TypedResults.Ok(JsonSerializer.Deserialize<TrialView>(json)!);
+            return json is null ? Problems.NotFound("trial", id, []) : TypedResults.Ok(StoredJson.Read<TrialView>(json));
         }).WithName("ShowTrial").WithSummary("What a trial of a sign-in found").RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
         api.MapPost("/estates/{name}/people-directories/{directory}/filter/ask", AskAsync)

@@ -1,4 +1,3 @@
-using System.Text.Json;
 using JustRight.Connectors;
 using JustRight.Connectors.People;
 using JustRight.Contracts;
@@ -31,7 +30,7 @@ internal sealed class TrialJob(SignInDesk desk, ConnectorShelf connectors, Secre
         // The searches block: they belong on a thread of their own.
         var trial = await Task.Run(() => SignInTrialRunner.RunAsync(job.Subject, signIn.Directory.Reach == Reach.Lab, signIn, directory, passwords, time, watcher, cancel), cancel);
         var view = SignInViews.Of(job.Id, trial);
-        job.ResultJson = JsonSerializer.Serialize(view);
+        job.ResultJson = StoredJson.Write(view);
         await log.AddAsync(job.StartedBy, "sign-in", job.Subject, trial.Words, cancel);
         await TidyAsync(job.Subject, cancel);
         return trial.Words;

@@ -1,19 +1,17 @@
 using System.IO.Compression;
 using System.Text.Json;
-using System.Text.Json.Serialization;
 
 namespace JustRight.Service.Storage;
 
 /// <summary>What is too large to be kept as text: JSON, packed.</summary>
 internal static class PackedJson
 {
-    private static readonly JsonSerializerOptions Options = new(JsonSerializerDefaults.Web) { Converters = { new JsonStringEnumConverter() } };
-
     /// <summary>Packs a value.</summary>
     public static byte[] Write<T>(T value)
     {
         using var packed = new MemoryStream();
-        using (var packer = new BrotliStream(packed, CompressionLevel.Fastest, leaveOpen: true)) JsonSerializer.Serialize(packer, value, Options);
+        using (var packer = new BrotliStream(packed, CompressionLevel.Fastest, leaveOpen: true))
+            JsonSerializer.Serialize(packer, value, StoredJson.Options);
         return packed.ToArray();
     }
 
@@ -21,6 +19,6 @@ internal static class PackedJson
     public static T Read<T>(byte[] packed)
     {
         using var unpacker = new BrotliStream(new MemoryStream(packed), CompressionMode.Decompress);
-        return JsonSerializer.Deserialize<T>(unpacker, Options)!;
+        return JsonSerializer.Deserialize<T>(unpacker, StoredJson.Options)!;
     }
 }

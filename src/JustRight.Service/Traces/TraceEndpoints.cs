@@ -1,5 +1,4 @@
 using System.Security.Claims;
-using System.Text.Json;
 using JustRight.Contracts;
 using JustRight.Core.Changes;
 using JustRight.Formats.Changes;
@@ -26,7 +25,7 @@ internal static class TraceEndpoints
             .WithName("Trace").WithSummary("Says why an account can or cannot do something in the directory").RequireAuthorization(Roles.Planner).ProducesProblem(404).ProducesProblem(400);
 
         api.MapGet("/jobs/{id}/trace", async Task<Results<Ok<TraceView>, ProblemHttpResult>> (string id, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
-            await FindAsync(id, databases, cancel) is not { ResultJson: { } json } ? Problems.NotFound("trace", id, []) : TypedResults.Ok(JsonSerializer.Deserialize<KeptTrace>(json)!.View))
+            await FindAsync(id, databases, cancel) is not { ResultJson: { } json } ? Problems.NotFound("trace", id, []) : TypedResults.Ok(StoredJson.Read<KeptTrace>(json).View))
             .WithName("ShowTrace").WithSummary("The answer of a trace, or of the one made after mending").RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
         api.MapGet("/estates/{name}/traces", async (string name, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
@@ -52,14 +51,14 @@ internal static class TraceEndpoints
         if (await library.FindAsync(Library.EstateKind, name, cancel) is not { } row) return Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name));
         var (settled, problem) = await questions.SettleAsync(Library.ReadEstate(row), order, cancel);
         if (problem is not null) return problem;
-        return Accepted(await queue.AddAsync(new JobOrder("trace", name, user.Identity!.Name!) { OrderJson = JsonSerializer.Serialize(settled) }, cancel));
+        return Accepted(await queue.AddAsync(new JobOrder("trace", name, user.Identity!.Name!) { OrderJson = StoredJson.Write(settled) }, cancel));
     }
 
     private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> MendAsync(
         string id, MendOrder order, ClaimsPrincipal user, Library library, IDbContextFactory<AppDb> databases, ProposalDesk proposals, LogBook log, CancellationToken cancel)
     {
         if (await FindAsync(id, databases, cancel) is not { ResultJson: { } json, OrderJson: { } question } job) return Problems.NotFound("trace", id, []);
-        var kept = JsonSerializer.Deserialize<KeptTrace>(json)!;
+        var kept = StoredJson.Read<KeptTrace>(json);
         if (!kept.Changes.TryGetValue(order.Remedy ?? "", out var changes)) return NoRemedy(kept, order.Remedy);
         if (kept.View.Supposed.Count > 0) return Problems.Of(409, "supposed", "This trace rests on something that is not so.", "Trace again without supposing anything, and mend that.");
         if (await DirectoryFileEndpoints.RefusalAsync(library, job.Subject, changes.Select(ChangeJson.Read), cancel) is { } refusal) return refusal;
@@ -70,7 +69,7 @@ internal static class TraceEndpoints
     private static async Task<Results<Ok<LdifView>, ProblemHttpResult>> LdifAsync(string id, string remedy, IDbContextFactory<AppDb> databases, SurveyShelf surveys, CancellationToken cancel)
     {
         if (await FindAsync(id, databases, cancel) is not { ResultJson: { } json } job) return Problems.NotFound("trace", id, []);
-        var kept = JsonSerializer.Deserialize<KeptTrace>(json)!;
+        var kept = StoredJson.Read<KeptTrace>(json);
         if (!kept.Changes.TryGetValue(remedy, out var changes)) return NoRemedy(kept, remedy);
         if (await surveys.LatestAsync(job.Subject, cancel) is not { } view) return Problems.Of(409, "not-surveyed", "No survey of this estate was taken yet.", $"Survey it first: justright survey {job.Subject}");
         return TypedResults.Ok(new LdifView(job.Subject, false, LdifFiles.Write($"remedy {remedy} of trace {id}", changes.Select(ChangeJson.Read), view)));

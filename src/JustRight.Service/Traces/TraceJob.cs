@@ -1,4 +1,3 @@
-using System.Text.Json;
 using JustRight.Connectors;
 using JustRight.Contracts;
 using JustRight.Core.Estates;
@@ -27,9 +26,9 @@ internal sealed class TraceJob(Library library, ConnectorShelf shelf, JobFeed fe
     /// <summary>Runs the job and returns its closing words.</summary>
     public async Task<string> RunAsync(JobRow job, CancellationToken cancel)
     {
-        var settled = JsonSerializer.Deserialize<SettledTrace>(job.OrderJson!)!;
+        var settled = StoredJson.Read<SettledTrace>(job.OrderJson!);
         var kept = await TraceAsync(job.Id, job.Subject, settled, cancel);
-        job.ResultJson = JsonSerializer.Serialize(kept);
+        job.ResultJson = StoredJson.Write(kept);
         await log.AddAsync(job.StartedBy, "trace", job.Subject, $"{kept.View.Account}: {kept.View.Asked}; {kept.View.Words}", cancel);
         await TidyAsync(job.Subject, cancel);
         return kept.View.Words;

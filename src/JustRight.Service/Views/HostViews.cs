@@ -5,7 +5,8 @@ using JustRight.Core.Fit;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Policies;
+using JustRight.Core.Rights.Hosts;
+using JustRight.Core.Rights.Hosts.Policies;
 using JustRight.Core.Surveys;
 using SurveyView = JustRight.Core.Fit.SurveyView;
 

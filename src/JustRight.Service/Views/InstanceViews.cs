@@ -1,6 +1,7 @@
 using JustRight.Contracts;
 using JustRight.Core.Estates;
 using JustRight.Core.Fit;
+using JustRight.Core.Fit.Databases;
 using JustRight.Core.Plans;
 using JustRight.Core.Surveys;
 using SurveyView = JustRight.Core.Fit.SurveyView;

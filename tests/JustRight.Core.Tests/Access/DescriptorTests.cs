@@ -1,6 +1,7 @@
 using CsCheck;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Descriptors;
+using JustRight.Core.Rights.Hosts;
 
 namespace JustRight.Core.Tests.Access;
 

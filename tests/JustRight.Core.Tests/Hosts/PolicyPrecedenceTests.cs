@@ -1,5 +1,5 @@
 using CsCheck;
-using JustRight.Core.Rights.Policies;
+using JustRight.Core.Rights.Hosts.Policies;
 
 namespace JustRight.Core.Tests.Hosts;
 

@@ -2,6 +2,7 @@ using CsCheck;
 using JustRight.Core.Changes;
 using JustRight.Core.Passwords;
 using JustRight.Core.Rights;
+using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Tests.Passwords;

@@ -1,7 +1,6 @@
-using System.Diagnostics;
 using JustRight.Connectors;
 using JustRight.Core.Changes;
-using JustRight.Core.Rights.PostgreSql;
+using JustRight.Core.Rights.Databases.PostgreSql;
 using JustRight.Core.Surveys;
 using JustRight.Formats.Databases;
 using JustRight.PretendInstance.Wire;
@@ -59,16 +58,16 @@ public sealed class ChangeTests(PostgreSqlServer server) : IClassFixture<Postgre
         var give = PostgreSqlStatements.Script([$"gives {name}"], changes.Select(c => (c.Item1, c.c, (string?)$"needed for {name}")));
         var check = PostgreSqlStatements.CheckScript(["checks"], changes);
         var undo = PostgreSqlStatements.Script(["undoes"], changes.AsEnumerable().Reverse().Select((c, i) => (i + 1, (InstanceChange)c.c.Inverse!, (string?)null)));
-        States(check).ShouldBe(changes.Select(_ => "NOT DONE"));
-        Psql(give);
-        States(check).ShouldBe(changes.Select(_ => "done"));
+        (await StatesAsync(check)).ShouldBe(changes.Select(_ => "NOT DONE"));
+        await PsqlAsync(give);
+        (await StatesAsync(check)).ShouldBe(changes.Select(_ => "done"));
         var after = await DumpAsync(name);
         after.ShouldNotBe(before);
-        Psql(give);
+        await PsqlAsync(give);
         (await DumpAsync(name)).ShouldBe(after);
-        Psql(undo);
+        await PsqlAsync(undo);
         (await DumpAsync(name)).ShouldBe(before);
-        Psql(undo);
+        await PsqlAsync(undo);
         (await DumpAsync(name)).ShouldBe(before);
         await server.RunAsync($"DROP DATABASE {PostgreSqlStatements.Name(name)}");
     }
@@ -234,37 +233,22 @@ public sealed class ChangeTests(PostgreSqlServer server) : IClassFixture<Postgre
 
     private static IReadOnlyList<PrivilegeEntry> Sorted(IReadOnlyList<PrivilegeEntry> entries) => [.. entries.OrderBy(e => e.ToString(), StringComparer.Ordinal)];
 
-    private IEnumerable<string> States(string check) => Psql(check).Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(row => row.Split('\u001F')[^1]);
+    private async Task<IEnumerable<string>> StatesAsync(string check) =>
+        (await PsqlAsync(check)).Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(row => row.Split('\u001F')[^1]);
 
-    private string Psql(string script)
+    private async Task<string> PsqlAsync(string script)
     {
-        var start = new ProcessStartInfo("psql", ["-X", "-q", "-A", "-t", "-F", "\u001F", $"host=localhost port={server.Port} user=postgres dbname=postgres sslmode=verify-full sslrootcert={server.CertificateFile}", "-f", "-"])
-        {
-            RedirectStandardInput = true,
-            RedirectStandardOutput = true,
-            RedirectStandardError = true,
-        };
-        start.Environment["PGPASSWORD"] = PostgreSqlServer.Password;
-        using var process = Process.Start(start)!;
-        process.StandardInput.Write(script);
-        process.StandardInput.Close();
-        var output = process.StandardOutput.ReadToEnd();
-        var errors = process.StandardError.ReadToEnd();
-        process.WaitForExit();
-        (process.ExitCode, errors).ShouldBe((0, ""), script);
-        return output;
+        var address = $"host=localhost port={server.Port} user=postgres dbname=postgres sslmode=verify-full sslrootcert={server.CertificateFile}";
+        var end = await Programs.RunAsync(
+            "psql", ["-X", "-q", "-A", "-t", "-F", "\u001F", address, "-f", "-"], script, [("PGPASSWORD", PostgreSqlServer.Password)]);
+        (end.Code, end.Error).ShouldBe((0, ""), script);
+        return end.Output;
     }
 
-    private static async Task WaitAsync(PostgreSqlServer at, string question)
+    private static Task WaitAsync(PostgreSqlServer at, string question) => Waiting.UntilAsync(question, async () =>
     {
-        for (var i = 0; i < 100; i++)
-        {
-            await using var connection = await at.OpenAsync();
-            await using var command = new NpgsqlCommand(question, connection);
-            if (await command.ExecuteScalarAsync(Stop) is not null) return;
-            await Task.Delay(50, Stop);
-        }
-
-        throw new TimeoutException(question);
-    }
+        await using var connection = await at.OpenAsync();
+        await using var command = new NpgsqlCommand(question, connection);
+        return await command.ExecuteScalarAsync(Stop) is not null;
+    });
 }

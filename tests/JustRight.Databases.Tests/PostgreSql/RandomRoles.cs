@@ -1,5 +1,5 @@
 using System.Globalization;
-using JustRight.Core.Rights.PostgreSql;
+using JustRight.Core.Rights.Databases.PostgreSql;
 
 namespace JustRight.Databases.Tests.PostgreSql;
 

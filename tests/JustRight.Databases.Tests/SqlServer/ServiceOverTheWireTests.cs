@@ -6,7 +6,6 @@ using JustRight.Lab;
 using JustRight.PretendInstance;
 using JustRight.PretendInstance.Engine;
 using JustRight.PretendInstance.Wire;
-using JustRight.Tests.Shared;
 
 namespace JustRight.Databases.Tests.SqlServer;
 

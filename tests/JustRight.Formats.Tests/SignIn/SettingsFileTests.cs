@@ -101,11 +101,5 @@ public sealed class SettingsFileTests
         }
     }
 
-    private static async Task<string> RunAsync(string program, string input)
-    {
-        using var process = Process.Start(new ProcessStartInfo(program) { RedirectStandardInput = true, RedirectStandardOutput = true, StandardInputEncoding = new System.Text.UTF8Encoding(false) })!;
-        await process.StandardInput.WriteAsync(input);
-        process.StandardInput.Close();
-        return await process.StandardOutput.ReadToEndAsync();
-    }
+    private static async Task<string> RunAsync(string program, string input) => (await Programs.RunAsync(program, [], input)).Output;
 }

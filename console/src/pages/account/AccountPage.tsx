@@ -1,4 +1,4 @@
-import { Loader, Table } from '@mantine/core';
+import { Table } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { getRouteApi, Link } from '@tanstack/react-router';
 import { fit as fitQuery, passwordPlaces } from '../../api/queries';
@@ -8,6 +8,7 @@ import { Failure } from '../../parts/Failure';
 import { PasswordPlaces } from '../../parts/PasswordPlaces';
 import { PathLine } from '../../parts/PathLine';
 import { Verdict } from '../../parts/Verdict';
+import { Loading } from '../../parts/Loading';
 import { PathPicture } from './PathPicture';
 
 const route = getRouteApi('/frame/installs/$name/accounts/$account');
@@ -21,7 +22,7 @@ export function AccountPage() {
     ...passwordPlaces(fit.data?.estate ?? '', logonName),
     enabled: fit.data !== undefined && logonName !== '',
   });
-  if (fit.isPending) return <Loader aria-label="Loading" />;
+  if (fit.isPending) return <Loading />;
   if (fit.error) return <Failure error={fit.error} />;
   const account = fit.data.accounts.find((a) => a.key === key);
   if (!account) return <p className="empty">{`${name} has no account called ${key}.`}</p>;

@@ -1,4 +1,4 @@
-import { Button, Loader, TextInput } from '@mantine/core';
+import { Button, TextInput } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { getRouteApi, useNavigate } from '@tanstack/react-router';
 import { useState } from 'react';
@@ -9,6 +9,7 @@ import { useJob } from '../../api/useJob';
 import { Failure } from '../../parts/Failure';
 import { JobProgress } from '../../parts/JobProgress';
 import { Time } from '../../parts/Time';
+import { Loading } from '../../parts/Loading';
 import { ItemGroup } from './ItemGroup';
 
 const route = getRouteApi('/frame/adoptions/$name');
@@ -43,7 +44,7 @@ export function AdoptionPage() {
       await navigate({ to: '/installs/$name', params: { name } });
     },
   });
-  if (adoption.isPending) return <Loader aria-label="Loading" />;
+  if (adoption.isPending) return <Loading />;
   if (adoption.error) return <Failure error={adoption.error} />;
   const { summary, items, services, missing, unseen, open, pretend, surveyedAt } = adoption.data;
   const running = followed?.running === true;

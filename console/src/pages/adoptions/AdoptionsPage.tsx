@@ -1,4 +1,4 @@
-import { Button, Loader } from '@mantine/core';
+import { Button } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from '@tanstack/react-router';
 import { createColumnHelper } from '@tanstack/react-table';
@@ -8,6 +8,7 @@ import type { AdoptionSummary } from '../../api/schema.gen';
 import { DataTable } from '../../parts/DataTable';
 import { Failure } from '../../parts/Failure';
 import { Time } from '../../parts/Time';
+import { Loading } from '../../parts/Loading';
 import { BeginForm } from './BeginForm';
 
 const column = createColumnHelper<AdoptionSummary>();
@@ -43,7 +44,7 @@ export function AdoptionsPage() {
         <span className="grow" />
         <Button onClick={() => setBeginning(true)}>Begin an adoption…</Button>
       </div>
-      {list.isPending && <Loader aria-label="Loading" />}
+      {list.isPending && <Loading />}
       {list.error && <Failure error={list.error} />}
       {list.data && (
         <DataTable

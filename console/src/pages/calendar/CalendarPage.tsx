@@ -1,4 +1,4 @@
-import { Button, Loader, NativeSelect } from '@mantine/core';
+import { Button, NativeSelect } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { getRouteApi, Link, useNavigate } from '@tanstack/react-router';
 import { createColumnHelper } from '@tanstack/react-table';
@@ -8,6 +8,7 @@ import { CopyText } from '../../parts/CopyText';
 import { DataTable } from '../../parts/DataTable';
 import { Due } from '../../parts/Due';
 import { Failure } from '../../parts/Failure';
+import { Loading } from '../../parts/Loading';
 import type { InstallTab } from '../install/tabs';
 
 const route = getRouteApi('/frame/calendar');
@@ -103,7 +104,7 @@ export function CalendarPage() {
           Nothing here yet. Add an estate with the client: <code>justright estate add FILE</code>
         </p>
       )}
-      {list.isLoading && <Loader aria-label="Loading" />}
+      {list.isLoading && <Loading />}
       {list.error && <Failure error={list.error} />}
       {list.data && (
         <DataTable

@@ -1,4 +1,4 @@
-import { Loader, Tabs } from '@mantine/core';
+import { Tabs } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { getRouteApi } from '@tanstack/react-router';
 import { host as hostQuery } from '../../api/queries';
@@ -6,6 +6,7 @@ import { Failure } from '../../parts/Failure';
 import { NeededBy } from '../../parts/NeededBy';
 import { Time } from '../../parts/Time';
 import { UnreadParts } from '../../parts/UnreadParts';
+import { Loading } from '../../parts/Loading';
 import { GroupTable } from './GroupTable';
 import { PolicyTable } from './PolicyTable';
 import { RightTable } from './RightTable';
@@ -18,7 +19,7 @@ const route = getRouteApi('/frame/estates/$estate/hosts/$host');
 export function HostPage() {
   const { estate, host: name } = route.useParams();
   const host = useQuery(hostQuery(estate, name));
-  if (host.isPending) return <Loader aria-label="Loading" />;
+  if (host.isPending) return <Loading />;
   if (host.error) return <Failure error={host.error} />;
   const { data } = host;
   return (

@@ -1,9 +1,10 @@
-import { Button, Group, Loader, SegmentedControl } from '@mantine/core';
+import { Button, Group, SegmentedControl } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { handovers as handoversQuery } from '../../api/queries';
 import type { HandoverView } from '../../api/schema.gen';
 import { Failure } from '../../parts/Failure';
+import { Loading } from '../../parts/Loading';
 import { FactsReturned } from './FactsReturned';
 
 /** What each team is asked to do at each place, as bundles to send away; and host facts that come back. */
@@ -25,7 +26,7 @@ export function HandoverTab({ name, estate }: { name: string; estate: string }) 
         <span className="grow" />
         <FactsReturned estate={estate} install={name} />
       </div>
-      {handovers.isPending && <Loader aria-label="Loading" />}
+      {handovers.isPending && <Loading />}
       {handovers.error && <Failure error={handovers.error} />}
       {handovers.data?.length === 0 && (
         <p className="empty">{what === 'give' ? 'Nothing is left to give.' : 'Nothing is to be taken away.'}</p>

@@ -1,10 +1,11 @@
-import { Loader, Table } from '@mantine/core';
+import { Table } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useState } from 'react';
 import { drift as driftQuery, history as historyQuery, reviews as reviewsQuery } from '../../api/queries';
 import { Balance } from '../../parts/Balance';
 import { Failure } from '../../parts/Failure';
 import { Time } from '../../parts/Time';
+import { Loading } from '../../parts/Loading';
 
 // What draws plots is large, and only this tab needs it.
 const HistoryPlot = lazy(async () => ({ default: (await import('./HistoryPlot')).HistoryPlot }));
@@ -18,7 +19,7 @@ export function HistoryTab({ name }: { name: string }) {
   const [picked, setPicked] = useState<number | null>(null);
   const shown = picked ?? history.data?.[0]?.number ?? 0;
   const drift = useQuery({ ...driftQuery(name, shown), enabled: shown > 1 });
-  if (history.isPending) return <Loader aria-label="Loading" />;
+  if (history.isPending) return <Loading />;
   if (history.error) return <Failure error={history.error} />;
   return (
     <>
@@ -26,7 +27,7 @@ export function HistoryTab({ name }: { name: string }) {
         A fit that is other than the one before is kept; a survey that shows nothing new only moves its end.
       </p>
       {history.data.length > 1 && (
-        <Suspense fallback={<Loader aria-label="Loading" />}>
+        <Suspense fallback={<Loading />}>
           <HistoryPlot fits={history.data} reviews={reviews.data ?? []} />
         </Suspense>
       )}
@@ -65,7 +66,7 @@ export function HistoryTab({ name }: { name: string }) {
       <section aria-label="what is different">
         <h2>{shown > 1 ? `What is different since fit ${shown - 1}` : 'The first fit'}</h2>
         {shown <= 1 && <p className="empty">There is none before it to compare it with.</p>}
-        {drift.isLoading && <Loader aria-label="Loading" />}
+        {drift.isLoading && <Loading />}
         {drift.error && <Failure error={drift.error} />}
         {shown > 1 && drift.data && (
           <Table aria-label="differences" verticalSpacing={4}>

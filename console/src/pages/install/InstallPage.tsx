@@ -1,4 +1,4 @@
-import { Button, Loader, Tabs } from '@mantine/core';
+import { Button, Tabs } from '@mantine/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { getRouteApi, useNavigate } from '@tanstack/react-router';
 import { api, ApiError, need } from '../../api/client';
@@ -8,6 +8,7 @@ import { Balance } from '../../parts/Balance';
 import { Failure } from '../../parts/Failure';
 import { JobProgress } from '../../parts/JobProgress';
 import { Time } from '../../parts/Time';
+import { Loading } from '../../parts/Loading';
 import { HandoverTab } from './HandoverTab';
 import { HistoryTab } from './HistoryTab';
 import { Matrix } from './Matrix';
@@ -33,7 +34,7 @@ export function InstallPage() {
     mutationFn: () => need(api.POST('/api/installs/{name}/verify', { params: { path: { name } } })),
     onSuccess: follow,
   });
-  if (install.isPending) return <Loader aria-label="Loading" />;
+  if (install.isPending) return <Loading />;
   if (install.error) return <Failure error={install.error} />;
   const summary = install.data.summary;
   const unverified = fit.error instanceof ApiError && fit.error.status === 409;

@@ -1,4 +1,4 @@
-import { Button, Loader } from '@mantine/core';
+import { Button } from '@mantine/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, need } from '../../api/client';
@@ -6,6 +6,7 @@ import { me, worklist as worklistQuery } from '../../api/queries';
 import type { JobView } from '../../api/schema.gen';
 import type { FollowedJob } from '../../api/useJob';
 import { Failure } from '../../parts/Failure';
+import { Loading } from '../../parts/Loading';
 import { Confirmation } from './Confirmation';
 import { LdifButton } from './LdifButton';
 import { Proposals } from './Proposals';
@@ -29,7 +30,7 @@ export function WorklistTab({ name, followed, follow, clear }: Props) {
     onSuccess: follow,
     onSettled: () => setAsking(null),
   });
-  if (worklist.isPending) return <Loader aria-label="Loading" />;
+  if (worklist.isPending) return <Loading />;
   if (worklist.error) return <Failure error={worklist.error} />;
 
   if (followed?.kind === 'grant') {

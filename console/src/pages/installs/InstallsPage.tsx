@@ -1,4 +1,3 @@
-import { Loader } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from '@tanstack/react-router';
 import { createColumnHelper } from '@tanstack/react-table';
@@ -8,6 +7,7 @@ import { Balance } from '../../parts/Balance';
 import { DataTable } from '../../parts/DataTable';
 import { Failure } from '../../parts/Failure';
 import { Time } from '../../parts/Time';
+import { Loading } from '../../parts/Loading';
 
 const column = createColumnHelper<InstallSummary>();
 const columns = [
@@ -48,7 +48,7 @@ export function InstallsPage() {
         <span className="grow" />
         <Link to="/adoptions">Adopt what is already there</Link>
       </div>
-      {list.isPending && <Loader aria-label="Loading" />}
+      {list.isPending && <Loading />}
       {list.error && <Failure error={list.error} />}
       {list.data && (
         <DataTable

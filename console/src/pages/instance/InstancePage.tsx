@@ -1,4 +1,3 @@
-import { Loader } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { getRouteApi, Link } from '@tanstack/react-router';
 import { instance as instanceQuery } from '../../api/queries';
@@ -6,6 +5,7 @@ import { Failure } from '../../parts/Failure';
 import { NeededBy } from '../../parts/NeededBy';
 import { Time } from '../../parts/Time';
 import { UnreadParts } from '../../parts/UnreadParts';
+import { Loading } from '../../parts/Loading';
 import { HolderTable } from './HolderTable';
 
 const route = getRouteApi('/frame/estates/$estate/instances/$instance');
@@ -14,7 +14,7 @@ const route = getRouteApi('/frame/estates/$estate/instances/$instance');
 export function InstancePage() {
   const { estate, instance: name } = route.useParams();
   const instance = useQuery(instanceQuery(estate, name));
-  if (instance.isPending) return <Loader aria-label="Loading" />;
+  if (instance.isPending) return <Loading />;
   if (instance.error) return <Failure error={instance.error} />;
   const { data } = instance;
   return (

@@ -1,4 +1,4 @@
-import { Button, Loader } from '@mantine/core';
+import { Button } from '@mantine/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { createColumnHelper } from '@tanstack/react-table';
 import { api, need } from '../../api/client';
@@ -7,6 +7,7 @@ import type { LogEntryView } from '../../api/schema.gen';
 import { DataTable } from '../../parts/DataTable';
 import { Failure } from '../../parts/Failure';
 import { Time } from '../../parts/Time';
+import { Loading } from '../../parts/Loading';
 
 const column = createColumnHelper<LogEntryView>();
 const columns = [
@@ -37,7 +38,7 @@ export function LogPage() {
           Check the chain
         </Button>
       </div>
-      {entries.isPending && <Loader aria-label="Loading" />}
+      {entries.isPending && <Loading />}
       {entries.error && <Failure error={entries.error} />}
       {entries.data && <DataTable label="Log" rows={entries.data} columns={columns} empty="Nothing was done yet." />}
     </>

@@ -1,9 +1,10 @@
-import { Button, Group, Loader, NativeSelect, TextInput } from '@mantine/core';
+import { Button, Group, NativeSelect, TextInput } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { getRouteApi, useNavigate } from '@tanstack/react-router';
 import { useState } from 'react';
 import { controllers as controllersQuery, estates as estatesQuery, guard as guardQuery } from '../../api/queries';
 import { Failure } from '../../parts/Failure';
+import { Loading } from '../../parts/Loading';
 import { Controllers } from './Controllers';
 import { Guard } from './Guard';
 
@@ -63,7 +64,7 @@ export function ObjectPage() {
         </Group>
       </form>
       {asked === '' && <p className="empty">Name an object to look at. It is read from the directory as it is now.</p>}
-      {enabled && (guard.isPending || (dn !== '' && controllers.isPending)) && <Loader mt="md" aria-label="Loading" />}
+      {enabled && (guard.isPending || (dn !== '' && controllers.isPending)) && <Loading mt="md" />}
       {guard.error && <Failure error={guard.error} />}
       {guard.data && <Guard estate={name} guard={guard.data} />}
       {controllers.error && <Failure error={controllers.error} />}

@@ -1,4 +1,4 @@
-import { Button, Loader } from '@mantine/core';
+import { Button } from '@mantine/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { getRouteApi, Link } from '@tanstack/react-router';
 import { api, need } from '../../api/client';
@@ -7,6 +7,7 @@ import { useJob } from '../../api/useJob';
 import { Failure } from '../../parts/Failure';
 import { PasswordPlaces } from '../../parts/PasswordPlaces';
 import { Time } from '../../parts/Time';
+import { Loading } from '../../parts/Loading';
 import { Order } from './Order';
 import { Renewal } from './Renewal';
 import { Standing } from './Standing';
@@ -29,7 +30,7 @@ export function PasswordPage() {
       ),
     onSuccess: (renewal) => renewal.job && followId(renewal.job, 'renew'),
   });
-  if (view.isPending) return <Loader aria-label="Loading" />;
+  if (view.isPending) return <Loading />;
   if (view.error) return <Failure error={view.error} />;
   const { password, places, managedObstacles, order, remarks, whyNot, renewals } = view.data;
   const mayGrant = who.data?.role === 'granter' || who.data?.role === 'owner';

@@ -1,4 +1,4 @@
-import { Loader, NativeSelect } from '@mantine/core';
+import { NativeSelect } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { getRouteApi, Link, useNavigate } from '@tanstack/react-router';
 import { createColumnHelper } from '@tanstack/react-table';
@@ -8,6 +8,7 @@ import { DataTable } from '../../parts/DataTable';
 import { Due } from '../../parts/Due';
 import { Failure } from '../../parts/Failure';
 import { Time } from '../../parts/Time';
+import { Loading } from '../../parts/Loading';
 import { Standing } from './Standing';
 
 const route = getRouteApi('/frame/passwords');
@@ -84,7 +85,7 @@ export function PasswordsPage() {
           Nothing here yet. Add an estate with the client: <code>justright estate add FILE</code>
         </p>
       )}
-      {list.isLoading && <Loader aria-label="Loading" />}
+      {list.isLoading && <Loading />}
       {list.error && <Failure error={list.error} />}
       {list.data && (
         <DataTable

@@ -1,7 +1,8 @@
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.PostgreSql;
+using JustRight.Core.Rights.Databases;
+using JustRight.Core.Rights.Databases.PostgreSql;
 
-namespace JustRight.Core.Fit;
+namespace JustRight.Core.Fit.Databases;
 
 /// <summary>
 /// What stands between an account and a right of a database instance that it holds: a denial, or the lack of a way in. A denial

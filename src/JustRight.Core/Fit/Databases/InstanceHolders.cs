@@ -1,7 +1,8 @@
 using JustRight.Core.Rights;
+using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Surveys;
 
-namespace JustRight.Core.Fit;
+namespace JustRight.Core.Fit.Databases;
 
 /// <summary>A right that a principal has at an instance.</summary>
 /// <param name="Holder">The principal's node.</param>

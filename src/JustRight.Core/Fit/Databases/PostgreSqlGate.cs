@@ -1,7 +1,8 @@
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.PostgreSql;
+using JustRight.Core.Rights.Databases;
+using JustRight.Core.Rights.Databases.PostgreSql;
 
-namespace JustRight.Core.Fit;
+namespace JustRight.Core.Fit.Databases;
 
 /// <summary>What stands between an account and a right of an instance of the PostgreSQL family that it holds: nothing is ever denied there, but each door must be open.</summary>
 internal static class PostgreSqlGate

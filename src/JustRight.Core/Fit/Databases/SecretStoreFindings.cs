@@ -1,8 +1,9 @@
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
+using JustRight.Core.Rights.Databases;
 using JustRight.Core.Surveys;
 
-namespace JustRight.Core.Fit;
+namespace JustRight.Core.Fit.Databases;
 
 /// <summary>Advice on a database that keeps other systems' credentials: whoever rules its instance reads it, and so does whoever rules what else runs there.</summary>
 internal static class SecretStoreFindings

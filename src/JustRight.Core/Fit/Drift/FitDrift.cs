@@ -1,4 +1,4 @@
-namespace JustRight.Core.Fit;
+namespace JustRight.Core.Fit.Drift;
 
 /// <summary>Which way a difference goes.</summary>
 public enum DriftWay

@@ -1,4 +1,4 @@
-namespace JustRight.Core.Fit;
+namespace JustRight.Core.Fit.Drift;
 
 /// <summary>A fit as it is kept: what it said of each right, in words, so that it can be compared years later.</summary>
 /// <param name="Rights">Each right that was judged, by id.</param>

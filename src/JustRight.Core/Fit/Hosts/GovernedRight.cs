@@ -1,7 +1,8 @@
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Policies;
+using JustRight.Core.Rights.Hosts;
+using JustRight.Core.Rights.Hosts.Policies;
 
-namespace JustRight.Core.Fit;
+namespace JustRight.Core.Fit.Hosts;
 
 /// <summary>What a policy does to a right that an account needs on a host.</summary>
 /// <param name="Policy">The policy's identifier.</param>

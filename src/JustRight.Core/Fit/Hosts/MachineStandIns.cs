@@ -1,8 +1,11 @@
+using JustRight.Core.Fit.Databases;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
+using JustRight.Core.Rights.Databases;
+using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Surveys;
 
-namespace JustRight.Core.Fit;
+namespace JustRight.Core.Fit.Hosts;
 
 /// <summary>
 /// Finds where a computer account stands in for an account of the plan: a service that ran, or still runs, as a built-in

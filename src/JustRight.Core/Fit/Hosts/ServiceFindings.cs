@@ -1,9 +1,10 @@
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Policies;
+using JustRight.Core.Rights.Hosts;
+using JustRight.Core.Rights.Hosts.Policies;
 using JustRight.Core.Surveys;
 
-namespace JustRight.Core.Fit;
+namespace JustRight.Core.Fit.Hosts;
 
 /// <summary>What was seen of services and of the lists of rights on the hosts of an install that decides no verdict of a need and will matter.</summary>
 internal sealed class ServiceFindings(Plan plan, SurveyView view)

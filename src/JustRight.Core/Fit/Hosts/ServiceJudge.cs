@@ -1,10 +1,11 @@
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
+using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 
-namespace JustRight.Core.Fit;
+namespace JustRight.Core.Fit.Hosts;
 
 /// <summary>Judges what is asked of the services of a plan: identity, pending restart, start, order.</summary>
 internal sealed class ServiceJudge(SurveyView view, Plan plan)

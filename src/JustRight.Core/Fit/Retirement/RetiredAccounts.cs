@@ -1,8 +1,9 @@
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
+using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Surveys;
 
-namespace JustRight.Core.Fit;
+namespace JustRight.Core.Fit.Retirement;
 
 /// <summary>Judges the accounts of an install that is being retired: those that only it uses shall be disabled, and then go.</summary>
 internal static class RetiredAccounts

@@ -1,8 +1,9 @@
+using JustRight.Core.Fit.Hosts;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
 using JustRight.Core.Surveys;
 
-namespace JustRight.Core.Fit;
+namespace JustRight.Core.Fit.Retirement;
 
 /// <summary>A service that is still set to run as an account whose install is being retired.</summary>
 internal sealed record StillRunning(string Service, string Host, PlannedAccount Account)

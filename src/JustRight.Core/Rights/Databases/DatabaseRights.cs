@@ -1,6 +1,6 @@
 using JustRight.Core.Sheets;
 
-namespace JustRight.Core.Rights;
+namespace JustRight.Core.Rights.Databases;
 
 /// <summary>Membership of a role of a database instance.</summary>
 public sealed class InstanceRoleRight(string instance, string role) : Right(NeedKind.InstanceRole, instance, role, $"instance-role:{role}@{instance}")

@@ -1,6 +1,7 @@
-using JustRight.Core.Rights.PostgreSql;
+using JustRight.Core.Rights.Databases.PostgreSql;
 
-namespace JustRight.Core.Rights;
+
+namespace JustRight.Core.Rights.Databases;
 
 /// <summary>Which stronger right brings a weaker one along.</summary>
 public static class Implication

@@ -1,7 +1,7 @@
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Surveys;
 
-namespace JustRight.Core.Rights;
+namespace JustRight.Core.Rights.Databases;
 
 /// <summary>
 /// What one database instance gives and denies. Whoever a login stands for holds what the login holds: a user, a domain group, or

@@ -1,7 +1,7 @@
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Surveys;
 
-namespace JustRight.Core.Rights;
+namespace JustRight.Core.Rights.Databases;
 
 /// <summary>Which principal is in which role, through roles nested in roles.</summary>
 internal static class RoleClosure

@@ -1,6 +1,6 @@
 using System.Collections.Frozen;
 
-namespace JustRight.Core.Rights;
+namespace JustRight.Core.Rights.Databases;
 
 /// <summary>A permission of the SQL Server family.</summary>
 /// <param name="Name">In capitals, as the catalog writes it.</param>

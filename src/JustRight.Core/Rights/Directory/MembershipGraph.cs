@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Rights.Directory;

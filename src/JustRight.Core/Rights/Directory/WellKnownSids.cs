@@ -1,4 +1,5 @@
 using System.Collections.Frozen;
+using JustRight.Core.Rights.Hosts;
 
 namespace JustRight.Core.Rights.Directory;
 

@@ -1,7 +1,7 @@
 using System.Collections.Frozen;
 using JustRight.Core.Rights.Directory;
 
-namespace JustRight.Core.Rights;
+namespace JustRight.Core.Rights.Hosts;
 
 /// <summary>The groups that every host is born with [MS-DTYP 2.4.2.4]. Their names are translated on hosts of other languages; their SIDs are not.</summary>
 public static class BuiltInGroups

@@ -1,7 +1,7 @@
 using System.Collections.Frozen;
 using JustRight.Core.Rights.Directory;
 
-namespace JustRight.Core.Rights;
+namespace JustRight.Core.Rights.Hosts;
 
 /// <summary>Who holds which log-on right or privilege on a new member server, for those that products ask for.</summary>
 public static class DefaultUserRights

@@ -1,8 +1,8 @@
 using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Policies;
+using JustRight.Core.Rights.Hosts.Policies;
 using JustRight.Core.Surveys;
 
-namespace JustRight.Core.Rights;
+namespace JustRight.Core.Rights.Hosts;
 
 /// <summary>
 /// What one host gives and denies, worked out from its facts when it is asked for: whoever administers thousands of hosts holds

@@ -1,7 +1,7 @@
 using System.Collections.Frozen;
 using JustRight.Core.Rights.Directory;
 
-namespace JustRight.Core.Rights;
+namespace JustRight.Core.Rights.Hosts;
 
 /// <summary>The kinds of log-on by which an account comes to a host, and what each puts into its token [MS-DTYP 2.4.2.4].</summary>
 public static class LogonKind

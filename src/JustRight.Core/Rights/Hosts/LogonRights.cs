@@ -1,6 +1,6 @@
 using System.Collections.Frozen;
 
-namespace JustRight.Core.Rights;
+namespace JustRight.Core.Rights.Hosts;
 
 /// <summary>The log-on rights and their denying twins [MS-LSAD 3.1.1.2.2].</summary>
 public static class LogonRights

@@ -1,6 +1,6 @@
 using System.Collections.Frozen;
 
-namespace JustRight.Core.Rights;
+namespace JustRight.Core.Rights.Hosts;
 
 /// <summary>The privileges a token can carry [MS-LSAD 3.1.1.2.1], with what each lets its holder do.</summary>
 public static class Privileges

@@ -1,6 +1,6 @@
 using JustRight.Core.Rights.Directory;
 
-namespace JustRight.Core.Rights;
+namespace JustRight.Core.Rights.Hosts;
 
 /// <summary>The kinds of identity a service can run as.</summary>
 public enum IdentityKind

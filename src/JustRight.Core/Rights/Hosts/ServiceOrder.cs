@@ -1,6 +1,6 @@
 using JustRight.Core.Surveys;
 
-namespace JustRight.Core.Rights;
+namespace JustRight.Core.Rights.Hosts;
 
 /// <summary>Something that keeps a service from starting.</summary>
 /// <param name="Service">The service that stands in the way.</param>

@@ -1,6 +1,6 @@
 using JustRight.Core.Surveys;
 
-namespace JustRight.Core.Rights;
+namespace JustRight.Core.Rights.Hosts;
 
 /// <summary>Start types as sheets, host facts and scripts write them.</summary>
 public static class ServiceWords

@@ -1,3 +1,5 @@
+using JustRight.Core.Rights.Hosts;
+
 namespace JustRight.Core.SignIn.Objects;
 
 /// <summary>

@@ -1,8 +1,9 @@
-import { Button, Group, Loader } from '@mantine/core';
+import { Button, Group } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { me, reviews as reviewsQuery } from '../../../api/queries';
 import type { FitView } from '../../../api/schema.gen';
 import { Failure } from '../../../parts/Failure';
+import { Loading } from '../../../parts/Loading';
 import { Exceptions } from './Exceptions';
 import { EarlierReviews } from './EarlierReviews';
 import { offOf } from './off';
@@ -45,7 +46,7 @@ export function ReviewTab({ fit }: { fit: FitView }) {
       <OffTable install={fit.install} off={offOf(fit)} mayAccept={role === 'granter' || role === 'owner'} />
       <Exceptions install={fit.install} mayEnd={role === 'granter' || role === 'owner'} />
       <WriteReview install={fit.install} mayWrite={role !== 'reader'} />
-      {reviews.isPending && <Loader aria-label="Loading" />}
+      {reviews.isPending && <Loading />}
       {reviews.error && <Failure error={reviews.error} />}
       {reviews.data && <EarlierReviews reviews={reviews.data} />}
     </>

@@ -1,4 +1,4 @@
-import { Button, Loader } from '@mantine/core';
+import { Button } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useNavigate } from '@tanstack/react-router';
 import { signIn as signInQuery } from '../../../api/queries';
@@ -6,6 +6,7 @@ import type { JobView } from '../../../api/schema.gen';
 import type { FollowedJob } from '../../../api/useJob';
 import { Failure } from '../../../parts/Failure';
 import { PasswordPlaces } from '../../../parts/PasswordPlaces';
+import { Loading } from '../../../parts/Loading';
 import { CardTable } from './CardTable';
 import { Findings } from './Findings';
 import { Trial } from './Trial';
@@ -20,7 +21,7 @@ interface Props {
 export function SignInTab({ name, followed, follow }: Props) {
   const shown = useQuery(signInQuery(name));
   const navigate = useNavigate();
-  if (shown.isPending) return <Loader aria-label="Loading" />;
+  if (shown.isPending) return <Loading />;
   if (shown.error) return <Failure error={shown.error} />;
   const view = shown.data;
   const filter = (key: string) => view.settings.find((s) => s.key === key)?.value ?? undefined;

@@ -1,7 +1,8 @@
 using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Surveys;
 
-namespace JustRight.Core.Rights.PostgreSql;
+namespace JustRight.Core.Rights.Databases.PostgreSql;
 
 /// <summary>What an instance of the PostgreSQL family gives to accounts of the domain, through the roles as which they may sign in.</summary>
 internal sealed class PostgreSqlGrants(InstanceSnapshot instance, PostgreSqlCatalog catalog)

@@ -1,7 +1,8 @@
 using System.Collections.Frozen;
+using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Surveys;
 
-namespace JustRight.Core.Rights.PostgreSql;
+namespace JustRight.Core.Rights.Databases.PostgreSql;
 
 /// <summary>The attributes of roles as a sheet asks for them, <c>instance-permission: CREATEDB</c>, and as statements write them.</summary>
 public static class RoleAttributeNames

@@ -1,7 +1,7 @@
 using System.Collections.Concurrent;
 using JustRight.Core.Surveys;
 
-namespace JustRight.Core.Rights.PostgreSql;
+namespace JustRight.Core.Rights.Databases.PostgreSql;
 
 /// <summary>
 /// What roles of an instance of the PostgreSQL family may do, as the engine itself decides it [PostgreSQL, Database Roles; Privileges]:

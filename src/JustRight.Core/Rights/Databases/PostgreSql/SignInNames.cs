@@ -1,7 +1,7 @@
 using System.Text.RegularExpressions;
 using JustRight.Core.Surveys;
 
-namespace JustRight.Core.Rights.PostgreSql;
+namespace JustRight.Core.Rights.Databases.PostgreSql;
 
 /// <summary>A role as which an account may sign in.</summary>
 /// <param name="How">By which rule, in words.</param>

@@ -1,4 +1,5 @@
 using JustRight.Core.Rights.Directory.Descriptors;
+using JustRight.Core.Rights.Hosts;
 
 namespace JustRight.Core.Rights.Directory.Access;
 

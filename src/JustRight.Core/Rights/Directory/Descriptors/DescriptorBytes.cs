@@ -1,4 +1,5 @@
 using System.Buffers.Binary;
+using JustRight.Core.Rights.Hosts;
 
 namespace JustRight.Core.Rights.Directory.Descriptors;
 

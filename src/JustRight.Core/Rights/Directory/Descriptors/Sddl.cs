@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text;
+using JustRight.Core.Rights.Hosts;
 
 namespace JustRight.Core.Rights.Directory.Descriptors;
 

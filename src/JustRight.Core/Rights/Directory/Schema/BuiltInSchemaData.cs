@@ -1,3 +1,5 @@
+using JustRight.Core.Rights.Hosts;
+
 namespace JustRight.Core.Rights.Directory.Schema;
 
 /// <summary>

@@ -1,6 +1,6 @@
 using JustRight.Core.Surveys;
 
-namespace JustRight.Core.Rights.Policies;
+namespace JustRight.Core.Rights.Hosts.Policies;
 
 /// <summary>Which policy's list decides on one right of one host, if any.</summary>
 /// <param name="Policy">The policy, or null when the host's own list counts.</param>

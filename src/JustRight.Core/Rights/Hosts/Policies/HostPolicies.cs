@@ -3,7 +3,7 @@ using JustRight.Core.Rights.Directory.Access;
 using JustRight.Core.Rights.Directory.Descriptors;
 using JustRight.Core.Surveys;
 
-namespace JustRight.Core.Rights.Policies;
+namespace JustRight.Core.Rights.Hosts.Policies;
 
 /// <summary>
 /// Which policies count for each host of a survey, from the directory's links, options and filters and the policies' templates.

@@ -1,6 +1,6 @@
 using JustRight.Core.Rights.Directory;
 
-namespace JustRight.Core.Rights.Policies;
+namespace JustRight.Core.Rights.Hosts.Policies;
 
 /// <summary>The entries of a policy's list, which name principals by SID or by name [MS-GPSB 2.2.6].</summary>
 public static class PolicyEntries

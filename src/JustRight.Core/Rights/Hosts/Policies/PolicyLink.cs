@@ -1,4 +1,4 @@
-namespace JustRight.Core.Rights.Policies;
+namespace JustRight.Core.Rights.Hosts.Policies;
 
 /// <summary>One link of a container to a policy.</summary>
 /// <param name="Policy">The policy's identifier in braces, in capitals.</param>

@@ -1,6 +1,6 @@
 using JustRight.Core.Surveys;
 
-namespace JustRight.Core.Rights.Policies;
+namespace JustRight.Core.Rights.Hosts.Policies;
 
 /// <summary>What became of one link for one host.</summary>
 public enum LinkFate

@@ -1,6 +1,6 @@
 using System.Xml.Linq;
 
-namespace JustRight.Core.Tests;
+namespace JustRight.Structure.Tests;
 
 /// <summary>The rooms and the direction in which they may know of one another.</summary>
 public sealed class ReferenceTests
@@ -24,7 +24,8 @@ public sealed class ReferenceTests
         projects.Length.ShouldBe(Allowed.Count);
         foreach (var project in projects)
         {
-            var references = XDocument.Load(project).Descendants("ProjectReference").Select(r => Path.GetFileNameWithoutExtension(((string)r.Attribute("Include")!).Replace('\\', '/')));
+            var references = XDocument.Load(project).Descendants("ProjectReference")
+                .Select(r => Path.GetFileNameWithoutExtension(((string)r.Attribute("Include")!).Replace('\\', '/')));
             references.Order().ShouldBe(Allowed[Path.GetFileNameWithoutExtension(project)].Order(), project);
         }
     }
@@ -34,7 +35,8 @@ public sealed class ReferenceTests
     {
         var project = XDocument.Load(Path.Combine(Checkout.Top, "src", "JustRight.Core", "JustRight.Core.csproj"));
         project.Descendants("PackageReference").ShouldBeEmpty();
-        typeof(Core.Plans.Planner).Assembly.GetReferencedAssemblies().Select(a => a.Name!).ShouldAllBe(name => name.StartsWith("System.", StringComparison.Ordinal));
+        typeof(Core.Plans.Planner).Assembly.GetReferencedAssemblies().Select(a => a.Name!)
+            .ShouldAllBe(name => name.StartsWith("System.", StringComparison.Ordinal));
     }
 
     [Theory]

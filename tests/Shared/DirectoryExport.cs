@@ -1,7 +1,6 @@
-using System.Diagnostics;
 using System.Text.RegularExpressions;
 
-namespace JustRight.Connectors.Tests;
+namespace JustRight.Tests.Shared;
 
 /// <summary>What an ordinary client writes of a controller: the commands that the manual gives, as they stand there.</summary>
 public static partial class DirectoryExport
@@ -10,19 +9,16 @@ public static partial class DirectoryExport
     public static async Task<string> RunAsync(Controller controller, CancellationToken cancel)
     {
         var page = await File.ReadAllTextAsync(Path.Combine(Checkout.Top, "docs", "directory-file.md"), cancel);
-        var commands = CommandBlock().Match(page[page.IndexOf("are run as they stand", StringComparison.Ordinal)..]).Groups[1].Value;
+        var tested = page[page.IndexOf("are run as they stand", StringComparison.Ordinal)..];
+        string[] arguments = ["-euo", "pipefail", "-c", CommandBlock().Match(tested).Groups[1].Value];
         var folder = Directory.CreateDirectory(Path.Combine(controller.Folder, $"export-{Guid.NewGuid():N}")).FullName;
         var secret = Path.Combine(folder, "secret");
         await File.WriteAllTextAsync(secret, controller.Password, cancel);
-        var start = new ProcessStartInfo("bash", ["-euo", "pipefail", "-c", commands]) { WorkingDirectory = folder, RedirectStandardError = true };
-        foreach (var (name, value) in new[]
-        {
-            ("CONTROLLER", $"ldaps://{Controller.Address}"), ("READER", controller.Target.SignInAs), ("SECRET", secret), ("ROOT", Controller.Domain.Root), ("LDAPTLS_CACERT", Path.Combine(controller.CaFolder, "ca.pem")),
-        }) start.Environment[name] = value;
-        using var process = Process.Start(start)!;
-        var error = await process.StandardError.ReadToEndAsync(cancel);
-        await process.WaitForExitAsync(cancel);
-        process.ExitCode.ShouldBe(0, error);
+        var end = await Programs.RunAsync("bash", arguments, folder: folder, cancel: cancel, environment: [
+            ("CONTROLLER", $"ldaps://{Controller.Address}"), ("READER", controller.Target.SignInAs), ("SECRET", secret),
+            ("ROOT", Controller.Domain.Root), ("LDAPTLS_CACERT", Path.Combine(controller.CaFolder, "ca.pem")),
+        ]);
+        end.Ended("the manual's export");
         return await File.ReadAllTextAsync(Path.Combine(folder, "directory.ldif"), cancel);
     }
 

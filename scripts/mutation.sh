@@ -1,0 +1,16 @@
+# Sourced by test: mutation testing, which puts small faults into the sources and counts those that the tests find.
+
+# Mutates the sources of one folder and runs the tests of its project against each mutant; the report lies in .build/mutation/.
+mutate() {
+  local folder=${1%/} project inside
+  [[ $folder =~ ^src/(JustRight\.[A-Za-z]+)(/.+)?$ ]] && [ -d "$top/$folder" ] || { say "No folder of sources: $folder. Say it as src/JustRight.Core/Fit."; return 2; }
+  project=${BASH_REMATCH[1]} inside=${BASH_REMATCH[2]:-}
+  [ -d "$top/tests/$project.Tests" ] || { say "$project has no test project of its own."; return 2; }
+  if [ ! -x "$built/mutation/dotnet-stryker" ]; then
+    say "Installing the mutation tester …"
+    quietly mutation dotnet tool install dotnet-stryker --tool-path "$built/mutation" --version 5.1.0
+  fi
+  # Our test framework runs on the testing platform itself; the tester's other runner would not learn which tests reach a mutant.
+  cd "$top/tests/$project.Tests" && "$built/mutation/dotnet-stryker" --test-runner mtp --project "$project.csproj" --mutate "${inside:+**$inside/}**/*.cs" \
+    --reporter cleartext --reporter html --reporter json --output "$built/mutation/${folder//\//.}" --skip-version-check
+}

@@ -1,0 +1,28 @@
+using JustRight.Core.Installs;
+using JustRight.Core.Plans;
+using JustRight.Core.Rights.Directory.Schema;
+using JustRight.Service.Storage;
+
+namespace JustRight.Service.Fits;
+
+/// <summary>The names that are settled for all installs, to be asked for each of them.</summary>
+/// <param name="rows">All of them.</param>
+/// <param name="schema">The directory's schema, or null while none is known.</param>
+internal sealed class SettledNames(IReadOnlyList<SettledNameRow> rows, DirectorySchema? schema)
+{
+    private readonly ILookup<string, SettledNameRow> _byInstall = rows.ToLookup(r => r.Install);
+
+    /// <summary>What is settled for an install, and what others hold.</summary>
+    public NameBook Of(Install install)
+    {
+        var mine = _byInstall[install.Name].ToList();
+        return new NameBook(
+            mine.Where(n => n.Kind == "account").ToDictionary(n => n.Key, n => n.Name),
+            mine.Where(n => n.Kind == "group").ToDictionary(n => n.Key, n => n.Name),
+            rows.Where(n => n.Install != install.Name).Select(n => n.Name).ToHashSet(StringComparer.OrdinalIgnoreCase),
+            mine.Count > 0)
+        {
+            Schema = schema,
+        };
+    }
+}

@@ -1,0 +1,188 @@
+using System.Net.Http.Json;
+using System.Text.Json;
+using JustRight.Contracts;
+
+namespace JustRight.Service.Tests;
+
+/// <summary>
+/// What each release left behind, made by that release itself (scripts/golden.sh), is read whole by this one, and work goes on
+/// with it: what was begun is ended, what was made is undone, what was kept secret is used.
+/// </summary>
+public sealed class GoldenDataTests
+{
+    private static readonly string Golden = Path.Combine(Checkout.Top, "tests", "golden");
+
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    /// <summary>The releases whose data is kept.</summary>
+    public static TheoryData<string> Releases => [.. Directory.GetDirectories(Golden).Select(d => Path.GetFileName(d)!).Order()];
+
+    [Theory]
+    [MemberData(nameof(Releases))]
+    public async Task What_a_release_left_behind_is_all_there(string release)
+    {
+        await using var service = await StartAsync(release);
+        using var facts = JsonDocument.Parse(await File.ReadAllTextAsync(Path.Combine(Golden, release, "facts.json"), Cancel));
+
+        await CountsAsync(service, facts.RootElement);
+        foreach (var install in facts.RootElement.GetProperty("installs").EnumerateObject())
+            await InstallAsync(service, install.Name, install.Value);
+        foreach (var path in await EverythingElseAsync(service)) await ReadAsync(service, path);
+    }
+
+    [Theory]
+    [MemberData(nameof(Releases))]
+    public async Task Work_goes_on_with_what_a_release_left_behind(string release)
+    {
+        await using var service = await StartAsync(release);
+        await service.RunAsync("estates/fennmoor/survey");
+
+        await RenewalEndsAsync(service);
+        await ProposalIsCarriedOutAsync(service);
+        await GrantIsUndoneAsync(service);
+        await AdoptionIsFinishedAsync(service);
+        await SecretsAreUsedAsync(service);
+        (await service.GetAsync("log/check", ContractsJson.Default.LogCheckView)).Sound.ShouldBeTrue();
+    }
+
+    private static Task<ServiceProcess> StartAsync(string release) =>
+        ServiceProcess.StartOnAsync(Path.Combine(Golden, release, "data.tar.gz"));
+
+    private static async Task<JsonElement> ReadAsync(ServiceProcess service, string path)
+    {
+        using var response = await service.Http.GetAsync("/api/" + path, Cancel);
+        var text = await response.Content.ReadAsStringAsync(Cancel);
+        response.IsSuccessStatusCode.ShouldBeTrue($"{path}: {(int)response.StatusCode} {text}");
+        if (response.Content.Headers.ContentType?.MediaType?.EndsWith("json", StringComparison.Ordinal) != true) return default;
+        using var document = JsonDocument.Parse(text);
+        return document.RootElement.Clone();
+    }
+
+    private static async Task CountsAsync(ServiceProcess service, JsonElement facts)
+    {
+        var log = await service.GetAsync("log/check", ContractsJson.Default.LogCheckView);
+        log.Sound.ShouldBeTrue();
+        log.Entries.ShouldBeGreaterThanOrEqualTo(facts.GetProperty("log").GetInt64()); // signing in to look wrote one more
+        foreach (var (fact, path) in new[]
+        {
+            ("sheets", "sheets"), ("estates", "estates"), ("secrets", "secrets"), ("proposals", "proposals"),
+            ("adoptions", "adoptions"), ("notices", "estates/fennmoor/notices"), ("traces", "estates/fennmoor/traces"),
+        }) (await ReadAsync(service, path)).GetArrayLength().ShouldBe(facts.GetProperty(fact).GetInt32(), path);
+    }
+
+    private static async Task InstallAsync(ServiceProcess service, string install, JsonElement facts)
+    {
+        foreach (var (fact, part) in new[]
+        {
+            ("runs", "jobs"), ("fits", "history"), ("exceptions", "exceptions"), ("reviews", "reviews"),
+            ("confirmations", "confirmations"), ("passwords", "passwords"),
+        })
+        {
+            var path = $"installs/{install}/{part}";
+            (await ReadAsync(service, path)).GetArrayLength().ShouldBe(facts.GetProperty(fact).GetInt32(), path);
+        }
+
+        foreach (var part in new[] { "", "/plan", "/fit", "/worklist", "/ldif", "/handovers", "/evidence", "/report?form=csv" })
+            await ReadAsync(service, $"installs/{install}{part}");
+        var fits = await service.GetAsync($"installs/{install}/history", ContractsJson.Default.IReadOnlyListKeptFitView);
+        foreach (var (newer, older) in fits.Zip(fits.Skip(1)))
+            await ReadAsync(service, $"installs/{install}/drift?from={older.Number}&to={newer.Number}");
+    }
+
+    /// <summary>What is not an install's own: each job with its steps and what came of it, renewals, adoptions, people.</summary>
+    private static async Task<IReadOnlyList<string>> EverythingElseAsync(ServiceProcess service)
+    {
+        List<string> paths =
+        [
+            "tokens", "installs", "log?take=500", "estates/fennmoor", "estates/fennmoor/watch", "estates/fennmoor/calendar",
+            "estates/fennmoor/passwords", "estates/fennmoor/password-places", "estates/papers", "evidence-key",
+            "installs/brinebook-contractors/sign-in",
+        ];
+        var installs = await service.GetAsync("installs", ContractsJson.Default.IReadOnlyListInstallSummary);
+        foreach (var list in installs.Select(i => $"installs/{i.Name}/jobs").Append("estates/fennmoor/traces"))
+        {
+            var jobs = await service.GetAsync(list, ContractsJson.Default.IReadOnlyListJobView);
+            paths.AddRange(jobs.Select(j => $"jobs/{j.Id}"));
+            paths.AddRange(jobs.Where(j => j.HasTrace).Select(j => $"jobs/{j.Id}/trace"));
+        }
+
+        foreach (var adoption in await service.GetAsync("adoptions", ContractsJson.Default.IReadOnlyListAdoptionSummary))
+            paths.AddRange($"adoptions/{adoption.Name}", $"adoptions/{adoption.Name}/draft");
+        var passwords = await service.GetAsync("estates/fennmoor/passwords", ContractsJson.Default.PasswordsView);
+        paths.AddRange(passwords.Accounts.Select(a => $"estates/fennmoor/passwords/{a.Account}"));
+        return paths;
+    }
+
+    /// <summary>The renewal that waited for a person: both its passwords are kept encrypted, and its steps as its journal.</summary>
+    private static async Task RenewalEndsAsync(ServiceProcess service)
+    {
+        var detail = await service.GetAsync("estates/fennmoor/passwords/svc-curd-read", ContractsJson.Default.PasswordDetailView);
+        detail.Renewals.Count.ShouldBe(2);
+        var renewal = detail.Renewals.Single(r => r.EndedAt is null);
+        while (renewal is { EndedAt: null, Next: "person" })
+        {
+            await PostAsync(service, $"renewals/{renewal.Id}/steps/{renewal.Current}", PasswordTests.Word("done"));
+            renewal = await RenewalCrashTests.AtRestAsync(service, renewal.Id);
+        }
+
+        renewal.Words.ShouldBe("renewed");
+    }
+
+    /// <summary>The proposal that was released then is carried out now; the one that still waited is released.</summary>
+    private static async Task ProposalIsCarriedOutAsync(ServiceProcess service)
+    {
+        var proposals = await service.GetAsync("proposals", ContractsJson.Default.IReadOnlyListJobView);
+        var released = proposals.Single(p => p.ReleasedBy is not null);
+        await PostAsync(service, $"proposals/{released.Id}/carry-out");
+        var ended = await service.EndOfAsync(released.Id);
+        ended.State.ShouldBe("done", ended.Message);
+        ended.Steps.ShouldContain(s => s.State == "made");
+        await PostAsync(service, $"proposals/{proposals.Single(p => p.ReleasedBy is null).Id}/release");
+    }
+
+    /// <summary>What was made then is taken back by its journal.</summary>
+    private static async Task GrantIsUndoneAsync(ServiceProcess service)
+    {
+        var jobs = await service.GetAsync("installs/nightchurn-dataroom/jobs", ContractsJson.Default.IReadOnlyListJobView);
+        var grant = jobs.Single(j => j is { Kind: "grant", CanBeUndone: true });
+        var undo = await service.StartedAsync($"jobs/{grant.Id}/undo", null);
+        undo.State.ShouldBe("done", undo.Message);
+        undo.Steps.Count(s => s.State == "made").ShouldBe(grant.Steps.Count(s => s is { State: "made" } && Undone(s)));
+
+        static bool Undone(JobStepView step) => !step.Words.StartsWith("refresh", StringComparison.Ordinal);
+    }
+
+    private static async Task AdoptionIsFinishedAsync(ServiceProcess service)
+    {
+        var adoption = await service.GetAsync("adoptions/thermo-found", ContractsJson.Default.AdoptionView);
+        adoption.Items.ShouldContain(i => i.Word == "not-sure");
+        var open = adoption.Items.Where(i => i.Word is null).Select(i => i.Id).ToList();
+        await PostAsync(service, "adoptions/thermo-found/answers", JsonContent.Create(
+            new AdoptionAnswerOrder(open, "needed", "so it stands in the guide"), ContractsJson.Default.AdoptionAnswerOrder));
+        await PostAsync(service, "adoptions/thermo-found/finish");
+        await ReadAsync(service, "installs/thermo-found/fit");
+    }
+
+    /// <summary>A secret opens a directory, and a password not handed over yet is shown: both with the keys of then.</summary>
+    private static async Task SecretsAreUsedAsync(ServiceProcess service)
+    {
+        var job = await service.StartedAsync("installs/brinebook-contractors/sign-in/trials", JsonContent.Create(
+            new TrialOrder(null, null), ContractsJson.Default.TrialOrder));
+        var trial = await service.GetAsync($"jobs/{job.Id}/trial", ContractsJson.Default.TrialView);
+        trial.Checks.Single(c => c.Id == "bind").Verdict.ShouldBe("pass");
+
+        var passwords = await service.GetAsync(
+            "installs/thermograph-dataroom/passwords", ContractsJson.Default.IReadOnlyListPasswordView);
+        passwords.Count(p => p.HandedOverAt is not null).ShouldBe(1);
+        var kept = passwords.Single(p => p.HandedOverAt is null).Account.Split('\\')[1];
+        using var shown = await service.Http.PostAsync($"/api/estates/fennmoor/passwords/{kept}/show", null, Cancel);
+        var password = (await shown.Content.ReadFromJsonAsync(ContractsJson.Default.ShownPassword, Cancel))!.Password;
+        password.Length.ShouldBeGreaterThan(20);
+    }
+
+    private static async Task PostAsync(ServiceProcess service, string path, HttpContent? body = null)
+    {
+        using var response = await service.Http.PostAsync("/api/" + path, body, Cancel);
+        response.IsSuccessStatusCode.ShouldBeTrue($"{path}: {await response.Content.ReadAsStringAsync(Cancel)}");
+    }
+}
