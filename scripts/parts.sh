@@ -89,7 +89,6 @@ run_part() {
   case $1 in
     style)
       check "C# format" dotnet format whitespace "$top/JustRight.slnx" --no-restore --verify-no-changes
-      check "C# imports" dotnet format style "$top/JustRight.slnx" --no-restore --verify-no-changes --severity warn
       check "TypeScript format, lint and types" bash -c "cd '$top/console' && npm run check"
       ;;
     audit) audit ;;

@@ -9,7 +9,6 @@ using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Access;
 using JustRight.Core.Rights.Directory.Branches;
-using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Sheets;
 using JustRight.Tests.Shared;
 

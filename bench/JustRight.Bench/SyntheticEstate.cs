@@ -1,9 +1,7 @@
-using JustRight.Core.Conditions;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Installs;
 using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 

@@ -1,4 +1,3 @@
-using JustRight.Core.Rights.Hosts;
 using JustRight.Core.SignIn.Objects;
 
 namespace JustRight.Bench;

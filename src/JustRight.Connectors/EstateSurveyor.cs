@@ -1,7 +1,6 @@
 using JustRight.Connectors.Files;
 using JustRight.Core.Estates;
 using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Connectors;

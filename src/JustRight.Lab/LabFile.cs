@@ -1,6 +1,5 @@
 using System.Text.Json;
 using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Lab;

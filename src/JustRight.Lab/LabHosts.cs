@@ -1,7 +1,6 @@
 using JustRight.Connectors;
 using JustRight.Core.Changes;
 using JustRight.Core.Fit;
-using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Surveys;

@@ -1,5 +1,4 @@
 using JustRight.Core.Fit;
-using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Rights.Hosts.Policies;
 using JustRight.Core.Surveys;
 

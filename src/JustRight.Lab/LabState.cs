@@ -1,5 +1,4 @@
 using System.Text.Json.Serialization;
-using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 

@@ -1,26 +1,15 @@
 using System.Globalization;
 using System.Text.Json;
 using System.Text.Json.Nodes;
-using JustRight.Core.Rights.Hosts;
 
 namespace JustRight.Cli.Tests;
 
 /// <summary>Living with an install, from the client: exceptions, reviews, the calendar, files, the watch, four eyes; what it prints, and its exit codes.</summary>
-public sealed class LivingTests : IAsyncLifetime
+public sealed class LivingTests() : ClientScene(() => PreparedData.Demo.StartAsync())
 {
     private const string Install = "quernstone-sql01";
-    private ServiceProcess _service = null!;
 
     private static string Day(int days) => DateTime.UtcNow.AddDays(days).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
-
-    public async ValueTask InitializeAsync()
-    {
-        _service = await ServiceProcess.StartAsync();
-        await _service.AddDemoAsync();
-        (await RunAsync("token", "claim", _service.Links[1])).Code.ShouldBe(0);
-    }
-
-    public ValueTask DisposeAsync() => _service.DisposeAsync();
 
     [Fact]
     public async Task What_is_accepted_and_reviewed_ends_up_in_files()
@@ -42,7 +31,7 @@ public sealed class LivingTests : IAsyncLifetime
             ("report {0} --form xlsx --to {1}", "q.xlsx", "PK"), ("report {0} --form csv --to {1}", "q.csv", "\ufeffaccount,"), ("review sheet {0} --to {1}", "q.html", "<!DOCTYPE html>"), ("evidence write {0} --to {1}", "q.json", "{\"payload\""), ("calendar fennmoor --to {1}", "q.ics", "BEGIN:VCALENDAR"),
         })
         {
-            var file = Path.Combine(_service.Data, name);
+            var file = Path.Combine(Service.Data, name);
             (await RunAsync(string.Format(CultureInfo.InvariantCulture, line, Install, file).Split(' '))).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("is written"));
             System.Text.Encoding.UTF8.GetString(await File.ReadAllBytesAsync(file, TestContext.Current.CancellationToken)).ShouldStartWith(begins);
         }
@@ -60,7 +49,7 @@ public sealed class LivingTests : IAsyncLifetime
         (await RunAsync("watch", "fennmoor")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("Nobody watches fennmoor"), r => r.Out.ShouldContain("service-accounts@fennmoor.example"));
         (await RunAsync("watch", "fennmoor", "--now")).Out.ShouldContain("fennmoor was surveyed");
         (await RunAsync("notices", "fennmoor", "--remind")).Code.ShouldBe(0);
-        var estate = Path.Combine(_service.Data, "fennmoor.yaml");
+        var estate = Path.Combine(Service.Data, "fennmoor.yaml");
         await File.WriteAllTextAsync(estate, await File.ReadAllTextAsync(Path.Combine(Checkout.Top, "demo-data", "estates", "fennmoor.yaml"), TestContext.Current.CancellationToken) + "  four-eyes: yes\n", TestContext.Current.CancellationToken);
         (await RunAsync("estate", "add", estate)).Code.ShouldBe(0);
         var proposed = await RunAsync("grant", "tallystick-dataroom", "--yes");
@@ -79,7 +68,7 @@ public sealed class LivingTests : IAsyncLifetime
         await RunAsync("verify", "wheyline-lines"); // settles the group's name
         var plan = JsonDocument.Parse((await RunAsync("plan", "wheyline-lines", "--json")).Out).RootElement.GetProperty("groups")[0];
         var group = plan.GetProperty("name").GetString()!;
-        var lab = Path.Combine(_service.Data, "lab", "fennmoor.json");
+        var lab = Path.Combine(Service.Data, "lab", "fennmoor.json");
         var state = JsonNode.Parse(await File.ReadAllTextAsync(lab, TestContext.Current.CancellationToken))!;
         state["principals"]!.AsArray().Add(new JsonObject { ["name"] = group, ["kind"] = "Group", ["rid"] = 9001, ["dn"] = plan.GetProperty("dn").GetString(), ["description"] = "", ["scope"] = "Global", ["members"] = new JsonArray("t.okoro") });
         await File.WriteAllTextAsync(lab, state.ToJsonString(), TestContext.Current.CancellationToken);
@@ -114,5 +103,4 @@ public sealed class LivingTests : IAsyncLifetime
         (await RunAsync("adopt", "show", "found", "--json")).Out.ShouldContain("\"finishedAt\"");
     }
 
-    private Task<(int Code, string Out, string Error)> RunAsync(params string[] arguments) => ClientRun.RunAsync(_service, arguments);
 }

@@ -1,8 +1,6 @@
 using JustRight.Connectors.Directories;
 using JustRight.Connectors.Ldap;
 using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Hosts;
-using JustRight.Core.Surveys;
 
 namespace JustRight.Connectors.Tests;
 

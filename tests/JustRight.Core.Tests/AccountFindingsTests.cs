@@ -1,6 +1,4 @@
 using JustRight.Core.Rights.Directory.Descriptors;
-using JustRight.Core.Rights.Hosts;
-using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Tests;
 

@@ -1,7 +1,6 @@
 using JustRight.Core.Fit;
 using JustRight.Core.Fit.Drift;
 using JustRight.Core.Fit.Exceptions;
-using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Tests;

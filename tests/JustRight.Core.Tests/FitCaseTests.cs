@@ -3,7 +3,6 @@ using JustRight.Core.Estates;
 using JustRight.Core.Fit;
 using JustRight.Core.Installs;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 

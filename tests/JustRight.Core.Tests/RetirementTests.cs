@@ -2,8 +2,6 @@ using JustRight.Core.Changes;
 using JustRight.Core.Changes.Retirement;
 using JustRight.Core.Fit;
 using JustRight.Core.Installs;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Tests;

@@ -1,7 +1,5 @@
 using JustRight.Core.Changes;
 using JustRight.Core.Installs;
-using JustRight.Core.Plans;
-using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Tests;

@@ -1,7 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using JustRight.Core.Changes;
-using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Surveys;
 using JustRight.Formats.Hosts;
 

@@ -23,8 +23,7 @@ public sealed class ServiceOverSshTests
             s["services"]!.AsArray()[1]!["waits"] = new JsonArray("Tcpip");
             s["services"]!.AsArray()[1]!["start"] = "automatic";
         });
-        await using var service = await ServiceProcess.StartAsync();
-        await service.AddDemoAsync();
+        await using var service = await PreparedData.Demo.StartAsync();
         var estate = (await File.ReadAllTextAsync(Path.Combine(Checkout.Top, "demo-data", "estates", "fennmoor.yaml"), Cancel)).Replace("fm-line01: {}", $"fm-line01: {hosts.Yaml("fm-line01")}", StringComparison.Ordinal);
         (await service.AddAsync("estates", "fennmoor.yaml", Encoding.UTF8.GetBytes(estate))).EnsureSuccessStatusCode();
         foreach (var (name, value) in new[] { ("host-key", hosts.PrivateKey), ("svc-whey-sender", Password) })

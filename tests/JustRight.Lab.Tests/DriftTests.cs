@@ -1,6 +1,5 @@
 using CsCheck;
 using JustRight.Core.Changes;
-using JustRight.Core.Fit;
 using JustRight.Core.Fit.Drift;
 
 namespace JustRight.Lab.Tests;

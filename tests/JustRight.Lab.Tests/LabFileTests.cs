@@ -1,5 +1,3 @@
-using JustRight.Core.Rights.Hosts;
-
 namespace JustRight.Lab.Tests;
 
 /// <summary>The lab's file: begun from what ships, kept whole, changed by one at a time.</summary>

@@ -1,6 +1,5 @@
 using JustRight.Connectors;
 using JustRight.Core.Changes;
-using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Lab.Tests;

@@ -1,13 +1,10 @@
 using CsCheck;
-using JustRight.Core.Changes;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
-using JustRight.Core.Fit;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Databases;
-using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 

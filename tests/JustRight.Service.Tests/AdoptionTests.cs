@@ -50,8 +50,7 @@ public sealed class AdoptionTests
     [Fact]
     public async Task What_it_did_not_write_it_never_writes_over_and_a_slip_of_the_pen_is_told()
     {
-        await using var service = await ServiceProcess.StartAsync();
-        await service.AddDemoAsync();
+        await using var service = await PreparedData.Demo.StartAsync();
         (await RefusedAsync(service, Curdhouse with { Estate = "fenmoor" }, "fennmoor")).ShouldBe((HttpStatusCode.NotFound, true)); // the nearest is named
         (await RefusedAsync(service, Curdhouse with { Name = "curdhouse-portals" }, "There is an install curdhouse-portals")).ShouldBe((HttpStatusCode.Conflict, true));
         (await RefusedAsync(service, Curdhouse, "There is a sheet curdhouse@7.1")).ShouldBe((HttpStatusCode.Conflict, true));

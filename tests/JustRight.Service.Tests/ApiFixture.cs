@@ -9,8 +9,7 @@ public sealed class ApiFixture : IAsyncLifetime
 
     public async ValueTask InitializeAsync()
     {
-        Service = await ServiceProcess.StartAsync();
-        await Service.AddDemoAsync();
+        Service = await PreparedData.Demo.StartAsync();
     }
 
     public ValueTask DisposeAsync() => Service.DisposeAsync();

@@ -8,6 +8,13 @@ public sealed class CrashTests
 {
     private const string Install = "thermograph-dataroom";
 
+    private static readonly PreparedData Verified = new(async service =>
+    {
+        await service.AddDemoAsync();
+        await service.RunAsync($"installs/{Install}/verify");
+        await service.RunAsync($"installs/{Install}/verify"); // the host that was restarting is back
+    });
+
     // Step 4 creates an account with its password; step 8 changes a host.
     public static TheoryData<string> Halts =>
     [
@@ -20,10 +27,7 @@ public sealed class CrashTests
     [MemberData(nameof(Halts))]
     public async Task A_grant_goes_on_after_a_kill(string halt)
     {
-        await using var service = await ServiceProcess.StartAsync("--JustRight:RehearseHaltAt", halt);
-        await service.AddDemoAsync();
-        await service.RunAsync($"installs/{Install}/verify");
-        await service.RunAsync($"installs/{Install}/verify"); // the host that was restarting is back
+        await using var service = await Verified.StartAsync("--JustRight:RehearseHaltAt", halt);
         var worklist = await service.GetAsync($"installs/{Install}/worklist", ContractsJson.Default.WorklistView);
         var order = new GrantOrder(false, [.. worklist.Give.Select(s => s.Id)]);
         using var response = await service.Http.PostAsync($"/api/installs/{Install}/grant", JsonContent.Create(order, ContractsJson.Default.GrantOrder));
@@ -52,8 +56,7 @@ public sealed class CrashTests
     [Fact]
     public async Task A_verification_that_was_interrupted_says_so_and_a_graceful_stop_ends_with_code_0()
     {
-        await using var service = await ServiceProcess.StartAsync();
-        await service.AddDemoAsync();
+        await using var service = await PreparedData.Demo.StartAsync();
         await service.RunAsync($"installs/{Install}/verify");
         (await service.StopAsync()).ShouldBe(0);
         await service.RestartAsync();

@@ -21,8 +21,7 @@ public sealed class DirectorySignInTests
     [Fact]
     public async Task A_person_has_the_role_of_their_groups_and_loses_it_with_them()
     {
-        await using var service = await ServiceProcess.StartAsync(Settings);
-        await service.AddDemoAsync();
+        await using var service = await PreparedData.Demo.StartAsync(Settings);
         using var driver = Browser(service);
         (await driver.GetFromJsonAsync("/api/sign-in/ways", ContractsJson.Default.SignInWaysView, Cancel))!.Directory.ShouldBe("staff");
         (await EnterAsync(driver, "a.brandt", "pretend-b.coyle")).ShouldBe((HttpStatusCode.Unauthorized, "Wrong name or password, or the account may not be used."));
@@ -58,8 +57,7 @@ public sealed class DirectorySignInTests
     [Fact]
     public async Task Attempts_under_one_name_end_before_the_directory_locks_it()
     {
-        await using var service = await ServiceProcess.StartAsync(Settings);
-        await service.AddDemoAsync();
+        await using var service = await PreparedData.Demo.StartAsync(Settings);
         using var browser = Browser(service);
         for (var i = 0; i < 4; i++) (await EnterAsync(browser, i % 2 == 0 ? "a.brandt" : "A.BRANDT", "wrong")).Code.ShouldBe(HttpStatusCode.Unauthorized);
         (await EnterAsync(browser, "a.brandt", "pretend-a.brandt")).ShouldBe((HttpStatusCode.TooManyRequests, "Too many attempts under this name."));

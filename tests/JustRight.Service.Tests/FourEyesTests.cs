@@ -81,8 +81,7 @@ public sealed class FourEyesTests
 
     private static async Task<ServiceProcess> StartAsync()
     {
-        var service = await ServiceProcess.StartAsync();
-        await service.AddDemoAsync();
+        var service = await PreparedData.Demo.StartAsync();
         await AddEstateAsync(service, "  survey-no-older-than-hours: 72");
         for (var i = 0; i < 2; i++) await service.RunAsync($"installs/{Install}/verify");
         return service;

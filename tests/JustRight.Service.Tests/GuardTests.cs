@@ -14,8 +14,7 @@ public sealed class GuardTests
     [Fact]
     public async Task A_guard_is_set_seen_lifted_and_put_back_by_undoing_and_what_cannot_be_is_said()
     {
-        await using var service = await ServiceProcess.StartAsync();
-        await service.AddDemoAsync();
+        await using var service = await PreparedData.Demo.StartAsync();
         var open = await GuardAsync("people");
         (open.Dn, open.IsOn, open.Pretend, open.Set.Count, open.Lift.Count).ShouldBe((People, false, true, 2, 0));
         (await ProblemAsync(false, HttpStatusCode.Conflict)).Title.ShouldBe($"{People} is not guarded.");
@@ -51,8 +50,7 @@ public sealed class GuardTests
     [Fact]
     public async Task What_a_grant_makes_says_who_made_it_when_and_what_for_and_undoing_takes_it_away_again()
     {
-        await using var service = await ServiceProcess.StartAsync();
-        await service.AddDemoAsync();
+        await using var service = await PreparedData.Demo.StartAsync();
         var grant = await service.GrantAllAsync("thermograph-dataroom");
         var exists = await ExistsAsync();
         exists.Count(r => r.EndsWith("with Just Right, for thermograph-dataroom", StringComparison.Ordinal)).ShouldBe(grant.Steps.Count(s => s.Words.StartsWith("create the account", StringComparison.Ordinal)));

@@ -14,8 +14,7 @@ public sealed class HistoryTests
     [Fact]
     public async Task A_right_that_somebody_added_shows_once_and_what_we_made_is_said_to_be_ours()
     {
-        await using var service = await ServiceProcess.StartAsync();
-        await service.AddDemoAsync();
+        await using var service = await PreparedData.Demo.StartAsync();
         using var early = await service.Http.GetAsync($"/api/installs/{Install}/drift", Cancel);
         early.StatusCode.ShouldBe(HttpStatusCode.Conflict);
         await service.RunAsync($"installs/{Install}/verify"); // two servers do not answer at first

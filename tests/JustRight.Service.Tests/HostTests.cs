@@ -14,8 +14,7 @@ public sealed class HostTests
     [Fact]
     public async Task A_host_that_its_owner_reads_goes_out_as_a_bundle_and_comes_back_as_facts()
     {
-        await using var service = await ServiceProcess.StartAsync();
-        await service.AddDemoAsync();
+        await using var service = await PreparedData.Demo.StartAsync();
         var estate = (await File.ReadAllTextAsync(Path.Combine(Checkout.Top, "demo-data", "estates", "fennmoor.yaml"), Cancel)).Replace("fm-rec01: {}", "fm-rec01: { reach: handed-over }", StringComparison.Ordinal);
         (await service.AddAsync("estates", "fennmoor.yaml", Encoding.UTF8.GetBytes(estate))).EnsureSuccessStatusCode();
 
@@ -48,8 +47,7 @@ public sealed class HostTests
     [Fact]
     public async Task Facts_that_cannot_be_taken_are_refused_with_the_place()
     {
-        await using var service = await ServiceProcess.StartAsync();
-        await service.AddDemoAsync();
+        await using var service = await PreparedData.Demo.StartAsync();
         foreach (var (facts, code) in new[]
         {
             (Facts("fm-rec09", "S-1-5-32-544"), "unknown-host"), (Facts("fm-rec01", "S-1-5-32-544"), "not-handed-over"), ("{}", "missing-key"), ("nothing", "json"), (Facts("fm-rec01", "no-sid"), "wrong-value"),
@@ -67,8 +65,7 @@ public sealed class HostTests
     public async Task A_service_is_swapped_with_a_password_that_no_place_shows_and_swapped_back()
     {
         const string password = "pretend-svc-whey-sender"; // the one that the lab takes
-        await using var service = await ServiceProcess.StartAsync();
-        await service.AddDemoAsync();
+        await using var service = await PreparedData.Demo.StartAsync();
         var without = await service.GrantAllAsync("wheyline-lines");
         without.State.ShouldBe("failed");
         without.Message!.ShouldContain("justright secret set svc-whey-sender");
@@ -90,8 +87,7 @@ public sealed class HostTests
     [Fact]
     public async Task A_hosts_page_says_which_policy_decides_and_what_the_next_refresh_takes_back()
     {
-        await using var service = await ServiceProcess.StartAsync();
-        await service.AddDemoAsync();
+        await using var service = await PreparedData.Demo.StartAsync();
         using var early = await service.Http.GetAsync("/api/estates/fennmoor/hosts/fm-night01", Cancel);
         early.StatusCode.ShouldBe(HttpStatusCode.Conflict);
         await service.RunAsync("installs/nightchurn-dataroom/verify");

@@ -13,8 +13,7 @@ public sealed class LogTests
     [InlineData("UPDATE Log SET Hash = (SELECT Hash FROM Log WHERE Number = 1) WHERE Number = 4", 4)]
     public async Task A_changed_or_missing_entry_breaks_the_chain(string sql, long at)
     {
-        await using var service = await ServiceProcess.StartAsync();
-        await service.AddDemoAsync();
+        await using var service = await PreparedData.Demo.StartAsync();
         (await service.GetAsync("log/check", ContractsJson.Default.LogCheckView)).Sound.ShouldBeTrue();
         await using (var db = new SqliteConnection($"Data Source={Path.Combine(service.Data, "justright.db")}"))
         {

@@ -74,8 +74,7 @@ public sealed partial class NoticeTests
     [Fact]
     public async Task Without_a_mail_server_or_the_secret_it_is_said_and_kept()
     {
-        await using var service = await ServiceProcess.StartAsync();
-        await service.AddDemoAsync();
+        await using var service = await PreparedData.Demo.StartAsync();
         await AddEstateAsync(service, "http://127.0.0.1:9/told/");
         await service.RunAsync($"installs/{Install}/verify");
         using var asked = await service.Http.PostAsync("/api/estates/fennmoor/reminders", null, Cancel);
@@ -105,8 +104,7 @@ public sealed partial class NoticeTests
 
     private static async Task<ServiceProcess> StartAsync(NoticeScene scene)
     {
-        var service = await ServiceProcess.StartAsync("--JustRight:Mail:Host", "127.0.0.1", "--JustRight:Mail:Port", $"{scene.MailPort}", "--JustRight:Mail:From", "just-right@fennmoor.example");
-        await service.AddDemoAsync();
+        var service = await PreparedData.Demo.StartAsync("--JustRight:Mail:Host", "127.0.0.1", "--JustRight:Mail:Port", $"{scene.MailPort}", "--JustRight:Mail:From", "just-right@fennmoor.example");
         await AddEstateAsync(service, scene.Webhook);
         (await service.Http.PutAsJsonAsync("/api/secrets/notices", new SecretValue(Key), ContractsJson.Default.SecretValue)).EnsureSuccessStatusCode();
         return service;

@@ -13,11 +13,10 @@ public sealed class PasswordTests : IAsyncLifetime
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
-    public async ValueTask InitializeAsync()
-    {
-        _service = await ServiceProcess.StartAsync();
-        await ReadyAsync(_service);
-    }
+    /// <summary>The demo with the reader's password known and its services under its account.</summary>
+    internal static PreparedData Ready { get; } = new(ReadyAsync);
+
+    public async ValueTask InitializeAsync() => _service = await Ready.StartAsync();
 
     public ValueTask DisposeAsync() => _service.DisposeAsync();
 
@@ -120,7 +119,7 @@ public sealed class PasswordTests : IAsyncLifetime
     }
 
     /// <summary>Curdhouse after its reader was given its own account on both hosts.</summary>
-    internal static async Task ReadyAsync(ServiceProcess service)
+    private static async Task ReadyAsync(ServiceProcess service)
     {
         await service.AddDemoAsync();
         (await service.Http.PutAsJsonAsync($"/api/secrets/{Account}", new SecretValue($"pretend-{Account}"), ContractsJson.Default.SecretValue, Cancel)).EnsureSuccessStatusCode();

@@ -17,8 +17,7 @@ public sealed class RenewalCrashTests
     [MemberData(nameof(Halts))]
     public async Task A_renewal_goes_on_after_a_kill(string halt)
     {
-        await using var service = await ServiceProcess.StartAsync("--JustRight:RehearseHaltAt", halt);
-        await PasswordTests.ReadyAsync(service);
+        await using var service = await PasswordTests.Ready.StartAsync("--JustRight:RehearseHaltAt", halt);
         using var begun = await service.Http.PostAsync($"/api/{PasswordTests.Path}/renewals", null, Cancel);
         var renewal = (await begun.Content.ReadFromJsonAsync(ContractsJson.Default.RenewalView, Cancel))!;
         if (halt.StartsWith('6'))

@@ -13,8 +13,7 @@ public sealed class RetirementTests
     [Fact]
     public async Task Tallystick_goes_and_leaves_what_Thermograph_needs_with_a_way_back_until_it_is_removed()
     {
-        await using var service = await ServiceProcess.StartAsync();
-        await service.AddDemoAsync();
+        await using var service = await PreparedData.Demo.StartAsync();
         await service.RunAsync("installs/tallystick-dataroom/verify");
         (await service.GrantAllAsync("tallystick-dataroom", remove: false)).State.ShouldBe("done");
         (await service.AddAsync("installs", "later/thermograph-depot.yaml")).EnsureSuccessStatusCode();
@@ -54,8 +53,7 @@ public sealed class RetirementTests
     [Fact]
     public async Task Whichever_install_goes_no_other_misses_anything_by_it()
     {
-        await using var service = await ServiceProcess.StartAsync();
-        await service.AddDemoAsync();
+        await using var service = await PreparedData.Demo.StartAsync();
         (await service.AddAsync("installs", "later/thermograph-depot.yaml")).EnsureSuccessStatusCode();
         for (var i = 0; i < 3; i++) await service.RunAsync("installs/thermograph-depot/verify"); // hosts that restart answer later
         foreach (var install in await FitsAsync(service)) await GiveAsync(service, install.Name);

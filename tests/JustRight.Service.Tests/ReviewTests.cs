@@ -16,8 +16,7 @@ public sealed class ReviewTests
     [Fact]
     public async Task What_was_accepted_stands_in_every_report_until_it_ends()
     {
-        await using var service = await ServiceProcess.StartAsync();
-        await service.AddDemoAsync();
+        await using var service = await PreparedData.Demo.StartAsync();
         await service.RunAsync($"installs/{Install}/verify"); // a host and an instance do not answer at first
         await service.RunAsync($"installs/{Install}/verify");
         var spare = (await FitAsync(service)).Accounts.SelectMany(a => a.Rights).Single(r => r.Verdict == "spare");
@@ -59,8 +58,7 @@ public sealed class ReviewTests
     [Fact]
     public async Task What_is_barred_only_an_owner_accepts()
     {
-        await using var service = await ServiceProcess.StartAsync();
-        await service.AddDemoAsync();
+        await using var service = await PreparedData.Demo.StartAsync();
         await service.RunAsync("installs/thermograph-dataroom/verify");
         var barred = (await service.GetAsync("installs/thermograph-dataroom/fit", ContractsJson.Default.FitView)).Accounts.SelectMany(a => a.Rights).First(r => r.Verdict == "barred");
         using var made = await service.Http.PostAsJsonAsync("/api/tokens", new TokenOrder("granting", "granter", 1), ContractsJson.Default.TokenOrder, Cancel);

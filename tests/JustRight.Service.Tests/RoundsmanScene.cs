@@ -1,7 +1,6 @@
 using System.DirectoryServices.Protocols;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Descriptors;
-using JustRight.Core.Rights.Hosts;
 
 namespace JustRight.Service.Tests;
 

@@ -12,8 +12,7 @@ public sealed class SignInTests : IAsyncLifetime
 
     public async ValueTask InitializeAsync()
     {
-        _service = await ServiceProcess.StartAsync();
-        await _service.AddDemoAsync();
+        _service = await PreparedData.Demo.StartAsync();
     }
 
     public ValueTask DisposeAsync() => _service.DisposeAsync();

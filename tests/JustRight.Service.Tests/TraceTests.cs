@@ -48,8 +48,7 @@ public sealed class TraceTests(ApiFixture fixture) : IClassFixture<ApiFixture>
     [Fact]
     public async Task Only_the_latest_answers_are_kept_and_older_traces_keep_their_line()
     {
-        await using var own = await ServiceProcess.StartAsync("--JustRight:TracesKept", "2");
-        await own.AddDemoAsync();
+        await using var own = await PreparedData.Demo.StartAsync("--JustRight:TracesKept", "2");
         var ids = new List<string>();
         for (var i = 0; i < 3; i++) ids.Add((await own.TraceAsync("fennmoor", Order)).Id);
         (await own.Http.GetFromJsonAsync<JobView[]>("/api/estates/fennmoor/traces"))!.Select(j => (j.Id, j.HasTrace)).ShouldBe([(ids[2], true), (ids[1], true), (ids[0], false)]);
@@ -60,8 +59,7 @@ public sealed class TraceTests(ApiFixture fixture) : IClassFixture<ApiFixture>
     [Fact]
     public async Task A_trace_finds_its_branch_by_the_need_says_why_and_supposing_answers_without_changing_anything()
     {
-        await using var own = await ServiceProcess.StartAsync();
-        await own.AddDemoAsync();
+        await using var own = await PreparedData.Demo.StartAsync();
         var before = await own.TraceAsync("fennmoor", Order);
         (before.Below, before.Words, before.Can).ShouldBe(("OU=People,OU=Fennmoor,DC=fennmoor,DC=example", "26 objects: 26 refuse it", 0));
         before.Failures.ShouldHaveSingleItem().Cause.ShouldBe("nothing-gives-it");
@@ -90,8 +88,7 @@ public sealed class TraceTests(ApiFixture fixture) : IClassFixture<ApiFixture>
     [Fact]
     public async Task A_grant_is_undone_in_the_opposite_order()
     {
-        await using var own = await ServiceProcess.StartAsync();
-        await own.AddDemoAsync();
+        await using var own = await PreparedData.Demo.StartAsync();
         var granted = await own.GrantAllAsync("roundsman-dataroom");
         var before = (await own.GetAsync("installs/roundsman-dataroom/fit", ContractsJson.Default.FitView)).Leaning.Words;
         before.ShouldStartWith("1 missing");

@@ -1,9 +1,6 @@
 using System.Text.Json;
 using JustRight.Connectors;
-using JustRight.Connectors.Ldap;
 using JustRight.Connectors.People;
-using JustRight.Core.Estates;
-using JustRight.Core.Plans;
 using JustRight.Core.SignIn;
 using JustRight.Core.SignIn.Cards;
 using JustRight.Core.SignIn.Filters;

@@ -1,6 +1,4 @@
 using System.DirectoryServices.Protocols;
-using JustRight.Connectors;
-using JustRight.Connectors.People;
 using JustRight.Core.Estates;
 using JustRight.Core.SignIn;
 using JustRight.Core.SignIn.Filters;
@@ -77,6 +75,8 @@ public abstract class TrialTests(IPeopleServer server, TrialScene scene)
     public async Task A_bind_account_that_could_write_is_found_out_and_nothing_is_changed()
     {
         var keeper = AdLike ? $"CN=Administrator,CN=Users,{server.Directory.Root.Text}" : server.Keeper;
+        // A directory notes on a person who signs in that they did, for the first time or after a wrong password.
+        await scene.TryAsync(scene.Plan(WireSecurity.Tls));
         var before = await StampsAsync();
         var trial = await scene.TryAsync(scene.Plan(WireSecurity.Tls) with { BindDn = keeper, BindLogonName = "Administrator" }, server.KeeperPassword);
         var writes = trial.Checks.Single(c => c.Id == "bind-writes");

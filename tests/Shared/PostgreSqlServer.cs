@@ -3,7 +3,6 @@ using JustRight.Connectors.PostgreSql;
 using JustRight.Core.Conditions;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
-using JustRight.Core.Rights.Directory;
 using JustRight.Core.Surveys;
 using Npgsql;
 

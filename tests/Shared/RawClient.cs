@@ -2,7 +2,6 @@ using System.DirectoryServices.Protocols;
 using System.Net;
 using JustRight.Connectors.Ldap;
 using JustRight.Core.Rights.Directory.Descriptors;
-using JustRight.Core.Rights.Hosts;
 
 namespace JustRight.Tests.Shared;
 

@@ -52,6 +52,15 @@ public sealed class ServiceProcess : IAsyncDisposable
         return service;
     }
 
+    /// <summary>Starts the service on a copy of a data folder, with a token that it knows.</summary>
+    internal static async Task<ServiceProcess> StartOnCopyAsync(string folder, string token, string[] settings)
+    {
+        var service = new ServiceProcess { Token = token };
+        await Programs.MustRunAsync("cp", "-r", $"{folder}/.", service.Data);
+        await service.RestartAsync(settings);
+        return service;
+    }
+
     /// <summary>Starts the process, again if it ended, on the same data.</summary>
     public async Task RestartAsync(params string[] settings)
     {

@@ -1,5 +1,4 @@
 using System.CommandLine;
-using JustRight.Cli.Api;
 using JustRight.Contracts;
 
 namespace JustRight.Cli.Commands;

@@ -3,7 +3,6 @@ using JustRight.Core.Estates;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Access;
 using JustRight.Core.Rights.Directory.Descriptors;
-using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 

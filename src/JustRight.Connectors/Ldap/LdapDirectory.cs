@@ -4,7 +4,6 @@ using JustRight.Core.Changes;
 using JustRight.Core.Passwords;
 using JustRight.Core.Replicas;
 using JustRight.Core.Rights.Directory.Schema;
-using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 

@@ -1,7 +1,6 @@
 using System.DirectoryServices.Protocols;
 using System.Net;
 using JustRight.Connectors.Directories;
-using JustRight.Core.Rights.Hosts;
 
 namespace JustRight.Connectors.Ldap;
 

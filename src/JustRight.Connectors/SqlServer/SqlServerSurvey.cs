@@ -1,6 +1,5 @@
 using System.Data.Common;
 using JustRight.Core.Estates;
-using JustRight.Core.Rights;
 using JustRight.Core.Rights.Databases;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Surveys;

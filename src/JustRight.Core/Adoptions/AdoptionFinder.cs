@@ -6,7 +6,6 @@ using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Hosts;
 
 namespace JustRight.Core.Adoptions;
 

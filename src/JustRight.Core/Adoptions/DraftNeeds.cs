@@ -1,11 +1,9 @@
 using JustRight.Core.Estates;
-using JustRight.Core.Plans;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Databases;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Access;
 using JustRight.Core.Rights.Directory.Schema;
-using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Adoptions;

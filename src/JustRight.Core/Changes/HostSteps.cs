@@ -6,7 +6,6 @@ using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Rights.Hosts.Policies;
-using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Changes;
 

@@ -7,7 +7,6 @@ using JustRight.Core.Rights;
 using JustRight.Core.Rights.Databases;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Access;
-using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 

@@ -1,6 +1,5 @@
 using JustRight.Core.Faults;
 using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Hosts;
 using JustRight.Core.SignIn;
 using JustRight.Core.SignIn.Objects;
 

@@ -1,5 +1,4 @@
 using JustRight.Core.Plans;
-using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Fit;
 

@@ -3,7 +3,6 @@ using JustRight.Core.Fit.Hosts;
 using JustRight.Core.Fit.Retirement;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
-using JustRight.Core.Rights;
 
 namespace JustRight.Core.Fit;
 

@@ -1,7 +1,6 @@
 using JustRight.Core.Fit;
 using JustRight.Core.Fit.Hosts;
 using JustRight.Core.Plans;
-using JustRight.Core.Rights;
 using JustRight.Core.Rights.Hosts;
 using JustRight.Core.SignIn.Cards;
 using JustRight.Core.Surveys;

@@ -1,5 +1,4 @@
 using JustRight.Core.Changes;
-using JustRight.Core.Rights;
 using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Surveys;
 

@@ -1,7 +1,6 @@
 using JustRight.Core.Faults;
 using JustRight.Core.Installs;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 

@@ -1,7 +1,6 @@
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Installs;
-using JustRight.Core.Rights.Directory;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Plans;

@@ -1,11 +1,8 @@
-using JustRight.Core.Conditions;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Installs;
 using JustRight.Core.Passwords;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Plans;

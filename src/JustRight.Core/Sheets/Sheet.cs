@@ -1,6 +1,5 @@
 using JustRight.Core.Conditions;
 using JustRight.Core.Faults;
-using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Sheets;

@@ -1,7 +1,6 @@
 using JustRight.Core.Conditions;
 using JustRight.Core.Faults;
 using JustRight.Core.Passwords;
-using JustRight.Core.Rights.Hosts;
 
 namespace JustRight.Core.Sheets;
 

@@ -1,6 +1,3 @@
-using JustRight.Core.Rights;
-using JustRight.Core.Rights.Directory;
-
 namespace JustRight.Core.Surveys;
 
 /// <summary>What was read of the policies that govern hosts.</summary>

@@ -1,5 +1,3 @@
-using JustRight.Core.Rights.Hosts;
-
 namespace JustRight.Core.Surveys;
 
 /// <summary>What was read of an estate at one time, and what could not be read.</summary>

@@ -1,4 +1,3 @@
-using JustRight.Core.Rights.Directory.Access;
 using JustRight.Core.Rights.Directory.Branches;
 
 namespace JustRight.Core.Traces;

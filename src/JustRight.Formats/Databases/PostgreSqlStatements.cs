@@ -2,7 +2,6 @@ using System.Globalization;
 using System.Text;
 using JustRight.Core.Changes;
 using JustRight.Core.Rights.Databases.PostgreSql;
-using JustRight.Core.Rights.Hosts;
 
 namespace JustRight.Formats.Databases;
 

@@ -1,7 +1,6 @@
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Hosts;
 using JustRight.Core.SignIn;
 using JustRight.Core.SignIn.Objects;
 using JustRight.Formats.Shapes;

@@ -1,6 +1,5 @@
 using JustRight.Core.Changes;
 using JustRight.Core.Handovers;
-using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Sheets;

@@ -1,6 +1,5 @@
 using System.Globalization;
 using JustRight.Core.Faults;
-using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Surveys;

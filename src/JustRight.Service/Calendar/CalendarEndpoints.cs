@@ -2,7 +2,6 @@ using System.Text;
 using JustRight.Contracts;
 using JustRight.Service.Access;
 using JustRight.Service.Documents;
-using JustRight.Service.Hosting;
 using JustRight.Service.Passwords;
 using Microsoft.AspNetCore.Http.HttpResults;
 

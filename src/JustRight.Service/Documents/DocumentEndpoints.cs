@@ -1,6 +1,5 @@
 using System.Security.Claims;
 using JustRight.Contracts;
-using JustRight.Core.Installs;
 using JustRight.Formats.Estates;
 using JustRight.Formats.Installs;
 using JustRight.Formats.Sheets;

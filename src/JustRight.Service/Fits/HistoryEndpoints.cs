@@ -1,6 +1,5 @@
 using System.Text.Json;
 using JustRight.Contracts;
-using JustRight.Core.Fit;
 using JustRight.Core.Fit.Drift;
 using JustRight.Core.Rights.Directory;
 using JustRight.Service.Access;

@@ -1,7 +1,6 @@
 using JustRight.Contracts;
 using JustRight.Core.Calendar;
 using JustRight.Core.Estates;
-using JustRight.Core.Fit;
 using JustRight.Core.Fit.Drift;
 using JustRight.Service.Calendar;
 using JustRight.Service.Storage;

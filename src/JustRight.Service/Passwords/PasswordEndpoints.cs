@@ -9,7 +9,6 @@ using JustRight.Service.Documents;
 using JustRight.Service.Estates;
 using JustRight.Service.Hosting;
 using JustRight.Service.Log;
-using JustRight.Service.Secrets;
 using JustRight.Service.Storage;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;

@@ -2,7 +2,6 @@ using DocumentFormat.OpenXml;
 using DocumentFormat.OpenXml.Packaging;
 using DocumentFormat.OpenXml.Spreadsheet;
 using JustRight.Contracts;
-using JustRight.Core.Rights.Hosts;
 using SheetView = DocumentFormat.OpenXml.Spreadsheet.SheetView;
 
 namespace JustRight.Service.Reports;

@@ -4,7 +4,6 @@ using JustRight.Connectors.People;
 using JustRight.Contracts;
 using JustRight.Core.Estates;
 using JustRight.Core.Rights.Directory;
-using JustRight.Core.SignIn;
 using JustRight.Core.SignIn.Filters;
 using JustRight.Core.SignIn.Objects;
 using JustRight.Service.Access;

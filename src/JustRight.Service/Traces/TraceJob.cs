@@ -1,6 +1,5 @@
 using JustRight.Connectors;
 using JustRight.Contracts;
-using JustRight.Core.Estates;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Access;
 using JustRight.Core.Surveys;

@@ -10,7 +10,6 @@ using JustRight.Core.Sheets;
 using JustRight.Service.Documents;
 using JustRight.Service.Fits;
 using JustRight.Service.Hosting;
-using JustRight.Service.Storage;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace JustRight.Service.Traces;

@@ -1,9 +1,7 @@
 using System.Text.Json;
 using JustRight.Contracts;
 using JustRight.Core.Estates;
-using JustRight.Core.Fit;
 using JustRight.Core.Plans;
-using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Rights.Hosts.Policies;

@@ -1,4 +1,3 @@
-using JustRight.Service.Jobs;
 using Quartz;
 
 namespace JustRight.Service.Watch;

@@ -1,5 +1,4 @@
 using System.Globalization;
-using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Access;
 using JustRight.Core.Rights.Directory.Descriptors;
 

@@ -1,6 +1,4 @@
-using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Descriptors;
-using JustRight.Core.Rights.Directory.Schema;
 
 namespace JustRight.Connectors.Tests.Differential;
 

@@ -1,10 +1,8 @@
 using System.DirectoryServices.Protocols;
 using System.Text;
-using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Access;
 using JustRight.Core.Rights.Directory.Descriptors;
 using JustRight.Core.Rights.Directory.Schema;
-using JustRight.Core.Rights.Hosts;
 
 namespace JustRight.Connectors.Tests.Differential;
 

@@ -2,8 +2,6 @@ using JustRight.Core.Changes;
 using JustRight.Core.Fit;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory.Access;
-using JustRight.Core.Rights.Directory.Branches;
-using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 using JustRight.Core.Traces;

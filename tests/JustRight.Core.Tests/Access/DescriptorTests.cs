@@ -1,7 +1,6 @@
 using CsCheck;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Descriptors;
-using JustRight.Core.Rights.Hosts;
 
 namespace JustRight.Core.Tests.Access;
 

@@ -4,7 +4,6 @@ using JustRight.Core.Fit;
 using JustRight.Core.Installs;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 

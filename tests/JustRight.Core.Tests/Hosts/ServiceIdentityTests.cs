@@ -1,4 +1,3 @@
-using JustRight.Core.Rights;
 using JustRight.Core.Rights.Hosts;
 
 namespace JustRight.Core.Tests.Hosts;

@@ -1,4 +1,3 @@
-using JustRight.Core.Rights;
 using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Surveys;
 

@@ -1,7 +1,6 @@
 using CsCheck;
 using JustRight.Core.Changes;
 using JustRight.Core.Passwords;
-using JustRight.Core.Rights;
 using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Surveys;
 

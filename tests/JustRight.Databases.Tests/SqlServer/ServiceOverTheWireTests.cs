@@ -30,8 +30,7 @@ public sealed class ServiceOverTheWireTests : IAsyncLifetime
         _engine.Run($"ALTER SERVER ROLE [sysadmin] ADD MEMBER [{Login}]");
         await File.WriteAllTextAsync(_certificateFile, _certificate.ExportCertificatePem(), Stop);
         _listener = new PretendListener(_engine, _certificate);
-        _service = await ServiceProcess.StartAsync();
-        await _service.AddDemoAsync();
+        _service = await PreparedData.Demo.StartAsync();
         var estate = await File.ReadAllTextAsync(Path.Combine(Checkout.Top, "demo-data", "estates", "fennmoor.yaml"), Stop);
         var reached = estate.Replace(
             $"{Instance}: {{ host: {Instance}, engine: sqlserver, release: \"16.0\" }}",

@@ -1,5 +1,3 @@
-using JustRight.Core.Plans;
-
 namespace JustRight.Formats.Tests.SignIn;
 
 /// <summary>What is refused in the sections on signing in, with the place and the remedy.</summary>

@@ -2,8 +2,6 @@ using JustRight.Core.Fit;
 using JustRight.Core.Fit.Retirement;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Changes.Retirement;

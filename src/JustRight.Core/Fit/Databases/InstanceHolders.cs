@@ -1,5 +1,4 @@
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Fit.Databases;

@@ -1,5 +1,4 @@
 using JustRight.Core.Plans;
-using JustRight.Core.Rights;
 using JustRight.Core.Rights.Databases;
 using JustRight.Core.Surveys;
 

@@ -3,7 +3,6 @@ using JustRight.Core.Plans;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Databases;
 using JustRight.Core.Rights.Hosts;
-using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Fit.Hosts;
 

@@ -1,6 +1,5 @@
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Fit.Retirement;

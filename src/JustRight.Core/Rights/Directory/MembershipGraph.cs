@@ -1,5 +1,4 @@
 using System.Collections.Concurrent;
-using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Rights.Directory;

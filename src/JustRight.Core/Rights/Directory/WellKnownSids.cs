@@ -1,5 +1,4 @@
 using System.Collections.Frozen;
-using JustRight.Core.Rights.Hosts;
 
 namespace JustRight.Core.Rights.Directory;
 

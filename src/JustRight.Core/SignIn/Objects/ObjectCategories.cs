@@ -1,5 +1,3 @@
-using JustRight.Core.Rights.Hosts;
-
 namespace JustRight.Core.SignIn.Objects;
 
 /// <summary>

@@ -1,5 +1,3 @@
-using JustRight.Core.Rights.Hosts;
-
 namespace JustRight.Core.Rights.Directory.Access;
 
 /// <summary>Makes the token an account gets when it signs in to the directory over the network.</summary>

@@ -1,5 +1,4 @@
 using JustRight.Core.Rights.Directory.Descriptors;
-using JustRight.Core.Rights.Hosts;
 
 namespace JustRight.Core.Rights.Directory.Access;
 

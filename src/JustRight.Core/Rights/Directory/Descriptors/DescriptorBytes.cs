@@ -1,5 +1,4 @@
 using System.Buffers.Binary;
-using JustRight.Core.Rights.Hosts;
 
 namespace JustRight.Core.Rights.Directory.Descriptors;
 

@@ -1,6 +1,5 @@
 using System.Globalization;
 using System.Text;
-using JustRight.Core.Rights.Hosts;
 
 namespace JustRight.Core.Rights.Directory.Descriptors;
 

@@ -1,5 +1,3 @@
-using JustRight.Core.Rights.Hosts;
-
 namespace JustRight.Core.Rights.Directory.Descriptors;
 
 /// <summary>The control bits of a descriptor [MS-DTYP 2.4.6].</summary>

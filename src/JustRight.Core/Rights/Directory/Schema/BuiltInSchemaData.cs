@@ -1,5 +1,3 @@
-using JustRight.Core.Rights.Hosts;
-
 namespace JustRight.Core.Rights.Directory.Schema;
 
 /// <summary>
