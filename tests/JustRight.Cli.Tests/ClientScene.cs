@@ -27,7 +27,8 @@ public abstract class ClientScene(Func<Task<ServiceProcess>> start) : IAsyncLife
     }
 
     /// <summary>Runs the client to its end.</summary>
-    protected Task<(int Code, string Out, string Error)> RunAsync(params string[] arguments) => ClientRun.RunAsync(Service, arguments);
+    protected Task<(int Code, string Out, string Error)> RunAsync(params string[] arguments) =>
+        ClientRun.RunAsync(Service, arguments);
 
     /// <summary>Runs the client with something on its standard input.</summary>
     protected Task<(int Code, string Out, string Error)> RunAsync(string[] arguments, string input, Action<Process> running) =>
