@@ -15,6 +15,8 @@ public sealed partial class SignalTests(Controller controller)
 
     private const int Readings = 40;
 
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
     [Fact]
     public async Task A_signal_while_an_answer_is_awaited_is_no_server_that_went_away()
     {
@@ -34,7 +36,7 @@ public sealed partial class SignalTests(Controller controller)
         try
         {
             for (var i = 0; i < Readings; i++)
-                (await directory.NamesInUseAsync(["Administrator"], TestContext.Current.CancellationToken)).ShouldHaveSingleItem();
+                (await directory.NamesInUseAsync(["Administrator"], Cancel)).ShouldHaveSingleItem();
         }
         finally
         {

@@ -62,6 +62,7 @@ public class Controller : IAsyncLifetime
     /// <inheritdoc/>
     public virtual async ValueTask InitializeAsync()
     {
+        LdapLibrary.WaitThroughSignals(); // for the connections that tests open by themselves
         MakeCertificates();
         Password = await ControllerArchive.UnpackAsync(Path.Combine(_folder, "state"));
         await StartAsync(CertificateFile, KeyFile);

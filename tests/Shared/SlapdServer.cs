@@ -1,4 +1,5 @@
 using System.Diagnostics;
+using JustRight.Connectors.Ldap;
 
 namespace JustRight.Tests.Shared;
 
@@ -11,6 +12,7 @@ public static class SlapdServer
     /// <param name="port">One of the ports of those, to know that it answers.</param>
     public static async Task<Process> StartAsync(string configuration, string addresses, int port)
     {
+        LdapLibrary.WaitThroughSignals(); // for the connections that tests open by themselves
         // Its own log goes to the system; -d 0 keeps it in the foreground.
         var process = Programs.Serve("/usr/sbin/slapd", ["-d", "0", "-f", configuration, "-h", addresses]);
         await Waiting.UntilAsync("slapd answers", () => process.HasExited

@@ -165,10 +165,11 @@ public sealed class ChangeTests(PostgreSqlServer server) : IClassFixture<Postgre
     [Fact]
     public async Task Chosen_to_give_way_in_a_deadlock_it_is_tried_again()
     {
-        await server.RunAsync("CREATE ROLE dead_a LOGIN; CREATE ROLE dead_b LOGIN");
+        // The server looks for a ring once, so long after a wait began: for the step that must be after the ring is closed.
+        await server.RunAsync("CREATE ROLE dead_a LOGIN; CREATE ROLE dead_b LOGIN; ALTER ROLE postgres SET deadlock_timeout = '8s'");
         await using var other = await server.OpenAsync();
         await using var transaction = await other.BeginTransactionAsync(Stop);
-        await ExecuteAsync("SET LOCAL deadlock_timeout = '20s'; ALTER ROLE dead_b CREATEROLE");
+        await ExecuteAsync("SET LOCAL deadlock_timeout = '5min'; ALTER ROLE dead_b CREATEROLE");
         // The statement of the step takes dead_a first and then waits for dead_b, which waits for dead_a.
         await using var session = await Connectors.PostgreSql.PostgreSqlSession.OpenAsync(server.Estate(), "postgres", new NewPassword(PostgreSqlServer.Password), Stop);
         var making = session.MakeAsync("EXISTS (SELECT FROM pg_roles WHERE rolname = 'dead_b' AND rolcreatedb)", "DO 'BEGIN ALTER ROLE dead_a CREATEDB; ALTER ROLE dead_b CREATEDB; END'", Stop);
@@ -176,6 +177,7 @@ public sealed class ChangeTests(PostgreSqlServer server) : IClassFixture<Postgre
         await ExecuteAsync("ALTER ROLE dead_a CREATEROLE"); // closes the ring: the step is the one to give way, its patience being shorter
         await transaction.CommitAsync(Stop);
         await making;
+        await server.RunAsync("ALTER ROLE postgres RESET deadlock_timeout");
         (await server.Connector(server.Estate()).ObserveAsync(new GrantInstancePermission(PostgreSqlServer.Instance, "CREATEDB", "dead_b"), Stop)).State.ShouldBe(ObservedState.Done);
 
         async Task ExecuteAsync(string sql)
