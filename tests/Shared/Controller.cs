@@ -14,6 +14,7 @@ public class Controller : IAsyncLifetime
 {
     private readonly string _folder = Directory.CreateTempSubdirectory("justright-controller-").FullName;
     private Process? _process;
+    private FileStream? _turn;
 
     /// <summary>
     /// The address in its certificate. Parts of the tests that run side by side each have one of their own. Not "localhost": the
@@ -62,6 +63,8 @@ public class Controller : IAsyncLifetime
     /// <inheritdoc/>
     public virtual async ValueTask InitializeAsync()
     {
+        // Two of them at once break each other's connections off, whatever addresses they have: the parts take turns.
+        _turn = await ControllerArchive.LockAsync("turn");
         LdapLibrary.WaitThroughSignals(); // for the connections that tests open by themselves
         MakeCertificates();
         Password = await ControllerArchive.UnpackAsync(Path.Combine(_folder, "state"));
@@ -96,6 +99,7 @@ public class Controller : IAsyncLifetime
         Stranger.Dispose();
         GC.SuppressFinalize(this);
         Directory.Delete(_folder, true);
+        _turn?.Dispose();
     }
 
     /// <summary>Runs samba-tool against this controller's own database; for what no connector should be able to do.</summary>

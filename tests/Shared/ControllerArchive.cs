@@ -27,8 +27,7 @@ internal static class ControllerArchive
     /// <summary>Unpacks the controller into a folder that is not there yet, and returns the administrator's password.</summary>
     public static async Task<string> UnpackAsync(string folder)
     {
-        Directory.CreateDirectory(Folder);
-        using (await LockAsync())
+        using (await LockAsync("archive"))
         {
             var archive = Path.Combine(Folder, $"controller-{await KeyAsync()}.tar");
             if (!File.Exists(archive) || DateTime.UtcNow - File.GetLastWriteTimeUtc(archive) > Oldest) await MakeAsync(archive);
@@ -71,22 +70,22 @@ internal static class ControllerArchive
         return Convert.ToHexString(SHA256.HashData(Encoding.UTF8.GetBytes(release + string.Join('\n', Provision))))[..12];
     }
 
-    /// <summary>Holds off the other parts of the tests, which are programs of their own.</summary>
-    private static async Task<FileStream> LockAsync()
+    /// <summary>Holds off the other parts of the tests, which are programs of their own, until it is disposed of.</summary>
+    /// <param name="name">What only one of them may have.</param>
+    public static async Task<FileStream> LockAsync(string name)
     {
-        FileStream? held = null;
-        await Waiting.UntilAsync("the machine's archive of a controller is free", () =>
+        Directory.CreateDirectory(Folder);
+        var file = Path.Combine(Folder, name + ".lock");
+        while (true)
         {
             try
             {
-                held = new FileStream(Path.Combine(Folder, "lock"), FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None);
-                return true;
+                return new FileStream(file, FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None);
             }
             catch (IOException)
             {
-                return false;
+                await Task.Delay(TimeSpan.FromMilliseconds(200));
             }
-        });
-        return held!;
+        }
     }
 }
