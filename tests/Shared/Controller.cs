@@ -63,7 +63,7 @@ public class Controller : IAsyncLifetime
     /// <inheritdoc/>
     public virtual async ValueTask InitializeAsync()
     {
-        // Two of them at once were seen to break connections off, whatever their addresses, and why is not known: they take turns.
+        // Two of them at once were seen to break connections off, at any address; why is not known. They take turns.
         _turn = await ControllerArchive.LockAsync("turn");
         LdapLibrary.WaitThroughSignals(); // for the connections that tests open by themselves
         MakeCertificates();
