@@ -36,7 +36,7 @@ quietly() {
 }
 
 shared_parts=(Directory.Build.props Directory.Packages.props global.json src/JustRight.Contracts)
-service_parts=(src/JustRight.Core src/JustRight.Formats src/JustRight.Connectors src/JustRight.Lab src/JustRight.Service demo-data/lab)
+service_parts=(src/JustRight.Core src/JustRight.Formats src/JustRight.Connectors src/JustRight.Simulation src/JustRight.Service demo-data/simulation)
 
 build_service() {
   mkdir -p "$built"
@@ -47,13 +47,13 @@ build_service() {
   touch "$built/service.stamp"
 }
 
-build_pretend_instance() {
+build_simulated_instance() {
   mkdir -p "$built"
   need_packages libldap-2.5-0
-  is_stale "$built/pretend-instance.stamp" "${shared_parts[@]}" "${service_parts[@]}" src/JustRight.PretendInstance || return 0
-  say "Building the pretend instance …"
-  quietly pretend-instance dotnet publish "$top/src/JustRight.PretendInstance" -c Release -o "$built/pretend-instance"
-  touch "$built/pretend-instance.stamp"
+  is_stale "$built/simulated-instance.stamp" "${shared_parts[@]}" "${service_parts[@]}" src/JustRight.SimulatedInstance || return 0
+  say "Building the simulated instance …"
+  quietly simulated-instance dotnet publish "$top/src/JustRight.SimulatedInstance" -c Release -o "$built/simulated-instance"
+  touch "$built/simulated-instance.stamp"
 }
 
 build_client() {

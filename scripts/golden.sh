@@ -60,7 +60,7 @@ for kind in sheet estate install; do
   for file in "$top/demo-data/${kind}s"/*.yaml; do run 0 "$kind" add "$file"; done
 done
 
-# Grants, removals, undone ones; a remedy of a trace; a guard.
+# Grants, removals, undone ones; a remedy of a trace; a protection.
 run 1 verify thermograph-dataroom
 run 0 grant thermograph-dataroom --yes
 run 0 grant thermograph-dataroom --remove --yes
@@ -68,49 +68,49 @@ run 0 verify thermograph-dataroom
 run 0 grant roundsman-dataroom --yes
 run 0 grant roundsman-dataroom --remove --yes
 run 1 trace fennmoor --service RoundsmanCopier --attribute roomNumber --attribute wWWHomePage
-trace=$(said mend)
-run 0 mend "$trace" 1-inherit --yes
+trace=$(said fix)
+run 0 fix "$trace" 1-inherit --yes
 run 0 undo "$(said undo)" --yes
-run 0 mend "$trace" 1-spot --yes
-run 0 guard fennmoor service-accounts --set --yes
+run 0 fix "$trace" 1-spot --yes
+run 0 protect fennmoor service-accounts --set --yes
 run 0 grant nightchurn-dataroom --yes
 
 # Services that change their account; what a person confirms.
-secret svc-whey-sender pretend-svc-whey-sender
+secret svc-whey-sender simulated-svc-whey-sender
 run 0 grant wheyline-lines --yes
 run 0 grant wheyline-lines --remove --yes
-run 0 confirm wheyline-lines sender "Line sender" --seen-by "Nell Hathersage"
+run 0 confirm wheyline-lines sender "Tanker clerk" --seen-by "Nell Hathersage"
 
 # A password renewed, and another renewal that waits for a person; a place that somebody told of; one handed over, one not.
-secret svc-curd-read pretend-svc-curd-read
-run 0 grant curdhouse-portals --yes
-run 0 grant curdhouse-portals --remove --yes
-run 0 password tell fennmoor svc-curd-read --in "the night sheet" --setting "reader" --on fm-portal01 --breaks "the night list"
-run 3 password renew fennmoor svc-curd-read --yes
-run 3 password done fennmoor svc-curd-read --note "typed by Jory Lind"
-run 0 password done fennmoor svc-curd-read --note "typed by Jory Lind"
-run 3 password renew fennmoor svc-curd-read --yes
+secret svc-curd-cards simulated-svc-curd-cards
+run 0 grant curdhouse-books --yes
+run 0 grant curdhouse-books --remove --yes
+run 0 password where-used add fennmoor svc-curd-cards --in "the night sheet" --setting "reader" --on fm-book01 --breaks "the night list"
+run 3 password renew fennmoor svc-curd-cards --yes
+run 3 password done fennmoor svc-curd-cards --note "typed by Jory Lind"
+run 0 password done fennmoor svc-curd-cards --note "typed by Jory Lind"
+run 3 password renew fennmoor svc-curd-cards --yes
 run 0 password hand-over fennmoor "$(from_json 'r[0].account.split("\\").pop()' password list thermograph-dataroom)" --show
 
 # What got worse behind our back is told; it is accepted until a day, and reviewed.
-run 0 watch fennmoor --now
+run 0 schedule fennmoor --now
 node -e '
-  const fs = require("fs"), lab = JSON.parse(fs.readFileSync(process.argv[1]));
-  lab.hosts.find((h) => h.name === "fm-portal01").localGroups.find((g) => g.name === "Event Log Readers").members.push("svc-curd-web");
-  fs.writeFileSync(process.argv[1], JSON.stringify(lab));' "$data/lab/fennmoor.json"
-run 0 watch fennmoor --now
-run 1 drift curdhouse-portals
+  const fs = require("fs"), simulation = JSON.parse(fs.readFileSync(process.argv[1]));
+  simulation.hosts.find((h) => h.name === "fm-book01").localGroups.find((g) => g.name === "Event Log Readers").members.push("svc-curd-labeller");
+  fs.writeFileSync(process.argv[1], JSON.stringify(simulation));' "$data/simulation/fennmoor.json"
+run 0 schedule fennmoor --now
+run 1 drift curdhouse-books
 run 1 verify quernstone-sql01
 run 0 exception allow quernstone-sql01 watcher sysadmin --why "until the next release" --until "$(day '+350 days')" --by "Maud Ferris"
-run 0 exception allow curdhouse-portals web "Event Log Readers" --why "looked into" --until "$(day '+300 days')" --by "Maud Ferris"
-run 0 exception end curdhouse-portals "$(from_json 'r[0].number' exception list curdhouse-portals)"
+run 0 exception allow curdhouse-books web "Event Log Readers" --why "looked into" --until "$(day '+300 days')" --by "Maud Ferris"
+run 0 exception end curdhouse-books "$(from_json 'r[0].number' exception list curdhouse-books)"
 run 0 verify quernstone-sql01
 run 0 evidence write quernstone-sql01 --to "$work/evidence.json"
 run 0 review add quernstone-sql01 --fit "$(from_json 'r[0].number' history quernstone-sql01)" --by "Jory Lind" --again-by "$(day '+180 days')"
 
 # People who sign in.
 run 0 grant rennet-roster-plants --yes
-secret brinebook pretend-brinebook
+secret brinebook simulated-brinebook
 run 1 sign-in try brinebook-contractors
 
 # A product on its way out, and one taken over.
@@ -118,7 +118,7 @@ run 0 install add "$top/demo-data/later/thermograph-depot.yaml"
 run 0 install stage tallystick-dataroom retiring
 run 1 verify tallystick-dataroom
 run 0 grant tallystick-dataroom --remove --yes
-run 0 adopt begin curdhouse-found --estate fennmoor --product curdfound --release 7.1 --account svc-curd-web --account svc-curd-setup:setup
+run 0 adopt begin curdhouse-found --estate fennmoor --product curdfound --release 7.1 --account svc-curd-labeller --account svc-curd-fitter:setup
 run 0 adopt answer curdhouse-found needed rest --why "the guide, chapter 2"
 run 0 adopt finish curdhouse-found
 run 0 adopt begin thermo-found --estate fennmoor --product thermo-found --release 4.1 --account svc-thermo-poller
@@ -163,16 +163,16 @@ run 0 estate add "$work/papers.yaml"
 run 3 survey papers --from "$work/directory.ldif"
 run 3 survey papers --facts "$work/fm-rec09.json"
 
-# Four eyes: a proposal that waits, one that is released, one that was carried out.
-printf '  four-eyes: yes\n' | cat "$top/demo-data/estates/fennmoor.yaml" - > "$work/four-eyes.yaml"
-run 0 estate add "$work/four-eyes.yaml"
+# Two-person approval: a proposal that waits, one that is released, one that was carried out.
+printf '  two-person-approval: yes\n' | cat "$top/demo-data/estates/fennmoor.yaml" - > "$work/two-person-approval.yaml"
+run 0 estate add "$work/two-person-approval.yaml"
 run 0 verify thermograph-dataroom
 run 1 verify quernstone-sql02
 run 0 grant quernstone-sql02 --yes
-JUSTRIGHT_SETTINGS=$work/second.json run 0 proposal release "$(said release)" --yes
+JUSTRIGHT_SETTINGS=$work/second.json run 0 proposal approve "$(said approve)" --yes
 run 0 proposal carry-out "$(said carry-out)" --yes
 run 0 grant quernstone-sql01 --yes
-JUSTRIGHT_SETTINGS=$work/second.json run 0 proposal release "$(said release)" --yes
+JUSTRIGHT_SETTINGS=$work/second.json run 0 proposal approve "$(said approve)" --yes
 run 0 grant thermograph-depot --yes
 
 # What was there to see, counted by this release itself.
@@ -186,7 +186,7 @@ node -e '
     const log = await get("log/check");
     const facts = {
       log: log.entries, sheets: await count("sheets"), estates: await count("estates"), secrets: await count("secrets"),
-      proposals: await count("proposals"), adoptions: await count("adoptions"), notices: await count("estates/fennmoor/notices"),
+      proposals: await count("proposals"), adoptions: await count("adoptions"), notices: await count("estates/fennmoor/notifications"),
       traces: await count("estates/fennmoor/traces"), installs: {},
     };
     for (const { name } of await get("installs")) {

@@ -1,26 +1,26 @@
 # Sourced by test: the parts, the sources each is about, what each needs, and how it runs.
 
-parts=(style structure audit core formats lab directory sign-in hosts databases service client console browser)
+parts=(style structure audit core formats simulation directory sign-in hosts databases service client console browser)
 
 # Those that take longest come first, so that the last to end is a short one.
-longest_first=(service hosts browser directory sign-in style databases client lab core structure formats console audit)
+longest_first=(service hosts browser directory sign-in style databases client simulation core structure formats console audit)
 
 # Which sources a part is about, for --changed: folders and files from the top.
 part_sources() {
   local plan="src/JustRight.Core src/JustRight.Formats" reach service
   reach="$plan src/JustRight.Connectors tests/Shared"
-  service="$reach src/JustRight.Lab src/JustRight.Contracts src/JustRight.Service demo-data"
+  service="$reach src/JustRight.Simulation src/JustRight.Contracts src/JustRight.Service demo-data"
   case $1 in
     style) echo src tests bench console .editorconfig ;;
     structure) echo src tests bench ;;
     audit) echo Directory.Packages.props console/package-lock.json ;;
     core) echo src/JustRight.Core tests/JustRight.Core.Tests ;;
     formats) echo "$plan" tests/JustRight.Formats.Tests tests/Shared demo-data schemas ;;
-    lab) echo "$reach" src/JustRight.Lab tests/JustRight.Lab.Tests demo-data ;;
+    simulation) echo "$reach" src/JustRight.Simulation tests/JustRight.Simulation.Tests demo-data ;;
     directory) echo "$reach" tests/JustRight.Connectors.Tests docs/directory-file.md ;;
-    sign-in) echo "$reach" src/JustRight.Lab tests/JustRight.SignIn.Tests demo-data ;;
-    hosts) echo "$service" tests/JustRight.Hosts.Tests tests/PretendHost ;;
-    databases) echo "$service" src/JustRight.PretendInstance tests/JustRight.Databases.Tests ;;
+    sign-in) echo "$reach" src/JustRight.Simulation tests/JustRight.SignIn.Tests demo-data ;;
+    hosts) echo "$service" tests/JustRight.Hosts.Tests tests/SimulatedHost ;;
+    databases) echo "$service" src/JustRight.SimulatedInstance tests/JustRight.Databases.Tests ;;
     service) echo "$service" tests/JustRight.Service.Tests tests/golden docs/api docs/directory-file.md ;;
     client) echo "$service" src/JustRight.Cli tests/JustRight.Cli.Tests ;;
     console) echo console docs/api ;;
@@ -31,7 +31,7 @@ part_sources() {
 # The test project of a part; none for those that are no such project.
 part_project() {
   case $1 in
-    structure | core | formats | lab | hosts | databases | service) echo "JustRight.${1^}.Tests" ;;
+    structure | core | formats | simulation | hosts | databases | service) echo "JustRight.${1^}.Tests" ;;
     directory) echo JustRight.Connectors.Tests ;;
     sign-in) echo JustRight.SignIn.Tests ;;
     client) echo JustRight.Cli.Tests ;;

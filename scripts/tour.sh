@@ -47,7 +47,7 @@ run 0 install add demo-data/installs/nightchurn-dataroom.yaml
 run 0 install add demo-data/installs/wheyline-lines.yaml
 run 0 install add demo-data/installs/quernstone-sql01.yaml
 run 0 install add demo-data/installs/quernstone-sql02.yaml
-run 0 install add demo-data/installs/curdhouse-portals.yaml
+run 0 install add demo-data/installs/curdhouse-books.yaml
 run 0 install add demo-data/installs/rennet-roster-plants.yaml
 run 0 install add demo-data/installs/brinebook-contractors.yaml
 run 0 install add demo-data/installs/millrace-gateway.yaml
@@ -59,7 +59,7 @@ run 2 sheet check "$tour_data/slip.yaml"
 tell "The plan: sheet laid over estate."
 run 0 plan thermograph-dataroom
 
-tell "Verify: met, unmet, later, unseen, spare and barred, each with its path (exit code 1: a misfit). One host is restarting."
+tell "Verify: met, missing, later, unseen, excess and forbidden, each with its path (exit code 1: a misfit). One host is restarting."
 run 1 verify thermograph-dataroom
 
 tell "Why does the archivist hold sysadmin, and what is wrong with that?"
@@ -68,10 +68,10 @@ run 0 why thermograph-dataroom archivist sysadmin fm-sql01
 tell "Give what is missing. Each step is journaled, made, and looked at again. The host is back."
 run 0 grant thermograph-dataroom --yes
 
-tell "Nothing is missing any more; what is left will come later, or is too much."
+tell "Nothing is missing any more; what is left will come later, or is excess."
 run 1 verify thermograph-dataroom --brief
 
-tell "Take away what is spare and barred, now that the small rights are there."
+tell "Take away what is excess and forbidden, now that the small rights are there."
 run 0 grant thermograph-dataroom --remove --yes
 
 tell "Just right (exit code 0)."
@@ -80,7 +80,7 @@ run 0 verify thermograph-dataroom
 tell "A second grant has nothing to do."
 run 0 grant thermograph-dataroom --yes
 
-tell "Tallystick: a log-on right that a group denies; no grant would mend that, so none is offered."
+tell "Tallystick: a log-on right that a group denies; no grant would fix that, so none is offered."
 run 1 verify tallystick-dataroom --brief
 run 0 why tallystick-dataroom counter log on as a service
 
@@ -93,21 +93,21 @@ run 1 verify roundsman-dataroom --brief
 run 0 grant roundsman-dataroom --yes
 run 0 grant roundsman-dataroom --remove --yes
 
-tell "Nine people still refuse it. Where, why, and what would mend it?"
+tell "Nine people still refuse it. Where, why, and what would fix it?"
 run 1 verify roundsman-dataroom --brief
 run 1 trace fennmoor --service RoundsmanCopier --attribute roomNumber --attribute wWWHomePage | tee "$tour_data/trace"
-trace=$(grep -o 'mend [0-9a-f]* 1-inherit' "$tour_data/trace" | cut -d' ' -f2)
+trace=$(grep -o 'fix [0-9a-f]* 1-inherit' "$tour_data/trace" | cut -d' ' -f2)
 
 tell "Would one of them grant it if inheritance were on there?"
 run 0 trace fennmoor svc-roundsman --attribute roomNumber --object m.northam --if-inheriting "OU=Saltmere,OU=People,OU=Fennmoor,DC=fennmoor,DC=example"
 
 tell "Carry out the remedy that lets everybody's rights flow in; then it is just right."
-run 0 mend "$trace" 1-inherit --yes | tee "$tour_data/mend"
+run 0 fix "$trace" 1-inherit --yes | tee "$tour_data/fix"
 run 0 verify roundsman-dataroom
 
 tell "Too much flowed in. Undo it: every access list is as it was. Then give the right on the spot instead."
-run 0 undo "$(grep -o 'justright undo [0-9a-f]*' "$tour_data/mend" | cut -d' ' -f3)" --yes
-run 0 mend "$trace" 1-spot --yes
+run 0 undo "$(grep -o 'justright undo [0-9a-f]*' "$tour_data/fix" | cut -d' ' -f3)" --yes
+run 0 fix "$trace" 1-spot --yes
 run 0 verify roundsman-dataroom --brief
 
 tell "Nightchurn: a policy governs who may log on. What a hasty hand granted lasts until the next refresh, and so would what setup grants."
@@ -120,7 +120,7 @@ run 0 verify nightchurn-dataroom --brief
 
 tell "Wheyline: the recorder takes readings from the lines' machines. The sender gets an account of its own: rights, order, account, restart. On fm-line02 somebody set the account and restarted nothing."
 run 1 verify wheyline-lines
-printf 'pretend-svc-whey-sender' > "$tour_data/sender"
+printf 'simulated-svc-whey-sender' > "$tour_data/sender"
 printf '\n$ justright secret set svc-whey-sender < sender\n'
 client secret set svc-whey-sender < "$tour_data/sender"
 run 0 grant wheyline-lines --yes | tee "$tour_data/swap"
@@ -133,44 +133,44 @@ run 3 verify wheyline-lines --brief
 tell "One need is left, and no survey reads it: the identity that the recorder itself maps the account to. Whoever administers Wheyline looks there and says so; the word has a name, a time and an end."
 run 0 handover wheyline-lines --team product --form markdown
 run 0 confirm wheyline-lines
-run 0 confirm wheyline-lines sender "Line sender" --seen-by "Nell Hathersage"
+run 0 confirm wheyline-lines sender "Tanker clerk" --seen-by "Nell Hathersage"
 run 0 verify wheyline-lines
 
 tell "Curdhouse was set up last week. Its setup account still holds two instance roles, administers both servers and owns the database: taken back, and the owner is the account that keeps the recipes. fm-sql04 takes over from fm-sql03 when that fails, and has no login for that account yet."
-tell "On fm-portal02 nobody gave the document reader an account of its own: it runs as the index account, which sees every recipe."
-run 1 verify curdhouse-portals --brief
+tell "On fm-book02 nobody gave the document reader an account of its own: it runs as the index account, which sees every recipe."
+run 1 verify curdhouse-books --brief
 run 0 instance fennmoor fm-sql03
-printf 'pretend-svc-curd-read' > "$tour_data/reader"
-printf '\n$ justright secret set svc-curd-read < reader\n'
-client secret set svc-curd-read < "$tour_data/reader"
-run 0 grant curdhouse-portals --yes
-run 0 grant curdhouse-portals --remove --yes
-run 0 verify curdhouse-portals --brief
+printf 'simulated-svc-curd-cards' > "$tour_data/reader"
+printf '\n$ justright secret set svc-curd-cards < reader\n'
+client secret set svc-curd-cards < "$tour_data/reader"
+run 0 grant curdhouse-books --yes
+run 0 grant curdhouse-books --remove --yes
+run 0 verify curdhouse-books --brief
 
 tell "Its passwords: the portal changes two by itself, the directory keeps that of the index, and the reader's is ours to renew. It is typed in two services and on a page of the product."
 run 1 password due fennmoor
-run 0 password where fennmoor svc-curd-read
-run 0 password try fennmoor svc-curd-read
+run 0 password where-used fennmoor svc-curd-cards
+run 0 password try fennmoor svc-curd-cards
 tell "Renewed in the order in which the least stops. At the page a person is needed (exit code 3): until it is typed there, that place is said to be out of line."
-run 3 password renew fennmoor svc-curd-read --yes
-run 0 password done fennmoor svc-curd-read --note "typed by Jory Lind"
-run 0 password try fennmoor svc-curd-read
-run 2 password renew fennmoor svc-curd-keep
+run 3 password renew fennmoor svc-curd-cards --yes
+run 0 password done fennmoor svc-curd-cards --note "typed by Jory Lind"
+run 0 password try fennmoor svc-curd-cards
+run 2 password renew fennmoor svc-curd-book
 
-tell "Behind our back somebody puts the account of the pages into a group on fm-portal01. The watch, which looks each day by itself and here at once, finds it and tells those whom the estate names; no step of ours made it. Taking it away is ours."
-run 0 watch fennmoor
-printf '(somebody changes the pretend estate: svc-curd-web into Event Log Readers on fm-portal01)\n'
-node -e 'const fs = require("fs"), lab = JSON.parse(fs.readFileSync(process.argv[1])); lab.hosts.find((h) => h.name === "fm-portal01").localGroups.find((g) => g.name === "Event Log Readers").members.push("svc-curd-web"); fs.writeFileSync(process.argv[1], JSON.stringify(lab));' "$tour_data/lab/fennmoor.json"
-run 0 watch fennmoor --now
-run 0 notices fennmoor
-run 1 drift curdhouse-portals
-run 0 grant curdhouse-portals --remove --yes
-run 0 drift curdhouse-portals
-run 0 history curdhouse-portals
+tell "Behind our back somebody puts the account of the pages into a group on fm-book01. The watch, which looks each day by itself and here at once, finds it and tells those whom the estate names; no step of ours made it. Taking it away is ours."
+run 0 schedule fennmoor
+printf '(somebody changes the simulated estate: svc-curd-labeller into Event Log Readers on fm-book01)\n'
+node -e 'const fs = require("fs"), simulation = JSON.parse(fs.readFileSync(process.argv[1])); simulation.hosts.find((h) => h.name === "fm-book01").localGroups.find((g) => g.name === "Event Log Readers").members.push("svc-curd-labeller"); fs.writeFileSync(process.argv[1], JSON.stringify(simulation));' "$tour_data/simulation/fennmoor.json"
+run 0 schedule fennmoor --now
+run 0 notifications fennmoor
+run 1 drift curdhouse-books
+run 0 grant curdhouse-books --remove --yes
+run 0 drift curdhouse-books
+run 0 history curdhouse-books
 
 tell "Quernstone watches two database servers. Which small set of rights will do hangs on the release of each."
 run 1 verify quernstone-sql02
-tell "On fm-sql01 its account holds the all-powerful role, as the handbook recommends: everything works, and it is too much."
+tell "On fm-sql01 its account holds the all-powerful role, as the handbook recommends: everything works, and it is excess."
 run 1 verify quernstone-sql01
 run 0 why quernstone-sql01 watcher sysadmin
 
@@ -200,25 +200,25 @@ run 0 grant quernstone-sql01 --yes
 run 0 grant quernstone-sql01 --remove --yes
 run 0 verify quernstone-sql01 --brief
 
-tell "fm-sql02 over the wire: a pretend instance speaks the engine's own protocol over TLS with the engine maker's real client library. There is no real engine behind it."
-export JUSTRIGHT_PRETEND_PASSWORD=$RANDOM-pretend-$RANDOM
+tell "fm-sql02 over the wire: a simulated instance speaks the engine's own protocol over TLS with the engine maker's real client library. There is no real engine behind it."
+export JUSTRIGHT_SIMULATED_PASSWORD=$RANDOM-simulated-$RANDOM
 sql_port=$((7000 + RANDOM % 900))
-dotnet "$built/pretend-instance/JustRight.PretendInstance.dll" "$tour_data/lab/fennmoor.json" fm-sql02 16.0 "$sql_port" "$tour_data/fm-sql02.pem" > "$tour_data/pretend" &
-pretend_pid=$!
-trap 'kill $pretend_pid 2>/dev/null || true; stop_service; rm -rf "$tour_data"' EXIT
-for _ in $(seq 100); do grep -q listens "$tour_data/pretend" && break; sleep 0.1; done
-cat "$tour_data/pretend"
+dotnet "$built/simulated-instance/JustRight.SimulatedInstance.dll" "$tour_data/simulation/fennmoor.json" fm-sql02 16.0 "$sql_port" "$tour_data/fm-sql02.pem" > "$tour_data/simulated" &
+simulated_pid=$!
+trap 'kill $simulated_pid 2>/dev/null || true; stop_service; rm -rf "$tour_data"' EXIT
+for _ in $(seq 100); do grep -q listens "$tour_data/simulated" && break; sleep 0.1; done
+cat "$tour_data/simulated"
 sed "s|fm-sql02: { host: fm-sql02, engine: sqlserver, release: \"16.0\" }|fm-sql02: { host: fm-sql02, engine: sqlserver, release: \"16.0\", reach: tls, address: localhost, port: $sql_port, certificate: $tour_data/fm-sql02.pem, sign-in-as: justright, secret: fm-sql02 }|" \
   demo-data/estates/fennmoor.yaml > "$tour_data/estate.yaml"
 run 0 estate add "$tour_data/estate.yaml"
 printf '\n$ justright secret set fm-sql02 < password\n'
-printf %s "$JUSTRIGHT_PRETEND_PASSWORD" | client secret set fm-sql02
+printf %s "$JUSTRIGHT_SIMULATED_PASSWORD" | client secret set fm-sql02
 run 1 verify quernstone-sql02 --brief
 run 0 grant quernstone-sql02 --yes | tee "$tour_data/wire"
 run 0 verify quernstone-sql02
 run 0 undo "$(grep -o 'justright undo [0-9a-f]*' "$tour_data/wire" | cut -d' ' -f3)" --yes
 run 1 verify quernstone-sql02 --brief
-kill $pretend_pid
+kill $simulated_pid
 tell "It has stopped: what nobody can read is unseen, with the reason, and never taken for fine (exit code 3)."
 run 3 verify quernstone-sql02 --brief
 run 0 estate add demo-data/estates/fennmoor.yaml
@@ -250,26 +250,26 @@ tell "Rennet Roster lets people sign in with their domain account. Before: the a
 run 3 sign-in try rennet-roster-plants
 tell "The worklist makes the bind account, in the branch for such accounts, and the group of those who may enter, with the rounds' teams in it."
 run 0 grant rennet-roster-plants --yes
-tell "The settings card: what the roster is told, and why. Nothing is wrong; what to mind is said."
-run 0 sign-in card rennet-roster-plants
+tell "The sign-in settings: what the roster is told, and why. Nothing is wrong; what to mind is said."
+run 0 sign-in settings rennet-roster-plants
 run 0 sign-in file rennet-roster-plants
-tell "After: the trial does what the roster will do. Ada Brandt types her password; it is kept nowhere. What nobody can see from here stays unseen (exit code 3)."
-printf 'pretend-a.brandt\n' > "$tour_data/ada"
+tell "After: the sign-in test does what the roster will do. Ada Brandt types her password; it is kept nowhere. What nobody can see from here stays unseen (exit code 3)."
+printf 'simulated-a.brandt\n' > "$tour_data/ada"
 printf '\n(standard input: the password that Ada Brandt types)'
 run 3 sign-in try rennet-roster-plants --type-person < "$tour_data/ada"
 
 tell "Brinebook has a directory of the other family. Eight contractors are on the works office's list, seven are found: who is missing, and who is too many."
-printf 'pretend-brinebook' > "$tour_data/brinebook"
+printf 'simulated-brinebook' > "$tour_data/brinebook"
 printf '\n$ justright secret set brinebook < brinebook\n'
 client secret set brinebook < "$tour_data/brinebook"
 run 0 sign-in file brinebook-contractors
 run 1 sign-in try brinebook-contractors
 
 tell "Millrace shows administrators the groups whose names start with vpn-, without those that a domain comes with. Its plain text does not pass unnoticed, nor do the rights that its old account holds."
-printf 'pretend-svc-millrace' > "$tour_data/millrace"
+printf 'simulated-svc-millrace' > "$tour_data/millrace"
 printf '\n$ justright secret set svc-millrace < millrace\n'
 client secret set svc-millrace < "$tour_data/millrace"
-run 1 sign-in card millrace-gateway
+run 1 sign-in settings millrace-gateway
 run 1 sign-in try millrace-gateway
 run 1 verify millrace-gateway
 

@@ -5,30 +5,30 @@ using JustRight.Connectors.SqlServer;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Rights.Directory;
-using JustRight.PretendInstance.Engine;
-using JustRight.PretendInstance.Wire;
+using JustRight.SimulatedInstance.Engine;
+using JustRight.SimulatedInstance.Wire;
 using Microsoft.Data.SqlClient;
 
 namespace JustRight.Bench;
 
-/// <summary>A survey of a pretend instance of 5,000 logins, 300 roles and 200 databases with 500 users each, against the client library alone asking the same. Each reading is a process of its own.</summary>
+/// <summary>A survey of a simulated instance of 5,000 logins, 300 roles and 200 databases with 500 users each, against the client library alone asking the same. Each reading is a process of its own.</summary>
 internal static class InstanceBench
 {
     private const int Logins = 5_000, Databases = 200, Users = 500, RolesAtInstance = 100;
-    private const string Login = "reader", Password = "Pretend-Only-1";
+    private const string Login = "reader", Password = "Simulated-Only-1";
     private static readonly Origin Line = new("bench", 1, 1);
 
     /// <summary>Lays the instance and compares.</summary>
     public static async Task<int> RunAsync()
     {
-        using var engine = new PretendEngine(new PretendBirth("bench", "16.0", false, Principal), Password);
+        using var engine = new SimulatedEngine(new SimulatedBirth("bench", "16.0", false, Principal), Password);
         engine.AddLogin(Login, Password);
         Console.WriteLine("laying the instance …");
         Lay(engine);
-        using var certificate = PretendCertificate.New();
+        using var certificate = SimulatedCertificate.New();
         var file = Path.GetTempFileName();
         await File.WriteAllTextAsync(file, certificate.ExportCertificatePem());
-        using var listener = new PretendListener(engine, certificate);
+        using var listener = new SimulatedListener(engine, certificate);
         var seconds = new Dictionary<string, List<double>> { ["plain"] = [], ["survey"] = [] };
         for (var round = 0; round < 4; round++)
         {
@@ -58,7 +58,7 @@ internal static class InstanceBench
     {
         var estate = new Estate(
             "bench", "Bench", new Domain("fennmoor.example", "FENNMOOR"), new DirectoryReach(Reach.None, null, 636, null, null, null, Line), [],
-            new Naming("a", "g", "d", "x", "x", new Dictionary<string, string>(), new Dictionary<string, Origin>(), Line), [], [instance], new HouseRules([], null, []), Line);
+            new Naming("a", "g", "d", "x", "x", new Dictionary<string, string>(), new Dictionary<string, Origin>(), Line), [], [instance], new OrganizationRules([], null, []), Line);
         var read = await new SqlServerInstances(estate, (_, _) => Task.FromResult<NewPassword?>(new NewPassword(Password)), _ => null, TimeProvider.System).ReadAsync(instance, CancellationToken.None);
         return $"{read.Logins.Count} logins, {read.Databases.Sum(d => d.Users.Count)} users";
     }
@@ -100,7 +100,7 @@ internal static class InstanceBench
         }
     }
 
-    private static void Lay(PretendEngine engine)
+    private static void Lay(SimulatedEngine engine)
     {
         Batches(engine, Enumerable.Range(0, Logins).Select(i => $"CREATE LOGIN [{Name(i)}] FROM WINDOWS"));
         Batches(engine, Enumerable.Range(0, RolesAtInstance).SelectMany(r => new[] { $"CREATE SERVER ROLE [r{r}]" }.Concat(Enumerable.Range(0, 20).Select(m => $"ALTER SERVER ROLE [r{r}] ADD MEMBER [{Name(((r * 37) + m) % Logins)}]"))));
@@ -115,7 +115,7 @@ internal static class InstanceBench
         }
     }
 
-    private static void Batches(PretendEngine engine, IEnumerable<string> statements)
+    private static void Batches(SimulatedEngine engine, IEnumerable<string> statements)
     {
         foreach (var batch in statements.Chunk(2_000)) engine.Run(string.Join(";\n", batch));
     }

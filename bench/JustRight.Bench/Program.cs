@@ -15,11 +15,11 @@ using JustRight.Core.SignIn.Filters;
 //   dotnet run -c Release --project bench/JustRight.Bench
 // The directory connector against a real controller (Debian's samba-ad-dc; it takes some minutes to lay the objects):
 //   dotnet run -c Release --project bench/JustRight.Bench directory
-// A survey of 200 pretend hosts over SSH against a plain client (what ./test hosts installs; some ten minutes):
+// A survey of 200 simulated hosts over SSH against a plain client (what ./test hosts installs; some ten minutes):
 //   dotnet run -c Release --project bench/JustRight.Bench ssh
-// A survey of a large pretend database instance against the client library alone (some two minutes):
+// A survey of a large simulated database instance against the client library alone (some two minutes):
 //   dotnet run -c Release --project bench/JustRight.Bench instance
-// A trial of a sign-in among 70,000 people of a real inetOrgPerson directory (Debian's slapd; some two minutes):
+// A sign-in test among 70,000 people of a real inetOrgPerson directory (Debian's slapd; some two minutes):
 //   dotnet run -c Release --project bench/JustRight.Bench sign-in
 CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 if (args is ["measure", var what, var size]) return Measure(what, double.Parse(size, CultureInfo.InvariantCulture));
@@ -111,8 +111,8 @@ static (double Seconds, string Result) Hosts(SyntheticHosts synthetic)
     var (survey, plan) = (synthetic.Survey(), synthetic.Plan());
     GC.Collect();
     var clock = Stopwatch.StartNew();
-    var fit = new FitJudge(new SurveyView(survey), new NeedsBook([plan]), new HouseRules([], null, []), survey.TakenAt).Judge(plan);
-    return (clock.Elapsed.TotalSeconds, $"{fit.Accounts[0].Judgements.Count} verdicts, {fit.Leaning.Met} met, {fit.Leaning.Spare} spare");
+    var fit = new FitJudge(new SurveyView(survey), new NeedsIndex([plan]), new OrganizationRules([], null, []), survey.TakenAt).Judge(plan);
+    return (clock.Elapsed.TotalSeconds, $"{fit.Accounts[0].Judgements.Count} verdicts, {fit.Counts.Met} met, {fit.Counts.Excess} excess");
 }
 
 // The fit of a hundred accounts against one large instance; the survey's preparation, which every install shares, is told beside it.
@@ -123,8 +123,8 @@ static (double Seconds, string Result) Database(SyntheticInstance synthetic)
     var clock = Stopwatch.StartNew();
     var view = new SurveyView(survey);
     var prepared = clock.Elapsed.TotalSeconds;
-    var fit = new FitJudge(view, new NeedsBook([plan]), new HouseRules([], null, []), survey.TakenAt).Judge(plan);
-    return (clock.Elapsed.TotalSeconds - prepared, $"{fit.Accounts.Sum(a => a.Judgements.Count)} verdicts, {fit.Leaning.Met} met, {fit.Leaning.Spare} spare; prepared in {prepared:0.00} s");
+    var fit = new FitJudge(view, new NeedsIndex([plan]), new OrganizationRules([], null, []), survey.TakenAt).Judge(plan);
+    return (clock.Elapsed.TotalSeconds - prepared, $"{fit.Accounts.Sum(a => a.Judgements.Count)} verdicts, {fit.Counts.Met} met, {fit.Counts.Excess} excess; prepared in {prepared:0.00} s");
 }
 
 // Plan and fit of every install over one survey, the survey's preparation included.
@@ -133,14 +133,14 @@ static (double Seconds, string Result) Fit(SyntheticEstate estate)
     var survey = estate.Survey();
     GC.Collect();
     var clock = Stopwatch.StartNew();
-    var plans = Enumerable.Range(0, estate.Installs).Select(i => Planner.Make(estate.Sheet, estate.Estate, estate.Install(i), NameBook.Empty).Plan!).ToList();
-    var judge = new FitJudge(new SurveyView(survey), new NeedsBook(plans), new HouseRules([], null, []), survey.TakenAt);
+    var plans = Enumerable.Range(0, estate.Installs).Select(i => Planner.Make(estate.Sheet, estate.Estate, estate.Install(i), NameIndex.Empty).Plan!).ToList();
+    var judge = new FitJudge(new SurveyView(survey), new NeedsIndex(plans), new OrganizationRules([], null, []), survey.TakenAt);
     long rights = 0, met = 0;
     foreach (var plan in plans)
     {
         var fit = judge.Judge(plan);
         rights += fit.Accounts.Sum(a => a.Judgements.Count);
-        met += fit.Leaning.Met;
+        met += fit.Counts.Met;
     }
 
     return (clock.Elapsed.TotalSeconds, $"{rights} verdicts, {met} met");

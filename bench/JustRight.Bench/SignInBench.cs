@@ -11,12 +11,12 @@ using JustRight.Core.Rights.Directory;
 using JustRight.Core.Sheets;
 using JustRight.Core.SignIn;
 using JustRight.Core.SignIn.Objects;
-using JustRight.Core.SignIn.Trials;
+using JustRight.Core.SignIn.SignInTests;
 using JustRight.Tests.Shared;
 
 namespace JustRight.Bench;
 
-/// <summary>A trial against a real inetOrgPerson directory (Debian's slapd) of 70,000 people and 5,000 groups nested six deep, beside an ordinary client.</summary>
+/// <summary>A sign-in test against a real inetOrgPerson directory (Debian's slapd) of 70,000 people and 5,000 groups nested six deep, beside an ordinary client.</summary>
 internal static class SignInBench
 {
     private const string Root = "dc=bench,dc=example", Keeper = $"cn=keeper,{Root}", Password = "only for the bench";
@@ -45,7 +45,7 @@ internal static class SignInBench
 
                 ratios.Sort();
                 Console.WriteLine($"ratio of counting and comparing 20,000 people to the client's paging: {ratios[0]:0.00} to {ratios[^1]:0.00}, median {ratios[Runs / 2]:0.00} (the mark is 1.15)");
-                await OnceAsync("trial", port);
+                await OnceAsync("test", port);
             }
             finally
             {
@@ -60,11 +60,11 @@ internal static class SignInBench
         return 0;
     }
 
-    /// <summary>One reading: <c>client</c> pages through 20,000 people, <c>ours</c> counts and compares them, <c>trial</c> tries a sign-in among 50,000 with all groups.</summary>
+    /// <summary>One reading: <c>client</c> pages through 20,000 people, <c>ours</c> counts and compares them, <c>test</c> tries a sign-in among 50,000 with all groups.</summary>
     public static async Task<int> MeasureAsync(string reading, string portText)
     {
         var port = int.Parse(portText, CultureInfo.InvariantCulture);
-        var (seconds, result) = reading == "client" ? Client(port) : await TrialAsync(reading, port);
+        var (seconds, result) = reading == "client" ? Client(port) : await SignInTestAsync(reading, port);
         Console.WriteLine($"{reading,-7} {seconds:0.000} s   peak {Process.GetCurrentProcess().PeakWorkingSet64 / 1_000_000.0:0} MB   {result}");
         return 0;
     }
@@ -92,7 +92,7 @@ internal static class SignInBench
         return (clock.Elapsed.TotalSeconds, $"{names.Count} people");
     }
 
-    private static async Task<(double Seconds, string Result)> TrialAsync(string reading, int port)
+    private static async Task<(double Seconds, string Result)> SignInTestAsync(string reading, int port)
     {
         var twenty = reading == "ours";
         var directory = new PeopleDirectory(
@@ -108,10 +108,10 @@ internal static class SignInBench
             MayEnter = twenty ? "t7" : "f7",
         };
         var plan = new PlannedSignIn(directory, wants, install, WireSecurity.Plain, ["web"]) { Domain = new Domain("bench.example", "BENCH"), BindDn = Keeper, EnterName = twenty ? null : "g0-0", EnterDn = twenty ? null : Group(0, 0) };
-        var watcher = new Watcher();
-        var trial = await SignInTrialRunner.RunAsync("bench", false, plan, new LdapPeopleDirectory(directory), new TrialPasswords(new NewPassword(Password), null), TimeProvider.System, watcher, CancellationToken.None);
+        var watcher = new ScheduledSurveys();
+        var test = await SignInTestRunner.RunAsync("bench", false, plan, new LdapPeopleDirectory(directory), new SignInTestPasswords(new NewPassword(Password), null), TimeProvider.System, watcher, CancellationToken.None);
         var seconds = twenty ? (watcher.At["people-expected"] - watcher.At["bases"]).TotalSeconds : watcher.Clock.Elapsed.TotalSeconds;
-        return (seconds, $"{trial.People?.Found} people of {trial.People?.Expected} expected, {trial.Groups?.Found} groups, told {watcher.Told} times how far it is; {trial.Words}");
+        return (seconds, $"{test.People?.Found} people of {test.People?.Expected} expected, {test.Groups?.Found} groups, told {watcher.Told} times how far it is; {test.Words}");
     }
 
     private static string Group(int level, int i) => $"cn=g{level}-{i},ou=Groups,{Root}";
@@ -157,7 +157,7 @@ internal static class SignInBench
         await Programs.MustRunAsync("/usr/sbin/slapadd", "-q", "-f", Path.Combine(folder, "slapd.conf"), "-l", Path.Combine(folder, "bench.ldif"));
     }
 
-    private sealed class Watcher : ITrialWatcher
+    private sealed class ScheduledSurveys : ISignInTestObserver
     {
         public Stopwatch Clock { get; } = Stopwatch.StartNew();
 
@@ -165,7 +165,7 @@ internal static class SignInBench
 
         public int Told { get; private set; }
 
-        public void Said(TrialCheck check) => At[check.Id] = Clock.Elapsed;
+        public void Said(SignInCheck check) => At[check.Id] = Clock.Elapsed;
 
         public void Counting(string what, int sofar) => Told++;
     }

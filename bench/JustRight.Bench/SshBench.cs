@@ -11,7 +11,7 @@ using JustRight.Tests.Shared;
 namespace JustRight.Bench;
 
 /// <summary>
-/// A survey of pretend hosts over SSH, sixteen at a time, against a plain SSH client that runs the collecting script on the same
+/// A survey of simulated hosts over SSH, sixteen at a time, against a plain SSH client that runs the collecting script on the same
 /// hosts, sixteen at a time. Needs what ./test hosts installs; both sides spend nearly all their time in the hosts' PowerShell.
 /// </summary>
 internal static class SshBench
@@ -22,7 +22,7 @@ internal static class SshBench
     public static async Task<int> RunAsync(int count)
     {
         var names = Enumerable.Range(1, count).Select(i => string.Create(CultureInfo.InvariantCulture, $"fm-line{i:000}")).ToArray();
-        await using var hosts = await PretendHosts.StartAsync(names);
+        await using var hosts = await SimulatedHosts.StartAsync(names);
         var estate = Estate(names, hosts);
         var connector = new SshHosts(estate, (_, _) => Task.FromResult<NewPassword?>(new NewPassword(hosts.PrivateKey)), _ => null, TimeProvider.System);
         var plain = await TimeAsync(names, n => PlainAsync(n, hosts));
@@ -42,18 +42,18 @@ internal static class SshBench
         return clock.Elapsed.TotalSeconds;
     }
 
-    private static async Task PlainAsync(string name, PretendHosts hosts)
+    private static async Task PlainAsync(string name, SimulatedHosts hosts)
     {
         string[] arguments =
         [
-            "-q", "-i", hosts.KeyFile, "-p", hosts.Port.ToString(CultureInfo.InvariantCulture), "-o", "StrictHostKeyChecking=no", "-o", "UserKnownHostsFile=/dev/null", $"{PretendHosts.User}@{hosts.AddressOf(name)}",
+            "-q", "-i", hosts.KeyFile, "-p", hosts.Port.ToString(CultureInfo.InvariantCulture), "-o", "StrictHostKeyChecking=no", "-o", "UserKnownHostsFile=/dev/null", $"{SimulatedHosts.User}@{hosts.AddressOf(name)}",
             "powershell.exe -NoProfile -NonInteractive -Command \"& ([scriptblock]::Create([Text.Encoding]::UTF8.GetString([Convert]::FromBase64String([Console]::In.ReadLine()))))\"",
         ];
         var end = await Programs.RunAsync("ssh", arguments, Convert.ToBase64String(Encoding.UTF8.GetBytes(HostScripts.Collect)) + "\n");
         if (!end.Output.Contains("host-facts", StringComparison.Ordinal)) throw new InvalidOperationException($"{name}: {end.Error}");
     }
 
-    private static Estate Estate(string[] names, PretendHosts hosts)
+    private static Estate Estate(string[] names, SimulatedHosts hosts)
     {
         var text = $$"""
             estate: 1

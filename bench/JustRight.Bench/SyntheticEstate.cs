@@ -40,7 +40,7 @@ internal sealed class SyntheticEstate
 
     /// <summary>Install <paramref name="number"/>: its own ten accounts, and twenty hosts of which it shares some with others.</summary>
     public Install Install(int number) => new(
-        $"install-{number}", "sample", "1.0", "synthetic", Stage.SetUp,
+        $"install-{number}", "sample", "1.0", "synthetic", Stage.Installed,
         new Dictionary<string, PlaceBinding> { ["web"] = new([.. Enumerable.Range(0, HostsOfInstall).Select(h => Host(((number * 2) + (h * 7)) % _hosts))], Line) },
         Enumerable.Range(0, AccountsOfInstall).ToDictionary(a => $"a{a}", a => new NameChoice($"u{((number * AccountsOfInstall) + a) % _accounts}", true, Line)),
         new Dictionary<string, NameChoice>(), new Dictionary<string, Answer>(), new Dictionary<string, AlternativeChoice>(), Line);
@@ -90,10 +90,10 @@ internal sealed class SyntheticEstate
     }
 
     private Estate MakeEstate() => new(
-        "synthetic", "Synthetic", new Domain("synth.example", "SYNTH"), new DirectoryReach(Reach.Lab, null, 636, null, null, null, Line),
+        "synthetic", "Synthetic", new Domain("synth.example", "SYNTH"), new DirectoryReach(Reach.Simulation, null, 636, null, null, null, Line),
         [new Branch("x", DistinguishedName.Parse("OU=x,DC=synth,DC=example"), Line)],
         new Naming("svc-{product}-{account}", "app-{product}-{group}", "", "x", "x", new Dictionary<string, string>(), new Dictionary<string, Origin>(), Line),
-        [.. Enumerable.Range(0, _hosts).Select(h => new EstateHost(Host(h), Reach.Lab, Line))], [], new HouseRules([], null, []), Line);
+        [.. Enumerable.Range(0, _hosts).Select(h => new EstateHost(Host(h), Reach.Simulation, Line))], [], new OrganizationRules([], null, []), Line);
 
     private static Sid User(int number) => DomainSid.Append(1_000_000 + (uint)number);
 

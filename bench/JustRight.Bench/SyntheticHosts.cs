@@ -30,11 +30,11 @@ internal sealed class SyntheticHosts(int hosts)
         for (var h = 0; h < hosts; h++)
         {
             foreach (var right in new Right[] { new LogonRight(Host(h), "service"), new LogonRight(Host(h), "batch"), new PrivilegeRight(Host(h), "SeIncreaseQuotaPrivilege"), new LocalGroupRight(Host(h), "Administrators"), Ask(h, ServiceAspect.Identity), Ask(h, ServiceAspect.Restarted), Ask(h, ServiceAspect.Order) })
-                grants.Add(new PlannedGrant($"a/{right.Key}", "a", right, "web", null, GivenBy.Us, Until.Always, Giver.Host, null, null, Line));
+                grants.Add(new PlannedGrant($"a/{right.Key}", "a", right, "web", null, GivenBy.Us, Until.Always, Team.Host, null, null, Line));
             services.Add(new PlannedService("service-20", Host(h), "web", "a", null, ["service-10"], GivenBy.Us, Line));
         }
 
-        return new Plan("hosts", "sample@1", "Sample", "synthetic", "FENNMOOR", "fennmoor.example", Stage.SetUp, [], [], [new PlannedAccount("a", "svc-a", null, "", "", "service", false, true, Line)], grants, [], [], []) { Services = services };
+        return new Plan("hosts", "sample@1", "Sample", "synthetic", "FENNMOOR", "fennmoor.example", Stage.Installed, [], [], [new PlannedAccount("a", "svc-a", null, "", "", "service", false, true, Line)], grants, [], [], []) { Services = services };
     }
 
     /// <summary>The survey.</summary>

@@ -27,8 +27,8 @@ internal sealed class SyntheticInstance(double size)
         var grants = accounts.SelectMany((a, i) => new Right[]
         {
             new InstancePermissionRight("i", "VIEW SERVER STATE"), new DatabaseRoleRight("i", Database(i % _databases), "db_datareader"), new DatabasePermissionRight("i", Database(i % _databases), "EXECUTE", "SCHEMA::s"),
-        }.Select(r => new PlannedGrant($"{a.Key}/{r.Key}", a.Key, r, "store", null, GivenBy.Us, Until.Always, Giver.Database, null, null, Line))).ToList();
-        return new Plan("bases", "sample@1", "Sample", "synthetic", "FENNMOOR", "fennmoor.example", Stage.SetUp, [], [], accounts, grants, [], [], []);
+        }.Select(r => new PlannedGrant($"{a.Key}/{r.Key}", a.Key, r, "store", null, GivenBy.Us, Until.Always, Team.Database, null, null, Line))).ToList();
+        return new Plan("bases", "sample@1", "Sample", "synthetic", "FENNMOOR", "fennmoor.example", Stage.Installed, [], [], accounts, grants, [], [], []);
     }
 
     /// <summary>The survey: half the logins are groups with ten members.</summary>

@@ -45,7 +45,7 @@ test('pictures of the console', async ({ page }) => {
   await page.getByRole('button', { name: /^Make these/ }).click();
   await page.getByRole('button', { name: 'Show what is left' }).click();
   await page.getByRole('tab', { name: 'Matrix' }).click();
-  await page.getByRole('button', { name: /^unmet write roomNumber/ }).click();
+  await page.getByRole('button', { name: /^missing write roomNumber/ }).click();
   await page.getByRole('link', { name: 'Trace it' }).click();
   await page.getByRole('button', { name: 'Trace', exact: true }).click();
   await page.getByRole('region', { name: 'Remedy 1-inherit' }).waitFor();
@@ -54,13 +54,13 @@ test('pictures of the console', async ({ page }) => {
   await page.getByRole('button', { name: 'Verify' }).click();
   await page.getByRole('table', { name: 'settings' }).waitFor();
   await page.getByRole('progressbar').waitFor({ state: 'detached' });
-  await take('sign-in-card');
-  await page.getByRole('textbox', { name: /bind account/ }).fill('pretend-brinebook');
+  await take('sign-in-settings');
+  await page.getByRole('textbox', { name: /bind account/ }).fill('simulated-brinebook');
   await page.getByRole('button', { name: 'Try it' }).click();
   await page.getByRole('table', { name: 'people found and expected' }).waitFor();
-  await page.getByRole('region', { name: 'trial' }).evaluate((e) => e.scrollIntoView({ block: 'start' }));
+  await page.getByRole('region', { name: 'test' }).evaluate((e) => e.scrollIntoView({ block: 'start' }));
   await page.mouse.wheel(0, -60); // the head stays over the page
-  await take('trial');
+  await take('test');
   await page.emulateMedia({ colorScheme: 'dark' });
   await page.getByRole('button', { name: 'See whom the people filter finds' }).click();
   await page.getByRole('region', { name: 'found' }).getByText('k.osei').first().waitFor();
@@ -80,10 +80,10 @@ test('pictures of the console', async ({ page }) => {
   await page.goto(`${second.address}/installs/nightchurn-dataroom?tab=handover`);
   await page.getByRole('region', { name: 'host team, fm-night01' }).waitFor();
   await take('handover');
-  await page.goto(`${second.address}/installs/curdhouse-portals`);
+  await page.goto(`${second.address}/installs/curdhouse-books`);
   await page.getByRole('button', { name: 'Verify' }).click();
   await page.getByRole('table', { name: 'Accounts and places' }).waitFor();
-  await page.goto(`${second.address}/passwords/fennmoor/svc-curd-read`);
+  await page.goto(`${second.address}/passwords/fennmoor/svc-curd-cards`);
   await page.getByRole('button', { name: /^Begin these/ }).click();
   await page.getByRole('button', { name: 'It is typed' }).waitFor();
   await page.getByText('waits for a person').waitFor();

@@ -22,7 +22,7 @@ test('what accounts hold is confirmed item by item and ends in a fit', async ({ 
   await page.getByRole('button', { name: 'Read the estate' }).click();
   await expect(page.getByText(/items are not answered yet/)).toBeVisible();
   await expect(page.getByText('thermograph-dataroom needs it already').first()).toBeVisible();
-  await expect(page.getByText(/through what the house bars/).first()).toBeVisible();
+  await expect(page.getByText(/through a forbidden group/).first()).toBeVisible();
   const write = page.getByRole('button', { name: 'Write into the books' });
   await expect(write).toBeDisabled();
   expect(await faults(page, 'main')).toEqual([]);

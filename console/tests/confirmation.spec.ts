@@ -16,10 +16,10 @@ test.beforeAll(async ({ browser, service }) => {
 });
 
 test('what no survey reads is unseen until a person says what they saw, with a name, a time and an end', async () => {
-  await page.getByRole('button', { name: /^unseen Line sender/ }).click();
-  const side = page.getByRole('dialog', { name: /^Line sender on/ });
+  await page.getByRole('button', { name: /^unseen Tanker clerk/ }).click();
+  const side = page.getByRole('dialog', { name: /^Tanker clerk on/ });
   await expect(side).toContainText('nobody has confirmed it');
-  await expect(side).toContainText('read the settings of its own line');
+  await expect(side).toContainText('read the settings of its own scale');
   await side.getByRole('textbox', { name: 'Who looked' }).fill('Nell Hathersage');
   await side.getByRole('button', { name: 'It is there' }).click();
   await expect(side.getByText(/confirmed by a person until .*: Nell Hathersage/)).toBeVisible();
@@ -28,12 +28,12 @@ test('what no survey reads is unseen until a person says what they saw, with a n
 });
 
 test('a later word counts instead, and the step comes back', async () => {
-  const side = page.getByRole('dialog', { name: /^Line sender on/ });
+  const side = page.getByRole('dialog', { name: /^Tanker clerk on/ });
   await side.getByRole('button', { name: 'It is not there' }).click();
   await expect(side.getByText(/not there; confirmed by a person/)).toBeVisible();
   await page.keyboard.press('Escape');
   await page.getByRole('tab', { name: 'Worklist' }).click();
-  const row = page.getByRole('row', { name: /svc-whey-sender to 'Line sender' inside Wheyline/ });
+  const row = page.getByRole('row', { name: /svc-whey-sender to 'Tanker clerk' inside Wheyline/ });
   await expect(row).toContainText('a person makes it inside the product');
   await expect(row).toContainText('blocked');
 });
@@ -41,6 +41,6 @@ test('a later word counts instead, and the step comes back', async () => {
 test('a reader sees the word and cannot give one', async ({ service }) => {
   await page.route('**/api/me', (route) => route.fulfill({ json: { name: 'a reader', role: 'reader' } }));
   await page.goto(`${service.address}/installs/${install}`);
-  await page.getByRole('button', { name: /^unmet Line sender/ }).click();
+  await page.getByRole('button', { name: /^missing Tanker clerk/ }).click();
   await expect(page.getByRole('button', { name: 'It is there' })).toBeDisabled();
 });

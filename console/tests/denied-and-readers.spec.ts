@@ -10,12 +10,12 @@ test.beforeAll(async () => {
 });
 test.afterAll(() => service.stop());
 
-test('a denied right shows both paths, and no step pretends to mend it', async ({ page }) => {
+test('a denied right shows both paths, and no step simulates to fix it', async ({ page }) => {
   await page.goto(service.link());
   await page.waitForURL('**/installs');
   await page.goto(`${service.address}/installs/${install}`);
   await page.getByRole('button', { name: 'Verify' }).click();
-  await page.getByRole('button', { name: /^unmet log on as a service on fm-tally01/ }).click();
+  await page.getByRole('button', { name: /^missing log on as a service on fm-tally01/ }).click();
   const side = page.getByRole('dialog', { name: 'log on as a service on fm-tally01', exact: true });
   await expect(side).toContainText('denied by FENNMOOR\\no-service-hosts');
   await expect(side.locator('.path')).toHaveCount(2);

@@ -21,7 +21,7 @@ test('somebody signs in with their directory account, with the role of their gro
     await form.getByRole('textbox', { name: 'Your password' }).fill('not mine');
     await form.getByRole('button', { name: 'Sign in with your account' }).click();
     await expect(form.getByText('Wrong name or password')).toBeVisible();
-    await form.getByRole('textbox', { name: 'Your password' }).fill('pretend-a.brandt');
+    await form.getByRole('textbox', { name: 'Your password' }).fill('simulated-a.brandt');
     await form.getByRole('button', { name: 'Sign in with your account' }).click();
     await page.waitForURL('**/installs');
     await expect(page.getByText('FENNMOOR\\a.brandt, reader')).toBeVisible();

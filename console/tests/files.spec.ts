@@ -11,7 +11,7 @@ function there<T>(value: T | null | undefined): T {
   return value;
 }
 
-/** Files that leave the house, read by programs that know nothing of us. */
+/** Files that leave the organization, read by programs that know nothing of us. */
 test('workbook, calendar and evidence are read by others', async ({ page, service }) => {
   await page.goto(service.link());
   await page.waitForURL('**/installs');
@@ -34,9 +34,9 @@ test('workbook, calendar and evidence are read by others', async ({ page, servic
   expect(rights.views[0]).toMatchObject({ state: 'frozen', ySplit: 1 });
   const rows = rights.getRows(2, rights.rowCount - 1) ?? [];
   const verdicts = new Map(rows.map((r) => [r.getCell(5).text, r.getCell(5).fill]));
-  expect([...verdicts.keys()].sort()).toEqual(['barred', 'later', 'met', 'spare', 'unmet', 'unseen']);
+  expect([...verdicts.keys()].sort()).toEqual(['forbidden', 'pending', 'met', 'excess', 'missing', 'unseen']);
   expect(new Set([...verdicts.values()].map((f) => JSON.stringify(f))).size).toBe(verdicts.size); // each verdict has a style of its own
-  expect(rows.some((r) => r.getCell(3).text === 'Domain Admins' && r.getCell(5).text === 'barred')).toBe(true);
+  expect(rows.some((r) => r.getCell(3).text === 'Domain Admins' && r.getCell(5).text === 'forbidden')).toBe(true);
   const matrix = there(workbook.getWorksheet('Matrix'));
   expect(matrix.views[0]).toMatchObject({ state: 'frozen', xSplit: 1, ySplit: 1 });
 
@@ -48,16 +48,16 @@ test('workbook, calendar and evidence are read by others', async ({ page, servic
   expect(checked.protectedHeader).toMatchObject({ alg: 'RS256', kid: told.thumbprint });
   expect(await calculateJwkThumbprint(there(checked.protectedHeader?.jwk))).toBe(told.thumbprint);
   const body = JSON.parse(Buffer.from(checked.payload).toString()) as {
-    pretend: boolean;
-    fit: { leaning: { words: string } };
+    simulated: boolean;
+    fit: { counts: { words: string } };
     documents: { kind: string; text: string; sha256: string }[];
     survey: object;
   };
-  expect(body.pretend).toBe(true);
+  expect(body.simulated).toBe(true);
   expect(body.documents.map((d) => d.kind)).toEqual(['sheet', 'estate', 'install']);
   for (const d of body.documents) expect(createHash('sha256').update(d.text).digest('hex')).toBe(d.sha256);
-  await expect(page.getByText(body.fit.leaning.words).first()).toBeVisible();
-  const forged = Buffer.from(Buffer.from(jws.payload, 'base64url').toString().replace('barred', 'met')).toString(
+  await expect(page.getByText(body.fit.counts.words).first()).toBeVisible();
+  const forged = Buffer.from(Buffer.from(jws.payload, 'base64url').toString().replace('forbidden', 'met')).toString(
     'base64url',
   );
   await expect(flattenedVerify({ ...jws, payload: forged }, await importSPKI(told.pem, 'RS256'))).rejects.toThrow();
@@ -65,10 +65,10 @@ test('workbook, calendar and evidence are read by others', async ({ page, servic
   await page.getByRole('link', { name: 'Calendar' }).click();
   const calendar = ICAL.Component.fromString((await save('Save for my calendar')).bytes.toString());
   const events = calendar.getAllSubcomponents('vevent').map((e) => new ICAL.Event(e));
-  const reader = there(events.find((e) => e.summary === 'svc-curd-read: password due'));
-  expect(reader.uid).toBe('password/svc-curd-read@fennmoor.justright');
+  const reader = there(events.find((e) => e.summary === 'svc-curd-cards: password due'));
+  expect(reader.uid).toBe('password/svc-curd-cards@fennmoor.justright');
   expect(reader.startDate.toJSDate().toISOString()).toBe('2027-01-05T09:20:00.000Z');
-  expect(reader.description).toContain('justright password renew fennmoor svc-curd-read');
+  expect(reader.description).toContain('justright password renew fennmoor svc-curd-cards');
   const trigger = there(reader.component.getFirstSubcomponent('valarm')).getFirstPropertyValue(
     'trigger',
   ) as ICAL.Duration;

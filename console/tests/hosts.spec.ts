@@ -63,7 +63,7 @@ test('a handover says what and why, and goes out as a bundle', async ({ service 
   await expect(page.getByText('Nothing is to be taken away.')).toBeVisible();
 });
 
-test('facts that come back for a host that is not handed over are refused with the way to mend it', async () => {
+test('facts that come back for a host that is not handed over are refused with the way to fix it', async () => {
   const facts = JSON.stringify({
     'host-facts': 1,
     'read-at': '2026-11-25T09:30:00Z',

@@ -47,7 +47,7 @@ test('verify fills the matrix; a host that restarts leaves its rights unseen', a
   const matrix = page.getByRole('table', { name: 'Accounts and places' });
   await expect(matrix).toBeVisible();
   await expect(
-    page.getByRole('img', { name: '9 missing, 1 barred, 3 too much, 3 unseen, 4 later' }).first(),
+    page.getByRole('img', { name: '9 missing, 1 forbidden, 3 excess, 3 unseen, 4 pending' }).first(),
   ).toBeVisible();
   await expect(
     matrix.getByRole('button', { name: 'unseen Event Log Readers on fm-temp02 for svc-archive' }),
@@ -55,14 +55,14 @@ test('verify fills the matrix; a host that restarts leaves its rights unseen', a
   await expect(page.getByText('fm-temp02 does not answer: it is restarting')).toBeVisible();
 });
 
-test('hover shows need, path, giver and sheet line; Enter opens them, Escape closes, arrows walk', async () => {
+test('hover shows need, path, team and sheet line; Enter opens them, Escape closes, arrows walk', async () => {
   const chip = page.getByRole('button', { name: 'met Event Log Readers on fm-temp01 for svc-archive' });
   await chip.hover();
-  const card = page.locator('.mantine-HoverCard-dropdown');
-  await expect(card).toContainText('files the alarms with the readings');
-  await expect(card).toContainText('the host team');
-  await expect(card).toContainText('thermograph.yaml:');
-  await expect(card).toContainText('FENNMOOR\\plant-tools');
+  const settings = page.locator('.mantine-HoverCard-dropdown');
+  await expect(settings).toContainText('files the alarms with the readings');
+  await expect(settings).toContainText('the host team');
+  await expect(settings).toContainText('thermograph.yaml:');
+  await expect(settings).toContainText('FENNMOOR\\plant-tools');
   await page.mouse.move(0, 0);
   await chip.focus();
   await page.keyboard.press('Enter');
@@ -82,7 +82,7 @@ test('hover shows need, path, giver and sheet line; Enter opens them, Escape clo
 test('give asks once with every change by name, and shows each as it is made', async () => {
   await page.getByRole('button', { name: 'Verify' }).click(); // the host is back
   await expect(
-    page.getByRole('button', { name: 'unmet Administrators on fm-temp02 for svc-thermo-poller' }),
+    page.getByRole('button', { name: 'missing Administrators on fm-temp02 for svc-thermo-poller' }),
   ).toBeVisible();
   await expect(page.getByText('does not answer')).toHaveCount(0);
   await page.getByRole('tab', { name: 'Worklist' }).click();
@@ -94,7 +94,7 @@ test('give asks once with every change by name, and shows each as it is made', a
   await dialog.getByRole('button', { name: 'Cancel' }).click();
   await page.getByRole('button', { name: 'Give these 20…' }).click();
   await dialog.getByRole('button', { name: 'Make these 20 changes' }).click();
-  await expect(page.getByText('20 made; now 1 barred, 3 too much, 6 later')).toBeVisible();
+  await expect(page.getByText('20 made; now 1 forbidden, 3 excess, 6 pending')).toBeVisible();
   await expect(page.getByText('✓ made')).toHaveCount(20);
   await page.getByRole('button', { name: 'Show what is left' }).click();
   await expect(page.getByText('Nothing is left to give.')).toBeVisible();
@@ -103,8 +103,8 @@ test('give asks once with every change by name, and shows each as it is made', a
 test("an account's paths are a picture with a table twin", async ({ service }) => {
   await page.goto(`${service.address}/installs/${install}/accounts/archivist`);
   await expect(page.locator('.react-flow__node')).not.toHaveCount(0);
-  await expect(page.locator('.node-barred')).toContainText('FENNMOOR\\Domain Admins');
-  const row = page.getByRole('table', { name: 'Paths' }).getByRole('row', { name: /barred/ });
+  await expect(page.locator('.node-forbidden')).toContainText('FENNMOOR\\Domain Admins');
+  const row = page.getByRole('table', { name: 'Paths' }).getByRole('row', { name: /forbidden/ });
   await expect(row).toContainText('FENNMOOR\\server-keepers');
 });
 
@@ -128,12 +128,12 @@ for (const scheme of ['light', 'dark'] as const) {
   });
 }
 
-test('taking away what is too much ends just right', async ({ service }) => {
+test('taking away what is excess ends just right', async ({ service }) => {
   await page.goto(`${service.address}/installs/${install}?tab=worklist`);
   await page.getByRole('button', { name: 'Take these 3 away…' }).click();
   await expect(page.getByRole('dialog')).toContainText('remove FENNMOOR\\svc-archive from FENNMOOR\\fm-dba-legacy');
   await page.getByRole('dialog').getByRole('button', { name: 'Take these 3 away' }).click();
-  await expect(page.getByText('3 made; now just right, 7 later')).toBeVisible();
+  await expect(page.getByText('3 made; now just right, 7 pending')).toBeVisible();
   await page.goto(`${service.address}/installs`);
   await expect(page.getByRole('row', { name: new RegExp(install) })).toContainText("run the product's setup");
 });

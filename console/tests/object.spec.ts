@@ -12,23 +12,23 @@ test.beforeAll(async ({ browser, service }) => {
   await page.waitForURL('**/installs');
 });
 
-test('an object says whether its controllers agree; its guard is set and lifted after a confirmation that lists the changes', async () => {
+test('an object says whether its controllers agree; its protection is set and lifted after a confirmation that lists the changes', async () => {
   await page.getByRole('link', { name: 'Object' }).click();
   await expect(page.getByText('Name an object to look at.')).toBeVisible();
   await page.getByLabel('A branch of the estate').fill('people');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('heading', { name: 'Not guarded' })).toBeVisible();
-  await expect(page.getByRole('table', { name: 'Controllers' })).toContainText('the lab');
-  await page.getByRole('button', { name: 'Set the guard…' }).click();
+  await expect(page.getByRole('heading', { name: 'Not protected' })).toBeVisible();
+  await expect(page.getByRole('table', { name: 'Controllers' })).toContainText('the simulation');
+  await page.getByRole('button', { name: 'Protect…' }).click();
   await expect(page.getByRole('dialog').getByRole('listitem')).toHaveCount(2);
   await page.getByRole('button', { name: 'Set it' }).click();
-  await expect(page.getByRole('heading', { name: 'Guarded against' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Protected against' })).toBeVisible();
   await expect(page.getByRole('dialog')).toHaveCount(0);
   expect(await faults(page)).toEqual([]);
-  await page.getByRole('button', { name: 'Lift the guard…' }).click();
+  await page.getByRole('button', { name: 'Lift the protection…' }).click();
   await expect(page.getByRole('dialog')).toContainText('no longer forbid Everyone to delete it');
   await page.getByRole('button', { name: 'Lift it' }).click();
-  await expect(page.getByRole('heading', { name: 'Not guarded' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Not protected' })).toBeVisible();
   await page.getByLabel('A branch of the estate').fill('peeple');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('alert')).toContainText("Did you mean 'people'?");

@@ -7,20 +7,20 @@ test('a password that is typed in several places is renewed until a person is ne
 }) => {
   await page.goto(service.link());
   await page.waitForURL('**/installs');
-  await page.goto(`${service.address}/installs/curdhouse-portals`);
+  await page.goto(`${service.address}/installs/curdhouse-books`);
   await page.getByRole('button', { name: 'Verify' }).click();
   await page.getByRole('table', { name: 'Accounts and places' }).waitFor();
 
   await page.getByRole('link', { name: 'Passwords' }).click();
   const list = page.getByRole('table', { name: 'Passwords' });
-  await expect(list.getByRole('row').filter({ hasText: 'svc-curd-index$' })).toContainText('managed');
-  await expect(list.getByRole('row').filter({ hasText: 'svc-curd-keep' })).toContainText('Maud Ferris');
+  await expect(list.getByRole('row').filter({ hasText: 'svc-curd-lookup$' })).toContainText('managed');
+  await expect(list.getByRole('row').filter({ hasText: 'svc-curd-book' })).toContainText('Maud Ferris');
   await page.getByRole('textbox', { name: 'Filter Passwords' }).fill('curd-read');
   expect(await faults(page, 'main')).toEqual([]);
-  await list.getByRole('link', { name: 'svc-curd-read' }).click();
+  await list.getByRole('link', { name: 'svc-curd-cards' }).click();
 
   await expect(page.getByRole('table', { name: 'where the password is typed' })).toContainText(
-    'Default reading account',
+    'Account for the scanner',
   );
   await expect(page.getByText('there is no way back')).toBeVisible();
   await page.getByRole('textbox', { name: 'The password' }).fill('not this one');
@@ -46,7 +46,7 @@ test('a password that is typed in several places is renewed until a person is ne
 test('a password that the product changes is not renewed from here', async ({ page, service }) => {
   await page.goto(service.link());
   await page.waitForURL('**/installs');
-  await page.goto(`${service.address}/passwords/fennmoor/svc-curd-web`);
+  await page.goto(`${service.address}/passwords/fennmoor/svc-curd-labeller`);
   await expect(page.getByText(/It is not renewed from here: .* changes it by itself/)).toBeVisible();
   await expect(page.getByRole('button', { name: /^Begin/ })).toHaveCount(0);
 });

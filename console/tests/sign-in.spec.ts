@@ -1,7 +1,7 @@
 import { faults } from './accessibility';
 import { expect, test } from './service';
 
-test('the settings card, a trial running check by check, and who was found against who was expected', async ({
+test('the sign-in settings, a sign-in test running check by check, and who was found against who was expected', async ({
   page,
   service,
 }) => {
@@ -11,15 +11,15 @@ test('the settings card, a trial running check by check, and who was found again
   await page.getByRole('button', { name: 'Verify' }).click();
   await page.getByRole('tab', { name: 'Sign-in' }).click();
 
-  const card = page.getByRole('table', { name: 'settings' });
-  await expect(card.getByRole('row').filter({ hasText: 'door/lock' })).toContainText('sealed');
-  const secret = card.getByRole('row').filter({ hasText: 'door/callerSecret' });
+  const settings = page.getByRole('table', { name: 'settings' });
+  await expect(settings.getByRole('row').filter({ hasText: 'door/lock' })).toContainText('sealed');
+  const secret = settings.getByRole('row').filter({ hasText: 'door/callerSecret' });
   await expect(secret).toContainText('<secret: brinebook>');
   await expect(secret.getByRole('button')).toHaveCount(0); // nothing worth copying
-  await card.getByRole('button', { name: 'Copy people/match' }).click();
+  await settings.getByRole('button', { name: 'Copy people/match' }).click();
   await expect(page.getByRole('table', { name: 'where the password is typed' })).toContainText('fm-brine01');
 
-  await page.getByRole('textbox', { name: /bind account/ }).fill('pretend-brinebook');
+  await page.getByRole('textbox', { name: /bind account/ }).fill('simulated-brinebook');
   await page.getByRole('button', { name: 'Try it' }).click();
   const checks = page.getByRole('table', { name: 'checks' });
   await expect(checks.getByRole('row').filter({ hasText: 'How many people are found?' })).toContainText('7 people');

@@ -23,7 +23,7 @@ test('a right over a branch says how many refuse it, and leads to its trace', as
   await page.getByRole('button', { name: 'Show what is left' }).click();
   await expect(page.getByText('trace it, and choose a remedy')).toBeVisible();
   await page.getByRole('tab', { name: 'Matrix' }).click();
-  await page.getByRole('button', { name: /^unmet write roomNumber/ }).click();
+  await page.getByRole('button', { name: /^missing write roomNumber/ }).click();
   const sheet = page.getByRole('dialog');
   await expect(sheet).toContainText('17 can, 9 cannot');
   await expect(sheet).toContainText(`inheritance stops at ${saltmere}`);
@@ -39,7 +39,7 @@ test('the trace draws the branch where inheritance stops, and previews each reme
   await expect(tree.getByRole('row', { name: /^Highfield/ })).toContainText('12');
   await expect(page.getByRole('region', { name: 'Remedy 1-spot' }).getByRole('row')).toHaveCount(3);
   const inherit = page.getByRole('region', { name: 'Remedy 1-inherit' });
-  await expect(inherit).toContainText('9 of 9 mended. 10 access lists change');
+  await expect(inherit).toContainText('9 of 9 fixed. 10 access lists change');
   await expect(inherit.getByRole('row', { name: /help-desk reset password/ })).toBeVisible();
   await inherit.getByText('before and after').click();
   await expect(inherit.getByText('allow FENNMOOR\\svc-roundsman: write roomNumber of user (inherited')).toBeVisible();

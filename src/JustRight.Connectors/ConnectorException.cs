@@ -22,7 +22,7 @@ public enum ConnectorFailure
     Conflict,
 }
 
-/// <summary>One clear sentence that says what failed, where, and how to mend it. Never carries a secret.</summary>
+/// <summary>One clear sentence that says what failed, where, and how to fix it. Never carries a secret.</summary>
 public sealed class ConnectorException(ConnectorFailure failure, string message, Exception? inner = null) : Exception(message, inner)
 {
     /// <summary>The kind of failure.</summary>

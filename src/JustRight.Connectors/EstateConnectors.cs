@@ -9,7 +9,7 @@ namespace JustRight.Connectors;
 
 /// <summary>What to read of a directory.</summary>
 /// <param name="Branches">The estate's branches: everything below them is read.</param>
-/// <param name="Names">Logon names that matter wherever they are: planned accounts and groups, barred groups.</param>
+/// <param name="Names">Logon names that matter wherever they are: planned accounts and groups, forbidden groups.</param>
 public sealed record DirectoryScope(IReadOnlyList<string> Branches, IReadOnlyList<string> Names)
 {
     /// <summary>Whether to read the policies that govern hosts.</summary>

@@ -29,7 +29,7 @@ public static class EstateSurveyor
         Report(estate.Domain.DnsName);
         var scope = new DirectoryScope(
             [.. estate.Branches.Select(b => b.Name.Text)],
-            [.. aims.Names.Concat(estate.Rules.Barred.Select(b => b.Group).OfType<string>()).Distinct(StringComparer.OrdinalIgnoreCase)])
+            [.. aims.Names.Concat(estate.Rules.Forbidden.Select(b => b.Group).OfType<string>()).Distinct(StringComparer.OrdinalIgnoreCase)])
         {
             Access = new AccessScope(aims.AccessBranches, [], AllContainers: true),
             Policies = estate.Hosts.Count > 0,
@@ -59,7 +59,7 @@ public static class EstateSurveyor
                 reason => InstanceSnapshot.NotRead(instance.Name, instance.Engine, time.GetUtcNow(), reason));
         });
 
-        return new Survey(estate.Name, time.GetUtcNow(), estate.IsPretend, directory, hosts, instances);
+        return new Survey(estate.Name, time.GetUtcNow(), estate.IsSimulated, directory, hosts, instances);
 
         void Report(string place) => progress(new SurveyProgress(Interlocked.Increment(ref done) - 1, total, place));
     }

@@ -5,9 +5,9 @@ using JustRight.Core.Surveys;
 namespace JustRight.Connectors;
 
 /// <summary>Sends each database instance to the connector that reaches it, by the estate's reach and the instance's engine.</summary>
-/// <param name="lab">The pretend instances, or null when the estate is real.</param>
+/// <param name="simulation">The simulated instances, or null when the estate is real.</param>
 /// <param name="engines">The connectors over TLS by engine.</param>
-public sealed class InstanceRouter(Estate estate, IInstanceConnector? lab, IReadOnlyDictionary<string, IInstanceConnector> engines) : IInstanceConnector
+public sealed class InstanceRouter(Estate estate, IInstanceConnector? simulation, IReadOnlyDictionary<string, IInstanceConnector> engines) : IInstanceConnector
 {
     /// <inheritdoc/>
     public Task<InstanceSnapshot> ReadAsync(EstateInstance instance, CancellationToken cancel) => Way(instance.Name).ReadAsync(instance, cancel);
@@ -20,7 +20,7 @@ public sealed class InstanceRouter(Estate estate, IInstanceConnector? lab, IRead
 
     private IInstanceConnector Way(string name) => estate.Instance(name) switch
     {
-        { Reach: Reach.Lab } when lab is not null => lab,
+        { Reach: Reach.Simulation } when simulation is not null => simulation,
         { Reach: Reach.Tls, Engine: var engine } when engines.TryGetValue(engine, out var way) => way,
         _ => throw new ConnectorException(ConnectorFailure.Unreachable, EstateSurveyor.NoReach(name)),
     };

@@ -25,7 +25,7 @@ public sealed class NewPassword(string value)
                 .Aggregate(text, (struck, form) => struck.Replace(form, ToString(), StringComparison.OrdinalIgnoreCase));
 
     /// <summary>Characters of four kinds, without ones that look alike, from the system's random source.</summary>
-    /// <param name="length">How many; the stricter of what the house and the directory ask for.</param>
+    /// <param name="length">How many; the stricter of what the organization and the directory ask for.</param>
     public static NewPassword Generate(int length = UsualLength)
     {
         const string all = Letters + Capitals + Digits + Signs;

@@ -29,7 +29,7 @@ public sealed record AdoptionSummary(string Name, string Product, string Title, 
 /// <param name="Unseen">What could not be read: more may be held there.</param>
 /// <param name="Open">How many items nobody has said anything of.</param>
 public sealed record AdoptionView(
-    AdoptionSummary Summary, string Release, bool Pretend, DateTimeOffset? SurveyedAt, IReadOnlyList<AdoptionItemView> Items, IReadOnlyList<string> Services,
+    AdoptionSummary Summary, string Release, bool Simulated, DateTimeOffset? SurveyedAt, IReadOnlyList<AdoptionItemView> Items, IReadOnlyList<string> Services,
     IReadOnlyList<string> Missing, IReadOnlyList<string> Unseen, int Open);
 
 /// <summary>Something that an account holds.</summary>
@@ -39,11 +39,11 @@ public sealed record AdoptionView(
 /// <param name="Brings">What comes along with it.</param>
 /// <param name="WhyNot">Why the sheet cannot ask for it, or null.</param>
 /// <param name="NeededBy">Installs in the books that need it already.</param>
-/// <param name="Barred">Why the house bars a group through which it comes, or null.</param>
+/// <param name="Forbidden">Why the rules forbid a group through which it comes, or null.</param>
 /// <param name="Word"><c>needed</c>, <c>not-needed</c>, <c>not-sure</c>, or null while nobody has said anything.</param>
 public sealed record AdoptionItemView(
     int Number, string Id, string Account, string Right, string Place, string HeldBy, IReadOnlyList<string> Paths, IReadOnlyList<string> Brings, string? WhyNot,
-    IReadOnlyList<string> NeededBy, string? Barred, string? Word, string? Why, string? By, DateTimeOffset? At);
+    IReadOnlyList<string> NeededBy, string? Forbidden, string? Word, string? Why, string? By, DateTimeOffset? At);
 
 /// <summary>The sheet and the install that an adoption comes to, as files.</summary>
 public sealed record AdoptionDraftView(string Sheet, string Install);

@@ -1,8 +1,8 @@
 namespace JustRight.Contracts;
 
 /// <summary>What comes to an end, or is to be done, in an estate.</summary>
-/// <param name="TimeZone">The house's time zone, by its name in the time zone database.</param>
-public sealed record CalendarView(string Estate, bool Pretend, string TimeZone, IReadOnlyList<CalendarEntryView> Entries);
+/// <param name="TimeZone">The organization's time zone, by its name in the time zone database.</param>
+public sealed record CalendarView(string Estate, bool Simulated, string TimeZone, IReadOnlyList<CalendarEntryView> Entries);
 
 /// <summary>One entry.</summary>
 /// <param name="Id">Stable for as long as it is about the same thing.</param>
@@ -12,9 +12,9 @@ public sealed record CalendarView(string Estate, bool Pretend, string TimeZone, 
 /// <param name="Next">What to do, as a command of the client.</param>
 public sealed record CalendarEntryView(string Id, string Kind, string Standing, DateTimeOffset At, string Subject, string Words, string Next);
 
-/// <summary>Something that was told to those whom the house wants told.</summary>
+/// <summary>Something that was told to those whom the organization wants told.</summary>
 /// <param name="Kind"><c>reminder</c> or <c>drift</c>.</param>
-public sealed record NoticeView(int Id, string Estate, string Kind, string Subject, string Text, DateTimeOffset At, IReadOnlyList<DeliveryView> Deliveries);
+public sealed record NotificationView(int Id, string Estate, string Kind, string Subject, string Text, DateTimeOffset At, IReadOnlyList<DeliveryView> Deliveries);
 
 /// <summary>How a notice reached one of them.</summary>
 /// <param name="Channel"><c>mail</c> or <c>webhook</c>.</param>
@@ -28,8 +28,8 @@ public sealed record DeliveryView(string Channel, string To, string State, int T
 /// <param name="LastAt">When it was last looked at by the watch, or null.</param>
 /// <param name="LastWords">What that said.</param>
 /// <param name="TellsTo">Who is told when something gets worse.</param>
-public sealed record WatchView(string Estate, int? EveryHours, DateTimeOffset? Next, DateTimeOffset? LastAt, string? LastWords, IReadOnlyList<string> TellsTo);
+public sealed record ScheduleView(string Estate, int? EveryHours, DateTimeOffset? Next, DateTimeOffset? LastAt, string? LastWords, IReadOnlyList<string> TellsTo);
 
 /// <summary>A notice as a webhook gets it.</summary>
 /// <param name="Kind"><c>reminder</c> or <c>drift</c>.</param>
-public sealed record WebhookNotice(int Id, string Estate, string Kind, string Subject, string Text, DateTimeOffset At);
+public sealed record WebhookNotification(int Id, string Estate, string Kind, string Subject, string Text, DateTimeOffset At);

@@ -1,20 +1,20 @@
 namespace JustRight.Contracts;
 
-/// <summary>Whether an object of the directory is guarded against being deleted by accident.</summary>
-/// <param name="Set">What setting the guard would change; empty when it is whole.</param>
+/// <summary>Whether an object of the directory is protected from accidental deletion.</summary>
+/// <param name="Set">What setting the protection would change; empty when it is whole.</param>
 /// <param name="Lift">What lifting it would change; empty when there is none.</param>
-public sealed record GuardView(string Dn, bool Pretend, bool IsOn, IReadOnlyList<string> Set, IReadOnlyList<string> Lift);
+public sealed record ProtectionView(string Dn, bool Simulated, bool IsOn, IReadOnlyList<string> Set, IReadOnlyList<string> Lift);
 
-/// <summary>An order to set or lift the guard of an object.</summary>
+/// <summary>An order to set or lift the protection of an object.</summary>
 /// <param name="Dn">A key of the estate's branches, or a distinguished name.</param>
 /// <param name="On">True to set, false to lift.</param>
-public sealed record GuardOrder(string Dn, bool On);
+public sealed record ProtectionOrder(string Dn, bool On);
 
 /// <summary>Whether the controllers of a domain agree on an object.</summary>
 /// <param name="Used">The controller that the product reads and writes.</param>
 /// <param name="Newest">The controller that has the newest of every attribute, or null when none has.</param>
 /// <param name="Words">The answer in one line.</param>
-public sealed record ReplicaComparisonView(string Dn, string Used, bool Agree, string? Newest, string Words, IReadOnlyList<ReplicaLagView> Others, IReadOnlyList<CornerView> Unread);
+public sealed record ReplicaComparisonView(string Dn, string Used, bool Agree, string? Newest, string Words, IReadOnlyList<ReplicaLagView> Others, IReadOnlyList<UnreadPartView> Unread);
 
 /// <summary>What a controller has otherwise than the newest one.</summary>
 /// <param name="Found">Whether the object is there at all.</param>

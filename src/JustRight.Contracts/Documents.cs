@@ -13,9 +13,9 @@ public sealed record SheetAccountView(string Key, string Purpose, string WorksAs
 public sealed record SheetPlaceView(string Key, string Kind, int Line);
 
 /// <summary>An estate in a list.</summary>
-/// <param name="Pretend">Whether it is the lab.</param>
+/// <param name="Simulated">Whether it is the simulation.</param>
 /// <param name="Branches">The names of its branches.</param>
-public sealed record EstateSummary(string Name, string Title, string Domain, string Reach, bool Pretend, IReadOnlyList<string> Branches, int Hosts, int Instances, DateTimeOffset? AddedAt, string? AddedBy)
+public sealed record EstateSummary(string Name, string Title, string Domain, string Reach, bool Simulated, IReadOnlyList<string> Branches, int Hosts, int Instances, DateTimeOffset? AddedAt, string? AddedBy)
 {
     /// <summary>The directories that people sign in to products with.</summary>
     public IReadOnlyList<PeopleDirectoryView> PeopleDirectories { get; init; } = [];
@@ -25,7 +25,7 @@ public sealed record EstateSummary(string Name, string Title, string Domain, str
 /// <param name="Family"><c>ad-like</c> or <c>inetorgperson</c>.</param>
 /// <param name="PeopleIn">The branch of people.</param>
 /// <param name="GroupsIn">The branch of groups.</param>
-public sealed record PeopleDirectoryView(string Key, string Family, bool Pretend, string PeopleIn, string GroupsIn);
+public sealed record PeopleDirectoryView(string Key, string Family, bool Simulated, string PeopleIn, string GroupsIn);
 
 /// <summary>An estate with its text and what its last survey could not read.</summary>
 public sealed record EstateView(EstateSummary Summary, string Text, SurveyView? Survey);
@@ -45,19 +45,19 @@ public sealed record HostFactsView(string Estate, string Host, DateTimeOffset Re
 /// <summary>What a survey read.</summary>
 /// <param name="DirectoryReadAt">When the directory was read: earlier than the survey when it comes from a file.</param>
 /// <param name="Remarks">What happened while reading that is worth knowing.</param>
-public sealed record SurveyView(DateTimeOffset TakenAt, DateTimeOffset DirectoryReadAt, bool Pretend, string ReadFrom, int Accounts, int Groups, int Hosts, int Instances, IReadOnlyList<CornerView> Unseen, IReadOnlyList<string> Remarks);
+public sealed record SurveyView(DateTimeOffset TakenAt, DateTimeOffset DirectoryReadAt, bool Simulated, string ReadFrom, int Accounts, int Groups, int Hosts, int Instances, IReadOnlyList<UnreadPartView> Unseen, IReadOnlyList<string> Remarks);
 
 /// <summary>A part that could not be read.</summary>
-public sealed record CornerView(string Place, string Reason, DateTimeOffset At);
+public sealed record UnreadPartView(string Place, string Reason, DateTimeOffset At);
 
 /// <summary>An install in a list, with its fit at a glance.</summary>
 /// <param name="Fit">Null while no survey was taken.</param>
 /// <param name="Next">What comes next, and whose turn it is.</param>
-public sealed record InstallSummary(string Name, string Sheet, string Title, string Estate, string Stage, bool Pretend, LeaningView? Fit, DateTimeOffset? SurveyedAt, string Next, DateTimeOffset AddedAt, string AddedBy);
+public sealed record InstallSummary(string Name, string Sheet, string Title, string Estate, string Stage, bool Simulated, FitCountsView? Fit, DateTimeOffset? SurveyedAt, string Next, DateTimeOffset AddedAt, string AddedBy);
 
 /// <summary>An install with its text.</summary>
 public sealed record InstallView(InstallSummary Summary, string Text);
 
 /// <summary>How far an install has come.</summary>
-/// <param name="Stage"><c>planned</c>, <c>set-up</c> or <c>retiring</c>.</param>
+/// <param name="Stage"><c>planned</c>, <c>installed</c> or <c>retiring</c>.</param>
 public sealed record StageOrder(string Stage);

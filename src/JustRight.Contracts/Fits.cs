@@ -1,31 +1,31 @@
 namespace JustRight.Contracts;
 
-/// <summary>How far something leans, for the balance.</summary>
-/// <param name="Unread">Corners of the estate that could not be read.</param>
+/// <summary>Counts by verdict, for the balance.</summary>
+/// <param name="Unread">UnreadParts of the estate that could not be read.</param>
 /// <param name="Words">The words beside the sign.</param>
-/// <param name="Accepted">How many of what is missing, spare or barred an exception covers.</param>
-public sealed record LeaningView(int Met, int Missing, int Later, int Unseen, int Spare, int Barred, int Unread, string Words, int Accepted = 0);
+/// <param name="Accepted">How many of what is missing, excess or forbidden an exception covers.</param>
+public sealed record FitCountsView(int Met, int Missing, int Pending, int Unseen, int Excess, int Forbidden, int Unread, string Words, int Accepted = 0);
 
 /// <summary>The fit of an install.</summary>
 /// <param name="Decisions">Choices among alternatives, repeated in every report.</param>
 /// <param name="Notes">What the plan notes, repeated in every report.</param>
 public sealed record FitView(
-    string Install, string Sheet, string Title, string Estate, string Stage, bool Pretend, DateTimeOffset SurveyedAt, LeaningView Leaning,
-    IReadOnlyList<string> Places, IReadOnlyList<AccountFitView> Accounts, IReadOnlyList<FindingView> Findings, IReadOnlyList<CornerView> Unseen,
+    string Install, string Sheet, string Title, string Estate, string Stage, bool Simulated, DateTimeOffset SurveyedAt, FitCountsView Counts,
+    IReadOnlyList<string> Places, IReadOnlyList<AccountFitView> Accounts, IReadOnlyList<FindingView> Findings, IReadOnlyList<UnreadPartView> Unseen,
     IReadOnlyList<DecisionView> Decisions, IReadOnlyList<string> Notes);
 
 /// <summary>The fit of an account.</summary>
-public sealed record AccountFitView(string Key, string Name, string Purpose, string? Dn, LeaningView Leaning, IReadOnlyList<JudgementView> Rights);
+public sealed record AccountFitView(string Key, string Name, string Purpose, string? Dn, FitCountsView Counts, IReadOnlyList<JudgementView> Rights);
 
 /// <summary>The verdict on one right.</summary>
 /// <param name="Kind">The kind of need, or <c>account</c> for what an account needs of itself.</param>
 /// <param name="Group">The column of the matrix: the sheet's place, the domain, or the host or instance where a right was found.</param>
-/// <param name="Verdict"><c>met</c>, <c>unmet</c>, <c>later</c>, <c>unseen</c>, <c>spare</c>, <c>barred</c> or <c>done</c>.</param>
-/// <param name="At">The line of the sheet, estate or install that asks or bars.</param>
+/// <param name="Verdict"><c>met</c>, <c>missing</c>, <c>pending</c>, <c>unseen</c>, <c>excess</c>, <c>forbidden</c> or <c>done</c>.</param>
+/// <param name="At">The line of the sheet, estate or install that asks for it or forbids it.</param>
 /// <param name="Product">For an identity inside the product, which a person confirms.</param>
 /// <param name="Accepted">The exception that covers it now, or null.</param>
 public sealed record JudgementView(
-    string Id, string Account, string Kind, string Right, string Place, string Group, string Verdict, string Reason, string? Why, string? Giver, string? GivenBy, string? Through,
+    string Id, string Account, string Kind, string Right, string Place, string Group, string Verdict, string Reason, string? Why, string? Team, string? GivenBy, string? Through,
     string? At, IReadOnlyList<PathView> Paths, IReadOnlyList<PathView> DeniedBy, IReadOnlyList<string> Notes, IReadOnlyList<string> Brings, BranchView? Branch, ProductRoleView? Product, AcceptedView? Accepted);
 
 /// <summary>What was found below a branch, object by object.</summary>
@@ -46,6 +46,6 @@ public sealed record PathView(IReadOnlyList<PathStepView> Steps);
 public sealed record PathStepView(string Kind, string Name);
 
 /// <summary>Something at a place worth a person's eye.</summary>
-/// <param name="TooMuch">Whether it counts as too much.</param>
+/// <param name="IsExcess">Whether it counts as excess.</param>
 /// <param name="Accepted">The exception that covers it now, or null.</param>
-public sealed record FindingView(string Id, string Place, string Text, bool TooMuch, AcceptedView? Accepted);
+public sealed record FindingView(string Id, string Place, string Text, bool IsExcess, AcceptedView? Accepted);

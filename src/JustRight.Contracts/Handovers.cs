@@ -1,7 +1,7 @@
 namespace JustRight.Contracts;
 
 /// <summary>What one team is asked to do at one place.</summary>
-/// <param name="Team">The giver.</param>
+/// <param name="Team">The team.</param>
 /// <param name="Remove">Whether this takes away, instead of giving.</param>
 /// <param name="Folder">The name of the bundle's folder.</param>
 /// <param name="Lead">What this is, in one paragraph.</param>
@@ -9,7 +9,7 @@ namespace JustRight.Contracts;
 /// <param name="Undo">What takes it back, in order.</param>
 /// <param name="Files">The names of the bundle's files.</param>
 public sealed record HandoverView(
-    string Install, string Team, string Place, bool Remove, bool Pretend, DateTimeOffset SurveyedAt, string Folder, string Lead, IReadOnlyList<HandoverStepView> Steps, IReadOnlyList<string> HowTo, IReadOnlyList<string> Undo, IReadOnlyList<string> Files);
+    string Install, string Team, string Place, bool Remove, bool Simulated, DateTimeOffset SurveyedAt, string Folder, string Lead, IReadOnlyList<HandoverStepView> Steps, IReadOnlyList<string> HowTo, IReadOnlyList<string> Undo, IReadOnlyList<string> Files);
 
 /// <summary>One step of a handover.</summary>
 /// <param name="Least">What was considered so that no more is asked for than is needed.</param>

@@ -5,7 +5,7 @@ namespace JustRight.Contracts;
 /// <param name="From">The first survey that showed it.</param>
 /// <param name="Until">The last survey that showed it.</param>
 /// <param name="Seen">How many surveys showed it.</param>
-public sealed record KeptFitView(int Number, DateTimeOffset From, DateTimeOffset Until, int Seen, LeaningView Leaning);
+public sealed record KeptFitView(int Number, DateTimeOffset From, DateTimeOffset Until, int Seen, FitCountsView Counts);
 
 /// <summary>What is different between two fits of an install.</summary>
 public sealed record DriftView(string Install, KeptFitView From, KeptFitView To, IReadOnlyList<DriftLineView> Lines);

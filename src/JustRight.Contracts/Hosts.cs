@@ -9,7 +9,7 @@ namespace JustRight.Contracts;
 /// <param name="PoliciesUnseen">Why their order could not be worked out, or null.</param>
 /// <param name="Installs">The installs that need something of it.</param>
 public sealed record HostView(
-    string Estate, string Name, bool Pretend, string Reach, string Role, string System, DateTimeOffset ReadAt, string ReadBy, string? Unread, IReadOnlyList<CornerView> UnreadParts,
+    string Estate, string Name, bool Simulated, string Reach, string Role, string System, DateTimeOffset ReadAt, string ReadBy, string? Unread, IReadOnlyList<UnreadPartView> UnreadParts,
     IReadOnlyList<HostGroupView> Groups, IReadOnlyList<HostRightView> Rights, IReadOnlyList<HostServiceView> Services, IReadOnlyList<HostPolicyView> Policies, string? PoliciesUnseen, IReadOnlyList<string> Installs);
 
 /// <summary>A local group.</summary>
@@ -32,11 +32,12 @@ public sealed record HostRightView(string Constant, string Words, bool Denies, I
 /// <param name="RunsNowAs">What it runs as now, or null.</param>
 /// <param name="RestartPending">Whether it runs as something else than it is set to.</param>
 /// <param name="Start">When it starts.</param>
-/// <param name="Wave">0 drivers, 1 first wave, 2 second wave, 3 when asked for; null for one that is disabled.</param>
+/// <param name="StartOrder">When it starts once what waits for it is counted in: <c>with the system</c>, <c>automatic</c>,
+/// <c>automatic, delayed</c>, <c>manual</c> or <c>disabled</c>.</param>
 /// <param name="Obstacle">Why it cannot start, or null.</param>
 /// <param name="AskedBy">The install and account that ask for it, or null.</param>
 public sealed record HostServiceView(
-    string Name, string Title, string Account, bool Running, string? RunsNowAs, DateTimeOffset? RunsSince, bool RestartPending, string Start, int? Wave, IReadOnlyList<string> WaitsFor, string? Obstacle, string? AskedBy);
+    string Name, string Title, string Account, bool Running, string? RunsNowAs, DateTimeOffset? RunsSince, bool RestartPending, string Start, string StartOrder, IReadOnlyList<string> WaitsFor, string? Obstacle, string? AskedBy);
 
 /// <summary>A policy as it stands for a host.</summary>
 /// <param name="Fate"><c>applies</c>, <c>unseen</c>, <c>link-disabled</c>, <c>blocked</c>, <c>gone</c>, <c>half-disabled</c> or <c>filtered</c>.</param>

@@ -11,7 +11,7 @@ namespace JustRight.Contracts;
 /// <param name="More">How many more rights there are than are listed.</param>
 /// <param name="Installs">The installs that need something of it.</param>
 public sealed record InstanceView(
-    string Estate, string Name, bool Pretend, string Engine, string Release, string Host, IReadOnlyList<string> Partners, string Reach, DateTimeOffset ReadAt, string ReadBy, string? Unread, IReadOnlyList<CornerView> UnreadParts,
+    string Estate, string Name, bool Simulated, string Engine, string Release, string Host, IReadOnlyList<string> Partners, string Reach, DateTimeOffset ReadAt, string ReadBy, string? Unread, IReadOnlyList<UnreadPartView> UnreadParts,
     IReadOnlyList<string> Databases, IReadOnlyList<InstanceHolderView> Holders, int More, IReadOnlyList<string> Installs);
 
 /// <summary>A right that somebody has at an instance.</summary>

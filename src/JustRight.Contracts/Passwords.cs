@@ -16,7 +16,7 @@ public sealed record AccountPasswordView(
 
 /// <summary>The passwords of an estate.</summary>
 /// <param name="ReadAt">When the directory was read, or null when it never was.</param>
-public sealed record PasswordsView(string Estate, bool Pretend, DateTimeOffset? ReadAt, IReadOnlyList<AccountPasswordView> Accounts);
+public sealed record PasswordsView(string Estate, bool Simulated, DateTimeOffset? ReadAt, IReadOnlyList<AccountPasswordView> Accounts);
 
 /// <summary>A place where the password of an account is typed.</summary>
 /// <param name="Where">The file, the page, or that it is a service.</param>
@@ -59,10 +59,10 @@ public sealed record RenewalStepView(int Number, string Act, string Secret, stri
 /// <param name="Divided">The places whose password is not, or may not be, the one in the directory.</param>
 /// <param name="Job">The job that is making steps now, or null.</param>
 public sealed record RenewalView(
-    string Id, string Estate, string Account, bool Pretend, string Next, string Words, int? Current, DateTimeOffset? OpensAt, bool GoesBack, bool CanGoBack, string StartedBy, DateTimeOffset StartedAt, DateTimeOffset? EndedAt,
+    string Id, string Estate, string Account, bool Simulated, string Next, string Words, int? Current, DateTimeOffset? OpensAt, bool GoesBack, bool CanGoBack, string StartedBy, DateTimeOffset StartedAt, DateTimeOffset? EndedAt,
     IReadOnlyList<RenewalStepView> Steps, IReadOnlyList<string> Remarks, IReadOnlyList<string> Divided, string? Job);
 
-/// <summary>What a person says of a step: <c>done</c>, <c>again</c>, or <c>leave-out</c> with a reason.</summary>
+/// <summary>What a person says of a step: <c>done</c>, <c>again</c>, or <c>skip</c> with a reason.</summary>
 public sealed record StepWord(string Word, string? Note);
 
 /// <summary>A place that a person tells of.</summary>

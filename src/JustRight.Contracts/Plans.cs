@@ -2,7 +2,7 @@ namespace JustRight.Contracts;
 
 /// <summary>A plan.</summary>
 public sealed record PlanView(
-    string Install, string Sheet, string Title, string Estate, string Domain, string Stage, bool Pretend,
+    string Install, string Sheet, string Title, string Estate, string Domain, string Stage, bool Simulated,
     IReadOnlyList<PlannedAccountView> Accounts, IReadOnlyList<PlannedGroupView> Groups, IReadOnlyList<PlannedGrantView> Grants, IReadOnlyList<DecisionView> Decisions, IReadOnlyList<string> Notes);
 
 /// <summary>An account of a plan.</summary>
@@ -13,7 +13,7 @@ public sealed record PlannedGroupView(string Key, string Name, string? Dn, strin
 
 /// <summary>A grant of a plan.</summary>
 /// <param name="At">The line of the sheet: <c>file:line:column</c>.</param>
-public sealed record PlannedGrantView(string Id, string Account, string Kind, string Right, string Place, string? Through, string GivenBy, string Until, string Giver, string? Why, string At);
+public sealed record PlannedGrantView(string Id, string Account, string Kind, string Right, string Place, string? Through, string GivenBy, string Until, string Team, string? Why, string At);
 
 /// <summary>A choice among alternatives.</summary>
 public sealed record DecisionView(string Id, string Account, string Taken, string Reason, bool ByInstall, IReadOnlyList<AlternativeView> Alternatives, string At);

@@ -2,7 +2,7 @@ namespace JustRight.Contracts;
 
 /// <summary>An order to accept something that the fit says is off.</summary>
 /// <param name="Target">The id of the right, or of the finding, in the fit.</param>
-/// <param name="Until">The last day on which it counts, by the house's clock.</param>
+/// <param name="Until">The last day on which it counts, in the organization's time zone.</param>
 /// <param name="By">Who allowed it, when that is somebody else than who writes it down.</param>
 public sealed record ExceptionOrder(string Target, string Why, DateOnly Until, string? By = null);
 
@@ -23,7 +23,7 @@ public sealed record AcceptedView(int Number, string By, string Why, DateTimeOff
 /// <summary>An order to write a review down.</summary>
 /// <param name="Fit">The number of the fit, in the install's history, that was looked at. It must still be the latest.</param>
 /// <param name="By">Who looked, when that is somebody else than who writes it down.</param>
-/// <param name="NextBy">By when it is to be looked at again; the house rule says it otherwise.</param>
+/// <param name="NextBy">By when it is to be looked at again; the organization rule says it otherwise.</param>
 /// <param name="Remark">What the reviewer wants remembered.</param>
 public sealed record ReviewOrder(int Fit, string? By = null, DateOnly? NextBy = null, string? Remark = null);
 
@@ -32,7 +32,7 @@ public sealed record ReviewOrder(int Fit, string? By = null, DateOnly? NextBy = 
 /// <param name="WrittenBy">Whose token wrote it down.</param>
 /// <param name="Off">What was off at that fit.</param>
 public sealed record ReviewView(
-    int Number, string Install, int Fit, LeaningView Leaning, string By, string WrittenBy, DateTimeOffset At, DateOnly? NextBy, string? Remark, IReadOnlyList<ReviewedView> Off);
+    int Number, string Install, int Fit, FitCountsView Counts, string By, string WrittenBy, DateTimeOffset At, DateOnly? NextBy, string? Remark, IReadOnlyList<ReviewedView> Off);
 
 /// <summary>Something that was off at a review.</summary>
 /// <param name="Verdict">What the fit said of it; empty for a finding.</param>

@@ -1,6 +1,6 @@
 namespace JustRight.Contracts;
 
-/// <summary>How people sign in to a product here: its settings card, and what was found about it.</summary>
+/// <summary>How people sign in to a product here: its sign-in settings, and what was found about it.</summary>
 /// <param name="Directory">The estate's key of the directory.</param>
 /// <param name="Family"><c>ad-like</c> or <c>inetorgperson</c>.</param>
 /// <param name="TypedOn">The hosts on which the settings are typed.</param>
@@ -11,40 +11,40 @@ namespace JustRight.Contracts;
 /// <param name="GroupsWords">Which groups an administrator sees; null when the product has no use for groups.</param>
 /// <param name="PasswordPlaces">Every place where the bind account's password is typed, in all installs of the estate.</param>
 /// <param name="PeopleReadAt">When people and groups of the directory were last read; null when they were not.</param>
-/// <param name="Trial">The latest trial; null when none was run.</param>
+/// <param name="SignInTest">The latest test; null when none was run.</param>
 public sealed record SignInView(
-    string Install, string Title, string Estate, bool Pretend, string Directory, string Family, string Host, IReadOnlyList<string> TypedOn, string Where, string Form, string Text, string PeopleWords, string? GroupsWords,
-    IReadOnlyList<CardSettingView> Settings, IReadOnlyList<CardFieldView> Fields, IReadOnlyList<CardFindingView> Findings, IReadOnlyList<PasswordPlaceView> PasswordPlaces, DateTimeOffset? PeopleReadAt, TrialView? Trial);
+    string Install, string Title, string Estate, bool Simulated, string Directory, string Family, string Host, IReadOnlyList<string> TypedOn, string Where, string Form, string Text, string PeopleWords, string? GroupsWords,
+    IReadOnlyList<SignInSettingView> Settings, IReadOnlyList<SignInFieldView> Fields, IReadOnlyList<SettingsFindingView> Findings, IReadOnlyList<PasswordPlaceView> PasswordPlaces, DateTimeOffset? PeopleReadAt, SignInTestView? SignInTest);
 
-/// <summary>A value of a card, by neutral name.</summary>
+/// <summary>A value of the settings, by neutral name.</summary>
 /// <param name="Value">Null when it is not known yet.</param>
 /// <param name="Because">Why it is this, or why it is not known.</param>
 /// <param name="IsReference">Whether it stands for a secret and is not the secret itself.</param>
-public sealed record CardSettingView(string Key, string Says, string? Value, string Because, bool IsReference);
+public sealed record SignInSettingView(string Key, string Says, string? Value, string Because, bool IsReference);
 
 /// <summary>One of the product's own settings.</summary>
 /// <param name="Key">The neutral name of what stands there; null for a fixed text.</param>
-public sealed record CardFieldView(string Name, string? Value, string? Key, bool IsReference);
+public sealed record SignInFieldView(string Name, string? Value, string? Key, bool IsReference);
 
-/// <summary>A finding about a card.</summary>
+/// <summary>A finding about settings.</summary>
 /// <param name="Weight"><c>wrong</c>, <c>caution</c> or <c>unseen</c>.</param>
-public sealed record CardFindingView(string Code, string Weight, string? Key, string Text, string Mend);
+public sealed record SettingsFindingView(string Code, string Weight, string? Key, string Text, string Fix);
 
 /// <summary>An order to try a product's sign-in. Passwords are used once and kept nowhere.</summary>
 /// <param name="BindPassword">Of the bind account; null to use the one that the service keeps.</param>
 /// <param name="PersonPassword">Of the person who must be able to sign in; null to leave that out.</param>
-public sealed record TrialOrder(string? BindPassword, string? PersonPassword);
+public sealed record SignInTestOrder(string? BindPassword, string? PersonPassword);
 
-/// <summary>A trial.</summary>
+/// <summary>A sign-in test.</summary>
 /// <param name="Id">The job that ran it.</param>
-public sealed record TrialView(
-    string Id, string Install, string Directory, DateTimeOffset StartedAt, DateTimeOffset EndedAt, bool Pretend, string Words, IReadOnlyList<TrialCheckView> Checks, ComparisonView? People, ComparisonView? Groups,
+public sealed record SignInTestView(
+    string Id, string Install, string Directory, DateTimeOffset StartedAt, DateTimeOffset EndedAt, bool Simulated, string Words, IReadOnlyList<SignInCheckView> Checks, ComparisonView? People, ComparisonView? Groups,
     IReadOnlyList<string> GroupNames);
 
-/// <summary>A check of a trial.</summary>
+/// <summary>A check of a sign-in test.</summary>
 /// <param name="Verdict"><c>pass</c>, <c>fail</c> or <c>unseen</c>.</param>
-/// <param name="Mend">What would mend it, or null.</param>
-public sealed record TrialCheckView(string Id, string Asks, string Verdict, string Fact, string? Mend);
+/// <param name="Fix">What would fix it, or null.</param>
+public sealed record SignInCheckView(string Id, string Asks, string Verdict, string Fact, string? Fix);
 
 /// <summary>Who was expected and who was found.</summary>
 /// <param name="Expected">Null when nothing is expected.</param>

@@ -29,8 +29,8 @@ public sealed record TraceOrder(
 /// <param name="Supposed">What was supposed and is not so.</param>
 /// <param name="Tree">The containers that hold what was judged, top down.</param>
 public sealed record TraceView(
-    string Id, string Estate, bool Pretend, string Account, string Asked, string Of, string? Below, string ReadFrom, DateTimeOffset ReadAt, string Words, int Can, int Cannot, int Unseen,
-    IReadOnlyList<TraceFailureView> Failures, IReadOnlyList<string> NotFound, IReadOnlyList<CornerView> Unread, IReadOnlyList<string> Uncovered, IReadOnlyList<string> Supposed, IReadOnlyList<TraceBranchView> Tree);
+    string Id, string Estate, bool Simulated, string Account, string Asked, string Of, string? Below, string ReadFrom, DateTimeOffset ReadAt, string Words, int Can, int Cannot, int Unseen,
+    IReadOnlyList<TraceFailureView> Failures, IReadOnlyList<string> NotFound, IReadOnlyList<UnreadPartView> Unread, IReadOnlyList<string> Uncovered, IReadOnlyList<string> Supposed, IReadOnlyList<TraceBranchView> Tree);
 
 /// <summary>Objects that fail for one reason at one place.</summary>
 /// <param name="Cause"><c>nothing-gives-it</c>, <c>inheritance-stops</c>, <c>denied</c>, <c>protected-group</c>, <c>left-by-protected-group</c>, <c>not-understood</c>, <c>membership-unread</c> or <c>unread</c>.</param>
@@ -39,15 +39,15 @@ public sealed record TraceView(
 /// <param name="Objects">The objects; at most a thousand are named.</param>
 public sealed record TraceFailureView(int Number, string Cause, string Words, IReadOnlyList<string> At, int Count, IReadOnlyList<string> Objects, IReadOnlyList<RemedyView> Remedies);
 
-/// <summary>A way to mend a failure, and what it would change.</summary>
+/// <summary>A way to fix a failure, and what it would change.</summary>
 /// <param name="Touched">How many access lists would change.</param>
 /// <param name="TouchedObjects">Which; at most two hundred are named.</param>
-/// <param name="Mended">How many of the failing objects would grant what is asked.</param>
+/// <param name="Fixed">How many of the failing objects would grant what is asked.</param>
 /// <param name="Gained">Rights that would flow in, for everybody.</param>
 /// <param name="Lost">Rights that would go.</param>
 /// <param name="Lists">The lists of the places that change themselves, before and after.</param>
 public sealed record RemedyView(
-    string Id, string Title, IReadOnlyList<string> Steps, int Touched, IReadOnlyList<string> TouchedObjects, int Mended, int StillFailing,
+    string Id, string Title, IReadOnlyList<string> Steps, int Touched, IReadOnlyList<string> TouchedObjects, int Fixed, int StillFailing,
     IReadOnlyList<RightFlowView> Gained, IReadOnlyList<RightFlowView> Lost, IReadOnlyList<ListPreviewView> Lists);
 
 /// <summary>A right that flows in or goes.</summary>
@@ -62,4 +62,4 @@ public sealed record ListPreviewView(string Dn, IReadOnlyList<string> Before, IR
 public sealed record TraceBranchView(string Dn, string Name, int Depth, bool? Inherits, int Can, int Cannot, int Unseen, bool IsCause);
 
 /// <summary>An order to carry out a remedy of a trace.</summary>
-public sealed record MendOrder(string Remedy);
+public sealed record FixOrder(string Remedy);

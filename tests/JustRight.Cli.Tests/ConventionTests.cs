@@ -17,7 +17,7 @@ public sealed class ConventionTests() : ClientScene(() => PreparedData.Demo.Star
             ["estate", "check", DemoFile("estates/fennmoor.yaml")], ["estate", "list"], ["estate", "show", "fennmoor"], ["install", "list"], ["install", "show", Install],
             ["plan", Install], ["survey", "fennmoor"], ["verify", Install], ["why", Install, "poller"], ["grant", Install, "--list"], ["grant", Install, "--yes"],
             ["log", "list"], ["log", "check"], ["token", "list"], ["token", "make", "night", "--role", "reader"], ["token", "revoke", "night"], ["secret", "list"],
-            ["password", "list", Install], ["trace", "fennmoor", "svc-roundsman", "--attribute", "roomNumber"], ["mend", "no-such", "1-spot", "--yes"], ["compare", "fennmoor", "OU=Fennmoor,DC=fennmoor,DC=example"], ["ldif", Install], ["ldif", Install, "--remove"], ["guard", "fennmoor", "people"], ["undo", "no-such", "--yes"],
+            ["password", "list", Install], ["trace", "fennmoor", "svc-roundsman", "--attribute", "roomNumber"], ["fix", "no-such", "1-spot", "--yes"], ["compare", "fennmoor", "OU=Fennmoor,DC=fennmoor,DC=example"], ["ldif", Install], ["ldif", Install, "--remove"], ["protect", "fennmoor", "people"], ["undo", "no-such", "--yes"],
             ["sheet", "show", "no-such@1"], // errors as well
         ];
         foreach (var command in commands)

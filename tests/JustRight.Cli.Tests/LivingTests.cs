@@ -4,7 +4,7 @@ using System.Text.Json.Nodes;
 
 namespace JustRight.Cli.Tests;
 
-/// <summary>Living with an install, from the client: exceptions, reviews, the calendar, files, the watch, four eyes; what it prints, and its exit codes.</summary>
+/// <summary>Living with an install, from the client: exceptions, reviews, the calendar, files, the watch, two-person approval; what it prints, and its exit codes.</summary>
 public sealed class LivingTests() : ClientScene(() => PreparedData.Demo.StartAsync())
 {
     private const string Install = "quernstone-sql01";
@@ -17,10 +17,10 @@ public sealed class LivingTests() : ClientScene(() => PreparedData.Demo.StartAsy
         (await RunAsync("review", "add", Install)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain($"justright verify {Install}"));
         await RunAsync("verify", Install);
         (await RunAsync("verify", Install)).Code.ShouldBe(1);
-        (await RunAsync("exception", "allow", Install, "watcher", "no such right", "--why", "x", "--until", Day(9))).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("sysadmin on fm-sql01 (spare)"));
+        (await RunAsync("exception", "allow", Install, "watcher", "no such right", "--why", "x", "--until", Day(9))).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("sysadmin on fm-sql01 (excess)"));
         (await RunAsync("exception", "allow", Install, "watcher", "sysadmin", "--why", "x", "--until", "soon")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("'soon' is not a day"));
         (await RunAsync("exception", "allow", Install, "watcher", "sysadmin", "--why", "until the next release", "--until", Day(90), "--by", "Maud Ferris")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("Maud Ferris"));
-        (await RunAsync("verify", Install)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0, "all that is off is accepted"), r => r.Out.ShouldContain("1 too much, accepted"), r => r.Out.ShouldContain("accepted by Maud Ferris until"));
+        (await RunAsync("verify", Install)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0, "all that is off is accepted"), r => r.Out.ShouldContain("1 excess, accepted"), r => r.Out.ShouldContain("accepted by Maud Ferris until"));
         var fit = JsonDocument.Parse((await RunAsync("history", Install, "--json")).Out).RootElement[0].GetProperty("number").GetInt32();
         (await RunAsync("review", "add", Install, "--fit", $"{fit}", "--by", "Jory Lind", "--again-by", Day(100))).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("Jory Lind looked at fit"));
         (await RunAsync("review", "list", Install)).Out.ShouldContain("accepted by Maud Ferris until");
@@ -44,35 +44,35 @@ public sealed class LivingTests() : ClientScene(() => PreparedData.Demo.StartAsy
     }
 
     [Fact]
-    public async Task The_watch_and_four_eyes_say_what_they_wait_for()
+    public async Task The_watch_and_two_person_approval_say_what_they_wait_for()
     {
-        (await RunAsync("watch", "fennmoor")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("Nobody watches fennmoor"), r => r.Out.ShouldContain("service-accounts@fennmoor.example"));
-        (await RunAsync("watch", "fennmoor", "--now")).Out.ShouldContain("fennmoor was surveyed");
-        (await RunAsync("notices", "fennmoor", "--remind")).Code.ShouldBe(0);
+        (await RunAsync("schedule", "fennmoor")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("Nobody watches fennmoor"), r => r.Out.ShouldContain("service-accounts@fennmoor.example"));
+        (await RunAsync("schedule", "fennmoor", "--now")).Out.ShouldContain("fennmoor was surveyed");
+        (await RunAsync("notifications", "fennmoor", "--remind")).Code.ShouldBe(0);
         var estate = Path.Combine(Service.Data, "fennmoor.yaml");
-        await File.WriteAllTextAsync(estate, await File.ReadAllTextAsync(Path.Combine(Checkout.Top, "demo-data", "estates", "fennmoor.yaml"), TestContext.Current.CancellationToken) + "  four-eyes: yes\n", TestContext.Current.CancellationToken);
+        await File.WriteAllTextAsync(estate, await File.ReadAllTextAsync(Path.Combine(Checkout.Top, "demo-data", "estates", "fennmoor.yaml"), TestContext.Current.CancellationToken) + "  two-person-approval: yes\n", TestContext.Current.CancellationToken);
         (await RunAsync("estate", "add", estate)).Code.ShouldBe(0);
         var proposed = await RunAsync("grant", "tallystick-dataroom", "--yes");
-        proposed.ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("another granter releases it"));
+        proposed.ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("another granter approves it"));
         var id = JsonDocument.Parse((await RunAsync("proposal", "list", "--json")).Out).RootElement[0].GetProperty("id").GetString()!;
-        (await RunAsync("proposal", "list")).Out.ShouldContain("waits for another's release");
-        (await RunAsync("proposal", "release", id, "--yes")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("another releases it"));
+        (await RunAsync("proposal", "list")).Out.ShouldContain("waits for another's approval");
+        (await RunAsync("proposal", "approve", id, "--yes")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("another approves it"));
         (await RunAsync("proposal", "carry-out", id)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("Nobody has released it yet"));
         (await RunAsync("proposal", "withdraw", id)).Out.ShouldContain("withdrawn by");
-        (await RunAsync("proposal", "list")).Out.ShouldContain("Nothing waits for a release.");
+        (await RunAsync("proposal", "list")).Out.ShouldContain("Nothing waits for an approval.");
     }
 
     [Fact]
-    public async Task A_stranger_in_a_closed_group_can_be_accepted_too()
+    public async Task An_unexpected_member_in_a_closed_group_can_be_accepted_too()
     {
         await RunAsync("verify", "wheyline-lines"); // settles the group's name
         var plan = JsonDocument.Parse((await RunAsync("plan", "wheyline-lines", "--json")).Out).RootElement.GetProperty("groups")[0];
         var group = plan.GetProperty("name").GetString()!;
-        var lab = Path.Combine(Service.Data, "lab", "fennmoor.json");
-        var state = JsonNode.Parse(await File.ReadAllTextAsync(lab, TestContext.Current.CancellationToken))!;
+        var simulation = Path.Combine(Service.Data, "simulation", "fennmoor.json");
+        var state = JsonNode.Parse(await File.ReadAllTextAsync(simulation, TestContext.Current.CancellationToken))!;
         state["principals"]!.AsArray().Add(new JsonObject { ["name"] = group, ["kind"] = "Group", ["rid"] = 9001, ["dn"] = plan.GetProperty("dn").GetString(), ["description"] = "", ["scope"] = "Global", ["members"] = new JsonArray("t.okoro") });
-        await File.WriteAllTextAsync(lab, state.ToJsonString(), TestContext.Current.CancellationToken);
-        (await RunAsync("verify", "wheyline-lines")).Out.ShouldContain("t.okoro is too much here");
+        await File.WriteAllTextAsync(simulation, state.ToJsonString(), TestContext.Current.CancellationToken);
+        (await RunAsync("verify", "wheyline-lines")).Out.ShouldContain("t.okoro is excess here");
         (await RunAsync("exception", "allow", "wheyline-lines", "nowhere", "t.okoro", "--why", "x", "--until", Day(9))).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain(group));
         (await RunAsync("exception", "allow", "wheyline-lines", group, "t.okoro", "--why", "covers for a colleague", "--until", Day(9))).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("covers for a colleague"));
     }
@@ -83,7 +83,7 @@ public sealed class LivingTests() : ClientScene(() => PreparedData.Demo.StartAsy
         await RunAsync("verify", "tallystick-dataroom");
         (await RunAsync("grant", "tallystick-dataroom", "--yes")).Code.ShouldBe(0);
         (await RunAsync("install", "add", Path.Combine(Checkout.Top, "demo-data", "later", "thermograph-depot.yaml"))).Code.ShouldBe(0);
-        (await RunAsync("install", "stage", "tallystick-dataroom", "gone")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("planned, set-up, retiring"));
+        (await RunAsync("install", "stage", "tallystick-dataroom", "gone")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("planned, installed, retiring"));
         (await RunAsync("install", "stage", "tallystick-dataroom", "retiring")).Out.ShouldContain("See what goes and what stays");
         (await RunAsync("grant", "tallystick-dataroom", "--remove", "--list")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("once it has been disabled for 30 days"), r => r.Out.ShouldContain("kept: thermograph-depot uses it"));
         (await RunAsync("grant", "tallystick-dataroom", "--remove", "--yes")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("now nothing left"), r => r.Out.ShouldContain("to undo it: justright undo"));
@@ -92,7 +92,7 @@ public sealed class LivingTests() : ClientScene(() => PreparedData.Demo.StartAsy
 
         (await RunAsync("adopt", "list")).Out.ShouldContain("No adoptions.");
         (await RunAsync("adopt", "begin", "found", "--estate", "fennmoor", "--product", "found", "--account", "svc-archive:service", "--account", "svc-reports:job")).ShouldSatisfyAllConditions(
-            r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("svc-reports  by an entry of its own"), r => r.Out.ShouldContain("through what the house bars"), r => r.Out.ShouldContain("thermograph-dataroom needs it already"));
+            r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("svc-reports  by an entry of its own"), r => r.Out.ShouldContain("through a forbidden group"), r => r.Out.ShouldContain("thermograph-dataroom needs it already"));
         (await RunAsync("adopt", "answer", "found", "needed", "0-4")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("'0-4' names no items"));
         (await RunAsync("adopt", "answer", "found", "needed", "1-2", "--why", "the guide, chapter 2")).Out.ShouldContain("needed: svc-archive: ");
         (await RunAsync("adopt", "finish", "found")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("are not answered yet"));

@@ -12,14 +12,14 @@ public sealed class WorkTests() : ClientScene(() => PreparedData.Demo.StartAsync
     {
         var first = await RunAsync("verify", Install);
         first.Code.ShouldBe(1);
-        first.Out.ShouldContain("9 missing, 1 barred, 3 too much, 3 unseen, 4 later");
-        first.Out.ShouldContain("pretend estate");
+        first.Out.ShouldContain("9 missing, 1 forbidden, 3 excess, 3 unseen, 4 pending");
+        first.Out.ShouldContain("simulated estate");
         first.Out.ShouldContain(@"FENNMOOR\svc-archive → FENNMOOR\plant-tools → FENNMOOR\server-keepers → FENNMOOR\Domain");
         (await RunAsync("grant", Install)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("Nobody is here to confirm")); // no terminal, no --yes
-        (await RunAsync("grant", Install, "--yes")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("20 made; now 1 barred, 3 too much, 6 later"));
+        (await RunAsync("grant", Install, "--yes")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("20 made; now 1 forbidden, 3 excess, 6 pending"));
         (await RunAsync("verify", Install, "--brief")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(1), r => r.Out.ShouldNotContain("● met"));
         (await RunAsync("grant", Install, "--remove", "--yes")).Code.ShouldBe(0);
-        (await RunAsync("verify", Install)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("just right, 7 later"));
+        (await RunAsync("verify", Install)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("just right, 7 pending"));
         (await RunAsync("grant", Install, "--yes")).Out.ShouldContain("Nothing is left to give.");
         (await RunAsync("why", Install, "archivist", "SQLAgentOperatorRole")).Out.ShouldContain("starts the nightly jobs");
         (await RunAsync("log", "check")).Out.ShouldContain("The log is sound");
@@ -47,36 +47,36 @@ public sealed class WorkTests() : ClientScene(() => PreparedData.Demo.StartAsync
         const string wheyline = "wheyline-lines";
         (await RunAsync("confirm", wheyline)).ShouldSatisfyAllConditions(r => r.Code.ShouldNotBe(0), r => r.Error.ShouldContain("justright verify wheyline-lines"));
         await RunAsync("verify", wheyline);
-        (await RunAsync("confirm", wheyline)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("Line sender"), r => r.Out.ShouldContain("? unseen"));
+        (await RunAsync("confirm", wheyline)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("Tanker clerk"), r => r.Out.ShouldContain("? unseen"));
         (await RunAsync("confirm", wheyline, "sender")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("The identity inside the product is missing."));
-        (await RunAsync("confirm", wheyline, "sender", "line sendr")).ShouldSatisfyAllConditions(r => r.Code.ShouldNotBe(0), r => r.Error.ShouldContain("Line sender"));
+        (await RunAsync("confirm", wheyline, "sender", "line sendr")).ShouldSatisfyAllConditions(r => r.Code.ShouldNotBe(0), r => r.Error.ShouldContain("Tanker clerk"));
         var there = await RunAsync("confirm", wheyline, "sender", "line sender", "--seen-by", "Nell Hathersage", "--json");
         there.Code.ShouldBe(0);
         JsonDocument.Parse(there.Out).RootElement[0].GetProperty("verdict").GetString().ShouldBe("met");
         (await RunAsync("why", wheyline, "sender", "line sender")).Out.ShouldContain("confirmed by a person until");
-        (await RunAsync("confirm", wheyline, "svc-whey-sender", "Line sender", "--not-there")).Out.ShouldContain("unmet");
+        (await RunAsync("confirm", wheyline, "svc-whey-sender", "Tanker clerk", "--not-there")).Out.ShouldContain("missing");
         (await RunAsync("log", "list")).ShouldSatisfyAllConditions(r => r.Out.ShouldContain("seen by Nell Hathersage"), r => r.Out.ShouldContain("is not mapped"));
     }
 
     [Fact]
-    public async Task A_failingService_is_traced_mended_and_the_mending_undone()
+    public async Task A_failingService_is_traced_fixed_and_the_mending_undone()
     {
         const string roundsman = "roundsman-dataroom";
         await RunAsync("verify", roundsman);
         var ldif = (await RunAsync("ldif", roundsman)).Out;
         ldif.ShouldContain("PRETEND");
         ldif.Split('\n').Count(l => l.StartsWith("dn: ", StringComparison.Ordinal)).ShouldBe(4);
-        (await RunAsync("grant", roundsman, "--yes")).Out.ShouldContain("4 made; now 1 missing, 1 barred");
+        (await RunAsync("grant", roundsman, "--yes")).Out.ShouldContain("4 made; now 1 missing, 1 forbidden");
         (await RunAsync("verify", roundsman, "--brief")).Out.ShouldContain("justright trace fennmoor svc-roundsman");
         var trace = await RunAsync("trace", "fennmoor", "--service", "RoundsmanCopier", "--attribute", "roomNumber", "--attribute", "wWWHomePage");
         trace.Code.ShouldBe(1);
         trace.Out.ShouldContain("26 objects: 9 refuse it, 17 grant it");
         trace.Out.ShouldContain("inheritance stops here");
-        var command = trace.Out.Split('\n').Select(l => l.Trim()).First(l => l.StartsWith("justright mend", StringComparison.Ordinal) && l.EndsWith("1-spot", StringComparison.Ordinal)).Split(' ')[1..];
+        var command = trace.Out.Split('\n').Select(l => l.Trim()).First(l => l.StartsWith("justright fix", StringComparison.Ordinal) && l.EndsWith("1-spot", StringComparison.Ordinal)).Split(' ')[1..];
         (await RunAsync(command)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("Nobody is here to confirm"));
-        var mended = await RunAsync([.. command, "--yes"]);
-        mended.Out.ShouldContain("2 made; now 26 objects: 26 grant it");
-        var undo = mended.Out.Split('\n').First(l => l.StartsWith("to undo it: justright ", StringComparison.Ordinal))["to undo it: justright ".Length..].Trim().Split(' ');
+        var after = await RunAsync([.. command, "--yes"]);
+        after.Out.ShouldContain("2 made; now 26 objects: 26 grant it");
+        var undo = after.Out.Split('\n').First(l => l.StartsWith("to undo it: justright ", StringComparison.Ordinal))["to undo it: justright ".Length..].Trim().Split(' ');
         (await RunAsync([.. undo, "--yes"])).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("2 made; now 26 objects: 9 refuse it, 17 grant it"));
 
         var list = Path.Combine(Service.Data, "failing.txt");
@@ -91,8 +91,8 @@ public sealed class WorkTests() : ClientScene(() => PreparedData.Demo.StartAsync
     {
         var file = Path.Combine(Service.Data, "dairy.ldif");
         await File.WriteAllTextAsync(file, "dn: DC=fennmoor,DC=example\n");
-        (await RunAsync("survey", "fennmoor", "--from", file)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("reach: file")); // the demo is the lab
-        var estate = (await File.ReadAllTextAsync(Path.Combine(Checkout.Top, "demo-data", "estates", "fennmoor.yaml"))).Replace("reach: lab", "reach: file", StringComparison.Ordinal);
+        (await RunAsync("survey", "fennmoor", "--from", file)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("reach: file")); // the demo is the simulation
+        var estate = (await File.ReadAllTextAsync(Path.Combine(Checkout.Top, "demo-data", "estates", "fennmoor.yaml"))).Replace("reach: simulation", "reach: file", StringComparison.Ordinal);
         (await Service.AddAsync("estates", "fennmoor.yaml", System.Text.Encoding.UTF8.GetBytes(estate))).EnsureSuccessStatusCode();
         (await RunAsync("survey", "fennmoor")).Error.ShouldContain("--from FILE");
 
@@ -110,15 +110,15 @@ public sealed class WorkTests() : ClientScene(() => PreparedData.Demo.StartAsync
     }
 
     [Fact]
-    public async Task A_guard_is_shown_set_and_lifted()
+    public async Task A_protection_is_shown_set_and_lifted()
     {
-        (await RunAsync("guard", "fennmoor", "people")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(1), r => r.Out.ShouldContain("OU=People,OU=Fennmoor,DC=fennmoor,DC=example is not guarded"));
-        (await RunAsync("guard", "fennmoor", "people", "--set", "--lift")).Code.ShouldBe(2);
-        (await RunAsync("guard", "fennmoor", "people", "--set")).Code.ShouldBe(2); // nobody to confirm
-        (await RunAsync("guard", "fennmoor", "people", "--set", "--yes")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("forbid Everyone to delete it"));
-        (await RunAsync("guard", "fennmoor", "people")).Code.ShouldBe(0);
-        (await RunAsync("guard", "fennmoor", "people", "--lift", "--yes")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("justright undo"));
-        (await RunAsync("guard", "fennmoor", "people", "--lift", "--yes")).Code.ShouldBe(2);
+        (await RunAsync("protect", "fennmoor", "people")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(1), r => r.Out.ShouldContain("OU=People,OU=Fennmoor,DC=fennmoor,DC=example is not protected"));
+        (await RunAsync("protect", "fennmoor", "people", "--set", "--lift")).Code.ShouldBe(2);
+        (await RunAsync("protect", "fennmoor", "people", "--set")).Code.ShouldBe(2); // nobody to confirm
+        (await RunAsync("protect", "fennmoor", "people", "--set", "--yes")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("forbid Everyone to delete it"));
+        (await RunAsync("protect", "fennmoor", "people")).Code.ShouldBe(0);
+        (await RunAsync("protect", "fennmoor", "people", "--lift", "--yes")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("justright undo"));
+        (await RunAsync("protect", "fennmoor", "people", "--lift", "--yes")).Code.ShouldBe(2);
     }
 
     [Fact]

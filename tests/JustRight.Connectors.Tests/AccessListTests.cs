@@ -13,7 +13,7 @@ using JustRight.Core.Traces;
 
 namespace JustRight.Connectors.Tests;
 
-/// <summary>Access lists of a real controller: read, traced, mended and put back.</summary>
+/// <summary>Access lists of a real controller: read, traced, fixed and put back.</summary>
 public sealed class AccessListTests(Controller controller)
 {
     private const string Root = "DC=fennmoor,DC=example";
@@ -22,17 +22,17 @@ public sealed class AccessListTests(Controller controller)
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
     [Fact]
-    public async Task A_blocked_branch_is_found_explained_mended_both_ways_and_put_back_byte_for_byte()
+    public async Task A_blocked_branch_is_found_explained_fixed_both_ways_and_put_back_byte_for_byte()
     {
-        var (people, saltmere) = await PeopleAsync("Mend");
+        var (people, saltmere) = await PeopleAsync("Fix");
         using var raw = new RawClient(controller.Target, controller.Target.SignInAs, controller.Password);
         var right = new DirectoryRight(DirectoryAct.WriteAttributes, ["roomNumber", "wWWHomePage"], "user", people);
-        var before = await TraceAsync(right, "svc-mend");
+        var before = await TraceAsync(right, "svc-fix");
         (before.Answer.Can, before.Answer.Cannot).ShouldBe((0, 5));
         var spot = before.Remedies.ShouldHaveSingleItem().ShouldHaveSingleItem();
         foreach (var change in spot.Changes) await MakeAsync(change);
 
-        var blocked = await TraceAsync(right, "svc-mend");
+        var blocked = await TraceAsync(right, "svc-fix");
         (blocked.Answer.Can, blocked.Answer.Cannot).ShouldBe((3, 2));
         var failure = blocked.Answer.Failures.ShouldHaveSingleItem();
         failure.Cause.ShouldBe(FailureCause.InheritanceStops);
@@ -43,8 +43,8 @@ public sealed class AccessListTests(Controller controller)
         {
             var lists = Lists(raw, people);
             foreach (var change in remedy.Changes) await MakeAsync(change);
-            var mended = await TraceAsync(right, "svc-mend");
-            (mended.Answer.Can, mended.Answer.Cannot).ShouldBe((5, 0), remedy.Id);
+            var after = await TraceAsync(right, "svc-fix");
+            (after.Answer.Can, after.Answer.Cannot).ShouldBe((5, 0), remedy.Id);
             var touched = Lists(raw, people).Where(l => l.Value != lists[l.Key]).Select(l => l.Key);
             touched.ShouldBe(remedy.Preview.Touched, ignoreOrder: true, remedy.Id);
             foreach (var change in remedy.Changes.Reverse()) await MakeAsync((DirectoryChange)change.Inverse!);
@@ -53,10 +53,10 @@ public sealed class AccessListTests(Controller controller)
         }
 
         // The account itself agrees with what was judged: it can write where it was said to, and nowhere else.
-        using var own = new RawClient(controller.Target, "svc-mend@fennmoor.example", Password.Reveal());
-        own.TryReplace($"CN=mend-1,{people}", "roomNumber", "12").ShouldBe(ResultCode.Success);
-        own.TryReplace($"CN=mend-4,{saltmere}", "roomNumber", "12").ShouldBe(ResultCode.InsufficientAccessRights);
-        own.TryReplace($"CN=mend-1,{people}", "description", "12").ShouldBe(ResultCode.InsufficientAccessRights);
+        using var own = new RawClient(controller.Target, "svc-fix@fennmoor.example", Password.Reveal());
+        own.TryReplace($"CN=fix-1,{people}", "roomNumber", "12").ShouldBe(ResultCode.Success);
+        own.TryReplace($"CN=fix-4,{saltmere}", "roomNumber", "12").ShouldBe(ResultCode.InsufficientAccessRights);
+        own.TryReplace($"CN=fix-1,{people}", "description", "12").ShouldBe(ResultCode.InsufficientAccessRights);
     }
 
     [Fact]
@@ -83,7 +83,7 @@ public sealed class AccessListTests(Controller controller)
         await MakeAsync(protection);
         var failure = await Should.ThrowAsync<ConnectorException>(() => _directory.MakeAsync((DirectoryChange)branch.Inverse!, null, Cancel));
         failure.Failure.ShouldBe(ConnectorFailure.NotAllowed);
-        failure.Message.ShouldContain("is protected against being deleted by accident");
+        failure.Message.ShouldContain("is protected from accidental deletion");
         (await _directory.ObserveAsync(branch, Cancel)).State.ShouldBe(ObservedState.Done);
         await MakeAsync((DirectoryChange)protection.Inverse!);
         await MakeAsync((DirectoryChange)branch.Inverse!); // its own right to be deleted is enough again
@@ -117,11 +117,11 @@ public sealed class AccessListTests(Controller controller)
     }
 
     [Fact]
-    public async Task A_container_whose_list_may_not_be_read_is_a_corner_where_a_delegation_could_hide()
+    public async Task A_container_whose_list_may_not_be_read_is_an_unread_part_where_a_delegation_could_hide()
     {
-        var (people, saltmere) = await PeopleAsync("Corner");
-        var reader = new LdapDirectory(controller.Target with { SignInAs = "svc-corner@fennmoor.example", Password = Password }, new DirectorySchemas(), TimeProvider.System);
-        await MakeAsync(new AddAccessRule("FENNMOOR", saltmere, new AccessRule(@"FENNMOOR\svc-corner", true, AccessRights.ReadControl, null, null, AceFlags.None), "read its access list"));
+        var (people, saltmere) = await PeopleAsync("UnreadPart");
+        var reader = new LdapDirectory(controller.Target with { SignInAs = "svc-part@fennmoor.example", Password = Password }, new DirectorySchemas(), TimeProvider.System);
+        await MakeAsync(new AddAccessRule("FENNMOOR", saltmere, new AccessRule(@"FENNMOOR\svc-part", true, AccessRights.ReadControl, null, null, AceFlags.None), "read its access list"));
         var access = (await reader.ReadAsync(new DirectoryScope([], []) { Access = new AccessScope([], [], AllContainers: true) }, Cancel)).Access!;
         access.Objects.Single(o => o.Dn == saltmere).Descriptor.ShouldBe(-1);
         access.Unread.ShouldContain(new UnreadPart(saltmere, "its access list may not be read: what was delegated there is not known"));

@@ -22,7 +22,7 @@ public sealed class EstateSurveyorTests
         survey.Hosts.Single(h => h.Name == "fm-temp02").Unread.ShouldBe("fm-temp02 does not answer");
         survey.Hosts.Single(h => h.Name == "fm-far").Unread.ShouldBe("no way to reach fm-far is set up in the estate (reach: none)");
         survey.Instances.ShouldHaveSingleItem().Unread.ShouldBe("no way to reach fm-sql01 is set up in the estate (reach: none)");
-        survey.Corners().Select(c => c.Place).ShouldBe(["fm-temp02", "fm-far", "fm-sql01"]);
+        survey.UnreadParts().Select(c => c.Place).ShouldBe(["fm-temp02", "fm-far", "fm-sql01"]);
     }
 
     [Fact]
@@ -34,7 +34,7 @@ public sealed class EstateSurveyorTests
     }
 
     [Fact]
-    public async Task Barred_groups_and_names_are_asked_for_wherever_they_are_once_each()
+    public async Task Forbidden_groups_and_names_are_asked_for_wherever_they_are_once_each()
     {
         var directory = new Directory();
         await TakeAsync(directory, new Hosts(), null);
@@ -55,13 +55,13 @@ public sealed class EstateSurveyorTests
     private static Task<Survey> TakeAsync(Directory directory, Hosts hosts, Action<SurveyProgress>? progress)
     {
         var estate = new Estate(
-            "fennmoor", "Fennmoor", new Domain("fennmoor.example", "FENNMOOR"), new DirectoryReach(Reach.Lab, null, 636, null, null, null, Line),
+            "fennmoor", "Fennmoor", new Domain("fennmoor.example", "FENNMOOR"), new DirectoryReach(Reach.Simulation, null, 636, null, null, null, Line),
             [new Branch("x", DistinguishedName.Parse("OU=x,DC=fennmoor,DC=example"), Line)],
             new Naming("", "", "", "x", "x", new Dictionary<string, string>(), new Dictionary<string, Origin>(), Line),
-            [new EstateHost("fm-temp01", Reach.Lab, Line), new EstateHost("fm-temp02", Reach.Lab, Line), new EstateHost("fm-far", Reach.None, Line)],
-            [new EstateInstance("fm-sql01", "fm-temp01", "sqlserver", null, Reach.Lab, Line)],
-            new HouseRules([new BarredHolding("Domain Admins", null, [], null, "rule", Line)], null, []), Line);
-        return EstateSurveyor.TakeAsync(estate, new EstateConnectors(directory, new HostRouter(estate, new Dictionary<Reach, IHostConnector> { [Reach.Lab] = hosts }), new InstanceRouter(estate, null, new Dictionary<string, IInstanceConnector>())), new SurveyAims(["svc-poller", "domain admins", "SVC-POLLER"], []), TimeProvider.System, progress ?? (_ => { }), TestContext.Current.CancellationToken);
+            [new EstateHost("fm-temp01", Reach.Simulation, Line), new EstateHost("fm-temp02", Reach.Simulation, Line), new EstateHost("fm-far", Reach.None, Line)],
+            [new EstateInstance("fm-sql01", "fm-temp01", "sqlserver", null, Reach.Simulation, Line)],
+            new OrganizationRules([new ForbiddenHolding("Domain Admins", null, [], null, "rule", Line)], null, []), Line);
+        return EstateSurveyor.TakeAsync(estate, new EstateConnectors(directory, new HostRouter(estate, new Dictionary<Reach, IHostConnector> { [Reach.Simulation] = hosts }), new InstanceRouter(estate, null, new Dictionary<string, IInstanceConnector>())), new SurveyAims(["svc-poller", "domain admins", "SVC-POLLER"], []), TimeProvider.System, progress ?? (_ => { }), TestContext.Current.CancellationToken);
     }
 
     private sealed class Directory : IDirectoryConnector

@@ -46,8 +46,8 @@ public sealed class FaultTests(Controller controller)
     [InlineData("52e", "wrong name or password, or the account may not be used")]
     public async Task Why_a_sign_in_is_refused_is_read_from_the_number_in_the_answer(string number, string reason)
     {
-        using var pretend = new PretendController(controller, _ => (0, [])) { BindRefusal = $"80090308: LdapErr: DSID-0C090439, comment: AcceptSecurityContext error, data {number}, v4563" };
-        var failure = await Should.ThrowAsync<ConnectorException>(() => new LdapDirectory(pretend.Target, new DirectorySchemas(), TimeProvider.System).ReadAsync(new DirectoryScope([], []), Cancel));
+        using var simulated = new SimulatedController(controller, _ => (0, [])) { BindRefusal = $"80090308: LdapErr: DSID-0C090439, comment: AcceptSecurityContext error, data {number}, v4563" };
+        var failure = await Should.ThrowAsync<ConnectorException>(() => new LdapDirectory(simulated.Target, new DirectorySchemas(), TimeProvider.System).ReadAsync(new DirectoryScope([], []), Cancel));
         (failure.Failure, failure.Message).ShouldBe((ConnectorFailure.SignIn, $"{Controller.Address} refuses the sign-in of Administrator@fennmoor.example: {reason}."));
     }
 

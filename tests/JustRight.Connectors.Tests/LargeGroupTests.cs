@@ -23,8 +23,8 @@ public sealed class LargeGroupTests(Controller controller)
     [InlineData(false)]
     public async Task Every_member_is_read_in_ranges_or_in_one_answer(bool inRanges)
     {
-        using var pretend = new PretendController(controller, s => Answer(s, inRanges ? int.MaxValue : -1));
-        var read = await new LdapDirectory(pretend.Target, new DirectorySchemas(), TimeProvider.System).ReadAsync(new DirectoryScope([Branch], []), Cancel);
+        using var simulated = new SimulatedController(controller, s => Answer(s, inRanges ? int.MaxValue : -1));
+        var read = await new LdapDirectory(simulated.Target, new DirectorySchemas(), TimeProvider.System).ReadAsync(new DirectoryScope([Branch], []), Cancel);
         var group = read.Principals.Single(p => p.Dn == Group);
         (group.Members.Count, group.MembersUnread).ShouldBe((Members, null));
         group.Members.Order().ShouldBe(Enumerable.Range(0, Members).Select(SidOf).Order());
@@ -35,8 +35,8 @@ public sealed class LargeGroupTests(Controller controller)
     [Fact]
     public async Task A_group_that_breaks_off_in_the_middle_is_unread_and_what_was_read_is_kept()
     {
-        using var pretend = new PretendController(controller, s => Answer(s, 3));
-        var read = await new LdapDirectory(pretend.Target, new DirectorySchemas(), TimeProvider.System).ReadAsync(new DirectoryScope([Branch], []), Cancel);
+        using var simulated = new SimulatedController(controller, s => Answer(s, 3));
+        var read = await new LdapDirectory(simulated.Target, new DirectorySchemas(), TimeProvider.System).ReadAsync(new DirectoryScope([Branch], []), Cancel);
         var group = read.Principals.Single(p => p.Dn == Group);
         (group.Members.Count, group.MembersUnread).ShouldBe((4 * RangeSize, "only the first 6000 of its members could be read"));
     }
@@ -44,8 +44,8 @@ public sealed class LargeGroupTests(Controller controller)
     [Fact]
     public async Task A_referral_is_no_absence()
     {
-        using var pretend = new PretendController(controller, s => s.BaseDn == Branch ? (10, []) : Answer(s, -1));
-        var failure = await Should.ThrowAsync<ConnectorException>(() => new LdapDirectory(pretend.Target, new DirectorySchemas(), TimeProvider.System).ReadAsync(new DirectoryScope([Branch], []), Cancel));
+        using var simulated = new SimulatedController(controller, s => s.BaseDn == Branch ? (10, []) : Answer(s, -1));
+        var failure = await Should.ThrowAsync<ConnectorException>(() => new LdapDirectory(simulated.Target, new DirectorySchemas(), TimeProvider.System).ReadAsync(new DirectoryScope([Branch], []), Cancel));
         failure.Message.ShouldContain($"reading {Branch} failed: this controller does not hold it and refers to another directory");
     }
 
@@ -54,7 +54,7 @@ public sealed class LargeGroupTests(Controller controller)
     {
         _requests++;
         if (asked.BaseDn.Length == 0)
-            return (0, [new SentEntry("", PretendController.Text("defaultNamingContext", Root), PretendController.Text("configurationNamingContext", "CN=Configuration," + Root), PretendController.Text("dnsHostName", "fm-pretend.fennmoor.example"))]);
+            return (0, [new SentEntry("", SimulatedController.Text("defaultNamingContext", Root), SimulatedController.Text("configurationNamingContext", "CN=Configuration," + Root), SimulatedController.Text("dnsHostName", "fm-simulated.fennmoor.example"))]);
         if (asked.Attributes.FirstOrDefault(a => a.StartsWith("member;range=", StringComparison.Ordinal)) is { } range)
         {
             _ranges++;
@@ -63,17 +63,17 @@ public sealed class LargeGroupTests(Controller controller)
         }
 
         if (asked.BaseDn == Root && asked.Values.Count > 0)
-            return (0, asked.Values.Where(v => v.StartsWith("CN=m", StringComparison.Ordinal)).Select(v => new SentEntry(v, OwnSid(SidOf(Number(v))), PretendController.Text("objectClass", "top", "user"), PretendController.Text("sAMAccountName", $"m{Number(v)}"))));
+            return (0, asked.Values.Where(v => v.StartsWith("CN=m", StringComparison.Ordinal)).Select(v => new SentEntry(v, OwnSid(SidOf(Number(v))), SimulatedController.Text("objectClass", "top", "user"), SimulatedController.Text("sAMAccountName", $"m{Number(v)}"))));
         if (asked.BaseDn == Root) return (0, [new SentEntry(Root, OwnSid(Domain))]);
         if (asked.BaseDn != Branch) return (32, []);
-        var members = moreRanges < 0 ? PretendController.Text("member", Enumerable.Range(0, Members).Select(Dn)) : Range(0);
-        return (0, [new SentEntry(Group, OwnSid(Domain.Append(900)), PretendController.Text("objectClass", "top", "group"), PretendController.Text("sAMAccountName", "everyone-at-the-dairy"), PretendController.Text("groupType", "-2147483646"), members)]);
+        var members = moreRanges < 0 ? SimulatedController.Text("member", Enumerable.Range(0, Members).Select(Dn)) : Range(0);
+        return (0, [new SentEntry(Group, OwnSid(Domain.Append(900)), SimulatedController.Text("objectClass", "top", "group"), SimulatedController.Text("sAMAccountName", "everyone-at-the-dairy"), SimulatedController.Text("groupType", "-2147483646"), members)]);
     }
 
     private static (string, byte[][]) Range(int from)
     {
         var last = from + RangeSize >= Members;
-        return PretendController.Text($"member;range={from}-{(last ? "*" : from + RangeSize - 1)}", Enumerable.Range(from, Math.Min(RangeSize, Members - from)).Select(Dn));
+        return SimulatedController.Text($"member;range={from}-{(last ? "*" : from + RangeSize - 1)}", Enumerable.Range(from, Math.Min(RangeSize, Members - from)).Select(Dn));
     }
 
     private static string Dn(int number) => $"CN=m{number},CN=Users,{Root}";

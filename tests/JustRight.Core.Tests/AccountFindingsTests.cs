@@ -33,7 +33,7 @@ public sealed class AccountFindingsTests
         var scene = new FitScene().Account().Account("svc-other", planned: false)
             .Replace("svc-poller", p => p with { ServicePrincipalNames = ["HTTP/fm-temp01", "HTTP/only-mine"] }).Replace("svc-other", p => p with { ServicePrincipalNames = ["http/FM-TEMP01"] });
         var finding = scene.Judge().Findings.ShouldHaveSingleItem();
-        (finding.Place, finding.TooMuch).ShouldBe(("svc-poller", false));
+        (finding.Place, finding.IsExcess).ShouldBe(("svc-poller", false));
         finding.Text.ShouldBe("svc-other claims the service principal name HTTP/fm-temp01 as well: nobody can sign in to either service with it.");
     }
 

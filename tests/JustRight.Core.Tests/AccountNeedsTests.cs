@@ -32,16 +32,16 @@ public sealed class AccountNeedsTests
     [InlineData(Dn, "", AccountState.PasswordNeverExpires, AccountAspect.Description, "it has no description")]
     [InlineData(Dn, "polls", AccountState.None, AccountAspect.PasswordExpiry, "its password expires")]
     [InlineData(Dn, "polls", AccountState.PasswordNeverExpires | AccountState.Locked, AccountAspect.Usable, "locked")]
-    public void What_differs_is_unmet_and_nothing_else(string dn, string description, AccountState state, AccountAspect aspect, string reason)
+    public void What_differs_is_missing_and_nothing_else(string dn, string description, AccountState state, AccountAspect aspect, string reason)
     {
         var (fit, _) = Judge(dn, description, state);
-        var unmet = fit.Accounts[0].Judgements.Where(j => j.Verdict != Verdict.Met).ShouldHaveSingleItem();
-        unmet.Right.ShouldBeOfType<AccountRight>().Aspect.ShouldBe(aspect);
-        unmet.Reason.ShouldContain(reason);
+        var missing = fit.Accounts[0].Judgements.Where(j => j.Verdict != Verdict.Met).ShouldHaveSingleItem();
+        missing.Right.ShouldBeOfType<AccountRight>().Aspect.ShouldBe(aspect);
+        missing.Reason.ShouldContain(reason);
     }
 
     [Fact]
-    public void Description_and_expiry_are_mended_in_one_step_that_knows_what_was_there_before()
+    public void Description_and_expiry_are_fixed_in_one_step_that_knows_what_was_there_before()
     {
         var (_, worklist) = Judge(Dn, "old words", AccountState.None);
         worklist.Give.ShouldHaveSingleItem().Change.ShouldBe(new DescribeAccount("FENNMOOR", "svc-poller", "polls", true, "old words", false));
@@ -50,7 +50,7 @@ public sealed class AccountNeedsTests
 
     [Theory]
     [InlineData(true, Verdict.Met, "it may not change its own password", 0)]
-    [InlineData(false, Verdict.Unmet, "it may change its own password", 2)]
+    [InlineData(false, Verdict.Missing, "it may change its own password", 2)]
     [InlineData(null, Verdict.Unseen, "its access list may not be read", 0)]
     public void That_it_may_not_change_its_own_password_is_judged_where_it_is_planned(bool? cannot, Verdict verdict, string reason, int steps)
     {
@@ -72,14 +72,14 @@ public sealed class AccountNeedsTests
     {
         var (fit, _) = Judge(Dn, "polls", AccountState.PasswordNeverExpires | AccountState.PasswordExpired | AccountState.PasswordMustChange, seen: p => p with { Note = "Made by mara", CreatedAt = new DateTimeOffset(2026, 11, 25, 12, 0, 0, TimeSpan.Zero) });
         fit.Accounts[0].Judgements[0].Reason.ShouldBe($"{Dn}, there since 2026-11-25 12:00 UTC; its note: Made by mara");
-        fit.Accounts[0].Judgements.Single(j => j.Verdict == Verdict.Unmet).Reason.ShouldBe("its password must be changed at the next sign-in, which no service can do");
+        fit.Accounts[0].Judgements.Single(j => j.Verdict == Verdict.Missing).Reason.ShouldBe("its password must be changed at the next sign-in, which no service can do");
     }
 
     [Fact]
     public void An_account_that_was_there_before_us_keeps_its_branch_flags_and_description()
     {
         var (fit, worklist) = Judge("CN=svc-poller,OU=Old,DC=fennmoor,DC=example", "old words", AccountState.None, existing: true);
-        fit.Leaning.JustRight.ShouldBeTrue();
+        fit.Counts.JustRight.ShouldBeTrue();
         worklist.Give.ShouldBeEmpty();
     }
 
@@ -100,8 +100,8 @@ public sealed class AccountNeedsTests
         var account = new PlannedAccount("poller", "svc-poller", existing ? null : Dn, "polls", "polls", "service", true, existing, Line);
         account = planned?.Invoke(account) ?? account;
         var plan = new Plan("install", "s@1", "S", "fennmoor", "FENNMOOR", "fennmoor.example", Stage.Planned, [], [], [account], [], [], [], []);
-        var needs = new NeedsBook([plan]);
-        var fit = new FitJudge(view, needs, new HouseRules([], null, []), DateTimeOffset.UnixEpoch).Judge(plan);
+        var needs = new NeedsIndex([plan]);
+        var fit = new FitJudge(view, needs, new OrganizationRules([], null, []), DateTimeOffset.UnixEpoch).Judge(plan);
         return (fit, WorklistMaker.Make(fit, view, needs));
     }
 }

@@ -14,21 +14,21 @@ public sealed class ExceptionTests
     public void What_is_accepted_keeps_its_verdict_and_is_left_alone_by_the_worklist()
     {
         var plain = Scene().Run();
-        plain.Fit.Words.ShouldBe("1 missing, 1 too much");
+        plain.Fit.Words.ShouldBe("1 missing, 1 excess");
         plain.Worklist.Remove.ShouldHaveSingleItem();
-        var spare = Off(plain.Fit, Verdict.Spare);
+        var excess = Off(plain.Fit, Verdict.Excess);
 
-        var (fit, worklist) = Scene(Accept(spare, Verdict.Spare, Now.AddDays(1))).Run();
-        fit.Words.ShouldBe("1 missing, 1 too much, 1 of them accepted");
-        fit.Leaning.JustRight.ShouldBeFalse();
-        Off(fit, Verdict.Spare).Accepted!.By.ShouldBe("Maud Ferris");
+        var (fit, worklist) = Scene(Accept(excess, Verdict.Excess, Now.AddDays(1))).Run();
+        fit.Words.ShouldBe("1 missing, 1 excess, 1 of them accepted");
+        fit.Counts.JustRight.ShouldBeFalse();
+        Off(fit, Verdict.Excess).Accepted!.By.ShouldBe("Maud Ferris");
         worklist.Remove.ShouldBeEmpty();
-        worklist.NotOffered.ShouldContain(n => n.For == spare.Id && n.Reason.Contains("Maud Ferris accepted it until 2026-11-26", StringComparison.Ordinal));
+        worklist.NotOffered.ShouldContain(n => n.For == excess.Id && n.Reason.Contains("Maud Ferris accepted it until 2026-11-26", StringComparison.Ordinal));
         worklist.Give.ShouldHaveSingleItem();
 
-        var missing = Off(plain.Fit, Verdict.Unmet);
-        var (both, nothing) = Scene(Accept(spare, Verdict.Spare, Now.AddDays(1)), Accept(missing, Verdict.Unmet, Now.AddDays(1))).Run();
-        both.Words.ShouldBe("1 missing, 1 too much, all accepted");
+        var missing = Off(plain.Fit, Verdict.Missing);
+        var (both, nothing) = Scene(Accept(excess, Verdict.Excess, Now.AddDays(1)), Accept(missing, Verdict.Missing, Now.AddDays(1))).Run();
+        both.Words.ShouldBe("1 missing, 1 excess, all accepted");
         (nothing.Give.Count, nothing.Remove.Count).ShouldBe((0, 0));
     }
 
@@ -38,8 +38,8 @@ public sealed class ExceptionTests
     [InlineData(-1, false)]
     public void An_exception_ends_by_itself(long ticksLeft, bool stands)
     {
-        var spare = Off(Scene().Run().Fit, Verdict.Spare);
-        var judged = Off(Scene(Accept(spare, Verdict.Spare, Now.AddTicks(ticksLeft))).Run().Fit, Verdict.Spare);
+        var excess = Off(Scene().Run().Fit, Verdict.Excess);
+        var judged = Off(Scene(Accept(excess, Verdict.Excess, Now.AddTicks(ticksLeft))).Run().Fit, Verdict.Excess);
         (judged.Accepted is not null).ShouldBe(stands);
         judged.Notes.Any(n => n.Contains("that has ended", StringComparison.Ordinal)).ShouldBe(!stands);
     }
@@ -47,33 +47,33 @@ public sealed class ExceptionTests
     [Fact]
     public void A_clock_set_back_takes_nothing_away_that_was_accepted()
     {
-        var spare = Off(Scene().Run().Fit, Verdict.Spare);
-        Off(Scene(Accept(spare, Verdict.Spare, Now.AddDays(3)) with { At = Now.AddDays(1) }).Run().Fit, Verdict.Spare).Accepted.ShouldNotBeNull();
+        var excess = Off(Scene().Run().Fit, Verdict.Excess);
+        Off(Scene(Accept(excess, Verdict.Excess, Now.AddDays(3)) with { At = Now.AddDays(1) }).Run().Fit, Verdict.Excess).Accepted.ShouldNotBeNull();
     }
 
     [Fact]
     public void What_is_worse_than_what_was_accepted_is_not_covered()
     {
-        var barred = Off(Scene().Bar("old-ops").Run().Fit, Verdict.Barred);
-        Off(Scene(Accept(barred, Verdict.Barred, Now.AddDays(1))).Bar("old-ops").Run().Fit, Verdict.Barred).Accepted.ShouldNotBeNull();
-        Off(Scene(Accept(barred, Verdict.Spare, Now.AddDays(1))).Bar("old-ops").Run().Fit, Verdict.Barred).Accepted.ShouldBeNull("it was spare when it was accepted, and is barred since");
+        var forbidden = Off(Scene().Forbid("old-ops").Run().Fit, Verdict.Forbidden);
+        Off(Scene(Accept(forbidden, Verdict.Forbidden, Now.AddDays(1))).Forbid("old-ops").Run().Fit, Verdict.Forbidden).Accepted.ShouldNotBeNull();
+        Off(Scene(Accept(forbidden, Verdict.Excess, Now.AddDays(1))).Forbid("old-ops").Run().Fit, Verdict.Forbidden).Accepted.ShouldBeNull("it was excess when it was accepted, and is forbidden since");
     }
 
     [Fact]
     public void The_latest_word_on_a_right_counts()
     {
-        var spare = Off(Scene().Run().Fit, Verdict.Spare);
-        var ended = Accept(spare, Verdict.Spare, Now.AddDays(-1)) with { Id = 2 };
-        Off(Scene(Accept(spare, Verdict.Spare, Now.AddDays(9)), ended).Run().Fit, Verdict.Spare).Accepted.ShouldBeNull(); // it was ended before its time
+        var excess = Off(Scene().Run().Fit, Verdict.Excess);
+        var ended = Accept(excess, Verdict.Excess, Now.AddDays(-1)) with { Id = 2 };
+        Off(Scene(Accept(excess, Verdict.Excess, Now.AddDays(9)), ended).Run().Fit, Verdict.Excess).Accepted.ShouldBeNull(); // it was ended before its time
     }
 
     [Fact]
     public void Making_one_and_its_end_are_differences_and_the_end_is_for_the_worse()
     {
-        var spare = Off(Scene().Run().Fit, Verdict.Spare);
-        var (without, with) = (KeptFit.Of(Scene().Run().Fit), KeptFit.Of(Scene(Accept(spare, Verdict.Spare, Now.AddDays(1))).Run().Fit));
-        FitDrift.Between(without, with).ShouldHaveSingleItem().ShouldSatisfyAllConditions(l => l.Way.ShouldBe(DriftWay.Better), l => l.Words.ShouldEndWith("spare, and accepted now"));
-        FitDrift.Between(with, without).ShouldHaveSingleItem().ShouldSatisfyAllConditions(l => l.Way.ShouldBe(DriftWay.Worse), l => l.Words.ShouldContain("still spare, and no longer accepted"));
+        var excess = Off(Scene().Run().Fit, Verdict.Excess);
+        var (without, with) = (KeptFit.Of(Scene().Run().Fit), KeptFit.Of(Scene(Accept(excess, Verdict.Excess, Now.AddDays(1))).Run().Fit));
+        FitDrift.Between(without, with).ShouldHaveSingleItem().ShouldSatisfyAllConditions(l => l.Way.ShouldBe(DriftWay.Better), l => l.Words.ShouldEndWith("excess, and accepted now"));
+        FitDrift.Between(with, without).ShouldHaveSingleItem().ShouldSatisfyAllConditions(l => l.Way.ShouldBe(DriftWay.Worse), l => l.Words.ShouldContain("still excess, and no longer accepted"));
         FitDrift.Between(with, with).ShouldBeEmpty();
     }
 

@@ -46,8 +46,8 @@ public sealed class FitCaseTests
     }
 
     [Theory]
-    [InlineData(Stage.Planned, Verdict.Later, "setup gives it")] // case 4
-    [InlineData(Stage.SetUp, Verdict.Unmet, "setup should have given this")] // case 5
+    [InlineData(Stage.Planned, Verdict.Pending, "setup gives it")] // case 4
+    [InlineData(Stage.Installed, Verdict.Missing, "setup should have given this")] // case 5
     public void Cases_04_05_what_setup_gives(Stage stage, Verdict verdict, string reason)
     {
         var need = Of(new FitScene { Stage = stage }.Account().Host("fm-temp01", []).Need(R.Service(), GivenBy.Setup), R.Service());
@@ -55,83 +55,83 @@ public sealed class FitCaseTests
     }
 
     [Fact]
-    public void Case_06_left_over_from_setup_is_spare()
+    public void Case_06_left_over_from_setup_is_excess()
     {
-        var (fit, worklist) = new FitScene { Stage = Stage.SetUp }.Account().Host("fm-temp01", ["svc-poller"]).Need(R.Admin(), until: Until.SetUp).Run();
-        var spare = fit.Accounts[0].Judgements.Single(j => j.Verdict == Verdict.Spare);
-        (spare.Right, spare.Reason).ShouldBe((R.Admin(), "left over from setup"));
+        var (fit, worklist) = new FitScene { Stage = Stage.Installed }.Account().Host("fm-temp01", ["svc-poller"]).Need(R.Admin(), until: Until.Installed).Run();
+        var excess = fit.Accounts[0].Judgements.Single(j => j.Verdict == Verdict.Excess);
+        (excess.Right, excess.Reason).ShouldBe((R.Admin(), "left over from setup"));
         worklist.Remove.ShouldHaveSingleItem();
     }
 
     [Fact]
     public void Case_07_gone_after_setup_is_done()
     {
-        var (fit, worklist) = new FitScene { Stage = Stage.SetUp }.Account().Host("fm-temp01", []).Need(R.Admin(), until: Until.SetUp).Run();
+        var (fit, worklist) = new FitScene { Stage = Stage.Installed }.Account().Host("fm-temp01", []).Need(R.Admin(), until: Until.Installed).Run();
         Of(fit, R.Admin()).Verdict.ShouldBe(Verdict.Done);
         worklist.Give.ShouldBeEmpty();
-        fit.Leaning.JustRight.ShouldBeTrue();
+        fit.Counts.JustRight.ShouldBeTrue();
     }
 
     [Fact]
-    public void Case_08_a_stronger_right_meets_and_is_spare()
+    public void Case_08_a_stronger_right_meets_and_is_excess()
     {
         var (fit, worklist) = new FitScene().Account().Group("dba", "svc-poller").Instance("fm-sql01", [("sysadmin", ["dba"])]).Need(R.Role("dbcreator")).Run();
         var need = Of(fit, R.Role("dbcreator"));
         (need.Verdict, need.Reason).ShouldBe((Verdict.Met, "implied by sysadmin on fm-sql01"));
-        Of(fit, R.Role("sysadmin")).Verdict.ShouldBe(Verdict.Spare);
+        Of(fit, R.Role("sysadmin")).Verdict.ShouldBe(Verdict.Excess);
         worklist.Give.Select(s => s.Change).ShouldContain(new AddInstanceRoleMember("fm-sql01", "dbcreator", @"FENNMOOR\svc-poller"));
         worklist.Remove.ShouldHaveSingleItem().Change.ShouldBe(new RemoveMember("FENNMOOR", "dba", "svc-poller"));
     }
 
     [Fact]
-    public void Case_09_the_big_alternative_meets_and_is_spare_because_less_would_do()
+    public void Case_09_the_big_alternative_meets_and_is_excess_because_less_would_do()
     {
         var (fit, worklist) = Alternatives(new FitScene().Account().Instance("fm-sql01", [("sysadmin", ["svc-poller"])], ("db_datareader", [])), "small", byInstall: false).Run();
         Of(fit, R.Db("db_datareader")).Verdict.ShouldBe(Verdict.Met);
-        var spare = Of(fit, R.Role("sysadmin"));
-        (spare.Verdict, spare.Reason).ShouldBe((Verdict.Spare, "less would do: small"));
+        var excess = Of(fit, R.Role("sysadmin"));
+        (excess.Verdict, excess.Reason).ShouldBe((Verdict.Excess, "less would do: small"));
         worklist.Give.Count.ShouldBeGreaterThan(0);
         worklist.Remove.ShouldHaveSingleItem().Change.ShouldBeOfType<RemoveInstanceRoleMember>();
     }
 
     [Fact]
-    public void Case_10_the_big_alternative_chosen_with_a_reason_is_not_spare()
+    public void Case_10_the_big_alternative_chosen_with_a_reason_is_not_excess()
     {
         var fit = Alternatives(new FitScene().Account().Instance("fm-sql01", [("sysadmin", ["svc-poller"])]), "big", byInstall: true).Judge();
         Of(fit, R.Role("sysadmin")).Verdict.ShouldBe(Verdict.Met);
-        fit.Leaning.TooMuch.ShouldBeFalse();
+        fit.Counts.AnyExcess.ShouldBeFalse();
         fit.Plan.Decisions[0].Reason.ShouldBe("a reason");
     }
 
     [Fact]
-    public void Case_11_half_an_alternative_is_unmet_for_the_missing_half_only()
+    public void Case_11_half_an_alternative_is_missing_for_the_missing_half_only()
     {
         var fit = Alternatives(new FitScene().Account().Instance("fm-sql01", [("sysadmin", [])], ("db_datareader", ["svc-poller"])), "small", byInstall: true).Judge();
         Of(fit, R.Db("db_datareader")).Verdict.ShouldBe(Verdict.Met);
-        Of(fit, R.Db("db_datawriter")).Verdict.ShouldBe(Verdict.Unmet);
-        fit.Leaning.Missing.ShouldBe(1);
+        Of(fit, R.Db("db_datawriter")).Verdict.ShouldBe(Verdict.Missing);
+        fit.Counts.Missing.ShouldBe(1);
     }
 
     [Fact]
-    public void Case_12_a_barred_group_three_deep_is_barred_even_when_it_meets_a_need()
+    public void Case_12_a_forbidden_group_three_deep_is_forbidden_even_when_it_meets_a_need()
     {
         var scene = new FitScene().Account().Group("a", "svc-poller").Group("b", "a").Replace("Domain Admins", g => g with { Members = [.. g.Members] });
         scene.Replace("Domain Admins", g => g with { Members = [SidIn(scene, "b")] });
-        var (fit, worklist) = scene.Bar("Domain Admins").Host("fm-temp01", ["Domain Admins"]).Need(R.Admin()).Run();
+        var (fit, worklist) = scene.Forbid("Domain Admins").Host("fm-temp01", ["Domain Admins"]).Need(R.Admin()).Run();
         Of(fit, R.Admin()).Verdict.ShouldBe(Verdict.Met);
-        var barred = fit.Accounts[0].Judgements.Single(j => j.Verdict == Verdict.Barred);
-        barred.Paths[0].ToString().ShouldBe(@"FENNMOOR\svc-poller -> FENNMOOR\a -> FENNMOOR\b -> FENNMOOR\Domain Admins");
+        var forbidden = fit.Accounts[0].Judgements.Single(j => j.Verdict == Verdict.Forbidden);
+        forbidden.Paths[0].ToString().ShouldBe(@"FENNMOOR\svc-poller -> FENNMOOR\a -> FENNMOOR\b -> FENNMOOR\Domain Admins");
         // The small right is given first; only because of that may the membership be taken away.
         worklist.Give.ShouldHaveSingleItem().Change.ShouldBe(new AddLocalGroupMember("fm-temp01", "Administrators", @"FENNMOOR\svc-poller"));
         worklist.Remove.ShouldHaveSingleItem().Change.ShouldBe(new RemoveMember("FENNMOOR", "a", "svc-poller"));
     }
 
     [Fact]
-    public void Case_12_a_need_that_setup_gave_through_a_barred_group_is_not_broken_by_a_removal()
+    public void Case_12_a_need_that_setup_gave_through_a_forbidden_group_is_not_broken_by_a_removal()
     {
-        var scene = new FitScene { Stage = Stage.SetUp }.Account();
+        var scene = new FitScene { Stage = Stage.Installed }.Account();
         scene.Replace("Domain Admins", g => g with { Members = [SidIn(scene, "svc-poller")] });
-        var (_, worklist) = scene.Bar("Domain Admins").Host("fm-temp01", ["Domain Admins"]).Need(R.Admin(), GivenBy.Setup).Run();
+        var (_, worklist) = scene.Forbid("Domain Admins").Host("fm-temp01", ["Domain Admins"]).Need(R.Admin(), GivenBy.Setup).Run();
         worklist.Remove.ShouldBeEmpty();
         worklist.NotOffered.ShouldHaveSingleItem().Reason.ShouldContain("would break Administrators on fm-temp01");
     }
@@ -144,7 +144,7 @@ public sealed class FitCaseTests
         var unseen = Of(fit, R.Admin("fm-temp02"));
         (unseen.Verdict, unseen.Reason).ShouldBe((Verdict.Unseen, "fm-temp02 could not be read: no answer"));
         fit.Words.ShouldStartWith("just right as far as seen");
-        fit.Corners.ShouldHaveSingleItem().At.ShouldBe(FitScene.Now);
+        fit.UnreadParts.ShouldHaveSingleItem().At.ShouldBe(FitScene.Now);
     }
 
     [Theory]
@@ -164,7 +164,7 @@ public sealed class FitCaseTests
     {
         var (fit, worklist) = new FitScene().Account().Group("no-service", "svc-poller").Host("fm-temp01", [], (Grant, ["svc-poller"]), (Deny, ["no-service"])).Need(R.Service()).Run();
         var need = Of(fit, R.Service());
-        (need.Verdict, need.Reason).ShouldBe((Verdict.Unmet, @"denied by FENNMOOR\no-service"));
+        (need.Verdict, need.Reason).ShouldBe((Verdict.Missing, @"denied by FENNMOOR\no-service"));
         need.Paths.ShouldHaveSingleItem();
         need.DeniedBy.ShouldHaveSingleItem().ToString().ShouldContain("no-service");
         worklist.Give.ShouldBeEmpty(); // granting again would not help
@@ -178,10 +178,10 @@ public sealed class FitCaseTests
     }
 
     [Fact]
-    public void Case_17_what_every_domain_user_has_is_not_spare()
+    public void Case_17_what_every_domain_user_has_is_not_excess()
     {
         var fit = new FitScene().Account().Host("fm-temp01", [], ("SeNetworkLogonRight", ["S-1-5-11", "S-1-5-32-545"])).Judge();
-        fit.Leaning.TooMuch.ShouldBeFalse();
+        fit.Counts.AnyExcess.ShouldBeFalse();
     }
 
     [Fact]
@@ -193,11 +193,11 @@ public sealed class FitCaseTests
     }
 
     [Fact]
-    public void Cases_19_20_a_right_that_another_install_needs_is_spare_only_when_that_is_gone()
+    public void Cases_19_20_a_right_that_another_install_needs_is_excess_only_when_that_is_gone()
     {
         FitScene Scene() => new FitScene().Account().Host("fm-temp01", ["svc-poller"]);
-        Scene().OtherInstall("nightchurn", R.Admin()).Judge().Leaning.TooMuch.ShouldBeFalse();
-        Scene().Judge().Leaning.Spare.ShouldBe(1);
+        Scene().OtherInstall("nightchurn", R.Admin()).Judge().Counts.AnyExcess.ShouldBeFalse();
+        Scene().Judge().Counts.Excess.ShouldBe(1);
     }
 
     [Fact]
@@ -205,7 +205,7 @@ public sealed class FitCaseTests
     {
         var (fit, worklist) = new FitScene().Account(exists: false).Host("fm-temp01", []).Need(R.Admin()).Need(R.Service(), GivenBy.Setup).Run();
         Of(fit, R.Admin()).Reason.ShouldBe("waiting for the account svc-poller");
-        Of(fit, R.Service()).Verdict.ShouldBe(Verdict.Later);
+        Of(fit, R.Service()).Verdict.ShouldBe(Verdict.Pending);
         worklist.Give.ShouldContain(s => s.Change is AddLocalGroupMember);
     }
 
@@ -219,18 +219,18 @@ public sealed class FitCaseTests
         var fit = new FitScene().Account(state: state).Host("fm-temp01", ["svc-poller"]).Need(R.Admin()).Judge();
         Of(fit, R.Admin()).Verdict.ShouldBe(Verdict.Met);
         var usable = fit.Accounts[0].Judgements.Single(j => j.Right is AccountRight { Aspect: AccountAspect.Usable });
-        (usable.Verdict, usable.Reason).ShouldBe((Verdict.Unmet, fact));
+        (usable.Verdict, usable.Reason).ShouldBe((Verdict.Missing, fact));
     }
 
     [Theory]
     [InlineData(false, 0)]
     [InlineData(true, 1)]
-    public void Case_25_strangers_in_a_planned_group_are_listed_and_spare_only_where_it_is_closed(bool closed, int spare)
+    public void Case_25_unexpected_members_in_a_planned_group_are_listed_and_excess_only_where_it_is_closed(bool closed, int excess)
     {
-        var fit = new FitScene().Account().Account("stranger", planned: false).Group("app-ops", "svc-poller", "stranger")
+        var fit = new FitScene().Account().Account("visitor", planned: false).Group("app-ops", "svc-poller", "visitor")
             .PlannedGroup("ops", "app-ops", closed, "poller").Need(R.InGroup("app-ops")).Judge();
-        fit.Findings.ShouldHaveSingleItem().Text.ShouldContain(@"FENNMOOR\stranger");
-        fit.Leaning.Spare.ShouldBe(spare);
+        fit.Findings.ShouldHaveSingleItem().Text.ShouldContain(@"FENNMOOR\visitor");
+        fit.Counts.Excess.ShouldBe(excess);
     }
 
     [Fact]
@@ -238,7 +238,7 @@ public sealed class FitCaseTests
     {
         var fit = new FitScene().Account().Host("fm-temp01", ["svc-poller", "S-1-5-21-9-9-9-1999"]).Need(R.Admin()).Judge();
         fit.Findings.ShouldHaveSingleItem().Text.ShouldContain("S-1-5-21-9-9-9-1999");
-        fit.Leaning.JustRight.ShouldBeTrue();
+        fit.Counts.JustRight.ShouldBeTrue();
     }
 
     [Fact]
@@ -246,20 +246,20 @@ public sealed class FitCaseTests
     {
         // The other domain's svc-poller, known by its SID, is in Administrators; ours is not.
         var scene = new FitScene().Account().Host("fm-temp01", ["S-1-5-21-7-7-7-1001"]).Need(R.Admin());
-        Of(scene, R.Admin()).Verdict.ShouldBe(Verdict.Unmet);
+        Of(scene, R.Admin()).Verdict.ShouldBe(Verdict.Missing);
     }
 
     [Fact]
     public void Case_29_a_stale_survey_proves_nothing()
     {
-        var scene = new FitScene { SurveyedAt = FitScene.Now.AddDays(-9), Rules = new HouseRules([], TimeSpan.FromHours(24), []) }.Account().Host("fm-temp01", ["svc-poller"]).Need(R.Admin());
+        var scene = new FitScene { SurveyedAt = FitScene.Now.AddDays(-9), Rules = new OrganizationRules([], TimeSpan.FromHours(24), []) }.Account().Host("fm-temp01", ["svc-poller"]).Need(R.Admin());
         var need = Of(scene, R.Admin());
         (need.Verdict, need.Reason).ShouldBe((Verdict.Unseen, "read 9 days ago; take a new survey"));
     }
 
     [Theory]
-    [InlineData(GivenBy.Setup, Verdict.Later, "setup gives it")]
-    [InlineData(GivenBy.Us, Verdict.Unmet, "waiting for the database fm-sql01/Missing")]
+    [InlineData(GivenBy.Setup, Verdict.Pending, "setup gives it")]
+    [InlineData(GivenBy.Us, Verdict.Missing, "waiting for the database fm-sql01/Missing")]
     public void Case_31_a_database_that_does_not_exist_yet(GivenBy by, Verdict verdict, string reason)
     {
         var (fit, worklist) = new FitScene().Account().Instance("fm-sql01", []).Need(R.Db("db_owner", "Missing"), by).Run();
@@ -281,11 +281,11 @@ public sealed class FitCaseTests
         new FitScene().Account().Host("fm-temp01", []).Judge().Words.ShouldBe("just right");
 
     [Fact]
-    public void Case_36_of_two_paths_one_barred_removing_the_barred_one_leaves_the_need_met()
+    public void Case_36_of_two_paths_one_forbidden_removing_the_forbidden_one_leaves_the_need_met()
     {
         var scene = new FitScene().Account().Group("ops", "svc-poller");
         scene.Replace("Domain Admins", g => g with { Members = [SidIn(scene, "svc-poller")] });
-        var (fit, worklist) = scene.Bar("Domain Admins").Host("fm-temp01", ["ops", "Domain Admins"]).Need(R.Admin()).Run();
+        var (fit, worklist) = scene.Forbid("Domain Admins").Host("fm-temp01", ["ops", "Domain Admins"]).Need(R.Admin()).Run();
         Of(fit, R.Admin()).Paths.Count.ShouldBe(2);
         worklist.Remove.ShouldHaveSingleItem().Change.ShouldBe(new RemoveMember("FENNMOOR", "Domain Admins", "svc-poller"));
     }
@@ -308,18 +308,18 @@ public sealed class FitCaseTests
     }
 
     [Fact]
-    public void A_membership_that_brings_nothing_is_spare_and_one_that_denies_is_not()
+    public void A_membership_that_brings_nothing_is_excess_and_one_that_denies_is_not()
     {
         var fit = new FitScene().Account().Group("forgotten", "svc-poller").Group("no-service", "svc-poller").Host("fm-temp01", [], (Deny, ["no-service"])).Judge();
-        fit.Accounts[0].Judgements.Single(j => j.Verdict == Verdict.Spare).Right.ShouldBe(R.InGroup("forgotten"));
+        fit.Accounts[0].Judgements.Single(j => j.Verdict == Verdict.Excess).Right.ShouldBe(R.InGroup("forgotten"));
     }
 
     [Fact]
-    public void What_comes_along_with_a_spare_local_group_is_named_under_it()
+    public void What_comes_along_with_an_excess_local_group_is_named_under_it()
     {
         var fit = new FitScene().Account().Host("fm-temp01", ["svc-poller"], ("SeBatchLogonRight", ["S-1-5-32-544"])).Judge();
-        var spare = fit.Accounts[0].Judgements.Single(j => j.Verdict == Verdict.Spare);
-        spare.Brings.ShouldBe(["log on as a batch job on fm-temp01"]);
+        var excess = fit.Accounts[0].Judgements.Single(j => j.Verdict == Verdict.Excess);
+        excess.Brings.ShouldBe(["log on as a batch job on fm-temp01"]);
     }
 
     private static FitScene Alternatives(FitScene scene, string taken, bool byInstall)

@@ -33,7 +33,7 @@ internal sealed class FitScene
     private readonly List<PlannedAccount> _accounts = [];
     private readonly List<PlannedGroup> _groups = [];
     private readonly List<PlannedGrant> _grants = [];
-    private readonly List<BarredRule> _barred = [];
+    private readonly List<ForbiddenRule> _forbidden = [];
     private readonly List<Decision> _decisions = [];
     private readonly List<Plan> _others = [];
     private readonly List<GroupPolicy> _policies = [];
@@ -51,7 +51,7 @@ internal sealed class FitScene
 
     public Stage Stage { get; set; } = Stage.Planned;
 
-    public HouseRules Rules { get; set; } = new([], null, []);
+    public OrganizationRules Rules { get; set; } = new([], null, []);
 
     public DateTimeOffset SurveyedAt { get; set; } = Now;
 
@@ -178,9 +178,9 @@ internal sealed class FitScene
         return this;
     }
 
-    public FitScene Bar(string group, string? account = null)
+    public FitScene Forbid(string group, string? account = null)
     {
-        _barred.Add(new BarredRule(account, group, null, "house rule", Line));
+        _forbidden.Add(new ForbiddenRule(account, group, null, "organization rule", Line));
         return this;
     }
 
@@ -193,7 +193,7 @@ internal sealed class FitScene
     /// <summary>Another install that uses the account <c>svc-poller</c> and needs a right.</summary>
     public FitScene OtherInstall(string name, Right right)
     {
-        _others.Add(Plan(name) with { Accounts = [new PlannedAccount("other", "svc-poller", null, "", "", "service", false, true, Line)], Groups = [], Services = [], Grants = [Grant(right, GivenBy.Us, Until.Always, null, "other", null)], Decisions = [], Barred = [] });
+        _others.Add(Plan(name) with { Accounts = [new PlannedAccount("other", "svc-poller", null, "", "", "service", false, true, Line)], Groups = [], Services = [], Grants = [Grant(right, GivenBy.Us, Until.Always, null, "other", null)], Decisions = [], Forbidden = [] });
         return this;
     }
 
@@ -211,7 +211,7 @@ internal sealed class FitScene
 
     public FitScene BarAct(DirectoryAct act, string of)
     {
-        _barred.Add(new BarredRule(null, "", new DirectoryRight(act, [], of, "DC=fennmoor,DC=example"), "house rule", Line));
+        _forbidden.Add(new ForbiddenRule(null, "", new DirectoryRight(act, [], of, "DC=fennmoor,DC=example"), "organization rule", Line));
         return this;
     }
 
@@ -238,19 +238,19 @@ internal sealed class FitScene
     {
         var view = View();
         var plan = Plan("install");
-        var needs = new NeedsBook([.. _others, plan]);
-        var fit = new FitJudge(view, needs, Rules, Now) { Confirmations = new ConfirmationBook(_confirmations), Exceptions = new ExceptionBook(Exceptions) }.Judge(plan);
+        var needs = new NeedsIndex([.. _others, plan]);
+        var fit = new FitJudge(view, needs, Rules, Now) { Confirmations = new ConfirmationIndex(_confirmations), Exceptions = new ExceptionIndex(Exceptions) }.Judge(plan);
         return (fit, WorklistMaker.Make(fit, view, needs, Past));
     }
 
     private Plan Plan(string name) => new(
-        name, "thermograph@4.2", "Thermograph", "fennmoor", "FENNMOOR", "fennmoor.example", Stage, [], _groups, _accounts, _grants, _decisions, _barred, [])
+        name, "thermograph@4.2", "Thermograph", "fennmoor", "FENNMOOR", "fennmoor.example", Stage, [], _groups, _accounts, _grants, _decisions, _forbidden, [])
     {
         Services = _services,
     };
 
     private static PlannedGrant Grant(Right right, GivenBy by, Until until, string? through, string account, string? decision) =>
-        new($"{account}/{right.Key}", account, right, "place", through, by, until, NeedKinds.ByKind[right.Kind!.Value].Giver, "because", decision, Line);
+        new($"{account}/{right.Key}", account, right, "place", through, by, until, NeedKinds.ByKind[right.Kind!.Value].Team, "because", decision, Line);
 
     public Sid SidOf(string name) => Sid.TryParse(name, out var sid) ? sid : (_principals.Find(p => p.Name == name) ?? throw new InvalidOperationException($"No {name} yet.")).Sid;
 }

@@ -12,27 +12,27 @@ namespace JustRight.Core.Tests;
 /// <summary>Identities inside a product rest on people's words, and on nothing else.</summary>
 public sealed class ProductRoleTests
 {
-    private static readonly ProductRoleRight Right = new("Thermograph", "Line sender", ["hand in readings", "read its settings"], TimeSpan.FromDays(100));
+    private static readonly ProductRoleRight Right = new("Thermograph", "Tanker clerk", ["hand in weighings", "read its settings"], TimeSpan.FromDays(100));
     private static readonly Confirmation Word = new("install", $"poller/{Right.Key}", "svc-poller", null, Right.Lets, true, "Maud Ferris", FitScene.Now.AddDays(-1), FitScene.Now.AddDays(99));
 
     public static TheoryData<string, Confirmation?, Stage, GivenBy, Until, Verdict, string> Cases => new()
     {
         { "nobody looked", null, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Unseen, "a person must look it up inside the product, and nobody has confirmed it" },
-        { "setup will give it", null, Stage.Planned, GivenBy.Setup, Until.Always, Verdict.Later, "setup gives it" },
-        { "setup has run, nobody looked", null, Stage.SetUp, GivenBy.Setup, Until.Always, Verdict.Unseen, "a person must look it up inside the product, and nobody has confirmed it" },
+        { "setup will give it", null, Stage.Planned, GivenBy.Setup, Until.Always, Verdict.Pending, "setup gives it" },
+        { "setup has run, nobody looked", null, Stage.Installed, GivenBy.Setup, Until.Always, Verdict.Unseen, "a person must look it up inside the product, and nobody has confirmed it" },
         { "there", Word, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Met, "confirmed by a person until 2027-03-04: Maud Ferris, 2026-11-24 12:00 UTC" },
-        { "there, by setup", Word, Stage.SetUp, GivenBy.Setup, Until.Always, Verdict.Met, "confirmed by a person until 2027-03-04: Maud Ferris, 2026-11-24 12:00 UTC" },
-        { "not there", Word with { Held = false }, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Unmet, "not there; confirmed by a person until 2027-03-04: Maud Ferris, 2026-11-24 12:00 UTC" },
-        { "not there, and setup will give it", Word with { Held = false }, Stage.Planned, GivenBy.Setup, Until.Always, Verdict.Later, "setup gives it" },
+        { "there, by setup", Word, Stage.Installed, GivenBy.Setup, Until.Always, Verdict.Met, "confirmed by a person until 2027-03-04: Maud Ferris, 2026-11-24 12:00 UTC" },
+        { "not there", Word with { Held = false }, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Missing, "not there; confirmed by a person until 2027-03-04: Maud Ferris, 2026-11-24 12:00 UTC" },
+        { "not there, and setup will give it", Word with { Held = false }, Stage.Planned, GivenBy.Setup, Until.Always, Verdict.Pending, "setup gives it" },
         { "lapsed this very moment", Word with { Until = FitScene.Now }, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Unseen, "what a person confirmed counted until 2026-11-25 (Maud Ferris, 2026-11-24 12:00 UTC): look it up and confirm it again" },
-        { "absence lapses too", Word with { Held = false, Until = FitScene.Now.AddDays(-1) }, Stage.SetUp, GivenBy.Us, Until.SetUp, Verdict.Unseen, "what a person confirmed counted until 2026-11-24 (Maud Ferris, 2026-11-24 12:00 UTC): look it up and confirm it again" },
+        { "absence lapses too", Word with { Held = false, Until = FitScene.Now.AddDays(-1) }, Stage.Installed, GivenBy.Us, Until.Installed, Verdict.Unseen, "what a person confirmed counted until 2026-11-24 (Maud Ferris, 2026-11-24 12:00 UTC): look it up and confirm it again" },
         { "another account", Word with { Principal = "svc-old" }, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Unseen, "a person confirmed it for svc-old, not for svc-poller (Maud Ferris, 2026-11-24 12:00 UTC): look it up and confirm it again" },
         { "another account of that name", Word with { Sid = Sid.Parse("S-1-5-21-9-9-9-9") }, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Unseen, "a person confirmed it for another svc-poller, which has been made anew since (Maud Ferris, 2026-11-24 12:00 UTC): look it up and confirm it again" },
-        { "other operations", Word with { Lets = ["hand in readings"] }, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Unseen, "a person confirmed it for other operations: hand in readings (Maud Ferris, 2026-11-24 12:00 UTC): look it up and confirm it again" },
-        { "the same operations in another order and case", Word with { Lets = ["READ its settings", "hand in readings"] }, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Met, "confirmed by a person until 2027-03-04: Maud Ferris, 2026-11-24 12:00 UTC" },
-        { "left over from setup", Word, Stage.SetUp, GivenBy.Us, Until.SetUp, Verdict.Spare, "left over from setup; confirmed by a person until 2027-03-04: Maud Ferris, 2026-11-24 12:00 UTC" },
-        { "gone after setup", Word with { Held = false }, Stage.SetUp, GivenBy.Us, Until.SetUp, Verdict.Done, "needed for setup only, and gone; confirmed by a person until 2027-03-04: Maud Ferris, 2026-11-24 12:00 UTC" },
-        { "after setup nobody looked", null, Stage.SetUp, GivenBy.Us, Until.SetUp, Verdict.Unseen, "needed for setup only, and nobody has confirmed that it is gone" },
+        { "other operations", Word with { Lets = ["hand in weighings"] }, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Unseen, "a person confirmed it for other operations: hand in weighings (Maud Ferris, 2026-11-24 12:00 UTC): look it up and confirm it again" },
+        { "the same operations in another order and case", Word with { Lets = ["READ its settings", "hand in weighings"] }, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Met, "confirmed by a person until 2027-03-04: Maud Ferris, 2026-11-24 12:00 UTC" },
+        { "left over from setup", Word, Stage.Installed, GivenBy.Us, Until.Installed, Verdict.Excess, "left over from setup; confirmed by a person until 2027-03-04: Maud Ferris, 2026-11-24 12:00 UTC" },
+        { "gone after setup", Word with { Held = false }, Stage.Installed, GivenBy.Us, Until.Installed, Verdict.Done, "needed for setup only, and gone; confirmed by a person until 2027-03-04: Maud Ferris, 2026-11-24 12:00 UTC" },
+        { "after setup nobody looked", null, Stage.Installed, GivenBy.Us, Until.Installed, Verdict.Unseen, "needed for setup only, and nobody has confirmed that it is gone" },
         { "the word on another install", Word with { Install = "nightchurn" }, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Unseen, "a person must look it up inside the product, and nobody has confirmed it" },
     };
 
@@ -56,7 +56,7 @@ public sealed class ProductRoleTests
     [Fact]
     public void It_does_not_rest_on_the_survey_which_may_be_old()
     {
-        var scene = new FitScene { SurveyedAt = FitScene.Now.AddDays(-9), Rules = new HouseRules([], TimeSpan.FromHours(24), []) }.Account().Need(Right).Confirmed(Word);
+        var scene = new FitScene { SurveyedAt = FitScene.Now.AddDays(-9), Rules = new OrganizationRules([], TimeSpan.FromHours(24), []) }.Account().Need(Right).Confirmed(Word);
         scene.Run().Fit.Accounts[0].Judgements.Single(j => j.Right == Right).Verdict.ShouldBe(Verdict.Met);
     }
 
@@ -65,9 +65,9 @@ public sealed class ProductRoleTests
     {
         Judged(null, Stage.Planned, GivenBy.Us, Until.Always, out var worklist);
         var step = worklist.Give.ShouldHaveSingleItem();
-        step.Change.ShouldBe(new MapToProductRole("Thermograph", "Line sender", @"FENNMOOR\svc-poller", Right.Lets));
-        step.Change.Words.ShouldBe(@"map FENNMOOR\svc-poller to 'Line sender' inside Thermograph, which lets it hand in readings, read its settings and nothing more");
-        step.Blocked.ShouldBe("a person makes it inside the product and confirms it: justright confirm install poller \"Line sender\"");
+        step.Change.ShouldBe(new MapToProductRole("Thermograph", "Tanker clerk", @"FENNMOOR\svc-poller", Right.Lets));
+        step.Change.Words.ShouldBe(@"map FENNMOOR\svc-poller to 'Tanker clerk' inside Thermograph, which lets it hand in weighings, read its settings and nothing more");
+        step.Blocked.ShouldBe("a person makes it inside the product and confirms it: justright confirm install poller \"Tanker clerk\"");
         Judged(Word, Stage.Planned, GivenBy.Us, Until.Always, out worklist);
         worklist.Give.ShouldBeEmpty();
     }
@@ -75,9 +75,9 @@ public sealed class ProductRoleTests
     [Fact]
     public void What_setup_left_behind_inside_the_product_is_a_step_for_a_person_too()
     {
-        Judged(Word, Stage.SetUp, GivenBy.Us, Until.SetUp, out var worklist);
+        Judged(Word, Stage.Installed, GivenBy.Us, Until.Installed, out var worklist);
         var step = worklist.Remove.ShouldHaveSingleItem();
-        step.Change.Words.ShouldBe(@"take 'Line sender' inside Thermograph away from FENNMOOR\svc-poller");
+        step.Change.Words.ShouldBe(@"take 'Tanker clerk' inside Thermograph away from FENNMOOR\svc-poller");
         step.Blocked.ShouldNotBeNull();
     }
 

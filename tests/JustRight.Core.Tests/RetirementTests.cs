@@ -42,7 +42,7 @@ public sealed class RetirementTests
         worklist.Remove.Select(s => s.Change.GetType()).ShouldBe([typeof(DisableAccount), typeof(RemoveLocalGroupMember), typeof(DeleteAccount)]);
         worklist.Remove.Select(s => s.Number).ShouldBe([1, 2, 3]);
         worklist.Remove.Select(s => s.Blocked).ShouldBe([null, null, "once it has been disabled for 30 days"]);
-        fit.Words.ShouldBe("2 too much");
+        fit.Words.ShouldBe("2 excess");
     }
 
     [Theory]
@@ -136,7 +136,7 @@ public sealed class RetirementTests
     }
 
     [Fact]
-    public void A_group_with_a_stranger_in_it_stays_and_only_our_account_leaves_it()
+    public void A_group_with_an_unexpected_member_in_it_stays_and_only_our_account_leaves_it()
     {
         var (_, worklist) = Retire(new FitScene().Account().Account("t.okoro", planned: false).Group("app-ops", "svc-poller", "t.okoro").Made("app-ops").PlannedGroup("ops", "app-ops", false, "poller").Host("fm-temp01", ["app-ops"]).Need(R.Admin(), through: "ops"));
         worklist.Remove.ShouldHaveSingleItem().Change.ShouldBe(new RemoveMember("FENNMOOR", "app-ops", "svc-poller"));
@@ -154,9 +154,9 @@ public sealed class RetirementTests
     [Fact]
     public void Two_installs_that_share_an_account_and_both_retire_do_not_hold_it_for_each_other()
     {
-        var needs = new NeedsBook([Plan("a", Stage.Retiring), Plan("b", Stage.Retiring), Plan("c", Stage.Planned)]);
+        var needs = new NeedsIndex([Plan("a", Stage.Retiring), Plan("b", Stage.Retiring), Plan("c", Stage.Planned)]);
         needs.UsersOf("SVC-POLLER").ShouldBe(["c"]);
-        new NeedsBook([Plan("a", Stage.Retiring), Plan("b", Stage.Retiring)]).UsersOf("svc-poller").ShouldBeEmpty();
+        new NeedsIndex([Plan("a", Stage.Retiring), Plan("b", Stage.Retiring)]).UsersOf("svc-poller").ShouldBeEmpty();
 
         static Core.Plans.Plan Plan(string name, Stage stage) => new FitScene().Account().Judge().Plan with { Install = name, Stage = stage };
     }

@@ -51,7 +51,7 @@ public sealed class WorklistTests
         var (_, worklist) = new FitScene().Account().Host("fm-temp01", []).Need(R.Service(), GivenBy.Setup).Run();
         worklist.Give.ShouldBeEmpty();
         worklist.LeftToSetup.ShouldBe(["poller/logon:service@fm-temp01"]);
-        new FitScene { Stage = Stage.SetUp }.Account().Host("fm-temp01", []).Need(R.Service(), GivenBy.Setup).Run().Worklist.Give.ShouldBeEmpty();
+        new FitScene { Stage = Stage.Installed }.Account().Host("fm-temp01", []).Need(R.Service(), GivenBy.Setup).Run().Worklist.Give.ShouldBeEmpty();
     }
 
     [Fact]
@@ -65,8 +65,8 @@ public sealed class WorklistTests
     [Fact]
     public void Two_removals_that_are_harmless_alone_are_not_both_offered_when_they_break_a_need_together()
     {
-        // Either group alone would do for the need on fm-temp01; each brings something spare on another host.
-        var (_, worklist) = new FitScene { Stage = Stage.SetUp }.Account().Group("one", "svc-poller").Group("two", "svc-poller")
+        // Either group alone would do for the need on fm-temp01; each brings something excess on another host.
+        var (_, worklist) = new FitScene { Stage = Stage.Installed }.Account().Group("one", "svc-poller").Group("two", "svc-poller")
             .Host("fm-temp01", ["one", "two"]).Host("fm-temp02", ["one"]).Host("fm-temp03", ["two"]).Need(R.Admin(), GivenBy.Setup).Run();
         worklist.Remove.ShouldHaveSingleItem().Change.ShouldBe(new RemoveMember("FENNMOOR", "one", "svc-poller"));
         worklist.NotOffered.ShouldHaveSingleItem().Reason.ShouldBe("taking svc-poller out of two would break Administrators on fm-temp01 for svc-poller, which install needs");
@@ -86,7 +86,7 @@ public sealed class WorklistTests
     {
         var scene = new FitScene().Account().Group("app-ops", "svc-poller").PlannedGroup("ops", "app-ops", false, "poller").Need(R.InGroup("app-ops"));
         scene.Replace("Domain Admins", g => g with { Members = [scene.SidOf("app-ops")] });
-        var (_, worklist) = scene.Bar("Domain Admins").Run();
+        var (_, worklist) = scene.Forbid("Domain Admins").Run();
         worklist.Remove.ShouldHaveSingleItem().Change.ShouldBe(new RemoveMember("FENNMOOR", "Domain Admins", "app-ops"));
     }
 }

@@ -12,8 +12,8 @@ public sealed class EstateAndInstallTests
     [InlineData("fm-sql04: { host: fm-sql04, engine: sqlserver", "fm-sql04: { host: fm-sql04, engine: postgresql", "needless-key", 49)]
     [InlineData("OU=Service Accounts,OU=Fennmoor,DC=fennmoor,DC=example", "Service Accounts", "not-a-dn", 10)]
     [InlineData("OU=Service Accounts,OU=Fennmoor,DC=fennmoor,DC=example", "OU=Service Accounts,DC=elsewhere,DC=example", "branch-outside", 10)]
-    [InlineData("directory: { reach: lab }", "directory: { reach: ldaps }", "missing-key", 7)]
-    [InlineData("directory: { reach: lab }", "directory: { reach: lab, controller: fm-dc01 }", "needless-key", 7)]
+    [InlineData("directory: { reach: simulation }", "directory: { reach: ldaps }", "missing-key", 7)]
+    [InlineData("directory: { reach: simulation }", "directory: { reach: simulation, controller: fm-dc01 }", "needless-key", 7)]
     [InlineData("survey-no-older-than-hours: 72", "survey-no-older-than-hours: soon", "wrong-value", 75)]
     public void A_broken_estate_gives_a_fault_with_its_place(string part, string instead, string code, int line)
     {
@@ -24,10 +24,10 @@ public sealed class EstateAndInstallTests
     }
 
     [Fact]
-    public void A_real_directory_has_no_pretend_hosts()
+    public void A_real_directory_has_no_simulated_hosts()
     {
-        var text = DemoFiles.With("estates/fennmoor.yaml", "directory: { reach: lab }", "directory: { reach: ldaps, controller: fm-dc01, ca-folder: /ca, sign-in-as: x, secret: s }")
-            .Replace("fm-temp01: {}", "fm-temp01: { reach: lab }", StringComparison.Ordinal);
+        var text = DemoFiles.With("estates/fennmoor.yaml", "directory: { reach: simulation }", "directory: { reach: ldaps, controller: fm-dc01, ca-folder: /ca, sign-in-as: x, secret: s }")
+            .Replace("fm-temp01: {}", "fm-temp01: { reach: simulation }", StringComparison.Ordinal);
         DemoFiles.Estate(text).Faults.ShouldHaveSingleItem().Code.ShouldBe("mixed-reach");
     }
 

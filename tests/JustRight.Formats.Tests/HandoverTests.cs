@@ -10,7 +10,7 @@ using JustRight.Formats.Policies;
 
 namespace JustRight.Formats.Tests;
 
-/// <summary>Bundles for givers: every form says what, why, the least privilege considered and how to take it back; names stay names in each.</summary>
+/// <summary>Bundles for teams: every form says what, why, the least privilege considered and how to take it back; names stay names in each.</summary>
 public sealed class HandoverTests
 {
     private const string Hostile = @"D\<script>alert(1)</script>|*_`[x](y)";
@@ -34,7 +34,7 @@ public sealed class HandoverTests
     public void The_directorys_bundle_holds_the_new_list_of_a_policy_whole()
     {
         var change = new ChangePolicyList("FENNMOOR", "{7C2E5A10-5B0D-4C0B-8E52-1D2F6A9B3C01}", "Job servers", "SeBatchLogonRight", ["*S-1-5-32-544", "*S-1-5-21-1-2-3-1001"], ["*S-1-5-32-544"], @"FENNMOOR\svc-night", ["fm-night01", "fm-night02"]);
-        var handover = OfHost() with { Giver = Giver.Directory, Place = "FENNMOOR", Steps = [Step(1, change)], Undo = [change.Inverse!] };
+        var handover = OfHost() with { Team = Team.Directory, Place = "FENNMOOR", Steps = [Step(1, change)], Undo = [change.Inverse!] };
         var files = HandoverFiles.Write(handover, _ => null, (what, changes) => $"{what}: {changes.Count()}").ToDictionary(f => f.Name, f => f.Content);
         SecurityTemplate.Read(files["rights-of-policy-1.inf"]).Rights().ShouldHaveSingleItem().Entries.ShouldBe(change.Entries);
         Encoding.UTF8.GetString(files["handover.md"]).ShouldContain(@"and becomes, whole: \*S-1-5-32-544 (Administrators), \*S-1-5-21-1-2-3-1001");
@@ -46,7 +46,7 @@ public sealed class HandoverTests
     public void The_databases_bundle_holds_scripts_that_give_check_and_undo_and_only_for_the_engine_they_are_for()
     {
         Change[] changes = [new CreateLogin("fm-sql01", @"FENNMOOR\svc-quern"), new GrantInstancePermission("fm-sql01", "VIEW SERVER STATE", @"FENNMOOR\svc-quern")];
-        var handover = OfHost() with { Giver = Giver.Database, Place = "fm-sql01", Engine = "sqlserver", Steps = [.. changes.Select((c, i) => Step(i + 1, c))], Undo = Undoing.Of(changes) };
+        var handover = OfHost() with { Team = Team.Database, Place = "fm-sql01", Engine = "sqlserver", Steps = [.. changes.Select((c, i) => Step(i + 1, c))], Undo = Undoing.Of(changes) };
         var files = HandoverFiles.Write(handover, _ => null, (_, _) => "").ToDictionary(f => f.Name, f => Encoding.UTF8.GetString(f.Content));
         files.Keys.ShouldBe(["handover.html", "handover.md", "steps.csv", "give.sql", "check.sql", "undo.sql"]);
         files["give.sql"].ShouldContain("CREATE LOGIN [FENNMOOR\\svc-quern] FROM WINDOWS;");
@@ -88,7 +88,7 @@ public sealed class HandoverTests
             new RestartService("fm-line01", "Sender", @"FENNMOOR\svc-sender"),
         ];
         return new Handover(
-            "wheyline-lines", "Wheyline milk-line recorder", "wheyline@3.2", "handbook, chapter 6", "fennmoor", Giver.Host, "fm-line01", false, true, new DateTimeOffset(2026, 11, 25, 9, 30, 0, TimeSpan.Zero),
+            "wheyline-lines", "Wheyline milk-line recorder", "wheyline@3.2", "handbook, chapter 6", "fennmoor", Team.Host, "fm-line01", false, true, new DateTimeOffset(2026, 11, 25, 9, 30, 0, TimeSpan.Zero),
             [.. changes.Select((c, i) => Step(i + 1, c))], Undoing.Of(changes));
     }
 

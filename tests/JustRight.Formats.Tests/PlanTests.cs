@@ -105,7 +105,7 @@ public sealed class PlanTests
     [Fact]
     public void Names_in_use_give_way_and_settled_names_stay()
     {
-        var taken = NameBook.Empty with { Taken = new HashSet<string>(StringComparer.OrdinalIgnoreCase) { "SVC-THERMO-POLLER", "app-thermo-operators" }, Checked = true };
+        var taken = NameIndex.Empty with { Taken = new HashSet<string>(StringComparer.OrdinalIgnoreCase) { "SVC-THERMO-POLLER", "app-thermo-operators" }, Checked = true };
         var plan = Sound(DemoFiles.Plan("thermograph", book: taken));
         (plan.Accounts[0].Name, plan.Groups[0].Name).ShouldBe(("svc-thermo-poller2", "app-thermo-operators2"));
         var settled = taken with { Accounts = new Dictionary<string, string> { ["poller"] = "svc-thermo-poller" } };

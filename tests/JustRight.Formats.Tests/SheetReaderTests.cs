@@ -83,17 +83,17 @@ public sealed class SheetReaderTests
     }
 
     [Fact]
-    public void A_barred_entry_is_a_group_or_an_act_and_not_both()
+    public void A_forbidden_entry_is_a_group_or_an_act_and_not_both()
     {
         Sheet("{ domain-group: Domain Admins }").Faults.ShouldBeEmpty();
-        Sheet("{ directory: reset password, why: not its business }").Sheet!.Accounts[0].Barred[0].Act!.Act.ShouldBe(DirectoryAct.ResetPassword);
+        Sheet("{ directory: reset password, why: not its business }").Sheet!.Accounts[0].Forbidden[0].Act!.Act.ShouldBe(DirectoryAct.ResetPassword);
         Sheet("{ directory: reset password, domain-group: g }").Faults.ShouldNotBeEmpty();
         Sheet("{ why: nothing }").Faults.ShouldNotBeEmpty();
         Sheet("{ domain-group: g, of: user }").Faults.Single().Code.ShouldBe("needless-key");
         Sheet("{ directory: write attributes, of: user }").Faults.Single().Code.ShouldBe("missing-key");
 
-        static (Sheet? Sheet, IReadOnlyList<Core.Faults.Fault> Faults) Sheet(string barred) =>
-            DemoFiles.Sheet($"sheet: 1\nproduct: p\nrelease: \"1\"\ntitle: P\nsource: s\nplaces:\n  web: {{ kind: host }}\naccounts:\n  a:\n    purpose: x\n    barred:\n      - {barred}\n");
+        static (Sheet? Sheet, IReadOnlyList<Core.Faults.Fault> Faults) Sheet(string forbidden) =>
+            DemoFiles.Sheet($"sheet: 1\nproduct: p\nrelease: \"1\"\ntitle: P\nsource: s\nplaces:\n  web: {{ kind: host }}\naccounts:\n  a:\n    purpose: x\n    forbidden:\n      - {forbidden}\n");
     }
 
     [Fact]

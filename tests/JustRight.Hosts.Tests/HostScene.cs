@@ -9,12 +9,12 @@ using JustRight.Formats.Estates;
 
 namespace JustRight.Hosts.Tests;
 
-/// <summary>A few pretend hosts that the tests of one class share, with the connector that reaches them.</summary>
+/// <summary>A few simulated hosts that the tests of one class share, with the connector that reaches them.</summary>
 public sealed class HostScene : IAsyncLifetime
 {
-    internal PretendHosts Hosts { get; private set; } = null!;
+    internal SimulatedHosts Hosts { get; private set; } = null!;
 
-    public async ValueTask InitializeAsync() => Hosts = await PretendHosts.StartAsync([.. Enumerable.Range(1, 8).Select(i => $"fm-line0{i}")]);
+    public async ValueTask InitializeAsync() => Hosts = await SimulatedHosts.StartAsync([.. Enumerable.Range(1, 8).Select(i => $"fm-line0{i}")]);
 
     public ValueTask DisposeAsync() => Hosts.DisposeAsync();
 
@@ -23,7 +23,7 @@ public sealed class HostScene : IAsyncLifetime
     {
         Hosts.Change(host, s =>
         {
-            var state = PretendHostState.New(host);
+            var state = SimulatedHostState.New(host);
             s.Clear();
             foreach (var (name, value) in state.ToList()) s[name] = value?.DeepClone();
         });

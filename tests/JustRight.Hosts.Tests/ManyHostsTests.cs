@@ -12,7 +12,7 @@ public sealed class ManyHostsTests
     public async Task Of_fifty_hosts_one_never_answers_and_the_other_forty_nine_are_read()
     {
         var names = Enumerable.Range(1, 49).Select(i => $"fm-line{i:00}").ToArray();
-        await using var hosts = await PretendHosts.StartAsync(names);
+        await using var hosts = await SimulatedHosts.StartAsync(names);
         using var silent = new TcpListener(IPAddress.Loopback, 0);
         silent.Start();
         var lines = names.Select(n => $"  {n}: {hosts.Yaml(n)}")

@@ -6,7 +6,7 @@ using JustRight.Formats.Hosts;
 
 namespace JustRight.Hosts.Tests;
 
-/// <summary>The two scripts as a server's owner runs them, by real PowerShell on a pretend Windows host.</summary>
+/// <summary>The two scripts as a server's owner runs them, by real PowerShell on a simulated Windows host.</summary>
 public sealed class ScriptTests : IDisposable
 {
     private const string Host = "fm-line01";
@@ -17,7 +17,7 @@ public sealed class ScriptTests : IDisposable
     {
         File.WriteAllText(In(HostScripts.CollectName), HostScripts.Collect);
         File.WriteAllText(In(HostScripts.ChangeName), HostScripts.Change);
-        Save(PretendHostState.New(Host));
+        Save(SimulatedHostState.New(Host));
     }
 
     public void Dispose() => Directory.Delete(_folder, recursive: true);
@@ -74,14 +74,14 @@ public sealed class ScriptTests : IDisposable
         var state = State();
         for (var i = 0; i < names.Length; i++)
         {
-            state["principals"]!.AsArray().Add(new JsonObject { ["name"] = names[i], ["sid"] = $"{PretendHostState.Domain}-{3000 + i}", ["groups"] = new JsonArray() });
+            state["principals"]!.AsArray().Add(new JsonObject { ["name"] = names[i], ["sid"] = $"{SimulatedHostState.Domain}-{3000 + i}", ["groups"] = new JsonArray() });
             state["groups"]!.AsArray().Add(new JsonObject { ["name"] = names[i], ["sid"] = $"S-1-5-21-7-7-7-{2000 + i}", ["members"] = new JsonArray() });
         }
 
         Save(state);
         (await MakeAsync([.. names.SelectMany(n => new HostChange[] { new AddLocalGroupMember(Host, n, $@"FENNMOOR\{n}"), new GrantPrivilege(Host, "SeAssignPrimaryTokenPrivilege", $@"FENNMOOR\{n}") })])).ShouldAllBe(r => r == "made");
-        for (var i = 0; i < names.Length; i++) state["groups"]![3 + i]!["members"]!.AsArray().Add($"{PretendHostState.Domain}-{3000 + i}");
-        for (var i = 0; i < names.Length; i++) state["rights"]!["SeAssignPrimaryTokenPrivilege"]!.AsArray().Add($"*{PretendHostState.Domain}-{3000 + i}");
+        for (var i = 0; i < names.Length; i++) state["groups"]![3 + i]!["members"]!.AsArray().Add($"{SimulatedHostState.Domain}-{3000 + i}");
+        for (var i = 0; i < names.Length; i++) state["rights"]!["SeAssignPrimaryTokenPrivilege"]!.AsArray().Add($"*{SimulatedHostState.Domain}-{3000 + i}");
         foreach (var part in new[] { "groups", "rights", "services" }) State()[part]!.ToJsonString().ShouldBe(state[part]!.ToJsonString());
         File.Exists(canary).ShouldBeTrue();
     }
@@ -130,15 +130,15 @@ public sealed class ScriptTests : IDisposable
     private static string Line1(string json) => JsonSerializer.Serialize(JsonNode.Parse(json));
 
     private Task<(string Output, string Errors, int ExitCode)> CheckAsync(string script) =>
-        StartAsync(["-File", Path.Combine(Checkout.Top, "tests", "PretendHost", "check-for-windows-powershell.ps1"), In(script)], null);
+        StartAsync(["-File", Path.Combine(Checkout.Top, "tests", "SimulatedHost", "check-for-windows-powershell.ps1"), In(script)], null);
 
     private Task<(string Output, string Errors, int ExitCode)> RunAsync(string script, string arguments, string? input = null) =>
-        StartAsync(["-Command", $"Import-Module '{PretendHosts.Module}' -DisableNameChecking; & './{script}' {arguments}; exit $LASTEXITCODE"], input);
+        StartAsync(["-Command", $"Import-Module '{SimulatedHosts.Module}' -DisableNameChecking; & './{script}' {arguments}; exit $LASTEXITCODE"], input);
 
     private async Task<(string Output, string Errors, int ExitCode)> StartAsync(string[] arguments, string? input)
     {
         var end = await Programs.RunAsync(
-            PretendHosts.PowerShell, ["-NoProfile", "-NonInteractive", .. arguments], input is null ? "" : await File.ReadAllTextAsync(input),
+            SimulatedHosts.PowerShell, ["-NoProfile", "-NonInteractive", .. arguments], input is null ? "" : await File.ReadAllTextAsync(input),
             [("PRETEND_HOST_STATE", In("state.json")), ("TMPDIR", _folder), ("POWERSHELL_TELEMETRY_OPTOUT", "1"), ("NO_COLOR", "1")], _folder);
         return (end.Output.Trim(), end.Error, end.Code);
     }

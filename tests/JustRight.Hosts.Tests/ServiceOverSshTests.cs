@@ -14,11 +14,11 @@ public sealed class ServiceOverSshTests
     [Fact]
     public async Task A_sender_on_a_host_over_SSH_is_given_its_account_restarted_and_seen()
     {
-        await using var hosts = await PretendHosts.StartAsync("fm-line01");
+        await using var hosts = await SimulatedHosts.StartAsync("fm-line01");
         hosts.Change("fm-line01", s =>
         {
-            s["principals"]!.AsArray().Add(new JsonObject { ["name"] = "svc-whey-sender", ["sid"] = PretendHostState.Domain + "-1243", ["groups"] = new JsonArray(), ["password"] = Password });
-            foreach (var (from, to) in new[] { ("LineHub", "WheylineBuffer"), ("LineSender", "WheylineSender") })
+            s["principals"]!.AsArray().Add(new JsonObject { ["name"] = "svc-whey-sender", ["sid"] = SimulatedHostState.Domain + "-1243", ["groups"] = new JsonArray(), ["password"] = Password });
+            foreach (var (from, to) in new[] { ("LineHub", "WheylineScale"), ("LineSender", "WheylineSender") })
                 s["services"]!.AsArray().Single(v => v!["name"]!.GetValue<string>() == from)!["name"] = to;
             s["services"]!.AsArray()[1]!["waits"] = new JsonArray("Tcpip");
             s["services"]!.AsArray()[1]!["start"] = "automatic";

@@ -8,7 +8,7 @@ using JustRight.Core.Surveys;
 
 namespace JustRight.Hosts.Tests;
 
-/// <summary>The scripts, run over real SSH by real PowerShell on pretend Windows hosts.</summary>
+/// <summary>The scripts, run over real SSH by real PowerShell on simulated Windows hosts.</summary>
 public sealed class SshHostsTests(HostScene scene) : IClassFixture<HostScene>
 {
     private const string Line = @"FENNMOOR\svc-line";
@@ -21,7 +21,7 @@ public sealed class SshHostsTests(HostScene scene) : IClassFixture<HostScene>
         host.UnreadParts.ShouldBeEmpty();
         (host.Role, host.System, host.ReadBy).ShouldBe((HostRole.Member, "PRETEND Windows Server 2022 10.0.20348", @"FENNMOOR\host-reader"));
         host.LocalGroups.Select(g => g.Name).ShouldBe(["Administrators", "Line Writers", "Users"]);
-        host.LocalGroups[0].Members.ShouldHaveSingleItem().ShouldBe(Sid.Parse(PretendHostState.Domain + "-512"));
+        host.LocalGroups[0].Members.ShouldHaveSingleItem().ShouldBe(Sid.Parse(SimulatedHostState.Domain + "-512"));
         host.LogonLists.Single(l => l.Constant == "SeBatchLogonRight").Holders.Count.ShouldBe(3);
         host.Services.Select(s => (s.Name, s.Account, s.Start, s.Running)).ShouldBe([
             ("LineHub", @"NT AUTHORITY\NetworkService", ServiceStart.Automatic, true), ("LineSender", @"NT AUTHORITY\NetworkService", ServiceStart.AutomaticDelayed, true), ("Tcpip", "LocalSystem", ServiceStart.System, true),
@@ -37,7 +37,7 @@ public sealed class SshHostsTests(HostScene scene) : IClassFixture<HostScene>
         scene.Hosts.Change("fm-line01", s =>
         {
             s["fails"] = new JsonArray("secedit.exe", "Win32_Process", "RSOP_GPO");
-            s["groups"]!.AsArray()[0]!["members"]!.AsArray().Add(PretendHostState.Domain + "-9999"); // an account that is gone: the command gives up on the whole group
+            s["groups"]!.AsArray()[0]!["members"]!.AsArray().Add(SimulatedHostState.Domain + "-9999"); // an account that is gone: the command gives up on the whole group
         });
         var host = await hosts.ReadAsync("fm-line01", Cancel);
         host.UnreadParts.Select(u => u.Part).Order().ShouldBe(["Administrators", "policies", "rights", "running identities"]);
@@ -79,7 +79,7 @@ public sealed class SshHostsTests(HostScene scene) : IClassFixture<HostScene>
         (await hosts.ReadAsync("fm-line05", Cancel)).Services[0].ShouldSatisfyAllConditions(s => s.Account.ShouldBe(Line), s => s.RunsNowAsSid.ShouldBe(Sid.Parse("S-1-5-20")));
         await HostScene.MakeAsync(hosts, new RestartService("fm-line05", "LineHub", Line) { Dependents = ["LineSender"] });
         scene.Hosts.MadeOn("fm-line05").TakeLast(4).ShouldBe(["stop LineSender", "stop LineHub", "start LineHub", "start LineSender"]);
-        (await hosts.ReadAsync("fm-line05", Cancel)).Services[0].RunsNowAsSid.ShouldBe(Sid.Parse(PretendHostState.Domain + "-2001"));
+        (await hosts.ReadAsync("fm-line05", Cancel)).Services[0].RunsNowAsSid.ShouldBe(Sid.Parse(SimulatedHostState.Domain + "-2001"));
     }
 
     [Fact]
@@ -157,7 +157,7 @@ public sealed class SshHostsTests(HostScene scene) : IClassFixture<HostScene>
         };
         if (which == "restart")
         {
-            scene.Hosts.Change("fm-line08", s => s["rights"]!["SeServiceLogonRight"]!.AsArray().Add($"*{PretendHostState.Domain}-2001"));
+            scene.Hosts.Change("fm-line08", s => s["rights"]!["SeServiceLogonRight"]!.AsArray().Add($"*{SimulatedHostState.Domain}-2001"));
             await hosts.MakeAsync(new SetServiceAccount("fm-line08", "LineHub", Line, @"NT AUTHORITY\NetworkService"), new NewPassword("right password"), Cancel);
         }
 
@@ -197,7 +197,7 @@ public sealed class SshHostsTests(HostScene scene) : IClassFixture<HostScene>
     public async Task A_password_lets_in_as_a_key_does_and_a_wrong_one_does_not()
     {
         scene.Fresh("fm-line02");
-        var yaml = $"  fm-line02: {scene.Hosts.Yaml("fm-line02", user: PretendHosts.PasswordUser)}";
+        var yaml = $"  fm-line02: {scene.Hosts.Yaml("fm-line02", user: SimulatedHosts.PasswordUser)}";
         (await HostScene.Reaching(yaml, 60, scene.Hosts.Password).ReadAsync("fm-line02", Cancel)).Services.ShouldNotBeEmpty();
         var refused = await HostScene.Reaching(yaml, 60, scene.Hosts.Password + "x").ReadAsync("fm-line02", Cancel).ShouldThrowAsync<ConnectorException>();
         (refused.Failure, refused.Message.Contains(scene.Hosts.Password, StringComparison.Ordinal)).ShouldBe((ConnectorFailure.SignIn, false));

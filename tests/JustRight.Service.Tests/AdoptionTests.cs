@@ -7,7 +7,7 @@ namespace JustRight.Service.Tests;
 /// <summary>Adopting what is already there, through the service: from accounts to items to a fit.</summary>
 public sealed class AdoptionTests
 {
-    private static readonly AdoptionOrder Curdhouse = new("curdhouse-found", "curdhouse", "fennmoor", [new("svc-curd-web", WorksAs: "pool"), new("svc-curd-setup", "setup", "Sets it up")], "7.1", "Curdhouse, as found");
+    private static readonly AdoptionOrder Curdhouse = new("curdhouse-found", "curdhouse", "fennmoor", [new("svc-curd-labeller", WorksAs: "pool"), new("svc-curd-fitter", "setup", "Sets it up")], "7.1", "Curdhouse, as found");
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
@@ -21,22 +21,22 @@ public sealed class AdoptionTests
         await service.RunAsync("estates/fennmoor/survey");
         await service.RunAsync("estates/fennmoor/survey"); // two servers do not answer at first
         var found = await ViewAsync(service);
-        found.ShouldSatisfyAllConditions(v => v.Missing.ShouldBeEmpty(), v => v.Open.ShouldBe(v.Items.Count), v => v.Services.ShouldContain("CurdWeb on fm-portal01 runs as svc-curd-web"));
+        found.ShouldSatisfyAllConditions(v => v.Missing.ShouldBeEmpty(), v => v.Open.ShouldBe(v.Items.Count), v => v.Services.ShouldContain("CurdLabels on fm-book01 runs as svc-curd-labeller"));
         var owner = found.Items.Single(i => i.Right == "owner");
 
         (await AnswerAsync(service, "perhaps", owner.Id)).Text.ShouldContain("needed, not-needed, not-sure");
         (await AnswerAsync(service, "needed", "nothing/at-all")).Code.ShouldBe(HttpStatusCode.Conflict);
         using var early = await service.Http.PostAsync("/api/adoptions/curdhouse-found/finish", null, Cancel);
         (early.StatusCode, await early.Content.ReadAsStringAsync(Cancel)).ShouldSatisfyAllConditions(e => e.StatusCode.ShouldBe(HttpStatusCode.Conflict), e => e.Item2.ShouldContain("are not answered yet"));
-        (await AnswerAsync(service, "needed", [.. found.Items.Where(i => i.Account == "svc-curd-web").Select(i => i.Id)])).Code.ShouldBe(HttpStatusCode.OK);
-        (await AnswerAsync(service, "not-sure", [.. found.Items.Where(i => i.Account == "svc-curd-setup").Select(i => i.Id)])).Code.ShouldBe(HttpStatusCode.OK);
+        (await AnswerAsync(service, "needed", [.. found.Items.Where(i => i.Account == "svc-curd-labeller").Select(i => i.Id)])).Code.ShouldBe(HttpStatusCode.OK);
+        (await AnswerAsync(service, "not-sure", [.. found.Items.Where(i => i.Account == "svc-curd-fitter").Select(i => i.Id)])).Code.ShouldBe(HttpStatusCode.OK);
         (await AnswerAsync(service, "not-needed", owner.Id)).Code.ShouldBe(HttpStatusCode.OK); // a later word counts
         (await service.GetAsync("adoptions/curdhouse-found/draft", ContractsJson.Default.AdoptionDraftView)).Sheet.ShouldNotContain("database-owner");
 
         using var finished = await service.Http.PostAsync("/api/adoptions/curdhouse-found/finish", null, Cancel);
         finished.EnsureSuccessStatusCode();
         var fit = await service.GetAsync("installs/curdhouse-found/fit", ContractsJson.Default.FitView);
-        fit.Accounts.SelectMany(a => a.Rights).Where(r => r.Verdict == "spare").ShouldHaveSingleItem().Right.ShouldBe("owner");
+        fit.Accounts.SelectMany(a => a.Rights).Where(r => r.Verdict == "excess").ShouldHaveSingleItem().Right.ShouldBe("owner");
         fit.Accounts.SelectMany(a => a.Rights).Single(r => r is { Right: "dbcreator", Place: "fm-sql03" }).ShouldSatisfyAllConditions(r => r.Verdict.ShouldBe("met"), r => r.Why!.ShouldStartWith("not sure ("));
         (await service.GetAsync("log?take=20", ContractsJson.Default.IReadOnlyListLogEntryView)).Count(e => e is { Action: "adopt", Subject: "curdhouse-found" }).ShouldBe(5);
 
@@ -44,7 +44,7 @@ public sealed class AdoptionTests
         (await AnswerAsync(service, "needed", owner.Id)).Code.ShouldBe(HttpStatusCode.OK);
         using var again = await service.Http.PostAsync("/api/adoptions/curdhouse-found/finish", null, Cancel);
         again.EnsureSuccessStatusCode();
-        (await service.GetAsync("installs/curdhouse-found/fit", ContractsJson.Default.FitView)).Accounts.SelectMany(a => a.Rights).ShouldNotContain(r => r.Verdict == "spare");
+        (await service.GetAsync("installs/curdhouse-found/fit", ContractsJson.Default.FitView)).Accounts.SelectMany(a => a.Rights).ShouldNotContain(r => r.Verdict == "excess");
     }
 
     [Fact]
@@ -52,11 +52,11 @@ public sealed class AdoptionTests
     {
         await using var service = await PreparedData.Demo.StartAsync();
         (await RefusedAsync(service, Curdhouse with { Estate = "fenmoor" }, "fennmoor")).ShouldBe((HttpStatusCode.NotFound, true)); // the nearest is named
-        (await RefusedAsync(service, Curdhouse with { Name = "curdhouse-portals" }, "There is an install curdhouse-portals")).ShouldBe((HttpStatusCode.Conflict, true));
+        (await RefusedAsync(service, Curdhouse with { Name = "curdhouse-books" }, "There is an install curdhouse-books")).ShouldBe((HttpStatusCode.Conflict, true));
         (await RefusedAsync(service, Curdhouse, "There is a sheet curdhouse@7.1")).ShouldBe((HttpStatusCode.Conflict, true));
         (await RefusedAsync(service, Curdhouse with { Accounts = [] }, "from 1 to 50")).ShouldBe((HttpStatusCode.BadRequest, true));
-        (await RefusedAsync(service, Curdhouse with { Product = "Curd House" }, "small letters")).ShouldBe((HttpStatusCode.BadRequest, true));
-        (await RefusedAsync(service, Curdhouse with { Product = "found", Accounts = [new("svc-curd-web", WorksAs: "magic")] }, "works-as")).ShouldBe((HttpStatusCode.BadRequest, true));
+        (await RefusedAsync(service, Curdhouse with { Product = "Curd Organization" }, "small letters")).ShouldBe((HttpStatusCode.BadRequest, true));
+        (await RefusedAsync(service, Curdhouse with { Product = "found", Accounts = [new("svc-curd-labeller", WorksAs: "magic")] }, "works-as")).ShouldBe((HttpStatusCode.BadRequest, true));
         (await RefusedAsync(service, Curdhouse with { Product = "found", Accounts = [new("svc-a"), new("SVC-A")] }, "same key")).ShouldBe((HttpStatusCode.BadRequest, true));
 
         // What an install in the books needs already is said; an account that is not there stops the end.

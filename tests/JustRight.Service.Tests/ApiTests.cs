@@ -33,7 +33,7 @@ public sealed class ApiTests(ApiFixture fixture) : IClassFixture<ApiFixture>
     [InlineData("planner", "POST", "installs/thermograph-dataroom/verify", HttpStatusCode.Accepted)]
     [InlineData("planner", "POST", "installs/thermograph-dataroom/grant", HttpStatusCode.Forbidden)]
     [InlineData("reader", "GET", "installs/rennet-roster-plants/sign-in", HttpStatusCode.OK)]
-    [InlineData("reader", "POST", "installs/rennet-roster-plants/sign-in/trials", HttpStatusCode.Forbidden)]
+    [InlineData("reader", "POST", "installs/rennet-roster-plants/sign-in/tests", HttpStatusCode.Forbidden)]
     [InlineData("reader", "POST", "estates/fennmoor/people-directories/staff/filter/ask", HttpStatusCode.Forbidden)]
     [InlineData(null, "POST", "estates/fennmoor/people-directories/staff/filter", HttpStatusCode.Unauthorized)]
     [InlineData("granter", "GET", "tokens", HttpStatusCode.Forbidden)]

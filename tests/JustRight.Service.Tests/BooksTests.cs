@@ -6,7 +6,7 @@ using JustRight.Contracts;
 namespace JustRight.Service.Tests;
 
 /// <summary>What is kept, and what stays true about it: names, replaced files, what comes next, tokens, secrets.</summary>
-public sealed class BooksTests : IAsyncLifetime
+public sealed class ListedNamesTests : IAsyncLifetime
 {
     private const string Install = "thermograph-dataroom";
     private ServiceProcess _service = null!;
@@ -51,10 +51,10 @@ public sealed class BooksTests : IAsyncLifetime
         (await NextAsync()).ShouldBe("run the product's setup");
 
         // Setup is said to have run, and gave nothing.
-        await AddDemoFileAsync("installs", "thermograph-dataroom.yaml", "stage: planned", "stage: set-up");
+        await AddDemoFileAsync("installs", "thermograph-dataroom.yaml", "stage: planned", "stage: installed");
         var fit = await _service.GetAsync($"installs/{Install}/fit", ContractsJson.Default.FitView);
-        fit.Accounts.SelectMany(a => a.Rights).Where(r => r.Verdict == "unmet").ShouldAllBe(r => r.Reason == "setup should have given this" || r.Reason.EndsWith("setup should have created it", StringComparison.Ordinal));
-        (await NextAsync()).ShouldBe("find out why: nothing to give would mend it");
+        fit.Accounts.SelectMany(a => a.Rights).Where(r => r.Verdict == "missing").ShouldAllBe(r => r.Reason == "setup should have given this" || r.Reason.EndsWith("setup should have created it", StringComparison.Ordinal));
+        (await NextAsync()).ShouldBe("find out why: nothing to give would fix it");
     }
 
     [Fact]

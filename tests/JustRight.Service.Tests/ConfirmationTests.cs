@@ -22,7 +22,7 @@ public sealed class ConfirmationTests : IAsyncLifetime
     {
         await _service.RunAsync($"installs/{Install}/verify");
         (await NextAsync()).ShouldStartWith("give 13");
-        var judged = await SayAsync(new ConfirmationOrder("sender", "Line sender", true, "Nell Hathersage"));
+        var judged = await SayAsync(new ConfirmationOrder("sender", "Tanker clerk", true, "Nell Hathersage"));
         judged.ShouldHaveSingleItem().Verdict.ShouldBe("met");
         await SayAsync(new ConfirmationOrder("svc-whey-sender", "LINE SENDER", false));
         await _service.KillAsync();
@@ -30,29 +30,29 @@ public sealed class ConfirmationTests : IAsyncLifetime
         var words = await _service.GetAsync($"installs/{Install}/confirmations", ContractsJson.Default.IReadOnlyListConfirmationView);
         words.Select(w => (w.SeenBy, w.WrittenBy, w.Held)).ShouldBe([("tester", "tester", false), ("Nell Hathersage", "tester", true)]);
         words.ShouldAllBe(w => w.Until - w.At == TimeSpan.FromDays(180) && w.Lets.Count == 2 && w.Principal == "svc-whey-sender");
-        (await _service.GetAsync($"installs/{Install}/fit", ContractsJson.Default.FitView)).Accounts.SelectMany(a => a.Rights).Single(r => r.Product is not null).Verdict.ShouldBe("unmet");
+        (await _service.GetAsync($"installs/{Install}/fit", ContractsJson.Default.FitView)).Accounts.SelectMany(a => a.Rights).Single(r => r.Product is not null).Verdict.ShouldBe("missing");
     }
 
     [Fact]
     public async Task When_nothing_else_is_left_the_word_is_what_comes_next()
     {
-        (await _service.Http.PutAsJsonAsync("/api/secrets/svc-whey-sender", new SecretValue("pretend-svc-whey-sender"), ContractsJson.Default.SecretValue)).EnsureSuccessStatusCode();
+        (await _service.Http.PutAsJsonAsync("/api/secrets/svc-whey-sender", new SecretValue("simulated-svc-whey-sender"), ContractsJson.Default.SecretValue)).EnsureSuccessStatusCode();
         await _service.GrantAllAsync(Install);
         (await NextAsync()).ShouldStartWith("take away 8");
         await _service.GrantAllAsync(Install, remove: true);
         (await NextAsync()).ShouldBe("confirm 1 inside the product");
-        await SayAsync(new ConfirmationOrder("sender", "Line sender", true));
+        await SayAsync(new ConfirmationOrder("sender", "Tanker clerk", true));
         (await NextAsync()).ShouldBe("nothing");
     }
 
     [Fact]
     public async Task Bad_words_are_refused_with_what_would_do()
     {
-        await RefusedAsync(new ConfirmationOrder("sender", "Line sender", true), HttpStatusCode.Conflict, "justright verify wheyline-lines");
+        await RefusedAsync(new ConfirmationOrder("sender", "Tanker clerk", true), HttpStatusCode.Conflict, "justright verify wheyline-lines");
         await _service.RunAsync($"installs/{Install}/verify");
-        await RefusedAsync(new ConfirmationOrder("sendr", "Line sender", true), HttpStatusCode.NotFound, "sender");
-        await RefusedAsync(new ConfirmationOrder("sender", "Sender", true), HttpStatusCode.NotFound, "Line sender");
-        await RefusedAsync(new ConfirmationOrder("sender", "Line sender", true, "two\nlines"), HttpStatusCode.BadRequest, "on one line");
+        await RefusedAsync(new ConfirmationOrder("sendr", "Tanker clerk", true), HttpStatusCode.NotFound, "sender");
+        await RefusedAsync(new ConfirmationOrder("sender", "Sender", true), HttpStatusCode.NotFound, "Tanker clerk");
+        await RefusedAsync(new ConfirmationOrder("sender", "Tanker clerk", true, "two\nlines"), HttpStatusCode.BadRequest, "on one line");
         (await _service.GetAsync($"installs/{Install}/confirmations", ContractsJson.Default.IReadOnlyListConfirmationView)).ShouldBeEmpty();
     }
 

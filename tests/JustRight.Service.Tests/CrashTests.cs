@@ -60,6 +60,6 @@ public sealed class CrashTests
         await service.RunAsync($"installs/{Install}/verify");
         (await service.StopAsync()).ShouldBe(0);
         await service.RestartAsync();
-        (await service.GetAsync($"installs/{Install}/fit", ContractsJson.Default.FitView)).Leaning.Barred.ShouldBe(1); // kept over the restart
+        (await service.GetAsync($"installs/{Install}/fit", ContractsJson.Default.FitView)).Counts.Forbidden.ShouldBe(1); // kept over the restart
     }
 }

@@ -5,7 +5,7 @@ using JustRight.Contracts;
 
 namespace JustRight.Service.Tests;
 
-/// <summary>Signing in to the console with an account of the pretend directory: who gets which role, who gets none, and who loses it again.</summary>
+/// <summary>Signing in to the console with an account of the simulated directory: who gets which role, who gets none, and who loses it again.</summary>
 public sealed class DirectorySignInTests
 {
     private const string Groups = ",OU=Groups,OU=Fennmoor,DC=fennmoor,DC=example";
@@ -24,26 +24,26 @@ public sealed class DirectorySignInTests
         await using var service = await PreparedData.Demo.StartAsync(Settings);
         using var driver = Browser(service);
         (await driver.GetFromJsonAsync("/api/sign-in/ways", ContractsJson.Default.SignInWaysView, Cancel))!.Directory.ShouldBe("staff");
-        (await EnterAsync(driver, "a.brandt", "pretend-b.coyle")).ShouldBe((HttpStatusCode.Unauthorized, "Wrong name or password, or the account may not be used."));
-        (await EnterAsync(driver, "nobody", "pretend-nobody")).ShouldBe((HttpStatusCode.Unauthorized, "Wrong name or password, or the account may not be used."));
+        (await EnterAsync(driver, "a.brandt", "simulated-b.coyle")).ShouldBe((HttpStatusCode.Unauthorized, "Wrong name or password, or the account may not be used."));
+        (await EnterAsync(driver, "nobody", "simulated-nobody")).ShouldBe((HttpStatusCode.Unauthorized, "Wrong name or password, or the account may not be used."));
         (await EnterAsync(driver, "a.brandt", "")).Code.ShouldBe(HttpStatusCode.Unauthorized);
-        (await EnterAsync(driver, "*", "pretend-a.brandt")).Code.ShouldBe(HttpStatusCode.Unauthorized);
+        (await EnterAsync(driver, "*", "simulated-a.brandt")).Code.ShouldBe(HttpStatusCode.Unauthorized);
         using (var before = await driver.GetAsync("/api/me", Cancel)) before.StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
 
-        (await EnterAsync(driver, " A.Brandt ", "pretend-a.brandt")).Code.ShouldBe(HttpStatusCode.OK); // a driver through a team
+        (await EnterAsync(driver, " A.Brandt ", "simulated-a.brandt")).Code.ShouldBe(HttpStatusCode.OK); // a driver through a team
         (await driver.GetFromJsonAsync("/api/me", ContractsJson.Default.WhoView, Cancel))!.ShouldSatisfyAllConditions(w => w.Name.ShouldBe(@"FENNMOOR\a.brandt"), w => w.Role.ShouldBe("reader"));
         using (var secrets = await driver.GetAsync("/api/secrets", Cancel)) secrets.StatusCode.ShouldBe(HttpStatusCode.Forbidden);
 
         using var keeper = Browser(service);
-        (await EnterAsync(keeper, "v.wick", "pretend-v.wick")).Code.ShouldBe(HttpStatusCode.OK);
+        (await EnterAsync(keeper, "v.wick", "simulated-v.wick")).Code.ShouldBe(HttpStatusCode.OK);
         (await keeper.GetFromJsonAsync("/api/me", ContractsJson.Default.WhoView, Cancel))!.Role.ShouldBe("granter");
-        using var stranger = Browser(service);
-        (await EnterAsync(stranger, "f.garrow", "pretend-f.garrow")).Code.ShouldBe(HttpStatusCode.Forbidden);
+        using var other = Browser(service);
+        (await EnterAsync(other, "f.garrow", "simulated-f.garrow")).Code.ShouldBe(HttpStatusCode.Forbidden);
 
         // Somebody takes the keeper out of the group: signed out at the next call, and the cookie is no good any more.
         await MembersAsync(service, "vpn-keepers", m => m.Remove(m.First(x => (string?)x == "v.wick")!));
         using (var after = await keeper.GetAsync("/api/me", Cancel)) after.StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
-        (await EnterAsync(keeper, "v.wick", "pretend-v.wick")).ShouldBe((HttpStatusCode.Forbidden, "The directory knows you, and none of your groups has a role here."));
+        (await EnterAsync(keeper, "v.wick", "simulated-v.wick")).ShouldBe((HttpStatusCode.Forbidden, "The directory knows you, and none of your groups has a role here."));
         await MembersAsync(service, "vpn-keepers", m => m.Add("a.brandt"));
         (await driver.GetFromJsonAsync("/api/me", ContractsJson.Default.WhoView, Cancel))!.Role.ShouldBe("granter"); // another role counts at once, and the strongest
 
@@ -51,7 +51,7 @@ public sealed class DirectorySignInTests
         var log = await service.Http.GetStringAsync("/api/log?take=100", Cancel);
         log.ShouldContain(@"FENNMOOR\\a.brandt");
         log.ShouldContain("refused, by the directory staff");
-        foreach (var text in new[] { log, service.Output }.Concat(Directory.GetFiles(Path.Combine(service.Data, "logs")).Select(Read))) text.ShouldNotContain("pretend-");
+        foreach (var text in new[] { log, service.Output }.Concat(Directory.GetFiles(Path.Combine(service.Data, "logs")).Select(Read))) text.ShouldNotContain("simulated-");
     }
 
     [Fact]
@@ -60,8 +60,8 @@ public sealed class DirectorySignInTests
         await using var service = await PreparedData.Demo.StartAsync(Settings);
         using var browser = Browser(service);
         for (var i = 0; i < 4; i++) (await EnterAsync(browser, i % 2 == 0 ? "a.brandt" : "A.BRANDT", "wrong")).Code.ShouldBe(HttpStatusCode.Unauthorized);
-        (await EnterAsync(browser, "a.brandt", "pretend-a.brandt")).ShouldBe((HttpStatusCode.TooManyRequests, "Too many attempts under this name."));
-        (await EnterAsync(browser, "b.coyle", "pretend-b.coyle")).Code.ShouldBe(HttpStatusCode.OK);
+        (await EnterAsync(browser, "a.brandt", "simulated-a.brandt")).ShouldBe((HttpStatusCode.TooManyRequests, "Too many attempts under this name."));
+        (await EnterAsync(browser, "b.coyle", "simulated-b.coyle")).Code.ShouldBe(HttpStatusCode.OK);
     }
 
     [Fact]
@@ -70,7 +70,7 @@ public sealed class DirectorySignInTests
         await using var service = await ServiceProcess.StartAsync();
         using var browser = Browser(service);
         (await browser.GetFromJsonAsync("/api/sign-in/ways", ContractsJson.Default.SignInWaysView, Cancel))!.Directory.ShouldBeNull();
-        (await EnterAsync(browser, "a.brandt", "pretend-a.brandt")).Code.ShouldBe(HttpStatusCode.NotFound);
+        (await EnterAsync(browser, "a.brandt", "simulated-a.brandt")).Code.ShouldBe(HttpStatusCode.NotFound);
         (await Should.ThrowAsync<InvalidOperationException>(() => ServiceProcess.StartAsync("--JustRight:DirectorySignIn:Estate", "fennmoor", "--JustRight:DirectorySignIn:Directory", "staff", "--JustRight:DirectorySignIn:Roles:boss:0", "CN=x"))).Message.ShouldContain("Roles:boss is no role: reader, planner, granter, owner");
     }
 
@@ -84,10 +84,10 @@ public sealed class DirectorySignInTests
 
     private static async Task MembersAsync(ServiceProcess service, string group, Action<JsonArray> change)
     {
-        var lab = Path.Combine(service.Data, "lab", "fennmoor.json");
-        var state = JsonNode.Parse(await File.ReadAllTextAsync(lab, Cancel))!;
+        var simulation = Path.Combine(service.Data, "simulation", "fennmoor.json");
+        var state = JsonNode.Parse(await File.ReadAllTextAsync(simulation, Cancel))!;
         change(state["principals"]!.AsArray().Single(p => (string?)p!["name"] == group)!["members"]!.AsArray());
-        await File.WriteAllTextAsync(lab, state.ToJsonString(), Cancel);
+        await File.WriteAllTextAsync(simulation, state.ToJsonString(), Cancel);
     }
 
     private static string Read(string file)

@@ -66,7 +66,7 @@ public sealed class GoldenDataTests
         foreach (var (fact, path) in new[]
         {
             ("sheets", "sheets"), ("estates", "estates"), ("secrets", "secrets"), ("proposals", "proposals"),
-            ("adoptions", "adoptions"), ("notices", "estates/fennmoor/notices"), ("traces", "estates/fennmoor/traces"),
+            ("adoptions", "adoptions"), ("notifications", "estates/fennmoor/notifications"), ("traces", "estates/fennmoor/traces"),
         }) (await ReadAsync(service, path)).GetArrayLength().ShouldBe(facts.GetProperty(fact).GetInt32(), path);
     }
 
@@ -94,7 +94,7 @@ public sealed class GoldenDataTests
     {
         List<string> paths =
         [
-            "tokens", "installs", "log?take=500", "estates/fennmoor", "estates/fennmoor/watch", "estates/fennmoor/calendar",
+            "tokens", "installs", "log?take=500", "estates/fennmoor", "estates/fennmoor/schedule", "estates/fennmoor/calendar",
             "estates/fennmoor/passwords", "estates/fennmoor/password-places", "estates/papers", "evidence-key",
             "installs/brinebook-contractors/sign-in",
         ];
@@ -128,16 +128,16 @@ public sealed class GoldenDataTests
         renewal.Words.ShouldBe("renewed");
     }
 
-    /// <summary>The proposal that was released then is carried out now; the one that still waited is released.</summary>
+    /// <summary>The proposal that was approved then is carried out now; the one that still waited is approved.</summary>
     private static async Task ProposalIsCarriedOutAsync(ServiceProcess service)
     {
         var proposals = await service.GetAsync("proposals", ContractsJson.Default.IReadOnlyListJobView);
-        var released = proposals.Single(p => p.ReleasedBy is not null);
-        await PostAsync(service, $"proposals/{released.Id}/carry-out");
-        var ended = await service.EndOfAsync(released.Id);
+        var approved = proposals.Single(p => p.ApprovedBy is not null);
+        await PostAsync(service, $"proposals/{approved.Id}/carry-out");
+        var ended = await service.EndOfAsync(approved.Id);
         ended.State.ShouldBe("done", ended.Message);
         ended.Steps.ShouldContain(s => s.State == "made");
-        await PostAsync(service, $"proposals/{proposals.Single(p => p.ReleasedBy is null).Id}/release");
+        await PostAsync(service, $"proposals/{proposals.Single(p => p.ApprovedBy is null).Id}/approve");
     }
 
     /// <summary>What was made then is taken back by its journal.</summary>
@@ -166,10 +166,10 @@ public sealed class GoldenDataTests
     /// <summary>A secret opens a directory, and a password not handed over yet is shown: both with the keys of then.</summary>
     private static async Task SecretsAreUsedAsync(ServiceProcess service)
     {
-        var job = await service.StartedAsync("installs/brinebook-contractors/sign-in/trials", JsonContent.Create(
-            new TrialOrder(null, null), ContractsJson.Default.TrialOrder));
-        var trial = await service.GetAsync($"jobs/{job.Id}/trial", ContractsJson.Default.TrialView);
-        trial.Checks.Single(c => c.Id == "bind").Verdict.ShouldBe("pass");
+        var job = await service.StartedAsync("installs/brinebook-contractors/sign-in/tests", JsonContent.Create(
+            new SignInTestOrder(null, null), ContractsJson.Default.SignInTestOrder));
+        var test = await service.GetAsync($"jobs/{job.Id}/sign-in-test", ContractsJson.Default.SignInTestView);
+        test.Checks.Single(c => c.Id == "bind").Verdict.ShouldBe("pass");
 
         var passwords = await service.GetAsync(
             "installs/thermograph-dataroom/passwords", ContractsJson.Default.IReadOnlyListPasswordView);

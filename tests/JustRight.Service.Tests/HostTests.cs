@@ -6,7 +6,7 @@ using JustRight.Contracts;
 
 namespace JustRight.Service.Tests;
 
-/// <summary>Hosts through the API on the lab: facts that owners hand over, bundles that go out, services that are swapped and swapped back.</summary>
+/// <summary>Hosts through the API on the simulation: facts that owners hand over, bundles that go out, services that are swapped and swapped back.</summary>
 public sealed class HostTests
 {
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
@@ -18,7 +18,7 @@ public sealed class HostTests
         var estate = (await File.ReadAllTextAsync(Path.Combine(Checkout.Top, "demo-data", "estates", "fennmoor.yaml"), Cancel)).Replace("fm-rec01: {}", "fm-rec01: { reach: handed-over }", StringComparison.Ordinal);
         (await service.AddAsync("estates", "fennmoor.yaml", Encoding.UTF8.GetBytes(estate))).EnsureSuccessStatusCode();
 
-        // Nothing was handed over yet: what is there is unseen, with the way to mend it.
+        // Nothing was handed over yet: what is there is unseen, with the way to fix it.
         await service.RunAsync("installs/wheyline-lines/verify");
         var first = await service.GetAsync("installs/wheyline-lines/fit", ContractsJson.Default.FitView);
         first.Unseen.ShouldContain(c => c.Reason == "no facts of fm-rec01 were handed over yet: justright survey fennmoor --facts FILE");
@@ -64,7 +64,7 @@ public sealed class HostTests
     [Fact]
     public async Task A_service_is_swapped_with_a_password_that_no_place_shows_and_swapped_back()
     {
-        const string password = "pretend-svc-whey-sender"; // the one that the lab takes
+        const string password = "simulated-svc-whey-sender"; // the one that the simulation takes
         await using var service = await PreparedData.Demo.StartAsync();
         var without = await service.GrantAllAsync("wheyline-lines");
         without.State.ShouldBe("failed");
@@ -72,7 +72,7 @@ public sealed class HostTests
 
         (await service.Http.PutAsJsonAsync("/api/secrets/svc-whey-sender", new SecretValue(password), ContractsJson.Default.SecretValue, Cancel)).EnsureSuccessStatusCode();
         var granted = await service.GrantAllAsync("wheyline-lines");
-        granted.Message!.ShouldEndWith("now 8 too much, 1 unseen");
+        granted.Message!.ShouldEndWith("now 8 excess, 1 unseen");
         granted.CanBeUndone.ShouldBeTrue();
         (await service.RunAsync($"jobs/{granted.Id}/undo")).State.ShouldBe("done");
         var line = await service.GetAsync("estates/fennmoor/hosts/fm-line01", ContractsJson.Default.HostView);

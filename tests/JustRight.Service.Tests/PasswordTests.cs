@@ -5,10 +5,10 @@ using JustRight.Contracts;
 
 namespace JustRight.Service.Tests;
 
-/// <summary>Passwords of the demo, through the service, in the lab: due, typed where, renewed in order, tried with care.</summary>
+/// <summary>Passwords of the demo, through the service, in the simulation: due, typed where, renewed in order, tried with care.</summary>
 public sealed class PasswordTests : IAsyncLifetime
 {
-    internal const string Account = "svc-curd-read", Path = $"estates/fennmoor/passwords/{Account}";
+    internal const string Account = "svc-curd-cards", Path = $"estates/fennmoor/passwords/{Account}";
     private ServiceProcess _service = null!;
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
@@ -21,15 +21,15 @@ public sealed class PasswordTests : IAsyncLifetime
     public ValueTask DisposeAsync() => _service.DisposeAsync();
 
     [Fact]
-    public async Task Each_account_is_due_when_its_own_policy_or_the_house_says_and_changed_by_whom_it_concerns()
+    public async Task Each_account_is_due_when_its_own_policy_or_the_organization_says_and_changed_by_whom_it_concerns()
     {
         var all = (await _service.GetAsync("estates/fennmoor/passwords", ContractsJson.Default.PasswordsView)).Accounts.ToDictionary(a => a.Account);
-        all["svc-curd-index$"].ShouldSatisfyAllConditions(a => a.Keeper.ShouldBe("directory"), a => a.Standing.ShouldBe("managed"), a => a.Places.ShouldBe(0));
-        all["svc-curd-keep"].ShouldSatisfyAllConditions(a => a.Keeper.ShouldBe("product"), a => a.KeptBy.ShouldStartWith("Curdhouse"), a => a.Words.ShouldContain("Maud Ferris"));
+        all["svc-curd-lookup$"].ShouldSatisfyAllConditions(a => a.Keeper.ShouldBe("directory"), a => a.Standing.ShouldBe("managed"), a => a.Places.ShouldBe(0));
+        all["svc-curd-book"].ShouldSatisfyAllConditions(a => a.Keeper.ShouldBe("product"), a => a.KeptBy.ShouldStartWith("Curdhouse"), a => a.Words.ShouldContain("Maud Ferris"));
         all[Account].ShouldSatisfyAllConditions(a => a.Keeper.ShouldBe("us"), a => a.Due.ShouldBe(DateTimeOffset.Parse("2027-01-05T09:20:00Z", System.Globalization.CultureInfo.InvariantCulture)), a => a.Places.ShouldBe(4));
-        all["svc-curd-setup"].Standing.ShouldBe("unreasoned");
+        all["svc-curd-fitter"].Standing.ShouldBe("unreasoned");
 
-        using var product = await _service.Http.PostAsync("/api/estates/fennmoor/passwords/svc-curd-keep/renewals", null, Cancel);
+        using var product = await _service.Http.PostAsync("/api/estates/fennmoor/passwords/svc-curd-book/renewals", null, Cancel);
         (product.StatusCode, await product.Content.ReadAsStringAsync(Cancel)).ShouldSatisfyAllConditions(r => r.StatusCode.ShouldBe(HttpStatusCode.Conflict), r => r.Item2.ShouldContain("changes it by itself"));
         using var unknown = await _service.Http.GetAsync("/api/estates/fennmoor/passwords/svc-curd-raed", Cancel);
         (await unknown.Content.ReadAsStringAsync(Cancel)).ShouldContain(Account); // the nearest name
@@ -43,7 +43,7 @@ public sealed class PasswordTests : IAsyncLifetime
         detail.ManagedObstacles!.ShouldContain(o => o.Contains("cannot work with such an account"));
 
         var waits = await GoOnAsync(await PostAsync($"{Path}/renewals", null));
-        waits.ShouldSatisfyAllConditions(r => r.Next.ShouldBe("person"), r => r.Current.ShouldBe(5), r => r.Divided.ShouldHaveSingleItem().ShouldBe("Default reading account in Upkeep > Documents > Reading accounts: it has the old one, the directory the new one"));
+        waits.ShouldSatisfyAllConditions(r => r.Next.ShouldBe("person"), r => r.Current.ShouldBe(5), r => r.Divided.ShouldHaveSingleItem().ShouldBe("Account for the scanner in Card sources: it has the old one, the directory the new one"));
         using var twice = await _service.Http.PostAsync($"/api/{Path}/renewals", null, Cancel);
         twice.StatusCode.ShouldBe(HttpStatusCode.Conflict);
         using var wrong = await _service.Http.PostAsync($"/api/renewals/{waits.Id}/steps/6", Word("done"), Cancel);
@@ -70,26 +70,26 @@ public sealed class PasswordTests : IAsyncLifetime
     public async Task A_renewal_that_fails_in_the_middle_goes_back_to_the_old_one_everywhere()
     {
         // The service of the second host is set to another account behind our back, after the estate was read.
-        var lab = System.IO.Path.Combine(_service.Data, "lab", "fennmoor.json");
-        var state = System.Text.Json.Nodes.JsonNode.Parse(await File.ReadAllTextAsync(lab, Cancel))!;
-        state["hosts"]!.AsArray().Single(h => (string?)h!["name"] == "fm-portal02")!["services"]!.AsArray().Single(s => (string?)s!["name"] == "CurdReader")!["account"] = @"FENNMOOR\svc-curd-web";
-        await File.WriteAllTextAsync(lab, state.ToJsonString(), Cancel);
+        var simulation = System.IO.Path.Combine(_service.Data, "simulation", "fennmoor.json");
+        var state = System.Text.Json.Nodes.JsonNode.Parse(await File.ReadAllTextAsync(simulation, Cancel))!;
+        state["hosts"]!.AsArray().Single(h => (string?)h!["name"] == "fm-book02")!["services"]!.AsArray().Single(s => (string?)s!["name"] == "CurdCards")!["account"] = @"FENNMOOR\svc-curd-labeller";
+        await File.WriteAllTextAsync(simulation, state.ToJsonString(), Cancel);
         var waits = await GoOnAsync(await PostAsync($"{Path}/renewals", null));
         waits.ShouldSatisfyAllConditions(r => r.Next.ShouldBe("decision"), r => r.Current.ShouldBe(4), r => r.CanGoBack.ShouldBeTrue(), r => r.Words.ShouldContain("is set to run as"));
         waits.Divided.Count.ShouldBe(2);
-        using var unreasoned = await _service.Http.PostAsync($"/api/renewals/{waits.Id}/steps/4", Word("leave-out"), Cancel);
+        using var unreasoned = await _service.Http.PostAsync($"/api/renewals/{waits.Id}/steps/4", Word("skip"), Cancel);
         unreasoned.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
 
-        var back = await GoOnAsync(await PostAsync($"renewals/{waits.Id}/take-back", null));
-        back.ShouldSatisfyAllConditions(r => r.Next.ShouldBe("over"), r => r.GoesBack.ShouldBeTrue(), r => r.Divided.ShouldBeEmpty(), r => r.Words.ShouldBe("taken back: the old password holds"));
-        (await TryAsync($"pretend-{Account}")).Works.ShouldBe(true);
+        var back = await GoOnAsync(await PostAsync($"renewals/{waits.Id}/undo", null));
+        back.ShouldSatisfyAllConditions(r => r.Next.ShouldBe("over"), r => r.GoesBack.ShouldBeTrue(), r => r.Divided.ShouldBeEmpty(), r => r.Words.ShouldBe("undone: the old password holds"));
+        (await TryAsync($"simulated-{Account}")).Works.ShouldBe(true);
     }
 
     [Fact]
     public async Task A_place_that_is_left_out_stays_mentioned()
     {
         var waits = await GoOnAsync(await PostAsync($"{Path}/renewals", null));
-        var over = await GoOnAsync(await PostAsync($"renewals/{waits.Id}/steps/5", Word("leave-out", "the page is retired on Friday")));
+        var over = await GoOnAsync(await PostAsync($"renewals/{waits.Id}/steps/5", Word("skip", "the page is retired on Friday")));
         over.ShouldSatisfyAllConditions(r => r.Next.ShouldBe("over"), r => r.Words.ShouldContain("1 place is out of line"), r => r.Divided.ShouldHaveSingleItem().ShouldContain("it has the old one"));
         (await ShowAsync()).Renewals[0].Divided.Count.ShouldBe(1);
     }
@@ -97,14 +97,14 @@ public sealed class PasswordTests : IAsyncLifetime
     [Fact]
     public async Task A_place_that_a_person_tells_of_is_part_of_the_order_until_it_is_forgotten()
     {
-        var order = new PlaceOrder("fm-portal01", "/srv/label/print.conf", "store.password", "labels are no longer printed", null);
+        var order = new PlaceOrder("fm-book01", "/srv/label/print.conf", "store.password", "labels are no longer printed", null);
         (await _service.Http.PostAsJsonAsync($"/api/{Path}/places", order, ContractsJson.Default.PlaceOrder, Cancel)).EnsureSuccessStatusCode();
         using var twice = await _service.Http.PostAsJsonAsync($"/api/{Path}/places", order, ContractsJson.Default.PlaceOrder, Cancel);
         twice.StatusCode.ShouldBe(HttpStatusCode.Conflict);
-        using var nowhere = await _service.Http.PostAsJsonAsync($"/api/{Path}/places", order with { Host = "fm-portal09" }, ContractsJson.Default.PlaceOrder, Cancel);
-        (await nowhere.Content.ReadAsStringAsync(Cancel)).ShouldContain("fm-portal0");
+        using var nowhere = await _service.Http.PostAsJsonAsync($"/api/{Path}/places", order with { Host = "fm-book09" }, ContractsJson.Default.PlaceOrder, Cancel);
+        (await nowhere.Content.ReadAsStringAsync(Cancel)).ShouldContain("fm-book0");
         var told = (await ShowAsync()).Places.Single(p => p.Told is not null);
-        (await ShowAsync()).Order.ShouldContain(s => s.Words.Contains("store.password in /srv/label/print.conf on fm-portal01"));
+        (await ShowAsync()).Order.ShouldContain(s => s.Words.Contains("store.password in /srv/label/print.conf on fm-book01"));
         (await _service.Http.DeleteAsync($"/api/{Path}/places/{told.Told}", Cancel)).EnsureSuccessStatusCode();
         (await ShowAsync()).Places.ShouldNotContain(p => p.Told != null);
     }
@@ -122,10 +122,10 @@ public sealed class PasswordTests : IAsyncLifetime
     private static async Task ReadyAsync(ServiceProcess service)
     {
         await service.AddDemoAsync();
-        (await service.Http.PutAsJsonAsync($"/api/secrets/{Account}", new SecretValue($"pretend-{Account}"), ContractsJson.Default.SecretValue, Cancel)).EnsureSuccessStatusCode();
-        await service.RunAsync("installs/curdhouse-portals/verify");
-        var worklist = await service.GetAsync("installs/curdhouse-portals/worklist", ContractsJson.Default.WorklistView);
-        var granted = await service.RunAsync("installs/curdhouse-portals/grant", new GrantOrder(false, [.. worklist.Give.Where(s => s.Words.Contains("CurdReader")).Select(s => s.Id)]));
+        (await service.Http.PutAsJsonAsync($"/api/secrets/{Account}", new SecretValue($"simulated-{Account}"), ContractsJson.Default.SecretValue, Cancel)).EnsureSuccessStatusCode();
+        await service.RunAsync("installs/curdhouse-books/verify");
+        var worklist = await service.GetAsync("installs/curdhouse-books/worklist", ContractsJson.Default.WorklistView);
+        var granted = await service.RunAsync("installs/curdhouse-books/grant", new GrantOrder(false, [.. worklist.Give.Where(s => s.Words.Contains("CurdCards")).Select(s => s.Id)]));
         granted.State.ShouldBe("done", granted.Message);
     }
 

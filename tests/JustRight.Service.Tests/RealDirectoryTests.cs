@@ -28,9 +28,9 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
 
         await service.RunAsync($"installs/{Install}/verify");
         var before = await service.GetAsync($"installs/{Install}/fit", ContractsJson.Default.FitView);
-        before.Pretend.ShouldBeFalse();
-        before.Leaning.Missing.ShouldBeGreaterThan(0);
-        before.Accounts.SelectMany(a => a.Rights).Where(r => r.Kind == "local-group").ShouldAllBe(r => r.Verdict == "unmet" || r.Verdict == "unseen");
+        before.Simulated.ShouldBeFalse();
+        before.Counts.Missing.ShouldBeGreaterThan(0);
+        before.Accounts.SelectMany(a => a.Rights).Where(r => r.Kind == "local-group").ShouldAllBe(r => r.Verdict == "missing" || r.Verdict == "unseen");
 
         var job = await GrantReadyAsync(service);
         job.State.ShouldBe("done", job.Message);
@@ -55,8 +55,8 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
 
         var fit = await service.GetAsync($"installs/{Install}/fit", ContractsJson.Default.FitView);
         fit.Accounts.SelectMany(a => a.Rights).Where(r => r.Kind is "account" or "domain-group").ShouldAllBe(r => r.Verdict == "met");
-        fit.Accounts.SelectMany(a => a.Rights).Where(r => r.Kind is "local-group" or "database-role").ShouldAllBe(r => r.Verdict == "unseen" || r.Verdict == "later"); // nothing reaches hosts here
-        fit.Leaning.Words.ShouldStartWith("just right as far as seen");
+        fit.Accounts.SelectMany(a => a.Rights).Where(r => r.Kind is "local-group" or "database-role").ShouldAllBe(r => r.Verdict == "unseen" || r.Verdict == "pending"); // nothing reaches hosts here
+        fit.Counts.Words.ShouldStartWith("just right as far as seen");
 
         (await service.GetAsync($"installs/{Install}/worklist", ContractsJson.Default.WorklistView)).Give.ShouldAllBe(s => s.Blocked != null);
         await service.RunAsync($"installs/{Install}/verify");
@@ -68,7 +68,7 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
     }
 
     [Fact]
-    public async Task Roundsman_is_planned_granted_traced_mended_and_put_back_byte_for_byte()
+    public async Task Roundsman_is_planned_granted_traced_fixed_and_put_back_byte_for_byte()
     {
         await using var service = await ServiceProcess.StartAsync();
         (await service.Http.PutAsJsonAsync("/api/secrets/controller", new SecretValue(controller.Password), ContractsJson.Default.SecretValue)).EnsureSuccessStatusCode();
@@ -80,12 +80,12 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         const string install = "roundsman-dataroom";
 
         await service.RunAsync($"installs/{install}/verify");
-        (await WordsAsync()).ShouldStartWith("3 missing, 1 barred");
-        (await GrantReadyAsync(service, install)).Message!.ShouldStartWith("4 made; now 1 missing, 1 barred");
+        (await WordsAsync()).ShouldStartWith("3 missing, 1 forbidden");
+        (await GrantReadyAsync(service, install)).Message!.ShouldStartWith("4 made; now 1 missing, 1 forbidden");
         (await GrantReadyAsync(service, install, remove: true)).Message!.ShouldStartWith("1 made; now 1 missing");
 
         var fit = await service.GetAsync($"installs/{install}/fit", ContractsJson.Default.FitView);
-        var blocked = fit.Accounts[0].Rights.Single(r => r.Verdict == "unmet");
+        var blocked = fit.Accounts[0].Rights.Single(r => r.Verdict == "missing");
         (blocked.Branch!.Can, blocked.Branch.Cannot, blocked.Branch.Failures.Single().At.Single()).ShouldBe((3, 2, RoundsmanScene.Saltmere));
         var trace = await service.TraceAsync("fennmoor", new TraceOrder(null, "RoundsmanCopier", "fm-round01", blocked.Branch.Act, blocked.Branch.Attributes, blocked.Branch.Of, null, null, null, null));
         (trace.Account, trace.Can, trace.Cannot, trace.ReadFrom).ShouldBe((@"FENNMOOR\svc-roundsman", 3, 2, "fm-dc01.fennmoor.example"));
@@ -99,12 +99,12 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         foreach (var remedy in failure.Remedies)
         {
             var before = RoundsmanScene.Lists(raw);
-            var mended = await service.MendAsync(trace.Id, remedy.Id);
-            mended.State.ShouldBe("done", mended.Message);
+            var after = await service.FixAsync(trace.Id, remedy.Id);
+            after.State.ShouldBe("done", after.Message);
             (await WordsAsync()).ShouldStartWith("just right");
-            (await service.GetAsync($"jobs/{mended.Id}/trace", ContractsJson.Default.TraceView)).Cannot.ShouldBe(0);
+            (await service.GetAsync($"jobs/{after.Id}/trace", ContractsJson.Default.TraceView)).Cannot.ShouldBe(0);
             RoundsmanScene.Lists(raw).Where(l => before[l.Key] != l.Value).Select(l => l.Key).ShouldBe(remedy.TouchedObjects, ignoreOrder: true);
-            var undone = await service.RunAsync($"jobs/{mended.Id}/undo");
+            var undone = await service.RunAsync($"jobs/{after.Id}/undo");
             undone.State.ShouldBe("done", undone.Message);
             RoundsmanScene.Lists(raw).ShouldBe(before, remedy.Id);
             (await WordsAsync()).ShouldStartWith("1 missing");
@@ -113,7 +113,7 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         async Task<string> WordsAsync()
         {
             await service.RunAsync($"installs/{install}/verify");
-            return (await service.GetAsync($"installs/{install}/fit", ContractsJson.Default.FitView)).Leaning.Words;
+            return (await service.GetAsync($"installs/{install}/fit", ContractsJson.Default.FitView)).Counts.Words;
         }
     }
 
@@ -133,7 +133,7 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         var again = await service.TraceAsync("fennmoor", new TraceOrder("svc-roundsman", null, null, branch.Act, branch.Attributes, branch.Of, null, null, null, null));
         (again.Can, again.Cannot, again.ReadFrom).ShouldBe((trace.Can, trace.Cannot, "fm-dc01.fennmoor.example (file fennmoor.ldif)"));
         again.Failures.Select(f => f.Words).ShouldBe(trace.Failures.Select(f => f.Words));
-        using var refused = await service.Http.PostAsJsonAsync($"/api/jobs/{again.Id}/mend", new MendOrder(remedy), ContractsJson.Default.MendOrder, Cancel);
+        using var refused = await service.Http.PostAsJsonAsync($"/api/jobs/{again.Id}/fix", new FixOrder(remedy), ContractsJson.Default.FixOrder, Cancel);
         ((int)refused.StatusCode, await refused.Content.ReadAsStringAsync(Cancel)).ShouldSatisfyAllConditions(r => r.Item1.ShouldBe(409), r => r.Item2.ShouldContain("read-only"));
         (await service.GetAsync($"jobs/{again.Id}/remedies/{remedy}/ldif", ContractsJson.Default.LdifView)).Text.ShouldContain("replace: nTSecurityDescriptor");
         (await service.AddAsync("estates", "estate.yaml", Encoding.UTF8.GetBytes(text))).EnsureSuccessStatusCode();
@@ -148,7 +148,7 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         await service.RunAsync($"installs/{Install}/verify");
         var fit = await service.GetAsync($"installs/{Install}/fit", ContractsJson.Default.FitView);
         fit.Unseen[0].Reason.ShouldContain("refuses the sign-in of Administrator@fennmoor.example");
-        fit.Leaning.Met.ShouldBe(0);
+        fit.Counts.Met.ShouldBe(0);
         (await service.GetAsync($"installs/{Install}/worklist", ContractsJson.Default.WorklistView)).Give.ShouldAllBe(s => s.Blocked != null);
         await SearchAsync(service, marker);
     }
@@ -171,13 +171,13 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         (await GrantReadyAsync(service, install)).Message!.ShouldStartWith("5 made");
 
         var after = await TryAsync(RosterScene.Password);
-        after.Pretend.ShouldBeFalse();
+        after.Simulated.ShouldBeFalse();
         after.Checks.Where(c => c.Verdict != "pass").Select(c => c.Id).ShouldBe(["who-am-i"], string.Join('\n', after.Checks.Select(c => $"{c.Verdict} {c.Id}: {c.Fact}")));
         after.People.ShouldNotBeNull().ShouldSatisfyAllConditions(p => p.Found.ShouldBe(8), p => p.Missing.ShouldBeEmpty(), p => p.Extra.ShouldBeEmpty());
-        var card = await service.GetAsync($"installs/{install}/sign-in", ContractsJson.Default.SignInView);
-        card.Findings.Select(f => f.Code).ShouldBe(["bind-outside"]);
+        var settings = await service.GetAsync($"installs/{install}/sign-in", ContractsJson.Default.SignInView);
+        settings.Findings.Select(f => f.Code).ShouldBe(["bind-outside"]);
 
-        var order = new FilterOrder(card.Settings.Single(s => s.Key == "people-filter").Value!, null);
+        var order = new FilterOrder(settings.Settings.Single(s => s.Key == "people-filter").Value!, null);
         foreach (var path in new[] { "filter", "filter/ask" })
         {
             using var response = await service.Http.PostAsJsonAsync($"/api/estates/fennmoor/people-directories/staff/{path}", order, ContractsJson.Default.FilterOrder);
@@ -189,11 +189,11 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
                 Encoding.Latin1.GetString(await File.ReadAllBytesAsync(file, Cancel)).ShouldNotContain(secret, Case.Sensitive, file);
         service.Output.ShouldNotContain(RosterScene.Password);
 
-        async Task<TrialView> TryAsync(string? person)
+        async Task<SignInTestView> TryAsync(string? person)
         {
-            var job = await service.StartedAsync($"installs/{install}/sign-in/trials", JsonContent.Create(new TrialOrder(null, person), ContractsJson.Default.TrialOrder));
+            var job = await service.StartedAsync($"installs/{install}/sign-in/tests", JsonContent.Create(new SignInTestOrder(null, person), ContractsJson.Default.SignInTestOrder));
             job.State.ShouldBe("done", job.Message);
-            return await service.GetAsync($"jobs/{job.Id}/trial", ContractsJson.Default.TrialView);
+            return await service.GetAsync($"jobs/{job.Id}/sign-in-test", ContractsJson.Default.SignInTestView);
         }
     }
 
@@ -209,7 +209,7 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
 
     /// <summary>The demo's estate with the real controller as its directory.</summary>
     private string Estate() => File.ReadAllText(Path.Combine(Checkout.Top, "demo-data", "estates", "fennmoor.yaml")).Replace(
-        "directory: { reach: lab }",
+        "directory: { reach: simulation }",
         $"directory: {{ reach: ldaps, controller: {Controller.Address}, ca-folder: {controller.CaFolder}, sign-in-as: Administrator@fennmoor.example, secret: controller }}",
         StringComparison.Ordinal);
 

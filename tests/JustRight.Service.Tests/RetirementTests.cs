@@ -5,7 +5,7 @@ using JustRight.Contracts;
 
 namespace JustRight.Service.Tests;
 
-/// <summary>Taking installs away, in the lab, through the service.</summary>
+/// <summary>Taking installs away, in the simulation, through the service.</summary>
 public sealed class RetirementTests
 {
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
@@ -19,10 +19,10 @@ public sealed class RetirementTests
         (await service.AddAsync("installs", "later/thermograph-depot.yaml")).EnsureSuccessStatusCode();
         await service.RunAsync("installs/thermograph-depot/verify");
         var before = await FitsAsync(service);
-        var held = await LabAsync(service);
+        var held = await SimulationAsync(service);
 
         using var wrong = await StageAsync(service, "tallystick-dataroom", "gone");
-        (wrong.StatusCode, await wrong.Content.ReadAsStringAsync(Cancel)).ShouldSatisfyAllConditions(w => w.StatusCode.ShouldBe(HttpStatusCode.BadRequest), w => w.Item2.ShouldContain("planned, set-up, retiring"));
+        (wrong.StatusCode, await wrong.Content.ReadAsStringAsync(Cancel)).ShouldSatisfyAllConditions(w => w.StatusCode.ShouldBe(HttpStatusCode.BadRequest), w => w.Item2.ShouldContain("planned, installed, retiring"));
         (await StageAsync(service, "tallystick-dataroom", "retiring")).EnsureSuccessStatusCode();
         var worklist = await WorklistAsync(service);
         worklist.NotOffered.ShouldContain(n => n.Reason == "kept: thermograph-depot uses it");
@@ -46,7 +46,7 @@ public sealed class RetirementTests
         removal.At.ShouldBe(DateTimeOffset.UtcNow.AddDays(30), TimeSpan.FromMinutes(10));
 
         (await service.RunAsync($"jobs/{done.Id}/undo")).State.ShouldBe("done");
-        (await LabAsync(service)).ShouldBe(held);
+        (await SimulationAsync(service)).ShouldBe(held);
         (await WorklistAsync(service)).Remove[0].Words.ShouldBe(@"disable the account FENNMOOR\svc-tally-installer");
     }
 
@@ -86,10 +86,10 @@ public sealed class RetirementTests
     private static Task<HttpResponseMessage> StageAsync(ServiceProcess service, string install, string stage) =>
         service.Http.PostAsJsonAsync($"/api/installs/{install}/stage", new StageOrder(stage), ContractsJson.Default.StageOrder, Cancel);
 
-    /// <summary>The pretend estate, without regard to the order of members, in which undoing puts them back last.</summary>
-    private static async Task<string> LabAsync(ServiceProcess service)
+    /// <summary>The simulated estate, without regard to the order of members, in which undoing puts them back last.</summary>
+    private static async Task<string> SimulationAsync(ServiceProcess service)
     {
-        return Sorted(JsonNode.Parse(await File.ReadAllTextAsync(Path.Combine(service.Data, "lab", "fennmoor.json"), Cancel))!)!.ToJsonString();
+        return Sorted(JsonNode.Parse(await File.ReadAllTextAsync(Path.Combine(service.Data, "simulation", "fennmoor.json"), Cancel))!)!.ToJsonString();
 
         static JsonNode? Sorted(JsonNode? node) => node switch
         {

@@ -19,17 +19,17 @@ public sealed class ReviewTests
         await using var service = await PreparedData.Demo.StartAsync();
         await service.RunAsync($"installs/{Install}/verify"); // a host and an instance do not answer at first
         await service.RunAsync($"installs/{Install}/verify");
-        var spare = (await FitAsync(service)).Accounts.SelectMany(a => a.Rights).Single(r => r.Verdict == "spare");
+        var excess = (await FitAsync(service)).Accounts.SelectMany(a => a.Rights).Single(r => r.Verdict == "excess");
 
         await RefusedAsync(service, new ExceptionOrder("no such", "why", Today.AddDays(9)), HttpStatusCode.Conflict, "Nothing that is off");
-        await RefusedAsync(service, new ExceptionOrder(spare.Id, " ", Today.AddDays(9)), HttpStatusCode.BadRequest, "reason");
-        await RefusedAsync(service, new ExceptionOrder(spare.Id, "why", Today.AddDays(-2)), HttpStatusCode.BadRequest, "ends within a year");
-        await RefusedAsync(service, new ExceptionOrder(spare.Id, "why", Today.AddDays(400)), HttpStatusCode.BadRequest, "ends within a year");
-        var accepted = await PostAsync(service, "exceptions", new ExceptionOrder(spare.Id, "until the release = March", Today.AddDays(90), "Maud Ferris"), ContractsJson.Default.ExceptionOrder, ContractsJson.Default.ExceptionView);
-        (accepted.By, accepted.WrittenBy, accepted.Stands, accepted.Verdict).ShouldBe(("Maud Ferris", "tester", true, "spare"));
+        await RefusedAsync(service, new ExceptionOrder(excess.Id, " ", Today.AddDays(9)), HttpStatusCode.BadRequest, "reason");
+        await RefusedAsync(service, new ExceptionOrder(excess.Id, "why", Today.AddDays(-2)), HttpStatusCode.BadRequest, "ends within a year");
+        await RefusedAsync(service, new ExceptionOrder(excess.Id, "why", Today.AddDays(400)), HttpStatusCode.BadRequest, "ends within a year");
+        var accepted = await PostAsync(service, "exceptions", new ExceptionOrder(excess.Id, "until the release = March", Today.AddDays(90), "Maud Ferris"), ContractsJson.Default.ExceptionOrder, ContractsJson.Default.ExceptionView);
+        (accepted.By, accepted.WrittenBy, accepted.Stands, accepted.Verdict).ShouldBe(("Maud Ferris", "tester", true, "excess"));
 
         var fit = await FitAsync(service);
-        (fit.Leaning.Spare, fit.Leaning.Accepted, fit.Leaning.Words).ShouldBe((1, 1, "1 too much, accepted"));
+        (fit.Counts.Excess, fit.Counts.Accepted, fit.Counts.Words).ShouldBe((1, 1, "1 excess, accepted"));
         (await service.GetAsync($"installs/{Install}/worklist", ContractsJson.Default.WorklistView)).Remove.ShouldBeEmpty();
         foreach (var form in new[] { "markdown", "csv", "html" })
             (await service.Http.GetStringAsync($"/api/installs/{Install}/report?form={form}", Cancel)).ShouldSatisfyAllConditions(r => r.ShouldContain("Maud Ferris"), r => r.ShouldContain("until the release = March"), r => r.ShouldContain("sysadmin"));
@@ -47,24 +47,24 @@ public sealed class ReviewTests
         ended.StatusCode.ShouldBe(HttpStatusCode.OK);
         using var twice = await service.Http.PostAsync($"/api/installs/{Install}/exceptions/{accepted.Number}/end", null, Cancel);
         twice.StatusCode.ShouldBe(HttpStatusCode.NotFound);
-        (await FitAsync(service)).Leaning.Words.ShouldBe("1 too much");
-        (await service.GetAsync("estates/fennmoor/notices", ContractsJson.Default.IReadOnlyListNoticeView)).ShouldContain(n => n.Kind == "drift" && n.Text.Contains("no longer accepted"), "an end that no survey saw is told all the same");
-        (await service.GetAsync($"installs/{Install}/drift", ContractsJson.Default.DriftView)).Lines.ShouldHaveSingleItem().Words.ShouldContain("still spare, and no longer accepted");
+        (await FitAsync(service)).Counts.Words.ShouldBe("1 excess");
+        (await service.GetAsync("estates/fennmoor/notifications", ContractsJson.Default.IReadOnlyListNotificationView)).ShouldContain(n => n.Kind == "drift" && n.Text.Contains("no longer accepted"), "an end that no survey saw is told all the same");
+        (await service.GetAsync($"installs/{Install}/drift", ContractsJson.Default.DriftView)).Lines.ShouldHaveSingleItem().Words.ShouldContain("still excess, and no longer accepted");
         (await service.GetAsync($"installs/{Install}/reviews", ContractsJson.Default.IReadOnlyListReviewView)).ShouldHaveSingleItem().Off[0].Accepted.ShouldNotBeNull("what was so at the review stays so in it");
         (await service.GetAsync("log?take=50", ContractsJson.Default.IReadOnlyListLogEntryView)).Select(l => l.Action).ShouldContain("review");
         (await service.GetAsync("log/check", ContractsJson.Default.LogCheckView)).Sound.ShouldBeTrue();
     }
 
     [Fact]
-    public async Task What_is_barred_only_an_owner_accepts()
+    public async Task What_is_forbidden_only_an_owner_accepts()
     {
         await using var service = await PreparedData.Demo.StartAsync();
         await service.RunAsync("installs/thermograph-dataroom/verify");
-        var barred = (await service.GetAsync("installs/thermograph-dataroom/fit", ContractsJson.Default.FitView)).Accounts.SelectMany(a => a.Rights).First(r => r.Verdict == "barred");
+        var forbidden = (await service.GetAsync("installs/thermograph-dataroom/fit", ContractsJson.Default.FitView)).Accounts.SelectMany(a => a.Rights).First(r => r.Verdict == "forbidden");
         using var made = await service.Http.PostAsJsonAsync("/api/tokens", new TokenOrder("granting", "granter", 1), ContractsJson.Default.TokenOrder, Cancel);
         using var granter = new HttpClient { BaseAddress = new Uri(service.Address) };
         granter.DefaultRequestHeaders.Authorization = new("Bearer", (await made.Content.ReadFromJsonAsync(ContractsJson.Default.NewTokenView, Cancel))!.Token);
-        var order = new ExceptionOrder(barred.Id, "moved in spring", Today.AddDays(30));
+        var order = new ExceptionOrder(forbidden.Id, "moved in spring", Today.AddDays(30));
         using var refused = await granter.PostAsJsonAsync("/api/installs/thermograph-dataroom/exceptions", order, ContractsJson.Default.ExceptionOrder, Cancel);
         refused.StatusCode.ShouldBe(HttpStatusCode.Forbidden);
         using var allowed = await service.Http.PostAsJsonAsync("/api/installs/thermograph-dataroom/exceptions", order, ContractsJson.Default.ExceptionOrder, Cancel);

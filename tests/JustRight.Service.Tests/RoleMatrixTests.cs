@@ -19,10 +19,10 @@ public sealed class RoleMatrixTests(TokenFixture tokens) : IClassFixture<TokenFi
         ["anybody"] = ["SignIn", "SignOut", "ClaimToken", "ShowSignInWays", "SignInPerson"],
         ["planner"] =
         [
-            "AddSheet", "AddEstate", "AddInstall", "SetStage", "BeginAdoption", "AnswerAdoption", "FinishAdoption", "AddDirectoryFile", "AddHostFacts", "Survey", "Verify", "Trace", "CompareControllers", "Confirm", "ShowGuard", "TrySignIn", "AskFilter", "TellPasswordPlace",
-            "ForgetPasswordPlace", "Review", "Remind", "LookNow",
+            "AddSheet", "AddEstate", "AddInstall", "SetStage", "BeginAdoption", "AnswerAdoption", "FinishAdoption", "AddDirectoryFile", "AddHostFacts", "Survey", "Verify", "Trace", "CompareControllers", "Confirm", "ShowProtection", "TrySignIn", "AskFilter", "TellPasswordPlace",
+            "ForgetPasswordPlace", "Review", "Remind", "SurveyNow",
         ],
-        ["granter"] = ["Grant", "Mend", "Undo", "ChangeGuard", "TryPassword", "SealAccountPassword", "ShowPasswordOnce", "BeginRenewal", "SayOfRenewalStep", "TakeRenewalBack", "AllowException", "EndException", "ReleaseProposal", "CarryOutProposal", "WithdrawProposal"],
+        ["granter"] = ["Grant", "Fix", "Undo", "ChangeProtection", "TryPassword", "SealAccountPassword", "ShowPasswordOnce", "BeginRenewal", "SayOfRenewalStep", "TakeRenewalBack", "AllowException", "EndException", "ReleaseProposal", "CarryOutProposal", "WithdrawProposal"],
         ["owner"] = ["ListTokens", "MakeToken", "RevokeToken", "ListSecrets", "SetSecret", "RemoveSecret"],
     };
 

@@ -4,7 +4,7 @@ using JustRight.Contracts;
 
 namespace JustRight.Service.Tests;
 
-/// <summary>How people sign in to the demo's products, through the service, in the lab.</summary>
+/// <summary>How people sign in to the demo's products, through the service, in the simulation.</summary>
 public sealed class SignInTests : IAsyncLifetime
 {
     private const string Roster = "rennet-roster-plants", Log = "brinebook-contractors", Gateway = "millrace-gateway";
@@ -20,50 +20,50 @@ public sealed class SignInTests : IAsyncLifetime
     [Fact]
     public async Task The_roster_before_and_after_its_worklist()
     {
-        var before = await CardAsync(Roster);
+        var before = await SettingsAsync(Roster);
         before.Findings.Select(f => f.Code).ShouldBe(["no-people-read", "bind-outside"], ignoreOrder: true);
-        (await TryAsync(Roster, new TrialOrder(null, null))).Checks[^1].ShouldSatisfyAllConditions(c => c.Id.ShouldBe("bind"), c => c.Verdict.ShouldBe("unseen"));
+        (await TryAsync(Roster, new SignInTestOrder(null, null))).Checks[^1].ShouldSatisfyAllConditions(c => c.Id.ShouldBe("bind"), c => c.Verdict.ShouldBe("unseen"));
         await _service.GrantAllAsync(Roster);
-        var after = await TryAsync(Roster, new TrialOrder(null, "pretend-a.brandt"));
+        var after = await TryAsync(Roster, new SignInTestOrder(null, "simulated-a.brandt"));
         after.Checks.Where(c => c.Verdict != "pass").Select(c => c.Id).ShouldBe(["empty-password", "confidential"]);
         after.People.ShouldNotBeNull().ShouldSatisfyAllConditions(p => p.Found.ShouldBe(8), p => p.Missing.ShouldBeEmpty(), p => p.Extra.ShouldBeEmpty());
-        after.Pretend.ShouldBeTrue();
-        var card = await CardAsync(Roster);
-        card.Trial.ShouldNotBeNull().Id.ShouldBe(after.Id);
-        card.Findings.ShouldNotContain(f => f.Code == "no-people-read");
-        card.PasswordPlaces.ShouldHaveSingleItem().ShouldSatisfyAllConditions(p => p.Setting.ShouldBe("people.reader.password"), p => p.Host.ShouldBe("fm-roster01"));
-        (await _service.GetAsync("estates/fennmoor/password-places?account=svc-roster-reader", ContractsJson.Default.IReadOnlyListPasswordPlaceView)).ShouldBe(card.PasswordPlaces);
+        after.Simulated.ShouldBeTrue();
+        var settings = await SettingsAsync(Roster);
+        settings.SignInTest.ShouldNotBeNull().Id.ShouldBe(after.Id);
+        settings.Findings.ShouldNotContain(f => f.Code == "no-people-read");
+        settings.PasswordPlaces.ShouldHaveSingleItem().ShouldSatisfyAllConditions(p => p.Setting.ShouldBe("people.reader.password"), p => p.Host.ShouldBe("fm-roster01"));
+        (await _service.GetAsync("estates/fennmoor/password-places?account=svc-roster-reader", ContractsJson.Default.IReadOnlyListPasswordPlaceView)).ShouldBe(settings.PasswordPlaces);
         (await _service.GetAsync("estates/fennmoor/password-places", ContractsJson.Default.IReadOnlyListPasswordPlaceView)).ShouldContain(p => p.Where == "service" && p.Breaks.Contains("does not start again", StringComparison.Ordinal));
-        (await _service.GetAsync($"installs/{Roster}/fit", ContractsJson.Default.FitView)).Findings.ShouldBeEmpty(); // whom the install puts into the group is no stranger there
+        (await _service.GetAsync($"installs/{Roster}/fit", ContractsJson.Default.FitView)).Findings.ShouldBeEmpty(); // whom the install puts into the group is no unexpected member there
     }
 
     [Fact]
     public async Task The_contractors_log_counts_who_is_missing()
     {
-        await KeepAsync("brinebook", "pretend-brinebook");
-        var trial = await TryAsync(Log, new TrialOrder(null, null));
-        trial.People.ShouldNotBeNull().Missing.Select(m => $"{m.Name}: {m.Why}").ShouldBe(["o.sorel: not in brinebook-users", "r.stroud: not in brinebook-users"]);
-        trial.People.Extra.Select(e => e.Name).ShouldBe(["t.novik"]);
+        await KeepAsync("brinebook", "simulated-brinebook");
+        var test = await TryAsync(Log, new SignInTestOrder(null, null));
+        test.People.ShouldNotBeNull().Missing.Select(m => $"{m.Name}: {m.Why}").ShouldBe(["o.sorel: not in brinebook-users", "r.stroud: not in brinebook-users"]);
+        test.People.Extra.Select(e => e.Name).ShouldBe(["t.novik"]);
     }
 
     [Fact]
     public async Task The_gateway_shows_its_groups_alone_and_its_plain_text_does_not_pass()
     {
-        (await CardAsync(Gateway)).Findings.ShouldContain(f => f.Code == "plain-text" && f.Weight == "wrong");
-        var trial = await TryAsync(Gateway, new TrialOrder("pretend-svc-millrace", null));
-        trial.GroupNames.ShouldBe(["vpn-drivers", "vpn-keepers", "vpn-lab"]);
-        trial.Checks.Where(c => c.Verdict == "fail").Select(c => c.Id).ShouldBe(["protection", "bind-groups", "bind-writes"]);
+        (await SettingsAsync(Gateway)).Findings.ShouldContain(f => f.Code == "plain-text" && f.Weight == "wrong");
+        var test = await TryAsync(Gateway, new SignInTestOrder("simulated-svc-millrace", null));
+        test.GroupNames.ShouldBe(["vpn-drivers", "vpn-keepers", "vpn-lab"]);
+        test.Checks.Where(c => c.Verdict == "fail").Select(c => c.Id).ShouldBe(["protection", "bind-groups", "bind-writes"]);
     }
 
     [Fact]
     public async Task A_password_that_is_typed_is_kept_nowhere()
     {
-        const string bind = "pretend-svc-millrace", person = "typed-only-once-and-wrong";
-        await TryAsync(Gateway, new TrialOrder(bind, person));
-        (await TryAsync(Gateway, new TrialOrder(null, null))).Checks.Single(c => c.Id == "bind").Verdict.ShouldBe("unseen");
+        const string bind = "simulated-svc-millrace", person = "typed-only-once-and-wrong";
+        await TryAsync(Gateway, new SignInTestOrder(bind, person));
+        (await TryAsync(Gateway, new SignInTestOrder(null, null))).Checks.Single(c => c.Id == "bind").Verdict.ShouldBe("unseen");
         await _service.StopAsync();
         _service.Output.ShouldNotContain(person);
-        foreach (var file in Directory.EnumerateFiles(_service.Data, "*", SearchOption.AllDirectories).Where(f => !f.Contains($"{Path.DirectorySeparatorChar}lab{Path.DirectorySeparatorChar}")))
+        foreach (var file in Directory.EnumerateFiles(_service.Data, "*", SearchOption.AllDirectories).Where(f => !f.Contains($"{Path.DirectorySeparatorChar}simulation{Path.DirectorySeparatorChar}")))
         {
             var text = System.Text.Encoding.Latin1.GetString(await File.ReadAllBytesAsync(file));
             text.ShouldNotContain(person, Case.Sensitive, file);
@@ -95,16 +95,16 @@ public sealed class SignInTests : IAsyncLifetime
         await RefusedAsync(LookAsync("fennmor", "contractors", new FilterOrder("(cn=*)", null)), HttpStatusCode.NotFound, "fennmoor");
         await RefusedAsync(LookAsync("fennmoor", "contractors", new FilterOrder("(cn=*)", "nowhere")), HttpStatusCode.BadRequest, "distinguished name");
         await RefusedAsync(_service.Http.GetAsync("/api/installs/thermograph-dataroom/sign-in"), HttpStatusCode.NotFound, "sign-in.directory");
-        await RefusedAsync(_service.Http.PostAsJsonAsync($"/api/installs/{Log}/sign-in/trials", new TrialOrder("", null), ContractsJson.Default.TrialOrder), HttpStatusCode.BadRequest, "An empty password");
-        await RefusedAsync(_service.Http.GetAsync("/api/jobs/nothing/trial"), HttpStatusCode.NotFound, "nothing");
+        await RefusedAsync(_service.Http.PostAsJsonAsync($"/api/installs/{Log}/sign-in/tests", new SignInTestOrder("", null), ContractsJson.Default.SignInTestOrder), HttpStatusCode.BadRequest, "An empty password");
+        await RefusedAsync(_service.Http.GetAsync("/api/jobs/nothing/sign-in-test"), HttpStatusCode.NotFound, "nothing");
     }
 
-    private Task<SignInView> CardAsync(string install) => _service.GetAsync($"installs/{install}/sign-in", ContractsJson.Default.SignInView);
+    private Task<SignInView> SettingsAsync(string install) => _service.GetAsync($"installs/{install}/sign-in", ContractsJson.Default.SignInView);
 
-    private async Task<TrialView> TryAsync(string install, TrialOrder order)
+    private async Task<SignInTestView> TryAsync(string install, SignInTestOrder order)
     {
-        var job = await _service.StartedAsync($"installs/{install}/sign-in/trials", JsonContent.Create(order, ContractsJson.Default.TrialOrder));
-        return await _service.GetAsync($"jobs/{job.Id}/trial", ContractsJson.Default.TrialView);
+        var job = await _service.StartedAsync($"installs/{install}/sign-in/tests", JsonContent.Create(order, ContractsJson.Default.SignInTestOrder));
+        return await _service.GetAsync($"jobs/{job.Id}/sign-in-test", ContractsJson.Default.SignInTestView);
     }
 
     private async Task KeepAsync(string secret, string value) => (await _service.Http.PutAsJsonAsync($"/api/secrets/{secret}", new SecretValue(value), ContractsJson.Default.SecretValue)).EnsureSuccessStatusCode();

@@ -4,7 +4,7 @@ using JustRight.Contracts;
 
 namespace JustRight.Service.Tests;
 
-/// <summary>Traces on the lab through the API: orders that are refused, what-ifs, mending, undoing, and who may.</summary>
+/// <summary>Traces on the simulation through the API: orders that are refused, what-ifs, fixing, undoing, and who may.</summary>
 public sealed class TraceTests(ApiFixture fixture) : IClassFixture<ApiFixture>
 {
     private const string Saltmere = "OU=Saltmere,OU=People,OU=Fennmoor,DC=fennmoor,DC=example";
@@ -66,7 +66,7 @@ public sealed class TraceTests(ApiFixture fixture) : IClassFixture<ApiFixture>
         await own.GrantAllAsync("roundsman-dataroom");
 
         var trace = await own.TraceAsync("fennmoor", Order);
-        (trace.Words, trace.Pretend).ShouldBe(("26 objects: 9 refuse it, 17 grant it", true));
+        (trace.Words, trace.Simulated).ShouldBe(("26 objects: 9 refuse it, 17 grant it", true));
         trace.Tree.Single(b => b.IsCause).ShouldBe(new TraceBranchView(Saltmere, "Saltmere", 3, false, 0, 9, 0, true));
         (await own.TraceAsync("fennmoor", Order with { IfInheriting = [Saltmere] })).ShouldSatisfyAllConditions(t => t.Cannot.ShouldBe(0), t => t.Supposed.Count.ShouldBe(1));
         (await own.TraceAsync("fennmoor", Order with { Attributes = ["telephoneNumber"], Objects = ["m.northam", "no-one"] })).ShouldSatisfyAllConditions(t => t.Words.ShouldBe("one object: refuses it"), t => t.NotFound.ShouldBe(["no-one"]));
@@ -74,13 +74,13 @@ public sealed class TraceTests(ApiFixture fixture) : IClassFixture<ApiFixture>
         (await own.TraceAsync("fennmoor", Order with { Objects = ["m.ferris"] })).Failures.ShouldHaveSingleItem().ShouldSatisfyAllConditions(f => f.Cause.ShouldBe("protected-group"), f => f.Remedies.ShouldBeEmpty());
 
         var supposed = await own.TraceAsync("fennmoor", Order with { Attributes = ["mobile"], IfMemberOf = ["post-desk"] });
-        using (var refused = await own.Http.PostAsJsonAsync($"/api/jobs/{supposed.Id}/mend", new MendOrder(supposed.Failures[0].Remedies[0].Id), ContractsJson.Default.MendOrder)) refused.StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        using (var refused = await own.Http.PostAsJsonAsync($"/api/jobs/{supposed.Id}/fix", new FixOrder(supposed.Failures[0].Remedies[0].Id), ContractsJson.Default.FixOrder)) refused.StatusCode.ShouldBe(HttpStatusCode.Conflict);
 
-        var mended = await own.MendAsync(trace.Id, "1-spot");
-        (mended.State, mended.CanBeUndone, mended.Message).ShouldBe(("done", true, "2 made; now 26 objects: 26 grant it"));
-        var undone = await own.RunAsync($"jobs/{mended.Id}/undo");
-        (undone.State, undone.Undoes, undone.Message).ShouldBe(("done", mended.Id, "2 made; now 26 objects: 9 refuse it, 17 grant it"));
-        using (var again = await own.Http.PostAsync($"/api/jobs/{mended.Id}/undo", null)) again.StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        var after = await own.FixAsync(trace.Id, "1-spot");
+        (after.State, after.CanBeUndone, after.Message).ShouldBe(("done", true, "2 made; now 26 objects: 26 grant it"));
+        var undone = await own.RunAsync($"jobs/{after.Id}/undo");
+        (undone.State, undone.Undoes, undone.Message).ShouldBe(("done", after.Id, "2 made; now 26 objects: 9 refuse it, 17 grant it"));
+        using (var again = await own.Http.PostAsync($"/api/jobs/{after.Id}/undo", null)) again.StatusCode.ShouldBe(HttpStatusCode.Conflict);
         using (var nothing = await own.Http.PostAsync($"/api/jobs/{trace.Id}/undo", null)) nothing.StatusCode.ShouldBe(HttpStatusCode.Conflict);
         (await own.GetAsync("log/check", ContractsJson.Default.LogCheckView)).Sound.ShouldBeTrue();
     }
@@ -90,10 +90,10 @@ public sealed class TraceTests(ApiFixture fixture) : IClassFixture<ApiFixture>
     {
         await using var own = await PreparedData.Demo.StartAsync();
         var granted = await own.GrantAllAsync("roundsman-dataroom");
-        var before = (await own.GetAsync("installs/roundsman-dataroom/fit", ContractsJson.Default.FitView)).Leaning.Words;
+        var before = (await own.GetAsync("installs/roundsman-dataroom/fit", ContractsJson.Default.FitView)).Counts.Words;
         before.ShouldStartWith("1 missing");
         var undone = await own.RunAsync($"jobs/{granted.Id}/undo");
-        undone.Message.ShouldBe("4 made; now 3 missing, 1 barred");
+        undone.Message.ShouldBe("4 made; now 3 missing, 1 forbidden");
         undone.Steps.Select(s => s.Words).ShouldBe(granted.Steps.Reverse().Select(s => s.Words switch
         {
             var w when w.StartsWith("add ", StringComparison.Ordinal) => w.Replace("add ", "remove ", StringComparison.Ordinal).Replace(" to ", " from ", StringComparison.Ordinal),

@@ -34,7 +34,7 @@ public sealed class ContractorsServer : IPeopleServer, IAsyncLifetime
     public async ValueTask InitializeAsync()
     {
         _authority.WriteTo(Path.Combine(_folder, "ca"));
-        using (var stranger = new TestAuthority("Nobody's authority")) stranger.Issue(File("stranger.pem"), File("stranger.key"), [Address], 60);
+        using (var untrusted = new TestAuthority("Nobody's authority")) untrusted.Issue(File("untrusted.pem"), File("untrusted.key"), [Address], 60);
         _authority.Issue(File("good.pem"), File("good.key"), [Address], 60);
         _authority.Issue(File("ended.pem"), File("ended.key"), [Address], -1);
         _authority.Issue(File("other-name.pem"), File("other-name.key"), ["fm-ldap09.fennmoor.example"], 60);
@@ -50,7 +50,7 @@ public sealed class ContractorsServer : IPeopleServer, IAsyncLifetime
     /// <inheritdoc/>
     public Task ShowAsync(string certificate) => StartAsync(certificate);
 
-    /// <summary>Starts it anew with another certificate: good, ended, other-name, stranger.</summary>
+    /// <summary>Starts it anew with another certificate: good, ended, other-name, untrusted.</summary>
     private async Task StartAsync(string certificate)
     {
         await StopAsync();

@@ -1,6 +1,6 @@
 using JustRight.Core.Sheets;
 using JustRight.Core.SignIn;
-using JustRight.Core.SignIn.Trials;
+using JustRight.Core.SignIn.SignInTests;
 
 namespace JustRight.SignIn.Tests;
 
@@ -25,12 +25,12 @@ public sealed class ManyPeopleTests(SceneOn<ContractorsServer> on) : IClassFixtu
 
         var plan = on.Scene.Plan(WireSecurity.Tls, i => i with { ExpectedPeople = People, ExpectedNames = [], ExpectedGroups = [], MayEnter = "m7" });
         plan = plan with { EnterName = "deep-1", EnterDn = $"cn=deep-1,{directory.GroupsIn.Text}", Wants = plan.Wants with { Nested = NestedGroups.ByProduct, PageSize = 200 } };
-        var trial = await on.Scene.TryAsync(plan);
-        trial.People.ShouldNotBeNull().Agrees.ShouldBe(true);
+        var test = await on.Scene.TryAsync(plan);
+        test.People.ShouldNotBeNull().Agrees.ShouldBe(true);
         on.Scene.Counted.Where(c => c.What == "people").Select(c => c.Sofar).ShouldBe([500, 1000]);
 
         var all = await on.Scene.TryAsync(plan with { Wants = plan.Wants with { PageSize = null } });
         all.People.ShouldBeNull();
-        all.Checks.Single(c => c.Id == "people").ShouldSatisfyAllConditions(c => c.Verdict.ShouldBe(TrialVerdict.Fail), c => c.Fact.ShouldContain("gives at most 500 objects in one answer"));
+        all.Checks.Single(c => c.Id == "people").ShouldSatisfyAllConditions(c => c.Verdict.ShouldBe(CheckVerdict.Fail), c => c.Fact.ShouldContain("gives at most 500 objects in one answer"));
     }
 }

@@ -15,7 +15,7 @@ internal static class PeopleScene
 
     private static readonly string[] Given = ["Anna", "Ben", "Cleo", "Dora", "Emil", "Fritz", "Greta", "Hugo", "Ida", "Jörg", "Käthe", "Lars"];
     private static readonly string[] Surnames = ["Reed", "Möller", "van  Dyke", "Cole", "Stone", "Meadow", "Churn", "O'Brien", "Groß", "Lake"];
-    private static readonly string[] Titles = ["Driver", "driver", "Dairy  hand", "Keeper", "Lab (quality)", "Night * shift"];
+    private static readonly string[] Titles = ["Driver", "driver", "Dairy  hand", "Keeper", "Simulation (quality)", "Night * shift"];
 
     /// <summary>Writes the scene below the people and groups of a server.</summary>
     public static void Write(IPeopleServer server, LdapConnection connection)

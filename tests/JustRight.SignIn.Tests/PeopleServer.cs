@@ -19,7 +19,7 @@ public interface IPeopleServer
     /// <summary>The keeper's password.</summary>
     string KeeperPassword { get; }
 
-    /// <summary>Has the server show another certificate: <c>good</c>, <c>ended</c>, <c>other-name</c>, or <c>stranger</c> from an authority that nobody trusts.</summary>
+    /// <summary>Has the server show another certificate: <c>good</c>, <c>ended</c>, <c>other-name</c>, or <c>untrusted</c> from an authority that nobody trusts.</summary>
     Task ShowAsync(string certificate);
 }
 

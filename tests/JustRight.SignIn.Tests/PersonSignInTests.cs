@@ -6,7 +6,7 @@ using JustRight.Core.SignIn.Objects;
 namespace JustRight.SignIn.Tests;
 
 /// <summary>People signing in to ourselves with their directory account, against a real server of each family.</summary>
-public abstract class PersonSignInTests(IPeopleServer server, TrialScene scene)
+public abstract class PersonSignInTests(IPeopleServer server, SignInTestScene scene)
 {
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
@@ -22,8 +22,8 @@ public abstract class PersonSignInTests(IPeopleServer server, TrialScene scene)
         person.LogonName.ShouldBe(typed.ToLowerInvariant()); // as the directory writes it
         person.Dn.ShouldBe(scene.DnOf(typed.ToLowerInvariant()), StringCompareShould.IgnoreCase);
         person.Groups.Select(g => g.Split(',')[0][3..]).Order().ShouldBe(groups.Split(','));
-        (await PersonSignIn.IsPasswordOfAsync(People, WireSecurity.Tls, person, new NewPassword(TrialScene.PersonPassword), Cancel)).ShouldBeTrue();
-        (await PersonSignIn.IsPasswordOfAsync(People, WireSecurity.StartTls, person, new NewPassword(TrialScene.PersonPassword + "!"), Cancel)).ShouldBeFalse();
+        (await PersonSignIn.IsPasswordOfAsync(People, WireSecurity.Tls, person, new NewPassword(SignInTestScene.PersonPassword), Cancel)).ShouldBeTrue();
+        (await PersonSignIn.IsPasswordOfAsync(People, WireSecurity.StartTls, person, new NewPassword(SignInTestScene.PersonPassword + "!"), Cancel)).ShouldBeFalse();
         (await PersonSignIn.IsPasswordOfAsync(People, WireSecurity.Tls, person, new NewPassword(""), Cancel)).ShouldBeFalse(); // nobody's password, whatever the server makes of it
     }
 
@@ -48,7 +48,7 @@ public abstract class PersonSignInTests(IPeopleServer server, TrialScene scene)
 
     private async Task<KnownPerson?> FindAsync(string name)
     {
-        using var session = await People.BindAsync(WireSecurity.Tls, scene.Bind, new NewPassword(TrialScene.BindPassword), Cancel);
+        using var session = await People.BindAsync(WireSecurity.Tls, scene.Bind, new NewPassword(SignInTestScene.BindPassword), Cancel);
         return PersonSignIn.Find(session, server.Directory, name);
     }
 }

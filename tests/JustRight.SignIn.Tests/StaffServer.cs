@@ -32,7 +32,7 @@ public sealed class StaffServer : Controller, IPeopleServer
         var (file, key) = certificate == "good" ? (CertificateFile, KeyFile) : (Path.Combine(Folder, certificate + ".pem"), Path.Combine(Folder, certificate + ".key"));
         if (certificate == "ended") Authority.Issue(file, key, [Address], -1);
         if (certificate == "other-name") Authority.Issue(file, key, ["fm-dc09.fennmoor.example"], 60);
-        if (certificate == "stranger") Stranger.Issue(file, key, [Address], 60);
+        if (certificate == "untrusted") Untrusted.Issue(file, key, [Address], 60);
         await StartAsync(file, key);
     }
 

@@ -10,10 +10,10 @@ public sealed class ReferenceTests
         ["JustRight.Core"] = [],
         ["JustRight.Formats"] = ["JustRight.Core"],
         ["JustRight.Connectors"] = ["JustRight.Formats"],
-        ["JustRight.Lab"] = ["JustRight.Connectors"],
-        ["JustRight.PretendInstance"] = ["JustRight.Lab"],
+        ["JustRight.Simulation"] = ["JustRight.Connectors"],
+        ["JustRight.SimulatedInstance"] = ["JustRight.Simulation"],
         ["JustRight.Contracts"] = [],
-        ["JustRight.Service"] = ["JustRight.Contracts", "JustRight.Lab"],
+        ["JustRight.Service"] = ["JustRight.Contracts", "JustRight.Simulation"],
         ["JustRight.Cli"] = ["JustRight.Contracts"],
     };
 

@@ -12,14 +12,14 @@ internal static class ShrinkingList
     /// <summary>Holds what was found against a list.</summary>
     /// <param name="name">The list's file.</param>
     /// <param name="found">What was found, an entry each.</param>
-    /// <param name="mend">What to do about an entry that is not in the list.</param>
-    public static void Check(string name, IReadOnlyCollection<string> found, string mend)
+    /// <param name="fix">What to do about an entry that is not in the list.</param>
+    public static void Check(string name, IReadOnlyCollection<string> found, string fix)
     {
         var file = Path.Combine(Checkout.Top, "tests", "JustRight.Structure.Tests", name);
         var listed = File.ReadAllLines(file);
         listed.ShouldBe([.. listed.Order(StringComparer.Ordinal)]);
         if (Environment.GetEnvironmentVariable(Shrink) == "yes") File.WriteAllLines(file, listed = [.. listed.Intersect(found)]);
-        found.Except(listed).ShouldBeEmpty($"not in {name}, which may only shrink: {mend}");
+        found.Except(listed).ShouldBeEmpty($"not in {name}, which may only shrink: {fix}");
         listed.Except(found).ShouldBeEmpty($"better than {name} says: take it out there ({Shrink}=yes ./test structure does)");
     }
 }

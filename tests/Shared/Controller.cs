@@ -44,7 +44,7 @@ public class Controller : IAsyncLifetime
     protected TestAuthority Authority { get; } = new("Fennmoor test authority");
 
     /// <summary>An authority that nobody trusts.</summary>
-    protected TestAuthority Stranger { get; } = new("Another authority");
+    protected TestAuthority Untrusted { get; } = new("Another authority");
 
     /// <summary>The certificate it shows.</summary>
     protected string CertificateFile => Path.Combine(_folder, "server.pem");
@@ -96,7 +96,7 @@ public class Controller : IAsyncLifetime
     {
         await StopAsync();
         Authority.Dispose();
-        Stranger.Dispose();
+        Untrusted.Dispose();
         GC.SuppressFinalize(this);
         Directory.Delete(_folder, true);
         _turn?.Dispose();
@@ -130,7 +130,7 @@ public class Controller : IAsyncLifetime
     private void MakeCertificates()
     {
         Authority.WriteTo(CaFolder);
-        Stranger.WriteTo(WrongCaFolder);
+        Untrusted.WriteTo(WrongCaFolder);
         Authority.Issue(CertificateFile, KeyFile, [Address, SecondAddress], 60);
     }
 }

@@ -73,7 +73,7 @@ public sealed class PostgreSqlServer : IAsyncDisposable
             "test", "Test", new Domain("fennmoor.example", "FENNMOOR"),
             new DirectoryReach(Reach.None, null, 636, null, null, null, Line), [],
             new Naming("a", "g", "d", "x", "x", new Dictionary<string, string>(), new Dictionary<string, Origin>(), Line), [],
-            [instance], new HouseRules([], null, []), Line),
+            [instance], new OrganizationRules([], null, []), Line),
         (_, _) => Task.FromResult(password is null ? null : new NewPassword(password)), TimeProvider.System);
 
     /// <summary>What our connector reads of it.</summary>

@@ -165,8 +165,8 @@ public sealed class ServiceProcess : IAsyncDisposable
     }
 
     /// <summary>Carries out a remedy of a trace and waits for its end.</summary>
-    public Task<JobView> MendAsync(string trace, string remedy) =>
-        StartedAsync($"jobs/{trace}/mend", JsonContent.Create(new MendOrder(remedy), ContractsJson.Default.MendOrder));
+    public Task<JobView> FixAsync(string trace, string remedy) =>
+        StartedAsync($"jobs/{trace}/fix", JsonContent.Create(new FixOrder(remedy), ContractsJson.Default.FixOrder));
 
     /// <summary>Starts a job with an order and waits for its end.</summary>
     public async Task<JobView> StartedAsync(string path, HttpContent? body)

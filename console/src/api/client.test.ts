@@ -11,11 +11,11 @@ describe('answers of the service', () => {
 
   it('are errors with title, detail and faults when they are problems', async () => {
     const fault = { file: 'a.yaml', line: 3, column: 5, field: 'x', message: 'wrong' };
-    const error = await need(answer(400, undefined, { title: 'Faulty', detail: 'Mend it', faults: [fault] })).catch(
+    const error = await need(answer(400, undefined, { title: 'Faulty', detail: 'Fix it', faults: [fault] })).catch(
       (e: unknown) => e,
     );
     expect(error).toBeInstanceOf(ApiError);
-    expect(error).toMatchObject({ status: 400, message: 'Faulty', detail: 'Mend it', faults: [fault] });
+    expect(error).toMatchObject({ status: 400, message: 'Faulty', detail: 'Fix it', faults: [fault] });
   });
 
   it('say their status when they say nothing else', async () => {

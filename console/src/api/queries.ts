@@ -3,7 +3,7 @@ import { api, need } from './client';
 
 const of = (name: string) => ({ params: { path: { name } } });
 
-/** What waits for another person's release, or for being carried out after it. */
+/** What waits for another person's approval, or for being carried out after it. */
 export const proposals = queryOptions({ queryKey: ['proposals'], queryFn: () => need(api.GET('/api/proposals')) });
 
 /** Who is signed in. */
@@ -155,7 +155,7 @@ export const trace = (id: string) =>
     retry: false,
   });
 
-/** Traces of an estate, and what was mended and undone, newest first. */
+/** Traces of an estate, and what was fixed and undone, newest first. */
 export const traces = (name: string) =>
   queryOptions({
     queryKey: ['estate', name, 'traces'],
@@ -170,11 +170,11 @@ export const controllers = (name: string, object: string) =>
     retry: false,
   });
 
-/** Whether an object is guarded against being deleted by accident. */
-export const guard = (name: string, object: string) =>
+/** Whether an object is protected from accidental deletion. */
+export const protection = (name: string, object: string) =>
   queryOptions({
-    queryKey: ['estate', name, 'guard', object],
-    queryFn: () => need(api.GET('/api/estates/{name}/guard', { params: { path: { name }, query: { object } } })),
+    queryKey: ['estate', name, 'protection', object],
+    queryFn: () => need(api.GET('/api/estates/{name}/protection', { params: { path: { name }, query: { object } } })),
     retry: false,
   });
 

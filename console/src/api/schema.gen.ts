@@ -272,7 +272,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Says how far an install has come: planned, set-up or retiring */
+        /** Says how far an install has come: planned, installed or retiring */
         post: operations["SetStage"];
         delete?: never;
         options?: never;
@@ -508,7 +508,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The answer of a trace, or of the one made after mending */
+        /** The answer of a trace, or of the one made after fixing */
         get: operations["ShowTrace"];
         put?: never;
         post?: never;
@@ -525,7 +525,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Traces of an estate, what was mended and undone, newest first */
+        /** Traces of an estate, what was fixed and undone, newest first */
         get: operations["ListTraces"];
         put?: never;
         post?: never;
@@ -535,7 +535,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{id}/mend": {
+    "/api/jobs/{id}/fix": {
         parameters: {
             query?: never;
             header?: never;
@@ -545,7 +545,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Carries out a remedy of a trace that a person has confirmed */
-        post: operations["Mend"];
+        post: operations["Fix"];
         delete?: never;
         options?: never;
         head?: never;
@@ -740,18 +740,18 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/estates/{name}/guard": {
+    "/api/estates/{name}/protection": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** Whether an object is guarded against being deleted by accident, and what would set or lift the guard */
-        get: operations["ShowGuard"];
+        /** Whether an object is protected from accidental deletion, and what would set or lift the protection */
+        get: operations["ShowProtection"];
         put?: never;
-        /** Sets or lifts the guard of an object, journaled and undoable */
-        post: operations["ChangeGuard"];
+        /** Sets or lifts the protection of an object, journaled and undoable */
+        post: operations["ChangeProtection"];
         delete?: never;
         options?: never;
         head?: never;
@@ -955,7 +955,7 @@ export interface paths {
         /** What was accepted that is off, the latest first, with what has ended */
         get: operations["ListExceptions"];
         put?: never;
-        /** Accepts, for a reason and until a day, something that the fit says is off; what is barred only an owner accepts */
+        /** Accepts, for a reason and until a day, something that the fit says is off; what is forbidden only an owner accepts */
         post: operations["AllowException"];
         delete?: never;
         options?: never;
@@ -1169,7 +1169,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/estates/{name}/notices": {
+    "/api/estates/{name}/notifications": {
         parameters: {
             query?: never;
             header?: never;
@@ -1177,7 +1177,7 @@ export interface paths {
             cookie?: never;
         };
         /** What was told to those whom the house wants told, and whether it reached them; the latest first */
-        get: operations["ListNotices"];
+        get: operations["ListNotifications"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1203,7 +1203,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/estates/{name}/watch": {
+    "/api/estates/{name}/schedule": {
         parameters: {
             query?: never;
             header?: never;
@@ -1211,10 +1211,10 @@ export interface paths {
             cookie?: never;
         };
         /** How an estate is watched: how often, when next, and who is told */
-        get: operations["ShowWatch"];
+        get: operations["ShowSchedule"];
         put?: never;
         /** Lets the watch look now, instead of when it is due; a survey of the estate that is under way counts */
-        post: operations["LookNow"];
+        post: operations["SurveyNow"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1408,7 +1408,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/renewals/{id}/take-back": {
+    "/api/renewals/{id}/undo": {
         parameters: {
             query?: never;
             header?: never;
@@ -1530,7 +1530,7 @@ export interface components {
             name: string;
             purpose: string;
             dn: null | string;
-            leaning: components["schemas"]["LeaningView"];
+            counts: components["schemas"]["FitCountsView"];
             rights: components["schemas"]["JudgementView"][];
         };
         /** @description What is known of the password of one account. */
@@ -1615,8 +1615,8 @@ export interface components {
             whyNot: null | string;
             /** @description Installs in the books that need it already. */
             neededBy: string[];
-            /** @description Why the house bars a group through which it comes, or null. */
-            barred: null | string;
+            /** @description Why the rules forbid a group through which it comes, or null. */
+            forbidden: null | string;
             /** @description `needed`, `not-needed`, `not-sure`, or null while nobody has said anything. */
             word: null | string;
             why: null | string;
@@ -1657,7 +1657,7 @@ export interface components {
         AdoptionView: {
             summary: components["schemas"]["AdoptionSummary"];
             release: string;
-            pretend: boolean;
+            simulated: boolean;
             /**
              * Format: date-time
              * @description When the estate was last read; null while it was not.
@@ -1737,7 +1737,7 @@ export interface components {
         /** @description What comes to an end, or is to be done, in an estate. */
         CalendarView: {
             estate: string;
-            pretend: boolean;
+            simulated: boolean;
             /** @description The house's time zone, by its name in the time zone database. */
             timeZone: string;
             entries: components["schemas"]["CalendarEntryView"][];
@@ -1757,7 +1757,7 @@ export interface components {
             weight: string;
             key: null | string;
             text: string;
-            mend: string;
+            fix: string;
         };
         /** @description A value of a card, by neutral name. */
         CardSettingView: {
@@ -1886,8 +1886,8 @@ export interface components {
             title: string;
             domain: string;
             reach: string;
-            /** @description Whether it is the lab. */
-            pretend: boolean;
+            /** @description Whether it is the simulation. */
+            simulated: boolean;
             /** @description The names of its branches. */
             branches: string[];
             /** Format: int32 */
@@ -2008,8 +2008,8 @@ export interface components {
             id: string;
             place: string;
             text: string;
-            /** @description Whether it counts as too much. */
-            tooMuch: boolean;
+            /** @description Whether it counts as excess. */
+            isExcess: boolean;
             accepted: null | components["schemas"]["AcceptedView"];
         };
         /** @description The fit of an install. */
@@ -2019,10 +2019,10 @@ export interface components {
             title: string;
             estate: string;
             stage: string;
-            pretend: boolean;
+            simulated: boolean;
             /** Format: date-time */
             surveyedAt: string;
-            leaning: components["schemas"]["LeaningView"];
+            counts: components["schemas"]["FitCountsView"];
             places: string[];
             accounts: components["schemas"]["AccountFitView"][];
             findings: components["schemas"]["FindingView"][];
@@ -2046,19 +2046,19 @@ export interface components {
             /** @description The ids of the confirmed steps, in order. */
             steps: string[];
         };
-        /** @description An order to set or lift the guard of an object. */
-        GuardOrder: {
+        /** @description An order to set or lift the protection of an object. */
+        ProtectionOrder: {
             /** @description A key of the estate's branches, or a distinguished name. */
             dn: string;
             /** @description True to set, false to lift. */
             on: boolean;
         };
-        /** @description Whether an object of the directory is guarded against being deleted by accident. */
-        GuardView: {
+        /** @description Whether an object of the directory is protected from accidental deletion. */
+        ProtectionView: {
             dn: string;
-            pretend: boolean;
+            simulated: boolean;
             isOn: boolean;
-            /** @description What setting the guard would change; empty when it is whole. */
+            /** @description What setting the protection would change; empty when it is whole. */
             set: string[];
             /** @description What lifting it would change; empty when there is none. */
             lift: string[];
@@ -2081,12 +2081,12 @@ export interface components {
         /** @description What one team is asked to do at one place. */
         HandoverView: {
             install: string;
-            /** @description The giver. */
+            /** @description The team. */
             team: string;
             place: string;
             /** @description Whether this takes away, instead of giving. */
             remove: boolean;
-            pretend: boolean;
+            simulated: boolean;
             /** Format: date-time */
             surveyedAt: string;
             /** @description The name of the bundle's folder. */
@@ -2190,7 +2190,7 @@ export interface components {
         HostView: {
             estate: string;
             name: string;
-            pretend: boolean;
+            simulated: boolean;
             /** @description How it is reached. */
             reach: string;
             /** @description `member`, `controller` or `standalone`. */
@@ -2220,8 +2220,8 @@ export interface components {
             title: string;
             estate: string;
             stage: string;
-            pretend: boolean;
-            fit: null | components["schemas"]["LeaningView"];
+            simulated: boolean;
+            fit: null | components["schemas"]["FitCountsView"];
             /** Format: date-time */
             surveyedAt: null | string;
             /** @description What comes next, and whose turn it is. */
@@ -2262,7 +2262,7 @@ export interface components {
         InstanceView: {
             estate: string;
             name: string;
-            pretend: boolean;
+            simulated: boolean;
             /** @description The family of database server. */
             engine: string;
             /** @description Its release as it says, or as the estate says when it does not; empty when neither does. */
@@ -2306,7 +2306,7 @@ export interface components {
             /** Format: int32 */
             number: number;
             words: string;
-            giver: string;
+            team: string;
             place: string;
             /** @description `waiting`, `intended`, `made`, `skipped` or `failed`. */
             state: string;
@@ -2318,7 +2318,7 @@ export interface components {
         /** @description Long work. */
         JobView: {
             id: string;
-            /** @description `survey`, `verify`, `grant`, `trace`, `mend`, `guard`, `undo` or `sign-in`. */
+            /** @description `survey`, `verify`, `grant`, `trace`, `fix`, `protect`, `undo` or `sign-in`. */
             kind: string;
             subject: string;
             /** @description `queued`, `running`, `done`, `failed` or `interrupted`; for a proposal `proposed`, `released`, `void` or `withdrawn`. */
@@ -2340,7 +2340,7 @@ export interface components {
             hasTrace: boolean;
             /** @description The job whose changes it undoes, or null. */
             undoes: null | string;
-            /** @description Where the house wants four eyes: who released it, or null. */
+            /** @description Where the house wants two-person approval: who released it, or null. */
             releasedBy: null | string;
             /** Format: date-time */
             releasedAt: null | string;
@@ -2355,14 +2355,14 @@ export interface components {
             place: string;
             /** @description The column of the matrix: the sheet's place, the domain, or the host or instance where a right was found. */
             group: string;
-            /** @description `met`, `unmet`, `later`, `unseen`, `spare`, `barred` or `done`. */
+            /** @description `met`, `missing`, `pending`, `unseen`, `excess`, `forbidden` or `done`. */
             verdict: string;
             reason: string;
             why: null | string;
-            giver: null | string;
+            team: null | string;
             givenBy: null | string;
             through: null | string;
-            /** @description The line of the sheet, estate or install that asks or bars. */
+            /** @description The line of the sheet, estate or install that asks for it or forbids it. */
             at: null | string;
             paths: components["schemas"]["PathView"][];
             deniedBy: components["schemas"]["PathView"][];
@@ -2394,7 +2394,7 @@ export interface components {
              * @description How many surveys showed it.
              */
             seen: number;
-            leaning: components["schemas"]["LeaningView"];
+            counts: components["schemas"]["FitCountsView"];
         };
         /** @description The directory part of a worklist for an ordinary LDAP client. */
         LdifView: {
@@ -2403,8 +2403,8 @@ export interface components {
             /** @description LDIF [RFC 2849]. */
             text: string;
         };
-        /** @description How far something leans, for the balance. */
-        LeaningView: {
+        /** @description Counts by verdict, for the balance. */
+        FitCountsView: {
             /** Format: int32 */
             met: number;
             /** Format: int32 */
@@ -2414,9 +2414,9 @@ export interface components {
             /** Format: int32 */
             unseen: number;
             /** Format: int32 */
-            spare: number;
+            excess: number;
             /** Format: int32 */
-            barred: number;
+            forbidden: number;
             /**
              * Format: int32
              * @description Corners of the estate that could not be read.
@@ -2426,7 +2426,7 @@ export interface components {
             words: string;
             /**
              * Format: int32
-             * @description How many of what is missing, spare or barred an exception covers.
+             * @description How many of what is missing, excess or forbidden an exception covers.
              * @default 0
              */
             accepted: number;
@@ -2463,7 +2463,7 @@ export interface components {
             hash: string;
         };
         /** @description An order to carry out a remedy of a trace. */
-        MendOrder: {
+        FixOrder: {
             remedy: string;
         };
         /** @description A name in one list and not in the other. */
@@ -2480,7 +2480,7 @@ export interface components {
             expiresAt: string;
         };
         /** @description Something that was told to those whom the house wants told. */
-        NoticeView: {
+        NotificationView: {
             /** Format: int32 */
             id: number;
             estate: string;
@@ -2550,7 +2550,7 @@ export interface components {
         /** @description The passwords of an estate. */
         PasswordsView: {
             estate: string;
-            pretend: boolean;
+            simulated: boolean;
             /**
              * Format: date-time
              * @description When the directory was read, or null when it never was.
@@ -2605,7 +2605,7 @@ export interface components {
             key: string;
             /** @description `ad-like` or `inetorgperson`. */
             family: string;
-            pretend: boolean;
+            simulated: boolean;
             /** @description The branch of people. */
             peopleIn: string;
             /** @description The branch of groups. */
@@ -2648,7 +2648,7 @@ export interface components {
             through: null | string;
             givenBy: string;
             until: string;
-            giver: string;
+            team: string;
             why: null | string;
             /** @description The line of the sheet: `file:line:column`. */
             at: string;
@@ -2672,7 +2672,7 @@ export interface components {
             estate: string;
             domain: string;
             stage: string;
-            pretend: boolean;
+            simulated: boolean;
             accounts: components["schemas"]["PlannedAccountView"][];
             groups: components["schemas"]["PlannedGroupView"][];
             grants: components["schemas"]["PlannedGrantView"][];
@@ -2713,7 +2713,7 @@ export interface components {
              */
             until: null | string;
         };
-        /** @description A way to mend a failure, and what it would change. */
+        /** @description A way to fix a failure, and what it would change. */
         RemedyView: {
             id: string;
             title: string;
@@ -2729,7 +2729,7 @@ export interface components {
              * Format: int32
              * @description How many of the failing objects would grant what is asked.
              */
-            mended: number;
+            fixed: number;
             /** Format: int32 */
             stillFailing: number;
             /** @description Rights that would flow in, for everybody. */
@@ -2763,7 +2763,7 @@ export interface components {
             id: string;
             estate: string;
             account: string;
-            pretend: boolean;
+            simulated: boolean;
             /** @description `go`, `person`, `window`, `decision` or `over`. */
             next: string;
             /** @description How it stands, in one sentence. */
@@ -2860,7 +2860,7 @@ export interface components {
             install: string;
             /** Format: int32 */
             fit: number;
-            leaning: components["schemas"]["LeaningView"];
+            counts: components["schemas"]["FitCountsView"];
             by: string;
             /** @description Whose token wrote it down. */
             writtenBy: string;
@@ -2952,7 +2952,7 @@ export interface components {
             install: string;
             title: string;
             estate: string;
-            pretend: boolean;
+            simulated: boolean;
             /** @description The estate's key of the directory. */
             directory: string;
             /** @description `ad-like` or `inetorgperson`. */
@@ -2995,7 +2995,7 @@ export interface components {
         };
         /** @description How far an install has come. */
         StageOrder: {
-            /** @description `planned`, `set-up` or `retiring`. */
+            /** @description `planned`, `installed` or `retiring`. */
             stage: string;
         };
         /** @description One step. */
@@ -3004,7 +3004,7 @@ export interface components {
             /** Format: int32 */
             number: number;
             words: string;
-            giver: string;
+            team: string;
             place: string;
             why: string;
             /** @description Why it cannot be made now. */
@@ -3012,7 +3012,7 @@ export interface components {
             for: string[];
             at: string;
         };
-        /** @description What a person says of a step: `done`, `again`, or `leave-out` with a reason. */
+        /** @description What a person says of a step: `done`, `again`, or `skip` with a reason. */
         StepWord: {
             word: string;
             note: null | string;
@@ -3026,7 +3026,7 @@ export interface components {
              * @description When the directory was read: earlier than the survey when it comes from a file.
              */
             directoryReadAt: string;
-            pretend: boolean;
+            simulated: boolean;
             readFrom: string;
             /** Format: int32 */
             accounts: number;
@@ -3130,7 +3130,7 @@ export interface components {
             /** @description The job that answered. */
             id: string;
             estate: string;
-            pretend: boolean;
+            simulated: boolean;
             /** @description `DOMAIN\name`. */
             account: string;
             /** @description The question in words. */
@@ -3170,8 +3170,8 @@ export interface components {
             /** @description `pass`, `fail` or `unseen`. */
             verdict: string;
             fact: string;
-            /** @description What would mend it, or null. */
-            mend: null | string;
+            /** @description What would fix it, or null. */
+            fix: null | string;
         };
         /** @description An order to try a product's sign-in. Passwords are used once and kept nowhere. */
         TrialOrder: {
@@ -3190,7 +3190,7 @@ export interface components {
             startedAt: string;
             /** Format: date-time */
             endedAt: string;
-            pretend: boolean;
+            simulated: boolean;
             words: string;
             checks: components["schemas"]["TrialCheckView"][];
             people: null | components["schemas"]["ComparisonView"];
@@ -3198,7 +3198,7 @@ export interface components {
             groupNames: string[];
         };
         /** @description How an estate is watched. */
-        WatchView: {
+        ScheduleView: {
             estate: string;
             /**
              * Format: int32
@@ -3228,7 +3228,7 @@ export interface components {
         /** @description The steps that are left. */
         WorklistView: {
             install: string;
-            pretend: boolean;
+            simulated: boolean;
             /** Format: date-time */
             surveyedAt: string;
             give: components["schemas"]["StepView"][];
@@ -3282,8 +3282,8 @@ export type FindingView = components['schemas']['FindingView'];
 export type FitView = components['schemas']['FitView'];
 export type FoundObjectView = components['schemas']['FoundObjectView'];
 export type GrantOrder = components['schemas']['GrantOrder'];
-export type GuardOrder = components['schemas']['GuardOrder'];
-export type GuardView = components['schemas']['GuardView'];
+export type ProtectionOrder = components['schemas']['ProtectionOrder'];
+export type ProtectionView = components['schemas']['ProtectionView'];
 export type HandoverStepView = components['schemas']['HandoverStepView'];
 export type HandoverView = components['schemas']['HandoverView'];
 export type HostFactsView = components['schemas']['HostFactsView'];
@@ -3303,14 +3303,14 @@ export type JobView = components['schemas']['JobView'];
 export type JudgementView = components['schemas']['JudgementView'];
 export type KeptFitView = components['schemas']['KeptFitView'];
 export type LdifView = components['schemas']['LdifView'];
-export type LeaningView = components['schemas']['LeaningView'];
+export type FitCountsView = components['schemas']['FitCountsView'];
 export type ListPreviewView = components['schemas']['ListPreviewView'];
 export type LogCheckView = components['schemas']['LogCheckView'];
 export type LogEntryView = components['schemas']['LogEntryView'];
-export type MendOrder = components['schemas']['MendOrder'];
+export type FixOrder = components['schemas']['FixOrder'];
 export type NamedDifferenceView = components['schemas']['NamedDifferenceView'];
 export type NewTokenView = components['schemas']['NewTokenView'];
-export type NoticeView = components['schemas']['NoticeView'];
+export type NotificationView = components['schemas']['NotificationView'];
 export type NotOfferedView = components['schemas']['NotOfferedView'];
 export type PasswordDetailView = components['schemas']['PasswordDetailView'];
 export type PasswordPlaceView = components['schemas']['PasswordPlaceView'];
@@ -3365,7 +3365,7 @@ export type TraceView = components['schemas']['TraceView'];
 export type TrialCheckView = components['schemas']['TrialCheckView'];
 export type TrialOrder = components['schemas']['TrialOrder'];
 export type TrialView = components['schemas']['TrialView'];
-export type WatchView = components['schemas']['WatchView'];
+export type ScheduleView = components['schemas']['ScheduleView'];
 export type WhoView = components['schemas']['WhoView'];
 export type WorklistView = components['schemas']['WorklistView'];
 export type $defs = Record<string, never>;
@@ -4532,7 +4532,7 @@ export interface operations {
             };
         };
     };
-    Mend: {
+    Fix: {
         parameters: {
             query?: never;
             header?: never;
@@ -4543,7 +4543,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["MendOrder"];
+                "application/json": components["schemas"]["FixOrder"];
             };
         };
         responses: {
@@ -5108,7 +5108,7 @@ export interface operations {
             };
         };
     };
-    ShowGuard: {
+    ShowProtection: {
         parameters: {
             query: {
                 object: string;
@@ -5127,7 +5127,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["GuardView"];
+                    "application/json": components["schemas"]["ProtectionView"];
                 };
             };
             /** @description Bad Request */
@@ -5159,7 +5159,7 @@ export interface operations {
             };
         };
     };
-    ChangeGuard: {
+    ChangeProtection: {
         parameters: {
             query?: never;
             header?: never;
@@ -5170,7 +5170,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["GuardOrder"];
+                "application/json": components["schemas"]["ProtectionOrder"];
             };
         };
         responses: {
@@ -6287,7 +6287,7 @@ export interface operations {
             };
         };
     };
-    ListNotices: {
+    ListNotifications: {
         parameters: {
             query?: never;
             header?: never;
@@ -6304,7 +6304,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["NoticeView"][];
+                    "application/json": components["schemas"]["NotificationView"][];
                 };
             };
             /** @description Not Found */
@@ -6335,7 +6335,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["NoticeView"][];
+                    "application/json": components["schemas"]["NotificationView"][];
                 };
             };
             /** @description Not Found */
@@ -6349,7 +6349,7 @@ export interface operations {
             };
         };
     };
-    ShowWatch: {
+    ShowSchedule: {
         parameters: {
             query?: never;
             header?: never;
@@ -6366,7 +6366,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["WatchView"];
+                    "application/json": components["schemas"]["ScheduleView"];
                 };
             };
             /** @description Not Found */
@@ -6380,7 +6380,7 @@ export interface operations {
             };
         };
     };
-    LookNow: {
+    SurveyNow: {
         parameters: {
             query?: never;
             header?: never;

@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useState } from 'react';
-import type { JobEvent, JobStepView, JobView, TrialCheckView } from './schema.gen';
+import type { JobEvent, JobStepView, JobView, SignInCheckView } from './schema.gen';
 
 /** A job as it is followed: its latest event, and its steps as they stand, by number. */
 export interface FollowedJob {
@@ -8,8 +8,8 @@ export interface FollowedJob {
   kind: string;
   last: JobEvent | null;
   steps: Record<number, JobStepView>;
-  /** For a trial: the checks that came to their end. */
-  checks: TrialCheckView[];
+  /** For a sign-in test: the checks that came to their end. */
+  checks: SignInCheckView[];
   running: boolean;
 }
 

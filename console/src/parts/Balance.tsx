@@ -1,13 +1,13 @@
-import type { LeaningView } from '../api/schema.gen';
+import type { FitCountsView } from '../api/schema.gen';
 import { strokes } from './strokes';
 
-/** The balance with its words: strokes left of the mark for what is missing, right of it for what is too much. */
-export function Balance({ leaning, large, quiet }: { leaning: LeaningView; large?: boolean; quiet?: boolean }) {
-  const { left, right, level, seen, dots } = strokes(leaning);
+/** The balance with its words: strokes left of the mark for what is missing, right of it for what is excess. */
+export function Balance({ counts, large, quiet }: { counts: FitCountsView; large?: boolean; quiet?: boolean }) {
+  const { left, right, level, seen, dots } = strokes(counts);
   const middle = 48;
   return (
     <span className={`balance ${large ? 'balance-large' : ''}`}>
-      <svg viewBox="0 0 96 20" role="img" aria-label={leaning.words}>
+      <svg viewBox="0 0 96 20" role="img" aria-label={counts.words}>
         <line x1="2" x2="94" y1="10" y2="10" className="balance-beam" />
         <line x1={middle} x2={middle} y1="4" y2="16" className="balance-mark" />
         {left.map((kind, i) => (
@@ -19,8 +19,8 @@ export function Balance({ leaning, large, quiet }: { leaning: LeaningView; large
             className={`stroke-${kind}`}
             x1={middle + 6 + i * 6}
             x2={middle + 6 + i * 6}
-            y1={kind === 'barred' ? 1 : 5}
-            y2={kind === 'barred' ? 19 : 15}
+            y1={kind === 'forbidden' ? 1 : 5}
+            y2={kind === 'forbidden' ? 19 : 15}
           />
         ))}
         {level && <circle cx={middle} cy="10" r="5" className={seen ? 'dot-right' : 'dot-far'} />}
@@ -28,7 +28,7 @@ export function Balance({ leaning, large, quiet }: { leaning: LeaningView; large
           <circle key={i} cx={middle - 9 + i * 6} cy="18" r="1.6" className="dot-unseen" />
         ))}
       </svg>
-      {!quiet && <span className="balance-words">{leaning.words}</span>}
+      {!quiet && <span className="balance-words">{counts.words}</span>}
     </span>
   );
 }

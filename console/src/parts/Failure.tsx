@@ -1,7 +1,7 @@
 import { Alert, Text } from '@mantine/core';
 import { ApiError } from '../api/client';
 
-/** An error: what happened, where, and how to mend it. */
+/** An error: what happened, where, and how to fix it. */
 export function Failure({ error }: { error: Error }) {
   const known = error instanceof ApiError ? error : null;
   return (

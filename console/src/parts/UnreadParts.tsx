@@ -1,7 +1,7 @@
-import type { CornerView } from '../api/schema.gen';
+import type { UnreadPartView } from '../api/schema.gen';
 
 /** What could not be read of a place, each part with its reason. */
-export function UnreadParts({ unread, parts }: { unread: string | null; parts: CornerView[] }) {
+export function UnreadParts({ unread, parts }: { unread: string | null; parts: UnreadPartView[] }) {
   return (
     <>
       {unread && <p className="empty">Nothing of it could be read: {unread}</p>}

@@ -1,10 +1,10 @@
 const signs: Record<string, string> = {
   met: '●',
-  unmet: '◁',
-  later: '‹',
+  missing: '◁',
+  pending: '‹',
   unseen: '?',
-  spare: '▷',
-  barred: '▶',
+  excess: '▷',
+  forbidden: '▶',
   done: '–',
 };
 

@@ -1,45 +1,45 @@
-import type { LeaningView } from '../api/schema.gen';
+import type { FitCountsView } from '../api/schema.gen';
 
 const side = 7;
 
 /** What the balance draws; at most seven strokes on a side, as the words say how many there are. */
-export function strokes(leaning: LeaningView) {
+export function strokes(counts: FitCountsView) {
   const take = (count: number, kind: string, room: number) =>
     Array<string>(Math.max(0, Math.min(count, room))).fill(kind);
-  const missing = take(leaning.missing, 'missing', side);
-  const barred = take(leaning.barred, 'barred', side);
+  const missing = take(counts.missing, 'missing', side);
+  const forbidden = take(counts.forbidden, 'forbidden', side);
   return {
-    left: [...missing, ...take(leaning.later, 'later', side - missing.length)],
-    right: [...barred, ...take(leaning.spare, 'spare', side - barred.length)],
-    level: leaning.missing + leaning.spare + leaning.barred === 0,
-    seen: leaning.unseen + leaning.unread === 0,
-    dots: take(leaning.unseen, 'unseen', 4),
+    left: [...missing, ...take(counts.pending, 'pending', side - missing.length)],
+    right: [...forbidden, ...take(counts.excess, 'excess', side - forbidden.length)],
+    level: counts.missing + counts.excess + counts.forbidden === 0,
+    seen: counts.unseen + counts.unread === 0,
+    dots: take(counts.unseen, 'unseen', 4),
   };
 }
 
-/** Adds verdicts up to a leaning, for the heads of columns. */
-export function leaningOf(verdicts: string[]): LeaningView {
+/** Counts verdicts, for the heads of columns. */
+export function countsOf(verdicts: string[]): FitCountsView {
   const count = (verdict: string) => verdicts.filter((v) => v === verdict).length;
-  const leaning = {
+  const counts = {
     met: count('met'),
-    missing: count('unmet'),
-    later: count('later'),
+    missing: count('missing'),
+    pending: count('pending'),
     unseen: count('unseen'),
-    spare: count('spare'),
-    barred: count('barred'),
+    excess: count('excess'),
+    forbidden: count('forbidden'),
     unread: 0,
     accepted: 0,
   };
   const words = [
-    leaning.missing && `${leaning.missing} missing`,
-    leaning.barred && `${leaning.barred} barred`,
-    leaning.spare && `${leaning.spare} too much`,
-    !leaning.missing &&
-      !leaning.barred &&
-      !leaning.spare &&
-      (leaning.unseen ? 'just right as far as seen' : 'just right'),
-    leaning.unseen && `${leaning.unseen} unseen`,
-    leaning.later && `${leaning.later} later`,
+    counts.missing && `${counts.missing} missing`,
+    counts.forbidden && `${counts.forbidden} forbidden`,
+    counts.excess && `${counts.excess} excess`,
+    !counts.missing &&
+      !counts.forbidden &&
+      !counts.excess &&
+      (counts.unseen ? 'just right as far as seen' : 'just right'),
+    counts.unseen && `${counts.unseen} unseen`,
+    counts.pending && `${counts.pending} pending`,
   ];
-  return { ...leaning, words: words.filter(Boolean).join(', ') };
+  return { ...counts, words: words.filter(Boolean).join(', ') };
 }

@@ -8,7 +8,7 @@ internal static class ExitCode
     /// <summary>Just right, or done.</summary>
     public const int Fine = 0;
 
-    /// <summary>Something is too little or too much, or a step failed.</summary>
+    /// <summary>Something is missing, excess or forbidden, or a step failed.</summary>
     public const int Misfit = 1;
 
     /// <summary>Usage, or bad input.</summary>

@@ -29,7 +29,7 @@ internal static class AdoptCommands
         var account = new Option<string[]>("--account") { Description = "One of its accounts, as NAME or NAME:HOW with how it works: service, job, pool, setup or bind; once for each", Required = true, HelpName = "NAME" };
         return CommandKit.Make(
             "begin", "Begins to adopt a product by its accounts, and reads the estate to find what they hold; changes nothing there",
-            ["justright adopt begin curdhouse-found --estate fennmoor --product curdhouse-found --title \"Curdhouse, as found\" --account svc-curd-keep --account svc-curd-web:pool"],
+            ["justright adopt begin curdhouse-found --estate fennmoor --product curdhouse-found --title \"Curdhouse, as found\" --account svc-curd-book --account svc-curd-labeller:pool"],
             [name, estate, product, release, title, account],
             c => BeginAsync(c, new AdoptionOrder(
                 c.Parsed.GetValue(name)!, c.Parsed.GetValue(product)!, c.Parsed.GetValue(estate)!, [.. (c.Parsed.GetValue(account) ?? []).Select(Account)], c.Parsed.GetValue(release)!, c.Parsed.GetValue(title))));
@@ -148,7 +148,7 @@ internal static class AdoptCommands
         }
 
         var screen = call.Screen;
-        screen.Line($"[bold]{Markup.Escape(view.Summary.Title)}[/]  {Markup.Escape(view.Summary.Name)}{(view.Pretend ? "  [bold]pretend estate[/] (the lab)" : "")}{(view.SurveyedAt is { } at ? $"  [grey]surveyed {Times.Exact(at)}[/]" : "")}");
+        screen.Line($"[bold]{Markup.Escape(view.Summary.Title)}[/]  {Markup.Escape(view.Summary.Name)}{(view.Simulated ? "  [bold]simulated estate[/]" : "")}{(view.SurveyedAt is { } at ? $"  [grey]surveyed {Times.Exact(at)}[/]" : "")}");
         foreach (var group in view.Items.GroupBy(i => (i.Account, i.HeldBy)))
         {
             screen.Line();
@@ -170,7 +170,7 @@ internal static class AdoptCommands
     private static string Note(AdoptionItemView item) => string.Join("; ", new[]
     {
         item.Why,
-        item.Barred is null ? null : $"through what the house bars: {item.Barred}",
+        item.Forbidden is null ? null : $"through a forbidden group: {item.Forbidden}",
         item.NeededBy.Count == 0 ? null : $"{string.Join(", ", item.NeededBy)} needs it already",
         item.Brings.Count == 0 ? null : $"brings along {string.Join(", ", item.Brings)}",
         item.WhyNot is null ? null : $"the sheet cannot ask for it: {item.WhyNot}",

@@ -19,21 +19,21 @@ internal static class CalendarCommands
             c => c.Parsed.GetValue(file) is { } to ? ReportCommands.WriteAsync(c, $"estates/{Names.Part(c.Parsed.GetValue(estate)!)}/calendar/file", to) : CalendarAsync(c, Names.Part(c.Parsed.GetValue(estate)!)));
     }
 
-    public static Command MakeNotices()
+    public static Command MakeNotifications()
     {
         var estate = Names.Estate();
         var remind = new Option<bool>("--remind") { Description = "Remind now of what is due and was not reminded of, instead of at the next hour" };
         return CommandKit.Make(
-            "notices", "Lists what was told to those whom the house wants told, and whether it reached them", ["justright notices fennmoor", "justright notices fennmoor --remind"], [estate, remind],
-            c => NoticesAsync(c, Names.Part(c.Parsed.GetValue(estate)!), c.Parsed.GetValue(remind)));
+            "notices", "Lists what was told to those whom the organization wants told, and whether it reached them", ["justright notifications fennmoor", "justright notifications fennmoor --remind"], [estate, remind],
+            c => NotificationsAsync(c, Names.Part(c.Parsed.GetValue(estate)!), c.Parsed.GetValue(remind)));
     }
 
-    public static Command MakeWatch()
+    public static Command MakeSchedule()
     {
         var estate = Names.Estate();
         var now = new Option<bool>("--now") { Description = "Let it look now, instead of when it is due" };
         return CommandKit.Make(
-            "watch", "Says how an estate is watched: how often, when next, who is told when something gets worse.\nHow often is said in the estate, under rules", ["justright watch fennmoor", "justright watch fennmoor --now"], [estate, now],
+            "watch", "Says how an estate is watched: how often, when next, who is told when something gets worse.\nHow often is said in the estate, under rules", ["justright schedule fennmoor", "justright schedule fennmoor --now"], [estate, now],
             c => WatchAsync(c, c.Parsed.GetValue(estate)!, c.Parsed.GetValue(now)));
     }
 
@@ -47,7 +47,7 @@ internal static class CalendarCommands
 
     private static void Write(Screen screen, CalendarView calendar)
     {
-        if (calendar.Pretend) screen.Line("[bold]pretend estate[/] (the lab)");
+        if (calendar.Simulated) screen.Line("[bold]simulated estate[/]");
         if (calendar.Entries.Count == 0) screen.Line("Nothing is due, as far as anything says.");
         var table = Screen.List("", "when", "what", "", "why", "next");
         foreach (var e in calendar.Entries)
@@ -59,15 +59,15 @@ internal static class CalendarCommands
         if (calendar.Entries.Count > 0) screen.Write(table);
     }
 
-    private static async Task<int> NoticesAsync(Call call, string estate, bool remind)
+    private static async Task<int> NotificationsAsync(Call call, string estate, bool remind)
     {
         var path = $"estates/{estate}";
         var notices = remind
-            ? await call.Api.PostAsync($"{path}/reminders", ContractsJson.Default.IReadOnlyListNoticeView, call.Cancel)
-            : await call.Api.GetAsync($"{path}/notices", ContractsJson.Default.IReadOnlyListNoticeView, call.Cancel);
+            ? await call.Api.PostAsync($"{path}/reminders", ContractsJson.Default.IReadOnlyListNotificationView, call.Cancel)
+            : await call.Api.GetAsync($"{path}/notifications", ContractsJson.Default.IReadOnlyListNotificationView, call.Cancel);
         if (call.Screen.IsJson)
         {
-            Screen.Json(notices, ContractsJson.Default.IReadOnlyListNoticeView);
+            Screen.Json(notices, ContractsJson.Default.IReadOnlyListNotificationView);
             return ExitCode.Fine;
         }
 
@@ -85,7 +85,7 @@ internal static class CalendarCommands
 
     private static async Task<int> WatchAsync(Call call, string estate, bool now)
     {
-        var path = $"estates/{Names.Part(estate)}/watch";
+        var path = $"estates/{Names.Part(estate)}/schedule";
         if (now)
         {
             var job = await call.Api.PostAsync(path, ContractsJson.Default.JobView, call.Cancel);
@@ -93,10 +93,10 @@ internal static class CalendarCommands
             if (job.State != "done") throw new ClientException(ExitCode.Unread, job.Message ?? "the survey did not end well");
         }
 
-        var watch = await call.Api.GetAsync(path, ContractsJson.Default.WatchView, call.Cancel);
+        var watch = await call.Api.GetAsync(path, ContractsJson.Default.ScheduleView, call.Cancel);
         if (call.Screen.IsJson)
         {
-            Screen.Json(watch, ContractsJson.Default.WatchView);
+            Screen.Json(watch, ContractsJson.Default.ScheduleView);
             return ExitCode.Fine;
         }
 

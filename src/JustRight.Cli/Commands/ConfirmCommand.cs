@@ -18,7 +18,7 @@ internal static class ConfirmCommand
         var seenBy = new Option<string?>("--seen-by") { Description = "Who looked, when that was not you", HelpName = "NAME" };
         return CommandKit.Make(
             "confirm", "Writes down that a person looked inside the product, and whether the account is mapped to the identity there.\nThe word has a time and an end, which the sheet sets; after it the right is unseen again",
-            ["justright confirm wheyline-lines", "justright confirm wheyline-lines sender \"Line sender\" --seen-by \"Maud Ferris\"", "justright confirm tallystick-dataroom installer \"First administrator\" --not-there"],
+            ["justright confirm wheyline-lines", "justright confirm wheyline-lines sender \"Tanker clerk\" --seen-by \"Maud Ferris\"", "justright confirm tallystick-dataroom installer \"First administrator\" --not-there"],
             [install, account, role, absent, seenBy],
             c => RunAsync(c, Names.Part(c.Parsed.GetValue(install)!), c.Parsed.GetValue(account), c.Parsed.GetValue(role), !c.Parsed.GetValue(absent), c.Parsed.GetValue(seenBy)));
     }

@@ -15,14 +15,14 @@ internal static class ExceptionCommands
         var list = CommandKit.Make("list", "Lists what was accepted, the latest first, with what has ended", ["justright exception list thermograph-dataroom"], [listed], c => ListAsync(c, Names.Part(c.Parsed.GetValue(listed)!)));
 
         var install = Names.Install();
-        var account = new Argument<string>("account") { Description = "An account of the install: its key or its name; or a closed group with a stranger in it" };
+        var account = new Argument<string>("account") { Description = "An account of the install: its key or its name; or a closed group with an unexpected member in it" };
         var right = new Argument<string[]>("right") { Description = "Words by which exactly one right that is off is known", Arity = ArgumentArity.OneOrMore };
         var why = new Option<string>("--why") { Description = "The reason, which every report repeats", Required = true, HelpName = "TEXT" };
-        var until = new Option<string>("--until") { Description = "The last day on which it counts, by the house's clock; within a year", Required = true, HelpName = "YYYY-MM-DD" };
+        var until = new Option<string>("--until") { Description = "The last day on which it counts, in the organization's time zone; within a year", Required = true, HelpName = "YYYY-MM-DD" };
         var by = new Option<string?>("--by") { Description = "Who allowed it, when that was not you", HelpName = "NAME" };
         var allow = CommandKit.Make(
-            "allow", "Accepts one right that is missing, spare or barred. Its verdict stays; the exception stands beside it in every report, and ends by itself.\nWhat is barred only an owner accepts",
-            ["justright exception allow quernstone-sql01 watcher sysadmin --why \"until the release in March\" --until 2027-03-31", "justright exception allow curdhouse-portals web \"Event Log Readers\" --why \"fault 4711\" --until 2027-01-15 --by \"Maud Ferris\""],
+            "allow", "Accepts one right that is missing, excess or forbidden. Its verdict stays; the exception stands beside it in every report, and ends by itself.\nWhat is forbidden only an owner accepts",
+            ["justright exception allow quernstone-sql01 watcher sysadmin --why \"until the release in March\" --until 2027-03-31", "justright exception allow curdhouse-books web \"Event Log Readers\" --why \"fault 4711\" --until 2027-01-15 --by \"Maud Ferris\""],
             [install, account, right, why, until, by],
             c => AllowAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(account)!, c.Parsed.GetValue(right) ?? [], new ExceptionOrder("", c.Parsed.GetValue(why)!, Days.Read(c.Parsed.GetValue(until), "--until")!.Value, c.Parsed.GetValue(by))));
 
@@ -53,13 +53,13 @@ internal static class ExceptionCommands
         return await ShowAsync(call, Task.FromResult<IReadOnlyList<ExceptionView>>([made]));
     }
 
-    /// <summary>What is off at an account of an install, or at a place where a finding counts as too much.</summary>
+    /// <summary>What is off at an account of an install, or at a place where a finding counts as excess.</summary>
     private static List<(string Target, string Words)> Off(FitView fit, string install, string where)
     {
         if (fit.Accounts.FirstOrDefault(a => Same(a.Key) || Same(a.Name)) is { } account)
-            return [.. account.Rights.Where(r => r.Verdict is "unmet" or "spare" or "barred").Select(r => (r.Id, $"{r.Right} on {r.Place} ({r.Verdict})"))];
-        var findings = fit.Findings.Where(f => f.TooMuch && Same(f.Place)).Select(f => (f.Id, f.Text)).ToList();
-        return findings.Count > 0 ? findings : throw new ClientException(ExitCode.BadInput, $"{install} has no account '{where}'.", $"There is: {string.Join(", ", fit.Accounts.Select(a => a.Key).Concat(fit.Findings.Where(f => f.TooMuch).Select(f => f.Place)).Distinct())}.");
+            return [.. account.Rights.Where(r => r.Verdict is "missing" or "excess" or "forbidden").Select(r => (r.Id, $"{r.Right} on {r.Place} ({r.Verdict})"))];
+        var findings = fit.Findings.Where(f => f.IsExcess && Same(f.Place)).Select(f => (f.Id, f.Text)).ToList();
+        return findings.Count > 0 ? findings : throw new ClientException(ExitCode.BadInput, $"{install} has no account '{where}'.", $"There is: {string.Join(", ", fit.Accounts.Select(a => a.Key).Concat(fit.Findings.Where(f => f.IsExcess).Select(f => f.Place)).Distinct())}.");
 
         bool Same(string name) => string.Equals(name, where, StringComparison.OrdinalIgnoreCase);
     }

@@ -13,7 +13,7 @@ internal static class FitCommands
         var install = Names.Install();
         var brief = new Option<bool>("--brief") { Description = "Leave out what is met" };
         return CommandKit.Make(
-            "verify", "Reads the estate and says of every right whether it is met, missing, spare or barred.\nExit code: 0 just right, or all that is off is accepted; 1 misfit; 3 the same as 0 as far as seen",
+            "verify", "Reads the estate and says of every right whether it is met, missing, excess or forbidden.\nExit code: 0 just right, or all that is off is accepted; 1 misfit; 3 the same as 0 as far as seen",
             ["justright verify thermograph-dataroom", "justright verify thermograph-dataroom --brief", "justright verify thermograph-dataroom --json"],
             [install, brief], c => VerifyAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(brief)));
     }
@@ -24,7 +24,7 @@ internal static class FitCommands
         var account = new Argument<string>("account") { Description = "An account of the install: its key or its name" };
         var right = new Argument<string[]>("right") { Description = "Words that the right must contain", Arity = ArgumentArity.ZeroOrMore };
         return CommandKit.Make(
-            "why", "Says why an account holds a right or not: need, sheet line, giver, every path",
+            "why", "Says why an account holds a right or not: need, sheet line, team, every path",
             ["justright why thermograph-dataroom archivist", "justright why thermograph-dataroom archivist sysadmin fm-sql01"],
             [install, account, right], c => WhyAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(account)!, c.Parsed.GetValue(right) ?? []));
     }
@@ -38,7 +38,7 @@ internal static class FitCommands
         var fit = await call.Api.GetAsync($"installs/{Names.Part(install)}/fit", ContractsJson.Default.FitView, call.Cancel);
         if (call.Screen.IsJson) Screen.Json(fit, ContractsJson.Default.FitView);
         else FitReport.Write(call.Screen, fit, brief);
-        return Code(fit.Leaning);
+        return Code(fit.Counts);
     }
 
     private static async Task<int> WhyAsync(Call call, string install, string account, string[] right)
@@ -50,6 +50,6 @@ internal static class FitCommands
         return ExitCode.Fine;
     }
 
-    private static int Code(LeaningView leaning) =>
-        leaning.Missing + leaning.Spare + leaning.Barred > leaning.Accepted ? ExitCode.Misfit : leaning.Unseen + leaning.Unread > 0 ? ExitCode.Unread : ExitCode.Fine;
+    private static int Code(FitCountsView counts) =>
+        counts.Missing + counts.Excess + counts.Forbidden > counts.Accepted ? ExitCode.Misfit : counts.Unseen + counts.Unread > 0 ? ExitCode.Unread : ExitCode.Fine;
 }

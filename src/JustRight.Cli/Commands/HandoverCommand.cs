@@ -54,7 +54,7 @@ internal static class HandoverCommand
 
     private static void List(Call call, List<HandoverView> handovers)
     {
-        if (handovers[0].Pretend) call.Screen.Line("pretend estate (the lab)");
+        if (handovers[0].Simulated) call.Screen.Line("simulated estate");
         var table = Screen.List("team", "place", "steps", "bundle", "first step");
         foreach (var h in handovers) table.AddRow(new Text(h.Team), new Text(h.Place), new Text($"{h.Steps.Count}"), new Text(h.Folder), new Text(h.Steps[0].Words));
         call.Screen.Write(table);

@@ -38,7 +38,7 @@ internal static class HistoryCommands
 
         if (fits.Count == 0) call.Screen.Line(Markup.Escape($"It was never verified: justright verify {install}"));
         var table = Screen.List("", "first seen", "last seen", "surveys", "", "");
-        foreach (var f in fits) table.AddRow(new Text($"{f.Number}"), new Text(Times.Exact(f.From)), new Text(Times.Exact(f.Until)), new Text($"{f.Seen}"), new Markup(Balance.Sign(f.Leaning)), new Text(f.Leaning.Words));
+        foreach (var f in fits) table.AddRow(new Text($"{f.Number}"), new Text(Times.Exact(f.From)), new Text(Times.Exact(f.Until)), new Text($"{f.Seen}"), new Markup(Balance.Sign(f.Counts)), new Text(f.Counts.Words));
         if (fits.Count > 0) call.Screen.Write(table);
         return ExitCode.Fine;
     }
@@ -54,7 +54,7 @@ internal static class HistoryCommands
 
     private static void Write(Screen screen, DriftView view)
     {
-        screen.Line(Markup.Escape($"{view.Install}, from fit {view.From.Number} ({view.From.Leaning.Words}, {Times.Exact(view.From.Until)}) to fit {view.To.Number} ({view.To.Leaning.Words}, {Times.Exact(view.To.From)})"));
+        screen.Line(Markup.Escape($"{view.Install}, from fit {view.From.Number} ({view.From.Counts.Words}, {Times.Exact(view.From.Until)}) to fit {view.To.Number} ({view.To.Counts.Words}, {Times.Exact(view.To.From)})"));
         if (view.Lines.Count == 0) screen.Line("Nothing is different.");
         foreach (var line in view.Lines)
         {

@@ -13,15 +13,15 @@ internal static class InstallCommands
     {
         var file = Names.File();
         var install = Names.Install();
-        var stage = new Argument<string>("stage") { Description = "planned, set-up or retiring" };
-        stage.CompletionSources.Add("planned", "set-up", "retiring");
+        var stage = new Argument<string>("stage") { Description = "planned, installed or retiring" };
+        stage.CompletionSources.Add("planned", "installed", "retiring");
         return CommandKit.Group(
             "install", "Installs: one product being put into one estate",
             CommandKit.Make("add", "Checks that an install can be planned, and adds it to the books", ["justright install add thermograph-dataroom.yaml"], [file], c => AddAsync(c, c.Parsed.GetValue(file)!)),
             CommandKit.Make("list", "Lists the installs with their fit", [], [], ListAsync),
             CommandKit.Make("show", "Shows an install as its author wrote it", ["justright install show thermograph-dataroom"], [install], c => ShowAsync(c, c.Parsed.GetValue(install)!)),
             CommandKit.Make(
-                "stage", "Says how far an install has come; retiring: what only it needed is to be taken away", ["justright install stage thermograph-dataroom set-up", "justright install stage tallystick-dataroom retiring"],
+                "stage", "Says how far an install has come; retiring: what only it needed is to be taken away", ["justright install stage thermograph-dataroom installed", "justright install stage tallystick-dataroom retiring"],
                 [install, stage], c => StageAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(stage)!)));
     }
 
@@ -35,7 +35,7 @@ internal static class InstallCommands
     {
         var install = await call.Api.PostFileAsync("installs", file, ContractsJson.Default.InstallView, call.Cancel);
         if (call.Screen.IsJson) Screen.Json(install, ContractsJson.Default.InstallView);
-        else call.Screen.Line(Markup.Escape($"added {install.Summary.Name}: {install.Summary.Title} into {install.Summary.Estate}, {install.Summary.Stage}{(install.Summary.Pretend ? " (pretend: the lab)" : "")}"));
+        else call.Screen.Line(Markup.Escape($"added {install.Summary.Name}: {install.Summary.Title} into {install.Summary.Estate}, {install.Summary.Stage}{(install.Summary.Simulated ? " (simulated: the simulation)" : "")}"));
         return ExitCode.Fine;
     }
 
@@ -58,7 +58,7 @@ internal static class InstallCommands
         }
 
         if (installs.Count > 0) call.Screen.Write(table);
-        if (installs.Any(i => i.Pretend)) call.Screen.Line("[grey]pretend estate: the lab[/]");
+        if (installs.Any(i => i.Simulated)) call.Screen.Line("[grey]simulated estate: the simulation[/]");
         return ExitCode.Fine;
     }
 
@@ -88,7 +88,7 @@ internal static class InstallCommands
         }
 
         var screen = call.Screen;
-        screen.Line($"[bold]{Markup.Escape(plan.Title)}[/]  {Markup.Escape(plan.Install)}  {plan.Stage}{(plan.Pretend ? "  [bold]pretend estate[/] (the lab)" : "")}");
+        screen.Line($"[bold]{Markup.Escape(plan.Title)}[/]  {Markup.Escape(plan.Install)}  {plan.Stage}{(plan.Simulated ? "  [bold]simulated estate[/]" : "")}");
         screen.Line();
         var groups = Screen.List("group", "name", "scope", "members", "asked for at");
         foreach (var g in plan.Groups) groups.AddRow(new Text(g.Key), new Text(g.Name), new Text(g.Scope), new Text(string.Join(", ", g.Members)), new Text(g.At));
@@ -101,7 +101,7 @@ internal static class InstallCommands
             var grants = new Table().Border(TableBorder.None).HideHeaders().Collapse();
             for (var i = 0; i < 5; i++) grants.AddColumn(new TableColumn("") { Padding = new Padding(0, 0, 2, 0) });
             foreach (var g in plan.Grants.Where(g => g.Account == account.Key))
-                grants.AddRow(new Text("  " + g.Right), new Text(g.Place), new Text(g.Through is null ? "" : $"through {g.Through}"), new Text((g.GivenBy == "setup" ? "setup gives it" : $"{g.Giver} team gives it") + (g.Until == "set-up" ? ", until set-up" : "")), new Markup($"[grey]{Markup.Escape(g.At)}[/]"));
+                grants.AddRow(new Text("  " + g.Right), new Text(g.Place), new Text(g.Through is null ? "" : $"through {g.Through}"), new Text((g.GivenBy == "setup" ? "setup gives it" : $"{g.Team} team gives it") + (g.Until == "installed" ? ", until installed" : "")), new Markup($"[grey]{Markup.Escape(g.At)}[/]"));
             screen.Write(grants);
         }
 

@@ -31,7 +31,7 @@ internal static class InstanceCommand
 
     private static void Write(Screen screen, InstanceView view)
     {
-        screen.Line($"[bold]{Markup.Escape(view.Name)}[/]  {Markup.Escape($"{(view.Engine == "sqlserver" ? "SQL Server" : "PostgreSQL")} {view.Release} on {view.Host}")}{(view.Pretend && view.Reach == "lab" ? "  [bold]pretend[/]" : "")}   [grey]read {Times.Exact(view.ReadAt)}{(view.ReadBy.Length > 0 ? Markup.Escape($" by {view.ReadBy}") : "")}[/]");
+        screen.Line($"[bold]{Markup.Escape(view.Name)}[/]  {Markup.Escape($"{(view.Engine == "sqlserver" ? "SQL Server" : "PostgreSQL")} {view.Release} on {view.Host}")}{(view.Simulated && view.Reach == "simulation" ? "  [bold]simulated[/]" : "")}   [grey]read {Times.Exact(view.ReadAt)}{(view.ReadBy.Length > 0 ? Markup.Escape($" by {view.ReadBy}") : "")}[/]");
         if (view.Partners.Count > 0) screen.Line($"Takes over from, and is taken over by: {Markup.Escape(string.Join(", ", view.Partners))}");
         if (view.Unread is { } unread) screen.Line(Markup.Escape($"It could not be read: {unread}"));
         foreach (var part in view.UnreadParts) screen.Line(Markup.Escape($"{part.Place} could not be read: {part.Reason}"));

@@ -27,34 +27,34 @@ internal static class PasswordCommands
             CommandKit.Make("due", "Lists when each password of an estate is due, and who changes it.\nExit code: 0 nothing is due, 1 something is, 3 something was not read", ["justright password due fennmoor", "justright password due fennmoor --json"],
                 [estate], c => DueAsync(c, c.Parsed.GetValue(estate)!)),
             CommandKit.Make("where", "Lists every place where the password of an account is typed, what stops when it is changed elsewhere first, and whether the directory could keep it",
-                ["justright password where fennmoor svc-curd-read"], [estate, account], c => WhereAsync(c, Of(c, estate, account))),
-            CommandKit.Make("tell", "Tells of a place where the password of an account is typed, which no sheet and no survey knows", ["justright password tell fennmoor svc-curd-read --in /srv/label/print.conf --setting store.password --on fm-portal01 --breaks \"labels are no longer printed\""],
+                ["justright password where-used fennmoor svc-curd-cards"], [estate, account], c => WhereAsync(c, Of(c, estate, account))),
+            CommandKit.Make("tell", "Tells of a place where the password of an account is typed, which no sheet and no survey knows", ["justright password where-used add fennmoor svc-curd-cards --in /srv/label/print.conf --setting store.password --on fm-book01 --breaks \"labels are no longer printed\""],
                 [estate, account, In, Setting, On, Breaks, Reference], c => TellAsync(c, Of(c, estate, account))),
-            CommandKit.Make("forget", "Takes a place out again that somebody told of", ["justright password forget fennmoor svc-curd-read 3"], [estate, account, Place], c => ForgetAsync(c, Of(c, estate, account))),
+            CommandKit.Make("forget", "Takes a place out again that somebody told of", ["justright password where-used remove fennmoor svc-curd-cards 3"], [estate, account, Place], c => ForgetAsync(c, Of(c, estate, account))),
             CommandKit.Make("try", "Tries a password, unless a wrong one would lock the account.\nIt is read without showing it, or from standard input, never from the command line, and kept nowhere.\nExit code: 0 it works, 1 it does not, 3 it was not tried",
-                ["justright password try fennmoor svc-curd-read --type", "justright password try fennmoor svc-curd-read"], [estate, account, type], c => TryAsync(c, Of(c, estate, account), c.Parsed.GetValue(type))),
+                ["justright password try fennmoor svc-curd-cards --type", "justright password try fennmoor svc-curd-cards"], [estate, account, type], c => TryAsync(c, Of(c, estate, account), c.Parsed.GetValue(type))),
             CommandKit.Make("renew", "Renews a password: lists the steps in the order in which the least stops, asks, and makes those that are ours until somebody is needed" + RenewalCodes,
-                ["justright password renew fennmoor svc-curd-read --list", "justright password renew fennmoor svc-curd-read"], [estate, account, yes, list], c => RenewAsync(c, Of(c, estate, account), c.Parsed.GetValue(yes), c.Parsed.GetValue(list))),
-            CommandKit.Make("progress", "Shows how the renewal of a password stands, and which password is where" + RenewalCodes, ["justright password progress fennmoor svc-curd-read"],
+                ["justright password renew fennmoor svc-curd-cards --list", "justright password renew fennmoor svc-curd-cards"], [estate, account, yes, list], c => RenewAsync(c, Of(c, estate, account), c.Parsed.GetValue(yes), c.Parsed.GetValue(list))),
+            CommandKit.Make("progress", "Shows how the renewal of a password stands, and which password is where" + RenewalCodes, ["justright password progress fennmoor svc-curd-cards"],
                 [estate, account], async c => Report(c, await LatestAsync(c, Of(c, estate, account)))),
-            CommandKit.Make("done", "Says that the step for a person is done, and goes on" + RenewalCodes, ["justright password done fennmoor svc-curd-read", "justright password done fennmoor svc-curd-read --note \"typed by J. Lind\""],
+            CommandKit.Make("done", "Says that the step for a person is done, and goes on" + RenewalCodes, ["justright password done fennmoor svc-curd-cards", "justright password done fennmoor svc-curd-cards --note \"typed by J. Lind\""],
                 [estate, account, step, note], c => SayAsync(c, Of(c, estate, account), "done", c.Parsed.GetValue(step), c.Parsed.GetValue(note))),
-            CommandKit.Make("again", "Tries the step again that failed, and goes on" + RenewalCodes, ["justright password again fennmoor svc-curd-read"],
+            CommandKit.Make("again", "Tries the step again that failed, and goes on" + RenewalCodes, ["justright password retry fennmoor svc-curd-cards"],
                 [estate, account, step], c => SayAsync(c, Of(c, estate, account), "again", c.Parsed.GetValue(step), null)),
-            CommandKit.Make("now", "Restarts now what waits for its host's time of restarts, and goes on" + RenewalCodes, ["justright password now fennmoor svc-curd-read"],
+            CommandKit.Make("now", "Restarts now what waits for its host's time of restarts, and goes on" + RenewalCodes, ["justright password restart-now fennmoor svc-curd-cards"],
                 [estate, account, step], c => SayAsync(c, Of(c, estate, account), "now", c.Parsed.GetValue(step), null)),
-            CommandKit.Make("leave-out", "Goes on without a step; what it should have changed keeps the password it has, and stays mentioned" + RenewalCodes, ["justright password leave-out fennmoor svc-curd-read --why \"the page is retired on Friday\""],
-                [estate, account, step, why], c => SayAsync(c, Of(c, estate, account), "leave-out", c.Parsed.GetValue(step), c.Parsed.GetValue(why))),
-            CommandKit.Make("take-back", "Goes back to the old password, in every place that has the new one or may have it" + RenewalCodes, ["justright password take-back fennmoor svc-curd-read"],
+            CommandKit.Make("skip", "Goes on without a step; what it should have changed keeps the password it has, and stays mentioned" + RenewalCodes, ["justright password skip fennmoor svc-curd-cards --why \"the page is retired on Friday\""],
+                [estate, account, step, why], c => SayAsync(c, Of(c, estate, account), "skip", c.Parsed.GetValue(step), c.Parsed.GetValue(why))),
+            CommandKit.Make("undo", "Goes back to the old password, in every place that has the new one or may have it" + RenewalCodes, ["justright password undo fennmoor svc-curd-cards"],
                 [estate, account, yes], c => BackAsync(c, Of(c, estate, account), c.Parsed.GetValue(yes))),
             CommandKit.Make("hand-over", "Hands a password over that a grant or a renewal made: once, sealed to a certificate (CMS; its key opens it, for example with openssl cms -decrypt), or shown",
-                ["justright password hand-over fennmoor svc-thermo-poller --certificate keeper.pem > poller.cms", "justright password hand-over fennmoor svc-curd-read --show"], [estate, account, certificate, show],
+                ["justright password hand-over fennmoor svc-thermo-poller --certificate keeper.pem > poller.cms", "justright password hand-over fennmoor svc-curd-cards --show"], [estate, account, certificate, show],
                 c => HandOverAsync(c, Of(c, estate, account), c.Parsed.GetValue(certificate), c.Parsed.GetValue(show))),
             CommandKit.Make("list", "Lists the accounts of an install whose password waits to be handed over", ["justright password list thermograph-dataroom"], [Install], ListAsync));
     }
 
     private static readonly Argument<string> Install = Names.Install();
-    private static readonly Argument<int> Place = new("place") { Description = "The number of the place, as password where lists it" };
+    private static readonly Argument<int> Place = new("place") { Description = "The number of the place, as password where-used lists it" };
     private static readonly Option<string> In = new("--in") { Description = "The file or the page", HelpName = "TEXT", Required = true };
     private static readonly Option<string> Setting = new("--setting") { Description = "The setting's own name", HelpName = "TEXT", Required = true };
     private static readonly Option<string?> On = new("--on") { Description = "The host", HelpName = "HOST" };
@@ -136,7 +136,7 @@ internal static class PasswordCommands
     {
         var latest = await LatestAsync(call, of);
         if (!yes && !StepPrinter.Confirm(call.Screen, $"Go back to the old password of {of.Account}?")) return ExitCode.Fine;
-        return await FollowAsync(call, await call.Api.PostAsync($"renewals/{latest.Id}/take-back", ContractsJson.Default.RenewalView, call.Cancel));
+        return await FollowAsync(call, await call.Api.PostAsync($"renewals/{latest.Id}/undo", ContractsJson.Default.RenewalView, call.Cancel));
     }
 
     private static async Task<RenewalView> LatestAsync(Call call, (string Estate, string Account) of) =>

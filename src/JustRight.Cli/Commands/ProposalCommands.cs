@@ -6,15 +6,15 @@ using Spectre.Console;
 
 namespace JustRight.Cli.Commands;
 
-/// <summary><c>proposal</c>: where the house wants four eyes, what one proposed another releases.</summary>
+/// <summary><c>proposal</c>: where the organization wants two-person approval, what one proposed another approves.</summary>
 internal static class ProposalCommands
 {
     public static Command Make() => CommandKit.Group(
-        "proposal", "Four eyes: what one proposed, another releases",
-        CommandKit.Make("list", "Lists what waits for a release, or for being carried out after it", ["justright proposal list"], [], ListAsync),
-        Act("release", "Releases what another proposed, after listing its steps; it is void when the worklist or what it rests on changed since", "release"),
-        Act("carry-out", "Carries out what was released", "carry-out"),
-        Act("withdraw", "Withdraws a proposal, released or not", "withdraw"));
+        "proposal", "Two-person approval: what one proposed, another approves",
+        CommandKit.Make("list", "Lists what waits for an approval, or for being carried out after it", ["justright proposal list"], [], ListAsync),
+        Act("approve", "Approves what another proposed, after listing its steps; it is void when the worklist or what it rests on changed since", "approve"),
+        Act("carry-out", "Carries out what was approved", "carry-out"),
+        Act("withdraw", "Withdraws a proposal, approved or not", "withdraw"));
 
     private static Command Act(string name, string description, string path)
     {
@@ -27,18 +27,18 @@ internal static class ProposalCommands
     {
         var open = await call.Api.GetAsync("proposals", ContractsJson.Default.IReadOnlyListJobView, call.Cancel);
         if (call.Screen.IsJson) Screen.Json(open, ContractsJson.Default.IReadOnlyListJobView);
-        else if (open.Count == 0) call.Screen.Line("Nothing waits for a release.");
+        else if (open.Count == 0) call.Screen.Line("Nothing waits for an approval.");
         else foreach (var job in open) Write(call.Screen, job);
         return ExitCode.Fine;
     }
 
     private static async Task<int> ActAsync(Call call, string id, string path, bool yes)
     {
-        if (path == "release" && !yes)
+        if (path == "approve" && !yes)
         {
             var job = (await call.Api.GetAsync("proposals", ContractsJson.Default.IReadOnlyListJobView, call.Cancel)).FirstOrDefault(j => j.Id == id) ?? throw new ClientException(ExitCode.BadInput, $"There is no open proposal '{id}'.", "See: justright proposal list");
             if (!call.Screen.IsJson) Write(call.Screen, job);
-            if (!StepPrinter.Confirm(call.Screen, "Release this?")) return ExitCode.Fine;
+            if (!StepPrinter.Confirm(call.Screen, "Approve this?")) return ExitCode.Fine;
         }
 
         var done = await call.Api.PostAsync($"proposals/{Names.Part(id)}/{path}", ContractsJson.Default.JobView, call.Cancel);
@@ -50,7 +50,7 @@ internal static class ProposalCommands
 
     private static void Write(Screen screen, JobView job)
     {
-        screen.Line($"[bold]{job.Id}[/]  {Markup.Escape($"{job.Kind} at {job.Subject}, proposed by {job.StartedBy} {Times.Exact(job.CreatedAt)}")}{(job.ReleasedBy is null ? "  [bold]waits for another's release[/]" : Markup.Escape($"; released by {job.ReleasedBy}"))}");
-        foreach (var step in job.Steps) screen.Line($"  {step.Number,2}  {Markup.Escape(step.Words)}  [grey]{Markup.Escape(step.Giver)}[/]");
+        screen.Line($"[bold]{job.Id}[/]  {Markup.Escape($"{job.Kind} at {job.Subject}, proposed by {job.StartedBy} {Times.Exact(job.CreatedAt)}")}{(job.ApprovedBy is null ? "  [bold]waits for another's approval[/]" : Markup.Escape($"; approved by {job.ApprovedBy}"))}");
+        foreach (var step in job.Steps) screen.Line($"  {step.Number,2}  {Markup.Escape(step.Words)}  [grey]{Markup.Escape(step.Team)}[/]");
     }
 }

@@ -18,7 +18,7 @@ internal static class ReviewCommands
         var install = Names.Install();
         var fit = new Option<int?>("--fit") { Description = "The number of the fit that was looked at, from the history; nothing is asked then. It must still be the latest", HelpName = "NUMBER" };
         var by = new Option<string?>("--by") { Description = "Who looked, when that was not you", HelpName = "NAME" };
-        var next = new Option<string?>("--again-by") { Description = "By when it is to be looked at again; the house rule says it otherwise", HelpName = "YYYY-MM-DD" };
+        var next = new Option<string?>("--again-by") { Description = "By when it is to be looked at again; the organization rule says it otherwise", HelpName = "YYYY-MM-DD" };
         var remark = new Option<string?>("--remark") { Description = "What is to be remembered", HelpName = "TEXT" };
         var add = CommandKit.Make(
             "add", "Writes a review down: who looked at the latest fit, what was off at it, and what of that is accepted until when.\nTakes no survey: verify first. Accept with justright exception allow before, what shall not be left open",
@@ -65,7 +65,7 @@ internal static class ReviewCommands
     private static void Write(Screen screen, ReviewView review)
     {
         screen.Line(Markup.Escape($"{review.Number}. {Times.Exact(review.At)}: {review.By} looked at fit {review.Fit} of {review.Install}{(review.WrittenBy == review.By ? "" : $" (written down by {review.WrittenBy})")}"));
-        screen.Line($"   {Balance.Words(review.Leaning)}");
+        screen.Line($"   {Balance.Words(review.Counts)}");
         foreach (var off in review.Off)
             screen.Line(off.Accepted is { } a ? $"   {Markup.Escape(off.Words)}  [grey]{Markup.Escape($"accepted by {a.By} until {Times.Exact(a.Until)}: {a.Why}")}[/]" : $"   {Markup.Escape(off.Words)}  [bold]left open[/]");
         if (review.NextBy is { } next) screen.Line($"   [grey]to be looked at again by {next.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)}[/]");

@@ -21,8 +21,8 @@ internal static class SignInCommands
         var typePerson = new Option<bool>("--type-person") { Description = "Let the person who must be able to sign in type their password" };
         return CommandKit.Group(
             "sign-in", "How people sign in to a product with their directory account",
-            CommandKit.Make("card", "Shows what a product is told so that people can sign in to it, with the reason of each value.\nExit code: 0 nothing is wrong, 1 something is, 3 something is not known yet",
-                ["justright sign-in card rennet-roster-plants", "justright sign-in card rennet-roster-plants --json"], [install], c => CardAsync(c, c.Parsed.GetValue(install)!)),
+            CommandKit.Make("settings", "Shows what a product is told so that people can sign in to it, with the reason of each value.\nExit code: 0 nothing is wrong, 1 something is, 3 something is not known yet",
+                ["justright sign-in settings rennet-roster-plants", "justright sign-in settings rennet-roster-plants --json"], [install], c => SettingsAsync(c, c.Parsed.GetValue(install)!)),
             CommandKit.Make("file", "Prints the product's own file of settings, filled, or the list to type; secrets stand in it as references",
                 ["justright sign-in file brinebook-contractors > doors.json"], [install], c => FileAsync(c, c.Parsed.GetValue(install)!)),
             CommandKit.Make("try", "Tries a product's sign-in as the product will do it: the way there, the bind, the searches, a person who may enter and those who may not.\nChanges nothing. Passwords are read without showing them, or a line each from standard input, never from the command line, and kept nowhere.\nExit code: 0 everything passes, 1 a check fails, 3 something could not be seen",
@@ -35,7 +35,7 @@ internal static class SignInCommands
 
     private static Task<SignInView> ShowAsync(Call call, string install) => call.Api.GetAsync($"installs/{Names.Part(install)}/sign-in", ContractsJson.Default.SignInView, call.Cancel);
 
-    private static async Task<int> CardAsync(Call call, string install)
+    private static async Task<int> SettingsAsync(Call call, string install)
     {
         var view = await ShowAsync(call, install);
         if (call.Screen.IsJson) Screen.Json(view, ContractsJson.Default.SignInView);
@@ -49,22 +49,22 @@ internal static class SignInCommands
         if (call.Screen.IsJson) Screen.Json(view, ContractsJson.Default.SignInView);
         else await Console.Out.WriteAsync(view.Text);
         if (view.Fields.Where(f => f.Value is null).Select(f => f.Name).ToList() is not { Count: > 0 } unknown) return ExitCode.Fine;
-        if (!call.Screen.IsJson) call.Screen.Error.MarkupLine(Markup.Escape($"Not known yet: {string.Join(", ", unknown)}. See justright sign-in card {install}"));
+        if (!call.Screen.IsJson) call.Screen.Error.MarkupLine(Markup.Escape($"Not known yet: {string.Join(", ", unknown)}. See justright sign-in settings {install}"));
         return ExitCode.Unread;
     }
 
     private static async Task<int> TryAsync(Call call, string install, bool typeBind, bool typePerson)
     {
-        var order = new TrialOrder(
+        var order = new SignInTestOrder(
             typeBind ? await PasswordPrompt.ReadAsync(call, "The bind account's password:") : null,
             typePerson ? await PasswordPrompt.ReadAsync(call, "The person's password:") : null);
-        var job = await call.Api.PostAsync($"installs/{Names.Part(install)}/sign-in/trials", order, ContractsJson.Default.TrialOrder, ContractsJson.Default.JobView, call.Cancel);
+        var job = await call.Api.PostAsync($"installs/{Names.Part(install)}/sign-in/tests", order, ContractsJson.Default.SignInTestOrder, ContractsJson.Default.JobView, call.Cancel);
         job = await JobProgress.FollowAsync(call.Screen, call.Api, job, "trying", null, call.Cancel);
-        if (job.State != "done") throw new ClientException(ExitCode.Unread, job.Message ?? "the trial did not end well");
-        var trial = await call.Api.GetAsync($"jobs/{job.Id}/trial", ContractsJson.Default.TrialView, call.Cancel);
-        if (call.Screen.IsJson) Screen.Json(trial, ContractsJson.Default.TrialView);
-        else SignInReport.Write(call.Screen, trial);
-        return trial.Checks.Any(c => c.Verdict == "fail") ? ExitCode.Misfit : trial.Checks.Any(c => c.Verdict == "unseen") ? ExitCode.Unread : ExitCode.Fine;
+        if (job.State != "done") throw new ClientException(ExitCode.Unread, job.Message ?? "the sign-in test did not end well");
+        var test = await call.Api.GetAsync($"jobs/{job.Id}/sign-in-test", ContractsJson.Default.SignInTestView, call.Cancel);
+        if (call.Screen.IsJson) Screen.Json(test, ContractsJson.Default.SignInTestView);
+        else SignInReport.Write(call.Screen, test);
+        return test.Checks.Any(c => c.Verdict == "fail") ? ExitCode.Misfit : test.Checks.Any(c => c.Verdict == "unseen") ? ExitCode.Unread : ExitCode.Fine;
     }
 
     private static async Task<int> FilterAsync(Call call, string path, FilterOrder order)

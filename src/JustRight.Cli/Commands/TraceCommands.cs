@@ -5,7 +5,7 @@ using JustRight.Contracts;
 
 namespace JustRight.Cli.Commands;
 
-/// <summary><c>trace</c>, <c>mend</c> and <c>undo</c>.</summary>
+/// <summary><c>trace</c>, <c>fix</c> and <c>undo</c>.</summary>
 internal static class TraceCommands
 {
     private static readonly string[] Acts = ["write attributes", "read attributes", "change membership", "create", "delete", "move", "reset password", "unlock", "join computers", "full control"];
@@ -27,7 +27,7 @@ internal static class TraceCommands
         var inheriting = new Option<string[]>("--if-inheriting") { Description = "Suppose inheritance were on at this branch" };
         var all = new Option<bool>("--all") { Description = "Name every object and every right" };
         return CommandKit.Make(
-            "trace", "Says why an account can or cannot do something in the directory: where it fails, why, and what would mend it.\nReads the directory as it is now and changes nothing. Exit code: 0 it can everywhere, 1 it cannot, 3 something could not be read",
+            "trace", "Says why an account can or cannot do something in the directory: where it fails, why, and what would fix it.\nReads the directory as it is now and changes nothing. Exit code: 0 it can everywhere, 1 it cannot, 3 something could not be read",
             [
                 "justright trace fennmoor svc-roundsman --attribute roomNumber --below people",
                 "justright trace fennmoor --service RoundsmanCopier --host fm-round01 --attribute roomNumber --object m.northam",
@@ -45,24 +45,24 @@ internal static class TraceCommands
             });
     }
 
-    public static Command MakeMend()
+    public static Command MakeFix()
     {
         var trace = new Argument<string>("trace") { Description = "The id of a trace" };
         var remedy = new Argument<string>("remedy") { Description = "One of its remedies, such as 1-spot" };
         var yes = new Option<bool>("--yes") { Description = "Do not ask; for scripts" };
         var ldif = new Option<bool>("--ldif") { Description = "Change nothing: print the remedy as LDIF, for whoever may not let anything connect" };
         return CommandKit.Make(
-            "mend", "Carries out a remedy of a trace: shows what would change for everybody, asks, makes it journaled, and traces again",
-            ["justright mend 019ab2c3d4e5f60718293a4b5c6d7e8f 1-spot", "justright mend 019ab2c3d4e5f60718293a4b5c6d7e8f 1-inherit --yes", "justright mend 019ab2c3d4e5f60718293a4b5c6d7e8f 1-spot --ldif > spot.ldif"],
-            [trace, remedy, yes, ldif], c => c.Parsed.GetValue(ldif) ? LdifCommand.PrintAsync(c, $"jobs/{Names.Part(c.Parsed.GetValue(trace)!)}/remedies/{Names.Part(c.Parsed.GetValue(remedy)!)}/ldif") : MendAsync(c, c.Parsed.GetValue(trace)!, c.Parsed.GetValue(remedy)!, c.Parsed.GetValue(yes)));
+            "fix", "Carries out a remedy of a trace: shows what would change for everybody, asks, makes it journaled, and traces again",
+            ["justright fix 019ab2c3d4e5f60718293a4b5c6d7e8f 1-spot", "justright fix 019ab2c3d4e5f60718293a4b5c6d7e8f 1-inherit --yes", "justright fix 019ab2c3d4e5f60718293a4b5c6d7e8f 1-spot --ldif > spot.ldif"],
+            [trace, remedy, yes, ldif], c => c.Parsed.GetValue(ldif) ? LdifCommand.PrintAsync(c, $"jobs/{Names.Part(c.Parsed.GetValue(trace)!)}/remedies/{Names.Part(c.Parsed.GetValue(remedy)!)}/ldif") : FixAsync(c, c.Parsed.GetValue(trace)!, c.Parsed.GetValue(remedy)!, c.Parsed.GetValue(yes)));
     }
 
     public static Command MakeUndo()
     {
-        var job = new Argument<string>("job") { Description = "The id of a grant or of a mending" };
+        var job = new Argument<string>("job") { Description = "The id of a grant or of a fix" };
         var yes = new Option<bool>("--yes") { Description = "Do not ask; for scripts" };
         return CommandKit.Make(
-            "undo", "Undoes what a grant or a mending changed, the last change first",
+            "undo", "Undoes what a grant or a fix changed, the last change first",
             ["justright undo 019ab2c3d4e5f60718293a4b5c6d7e8f"], [job, yes], c => UndoAsync(c, c.Parsed.GetValue(job)!, c.Parsed.GetValue(yes)));
     }
 
@@ -90,12 +90,12 @@ internal static class TraceCommands
         return trace.Cannot + trace.NotFound.Count > 0 ? ExitCode.Misfit : trace.Unseen + trace.Unread.Count > 0 ? ExitCode.Unread : ExitCode.Fine;
     }
 
-    private static async Task<int> MendAsync(Call call, string id, string name, bool yes)
+    private static async Task<int> FixAsync(Call call, string id, string name, bool yes)
     {
         var trace = await call.Api.GetAsync($"jobs/{Names.Part(id)}/trace", ContractsJson.Default.TraceView, call.Cancel);
         if (!call.Screen.IsJson && trace.Failures.SelectMany(f => f.Remedies).FirstOrDefault(r => r.Id == name) is { } remedy)
         {
-            if (trace.Pretend) call.Screen.Line("[bold]pretend estate[/] (the lab)");
+            if (trace.Simulated) call.Screen.Line("[bold]simulated estate[/]");
             call.Screen.Line($"[bold]{Spectre.Console.Markup.Escape(remedy.Title)}[/]");
             TraceReport.Write(call.Screen, remedy, all: true);
             foreach (var step in remedy.Steps) call.Screen.Line($"     {Spectre.Console.Markup.Escape(step)}");
@@ -106,8 +106,8 @@ internal static class TraceCommands
             StepPrinter.Confirm(call.Screen, "Make the changes?"); // as JSON nobody can be asked: this says so
         }
 
-        var job = await call.Api.PostAsync($"jobs/{Names.Part(id)}/mend", new MendOrder(name), ContractsJson.Default.MendOrder, ContractsJson.Default.JobView, call.Cancel);
-        return await StepPrinter.FollowAsync(call, job, "mending");
+        var job = await call.Api.PostAsync($"jobs/{Names.Part(id)}/fix", new FixOrder(name), ContractsJson.Default.FixOrder, ContractsJson.Default.JobView, call.Cancel);
+        return await StepPrinter.FollowAsync(call, job, "fixing");
     }
 
     private static async Task<int> UndoAsync(Call call, string id, bool yes)

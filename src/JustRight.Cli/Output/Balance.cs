@@ -3,38 +3,38 @@ using Spectre.Console;
 
 namespace JustRight.Cli.Output;
 
-/// <summary>The balance in a terminal: strokes to the left for what is missing, to the right for what is too much, a dot when nothing leans.</summary>
+/// <summary>The balance in a terminal: strokes to the left for what is missing, to the right for what is excess, a dot when there are none.</summary>
 internal static class Balance
 {
     /// <summary>Strokes on each side; the words say how many there are.</summary>
     private const int Side = 5;
 
     /// <summary>The sign alone, always of the same width, as markup.</summary>
-    public static string Sign(LeaningView leaning)
+    public static string Sign(FitCountsView counts)
     {
-        var later = Math.Min(leaning.Later, Side);
-        var missing = Math.Min(leaning.Missing, Side);
-        later = Math.Min(later, Side - missing);
-        var barred = Math.Min(leaning.Barred, Side);
-        var spare = Math.Min(leaning.Spare, Side - barred);
-        var level = leaning.Missing + leaning.Spare + leaning.Barred == 0;
-        var middle = !level ? "┃" : leaning.Unseen + leaning.Unread > 0 ? "[grey]○[/]" : "[green]●[/]";
-        return $"[grey]{new string('·', Side - missing - later)}[/]{Colored("grey", '‹', later)}{Colored("deepskyblue2", '◁', missing)}{middle}"
-            + $"{Colored("orange1", '▶', barred)}{Colored("orange1", '▷', spare)}[grey]{new string('·', Side - barred - spare)}[/]";
+        var pending = Math.Min(counts.Pending, Side);
+        var missing = Math.Min(counts.Missing, Side);
+        pending = Math.Min(pending, Side - missing);
+        var forbidden = Math.Min(counts.Forbidden, Side);
+        var excess = Math.Min(counts.Excess, Side - forbidden);
+        var level = counts.Missing + counts.Excess + counts.Forbidden == 0;
+        var middle = !level ? "┃" : counts.Unseen + counts.Unread > 0 ? "[grey]○[/]" : "[green]●[/]";
+        return $"[grey]{new string('·', Side - missing - pending)}[/]{Colored("grey", '‹', pending)}{Colored("deepskyblue2", '◁', missing)}{middle}"
+            + $"{Colored("orange1", '▶', forbidden)}{Colored("orange1", '▷', excess)}[grey]{new string('·', Side - forbidden - excess)}[/]";
     }
 
     /// <summary>The sign with its words, as markup.</summary>
-    public static string Words(LeaningView leaning) => $"{Sign(leaning)}  {Markup.Escape(leaning.Words)}";
+    public static string Words(FitCountsView counts) => $"{Sign(counts)}  {Markup.Escape(counts.Words)}";
 
     /// <summary>A verdict as word and sign, in its color, as markup.</summary>
     public static string Verdict(string verdict) => verdict switch
     {
         "met" => "[green]● met[/]",
-        "unmet" => "[deepskyblue2]◁ unmet[/]",
-        "later" => "[grey]‹ later[/]",
+        "missing" => "[deepskyblue2]◁ missing[/]",
+        "pending" => "[grey]‹ pending[/]",
         "unseen" => "[grey]? unseen[/]",
-        "spare" => "[orange1]▷ spare[/]",
-        "barred" => "[bold orange1]▶ barred[/]",
+        "excess" => "[orange1]▷ excess[/]",
+        "forbidden" => "[bold orange1]▶ forbidden[/]",
         _ => $"[grey]– {verdict}[/]",
     };
 

@@ -11,13 +11,13 @@ internal static class FitReport
     /// <summary>Writes the whole fit; with <paramref name="brief"/>, without what is met.</summary>
     public static void Write(Screen screen, FitView fit, bool brief)
     {
-        screen.Line($"[bold]{Markup.Escape(fit.Title)}[/]  {Markup.Escape(fit.Install)}  {fit.Stage}{(fit.Pretend ? "  [bold]pretend estate[/] (the lab)" : "")}");
-        screen.Line($"{Balance.Words(fit.Leaning)}   [grey]surveyed {Times.Exact(fit.SurveyedAt)}[/]");
+        screen.Line($"[bold]{Markup.Escape(fit.Title)}[/]  {Markup.Escape(fit.Install)}  {fit.Stage}{(fit.Simulated ? "  [bold]simulated estate[/]" : "")}");
+        screen.Line($"{Balance.Words(fit.Counts)}   [grey]surveyed {Times.Exact(fit.SurveyedAt)}[/]");
         foreach (var account in fit.Accounts)
         {
             screen.Line();
             screen.Line($"[bold]{Markup.Escape(account.Key)}[/]  {Markup.Escape(account.Name)}  [grey]{Markup.Escape(account.Purpose)}[/]");
-            screen.Line($"{Balance.Words(account.Leaning)}");
+            screen.Line($"{Balance.Words(account.Counts)}");
             var table = new Table().Border(TableBorder.None).HideHeaders().Collapse();
             foreach (var width in new int?[] { 12, null, null, null }) table.AddColumn(new TableColumn("") { Width = width, Padding = new Padding(0, 0, 2, 0) });
             foreach (var right in account.Rights.Where(r => !brief || r.Verdict != "met")) Row(table, right, fit.Estate);
@@ -39,7 +39,7 @@ internal static class FitReport
             Fact("because", right.Reason);
             Fact("needed because", right.Why);
             Fact("asked for at", right.At);
-            if (right.Giver is not null) Fact("given by", right.GivenBy == "setup" ? "the product's setup" : $"the {right.Giver} team");
+            if (right.Team is not null) Fact("given by", right.GivenBy == "setup" ? "the product's setup" : $"the {right.Team} team");
             Fact("should be held through", right.Through);
             foreach (var path in right.Paths) Fact("path", Path(path));
             foreach (var path in right.DeniedBy) Fact("denied by", Path(path));
@@ -68,11 +68,11 @@ internal static class FitReport
     private static void Row(Table table, JudgementView right, string estate)
     {
         table.AddRow(new Markup("  " + Balance.Verdict(right.Verdict)), new Text(right.Right), new Text(right.Place), new Text(right.Reason));
-        if (right.Verdict is not ("met" or "spare" or "barred" or "unmet")) return;
+        if (right.Verdict is not ("met" or "excess" or "forbidden" or "missing")) return;
         foreach (var path in right.Paths.Take(PathsShown)) More($"by {Path(path)}");
         if (right.Paths.Count > PathsShown) More($"and {right.Paths.Count - PathsShown} more {(right.Paths.Count - PathsShown == 1 ? "path" : "paths")}: see why");
         foreach (var path in right.DeniedBy) More($"denied by {Path(path)}");
-        if (right.Verdict == "unmet" && right.Branch is { Can: > 0, Cannot: > 0 } branch)
+        if (right.Verdict == "missing" && right.Branch is { Can: > 0, Cannot: > 0 } branch)
             More($"trace it: justright trace {estate} {right.Account} {(branch.Act == "write attributes" ? "" : $"--act \"{branch.Act}\" ")}{string.Join(' ', branch.Attributes.Select(a => $"--attribute {a}"))}");
         if (right.Accepted is { } accepted) More($"accepted by {accepted.By} until {Times.Exact(accepted.Until)}: {accepted.Why}");
         if (right.Brings.Count > 0) More($"brings along {string.Join("; ", right.Brings.Take(2))}{(right.Brings.Count > 2 ? $" and {right.Brings.Count - 2} more" : "")}");

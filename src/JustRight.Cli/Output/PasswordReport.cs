@@ -9,7 +9,7 @@ internal static class PasswordReport
     /// <summary>When each is due.</summary>
     public static void Write(Screen screen, PasswordsView view)
     {
-        if (view.Pretend) screen.Line("[bold]pretend estate[/] (the lab)");
+        if (view.Simulated) screen.Line("[bold]simulated estate[/]");
         if (view.ReadAt is { } read) screen.Line($"[grey]read {Times.Exact(read)}[/]");
         var table = Screen.List("", "account", "due", "changed by", "typed in", "why");
         foreach (var a in view.Accounts)
@@ -72,7 +72,7 @@ internal static class PasswordReport
     /// <summary>How a renewal stands.</summary>
     public static void Write(Screen screen, RenewalView view)
     {
-        screen.Line($"[bold]{Markup.Escape(view.Account)}[/]: {Markup.Escape(view.Words)}{(view.Pretend ? "  [grey]pretend estate[/]" : "")}");
+        screen.Line($"[bold]{Markup.Escape(view.Account)}[/]: {Markup.Escape(view.Words)}{(view.Simulated ? "  [grey]simulated estate[/]" : "")}");
         var table = Screen.List("", "", "step", "what came of it");
         foreach (var s in view.Steps)
         {
@@ -87,8 +87,8 @@ internal static class PasswordReport
         var next = view.Next switch
         {
             "person" => $"Next is step {view.Current}, for a person. The new password: justright password hand-over {of} --show. When it is typed: justright password done {of}",
-            "decision" => $"Try it again: justright password again {of}. Leave it out: justright password leave-out {of} --why TEXT.{(view.CanGoBack ? $" Go back: justright password take-back {of}" : " There is no way back.")}",
-            "window" => $"It goes on by itself {(view.OpensAt is { } opens ? Times.Exact(opens) : "then")}; at once with: justright password now {of}",
+            "decision" => $"Try it again: justright password retry {of}. Leave it out: justright password skip {of} --why TEXT.{(view.CanGoBack ? $" Go back: justright password undo {of}" : " There is no way back.")}",
+            "window" => $"It goes on by itself {(view.OpensAt is { } opens ? Times.Exact(opens) : "then")}; at once with: justright password restart-now {of}",
             "go" => $"Steps are being made: justright password progress {of}",
             _ => null,
         };

@@ -42,7 +42,7 @@ internal sealed class Screen
         stream.WriteByte((byte)'\n');
     }
 
-    /// <summary>Writes an error: what, where in the file, and how to mend it.</summary>
+    /// <summary>Writes an error: what, where in the file, and how to fix it.</summary>
     public void Failure(string message, string? advice, IReadOnlyList<FaultView> faults)
     {
         if (IsJson)

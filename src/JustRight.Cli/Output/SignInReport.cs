@@ -4,14 +4,14 @@ using Spectre.Console;
 
 namespace JustRight.Cli.Output;
 
-/// <summary>Settings cards, trials and filters as text.</summary>
+/// <summary>sign-in settings, sign-in tests and filters as text.</summary>
 internal static class SignInReport
 {
     private const int MostNamed = 20;
 
     public static void Write(Screen screen, SignInView view)
     {
-        screen.Line($"[bold]{Markup.Escape(view.Title)}[/]  {Markup.Escape($"people of '{view.Directory}' ({view.Family}) at {view.Host}")}{(view.Pretend ? "  [bold]pretend[/]" : "")}");
+        screen.Line($"[bold]{Markup.Escape(view.Title)}[/]  {Markup.Escape($"people of '{view.Directory}' ({view.Family}) at {view.Host}")}{(view.Simulated ? "  [bold]simulated[/]" : "")}");
         screen.Line(Markup.Escape($"To be told in {view.Where} on {string.Join(", ", view.TypedOn)}:"));
         var fields = Screen.List("setting", "value", "because");
         foreach (var field in view.Fields)
@@ -28,7 +28,7 @@ internal static class SignInReport
         {
             screen.Line();
             var findings = Screen.List("", "found");
-            foreach (var finding in view.Findings) findings.AddRow(new Markup(Sign(finding.Weight)), new Text($"{finding.Text}\n→ {finding.Mend}"));
+            foreach (var finding in view.Findings) findings.AddRow(new Markup(Sign(finding.Weight)), new Text($"{finding.Text}\n→ {finding.Fix}"));
             screen.Write(findings);
         }
 
@@ -40,15 +40,15 @@ internal static class SignInReport
         screen.Write(places);
     }
 
-    public static void Write(Screen screen, TrialView trial)
+    public static void Write(Screen screen, SignInTestView test)
     {
-        screen.Line($"[bold]Trial of {Markup.Escape(trial.Install)}[/]  {Markup.Escape($"against '{trial.Directory}'")}{(trial.Pretend ? "  [bold]pretend[/]" : "")}   [grey]{Times.Exact(trial.StartedAt)}[/]");
+        screen.Line($"[bold]Sign-in test of {Markup.Escape(test.Install)}[/]  {Markup.Escape($"against '{test.Directory}'")}{(test.Simulated ? "  [bold]simulated[/]" : "")}   [grey]{Times.Exact(test.StartedAt)}[/]");
         var checks = Screen.List("", "check", "found");
-        foreach (var check in trial.Checks) checks.AddRow(new Markup(Sign(check.Verdict)), new Text(check.Asks), new Text(check.Mend is { } mend ? $"{check.Fact}\n→ {mend}" : check.Fact));
+        foreach (var check in test.Checks) checks.AddRow(new Markup(Sign(check.Verdict)), new Text(check.Asks), new Text(check.Fix is { } fix ? $"{check.Fact}\n→ {fix}" : check.Fact));
         screen.Write(checks);
-        Differences(screen, "people", trial.People);
-        Differences(screen, "groups", trial.Groups);
-        screen.Line($"[bold]{Markup.Escape(trial.Words)}.[/]");
+        Differences(screen, "people", test.People);
+        Differences(screen, "groups", test.Groups);
+        screen.Line($"[bold]{Markup.Escape(test.Words)}.[/]");
     }
 
     public static void Write(Screen screen, string asked, FilterView view)

@@ -13,7 +13,7 @@ internal static class TraceReport
     /// <param name="all">Whether to name every object and every right.</param>
     public static void Write(Screen screen, TraceView trace, bool all)
     {
-        screen.Line($"[bold]{Markup.Escape(trace.Account)}[/]  {Markup.Escape(trace.Asked)}{(trace.Pretend ? "  [bold]pretend estate[/] (the lab)" : "")}");
+        screen.Line($"[bold]{Markup.Escape(trace.Account)}[/]  {Markup.Escape(trace.Asked)}{(trace.Simulated ? "  [bold]simulated estate[/]" : "")}");
         screen.Line($"[bold]{Markup.Escape(trace.Words)}[/]   [grey]read from {Markup.Escape(trace.ReadFrom)}, {Times.Exact(trace.ReadAt)}[/]");
         foreach (var supposed in trace.Supposed) screen.Line($"supposed {Markup.Escape(supposed)}: it is not so now");
         screen.Line();
@@ -27,7 +27,7 @@ internal static class TraceReport
     /// <summary>Writes what a remedy would change.</summary>
     public static void Write(Screen screen, RemedyView remedy, bool all)
     {
-        screen.Line($"     {remedy.Mended} of {remedy.Mended + remedy.StillFailing} mended; {remedy.Touched} access {(remedy.Touched == 1 ? "list changes" : "lists change")}");
+        screen.Line($"     {remedy.Fixed} of {remedy.Fixed + remedy.StillFailing} fixed; {remedy.Touched} access {(remedy.Touched == 1 ? "list changes" : "lists change")}");
         var table = new Table().Border(TableBorder.None).HideHeaders().Collapse();
         foreach (var _ in new int[4]) table.AddColumn(new TableColumn("") { Padding = new Padding(0, 0, 2, 0) });
         var flows = remedy.Gained.Select(f => ("+", f)).Concat(remedy.Lost.Select(f => ("-", f))).ToList();
@@ -66,7 +66,7 @@ internal static class TraceReport
             screen.Line();
             screen.Line($"   [bold]{remedy.Id}[/]  {Markup.Escape(remedy.Title)}");
             Write(screen, remedy, all);
-            if (trace.Supposed.Count == 0) screen.Line($"       justright mend {trace.Id} {remedy.Id}");
+            if (trace.Supposed.Count == 0) screen.Line($"       justright fix {trace.Id} {remedy.Id}");
         }
     }
 

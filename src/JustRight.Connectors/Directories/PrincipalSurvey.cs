@@ -29,7 +29,7 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
     private readonly Dictionary<string, Sid> _sids = new(StringComparer.OrdinalIgnoreCase);
     private readonly Dictionary<string, DirectoryEntry> _named = new(StringComparer.OrdinalIgnoreCase); // those asked for by name, with their access lists
     private readonly HashSet<Sid> _seen = [];
-    private readonly HashSet<string> _wholeGroups = new(StringComparer.OrdinalIgnoreCase); // groups whose strangers are named too
+    private readonly HashSet<string> _wholeGroups = new(StringComparer.OrdinalIgnoreCase); // groups whose unexpected are named too
 
     /// <summary>Takes the reading.</summary>
     public DirectorySnapshot Read(DirectoryScope scope, CancellationToken cancel)
@@ -127,7 +127,7 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
     private IEnumerable<DirectoryPrincipal> Principals()
     {
         var members = _entries.Values.ToDictionary(e => e.Dn, MembersOf, StringComparer.OrdinalIgnoreCase);
-        var strangers = Strangers(_wholeGroups.Where(members.ContainsKey).SelectMany(g => members[g].Dns).Where(m => !_sids.ContainsKey(m)).Distinct(StringComparer.OrdinalIgnoreCase));
+        var unexpected = Unexpected(_wholeGroups.Where(members.ContainsKey).SelectMany(g => members[g].Dns).Where(m => !_sids.ContainsKey(m)).Distinct(StringComparer.OrdinalIgnoreCase));
         var claims = _entries.Values.SelectMany(e => e.Texts("memberOf").Select(g => (Group: g, Member: e.Dn))).ToLookup(c => c.Group, c => c.Member, StringComparer.OrdinalIgnoreCase);
         foreach (var entry in _entries.Values)
         {
@@ -136,7 +136,7 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
             foreach (var member in dns)
             {
                 if (_sids.TryGetValue(member, out var sid)) sids.Add(sid);
-                else if (_wholeGroups.Contains(entry.Dn) && strangers.TryGetValue(member, out var stranger)) sids.Add(stranger.Sid);
+                else if (_wholeGroups.Contains(entry.Dn) && unexpected.TryGetValue(member, out var found)) sids.Add(found.Sid);
                 else if (claims.Contains(member)) unread ??= $"its member {member} may not be read, nor who is in that";
             }
 
@@ -151,22 +151,22 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
             yield return ToPrincipal(entry, sids, unread) with { HiddenGroups = [.. entry.Texts("memberOf").Where(g => !_entries.ContainsKey(g))] };
         }
 
-        foreach (var stranger in strangers.Values) yield return stranger;
+        foreach (var principal in unexpected.Values) yield return principal;
     }
 
     /// <summary>Members from outside the branches, by distinguished name: many in one request.</summary>
-    private Dictionary<string, DirectoryPrincipal> Strangers(IEnumerable<string> dns)
+    private Dictionary<string, DirectoryPrincipal> Unexpected(IEnumerable<string> dns)
     {
-        var strangers = new Dictionary<string, DirectoryPrincipal>(StringComparer.OrdinalIgnoreCase);
+        var unexpected = new Dictionary<string, DirectoryPrincipal>(StringComparer.OrdinalIgnoreCase);
         foreach (var some in dns.Chunk(ObjectsAtOnce))
             foreach (var entry in directory.Search(directory.Root, SearchScope.Subtree, EntryFilter.At(some), Attributes))
             {
                 if (!Sid.TryFromBytes(entry.Bytes("objectSid"), out _)) continue;
                 var (members, unread) = MembersOf(entry);
-                strangers[entry.Dn] = ToPrincipal(entry, [.. members.Where(_sids.ContainsKey).Select(m => _sids[m])], unread);
+                unexpected[entry.Dn] = ToPrincipal(entry, [.. members.Where(_sids.ContainsKey).Select(m => _sids[m])], unread);
             }
 
-        return strangers;
+        return unexpected;
     }
 
     private (List<string> Dns, string? Unread) MembersOf(DirectoryEntry entry)

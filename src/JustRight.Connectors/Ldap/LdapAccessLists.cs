@@ -47,7 +47,7 @@ internal static class LdapAccessLists
 
     /// <summary>Whether an entry of the object itself denies deleting it to Everyone.</summary>
     public static bool IsKeptFromDeletion(LdapSession session, string dn) =>
-        session.Read(dn, Descriptor) is { } entry && entry.Bytes(Descriptor) is not null && DeletionGuard.IsOn(Parse(entry));
+        session.Read(dn, Descriptor) is { } entry && entry.Bytes(Descriptor) is not null && DeletionProtection.IsOn(Parse(entry));
 
     private static IEnumerable<Ace> Own(SecurityDescriptor descriptor) => descriptor.Entries.Where(e => !e.IsInherited);
 

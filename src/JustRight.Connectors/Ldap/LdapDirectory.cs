@@ -220,7 +220,7 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
         }
         catch (ConnectorException e) when (e.Failure == ConnectorFailure.NotAllowed && LdapAccessLists.IsKeptFromDeletion(session, dn))
         {
-            throw new ConnectorException(ConnectorFailure.NotAllowed, $"{dn} is protected against being deleted by accident: an entry of its own denies that to Everyone. Whoever means to delete it lifts the guard first: justright guard ESTATE OBJECT --lift.", e);
+            throw new ConnectorException(ConnectorFailure.NotAllowed, $"{dn} is protected from accidental deletion: an entry of its own denies that to Everyone. Whoever means to delete it lifts the protection first: justright protect ESTATE OBJECT --lift.", e);
         }
     }
 

@@ -1,5 +1,5 @@
 using System.Globalization;
-using JustRight.Core.SignIn.Cards;
+using JustRight.Core.SignIn.Settings;
 using JustRight.Core.SignIn.Filters;
 using JustRight.Core.SignIn.Objects;
 
@@ -12,7 +12,7 @@ internal static class BindAccountChecks
     private const int SoonDays = 30;
     private const string Effective = "allowedAttributesEffective", Children = "allowedChildClassesEffective"; // [MS-ADTS 3.1.1.4.5.21, 3.1.1.4.5.22]
 
-    public static void Run(TrialRun run, IPeopleSession session)
+    public static void Run(SignInTestRun run, IPeopleSession session)
     {
         PeopleObject? own = null;
         run.Check("bind-groups", "Is the bind account in no group beyond the default one?", (id, asks) =>
@@ -25,30 +25,30 @@ internal static class BindAccountChecks
         run.Check("confidential", "Are confidential attributes hidden from it?", (id, asks) => Confidential(run, session, id, asks));
     }
 
-    private static PeopleObject? Own(TrialRun run, IPeopleSession session)
+    private static PeopleObject? Own(SignInTestRun run, IPeopleSession session)
     {
         string[] attributes = ["memberOf", "primaryGroupID", "userAccountControl"];
         if (run.Plan.BindDn is { } dn) return session.Read(dn, attributes);
         return session.Search(run.Plan.Directory.Root.Text, true, new Filter.Same(run.Map.LogonName, FilterValue.Of(run.Plan.BindLogonName!)).Text, null, attributes).FirstOrDefault();
     }
 
-    private static void Groups(TrialRun run, IPeopleSession session, PeopleObject? own, string id, string asks)
+    private static void Groups(SignInTestRun run, IPeopleSession session, PeopleObject? own, string id, string asks)
     {
         if (own is null)
         {
-            run.Unseen(id, asks, $"{run.Card[CardKeys.BindName]} cannot see itself.", "Ask somebody who can.");
+            run.Unseen(id, asks, $"{run.Settings[SettingKeys.BindName]} cannot see itself.", "Ask somebody who can.");
             return;
         }
 
         List<string> groups = [.. own.All("memberOf")];
         if (run.Map.MemberOf is null)
-            groups.AddRange(session.Search(run.Plan.Directory.Root.Text, true, new Filter.Same(run.Map.Member, FilterValue.Of(own.Dn)).Text, TrialRun.OwnPageSize).Select(g => g.Dn));
+            groups.AddRange(session.Search(run.Plan.Directory.Root.Text, true, new Filter.Same(run.Map.Member, FilterValue.Of(own.Dn)).Text, SignInTestRun.OwnPageSize).Select(g => g.Dn));
         var primary = int.TryParse(own.First("primaryGroupID"), out var rid) ? rid : DomainUsers;
         if (groups.Count == 0 && primary == DomainUsers) run.Pass(id, asks, run.IsAdLike ? "Yes: Domain Users alone" : "Yes: it is in none");
-        else run.Fail(id, asks, $"No: {(groups.Count > 0 ? TrialRun.Few(groups) : string.Create(CultureInfo.InvariantCulture, $"its primary group has the number {primary}"))}.", "An ordinary user can bind and read: take it out of them.");
+        else run.Fail(id, asks, $"No: {(groups.Count > 0 ? SignInTestRun.Few(groups) : string.Create(CultureInfo.InvariantCulture, $"its primary group has the number {primary}"))}.", "An ordinary user can bind and read: take it out of them.");
     }
 
-    private static void PasswordEnd(TrialRun run, IPeopleSession session, PeopleObject? own, string id, string asks)
+    private static void PasswordEnd(SignInTestRun run, IPeopleSession session, PeopleObject? own, string id, string asks)
     {
         const string attribute = "msDS-UserPasswordExpiryTimeComputed"; // [MS-ADTS 3.1.1.4.5.45]
         if (!run.IsAdLike || own is null || !long.TryParse(session.Read(own.Dn, attribute)?.First(attribute), CultureInfo.InvariantCulture, out var ticks))
@@ -71,11 +71,11 @@ internal static class BindAccountChecks
         else run.Pass(id, asks, fact, "Put the date into a calendar.");
     }
 
-    private static void Writes(TrialRun run, IPeopleSession session, PeopleObject? own, string id, string asks)
+    private static void Writes(SignInTestRun run, IPeopleSession session, PeopleObject? own, string id, string asks)
     {
         var could = new List<string>();
         var (seen, asked) = (0, 0);
-        var sample = session.Search(run.PeopleBase, true, run.Card.People.Text, null, run.Map.LogonName).FirstOrDefault(p => p.Dn != own?.Dn);
+        var sample = session.Search(run.PeopleBase, true, run.Settings.People.Text, null, run.Map.LogonName).FirstOrDefault(p => p.Dn != own?.Dn);
         foreach (var (dn, attribute) in new[] { (sample?.Dn, "description"), (run.Plan.EnterDn, run.Map.Member), (sample?.Dn, "telephoneNumber"), (run.PeopleBase, "description"), (run.GroupsBase, "description"), (own?.Dn, "description") })
         {
             if (dn is null) continue;
@@ -90,17 +90,17 @@ internal static class BindAccountChecks
             foreach (var dn in new[] { sample?.Dn, run.Plan.EnterDn, run.PeopleBase, run.GroupsBase }.OfType<string>().Distinct(StringComparer.OrdinalIgnoreCase))
             {
                 var read = session.Read(dn, Effective, Children);
-                if (read?.All(Effective) is { Count: > 0 } attributes) could.Add($"{TrialRun.Number(attributes.Count, "attribute")} of {dn}");
-                if (read?.All(Children) is { Count: > 0 } children) could.Add($"new {TrialRun.Few(children, 3)} below {dn}");
+                if (read?.All(Effective) is { Count: > 0 } attributes) could.Add($"{SignInTestRun.Number(attributes.Count, "attribute")} of {dn}");
+                if (read?.All(Children) is { Count: > 0 } children) could.Add($"new {SignInTestRun.Few(children, 3)} below {dn}");
             }
         }
 
-        if (could.Count > 0) run.Fail(id, asks, $"No: it could write {TrialRun.Few([.. could.Distinct()])}.", "Reading is all that a bind account needs: take these rights away. justright trace shows where they come from.");
+        if (could.Count > 0) run.Fail(id, asks, $"No: it could write {SignInTestRun.Few([.. could.Distinct()])}.", "Reading is all that a bind account needs: take these rights away. justright trace shows where they come from.");
         else if (seen == 0) run.Unseen(id, asks, "The directory does not say.", "Ask somebody who can read its access rules.");
-        else run.Pass(id, asks, $"Yes: it was refused on {TrialRun.Number(seen, "object")}{(seen < asked ? $", and {asked - seen} gave no answer" : "")}. Taking away a value that is not there was asked for, which changes nothing");
+        else run.Pass(id, asks, $"Yes: it was refused on {SignInTestRun.Number(seen, "object")}{(seen < asked ? $", and {asked - seen} gave no answer" : "")}. Taking away a value that is not there was asked for, which changes nothing");
     }
 
-    private static void Confidential(TrialRun run, IPeopleSession session, string id, string asks)
+    private static void Confidential(SignInTestRun run, IPeopleSession session, string id, string asks)
     {
         var attributes = run.IsAdLike ? ConfidentialAttributes(run, session) : ["userPassword"];
         if (attributes.Count == 0)
@@ -110,14 +110,14 @@ internal static class BindAccountChecks
         }
 
         var any = new Filter.Or([.. attributes.Select(a => new Filter.Present(a))]).Text;
-        var shown = session.Search(run.PeopleBase, true, any, TrialRun.OwnPageSize, attributes).Select(o => attributes.Where(a => o.All(a).Count > 0)).SelectMany(a => a).Distinct().ToList();
-        if (shown.Count == 0) run.Pass(id, asks, $"Yes: of {TrialRun.Number(attributes.Count, "such attribute")} it sees none on anybody");
-        else run.Fail(id, asks, $"No: it reads {TrialRun.Few(shown)}.", "Take that right away: who reads these can do more than look people up.");
+        var shown = session.Search(run.PeopleBase, true, any, SignInTestRun.OwnPageSize, attributes).Select(o => attributes.Where(a => o.All(a).Count > 0)).SelectMany(a => a).Distinct().ToList();
+        if (shown.Count == 0) run.Pass(id, asks, $"Yes: of {SignInTestRun.Number(attributes.Count, "such attribute")} it sees none on anybody");
+        else run.Fail(id, asks, $"No: it reads {SignInTestRun.Few(shown)}.", "Take that right away: who reads these can do more than look people up.");
     }
 
     /// <summary>Attributes that the schema marks as confidential [MS-ADTS 2.2.10, bit 7].</summary>
-    private static List<string> ConfidentialAttributes(TrialRun run, IPeopleSession session) =>
+    private static List<string> ConfidentialAttributes(SignInTestRun run, IPeopleSession session) =>
         session.Read("", "schemaNamingContext")?.First("schemaNamingContext") is { } schema
-            ? [.. session.Search(schema, true, $"(&(objectClass=attributeSchema)(searchFlags:{MatchingRules.AllBits}:=128))", TrialRun.OwnPageSize, "lDAPDisplayName").Select(a => a.First("lDAPDisplayName")).OfType<string>().Order()]
+            ? [.. session.Search(schema, true, $"(&(objectClass=attributeSchema)(searchFlags:{MatchingRules.AllBits}:=128))", SignInTestRun.OwnPageSize, "lDAPDisplayName").Select(a => a.First("lDAPDisplayName")).OfType<string>().Order()]
             : [];
 }

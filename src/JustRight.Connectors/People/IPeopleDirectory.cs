@@ -1,6 +1,6 @@
 using JustRight.Core.SignIn;
 using JustRight.Core.SignIn.Objects;
-using JustRight.Core.SignIn.Trials;
+using JustRight.Core.SignIn.SignInTests;
 
 namespace JustRight.Connectors.People;
 

@@ -3,7 +3,7 @@ using System.Net;
 using JustRight.Connectors.Ldap;
 using JustRight.Core.Estates;
 using JustRight.Core.SignIn;
-using JustRight.Core.SignIn.Trials;
+using JustRight.Core.SignIn.SignInTests;
 
 namespace JustRight.Connectors.People;
 

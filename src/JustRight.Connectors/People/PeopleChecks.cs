@@ -1,7 +1,7 @@
-using JustRight.Core.SignIn.Cards;
+using JustRight.Core.SignIn.Settings;
 using JustRight.Core.SignIn.Filters;
 using JustRight.Core.SignIn.Objects;
-using JustRight.Core.SignIn.Trials;
+using JustRight.Core.SignIn.SignInTests;
 
 namespace JustRight.Connectors.People;
 
@@ -10,12 +10,12 @@ internal static class PeopleChecks
 {
     private const int GroupNamesKept = 100;
 
-    public static FoundAndExpected? CountPeople(TrialRun run, IPeopleSession session)
+    public static FoundAndExpected? CountPeople(SignInTestRun run, IPeopleSession session)
     {
         const string asks = "How many people are found?";
-        if (run.Card[CardKeys.PeopleFilter] is not { } filter)
+        if (run.Settings[SettingKeys.PeopleFilter] is not { } filter)
         {
-            run.Unseen("people", asks, run.Card.Settings.First(s => s.Key == CardKeys.PeopleFilter).Because + ".", "Verify the install first, or carry out its worklist.");
+            run.Unseen("people", asks, run.Settings.Settings.First(s => s.Key == SettingKeys.PeopleFilter).Because + ".", "Verify the install first, or carry out its worklist.");
             return null;
         }
 
@@ -31,7 +31,7 @@ internal static class PeopleChecks
                 if (!lookedUp || GroupMembers.Has(run, session, person)) found.Add(person.First(run.Map.LogonName) ?? person.Dn);
             }
 
-            var facts = TrialRun.Number(found.Count, "person", "people") + (lookedUp ? $" in {run.Plan.EnterName}, of {all} in the directory" : "");
+            var facts = SignInTestRun.Number(found.Count, "person", "people") + (lookedUp ? $" in {run.Plan.EnterName}, of {all} in the directory" : "");
             if (found.Count == 0) run.Fail("people", asks, $"{facts}: nobody can sign in.", run.Plan.EnterName is { } group ? $"Put the people who may enter into {group}." : "See the branch and the filter.");
             else run.Pass("people", asks, facts);
         }
@@ -44,10 +44,10 @@ internal static class PeopleChecks
         return Compare(run, session, found);
     }
 
-    public static (FoundAndExpected? Groups, IReadOnlyList<string> Names) CountGroups(TrialRun run, IPeopleSession session)
+    public static (FoundAndExpected? Groups, IReadOnlyList<string> Names) CountGroups(SignInTestRun run, IPeopleSession session)
     {
         const string asks = "Which groups does an administrator see?";
-        if (run.Card[CardKeys.GroupsFilter] is not { } filter) return (null, []);
+        if (run.Settings[SettingKeys.GroupsFilter] is not { } filter) return (null, []);
         List<PeopleObject> groups;
         try
         {
@@ -61,13 +61,13 @@ internal static class PeopleChecks
 
         List<string> names = [.. groups.Select(g => g.First(run.Map.GroupName)).OfType<string>().Order(StringComparer.OrdinalIgnoreCase)];
         if (names.Count == 0) run.Fail("groups", asks, "None.", "See how the names of groups start, and the branch they are in.");
-        else run.Pass("groups", asks, $"{TrialRun.Number(names.Count, "group")}: {TrialRun.Few(names, 8)}");
+        else run.Pass("groups", asks, $"{SignInTestRun.Number(names.Count, "group")}: {SignInTestRun.Few(names, 8)}");
         if (run.IsAdLike)
         {
             const string own = "Are the groups that a domain comes with out of the list?";
             List<string> theirs = [.. groups.Where(g => g.First("isCriticalSystemObject") == "TRUE").Select(g => g.First(run.Map.GroupName)).OfType<string>()];
             if (theirs.Count == 0) run.Pass("built-in-groups", own, "None of them is in it");
-            else run.Fail("built-in-groups", own, $"{TrialRun.Number(theirs.Count, "group")} of them: {TrialRun.Few(theirs)}.", "Leave them out: built-in: no. Choosing one of them gives more people rights than it seems.");
+            else run.Fail("built-in-groups", own, $"{SignInTestRun.Number(theirs.Count, "group")} of them: {SignInTestRun.Few(theirs)}.", "Leave them out: built-in: no. Choosing one of them gives more people rights than it seems.");
         }
 
         if (run.Plan.Install.ExpectedGroups is not { Count: > 0 } expected) return (new FoundAndExpected(null, names.Count, [], []), [.. names.Take(GroupNamesKept)]);
@@ -76,7 +76,7 @@ internal static class PeopleChecks
         return (compared, [.. names.Take(GroupNamesKept)]);
     }
 
-    private static FoundAndExpected Compare(TrialRun run, IPeopleSession session, List<string> found)
+    private static FoundAndExpected Compare(SignInTestRun run, IPeopleSession session, List<string> found)
     {
         var here = run.Plan.Install;
         var compared = FoundAndExpected.Compare(here.ExpectedPeople, here.ExpectedNames, found, name => WhyNot(run, session, name));
@@ -85,17 +85,17 @@ internal static class PeopleChecks
         return compared;
     }
 
-    private static void Said(TrialRun run, string id, string asks, FoundAndExpected compared, string mend)
+    private static void Said(SignInTestRun run, string id, string asks, FoundAndExpected compared, string fix)
     {
         var facts = $"{compared.Found} found, {compared.Expected} expected";
-        if (compared.Missing.Count > 0) facts += $"; missing: {TrialRun.Few([.. compared.Missing.Select(m => m.Why is null ? m.Name : $"{m.Name} ({m.Why})")])}";
-        if (compared.Extra.Count > 0) facts += $"; not expected: {TrialRun.Few([.. compared.Extra.Select(e => e.Name)])}";
+        if (compared.Missing.Count > 0) facts += $"; missing: {SignInTestRun.Few([.. compared.Missing.Select(m => m.Why is null ? m.Name : $"{m.Name} ({m.Why})")])}";
+        if (compared.Extra.Count > 0) facts += $"; not expected: {SignInTestRun.Few([.. compared.Extra.Select(e => e.Name)])}";
         if (compared.Agrees == true) run.Pass(id, asks, facts);
-        else run.Fail(id, asks, facts, mend);
+        else run.Fail(id, asks, facts, fix);
     }
 
     /// <summary>Why the filter does not find somebody who is expected.</summary>
-    internal static string? WhyNot(TrialRun run, IPeopleSession session, string name)
+    internal static string? WhyNot(SignInTestRun run, IPeopleSession session, string name)
     {
         var plain = new Filter.And([new Filter.Same("objectClass", FilterValue.Of(run.Map.PeopleClass)), new Filter.Same(run.Map.LogonName, FilterValue.Of(name))]).Text;
         try

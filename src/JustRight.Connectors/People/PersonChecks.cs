@@ -1,4 +1,4 @@
-using JustRight.Core.SignIn.Cards;
+using JustRight.Core.SignIn.Settings;
 using JustRight.Core.SignIn.Filters;
 using JustRight.Core.SignIn.Objects;
 
@@ -10,9 +10,9 @@ internal static class PersonChecks
     /// <summary>Names that a product which does not escape what is typed would take for parts of its filter.</summary>
     private static readonly string[] HostileNames = ["*", ")(objectClass=*", "*)(|(objectClass=*", "a\\2a", "(", ")", "\\", "nobody\0"];
 
-    public static async Task RunAsync(TrialRun run, IPeopleSession session)
+    public static async Task RunAsync(SignInTestRun run, IPeopleSession session)
     {
-        if (run.Card[CardKeys.PeopleFilter] is null) return;
+        if (run.Settings[SettingKeys.PeopleFilter] is null) return;
         PeopleObject? person = null;
         run.Check("person", "Is the person who must be able to sign in found?", (id, asks) => person = Found(run, session, id, asks));
         if (person is not null)
@@ -23,11 +23,11 @@ internal static class PersonChecks
 
         foreach (var name in run.Plan.Install.MayNotEnter) run.Check($"kept-out/{name}", $"Is {name} kept out?", (id, asks) => Refused(run, session, name, id, asks));
         run.Check("disabled", "Are disabled accounts kept out?", (id, asks) => Disabled(run, session, id, asks));
-        await EmptyPasswordAsync(run, person?.Dn ?? run.Card[CardKeys.BindName]!);
+        await EmptyPasswordAsync(run, person?.Dn ?? run.Settings[SettingKeys.BindName]!);
         run.Check("special-characters", "Do special characters in a name find nobody else?", (id, asks) => SpecialCharacters(run, session, id, asks));
     }
 
-    private static PeopleObject? Found(TrialRun run, IPeopleSession session, string id, string asks)
+    private static PeopleObject? Found(SignInTestRun run, IPeopleSession session, string id, string asks)
     {
         if (run.Plan.Install.MayEnter is not { } name)
         {
@@ -42,26 +42,26 @@ internal static class PersonChecks
             return found[0];
         }
 
-        run.Fail(id, asks, found.Count > 1 ? $"{found.Count} are found by {name}: {TrialRun.Few([.. found.Select(f => f.Dn)], 3)}." : $"{name} is not found: {PeopleChecks.WhyNot(run, session, name) ?? "no reason was found"}.",
+        run.Fail(id, asks, found.Count > 1 ? $"{found.Count} are found by {name}: {SignInTestRun.Few([.. found.Select(f => f.Dn)], 3)}." : $"{name} is not found: {PeopleChecks.WhyNot(run, session, name) ?? "no reason was found"}.",
             found.Count > 1 ? "A logon name must be one person's alone: narrow the branch down." : run.Plan.EnterName is { } group ? $"Put {name} into {group}." : "See the branch and the filter.");
         return null;
     }
 
-    private static void Groups(TrialRun run, IPeopleSession session, PeopleObject person, string id, string asks)
+    private static void Groups(SignInTestRun run, IPeopleSession session, PeopleObject person, string id, string asks)
     {
         var (direct, all) = PersonGroups.Of(session, run.Plan.Directory, person);
         var through = all.Where(g => !direct.Contains(g)).ToList();
         run.Pass(id, asks, $"Directly: {Names(direct)}; through those: {Names(through)}{(through.Count > 0 && !run.Plan.NestedCount ? ", which do not count here" : "")}");
 
-        string Names(IReadOnlyList<PeopleObject> groups) => groups.Count == 0 ? "none" : TrialRun.Few([.. groups.Select(g => g.First(run.Map.GroupName) ?? g.Dn).Order(StringComparer.OrdinalIgnoreCase)]);
+        string Names(IReadOnlyList<PeopleObject> groups) => groups.Count == 0 ? "none" : SignInTestRun.Few([.. groups.Select(g => g.First(run.Map.GroupName) ?? g.Dn).Order(StringComparer.OrdinalIgnoreCase)]);
     }
 
-    private static async Task SignsInAsync(TrialRun run, PeopleObject person)
+    private static async Task SignsInAsync(SignInTestRun run, PeopleObject person)
     {
         const string asks = "Can that person really sign in?";
         if (run.Passwords.Person is not { } password)
         {
-            run.Unseen("person-signs-in", asks, "Nobody typed that person's password.", "Let the person type it at the trial's prompt; it is kept nowhere.");
+            run.Unseen("person-signs-in", asks, "Nobody typed that person's password.", "Let the person type it at the sign-in test's prompt; it is kept nowhere.");
             return;
         }
 
@@ -72,18 +72,18 @@ internal static class PersonChecks
         }
         catch (ConnectorException e)
         {
-            run.Fail("person-signs-in", asks, e.Message, "The trial tries once, so that it does not lock the account: see that the password was typed well.");
+            run.Fail("person-signs-in", asks, e.Message, "The sign-in test tries once, so that it does not lock the account: see that the password was typed well.");
         }
     }
 
-    private static void Refused(TrialRun run, IPeopleSession session, string name, string id, string asks)
+    private static void Refused(SignInTestRun run, IPeopleSession session, string name, string id, string asks)
     {
         var found = Search(run, session, name).Where(p => Enters(run, session, p)).ToList();
         if (found.Count == 0) run.Pass(id, asks, $"Yes: {PeopleChecks.WhyNot(run, session, name) ?? "not found by the filter"}");
         else run.Fail(id, asks, $"No: {found[0].Dn} is found, and can sign in.", run.Plan.EnterName is { } group ? $"Take {name} out of {group}, and out of the groups inside it." : "Name a group in the sheet whose members may enter: enter.");
     }
 
-    private static void Disabled(TrialRun run, IPeopleSession session, string id, string asks)
+    private static void Disabled(SignInTestRun run, IPeopleSession session, string id, string asks)
     {
         if (!run.IsAdLike)
         {
@@ -92,19 +92,19 @@ internal static class PersonChecks
         }
 
         var disabled = new Filter.ByRule("userAccountControl", MatchingRules.AllBits, false, FilterValue.Of("2"));
-        var there = session.Search(run.PeopleBase, true, new Filter.And([new Filter.Same("objectCategory", FilterValue.Of("person")), disabled]).Text, TrialRun.OwnPageSize, run.Map.LogonName).Count();
+        var there = session.Search(run.PeopleBase, true, new Filter.And([new Filter.Same("objectCategory", FilterValue.Of("person")), disabled]).Text, SignInTestRun.OwnPageSize, run.Map.LogonName).Count();
         if (there == 0)
         {
             run.Unseen(id, asks, $"Nobody below {run.PeopleBase} is disabled: there is nobody to try it with.", "Nothing need be done; the filter leaves them out.");
             return;
         }
 
-        var found = session.Search(run.PeopleBase, true, new Filter.And([run.Card.People, disabled]).Text, TrialRun.OwnPageSize, run.Map.LogonName).Select(p => p.First(run.Map.LogonName) ?? p.Dn).ToList();
-        if (found.Count == 0) run.Pass(id, asks, $"Yes: of {TrialRun.Number(there, "disabled account")} the filter finds none");
-        else run.Fail(id, asks, $"No: {TrialRun.Few(found)}.", "Leave them out by the filter. A product that only looks them up takes them for people who may enter.");
+        var found = session.Search(run.PeopleBase, true, new Filter.And([run.Settings.People, disabled]).Text, SignInTestRun.OwnPageSize, run.Map.LogonName).Select(p => p.First(run.Map.LogonName) ?? p.Dn).ToList();
+        if (found.Count == 0) run.Pass(id, asks, $"Yes: of {SignInTestRun.Number(there, "disabled account")} the filter finds none");
+        else run.Fail(id, asks, $"No: {SignInTestRun.Few(found)}.", "Leave them out by the filter. A product that only looks them up takes them for people who may enter.");
     }
 
-    private static async Task EmptyPasswordAsync(TrialRun run, string name)
+    private static async Task EmptyPasswordAsync(SignInTestRun run, string name)
     {
         const string asks = "Is an empty password refused?";
         try
@@ -115,28 +115,28 @@ internal static class PersonChecks
         }
         catch (ConnectorException e)
         {
-            run.Unseen("empty-password", asks, e.Message, "Run the trial again.");
+            run.Unseen("empty-password", asks, e.Message, "Run the sign-in test again.");
         }
     }
 
     /// <summary>Names that mean something in filters find nobody, unless somebody is called just that.</summary>
-    private static void SpecialCharacters(TrialRun run, IPeopleSession session, string id, string asks)
+    private static void SpecialCharacters(SignInTestRun run, IPeopleSession session, string id, string asks)
     {
         foreach (var name in HostileNames)
         {
             var others = Search(run, session, name).Where(p => !string.Equals(p.First(run.Map.LogonName)?.Trim(), name.Trim(), StringComparison.OrdinalIgnoreCase)).ToList();
             if (others.Count == 0) continue;
-            run.Fail(id, asks, $"'{name}' finds {TrialRun.Number(others.Count, "other person", "other people")}.", "This is an error of ours or of the directory's: report it.");
+            run.Fail(id, asks, $"'{name}' finds {SignInTestRun.Number(others.Count, "other person", "other people")}.", "This is an error of ours or of the directory's: report it.");
             return;
         }
 
         run.Pass(id, asks, $"Yes, with every value escaped [RFC 4515]: {HostileNames.Length} such names find nobody. Whether the product escapes what is typed, only its own page shows: try * there");
     }
 
-    private static List<PeopleObject> Search(TrialRun run, IPeopleSession session, string name) =>
-        [.. session.Search(run.PeopleBase, true, SignInFilters.Person(run.Card.People, run.Plan.Directory, name).Text, null, run.Map.LogonName)];
+    private static List<PeopleObject> Search(SignInTestRun run, IPeopleSession session, string name) =>
+        [.. session.Search(run.PeopleBase, true, SignInFilters.Person(run.Settings.People, run.Plan.Directory, name).Text, null, run.Map.LogonName)];
 
     /// <summary>Whether somebody who is found is let in: by the filter alone, or by being in the group as well.</summary>
-    private static bool Enters(TrialRun run, IPeopleSession session, PeopleObject person) =>
+    private static bool Enters(SignInTestRun run, IPeopleSession session, PeopleObject person) =>
         run.Plan.EnterName is null || run.Plan.GroupInFilter || GroupMembers.Has(run, session, person);
 }

@@ -24,6 +24,6 @@ internal static class PersonGroups
     {
         var value = map.MemberIsName ? member.Dn : member.First(map.LogonName) ?? "";
         var filter = new Filter.And([new Filter.Same("objectClass", FilterValue.Of(map.GroupClass)), new Filter.Same(map.Member, FilterValue.Of(value))]).Text;
-        return [.. session.Search(directory.Root.Text, true, filter, TrialRun.OwnPageSize, map.GroupName)];
+        return [.. session.Search(directory.Root.Text, true, filter, SignInTestRun.OwnPageSize, map.GroupName)];
     }
 }

@@ -7,7 +7,7 @@ using System.Security.Authentication;
 using System.Security.Cryptography.X509Certificates;
 using JustRight.Connectors.Ldap;
 using JustRight.Core.SignIn;
-using JustRight.Core.SignIn.Trials;
+using JustRight.Core.SignIn.SignInTests;
 
 namespace JustRight.Connectors.People;
 

@@ -1,6 +1,6 @@
 namespace JustRight.Connectors.SqlServer;
 
-/// <summary>The engine's error numbers that call for different mends [Database Engine events and errors].</summary>
+/// <summary>The engine's error numbers that call for different fixes [Database Engine events and errors].</summary>
 internal static class SqlServerErrors
 {
     /// <summary>Login failed.</summary>

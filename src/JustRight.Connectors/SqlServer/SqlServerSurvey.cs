@@ -11,7 +11,7 @@ internal static class SqlServerSurvey
 {
     private const int Dbo = 1;
     private const int Guest = 2;
-    private const string PretendEdition = "Pretend";
+    private const string SimulatedEdition = "Simulated";
 
     /// <summary>Reads an instance: everything of it, and of every database the reader gets into.</summary>
     /// <exception cref="ConnectorException">It broke off, or the reader may not see every login and role: what was not shown would be taken for not there.</exception>
@@ -31,7 +31,7 @@ internal static class SqlServerSurvey
         {
             Databases = read,
             Host = instance.Host,
-            Release = edition.StartsWith(PretendEdition, StringComparison.Ordinal) ? $"{release}, pretend" : release,
+            Release = edition.StartsWith(SimulatedEdition, StringComparison.Ordinal) ? $"{release}, simulated" : release,
             ReadBy = reader,
         };
     }

@@ -17,7 +17,7 @@ public enum AdoptionWord
     /// <summary>The product needs it.</summary>
     Needed,
 
-    /// <summary>The product does not need it: it will be too much.</summary>
+    /// <summary>The product does not need it: it will be excess.</summary>
     NotNeeded,
 
     /// <summary>Nobody knows: it is kept, and the sheet says that nobody knows.</summary>

@@ -10,14 +10,14 @@ using JustRight.Core.Rights.Directory;
 namespace JustRight.Core.Adoptions;
 
 /// <summary>
-/// Finds what the accounts of an adoption hold. It is what a fit would call spare if nothing were needed: what every domain user
+/// Finds what the accounts of an adoption hold. It is what a fit would call excess if nothing were needed: what every domain user
 /// has is left out, and what only comes along with a local group is named under that.
 /// </summary>
 public static class AdoptionFinder
 {
     /// <summary>The items of every account, those held alike together.</summary>
     /// <param name="needs">What the installs in the books need.</param>
-    public static AdoptionFindings Find(Adoption adoption, SurveyView view, NeedsBook needs, Estate estate)
+    public static AdoptionFindings Find(Adoption adoption, SurveyView view, NeedsIndex needs, Estate estate)
     {
         var plan = PlanOf(adoption, estate);
         var missing = adoption.Accounts.Where(a => view.Graph.IndexOf(a.Name) is var node && (node < 0 || view.Graph.PrincipalOf(node) is null)).ToList();
@@ -26,13 +26,13 @@ public static class AdoptionFinder
             .Where(a => ServiceJudge.IsAccount(s.Account, h.Name, a.Name, plan)).Select(a => new AdoptedService(s.Name, h.Name, a.Key, s.Start)))).ToList();
         return new AdoptionFindings(
             view.Survey.TakenAt, items, services, [.. missing.Select(a => a.Name)],
-            [.. view.Corners.Select(c => $"{c.Place}: {c.Reason}"), .. view.Survey.Directory.Unread is { } unread ? [$"the directory: {unread}"] : Array.Empty<string>()]);
+            [.. view.UnreadParts.Select(c => $"{c.Place}: {c.Reason}"), .. view.Survey.Directory.Unread is { } unread ? [$"the directory: {unread}"] : Array.Empty<string>()]);
     }
 
-    private static IEnumerable<AdoptionItem> ItemsOf(AdoptedAccount account, Plan plan, SurveyView view, NeedsBook needs, Estate estate)
+    private static IEnumerable<AdoptionItem> ItemsOf(AdoptedAccount account, Plan plan, SurveyView view, NeedsIndex needs, Estate estate)
     {
         var node = view.Graph.IndexOf(account.Name);
-        var held = new SurplusFinder(view, new NeedsBook([]), plan, plan.Accounts.First(a => a.Key == account.Key), view.HoldingsOf(node)).Find();
+        var held = new ExcessFinder(view, new NeedsIndex([]), plan, plan.Accounts.First(a => a.Key == account.Key), view.HoldingsOf(node)).Find();
         return held.Select(j =>
         {
             var (draft, whyNot) = DraftNeeds.Of(j.Right, estate, view.Tree?.Schema);
@@ -41,7 +41,7 @@ public static class AdoptionFinder
                 Needs = draft,
                 WhyNot = whyNot,
                 NeededBy = needs.Installs(account.Name, j.Right),
-                Barred = Barred(j.Paths, view, estate.Rules),
+                Forbidden = Forbidden(j.Paths, view, estate.Rules),
             };
         }).OrderBy(i => i.HeldBy == OwnEntry ? 0 : 1).ThenBy(i => i.HeldBy, StringComparer.Ordinal).ThenBy(i => i.Right.Place, StringComparer.OrdinalIgnoreCase).ThenBy(i => i.Right.Key, StringComparer.Ordinal);
     }
@@ -55,18 +55,18 @@ public static class AdoptionFinder
         return $"through {string.Join(" in ", paths[0].Nodes.Skip(1).Select(n => LogonName.WithoutDomain(view.Graph.NameOf(n))))}";
     }
 
-    private static string? Barred(IReadOnlyList<RightPath> paths, SurveyView view, HouseRules rules)
+    private static string? Forbidden(IReadOnlyList<RightPath> paths, SurveyView view, OrganizationRules rules)
     {
         var groups = paths.SelectMany(p => p.Nodes.Skip(1)).Select(n => view.Graph.PrincipalOf(n)?.Name).ToHashSet(StringComparer.OrdinalIgnoreCase);
-        return rules.Barred.FirstOrDefault(b => b.Group is { } group && groups.Contains(group))?.Why;
+        return rules.Forbidden.FirstOrDefault(b => b.Group is { } group && groups.Contains(group))?.Why;
     }
 
-    /// <summary>A plan of the accounts alone, that needs nothing and bars nothing.</summary>
+    /// <summary>A plan of the accounts alone, that needs nothing and forbids nothing.</summary>
     private static Plan PlanOf(Adoption adoption, Estate estate)
     {
         var at = new Origin(adoption.Name, 1, 1);
         return new Plan(
-            adoption.Name, $"{adoption.Product}@{adoption.Release}", adoption.Title, estate.Name, estate.Domain.ShortName, estate.Domain.DnsName, Stage.SetUp, [], [],
+            adoption.Name, $"{adoption.Product}@{adoption.Release}", adoption.Title, estate.Name, estate.Domain.ShortName, estate.Domain.DnsName, Stage.Installed, [], [],
             [.. adoption.Accounts.Select(a => new PlannedAccount(a.Key, a.Name, null, "", a.Purpose, a.WorksAs, false, true, at))], [], [], [], []);
     }
 }

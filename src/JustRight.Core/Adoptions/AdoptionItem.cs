@@ -18,8 +18,8 @@ public sealed record AdoptionItem(string Id, AdoptedAccount Account, Right Right
     /// <summary>Installs in the books that need it already.</summary>
     public IReadOnlyList<string> NeededBy { get; init; } = [];
 
-    /// <summary>Why the house bars a group through which it comes, or null.</summary>
-    public string? Barred { get; init; }
+    /// <summary>Why the rules forbid a group through which it comes, or null.</summary>
+    public string? Forbidden { get; init; }
 }
 
 /// <summary>A need as the draft sheet writes it, at a place not yet named there.</summary>

@@ -25,14 +25,14 @@ public enum EntryStanding
     /// <summary>Its time is over.</summary>
     Overdue,
 
-    /// <summary>It is due within the time the house wants to be told before.</summary>
+    /// <summary>It is due within the time the organization wants to be told before.</summary>
     Soon,
 
     /// <summary>It is due later.</summary>
     Later,
 }
 
-/// <summary>One entry of the house's calendar.</summary>
+/// <summary>One entry of the organization's calendar.</summary>
 /// <param name="Id">Stable for as long as it is about the same thing, whatever its date.</param>
 /// <param name="At">When it is due.</param>
 /// <param name="Subject">The account or install it is about.</param>

@@ -5,7 +5,7 @@ using JustRight.Core.Sheets;
 namespace JustRight.Core.Changes;
 
 /// <summary>
-/// A change of the estate, as data: who can make it, where, what it does, and what undoes it. The lab, a live connector and a
+/// A change of the estate, as data: who can make it, where, what it does, and what undoes it. The simulation, a live connector and a
 /// script all take the same changes. Principals are named <c>DOMAIN\name</c>; no change ever carries a secret.
 /// </summary>
 public abstract record Change
@@ -15,7 +15,7 @@ public abstract record Change
     }
 
     /// <summary>The team that can make it.</summary>
-    public abstract Giver Giver { get; }
+    public abstract Team Team { get; }
 
     /// <summary>Where it is made: the domain, a host, an instance.</summary>
     public abstract string Place { get; }
@@ -40,7 +40,7 @@ public abstract record Change
 public abstract record DirectoryChange(string Domain) : Change
 {
     /// <inheritdoc/>
-    public override Giver Giver => Giver.Directory;
+    public override Team Team => Team.Directory;
 
     /// <inheritdoc/>
     public override string Place => Domain;
@@ -207,7 +207,7 @@ public sealed record SwitchInheritance(string Domain, string Dn, bool On, string
 public abstract record HostChange(string Host) : Change
 {
     /// <inheritdoc/>
-    public override Giver Giver => Giver.Host;
+    public override Team Team => Team.Host;
 
     /// <inheritdoc/>
     public override string Place => Host;

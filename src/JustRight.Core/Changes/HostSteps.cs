@@ -61,7 +61,7 @@ internal sealed class HostSteps(Plan plan, SurveyView view)
     /// <summary>Whether a right comes with a local group that the account is given on the same host: then it is not given a second time.</summary>
     private bool ComesAlong(Judgement judgement)
     {
-        if (judgement.Verdict != Verdict.Unmet || view.Host(judgement.Right.Place) is not { } host) return false;
+        if (judgement.Verdict != Verdict.Missing || view.Host(judgement.Right.Place) is not { } host) return false;
         var constant = LogonRights.ConstantOf(judgement.Right);
         var holders = judgement.Governed?.Entries?.Select(e => PolicyEntries.SidOf(e, view.Graph)).OfType<Sid>().ToList()
             ?? host.LogonLists.FirstOrDefault(l => string.Equals(l.Constant, constant, StringComparison.OrdinalIgnoreCase))?.Holders ?? [];
@@ -80,7 +80,7 @@ internal sealed class HostSteps(Plan plan, SurveyView view)
                 plan.Domain, governed.Policy, governed.Name, constant, [.. old, .. principals.Select(p => PolicyEntries.EntryFor(p, view.Graph))], old,
                 string.Join(" and ", principals), view.Policies.HostsOf(policy, constant));
             var blocked = governed.Entries is null ? $"the list of {constant} in policy {governed.Name} could not be read, and a new list would replace it whole"
-                : view.Survey.Pretend ? null : "the people who own the policy change it: its template lies on the controllers' file share, which this release does not write";
+                : view.Survey.Simulated ? null : "the people who own the policy change it: its template lies on the controllers' file share, which this release does not write";
             foreach (var (_, judgement, why) in added) add(Policies, change, judgement.Id, why, blocked, judgement.Grant!.At);
         }
 

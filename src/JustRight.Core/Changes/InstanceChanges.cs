@@ -6,7 +6,7 @@ namespace JustRight.Core.Changes;
 public abstract record InstanceChange(string Instance, string Principal) : Change
 {
     /// <inheritdoc/>
-    public override Giver Giver => Giver.Database;
+    public override Team Team => Team.Database;
 
     /// <inheritdoc/>
     public override string Place => Instance;

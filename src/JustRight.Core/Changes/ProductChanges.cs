@@ -10,7 +10,7 @@ namespace JustRight.Core.Changes;
 public abstract record ProductChange(string Product, string Identity, string Principal, IReadOnlyList<string> Lets) : Change
 {
     /// <inheritdoc/>
-    public override Giver Giver => Giver.Product;
+    public override Team Team => Team.Product;
 
     /// <inheritdoc/>
     public override string Place => Product;

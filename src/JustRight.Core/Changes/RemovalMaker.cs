@@ -15,11 +15,11 @@ using JustRight.Core.Surveys;
 namespace JustRight.Core.Changes;
 
 /// <summary>
-/// Finds, for each spare or barred right, the membership or entry to take away that breaks no need of any install, given that
+/// Finds, for each excess or forbidden right, the membership or entry to take away that breaks no need of any install, given that
 /// what is still to be given is given first. Each removal is judged together with those found before it: two that are harmless
 /// alone may break a need together.
 /// </summary>
-internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook needs, IReadOnlyList<Step> give)
+internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex needs, IReadOnlyList<Step> give)
 {
     private readonly Plan _plan = fit.Plan;
     private readonly HashSet<string> _toBeGiven = [.. give.Where(s => s.Blocked is null).SelectMany(s => s.For)];
@@ -37,9 +37,9 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook ne
         {
             var node = view.Graph.IndexOf(account.Account.Name);
             foreach (var accepted in account.Judgements.Where(j => j.Accepted is not null)) _notOffered.Add(new NotOffered(accepted.Id, $"{accepted.Accepted!.By} accepted it until {accepted.Accepted.Until.UtcDateTime:yyyy-MM-dd}: {accepted.Accepted.Why}"));
-            var surplus = account.Judgements.Where(j => j.Verdict is Verdict.Barred or Verdict.Spare && j.Accepted is null).OrderBy(j => j.Verdict == Verdict.Barred ? 0 : 1);
-            foreach (var judgement in account.Judgements.Where(j => j is { Verdict: Verdict.Spare, Right: ProductRoleRight, Accepted: null })) InsideTheProduct(account.Account, judgement);
-            foreach (var judgement in surplus)
+            var excess = account.Judgements.Where(j => j.Verdict is Verdict.Forbidden or Verdict.Excess && j.Accepted is null).OrderBy(j => j.Verdict == Verdict.Forbidden ? 0 : 1);
+            foreach (var judgement in account.Judgements.Where(j => j is { Verdict: Verdict.Excess, Right: ProductRoleRight, Accepted: null })) InsideTheProduct(account.Account, judgement);
+            foreach (var judgement in excess)
                 foreach (var path in judgement.Paths)
                     Offer(Holder.Of(account.Account), node, judgement, path, $"{judgement.Verdict.ToString().ToLowerInvariant()}: {judgement.Reason}");
             foreach (var (judgement, path) in account.Judgements.SelectMany(OtherWays))
@@ -68,7 +68,7 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook ne
         var why = $"{group.Name} goes with {_plan.Install}";
         foreach (var held in holdings.All().Where(h => view.Baseline.Of(h.Right).Count == 0))
             foreach (var path in holdings.PathsOf(held).Where(p => (p.Nodes.Count == 1 || !IsOwnGroup(p.Nodes[1])) && !p.Steps.Any(s => s is { Kind: StepKind.Role, Name: "public" }))) // every login has what that role has
-                Offer(new Holder(group.Key, group.Name, group.At), node, new Judgement($"{group.Key}/spare/{held.Right.Key}", group.Key, held.Right, Verdict.Spare, why, [path]), path, why);
+                Offer(new Holder(group.Key, group.Name, group.At), node, new Judgement($"{group.Key}/excess/{held.Right.Key}", group.Key, held.Right, Verdict.Excess, why, [path]), path, why);
         foreach (var member in view.Graph.PrincipalOf(node)!.Members.Select(view.Graph.IndexOf))
             Take(new RemoveMember(_plan.Domain, group.Name, view.Graph.PrincipalOf(member)!.Name), _cuts.With(member, node), member, group.Key, why, group.At);
     }
@@ -134,7 +134,7 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsBook ne
                 EntryRight => "it stands on many objects: whoever put it there takes it away",
                 OwnerRight => "give the objects another owner",
                 DatabaseOwnerRight when _plan.Grants.Any(g => g.Right == right && g.Account != account.Key) => "it ends when the account that shall own it is made the owner",
-                DatabaseOwnerRight => "only the house knows who shall own the database instead",
+                DatabaseOwnerRight => "only the organization knows who shall own the database instead",
                 _ => "it cannot be taken away by a step of ours",
             });
         }

@@ -4,7 +4,7 @@ namespace JustRight.Core.Changes;
 
 /// <summary>One step of a worklist.</summary>
 /// <param name="Number">Its place in the order, from 1.</param>
-/// <param name="For">What it is for: ids of grants, or of spare and barred findings.</param>
+/// <param name="For">What it is for: ids of grants, or of excess and forbidden findings.</param>
 /// <param name="Why">The reason, in words.</param>
 /// <param name="Blocked">Why it cannot be made now, or null.</param>
 /// <param name="At">The line of the sheet, estate or install it comes from.</param>
@@ -14,11 +14,11 @@ public sealed record Step(int Number, Change Change, IReadOnlyList<string> For, 
     public string Id => Change.Key;
 }
 
-/// <summary>Something too much, or too little, for which no step is offered, with the reason.</summary>
+/// <summary>Something excess or missing for which no step is offered, with the reason.</summary>
 public sealed record NotOffered(string For, string Reason);
 
 /// <summary>The steps that are left: what to give, and what to take away once what was given is checked.</summary>
-/// <param name="Give">What we or a giver make, in order.</param>
+/// <param name="Give">What we or a team make, in order.</param>
 /// <param name="Remove">What is to be taken away, after giving and checking.</param>
 /// <param name="LeftToSetup">Ids of grants that setup gives.</param>
 /// <param name="NotOffered">What must be decided by a person.</param>

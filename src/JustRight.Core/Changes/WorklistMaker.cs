@@ -30,7 +30,7 @@ public sealed class WorklistMaker
 
     /// <summary>The steps left for an install.</summary>
     /// <param name="past">For an install that is being retired: what is known from before.</param>
-    public static Worklist Make(InstallFit fit, SurveyView view, NeedsBook needs, RetirementPast? past = null)
+    public static Worklist Make(InstallFit fit, SurveyView view, NeedsIndex needs, RetirementPast? past = null)
     {
         if (fit.Plan.Stage == Stage.Retiring) return Retiring(fit, view, needs, past ?? throw new ArgumentNullException(nameof(past), "An install that is being retired needs its past."));
         var maker = new WorklistMaker(fit, view);
@@ -40,12 +40,12 @@ public sealed class WorklistMaker
                 maker.Grant(account.Account, judgement);
         maker._hosts.Finish(maker.Add);
         var give = maker.Ordered();
-        var setup = fit.Accounts.SelectMany(a => a.Judgements).Where(j => j.Verdict == Verdict.Later).Select(j => j.Id).ToList();
+        var setup = fit.Accounts.SelectMany(a => a.Judgements).Where(j => j.Verdict == Verdict.Pending).Select(j => j.Id).ToList();
         var (remove, notOffered) = new RemovalMaker(fit, view, needs, give).Make();
         return new Worklist(give, remove, setup, [.. maker._notOffered, .. notOffered]);
     }
 
-    private static Worklist Retiring(InstallFit fit, SurveyView view, NeedsBook needs, RetirementPast past)
+    private static Worklist Retiring(InstallFit fit, SurveyView view, NeedsIndex needs, RetirementPast past)
     {
         var retirement = new RetirementSteps(fit, view, needs, past);
         var (rights, kept) = new RemovalMaker(fit, view, needs, []) { Going = retirement.Going }.Make();
@@ -57,14 +57,14 @@ public sealed class WorklistMaker
 
     private static bool NeedsGiving(Judgement judgement) => judgement is { Right: not UnjudgedRight, Accepted: null } && judgement.Verdict switch
     {
-        Verdict.Unmet => judgement.DeniedBy.Count == 0, // a deny is not overcome by granting again
+        Verdict.Missing => judgement.DeniedBy.Count == 0, // a deny is not overcome by granting again
         Verdict.Met => !judgement.AsPlanned,
         Verdict.Unseen => true,
         _ => false,
     };
 
     /// <summary>What setup gives and a policy takes back is given in the policy, whoever gives it on the host.</summary>
-    private static bool IsTakenBack(Judgement judgement) => judgement is { Verdict: Verdict.Later, Governed.Gives: false, Grant.GivenBy: GivenBy.Setup };
+    private static bool IsTakenBack(Judgement judgement) => judgement is { Verdict: Verdict.Pending, Governed.Gives: false, Grant.GivenBy: GivenBy.Setup };
 
     private void Objects()
     {
@@ -121,10 +121,10 @@ public sealed class WorklistMaker
             return;
         }
 
-        if (fit.Judgements.FirstOrDefault(j => j is { Verdict: Verdict.Unmet, Right: AccountRight { Aspect: AccountAspect.PasswordChange } }) is { } free)
+        if (fit.Judgements.FirstOrDefault(j => j is { Verdict: Verdict.Missing, Right: AccountRight { Aspect: AccountAspect.PasswordChange } }) is { } free)
             ForbidPasswordChange(account, _view.Graph.PrincipalOf(_view.Graph.IndexOf(account.Name))!.Dn, free.Id);
 
-        var off = fit.Judgements.Where(j => j is { Verdict: Verdict.Unmet, Right: AccountRight { Aspect: AccountAspect.Description or AccountAspect.PasswordExpiry } }).ToList();
+        var off = fit.Judgements.Where(j => j is { Verdict: Verdict.Missing, Right: AccountRight { Aspect: AccountAspect.Description or AccountAspect.PasswordExpiry } }).ToList();
         if (off.Count == 0) return;
         var found = _view.Graph.PrincipalOf(_view.Graph.IndexOf(account.Name))!;
         var change = new DescribeAccount(_plan.Domain, account.Name, account.Description, account.PasswordNeverExpires, found.Description, found.State.HasFlag(AccountState.PasswordNeverExpires));
@@ -231,7 +231,7 @@ public sealed class WorklistMaker
             .ToList();
         foreach (var rule in missing)
             Add(4, new AddAccessRule(_plan.Domain, right.Branch, rule, AceWords.What(rule.Rights, rule.ObjectType, rule.InheritedBy, tree.Schema)), grant.Id, why, blocked, grant.At);
-        if (missing.Count == 0 && judgement is { Verdict: Verdict.Unmet, Branch: not null })
+        if (missing.Count == 0 && judgement is { Verdict: Verdict.Missing, Branch: not null })
             _notOffered.Add(new NotOffered(judgement.Id, "its entries stand on the branch, yet do not reach everything below: trace it, and choose a remedy"));
     }
 

@@ -15,7 +15,7 @@ public sealed record Estate(
     Naming Naming,
     IReadOnlyList<EstateHost> Hosts,
     IReadOnlyList<EstateInstance> Instances,
-    HouseRules Rules,
+    OrganizationRules Rules,
     Origin At)
 {
     private readonly Lazy<Dictionary<string, EstateHost>> _hosts = new(() => Hosts.ToDictionary(h => h.Name, StringComparer.OrdinalIgnoreCase));
@@ -30,8 +30,8 @@ public sealed record Estate(
     /// <summary>How many hosts are read at a time.</summary>
     public int HostsSideBySide { get; init; } = 16;
 
-    /// <summary>Whether anything of this estate is pretended.</summary>
-    public bool IsPretend => Directory.Reach == Reach.Lab;
+    /// <summary>Whether anything of this estate is simulated.</summary>
+    public bool IsSimulated => Directory.Reach == Reach.Simulation;
 
     /// <summary>A host by name, without regard to case, or null.</summary>
     public EstateHost? Host(string name) => _hosts.Value.GetValueOrDefault(name);
@@ -60,8 +60,8 @@ public sealed record Domain(string DnsName, string ShortName)
 /// <summary>How a part of the estate is reached.</summary>
 public enum Reach
 {
-    /// <summary>The pretend estate that ships with the product.</summary>
-    Lab,
+    /// <summary>The simulated estate that ships with the product.</summary>
+    Simulation,
 
     /// <summary>A directory over LDAP with TLS from the start.</summary>
     Ldaps,
@@ -97,10 +97,10 @@ public sealed record DirectoryReach(Reach Reach, string? Controller, int Port, s
     public string? PolicyFolder { get; init; }
 }
 
-/// <summary>A branch of the directory, by a key of the house's own.</summary>
+/// <summary>A branch of the directory, by a key of the organization's own.</summary>
 public sealed record Branch(string Key, DistinguishedName Name, Origin At);
 
-/// <summary>How the house names things.</summary>
+/// <summary>How the organization names things.</summary>
 /// <param name="Accounts">Pattern for accounts, with <c>{product}</c> and <c>{account}</c>.</param>
 /// <param name="Groups">Pattern for groups, with <c>{product}</c> and <c>{group}</c>.</param>
 /// <param name="Description">Pattern for descriptions, with <c>{purpose} {title} {product} {release} {install}</c>.</param>
@@ -112,7 +112,7 @@ public sealed record Naming(
     string Accounts, string Groups, string Description, string AccountsIn, string GroupsIn, IReadOnlyDictionary<string, string> ShortNames,
     IReadOnlyDictionary<string, Origin> Lines, Origin At)
 {
-    /// <summary>Key of the branch that holds accounts which products bind as; that of accounts unless the house says otherwise.</summary>
+    /// <summary>Key of the branch that holds accounts which products bind as; that of accounts unless the organization says otherwise.</summary>
     public string BindAccountsIn { get; init; } = AccountsIn;
 }
 
@@ -136,7 +136,7 @@ public sealed record EstateHost(string Name, Reach Reach, Origin At)
 public sealed record SshReach(string Address, int Port, string HostKey, string SignInAs, string Secret, TimeSpan Timeout);
 
 /// <summary>A database instance.</summary>
-/// <param name="Release">Its release, or null when the house has not said.</param>
+/// <param name="Release">Its release, or null when the organization has not said.</param>
 public sealed record EstateInstance(string Name, string Host, string Engine, DottedNumber? Release, Reach Reach, Origin At)
 {
     /// <summary>How it is reached over TLS; null for other instances.</summary>
@@ -155,11 +155,11 @@ public sealed record EstateInstance(string Name, string Host, string Engine, Dot
 /// <param name="Timeout">How long one query may take.</param>
 public sealed record InstanceReach(string Address, int Port, string? Certificate, string SignInAs, string Secret, TimeSpan Timeout);
 
-/// <summary>The house's own rules.</summary>
-/// <param name="Barred">What no service account may hold.</param>
+/// <summary>The organization's own rules.</summary>
+/// <param name="Forbidden">What no service account may hold.</param>
 /// <param name="SurveyNoOlderThan">The age beyond which a survey proves nothing, or null for no limit.</param>
-/// <param name="AllowedSharing">Accounts that a sheet separates and the house lets be one, with the reason.</param>
-public sealed record HouseRules(IReadOnlyList<BarredHolding> Barred, TimeSpan? SurveyNoOlderThan, IReadOnlyList<AllowedSharing> AllowedSharing)
+/// <param name="AllowedSharing">Accounts that a sheet separates and the organization lets be one, with the reason.</param>
+public sealed record OrganizationRules(IReadOnlyList<ForbiddenHolding> Forbidden, TimeSpan? SurveyNoOlderThan, IReadOnlyList<AllowedSharing> AllowedSharing)
 {
     /// <summary>The age beyond which what was read of a host proves nothing; null for the same as surveys.</summary>
     public TimeSpan? HostFactsNoOlderThan { get; init; }
@@ -167,7 +167,7 @@ public sealed record HouseRules(IReadOnlyList<BarredHolding> Barred, TimeSpan? S
     /// <summary>What holds for passwords that we change.</summary>
     public PasswordRules Passwords { get; init; } = PasswordRules.Usual;
 
-    /// <summary>The house's time zone, for times of day.</summary>
+    /// <summary>The organization's time zone, for times of day.</summary>
     public TimeZoneInfo TimeZone { get; init; } = TimeZoneInfo.Utc;
 
     /// <summary>What holds for reviews.</summary>
@@ -176,23 +176,23 @@ public sealed record HouseRules(IReadOnlyList<BarredHolding> Barred, TimeSpan? S
     /// <summary>What holds for what is retired.</summary>
     public RetireRules Retire { get; init; } = RetireRules.Usual;
 
-    /// <summary>Whether what changes the estate needs a second person's release.</summary>
-    public bool FourEyes { get; init; }
+    /// <summary>Whether what changes the estate needs a second person's approval.</summary>
+    public bool TwoPersonApproval { get; init; }
 
     /// <summary>How often the estate is looked at by itself; null when it is not.</summary>
-    public WatchRules? Watch { get; init; }
+    public ScheduleRules? Schedule { get; init; }
 
     /// <summary>Who is told.</summary>
-    public NoticeRules Notices { get; init; } = NoticeRules.Nobody;
+    public NotificationRules Notifications { get; init; } = NotificationRules.Nobody;
 
-    /// <summary>A day stands for its noon in the house: that is the same day for whoever reads it elsewhere, and no clock changes then.</summary>
+    /// <summary>A day stands for its noon in the organization: that is the same day for whoever reads it elsewhere, and no clock changes then.</summary>
     public DateTimeOffset NoonOf(DateOnly day)
     {
         var noon = day.ToDateTime(new TimeOnly(12, 0));
         return new DateTimeOffset(noon, TimeZone.GetUtcOffset(noon));
     }
 
-    /// <summary>The moment at which a day is over in the house. Where the clock jumps at that midnight, it is the moment of the jump.</summary>
+    /// <summary>The moment at which a day is over in the organization. Where the clock jumps at that midnight, it is the moment of the jump.</summary>
     public DateTimeOffset EndOf(DateOnly day)
     {
         var midnight = day.AddDays(1).ToDateTime(TimeOnly.MinValue);
@@ -200,5 +200,5 @@ public sealed record HouseRules(IReadOnlyList<BarredHolding> Barred, TimeSpan? S
     }
 }
 
-/// <summary>A sharing that the house allows.</summary>
+/// <summary>A sharing that the organization allows.</summary>
 public sealed record AllowedSharing(string Install, IReadOnlyList<string> Accounts, string Why, Origin At);

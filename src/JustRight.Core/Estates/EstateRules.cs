@@ -89,12 +89,12 @@ public static class EstateRules
             foreach (var (key, value) in new[] { ("sign-in-as", instance.Tls!.SignInAs), ("secret", instance.Tls.Secret) })
                 if (string.IsNullOrWhiteSpace(value))
                     faults.Add(new Fault("missing-key", instance.At, $"instances.{instance.Name}.{key}", $"An instance reached over TLS needs '{key}'.") { Expected = $"'{key}' here, or under instance-access for all instances" });
-        if (directory.Reach == Reach.Lab) return;
-        foreach (var people in estate.PeopleDirectories.Where(d => d.Reach == Reach.Lab))
-            faults.Add(new Fault("mixed-reach", people.At, $"people-directories.{people.Key}.reach", "A pretend directory cannot belong to a real domain.") { Expected = "reach: ldap or none" });
-        foreach (var host in estate.Hosts.Where(h => h.Reach == Reach.Lab))
-            faults.Add(new Fault("mixed-reach", host.At, $"hosts.{host.Name}.reach", "A pretend host cannot belong to a real directory: its members would be pretend accounts.") { Expected = "reach: ssh, handed-over or none" });
-        foreach (var instance in estate.Instances.Where(i => i.Reach == Reach.Lab))
-            faults.Add(new Fault("mixed-reach", instance.At, $"instances.{instance.Name}.reach", "A pretend instance cannot belong to a real directory.") { Expected = "reach: tls or none" });
+        if (directory.Reach == Reach.Simulation) return;
+        foreach (var people in estate.PeopleDirectories.Where(d => d.Reach == Reach.Simulation))
+            faults.Add(new Fault("mixed-reach", people.At, $"people-directories.{people.Key}.reach", "A simulated directory cannot belong to a real domain.") { Expected = "reach: ldap or none" });
+        foreach (var host in estate.Hosts.Where(h => h.Reach == Reach.Simulation))
+            faults.Add(new Fault("mixed-reach", host.At, $"hosts.{host.Name}.reach", "A simulated host cannot belong to a real directory: its members would be simulated accounts.") { Expected = "reach: ssh, handed-over or none" });
+        foreach (var instance in estate.Instances.Where(i => i.Reach == Reach.Simulation))
+            faults.Add(new Fault("mixed-reach", instance.At, $"instances.{instance.Name}.reach", "A simulated instance cannot belong to a real directory.") { Expected = "reach: tls or none" });
     }
 }

@@ -22,7 +22,7 @@ public enum GroupKind
 }
 
 /// <summary>A directory that people sign in to products with.</summary>
-/// <param name="Key">The house's own word for it.</param>
+/// <param name="Key">The organization's own word for it.</param>
 /// <param name="Host">The name that products connect to, which its certificate must carry.</param>
 /// <param name="Offers">How it can be reached, with the port of each.</param>
 /// <param name="Root">The name above everything in it.</param>
@@ -34,7 +34,7 @@ public sealed record PeopleDirectory(
     string Key, DirectoryFamily Family, string Host, IReadOnlyDictionary<WireSecurity, int> Offers, DistinguishedName Root, DistinguishedName PeopleIn, DistinguishedName GroupsIn,
     GroupKind Groups, bool BackLink, Origin At)
 {
-    /// <summary>How we reach it: the lab, over LDAP, or not.</summary>
+    /// <summary>How we reach it: the simulation, over LDAP, or not.</summary>
     public Reach Reach { get; init; } = Reach.None;
 
     /// <summary>A folder with the certificates of the authorities to trust, PEM; null where only the plain way is offered.</summary>

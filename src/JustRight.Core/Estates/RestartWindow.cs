@@ -2,7 +2,7 @@ using System.Globalization;
 
 namespace JustRight.Core.Estates;
 
-/// <summary>The time of day at which services of a host may be restarted, by the clock of the house: from one time up to, not including, another; past midnight when the second is the earlier.</summary>
+/// <summary>The time of day at which services of a host may be restarted, by the clock of the organization: from one time up to, not including, another; past midnight when the second is the earlier.</summary>
 public sealed record RestartWindow(TimeOnly From, TimeOnly To)
 {
     /// <summary>What one looks like.</summary>

@@ -1,7 +1,7 @@
 namespace JustRight.Core.Faults;
 
 /// <summary>
-/// One thing that is wrong with what a user wrote: a stable code, a fact, a position, and how to mend it.
+/// One thing that is wrong with what a user wrote: a stable code, a fact, a position, and how to fix it.
 /// Faults never carry secrets: they quote keys and names only.
 /// </summary>
 /// <param name="Code">Stable, for programs: <c>unknown-key</c>, <c>unknown-place</c>, …</param>
@@ -19,7 +19,7 @@ public sealed record Fault(string Code, Origin At, string Field, string Message)
     /// <summary>The nearest known spelling, if one is near.</summary>
     public string? Nearest { get; init; }
 
-    /// <summary>One line that says where, what and how to mend it.</summary>
+    /// <summary>One line that says where, what and how to fix it.</summary>
     public override string ToString()
     {
         var text = $"{At}: {Message}";

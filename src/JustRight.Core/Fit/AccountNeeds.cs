@@ -35,20 +35,20 @@ internal static class AccountNeeds
 
         if (node < 0 || view.Graph.PrincipalOf(node) is not { } found)
         {
-            yield return Say(exists, Verdict.Unmet, account.Existing ? $"{account.Name} was not found in {domain}" : $"{account.Name} is not in {domain} yet");
+            yield return Say(exists, Verdict.Missing, account.Existing ? $"{account.Name} was not found in {domain}" : $"{account.Name} is not in {domain} yet");
             yield break;
         }
 
         if (found.Kind == PrincipalKind.Group)
         {
-            yield return Say(exists, Verdict.Unmet, $"{account.Name} is a group");
+            yield return Say(exists, Verdict.Missing, $"{account.Name} is a group");
             yield break;
         }
 
         foreach (var right in Rights(account, domain))
         {
             var (fits, reason) = Check(right.Aspect, account, found);
-            yield return Say(right, fits switch { true => Verdict.Met, false => Verdict.Unmet, null => Verdict.Unseen }, reason);
+            yield return Say(right, fits switch { true => Verdict.Met, false => Verdict.Missing, null => Verdict.Unseen }, reason);
         }
 
         Judgement Say(AccountRight right, Verdict verdict, string reason) => new($"{account.Key}/{right.Key}", account.Key, right, verdict, reason, []);

@@ -18,22 +18,22 @@ namespace JustRight.Core.Fit;
 /// <summary>Judges plans against a survey. Verdicts rest on the survey alone and come in a fixed order.</summary>
 /// <param name="view">The survey, made ready.</param>
 /// <param name="needs">What all installs of the estate need.</param>
-/// <param name="rules">The house rules.</param>
+/// <param name="rules">The organization rule.</param>
 /// <param name="now">The present, against which the survey's age is held.</param>
-public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules, DateTimeOffset now)
+public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRules rules, DateTimeOffset now)
 {
     /// <summary>What people confirmed where no survey reads.</summary>
-    public ConfirmationBook Confirmations { get; init; } = ConfirmationBook.Empty;
+    public ConfirmationIndex Confirmations { get; init; } = ConfirmationIndex.Empty;
 
     /// <summary>What people accepted that is off.</summary>
-    public ExceptionBook Exceptions { get; init; } = ExceptionBook.Empty;
+    public ExceptionIndex Exceptions { get; init; } = ExceptionIndex.Empty;
 
     /// <summary>The fit of one install.</summary>
     public InstallFit Judge(Plan plan)
     {
         var stale = Staleness();
         var accounts = plan.Accounts.Select(a => JudgeAccount(plan, a, stale)).Select(a => new AccountFit(a.Account, a.Found, [.. a.Judgements.Select(j => Exceptions.Apply(j, now))])).ToList();
-        return new InstallFit(plan, view.Survey.TakenAt, view.Survey.Pretend, accounts, [.. PlaceFindings.Of(plan, view, needs).Select(f => Exceptions.Apply(f, now))], view.Corners);
+        return new InstallFit(plan, view.Survey.TakenAt, view.Survey.Simulated, accounts, [.. PlaceFindings.Of(plan, view, needs).Select(f => Exceptions.Apply(f, now))], view.UnreadParts);
     }
 
     private string? Staleness()
@@ -81,26 +81,26 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
             _ => Governed(plan, account, g, JudgeGrant(plan, account, g, holdings), holdings),
         }).ToList();
         if (plan.Stage != Stage.Retiring) judged = Alternatives(plan, account, judged, holdings);
-        var surplus = new SurplusFinder(view, needs, plan, account, holdings).Find();
-        return new AccountFit(account, true, [.. own, .. judged, .. surplus, .. MachineStandIns.Of(plan, account, view)]);
+        var excess = new ExcessFinder(view, needs, plan, account, holdings).Find();
+        return new AccountFit(account, true, [.. own, .. judged, .. excess, .. MachineStandIns.Of(plan, account, view)]);
     }
 
     private Judgement JudgeProductRole(Plan plan, PlannedAccount account, PlannedGrant grant) => new ProductRoleJudge(Confirmations, view, now).Judge(plan, account, grant);
 
     private Judgement WithoutAccount(Plan plan, PlannedAccount account, PlannedGrant grant)
     {
-        if (!NeedsBook.Stands(grant, plan.Stage)) return Say(grant, Verdict.Done, NoLonger(plan));
+        if (!NeedsIndex.Stands(grant, plan.Stage)) return Say(grant, Verdict.Done, NoLonger(plan));
         if (view.Survey.Directory.Unread is { } unread) return Say(grant, Verdict.Unseen, $"the directory could not be read: {unread}");
         if (!Judgeable(grant)) return Say(grant, Verdict.Unseen, "cannot be judged yet");
         if (grant.Right is ServiceRight) return new ServiceJudge(view, plan).Judge(account, grant);
-        if (grant.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned) return WithoutAccount(grant, Say(grant, Verdict.Later, "setup gives it"));
-        return WithoutAccount(grant, Say(grant, Verdict.Unmet, $"waiting for the account {account.Name}"));
+        if (grant.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned) return WithoutAccount(grant, Say(grant, Verdict.Pending, "setup gives it"));
+        return WithoutAccount(grant, Say(grant, Verdict.Missing, $"waiting for the account {account.Name}"));
     }
 
     /// <summary>Nobody's list can hold an account that does not exist: where a policy governs, its list lacks the account.</summary>
     private Judgement WithoutAccount(PlannedGrant grant, Judgement judged) =>
         RightGovernor.Of(view, grant.Right, null).Governed is not { } governed ? judged
-            : judged with { Governed = governed, Reason = judged.Verdict == Verdict.Later && governed.Gives == false ? TakenBack(governed) : judged.Reason, Notes = [$"policy {governed.Name} governs it on {grant.Right.Place}"] };
+            : judged with { Governed = governed, Reason = judged.Verdict == Verdict.Pending && governed.Gives == false ? TakenBack(governed) : judged.Reason, Notes = [$"policy {governed.Name} governs it on {grant.Right.Place}"] };
 
     private static string TakenBack(GovernedRight governed) => $"setup gives it, and policy {governed.Name} takes it back";
 
@@ -111,11 +111,11 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
     {
         if (!Judgeable(grant)) return Say(grant, Verdict.Unseen, "cannot be judged yet");
         var held = holdings.Of(grant.Right, LogonKind.Of(account.WorksAs));
-        if (!NeedsBook.Stands(grant, plan.Stage))
+        if (!NeedsIndex.Stands(grant, plan.Stage))
         {
-            // Still held: the surplus says so, unless another need keeps it.
+            // Still held: the excess says so, unless another need keeps it.
             if (held is null) return view.WhyUnseen(grant.Right, holdings.Account) is { } why ? Say(grant, Verdict.Unseen, why) : Say(grant, Verdict.Done, $"{NoLonger(plan)}, and gone");
-            return Say(grant, Verdict.Done, needs.Installs(account.Name, grant.Right) is { Count: > 0 } others ? $"{NoLonger(plan)} here; kept for {string.Join(", ", others)}" : $"{NoLonger(plan)}; still held, see what is too much");
+            return Say(grant, Verdict.Done, needs.Installs(account.Name, grant.Right) is { Count: > 0 } others ? $"{NoLonger(plan)} here; kept for {string.Join(", ", others)}" : $"{NoLonger(plan)}; still held, see what is excess");
         }
 
         if (grant.Right is DirectoryRight directory) return JudgeBranch(plan, grant, directory, holdings, held);
@@ -129,15 +129,15 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
         }
 
         if (view.WhyUnseen(grant.Right, holdings.Account) is { } unseen) return Say(grant, Verdict.Unseen, unseen);
-        if (grant.GivenBy == GivenBy.Setup) return plan.Stage == Stage.Planned ? Say(grant, Verdict.Later, "setup gives it") : Say(grant, Verdict.Unmet, "setup should have given this");
-        if (MissingDatabase(grant.Right) is { } database) return Say(grant, Verdict.Unmet, $"waiting for the database {database}");
-        return Say(grant, Verdict.Unmet, $"{account.Name} does not hold it");
+        if (grant.GivenBy == GivenBy.Setup) return plan.Stage == Stage.Planned ? Say(grant, Verdict.Pending, "setup gives it") : Say(grant, Verdict.Missing, "setup should have given this");
+        if (MissingDatabase(grant.Right) is { } database) return Say(grant, Verdict.Missing, $"waiting for the database {database}");
+        return Say(grant, Verdict.Missing, $"{account.Name} does not hold it");
     }
 
     /// <summary>What a policy does to a right of a host: it may take back what is held, or give what is not held yet.</summary>
     private Judgement Governed(Plan plan, PlannedAccount account, PlannedGrant grant, Judgement judged, Holdings holdings)
     {
-        if (judged.Verdict is not (Verdict.Met or Verdict.Unmet or Verdict.Later)) return judged;
+        if (judged.Verdict is not (Verdict.Met or Verdict.Missing or Verdict.Pending)) return judged;
         var (governed, unseen) = RightGovernor.Of(view, grant.Right, holdings);
         if (unseen is not null) return judged with { Notes = [.. judged.Notes, $"whether a policy governs it is not known: {unseen}"] };
         if (governed is null) return judged;
@@ -147,9 +147,9 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
             (_, null) => with with { Notes = [.. judged.Notes, $"policy {governed.Name} governs it, and its list could not be read"] },
             (Verdict.Met, true) => with,
             (Verdict.Met, false) => with with { Reason = $"{judged.Reason}, until the next policy refresh", AsPlanned = false, Notes = [.. judged.Notes, $"policy {governed.Name} governs it and its list lacks {account.Name}: {Governance.Refresh} takes it back"] },
-            (Verdict.Unmet, true) when judged.DeniedBy.Count == 0 => with with { Reason = $"policy {governed.Name} gives it, from the next policy refresh on" },
-            (Verdict.Unmet, false) when judged.DeniedBy.Count == 0 => with with { Reason = $"{judged.Reason}; policy {governed.Name} governs it, and its list lacks {account.Name}" },
-            (Verdict.Later, false) => with with { Reason = TakenBack(governed), Notes = [.. judged.Notes, $"what setup gives will not last: policy {governed.Name} governs it and its list lacks {account.Name}, so {Governance.Refresh} takes it back"] },
+            (Verdict.Missing, true) when judged.DeniedBy.Count == 0 => with with { Reason = $"policy {governed.Name} gives it, from the next policy refresh on" },
+            (Verdict.Missing, false) when judged.DeniedBy.Count == 0 => with with { Reason = $"{judged.Reason}; policy {governed.Name} governs it, and its list lacks {account.Name}" },
+            (Verdict.Pending, false) => with with { Reason = TakenBack(governed), Notes = [.. judged.Notes, $"what setup gives will not last: policy {governed.Name} governs it and its list lacks {account.Name}, so {Governance.Refresh} takes it back"] },
             _ => with,
         };
     }
@@ -168,11 +168,11 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
         }
 
         if (answer.Cannot == 0 && answer.Unseen > 0) return Say(grant, Verdict.Unseen, facts.Refusal(right.Of)) with { Branch = facts };
-        if (grant.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned) return Say(grant, Verdict.Later, "setup gives it") with { Branch = facts };
+        if (grant.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned) return Say(grant, Verdict.Pending, "setup gives it") with { Branch = facts };
         var reason = facts.Count == 0 ? $"there is no {right.Of} yet, and one created tomorrow would refuse it"
             : facts.Can == 0 && facts.Failures.All(f => f.Cause == FailureCause.NothingGivesIt) ? $"none of {facts.Count} objects of class {right.Of} grants it: no entry gives the right"
             : facts.Refusal(right.Of);
-        return Say(grant, Verdict.Unmet, reason) with { Branch = facts, Notes = [.. facts.Tomorrow(right.Of)] };
+        return Say(grant, Verdict.Missing, reason) with { Branch = facts, Notes = [.. facts.Tomorrow(right.Of)] };
     }
 
     private Judgement Holding(Plan plan, PlannedGrant grant, Holdings holdings, Held held)
@@ -180,9 +180,9 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
         var paths = holdings.PathsOf(held);
         if (Shut(grant, holdings, held) is { } shut) return shut;
 
-        // A right that only a barred group brings must be given its own way before that group can be left.
-        if (paths.All(p => p.Nodes.Any(n => IsBarred(plan, grant.Account, n))) && grant.Right is not DomainGroupRight)
-            return Say(grant, Verdict.Met, "held, but only through a barred group") with { Paths = paths, AsPlanned = false, Notes = ["give it its own way before taking the barred group away"] };
+        // A right that only a forbidden group brings must be given its own way before that group can be left.
+        if (paths.All(p => p.Nodes.Any(n => IsForbidden(plan, grant.Account, n))) && grant.Right is not DomainGroupRight)
+            return Say(grant, Verdict.Met, "held, but only through a forbidden group") with { Paths = paths, AsPlanned = false, Notes = ["give it its own way before taking the forbidden group away"] };
 
         var group = grant.Through is null ? null : plan.Groups.First(g => g.Key == grant.Through);
         var asPlanned = group is null || paths.Any(p => p.Nodes.Skip(1).Any(n => string.Equals(view.Graph.PrincipalOf(n)?.Name, group.Name, StringComparison.OrdinalIgnoreCase)));
@@ -204,11 +204,11 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
         {
             var through = holdings.PathsOf(denied);
             var by = through[0].Nodes.Count > 1 ? view.Graph.NameOf(through[0].Nodes[^1]) : "an entry of its own";
-            return Say(grant, Verdict.Unmet, $"denied by {by}") with { Paths = holdings.PathsOf(held), DeniedBy = through };
+            return Say(grant, Verdict.Missing, $"denied by {by}") with { Paths = holdings.PathsOf(held), DeniedBy = through };
         }
 
         if (!DatabaseGate.IsImmune(grant.Right, holdings) && view.WhyDenyUnseen(grant.Right, holdings.Account) is { } why) return Say(grant, Verdict.Unseen, why) with { Paths = holdings.PathsOf(held) };
-        return DatabaseGate.WhyShut(view, grant.Right, holdings) is { } shut ? Say(grant, Verdict.Unmet, shut) with { Paths = holdings.PathsOf(held) } : null;
+        return DatabaseGate.WhyShut(view, grant.Right, holdings) is { } shut ? Say(grant, Verdict.Missing, shut) with { Paths = holdings.PathsOf(held) } : null;
     }
 
     /// <summary>Where the alternative taken is not wholly held but another one is, the need is met by that other one.</summary>
@@ -220,7 +220,7 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
             if (mine.All(j => j.Verdict == Verdict.Met)) continue;
             var other = decision.Alternatives.FirstOrDefault(a => a.Label != decision.Taken && a.Rights.Count > 0 && a.Rights.All(r => holdings.Of(r) is not null));
             if (other is null) continue;
-            foreach (var judgement in mine.Where(j => j.Verdict is Verdict.Unmet or Verdict.Later or Verdict.Unseen && j.DeniedBy.Count == 0))
+            foreach (var judgement in mine.Where(j => j.Verdict is Verdict.Missing or Verdict.Pending or Verdict.Unseen && j.DeniedBy.Count == 0))
             {
                 judged[judged.IndexOf(judgement)] = judgement with
                 {
@@ -235,8 +235,8 @@ public sealed class FitJudge(SurveyView view, NeedsBook needs, HouseRules rules,
         return judged;
     }
 
-    private bool IsBarred(Plan plan, string account, int node) =>
-        view.Graph.PrincipalOf(node)?.Name is { } name && plan.Barred.Any(b => (b.Account is null || b.Account == account) && string.Equals(b.Group, name, StringComparison.OrdinalIgnoreCase));
+    private bool IsForbidden(Plan plan, string account, int node) =>
+        view.Graph.PrincipalOf(node)?.Name is { } name && plan.Forbidden.Any(b => (b.Account is null || b.Account == account) && string.Equals(b.Group, name, StringComparison.OrdinalIgnoreCase));
 
     private string? MissingDatabase(Right right) =>
         right is DatabaseRoleRight or DatabasePermissionRight or DatabaseOwnerRight && view.Instance(right.AtInstance!) is { Unread: null } instance && !instance.Databases.Any(d => string.Equals($"{instance.Name}/{d.Name}", right.Place, StringComparison.OrdinalIgnoreCase))

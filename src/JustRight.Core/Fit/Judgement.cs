@@ -14,19 +14,19 @@ public enum Verdict
     Met,
 
     /// <summary>The need is not held, or denied.</summary>
-    Unmet,
+    Missing,
 
     /// <summary>Setup gives it, and setup has not run.</summary>
-    Later,
+    Pending,
 
     /// <summary>Something that was not read could change the answer.</summary>
     Unseen,
 
     /// <summary>Held, and no need asks for it.</summary>
-    Spare,
+    Excess,
 
     /// <summary>Held, and forbidden.</summary>
-    Barred,
+    Forbidden,
 
     /// <summary>Needed no longer: setup has run, or the install is being retired.</summary>
     Done,
@@ -48,7 +48,7 @@ public sealed record Judgement(string Id, string Account, Right Right, Verdict V
     /// <summary>Further facts: held another way, needed by another install, until the next policy refresh.</summary>
     public IReadOnlyList<string> Notes { get; init; } = [];
 
-    /// <summary>Rights that come along with a spare or barred one.</summary>
+    /// <summary>Rights that come along with an excess or forbidden one.</summary>
     public IReadOnlyList<string> Brings { get; init; } = [];
 
     /// <summary>The paths by which it is denied.</summary>
@@ -66,32 +66,32 @@ public sealed record Judgement(string Id, string Account, Right Right, Verdict V
     /// <summary>For an identity inside a product: what a person last said of it, or null.</summary>
     public Confirmation? Confirmation { get; init; }
 
-    /// <summary>For a barred right: where the rule stands.</summary>
-    public BarredRule? Rule { get; init; }
+    /// <summary>For a forbidden right: where the rule stands.</summary>
+    public ForbiddenRule? Rule { get; init; }
 
-    /// <summary>For what is unmet, spare or barred: the exception that covers it now, or null.</summary>
+    /// <summary>For what is missing, excess or forbidden: the exception that covers it now, or null.</summary>
     public AcceptedException? Accepted { get; init; }
 }
 
-/// <summary>How far something leans: counts by verdict.</summary>
-/// <param name="Missing">Unmet needs.</param>
-/// <param name="Accepted">How many of what is missing, spare or barred an exception covers.</param>
-public readonly record struct Leaning(int Met, int Missing, int Later, int Unseen, int Spare, int Barred, int Accepted = 0)
+/// <summary>Counts by verdict.</summary>
+/// <param name="Missing">Missing needs.</param>
+/// <param name="Accepted">How many of what is missing, excess or forbidden an exception covers.</param>
+public readonly record struct FitCounts(int Met, int Missing, int Pending, int Unseen, int Excess, int Forbidden, int Accepted = 0)
 {
     /// <summary>How much is off, accepted or not.</summary>
-    public int Off => Missing + Spare + Barred;
+    public int Off => Missing + Excess + Forbidden;
 
-    /// <summary>Whether something is unmet.</summary>
-    public bool TooLittle => Missing > 0;
+    /// <summary>Whether something is missing.</summary>
+    public bool AnyMissing => Missing > 0;
 
-    /// <summary>Whether something is spare or barred.</summary>
-    public bool TooMuch => Spare + Barred > 0;
+    /// <summary>Whether something is excess or forbidden.</summary>
+    public bool AnyExcess => Excess + Forbidden > 0;
 
-    /// <summary>Neither too little nor too much, as far as seen.</summary>
-    public bool JustRight => !TooLittle && !TooMuch;
+    /// <summary>Nothing missing and nothing excess, as far as seen.</summary>
+    public bool JustRight => !AnyMissing && !AnyExcess;
 
     /// <summary>Counts judgements.</summary>
-    public static Leaning Of(IEnumerable<Judgement> judgements)
+    public static FitCounts Of(IEnumerable<Judgement> judgements)
     {
         Span<int> counts = stackalloc int[7];
         var accepted = 0;
@@ -101,21 +101,21 @@ public readonly record struct Leaning(int Met, int Missing, int Later, int Unsee
             if (judgement.Accepted is not null) accepted++;
         }
 
-        return new Leaning(counts[(int)Verdict.Met], counts[(int)Verdict.Unmet], counts[(int)Verdict.Later], counts[(int)Verdict.Unseen], counts[(int)Verdict.Spare], counts[(int)Verdict.Barred], accepted);
+        return new FitCounts(counts[(int)Verdict.Met], counts[(int)Verdict.Missing], counts[(int)Verdict.Pending], counts[(int)Verdict.Unseen], counts[(int)Verdict.Excess], counts[(int)Verdict.Forbidden], accepted);
     }
 
-    /// <summary>The words beside the sign: <c>2 missing, 1 too much</c>.</summary>
-    /// <param name="corners">How many corners could not be read.</param>
-    public string Words(int corners = 0)
+    /// <summary>The words beside the sign: <c>2 missing, 1 excess</c>.</summary>
+    /// <param name="unreadParts">How many parts could not be read.</param>
+    public string Words(int unreadParts = 0)
     {
         var words = new List<string>();
         if (Missing > 0) words.Add($"{Missing} missing");
-        if (Barred > 0) words.Add($"{Barred} barred");
-        if (Spare > 0) words.Add($"{Spare} too much");
+        if (Forbidden > 0) words.Add($"{Forbidden} forbidden");
+        if (Excess > 0) words.Add($"{Excess} excess");
         if (Accepted > 0) words.Add(Accepted < Off ? $"{Accepted} of them accepted" : Off == 1 ? "accepted" : "all accepted");
-        if (JustRight) words.Add(Unseen + corners > 0 ? "just right as far as seen" : "just right");
+        if (JustRight) words.Add(Unseen + unreadParts > 0 ? "just right as far as seen" : "just right");
         if (Unseen > 0) words.Add($"{Unseen} unseen");
-        if (Later > 0) words.Add($"{Later} later");
+        if (Pending > 0) words.Add($"{Pending} pending");
         return string.Join(", ", words);
     }
 }
@@ -124,34 +124,34 @@ public readonly record struct Leaning(int Met, int Missing, int Later, int Unsee
 public sealed record AccountFit(PlannedAccount Account, bool Found, IReadOnlyList<Judgement> Judgements)
 {
     /// <summary>Its counts.</summary>
-    public Leaning Leaning { get; } = Leaning.Of(Judgements);
+    public FitCounts Counts { get; } = FitCounts.Of(Judgements);
 }
 
 /// <summary>Something seen at a place that is no account's right, but worth a person's eye.</summary>
-/// <param name="TooMuch">Whether it counts as spare: a stranger in a closed group.</param>
-public sealed record Finding(string Place, string Text, bool TooMuch)
+/// <param name="IsExcess">Whether it counts as excess: an unexpected member in a closed group.</param>
+public sealed record Finding(string Place, string Text, bool IsExcess)
 {
     /// <summary>Stable as long as it says the same.</summary>
     public string Id => $"{Place}: {Text}";
 
-    /// <summary>For what is too much: the exception that covers it now, or null.</summary>
+    /// <summary>For an excess one: the exception that covers it now, or null.</summary>
     public AcceptedException? Accepted { get; init; }
 }
 
 /// <summary>The fit of an install: plan against survey.</summary>
-/// <param name="Corners">What could not be read anywhere in the estate: spare rights could hide there.</param>
-public sealed record InstallFit(Plan Plan, DateTimeOffset SurveyedAt, bool Pretend, IReadOnlyList<AccountFit> Accounts, IReadOnlyList<Finding> Findings, IReadOnlyList<UnseenCorner> Corners)
+/// <param name="UnreadParts">What could not be read anywhere in the estate: excess rights could hide there.</param>
+public sealed record InstallFit(Plan Plan, DateTimeOffset SurveyedAt, bool Simulated, IReadOnlyList<AccountFit> Accounts, IReadOnlyList<Finding> Findings, IReadOnlyList<UnreadPlace> UnreadParts)
 {
     /// <summary>Its counts.</summary>
-    public Leaning Leaning { get; } = Leaning.Of(Accounts.SelectMany(a => a.Judgements)) is var counts
-        ? counts with { Spare = counts.Spare + Findings.Count(f => f.TooMuch), Accepted = counts.Accepted + Findings.Count(f => f.Accepted is not null) }
+    public FitCounts Counts { get; } = FitCounts.Of(Accounts.SelectMany(a => a.Judgements)) is var counts
+        ? counts with { Excess = counts.Excess + Findings.Count(f => f.IsExcess), Accepted = counts.Accepted + Findings.Count(f => f.Accepted is not null) }
         : default;
 
     /// <summary>Its words.</summary>
-    public string Words => InStage(Leaning.Words(Corners.Count));
+    public string Words => InStage(Counts.Words(UnreadParts.Count));
 
     /// <summary>The words of one of its accounts.</summary>
-    public string WordsOf(AccountFit account) => InStage(account.Leaning.Words());
+    public string WordsOf(AccountFit account) => InStage(account.Counts.Words());
 
     /// <summary>What is being retired shall hold nothing: just right is not the word for that.</summary>
     private string InStage(string words) => Plan.Stage == Installs.Stage.Retiring ? words.Replace("just right", "nothing left", StringComparison.Ordinal) : words;

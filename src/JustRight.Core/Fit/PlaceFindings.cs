@@ -9,8 +9,8 @@ namespace JustRight.Core.Fit;
 /// <summary>What was seen at the places of an install that is worth a person's eye though it decides no verdict.</summary>
 internal static class PlaceFindings
 {
-    /// <summary>Unknown SIDs in local groups of the install's hosts, and strangers in its groups.</summary>
-    public static IReadOnlyList<Finding> Of(Plan plan, SurveyView view, NeedsBook needs)
+    /// <summary>Unknown SIDs in local groups of the install's hosts, and unexpected members in its groups.</summary>
+    public static IReadOnlyList<Finding> Of(Plan plan, SurveyView view, NeedsIndex needs)
     {
         var findings = view.Survey.Directory.Remarks.Select(r => new Finding(view.Survey.Directory.Domain, r, false)).ToList();
         var services = new ServiceFindings(plan, view);
@@ -23,14 +23,14 @@ internal static class PlaceFindings
             findings.AddRange(plan.Stage == Stage.Retiring ? StillRunning.On(host, plan, needs).Select(s => new Finding(host.Name, s.Words, false)) : services.Of(host));
         }
 
-        foreach (var group in plan.Groups) findings.AddRange(Strangers(plan, group, view));
+        foreach (var group in plan.Groups) findings.AddRange(UnexpectedMembers(plan, group, view));
         if (plan.Stage == Stage.Retiring) return findings;
         findings.AddRange(SecretStoreFindings.Of(plan, view));
         findings.AddRange(AccountFindings.Of(plan, view));
         return findings;
     }
 
-    private static IEnumerable<Finding> Strangers(Plan plan, PlannedGroup group, SurveyView view)
+    private static IEnumerable<Finding> UnexpectedMembers(Plan plan, PlannedGroup group, SurveyView view)
     {
         var node = view.Graph.IndexOf(group.Name);
         if (node < 0 || view.Graph.PrincipalOf(node) is not { } found) yield break;
@@ -41,7 +41,7 @@ internal static class PlaceFindings
         foreach (var member in found.Members.Select(view.Graph.IndexOf).Where(m => !planned.Contains(view.Graph.PrincipalOf(m)?.Name ?? "")))
         {
             yield return new Finding(group.Name, group.Closed
-                ? $"{view.Graph.NameOf(member)} is too much here: the sheet says that this group is closed ({group.At})."
+                ? $"{view.Graph.NameOf(member)} is excess here: the sheet says that this group is closed ({group.At})."
                 : $"{view.Graph.NameOf(member)} is another in this group: no plan put it there.", group.Closed);
         }
     }

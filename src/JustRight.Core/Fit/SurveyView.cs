@@ -23,7 +23,7 @@ public sealed class SurveyView
         Index = new GrantIndex(survey, Graph, Tree);
         Baseline = new BaselineRights(Graph, Index);
         Policies = new HostPolicies(survey, Graph);
-        Corners = [.. survey.Corners()];
+        UnreadParts = [.. survey.UnreadParts()];
         ServiceNames = survey.Directory.Principals.SelectMany(p => p.ServicePrincipalNames.Select(n => (Name: n, p))).ToLookup(c => c.Name, c => c.p, StringComparer.OrdinalIgnoreCase);
         _hosts = survey.Hosts.ToDictionary(h => h.Name, StringComparer.OrdinalIgnoreCase);
         _instances = survey.Instances.ToDictionary(i => i.Name, StringComparer.OrdinalIgnoreCase);
@@ -56,7 +56,7 @@ public sealed class SurveyView
     public ILookup<string, DirectoryPrincipal> ServiceNames { get; }
 
     /// <summary>What could not be read.</summary>
-    public IReadOnlyList<UnseenCorner> Corners { get; }
+    public IReadOnlyList<UnreadPlace> UnreadParts { get; }
 
     /// <summary>A host by name, or null when the survey did not ask for it.</summary>
     public HostSnapshot? Host(string name) => _hosts.GetValueOrDefault(name);

@@ -4,12 +4,12 @@ using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Handovers;
 
-/// <summary>What one giver is asked to do at one place, with all that is needed to decide, to do it, to check it and to take it back.</summary>
+/// <summary>What one team is asked to do at one place, with all that is needed to decide, to do it, to check it and to take it back.</summary>
 /// <param name="Remove">Whether this takes away, instead of giving.</param>
 /// <param name="Steps">The steps in order.</param>
 /// <param name="Undo">What takes them all back, in order.</param>
 public sealed record Handover(
-    string Install, string Title, string Sheet, string Source, string Estate, Giver Giver, string Place, bool Remove, bool Pretend, DateTimeOffset SurveyedAt,
+    string Install, string Title, string Sheet, string Source, string Estate, Team Team, string Place, bool Remove, bool Simulated, DateTimeOffset SurveyedAt,
     IReadOnlyList<HandoverStep> Steps, IReadOnlyList<Change> Undo)
 {
     /// <summary>The handovers whose steps come before some of these: accounts and groups named here may not be there until then.</summary>
@@ -19,7 +19,7 @@ public sealed record Handover(
     public string? Engine { get; init; }
 
     /// <summary>The team it is for, in a word.</summary>
-    public string Team => Giver.ToString().ToLowerInvariant();
+    public string TeamName => Team.ToString().ToLowerInvariant();
 }
 
 /// <summary>One step of a handover.</summary>

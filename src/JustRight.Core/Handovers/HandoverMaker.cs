@@ -5,7 +5,7 @@ using JustRight.Core.Rights;
 
 namespace JustRight.Core.Handovers;
 
-/// <summary>Splits a worklist by giver and place, and says of each step why it asks for this and not for more.</summary>
+/// <summary>Splits a worklist by team and place, and says of each step why it asks for this and not for more.</summary>
 public static class HandoverMaker
 {
     /// <summary>The handovers of an install, in the order of the worklist.</summary>
@@ -17,13 +17,13 @@ public static class HandoverMaker
         var steps = remove ? worklist.Remove : worklist.Give;
         return
         [
-            .. steps.GroupBy(s => (s.Change.Giver, s.Change.Place)).Select(group => new Handover(
-                fit.Plan.Install, fit.Plan.Title, fit.Plan.Sheet, source, fit.Plan.Estate, group.Key.Giver, group.Key.Place, remove, fit.Pretend, fit.SurveyedAt,
+            .. steps.GroupBy(s => (s.Change.Team, s.Change.Place)).Select(group => new Handover(
+                fit.Plan.Install, fit.Plan.Title, fit.Plan.Sheet, source, fit.Plan.Estate, group.Key.Team, group.Key.Place, remove, fit.Simulated, fit.SurveyedAt,
                 [.. group.Select(s => Step(fit.Plan, s, judgements))],
                 Undoing.Of([.. group.Select(s => s.Change).Where(c => c.Inverse is not null || c.OnlySettles)]))
             {
                 Engine = fit.Plan.Engines.GetValueOrDefault(group.Key.Place),
-                After = [.. steps.TakeWhile(s => s.Number < group.Last().Number).Where(s => (s.Change.Giver, s.Change.Place) != group.Key).Select(s => $"the {s.Change.Giver.ToString().ToLowerInvariant()} team's at {s.Change.Place}").Distinct()],
+                After = [.. steps.TakeWhile(s => s.Number < group.Last().Number).Where(s => (s.Change.Team, s.Change.Place) != group.Key).Select(s => $"the {s.Change.Team.ToString().ToLowerInvariant()} team's at {s.Change.Place}").Distinct()],
             }),
         ];
     }
@@ -42,11 +42,11 @@ public static class HandoverMaker
         {
             if (plan.Decisions.FirstOrDefault(d => d.Id == grant.Decision) is { } decision) yield return $"'{decision.Taken}' was taken among {decision.Alternatives.Count} alternatives: {decision.Reason}";
             if (grant.Right is not ServiceRight) yield return RightReach.Of(grant.Right).Reason;
-            if (grant.Until == Sheets.Until.SetUp) yield return "needed for setup only, and taken away afterwards";
+            if (grant.Until == Sheets.Until.Installed) yield return "needed for setup only, and taken away afterwards";
             if (grant.Through is { } through && plan.Groups.FirstOrDefault(g => g.Key == through) is { } group) yield return $"given to the group {plan.Domain}\\{group.Name}, so that the next account needs no new grant";
         }
 
         foreach (var judgement in served.Where(j => j.Governed is not null)) yield return $"policy {judgement.Governed!.Name} decides on this right: what is granted on the host alone is taken back";
-        foreach (var judgement in served.Where(j => j.Verdict is Verdict.Spare or Verdict.Barred)) yield return $"{(judgement.Verdict == Verdict.Spare ? "too much" : "barred")}: {judgement.Reason}";
+        foreach (var judgement in served.Where(j => j.Verdict is Verdict.Excess or Verdict.Forbidden)) yield return $"{(judgement.Verdict == Verdict.Excess ? "excess" : "forbidden")}: {judgement.Reason}";
     }
 }

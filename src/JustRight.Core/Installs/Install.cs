@@ -9,7 +9,7 @@ public enum Stage
     Planned,
 
     /// <summary>Setup has run: what it gives must be there, and what was only for it must be gone.</summary>
-    SetUp,
+    Installed,
 
     /// <summary>The product is gone or goes: what only it needed is to be taken away.</summary>
     Retiring,

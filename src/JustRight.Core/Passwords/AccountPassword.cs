@@ -8,7 +8,7 @@ public enum PasswordStanding
     /// <summary>It has expired, or is past the day by which it should have been renewed or looked at.</summary>
     Overdue,
 
-    /// <summary>It is due within the time the house wants to be told before.</summary>
+    /// <summary>It is due within the time the organization wants to be told before.</summary>
     Soon,
 
     /// <summary>It never expires, and nobody said why.</summary>
@@ -20,7 +20,7 @@ public enum PasswordStanding
     /// <summary>It is due later.</summary>
     Later,
 
-    /// <summary>Nothing makes it due: neither the directory nor the house.</summary>
+    /// <summary>Nothing makes it due: neither the directory nor the organization.</summary>
     Undated,
 
     /// <summary>The directory changes it by itself.</summary>

@@ -10,14 +10,14 @@ public static class PasswordCalendar
 {
     /// <summary>The accounts, those first for which something is to be done first.</summary>
     /// <param name="view">The latest survey, or null.</param>
-    public static IReadOnlyList<AccountPassword> Of(IReadOnlyList<Plan> plans, SurveyView? view, HouseRules rules, DateTimeOffset now) =>
+    public static IReadOnlyList<AccountPassword> Of(IReadOnlyList<Plan> plans, SurveyView? view, OrganizationRules rules, DateTimeOffset now) =>
     [
         .. plans.SelectMany(p => p.Accounts.Select(a => (Plan: p, Account: a))).GroupBy(u => u.Account.Name, StringComparer.OrdinalIgnoreCase)
             .Select(uses => One([.. uses], view, rules, now))
             .OrderBy(a => a.Standing).ThenBy(a => a.Due ?? DateTimeOffset.MaxValue).ThenBy(a => a.Account, StringComparer.OrdinalIgnoreCase),
     ];
 
-    private static AccountPassword One(List<(Plan Plan, PlannedAccount Account)> uses, SurveyView? view, HouseRules rules, DateTimeOffset now)
+    private static AccountPassword One(List<(Plan Plan, PlannedAccount Account)> uses, SurveyView? view, OrganizationRules rules, DateTimeOffset now)
     {
         var name = uses[0].Account.Name;
         var products = uses.Where(u => u.Account.Password.ChangedBy == PasswordKeeper.Product).ToList();
@@ -39,7 +39,7 @@ public static class PasswordCalendar
     }
 
     private static (PasswordStanding Standing, DateTimeOffset? Due, string Words) Stand(
-        string name, PasswordKeeper keeper, string kept, DirectoryPrincipal? found, Installs.NeverExpires? reason, SurveyView? view, HouseRules rules, DateTimeOffset now)
+        string name, PasswordKeeper keeper, string kept, DirectoryPrincipal? found, Installs.NeverExpires? reason, SurveyView? view, OrganizationRules rules, DateTimeOffset now)
     {
         if (view is null) return (PasswordStanding.Unseen, null, "no survey was taken");
         if (found is null)
@@ -58,10 +58,10 @@ public static class PasswordCalendar
             dates.Add((expires, "the policy that counts for it lets it expire then"));
         }
 
-        if (rules.Passwords.RenewEvery is { } every && keeper == PasswordKeeper.Us && found.PasswordSetAt is { } set) dates.Add((set + every, $"the house renews every {every.TotalDays:0} days, and it was set {set.UtcDateTime:yyyy-MM-dd}"));
+        if (rules.Passwords.RenewEvery is { } every && keeper == PasswordKeeper.Us && found.PasswordSetAt is { } set) dates.Add((set + every, $"the organization renews every {every.TotalDays:0} days, and it was set {set.UtcDateTime:yyyy-MM-dd}"));
         var by = keeper == PasswordKeeper.Product ? $"; {kept} changes it" : "";
         if (IsNever(found) && reason is null) return (PasswordStanding.Unreasoned, dates.Count == 0 ? null : dates.MinBy(d => d.At).At, $"it never expires, and no install says why{by}");
-        if (dates.Count == 0) return (PasswordStanding.Undated, null, $"neither the directory nor the house says when{by}");
+        if (dates.Count == 0) return (PasswordStanding.Undated, null, $"neither the directory nor the organization says when{by}");
         var first = dates.MinBy(d => d.At);
         var standing = first.At <= now ? PasswordStanding.Overdue : first.At - rules.Passwords.Warn <= now ? PasswordStanding.Soon : PasswordStanding.Later;
         return (standing, first.At, first.Words + by);

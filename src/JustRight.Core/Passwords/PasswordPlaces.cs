@@ -2,7 +2,7 @@ using JustRight.Core.Fit;
 using JustRight.Core.Fit.Hosts;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights.Hosts;
-using JustRight.Core.SignIn.Cards;
+using JustRight.Core.SignIn.Settings;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Passwords;
@@ -36,7 +36,7 @@ public static class PasswordPlaces
 
         foreach (var typed in plan.TypedIn) yield return typed;
         if (plan.SignIn is not { } signIn || (signIn.BindLogonName ?? signIn.BindDn) is not { } bind) yield break;
-        var fields = signIn.Wants.Settings.Fields.Where(f => f.Is == CardKeys.BindPassword).Select(f => f.Name).DefaultIfEmpty("the bind account's password");
+        var fields = signIn.Wants.Settings.Fields.Where(f => f.Is == SettingKeys.BindPassword).Select(f => f.Name).DefaultIfEmpty("the bind account's password");
         foreach (var host in signIn.TypedOn)
             foreach (var field in fields)
                 yield return new PasswordPlace(bind, PasswordPlaceKind.SignIn, host, signIn.Wants.Settings.Where, field, $"nobody can sign in to {plan.Title} until it is typed here") { Product = plan.Title, Install = plan.Install };

@@ -95,7 +95,7 @@ public sealed record RunBook(string Account, IReadOnlyList<RunBookStep> Steps, I
     /// The way back: what is left is dropped; the directory gets the old password again, and each place that has the new one,
     /// or may have it, after it. Services that were restarted, or may have been, are restarted again.
     /// </summary>
-    public RunBook TakeBack()
+    public RunBook Undo()
     {
         var dropped = Steps.Select(s => s.IsOver ? s : s with { State = s.State is RunBookState.Begun or RunBookState.Failed ? RunBookState.Abandoned : RunBookState.Dropped }).ToList();
         var back = new List<RunBookStep>();

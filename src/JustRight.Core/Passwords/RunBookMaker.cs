@@ -63,7 +63,7 @@ public static class RunBookMaker
             var covered = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
             foreach (var service in asked.OrderBy(s => asked.Count(o => Waits(s, o))).ThenBy(s => s.Name, StringComparer.OrdinalIgnoreCase))
             {
-                if (order.RingOf(service.Name) is { } ring) remarks.Add($"On {name} {string.Join(" waits for ", ring)}: a ring, in which nothing starts first. Mend that before the restart.");
+                if (order.RingOf(service.Name) is { } ring) remarks.Add($"On {name} {string.Join(" waits for ", ring)}: a ring, in which nothing starts first. Fix that before the restart.");
                 if (!covered.Add(service.Name)) continue;
                 var dependents = host.Services.Where(s => s.Running && s != service && Waits(s, service)).Select(s => s.Name).ToList();
                 covered.UnionWith(dependents);

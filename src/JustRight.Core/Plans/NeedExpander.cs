@@ -10,7 +10,7 @@ using JustRight.Core.Sheets;
 namespace JustRight.Core.Plans;
 
 /// <summary>Turns the needs of a sheet's account into grants at concrete spots, choosing among alternatives.</summary>
-internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, PlaceMap places, NameBook book, List<Fault> faults)
+internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, PlaceMap places, NameIndex book, List<Fault> faults)
 {
     private const string SqlServer = "sqlserver";
     private const string PostgreSql = "postgresql";
@@ -61,7 +61,7 @@ internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, 
         var grants = new List<PlannedGrant>();
         foreach (var right in Rights(need))
         {
-            var grant = new PlannedGrant($"{account.Key}/{right.Key}", account.Key, right, need.Place, need.Through, need.GivenBy, need.Until, row.Giver, need.Why, decision, need.At);
+            var grant = new PlannedGrant($"{account.Key}/{right.Key}", account.Key, right, need.Place, need.Through, need.GivenBy, need.Until, row.Team, need.Why, decision, need.At);
             grants.Add(grant);
             if (right.AtInstance is not { } name || estate.Instance(name) is not { } instance) continue;
 

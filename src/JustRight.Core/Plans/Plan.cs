@@ -20,7 +20,7 @@ public sealed record Plan(
     IReadOnlyList<PlannedAccount> Accounts,
     IReadOnlyList<PlannedGrant> Grants,
     IReadOnlyList<Decision> Decisions,
-    IReadOnlyList<BarredRule> Barred,
+    IReadOnlyList<ForbiddenRule> Forbidden,
     IReadOnlyList<string> Notes)
 {
     /// <summary>The family of each database instance of the estate, by name.</summary>
@@ -83,7 +83,7 @@ public sealed record PlannedAccount(
 /// <param name="Through">The key of the plan's group through which it should be held, or null.</param>
 /// <param name="Decision">The decision that chose it, or null.</param>
 public sealed record PlannedGrant(
-    string Id, string Account, Right Right, string? Place, string? Through, GivenBy GivenBy, Until Until, Giver Giver, string? Why, string? Decision, Origin At);
+    string Id, string Account, Right Right, string? Place, string? Through, GivenBy GivenBy, Until Until, Team Team, string? Why, string? Decision, Origin At);
 
 /// <summary>A service that must run on a host.</summary>
 /// <param name="Place">The key of the sheet's place.</param>
@@ -104,6 +104,6 @@ public sealed record Alternative(string Label, IReadOnlyList<Right> Rights, int 
 
 /// <summary>A domain group that an account may not be in, or something that no entry of an access list may let it do.</summary>
 /// <param name="Account">The account's key, or null for all.</param>
-/// <param name="Group">The group; empty where an act is barred.</param>
+/// <param name="Group">The group; empty where an act is forbidden.</param>
 /// <param name="Act">The act, anywhere in the domain, or null.</param>
-public sealed record BarredRule(string? Account, string Group, DirectoryRight? Act, string Why, Origin At);
+public sealed record ForbiddenRule(string? Account, string Group, DirectoryRight? Act, string Why, Origin At);

@@ -11,7 +11,7 @@ internal sealed class PlanNames
     private readonly Dictionary<string, PlannedAccount> _accounts = new(StringComparer.Ordinal);
     private readonly Dictionary<string, PlannedGroup> _groups = new(StringComparer.Ordinal);
 
-    public PlanNames(Sheet sheet, Estate estate, Install install, NameBook book, List<Fault> faults)
+    public PlanNames(Sheet sheet, Estate estate, Install install, NameIndex book, List<Fault> faults)
     {
         var used = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
         var product = estate.Naming.ShortNames.GetValueOrDefault(sheet.Product, sheet.Product);

@@ -12,7 +12,7 @@ public static class Planner
 {
     /// <summary>Lays a sheet over an estate.</summary>
     /// <returns>The plan; or null with the faults that stand in its way, each with its position in the install, estate or sheet.</returns>
-    public static (Plan? Plan, IReadOnlyList<Fault> Faults) Make(Sheet sheet, Estate estate, Install install, NameBook book)
+    public static (Plan? Plan, IReadOnlyList<Fault> Faults) Make(Sheet sheet, Estate estate, Install install, NameIndex book)
     {
         var faults = new List<Fault>();
         var places = PlaceMap.Make(sheet, estate, install, faults);
@@ -37,7 +37,7 @@ public static class Planner
         if (groups.Any(g => g.Dn is not null)) branches.Add(BranchOf(estate, estate.Naming.GroupsIn));
         return (new Plan(
             install.Name, sheet.Name, sheet.Title, estate.Name, estate.Domain.ShortName, estate.Domain.DnsName, install.Stage,
-            [.. branches.DistinctBy(b => b.Dn)], groups, names.Accounts, Merge(grants), expander.Decisions, Barred(sheet, estate), notes)
+            [.. branches.DistinctBy(b => b.Dn)], groups, names.Accounts, Merge(grants), expander.Decisions, Forbidden(sheet, estate), notes)
         {
             Services = services,
             Separate = sheet.Separate,
@@ -65,29 +65,29 @@ public static class Planner
         foreach (var account in names.AccountsIn(group))
         {
             yield return new PlannedGrant(
-                $"{account}/{right.Key}", account, right, null, null, GivenBy.Us, Until.Always, Giver.Directory, group.Purpose, null, group.At);
+                $"{account}/{right.Key}", account, right, null, null, GivenBy.Us, Until.Always, Team.Directory, group.Purpose, null, group.At);
         }
     }
 
-    /// <summary>The same right asked for twice is one grant: the first line stands, the stronger giver and the longer time win.</summary>
+    /// <summary>The same right asked for twice is one grant: the first line stands, the stronger team and the longer time win.</summary>
     private static List<PlannedGrant> Merge(List<PlannedGrant> grants) =>
     [
         .. grants.GroupBy(g => g.Id).Select(same => same.First() with
         {
             GivenBy = same.Any(g => g.GivenBy == GivenBy.Us) ? GivenBy.Us : GivenBy.Setup,
-            Until = same.Any(g => g.Until == Until.Always) ? Until.Always : Until.SetUp,
+            Until = same.Any(g => g.Until == Until.Always) ? Until.Always : Until.Installed,
             Through = same.Select(g => g.Through).FirstOrDefault(t => t is not null),
         }),
     ];
 
-    private static List<BarredRule> Barred(Sheet sheet, Estate estate) =>
+    private static List<ForbiddenRule> Forbidden(Sheet sheet, Estate estate) =>
     [
-        .. estate.Rules.Barred.Select(b => Rule(null, b, estate)),
-        .. sheet.Accounts.SelectMany(a => a.Barred.Select(b => Rule(a.Key, b, estate))),
+        .. estate.Rules.Forbidden.Select(b => Rule(null, b, estate)),
+        .. sheet.Accounts.SelectMany(a => a.Forbidden.Select(b => Rule(a.Key, b, estate))),
     ];
 
-    private static BarredRule Rule(string? account, BarredHolding barred, Estate estate) =>
-        new(account, barred.Group ?? "", barred.Act is { } act ? DirectoryNeedRules.RightOf(act, barred.Attributes, barred.Of, estate.Domain.Root) : null, barred.Why, barred.At);
+    private static ForbiddenRule Rule(string? account, ForbiddenHolding forbidden, Estate estate) =>
+        new(account, forbidden.Group ?? "", forbidden.Act is { } act ? DirectoryNeedRules.RightOf(act, forbidden.Attributes, forbidden.Of, estate.Domain.Root) : null, forbidden.Why, forbidden.At);
 
     private static List<string> Separations(Sheet sheet, Estate estate, Install install, PlanNames names, List<Fault> faults)
     {
@@ -116,7 +116,7 @@ public static class Planner
         return notes;
     }
 
-    /// <summary>A right held through a group comes to every member of it: members that do not need it will hold it as spare.</summary>
+    /// <summary>A right held through a group comes to every member of it: members that do not need it will hold it as excess.</summary>
     private static IEnumerable<string> SharedTooWidely(PlanNames names, List<PlannedGrant> grants)
     {
         foreach (var shared in grants.Where(g => g.Through is not null).GroupBy(g => (g.Through, g.Right)))

@@ -24,7 +24,7 @@ internal static class ServicePlanner
             PlannedGrant Ask(ServiceAspect aspect, string words)
             {
                 var right = new ServiceRight(service.Host, service.Name, aspect, words);
-                return new PlannedGrant($"{service.Account}/{right.Key}", service.Account, right, service.Place, null, service.GivenBy, Until.Always, Giver.Host, null, null, service.At);
+                return new PlannedGrant($"{service.Account}/{right.Key}", service.Account, right, service.Place, null, service.GivenBy, Until.Always, Team.Host, null, null, service.At);
             }
         }
     }

@@ -6,7 +6,7 @@ namespace JustRight.Core.Sheets;
 /// <summary>Who gives a right.</summary>
 public enum GivenBy
 {
-    /// <summary>We, or a giver on our behalf.</summary>
+    /// <summary>We, or a team on our behalf.</summary>
     Us,
 
     /// <summary>The product's own setup.</summary>
@@ -20,7 +20,7 @@ public enum Until
     Always,
 
     /// <summary>Only until setup has run.</summary>
-    SetUp,
+    Installed,
 }
 
 /// <summary>A need, or a combination of needs. A closed hierarchy.</summary>

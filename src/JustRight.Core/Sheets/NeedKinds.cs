@@ -4,7 +4,7 @@ using JustRight.Core.Rights.Hosts;
 namespace JustRight.Core.Sheets;
 
 /// <summary>The team that can make a grant.</summary>
-public enum Giver
+public enum Team
 {
     /// <summary>Owns the directory.</summary>
     Directory,
@@ -80,10 +80,10 @@ public enum NeedKind
 /// <param name="Key">Its key in a sheet.</param>
 /// <param name="Qualifier">The key that names its place, or null when it has none.</param>
 /// <param name="Places">The kinds of place that the qualifier may name.</param>
-/// <param name="Giver">Who can give it.</param>
+/// <param name="Team">Who can give it.</param>
 /// <param name="Values">The only values it takes, or null when any name will do.</param>
 public sealed record NeedKindRow(
-    NeedKind Kind, string Key, string? Qualifier, IReadOnlyList<PlaceKind> Places, Giver Giver, IReadOnlyList<string>? Values);
+    NeedKind Kind, string Key, string? Qualifier, IReadOnlyList<PlaceKind> Places, Team Team, IReadOnlyList<string>? Values);
 
 /// <summary>The table of need kinds.</summary>
 public static class NeedKinds
@@ -91,22 +91,22 @@ public static class NeedKinds
     /// <summary>Every kind, in the order in which the reference lists them.</summary>
     public static IReadOnlyList<NeedKindRow> All { get; } =
     [
-        new(NeedKind.Logon, "logon", "on", [PlaceKind.Host], Giver.Host, ["service", "batch", "interactive", "remote", "network"]),
-        new(NeedKind.Privilege, "privilege", "on", [PlaceKind.Host], Giver.Host, Privileges.Constants),
-        new(NeedKind.LocalGroup, "local-group", "on", [PlaceKind.Host], Giver.Host, null),
-        new(NeedKind.DomainGroup, "domain-group", null, [], Giver.Directory, null),
-        new(NeedKind.InstanceRole, "instance-role", "at", [PlaceKind.Instance, PlaceKind.Database], Giver.Database, null),
-        new(NeedKind.InstancePermission, "instance-permission", "at", [PlaceKind.Instance, PlaceKind.Database], Giver.Database, null),
-        new(NeedKind.DatabaseRole, "database-role", "in", [PlaceKind.Database, PlaceKind.Instance], Giver.Database, null),
-        new(NeedKind.DatabasePermission, "database-permission", "in", [PlaceKind.Database, PlaceKind.Instance], Giver.Database, null),
-        new(NeedKind.DatabaseOwner, "database-owner", "in", [PlaceKind.Database, PlaceKind.Instance], Giver.Database, ["yes"]),
-        new(NeedKind.Directory, "directory", "below", [PlaceKind.Branch], Giver.Directory, [.. DirectoryActs.All.Select(a => a.Words)]),
-        new(NeedKind.ProductRole, "product-role", null, [], Giver.Product, null),
+        new(NeedKind.Logon, "logon", "on", [PlaceKind.Host], Team.Host, ["service", "batch", "interactive", "remote", "network"]),
+        new(NeedKind.Privilege, "privilege", "on", [PlaceKind.Host], Team.Host, Privileges.Constants),
+        new(NeedKind.LocalGroup, "local-group", "on", [PlaceKind.Host], Team.Host, null),
+        new(NeedKind.DomainGroup, "domain-group", null, [], Team.Directory, null),
+        new(NeedKind.InstanceRole, "instance-role", "at", [PlaceKind.Instance, PlaceKind.Database], Team.Database, null),
+        new(NeedKind.InstancePermission, "instance-permission", "at", [PlaceKind.Instance, PlaceKind.Database], Team.Database, null),
+        new(NeedKind.DatabaseRole, "database-role", "in", [PlaceKind.Database, PlaceKind.Instance], Team.Database, null),
+        new(NeedKind.DatabasePermission, "database-permission", "in", [PlaceKind.Database, PlaceKind.Instance], Team.Database, null),
+        new(NeedKind.DatabaseOwner, "database-owner", "in", [PlaceKind.Database, PlaceKind.Instance], Team.Database, ["yes"]),
+        new(NeedKind.Directory, "directory", "below", [PlaceKind.Branch], Team.Directory, [.. DirectoryActs.All.Select(a => a.Words)]),
+        new(NeedKind.ProductRole, "product-role", null, [], Team.Product, null),
     ];
 
     /// <summary>The rows by kind, with that of services, which are no needs of their own.</summary>
     public static FrozenDictionary<NeedKind, NeedKindRow> ByKind { get; } =
-        All.Append(new NeedKindRow(NeedKind.Service, "service", "on", [PlaceKind.Host], Giver.Host, null)).ToFrozenDictionary(r => r.Kind);
+        All.Append(new NeedKindRow(NeedKind.Service, "service", "on", [PlaceKind.Host], Team.Host, null)).ToFrozenDictionary(r => r.Kind);
 
     /// <summary>Every qualifier that names a place.</summary>
     public static IReadOnlyList<string> Qualifiers { get; } = ["on", "at", "in", "below"];

@@ -60,12 +60,12 @@ public enum GroupScope
 
 /// <summary>A domain group the product wants, that gathers accounts which need the same rights.</summary>
 /// <param name="Members">Keys of accounts or groups of the sheet.</param>
-/// <param name="Closed">When true, members that no plan put there are spare.</param>
+/// <param name="Closed">When true, members that no plan put there are excess.</param>
 public sealed record SheetGroup(string Key, string Purpose, GroupScope Scope, IReadOnlyList<string> Members, bool Closed, Origin At);
 
 /// <summary>An account of the product.</summary>
 public sealed record SheetAccount(
-    string Key, string Purpose, string WorksAs, bool PasswordNeverExpires, IReadOnlyList<NeedClause> Needs, IReadOnlyList<BarredHolding> Barred, Origin At)
+    string Key, string Purpose, string WorksAs, bool PasswordNeverExpires, IReadOnlyList<NeedClause> Needs, IReadOnlyList<ForbiddenHolding> Forbidden, Origin At)
 {
     /// <summary>Whether it shall not be able to change its own password.</summary>
     public bool PasswordCannotChange { get; init; }
@@ -79,7 +79,7 @@ public sealed record SheetAccount(
 /// <param name="Act">The act, or null.</param>
 /// <param name="Attributes">The attributes of an act that names them.</param>
 /// <param name="Of">The class of object of an act, or null for its own.</param>
-public sealed record BarredHolding(string? Group, DirectoryActRow? Act, IReadOnlyList<string> Attributes, string? Of, string Why, Origin At);
+public sealed record ForbiddenHolding(string? Group, DirectoryActRow? Act, IReadOnlyList<string> Attributes, string? Of, string Why, Origin At);
 
 /// <summary>Accounts that must not be one and the same, with the reason.</summary>
 public sealed record Separation(IReadOnlyList<string> Accounts, string Why, Origin At);

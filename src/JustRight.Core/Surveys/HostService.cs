@@ -8,7 +8,7 @@ public enum ServiceStart
     /// <summary>With the host.</summary>
     Automatic,
 
-    /// <summary>With the host, in the second wave, some two minutes after the first: a flag on automatic [MS-SCMR 2.2.33].</summary>
+    /// <summary>With the host, some two minutes after the automatic ones: a flag on automatic [MS-SCMR 2.2.33].</summary>
     AutomaticDelayed,
 
     /// <summary>When something asks for it.</summary>

@@ -2,7 +2,7 @@ using JustRight.Core.Changes;
 
 namespace JustRight.Core.Traces;
 
-/// <summary>A way to mend a failure.</summary>
+/// <summary>A way to fix a failure.</summary>
 /// <param name="Id">Unique within the trace: <c>1-inherit</c>.</param>
 /// <param name="Title">What it does, in one line.</param>
 /// <param name="Changes">The changes, in order.</param>
@@ -11,13 +11,13 @@ public sealed record Remedy(string Id, string Title, IReadOnlyList<DirectoryChan
 
 /// <summary>What a remedy would change, for everybody.</summary>
 /// <param name="Touched">The objects whose access list would change, by distinguished name.</param>
-/// <param name="Mended">How many of the failing objects would grant what is asked.</param>
+/// <param name="Fixed">How many of the failing objects would grant what is asked.</param>
 /// <param name="StillFailing">How many would not.</param>
 /// <param name="Gained">Rights that would flow in, with on how many objects they count.</param>
 /// <param name="Lost">Rights that would go.</param>
 /// <param name="Lists">The access lists of the places that change themselves, before and after.</param>
 public sealed record RemedyPreview(
-    IReadOnlyList<string> Touched, int Mended, int StillFailing, IReadOnlyList<RightFlow> Gained, IReadOnlyList<RightFlow> Lost, IReadOnlyList<ListPreview> Lists);
+    IReadOnlyList<string> Touched, int Fixed, int StillFailing, IReadOnlyList<RightFlow> Gained, IReadOnlyList<RightFlow> Lost, IReadOnlyList<ListPreview> Lists);
 
 /// <summary>One right that flows in or goes.</summary>
 /// <param name="Who">Whose.</param>

@@ -62,7 +62,7 @@ public static class DraftWriter
         text.WriteLine($"product: {adoption.Product}");
         text.WriteLine($"release: {Quoted(adoption.Release)}");
         text.WriteLine($"estate: {adoption.Estate}");
-        text.WriteLine("stage: set-up");
+        text.WriteLine("stage: installed");
         text.WriteLine();
         text.WriteLine(draft.Places.Count == 0 ? "places: {}" : "places:");
         foreach (var place in draft.Places) text.WriteLine($"  {place.Key}: [{string.Join(", ", place.Spots.Select(Quoted))}]");

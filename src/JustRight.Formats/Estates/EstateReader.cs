@@ -15,10 +15,11 @@ public static class EstateReader
     public static string JsonSchema() => JsonSchemaWriter.Write(EstateShape.Root, "Just Right estate, version 1");
 
     /// <summary>Reads and checks an estate; null with every fault when it is not sound.</summary>
-    public static (Estate? Estate, IReadOnlyList<Fault> Faults) Read(ReadOnlySpan<byte> bytes, string file)
+    /// <param name="stored">Whether it was stored by an earlier release, whose words are read on.</param>
+    public static (Estate? Estate, IReadOnlyList<Fault> Faults) Read(ReadOnlySpan<byte> bytes, string file, bool stored = false)
     {
         var faults = new List<Fault>();
-        if (DocumentReader.Read(bytes, file, EstateShape.Root, faults) is not { } root) return (null, faults);
+        if (DocumentReader.Read(bytes, file, EstateShape.Root, stored, faults) is not { } root) return (null, faults);
         var estate = Bind(root, faults);
         if (faults.Count == 0) faults.AddRange(EstateRules.Check(estate));
         return faults.Count == 0 ? (estate, faults) : (null, faults);
@@ -30,7 +31,7 @@ public static class EstateReader
         var naming = (YamlNode.Mapping)root["naming"]!;
         var rules = root["rules"] as YamlNode.Mapping ?? new YamlNode.Mapping([], root.At);
         var reach = ReachOf(directory.Text("reach"));
-        var placeReach = reach == Reach.Lab ? "lab" : "none";
+        var placeReach = reach == Reach.Simulation ? "simulation" : "none";
         return new Estate(
             root.Text("name"),
             root.Text("title"),
@@ -52,18 +53,18 @@ public static class EstateReader
             },
             [.. root.Named("hosts").Select(h => Host(h.Key, h.Value, root["host-access"] as YamlNode.Mapping ?? Empty(root), placeReach))],
             [.. root.Named("instances").Select(i => Instance(i.Key, i.Value, root["instance-access"] as YamlNode.Mapping ?? Empty(root), placeReach))],
-            new HouseRules(
-                [.. rules.Maps("barred").Select((b, i) => Barring.Read(b, $"rules.barred[{i}]", faults))],
+            new OrganizationRules(
+                [.. rules.Maps("forbidden").Select((b, i) => ForbiddenEntry.Read(b, $"rules.forbidden[{i}]", faults))],
                 rules.NumberOrNull("survey-no-older-than-hours") is { } hours ? TimeSpan.FromHours(hours) : null,
                 [.. rules.Maps("allowed-sharing").Select(a => new AllowedSharing(a.Text("install"), a.List("accounts"), a.Text("why"), a.At))])
             {
                 Passwords = rules["passwords"] is YamlNode.Mapping passwords ? PasswordsOf(passwords) : PasswordRules.Usual,
                 TimeZone = ZoneOf(rules, faults),
-                FourEyes = rules.YesNo("four-eyes"),
+                TwoPersonApproval = rules.YesNo("two-person-approval"),
                 Reviews = rules["reviews"] is YamlNode.Mapping reviews ? ReviewsOf(reviews) : ReviewRules.Usual,
                 Retire = rules["retire"] is YamlNode.Mapping retire ? new RetireRules(TimeSpan.FromDays(retire.NumberOrNull("remove-after-days")!.Value)) : RetireRules.Usual,
-                Watch = rules["watch"] is YamlNode.Mapping watch ? new WatchRules(TimeSpan.FromHours(watch.NumberOrNull("every-hours")!.Value)) : null,
-                Notices = rules["notices"] is YamlNode.Mapping notices ? NoticesOf(notices, faults) : NoticeRules.Nobody,
+                Schedule = rules["watch"] is YamlNode.Mapping watch ? new ScheduleRules(TimeSpan.FromHours(watch.NumberOrNull("every-hours")!.Value)) : null,
+                Notifications = rules["notices"] is YamlNode.Mapping notices ? NotificationsOf(notices, faults) : NotificationRules.Nobody,
                 HostFactsNoOlderThan = rules.NumberOrNull("host-facts-no-older-than-hours") is { } most ? TimeSpan.FromHours(most) : null,
             },
             root.At)
@@ -91,17 +92,17 @@ public static class EstateReader
         map.NumberOrNull("every-days") is { } every ? TimeSpan.FromDays(every) : null, TimeSpan.FromDays(map.NumberOrNull("warn-days") ?? (int)ReviewRules.Usual.Warn.TotalDays));
 
     /// <summary>What is sent beyond this machine must be signed, and not be readable on its way.</summary>
-    private static NoticeRules NoticesOf(YamlNode.Mapping map, List<Fault> faults)
+    private static NotificationRules NotificationsOf(YamlNode.Mapping map, List<Fault> faults)
     {
         var webhook = map.TextOrNull("webhook") is { } text && Uri.TryCreate(text, UriKind.Absolute, out var address) ? address : null;
         if (map["webhook"] is { } at)
         {
-            if (webhook is null || webhook.UserInfo.Length > 0) faults.Add(new Fault("wrong-value", at.At, "rules.notices.webhook", "This is no address that can be called.") { Found = $"'{map.TextOrNull("webhook")}'", Expected = "an address such as https://notices.fennmoor.example/just-right, without a name or password in it" });
-            else if (webhook.Scheme != Uri.UriSchemeHttps && !webhook.IsLoopback) faults.Add(new Fault("wrong-value", at.At, "rules.notices.webhook", "Notices would cross the network for all to read.") { Found = webhook.Scheme, Expected = "https" });
+            if (webhook is null || webhook.UserInfo.Length > 0) faults.Add(new Fault("wrong-value", at.At, "rules.notices.webhook", "This is no address that can be called.") { Found = $"'{map.TextOrNull("webhook")}'", Expected = "an address such as https://notifications.fennmoor.example/just-right, without a name or password in it" });
+            else if (webhook.Scheme != Uri.UriSchemeHttps && !webhook.IsLoopback) faults.Add(new Fault("wrong-value", at.At, "rules.notices.webhook", "Notifications would cross the network for all to read.") { Found = webhook.Scheme, Expected = "https" });
             if (map.TextOrNull("webhook-secret") is null) faults.Add(new Fault("missing-key", map.At, "rules.notices.webhook-secret", "What is sent to a webhook is signed: name the secret that signs it.") { Expected = "webhook-secret: NAME, with the secret under that name: justright secret set NAME" });
         }
 
-        return new NoticeRules(map.List("mail"), webhook, map.TextOrNull("webhook-secret"));
+        return new NotificationRules(map.List("mail"), webhook, map.TextOrNull("webhook-secret"));
     }
 
     private static TimeZoneInfo ZoneOf(YamlNode.Mapping rules, List<Fault> faults)
@@ -149,7 +150,7 @@ public static class EstateReader
 
     private static Reach ReachOf(string word) => word switch
     {
-        "lab" => Reach.Lab,
+        "simulation" => Reach.Simulation,
         "ldaps" => Reach.Ldaps,
         "file" => Reach.File,
         "ssh" => Reach.Ssh,

@@ -19,7 +19,7 @@ internal static class EstateShape
                 new("short", new Shape.Text("its short name", "[A-Za-z0-9-]{1,15}", "a short name of at most 15 characters"), true),
             ]), true),
             new("directory", new Shape.Map("how the directory is reached", [
-                new("reach", new Shape.Text("how", null, null, ["lab", "ldaps", "file", "none"]), true),
+                new("reach", new Shape.Text("how", null, null, ["simulation", "ldaps", "file", "none"]), true),
                 new("controller", new Shape.Text("the controller's host name, which its certificate carries: it is read and written")),
                 new("more-controllers", new Shape.List("further controllers of the domain, asked in this order when the first does not answer", new Shape.Text("a controller", "[A-Za-z0-9.-]{1,255}(:[0-9]{1,5})?", "a host name, or host:port"))),
                 new("port", new Shape.Number("TCP port, 636 unless said otherwise", 1, 65535)),
@@ -29,7 +29,7 @@ internal static class EstateShape
                 new("policy-folder", new Shape.Text("a folder with a copy of the policies' templates, as they lie on the controllers' file share under Policies")),
             ]), true),
             new("branches", Words.Named("branches of the directory, by a key of yours", new Shape.Text("a distinguished name")), true),
-            new("naming", new Shape.Map("how the house names things", [
+            new("naming", new Shape.Map("how the organization names things", [
                 new("accounts", new Shape.Text("pattern for accounts, with {product} and {account}"), true),
                 new("groups", new Shape.Text("pattern for groups, with {product} and {group}"), true),
                 new("description", new Shape.Text("pattern for descriptions, with {purpose} {title} {product} {release} {install}")),
@@ -39,7 +39,7 @@ internal static class EstateShape
                 new("short-names", Words.Named("shorter names for products, for use in names", Words.Key("a short name"))),
             ]), true),
             new("hosts", new Shape.Named("the hosts", Words.HostPattern, Words.HostSays, new Shape.Map("a host", [
-                new("reach", new Shape.Text("how it is reached", null, null, ["lab", "ssh", "handed-over", "none"])),
+                new("reach", new Shape.Text("how it is reached", null, null, ["simulation", "ssh", "handed-over", "none"])),
                 new("restarts", new Shape.Text("when its services may be restarted, each day; at any time unless said otherwise", RestartWindow.Pattern, "two times of day such as 22:00-04:30")),
                 new("address", new Shape.Text("for SSH: the name or address to connect to, unless it is the host's name")),
                 new("port", new Shape.Number("for SSH: its TCP port, 22 unless said otherwise", 1, 65535)),
@@ -57,9 +57,9 @@ internal static class EstateShape
             new("instances", new Shape.Named("the database instances", Words.HostPattern, Words.HostSays, new Shape.Map("an instance", [
                 new("host", new Shape.Text("the host it runs on"), true),
                 new("engine", new Shape.Text("the family of database server", null, null, ["sqlserver", "postgresql"]), true),
-                new("release", Words.Release("its release")),
+                new("approve", Words.Release("its release")),
                 new("partner", new Shape.Text("the instance that takes its databases over when it fails, and the other way round; saying it on one of the two will do")),
-                new("reach", new Shape.Text("how it is reached", null, null, ["lab", "tls", "none"])),
+                new("reach", new Shape.Text("how it is reached", null, null, ["simulation", "tls", "none"])),
                 new("address", new Shape.Text("for TLS: the name or address to connect to, unless it is the host's name")),
                 new("port", new Shape.Number("for TLS: its TCP port, 1433 or 5432 unless said otherwise", 1, 65535)),
                 new("certificate", new Shape.Text("for TLS: a PEM file with the very certificate it must show (SQL Server family) or the authority to trust (PostgreSQL family); without it, what the system trusts")),
@@ -72,15 +72,15 @@ internal static class EstateShape
                 new("timeout-seconds", new Shape.Number("how long one query may take, 60 unless said otherwise", 1, 3600)),
             ])),
             new("people-directories", PeopleDirectories.Section),
-            new("rules", new Shape.Map("the house's own rules", [
-                new("barred", new Shape.List("what no service account may hold", Barring.ShapeOf(true))),
-                new("time-zone", new Shape.Text("the house's time zone, for times of day: UTC unless said otherwise")),
+            new("rules", new Shape.Map("the organization's own rules", [
+                new("forbidden", new Shape.List("what no service account may hold", ForbiddenEntry.ShapeOf(true))),
+                new("time-zone", new Shape.Text("the organization's time zone, for times of day: UTC unless said otherwise")),
                 new("passwords", new Shape.Map("what holds for passwords that we change", [
                     new("renew-every-days", new Shape.Number("after how many days a password is due, whatever the directory says", 1, 3650)),
                     new("warn-days", new Shape.Number("how many days before that it is spoken of, 30 unless said otherwise", 0, 365)),
                     new("least-length", new Shape.Number("how long a new one is at least, 32 unless said otherwise; where the directory asks for more, more", 14, 120)),
                 ])),
-                new("four-eyes", new Shape.YesNo("whether what changes the estate is proposed by one person and carried out only after another released it")),
+                new("two-person-approval", new Shape.YesNo("whether what changes the estate is proposed by one person and carried out only after another approved it")),
                 new("reviews", new Shape.Map("what holds for reviews", [
                     new("every-days", new Shape.Number("after how many days an install is reviewed again, unless its last review says when", 1, 3650)),
                     new("warn-days", new Shape.Number("how many days before a review, or the end of an exception, it is spoken of, 21 unless said otherwise", 0, 365)),
@@ -91,14 +91,14 @@ internal static class EstateShape
                 new("watch", new Shape.Map("how often the estate is looked at without anybody asking; never, unless this stands", [
                     new("every-hours", new Shape.Number("the hours from one look to the next", 1, 744), true),
                 ])),
-                new("notices", new Shape.Map("who is told of what is due and of what got worse", [
+                new("notifications", new Shape.Map("who is told of what is due and of what got worse", [
                     new("mail", new Shape.List("addresses", new Shape.Text("an address", "[^@\\s<>,;]+@[^@\\s<>,;]+", "a mail address"), OneWillDo: true)),
                     new("webhook", new Shape.Text("an address that is called with each notice", "https?://\\S+", "an address that starts with https:// (or http:// for loopback)")),
                     new("webhook-secret", Words.Key("the name of the secret, kept by the service, that signs what is sent there")),
                 ])),
                 new("survey-no-older-than-hours", new Shape.Number("the age beyond which a survey proves nothing, in hours", 1, 8760)),
                 new("host-facts-no-older-than-hours", new Shape.Number("the age beyond which what was read of a host proves nothing, in hours; that of surveys unless said otherwise", 1, 8760)),
-                new("allowed-sharing", new Shape.List("accounts that a sheet separates and the house lets be one", new Shape.Map("an allowed sharing", [
+                new("allowed-sharing", new Shape.List("accounts that a sheet separates and the organization lets be one", new Shape.Map("an allowed sharing", [
                     new("install", new Shape.Text("the install"), true),
                     new("accounts", new Shape.List("the accounts", new Shape.Text("an account")), true),
                     new("why", new Shape.Text("the reason, which every report repeats"), true),

@@ -28,8 +28,8 @@ internal static class PeopleDirectories
         new("back-link", new Shape.YesNo("for the family inetorgperson: whether people carry the groups they are in, as memberOf")),
         new("most-in-one-answer", new Shape.Number("the most objects it gives in one answer; 1000 for the family ad-like unless said otherwise", 1, 10_000_000)),
         new("ca-folder", new Shape.Text("a folder with the certificates of the authorities to trust")),
-        new("plain-text-because", new Shape.Text("why passwords may go over the wire in plain text here; every card repeats it")),
-        new("reach", new Shape.Text("how we reach it", null, null, ["lab", "ldap", "none"])),
+        new("plain-text-because", new Shape.Text("why passwords may go over the wire in plain text here; the settings repeats it")),
+        new("reach", new Shape.Text("how we reach it", null, null, ["simulation", "ldap", "none"])),
         new("sign-in-as", new Shape.Text("the account that surveys bind as")),
         new("secret", Words.Key("the name of the secret, kept by the service, that holds its password")),
     ]));
@@ -57,7 +57,7 @@ internal static class PeopleDirectories
             family == DirectoryFamily.AdLike || map.YesNo("back-link"), key.At)
         {
             IsOfDomain = family == DirectoryFamily.AdLike && root.Equals(DistinguishedName.Parse(domainRoot)),
-            Reach = map.TextOr("reach", reach) switch { "lab" => Reach.Lab, "ldap" => Reach.Ldaps, _ => Reach.None },
+            Reach = map.TextOr("reach", reach) switch { "simulation" => Reach.Simulation, "ldap" => Reach.Ldaps, _ => Reach.None },
             CaFolder = map.TextOrNull("ca-folder"),
             SignInAs = map.TextOrNull("sign-in-as"),
             Secret = map.TextOrNull("secret"),

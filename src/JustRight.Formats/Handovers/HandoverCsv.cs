@@ -16,7 +16,7 @@ public static class HandoverCsv
         Row(Head);
         foreach (var handover in handovers)
             foreach (var step in handover.Steps)
-                Row([step.Number.ToString(CultureInfo.InvariantCulture), handover.Team, handover.Place, step.Change.Words, step.Why, string.Join("; ", step.For), string.Join("; ", step.Least), step.Note ?? "", step.At.ToString()]);
+                Row([step.Number.ToString(CultureInfo.InvariantCulture), handover.TeamName, handover.Place, step.Change.Words, step.Why, string.Join("; ", step.For), string.Join("; ", step.Least), step.Note ?? "", step.At.ToString()]);
         return text.ToString();
 
         void Row(IEnumerable<string> cells) => text.AppendJoin(',', cells.Select(Cell)).Append("\r\n");

@@ -25,7 +25,7 @@ public static class HandoverFiles
             File("handover.html", HandoverPage.Write(handover)), File("handover.md", HandoverMarkdown.Write(handover)), File("steps.csv", HandoverCsv.Write([handover])),
         };
         var changes = handover.Steps.Select(s => s.Change).ToList();
-        if (handover.Giver == Giver.Host)
+        if (handover.Team == Team.Host)
         {
             files.Add(File(HostScripts.ChangeName, HostScripts.Change));
             files.Add(File(HostScripts.CollectName, HostScripts.Collect));
@@ -33,7 +33,7 @@ public static class HandoverFiles
             files.Add(File("undo.json", HostChangesJson.Write(handover.Place, $"Taking back: {HandoverWords.Title(handover)}", handover.Undo.OfType<HostChange>(), sidOf)));
         }
 
-        if (handover.Giver == Giver.Directory)
+        if (handover.Team == Team.Directory)
         {
             files.Add(File("changes.ldif", ldif(HandoverWords.Title(handover), changes)));
             files.Add(File("undo.ldif", ldif($"taking back: {HandoverWords.Title(handover)}", handover.Undo)));
@@ -61,7 +61,7 @@ public static class HandoverFiles
 
     /// <summary>The name of a bundle's folder: install, team and place, in characters that every file system takes.</summary>
     public static string FolderName(Handover handover) =>
-        $"{handover.Install}-{handover.Team}-{string.Concat(handover.Place.Select(c => char.IsAsciiLetterOrDigit(c) || c is '-' or '.' ? c : '-'))}{(handover.Remove ? "-remove" : "")}".ToLowerInvariant();
+        $"{handover.Install}-{handover.TeamName}-{string.Concat(handover.Place.Select(c => char.IsAsciiLetterOrDigit(c) || c is '-' or '.' ? c : '-'))}{(handover.Remove ? "-remove" : "")}".ToLowerInvariant();
 
     private static HandoverFile File(string name, string text) => new(name, Encoding.UTF8.GetBytes(text));
 }

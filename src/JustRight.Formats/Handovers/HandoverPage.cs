@@ -25,7 +25,7 @@ public static class HandoverPage
         var page = new StringBuilder();
         page.Append("<!doctype html>\n<html lang=\"en\">\n<head>\n<meta charset=\"utf-8\">\n<meta name=\"viewport\" content=\"width=device-width\">\n");
         page.Append($"<title>{Text(HandoverWords.Title(handover))}</title>\n<style>\n{Style}\n</style>\n</head>\n<body>\n");
-        page.Append($"<h1>{Text(HandoverWords.Title(handover))}{(handover.Pretend ? " <span class=\"tag\">pretend</span>" : "")}</h1>\n<p>{Text(HandoverWords.Lead(handover))}</p>\n");
+        page.Append($"<h1>{Text(HandoverWords.Title(handover))}{(handover.Simulated ? " <span class=\"tag\">simulated</span>" : "")}</h1>\n<p>{Text(HandoverWords.Lead(handover))}</p>\n");
         page.Append("<h2>What, and why</h2>\n<table>\n");
         foreach (var step in handover.Steps)
         {

@@ -15,34 +15,34 @@ public static class HandoverWords
 
     /// <summary>What this is, in one paragraph.</summary>
     public static string Lead(Handover handover) =>
-        $"The {handover.Team} team is asked for {handover.Steps.Count} {(handover.Steps.Count == 1 ? "step" : "steps")} at {handover.Place}. They come from the sheet {handover.Sheet} ({handover.Source}), laid over the estate {handover.Estate} for the install {handover.Install}, and from what was read at {Time(handover.SurveyedAt)}.{(handover.After.Count > 0 ? $" It comes after: {string.Join(", ", handover.After)}." : "")}{(handover.Pretend ? " The estate is PRETEND: this is a demonstration." : "")}";
+        $"The {handover.TeamName} team is asked for {handover.Steps.Count} {(handover.Steps.Count == 1 ? "step" : "steps")} at {handover.Place}. They come from the sheet {handover.Sheet} ({handover.Source}), laid over the estate {handover.Estate} for the install {handover.Install}, and from what was read at {Time(handover.SurveyedAt)}.{(handover.After.Count > 0 ? $" It comes after: {string.Join(", ", handover.After)}." : "")}{(handover.Simulated ? " The estate is PRETEND: this is a demonstration." : "")}";
 
     /// <summary>How to carry it out, in steps.</summary>
-    public static IReadOnlyList<string> HowTo(Handover handover) => handover.Giver switch
+    public static IReadOnlyList<string> HowTo(Handover handover) => handover.Team switch
     {
-        Giver.Host =>
+        Team.Host =>
         [
             $"Copy this folder to {handover.Place} and open an elevated Windows PowerShell there.",
             @"Read what would be done: .\make-host-changes.ps1 -WhatIf",
             @"Do it: .\make-host-changes.ps1 (it looks before each change, skips what is true already, stops at the first failure, and can be run again)",
             @"Let us see that it is done: .\collect-host-facts.ps1 -To facts.json, and send facts.json and record.jsonl back",
         ],
-        Giver.Directory => handover.Steps.Any(s => s.Change is ChangePolicyList)
+        Team.Directory => handover.Steps.Any(s => s.Change is ChangePolicyList)
             ? ["Apply changes.ldif with an ordinary LDAP client; set the passwords of new accounts yourselves.", "Set each list of a policy as its step says: the whole new list, in the policy's own editor; rights-of-policy files hold the same as a security template."]
             : ["Apply changes.ldif with an ordinary LDAP client; set the passwords of new accounts yourselves."],
-        Giver.Database when HasSql(handover) && handover.Engine == "postgresql" =>
+        Team.Database when HasSql(handover) && handover.Engine == "postgresql" =>
         [
             "Read give.sql: each step says what it does and why.",
             "Run it as a superuser, or as the owner of what it touches, with psql -f give.sql; it stops at the first error, and can be run again.",
             "Let us see that it is done: run check.sql, which changes nothing, and send its answer back.",
         ],
-        Giver.Database when HasSql(handover) =>
+        Team.Database when HasSql(handover) =>
         [
             "Read give.sql: each step says what it does and why.",
             "Run it as a member of securityadmin or above on the instance, with your usual client, stopping at the first error (with sqlcmd: -E -b -x -i give.sql). It can be run again.",
             "Let us see that it is done: run check.sql, which changes nothing, and send its answer back.",
         ],
-        Giver.Database => ["Make the steps in order, as one who administers the instance."],
+        Team.Database => ["Make the steps in order, as one who administers the instance."],
         _ =>
         [
             "Make the steps in order, inside the product, as one who administers it: exactly what each lists, and nothing more.",
@@ -53,14 +53,14 @@ public static class HandoverWords
 
     /// <summary>Whether scripts for the database server come with it.</summary>
     public static bool HasSql(Handover handover) =>
-        handover is { Giver: Giver.Database, Engine: "sqlserver" or "postgresql" } && handover.Steps.Select(s => s.Change).Concat(handover.Undo).OfType<InstanceChange>().All(c => (handover.Engine == "postgresql" ? PostgreSqlStatements.WhyNot(c) : TransactSql.WhyNot(c)) is null);
+        handover is { Team: Team.Database, Engine: "sqlserver" or "postgresql" } && handover.Steps.Select(s => s.Change).Concat(handover.Undo).OfType<InstanceChange>().All(c => (handover.Engine == "postgresql" ? PostgreSqlStatements.WhyNot(c) : TransactSql.WhyNot(c)) is null);
 
     /// <summary>How to take it back.</summary>
-    public static string HowToUndo(Handover handover) => handover.Giver switch
+    public static string HowToUndo(Handover handover) => handover.Team switch
     {
-        Giver.Host => @".\make-host-changes.ps1 -Changes undo.json takes all of it back, in the right order.",
-        Giver.Directory => "undo.ldif takes the directory's part back, in the right order.",
-        Giver.Database when HasSql(handover) => "undo.sql takes all of it back, in the right order.",
+        Team.Host => @".\make-host-changes.ps1 -Changes undo.json takes all of it back, in the right order.",
+        Team.Directory => "undo.ldif takes the directory's part back, in the right order.",
+        Team.Database when HasSql(handover) => "undo.sql takes all of it back, in the right order.",
         _ => "These steps take all of it back, in this order:",
     };
 

@@ -12,10 +12,11 @@ public static class InstallReader
     public static string JsonSchema() => JsonSchemaWriter.Write(InstallShape.Root, "Just Right install, version 1");
 
     /// <summary>Reads an install; null with every fault when it is not sound. Whether it fits its sheet and estate, the plan says.</summary>
-    public static (Install? Install, IReadOnlyList<Fault> Faults) Read(ReadOnlySpan<byte> bytes, string file)
+    /// <param name="stored">Whether it was stored by an earlier release, whose words are read on.</param>
+    public static (Install? Install, IReadOnlyList<Fault> Faults) Read(ReadOnlySpan<byte> bytes, string file, bool stored = false)
     {
         var faults = new List<Fault>();
-        if (DocumentReader.Read(bytes, file, InstallShape.Root, faults) is not { } root) return (null, faults);
+        if (DocumentReader.Read(bytes, file, InstallShape.Root, stored, faults) is not { } root) return (null, faults);
         var install = Bind(root, faults);
         return faults.Count == 0 ? (install, faults) : (null, faults);
     }
@@ -25,7 +26,7 @@ public static class InstallReader
         root.Text("product"),
         root.Text("release"),
         root.Text("estate"),
-        root.TextOr("stage", "planned") switch { "set-up" => Stage.SetUp, "retiring" => Stage.Retiring, _ => Stage.Planned },
+        root.TextOr("stage", "planned") switch { "installed" => Stage.Installed, "retiring" => Stage.Retiring, _ => Stage.Planned },
         ((YamlNode.Mapping)root["places"]!).Entries.ToDictionary(e => e.Key.Text, e => new PlaceBinding(((YamlNode.Mapping)root["places"]!).List(e.Key.Text), e.Value.At)),
         Names(root, "accounts"),
         Names(root, "groups"),

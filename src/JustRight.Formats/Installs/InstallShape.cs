@@ -22,7 +22,7 @@ internal static class InstallShape
             new("product", Words.Key("the sheet's product"), true),
             new("release", Words.Release("the sheet's release"), true),
             new("estate", Words.Key("the estate"), true),
-            new("stage", new Shape.Text("how far it has come", null, null, ["planned", "set-up", "retiring"])),
+            new("stage", new Shape.Text("how far it has come", null, null, ["planned", "installed", "retiring"])),
             new("places", Words.Named("which hosts, instances or databases are which place", new Shape.List("hosts, instances, or instance/database", new Shape.Text("one of them"), true)), true),
             new("accounts", Words.Named("names of accounts that the pattern does not make", NameChoice)),
             new("groups", Words.Named("names of groups that the pattern does not make", NameChoice)),

@@ -54,6 +54,15 @@ internal static class ShapeChecker
                 continue;
             }
 
+            if (FormerWords.KeyOfToday(key.Text, map) is { } today)
+            {
+                faults.Add(new Fault("former-key", key.At, Join(field, key.Text), $"'{key.Text}' is called '{today}' now.")
+                {
+                    Expected = today,
+                });
+                continue;
+            }
+
             faults.Add(new Fault("unknown-key", key.At, Join(field, key.Text), $"'{key.Text}' is not a key that is known here.")
             {
                 Expected = IsTornText(key, value) ? "quotes around a text with a comma, inside { }" : "one of " + string.Join(", ", map.Keys.Select(k => k.Name)),
@@ -78,6 +87,9 @@ internal static class ShapeChecker
     {
         switch (shape)
         {
+            case Shape.Text { OneOf: { } values } when FormerWords.ValueOfToday(Last(field), scalar.Text, values) is { } today:
+                faults.Add(new Fault("former-value", scalar.At, field, $"'{scalar.Text}' is called '{today}' now.") { Expected = today });
+                break;
             case Shape.Text { OneOf: { } values } when !values.Contains(scalar.Text):
                 Wrong(string.Join(", ", values), Spelling.Nearest(scalar.Text, values));
                 break;

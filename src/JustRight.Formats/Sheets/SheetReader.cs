@@ -16,10 +16,11 @@ public static class SheetReader
     /// <summary>Reads and checks a sheet; null with every fault when it is not sound.</summary>
     /// <param name="bytes">The file.</param>
     /// <param name="file">Its name, for positions.</param>
-    public static (Sheet? Sheet, IReadOnlyList<Fault> Faults) Read(ReadOnlySpan<byte> bytes, string file)
+    /// <param name="stored">Whether it was stored by an earlier release, whose words are read on.</param>
+    public static (Sheet? Sheet, IReadOnlyList<Fault> Faults) Read(ReadOnlySpan<byte> bytes, string file, bool stored = false)
     {
         var faults = new List<Fault>();
-        if (DocumentReader.Read(bytes, file, SheetShape.Root, faults) is not { } root) return (null, faults);
+        if (DocumentReader.Read(bytes, file, SheetShape.Root, stored, faults) is not { } root) return (null, faults);
         var sheet = new Binder(faults).Bind(root);
         if (faults.Count == 0) faults.AddRange(SheetRules.Check(sheet));
         return faults.Count == 0 ? (sheet, faults) : (null, faults);
@@ -82,7 +83,7 @@ public static class SheetReader
             map.TextOr("works-as", "service"),
             map.YesNo("password-never-expires"),
             [.. map.Maps("needs").Select((n, i) => Clause(n, $"accounts.{key.Text}.needs[{i}]"))],
-            [.. map.Maps("barred").Select((b, i) => Barring.Read(b, $"accounts.{key.Text}.barred[{i}]", faults))],
+            [.. map.Maps("forbidden").Select((b, i) => ForbiddenEntry.Read(b, $"accounts.{key.Text}.forbidden[{i}]", faults))],
             key.At)
         {
             PasswordCannotChange = map.YesNo("password-cannot-change"),
@@ -107,7 +108,7 @@ public static class SheetReader
             var slash = place?.IndexOf('/', StringComparison.Ordinal) ?? -1;
             return new Need(
                 row.Kind, map.Text(row.Key), slash < 0 ? place : place![..slash], slash < 0 ? null : place![(slash + 1)..], map.TextOrNull("through"),
-                map.TextOr("given-by", "us") == "setup" ? GivenBy.Setup : GivenBy.Us, map.TextOr("until", "always") == "set-up" ? Until.SetUp : Until.Always,
+                map.TextOr("given-by", "us") == "setup" ? GivenBy.Setup : GivenBy.Us, map.TextOr("until", "always") == "installed" ? Until.Installed : Until.Always,
                 map.TextOrNull("why"), when, called, map.At)
             {
                 Attributes = map.List("attributes"),

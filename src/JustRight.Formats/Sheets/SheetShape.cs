@@ -27,7 +27,7 @@ internal static class SheetShape
             new("confirmed-for-days", new Shape.Number("for an identity inside the product: for how many days a person's confirmation counts", 1, 3650)),
             new("through", new Shape.Text("the group of this sheet through which it is held")),
             new("given-by", new Shape.Text("who gives it", null, null, ["us", "setup"])),
-            new("until", new Shape.Text("how long it is needed", null, null, ["always", "set-up"])),
+            new("until", new Shape.Text("how long it is needed", null, null, ["always", "installed"])),
             new("when", new Shape.Text("the condition under which it is needed")),
             new("why", new Shape.Text("the reason")),
             new("called", new Shape.Text("the name by which an install can choose this alternative")),
@@ -72,7 +72,7 @@ internal static class SheetShape
                 new("password-cannot-change", new Shape.YesNo("whether it shall not be able to change its own password")),
                 new("password", PasswordSection.Shape),
                 new("needs", new Shape.List("what it needs, in the order of the setup guide", Clause)),
-                new("barred", new Shape.List("what it must not hold", Barring.ShapeOf(false))),
+                new("forbidden", new Shape.List("what it must not hold", ForbiddenEntry.ShapeOf(false))),
             ])), true),
             new("separate", new Shape.List("accounts that must not be one and the same", new Shape.Map("a separation", [
                 new("accounts", new Shape.List("the accounts", new Shape.Text("an account")), true),

@@ -6,7 +6,7 @@ using System.Text.Json.Nodes;
 using System.Text.RegularExpressions;
 using System.Xml.Linq;
 using JustRight.Core.Sheets;
-using JustRight.Core.SignIn.Cards;
+using JustRight.Core.SignIn.Settings;
 
 namespace JustRight.Formats.SignIn;
 

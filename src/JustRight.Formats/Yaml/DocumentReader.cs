@@ -8,9 +8,11 @@ namespace JustRight.Formats.Yaml;
 internal static class DocumentReader
 {
     /// <summary>The root of a sound document; null when there are faults.</summary>
-    public static YamlNode.Mapping? Read(ReadOnlySpan<byte> bytes, string file, Shape.Map shape, List<Fault> faults)
+    /// <param name="stored">Whether it was stored by an earlier release, whose words are read on.</param>
+    public static YamlNode.Mapping? Read(ReadOnlySpan<byte> bytes, string file, Shape.Map shape, bool stored, List<Fault> faults)
     {
         if (YamlReader.Read(bytes, file, faults) is not { } root) return null;
+        if (stored) root = FormerWords.Renew(root, shape);
         ShapeChecker.Check(root, shape, "", faults);
         if (faults.Count == 0) return (YamlNode.Mapping)root;
         faults.Sort((a, b) => (a.At.Line, a.At.Column).CompareTo((b.At.Line, b.At.Column)));

@@ -31,7 +31,7 @@ internal static class JsonDocumentReader
         {
             var reader = new Utf8JsonReader(utf8, new JsonReaderOptions { MaxDepth = MaxDepth });
             reader.Read();
-            var lines = new LineBook(utf8, file);
+            var lines = new LineIndex(utf8, file);
             var node = Node(ref reader, lines, faults);
             reader.Read(); // anything after the document is an error of its own
             return node;
@@ -55,7 +55,7 @@ internal static class JsonDocumentReader
         return bytes.StartsWith(Encoding.UTF8.Preamble) ? bytes[3..].ToArray() : bytes.ToArray();
     }
 
-    private static YamlNode Node(ref Utf8JsonReader reader, LineBook lines, List<Fault> faults)
+    private static YamlNode Node(ref Utf8JsonReader reader, LineIndex lines, List<Fault> faults)
     {
         var at = lines.At(reader.TokenStartIndex);
         switch (reader.TokenType)
@@ -88,7 +88,7 @@ internal static class JsonDocumentReader
     }
 
     /// <summary>Lines and columns of byte offsets; asked in rising order.</summary>
-    private sealed class LineBook(byte[] bytes, string file)
+    private sealed class LineIndex(byte[] bytes, string file)
     {
         private int _offset;
         private int _line = 1;

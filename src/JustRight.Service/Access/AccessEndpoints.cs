@@ -22,7 +22,7 @@ internal static class AccessEndpoints
 
     public static void MapAccess(this IEndpointRouteBuilder api)
     {
-        api.MapPost("/sign-in", async Task<Results<Ok<WhoView>, ProblemHttpResult>> (SignInCode order, HttpContext http, AccessKeys keys, LogBook log, CancellationToken cancel) =>
+        api.MapPost("/sign-in", async Task<Results<Ok<WhoView>, ProblemHttpResult>> (SignInCode order, HttpContext http, AccessKeys keys, LogStore log, CancellationToken cancel) =>
         {
             if (!await keys.UseCodeAsync(order.Code, cancel)) return WrongCode();
             await http.SignInAsync(CookieAuthenticationDefaults.AuthenticationScheme, TokenHandler.Principal("owner (sign-in link)", Roles.Owner, CookieAuthenticationDefaults.AuthenticationScheme));
@@ -45,7 +45,7 @@ internal static class AccessEndpoints
         api.MapGet("/me", (ClaimsPrincipal user) => TypedResults.Ok(new WhoView(user.Identity!.Name!, user.FindFirstValue(ClaimTypes.Role)!)))
             .WithName("WhoAmI").WithSummary("Who is signed in").RequireAuthorization(Roles.Reader);
 
-        api.MapPost("/tokens/claim", async Task<Results<Ok<NewTokenView>, ProblemHttpResult>> (TokenClaim claim, AccessKeys keys, LogBook log, CancellationToken cancel) =>
+        api.MapPost("/tokens/claim", async Task<Results<Ok<NewTokenView>, ProblemHttpResult>> (TokenClaim claim, AccessKeys keys, LogStore log, CancellationToken cancel) =>
         {
             if (NameFault(claim.Name) is { } fault) return fault;
             if (!await keys.UseCodeAsync(claim.Code, cancel)) return WrongCode();
@@ -61,7 +61,7 @@ internal static class AccessEndpoints
             return TypedResults.Ok<IReadOnlyList<TokenView>>([.. rows.Select(t => new TokenView(t.Name, t.Role, t.CreatedAt, t.ExpiresAt, t.LastUsedAt))]);
         }).WithName("ListTokens").WithSummary("The tokens, without their values").RequireAuthorization(Roles.Owner);
 
-        api.MapPost("/tokens", async Task<Results<Ok<NewTokenView>, ProblemHttpResult>> (TokenOrder order, ClaimsPrincipal user, AccessKeys keys, LogBook log, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
+        api.MapPost("/tokens", async Task<Results<Ok<NewTokenView>, ProblemHttpResult>> (TokenOrder order, ClaimsPrincipal user, AccessKeys keys, LogStore log, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
         {
             if (NameFault(order.Name) is { } fault) return fault;
             if (!Roles.All.Contains(order.Role)) return Problems.Bad("role", $"'{order.Role}' is not a role.", string.Join(", ", Roles.All), order.Role, Roles.All);
@@ -73,7 +73,7 @@ internal static class AccessEndpoints
             return TypedResults.Ok(new NewTokenView(row.Name, row.Role, token, row.ExpiresAt));
         }).WithName("MakeToken").WithSummary("Makes a token; its value is shown this once").RequireAuthorization(Roles.Owner).ProducesProblem(400);
 
-        api.MapDelete("/tokens/{name}", async Task<Results<NoContent, ProblemHttpResult>> (string name, ClaimsPrincipal user, LogBook log, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
+        api.MapDelete("/tokens/{name}", async Task<Results<NoContent, ProblemHttpResult>> (string name, ClaimsPrincipal user, LogStore log, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
         {
             await using var db = await databases.CreateDbContextAsync(cancel);
             if (await db.Tokens.Where(t => t.Name == name).ExecuteDeleteAsync(cancel) == 0) return Problems.NotFound("token", name, await db.Tokens.Select(t => t.Name).ToListAsync(cancel));
@@ -82,7 +82,7 @@ internal static class AccessEndpoints
         }).WithName("RevokeToken").WithSummary("Revokes a token").RequireAuthorization(Roles.Owner).ProducesProblem(404);
     }
 
-    private static async Task<Results<Ok<WhoView>, ProblemHttpResult>> SignInPersonAsync(PersonSignInOrder order, HttpContext http, DirectoryGate gate, LogBook log, CancellationToken cancel)
+    private static async Task<Results<Ok<WhoView>, ProblemHttpResult>> SignInPersonAsync(PersonSignInOrder order, HttpContext http, DirectoryGate gate, LogStore log, CancellationToken cancel)
     {
         if (gate.Directory is not { } directory) return Problems.Of(404, "no-directory", "Nobody signs in to this console with a directory account.", "Use a one-time link; docs/operations.md says how to set a directory up.");
         if (!http.Request.IsHttps && http.Connection.RemoteIpAddress is { } from && !IPAddress.IsLoopback(from)) return Problems.Of(403, "plain-way", "A password is not taken over an unprotected connection.", "Reach the console over https.");

@@ -31,7 +31,7 @@ internal enum GateAnswer
 }
 
 /// <summary>Lets people sign in to the console with their account of a directory, and asks again while they are signed in.</summary>
-internal sealed class DirectoryGate(IOptions<ServiceSettings> settings, Library library, ConnectorShelf connectors, TimeProvider time) : IDisposable
+internal sealed class DirectoryGate(IOptions<ServiceSettings> settings, Library library, ConnectorStore connectors, TimeProvider time) : IDisposable
 {
     private const string LogonClaim = "justright:logon", AskedClaim = "justright:asked";
     private const int MostAttempts = 4;
@@ -119,7 +119,7 @@ internal sealed class DirectoryGate(IOptions<ServiceSettings> settings, Library 
         return security == WireSecurity.Plain ? throw new ConnectorException(ConnectorFailure.NotTrusted, $"the directory {directory.Key} offers the plain way only: nobody's password is sent there.") : security;
     }
 
-    /// <summary>The name that the log and four eyes know the person by. No token can have it: it holds a character that names of tokens do not.</summary>
+    /// <summary>The name that the log and two-person approval know the person by. No token can have it: it holds a character that names of tokens do not.</summary>
     private static string NameOf(Estate estate, PeopleDirectory directory, KnownPerson person) => $@"{(directory.IsOfDomain ? estate.Domain.ShortName : directory.Key)}\{person.LogonName}";
 
     private ClaimsPrincipal PrincipalOf(string logon, string name, string role) => new(new ClaimsIdentity(

@@ -18,14 +18,14 @@ internal static class AdoptionEndpoints
     {
         api.MapPost("/adoptions", BeginAsync)
             .WithName("BeginAdoption").WithSummary("Begins to adopt a product that was there before us, by its accounts; the next survey reads what they hold").RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
-        api.MapGet("/adoptions", async (AdoptionShelf shelf, CancellationToken cancel) => TypedResults.Ok<IReadOnlyList<AdoptionSummary>>([.. (await shelf.ListAsync(cancel)).Select(AdoptionDesk.Summary)]))
+        api.MapGet("/adoptions", async (AdoptionStore shelf, CancellationToken cancel) => TypedResults.Ok<IReadOnlyList<AdoptionSummary>>([.. (await shelf.ListAsync(cancel)).Select(AdoptionService.Summary)]))
             .WithName("ListAdoptions").WithSummary("The adoptions, begun and finished").RequireAuthorization(Roles.Reader);
-        api.MapGet("/adoptions/{name}", async Task<Results<Ok<AdoptionView>, ProblemHttpResult>> (string name, AdoptionShelf shelf, AdoptionDesk desk, CancellationToken cancel) =>
+        api.MapGet("/adoptions/{name}", async Task<Results<Ok<AdoptionView>, ProblemHttpResult>> (string name, AdoptionStore shelf, AdoptionService desk, CancellationToken cancel) =>
             await shelf.FindAsync(name, cancel) is { } kept ? TypedResults.Ok(await desk.ViewAsync(kept, cancel)) : await NotFoundAsync(name, shelf, cancel))
             .WithName("ShowAdoption").WithSummary("Everything that the accounts of an adoption hold, with what was said of it").RequireAuthorization(Roles.Reader).ProducesProblem(404);
         api.MapPost("/adoptions/{name}/answers", AnswerAsync)
             .WithName("AnswerAdoption").WithSummary("Says of items that the product needs them, does not need them, or that nobody is sure").RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
-        api.MapGet("/adoptions/{name}/draft", async Task<Results<Ok<AdoptionDraftView>, ProblemHttpResult>> (string name, AdoptionShelf shelf, AdoptionDesk desk, CancellationToken cancel) =>
+        api.MapGet("/adoptions/{name}/draft", async Task<Results<Ok<AdoptionDraftView>, ProblemHttpResult>> (string name, AdoptionStore shelf, AdoptionService desk, CancellationToken cancel) =>
         {
             if (await shelf.FindAsync(name, cancel) is not { } kept) return await NotFoundAsync(name, shelf, cancel);
             var estate = await desk.EstateAsync(kept.Adoption, cancel);
@@ -37,21 +37,21 @@ internal static class AdoptionEndpoints
             .WithName("FinishAdoption").WithSummary("Writes the sheet and the install of an adoption into the books").RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
     }
 
-    private static async Task<Results<Ok<AdoptionSummary>, ProblemHttpResult>> BeginAsync(AdoptionOrder order, ClaimsPrincipal user, Library library, AdoptionShelf shelf, CancellationToken cancel)
+    private static async Task<Results<Ok<AdoptionSummary>, ProblemHttpResult>> BeginAsync(AdoptionOrder order, ClaimsPrincipal user, Library library, AdoptionStore shelf, CancellationToken cancel)
     {
         if (await library.FindAsync(Library.EstateKind, order.Estate, cancel) is not { } row) return Problems.NotFound("estate", order.Estate, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name));
         if (order.Accounts.Count is 0 or > MostAccounts) return Problems.Bad("accounts", "An adoption has from 1 to 50 accounts.", "the logon names of the product's accounts");
         var accounts = order.Accounts.Select(a => new AdoptedAccount(a.Key ?? KeyOf(a.Name), a.Name.Trim(), a.Purpose?.Trim() is { Length: > 0 } purpose ? purpose : $"{a.Name} was there before us", a.WorksAs)).ToList();
         if (accounts.GroupBy(a => a.Key).FirstOrDefault(g => g.Count() > 1) is { } twice) return Problems.Bad("accounts", "Two accounts have the same key.", "another key for one of them", twice.Key);
         var adoption = new Adoption(order.Name, order.Product, order.Release, order.Title?.Trim() is { Length: > 0 } title ? title : order.Product, order.Estate, accounts);
-        var files = AdoptionDesk.Empty(adoption, Library.ReadEstate(row));
+        var files = AdoptionService.Empty(adoption, Library.ReadEstate(row));
         if (files.Faults is [var fault, ..]) return Problems.Bad(fault.Field, fault.Message, fault.Expected ?? "another one", fault.Found); // the lines of files that nobody has seen yet would say nothing
         if (await TakenAsync(adoption, (await shelf.FindAsync(order.Name, cancel))?.FinishedAt is not null, library, cancel) is { } taken) return taken;
         await shelf.BeginAsync(adoption, user.Identity!.Name!, cancel);
-        return TypedResults.Ok(AdoptionDesk.Summary((await shelf.FindAsync(order.Name, cancel))!));
+        return TypedResults.Ok(AdoptionService.Summary((await shelf.FindAsync(order.Name, cancel))!));
     }
 
-    private static async Task<Results<Ok<AdoptionView>, ProblemHttpResult>> AnswerAsync(string name, AdoptionAnswerOrder order, ClaimsPrincipal user, AdoptionShelf shelf, AdoptionDesk desk, CancellationToken cancel)
+    private static async Task<Results<Ok<AdoptionView>, ProblemHttpResult>> AnswerAsync(string name, AdoptionAnswerOrder order, ClaimsPrincipal user, AdoptionStore shelf, AdoptionService desk, CancellationToken cancel)
     {
         if (await shelf.FindAsync(name, cancel) is not { } kept) return await NotFoundAsync(name, shelf, cancel);
         if (AdoptionWords.Of(order.Word) is not { } word) return Problems.Bad("word", $"'{order.Word}' is no answer.", AdoptionWords.All);
@@ -68,7 +68,7 @@ internal static class AdoptionEndpoints
         return TypedResults.Ok(await desk.ViewAsync(kept, cancel));
     }
 
-    private static async Task<Results<Ok<InstallView>, ProblemHttpResult>> FinishAsync(string name, ClaimsPrincipal user, AdoptionShelf shelf, AdoptionDesk desk, Library library, FitDesk fits, CancellationToken cancel)
+    private static async Task<Results<Ok<InstallView>, ProblemHttpResult>> FinishAsync(string name, ClaimsPrincipal user, AdoptionStore shelf, AdoptionService desk, Library library, FitService fits, CancellationToken cancel)
     {
         if (await shelf.FindAsync(name, cancel) is not { } kept) return await NotFoundAsync(name, shelf, cancel);
         var (adoption, who) = (kept.Adoption, user.Identity!.Name!);
@@ -105,7 +105,7 @@ internal static class AdoptionEndpoints
         return plain[..Math.Min(plain.Length, 40)].TrimEnd('-');
     }
 
-    private static async Task<ProblemHttpResult> NotFoundAsync(string name, AdoptionShelf shelf, CancellationToken cancel) => Problems.NotFound("adoption", name, (await shelf.ListAsync(cancel)).Select(a => a.Adoption.Name));
+    private static async Task<ProblemHttpResult> NotFoundAsync(string name, AdoptionStore shelf, CancellationToken cancel) => Problems.NotFound("adoption", name, (await shelf.ListAsync(cancel)).Select(a => a.Adoption.Name));
 
     private static ProblemHttpResult NotSurveyed(Adoption adoption) => Problems.Of(409, "not-surveyed", "No survey of this estate was taken yet.", $"Read it first: justright survey {adoption.Estate}");
 }

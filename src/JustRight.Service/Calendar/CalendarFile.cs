@@ -7,13 +7,13 @@ using IcalCalendar = Ical.Net.Calendar;
 
 namespace JustRight.Service.Calendar;
 
-/// <summary>The house's calendar as iCalendar [RFC 5545], for people's own calendars.</summary>
+/// <summary>The organization's calendar as iCalendar [RFC 5545], for people's own calendars.</summary>
 internal static class CalendarFile
 {
     /// <summary>The media type.</summary>
     public const string MediaType = "text/calendar";
 
-    /// <summary>Each entry as an event at its moment, with an alarm when the house wants it spoken of. An entry keeps its UID, so that a calendar that reads the file again moves it instead of doubling it.</summary>
+    /// <summary>Each entry as an event at its moment, with an alarm when the organization wants it spoken of. An entry keeps its UID, so that a calendar that reads the file again moves it instead of doubling it.</summary>
     public static string Write(string estate, IReadOnlyList<CalendarEntry> entries, DateTimeOffset now)
     {
         var calendar = new IcalCalendar { ProductId = "-//Just Right//Calendar//EN", Method = "PUBLISH" };

@@ -17,7 +17,7 @@ internal static class ConfirmationEndpoints
 
     public static void MapConfirmations(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/installs/{name}/confirmations", async Task<Results<Ok<IReadOnlyList<ConfirmationView>>, ProblemHttpResult>> (string name, Library library, ConfirmationShelf shelf, CancellationToken cancel) =>
+        api.MapGet("/installs/{name}/confirmations", async Task<Results<Ok<IReadOnlyList<ConfirmationView>>, ProblemHttpResult>> (string name, Library library, ConfirmationStore shelf, CancellationToken cancel) =>
             await FitEndpoints.MissingAsync(name, library, cancel) is { } missing ? missing : TypedResults.Ok(await shelf.ListAsync(name, cancel)))
             .WithName("ListConfirmations").WithSummary("What people said they saw inside the product, the latest first").RequireAuthorization(Roles.Reader).ProducesProblem(404);
         api.MapPost("/installs/{name}/confirmations", AddAsync)
@@ -25,7 +25,7 @@ internal static class ConfirmationEndpoints
     }
 
     private static async Task<Results<Ok<IReadOnlyList<JudgementView>>, ProblemHttpResult>> AddAsync(
-        string name, ConfirmationOrder order, ClaimsPrincipal user, Library library, FitDesk desk, SurveyShelf surveys, ConfirmationShelf shelf, TimeProvider time, CancellationToken cancel)
+        string name, ConfirmationOrder order, ClaimsPrincipal user, Library library, FitService desk, SurveyStore surveys, ConfirmationStore shelf, TimeProvider time, CancellationToken cancel)
     {
         var (judged, problem) = await FitEndpoints.JudgedAsync(name, library, desk, cancel);
         if (problem is not null) return problem;

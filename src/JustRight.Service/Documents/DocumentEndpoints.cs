@@ -7,7 +7,7 @@ using JustRight.Service.Access;
 using JustRight.Service.Fits;
 using JustRight.Service.Hosting;
 using JustRight.Service.Views;
-using JustRight.Service.Watch;
+using JustRight.Service.Schedules;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace JustRight.Service.Documents;
@@ -15,7 +15,7 @@ namespace JustRight.Service.Documents;
 /// <summary>Sheets, estates and installs: check, add, list, show.</summary>
 internal static class DocumentEndpoints
 {
-    private static readonly string[] InstallStages = ["planned", "set-up", "retiring"];
+    private static readonly string[] InstallStages = ["planned", "installed", "retiring"];
 
     public static void MapDocuments(this IEndpointRouteBuilder api)
     {
@@ -65,7 +65,7 @@ internal static class DocumentEndpoints
             return estate is null ? Problems.Of(faults) : TypedResults.Ok(new EstateView(DocumentViews.Summary(estate, null), Upload.Text(bytes), null));
         }).WithName("CheckEstate").WithSummary("Checks an estate without keeping it; the body is the file").AcceptsYaml().RequireAuthorization(Roles.Reader).ProducesProblem(400);
 
-        api.MapPost("/estates", async Task<Results<Ok<EstateView>, ProblemHttpResult>> (string? file, HttpRequest request, ClaimsPrincipal user, Library library, WatchPlan watch, CancellationToken cancel) =>
+        api.MapPost("/estates", async Task<Results<Ok<EstateView>, ProblemHttpResult>> (string? file, HttpRequest request, ClaimsPrincipal user, Library library, SchedulePlan watch, CancellationToken cancel) =>
         {
             var bytes = await Upload.ReadAsync(request, cancel);
             var name = Upload.Name(file, "estate.yaml");
@@ -82,7 +82,7 @@ internal static class DocumentEndpoints
             return TypedResults.Ok<IReadOnlyList<EstateSummary>>([.. rows.Select(r => DocumentViews.Summary(Library.ReadEstate(r), r))]);
         }).WithName("ListEstates").WithSummary("The estates").RequireAuthorization(Roles.Reader);
 
-        api.MapGet("/estates/{name}", async Task<Results<Ok<EstateView>, ProblemHttpResult>> (string name, Library library, SurveyShelf surveys, CancellationToken cancel) =>
+        api.MapGet("/estates/{name}", async Task<Results<Ok<EstateView>, ProblemHttpResult>> (string name, Library library, SurveyStore surveys, CancellationToken cancel) =>
         {
             if (await library.FindAsync(Library.EstateKind, name, cancel) is { } row)
                 return TypedResults.Ok(new EstateView(DocumentViews.Summary(Library.ReadEstate(row), row), row.Text, await surveys.LatestAsync(name, cancel) is { } survey ? FitViews.Of(survey.Survey) : null));
@@ -92,7 +92,7 @@ internal static class DocumentEndpoints
 
     private static void MapInstalls(IEndpointRouteBuilder api)
     {
-        api.MapPost("/installs", async Task<Results<Ok<InstallView>, ProblemHttpResult>> (string? file, HttpRequest request, ClaimsPrincipal user, Library library, FitDesk desk, CancellationToken cancel) =>
+        api.MapPost("/installs", async Task<Results<Ok<InstallView>, ProblemHttpResult>> (string? file, HttpRequest request, ClaimsPrincipal user, Library library, FitService desk, CancellationToken cancel) =>
         {
             var bytes = await Upload.ReadAsync(request, cancel);
             var name = Upload.Name(file, "install.yaml");
@@ -104,7 +104,7 @@ internal static class DocumentEndpoints
             return TypedResults.Ok(new InstallView(await desk.SummaryAsync((await library.FindAsync(Library.InstallKind, install.Name, cancel))!, cancel), Upload.Text(bytes)));
         }).WithName("AddInstall").WithSummary("Checks that an install can be planned, and keeps it; the body is the file").AcceptsYaml().RequireAuthorization(Roles.Planner).ProducesProblem(400);
 
-        api.MapPost("/installs/{name}/stage", async Task<Results<Ok<InstallView>, ProblemHttpResult>> (string name, StageOrder order, ClaimsPrincipal user, Library library, FitDesk desk, CancellationToken cancel) =>
+        api.MapPost("/installs/{name}/stage", async Task<Results<Ok<InstallView>, ProblemHttpResult>> (string name, StageOrder order, ClaimsPrincipal user, Library library, FitService desk, CancellationToken cancel) =>
         {
             if (await library.FindAsync(Library.InstallKind, name, cancel) is not { } row) return Problems.NotFound("install", name, (await library.ListAsync(Library.InstallKind, cancel)).Select(d => d.Name));
             if (!InstallStages.Contains(order.Stage)) return Problems.Bad("stage", $"'{order.Stage}' is no stage of an install.", string.Join(", ", InstallStages));
@@ -112,12 +112,12 @@ internal static class DocumentEndpoints
             if (text is null) return Problems.Of(faults);
             if (text != row.Text) await library.SaveAsync(Library.InstallKind, name, row.File, text, user.Identity!.Name!, cancel);
             return TypedResults.Ok(new InstallView(await desk.SummaryAsync((await library.FindAsync(Library.InstallKind, name, cancel))!, cancel), text));
-        }).WithName("SetStage").WithSummary("Says how far an install has come: planned, set-up or retiring").RequireAuthorization(Roles.Planner).ProducesProblem(404).ProducesProblem(400);
+        }).WithName("SetStage").WithSummary("Says how far an install has come: planned, installed or retiring").RequireAuthorization(Roles.Planner).ProducesProblem(404).ProducesProblem(400);
 
-        api.MapGet("/installs", async (Library library, FitDesk desk, CancellationToken cancel) =>
+        api.MapGet("/installs", async (Library library, FitService desk, CancellationToken cancel) =>
             TypedResults.Ok(await desk.SummariesAsync(await library.ListAsync(Library.InstallKind, cancel), cancel))).WithName("ListInstalls").WithSummary("The installs with their fit at a glance").RequireAuthorization(Roles.Reader);
 
-        api.MapGet("/installs/{name}", async Task<Results<Ok<InstallView>, ProblemHttpResult>> (string name, Library library, FitDesk desk, CancellationToken cancel) =>
+        api.MapGet("/installs/{name}", async Task<Results<Ok<InstallView>, ProblemHttpResult>> (string name, Library library, FitService desk, CancellationToken cancel) =>
         {
             if (await library.FindAsync(Library.InstallKind, name, cancel) is { } row) return TypedResults.Ok(new InstallView(await desk.SummaryAsync(row, cancel), row.Text));
             return Problems.NotFound("install", name, (await library.ListAsync(Library.InstallKind, cancel)).Select(d => d.Name));

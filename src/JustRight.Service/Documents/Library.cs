@@ -15,7 +15,7 @@ using Microsoft.Extensions.Caching.Memory;
 namespace JustRight.Service.Documents;
 
 /// <summary>The sheets, estates and installs in the books, as text and as what they say.</summary>
-public sealed class Library(IDbContextFactory<AppDb> databases, LogBook log, TimeProvider time)
+public sealed class Library(IDbContextFactory<AppDb> databases, LogStore log, TimeProvider time)
 {
     private const long RememberedBytes = 16_000_000;
     private static readonly MemoryCache Remembered = new(new MemoryCacheOptions { SizeLimit = RememberedBytes });
@@ -58,13 +58,13 @@ public sealed class Library(IDbContextFactory<AppDb> databases, LogBook log, Tim
     }
 
     /// <summary>What a sheet in the books says. It was sound when it was added; a newer release of ours may see it differently.</summary>
-    public static Sheet ReadSheet(DocumentRow row) => Parsed(row, bytes => SheetReader.Read(bytes, row.File));
+    public static Sheet ReadSheet(DocumentRow row) => Parsed(row, bytes => SheetReader.Read(bytes, row.File, stored: true));
 
     /// <summary>What an estate says.</summary>
-    public static Estate ReadEstate(DocumentRow row) => Parsed(row, bytes => EstateReader.Read(bytes, row.File));
+    public static Estate ReadEstate(DocumentRow row) => Parsed(row, bytes => EstateReader.Read(bytes, row.File, stored: true));
 
     /// <summary>What an install says.</summary>
-    public static Install ReadInstall(DocumentRow row) => Parsed(row, bytes => InstallReader.Read(bytes, row.File));
+    public static Install ReadInstall(DocumentRow row) => Parsed(row, bytes => InstallReader.Read(bytes, row.File, stored: true));
 
     /// <summary>Lists of installs read the same few documents over and over; what a text says is remembered by its hash.</summary>
     private static T Parsed<T>(DocumentRow row, Func<byte[], (T? Result, IReadOnlyList<Fault> Faults)> read)

@@ -24,7 +24,7 @@ internal static class DirectoryFileEndpoints
     /// <summary>Why changes cannot be made when the directory is read from a file, or null when they can.</summary>
     public static async Task<ProblemHttpResult?> RefusalAsync(Library library, string estate, IEnumerable<Change> changes, CancellationToken cancel) =>
         changes.Any(c => c is DirectoryChange) && await library.FindAsync(Library.EstateKind, estate, cancel) is { } row && Library.ReadEstate(row).Directory.Reach == Reach.File
-            ? Problems.Of(409, "read-only", $"The directory of {estate} is read from a file: nothing in it can be changed from here.", "Print the changes and have them applied: justright ldif INSTALL, or justright mend TRACE REMEDY --ldif.")
+            ? Problems.Of(409, "read-only", $"The directory of {estate} is read from a file: nothing in it can be changed from here.", "Print the changes and have them applied: justright ldif INSTALL, or justright fix TRACE REMEDY --ldif.")
             : null;
 
     private static async Task<Results<Ok<DirectoryFileView>, ProblemHttpResult>> AddAsync(

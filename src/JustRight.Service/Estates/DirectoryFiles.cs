@@ -13,7 +13,7 @@ using Microsoft.EntityFrameworkCore;
 namespace JustRight.Service.Estates;
 
 /// <summary>The files that directories are read from where no connection is allowed: the latest of each estate. Only the attributes we judge by are kept.</summary>
-internal sealed class DirectoryFiles(IDbContextFactory<AppDb> databases, LogBook log, TimeProvider time)
+internal sealed class DirectoryFiles(IDbContextFactory<AppDb> databases, LogStore log, TimeProvider time)
 {
     private readonly ConcurrentDictionary<string, (int Id, DirectoryFile File)> _ready = new(StringComparer.Ordinal);
 

@@ -5,7 +5,7 @@ using JustRight.Core.Surveys;
 namespace JustRight.Service.Estates;
 
 /// <summary>Hosts that their owners read and change: what they handed over is read, and nothing is changed from here.</summary>
-internal sealed class HandedOverHosts(HostFactsShelf shelf, string estate) : IHostConnector
+internal sealed class HandedOverHosts(HostFactsStore shelf, string estate) : IHostConnector
 {
     /// <summary>What is said when something is to be changed.</summary>
     public const string ByOwner = "its owner makes this (reach: handed-over): justright handover INSTALL makes the bundle";

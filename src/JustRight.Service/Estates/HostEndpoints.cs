@@ -15,7 +15,7 @@ internal static class HostEndpoints
         api.MapGet("/estates/{name}/hosts/{host}", ShowAsync)
             .WithName("ShowHost").WithSummary("A host as the latest survey read it: rights with the policies that decide on them, local groups, services with their order").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
 
-    private static async Task<Results<Ok<HostView>, ProblemHttpResult>> ShowAsync(string name, string host, Library library, FitDesk desk, SurveyShelf surveys, CancellationToken cancel)
+    private static async Task<Results<Ok<HostView>, ProblemHttpResult>> ShowAsync(string name, string host, Library library, FitService desk, SurveyStore surveys, CancellationToken cancel)
     {
         if (await library.FindAsync(Library.EstateKind, name, cancel) is not { } row) return Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name));
         var estate = Library.ReadEstate(row);

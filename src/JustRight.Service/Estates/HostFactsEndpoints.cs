@@ -26,7 +26,7 @@ internal static class HostFactsEndpoints
     }
 
     private static async Task<Results<Ok<HostFactsView>, ProblemHttpResult>> AddAsync(
-        string name, string? file, HttpRequest request, ClaimsPrincipal user, Library library, HostFactsShelf shelf, CancellationToken cancel)
+        string name, string? file, HttpRequest request, ClaimsPrincipal user, Library library, HostFactsStore shelf, CancellationToken cancel)
     {
         if (await library.FindAsync(Library.EstateKind, name, cancel) is not { } row) return Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name));
         var (facts, faults) = await shelf.SaveAsync(Library.ReadEstate(row), Upload.Name(file, "facts.json"), await Upload.ReadAsync(request, cancel), user.Identity!.Name!, cancel);

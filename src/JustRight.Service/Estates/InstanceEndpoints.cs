@@ -15,7 +15,7 @@ internal static class InstanceEndpoints
         api.MapGet("/estates/{name}/instances/{instance}", ShowAsync)
             .WithName("ShowInstance").WithSummary("A database instance as the latest survey read it: who can do what there and in its databases, by which path, and what needs it").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
 
-    private static async Task<Results<Ok<InstanceView>, ProblemHttpResult>> ShowAsync(string name, string instance, Library library, FitDesk desk, SurveyShelf surveys, CancellationToken cancel)
+    private static async Task<Results<Ok<InstanceView>, ProblemHttpResult>> ShowAsync(string name, string instance, Library library, FitService desk, SurveyStore surveys, CancellationToken cancel)
     {
         if (await library.FindAsync(Library.EstateKind, name, cancel) is not { } row) return Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name));
         var estate = Library.ReadEstate(row);

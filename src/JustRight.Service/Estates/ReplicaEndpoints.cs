@@ -16,7 +16,7 @@ internal static class ReplicaEndpoints
         api.MapGet("/estates/{name}/controllers", CompareAsync)
             .WithName("CompareControllers").WithSummary("Whether the controllers of a domain agree on an object, and which is behind").RequireAuthorization(Roles.Planner).ProducesProblem(404).ProducesProblem(400).ProducesProblem(502);
 
-    private static async Task<Results<Ok<ReplicaComparisonView>, ProblemHttpResult>> CompareAsync(string name, string @object, Library library, ConnectorShelf shelf, TimeProvider time, CancellationToken cancel)
+    private static async Task<Results<Ok<ReplicaComparisonView>, ProblemHttpResult>> CompareAsync(string name, string @object, Library library, ConnectorStore shelf, TimeProvider time, CancellationToken cancel)
     {
         if (await library.FindAsync(Library.EstateKind, name, cancel) is not { } row) return Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name));
         if (!DistinguishedName.TryParse(@object, out var dn)) return Problems.Bad("object", "This is not a distinguished name.", "a name such as OU=People,DC=fennmoor,DC=example", @object);
@@ -28,7 +28,7 @@ internal static class ReplicaEndpoints
             return TypedResults.Ok(new ReplicaComparisonView(
                 dn.Text, replicas[0].Controller, compared.Agree, compared.Newest, Words(compared, replicas),
                 [.. compared.Others.Select(o => new ReplicaLagView(o.Controller, o.Found, o.Attributes, o.ChangesBehind, o.Delay.TotalSeconds, Words(o, compared.Newest)))],
-                [.. compared.Unread.Select(u => new CornerView(u.Controller, u.Reason, time.GetUtcNow()))]));
+                [.. compared.Unread.Select(u => new UnreadPartView(u.Controller, u.Reason, time.GetUtcNow()))]));
         }
         catch (ConnectorException e)
         {

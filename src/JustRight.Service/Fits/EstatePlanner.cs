@@ -11,7 +11,7 @@ using Microsoft.EntityFrameworkCore;
 namespace JustRight.Service.Fits;
 
 /// <summary>Plans installs from their documents, with the names that are settled and the schema that was read.</summary>
-public sealed class EstatePlanner(Library library, SurveyShelf surveys, IDbContextFactory<AppDb> databases)
+public sealed class EstatePlanner(Library library, SurveyStore surveys, IDbContextFactory<AppDb> databases)
 {
     /// <summary>
     /// Plans every install of an estate; null when there is no such estate. Each document and name is read once.
@@ -35,14 +35,14 @@ public sealed class EstatePlanner(Library library, SurveyShelf surveys, IDbConte
         Planned(sheet, estate, install, await NamesAsync(estate, install, cancel));
 
     /// <summary>The names of an install, and those of the others that it must not take.</summary>
-    public async Task<NameBook> NamesAsync(Estate estate, Install install, CancellationToken cancel) =>
+    public async Task<NameIndex> NamesAsync(Estate estate, Install install, CancellationToken cancel) =>
         (await BookAsync(estate, cancel)).Of(install);
 
     /// <summary>That the sheet of an install is not in the books.</summary>
     public static Fault NoSheet(Install install) =>
         new("unknown-sheet", install.At, "product", $"There is no sheet {install.Sheet}.");
 
-    private static PlannedInstall Planned(Sheet sheet, Estate estate, Install install, NameBook names)
+    private static PlannedInstall Planned(Sheet sheet, Estate estate, Install install, NameIndex names)
     {
         var (plan, faults) = Planner.Make(sheet, estate, install, names);
         return new PlannedInstall(install, sheet, plan, faults);
@@ -51,7 +51,7 @@ public sealed class EstatePlanner(Library library, SurveyShelf surveys, IDbConte
     private async Task<SettledNames> BookAsync(Estate estate, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var schema = await surveys.SchemaAsync(estate.Name, cancel) ?? (estate.IsPretend ? BuiltInSchema.Schema : null);
+        var schema = await surveys.SchemaAsync(estate.Name, cancel) ?? (estate.IsSimulated ? BuiltInSchema.Schema : null);
         return new SettledNames(await db.SettledNames.AsNoTracking().ToListAsync(cancel), schema);
     }
 }

@@ -18,5 +18,5 @@ public sealed record EstatePlans(Estate Estate, IReadOnlyDictionary<string, Plan
     public IReadOnlyList<Plan> All { get; } = [.. Installs.Values.Select(i => i.Plan).OfType<Plan>()];
 
     /// <summary>What all of them need.</summary>
-    public NeedsBook Needs => field ??= new NeedsBook(All);
+    public NeedsIndex Needs => field ??= new NeedsIndex(All);
 }

@@ -12,14 +12,14 @@ internal static class FitEndpoints
 {
     public static void MapFits(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/installs/{name}/plan", async Task<Results<Ok<PlanView>, ProblemHttpResult>> (string name, Library library, FitDesk desk, CancellationToken cancel) =>
+        api.MapGet("/installs/{name}/plan", async Task<Results<Ok<PlanView>, ProblemHttpResult>> (string name, Library library, FitService desk, CancellationToken cancel) =>
         {
             if (await MissingAsync(name, library, cancel) is { } missing) return missing;
             var (plan, estate) = await desk.PlanAsync(name, cancel);
             return TypedResults.Ok(PlanViews.Of(plan, estate));
         }).WithName("ShowPlan").WithSummary("The plan of an install").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(400);
 
-        api.MapGet("/installs/{name}/fit", async Task<Results<Ok<FitView>, ProblemHttpResult>> (string name, Library library, FitDesk desk, CancellationToken cancel) =>
+        api.MapGet("/installs/{name}/fit", async Task<Results<Ok<FitView>, ProblemHttpResult>> (string name, Library library, FitService desk, CancellationToken cancel) =>
             await JudgedAsync(name, library, desk, cancel) switch
             {
                 (null, { } problem) => problem,
@@ -27,7 +27,7 @@ internal static class FitEndpoints
                 _ => throw new InvalidOperationException(),
             }).WithName("ShowFit").WithSummary("The fit of an install from the latest survey").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
 
-        api.MapGet("/installs/{name}/worklist", async Task<Results<Ok<WorklistView>, ProblemHttpResult>> (string name, Library library, FitDesk desk, CancellationToken cancel) =>
+        api.MapGet("/installs/{name}/worklist", async Task<Results<Ok<WorklistView>, ProblemHttpResult>> (string name, Library library, FitService desk, CancellationToken cancel) =>
             await JudgedAsync(name, library, desk, cancel) switch
             {
                 (null, { } problem) => problem,
@@ -35,7 +35,7 @@ internal static class FitEndpoints
                 _ => throw new InvalidOperationException(),
             }).WithName("ShowWorklist").WithSummary("The steps that are left").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
 
-        api.MapGet("/installs/{name}/ldif", async Task<Results<Ok<LdifView>, ProblemHttpResult>> (string name, bool? remove, Library library, FitDesk desk, SurveyShelf surveys, CancellationToken cancel) =>
+        api.MapGet("/installs/{name}/ldif", async Task<Results<Ok<LdifView>, ProblemHttpResult>> (string name, bool? remove, Library library, FitService desk, SurveyStore surveys, CancellationToken cancel) =>
             await JudgedAsync(name, library, desk, cancel) switch
             {
                 (null, { } problem) => problem,
@@ -53,7 +53,7 @@ internal static class FitEndpoints
             ? Problems.NotFound("install", name, (await library.ListAsync(Library.InstallKind, cancel)).Select(d => d.Name))
             : null;
 
-    private static async Task<Results<Ok<IReadOnlyList<JudgementView>>, ProblemHttpResult>> WhyAsync(string name, string account, string? right, Library library, FitDesk desk, CancellationToken cancel)
+    private static async Task<Results<Ok<IReadOnlyList<JudgementView>>, ProblemHttpResult>> WhyAsync(string name, string account, string? right, Library library, FitService desk, CancellationToken cancel)
     {
         var (judged, problem) = await JudgedAsync(name, library, desk, cancel);
         if (problem is not null) return problem;
@@ -68,7 +68,7 @@ internal static class FitEndpoints
     }
 
     /// <summary>An install judged by the latest survey, or the problem that stands in its way.</summary>
-    public static async Task<(JudgedInstall? Judged, ProblemHttpResult? Problem)> JudgedAsync(string name, Library library, FitDesk desk, CancellationToken cancel)
+    public static async Task<(JudgedInstall? Judged, ProblemHttpResult? Problem)> JudgedAsync(string name, Library library, FitService desk, CancellationToken cancel)
     {
         if (await MissingAsync(name, library, cancel) is { } missing) return (null, missing);
         return await desk.JudgeAsync(name, cancel) is { } judged

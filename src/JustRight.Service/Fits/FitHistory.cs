@@ -37,7 +37,7 @@ public sealed class FitHistory(IDbContextFactory<AppDb> databases)
                 From = kept.SurveyedAt,
                 Until = kept.SurveyedAt,
                 Seen = 1,
-                LeaningJson = JsonSerializer.Serialize(FitViews.Of(kept.Leaning, kept.Unread.Count, kept.Words), ContractsJson.Default.LeaningView),
+                CountsJson = JsonSerializer.Serialize(FitViews.Of(kept.Counts, kept.Unread.Count, kept.Words), ContractsJson.Default.FitCountsView),
                 Packed = PackedJson.Write(kept),
                 SurveyId = await db.Surveys.Where(s => s.Estate == fit.Plan.Estate).MaxAsync(s => (int?)s.Id, cancel),
             });
@@ -53,8 +53,8 @@ public sealed class FitHistory(IDbContextFactory<AppDb> databases)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         var rows = await db.Fits.AsNoTracking().Where(f => f.Install == install).OrderByDescending(f => f.Number)
-            .Select(f => new { f.Number, f.From, f.Until, f.Seen, f.LeaningJson }).ToListAsync(cancel);
-        return [.. rows.Select(f => new KeptFitView(f.Number, f.From, f.Until, f.Seen, JsonSerializer.Deserialize(f.LeaningJson, ContractsJson.Default.LeaningView)!))];
+            .Select(f => new { f.Number, f.From, f.Until, f.Seen, f.CountsJson }).ToListAsync(cancel);
+        return [.. rows.Select(f => new KeptFitView(f.Number, f.From, f.Until, f.Seen, JsonSerializer.Deserialize(f.CountsJson, ContractsJson.Default.FitCountsView)!))];
     }
 
     /// <summary>One kept fit, or null.</summary>

@@ -16,16 +16,16 @@ internal static class NextStep
         if (Ready(judged.Worklist.Remove) is { Count: > 0 } remove) return $"take away {remove.Count} ({Teams(remove)})";
         if (judged.Worklist.Give.Concat(judged.Worklist.Remove).Count(s => s.Change is ProductChange) is > 0 and var inside) return $"confirm {inside} inside the product";
         if (judged.Fit.Plan.Stage == Stage.Retiring && judged.Worklist.Remove is [var wait, ..]) return $"{judged.Worklist.Remove.Count} wait: {wait.Blocked}";
-        if (judged.Fit.Leaning.TooLittle) return "find out why: nothing to give would mend it";
-        if (judged.Fit.Leaning.TooMuch) return "decide on what is too much";
-        if (judged.Fit.Leaning.Later > 0) return "run the product's setup";
-        return judged.Fit.Leaning.Unseen > 0 ? "read what is unseen" : "nothing";
+        if (judged.Fit.Counts.AnyMissing) return "find out why: nothing to give would fix it";
+        if (judged.Fit.Counts.AnyExcess) return "decide on the excess rights";
+        if (judged.Fit.Counts.Pending > 0) return "run the product's setup";
+        return judged.Fit.Counts.Unseen > 0 ? "read what is unseen" : "nothing";
     }
 
     private static List<Step> Ready(IReadOnlyList<Step> steps) => [.. steps.Where(s => s.Blocked is null)];
 
-    private static string Teams(List<Step> steps) => string.Join(", ", steps.Select(s => s.Change.Giver).Distinct().Order().Select(Team));
+    private static string Teams(List<Step> steps) => string.Join(", ", steps.Select(s => s.Change.Team).Distinct().Order().Select(TeamName));
 
-    /// <summary>A giver's name.</summary>
-    public static string Team(Giver giver) => giver.ToString().ToLowerInvariant();
+    /// <summary>A team's name.</summary>
+    public static string TeamName(Team team) => team.ToString().ToLowerInvariant();
 }

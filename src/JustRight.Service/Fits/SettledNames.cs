@@ -13,10 +13,10 @@ internal sealed class SettledNames(IReadOnlyList<SettledNameRow> rows, Directory
     private readonly ILookup<string, SettledNameRow> _byInstall = rows.ToLookup(r => r.Install);
 
     /// <summary>What is settled for an install, and what others hold.</summary>
-    public NameBook Of(Install install)
+    public NameIndex Of(Install install)
     {
         var mine = _byInstall[install.Name].ToList();
-        return new NameBook(
+        return new NameIndex(
             mine.Where(n => n.Kind == "account").ToDictionary(n => n.Key, n => n.Name),
             mine.Where(n => n.Kind == "group").ToDictionary(n => n.Key, n => n.Name),
             rows.Where(n => n.Install != install.Name).Select(n => n.Name).ToHashSet(StringComparer.OrdinalIgnoreCase),

@@ -5,7 +5,7 @@ using Microsoft.Extensions.Options;
 namespace JustRight.Service.Grants;
 
 /// <summary>
-/// Lets one rehearse a crash: at the named stage of the named step, carrying out halts and waits to be killed. For the lab
+/// Lets one rehearse a crash: at the named stage of the named step, carrying out halts and waits to be killed. For the simulation
 /// only; on any other estate it does nothing.
 /// </summary>
 public sealed class CrashRehearsal(IOptions<ServiceSettings> settings)
@@ -16,7 +16,7 @@ public sealed class CrashRehearsal(IOptions<ServiceSettings> settings)
     /// <summary>Called after each stage.</summary>
     public async Task ReachedAsync(int step, string stage, Estate estate, CancellationToken cancel)
     {
-        if (!estate.IsPretend || settings.Value.RehearseHaltAt != $"{step}:{stage}") return;
+        if (!estate.IsSimulated || settings.Value.RehearseHaltAt != $"{step}:{stage}") return;
         await File.WriteAllTextAsync(Path.Combine(settings.Value.Data, HaltFile), $"{step}:{stage}", cancel);
         await Task.Delay(Timeout.Infinite, cancel);
     }

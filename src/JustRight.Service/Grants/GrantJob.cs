@@ -20,7 +20,7 @@ namespace JustRight.Service.Grants;
 /// looked at first, and made only if it is not true.
 /// </summary>
 internal sealed class GrantJob(
-    Library library, FitDesk desk, TraceJob traces, ConnectorShelf shelf, SecretStore secrets, SurveyJob surveys, LogBook log, JobFeed feed, CrashRehearsal rehearsal, TimeProvider time)
+    Library library, FitService desk, TraceJob traces, ConnectorStore shelf, SecretStore secrets, SurveyJob surveys, LogStore log, JobFeed feed, CrashRehearsal rehearsal, TimeProvider time)
 {
     /// <summary>Carries out what is left of a job, then reads the estate anew. Stops at the first step that fails.</summary>
     public async Task<string> RunAsync(AppDb db, JobRow job, CancellationToken cancel)
@@ -37,13 +37,13 @@ internal sealed class GrantJob(
         }
 
         await surveys.TakeAsync(estate, job.Id, job.StartedBy, cancel);
-        var now = ofInstall ? (await desk.JudgeAsync(job.Subject, cancel))!.Fit.Words : job.OrderJson == JobKinds.GuardOrder ? null : await TraceAgainAsync(job, cancel);
+        var now = ofInstall ? (await desk.JudgeAsync(job.Subject, cancel))!.Fit.Words : job.OrderJson == JobKinds.ProtectionOrder ? null : await TraceAgainAsync(job, cancel);
         var made = job.Steps.Count(s => s.State == "made");
         var skipped = job.Steps.Count(s => s.State == "skipped");
         return $"{made} made{(skipped > 0 ? $", {skipped} already true" : "")}{(now is null ? "" : $"; now {now}")}";
     }
 
-    /// <summary>After mending, or undoing that, the same question is asked again.</summary>
+    /// <summary>After fixing, or undoing that, the same question is asked again.</summary>
     private async Task<string> TraceAgainAsync(JobRow job, CancellationToken cancel)
     {
         var again = await traces.TraceAsync(job.Id, job.Subject, StoredJson.Read<SettledTrace>(job.OrderJson!), cancel);

@@ -25,13 +25,13 @@ internal static class HandoverEndpoints
             .Produces(200, contentType: "application/zip").RequireAuthorization(Roles.Reader).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
     }
 
-    private static async Task<Results<Ok<IReadOnlyList<HandoverView>>, ProblemHttpResult>> ListAsync(string name, bool? remove, Library library, FitDesk desk, CancellationToken cancel)
+    private static async Task<Results<Ok<IReadOnlyList<HandoverView>>, ProblemHttpResult>> ListAsync(string name, bool? remove, Library library, FitService desk, CancellationToken cancel)
     {
         var (handovers, _, problem) = await HandoversAsync(name, remove == true, library, desk, null, cancel);
         return problem is not null ? problem : TypedResults.Ok<IReadOnlyList<HandoverView>>([.. handovers!.Select(View)]);
     }
 
-    private static async Task<IResult> FileAsync(string name, string folder, string? form, Library library, FitDesk desk, SurveyShelf surveys, LogBook log, ClaimsPrincipal user, CancellationToken cancel)
+    private static async Task<IResult> FileAsync(string name, string folder, string? form, Library library, FitService desk, SurveyStore surveys, LogStore log, ClaimsPrincipal user, CancellationToken cancel)
     {
         var (handovers, files, problem) = await HandoversAsync(name, folder.EndsWith("-remove", StringComparison.Ordinal), library, desk, surveys, cancel);
         if (problem is not null) return problem;
@@ -40,7 +40,7 @@ internal static class HandoverEndpoints
         switch (form ?? "zip")
         {
             case "zip":
-                await log.AddAsync(user.Identity!.Name!, "hand over", name, $"{handover.Steps.Count} {(handover.Steps.Count == 1 ? "step" : "steps")} to the {handover.Team} team, {handover.Place}", cancel);
+                await log.AddAsync(user.Identity!.Name!, "hand over", name, $"{handover.Steps.Count} {(handover.Steps.Count == 1 ? "step" : "steps")} to the {handover.TeamName} team, {handover.Place}", cancel);
                 return TypedResults.File(Zip(folder, files!(handover), handover.SurveyedAt), "application/zip", folder + ".zip");
             case "page": return TypedResults.Text(HandoverPage.Write(handover), "text/html", Encoding.UTF8);
             case "markdown": return TypedResults.Text(HandoverMarkdown.Write(handover), "text/markdown", Encoding.UTF8);
@@ -50,7 +50,7 @@ internal static class HandoverEndpoints
     }
 
     private static async Task<(IReadOnlyList<Handover>? Handovers, Func<Handover, IReadOnlyList<HandoverFile>>? Files, ProblemHttpResult? Problem)> HandoversAsync(
-        string name, bool remove, Library library, FitDesk desk, SurveyShelf? surveys, CancellationToken cancel)
+        string name, bool remove, Library library, FitService desk, SurveyStore? surveys, CancellationToken cancel)
     {
         var (judged, problem) = await FitEndpoints.JudgedAsync(name, library, desk, cancel);
         if (problem is not null) return (null, null, problem);
@@ -60,7 +60,7 @@ internal static class HandoverEndpoints
     }
 
     private static HandoverView View(Handover handover) => new(
-        handover.Install, handover.Team, handover.Place, handover.Remove, handover.Pretend, handover.SurveyedAt, HandoverFiles.FolderName(handover), HandoverWords.Lead(handover),
+        handover.Install, handover.TeamName, handover.Place, handover.Remove, handover.Simulated, handover.SurveyedAt, HandoverFiles.FolderName(handover), HandoverWords.Lead(handover),
         [.. handover.Steps.Select(s => new HandoverStepView(s.Number, s.Change.Words, s.Why, s.For, s.Least, HandoverWords.Details(s.Change), s.Note, s.At.ToString()))],
         HandoverWords.HowTo(handover), [.. handover.Undo.Select(u => u.Words)], HandoverFiles.Names(handover));
 

@@ -5,14 +5,14 @@ namespace JustRight.Service.Hosting;
 /// <summary>What can be set of the service, under the configuration section <c>JustRight</c> or as <c>--JustRight:Name value</c>.</summary>
 public sealed class ServiceSettings
 {
-    /// <summary>The folder that holds the database, the keys, the logs and the lab; made when missing.</summary>
+    /// <summary>The folder that holds the database, the keys, the logs and the simulation; made when missing.</summary>
     public string Data { get; set; } = Path.Combine(Environment.GetFolderPath(Environment.SpecialFolder.LocalApplicationData, Environment.SpecialFolderOption.DoNotVerify), "justright");
 
     /// <summary>The folder with the built console; without it the API alone is served.</summary>
     public string? Console { get; set; }
 
-    /// <summary>The folder with the lab's first states, one file an estate.</summary>
-    public string LabStates { get; set; } = Path.Combine(AppContext.BaseDirectory, "lab");
+    /// <summary>The folder with the simulation's first states, one file an estate.</summary>
+    public string SimulationStates { get; set; } = Path.Combine(AppContext.BaseDirectory, "simulation");
 
     /// <summary>How many one-time sign-in links to print at the start, 0 to 5. The first start prints one whatever is set.</summary>
     public int SignInLinks { get; set; }
@@ -27,7 +27,7 @@ public sealed class ServiceSettings
     public MailSettings Mail { get; set; } = new();
 
     /// <summary>
-    /// For rehearsing a crash, with the lab only: <c>number:stage</c> at which carrying out stops and waits to be killed. See
+    /// For rehearsing a crash, with the simulation only: <c>number:stage</c> at which carrying out stops and waits to be killed. See
     /// docs/operations.md.
     /// </summary>
     public string? RehearseHaltAt { get; set; }
@@ -36,7 +36,7 @@ public sealed class ServiceSettings
     public string DatabaseFile => Path.Combine(Data, "justright.db");
 }
 
-/// <summary>How mail leaves the house, under <c>JustRight:Mail</c>.</summary>
+/// <summary>How mail leaves the organization, under <c>JustRight:Mail</c>.</summary>
 public sealed class MailSettings
 {
     /// <summary>The server; null for none.</summary>

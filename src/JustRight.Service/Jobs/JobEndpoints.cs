@@ -51,7 +51,7 @@ internal static class JobEndpoints
     }
 
     private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> GrantAsync(
-        string name, GrantOrder order, ClaimsPrincipal user, Library library, FitDesk desk, ProposalDesk proposals, LogBook log, TimeProvider time, CancellationToken cancel)
+        string name, GrantOrder order, ClaimsPrincipal user, Library library, FitService desk, ProposalService proposals, LogStore log, TimeProvider time, CancellationToken cancel)
     {
         if (await FitEndpoints.MissingAsync(name, library, cancel) is { } missing) return missing;
         if (await desk.JudgeAsync(name, cancel) is not { } judged) return Problems.Of(409, "not-surveyed", "No survey of this estate was taken yet.", $"Verify the install first: justright verify {name}");

@@ -18,7 +18,7 @@ public sealed record JobOrder(string Kind, string Subject, string Who)
     /// <summary>The job that it undoes, or null.</summary>
     public string? Undoes { get; init; }
 
-    /// <summary>What it rests on, for a proposal that waits for another's release; null for what is lined up at once.</summary>
+    /// <summary>What it rests on, for a proposal that waits for another's approval; null for what is lined up at once.</summary>
     public string? Basis { get; init; }
 
     /// <summary>Called with the job's id before it can run; null for nothing.</summary>
@@ -57,12 +57,12 @@ public sealed class JobQueue(IDbContextFactory<AppDb> databases, JobFeed feed, T
             Number = i + 1,
             ChangeJson = ChangeJson.Write(change),
             Words = change.Words,
-            Giver = NextStep.Team(change.Giver),
+            Team = NextStep.TeamName(change.Team),
             Place = change.Place,
             State = "waiting",
         }));
 
-        if (job.State == "proposed") job.Message = $"proposed; another granter releases it: justright proposal release {job.Id}";
+        if (job.State == "proposed") job.Message = $"proposed; another granter approves it: justright proposal approve {job.Id}";
         await using var db = await databases.CreateDbContextAsync(cancel);
         db.Jobs.Add(job);
         await db.SaveChangesAsync(cancel);
@@ -89,11 +89,11 @@ public sealed class JobQueue(IDbContextFactory<AppDb> databases, JobFeed feed, T
     public static JobView View(JobRow job) => new(
         job.Id, job.Kind, job.Subject, job.State, job.StartedBy, job.CreatedAt, job.EndedAt,
         job.Steps.Count(s => s.State is "made" or "skipped" or "failed"), job.Steps.Count, job.Message, [.. job.Steps.OrderBy(s => s.Number).Select(View)],
-        CanBeUndone(job), job.ResultJson is not null && job.Kind != JobKinds.SignIn, job.Undoes, job.ReleasedBy, job.ReleasedAt);
+        CanBeUndone(job), job.ResultJson is not null && job.Kind != JobKinds.SignIn, job.Undoes, job.ApprovedBy, job.ApprovedAt);
 
     private static bool CanBeUndone(JobRow job) =>
         JobKinds.Undoable.Contains(job.Kind) && job.Steps.Any(s => s.State == "made") && Undoing.FirstFinal(job.Steps.Where(s => s.State == "made").Select(s => ChangeJson.Read(s.ChangeJson))) is null;
 
     /// <summary>A step for the wire.</summary>
-    public static JobStepView View(StepRow step) => new(step.Number, step.Words, step.Giver, step.Place, step.State, step.Before, step.After, step.At);
+    public static JobStepView View(StepRow step) => new(step.Number, step.Words, step.Team, step.Place, step.State, step.Before, step.After, step.At);
 }

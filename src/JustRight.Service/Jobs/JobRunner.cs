@@ -15,7 +15,7 @@ namespace JustRight.Service.Jobs;
 /// only reads is marked as interrupted.
 /// </summary>
 internal sealed class JobRunner(
-    JobQueue queue, JobFeed feed, SurveyJob surveys, GrantJob grants, TraceJob traces, TrialJob trials, RenewalJob renewals, IDbContextFactory<AppDb> databases, TimeProvider time, ILogger<JobRunner> logger) : BackgroundService
+    JobQueue queue, JobFeed feed, SurveyJob surveys, GrantJob grants, TraceJob traces, SignInTestJob signInTests, RenewalJob renewals, IDbContextFactory<AppDb> databases, TimeProvider time, ILogger<JobRunner> logger) : BackgroundService
 {
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
@@ -61,7 +61,7 @@ internal sealed class JobRunner(
             {
                 var kind when JobKinds.Changing.Contains(kind) => await grants.RunAsync(db, job, cancel),
                 JobKinds.Renewal => await renewals.RunAsync(job, cancel),
-                JobKinds.SignIn => await trials.RunAsync(job, cancel),
+                JobKinds.SignIn => await signInTests.RunAsync(job, cancel),
                 "trace" => await traces.RunAsync(job, cancel),
                 _ => await surveys.RunAsync(job, cancel),
             };

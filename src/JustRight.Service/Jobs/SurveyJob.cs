@@ -10,14 +10,14 @@ using JustRight.Service.Documents;
 using JustRight.Service.Estates;
 using JustRight.Service.Fits;
 using JustRight.Service.Log;
-using JustRight.Service.Notices;
+using JustRight.Service.Notifications;
 using JustRight.Service.SignIns;
 using JustRight.Service.Storage;
 
 namespace JustRight.Service.Jobs;
 
 /// <summary>Takes a survey of an estate, for itself or to verify an install.</summary>
-internal sealed class SurveyJob(Library library, FitDesk desk, DriftKeeper drift, ConnectorShelf connectors, SurveyShelf surveys, PeopleShelf people, AdoptionShelf adoptions, JobFeed feed, LogBook log, TimeProvider time)
+internal sealed class SurveyJob(Library library, FitService desk, DriftKeeper drift, ConnectorStore connectors, SurveyStore surveys, PeopleStore people, AdoptionStore adoptions, JobFeed feed, LogStore log, TimeProvider time)
 {
     /// <summary>Runs the job and returns its closing words.</summary>
     public async Task<string> RunAsync(JobRow job, CancellationToken cancel)
@@ -38,7 +38,7 @@ internal sealed class SurveyJob(Library library, FitDesk desk, DriftKeeper drift
         foreach (var directory in estate.PeopleDirectories)
         {
             feed.Tell(job, new JobEvent("running", 0, 0, $"reading the people of {directory.Key}", null));
-            var readAs = directory.SignInAs ?? (directory.Reach == Reach.Lab ? "the lab" : "");
+            var readAs = directory.SignInAs ?? (directory.Reach == Reach.Simulation ? "the simulation" : "");
             PeopleSnapshot snapshot;
             try
             {
@@ -68,9 +68,9 @@ internal sealed class SurveyJob(Library library, FitDesk desk, DriftKeeper drift
         }
 
         var plans = await desk.PlansOfAsync(estate.Name, cancel);
-        var names = plans.SelectMany(p => p.Accounts.Select(a => a.Name).Concat(p.Groups.Select(g => g.Name)).Concat(p.Barred.Select(b => b.Group).Where(g => g.Length > 0)).Concat(p.SignIn?.Install.EnterMembers ?? [])).ToList();
+        var names = plans.SelectMany(p => p.Accounts.Select(a => a.Name).Concat(p.Groups.Select(g => g.Name)).Concat(p.Forbidden.Select(b => b.Group).Where(g => g.Length > 0)).Concat(p.SignIn?.Install.EnterMembers ?? [])).ToList();
         names.AddRange((await adoptions.ListAsync(cancel)).Where(a => a.Adoption.Estate == estate.Name).SelectMany(a => a.Adoption.Accounts.Select(o => o.Name)));
-        names.AddRange(estate.Rules.Barred.Select(b => b.Group).OfType<string>());
+        names.AddRange(estate.Rules.Forbidden.Select(b => b.Group).OfType<string>());
         // A group managed account is of use only where the host's computer account may fetch its password.
         if (names.Any(n => n.EndsWith('$'))) names.AddRange(estate.Hosts.Select(h => ServiceIdentity.ComputerAccount(h.Name)));
         // Where a host's computer account stands decides which policies govern it; and it may stand in for an account of ours.
@@ -82,7 +82,7 @@ internal sealed class SurveyJob(Library library, FitDesk desk, DriftKeeper drift
         await drift.KeepAsync(estate, await desk.JudgeAllAsync(estate, cancel), who, cancel);
         await surveys.LetGoAsync(estate.Name, cancel);
         await ReadPeopleAsync(estate, job, cancel);
-        var unseen = survey.Corners().Count();
+        var unseen = survey.UnreadParts().Count();
         await log.AddAsync(who, "survey", estate.Name, unseen == 0 ? "everything was read" : $"{unseen} {(unseen == 1 ? "part" : "parts")} could not be read", cancel);
     }
 }

@@ -22,7 +22,7 @@ internal static class LogEndpoints
             return TypedResults.Ok<IReadOnlyList<LogEntryView>>([.. rows.Select(l => new LogEntryView(l.Number, l.At, l.Who, l.Action, l.Subject, l.Detail, l.Hash))]);
         }).WithName("ListLog").WithSummary("The log, newest first").RequireAuthorization(Roles.Reader);
 
-        api.MapGet("/log/check", async (LogBook log, CancellationToken cancel) => TypedResults.Ok(await log.CheckAsync(cancel)))
+        api.MapGet("/log/check", async (LogStore log, CancellationToken cancel) => TypedResults.Ok(await log.CheckAsync(cancel)))
             .WithName("CheckLog").WithSummary("Follows the log's chain of hashes").RequireAuthorization(Roles.Reader);
     }
 }

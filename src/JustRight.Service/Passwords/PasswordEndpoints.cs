@@ -22,18 +22,18 @@ internal static class PasswordEndpoints
 
     public static void MapPasswords(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/estates/{name}/passwords", async Task<Results<Ok<PasswordsView>, ProblemHttpResult>> (string name, Library library, PasswordDesk desk, RenewalShelf renewals, CancellationToken cancel) =>
+        api.MapGet("/estates/{name}/passwords", async Task<Results<Ok<PasswordsView>, ProblemHttpResult>> (string name, Library library, PasswordService desk, RenewalStore renewals, CancellationToken cancel) =>
         {
             if (await EstateAsync(name, library, cancel) is not { } estate) return await MissingAsync(name, library, cancel);
             var books = await desk.ReadAsync(estate, cancel);
             var open = (await renewals.ListAsync(name, null, cancel)).Where(r => r.EndedAt is null).ToLookup(r => r.Account, StringComparer.OrdinalIgnoreCase);
-            return TypedResults.Ok(new PasswordsView(name, estate.IsPretend, books.View?.Survey.Directory.ReadAt, [.. books.Accounts.Select(a => PasswordViews.Of(a, books.PlacesOf(a.Account).Count, open[a.Account].FirstOrDefault()?.Id))]));
+            return TypedResults.Ok(new PasswordsView(name, estate.IsSimulated, books.View?.Survey.Directory.ReadAt, [.. books.Accounts.Select(a => PasswordViews.Of(a, books.PlacesOf(a.Account).Count, open[a.Account].FirstOrDefault()?.Id))]));
         }).WithName("ListAccountPasswords").WithSummary("When each password of an estate is due, and who changes it").RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
         api.MapGet("/estates/{name}/passwords/{account}", ShowAsync)
             .WithName("ShowAccountPassword").WithSummary("Where a password is typed, and what renewing it would do, step by step").RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
-        api.MapGet("/estates/{name}/password-places", async Task<Results<Ok<IReadOnlyList<PasswordPlaceView>>, ProblemHttpResult>> (string name, string? account, Library library, PasswordDesk desk, RenewalShelf renewals, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
+        api.MapGet("/estates/{name}/password-places", async Task<Results<Ok<IReadOnlyList<PasswordPlaceView>>, ProblemHttpResult>> (string name, string? account, Library library, PasswordService desk, RenewalStore renewals, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
             await EstateAsync(name, library, cancel) is not { } estate
                 ? await MissingAsync(name, library, cancel)
                 : TypedResults.Ok(await PlacesAsync((await desk.ReadAsync(estate, cancel)).Places.Where(p => account is null || string.Equals(p.Account, account, StringComparison.OrdinalIgnoreCase)), name, renewals, databases, cancel)))
@@ -42,11 +42,11 @@ internal static class PasswordEndpoints
         api.MapPost("/estates/{name}/passwords/{account}/places", TellAsync)
             .WithName("TellPasswordPlace").WithSummary("Tells of a place where a password is typed").RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(404);
 
-        api.MapDelete("/estates/{name}/passwords/{account}/places/{number}", async Task<Results<NoContent, ProblemHttpResult>> (string name, string account, int number, ClaimsPrincipal user, LogBook log, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
+        api.MapDelete("/estates/{name}/passwords/{account}/places/{number}", async Task<Results<NoContent, ProblemHttpResult>> (string name, string account, int number, ClaimsPrincipal user, LogStore log, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
         {
             await using var db = await databases.CreateDbContextAsync(cancel);
             if (await db.ToldPlaces.AsNoTracking().FirstOrDefaultAsync(p => p.Id == number && p.Estate == name, cancel) is not { } row || !string.Equals(row.Account, account, StringComparison.OrdinalIgnoreCase)) return Problems.NotFound("place of this account", $"{number}", []);
-            await log.AddWithAsync(journal => journal.ToldPlaces.Remove(row), user.Identity!.Name!, "password place", row.Account, $"taken out: {PasswordDesk.Of(row).Words}", cancel);
+            await log.AddWithAsync(journal => journal.ToldPlaces.Remove(row), user.Identity!.Name!, "password place", row.Account, $"taken out: {PasswordService.Of(row).Words}", cancel);
             return TypedResults.NoContent();
         }).WithName("ForgetPasswordPlace").WithSummary("Takes a place out again that somebody told of").RequireAuthorization(Roles.Planner).ProducesProblem(404);
 
@@ -74,7 +74,7 @@ internal static class PasswordEndpoints
     private static ProblemHttpResult Refused(string account) => Problems.Of(409, "nothing-to-hand-over", $"No password of {account} waits to be handed over.", "One waits after a grant made the account or a renewal set it, and is handed over once.");
 
     private static async Task<Results<Ok<PasswordDetailView>, ProblemHttpResult>> ShowAsync(
-        string name, string account, Library library, PasswordDesk desk, RenewalShelf renewals, IDbContextFactory<AppDb> databases, TimeProvider time, CancellationToken cancel)
+        string name, string account, Library library, PasswordService desk, RenewalStore renewals, IDbContextFactory<AppDb> databases, TimeProvider time, CancellationToken cancel)
     {
         if (await EstateAsync(name, library, cancel) is not { } estate) return await MissingAsync(name, library, cancel);
         var books = await desk.ReadAsync(estate, cancel);
@@ -104,16 +104,16 @@ internal static class PasswordEndpoints
         _ => null,
     };
 
-    private static async Task<IReadOnlyList<PasswordPlaceView>> PlacesAsync(IEnumerable<PasswordPlace> places, string estate, RenewalShelf renewals, IDbContextFactory<AppDb> databases, CancellationToken cancel)
+    private static async Task<IReadOnlyList<PasswordPlaceView>> PlacesAsync(IEnumerable<PasswordPlace> places, string estate, RenewalStore renewals, IDbContextFactory<AppDb> databases, CancellationToken cancel)
     {
         var books = (await renewals.ListAsync(estate, null, cancel)).Select(r => RunBookJson.Read(r.BookJson)).ToLookup(b => b.Account, StringComparer.OrdinalIgnoreCase);
         await using var db = await databases.CreateDbContextAsync(cancel);
         var told = await db.ToldPlaces.AsNoTracking().Where(p => p.Estate == estate).ToListAsync(cancel);
-        return [.. places.Select(p => PasswordViews.Of(p, books[p.Account], told.Find(t => string.Equals(t.Account, p.Account, StringComparison.OrdinalIgnoreCase) && PasswordDesk.Of(t).Id == p.Id)))];
+        return [.. places.Select(p => PasswordViews.Of(p, books[p.Account], told.Find(t => string.Equals(t.Account, p.Account, StringComparison.OrdinalIgnoreCase) && PasswordService.Of(t).Id == p.Id)))];
     }
 
     private static async Task<Results<Created, ProblemHttpResult>> TellAsync(
-        string name, string account, PlaceOrder order, ClaimsPrincipal user, Library library, PasswordDesk desk, LogBook log, TimeProvider time, CancellationToken cancel)
+        string name, string account, PlaceOrder order, ClaimsPrincipal user, Library library, PasswordService desk, LogStore log, TimeProvider time, CancellationToken cancel)
     {
         if (await EstateAsync(name, library, cancel) is not { } estate) return await MissingAsync(name, library, cancel);
         var books = await desk.ReadAsync(estate, cancel);
@@ -122,13 +122,13 @@ internal static class PasswordEndpoints
             if (text.Length > LongestWords || (needed && string.IsNullOrWhiteSpace(text))) return Problems.Bad(field, needed && string.IsNullOrWhiteSpace(text) ? "This must be said." : "This is too long.", $"1 to {LongestWords} characters");
         if (order.Host.Length > 0 && estate.Host(order.Host) is null) return Problems.Bad("host", $"'{order.Host}' is not a host of {name}.", "a host of the estate, or none", order.Host, [.. estate.Hosts.Select(h => h.Name)]);
         var row = new ToldPlaceRow { Estate = name, Account = found.Account, Host = order.Host, Where = order.Where, Setting = order.Setting, Breaks = order.Breaks, Reference = string.IsNullOrWhiteSpace(order.Reference) ? null : order.Reference, ToldAt = time.GetUtcNow(), ToldBy = user.Identity!.Name! };
-        if (books.PlacesOf(found.Account).Any(p => p.Id == PasswordDesk.Of(row).Id)) return Problems.Of(409, "known", "This place is known already.");
-        await log.AddWithAsync(db => db.ToldPlaces.Add(row), user.Identity!.Name!, "password place", found.Account, $"told of {PasswordDesk.Of(row).Words}", cancel);
+        if (books.PlacesOf(found.Account).Any(p => p.Id == PasswordService.Of(row).Id)) return Problems.Of(409, "known", "This place is known already.");
+        await log.AddWithAsync(db => db.ToldPlaces.Add(row), user.Identity!.Name!, "password place", found.Account, $"told of {PasswordService.Of(row).Words}", cancel);
         return TypedResults.Created($"/api/estates/{name}/passwords/{found.Account}");
     }
 
     private static async Task<Results<Ok<PasswordTryView>, ProblemHttpResult>> TryAsync(
-        string name, string account, PasswordTryOrder order, ClaimsPrincipal user, Library library, PasswordDesk desk, ConnectorShelf shelf, LogBook log, TimeProvider time, CancellationToken cancel)
+        string name, string account, PasswordTryOrder order, ClaimsPrincipal user, Library library, PasswordService desk, ConnectorStore shelf, LogStore log, TimeProvider time, CancellationToken cancel)
     {
         if (await EstateAsync(name, library, cancel) is not { } estate) return await MissingAsync(name, library, cancel);
         var books = await desk.ReadAsync(estate, cancel);

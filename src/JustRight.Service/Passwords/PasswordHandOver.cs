@@ -13,7 +13,7 @@ using Microsoft.EntityFrameworkCore;
 namespace JustRight.Service.Passwords;
 
 /// <summary>Hands passwords over, each once: afterwards it is no longer kept.</summary>
-internal sealed class PasswordHandOver(SecretStore secrets, LogBook log, TimeProvider time, IDbContextFactory<AppDb> databases)
+internal sealed class PasswordHandOver(SecretStore secrets, LogStore log, TimeProvider time, IDbContextFactory<AppDb> databases)
 {
     /// <summary>Takes a password out for good.</summary>
     /// <param name="account"><c>DOMAIN\name</c>.</param>

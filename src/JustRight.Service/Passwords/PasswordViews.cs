@@ -30,7 +30,7 @@ internal static class PasswordViews
         var next = book.Next(IsOpen);
         var current = book.Current(IsOpen);
         return new RenewalView(
-            row.Id, row.Estate, row.Account, estate.IsPretend, Word(next), RenewalWords.Of(book, next), current?.Number,
+            row.Id, row.Estate, row.Account, estate.IsSimulated, Word(next), RenewalWords.Of(book, next), current?.Number,
             next == RunBookNext.Window ? estate.Host(current!.Host)!.Restarts!.NextOpen(now, estate.Rules.TimeZone) : null,
             book.GoesBack, row.OldProtected is not null && !book.GoesBack, row.StartedBy, row.StartedAt, row.EndedAt,
             [.. book.Steps.Select(Of)], book.Remarks, [.. book.Divided().Select(d => RenewalWords.Of(d, places))], job);

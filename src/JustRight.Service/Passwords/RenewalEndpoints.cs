@@ -22,7 +22,7 @@ internal static class RenewalEndpoints
         api.MapPost("/estates/{name}/passwords/{account}/renewals", BeginAsync)
             .WithName("BeginRenewal").WithSummary("Begins to renew a password: makes the steps that are ours until somebody is needed").RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409).ProducesProblem(502);
 
-        api.MapGet("/renewals/{id}", async Task<Results<Ok<RenewalView>, ProblemHttpResult>> (string id, Library library, PasswordDesk desk, RenewalShelf renewals, JobQueue queue, TimeProvider time, CancellationToken cancel) =>
+        api.MapGet("/renewals/{id}", async Task<Results<Ok<RenewalView>, ProblemHttpResult>> (string id, Library library, PasswordService desk, RenewalStore renewals, JobQueue queue, TimeProvider time, CancellationToken cancel) =>
         {
             var (row, estate) = await FindAsync(id, renewals, library, cancel);
             return row is null ? Problems.NotFound("renewal", id, []) : TypedResults.Ok(await ViewAsync(row, estate!, desk, queue, time, cancel));
@@ -32,12 +32,12 @@ internal static class RenewalEndpoints
         api.MapPost("/renewals/{id}/steps/{number}", SayAsync)
             .WithName("SayOfRenewalStep").WithSummary("Says of a step that it is done, is to be tried again, or is left out; and goes on").RequireAuthorization(Roles.Granter).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
 
-        api.MapPost("/renewals/{id}/take-back", BackAsync)
+        api.MapPost("/renewals/{id}/undo", BackAsync)
             .WithName("TakeRenewalBack").WithSummary("Goes back to the old password, in every place that has the new one or may have it").RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409);
     }
 
     private static async Task<Results<Accepted<RenewalView>, ProblemHttpResult>> BeginAsync(
-        string name, string account, ClaimsPrincipal user, Library library, PasswordDesk desk, RenewalShelf renewals, ConnectorShelf shelf, JobQueue queue, TimeProvider time, CancellationToken cancel)
+        string name, string account, ClaimsPrincipal user, Library library, PasswordService desk, RenewalStore renewals, ConnectorStore shelf, JobQueue queue, TimeProvider time, CancellationToken cancel)
     {
         if (await PasswordEndpoints.EstateAsync(name, library, cancel) is not { } estate) return await PasswordEndpoints.MissingAsync(name, library, cancel);
         var books = await desk.ReadAsync(estate, cancel);
@@ -54,7 +54,7 @@ internal static class RenewalEndpoints
     }
 
     private static async Task<Results<Accepted<RenewalView>, ProblemHttpResult>> SayAsync(
-        string id, int number, StepWord word, ClaimsPrincipal user, Library library, PasswordDesk desk, RenewalShelf renewals, JobQueue queue, TimeProvider time, CancellationToken cancel)
+        string id, int number, StepWord word, ClaimsPrincipal user, Library library, PasswordService desk, RenewalStore renewals, JobQueue queue, TimeProvider time, CancellationToken cancel)
     {
         var (row, estate) = await FindAsync(id, renewals, library, cancel);
         if (row is null) return Problems.NotFound("renewal", id, []);
@@ -78,22 +78,22 @@ internal static class RenewalEndpoints
                 book = book.Begin(number, step.Change, "outside the host's time of restarts, as a person decided", who, now);
                 await renewals.SaveAsync(row.Id, book, who, "confirm", $"{step.Words}, outside the host's time of restarts", cancel);
                 break;
-            case "leave-out" when step.Act != RunBookAct.SetInDirectory && (failed || step.Act == RunBookAct.Type || book.Next(IsOpen) == RunBookNext.Window):
+            case "skip" when step.Act != RunBookAct.SetInDirectory && (failed || step.Act == RunBookAct.Type || book.Next(IsOpen) == RunBookNext.Window):
                 if (note.Length == 0) return Problems.Bad("note", "A step is left out for a reason, which every report repeats.", "a reason");
                 book = book.Skip(number, note, who, now);
                 await renewals.SaveAsync(row.Id, book, who, "leave out", $"{step.Words}; because: {note}", cancel);
                 break;
-            case "done" or "again" or "now" or "leave-out":
+            case "done" or "again" or "now" or "skip":
                 return Problems.Of(409, "wrong-word", $"'{word.Word}' cannot be said of step {number} now.", failed ? "It failed: try it again, leave it out, or take the renewal back." : step.Act == RunBookAct.Type ? "A person types it: it is done, or left out." : "It is made from here.");
             default:
-                return Problems.Bad("word", "This word is not known.", "done, again, now or leave-out", word.Word, ["done", "again", "now", "leave-out"]);
+                return Problems.Bad("word", "This word is not known.", "done, again, now or skip", word.Word, ["done", "again", "now", "skip"]);
         }
 
         return await GoOnAsync((await renewals.FindAsync(id, cancel))!, estate!, user, desk, queue, time, cancel);
     }
 
     private static async Task<Results<Accepted<RenewalView>, ProblemHttpResult>> BackAsync(
-        string id, ClaimsPrincipal user, Library library, PasswordDesk desk, RenewalShelf renewals, JobQueue queue, TimeProvider time, CancellationToken cancel)
+        string id, ClaimsPrincipal user, Library library, PasswordService desk, RenewalStore renewals, JobQueue queue, TimeProvider time, CancellationToken cancel)
     {
         var (row, estate) = await FindAsync(id, renewals, library, cancel);
         if (row is null) return Problems.NotFound("renewal", id, []);
@@ -102,25 +102,25 @@ internal static class RenewalEndpoints
         var book = RunBookJson.Read(row.BookJson);
         if (book.GoesBack) return Problems.Of(409, "goes-back", "This renewal goes back already.");
         if (row.OldProtected is null && book.InDirectory != WhichPassword.Old) return Problems.Of(409, "no-way-back", "The old password is not known here: there is no way back.", "Go on: try the failed step again, or leave it out with a reason.");
-        await renewals.SaveAsync(row.Id, book.TakeBack(), user.Identity!.Name!, "take back", $"after {book.Steps.Count(s => s.State == RunBookState.Done)} steps", cancel);
+        await renewals.SaveAsync(row.Id, book.Undo(), user.Identity!.Name!, "undo renewal", $"after {book.Steps.Count(s => s.State == RunBookState.Done)} steps", cancel);
         return await GoOnAsync((await renewals.FindAsync(id, cancel))!, estate!, user, desk, queue, time, cancel);
     }
 
     /// <summary>Lines up the job that makes the steps that are ours.</summary>
-    private static async Task<Accepted<RenewalView>> GoOnAsync(RenewalRow row, Estate estate, ClaimsPrincipal user, PasswordDesk desk, JobQueue queue, TimeProvider time, CancellationToken cancel)
+    private static async Task<Accepted<RenewalView>> GoOnAsync(RenewalRow row, Estate estate, ClaimsPrincipal user, PasswordService desk, JobQueue queue, TimeProvider time, CancellationToken cancel)
     {
         var job = await queue.AddAsync(new JobOrder(JobKinds.Renewal, row.Estate, user.Identity!.Name!) { OrderJson = row.Id }, cancel);
         var places = (await desk.ReadAsync(estate, cancel)).PlacesOf(row.Account);
         return TypedResults.Accepted($"/api/renewals/{row.Id}", PasswordViews.Of(row, estate, places, job.Id, time.GetUtcNow()));
     }
 
-    private static async Task<RenewalView> ViewAsync(RenewalRow row, Estate estate, PasswordDesk desk, JobQueue queue, TimeProvider time, CancellationToken cancel) =>
+    private static async Task<RenewalView> ViewAsync(RenewalRow row, Estate estate, PasswordService desk, JobQueue queue, TimeProvider time, CancellationToken cancel) =>
         PasswordViews.Of(row, estate, (await desk.ReadAsync(estate, cancel)).PlacesOf(row.Account), await queue.RunningAsync(JobKinds.Renewal, row.Id, cancel), time.GetUtcNow());
 
     /// <summary>While a job makes steps nobody decides about them.</summary>
     private static async Task<ProblemHttpResult?> BusyAsync(RenewalRow row, JobQueue queue, CancellationToken cancel) =>
         await queue.RunningAsync(JobKinds.Renewal, row.Id, cancel) is null ? null : Problems.Of(409, "busy", "Steps of this renewal are being made now.", "Wait for them to end.");
 
-    private static async Task<(RenewalRow? Row, Estate? Estate)> FindAsync(string id, RenewalShelf renewals, Library library, CancellationToken cancel) =>
+    private static async Task<(RenewalRow? Row, Estate? Estate)> FindAsync(string id, RenewalStore renewals, Library library, CancellationToken cancel) =>
         await renewals.FindAsync(id, cancel) is { } row ? (row, await PasswordEndpoints.EstateAsync(row.Estate, library, cancel)) : (null, null);
 }

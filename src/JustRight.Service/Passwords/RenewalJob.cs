@@ -17,7 +17,7 @@ namespace JustRight.Service.Passwords;
 /// which for a password is harmless.
 /// </summary>
 internal sealed class RenewalJob(
-    Library library, RenewalShelf renewals, ConnectorShelf shelf, SecretStore secrets, SurveyJob surveys, JobFeed feed, CrashRehearsal rehearsal, TimeProvider time)
+    Library library, RenewalStore renewals, ConnectorStore shelf, SecretStore secrets, SurveyJob surveys, JobFeed feed, CrashRehearsal rehearsal, TimeProvider time)
 {
     /// <summary>Goes on with a renewal; returns how it stands.</summary>
     public async Task<string> RunAsync(JobRow job, CancellationToken cancel)

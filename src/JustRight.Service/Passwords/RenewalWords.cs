@@ -13,7 +13,7 @@ internal static class RenewalWords
         var failed = book.Steps.FirstOrDefault(s => s.State is RunBookState.Failed or RunBookState.Refused);
         return next switch
         {
-            RunBookNext.Over when book.GoesBack => $"taken back: the old password holds{behind}",
+            RunBookNext.Over when book.GoesBack => $"undone: the old password holds{behind}",
             RunBookNext.Over => $"renewed{behind}",
             RunBookNext.Person => $"waits for a person{behind}",
             RunBookNext.Window => $"waits for a host's time of restarts{behind}",

@@ -6,7 +6,7 @@ using JustRight.Service.Jobs;
 namespace JustRight.Service.Passwords;
 
 /// <summary>Goes on with renewals that wait for a host's time of restarts, once it has come.</summary>
-internal sealed class RestartClock(RenewalShelf renewals, Library library, JobQueue queue, TimeProvider time) : BackgroundService
+internal sealed class RestartClock(RenewalStore renewals, Library library, JobQueue queue, TimeProvider time) : BackgroundService
 {
     private static readonly TimeSpan Look = TimeSpan.FromSeconds(30);
 

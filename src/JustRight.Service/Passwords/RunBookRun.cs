@@ -11,7 +11,7 @@ namespace JustRight.Service.Passwords;
 
 /// <summary>Makes steps of one run-book, each kept before and after.</summary>
 internal sealed class RunBookRun(
-    RenewalShelf renewals, SecretStore secrets, CrashRehearsal rehearsal, TimeProvider time, RenewalRow row, Estate estate, string who, EstateConnectors connectors)
+    RenewalStore renewals, SecretStore secrets, CrashRehearsal rehearsal, TimeProvider time, RenewalRow row, Estate estate, string who, EstateConnectors connectors)
 {
     private string Domain => estate.Domain.ShortName;
 

@@ -14,7 +14,7 @@ namespace JustRight.Service.Reports;
 /// The whole evidence of a fit as one signed file: what was asked, what was read, what was said of it, and what people accepted.
 /// A JSON Web Signature in its flattened JSON form [RFC 7515, 7.2.2], by RS256, so that anything that knows the standard checks it.
 /// </summary>
-internal sealed class EvidenceFile(Library library, SurveyShelf surveys, EvidenceKey key)
+internal sealed class EvidenceFile(Library library, SurveyStore surveys, EvidenceKey key)
 {
     /// <summary>The media type [RFC 7515, 9.2.2].</summary>
     public const string MediaType = "application/jose+json";
@@ -37,7 +37,7 @@ internal sealed class EvidenceFile(Library library, SurveyShelf surveys, Evidenc
             ["evidence"] = 1,
             ["writtenAt"] = report.WrittenAt.UtcDateTime,
             ["install"] = fit.Install,
-            ["pretend"] = fit.Pretend,
+            ["simulated"] = fit.Simulated,
             ["fitNumber"] = report.FitNumber,
             ["fit"] = JsonSerializer.SerializeToNode(fit, ContractsJson.Default.FitView),
             ["exceptions"] = JsonSerializer.SerializeToNode(report.Exceptions, ContractsJson.Default.IReadOnlyListExceptionView),

@@ -12,7 +12,7 @@ namespace JustRight.Service.Reports;
 /// The key that signs evidence: RSA of 3072 bits, made at the first use, kept encrypted beside the other keys. Its thumbprint
 /// [RFC 7638] goes into the log when it is made, so that a key put in its place later shows.
 /// </summary>
-internal sealed class EvidenceKey(IOptions<ServiceSettings> settings, IDataProtectionProvider protection, LogBook log) : IDisposable
+internal sealed class EvidenceKey(IOptions<ServiceSettings> settings, IDataProtectionProvider protection, LogStore log) : IDisposable
 {
     private const int Bits = 3072;
     private readonly IDataProtector _protector = protection.CreateProtector("justright.evidence.v1");

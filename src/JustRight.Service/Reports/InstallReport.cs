@@ -12,10 +12,10 @@ public sealed record InstallReport(FitView Fit, int FitNumber, IReadOnlyList<Exc
 
     /// <summary>Every right that was judged, a line each.</summary>
     public IEnumerable<ReportLine> Lines => Fit.Accounts.SelectMany(a => a.Rights.Select(r => new ReportLine(
-        a.Name, a.Purpose, r.Right, r.Place, r.Verdict, r.Reason, r.Why ?? "", r.GivenBy == "setup" ? "the product's setup" : r.Giver is null ? "" : $"the {r.Giver} team",
+        a.Name, a.Purpose, r.Right, r.Place, r.Verdict, r.Reason, r.Why ?? "", r.GivenBy == "setup" ? "the product's setup" : r.Team is null ? "" : $"the {r.Team} team",
         string.Join("; ", r.Paths.Select(PathWords)), Accepted(r.Accepted), r.At ?? "")));
 
-    /// <summary>A time by the house's clock, with its offset.</summary>
+    /// <summary>A time in the organization's time zone, with its offset.</summary>
     public string Time(DateTimeOffset at) => TimeZoneInfo.ConvertTime(at, Zone).ToString("yyyy-MM-dd HH:mm zzz", System.Globalization.CultureInfo.InvariantCulture);
 
     /// <summary>An exception in words; empty for none.</summary>
@@ -25,7 +25,7 @@ public sealed record InstallReport(FitView Fit, int FitNumber, IReadOnlyList<Exc
     public static string PathWords(PathView path) => string.Join(" → ", path.Steps.Select(s => s.Name));
 
     /// <summary>The sign of a verdict, so that no report speaks by color alone.</summary>
-    public static string Sign(string verdict) => verdict switch { "met" => "●", "unmet" => "◁", "later" => "‹", "unseen" => "?", "spare" => "▷", "barred" => "▶", _ => "–" };
+    public static string Sign(string verdict) => verdict switch { "met" => "●", "missing" => "◁", "pending" => "‹", "unseen" => "?", "excess" => "▷", "forbidden" => "▶", _ => "–" };
 }
 
 /// <summary>One right of one account.</summary>

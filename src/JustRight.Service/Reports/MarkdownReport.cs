@@ -12,13 +12,13 @@ internal static class MarkdownReport
         var text = new StringBuilder();
         Line($"# {Plain(fit.Title)}: {Plain(fit.Install)}");
         Line();
-        Line($"{Plain(fit.Leaning.Words)}. Fit {report.FitNumber}, surveyed {report.Time(fit.SurveyedAt)}; {fit.Stage}; estate {Plain(fit.Estate)}{(fit.Pretend ? ", which is **pretend** (the lab)" : "")}.");
+        Line($"{Plain(fit.Counts.Words)}. Fit {report.FitNumber}, surveyed {report.Time(fit.SurveyedAt)}; {fit.Stage}; estate {Plain(fit.Estate)}{(fit.Simulated ? ", which is **simulated** (the simulation)" : "")}.");
         foreach (var account in fit.Accounts)
         {
             Line();
             Line($"## {Plain(account.Name)}");
             Line();
-            Line($"{Plain(account.Purpose)}. {Plain(account.Leaning.Words)}.");
+            Line($"{Plain(account.Purpose)}. {Plain(account.Counts.Words)}.");
             Line();
             Line("| verdict | right | place | because | held by | accepted by |");
             Line("|---|---|---|---|---|---|");
@@ -30,7 +30,7 @@ internal static class MarkdownReport
         Section("Could not be read", fit.Unseen.Select(u => $"{u.Place}: {u.Reason} ({report.Time(u.At)})"));
         Section("Choices", fit.Decisions.Select(d => $"{d.Id}: {d.Taken} ({d.Reason})"));
         Section("Notes", fit.Notes);
-        Section("Reviews", report.Reviews.Select(r => $"{report.Time(r.At)}: {r.By} looked at fit {r.Fit} ({r.Leaning.Words}){(r.Remark is null ? "" : $": {r.Remark}")}"));
+        Section("Reviews", report.Reviews.Select(r => $"{report.Time(r.At)}: {r.By} looked at fit {r.Fit} ({r.Counts.Words}){(r.Remark is null ? "" : $": {r.Remark}")}"));
         return Encoding.UTF8.GetBytes(text.ToString());
 
         void Line(string line = "") => text.Append(line).Append('\n');

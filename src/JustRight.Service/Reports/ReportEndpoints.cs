@@ -15,7 +15,7 @@ internal static class ReportEndpoints
     public static void MapReports(this IEndpointRouteBuilder api)
     {
         api.MapGet("/installs/{name}/report", async Task<Results<FileContentHttpResult, ProblemHttpResult>> (
-            string name, string? form, Library library, FitDesk desk, ReportDesk reports, IServiceProvider parts, ILoggerFactory loggers, CancellationToken cancel) =>
+            string name, string? form, Library library, FitService desk, ReportService reports, IServiceProvider parts, ILoggerFactory loggers, CancellationToken cancel) =>
         {
             var (judged, problem) = await FitEndpoints.JudgedAsync(name, library, desk, cancel);
             if (problem is not null) return problem;
@@ -31,7 +31,7 @@ internal static class ReportEndpoints
         }).WithName("ShowReport").WithSummary("The account matrix as a file: xlsx, csv, markdown; html is the review sheet, for paper").RequireAuthorization(Roles.Reader)
             .Produces<string>(200, WorkbookReport.MediaType, "text/csv", "text/markdown", "text/html").ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
 
-        api.MapGet("/installs/{name}/evidence", async Task<Results<FileContentHttpResult, ProblemHttpResult>> (string name, Library library, FitDesk desk, ReportDesk reports, EvidenceFile evidence, CancellationToken cancel) =>
+        api.MapGet("/installs/{name}/evidence", async Task<Results<FileContentHttpResult, ProblemHttpResult>> (string name, Library library, FitService desk, ReportService reports, EvidenceFile evidence, CancellationToken cancel) =>
             await FitEndpoints.JudgedAsync(name, library, desk, cancel) switch
             {
                 (null, { } problem) => problem,

@@ -28,7 +28,7 @@ internal static class WorkbookReport
             Add(workbook, "Exceptions", ["number", "what", "accepted by", "written down by", "because", "from", "until", "counts"],
                 [.. report.Exceptions.Select(e => new[] { $"{e.Number}", e.Words, e.By, e.WrittenBy, e.Why, report.Time(e.At), report.Time(e.Until), e.Stands ? "yes" : e.EndedBy is null ? "ended" : $"ended by {e.EndedBy}" })], [9, 60, 22, 22, 44, 24, 24, 18]);
             Add(workbook, "Reviews", ["number", "when", "by", "written down by", "fit", "it said", "left open", "again by", "remark"],
-                [.. report.Reviews.Select(r => new[] { $"{r.Number}", report.Time(r.At), r.By, r.WrittenBy, $"{r.Fit}", r.Leaning.Words, $"{r.Off.Count(o => o.Accepted is null)}", $"{r.NextBy:yyyy-MM-dd}", r.Remark ?? "" })], [9, 24, 22, 22, 6, 34, 10, 12, 44]);
+                [.. report.Reviews.Select(r => new[] { $"{r.Number}", report.Time(r.At), r.By, r.WrittenBy, $"{r.Fit}", r.Counts.Words, $"{r.Off.Count(o => o.Accepted is null)}", $"{r.NextBy:yyyy-MM-dd}", r.Remark ?? "" })], [9, 24, 22, 22, 6, 34, 10, 12, 44]);
             Add(workbook, "About", ["what", "is"], About(report), [26, 100]);
         }
 
@@ -39,7 +39,7 @@ internal static class WorkbookReport
     private static void Matrix(WorkbookPart workbook, InstallReport report)
     {
         var places = report.Fit.Places.Where(p => report.Fit.Accounts.Any(a => a.Rights.Any(r => r.Group == p))).ToList();
-        var rows = report.Fit.Accounts.Select(a => new[] { a.Name, a.Purpose, a.Leaning.Words }
+        var rows = report.Fit.Accounts.Select(a => new[] { a.Name, a.Purpose, a.Counts.Words }
             .Concat(places.Select(p => string.Join('\n', a.Rights.Where(r => r.Group == p).Select(r => $"{InstallReport.Sign(r.Verdict)} {r.Right}: {r.Verdict}")))).ToArray()).ToList();
         Add(workbook, "Matrix", ["account", "purpose", "fit", .. places], rows, [18, 34, 24, .. places.Select(_ => 36.0)], frozenColumns: 1, styleOf: (row, column) =>
             column < 3 ? WorkbookStyles.Plain : WorkbookStyles.Of(Worst(report.Fit.Accounts[row].Rights.Where(r => r.Group == places[column - 3]))));
@@ -47,7 +47,7 @@ internal static class WorkbookReport
 
     private static string? Worst(IEnumerable<JudgementView> rights)
     {
-        string[] order = ["barred", "unmet", "spare", "unseen", "later", "met", "done"];
+        string[] order = ["forbidden", "missing", "excess", "unseen", "pending", "met", "done"];
         return rights.Select(r => r.Verdict).OrderBy(v => Array.IndexOf(order, v)).FirstOrDefault();
     }
 
@@ -56,8 +56,8 @@ internal static class WorkbookReport
         var fit = report.Fit;
         return
         [
-            ["product", $"{fit.Title} ({fit.Sheet})"], ["install", $"{fit.Install}, {fit.Stage}"], ["estate", fit.Pretend ? $"{fit.Estate}: pretend (the lab)" : fit.Estate],
-            ["fit", $"{report.FitNumber}: {fit.Leaning.Words}"], ["surveyed", report.Time(fit.SurveyedAt)], ["written", report.Time(report.WrittenAt)],
+            ["product", $"{fit.Title} ({fit.Sheet})"], ["install", $"{fit.Install}, {fit.Stage}"], ["estate", fit.Simulated ? $"{fit.Estate}: simulated (the simulation)" : fit.Estate],
+            ["fit", $"{report.FitNumber}: {fit.Counts.Words}"], ["surveyed", report.Time(fit.SurveyedAt)], ["written", report.Time(report.WrittenAt)],
             .. fit.Unseen.Select(u => new[] { "could not be read", $"{u.Place}: {u.Reason} ({report.Time(u.At)})" }),
             .. fit.Findings.Select(f => new[] { "seen at the places", $"{f.Place}: {f.Text}" }),
             .. fit.Decisions.Select(d => new[] { "choice", $"{d.Id}: {d.Taken} ({d.Reason})" }),

@@ -14,8 +14,8 @@ internal static class WorkbookStyles
     /// <summary>Ink and paper of each verdict, in the order of their styles after <see cref="Head"/>.</summary>
     private static readonly (string Verdict, string Ink, string Paper, bool Bold)[] Verdicts =
     [
-        ("met", "FF1C7A3E", "FFE9F5ED", false), ("unmet", "FF1F5FA8", "FFE3EEFA", true), ("later", "FF5C5C5C", "FFF4F4F4", false), ("unseen", "FF5C5C5C", "FFEAEAEA", false),
-        ("spare", "FF8F5200", "FFFDF1DE", false), ("barred", "FF8F5200", "FFF9D9A8", true), ("done", "FF5C5C5C", "FFF4F4F4", false),
+        ("met", "FF1C7A3E", "FFE9F5ED", false), ("missing", "FF1F5FA8", "FFE3EEFA", true), ("pending", "FF5C5C5C", "FFF4F4F4", false), ("unseen", "FF5C5C5C", "FFEAEAEA", false),
+        ("excess", "FF8F5200", "FFFDF1DE", false), ("forbidden", "FF8F5200", "FFF9D9A8", true), ("done", "FF5C5C5C", "FFF4F4F4", false),
     ];
 
     /// <summary>The style of a verdict; plain for none.</summary>

@@ -6,7 +6,7 @@ using JustRight.Service.Access;
 using JustRight.Service.Documents;
 using JustRight.Service.Fits;
 using JustRight.Service.Hosting;
-using JustRight.Service.Notices;
+using JustRight.Service.Notifications;
 using JustRight.Service.Views;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -19,15 +19,15 @@ internal static class ReviewEndpoints
 
     public static void MapReviews(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/installs/{name}/exceptions", async Task<Results<Ok<IReadOnlyList<ExceptionView>>, ProblemHttpResult>> (string name, Library library, ExceptionShelf shelf, CancellationToken cancel) =>
+        api.MapGet("/installs/{name}/exceptions", async Task<Results<Ok<IReadOnlyList<ExceptionView>>, ProblemHttpResult>> (string name, Library library, ExceptionStore shelf, CancellationToken cancel) =>
             await FitEndpoints.MissingAsync(name, library, cancel) is { } missing ? missing : TypedResults.Ok(await shelf.ListAsync(name, cancel)))
             .WithName("ListExceptions").WithSummary("What was accepted that is off, the latest first, with what has ended").RequireAuthorization(Roles.Reader).ProducesProblem(404);
         api.MapPost("/installs/{name}/exceptions", AllowAsync)
-            .WithName("AllowException").WithSummary("Accepts, for a reason and until a day, something that the fit says is off; what is barred only an owner accepts").RequireAuthorization(Roles.Granter)
+            .WithName("AllowException").WithSummary("Accepts, for a reason and until a day, something that the fit says is off; what is forbidden only an owner accepts").RequireAuthorization(Roles.Granter)
             .ProducesProblem(400).ProducesProblem(403).ProducesProblem(404).ProducesProblem(409);
         api.MapPost("/installs/{name}/exceptions/{number:int}/end", EndAsync)
             .WithName("EndException").WithSummary("Ends an exception before its time").RequireAuthorization(Roles.Granter).ProducesProblem(404);
-        api.MapGet("/installs/{name}/reviews", async Task<Results<Ok<IReadOnlyList<ReviewView>>, ProblemHttpResult>> (string name, Library library, ReviewShelf shelf, CancellationToken cancel) =>
+        api.MapGet("/installs/{name}/reviews", async Task<Results<Ok<IReadOnlyList<ReviewView>>, ProblemHttpResult>> (string name, Library library, ReviewStore shelf, CancellationToken cancel) =>
             await FitEndpoints.MissingAsync(name, library, cancel) is { } missing ? missing : TypedResults.Ok(await shelf.ListAsync(name, cancel)))
             .WithName("ListReviews").WithSummary("The reviews of an install, the latest first").RequireAuthorization(Roles.Reader).ProducesProblem(404);
         api.MapPost("/installs/{name}/reviews", ReviewAsync)
@@ -36,26 +36,26 @@ internal static class ReviewEndpoints
     }
 
     private static async Task<Results<Ok<ExceptionView>, ProblemHttpResult>> AllowAsync(
-        string name, ExceptionOrder order, ClaimsPrincipal user, Library library, FitDesk desk, DriftKeeper drift, ExceptionShelf shelf, TimeProvider time, CancellationToken cancel)
+        string name, ExceptionOrder order, ClaimsPrincipal user, Library library, FitService desk, DriftKeeper drift, ExceptionStore shelf, TimeProvider time, CancellationToken cancel)
     {
         var (judged, problem) = await FitEndpoints.JudgedAsync(name, library, desk, cancel);
         if (problem is not null) return problem;
         var off = Off(judged!.Fit);
         if (off.FirstOrDefault(o => o.Target == order.Target) is not { } what)
-            return Problems.Of(409, "not-off", $"Nothing that is off has the id '{order.Target}'.", off.Count == 0 ? "Nothing is off in the latest fit." : "Take it from what the latest fit says is missing, spare or barred.");
+            return Problems.Of(409, "not-off", $"Nothing that is off has the id '{order.Target}'.", off.Count == 0 ? "Nothing is off in the latest fit." : "Take it from what the latest fit says is missing, excess or forbidden.");
         if (TextFault("why", order.Why, LongestText, true) is { } noReason) return noReason;
         if (TextFault("by", order.By, LongestName, false) is { } noName) return noName;
         var rules = Library.ReadEstate((await library.FindAsync(Library.EstateKind, judged.Fit.Plan.Estate, cancel))!).Rules;
         var (now, until) = (time.GetUtcNow(), rules.EndOf(order.Until));
         if (until <= now || until > now.AddDays(LongestDays)) return Problems.Bad("until", "An exception ends within a year.", $"a day from today to {now.AddDays(LongestDays - 1):yyyy-MM-dd}", $"{order.Until:yyyy-MM-dd}");
-        if (what.Verdict == Verdict.Barred && !user.IsInRole(Roles.Owner)) return Problems.Of(403, "role", "What is barred only an owner accepts.", "Ask an owner, or take it away.");
+        if (what.Verdict == Verdict.Forbidden && !user.IsInRole(Roles.Owner)) return Problems.Of(403, "role", "What is forbidden only an owner accepts.", "Ask an owner, or take it away.");
         var made = await shelf.AddAsync(new AcceptedException(0, name, what.Target, what.Verdict, order.Why.Trim(), NameOf(order.By, user), now, until), what.Words, user.Identity!.Name!, cancel);
         await KeepAsync(name, user.Identity!.Name!, library, desk, drift, cancel);
         return TypedResults.Ok(made);
     }
 
     private static async Task<Results<Ok<IReadOnlyList<ExceptionView>>, ProblemHttpResult>> EndAsync(
-        string name, int number, ClaimsPrincipal user, Library library, FitDesk desk, DriftKeeper drift, ExceptionShelf shelf, CancellationToken cancel)
+        string name, int number, ClaimsPrincipal user, Library library, FitService desk, DriftKeeper drift, ExceptionStore shelf, CancellationToken cancel)
     {
         if (await FitEndpoints.MissingAsync(name, library, cancel) is { } missing) return missing;
         if (!await shelf.EndAsync(name, number, user.Identity!.Name!, cancel)) return Problems.Of(404, "not-found", $"No exception {number} counts for {name}.", $"See justright exception list {name}");
@@ -64,7 +64,7 @@ internal static class ReviewEndpoints
     }
 
     private static async Task<Results<Ok<ReviewView>, ProblemHttpResult>> ReviewAsync(
-        string name, ReviewOrder order, ClaimsPrincipal user, Library library, FitDesk desk, FitHistory history, DriftKeeper drift, ReviewShelf shelf, TimeProvider time, CancellationToken cancel)
+        string name, ReviewOrder order, ClaimsPrincipal user, Library library, FitService desk, FitHistory history, DriftKeeper drift, ReviewStore shelf, TimeProvider time, CancellationToken cancel)
     {
         var (judged, problem) = await FitEndpoints.JudgedAsync(name, library, desk, cancel);
         if (problem is not null) return problem;
@@ -77,13 +77,13 @@ internal static class ReviewEndpoints
         await KeepAsync(name, DriftKeeper.Clock, library, desk, drift, cancel);
         var latest = (await history.ListAsync(name, cancel))[0].Number;
         if (order.Fit != latest) return Problems.Of(409, "fit-changed", $"Fit {order.Fit} is not the latest: that is fit {latest}.", $"Look at what is different first: justright drift {name}{(order.Fit > 0 && order.Fit < latest ? $" --from {order.Fit}" : "")}");
-        var off = Off(fit).Select(o => new ReviewedView(o.Words, ExceptionShelf.Word(o.Verdict), FitViews.Of(o.Accepted))).ToList();
-        var review = new ReviewView(0, name, latest, FitViews.Of(fit.Leaning, fit.Corners.Count, fit.Words), NameOf(order.By, user), user.Identity!.Name!, now, order.NextBy, order.Remark?.Trim(), off);
+        var off = Off(fit).Select(o => new ReviewedView(o.Words, ExceptionStore.Word(o.Verdict), FitViews.Of(o.Accepted))).ToList();
+        var review = new ReviewView(0, name, latest, FitViews.Of(fit.Counts, fit.UnreadParts.Count, fit.Words), NameOf(order.By, user), user.Identity!.Name!, now, order.NextBy, order.Remark?.Trim(), off);
         return TypedResults.Ok(await shelf.AddAsync(review, cancel));
     }
 
     /// <summary>Keeps the fit of an install as it is at this moment, from the latest survey.</summary>
-    private static async Task KeepAsync(string name, string who, Library library, FitDesk desk, DriftKeeper drift, CancellationToken cancel)
+    private static async Task KeepAsync(string name, string who, Library library, FitService desk, DriftKeeper drift, CancellationToken cancel)
     {
         if (await desk.JudgeAsync(name, cancel) is { } judged)
             await drift.KeepAsync(Library.ReadEstate((await library.FindAsync(Library.EstateKind, judged.Fit.Plan.Estate, cancel))!), [judged.Fit], who, cancel);
@@ -94,8 +94,8 @@ internal static class ReviewEndpoints
     /// <summary>Everything of a fit that is off: what may be accepted.</summary>
     private static List<OffTarget> Off(InstallFit fit) =>
     [
-        .. fit.Accounts.SelectMany(a => a.Judgements.Where(j => ExceptionBook.IsOff(j.Verdict)).Select(j => new OffTarget(j.Id, j.Verdict, $"{a.Account.Name}: {j.Right}: {ExceptionShelf.Word(j.Verdict)}", j.Accepted))),
-        .. fit.Findings.Where(f => f.TooMuch).Select(f => new OffTarget(f.Id, null, f.Id, f.Accepted)),
+        .. fit.Accounts.SelectMany(a => a.Judgements.Where(j => ExceptionIndex.IsOff(j.Verdict)).Select(j => new OffTarget(j.Id, j.Verdict, $"{a.Account.Name}: {j.Right}: {ExceptionStore.Word(j.Verdict)}", j.Accepted))),
+        .. fit.Findings.Where(f => f.IsExcess).Select(f => new OffTarget(f.Id, null, f.Id, f.Accepted)),
     ];
 
     private static string NameOf(string? named, ClaimsPrincipal user) => named?.Trim() is { Length: > 0 } name ? name : user.Identity!.Name!;

@@ -21,7 +21,7 @@ internal static class SecretEndpoints
             return TypedResults.Ok<IReadOnlyList<SecretView>>([.. rows.Select(s => new SecretView(s.Name, s.SetAt, s.SetBy))]);
         }).WithName("ListSecrets").WithSummary("The secrets, without their values").RequireAuthorization(Roles.Owner);
 
-        api.MapPut("/secrets/{name}", async Task<Results<NoContent, ProblemHttpResult>> (string name, SecretValue secret, ClaimsPrincipal user, SecretStore secrets, LogBook log, CancellationToken cancel) =>
+        api.MapPut("/secrets/{name}", async Task<Results<NoContent, ProblemHttpResult>> (string name, SecretValue secret, ClaimsPrincipal user, SecretStore secrets, LogStore log, CancellationToken cancel) =>
         {
             if (name.Length is 0 or > 40 || !name.All(c => char.IsAsciiLetterLower(c) || char.IsAsciiDigit(c) || c == '-')) return Problems.Bad("name", "This cannot be a secret's name.", "small letters, digits and hyphens, at most 40");
             if (secret.Value.Length is 0 or > 1000) return Problems.Bad("value", "A secret has 1 to 1000 characters.", "1 to 1000 characters");
@@ -30,7 +30,7 @@ internal static class SecretEndpoints
             return TypedResults.NoContent();
         }).WithName("SetSecret").WithSummary("Keeps a secret, encrypted").RequireAuthorization(Roles.Owner).ProducesProblem(400);
 
-        api.MapDelete("/secrets/{name}", async Task<Results<NoContent, ProblemHttpResult>> (string name, ClaimsPrincipal user, LogBook log, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
+        api.MapDelete("/secrets/{name}", async Task<Results<NoContent, ProblemHttpResult>> (string name, ClaimsPrincipal user, LogStore log, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
         {
             await using var db = await databases.CreateDbContextAsync(cancel);
             if (await db.Secrets.Where(s => s.Name == name).ExecuteDeleteAsync(cancel) == 0) return Problems.NotFound("secret", name, await db.Secrets.Select(s => s.Name).ToListAsync(cancel));

@@ -18,26 +18,26 @@ using Microsoft.EntityFrameworkCore;
 
 namespace JustRight.Service.SignIns;
 
-/// <summary>How people sign in to products: settings cards, trials, and whom filters find.</summary>
+/// <summary>How people sign in to products: sign-in settings, sign-in tests, and whom filters find.</summary>
 internal static class SignInEndpoints
 {
     private const int MostShown = 200, LongestPassword = 1000, LongestFilter = 10_000;
 
     public static void MapSignIns(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/installs/{name}/sign-in", async Task<Results<Ok<SignInView>, ProblemHttpResult>> (string name, Library library, SignInDesk desk, CancellationToken cancel) =>
+        api.MapGet("/installs/{name}/sign-in", async Task<Results<Ok<SignInView>, ProblemHttpResult>> (string name, Library library, SignInService desk, CancellationToken cancel) =>
             await FitEndpoints.MissingAsync(name, library, cancel) is { } missing ? missing : await desk.ShowAsync(name, cancel) is { } view ? TypedResults.Ok(view) : NoSignIn(name))
             .WithName("ShowSignIn").WithSummary("What a product is told so that people can sign in to it, with the reason of each value").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(400);
 
-        api.MapPost("/installs/{name}/sign-in/trials", TryAsync)
+        api.MapPost("/installs/{name}/sign-in/tests", TryAsync)
             .WithName("TrySignIn").WithSummary("Tries a product's sign-in as the product will do it; changes nothing").RequireAuthorization(Roles.Planner).ProducesProblem(404).ProducesProblem(400);
 
-        api.MapGet("/jobs/{id}/trial", async Task<Results<Ok<TrialView>, ProblemHttpResult>> (string id, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
+        api.MapGet("/jobs/{id}/sign-in-test", async Task<Results<Ok<SignInTestView>, ProblemHttpResult>> (string id, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
         {
             await using var db = await databases.CreateDbContextAsync(cancel);
             var json = await db.Jobs.AsNoTracking().Where(j => j.Id == id && j.Kind == JobKinds.SignIn).Select(j => j.ResultJson).FirstOrDefaultAsync(cancel);
-            return json is null ? Problems.NotFound("trial", id, []) : TypedResults.Ok(StoredJson.Read<TrialView>(json));
-        }).WithName("ShowTrial").WithSummary("What a trial of a sign-in found").RequireAuthorization(Roles.Reader).ProducesProblem(404);
+            return json is null ? Problems.NotFound("test", id, []) : TypedResults.Ok(StoredJson.Read<SignInTestView>(json));
+        }).WithName("ShowSignInTest").WithSummary("What a sign-in test found").RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
         api.MapPost("/estates/{name}/people-directories/{directory}/filter/ask", AskAsync)
             .WithName("AskFilter").WithSummary("Asks the directory itself whom a filter finds, as it is now").RequireAuthorization(Roles.Planner).ProducesProblem(404).ProducesProblem(400).ProducesProblem(502);
@@ -47,7 +47,7 @@ internal static class SignInEndpoints
     }
 
     private static async Task<Results<Ok<FilterView>, ProblemHttpResult>> AskAsync(
-        string name, string directory, FilterOrder order, Library library, ConnectorShelf connectors, TimeProvider time, CancellationToken cancel)
+        string name, string directory, FilterOrder order, Library library, ConnectorStore connectors, TimeProvider time, CancellationToken cancel)
     {
         var (estate, people, below, problem) = await FindAsync(name, directory, order, library, cancel);
         if (problem is not null) return problem;
@@ -71,18 +71,18 @@ internal static class SignInEndpoints
     private static ProblemHttpResult NoSignIn(string install) => Problems.Of(404, "no-sign-in", $"Nobody signs in to {install} with a directory account.", "Its sheet needs a section sign-in, and the install the directory: sign-in.directory.");
 
     private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> TryAsync(
-        string name, TrialOrder order, ClaimsPrincipal user, Library library, SignInDesk desk, JobQueue queue, TrialPasswordShelf typed, CancellationToken cancel)
+        string name, SignInTestOrder order, ClaimsPrincipal user, Library library, SignInService desk, JobQueue queue, SignInTestPasswordStore typed, CancellationToken cancel)
     {
         if (await FitEndpoints.MissingAsync(name, library, cancel) is { } missing) return missing;
         foreach (var (field, password) in new[] { ("bindPassword", order.BindPassword), ("personPassword", order.PersonPassword) })
             if (password is { Length: 0 or > LongestPassword }) return Problems.Bad(field, password.Length == 0 ? "An empty password means somebody else to a directory [RFC 4513 5.1.2]." : "This is too long for a password.", "1 to 1000 characters, or none at all");
         if ((await desk.LocateAsync(name, cancel)).SignIn is null) return NoSignIn(name);
-        var passwords = new TrialPasswords(order.BindPassword is { } bind ? new NewPassword(bind) : null, order.PersonPassword is { } person ? new NewPassword(person) : null);
+        var passwords = new SignInTestPasswords(order.BindPassword is { } bind ? new NewPassword(bind) : null, order.PersonPassword is { } person ? new NewPassword(person) : null);
         var job = await queue.AddAsync(new JobOrder(JobKinds.SignIn, name, user.Identity!.Name!) { Prepare = id => typed.Put(id, passwords) }, cancel);
         return TypedResults.Accepted($"/api/jobs/{job.Id}", JobQueue.View(job));
     }
 
-    private static async Task<Results<Ok<FilterView>, ProblemHttpResult>> LookAsync(string name, string directory, FilterOrder order, Library library, PeopleShelf people, CancellationToken cancel)
+    private static async Task<Results<Ok<FilterView>, ProblemHttpResult>> LookAsync(string name, string directory, FilterOrder order, Library library, PeopleStore people, CancellationToken cancel)
     {
         var (_, _, below, problem) = await FindAsync(name, directory, order, library, cancel);
         if (problem is not null) return problem;

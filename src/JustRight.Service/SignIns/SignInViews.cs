@@ -1,38 +1,38 @@
 using JustRight.Contracts;
 using JustRight.Core.Plans;
 using JustRight.Core.SignIn;
-using JustRight.Core.SignIn.Cards;
+using JustRight.Core.SignIn.Settings;
 using JustRight.Core.SignIn.Filters;
 using JustRight.Core.SignIn.Objects;
-using JustRight.Core.SignIn.Trials;
+using JustRight.Core.SignIn.SignInTests;
 using JustRight.Core.Surveys;
 using JustRight.Formats.SignIn;
 
 namespace JustRight.Service.SignIns;
 
-/// <summary>Cards, trials and filters for the wire.</summary>
+/// <summary>Sign-in settings, sign-in tests and filters for the wire.</summary>
 internal static class SignInViews
 {
-    public static SignInView Of(Plan plan, PlannedSignIn signIn, SettingsCard card, IReadOnlyList<CardFinding> findings, IReadOnlyList<PasswordPlaceView> places, PeopleSnapshot? people, TrialView? trial)
+    public static SignInView Of(Plan plan, PlannedSignIn signIn, SignInSettings settings, IReadOnlyList<SettingsFinding> findings, IReadOnlyList<PasswordPlaceView> places, PeopleSnapshot? people, SignInTestView? test)
     {
-        var settings = signIn.Wants.Settings;
+        var asked = signIn.Wants.Settings;
         return new SignInView(
-            plan.Install, plan.Title, plan.Estate, signIn.Directory.Reach == Core.Estates.Reach.Lab, signIn.Directory.Key, Family(signIn.Directory), signIn.Directory.Host,
-            signIn.TypedOn, settings.Where, settings.Form.ToString().ToLowerInvariant(), SettingsFile.Write(settings.Form, card.Fields),
-            $"people who {FilterWords.Of(card.People)}", card.Groups is null ? null : $"groups that {FilterWords.Of(card.Groups)}",
-            [.. card.Settings.Select(s => new CardSettingView(s.Key, CardKeys.Says(s.Key), s.Value, s.Because, s.IsReference))],
-            [.. card.Fields.Select(f => new CardFieldView(f.Name, f.Value, f.Key, f.IsReference))],
-            [.. findings.Select(f => new CardFindingView(f.Code, f.Weight.ToString().ToLowerInvariant(), f.Key, f.Text, f.Mend))],
+            plan.Install, plan.Title, plan.Estate, signIn.Directory.Reach == Core.Estates.Reach.Simulation, signIn.Directory.Key, Family(signIn.Directory), signIn.Directory.Host,
+            signIn.TypedOn, asked.Where, asked.Form.ToString().ToLowerInvariant(), SettingsFile.Write(asked.Form, settings.Fields),
+            $"people who {FilterWords.Of(settings.People)}", settings.Groups is null ? null : $"groups that {FilterWords.Of(settings.Groups)}",
+            [.. settings.Settings.Select(s => new SignInSettingView(s.Key, SettingKeys.Says(s.Key), s.Value, s.Because, s.IsReference))],
+            [.. settings.Fields.Select(f => new SignInFieldView(f.Name, f.Value, f.Key, f.IsReference))],
+            [.. findings.Select(f => new SettingsFindingView(f.Code, f.Weight.ToString().ToLowerInvariant(), f.Key, f.Text, f.Fix))],
             places,
-            people is { Unread: null } ? people.ReadAt : null, trial);
+            people is { Unread: null } ? people.ReadAt : null, test);
     }
 
     public static string Family(Core.Estates.PeopleDirectory directory) => directory.Family == DirectoryFamily.AdLike ? "ad-like" : "inetorgperson";
 
-    public static TrialCheckView Of(TrialCheck check) => new(check.Id, check.Asks, check.Verdict.ToString().ToLowerInvariant(), check.Fact, check.Mend);
+    public static SignInCheckView Of(SignInCheck check) => new(check.Id, check.Asks, check.Verdict.ToString().ToLowerInvariant(), check.Fact, check.Fix);
 
-    public static TrialView Of(string job, SignInTrial trial) => new(
-        job, trial.Install, trial.Directory, trial.StartedAt, trial.EndedAt, trial.IsPretend, trial.Words, [.. trial.Checks.Select(Of)], Of(trial.People), Of(trial.Groups), trial.GroupNames);
+    public static SignInTestView Of(string job, SignInTest test) => new(
+        job, test.Install, test.Directory, test.StartedAt, test.EndedAt, test.IsSimulated, test.Words, [.. test.Checks.Select(Of)], Of(test.People), Of(test.Groups), test.GroupNames);
 
     private static ComparisonView? Of(FoundAndExpected? compared) => compared is null ? null : new ComparisonView(
         compared.Expected, compared.Found, [.. compared.Missing.Select(d => new NamedDifferenceView(d.Name, d.Why))], [.. compared.Extra.Select(d => new NamedDifferenceView(d.Name, d.Why))]);

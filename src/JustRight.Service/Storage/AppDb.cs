@@ -46,7 +46,7 @@ public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
 
     public DbSet<ExceptionRow> Exceptions => Set<ExceptionRow>();
 
-    public DbSet<NoticeRow> Notices => Set<NoticeRow>();
+    public DbSet<NotificationRow> Notifications => Set<NotificationRow>();
 
     public DbSet<AdoptionRow> Adoptions => Set<AdoptionRow>();
 
@@ -75,8 +75,8 @@ public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
         modelBuilder.Entity<ExceptionRow>().Property(e => e.Verdict).HasConversion<string>();
         modelBuilder.Entity<AdoptionRow>().HasIndex(a => a.Name).IsUnique();
         modelBuilder.Entity<AdoptionAnswerRow>().HasIndex(a => new { a.Adoption, a.Item });
-        modelBuilder.Entity<NoticeRow>().HasIndex(n => n.Key).IsUnique();
-        modelBuilder.Entity<NoticeRow>().HasMany(n => n.Deliveries).WithOne().HasForeignKey(d => d.NoticeId);
+        modelBuilder.Entity<NotificationRow>().HasIndex(n => n.Key).IsUnique();
+        modelBuilder.Entity<NotificationRow>().HasMany(n => n.Deliveries).WithOne().HasForeignKey(d => d.NotificationId);
         modelBuilder.Entity<RenewalRow>().HasIndex(r => new { r.Estate, r.Account });
         modelBuilder.Entity<ToldPlaceRow>().HasIndex(p => new { p.Estate, p.Account });
         modelBuilder.Entity<PasswordRow>().HasIndex(p => p.Account).IsUnique();

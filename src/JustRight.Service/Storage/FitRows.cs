@@ -20,7 +20,7 @@ public sealed class FitRow
     public int Seen { get; set; }
 
     /// <summary>Its counts and words, as JSON.</summary>
-    public required string LeaningJson { get; set; }
+    public required string CountsJson { get; set; }
 
     /// <summary>What it said of each right, as JSON, packed.</summary>
     public required byte[] Packed { get; set; }
@@ -43,7 +43,7 @@ public sealed class ReviewRow
     public int Fit { get; set; }
 
     /// <summary>Its counts and words, as JSON.</summary>
-    public required string LeaningJson { get; set; }
+    public required string CountsJson { get; set; }
 
     public required string By { get; set; }
 

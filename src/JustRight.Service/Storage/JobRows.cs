@@ -5,7 +5,7 @@ public sealed class JobRow
 {
     public required string Id { get; set; }
 
-    /// <summary><c>survey</c>, <c>verify</c>, <c>grant</c>, <c>trace</c>, <c>mend</c> or <c>undo</c>.</summary>
+    /// <summary><c>survey</c>, <c>verify</c>, <c>grant</c>, <c>trace</c>, <c>fix</c> or <c>undo</c>.</summary>
     public required string Kind { get; set; }
 
     /// <summary>The estate or install.</summary>
@@ -21,10 +21,10 @@ public sealed class JobRow
 
     public string? Message { get; set; }
 
-    /// <summary>What was asked, for a trace; the trace, for a mend.</summary>
+    /// <summary>What was asked, for a trace; the trace, for a fix.</summary>
     public string? OrderJson { get; set; }
 
-    /// <summary>What came out, for a trace and a mend.</summary>
+    /// <summary>What came out, for a trace and a fix.</summary>
     public string? ResultJson { get; set; }
 
     /// <summary>The job whose changes it undoes, or null.</summary>
@@ -33,10 +33,10 @@ public sealed class JobRow
     /// <summary>For a proposal: the hash of the documents that it rests on; null for what needed no second person.</summary>
     public string? Basis { get; set; }
 
-    /// <summary>Who released it, or null.</summary>
-    public string? ReleasedBy { get; set; }
+    /// <summary>Who approved it, or null.</summary>
+    public string? ApprovedBy { get; set; }
 
-    public DateTimeOffset? ReleasedAt { get; set; }
+    public DateTimeOffset? ApprovedAt { get; set; }
 
     public List<StepRow> Steps { get; set; } = [];
 }
@@ -54,7 +54,7 @@ public sealed class StepRow
 
     public required string Words { get; set; }
 
-    public required string Giver { get; set; }
+    public required string Team { get; set; }
 
     public required string Place { get; set; }
 

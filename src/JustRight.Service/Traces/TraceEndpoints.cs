@@ -26,17 +26,17 @@ internal static class TraceEndpoints
 
         api.MapGet("/jobs/{id}/trace", async Task<Results<Ok<TraceView>, ProblemHttpResult>> (string id, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
             await FindAsync(id, databases, cancel) is not { ResultJson: { } json } ? Problems.NotFound("trace", id, []) : TypedResults.Ok(StoredJson.Read<KeptTrace>(json).View))
-            .WithName("ShowTrace").WithSummary("The answer of a trace, or of the one made after mending").RequireAuthorization(Roles.Reader).ProducesProblem(404);
+            .WithName("ShowTrace").WithSummary("The answer of a trace, or of the one made after fixing").RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
         api.MapGet("/estates/{name}/traces", async (string name, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
         {
             await using var db = await databases.CreateDbContextAsync(cancel);
             var jobs = await db.Jobs.AsNoTracking().Include(j => j.Steps).Where(j => j.Subject == name && (JobKinds.OfDirectory.Contains(j.Kind) || j.Kind == "undo") && j.Kind != JobKinds.Renewal).OrderByDescending(j => j.Id).Take(50).ToListAsync(cancel);
             return TypedResults.Ok<IReadOnlyList<JobView>>([.. jobs.Select(JobQueue.View)]);
-        }).WithName("ListTraces").WithSummary("Traces of an estate, what was mended and undone, newest first").RequireAuthorization(Roles.Reader);
+        }).WithName("ListTraces").WithSummary("Traces of an estate, what was fixed and undone, newest first").RequireAuthorization(Roles.Reader);
 
-        api.MapPost("/jobs/{id}/mend", MendAsync)
-            .WithName("Mend").WithSummary("Carries out a remedy of a trace that a person has confirmed").RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409);
+        api.MapPost("/jobs/{id}/fix", FixAsync)
+            .WithName("Fix").WithSummary("Carries out a remedy of a trace that a person has confirmed").RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409);
 
         api.MapGet("/jobs/{id}/remedies/{remedy}/ldif", LdifAsync)
             .WithName("ShowRemedyLdif").WithSummary("A remedy of a trace as LDIF, for an ordinary LDAP client").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409).ProducesProblem(400);
@@ -54,19 +54,19 @@ internal static class TraceEndpoints
         return Accepted(await queue.AddAsync(new JobOrder("trace", name, user.Identity!.Name!) { OrderJson = StoredJson.Write(settled) }, cancel));
     }
 
-    private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> MendAsync(
-        string id, MendOrder order, ClaimsPrincipal user, Library library, IDbContextFactory<AppDb> databases, ProposalDesk proposals, LogBook log, CancellationToken cancel)
+    private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> FixAsync(
+        string id, FixOrder order, ClaimsPrincipal user, Library library, IDbContextFactory<AppDb> databases, ProposalService proposals, LogStore log, CancellationToken cancel)
     {
         if (await FindAsync(id, databases, cancel) is not { ResultJson: { } json, OrderJson: { } question } job) return Problems.NotFound("trace", id, []);
         var kept = StoredJson.Read<KeptTrace>(json);
         if (!kept.Changes.TryGetValue(order.Remedy ?? "", out var changes)) return NoRemedy(kept, order.Remedy);
-        if (kept.View.Supposed.Count > 0) return Problems.Of(409, "supposed", "This trace rests on something that is not so.", "Trace again without supposing anything, and mend that.");
+        if (kept.View.Supposed.Count > 0) return Problems.Of(409, "supposed", "This trace rests on something that is not so.", "Trace again without supposing anything, and fix that.");
         if (await DirectoryFileEndpoints.RefusalAsync(library, job.Subject, changes.Select(ChangeJson.Read), cancel) is { } refusal) return refusal;
         await log.AddAsync(user.Identity!.Name!, "confirm remedy", job.Subject, $"{order.Remedy} of trace {id}: {changes.Count} {(changes.Count == 1 ? "step" : "steps")}", cancel);
-        return Accepted(await proposals.AddAsync(job.Subject, new JobOrder("mend", job.Subject, user.Identity!.Name!) { OrderJson = question, Changes = [.. changes.Select(ChangeJson.Read)] }, cancel));
+        return Accepted(await proposals.AddAsync(job.Subject, new JobOrder("fix", job.Subject, user.Identity!.Name!) { OrderJson = question, Changes = [.. changes.Select(ChangeJson.Read)] }, cancel));
     }
 
-    private static async Task<Results<Ok<LdifView>, ProblemHttpResult>> LdifAsync(string id, string remedy, IDbContextFactory<AppDb> databases, SurveyShelf surveys, CancellationToken cancel)
+    private static async Task<Results<Ok<LdifView>, ProblemHttpResult>> LdifAsync(string id, string remedy, IDbContextFactory<AppDb> databases, SurveyStore surveys, CancellationToken cancel)
     {
         if (await FindAsync(id, databases, cancel) is not { ResultJson: { } json } job) return Problems.NotFound("trace", id, []);
         var kept = StoredJson.Read<KeptTrace>(json);
@@ -76,10 +76,10 @@ internal static class TraceEndpoints
     }
 
     private static ProblemHttpResult NoRemedy(KeptTrace kept, string? remedy) =>
-        Problems.Bad("remedy", "This trace has no such remedy.", kept.Changes.Count == 0 ? "none: nothing of this trace can be mended by an entry" : string.Join(", ", kept.Changes.Keys), remedy, [.. kept.Changes.Keys]);
+        Problems.Bad("remedy", "This trace has no such remedy.", kept.Changes.Count == 0 ? "none: nothing of this trace can be fixed by an entry" : string.Join(", ", kept.Changes.Keys), remedy, [.. kept.Changes.Keys]);
 
     private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> UndoAsync(
-        string id, ClaimsPrincipal user, IDbContextFactory<AppDb> databases, JobQueue queue, LogBook log, CancellationToken cancel)
+        string id, ClaimsPrincipal user, IDbContextFactory<AppDb> databases, JobQueue queue, LogStore log, CancellationToken cancel)
     {
         if (await FindAsync(id, databases, cancel) is not { } job) return Problems.NotFound("job", id, []);
         var made = job.Steps.Where(s => s.State == "made").OrderBy(s => s.Number).Select(s => ChangeJson.Read(s.ChangeJson)).ToList();

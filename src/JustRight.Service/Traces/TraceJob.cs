@@ -20,7 +20,7 @@ namespace JustRight.Service.Traces;
 internal sealed record KeptTrace(TraceView View, Dictionary<string, List<string>> Changes);
 
 /// <summary>Reads the directory as it is now and traces an account through its access lists.</summary>
-internal sealed class TraceJob(Library library, ConnectorShelf shelf, JobFeed feed, LogBook log, IDbContextFactory<AppDb> databases, IOptions<ServiceSettings> settings)
+internal sealed class TraceJob(Library library, ConnectorStore shelf, JobFeed feed, LogStore log, IDbContextFactory<AppDb> databases, IOptions<ServiceSettings> settings)
 {
     /// <summary>Runs the job and returns its closing words.</summary>
     public async Task<string> RunAsync(JobRow job, CancellationToken cancel)
@@ -61,7 +61,7 @@ internal sealed class TraceJob(Library library, ConnectorShelf shelf, JobFeed fe
         var trace = AccessTrace.Make(new TraceQuestion(graph.NameOf(node), node, demands, settled.Of, settled.Below, objects, settled.IfMemberOf, settled.IfInheriting), tree, graph);
         var asked = $"{string.Join(" and ", demands.Select(d => d.Words))}{(settled.Below is null ? $" of {(settled.Objects.Count == 1 ? "one given object" : $"{settled.Objects.Count} given objects")}" : $" of every {settled.Of} below {settled.Below}")}";
         return new KeptTrace(
-            TraceViews.Of(trace, id, estate.Name, estate.IsPretend, asked, read),
+            TraceViews.Of(trace, id, estate.Name, estate.IsSimulated, asked, read),
             trace.Remedies.SelectMany(r => r).ToDictionary(r => r.Id, r => r.Changes.Select(ChangeJson.Write).ToList()));
     }
 

@@ -25,7 +25,7 @@ public sealed record SettledTrace(string Account, string Act, IReadOnlyList<stri
 }
 
 /// <summary>Settles what a trace order leaves open: the account of a service, the class, the branch.</summary>
-internal sealed class TraceQuestions(Library library, FitDesk desk, SurveyShelf surveys)
+internal sealed class TraceQuestions(Library library, FitService desk, SurveyStore surveys)
 {
     /// <summary>Settles an order, or says what is wrong with it.</summary>
     public async Task<(SettledTrace? Trace, ProblemHttpResult? Problem)> SettleAsync(Estate estate, TraceOrder order, CancellationToken cancel)
@@ -35,7 +35,7 @@ internal sealed class TraceQuestions(Library library, FitDesk desk, SurveyShelf 
         var of = order.Of ?? act.Class ?? "user";
         var start = new Origin("", 0, 0);
         var faults = SheetRules.CheckAct(act, attributes, of, start, "trace").ToList();
-        if (faults.Count == 0 && (await surveys.SchemaAsync(estate.Name, cancel) ?? (estate.IsPretend ? BuiltInSchema.Schema : null)) is { } schema)
+        if (faults.Count == 0 && (await surveys.SchemaAsync(estate.Name, cancel) ?? (estate.IsSimulated ? BuiltInSchema.Schema : null)) is { } schema)
             faults.AddRange(DirectoryNeedRules.Check(act, attributes, of, schema, start));
         if (faults.Count > 0) return (null, Problems.Of(400, "bad-request", faults[0].Message, faults[0].Nearest is { } near ? $"Did you mean '{near}'?" : $"Expected: {faults[0].Expected}.", [.. faults.Select(Problems.ToView)]));
 

@@ -17,14 +17,14 @@ internal static class TraceViews
 
     /// <summary>A trace.</summary>
     /// <param name="asked">The question in words.</param>
-    public static TraceView Of(AccessTrace trace, string id, string estate, bool pretend, string asked, DirectorySnapshot read)
+    public static TraceView Of(AccessTrace trace, string id, string estate, bool simulated, string asked, DirectorySnapshot read)
     {
         var (tree, answer) = (trace.Tree, trace.Answer);
         return new TraceView(
-            id, estate, pretend, trace.Question.Principal, asked, trace.Question.Of, trace.Question.Below, read.ReadFrom, read.ReadAt, Words(trace), answer.Can, answer.Cannot, answer.Unseen,
+            id, estate, simulated, trace.Question.Principal, asked, trace.Question.Of, trace.Question.Below, read.ReadFrom, read.ReadAt, Words(trace), answer.Can, answer.Cannot, answer.Unseen,
             [.. answer.Failures.Select((f, i) => new TraceFailureView(
                 i + 1, Word(f.Cause), f.Words, [.. f.At.Select(a => tree[a].Dn)], f.Objects.Count, [.. f.Objects.Take(MostObjects).Select(o => tree[o].Dn)], [.. trace.Remedies[i].Select(Of)]))],
-            trace.NotFound, [.. tree.Snapshot.Unread.Select(u => new CornerView(u.Part, u.Reason, read.ReadAt))], [.. answer.Uncovered.Select(u => tree[u].Dn)], [.. Supposed(trace)],
+            trace.NotFound, [.. tree.Snapshot.Unread.Select(u => new UnreadPartView(u.Part, u.Reason, read.ReadAt))], [.. answer.Uncovered.Select(u => tree[u].Dn)], [.. Supposed(trace)],
             [.. TraceBranches.Of(trace).Select(b => new TraceBranchView(tree[b.Index].Dn, NameOf(tree[b.Index].Dn, b.Depth), b.Depth, b.Inherits, b.Can, b.Cannot, b.Unseen, b.IsCause))]);
     }
 
@@ -48,7 +48,7 @@ internal static class TraceViews
         trace.Question.IfMemberOf.Select(g => $"that it is in {g}").Concat(trace.Question.IfInheriting.Select(dn => $"that inheritance is on at {dn}"));
 
     private static RemedyView Of(Remedy remedy) => new(
-        remedy.Id, remedy.Title, [.. remedy.Changes.Select(c => c.Words)], remedy.Preview.Touched.Count, [.. remedy.Preview.Touched.Take(MostTouched)], remedy.Preview.Mended, remedy.Preview.StillFailing,
+        remedy.Id, remedy.Title, [.. remedy.Changes.Select(c => c.Words)], remedy.Preview.Touched.Count, [.. remedy.Preview.Touched.Take(MostTouched)], remedy.Preview.Fixed, remedy.Preview.StillFailing,
         [.. remedy.Preview.Gained.Select(Of)], [.. remedy.Preview.Lost.Select(Of)], [.. remedy.Preview.Lists.Select(l => new ListPreviewView(l.Dn, l.Before, l.After))]);
 
     private static RightFlowView Of(RightFlow flow) => new(flow.Who, flow.What, flow.Denies, flow.Objects);

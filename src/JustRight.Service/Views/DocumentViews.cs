@@ -18,12 +18,12 @@ internal static class DocumentViews
         [.. sheet.Places.Select(p => new SheetPlaceView(p.Key, p.Kind.ToString().ToLowerInvariant(), p.At.Line))]);
 
     public static EstateSummary Summary(Estate estate, DocumentRow? row) => new(
-        estate.Name, estate.Title, estate.Domain.DnsName, estate.Directory.Reach.ToString().ToLowerInvariant(), estate.IsPretend, [.. estate.Branches.Select(b => b.Key)], estate.Hosts.Count, estate.Instances.Count, row?.AddedAt, row?.AddedBy)
+        estate.Name, estate.Title, estate.Domain.DnsName, estate.Directory.Reach.ToString().ToLowerInvariant(), estate.IsSimulated, [.. estate.Branches.Select(b => b.Key)], estate.Hosts.Count, estate.Instances.Count, row?.AddedAt, row?.AddedBy)
     {
-        PeopleDirectories = [.. estate.PeopleDirectories.Select(d => new PeopleDirectoryView(d.Key, SignIns.SignInViews.Family(d), d.Reach == Reach.Lab, d.PeopleIn.Text, d.GroupsIn.Text))],
+        PeopleDirectories = [.. estate.PeopleDirectories.Select(d => new PeopleDirectoryView(d.Key, SignIns.SignInViews.Family(d), d.Reach == Reach.Simulation, d.PeopleIn.Text, d.GroupsIn.Text))],
     };
 
-    public static string Stage(Stage stage) => stage switch { Core.Installs.Stage.SetUp => "set-up", Core.Installs.Stage.Retiring => "retiring", _ => "planned" };
+    public static string Stage(Stage stage) => stage switch { Core.Installs.Stage.Installed => "installed", Core.Installs.Stage.Retiring => "retiring", _ => "planned" };
 
     private static int Count(NeedClause clause) => clause switch
     {

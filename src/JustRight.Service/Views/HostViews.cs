@@ -18,11 +18,11 @@ internal static class HostViews
         var order = new ServiceOrder(host.Services);
         var (policies, unseen) = view.Policies.OrderOf(host.Name);
         return new HostView(
-            estate.Name, host.Name, estate.IsPretend, ReachWords.Of(known.Reach), host.Role.ToString().ToLowerInvariant(), host.System, host.ReadAt, host.ReadBy, host.Unread,
-            [.. host.UnreadParts.Select(p => new CornerView(p.Part, p.Reason, host.ReadAt))],
+            estate.Name, host.Name, estate.IsSimulated, ReachWords.Of(known.Reach), host.Role.ToString().ToLowerInvariant(), host.System, host.ReadAt, host.ReadBy, host.Unread,
+            [.. host.UnreadParts.Select(p => new UnreadPartView(p.Part, p.Reason, host.ReadAt))],
             [.. host.LocalGroups.Select(g => new HostGroupView(g.Name, g.Sid.ToString(), [.. g.Members.Select(m => Holder(m, host, view))]))],
             [.. host.LogonLists.OrderBy(l => l.Constant, StringComparer.OrdinalIgnoreCase).Select(l => Right(l, host, view))],
-            [.. host.Services.OrderBy(s => order.WaveOf(s.Name) ?? 9).ThenBy(s => s.Name, StringComparer.OrdinalIgnoreCase).Select(s => Service(s, host, order, plans))],
+            [.. host.Services.OrderBy(s => order.OrderOf(s.Name) is null).ThenBy(s => order.OrderOf(s.Name)).ThenBy(s => s.Name, StringComparer.OrdinalIgnoreCase).Select(s => Service(s, host, order, plans))],
             [.. policies.Select(p => new HostPolicyView(p.Policy, p.Name, p.Container, p.Number, p.IsEnforced, JsonNamingPolicy.KebabCaseLower.ConvertName(p.Fate.ToString()), p.Why))], unseen,
             [.. plans.Where(p => p.Grants.Any(g => Same(g.Right.OnHost, host.Name))).Select(p => p.Install)]);
     }
@@ -44,7 +44,7 @@ internal static class HostViews
         var asked = plans.SelectMany(p => p.Services.Where(s => Same(s.Host, host.Name) && Same(s.Name, service.Name)).Select(s => $"{p.Install}: {s.Account}")).FirstOrDefault();
         var pending = service.Running && service.RunsNowAs is { } now && !Same(ServiceIdentity.Parse(now, host.Name).ToString(), ServiceIdentity.Parse(service.Account, host.Name).ToString());
         return new HostServiceView(
-            service.Name, service.Title, service.Account, service.Running, service.RunsNowAs, service.RunsSince, pending, ServiceWords.Of(service.Start), order.WaveOf(service.Name), service.WaitsFor,
+            service.Name, service.Title, service.Account, service.Running, service.RunsNowAs, service.RunsSince, pending, ServiceWords.Of(service.Start), ServiceWords.Of(order.OrderOf(service.Name)), service.WaitsFor,
             order.ObstaclesOf(service.Name) is [var first, ..] ? first.Words : null, asked);
     }
 

@@ -15,16 +15,16 @@ internal static class InstanceViews
 
     public static InstanceView Of(Estate estate, EstateInstance known, InstanceSnapshot instance, SurveyView view, IReadOnlyList<Plan> plans)
     {
-        var needs = new NeedsBook(plans);
+        var needs = new NeedsIndex(plans);
         var (holders, more) = InstanceHolders.Of(view, instance, MostHolders);
         return new InstanceView(
-            estate.Name, instance.Name, estate.IsPretend, instance.Engine, instance.Release.Length > 0 ? instance.Release : known.Release?.ToString() ?? "", known.Host, [.. estate.PartnersOf(known).Select(p => p.Name)], ReachWords.Of(known.Reach), instance.ReadAt, instance.ReadBy, instance.Unread,
-            [.. instance.UnreadParts.Select(p => new CornerView(p.Part, p.Reason, instance.ReadAt)), .. instance.Databases.Where(d => d.Unread is not null).Select(d => new CornerView(d.Name, d.Unread!, instance.ReadAt))],
+            estate.Name, instance.Name, estate.IsSimulated, instance.Engine, instance.Release.Length > 0 ? instance.Release : known.Release?.ToString() ?? "", known.Host, [.. estate.PartnersOf(known).Select(p => p.Name)], ReachWords.Of(known.Reach), instance.ReadAt, instance.ReadBy, instance.Unread,
+            [.. instance.UnreadParts.Select(p => new UnreadPartView(p.Part, p.Reason, instance.ReadAt)), .. instance.Databases.Where(d => d.Unread is not null).Select(d => new UnreadPartView(d.Name, d.Unread!, instance.ReadAt))],
             [.. instance.Databases.Select(d => d.Name)], [.. holders.Select(h => Holder(h, view, needs))], more,
             [.. plans.Where(p => p.Grants.Any(g => string.Equals(g.Right.AtInstance, instance.Name, StringComparison.OrdinalIgnoreCase))).Select(p => p.Install)]);
     }
 
-    private static InstanceHolderView Holder(InstanceHolder holder, SurveyView view, NeedsBook needs)
+    private static InstanceHolderView Holder(InstanceHolder holder, SurveyView view, NeedsIndex needs)
     {
         var principal = view.Graph.PrincipalOf(holder.Holder);
         var (points, reason) = RightReach.Of(holder.Right);

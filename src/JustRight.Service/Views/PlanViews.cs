@@ -9,7 +9,7 @@ namespace JustRight.Service.Views;
 internal static class PlanViews
 {
     public static PlanView Of(Plan plan, Estate estate) => new(
-        plan.Install, plan.Sheet, plan.Title, plan.Estate, plan.Domain, DocumentViews.Stage(plan.Stage), estate.IsPretend,
+        plan.Install, plan.Sheet, plan.Title, plan.Estate, plan.Domain, DocumentViews.Stage(plan.Stage), estate.IsSimulated,
         [.. plan.Accounts.Select(a => new PlannedAccountView(a.Key, a.Name, a.Dn, a.Description, a.Purpose, a.WorksAs, a.PasswordNeverExpires, a.Existing, a.At.ToString()))],
         [.. plan.Groups.Select(g => new PlannedGroupView(g.Key, g.Name, g.Dn, Scope(g.Scope), g.Purpose, g.Existing, g.Members, g.At.ToString()))],
         [.. plan.Grants.Select(Of)],
@@ -22,7 +22,7 @@ internal static class PlanViews
 
     private static PlannedGrantView Of(PlannedGrant grant) => new(
         grant.Id, grant.Account, KindOf(grant), grant.Right.Words, grant.Right.Place, grant.Through, grant.GivenBy.ToString().ToLowerInvariant(),
-        grant.Until == Until.SetUp ? "set-up" : "always", grant.Giver.ToString().ToLowerInvariant(), grant.Why, grant.At.ToString());
+        grant.Until == Until.Installed ? "installed" : "always", grant.Team.ToString().ToLowerInvariant(), grant.Why, grant.At.ToString());
 
     private static string KindOf(PlannedGrant grant) => NeedKinds.ByKind[grant.Right.Kind!.Value].Key;
 

@@ -8,7 +8,7 @@ using JustRight.Core.Traces;
 
 namespace JustRight.Core.Tests.Access;
 
-/// <summary>Rights over a branch: fit, steps, what is too much, and the trace of what fails.</summary>
+/// <summary>Rights over a branch: fit, steps, what is excess, and the trace of what fails.</summary>
 public sealed class BranchFitTests
 {
     private const string Domain = "DC=fennmoor,DC=example";
@@ -27,11 +27,11 @@ public sealed class BranchFitTests
         ("CN=Ada," + People, "user", "D:AI" + onAda), ("CN=Bo," + People, "user", "D:AI"), ("CN=Cid," + Saltmere, "user", "D:AI"), ("CN=Dot," + Saltmere, "user", "D:AI"), ("CN=Rounds," + Teams, "group", "D:AI"));
 
     [Fact]
-    public void A_right_nobody_was_given_is_unmet_and_planned_to_the_smallest_entry()
+    public void A_right_nobody_was_given_is_missing_and_planned_to_the_smallest_entry()
     {
         var (fit, list) = Scene().Need(R.Write("mail")).Run();
         var judgement = fit.Accounts[0].Judgements.Single(j => j.Grant is not null);
-        judgement.Verdict.ShouldBe(Verdict.Unmet);
+        judgement.Verdict.ShouldBe(Verdict.Missing);
         judgement.Reason.ShouldBe("none of 4 objects of class user grants it: no entry gives the right");
         (judgement.Branch!.Can, judgement.Branch.Cannot).ShouldBe((0, 4));
         var step = list.Give.ShouldHaveSingleItem().Change.ShouldBeOfType<AddAccessRule>();
@@ -44,13 +44,13 @@ public sealed class BranchFitTests
     {
         var (fit, list) = Scene(WritesMail).Need(R.Write("mail")).Run();
         var judgement = fit.Accounts[0].Judgements.Single(j => j.Grant is not null);
-        judgement.Verdict.ShouldBe(Verdict.Unmet);
+        judgement.Verdict.ShouldBe(Verdict.Missing);
         judgement.Reason.ShouldBe($"2 of 4 objects of class user refuse it: inheritance stops at {Saltmere}: the right to write mail comes from above and does not get past it");
         judgement.Branch!.Failures.ShouldHaveSingleItem().At.ShouldBe([Saltmere]);
         judgement.Notes.ShouldBe([$"a user created in {Saltmere} tomorrow would not be covered"]);
         list.Give.ShouldBeEmpty();
         list.NotOffered.ShouldHaveSingleItem().Reason.ShouldContain("trace it");
-        fit.Accounts[0].Judgements.ShouldNotContain(j => j.Verdict == Verdict.Spare && j.Right is EntryRight);
+        fit.Accounts[0].Judgements.ShouldNotContain(j => j.Verdict == Verdict.Excess && j.Right is EntryRight);
     }
 
     [Theory]
@@ -61,23 +61,23 @@ public sealed class BranchFitTests
     [InlineData("(OA;CIIO;WP;" + Mail + ";;{svc-poller})", WritesMail, true, "it gives more than is needed there")]
     [InlineData(WritesMail, WritesMail + "(A;;WO;;;{svc-poller})", true, "no need asks for it")]
     [InlineData(WritesMail, WritesMail + "(A;CI;RPLCRC;;;{svc-poller})", true, "")]
-    public void What_is_delegated_beyond_the_need_is_spare(string onPeople, string onSaltmere, bool met, string spare)
+    public void What_is_delegated_beyond_the_need_is_excess(string onPeople, string onSaltmere, bool met, string excess)
     {
         var fit = Scene(onPeople, onSaltmere).Need(R.Write("mail")).Judge();
         (fit.Accounts[0].Judgements.Single(j => j.Grant is not null).Verdict == Verdict.Met).ShouldBe(met);
-        fit.Accounts[0].Judgements.Where(j => j.Verdict == Verdict.Spare && j.Right is EntryRight).Select(j => j.Reason).FirstOrDefault("").ShouldBe(spare, StringCompareShould.IgnoreCase);
+        fit.Accounts[0].Judgements.Where(j => j.Verdict == Verdict.Excess && j.Right is EntryRight).Select(j => j.Reason).FirstOrDefault("").ShouldBe(excess, StringCompareShould.IgnoreCase);
     }
 
     [Fact]
-    public void A_wider_entry_than_needed_is_spare_and_goes_once_the_narrow_one_stands()
+    public void A_wider_entry_than_needed_is_excess_and_goes_once_the_narrow_one_stands()
     {
         var scene = new FitScene().Account().Tree(
             (Domain, "domainDNS", "D:(A;CI;GA;;;DA)" + WritesMail), (People, "organizationalUnit", "D:AI"), ("CN=Ada," + People, "user", "D:AI"), (Teams, "organizationalUnit", "D:AI"), ("CN=Eve," + Teams, "user", "D:AI"));
         var (fit, list) = scene.Need(R.Write("mail")).Run();
         fit.Accounts[0].Judgements.Single(j => j.Grant is not null).Verdict.ShouldBe(Verdict.Met);
-        var spare = fit.Accounts[0].Judgements.Single(j => j.Verdict == Verdict.Spare);
-        spare.Reason.ShouldBe("it reaches wider than the branch that is needed");
-        spare.Paths[0].ToString().ShouldBe($@"FENNMOOR\svc-poller -> entry on {Domain} -> write mail of user");
+        var excess = fit.Accounts[0].Judgements.Single(j => j.Verdict == Verdict.Excess);
+        excess.Reason.ShouldBe("it reaches wider than the branch that is needed");
+        excess.Paths[0].ToString().ShouldBe($@"FENNMOOR\svc-poller -> entry on {Domain} -> write mail of user");
         list.NotOffered.ShouldHaveSingleItem().Reason.ShouldContain("would break");
         list.Remove.ShouldBeEmpty();
     }
@@ -85,10 +85,10 @@ public sealed class BranchFitTests
     [Fact]
     public void What_only_some_objects_grant_is_not_taken_from_those()
     {
-        // The wide entry on the domain is spare, and all that two of four people have; the narrow one is not there yet, and nobody gives it.
+        // The wide entry on the domain is excess, and all that two of four people have; the narrow one is not there yet, and nobody gives it.
         var scene = new FitScene().Account().Tree(
             (Domain, "domainDNS", "D:(A;CI;GA;;;DA)" + WritesMail), (People, "organizationalUnit", "D:AI"), (Saltmere, "organizationalUnit", "D:PAI(A;CI;GA;;;DA)"), ("CN=Ada," + People, "user", "D:AI"), ("CN=Cid," + Saltmere, "user", "D:AI"));
-        scene.Stage = Core.Installs.Stage.SetUp;
+        scene.Stage = Core.Installs.Stage.Installed;
         var list = scene.Need(R.Write("mail"), by: GivenBy.Setup).Run().Worklist;
         list.Remove.ShouldBeEmpty();
         list.NotOffered.ShouldContain(n => n.Reason.Contains("would break", StringComparison.Ordinal));
@@ -98,19 +98,19 @@ public sealed class BranchFitTests
     public void An_entry_that_came_through_a_group_is_cut_at_the_membership_and_an_own_one_at_the_list()
     {
         var (fit, list) = Scene(onTeams: $"(OA;CIIO;WP;{Member};{Group};{{Role}})(A;;WD;;;{{svc-poller}})").Run();
-        fit.Accounts[0].Judgements.Where(j => j.Right is EntryRight).Select(j => j.Verdict).ShouldBe([Verdict.Spare, Verdict.Spare]);
+        fit.Accounts[0].Judgements.Where(j => j.Right is EntryRight).Select(j => j.Verdict).ShouldBe([Verdict.Excess, Verdict.Excess]);
         list.Remove.Select(s => s.Change.Words).ShouldBe([$@"no longer let FENNMOOR\svc-poller change its access list: take the entry on {Teams} away", @"remove FENNMOOR\svc-poller from FENNMOOR\Role"], ignoreOrder: true);
         list.Remove.Select(s => s.Change).OfType<RemoveAccessRule>().Single().Position.ShouldBe(1);
     }
 
     [Fact]
-    public void A_barred_act_is_found_in_an_entry_that_gives_a_part_of_it()
+    public void A_forbidden_act_is_found_in_an_entry_that_gives_a_part_of_it()
     {
         var fit = Scene(onPeople: $"(OA;CIIO;CR;00299570-246d-11d0-a768-00aa006e0529;{User};{{Role}})" + WritesMail).BarAct(DirectoryAct.ResetPassword, "user").Judge();
-        var barred = fit.Accounts[0].Judgements.Single(j => j.Verdict == Verdict.Barred);
-        barred.Right.Words.ShouldBe("reset password of user");
-        barred.Paths[0].ToString().ShouldStartWith(@"FENNMOOR\svc-poller -> FENNMOOR\Role -> entry on OU=People");
-        fit.Accounts[0].Judgements.Count(j => j.Verdict == Verdict.Spare).ShouldBe(1, "the mail entry is spare, not barred");
+        var forbidden = fit.Accounts[0].Judgements.Single(j => j.Verdict == Verdict.Forbidden);
+        forbidden.Right.Words.ShouldBe("reset password of user");
+        forbidden.Paths[0].ToString().ShouldStartWith(@"FENNMOOR\svc-poller -> FENNMOOR\Role -> entry on OU=People");
+        fit.Accounts[0].Judgements.Count(j => j.Verdict == Verdict.Excess).ShouldBe(1, "the mail entry is excess, not forbidden");
     }
 
     [Fact]
@@ -128,7 +128,7 @@ public sealed class BranchFitTests
         var judgement = fit.Accounts[0].Judgements.Single(j => j.Grant is not null);
         (judgement.Verdict, judgement.Branch!.Can, judgement.Notes.Count).ShouldBe((Verdict.Met, 1, 0));
         judgement.Paths[0].ToString().ShouldBe($@"FENNMOOR\svc-poller -> access list of CN=Rounds,{Teams} -> change membership of group");
-        fit.Leaning.JustRight.ShouldBeFalse("the Role group brings nothing that is known");
+        fit.Counts.JustRight.ShouldBeFalse("the Role group brings nothing that is known");
     }
 
     [Fact]
@@ -140,7 +140,7 @@ public sealed class BranchFitTests
         var remedies = trace.Remedies.ShouldHaveSingleItem();
         remedies.Select(r => r.Id).ShouldBe(["1-inherit", "1-spot"]);
         remedies[0].Preview.Touched.ShouldBe([Saltmere, "CN=Cid," + Saltmere, "CN=Dot," + Saltmere]);
-        (remedies[0].Preview.Mended, remedies[0].Preview.StillFailing).ShouldBe((2, 0));
+        (remedies[0].Preview.Fixed, remedies[0].Preview.StillFailing).ShouldBe((2, 0));
         remedies[0].Preview.Gained.ShouldContain(new RightFlow(@"FENNMOOR\svc-poller", "write mail", false, 2));
         remedies[0].Preview.Gained.ShouldContain(f => f.Who == @"FENNMOOR\Role" && f.Objects == 3);
         remedies[0].Preview.Lost.ShouldBeEmpty();

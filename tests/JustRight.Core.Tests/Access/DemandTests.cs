@@ -11,7 +11,7 @@ using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Tests.Access;
 
-/// <summary>Every act of a directory need: the entries that are planned for it are enough, none is one too many, and none is spare.</summary>
+/// <summary>Every act of a directory need: the entries that are planned for it are enough, none is one too many, and none is excess.</summary>
 public sealed class DemandTests
 {
     private const string Branch = "OU=Branch,DC=fennmoor,DC=example";
@@ -54,7 +54,7 @@ public sealed class DemandTests
             var entry = new EntryRight("", Branch, rule, 1);
             EntryReach.Beyond(entry, [right], Schema).ShouldBe(AccessRights.None);
             EntryReach.Gives(entry, right, Schema).ShouldBe((rule.Rights.Mapped() & ~(AccessRights.ReadProperty | AccessRights.ListContents)) != 0 || act == "read attributes");
-            if ((rule.Rights & EntryReach.Changing) == 0) continue; // an entry that only reads is never too much
+            if ((rule.Rights & EntryReach.Changing) == 0) continue; // an entry that only reads is never excess
             EntryReach.Beyond(entry, [], Schema).ShouldNotBe(AccessRights.None);
             EntryReach.Beyond(new EntryRight("", "DC=fennmoor,DC=example", rule, 1), [right], Schema).ShouldNotBe(AccessRights.None, "it reaches wider");
         }

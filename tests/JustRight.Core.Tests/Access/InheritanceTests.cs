@@ -87,7 +87,7 @@ public sealed class InheritanceTests
         string.Concat(AclEditor.Insert(Sddl.Read("D:" + list), Sddl.ReadAce(ace)).Entries.Select(e => e.ToString())).ShouldBe(expected);
 
     [Fact]
-    public void The_built_in_schema_knows_what_the_lab_needs()
+    public void The_built_in_schema_knows_what_the_simulation_needs()
     {
         var schema = BuiltInSchema.Schema;
         schema.Holds("user", "mail").ShouldBeTrue();

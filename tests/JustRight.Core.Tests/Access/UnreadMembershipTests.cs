@@ -12,7 +12,7 @@ public sealed class UnreadMembershipTests
     private const string Domain = "S-1-5-21-1-2-3";
     private static readonly Sid Me = Sid.Parse(Domain + "-1001");
     private static readonly Sid Maybe = Sid.Parse(Domain + "-1002");
-    private static readonly Sid Stranger = Sid.Parse(Domain + "-1003");
+    private static readonly Sid Other = Sid.Parse(Domain + "-1003");
 
     [Theory]
     [InlineData("D:(A;;SD;;;MAYBE)", "Unknown: UnreadMembership", "an allow that may be mine")]
@@ -26,7 +26,7 @@ public sealed class UnreadMembershipTests
     public void An_entry_for_somebody_I_may_be(string sddl, string expected, string why)
     {
         var token = new AccessToken(Me, []) { WhyDoubtful = sid => sid == Maybe ? "not read" : null };
-        var list = Sddl.Read(sddl.Replace("MAYBE", Maybe.ToString(), StringComparison.Ordinal).Replace("ME", Me.ToString(), StringComparison.Ordinal).Replace("HIM", Stranger.ToString(), StringComparison.Ordinal));
+        var list = Sddl.Read(sddl.Replace("MAYBE", Maybe.ToString(), StringComparison.Ordinal).Replace("ME", Me.ToString(), StringComparison.Ordinal).Replace("HIM", Other.ToString(), StringComparison.Ordinal));
         var decision = AccessCheck.Judge(list, token, AccessQuestion.Simple(AccessRights.Delete));
         $"{decision.Answer}: {decision.Reason}".ShouldBe(expected, why);
     }
@@ -45,7 +45,7 @@ public sealed class UnreadMembershipTests
     {
         var token = new AccessToken(Me, []) { WhyDoubtful = sid => sid == Maybe ? "not read" : null };
         AccessCheck.Judge(Sddl.Read($"O:{Maybe}D:"), token, AccessQuestion.Simple(AccessRights.WriteDacl)).Answer.ShouldBe(AccessAnswer.Unknown);
-        AccessCheck.Judge(Sddl.Read($"O:{Stranger}D:"), token, AccessQuestion.Simple(AccessRights.WriteDacl)).Answer.ShouldBe(AccessAnswer.No);
+        AccessCheck.Judge(Sddl.Read($"O:{Other}D:"), token, AccessQuestion.Simple(AccessRights.WriteDacl)).Answer.ShouldBe(AccessAnswer.No);
     }
 
     [Fact]
@@ -56,7 +56,7 @@ public sealed class UnreadMembershipTests
         why(inner.Sid).ShouldBe(@"the members of FENNMOOR\inner could not be read");
         why(outer.Sid).ShouldBe(@"the members of FENNMOOR\inner could not be read");
         why(Sid.Parse(Domain + "-2003")).ShouldBeNull();
-        why(Stranger).ShouldBeNull();
+        why(Other).ShouldBeNull();
     }
 
     [Fact]
@@ -64,7 +64,7 @@ public sealed class UnreadMembershipTests
     {
         var me = new DirectoryPrincipal(Me, PrincipalKind.User, "me", "CN=me") { HiddenGroups = ["CN=secret,DC=x"] };
         var why = TokenOf(me, Group(2003, "other")).WhyDoubtful.ShouldNotBeNull();
-        why(Stranger).ShouldBe("CN=secret,DC=x, which it is in, may not be read");
+        why(Other).ShouldBe("CN=secret,DC=x, which it is in, may not be read");
         why(Sid.Parse(Domain + "-2003")).ShouldBeNull();
         why(Sid.Everyone).ShouldBeNull();
     }
@@ -83,7 +83,7 @@ public sealed class UnreadMembershipTests
         var need = FitCaseTests.Of(scene, R.Admin());
         need.Verdict.ShouldBe(verdict);
         if (!held) need.Reason.ShouldBe("it is in CN=secret,OU=Hidden,DC=fennmoor,DC=example, which may not be read, and it may come through that");
-        scene.Run().Fit.Corners.ShouldContain(c => c.Place == "CN=secret,OU=Hidden,DC=fennmoor,DC=example");
+        scene.Run().Fit.UnreadParts.ShouldContain(c => c.Place == "CN=secret,OU=Hidden,DC=fennmoor,DC=example");
     }
 
     private static DirectoryPrincipal Group(uint rid, string name) => new(Sid.Parse($"{Domain}-{rid}"), PrincipalKind.Group, name, $"CN={name}");

@@ -82,7 +82,7 @@ internal sealed class DatabaseScene
     }
 
     /// <summary>What is too much at the instance, given what is needed.</summary>
-    public IReadOnlyList<string> Spare(params string[] needed) => [.. Fit([.. needed.Select(Right)]).Where(j => j.Verdict == Verdict.Spare && j.Right.AtInstance is not null).Select(j => j.Right.ToString())];
+    public IReadOnlyList<string> Excess(params string[] needed) => [.. Fit([.. needed.Select(Right)]).Where(j => j.Verdict == Verdict.Excess && j.Right.AtInstance is not null).Select(j => j.Right.ToString())];
 
     /// <summary>Who can do what at the instance, each with why it does not count, where it does not.</summary>
     public IReadOnlyList<string> Holders(int most = 100)
@@ -95,7 +95,7 @@ internal sealed class DatabaseScene
     /// <summary>The first path by which a right is held.</summary>
     public string Path(string question) => Fit(Right(question)).Single(j => j.Grant is not null).Paths[0].ToString();
 
-    /// <summary>The steps that take away what is too much, and why others are not offered.</summary>
+    /// <summary>The steps that take away what is excess, and why others are not offered.</summary>
     public IReadOnlyList<string> Removal(params string[] needed)
     {
         var (fit, view, needs) = Judge([.. needed.Select(Right)]);
@@ -105,13 +105,13 @@ internal sealed class DatabaseScene
 
     private IReadOnlyList<Judgement> Fit(params Right[] needed) => Judge(needed).Fit.Accounts[0].Judgements;
 
-    private (InstallFit Fit, SurveyView View, NeedsBook Needs) Judge(Right[] needed)
+    private (InstallFit Fit, SurveyView View, NeedsIndex Needs) Judge(Right[] needed)
     {
         var plan = new Plan(
-            "x", "s@1", "S", "e", "FENNMOOR", "fennmoor.example", Stage.SetUp, [], [], [new PlannedAccount("a", "a", null, "", "", "service", true, true, Line)],
-            [.. needed.Select(r => new PlannedGrant($"a/{r.Key}", "a", r, null, null, GivenBy.Us, Until.Always, Giver.Database, null, null, Line))], [], [], []);
-        var (view, needs) = (new SurveyView(Survey()), new NeedsBook([plan]));
-        return (new FitJudge(view, needs, new HouseRules([], null, []), Now).Judge(plan), view, needs);
+            "x", "s@1", "S", "e", "FENNMOOR", "fennmoor.example", Stage.Installed, [], [], [new PlannedAccount("a", "a", null, "", "", "service", true, true, Line)],
+            [.. needed.Select(r => new PlannedGrant($"a/{r.Key}", "a", r, null, null, GivenBy.Us, Until.Always, Team.Database, null, null, Line))], [], [], []);
+        var (view, needs) = (new SurveyView(Survey()), new NeedsIndex([plan]));
+        return (new FitJudge(view, needs, new OrganizationRules([], null, []), Now).Judge(plan), view, needs);
     }
 
     private Survey Survey()

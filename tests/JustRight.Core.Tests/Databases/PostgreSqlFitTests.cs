@@ -16,7 +16,7 @@ namespace JustRight.Core.Tests.Databases;
 /// <summary>
 /// An instance <c>p</c> of the PostgreSQL family with a database <c>Store</c>, a schema <c>s</c> and a table <c>s.t</c>, seen from the
 /// account <c>a</c>, who signs in by its ticket as the role of its name. What roles may do is proved against a real server elsewhere;
-/// here it is what becomes of it: verdicts, paths, what is too much, and the steps.
+/// here it is what becomes of it: verdicts, paths, what is excess, and the steps.
 /// </summary>
 public sealed class PostgreSqlFitTests
 {
@@ -57,8 +57,8 @@ public sealed class PostgreSqlFitTests
             _ => _catalog,
         };
         var judged = Judge(catalog, Readers);
-        judged.Verdict.ShouldBe(what == "map unread" ? Verdict.Unseen : Verdict.Unmet);
-        Fit(catalog, Readers).View.Corners.Select(c => c.Place).ShouldBe(what == "map unread" ? ["who signs in to p as whom"] : []);
+        judged.Verdict.ShouldBe(what == "map unread" ? Verdict.Unseen : Verdict.Missing);
+        Fit(catalog, Readers).View.UnreadParts.Select(c => c.Place).ShouldBe(what == "map unread" ? ["who signs in to p as whom"] : []);
         judged.Reason.ShouldBe(reason);
     }
 
@@ -73,24 +73,24 @@ public sealed class PostgreSqlFitTests
     {
         var judged = Judge(Giving(given), SelectTable);
         judged.Reason.ShouldBe(reason ?? "held");
-        judged.Verdict.ShouldBe(reason is null || reason.StartsWith("implied", StringComparison.Ordinal) ? Verdict.Met : Verdict.Unmet);
+        judged.Verdict.ShouldBe(reason is null || reason.StartsWith("implied", StringComparison.Ordinal) ? Verdict.Met : Verdict.Missing);
     }
 
     [Fact]
-    public void What_is_beyond_the_needs_is_spare_but_not_the_doors_to_what_is_needed()
+    public void What_is_beyond_the_needs_is_excess_but_not_the_doors_to_what_is_needed()
     {
         var catalog = Giving("SELECT USAGE") with { Memberships = [Into("a", "readers")], Roles = [.. _catalog.Roles.Select(r => r.Name == "a" ? r with { Attributes = r.Attributes | RoleAttributes.CreateDatabase } : r)] };
-        Spare(catalog, SelectTable).ShouldBe(["CREATEDB on p", "readers on p"]);
-        Spare(catalog, SelectTable, Readers, new InstancePermissionRight("p", "CREATEDB")).ShouldBeEmpty();
-        Spare(Giving("superuser"), SelectTable).ShouldBe(["SUPERUSER on p"]);
+        Excess(catalog, SelectTable).ShouldBe(["CREATEDB on p", "readers on p"]);
+        Excess(catalog, SelectTable, Readers, new InstancePermissionRight("p", "CREATEDB")).ShouldBeEmpty();
+        Excess(Giving("superuser"), SelectTable).ShouldBe(["SUPERUSER on p"]);
     }
 
     [Fact]
-    public void What_comes_along_with_a_role_that_is_needed_is_not_spare()
+    public void What_comes_along_with_a_role_that_is_needed_is_not_excess()
     {
         var catalog = _catalog with { Memberships = [Into("a", "readers"), Into("readers", "team")] };
-        Spare(catalog, Readers).ShouldBeEmpty();
-        Spare(catalog).ShouldBe(["readers on p", "team on p"]);
+        Excess(catalog, Readers).ShouldBeEmpty();
+        Excess(catalog).ShouldBe(["readers on p", "team on p"]);
     }
 
     [Fact]
@@ -136,7 +136,7 @@ public sealed class PostgreSqlFitTests
     }
 
     [Fact]
-    public void What_is_spare_is_taken_from_the_role_and_what_comes_through_another_role_is_left_to_a_person()
+    public void What_is_excess_is_taken_from_the_role_and_what_comes_through_another_role_is_left_to_a_person()
     {
         var catalog = _catalog with
         {
@@ -145,7 +145,7 @@ public sealed class PostgreSqlFitTests
         };
         var list = Worklist(catalog, Owner);
         list.Remove.Select(s => s.Change.Words).ShouldBe(["revoke CREATEDB on p from a", "remove a from the role readers of p"]);
-        list.NotOffered.Select(n => n.For).ShouldContain("a/spare/instance-role:team@p");
+        list.NotOffered.Select(n => n.For).ShouldContain("a/excess/instance-role:team@p");
     }
 
     private PostgreSqlCatalog Giving(string what)
@@ -169,7 +169,7 @@ public sealed class PostgreSqlFitTests
 
     private static Judgement Judge(PostgreSqlCatalog catalog, Right needed) => Fit(catalog, needed).Fit.Accounts[0].Judgements.Single(j => j.Grant is not null);
 
-    private static IReadOnlyList<string> Spare(PostgreSqlCatalog catalog, params Right[] needed) => [.. Fit(catalog, needed).Fit.Accounts[0].Judgements.Where(j => j.Verdict == Verdict.Spare).Select(j => j.Right.ToString())];
+    private static IReadOnlyList<string> Excess(PostgreSqlCatalog catalog, params Right[] needed) => [.. Fit(catalog, needed).Fit.Accounts[0].Judgements.Where(j => j.Verdict == Verdict.Excess).Select(j => j.Right.ToString())];
 
     private static IReadOnlyList<string> Steps(PostgreSqlCatalog catalog, Right needed) => [.. Worklist(catalog, needed).Give.Select(s => s.Change.Words)];
 
@@ -179,16 +179,16 @@ public sealed class PostgreSqlFitTests
         return WorklistMaker.Make(fit, view, needs);
     }
 
-    private static (InstallFit Fit, SurveyView View, NeedsBook Needs) Fit(PostgreSqlCatalog catalog, params Right[] needed)
+    private static (InstallFit Fit, SurveyView View, NeedsIndex Needs) Fit(PostgreSqlCatalog catalog, params Right[] needed)
     {
         var now = DateTimeOffset.UnixEpoch;
         var directory = new DirectorySnapshot("FENNMOOR", Domain, "dc", now, [new DirectoryPrincipal(Domain.Append(1001), PrincipalKind.User, "a", "CN=a,DC=x,DC=example") { Description = "", State = AccountState.None }], [], null);
         var instance = new InstanceSnapshot("p", "postgresql", now, null, [], [], [.. catalog.Databases.Select(d => new DatabaseSnapshot(d.Name, default, d.Unread, [], []))]) { Host = "h1", PostgreSql = catalog };
         var plan = new Plan(
-            "x", "s@1", "S", "e", "FENNMOOR", "fennmoor.example", Stage.SetUp, [], [], [new PlannedAccount("a", "a", null, "", "", "service", true, true, Line)],
-            [.. needed.Select(r => new PlannedGrant($"a/{r.Key}", "a", r, null, null, GivenBy.Us, Until.Always, Giver.Database, null, null, Line))], [], [], []);
+            "x", "s@1", "S", "e", "FENNMOOR", "fennmoor.example", Stage.Installed, [], [], [new PlannedAccount("a", "a", null, "", "", "service", true, true, Line)],
+            [.. needed.Select(r => new PlannedGrant($"a/{r.Key}", "a", r, null, null, GivenBy.Us, Until.Always, Team.Database, null, null, Line))], [], [], []);
         var view = new SurveyView(new Survey("e", now, true, directory, [], [instance]));
-        var needs = new NeedsBook([plan]);
-        return (new FitJudge(view, needs, new HouseRules([], null, []), now).Judge(plan), view, needs);
+        var needs = new NeedsIndex([plan]);
+        return (new FitJudge(view, needs, new OrganizationRules([], null, []), now).Judge(plan), view, needs);
     }
 }

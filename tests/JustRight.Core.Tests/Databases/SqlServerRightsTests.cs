@@ -221,8 +221,8 @@ public sealed class SqlServerRightsTests
     [InlineData("login a; S.user a; S.role x: a; S.role y: a; S.grant EXECUTE on SCHEMA::r: role:y", "S. role x", "EXECUTE on SCHEMA::r on i/S; y on i/S")] // not with another role
     [InlineData("login a; S.user a; S.role x: a; S.role db_owner: role:x", "S. role x", "db_owner on i/S")] // but what rules the database is named
     [InlineData("login a; grant VIEW SERVER STATE: a", "ALTER SERVER STATE", "")] // part of a needed one: nothing beyond the needs
-    public void What_is_too_much_is_named_once(string facts, string needed, string spare) =>
-        string.Join("; ", DatabaseScene.Of(facts).Spare(needed.Length == 0 ? [] : [needed])).ShouldBe(spare);
+    public void What_is_too_much_is_named_once(string facts, string needed, string excess) =>
+        string.Join("; ", DatabaseScene.Of(facts).Excess(needed.Length == 0 ? [] : [needed])).ShouldBe(excess);
 
     [Theory]
     [InlineData("grant VIEW SERVER STATE: a", "revoke VIEW SERVER STATE on i from FENNMOOR\\a")]

@@ -24,7 +24,7 @@ public sealed class HostFitTests
             .Need(R.Admin()).Need(R.Privilege("SeIncreaseQuotaPrivilege")).Need(R.Privilege("SeAssignPrimaryTokenPrivilege"));
         var (fit, worklist) = scene.Run();
         Of(fit, R.Privilege("SeIncreaseQuotaPrivilege")).Paths[0].ToString().ShouldBe(@"FENNMOOR\svc-poller -> fm-temp01\Administrators -> set the memory quota of processes on fm-temp01");
-        Of(fit, R.Privilege("SeAssignPrimaryTokenPrivilege")).Verdict.ShouldBe(Verdict.Unmet);
+        Of(fit, R.Privilege("SeAssignPrimaryTokenPrivilege")).Verdict.ShouldBe(Verdict.Missing);
         worklist.Give.ShouldHaveSingleItem().Change.ShouldBe(new GrantPrivilege("fm-temp01", "SeAssignPrimaryTokenPrivilege", Poller));
     }
 
@@ -36,16 +36,16 @@ public sealed class HostFitTests
     }
 
     [Fact]
-    public void A_privilege_that_nobody_needs_is_spare_and_can_be_taken_away()
+    public void A_privilege_that_nobody_needs_is_excess_and_can_be_taken_away()
     {
         var (fit, worklist) = new FitScene().Account().Host("fm-temp01", [], ("SeDebugPrivilege", ["svc-poller"]), ("SeServiceLogonRight", ["svc-poller"])).Need(R.Service()).Run();
-        Of(fit, R.Privilege("SeDebugPrivilege")).Verdict.ShouldBe(Verdict.Spare);
+        Of(fit, R.Privilege("SeDebugPrivilege")).Verdict.ShouldBe(Verdict.Excess);
         worklist.Remove.ShouldHaveSingleItem().Change.ShouldBe(new RevokePrivilege("fm-temp01", "SeDebugPrivilege", Poller));
     }
 
     [Theory]
     [InlineData(true, Verdict.Met)]
-    [InlineData(false, Verdict.Unmet)]
+    [InlineData(false, Verdict.Missing)]
     public void What_the_log_on_itself_brings_counts_only_for_who_may_log_on_so(bool mayLogOn, Verdict verdict)
     {
         var need = Of(new FitScene().Account().Host("fm-temp01", [], ("SeImpersonatePrivilege", ["S-1-5-6"]), ("SeServiceLogonRight", mayLogOn ? ["svc-poller"] : [])).Need(R.Service()).Need(R.Privilege("SeImpersonatePrivilege")).Judge(), R.Privilege("SeImpersonatePrivilege"));
@@ -57,7 +57,7 @@ public sealed class HostFitTests
     public void The_group_Batch_brings_nothing_to_an_account_that_works_as_a_service()
     {
         var scene = new FitScene().Account().Host("fm-temp01", [], ("SeImpersonatePrivilege", ["S-1-5-3"]), (Batch, ["svc-poller"])).Need(R.Batch()).Need(R.Privilege("SeImpersonatePrivilege"));
-        Of(scene.Judge(), R.Privilege("SeImpersonatePrivilege")).Verdict.ShouldBe(Verdict.Unmet);
+        Of(scene.Judge(), R.Privilege("SeImpersonatePrivilege")).Verdict.ShouldBe(Verdict.Missing);
     }
 
     [Fact]
@@ -97,7 +97,7 @@ public sealed class HostFitTests
     public void Not_held_and_on_the_policys_list_waits_only_for_the_refresh()
     {
         var (fit, worklist) = Governed(held: false, onList: true).Run();
-        (Of(fit, R.Batch()).Verdict, Of(fit, R.Batch()).Reason).ShouldBe((Verdict.Unmet, "policy Servers gives it, from the next policy refresh on"));
+        (Of(fit, R.Batch()).Verdict, Of(fit, R.Batch()).Reason).ShouldBe((Verdict.Missing, "policy Servers gives it, from the next policy refresh on"));
         worklist.Give.ShouldHaveSingleItem().Change.ShouldBeOfType<RefreshPolicy>();
     }
 
@@ -120,7 +120,7 @@ public sealed class HostFitTests
     public void What_setup_gives_and_a_policy_takes_back_goes_into_the_policy_before_setup()
     {
         var (fit, worklist) = Governed(held: false, onList: false, GivenBy.Setup).Run();
-        (Of(fit, R.Batch()).Verdict, Of(fit, R.Batch()).Reason).ShouldBe((Verdict.Later, "setup gives it, and policy Servers takes it back"));
+        (Of(fit, R.Batch()).Verdict, Of(fit, R.Batch()).Reason).ShouldBe((Verdict.Pending, "setup gives it, and policy Servers takes it back"));
         worklist.Give[0].Change.ShouldBeOfType<ChangePolicyList>();
     }
 
@@ -143,7 +143,7 @@ public sealed class HostFitTests
     [Fact]
     public void A_host_read_too_long_ago_makes_what_rests_on_it_unseen()
     {
-        var scene = new FitScene { Rules = new HouseRules([], null, []) { HostFactsNoOlderThan = TimeSpan.FromHours(24) } }.Account().Host("fm-temp01", ["svc-poller"]).Host("fm-temp02", ["svc-poller"]).Need(R.Admin()).Need(R.Admin("fm-temp02"));
+        var scene = new FitScene { Rules = new OrganizationRules([], null, []) { HostFactsNoOlderThan = TimeSpan.FromHours(24) } }.Account().Host("fm-temp01", ["svc-poller"]).Host("fm-temp02", ["svc-poller"]).Need(R.Admin()).Need(R.Admin("fm-temp02"));
         var fit = scene.Of("fm-temp01", h => h with { ReadAt = FitScene.Now.AddHours(-30) }).Judge();
         (Of(fit, R.Admin()).Verdict, Of(fit, R.Admin()).Reason).ShouldBe((Verdict.Unseen, "fm-temp01 was read 30 hours ago; read it again"));
         Of(fit, R.Admin("fm-temp02")).Verdict.ShouldBe(Verdict.Met);
@@ -153,17 +153,17 @@ public sealed class HostFitTests
     {
         { "as planned", New(Poller, running: Poller), ServiceAspect.Identity, Verdict.Met, @"set to run as FENNMOOR\svc-poller" },
         { "UPN", New("svc-poller@fennmoor.example", running: Poller), ServiceAspect.Identity, Verdict.Met, "set to run as svc-poller@fennmoor.example" },
-        { "same name elsewhere", New(@"OTHER\svc-poller", running: Poller), ServiceAspect.Identity, Verdict.Unmet, "it is set to run as svc-poller" },
-        { "built-in", New(Network, running: Network), ServiceAspect.Identity, Verdict.Unmet, @"it is set to run as NetworkService, to other hosts FENNMOOR\FM-TEMP01$" },
-        { "local service", New(@"NT AUTHORITY\LocalService", running: null), ServiceAspect.Identity, Verdict.Unmet, "it is set to run as LocalService, nobody to other hosts" },
+        { "same name elsewhere", New(@"OTHER\svc-poller", running: Poller), ServiceAspect.Identity, Verdict.Missing, "it is set to run as svc-poller" },
+        { "built-in", New(Network, running: Network), ServiceAspect.Identity, Verdict.Missing, @"it is set to run as NetworkService, to other hosts FENNMOOR\FM-TEMP01$" },
+        { "local service", New(@"NT AUTHORITY\LocalService", running: null), ServiceAspect.Identity, Verdict.Missing, "it is set to run as LocalService, nobody to other hosts" },
         { "restarted", New(Poller, running: Poller), ServiceAspect.Restarted, Verdict.Met, "it runs as svc-poller since 2026-11-20 04:00 UTC" },
-        { "not restarted", New(Poller, running: Network), ServiceAspect.Restarted, Verdict.Unmet, "it still runs as NetworkService since 2026-11-20 04:00 UTC: nobody restarted it" },
+        { "not restarted", New(Poller, running: Network), ServiceAspect.Restarted, Verdict.Missing, "it still runs as NetworkService since 2026-11-20 04:00 UTC: nobody restarted it" },
         { "stopped", New(Poller, running: null), ServiceAspect.Restarted, Verdict.Met, "it does not run now: its next start takes the account it is set to" },
         { "running, unread", New(Poller, running: "") with { RunsNowAs = null }, ServiceAspect.Restarted, Verdict.Unseen, "what it runs as now could not be read" },
-        { "start", New(Poller, running: Poller) with { Start = ServiceStart.Manual }, ServiceAspect.Start, Verdict.Unmet, "it starts manual" },
-        { "order", New(Poller, running: Poller) with { WaitsFor = ["RpcSs"] }, ServiceAspect.Order, Verdict.Unmet, "it does not wait for Hub, only for RpcSs" },
+        { "start", New(Poller, running: Poller) with { Start = ServiceStart.Manual }, ServiceAspect.Start, Verdict.Missing, "it starts manual" },
+        { "order", New(Poller, running: Poller) with { WaitsFor = ["RpcSs"] }, ServiceAspect.Order, Verdict.Missing, "it does not wait for Hub, only for RpcSs" },
         { "order through another", New(Poller, running: Poller) with { WaitsFor = ["Middle"] }, ServiceAspect.Order, Verdict.Met, "it waits for Middle" },
-        { "disabled ahead", New(Poller, running: Poller) with { WaitsFor = ["Hub", "Off"] }, ServiceAspect.Order, Verdict.Unmet, "it waits for Off, which is disabled" },
+        { "disabled ahead", New(Poller, running: Poller) with { WaitsFor = ["Hub", "Off"] }, ServiceAspect.Order, Verdict.Missing, "it waits for Off, which is disabled" },
     };
 
     [Theory]
@@ -185,8 +185,8 @@ public sealed class HostFitTests
     }
 
     [Theory]
-    [InlineData(Stage.Planned, Verdict.Later, "setup creates the service")]
-    [InlineData(Stage.SetUp, Verdict.Unmet, "there is no service Poll on fm-temp01; setup should have created it")]
+    [InlineData(Stage.Planned, Verdict.Pending, "setup creates the service")]
+    [InlineData(Stage.Installed, Verdict.Missing, "there is no service Poll on fm-temp01; setup should have created it")]
     public void A_service_that_is_not_there_is_said_once(Stage stage, Verdict verdict, string reason)
     {
         var judged = new FitScene { Stage = stage }.Account().Host("fm-temp01", []).Runs("Poll", start: ServiceStart.Automatic, after: "Hub").Judge().Accounts[0].Judgements.Where(j => j.Right is ServiceRight).ShouldHaveSingleItem();
@@ -201,7 +201,7 @@ public sealed class HostFitTests
     }
 
     [Fact]
-    public void A_machine_in_place_of_the_account_is_spare_and_goes_only_once_the_service_runs_as_the_account()
+    public void A_machine_in_place_of_the_account_is_excess_and_goes_only_once_the_service_runs_as_the_account()
     {
         var waiting = Swapped(Network, Network).Run();
         waiting.Worklist.Remove.ShouldBeEmpty();
@@ -209,7 +209,7 @@ public sealed class HostFitTests
         Swapped(Poller, Network).Run().Worklist.NotOffered.ShouldHaveSingleItem().Reason.ShouldContain("restart it first");
 
         var (fit, worklist) = Swapped(Poller, Poller).Run();
-        fit.Leaning.Spare.ShouldBe(1);
+        fit.Counts.Excess.ShouldBe(1);
         worklist.Remove.ShouldHaveSingleItem().Change.ShouldBe(new RemoveLocalGroupMember("fm-rec01", "Administrators", @"FENNMOOR\FM-TEMP01$"));
         worklist.NotOffered.ShouldBeEmpty();
     }

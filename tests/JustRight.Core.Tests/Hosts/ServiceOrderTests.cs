@@ -18,16 +18,16 @@ public sealed class ServiceOrderTests
     public void What_stands_in_the_way(string services, string of, string first) => (Order(services).ObstaclesOf(of).FirstOrDefault()?.Words ?? "").ShouldBe(first);
 
     [Theory]
-    [InlineData("a=auto", "a", 1)]
-    [InlineData("a=delayed", "a", 2)]
-    [InlineData("a=manual", "a", 3)]
-    [InlineData("a=system", "a", 0)]
+    [InlineData("a=auto", "a", StartOrder.Automatic)]
+    [InlineData("a=delayed", "a", StartOrder.AutomaticDelayed)]
+    [InlineData("a=manual", "a", StartOrder.Manual)]
+    [InlineData("a=system", "a", StartOrder.WithTheSystem)]
     [InlineData("a=disabled", "a", null)]
-    [InlineData("a=auto>b b=delayed", "b", 1)] // what others wait for starts with them
-    [InlineData("a=auto>b b=manual>c c=manual", "c", 1)]
-    [InlineData("a=delayed>b b=manual", "b", 2)]
-    [InlineData("a=manual>b b=delayed", "b", 2)]
-    public void What_starts_in_which_wave(string services, string of, int? wave) => Order(services).WaveOf(of).ShouldBe(wave);
+    [InlineData("a=auto>b b=delayed", "b", StartOrder.Automatic)] // what others wait for starts with them
+    [InlineData("a=auto>b b=manual>c c=manual", "c", StartOrder.Automatic)]
+    [InlineData("a=delayed>b b=manual", "b", StartOrder.AutomaticDelayed)]
+    [InlineData("a=manual>b b=delayed", "b", StartOrder.AutomaticDelayed)]
+    public void What_starts_when(string services, string of, StartOrder? order) => Order(services).OrderOf(of).ShouldBe(order);
 
     private static ServiceOrder Order(string services) => new([
         .. services.Split(' ').Select(s =>

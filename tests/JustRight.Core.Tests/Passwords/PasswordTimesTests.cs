@@ -16,20 +16,20 @@ public sealed class PasswordTimesTests
     private static readonly DateTimeOffset Now = new(2026, 11, 26, 12, 0, 0, TimeSpan.Zero);
     private static readonly Origin Line = new("sheet.yaml", 1, 1);
     private static readonly TimeZoneInfo London = TimeZoneInfo.FindSystemTimeZoneById("Europe/London");
-    private static readonly HouseRules House = new([], null, []) { Passwords = new PasswordRules(TimeSpan.FromDays(365), TimeSpan.FromDays(45), 32), TimeZone = London };
+    private static readonly OrganizationRules Organization = new([], null, []) { Passwords = new PasswordRules(TimeSpan.FromDays(365), TimeSpan.FromDays(45), 32), TimeZone = London };
 
     public static TheoryData<string, string, AccountState, int?, int?, string?, PasswordStanding, string?> Dues => new()
     {
         // account, keeper, state, set days ago, expires in days, review by, standing, due
         { "svc-a", "us", AccountState.None, 100, 20, null, PasswordStanding.Soon, "2026-12-16" },
-        { "svc-a", "us", AccountState.None, 100, 200, null, PasswordStanding.Later, "2027-06-14" }, // its policy comes before the house's year
-        { "svc-a", "us", AccountState.None, 400, 20, null, PasswordStanding.Overdue, "2026-10-22" }, // the house's year was over first
+        { "svc-a", "us", AccountState.None, 100, 200, null, PasswordStanding.Later, "2027-06-14" }, // its policy comes before the organization's year
+        { "svc-a", "us", AccountState.None, 400, 20, null, PasswordStanding.Overdue, "2026-10-22" }, // the organization's year was over first
         { "svc-a", "us", AccountState.PasswordExpired, 400, -3, null, PasswordStanding.Overdue, "2026-11-23" },
         { "svc-a", "us", AccountState.PasswordNeverExpires, 10, null, null, PasswordStanding.Unreasoned, "2027-11-16" },
         { "svc-a", "us", AccountState.PasswordNeverExpires, 10, null, "2027-03-01", PasswordStanding.Later, "2027-03-01" },
         { "svc-a", "us", AccountState.PasswordNeverExpires, 10, null, "2028-02-29", PasswordStanding.Later, "2027-11-16" },
         { "svc-a", "us", AccountState.PasswordNeverExpires, 10, null, "2026-11-26", PasswordStanding.Overdue, "2026-11-26" },
-        { "svc-a", "product", AccountState.PasswordNeverExpires, 900, null, "2027-03-01", PasswordStanding.Later, "2027-03-01" }, // the house's year is for those that we change
+        { "svc-a", "product", AccountState.PasswordNeverExpires, 900, null, "2027-03-01", PasswordStanding.Later, "2027-03-01" }, // the organization's year is for those that we change
         { "svc-a", "product", AccountState.None, 900, null, null, PasswordStanding.Undated, null },
         { "svc-a$", "us", AccountState.None, 10, null, null, PasswordStanding.Managed, null },
         { "svc-gone", "us", AccountState.None, null, null, null, PasswordStanding.NotMade, null },
@@ -40,7 +40,7 @@ public sealed class PasswordTimesTests
     public void An_account_is_due_when_the_first_of_its_dates_comes(string name, string keeper, AccountState state, int? set, int? expires, string? review, PasswordStanding standing, string? due)
     {
         var view = View(name == "svc-gone" ? [] : [new DirectoryPrincipal(Sid.Parse("S-1-5-21-1-2-3-1000"), PrincipalKind.User, name, $"CN={name}") { State = state, PasswordSetAt = set is { } s ? Now.AddDays(-s) : null, PasswordExpiresAt = expires is { } e ? Now.AddDays(e) : null }]);
-        var account = PasswordCalendar.Of([Plan("Alpha", name, keeper, review)], view, House, Now).ShouldHaveSingleItem();
+        var account = PasswordCalendar.Of([Plan("Alpha", name, keeper, review)], view, Organization, Now).ShouldHaveSingleItem();
         (account.Standing, account.Due?.UtcDateTime.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture)).ShouldBe((standing, due), account.Words);
         account.Keeper.ShouldBe(name.EndsWith('$') ? PasswordKeeper.Directory : keeper == "product" ? PasswordKeeper.Product : PasswordKeeper.Us);
     }
@@ -49,8 +49,8 @@ public sealed class PasswordTimesTests
     public void A_product_that_changes_an_account_which_another_uses_is_said()
     {
         var view = View([new DirectoryPrincipal(Sid.Parse("S-1-5-21-1-2-3-1000"), PrincipalKind.User, "svc-a", "CN=svc-a")]);
-        PasswordCalendar.Of([Plan("Alpha", "svc-a", "product", null), Plan("Beta", "svc-a", "us", null)], view, House, Now).ShouldHaveSingleItem().Quarrel.ShouldBe("Alpha changes it by itself, and Beta is not told: an account of its own would be safer");
-        PasswordCalendar.Of([Plan("Alpha", "svc-a", "us", null)], null, House, Now).ShouldHaveSingleItem().Standing.ShouldBe(PasswordStanding.Unseen);
+        PasswordCalendar.Of([Plan("Alpha", "svc-a", "product", null), Plan("Beta", "svc-a", "us", null)], view, Organization, Now).ShouldHaveSingleItem().Quarrel.ShouldBe("Alpha changes it by itself, and Beta is not told: an account of its own would be safer");
+        PasswordCalendar.Of([Plan("Alpha", "svc-a", "us", null)], null, Organization, Now).ShouldHaveSingleItem().Standing.ShouldBe(PasswordStanding.Unseen);
     }
 
     [Theory]
@@ -58,7 +58,7 @@ public sealed class PasswordTimesTests
     [InlineData("22:00-04:30", "2026-11-27T04:29:59Z", "2026-11-27T04:29:59Z")] // open past midnight
     [InlineData("22:00-04:30", "2026-11-27T04:30:00Z", "2026-11-27T22:00:00Z")]
     [InlineData("00:00-00:00", "2026-11-27T04:30:00Z", "2026-11-27T04:30:00Z")] // the whole day
-    [InlineData("22:00-23:00", "2026-07-01T20:30:00Z", "2026-07-01T21:00:00Z")] // in summer the house is an hour ahead
+    [InlineData("22:00-23:00", "2026-07-01T20:30:00Z", "2026-07-01T21:00:00Z")] // in summer the organization is an hour ahead
     [InlineData("01:15-01:45", "2027-03-28T00:59:00Z", "2027-03-29T00:15:00Z")] // the hour that is left out in spring
     [InlineData("00:30-01:15", "2027-03-28T00:45:00Z", "2027-03-28T00:45:00Z")] // and one that it cuts short
     [InlineData("01:15-01:45", "2026-10-25T00:46:00Z", "2026-10-25T01:15:00Z")] // the hour that comes twice in autumn is open twice
@@ -111,10 +111,10 @@ public sealed class PasswordTimesTests
 
     private static SurveyView View(IReadOnlyList<DirectoryPrincipal> principals) => new(new Survey("fennmoor", Now, true, Directory(principals), [], []));
 
-    private static DirectorySnapshot Directory(IReadOnlyList<DirectoryPrincipal> principals) => new("FENNMOOR", Sid.Parse("S-1-5-21-1-2-3"), "the lab", Now, principals, [], null);
+    private static DirectorySnapshot Directory(IReadOnlyList<DirectoryPrincipal> principals) => new("FENNMOOR", Sid.Parse("S-1-5-21-1-2-3"), "the simulation", Now, principals, [], null);
 
     private static Plan Plan(string title, string account, string keeper, string? review) => new(
-        title.ToLowerInvariant(), $"{title}@1".ToLowerInvariant(), title, "fennmoor", "FENNMOOR", "fennmoor.example", Stage.SetUp, [], [],
+        title.ToLowerInvariant(), $"{title}@1".ToLowerInvariant(), title, "fennmoor", "FENNMOOR", "fennmoor.example", Stage.Installed, [], [],
         [
             new PlannedAccount("a", account, null, "", "works", "service", false, true, Line)
             {

@@ -40,7 +40,7 @@ public sealed class RunBookModelTests
                     switch (Roll(4))
                     {
                         case 0 when !book.GoesBack && book.Steps.Any(s => s.Act == RunBookAct.SetInDirectory):
-                            book = book.TakeBack();
+                            book = book.Undo();
                             break;
                         case 1 when step!.Act != RunBookAct.SetInDirectory:
                             (book, clean) = (book.Skip(step.Number, "it can wait", "kim", Now), clean && !step.Puts);
@@ -60,7 +60,7 @@ public sealed class RunBookModelTests
 
                     if (!book.GoesBack && Roll(6) == 0)
                     {
-                        book = book.TakeBack();
+                        book = book.Undo();
                         break;
                     }
 
@@ -99,12 +99,12 @@ public sealed class RunBookModelTests
         for (var i = 1; i <= 2; i++) book = book.With(i, RunBookState.Done, "", "us", Now);
         book = book.With(3, RunBookState.Failed, "broke off", "us", Now);
         book.Divided().ShouldSatisfyAllConditions(d => d.Select(p => (p.Place, p.Has)).ShouldBe([("p1", WhichPassword.Unknown), ("p2", WhichPassword.Old)]));
-        var back = book.TakeBack();
+        var back = book.Undo();
         back.Steps.Skip(book.Steps.Count).Select(s => (s.Act, s.Place, s.Secret)).ShouldBe([
             (RunBookAct.SetInDirectory, "", WhichPassword.Old), (RunBookAct.Set, "p0", WhichPassword.Old), (RunBookAct.Set, "p1", WhichPassword.Old), (RunBookAct.Check, "", WhichPassword.Old)]);
         back.Steps[2].State.ShouldBe(RunBookState.Abandoned);
         back.Steps[3].State.ShouldBe(RunBookState.Dropped);
-        Book(1, 0).With(1, RunBookState.Refused, "no", "us", Now).TakeBack().Next(_ => true).ShouldBe(RunBookNext.Over); // nothing was touched: nothing to take back
+        Book(1, 0).With(1, RunBookState.Refused, "no", "us", Now).Undo().Next(_ => true).ShouldBe(RunBookNext.Over); // nothing was touched: nothing to take back
         Should.Throw<InvalidOperationException>(() => book.Retry(1, "kim", Now));
     }
 

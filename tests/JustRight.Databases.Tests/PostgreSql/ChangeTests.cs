@@ -3,7 +3,7 @@ using JustRight.Core.Changes;
 using JustRight.Core.Rights.Databases.PostgreSql;
 using JustRight.Core.Surveys;
 using JustRight.Formats.Databases;
-using JustRight.PretendInstance.Wire;
+using JustRight.SimulatedInstance.Wire;
 using Npgsql;
 
 namespace JustRight.Databases.Tests.PostgreSql;
@@ -91,7 +91,7 @@ public sealed class ChangeTests(PostgreSqlServer server) : IClassFixture<Postgre
     public async Task What_keeps_us_out_is_told_in_one_sentence_that_holds_no_secret(string why, ConnectorFailure failure, string says)
     {
         var other = Path.GetTempFileName();
-        using (var certificate = PretendCertificate.New()) File.WriteAllText(other, certificate.ExportCertificatePem());
+        using (var certificate = SimulatedCertificate.New()) File.WriteAllText(other, certificate.ExportCertificatePem());
         var estate = server.Estate(certificate: why == "another certificate" ? other : null);
         if (why == "nobody there") estate = estate with { Tls = estate.Tls! with { Port = 9 } };
         var connector = server.Connector(estate, why switch { "wrong password" => "not-the-password", "no secret" => null, _ => PostgreSqlServer.Password });

@@ -1,11 +1,11 @@
 using JustRight.Connectors;
 using JustRight.Core.Changes;
 using JustRight.Formats.Databases;
-using JustRight.PretendInstance.Wire;
+using JustRight.SimulatedInstance.Wire;
 
 namespace JustRight.Databases.Tests.SqlServer;
 
-/// <summary>Changes of a pretend instance through the engine maker's own client library, and by the scripts that are handed over.</summary>
+/// <summary>Changes of a simulated instance through the engine maker's own client library, and by the scripts that are handed over.</summary>
 public sealed class ChangeTests
 {
     private static readonly CancellationToken Stop = TestContext.Current.CancellationToken;
@@ -18,16 +18,16 @@ public sealed class ChangeTests
 
     private static InstanceChange[] All(string name, string account) =>
     [
-        new CreateLogin(PretendScene.Instance, account), new AddInstanceRoleMember(PretendScene.Instance, "dbcreator", account), new GrantInstancePermission(PretendScene.Instance, "VIEW SERVER STATE", account),
-        new CreateDatabaseUser(PretendScene.Instance, name, account), new AddDatabaseRoleMember(PretendScene.Instance, name, name, account), new GrantDatabasePermission(PretendScene.Instance, name, "CREATE TABLE", null, account),
-        new GrantDatabasePermission(PretendScene.Instance, name, "EXECUTE", $"SCHEMA::{name}", account), new GrantDatabasePermission(PretendScene.Instance, name, "SELECT", $"OBJECT::dbo.{name}", account),
+        new CreateLogin(SimulatedScene.Instance, account), new AddInstanceRoleMember(SimulatedScene.Instance, "dbcreator", account), new GrantInstancePermission(SimulatedScene.Instance, "VIEW SERVER STATE", account),
+        new CreateDatabaseUser(SimulatedScene.Instance, name, account), new AddDatabaseRoleMember(SimulatedScene.Instance, name, name, account), new GrantDatabasePermission(SimulatedScene.Instance, name, "CREATE TABLE", null, account),
+        new GrantDatabasePermission(SimulatedScene.Instance, name, "EXECUTE", $"SCHEMA::{name}", account), new GrantDatabasePermission(SimulatedScene.Instance, name, "SELECT", $"OBJECT::dbo.{name}", account),
     ];
 
     [Theory]
     [MemberData(nameof(Names))]
     public async Task Every_change_is_made_once_and_its_undoing_restores_the_catalog(string name)
     {
-        using var scene = new PretendScene();
+        using var scene = new SimulatedScene();
         var account = Prepare(scene, name);
         var before = scene.Engine.Dump();
         var changes = All(name, account);
@@ -49,7 +49,7 @@ public sealed class ChangeTests
     [MemberData(nameof(Names))]
     public void The_scripts_do_the_same_may_be_run_twice_and_are_undone(string name)
     {
-        using var scene = new PretendScene();
+        using var scene = new SimulatedScene();
         var account = Prepare(scene, name);
         var before = scene.Engine.Dump();
         var changes = All(name, account).Select((c, i) => (i + 1, c)).ToList();
@@ -72,13 +72,13 @@ public sealed class ChangeTests
     [Fact]
     public async Task A_database_gets_another_owner_and_the_former_one_back()
     {
-        using var scene = new PretendScene();
+        using var scene = new SimulatedScene();
         var account = scene.Account("svc-owner");
         scene.Engine.Run($"CREATE DATABASE [Ledger]; CREATE LOGIN [{account}] FROM WINDOWS");
         var before = scene.Engine.Dump();
         var former = (await scene.ReadAsync()).Databases.Single(d => d.Name == "Ledger").OwnerName;
         former.ShouldBe("sa");
-        var change = new ChangeDatabaseOwner(PretendScene.Instance, "Ledger", account, former);
+        var change = new ChangeDatabaseOwner(SimulatedScene.Instance, "Ledger", account, former);
         await MadeAsync(scene, change);
         (await scene.ReadAsync()).Databases.Single(d => d.Name == "Ledger").Owner.ShouldBe(scene.SidOf(account));
         await MadeAsync(scene, (InstanceChange)change.Inverse!);
@@ -90,36 +90,36 @@ public sealed class ChangeTests
     [Fact]
     public async Task A_name_with_a_line_end_is_refused_and_nothing_is_sent()
     {
-        using var scene = new PretendScene();
+        using var scene = new SimulatedScene();
         var before = scene.Engine.Dump();
-        (await Should.ThrowAsync<ConnectorException>(() => scene.Connector.MakeAsync(new CreateLogin(PretendScene.Instance, "FENNMOOR\\a\nGO\nDROP LOGIN sa"), null, Stop))).Failure.ShouldBe(ConnectorFailure.Conflict);
+        (await Should.ThrowAsync<ConnectorException>(() => scene.Connector.MakeAsync(new CreateLogin(SimulatedScene.Instance, "FENNMOOR\\a\nGO\nDROP LOGIN sa"), null, Stop))).Failure.ShouldBe(ConnectorFailure.Conflict);
         scene.Engine.Dump().ShouldBe(before);
     }
 
     [Fact]
     public async Task A_role_is_found_however_its_name_is_written_also_where_case_counts()
     {
-        using var scene = new PretendScene(caseSensitive: true);
+        using var scene = new SimulatedScene(caseSensitive: true);
         var account = Prepare(scene, "Ledger");
         scene.Engine.Run($"CREATE LOGIN [{account}] FROM WINDOWS; USE [Ledger]; CREATE USER [{account}] FOR LOGIN [{account}]; CREATE ROLE [readers]; CREATE ROLE [READERS]");
-        await MadeAsync(scene, new AddInstanceRoleMember(PretendScene.Instance, "DBCreator", account));
-        await MadeAsync(scene, new AddDatabaseRoleMember(PretendScene.Instance, "Ledger", "LEDGER", account));
-        await MadeAsync(scene, new AddDatabaseRoleMember(PretendScene.Instance, "Ledger", "READERS", account));
-        (await Should.ThrowAsync<ConnectorException>(() => scene.Connector.MakeAsync(new AddDatabaseRoleMember(PretendScene.Instance, "Ledger", "Readers", account), null, Stop))).Failure.ShouldBe(ConnectorFailure.NotAllowed, "which of the two, nobody said");
+        await MadeAsync(scene, new AddInstanceRoleMember(SimulatedScene.Instance, "DBCreator", account));
+        await MadeAsync(scene, new AddDatabaseRoleMember(SimulatedScene.Instance, "Ledger", "LEDGER", account));
+        await MadeAsync(scene, new AddDatabaseRoleMember(SimulatedScene.Instance, "Ledger", "READERS", account));
+        (await Should.ThrowAsync<ConnectorException>(() => scene.Connector.MakeAsync(new AddDatabaseRoleMember(SimulatedScene.Instance, "Ledger", "Readers", account), null, Stop))).Failure.ShouldBe(ConnectorFailure.NotAllowed, "which of the two, nobody said");
     }
 
     [Fact]
     public async Task A_login_whose_account_was_made_anew_stands_in_the_way_and_is_named()
     {
-        using var scene = new PretendScene();
+        using var scene = new SimulatedScene();
         var account = scene.Account("svc-poll");
         scene.Engine.Run($"CREATE LOGIN [{account}] FROM WINDOWS");
         var old = scene.SidOf(account);
         scene.Remake(account);
-        var create = new CreateLogin(PretendScene.Instance, account);
+        var create = new CreateLogin(SimulatedScene.Instance, account);
         var seen = await scene.Connector.ObserveAsync(create, Stop);
         seen.State.ShouldBe(ObservedState.Impossible);
-        seen.Seen.ShouldBe($"there is a login {account} on {PretendScene.Instance}, but it belongs to another account ({old}) that was deleted or renamed since: drop that login first.");
+        seen.Seen.ShouldBe($"there is a login {account} on {SimulatedScene.Instance}, but it belongs to another account ({old}) that was deleted or renamed since: drop that login first.");
         (await Should.ThrowAsync<ConnectorException>(() => scene.Connector.MakeAsync(create, null, Stop))).Failure.ShouldBe(ConnectorFailure.Conflict);
         scene.Engine.Run($"DROP LOGIN [{account}]");
         await MadeAsync(scene, create);
@@ -128,14 +128,14 @@ public sealed class ChangeTests
     [Fact]
     public async Task After_the_domain_was_renamed_the_login_is_found_by_its_sid_under_its_old_name()
     {
-        using var scene = new PretendScene();
+        using var scene = new SimulatedScene();
         var old = scene.Account("OLDMOOR\\svc-poll");
         scene.Engine.Run($"CREATE DATABASE [Ledger]; CREATE LOGIN [{old}] FROM WINDOWS");
         var account = scene.Rename(old, "FENNMOOR\\svc-poll");
-        (await scene.Connector.ObserveAsync(new CreateLogin(PretendScene.Instance, account), Stop)).State.ShouldBe(ObservedState.Done);
-        await MadeAsync(scene, new AddInstanceRoleMember(PretendScene.Instance, "dbcreator", account));
-        await MadeAsync(scene, new CreateDatabaseUser(PretendScene.Instance, "Ledger", account));
-        await MadeAsync(scene, new AddDatabaseRoleMember(PretendScene.Instance, "Ledger", "db_datareader", account));
+        (await scene.Connector.ObserveAsync(new CreateLogin(SimulatedScene.Instance, account), Stop)).State.ShouldBe(ObservedState.Done);
+        await MadeAsync(scene, new AddInstanceRoleMember(SimulatedScene.Instance, "dbcreator", account));
+        await MadeAsync(scene, new CreateDatabaseUser(SimulatedScene.Instance, "Ledger", account));
+        await MadeAsync(scene, new AddDatabaseRoleMember(SimulatedScene.Instance, "Ledger", "db_datareader", account));
         var read = await scene.ReadAsync();
         read.Roles.Single(r => r.Role == "dbcreator").Members.ShouldBe([scene.SidOf(account)]);
         read.Databases.Single(d => d.Name == "Ledger").Roles.Single(r => r.Role == "db_datareader").Members.ShouldBe([scene.SidOf(account)]);
@@ -144,16 +144,16 @@ public sealed class ChangeTests
     [Fact]
     public async Task What_the_engine_refuses_is_told_with_its_reason_and_nothing_is_kept()
     {
-        using var scene = new PretendScene(reader: $"GRANT VIEW ANY DEFINITION TO [{PretendScene.Reader}]; GRANT CONNECT ANY DATABASE TO [{PretendScene.Reader}]; GRANT ALTER ANY LOGIN TO [{PretendScene.Reader}]");
+        using var scene = new SimulatedScene(reader: $"GRANT VIEW ANY DEFINITION TO [{SimulatedScene.Reader}]; GRANT CONNECT ANY DATABASE TO [{SimulatedScene.Reader}]; GRANT ALTER ANY LOGIN TO [{SimulatedScene.Reader}]");
         var account = scene.Account("svc-poll");
         scene.Engine.Run($"CREATE LOGIN [{account}] FROM WINDOWS; CREATE DATABASE [Ledger]");
         var before = scene.Engine.Dump();
-        await RefusedAsync(new CreateLogin(PretendScene.Instance, @"FENNMOOR\nobody"), ConnectorFailure.NotFound, "15401");
-        await RefusedAsync(new AddInstanceRoleMember(PretendScene.Instance, "sysadmin", account), ConnectorFailure.NotAllowed, "15151");
-        await RefusedAsync(new AddInstanceRoleMember(PretendScene.Instance, "nosuch", account), ConnectorFailure.NotAllowed, "15151");
-        await RefusedAsync(new GrantInstancePermission(PretendScene.Instance, "VIEW SERVER STATE", account), ConnectorFailure.NotAllowed, "4613");
-        await RefusedAsync(new CreateDatabaseUser(PretendScene.Instance, "Ledger", account), ConnectorFailure.NotAllowed, "15247");
-        await RefusedAsync(new CreateDatabaseUser(PretendScene.Instance, "Nosuch", account), ConnectorFailure.NotFound, "911");
+        await RefusedAsync(new CreateLogin(SimulatedScene.Instance, @"FENNMOOR\nobody"), ConnectorFailure.NotFound, "15401");
+        await RefusedAsync(new AddInstanceRoleMember(SimulatedScene.Instance, "sysadmin", account), ConnectorFailure.NotAllowed, "15151");
+        await RefusedAsync(new AddInstanceRoleMember(SimulatedScene.Instance, "nosuch", account), ConnectorFailure.NotAllowed, "15151");
+        await RefusedAsync(new GrantInstancePermission(SimulatedScene.Instance, "VIEW SERVER STATE", account), ConnectorFailure.NotAllowed, "4613");
+        await RefusedAsync(new CreateDatabaseUser(SimulatedScene.Instance, "Ledger", account), ConnectorFailure.NotAllowed, "15247");
+        await RefusedAsync(new CreateDatabaseUser(SimulatedScene.Instance, "Nosuch", account), ConnectorFailure.NotFound, "911");
         scene.Engine.Dump().ShouldBe(before);
 
         async Task RefusedAsync(InstanceChange change, ConnectorFailure failure, string number)
@@ -170,10 +170,10 @@ public sealed class ChangeTests
     [InlineData(Trouble.CutAfter, "COMMIT", ObservedState.Done)]
     public async Task A_connection_cut_in_mid_step_leaves_it_done_or_not_done_and_reading_tells_which(Trouble trouble, string at, ObservedState left)
     {
-        using var scene = new PretendScene();
+        using var scene = new SimulatedScene();
         var account = Prepare(scene, "Ledger");
         scene.Engine.Run($"CREATE LOGIN [{account}] FROM WINDOWS");
-        var change = new GrantInstancePermission(PretendScene.Instance, "VIEW SERVER STATE", account);
+        var change = new GrantInstancePermission(SimulatedScene.Instance, "VIEW SERVER STATE", account);
         scene.Listener.TroubleAt = sql => sql.StartsWith(at, StringComparison.Ordinal) ? trouble : Trouble.None;
         (await Should.ThrowAsync<ConnectorException>(() => scene.Connector.MakeAsync(change, null, Stop))).Failure.ShouldBe(ConnectorFailure.Unreachable);
         scene.Listener.TroubleAt = _ => Trouble.None;
@@ -186,10 +186,10 @@ public sealed class ChangeTests
     [InlineData(3, false)]
     public async Task Chosen_to_give_way_in_a_deadlock_it_is_tried_again_but_not_for_ever(int times, bool made)
     {
-        using var scene = new PretendScene();
+        using var scene = new SimulatedScene();
         var account = Prepare(scene, "Ledger");
         scene.Engine.Run($"CREATE LOGIN [{account}] FROM WINDOWS");
-        var change = new CreateDatabaseUser(PretendScene.Instance, "Ledger", account);
+        var change = new CreateDatabaseUser(SimulatedScene.Instance, "Ledger", account);
         var before = scene.Engine.Dump();
         var left = times;
         scene.Listener.TroubleAt = sql => sql.StartsWith("CREATE USER", StringComparison.Ordinal) && left-- > 0 ? Trouble.Deadlock : Trouble.None;
@@ -201,23 +201,23 @@ public sealed class ChangeTests
     [Fact]
     public async Task An_instance_that_was_restarted_is_spoken_to_anew()
     {
-        using var scene = new PretendScene();
+        using var scene = new SimulatedScene();
         var account = Prepare(scene, "Ledger");
-        await MadeAsync(scene, new CreateLogin(PretendScene.Instance, account));
+        await MadeAsync(scene, new CreateLogin(SimulatedScene.Instance, account));
         scene.Restart();
-        await MadeAsync(scene, new CreateDatabaseUser(PretendScene.Instance, "Ledger", account));
+        await MadeAsync(scene, new CreateDatabaseUser(SimulatedScene.Instance, "Ledger", account));
     }
 
-    private static async Task MadeAsync(PretendScene scene, InstanceChange change)
+    private static async Task MadeAsync(SimulatedScene scene, InstanceChange change)
     {
         await scene.Connector.MakeAsync(change, null, Stop);
         (await scene.Connector.ObserveAsync(change, Stop)).State.ShouldBe(ObservedState.Done, change.Words);
     }
 
-    private static IEnumerable<string> States(PretendScene scene, string check) => scene.Engine.Run(check, PretendInstance.Engine.PretendEngine.Administrator).Select(r => r[2]);
+    private static IEnumerable<string> States(SimulatedScene scene, string check) => scene.Engine.Run(check, SimulatedInstance.Engine.SimulatedEngine.Administrator).Select(r => r[2]);
 
     /// <summary>A database of the name with a role, a schema and a table of it, and an account of the name.</summary>
-    private static string Prepare(PretendScene scene, string name)
+    private static string Prepare(SimulatedScene scene, string name)
     {
         var (id, table) = (TransactSql.Name(name), TransactSql.Name(name));
         scene.Engine.Run($"CREATE DATABASE {id}\nGO\nUSE {id}\nGO\nCREATE ROLE {id}\nGO\nCREATE SCHEMA {id}\nGO\nCREATE TABLE [dbo].{table}(a int)");

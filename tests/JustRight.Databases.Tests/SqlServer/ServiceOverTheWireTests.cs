@@ -2,34 +2,34 @@ using System.Net.Http.Json;
 using System.Security.Cryptography.X509Certificates;
 using System.Text;
 using JustRight.Contracts;
-using JustRight.Lab;
-using JustRight.PretendInstance;
-using JustRight.PretendInstance.Engine;
-using JustRight.PretendInstance.Wire;
+using JustRight.Simulation;
+using JustRight.SimulatedInstance;
+using JustRight.SimulatedInstance.Engine;
+using JustRight.SimulatedInstance.Wire;
 
 namespace JustRight.Databases.Tests.SqlServer;
 
 /// <summary>The service, end to end, with one instance of the demo's estate over the wire: Quernstone is given its small set there.</summary>
 public sealed class ServiceOverTheWireTests : IAsyncLifetime
 {
-    private const string Instance = "fm-sql02", Install = "quernstone-sql02", Login = "justright", Password = "Pretend-Only-1";
-    private readonly X509Certificate2 _certificate = PretendCertificate.New();
+    private const string Instance = "fm-sql02", Install = "quernstone-sql02", Login = "justright", Password = "Simulated-Only-1";
+    private readonly X509Certificate2 _certificate = SimulatedCertificate.New();
     private readonly string _certificateFile = Path.GetTempFileName();
-    private PretendEngine _engine = null!;
-    private PretendListener _listener = null!;
+    private SimulatedEngine _engine = null!;
+    private SimulatedListener _listener = null!;
     private ServiceProcess _service = null!;
 
     private static CancellationToken Stop => TestContext.Current.CancellationToken;
 
     public async ValueTask InitializeAsync()
     {
-        var lab = LabFile.Open(Path.Combine(Checkout.Top, "demo-data", "lab", "fennmoor.json"), Path.Combine(Checkout.Top, "demo-data", "lab", "fennmoor.json"));
-        _engine = new PretendEngine(new PretendBirth(Instance, "16.0", false, DomainNames.Of(lab)), Password);
-        LabSeed.Fill(_engine, lab);
+        var simulation = SimulationFile.Open(Path.Combine(Checkout.Top, "demo-data", "simulation", "fennmoor.json"), Path.Combine(Checkout.Top, "demo-data", "simulation", "fennmoor.json"));
+        _engine = new SimulatedEngine(new SimulatedBirth(Instance, "16.0", false, DomainNames.Of(simulation)), Password);
+        SimulationSeed.Fill(_engine, simulation);
         _engine.AddLogin(Login, Password);
         _engine.Run($"ALTER SERVER ROLE [sysadmin] ADD MEMBER [{Login}]");
         await File.WriteAllTextAsync(_certificateFile, _certificate.ExportCertificatePem(), Stop);
-        _listener = new PretendListener(_engine, _certificate);
+        _listener = new SimulatedListener(_engine, _certificate);
         _service = await PreparedData.Demo.StartAsync();
         var estate = await File.ReadAllTextAsync(Path.Combine(Checkout.Top, "demo-data", "estates", "fennmoor.yaml"), Stop);
         var reached = estate.Replace(
@@ -60,7 +60,7 @@ public sealed class ServiceOverTheWireTests : IAsyncLifetime
         var granted = await _service.GrantAllAsync(Install);
         var broken = granted.Steps.Single(s => s.State == "failed");
         broken.After!.ShouldContain("Whether it was made is not known");
-        _listener = new PretendListener(_engine, _certificate, _listener.Port);
+        _listener = new SimulatedListener(_engine, _certificate, _listener.Port);
         var rest = await _service.GrantAllAsync(Install);
         rest.Steps.ShouldAllBe(s => s.State == "made" || s.State == "skipped");
         (await _service.GetAsync($"installs/{Install}/worklist", ContractsJson.Default.WorklistView)).Give.ShouldBeEmpty();

@@ -1,16 +1,16 @@
 using JustRight.Connectors;
 using JustRight.Core.Surveys;
-using JustRight.PretendInstance.Wire;
+using JustRight.SimulatedInstance.Wire;
 
 namespace JustRight.Databases.Tests.SqlServer;
 
-/// <summary>Surveys of a pretend instance through the engine maker's own client library.</summary>
+/// <summary>Surveys of a simulated instance through the engine maker's own client library.</summary>
 public sealed class SurveyTests
 {
     [Fact]
     public async Task Logins_roles_permissions_and_databases_are_read_as_they_stand()
     {
-        using var scene = new PretendScene();
+        using var scene = new SimulatedScene();
         var (poller, team, gone) = (scene.Account("svc-poll"), scene.Account("app-operators", isGroup: true), scene.Account("svc-gone"));
         scene.Engine.Run($"""
             CREATE LOGIN [{poller}] FROM WINDOWS; CREATE LOGIN [{team}] FROM WINDOWS; CREATE LOGIN [{gone}] FROM WINDOWS;
@@ -29,7 +29,7 @@ public sealed class SurveyTests
             """);
         var read = await scene.ReadAsync();
         read.Unread.ShouldBeNull();
-        (read.Release, read.ReadBy, read.Host).ShouldBe(("16.0.1000.0, pretend", PretendScene.Reader, "fm-sql01"));
+        (read.Release, read.ReadBy, read.Host).ShouldBe(("16.0.1000.0, simulated", SimulatedScene.Reader, "fm-sql01"));
         read.Logins.ShouldBe([new InstanceLogin(scene.SidOf(poller), poller) { MayConnect = false }, new InstanceLogin(scene.SidOf(team), team) { Disabled = true }]);
         Role(read.Roles, "keepers").Members.ShouldBe([scene.SidOf(team)]);
         Role(read.Roles, "securityadmin").MemberRoles.ShouldBe(["keepers"]);
@@ -51,7 +51,7 @@ public sealed class SurveyTests
     [Fact]
     public async Task The_least_a_reader_needs_is_enough_and_it_can_change_nothing()
     {
-        using var scene = new PretendScene(reader: $"GRANT VIEW ANY DEFINITION TO [{PretendScene.Reader}]; GRANT CONNECT ANY DATABASE TO [{PretendScene.Reader}]; CREATE DATABASE [Ledger]");
+        using var scene = new SimulatedScene(reader: $"GRANT VIEW ANY DEFINITION TO [{SimulatedScene.Reader}]; GRANT CONNECT ANY DATABASE TO [{SimulatedScene.Reader}]; CREATE DATABASE [Ledger]");
         var account = scene.Account("svc-poll");
         scene.Engine.Run($"CREATE LOGIN [{account}] FROM WINDOWS; USE [Ledger]; CREATE USER [{account}] FOR LOGIN [{account}]");
         var read = await scene.ReadAsync();
@@ -59,14 +59,14 @@ public sealed class SurveyTests
         Database(read, "Ledger").Users.ShouldHaveSingleItem().Name.ShouldBe(account);
         var before = scene.Engine.Dump();
         foreach (var statement in new[] { $"DROP LOGIN [{account}]", $"ALTER SERVER ROLE [sysadmin] ADD MEMBER [{account}]", $"GRANT CONTROL SERVER TO [{account}]", $"USE [Ledger]; ALTER ROLE [db_owner] ADD MEMBER [{account}]", "CREATE DATABASE [Other]" })
-            Should.Throw<PretendInstance.Engine.EngineException>(() => scene.Engine.Run(statement, PretendScene.Reader));
+            Should.Throw<SimulatedInstance.Engine.EngineException>(() => scene.Engine.Run(statement, SimulatedScene.Reader));
         scene.Engine.Dump().ShouldBe(before);
     }
 
     [Fact]
     public async Task A_reader_who_is_shown_only_some_logins_reads_nothing()
     {
-        using var scene = new PretendScene(reader: $"GRANT CONNECT ANY DATABASE TO [{PretendScene.Reader}]");
+        using var scene = new SimulatedScene(reader: $"GRANT CONNECT ANY DATABASE TO [{SimulatedScene.Reader}]");
         var e = await Should.ThrowAsync<ConnectorException>(scene.ReadAsync);
         e.Failure.ShouldBe(ConnectorFailure.NotAllowed);
         e.Message.ShouldContain("GRANT VIEW ANY DEFINITION");
@@ -75,17 +75,17 @@ public sealed class SurveyTests
     [Fact]
     public async Task A_database_the_reader_does_not_get_into_is_unread_and_the_others_are_read()
     {
-        using var scene = new PretendScene(reader: $"GRANT VIEW ANY DEFINITION TO [{PretendScene.Reader}]; CREATE DATABASE [Ledger]; CREATE DATABASE [Shut]; USE [Ledger]; CREATE USER [r] FOR LOGIN [{PretendScene.Reader}]; USE [Shut]; CREATE USER [r] FOR LOGIN [{PretendScene.Reader}]; DENY VIEW DEFINITION TO [r]; USE [master]; CREATE DATABASE [Far]");
+        using var scene = new SimulatedScene(reader: $"GRANT VIEW ANY DEFINITION TO [{SimulatedScene.Reader}]; CREATE DATABASE [Ledger]; CREATE DATABASE [Shut]; USE [Ledger]; CREATE USER [r] FOR LOGIN [{SimulatedScene.Reader}]; USE [Shut]; CREATE USER [r] FOR LOGIN [{SimulatedScene.Reader}]; DENY VIEW DEFINITION TO [r]; USE [master]; CREATE DATABASE [Far]");
         var read = await scene.ReadAsync();
         Database(read, "Ledger").Unread.ShouldBeNull();
-        Database(read, "Far").Unread.ShouldBe($"{PretendScene.Reader} may not enter it: GRANT CONNECT ANY DATABASE TO the reader");
-        Database(read, "Shut").Unread.ShouldBe($"{PretendScene.Reader} may not see its definitions");
+        Database(read, "Far").Unread.ShouldBe($"{SimulatedScene.Reader} may not enter it: GRANT CONNECT ANY DATABASE TO the reader");
+        Database(read, "Shut").Unread.ShouldBe($"{SimulatedScene.Reader} may not see its definitions");
     }
 
     [Fact]
     public async Task Roles_told_apart_by_case_alone_leave_their_database_unread()
     {
-        using var scene = new PretendScene(caseSensitive: true);
+        using var scene = new SimulatedScene(caseSensitive: true);
         scene.Engine.Run("CREATE DATABASE [Ledger]; CREATE DATABASE [Days]; CREATE DATABASE [days]; USE [Ledger]; CREATE ROLE [Readers]; CREATE ROLE [readers]");
         var read = await scene.ReadAsync();
         Database(read, "Ledger").Unread.ShouldBe("it has the roles Readers and readers, told apart by case alone: which of them a need means cannot be told");
@@ -103,11 +103,11 @@ public sealed class SurveyTests
     [InlineData("no such file", ConnectorFailure.NotTrusted, "there is no certificate")]
     public async Task What_keeps_us_out_is_told_in_one_sentence_that_holds_no_secret(string why, ConnectorFailure failure, string says)
     {
-        using var scene = new PretendScene();
-        using var other = PretendCertificate.New();
+        using var scene = new SimulatedScene();
+        using var other = SimulatedCertificate.New();
         var file = Path.Combine(Path.GetDirectoryName(scene.CertificateFile)!, "other.pem");
         File.WriteAllText(file, other.ExportCertificatePem());
-        if (why == "switched off") scene.Engine.Run($"ALTER LOGIN [{PretendScene.Reader}] DISABLE");
+        if (why == "switched off") scene.Engine.Run($"ALTER LOGIN [{SimulatedScene.Reader}] DISABLE");
         var connector = why switch
         {
             "wrong password" => scene.ConnectorTo(scene.Estate, "not-the-password"),
@@ -123,7 +123,7 @@ public sealed class SurveyTests
         e.Message.ShouldContain(says);
         e.Message.ShouldNotContain("\n");
         e.ToString().ShouldNotContain("not-the-password");
-        e.ToString().ShouldNotContain("Pretend-Only");
+        e.ToString().ShouldNotContain("Simulated-Only");
     }
 
     private static RoleMembers Role(IReadOnlyList<RoleMembers> roles, string name) => roles.Single(r => r.Role == name);

@@ -2,7 +2,7 @@ using System.Globalization;
 using System.Text.Json;
 using System.Xml.Linq;
 using JustRight.Core.Sheets;
-using JustRight.Core.SignIn.Cards;
+using JustRight.Core.SignIn.Settings;
 using JustRight.Formats.SignIn;
 
 namespace JustRight.Formats.Tests.SignIn;

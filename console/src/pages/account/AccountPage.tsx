@@ -33,7 +33,7 @@ export function AccountPage() {
       <div className="head">
         <h1>{account.key}</h1>
         <code>{account.name}</code>
-        {fit.data.pretend && <span className="tag">pretend</span>}
+        {fit.data.simulated && <span className="tag">simulated</span>}
         <span className="grow" />
         <Link to="/installs/$name" params={{ name }}>
           {name}
@@ -45,7 +45,7 @@ export function AccountPage() {
           <Dn value={account.dn} />
         </p>
       )}
-      <Balance leaning={account.leaning} large />
+      <Balance counts={account.counts} large />
       <h2>What it holds, and by which path</h2>
       {held.length === 0 ? <p className="empty">It holds nothing that was seen.</p> : <PathPicture rights={held} />}
       <Table mt="md" aria-label="Paths" verticalSpacing="xs">

@@ -7,10 +7,10 @@ import { layoutPaths, type PictureNode } from './layoutPaths';
 const columnWidth = 262;
 const rowHeight = 58;
 const colors: Record<string, string> = {
-  spare: 'var(--warm)',
-  barred: 'var(--warm)',
+  excess: 'var(--warm)',
+  forbidden: 'var(--warm)',
   met: 'var(--right)',
-  unmet: 'var(--cold)',
+  missing: 'var(--cold)',
 };
 
 type StepNode = Node<{ step: PictureNode }, 'step'>;
@@ -48,8 +48,8 @@ export function PathPicture({ rights }: { rights: JudgementView[] }) {
       focusable: false,
       style: {
         stroke: colors[edge.verdict] ?? 'var(--soft)',
-        strokeWidth: edge.verdict === 'barred' ? 2.5 : 1.5,
-        strokeDasharray: edge.verdict === 'barred' ? '6 3' : undefined,
+        strokeWidth: edge.verdict === 'forbidden' ? 2.5 : 1.5,
+        strokeDasharray: edge.verdict === 'forbidden' ? '6 3' : undefined,
       },
       markerEnd: { type: MarkerType.Arrow, color: colors[edge.verdict] ?? 'var(--soft)' },
     }));

@@ -13,14 +13,14 @@ const right = (verdict: string, ...paths: string[][]): JudgementView =>
 
 describe('the picture of paths', () => {
   it('draws a shared step once', () => {
-    const { nodes, edges } = layoutPaths([right('met', ['a', 'g', 'x']), right('spare', ['a', 'g', 'y'])]);
+    const { nodes, edges } = layoutPaths([right('met', ['a', 'g', 'x']), right('excess', ['a', 'g', 'y'])]);
     expect(nodes.map((n) => n.name)).toEqual(['a', 'g', 'x', 'y']);
     expect(edges).toHaveLength(3);
   });
 
   it('marks an edge by the heaviest verdict that passes over it', () => {
-    const { edges } = layoutPaths([right('met', ['a', 'g', 'x']), right('barred', ['a', 'g', 'y'])]);
-    expect(edges.find((e) => e.to === 'domain-group:g')?.verdict).toBe('barred');
+    const { edges } = layoutPaths([right('met', ['a', 'g', 'x']), right('forbidden', ['a', 'g', 'y'])]);
+    expect(edges.find((e) => e.to === 'domain-group:g')?.verdict).toBe('forbidden');
   });
 
   it('lets every edge lead to the right, whatever the order of the paths', () => {

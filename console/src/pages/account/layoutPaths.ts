@@ -15,8 +15,8 @@ export interface PictureEdge {
   verdict: string;
 }
 
-/** The heaviest verdict that passes through wins: barred, spare, then the rest. */
-const weight: Record<string, number> = { barred: 3, spare: 2, unmet: 1 };
+/** The heaviest verdict that passes through wins: forbidden, excess, then the rest. */
+const weight: Record<string, number> = { forbidden: 3, excess: 2, missing: 1 };
 const heavier = (a: string, b: string) => ((weight[a] ?? 0) >= (weight[b] ?? 0) ? a : b);
 
 /** Lays paths out from left to right: the account first, each step one column beyond the farthest step before it, rights last. */

@@ -46,7 +46,7 @@ export function AdoptionPage() {
   });
   if (adoption.isPending) return <Loading />;
   if (adoption.error) return <Failure error={adoption.error} />;
-  const { summary, items, services, missing, unseen, open, pretend, surveyedAt } = adoption.data;
+  const { summary, items, services, missing, unseen, open, simulated, surveyedAt } = adoption.data;
   const running = followed?.running === true;
   const groups = [...new Set(items.map((i) => `${i.account}\n${i.heldBy}`))].map((key) =>
     items.filter((i) => `${i.account}\n${i.heldBy}` === key),
@@ -56,7 +56,7 @@ export function AdoptionPage() {
       <div className="head">
         <h1>{summary.title}</h1>
         <span>{summary.name}</span>
-        {pretend && <span className="tag">pretend</span>}
+        {simulated && <span className="tag">simulated</span>}
         <span className="grow" />
         <Button variant="default" loading={running} onClick={() => read.mutate(summary.estate)}>
           Read the estate

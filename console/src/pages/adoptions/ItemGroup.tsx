@@ -82,7 +82,7 @@ export function ItemGroup({ account, heldBy, items, busy, answer }: Props) {
 function Known({ item }: { item: AdoptionItemView }) {
   return (
     <>
-      {item.barred && <div style={{ fontWeight: 600 }}>through what the house bars: {item.barred}</div>}
+      {item.forbidden && <div style={{ fontWeight: 600 }}>through a forbidden group: {item.forbidden}</div>}
       {item.whyNot && <div>the sheet cannot ask for it: {item.whyNot}</div>}
       {item.neededBy.length > 0 && <div>{item.neededBy.join(', ')} needs it already</div>}
       {item.paths.map((path) => (

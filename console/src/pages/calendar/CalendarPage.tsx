@@ -75,9 +75,9 @@ export function CalendarPage() {
       <div className="head">
         <h1>Calendar</h1>
         <span className="soft">What comes to an end, and when?</span>
-        {list.data?.pretend && <span className="tag">pretend</span>}
+        {list.data?.simulated && <span className="tag">simulated</span>}
         <span className="grow" />
-        {list.data && <span className="soft">house time {list.data.timeZone}</span>}
+        {list.data && <span className="soft">time zone {list.data.timeZone}</span>}
         {list.data && (
           <Button
             component="a"

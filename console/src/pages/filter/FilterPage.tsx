@@ -48,7 +48,7 @@ export function FilterPage() {
       <div className="head">
         <h1>Filter</h1>
         <span className="soft">Whom does it find?</span>
-        {directory?.pretend && <span className="tag">pretend</span>}
+        {directory?.simulated && <span className="tag">simulated</span>}
       </div>
       {estates.data && directories.length === 0 && (
         <p className="empty">This estate names no directory that people sign in with: people-directories.</p>

@@ -30,7 +30,7 @@ export function HostPage() {
           {data.role === 'controller' ? 'domain controller' : data.role === 'member' ? 'member server' : 'in no domain'}
           {data.system && `, ${data.system}`}
         </span>
-        {data.pretend && <span className="tag">pretend</span>}
+        {data.simulated && <span className="tag">simulated</span>}
         <span className="grow" />
         <span className="soft">
           read <Time value={data.readAt} />

@@ -14,7 +14,7 @@ function ServiceBox({ data }: NodeProps<BoxNode>) {
   const wrong = service?.obstacle ?? (service?.restartPending ? 'restart pending' : null);
   const group = name.startsWith('+');
   return (
-    <div className={`node node-${wrong || (!service && !group) ? 'unmet' : 'passed'}`}>
+    <div className={`node node-${wrong || (!service && !group) ? 'missing' : 'passed'}`}>
       <Handle type="target" position={Position.Left} isConnectable={false} />
       {name}
       <br />

@@ -3,7 +3,13 @@ import type { HostServiceView } from '../../api/schema.gen';
 import { DataTable } from '../../parts/DataTable';
 import { Time } from '../../parts/Time';
 
-const waves = ['driver', 'first wave', 'second wave', 'when asked for'];
+/** The order in which services start, as the service names it. */
+const startOrders = ['with the system', 'automatic', 'automatic, delayed', 'manual', 'disabled'];
+const ownOrder: Record<string, string> = {
+  boot: 'with the system',
+  system: 'with the system',
+  'automatic-delayed': 'automatic, delayed',
+};
 const column = createColumnHelper<HostServiceView>();
 const columns = [
   column.accessor((s) => `${s.name} ${s.title}`, {
@@ -29,13 +35,15 @@ const columns = [
       </>
     ),
   }),
-  column.accessor((s) => s.wave ?? 9, {
+  column.accessor((s) => startOrders.indexOf(s.startOrder), {
     id: 'start',
     header: 'starts',
     cell: ({ row }) => (
       <>
-        {row.original.start}
-        {row.original.wave !== null && <div className="soft">{waves[Number(row.original.wave)]}</div>}
+        {row.original.startOrder}
+        {row.original.startOrder !== (ownOrder[row.original.start] ?? row.original.start) && (
+          <div className="soft">set to {row.original.start}; a service that starts earlier waits for it</div>
+        )}
       </>
     ),
   }),

@@ -11,7 +11,7 @@ const service = (name: string, waitsFor: string[]): HostServiceView => ({
   runsSince: null,
   restartPending: false,
   start: 'automatic',
-  wave: 1,
+  startOrder: 'automatic',
   waitsFor,
   obstacle: null,
   askedBy: null,

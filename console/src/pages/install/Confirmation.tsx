@@ -4,7 +4,7 @@ import type { StepView } from '../../api/schema.gen';
 interface Props {
   open: boolean;
   remove: boolean;
-  pretend: boolean;
+  simulated: boolean;
   steps: StepView[];
   busy: boolean;
   onCancel: () => void;
@@ -12,7 +12,7 @@ interface Props {
 }
 
 /** Asks once, listing every change by name. */
-export function Confirmation({ open, remove, pretend, steps, busy, onCancel, onConfirm }: Props) {
+export function Confirmation({ open, remove, simulated, steps, busy, onCancel, onConfirm }: Props) {
   const count = `${steps.length} ${steps.length === 1 ? 'change' : 'changes'}`;
   return (
     <Modal
@@ -22,15 +22,15 @@ export function Confirmation({ open, remove, pretend, steps, busy, onCancel, onC
       title={remove ? `Take away: ${count}` : `Give: ${count}`}
       closeButtonProps={{ 'aria-label': 'Close' }}
     >
-      {pretend && (
+      {simulated && (
         <p>
-          <span className="tag">pretend</span> These change the lab only.
+          <span className="tag">simulated</span> These change the simulation only.
         </p>
       )}
       <ol>
         {steps.map((step) => (
           <li key={step.id}>
-            {step.words} <span className="soft">({step.giver})</span>
+            {step.words} <span className="soft">({step.team})</span>
           </li>
         ))}
       </ol>

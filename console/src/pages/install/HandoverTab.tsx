@@ -48,7 +48,7 @@ function Bundle({ install, handover }: { install: string; handover: HandoverView
         <h2>
           {handover.place} <span className="soft">the {handover.team} team</span>
         </h2>
-        {handover.pretend && <span className="tag">pretend</span>}
+        {handover.simulated && <span className="tag">simulated</span>}
         <span className="grow" />
         <Group gap="xs">
           <Button component="a" variant="subtle" href={file('page')} target="_blank" rel="noreferrer">

@@ -8,7 +8,7 @@ const spans = 4;
 const day = new Intl.DateTimeFormat(undefined, { year: 'numeric', month: 'short', day: 'numeric' });
 const time = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit', second: '2-digit' });
 
-/** How the fit leaned over time: what was missing hangs below the line, what was too much stands above it. The table below says the same. */
+/** How the fit changed over time: excess rights stand above the line, missing rights below it. The table below says the same. */
 export function HistoryPlot({ fits, reviews }: { fits: KeptFitView[]; reviews: ReviewView[] }) {
   const points = plotPoints(fits);
   const times = [...points.map((p) => p.at), ...reviews.map((r) => Date.parse(r.at))];
@@ -16,7 +16,7 @@ export function HistoryPlot({ fits, reviews }: { fits: KeptFitView[]; reviews: R
   const ticks = Array.from({ length: spans + 1 }, (_, i) => first + ((last - first) * i) / spans);
   const label = last - first > 86_400_000 ? day : time;
   return (
-    <figure className="plot" aria-label="How the fit leaned over time; the table below says the same">
+    <figure className="plot" aria-label="How the fit changed over time; the table below says the same">
       <ResponsiveContainer width="100%" height={180}>
         <AreaChart data={points} margin={{ top: 12, right: 48, bottom: 0, left: 16 }}>
           <XAxis
@@ -46,7 +46,7 @@ export function HistoryPlot({ fits, reviews }: { fits: KeptFitView[]; reviews: R
           ))}
           <Area
             type="stepAfter"
-            dataKey="tooMuch"
+            dataKey="excess"
             stroke="var(--warm)"
             fill="var(--warm)"
             fillOpacity={0.25}
@@ -67,7 +67,7 @@ export function HistoryPlot({ fits, reviews }: { fits: KeptFitView[]; reviews: R
         </AreaChart>
       </ResponsiveContainer>
       <figcaption className="soft">
-        <span style={{ color: 'var(--warm)' }}>▲ too much</span>,{' '}
+        <span style={{ color: 'var(--warm)' }}>▲ excess</span>,{' '}
         <span style={{ color: 'var(--cold)' }}>▼ missing</span>; dashed lines are reviews
       </figcaption>
     </figure>

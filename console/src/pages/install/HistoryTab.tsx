@@ -57,7 +57,7 @@ export function HistoryTab({ name }: { name: string }) {
               </Table.Td>
               <Table.Td>{f.seen}</Table.Td>
               <Table.Td>
-                <Balance leaning={f.leaning} />
+                <Balance counts={f.counts} />
               </Table.Td>
             </Table.Tr>
           ))}

@@ -45,7 +45,7 @@ export function InstallPage() {
         <h1>{summary.title}</h1>
         <span>{summary.name}</span>
         <Stage name={name} stage={summary.stage} />
-        {summary.pretend && <span className="tag">pretend</span>}
+        {summary.simulated && <span className="tag">simulated</span>}
         <span className="grow" />
         <Button
           variant="default"
@@ -57,7 +57,7 @@ export function InstallPage() {
         </Button>
       </div>
       <div className="head">
-        {summary.fit && <Balance leaning={summary.fit} large />}
+        {summary.fit && <Balance counts={summary.fit} large />}
         {summary.surveyedAt && (
           <span className="soft">
             surveyed <Time value={summary.surveyedAt} />
@@ -74,7 +74,7 @@ export function InstallPage() {
       {verify.error && <Failure error={verify.error} />}
       {summary.stage === 'retiring' && (
         <p className="soft">
-          This install is being retired: what only it needed is too much now, and the worklist takes it away. What
+          This install is being retired: what only it needed is excess now, and the worklist takes it away. What
           others need stays. Accounts are disabled first and removed later; until then, undo brings everything back.
         </p>
       )}

@@ -3,7 +3,7 @@ import { Link } from '@tanstack/react-router';
 import { useState } from 'react';
 import type { FitView } from '../../api/schema.gen';
 import { Balance } from '../../parts/Balance';
-import { leaningOf } from '../../parts/strokes';
+import { countsOf } from '../../parts/strokes';
 import { PersonsWord } from './PersonsWord';
 import { RightChip } from './RightChip';
 import { RightFacts } from './RightFacts';
@@ -25,7 +25,7 @@ export function Matrix({ fit }: { fit: FitView }) {
                 <th scope="col" key={place}>
                   {place}
                   <br />
-                  <Balance leaning={leaningOf(rightsAt(place).map((r) => r.verdict))} quiet />
+                  <Balance counts={countsOf(rightsAt(place).map((r) => r.verdict))} quiet />
                 </th>
               ))}
             </tr>
@@ -39,7 +39,7 @@ export function Matrix({ fit }: { fit: FitView }) {
                   </Link>{' '}
                   <code>{account.name}</code>
                   <div className="purpose">{account.purpose}</div>
-                  <Balance leaning={account.leaning} quiet />
+                  <Balance counts={account.counts} quiet />
                 </th>
                 {fit.places.map((place) => (
                   <td key={place}>

@@ -7,7 +7,7 @@ import { Failure } from '../../parts/Failure';
 import { Time } from '../../parts/Time';
 import { StepTable } from './StepTable';
 
-/** Where the house wants four eyes: what waits for another's release, or for being carried out after it. */
+/** Where the organization wants two-person approval: what waits for another's approval, or for being carried out after it. */
 export function Proposals({ name, follow }: { name: string; follow: (job: JobView) => void }) {
   const open = useQuery(proposalsQuery);
   const mine = open.data?.filter((job) => job.subject === name) ?? [];
@@ -20,7 +20,7 @@ function Proposal({ job, follow }: { job: JobView; follow: (job: JobView) => voi
   const who = useQuery(me);
   const mayGrant = who.data?.role === 'granter' || who.data?.role === 'owner';
   const act = useMutation({
-    mutationFn: (what: 'release' | 'carry-out' | 'withdraw') =>
+    mutationFn: (what: 'approve' | 'carry-out' | 'withdraw') =>
       need(api.POST(`/api/proposals/{id}/${what}`, { params: { path: { id: job.id } } })),
     onSuccess: async (done, what) => {
       if (what === 'carry-out') follow(done);
@@ -28,21 +28,21 @@ function Proposal({ job, follow }: { job: JobView; follow: (job: JobView) => voi
     },
     onError: () => cache.invalidateQueries(),
   });
-  const released = job.state === 'released';
+  const approved = job.state === 'approved';
   return (
     <section aria-label="proposal">
       <div className="head">
         <h2>Proposed</h2>
         <span className="soft">
           by {job.startedBy} <Time value={job.createdAt} />
-          {released ? `; released by ${job.releasedBy ?? ''}` : '; waits for another person’s release'}
+          {approved ? `; approved by ${job.approvedBy ?? ''}` : '; waits for another person’s approval'}
         </span>
         <span className="grow" />
         <Group gap="xs">
           <Button variant="subtle" disabled={!mayGrant} onClick={() => act.mutate('withdraw')}>
             Withdraw
           </Button>
-          {released ? (
+          {approved ? (
             <Button disabled={!mayGrant} loading={act.isPending} onClick={() => act.mutate('carry-out')}>
               Carry these {job.steps.length} out
             </Button>
@@ -50,15 +50,15 @@ function Proposal({ job, follow }: { job: JobView; follow: (job: JobView) => voi
             <Button
               disabled={!mayGrant || who.data?.name === job.startedBy}
               loading={act.isPending}
-              onClick={() => act.mutate('release')}
+              onClick={() => act.mutate('approve')}
             >
-              Release these {job.steps.length}
+              Approve these {job.steps.length}
             </Button>
           )}
         </Group>
       </div>
-      {!released && who.data?.name === job.startedBy && (
-        <p className="soft">You proposed it: another granter releases it.</p>
+      {!approved && who.data?.name === job.startedBy && (
+        <p className="soft">You proposed it: another granter approves it.</p>
       )}
       {act.error && <Failure error={act.error} />}
       <StepTable steps={job.steps.map((s) => ({ ...s, note: '' }))} />

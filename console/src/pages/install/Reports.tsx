@@ -2,7 +2,7 @@ import type { FitView } from '../../api/schema.gen';
 import { Choice } from './Choice';
 import { Time } from '../../parts/Time';
 
-/** What stands below the matrix: choices made, things seen, corners that could not be read. */
+/** What stands below the matrix: choices made, things seen, unreadParts that could not be read. */
 export function Reports({ fit }: { fit: FitView }) {
   return (
     <>

@@ -12,7 +12,7 @@ const databaseKinds = [
   'database-owner',
 ];
 
-/** Everything known of a right: verdict, reason, need, giver, sheet line, paths. */
+/** Everything known of a right: verdict, reason, need, team, sheet line, paths. */
 export function RightFacts({ right, brief, estate }: { right: JudgementView; brief?: boolean; estate?: string }) {
   const paths = brief ? right.paths.slice(0, 2) : right.paths;
   const brings = brief ? right.brings.slice(0, 3) : right.brings;
@@ -52,10 +52,10 @@ export function RightFacts({ right, brief, estate }: { right: JudgementView; bri
           <dd>{right.why}</dd>
         </>
       )}
-      {right.giver && (
+      {right.team && (
         <>
           <dt>given by</dt>
-          <dd>{right.givenBy === 'setup' ? "the product's setup" : `the ${right.giver} team`}</dd>
+          <dd>{right.givenBy === 'setup' ? "the product's setup" : `the ${right.team} team`}</dd>
         </>
       )}
       {right.through && (

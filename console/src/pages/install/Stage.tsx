@@ -4,7 +4,7 @@ import { api, need } from '../../api/client';
 import { me } from '../../api/queries';
 import { Failure } from '../../parts/Failure';
 
-const stages = ['planned', 'set-up', 'retiring'];
+const stages = ['planned', 'installed', 'retiring'];
 
 /** How far an install has come, for a person to say: what is judged hangs on it. Nothing of the estate changes. */
 export function Stage({ name, stage }: { name: string; stage: string }) {

@@ -1,7 +1,7 @@
 interface Row {
   number: number;
   words: string;
-  giver: string;
+  team: string;
   state: string;
   note: string;
   at?: string | null;
@@ -16,13 +16,13 @@ const signs: Record<string, string> = {
   waiting: '· waits',
 };
 
-/** Steps in order, grouped by giver, each with its state. */
+/** Steps in order, grouped by team, each with its state. */
 export function StepTable({ steps }: { steps: Row[] }) {
-  const runs: { giver: string; rows: Row[] }[] = [];
+  const runs: { team: string; rows: Row[] }[] = [];
   for (const step of steps) {
     const last = runs.at(-1);
-    if (last?.giver === step.giver) last.rows.push(step);
-    else runs.push({ giver: step.giver, rows: [step] });
+    if (last?.team === step.team) last.rows.push(step);
+    else runs.push({ team: step.team, rows: [step] });
   }
   return (
     <table className="steps">
@@ -30,7 +30,7 @@ export function StepTable({ steps }: { steps: Row[] }) {
         <tbody key={run.rows[0]?.number}>
           <tr>
             <th colSpan={4} scope="rowgroup">
-              {run.giver} team
+              {run.team} team
             </th>
           </tr>
           {run.rows.map((row) => (

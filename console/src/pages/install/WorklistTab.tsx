@@ -19,7 +19,7 @@ interface Props {
   clear: () => void;
 }
 
-/** What is left to do, in order, by giver; and the buttons that do it after one confirmation. */
+/** What is left to do, in order, by team; and the buttons that do it after one confirmation. */
 export function WorklistTab({ name, followed, follow, clear }: Props) {
   const worklist = useQuery(worklistQuery(name));
   const who = useQuery(me);
@@ -46,7 +46,7 @@ export function WorklistTab({ name, followed, follow, clear }: Props) {
     );
   }
 
-  const { give, remove, leftToSetup, notOffered, pretend } = worklist.data;
+  const { give, remove, leftToSetup, notOffered, simulated } = worklist.data;
   const ready = (steps: typeof give) => steps.filter((s) => !s.blocked);
   const mayGrant = who.data?.role === 'granter' || who.data?.role === 'owner';
   const rows = (steps: typeof give) =>
@@ -94,7 +94,7 @@ export function WorklistTab({ name, followed, follow, clear }: Props) {
       <Confirmation
         open={asking !== null}
         remove={asking === 'remove'}
-        pretend={pretend}
+        simulated={simulated}
         steps={asked}
         busy={grant.isPending}
         onCancel={() => setAsking(null)}

@@ -7,14 +7,14 @@ const fit = (
   from: string,
   until: string,
   missing: number,
-  spare: number,
-  barred: number,
+  excess: number,
+  forbidden: number,
 ): KeptFitView => ({
   number,
   from,
   until,
   seen: 1,
-  leaning: { met: 0, missing, later: 0, unseen: 0, spare, barred, unread: 0, words: `fit ${number}`, accepted: 0 },
+  counts: { met: 0, missing, pending: 0, unseen: 0, excess, forbidden, unread: 0, words: `fit ${number}`, accepted: 0 },
 });
 
 test('a fit that was seen for a while has two points, what is missing hangs below the line', () => {
@@ -22,7 +22,7 @@ test('a fit that was seen for a while has two points, what is missing hangs belo
     fit(2, '2026-11-26T10:00:00Z', '2026-11-26T12:00:00Z', 0, 1, 2),
     fit(1, '2026-11-26T08:00:00Z', '2026-11-26T08:00:00Z', 4, 0, 0),
   ]);
-  expect(points.map((p) => [new Date(p.at).getUTCHours(), p.missing, p.tooMuch, p.words])).toEqual([
+  expect(points.map((p) => [new Date(p.at).getUTCHours(), p.missing, p.excess, p.words])).toEqual([
     [8, -4, 0, 'fit 1'],
     [10, 0, 3, 'fit 2'],
     [12, 0, 3, 'fit 2'],

@@ -6,8 +6,8 @@ export interface PlotPoint {
   at: number;
   /** What was missing, below the line. */
   missing: number;
-  /** What was spare or barred. */
-  tooMuch: number;
+  /** What was excess or forbidden. */
+  excess: number;
   number: number;
   words: string;
 }
@@ -19,10 +19,10 @@ export function plotPoints(fits: KeptFitView[]): PlotPoint[] {
     .flatMap((f) =>
       [...new Set([Date.parse(f.from), Date.parse(f.until)])].map((at) => ({
         at,
-        missing: f.leaning.missing === 0 ? 0 : -f.leaning.missing,
-        tooMuch: f.leaning.spare + f.leaning.barred,
+        missing: f.counts.missing === 0 ? 0 : -f.counts.missing,
+        excess: f.counts.excess + f.counts.forbidden,
         number: f.number,
-        words: f.leaning.words,
+        words: f.counts.words,
       })),
     );
 }

@@ -18,7 +18,7 @@ const columns = [
         <Link to="/installs/$name" params={{ name: c.getValue() }}>
           {c.getValue()}
         </Link>{' '}
-        {c.row.original.pretend && <span className="tag">pretend</span>}
+        {c.row.original.simulated && <span className="tag">simulated</span>}
       </>
     ),
   }),
@@ -28,7 +28,7 @@ const columns = [
     id: 'fit',
     header: 'Does it fit?',
     cell: (c) =>
-      c.row.original.fit ? <Balance leaning={c.row.original.fit} /> : <span className="soft">{c.getValue()}</span>,
+      c.row.original.fit ? <Balance counts={c.row.original.fit} /> : <span className="soft">{c.getValue()}</span>,
   }),
   column.accessor('next', { header: 'What is next' }),
   column.accessor((i) => i.surveyedAt ?? '', {

@@ -28,7 +28,7 @@ export function InstancePage() {
             {data.host}
           </Link>
         </span>
-        {data.pretend && <span className="tag">pretend</span>}
+        {data.simulated && <span className="tag">simulated</span>}
         <span className="grow" />
         <span className="soft">
           read <Time value={data.readAt} />

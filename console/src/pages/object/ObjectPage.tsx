@@ -2,15 +2,15 @@ import { Button, Group, NativeSelect, TextInput } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { getRouteApi, useNavigate } from '@tanstack/react-router';
 import { useState } from 'react';
-import { controllers as controllersQuery, estates as estatesQuery, guard as guardQuery } from '../../api/queries';
+import { controllers as controllersQuery, estates as estatesQuery, protection as protectionQuery } from '../../api/queries';
 import { Failure } from '../../parts/Failure';
 import { Loading } from '../../parts/Loading';
 import { Controllers } from './Controllers';
-import { Guard } from './Guard';
+import { Protection } from './Protection';
 
 const route = getRouteApi('/frame/object');
 
-/** One object of the directory: do the controllers agree on it, and is it guarded against a slip of the hand? */
+/** One object of the directory: do the controllers agree on it, and is it protected from accidental deletion? */
 export function ObjectPage() {
   const search = route.useSearch();
   const navigate = useNavigate();
@@ -20,17 +20,17 @@ export function ObjectPage() {
   const [typed, setTyped] = useState(search.dn ?? '');
   const asked = search.dn ?? '';
   const enabled = name !== '' && asked !== '';
-  const guard = useQuery({ ...guardQuery(name, asked), enabled });
-  const dn = guard.data?.dn ?? '';
+  const protection = useQuery({ ...protectionQuery(name, asked), enabled });
+  const dn = protection.data?.dn ?? '';
   const controllers = useQuery({ ...controllersQuery(name, dn), enabled: dn !== '' });
   return (
     <>
       <div className="head">
         <h1>Object</h1>
         <span className="soft">
-          Do the controllers agree on it, and is it guarded against being deleted by accident?
+          Do the controllers agree on it, and is it protected from accidental deletion?
         </span>
-        {estate?.pretend && <span className="tag">pretend</span>}
+        {estate?.simulated && <span className="tag">simulated</span>}
       </div>
       <form
         aria-label="Object"
@@ -64,9 +64,9 @@ export function ObjectPage() {
         </Group>
       </form>
       {asked === '' && <p className="empty">Name an object to look at. It is read from the directory as it is now.</p>}
-      {enabled && (guard.isPending || (dn !== '' && controllers.isPending)) && <Loading mt="md" />}
-      {guard.error && <Failure error={guard.error} />}
-      {guard.data && <Guard estate={name} guard={guard.data} />}
+      {enabled && (protection.isPending || (dn !== '' && controllers.isPending)) && <Loading mt="md" />}
+      {protection.error && <Failure error={protection.error} />}
+      {protection.data && <Protection estate={name} protection={protection.data} />}
       {controllers.error && <Failure error={controllers.error} />}
       {controllers.data && <Controllers compared={controllers.data} />}
     </>

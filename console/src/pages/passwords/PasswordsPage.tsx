@@ -62,7 +62,7 @@ export function PasswordsPage() {
       <div className="head">
         <h1>Passwords</h1>
         <span className="soft">When is each due, and who changes it?</span>
-        {list.data?.pretend && <span className="tag">pretend</span>}
+        {list.data?.simulated && <span className="tag">simulated</span>}
         <span className="grow" />
         {list.data?.readAt && (
           <span className="soft">

@@ -45,7 +45,7 @@ export function Renewal({ renewal, running, mayGrant, follow }: Props) {
     ...answered,
   });
   const back = useMutation({
-    mutationFn: () => need(api.POST('/api/renewals/{id}/take-back', { params: { path } })),
+    mutationFn: () => need(api.POST('/api/renewals/{id}/undo', { params: { path } })),
     ...answered,
   });
   const busy = running !== null || say.isPending || back.isPending;
@@ -57,7 +57,7 @@ export function Renewal({ renewal, running, mayGrant, follow }: Props) {
         <span role="status" aria-live="polite">
           {running ?? renewal.words}
         </span>
-        {renewal.pretend && <span className="tag">pretend</span>}
+        {renewal.simulated && <span className="tag">simulated</span>}
         <span className="grow" />
         <span className="soft">
           begun by {renewal.startedBy}, <Time value={renewal.startedAt} />
@@ -122,7 +122,7 @@ export function Renewal({ renewal, running, mayGrant, follow }: Props) {
             </Button>
           )}
           {current.act !== 'set-in-directory' && (
-            <Button variant="default" onClick={() => say.mutate('leave-out')} disabled={busy || note === ''}>
+            <Button variant="default" onClick={() => say.mutate('skip')} disabled={busy || note === ''}>
               Leave it out
             </Button>
           )}

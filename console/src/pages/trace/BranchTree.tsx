@@ -41,7 +41,7 @@ export function BranchTree({ tree, of }: { tree: TraceBranchView[]; of: string }
               {branch.name}
             </th>
             <td className="count">{branch.can || ''}</td>
-            <td className="count verdict-unmet">{branch.cannot || ''}</td>
+            <td className="count verdict-missing">{branch.cannot || ''}</td>
             {unseen && <td className="count soft">{branch.unseen || ''}</td>}
             <td>
               <Share branch={branch} most={most} />

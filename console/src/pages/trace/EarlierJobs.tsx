@@ -14,7 +14,7 @@ interface Props {
 
 const column = createColumnHelper<JobView>();
 
-/** Traces of an estate and what was mended or undone, newest first. */
+/** Traces of an estate and what was fixed or undone, newest first. */
 export function EarlierJobs({ estate, jobs, may, onUndo }: Props) {
   const undone = new Set(jobs.filter((j) => j.state === 'done').map((j) => j.undoes));
   const columns = [

@@ -6,23 +6,23 @@ import { diffLines } from './diffLines';
 interface Props {
   remedy: RemedyView;
   may: boolean;
-  onMend: () => void;
+  onFix: () => void;
 }
 
 /** A remedy, and what it would change for everybody: rights that flow in or go, and the lists before and after. */
-export function Remedy({ remedy, may, onMend }: Props) {
+export function Remedy({ remedy, may, onFix }: Props) {
   const flows = [...remedy.gained.map((f) => ({ sign: '+', ...f })), ...remedy.lost.map((f) => ({ sign: '−', ...f }))];
   return (
     <section className="remedy" aria-label={`Remedy ${remedy.id}`}>
       <div className="head">
         <h3>{remedy.title}</h3>
         <span className="grow" />
-        <Button size="compact-sm" variant="default" disabled={!may} onClick={onMend}>
+        <Button size="compact-sm" variant="default" disabled={!may} onClick={onFix}>
           Carry out…
         </Button>
       </div>
       <p>
-        {remedy.mended} of {remedy.mended + remedy.stillFailing} mended. {remedy.touched} access{' '}
+        {remedy.fixed} of {remedy.fixed + remedy.stillFailing} fixed. {remedy.touched} access{' '}
         {remedy.touched === 1 ? 'list changes' : 'lists change'}; for everybody:
       </p>
       <Table aria-label={`Rights that change by ${remedy.id}`} verticalSpacing={2} fz="sm">

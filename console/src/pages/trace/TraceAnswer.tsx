@@ -9,18 +9,18 @@ import { Remedy } from './Remedy';
 interface Props {
   trace: TraceView;
   may: boolean;
-  onMend: (remedy: string) => void;
+  onFix: (remedy: string) => void;
 }
 
-/** The answer: counts, the tree, and each reason with what would mend it. */
-export function TraceAnswer({ trace, may, onMend }: Props) {
+/** The answer: counts, the tree, and each reason with what would fix it. */
+export function TraceAnswer({ trace, may, onFix }: Props) {
   const [asked, setAsked] = useState<RemedyView | null>(null);
   const real = trace.supposed.length === 0;
   return (
     <section aria-label="Answer">
       <div className="head">
         <h2>{trace.words}</h2>
-        {trace.pretend && <span className="tag">pretend</span>}
+        {trace.simulated && <span className="tag">simulated</span>}
         <span className="grow" />
         <span className="soft">
           read from {trace.readFrom} <Time value={trace.readAt} />
@@ -36,7 +36,7 @@ export function TraceAnswer({ trace, may, onMend }: Props) {
         <BranchTree tree={trace.tree} of={trace.of} />
         <div>
           {trace.failures.map((failure) => (
-            <Refusal key={failure.number} failure={failure} may={may && real} onMend={setAsked} />
+            <Refusal key={failure.number} failure={failure} may={may && real} onFix={setAsked} />
           ))}
           <Names title="Not found, or not to be seen" names={trace.notFound} />
           <Names title={`A ${trace.of} created tomorrow would refuse it in`} names={trace.uncovered} />
@@ -55,9 +55,9 @@ export function TraceAnswer({ trace, may, onMend }: Props) {
         title={`Carry out: ${asked?.steps.length ?? 0} ${asked?.steps.length === 1 ? 'change' : 'changes'}`}
         closeButtonProps={{ 'aria-label': 'Close' }}
       >
-        {trace.pretend && (
+        {trace.simulated && (
           <p>
-            <span className="tag">pretend</span> These change the lab only.
+            <span className="tag">simulated</span> These change the simulation only.
           </p>
         )}
         <ol>
@@ -72,7 +72,7 @@ export function TraceAnswer({ trace, may, onMend }: Props) {
           </Button>
           <Button
             onClick={() => {
-              if (asked) onMend(asked.id);
+              if (asked) onFix(asked.id);
               setAsked(null);
             }}
           >
@@ -87,11 +87,11 @@ export function TraceAnswer({ trace, may, onMend }: Props) {
 function Refusal({
   failure,
   may,
-  onMend,
+  onFix,
 }: {
   failure: TraceFailureView;
   may: boolean;
-  onMend: (r: RemedyView) => void;
+  onFix: (r: RemedyView) => void;
 }) {
   return (
     <article className="refusal">
@@ -115,7 +115,7 @@ function Refusal({
         </ul>
       </details>
       {failure.remedies.map((remedy) => (
-        <Remedy key={remedy.id} remedy={remedy} may={may} onMend={() => onMend(remedy)} />
+        <Remedy key={remedy.id} remedy={remedy} may={may} onFix={() => onFix(remedy)} />
       ))}
     </article>
   );

@@ -15,7 +15,7 @@ import { TraceForm } from './TraceForm';
 
 const route = getRouteApi('/frame/trace');
 
-/** Why can this account not do that in the directory, and what would mend it? */
+/** Why can this account not do that in the directory, and what would fix it? */
 export function TracePage() {
   const { job, ...fields } = route.useSearch();
   const navigate = useNavigate();
@@ -39,9 +39,9 @@ export function TracePage() {
       ),
     onSuccess: follow,
   });
-  const mend = useMutation({
+  const fix = useMutation({
     mutationFn: ({ id, remedy }: { id: string; remedy: string }) =>
-      need(api.POST('/api/jobs/{id}/mend', { params: { path: { id } }, body: { remedy } })),
+      need(api.POST('/api/jobs/{id}/fix', { params: { path: { id } }, body: { remedy } })),
     onSuccess: follow,
   });
   const undo = useMutation({
@@ -56,13 +56,13 @@ export function TracePage() {
     if (ended) void navigate({ to: '/trace', search: (old) => ({ ...old, job: ended }) });
   }, [ended, navigate]);
 
-  const error = start.error ?? mend.error ?? undo.error ?? answer.error ?? estates.error;
+  const error = start.error ?? fix.error ?? undo.error ?? answer.error ?? estates.error;
   return (
     <>
       <div className="head">
         <h1>Trace</h1>
-        <span className="soft">Why can this account not do that in the directory, and what would mend it?</span>
-        {estate?.pretend && <span className="tag">pretend</span>}
+        <span className="soft">Why can this account not do that in the directory, and what would fix it?</span>
+        {estate?.simulated && <span className="tag">simulated</span>}
       </div>
       <TraceForm
         key={JSON.stringify(fields)}
@@ -81,7 +81,7 @@ export function TracePage() {
       </div>
       {error && <Failure error={error} />}
       {answer.data && (
-        <TraceAnswer trace={answer.data} may={may} onMend={(remedy) => mend.mutate({ id: answer.data.id, remedy })} />
+        <TraceAnswer trace={answer.data} may={may} onFix={(remedy) => fix.mutate({ id: answer.data.id, remedy })} />
       )}
       <h2>Earlier</h2>
       {earlier.data && name && <EarlierJobs estate={name} jobs={earlier.data} may={may} onUndo={setUndoing} />}

@@ -11,7 +11,7 @@ namespace JustRight.Core.Changes.Retirement;
 /// taken from them: that alone ends their use, and is the quickest to take back. Removed for good is only what we made, what
 /// nobody else uses, what has waited long enough, and what holds nothing any more.
 /// </summary>
-internal sealed class RetirementSteps(InstallFit fit, SurveyView view, NeedsBook needs, RetirementPast past)
+internal sealed class RetirementSteps(InstallFit fit, SurveyView view, NeedsIndex needs, RetirementPast past)
 {
     private readonly Plan _plan = fit.Plan;
     private readonly List<NotOffered> _notOffered = [];
@@ -31,7 +31,7 @@ internal sealed class RetirementSteps(InstallFit fit, SurveyView view, NeedsBook
         return ([.. first.Concat(between).Concat(last).Select((s, i) => s with { Number = i + 1 })], _notOffered);
     }
 
-    private static List<PlannedGroup> GoingOf(Plan plan, SurveyView view, NeedsBook needs)
+    private static List<PlannedGroup> GoingOf(Plan plan, SurveyView view, NeedsIndex needs)
     {
         var known = plan.Accounts.Select(a => a.Name).Concat(plan.Groups.Select(g => g.Name)).Concat(plan.SignIn?.Install.EnterMembers ?? []).ToHashSet(StringComparer.OrdinalIgnoreCase);
         return [.. plan.Groups.Where(g => !g.Existing && !needs.UsersOf(g.Name).Any() && Found(view, g.Name) is { } found && found.Members.All(m => known.Contains(view.Graph.PrincipalOf(view.Graph.IndexOf(m))?.Name ?? "")))];
@@ -71,7 +71,7 @@ internal sealed class RetirementSteps(InstallFit fit, SurveyView view, NeedsBook
     /// <summary>What an account still holds: deleted now, it would leave a SID there that nobody knows.</summary>
     private static string? Rest(AccountFit account)
     {
-        var rest = account.Judgements.FirstOrDefault(j => j.Verdict is Verdict.Spare or Verdict.Barred) ?? account.Judgements.FirstOrDefault(j => j.Verdict == Verdict.Unseen);
+        var rest = account.Judgements.FirstOrDefault(j => j.Verdict is Verdict.Excess or Verdict.Forbidden) ?? account.Judgements.FirstOrDefault(j => j.Verdict == Verdict.Unseen);
         return rest is null ? null : rest.Verdict == Verdict.Unseen ? WhyUnseen(rest.Right, rest.Reason) : $"it still holds {rest.Right}";
     }
 

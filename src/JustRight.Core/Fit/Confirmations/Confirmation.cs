@@ -16,13 +16,13 @@ public sealed record Confirmation(
     string Install, string GrantId, string Principal, Sid? Sid, IReadOnlyList<string> Lets, bool Held, string By, DateTimeOffset At, DateTimeOffset Until);
 
 /// <summary>Every confirmation there is; the latest one of a grant counts.</summary>
-public sealed class ConfirmationBook(IEnumerable<Confirmation> confirmations)
+public sealed class ConfirmationIndex(IEnumerable<Confirmation> confirmations)
 {
     private readonly Dictionary<(string, string), Confirmation> _latest =
         confirmations.GroupBy(c => (c.Install, c.GrantId)).ToDictionary(g => g.Key, g => g.MaxBy(c => c.At)!);
 
     /// <summary>A book without entries.</summary>
-    public static ConfirmationBook Empty { get; } = new([]);
+    public static ConfirmationIndex Empty { get; } = new([]);
 
     /// <summary>The words that count, one a grant.</summary>
     public IEnumerable<Confirmation> Latest => _latest.Values;

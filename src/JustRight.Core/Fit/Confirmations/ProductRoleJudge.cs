@@ -8,7 +8,7 @@ using JustRight.Core.Sheets;
 namespace JustRight.Core.Fit.Confirmations;
 
 /// <summary>Judges an account's mapping to an identity inside a product by what a person last said they saw there.</summary>
-public sealed class ProductRoleJudge(ConfirmationBook book, SurveyView view, DateTimeOffset now)
+public sealed class ProductRoleJudge(ConfirmationIndex book, SurveyView view, DateTimeOffset now)
 {
     private static readonly TimeSpan Soon = TimeSpan.FromDays(30);
 
@@ -16,11 +16,11 @@ public sealed class ProductRoleJudge(ConfirmationBook book, SurveyView view, Dat
     public Judgement Judge(Plan plan, PlannedAccount account, PlannedGrant grant)
     {
         var right = (ProductRoleRight)grant.Right;
-        var stands = NeedsBook.Stands(grant, plan.Stage);
+        var stands = NeedsIndex.Stands(grant, plan.Stage);
         var noLonger = plan.Stage == Stage.Retiring ? "no longer needed" : "needed for setup only";
         if (book.LatestOf(plan.Install, grant.Id) is not { } word)
         {
-            if (grant.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned) return Say(grant, Verdict.Later, "setup gives it");
+            if (grant.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned) return Say(grant, Verdict.Pending, "setup gives it");
             if (plan.Stage == Stage.Retiring) return Say(grant, Verdict.Done, "no longer needed; nobody ever confirmed it inside the product, which goes");
             return Say(grant, Verdict.Unseen, stands ? "a person must look it up inside the product, and nobody has confirmed it" : $"{noLonger}, and nobody has confirmed that it is gone");
         }
@@ -31,9 +31,9 @@ public sealed class ProductRoleJudge(ConfirmationBook book, SurveyView view, Dat
         var judged = (stands, word.Held) switch
         {
             (true, true) => Say(grant, Verdict.Met, confirmed),
-            (true, false) when grant.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned => Say(grant, Verdict.Later, "setup gives it"),
-            (true, false) => Say(grant, Verdict.Unmet, $"not there; {confirmed}"),
-            (false, true) => Say(grant, Verdict.Spare, $"{(plan.Stage == Stage.Retiring ? noLonger : "left over from setup")}; {confirmed}"),
+            (true, false) when grant.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned => Say(grant, Verdict.Pending, "setup gives it"),
+            (true, false) => Say(grant, Verdict.Missing, $"not there; {confirmed}"),
+            (false, true) => Say(grant, Verdict.Excess, $"{(plan.Stage == Stage.Retiring ? noLonger : "left over from setup")}; {confirmed}"),
             (false, false) => Say(grant, Verdict.Done, $"{noLonger}, and gone; {confirmed}"),
         };
         var days = (int)Math.Ceiling((word.Until - now).TotalDays);

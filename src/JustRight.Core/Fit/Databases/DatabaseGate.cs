@@ -41,13 +41,13 @@ public static class DatabaseGate
 
     /// <summary>
     /// What is held beyond the needs, without what only lets the account in to what else it holds or needs there, and without what
-    /// everybody has who gets in: neither is too much by itself.
+    /// everybody has who gets in: neither is excess by itself.
     /// </summary>
     public static IEnumerable<Held> WithoutMereEntrances(IReadOnlyList<Held> held, IReadOnlyList<Right> needed)
     {
         var used = held.Select(h => h.Right).Where(r => !IsEntrance(r)).Concat(needed).SelectMany(r => Implication.Entrances(r)).Select(r => r.Key).ToHashSet(StringComparer.Ordinal);
         foreach (var entrance in held.Select(h => h.Right).OfType<DatabasePermissionRight>().Where(IsEntrance).Where(r => !used.Contains(r.Key)).ToList())
-            used.Add(Implication.Entrances(entrance)[0].Key); // the user is what is too much; the login only lets it in
+            used.Add(Implication.Entrances(entrance)[0].Key); // the user is what is excess; the login only lets it in
         used.UnionWith(held.Select(h => h.Right).Where(r => !IsEntrance(r)).Concat(needed).Select(r => r.AtInstance).OfType<string>().Select(i => new InstancePermissionRight(i, RoleAttributeNames.Login).Key));
         used.UnionWith(held.Select(h => h.Right).Concat(needed).OfType<DatabasePermissionRight>().Where(r => r.Within is not null).Select(r => new DatabasePermissionRight(r.Instance, r.Database, "USAGE", r.Within).Key));
         return held.Where(h => !(IsEntrance(h.Right) && used.Contains(h.Right.Key)) && !IsOwnersShadow(h, needed) && !h.Tails.All(t => t.Tail.Steps.Any(s => s is { Kind: StepKind.Role, Name: "public" })));

@@ -3,24 +3,24 @@ namespace JustRight.Core.Fit.Drift;
 /// <summary>Which way a difference goes.</summary>
 public enum DriftWay
 {
-    /// <summary>Something is missing, too much or forbidden that was not.</summary>
+    /// <summary>Something is missing, excess or forbidden that was not.</summary>
     Worse,
 
     /// <summary>It is other than before, and neither worse nor better.</summary>
     Other,
 
-    /// <summary>Something that was missing or too much no longer is.</summary>
+    /// <summary>Something that was missing or excess no longer is.</summary>
     Better,
 }
 
 /// <summary>One difference between two fits, in words.</summary>
 /// <param name="Account">The account's logon name; empty where it is no account's.</param>
-/// <param name="Right">The right and its place; empty where it is about a corner.</param>
+/// <param name="Right">The right and its place; empty where it is about an unread part.</param>
 public sealed record DriftLine(DriftWay Way, string Account, string Right, string Words);
 
 /// <summary>
 /// The differences between two fits of one install: every right whose verdict or path is another, every one that came or went,
-/// and the corners that can no longer be read or can again. Nothing else: an age, or another wording of a reason, is no difference.
+/// and the parts that can no longer be read, or can be read again. Nothing else: an age, or another wording of a reason, is no difference.
 /// </summary>
 public static class FitDrift
 {
@@ -31,8 +31,8 @@ public static class FitDrift
         var now = after.Rights.ToDictionary(r => r.Id);
         var lines = after.Rights.SelectMany(r => new[] { Compare(was.GetValueOrDefault(r.Id), r), CompareAccepted(was.GetValueOrDefault(r.Id), r) }).OfType<DriftLine>().ToList();
         lines.AddRange(before.Rights.Where(r => !now.ContainsKey(r.Id)).Select(Gone));
-        lines.AddRange(after.Strangers.Except(before.Strangers).Select(s => new DriftLine(DriftWay.Worse, "", "", $"new: {s}")));
-        lines.AddRange(before.Strangers.Except(after.Strangers).Select(s => new DriftLine(DriftWay.Better, "", "", $"no longer: {s}")));
+        lines.AddRange(after.UnexpectedMembers.Except(before.UnexpectedMembers).Select(s => new DriftLine(DriftWay.Worse, "", "", $"new: {s}")));
+        lines.AddRange(before.UnexpectedMembers.Except(after.UnexpectedMembers).Select(s => new DriftLine(DriftWay.Better, "", "", $"no longer: {s}")));
         lines.AddRange(after.Unread.Except(before.Unread).Select(u => new DriftLine(DriftWay.Other, "", "", $"{u} can no longer be read")));
         lines.AddRange(before.Unread.Except(after.Unread).Select(u => new DriftLine(DriftWay.Other, "", "", $"{u} can be read again")));
         return [.. lines.Select((l, i) => (l, i)).OrderBy(x => x.l.Way).ThenBy(x => x.i).Select(x => x.l)];
@@ -40,7 +40,7 @@ public static class FitDrift
 
     private static DriftLine? Compare(KeptRight? was, KeptRight now)
     {
-        if (was is null) return now.Needed ? NewNeed(now) : Say(now, DriftWay.Worse, $"new, and {(now.Verdict == Verdict.Barred ? "barred" : "nothing asks for it")}{By(now)}");
+        if (was is null) return now.Needed ? NewNeed(now) : Say(now, DriftWay.Worse, $"new, and {(now.Verdict == Verdict.Forbidden ? "forbidden" : "nothing asks for it")}{By(now)}");
         if (was.Verdict == now.Verdict)
         {
             if (was.Paths.SequenceEqual(now.Paths) || now.Paths.Count == 0) return null;
@@ -51,13 +51,13 @@ public static class FitDrift
         return (was.Verdict, now.Verdict) switch
         {
             (_, Verdict.Unseen) => Say(now, DriftWay.Other, $"can no longer be seen: {now.Reason}"),
-            (Verdict.Unseen, Verdict.Met or Verdict.Done or Verdict.Later) => Say(now, DriftWay.Better, $"seen again: {now.Reason}"),
+            (Verdict.Unseen, Verdict.Met or Verdict.Done or Verdict.Pending) => Say(now, DriftWay.Better, $"seen again: {now.Reason}"),
             (_, Verdict.Met) => Say(now, DriftWay.Better, $"as needed now{By(now)}"),
-            (Verdict.Met, Verdict.Unmet) => Say(now, DriftWay.Worse, $"no longer so: {now.Reason}"),
-            (_, Verdict.Unmet) => Say(now, DriftWay.Worse, $"missing: {now.Reason}"),
-            (_, Verdict.Barred) => Say(now, DriftWay.Worse, $"barred now{By(now)}"),
-            (Verdict.Barred, Verdict.Spare) => Say(now, DriftWay.Other, $"no longer barred, and still asked for by nothing{By(now)}"),
-            (_, Verdict.Spare) => Say(now, DriftWay.Worse, $"asked for by nothing any longer{By(now)}"),
+            (Verdict.Met, Verdict.Missing) => Say(now, DriftWay.Worse, $"no longer so: {now.Reason}"),
+            (_, Verdict.Missing) => Say(now, DriftWay.Worse, $"missing: {now.Reason}"),
+            (_, Verdict.Forbidden) => Say(now, DriftWay.Worse, $"forbidden now{By(now)}"),
+            (Verdict.Forbidden, Verdict.Excess) => Say(now, DriftWay.Other, $"no longer forbidden, and still asked for by nothing{By(now)}"),
+            (_, Verdict.Excess) => Say(now, DriftWay.Worse, $"asked for by nothing any longer{By(now)}"),
             (_, Verdict.Done) => Say(now, DriftWay.Better, "was needed for setup only, and is gone"),
             _ => Say(now, DriftWay.Other, now.Reason),
         };
@@ -73,7 +73,7 @@ public static class FitDrift
 
     private static DriftLine NewNeed(KeptRight now) => now.Verdict switch
     {
-        Verdict.Unmet => Say(now, DriftWay.Worse, $"needed now, and missing: {now.Reason}"),
+        Verdict.Missing => Say(now, DriftWay.Worse, $"needed now, and missing: {now.Reason}"),
         Verdict.Met => Say(now, DriftWay.Other, "needed now, and so"),
         _ => Say(now, DriftWay.Other, $"needed now: {now.Reason}"),
     };
@@ -82,7 +82,7 @@ public static class FitDrift
     {
         { Needed: true } => Say(was, DriftWay.Other, "no longer needed"),
         { Verdict: Verdict.Unseen } => Say(was, DriftWay.Other, "no longer in question"),
-        { Verdict: Verdict.Barred } => Say(was, DriftWay.Better, "gone; it was barred"),
+        { Verdict: Verdict.Forbidden } => Say(was, DriftWay.Better, "gone; it was forbidden"),
         _ => Say(was, DriftWay.Better, "gone; nothing asked for it"),
     };
 

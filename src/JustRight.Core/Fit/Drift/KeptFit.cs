@@ -2,20 +2,20 @@ namespace JustRight.Core.Fit.Drift;
 
 /// <summary>A fit as it is kept: what it said of each right, in words, so that it can be compared years later.</summary>
 /// <param name="Rights">Each right that was judged, by id.</param>
-/// <param name="Strangers">What was too much at a place and is no account's right.</param>
-/// <param name="Unread">The corners that could not be read.</param>
-public sealed record KeptFit(string Install, DateTimeOffset SurveyedAt, Leaning Leaning, string Words, IReadOnlyList<KeptRight> Rights, IReadOnlyList<string> Strangers, IReadOnlyList<string> Unread)
+/// <param name="UnexpectedMembers">What was too much at a place and is no account's right.</param>
+/// <param name="Unread">The parts that could not be read.</param>
+public sealed record KeptFit(string Install, DateTimeOffset SurveyedAt, FitCounts Counts, string Words, IReadOnlyList<KeptRight> Rights, IReadOnlyList<string> UnexpectedMembers, IReadOnlyList<string> Unread)
 {
     /// <summary>What is kept of a fit.</summary>
     public static KeptFit Of(InstallFit fit) => new(
-        fit.Plan.Install, fit.SurveyedAt, fit.Leaning, fit.Words,
+        fit.Plan.Install, fit.SurveyedAt, fit.Counts, fit.Words,
         [
             .. fit.Accounts.SelectMany(a => a.Judgements.Select(j => new KeptRight(
-                j.Id, a.Account.Name, j.Right.ToString() ?? "", j.Verdict is not (Verdict.Spare or Verdict.Barred), j.Verdict, j.Reason, [.. j.Paths.Select(p => p.ToString()).Order(StringComparer.Ordinal)])
+                j.Id, a.Account.Name, j.Right.ToString() ?? "", j.Verdict is not (Verdict.Excess or Verdict.Forbidden), j.Verdict, j.Reason, [.. j.Paths.Select(p => p.ToString()).Order(StringComparer.Ordinal)])
             { Accepted = j.Accepted is not null })),
         ],
-        [.. fit.Findings.Where(f => f.TooMuch).Select(f => $"{f.Place}: {f.Text}")],
-        [.. fit.Corners.Select(c => c.Place).Distinct()]);
+        [.. fit.Findings.Where(f => f.IsExcess).Select(f => $"{f.Place}: {f.Text}")],
+        [.. fit.UnreadParts.Select(c => c.Place).Distinct()]);
 }
 
 /// <summary>What a fit said of one right.</summary>

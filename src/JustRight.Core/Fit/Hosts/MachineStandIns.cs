@@ -9,7 +9,7 @@ namespace JustRight.Core.Fit.Hosts;
 /// <summary>
 /// Finds where a computer account stands in for an account of the plan: a service that ran, or still runs, as a built-in
 /// identity reached another host or a database as its machine. Once the service runs as its own account, the machine's entry is
-/// spare: every other service of that machine could use it.
+/// excess: every other service of that machine could use it.
 /// </summary>
 internal static class MachineStandIns
 {
@@ -26,7 +26,7 @@ internal static class MachineStandIns
             foreach (var held in all)
             {
                 if (!(needed.TryGetValue(held.Right.Key, out var grant) || (grant = Entered(held.Right, all, needed)) is not null) || Same(held.Right.Place, host) || view.Baseline.Of(held.Right).Count > 0) continue;
-                yield return new Judgement($"{account.Key}/machine/{host}/{held.Right.Key}", account.Key, held.Right, Verdict.Spare, Reason(plan, account, host, view), machine.PathsOf(held)) { Machine = host };
+                yield return new Judgement($"{account.Key}/machine/{host}/{held.Right.Key}", account.Key, held.Right, Verdict.Excess, Reason(plan, account, host, view), machine.PathsOf(held)) { Machine = host };
             }
         }
     }

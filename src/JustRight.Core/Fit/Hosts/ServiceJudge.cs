@@ -25,7 +25,7 @@ internal sealed class ServiceJudge(SurveyView view, Plan plan)
         if (view.WhyUnread(right) is { } unread) return Say(Verdict.Unseen, unread);
         var host = view.Host(right.Host)!;
         if (OrderOf(host).Find(right.Service) is not { } service)
-            return plan.Stage == Stage.Planned ? Say(Verdict.Later, "setup creates the service") : Say(Verdict.Unmet, $"there is no service {right.Service} on {host.Name}; setup should have created it");
+            return plan.Stage == Stage.Planned ? Say(Verdict.Pending, "setup creates the service") : Say(Verdict.Missing, $"there is no service {right.Service} on {host.Name}; setup should have created it");
 
         var (fits, reason) = right.Aspect switch
         {
@@ -38,8 +38,8 @@ internal sealed class ServiceJudge(SurveyView view, Plan plan)
         {
             true => Say(Verdict.Met, reason),
             null => Say(Verdict.Unseen, reason),
-            _ when asked.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned => Say(Verdict.Later, $"setup sets it; now {reason}"),
-            _ => Say(Verdict.Unmet, reason),
+            _ when asked.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned => Say(Verdict.Pending, $"setup sets it; now {reason}"),
+            _ => Say(Verdict.Missing, reason),
         };
 
         Judgement Say(Verdict verdict, string text) => new(grant.Id, grant.Account, right, verdict, text, []) { Grant = grant };

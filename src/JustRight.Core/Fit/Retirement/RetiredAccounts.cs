@@ -7,8 +7,8 @@ namespace JustRight.Core.Fit.Retirement;
 /// <summary>Judges the accounts of an install that is being retired: those that only it uses shall be disabled, and then go.</summary>
 internal static class RetiredAccounts
 {
-    /// <summary>The verdict on an account itself. Too much only when it is ours, nobody else uses it, and it can still be used.</summary>
-    public static IEnumerable<Judgement> Judge(SurveyView view, NeedsBook needs, PlannedAccount account, string domain, int node)
+    /// <summary>The verdict on an account itself. Excess only when it is ours, nobody else uses it, and it can still be used.</summary>
+    public static IEnumerable<Judgement> Judge(SurveyView view, NeedsIndex needs, PlannedAccount account, string domain, int node)
     {
         var (verdict, reason) = (view.Survey.Directory.Unread, node < 0 ? null : view.Graph.PrincipalOf(node)) switch
         {
@@ -17,13 +17,13 @@ internal static class RetiredAccounts
             (_, { Kind: PrincipalKind.Group }) => (Verdict.Done, $"{account.Name} is a group, and no account"),
             _ when WhyKept(needs, account) is { } kept => (Verdict.Done, kept),
             (_, { } found) when found.State.HasFlag(AccountState.Disabled) => (Verdict.Done, "disabled"),
-            _ => (Verdict.Spare, "nothing uses it any more, and it is not disabled"),
+            _ => (Verdict.Excess, "nothing uses it any more, and it is not disabled"),
         };
         yield return new Judgement($"{account.Key}/{new AccountRight(domain, AccountAspect.Exists).Key}", account.Key, new AccountRight(domain, AccountAspect.Exists), verdict, reason, []);
     }
 
     /// <summary>Why an account stays though its install goes, or null when it goes along.</summary>
-    public static string? WhyKept(NeedsBook needs, PlannedAccount account) =>
+    public static string? WhyKept(NeedsIndex needs, PlannedAccount account) =>
         needs.UsersOf(account.Name).Distinct().ToList() is { Count: > 0 } users ? $"kept: {string.Join(" and ", users)} {(users.Count == 1 ? "uses" : "use")} it"
             : account.Existing ? "kept: it was there before us, and whoever keeps it decides on it"
             : null;

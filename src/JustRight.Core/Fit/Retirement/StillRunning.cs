@@ -12,7 +12,7 @@ internal sealed record StillRunning(string Service, string Host, PlannedAccount 
     public string Words => $"{Service} on {Host} is still set to run as {Account.Name}: remove the product there first, or give the service another account.";
 
     /// <summary>Those of one host, without those that another install wants to run as the account: they stay.</summary>
-    public static IEnumerable<StillRunning> On(HostSnapshot host, Plan plan, NeedsBook needs) =>
+    public static IEnumerable<StillRunning> On(HostSnapshot host, Plan plan, NeedsIndex needs) =>
         from service in host.Services
         from account in plan.Accounts
         where ServiceJudge.IsAccount(service.Account, host.Name, account.Name, plan)

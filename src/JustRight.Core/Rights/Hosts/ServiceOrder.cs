@@ -14,14 +14,14 @@ public sealed record StartObstacle(string Service, string Words);
 public sealed class ServiceOrder
 {
     private readonly Dictionary<string, HostService> _services;
-    private readonly Lazy<IReadOnlyDictionary<string, int>> _waves;
+    private readonly Lazy<IReadOnlyDictionary<string, StartOrder>> _orders;
 
     /// <summary>Reads the services of a host.</summary>
     public ServiceOrder(IReadOnlyList<HostService> services)
     {
         _services = new Dictionary<string, HostService>(StringComparer.OrdinalIgnoreCase);
         foreach (var service in services) _services.TryAdd(service.Name, service);
-        _waves = new Lazy<IReadOnlyDictionary<string, int>>(Waves);
+        _orders = new Lazy<IReadOnlyDictionary<string, StartOrder>>(StartOrders);
     }
 
     /// <summary>A service by name, without regard to case, or null.</summary>
@@ -84,19 +84,30 @@ public sealed class ServiceOrder
     }
 
     /// <summary>
-    /// The wave in which a service starts with the host: 0 drivers, 1 automatic, 2 automatic delayed, 3 when asked for; null for
-    /// one that is disabled or not there. What others wait for moves up into their wave.
+    /// When a service starts; null for one that is disabled or not there. What others wait for starts no later than they do.
     /// </summary>
-    public int? WaveOf(string name) => _waves.Value.TryGetValue(name, out var wave) ? wave : null;
+    public StartOrder? OrderOf(string name) => _orders.Value.TryGetValue(name, out var order) ? order : null;
 
-    private Dictionary<string, int> Waves()
+    private Dictionary<string, StartOrder> StartOrders()
     {
-        var waves = new Dictionary<string, int>(StringComparer.OrdinalIgnoreCase);
-        foreach (var service in _services.Values.Where(s => s.Start != ServiceStart.Disabled))
-            waves[service.Name] = service.Start switch { ServiceStart.Boot or ServiceStart.System => 0, ServiceStart.Automatic => 1, ServiceStart.AutomaticDelayed => 2, _ => 3 };
-        foreach (var service in _services.Values.Where(s => waves.ContainsKey(s.Name)).OrderBy(s => waves[s.Name]).ToList())
-            foreach (var wanted in WaitsForAll(service.Name).Where(waves.ContainsKey))
-                waves[wanted] = Math.Min(waves[wanted], waves[service.Name]);
-        return waves;
+        var orders = new Dictionary<string, StartOrder>(StringComparer.OrdinalIgnoreCase);
+        foreach (var service in _services.Values)
+            if (OwnOrder(service.Start) is { } order)
+                orders[service.Name] = order;
+        foreach (var service in _services.Values.Where(s => orders.ContainsKey(s.Name)).OrderBy(s => orders[s.Name]).ToList())
+            foreach (var wanted in WaitsForAll(service.Name).Where(orders.ContainsKey))
+                if (orders[service.Name] < orders[wanted])
+                    orders[wanted] = orders[service.Name];
+        return orders;
     }
+
+    private static StartOrder? OwnOrder(ServiceStart start) => start switch
+    {
+        ServiceStart.Boot or ServiceStart.System => StartOrder.WithTheSystem,
+        ServiceStart.Automatic => StartOrder.Automatic,
+        ServiceStart.AutomaticDelayed => StartOrder.AutomaticDelayed,
+        ServiceStart.Manual => StartOrder.Manual,
+        ServiceStart.Disabled => null,
+        _ => throw new ArgumentOutOfRangeException(nameof(start), start, null),
+    };
 }

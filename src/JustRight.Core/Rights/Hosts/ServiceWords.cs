@@ -16,4 +16,15 @@ public static class ServiceWords
 
     /// <summary>The start type of a word, or null.</summary>
     public static ServiceStart? StartOf(string word) => Array.Find(Table, r => string.Equals(r.Word, word, StringComparison.OrdinalIgnoreCase)) is { Word: not null } row ? row.Start : null;
+
+    /// <summary>When a service starts, in words; null for one that is disabled.</summary>
+    public static string Of(StartOrder? order) => order switch
+    {
+        StartOrder.WithTheSystem => "with the system",
+        StartOrder.Automatic => "automatic",
+        StartOrder.AutomaticDelayed => "automatic, delayed",
+        StartOrder.Manual => "manual",
+        null => "disabled",
+        _ => throw new ArgumentOutOfRangeException(nameof(order), order, null),
+    };
 }

@@ -380,7 +380,7 @@ foreach ($step in @($list.steps)) {
     }
     catch {
         Write-Result $step $number 'failed' $before $_.Exception.Message
-        if (-not $FromInput) { Write-Output "Stopped at change $number of $(@($list.steps).Count): the ones before it stand, the ones after it were not touched. Run this again once the cause is mended." }
+        if (-not $FromInput) { Write-Output "Stopped at change $number of $(@($list.steps).Count): the ones before it stand, the ones after it were not touched. Run this again once the cause is fixed." }
         exit 1
     }
 }

@@ -46,7 +46,7 @@ export function AcceptForm({ install, off, close }: { install: string; off: Off;
         />
         <TextInput
           label="Until"
-          description="The last day on which it counts, by the house's clock; within a year."
+          description="The last day on which it counts, in the organization's time zone; within a year."
           type="date"
           required
           value={until}

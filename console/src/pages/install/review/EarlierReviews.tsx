@@ -31,7 +31,7 @@ export function EarlierReviews({ reviews }: { reviews: ReviewView[] }) {
             </Table.Td>
             <Table.Td>{r.fit}</Table.Td>
             <Table.Td>
-              <Balance leaning={r.leaning} />
+              <Balance counts={r.counts} />
             </Table.Td>
             <Table.Td>{r.off.filter((o) => !o.accepted).length}</Table.Td>
             <Table.Td>{r.nextBy ?? '–'}</Table.Td>

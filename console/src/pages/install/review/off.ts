@@ -14,7 +14,7 @@ export interface Off {
 export const offOf = (fit: FitView): Off[] => [
   ...fit.accounts.flatMap((a) =>
     a.rights
-      .filter((r) => r.verdict === 'unmet' || r.verdict === 'spare' || r.verdict === 'barred')
+      .filter((r) => r.verdict === 'missing' || r.verdict === 'excess' || r.verdict === 'forbidden')
       .map((r) => ({
         target: r.id,
         account: a.name,
@@ -25,12 +25,12 @@ export const offOf = (fit: FitView): Off[] => [
       })),
   ),
   ...fit.findings
-    .filter((f) => f.tooMuch)
+    .filter((f) => f.isExcess)
     .map((f) => ({
       target: f.id,
       account: f.place,
       words: f.text,
-      verdict: 'spare',
+      verdict: 'excess',
       reason: '',
       accepted: f.accepted ?? null,
     })),

@@ -1,10 +1,10 @@
 import { Table } from '@mantine/core';
-import type { TrialCheckView } from '../../../api/schema.gen';
+import type { SignInCheckView } from '../../../api/schema.gen';
 
 const signs: Record<string, string> = { pass: '✓', fail: '✗', unseen: '?' };
 
-/** The checks of a trial, each with its fact and what would mend it. */
-export function Checks({ checks }: { checks: TrialCheckView[] }) {
+/** The checks of a sign-in test, each with its fact and what would fix it. */
+export function Checks({ checks }: { checks: SignInCheckView[] }) {
   return (
     <Table aria-label="checks" verticalSpacing={4}>
       <Table.Thead>
@@ -21,9 +21,9 @@ export function Checks({ checks }: { checks: TrialCheckView[] }) {
               <span aria-hidden="true">{signs[check.verdict]}</span> {check.verdict}
             </Table.Td>
             <Table.Td>{check.asks}</Table.Td>
-            <Table.Td className="card-value">
+            <Table.Td className="setting-value">
               {check.fact}
-              {check.mend && <div className="soft">{check.mend}</div>}
+              {check.fix && <div className="soft">{check.fix}</div>}
             </Table.Td>
           </Table.Tr>
         ))}

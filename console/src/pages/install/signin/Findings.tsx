@@ -1,4 +1,4 @@
-import type { CardFindingView } from '../../../api/schema.gen';
+import type { SettingsFindingView } from '../../../api/schema.gen';
 
 const signs: Record<string, [string, string]> = {
   wrong: ['✗', 'outcome-fail'],
@@ -6,8 +6,8 @@ const signs: Record<string, [string, string]> = {
   unseen: ['?', 'outcome-unseen'],
 };
 
-/** What was found by holding the values of a card against each other and against the people last read. */
-export function Findings({ findings }: { findings: CardFindingView[] }) {
+/** What was found by holding the settings against each other and against the people last read. */
+export function Findings({ findings }: { findings: SettingsFindingView[] }) {
   if (findings.length === 0) return <p className="soft">The values go together, as far as was read.</p>;
   return (
     <ul className="findings" aria-label="what was found about the settings">
@@ -18,7 +18,7 @@ export function Findings({ findings }: { findings: CardFindingView[] }) {
             <b className={look}>
               <span aria-hidden="true">{sign}</span> {finding.weight}
             </b>{' '}
-            {finding.text} <span className="soft">{finding.mend}</span>
+            {finding.text} <span className="soft">{finding.fix}</span>
           </li>
         );
       })}

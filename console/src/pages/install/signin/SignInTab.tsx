@@ -7,9 +7,9 @@ import type { FollowedJob } from '../../../api/useJob';
 import { Failure } from '../../../parts/Failure';
 import { PasswordPlaces } from '../../../parts/PasswordPlaces';
 import { Loading } from '../../../parts/Loading';
-import { CardTable } from './CardTable';
+import { SettingsTable } from './SettingsTable';
 import { Findings } from './Findings';
-import { Trial } from './Trial';
+import { SignInTest } from './SignInTest';
 
 interface Props {
   name: string;
@@ -17,7 +17,7 @@ interface Props {
   follow: (job: JobView) => void;
 }
 
-/** How people sign in to a product: what it is told and why, and the trial that proves it. */
+/** How people sign in to a product: what it is told and why, and the sign-in test that proves it. */
 export function SignInTab({ name, followed, follow }: Props) {
   const shown = useQuery(signInQuery(name));
   const navigate = useNavigate();
@@ -49,9 +49,9 @@ export function SignInTab({ name, followed, follow }: Props) {
         )}
       </div>
       <Findings findings={view.findings} />
-      <CardTable view={view} />
+      <SettingsTable view={view} />
       <PasswordPlaces places={view.passwordPlaces} />
-      <Trial name={name} last={view.trial ?? null} followed={followed} follow={follow} />
+      <SignInTest name={name} last={view.test ?? null} followed={followed} follow={follow} />
     </>
   );
 }

@@ -28,7 +28,7 @@ internal sealed class PostgreSqlGrants(InstanceSnapshot instance, PostgreSqlCata
     /// <summary>The role as which a path enters an instance, or null.</summary>
     public static string? RoleOf(RightPath path, string instanceName) => path.Steps.FirstOrDefault(s => s.Kind == StepKind.Login) is { } login && login.Name.StartsWith(LoginWords(instanceName), StringComparison.Ordinal) ? login.Name[LoginWords(instanceName).Length..] : null;
 
-    /// <summary>A role of the house's own may be called like the all-powerful one of the other family, and must not be taken for it.</summary>
+    /// <summary>A role of the organization's own may be called like the all-powerful one of the other family, and must not be taken for it.</summary>
     private InstanceRoleRight RoleRight(string role) => new(instance.Name, string.Equals(role, Implication.AllPowerful, StringComparison.OrdinalIgnoreCase) ? $"\"{role}\"" : role);
 
     private static string LoginWords(string instanceName) => $"{instanceName} role ";

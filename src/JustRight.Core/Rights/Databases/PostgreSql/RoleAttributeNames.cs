@@ -23,7 +23,7 @@ public static class RoleAttributeNames
         [Login] = (RoleAttributes.Login, "rolcanlogin", 1, "sign in"),
     }.ToFrozenDictionary(StringComparer.Ordinal);
 
-    /// <summary>The predefined roles that reach farther than a role of the house's own [PostgreSQL, Predefined Roles].</summary>
+    /// <summary>The predefined roles that reach farther than a role of the organization's own [PostgreSQL, Predefined Roles].</summary>
     public static FrozenDictionary<string, (int Points, string Reason)> PredefinedRoles { get; } = new Dictionary<string, (int, string)>
     {
         ["pg_execute_server_program"] = (790, "pg_execute_server_program runs programs as the server's own account, and so can become anything"),

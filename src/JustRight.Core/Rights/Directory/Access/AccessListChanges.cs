@@ -3,7 +3,7 @@ using JustRight.Core.Rights.Directory.Descriptors;
 
 namespace JustRight.Core.Rights.Directory.Access;
 
-/// <summary>What changes of access lists mean: whether one is made already, and the list afterwards. The lab and the live connector share it.</summary>
+/// <summary>What changes of access lists mean: whether one is made already, and the list afterwards. The simulation and the live connector share it.</summary>
 public static class AccessListChanges
 {
     /// <summary>Whether a change is made, in words.</summary>

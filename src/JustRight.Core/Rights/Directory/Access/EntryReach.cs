@@ -3,7 +3,7 @@ using JustRight.Core.Rights.Directory.Schema;
 
 namespace JustRight.Core.Rights.Directory.Access;
 
-/// <summary>Holds entries that were found against rights that are needed, or barred.</summary>
+/// <summary>Holds entries that were found against rights that are needed, or forbidden.</summary>
 public static class EntryReach
 {
     /// <summary>The bits by which something can be changed, or a secret read; the others only look.</summary>

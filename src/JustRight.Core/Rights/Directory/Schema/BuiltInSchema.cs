@@ -1,6 +1,6 @@
 namespace JustRight.Core.Rights.Directory.Schema;
 
-/// <summary>The schema used only where there is none to read: in the lab, and for checking sheets before a survey.</summary>
+/// <summary>The schema used only where there is none to read: in the simulation, and for checking sheets before a survey.</summary>
 public static class BuiltInSchema
 {
     /// <summary>The schema.</summary>

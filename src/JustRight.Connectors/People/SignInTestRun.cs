@@ -1,0 +1,109 @@
+using System.Globalization;
+using JustRight.Core.SignIn;
+using JustRight.Core.SignIn.Settings;
+using JustRight.Core.SignIn.Objects;
+using JustRight.Core.SignIn.SignInTests;
+
+namespace JustRight.Connectors.People;
+
+/// <summary>Passwords that a sign-in test is given for its length; they are kept nowhere.</summary>
+/// <param name="Bind">Of the bind account; null when it is not known.</param>
+/// <param name="Person">Of the person who must be able to sign in; null when nobody typed it.</param>
+public sealed record SignInTestPasswords(NewPassword? Bind, NewPassword? Person);
+
+/// <summary>How a sign-in test goes on.</summary>
+public interface ISignInTestObserver
+{
+    /// <summary>A check came to its end.</summary>
+    void Said(SignInCheck check);
+
+    /// <summary>Something is being counted.</summary>
+    /// <param name="what">Such as <c>people</c>.</param>
+    void Counting(string what, int sofar);
+}
+
+/// <summary>What the parts of a sign-in test share: the plan, its settings, and the checks so far.</summary>
+internal sealed class SignInTestRun(PlannedSignIn plan, SignInSettings settings, IPeopleDirectory directory, SignInTestPasswords passwords, DateTimeOffset now, ISignInTestObserver watcher, CancellationToken cancel)
+{
+    /// <summary>How many objects are asked for at a time where the product does not say.</summary>
+    public const int OwnPageSize = 500;
+
+    private readonly List<SignInCheck> _checks = [];
+
+    public PlannedSignIn Plan => plan;
+
+    public SignInSettings Settings => settings;
+
+    public IPeopleDirectory Directory => directory;
+
+    public SignInTestPasswords Passwords => passwords;
+
+    public DateTimeOffset Now => now;
+
+    public CancellationToken Cancel => cancel;
+
+    public AttributeMap Map { get; } = AttributeMap.Of(plan.Directory);
+
+    public bool IsAdLike => plan.Directory.Family == DirectoryFamily.AdLike;
+
+    /// <summary>Who is in the group whose members may enter, once that was looked up.</summary>
+    public HashSet<string>? Members { get; set; }
+
+    public IReadOnlyList<SignInCheck> Checks => _checks;
+
+    public string PeopleBase => settings[SettingKeys.Base] ?? settings[SettingKeys.PeopleBase]!;
+
+    public string GroupsBase => settings[SettingKeys.Base] ?? settings[SettingKeys.GroupsBase]!;
+
+    /// <summary>How many objects the product asks for at a time; null when it cannot ask page by page.</summary>
+    public int? ProductPageSize => settings[SettingKeys.PageSize] is { } size ? int.Parse(size, CultureInfo.InvariantCulture) : null;
+
+    public void Say(SignInCheck check)
+    {
+        cancel.ThrowIfCancellationRequested();
+        _checks.Add(check);
+        watcher.Said(check);
+    }
+
+    public void Pass(string id, string asks, string fact, string? fix = null) => Say(new SignInCheck(id, asks, CheckVerdict.Pass, fact, fix));
+
+    public void Fail(string id, string asks, string fact, string fix) => Say(new SignInCheck(id, asks, CheckVerdict.Fail, fact, fix));
+
+    public void Unseen(string id, string asks, string fact, string fix) => Say(new SignInCheck(id, asks, CheckVerdict.Unseen, fact, fix));
+
+    /// <summary>Makes a check; what stops it from being made leaves it unseen, with the reason, and the sign-in test goes on.</summary>
+    public void Check(string id, string asks, Action<string, string> make)
+    {
+        try
+        {
+            make(id, asks);
+        }
+        catch (ConnectorException e)
+        {
+            Unseen(id, asks, e.Message, "Fix what fails above, and run the sign-in test again.");
+        }
+    }
+
+    /// <summary>The objects of a search one by one, told about as they come: there may be more than anybody wants to keep.</summary>
+    public IEnumerable<PeopleObject> Counted(string what, IEnumerable<PeopleObject> search)
+    {
+        var sofar = 0;
+        foreach (var one in search)
+        {
+            if (++sofar % OwnPageSize == 0)
+            {
+                cancel.ThrowIfCancellationRequested();
+                watcher.Counting(what, sofar);
+            }
+
+            yield return one;
+        }
+    }
+
+    /// <summary>A number and what it counts.</summary>
+    public static string Number(int count, string one, string? many = null) => string.Create(CultureInfo.InvariantCulture, $"{count} {(count == 1 ? one : many ?? one + "s")}");
+
+    /// <summary>The first few of some names.</summary>
+    public static string Few(IReadOnlyCollection<string> names, int most = 5) =>
+        string.Join(", ", names.Take(most)) + (names.Count > most ? string.Create(CultureInfo.InvariantCulture, $" and {names.Count - most} more") : "");
+}

@@ -1,0 +1,52 @@
+using JustRight.Core.Installs;
+using JustRight.Core.Plans;
+using JustRight.Core.Rights;
+using JustRight.Core.Sheets;
+
+namespace JustRight.Core.Fit;
+
+/// <summary>A need of an install that still stands.</summary>
+public sealed record StandingNeed(string Install, Stage Stage, PlannedGrant Grant);
+
+/// <summary>What every install of the estate needs, by account: a right that another install needs is not excess.</summary>
+public sealed class NeedsIndex
+{
+    private readonly Dictionary<string, Dictionary<string, List<StandingNeed>>> _needs = new(StringComparer.OrdinalIgnoreCase);
+    private readonly ILookup<string, string> _users;
+
+    /// <summary>Gathers the standing needs of the given plans.</summary>
+    public NeedsIndex(IEnumerable<Plan> plans)
+    {
+        var all = plans.ToList();
+        _users = all.Where(p => p.Stage != Stage.Retiring)
+            .SelectMany(p => p.Accounts.Select(a => a.Name).Concat(p.Groups.Select(g => g.Name)).Distinct(StringComparer.OrdinalIgnoreCase), (p, name) => (p.Install, Name: name))
+            .ToLookup(u => u.Name, u => u.Install, StringComparer.OrdinalIgnoreCase);
+        foreach (var plan in all)
+        {
+            var names = plan.Accounts.ToDictionary(a => a.Key, a => a.Name);
+            foreach (var grant in plan.Grants.Where(g => Stands(g, plan.Stage)))
+            {
+                var name = names[grant.Account];
+                if (!_needs.TryGetValue(name, out var rights)) _needs[name] = rights = new(StringComparer.Ordinal);
+                (rights.TryGetValue(grant.Right.Key, out var list) ? list : rights[grant.Right.Key] = []).Add(new StandingNeed(plan.Install, plan.Stage, grant));
+            }
+        }
+    }
+
+    /// <summary>Whether a grant is still needed: one for setup alone is not once setup has run, and none is once the install is being retired.</summary>
+    public static bool Stands(PlannedGrant grant, Stage stage) => stage != Stage.Retiring && (grant.Until == Until.Always || stage == Stage.Planned);
+
+    /// <summary>The installs that go on using an account or group; one that is being retired does not.</summary>
+    public IEnumerable<string> UsersOf(string name) => _users[name];
+
+    /// <summary>The installs that need a right of an account.</summary>
+    public IReadOnlyList<string> Installs(string account, Right right) =>
+        _needs.TryGetValue(account, out var rights) && rights.TryGetValue(right.Key, out var list) ? [.. list.Select(i => i.Install).Distinct()] : [];
+
+    /// <summary>The accounts that need anything, by name.</summary>
+    public IEnumerable<string> Accounts => _needs.Keys.Order(StringComparer.OrdinalIgnoreCase);
+
+    /// <summary>Everything an account needs, with the install that needs it.</summary>
+    public IEnumerable<StandingNeed> Of(string account) =>
+        _needs.TryGetValue(account, out var rights) ? rights.Values.SelectMany(l => l) : [];
+}

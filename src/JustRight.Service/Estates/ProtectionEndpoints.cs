@@ -1,0 +1,69 @@
+using System.Security.Claims;
+using JustRight.Connectors;
+using JustRight.Contracts;
+using JustRight.Core.Changes;
+using JustRight.Core.Estates;
+using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Directory.Access;
+using JustRight.Service.Access;
+using JustRight.Service.Documents;
+using JustRight.Service.Hosting;
+using JustRight.Service.Jobs;
+using JustRight.Service.Log;
+using JustRight.Service.Proposals;
+using Microsoft.AspNetCore.Http.HttpResults;
+
+namespace JustRight.Service.Estates;
+
+/// <summary>The protection from accidental deletion: is it on, and switching it on or off knowingly.</summary>
+internal static class ProtectionEndpoints
+{
+    public static void MapProtection(this IEndpointRouteBuilder api)
+    {
+        api.MapGet("/estates/{name}/protection", ShowAsync)
+            .WithName("ShowProtection").WithSummary("Whether an object is protected from accidental deletion, and what would set or lift the protection").RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(404).ProducesProblem(502);
+        api.MapPost("/estates/{name}/protection", ChangeAsync)
+            .WithName("ChangeProtection").WithSummary("Sets or lifts the protection of an object, journaled and undoable").RequireAuthorization(Roles.Granter).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).ProducesProblem(502);
+    }
+
+    private static async Task<Results<Ok<ProtectionView>, ProblemHttpResult>> ShowAsync(string name, string @object, Library library, ConnectorStore shelf, CancellationToken cancel)
+    {
+        var (_, read, problem) = await ReadAsync(name, @object, library, shelf, cancel);
+        return problem is not null ? problem : TypedResults.Ok(new ProtectionView(read!.Dn, read.Simulated, read.IsOn, [.. read.Set.Select(c => c.Words)], [.. read.Lift.Select(c => c.Words)]));
+    }
+
+    private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> ChangeAsync(
+        string name, ProtectionOrder order, ClaimsPrincipal user, Library library, ConnectorStore shelf, ProposalService proposals, LogStore log, CancellationToken cancel)
+    {
+        var (estate, read, problem) = await ReadAsync(name, order.Dn ?? "", library, shelf, cancel);
+        if (problem is not null) return problem;
+        var changes = order.On ? read!.Set : read!.Lift;
+        if (changes.Count == 0) return Problems.Of(409, "as-it-is", order.On ? $"{read.Dn} is protected already." : $"{read.Dn} is not protected.");
+        if (await DirectoryFileEndpoints.RefusalAsync(library, estate!.Name, changes, cancel) is { } refusal) return refusal;
+        await log.AddAsync(user.Identity!.Name!, order.On ? "confirm protection" : "confirm lifting the protection", name, read.Dn, cancel);
+        var job = await proposals.AddAsync(name, new JobOrder(JobKinds.Protection, name, user.Identity!.Name!) { OrderJson = JobKinds.ProtectionOrder, Changes = changes }, cancel);
+        return TypedResults.Accepted($"/api/jobs/{job.Id}", JobQueue.View(job));
+    }
+
+    private static async Task<(Estate? Estate, Protected? Read, ProblemHttpResult? Problem)> ReadAsync(string name, string @object, Library library, ConnectorStore shelf, CancellationToken cancel)
+    {
+        if (await library.FindAsync(Library.EstateKind, name, cancel) is not { } row) return (null, null, Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name)));
+        var estate = Library.ReadEstate(row);
+        var asked = estate.Branches.FirstOrDefault(b => b.Key == @object)?.Name.Text ?? @object;
+        if (!DistinguishedName.TryParse(asked, out var dn)) return (null, null, Problems.Bad("object", "This is neither a branch of the estate nor a distinguished name.", "a key of 'branches', or a name such as OU=People,DC=fennmoor,DC=example", @object, [.. estate.Branches.Select(b => b.Key)]));
+        try
+        {
+            var read = await (await shelf.OpenAsync(estate, cancel)).Directory.ReadAsync(new DirectoryScope([], []) { Access = new AccessScope([], [dn.Text], AllContainers: false) }, cancel);
+            var tree = new AccessTree(read.Access!);
+            if (tree.IndexOf(dn.Text) is var at && (at < 0 || tree.DescriptorOf(at) is null)) return (null, null, Problems.Of(404, "not-found", $"{dn.Text} is not there, or its access list may not be read.", "Look at the name, and at what the account that reads the directory may see."));
+            var list = tree.DescriptorOf(at)!;
+            return (estate, new Protected(tree[at].Dn, estate.IsSimulated, DeletionProtection.IsOn(list), DeletionProtection.Set(tree, at, estate.Domain.ShortName), DeletionProtection.Lift(tree, at, estate.Domain.ShortName)), null);
+        }
+        catch (ConnectorException e)
+        {
+            return (null, null, Problems.Of(502, "unreachable", e.Message));
+        }
+    }
+
+    private sealed record Protected(string Dn, bool Simulated, bool IsOn, IReadOnlyList<DirectoryChange> Set, IReadOnlyList<DirectoryChange> Lift);
+}

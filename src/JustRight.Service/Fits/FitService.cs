@@ -1,0 +1,237 @@
+using JustRight.Connectors;
+using JustRight.Contracts;
+using JustRight.Core.Changes;
+using JustRight.Core.Changes.Retirement;
+using JustRight.Core.Estates;
+using JustRight.Core.Faults;
+using JustRight.Core.Fit;
+using JustRight.Core.Installs;
+using JustRight.Core.Plans;
+using JustRight.Core.Sheets;
+using JustRight.Service.Confirmations;
+using JustRight.Service.Documents;
+using JustRight.Service.Estates;
+using JustRight.Service.Reviews;
+using JustRight.Service.Storage;
+using JustRight.Service.Views;
+using Microsoft.EntityFrameworkCore;
+
+namespace JustRight.Service.Fits;
+
+/// <summary>An install with everything its fit rests on.</summary>
+public sealed record JudgedInstall(InstallFit Fit, Worklist Worklist)
+{
+    /// <summary>
+    /// For an install that is being retired: when everything that waits may be removed for good; null when nothing waits.
+    /// </summary>
+    public DateTimeOffset? RemovableAt { get; init; }
+}
+
+/// <summary>Brings together what plans and fits are made of: documents, settled names, the latest survey.</summary>
+public sealed class FitService(
+    Library library, EstatePlanner planner, SurveyStore surveys, ConfirmationStore confirmations, ExceptionStore exceptions,
+    IDbContextFactory<AppDb> databases, TimeProvider time)
+{
+    /// <summary>Why an install cannot be planned; empty when it can. Nothing is kept.</summary>
+    /// <param name="sheet">The sheet, where it is not in the books yet.</param>
+    public async Task<IReadOnlyList<Fault>> WhyNotPlannedAsync(Install install, CancellationToken cancel, Sheet? sheet = null)
+    {
+        if (sheet is null && await library.FindAsync(Library.SheetKind, install.Sheet, cancel) is null)
+            return [await MissingAsync(EstatePlanner.NoSheet(install), install.Sheet, Library.SheetKind, cancel)];
+        if (await library.FindAsync(Library.EstateKind, install.Estate, cancel) is not { } estateRow)
+            return [await MissingAsync(NoEstate(install), install.Estate, Library.EstateKind, cancel)];
+        sheet ??= Library.ReadSheet((await library.FindAsync(Library.SheetKind, install.Sheet, cancel))!);
+        return (await planner.PlanAsync(sheet, Library.ReadEstate(estateRow), install, cancel)).Faults;
+    }
+
+    /// <summary>
+    /// The plan of an install in the books; throws <see cref="FaultException"/> when a changed sheet or estate no longer allows
+    /// it.
+    /// </summary>
+    public async Task<(Plan Plan, Estate Estate)> PlanAsync(string name, CancellationToken cancel)
+    {
+        var row = await library.FindAsync(Library.InstallKind, name, cancel) ?? throw new KeyNotFoundException(name);
+        var install = Library.ReadInstall(row);
+        var (sheet, estate) = await LoadAsync(install, cancel);
+        var planned = await planner.PlanAsync(sheet, estate, install, cancel);
+        return (planned.Plan ?? throw new FaultException(planned.Faults), estate);
+    }
+
+    /// <summary>The fit of an install and what is left to do; null while no survey was taken.</summary>
+    public async Task<JudgedInstall?> JudgeAsync(string name, CancellationToken cancel)
+    {
+        var row = await library.FindAsync(Library.InstallKind, name, cancel) ?? throw new KeyNotFoundException(name);
+        var install = Library.ReadInstall(row);
+        var plans = await planner.PlanAllAsync(install.Estate, cancel) ?? throw new FaultException([NoEstate(install)]);
+        return await JudgeAsync(plans, row, await surveys.LatestAsync(install.Estate, cancel), cancel);
+    }
+
+    /// <summary>The fits of all installs of an estate that can be planned, from the latest survey.</summary>
+    public async Task<IReadOnlyList<InstallFit>> JudgeAllAsync(Estate estate, CancellationToken cancel)
+    {
+        if (await surveys.LatestAsync(estate.Name, cancel) is not { } view) return [];
+        if (await planner.PlanAllAsync(estate.Name, cancel) is not { } plans) return [];
+        var fits = new List<InstallFit>();
+        foreach (var plan in plans.All) fits.Add(await JudgeAsync(plan, estate, view, plans.Needs, cancel));
+        return fits;
+    }
+
+    /// <summary>
+    /// The plans of all installs of an estate; one that no longer can be planned is left out here and shows its faults itself.
+    /// </summary>
+    public async Task<IReadOnlyList<Plan>> PlansOfAsync(string estate, CancellationToken cancel) =>
+        (await planner.PlanAllAsync(estate, cancel))?.All ?? [];
+
+    /// <summary>
+    /// Settles the names that the plans of an estate make: each is asked for in the directory, and one in use gives way to the
+    /// next. A settled name stays, so that the account made under it is known again.
+    /// </summary>
+    public async Task SettleNamesAsync(Estate estate, EstateConnectors connectors, CancellationToken cancel)
+    {
+        foreach (var install in (await library.ListAsync(Library.InstallKind, cancel)).Select(Library.ReadInstall))
+        {
+            if (install.Estate != estate.Name) continue;
+            var (sheet, _) = await LoadAsync(install, cancel);
+            var book = await planner.NamesAsync(estate, install, cancel);
+            var taken = new HashSet<string>(book.Taken, StringComparer.OrdinalIgnoreCase);
+            while (true)
+            {
+                var (plan, _) = Planner.Make(sheet, estate, install, book with { Taken = taken });
+                if (plan is null) break;
+                var accounts = plan.Accounts
+                    .Where(a => !a.Existing && !book.Accounts.ContainsKey(a.Key) && !install.Accounts.ContainsKey(a.Key))
+                    .Select(a => (Kind: "account", a.Key, a.Name));
+                var groups = plan.Groups
+                    .Where(g => !g.Existing && !book.Groups.ContainsKey(g.Key) && !install.Groups.ContainsKey(g.Key))
+                    .Select(g => (Kind: "group", g.Key, g.Name));
+                var fresh = accounts.Concat(groups).ToList();
+                var used = await connectors.Directory.NamesInUseAsync([.. fresh.Select(f => f.Name)], cancel);
+                if (used.Count > 0)
+                {
+                    taken.UnionWith(used);
+                    continue;
+                }
+
+                await using var db = await databases.CreateDbContextAsync(cancel);
+                db.SettledNames.AddRange(
+                    fresh.Select(f => new SettledNameRow { Install = install.Name, Kind = f.Kind, Key = f.Key, Name = f.Name }));
+                await db.SaveChangesAsync(cancel);
+                break;
+            }
+        }
+    }
+
+    /// <summary>
+    /// Installs for a list, each with its fit from the latest survey. Every estate is planned once, whatever number of them it
+    /// holds.
+    /// </summary>
+    public async Task<IReadOnlyList<InstallSummary>> SummariesAsync(IReadOnlyList<DocumentRow> rows, CancellationToken cancel)
+    {
+        var estates = new Dictionary<string, (EstatePlans? Plans, Core.Fit.SurveyView? View)>();
+        var summaries = new List<InstallSummary>();
+        foreach (var row in rows)
+        {
+            var estate = Library.ReadInstall(row).Estate;
+            if (!estates.TryGetValue(estate, out var known))
+                estates[estate] = known = (await planner.PlanAllAsync(estate, cancel), await surveys.LatestAsync(estate, cancel));
+            summaries.Add(await SummaryAsync(known.Plans, row, known.View, cancel));
+        }
+
+        return summaries;
+    }
+
+    /// <summary>One install as in a list.</summary>
+    public async Task<InstallSummary> SummaryAsync(DocumentRow row, CancellationToken cancel) =>
+        (await SummariesAsync([row], cancel))[0];
+
+    private async Task<InstallSummary> SummaryAsync(
+        EstatePlans? plans, DocumentRow row, Core.Fit.SurveyView? view, CancellationToken cancel)
+    {
+        var install = Library.ReadInstall(row);
+        try
+        {
+            if (plans is null) throw new FaultException([NoEstate(install)]);
+            var judged = await JudgeAsync(plans, row, view, cancel);
+            var title = plans.Installs[install.Name].Sheet!.Title;
+            var counts = judged is null ? null : FitViews.Of(judged.Fit.Counts, judged.Fit.UnreadParts.Count, judged.Fit.Words);
+            return new InstallSummary(
+                install.Name, install.Sheet, title, plans.Estate.Name, DocumentViews.Stage(install.Stage), plans.Estate.IsSimulated,
+                counts, judged?.Fit.SurveyedAt, NextStep.Words(judged), row.AddedAt, row.AddedBy);
+        }
+        catch (FaultException e)
+        {
+            return new InstallSummary(
+                install.Name, install.Sheet, install.Sheet, install.Estate, DocumentViews.Stage(install.Stage), false, null, null,
+                $"cannot be planned: {e.Faults[0]}", row.AddedAt, row.AddedBy);
+        }
+    }
+
+    /// <summary>
+    /// The fit of one of the planned installs of an estate; throws <see cref="FaultException"/> when it could not be planned.
+    /// </summary>
+    private async Task<JudgedInstall?> JudgeAsync(
+        EstatePlans plans, DocumentRow row, Core.Fit.SurveyView? view, CancellationToken cancel)
+    {
+        var planned = plans.Installs[row.Name];
+        var plan = planned.Plan ?? throw new FaultException(planned.Faults);
+        if (view is null) return null;
+        var fit = await JudgeAsync(plan, plans.Estate, view, plans.Needs, cancel);
+        var byOwner = plans.Estate.Hosts.Where(h => h.Reach == Reach.HandedOver).Select(h => h.Name)
+            .ToHashSet(StringComparer.OrdinalIgnoreCase);
+        var past = plan.Stage == Stage.Retiring ? await PastAsync(plan, plans.Estate, row.AddedAt, cancel) : null;
+        var worklist = WorklistMaker.Make(fit, view, plans.Needs, past)
+            .Blocking(c => c is HostChange host && byOwner.Contains(host.Host) ? HandedOverHosts.ByOwner : null);
+        return new JudgedInstall(fit, worklist) { RemovableAt = past?.RemovableAt(worklist.Remove) };
+    }
+
+    private async Task<InstallFit> JudgeAsync(
+        Plan plan, Estate estate, Core.Fit.SurveyView view, NeedsIndex needs, CancellationToken cancel) =>
+        new FitJudge(view, needs, estate.Rules, time.GetUtcNow())
+        {
+            Confirmations = await confirmations.BookAsync(plan.Install, cancel),
+            Exceptions = await exceptions.BookAsync(plan.Install, cancel),
+        }.Judge(plan);
+
+    /// <summary>
+    /// What the journal knows of a retirement. An account that was enabled again since is not among the disabled ones.
+    /// </summary>
+    /// <param name="since">When the install was last written.</param>
+    private async Task<RetirementPast> PastAsync(Plan plan, Estate estate, DateTimeOffset since, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var disabled = new Dictionary<string, DateTimeOffset>(StringComparer.OrdinalIgnoreCase);
+        foreach (var name in plan.Accounts.Select(a => a.Name))
+        {
+            var (off, on) = (new DisableAccount(plan.Domain, name).Words, new EnableAccount(plan.Domain, name).Words);
+            var last = await db.Steps.AsNoTracking()
+                .Where(s => (s.Words == off || s.Words == on) && (s.State == "made" || s.State == "skipped"))
+                .OrderByDescending(s => s.Id).FirstOrDefaultAsync(cancel);
+            if (last?.At is { } at && last.Words == off) disabled[name] = at;
+        }
+
+        return new RetirementPast(since, disabled, estate.Rules.Retire.RemoveAfter, time.GetUtcNow());
+    }
+
+    private async Task<(Sheet Sheet, Estate Estate)> LoadAsync(Install install, CancellationToken cancel)
+    {
+        var sheet = await library.FindAsync(Library.SheetKind, install.Sheet, cancel)
+            ?? throw new FaultException([EstatePlanner.NoSheet(install)]);
+        var estate = await library.FindAsync(Library.EstateKind, install.Estate, cancel)
+            ?? throw new FaultException([NoEstate(install)]);
+        return (Library.ReadSheet(sheet), Library.ReadEstate(estate));
+    }
+
+    private static Fault NoEstate(Install install) =>
+        new("unknown-estate", install.At, "estate", $"There is no estate {install.Estate}.");
+
+    /// <summary>The fault of a name that is not in the books, with those that are, and the nearest of them.</summary>
+    private async Task<Fault> MissingAsync(Fault fault, string name, string kind, CancellationToken cancel)
+    {
+        var known = (await library.ListAsync(kind, cancel)).Select(k => k.Name).ToList();
+        return fault with
+        {
+            Expected = known.Count == 0 ? $"add it first: justright {kind} add" : string.Join(", ", known),
+            Nearest = Spelling.Nearest(name, known),
+        };
+    }
+}

@@ -1,0 +1,68 @@
+using JustRight.Service.Storage;
+using Microsoft.EntityFrameworkCore;
+
+namespace JustRight.Service.Notifications;
+
+/// <summary>Carries notices by mail and webhook. One that does not arrive is tried again, each time after twice as long, for a day.</summary>
+internal sealed class Delivery(MailCarrier mail, WebhookCarrier webhook, IDbContextFactory<AppDb> databases, TimeProvider time, ILogger<Delivery> logger) : BackgroundService
+{
+    private const int MostTries = 12; // half a minute, doubled eleven times, is above a day
+    private static readonly TimeSpan FirstWait = TimeSpan.FromSeconds(30);
+    private readonly SemaphoreSlim _work = new(0);
+
+    /// <summary>Says that there is something to carry.</summary>
+    public void Wake() => _work.Release();
+
+    /// <inheritdoc/>
+    public override void Dispose()
+    {
+        _work.Dispose();
+        base.Dispose();
+    }
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        try
+        {
+            while (true)
+            {
+                await CarryAsync(stoppingToken);
+                await _work.WaitAsync(FirstWait, stoppingToken);
+            }
+        }
+        catch (OperationCanceledException)
+        {
+            // A graceful stop: what waits is carried at the next start.
+        }
+    }
+
+    private async Task CarryAsync(CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var now = time.GetUtcNow();
+        foreach (var delivery in (await db.Set<DeliveryRow>().Where(d => d.State == "waiting").OrderBy(d => d.Id).ToListAsync(cancel)).Where(d => d.NextTry <= now))
+        {
+            var notice = await db.Notifications.AsNoTracking().FirstAsync(n => n.Id == delivery.NotificationId, cancel);
+            var error = await SendAsync(notice, delivery, cancel);
+            (delivery.Tries, delivery.At, delivery.Error) = (delivery.Tries + 1, time.GetUtcNow(), error);
+            delivery.State = error is null ? "sent" : delivery.Tries >= MostTries ? "given-up" : "waiting";
+            delivery.NextTry = delivery.At + (FirstWait * Math.Pow(2, delivery.Tries - 1));
+            if (error is not null) logger.Log(delivery.State == "given-up" ? LogLevel.Warning : LogLevel.Information, "Notification {Notification} did not reach {Channel} {To}: {Error}", notice.Id, delivery.Channel, delivery.To, error);
+            await db.SaveChangesAsync(cancel);
+        }
+    }
+
+    /// <summary>Sends one; whatever goes wrong with it is said of it, and keeps neither the others nor the service from going on.</summary>
+    private async Task<string?> SendAsync(NotificationRow notice, DeliveryRow delivery, CancellationToken cancel)
+    {
+        try
+        {
+            return delivery.Channel == "mail" ? await mail.SendAsync(notice, delivery, cancel) : await webhook.SendAsync(notice, delivery, cancel);
+        }
+        catch (Exception e) when (e is not OperationCanceledException)
+        {
+            logger.LogError(e, "Notification {Notification} broke on its way to {Channel}", notice.Id, delivery.Channel);
+            return $"something unexpected went wrong ({e.GetType().Name}); the service's log has the details";
+        }
+    }
+}

@@ -1,0 +1,21 @@
+using JustRight.Contracts;
+using JustRight.Service.Access;
+using JustRight.Service.Documents;
+using JustRight.Service.Passwords;
+using Microsoft.AspNetCore.Http.HttpResults;
+
+namespace JustRight.Service.Notifications;
+
+/// <summary>What was told to whom.</summary>
+internal static class NotificationEndpoints
+{
+    public static void MapNotifications(this IEndpointRouteBuilder api)
+    {
+        api.MapGet("/estates/{name}/notifications", async Task<Results<Ok<IReadOnlyList<NotificationView>>, ProblemHttpResult>> (string name, Library library, NotificationService desk, CancellationToken cancel) =>
+            await PasswordEndpoints.EstateAsync(name, library, cancel) is null ? await PasswordEndpoints.MissingAsync(name, library, cancel) : TypedResults.Ok(await desk.ListAsync(name, cancel)))
+            .WithName("ListNotifications").WithSummary("What was told to those whom the organization wants told, and whether it reached them; the latest first").RequireAuthorization(Roles.Reader).ProducesProblem(404);
+        api.MapPost("/estates/{name}/reminders", async Task<Results<Ok<IReadOnlyList<NotificationView>>, ProblemHttpResult>> (string name, Library library, NotificationService desk, CancellationToken cancel) =>
+            await PasswordEndpoints.EstateAsync(name, library, cancel) is { } estate ? TypedResults.Ok(await desk.RemindAsync(estate, cancel)) : await PasswordEndpoints.MissingAsync(name, library, cancel))
+            .WithName("Remind").WithSummary("Reminds now of what is due and was not reminded of, instead of at the next hour; returns the new reminders").RequireAuthorization(Roles.Planner).ProducesProblem(404);
+    }
+}

@@ -1,0 +1,39 @@
+using System.Net.Http.Headers;
+using System.Text.Json;
+using JustRight.Contracts;
+using JustRight.Service.Secrets;
+using JustRight.Service.Storage;
+
+namespace JustRight.Service.Notifications;
+
+/// <summary>Calls the organization's webhook with a notice, as signed JSON. Follows no redirect: the answer comes from whom the estate names, or not at all.</summary>
+internal sealed class WebhookCarrier(HttpClient http, SecretStore secrets, TimeProvider time)
+{
+    private static readonly TimeSpan Longest = TimeSpan.FromSeconds(20);
+
+    /// <summary>Sends one; returns why it could not be sent, or null.</summary>
+    public async Task<string?> SendAsync(NotificationRow notice, DeliveryRow delivery, CancellationToken cancel)
+    {
+        if (await secrets.GetAsync(delivery.Secret ?? "", cancel) is not { } key) return $"the secret '{delivery.Secret}' that signs it is not kept here: justright secret set {delivery.Secret}";
+        var address = new Uri(delivery.To);
+        var body = JsonSerializer.SerializeToUtf8Bytes(new WebhookNotification(notice.Id, notice.Estate, notice.Kind, notice.Subject, notice.Text, notice.At), ContractsJson.Default.WebhookNotification);
+        using var request = new HttpRequestMessage(HttpMethod.Post, address) { Content = new ByteArrayContent(body) };
+        request.Content.Headers.ContentType = new MediaTypeHeaderValue("application/json");
+        foreach (var (name, value) in MessageSignature.Of("POST", address, body, delivery.Secret!, key.Reveal(), time.GetUtcNow())) request.Headers.TryAddWithoutValidation(name, value);
+        using var deadline = CancellationTokenSource.CreateLinkedTokenSource(cancel);
+        deadline.CancelAfter(Longest);
+        try
+        {
+            using var response = await http.SendAsync(request, HttpCompletionOption.ResponseHeadersRead, deadline.Token);
+            return response.IsSuccessStatusCode ? null : $"it answered {(int)response.StatusCode}";
+        }
+        catch (OperationCanceledException) when (!cancel.IsCancellationRequested)
+        {
+            return $"it did not answer within {Longest.TotalSeconds:0} seconds";
+        }
+        catch (HttpRequestException e)
+        {
+            return e.Message;
+        }
+    }
+}

@@ -1,0 +1,96 @@
+using System.Security.Cryptography;
+using System.Text;
+using JustRight.Formats.Changes;
+using JustRight.Service.Documents;
+using JustRight.Service.Fits;
+using JustRight.Service.Jobs;
+using JustRight.Service.Log;
+using JustRight.Service.Storage;
+using Microsoft.EntityFrameworkCore;
+
+namespace JustRight.Service.Proposals;
+
+/// <summary>
+/// Two-person approval: where the organization wants them, what changes the estate is proposed by one person and carried out only after another
+/// approved it. What a proposal rests on is noted with it; once that is other, the proposal and its approval are void.
+/// </summary>
+internal sealed class ProposalService(Library library, FitService desk, JobQueue queue, LogStore log, IDbContextFactory<AppDb> databases, TimeProvider time)
+{
+    /// <summary>Lines a job up; where the organization wants two-person approval it is kept as a proposal instead, in place of the one before of that kind and subject.</summary>
+    public async Task<JobRow> AddAsync(string estate, JobOrder order, CancellationToken cancel)
+    {
+        if (!Library.ReadEstate((await library.FindAsync(Library.EstateKind, estate, cancel))!).Rules.TwoPersonApproval) return await queue.AddAsync(order, cancel);
+        foreach (var old in await OpenAsync(j => j.Kind == order.Kind && j.Subject == order.Subject, cancel)) await EndAsync(old, "void", $"{order.Who} proposed another in its place", order.Who, cancel);
+        var job = await queue.AddAsync(order with { Basis = await BasisAsync(order.Subject, estate, cancel) }, cancel);
+        await log.AddAsync(order.Who, "propose", order.Subject, $"{order.Kind} of {order.Changes.Count} {(order.Changes.Count == 1 ? "step" : "steps")}, as proposal {job.Id}", cancel);
+        return job;
+    }
+
+    /// <summary>The proposals that wait for an approval, or for being carried out.</summary>
+    public async Task<IReadOnlyList<JobRow>> OpenAsync(CancellationToken cancel) => await OpenAsync(_ => true, cancel);
+
+    /// <summary>A job, whatever its state, or null.</summary>
+    public async Task<JobRow?> FindAsync(string id, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await db.Jobs.AsNoTracking().Include(j => j.Steps).FirstOrDefaultAsync(j => j.Id == id, cancel);
+    }
+
+    /// <summary>Approves a proposal; returns why it cannot be approved, or null.</summary>
+    public async Task<string?> ReleaseAsync(JobRow job, string who, CancellationToken cancel)
+    {
+        if (string.Equals(job.StartedBy, who, StringComparison.OrdinalIgnoreCase)) return $"{who} proposed it: another approves it.";
+        if (await WhyVoidAsync(job, cancel) is { } why) return await VoidAsync(job, why, who, cancel);
+        await ChangeAsync(job.Id, row => (row.State, row.ApprovedBy, row.ApprovedAt, row.Message) = ("approved", who, time.GetUtcNow(), $"approved by {who}; carry it out: justright proposal carry-out {job.Id}"), who, "approve", job, $"proposal {job.Id} of {job.StartedBy}", cancel);
+        return null;
+    }
+
+    /// <summary>Lines a approved proposal up; returns why it cannot be carried out, or null.</summary>
+    public async Task<string?> CarryOutAsync(JobRow job, string who, CancellationToken cancel)
+    {
+        if (await WhyVoidAsync(job, cancel) is { } why) return await VoidAsync(job, why, who, cancel);
+        await ChangeAsync(job.Id, row => (row.State, row.Message) = ("queued", null), who, "carry out", job, $"proposal {job.Id} of {job.StartedBy}, approved by {job.ApprovedBy}", cancel);
+        queue.LineUp(job.Id);
+        return null;
+    }
+
+    /// <summary>Withdraws a proposal.</summary>
+    public Task WithdrawAsync(JobRow job, string who, CancellationToken cancel) => EndAsync(job, "withdrawn", $"withdrawn by {who}", who, cancel);
+
+    private async Task<string> VoidAsync(JobRow job, string why, string who, CancellationToken cancel)
+    {
+        await EndAsync(job, "void", why, who, cancel);
+        return why;
+    }
+
+    private Task EndAsync(JobRow job, string state, string why, string who, CancellationToken cancel) =>
+        ChangeAsync(job.Id, row => (row.State, row.Message, row.EndedAt) = (state, why, time.GetUtcNow()), who, state == "void" ? "void" : "withdraw", job, $"proposal {job.Id} of {job.StartedBy}: {why}", cancel);
+
+    /// <summary>The state's change and the log's entry are kept in one transaction.</summary>
+    private Task ChangeAsync(string id, Action<JobRow> change, string who, string action, JobRow job, string detail, CancellationToken cancel) =>
+        log.AddWithAsync(db => change(db.Jobs.First(j => j.Id == id)), who, action, job.Subject, detail, cancel);
+
+    /// <summary>Why a proposal no longer is what was seen, or null: what it rests on is other, or the worklist no longer holds its steps.</summary>
+    private async Task<string?> WhyVoidAsync(JobRow job, CancellationToken cancel)
+    {
+        var install = await library.FindAsync(Library.InstallKind, job.Subject, cancel);
+        if (job.Basis != await BasisAsync(job.Subject, install is null ? job.Subject : Library.ReadInstall(install).Estate, cancel)) return "the sheet, the estate or the install was changed since it was proposed: propose it again";
+        if (job.Kind != "grant" || await desk.JudgeAsync(job.Subject, cancel) is not { } judged) return null;
+        var offered = judged.Worklist.Give.Concat(judged.Worklist.Remove).Where(s => s.Blocked is null).Select(s => s.Id).ToHashSet();
+        return job.Steps.OrderBy(s => s.Number).FirstOrDefault(s => !offered.Contains(ChangeJson.Read(s.ChangeJson).Key)) is { } gone ? $"the worklist no longer holds its step {gone.Number}, {gone.Words}: propose it again" : null;
+    }
+
+    /// <summary>The hash of the documents that a proposal rests on.</summary>
+    private async Task<string> BasisAsync(string subject, string estate, CancellationToken cancel)
+    {
+        var install = await library.FindAsync(Library.InstallKind, subject, cancel);
+        var texts = new[] { install, install is null ? null : await library.FindAsync(Library.SheetKind, Library.ReadInstall(install).Sheet, cancel), await library.FindAsync(Library.EstateKind, estate, cancel) };
+        return Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(string.Join('\0', texts.Select(t => t?.Text)))));
+    }
+
+    private async Task<IReadOnlyList<JobRow>> OpenAsync(Func<JobRow, bool> which, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return [.. (await db.Jobs.AsNoTracking().Include(j => j.Steps).Where(j => j.State == "proposed" || j.State == "approved").OrderBy(j => j.Id).ToListAsync(cancel)).Where(which)];
+    }
+}

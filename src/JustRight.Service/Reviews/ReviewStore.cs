@@ -1,0 +1,55 @@
+using System.Text.Json;
+using JustRight.Contracts;
+using JustRight.Core.Calendar;
+using JustRight.Service.Log;
+using JustRight.Service.Storage;
+using Microsoft.EntityFrameworkCore;
+
+namespace JustRight.Service.Reviews;
+
+/// <summary>Keeps reviews. None is ever changed.</summary>
+public sealed class ReviewStore(IDbContextFactory<AppDb> databases, LogStore log)
+{
+    /// <summary>The reviews of an install, the latest first.</summary>
+    public async Task<IReadOnlyList<ReviewView>> ListAsync(string install, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return [.. (await db.Reviews.AsNoTracking().Where(r => r.Install == install).OrderByDescending(r => r.Number).ToListAsync(cancel)).Select(View)];
+    }
+
+    /// <summary>When an install was looked at last.</summary>
+    public async Task<ReviewState> StateAsync(string install, DateTimeOffset addedAt, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var last = await db.Reviews.AsNoTracking().Where(r => r.Install == install).OrderByDescending(r => r.Number).FirstOrDefaultAsync(cancel);
+        return new ReviewState(install, addedAt, last?.At, last?.NextBy);
+    }
+
+    /// <summary>Keeps a review, and says so in the log. Its number is given here.</summary>
+    public async Task<ReviewView> AddAsync(ReviewView review, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var row = new ReviewRow
+        {
+            Install = review.Install,
+            Number = (await db.Reviews.Where(r => r.Install == review.Install).MaxAsync(r => (int?)r.Number, cancel) ?? 0) + 1,
+            Fit = review.Fit,
+            CountsJson = JsonSerializer.Serialize(review.Counts, ContractsJson.Default.FitCountsView),
+            By = review.By,
+            WrittenBy = review.WrittenBy,
+            At = review.At,
+            NextBy = review.NextBy,
+            Remark = review.Remark,
+            OffJson = JsonSerializer.Serialize(review.Off, ContractsJson.Default.IReadOnlyListReviewedView),
+        };
+        var open = review.Off.Count(o => o.Accepted is null);
+        await log.AddWithAsync(
+            journal => journal.Reviews.Add(row), review.WrittenBy, "review", review.Install,
+            $"{review.By} looked at fit {review.Fit}: {review.Counts.Words}; {(open == 0 ? "nothing was left open" : $"{open} left open")}{(review.NextBy is { } next ? $"; again by {next:yyyy-MM-dd}" : "")}", cancel);
+        return View(row);
+    }
+
+    private static ReviewView View(ReviewRow row) => new(
+        row.Number, row.Install, row.Fit, JsonSerializer.Deserialize(row.CountsJson, ContractsJson.Default.FitCountsView)!, row.By, row.WrittenBy, row.At, row.NextBy, row.Remark,
+        JsonSerializer.Deserialize(row.OffJson, ContractsJson.Default.IReadOnlyListReviewedView)!);
+}

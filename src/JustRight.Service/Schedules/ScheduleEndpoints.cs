@@ -1,0 +1,32 @@
+using JustRight.Contracts;
+using JustRight.Core.Estates;
+using JustRight.Service.Access;
+using JustRight.Service.Documents;
+using JustRight.Service.Jobs;
+using JustRight.Service.Passwords;
+using Microsoft.AspNetCore.Http.HttpResults;
+
+namespace JustRight.Service.Schedules;
+
+/// <summary>How estates are watched.</summary>
+internal static class ScheduleEndpoints
+{
+    public static void MapSchedule(this IEndpointRouteBuilder api)
+    {
+        api.MapGet("/estates/{name}/schedule", async Task<Results<Ok<ScheduleView>, ProblemHttpResult>> (string name, Library library, ScheduledSurveys watcher, SchedulePlan plan, CancellationToken cancel) =>
+        {
+            if (await PasswordEndpoints.EstateAsync(name, library, cancel) is not { } estate) return await PasswordEndpoints.MissingAsync(name, library, cancel);
+            var last = await watcher.LastAsync(name, cancel);
+            return TypedResults.Ok(new ScheduleView(name, (int?)estate.Rules.Schedule?.Every.TotalHours, await plan.NextAsync(name, cancel), last?.EndedAt ?? last?.CreatedAt, last is null ? null : last.Message ?? last.State, Told(estate.Rules.Notifications)));
+        }).WithName("ShowSchedule").WithSummary("How an estate is watched: how often, when next, and who is told").RequireAuthorization(Roles.Reader).ProducesProblem(404);
+
+        api.MapPost("/estates/{name}/schedule", async Task<Results<Accepted<JobView>, ProblemHttpResult>> (string name, Library library, ScheduledSurveys watcher, CancellationToken cancel) =>
+        {
+            if (await PasswordEndpoints.EstateAsync(name, library, cancel) is null) return await PasswordEndpoints.MissingAsync(name, library, cancel);
+            var (job, _) = await watcher.LookAsync(name, cancel);
+            return TypedResults.Accepted($"/api/jobs/{job.Id}", JobQueue.View(job));
+        }).WithName("SurveyNow").WithSummary("Lets the watch look now, instead of when it is due; a survey of the estate that is under way counts").RequireAuthorization(Roles.Planner).ProducesProblem(404);
+    }
+
+    private static IReadOnlyList<string> Told(NotificationRules rules) => rules.Webhook is { } webhook ? [.. rules.Mail, webhook.ToString()] : rules.Mail;
+}

@@ -1,0 +1,61 @@
+using JustRight.Connectors;
+using JustRight.Connectors.People;
+using JustRight.Contracts;
+using JustRight.Core.Estates;
+using JustRight.Core.SignIn;
+using JustRight.Core.SignIn.SignInTests;
+using JustRight.Service.Estates;
+using JustRight.Service.Jobs;
+using JustRight.Service.Log;
+using JustRight.Service.Secrets;
+using JustRight.Service.Storage;
+using Microsoft.EntityFrameworkCore;
+
+namespace JustRight.Service.SignIns;
+
+/// <summary>Runs sign-in tests of products' sign-in.</summary>
+internal sealed class SignInTestJob(SignInService desk, ConnectorStore connectors, SecretStore secrets, SignInTestPasswordStore typed, JobFeed feed, LogStore log, TimeProvider time, IDbContextFactory<AppDb> databases)
+{
+    private const int Kept = 50;
+
+    /// <summary>Runs the job and returns its closing words.</summary>
+    public async Task<string> RunAsync(JobRow job, CancellationToken cancel)
+    {
+        var passwords = typed.Take(job.Id);
+        var (signIn, _, estate) = await desk.LocateAsync(job.Subject, cancel);
+        if (signIn is null) throw new ConnectorException(ConnectorFailure.NotFound, $"nobody signs in to {job.Subject} with a directory account any more.");
+        var directory = connectors.OpenPeople(estate, signIn.Directory);
+        passwords = passwords with { Bind = passwords.Bind ?? await KeptAsync(signIn, cancel) };
+        var watcher = new ScheduledSurveys(job.Id, feed);
+        // The searches block: they belong on a thread of their own.
+        var test = await Task.Run(() => SignInTestRunner.RunAsync(job.Subject, signIn.Directory.Reach == Reach.Simulation, signIn, directory, passwords, time, watcher, cancel), cancel);
+        var view = SignInViews.Of(job.Id, test);
+        job.ResultJson = StoredJson.Write(view);
+        await log.AddAsync(job.StartedBy, "sign-in", job.Subject, test.Words, cancel);
+        await TidyAsync(job.Subject, cancel);
+        return test.Words;
+    }
+
+    /// <summary>The bind account's password as far as it is kept here: under the name that the install gives, or since we made the account.</summary>
+    private async Task<NewPassword?> KeptAsync(PlannedSignIn signIn, CancellationToken cancel)
+    {
+        if (signIn.Install.BindSecret is { } name) return await secrets.GetAsync(name, cancel);
+        return signIn.BindLogonName is { } account ? await secrets.PasswordOfAsync($"{signIn.Domain.ShortName}\\{account}", cancel) : null;
+    }
+
+    private async Task TidyAsync(string install, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var old = await db.Jobs.Where(j => j.Subject == install && j.Kind == JobKinds.SignIn && j.ResultJson != null).OrderByDescending(j => j.Id).Skip(Kept - 1).Select(j => j.Id).ToListAsync(cancel);
+        await db.Jobs.Where(j => old.Contains(j.Id)).ExecuteUpdateAsync(set => set.SetProperty(j => j.ResultJson, (string?)null), cancel);
+    }
+
+    private sealed class ScheduledSurveys(string job, JobFeed feed) : ISignInTestObserver
+    {
+        private int _done;
+
+        public void Said(SignInCheck check) => feed.Tell(job, new JobEvent("running", ++_done, 0, $"{check.Verdict.ToString().ToLowerInvariant()}: {check.Asks}", null) { Check = SignInViews.Of(check) });
+
+        public void Counting(string what, int sofar) => feed.Tell(job, new JobEvent("running", _done, 0, $"counting {what}: {sofar} so far", null));
+    }
+}

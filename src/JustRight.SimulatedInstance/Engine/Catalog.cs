@@ -1,0 +1,156 @@
+using System.Globalization;
+using Microsoft.Data.Sqlite;
+
+namespace JustRight.SimulatedInstance.Engine;
+
+/// <summary>
+/// The catalog of a simulated instance: the views that the engine documents, as tables in memory. Names compare as the instance's
+/// collation says, by case or without. One statement at a time; a transaction holds the others off until it ends.
+/// </summary>
+internal sealed class Catalog : IDisposable
+{
+    /// <summary>The role everybody is in, at the instance and in a database.</summary>
+    public const string Public = "public";
+
+    /// <summary>Where an instance's own numbers for what is made later begin.</summary>
+    private const int FirstFree = 300;
+    private const string Collation = "engine";
+
+    private static readonly (int Id, string Name)[] FixedServerRoles =
+    [
+        (2, Public), (3, "sysadmin"), (4, "securityadmin"), (5, "serveradmin"), (6, "setupadmin"), (7, "processadmin"), (8, "diskadmin"), (9, "dbcreator"), (10, "bulkadmin"),
+    ];
+
+    private static readonly (int Id, string Name)[] FixedDatabaseRoles =
+    [
+        (0, Public), (16384, "db_owner"), (16385, "db_accessadmin"), (16386, "db_securityadmin"), (16387, "db_ddladmin"), (16389, "db_backupoperator"),
+        (16390, "db_datareader"), (16391, "db_datawriter"), (16392, "db_denydatareader"), (16393, "db_denydatawriter"),
+    ];
+
+    private readonly SqliteConnection _store = new("Data Source=:memory:");
+    private int _next = FirstFree;
+
+    public Catalog(bool caseSensitive)
+    {
+        CaseSensitive = caseSensitive;
+        _store.Open();
+        _store.CreateCollation(Collation, (a, b) => string.Compare(a, b, caseSensitive ? StringComparison.Ordinal : StringComparison.OrdinalIgnoreCase));
+        Run($"""
+            CREATE TABLE server_principals(principal_id int PRIMARY KEY, name nvarchar COLLATE {Collation} UNIQUE, type nvarchar, sid varbinary UNIQUE, is_disabled bit, is_fixed_role bit);
+            CREATE TABLE server_role_members(role_principal_id int, member_principal_id int, PRIMARY KEY(role_principal_id, member_principal_id));
+            CREATE TABLE server_permissions(class int, major_id int, minor_id int, grantee_principal_id int, permission_name nvarchar, state nvarchar, PRIMARY KEY(grantee_principal_id, permission_name));
+            CREATE TABLE databases(name nvarchar COLLATE {Collation} UNIQUE, database_id int PRIMARY KEY, owner_sid varbinary, state_desc nvarchar);
+            CREATE TABLE database_principals(db int, principal_id int, name nvarchar COLLATE {Collation}, type nvarchar, sid varbinary, is_fixed_role bit, PRIMARY KEY(db, principal_id), UNIQUE(db, name));
+            CREATE TABLE database_role_members(db int, role_principal_id int, member_principal_id int, PRIMARY KEY(db, role_principal_id, member_principal_id));
+            CREATE TABLE database_permissions(db int, class int, major_id int, minor_id int, grantee_principal_id int, permission_name nvarchar, state nvarchar, PRIMARY KEY(db, class, major_id, grantee_principal_id, permission_name));
+            CREATE INDEX server_members ON server_role_members(member_principal_id);
+            CREATE INDEX database_members ON database_role_members(db, member_principal_id);
+            CREATE INDEX database_sids ON database_principals(db, sid);
+            CREATE INDEX database_grantees ON database_permissions(db, grantee_principal_id);
+            CREATE TABLE schemas(db int, schema_id int, name nvarchar COLLATE {Collation}, principal_id int, PRIMARY KEY(db, schema_id), UNIQUE(db, name));
+            CREATE TABLE objects(db int, object_id int, schema_id int, name nvarchar COLLATE {Collation}, type nvarchar, PRIMARY KEY(db, object_id), UNIQUE(db, schema_id, name));
+            """);
+        foreach (var (id, name) in FixedServerRoles) AddServerPrincipal(name, "R", [(byte)id], id);
+        Run("INSERT INTO server_permissions VALUES(100, 0, 0, 2, 'VIEW ANY DATABASE', 'G')");
+        foreach (var (id, name) in new[] { (1, "master"), (2, "tempdb"), (3, "model"), (4, "msdb") }) AddDatabase(name, [1], id);
+    }
+
+    /// <summary>Whether names that differ by case alone are different ones.</summary>
+    public bool CaseSensitive { get; }
+
+    /// <summary>Held by whoever runs a statement, and by a session from the beginning of its transaction to the end.</summary>
+    public SemaphoreSlim Turn { get; } = new(1, 1);
+
+    /// <summary>The store itself, for questions that were put into its words.</summary>
+    public SqliteConnection Store => _store;
+
+    /// <summary>Whether two names are one.</summary>
+    public bool Same(string a, string b) => string.Equals(a, b, CaseSensitive ? StringComparison.Ordinal : StringComparison.OrdinalIgnoreCase);
+
+    /// <summary>Makes changes.</summary>
+    public int Run(string sql, params object?[] values)
+    {
+        using var command = Command(sql, values);
+        return command.ExecuteNonQuery();
+    }
+
+    /// <summary>The first value of the first row, or null.</summary>
+    public object? One(string sql, params object?[] values)
+    {
+        using var command = Command(sql, values);
+        return command.ExecuteScalar() is { } found and not DBNull ? found : null;
+    }
+
+    /// <summary>A number of the first row, or null.</summary>
+    public int? Number(string sql, params object?[] values) => One(sql, values) is { } found ? Convert.ToInt32(found, CultureInfo.InvariantCulture) : null;
+
+    /// <summary>A principal of the instance by name.</summary>
+    /// <param name="types">Such as <c>'U', 'G'</c>.</param>
+    public int? ServerPrincipal(string name, string types) => Number($"SELECT principal_id FROM server_principals WHERE name = $1 AND type IN ({types})", name);
+
+    /// <summary>A principal of a database by name.</summary>
+    public int? DatabasePrincipal(int database, string name, string types) => Number($"SELECT principal_id FROM database_principals WHERE db = $1 AND name = $2 AND type IN ({types})", database, name);
+
+    /// <summary>A database by name.</summary>
+    public int? Database(string name) => Number("SELECT database_id FROM databases WHERE name = $1", name);
+
+    /// <summary>Adds a principal to the instance.</summary>
+    public int AddServerPrincipal(string name, string type, byte[] sid, int? id = null)
+    {
+        var number = id ?? NextNumber();
+        Run("INSERT INTO server_principals VALUES($1, $2, $3, $4, 0, $5)", number, name, type, sid, id is null ? 0 : 1);
+        if (type != "R") Run("INSERT INTO server_permissions VALUES(100, 0, 0, $1, 'CONNECT SQL', 'G')", number);
+        return number;
+    }
+
+    /// <summary>Adds a principal to a database. A user comes with the right to enter.</summary>
+    public int AddDatabasePrincipal(int database, string name, string type, byte[]? sid, int? id = null)
+    {
+        var number = id ?? NextNumber();
+        Run("INSERT INTO database_principals VALUES($1, $2, $3, $4, $5, $6)", database, number, name, type, sid, id is null ? 0 : 1);
+        if (type != "R" && (number != 2 || database != 3)) Run("INSERT INTO database_permissions VALUES($1, 0, 0, 0, $2, 'CONNECT', 'G')", database, number);
+        return number;
+    }
+
+    /// <summary>Adds a database with what the engine puts into every one.</summary>
+    public int AddDatabase(string name, byte[] owner, int? id = null)
+    {
+        var database = id ?? NextNumber();
+        Run("INSERT INTO databases VALUES($1, $2, $3, 'ONLINE')", name, database, owner);
+        foreach (var (role, called) in FixedDatabaseRoles) AddDatabasePrincipal(database, called, "R", null, role);
+        AddDatabasePrincipal(database, "dbo", "S", owner, 1);
+        AddDatabasePrincipal(database, "guest", "S", [0], 2);
+        if (id is null or 3) Run("DELETE FROM database_permissions WHERE db = $1 AND grantee_principal_id = 2", database); // guests enter the engine's own databases alone
+        Run("INSERT INTO database_role_members VALUES($1, 16384, 1)", database);
+        Run("INSERT INTO schemas VALUES($1, 1, 'dbo', 1)", database);
+        if (!Same(name, "msdb")) return database;
+        var agents = new[] { "SQLAgentUserRole", "SQLAgentReaderRole", "SQLAgentOperatorRole" }.Select(r => AddDatabasePrincipal(database, r, "R", null)).ToArray();
+        for (var i = 1; i < agents.Length; i++) Run("INSERT INTO database_role_members VALUES($1, $2, $3)", database, agents[i - 1], agents[i]);
+        return database;
+    }
+
+    /// <summary>A number for what is made next; those of the fixed roles of databases are passed over.</summary>
+    public int NextNumber()
+    {
+        if (_next == FixedDatabaseRoles[1].Id) _next = FixedDatabaseRoles[^1].Id + 1;
+        return _next++;
+    }
+
+    /// <inheritdoc/>
+    public void Dispose()
+    {
+        _store.Dispose();
+        Turn.Dispose();
+    }
+
+    // Every text given here is written in this project, or put together by the translator from a parsed statement with values apart.
+#pragma warning disable CA2100
+    private SqliteCommand Command(string sql, object?[] values)
+    {
+        var command = _store.CreateCommand();
+        command.CommandText = sql;
+        for (var i = 0; i < values.Length; i++) command.Parameters.AddWithValue($"${i + 1}", values[i] ?? DBNull.Value);
+        return command;
+    }
+#pragma warning restore CA2100
+}

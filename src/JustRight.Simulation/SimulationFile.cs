@@ -1,0 +1,125 @@
+using System.Text.Json;
+using JustRight.Core.Rights.Directory;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Simulation;
+
+/// <summary>
+/// The simulation's file in the data folder. One writer at a time; each change replaces the file whole, so that a crash leaves the old
+/// state or the new one, never half of each.
+/// </summary>
+public sealed class SimulationFile
+{
+    private static readonly JsonSerializerOptions Options = new(JsonSerializerDefaults.Web) { WriteIndented = true };
+    private readonly string _path;
+    private readonly Lock _lock = new();
+
+    private SimulationFile(string path) => _path = path;
+
+    /// <summary>Opens the simulation, copying the state that ships with the product when there is none yet.</summary>
+    /// <param name="path">The file in the data folder.</param>
+    /// <param name="seed">The state that ships with the product.</param>
+    public static SimulationFile Open(string path, string seed)
+    {
+        if (!File.Exists(path))
+        {
+            if (!File.Exists(seed)) throw new FileNotFoundException("The simulation's first state is missing.", seed);
+            Directory.CreateDirectory(Path.GetDirectoryName(path)!);
+            Replace(path, File.ReadAllBytes(seed));
+        }
+
+        return new SimulationFile(path);
+    }
+
+    /// <summary>Reads something of the state.</summary>
+    public T Read<T>(Func<SimulationState, T> read)
+    {
+        lock (_lock) return read(Load());
+    }
+
+    /// <summary>Changes the state and keeps it; nothing is kept when the change throws.</summary>
+    public void Change(Action<SimulationState> change)
+    {
+        lock (_lock)
+        {
+            var state = Load();
+            change(state);
+            Replace(_path, JsonSerializer.SerializeToUtf8Bytes(state, Options));
+        }
+    }
+
+    private SimulationState Load() => JsonSerializer.Deserialize<SimulationState>(File.ReadAllBytes(_path), Options) ?? throw new InvalidDataException("The simulation's file is empty.");
+
+    private static void Replace(string path, byte[] bytes)
+    {
+        var next = path + ".next";
+        using (var file = new FileStream(next, FileMode.Create, FileAccess.Write))
+        {
+            file.Write(bytes);
+            file.Flush(flushToDisk: true);
+        }
+
+        File.Move(next, path, overwrite: true);
+    }
+}
+
+/// <summary>Names and SIDs of the simulation's principals.</summary>
+internal static class SimulationNames
+{
+    /// <summary>What an entry that is a role begins with.</summary>
+    public const string RolePrefix = "role:";
+
+    /// <summary>The SID of a logon name, of <c>DOMAIN\name</c>, or of a SID in text.</summary>
+    public static Sid SidOf(this SimulationState state, string name)
+    {
+        if (Sid.TryParse(name, out var sid)) return sid;
+        var principal = state.Find(name) ?? throw new InvalidDataException($"The simulation knows no '{name}'.");
+        return Sid.Parse(state.DomainSid).Append(principal.Rid);
+    }
+
+    /// <summary>A principal by logon name, with or without the domain; null when there is none.</summary>
+    public static SimulationPrincipal? Find(this SimulationState state, string name)
+    {
+        var bare = LogonName.WithoutDomain(name);
+        return state.Principals.Find(p => string.Equals(p.Name, bare, StringComparison.OrdinalIgnoreCase));
+    }
+
+    /// <summary>What the simulation's lists call a SID: the logon name where there is one.</summary>
+    public static string NameOf(this SimulationState state, string sid) => state.Principals.Find(p => state.SidOf(p.Name).ToString() == sid)?.Name ?? sid;
+
+    /// <summary>Whether a list names a principal.</summary>
+    public static bool Holds(this SimulationState state, IEnumerable<string> names, string name) => state.Find(name) is not null && names.Where(n => !IsRole(n)).Select(state.SidOf).Contains(state.SidOf(name));
+
+    /// <summary>Whether an entry of a list is a role of the same instance or database, written <c>role:name</c>, and no principal.</summary>
+    public static bool IsRole(string entry) => entry.StartsWith(RolePrefix, StringComparison.Ordinal);
+
+    /// <summary>Takes a principal off a list.</summary>
+    public static void TakeOff(this SimulationState state, List<string> names, string name)
+    {
+        var sid = state.SidOf(name);
+        names.RemoveAll(n => !IsRole(n) && state.SidOf(n) == sid);
+    }
+
+    /// <summary>What hosts and instances do when an account is deleted: its entries stay, as a SID that no longer has a name.</summary>
+    public static void LeaveSidBehind(this SimulationState state, SimulationPrincipal principal)
+    {
+        var sid = state.SidOf(principal.Name);
+        var lists = state.Hosts.SelectMany(h => h.LocalGroups.Select(g => g.Members).Concat(h.LogonRights.Values))
+            .Concat(state.Instances.SelectMany(i => i.Roles.Values.Concat(i.Permissions.Values).Append(i.Logins).Concat(i.Databases.SelectMany(d => d.Roles.Values.Concat(d.Permissions.Values).Append(d.Users)))));
+        foreach (var list in lists)
+            for (var i = 0; i < list.Count; i++)
+                if (!IsRole(list[i]) && state.SidOf(list[i]) == sid) list[i] = sid.ToString();
+    }
+
+    /// <summary>The SIDs of a list.</summary>
+    public static IReadOnlyList<Sid> Sids(this SimulationState state, IEnumerable<string> names) => [.. names.Select(state.SidOf)];
+
+    /// <summary>The members of roles as a survey holds them. A member <c>role:name</c> is a role.</summary>
+    public static IReadOnlyList<RoleMembers> RoleMembers(this SimulationState state, SortedDictionary<string, List<string>> roles) =>
+    [
+        .. roles.Select(r => new RoleMembers(
+            r.Key,
+            state.Sids(r.Value.Where(m => !IsRole(m))),
+            [.. r.Value.Where(IsRole).Select(m => m[RolePrefix.Length..])])),
+    ];
+}
