@@ -37,9 +37,14 @@ public sealed class PlanTests
     [Fact]
     public void A_choice_of_the_install_stands_and_is_repeated_with_who_made_it()
     {
-        var decision = Sound(DemoFiles.Plan("tallystick")).Decisions.ShouldHaveSingleItem();
+        var install = DemoFiles.With("installs/thermograph-dataroom.yaml", "stage: planned", """
+            stage: planned
+            choices:
+              archivist.nightly-jobs: { take: everything, why: the database team wants one role, by: Maud Ferris }
+            """);
+        var decision = Sound(DemoFiles.Plan("thermograph", install: install)).Decisions.ShouldHaveSingleItem();
         (decision.Taken, decision.ByInstall).ShouldBe(("everything", true));
-        decision.Reason.ShouldBe("chosen by Maud Ferris: the database team wants one role for the one day of setup");
+        decision.Reason.ShouldBe("chosen by Maud Ferris: the database team wants one role");
     }
 
     [Theory]
@@ -137,9 +142,10 @@ public sealed class PlanTests
     [Fact]
     public void Case_35_a_place_of_count_zero_brings_no_need()
     {
-        var sheet = DemoFiles.With("sheets/thermograph.yaml", "store-server: { kind: host, count: 1 }", "store-server: { kind: host, count: 0 to 1 }");
-        var install = DemoFiles.With("installs/thermograph-dataroom.yaml", "  store-server: fm-sql01\n", "");
-        Sound(DemoFiles.Plan("thermograph", sheet: sheet, install: install)).GrantsOf("engine").ShouldBeEmpty();
+        var sheet = DemoFiles.With("sheets/tallystick.yaml", "store-host: { kind: host, count: 1 }", "store-host: { kind: host, count: 0 to 1 }");
+        var install = DemoFiles.With("installs/tallystick-dataroom.yaml", "  store-host: fm-sql02\n", "");
+        var plan = Sound(DemoFiles.Plan("tallystick", sheet: sheet, install: install));
+        plan.GrantsOf("counter").ShouldNotContain(g => g.Right.Place == "fm-sql02" && g.Right.Kind == NeedKind.LocalGroup);
     }
 
     [Fact]

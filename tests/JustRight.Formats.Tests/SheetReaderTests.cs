@@ -42,7 +42,7 @@ public sealed class SheetReaderTests
         var sheet = DemoFiles.Sheet(DemoFiles.Text("sheets/thermograph.yaml")).Sheet!;
         var poller = sheet.Accounts[0];
         var need = poller.Needs[0].ShouldBeOfType<Need>();
-        (need.Kind, need.Value, need.Place, need.Through, need.GivenBy, need.At.Line).ShouldBe((NeedKind.LocalGroup, "Administrators", "console-server", "operators", GivenBy.Us, 33));
+        (need.Kind, need.Value, need.Place, need.Through, need.GivenBy, need.At.Line).ShouldBe((NeedKind.LocalGroup, "Administrators", "console-server", "operators", GivenBy.Us, 35));
         poller.Needs[1].ShouldBeOfType<Need>().GivenBy.ShouldBe(GivenBy.Setup);
         var any = sheet.Accounts[2].Needs[2].ShouldBeOfType<AnyOf>();
         any.Decision.ShouldBe("nightly-jobs");

@@ -9,7 +9,7 @@ public sealed class SheetRulesTests
     [InlineData("name: ThermoHub, on: console-server", "name: ThermoHub, on: reporting-store", "wrong-place", null)]
     [InlineData("name: ThermoHub, on: console-server", "name: ThermoHub, on: console", "unknown-place", "console")]
     [InlineData("called: everything, instance-role", "called: agent-roles, instance-role", "duplicate-name", null)]
-    [InlineData("in: reporting-store/msdb, why: starts", "in: store-server, why: starts", "wrong-place", null)]
+    [InlineData("in: reporting-store/msdb, why: starts", "in: console-server, why: starts", "wrong-place", null)]
     [InlineData("members: [archivist]", "members: [archivist, operators, log-readers]", "cyclic-group", null)]
     [InlineData("  operators:\n", "  poller:\n", "duplicate-name", null)]
     [InlineData("store-is-remote: reporting-store.host not in console-server", "store-is-remote: reporting-store.port > 1", "undeclared-name", null)]

@@ -175,18 +175,18 @@ public sealed class DemoStoryTests(ITestOutputHelper output)
     }
 
     [Fact]
-    public async Task Curdhouses_setup_account_gives_back_what_only_setup_needed_and_the_database_gets_its_keeper_for_owner()
+    public async Task Curdhouses_setup_account_gives_back_what_only_setup_needed_and_the_database_gets_the_book_for_owner()
     {
         using var simulation = new DemoSimulation();
         var first = await simulation.VerifyAsync("curdhouse-books");
         Print(first);
-        var setup = first.Fit.Accounts.Single(a => a.Account.Key == "setup").Judgements;
+        var setup = first.Fit.Accounts.Single(a => a.Account.Key == "fitter").Judgements;
         setup.Where(j => j.Verdict == Verdict.Excess).Select(j => j.Right.ToString()).ShouldBe(["Administrators on fm-book01", "Administrators on fm-book02", "dbcreator on fm-sql03", "owner on fm-sql03/CurdRecipes", "securityadmin on fm-sql03"], ignoreOrder: true);
-        first.Fit.Accounts.Single(a => a.Account.Key == "keeper").Judgements.Single(j => j.Right is DatabaseOwnerRight).Verdict.ShouldBe(Verdict.Missing);
+        first.Fit.Accounts.Single(a => a.Account.Key == "book").Judgements.Single(j => j.Right is DatabaseOwnerRight).Verdict.ShouldBe(Verdict.Missing);
         var owner = new ChangeDatabaseOwner("fm-sql03", "CurdRecipes", @"FENNMOOR\svc-curd-book", @"FENNMOOR\svc-curd-fitter");
-        var reader = new SetServiceAccount("fm-book02", "CurdCards", @"FENNMOOR\svc-curd-cards", @"FENNMOOR\svc-curd-lookup$");
+        var reader = new SetServiceAccount("fm-book02", "CurdCards", @"FENNMOOR\svc-curd-cards", @"FENNMOOR\svc-curd-labeller");
         first.Worklist.Give.Where(s => s.Blocked is null).Select(s => s.Change.Words).ShouldBe([owner.Words, reader.Words, new RestartService("fm-book02", "CurdCards", reader.Account).Words]);
-        first.Fit.Findings.ShouldContain(f => f.Place == "fm-book02" && f.Text.Contains("CurdCards runs as svc-curd-lookup$, the account of index, and the sheet keeps reader apart from it"));
+        first.Fit.Findings.ShouldContain(f => f.Place == "fm-book02" && f.Text.Contains("CurdCards runs as svc-curd-labeller, the account of labeller, and the sheet keeps cards apart from it"));
         first.Fit.Accounts.SelectMany(a => a.Judgements).Where(j => j.Right.Place == "fm-sql04").ShouldAllBe(j => j.Verdict == Verdict.Unseen && j.Reason.Contains("being patched")); // the partner does not answer
         first.Fit.Findings.ShouldContain(f => f.Place == "fm-sql03/CurdRecipes" && f.Text.Contains("shares its instance with MilkQuality") && f.Text.EndsWith(@"reads it too: FENNMOOR\svc-curd-fitter."));
         first = await simulation.VerifyAsync("curdhouse-books");

@@ -57,7 +57,7 @@ internal static class EstateShape
             new("instances", new Shape.Named("the database instances", Words.HostPattern, Words.HostSays, new Shape.Map("an instance", [
                 new("host", new Shape.Text("the host it runs on"), true),
                 new("engine", new Shape.Text("the family of database server", null, null, ["sqlserver", "postgresql"]), true),
-                new("approve", Words.Release("its release")),
+                new("release", Words.Release("its release")),
                 new("partner", new Shape.Text("the instance that takes its databases over when it fails, and the other way round; saying it on one of the two will do")),
                 new("reach", new Shape.Text("how it is reached", null, null, ["simulation", "tls", "none"])),
                 new("address", new Shape.Text("for TLS: the name or address to connect to, unless it is the host's name")),
@@ -91,7 +91,7 @@ internal static class EstateShape
                 new("watch", new Shape.Map("how often the estate is looked at without anybody asking; never, unless this stands", [
                     new("every-hours", new Shape.Number("the hours from one look to the next", 1, 744), true),
                 ])),
-                new("notifications", new Shape.Map("who is told of what is due and of what got worse", [
+                new("notices", new Shape.Map("who is told of what is due and of what got worse", [
                     new("mail", new Shape.List("addresses", new Shape.Text("an address", "[^@\\s<>,;]+@[^@\\s<>,;]+", "a mail address"), OneWillDo: true)),
                     new("webhook", new Shape.Text("an address that is called with each notice", "https?://\\S+", "an address that starts with https:// (or http:// for loopback)")),
                     new("webhook-secret", Words.Key("the name of the secret, kept by the service, that signs what is sent there")),

@@ -15,7 +15,7 @@ public sealed class OrganizationRulesTests
         estate!.Rules.TwoPersonApproval.ShouldBeTrue();
         estate.Rules.Schedule.ShouldBe(new ScheduleRules(TimeSpan.FromHours(6)));
         estate.Rules.Reviews.ShouldBe(new ReviewRules(TimeSpan.FromDays(180), TimeSpan.FromDays(30)));
-        estate.Rules.Notifications.ShouldSatisfyAllConditions(n => n.Mail.Count.ShouldBe(2), n => n.Webhook!.Host.ShouldBe("notices.fennmoor.example"), n => n.WebhookSecret.ShouldBe("notices"));
+        estate.Rules.Notifications.ShouldSatisfyAllConditions(n => n.Mail.Count.ShouldBe(2), n => n.Webhook!.Host.ShouldBe("notifications.fennmoor.example"), n => n.WebhookSecret.ShouldBe("notices"));
         var plain = DemoFiles.Estate(DemoFiles.With("estates/fennmoor.yaml", $"  {Notifications}\n", "")).Estate!.Rules;
         (plain.Schedule, plain.Notifications.Mail.Count).ShouldBe((null, 0));
     }

@@ -16,7 +16,7 @@ public sealed class PasswordSectionTests
             ("svc-curd-lookup$", PasswordKeeper.Directory), ("svc-curd-book", PasswordKeeper.Product), ("svc-curd-cards", PasswordKeeper.Us), ("svc-curd-fitter", PasswordKeeper.Us), ("svc-curd-labeller", PasswordKeeper.Product)]);
         PasswordPlaces.Of([plan!], null, []).Where(p => p.Account == "svc-curd-cards").Select(p => p.Words).ShouldBe([
             "the service CurdCards on fm-book01", "the service CurdCards on fm-book02", "Account for the scanner in Card sources"]);
-        plan!.Accounts.Single(a => a.Key == "keeper").NeverExpires!.ReviewBy.ShouldBe(new DateOnly(2027, 6, 1));
+        plan!.Accounts.Single(a => a.Key == "book").NeverExpires!.ReviewBy.ShouldBe(new DateOnly(2027, 6, 1));
     }
 
     [Theory]
@@ -33,8 +33,8 @@ public sealed class PasswordSectionTests
     }
 
     [Theory]
-    [InlineData("review-by: 2027-06-01 }", "review-by: 2027-02-29 }", "wrong-value", "never-expires.keeper.review-by")]
-    [InlineData("  keeper: { why", "  keper: { why", "unknown-account", "never-expires.keper")]
+    [InlineData("review-by: 2027-06-01 }", "review-by: 2027-02-29 }", "wrong-value", "never-expires.book.review-by")]
+    [InlineData("  book: { why", "  bok: { why", "unknown-account", "never-expires.bok")]
     public void A_slip_in_an_install_is_said_with_its_line(string part, string instead, string code, string field)
     {
         var text = DemoFiles.With("installs/curdhouse-books.yaml", part, instead);

@@ -195,7 +195,7 @@ namespace JustRight.Service.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<int>("NoticeId")
+                    b.Property<int>("NotificationId")
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("Secret")
@@ -214,7 +214,7 @@ namespace JustRight.Service.Storage.Migrations
 
                     b.HasKey("Id");
 
-                    b.HasIndex("NoticeId");
+                    b.HasIndex("NotificationId");
 
                     b.ToTable("DeliveryRow");
                 });
@@ -355,15 +355,15 @@ namespace JustRight.Service.Storage.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("CountsJson")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("From")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Install")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("LeaningJson")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -439,6 +439,12 @@ namespace JustRight.Service.Storage.Migrations
                     b.Property<string>("Id")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("ApprovedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ApprovedBy")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Basis")
                         .HasColumnType("TEXT");
 
@@ -457,12 +463,6 @@ namespace JustRight.Service.Storage.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<string>("OrderJson")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("ReleasedAt")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("ReleasedBy")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("ResultJson")
@@ -522,7 +522,7 @@ namespace JustRight.Service.Storage.Migrations
                     b.ToTable("Log");
                 });
 
-            modelBuilder.Entity("JustRight.Service.Storage.NoticeRow", b =>
+            modelBuilder.Entity("JustRight.Service.Storage.NotificationRow", b =>
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
@@ -557,7 +557,7 @@ namespace JustRight.Service.Storage.Migrations
                     b.HasIndex("Key")
                         .IsUnique();
 
-                    b.ToTable("Notices");
+                    b.ToTable("Notifications");
                 });
 
             modelBuilder.Entity("JustRight.Service.Storage.PasswordRow", b =>
@@ -680,14 +680,14 @@ namespace JustRight.Service.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("CountsJson")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<int>("Fit")
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("Install")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("LeaningJson")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -817,10 +817,6 @@ namespace JustRight.Service.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("Giver")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
                     b.Property<string>("JobId")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -833,6 +829,10 @@ namespace JustRight.Service.Storage.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Team")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -960,9 +960,9 @@ namespace JustRight.Service.Storage.Migrations
 
             modelBuilder.Entity("JustRight.Service.Storage.DeliveryRow", b =>
                 {
-                    b.HasOne("JustRight.Service.Storage.NoticeRow", null)
+                    b.HasOne("JustRight.Service.Storage.NotificationRow", null)
                         .WithMany("Deliveries")
-                        .HasForeignKey("NoticeId")
+                        .HasForeignKey("NotificationId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });
@@ -981,7 +981,7 @@ namespace JustRight.Service.Storage.Migrations
                     b.Navigation("Steps");
                 });
 
-            modelBuilder.Entity("JustRight.Service.Storage.NoticeRow", b =>
+            modelBuilder.Entity("JustRight.Service.Storage.NotificationRow", b =>
                 {
                     b.Navigation("Deliveries");
                 });
