@@ -12,7 +12,11 @@ test('what one proposed waits for another person', async ({ page, browser, servi
     page.request.post(`${service.address}/api/${path}`, { data, headers: { 'content-type': type } });
   expect(
     (
-      await post('estates?file=fennmoor.yaml', `${readFileSync(estate, 'utf8')}  two-person-approval: yes\n`, 'application/yaml')
+      await post(
+        'estates?file=fennmoor.yaml',
+        `${readFileSync(estate, 'utf8')}  two-person-approval: yes\n`,
+        'application/yaml',
+      )
     ).ok(),
   ).toBe(true);
   const made = await post('tokens', JSON.stringify({ name: 'maud', role: 'granter', days: 1 }), 'application/json');

@@ -775,7 +775,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/installs/{name}/sign-in/trials": {
+    "/api/installs/{name}/sign-in/tests": {
         parameters: {
             query?: never;
             header?: never;
@@ -792,15 +792,15 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{id}/trial": {
+    "/api/jobs/{id}/sign-in-test": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** What a trial of a sign-in found */
-        get: operations["ShowTrial"];
+        /** What a sign-in test found */
+        get: operations["ShowSignInTest"];
         put?: never;
         post?: never;
         delete?: never;
@@ -884,7 +884,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What waits for another person's release, or for being carried out after it */
+        /** What waits for another person's approval, or for being carried out after it */
         get: operations["ListProposals"];
         put?: never;
         post?: never;
@@ -894,7 +894,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/proposals/{id}/release": {
+    "/api/proposals/{id}/approve": {
         parameters: {
             query?: never;
             header?: never;
@@ -903,8 +903,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Releases what another proposed; void when it no longer is what was proposed */
-        post: operations["ReleaseProposal"];
+        /** Approves what another proposed; void when it no longer is what was proposed */
+        post: operations["ApproveProposal"];
         delete?: never;
         options?: never;
         head?: never;
@@ -920,7 +920,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Carries out what was released; void when it no longer is what was released */
+        /** Carries out what was approved; void when it no longer is what was approved */
         post: operations["CarryOutProposal"];
         delete?: never;
         options?: never;
@@ -937,7 +937,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Withdraws a proposal, released or not */
+        /** Withdraws a proposal, approved or not */
         post: operations["WithdrawProposal"];
         delete?: never;
         options?: never;
@@ -1176,7 +1176,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What was told to those whom the house wants told, and whether it reached them; the latest first */
+        /** What was told to those whom the organization wants told, and whether it reached them; the latest first */
         get: operations["ListNotifications"];
         put?: never;
         post?: never;
@@ -1738,37 +1738,9 @@ export interface components {
         CalendarView: {
             estate: string;
             simulated: boolean;
-            /** @description The house's time zone, by its name in the time zone database. */
+            /** @description The organization's time zone, by its name in the time zone database. */
             timeZone: string;
             entries: components["schemas"]["CalendarEntryView"][];
-        };
-        /** @description One of the product's own settings. */
-        CardFieldView: {
-            name: string;
-            value: null | string;
-            /** @description The neutral name of what stands there; null for a fixed text. */
-            key: null | string;
-            isReference: boolean;
-        };
-        /** @description A finding about a card. */
-        CardFindingView: {
-            code: string;
-            /** @description `wrong`, `caution` or `unseen`. */
-            weight: string;
-            key: null | string;
-            text: string;
-            fix: string;
-        };
-        /** @description A value of a card, by neutral name. */
-        CardSettingView: {
-            key: string;
-            says: string;
-            /** @description Null when it is not known yet. */
-            value: null | string;
-            /** @description Why it is this, or why it is not known. */
-            because: string;
-            /** @description Whether it stands for a secret and is not the secret itself. */
-            isReference: boolean;
         };
         /** @description Who was expected and who was found. */
         ComparisonView: {
@@ -1814,13 +1786,6 @@ export interface components {
              * @description Until when it counts.
              */
             until: string;
-        };
-        /** @description A part that could not be read. */
-        CornerView: {
-            place: string;
-            reason: string;
-            /** Format: date-time */
-            at: string;
         };
         /** @description A choice among alternatives. */
         DecisionView: {
@@ -1922,7 +1887,7 @@ export interface components {
             why: string;
             /**
              * Format: date
-             * @description The last day on which it counts, by the house's clock.
+             * @description The last day on which it counts, in the organization's time zone.
              */
             until: string;
             /** @description Who allowed it, when that is somebody else than who writes it down. */
@@ -2012,6 +1977,34 @@ export interface components {
             isExcess: boolean;
             accepted: null | components["schemas"]["AcceptedView"];
         };
+        /** @description Counts by verdict, for the balance. */
+        FitCountsView: {
+            /** Format: int32 */
+            met: number;
+            /** Format: int32 */
+            missing: number;
+            /** Format: int32 */
+            pending: number;
+            /** Format: int32 */
+            unseen: number;
+            /** Format: int32 */
+            excess: number;
+            /** Format: int32 */
+            forbidden: number;
+            /**
+             * Format: int32
+             * @description UnreadParts of the estate that could not be read.
+             */
+            unread: number;
+            /** @description The words beside the sign. */
+            words: string;
+            /**
+             * Format: int32
+             * @description How many of what is missing, excess or forbidden an exception covers.
+             * @default 0
+             */
+            accepted: number;
+        };
         /** @description The fit of an install. */
         FitView: {
             install: string;
@@ -2026,11 +2019,15 @@ export interface components {
             places: string[];
             accounts: components["schemas"]["AccountFitView"][];
             findings: components["schemas"]["FindingView"][];
-            unseen: components["schemas"]["CornerView"][];
+            unseen: components["schemas"]["UnreadPartView"][];
             /** @description Choices among alternatives, repeated in every report. */
             decisions: components["schemas"]["DecisionView"][];
             /** @description What the plan notes, repeated in every report. */
             notes: string[];
+        };
+        /** @description An order to carry out a remedy of a trace. */
+        FixOrder: {
+            remedy: string;
         };
         /** @description An object that a filter finds. */
         FoundObjectView: {
@@ -2045,23 +2042,6 @@ export interface components {
             remove: boolean;
             /** @description The ids of the confirmed steps, in order. */
             steps: string[];
-        };
-        /** @description An order to set or lift the protection of an object. */
-        ProtectionOrder: {
-            /** @description A key of the estate's branches, or a distinguished name. */
-            dn: string;
-            /** @description True to set, false to lift. */
-            on: boolean;
-        };
-        /** @description Whether an object of the directory is protected from accidental deletion. */
-        ProtectionView: {
-            dn: string;
-            simulated: boolean;
-            isOn: boolean;
-            /** @description What setting the protection would change; empty when it is whole. */
-            set: string[];
-            /** @description What lifting it would change; empty when there is none. */
-            lift: string[];
         };
         /** @description One step of a handover. */
         HandoverStepView: {
@@ -2176,10 +2156,10 @@ export interface components {
             /** @description When it starts. */
             start: string;
             /**
-             * Format: int32
-             * @description 0 drivers, 1 first wave, 2 second wave, 3 when asked for; null for one that is disabled.
+             * @description When it starts once what waits for it is counted in: `with the system`, `automatic`,
+             *                 `automatic, delayed`, `manual` or `disabled`.
              */
-            wave: null | number;
+            startOrder: string;
             waitsFor: string[];
             /** @description Why it cannot start, or null. */
             obstacle: null | string;
@@ -2202,7 +2182,7 @@ export interface components {
             /** @description Why nothing could be read, or null. */
             unread: null | string;
             /** @description Parts that could not be read, though the host could. */
-            unreadParts: components["schemas"]["CornerView"][];
+            unreadParts: components["schemas"]["UnreadPartView"][];
             groups: components["schemas"]["HostGroupView"][];
             rights: components["schemas"]["HostRightView"][];
             services: components["schemas"]["HostServiceView"][];
@@ -2278,7 +2258,7 @@ export interface components {
             /** @description Why nothing could be read, or null. */
             unread: null | string;
             /** @description Parts that could not be read, though the instance could. */
-            unreadParts: components["schemas"]["CornerView"][];
+            unreadParts: components["schemas"]["UnreadPartView"][];
             databases: string[];
             /** @description Who can do what there. */
             holders: components["schemas"]["InstanceHolderView"][];
@@ -2299,7 +2279,7 @@ export interface components {
             total: number;
             text: string;
             step: null | components["schemas"]["JobStepView"];
-            check?: null | components["schemas"]["TrialCheckView"];
+            check?: null | components["schemas"]["SignInCheckView"];
         };
         /** @description A step of a grant as it was carried out. */
         JobStepView: {
@@ -2321,7 +2301,7 @@ export interface components {
             /** @description `survey`, `verify`, `grant`, `trace`, `fix`, `protect`, `undo` or `sign-in`. */
             kind: string;
             subject: string;
-            /** @description `queued`, `running`, `done`, `failed` or `interrupted`; for a proposal `proposed`, `released`, `void` or `withdrawn`. */
+            /** @description `queued`, `running`, `done`, `failed` or `interrupted`; for a proposal `proposed`, `approved`, `void` or `withdrawn`. */
             state: string;
             startedBy: string;
             /** Format: date-time */
@@ -2340,10 +2320,10 @@ export interface components {
             hasTrace: boolean;
             /** @description The job whose changes it undoes, or null. */
             undoes: null | string;
-            /** @description Where the house wants two-person approval: who released it, or null. */
-            releasedBy: null | string;
+            /** @description Where the organization wants two-person approval: who approved it, or null. */
+            approvedBy: null | string;
             /** Format: date-time */
-            releasedAt: null | string;
+            approvedAt: null | string;
         };
         /** @description The verdict on one right. */
         JudgementView: {
@@ -2403,34 +2383,6 @@ export interface components {
             /** @description LDIF [RFC 2849]. */
             text: string;
         };
-        /** @description Counts by verdict, for the balance. */
-        FitCountsView: {
-            /** Format: int32 */
-            met: number;
-            /** Format: int32 */
-            missing: number;
-            /** Format: int32 */
-            later: number;
-            /** Format: int32 */
-            unseen: number;
-            /** Format: int32 */
-            excess: number;
-            /** Format: int32 */
-            forbidden: number;
-            /**
-             * Format: int32
-             * @description Corners of the estate that could not be read.
-             */
-            unread: number;
-            /** @description The words beside the sign. */
-            words: string;
-            /**
-             * Format: int32
-             * @description How many of what is missing, excess or forbidden an exception covers.
-             * @default 0
-             */
-            accepted: number;
-        };
         /** @description An access list before and after, an entry a line. */
         ListPreviewView: {
             dn: string;
@@ -2462,10 +2414,6 @@ export interface components {
             /** @description SHA-256 over this entry and the hash of the one before, in hex. */
             hash: string;
         };
-        /** @description An order to carry out a remedy of a trace. */
-        FixOrder: {
-            remedy: string;
-        };
         /** @description A name in one list and not in the other. */
         NamedDifferenceView: {
             name: string;
@@ -2479,7 +2427,7 @@ export interface components {
             /** Format: date-time */
             expiresAt: string;
         };
-        /** @description Something that was told to those whom the house wants told. */
+        /** @description Something that was told to those whom the organization wants told. */
         NotificationView: {
             /** Format: int32 */
             id: number;
@@ -2713,6 +2661,23 @@ export interface components {
              */
             until: null | string;
         };
+        /** @description An order to set or lift the protection of an object. */
+        ProtectionOrder: {
+            /** @description A key of the estate's branches, or a distinguished name. */
+            dn: string;
+            /** @description True to set, false to lift. */
+            on: boolean;
+        };
+        /** @description Whether an object of the directory is protected from accidental deletion. */
+        ProtectionView: {
+            dn: string;
+            simulated: boolean;
+            isOn: boolean;
+            /** @description What setting the protection would change; empty when it is whole. */
+            set: string[];
+            /** @description What lifting it would change; empty when there is none. */
+            lift: string[];
+        };
         /** @description A way to fix a failure, and what it would change. */
         RemedyView: {
             id: string;
@@ -2805,7 +2770,7 @@ export interface components {
             /** @description The answer in one line. */
             words: string;
             others: components["schemas"]["ReplicaLagView"][];
-            unread: components["schemas"]["CornerView"][];
+            unread: components["schemas"]["UnreadPartView"][];
         };
         /** @description What a controller has otherwise than the newest one. */
         ReplicaLagView: {
@@ -2844,7 +2809,7 @@ export interface components {
             by?: null | string;
             /**
              * Format: date
-             * @description By when it is to be looked at again; the house rule says it otherwise.
+             * @description By when it is to be looked at again; the organization rule says it otherwise.
              */
             nextBy?: null | string;
             /** @description What the reviewer wants remembered. */
@@ -2880,6 +2845,29 @@ export interface components {
             /** Format: int32 */
             objects: number;
         };
+        /** @description How an estate is watched. */
+        ScheduleView: {
+            estate: string;
+            /**
+             * Format: int32
+             * @description The hours from one look to the next; null when nobody watches.
+             */
+            everyHours: null | number;
+            /**
+             * Format: date-time
+             * @description When it is looked at next, or null.
+             */
+            next: null | string;
+            /**
+             * Format: date-time
+             * @description When it was last looked at by the watch, or null.
+             */
+            lastAt: null | string;
+            /** @description What that said. */
+            lastWords: null | string;
+            /** @description Who is told when something gets worse. */
+            tellsTo: string[];
+        };
         /** @description A password sealed to a certificate as CMS enveloped data [RFC 5652], PEM. */
         SealedPassword: {
             account: string;
@@ -2900,6 +2888,15 @@ export interface components {
             /** Format: date-time */
             setAt: string;
             setBy: string;
+        };
+        /** @description A finding about settings. */
+        SettingsFindingView: {
+            code: string;
+            /** @description `wrong`, `caution` or `unseen`. */
+            weight: string;
+            key: null | string;
+            text: string;
+            fix: string;
         };
         /** @description An account of a sheet. */
         SheetAccountView: {
@@ -2943,11 +2940,64 @@ export interface components {
             account: string;
             password: string;
         };
+        /** @description A check of a sign-in test. */
+        SignInCheckView: {
+            id: string;
+            asks: string;
+            /** @description `pass`, `fail` or `unseen`. */
+            verdict: string;
+            fact: string;
+            /** @description What would fix it, or null. */
+            fix: null | string;
+        };
         /** @description A one-time code from a sign-in link. */
         SignInCode: {
             code: string;
         };
-        /** @description How people sign in to a product here: its settings card, and what was found about it. */
+        /** @description One of the product's own settings. */
+        SignInFieldView: {
+            name: string;
+            value: null | string;
+            /** @description The neutral name of what stands there; null for a fixed text. */
+            key: null | string;
+            isReference: boolean;
+        };
+        /** @description A value of the settings, by neutral name. */
+        SignInSettingView: {
+            key: string;
+            says: string;
+            /** @description Null when it is not known yet. */
+            value: null | string;
+            /** @description Why it is this, or why it is not known. */
+            because: string;
+            /** @description Whether it stands for a secret and is not the secret itself. */
+            isReference: boolean;
+        };
+        /** @description An order to try a product's sign-in. Passwords are used once and kept nowhere. */
+        SignInTestOrder: {
+            /** @description Of the bind account; null to use the one that the service keeps. */
+            bindPassword: null | string;
+            /** @description Of the person who must be able to sign in; null to leave that out. */
+            personPassword: null | string;
+        };
+        /** @description A sign-in test. */
+        SignInTestView: {
+            /** @description The job that ran it. */
+            id: string;
+            install: string;
+            directory: string;
+            /** Format: date-time */
+            startedAt: string;
+            /** Format: date-time */
+            endedAt: string;
+            simulated: boolean;
+            words: string;
+            checks: components["schemas"]["SignInCheckView"][];
+            people: null | components["schemas"]["ComparisonView"];
+            groups: null | components["schemas"]["ComparisonView"];
+            groupNames: string[];
+        };
+        /** @description How people sign in to a product here: its sign-in settings, and what was found about it. */
         SignInView: {
             install: string;
             title: string;
@@ -2970,9 +3020,9 @@ export interface components {
             peopleWords: string;
             /** @description Which groups an administrator sees; null when the product has no use for groups. */
             groupsWords: null | string;
-            settings: components["schemas"]["CardSettingView"][];
-            fields: components["schemas"]["CardFieldView"][];
-            findings: components["schemas"]["CardFindingView"][];
+            settings: components["schemas"]["SignInSettingView"][];
+            fields: components["schemas"]["SignInFieldView"][];
+            findings: components["schemas"]["SettingsFindingView"][];
             /** @description Every place where the bind account's password is typed, in all installs of the estate. */
             passwordPlaces: components["schemas"]["PasswordPlaceView"][];
             /**
@@ -2980,7 +3030,7 @@ export interface components {
              * @description When people and groups of the directory were last read; null when they were not.
              */
             peopleReadAt: null | string;
-            trial: null | components["schemas"]["TrialView"];
+            signInTest: null | components["schemas"]["SignInTestView"];
         };
         /** @description How people can sign in to the console, beside one-time links. */
         SignInWaysView: {
@@ -3036,7 +3086,7 @@ export interface components {
             hosts: number;
             /** Format: int32 */
             instances: number;
-            unseen: components["schemas"]["CornerView"][];
+            unseen: components["schemas"]["UnreadPartView"][];
             /** @description What happened while reading that is worth knowing. */
             remarks: string[];
         };
@@ -3155,7 +3205,7 @@ export interface components {
             /** @description Given objects that are not there, or may not be seen. */
             notFound: string[];
             /** @description Parts of the directory that could not be read. */
-            unread: components["schemas"]["CornerView"][];
+            unread: components["schemas"]["UnreadPartView"][];
             /** @description Containers in which an object created tomorrow would refuse. */
             uncovered: string[];
             /** @description What was supposed and is not so. */
@@ -3163,62 +3213,12 @@ export interface components {
             /** @description The containers that hold what was judged, top down. */
             tree: components["schemas"]["TraceBranchView"][];
         };
-        /** @description A check of a trial. */
-        TrialCheckView: {
-            id: string;
-            asks: string;
-            /** @description `pass`, `fail` or `unseen`. */
-            verdict: string;
-            fact: string;
-            /** @description What would fix it, or null. */
-            fix: null | string;
-        };
-        /** @description An order to try a product's sign-in. Passwords are used once and kept nowhere. */
-        TrialOrder: {
-            /** @description Of the bind account; null to use the one that the service keeps. */
-            bindPassword: null | string;
-            /** @description Of the person who must be able to sign in; null to leave that out. */
-            personPassword: null | string;
-        };
-        /** @description A trial. */
-        TrialView: {
-            /** @description The job that ran it. */
-            id: string;
-            install: string;
-            directory: string;
+        /** @description A part that could not be read. */
+        UnreadPartView: {
+            place: string;
+            reason: string;
             /** Format: date-time */
-            startedAt: string;
-            /** Format: date-time */
-            endedAt: string;
-            simulated: boolean;
-            words: string;
-            checks: components["schemas"]["TrialCheckView"][];
-            people: null | components["schemas"]["ComparisonView"];
-            groups: null | components["schemas"]["ComparisonView"];
-            groupNames: string[];
-        };
-        /** @description How an estate is watched. */
-        ScheduleView: {
-            estate: string;
-            /**
-             * Format: int32
-             * @description The hours from one look to the next; null when nobody watches.
-             */
-            everyHours: null | number;
-            /**
-             * Format: date-time
-             * @description When it is looked at next, or null.
-             */
-            next: null | string;
-            /**
-             * Format: date-time
-             * @description When it was last looked at by the watch, or null.
-             */
-            lastAt: null | string;
-            /** @description What that said. */
-            lastWords: null | string;
-            /** @description Who is told when something gets worse. */
-            tellsTo: string[];
+            at: string;
         };
         /** @description Who is signed in. */
         WhoView: {
@@ -3258,13 +3258,9 @@ export type BranchFailureView = components['schemas']['BranchFailureView'];
 export type BranchView = components['schemas']['BranchView'];
 export type CalendarEntryView = components['schemas']['CalendarEntryView'];
 export type CalendarView = components['schemas']['CalendarView'];
-export type CardFieldView = components['schemas']['CardFieldView'];
-export type CardFindingView = components['schemas']['CardFindingView'];
-export type CardSettingView = components['schemas']['CardSettingView'];
 export type ComparisonView = components['schemas']['ComparisonView'];
 export type ConfirmationOrder = components['schemas']['ConfirmationOrder'];
 export type ConfirmationView = components['schemas']['ConfirmationView'];
-export type CornerView = components['schemas']['CornerView'];
 export type DecisionView = components['schemas']['DecisionView'];
 export type DeliveryView = components['schemas']['DeliveryView'];
 export type DirectoryFileView = components['schemas']['DirectoryFileView'];
@@ -3279,11 +3275,11 @@ export type FilterFaultView = components['schemas']['FilterFaultView'];
 export type FilterOrder = components['schemas']['FilterOrder'];
 export type FilterView = components['schemas']['FilterView'];
 export type FindingView = components['schemas']['FindingView'];
+export type FitCountsView = components['schemas']['FitCountsView'];
 export type FitView = components['schemas']['FitView'];
+export type FixOrder = components['schemas']['FixOrder'];
 export type FoundObjectView = components['schemas']['FoundObjectView'];
 export type GrantOrder = components['schemas']['GrantOrder'];
-export type ProtectionOrder = components['schemas']['ProtectionOrder'];
-export type ProtectionView = components['schemas']['ProtectionView'];
 export type HandoverStepView = components['schemas']['HandoverStepView'];
 export type HandoverView = components['schemas']['HandoverView'];
 export type HostFactsView = components['schemas']['HostFactsView'];
@@ -3303,11 +3299,9 @@ export type JobView = components['schemas']['JobView'];
 export type JudgementView = components['schemas']['JudgementView'];
 export type KeptFitView = components['schemas']['KeptFitView'];
 export type LdifView = components['schemas']['LdifView'];
-export type FitCountsView = components['schemas']['FitCountsView'];
 export type ListPreviewView = components['schemas']['ListPreviewView'];
 export type LogCheckView = components['schemas']['LogCheckView'];
 export type LogEntryView = components['schemas']['LogEntryView'];
-export type FixOrder = components['schemas']['FixOrder'];
 export type NamedDifferenceView = components['schemas']['NamedDifferenceView'];
 export type NewTokenView = components['schemas']['NewTokenView'];
 export type NotificationView = components['schemas']['NotificationView'];
@@ -3329,6 +3323,8 @@ export type PlannedGroupView = components['schemas']['PlannedGroupView'];
 export type PlanView = components['schemas']['PlanView'];
 export type ProblemDetails = components['schemas']['ProblemDetails'];
 export type ProductRoleView = components['schemas']['ProductRoleView'];
+export type ProtectionOrder = components['schemas']['ProtectionOrder'];
+export type ProtectionView = components['schemas']['ProtectionView'];
 export type RemedyView = components['schemas']['RemedyView'];
 export type RenewalStepView = components['schemas']['RenewalStepView'];
 export type RenewalView = components['schemas']['RenewalView'];
@@ -3338,16 +3334,23 @@ export type ReviewedView = components['schemas']['ReviewedView'];
 export type ReviewOrder = components['schemas']['ReviewOrder'];
 export type ReviewView = components['schemas']['ReviewView'];
 export type RightFlowView = components['schemas']['RightFlowView'];
+export type ScheduleView = components['schemas']['ScheduleView'];
 export type SealedPassword = components['schemas']['SealedPassword'];
 export type SealOrder = components['schemas']['SealOrder'];
 export type SecretValue = components['schemas']['SecretValue'];
 export type SecretView = components['schemas']['SecretView'];
+export type SettingsFindingView = components['schemas']['SettingsFindingView'];
 export type SheetAccountView = components['schemas']['SheetAccountView'];
 export type SheetPlaceView = components['schemas']['SheetPlaceView'];
 export type SheetSummary = components['schemas']['SheetSummary'];
 export type SheetView = components['schemas']['SheetView'];
 export type ShownPassword = components['schemas']['ShownPassword'];
+export type SignInCheckView = components['schemas']['SignInCheckView'];
 export type SignInCode = components['schemas']['SignInCode'];
+export type SignInFieldView = components['schemas']['SignInFieldView'];
+export type SignInSettingView = components['schemas']['SignInSettingView'];
+export type SignInTestOrder = components['schemas']['SignInTestOrder'];
+export type SignInTestView = components['schemas']['SignInTestView'];
 export type SignInView = components['schemas']['SignInView'];
 export type SignInWaysView = components['schemas']['SignInWaysView'];
 export type SseItemOfJobEvent = components['schemas']['SseItemOfJobEvent'];
@@ -3362,10 +3365,7 @@ export type TraceBranchView = components['schemas']['TraceBranchView'];
 export type TraceFailureView = components['schemas']['TraceFailureView'];
 export type TraceOrder = components['schemas']['TraceOrder'];
 export type TraceView = components['schemas']['TraceView'];
-export type TrialCheckView = components['schemas']['TrialCheckView'];
-export type TrialOrder = components['schemas']['TrialOrder'];
-export type TrialView = components['schemas']['TrialView'];
-export type ScheduleView = components['schemas']['ScheduleView'];
+export type UnreadPartView = components['schemas']['UnreadPartView'];
 export type WhoView = components['schemas']['WhoView'];
 export type WorklistView = components['schemas']['WorklistView'];
 export type $defs = Record<string, never>;
@@ -5272,7 +5272,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TrialOrder"];
+                "application/json": components["schemas"]["SignInTestOrder"];
             };
         };
         responses: {
@@ -5305,7 +5305,7 @@ export interface operations {
             };
         };
     };
-    ShowTrial: {
+    ShowSignInTest: {
         parameters: {
             query?: never;
             header?: never;
@@ -5322,7 +5322,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TrialView"];
+                    "application/json": components["schemas"]["SignInTestView"];
                 };
             };
             /** @description Not Found */
@@ -5538,7 +5538,7 @@ export interface operations {
             };
         };
     };
-    ReleaseProposal: {
+    ApproveProposal: {
         parameters: {
             query?: never;
             header?: never;

@@ -36,7 +36,13 @@ describe('the balance', () => {
 
   it('gives missing strokes room before pending ones, and forbidden before excess', () => {
     const drawn = strokes(
-      countsOf([...Array<string>(6).fill('missing'), 'pending', 'pending', ...Array<string>(7).fill('forbidden'), 'excess']),
+      countsOf([
+        ...Array<string>(6).fill('missing'),
+        'pending',
+        'pending',
+        ...Array<string>(7).fill('forbidden'),
+        'excess',
+      ]),
     );
     expect(drawn.left.filter((s) => s === 'pending')).toHaveLength(1);
     expect(drawn.right).not.toContain('excess');

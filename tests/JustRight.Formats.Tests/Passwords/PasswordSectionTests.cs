@@ -13,7 +13,7 @@ public sealed class PasswordSectionTests
         var (plan, faults) = DemoFiles.Plan("curdhouse", install: DemoFiles.Text("installs/curdhouse-books.yaml"));
         faults.ShouldBeEmpty();
         PasswordCalendar.Of([plan!], null, new([], null, []), DateTimeOffset.UnixEpoch).Select(a => (a.Account, a.Keeper)).ShouldBe([
-            ("svc-curd-lookup$", PasswordKeeper.Directory), ("svc-curd-book", PasswordKeeper.Product), ("svc-curd-cards", PasswordKeeper.Us), ("svc-curd-fitter", PasswordKeeper.Us), ("svc-curd-labeller", PasswordKeeper.Product)]);
+            ("svc-curd-book", PasswordKeeper.Product), ("svc-curd-cards", PasswordKeeper.Us), ("svc-curd-fitter", PasswordKeeper.Us), ("svc-curd-labeller", PasswordKeeper.Product), ("svc-curd-lookup$", PasswordKeeper.Directory)]);
         PasswordPlaces.Of([plan!], null, []).Where(p => p.Account == "svc-curd-cards").Select(p => p.Words).ShouldBe([
             "the service CurdCards on fm-book01", "the service CurdCards on fm-book02", "Account for the scanner in Card sources"]);
         plan!.Accounts.Single(a => a.Key == "book").NeverExpires!.ReviewBy.ShouldBe(new DateOnly(2027, 6, 1));

@@ -67,8 +67,8 @@ export function HistoryPlot({ fits, reviews }: { fits: KeptFitView[]; reviews: R
         </AreaChart>
       </ResponsiveContainer>
       <figcaption className="soft">
-        <span style={{ color: 'var(--warm)' }}>▲ excess</span>,{' '}
-        <span style={{ color: 'var(--cold)' }}>▼ missing</span>; dashed lines are reviews
+        <span style={{ color: 'var(--warm)' }}>▲ excess</span>, <span style={{ color: 'var(--cold)' }}>▼ missing</span>;
+        dashed lines are reviews
       </figcaption>
     </figure>
   );

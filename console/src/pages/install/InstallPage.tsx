@@ -74,8 +74,8 @@ export function InstallPage() {
       {verify.error && <Failure error={verify.error} />}
       {summary.stage === 'retiring' && (
         <p className="soft">
-          This install is being retired: what only it needed is excess now, and the worklist takes it away. What
-          others need stays. Accounts are disabled first and removed later; until then, undo brings everything back.
+          This install is being retired: what only it needed is excess now, and the worklist takes it away. What others
+          need stays. Accounts are disabled first and removed later; until then, undo brings everything back.
         </p>
       )}
       {unverified && (

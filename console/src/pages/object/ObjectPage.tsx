@@ -2,7 +2,11 @@ import { Button, Group, NativeSelect, TextInput } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { getRouteApi, useNavigate } from '@tanstack/react-router';
 import { useState } from 'react';
-import { controllers as controllersQuery, estates as estatesQuery, protection as protectionQuery } from '../../api/queries';
+import {
+  controllers as controllersQuery,
+  estates as estatesQuery,
+  protection as protectionQuery,
+} from '../../api/queries';
 import { Failure } from '../../parts/Failure';
 import { Loading } from '../../parts/Loading';
 import { Controllers } from './Controllers';
@@ -27,9 +31,7 @@ export function ObjectPage() {
     <>
       <div className="head">
         <h1>Object</h1>
-        <span className="soft">
-          Do the controllers agree on it, and is it protected from accidental deletion?
-        </span>
+        <span className="soft">Do the controllers agree on it, and is it protected from accidental deletion?</span>
         {estate?.simulated && <span className="tag">simulated</span>}
       </div>
       <form

@@ -17,7 +17,12 @@ export function Protection({ estate, protection }: { estate: string; protection:
   const may = who.data?.role === 'granter' || who.data?.role === 'owner';
   const change = useMutation({
     mutationFn: (on: boolean) =>
-      need(api.POST('/api/estates/{name}/protection', { params: { path: { name: estate } }, body: { dn: protection.dn, on } })),
+      need(
+        api.POST('/api/estates/{name}/protection', {
+          params: { path: { name: estate } },
+          body: { dn: protection.dn, on },
+        }),
+      ),
     onSuccess: follow,
     onSettled: () => setAsking(null),
   });
@@ -25,9 +30,7 @@ export function Protection({ estate, protection }: { estate: string; protection:
   return (
     <section aria-label="Protection">
       <div className="head">
-        <h2>
-          {protection.isOn ? 'Protected from accidental deletion' : 'Not protected from accidental deletion'}
-        </h2>
+        <h2>{protection.isOn ? 'Protected from accidental deletion' : 'Not protected from accidental deletion'}</h2>
         <span className="grow" />
         {protection.set.length > 0 && (
           <Button

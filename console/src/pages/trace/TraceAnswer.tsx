@@ -84,15 +84,7 @@ export function TraceAnswer({ trace, may, onFix }: Props) {
   );
 }
 
-function Refusal({
-  failure,
-  may,
-  onFix,
-}: {
-  failure: TraceFailureView;
-  may: boolean;
-  onFix: (r: RemedyView) => void;
-}) {
+function Refusal({ failure, may, onFix }: { failure: TraceFailureView; may: boolean; onFix: (r: RemedyView) => void }) {
   return (
     <article className="refusal">
       <p>

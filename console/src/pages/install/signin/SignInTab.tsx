@@ -51,7 +51,7 @@ export function SignInTab({ name, followed, follow }: Props) {
       <Findings findings={view.findings} />
       <SettingsTable view={view} />
       <PasswordPlaces places={view.passwordPlaces} />
-      <SignInTest name={name} last={view.test ?? null} followed={followed} follow={follow} />
+      <SignInTest name={name} last={view.signInTest ?? null} followed={followed} follow={follow} />
     </>
   );
 }
