@@ -62,7 +62,7 @@ test('pictures of the console', async ({ page }) => {
   await page.mouse.wheel(0, -60); // the head stays over the page
   await take('test');
   await page.emulateMedia({ colorScheme: 'dark' });
-  await page.getByRole('button', { name: 'See whom the people filter finds' }).click();
+  await page.getByRole('button', { name: 'Show whom the people filter finds' }).click();
   await page.getByRole('region', { name: 'found' }).getByText('k.osei').first().waitFor();
   await take('filter');
   await page.emulateMedia({ colorScheme: 'light' });
@@ -97,7 +97,7 @@ test('pictures of the console', async ({ page }) => {
   await page.getByLabel('Allowed by').fill('Maud Ferris');
   await page.getByRole('button', { name: 'Accept', exact: true }).click();
   await page.getByLabel('Who looked').fill('Jory Lind');
-  await page.getByRole('button', { name: 'Write it down' }).click();
+  await page.getByRole('button', { name: 'Record it' }).click();
   await page.getByText('Written down as review 1').waitFor();
   const sheet = await page.request.get(`${second.address}/api/installs/quernstone-sql01/report?form=html`);
   const paper = await page.context().newPage();
@@ -109,7 +109,7 @@ test('pictures of the console', async ({ page }) => {
   await take('calendar');
   await page.goto(`${second.address}/installs/tallystick-dataroom?tab=review`);
   await page.getByLabel('Who looked').fill('Jory Lind');
-  await page.getByRole('button', { name: 'Write it down' }).click();
+  await page.getByRole('button', { name: 'Record it' }).click();
   await page.getByText('Written down as review 1').waitFor();
   await page.getByRole('tab', { name: 'Worklist' }).click();
   await page.getByRole('button', { name: /^Give these/ }).click();
@@ -132,9 +132,9 @@ test('pictures of the console', async ({ page }) => {
   });
   expect(begun.ok()).toBe(true);
   await page.goto(`${second.address}/adoptions/archive-found`);
-  await page.getByRole('button', { name: 'Read the estate' }).click();
+  await page.getByRole('button', { name: 'Survey the estate' }).click();
   await page.getByLabel('Because').fill("the archive's guide, chapter 3");
-  await page.getByRole('combobox', { name: 'Answer all: svc-reports, by an entry of its own' }).selectOption('needed');
+  await page.getByRole('combobox', { name: 'Answer all: svc-reports, directly' }).selectOption('needed');
   await page.getByText(/all items are answered|are not answered yet/).waitFor();
   await take('adoption');
   await page.goto(`${second.address}/log`);

@@ -7,7 +7,7 @@ test('what accounts hold is confirmed item by item and ends in a fit', async ({ 
   await page.getByRole('link', { name: 'Adopt what is already there' }).click();
   await expect(page.getByText('Nothing is being adopted')).toBeVisible();
   expect(await faults(page, 'main')).toEqual([]);
-  await page.getByRole('button', { name: 'Begin an adoption' }).click();
+  await page.getByRole('button', { name: 'Start an adoption' }).click();
   const form = page.getByRole('dialog');
   await form.getByLabel('Name', { exact: false }).first().fill('found');
   await form.getByLabel('Product').fill('Not a word');
@@ -18,12 +18,12 @@ test('what accounts hold is confirmed item by item and ends in a fit', async ({ 
   await form.getByRole('button', { name: 'Begin' }).click();
 
   await page.waitForURL('**/adoptions/found');
-  await expect(page.getByText('Nothing was read of this estate yet.')).toBeVisible();
-  await page.getByRole('button', { name: 'Read the estate' }).click();
+  await expect(page.getByText('This estate was not surveyed yet.')).toBeVisible();
+  await page.getByRole('button', { name: 'Survey the estate' }).click();
   await expect(page.getByText(/items are not answered yet/)).toBeVisible();
   await expect(page.getByText('thermograph-dataroom needs it already').first()).toBeVisible();
   await expect(page.getByText(/through a forbidden group/).first()).toBeVisible();
-  const write = page.getByRole('button', { name: 'Write into the books' });
+  const write = page.getByRole('button', { name: 'Add to Just Right' });
   await expect(write).toBeDisabled();
   expect(await faults(page, 'main')).toEqual([]);
 

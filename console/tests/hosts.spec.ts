@@ -60,7 +60,7 @@ test('a handover says what and why, and goes out as a bundle', async ({ service 
   await bundle.getByRole('link', { name: 'Bundle' }).click();
   expect((await download).suggestedFilename()).toBe('wheyline-lines-host-fm-line01.zip');
   await page.getByText('To take away').click();
-  await expect(page.getByText('Nothing is to be taken away.')).toBeVisible();
+  await expect(page.getByText('Nothing to remove.')).toBeVisible();
 });
 
 test('facts that come back for a host that is not handed over are refused with the way to fix it', async () => {

@@ -97,7 +97,7 @@ test('give asks once with every change by name, and shows each as it is made', a
   await expect(page.getByText('20 made; now 1 forbidden, 3 excess, 6 pending')).toBeVisible();
   await expect(page.getByText('✓ made')).toHaveCount(20);
   await page.getByRole('button', { name: 'Show what is left' }).click();
-  await expect(page.getByText('Nothing is left to give.')).toBeVisible();
+  await expect(page.getByText('Nothing left to grant.')).toBeVisible();
 });
 
 test("an account's paths are a picture with a table twin", async ({ service }) => {

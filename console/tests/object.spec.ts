@@ -25,7 +25,7 @@ test('an object says whether its controllers agree; its protection is set and li
   await expect(page.getByRole('heading', { name: 'Protected against' })).toBeVisible();
   await expect(page.getByRole('dialog')).toHaveCount(0);
   expect(await faults(page)).toEqual([]);
-  await page.getByRole('button', { name: 'Lift the protection…' }).click();
+  await page.getByRole('button', { name: 'Remove the protection…' }).click();
   await expect(page.getByRole('dialog')).toContainText('no longer forbid Everyone to delete it');
   await page.getByRole('button', { name: 'Lift it' }).click();
   await expect(page.getByRole('heading', { name: 'Not protected' })).toBeVisible();

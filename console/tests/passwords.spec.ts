@@ -19,7 +19,7 @@ test('a password that is typed in several places is renewed until a person is ne
   expect(await faults(page, 'main')).toEqual([]);
   await list.getByRole('link', { name: 'svc-curd-cards' }).click();
 
-  await expect(page.getByRole('table', { name: 'where the password is typed' })).toContainText(
+  await expect(page.getByRole('table', { name: 'where the password is used' })).toContainText(
     'Account for the scanner',
   );
   await expect(page.getByText('there is no way back')).toBeVisible();
@@ -33,7 +33,7 @@ test('a password that is typed in several places is renewed until a person is ne
   await expect(renewal).toContainText('waits for a person');
   await expect(renewal.getByRole('note')).toContainText('it has the old one, the directory the new one');
   await expect(page.getByRole('button', { name: 'Leave it out' })).toBeDisabled(); // not without a reason
-  await page.getByRole('button', { name: 'Show the new one, once' }).click();
+  await page.getByRole('button', { name: 'Show the new password, once' }).click();
   await expect(page.getByText('It is no longer kept here to be shown')).toBeVisible();
   expect(await faults(page, 'main')).toEqual([]);
   await renewal.getByRole('textbox', { name: /^A note on step/ }).fill('typed by J. Lind');

@@ -12,7 +12,7 @@ test('what is off is accepted until a day, reviewed, and found in the calendar',
   const off = page.getByRole('table', { name: 'what is off' });
   await expect(off.getByRole('row').filter({ hasText: 'sysadmin' })).toContainText('open');
   await off.getByRole('button', { name: /^Accept… svc-quern: sysadmin/ }).click();
-  const form = page.getByRole('dialog', { name: 'Accept what is off' });
+  const form = page.getByRole('dialog', { name: 'Accept a deviation' });
   await expect(form.getByRole('button', { name: 'Accept' })).toBeDisabled(); // without a reason, or a day
   await form.getByLabel('Because').fill('until the release in March');
   await form.getByLabel('Until').fill(until);
@@ -24,7 +24,7 @@ test('what is off is accepted until a day, reviewed, and found in the calendar',
 
   await page.getByLabel('Who looked').fill('Jory Lind');
   await page.getByLabel('Again by').fill(until);
-  await page.getByRole('button', { name: 'Write it down' }).click();
+  await page.getByRole('button', { name: 'Record it' }).click();
   await expect(page.getByRole('status').filter({ hasText: 'Written down as review 1' })).toBeVisible();
   const reviews = page.getByRole('table', { name: 'reviews' });
   await expect(reviews.getByRole('row').nth(1)).toContainText('Jory Lind (written down by');

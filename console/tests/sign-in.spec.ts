@@ -17,7 +17,7 @@ test('the sign-in settings, a sign-in test running check by check, and who was f
   await expect(secret).toContainText('<secret: brinebook>');
   await expect(secret.getByRole('button')).toHaveCount(0); // nothing worth copying
   await settings.getByRole('button', { name: 'Copy people/match' }).click();
-  await expect(page.getByRole('table', { name: 'where the password is typed' })).toContainText('fm-brine01');
+  await expect(page.getByRole('table', { name: 'where the password is used' })).toContainText('fm-brine01');
 
   await page.getByRole('textbox', { name: /bind account/ }).fill('simulated-brinebook');
   await page.getByRole('button', { name: 'Try it' }).click();
@@ -35,7 +35,7 @@ test('a plain text way is wrong, and a product without sign-in has no such tab',
   await page.waitForURL('**/installs');
   await page.goto(`${service.address}/installs/millrace-gateway?tab=sign-in`);
   await page.getByRole('button', { name: 'Verify' }).click();
-  await expect(page.getByRole('list', { name: 'what was found about the settings' })).toContainText('in plain text');
+  await expect(page.getByRole('list', { name: 'findings about the settings' })).toContainText('in plain text');
   await page.goto(`${service.address}/installs/thermograph-dataroom`);
   await expect(page.getByRole('tab', { name: 'Handover' })).toBeVisible();
   await expect(page.getByRole('tab', { name: 'Sign-in' })).toHaveCount(0);
@@ -49,7 +49,7 @@ test('a filter is built, said in words, counted as one types, and pointed at whe
   await page.waitForURL('**/installs');
   await page.goto(`${service.address}/installs/brinebook-contractors?tab=sign-in`);
   await page.getByRole('button', { name: 'Verify' }).click();
-  await page.getByRole('button', { name: 'See whom the people filter finds' }).click();
+  await page.getByRole('button', { name: 'Show whom the people filter finds' }).click();
   const found = page.getByRole('region', { name: 'found' });
   await expect(found.getByRole('status')).toContainText('7 found of 16');
   await expect(found).toContainText('are directly in cn=brinebook-users');
@@ -57,9 +57,9 @@ test('a filter is built, said in words, counted as one types, and pointed at whe
   await page.getByLabel('Directory').selectOption('staff');
   const filter = page.getByRole('textbox', { name: 'Filter', exact: true });
   await filter.fill('');
-  await page.getByLabel('Find those that also').selectOption('are people, and no computers');
+  await page.getByLabel('Add a condition').selectOption('are people, and no computers');
   await page.getByRole('button', { name: 'Add' }).click();
-  await page.getByLabel('Find those that also').selectOption('have a name that starts with');
+  await page.getByLabel('Add a condition').selectOption('have a name that starts with');
   await page.getByLabel('The beginning').fill('Ada');
   await page.getByRole('button', { name: 'Add' }).click();
   await expect(filter).toHaveValue('(&(objectCategory=person)(objectClass=user)(cn=Ada*))');

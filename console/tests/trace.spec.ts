@@ -71,7 +71,7 @@ test('supposing changes nothing and cannot be carried out; an unknown attribute 
 }) => {
   await page.goto(`${service.address}/trace?account=svc-roundsman&attributes=%5B%22roomNumber%22%5D`);
   await page.getByRole('button', { name: 'More' }).click();
-  await page.getByLabel('Suppose inheritance were on here: one a line').fill(saltmere);
+  await page.getByLabel('As if inheritance were enabled here: one per line').fill(saltmere);
   await page.getByRole('button', { name: 'Trace', exact: true }).click();
   await expect(page.getByRole('heading', { name: '26 objects: 26 grant it' })).toBeVisible();
   await expect(page.getByText(`Supposed that inheritance is on at ${saltmere}: it is not so now.`)).toBeVisible();

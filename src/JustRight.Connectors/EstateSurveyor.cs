@@ -65,7 +65,7 @@ public static class EstateSurveyor
     }
 
     /// <summary>The reason given for a place that nothing reaches.</summary>
-    public static string NoReach(string place) => $"no way to reach {place} is set up in the estate (reach: none)";
+    public static string NoReach(string place) => $"the estate says that {place} is not reached (reach: none)";
 
     private static async Task<DirectorySnapshot> ReadDirectoryAsync(
         Estate estate, EstateConnectors connectors, DirectoryScope scope, TimeProvider time, CancellationToken cancel)

@@ -117,7 +117,7 @@ public sealed class SimulationDirectory(SimulationFile file, TimeProvider time) 
                 ChangeList(state, change);
                 break;
             case ChangePolicyList c:
-                if (!SimulationPolicies.ListOf(state, c.Policy, c.Constant).SequenceEqual(c.OldEntries.Select(e => Entry(state, e)))) throw Conflict($"the list of {c.Constant} in policy {c.Name} changed meanwhile: verify again.");
+                if (!SimulationPolicies.ListOf(state, c.Policy, c.Constant).SequenceEqual(c.OldEntries.Select(e => Entry(state, e)))) throw Conflict($"the list of {c.Constant} in policy {c.Name} changed in the meantime: verify again.");
                 SimulationPolicies.Change(state, c.Policy, c.Constant, [.. c.Entries.Select(e => Entry(state, e))]);
                 break;
             case CreateBranch c:
@@ -258,7 +258,7 @@ public sealed class SimulationDirectory(SimulationFile file, TimeProvider time) 
     private static void NeedParent(SimulationState state, string dn)
     {
         var parent = DistinguishedName.Parse(dn).Parent!;
-        if (!parent.Equals(DistinguishedName.Parse(state.Root)) && !Branch(state, parent.Text)) throw new ConnectorException(ConnectorFailure.NotFound, $"there is no branch {parent} in {state.Domain}.");
+        if (!parent.Equals(DistinguishedName.Parse(state.Root)) && !Branch(state, parent.Text)) throw new ConnectorException(ConnectorFailure.NotFound, $"there is no container {parent} in {state.Domain}.");
     }
 
     private static SimulationPrincipal Need(SimulationState state, string name) =>

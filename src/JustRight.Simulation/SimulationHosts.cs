@@ -106,7 +106,7 @@ public sealed class SimulationHosts(SimulationFile file, TimeProvider time) : IH
     private static Observation Refreshed(SimulationState state, SimulationHost host, RefreshPolicy change)
     {
         var behind = change.Expect.Where(e => state.Holds(Held(host, e.Constant), e.Principal) != e.Holds).Select(e => $"{e.Constant} for {e.Principal}").ToList();
-        return behind.Count == 0 ? new Observation(ObservedState.Done, "as the policies have it") : new Observation(ObservedState.NotDone, $"not yet as the policies have it: {string.Join(", ", behind)}");
+        return behind.Count == 0 ? new Observation(ObservedState.Done, "as the policies have it") : new Observation(ObservedState.NotDone, $"not yet as the policies set it: {string.Join(", ", behind)}");
     }
 
     private SurveyView View(SimulationState state) => new(new Survey("simulation", time.GetUtcNow(), true, SimulationDirectory.Snapshot(state, true, time.GetUtcNow()), [.. state.Hosts.Select(h => Snapshot(state, h, time.GetUtcNow()))], []));

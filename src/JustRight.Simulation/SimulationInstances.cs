@@ -92,7 +92,7 @@ public sealed class SimulationInstances(SimulationFile file, TimeProvider time) 
                 break;
             case AddDatabaseRoleMember c:
                 var database = Database(instance, c.Database);
-                if (!state.Holds(database.Users, c.Principal)) throw new ConnectorException(ConnectorFailure.NotFound, $"{c.Principal} is no user of {c.Instance}/{c.Database}.");
+                if (!state.Holds(database.Users, c.Principal)) throw new ConnectorException(ConnectorFailure.NotFound, $"{c.Principal} is not a user of {c.Instance}/{c.Database}.");
                 SimulationLists.Add(state, database.Roles[c.Role] = Role(database.Roles, c.Role), c.Principal);
                 break;
             case RemoveDatabaseRoleMember c:
@@ -112,7 +112,7 @@ public sealed class SimulationInstances(SimulationFile file, TimeProvider time) 
                 break;
             case GrantDatabasePermission c:
                 var of = Database(instance, c.Database);
-                if (!state.Holds(of.Users, c.Principal)) throw new ConnectorException(ConnectorFailure.NotFound, $"{c.Principal} is no user of {c.Instance}/{c.Database}.");
+                if (!state.Holds(of.Users, c.Principal)) throw new ConnectorException(ConnectorFailure.NotFound, $"{c.Principal} is not a user of {c.Instance}/{c.Database}.");
                 SimulationLists.Add(state, of.Permissions[Key(c.Permission, c.On)] = Granted(of.Permissions, Key(c.Permission, c.On)), c.Principal);
                 break;
             case RevokeDatabasePermission c:

@@ -20,7 +20,7 @@ public sealed class WorkTests() : ClientScene(() => PreparedData.Demo.StartAsync
         (await RunAsync("verify", Install, "--brief")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(1), r => r.Out.ShouldNotContain("● met"));
         (await RunAsync("grant", Install, "--remove", "--yes")).Code.ShouldBe(0);
         (await RunAsync("verify", Install)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("just right, 7 pending"));
-        (await RunAsync("grant", Install, "--yes")).Out.ShouldContain("Nothing is left to give.");
+        (await RunAsync("grant", Install, "--yes")).Out.ShouldContain("Nothing left to grant.");
         (await RunAsync("why", Install, "archivist", "SQLAgentOperatorRole")).Out.ShouldContain("starts the nightly jobs");
         (await RunAsync("log", "check")).Out.ShouldContain("The log is sound");
     }

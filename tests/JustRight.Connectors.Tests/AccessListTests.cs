@@ -108,7 +108,7 @@ public sealed class AccessListTests(Controller controller)
         var reader = new LdapDirectory(controller.Target with { SignInAs = "svc-hidden@fennmoor.example", Password = Password }, new DirectorySchemas(), TimeProvider.System);
         await MakeAsync(new AddAccessRule("FENNMOOR", saltmere, new AccessRule(@"FENNMOOR\svc-hidden", true, AccessRights.ListContents, null, null, AceFlags.None), "list its children"));
         var access = (await reader.ReadAsync(new DirectoryScope([], ["svc-hidden"]) { Access = new AccessScope([people], [], false) }, Cancel)).Access!;
-        access.Unread.ShouldHaveSingleItem().ShouldBe(new UnreadPart(saltmere, "what is below it may not be listed by the account that reads the directory"));
+        access.Unread.ShouldHaveSingleItem().ShouldBe(new UnreadPart(saltmere, "the reader may not list its contents"));
         access.Objects.ShouldNotContain(o => o.Dn.EndsWith("," + saltmere, StringComparison.Ordinal));
         var judged = new BranchJudge(new AccessSweep(new AccessTree(access), new AccessToken(Sid.Everyone, [])), default, _ => false)
             .Judge(new DirectoryRight(DirectoryAct.WriteAttributes, ["mail"], "user", people));
@@ -124,7 +124,7 @@ public sealed class AccessListTests(Controller controller)
         await MakeAsync(new AddAccessRule("FENNMOOR", saltmere, new AccessRule(@"FENNMOOR\svc-part", true, AccessRights.ReadControl, null, null, AceFlags.None), "read its access list"));
         var access = (await reader.ReadAsync(new DirectoryScope([], []) { Access = new AccessScope([], [], AllContainers: true) }, Cancel)).Access!;
         access.Objects.Single(o => o.Dn == saltmere).Descriptor.ShouldBe(-1);
-        access.Unread.ShouldContain(new UnreadPart(saltmere, "its access list may not be read: what was delegated there is not known"));
+        access.Unread.ShouldContain(new UnreadPart(saltmere, "its ACL may not be read: delegations there are not known"));
         access.Unread.ShouldNotContain(u => u.Part == people);
     }
 

@@ -43,7 +43,7 @@ public sealed class FaultTests(Controller controller)
     [InlineData("532", "its password has expired")] // the real controller lets no password last less than a day
     [InlineData("775", "it is locked")]
     [InlineData("530", "it may not sign in at this time of day")]
-    [InlineData("52e", "wrong name or password, or the account may not be used")]
+    [InlineData("52e", "wrong name or password, or the account is disabled")]
     public async Task Why_a_sign_in_is_refused_is_read_from_the_number_in_the_answer(string number, string reason)
     {
         using var simulated = new SimulatedController(controller, _ => (0, [])) { BindRefusal = $"80090308: LdapErr: DSID-0C090439, comment: AcceptSecurityContext error, data {number}, v4563" };

@@ -7,8 +7,8 @@ public sealed class AccountFindingsTests
 {
     public static TheoryData<int?, int?, int?, string?> Times => new()
     {
-        { 12, null, null, "Its password expires in 12 days, at 2026-12-07 12:00 UTC, by the policy that counts for it." },
-        { 1, null, null, "Its password expires in 24 hours, at 2026-11-26 12:00 UTC, by the policy that counts for it." },
+        { 12, null, null, "Its password expires in 12 days, at 2026-12-07 12:00 UTC, under its password policy." },
+        { 1, null, null, "Its password expires in 24 hours, at 2026-11-26 12:00 UTC, under its password policy." },
         { 31, null, null, null },
         { -1, null, null, null }, // has expired: its own verdict says so
         { null, 29, null, "The account ends in 29 days, at 2026-12-24 12:00 UTC." },
@@ -38,12 +38,12 @@ public sealed class AccountFindingsTests
     }
 
     [Theory]
-    [InlineData("D:(A;;RP;;;HOSTS)", -20, new[] { @"It is group managed; its password may be fetched by FENNMOOR\hosts." })]
-    [InlineData("D:(A;;RP;;;OTHER)", -20, new[] { @"It is group managed; its password may be fetched by FENNMOOR\svc-other.", "fm-temp01 may not fetch its password: the service will not start there." })]
-    [InlineData("D:", -20, new[] { "It is group managed, and nobody may fetch its password.", "fm-temp01 may not fetch its password: the service will not start there." })]
-    [InlineData("", -20, new[] { "It is group managed, and who may fetch its password may not be read." })]
-    [InlineData("D:(A;;RP;;;HOSTS)", 3, new[] { "It is group managed, and the root key may be used from 2026-11-25 15:00 UTC only: before that no host can fetch the password.", @"It is group managed; its password may be fetched by FENNMOOR\hosts." })]
-    [InlineData("D:(A;;RP;;;HOSTS)", null, new[] { "It is group managed, and no root key for such passwords is to be seen: none was made, or the reader may not see it. Without one no host can fetch the password.", @"It is group managed; its password may be fetched by FENNMOOR\hosts." })]
+    [InlineData("D:(A;;RP;;;HOSTS)", -20, new[] { @"It is a gMSA; its password may be fetched by FENNMOOR\hosts." })]
+    [InlineData("D:(A;;RP;;;OTHER)", -20, new[] { @"It is a gMSA; its password may be fetched by FENNMOOR\svc-other.", "fm-temp01 may not fetch its password: the service will not start there." })]
+    [InlineData("D:", -20, new[] { "It is a gMSA, and nobody may fetch its password.", "fm-temp01 may not fetch its password: the service will not start there." })]
+    [InlineData("", -20, new[] { "It is a gMSA, and the list of who may fetch its password may not be read." })]
+    [InlineData("D:(A;;RP;;;HOSTS)", 3, new[] { "It is a gMSA, and the root key can be used from 2026-11-25 15:00 UTC only: before that no host can fetch the password.", @"It is a gMSA; its password may be fetched by FENNMOOR\hosts." })]
+    [InlineData("D:(A;;RP;;;HOSTS)", null, new[] { "It is a gMSA, and no root key for gMSA passwords was found: none exists, or the reader may not see it. Without one no host can fetch the password.", @"It is a gMSA; its password may be fetched by FENNMOOR\hosts." })]
     public void Who_may_fetch_a_group_managed_password_and_from_when_on(string list, int? keyInHours, string[] expected)
     {
         var scene = new FitScene().Account().Account("svc-other", planned: false).Account("fm-temp01$", planned: false).Group("hosts", "fm-temp01$").Host("fm-temp01", []).Need(R.Service());

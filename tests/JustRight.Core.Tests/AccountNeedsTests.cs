@@ -51,7 +51,7 @@ public sealed class AccountNeedsTests
     [Theory]
     [InlineData(true, Verdict.Met, "it may not change its own password", 0)]
     [InlineData(false, Verdict.Missing, "it may change its own password", 2)]
-    [InlineData(null, Verdict.Unseen, "its access list may not be read", 0)]
+    [InlineData(null, Verdict.Unseen, "its ACL may not be read", 0)]
     public void That_it_may_not_change_its_own_password_is_judged_where_it_is_planned(bool? cannot, Verdict verdict, string reason, int steps)
     {
         var (fit, worklist) = Judge(Dn, "polls", AccountState.PasswordNeverExpires, planned: a => a with { PasswordCannotChange = true }, seen: p => p with { PasswordCannotChange = cannot });

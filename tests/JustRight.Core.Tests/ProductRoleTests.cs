@@ -17,15 +17,15 @@ public sealed class ProductRoleTests
 
     public static TheoryData<string, Confirmation?, Stage, GivenBy, Until, Verdict, string> Cases => new()
     {
-        { "nobody looked", null, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Unseen, "a person must look it up inside the product, and nobody has confirmed it" },
+        { "nobody looked", null, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Unseen, "a person must look it up inside the product; nobody has confirmed it yet" },
         { "setup will give it", null, Stage.Planned, GivenBy.Setup, Until.Always, Verdict.Pending, "setup gives it" },
-        { "setup has run, nobody looked", null, Stage.Installed, GivenBy.Setup, Until.Always, Verdict.Unseen, "a person must look it up inside the product, and nobody has confirmed it" },
+        { "setup has run, nobody looked", null, Stage.Installed, GivenBy.Setup, Until.Always, Verdict.Unseen, "a person must look it up inside the product; nobody has confirmed it yet" },
         { "there", Word, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Met, "confirmed by a person until 2027-03-04: Maud Ferris, 2026-11-24 12:00 UTC" },
         { "there, by setup", Word, Stage.Installed, GivenBy.Setup, Until.Always, Verdict.Met, "confirmed by a person until 2027-03-04: Maud Ferris, 2026-11-24 12:00 UTC" },
         { "not there", Word with { Held = false }, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Missing, "not there; confirmed by a person until 2027-03-04: Maud Ferris, 2026-11-24 12:00 UTC" },
         { "not there, and setup will give it", Word with { Held = false }, Stage.Planned, GivenBy.Setup, Until.Always, Verdict.Pending, "setup gives it" },
-        { "lapsed this very moment", Word with { Until = FitScene.Now }, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Unseen, "what a person confirmed counted until 2026-11-25 (Maud Ferris, 2026-11-24 12:00 UTC): look it up and confirm it again" },
-        { "absence lapses too", Word with { Held = false, Until = FitScene.Now.AddDays(-1) }, Stage.Installed, GivenBy.Us, Until.Installed, Verdict.Unseen, "what a person confirmed counted until 2026-11-24 (Maud Ferris, 2026-11-24 12:00 UTC): look it up and confirm it again" },
+        { "lapsed this very moment", Word with { Until = FitScene.Now }, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Unseen, "a person's confirmation expired on 2026-11-25 (Maud Ferris, 2026-11-24 12:00 UTC): look it up and confirm it again" },
+        { "absence lapses too", Word with { Held = false, Until = FitScene.Now.AddDays(-1) }, Stage.Installed, GivenBy.Us, Until.Installed, Verdict.Unseen, "a person's confirmation expired on 2026-11-24 (Maud Ferris, 2026-11-24 12:00 UTC): look it up and confirm it again" },
         { "another account", Word with { Principal = "svc-old" }, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Unseen, "a person confirmed it for svc-old, not for svc-poller (Maud Ferris, 2026-11-24 12:00 UTC): look it up and confirm it again" },
         { "another account of that name", Word with { Sid = Sid.Parse("S-1-5-21-9-9-9-9") }, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Unseen, "a person confirmed it for another svc-poller, which has been made anew since (Maud Ferris, 2026-11-24 12:00 UTC): look it up and confirm it again" },
         { "other operations", Word with { Lets = ["hand in weighings"] }, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Unseen, "a person confirmed it for other operations: hand in weighings (Maud Ferris, 2026-11-24 12:00 UTC): look it up and confirm it again" },
@@ -33,7 +33,7 @@ public sealed class ProductRoleTests
         { "left over from setup", Word, Stage.Installed, GivenBy.Us, Until.Installed, Verdict.Excess, "left over from setup; confirmed by a person until 2027-03-04: Maud Ferris, 2026-11-24 12:00 UTC" },
         { "gone after setup", Word with { Held = false }, Stage.Installed, GivenBy.Us, Until.Installed, Verdict.Done, "needed for setup only, and gone; confirmed by a person until 2027-03-04: Maud Ferris, 2026-11-24 12:00 UTC" },
         { "after setup nobody looked", null, Stage.Installed, GivenBy.Us, Until.Installed, Verdict.Unseen, "needed for setup only, and nobody has confirmed that it is gone" },
-        { "the word on another install", Word with { Install = "nightchurn" }, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Unseen, "a person must look it up inside the product, and nobody has confirmed it" },
+        { "the word on another install", Word with { Install = "nightchurn" }, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Unseen, "a person must look it up inside the product; nobody has confirmed it yet" },
     };
 
     [Theory]

@@ -31,7 +31,7 @@ public sealed class RetirementTests
     {
         var (fit, worklist) = Retire(new FitScene().Account());
         worklist.Remove.ShouldBeEmpty();
-        worklist.NotOffered.ShouldHaveSingleItem().Reason.ShouldBe("kept: it was there before us, and whoever keeps it decides on it");
+        worklist.NotOffered.ShouldHaveSingleItem().Reason.ShouldBe("kept: it existed before, and its owner decides");
         fit.Words.ShouldBe("nothing left");
     }
 
@@ -95,7 +95,7 @@ public sealed class RetirementTests
             .Host("fm-temp01", ["app-ops"], ("SeServiceLogonRight", ["svc-poller"]))
             .Of("fm-temp01", h => h with { Services = [new HostService("ThermoPoll", @"FENNMOOR\svc-poller", ServiceStart.Automatic, true, [])] }).Need(R.Admin(), through: "ops").Need(R.Service()).Runs("ThermoPoll"));
         worklist.Remove.Count.ShouldBeGreaterThan(3);
-        worklist.Remove.Where(s => s.Change is not DeleteGroup).ShouldAllBe(s => s.Blocked == "ThermoPoll on fm-temp01 is still set to run as svc-poller: remove the product there first, or give the service another account.");
+        worklist.Remove.Where(s => s.Change is not DeleteGroup).ShouldAllBe(s => s.Blocked == "ThermoPoll on fm-temp01 is still set to run as svc-poller: uninstall the product there first, or give the service another account.");
         fit.Findings.ShouldContain(f => f.Text.StartsWith("ThermoPoll on fm-temp01", StringComparison.Ordinal));
     }
 

@@ -46,7 +46,7 @@ public sealed class LdifReaderTests
     public void An_object_that_comes_twice_is_put_together_unless_it_differs()
     {
         Read("dn: CN=a\ncn: a\n\ndn: cn=A\ncn: a\ndescription: more\n").Entries.Select(Show).ShouldBe(["CN=a|cn=a|description=more"]);
-        Read("dn: CN=a\ncn: a\n\ndn: CN=a\ncn: b\n").Faults.ShouldHaveSingleItem().ToString().ShouldBe("file.ldif:4:1: CN=a is in this file twice, with different values of cn. Expected: what was read at one time, from one controller.");
+        Read("dn: CN=a\ncn: a\n\ndn: CN=a\ncn: b\n").Faults.ShouldHaveSingleItem().ToString().ShouldBe("file.ldif:4:1: CN=a is in this file twice, with different values of cn. Expected: an export from one time and one domain controller.");
     }
 
     [Theory]

@@ -59,7 +59,7 @@ public sealed class PlanTests
             ("SQLAgentOperatorRole on fm-sql02/msdb", GivenBy.Us), // a system database stays where it is
             ("db_datareader on fm-sql02/msdb", GivenBy.Us),
         ]);
-        plan.GrantsOf("archivist").First(g => g.Right.AtInstance == "fm-sql02").Why!.ShouldEndWith("fm-sql02 takes over from fm-sql01, and what it holds at the instance does not come along");
+        plan.GrantsOf("archivist").First(g => g.Right.AtInstance == "fm-sql02").Why!.ShouldEndWith("fm-sql02 is the failover partner of fm-sql01, and rights at the instance do not move with a failover");
     }
 
     [Fact]

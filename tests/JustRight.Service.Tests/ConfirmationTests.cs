@@ -24,7 +24,7 @@ public sealed class ConfirmationTests : IAsyncLifetime
         (await NextAsync()).ShouldStartWith("give 13");
         var judged = await SayAsync(new ConfirmationOrder("sender", "Tanker clerk", true, "Nell Hathersage"));
         judged.ShouldHaveSingleItem().Verdict.ShouldBe("met");
-        await SayAsync(new ConfirmationOrder("svc-whey-sender", "LINE SENDER", false));
+        await SayAsync(new ConfirmationOrder("svc-whey-sender", "TANKER CLERK", false));
         await _service.KillAsync();
         await _service.RestartAsync();
         var words = await _service.GetAsync($"installs/{Install}/confirmations", ContractsJson.Default.IReadOnlyListConfirmationView);

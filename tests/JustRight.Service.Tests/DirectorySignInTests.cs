@@ -24,8 +24,8 @@ public sealed class DirectorySignInTests
         await using var service = await PreparedData.Demo.StartAsync(Settings);
         using var driver = Browser(service);
         (await driver.GetFromJsonAsync("/api/sign-in/ways", ContractsJson.Default.SignInWaysView, Cancel))!.Directory.ShouldBe("staff");
-        (await EnterAsync(driver, "a.brandt", "simulated-b.coyle")).ShouldBe((HttpStatusCode.Unauthorized, "Wrong name or password, or the account may not be used."));
-        (await EnterAsync(driver, "nobody", "simulated-nobody")).ShouldBe((HttpStatusCode.Unauthorized, "Wrong name or password, or the account may not be used."));
+        (await EnterAsync(driver, "a.brandt", "simulated-b.coyle")).ShouldBe((HttpStatusCode.Unauthorized, "Wrong name or password, or the account is disabled."));
+        (await EnterAsync(driver, "nobody", "simulated-nobody")).ShouldBe((HttpStatusCode.Unauthorized, "Wrong name or password, or the account is disabled."));
         (await EnterAsync(driver, "a.brandt", "")).Code.ShouldBe(HttpStatusCode.Unauthorized);
         (await EnterAsync(driver, "*", "simulated-a.brandt")).Code.ShouldBe(HttpStatusCode.Unauthorized);
         using (var before = await driver.GetAsync("/api/me", Cancel)) before.StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
@@ -43,7 +43,7 @@ public sealed class DirectorySignInTests
         // Somebody takes the keeper out of the group: signed out at the next call, and the cookie is no good any more.
         await MembersAsync(service, "vpn-keepers", m => m.Remove(m.First(x => (string?)x == "v.wick")!));
         using (var after = await keeper.GetAsync("/api/me", Cancel)) after.StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
-        (await EnterAsync(keeper, "v.wick", "simulated-v.wick")).ShouldBe((HttpStatusCode.Forbidden, "The directory knows you, and none of your groups has a role here."));
+        (await EnterAsync(keeper, "v.wick", "simulated-v.wick")).ShouldBe((HttpStatusCode.Forbidden, "Your directory account is valid, but none of your groups has a role here."));
         await MembersAsync(service, "vpn-keepers", m => m.Add("a.brandt"));
         (await driver.GetFromJsonAsync("/api/me", ContractsJson.Default.WhoView, Cancel))!.Role.ShouldBe("granter"); // another role counts at once, and the strongest
 

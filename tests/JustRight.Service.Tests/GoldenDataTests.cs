@@ -66,7 +66,7 @@ public sealed class GoldenDataTests
         foreach (var (fact, path) in new[]
         {
             ("sheets", "sheets"), ("estates", "estates"), ("secrets", "secrets"), ("proposals", "proposals"),
-            ("adoptions", "adoptions"), ("notifications", "estates/fennmoor/notifications"), ("traces", "estates/fennmoor/traces"),
+            ("adoptions", "adoptions"), ("notices", "estates/fennmoor/notifications"), ("traces", "estates/fennmoor/traces"),
         }) (await ReadAsync(service, path)).GetArrayLength().ShouldBe(facts.GetProperty(fact).GetInt32(), path);
     }
 

@@ -26,7 +26,7 @@ public sealed class HostTests
         (await FactsAsync(service, Facts("fm-rec01", "S-1-5-21-1004336348-1177238915-682003330-1239"))).ReadBy.ShouldBe(@"FENNMOOR\t.okoro");
         await service.RunAsync("installs/wheyline-lines/verify");
         var worklist = await service.GetAsync("installs/wheyline-lines/worklist", ContractsJson.Default.WorklistView);
-        worklist.Give.Single(s => s.Place == "fm-rec01").Blocked.ShouldBe("its owner makes this (reach: handed-over): justright handover INSTALL makes the bundle");
+        worklist.Give.Single(s => s.Place == "fm-rec01").Blocked.ShouldBe("its owner makes this change (reach: handed-over): justright handover INSTALL makes the bundle");
         using var refused = await service.Http.PostAsJsonAsync("/api/installs/wheyline-lines/grant", new GrantOrder(false, [worklist.Give.Single(s => s.Place == "fm-rec01").Id]), ContractsJson.Default.GrantOrder, Cancel);
         refused.StatusCode.ShouldBe(HttpStatusCode.Conflict);
 

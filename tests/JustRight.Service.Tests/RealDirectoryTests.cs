@@ -43,8 +43,8 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
                 $"User CN=svc-thermo-portal,OU=Service Accounts,{Branches}",
                 $"User CN=svc-thermo-archivist,OU=Service Accounts,{Branches}",
                 $"User CN=svc-thermo-reports,OU=Service Accounts,{Branches}",
-                $"User CN=svc-thermo-engine,OU=Service Accounts,{Branches}",
                 $"Group CN=app-thermo-operators,OU=Application Groups,{Branches}",
+                $"Group CN=app-thermo-pages,OU=Application Groups,{Branches}",
                 $"Group CN=app-thermo-log-readers,OU=Application Groups,{Branches}",
             ],
             ignoreOrder: true);

@@ -3,7 +3,7 @@ import { api, need } from './client';
 
 const of = (name: string) => ({ params: { path: { name } } });
 
-/** What waits for another person's approval, or for being carried out after it. */
+/** The proposals that wait for approval or for being carried out. */
 export const proposals = queryOptions({ queryKey: ['proposals'], queryFn: () => need(api.GET('/api/proposals')) });
 
 /** Who is signed in. */
@@ -53,7 +53,7 @@ export const passwordPlaces = (name: string, account: string) =>
       need(api.GET('/api/estates/{name}/password-places', { params: { path: { name }, query: { account } } })),
   });
 
-/** The fits of an install that were other than the one before, newest first. */
+/** How the results of an install changed, newest first. */
 export const history = (name: string) =>
   queryOptions({
     queryKey: ['install', name, 'history'],
@@ -82,7 +82,7 @@ export const exceptions = (name: string) =>
     queryFn: () => need(api.GET('/api/installs/{name}/exceptions', of(name))),
   });
 
-/** The reviews of an install, the latest first. */
+/** The reviews of an install, newest first. */
 export const reviews = (name: string) =>
   queryOptions({
     queryKey: ['install', name, 'reviews'],

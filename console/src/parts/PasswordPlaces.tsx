@@ -7,19 +7,19 @@ export function PasswordPlaces({ places }: { places: PasswordPlaceView[] }) {
   const first = places[0];
   if (!first) return null;
   return (
-    <section aria-label="where the password is typed">
-      <h2>Where its password is typed</h2>
+    <section aria-label="where the password is used">
+      <h2>Where its password is used</h2>
       <p className="soft">
-        The password of <code>{first.account}</code>. Whoever renews it types it in each of these places.
+        The password of <code>{first.account}</code>. A renewal must change it in each of these places.
       </p>
-      <Table aria-label="where the password is typed" verticalSpacing={4}>
+      <Table aria-label="where the password is used" verticalSpacing={4}>
         <Table.Thead>
           <Table.Tr>
             <Table.Th>Product</Table.Th>
             <Table.Th>Host</Table.Th>
             <Table.Th>Where</Table.Th>
             <Table.Th>Setting</Table.Th>
-            <Table.Th>Changed in the directory first</Table.Th>
+            <Table.Th>If changed in the directory first</Table.Th>
             <Table.Th>Last changed here</Table.Th>
           </Table.Tr>
         </Table.Thead>

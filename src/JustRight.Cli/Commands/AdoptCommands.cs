@@ -13,7 +13,7 @@ internal static class AdoptCommands
     private static readonly string[] Words = ["needed", "not-needed", "not-sure"];
 
     public static Command Make() => CommandKit.Group(
-        "adopt", "Takes a product that was there before us into the books: what its accounts hold is confirmed item by item, and becomes a sheet and an install",
+        "adopt", "Adopts an existing installation: lists what its accounts hold, asks about each right, and writes a sheet and an install",
         MakeBegin(), MakeList(), MakeShow(), MakeAnswer(), MakeDraft(), MakeFinish());
 
     private static Argument<string> Adoption() => CommandKit.Named("adoption", "An adoption", async api =>
@@ -26,9 +26,9 @@ internal static class AdoptCommands
         var product = new Option<string>("--product") { Description = "The product, as one word", Required = true, HelpName = "WORD" };
         var release = new Option<string>("--release") { Description = "Its release", DefaultValueFactory = _ => "1", HelpName = "RELEASE" };
         var title = new Option<string?>("--title") { Description = "Its name in full", HelpName = "TEXT" };
-        var account = new Option<string[]>("--account") { Description = "One of its accounts, as NAME or NAME:HOW with how it works: service, job, pool, setup or bind; once for each", Required = true, HelpName = "NAME" };
+        var account = new Option<string[]>("--account") { Description = "One of its accounts, as NAME or NAME:KIND (service, job, pool, setup or bind); repeat for more", Required = true, HelpName = "NAME" };
         return CommandKit.Make(
-            "begin", "Begins to adopt a product by its accounts, and reads the estate to find what they hold; changes nothing there",
+            "begin", "Starts an adoption with the product's accounts, and surveys the estate to find what they hold; changes nothing there",
             ["justright adopt begin curdhouse-found --estate fennmoor --product curdhouse-found --title \"Curdhouse, as found\" --account svc-curd-book --account svc-curd-labeller:pool"],
             [name, estate, product, release, title, account],
             c => BeginAsync(c, new AdoptionOrder(
@@ -40,7 +40,7 @@ internal static class AdoptCommands
     private static Command MakeShow()
     {
         var name = Adoption();
-        return CommandKit.Make("show", "Shows everything the accounts hold, how, and what was said of it", ["justright adopt show curdhouse-found"], [name],
+        return CommandKit.Make("show", "Shows everything that the accounts hold, how, and the answers so far", ["justright adopt show curdhouse-found"], [name],
             async c => Show(c, await c.Api.GetAsync($"adoptions/{Names.Part(c.Parsed.GetValue(name)!)}", ContractsJson.Default.AdoptionView, c.Cancel)));
     }
 
@@ -49,10 +49,10 @@ internal static class AdoptCommands
         var name = Adoption();
         var word = new Argument<string>("word") { Description = "needed, not-needed or not-sure" };
         word.CompletionSources.Add(Words);
-        var items = new Argument<string[]>("items") { Description = "Numbers of items, such as 3 or 5-9; or 'rest' for all that are not answered yet", Arity = ArgumentArity.OneOrMore };
-        var why = new Option<string?>("--why") { Description = "The reason, which the sheet will repeat", HelpName = "TEXT" };
+        var items = new Argument<string[]>("items") { Description = "Numbers of items, such as 3 or 5-9; or 'rest' for all without an answer", Arity = ArgumentArity.OneOrMore };
+        var why = new Option<string?>("--why") { Description = "The reason, repeated in the sheet", HelpName = "TEXT" };
         return CommandKit.Make(
-            "answer", "Says of items that the product needs them, does not need them, or that nobody is sure. What nobody is sure of is kept, and the sheet says so",
+            "answer", "Answers for items: needed, not needed, or not sure. What nobody is sure of becomes a need, and the sheet says so",
             ["justright adopt answer curdhouse-found needed 1-4 --why \"the guide, chapter 2\"", "justright adopt answer curdhouse-found not-sure rest"], [name, word, items, why],
             c => AnswerAsync(c, c.Parsed.GetValue(name)!, c.Parsed.GetValue(word)!, c.Parsed.GetValue(items) ?? [], c.Parsed.GetValue(why)));
     }
@@ -60,13 +60,13 @@ internal static class AdoptCommands
     private static Command MakeDraft()
     {
         var name = Adoption();
-        return CommandKit.Make("draft", "Prints the sheet and the install as they stand; nothing is kept", ["justright adopt draft curdhouse-found"], [name], c => DraftAsync(c, c.Parsed.GetValue(name)!));
+        return CommandKit.Make("draft", "Prints the current sheet and install; stores nothing", ["justright adopt draft curdhouse-found"], [name], c => DraftAsync(c, c.Parsed.GetValue(name)!));
     }
 
     private static Command MakeFinish()
     {
         var name = Adoption();
-        return CommandKit.Make("finish", "Writes the sheet and the install into the books, and verifies", ["justright adopt finish curdhouse-found"], [name], c => FinishAsync(c, c.Parsed.GetValue(name)!));
+        return CommandKit.Make("finish", "Adds the sheet and the install to Just Right, and verifies", ["justright adopt finish curdhouse-found"], [name], c => FinishAsync(c, c.Parsed.GetValue(name)!));
     }
 
     private static AdoptedAccountOrder Account(string text) => text.LastIndexOf(':') is > 0 and var at ? new AdoptedAccountOrder(text[..at], WorksAs: text[(at + 1)..]) : new AdoptedAccountOrder(text);

@@ -14,7 +14,7 @@ internal static class CalendarCommands
         var estate = Names.Estate();
         var file = new Option<string?>("--to") { Description = "Write it as iCalendar (RFC 5545) to this file, for your own calendar", HelpName = "FILE" };
         return CommandKit.Make(
-            "calendar", "Lists what comes to an end, or is to be done: passwords, reviews, exceptions, confirmations.\nExit code: 0 nothing is overdue, 1 something is",
+            "calendar", "Lists what expires or is due: passwords, reviews, exceptions, confirmations.\nExit code: 0 nothing is overdue, 1 something is",
             ["justright calendar fennmoor", "justright calendar fennmoor --to fennmoor.ics"], [estate, file],
             c => c.Parsed.GetValue(file) is { } to ? ReportCommands.WriteAsync(c, $"estates/{Names.Part(c.Parsed.GetValue(estate)!)}/calendar/file", to) : CalendarAsync(c, Names.Part(c.Parsed.GetValue(estate)!)));
     }
@@ -22,18 +22,18 @@ internal static class CalendarCommands
     public static Command MakeNotifications()
     {
         var estate = Names.Estate();
-        var remind = new Option<bool>("--remind") { Description = "Remind now of what is due and was not reminded of, instead of at the next hour" };
+        var remind = new Option<bool>("--remind") { Description = "Send reminders now instead of at the next hour" };
         return CommandKit.Make(
-            "notices", "Lists what was told to those whom the organization wants told, and whether it reached them", ["justright notifications fennmoor", "justright notifications fennmoor --remind"], [estate, remind],
+            "notifications", "Lists the notifications sent and whether they were delivered", ["justright notifications fennmoor", "justright notifications fennmoor --remind"], [estate, remind],
             c => NotificationsAsync(c, Names.Part(c.Parsed.GetValue(estate)!), c.Parsed.GetValue(remind)));
     }
 
     public static Command MakeSchedule()
     {
         var estate = Names.Estate();
-        var now = new Option<bool>("--now") { Description = "Let it look now, instead of when it is due" };
+        var now = new Option<bool>("--now") { Description = "Survey now instead of at the scheduled time" };
         return CommandKit.Make(
-            "watch", "Says how an estate is watched: how often, when next, who is told when something gets worse.\nHow often is said in the estate, under rules", ["justright schedule fennmoor", "justright schedule fennmoor --now"], [estate, now],
+            "schedule", "Shows when an estate is surveyed without anybody asking: the interval, the next time, the last result, the recipients.\nThe interval is set in the estate, under rules", ["justright schedule fennmoor", "justright schedule fennmoor --now"], [estate, now],
             c => WatchAsync(c, c.Parsed.GetValue(estate)!, c.Parsed.GetValue(now)));
     }
 
@@ -48,7 +48,7 @@ internal static class CalendarCommands
     private static void Write(Screen screen, CalendarView calendar)
     {
         if (calendar.Simulated) screen.Line("[bold]simulated estate[/]");
-        if (calendar.Entries.Count == 0) screen.Line("Nothing is due, as far as anything says.");
+        if (calendar.Entries.Count == 0) screen.Line("Nothing is due.");
         var table = Screen.List("", "when", "what", "", "why", "next");
         foreach (var e in calendar.Entries)
         {
@@ -71,12 +71,12 @@ internal static class CalendarCommands
             return ExitCode.Fine;
         }
 
-        if (notices.Count == 0) call.Screen.Line(remind ? "There is nothing new to remind of." : "Nothing was told yet.");
+        if (notices.Count == 0) call.Screen.Line(remind ? "There are no new reminders." : "Nothing was told yet.");
         foreach (var notice in notices)
         {
             call.Screen.Line($"{Markup.Escape(Times.Exact(notice.At))}  [bold]{Markup.Escape(notice.Subject)}[/]");
             foreach (var line in notice.Text.TrimEnd().Split('\n')) call.Screen.Line($"    [grey]{Markup.Escape(line)}[/]");
-            if (notice.Deliveries.Count == 0) call.Screen.Line("    [bold]told to nobody:[/] the estate names none under rules, notices");
+            if (notice.Deliveries.Count == 0) call.Screen.Line("    [bold]no recipient:[/] the estate names none under rules, notices");
             foreach (var d in notice.Deliveries) call.Screen.Line(Markup.Escape($"    {d.Channel} to {d.To}: {d.State}{(d.Error is null ? "" : $": {d.Error}")}"));
         }
 
@@ -89,7 +89,7 @@ internal static class CalendarCommands
         if (now)
         {
             var job = await call.Api.PostAsync(path, ContractsJson.Default.JobView, call.Cancel);
-            job = await JobProgress.FollowAsync(call.Screen, call.Api, job, $"the watch looks at {estate}", null, call.Cancel);
+            job = await JobProgress.FollowAsync(call.Screen, call.Api, job, $"surveying {estate}", null, call.Cancel);
             if (job.State != "done") throw new ClientException(ExitCode.Unread, job.Message ?? "the survey did not end well");
         }
 
@@ -100,9 +100,9 @@ internal static class CalendarCommands
             return ExitCode.Fine;
         }
 
-        call.Screen.Line(Markup.Escape(watch.EveryHours is { } hours ? $"{watch.Estate} is looked at every {(hours == 1 ? "hour" : $"{hours} hours")}; next {(watch.Next is { } next ? Times.Exact(next) : "not known")}" : $"Nobody watches {watch.Estate}: the estate says how often, under rules: watch: {{ every-hours: 24 }}"));
-        if (watch.LastAt is { } last) call.Screen.Line(Markup.Escape($"Last look of the watch: {Times.Exact(last)}: {watch.LastWords}"));
-        call.Screen.Line(Markup.Escape(watch.TellsTo.Count == 0 ? "Nobody is told when something gets worse: the estate names none under rules, notices." : $"Told when something gets worse: {string.Join(", ", watch.TellsTo)}"));
+        call.Screen.Line(Markup.Escape(watch.EveryHours is { } hours ? $"{watch.Estate} is surveyed every {(hours == 1 ? "hour" : $"{hours} hours")}; next {(watch.Next is { } next ? Times.Exact(next) : "not known")}" : $"{watch.Estate} has no scheduled surveys: set the interval in the estate, under rules: watch: {{ every-hours: 24 }}"));
+        if (watch.LastAt is { } last) call.Screen.Line(Markup.Escape($"Last scheduled survey: {Times.Exact(last)}: {watch.LastWords}"));
+        call.Screen.Line(Markup.Escape(watch.TellsTo.Count == 0 ? "No recipient: the estate names none under rules, notices." : $"Recipients: {string.Join(", ", watch.TellsTo)}"));
         return ExitCode.Fine;
     }
 }

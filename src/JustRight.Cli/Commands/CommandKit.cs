@@ -19,7 +19,7 @@ internal static class CommandKit
 {
     public static readonly Option<bool> Json = new("--json") { Description = "Print JSON instead of text", Recursive = true };
 
-    public static readonly Option<string?> Address = new("--address") { Description = "The service's address; JUSTRIGHT_ADDRESS says the same", Recursive = true, HelpName = "URL" };
+    public static readonly Option<string?> Address = new("--address") { Description = "The service's address; also set by JUSTRIGHT_ADDRESS", Recursive = true, HelpName = "URL" };
 
     /// <summary>Makes a command. Errors are caught here, once, and become one message and an exit code.</summary>
     /// <param name="examples">Whole lines, shown by --help.</param>
@@ -49,7 +49,7 @@ internal static class CommandKit
             }
             catch (Exception e) when (e is IOException or HttpRequestException)
             {
-                screen.Failure($"The connection to the service broke: {e.Message}", "What was under way goes on there; look again with the same command.", []);
+                screen.Failure($"The connection to the service broke: {e.Message}", "The work continues there; run the same command again.", []);
                 return ExitCode.Unread;
             }
         });

@@ -12,12 +12,12 @@ internal static class ConfirmCommand
     public static Command Make()
     {
         var install = Names.Install();
-        var account = new Argument<string?>("account") { Description = "An account of the install: its key or its name; without it, what there is to confirm is listed", Arity = ArgumentArity.ZeroOrOne };
+        var account = new Argument<string?>("account") { Description = "An account of the install: its key or its name; without it, the confirmations that are needed are listed", Arity = ArgumentArity.ZeroOrOne };
         var role = new Argument<string?>("identity") { Description = "The identity inside the product, as the sheet calls it", Arity = ArgumentArity.ZeroOrOne };
-        var absent = new Option<bool>("--not-there") { Description = "The account is not mapped to it" };
-        var seenBy = new Option<string?>("--seen-by") { Description = "Who looked, when that was not you", HelpName = "NAME" };
+        var absent = new Option<bool>("--not-there") { Description = "The account does not have the identity" };
+        var seenBy = new Option<string?>("--seen-by") { Description = "Who looked, if it was not you", HelpName = "NAME" };
         return CommandKit.Make(
-            "confirm", "Writes down that a person looked inside the product, and whether the account is mapped to the identity there.\nThe word has a time and an end, which the sheet sets; after it the right is unseen again",
+            "confirm", "Records that a person looked inside the product, and whether the account has the identity there.\nThe confirmation expires after the days set in the sheet; then the right is unseen again",
             ["justright confirm wheyline-lines", "justright confirm wheyline-lines sender \"Tanker clerk\" --seen-by \"Maud Ferris\"", "justright confirm tallystick-dataroom installer \"First administrator\" --not-there"],
             [install, account, role, absent, seenBy],
             c => RunAsync(c, Names.Part(c.Parsed.GetValue(install)!), c.Parsed.GetValue(account), c.Parsed.GetValue(role), !c.Parsed.GetValue(absent), c.Parsed.GetValue(seenBy)));

@@ -15,8 +15,8 @@ internal static class EstateCommands
         var estate = Names.Estate();
         return CommandKit.Group(
             "estate", "Estates: your own surroundings",
-            CommandKit.Make("check", "Checks an estate and says everything that is wrong with it", ["justright estate check fennmoor.yaml"], [file], c => SendAsync(c, "estates/check", c.Parsed.GetValue(file)!, "is sound")),
-            CommandKit.Make("add", "Checks an estate and adds it to the books", ["justright estate add fennmoor.yaml"], [file], c => SendAsync(c, "estates", c.Parsed.GetValue(file)!, "added")),
+            CommandKit.Make("check", "Checks an estate and lists all its faults", ["justright estate check fennmoor.yaml"], [file], c => SendAsync(c, "estates/check", c.Parsed.GetValue(file)!, "is sound")),
+            CommandKit.Make("add", "Checks an estate and adds it to Just Right", ["justright estate add fennmoor.yaml"], [file], c => SendAsync(c, "estates", c.Parsed.GetValue(file)!, "added")),
             CommandKit.Make("list", "Lists the estates", [], [], ListAsync),
             CommandKit.Make("show", "Shows an estate as its author wrote it", ["justright estate show fennmoor"], [estate], c => ShowAsync(c, c.Parsed.GetValue(estate)!)));
     }
@@ -24,11 +24,11 @@ internal static class EstateCommands
     public static Command MakeSurvey()
     {
         var estate = Names.Estate();
-        var from = new Option<string?>("--from") { Description = "A file of LDIF with what was read of the directory, where no connection is allowed", HelpName = "FILE" };
-        var readAt = new Option<DateTimeOffset?>("--read-at") { Description = "When the file was read, where it does not say so itself; the time of the file unless given", HelpName = "TIME" };
-        var facts = new Option<string[]>("--facts") { Description = "Files with the facts of hosts that their owners handed over, one file a host", HelpName = "FILE", AllowMultipleArgumentsPerToken = true };
+        var from = new Option<string?>("--from") { Description = "An LDIF file exported from the directory, where no connection is allowed", HelpName = "FILE" };
+        var readAt = new Option<DateTimeOffset?>("--read-at") { Description = "When the file was exported, if the file does not say so; the file's own time by default", HelpName = "TIME" };
+        var facts = new Option<string[]>("--facts") { Description = "Files with host facts from the hosts' owners, one file per host", HelpName = "FILE", AllowMultipleArgumentsPerToken = true };
         return CommandKit.Make(
-            "survey", "Reads an estate: directory, hosts, instances",
+            "survey", "Surveys an estate: directory, hosts, instances",
             ["justright survey fennmoor", "justright survey fennmoor --json", "justright survey fennmoor --from fennmoor.ldif --read-at 2026-11-25T09:30Z", "justright survey fennmoor --facts fm-rec01.json fm-line01.json"],
             [estate, from, readAt, facts], c => SurveyAsync(c, c.Parsed.GetValue(estate)!, c.Parsed.GetValue(from), c.Parsed.GetValue(readAt), c.Parsed.GetValue(facts) ?? []));
     }

@@ -12,25 +12,25 @@ internal static class ExceptionCommands
     public static Command Make()
     {
         var listed = Names.Install();
-        var list = CommandKit.Make("list", "Lists what was accepted, the latest first, with what has ended", ["justright exception list thermograph-dataroom"], [listed], c => ListAsync(c, Names.Part(c.Parsed.GetValue(listed)!)));
+        var list = CommandKit.Make("list", "Lists the exceptions, newest first, including the expired ones", ["justright exception list thermograph-dataroom"], [listed], c => ListAsync(c, Names.Part(c.Parsed.GetValue(listed)!)));
 
         var install = Names.Install();
-        var account = new Argument<string>("account") { Description = "An account of the install: its key or its name; or a closed group with an unexpected member in it" };
-        var right = new Argument<string[]>("right") { Description = "Words by which exactly one right that is off is known", Arity = ArgumentArity.OneOrMore };
-        var why = new Option<string>("--why") { Description = "The reason, which every report repeats", Required = true, HelpName = "TEXT" };
-        var until = new Option<string>("--until") { Description = "The last day on which it counts, in the organization's time zone; within a year", Required = true, HelpName = "YYYY-MM-DD" };
-        var by = new Option<string?>("--by") { Description = "Who allowed it, when that was not you", HelpName = "NAME" };
+        var account = new Argument<string>("account") { Description = "An account of the install: its key or its name; or a closed group with an unexpected member" };
+        var right = new Argument<string[]>("right") { Description = "Text that matches exactly one deviation", Arity = ArgumentArity.OneOrMore };
+        var why = new Option<string>("--why") { Description = "The reason, shown in every report", Required = true, HelpName = "TEXT" };
+        var until = new Option<string>("--until") { Description = "The last day, in the organization's time zone; at most one year ahead", Required = true, HelpName = "YYYY-MM-DD" };
+        var by = new Option<string?>("--by") { Description = "Who allowed it, if it was not you", HelpName = "NAME" };
         var allow = CommandKit.Make(
-            "allow", "Accepts one right that is missing, excess or forbidden. Its verdict stays; the exception stands beside it in every report, and ends by itself.\nWhat is forbidden only an owner accepts",
+            "allow", "Accepts one missing, excess or forbidden right until a date. The verdict stays; every report shows the exception beside it.\nOnly an owner accepts a forbidden right",
             ["justright exception allow quernstone-sql01 watcher sysadmin --why \"until the release in March\" --until 2027-03-31", "justright exception allow curdhouse-books web \"Event Log Readers\" --why \"fault 4711\" --until 2027-01-15 --by \"Maud Ferris\""],
             [install, account, right, why, until, by],
             c => AllowAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(account)!, c.Parsed.GetValue(right) ?? [], new ExceptionOrder("", c.Parsed.GetValue(why)!, Days.Read(c.Parsed.GetValue(until), "--until")!.Value, c.Parsed.GetValue(by))));
 
         var of = Names.Install();
         var number = new Argument<int>("number") { Description = "The number of the exception" };
-        var end = CommandKit.Make("end", "Ends an exception before its time", ["justright exception end quernstone-sql01 3"], [of, number],
+        var end = CommandKit.Make("end", "Ends an exception early", ["justright exception end quernstone-sql01 3"], [of, number],
             c => ShowAsync(c, c.Api.PostAsync($"installs/{Names.Part(c.Parsed.GetValue(of)!)}/exceptions/{c.Parsed.GetValue(number)}/end", ContractsJson.Default.IReadOnlyListExceptionView, c.Cancel)));
-        return CommandKit.Group("exception", "What is off and was accepted, by whom and until when", list, allow, end);
+        return CommandKit.Group("exception", "Deviations that were accepted, by whom and until when", list, allow, end);
     }
 
     private static Task<int> ListAsync(Call call, string install) => ShowAsync(call, call.Api.GetAsync($"installs/{install}/exceptions", ContractsJson.Default.IReadOnlyListExceptionView, call.Cancel));
@@ -45,8 +45,8 @@ internal static class ExceptionCommands
         if (matching.Count != 1)
         {
             throw new ClientException(
-                ExitCode.BadInput, matching.Count == 0 ? $"Nothing that is off at {account} matches '{string.Join(' ', words)}'." : $"{matching.Count} match '{string.Join(' ', words)}': say more.",
-                off.Count == 0 ? $"Nothing is off at {account} in the latest fit." : $"What is off: {string.Join("; ", off.Select(o => o.Words))}.");
+                ExitCode.BadInput, matching.Count == 0 ? $"No deviation of {account} matches '{string.Join(' ', words)}'." : $"{matching.Count} match '{string.Join(' ', words)}': use more words.",
+                off.Count == 0 ? $"{account} has no deviation in the latest fit." : $"What is off: {string.Join("; ", off.Select(o => o.Words))}.");
         }
 
         var made = await call.Api.PostAsync($"{path}/exceptions", order with { Target = matching[0].Target }, ContractsJson.Default.ExceptionOrder, ContractsJson.Default.ExceptionView, call.Cancel);

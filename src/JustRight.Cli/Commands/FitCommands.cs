@@ -11,9 +11,9 @@ internal static class FitCommands
     public static Command MakeVerify()
     {
         var install = Names.Install();
-        var brief = new Option<bool>("--brief") { Description = "Leave out what is met" };
+        var brief = new Option<bool>("--brief") { Description = "Leave out rights that are met" };
         return CommandKit.Make(
-            "verify", "Reads the estate and says of every right whether it is met, missing, excess or forbidden.\nExit code: 0 just right, or all that is off is accepted; 1 misfit; 3 the same as 0 as far as seen",
+            "verify", "Surveys the estate and says for every right whether it is met, missing, pending, unseen, excess or forbidden.\nExit code: 0 just right, or every deviation is accepted; 1 something deviates; 3 the same as 0, as far as seen",
             ["justright verify thermograph-dataroom", "justright verify thermograph-dataroom --brief", "justright verify thermograph-dataroom --json"],
             [install, brief], c => VerifyAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(brief)));
     }
@@ -22,9 +22,9 @@ internal static class FitCommands
     {
         var install = Names.Install();
         var account = new Argument<string>("account") { Description = "An account of the install: its key or its name" };
-        var right = new Argument<string[]>("right") { Description = "Words that the right must contain", Arity = ArgumentArity.ZeroOrMore };
+        var right = new Argument<string[]>("right") { Description = "Text that the right must contain", Arity = ArgumentArity.ZeroOrMore };
         return CommandKit.Make(
-            "why", "Says why an account holds a right or not: need, sheet line, team, every path",
+            "why", "Shows why an account holds a right or not: the need, the line of the sheet, the team, every path",
             ["justright why thermograph-dataroom archivist", "justright why thermograph-dataroom archivist sysadmin fm-sql01"],
             [install, account, right], c => WhyAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(account)!, c.Parsed.GetValue(right) ?? []));
     }

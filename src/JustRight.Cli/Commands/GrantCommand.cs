@@ -12,11 +12,11 @@ internal static class GrantCommand
     public static Command Make()
     {
         var install = Names.Install();
-        var remove = new Option<bool>("--remove") { Description = "Take away what is excess or forbidden, instead of giving what is missing" };
+        var remove = new Option<bool>("--remove") { Description = "Remove what is excess or forbidden, instead of granting what is missing" };
         var yes = new Option<bool>("--yes") { Description = "Do not ask; for scripts" };
         var list = new Option<bool>("--list") { Description = "Only list the steps" };
         return CommandKit.Make(
-            "grant", "Carries out the worklist: lists the steps, asks, makes each one journaled and looked at again",
+            "grant", "Carries out the worklist: lists the steps, asks, logs each one before it is made, and checks it afterwards",
             ["justright grant thermograph-dataroom", "justright grant thermograph-dataroom --list", "justright grant thermograph-dataroom --remove --yes"],
             [install, remove, yes, list], c => RunAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(remove), c.Parsed.GetValue(yes), c.Parsed.GetValue(list)));
     }
@@ -52,12 +52,12 @@ internal static class GrantCommand
     private static void List(Screen screen, WorklistView worklist, IReadOnlyList<StepView> steps, bool remove)
     {
         if (worklist.Simulated) screen.Line("[bold]simulated estate[/]");
-        if (steps.Count == 0) screen.Line(remove ? "Nothing is to be taken away." : "Nothing is left to give.");
+        if (steps.Count == 0) screen.Line(remove ? "Nothing to remove." : "Nothing left to grant.");
         var table = Screen.List("", remove ? "to take away" : "to give", "team", "why");
         var number = 0; // as the job will count those that it makes
         foreach (var s in steps) table.AddRow(new Text(s.Blocked is null ? $"{++number}" : "–"), new Text(s.Words), new Text(s.Team), new Markup(s.Blocked is null ? $"[grey]{Markup.Escape(s.Why)}[/]" : $"[bold]blocked:[/] {Markup.Escape(s.Blocked)}"));
         if (steps.Count > 0) screen.Write(table);
-        if (!remove && worklist.LeftToSetup.Count > 0) screen.Line($"[grey]{worklist.LeftToSetup.Count} more will be given by the product's setup.[/]");
+        if (!remove && worklist.LeftToSetup.Count > 0) screen.Line($"[grey]{worklist.LeftToSetup.Count} more come with the product's setup.[/]");
         foreach (var left in worklist.NotOffered) screen.Line($"[grey]not offered:[/] {Markup.Escape(left.For)}: {Markup.Escape(left.Reason)}");
     }
 }

@@ -18,12 +18,12 @@ internal static class HandoverCommand
         var to = new Option<string?>("--to") { Description = "The folder to write bundles into; without it they are listed", HelpName = "FOLDER" };
         var form = new Option<string>("--form") { Description = "folder or zip (the whole bundle, with --to), or page, markdown, csv (printed without --to)", DefaultValueFactory = _ => "folder" };
         form.AcceptOnlyFromAmong(Forms);
-        var team = new Option<string?>("--team") { Description = "Only what is for this team: directory, host, database or product" };
+        var team = new Option<string?>("--team") { Description = "Only the bundles for this team: directory, host, database or product" };
         team.CompletionSources.Add("directory", "host", "database", "product");
-        var place = new Option<string?>("--place") { Description = "Only what is for this place: a host, an instance, the domain" };
-        var remove = new Option<bool>("--remove") { Description = "What is to be taken away, instead of what is to be given" };
+        var place = new Option<string?>("--place") { Description = "Only the bundles for this place: a host, an instance, the domain" };
+        var remove = new Option<bool>("--remove") { Description = "What is to be removed, instead of what is to be granted" };
         return CommandKit.Make(
-            "handover", "Makes bundles for the people who own the directory, the servers, the databases: what, why, scripts, how to check and how to take back.\nFrom the latest survey: verify first. No bundle holds a password",
+            "handover", "Writes bundles for the teams that own the directory, the servers, the databases: what, why, scripts, how to check and how to undo.\nUses the latest survey: verify first. No bundle holds a password",
             ["justright handover wheyline-lines", "justright handover wheyline-lines --team host --place fm-rec01 --to bundles", "justright handover wheyline-lines --form zip --to bundles", "justright handover nightchurn-dataroom --team directory --form markdown"],
             [install, to, form, team, place, remove],
             c => RunAsync(c, Names.Part(c.Parsed.GetValue(install)!), c.Parsed.GetValue(to), c.Parsed.GetValue(form)!, h => Is(c.Parsed.GetValue(team), h.Team) && Is(c.Parsed.GetValue(place), h.Place), c.Parsed.GetValue(remove)));
@@ -35,7 +35,7 @@ internal static class HandoverCommand
     {
         var all = await call.Api.GetAsync($"installs/{install}/handovers?remove={(remove ? "true" : "false")}", ContractsJson.Default.IReadOnlyListHandoverView, call.Cancel);
         var handovers = all.Where(chosen).ToList();
-        if (handovers.Count == 0 && all.Count > 0) throw new ClientException(ExitCode.BadInput, "Nothing is to be handed over to that team at that place.", $"There is: {string.Join(", ", all.Select(h => $"{h.Team} {h.Place}"))}");
+        if (handovers.Count == 0 && all.Count > 0) throw new ClientException(ExitCode.BadInput, "Nothing to hand over to that team at that place.", $"There is: {string.Join(", ", all.Select(h => $"{h.Team} {h.Place}"))}");
         if (to is not null)
         {
             foreach (var handover in handovers) await WriteAsync(call, install, handover, to, form);
@@ -47,7 +47,7 @@ internal static class HandoverCommand
         }
 
         if (call.Screen.IsJson) Screen.Json<IReadOnlyList<HandoverView>>(handovers, ContractsJson.Default.IReadOnlyListHandoverView);
-        else if (handovers.Count == 0) call.Screen.Line(remove ? "Nothing is to be taken away." : "Nothing is to be given.");
+        else if (handovers.Count == 0) call.Screen.Line(remove ? "Nothing to remove." : "Nothing to grant.");
         else if (to is null) List(call, handovers);
         return ExitCode.Fine;
     }

@@ -12,17 +12,17 @@ internal static class HistoryCommands
     public static Command MakeHistory()
     {
         var install = Names.Install();
-        return CommandKit.Make("history", "Lists the fits of an install that were other than the one before, newest first", ["justright history thermograph-dataroom", "justright history thermograph-dataroom --json"],
+        return CommandKit.Make("history", "Lists how the results of an install changed, newest first", ["justright history thermograph-dataroom", "justright history thermograph-dataroom --json"],
             [install], c => HistoryAsync(c, c.Parsed.GetValue(install)!));
     }
 
     public static Command MakeDrift()
     {
         var install = Names.Install();
-        var from = new Option<int?>("--from") { Description = "The earlier fit, by its number in the history; the one before the later unless said otherwise", HelpName = "NUMBER" };
-        var to = new Option<int?>("--to") { Description = "The later fit; the latest unless said otherwise", HelpName = "NUMBER" };
+        var from = new Option<int?>("--from") { Description = "The number of the earlier fit in the history; by default the one before the later fit", HelpName = "NUMBER" };
+        var to = new Option<int?>("--to") { Description = "The number of the later fit; by default the latest", HelpName = "NUMBER" };
         return CommandKit.Make(
-            "drift", "Says what is different between two fits of an install, in words, and what of it was made from here.\nTakes no survey: verify first to see what is there now.\nExit code: 0 nothing is worse, 1 something is",
+            "drift", "Shows what changed between two fits of an install, and which changes Just Right made.\nTakes no survey: verify first to see the current state.\nExit code: 0 nothing is worse, 1 something is",
             ["justright drift thermograph-dataroom", "justright drift thermograph-dataroom --from 1 --to 4"], [install, from, to],
             c => DriftAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(from), c.Parsed.GetValue(to)));
     }
@@ -62,6 +62,6 @@ internal static class HistoryCommands
             if (line.MadeHere is { } made) screen.Line($"            [grey]made here: {Markup.Escape(made)}[/]");
         }
 
-        if (view.Lines.Any(l => l.Way == "worse" && l.MadeHere is null)) screen.Line("[grey]Where nothing is said, no step of ours made it.[/]");
+        if (view.Lines.Any(l => l.Way == "worse" && l.MadeHere is null)) screen.Line("[grey]A change without 'made here' was not made by Just Right.[/]");
     }
 }

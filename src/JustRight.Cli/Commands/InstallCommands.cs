@@ -16,19 +16,19 @@ internal static class InstallCommands
         var stage = new Argument<string>("stage") { Description = "planned, installed or retiring" };
         stage.CompletionSources.Add("planned", "installed", "retiring");
         return CommandKit.Group(
-            "install", "Installs: one product being put into one estate",
-            CommandKit.Make("add", "Checks that an install can be planned, and adds it to the books", ["justright install add thermograph-dataroom.yaml"], [file], c => AddAsync(c, c.Parsed.GetValue(file)!)),
+            "install", "Installs: one product in one estate",
+            CommandKit.Make("add", "Checks that an install can be planned, and adds it to Just Right", ["justright install add thermograph-dataroom.yaml"], [file], c => AddAsync(c, c.Parsed.GetValue(file)!)),
             CommandKit.Make("list", "Lists the installs with their fit", [], [], ListAsync),
             CommandKit.Make("show", "Shows an install as its author wrote it", ["justright install show thermograph-dataroom"], [install], c => ShowAsync(c, c.Parsed.GetValue(install)!)),
             CommandKit.Make(
-                "stage", "Says how far an install has come; retiring: what only it needed is to be taken away", ["justright install stage thermograph-dataroom installed", "justright install stage tallystick-dataroom retiring"],
+                "stage", "Sets the stage of an install; retiring: what only it needed is to be removed", ["justright install stage thermograph-dataroom installed", "justright install stage tallystick-dataroom retiring"],
                 [install, stage], c => StageAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(stage)!)));
     }
 
     public static Command MakePlan()
     {
         var install = Names.Install();
-        return CommandKit.Make("plan", "Shows what must be there: accounts, groups, grants, each with its line of the sheet", ["justright plan thermograph-dataroom", "justright plan thermograph-dataroom --json"], [install], c => PlanAsync(c, c.Parsed.GetValue(install)!));
+        return CommandKit.Make("plan", "Shows what is needed: accounts, groups, grants, each with its line of the sheet", ["justright plan thermograph-dataroom", "justright plan thermograph-dataroom --json"], [install], c => PlanAsync(c, c.Parsed.GetValue(install)!));
     }
 
     private static async Task<int> AddAsync(Call call, string file)

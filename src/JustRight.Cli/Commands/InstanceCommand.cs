@@ -13,9 +13,9 @@ internal static class InstanceCommand
     {
         var estate = Names.Estate();
         var instance = new Argument<string>("instance") { Description = "A database instance of the estate" };
-        var words = new Argument<string[]>("words") { Description = "Words that a line must contain: an account, a right, a database", Arity = ArgumentArity.ZeroOrMore };
+        var words = new Argument<string[]>("words") { Description = "Text that a line must contain: an account, a right, a database", Arity = ArgumentArity.ZeroOrMore };
         return CommandKit.Make(
-            "instance", "Says who can do what at a database instance and in its databases, by which path, and which install needs it; the widest rights first",
+            "instance", "Shows who can do what at a database instance and in its databases, by which path, and which install needs it; the widest rights first",
             ["justright instance fennmoor fm-sql01", "justright instance fennmoor fm-sql01 sysadmin", "justright instance fennmoor fm-sql03 CurdRecipes --json"],
             [estate, instance, words], c => RunAsync(c, Names.Part(c.Parsed.GetValue(estate)!), Names.Part(c.Parsed.GetValue(instance)!), c.Parsed.GetValue(words) ?? []));
     }
@@ -32,7 +32,7 @@ internal static class InstanceCommand
     private static void Write(Screen screen, InstanceView view)
     {
         screen.Line($"[bold]{Markup.Escape(view.Name)}[/]  {Markup.Escape($"{(view.Engine == "sqlserver" ? "SQL Server" : "PostgreSQL")} {view.Release} on {view.Host}")}{(view.Simulated && view.Reach == "simulation" ? "  [bold]simulated[/]" : "")}   [grey]read {Times.Exact(view.ReadAt)}{(view.ReadBy.Length > 0 ? Markup.Escape($" by {view.ReadBy}") : "")}[/]");
-        if (view.Partners.Count > 0) screen.Line($"Takes over from, and is taken over by: {Markup.Escape(string.Join(", ", view.Partners))}");
+        if (view.Partners.Count > 0) screen.Line($"Failover partners: {Markup.Escape(string.Join(", ", view.Partners))}");
         if (view.Unread is { } unread) screen.Line(Markup.Escape($"It could not be read: {unread}"));
         foreach (var part in view.UnreadParts) screen.Line(Markup.Escape($"{part.Place} could not be read: {part.Reason}"));
         if (view.Holders.Count > 0)
@@ -49,7 +49,7 @@ internal static class InstanceCommand
         }
         else if (view.Unread is null)
         {
-            screen.Line("Nobody, as far as that was read and asked for.");
+            screen.Line("Nobody, as far as read.");
         }
 
         if (view.More > 0) screen.Line($"and {view.More} more, which are not listed");

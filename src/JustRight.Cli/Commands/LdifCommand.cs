@@ -11,9 +11,9 @@ internal static class LdifCommand
     public static Command Make()
     {
         var install = Names.Install();
-        var remove = new Option<bool>("--remove") { Description = "What is to be taken away, instead of what is to be given" };
+        var remove = new Option<bool>("--remove") { Description = "What is to be removed, instead of what is to be granted" };
         return CommandKit.Make(
-            "ldif", "Prints the directory part of the worklist as LDIF, for whoever may not let anything connect.\nFrom the latest survey: verify first. It holds no password; what it cannot say is a comment",
+            "ldif", "Prints the directory changes as LDIF, for use where no connection is allowed.\nUses the latest survey: verify first. It holds no password; what LDIF cannot express is a comment",
             ["justright ldif roundsman-dataroom > roundsman.ldif", "justright ldif roundsman-dataroom --remove"], [install, remove],
             c => PrintAsync(c, $"installs/{Names.Part(c.Parsed.GetValue(install)!)}/ldif?remove={(c.Parsed.GetValue(remove) ? "true" : "false")}"));
     }

@@ -12,11 +12,11 @@ internal static class LogCommands
     public static Command Make()
     {
         var text = new Option<string?>("--text") { Description = "Only entries that contain this" };
-        var take = new Option<int>("--take") { Description = "At most so many, 1 to 500", DefaultValueFactory = _ => 30 };
+        var take = new Option<int>("--take") { Description = "The most entries to list, 1 to 500", DefaultValueFactory = _ => 30 };
         return CommandKit.Group(
             "log", "The log: who did what",
             CommandKit.Make("list", "Lists the log, newest first", ["justright log list --text svc-archive", "justright log list --take 200 --json"], [text, take], c => ListAsync(c, c.Parsed.GetValue(text), c.Parsed.GetValue(take))),
-            CommandKit.Make("check", "Follows the log's chain of hashes: exit code 1 when an entry was changed or is missing", ["justright log check"], [], CheckAsync));
+            CommandKit.Make("check", "Checks the log's chain of hashes: exit code 1 when an entry was changed or is missing", ["justright log check"], [], CheckAsync));
     }
 
     private static async Task<int> ListAsync(Call call, string? text, int take)

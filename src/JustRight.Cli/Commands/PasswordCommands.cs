@@ -8,58 +8,69 @@ namespace JustRight.Cli.Commands;
 /// <summary><c>password</c>: when they are due, where they are typed, renewing them in order.</summary>
 internal static class PasswordCommands
 {
-    private const string RenewalCodes = "\nExit code: 0 it is over and every place has it, 1 it stopped or a place was left out, 3 it waits for a person or for a host's time of restarts";
+    private const string RenewalCodes = "\nExit code: 0 it is over and every place has the password, 1 it stopped or a place was skipped, 3 it waits for a person or a restart window";
 
     public static Command Make()
     {
         var estate = Names.Estate();
-        var account = new Argument<string>("account") { Description = "The account's logon name" };
+        var account = Account();
         var yes = new Option<bool>("--yes") { Description = "Do not ask; for scripts" };
         var list = new Option<bool>("--list") { Description = "Only list the steps" };
-        var note = new Option<string?>("--note") { Description = "What should be remembered of it", HelpName = "TEXT" };
-        var why = new Option<string>("--why") { Description = "The reason, which every report repeats", HelpName = "TEXT", Required = true };
-        var step = new Option<int?>("--step") { Description = "The step that is meant; the one that is next unless said otherwise", HelpName = "NUMBER" };
-        var type = new Option<bool>("--type") { Description = "Type the password; without it, the one that the service keeps is tried" };
-        var certificate = new Option<string?>("--certificate") { Description = "A PEM certificate with an RSA key, to seal it to", HelpName = "FILE" };
-        var show = new Option<bool>("--show") { Description = "Print it in clear, this once" };
+        var note = new Option<string?>("--note") { Description = "A note", HelpName = "TEXT" };
+        var why = new Option<string>("--why") { Description = "The reason, shown in every report", HelpName = "TEXT", Required = true };
+        var step = new Option<int?>("--step") { Description = "The number of the step; by default the next one", HelpName = "NUMBER" };
+        var type = new Option<bool>("--type") { Description = "Type the password instead of using the stored one" };
+        var certificate = new Option<string?>("--certificate") { Description = "A PEM certificate with an RSA key; the password is encrypted to it", HelpName = "FILE" };
+        var show = new Option<bool>("--show") { Description = "Print the password in clear, once" };
         return CommandKit.Group(
-            "password", "Passwords: when they are due, where they are typed, renewing them in order",
+            "password", "Passwords: when they are due, where they are used, renewing them",
             CommandKit.Make("due", "Lists when each password of an estate is due, and who changes it.\nExit code: 0 nothing is due, 1 something is, 3 something was not read", ["justright password due fennmoor", "justright password due fennmoor --json"],
                 [estate], c => DueAsync(c, c.Parsed.GetValue(estate)!)),
-            CommandKit.Make("where", "Lists every place where the password of an account is typed, what stops when it is changed elsewhere first, and whether the directory could keep it",
-                ["justright password where-used fennmoor svc-curd-cards"], [estate, account], c => WhereAsync(c, Of(c, estate, account))),
-            CommandKit.Make("tell", "Tells of a place where the password of an account is typed, which no sheet and no survey knows", ["justright password where-used add fennmoor svc-curd-cards --in /srv/label/print.conf --setting store.password --on fm-book01 --breaks \"labels are no longer printed\""],
-                [estate, account, In, Setting, On, Breaks, Reference], c => TellAsync(c, Of(c, estate, account))),
-            CommandKit.Make("forget", "Takes a place out again that somebody told of", ["justright password where-used remove fennmoor svc-curd-cards 3"], [estate, account, Place], c => ForgetAsync(c, Of(c, estate, account))),
-            CommandKit.Make("try", "Tries a password, unless a wrong one would lock the account.\nIt is read without showing it, or from standard input, never from the command line, and kept nowhere.\nExit code: 0 it works, 1 it does not, 3 it was not tried",
+            MakeWhereUsed(),
+            CommandKit.Make("try", "Tests a password with one sign-in; not done if a failure would lock the account.\nThe password is read from a prompt or standard input, never from the command line, and stored nowhere.\nExit code: 0 it works, 1 it does not, 3 it was not tried",
                 ["justright password try fennmoor svc-curd-cards --type", "justright password try fennmoor svc-curd-cards"], [estate, account, type], c => TryAsync(c, Of(c, estate, account), c.Parsed.GetValue(type))),
-            CommandKit.Make("renew", "Renews a password: lists the steps in the order in which the least stops, asks, and makes those that are ours until somebody is needed" + RenewalCodes,
+            CommandKit.Make("renew", "Renews a password: lists the steps, asks, then runs the automatic ones until a manual step is due" + RenewalCodes,
                 ["justright password renew fennmoor svc-curd-cards --list", "justright password renew fennmoor svc-curd-cards"], [estate, account, yes, list], c => RenewAsync(c, Of(c, estate, account), c.Parsed.GetValue(yes), c.Parsed.GetValue(list))),
-            CommandKit.Make("progress", "Shows how the renewal of a password stands, and which password is where" + RenewalCodes, ["justright password progress fennmoor svc-curd-cards"],
+            CommandKit.Make("progress", "Shows the state of a renewal, and which password is where" + RenewalCodes, ["justright password progress fennmoor svc-curd-cards"],
                 [estate, account], async c => Report(c, await LatestAsync(c, Of(c, estate, account)))),
-            CommandKit.Make("done", "Says that the step for a person is done, and goes on" + RenewalCodes, ["justright password done fennmoor svc-curd-cards", "justright password done fennmoor svc-curd-cards --note \"typed by J. Lind\""],
+            CommandKit.Make("done", "Confirms that a manual step is done, and continues" + RenewalCodes, ["justright password done fennmoor svc-curd-cards", "justright password done fennmoor svc-curd-cards --note \"typed by J. Lind\""],
                 [estate, account, step, note], c => SayAsync(c, Of(c, estate, account), "done", c.Parsed.GetValue(step), c.Parsed.GetValue(note))),
-            CommandKit.Make("again", "Tries the step again that failed, and goes on" + RenewalCodes, ["justright password retry fennmoor svc-curd-cards"],
-                [estate, account, step], c => SayAsync(c, Of(c, estate, account), "again", c.Parsed.GetValue(step), null)),
-            CommandKit.Make("now", "Restarts now what waits for its host's time of restarts, and goes on" + RenewalCodes, ["justright password restart-now fennmoor svc-curd-cards"],
-                [estate, account, step], c => SayAsync(c, Of(c, estate, account), "now", c.Parsed.GetValue(step), null)),
-            CommandKit.Make("skip", "Goes on without a step; what it should have changed keeps the password it has, and stays mentioned" + RenewalCodes, ["justright password skip fennmoor svc-curd-cards --why \"the page is retired on Friday\""],
+            CommandKit.Make("retry", "Retries the step that failed, and continues" + RenewalCodes, ["justright password retry fennmoor svc-curd-cards"],
+                [estate, account, step], c => SayAsync(c, Of(c, estate, account), "retry", c.Parsed.GetValue(step), null)),
+            CommandKit.Make("restart-now", "Restarts now what waits for its host's restart window, and continues" + RenewalCodes, ["justright password restart-now fennmoor svc-curd-cards"],
+                [estate, account, step], c => SayAsync(c, Of(c, estate, account), "restart-now", c.Parsed.GetValue(step), null)),
+            CommandKit.Make("skip", "Skips a step; the renewal keeps listing the place as \"still has the old password\"" + RenewalCodes, ["justright password skip fennmoor svc-curd-cards --why \"the page is retired on Friday\""],
                 [estate, account, step, why], c => SayAsync(c, Of(c, estate, account), "skip", c.Parsed.GetValue(step), c.Parsed.GetValue(why))),
-            CommandKit.Make("undo", "Goes back to the old password, in every place that has the new one or may have it" + RenewalCodes, ["justright password undo fennmoor svc-curd-cards"],
+            CommandKit.Make("undo", "Restores the old password in every place that has or may have the new one" + RenewalCodes, ["justright password undo fennmoor svc-curd-cards"],
                 [estate, account, yes], c => BackAsync(c, Of(c, estate, account), c.Parsed.GetValue(yes))),
-            CommandKit.Make("hand-over", "Hands a password over that a grant or a renewal made: once, sealed to a certificate (CMS; its key opens it, for example with openssl cms -decrypt), or shown",
+            CommandKit.Make("hand-over", "Hands over a generated password once: encrypted to a certificate (CMS; openssl cms -decrypt decrypts it), or shown",
                 ["justright password hand-over fennmoor svc-thermo-poller --certificate keeper.pem > poller.cms", "justright password hand-over fennmoor svc-curd-cards --show"], [estate, account, certificate, show],
                 c => HandOverAsync(c, Of(c, estate, account), c.Parsed.GetValue(certificate), c.Parsed.GetValue(show))),
-            CommandKit.Make("list", "Lists the accounts of an install whose password waits to be handed over", ["justright password list thermograph-dataroom"], [Install], ListAsync));
+            CommandKit.Make("list", "Lists the accounts of an install whose password was not handed over yet", ["justright password list thermograph-dataroom"], [Install], ListAsync));
+    }
+
+    private static Argument<string> Account() => new("account") { Description = "The account's logon name" };
+
+    private static Command MakeWhereUsed()
+    {
+        var (estate, account) = (Names.Estate(), Account());
+        var (ofAdded, added) = (Names.Estate(), Account());
+        var (ofRemoved, removed) = (Names.Estate(), Account());
+        var list = CommandKit.Make("where-used", "Lists every place where an account's password is kept, what stops if it is changed elsewhere first, and whether a gMSA could replace it",
+                ["justright password where-used fennmoor svc-curd-cards"], [estate, account], c => WhereAsync(c, Of(c, estate, account)));
+        list.Add(CommandKit.Make("add", "Adds a place where an account's password is kept, unknown to sheets and surveys", ["justright password where-used add fennmoor svc-curd-cards --in /srv/label/print.conf --setting store.password --on fm-book01 --breaks \"labels are no longer printed\""],
+                [ofAdded, added, In, Setting, On, Breaks, Reference], c => AddPlaceAsync(c, Of(c, ofAdded, added))));
+        list.Add(CommandKit.Make("remove", "Removes a place that somebody added", ["justright password where-used remove fennmoor svc-curd-cards 3"], [ofRemoved, removed, Place], c => RemovePlaceAsync(c, Of(c, ofRemoved, removed))));
+        return list;
     }
 
     private static readonly Argument<string> Install = Names.Install();
     private static readonly Argument<int> Place = new("place") { Description = "The number of the place, as password where-used lists it" };
     private static readonly Option<string> In = new("--in") { Description = "The file or the page", HelpName = "TEXT", Required = true };
-    private static readonly Option<string> Setting = new("--setting") { Description = "The setting's own name", HelpName = "TEXT", Required = true };
+    private static readonly Option<string> Setting = new("--setting") { Description = "The setting's name", HelpName = "TEXT", Required = true };
     private static readonly Option<string?> On = new("--on") { Description = "The host", HelpName = "HOST" };
-    private static readonly Option<string> Breaks = new("--breaks") { Description = "What stops while another password is there", HelpName = "TEXT", Required = true };
-    private static readonly Option<string?> Reference = new("--reference") { Description = "The secret it refers to, where it holds no password itself", HelpName = "NAME" };
+    private static readonly Option<string> Breaks = new("--breaks") { Description = "What stops while the place has another password", HelpName = "TEXT", Required = true };
+    private static readonly Option<string?> Reference = new("--reference") { Description = "The secret to which it refers, if it holds no password itself", HelpName = "NAME" };
 
     private static (string Estate, string Account) Of(Call call, Argument<string> estate, Argument<string> account) => (call.Parsed.GetValue(estate)!, call.Parsed.GetValue(account)!);
 
@@ -83,14 +94,14 @@ internal static class PasswordCommands
         return view.Places.Any(p => p.NotSeen is not null) ? ExitCode.Unread : ExitCode.Fine;
     }
 
-    private static async Task<int> TellAsync(Call call, (string Estate, string Account) of)
+    private static async Task<int> AddPlaceAsync(Call call, (string Estate, string Account) of)
     {
         var parsed = call.Parsed;
         await call.Api.SendAsync(HttpMethod.Post, $"{Path(of)}/places", new PlaceOrder(parsed.GetValue(On) ?? "", parsed.GetValue(In)!, parsed.GetValue(Setting)!, parsed.GetValue(Breaks)!, parsed.GetValue(Reference)), ContractsJson.Default.PlaceOrder, call.Cancel);
         return await WhereAsync(call, of);
     }
 
-    private static async Task<int> ForgetAsync(Call call, (string Estate, string Account) of)
+    private static async Task<int> RemovePlaceAsync(Call call, (string Estate, string Account) of)
     {
         await call.Api.DeleteAsync($"{Path(of)}/places/{call.Parsed.GetValue(Place)}", call.Cancel);
         return await WhereAsync(call, of);
@@ -135,7 +146,7 @@ internal static class PasswordCommands
     private static async Task<int> BackAsync(Call call, (string Estate, string Account) of, bool yes)
     {
         var latest = await LatestAsync(call, of);
-        if (!yes && !StepPrinter.Confirm(call.Screen, $"Go back to the old password of {of.Account}?")) return ExitCode.Fine;
+        if (!yes && !StepPrinter.Confirm(call.Screen, $"Restore the old password of {of.Account}?")) return ExitCode.Fine;
         return await FollowAsync(call, await call.Api.PostAsync($"renewals/{latest.Id}/undo", ContractsJson.Default.RenewalView, call.Cancel));
     }
 
@@ -163,7 +174,7 @@ internal static class PasswordCommands
 
     private static async Task<int> HandOverAsync(Call call, (string Estate, string Account) of, string? certificate, bool show)
     {
-        if (show == certificate is not null) throw new ClientException(ExitCode.BadInput, "Say how it is handed over.", "--certificate FILE to seal it, or --show to print it this once.");
+        if (show == certificate is not null) throw new ClientException(ExitCode.BadInput, "Choose how to hand it over.", "--certificate FILE to encrypt it, or --show to print it once.");
         if (show)
         {
             var shown = await call.Api.PostAsync($"{Path(of)}/show", ContractsJson.Default.ShownPassword, call.Cancel);

@@ -10,10 +10,10 @@ namespace JustRight.Cli.Commands;
 internal static class ProposalCommands
 {
     public static Command Make() => CommandKit.Group(
-        "proposal", "Two-person approval: what one proposed, another approves",
-        CommandKit.Make("list", "Lists what waits for an approval, or for being carried out after it", ["justright proposal list"], [], ListAsync),
-        Act("approve", "Approves what another proposed, after listing its steps; it is void when the worklist or what it rests on changed since", "approve"),
-        Act("carry-out", "Carries out what was approved", "carry-out"),
+        "proposal", "Two-person approval: what one person proposed, another approves",
+        CommandKit.Make("list", "Lists the proposals that wait for approval or for being carried out", ["justright proposal list"], [], ListAsync),
+        Act("approve", "Approves another person's proposal after listing its steps; a proposal is void if the worklist, the sheet, the estate or the install changed", "approve"),
+        Act("carry-out", "Carries out an approved proposal", "carry-out"),
         Act("withdraw", "Withdraws a proposal, approved or not", "withdraw"));
 
     private static Command Act(string name, string description, string path)
@@ -27,7 +27,7 @@ internal static class ProposalCommands
     {
         var open = await call.Api.GetAsync("proposals", ContractsJson.Default.IReadOnlyListJobView, call.Cancel);
         if (call.Screen.IsJson) Screen.Json(open, ContractsJson.Default.IReadOnlyListJobView);
-        else if (open.Count == 0) call.Screen.Line("Nothing waits for an approval.");
+        else if (open.Count == 0) call.Screen.Line("No proposal is open.");
         else foreach (var job in open) Write(call.Screen, job);
         return ExitCode.Fine;
     }

@@ -13,11 +13,11 @@ internal static class ProtectCommand
     {
         var estate = Names.Estate();
         var dn = new Argument<string>("object") { Description = "A branch of the estate by its key, or a distinguished name" };
-        var set = new Option<bool>("--set") { Description = "Protect it" };
-        var lift = new Option<bool>("--lift") { Description = "Lift the protection, to delete it knowingly" };
+        var set = new Option<bool>("--set") { Description = "Protect the object" };
+        var lift = new Option<bool>("--lift") { Description = "Remove the protection" };
         var yes = new Option<bool>("--yes") { Description = "Do not ask; for scripts" };
         return CommandKit.Make(
-            "protect", "Says whether an object of the directory is protected from accidental deletion; sets or lifts that\nExit code: 0 protected or done, 1 not protected",
+            "protect", "Says whether an object of the directory is protected from accidental deletion; sets or removes the protection.\nExit code: 0 protected or done, 1 not protected",
             ["justright protect fennmoor service-accounts", "justright protect fennmoor \"OU=Saltmere,OU=People,OU=Fennmoor,DC=fennmoor,DC=example\" --set", "justright protect fennmoor service-accounts --lift"],
             [estate, dn, set, lift, yes], c => RunAsync(c, c.Parsed.GetValue(estate)!, c.Parsed.GetValue(dn)!, c.Parsed.GetValue(set), c.Parsed.GetValue(lift), c.Parsed.GetValue(yes)));
     }

@@ -16,9 +16,9 @@ internal static class ReportCommands
         var install = Names.Install();
         var form = new Option<string>("--form") { Description = "markdown, csv, xlsx (a workbook with filters), or html (the review sheet, for paper)", DefaultValueFactory = _ => "markdown", HelpName = "FORM" };
         form.AcceptOnlyFromAmong(Forms);
-        var to = new Option<string?>("--to") { Description = "The file to write; standard output unless said otherwise", HelpName = "FILE" };
+        var to = new Option<string?>("--to") { Description = "The file to write; standard output by default", HelpName = "FILE" };
         return CommandKit.Make(
-            "report", "Writes the account matrix of an install as a file, with exceptions and reviews.\nFrom the latest survey: verify first",
+            "report", "Writes the account matrix of an install as a file, with exceptions and reviews.\nUses the latest survey: verify first",
             ["justright report thermograph-dataroom > thermograph.md", "justright report thermograph-dataroom --form xlsx --to thermograph.xlsx"], [install, form, to],
             c => WriteAsync(c, $"installs/{Names.Part(c.Parsed.GetValue(install)!)}/report?form={c.Parsed.GetValue(form)}", c.Parsed.GetValue(to)));
     }
@@ -26,12 +26,12 @@ internal static class ReportCommands
     public static Command MakeEvidence()
     {
         var install = Names.Install();
-        var to = new Option<string?>("--to") { Description = "The file to write; standard output unless said otherwise", HelpName = "FILE" };
+        var to = new Option<string?>("--to") { Description = "The file to write; standard output by default", HelpName = "FILE" };
         var write = CommandKit.Make(
-            "write", "Writes the whole evidence of the latest fit as one signed file: sheet, estate, install, survey, verdicts, exceptions, reviews.\nA JSON Web Signature (RFC 7515), which any tool that knows the standard checks: docs/reports.md",
+            "write", "Writes all evidence of the latest fit as one signed file: sheet, estate, install, survey, verdicts, exceptions, reviews.\nA JSON Web Signature (RFC 7515) that others can check without Just Right: docs/reports.md",
             ["justright evidence write thermograph-dataroom --to thermograph-evidence.json"], [install, to], c => WriteAsync(c, $"installs/{Names.Part(c.Parsed.GetValue(install)!)}/evidence", c.Parsed.GetValue(to)));
         var key = CommandKit.Make(
-            "key", "Prints the public key that evidence is checked with; keep it where you check, not beside the evidence", ["justright evidence key > justright.pem"], [], KeyAsync);
+            "key", "Prints the public key for checking evidence; keep it where you check, not beside the evidence", ["justright evidence key > justright.pem"], [], KeyAsync);
         return CommandKit.Group("evidence", "The evidence of a fit, signed", write, key);
     }
 

@@ -16,21 +16,21 @@ internal static class ReviewCommands
         var list = CommandKit.Make("list", "Lists the reviews of an install, the latest first", ["justright review list thermograph-dataroom"], [listed], c => ListAsync(c, Names.Part(c.Parsed.GetValue(listed)!)));
 
         var install = Names.Install();
-        var fit = new Option<int?>("--fit") { Description = "The number of the fit that was looked at, from the history; nothing is asked then. It must still be the latest", HelpName = "NUMBER" };
-        var by = new Option<string?>("--by") { Description = "Who looked, when that was not you", HelpName = "NAME" };
-        var next = new Option<string?>("--again-by") { Description = "By when it is to be looked at again; the organization rule says it otherwise", HelpName = "YYYY-MM-DD" };
-        var remark = new Option<string?>("--remark") { Description = "What is to be remembered", HelpName = "TEXT" };
+        var fit = new Option<int?>("--fit") { Description = "The number of the reviewed fit; it must still be the latest. Nothing is asked then", HelpName = "NUMBER" };
+        var by = new Option<string?>("--by") { Description = "Who looked, if it was not you", HelpName = "NAME" };
+        var next = new Option<string?>("--again-by") { Description = "The date of the next review; by default the organization's interval applies", HelpName = "YYYY-MM-DD" };
+        var remark = new Option<string?>("--remark") { Description = "A remark", HelpName = "TEXT" };
         var add = CommandKit.Make(
-            "add", "Writes a review down: who looked at the latest fit, what was off at it, and what of that is accepted until when.\nTakes no survey: verify first. Accept with justright exception allow before, what shall not be left open",
+            "add", "Records a review: who reviewed the latest fit, its deviations, and which of them are accepted until when.\nTakes no survey: verify first. Accept deviations first with justright exception allow; the rest is recorded as open",
             ["justright review add thermograph-dataroom", "justright review add thermograph-dataroom --fit 4 --by \"Maud Ferris\" --again-by 2027-06-01"], [install, fit, by, next, remark],
             c => AddAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(fit), new ReviewOrder(0, c.Parsed.GetValue(by), Days.Read(c.Parsed.GetValue(next), "--again-by"), c.Parsed.GetValue(remark))));
 
         var printed = Names.Install();
-        var to = new Option<string?>("--to") { Description = "The file to write; standard output unless said otherwise", HelpName = "FILE" };
+        var to = new Option<string?>("--to") { Description = "The file to write; standard output by default", HelpName = "FILE" };
         var sheet = CommandKit.Make(
             "sheet", "Writes the review sheet of an install, a page of HTML for paper: accounts, purpose, rights, paths, reasons, exceptions",
             ["justright review sheet thermograph-dataroom --to thermograph.html"], [printed, to], c => ReportCommands.WriteAsync(c, $"installs/{Names.Part(c.Parsed.GetValue(printed)!)}/report?form=html", c.Parsed.GetValue(to)));
-        return CommandKit.Group("review", "Reviews: who looked, at which fit, what was accepted", list, add, sheet);
+        return CommandKit.Group("review", "Reviews: who reviewed which fit, and what was accepted", list, add, sheet);
     }
 
     private static async Task<int> ListAsync(Call call, string install)

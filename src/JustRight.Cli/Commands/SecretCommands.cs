@@ -13,8 +13,8 @@ internal static class SecretCommands
     {
         var name = new Argument<string>("name") { Description = "The secret's name, as the estate names it" };
         return CommandKit.Group(
-            "secret", "Secrets that connectors need; kept encrypted, never shown",
-            CommandKit.Make("set", "Keeps a secret; it is read from standard input, never from the command line", ["justright secret set fennmoor-directory < password.txt"], [name], c => SetAsync(c, c.Parsed.GetValue(name)!)),
+            "secret", "Secrets for connections; stored encrypted, never shown",
+            CommandKit.Make("set", "Stores a secret, read from standard input, never from the command line", ["justright secret set fennmoor-directory < password.txt"], [name], c => SetAsync(c, c.Parsed.GetValue(name)!)),
             CommandKit.Make("list", "Lists the secrets, without their values", [], [], ListAsync),
             CommandKit.Make("remove", "Removes a secret", ["justright secret remove fennmoor-directory"], [name], c => RemoveAsync(c, c.Parsed.GetValue(name)!)));
     }

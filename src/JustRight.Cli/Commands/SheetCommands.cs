@@ -15,8 +15,8 @@ internal static class SheetCommands
         var sheet = Names.Sheet();
         return CommandKit.Group(
             "sheet", "Sheets: what products need",
-            CommandKit.Make("check", "Checks a sheet and says everything that is wrong with it", ["justright sheet check thermograph.yaml"], [file], c => CheckAsync(c, c.Parsed.GetValue(file)!)),
-            CommandKit.Make("add", "Checks a sheet and adds it to the books", ["justright sheet add thermograph.yaml"], [file], c => AddAsync(c, c.Parsed.GetValue(file)!)),
+            CommandKit.Make("check", "Checks a sheet and lists all its faults", ["justright sheet check thermograph.yaml"], [file], c => CheckAsync(c, c.Parsed.GetValue(file)!)),
+            CommandKit.Make("add", "Checks a sheet and adds it to Just Right", ["justright sheet add thermograph.yaml"], [file], c => AddAsync(c, c.Parsed.GetValue(file)!)),
             CommandKit.Make("list", "Lists the sheets", [], [], ListAsync),
             CommandKit.Make("show", "Shows a sheet as its author wrote it", ["justright sheet show thermograph@4.2"], [sheet], c => ShowAsync(c, c.Parsed.GetValue(sheet)!)));
     }

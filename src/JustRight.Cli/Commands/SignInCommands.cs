@@ -13,22 +13,22 @@ internal static class SignInCommands
     {
         var install = Names.Install();
         var estate = Names.Estate();
-        var directory = new Argument<string>("directory") { Description = "A directory of people, by the estate's key" };
+        var directory = new Argument<string>("directory") { Description = "A people-directory of the estate, by its key" };
         var filter = new Argument<string>("filter") { Description = "The filter, in quotes" };
-        var below = new Option<string?>("--below") { Description = "Count only what lies below this distinguished name", HelpName = "DN" };
-        var ask = new Option<bool>("--ask") { Description = "Ask the directory itself, as it is now, instead of what was last read" };
-        var typeBind = new Option<bool>("--type-bind") { Description = "Type the bind account's password; without it, the one that the service keeps is used" };
+        var below = new Option<string?>("--below") { Description = "Count only objects below this distinguished name", HelpName = "DN" };
+        var ask = new Option<bool>("--ask") { Description = "Query the directory itself instead of the people last read" };
+        var typeBind = new Option<bool>("--type-bind") { Description = "Type the bind account's password instead of using the stored one" };
         var typePerson = new Option<bool>("--type-person") { Description = "Let the person who must be able to sign in type their password" };
         return CommandKit.Group(
             "sign-in", "How people sign in to a product with their directory account",
-            CommandKit.Make("settings", "Shows what a product is told so that people can sign in to it, with the reason of each value.\nExit code: 0 nothing is wrong, 1 something is, 3 something is not known yet",
+            CommandKit.Make("settings", "Shows a product's sign-in settings, with a reason for each.\nExit code: 0 nothing is wrong, 1 something is, 3 something is not known yet",
                 ["justright sign-in settings rennet-roster-plants", "justright sign-in settings rennet-roster-plants --json"], [install], c => SettingsAsync(c, c.Parsed.GetValue(install)!)),
-            CommandKit.Make("file", "Prints the product's own file of settings, filled, or the list to type; secrets stand in it as references",
+            CommandKit.Make("file", "Prints the product's own settings file, filled in, or the list to type; secrets appear as references",
                 ["justright sign-in file brinebook-contractors > doors.json"], [install], c => FileAsync(c, c.Parsed.GetValue(install)!)),
-            CommandKit.Make("try", "Tries a product's sign-in as the product will do it: the way there, the bind, the searches, a person who may enter and those who may not.\nChanges nothing. Passwords are read without showing them, or a line each from standard input, never from the command line, and kept nowhere.\nExit code: 0 everything passes, 1 a check fails, 3 something could not be seen",
+            CommandKit.Make("try", "Tests a product's sign-in as the product will do it: connection, bind, searches, a person who may sign in and people who may not.\nChanges nothing. Passwords are read without showing them, or a line each from standard input, never from the command line, and kept nowhere.\nExit code: 0 everything passes, 1 a check fails, 3 something could not be seen",
                 ["justright sign-in try rennet-roster-plants", "justright sign-in try rennet-roster-plants --type-person", "justright sign-in try brinebook-contractors --type-bind < password.txt"],
                 [install, typeBind, typePerson], c => TryAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(typeBind), c.Parsed.GetValue(typePerson))),
-            CommandKit.Make("filter", "Says a filter in words, and whom it finds among the people last read.\nExit code: 0 it finds somebody, 1 nobody, 2 it is no filter, 3 a part only the directory itself can judge",
+            CommandKit.Make("filter", "Explains a filter in words and shows whom it finds among the people last read.\nExit code: 0 it finds somebody, 1 nobody, 2 not a valid filter, 3 only the directory itself can judge a part",
                 ["justright sign-in filter fennmoor staff '(&(objectCategory=person)(mail=*))'", "justright sign-in filter fennmoor contractors '(memberOf=cn=brinebook-users,ou=Groups,dc=contractors,dc=fennmoor,dc=example)'"],
                 [estate, directory, filter, below, ask], c => FilterAsync(c, $"estates/{Names.Part(c.Parsed.GetValue(estate)!)}/people-directories/{Names.Part(c.Parsed.GetValue(directory)!)}/filter{(c.Parsed.GetValue(ask) ? "/ask" : "")}", new FilterOrder(c.Parsed.GetValue(filter)!, c.Parsed.GetValue(below)))));
     }

@@ -15,11 +15,11 @@ internal static class TokenCommands
         var name = new Argument<string>("name") { Description = "The token's name" };
         var role = new Option<string>("--role") { Description = "reader, planner, granter or owner", DefaultValueFactory = _ => "reader" };
         role.CompletionSources.Add("reader", "planner", "granter", "owner");
-        var days = new Option<int>("--days") { Description = "For how many days it is good, 1 to 366", DefaultValueFactory = _ => 90 };
+        var days = new Option<int>("--days") { Description = "For how many days it is valid, 1 to 366", DefaultValueFactory = _ => 90 };
         return CommandKit.Group(
             "token", "Tokens: access for clients",
-            CommandKit.Make("claim", "Exchanges a sign-in link for a token and keeps it for this client", ["justright token claim 'http://127.0.0.1:5820/enter#…'"], [link], c => ClaimAsync(c, c.Parsed.GetValue(link)!)),
-            CommandKit.Make("make", "Makes a token for someone else; it is shown this once", ["justright token make nightly-check --role planner --days 30"], [name, role, days], c => MakeAsync(c, c.Parsed.GetValue(name)!, c.Parsed.GetValue(role)!, c.Parsed.GetValue(days))),
+            CommandKit.Make("claim", "Exchanges a sign-in link for a token and stores it for this client", ["justright token claim 'http://127.0.0.1:5820/enter#…'"], [link], c => ClaimAsync(c, c.Parsed.GetValue(link)!)),
+            CommandKit.Make("make", "Creates a token for someone else; it is shown only once", ["justright token make nightly-check --role planner --days 30"], [name, role, days], c => MakeAsync(c, c.Parsed.GetValue(name)!, c.Parsed.GetValue(role)!, c.Parsed.GetValue(days))),
             CommandKit.Make("list", "Lists the tokens, without their values", [], [], ListAsync),
             CommandKit.Make("revoke", "Revokes a token", ["justright token revoke nightly-check"], [name], c => RevokeAsync(c, c.Parsed.GetValue(name)!)));
     }

@@ -13,21 +13,21 @@ internal static class TraceCommands
     public static Command MakeTrace()
     {
         var estate = Names.Estate();
-        var account = new Argument<string?>("account") { Description = "The account; leave it out and give --service instead", Arity = ArgumentArity.ZeroOrOne };
+        var account = new Argument<string?>("account") { Description = "The account; or use --service instead", Arity = ArgumentArity.ZeroOrOne };
         var act = new Option<string>("--act") { Description = $"What it should be able to do: {string.Join(", ", Acts)}", HelpName = "act", DefaultValueFactory = _ => Acts[0] };
         act.CompletionSources.Add(Acts);
         var attribute = new Option<string[]>("--attribute") { Description = "An attribute; repeat for more", AllowMultipleArgumentsPerToken = true };
         var of = new Option<string?>("--of") { Description = "The class of object: user, group, computer, …" };
         var below = new Option<string?>("--below") { Description = "A branch of the estate, a distinguished name, or everywhere" };
         var objects = new Option<string[]>("--object") { Description = "An object that fails, by distinguished name or logon name; repeat for more" };
-        var file = new Option<FileInfo?>("--objects-from") { Description = "A file with one failing object a line" };
+        var file = new Option<FileInfo?>("--objects-from") { Description = "A file with one failing object per line" };
         var service = new Option<string?>("--service") { Description = "The service that fails, instead of its account" };
         var host = new Option<string?>("--host") { Description = "The host it runs on" };
-        var member = new Option<string[]>("--if-member-of") { Description = "Suppose it were in this group" };
-        var inheriting = new Option<string[]>("--if-inheriting") { Description = "Suppose inheritance were on at this branch" };
+        var member = new Option<string[]>("--if-member-of") { Description = "Answer as if the account were in this group" };
+        var inheriting = new Option<string[]>("--if-inheriting") { Description = "Answer as if inheritance were enabled at this OU" };
         var all = new Option<bool>("--all") { Description = "Name every object and every right" };
         return CommandKit.Make(
-            "trace", "Says why an account can or cannot do something in the directory: where it fails, why, and what would fix it.\nReads the directory as it is now and changes nothing. Exit code: 0 it can everywhere, 1 it cannot, 3 something could not be read",
+            "trace", "Shows why an account can or cannot do something in the directory: where it fails, why, and what would fix it.\nReads the directory now and changes nothing. Exit code: 0 it can everywhere, 1 it cannot, 3 something could not be read",
             [
                 "justright trace fennmoor svc-roundsman --attribute roomNumber --below people",
                 "justright trace fennmoor --service RoundsmanCopier --host fm-round01 --attribute roomNumber --object m.northam",
@@ -48,18 +48,18 @@ internal static class TraceCommands
     public static Command MakeFix()
     {
         var trace = new Argument<string>("trace") { Description = "The id of a trace" };
-        var remedy = new Argument<string>("remedy") { Description = "One of its remedies, such as 1-spot" };
+        var remedy = new Argument<string>("remedy") { Description = "One of its fixes, such as 1-spot" };
         var yes = new Option<bool>("--yes") { Description = "Do not ask; for scripts" };
-        var ldif = new Option<bool>("--ldif") { Description = "Change nothing: print the remedy as LDIF, for whoever may not let anything connect" };
+        var ldif = new Option<bool>("--ldif") { Description = "Change nothing: print the fix as LDIF, for use where no connection is allowed" };
         return CommandKit.Make(
-            "fix", "Carries out a remedy of a trace: shows what would change for everybody, asks, makes it journaled, and traces again",
+            "fix", "Carries out a fix of a trace: shows what would change for everybody, asks, makes the changes, and traces again",
             ["justright fix 019ab2c3d4e5f60718293a4b5c6d7e8f 1-spot", "justright fix 019ab2c3d4e5f60718293a4b5c6d7e8f 1-inherit --yes", "justright fix 019ab2c3d4e5f60718293a4b5c6d7e8f 1-spot --ldif > spot.ldif"],
             [trace, remedy, yes, ldif], c => c.Parsed.GetValue(ldif) ? LdifCommand.PrintAsync(c, $"jobs/{Names.Part(c.Parsed.GetValue(trace)!)}/remedies/{Names.Part(c.Parsed.GetValue(remedy)!)}/ldif") : FixAsync(c, c.Parsed.GetValue(trace)!, c.Parsed.GetValue(remedy)!, c.Parsed.GetValue(yes)));
     }
 
     public static Command MakeUndo()
     {
-        var job = new Argument<string>("job") { Description = "The id of a grant or of a fix" };
+        var job = new Argument<string>("job") { Description = "The id of a grant or a fix" };
         var yes = new Option<bool>("--yes") { Description = "Do not ask; for scripts" };
         return CommandKit.Make(
             "undo", "Undoes what a grant or a fix changed, the last change first",

@@ -11,7 +11,7 @@ internal static class StepPrinter
     /// <summary>Asks; only a typed yes counts.</summary>
     public static bool Confirm(Screen screen, string question)
     {
-        if (Console.IsInputRedirected || screen.IsJson) throw new ClientException(ExitCode.BadInput, "Nobody is here to confirm the steps.", "Look at them without --json, then run again with --yes.");
+        if (Console.IsInputRedirected || screen.IsJson) throw new ClientException(ExitCode.BadInput, "Cannot ask for confirmation: input is not a terminal. Review the steps with --list, then run again with --yes.", "Look at them without --json, then run again with --yes.");
         screen.Error.Markup($"{Markup.Escape(question)} Type yes: ");
         if (string.Equals(Console.ReadLine()?.Trim(), "yes", StringComparison.OrdinalIgnoreCase)) return true;
         screen.Error.MarkupLine("Nothing was changed.");

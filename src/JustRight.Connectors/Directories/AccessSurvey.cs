@@ -78,7 +78,7 @@ internal sealed class AccessSurvey(IDirectoryReader directory, DirectorySchema s
         }
         catch (DescriptorFormatException e)
         {
-            _unread.Add(new UnreadPart(entry.Dn, $"its access list cannot be understood: {e.Message}"));
+            _unread.Add(new UnreadPart(entry.Dn, $"its ACL cannot be decoded: {e.Message}"));
             alike.Add((bytes, -1));
             return -1;
         }
@@ -97,13 +97,13 @@ internal sealed class AccessSurvey(IDirectoryReader directory, DirectorySchema s
             if (!IsContainer(item.Class)) continue;
             if (!whole.Any(w => DistinguishedName.IsAtOrBelow(item.Dn, w)))
             {
-                if (item.Descriptor < 0) _unread.Add(new UnreadPart(item.Dn, "its access list may not be read: what was delegated there is not known"));
+                if (item.Descriptor < 0) _unread.Add(new UnreadPart(item.Dn, "its ACL may not be read: delegations there are not known"));
                 continue;
             }
 
-            if (item.Descriptor < 0) _unread.Add(new UnreadPart(item.Dn, "its access list may not be read, nor may what is below it be relied upon"));
+            if (item.Descriptor < 0) _unread.Add(new UnreadPart(item.Dn, "its ACL may not be read, so the rights below it are not known"));
             else if (!(answers[item.Descriptor] ??= AccessCheck.Judge(_descriptors[item.Descriptor], reader, AccessQuestion.Simple(AccessRights.ListContents)).Answer == AccessAnswer.Yes))
-                _unread.Add(new UnreadPart(item.Dn, "what is below it may not be listed by the account that reads the directory"));
+                _unread.Add(new UnreadPart(item.Dn, "the reader may not list its contents"));
         }
     }
 

@@ -29,12 +29,12 @@ internal sealed class PolicySurvey(IDirectoryReader directory, DirectorySchema s
         var sites = Containers($"CN=Sites,{directory.ConfigurationRoot}", EntryFilter.OfClass("site"), cancel);
         var policies = directory.Search($"CN=Policies,CN=System,{directory.Root}", SearchScope.OneLevel, EntryFilter.OfClass("groupPolicyContainer"), "cn", "displayName", "flags", "gPCWQLFilter", AccessSurvey.Descriptor)
             .Where(e => Guid.TryParse(e.Text("cn"), out _)).Select(Policy).ToList();
-        var nothing = policies.Count == 0 && containers.Any(c => c.Links.Length > 0) ? "no policy below CN=Policies,CN=System may be read, though policies are linked"
-            : (_reader is null || policies.Count == 0) && containers.All(c => c.Links.Length == 0) ? $"neither links ({Links}) nor policies are shown, and every domain is born with both"
+        var nothing = policies.Count == 0 && containers.Any(c => c.Links.Length > 0) ? "no policy below CN=Policies,CN=System may be read, although policies are linked"
+            : (_reader is null || policies.Count == 0) && containers.All(c => c.Links.Length == 0) ? $"neither links ({Links}) nor policies are shown, although every domain has both"
             : null;
         return new PolicySnapshot(containers, [.. sites.Where(s => s.Links.Length > 0)], policies, nothing)
         {
-            SitesUnread = sites.Count == 0 ? "no site of the topology is shown, and there is always one" : sites.FirstOrDefault(s => s.Unread is not null) is { } hidden ? $"{hidden.Dn}: {hidden.Unread}" : null,
+            SitesUnread = sites.Count == 0 ? "no site is shown, although there is always one" : sites.FirstOrDefault(s => s.Unread is not null) is { } hidden ? $"{hidden.Dn}: {hidden.Unread}" : null,
         };
     }
 
@@ -56,9 +56,9 @@ internal sealed class PolicySurvey(IDirectoryReader directory, DirectorySchema s
         if (_reader is null) return null;
         foreach (var name in new[] { Links, Options }.Where(a => !entry.Has(a)))
         {
-            if (DescriptorOf(entry) is not { } list) return $"neither {name} nor the access list that says who may read it is shown to the account that reads the directory";
+            if (DescriptorOf(entry) is not { } list) return $"the reader sees neither {name} nor the ACL that protects it";
             if (schema.Attribute(name) is not { } attribute || entry.Texts("objectClass") is not [.., var own] || schema.Class(own) is not { } @class) return $"the schema does not tell who may read {name}";
-            if (AccessCheck.Judge(list, _reader, AccessQuestion.Read(attribute, @class)).Answer != AccessAnswer.Yes) return $"{name} may not be read by the account that reads the directory";
+            if (AccessCheck.Judge(list, _reader, AccessQuestion.Read(attribute, @class)).Answer != AccessAnswer.Yes) return $"the reader may not read {name}";
         }
 
         return null;

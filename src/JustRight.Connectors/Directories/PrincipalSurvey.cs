@@ -137,7 +137,7 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
             {
                 if (_sids.TryGetValue(member, out var sid)) sids.Add(sid);
                 else if (_wholeGroups.Contains(entry.Dn) && unexpected.TryGetValue(member, out var found)) sids.Add(found.Sid);
-                else if (claims.Contains(member)) unread ??= $"its member {member} may not be read, nor who is in that";
+                else if (claims.Contains(member)) unread ??= $"its member {member} and the members of that may not be read";
             }
 
             // A member that says it is in a group is in it, whether the group shows it or not; one that does not show it may hold others too.

@@ -12,7 +12,7 @@ namespace JustRight.Connectors.Files;
 public sealed class FileDirectory(DirectoryFile file, Domain domain, DirectorySchemas schemas, DateTimeOffset readAt) : IDirectoryConnector
 {
     /// <summary>What is said when something is to be changed.</summary>
-    public const string ReadOnly = "the directory is read from a file (reach: file): nothing in it can be changed from here. Print the changes with justright ldif, and have them applied.";
+    public const string ReadOnly = "the directory is read from a file (reach: file): it cannot be changed from here. Print the changes with justright ldif, and have them applied.";
 
     private static readonly TimeProvider Clock = TimeProvider.System;
 
@@ -24,7 +24,7 @@ public sealed class FileDirectory(DirectoryFile file, Domain domain, DirectorySc
 
     /// <inheritdoc/>
     public Task<IReadOnlyList<ReplicaObject>> ReadReplicasAsync(string dn, CancellationToken cancel) =>
-        Task.FromResult<IReadOnlyList<ReplicaObject>>([ReplicaObject.NotRead(file.Controller, "the directory is read from a file (reach: file): no controller can be asked")]);
+        Task.FromResult<IReadOnlyList<ReplicaObject>>([ReplicaObject.NotRead(file.Controller, "the directory is read from a file (reach: file): no domain controller can be asked")]);
 
     /// <inheritdoc/>
     public Task<IReadOnlySet<string>> NamesInUseAsync(IReadOnlyCollection<string> names, CancellationToken cancel) =>
@@ -39,16 +39,16 @@ public sealed class FileDirectory(DirectoryFile file, Domain domain, DirectorySc
     private DirectorySnapshot Read(DirectoryScope scope, CancellationToken cancel)
     {
         var snapshot = new PrincipalSurvey(file, domain, schemas, Clock).Read(scope, cancel) with { ReadAt = readAt };
-        var remarks = new List<string> { $"The directory was read from the file {file.Name}: what changed since it was written is not in it." };
-        if (file.SchemaRoot.Length == 0) remarks.Add("The file holds no schema: only the common attributes, classes and rights that every such directory has are known.");
+        var remarks = new List<string> { $"The directory was read from the file {file.Name}: later changes are not in it." };
+        if (file.SchemaRoot.Length == 0) remarks.Add("The file holds no schema: only the attributes, classes and rights that every such directory has are known.");
         return snapshot with { Remarks = remarks, Access = snapshot.Access is { } access ? access with { Unread = [.. access.Unread, .. Missing(access)] } : null };
     }
 
     /// <summary>What may be missing from the file without showing.</summary>
     private IEnumerable<UnreadPart> Missing(AccessSnapshot access)
     {
-        foreach (var container in file.MissingContainers()) yield return new UnreadPart(container, "it is not in the file, though objects below it are");
+        foreach (var container in file.MissingContainers()) yield return new UnreadPart(container, "it is not in the file, although objects below it are");
         if (file.SaysWhoRead) yield break;
-        foreach (var branch in access.WholeBranches) yield return new UnreadPart(branch, "the file does not say who read it (tokenGroups of the root entry): what that account may not list is missing from it, and does not show");
+        foreach (var branch in access.WholeBranches) yield return new UnreadPart(branch, "the file does not say who exported it (tokenGroups of the root entry): objects that this account may not list are missing, and that does not show");
     }
 }

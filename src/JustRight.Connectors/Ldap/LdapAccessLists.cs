@@ -17,7 +17,7 @@ internal static class LdapAccessLists
     {
         var dn = AccessListChanges.ObjectOf(change)!;
         if (session.Read(dn, Descriptor) is not { } entry) return new Observation(ObservedState.Impossible, $"{dn} does not exist, or may not be seen");
-        if (entry.Bytes(Descriptor) is null) return new Observation(ObservedState.Impossible, $"the access list of {dn} may not be read");
+        if (entry.Bytes(Descriptor) is null) return new Observation(ObservedState.Impossible, $"the ACL of {dn} may not be read");
         if (TrusteeOf(session, change) is not { } trustee)
             return change is RemoveAccessRule ? new Observation(ObservedState.Done, $"{AccessListChanges.PrincipalOf(change)} does not exist") : new Observation(ObservedState.Impossible, $"{AccessListChanges.PrincipalOf(change)} does not exist");
         var (made, seen) = AccessListChanges.State(change, Parse(entry), trustee);
@@ -37,12 +37,12 @@ internal static class LdapAccessLists
         modification.Add(DescriptorBytes.Write(wanted.DaclOnly));
         var request = new ModifyRequest(dn, modification);
         request.Controls.Add(new SecurityDescriptorFlagControl(SecurityMasks.Dacl));
-        session.Change(request, $"changing the access list of {dn}");
+        session.Change(request, $"changing the ACL of {dn}");
 
         // A list is written whole: another's change of the same list at the same moment would be lost unseen.
         var after = Read(session, dn);
         if (after.IsProtected != wanted.IsProtected || !Own(after).SequenceEqual(Own(wanted)))
-            throw new ConnectorException(ConnectorFailure.Conflict, $"the access list of {dn} is not what was written: somebody else changed it at the same time. It is now {DescriptorText.Write(after.DaclOnly)}.");
+            throw new ConnectorException(ConnectorFailure.Conflict, $"the ACL of {dn} is not the one that was written: somebody else changed it at the same time. It is now {DescriptorText.Write(after.DaclOnly)}.");
     }
 
     /// <summary>Whether an entry of the object itself denies deleting it to Everyone.</summary>
@@ -54,7 +54,7 @@ internal static class LdapAccessLists
     private static SecurityDescriptor Read(LdapSession session, string dn)
     {
         var entry = session.Read(dn, Descriptor) ?? throw new ConnectorException(ConnectorFailure.NotFound, $"{dn} does not exist, or may not be seen.");
-        if (entry.Bytes(Descriptor) is null) throw new ConnectorException(ConnectorFailure.NotAllowed, $"the access list of {dn} may not be read.");
+        if (entry.Bytes(Descriptor) is null) throw new ConnectorException(ConnectorFailure.NotAllowed, $"the ACL of {dn} may not be read.");
         return Parse(entry);
     }
 
@@ -66,7 +66,7 @@ internal static class LdapAccessLists
         }
         catch (DescriptorFormatException e)
         {
-            throw new ConnectorException(ConnectorFailure.Conflict, $"the access list of {entry.Dn} cannot be understood: {e.Message}", e);
+            throw new ConnectorException(ConnectorFailure.Conflict, $"the ACL of {entry.Dn} cannot be decoded: {e.Message}", e);
         }
     }
 

@@ -38,7 +38,7 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
             }
             catch (ConnectorException e) when (from.Length > 0 && MayGoOn(e))
             {
-                remarks.Add($"{from} broke off in the middle of the reading: {e.Message}");
+                remarks.Add($"{from} failed during the survey: {e.Message}");
                 _candidates.RemoveAt(0);
             }
         }
@@ -108,7 +108,7 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
     private IEnumerable<string> Skew(LdapSession session)
     {
         if (session.Time is not { } there || (there - time.GetUtcNow()) is var ahead && ahead.Duration() <= MostSkew) yield break;
-        yield return $"The clock of {session.Controller} is {ahead.Duration().TotalMinutes:0} minutes {(ahead > TimeSpan.Zero ? "ahead of" : "behind")} this one: ages and expiries may be judged wrongly.";
+        yield return $"The clock of {session.Controller} is {ahead.Duration().TotalMinutes:0} minutes {(ahead > TimeSpan.Zero ? "ahead of" : "behind")} this one: ages and expiry dates may be judged wrongly.";
     }
 
     /// <summary>Opens the controller in use; one that does not answer is left for the next. Once something was written that no longer happens: another controller may not have it yet.</summary>
@@ -220,7 +220,7 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
         }
         catch (ConnectorException e) when (e.Failure == ConnectorFailure.NotAllowed && LdapAccessLists.IsKeptFromDeletion(session, dn))
         {
-            throw new ConnectorException(ConnectorFailure.NotAllowed, $"{dn} is protected from accidental deletion: an entry of its own denies that to Everyone. Whoever means to delete it lifts the protection first: justright protect ESTATE OBJECT --lift.", e);
+            throw new ConnectorException(ConnectorFailure.NotAllowed, $"{dn} is protected from accidental deletion: one of its ACEs denies that to Everyone. To delete it, remove the protection first: justright protect ESTATE OBJECT --lift.", e);
         }
     }
 

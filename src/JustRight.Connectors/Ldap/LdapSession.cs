@@ -37,7 +37,7 @@ internal sealed class LdapSession : IDirectoryReader, IDisposable
     public static async Task<LdapSession> OpenAsync(LdapTarget target, CancellationToken cancel)
     {
         if (target.Password.Reveal().Length == 0)
-            throw new ConnectorException(ConnectorFailure.SignIn, "the password is empty: a directory would take that for an anonymous sign-in [RFC 4513 5.1.2].");
+            throw new ConnectorException(ConnectorFailure.SignIn, "the password is empty: a directory treats that as an anonymous bind [RFC 4513 5.1.2].");
         await TlsTrust.CheckAsync(target, cancel);
         return await Task.Run(() => Open(target), cancel);
     }
@@ -133,7 +133,7 @@ internal sealed class LdapSession : IDirectoryReader, IDisposable
     internal static string WhyRefused(string? text)
     {
         var at = text?.IndexOf("data ", StringComparison.Ordinal) ?? -1;
-        return at < 0 ? "wrong name or password, or the account may not be used" : text![(at + 5)..].Split(',', ' ')[0].ToLowerInvariant() switch
+        return at < 0 ? "wrong name or password, or the account is disabled" : text![(at + 5)..].Split(',', ' ')[0].ToLowerInvariant() switch
         {
             "530" => "it may not sign in at this time of day",
             "531" => "it may not sign in from this machine",
@@ -142,7 +142,7 @@ internal sealed class LdapSession : IDirectoryReader, IDisposable
             "701" => "the account has expired",
             "773" => "its password must be changed first",
             "775" => "it is locked",
-            _ => "wrong name or password, or the account may not be used",
+            _ => "wrong name or password, or the account is disabled",
         };
     }
 
@@ -162,7 +162,7 @@ internal sealed class LdapSession : IDirectoryReader, IDisposable
         }
         catch (LdapException e)
         {
-            throw new ConnectorException(ConnectorFailure.Unreachable, $"{_target.Controller} broke off while {doing}: {e.Message}", e);
+            throw new ConnectorException(ConnectorFailure.Unreachable, $"{_target.Controller} broke the connection while {doing}: {e.Message}", e);
         }
     }
 
@@ -173,8 +173,8 @@ internal sealed class LdapSession : IDirectoryReader, IDisposable
         var (failure, text) = e.Response.ResultCode switch
         {
             ResultCode.InsufficientAccessRights => (ConnectorFailure.NotAllowed, $"{_target.SignInAs} has no right for {doing}"),
-            ResultCode.NoSuchObject => (ConnectorFailure.NotFound, $"{doing} failed: the branch or object is not there"),
-            ResultCode.Referral or ResultCode.ReferralV2 => (ConnectorFailure.Conflict, $"{doing} failed: this controller does not hold it and refers to another directory"),
+            ResultCode.NoSuchObject => (ConnectorFailure.NotFound, $"{doing} failed: the container or object does not exist"),
+            ResultCode.Referral or ResultCode.ReferralV2 => (ConnectorFailure.Conflict, $"{doing} failed: this domain controller refers to another directory"),
             ResultCode.EntryAlreadyExists => (ConnectorFailure.Conflict, $"{doing} failed: it exists already"),
             ResultCode.NotAllowedOnNonLeaf => (ConnectorFailure.Conflict, $"{doing} failed: it is not empty"),
             var code => (ConnectorFailure.Conflict, $"{doing} was refused: {code}"),

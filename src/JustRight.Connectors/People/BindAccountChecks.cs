@@ -20,8 +20,8 @@ internal static class BindAccountChecks
             own = Own(run, session);
             Groups(run, session, own, id, asks);
         });
-        run.Check("bind-password-end", "Does its password end by surprise?", (id, asks) => PasswordEnd(run, session, own, id, asks));
-        run.Check("bind-writes", "Can the bind account write nothing?", (id, asks) => Writes(run, session, own, id, asks));
+        run.Check("bind-password-end", "Does its password expire?", (id, asks) => PasswordEnd(run, session, own, id, asks));
+        run.Check("bind-writes", "Is the bind account unable to write?", (id, asks) => Writes(run, session, own, id, asks));
         run.Check("confidential", "Are confidential attributes hidden from it?", (id, asks) => Confidential(run, session, id, asks));
     }
 
@@ -45,7 +45,7 @@ internal static class BindAccountChecks
             groups.AddRange(session.Search(run.Plan.Directory.Root.Text, true, new Filter.Same(run.Map.Member, FilterValue.Of(own.Dn)).Text, SignInTestRun.OwnPageSize).Select(g => g.Dn));
         var primary = int.TryParse(own.First("primaryGroupID"), out var rid) ? rid : DomainUsers;
         if (groups.Count == 0 && primary == DomainUsers) run.Pass(id, asks, run.IsAdLike ? "Yes: Domain Users alone" : "Yes: it is in none");
-        else run.Fail(id, asks, $"No: {(groups.Count > 0 ? SignInTestRun.Few(groups) : string.Create(CultureInfo.InvariantCulture, $"its primary group has the number {primary}"))}.", "An ordinary user can bind and read: take it out of them.");
+        else run.Fail(id, asks, $"No: {(groups.Count > 0 ? SignInTestRun.Few(groups) : string.Create(CultureInfo.InvariantCulture, $"its primary group has the number {primary}"))}.", "An ordinary user can bind and read: remove the account from them.");
     }
 
     private static void PasswordEnd(SignInTestRun run, IPeopleSession session, PeopleObject? own, string id, string asks)
@@ -53,22 +53,22 @@ internal static class BindAccountChecks
         const string attribute = "msDS-UserPasswordExpiryTimeComputed"; // [MS-ADTS 3.1.1.4.5.45]
         if (!run.IsAdLike || own is null || !long.TryParse(session.Read(own.Dn, attribute)?.First(attribute), CultureInfo.InvariantCulture, out var ticks))
         {
-            run.Unseen(id, asks, "The directory does not say when it ends.", "Ask the directory's keeper for its rules on passwords.");
+            run.Unseen(id, asks, "The directory does not say when it expires.", "Ask the directory team for its password rules.");
             return;
         }
 
         if (ticks is 0 or long.MaxValue)
         {
-            if (ticks == 0) run.Fail(id, asks, "Yes: it must be changed at the next sign-in.", "Set the password anew without that.");
+            if (ticks == 0) run.Fail(id, asks, "Yes: it must be changed at the next sign-in.", "Set the password again without that.");
             else run.Pass(id, asks, "No: it never ends");
             return;
         }
 
         var end = DateTimeOffset.FromFileTime(ticks).ToUniversalTime();
         var days = (int)Math.Floor((end - run.Now).TotalDays);
-        var fact = string.Create(CultureInfo.InvariantCulture, $"It ends {end:u}, in {days} {(days == 1 ? "day" : "days")}: from then on nobody can sign in to the product");
+        var fact = string.Create(CultureInfo.InvariantCulture, $"It expires {end:u}, in {days} {(days == 1 ? "day" : "days")}: from then on nobody can sign in to the product");
         if (days < SoonDays) run.Fail(id, asks, fact + ".", $"Renew it before, in every place where it is typed: {string.Join(", ", run.Plan.TypedOn)}.");
-        else run.Pass(id, asks, fact, "Put the date into a calendar.");
+        else run.Pass(id, asks, fact, "Note the date in a calendar.");
     }
 
     private static void Writes(SignInTestRun run, IPeopleSession session, PeopleObject? own, string id, string asks)
@@ -95,9 +95,9 @@ internal static class BindAccountChecks
             }
         }
 
-        if (could.Count > 0) run.Fail(id, asks, $"No: it could write {SignInTestRun.Few([.. could.Distinct()])}.", "Reading is all that a bind account needs: take these rights away. justright trace shows where they come from.");
-        else if (seen == 0) run.Unseen(id, asks, "The directory does not say.", "Ask somebody who can read its access rules.");
-        else run.Pass(id, asks, $"Yes: it was refused on {SignInTestRun.Number(seen, "object")}{(seen < asked ? $", and {asked - seen} gave no answer" : "")}. Taking away a value that is not there was asked for, which changes nothing");
+        if (could.Count > 0) run.Fail(id, asks, $"No: it could write {SignInTestRun.Few([.. could.Distinct()])}.", "A bind account needs only to read: remove these rights. justright trace shows where they come from.");
+        else if (seen == 0) run.Unseen(id, asks, "The directory does not say.", "Ask somebody who can read its ACL.");
+        else run.Pass(id, asks, $"Yes: it was refused on {SignInTestRun.Number(seen, "object")}{(seen < asked ? $", and {asked - seen} gave no answer" : "")}. The test was to delete a value that does not exist, which changes nothing");
     }
 
     private static void Confidential(SignInTestRun run, IPeopleSession session, string id, string asks)
@@ -112,7 +112,7 @@ internal static class BindAccountChecks
         var any = new Filter.Or([.. attributes.Select(a => new Filter.Present(a))]).Text;
         var shown = session.Search(run.PeopleBase, true, any, SignInTestRun.OwnPageSize, attributes).Select(o => attributes.Where(a => o.All(a).Count > 0)).SelectMany(a => a).Distinct().ToList();
         if (shown.Count == 0) run.Pass(id, asks, $"Yes: of {SignInTestRun.Number(attributes.Count, "such attribute")} it sees none on anybody");
-        else run.Fail(id, asks, $"No: it reads {SignInTestRun.Few(shown)}.", "Take that right away: who reads these can do more than look people up.");
+        else run.Fail(id, asks, $"No: it reads {SignInTestRun.Few(shown)}.", "Remove that right: a bind account does not need these attributes.");
     }
 
     /// <summary>Attributes that the schema marks as confidential [MS-ADTS 2.2.10, bit 7].</summary>

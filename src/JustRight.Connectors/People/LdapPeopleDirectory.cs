@@ -21,7 +21,7 @@ public sealed class LdapPeopleDirectory(PeopleDirectory directory) : IPeopleDire
     /// <inheritdoc/>
     public async Task<IPeopleSession> BindAsync(WireSecurity security, string name, NewPassword password, CancellationToken cancel)
     {
-        if (password.Reveal().Length == 0) throw new ConnectorException(ConnectorFailure.SignIn, "the password is empty: a directory would take that for an anonymous sign-in [RFC 4513 5.1.2].");
+        if (password.Reveal().Length == 0) throw new ConnectorException(ConnectorFailure.SignIn, "the password is empty: a directory treats that as an anonymous bind [RFC 4513 5.1.2].");
         return await Task.Run(() => Open(security, name, password), cancel);
     }
 
@@ -96,14 +96,14 @@ public sealed class LdapPeopleDirectory(PeopleDirectory directory) : IPeopleDire
             throw e.ErrorCode switch
             {
                 InvalidCredentials => new ConnectorException(ConnectorFailure.SignIn, $"{place} refuses the sign-in of {name}: {LdapSession.WhyRefused(e.ServerErrorMessage)}.", e),
-                NotSupported or UnwillingToPerform => new ConnectorException(ConnectorFailure.SignIn, $"{place} refuses to take a password this way: {e.ServerErrorMessage ?? e.Message}.", e),
+                NotSupported or UnwillingToPerform => new ConnectorException(ConnectorFailure.SignIn, $"{place} refuses passwords over this connection: {e.ServerErrorMessage ?? e.Message}.", e),
                 _ => new ConnectorException(ConnectorFailure.Unreachable, $"{place} cannot be used: {e.Message}", e),
             };
         }
         catch (TlsOperationException e)
         {
             connection.Dispose();
-            throw new ConnectorException(ConnectorFailure.NotTrusted, $"{place} does not turn to TLS: {e.Message}", e);
+            throw new ConnectorException(ConnectorFailure.NotTrusted, $"{place} does not start TLS: {e.Message}", e);
         }
         catch (DirectoryOperationException e)
         {

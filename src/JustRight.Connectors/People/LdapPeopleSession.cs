@@ -74,7 +74,7 @@ internal sealed class LdapPeopleSession(LdapConnection connection, PeopleDirecto
         }
         catch (LdapException e)
         {
-            throw Broken($"asking what may be written of {dn}", e);
+            throw Broken($"asking what may be written on {dn}", e);
         }
     }
 
@@ -120,15 +120,15 @@ internal sealed class LdapPeopleSession(LdapConnection connection, PeopleDirecto
         var said = e.Response.ErrorMessage?.Split('\n')[0].Trim() is { Length: > 0 } text ? $" ({text})" : "";
         return e.Response.ResultCode switch
         {
-            ResultCode.NoSuchObject => new ConnectorException(ConnectorFailure.NotFound, $"{directory.Host}: {baseDn} is not there, or {signedInAs} may not see it{said}.", e),
+            ResultCode.NoSuchObject => new ConnectorException(ConnectorFailure.NotFound, $"{directory.Host}: {baseDn} does not exist, or {signedInAs} may not see it{said}.", e),
             ResultCode.InsufficientAccessRights => new ConnectorException(ConnectorFailure.NotAllowed, $"{directory.Host}: {signedInAs} may not search {baseDn}{said}.", e),
-            ResultCode.SizeLimitExceeded => new ConnectorException(ConnectorFailure.Conflict, $"{directory.Host} gives at most {(e.Response as SearchResponse)?.Entries.Count} objects in one answer, and more are found by {filter}{said}.", e),
+            ResultCode.SizeLimitExceeded => new ConnectorException(ConnectorFailure.Conflict, $"{directory.Host} returns at most {(e.Response as SearchResponse)?.Entries.Count} objects in one answer, and more match {filter}{said}.", e),
             ResultCode.Referral or ResultCode.ReferralV2 => new ConnectorException(ConnectorFailure.NotFound, $"{directory.Host} does not hold {baseDn} and refers to another directory.", e),
             var code => new ConnectorException(ConnectorFailure.Conflict, $"{directory.Host} refuses the search with {filter}: {code}{said}.", e),
         };
     }
 
-    private ConnectorException Broken(string doing, LdapException e) => new(ConnectorFailure.Unreachable, $"{directory.Host} broke off while {doing}: {e.Message}", e);
+    private ConnectorException Broken(string doing, LdapException e) => new(ConnectorFailure.Unreachable, $"{directory.Host} broke the connection while {doing}: {e.Message}", e);
 
     private PeopleObject Object(SearchResultEntry entry)
     {
@@ -152,7 +152,7 @@ internal sealed class LdapPeopleSession(LdapConnection connection, PeopleDirecto
             var next = int.Parse(at.Name[(at.Name.LastIndexOf('-') + 1)..], CultureInfo.InvariantCulture) + 1;
             var more = Page(dn, false, "(objectClass=*)", null, [string.Create(CultureInfo.InvariantCulture, $"{attribute};range={next}-*")], []).Entries.Cast<SearchResultEntry>().FirstOrDefault()
                 ?.Attributes.Values.Cast<DirectoryAttribute>().FirstOrDefault(a => a.Name.StartsWith(attribute + ";range=", StringComparison.OrdinalIgnoreCase));
-            if (more is null || more.Count == 0) throw new ConnectorException(ConnectorFailure.Conflict, $"{directory.Host} gives only {next} values of {attribute} of {dn}.");
+            if (more is null || more.Count == 0) throw new ConnectorException(ConnectorFailure.Conflict, $"{directory.Host} returns only {next} values of {attribute} of {dn}.");
             all.AddRange(Texts(more));
             at = more;
         }

@@ -32,12 +32,12 @@ internal static class PeopleChecks
             }
 
             var facts = SignInTestRun.Number(found.Count, "person", "people") + (lookedUp ? $" in {run.Plan.EnterName}, of {all} in the directory" : "");
-            if (found.Count == 0) run.Fail("people", asks, $"{facts}: nobody can sign in.", run.Plan.EnterName is { } group ? $"Put the people who may enter into {group}." : "See the branch and the filter.");
+            if (found.Count == 0) run.Fail("people", asks, $"{facts}: nobody can sign in.", run.Plan.EnterName is { } group ? $"Add the people who may sign in to {group}." : "Check the base and the filter.");
             else run.Pass("people", asks, facts);
         }
         catch (ConnectorException e)
         {
-            run.Fail("people", asks, e.Message, "Have the product ask page by page, or narrow the people down by a group or a branch.");
+            run.Fail("people", asks, e.Message, "Let the product page, or limit the people by a group or an OU.");
             return null;
         }
 
@@ -55,24 +55,24 @@ internal static class PeopleChecks
         }
         catch (ConnectorException e)
         {
-            run.Fail("groups", asks, e.Message, "Narrow the groups down by how their names start.");
+            run.Fail("groups", asks, e.Message, "Limit the groups by the prefix of their names.");
             return (null, []);
         }
 
         List<string> names = [.. groups.Select(g => g.First(run.Map.GroupName)).OfType<string>().Order(StringComparer.OrdinalIgnoreCase)];
-        if (names.Count == 0) run.Fail("groups", asks, "None.", "See how the names of groups start, and the branch they are in.");
+        if (names.Count == 0) run.Fail("groups", asks, "None.", "Check the prefix of the group names, and their container.");
         else run.Pass("groups", asks, $"{SignInTestRun.Number(names.Count, "group")}: {SignInTestRun.Few(names, 8)}");
         if (run.IsAdLike)
         {
-            const string own = "Are the groups that a domain comes with out of the list?";
+            const string own = "Are built-in groups left out of the list?";
             List<string> theirs = [.. groups.Where(g => g.First("isCriticalSystemObject") == "TRUE").Select(g => g.First(run.Map.GroupName)).OfType<string>()];
             if (theirs.Count == 0) run.Pass("built-in-groups", own, "None of them is in it");
-            else run.Fail("built-in-groups", own, $"{SignInTestRun.Number(theirs.Count, "group")} of them: {SignInTestRun.Few(theirs)}.", "Leave them out: built-in: no. Choosing one of them gives more people rights than it seems.");
+            else run.Fail("built-in-groups", own, $"{SignInTestRun.Number(theirs.Count, "group")} of them: {SignInTestRun.Few(theirs)}.", "Leave them out: built-in: no. Choosing one of them gives rights to more people than it seems.");
         }
 
         if (run.Plan.Install.ExpectedGroups is not { Count: > 0 } expected) return (new FoundAndExpected(null, names.Count, [], []), [.. names.Take(GroupNamesKept)]);
         var compared = FoundAndExpected.Compare(null, expected, names, _ => null);
-        Said(run, "groups-expected", "Are these the groups expected?", compared, "See how the names of groups start, and the branch they are in.");
+        Said(run, "groups-expected", "Are these the groups expected?", compared, "Check the prefix of the group names, and their container.");
         return (compared, [.. names.Take(GroupNamesKept)]);
     }
 
@@ -80,8 +80,8 @@ internal static class PeopleChecks
     {
         var here = run.Plan.Install;
         var compared = FoundAndExpected.Compare(here.ExpectedPeople, here.ExpectedNames, found, name => WhyNot(run, session, name));
-        if (compared.Agrees is null) run.Unseen("people-expected", "Are these the people expected?", "The install does not say how many are expected, or who.", "Say so in the install: sign-in.expected-people or expected-names.");
-        else Said(run, "people-expected", "Are these the people expected?", compared, run.Plan.EnterName is { } group ? $"Put those missing into {group}, and take out those who should not be there." : "See the branch and the filter.");
+        if (compared.Agrees is null) run.Unseen("people-expected", "Are these the people expected?", "The install does not say how many people are expected, or who.", "Set it in the install: sign-in.expected-people or expected-names.");
+        else Said(run, "people-expected", "Are these the people expected?", compared, run.Plan.EnterName is { } group ? $"Add the missing people to {group}, and remove those who should not be in it." : "Check the base and the filter.");
         return compared;
     }
 

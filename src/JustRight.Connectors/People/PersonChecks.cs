@@ -24,7 +24,7 @@ internal static class PersonChecks
         foreach (var name in run.Plan.Install.MayNotEnter) run.Check($"kept-out/{name}", $"Is {name} kept out?", (id, asks) => Refused(run, session, name, id, asks));
         run.Check("disabled", "Are disabled accounts kept out?", (id, asks) => Disabled(run, session, id, asks));
         await EmptyPasswordAsync(run, person?.Dn ?? run.Settings[SettingKeys.BindName]!);
-        run.Check("special-characters", "Do special characters in a name find nobody else?", (id, asks) => SpecialCharacters(run, session, id, asks));
+        run.Check("special-characters", "Do special characters in a name find nobody?", (id, asks) => SpecialCharacters(run, session, id, asks));
     }
 
     private static PeopleObject? Found(SignInTestRun run, IPeopleSession session, string id, string asks)
@@ -43,7 +43,7 @@ internal static class PersonChecks
         }
 
         run.Fail(id, asks, found.Count > 1 ? $"{found.Count} are found by {name}: {SignInTestRun.Few([.. found.Select(f => f.Dn)], 3)}." : $"{name} is not found: {PeopleChecks.WhyNot(run, session, name) ?? "no reason was found"}.",
-            found.Count > 1 ? "A logon name must be one person's alone: narrow the branch down." : run.Plan.EnterName is { } group ? $"Put {name} into {group}." : "See the branch and the filter.");
+            found.Count > 1 ? "A logon name must be unique: use a narrower base." : run.Plan.EnterName is { } group ? $"Put {name} into {group}." : "Check the base and the filter.");
         return null;
     }
 
@@ -61,18 +61,18 @@ internal static class PersonChecks
         const string asks = "Can that person really sign in?";
         if (run.Passwords.Person is not { } password)
         {
-            run.Unseen("person-signs-in", asks, "Nobody typed that person's password.", "Let the person type it at the sign-in test's prompt; it is kept nowhere.");
+            run.Unseen("person-signs-in", asks, "Nobody typed that person's password.", "Let the person type it at the sign-in test's prompt; it is stored nowhere.");
             return;
         }
 
         try
         {
             using var session = await run.Directory.BindAsync(run.Plan.Security, person.Dn, password, run.Cancel);
-            run.Pass("person-signs-in", asks, $"{run.Plan.Directory.Host} takes {person.Dn} with the password typed");
+            run.Pass("person-signs-in", asks, $"{run.Plan.Directory.Host} accepts {person.Dn} with the typed password");
         }
         catch (ConnectorException e)
         {
-            run.Fail("person-signs-in", asks, e.Message, "The sign-in test tries once, so that it does not lock the account: see that the password was typed well.");
+            run.Fail("person-signs-in", asks, e.Message, "The sign-in test tries once, so that it does not lock the account: check that the password was typed correctly.");
         }
     }
 
@@ -80,14 +80,14 @@ internal static class PersonChecks
     {
         var found = Search(run, session, name).Where(p => Enters(run, session, p)).ToList();
         if (found.Count == 0) run.Pass(id, asks, $"Yes: {PeopleChecks.WhyNot(run, session, name) ?? "not found by the filter"}");
-        else run.Fail(id, asks, $"No: {found[0].Dn} is found, and can sign in.", run.Plan.EnterName is { } group ? $"Take {name} out of {group}, and out of the groups inside it." : "Name a group in the sheet whose members may enter: enter.");
+        else run.Fail(id, asks, $"No: {found[0].Dn} is found, and can sign in.", run.Plan.EnterName is { } group ? $"Remove {name} from {group} and from the groups nested in it." : "Name a group in the sheet whose members may sign in: enter.");
     }
 
     private static void Disabled(SignInTestRun run, IPeopleSession session, string id, string asks)
     {
         if (!run.IsAdLike)
         {
-            run.Unseen(id, asks, "Directories of this family have no common sign of being disabled.", "Ask the directory's keeper how accounts are stopped, and try with one.");
+            run.Unseen(id, asks, "Directories of this family have no common attribute for disabled accounts.", "Ask the directory team how accounts are disabled, and test with one.");
             return;
         }
 
@@ -95,13 +95,13 @@ internal static class PersonChecks
         var there = session.Search(run.PeopleBase, true, new Filter.And([new Filter.Same("objectCategory", FilterValue.Of("person")), disabled]).Text, SignInTestRun.OwnPageSize, run.Map.LogonName).Count();
         if (there == 0)
         {
-            run.Unseen(id, asks, $"Nobody below {run.PeopleBase} is disabled: there is nobody to try it with.", "Nothing need be done; the filter leaves them out.");
+            run.Unseen(id, asks, $"Nobody below {run.PeopleBase} is disabled: there is nobody to test with.", "Nothing to do: the filter leaves them out.");
             return;
         }
 
         var found = session.Search(run.PeopleBase, true, new Filter.And([run.Settings.People, disabled]).Text, SignInTestRun.OwnPageSize, run.Map.LogonName).Select(p => p.First(run.Map.LogonName) ?? p.Dn).ToList();
         if (found.Count == 0) run.Pass(id, asks, $"Yes: of {SignInTestRun.Number(there, "disabled account")} the filter finds none");
-        else run.Fail(id, asks, $"No: {SignInTestRun.Few(found)}.", "Leave them out by the filter. A product that only looks them up takes them for people who may enter.");
+        else run.Fail(id, asks, $"No: {SignInTestRun.Few(found)}.", "Leave them out by the filter. A product that only searches for them would let them in.");
     }
 
     private static async Task EmptyPasswordAsync(SignInTestRun run, string name)
@@ -111,7 +111,7 @@ internal static class PersonChecks
         {
             var answer = await run.Directory.TryEmptyPasswordAsync(run.Plan.Security, name, run.Cancel);
             if (answer == EmptyPasswordAnswer.Refused) run.Pass("empty-password", asks, "Yes: the directory refuses it");
-            else run.Unseen("empty-password", asks, "The directory says yes to an empty password and takes the caller for nobody [RFC 4513 5.1.2]. Whether the product refuses it by itself, only its own page shows.", "Try it on the product's page. A product that asks the directory and no further lets anyone in.");
+            else run.Unseen("empty-password", asks, "The directory accepts an empty password as an anonymous bind [RFC 4513 5.1.2]. Test on the product's own page whether it rejects one.", "Test it on the product's page. A product that only asks the directory lets anyone in.");
         }
         catch (ConnectorException e)
         {
@@ -126,11 +126,11 @@ internal static class PersonChecks
         {
             var others = Search(run, session, name).Where(p => !string.Equals(p.First(run.Map.LogonName)?.Trim(), name.Trim(), StringComparison.OrdinalIgnoreCase)).ToList();
             if (others.Count == 0) continue;
-            run.Fail(id, asks, $"'{name}' finds {SignInTestRun.Number(others.Count, "other person", "other people")}.", "This is an error of ours or of the directory's: report it.");
+            run.Fail(id, asks, $"'{name}' finds {SignInTestRun.Number(others.Count, "other person", "other people")}.", "This is an error in Just Right or in the directory: report it.");
             return;
         }
 
-        run.Pass(id, asks, $"Yes, with every value escaped [RFC 4515]: {HostileNames.Length} such names find nobody. Whether the product escapes what is typed, only its own page shows: try * there");
+        run.Pass(id, asks, $"Yes, with every value escaped [RFC 4515]: {HostileNames.Length} such names find nobody. Test on the product's own page whether it escapes what people type: try *");
     }
 
     private static List<PeopleObject> Search(SignInTestRun run, IPeopleSession session, string name) =>

@@ -80,7 +80,7 @@ internal sealed class SignInTestRun(PlannedSignIn plan, SignInSettings settings,
         }
         catch (ConnectorException e)
         {
-            Unseen(id, asks, e.Message, "Fix what fails above, and run the sign-in test again.");
+            Unseen(id, asks, e.Message, "Fix the failures above, and run the sign-in test again.");
         }
     }
 

@@ -47,7 +47,7 @@ public static class SignInTestRunner
         const string asks = "Can the product bind?";
         if (!look.IsTrusted)
         {
-            run.Unseen("bind", asks, "It was not tried: no password is sent where the way there is not good. Nothing behind it was seen either.", "Fix what fails above and run the sign-in test again.");
+            run.Unseen("bind", asks, "Not tested: no password is sent over a connection that is not good. The later checks were not made either.", "Fix the failures above and run the sign-in test again.");
             return null;
         }
 
@@ -59,33 +59,33 @@ public static class SignInTestRunner
 
         if (run.Passwords.Bind is not { } password)
         {
-            run.Unseen("bind", asks, $"The password of {name} is not known here.", $"Give it: justright secret set {run.Plan.Install.BindSecret ?? run.Plan.BindLogonName}, or at the prompt of the sign-in test. An account that is not there yet, the install's worklist makes.");
+            run.Unseen("bind", asks, $"The password of {name} is not known here.", $"Set it with justright secret set {run.Plan.Install.BindSecret ?? run.Plan.BindLogonName}, or type it at the prompt. If the account does not exist yet, carry out the install's worklist.");
             return null;
         }
 
         try
         {
             var session = await run.Directory.BindAsync(run.Plan.Security, name, password, run.Cancel);
-            run.Pass("bind", asks, $"{run.Plan.Directory.Host} takes {name} and its password");
+            run.Pass("bind", asks, $"{run.Plan.Directory.Host} accepts {name} and its password");
             return session;
         }
         catch (ConnectorException e)
         {
-            run.Fail("bind", asks, e.Message, e.Failure == ConnectorFailure.SignIn ? "See that the account exists, is enabled, and that this is its password. The sign-in test tries once, so that it does not lock the account." : "See that the directory answers, and run the sign-in test again.");
+            run.Fail("bind", asks, e.Message, e.Failure == ConnectorFailure.SignIn ? "Check that the account exists, is enabled, and has this password. The sign-in test tries once, so that it does not lock the account." : "Check that the directory answers, and run the sign-in test again.");
             return null;
         }
     }
 
     private static void WhoAmI(SignInTestRun run, IPeopleSession session)
     {
-        const string asks = "Who does the directory say we are?";
+        const string asks = "Which identity does the directory report?";
         switch (session.WhoAmI())
         {
             case null:
-                run.Unseen("who-am-i", asks, "The directory does not say.", "Nothing need be done: few products ask.");
+                run.Unseen("who-am-i", asks, "The directory does not say.", "Nothing to do: few products ask.");
                 break;
             case "":
-                run.Fail("who-am-i", asks, "Nobody: the directory took the sign-in for an anonymous one.", "See that the password is not empty.");
+                run.Fail("who-am-i", asks, "None: the directory treated the bind as anonymous.", "Check that the password is not empty.");
                 break;
             case var me:
                 run.Pass("who-am-i", asks, me);
@@ -99,7 +99,7 @@ public static class SignInTestRunner
         string[] bases = [.. new[] { run.PeopleBase, run.GroupsBase }.Distinct(StringComparer.OrdinalIgnoreCase)];
         var missing = bases.Where(b => session.Read(b, "objectClass") is null).ToList();
         if (missing.Count == 0) run.Pass("bases", asks, string.Join("; ", bases));
-        else run.Fail("bases", asks, $"{string.Join("; ", missing)} is not there, or the bind account may not see it.", "Set the branches in the estate as they are, or let the bind account read them.");
+        else run.Fail("bases", asks, $"{string.Join("; ", missing)} does not exist, or the bind account may not see it.", "Correct the bases in the estate, or let the bind account read them.");
         return missing.Count == 0;
     }
 }

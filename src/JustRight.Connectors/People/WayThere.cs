@@ -53,7 +53,7 @@ internal static class WayThere
         }
         catch (Exception e) when (e is AuthenticationException or IOException or SocketException or ConnectorException or AsnContentException || (e is OperationCanceledException && !cancel.IsCancellationRequested))
         {
-            return Seen(null, e is ConnectorException said ? said.Message : e is OperationCanceledException ? $"{host}:{port} says nothing for {Patience.TotalSeconds} seconds" : $"{host}:{port} does not speak TLS: {e.Message}");
+            return Seen(null, e is ConnectorException said ? said.Message : e is OperationCanceledException ? $"{host}:{port} does not answer for {Patience.TotalSeconds} seconds" : $"{host}:{port} does not speak TLS: {e.Message}");
         }
     }
 

@@ -78,7 +78,7 @@ internal sealed class PostgreSqlSession : IAsyncDisposable
                 if (!await IsAsync(done, cancel))
                 {
                     await using (var command = Command(statement)) await command.ExecuteNonQueryAsync(cancel);
-                    if (!await IsAsync(done, cancel)) throw new ConnectorException(ConnectorFailure.NotAllowed, $"{_instance.Name} took the statement, and afterwards it was not true: nothing was kept. May {_instance.Tls!.SignInAs} grant it?");
+                    if (!await IsAsync(done, cancel)) throw new ConnectorException(ConnectorFailure.NotAllowed, $"{_instance.Name} accepted the statement, but it had no effect: rolled back. May {_instance.Tls!.SignInAs} grant it?");
                 }
 
                 await transaction.CommitAsync(cancel);
@@ -116,9 +116,9 @@ internal sealed class PostgreSqlSession : IAsyncDisposable
         var text = $"{OneLine(said.MessageText)} (SQLSTATE {said.SqlState})";
         return said.SqlState switch
         {
-            PostgresErrorCodes.InvalidPassword or PostgresErrorCodes.InvalidAuthorizationSpecification => new ConnectorException(ConnectorFailure.SignIn, $"{_instance.Name} refuses the role {reach.SignInAs}: its name, or the password in the secret '{reach.Secret}', is not right, or a rule keeps it out.", e),
+            PostgresErrorCodes.InvalidPassword or PostgresErrorCodes.InvalidAuthorizationSpecification => new ConnectorException(ConnectorFailure.SignIn, $"{_instance.Name} refuses the role {reach.SignInAs}: its name, or the password in the secret '{reach.Secret}', is wrong, or a sign-in rule refuses it.", e),
             PostgresErrorCodes.InsufficientPrivilege => new ConnectorException(ConnectorFailure.NotAllowed, $"{_instance.Name} refuses: {text}", e),
-            PostgresErrorCodes.InvalidCatalogName or PostgresErrorCodes.UndefinedObject or PostgresErrorCodes.InvalidSchemaName or PostgresErrorCodes.UndefinedTable => new ConnectorException(ConnectorFailure.NotFound, $"{_instance.Name} does not find that: {text}", e),
+            PostgresErrorCodes.InvalidCatalogName or PostgresErrorCodes.UndefinedObject or PostgresErrorCodes.InvalidSchemaName or PostgresErrorCodes.UndefinedTable => new ConnectorException(ConnectorFailure.NotFound, $"{_instance.Name} does not find it: {text}", e),
             PostgresErrorCodes.AdminShutdown or PostgresErrorCodes.CrashShutdown or PostgresErrorCodes.CannotConnectNow => new ConnectorException(ConnectorFailure.Unreachable, $"{_instance.Name} is stopping or starting: {text}", e),
             _ => new ConnectorException(ConnectorFailure.Conflict, $"{_instance.Name} refuses: {text}", e),
         };

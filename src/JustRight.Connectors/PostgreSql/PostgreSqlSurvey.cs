@@ -24,7 +24,7 @@ internal static class PostgreSqlSurvey
             databases.Add(door.Key.MayEnter ? await InsideAsync(open, bare, cancel) : bare);
         }
 
-        if (TwinRoles(roles) is { } twins) throw new ConnectorException(ConnectorFailure.Conflict, $"{instance.Name} has the roles {twins}, told apart by case alone: which of them a need means cannot be told.");
+        if (TwinRoles(roles) is { } twins) throw new ConnectorException(ConnectorFailure.Conflict, $"{instance.Name} has the roles {twins}, which differ only by case: a need cannot say which one it means.");
         return new InstanceSnapshot(instance.Name, instance.Engine, at, null, [], [], [.. databases.Select(d => new DatabaseSnapshot(d.Name, default, d.Unread, [], []))])
         {
             Host = instance.Host,
@@ -58,7 +58,7 @@ internal static class PostgreSqlSurvey
     /// <summary>The rules of sign-in and the name map lie in files of the server: a reader sees them only when it was let.</summary>
     private static async Task<(IReadOnlyList<SignInRule> Rules, IReadOnlyList<NameMapLine> Names, string? Unread)> SignInAsync(PostgreSqlSession session, int number, string reader, CancellationToken cancel)
     {
-        if (number < PostgreSqlQuestions.NameMapCanBeAsked) return ([], [], "this release does not tell its name map");
+        if (number < PostgreSqlQuestions.NameMapCanBeAsked) return ([], [], "this release does not show its name map");
         try
         {
             var rules = await session.ListAsync(PostgreSqlQuestions.SignInRules, Rule, cancel);
@@ -67,7 +67,7 @@ internal static class PostgreSqlSurvey
         }
         catch (ConnectorException e) when (e.Failure == ConnectorFailure.NotAllowed)
         {
-            return ([], [], $"{reader} may not read the rules of sign-in and the name map: GRANT SELECT ON pg_hba_file_rules, pg_ident_file_mappings and EXECUTE ON the functions of the same names TO the reader");
+            return ([], [], $"{reader} may not read the sign-in rules and the name map: GRANT SELECT ON pg_hba_file_rules, pg_ident_file_mappings and EXECUTE ON the functions of the same names TO the reader");
         }
     }
 

@@ -19,7 +19,7 @@ internal static class SqlServerErrors
         229 or 230 or 262 or 297 or 300 or 15247 or 15562 or 4613 or 15151 or 916 => (ConnectorFailure.NotAllowed, " refuses, or it is not there"),
         15401 or 15404 or 15007 or 15410 => (ConnectorFailure.NotFound, " does not find the account in its domain"),
         911 or 4060 or 942 or 4121 or 208 => (ConnectorFailure.NotFound, " does not find that"),
-        Deadlock => (ConnectorFailure.Conflict, " gave way in a deadlock, three times, and nothing was kept"),
+        Deadlock => (ConnectorFailure.Conflict, " was a deadlock victim three times; rolled back"),
         -2 => (ConnectorFailure.Unreachable, " did not answer in time"),
         _ when severity >= Fatal => (ConnectorFailure.Unreachable, " broke the connection"),
         _ => (ConnectorFailure.Conflict, " refuses"),

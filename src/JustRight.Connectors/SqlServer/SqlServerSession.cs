@@ -100,7 +100,7 @@ internal sealed class SqlServerSession : IAsyncDisposable
                 {
                     await using (var command = Command(statement, transaction)) await command.ExecuteNonQueryAsync(cancel);
                     if (!await IsAsync(done, transaction, cancel))
-                        throw new ConnectorException(ConnectorFailure.Conflict, $"{_instance.Name} took the statement, and afterwards it was not true: nothing was kept.");
+                        throw new ConnectorException(ConnectorFailure.Conflict, $"{_instance.Name} accepted the statement, but it had no effect: rolled back.");
                 }
 
                 await transaction.CommitAsync(cancel);
@@ -143,7 +143,7 @@ internal sealed class SqlServerSession : IAsyncDisposable
         var (failure, words) = SqlServerErrors.Of(said.Number, said.Class);
         var text = OneLine(said.Message);
         return new ConnectorException(failure, said.Number == SqlServerErrors.LoginFailed
-            ? $"{_instance.Name} refuses the login {Reach.SignInAs}: its name, or the password in the secret '{Reach.Secret}', is not right, or it is switched off."
+            ? $"{_instance.Name} refuses the login {Reach.SignInAs}: its name, or the password in the secret '{Reach.Secret}', is wrong, or the login is disabled."
             : $"{_instance.Name}{words}: {text} (error {said.Number})", e);
     }
 

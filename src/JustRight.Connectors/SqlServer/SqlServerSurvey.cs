@@ -22,7 +22,7 @@ internal static class SqlServerSurvey
             async r => await r.ReadAsync(cancel) ? (Text(r, 0), Text(r, 1), Text(r, 2), !r.IsDBNull(3) && r.GetInt32(3) == 1) : ("", "", "", false),
             cancel);
         if (!seesAll)
-            throw new ConnectorException(ConnectorFailure.NotAllowed, $"{reader} may not see every definition of {instance.Name}, and would see only some of the logins and roles: GRANT VIEW ANY DEFINITION TO the reader.");
+            throw new ConnectorException(ConnectorFailure.NotAllowed, $"{reader} may not see every definition of {instance.Name}, and would see only some logins and roles: GRANT VIEW ANY DEFINITION TO the reader.");
         var (snapshot, databases) = await session.AskAsync(SqlServerCatalog.Principals, r => InstanceAsync(r, instance, at, cancel), cancel);
         var read = new List<DatabaseSnapshot>(databases.Count);
         foreach (var database in databases)
@@ -54,11 +54,11 @@ internal static class SqlServerSurvey
             doors.Add(new Door(r.GetString(0), SidOf(r.IsDBNull(1) ? null : r.GetFieldValue<byte[]>(1)), r.IsDBNull(2) ? null : r.GetString(2), state != "ONLINE" ? $"cannot read it, it is {state.ToLowerInvariant()}" : !mayEnter ? "may not enter it: GRANT CONNECT ANY DATABASE TO the reader" : seesAll ? null : "may not see its definitions"));
         }
 
-        if (principals.NamesThatDifferByCase() is { } pair) throw new ConnectorException(ConnectorFailure.Conflict, $"{instance.Name} has {pair}, told apart by case alone: which of them a need means cannot be told.");
+        if (principals.NamesThatDifferByCase() is { } pair) throw new ConnectorException(ConnectorFailure.Conflict, $"{instance.Name} has {pair}, which differ only by case: a need cannot say which one it means.");
         var twins = doors.GroupBy(d => d.Name, StringComparer.OrdinalIgnoreCase).Where(g => g.Count() > 1).SelectMany(g => g.Select(d => d.Name)).ToHashSet(StringComparer.Ordinal);
         return (
             new InstanceSnapshot(instance.Name, instance.Engine, at, null, principals.Logins(), principals.Roles(), []) { Permissions = principals.Permissions() },
-            [.. doors.Select(d => twins.Contains(d.Name) ? d with { WhyNot = "cannot tell it from another database of that name but for case" } : d)]);
+            [.. doors.Select(d => twins.Contains(d.Name) ? d with { WhyNot = "cannot tell it from another database whose name differs only by case" } : d)]);
     }
 
     private static async Task<DatabaseSnapshot> DatabaseAsync(SqlServerSession session, Door database, CancellationToken cancel)
@@ -97,7 +97,7 @@ internal static class SqlServerSurvey
 
             return new DatabaseSnapshot(
                 database.Name, database.Owner,
-                principals.NamesThatDifferByCase() is { } pair ? $"it has {pair}, told apart by case alone: which of them a need means cannot be told" : null,
+                principals.NamesThatDifferByCase() is { } pair ? $"it has {pair}, which differ only by case: a need cannot say which one it means" : null,
                 principals.Logins(), principals.Roles())
             {
                 OwnerName = database.OwnerName,

@@ -19,10 +19,10 @@ public sealed class SshHosts(Estate estate, Func<string, CancellationToken, Task
     {
         var run = await (await RunnerAsync(host, cancel)).RunAsync(HostScripts.Collect, "", null, cancel);
         var start = run.Output.IndexOf('{', StringComparison.Ordinal);
-        if (start < 0) throw new ConnectorException(ConnectorFailure.NotFound, $"{host} answered, but not with host facts{Said(run)}");
+        if (start < 0) throw new ConnectorException(ConnectorFailure.NotFound, $"{host} answered with something other than host facts{Said(run)}");
         var (facts, faults) = HostFactsReader.Read(Encoding.UTF8.GetBytes(run.Output[start..]), $"what {host} answered");
-        if (facts is null) throw new ConnectorException(ConnectorFailure.NotFound, $"the host facts of {host} are not sound: {faults[0]}");
-        if (!IsSame(facts.Snapshot.Name, host)) throw new ConnectorException(ConnectorFailure.Conflict, $"the host that answers for {host} calls itself {facts.Snapshot.Name}: is the address in the estate right?");
+        if (facts is null) throw new ConnectorException(ConnectorFailure.NotFound, $"the host facts of {host} are not valid: {faults[0]}");
+        if (!IsSame(facts.Snapshot.Name, host)) throw new ConnectorException(ConnectorFailure.Conflict, $"the host that answers for {host} is named {facts.Snapshot.Name}: check the address in the estate");
         // Ages are judged by our clock: a host whose clock is off must not look fresher or older than it is.
         return facts.Snapshot with { Name = host, ReadAt = time.GetUtcNow() };
     }
@@ -52,7 +52,7 @@ public sealed class SshHosts(Estate estate, Func<string, CancellationToken, Task
         string Struck(string text) => password?.StrikeFrom(text) ?? text;
         return HostRecord.Read(run.Output) is [var record, ..]
             ? record with { Before = Struck(record.Before), After = Struck(record.After) }
-            : throw new ConnectorException(ConnectorFailure.Unreachable, $"{change.Host} did not say what came of the change{Said(run with { Output = Struck(run.Output), Errors = Struck(run.Errors) })}");
+            : throw new ConnectorException(ConnectorFailure.Unreachable, $"{change.Host} did not report the result of the change{Said(run with { Output = Struck(run.Output), Errors = Struck(run.Errors) })}");
     }
 
     private async Task<SshScriptRunner> RunnerAsync(string host, CancellationToken cancel)

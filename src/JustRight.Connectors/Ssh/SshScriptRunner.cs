@@ -58,7 +58,7 @@ internal sealed class SshScriptRunner(SshReach reach, NewPassword secret)
         }
         catch (Exception) when (wrongKey is not null)
         {
-            throw new ConnectorException(ConnectorFailure.NotTrusted, $"{Place} showed the host key {wrongKey}, and the estate names {reach.HostKey}: nothing was sent to it. If the host was renewed, let its owner read the new fingerprint out and write it to the estate.");
+            throw new ConnectorException(ConnectorFailure.NotTrusted, $"{Place} showed the host key {wrongKey}, and the estate names {reach.HostKey}: nothing was sent to it. If the host was reinstalled, ask its owner for the new fingerprint and set it in the estate.");
         }
         catch (Exception e) when (e is SshOperationTimeoutException || (e is OperationCanceledException && !cancel.IsCancellationRequested))
         {
@@ -70,7 +70,7 @@ internal sealed class SshScriptRunner(SshReach reach, NewPassword secret)
         }
         catch (SshPassPhraseNullOrEmptyException e)
         {
-            throw new ConnectorException(ConnectorFailure.SignIn, $"the private key in the secret '{reach.Secret}' is locked with a pass phrase: keep one without.", e);
+            throw new ConnectorException(ConnectorFailure.SignIn, $"the private key in the secret '{reach.Secret}' has a pass phrase: use a key without one.", e);
         }
         catch (Exception e) when (e is SshException or System.Net.Sockets.SocketException or IOException or ObjectDisposedException)
         {

@@ -39,7 +39,7 @@ public sealed record AdoptionDraft(Adoption Adoption, string Source, IReadOnlyLi
         }
 
         return new AdoptionDraft(
-            adoption, $"what was found by the survey of {findings.SurveyedAt.UtcDateTime.ToString("yyyy-MM-dd HH:mm", CultureInfo.InvariantCulture)} UTC, and confirmed item by item",
+            adoption, $"what was found by the survey of {findings.SurveyedAt.UtcDateTime.ToString("yyyy-MM-dd HH:mm", CultureInfo.InvariantCulture)} UTC, and answered item by item",
             places,
             [.. kept.Select(k => new DraftClause(k.Item.Account.Key, k.Need, k.Need.PlaceKind is { } kind ? PlaceOf(kind, k.Need.Place) : null, k.Why)).DistinctBy(c => (c.Account, c.Need.Kind, c.Need.Value.ToUpperInvariant(), c.Place, string.Join(',', c.Need.Attributes), c.Need.Of))],
             [.. findings.Services.Select(s => new DraftService(s.Name, PlaceOf(PlaceKind.Host, s.Host), s.Account, s.Start)).Distinct()])

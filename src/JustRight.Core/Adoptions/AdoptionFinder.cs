@@ -46,7 +46,7 @@ public static class AdoptionFinder
         }).OrderBy(i => i.HeldBy == OwnEntry ? 0 : 1).ThenBy(i => i.HeldBy, StringComparer.Ordinal).ThenBy(i => i.Right.Place, StringComparer.OrdinalIgnoreCase).ThenBy(i => i.Right.Key, StringComparer.Ordinal);
     }
 
-    private const string OwnEntry = "by an entry of its own";
+    private const string OwnEntry = "directly";
 
     /// <summary>The groups of the shortest path, for that is the one somebody meant.</summary>
     private static string HeldBy(IReadOnlyList<RightPath> paths, SurveyView view)

@@ -28,8 +28,8 @@ internal static class DraftNeeds
             DatabaseOwnerRight r => At("yes", PlaceKind.Database, $"{r.Instance}/{r.Database}"),
             DatabasePermissionRight r => At(r.On is null ? r.Permission : $"{r.Permission} on {r.On}", PlaceKind.Database, $"{r.Instance}/{r.Database}"),
             EntryRight r => Entry(r, estate, schema),
-            OwnerRight => ([], "a sheet cannot ask for the ownership of objects: what the product needs to do to them, it can"),
-            _ => ([], "a sheet has no words for it"),
+            OwnerRight => ([], "a sheet cannot ask for object ownership; it can ask for the acts that the product needs"),
+            _ => ([], "a sheet cannot express it"),
         };
 
         (IReadOnlyList<DraftNeed>, string?) At(string value, PlaceKind kind, string place) => ([new DraftNeed(right.Kind!.Value, value, kind, place, [], null)], null);
@@ -39,14 +39,14 @@ internal static class DraftNeeds
     private static (IReadOnlyList<DraftNeed> Needs, string? WhyNot) Entry(EntryRight entry, Estate estate, DirectorySchema? schema)
     {
         if (schema is null) return ([], "the schema of the directory was not read");
-        if (entry.Objects != 1) return ([], $"it stands on each of {entry.Objects} objects, and a sheet asks for one entry on their branch");
+        if (entry.Objects != 1) return ([], $"it is set on each of {entry.Objects} objects, and a sheet asks for one ACE on their branch");
         var branch = estate.Branches.FirstOrDefault(b => Same(b.Name.Text, entry.Where))?.Key ?? (Same(estate.Domain.Root, entry.Where) ? Estate.WholeDomain : null);
         if (branch is null) return ([], $"no branch of the estate is {entry.Where}: name it under 'branches' first");
         var possible = Possible(entry, schema).Where(r => EntryReach.Gives(entry, r, schema)).ToList();
         var whole = possible.FirstOrDefault(r => EntryReach.Beyond(entry, [r], schema) == 0);
         List<DirectoryRight> rights = whole is not null ? [whole] : Together(entry, possible, schema);
         return rights.Count == 0
-            ? ([], "it lets the account do more than any act of the sheet language stands for")
+            ? ([], "it allows more than any act of the sheet language")
             : ([.. rights.Select(r => new DraftNeed(NeedKind.Directory, DirectoryActs.ByAct[r.Act].Words, PlaceKind.Branch, branch, r.Attributes, r.Of))], null);
     }
 

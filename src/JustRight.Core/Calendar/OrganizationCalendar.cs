@@ -26,9 +26,9 @@ public static class OrganizationCalendar
             .Concat(reviews.Select(r => Review(r, rules)).OfType<CalendarEntry>())
             .Concat(exceptions.Where(e => e.Exception.StandsAt(now) || now - e.Exception.Until < rules.Reviews.Warn).Select(e => Ending(e.Exception, e.Words, rules)))
             .Concat(confirmations.Where(c => c.Held).Select(c => new CalendarEntry(
-                $"confirmation/{c.Install}/{c.GrantId}", EntryKind.Confirmation, c.Until, c.Install, $"what {c.By} saw of {c.Principal} inside the product no longer counts", rules.Reviews.Warn, $"justright verify {c.Install}")))
+                $"confirmation/{c.Install}/{c.GrantId}", EntryKind.Confirmation, c.Until, c.Install, $"the confirmation of {c.Principal} by {c.By} expires", rules.Reviews.Warn, $"justright verify {c.Install}")))
             .Concat((removals ?? []).Select(r => new CalendarEntry(
-                $"removal/{r.Install}", EntryKind.Removal, r.At, r.Install, "its accounts and groups have waited long enough: they may be removed for good, and undo brings them back no longer than that", TimeSpan.Zero, $"justright grant {r.Install} --remove")))
+                $"removal/{r.Install}", EntryKind.Removal, r.At, r.Install, "the waiting period of its accounts and groups is over: they can be deleted, and undo ends then", TimeSpan.Zero, $"justright grant {r.Install} --remove")))
             .OrderBy(e => e.At).ThenBy(e => e.Id, StringComparer.Ordinal),
     ];
 
@@ -37,7 +37,7 @@ public static class OrganizationCalendar
     {
         var next = password.Keeper == PasswordKeeper.Us ? $"justright password renew {estate} {password.Account}" : $"justright password where-used {estate} {password.Account}";
         if (password.Due is { } due) yield return new CalendarEntry($"password/{password.Account}", EntryKind.Password, due, password.Account, password.Words, rules.Passwords.Warn, next);
-        if (password.ExpiresAt is { } expires && expires != password.Due) yield return new CalendarEntry($"expiry/{password.Account}", EntryKind.Password, expires, password.Account, "its password expires by the policy that counts for it", rules.Passwords.Warn, next);
+        if (password.ExpiresAt is { } expires && expires != password.Due) yield return new CalendarEntry($"expiry/{password.Account}", EntryKind.Password, expires, password.Account, "its password expires under its password policy", rules.Passwords.Warn, next);
     }
 
     private static CalendarEntry? Review(ReviewState state, OrganizationRules rules)
@@ -45,7 +45,7 @@ public static class OrganizationCalendar
         var due = state.NextBy is { } day ? rules.NoonOf(day) : rules.Reviews.Every is { } every ? (state.ReviewedAt ?? state.AddedAt) + every : (DateTimeOffset?)null;
         return due is not { } at ? null : new CalendarEntry(
             $"review/{state.Install}", EntryKind.Review, at, state.Install,
-            state.ReviewedAt is { } last ? $"to be reviewed again; last reviewed {last.UtcDateTime:yyyy-MM-dd}" : $"to be reviewed for the first time; in the books since {state.AddedAt.UtcDateTime:yyyy-MM-dd}",
+            state.ReviewedAt is { } last ? $"to be reviewed again; last reviewed {last.UtcDateTime:yyyy-MM-dd}" : $"first review; added {state.AddedAt.UtcDateTime:yyyy-MM-dd}",
             rules.Reviews.Warn, $"justright review sheet {state.Install}");
     }
 

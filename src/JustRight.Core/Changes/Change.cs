@@ -171,7 +171,7 @@ public sealed record RemoveMember(string Domain, string Group, string Member) : 
 public sealed record AddAccessRule(string Domain, string Dn, AccessRule Rule, string Says, int? Position = null) : DirectoryChange(Domain)
 {
     /// <inheritdoc/>
-    public override string Words => $"{(Rule.Denies ? $"forbid {Rule.Principal} to" : $"let {Rule.Principal}")} {Says}, by an entry on {Dn}";
+    public override string Words => $"{(Rule.Denies ? $"forbid {Rule.Principal} to" : $"let {Rule.Principal}")} {Says}, by an ACE on {Dn}";
 
     /// <inheritdoc/>
     public override Change? Inverse => new RemoveAccessRule(Domain, Dn, Rule, Says, Position);
@@ -184,7 +184,7 @@ public sealed record AddAccessRule(string Domain, string Dn, AccessRule Rule, st
 public sealed record RemoveAccessRule(string Domain, string Dn, AccessRule Rule, string Says, int? Position = null) : DirectoryChange(Domain)
 {
     /// <inheritdoc/>
-    public override string Words => $"no longer {(Rule.Denies ? $"forbid {Rule.Principal} to" : $"let {Rule.Principal}")} {Says}: take the entry on {Dn} away";
+    public override string Words => $"no longer {(Rule.Denies ? $"forbid {Rule.Principal} to" : $"let {Rule.Principal}")} {Says}: remove the ACE on {Dn}";
 
     /// <inheritdoc/>
     public override Change? Inverse => new AddAccessRule(Domain, Dn, Rule, Says, Position);

@@ -25,5 +25,5 @@ public static class CreationNote
     public static bool IsTheSame(string wanted, string found) => wanted.Length == 0 || wanted == found;
 
     /// <summary>Why an object is left alone.</summary>
-    public static string WhyNot(string dn, string wanted) => $"{dn} does not carry the note '{wanted}' that was written when ours was made: it is another. Delete it by hand if that is meant.";
+    public static string WhyNot(string dn, string wanted) => $"{dn} does not carry the note '{wanted}' that we wrote when we created ours: it is another object. Delete it by hand if that is intended.";
 }

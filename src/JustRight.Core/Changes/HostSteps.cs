@@ -79,14 +79,14 @@ internal sealed class HostSteps(Plan plan, SurveyView view)
             var change = new ChangePolicyList(
                 plan.Domain, governed.Policy, governed.Name, constant, [.. old, .. principals.Select(p => PolicyEntries.EntryFor(p, view.Graph))], old,
                 string.Join(" and ", principals), view.Policies.HostsOf(policy, constant));
-            var blocked = governed.Entries is null ? $"the list of {constant} in policy {governed.Name} could not be read, and a new list would replace it whole"
-                : view.Survey.Simulated ? null : "the people who own the policy change it: its template lies on the controllers' file share, which this release does not write";
+            var blocked = governed.Entries is null ? $"the list of {constant} in policy {governed.Name} could not be read, and a new list would replace it"
+                : view.Survey.Simulated ? null : "the owners of the policy change it: its template is on the domain controllers' file share, to which this release does not write";
             foreach (var (_, judgement, why) in added) add(Policies, change, judgement.Id, why, blocked, judgement.Grant!.At);
         }
 
         foreach (var (host, (expect, @for)) in _refreshes)
             foreach (var judgement in @for)
-                add(Refreshes, new RefreshPolicy(host) { Expect = expect }, judgement.Id, "what a policy gives counts only after a refresh", view.WhyUnread(judgement.Right), judgement.Grant!.At);
+                add(Refreshes, new RefreshPolicy(host) { Expect = expect }, judgement.Id, "a policy's right applies only after a policy refresh", view.WhyUnread(judgement.Right), judgement.Grant!.At);
     }
 
     private void Service(PlannedAccount account, ServiceRight right, Judgement judgement, string? blocked, AddStep add)
@@ -101,14 +101,14 @@ internal sealed class HostSteps(Plan plan, SurveyView view)
                 add(Accounts, new SetServiceAccount(right.Host, service.Name, name, service.Account), judgement.Id, account.Purpose, blocked, at);
                 break;
             case ServiceAspect.Restarted:
-                add(Restarts, new RestartService(right.Host, service.Name, name) { Dependents = Dependents(right.Host, service.Name) }, judgement.Id, "a new account counts from the next start", blocked, at);
+                add(Restarts, new RestartService(right.Host, service.Name, name) { Dependents = Dependents(right.Host, service.Name) }, judgement.Id, "a new account applies from the next start", blocked, at);
                 break;
             case ServiceAspect.Start when asked.Start is { } start:
-                add(Settings, new SetServiceStart(right.Host, service.Name, start, service.Start), judgement.Id, "the sheet says when it starts", blocked, at);
+                add(Settings, new SetServiceStart(right.Host, service.Name, start, service.Start), judgement.Id, "the sheet sets its start type", blocked, at);
                 break;
             case ServiceAspect.Order:
                 var missing = asked.After.Where(a => !new ServiceOrder(view.Host(right.Host)!.Services).WaitsForAll(service.Name).Contains(a, StringComparer.OrdinalIgnoreCase)).ToList();
-                if (missing.Count > 0) add(Settings, new SetServiceOrder(right.Host, service.Name, [.. service.WaitsFor, .. missing], service.WaitsFor), judgement.Id, "the sheet says what must run before it", blocked, at);
+                if (missing.Count > 0) add(Settings, new SetServiceOrder(right.Host, service.Name, [.. service.WaitsFor, .. missing], service.WaitsFor), judgement.Id, "the sheet sets its dependencies", blocked, at);
                 break;
         }
     }

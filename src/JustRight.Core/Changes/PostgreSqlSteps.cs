@@ -11,7 +11,7 @@ namespace JustRight.Core.Changes;
 internal static class PostgreSqlSteps
 {
     /// <summary>Why no role can be made for an account that no rule of sign-in lets in.</summary>
-    public static string NoWayIn(PlannedAccount account) => $"no rule of the server lets {account.Name} sign in by a ticket or its directory password: whoever keeps the server adds one first (pg_hba.conf, and its name map)";
+    public static string NoWayIn(PlannedAccount account) => $"no sign-in rule of the server lets {account.Name} in by Kerberos or directory password: the DBA adds one first (pg_hba.conf and the name map)";
 
     /// <summary>The changes in order, each with the place it has among the steps; the role's name is empty when there can be none.</summary>
     public static IEnumerable<(int Order, InstanceChange Change, string? Why)> For(Right right, PostgreSqlCatalog catalog, PlannedAccount account, SurveyView view)
@@ -41,9 +41,9 @@ internal static class PostgreSqlSteps
             case DatabasePermissionRight r:
                 var database = catalog.Databases.FirstOrDefault(d => string.Equals(d.Name, r.Database, StringComparison.OrdinalIgnoreCase));
                 if (database is not null && r.Permission != SqlServerPermissions.Connect && !authority.OnDatabase(role, database, SqlServerPermissions.Connect))
-                    yield return (6, new GrantDatabasePermission(instance, database.Name, SqlServerPermissions.Connect, null, role), "without it nothing else there is of use");
+                    yield return (6, new GrantDatabasePermission(instance, database.Name, SqlServerPermissions.Connect, null, role), "without it nothing else there can be used");
                 if (r.Within is { } schema && database?.Schemas.FirstOrDefault(s => $"SCHEMA::{s.Name}" == schema) is { } known && !authority.OnSchema(role, database, known, "USAGE"))
-                    yield return (6, new GrantDatabasePermission(instance, database.Name, "USAGE", schema, role), "without it nothing in the schema is of use");
+                    yield return (6, new GrantDatabasePermission(instance, database.Name, "USAGE", schema, role), "without it nothing in the schema can be used");
                 yield return (7, new GrantDatabasePermission(instance, database?.Name ?? r.Database, r.Permission, r.On, role), null);
                 break;
         }

@@ -77,7 +77,7 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
     {
         if (judgement.Machine is { } machine && MachineStandIns.WhyStillNeeded(_plan, account.Key, machine, view) is { } still)
         {
-            _notOffered.Add(new NotOffered(judgement.Id, $"first give {account.Name} its own way: {still}"));
+            _notOffered.Add(new NotOffered(judgement.Id, $"first give {account.Name} the right another way: {still}"));
             return;
         }
 
@@ -127,15 +127,15 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
         if (at + 1 == path.Nodes.Count)
         {
             if (right.AtInstance is { } where && view.Instance(where) is { } instance && GrantedOn.Is(right, instance, view.Graph.SidOf(path.Nodes[at]), PostgreSqlGrants.RoleOf(path, where)))
-                return (null, null, node, "it may be handed on, and taking it away takes away what was: whoever keeps the instance decides on both");
+                return (null, null, node, "held WITH GRANT OPTION: revoking it would cascade; ask the DBA");
             var change = TakeAway(right, $"{_plan.Domain}\\{holder}", path);
             return (change, _cuts.With(view.Graph.SidOf(path.Nodes[at]), right), path.Nodes[at], right switch
             {
-                EntryRight => "it stands on many objects: whoever put it there takes it away",
+                EntryRight => "it is set on many objects: whoever set it removes it",
                 OwnerRight => "give the objects another owner",
-                DatabaseOwnerRight when _plan.Grants.Any(g => g.Right == right && g.Account != account.Key) => "it ends when the account that shall own it is made the owner",
-                DatabaseOwnerRight => "only the organization knows who shall own the database instead",
-                _ => "it cannot be taken away by a step of ours",
+                DatabaseOwnerRight when _plan.Grants.Any(g => g.Right == right && g.Account != account.Key) => "it ends when the new owner is set",
+                DatabaseOwnerRight => "only the organization can choose another owner of the database",
+                _ => "Just Right has no step that removes it",
             });
         }
 

@@ -133,7 +133,7 @@ public sealed class WorklistMaker
 
     private void ForbidPasswordChange(PlannedAccount account, string dn, string id)
     {
-        foreach (var rule in OwnPasswordChange.Denials) Add(3, new AddAccessRule(_plan.Domain, dn, rule, "change its password"), id, "it shall not be able to change its own password", null, account.At);
+        foreach (var rule in OwnPasswordChange.Denials) Add(3, new AddAccessRule(_plan.Domain, dn, rule, "change its password"), id, "it must not be able to change its own password", null, account.At);
     }
 
     private void Grant(PlannedAccount account, Judgement judgement)
@@ -158,7 +158,7 @@ public sealed class WorklistMaker
                 Entries(r, judgement, grant, principal, why, blocked);
                 break;
             case LocalGroupRight r when _view.Host(r.Host) is { Role: HostRole.Controller }:
-                Add(3, new AddMember(_plan.Domain, r.Group, group?.Name ?? account.Name), grant.Id, $"{why}; {r.Host} is a controller, so this counts on every controller", blocked, grant.At);
+                Add(3, new AddMember(_plan.Domain, r.Group, group?.Name ?? account.Name), grant.Id, $"{why}; {r.Host} is a domain controller, so this applies to every domain controller", blocked, grant.At);
                 break;
             case LocalGroupRight r:
                 Add(4, new AddLocalGroupMember(r.Host, r.Group, principal), grant.Id, why, blocked, grant.At);
@@ -204,7 +204,7 @@ public sealed class WorklistMaker
         {
             if (judgement.Reason.StartsWith(WaitingForDatabase, StringComparison.Ordinal)) blocked = judgement.Reason;
             var database = _view.Instance(r.Instance)?.Databases.FirstOrDefault(d => string.Equals(d.Name, r.Database, StringComparison.OrdinalIgnoreCase));
-            if (database?.Users.Any(u => IsPrincipal(u.Sid)) == true) Add(6, new DropDatabaseUser(r.Instance, r.Database, principal), grant.Id, "an owner is dbo there, and may not be a user as well", blocked, grant.At);
+            if (database?.Users.Any(u => IsPrincipal(u.Sid)) == true) Add(6, new DropDatabaseUser(r.Instance, r.Database, principal), grant.Id, "an owner is dbo there, and cannot be a user too", blocked, grant.At);
             Add(7, new ChangeDatabaseOwner(r.Instance, r.Database, principal, database?.OwnerName), grant.Id, why, blocked, grant.At);
         }
 
@@ -232,7 +232,7 @@ public sealed class WorklistMaker
         foreach (var rule in missing)
             Add(4, new AddAccessRule(_plan.Domain, right.Branch, rule, AceWords.What(rule.Rights, rule.ObjectType, rule.InheritedBy, tree.Schema)), grant.Id, why, blocked, grant.At);
         if (missing.Count == 0 && judgement is { Verdict: Verdict.Missing, Branch: not null })
-            _notOffered.Add(new NotOffered(judgement.Id, "its entries stand on the branch, yet do not reach everything below: trace it, and choose a remedy"));
+            _notOffered.Add(new NotOffered(judgement.Id, "its ACEs are on the branch, but do not reach everything below: trace it, and choose a fix"));
     }
 
     /// <summary>Why no step of ours makes it: it happens inside the product.</summary>

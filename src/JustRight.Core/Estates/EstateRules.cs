@@ -17,7 +17,7 @@ public static class EstateRules
         var branches = estate.Branches.Select(b => b.Key).ToList();
         var root = DistinguishedName.Parse(estate.Domain.Root);
         foreach (var branch in estate.Branches.Where(b => !b.Name.IsAtOrBelow(root)))
-            faults.Add(new Fault("branch-outside", branch.At, $"branches.{branch.Key}", "This branch is not in the domain.") { Found = branch.Name.Text, Expected = $"a name that ends in {root}" });
+            faults.Add(new Fault("branch-outside", branch.At, $"branches.{branch.Key}", "This OU or container is not in the domain.") { Found = branch.Name.Text, Expected = $"a name that ends in {root}" });
         foreach (var branch in estate.Branches.Where(b => b.Key == Estate.WholeDomain))
             faults.Add(new Fault("reserved-name", branch.At, $"branches.{branch.Key}", $"'{branch.Key}' stands for the whole domain.") { Expected = "another key" });
         KnownBranch(estate.Naming.AccountsIn, "naming.accounts-in");
@@ -52,7 +52,7 @@ public static class EstateRules
             foreach (var word in Plans.NamePattern.Placeholders(pattern).Where(w => !words.Contains(w)))
                 faults.Add(new Fault("unknown-placeholder", Line(field), field, $"'{{{word}}}' means nothing here.") { Expected = string.Join(", ", words.Select(w => $"{{{w}}}")), Nearest = Spelling.Nearest(word, words) });
             if (needed is not null && !Plans.NamePattern.Placeholders(pattern).Contains(needed))
-                faults.Add(new Fault("pattern", Line(field), field, $"The pattern must contain {{{needed}}}, or all names would be the same.") { Found = $"'{pattern}'" });
+                faults.Add(new Fault("pattern", Line(field), field, $"The pattern must contain {{{needed}}}, otherwise all names would be the same.") { Found = $"'{pattern}'" });
         }
     }
 
@@ -62,9 +62,9 @@ public static class EstateRules
         if (estate.Instance(instance.Partner!) is not { } partner)
             faults.Add(new Fault("unknown-instance", instance.At, field, $"'{instance.Partner}' is not an instance of this estate.") { Expected = "another instance of this estate", Nearest = Spelling.Nearest(instance.Partner!, estate.Instances.Select(i => i.Name)) });
         else if (partner == instance)
-            faults.Add(new Fault("own-partner", instance.At, field, "An instance cannot take over from itself.") { Expected = "another instance of this estate" });
+            faults.Add(new Fault("own-partner", instance.At, field, "An instance cannot be its own failover partner.") { Expected = "another instance of this estate" });
         else if (instance.Engine != "sqlserver" || partner.Engine != "sqlserver")
-            faults.Add(new Fault("needless-key", instance.At, field, "Only instances of the SQL Server family have partners here: a standby of the PostgreSQL family has the roles of its primary.") { Found = $"{instance.Engine} and {partner.Engine}", Expected = "no partner" });
+            faults.Add(new Fault("needless-key", instance.At, field, "Only instances of the SQL Server family have failover partners here: a PostgreSQL replica has the roles of its primary.") { Found = $"{instance.Engine} and {partner.Engine}", Expected = "no partner" });
     }
 
     private static void CheckReach(Estate estate, List<Fault> faults)
@@ -84,7 +84,7 @@ public static class EstateRules
         foreach (var host in estate.Hosts.Where(h => h.Ssh is not null))
             foreach (var (key, value) in new[] { ("host-key", host.Ssh!.HostKey), ("sign-in-as", host.Ssh.SignInAs), ("secret", host.Ssh.Secret) })
                 if (string.IsNullOrWhiteSpace(value))
-                    faults.Add(new Fault("missing-key", host.At, $"hosts.{host.Name}.{key}", $"A host reached over SSH needs '{key}'.") { Expected = key == "host-key" ? "the fingerprint that the host's owner reads out: ssh-keygen -lf ssh_host_ed25519_key.pub" : $"'{key}' here, or under host-access for all hosts" });
+                    faults.Add(new Fault("missing-key", host.At, $"hosts.{host.Name}.{key}", $"A host reached over SSH needs '{key}'.") { Expected = key == "host-key" ? "the fingerprint as read by the host's owner: ssh-keygen -lf ssh_host_ed25519_key.pub" : $"'{key}' here, or under host-access for all hosts" });
         foreach (var instance in estate.Instances.Where(i => i.Tls is not null))
             foreach (var (key, value) in new[] { ("sign-in-as", instance.Tls!.SignInAs), ("secret", instance.Tls.Secret) })
                 if (string.IsNullOrWhiteSpace(value))

@@ -67,7 +67,7 @@ internal static class AccountNeeds
                 var never = found.State.HasFlag(AccountState.PasswordNeverExpires);
                 return (never == account.PasswordNeverExpires, never ? "its password never expires" : "its password expires");
             case AccountAspect.PasswordChange:
-                return (found.PasswordCannotChange, found.PasswordCannotChange switch { true => "it may not change its own password", false => "it may change its own password", null => "its access list may not be read" });
+                return (found.PasswordCannotChange, found.PasswordCannotChange switch { true => "it may not change its own password", false => "it may change its own password", null => "its ACL may not be read" });
             case AccountAspect.Description:
                 return (found.Description == account.Description, found.Description.Length == 0 ? "it has no description" : found.Description == account.Description ? "as planned" : $"it says '{found.Description}'");
             default:

@@ -29,7 +29,7 @@ public sealed record BranchFacts(int Can, int Cannot, int Unseen, IReadOnlyList<
         $"{Cannot + Unseen} of {Count} objects of class {of} {(Cannot > 0 ? "refuse it" : "could not be judged")}: {string.Join("; ", Failures.Take(MostNamed).Select(f => f.Words))}{(Failures.Count > MostNamed ? $"; and {Failures.Count - MostNamed} more causes" : "")}";
 
     /// <summary>What tomorrow's objects would find.</summary>
-    public IEnumerable<string> Tomorrow(string of) => Uncovered.Take(MostNamed).Select(dn => $"a {of} created in {dn} tomorrow would not be covered");
+    public IEnumerable<string> Tomorrow(string of) => Uncovered.Take(MostNamed).Select(dn => $"a new {of} in {dn} would not be covered");
 }
 
 /// <summary>Objects that fail for one reason at one place.</summary>

@@ -138,7 +138,7 @@ internal sealed class ExcessFinder(SurveyView view, NeedsIndex needs, Plan plan,
             var above = view.Graph.Closure(group).Append(group).ToList();
             var carries = above.Any(n => view.Index.To(view.Graph.SidOf(n)).Any() || view.Index.IsDenied(view.Graph.SidOf(n))
                 || (view.Graph.PrincipalOf(n) is { } p && (IsNeeded(new DomainGroupRight(plan.Domain, p.Name)) || IsForbidden(p.Name))));
-            if (!carries) _found.Add((Say(right, Verdict.Excess, "no need asks for it, and nothing that was read comes through it", holdings.PathsOf(holdings.Of(right)!)), []));
+            if (!carries) _found.Add((Say(right, Verdict.Excess, "nothing needs it, and it gives no right that was read", holdings.PathsOf(holdings.Of(right)!)), []));
         }
     }
 
@@ -148,15 +148,15 @@ internal sealed class ExcessFinder(SurveyView view, NeedsIndex needs, Plan plan,
         {
             var beyond = EntryReach.Beyond(entry, DirectoryNeeds, tree.Schema);
             return beyond != (entry.Rule.Rights.Mapped() & EntryReach.Changing) ? $"more than is needed: {AceWords.What(beyond, entry.Rule.ObjectType, null, tree.Schema)}"
-                : DirectoryNeeds.Any(n => DistinguishedName.IsAtOrBelow(n.Branch, entry.Where) && EntryReach.Gives(entry, n, tree.Schema)) ? DirectoryNeeds.Any(n => DistinguishedName.IsAtOrBelow(entry.Where, n.Branch)) ? "it gives more than is needed there" : "it reaches wider than the branch that is needed"
-                : "no need asks for it";
+                : DirectoryNeeds.Any(n => DistinguishedName.IsAtOrBelow(n.Branch, entry.Where) && EntryReach.Gives(entry, n, tree.Schema)) ? DirectoryNeeds.Any(n => DistinguishedName.IsAtOrBelow(entry.Where, n.Branch)) ? "it gives more than is needed there" : "it covers more than the branch that is needed"
+                : "nothing needs it";
         }
 
-        if (plan.Stage == Stage.Retiring && Grants.ContainsKey(right.Key)) return $"nothing needs it once {plan.Install} is gone";
+        if (plan.Stage == Stage.Retiring && Grants.ContainsKey(right.Key)) return $"nothing needs it after {plan.Install} is retired";
         if (Grants.TryGetValue(right.Key, out var grant) && grant.Until == Until.Installed) return "left over from setup";
         var decision = plan.Decisions.FirstOrDefault(d => d.Account == account.Key && d.Alternatives.Any(a => a.Label != d.Taken && a.Rights.Contains(right)));
         if (decision is not null) return $"less would do: {decision.Taken}";
-        return Stronger.Contains(right.Key) ? "it does more than is needed" : "no need asks for it";
+        return Stronger.Contains(right.Key) ? "it does more than is needed" : "nothing needs it";
     }
 
     /// <summary>What the plan gives the account, by right: asked for every excess right, so found once.</summary>

@@ -139,7 +139,7 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
     {
         if (judged.Verdict is not (Verdict.Met or Verdict.Missing or Verdict.Pending)) return judged;
         var (governed, unseen) = RightGovernor.Of(view, grant.Right, holdings);
-        if (unseen is not null) return judged with { Notes = [.. judged.Notes, $"whether a policy governs it is not known: {unseen}"] };
+        if (unseen is not null) return judged with { Notes = [.. judged.Notes, $"whether a group policy governs it is not known: {unseen}"] };
         if (governed is null) return judged;
         var with = judged with { Governed = governed };
         return (judged.Verdict, governed.Gives) switch
@@ -169,8 +169,8 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
 
         if (answer.Cannot == 0 && answer.Unseen > 0) return Say(grant, Verdict.Unseen, facts.Refusal(right.Of)) with { Branch = facts };
         if (grant.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned) return Say(grant, Verdict.Pending, "setup gives it") with { Branch = facts };
-        var reason = facts.Count == 0 ? $"there is no {right.Of} yet, and one created tomorrow would refuse it"
-            : facts.Can == 0 && facts.Failures.All(f => f.Cause == FailureCause.NothingGivesIt) ? $"none of {facts.Count} objects of class {right.Of} grants it: no entry gives the right"
+        var reason = facts.Count == 0 ? $"there is no {right.Of} yet, and a new one would refuse it"
+            : facts.Can == 0 && facts.Failures.All(f => f.Cause == FailureCause.NothingGivesIt) ? $"none of {facts.Count} objects of class {right.Of} grants it: no ACE gives the right"
             : facts.Refusal(right.Of);
         return Say(grant, Verdict.Missing, reason) with { Branch = facts, Notes = [.. facts.Tomorrow(right.Of)] };
     }
@@ -182,7 +182,7 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
 
         // A right that only a forbidden group brings must be given its own way before that group can be left.
         if (paths.All(p => p.Nodes.Any(n => IsForbidden(plan, grant.Account, n))) && grant.Right is not DomainGroupRight)
-            return Say(grant, Verdict.Met, "held, but only through a forbidden group") with { Paths = paths, AsPlanned = false, Notes = ["give it its own way before taking the forbidden group away"] };
+            return Say(grant, Verdict.Met, "held, but only through a forbidden group") with { Paths = paths, AsPlanned = false, Notes = ["give the right another way before removing the forbidden group"] };
 
         var group = grant.Through is null ? null : plan.Groups.First(g => g.Key == grant.Through);
         var asPlanned = group is null || paths.Any(p => p.Nodes.Skip(1).Any(n => string.Equals(view.Graph.PrincipalOf(n)?.Name, group.Name, StringComparison.OrdinalIgnoreCase)));
@@ -203,7 +203,7 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
         if (denied.Count > 0)
         {
             var through = holdings.PathsOf(denied);
-            var by = through[0].Nodes.Count > 1 ? view.Graph.NameOf(through[0].Nodes[^1]) : "an entry of its own";
+            var by = through[0].Nodes.Count > 1 ? view.Graph.NameOf(through[0].Nodes[^1]) : "a direct entry";
             return Say(grant, Verdict.Missing, $"denied by {by}") with { Paths = holdings.PathsOf(held), DeniedBy = through };
         }
 

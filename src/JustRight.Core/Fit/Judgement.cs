@@ -22,7 +22,7 @@ public enum Verdict
     /// <summary>Something that was not read could change the answer.</summary>
     Unseen,
 
-    /// <summary>Held, and no need asks for it.</summary>
+    /// <summary>Held, and nothing needs it.</summary>
     Excess,
 
     /// <summary>Held, and forbidden.</summary>

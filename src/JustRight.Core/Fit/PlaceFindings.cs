@@ -42,7 +42,7 @@ internal static class PlaceFindings
         {
             yield return new Finding(group.Name, group.Closed
                 ? $"{view.Graph.NameOf(member)} is excess here: the sheet says that this group is closed ({group.At})."
-                : $"{view.Graph.NameOf(member)} is another in this group: no plan put it there.", group.Closed);
+                : $"{view.Graph.NameOf(member)} is in this group but in no install's plan.", group.Closed);
         }
     }
 }

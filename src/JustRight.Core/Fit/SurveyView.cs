@@ -76,10 +76,10 @@ public sealed class SurveyView
             var gives = right is DomainGroupRight membership
                 ? Graph.PrincipalOf(node) is { } principal && string.Equals(principal.Name, membership.Group, StringComparison.OrdinalIgnoreCase)
                 : Index.Gives(Graph.SidOf(node), right);
-            if (gives) return $"the members of {group} could not be read, and it may come through them";
+            if (gives) return $"the members of {group} could not be read, and the right may come through them";
         }
 
-        return Graph.HiddenGroupOf(account) is { } hidden ? $"it is in {hidden}, which may not be read, and it may come through that" : null;
+        return Graph.HiddenGroupOf(account) is { } hidden ? $"it is in {hidden}, which may not be read, and the right may come through that group" : null;
     }
 
     /// <summary>Why it cannot be known whether a held right is denied, or null.</summary>
@@ -90,8 +90,8 @@ public sealed class SurveyView
             return $"the list of those denied could not be read: {part.Reason}";
         var denied = Index.DeniedFor(right).Select(t => Graph.IndexOf(t.Holder)).ToList();
         foreach (var node in denied)
-            if (Graph.UnreadReach.TryGetValue(node, out var group)) return $"the members of {group} could not be read, and a denial may come through them";
-        return denied.Any(n => n < 0 || Graph.IsNameless(n)) && Graph.HiddenGroupOf(account) is { } hidden ? $"it is in {hidden}, which may not be read, and a denial may come through that" : null;
+            if (Graph.UnreadReach.TryGetValue(node, out var group)) return $"the members of {group} could not be read, and a deny may come through them";
+        return denied.Any(n => n < 0 || Graph.IsNameless(n)) && Graph.HiddenGroupOf(account) is { } hidden ? $"it is in {hidden}, which may not be read, and a deny may come through that group" : null;
     }
 
     /// <summary>Why the place of a right could not be read, or null when it was.</summary>
@@ -107,7 +107,7 @@ public sealed class SurveyView
         DatabaseOwnerRight r => InstanceUnread(r.Instance),
         DatabaseRoleRight r => InstanceUnread(r.Instance) ?? DatabaseUnread(r.Instance, r.Database),
         DatabasePermissionRight r => InstanceUnread(r.Instance) ?? PermissionsUnread(r.Instance) ?? DatabaseUnread(r.Instance, r.Database),
-        DirectoryRight when Tree is null => "the access lists of the directory were not surveyed",
+        DirectoryRight when Tree is null => "the ACLs of the directory were not surveyed",
         _ => null,
     };
 
@@ -121,7 +121,7 @@ public sealed class SurveyView
     private string? InstanceUnread(string name) =>
         Instance(name) is not { } instance ? $"{name} was not surveyed"
         : instance.Unread is not null ? $"{instance.Name} could not be read: {instance.Unread}"
-        : instance.PostgreSql?.SignInUnread is { } unread ? $"as which roles accounts sign in to {instance.Name} could not be read: {unread}"
+        : instance.PostgreSql?.SignInUnread is { } unread ? $"the roles of accounts at {instance.Name} could not be read: {unread}"
         : null;
 
     private string? DatabaseUnread(string instance, string database) =>

@@ -42,11 +42,11 @@ public static class HandoverMaker
         {
             if (plan.Decisions.FirstOrDefault(d => d.Id == grant.Decision) is { } decision) yield return $"'{decision.Taken}' was taken among {decision.Alternatives.Count} alternatives: {decision.Reason}";
             if (grant.Right is not ServiceRight) yield return RightReach.Of(grant.Right).Reason;
-            if (grant.Until == Sheets.Until.Installed) yield return "needed for setup only, and taken away afterwards";
+            if (grant.Until == Sheets.Until.Installed) yield return "needed for setup only, and removed afterwards";
             if (grant.Through is { } through && plan.Groups.FirstOrDefault(g => g.Key == through) is { } group) yield return $"given to the group {plan.Domain}\\{group.Name}, so that the next account needs no new grant";
         }
 
-        foreach (var judgement in served.Where(j => j.Governed is not null)) yield return $"policy {judgement.Governed!.Name} decides on this right: what is granted on the host alone is taken back";
+        foreach (var judgement in served.Where(j => j.Governed is not null)) yield return $"policy {judgement.Governed!.Name} decides this right: a grant on the host alone will not last";
         foreach (var judgement in served.Where(j => j.Verdict is Verdict.Excess or Verdict.Forbidden)) yield return $"{(judgement.Verdict == Verdict.Excess ? "excess" : "forbidden")}: {judgement.Reason}";
     }
 }

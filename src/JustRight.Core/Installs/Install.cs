@@ -15,7 +15,7 @@ public enum Stage
     Retiring,
 }
 
-/// <summary>One product being put into one estate.</summary>
+/// <summary>One product in one estate.</summary>
 public sealed record Install(
     string Name,
     string Product,

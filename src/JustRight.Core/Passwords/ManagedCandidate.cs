@@ -18,19 +18,19 @@ public static partial class ManagedCandidate
         var uses = plans.SelectMany(p => p.Accounts.Where(a => string.Equals(a.Name, account, StringComparison.OrdinalIgnoreCase)).Select(a => (Plan: p, Account: a))).ToList();
         foreach (var (plan, use) in uses)
         {
-            if (use.WorksAs is "bind" or "person" or "setup") found.Add($"{plan.Title} signs in with it as a person does ({use.WorksAs}): that takes a password somebody knows");
-            if (use.Password.CanBeManaged == false) found.Add($"{plan.Title} cannot work with such an account ({use.Password.At})");
-            if (use.Password.CanBeManaged is null && use.WorksAs is not ("bind" or "person" or "setup")) found.Add($"{plan.Sheet} does not say whether {plan.Title} can work with such an account: password.group-managed");
+            if (use.WorksAs is "bind" or "person" or "setup") found.Add($"{plan.Title} signs in with it interactively ({use.WorksAs}), which needs a password that somebody knows");
+            if (use.Password.CanBeManaged == false) found.Add($"{plan.Title} does not support gMSAs ({use.Password.At})");
+            if (use.Password.CanBeManaged is null && use.WorksAs is not ("bind" or "person" or "setup")) found.Add($"{plan.Sheet} does not say whether {plan.Title} supports gMSAs: password.group-managed");
         }
 
-        found.AddRange(places.Where(p => p.Kind is not PasswordPlaceKind.Service).Select(p => $"it is typed in {p.Words}, which must know it"));
+        found.AddRange(places.Where(p => p.Kind is not PasswordPlaceKind.Service).Select(p => $"it is typed in {p.Words}"));
         foreach (var host in places.Where(p => p.Kind == PasswordPlaceKind.Service).Select(p => p.Host).Distinct(StringComparer.OrdinalIgnoreCase))
         {
-            if (view?.Host(host) is not { Unread: null } seen) found.Add($"{host} was not read: whether it is new enough is not known");
-            else if (Release().Match(seen.System) is { Success: true } release && int.Parse(release.Value, System.Globalization.CultureInfo.InvariantCulture) < FirstRelease) found.Add($"{host} is too old to fetch it: {seen.System}");
+            if (view?.Host(host) is not { Unread: null } seen) found.Add($"{host} was not read: whether it supports gMSAs is not known");
+            else if (Release().Match(seen.System) is { Success: true } release && int.Parse(release.Value, System.Globalization.CultureInfo.InvariantCulture) < FirstRelease) found.Add($"{host} does not support gMSAs: {seen.System}");
         }
 
-        if (view?.Survey.Directory.RootKeysUsableFrom is { Count: 0 }) found.Add("the directory has no root key for such passwords yet");
+        if (view?.Survey.Directory.RootKeysUsableFrom is { Count: 0 }) found.Add("the directory has no root key for gMSA passwords yet");
         return [.. found.Distinct()];
     }
 

@@ -33,7 +33,7 @@ public static class PasswordCalendar
             Never = found is not null && IsNever(found),
             Reason = reason,
             Quarrel = keeper == PasswordKeeper.Product && uses.Where(u => u.Account.Password.ChangedBy != PasswordKeeper.Product || u.Plan.Title != kept).Select(u => u.Plan.Title).Distinct().ToList() is { Count: > 0 } others
-                ? $"{kept} changes it by itself, and {string.Join(" and ", others)} {(others.Count == 1 ? "is" : "are")} not told: an account of {(others.Count == 1 ? "its" : "their")} own would be safer"
+                ? $"{kept} changes it, and {string.Join(" and ", others)} {(others.Count == 1 ? "is" : "are")} not told: a separate account for {(others.Count == 1 ? "its" : "their")} own would be safer"
                 : null,
         };
     }
@@ -44,7 +44,7 @@ public static class PasswordCalendar
         if (view is null) return (PasswordStanding.Unseen, null, "no survey was taken");
         if (found is null)
             return view.Survey.Directory.Unread is { } unread ? (PasswordStanding.Unseen, null, unread) : (PasswordStanding.NotMade, null, $"there is no account {name} yet");
-        if (keeper == PasswordKeeper.Directory) return (PasswordStanding.Managed, null, "group managed: the directory changes it, and the hosts fetch it");
+        if (keeper == PasswordKeeper.Directory) return (PasswordStanding.Managed, null, "gMSA: the directory changes it, and the hosts fetch it");
         if (found.State.HasFlag(AccountState.PasswordExpired) || found.State.HasFlag(AccountState.PasswordMustChange))
             return (PasswordStanding.Overdue, found.PasswordExpiresAt, found.State.HasFlag(AccountState.PasswordExpired) ? "it has expired" : "it must be changed at the next sign-in, which no service can do");
 
@@ -55,13 +55,13 @@ public static class PasswordCalendar
         }
         else if (found.PasswordExpiresAt is { } expires)
         {
-            dates.Add((expires, "the policy that counts for it lets it expire then"));
+            dates.Add((expires, "expires under its password policy"));
         }
 
         if (rules.Passwords.RenewEvery is { } every && keeper == PasswordKeeper.Us && found.PasswordSetAt is { } set) dates.Add((set + every, $"the organization renews every {every.TotalDays:0} days, and it was set {set.UtcDateTime:yyyy-MM-dd}"));
         var by = keeper == PasswordKeeper.Product ? $"; {kept} changes it" : "";
         if (IsNever(found) && reason is null) return (PasswordStanding.Unreasoned, dates.Count == 0 ? null : dates.MinBy(d => d.At).At, $"it never expires, and no install says why{by}");
-        if (dates.Count == 0) return (PasswordStanding.Undated, null, $"neither the directory nor the organization says when{by}");
+        if (dates.Count == 0) return (PasswordStanding.Undated, null, $"neither the directory nor the organization sets a date{by}");
         var first = dates.MinBy(d => d.At);
         var standing = first.At <= now ? PasswordStanding.Overdue : first.At - rules.Passwords.Warn <= now ? PasswordStanding.Soon : PasswordStanding.Later;
         return (standing, first.At, first.Words + by);

@@ -23,12 +23,12 @@ public sealed record PasswordFacts(
     /// <summary>Why a password must not be tried now, or null when one wrong try leaves at least one more.</summary>
     public string? WhyNotTried(DateTimeOffset now)
     {
-        if (Locked) return $"{Account} is locked: no password is taken until that is over.";
-        if (Disabled) return $"{Account} is disabled: no password is taken.";
+        if (Locked) return $"{Account} is locked: no password is accepted until the lockout ends.";
+        if (Disabled) return $"{Account} is disabled: no password is accepted.";
         if (LockedAfter == 0) return null;
-        if (LockedAfter is not { } most || CountNow(now) is not { } count) return $"how many wrong passwords {Account} has left may not be read: one more might lock it.";
+        if (LockedAfter is not { } most || CountNow(now) is not { } count) return $"badPwdCount of {Account} may not be read: one more failure might lock it.";
         var left = most - count;
-        return left > 1 ? null : $"{ReadFrom} counts {count} wrong {(count == 1 ? "password" : "passwords")} and locks {Account} at {most}: a wrong one now would lock it.";
+        return left > 1 ? null : $"{ReadFrom} counts {count} wrong {(count == 1 ? "password" : "passwords")} and locks {Account} at {most}: one more would lock it.";
     }
 }
 

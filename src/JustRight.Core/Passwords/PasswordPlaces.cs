@@ -49,7 +49,7 @@ public static class PasswordPlaces
             .Select(s => OfService(s.Identity.Name, host.Name, s.Service.Name));
 
     private static PasswordPlace OfService(string account, string host, string service) =>
-        new(account, PasswordPlaceKind.Service, host, "service", service, $"{service} runs on until its next start on {host}, and does not start again");
+        new(account, PasswordPlaceKind.Service, host, "service", service, $"{service} keeps running on {host} until its next start, which fails");
 
     /// <summary>A service that was started before the password was last set runs on the one before, unless it was told since.</summary>
     private static PasswordPlace Noted(PasswordPlace place, SurveyView view)

@@ -113,7 +113,7 @@ public sealed record RunBook(string Account, IReadOnlyList<RunBookStep> Steps, I
         {
             Secret = WhichPassword.Old,
             State = RunBookState.Waiting,
-            Words = step.Act == RunBookAct.Restart ? step.Words : $"back to the old one: {step.Words}",
+            Words = step.Act == RunBookAct.Restart ? step.Words : $"back to the old password: {step.Words}",
             Note = "",
             By = "",
             At = null,

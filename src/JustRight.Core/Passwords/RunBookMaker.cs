@@ -29,11 +29,11 @@ public static class RunBookMaker
         var steps = new List<RunBookStep>();
         var remarks = new List<string>();
         var machine = places.Where(p => p.Kind == PasswordPlaceKind.Service && hostOf(p.Host) is { Reached: true, Host.Unread: null }).ToList();
-        Add(RunBookAct.SetInDirectory, "", "", $"set a new password of {domain}\\{account} in the directory", "only this tells whether it is taken; what runs goes on as it is", new SetPassword(domain, account, setBefore));
+        Add(RunBookAct.SetInDirectory, "", "", $"set a new password of {domain}\\{account} in the directory", "the directory must accept it first; running services are not affected", new SetPassword(domain, account, setBefore));
         foreach (var place in places.Where(p => p.Kind == PasswordPlaceKind.OwnSecret))
             Add(RunBookAct.Keep, place.Id, "", $"keep it as {place.Words}", "we sign in with it ourselves");
         foreach (var place in machine)
-            Add(RunBookAct.Set, place.Id, place.Host, $"give it to {place.Words}", "it is done in a moment, and the service runs on: from now on a restart succeeds", new GiveServicePassword(place.Host, place.Setting, AccountOf(place, hostOf(place.Host).Host!)));
+            Add(RunBookAct.Set, place.Id, place.Host, $"give it to {place.Words}", "this takes a moment and the service keeps running: from now on a restart succeeds", new GiveServicePassword(place.Host, place.Setting, AccountOf(place, hostOf(place.Host).Host!)));
         foreach (var place in places.Where(p => p.Reference is not null).DistinctBy(p => p.Reference))
             Add(RunBookAct.Type, $"reference|{place.Reference}", "", $"put it into {place.Reference}, which {string.Join(" and ", places.Where(p => p.Reference == place.Reference).Select(p => p.Words))} refer{(places.Count(p => p.Reference == place.Reference) == 1 ? "s" : "")} to", place.Breaks);
         foreach (var place in places.Where(p => p.BreaksAtOnce && p.Kind != PasswordPlaceKind.OwnSecret && p.Reference is null))
@@ -47,8 +47,8 @@ public static class RunBookMaker
 
         foreach (var host in places.Where(p => p.Host.Length > 0).Select(p => p.Host).Distinct(StringComparer.OrdinalIgnoreCase).Select(h => (Name: h, Known: hostOf(h))).Where(h => h.Known is { Reached: true, Host.Unread: null }).OrderBy(h => h.Known.HasWindow).ThenBy(h => h.Name, StringComparer.OrdinalIgnoreCase))
             Restarts(host.Name, host.Known.Host!);
-        Add(RunBookAct.Check, "", "", $"sign in as {domain}\\{account} with it, and look whether every service runs on it", "what was forgotten shows as refused sign-ins");
-        remarks.AddRange(places.Where(p => p.Kind == PasswordPlaceKind.Service && p.Install.Length == 0).Select(p => $"{p.Words} runs as {account}, and no sheet knows of it."));
+        Add(RunBookAct.Check, "", "", $"sign in as {domain}\\{account} with it, and check that every service runs with it", "a forgotten place shows as failed sign-ins");
+        remarks.AddRange(places.Where(p => p.Kind == PasswordPlaceKind.Service && p.Install.Length == 0).Select(p => $"{p.Words} runs as {account}, and is in no sheet."));
         remarks.AddRange(places.Select(p => p.Note).OfType<string>());
         return new RunBook(account, steps, remarks);
 
@@ -63,11 +63,11 @@ public static class RunBookMaker
             var covered = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
             foreach (var service in asked.OrderBy(s => asked.Count(o => Waits(s, o))).ThenBy(s => s.Name, StringComparer.OrdinalIgnoreCase))
             {
-                if (order.RingOf(service.Name) is { } ring) remarks.Add($"On {name} {string.Join(" waits for ", ring)}: a ring, in which nothing starts first. Fix that before the restart.");
+                if (order.RingOf(service.Name) is { } ring) remarks.Add($"On {name} {string.Join(" waits for ", ring)}: a circular dependency. Fix it before the restart.");
                 if (!covered.Add(service.Name)) continue;
                 var dependents = host.Services.Where(s => s.Running && s != service && Waits(s, service)).Select(s => s.Name).ToList();
                 covered.UnionWith(dependents);
-                Add(RunBookAct.Restart, "", name, $"restart {service.Name} on {name}{(dependents.Count > 0 ? $", and with it {string.Join(" and ", dependents)}" : "")}", dependents.Count > 0 ? "others wait for it: they stop and start with it" : "it runs on what it was started with until then",
+                Add(RunBookAct.Restart, "", name, $"restart {service.Name} on {name}{(dependents.Count > 0 ? $", and with it {string.Join(" and ", dependents)}" : "")}", dependents.Count > 0 ? "other services depend on it: they stop and start with it" : "it runs with the old password until then",
                     new RestartService(name, service.Name, service.Account) { Anew = true, RanSince = service.RunsSince, Dependents = dependents });
             }
 

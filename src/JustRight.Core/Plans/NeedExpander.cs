@@ -48,7 +48,7 @@ internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, 
         var applies = ConditionEvaluator.Evaluate(when, places.Value);
         if (applies is not null) return applies;
         var missing = Names(when).FirstOrDefault(n => places.Value(n) is null) ?? "a value";
-        faults.Add(new Fault("condition-unknown", when.At, "when", $"This condition hangs on '{missing}', which neither the estate nor the install states.")
+        faults.Add(new Fault("condition-unknown", when.At, "when", $"This condition depends on '{missing}', which neither the estate nor the install states.")
         {
             Expected = missing.EndsWith(".release", StringComparison.Ordinal) ? "a release on the instance in the estate" : "the facts it rests on",
         });
@@ -67,7 +67,7 @@ internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, 
 
             // Setup gives what it gives where it runs; on the other side it is ours.
             foreach (var (there, partner) in FailoverPartners.Of(right, instance, estate))
-                grants.Add(grant with { Id = $"{account.Key}/{there.Key}", Right = there, GivenBy = GivenBy.Us, Why = $"{(need.Why is null ? "" : need.Why + "; ")}{partner.Name} takes over from {name}, and what it holds at the instance does not come along" });
+                grants.Add(grant with { Id = $"{account.Key}/{there.Key}", Right = there, GivenBy = GivenBy.Us, Why = $"{(need.Why is null ? "" : need.Why + "; ")}{partner.Name} is the failover partner of {name}, and rights at the instance do not move with a failover" });
         }
 
         return grants;

@@ -53,7 +53,7 @@ internal sealed class PlaceMap
         var at = binding?.At ?? install.At;
         if (values.Count < place.AtLeast || values.Count > place.AtMost)
         {
-            faults.Add(new Fault("place-count", at, field, $"{sheet.Name} wants {Count(place)} for '{place.Key}' ({place.At}).") { Found = values.Count.ToString(System.Globalization.CultureInfo.InvariantCulture) });
+            faults.Add(new Fault("place-count", at, field, $"{sheet.Name} needs {Count(place)} for '{place.Key}' ({place.At}).") { Found = values.Count.ToString(System.Globalization.CultureInfo.InvariantCulture) });
             return;
         }
 

@@ -66,7 +66,7 @@ public sealed record PlannedGroup(
 public sealed record PlannedAccount(
     string Key, string Name, string? Dn, string Description, string Purpose, string WorksAs, bool PasswordNeverExpires, bool Existing, Origin At)
 {
-    /// <summary>Whether it shall not be able to change its own password.</summary>
+    /// <summary>Whether it must not be able to change its own password.</summary>
     public bool PasswordCannotChange { get; init; }
 
     /// <summary>Who changes its password, and whether the directory could keep it.</summary>

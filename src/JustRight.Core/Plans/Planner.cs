@@ -100,7 +100,7 @@ public static class Planner
                 var allowed = estate.Rules.AllowedSharing.FirstOrDefault(a => a.Install == install.Name && keys.All(a.Accounts.Contains));
                 if (allowed is not null)
                 {
-                    notes.Add($"{string.Join(" and ", keys)} share {shared.Key}, which {sheet.Name} says to keep apart. Allowed by {allowed.At}: {allowed.Why}");
+                    notes.Add($"{string.Join(" and ", keys)} share {shared.Key}, which {sheet.Name} keeps apart. Allowed by {allowed.At}: {allowed.Why}");
                     continue;
                 }
 
@@ -123,7 +123,7 @@ public static class Planner
         {
             var group = names.Groups.First(g => g.Key == shared.Key.Through);
             foreach (var account in names.AccountsIn(group).Where(a => !grants.Any(g => g.Account == a && g.Right == shared.Key.Right)))
-                yield return $"{account} will hold {shared.Key.Right} through {group.Key}, and no need of it asks for that ({shared.First().At}): a group of its own would be smaller.";
+                yield return $"{account} will hold {shared.Key.Right} through {group.Key}, and does not need it ({shared.First().At}): use a separate group.";
         }
     }
 

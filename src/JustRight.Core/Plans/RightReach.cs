@@ -19,7 +19,7 @@ public static class RightReach
     {
         ["sysadmin"] = (800, "sysadmin can do anything on its instance, in every database"),
         ["securityadmin"] = (790, "securityadmin can make itself sysadmin"),
-        ["serveradmin"] = (300, "serveradmin can stop and reshape the instance"),
+        ["serveradmin"] = (300, "serveradmin can stop and reconfigure the instance"),
         ["setupadmin"] = (250, "setupadmin can add linked servers"),
         ["processadmin"] = (250, "processadmin can end any session"),
         ["dbcreator"] = (200, "dbcreator can create, alter and restore databases"),
@@ -30,7 +30,7 @@ public static class RightReach
     private static readonly Dictionary<string, (int Points, string Reason)> DatabaseRoles = new(StringComparer.OrdinalIgnoreCase)
     {
         ["db_owner"] = (80, "db_owner can do anything in its database"),
-        ["db_securityadmin"] = (75, "db_securityadmin can make itself powerful in its database"),
+        ["db_securityadmin"] = (75, "db_securityadmin can grant itself any right in its database"),
         ["db_accessadmin"] = (40, "db_accessadmin lets others in"),
         ["db_ddladmin"] = (40, "db_ddladmin changes the database's structure"),
     };
@@ -40,8 +40,8 @@ public static class RightReach
     /// <summary>The points of one right, and the reason.</summary>
     public static (int Points, string Reason) Of(Right right) => right switch
     {
-        DomainGroupRight r when DomainWide.Contains(r.Group, StringComparer.OrdinalIgnoreCase) => (1000, $"{r.Group} rules the whole domain"),
-        DomainGroupRight r => (50, $"what {r.Group} brings is the group's affair"),
+        DomainGroupRight r when DomainWide.Contains(r.Group, StringComparer.OrdinalIgnoreCase) => (1000, $"{r.Group} controls the whole domain"),
+        DomainGroupRight r => (50, $"the rights of {r.Group} are not known here"),
         InstanceRoleRight r when RoleAttributeNames.PredefinedRoles.TryGetValue(r.Role, out var predefined) => predefined,
         InstanceRoleRight r => InstanceRoles.GetValueOrDefault(r.Role, (60, $"{r.Role} is a role of the instance")),
         InstancePermissionRight r when RoleAttributeNames.All.TryGetValue(r.Permission, out var attribute) => (attribute.Points, $"{r.Permission} lets it {attribute.Lets}"),
@@ -55,7 +55,7 @@ public static class RightReach
         LocalGroupRight r => (40, $"{r.Group} stays within its host"),
         DirectoryRight r => (DirectoryActs.ByAct[r.Act].Points, $"{r.Words} stays below {r.Branch}"),
         PrivilegeRight r => (Privileges.Points(r.Constant), $"{r.Constant} lets it {r.Words}"),
-        ProductRoleRight r => (30, r.Lets.Count == 0 ? $"what '{r.Identity}' may do is the affair of {r.Place}" : $"'{r.Identity}' lets it {string.Join(", ", r.Lets)} inside {r.Place}"),
+        ProductRoleRight r => (30, r.Lets.Count == 0 ? $"the rights of '{r.Identity}' are known only inside {r.Place}" : $"'{r.Identity}' lets it {string.Join(", ", r.Lets)} inside {r.Place}"),
         ServiceRight r => (5, $"{r.Service} is a service of its host"),
         LogonRight r => (5, $"{r.Words} stays within its host"),
         _ => (100, $"the reach of {right.Words} is not known here"),

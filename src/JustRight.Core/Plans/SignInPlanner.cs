@@ -16,19 +16,19 @@ internal static class SignInPlanner
     {
         if (install.SignIn is not { } here)
         {
-            if (sheet.SignIn is not null) notes.Add($"{sheet.Title} lets people sign in with their directory account, and the install names no directory for that: sign-in.directory.");
+            if (sheet.SignIn is not null) notes.Add($"{sheet.Title} lets people sign in with their directory account, and the install names no directory: sign-in.directory.");
             return null;
         }
 
         if (sheet.SignIn is not { } wants)
         {
-            faults.Add(new Fault("needless-key", here.At, "sign-in", $"{sheet.Name} says nothing of people signing in.") { Expected = "no sign-in" });
+            faults.Add(new Fault("needless-key", here.At, "sign-in", $"{sheet.Name} has no sign-in section.") { Expected = "no sign-in" });
             return null;
         }
 
         if (estate.PeopleDirectories.FirstOrDefault(d => d.Key == here.Directory) is not { } directory)
         {
-            faults.Add(new Fault("unknown-directory", here.Line("directory"), "sign-in.directory", $"'{here.Directory}' is not a directory of people in {estate.Name}.")
+            faults.Add(new Fault("unknown-directory", here.Line("directory"), "sign-in.directory", $"'{here.Directory}' is not a people-directory of {estate.Name}.")
             {
                 Expected = "a key of the estate's people-directories",
                 Nearest = Spelling.Nearest(here.Directory, estate.PeopleDirectories.Select(d => d.Key)),
@@ -42,7 +42,7 @@ internal static class SignInPlanner
         Fits(sheet, wants, here, directory, account, faults);
         var both = wants.Security.Where(directory.Offers.ContainsKey).ToList();
         if (both.Count == 0)
-            faults.Add(new Fault("no-way", here.Line("directory"), "sign-in.directory", $"{sheet.Title} and '{directory.Key}' know no way to talk to each other.") { Found = $"{Words(wants.Security)} and {Words(directory.Offers.Keys)}", Expected = "one of tls, start-tls, plain on both sides" });
+            faults.Add(new Fault("no-way", here.Line("directory"), "sign-in.directory", $"{sheet.Title} and '{directory.Key}' support no common connection.") { Found = $"{Words(wants.Security)} and {Words(directory.Offers.Keys)}", Expected = "one of tls, start-tls, plain on both sides" });
         if (faults.Count > before) return null;
 
         return new PlannedSignIn(directory, wants, here, both[0], [.. places[wants.Settings.TypedOn].Select(s => s.Host)])
@@ -68,13 +68,13 @@ internal static class SignInPlanner
         if (account is null && here.BindAs is null)
             faults.Add(new Fault("missing-key", here.Line("bind-as"), "sign-in.bind-as", $"No account of the plan can bind to '{directory.Key}'.") { Expected = "bind-as: the distinguished name of an account of that directory" });
         if (here.BindAs is not null && wants.BindForm != BindForm.Dn)
-            faults.Add(new Fault("wrong-value", here.Line("bind-as"), "sign-in.bind-as", $"{sheet.Title} wants its bind account by another name than the distinguished one ({wants.At}).") { Expected = "an account of the sheet in the estate's own domain" });
+            faults.Add(new Fault("wrong-value", here.Line("bind-as"), "sign-in.bind-as", $"{sheet.Title} needs its bind account in another form than its DN ({wants.At}).") { Expected = "an account of the sheet in the estate's own domain" });
         if (directory.Family != DirectoryFamily.AdLike && wants.BindForm != BindForm.Dn)
-            faults.Add(new Fault("wrong-family", here.Line("directory"), "sign-in.directory", $"'{directory.Key}' takes distinguished names alone, and {sheet.Title} writes its bind account another way ({wants.At})."));
+            faults.Add(new Fault("wrong-family", here.Line("directory"), "sign-in.directory", $"'{directory.Key}' accepts only DNs, and {sheet.Title} needs its bind account in another form ({wants.At})."));
         if (wants.Enter is not null && !directory.IsOfDomain && here.EnterThrough is null)
-            faults.Add(new Fault("missing-key", here.Line("enter-through"), "sign-in.enter-through", $"{sheet.Title} lets members of a group enter, and no group of the plan is in '{directory.Key}'.") { Expected = "enter-through: the distinguished name of a group of that directory" });
+            faults.Add(new Fault("missing-key", here.Line("enter-through"), "sign-in.enter-through", $"{sheet.Title} lets members of a group sign in, and no group of the plan is in '{directory.Key}'.") { Expected = "enter-through: the distinguished name of a group of that directory" });
         if (here.EnterMembers.Count > 0 && (wants.Enter is null || !directory.IsOfDomain || here.EnterThrough is not null))
-            faults.Add(new Fault("needless-key", here.Line("enter-members"), "sign-in.enter-members", "No group of the plan says who may enter here, so that nobody can be put into it.") { Expected = "a sheet with 'enter', and a directory of the estate's domain" });
+            faults.Add(new Fault("needless-key", here.Line("enter-members"), "sign-in.enter-members", "The plan has no group for sign-in here, so it can have no members.") { Expected = "a sheet with 'enter', and a directory of the estate's domain" });
         foreach (var (field, text) in new[] { ("bind-as", here.BindAs), ("enter-through", here.EnterThrough) })
             if (text is not null && !DistinguishedName.TryParse(text, out _))
                 faults.Add(new Fault("not-a-dn", here.Line(field), $"sign-in.{field}", "This is not a distinguished name.") { Found = $"'{text}'", Expected = "a name such as cn=reader,ou=Services,dc=contractors,dc=example" });

@@ -141,7 +141,7 @@ public sealed class Holdings
     /// <summary>What it may do to the objects below a right's branch; or null with the reason why that cannot be said.</summary>
     public (BranchAnswer? Answer, AccessTree? Tree, string? Unseen) Branch(DirectoryRight right)
     {
-        if (_directory is null) return (null, null, "the access lists of the directory were not surveyed");
+        if (_directory is null) return (null, null, "the ACLs of the directory were not surveyed");
         var (answer, unseen) = _directory.Of(right);
         return (answer, _directory.Tree, unseen);
     }

@@ -67,14 +67,14 @@ public sealed record SheetGroup(string Key, string Purpose, GroupScope Scope, IR
 public sealed record SheetAccount(
     string Key, string Purpose, string WorksAs, bool PasswordNeverExpires, IReadOnlyList<NeedClause> Needs, IReadOnlyList<ForbiddenHolding> Forbidden, Origin At)
 {
-    /// <summary>Whether it shall not be able to change its own password.</summary>
+    /// <summary>Whether it must not be able to change its own password.</summary>
     public bool PasswordCannotChange { get; init; }
 
     /// <summary>Who changes its password, and where else it is typed.</summary>
     public SheetPassword Password { get; init; } = SheetPassword.Unsaid(At);
 }
 
-/// <summary>Something an account must not hold, with the reason: a domain group, or what no entry of the directory may let it do.</summary>
+/// <summary>Something an account must not hold, with the reason: a domain group, or an act that no ACE may allow it.</summary>
 /// <param name="Group">The group, or null.</param>
 /// <param name="Act">The act, or null.</param>
 /// <param name="Attributes">The attributes of an act that names them.</param>

@@ -18,7 +18,7 @@ public static class SheetRules
         if (!act.NamesAttributes && attributes.Count > 0)
             yield return new Fault("needless-key", at, field + ".attributes", $"'{act.Words}' goes with no attributes.") { Found = string.Join(", ", attributes) };
         if (act.Class is null && of is null)
-            yield return new Fault("missing-key", at, field + ".of", $"'{act.Words}' needs the class of object.") { Expected = "of: user, group, computer or another class" };
+            yield return new Fault("missing-key", at, field + ".of", $"'{act.Words}' needs an object class.") { Expected = "of: user, group, computer or another class" };
     }
 
     /// <summary>The names that conditions of a sheet may use, with their types. Facts come in the order written.</summary>
@@ -70,7 +70,7 @@ public static class SheetRules
         {
             var field = $"groups.{group.Key}.members";
             if (_accounts.Contains(group.Key))
-                _faults.Add(new Fault("duplicate-name", group.At, $"groups.{group.Key}", $"'{group.Key}' is an account as well: members could mean either."));
+                _faults.Add(new Fault("duplicate-name", group.At, $"groups.{group.Key}", $"'{group.Key}' is an account too: members would be ambiguous."));
             foreach (var member in group.Members) Known("unknown-member", member, [.. _accounts, .. _groups.Keys], group.At, field, "an account or a group of this sheet");
             if (Ring(group) is { } ring)
                 _faults.Add(new Fault("cyclic-group", group.At, field, $"Group '{group.Key}' contains itself.") { Found = string.Join(" -> ", ring), Expected = "groups without a ring" });
@@ -103,7 +103,7 @@ public static class SheetRules
                 case AnyOf any:
                     for (var i = 0; i < any.Alternatives.Count; i++) CheckClause(any.Alternatives[i], $"{field}.any-of[{i}]");
                     foreach (var inner in any.Alternatives.Where(HasAnyOf))
-                        _faults.Add(new Fault("nested-any-of", inner.At, field, "An alternative may not hold alternatives of its own.") { Expected = "the alternatives written out side by side" });
+                        _faults.Add(new Fault("nested-any-of", inner.At, field, "An alternative cannot contain alternatives.") { Expected = "the alternatives written out side by side" });
                     foreach (var twice in any.Alternatives.Where(a => a.Called is not null).GroupBy(a => a.Called).Where(g => g.Count() > 1))
                         _faults.Add(new Fault("duplicate-name", twice.Last().At, field, $"Two alternatives are called '{twice.Key}'."));
                     break;
@@ -156,7 +156,7 @@ public static class SheetRules
         {
             var field = $"accounts.{account.Key}.password";
             if (account.Password.ChangedBy == PasswordKeeper.Product && account.WorksAs != "pool" && !sheet.Services.Any(s => s.RunsAs == account.Key))
-                _faults.Add(new Fault("wrong-value", account.Password.At, $"{field}.changed-by", $"A product changes passwords only of accounts that it runs its services under, and no service of this sheet runs as '{account.Key}'.") { Found = "product", Expected = "us, or a service with as: " + account.Key });
+                _faults.Add(new Fault("wrong-value", account.Password.At, $"{field}.changed-by", $"A product changes only the passwords of accounts under which it runs its services, and no service of this sheet runs as '{account.Key}'.") { Found = "product", Expected = "us, or a service with as: " + account.Key });
             for (var i = 0; i < account.Password.TypedIn.Count; i++)
             {
                 var typed = account.Password.TypedIn[i];
@@ -165,14 +165,14 @@ public static class SheetRules
                 if (typed.ReadBy is not { } service) continue;
                 Known("unknown-service", service, sheet.Services.Select(s => s.Name), typed.At, $"{field}.typed-in[{i}].read-by", "a service of this sheet");
                 if (typed.On is null)
-                    _faults.Add(new Fault("missing-key", typed.At, $"{field}.typed-in[{i}].on", "A service that reads a password at its start does so on its host.") { Expected = "on: the host place" });
+                    _faults.Add(new Fault("missing-key", typed.At, $"{field}.typed-in[{i}].on", "A service reads a password at its start on its own host.") { Expected = "on: the host place" });
             }
         }
 
         private void CheckSignIn(SheetSignIn signIn)
         {
             if (signIn.BindAccount is { } account && Known("unknown-account", account, _accounts, signIn.Line("bind.account"), "sign-in.bind.account", "an account of this sheet") && sheet.Accounts.First(a => a.Key == account).WorksAs != "bind")
-                _faults.Add(new Fault("wrong-value", signIn.Line("bind.account"), "sign-in.bind.account", $"'{account}' does something else besides binding.") { Expected = "an account with works-as: bind" });
+                _faults.Add(new Fault("wrong-value", signIn.Line("bind.account"), "sign-in.bind.account", $"'{account}' has other duties besides the bind.") { Expected = "an account with works-as: bind" });
             if (signIn.Enter is { } enter) Known("unknown-group", enter, _groups.Keys, signIn.Line("enter"), "sign-in.enter", "a group of this sheet");
             var settings = signIn.Settings;
             if (Known("unknown-place", settings.TypedOn, _places.Keys, signIn.Line("settings.typed-on"), "sign-in.settings.typed-on", "a place of this sheet") && _places[settings.TypedOn].Kind != PlaceKind.Host)
@@ -182,7 +182,7 @@ public static class SheetRules
                 var field = settings.Fields[i];
                 if (field.Is is { } key) Known("unknown-value", key, SignIn.Settings.SettingKeys.All.Select(k => k.Key), field.At, $"sign-in.settings.fields[{i}].is", "a neutral name of a setting");
                 if (field.Is == SignIn.Settings.SettingKeys.SignInFilter && signIn.TypedName is null)
-                    _faults.Add(new Fault("missing-key", field.At, "sign-in.typed-name", "A filter for the name that a person types needs the product's placeholder for it.") { Expected = "typed-name: such as {0}" });
+                    _faults.Add(new Fault("missing-key", field.At, "sign-in.typed-name", "A filter for the typed name needs the product's placeholder.") { Expected = "typed-name: such as {0}" });
             }
         }
 
@@ -197,7 +197,7 @@ public static class SheetRules
         private void WantYesNo(Condition condition, string field)
         {
             if (ConditionTypes.Check(condition, _names, field, _faults) is { } type && type != Conditions.ValueType.YesNo)
-                _faults.Add(new Fault("condition-type", condition.At, field, "A condition must come out as yes or no.") { Expected = "a yes or no" });
+                _faults.Add(new Fault("condition-type", condition.At, field, "A condition must be yes or no.") { Expected = "a yes or no" });
         }
     }
 }

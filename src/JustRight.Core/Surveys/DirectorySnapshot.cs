@@ -105,7 +105,7 @@ public sealed record DirectoryPrincipal(Sid Sid, PrincipalKind Kind, string Name
     /// <summary>When its password was last set, or null when it never was, or that was not read.</summary>
     public DateTimeOffset? PasswordSetAt { get; init; }
 
-    /// <summary>When its password expires by the policy that counts for it, or null when it does not, or that was not read [MS-ADTS 3.1.1.4.5.36].</summary>
+    /// <summary>When its password expires under its password policy, or null when it does not, or that was not read [MS-ADTS 3.1.1.4.5.36].</summary>
     public DateTimeOffset? PasswordExpiresAt { get; init; }
 
     /// <summary>When it ends, or null when it does not.</summary>

@@ -4,7 +4,7 @@ namespace JustRight.Core.Surveys;
 
 /// <summary>What was read of a host.</summary>
 /// <param name="Unread">Why nothing could be read, or null.</param>
-/// <param name="LogonLists">The lists of log-on rights and privileges as they count, denying ones included.</param>
+/// <param name="LogonLists">The lists of effective log-on rights and privileges, denying ones included.</param>
 /// <param name="UnreadParts">Lists that could not be read, though the host could.</param>
 public sealed record HostSnapshot(
     string Name, DateTimeOffset ReadAt, string? Unread, IReadOnlyList<LocalGroup> LocalGroups, IReadOnlyList<LogonList> LogonLists, IReadOnlyList<UnreadPart> UnreadParts)

@@ -32,7 +32,7 @@ public sealed record Survey(
         {
             if (instance.Unread is not null) yield return new UnreadPlace(instance.Name, instance.Unread, instance.ReadAt);
             foreach (var part in instance.UnreadParts) yield return new UnreadPlace($"{part.Part} of {instance.Name}", part.Reason, instance.ReadAt);
-            if (instance.PostgreSql?.SignInUnread is { } signIn) yield return new UnreadPlace($"who signs in to {instance.Name} as whom", signIn, instance.ReadAt);
+            if (instance.PostgreSql?.SignInUnread is { } signIn) yield return new UnreadPlace($"the roles of accounts at {instance.Name}", signIn, instance.ReadAt);
             foreach (var database in instance.Databases.Where(d => d.Unread is not null))
                 yield return new UnreadPlace($"{instance.Name}/{database.Name}", database.Unread!, instance.ReadAt);
         }

@@ -79,7 +79,7 @@ public sealed class RemedyMaker(AccessSweep sweep, string domain, string princip
         var rule = AccessRule.Of(ace, nameOf(ace.Trustee));
         var (after, position) = AclEditor.Remove(_tree.DescriptorOf(at)!, ace);
         return new Remedy(
-            $"{number}-undeny", $"take away the entry on {_tree[at].Dn} that denies it to {rule.Principal}",
+            $"{number}-undeny", $"remove the ACE on {_tree[at].Dn} that denies it to {rule.Principal}",
             [new RemoveAccessRule(domain, _tree[at].Dn, rule, AceWords.What(rule.Rights, rule.ObjectType, rule.InheritedBy, _tree.Schema), position)],
             Preview(failure, new Dictionary<int, SecurityDescriptor> { [at] = after }));
     }

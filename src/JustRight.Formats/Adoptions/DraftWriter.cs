@@ -17,9 +17,9 @@ public static class DraftWriter
     {
         var adoption = draft.Adoption;
         using var text = new StringWriter(CultureInfo.InvariantCulture) { NewLine = "\n" };
-        text.WriteLine($"# Drafted from what the accounts of {adoption.Name} were found to hold. It says what is held, not yet what the product asks for:");
-        text.WriteLine("# hold it against the product's own guide, and make it smaller.");
-        foreach (var unseen in draft.Unseen) text.WriteLine($"# Not read, so more may be held there: {unseen.ReplaceLineEndings(" ")}");
+        text.WriteLine($"# Drafted from what the accounts of {adoption.Name} were found to hold. It lists what is held, not what the product asks for:");
+        text.WriteLine("# compare it with the product's own guide, and make it smaller.");
+        foreach (var unseen in draft.Unseen) text.WriteLine($"# Not read, more may be held there: {unseen.ReplaceLineEndings(" ")}");
         text.WriteLine("sheet: 1");
         text.WriteLine($"product: {adoption.Product}");
         text.WriteLine($"release: {Quoted(adoption.Release)}");

@@ -41,7 +41,7 @@ public static class PostgreSqlStatements
         ChangeDatabaseOwner c => new(null, $"EXISTS (SELECT FROM pg_database d JOIN pg_roles r ON r.oid = d.datdba WHERE d.datname = {Literal(c.Database)} AND r.rolname = {Literal(c.Principal)})", $"ALTER DATABASE {Name(c.Database)} OWNER TO {Name(c.Principal)}"),
         GrantDatabasePermission c => Privilege(c.Database, c.Permission, c.On, c.Principal, gives: true),
         RevokeDatabasePermission c => Privilege(c.Database, c.Permission, c.On, c.Principal, gives: false),
-        _ => throw new ArgumentException($"{change.GetType().Name} is no change of this engine.", nameof(change)),
+        _ => throw new ArgumentException($"{change.GetType().Name} is not a change for this engine.", nameof(change)),
     };
 
     /// <summary>A script for psql that makes changes in order; each looks first and does nothing when it is true already, so it can be run again.</summary>
@@ -91,7 +91,7 @@ public static class PostgreSqlStatements
 
     private static SqlChange Privilege(string database, string privilege, string? on, string role, bool gives)
     {
-        var word = Privileges.FirstOrDefault(p => string.Equals(p, privilege, StringComparison.OrdinalIgnoreCase)) ?? throw new ArgumentException($"'{privilege}' is no privilege of this engine.", nameof(privilege));
+        var word = Privileges.FirstOrDefault(p => string.Equals(p, privilege, StringComparison.OrdinalIgnoreCase)) ?? throw new ArgumentException($"'{privilege}' is not a privilege of this engine.", nameof(privilege));
         var (what, list) = Securable.Of(on) switch
         {
             null => ($"DATABASE {Name(database)}", $"(SELECT coalesce(datacl, acldefault('d', datdba)) AS acl FROM pg_database WHERE datname = {Literal(database)}) o"),
@@ -108,7 +108,7 @@ public static class PostgreSqlStatements
         $"EXISTS (SELECT FROM pg_auth_members a JOIN pg_roles r ON r.oid = a.roleid JOIN pg_roles m ON m.oid = a.member WHERE r.rolname = {Literal(role)} AND m.rolname = {Literal(member)})";
 
     private static (string Word, string Column) Attribute(string permission) =>
-        RoleAttributeNames.All.TryGetValue(permission.ToUpperInvariant(), out var known) ? (permission.ToUpperInvariant(), known.Column) : throw new ArgumentException($"'{permission}' is no attribute of a role.", nameof(permission));
+        RoleAttributeNames.All.TryGetValue(permission.ToUpperInvariant(), out var known) ? (permission.ToUpperInvariant(), known.Column) : throw new ArgumentException($"'{permission}' is not a role attribute.", nameof(permission));
 
     /// <summary>Goes to another database on the same server. A database may be called like a connection string, so it is never given bare.</summary>
     private static string? Enter(StringBuilder text, string? database, string? context)

@@ -51,7 +51,7 @@ public static class TransactSql
         RemoveDatabaseRoleMember c => new(c.Database, Not + InRole(c.Database, "database", c.Role, c.Principal), $"ALTER ROLE {Name(c.Role)} DROP MEMBER {Name(c.Principal)}"),
         GrantDatabasePermission c => new(c.Database, Granted(c.Database, c.Permission, c.On, c.Principal), $"GRANT {Permission(c.Permission)}{OnClause(c.On)} TO {Name(c.Principal)}"),
         RevokeDatabasePermission c => new(c.Database, Not + Granted(c.Database, c.Permission, c.On, c.Principal), $"REVOKE {Permission(c.Permission)}{OnClause(c.On)} FROM {Name(c.Principal)}"),
-        _ => throw new ArgumentException($"{change.GetType().Name} is no change of this engine.", nameof(change)),
+        _ => throw new ArgumentException($"{change.GetType().Name} is not a change for this engine.", nameof(change)),
     };
 
     /// <summary>A script that makes changes in order; each looks first and does nothing when it is true already, so it can be run again.</summary>

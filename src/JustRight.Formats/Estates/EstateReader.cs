@@ -97,9 +97,9 @@ public static class EstateReader
         var webhook = map.TextOrNull("webhook") is { } text && Uri.TryCreate(text, UriKind.Absolute, out var address) ? address : null;
         if (map["webhook"] is { } at)
         {
-            if (webhook is null || webhook.UserInfo.Length > 0) faults.Add(new Fault("wrong-value", at.At, "rules.notices.webhook", "This is no address that can be called.") { Found = $"'{map.TextOrNull("webhook")}'", Expected = "an address such as https://notifications.fennmoor.example/just-right, without a name or password in it" });
-            else if (webhook.Scheme != Uri.UriSchemeHttps && !webhook.IsLoopback) faults.Add(new Fault("wrong-value", at.At, "rules.notices.webhook", "Notifications would cross the network for all to read.") { Found = webhook.Scheme, Expected = "https" });
-            if (map.TextOrNull("webhook-secret") is null) faults.Add(new Fault("missing-key", map.At, "rules.notices.webhook-secret", "What is sent to a webhook is signed: name the secret that signs it.") { Expected = "webhook-secret: NAME, with the secret under that name: justright secret set NAME" });
+            if (webhook is null || webhook.UserInfo.Length > 0) faults.Add(new Fault("wrong-value", at.At, "rules.notices.webhook", "This is not a valid address.") { Found = $"'{map.TextOrNull("webhook")}'", Expected = "an address such as https://notifications.fennmoor.example/just-right, without a name or password in it" });
+            else if (webhook.Scheme != Uri.UriSchemeHttps && !webhook.IsLoopback) faults.Add(new Fault("wrong-value", at.At, "rules.notices.webhook", "Notifications would cross the network unencrypted.") { Found = webhook.Scheme, Expected = "https" });
+            if (map.TextOrNull("webhook-secret") is null) faults.Add(new Fault("missing-key", map.At, "rules.notices.webhook-secret", "Webhook calls are signed: name the secret for the signature.") { Expected = "webhook-secret: NAME, with the secret under that name: justright secret set NAME" });
         }
 
         return new NotificationRules(map.List("mail"), webhook, map.TextOrNull("webhook-secret"));

@@ -31,7 +31,7 @@ internal static class PeopleDirectories
         new("plain-text-because", new Shape.Text("why passwords may go over the wire in plain text here; the settings repeats it")),
         new("reach", new Shape.Text("how we reach it", null, null, ["simulation", "ldap", "none"])),
         new("sign-in-as", new Shape.Text("the account that surveys bind as")),
-        new("secret", Words.Key("the name of the secret, kept by the service, that holds its password")),
+        new("secret", Words.Key("the secret with its password")),
     ]));
 
     /// <summary>Reads one.</summary>

@@ -15,7 +15,7 @@ public static class HandoverWords
 
     /// <summary>What this is, in one paragraph.</summary>
     public static string Lead(Handover handover) =>
-        $"The {handover.TeamName} team is asked for {handover.Steps.Count} {(handover.Steps.Count == 1 ? "step" : "steps")} at {handover.Place}. They come from the sheet {handover.Sheet} ({handover.Source}), laid over the estate {handover.Estate} for the install {handover.Install}, and from what was read at {Time(handover.SurveyedAt)}.{(handover.After.Count > 0 ? $" It comes after: {string.Join(", ", handover.After)}." : "")}{(handover.Simulated ? " The estate is PRETEND: this is a demonstration." : "")}";
+        $"The {handover.TeamName} team is asked for {handover.Steps.Count} {(handover.Steps.Count == 1 ? "step" : "steps")} at {handover.Place}. They come from the sheet {handover.Sheet} ({handover.Source}), the estate {handover.Estate}, the install {handover.Install}, and the survey of {Time(handover.SurveyedAt)}.{(handover.After.Count > 0 ? $" It comes after: {string.Join(", ", handover.After)}." : "")}{(handover.Simulated ? " The estate is PRETEND: this is a demonstration." : "")}";
 
     /// <summary>How to carry it out, in steps.</summary>
     public static IReadOnlyList<string> HowTo(Handover handover) => handover.Team switch
@@ -24,30 +24,30 @@ public static class HandoverWords
         [
             $"Copy this folder to {handover.Place} and open an elevated Windows PowerShell there.",
             @"Read what would be done: .\make-host-changes.ps1 -WhatIf",
-            @"Do it: .\make-host-changes.ps1 (it looks before each change, skips what is true already, stops at the first failure, and can be run again)",
-            @"Let us see that it is done: .\collect-host-facts.ps1 -To facts.json, and send facts.json and record.jsonl back",
+            @"Do it: .\make-host-changes.ps1 (it checks before each change, skips what is already done, stops at the first failure, and can be run again)",
+            @"Show that it is done: .\collect-host-facts.ps1 -To facts.json, and send facts.json and record.jsonl back",
         ],
         Team.Directory => handover.Steps.Any(s => s.Change is ChangePolicyList)
-            ? ["Apply changes.ldif with an ordinary LDAP client; set the passwords of new accounts yourselves.", "Set each list of a policy as its step says: the whole new list, in the policy's own editor; rights-of-policy files hold the same as a security template."]
+            ? ["Apply changes.ldif with an ordinary LDAP client; set the passwords of new accounts yourselves.", "Set each policy list as its step says: the complete new list, in the policy editor; the rights-of-policy files hold the same as a security template."]
             : ["Apply changes.ldif with an ordinary LDAP client; set the passwords of new accounts yourselves."],
         Team.Database when HasSql(handover) && handover.Engine == "postgresql" =>
         [
             "Read give.sql: each step says what it does and why.",
-            "Run it as a superuser, or as the owner of what it touches, with psql -f give.sql; it stops at the first error, and can be run again.",
-            "Let us see that it is done: run check.sql, which changes nothing, and send its answer back.",
+            "Run it as a superuser, or as the owner of the objects, with psql -f give.sql; it stops at the first error, and can be run again.",
+            "Show that it is done: run check.sql, which changes nothing, and send its answer back.",
         ],
         Team.Database when HasSql(handover) =>
         [
             "Read give.sql: each step says what it does and why.",
             "Run it as a member of securityadmin or above on the instance, with your usual client, stopping at the first error (with sqlcmd: -E -b -x -i give.sql). It can be run again.",
-            "Let us see that it is done: run check.sql, which changes nothing, and send its answer back.",
+            "Show that it is done: run check.sql, which changes nothing, and send its answer back.",
         ],
-        Team.Database => ["Make the steps in order, as one who administers the instance."],
+        Team.Database => ["Make the steps in order, as an administrator of the instance."],
         _ =>
         [
-            "Make the steps in order, inside the product, as one who administers it: exactly what each lists, and nothing more.",
-            "Look at the result there, and tell us that you did and what you saw: your name and the time are kept, and your word counts until the sheet's term ends.",
-            $"We write it down with justright confirm {handover.Install} ACCOUNT IDENTITY --seen-by NAME.",
+            "Make the steps in order, inside the product, as its administrator: exactly what each step lists.",
+            "Look at the result there, and tell us what you saw: your name and the time are recorded, and the confirmation is valid for the days set in the sheet.",
+            $"We record it with justright confirm {handover.Install} ACCOUNT IDENTITY --seen-by NAME.",
         ],
     };
 
@@ -58,17 +58,17 @@ public static class HandoverWords
     /// <summary>How to take it back.</summary>
     public static string HowToUndo(Handover handover) => handover.Team switch
     {
-        Team.Host => @".\make-host-changes.ps1 -Changes undo.json takes all of it back, in the right order.",
-        Team.Directory => "undo.ldif takes the directory's part back, in the right order.",
-        Team.Database when HasSql(handover) => "undo.sql takes all of it back, in the right order.",
-        _ => "These steps take all of it back, in this order:",
+        Team.Host => @".\make-host-changes.ps1 -Changes undo.json undoes everything, in the right order.",
+        Team.Directory => "undo.ldif undoes the directory changes, in the right order.",
+        Team.Database when HasSql(handover) => "undo.sql undoes everything, in the right order.",
+        _ => "These steps undo everything, in this order:",
     };
 
     /// <summary>The whole new list of a policy's right, for a person to compare.</summary>
     public static IReadOnlyList<string> Details(Change change) => change switch
     {
         ChangePolicyList c => [$"policy {c.Name} {c.Policy}", $"the list of {c.Constant} was: {List(c.OldEntries)}", $"and becomes, whole: {List(c.Entries)}", $"it counts on: {string.Join(", ", c.Hosts)}"],
-        SetServiceAccount c => [$"it ran as {c.OldAccount}", c.NeedsPassword ? "the script asks for the password; it is written nowhere" : "no password is needed"],
+        SetServiceAccount c => [$"it ran as {c.OldAccount}", c.NeedsPassword ? "the script asks for the password and stores it nowhere" : "no password is needed"],
         _ => [],
     };
 

@@ -10,19 +10,19 @@ internal static class HostFactsShape
     private const string TimePattern = "[0-9]{4}-[0-9]{2}-[0-9]{2}T[0-9]{2}:[0-9]{2}:[0-9]{2}(\\.[0-9]{1,9})?(Z|[+-][0-9]{2}:[0-9]{2})";
     private const string PolicyPattern = "\\{[0-9A-Fa-f]{8}(-[0-9A-Fa-f]{4}){3}-[0-9A-Fa-f]{12}\\}";
 
-    private static readonly Shape.List Entries = new("who is on it: *SID, or a name", new Shape.Text("*SID, or a name"));
+    private static readonly Shape.List Entries = new("its members: *SID, or a name", new Shape.Text("*SID, or a name"));
 
     /// <summary>The whole file.</summary>
     public static readonly Shape.Map Root = new(
-        "What was read of one host",
+        "Facts of one host",
         [
             new("host-facts", new Shape.Number("the version of the format", 1, 1), true),
             new("read-at", Time("when it was read"), true),
-            new("read-by", new Shape.Text("who read it, as the host calls the reader")),
+            new("read-by", new Shape.Text("who read it, by the host's name for the reader")),
             new("host", new Shape.Map("the host", [
                 new("name", new Shape.Text("its short name", Words.HostPattern, Words.HostSays), true),
                 new("domain", new Shape.Text("the DNS name of its domain")),
-                new("role", new Shape.Text("what it is in its domain", null, null, ["member", "controller", "standalone"]), true),
+                new("role", new Shape.Text("its role in the domain", null, null, ["member", "controller", "standalone"]), true),
                 new("system", new Shape.Text("its operating system and release")),
                 new("started-at", Time("when it last started")),
             ]), true),
@@ -31,29 +31,29 @@ internal static class HostFactsShape
                 new("sid", Sid("its SID"), true),
                 new("members", new Shape.List("its direct members", new Shape.Map("a member", [
                     new("sid", Sid("its SID"), true),
-                    new("name", new Shape.Text("its name, where it has one")),
+                    new("name", new Shape.Text("its name, if it has one")),
                 ])), true),
             ]))),
-            new("rights", new Shape.List("log-on rights and privileges as they count", new Shape.Map("one right", [
+            new("rights", new Shape.List("effective log-on rights and privileges", new Shape.Map("one right", [
                 new("right", new Shape.Text("its constant", "Se[A-Za-z]{4,60}", "a constant such as SeBatchLogonRight"), true),
                 new("entries", Entries, true),
-                new("policy", new Shape.Text("the policy the list comes from; absent when it is the host's own", PolicyPattern, "an identifier in braces")),
+                new("policy", new Shape.Text("the policy from which the list comes; absent if it is the host's own list", PolicyPattern, "an identifier in braces")),
             ]))),
             new("services", new Shape.List("its services", new Shape.Map("a service", [
                 new("name", new Shape.Text("its short name"), true),
                 new("title", new Shape.Text("its title")),
-                new("account", new Shape.Text("what it runs as from its next start; absent for LocalSystem")),
+                new("account", new Shape.Text("its account from the next start; absent for LocalSystem")),
                 new("start", new Shape.Text("when it starts", null, null, [.. Enum.GetValues<Core.Surveys.ServiceStart>().Select(ServiceWords.Of)]), true),
                 new("running", new Shape.YesNo("whether it runs now"), true),
-                new("waits-for", new Shape.List("what must run before it: services by name, groups of services as +name", new Shape.Text("a service"))),
+                new("waits-for", new Shape.List("its dependencies: services by name, groups of services as +name", new Shape.Text("a service"))),
                 new("runs-now-as", new Shape.Text("what it runs as now")),
                 new("runs-now-as-sid", Sid("the SID of that")),
                 new("runs-since", Time("since when it runs")),
             ]))),
-            new("policies", new Shape.List("the policies it has applied, the one of highest precedence first", new Shape.Map("a policy", [
+            new("policies", new Shape.List("the policies it has applied, highest precedence first", new Shape.Map("a policy", [
                 new("id", new Shape.Text("its identifier", PolicyPattern, "an identifier in braces"), true),
                 new("name", new Shape.Text("its name")),
-                new("rights", new Shape.List("the lists of rights in its template, where the host could read that", new Shape.Map("one list", [
+                new("rights", new Shape.List("the lists of rights in its template, if the host could read them", new Shape.Map("one list", [
                     new("right", new Shape.Text("its constant"), true),
                     new("entries", Entries, true),
                 ]))),

@@ -7,7 +7,7 @@ internal static class InstallShape
 {
     private static readonly Shape.Map NameChoice = new("a name chosen here", [
         new("name", new Shape.Text("a name other than the pattern's")),
-        new("existing", new Shape.Text("an object that was there before us")),
+        new("existing", new Shape.Text("an existing object")),
     ])
     {
         ExactlyOneOf = ["name", "existing"],
@@ -15,7 +15,7 @@ internal static class InstallShape
 
     /// <summary>The whole file.</summary>
     public static readonly Shape.Map Root = new(
-        "One product being put into one estate",
+        "One product in one estate",
         [
             new("install", new Shape.Number("the version of the install language", 1, 1), true),
             new("name", Words.Key("the install, as one word"), true),
@@ -29,7 +29,7 @@ internal static class InstallShape
             new("never-expires", Words.Named("accounts whose password never expires, and why", new Shape.Map("a choice", [
                 new("why", new Shape.Text("the reason"), true),
                 new("by", new Shape.Text("who chose"), true),
-                new("review-by", new Shape.Text("the day by which somebody looks at it again", "[0-9]{4}-[0-9]{2}-[0-9]{2}", "a day such as 2027-03-01"), true),
+                new("review-by", new Shape.Text("the day by which somebody must look at it again", "[0-9]{4}-[0-9]{2}-[0-9]{2}", "a day such as 2027-03-01"), true),
             ]))),
             new("answers", Words.Named("answers to the sheet's questions", new Shape.Text("an answer"))),
             new("choices", new Shape.Named("choices among alternatives, by account.decision", "[a-z][a-z0-9-]*\\.[a-z][a-z0-9-]*", "account.decision", new Shape.Map("a choice", [

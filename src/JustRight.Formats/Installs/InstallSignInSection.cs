@@ -8,17 +8,17 @@ namespace JustRight.Formats.Installs;
 internal static class InstallSignInSection
 {
     /// <summary>Its shape.</summary>
-    public static readonly Shape.Map Shape = new("with which directory people sign in here, and what is expected of it", [
+    public static readonly Shape.Map Shape = new("the directory with which people sign in here, and what is expected", [
         new("directory", Words.Key("the estate's key of the directory"), true),
-        new("bind-as", new Shape.Text("an account of the directory's own to bind as, where the plan makes none: its distinguished name")),
-        new("bind-secret", Words.Key("the name of the secret, kept by the service, that holds the bind account's password")),
-        new("enter-through", new Shape.Text("a group of the directory's own whose members may enter, where the plan makes none: its distinguished name")),
-        new("enter-members", new Shape.List("groups and people of the domain that belong in the plan's group of those who may enter, by logon name", new Shape.Text("a group or a person"), true)),
-        new("groups-start", new Shape.List("what the names of groups start with that an administrator sees; what the sheet says unless said otherwise", new Shape.Text("a beginning"), true)),
+        new("bind-as", new Shape.Text("an existing bind account, if the plan creates none: its DN")),
+        new("bind-secret", Words.Key("the secret with the bind account's password")),
+        new("enter-through", new Shape.Text("an existing group whose members may sign in, if the plan creates none: its DN")),
+        new("enter-members", new Shape.List("groups and people of the domain that belong in the planned group for sign-in, by logon name", new Shape.Text("a group or a person"), true)),
+        new("groups-start", new Shape.List("the prefix of group names that an administrator sees; by default the sheet's", new Shape.Text("a beginning"), true)),
         new("expected-people", new Shape.Number("how many people are expected", 0, 10_000_000)),
         new("expected-names", new Shape.List("the logon names of the people expected", new Shape.Text("a logon name"))),
         new("expected-groups", new Shape.List("the names of the groups that an administrator should see", new Shape.Text("a group"))),
-        new("may-enter", new Shape.Text("the logon name of somebody who must be able to sign in")),
+        new("may-enter", new Shape.Text("the logon name of a person who must be able to sign in")),
         new("may-not-enter", new Shape.List("the logon names of people who must not", new Shape.Text("a logon name"), true)),
     ]);
 

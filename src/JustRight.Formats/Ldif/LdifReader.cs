@@ -48,7 +48,7 @@ public sealed class LdifReader(string file, Func<string, bool> keeps)
         if (line.Length > 0 && line[0] == ' ')
         {
             if (_isOpen) _line.Append(line, 1, line.Length - 1);
-            else Fault("ldif-line", _number, "A line that begins with a space carries on the one above it, and there is none.", null);
+            else Fault("ldif-line", _number, "A line that begins with a space continues the line above, and there is none.", null);
             return;
         }
 
@@ -68,7 +68,7 @@ public sealed class LdifReader(string file, Func<string, bool> keeps)
     {
         CloseLine();
         CloseRecord();
-        if (_entries.Count == 0 && _faults.Count == 0) Fault("ldif-empty", 1, "There is no object in this file.", "records that begin with dn:");
+        if (_entries.Count == 0 && _faults.Count == 0) Fault("ldif-empty", 1, "This file contains no object.", "records that begin with dn:");
         return _entries;
     }
 
@@ -86,7 +86,7 @@ public sealed class LdifReader(string file, Func<string, bool> keeps)
         var colon = line.IndexOf(':', StringComparison.Ordinal);
         if (colon <= 0)
         {
-            Fault("ldif-line", _start, "This is neither a comment nor an attribute with a value.", "attribute: value");
+            Fault("ldif-line", _start, "This is neither a comment nor an attribute and value.", "attribute: value");
             return;
         }
 
@@ -118,7 +118,7 @@ public sealed class LdifReader(string file, Func<string, bool> keeps)
 
         if (!name.Equals("dn", StringComparison.OrdinalIgnoreCase))
         {
-            Fault("ldif-record", _start, $"A record begins with dn:, and this one with {(name.Length > 40 ? "something else" : name + ":")}.", name is "search" or "ref" ? "plain LDIF, without the client's own remarks (ldapsearch has -LLL for that)" : "dn: CN=…");
+            Fault("ldif-record", _start, $"A record begins with dn:, and this one with {(name.Length > 40 ? "something else" : name + ":")}.", name is "search" or "ref" ? "plain LDIF without the client's comments (ldapsearch: -LLL)" : "dn: CN=…");
             Skip();
             return;
         }
@@ -148,7 +148,7 @@ public sealed class LdifReader(string file, Func<string, bool> keeps)
         switch (line[colon + 1])
         {
             case '<':
-                Fault("ldif-elsewhere", _start, $"The value of {line[..colon]} stands in another file, and that is not fetched.", "the value itself");
+                Fault("ldif-elsewhere", _start, $"The value of {line[..colon]} is in another file, which is not read.", "the value itself");
                 return null;
             case ':':
                 try
@@ -194,7 +194,7 @@ public sealed class LdifReader(string file, Func<string, bool> keeps)
         foreach (var (attribute, more) in values)
         {
             if (known.TryAdd(attribute, more) || known[attribute].Select(Convert.ToHexString).Order().SequenceEqual(more.Select(Convert.ToHexString).Order())) continue;
-            Fault("ldif-twice", _recordAt, $"{_dn} is in this file twice, with different values of {attribute}.", "what was read at one time, from one controller");
+            Fault("ldif-twice", _recordAt, $"{_dn} is in this file twice, with different values of {attribute}.", "an export from one time and one domain controller");
         }
     }
 

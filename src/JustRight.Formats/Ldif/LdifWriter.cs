@@ -59,7 +59,7 @@ public sealed class LdifWriter
                 break;
             case CreateAccount c:
                 _made[c.Name] = c.Dn;
-                _lines.Comment("disabled, and without a password: set one over TLS, then enable it");
+                _lines.Comment("disabled and without a password: set one over TLS, then enable the account");
                 Add(
                     c.Dn, ("objectClass", "user"), ("sAMAccountName", c.Name), ("userPrincipalName", c.Upn),
                     ("userAccountControl", (Disabled | (c.PasswordNeverExpires ? NeverExpires : 0)).ToString(CultureInfo.InvariantCulture)), ("description", c.Description), ("info", c.Note));
@@ -92,10 +92,10 @@ public sealed class LdifWriter
                 List(change);
                 break;
             case ChangePolicyList:
-                _lines.Comment("NOT IN THIS FILE: a policy's lists lie in its template and not in the directory. The handover says what the list becomes.");
+                _lines.Comment("NOT IN THIS FILE: a policy's lists are in its template, not in the directory. The handover has the new list.");
                 break;
             default:
-                _lines.Comment("NOT IN THIS FILE: what it names was not read. Take a survey, and write the file again.");
+                _lines.Comment("NOT IN THIS FILE: its objects were not read. Take a survey, and write the file again.");
                 break;
         }
     }
@@ -108,13 +108,13 @@ public sealed class LdifWriter
         if (sid is null || (_lists.GetValueOrDefault(dn) ?? _directory.DescriptorOf(dn)) is not { } list)
         {
             _lines.Comment(sid is null
-                ? $"NOT IN THIS FILE: {AccessListChanges.PrincipalOf(change)} has no SID before it is made. Apply the file, take a survey, and write it again."
+                ? $"NOT IN THIS FILE: {AccessListChanges.PrincipalOf(change)} has no SID until it is created. Apply the file, take a survey, and write the file again."
                 : "NOT IN THIS FILE: the access list was not read.");
             return;
         }
 
         _lists[dn] = list = AccessListChanges.Made(change, list, sid.Value);
-        _lines.Comment("writes the whole access list: do not apply it if the list was changed since the survey");
+        _lines.Comment("writes the whole ACL: do not apply it if the ACL was changed since the survey");
         _lines.Value("dn", dn);
         _lines.Plain("control: " + DaclOnly);
         _lines.Plain("changetype: modify");

@@ -63,7 +63,7 @@ internal static class ShapeChecker
                 continue;
             }
 
-            faults.Add(new Fault("unknown-key", key.At, Join(field, key.Text), $"'{key.Text}' is not a key that is known here.")
+            faults.Add(new Fault("unknown-key", key.At, Join(field, key.Text), $"'{key.Text}' is not a known key here.")
             {
                 Expected = IsTornText(key, value) ? "quotes around a text with a comma, inside { }" : "one of " + string.Join(", ", map.Keys.Select(k => k.Name)),
                 Nearest = Spelling.Nearest(key.Text, map.Keys.Select(k => k.Name)),
@@ -77,7 +77,7 @@ internal static class ShapeChecker
         if (present.Count == 0)
             faults.Add(new Fault("missing-key", mapping.At, field, "This says no right.") { Expected = "one of " + string.Join(", ", map.ExactlyOneOf) });
         else if (present.Count > 1)
-            faults.Add(new Fault("two-kinds", present[1].Key.At, Join(field, present[1].Key.Text), $"'{present[0].Key.Text}' and '{present[1].Key.Text}' cannot stand together.") { Expected = "one right an entry" });
+            faults.Add(new Fault("two-kinds", present[1].Key.At, Join(field, present[1].Key.Text), $"'{present[0].Key.Text}' and '{present[1].Key.Text}' cannot be used together.") { Expected = "one right an entry" });
     }
 
     /// <summary>Inside <c>{ }</c> a comma ends a text, and the rest of it looks like a key without a value.</summary>
@@ -108,7 +108,7 @@ internal static class ShapeChecker
         }
 
         void Wrong(string expected, string? nearest) =>
-            faults.Add(new Fault("wrong-value", scalar.At, field, $"'{Last(field)}' has a value that does not fit.") { Found = $"'{Short(scalar.Text)}'", Expected = expected, Nearest = nearest });
+            faults.Add(new Fault("wrong-value", scalar.At, field, $"'{Last(field)}' has an invalid value.") { Found = $"'{Short(scalar.Text)}'", Expected = expected, Nearest = nearest });
     }
 
     private static string Words(Shape shape) => shape switch

@@ -11,8 +11,8 @@ internal static class ForbiddenEntry
     /// <summary>Its shape.</summary>
     /// <param name="withReason">Whether it must say why.</param>
     public static Shape.Map ShapeOf(bool withReason) => new("something forbidden", [
-        new("domain-group", new Shape.Text("a domain group it must not be in")),
-        new("directory", new Shape.Text("what no entry of the directory may let it do", null, null, [.. DirectoryActs.All.Select(a => a.Words)])),
+        new("domain-group", new Shape.Text("a domain group that it must not be in")),
+        new("directory", new Shape.Text("an act that no ACE may allow it", null, null, [.. DirectoryActs.All.Select(a => a.Words)])),
         new("of", new Shape.Text("for what is forbidden in the directory: the class of object", "[A-Za-z][A-Za-z0-9-]{0,63}", "the name of a class, such as user")),
         new("attributes", new Shape.List("for what is forbidden in the directory: the attributes", new Shape.Text("an attribute", "[A-Za-z][A-Za-z0-9-]{0,63}", "the name of an attribute, such as mail"))),
         new("why", new Shape.Text("the reason"), withReason),

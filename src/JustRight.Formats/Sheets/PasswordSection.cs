@@ -9,14 +9,14 @@ namespace JustRight.Formats.Sheets;
 internal static class PasswordSection
 {
     public static readonly Shape.Map Shape = new("what is known of its password", [
-        new("changed-by", new Shape.Text("who changes it: we unless said otherwise; the product only for accounts that it runs its services under", null, null, ["us", "product"])),
-        new("group-managed", new Shape.Text("whether the product works with an account whose password the directory keeps", null, null, ["can", "cannot"])),
-        new("typed-in", new Shape.List("where in the product it is typed, beside its services and its sign-in", new Shape.Map("a place", [
+        new("changed-by", new Shape.Text("who changes it: us by default; product only for accounts under which it runs its services", null, null, ["us", "product"])),
+        new("group-managed", new Shape.Text("whether the product supports a gMSA", null, null, ["can", "cannot"])),
+        new("typed-in", new Shape.List("where in the product it is typed, apart from its services and its sign-in settings", new Shape.Map("a place", [
             new("in", new Shape.Text("the file or the page"), true),
             new("setting", new Shape.Text("the product's own name of the setting"), true),
-            new("on", new Shape.Text("the host place, when it is typed on each host; once for the product otherwise")),
-            new("read-by", new Shape.Text("the service that reads it at its start only; without it, it is read at each use")),
-            new("breaks", new Shape.Text("what stops while another password is there"), true),
+            new("on", new Shape.Text("the host place, if it is typed on each host; otherwise it is typed once")),
+            new("read-by", new Shape.Text("the service that reads it only at its start; without this, it is read at each use")),
+            new("breaks", new Shape.Text("what stops while the place has another password"), true),
         ]))),
     ]);
 

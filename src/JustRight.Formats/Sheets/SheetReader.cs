@@ -52,7 +52,7 @@ public static class SheetReader
             var least = int.Parse(words[0], System.Globalization.CultureInfo.InvariantCulture);
             var most = words.Length == 1 ? least : words[1] == "or" ? int.MaxValue : int.Parse(words[2], System.Globalization.CultureInfo.InvariantCulture);
             if (most < least || most == 0)
-                faults.Add(new Fault("wrong-value", map["count"]!.At, $"places.{key.Text}.count", "A place that can never be given is no place.") { Found = map.Text("count"), Expected = "a count such as 1, 1 or more, 0 to 3" });
+                faults.Add(new Fault("wrong-value", map["count"]!.At, $"places.{key.Text}.count", "A place with a count of 0 has no use.") { Found = map.Text("count"), Expected = "a count such as 1, 1 or more, 0 to 3" });
             var kind = Enum.Parse<PlaceKind>(map.Text("kind"), true);
             if (kind != PlaceKind.Database && map["holds-secrets"] is { } needless)
                 faults.Add(new Fault("needless-key", needless.At, $"places.{key.Text}.holds-secrets", $"A place of kind '{map.Text("kind")}' does not go with 'holds-secrets'.") { Expected = "kind: database" });

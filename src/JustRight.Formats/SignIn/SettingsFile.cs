@@ -35,8 +35,8 @@ public static partial class SettingsFile
         if (names.GroupBy(n => n).FirstOrDefault(g => g.Count() > 1) is { } twice) return $"'{twice.Key}' stands twice";
         return form switch
         {
-            SettingsForm.Env => names.FirstOrDefault(n => !EnvironmentName().IsMatch(n)) is { } bad ? $"'{bad}' is no name of a variable" : null,
-            SettingsForm.Xml => names.FirstOrDefault(n => !n.Split('/').All(p => ElementName().IsMatch(p))) is { } bad ? $"'{bad}' is no path of elements"
+            SettingsForm.Env => names.FirstOrDefault(n => !EnvironmentName().IsMatch(n)) is { } bad ? $"'{bad}' is not a variable name" : null,
+            SettingsForm.Xml => names.FirstOrDefault(n => !n.Split('/').All(p => ElementName().IsMatch(p))) is { } bad ? $"'{bad}' is not a path of elements"
                 : names.Select(n => n.Split('/')[0]).Distinct().Count() > 1 ? "all names must begin with the same element" : Inside(names),
             SettingsForm.Json => Inside(names),
             SettingsForm.Ini => names.FirstOrDefault(n => n.Count(c => c == '/') > 1 || n.AsSpan().ContainsAny("=[]\n")) is { } bad ? $"'{bad}' is no section/name" : null,
@@ -46,7 +46,7 @@ public static partial class SettingsFile
 
     /// <summary>A value and a group of values cannot go by the same name.</summary>
     private static string? Inside(IReadOnlyList<string> names) =>
-        names.FirstOrDefault(n => names.Any(m => m.StartsWith(n + "/", StringComparison.Ordinal))) is { } both ? $"'{both}' is a value and leads to others" : null;
+        names.FirstOrDefault(n => names.Any(m => m.StartsWith(n + "/", StringComparison.Ordinal))) is { } both ? $"'{both}' is both a value and a section" : null;
 
     private static string Lines(IReadOnlyList<FilledField> fields, Func<FilledField, string> line)
     {

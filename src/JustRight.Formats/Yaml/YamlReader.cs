@@ -35,7 +35,7 @@ internal static class YamlReader
         }
         catch (DecoderFallbackException e)
         {
-            faults.Add(new Fault("not-utf8", PositionOf(bytes, Math.Max(0, e.Index), file), "", "This file is not UTF-8 text.") { Found = "a byte that UTF-8 does not know", Expected = "a text file saved as UTF-8" });
+            faults.Add(new Fault("not-utf8", PositionOf(bytes, Math.Max(0, e.Index), file), "", "This file is not UTF-8 text.") { Found = "a byte that is not valid UTF-8", Expected = "a text file saved as UTF-8" });
             return null;
         }
 
@@ -118,7 +118,7 @@ internal static class YamlReader
         private YamlNode Node()
         {
             if (++_depth > MaxDepth) throw Refuse("too-deep", parser.Current!, $"This nests deeper than {MaxDepth} levels.", null, null);
-            if (parser.Accept<AnchorAlias>(out var alias)) throw Refuse("alias", alias, "References to other parts of a file are not read here.", $"*{alias.Value}", "the value itself");
+            if (parser.Accept<AnchorAlias>(out var alias)) throw Refuse("alias", alias, "Anchors and aliases are not supported.", $"*{alias.Value}", "the value itself");
             if (parser.Current is NodeEvent { Anchor.IsEmpty: false } anchored) throw Refuse("alias", anchored, "Anchors are not read here.", $"&{anchored.Anchor}", "the value alone");
             if (parser.Current is NodeEvent { Tag.IsEmpty: false } tagged) throw Refuse("tag", tagged, "Tags are not read here.", tagged.Tag.ToString(), "the value alone");
             YamlNode node = parser.Current switch
@@ -126,7 +126,7 @@ internal static class YamlReader
                 Scalar => ReadScalar(),
                 SequenceStart => ReadSequence(),
                 MappingStart => ReadMapping(),
-                _ => throw Refuse("yaml", parser.Current!, "This is not YAML of ours.", null, null),
+                _ => throw Refuse("yaml", parser.Current!, "This is not valid YAML.", null, null),
             };
             _depth--;
             return node;
@@ -156,7 +156,7 @@ internal static class YamlReader
                 if (Node() is not YamlNode.Scalar key) throw Refuse("key", parser.Current!, "A key must be a plain word.", null, null);
                 if (!keys.TryAdd(key.Text, key.At))
                 {
-                    faults.Add(new Fault("duplicate-key", key.At, key.Text, $"'{key.Text}' stands here twice; the first is on line {keys[key.Text].Line}.") { Expected = "each key once" });
+                    faults.Add(new Fault("duplicate-key", key.At, key.Text, $"'{key.Text}' appears twice; the first is on line {keys[key.Text].Line}.") { Expected = "each key once" });
                     Node();
                     continue;
                 }

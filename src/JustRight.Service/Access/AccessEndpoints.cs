@@ -34,7 +34,7 @@ internal static class AccessEndpoints
             .WithName("ShowSignInWays").WithSummary("How people can sign in to the console").AllowAnonymous();
 
         api.MapPost("/sign-in/person", SignInPersonAsync)
-            .WithName("SignInPerson").WithSummary("Signs the console in with somebody's account of the directory").RequireRateLimiting(SignInLimit).AllowAnonymous().ProducesProblem(401).ProducesProblem(403).ProducesProblem(404).ProducesProblem(429).ProducesProblem(502);
+            .WithName("SignInPerson").WithSummary("Signs the console in with a directory account").RequireRateLimiting(SignInLimit).AllowAnonymous().ProducesProblem(401).ProducesProblem(403).ProducesProblem(404).ProducesProblem(429).ProducesProblem(502);
 
         api.MapPost("/sign-out", async (HttpContext http) =>
         {
@@ -65,13 +65,13 @@ internal static class AccessEndpoints
         {
             if (NameFault(order.Name) is { } fault) return fault;
             if (!Roles.All.Contains(order.Role)) return Problems.Bad("role", $"'{order.Role}' is not a role.", string.Join(", ", Roles.All), order.Role, Roles.All);
-            if (order.Days is < 1 or > 366) return Problems.Bad("days", "A token is good for 1 to 366 days.", "1 to 366");
+            if (order.Days is < 1 or > 366) return Problems.Bad("days", "A token is valid for 1 to 366 days.", "1 to 366");
             await using var db = await databases.CreateDbContextAsync(cancel);
             if (await db.Tokens.AnyAsync(t => t.Name == order.Name, cancel)) return Problems.Bad("name", $"There is a token called '{order.Name}' already.", "another name, or revoke that one first");
             var (token, row) = await keys.NewTokenAsync(order.Name, order.Role, TimeSpan.FromDays(order.Days), cancel);
             await log.AddAsync(user.Identity!.Name!, "token", order.Name, $"made: {row.Role}, until {row.ExpiresAt:yyyy-MM-dd}", cancel);
             return TypedResults.Ok(new NewTokenView(row.Name, row.Role, token, row.ExpiresAt));
-        }).WithName("MakeToken").WithSummary("Makes a token; its value is shown this once").RequireAuthorization(Roles.Owner).ProducesProblem(400);
+        }).WithName("MakeToken").WithSummary("Creates a token; its value is shown only once").RequireAuthorization(Roles.Owner).ProducesProblem(400);
 
         api.MapDelete("/tokens/{name}", async Task<Results<NoContent, ProblemHttpResult>> (string name, ClaimsPrincipal user, LogStore log, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
         {
@@ -84,8 +84,8 @@ internal static class AccessEndpoints
 
     private static async Task<Results<Ok<WhoView>, ProblemHttpResult>> SignInPersonAsync(PersonSignInOrder order, HttpContext http, DirectoryGate gate, LogStore log, CancellationToken cancel)
     {
-        if (gate.Directory is not { } directory) return Problems.Of(404, "no-directory", "Nobody signs in to this console with a directory account.", "Use a one-time link; docs/operations.md says how to set a directory up.");
-        if (!http.Request.IsHttps && http.Connection.RemoteIpAddress is { } from && !IPAddress.IsLoopback(from)) return Problems.Of(403, "plain-way", "A password is not taken over an unprotected connection.", "Reach the console over https.");
+        if (gate.Directory is not { } directory) return Problems.Of(404, "no-directory", "Nobody signs in to this console with a directory account.", "Use a one-time link; docs/operations.md explains how to set up a directory.");
+        if (!http.Request.IsHttps && http.Connection.RemoteIpAddress is { } from && !IPAddress.IsLoopback(from)) return Problems.Of(403, "plain-way", "A password is refused over an unprotected connection.", "Reach the console over https.");
         var (answer, person) = await gate.EnterAsync(order.Name, new NewPassword(order.Password), cancel);
         if (answer == GateAnswer.Entered)
         {
@@ -99,9 +99,9 @@ internal static class AccessEndpoints
         await log.AddAsync("somebody", "sign-in", "console", $"refused, by the directory {directory}: {(answer == GateAnswer.NoRole ? "no group of theirs has a role" : answer == GateAnswer.TooOften ? "too many attempts" : "wrong name or password")}", cancel);
         return answer switch
         {
-            GateAnswer.NoRole => Problems.Of(403, "no-role", "The directory knows you, and none of your groups has a role here.", "Ask an owner which group to be put into."),
+            GateAnswer.NoRole => Problems.Of(403, "no-role", "Your directory account is valid, but none of your groups has a role here.", "Ask an owner which group gives a role."),
             GateAnswer.TooOften => Problems.Of(429, "too-often", "Too many attempts under this name.", "Wait half an hour: more attempts could lock the account in the directory."),
-            _ => Problems.Of(401, "sign-in", "Wrong name or password, or the account may not be used.", "The name is the logon name alone, such as a.brandt."),
+            _ => Problems.Of(401, "sign-in", "Wrong name or password, or the account is disabled.", "Use only the logon name, such as a.brandt."),
         };
     }
 

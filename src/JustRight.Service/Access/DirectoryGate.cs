@@ -107,7 +107,7 @@ internal sealed class DirectoryGate(IOptions<ServiceSettings> settings, Library 
 
     private async Task<(Estate Estate, PeopleDirectory Directory)> LocateAsync(CancellationToken cancel)
     {
-        var row = await library.FindAsync(Library.EstateKind, Settings.Estate!, cancel) ?? throw new ConnectorException(ConnectorFailure.NotFound, $"there is no estate {Settings.Estate} in the books, with whose directory people sign in.");
+        var row = await library.FindAsync(Library.EstateKind, Settings.Estate!, cancel) ?? throw new ConnectorException(ConnectorFailure.NotFound, $"there is no estate {Settings.Estate}, which is set for directory sign-in.");
         var estate = Library.ReadEstate(row);
         return (estate, estate.PeopleDirectories.FirstOrDefault(d => d.Key == Settings.Directory) ?? throw new ConnectorException(ConnectorFailure.NotFound, $"the estate {estate.Name} has no people-directory {Settings.Directory}, with which people sign in."));
     }
@@ -116,7 +116,7 @@ internal sealed class DirectoryGate(IOptions<ServiceSettings> settings, Library 
     private static WireSecurity SecurityOf(PeopleDirectory directory)
     {
         var security = directory.Offers.Keys.Order().First();
-        return security == WireSecurity.Plain ? throw new ConnectorException(ConnectorFailure.NotTrusted, $"the directory {directory.Key} offers the plain way only: nobody's password is sent there.") : security;
+        return security == WireSecurity.Plain ? throw new ConnectorException(ConnectorFailure.NotTrusted, $"the directory {directory.Key} offers only unencrypted connections: no password is sent there.") : security;
     }
 
     /// <summary>The name that the log and two-person approval know the person by. No token can have it: it holds a character that names of tokens do not.</summary>

@@ -25,7 +25,7 @@ public sealed class DirectorySignInSettings
         if (Roles.Count == 0) return "JustRight:DirectorySignIn:Roles is empty: name a group for at least one role, such as Roles:reader:0.";
         if (Roles.Keys.FirstOrDefault(r => !Access.Roles.All.Contains(r)) is { } role) return $"JustRight:DirectorySignIn:Roles:{role} is no role: {string.Join(", ", Access.Roles.All)}.";
         return Roles.SelectMany(r => r.Value.Select((g, i) => (r.Key, i, Group: g))).FirstOrDefault(g => !DistinguishedName.TryParse(g.Group, out _)) is { Group: not null } wrong
-            ? $"JustRight:DirectorySignIn:Roles:{wrong.Key}:{wrong.i} is no distinguished name: {wrong.Group}"
+            ? $"JustRight:DirectorySignIn:Roles:{wrong.Key}:{wrong.i} is not a distinguished name: {wrong.Group}"
             : null;
     }
 

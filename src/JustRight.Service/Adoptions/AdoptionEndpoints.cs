@@ -17,14 +17,14 @@ internal static class AdoptionEndpoints
     public static void MapAdoptions(this IEndpointRouteBuilder api)
     {
         api.MapPost("/adoptions", BeginAsync)
-            .WithName("BeginAdoption").WithSummary("Begins to adopt a product that was there before us, by its accounts; the next survey reads what they hold").RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
+            .WithName("BeginAdoption").WithSummary("Starts the adoption of an existing installation by its accounts; the next survey reads what they hold").RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
         api.MapGet("/adoptions", async (AdoptionStore shelf, CancellationToken cancel) => TypedResults.Ok<IReadOnlyList<AdoptionSummary>>([.. (await shelf.ListAsync(cancel)).Select(AdoptionService.Summary)]))
-            .WithName("ListAdoptions").WithSummary("The adoptions, begun and finished").RequireAuthorization(Roles.Reader);
+            .WithName("ListAdoptions").WithSummary("The adoptions, open and finished").RequireAuthorization(Roles.Reader);
         api.MapGet("/adoptions/{name}", async Task<Results<Ok<AdoptionView>, ProblemHttpResult>> (string name, AdoptionStore shelf, AdoptionService desk, CancellationToken cancel) =>
             await shelf.FindAsync(name, cancel) is { } kept ? TypedResults.Ok(await desk.ViewAsync(kept, cancel)) : await NotFoundAsync(name, shelf, cancel))
-            .WithName("ShowAdoption").WithSummary("Everything that the accounts of an adoption hold, with what was said of it").RequireAuthorization(Roles.Reader).ProducesProblem(404);
+            .WithName("ShowAdoption").WithSummary("Everything that the accounts of an adoption hold, with the answers").RequireAuthorization(Roles.Reader).ProducesProblem(404);
         api.MapPost("/adoptions/{name}/answers", AnswerAsync)
-            .WithName("AnswerAdoption").WithSummary("Says of items that the product needs them, does not need them, or that nobody is sure").RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
+            .WithName("AnswerAdoption").WithSummary("Answers for items: needed, not needed, or not sure").RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
         api.MapGet("/adoptions/{name}/draft", async Task<Results<Ok<AdoptionDraftView>, ProblemHttpResult>> (string name, AdoptionStore shelf, AdoptionService desk, CancellationToken cancel) =>
         {
             if (await shelf.FindAsync(name, cancel) is not { } kept) return await NotFoundAsync(name, shelf, cancel);
@@ -32,16 +32,16 @@ internal static class AdoptionEndpoints
             if (await desk.FindAsync(kept.Adoption, estate, cancel) is not { } found) return NotSurveyed(kept.Adoption);
             var files = await desk.DraftAsync(kept.Adoption, found, estate, cancel);
             return TypedResults.Ok(new AdoptionDraftView(files.SheetText, files.InstallText));
-        }).WithName("DraftAdoption").WithSummary("The sheet and the install of an adoption as they stand; nothing is kept").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
+        }).WithName("DraftAdoption").WithSummary("The current sheet and install of an adoption; stores nothing").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
         api.MapPost("/adoptions/{name}/finish", FinishAsync)
-            .WithName("FinishAdoption").WithSummary("Writes the sheet and the install of an adoption into the books").RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
+            .WithName("FinishAdoption").WithSummary("Adds the sheet and the install of an adoption").RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
     }
 
     private static async Task<Results<Ok<AdoptionSummary>, ProblemHttpResult>> BeginAsync(AdoptionOrder order, ClaimsPrincipal user, Library library, AdoptionStore shelf, CancellationToken cancel)
     {
         if (await library.FindAsync(Library.EstateKind, order.Estate, cancel) is not { } row) return Problems.NotFound("estate", order.Estate, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name));
         if (order.Accounts.Count is 0 or > MostAccounts) return Problems.Bad("accounts", "An adoption has from 1 to 50 accounts.", "the logon names of the product's accounts");
-        var accounts = order.Accounts.Select(a => new AdoptedAccount(a.Key ?? KeyOf(a.Name), a.Name.Trim(), a.Purpose?.Trim() is { Length: > 0 } purpose ? purpose : $"{a.Name} was there before us", a.WorksAs)).ToList();
+        var accounts = order.Accounts.Select(a => new AdoptedAccount(a.Key ?? KeyOf(a.Name), a.Name.Trim(), a.Purpose?.Trim() is { Length: > 0 } purpose ? purpose : $"{a.Name} existed before", a.WorksAs)).ToList();
         if (accounts.GroupBy(a => a.Key).FirstOrDefault(g => g.Count() > 1) is { } twice) return Problems.Bad("accounts", "Two accounts have the same key.", "another key for one of them", twice.Key);
         var adoption = new Adoption(order.Name, order.Product, order.Release, order.Title?.Trim() is { Length: > 0 } title ? title : order.Product, order.Estate, accounts);
         var files = AdoptionService.Empty(adoption, Library.ReadEstate(row));
@@ -76,7 +76,7 @@ internal static class AdoptionEndpoints
         if (await desk.FindAsync(adoption, estate, cancel) is not { } found) return NotSurveyed(adoption);
         if (found.Missing.Count > 0) return Problems.Of(409, "not-found-there", $"Not found in {estate.Name}: {string.Join(", ", found.Missing)}.", $"Survey the estate, or begin again without them: justright adopt begin {name} …");
         var answers = await shelf.AnswersAsync(name, cancel);
-        if (found.Items.Count(i => !answers.ContainsKey(i.Id)) is > 0 and var open) return Problems.Of(409, "unanswered", $"{open} of {found.Items.Count} items are not answered yet.", "Say of each whether it is needed, not needed, or that nobody is sure.");
+        if (found.Items.Count(i => !answers.ContainsKey(i.Id)) is > 0 and var open) return Problems.Of(409, "unanswered", $"{open} of {found.Items.Count} items are not answered yet.", "Answer each one: needed, not-needed or not-sure.");
         if (await TakenAsync(adoption, kept.FinishedAt is not null, library, cancel) is { } taken) return taken;
         var files = await desk.DraftAsync(adoption, found, estate, cancel);
         var faults = files is { Sheet: { } sheet, Install: { } install } ? await fits.WhyNotPlannedAsync(install, cancel, sheet) : files.Faults;
@@ -91,9 +91,9 @@ internal static class AdoptionEndpoints
     private static async Task<ProblemHttpResult?> TakenAsync(Adoption adoption, bool finished, Library library, CancellationToken cancel)
     {
         if (finished) return null;
-        if (await library.FindAsync(Library.InstallKind, adoption.Name, cancel) is not null) return Problems.Of(409, "taken", $"There is an install {adoption.Name} in the books already.", "Choose another name for the adoption.");
+        if (await library.FindAsync(Library.InstallKind, adoption.Name, cancel) is not null) return Problems.Of(409, "taken", $"There is an install {adoption.Name} already.", "Choose another name for the adoption.");
         var sheet = $"{adoption.Product}@{adoption.Release}";
-        return await library.FindAsync(Library.SheetKind, sheet, cancel) is null ? null : Problems.Of(409, "taken", $"There is a sheet {sheet} in the books already.", "Write an install for it, with its accounts as existing ones; or choose another product or release.");
+        return await library.FindAsync(Library.SheetKind, sheet, cancel) is null ? null : Problems.Of(409, "taken", $"There is a sheet {sheet} already.", "Write an install for it, with its accounts as existing ones; or choose another product or release.");
     }
 
     /// <summary>A key made from a logon name: without the prefix that all such names have.</summary>
@@ -107,5 +107,5 @@ internal static class AdoptionEndpoints
 
     private static async Task<ProblemHttpResult> NotFoundAsync(string name, AdoptionStore shelf, CancellationToken cancel) => Problems.NotFound("adoption", name, (await shelf.ListAsync(cancel)).Select(a => a.Adoption.Name));
 
-    private static ProblemHttpResult NotSurveyed(Adoption adoption) => Problems.Of(409, "not-surveyed", "No survey of this estate was taken yet.", $"Read it first: justright survey {adoption.Estate}");
+    private static ProblemHttpResult NotSurveyed(Adoption adoption) => Problems.Of(409, "not-surveyed", "No survey of this estate was taken yet.", $"Survey it first: justright survey {adoption.Estate}");
 }

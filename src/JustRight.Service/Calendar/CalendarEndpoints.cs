@@ -18,7 +18,7 @@ internal static class CalendarEndpoints
             var now = time.GetUtcNow();
             return TypedResults.Ok(new CalendarView(name, estate.IsSimulated, estate.Rules.TimeZone.Id, [.. (await desk.EntriesAsync(estate, cancel)).Select(e => new CalendarEntryView(
                 e.Id, e.Kind.ToString().ToLowerInvariant(), e.StandingAt(now).ToString().ToLowerInvariant(), e.At, e.Subject, e.Words, e.Next))]));
-        }).WithName("ShowCalendar").WithSummary("What comes to an end, or is to be done: passwords, reviews, exceptions, confirmations; the earliest first").RequireAuthorization(Roles.Reader).ProducesProblem(404);
+        }).WithName("ShowCalendar").WithSummary("What expires or is due: passwords, reviews, exceptions, confirmations; the earliest first").RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
         api.MapGet("/estates/{name}/calendar/file", async Task<Results<FileContentHttpResult, ProblemHttpResult>> (string name, Library library, CalendarService desk, TimeProvider time, CancellationToken cancel) =>
             await PasswordEndpoints.EstateAsync(name, library, cancel) is { } estate

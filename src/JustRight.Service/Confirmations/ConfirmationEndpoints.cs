@@ -19,9 +19,9 @@ internal static class ConfirmationEndpoints
     {
         api.MapGet("/installs/{name}/confirmations", async Task<Results<Ok<IReadOnlyList<ConfirmationView>>, ProblemHttpResult>> (string name, Library library, ConfirmationStore shelf, CancellationToken cancel) =>
             await FitEndpoints.MissingAsync(name, library, cancel) is { } missing ? missing : TypedResults.Ok(await shelf.ListAsync(name, cancel)))
-            .WithName("ListConfirmations").WithSummary("What people said they saw inside the product, the latest first").RequireAuthorization(Roles.Reader).ProducesProblem(404);
+            .WithName("ListConfirmations").WithSummary("What people confirmed inside the product, newest first").RequireAuthorization(Roles.Reader).ProducesProblem(404);
         api.MapPost("/installs/{name}/confirmations", AddAsync)
-            .WithName("Confirm").WithSummary("Writes down whether a person saw an account mapped to an identity inside the product").RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
+            .WithName("Confirm").WithSummary("Records whether a person saw that an account has an identity inside the product").RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
     }
 
     private static async Task<Results<Ok<IReadOnlyList<JudgementView>>, ProblemHttpResult>> AddAsync(
@@ -36,7 +36,7 @@ internal static class ConfirmationEndpoints
         if (mappings.FirstOrDefault(g => Same(((ProductRoleRight)g.Right).Identity, order.Role)) is not { } grant)
             return Problems.NotFound("identity inside the product", order.Role, mappings.Select(g => ((ProductRoleRight)g.Right).Identity));
         var seenBy = order.SeenBy?.Trim() is { Length: > 0 } named ? named : user.Identity!.Name!;
-        if (seenBy.Length > LongestName || seenBy.Any(char.IsControl)) return Problems.Of(400, "bad-name", "seenBy is no person's name.", $"Give at most {LongestName} characters on one line.");
+        if (seenBy.Length > LongestName || seenBy.Any(char.IsControl)) return Problems.Of(400, "bad-name", "seenBy is not a person's name.", $"Give at most {LongestName} characters on one line.");
 
         var (right, now, principal) = ((ProductRoleRight)grant.Right, time.GetUtcNow(), ProductRoleJudge.PrincipalOf(plan, account, grant));
         var graph = (await surveys.LatestAsync(plan.Estate, cancel))!.Graph;

@@ -40,7 +40,7 @@ public sealed class ConfirmationStore(IDbContextFactory<AppDb> databases, LogSto
         };
         await log.AddWithAsync(
             db => db.Confirmations.Add(row), writtenBy, "confirm", word.Install,
-            $"{word.Principal} {(word.Held ? "is" : "is not")} mapped to '{role}'{(word.Lets.Count == 0 ? "" : $", which lets it {string.Join(", ", word.Lets)}")}; seen by {word.By}, counts until {word.Until:yyyy-MM-dd HH:mm:ss}Z", cancel);
+            $"{word.Principal} {(word.Held ? "is" : "is not")} mapped to '{role}'{(word.Lets.Count == 0 ? "" : $", which lets it {string.Join(", ", word.Lets)}")}; seen by {word.By}, valid until {word.Until:yyyy-MM-dd HH:mm:ss}Z", cancel);
     }
 
     private async Task<IReadOnlyList<ConfirmationRow>> RowsAsync(string install, CancellationToken cancel)

@@ -31,7 +31,7 @@ internal static class DocumentEndpoints
             var bytes = await Upload.ReadAsync(request, cancel);
             var (sheet, faults) = SheetReader.Read(bytes, Upload.Name(file, "sheet.yaml"));
             return sheet is null ? Problems.Of(faults) : TypedResults.Ok(DocumentViews.Of(sheet, Upload.Text(bytes), null));
-        }).WithName("CheckSheet").WithSummary("Checks a sheet without keeping it; the body is the file").AcceptsYaml().RequireAuthorization(Roles.Reader).ProducesProblem(400);
+        }).WithName("CheckSheet").WithSummary("Checks a sheet without storing it; the body is the file").AcceptsYaml().RequireAuthorization(Roles.Reader).ProducesProblem(400);
 
         api.MapPost("/sheets", async Task<Results<Ok<SheetView>, ProblemHttpResult>> (string? file, HttpRequest request, ClaimsPrincipal user, Library library, CancellationToken cancel) =>
         {
@@ -41,7 +41,7 @@ internal static class DocumentEndpoints
             if (sheet is null) return Problems.Of(faults);
             await library.SaveAsync(Library.SheetKind, sheet.Name, name, Upload.Text(bytes), user.Identity!.Name!, cancel);
             return TypedResults.Ok(DocumentViews.Of(sheet, Upload.Text(bytes), await library.FindAsync(Library.SheetKind, sheet.Name, cancel)));
-        }).WithName("AddSheet").WithSummary("Checks a sheet and keeps it; the body is the file").AcceptsYaml().RequireAuthorization(Roles.Planner).ProducesProblem(400);
+        }).WithName("AddSheet").WithSummary("Checks and stores a sheet; the body is the file").AcceptsYaml().RequireAuthorization(Roles.Planner).ProducesProblem(400);
 
         api.MapGet("/sheets", async (Library library, CancellationToken cancel) =>
         {
@@ -63,7 +63,7 @@ internal static class DocumentEndpoints
             var bytes = await Upload.ReadAsync(request, cancel);
             var (estate, faults) = EstateReader.Read(bytes, Upload.Name(file, "estate.yaml"));
             return estate is null ? Problems.Of(faults) : TypedResults.Ok(new EstateView(DocumentViews.Summary(estate, null), Upload.Text(bytes), null));
-        }).WithName("CheckEstate").WithSummary("Checks an estate without keeping it; the body is the file").AcceptsYaml().RequireAuthorization(Roles.Reader).ProducesProblem(400);
+        }).WithName("CheckEstate").WithSummary("Checks an estate without storing it; the body is the file").AcceptsYaml().RequireAuthorization(Roles.Reader).ProducesProblem(400);
 
         api.MapPost("/estates", async Task<Results<Ok<EstateView>, ProblemHttpResult>> (string? file, HttpRequest request, ClaimsPrincipal user, Library library, SchedulePlan watch, CancellationToken cancel) =>
         {
@@ -74,7 +74,7 @@ internal static class DocumentEndpoints
             await library.SaveAsync(Library.EstateKind, estate.Name, name, Upload.Text(bytes), user.Identity!.Name!, cancel);
             await watch.FollowAsync(estate, cancel);
             return TypedResults.Ok(new EstateView(DocumentViews.Summary(estate, await library.FindAsync(Library.EstateKind, estate.Name, cancel)), Upload.Text(bytes), null));
-        }).WithName("AddEstate").WithSummary("Checks an estate and keeps it; the body is the file").AcceptsYaml().RequireAuthorization(Roles.Planner).ProducesProblem(400);
+        }).WithName("AddEstate").WithSummary("Checks and stores an estate; the body is the file").AcceptsYaml().RequireAuthorization(Roles.Planner).ProducesProblem(400);
 
         api.MapGet("/estates", async (Library library, CancellationToken cancel) =>
         {
@@ -102,17 +102,17 @@ internal static class DocumentEndpoints
             if (faults.Count > 0) return Problems.Of(faults);
             await library.SaveAsync(Library.InstallKind, install.Name, name, Upload.Text(bytes), user.Identity!.Name!, cancel);
             return TypedResults.Ok(new InstallView(await desk.SummaryAsync((await library.FindAsync(Library.InstallKind, install.Name, cancel))!, cancel), Upload.Text(bytes)));
-        }).WithName("AddInstall").WithSummary("Checks that an install can be planned, and keeps it; the body is the file").AcceptsYaml().RequireAuthorization(Roles.Planner).ProducesProblem(400);
+        }).WithName("AddInstall").WithSummary("Checks that an install can be planned, and stores it; the body is the file").AcceptsYaml().RequireAuthorization(Roles.Planner).ProducesProblem(400);
 
         api.MapPost("/installs/{name}/stage", async Task<Results<Ok<InstallView>, ProblemHttpResult>> (string name, StageOrder order, ClaimsPrincipal user, Library library, FitService desk, CancellationToken cancel) =>
         {
             if (await library.FindAsync(Library.InstallKind, name, cancel) is not { } row) return Problems.NotFound("install", name, (await library.ListAsync(Library.InstallKind, cancel)).Select(d => d.Name));
-            if (!InstallStages.Contains(order.Stage)) return Problems.Bad("stage", $"'{order.Stage}' is no stage of an install.", string.Join(", ", InstallStages));
+            if (!InstallStages.Contains(order.Stage)) return Problems.Bad("stage", $"'{order.Stage}' is not a stage of an install.", string.Join(", ", InstallStages));
             var (text, faults) = StageLine.Set(row.Text, order.Stage, row.File);
             if (text is null) return Problems.Of(faults);
             if (text != row.Text) await library.SaveAsync(Library.InstallKind, name, row.File, text, user.Identity!.Name!, cancel);
             return TypedResults.Ok(new InstallView(await desk.SummaryAsync((await library.FindAsync(Library.InstallKind, name, cancel))!, cancel), text));
-        }).WithName("SetStage").WithSummary("Says how far an install has come: planned, installed or retiring").RequireAuthorization(Roles.Planner).ProducesProblem(404).ProducesProblem(400);
+        }).WithName("SetStage").WithSummary("Sets the stage of an install: planned, installed or retiring").RequireAuthorization(Roles.Planner).ProducesProblem(404).ProducesProblem(400);
 
         api.MapGet("/installs", async (Library library, FitService desk, CancellationToken cancel) =>
             TypedResults.Ok(await desk.SummariesAsync(await library.ListAsync(Library.InstallKind, cancel), cancel))).WithName("ListInstalls").WithSummary("The installs with their fit at a glance").RequireAuthorization(Roles.Reader);

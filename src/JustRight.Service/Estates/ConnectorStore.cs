@@ -59,7 +59,7 @@ internal sealed class ConnectorStore(IOptions<ServiceSettings> settings, SecretS
     {
         var people = OpenPeople(estate, directory);
         if (people is SimulationPeopleDirectory simulation) return simulation.OpenAll();
-        if (directory.SignInAs is not { } account) throw new ConnectorException(ConnectorFailure.SignIn, $"the estate names no account to read the people of {directory.Key} as: sign-in-as and secret.");
+        if (directory.SignInAs is not { } account) throw new ConnectorException(ConnectorFailure.SignIn, $"the estate names no bind account for {directory.Key}: sign-in-as and secret.");
         var security = directory.Offers.Keys.Order().First();
         var look = await people.LookAsync(security, cancel);
         if (!look.IsTrusted) throw new ConnectorException(ConnectorFailure.NotTrusted, $"{directory.Host}: {look.Failure ?? look.Tls?.Certificate.Problem ?? "it does not answer"}.");

@@ -18,13 +18,13 @@ internal static class DirectoryFileEndpoints
 
     public static void MapDirectoryFiles(this IEndpointRouteBuilder api) =>
         api.MapPost("/estates/{name}/directory-file", AddAsync)
-            .WithName("AddDirectoryFile").WithSummary("Checks a file of LDIF that holds what was read of an estate's directory, and keeps it for surveys; the body is the file")
+            .WithName("AddDirectoryFile").WithSummary("Checks an LDIF export of an estate's directory, and stores it for surveys; the body is the file")
             .Accepts<string>("text/plain").WithMetadata(new RequestSizeLimitAttribute(MostBytes)).RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
 
     /// <summary>Why changes cannot be made when the directory is read from a file, or null when they can.</summary>
     public static async Task<ProblemHttpResult?> RefusalAsync(Library library, string estate, IEnumerable<Change> changes, CancellationToken cancel) =>
         changes.Any(c => c is DirectoryChange) && await library.FindAsync(Library.EstateKind, estate, cancel) is { } row && Library.ReadEstate(row).Directory.Reach == Reach.File
-            ? Problems.Of(409, "read-only", $"The directory of {estate} is read from a file: nothing in it can be changed from here.", "Print the changes and have them applied: justright ldif INSTALL, or justright fix TRACE REMEDY --ldif.")
+            ? Problems.Of(409, "read-only", $"The directory of {estate} is read from a file: it cannot be changed from here.", "Print the changes and have them applied: justright ldif INSTALL, or justright fix TRACE REMEDY --ldif.")
             : null;
 
     private static async Task<Results<Ok<DirectoryFileView>, ProblemHttpResult>> AddAsync(
@@ -32,7 +32,7 @@ internal static class DirectoryFileEndpoints
     {
         if (await library.FindAsync(Library.EstateKind, name, cancel) is not { } row) return Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name));
         var estate = Library.ReadEstate(row);
-        if (estate.Directory.Reach != Reach.File) return Problems.Of(409, "not-by-file", $"The directory of {name} is not read from a file.", $"Write 'reach: file' under 'directory' in {row.File}, and add the estate again.");
+        if (estate.Directory.Reach != Reach.File) return Problems.Of(409, "not-by-file", $"The directory of {name} is not read from a file.", $"Set 'reach: file' under 'directory' in {row.File}, and add the estate again.");
         DateTimeOffset? time = null;
         if (readAt is not null)
         {

@@ -36,9 +36,9 @@ internal sealed class DirectoryFiles(IDbContextFactory<AppDb> databases, LogStor
         var entries = reader.Finish();
         if (reader.Faults.Count > 0) return (null, null, reader.Faults);
         var file = new DirectoryFile(name, estate.Domain.Root, entries);
-        if (!file.HasDomain) return (null, null, [new Fault("not-this-domain", entries[0].At, "", $"The domain {estate.Domain.Root} itself is not in this file.") { Expected = "what a search below that name, itself included, prints" }]);
+        if (!file.HasDomain) return (null, null, [new Fault("not-this-domain", entries[0].At, "", $"The domain {estate.Domain.Root} itself is not in this file.") { Expected = "the output of a search with that base, including the base itself" }]);
         if ((file.ReadAt ?? readAt) is not { } read) return (null, null, [new Fault("no-time", entries[0].At, "", "The file does not say when it was read.") { Expected = "the root entry with currentTime in the file, or read-at with the request" }]);
-        if (read > time.GetUtcNow().AddMinutes(10)) return (null, null, [new Fault("future", entries[0].At, "", $"The file was read in the future: {read:yyyy-MM-dd HH:mm:ss zzz}.") { Expected = "a time that has passed, and clocks that agree" }]);
+        if (read > time.GetUtcNow().AddMinutes(10)) return (null, null, [new Fault("future", entries[0].At, "", $"The file was read in the future: {read:yyyy-MM-dd HH:mm:ss zzz}.") { Expected = "a time in the past, and clocks that agree" }]);
 
         var row = new DirectoryFileRow { Estate = estate.Name, File = name, ReadAt = read.ToUniversalTime(), AddedAt = time.GetUtcNow(), AddedBy = who, Content = Compress(entries) };
         await log.AddWithAsync(
@@ -56,7 +56,7 @@ internal sealed class DirectoryFiles(IDbContextFactory<AppDb> databases, LogStor
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         var latest = await db.DirectoryFiles.Where(f => f.Estate == estate.Name).Select(f => new { f.Id, f.File, f.ReadAt }).FirstOrDefaultAsync(cancel)
-            ?? throw new ConnectorException(ConnectorFailure.NotFound, $"no file of the directory was given yet: justright survey {estate.Name} --from FILE");
+            ?? throw new ConnectorException(ConnectorFailure.NotFound, $"no directory file was given yet: justright survey {estate.Name} --from FILE");
         if (_ready.TryGetValue(estate.Name, out var ready) && ready.Id == latest.Id && ready.File.Root == estate.Domain.Root) return (ready.File, latest.ReadAt);
         var content = await db.DirectoryFiles.Where(f => f.Id == latest.Id).Select(f => f.Content).FirstAsync(cancel);
         using var text = new StreamReader(new GZipStream(new MemoryStream(content), CompressionMode.Decompress), new UTF8Encoding(false));

@@ -8,11 +8,11 @@ namespace JustRight.Service.Estates;
 internal sealed class HandedOverHosts(HostFactsStore shelf, string estate) : IHostConnector
 {
     /// <summary>What is said when something is to be changed.</summary>
-    public const string ByOwner = "its owner makes this (reach: handed-over): justright handover INSTALL makes the bundle";
+    public const string ByOwner = "its owner makes this change (reach: handed-over): justright handover INSTALL makes the bundle";
 
     /// <inheritdoc/>
     public async Task<HostSnapshot> ReadAsync(string host, CancellationToken cancel) =>
-        await shelf.LatestAsync(estate, host, cancel) ?? throw new ConnectorException(ConnectorFailure.NotFound, $"no facts of {host} were handed over yet: justright survey {estate} --facts FILE");
+        await shelf.LatestAsync(estate, host, cancel) ?? throw new ConnectorException(ConnectorFailure.NotFound, $"no facts of {host} were given yet: justright survey {estate} --facts FILE");
 
     /// <inheritdoc/>
     public Task<Observation> ObserveAsync(HostChange change, CancellationToken cancel) => throw new ConnectorException(ConnectorFailure.NotAllowed, ByOwner);

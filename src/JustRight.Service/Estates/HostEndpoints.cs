@@ -13,7 +13,7 @@ internal static class HostEndpoints
 {
     public static void MapHosts(this IEndpointRouteBuilder api) =>
         api.MapGet("/estates/{name}/hosts/{host}", ShowAsync)
-            .WithName("ShowHost").WithSummary("A host as the latest survey read it: rights with the policies that decide on them, local groups, services with their order").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
+            .WithName("ShowHost").WithSummary("A host from the latest survey: rights with the policies that decide them, local groups, services with their start order").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
 
     private static async Task<Results<Ok<HostView>, ProblemHttpResult>> ShowAsync(string name, string host, Library library, FitService desk, SurveyStore surveys, CancellationToken cancel)
     {

@@ -15,7 +15,7 @@ internal static class HostFactsEndpoints
     public static void MapHostFacts(this IEndpointRouteBuilder api)
     {
         api.MapPost("/estates/{name}/host-facts", AddAsync)
-            .WithName("AddHostFacts").WithSummary("Checks the facts of one host, as the collecting script prints them, and keeps them for surveys; the body is the JSON")
+            .WithName("AddHostFacts").WithSummary("Checks the facts of one host from the collecting script, and stores them for surveys; the body is the JSON")
             .Accepts<string>("text/plain").WithMetadata(new RequestSizeLimitAttribute(HostFactsReader.MostBytes)).RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(404);
         api.MapGet("/host-scripts/{script}", (string script) => script switch
         {

@@ -25,11 +25,11 @@ internal sealed class HostFactsStore(IDbContextFactory<AppDb> databases, LogStor
         if (estate.Hosts.FirstOrDefault(h => IsSame(h.Name, told)) is not { } host)
             return (null, [new Fault("unknown-host", start, "host.name", $"'{told}' is not a host of estate {estate.Name}.") { Expected = "a host of the estate", Nearest = Spelling.Nearest(told.ToLowerInvariant(), estate.Hosts.Select(h => h.Name)) }]);
         if (host.Reach != Reach.HandedOver)
-            return (null, [new Fault("not-handed-over", start, "host.name", $"{host.Name} is not read from facts that are handed over ({host.At}).") { Found = $"reach: {ReachWords.Of(host.Reach)}", Expected = "reach: handed-over in the estate" }]);
+            return (null, [new Fault("not-handed-over", start, "host.name", $"{host.Name} does not have reach: handed-over ({host.At}).") { Found = $"reach: {ReachWords.Of(host.Reach)}", Expected = "reach: handed-over in the estate" }]);
         if (facts.Domain.Length > 0 && !string.Equals(facts.Domain, estate.Domain.DnsName, StringComparison.OrdinalIgnoreCase))
             return (null, [new Fault("other-domain", start, "host.domain", "These facts are of a host of another domain.") { Found = facts.Domain, Expected = estate.Domain.DnsName }]);
         if (facts.Snapshot.ReadAt > time.GetUtcNow() + MostAhead)
-            return (null, [new Fault("future", start, "read-at", $"These facts were read in the future: {facts.Snapshot.ReadAt:yyyy-MM-dd HH:mm:ss}Z.") { Expected = "a time that has passed, and clocks that agree" }]);
+            return (null, [new Fault("future", start, "read-at", $"These facts were read in the future: {facts.Snapshot.ReadAt:yyyy-MM-dd HH:mm:ss}Z.") { Expected = "a time in the past, and clocks that agree" }]);
 
         var row = new HostFactsRow { Estate = estate.Name, Host = host.Name, File = file, ReadAt = facts.Snapshot.ReadAt, AddedAt = time.GetUtcNow(), AddedBy = who, Content = Compress(bytes) };
         await log.AddWithAsync(

@@ -13,7 +13,7 @@ internal static class InstanceEndpoints
 {
     public static void MapInstances(this IEndpointRouteBuilder api) =>
         api.MapGet("/estates/{name}/instances/{instance}", ShowAsync)
-            .WithName("ShowInstance").WithSummary("A database instance as the latest survey read it: who can do what there and in its databases, by which path, and what needs it").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
+            .WithName("ShowInstance").WithSummary("A database instance from the latest survey: who can do what there and in its databases, by which path, and what needs it").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
 
     private static async Task<Results<Ok<InstanceView>, ProblemHttpResult>> ShowAsync(string name, string instance, Library library, FitService desk, SurveyStore surveys, CancellationToken cancel)
     {

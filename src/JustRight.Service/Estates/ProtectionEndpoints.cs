@@ -21,9 +21,9 @@ internal static class ProtectionEndpoints
     public static void MapProtection(this IEndpointRouteBuilder api)
     {
         api.MapGet("/estates/{name}/protection", ShowAsync)
-            .WithName("ShowProtection").WithSummary("Whether an object is protected from accidental deletion, and what would set or lift the protection").RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(404).ProducesProblem(502);
+            .WithName("ShowProtection").WithSummary("Whether an object is protected from accidental deletion, and what would set or remove the protection").RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(404).ProducesProblem(502);
         api.MapPost("/estates/{name}/protection", ChangeAsync)
-            .WithName("ChangeProtection").WithSummary("Sets or lifts the protection of an object, journaled and undoable").RequireAuthorization(Roles.Granter).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).ProducesProblem(502);
+            .WithName("ChangeProtection").WithSummary("Sets or removes the protection of an object; logged, and can be undone").RequireAuthorization(Roles.Granter).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).ProducesProblem(502);
     }
 
     private static async Task<Results<Ok<ProtectionView>, ProblemHttpResult>> ShowAsync(string name, string @object, Library library, ConnectorStore shelf, CancellationToken cancel)
@@ -50,12 +50,12 @@ internal static class ProtectionEndpoints
         if (await library.FindAsync(Library.EstateKind, name, cancel) is not { } row) return (null, null, Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name)));
         var estate = Library.ReadEstate(row);
         var asked = estate.Branches.FirstOrDefault(b => b.Key == @object)?.Name.Text ?? @object;
-        if (!DistinguishedName.TryParse(asked, out var dn)) return (null, null, Problems.Bad("object", "This is neither a branch of the estate nor a distinguished name.", "a key of 'branches', or a name such as OU=People,DC=fennmoor,DC=example", @object, [.. estate.Branches.Select(b => b.Key)]));
+        if (!DistinguishedName.TryParse(asked, out var dn)) return (null, null, Problems.Bad("object", "This is neither a branch of the estate nor a DN.", "a key of 'branches', or a name such as OU=People,DC=fennmoor,DC=example", @object, [.. estate.Branches.Select(b => b.Key)]));
         try
         {
             var read = await (await shelf.OpenAsync(estate, cancel)).Directory.ReadAsync(new DirectoryScope([], []) { Access = new AccessScope([], [dn.Text], AllContainers: false) }, cancel);
             var tree = new AccessTree(read.Access!);
-            if (tree.IndexOf(dn.Text) is var at && (at < 0 || tree.DescriptorOf(at) is null)) return (null, null, Problems.Of(404, "not-found", $"{dn.Text} is not there, or its access list may not be read.", "Look at the name, and at what the account that reads the directory may see."));
+            if (tree.IndexOf(dn.Text) is var at && (at < 0 || tree.DescriptorOf(at) is null)) return (null, null, Problems.Of(404, "not-found", $"{dn.Text} does not exist, or its ACL may not be read.", "Check the name, and what the bind account may see."));
             var list = tree.DescriptorOf(at)!;
             return (estate, new Protected(tree[at].Dn, estate.IsSimulated, DeletionProtection.IsOn(list), DeletionProtection.Set(tree, at, estate.Domain.ShortName), DeletionProtection.Lift(tree, at, estate.Domain.ShortName)), null);
         }

@@ -14,7 +14,7 @@ internal static class ReplicaEndpoints
 {
     public static void MapReplicas(this IEndpointRouteBuilder api) =>
         api.MapGet("/estates/{name}/controllers", CompareAsync)
-            .WithName("CompareControllers").WithSummary("Whether the controllers of a domain agree on an object, and which is behind").RequireAuthorization(Roles.Planner).ProducesProblem(404).ProducesProblem(400).ProducesProblem(502);
+            .WithName("CompareControllers").WithSummary("Compares an object on all domain controllers, and says which is behind").RequireAuthorization(Roles.Planner).ProducesProblem(404).ProducesProblem(400).ProducesProblem(502);
 
     private static async Task<Results<Ok<ReplicaComparisonView>, ProblemHttpResult>> CompareAsync(string name, string @object, Library library, ConnectorStore shelf, TimeProvider time, CancellationToken cancel)
     {
@@ -39,9 +39,9 @@ internal static class ReplicaEndpoints
     private static string Words(ReplicaComparison compared, IReadOnlyList<ReplicaObject> replicas)
     {
         var read = replicas.Count(r => r.Unread is null);
-        if (read == 0) return "no controller could be asked";
-        if (replicas.All(r => r.Unread is not null || !r.Found)) return "no controller that was asked has it";
-        var unread = compared.Unread.Count == 0 ? "" : $"; {compared.Unread.Count} could not be asked";
+        if (read == 0) return "no domain controller answered";
+        if (replicas.All(r => r.Unread is not null || !r.Found)) return "no domain controller that answered has it";
+        var unread = compared.Unread.Count == 0 ? "" : $"; {compared.Unread.Count} did not answer";
         if (read == 1) return $"only {replicas.First(r => r.Unread is null).Controller} was asked{unread}";
         return compared.Agree ? $"{read} controllers agree{unread}" : $"{compared.Others.Count(o => o.Attributes.Count > 0 || o.ChangesBehind > 0 || !o.Found)} of {read} controllers differ{unread}";
     }

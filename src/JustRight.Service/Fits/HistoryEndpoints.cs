@@ -18,10 +18,10 @@ internal static class HistoryEndpoints
     {
         api.MapGet("/installs/{name}/history", async Task<Results<Ok<IReadOnlyList<KeptFitView>>, ProblemHttpResult>> (string name, Library library, FitHistory history, CancellationToken cancel) =>
             await FitEndpoints.MissingAsync(name, library, cancel) is { } missing ? missing : TypedResults.Ok(await history.ListAsync(name, cancel)))
-            .WithName("ShowHistory").WithSummary("The fits of an install that were other than the one before, newest first").RequireAuthorization(Roles.Reader).ProducesProblem(404);
+            .WithName("ShowHistory").WithSummary("How the results of an install changed, newest first").RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
         api.MapGet("/installs/{name}/drift", DriftAsync)
-            .WithName("ShowDrift").WithSummary("What is different between two fits of an install, in words, and what of it was made from here").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
+            .WithName("ShowDrift").WithSummary("What changed between two fits of an install, and which changes Just Right made").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
     }
 
     private static async Task<Results<Ok<DriftView>, ProblemHttpResult>> DriftAsync(string name, int? from, int? to, Library library, FitHistory history, IDbContextFactory<AppDb> databases, CancellationToken cancel)

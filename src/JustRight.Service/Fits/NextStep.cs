@@ -16,7 +16,7 @@ internal static class NextStep
         if (Ready(judged.Worklist.Remove) is { Count: > 0 } remove) return $"take away {remove.Count} ({Teams(remove)})";
         if (judged.Worklist.Give.Concat(judged.Worklist.Remove).Count(s => s.Change is ProductChange) is > 0 and var inside) return $"confirm {inside} inside the product";
         if (judged.Fit.Plan.Stage == Stage.Retiring && judged.Worklist.Remove is [var wait, ..]) return $"{judged.Worklist.Remove.Count} wait: {wait.Blocked}";
-        if (judged.Fit.Counts.AnyMissing) return "find out why: nothing to give would fix it";
+        if (judged.Fit.Counts.AnyMissing) return "find out why: no step would fix it";
         if (judged.Fit.Counts.AnyExcess) return "decide on the excess rights";
         if (judged.Fit.Counts.Pending > 0) return "run the product's setup";
         return judged.Fit.Counts.Unseen > 0 ? "read what is unseen" : "nothing";

@@ -76,7 +76,7 @@ internal sealed class GrantJob(
             {
                 CreateAccount account => await secrets.NewPasswordAsync(job.Subject, $"{account.Domain}\\{account.Name}", cancel),
                 SetServiceAccount { NeedsPassword: true } set => await secrets.PasswordOfAsync(set.Account, cancel)
-                    ?? throw new ConnectorException(ConnectorFailure.SignIn, $"the password of {set.Account} is not known here: give it with justright secret set {SecretStore.NameFor(set.Account)}, and run this again."),
+                    ?? throw new ConnectorException(ConnectorFailure.SignIn, $"the password of {set.Account} is not known here: set it with justright secret set {SecretStore.NameFor(set.Account)}, and run this again."),
                 _ => null,
             };
             if (step.State != "intended")
@@ -113,7 +113,7 @@ internal sealed class GrantJob(
                 }
                 catch (ConnectorException)
                 {
-                    throw new ConnectorException(e.Failure, $"{e.Message} Whether it was made is not known, since it could not be looked at again: carry out the rest once the place answers, that looks first.", e);
+                    throw new ConnectorException(e.Failure, $"{e.Message} Whether it was made is not known, because it could not be checked: run the rest when the place answers; the step is checked first.", e);
                 }
 
                 throw;

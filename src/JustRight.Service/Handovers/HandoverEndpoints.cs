@@ -19,9 +19,9 @@ internal static class HandoverEndpoints
     public static void MapHandovers(this IEndpointRouteBuilder api)
     {
         api.MapGet("/installs/{name}/handovers", ListAsync)
-            .WithName("ListHandovers").WithSummary("What each team is asked to do at each place, with why, the least privilege considered, and how to take it back").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
+            .WithName("ListHandovers").WithSummary("What each team is asked to do at each place, with reasons and how to undo it").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
         api.MapGet("/installs/{name}/handovers/{folder}", FileAsync)
-            .WithName("ShowHandover").WithSummary("One handover: form=zip (the bundle, unless said otherwise), page, markdown or csv")
+            .WithName("ShowHandover").WithSummary("One handover: form=zip (the bundle; the default), page, markdown or csv")
             .Produces(200, contentType: "application/zip").RequireAuthorization(Roles.Reader).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
     }
 
@@ -45,7 +45,7 @@ internal static class HandoverEndpoints
             case "page": return TypedResults.Text(HandoverPage.Write(handover), "text/html", Encoding.UTF8);
             case "markdown": return TypedResults.Text(HandoverMarkdown.Write(handover), "text/markdown", Encoding.UTF8);
             case "csv": return TypedResults.Text(HandoverCsv.Write([handover]), "text/csv", Encoding.UTF8);
-            default: return Problems.Bad("form", "This is no form of a handover.", "zip, page, markdown or csv", form, ["zip", "page", "markdown", "csv"]);
+            default: return Problems.Bad("form", "This is not a form of a handover.", "zip, page, markdown or csv", form, ["zip", "page", "markdown", "csv"]);
         }
     }
 

@@ -247,7 +247,7 @@ public static class ServiceHost
         var keys = app.Services.GetRequiredService<AccessKeys>();
         // In the fragment, which a browser never sends: the code reaches no log and no history of a proxy.
         for (var i = 0; i < Math.Clamp(settings.SignInLinks, first ? 1 : 0, 5); i++)
-            await Console.Out.WriteLineAsync($"One-time sign-in link, good for an hour: {address}/enter#{await keys.NewCodeAsync(CancellationToken.None)}");
+            await Console.Out.WriteLineAsync($"One-time sign-in link, valid for an hour: {address}/enter#{await keys.NewCodeAsync(CancellationToken.None)}");
     }
 
     private static async Task WriteProblemAsync(HttpContext http)
@@ -255,7 +255,7 @@ public static class ServiceHost
         var problem = http.Features.Get<IExceptionHandlerFeature>()?.Error switch
         {
             FaultException e => Problems.Of(e.Faults),
-            BadHttpRequestException e => Problems.Of(e.StatusCode, "bad-request", e.InnerException is JsonException json ? $"The body is not the JSON that is expected here, at {json.Path}." : e.Message),
+            BadHttpRequestException e => Problems.Of(e.StatusCode, "bad-request", e.InnerException is JsonException json ? $"The body is not the expected JSON, at {json.Path}." : e.Message),
             Connectors.ConnectorException e => Problems.Of(502, "estate", e.Message),
             _ => Problems.Of(500, "unexpected", "Something unexpected went wrong.", "The service's log has the details."),
         };
@@ -269,8 +269,8 @@ public static class ServiceHost
             401 => Problems.Of(401, "sign-in", "Sign in first.", "Open a sign-in link, or send a token."),
             403 => Problems.Of(403, "role", "Your role does not allow this."),
             404 => Problems.Of(404, "not-found", "There is nothing here."),
-            415 => Problems.Of(415, "content-type", "The body is of a type that is not read here.", "Send files as application/yaml, all else as application/json."),
-            429 => Problems.Of(429, "too-often", "Too many tries. Wait a minute."),
+            415 => Problems.Of(415, "content-type", "This content type is not supported.", "Send files as application/yaml, everything else as application/json."),
+            429 => Problems.Of(429, "too-often", "Too many attempts. Wait a minute."),
             var status => Problems.Of(status, "http", $"The request was answered with status {status}."),
         };
         await problem.ExecuteAsync(context.HttpContext);

@@ -62,7 +62,7 @@ public sealed class JobQueue(IDbContextFactory<AppDb> databases, JobFeed feed, T
             State = "waiting",
         }));
 
-        if (job.State == "proposed") job.Message = $"proposed; another granter approves it: justright proposal approve {job.Id}";
+        if (job.State == "proposed") job.Message = $"proposed; another granter must approve it: justright proposal approve {job.Id}";
         await using var db = await databases.CreateDbContextAsync(cancel);
         db.Jobs.Add(job);
         await db.SaveChangesAsync(cancel);

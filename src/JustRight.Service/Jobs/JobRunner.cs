@@ -37,7 +37,7 @@ internal sealed class JobRunner(
         {
             if (JobKinds.GoOn.Contains(job.Kind))
             {
-                logger.LogWarning("{Kind} {Job} of {Subject} was interrupted; it goes on from its journal", job.Kind, job.Id, job.Subject);
+                logger.LogWarning("{Kind} {Job} of {Subject} was interrupted; it continues from its journal", job.Kind, job.Id, job.Subject);
                 queue.LineUp(job.Id);
                 continue;
             }

@@ -23,6 +23,6 @@ internal static class LogEndpoints
         }).WithName("ListLog").WithSummary("The log, newest first").RequireAuthorization(Roles.Reader);
 
         api.MapGet("/log/check", async (LogStore log, CancellationToken cancel) => TypedResults.Ok(await log.CheckAsync(cancel)))
-            .WithName("CheckLog").WithSummary("Follows the log's chain of hashes").RequireAuthorization(Roles.Reader);
+            .WithName("CheckLog").WithSummary("Checks the log's chain of hashes").RequireAuthorization(Roles.Reader);
     }
 }

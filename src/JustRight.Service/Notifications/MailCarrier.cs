@@ -20,8 +20,8 @@ internal sealed class MailCarrier(IOptions<ServiceSettings> settings, SecretStor
     {
         var mailServer = settings.Value.Mail;
         if (mailServer.Host is null) return "no mail server is set: start the service with --JustRight:Mail:Host and --JustRight:Mail:From (docs/operations.md)";
-        if (!MailboxAddress.TryParse(mailServer.From, out var from)) return "--JustRight:Mail:From is no mail address";
-        if (!MailboxAddress.TryParse(delivery.To, out var to)) return "this is no mail address";
+        if (!MailboxAddress.TryParse(mailServer.From, out var from)) return "--JustRight:Mail:From is not a mail address";
+        if (!MailboxAddress.TryParse(delivery.To, out var to)) return "this is not a mail address";
         using var message = new MimeMessage { Subject = notice.Subject, Date = time.GetUtcNow(), MessageId = $"notice-{notice.Id}-{delivery.Id}@justright.invalid" };
         message.From.Add(from);
         message.To.Add(to);
@@ -37,8 +37,8 @@ internal sealed class MailCarrier(IOptions<ServiceSettings> settings, SecretStor
             await client.ConnectAsync(mailServer.Host, mailServer.Port, security, deadline.Token);
             if (mailServer.SignInAs is { } name)
             {
-                if (!client.IsSecure) return "the mail server offers no TLS: the password is not sent in the clear";
-                if (await secrets.GetAsync(mailServer.Secret ?? "", cancel) is not { } password) return $"the secret '{mailServer.Secret}' is not kept here: justright secret set {mailServer.Secret}";
+                if (!client.IsSecure) return "the mail server offers no TLS: the password is not sent unencrypted";
+                if (await secrets.GetAsync(mailServer.Secret ?? "", cancel) is not { } password) return $"the secret '{mailServer.Secret}' is not set: justright secret set {mailServer.Secret}";
                 await client.AuthenticateAsync(name, password.Reveal(), deadline.Token);
             }
 

@@ -13,9 +13,9 @@ internal static class NotificationEndpoints
     {
         api.MapGet("/estates/{name}/notifications", async Task<Results<Ok<IReadOnlyList<NotificationView>>, ProblemHttpResult>> (string name, Library library, NotificationService desk, CancellationToken cancel) =>
             await PasswordEndpoints.EstateAsync(name, library, cancel) is null ? await PasswordEndpoints.MissingAsync(name, library, cancel) : TypedResults.Ok(await desk.ListAsync(name, cancel)))
-            .WithName("ListNotifications").WithSummary("What was told to those whom the organization wants told, and whether it reached them; the latest first").RequireAuthorization(Roles.Reader).ProducesProblem(404);
+            .WithName("ListNotifications").WithSummary("The notifications sent and whether they were delivered, newest first").RequireAuthorization(Roles.Reader).ProducesProblem(404);
         api.MapPost("/estates/{name}/reminders", async Task<Results<Ok<IReadOnlyList<NotificationView>>, ProblemHttpResult>> (string name, Library library, NotificationService desk, CancellationToken cancel) =>
             await PasswordEndpoints.EstateAsync(name, library, cancel) is { } estate ? TypedResults.Ok(await desk.RemindAsync(estate, cancel)) : await PasswordEndpoints.MissingAsync(name, library, cancel))
-            .WithName("Remind").WithSummary("Reminds now of what is due and was not reminded of, instead of at the next hour; returns the new reminders").RequireAuthorization(Roles.Planner).ProducesProblem(404);
+            .WithName("Remind").WithSummary("Sends due reminders now instead of at the next hour; returns the new ones").RequireAuthorization(Roles.Planner).ProducesProblem(404);
     }
 }

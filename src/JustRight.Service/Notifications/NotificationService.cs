@@ -20,7 +20,7 @@ internal sealed class NotificationService(CalendarService calendar, Delivery pos
         var installs = worse.Select(w => w.Install).Distinct().ToList();
         var now = time.GetUtcNow();
         var text = string.Join("\n\n", installs.Select(i => $"{i}\n{string.Join('\n', worse.Where(w => w.Install == i).Select(w => $"  - {w.Line.Words}"))}\n  See: justright drift {i}"));
-        return AddAsync(estate, $"drift {estate.Name} {now.UtcDateTime:O}", "drift", $"{estate.Title}: {worse.Count} got worse at {string.Join(", ", installs)}", $"{Simulated(estate)}Since the survey before, seen by {who} at {now.UtcDateTime:yyyy-MM-dd HH:mm:ss}Z:\n\n{text}\n", cancel);
+        return AddAsync(estate, $"drift {estate.Name} {now.UtcDateTime:O}", "drift", $"{estate.Title}: {worse.Count} got worse at {string.Join(", ", installs)}", $"{Simulated(estate)}Since the last survey, found by {who} at {now.UtcDateTime:yyyy-MM-dd HH:mm:ss}Z:\n\n{text}\n", cancel);
     }
 
     /// <summary>Reminds of what is due and was not reminded of; returns what was written down now.</summary>

@@ -14,7 +14,7 @@ internal sealed class WebhookCarrier(HttpClient http, SecretStore secrets, TimeP
     /// <summary>Sends one; returns why it could not be sent, or null.</summary>
     public async Task<string?> SendAsync(NotificationRow notice, DeliveryRow delivery, CancellationToken cancel)
     {
-        if (await secrets.GetAsync(delivery.Secret ?? "", cancel) is not { } key) return $"the secret '{delivery.Secret}' that signs it is not kept here: justright secret set {delivery.Secret}";
+        if (await secrets.GetAsync(delivery.Secret ?? "", cancel) is not { } key) return $"the secret '{delivery.Secret}' for the signature is not set: justright secret set {delivery.Secret}";
         var address = new Uri(delivery.To);
         var body = JsonSerializer.SerializeToUtf8Bytes(new WebhookNotification(notice.Id, notice.Estate, notice.Kind, notice.Subject, notice.Text, notice.At), ContractsJson.Default.WebhookNotification);
         using var request = new HttpRequestMessage(HttpMethod.Post, address) { Content = new ByteArrayContent(body) };

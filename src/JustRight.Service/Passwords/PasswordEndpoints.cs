@@ -31,16 +31,16 @@ internal static class PasswordEndpoints
         }).WithName("ListAccountPasswords").WithSummary("When each password of an estate is due, and who changes it").RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
         api.MapGet("/estates/{name}/passwords/{account}", ShowAsync)
-            .WithName("ShowAccountPassword").WithSummary("Where a password is typed, and what renewing it would do, step by step").RequireAuthorization(Roles.Reader).ProducesProblem(404);
+            .WithName("ShowAccountPassword").WithSummary("Where a password is used, and the steps of a renewal").RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
         api.MapGet("/estates/{name}/password-places", async Task<Results<Ok<IReadOnlyList<PasswordPlaceView>>, ProblemHttpResult>> (string name, string? account, Library library, PasswordService desk, RenewalStore renewals, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
             await EstateAsync(name, library, cancel) is not { } estate
                 ? await MissingAsync(name, library, cancel)
                 : TypedResults.Ok(await PlacesAsync((await desk.ReadAsync(estate, cancel)).Places.Where(p => account is null || string.Equals(p.Account, account, StringComparison.OrdinalIgnoreCase)), name, renewals, databases, cancel)))
-            .WithName("ListPasswordPlaces").WithSummary("Where passwords are typed, and what stops when one is changed in the directory first").RequireAuthorization(Roles.Reader).ProducesProblem(404);
+            .WithName("ListPasswordPlaces").WithSummary("Where passwords are used, and what stops if one is changed in the directory first").RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
         api.MapPost("/estates/{name}/passwords/{account}/places", TellAsync)
-            .WithName("TellPasswordPlace").WithSummary("Tells of a place where a password is typed").RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(404);
+            .WithName("TellPasswordPlace").WithSummary("Adds a place where a password is used").RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(404);
 
         api.MapDelete("/estates/{name}/passwords/{account}/places/{number}", async Task<Results<NoContent, ProblemHttpResult>> (string name, string account, int number, ClaimsPrincipal user, LogStore log, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
         {
@@ -48,21 +48,21 @@ internal static class PasswordEndpoints
             if (await db.ToldPlaces.AsNoTracking().FirstOrDefaultAsync(p => p.Id == number && p.Estate == name, cancel) is not { } row || !string.Equals(row.Account, account, StringComparison.OrdinalIgnoreCase)) return Problems.NotFound("place of this account", $"{number}", []);
             await log.AddWithAsync(journal => journal.ToldPlaces.Remove(row), user.Identity!.Name!, "password place", row.Account, $"taken out: {PasswordService.Of(row).Words}", cancel);
             return TypedResults.NoContent();
-        }).WithName("ForgetPasswordPlace").WithSummary("Takes a place out again that somebody told of").RequireAuthorization(Roles.Planner).ProducesProblem(404);
+        }).WithName("ForgetPasswordPlace").WithSummary("Removes a place that somebody added").RequireAuthorization(Roles.Planner).ProducesProblem(404);
 
         api.MapPost("/estates/{name}/passwords/{account}/try", TryAsync)
-            .WithName("TryPassword").WithSummary("Tries a password, unless a wrong one would lock the account").RequireAuthorization(Roles.Granter).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).ProducesProblem(502);
+            .WithName("TryPassword").WithSummary("Tests a password with one sign-in; not done if a failure would lock the account").RequireAuthorization(Roles.Granter).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).ProducesProblem(502);
 
         api.MapPost("/estates/{name}/passwords/{account}/seal", async Task<Results<Ok<SealedPassword>, ProblemHttpResult>> (string name, string account, SealOrder order, ClaimsPrincipal user, Library library, PasswordHandOver hand, CancellationToken cancel) =>
             await EstateAsync(name, library, cancel) is not { } estate ? await MissingAsync(name, library, cancel)
             : PasswordHandOver.RecipientOf(order.Certificate, out var recipient) is { } bad ? bad
             : await hand.TakeAsync($"{estate.Domain.ShortName}\\{account}", user.Identity!.Name!, $"sealed to {recipient!.Subject}", p => PasswordHandOver.Seal(account, p, recipient), cancel) is (null, var sealing) ? TypedResults.Ok(sealing!) : Refused(account))
-            .WithName("SealAccountPassword").WithSummary("Hands a password over, once, sealed to a certificate").RequireAuthorization(Roles.Granter).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
+            .WithName("SealAccountPassword").WithSummary("Hands over a password once, encrypted to a certificate").RequireAuthorization(Roles.Granter).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
 
         api.MapPost("/estates/{name}/passwords/{account}/show", async Task<Results<Ok<ShownPassword>, ProblemHttpResult>> (string name, string account, ClaimsPrincipal user, Library library, PasswordHandOver hand, CancellationToken cancel) =>
             await EstateAsync(name, library, cancel) is not { } estate ? await MissingAsync(name, library, cancel)
             : await hand.TakeAsync($"{estate.Domain.ShortName}\\{account}", user.Identity!.Name!, "shown", p => new ShownPassword(account, p), cancel) is (null, var shown) ? TypedResults.Ok(shown!) : Refused(account))
-            .WithName("ShowPasswordOnce").WithSummary("Hands a password over, once, in clear").RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409);
+            .WithName("ShowPasswordOnce").WithSummary("Hands over a password once, in clear").RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409);
     }
 
     /// <summary>An estate of the books, or null.</summary>
@@ -71,7 +71,7 @@ internal static class PasswordEndpoints
     /// <summary>That there is no such estate.</summary>
     public static async Task<ProblemHttpResult> MissingAsync(string name, Library library, CancellationToken cancel) => Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name));
 
-    private static ProblemHttpResult Refused(string account) => Problems.Of(409, "nothing-to-hand-over", $"No password of {account} waits to be handed over.", "One waits after a grant made the account or a renewal set it, and is handed over once.");
+    private static ProblemHttpResult Refused(string account) => Problems.Of(409, "nothing-to-hand-over", $"There is no password of {account} to hand over.", "There is one after a grant created the account or a renewal set it; it is handed over once.");
 
     private static async Task<Results<Ok<PasswordDetailView>, ProblemHttpResult>> ShowAsync(
         string name, string account, Library library, PasswordService desk, RenewalStore renewals, IDbContextFactory<AppDb> databases, TimeProvider time, CancellationToken cancel)
@@ -97,10 +97,10 @@ internal static class PasswordEndpoints
     public static string? WhyNot(AccountPassword account, RenewalRow? open) => account switch
     {
         _ when open is not null => "a renewal is under way already",
-        { Keeper: PasswordKeeper.Directory } => "the directory changes it by itself",
-        { Keeper: PasswordKeeper.Product } => $"{account.KeptBy} changes it by itself, in the directory and in its services at once: whoever changes it elsewhere breaks them. Have it changed there",
+        { Keeper: PasswordKeeper.Directory } => "the directory changes it",
+        { Keeper: PasswordKeeper.Product } => $"{account.KeptBy} changes it, in the directory and in its services together; a change elsewhere breaks them. Change it in the product",
         { Standing: PasswordStanding.NotMade } => account.Words,
-        { Standing: PasswordStanding.Unseen } => $"where it is typed now is not known: {account.Words}",
+        { Standing: PasswordStanding.Unseen } => $"where it is used now is not known: {account.Words}",
         _ => null,
     };
 
@@ -133,9 +133,9 @@ internal static class PasswordEndpoints
         if (await EstateAsync(name, library, cancel) is not { } estate) return await MissingAsync(name, library, cancel);
         var books = await desk.ReadAsync(estate, cancel);
         if (books.Find(account) is not { } found) return Problems.NotFound("account of a plan", account, books.Accounts.Select(a => a.Account));
-        if (order.Password is { Length: 0 or > LongestPassword }) return Problems.Bad("password", order.Password.Length == 0 ? "An empty password means somebody else to a directory [RFC 4513 5.1.2]." : "This is too long for a password.", "1 to 1000 characters, or none at all");
+        if (order.Password is { Length: 0 or > LongestPassword }) return Problems.Bad("password", order.Password.Length == 0 ? "A directory treats an empty password as an anonymous bind [RFC 4513 5.1.2]." : "This is too long for a password.", "1 to 1000 characters, or none at all");
         if ((order.Password is { } typed ? new NewPassword(typed) : await desk.KeptAsync(estate, found.Account, cancel)) is not { } password)
-            return Problems.Of(409, "not-kept", $"No password of {found.Account} is kept here.", "Type the one that you were given.");
+            return Problems.Of(409, "not-kept", $"No password of {found.Account} is stored here.", "Type the password that you were given.");
         var directory = (await shelf.OpenAsync(estate, cancel)).Directory;
         var now = time.GetUtcNow();
         var facts = await directory.ReadPasswordAsync(found.Account, cancel);

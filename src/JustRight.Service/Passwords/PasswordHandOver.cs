@@ -65,7 +65,7 @@ internal sealed class PasswordHandOver(SecretStore secrets, LogStore log, TimePr
             return Problems.Bad("certificate", "This is not a certificate.", "a PEM certificate with an RSA key");
         }
 
-        return certificate.GetRSAPublicKey() is null ? Problems.Bad("certificate", "A password is sealed to an RSA key.", "a PEM certificate with an RSA key") : null;
+        return certificate.GetRSAPublicKey() is null ? Problems.Bad("certificate", "A password is encrypted to an RSA key.", "a PEM certificate with an RSA key") : null;
     }
 
     /// <summary>Seals a password to a certificate: AES-256-CBC under RSA-OAEP [RFC 3565, RFC 3560].</summary>

@@ -27,7 +27,7 @@ internal sealed record PasswordIndex(Estate Estate, IReadOnlyList<Plan> Plans, S
     public RunBook RunBookOf(AccountPassword account, bool knowsOld)
     {
         var book = RunBookMaker.Make(Estate.Domain.ShortName, account.Account, account.SetAt, PlacesOf(account.Account), HostOf);
-        return knowsOld ? book : book with { Remarks = [.. book.Remarks, $"The password that it has now is not kept here: once the new one is set there is no way back. Keep it first, if you know it: justright secret set {SecretStore.NameFor(account.Account)}"] };
+        return knowsOld ? book : book with { Remarks = [.. book.Remarks, $"The current password is not stored here, so a renewal cannot be undone. Store it first if you know it: justright secret set {SecretStore.NameFor(account.Account)}"] };
     }
 
     private HostForRenewal HostOf(string host)
@@ -67,7 +67,7 @@ internal sealed class PasswordService(FitService desk, SurveyStore surveys, Secr
             .Where(n => n.Item1 is not null && n.Item2 is not null)
             .Select(n => (Account: Bare(n.Item1!), Secret: n.Item2!, n.Item3))
             .Concat(plans.Where(p => p.SignIn?.BindLogonName is not null && p.SignIn.Install.BindSecret is not null).Select(p => (Account: p.SignIn!.BindLogonName!, Secret: p.SignIn.Install.BindSecret!, $"try the sign-in of {p.Title}")))
-            .Concat(accounts.Select(a => (a.Account, Secret: SecretStore.NameFor(a.Account), "set services to run as it")))
+            .Concat(accounts.Select(a => (a.Account, Secret: SecretStore.NameFor(a.Account), "set services to run as the account")))
             .Where(n => kept.Contains(n.Secret) && accounts.Any(a => string.Equals(a.Account, n.Account, StringComparison.OrdinalIgnoreCase)));
         return named.GroupBy(n => (n.Account.ToUpperInvariant(), n.Secret)).Select(same =>
             new PasswordPlace(same.First().Account, PasswordPlaceKind.OwnSecret, "", "Just Right", same.Key.Secret, $"used here to {string.Join(", to ", same.Select(s => s.Item3).Distinct())}"));

@@ -20,7 +20,7 @@ internal static class RenewalEndpoints
     public static void MapRenewals(this IEndpointRouteBuilder api)
     {
         api.MapPost("/estates/{name}/passwords/{account}/renewals", BeginAsync)
-            .WithName("BeginRenewal").WithSummary("Begins to renew a password: makes the steps that are ours until somebody is needed").RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409).ProducesProblem(502);
+            .WithName("BeginRenewal").WithSummary("Starts a renewal: runs the automatic steps until a manual step is due").RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409).ProducesProblem(502);
 
         api.MapGet("/renewals/{id}", async Task<Results<Ok<RenewalView>, ProblemHttpResult>> (string id, Library library, PasswordService desk, RenewalStore renewals, JobQueue queue, TimeProvider time, CancellationToken cancel) =>
         {
@@ -30,10 +30,10 @@ internal static class RenewalEndpoints
             .WithName("ShowRenewal").WithSummary("A renewal, its steps, and which password is where").RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
         api.MapPost("/renewals/{id}/steps/{number}", SayAsync)
-            .WithName("SayOfRenewalStep").WithSummary("Says of a step that it is done, is to be tried again, or is left out; and goes on").RequireAuthorization(Roles.Granter).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
+            .WithName("SayOfRenewalStep").WithSummary("Says that a step is done, or retries, restarts now or skips it; and continues").RequireAuthorization(Roles.Granter).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
 
         api.MapPost("/renewals/{id}/undo", BackAsync)
-            .WithName("TakeRenewalBack").WithSummary("Goes back to the old password, in every place that has the new one or may have it").RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409);
+            .WithName("TakeRenewalBack").WithSummary("Restores the old password in every place that has or may have the new one").RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409);
     }
 
     private static async Task<Results<Accepted<RenewalView>, ProblemHttpResult>> BeginAsync(
@@ -44,7 +44,7 @@ internal static class RenewalEndpoints
         if (books.Find(account) is not { } found) return Problems.NotFound("account of a plan", account, books.Accounts.Select(a => a.Account));
         var open = (await renewals.ListAsync(name, found.Account, cancel)).FirstOrDefault(r => r.EndedAt is null);
         if (PasswordEndpoints.WhyNot(found, open) is { } why) return Problems.Of(409, "not-renewed", $"The password of {found.Account} is not renewed from here: {why}.", open is null ? null : $"Look at it: justright password progress {open.Id}");
-        if (estate.Directory.Reach == Reach.File) return Problems.Of(409, "read-only", "The directory is read from a file: no password can be set in it from here.");
+        if (estate.Directory.Reach == Reach.File) return Problems.Of(409, "read-only", "The directory is read from a file: passwords cannot be set from here.");
         var facts = await (await shelf.OpenAsync(estate, cancel)).Directory.ReadPasswordAsync(found.Account, cancel);
         if (facts.Disabled) return Problems.Of(409, "not-renewed", $"{found.Account} is disabled: enable it first, or leave its password alone.");
         var old = await desk.KeptAsync(estate, found.Account, cancel);
@@ -68,25 +68,25 @@ internal static class RenewalEndpoints
         {
             case "done" when step.Act == RunBookAct.Type:
                 book = book.With(number, RunBookState.Done, note.Length > 0 ? note : "a person typed it", who, now);
-                await renewals.SaveAsync(row.Id, book, who, "make", $"{step.Words}; a person says that it is done{(note.Length > 0 ? $": {note}" : "")}", cancel);
+                await renewals.SaveAsync(row.Id, book, who, "make", $"{step.Words}; confirmed by a person{(note.Length > 0 ? $": {note}" : "")}", cancel);
                 break;
-            case "again" when failed:
+            case "retry" when failed:
                 book = book.Retry(number, who, now);
                 await renewals.SaveAsync(row.Id, book, who, "retry", step.Words, cancel);
                 break;
-            case "now" when book.Next(IsOpen) == RunBookNext.Window:
-                book = book.Begin(number, step.Change, "outside the host's time of restarts, as a person decided", who, now);
-                await renewals.SaveAsync(row.Id, book, who, "confirm", $"{step.Words}, outside the host's time of restarts", cancel);
+            case "restart-now" when book.Next(IsOpen) == RunBookNext.Window:
+                book = book.Begin(number, step.Change, "outside the host's restart window, by a person's decision", who, now);
+                await renewals.SaveAsync(row.Id, book, who, "confirm", $"{step.Words}, outside the host's restart window", cancel);
                 break;
             case "skip" when step.Act != RunBookAct.SetInDirectory && (failed || step.Act == RunBookAct.Type || book.Next(IsOpen) == RunBookNext.Window):
-                if (note.Length == 0) return Problems.Bad("note", "A step is left out for a reason, which every report repeats.", "a reason");
+                if (note.Length == 0) return Problems.Bad("note", "Skipping a step needs a reason, shown in every report.", "a reason");
                 book = book.Skip(number, note, who, now);
                 await renewals.SaveAsync(row.Id, book, who, "leave out", $"{step.Words}; because: {note}", cancel);
                 break;
-            case "done" or "again" or "now" or "skip":
-                return Problems.Of(409, "wrong-word", $"'{word.Word}' cannot be said of step {number} now.", failed ? "It failed: try it again, leave it out, or take the renewal back." : step.Act == RunBookAct.Type ? "A person types it: it is done, or left out." : "It is made from here.");
+            case "done" or "retry" or "restart-now" or "skip":
+                return Problems.Of(409, "wrong-word", $"'{word.Word}' is not possible for step {number} now.", failed ? "It failed: retry it, skip it, or undo the renewal." : step.Act == RunBookAct.Type ? "It is a manual step: done or skip." : "It is an automatic step.");
             default:
-                return Problems.Bad("word", "This word is not known.", "done, again, now or skip", word.Word, ["done", "again", "now", "skip"]);
+                return Problems.Bad("word", "This is not a valid word.", "done, retry, restart-now or skip", word.Word, ["done", "retry", "restart-now", "skip"]);
         }
 
         return await GoOnAsync((await renewals.FindAsync(id, cancel))!, estate!, user, desk, queue, time, cancel);
@@ -97,11 +97,11 @@ internal static class RenewalEndpoints
     {
         var (row, estate) = await FindAsync(id, renewals, library, cancel);
         if (row is null) return Problems.NotFound("renewal", id, []);
-        if (row.EndedAt is not null) return Problems.Of(409, "over", "This renewal is over: neither password is kept any longer. Renew it again.");
+        if (row.EndedAt is not null) return Problems.Of(409, "over", "This renewal is over and keeps neither password. Renew again.");
         if (await BusyAsync(row, queue, cancel) is { } busy) return busy;
         var book = RunBookJson.Read(row.BookJson);
-        if (book.GoesBack) return Problems.Of(409, "goes-back", "This renewal goes back already.");
-        if (row.OldProtected is null && book.InDirectory != WhichPassword.Old) return Problems.Of(409, "no-way-back", "The old password is not known here: there is no way back.", "Go on: try the failed step again, or leave it out with a reason.");
+        if (book.GoesBack) return Problems.Of(409, "goes-back", "This renewal is being undone already.");
+        if (row.OldProtected is null && book.InDirectory != WhichPassword.Old) return Problems.Of(409, "no-way-back", "The old password is not known here: the renewal cannot be undone.", "Retry the failed step, or skip it with a reason.");
         await renewals.SaveAsync(row.Id, book.Undo(), user.Identity!.Name!, "undo renewal", $"after {book.Steps.Count(s => s.State == RunBookState.Done)} steps", cancel);
         return await GoOnAsync((await renewals.FindAsync(id, cancel))!, estate!, user, desk, queue, time, cancel);
     }

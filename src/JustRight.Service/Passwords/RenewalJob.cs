@@ -22,7 +22,7 @@ internal sealed class RenewalJob(
     /// <summary>Goes on with a renewal; returns how it stands.</summary>
     public async Task<string> RunAsync(JobRow job, CancellationToken cancel)
     {
-        var row = await renewals.FindAsync(job.OrderJson!, cancel) ?? throw new ConnectorException(ConnectorFailure.NotFound, "this renewal is no longer kept.");
+        var row = await renewals.FindAsync(job.OrderJson!, cancel) ?? throw new ConnectorException(ConnectorFailure.NotFound, "this renewal no longer exists.");
         var estate = Library.ReadEstate((await library.FindAsync(Library.EstateKind, row.Estate, cancel))!);
         var run = new RunBookRun(renewals, secrets, rehearsal, time, row, estate, job.StartedBy, await shelf.OpenAsync(estate, cancel));
         while (run.Book.Next(host => IsOpen(estate, host, time.GetUtcNow())) == RunBookNext.Go)

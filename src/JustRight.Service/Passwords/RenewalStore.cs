@@ -25,7 +25,7 @@ internal sealed class RenewalStore(IDbContextFactory<AppDb> databases, SecretSto
             NewProtected = secrets.Protect(fresh),
             OldProtected = old is null ? null : secrets.Protect(old),
         };
-        await log.AddWithAsync(db => db.Renewals.Add(row), who, "renew", book.Account, $"a renewal of {book.Steps.Count} steps begins", cancel);
+        await log.AddWithAsync(db => db.Renewals.Add(row), who, "renew", book.Account, $"a renewal of {book.Steps.Count} steps starts", cancel);
         return row;
     }
 

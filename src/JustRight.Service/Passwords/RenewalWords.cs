@@ -9,14 +9,14 @@ internal static class RenewalWords
     public static string Of(RunBook book, RunBookNext next)
     {
         var divided = book.Divided().Count;
-        var behind = divided == 0 ? "" : $"; {divided} {(divided == 1 ? "place is" : "places are")} out of line with the directory";
+        var behind = divided == 0 ? "" : $"; {divided} {(divided == 1 ? "place is" : "places are")} with another password than the directory";
         var failed = book.Steps.FirstOrDefault(s => s.State is RunBookState.Failed or RunBookState.Refused);
         return next switch
         {
             RunBookNext.Over when book.GoesBack => $"undone: the old password holds{behind}",
             RunBookNext.Over => $"renewed{behind}",
             RunBookNext.Person => $"waits for a person{behind}",
-            RunBookNext.Window => $"waits for a host's time of restarts{behind}",
+            RunBookNext.Window => $"waits for a host's restart window{behind}",
             RunBookNext.Decision => $"stopped at step {failed!.Number}: {failed.Note}",
             _ => $"goes on{behind}",
         };

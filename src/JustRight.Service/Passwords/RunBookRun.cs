@@ -61,7 +61,7 @@ internal sealed class RunBookRun(
 
     private NewPassword SecretOf(RunBookStep step) => (step.Secret == WhichPassword.Old ? row.OldProtected : row.NewProtected) is { } kept
         ? secrets.Unprotect(kept)
-        : throw new ConnectorException(ConnectorFailure.SignIn, "the old password is not known here: there is no way back.");
+        : throw new ConnectorException(ConnectorFailure.SignIn, "the old password is not known here: the renewal cannot be undone.");
 
     /// <summary>What is there before a step, and its change with that in it.</summary>
     private async Task<(Change? Change, string Seen)> LookAsync(RunBookStep step, CancellationToken cancel)
@@ -93,11 +93,11 @@ internal sealed class RunBookRun(
                 var seen = await connectors.Directory.ObserveAsync(set, cancel);
                 if (seen.State != ObservedState.Done) return null;
                 var facts = await connectors.Directory.ReadPasswordAsync(set.Name, cancel);
-                if (facts.WhyNotTried(time.GetUtcNow()) is { } why) throw new ConnectorException(ConnectorFailure.Conflict, $"it was set since, and whether by us cannot be tried: {why}");
+                if (facts.WhyNotTried(time.GetUtcNow()) is { } why) throw new ConnectorException(ConnectorFailure.Conflict, $"it was set since, and whether by us cannot be tested: {why}");
                 var tried = await connectors.Directory.TryPasswordAsync(set.Name, secret, cancel);
                 if (tried.Works == true) return $"{seen.Seen}; {tried.Words}";
                 // A person who has read this and lets it be tried again means ours to count.
-                return step.Note == RunBook.TriedAgain ? null : throw new ConnectorException(ConnectorFailure.Conflict, $"somebody else set it meanwhile: {seen.Seen}. Tried again, ours is set over it.");
+                return step.Note == RunBook.TriedAgain ? null : throw new ConnectorException(ConnectorFailure.Conflict, $"somebody else set it in the meantime: {seen.Seen}. A retry sets ours.");
             case RestartService { RanSince: not null } restart:
                 return await connectors.ObserveAsync(restart, cancel) is { State: ObservedState.Done, Seen: var running } ? running : null;
             default:

@@ -20,7 +20,7 @@ internal sealed class ProposalService(Library library, FitService desk, JobQueue
     public async Task<JobRow> AddAsync(string estate, JobOrder order, CancellationToken cancel)
     {
         if (!Library.ReadEstate((await library.FindAsync(Library.EstateKind, estate, cancel))!).Rules.TwoPersonApproval) return await queue.AddAsync(order, cancel);
-        foreach (var old in await OpenAsync(j => j.Kind == order.Kind && j.Subject == order.Subject, cancel)) await EndAsync(old, "void", $"{order.Who} proposed another in its place", order.Who, cancel);
+        foreach (var old in await OpenAsync(j => j.Kind == order.Kind && j.Subject == order.Subject, cancel)) await EndAsync(old, "void", $"replaced by another proposal of {order.Who}", order.Who, cancel);
         var job = await queue.AddAsync(order with { Basis = await BasisAsync(order.Subject, estate, cancel) }, cancel);
         await log.AddAsync(order.Who, "propose", order.Subject, $"{order.Kind} of {order.Changes.Count} {(order.Changes.Count == 1 ? "step" : "steps")}, as proposal {job.Id}", cancel);
         return job;
@@ -39,7 +39,7 @@ internal sealed class ProposalService(Library library, FitService desk, JobQueue
     /// <summary>Approves a proposal; returns why it cannot be approved, or null.</summary>
     public async Task<string?> ReleaseAsync(JobRow job, string who, CancellationToken cancel)
     {
-        if (string.Equals(job.StartedBy, who, StringComparison.OrdinalIgnoreCase)) return $"{who} proposed it: another approves it.";
+        if (string.Equals(job.StartedBy, who, StringComparison.OrdinalIgnoreCase)) return $"{who} proposed it: another person must approve it.";
         if (await WhyVoidAsync(job, cancel) is { } why) return await VoidAsync(job, why, who, cancel);
         await ChangeAsync(job.Id, row => (row.State, row.ApprovedBy, row.ApprovedAt, row.Message) = ("approved", who, time.GetUtcNow(), $"approved by {who}; carry it out: justright proposal carry-out {job.Id}"), who, "approve", job, $"proposal {job.Id} of {job.StartedBy}", cancel);
         return null;
@@ -70,14 +70,14 @@ internal sealed class ProposalService(Library library, FitService desk, JobQueue
     private Task ChangeAsync(string id, Action<JobRow> change, string who, string action, JobRow job, string detail, CancellationToken cancel) =>
         log.AddWithAsync(db => change(db.Jobs.First(j => j.Id == id)), who, action, job.Subject, detail, cancel);
 
-    /// <summary>Why a proposal no longer is what was seen, or null: what it rests on is other, or the worklist no longer holds its steps.</summary>
+    /// <summary>Why a proposal no longer is what was seen, or null: what it rests on is other, or the worklist no longer has its steps.</summary>
     private async Task<string?> WhyVoidAsync(JobRow job, CancellationToken cancel)
     {
         var install = await library.FindAsync(Library.InstallKind, job.Subject, cancel);
-        if (job.Basis != await BasisAsync(job.Subject, install is null ? job.Subject : Library.ReadInstall(install).Estate, cancel)) return "the sheet, the estate or the install was changed since it was proposed: propose it again";
+        if (job.Basis != await BasisAsync(job.Subject, install is null ? job.Subject : Library.ReadInstall(install).Estate, cancel)) return "the sheet, the estate or the install changed since the proposal: propose it again";
         if (job.Kind != "grant" || await desk.JudgeAsync(job.Subject, cancel) is not { } judged) return null;
         var offered = judged.Worklist.Give.Concat(judged.Worklist.Remove).Where(s => s.Blocked is null).Select(s => s.Id).ToHashSet();
-        return job.Steps.OrderBy(s => s.Number).FirstOrDefault(s => !offered.Contains(ChangeJson.Read(s.ChangeJson).Key)) is { } gone ? $"the worklist no longer holds its step {gone.Number}, {gone.Words}: propose it again" : null;
+        return job.Steps.OrderBy(s => s.Number).FirstOrDefault(s => !offered.Contains(ChangeJson.Read(s.ChangeJson).Key)) is { } gone ? $"the worklist no longer has its step {gone.Number}, {gone.Words}: propose it again" : null;
     }
 
     /// <summary>The hash of the documents that a proposal rests on.</summary>

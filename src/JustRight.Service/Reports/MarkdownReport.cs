@@ -30,7 +30,7 @@ internal static class MarkdownReport
         Section("Could not be read", fit.Unseen.Select(u => $"{u.Place}: {u.Reason} ({report.Time(u.At)})"));
         Section("Choices", fit.Decisions.Select(d => $"{d.Id}: {d.Taken} ({d.Reason})"));
         Section("Notes", fit.Notes);
-        Section("Reviews", report.Reviews.Select(r => $"{report.Time(r.At)}: {r.By} looked at fit {r.Fit} ({r.Counts.Words}){(r.Remark is null ? "" : $": {r.Remark}")}"));
+        Section("Reviews", report.Reviews.Select(r => $"{report.Time(r.At)}: {r.By} reviewed fit {r.Fit} ({r.Counts.Words}){(r.Remark is null ? "" : $": {r.Remark}")}"));
         return Encoding.UTF8.GetBytes(text.ToString());
 
         void Line(string line = "") => text.Append(line).Append('\n');

@@ -19,7 +19,7 @@ internal static class ReportEndpoints
         {
             var (judged, problem) = await FitEndpoints.JudgedAsync(name, library, desk, cancel);
             if (problem is not null) return problem;
-            if (form is not null && !Forms.Contains(form)) return Problems.Bad("form", $"'{form}' is no form of a report.", string.Join(", ", Forms), form, Forms);
+            if (form is not null && !Forms.Contains(form)) return Problems.Bad("form", $"'{form}' is not a form of a report.", string.Join(", ", Forms), form, Forms);
             var report = await reports.OfAsync(judged!, cancel);
             return form switch
             {
@@ -37,13 +37,13 @@ internal static class ReportEndpoints
                 (null, { } problem) => problem,
                 ({ } judged, _) => TypedResults.File(await evidence.WriteAsync(await reports.OfAsync(judged, cancel), cancel), EvidenceFile.MediaType, $"{name}-evidence.json"),
                 _ => throw new InvalidOperationException(),
-            }).WithName("ShowEvidence").WithSummary("The whole evidence of the latest fit as one signed file: a JSON Web Signature [RFC 7515]").RequireAuthorization(Roles.Reader)
+            }).WithName("ShowEvidence").WithSummary("All evidence of the latest fit as one signed file: a JSON Web Signature [RFC 7515]").RequireAuthorization(Roles.Reader)
             .Produces<string>(200, EvidenceFile.MediaType).ProducesProblem(404).ProducesProblem(409);
 
         api.MapGet("/evidence-key", async (EvidenceKey key, CancellationToken cancel) =>
         {
             var rsa = await key.GetAsync(cancel);
             return TypedResults.Ok(new EvidenceKeyView(EvidenceKey.ThumbprintOf(rsa), "RS256", rsa.ExportSubjectPublicKeyInfoPem()));
-        }).WithName("ShowEvidenceKey").WithSummary("The public part of the key that signs evidence, to be kept where it is checked").RequireAuthorization(Roles.Reader);
+        }).WithName("ShowEvidenceKey").WithSummary("The public key for checking evidence").RequireAuthorization(Roles.Reader);
     }
 }

@@ -40,7 +40,7 @@ public sealed class ExceptionStore(IDbContextFactory<AppDb> databases, LogStore 
         return View(row);
     }
 
-    /// <summary>Ends an exception before its time; false when the install has none of that number that counts.</summary>
+    /// <summary>Ends an exception early; false when the install has none of that number that counts.</summary>
     public async Task<bool> EndAsync(string install, int number, string who, CancellationToken cancel)
     {
         var row = (await RowsAsync(install, cancel)).FirstOrDefault(r => r.Id == number);
@@ -51,7 +51,7 @@ public sealed class ExceptionStore(IDbContextFactory<AppDb> databases, LogStore 
                 var kept = db.Exceptions.First(e => e.Id == number);
                 (kept.EndedAt, kept.EndedBy) = (time.GetUtcNow(), who);
             },
-            who, "accept", install, $"{row.Words}; no longer accepted: ended by {who}", cancel);
+            who, "accept", install, $"{row.Words}; exception ended by {who}", cancel);
         return true;
     }
 

@@ -10,7 +10,7 @@ namespace JustRight.Service.Reviews;
 /// <summary>Keeps reviews. None is ever changed.</summary>
 public sealed class ReviewStore(IDbContextFactory<AppDb> databases, LogStore log)
 {
-    /// <summary>The reviews of an install, the latest first.</summary>
+    /// <summary>The reviews of an install, newest first.</summary>
     public async Task<IReadOnlyList<ReviewView>> ListAsync(string install, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
@@ -45,7 +45,7 @@ public sealed class ReviewStore(IDbContextFactory<AppDb> databases, LogStore log
         var open = review.Off.Count(o => o.Accepted is null);
         await log.AddWithAsync(
             journal => journal.Reviews.Add(row), review.WrittenBy, "review", review.Install,
-            $"{review.By} looked at fit {review.Fit}: {review.Counts.Words}; {(open == 0 ? "nothing was left open" : $"{open} left open")}{(review.NextBy is { } next ? $"; again by {next:yyyy-MM-dd}" : "")}", cancel);
+            $"{review.By} reviewed fit {review.Fit}: {review.Counts.Words}; {(open == 0 ? "nothing was left open" : $"{open} left open")}{(review.NextBy is { } next ? $"; again by {next:yyyy-MM-dd}" : "")}", cancel);
         return View(row);
     }
 

@@ -18,14 +18,14 @@ internal static class ScheduleEndpoints
             if (await PasswordEndpoints.EstateAsync(name, library, cancel) is not { } estate) return await PasswordEndpoints.MissingAsync(name, library, cancel);
             var last = await watcher.LastAsync(name, cancel);
             return TypedResults.Ok(new ScheduleView(name, (int?)estate.Rules.Schedule?.Every.TotalHours, await plan.NextAsync(name, cancel), last?.EndedAt ?? last?.CreatedAt, last is null ? null : last.Message ?? last.State, Told(estate.Rules.Notifications)));
-        }).WithName("ShowSchedule").WithSummary("How an estate is watched: how often, when next, and who is told").RequireAuthorization(Roles.Reader).ProducesProblem(404);
+        }).WithName("ShowSchedule").WithSummary("The schedule of an estate: the interval, the next survey, the recipients").RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
         api.MapPost("/estates/{name}/schedule", async Task<Results<Accepted<JobView>, ProblemHttpResult>> (string name, Library library, ScheduledSurveys watcher, CancellationToken cancel) =>
         {
             if (await PasswordEndpoints.EstateAsync(name, library, cancel) is null) return await PasswordEndpoints.MissingAsync(name, library, cancel);
             var (job, _) = await watcher.LookAsync(name, cancel);
             return TypedResults.Accepted($"/api/jobs/{job.Id}", JobQueue.View(job));
-        }).WithName("SurveyNow").WithSummary("Lets the watch look now, instead of when it is due; a survey of the estate that is under way counts").RequireAuthorization(Roles.Planner).ProducesProblem(404);
+        }).WithName("SurveyNow").WithSummary("Starts the scheduled survey now; a survey that is under way counts").RequireAuthorization(Roles.Planner).ProducesProblem(404);
     }
 
     private static IReadOnlyList<string> Told(NotificationRules rules) => rules.Webhook is { } webhook ? [.. rules.Mail, webhook.ToString()] : rules.Mail;

@@ -27,10 +27,10 @@ internal static class SignInEndpoints
     {
         api.MapGet("/installs/{name}/sign-in", async Task<Results<Ok<SignInView>, ProblemHttpResult>> (string name, Library library, SignInService desk, CancellationToken cancel) =>
             await FitEndpoints.MissingAsync(name, library, cancel) is { } missing ? missing : await desk.ShowAsync(name, cancel) is { } view ? TypedResults.Ok(view) : NoSignIn(name))
-            .WithName("ShowSignIn").WithSummary("What a product is told so that people can sign in to it, with the reason of each value").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(400);
+            .WithName("ShowSignIn").WithSummary("A product's sign-in settings, with a reason for each").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(400);
 
         api.MapPost("/installs/{name}/sign-in/tests", TryAsync)
-            .WithName("TrySignIn").WithSummary("Tries a product's sign-in as the product will do it; changes nothing").RequireAuthorization(Roles.Planner).ProducesProblem(404).ProducesProblem(400);
+            .WithName("TrySignIn").WithSummary("Tests a product's sign-in as the product will do it; changes nothing").RequireAuthorization(Roles.Planner).ProducesProblem(404).ProducesProblem(400);
 
         api.MapGet("/jobs/{id}/sign-in-test", async Task<Results<Ok<SignInTestView>, ProblemHttpResult>> (string id, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
         {
@@ -40,10 +40,10 @@ internal static class SignInEndpoints
         }).WithName("ShowSignInTest").WithSummary("What a sign-in test found").RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
         api.MapPost("/estates/{name}/people-directories/{directory}/filter/ask", AskAsync)
-            .WithName("AskFilter").WithSummary("Asks the directory itself whom a filter finds, as it is now").RequireAuthorization(Roles.Planner).ProducesProblem(404).ProducesProblem(400).ProducesProblem(502);
+            .WithName("AskFilter").WithSummary("Queries the directory itself for a filter").RequireAuthorization(Roles.Planner).ProducesProblem(404).ProducesProblem(400).ProducesProblem(502);
 
         api.MapPost("/estates/{name}/people-directories/{directory}/filter", LookAsync)
-            .WithName("TryFilter").WithSummary("Says a filter in words, and whom it finds among the people last read").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(400).ProducesProblem(409);
+            .WithName("TryFilter").WithSummary("Explains a filter in words, and whom it finds among the people last read").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(400).ProducesProblem(409);
     }
 
     private static async Task<Results<Ok<FilterView>, ProblemHttpResult>> AskAsync(
@@ -75,7 +75,7 @@ internal static class SignInEndpoints
     {
         if (await FitEndpoints.MissingAsync(name, library, cancel) is { } missing) return missing;
         foreach (var (field, password) in new[] { ("bindPassword", order.BindPassword), ("personPassword", order.PersonPassword) })
-            if (password is { Length: 0 or > LongestPassword }) return Problems.Bad(field, password.Length == 0 ? "An empty password means somebody else to a directory [RFC 4513 5.1.2]." : "This is too long for a password.", "1 to 1000 characters, or none at all");
+            if (password is { Length: 0 or > LongestPassword }) return Problems.Bad(field, password.Length == 0 ? "A directory treats an empty password as an anonymous bind [RFC 4513 5.1.2]." : "This is too long for a password.", "1 to 1000 characters, or none at all");
         if ((await desk.LocateAsync(name, cancel)).SignIn is null) return NoSignIn(name);
         var passwords = new SignInTestPasswords(order.BindPassword is { } bind ? new NewPassword(bind) : null, order.PersonPassword is { } person ? new NewPassword(person) : null);
         var job = await queue.AddAsync(new JobOrder(JobKinds.SignIn, name, user.Identity!.Name!) { Prepare = id => typed.Put(id, passwords) }, cancel);

@@ -19,5 +19,5 @@ internal static class StoredJson
 
     /// <summary>Reads a value that <see cref="Write"/> wrote.</summary>
     public static T Read<T>(string json) =>
-        JsonSerializer.Deserialize<T>(json, Options) ?? throw new InvalidDataException("What was kept is empty.");
+        JsonSerializer.Deserialize<T>(json, Options) ?? throw new InvalidDataException("The stored value is empty.");
 }

@@ -22,11 +22,11 @@ internal static class TraceEndpoints
     public static void MapTraces(this IEndpointRouteBuilder api)
     {
         api.MapPost("/estates/{name}/trace", TraceAsync)
-            .WithName("Trace").WithSummary("Says why an account can or cannot do something in the directory").RequireAuthorization(Roles.Planner).ProducesProblem(404).ProducesProblem(400);
+            .WithName("Trace").WithSummary("Shows why an account can or cannot do something in the directory").RequireAuthorization(Roles.Planner).ProducesProblem(404).ProducesProblem(400);
 
         api.MapGet("/jobs/{id}/trace", async Task<Results<Ok<TraceView>, ProblemHttpResult>> (string id, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
             await FindAsync(id, databases, cancel) is not { ResultJson: { } json } ? Problems.NotFound("trace", id, []) : TypedResults.Ok(StoredJson.Read<KeptTrace>(json).View))
-            .WithName("ShowTrace").WithSummary("The answer of a trace, or of the one made after fixing").RequireAuthorization(Roles.Reader).ProducesProblem(404);
+            .WithName("ShowTrace").WithSummary("The answer of a trace, or of the trace after a fix").RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
         api.MapGet("/estates/{name}/traces", async (string name, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
         {
@@ -36,10 +36,10 @@ internal static class TraceEndpoints
         }).WithName("ListTraces").WithSummary("Traces of an estate, what was fixed and undone, newest first").RequireAuthorization(Roles.Reader);
 
         api.MapPost("/jobs/{id}/fix", FixAsync)
-            .WithName("Fix").WithSummary("Carries out a remedy of a trace that a person has confirmed").RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409);
+            .WithName("Fix").WithSummary("Carries out a fix of a trace that a person has confirmed").RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409);
 
         api.MapGet("/jobs/{id}/remedies/{remedy}/ldif", LdifAsync)
-            .WithName("ShowRemedyLdif").WithSummary("A remedy of a trace as LDIF, for an ordinary LDAP client").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409).ProducesProblem(400);
+            .WithName("ShowRemedyLdif").WithSummary("A fix of a trace as LDIF, for an ordinary LDAP client").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409).ProducesProblem(400);
 
         api.MapPost("/jobs/{id}/undo", UndoAsync)
             .WithName("Undo").WithSummary("Undoes what a job changed, the last change first").RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409);
@@ -60,7 +60,7 @@ internal static class TraceEndpoints
         if (await FindAsync(id, databases, cancel) is not { ResultJson: { } json, OrderJson: { } question } job) return Problems.NotFound("trace", id, []);
         var kept = StoredJson.Read<KeptTrace>(json);
         if (!kept.Changes.TryGetValue(order.Remedy ?? "", out var changes)) return NoRemedy(kept, order.Remedy);
-        if (kept.View.Supposed.Count > 0) return Problems.Of(409, "supposed", "This trace rests on something that is not so.", "Trace again without supposing anything, and fix that.");
+        if (kept.View.Supposed.Count > 0) return Problems.Of(409, "supposed", "This trace assumes something that is not so.", "Trace again without assumptions.");
         if (await DirectoryFileEndpoints.RefusalAsync(library, job.Subject, changes.Select(ChangeJson.Read), cancel) is { } refusal) return refusal;
         await log.AddAsync(user.Identity!.Name!, "confirm remedy", job.Subject, $"{order.Remedy} of trace {id}: {changes.Count} {(changes.Count == 1 ? "step" : "steps")}", cancel);
         return Accepted(await proposals.AddAsync(job.Subject, new JobOrder("fix", job.Subject, user.Identity!.Name!) { OrderJson = question, Changes = [.. changes.Select(ChangeJson.Read)] }, cancel));
@@ -72,11 +72,11 @@ internal static class TraceEndpoints
         var kept = StoredJson.Read<KeptTrace>(json);
         if (!kept.Changes.TryGetValue(remedy, out var changes)) return NoRemedy(kept, remedy);
         if (await surveys.LatestAsync(job.Subject, cancel) is not { } view) return Problems.Of(409, "not-surveyed", "No survey of this estate was taken yet.", $"Survey it first: justright survey {job.Subject}");
-        return TypedResults.Ok(new LdifView(job.Subject, false, LdifFiles.Write($"remedy {remedy} of trace {id}", changes.Select(ChangeJson.Read), view)));
+        return TypedResults.Ok(new LdifView(job.Subject, false, LdifFiles.Write($"fix {remedy} of trace {id}", changes.Select(ChangeJson.Read), view)));
     }
 
     private static ProblemHttpResult NoRemedy(KeptTrace kept, string? remedy) =>
-        Problems.Bad("remedy", "This trace has no such remedy.", kept.Changes.Count == 0 ? "none: nothing of this trace can be fixed by an entry" : string.Join(", ", kept.Changes.Keys), remedy, [.. kept.Changes.Keys]);
+        Problems.Bad("remedy", "This trace has no such fix.", kept.Changes.Count == 0 ? "none: no ACE fixes this trace" : string.Join(", ", kept.Changes.Keys), remedy, [.. kept.Changes.Keys]);
 
     private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> UndoAsync(
         string id, ClaimsPrincipal user, IDbContextFactory<AppDb> databases, JobQueue queue, LogStore log, CancellationToken cancel)

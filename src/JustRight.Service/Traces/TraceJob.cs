@@ -46,16 +46,16 @@ internal sealed class TraceJob(Library library, ConnectorStore shelf, JobFeed fe
     {
         var estate = Library.ReadEstate((await library.FindAsync(Library.EstateKind, estateName, cancel))!);
         var connectors = await shelf.OpenAsync(estate, cancel);
-        feed.Tell(id, new JobEvent("running", 0, 2, $"reading the access lists of {estate.Domain.DnsName}", null));
+        feed.Tell(id, new JobEvent("running", 0, 2, $"reading the ACLs of {estate.Domain.DnsName}", null));
         var (read, objects) = await ReadAsync(connectors.Directory, settled, cancel);
-        var access = read.Access ?? throw new ConnectorException(ConnectorFailure.NotAllowed, "the access lists of the directory could not be read.");
+        var access = read.Access ?? throw new ConnectorException(ConnectorFailure.NotAllowed, "the ACLs of the directory could not be read.");
         var graph = new MembershipGraph(read);
         var node = graph.IndexOf(settled.Account);
         if (node < 0) throw new ConnectorException(ConnectorFailure.NotFound, $"there is no account {settled.Account} in {estate.Domain.ShortName}.");
         var (demands, lacking) = Demands.Of(settled.Right, access.Schema);
-        if (demands is null) throw new ConnectorException(ConnectorFailure.NotFound, $"the directory's schema has no such thing as {lacking}.");
+        if (demands is null) throw new ConnectorException(ConnectorFailure.NotFound, $"the directory's schema has no {lacking}.");
         var tree = new AccessTree(access);
-        if (settled.Below is { } below && tree.IndexOf(below) < 0) throw new ConnectorException(ConnectorFailure.NotFound, $"there is no {below} in the directory, or it may not be seen by the account that reads it.");
+        if (settled.Below is { } below && tree.IndexOf(below) < 0) throw new ConnectorException(ConnectorFailure.NotFound, $"there is no {below} in the directory, or the bind account may not see it.");
         if (settled.IfMemberOf.FirstOrDefault(g => graph.IndexOf(g) < 0) is { } group) throw new ConnectorException(ConnectorFailure.NotFound, $"there is no group {group} in {estate.Domain.ShortName}.");
         feed.Tell(id, new JobEvent("running", 1, 2, $"judging {tree.Count} objects", null));
         var trace = AccessTrace.Make(new TraceQuestion(graph.NameOf(node), node, demands, settled.Of, settled.Below, objects, settled.IfMemberOf, settled.IfInheriting), tree, graph);

@@ -45,11 +45,11 @@ internal sealed class TraceQuestions(Library library, FitService desk, SurveySto
         if (objects.Count > 0 && order.Below is not null) return (null, Problems.Bad("below", "Either a branch or objects, not both.", "one of them"));
         var below = objects.Count > 0 ? null : order.Below is { } named ? BranchOf(estate, named) : await NeedBranchAsync(estate, account!, act, install, cancel) ?? estate.Domain.Root;
         if (objects.Count == 0 && below is null)
-            return (null, Problems.Bad("below", "This is no branch of the estate.", "a branch of the estate, a distinguished name below the domain, or everywhere", order.Below, [.. estate.Branches.Select(b => b.Key), Estate.WholeDomain]));
+            return (null, Problems.Bad("below", "This is not a branch of the estate.", "a branch of the estate, a distinguished name below the domain, or everywhere", order.Below, [.. estate.Branches.Select(b => b.Key), Estate.WholeDomain]));
         var ifInheriting = new List<string>();
         foreach (var place in order.IfInheriting ?? [])
         {
-            if (BranchOf(estate, place) is not { } dn) return (null, Problems.Bad("ifInheriting", "This is no branch of the estate.", "a branch of the estate or a distinguished name", place, [.. estate.Branches.Select(b => b.Key)]));
+            if (BranchOf(estate, place) is not { } dn) return (null, Problems.Bad("ifInheriting", "This is not a branch of the estate.", "a branch of the estate or a distinguished name", place, [.. estate.Branches.Select(b => b.Key)]));
             ifInheriting.Add(dn);
         }
 
@@ -87,7 +87,7 @@ internal sealed class TraceQuestions(Library library, FitService desk, SurveySto
         if (here.Count == 0 && found.Count > 0) return (null, null, Problems.Bad("host", $"{service} does not run there by any plan.", string.Join(", ", found.Select(f => f.Host).Distinct()), order.Host, [.. found.Select(f => f.Host)]));
         if (here.Count == 0) return (null, null, Problems.NotFound("service", service, known));
         if (here.Select(h => h.Account).Distinct(StringComparer.OrdinalIgnoreCase).Count() > 1)
-            return (null, null, Problems.Bad("host", $"{service} runs under several accounts: say on which host.", string.Join(", ", here.Select(h => $"{h.Host} ({h.Account})").Distinct())));
+            return (null, null, Problems.Bad("host", $"{service} runs under several accounts: name the host.", string.Join(", ", here.Select(h => $"{h.Host} ({h.Account})").Distinct())));
         return (here[0].Account, here[0].Install, null);
     }
 

@@ -33,7 +33,7 @@ internal static class TraceViews
     {
         var answer = trace.Answer;
         var all = answer.Can + answer.Cannot + answer.Unseen;
-        if (all == 0) return trace.NotFound.Count > 0 ? "none of the given objects was found" : answer.Uncovered.Count == 0 ? $"there is no {trace.Question.Of} there yet; one created tomorrow would grant it" : $"there is no {trace.Question.Of} there yet; one created tomorrow would refuse it";
+        if (all == 0) return trace.NotFound.Count > 0 ? "none of the given objects was found" : answer.Uncovered.Count == 0 ? $"there is no {trace.Question.Of} there yet; a new one would grant it" : $"there is no {trace.Question.Of} there yet; a new one would refuse it";
         var what = all == 1 ? "one object" : $"{all} objects";
         var words = new List<string>();
         if (answer.Cannot > 0) words.Add(Count(answer.Cannot, "refuses it", "refuse it"));

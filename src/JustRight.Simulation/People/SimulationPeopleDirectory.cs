@@ -28,11 +28,11 @@ public sealed class SimulationPeopleDirectory(SimulationFile file, PeopleDirecto
     /// <inheritdoc/>
     public Task<IPeopleSession> BindAsync(WireSecurity security, string name, NewPassword password, CancellationToken cancel)
     {
-        if (password.Reveal().Length == 0) throw new ConnectorException(ConnectorFailure.SignIn, "the password is empty: a directory would take that for an anonymous sign-in [RFC 4513 5.1.2].");
+        if (password.Reveal().Length == 0) throw new ConnectorException(ConnectorFailure.SignIn, "the password is empty: a directory treats that as an anonymous bind [RFC 4513 5.1.2].");
         return Task.FromResult(file.Read<IPeopleSession>(state =>
         {
             var dn = directory.IsOfDomain ? OfDomain(state, name, password) : Beside(state, name, password);
-            return dn is not null ? new Session(file, directory, dn) : throw new ConnectorException(ConnectorFailure.SignIn, $"{directory.Host} refuses the sign-in of {name}: wrong name or password, or the account may not be used.");
+            return dn is not null ? new Session(file, directory, dn) : throw new ConnectorException(ConnectorFailure.SignIn, $"{directory.Host} refuses the sign-in of {name}: wrong name or password, or the account is disabled.");
         }));
     }
 
@@ -69,15 +69,15 @@ public sealed class SimulationPeopleDirectory(SimulationFile file, PeopleDirecto
         public IEnumerable<PeopleObject> Search(string baseDn, bool below, string filter, int? pageSize, params IReadOnlyList<string> attributes)
         {
             if (baseDn.Length == 0) return [];
-            if (!FilterParser.TryParse(filter, out var parsed, out var fault)) throw new ConnectorException(ConnectorFailure.Conflict, $"this is no filter: {filter}: {fault}");
+            if (!FilterParser.TryParse(filter, out var parsed, out var fault)) throw new ConnectorException(ConnectorFailure.Conflict, $"not a valid filter: {filter}: {fault}");
             var root = DistinguishedName.Parse(baseDn);
             var inside = _objects.Where(o => DistinguishedName.Parse(o.Dn) is var dn && (below ? dn.IsAtOrBelow(root) : dn.Equals(root))).ToList();
-            if (!_objects.Exists(o => DistinguishedName.Parse(o.Dn).Equals(root))) throw new ConnectorException(ConnectorFailure.NotFound, $"{directory.Host}: {baseDn} is not there, or {me} may not see it.");
+            if (!_objects.Exists(o => DistinguishedName.Parse(o.Dn).Equals(root))) throw new ConnectorException(ConnectorFailure.NotFound, $"{directory.Host}: {baseDn} does not exist, or {me} may not see it.");
             var (types, classes) = Schema();
             // A chain leads through objects outside the base too.
             var found = FilterEvaluator.Matching(parsed, new ObjectTable(SchemaDescriptions.Read(directory.Family, types, classes), _objects)).ToHashSet();
             List<PeopleObject> answer = [.. inside.Where(found.Contains).Select(o => o with { Values = attributes.Where(o.Values.ContainsKey).Distinct(StringComparer.OrdinalIgnoreCase).ToDictionary(a => a, a => o.Values[a], StringComparer.OrdinalIgnoreCase) })];
-            if (pageSize is null && directory.MostInOneAnswer is { } most && answer.Count > most) throw new ConnectorException(ConnectorFailure.Conflict, $"{directory.Host} gives at most {most} objects in one answer, and more are found by {filter}.");
+            if (pageSize is null && directory.MostInOneAnswer is { } most && answer.Count > most) throw new ConnectorException(ConnectorFailure.Conflict, $"{directory.Host} returns at most {most} objects in one answer, and more match {filter}.");
             return answer;
         }
 

@@ -32,7 +32,7 @@ public sealed class BranchFitTests
         var (fit, list) = Scene().Need(R.Write("mail")).Run();
         var judgement = fit.Accounts[0].Judgements.Single(j => j.Grant is not null);
         judgement.Verdict.ShouldBe(Verdict.Missing);
-        judgement.Reason.ShouldBe("none of 4 objects of class user grants it: no entry gives the right");
+        judgement.Reason.ShouldBe("none of 4 objects of class user grants it: no ACE gives the right");
         (judgement.Branch!.Can, judgement.Branch.Cannot).ShouldBe((0, 4));
         var step = list.Give.ShouldHaveSingleItem().Change.ShouldBeOfType<AddAccessRule>();
         step.Words.ShouldBe($@"let FENNMOOR\svc-poller write mail of user, by an entry on {People}");
@@ -45,7 +45,7 @@ public sealed class BranchFitTests
         var (fit, list) = Scene(WritesMail).Need(R.Write("mail")).Run();
         var judgement = fit.Accounts[0].Judgements.Single(j => j.Grant is not null);
         judgement.Verdict.ShouldBe(Verdict.Missing);
-        judgement.Reason.ShouldBe($"2 of 4 objects of class user refuse it: inheritance stops at {Saltmere}: the right to write mail comes from above and does not get past it");
+        judgement.Reason.ShouldBe($"2 of 4 objects of class user refuse it: inheritance stops at {Saltmere}: the right to write mail comes from above and does not reach further");
         judgement.Branch!.Failures.ShouldHaveSingleItem().At.ShouldBe([Saltmere]);
         judgement.Notes.ShouldBe([$"a user created in {Saltmere} tomorrow would not be covered"]);
         list.Give.ShouldBeEmpty();
@@ -55,11 +55,11 @@ public sealed class BranchFitTests
 
     [Theory]
     [InlineData(WritesMail, WritesMail, true, "")]
-    [InlineData(WritesMail + "(OA;CIIO;WP;" + Member + ";" + Group + ";{svc-poller})", WritesMail, true, "no need asks for it")]
+    [InlineData(WritesMail + "(OA;CIIO;WP;" + Member + ";" + Group + ";{svc-poller})", WritesMail, true, "nothing needs it")]
     [InlineData("(OA;CIIO;WP;;" + User + ";{svc-poller})", WritesMail, true, "it gives more than is needed there")]
     [InlineData("(OA;CIIO;RPWPCR;" + Mail + ";" + User + ";{svc-poller})", WritesMail, true, "more than is needed: Mail")]
     [InlineData("(OA;CIIO;WP;" + Mail + ";;{svc-poller})", WritesMail, true, "it gives more than is needed there")]
-    [InlineData(WritesMail, WritesMail + "(A;;WO;;;{svc-poller})", true, "no need asks for it")]
+    [InlineData(WritesMail, WritesMail + "(A;;WO;;;{svc-poller})", true, "nothing needs it")]
     [InlineData(WritesMail, WritesMail + "(A;CI;RPLCRC;;;{svc-poller})", true, "")]
     public void What_is_delegated_beyond_the_need_is_excess(string onPeople, string onSaltmere, bool met, string excess)
     {
@@ -76,7 +76,7 @@ public sealed class BranchFitTests
         var (fit, list) = scene.Need(R.Write("mail")).Run();
         fit.Accounts[0].Judgements.Single(j => j.Grant is not null).Verdict.ShouldBe(Verdict.Met);
         var excess = fit.Accounts[0].Judgements.Single(j => j.Verdict == Verdict.Excess);
-        excess.Reason.ShouldBe("it reaches wider than the branch that is needed");
+        excess.Reason.ShouldBe("it covers more than the branch that is needed");
         excess.Paths[0].ToString().ShouldBe($@"FENNMOOR\svc-poller -> entry on {Domain} -> write mail of user");
         list.NotOffered.ShouldHaveSingleItem().Reason.ShouldContain("would break");
         list.Remove.ShouldBeEmpty();
@@ -118,7 +118,7 @@ public sealed class BranchFitTests
     {
         var scene = new FitScene { TreeUnread = [new UnreadPart(Saltmere, "access denied")] }.Account().Tree((Domain, "domainDNS", "D:"), (People, "organizationalUnit", "D:AI" + WritesMail));
         scene.Need(R.Write("mail")).Judge().Accounts[0].Judgements.Single(j => j.Grant is not null).ShouldSatisfyAllConditions(j => j.Verdict.ShouldBe(Verdict.Unseen), j => j.Reason.ShouldBe($"{Saltmere} could not be read: access denied"));
-        new FitScene().Account().Need(R.Write("mail")).Judge().Accounts[0].Judgements.Single(j => j.Grant is not null).Reason.ShouldBe("the access lists of the directory were not surveyed");
+        new FitScene().Account().Need(R.Write("mail")).Judge().Accounts[0].Judgements.Single(j => j.Grant is not null).Reason.ShouldBe("the ACLs of the directory were not surveyed");
     }
 
     [Fact]

@@ -42,7 +42,7 @@ public sealed class PostgreSqlFitTests
 
     [Theory]
     [InlineData("nothing", "a does not hold it")]
-    [InlineData("no inheritance", "it is in readers, and has what that holds only after SET ROLE")]
+    [InlineData("no inheritance", "it is in readers, and has its rights only after SET ROLE")]
     [InlineData("no login", "it holds that, and its role at p may not sign in")]
     [InlineData("no map", "a does not hold it")]
     [InlineData("map unread", "as which roles accounts sign in to p could not be read: no right")]

@@ -226,8 +226,8 @@ public sealed class SqlServerRightsTests
 
     [Theory]
     [InlineData("grant VIEW SERVER STATE: a", "revoke VIEW SERVER STATE on i from FENNMOOR\\a")]
-    [InlineData("hand VIEW SERVER STATE: a", "not instance-permission:view server state@i: it may be handed on, and taking it away takes away what was: whoever keeps the instance decides on both")]
-    [InlineData("S.user a; hand CONNECT SQL: o; S.hand EXECUTE on SCHEMA::r: a", "not s: it may be handed on, and taking it away takes away what was: whoever keeps the instance decides on both")]
+    [InlineData("hand VIEW SERVER STATE: a", "not instance-permission:view server state@i: held WITH GRANT OPTION: revoking it would cascade; ask the DBA")]
+    [InlineData("S.user a; hand CONNECT SQL: o; S.hand EXECUTE on SCHEMA::r: a", "not s: held WITH GRANT OPTION: revoking it would cascade; ask the DBA")]
     [InlineData("S.user a; S.hand EXECUTE on SCHEMA::q: a; S.grant EXECUTE: a", "revoke EXECUTE in i/S from FENNMOOR\\a")]
     public void What_may_be_handed_on_is_not_taken_away_by_a_step(string facts, string first) =>
         DatabaseScene.Of("login a; " + facts).Removal("CONNECT SQL").ShouldContain(first, customMessage: string.Join("; ", DatabaseScene.Of("login a; " + facts).Removal("CONNECT SQL")));

@@ -77,7 +77,7 @@ public sealed class HostFitTests
     {
         var (_, worklist) = new FitScene().Account().Group("Administrators").Host("fm-dc01", []).Of("fm-dc01", h => h with { Role = HostRole.Controller, LocalGroups = [] }).Need(R.Admin("fm-dc01")).Run();
         var step = worklist.Give.ShouldHaveSingleItem();
-        (step.Change, step.Why).ShouldBe((new AddMember("FENNMOOR", "Administrators", "svc-poller"), "because; fm-dc01 is a controller, so this counts on every controller"));
+        (step.Change, step.Why).ShouldBe((new AddMember("FENNMOOR", "Administrators", "svc-poller"), "because; fm-dc01 is a domain controller, so this applies to every domain controller"));
     }
 
     [Fact]
@@ -155,11 +155,11 @@ public sealed class HostFitTests
         { "UPN", New("svc-poller@fennmoor.example", running: Poller), ServiceAspect.Identity, Verdict.Met, "set to run as svc-poller@fennmoor.example" },
         { "same name elsewhere", New(@"OTHER\svc-poller", running: Poller), ServiceAspect.Identity, Verdict.Missing, "it is set to run as svc-poller" },
         { "built-in", New(Network, running: Network), ServiceAspect.Identity, Verdict.Missing, @"it is set to run as NetworkService, to other hosts FENNMOOR\FM-TEMP01$" },
-        { "local service", New(@"NT AUTHORITY\LocalService", running: null), ServiceAspect.Identity, Verdict.Missing, "it is set to run as LocalService, nobody to other hosts" },
+        { "local service", New(@"NT AUTHORITY\LocalService", running: null), ServiceAspect.Identity, Verdict.Missing, "it is set to run as LocalService, anonymous to other hosts" },
         { "restarted", New(Poller, running: Poller), ServiceAspect.Restarted, Verdict.Met, "it runs as svc-poller since 2026-11-20 04:00 UTC" },
         { "not restarted", New(Poller, running: Network), ServiceAspect.Restarted, Verdict.Missing, "it still runs as NetworkService since 2026-11-20 04:00 UTC: nobody restarted it" },
-        { "stopped", New(Poller, running: null), ServiceAspect.Restarted, Verdict.Met, "it does not run now: its next start takes the account it is set to" },
-        { "running, unread", New(Poller, running: "") with { RunsNowAs = null }, ServiceAspect.Restarted, Verdict.Unseen, "what it runs as now could not be read" },
+        { "stopped", New(Poller, running: null), ServiceAspect.Restarted, Verdict.Met, "it is not running: its next start uses the account it is set to" },
+        { "running, unread", New(Poller, running: "") with { RunsNowAs = null }, ServiceAspect.Restarted, Verdict.Unseen, "its running account could not be read" },
         { "start", New(Poller, running: Poller) with { Start = ServiceStart.Manual }, ServiceAspect.Start, Verdict.Missing, "it starts manual" },
         { "order", New(Poller, running: Poller) with { WaitsFor = ["RpcSs"] }, ServiceAspect.Order, Verdict.Missing, "it does not wait for Hub, only for RpcSs" },
         { "order through another", New(Poller, running: Poller) with { WaitsFor = ["Middle"] }, ServiceAspect.Order, Verdict.Met, "it waits for Middle" },

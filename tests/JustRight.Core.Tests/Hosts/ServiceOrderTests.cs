@@ -12,9 +12,9 @@ public sealed class ServiceOrderTests
     [InlineData("a=auto>gone", "a", "it waits for gone, which is not on this host")]
     [InlineData("a=auto>+group", "a", "")]
     [InlineData("a=auto>A2 a2=auto", "a", "")]
-    [InlineData("a=auto>b b=auto>a", "a", "b waits for a waits for b: a ring, in which nothing can start first")]
-    [InlineData("a=auto>b b=auto>c c=auto>b", "a", "b waits for c waits for b: a ring, in which nothing can start first")]
-    [InlineData("a=auto>a", "a", "a waits for a: a ring, in which nothing can start first")]
+    [InlineData("a=auto>b b=auto>a", "a", "b waits for a waits for b: a circular dependency")]
+    [InlineData("a=auto>b b=auto>c c=auto>b", "a", "b waits for c waits for b: a circular dependency")]
+    [InlineData("a=auto>a", "a", "a waits for a: a circular dependency")]
     public void What_stands_in_the_way(string services, string of, string first) => (Order(services).ObstaclesOf(of).FirstOrDefault()?.Words ?? "").ShouldBe(first);
 
     [Theory]

@@ -88,7 +88,7 @@ public sealed class SurveyTests
         using var scene = new SimulatedScene(caseSensitive: true);
         scene.Engine.Run("CREATE DATABASE [Ledger]; CREATE DATABASE [Days]; CREATE DATABASE [days]; USE [Ledger]; CREATE ROLE [Readers]; CREATE ROLE [readers]");
         var read = await scene.ReadAsync();
-        Database(read, "Ledger").Unread.ShouldBe("it has the roles Readers and readers, told apart by case alone: which of them a need means cannot be told");
+        Database(read, "Ledger").Unread.ShouldBe("it has the roles Readers and readers, which differ only by case: a need cannot say which one it means");
         read.Databases.Where(d => d.Name is "Days" or "days").ShouldAllBe(d => d.Unread!.EndsWith("but for case"));
         Database(read, "master").Unread.ShouldBeNull();
     }

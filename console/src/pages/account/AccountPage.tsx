@@ -46,8 +46,8 @@ export function AccountPage() {
         </p>
       )}
       <Balance counts={account.counts} large />
-      <h2>What it holds, and by which path</h2>
-      {held.length === 0 ? <p className="empty">It holds nothing that was seen.</p> : <PathPicture rights={held} />}
+      <h2>Its rights and their paths</h2>
+      {held.length === 0 ? <p className="empty">It holds nothing, as far as seen.</p> : <PathPicture rights={held} />}
       <Table mt="md" aria-label="Paths" verticalSpacing="xs">
         <Table.Thead>
           <Table.Tr>

@@ -59,14 +59,14 @@ export function AdoptionPage() {
         {simulated && <span className="tag">simulated</span>}
         <span className="grow" />
         <Button variant="default" loading={running} onClick={() => read.mutate(summary.estate)}>
-          Read the estate
+          Survey the estate
         </Button>
         <Button
           disabled={!surveyedAt || open > 0 || missing.length > 0}
           loading={finish.isPending}
           onClick={() => finish.mutate()}
         >
-          Write into the books
+          Add to Just Right
         </Button>
       </div>
       <p className="soft">
@@ -76,7 +76,7 @@ export function AdoptionPage() {
             {open === 0 ? 'all items are answered' : `${open} of ${items.length} items are not answered yet`}
           </>
         ) : (
-          'Nothing was read of this estate yet.'
+          'This estate was not surveyed yet.'
         )}
       </p>
       <div role="status" aria-live="polite">
@@ -87,7 +87,7 @@ export function AdoptionPage() {
       {finish.error && <Failure error={finish.error} />}
       {missing.length > 0 && (
         <p>
-          <b>Not found:</b> {missing.join(', ')}. Read the estate; what is not there then is not there.
+          <b>Not found:</b> {missing.join(', ')}. Survey the estate; what is not there then is not there.
         </p>
       )}
       {unseen.length > 0 && (
@@ -99,7 +99,7 @@ export function AdoptionPage() {
       {items.length > 0 && (
         <TextInput
           label="Because"
-          description="Goes with the answers that you give next; the sheet repeats it. What nobody is sure of is kept, and the sheet says so."
+          description="Stored with your next answers and repeated in the sheet. What nobody is sure of becomes a need, and the sheet says so."
           maxLength={500}
           value={why}
           onChange={(e) => setWhy(e.currentTarget.value)}

@@ -27,7 +27,7 @@ const columns = [
   column.accessor('at', { header: 'Begun', cell: (c) => <Time value={c.getValue()} /> }),
   column.accessor((a) => a.finishedAt ?? '', {
     id: 'finished',
-    header: 'Written into the books',
+    header: 'Added to Just Right',
     cell: (c) => (c.getValue() ? <Time value={c.getValue()} /> : <span className="soft">not yet</span>),
   }),
 ];
@@ -40,9 +40,9 @@ export function AdoptionsPage() {
     <>
       <div className="head">
         <h1>Adoptions</h1>
-        <span className="soft">What was there before us, and what do its accounts hold?</span>
+        <span className="soft">Which installations exist already, and what do their accounts hold?</span>
         <span className="grow" />
-        <Button onClick={() => setBeginning(true)}>Begin an adoption…</Button>
+        <Button onClick={() => setBeginning(true)}>Start an adoption…</Button>
       </div>
       {list.isPending && <Loading />}
       {list.error && <Failure error={list.error} />}
@@ -51,7 +51,7 @@ export function AdoptionsPage() {
           label="Adoptions"
           rows={list.data}
           columns={columns}
-          empty="Nothing is being adopted. Name the accounts of a product that was there before us: what they hold becomes a sheet and an install."
+          empty="No adoption yet. Name the accounts of an existing installation: what they hold becomes a sheet and an install."
         />
       )}
       {beginning && <BeginForm close={() => setBeginning(false)} />}

@@ -41,7 +41,7 @@ export function BeginForm({ close }: { close: () => void }) {
     },
   });
   return (
-    <Modal opened onClose={close} title="Begin an adoption" size="lg" closeButtonProps={{ 'aria-label': 'Close' }}>
+    <Modal opened onClose={close} title="Start an adoption" size="lg" closeButtonProps={{ 'aria-label': 'Close' }}>
       <form
         onSubmit={(e) => {
           e.preventDefault();
@@ -58,7 +58,7 @@ export function BeginForm({ close }: { close: () => void }) {
         />
         <TextInput
           label="Product"
-          description="As one word; its sheet is kept under it."
+          description="One word; part of the sheet's name."
           required
           value={product}
           onChange={(e) => setProduct(e.currentTarget.value)}
@@ -74,7 +74,7 @@ export function BeginForm({ close }: { close: () => void }) {
         />
         <Textarea
           label="Accounts"
-          description="Logon names, one a line."
+          description="Logon names, one per line."
           required
           minRows={3}
           autosize

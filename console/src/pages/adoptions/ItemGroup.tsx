@@ -48,7 +48,7 @@ export function ItemGroup({ account, heldBy, items, busy, answer }: Props) {
             <Table.Th w="20%">Holds</Table.Th>
             <Table.Th w="18%">At</Table.Th>
             <Table.Th w={170}>Is it needed?</Table.Th>
-            <Table.Th>What is known of it</Table.Th>
+            <Table.Th>Known facts</Table.Th>
           </Table.Tr>
         </Table.Thead>
         <Table.Tbody>

@@ -28,7 +28,7 @@ const tabs: Record<string, { tab: InstallTab }> = {
 };
 const columns = (estate: string) => [
   column.accessor('standing', {
-    header: 'How it stands',
+    header: 'Standing',
     cell: (c) => (
       <span className="nowrap" style={{ fontWeight: c.getValue() === 'later' ? 400 : 600 }}>
         {standings[c.getValue()]}
@@ -74,7 +74,7 @@ export function CalendarPage() {
     <>
       <div className="head">
         <h1>Calendar</h1>
-        <span className="soft">What comes to an end, and when?</span>
+        <span className="soft">What expires or is due, and when?</span>
         {list.data?.simulated && <span className="tag">simulated</span>}
         <span className="grow" />
         {list.data && <span className="soft">time zone {list.data.timeZone}</span>}
@@ -111,7 +111,7 @@ export function CalendarPage() {
           label="Calendar"
           rows={list.data.entries}
           columns={columns(name)}
-          empty="Nothing is due, as far as anything says. Passwords show once the estate was surveyed."
+          empty="Nothing is due. Passwords appear after the estate was surveyed."
         />
       )}
     </>

@@ -25,7 +25,7 @@ export function PersonForm({ directory, entered }: { directory: string; entered:
         {signIn.error && <Failure error={signIn.error} />}
         <TextInput
           label="Your logon name"
-          description={`Of the directory ${directory}: the name alone, such as a.brandt.`}
+          description={`In the directory ${directory}: only the logon name, such as a.brandt.`}
           autoComplete="username"
           value={name}
           onChange={(e) => setName(e.currentTarget.value)}

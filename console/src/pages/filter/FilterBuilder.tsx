@@ -22,7 +22,7 @@ export function FilterBuilder({ family, filter, onChange }: Props) {
   return (
     <Group align="flex-end" gap="sm" mt="sm">
       <NativeSelect
-        label="Find those that also"
+        label="Add a condition"
         data={parts.map((p) => p.label)}
         value={part.label}
         onChange={(e) => setLabel(e.currentTarget.value)}

@@ -50,9 +50,7 @@ export function FilterPage() {
         <span className="soft">Whom does it find?</span>
         {directory?.simulated && <span className="tag">simulated</span>}
       </div>
-      {estates.data && directories.length === 0 && (
-        <p className="empty">This estate names no directory that people sign in with: people-directories.</p>
-      )}
+      {estates.data && directories.length === 0 && <p className="empty">This estate has no people-directories.</p>}
       {directory && (
         <>
           <Group align="flex-end" gap="sm" mb="sm">

@@ -26,15 +26,15 @@ export function Found({ view, live }: { view: FilterView | undefined; live: bool
       </p>
       {view.unknownAttributes.map((attribute) => (
         <p key={attribute} className="outcome-fail">
-          ✗ This directory knows no attribute <code>{attribute}</code>: by it nobody is found.
+          ✗ This directory has no attribute <code>{attribute}</code>: it finds nobody.
         </p>
       ))}
       {view.notJudged.map((part) => (
         <p key={part} className="outcome-unseen">
-          ? <code>{part}</code> is for the directory itself to judge: it may find others than we say.
+          ? <code>{part}</code> can only be judged by the directory itself: it may find others.
         </p>
       ))}
-      <DataTable label="found" rows={view.objects} columns={columns} empty="Nobody fits it." />
+      <DataTable label="found" rows={view.objects} columns={columns} empty="Nobody matches." />
       {view.found > view.objects.length && <p className="soft">The first {view.objects.length} are shown.</p>}
     </section>
   );

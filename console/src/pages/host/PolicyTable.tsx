@@ -29,7 +29,7 @@ export function PolicyTable({ policies, unseen }: { policies: HostPolicyView[]; 
   return (
     <>
       <p className="soft">
-        The one at the top wins. Each right is one whole list: the first policy here that names a right decides on it.
+        The top policy wins. Each right is one list: the first policy here that sets a right decides it.
       </p>
       {unseen && <p>? Their order could not be worked out: {unseen}</p>}
       <DataTable label="policies" rows={policies} columns={columns} empty="No policy is linked above this host." />

@@ -41,5 +41,5 @@ const columns = [
 
 /** Log-on rights and privileges, who holds them, and who decides on each. */
 export function RightTable({ rights }: { rights: HostRightView[] }) {
-  return <DataTable label="rights" rows={rights} columns={columns} empty="No list of rights was read." />;
+  return <DataTable label="rights" rows={rights} columns={columns} empty="No User Rights Assignment was read." />;
 }

@@ -52,7 +52,7 @@ export function ServicePicture({ services }: { services: HostServiceView[] }) {
     const rows = Math.max(0, ...picture.nodes.map((n) => n.row)) + 1;
     return { nodes, edges, height: Math.min(480, Math.max(120, rows * rowHeight + 24)) };
   }, [services]);
-  if (nodes.length === 0) return <p className="empty">No service of this host waits for another.</p>;
+  if (nodes.length === 0) return <p className="empty">No service of this host depends on another.</p>;
   return (
     <div className="picture" style={{ height }} aria-hidden="true">
       <ReactFlow

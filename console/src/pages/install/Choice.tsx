@@ -15,7 +15,7 @@ export function Choice({ decision }: { decision: DecisionView }) {
         <thead>
           <tr>
             <th scope="col">alternative</th>
-            <th scope="col">its rights, and what they let the account do</th>
+            <th scope="col">its rights and what they allow</th>
             <th scope="col">to choose it, in the install</th>
           </tr>
         </thead>

@@ -34,13 +34,13 @@ export function Confirmation({ open, remove, simulated, steps, busy, onCancel, o
           </li>
         ))}
       </ol>
-      <p className="soft">Each one is journaled before it is made, and looked at again after.</p>
+      <p className="soft">Each one is logged before it is made and checked afterwards.</p>
       <Group justify="flex-end">
         <Button variant="default" onClick={onCancel} data-autofocus>
           Cancel
         </Button>
         <Button onClick={onConfirm} loading={busy}>
-          {remove ? `Take these ${steps.length} away` : `Make these ${count}`}
+          {remove ? `Remove these ${steps.length}` : `Make these ${count}`}
         </Button>
       </Group>
     </Modal>

@@ -29,7 +29,7 @@ export function HandoverTab({ name, estate }: { name: string; estate: string }) 
       {handovers.isPending && <Loading />}
       {handovers.error && <Failure error={handovers.error} />}
       {handovers.data?.length === 0 && (
-        <p className="empty">{what === 'give' ? 'Nothing is left to give.' : 'Nothing is to be taken away.'}</p>
+        <p className="empty">{what === 'give' ? 'Nothing left to grant.' : 'Nothing to remove.'}</p>
       )}
       {handovers.data?.map((handover) => (
         <Bundle key={handover.folder} install={name} handover={handover} />
@@ -85,13 +85,13 @@ function Bundle({ install, handover }: { install: string; handover: HandoverView
         ))}
       </ol>
       <details>
-        <summary>How it is carried out, and taken back</summary>
+        <summary>How to carry it out and undo it</summary>
         <ol>
           {handover.howTo.map((how) => (
             <li key={how}>{how}</li>
           ))}
         </ol>
-        <p>To take it back, in this order:</p>
+        <p>To undo it, in this order:</p>
         <ol>
           {handover.undo.map((undo) => (
             <li key={undo}>

@@ -24,7 +24,7 @@ export function HistoryTab({ name }: { name: string }) {
   return (
     <>
       <p className="soft">
-        A fit that is other than the one before is kept; a survey that shows nothing new only moves its end.
+        A new entry is saved only when a result changed; otherwise the last entry gets a new “last seen” time.
       </p>
       {history.data.length > 1 && (
         <Suspense fallback={<Loading />}>
@@ -63,9 +63,9 @@ export function HistoryTab({ name }: { name: string }) {
           ))}
         </Table.Tbody>
       </Table>
-      <section aria-label="what is different">
-        <h2>{shown > 1 ? `What is different since fit ${shown - 1}` : 'The first fit'}</h2>
-        {shown <= 1 && <p className="empty">There is none before it to compare it with.</p>}
+      <section aria-label="what changed">
+        <h2>{shown > 1 ? `What changed since fit ${shown - 1}` : 'The first fit'}</h2>
+        {shown <= 1 && <p className="empty">There is no earlier fit to compare with.</p>}
         {drift.isLoading && <Loading />}
         {drift.error && <Failure error={drift.error} />}
         {shown > 1 && drift.data && (
@@ -76,7 +76,7 @@ export function HistoryTab({ name }: { name: string }) {
                   <Table.Td className="nowrap">{ways[line.way] ?? line.way}</Table.Td>
                   <Table.Td>{line.words}</Table.Td>
                   <Table.Td className="soft">
-                    {line.madeHere ? `made here: ${line.madeHere}` : 'no step of ours made it'}
+                    {line.madeHere ? `made here: ${line.madeHere}` : 'not made by Just Right'}
                   </Table.Td>
                 </Table.Tr>
               ))}

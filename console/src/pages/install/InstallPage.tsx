@@ -78,9 +78,7 @@ export function InstallPage() {
           need stays. Accounts are disabled first and removed later; until then, undo brings everything back.
         </p>
       )}
-      {unverified && (
-        <p className="empty">Nothing was read of this estate yet. Verify reads it, and changes nothing.</p>
-      )}
+      {unverified && <p className="empty">This estate was not surveyed yet. Verify surveys it and changes nothing.</p>}
       {fit.error && !unverified && <Failure error={fit.error} />}
       {fit.data && (
         <Tabs

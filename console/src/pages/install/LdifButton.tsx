@@ -25,13 +25,13 @@ export function LdifButton({ install, remove, disabled }: Props) {
         opened={file.data !== undefined || file.error !== null}
         onClose={file.reset}
         size="xl"
-        title="The directory part, for an ordinary LDAP client"
+        title="The directory changes, for an ordinary LDAP client"
         closeButtonProps={{ 'aria-label': 'Close' }}
       >
         {file.error && <Failure error={file.error} />}
         {file.data && (
           <>
-            <p className="soft">It holds no password. Take a survey first if it is long since the last one.</p>
+            <p className="soft">It holds no password. Take a survey first if the last one is old.</p>
             <pre className="file" tabIndex={0} aria-label={name}>
               {file.data.text}
             </pre>

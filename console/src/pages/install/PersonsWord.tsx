@@ -33,7 +33,7 @@ export function PersonsWord({ install, account, product, title }: Props) {
     onSuccess: () => cache.invalidateQueries({ queryKey: ['install', install] }),
   });
   return (
-    <section aria-label="a person's word">
+    <section aria-label="a person's confirmation">
       <h3>Seen inside {title}</h3>
       <p>
         No survey reads this. Look there whether <code>{account}</code> is mapped to <b>{product.identity}</b>
@@ -48,13 +48,13 @@ export function PersonsWord({ install, account, product, title }: Props) {
       )}
       {product.at && product.until && (
         <p className="soft">
-          {product.seenBy} saw it {product.held ? 'there' : 'missing'} <Time value={product.at} />; that word ends{' '}
+          {product.seenBy} saw it {product.held ? 'there' : 'missing'} <Time value={product.at} />; valid until{' '}
           {exact(product.until)}.
         </p>
       )}
       <TextInput
         label="Who looked"
-        description={`Left empty, it is you. The name and the time are kept; the word counts for ${product.forDays} days.`}
+        description={`Left empty, it is you. The name and the time are recorded; the confirmation is valid for ${product.forDays} days.`}
         maxLength={128}
         value={seenBy}
         onChange={(e) => setSeenBy(e.currentTarget.value)}
@@ -66,7 +66,7 @@ export function PersonsWord({ install, account, product, title }: Props) {
         <Button variant="default" onClick={() => say.mutate(false)} disabled={mayNot || say.isPending}>
           It is not there
         </Button>
-        {mayNot && <span className="soft">A reader looks on; a planner writes it down.</span>}
+        {mayNot && <span className="soft">You need the planner role to record this.</span>}
         {say.isSuccess && <span role="status">Written down.</span>}
       </Group>
       {say.error && <Failure error={say.error} />}

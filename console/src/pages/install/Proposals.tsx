@@ -58,7 +58,7 @@ function Proposal({ job, follow }: { job: JobView; follow: (job: JobView) => voi
         </Group>
       </div>
       {!approved && who.data?.name === job.startedBy && (
-        <p className="soft">You proposed it: another granter approves it.</p>
+        <p className="soft">You proposed it: another granter must approve it.</p>
       )}
       {act.error && <Failure error={act.error} />}
       <StepTable steps={job.steps.map((s) => ({ ...s, note: '' }))} />

@@ -64,10 +64,8 @@ export function WorklistTab({ name, followed, follow, clear }: Props) {
           Give these {ready(give).length}…
         </Button>
       </div>
-      {give.length === 0 ? <p className="empty">Nothing is left to give.</p> : <StepTable steps={rows(give)} />}
-      {leftToSetup.length > 0 && (
-        <p className="soft">{leftToSetup.length} more will be given by the product's setup.</p>
-      )}
+      {give.length === 0 ? <p className="empty">Nothing left to grant.</p> : <StepTable steps={rows(give)} />}
+      {leftToSetup.length > 0 && <p className="soft">{leftToSetup.length} more come with the product's setup.</p>}
       <div className="head">
         <h2>To take away</h2>
         <span className="grow" />
@@ -80,8 +78,8 @@ export function WorklistTab({ name, followed, follow, clear }: Props) {
           Take these {ready(remove).length} away…
         </Button>
       </div>
-      {remove.length > 0 && ready(give).length > 0 && <p className="soft">First give, then verify, then take away.</p>}
-      {remove.length === 0 ? <p className="empty">Nothing is to be taken away.</p> : <StepTable steps={rows(remove)} />}
+      {remove.length > 0 && ready(give).length > 0 && <p className="soft">First grant, then verify, then remove.</p>}
+      {remove.length === 0 ? <p className="empty">Nothing to remove.</p> : <StepTable steps={rows(remove)} />}
       {notOffered.length > 0 && (
         <ul>
           {notOffered.map((n) => (

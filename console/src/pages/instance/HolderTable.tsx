@@ -63,7 +63,7 @@ export function HolderTable({ holders }: { holders: InstanceHolderView[] }) {
       label="rights at the instance"
       rows={holders}
       columns={columns}
-      empty="Nobody was seen to have anything here."
+      empty="Nobody has a right here, as far as seen."
     />
   );
 }

@@ -40,7 +40,7 @@ export function LogPage() {
       </div>
       {entries.isPending && <Loading />}
       {entries.error && <Failure error={entries.error} />}
-      {entries.data && <DataTable label="Log" rows={entries.data} columns={columns} empty="Nothing was done yet." />}
+      {entries.data && <DataTable label="Log" rows={entries.data} columns={columns} empty="The log is empty." />}
     </>
   );
 }

@@ -23,18 +23,18 @@ export function Controllers({ compared }: { compared: ReplicaComparisonView }) {
   const rows: Row[] = [
     {
       controller: compared.used,
-      words: unread ? `could not be asked: ${unread.reason}` : (used?.words ?? 'has the newest of everything'),
+      words: unread ? `did not answer: ${unread.reason}` : (used?.words ?? 'up to date'),
       role: 'reading and writing',
     },
     ...others.map((o) => ({ controller: o.controller, words: o.words, role: '' })),
     ...compared.unread
       .filter((u) => u !== unread)
-      .map((u) => ({ controller: u.place, words: `could not be asked: ${u.reason}`, role: '' })),
+      .map((u) => ({ controller: u.place, words: `did not answer: ${u.reason}`, role: '' })),
   ];
   return (
     <section aria-label="Controllers">
       <h2>Controllers: {compared.words}</h2>
-      <DataTable label="Controllers" rows={rows} columns={columns} empty="No controller was asked." />
+      <DataTable label="Controllers" rows={rows} columns={columns} empty="No domain controller was asked." />
     </section>
   );
 }

@@ -31,7 +31,9 @@ export function ObjectPage() {
     <>
       <div className="head">
         <h1>Object</h1>
-        <span className="soft">Do the controllers agree on it, and is it protected from accidental deletion?</span>
+        <span className="soft">
+          Do the domain controllers agree on it, and is it protected from accidental deletion?
+        </span>
         {estate?.simulated && <span className="tag">simulated</span>}
       </div>
       <form
@@ -65,7 +67,7 @@ export function ObjectPage() {
           <Button type="submit">Look</Button>
         </Group>
       </form>
-      {asked === '' && <p className="empty">Name an object to look at. It is read from the directory as it is now.</p>}
+      {asked === '' && <p className="empty">Enter an object. It is read from the directory now.</p>}
       {enabled && (protection.isPending || (dn !== '' && controllers.isPending)) && <Loading mt="md" />}
       {protection.error && <Failure error={protection.error} />}
       {protection.data && <Protection estate={name} protection={protection.data} />}

@@ -49,7 +49,7 @@ export function Protection({ estate, protection }: { estate: string; protection:
             disabled={!may || followed?.running}
             onClick={() => setAsking(false)}
           >
-            Lift the protection…
+            Remove the protection…
           </Button>
         )}
       </div>
@@ -62,7 +62,7 @@ export function Protection({ estate, protection }: { estate: string; protection:
         opened={asking !== null}
         onClose={() => setAsking(null)}
         size="xl"
-        title={asking ? 'Protect it' : 'Lift the protection'}
+        title={asking ? 'Protect it' : 'Remove the protection'}
         closeButtonProps={{ 'aria-label': 'Close' }}
       >
         {protection.simulated && (

@@ -74,7 +74,7 @@ export function PasswordPage() {
       {!open && order.length > 0 && (
         <section aria-label="order of a renewal">
           <div className="head">
-            <h2>Renewing it, in the order in which the least stops</h2>
+            <h2>Renewing it, ordered for the least downtime</h2>
             <span className="grow" />
             <Button
               disabled={whyNot !== null || !mayGrant}
@@ -97,10 +97,10 @@ export function PasswordPage() {
       {order.length === 0 && whyNot && <p className="soft">It is not renewed from here: {whyNot}.</p>}
       <PasswordPlaces places={places} />
       {managedObstacles && (
-        <section aria-label="could the directory keep it">
-          <h2>Could the directory keep it instead?</h2>
+        <section aria-label="could a gMSA replace it">
+          <h2>Could a gMSA replace it?</h2>
           {managedObstacles.length === 0 ? (
-            <p>Nothing that is known stands in the way of a group managed account.</p>
+            <p>Nothing known prevents a gMSA (group managed service account).</p>
           ) : (
             <ul>
               {managedObstacles.map((o) => (

@@ -14,7 +14,7 @@ import { Standing } from './Standing';
 const route = getRouteApi('/frame/passwords');
 const column = createColumnHelper<AccountPasswordView>();
 const columns = (estate: string) => [
-  column.accessor('standing', { header: 'How it stands', cell: (c) => <Standing standing={c.getValue()} /> }),
+  column.accessor('standing', { header: 'Standing', cell: (c) => <Standing standing={c.getValue()} /> }),
   column.accessor('account', {
     header: 'Account',
     cell: (c) => (
@@ -61,7 +61,7 @@ export function PasswordsPage() {
     <>
       <div className="head">
         <h1>Passwords</h1>
-        <span className="soft">When is each due, and who changes it?</span>
+        <span className="soft">When is each password due, and who changes it?</span>
         {list.data?.simulated && <span className="tag">simulated</span>}
         <span className="grow" />
         {list.data?.readAt && (

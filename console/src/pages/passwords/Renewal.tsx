@@ -87,7 +87,7 @@ export function Renewal({ renewal, running, mayGrant, follow }: Props) {
       </Table>
       {renewal.divided.length > 0 && (
         <div role="note">
-          <h3>{renewal.endedAt ? 'Left out of line with the directory' : 'Not in line with the directory now'}</h3>
+          <h3>{renewal.endedAt ? 'Still has the old password' : 'Still has another password than the directory'}</h3>
           <ul>
             {renewal.divided.map((d) => (
               <li key={d}>{d}</li>
@@ -101,7 +101,7 @@ export function Renewal({ renewal, running, mayGrant, follow }: Props) {
         <Group align="flex-end" gap="sm" mt="sm">
           <TextInput
             label={`A note on step ${current.number}`}
-            placeholder={renewal.next === 'decision' ? 'needed when it is left out' : 'who typed it'}
+            placeholder={renewal.next === 'decision' ? 'needed to skip it' : 'who typed it'}
             value={note}
             onChange={(e) => setNote(e.currentTarget.value)}
             w={300}
@@ -112,12 +112,12 @@ export function Renewal({ renewal, running, mayGrant, follow }: Props) {
             </Button>
           )}
           {renewal.next === 'decision' && (
-            <Button onClick={() => say.mutate('again')} loading={busy}>
+            <Button onClick={() => say.mutate('retry')} loading={busy}>
               Try it again
             </Button>
           )}
           {renewal.next === 'window' && (
-            <Button onClick={() => say.mutate('now')} loading={busy}>
+            <Button onClick={() => say.mutate('restart-now')} loading={busy}>
               Restart now
             </Button>
           )}
@@ -128,7 +128,7 @@ export function Renewal({ renewal, running, mayGrant, follow }: Props) {
           )}
           {renewal.canGoBack && (
             <Button variant="default" onClick={() => back.mutate()} disabled={busy}>
-              Back to the old one
+              Restore the old password
             </Button>
           )}
         </Group>

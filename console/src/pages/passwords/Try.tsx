@@ -30,8 +30,7 @@ export function Try({ estate, account, waits, mayGrant }: Props) {
     <section aria-label="try and hand over">
       <h2>Does it work?</h2>
       <p className="soft">
-        Signs in once. Wrong ones are counted first, and the last before the account is locked is never spent. Left
-        empty, the one that is kept here is tried.
+        Tests one sign-in; not done if a failure would lock the account. Left empty, the stored password is tested.
       </p>
       <Group align="flex-end" gap="sm">
         <PasswordInput
@@ -46,10 +45,10 @@ export function Try({ estate, account, waits, mayGrant }: Props) {
         </Button>
         {waits && (
           <Button variant="default" onClick={() => show.mutate()} loading={show.isPending} disabled={!mayGrant}>
-            Show the new one, once
+            Show the new password, once
           </Button>
         )}
-        {!mayGrant && <span className="soft">A granter tries it and takes it over.</span>}
+        {!mayGrant && <span className="soft">You need the granter role to test it and take it over.</span>}
       </Group>
       <div role="status" aria-live="polite">
         {attempt.data && (
@@ -74,7 +73,7 @@ export function Try({ estate, account, waits, mayGrant }: Props) {
                 </Button>
               )}
             </CopyButton>
-            <span className="soft">It is no longer kept here to be shown: this page forgets it when it is left.</span>
+            <span className="soft">It is no longer stored: this page forgets it when you leave.</span>
           </Group>
         )}
       </div>

@@ -7,7 +7,7 @@ export function BranchTree({ tree, of }: { tree: TraceBranchView[]; of: string }
   const unseen = tree.some((b) => b.unseen > 0);
   const most = Math.max(1, ...tree.map((b) => b.can + b.cannot + b.unseen));
   return (
-    <table className="branches" aria-label={`Branches with ${of} objects`}>
+    <table className="branches" aria-label={`OUs and containers with ${of} objects`}>
       <thead>
         <tr>
           <th scope="col">branch</th>
@@ -55,10 +55,10 @@ export function BranchTree({ tree, of }: { tree: TraceBranchView[]; of: string }
 }
 
 function Mark({ branch }: { branch: TraceBranchView }) {
-  if (branch.inherits === null) return <span className="soft mark">its list was not read</span>;
+  if (branch.inherits === null) return <span className="soft mark">its ACL was not read</span>;
   if (branch.isCause)
     return <strong className="mark">{branch.inherits ? 'the reason lies here' : 'inheritance stops here'}</strong>;
-  return branch.inherits ? null : <span className="soft mark">does not inherit</span>;
+  return branch.inherits ? null : <span className="soft mark">inheritance disabled</span>;
 }
 
 function Share({ branch, most }: { branch: TraceBranchView; most: number }) {

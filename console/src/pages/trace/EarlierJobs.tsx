@@ -21,7 +21,7 @@ export function EarlierJobs({ estate, jobs, may, onUndo }: Props) {
     column.accessor('createdAt', { header: 'When', cell: (c) => <Time value={c.getValue()} /> }),
     column.accessor('startedBy', { header: 'Who' }),
     column.accessor('kind', { header: 'Did' }),
-    column.accessor((j) => j.message ?? j.state, { id: 'what', header: 'What came out' }),
+    column.accessor((j) => j.message ?? j.state, { id: 'what', header: 'Result' }),
     column.display({
       id: 'open',
       header: 'Then',

@@ -54,7 +54,7 @@ export function Remedy({ remedy, may, onFix }: Props) {
       {flows.length === 0 && <p className="empty">No right changes.</p>}
       {remedy.lists.map((list) => (
         <details key={list.dn}>
-          <summary>Access list before and after</summary>
+          <summary>ACL before and after</summary>
           <Dn value={list.dn} />
           <ul className="diff">
             {diffLines(list.before, list.after).map((line, i) => (

@@ -38,8 +38,8 @@ export function TraceAnswer({ trace, may, onFix }: Props) {
           {trace.failures.map((failure) => (
             <Refusal key={failure.number} failure={failure} may={may && real} onFix={setAsked} />
           ))}
-          <Names title="Not found, or not to be seen" names={trace.notFound} />
-          <Names title={`A ${trace.of} created tomorrow would refuse it in`} names={trace.uncovered} />
+          <Names title="Not found, or not visible" names={trace.notFound} />
+          <Names title={`A new ${trace.of} would refuse it in`} names={trace.uncovered} />
           {trace.unread.length > 0 && <h3>Could not be read</h3>}
           {trace.unread.map((u) => (
             <p key={u.place}>
@@ -65,7 +65,7 @@ export function TraceAnswer({ trace, may, onFix }: Props) {
             <li key={step}>{step}</li>
           ))}
         </ol>
-        <p className="soft">Each one is journaled before it is made, and looked at again after. It can be undone.</p>
+        <p className="soft">Each one is logged before it is made and checked afterwards. It can be undone.</p>
         <Group justify="flex-end">
           <Button variant="default" onClick={() => setAsked(null)} data-autofocus>
             Cancel

@@ -57,7 +57,7 @@ export function TraceForm({ initial, estates, branches, busy, onTrace }: Props) 
         <TextInput
           label="below"
           list="trace-branches"
-          placeholder="where its need says"
+          placeholder="as in its need"
           value={fields.below ?? ''}
           onChange={set('below')}
           w={240}
@@ -86,20 +86,20 @@ export function TraceForm({ initial, estates, branches, busy, onTrace }: Props) 
             <TextInput label="Its host" value={fields.host ?? ''} onChange={set('host')} />
           </div>
           <Textarea
-            label="Objects that fail, instead of a branch: one a line"
+            label="Objects that fail, instead of a branch: one per line"
             rows={6}
             value={fields.objects ?? ''}
             onChange={set('objects')}
           />
           <div>
             <Textarea
-              label="Suppose it were in these groups: one a line"
+              label="As if it were in these groups: one per line"
               rows={2}
               value={fields.member ?? ''}
               onChange={set('member')}
             />
             <Textarea
-              label="Suppose inheritance were on here: one a line"
+              label="As if inheritance were enabled here: one per line"
               rows={2}
               value={fields.inheriting ?? ''}
               onChange={set('inheriting')}

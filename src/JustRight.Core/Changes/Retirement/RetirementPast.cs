@@ -18,5 +18,5 @@ public sealed record RetirementPast(DateTimeOffset Since, IReadOnlyDictionary<st
 
     /// <summary>Why something that waits since a moment is not removed yet, or null when its time has come. A clock set back only prolongs it.</summary>
     public string? WhyNotYet(DateTimeOffset since) =>
-        since + RemoveAfter > Now ? $"not before {(since + RemoveAfter).UtcDateTime:yyyy-MM-dd HH:mm} UTC: until then undo brings everything back" : null;
+        since + RemoveAfter > Now ? $"not before {(since + RemoveAfter).UtcDateTime:yyyy-MM-dd HH:mm} UTC: until then undo restores everything" : null;
 }

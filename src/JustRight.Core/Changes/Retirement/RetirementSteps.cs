@@ -59,9 +59,9 @@ internal sealed class RetirementSteps(InstallFit fit, SurveyView view, NeedsInde
         var disabled = found.State.HasFlag(AccountState.Disabled);
         var since = disabled && past.DisabledAt.TryGetValue(planned.Name, out var at) ? at : (DateTimeOffset?)null;
         if (since is null)
-            first.Add(new Step(0, new DisableAccount(_plan.Domain, planned.Name), [id], disabled ? "somebody disabled it; noted once more, since its wait begins with the note" : "nothing uses it any more", running, planned.At));
+            first.Add(new Step(0, new DisableAccount(_plan.Domain, planned.Name), [id], disabled ? "was disabled outside Just Right; the waiting period starts now" : "nothing uses it any more", running, planned.At));
         if (!CreationNote.IsOurs(found.Note))
-            _notOffered.Add(new NotOffered(id, $"removing {planned.Name} for good: it does not carry the note of our making; whoever made it deletes it by hand, when it has been disabled long enough"));
+            _notOffered.Add(new NotOffered(id, $"deleting {planned.Name}: it does not carry our note; whoever created it deletes it after the waiting period"));
         else
             last.Add(new Step(0, new DeleteAccount(_plan.Domain, planned.Name, found.Dn) { Note = found.Note }, [id], "it is not needed any more", running ?? WhyWait(since, past.RemoveAfter) ?? Rest(account), planned.At));
     }
@@ -83,11 +83,11 @@ internal sealed class RetirementSteps(InstallFit fit, SurveyView view, NeedsInde
         if (!Going.Contains(group))
         {
             var users = needs.UsersOf(group.Name).Distinct().ToList();
-            _notOffered.Add(new NotOffered(group.Key, users.Count > 0 ? $"kept: {string.Join(" and ", users)} {(users.Count == 1 ? "uses" : "use")} {group.Name}" : $"kept: somebody is in {group.Name} whom no plan put there; whoever did decides on it"));
+            _notOffered.Add(new NotOffered(group.Key, users.Count > 0 ? $"kept: {string.Join(" and ", users)} {(users.Count == 1 ? "uses" : "use")} {group.Name}" : $"kept: {group.Name} has members that are in no install's plan; their owner decides"));
         }
         else if (!CreationNote.IsOurs(found.Note))
         {
-            _notOffered.Add(new NotOffered(group.Key, $"removing {group.Name} for good: it does not carry the note of our making; whoever made it deletes it by hand"));
+            _notOffered.Add(new NotOffered(group.Key, $"deleting {group.Name}: it does not carry our note; whoever created it deletes it"));
         }
         else
         {

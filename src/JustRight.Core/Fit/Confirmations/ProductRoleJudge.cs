@@ -21,8 +21,8 @@ public sealed class ProductRoleJudge(ConfirmationIndex book, SurveyView view, Da
         if (book.LatestOf(plan.Install, grant.Id) is not { } word)
         {
             if (grant.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned) return Say(grant, Verdict.Pending, "setup gives it");
-            if (plan.Stage == Stage.Retiring) return Say(grant, Verdict.Done, "no longer needed; nobody ever confirmed it inside the product, which goes");
-            return Say(grant, Verdict.Unseen, stands ? "a person must look it up inside the product, and nobody has confirmed it" : $"{noLonger}, and nobody has confirmed that it is gone");
+            if (plan.Stage == Stage.Retiring) return Say(grant, Verdict.Done, "no longer needed; nobody confirmed it inside the product that is being retired");
+            return Say(grant, Verdict.Unseen, stands ? "a person must look it up inside the product; nobody has confirmed it yet" : $"{noLonger}, and nobody has confirmed that it is gone");
         }
 
         var said = $"{word.By}, {word.At.UtcDateTime.ToString("yyyy-MM-dd HH:mm", CultureInfo.InvariantCulture)} UTC";
@@ -50,7 +50,7 @@ public sealed class ProductRoleJudge(ConfirmationIndex book, SurveyView view, Da
 
     private string? WhyLapsed(Confirmation word, ProductRoleRight right, string principal)
     {
-        if (word.Until <= now) return $"what a person confirmed counted until {word.Until.UtcDateTime.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)}";
+        if (word.Until <= now) return $"a person's confirmation expired on {word.Until.UtcDateTime.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)}";
         if (!string.Equals(word.Principal, principal, StringComparison.OrdinalIgnoreCase)) return $"a person confirmed it for {word.Principal}, not for {principal}";
         if (word.Sid is { } sid && SidOf(principal) is { } present && present != sid) return $"a person confirmed it for another {principal}, which has been made anew since";
         return right.Lets.ToHashSet(StringComparer.OrdinalIgnoreCase).SetEquals(word.Lets) ? null : $"a person confirmed it for other operations: {(word.Lets.Count == 0 ? "none named" : string.Join(", ", word.Lets))}";

@@ -33,7 +33,7 @@ public static class DatabaseGate
         {
             if (right == way || (way is DatabasePermissionRight && IsOwner(view, right, holdings))) continue;
             if (Implication.Above(way).Prepend(way).Any(r => holdings.Of(r) is not null)) continue;
-            return way is InstancePermissionRight ? $"it holds that, and no login lets it in to {name}" : $"it holds that, and no user lets it in to {way.Place}";
+            return way is InstancePermissionRight ? $"it holds the right, and has no login at {name}" : $"it holds the right, and has no user in {way.Place}";
         }
 
         return null;

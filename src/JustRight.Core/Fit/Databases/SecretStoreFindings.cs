@@ -19,15 +19,15 @@ internal static class SecretStoreFindings
             var place = $"{store.Instance}/{store.Database}";
             if (view.Instance(store.Instance) is not { Unread: null } instance)
             {
-                yield return new Finding(place, $"It keeps credentials of other systems ({store.At}), and what else runs on {store.Instance} was not read.", false);
+                yield return new Finding(place, $"It keeps credentials of other systems ({store.At}), and the rest of {store.Instance} was not read.", false);
                 continue;
             }
 
             var others = instance.Databases.Select(d => d.Name).Where(d => !Same(d, store.Database) && !SystemDatabases.Contains(d, StringComparer.OrdinalIgnoreCase)).ToList();
             var rulers = Rulers(instance, view);
             if (others.Count == 0 && rulers.Count == 0) continue;
-            var shares = others.Count == 0 ? "" : $" It shares its instance with {Named(others)}: an instance of its own would keep whoever administers those out.";
-            var ruled = rulers.Count == 0 ? "" : $" Whoever rules the instance reads it too: {Named(rulers)}.";
+            var shares = others.Count == 0 ? "" : $" It shares its instance with {Named(others)}: a separate instance would keep their administrators out.";
+            var ruled = rulers.Count == 0 ? "" : $" Accounts with full control of the instance can read it too: {Named(rulers)}.";
             yield return new Finding(place, $"It keeps credentials of other systems ({store.At}).{shares}{ruled}", false);
         }
     }

@@ -56,8 +56,8 @@ public static class FitDrift
             (Verdict.Met, Verdict.Missing) => Say(now, DriftWay.Worse, $"no longer so: {now.Reason}"),
             (_, Verdict.Missing) => Say(now, DriftWay.Worse, $"missing: {now.Reason}"),
             (_, Verdict.Forbidden) => Say(now, DriftWay.Worse, $"forbidden now{By(now)}"),
-            (Verdict.Forbidden, Verdict.Excess) => Say(now, DriftWay.Other, $"no longer forbidden, and still asked for by nothing{By(now)}"),
-            (_, Verdict.Excess) => Say(now, DriftWay.Worse, $"asked for by nothing any longer{By(now)}"),
+            (Verdict.Forbidden, Verdict.Excess) => Say(now, DriftWay.Other, $"no longer forbidden, and still not needed{By(now)}"),
+            (_, Verdict.Excess) => Say(now, DriftWay.Worse, $"no longer needed{By(now)}"),
             (_, Verdict.Done) => Say(now, DriftWay.Better, "was needed for setup only, and is gone"),
             _ => Say(now, DriftWay.Other, now.Reason),
         };
@@ -83,7 +83,7 @@ public static class FitDrift
         { Needed: true } => Say(was, DriftWay.Other, "no longer needed"),
         { Verdict: Verdict.Unseen } => Say(was, DriftWay.Other, "no longer in question"),
         { Verdict: Verdict.Forbidden } => Say(was, DriftWay.Better, "gone; it was forbidden"),
-        _ => Say(was, DriftWay.Better, "gone; nothing asked for it"),
+        _ => Say(was, DriftWay.Better, "gone; nothing needed it"),
     };
 
     private static DriftLine Say(KeptRight right, DriftWay way, string words) => new(way, right.Account, right.Right, $"{right.Account}: {right.Right}: {words}");

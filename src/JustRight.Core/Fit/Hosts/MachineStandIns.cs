@@ -40,7 +40,7 @@ internal static class MachineStandIns
             if (view.Host(host) is not { Unread: null } read || view.WhyUnread(new ServiceRight(host, asked.Name, ServiceAspect.Identity, "")) is not null) return $"what {asked.Name} on {host} runs as could not be read";
             if (read.Services.FirstOrDefault(s => Same(s.Name, asked.Name)) is not { } service) continue;
             if (!ServiceJudge.IsAccount(service.Account, host, name, plan)) return $"{asked.Name} on {host} is still set to run as {ServiceIdentity.Parse(service.Account, host)}";
-            if (service.Running && !ServiceJudge.RunsNowAs(service, host, name, plan, view)) return $"{asked.Name} on {host} was not seen to run as {name} yet: restart it first";
+            if (service.Running && !ServiceJudge.RunsNowAs(service, host, name, plan, view)) return $"{asked.Name} on {host} was not seen running as {name} yet: restart it first";
         }
 
         return null;
@@ -55,7 +55,7 @@ internal static class MachineStandIns
     }
 
     private static string Reason(Plan plan, PlannedAccount account, string host, SurveyView view) =>
-        WhyStillNeeded(plan, account.Key, host, view) is { } why ? $"held by the machine: {why}" : $"held by the machine, and nothing of this plan on {host} runs as it any more";
+        WhyStillNeeded(plan, account.Key, host, view) is { } why ? $"held by the computer account: {why}" : $"held by the computer account, and nothing of this plan on {host} runs as it any more";
 
     private static bool Same(string a, string b) => string.Equals(a, b, StringComparison.OrdinalIgnoreCase);
 }

@@ -25,7 +25,7 @@ internal sealed class ServiceFindings(Plan plan, SurveyView view)
                 if (ServiceJudge.RunsNowAs(service, host.Name, account.Name, plan, view) && service.RunsSince is { } since && found.PasswordSetAt is { } set && set > since && service.Running)
                     yield return Say($"{service.Name} runs since {Time(since)} and the password of {account.Name} was renewed after that, at {Time(set)}: its next start fails unless the new password was set there too.");
                 if (_asked[host.Name].All(s => !Same(s.Name, service.Name)))
-                    yield return Say($"{service.Name} runs as {account.Name} too, and the sheet does not know of it.");
+                    yield return Say($"{service.Name} runs as {account.Name} too, and is not in the sheet.");
             }
         }
 
@@ -59,10 +59,10 @@ internal sealed class ServiceFindings(Plan plan, SurveyView view)
         var node = view.Graph.IndexOf(account.Name);
         var then = node < 0 ? null : view.HoldingsOf(node);
         var loses = now.Kind == IdentityKind.LocalSystem
-            ? "it may do anything on this host now, and as the account only what the account holds here"
-            : Lost(host, now, then) is { Count: > 0 } lost ? $"on this host it loses: {string.Join(", ", lost)}" : "on this host it loses nothing that a list gives";
-        var network = now.OnNetwork(host.Name) is { } computer ? $"other hosts know it as {plan.Domain}\\{computer} now, and as {plan.Domain}\\{account.Name} then" : $"it is nobody to other hosts now, and {plan.Domain}\\{account.Name} then";
-        yield return $"{service.Name} runs as {now} and shall run as {account.Name}: {loses}; {network}.";
+            ? "it may do anything on this host now, and then only what the account holds here"
+            : Lost(host, now, then) is { Count: > 0 } lost ? $"on this host it loses: {string.Join(", ", lost)}" : "on this host it loses no right";
+        var network = now.OnNetwork(host.Name) is { } computer ? $"other hosts see it as {plan.Domain}\\{computer} now, and as {plan.Domain}\\{account.Name} then" : $"other hosts see it as anonymous now, and as {plan.Domain}\\{account.Name} then";
+        yield return $"{service.Name} runs as {now} and should run as {account.Name}: {loses}; {network}.";
     }
 
     private List<string> Lost(HostSnapshot host, ServiceIdentity now, Holdings? then)
@@ -84,7 +84,7 @@ internal sealed class ServiceFindings(Plan plan, SurveyView view)
         {
             if (view.Policies.Of(host.Name, constant) is not { Policy: { } policy, List: { } list } || DefaultUserRights.Of(constant) is not { } born) continue;
             var left = born.Where(s => list.Entries.All(e => PolicyEntries.SidOf(e, view.Graph) != s)).Select(s => BuiltInGroups.NameOf(s) ?? Rights.Directory.WellKnownSids.NameOf(s) ?? s.ToString()).ToList();
-            if (left.Count > 0) yield return $"Policy {policy.Name} decides who may hold {constant} here, and leaves out {string.Join(", ", left)}, which a new server has on that list.";
+            if (left.Count > 0) yield return $"Policy {policy.Name} decides who holds {constant} here, and its list lacks {string.Join(", ", left)}, which a new server has on its list.";
         }
     }
 

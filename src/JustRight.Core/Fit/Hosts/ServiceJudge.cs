@@ -81,11 +81,11 @@ internal sealed class ServiceJudge(SurveyView view, Plan plan)
     private (bool? Fits, string Reason) Restarted(HostService service, HostSnapshot host, PlannedAccount account)
     {
         var since = service.RunsSince is { } time ? $" since {time.UtcDateTime:yyyy-MM-dd HH:mm} UTC" : "";
-        if (!service.Running) return (true, "it does not run now: its next start takes the account it is set to");
-        if (service.RunsNowAs is null && service.RunsNowAsSid.IsEmpty) return (null, $"what it runs as now could not be read{(host.UnreadParts.FirstOrDefault(p => p.Part == HostSnapshot.RunningIdentitiesPart) is { } part ? $": {part.Reason}" : "")}");
+        if (!service.Running) return (true, "it is not running: its next start uses the account it is set to");
+        if (service.RunsNowAs is null && service.RunsNowAsSid.IsEmpty) return (null, $"its running account could not be read{(host.UnreadParts.FirstOrDefault(p => p.Part == HostSnapshot.RunningIdentitiesPart) is { } part ? $": {part.Reason}" : "")}");
         if (RunsNowAs(service, host.Name, account.Name, plan, view)) return (true, $"it runs as {account.Name}{since}");
         var now = service.RunsNowAs is { } text ? ServiceIdentity.Parse(text, host.Name).ToString() : service.RunsNowAsSid.ToString();
-        return (false, IsAccount(service.Account, host.Name, account.Name, plan) ? $"it still runs as {now}{since}: nobody restarted it" : $"it runs as {now}{since}");
+        return (false, IsAccount(service.Account, host.Name, account.Name, plan) ? $"it still runs as {now}{since}: restart it" : $"it runs as {now}{since}");
     }
 
     private (bool? Fits, string Reason) Order(HostService service, HostSnapshot host, PlannedService asked)
@@ -97,7 +97,7 @@ internal sealed class ServiceJudge(SurveyView view, Plan plan)
         return order.ObstaclesOf(service.Name) is [var first, ..] ? (false, first.Words) : (true, $"it waits for {string.Join(", ", service.WaitsFor)}");
     }
 
-    private string Beyond(ServiceIdentity identity, string host) => identity.IsOfDomain ? "" : identity.OnNetwork(host) is { } name ? $", to other hosts {plan.Domain}\\{name}" : ", nobody to other hosts";
+    private string Beyond(ServiceIdentity identity, string host) => identity.IsOfDomain ? "" : identity.OnNetwork(host) is { } name ? $", to other hosts {plan.Domain}\\{name}" : ", anonymous to other hosts";
 
     private static bool Same(string a, string b) => string.Equals(a, b, StringComparison.OrdinalIgnoreCase);
 }

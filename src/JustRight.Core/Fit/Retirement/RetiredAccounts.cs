@@ -14,10 +14,10 @@ internal static class RetiredAccounts
         {
             ({ } unread, _) => (Verdict.Unseen, $"the directory could not be read: {unread}"),
             (_, null) => (Verdict.Done, "it is gone"),
-            (_, { Kind: PrincipalKind.Group }) => (Verdict.Done, $"{account.Name} is a group, and no account"),
+            (_, { Kind: PrincipalKind.Group }) => (Verdict.Done, $"{account.Name} is a group, not an account"),
             _ when WhyKept(needs, account) is { } kept => (Verdict.Done, kept),
             (_, { } found) when found.State.HasFlag(AccountState.Disabled) => (Verdict.Done, "disabled"),
-            _ => (Verdict.Excess, "nothing uses it any more, and it is not disabled"),
+            _ => (Verdict.Excess, "nothing uses it, and it is not disabled"),
         };
         yield return new Judgement($"{account.Key}/{new AccountRight(domain, AccountAspect.Exists).Key}", account.Key, new AccountRight(domain, AccountAspect.Exists), verdict, reason, []);
     }
@@ -25,6 +25,6 @@ internal static class RetiredAccounts
     /// <summary>Why an account stays though its install goes, or null when it goes along.</summary>
     public static string? WhyKept(NeedsIndex needs, PlannedAccount account) =>
         needs.UsersOf(account.Name).Distinct().ToList() is { Count: > 0 } users ? $"kept: {string.Join(" and ", users)} {(users.Count == 1 ? "uses" : "use")} it"
-            : account.Existing ? "kept: it was there before us, and whoever keeps it decides on it"
+            : account.Existing ? "kept: it existed before, and its owner decides"
             : null;
 }

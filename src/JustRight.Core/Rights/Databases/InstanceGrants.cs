@@ -30,7 +30,7 @@ internal sealed class InstanceGrants(InstanceSnapshot instance, HostSnapshot? ho
     public IEnumerable<RightTail> Denied()
     {
         foreach (var login in instance.Logins.Where(l => l.Disabled))
-            yield return new RightTail(login.Sid, new InstancePermissionRight(instance.Name, SqlServerPermissions.ConnectSql), [new PathStep(StepKind.Login, $"{instance.Name} login {login.Name}, which is switched off")], null);
+            yield return new RightTail(login.Sid, new InstancePermissionRight(instance.Name, SqlServerPermissions.ConnectSql), [new PathStep(StepKind.Login, $"{instance.Name} login {login.Name}, which is disabled")], null);
         foreach (var tail in instance.Permissions.Where(p => p.State == PermissionState.Deny).SelectMany(OfInstance)) yield return tail;
         foreach (var tail in instance.Databases.SelectMany(DeniedIn)) yield return tail;
     }

@@ -70,7 +70,7 @@ public sealed class ServiceOrder
         foreach (var at in WaitsForAll(name).Append(name))
             if (RingOf(at) is { } ring)
             {
-                found.Add(new StartObstacle(at, $"{string.Join(" waits for ", ring)}: a ring, in which nothing can start first"));
+                found.Add(new StartObstacle(at, $"{string.Join(" waits for ", ring)}: a circular dependency"));
                 break;
             }
 

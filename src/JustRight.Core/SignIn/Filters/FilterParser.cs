@@ -33,7 +33,7 @@ public sealed partial class FilterParser
     {
         var parser = new FilterParser(text);
         filter = parser.Part(0);
-        if (filter is not null && parser._at < text.Length) parser.Fail(parser._at, "Something stands behind the end of the filter.", "one filter, in parentheses");
+        if (filter is not null && parser._at < text.Length) parser.Fail(parser._at, "There is text after the end of the filter.", "one filter, in parentheses");
         fault = parser._fault;
         if (fault is not null) filter = null;
         return filter is not null;
@@ -88,7 +88,7 @@ public sealed partial class FilterParser
         while (_at < _text.Length && _text[_at] is not ('=' or '>' or '<' or '~' or ':' or '(' or ')')) _at++;
         var attribute = _text[start.._at].Trim();
         if (Peek == ':') return Extensible(start, attribute);
-        if (!IsAttribute(attribute)) return Fail(start, attribute.Length == 0 ? "No attribute is named." : $"'{attribute}' is no name of an attribute.", "a name such as mail, or a number such as 2.5.4.3");
+        if (!IsAttribute(attribute)) return Fail(start, attribute.Length == 0 ? "No attribute is named." : $"'{attribute}' is not an attribute name.", "a name such as mail, or a number such as 2.5.4.3");
         var sign = Peek;
         if (sign is '>' or '<' or '~') _at++;
         if (!Take('=')) return Fail(_at, "A comparison is missing.", "=, >=, <=, ~= or :=");
@@ -115,13 +115,13 @@ public sealed partial class FilterParser
         if (parts.Count == 2 && parts.All(p => p.Octets.IsEmpty)) return new Filter.Present(attribute);
         var middle = parts[1..^1];
         return middle.Any(m => m.Octets.IsEmpty)
-            ? Fail(_at, "Two asterisks stand side by side.", "one asterisk, or \\2a for one that is meant itself")
+            ? Fail(_at, "Two asterisks stand side by side.", "one asterisk, or \\2a for a literal asterisk")
             : new Filter.Like(attribute, NullIfEmpty(parts[0]), middle, NullIfEmpty(parts[^1]));
     }
 
     private Filter? Extensible(int start, string attribute)
     {
-        if (attribute.Length > 0 && !IsAttribute(attribute)) return Fail(start, $"'{attribute}' is no name of an attribute.", "a name such as mail, or a number such as 2.5.4.3");
+        if (attribute.Length > 0 && !IsAttribute(attribute)) return Fail(start, $"'{attribute}' is not an attribute name.", "a name such as mail, or a number such as 2.5.4.3");
         var namesToo = false;
         string? rule = null;
         while (Take(':') && Peek != '=')
@@ -151,7 +151,7 @@ public sealed partial class FilterParser
             {
                 if (_at + 2 >= _text.Length || !byte.TryParse(_text.AsSpan(_at + 1, 2), NumberStyles.AllowHexSpecifier, CultureInfo.InvariantCulture, out var octet))
                 {
-                    Fail(_at, "A backslash stands for nothing by itself.", "two hexadecimal digits behind it, such as \\5c for a backslash");
+                    Fail(_at, "A backslash alone has no meaning.", "two hexadecimal digits after it, such as \\5c for a backslash");
                     return null;
                 }
 
@@ -162,13 +162,13 @@ public sealed partial class FilterParser
 
             if (c is '(' or '*' or '\0')
             {
-                Fail(_at, $"{(c == '\0' ? "NUL" : $"'{c}'")} cannot stand in a value as it is.", c switch { '(' => "\\28", '*' => "\\2a", _ => "\\00" });
+                Fail(_at, $"{(c == '\0' ? "NUL" : $"'{c}'")} must be escaped in a value.", c switch { '(' => "\\28", '*' => "\\2a", _ => "\\00" });
                 return null;
             }
 
             if (!Rune.TryGetRuneAt(_text, _at, out var rune))
             {
-                Fail(_at, "Half of a surrogate pair stands here.", "a whole character");
+                Fail(_at, "This is half of a surrogate pair.", "a whole character");
                 return null;
             }
 

@@ -14,7 +14,7 @@ public sealed class FilterValue : IEquatable<FilterValue>
     public FilterValue(ReadOnlySpan<byte> octets) => _octets = octets.ToArray();
 
     /// <summary>The UTF-8 of a text.</summary>
-    /// <exception cref="ArgumentException">The text has half of a surrogate pair, which no UTF-8 can hold.</exception>
+    /// <exception cref="ArgumentException">The text has half of a surrogate pair, which UTF-8 cannot encode.</exception>
     public static FilterValue Of(string text)
     {
         try
@@ -23,7 +23,7 @@ public sealed class FilterValue : IEquatable<FilterValue>
         }
         catch (EncoderFallbackException e)
         {
-            throw new ArgumentException("The text has half of a surrogate pair, which no UTF-8 can hold.", nameof(text), e);
+            throw new ArgumentException("The text has half of a surrogate pair, which UTF-8 cannot encode.", nameof(text), e);
         }
     }
 

@@ -20,15 +20,15 @@ public static class SettingsMaker
         var settings = new List<SignInSetting>();
 
         Add(SettingKeys.Address, directory.Address(plan.Security), $"{SecurityReason(plan)}");
-        Add(SettingKeys.Host, directory.Host, $"the estate's '{directory.Key}': its certificate must carry this very name");
+        Add(SettingKeys.Host, directory.Host, $"the estate's '{directory.Key}': its certificate must have exactly this name");
         Add(SettingKeys.Port, directory.Offers[plan.Security].ToString(CultureInfo.InvariantCulture), $"where '{directory.Key}' offers {plan.Security.Word()}");
         Add(SettingKeys.Security, plan.Security.Word(), SecurityReason(plan));
-        if (plan.Security != WireSecurity.Plain) Add(SettingKeys.Authorities, directory.CaFolder, directory.CaFolder is null ? "the estate does not say whose certificates to trust" : "the estate's ca-folder: only certificates issued by these are to be trusted");
+        if (plan.Security != WireSecurity.Plain) Add(SettingKeys.Authorities, directory.CaFolder, directory.CaFolder is null ? "the estate does not name the authorities to trust" : "the estate's ca-folder: only certificates issued by these are to be trusted");
         AddBind(plan, settings);
         if (plan.Wants.OneBase)
         {
             var common = directory.PeopleIn.CommonWith(directory.GroupsIn);
-            Add(SettingKeys.Base, common?.Text, common is null ? "people and groups have no branch in common" : "the product knows one base: the nearest branch that has both people and groups in it");
+            Add(SettingKeys.Base, common?.Text, common is null ? "people and groups have no common container" : "the product has one base: the nearest container of both people and groups");
         }
         else
         {
@@ -37,7 +37,7 @@ public static class SettingsMaker
         }
 
         Add(SettingKeys.PeopleClass, map.PeopleClass, $"people are of this class in {family}");
-        Add(SettingKeys.PeopleFilter, unplaced ? null : people.Text, unplaced ? $"where the group {plan.EnterName} is, only a survey knows: take one" : PeopleReason(plan));
+        Add(SettingKeys.PeopleFilter, unplaced ? null : people.Text, unplaced ? $"the location of {plan.EnterName} is unknown: run a survey" : PeopleReason(plan));
         if (plan.Wants.TypedName is { } typed)
             Add(SettingKeys.SignInFilter, unplaced ? null : SignInFilters.PersonText(people, directory, typed), $"the same people, and of them the one whose {map.LogonName} was typed; the product puts the name in place of {typed} and must escape it [RFC 4515]");
         Add(SettingKeys.LogonName, map.LogonName, $"what people type in {family}");
@@ -45,11 +45,11 @@ public static class SettingsMaker
         Add(SettingKeys.GivenName, AttributeMap.GivenName, "the same in both families");
         Add(SettingKeys.Surname, AttributeMap.Surname, "the same in both families");
         Add(SettingKeys.Mail, AttributeMap.Mail, "the same in both families");
-        Add(SettingKeys.UniqueId, map.UniqueId, "it stays when a person is renamed or moved, which logon names and distinguished names do not");
-        Add(SettingKeys.MemberOf, map.MemberOf, map.MemberOf is null ? $"people in '{directory.Key}' do not carry their groups: only the groups know" : "people carry the groups that they are directly in");
+        Add(SettingKeys.UniqueId, map.UniqueId, "it stays the same when a person is renamed or moved; logon names and DNs do not");
+        Add(SettingKeys.MemberOf, map.MemberOf, map.MemberOf is null ? $"people in '{directory.Key}' have no attribute with their groups" : "people have an attribute with their direct groups");
         if (plan.EnterName is not null)
         {
-            Add(SettingKeys.EnterGroup, plan.EnterDn, plan.EnterDn is null ? "where the group is, only a survey knows: take one" : $"only its members may enter ({plan.Wants.At})");
+            Add(SettingKeys.EnterGroup, plan.EnterDn, plan.EnterDn is null ? "the group's location is unknown: run a survey" : $"only its members may sign in ({plan.Wants.At})");
             Add(SettingKeys.EnterGroupName, plan.EnterName, "the same group by its name");
         }
 
@@ -57,12 +57,12 @@ public static class SettingsMaker
         Add(SettingKeys.GroupClass, map.GroupClass, $"groups are of this class in '{directory.Key}'");
         if (groups is not null) Add(SettingKeys.GroupsFilter, groups.Text, GroupsReason(plan));
         Add(SettingKeys.GroupName, map.GroupName, "the name of a group");
-        Add(SettingKeys.Member, map.Member, $"groups in '{directory.Key}' carry their members there");
+        Add(SettingKeys.Member, map.Member, $"groups in '{directory.Key}' have their members there");
         Add(SettingKeys.MemberHolds, map.MemberIsName ? "dn" : "logon-name", map.MemberIsName ? "members are distinguished names" : "members are logon names");
         if (plan.Wants.PageSize is { } wanted)
         {
             var most = directory.MostInOneAnswer;
-            Add(SettingKeys.PageSize, Math.Min(wanted, most ?? wanted).ToString(CultureInfo.InvariantCulture), most is null || wanted <= most ? $"what the product asks for at a time ({plan.Wants.At})" : $"'{directory.Key}' gives at most {most} at a time");
+            Add(SettingKeys.PageSize, Math.Min(wanted, most ?? wanted).ToString(CultureInfo.InvariantCulture), most is null || wanted <= most ? $"the product's page size ({plan.Wants.At})" : $"'{directory.Key}' returns at most {most} at a time");
         }
 
         if (directory.Family == DirectoryFamily.AdLike)
@@ -82,14 +82,14 @@ public static class SettingsMaker
         {
             BindForm.Upn => ($"{plan.BindLogonName}@{plan.Domain.DnsName}", "the product wants name@domain"),
             BindForm.ShortName => ($"{plan.Domain.ShortName}\\{plan.BindLogonName}", "the product wants DOMAIN\\name"),
-            _ when plan.BindDn is null => (null, $"the product wants a distinguished name, and where {plan.BindLogonName} is, only a survey knows: take one"),
-            _ => (plan.BindDn, "the product wants a distinguished name; it changes when the account is moved"),
+            _ when plan.BindDn is null => (null, $"the product needs a distinguished name, and the location of {plan.BindLogonName} is unknown: run a survey"),
+            _ => (plan.BindDn, "the product needs a distinguished name; it changes when the account is moved"),
         };
         settings.Add(new SignInSetting(SettingKeys.BindName, value, because));
         var secret = plan.Install.BindSecret;
         settings.Add(new SignInSetting(
             SettingKeys.BindPassword, $"<secret: {secret ?? plan.BindLogonName ?? "bind account"}>",
-            secret is null ? "a reference: type in the password that was handed over" : $"a reference: the service keeps it as '{secret}'; type in the password itself", IsReference: true));
+            secret is null ? "a reference; type the password that was handed over" : $"a reference to the secret '{secret}'; type the password itself", IsReference: true));
     }
 
     private static string SecurityReason(PlannedSignIn plan)
@@ -97,9 +97,9 @@ public static class SettingsMaker
         var both = $"of what the product can and '{plan.Directory.Key}' offers";
         return plan.Security switch
         {
-            WireSecurity.Tls => $"the best {both}: TLS from the start",
-            WireSecurity.StartTls => $"the best {both}: the connection turns to TLS before anything is said; see that the product does not go on without it",
-            _ => $"nothing better {both}: passwords can be read on the way",
+            WireSecurity.Tls => $"the best {both}: LDAPS",
+            WireSecurity.StartTls => $"the best {both}: StartTLS; check that the product does not continue without it",
+            _ => $"nothing better {both}: passwords can be read on the network",
         };
     }
 
@@ -107,14 +107,14 @@ public static class SettingsMaker
     {
         var reason = $"objects that {FilterWords.Of(SignInFilters.People(plan.Directory, plan.GroupInFilter ? plan.EnterDn : null, plan.Wants.Nested == NestedGroups.ByFilter))}";
         if (plan.EnterName is null || plan.GroupInFilter) return reason;
-        return reason + (plan.Wants.Nested == NestedGroups.ByProduct ? $"; who is in {plan.EnterName}, the product looks up itself" : $"; people carry no groups here, so that the product must look up in {plan.EnterName} who is in it");
+        return reason + (plan.Wants.Nested == NestedGroups.ByProduct ? $"; the product itself checks who is in {plan.EnterName}" : $"; people have no attribute with their groups here, so the product must read the members of {plan.EnterName}");
     }
 
     private static string NestedReason(PlannedSignIn plan) => plan.Wants.Nested switch
     {
-        NestedGroups.ByFilter when plan.Directory.Family == DirectoryFamily.AdLike => "the filter has the directory follow groups inside groups",
-        NestedGroups.ByFilter => "the product leaves it to the directory, which does not follow groups inside groups: only direct members count",
-        NestedGroups.ByProduct => "the product follows groups inside groups itself",
+        NestedGroups.ByFilter when plan.Directory.Family == DirectoryFamily.AdLike => "the filter lets the directory resolve nested groups",
+        NestedGroups.ByFilter => "the product leaves it to the directory, which does not resolve nested groups: only direct members count",
+        NestedGroups.ByProduct => "the product resolves nested groups itself",
         _ => "only direct members count",
     };
 

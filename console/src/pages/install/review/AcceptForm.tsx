@@ -25,7 +25,7 @@ export function AcceptForm({ install, off, close }: { install: string; off: Off;
     },
   });
   return (
-    <Modal opened onClose={close} title="Accept what is off" size="lg" closeButtonProps={{ 'aria-label': 'Close' }}>
+    <Modal opened onClose={close} title="Accept a deviation" size="lg" closeButtonProps={{ 'aria-label': 'Close' }}>
       <form
         onSubmit={(e) => {
           e.preventDefault();
@@ -46,7 +46,7 @@ export function AcceptForm({ install, off, close }: { install: string; off: Off;
         />
         <TextInput
           label="Until"
-          description="The last day on which it counts, in the organization's time zone; within a year."
+          description="The last day, in the organization's time zone; at most one year ahead."
           type="date"
           required
           value={until}

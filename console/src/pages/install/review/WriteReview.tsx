@@ -28,8 +28,8 @@ export function WriteReview({ install, mayWrite }: { install: string; mayWrite: 
     <section aria-label="write a review">
       <h2>Review fit {latest.number}</h2>
       <p className="soft">
-        Who looked, at what, and what of it is accepted until when is kept for good. What is open above stays open in
-        it.
+        The review records who looked, the fit, and which deviations are accepted until when. What is open above is
+        recorded as open.
       </p>
       <form
         onSubmit={(e) => {
@@ -54,11 +54,11 @@ export function WriteReview({ install, mayWrite }: { install: string; mayWrite: 
             style={{ flex: 1 }}
           />
           <Button type="submit" loading={write.isPending} disabled={!mayWrite}>
-            Write it down
+            Record it
           </Button>
         </Group>
       </form>
-      {!mayWrite && <p className="soft">A reader looks on; a planner writes it down.</p>}
+      {!mayWrite && <p className="soft">You need the planner role to record this.</p>}
       {write.isSuccess && <p role="status">Written down as review {write.data.number}.</p>}
       {write.error && <Failure error={write.error} />}
     </section>

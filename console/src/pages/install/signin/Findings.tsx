@@ -8,9 +8,9 @@ const signs: Record<string, [string, string]> = {
 
 /** What was found by holding the settings against each other and against the people last read. */
 export function Findings({ findings }: { findings: SettingsFindingView[] }) {
-  if (findings.length === 0) return <p className="soft">The values go together, as far as was read.</p>;
+  if (findings.length === 0) return <p className="soft">The settings are consistent, as far as read.</p>;
   return (
-    <ul className="findings" aria-label="what was found about the settings">
+    <ul className="findings" aria-label="findings about the settings">
       {findings.map((finding) => {
         const [sign, look] = signs[finding.weight] ?? ['?', 'outcome-unseen'];
         return (

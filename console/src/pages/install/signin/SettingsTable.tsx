@@ -10,7 +10,7 @@ export function SettingsTable({ view }: { view: SignInView }) {
       <div className="head">
         <h2>sign-in settings</h2>
         <span className="soft">
-          {view.form === 'list' ? 'to be typed in' : 'to stand in'} {view.where} on {view.typedOn.join(', ')}
+          {view.form === 'list' ? 'type it in' : 'to stand in'} {view.where} on {view.typedOn.join(', ')}
         </span>
       </div>
       <Table aria-label="settings" verticalSpacing={4}>

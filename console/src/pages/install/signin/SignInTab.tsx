@@ -39,12 +39,12 @@ export function SignInTab({ name, followed, follow }: Props) {
       <div className="head">
         {filter('people-filter') && (
           <Button variant="default" size="xs" onClick={() => look('people-filter')}>
-            See whom the people filter finds
+            Show whom the people filter finds
           </Button>
         )}
         {filter('groups-filter') && (
           <Button variant="default" size="xs" onClick={() => look('groups-filter')}>
-            See which groups are shown
+            Show which groups are shown
           </Button>
         )}
       </div>

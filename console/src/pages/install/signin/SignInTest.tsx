@@ -51,8 +51,8 @@ export function SignInTest({ name, last, followed, follow }: Props) {
         {last?.simulated && <span className="tag">simulated</span>}
       </div>
       <p className="soft">
-        Does what the product will do, and changes nothing. Passwords are used once and kept nowhere; left empty, the
-        bind account&rsquo;s is the one that the service keeps, and nobody signs in.
+        Does what the product will do, and changes nothing. Passwords are used once and stored nowhere. Left empty: the
+        bind account&rsquo;s stored password is used, and nobody signs in.
       </p>
       <Group align="flex-end" gap="sm" mb="sm">
         <PasswordInput
@@ -72,14 +72,14 @@ export function SignInTest({ name, last, followed, follow }: Props) {
         <Button onClick={() => start.mutate()} loading={start.isPending || running} disabled={mayNot}>
           Try it
         </Button>
-        {mayNot && <span className="soft">A reader looks on; a planner tries.</span>}
+        {mayNot && <span className="soft">You need the planner role to run the test.</span>}
       </Group>
       {start.error && <Failure error={start.error} />}
       <div role="status" aria-live="polite">
         {running && <p className="soft">{followed.last?.text ?? 'waiting for its turn'}</p>}
         {followed?.kind === 'sign-in' && followed.last?.state === 'failed' && <p>{followed.last.text}</p>}
       </div>
-      {checks.length > 0 ? <Checks checks={checks} /> : !running && <p className="empty">It was not tried yet.</p>}
+      {checks.length > 0 ? <Checks checks={checks} /> : !running && <p className="empty">Not tested yet.</p>}
       {last && !running && (
         <>
           <Comparison what="people" compared={last.people ?? null} />

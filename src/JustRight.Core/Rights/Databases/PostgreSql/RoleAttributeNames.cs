@@ -18,7 +18,7 @@ public static class RoleAttributeNames
         [Superuser] = (RoleAttributes.Superuser, "rolsuper", 800, "do anything on its instance, in every database"),
         ["CREATEROLE"] = (RoleAttributes.CreateRole, "rolcreaterole", 700, "make roles and change others"),
         ["CREATEDB"] = (RoleAttributes.CreateDatabase, "rolcreatedb", 120, "create databases"),
-        ["REPLICATION"] = (RoleAttributes.Replication, "rolreplication", 400, "copy everything that is on the instance"),
+        ["REPLICATION"] = (RoleAttributes.Replication, "rolreplication", 400, "copy all data of the instance"),
         ["BYPASSRLS"] = (RoleAttributes.BypassRowSecurity, "rolbypassrls", 150, "see rows that policies hide"),
         [Login] = (RoleAttributes.Login, "rolcanlogin", 1, "sign in"),
     }.ToFrozenDictionary(StringComparer.Ordinal);
@@ -26,9 +26,9 @@ public static class RoleAttributeNames
     /// <summary>The predefined roles that reach farther than a role of the organization's own [PostgreSQL, Predefined Roles].</summary>
     public static FrozenDictionary<string, (int Points, string Reason)> PredefinedRoles { get; } = new Dictionary<string, (int, string)>
     {
-        ["pg_execute_server_program"] = (790, "pg_execute_server_program runs programs as the server's own account, and so can become anything"),
-        ["pg_write_server_files"] = (780, "pg_write_server_files can overwrite the server's own files, and so become anything"),
-        ["pg_read_server_files"] = (400, "pg_read_server_files can read any file the server can"),
+        ["pg_execute_server_program"] = (790, "pg_execute_server_program runs programs as the server's own account, and so can gain full control"),
+        ["pg_write_server_files"] = (780, "pg_write_server_files can overwrite the server's own files, and so gain full control"),
+        ["pg_read_server_files"] = (400, "pg_read_server_files can read any file of the server"),
         ["pg_write_all_data"] = (350, "pg_write_all_data writes every table of every database it can enter"),
         ["pg_read_all_data"] = (300, "pg_read_all_data reads every table of every database it can enter"),
         ["pg_signal_backend"] = (100, "pg_signal_backend ends other sessions"),
@@ -42,10 +42,10 @@ public static class RoleAttributeNames
     public static FrozenDictionary<string, (int Points, string Lets)> Privileges { get; } = new Dictionary<string, (int, string)>
     {
         ["CONNECT"] = (1, "connect"),
-        ["TEMPORARY"] = (2, "make tables that last for a session"),
-        ["CREATE"] = (30, "make what is its own there"),
-        ["USAGE"] = (1, "use what is there and given to it"),
+        ["TEMPORARY"] = (2, "create temporary tables"),
+        ["CREATE"] = (30, "create objects of its own there"),
+        ["USAGE"] = (1, "use objects there that it has rights on"),
         ["TRUNCATE"] = (15, "empty tables"),
-        ["TRIGGER"] = (15, "have its own code run when others write"),
+        ["TRIGGER"] = (15, "run its own code when others write"),
     }.ToFrozenDictionary(StringComparer.OrdinalIgnoreCase);
 }

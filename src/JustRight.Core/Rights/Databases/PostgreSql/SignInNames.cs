@@ -48,7 +48,7 @@ public sealed class SignInNames(PostgreSqlCatalog catalog, RoleAuthority authori
                 case "gss" or "sspi" when Option(rule, "krb_realm") is not { } only || string.Equals(only, realm, StringComparison.OrdinalIgnoreCase):
                     var name = Option(rule, "include_realm") == "0" ? account : $"{account}@{realm.ToUpperInvariant()}";
                     if (Option(rule, "map") is not { } map) yield return (i, rule, name, "by its ticket");
-                    else foreach (var role in Mapped(map, name)) yield return (i, rule, role, $"by its ticket and the map {map}");
+                    else foreach (var role in Mapped(map, name)) yield return (i, rule, role, $"by Kerberos and the map {map}");
                     break;
             }
         }

@@ -12,14 +12,14 @@ public static class AccessListChanges
     /// <returns>Whether it is made; null when it cannot be made as things are; and what was seen.</returns>
     public static (bool? Made, string Seen) State(DirectoryChange change, SecurityDescriptor descriptor, Sid trustee) => change switch
     {
-        AddAccessRule c => descriptor.Entries.Contains(c.Rule.ToAce(trustee)) ? (true, $"the entry stands on {c.Dn}") : (false, $"no such entry stands on {c.Dn}"),
-        RemoveAccessRule c => descriptor.Entries.Contains(c.Rule.ToAce(trustee)) ? (false, $"the entry stands on {c.Dn}") : (true, $"no such entry stands on {c.Dn}"),
+        AddAccessRule c => descriptor.Entries.Contains(c.Rule.ToAce(trustee)) ? (true, $"the entry stands on {c.Dn}") : (false, $"{c.Dn} has no such ACE"),
+        RemoveAccessRule c => descriptor.Entries.Contains(c.Rule.ToAce(trustee)) ? (false, $"the entry stands on {c.Dn}") : (true, $"{c.Dn} has no such ACE"),
         SwitchInheritance { On: true } c => !descriptor.IsProtected ? (true, $"{c.Dn} inherits")
             : SameList(descriptor, c) ? (false, $"{c.Dn} does not inherit")
-            : (null, $"the access list of {c.Dn} has changed since it was looked at: look again"),
+            : (null, $"the ACL of {c.Dn} has changed since it was read: read it again"),
         SwitchInheritance c => !descriptor.IsProtected ? (false, $"{c.Dn} inherits")
-            : SameList(descriptor, c) ? (true, $"{c.Dn} has the list of its own back")
-            : (null, $"{c.Dn} does not inherit, and has another list than the one to be put back"),
+            : SameList(descriptor, c) ? (true, $"{c.Dn} has its own ACL again")
+            : (null, $"{c.Dn} has inheritance disabled, and its ACL is not the one to be restored"),
         _ => throw new InvalidOperationException($"{change.GetType().Name} is no change of an access list."),
     };
 

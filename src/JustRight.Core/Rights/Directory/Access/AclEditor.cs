@@ -6,7 +6,7 @@ namespace JustRight.Core.Rights.Directory.Access;
 public static class AclEditor
 {
     /// <summary>
-    /// Puts an entry of its own into a list: one that denies before the first own entry that does not, one that allows after the
+    /// Puts a direct entry into a list: one that denies before the first own entry that does not, one that allows after the
     /// last own one, both before the inherited ones [MS-DTYP 2.4.5.1, canonical order]. A list out of order is not put in order.
     /// </summary>
     /// <param name="position">Where to put it among all entries, to restore a list exactly; null for the canonical place.</param>
@@ -19,7 +19,7 @@ public static class AclEditor
         return descriptor.WithEntries(entries);
     }
 
-    /// <summary>Takes an entry of its own out of a list.</summary>
+    /// <summary>Takes a direct entry out of a list.</summary>
     /// <returns>The descriptor, the same one when there is no such entry; and where the entry stood, or -1.</returns>
     public static (SecurityDescriptor Descriptor, int Position) Remove(SecurityDescriptor descriptor, Ace ace)
     {

@@ -32,7 +32,7 @@ internal static class DelegationFinder
             var words = AceWords.What(ace.Mask, ace.ObjectType, ace.InheritedObjectType, tree.Schema);
             foreach (var (where, objects) in Places(tree, at))
             {
-                var by = new PathStep(StepKind.Entry, objects == 1 ? $"entry on {where}" : $"entries on {objects} objects below {where}");
+                var by = new PathStep(StepKind.Entry, objects == 1 ? $"entry on {where}" : $"ACEs on {objects} objects below {where}");
                 yield return new RightTail(ace.Trustee, new EntryRight(words, where, rule, objects), [by], null);
             }
         }

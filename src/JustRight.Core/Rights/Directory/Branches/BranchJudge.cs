@@ -19,9 +19,9 @@ public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> i
     public (BranchAnswer? Answer, string? Unseen) Judge(DirectoryRight right)
     {
         var (demands, lacking) = Demands.Of(right, _tree.Schema);
-        if (demands is null) return (null, $"the directory's schema has no such thing as {lacking}");
+        if (demands is null) return (null, $"the directory's schema has no {lacking}");
         var root = _tree.IndexOf(right.Branch);
-        if (root < 0) return (null, $"{right.Branch} was not read: it is not there, or may not be seen");
+        if (root < 0) return (null, $"{right.Branch} was not read: it does not exist, or may not be seen");
         if (_tree.Snapshot.Unread.FirstOrDefault(u => DistinguishedName.IsAtOrBelow(u.Part, right.Branch)) is { } unread) return (null, $"{unread.Part} could not be read: {unread.Reason}");
         if (!_tree.Snapshot.WholeBranches.Any(w => DistinguishedName.IsAtOrBelow(right.Branch, w))) return (null, $"what is below {right.Branch} was not read");
         return (Judge(demands, right.Of, [.. _tree.AtAndBelow(root)], root), null);
@@ -83,21 +83,21 @@ public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> i
         var where = string.Join(" and ", at.Select(i => _tree[i].Dn));
         return cause switch
         {
-            FailureCause.InheritanceStops => $"inheritance stops at {where}: the right to {what} comes from above and does not get past it",
-            FailureCause.Denied => $"an entry on {where} denies it",
-            FailureCause.ProtectedGroup => $"{where} is in a protected group: the directory resets its access list within the hour, so no delegated right can last on it",
-            FailureCause.LeftByProtectedGroup => $"{where} was in a protected group once, and its access list was left closed",
-            FailureCause.NotUnderstood => $"entry {entry + 1} on {where} is of a type that is not understood, and could decide it",
+            FailureCause.InheritanceStops => $"inheritance stops at {where}: the right to {what} comes from above and does not reach further",
+            FailureCause.Denied => $"an ACE on {where} denies it",
+            FailureCause.ProtectedGroup => $"{where} is in a protected group: AdminSDHolder resets its ACL within the hour, so no delegated right lasts on it",
+            FailureCause.LeftByProtectedGroup => $"{where} was in a protected group once, and inheritance stayed disabled",
+            FailureCause.NotUnderstood => $"ACE {entry + 1} on {where} has an unknown type, and could decide it",
             FailureCause.MembershipUnread => $"{WhyDoubtful(at[0], entry)}, and {(entry < 0 ? "ownership" : $"entry {entry + 1}")} of {where} could decide it",
-            FailureCause.Unread => "the access list could not be read",
-            _ => $"no entry here or above gives the right to {what}",
+            FailureCause.Unread => "the ACL could not be read",
+            _ => $"no ACE here or above gives the right to {what}",
         };
     }
 
     private string WhyDoubtful(int at, int entry)
     {
         var descriptor = _tree.DescriptorOf(at)!;
-        return _sweep.Token.WhyDoubtful!(entry < 0 ? descriptor.Owner : descriptor.Entries[entry].Trustee) ?? "what it belongs to could not be read whole";
+        return _sweep.Token.WhyDoubtful!(entry < 0 ? descriptor.Owner : descriptor.Entries[entry].Trustee) ?? "its groups could not all be read";
     }
 
     /// <summary>Counts objects and gathers failures by cause and place. What is found for one object is kept for those that are alike.</summary>

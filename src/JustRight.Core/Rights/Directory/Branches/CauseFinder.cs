@@ -52,7 +52,7 @@ public sealed class CauseFinder(AccessSweep sweep, Func<Sid, bool> isProtected)
         return Inheritance.Apply(own.WithProtection(false), Opened(parent, opened).Dacl, classes);
     }
 
-    /// <summary>Where an inherited entry stands as an entry of its own: the nearest object above that carries it.</summary>
+    /// <summary>Where an inherited entry stands as a direct entry: the nearest object above that carries it.</summary>
     private (int Index, int Entry) OriginOf(int index, Ace ace)
     {
         foreach (var above in ace.IsInherited ? _tree.AtAndAbove(index).Skip(1) : [index])

@@ -99,5 +99,5 @@ public sealed record Ace(AceType Type, AceFlags Flags, AccessRights Mask, Sid Tr
         new(objectType is null && inheritedBy is null ? AceType.Allow : AceType.AllowObject, flags, mask, trustee) { ObjectType = objectType, InheritedObjectType = inheritedBy };
 
     /// <inheritdoc/>
-    public override string ToString() => Sddl.WriteAce(this) ?? $"(an entry of type {(byte)Type}, which is not understood here)";
+    public override string ToString() => Sddl.WriteAce(this) ?? $"(an ACE of the unknown type {(byte)Type})";
 }

@@ -13,7 +13,7 @@ public sealed record Governance(GroupPolicy? Policy, PolicyList? List, PolicySta
     public static Governance None { get; } = new(null, null, null, null);
 
     /// <summary>When a change of a policy reaches the host, and when a change on the host that the policy governs is taken back [MS-GPSB 3.2.5; refresh intervals are the host's own].</summary>
-    public const string Refresh = "the next policy refresh (at start, within some 90 minutes once a policy changed, within 16 hours in any case)";
+    public const string Refresh = "the next policy refresh (at a start, within about 90 minutes after a policy changed, within 16 hours in any case)";
 
     /// <summary>Whether it is known that a policy governs.</summary>
     public bool Governs => Policy is not null;

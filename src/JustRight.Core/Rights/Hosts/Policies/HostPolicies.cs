@@ -102,7 +102,7 @@ public sealed class HostPolicies
             {
                 if (!_containers.TryGetValue(dn, out var container))
                 {
-                    if (string.Equals(dn.Parts[0].Type, "OU", StringComparison.OrdinalIgnoreCase)) return ([], $"{dn}, in which the computer account lies, is hidden from the account that reads the directory");
+                    if (string.Equals(dn.Parts[0].Type, "OU", StringComparison.OrdinalIgnoreCase)) return ([], $"{dn}, the container of the computer account, is hidden from the reader");
                     continue; // plain containers carry no links
                 }
 
@@ -125,7 +125,7 @@ public sealed class HostPolicies
         var beyond = applied.Where(a => !linked.Contains(a.Id)).Select(a => a.Id).ToHashSet(StringComparer.OrdinalIgnoreCase);
         if (beyond.Count == 0) return (null, null);
         var site = _snapshot.Sites.FirstOrDefault(s => beyond.IsSubsetOf(PolicyLink.Read(s.Links, out _).Select(l => l.Policy)));
-        return site is null ? (null, $"the host has applied {string.Join(", ", beyond.Order(StringComparer.Ordinal))}, and no link that was read leads to that") : (site, null);
+        return site is null ? (null, $"the host has applied {string.Join(", ", beyond.Order(StringComparer.Ordinal))}, and no link that was read leads there") : (site, null);
     }
 
     /// <summary>Whether the computer may read and apply the policy [MS-GPOL 3.2.5.1.6], and passes its query [MS-GPOL 3.2.5.1.7].</summary>
@@ -143,6 +143,6 @@ public sealed class HostPolicies
         }
 
         if (policy.QueryFilter is null || hasIt == true) return new PolicyFilter(true, "");
-        return hasIt == false ? new PolicyFilter(false, "its query does not let the host pass: the host has not applied it") : new PolicyFilter(null, $"its query {policy.QueryFilter} is answered on the host, which did not say");
+        return hasIt == false ? new PolicyFilter(false, "its WMI filter excludes the host: the host has not applied it") : new PolicyFilter(null, $"its query {policy.QueryFilter} is evaluated on the host, which did not report it");
     }
 }

@@ -67,9 +67,9 @@ public static class PolicyOrder
         {
             var policy = policies.GetValueOrDefault(link.Policy);
             var (fate, why) = link.IsDisabled ? (LinkFate.LinkDisabled, "the link is disabled")
-                : blockedBy is not null ? (LinkFate.Blocked, $"{blockedBy} blocks what is linked above it")
+                : blockedBy is not null ? (LinkFate.Blocked, $"{blockedBy} blocks inheritance of policies from above")
                 : policy is null ? (LinkFate.Gone, "the policy no longer exists")
-                : policy.ComputerHalfDisabled ? (LinkFate.HalfDisabled, "the policy's computer half is switched off")
+                : policy.ComputerHalfDisabled ? (LinkFate.HalfDisabled, "the policy's computer part is disabled")
                 : filter(policy) switch
                 {
                     { Passes: true } => (LinkFate.Applies, "it applies"),

@@ -5,8 +5,8 @@ using JustRight.Contracts;
 
 namespace JustRight.Service.Tests;
 
-/// <summary>What is kept, and what stays true about it: names, replaced files, what comes next, tokens, secrets.</summary>
-public sealed class ListedNamesTests : IAsyncLifetime
+/// <summary>What is stored, and what stays true about it: names, replaced files, what comes next, tokens, secrets.</summary>
+public sealed class StoredDocumentsTests : IAsyncLifetime
 {
     private const string Install = "thermograph-dataroom";
     private ServiceProcess _service = null!;
@@ -22,7 +22,7 @@ public sealed class ListedNamesTests : IAsyncLifetime
         var sheet = File.ReadAllText(Path.Combine(Checkout.Top, "demo-data", "sheets", "tallystick.yaml")).Replace("product: tallystick", "product: archive", StringComparison.Ordinal);
         await AddAsync("sheets", "archive.yaml", sheet);
         await AddDemoFileAsync("estates", "fennmoor.yaml", "tallystick: tally,", "tallystick: tally, archive: x,", "accounts: svc-{product}-{account}", "accounts: svc-{account}");
-        await AddDemoFileAsync("installs", "tallystick-dataroom.yaml", "name: tallystick-dataroom", "name: archive-dataroom", "product: tallystick", "product: archive", "  counter: { existing: svc-tally }", "  installer: { existing: svc-reports }", "choices:\n  installer.database-creation: { take: everything, why: the database team wants one role for the one day of setup, by: Maud Ferris }\n", "");
+        await AddDemoFileAsync("installs", "tallystick-dataroom.yaml", "name: tallystick-dataroom", "name: archive-dataroom", "product: tallystick", "product: archive", "  counter: { existing: svc-tally }", "  installer: { existing: svc-reports }");
         (await PlanAsync("archive-dataroom")).Notes.ShouldContain(n => n.StartsWith("Names were not checked", StringComparison.Ordinal));
         await _service.RunAsync("installs/archive-dataroom/verify");
         var plan = await PlanAsync("archive-dataroom");
@@ -32,7 +32,7 @@ public sealed class ListedNamesTests : IAsyncLifetime
         await _service.GrantAllAsync("archive-dataroom");
         await _service.RunAsync("installs/archive-dataroom/verify");
         (await PlanAsync("archive-dataroom")).Accounts.Single(a => a.Key == "counter").Name.ShouldBe("svc-counter"); // its own account is no clash
-        var second = await AddDemoFileAsync("installs", "tallystick-dataroom.yaml", "name: tallystick-dataroom", "name: archive-saltmere", "product: tallystick", "product: archive", "  counter: { existing: svc-tally }", "  installer: { existing: svc-reports }", "choices:\n  installer.database-creation: { take: everything, why: the database team wants one role for the one day of setup, by: Maud Ferris }\n", "");
+        var second = await AddDemoFileAsync("installs", "tallystick-dataroom.yaml", "name: tallystick-dataroom", "name: archive-saltmere", "product: tallystick", "product: archive", "  counter: { existing: svc-tally }", "  installer: { existing: svc-reports }");
         second.EnsureSuccessStatusCode();
         (await PlanAsync("archive-saltmere")).Accounts.Single(a => a.Key == "counter").Name.ShouldBe("svc-counter2");
     }
@@ -43,7 +43,7 @@ public sealed class ListedNamesTests : IAsyncLifetime
         await _service.AddDemoAsync();
         (await NextAsync()).ShouldBe("verify");
         await _service.RunAsync($"installs/{Install}/verify");
-        (await NextAsync()).ShouldStartWith("give 17 (directory, host, database)"); // one host is restarting
+        (await NextAsync()).ShouldStartWith("give 19 (directory, host, database)"); // one host is restarting
         await _service.RunAsync($"installs/{Install}/verify");
         await _service.GrantAllAsync(Install);
         (await NextAsync()).ShouldBe("take away 3 (directory, database)");
@@ -54,7 +54,7 @@ public sealed class ListedNamesTests : IAsyncLifetime
         await AddDemoFileAsync("installs", "thermograph-dataroom.yaml", "stage: planned", "stage: installed");
         var fit = await _service.GetAsync($"installs/{Install}/fit", ContractsJson.Default.FitView);
         fit.Accounts.SelectMany(a => a.Rights).Where(r => r.Verdict == "missing").ShouldAllBe(r => r.Reason == "setup should have given this" || r.Reason.EndsWith("setup should have created it", StringComparison.Ordinal));
-        (await NextAsync()).ShouldBe("find out why: nothing to give would fix it");
+        (await NextAsync()).ShouldBe("find out why: no step would fix it");
     }
 
     [Fact]
