@@ -5,7 +5,7 @@ test('what accounts hold is confirmed item by item and ends in a fit', async ({ 
   await page.goto(service.link());
   await page.waitForURL('**/installs');
   await page.getByRole('link', { name: 'Adopt what is already there' }).click();
-  await expect(page.getByText('Nothing is being adopted')).toBeVisible();
+  await expect(page.getByText('No adoption yet')).toBeVisible();
   expect(await faults(page, 'main')).toEqual([]);
   await page.getByRole('button', { name: 'Start an adoption' }).click();
   const form = page.getByRole('dialog');

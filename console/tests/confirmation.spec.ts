@@ -23,7 +23,7 @@ test('what no survey reads is unseen until a person says what they saw, with a n
   await side.getByRole('textbox', { name: 'Who looked' }).fill('Nell Hathersage');
   await side.getByRole('button', { name: 'It is there' }).click();
   await expect(side.getByText(/confirmed by a person until .*: Nell Hathersage/)).toBeVisible();
-  await expect(side.getByText(/that word ends/)).toBeVisible();
+  await expect(side.getByText(/valid until/)).toBeVisible();
   expect(await faults(page, '.mantine-Drawer-body')).toEqual([]);
 });
 

@@ -9,7 +9,7 @@ test('a fit that changed is kept, and what made the difference is said', async (
   await page.getByRole('tab', { name: 'History' }).click();
   const fits = page.getByRole('table', { name: 'kept fits' });
   await expect(fits.getByRole('row')).toHaveCount(2); // the head, and one
-  await expect(page.getByText('There is none before it')).toBeVisible();
+  await expect(page.getByText('There is no earlier fit')).toBeVisible();
 
   await page.getByRole('tab', { name: 'Worklist' }).click();
   await page.getByRole('button', { name: /^Give these/ }).click();
@@ -20,5 +20,5 @@ test('a fit that changed is kept, and what made the difference is said', async (
   await expect(differences.getByRole('row').filter({ hasText: 'better' }).first()).toContainText('made here:');
   expect(await faults(page, 'main')).toEqual([]);
   await fits.getByRole('button', { name: '1', exact: true }).click();
-  await expect(page.getByText('There is none before it')).toBeVisible();
+  await expect(page.getByText('There is no earlier fit')).toBeVisible();
 });

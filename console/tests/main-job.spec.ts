@@ -42,7 +42,7 @@ test('installs filter as one types, by the slash key', async () => {
 
 test('verify fills the matrix; a host that restarts leaves its rights unseen', async () => {
   await page.getByRole('link', { name: install }).click();
-  await expect(page.getByText('Nothing was read of this estate yet')).toBeVisible();
+  await expect(page.getByText('This estate was not surveyed yet')).toBeVisible();
   await page.getByRole('button', { name: 'Verify' }).click();
   const matrix = page.getByRole('table', { name: 'Accounts and places' });
   await expect(matrix).toBeVisible();

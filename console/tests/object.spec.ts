@@ -14,7 +14,7 @@ test.beforeAll(async ({ browser, service }) => {
 
 test('an object says whether its controllers agree; its protection is set and lifted after a confirmation that lists the changes', async () => {
   await page.getByRole('link', { name: 'Object' }).click();
-  await expect(page.getByText('Name an object to look at.')).toBeVisible();
+  await expect(page.getByText('Enter an object.')).toBeVisible();
   await page.getByLabel('A branch of the estate').fill('people');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: 'Not protected' })).toBeVisible();

@@ -22,7 +22,7 @@ test('a password that is typed in several places is renewed until a person is ne
   await expect(page.getByRole('table', { name: 'where the password is used' })).toContainText(
     'Account for the scanner',
   );
-  await expect(page.getByText('there is no way back')).toBeVisible();
+  await expect(page.getByText('cannot be undone')).toBeVisible();
   await page.getByRole('textbox', { name: 'The password' }).fill('not this one');
   await page.getByRole('button', { name: 'Try it', exact: true }).click();
   await expect(page.getByText('✗ does not work')).toBeVisible();
@@ -34,7 +34,7 @@ test('a password that is typed in several places is renewed until a person is ne
   await expect(renewal.getByRole('note')).toContainText('it has the old one, the directory the new one');
   await expect(page.getByRole('button', { name: 'Leave it out' })).toBeDisabled(); // not without a reason
   await page.getByRole('button', { name: 'Show the new password, once' }).click();
-  await expect(page.getByText('It is no longer kept here to be shown')).toBeVisible();
+  await expect(page.getByText('It is no longer stored')).toBeVisible();
   expect(await faults(page, 'main')).toEqual([]);
   await renewal.getByRole('textbox', { name: /^A note on step/ }).fill('typed by J. Lind');
   await renewal.getByRole('button', { name: 'It is typed' }).click();

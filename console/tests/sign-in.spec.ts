@@ -71,6 +71,6 @@ test('a filter is built, said in words, counted as one types, and pointed at whe
   await filter.fill('(&(cn=a*)');
   await expect(page.getByRole('alert')).toContainText('A parenthesis is not closed');
   await filter.fill('(noSuchThing=1)');
-  await expect(found).toContainText('knows no attribute noSuchThing');
+  await expect(found).toContainText('has no attribute noSuchThing');
   expect(await faults(page, 'main')).toEqual([]);
 });

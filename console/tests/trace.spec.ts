@@ -21,7 +21,7 @@ test('a right over a branch says how many refuse it, and leads to its trace', as
   await page.getByRole('button', { name: /^Give these 4/ }).click();
   await page.getByRole('button', { name: /^Make these 4/ }).click();
   await page.getByRole('button', { name: 'Show what is left' }).click();
-  await expect(page.getByText('trace it, and choose a remedy')).toBeVisible();
+  await expect(page.getByText('trace it, and choose a fix')).toBeVisible();
   await page.getByRole('tab', { name: 'Matrix' }).click();
   await page.getByRole('button', { name: /^missing write roomNumber/ }).click();
   const sheet = page.getByRole('dialog');

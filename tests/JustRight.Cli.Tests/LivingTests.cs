@@ -22,7 +22,7 @@ public sealed class LivingTests() : ClientScene(() => PreparedData.Demo.StartAsy
         (await RunAsync("exception", "allow", Install, "watcher", "sysadmin", "--why", "until the next release", "--until", Day(90), "--by", "Maud Ferris")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("Maud Ferris"));
         (await RunAsync("verify", Install)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0, "all that is off is accepted"), r => r.Out.ShouldContain("1 excess, accepted"), r => r.Out.ShouldContain("accepted by Maud Ferris until"));
         var fit = JsonDocument.Parse((await RunAsync("history", Install, "--json")).Out).RootElement[0].GetProperty("number").GetInt32();
-        (await RunAsync("review", "add", Install, "--fit", $"{fit}", "--by", "Jory Lind", "--again-by", Day(100))).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("Jory Lind looked at fit"));
+        (await RunAsync("review", "add", Install, "--fit", $"{fit}", "--by", "Jory Lind", "--again-by", Day(100))).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("Jory Lind reviewed fit"));
         (await RunAsync("review", "list", Install)).Out.ShouldContain("accepted by Maud Ferris until");
         (await RunAsync("calendar", "fennmoor")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("exception"), r => r.Out.ShouldContain("review"));
 
@@ -53,10 +53,10 @@ public sealed class LivingTests() : ClientScene(() => PreparedData.Demo.StartAsy
         await File.WriteAllTextAsync(estate, await File.ReadAllTextAsync(Path.Combine(Checkout.Top, "demo-data", "estates", "fennmoor.yaml"), TestContext.Current.CancellationToken) + "  two-person-approval: yes\n", TestContext.Current.CancellationToken);
         (await RunAsync("estate", "add", estate)).Code.ShouldBe(0);
         var proposed = await RunAsync("grant", "tallystick-dataroom", "--yes");
-        proposed.ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("another granter approves it"));
+        proposed.ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("another granter must approve it"));
         var id = JsonDocument.Parse((await RunAsync("proposal", "list", "--json")).Out).RootElement[0].GetProperty("id").GetString()!;
         (await RunAsync("proposal", "list")).Out.ShouldContain("waits for another's approval");
-        (await RunAsync("proposal", "approve", id, "--yes")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("another approves it"));
+        (await RunAsync("proposal", "approve", id, "--yes")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("another person must approve it"));
         (await RunAsync("proposal", "carry-out", id)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("Nobody has released it yet"));
         (await RunAsync("proposal", "withdraw", id)).Out.ShouldContain("withdrawn by");
         (await RunAsync("proposal", "list")).Out.ShouldContain("No proposal is open.");

@@ -15,7 +15,7 @@ public sealed class WorkTests() : ClientScene(() => PreparedData.Demo.StartAsync
         first.Out.ShouldContain("9 missing, 1 forbidden, 3 excess, 3 unseen, 4 pending");
         first.Out.ShouldContain("simulated estate");
         first.Out.ShouldContain(@"FENNMOOR\svc-archive → FENNMOOR\plant-tools → FENNMOOR\server-keepers → FENNMOOR\Domain");
-        (await RunAsync("grant", Install)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("Nobody is here to confirm")); // no terminal, no --yes
+        (await RunAsync("grant", Install)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("Cannot ask for confirmation")); // no terminal, no --yes
         (await RunAsync("grant", Install, "--yes")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("20 made; now 1 forbidden, 3 excess, 6 pending"));
         (await RunAsync("verify", Install, "--brief")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(1), r => r.Out.ShouldNotContain("● met"));
         (await RunAsync("grant", Install, "--remove", "--yes")).Code.ShouldBe(0);
@@ -73,7 +73,7 @@ public sealed class WorkTests() : ClientScene(() => PreparedData.Demo.StartAsync
         trace.Out.ShouldContain("26 objects: 9 refuse it, 17 grant it");
         trace.Out.ShouldContain("inheritance stops here");
         var command = trace.Out.Split('\n').Select(l => l.Trim()).First(l => l.StartsWith("justright fix", StringComparison.Ordinal) && l.EndsWith("1-spot", StringComparison.Ordinal)).Split(' ')[1..];
-        (await RunAsync(command)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("Nobody is here to confirm"));
+        (await RunAsync(command)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("Cannot ask for confirmation"));
         var after = await RunAsync([.. command, "--yes"]);
         after.Out.ShouldContain("2 made; now 26 objects: 26 grant it");
         var undo = after.Out.Split('\n').First(l => l.StartsWith("to undo it: justright ", StringComparison.Ordinal))["to undo it: justright ".Length..].Trim().Split(' ');

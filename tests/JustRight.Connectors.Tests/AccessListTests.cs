@@ -66,7 +66,7 @@ public sealed class AccessListTests(Controller controller)
         using var raw = new RawClient(controller.Target, controller.Target.SignInAs, controller.Password);
         var change = new SwitchInheritance("FENNMOOR", saltmere, true, DescriptorText.Write(raw.Descriptor(saltmere).DaclOnly));
         await MakeAsync(new AddAccessRule("FENNMOOR", saltmere, new AccessRule("Everyone", false, AccessRights.ListContents, null, null, AceFlags.None), "list its children"));
-        (await _directory.ObserveAsync(change, Cancel)).ShouldBe(new Observation(ObservedState.Impossible, $"the access list of {saltmere} has changed since it was looked at: look again"));
+        (await _directory.ObserveAsync(change, Cancel)).ShouldBe(new Observation(ObservedState.Impossible, $"the ACL of {saltmere} has changed since it was read: read it again"));
         (await Should.ThrowAsync<ConnectorException>(() => _directory.MakeAsync(change, null, Cancel))).Failure.ShouldBe(ConnectorFailure.Conflict);
         raw.Descriptor(saltmere).IsProtected.ShouldBeTrue();
     }

@@ -116,7 +116,7 @@ public sealed class AccountFactsTests(Controller controller)
         var read = await onlooker.ReadAsync(new DirectoryScope([], ["svc-secret", "open-group"]), Cancel);
         read.Principals.ShouldNotContain(p => p.Name == "secret-group");
         read.Principals.Single(p => p.Name == "svc-secret").HiddenGroups.ShouldBe([$"CN=secret-group,{hidden}"]);
-        read.Principals.Single(p => p.Name == "open-group").MembersUnread.ShouldBe($"its member CN=secret-group,{hidden} may not be read, nor who is in that");
+        read.Principals.Single(p => p.Name == "open-group").MembersUnread.ShouldBe($"its member CN=secret-group,{hidden} and the members of that may not be read");
         var graph = new MembershipGraph(read);
         AccessTokens.Of(graph, graph.IndexOf("svc-secret")).WhyDoubtful.ShouldNotBeNull()(read.Principals.Single(p => p.Name == "open-group").Sid).ShouldBe(@"the members of FENNMOOR\open-group could not be read");
 

@@ -20,8 +20,8 @@ public sealed class EstateSurveyorTests
         survey.Directory.Unread.ShouldBeNull();
         survey.Hosts.Single(h => h.Name == "fm-temp01").Unread.ShouldBeNull();
         survey.Hosts.Single(h => h.Name == "fm-temp02").Unread.ShouldBe("fm-temp02 does not answer");
-        survey.Hosts.Single(h => h.Name == "fm-far").Unread.ShouldBe("no way to reach fm-far is set up in the estate (reach: none)");
-        survey.Instances.ShouldHaveSingleItem().Unread.ShouldBe("no way to reach fm-sql01 is set up in the estate (reach: none)");
+        survey.Hosts.Single(h => h.Name == "fm-far").Unread.ShouldBe("the estate says that fm-far is not reached (reach: none)");
+        survey.Instances.ShouldHaveSingleItem().Unread.ShouldBe("the estate says that fm-sql01 is not reached (reach: none)");
         survey.UnreadParts().Select(c => c.Place).ShouldBe(["fm-temp02", "fm-far", "fm-sql01"]);
     }
 

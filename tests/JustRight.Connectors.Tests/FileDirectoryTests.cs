@@ -56,7 +56,7 @@ public sealed partial class FileDirectoryTests(Controller controller)
         var scope = new DirectoryScope([branch], []) { Access = new AccessScope([branch], [], false) };
 
         var nobody = await Connector(await ReadFileAsync(TokenLine().Replace(text, ""))).ReadAsync(scope, Cancel);
-        nobody.Access!.Unread.ShouldContain(u => u.Part == branch && u.Reason.Contains("does not say who read it", StringComparison.Ordinal));
+        nobody.Access!.Unread.ShouldContain(u => u.Part == branch && u.Reason.Contains("does not say who exported it", StringComparison.Ordinal));
 
         var holed = await Connector(await ReadFileAsync(Without(text, $"OU=Inner,{branch}"))).ReadAsync(scope, Cancel);
         holed.Access!.Unread.ShouldContain(u => u.Part == $"OU=Inner,{branch}" && u.Reason.Contains("not in the file", StringComparison.Ordinal));

@@ -46,7 +46,7 @@ public sealed class LargeGroupTests(Controller controller)
     {
         using var simulated = new SimulatedController(controller, s => s.BaseDn == Branch ? (10, []) : Answer(s, -1));
         var failure = await Should.ThrowAsync<ConnectorException>(() => new LdapDirectory(simulated.Target, new DirectorySchemas(), TimeProvider.System).ReadAsync(new DirectoryScope([Branch], []), Cancel));
-        failure.Message.ShouldContain($"reading {Branch} failed: this controller does not hold it and refers to another directory");
+        failure.Message.ShouldContain($"reading {Branch} failed: this domain controller refers to another directory");
     }
 
     /// <param name="moreRanges">How many ranges after the first it gives; negative to send all at once.</param>

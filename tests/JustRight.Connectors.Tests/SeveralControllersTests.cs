@@ -57,7 +57,7 @@ public sealed class SeveralControllersTests(Controller controller, SecondControl
         read.ReadFrom.ShouldBe("fm-dc02.fennmoor.example");
         read.Access!.Objects.Select(o => o.Dn).ShouldBe(whole.Access!.Objects.Select(o => o.Dn), ignoreOrder: true);
         var remark = read.Remarks.ShouldHaveSingleItem();
-        remark.ShouldStartWith("fm-dc01.fennmoor.example broke off in the middle of the reading:");
+        remark.ShouldStartWith("fm-dc01.fennmoor.example failed during the survey:");
         remark.ShouldEndWith("It was read from fm-dc02.fennmoor.example instead.");
     }
 
@@ -68,7 +68,7 @@ public sealed class SeveralControllersTests(Controller controller, SecondControl
         var directory = new LdapDirectory(controller.Target with { Port = proxy.Port }, new DirectorySchemas(), TimeProvider.System);
         var failure = await Should.ThrowAsync<ConnectorException>(() => directory.ReadAsync(new DirectoryScope([], []) { Access = new AccessScope([Root], [], false) }, Cancel));
         failure.Failure.ShouldBe(ConnectorFailure.Unreachable);
-        failure.Message.ShouldContain("broke off while reading");
+        failure.Message.ShouldContain("broke the connection while reading");
     }
 
     [Fact]

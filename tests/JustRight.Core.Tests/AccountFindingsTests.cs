@@ -11,7 +11,7 @@ public sealed class AccountFindingsTests
         { 1, null, null, "Its password expires in 24 hours, at 2026-11-26 12:00 UTC, under its password policy." },
         { 31, null, null, null },
         { -1, null, null, null }, // has expired: its own verdict says so
-        { null, 29, null, "The account ends in 29 days, at 2026-12-24 12:00 UTC." },
+        { null, 29, null, "The account expires in 29 days, at 2026-12-24 12:00 UTC." },
         { null, null, -181, "It has not signed in for 181 days: is it still used?" },
         { null, null, -30, null },
         { null, null, null, null },
@@ -34,7 +34,7 @@ public sealed class AccountFindingsTests
             .Replace("svc-poller", p => p with { ServicePrincipalNames = ["HTTP/fm-temp01", "HTTP/only-mine"] }).Replace("svc-other", p => p with { ServicePrincipalNames = ["http/FM-TEMP01"] });
         var finding = scene.Judge().Findings.ShouldHaveSingleItem();
         (finding.Place, finding.IsExcess).ShouldBe(("svc-poller", false));
-        finding.Text.ShouldBe("svc-other claims the service principal name HTTP/fm-temp01 as well: nobody can sign in to either service with it.");
+        finding.Text.ShouldBe("svc-other has the service principal name (SPN) HTTP/fm-temp01 too: Kerberos sign-in to both services fails.");
     }
 
     [Theory]

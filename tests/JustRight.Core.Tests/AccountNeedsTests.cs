@@ -57,7 +57,7 @@ public sealed class AccountNeedsTests
         var (fit, worklist) = Judge(Dn, "polls", AccountState.PasswordNeverExpires, planned: a => a with { PasswordCannotChange = true }, seen: p => p with { PasswordCannotChange = cannot });
         var need = fit.Accounts[0].Judgements.Single(j => j.Right is AccountRight { Aspect: AccountAspect.PasswordChange });
         (need.Verdict, need.Reason, worklist.Give.Count).ShouldBe((verdict, reason, steps));
-        worklist.Give.Select(g => g.Change.Words).ShouldAllBe(w => w.EndsWith($"change its password, by an entry on {Dn}", StringComparison.Ordinal));
+        worklist.Give.Select(g => g.Change.Words).ShouldAllBe(w => w.EndsWith($"change its password, by an ACE on {Dn}", StringComparison.Ordinal));
     }
 
     [Fact]

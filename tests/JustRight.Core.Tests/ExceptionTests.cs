@@ -41,7 +41,7 @@ public sealed class ExceptionTests
         var excess = Off(Scene().Run().Fit, Verdict.Excess);
         var judged = Off(Scene(Accept(excess, Verdict.Excess, Now.AddTicks(ticksLeft))).Run().Fit, Verdict.Excess);
         (judged.Accepted is not null).ShouldBe(stands);
-        judged.Notes.Any(n => n.Contains("that has ended", StringComparison.Ordinal)).ShouldBe(!stands);
+        judged.Notes.Any(n => n.Contains("the exception has expired", StringComparison.Ordinal)).ShouldBe(!stands);
     }
 
     [Fact]

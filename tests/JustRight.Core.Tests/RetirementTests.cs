@@ -46,9 +46,9 @@ public sealed class RetirementTests
     }
 
     [Theory]
-    [InlineData(0, "not before 2026-12-25 12:00 UTC: until then undo brings everything back")]
-    [InlineData(29.9, "not before 2026-12-25 12:00 UTC: until then undo brings everything back")]
-    [InlineData(-400, "not before 2026-12-25 12:00 UTC: until then undo brings everything back")] // the clock was set back
+    [InlineData(0, "not before 2026-12-25 12:00 UTC: until then undo restores everything")]
+    [InlineData(29.9, "not before 2026-12-25 12:00 UTC: until then undo restores everything")]
+    [InlineData(-400, "not before 2026-12-25 12:00 UTC: until then undo restores everything")] // the clock was set back
     [InlineData(30, null)]
     public void A_disabled_account_waits(double days, string? blocked)
     {
@@ -140,7 +140,7 @@ public sealed class RetirementTests
     {
         var (_, worklist) = Retire(new FitScene().Account().Account("t.okoro", planned: false).Group("app-ops", "svc-poller", "t.okoro").Made("app-ops").PlannedGroup("ops", "app-ops", false, "poller").Host("fm-temp01", ["app-ops"]).Need(R.Admin(), through: "ops"));
         worklist.Remove.ShouldHaveSingleItem().Change.ShouldBe(new RemoveMember("FENNMOOR", "app-ops", "svc-poller"));
-        worklist.NotOffered.ShouldContain(n => n.For == "ops" && n.Reason.StartsWith("kept: somebody is in app-ops", StringComparison.Ordinal));
+        worklist.NotOffered.ShouldContain(n => n.For == "ops" && n.Reason.StartsWith("kept: app-ops has members", StringComparison.Ordinal));
     }
 
     [Fact]
@@ -148,7 +148,7 @@ public sealed class RetirementTests
     {
         var (_, worklist) = Retire(new FitScene().Account(state: AccountState.Disabled).Made("svc-poller").Replace("svc-poller", p => p with { Note = "Made by hand" }), Now.AddYears(1), ("svc-poller", Now));
         worklist.Remove.ShouldBeEmpty();
-        worklist.NotOffered.ShouldHaveSingleItem().Reason.ShouldContain("does not carry the note of our making");
+        worklist.NotOffered.ShouldHaveSingleItem().Reason.ShouldContain("does not carry our note");
     }
 
     [Fact]

@@ -21,7 +21,7 @@ public sealed class HostTests
         // Nothing was handed over yet: what is there is unseen, with the way to fix it.
         await service.RunAsync("installs/wheyline-lines/verify");
         var first = await service.GetAsync("installs/wheyline-lines/fit", ContractsJson.Default.FitView);
-        first.Unseen.ShouldContain(c => c.Reason == "no facts of fm-rec01 were handed over yet: justright survey fennmoor --facts FILE");
+        first.Unseen.ShouldContain(c => c.Reason == "no facts of fm-rec01 were given yet: justright survey fennmoor --facts FILE");
 
         (await FactsAsync(service, Facts("fm-rec01", "S-1-5-21-1004336348-1177238915-682003330-1239"))).ReadBy.ShouldBe(@"FENNMOOR\t.okoro");
         await service.RunAsync("installs/wheyline-lines/verify");

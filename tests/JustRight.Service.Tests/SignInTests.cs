@@ -33,7 +33,7 @@ public sealed class SignInTests : IAsyncLifetime
         settings.Findings.ShouldNotContain(f => f.Code == "no-people-read");
         settings.PasswordPlaces.ShouldHaveSingleItem().ShouldSatisfyAllConditions(p => p.Setting.ShouldBe("people.reader.password"), p => p.Host.ShouldBe("fm-roster01"));
         (await _service.GetAsync("estates/fennmoor/password-places?account=svc-roster-reader", ContractsJson.Default.IReadOnlyListPasswordPlaceView)).ShouldBe(settings.PasswordPlaces);
-        (await _service.GetAsync("estates/fennmoor/password-places", ContractsJson.Default.IReadOnlyListPasswordPlaceView)).ShouldContain(p => p.Where == "service" && p.Breaks.Contains("does not start again", StringComparison.Ordinal));
+        (await _service.GetAsync("estates/fennmoor/password-places", ContractsJson.Default.IReadOnlyListPasswordPlaceView)).ShouldContain(p => p.Where == "service" && p.Breaks.Contains("which fails", StringComparison.Ordinal));
         (await _service.GetAsync($"installs/{Roster}/fit", ContractsJson.Default.FitView)).Findings.ShouldBeEmpty(); // whom the install puts into the group is no unexpected member there
     }
 

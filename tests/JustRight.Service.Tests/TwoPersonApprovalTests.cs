@@ -22,7 +22,7 @@ public sealed class TwoPersonApprovalTests
         (proposed.State, proposed.StartedBy).ShouldBe(("proposed", "tester"));
         proposed.Steps.ShouldAllBe(s => s.State == "waiting");
 
-        await RefusedAsync(service.Http, proposed.Id, "approve", "another approves it");
+        await RefusedAsync(service.Http, proposed.Id, "approve", "another person must approve it");
         await RefusedAsync(service.Http, proposed.Id, "carry-out", "another granter", "Nobody has approved it yet");
         var approved = await ActAsync(second, proposed.Id, "approve");
         (approved.State, approved.ApprovedBy).ShouldBe(("approved", "maud"));

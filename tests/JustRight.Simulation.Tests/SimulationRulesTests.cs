@@ -15,8 +15,8 @@ public sealed class SimulationRulesTests
         { "a name in use", new CreateAccount("FENNMOOR", "SVC-ARCHIVE", $"CN=other,{Svc}", "x@y", "", false), "in use" },
         { "a group's name in use by an account", new CreateGroup("FENNMOOR", "svc-archive", $"CN=g,{Groups}", GroupScope.Global, ""), "in use" },
         { "a place in use", new CreateAccount("FENNMOOR", "svc-new", $"CN=svc-archive,{Svc}", "x@y", "", false), "exists already" },
-        { "a branch that is not there", new CreateAccount("FENNMOOR", "svc-new", "CN=svc-new,OU=Nowhere,DC=fennmoor,DC=example", "x@y", "", false), "no branch" },
-        { "a branch without a parent", new CreateBranch("FENNMOOR", "OU=a,OU=Nowhere,DC=fennmoor,DC=example"), "no branch" },
+        { "a branch that is not there", new CreateAccount("FENNMOOR", "svc-new", "CN=svc-new,OU=Nowhere,DC=fennmoor,DC=example", "x@y", "", false), "no container" },
+        { "a branch without a parent", new CreateBranch("FENNMOOR", "OU=a,OU=Nowhere,DC=fennmoor,DC=example"), "no container" },
         { "a branch that exists", new CreateBranch("FENNMOOR", Svc), "exists already" },
         { "a branch that is not empty", new DeleteBranch("FENNMOOR", Svc), "not empty" },
         { "a group with members", new DeleteGroup("FENNMOOR", "plant-tools", $"CN=plant-tools,{Groups}"), "still has members" },
@@ -30,9 +30,9 @@ public sealed class SimulationRulesTests
         { "a local member that does not exist", new AddLocalGroupMember("fm-temp01", "Administrators", @"FENNMOOR\svc-nobody"), "no FENNMOOR\\svc-nobody" },
         { "an instance role without a login", new AddInstanceRoleMember("fm-sql01", "dbcreator", @"FENNMOOR\svc-archive"), "has no login" },
         { "a database user without a login", new CreateDatabaseUser("fm-sql01", "msdb", @"FENNMOOR\svc-archive"), "has no login" },
-        { "a database role without a user", new AddDatabaseRoleMember("fm-sql01", "msdb", "db_owner", @"FENNMOOR\svc-reports"), "is no user" },
+        { "a database role without a user", new AddDatabaseRoleMember("fm-sql01", "msdb", "db_owner", @"FENNMOOR\svc-reports"), "is not a user" },
         { "a permission of the instance without a login", new GrantInstancePermission("fm-sql01", "VIEW SERVER STATE", @"FENNMOOR\svc-archive"), "has no login" },
-        { "a permission in a database without a user", new GrantDatabasePermission("fm-sql01", "msdb", "SELECT", null, @"FENNMOOR\svc-reports"), "is no user" },
+        { "a permission in a database without a user", new GrantDatabasePermission("fm-sql01", "msdb", "SELECT", null, @"FENNMOOR\svc-reports"), "is not a user" },
         { "a database that is not there", new CreateDatabaseUser("fm-sql01", "Milk", @"FENNMOOR\svc-reports"), "no database" },
     };
 

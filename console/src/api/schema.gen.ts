@@ -47,7 +47,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Signs the console in with somebody's account of the directory */
+        /** Signs the console in with a directory account */
         post: operations["SignInPerson"];
         delete?: never;
         options?: never;
@@ -116,7 +116,7 @@ export interface paths {
         /** The tokens, without their values */
         get: operations["ListTokens"];
         put?: never;
-        /** Makes a token; its value is shown this once */
+        /** Creates a token; its value is shown only once */
         post: operations["MakeToken"];
         delete?: never;
         options?: never;
@@ -150,7 +150,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Checks a sheet without keeping it; the body is the file */
+        /** Checks a sheet without storing it; the body is the file */
         post: operations["CheckSheet"];
         delete?: never;
         options?: never;
@@ -168,7 +168,7 @@ export interface paths {
         /** The sheets */
         get: operations["ListSheets"];
         put?: never;
-        /** Checks a sheet and keeps it; the body is the file */
+        /** Checks and stores a sheet; the body is the file */
         post: operations["AddSheet"];
         delete?: never;
         options?: never;
@@ -202,7 +202,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Checks an estate without keeping it; the body is the file */
+        /** Checks an estate without storing it; the body is the file */
         post: operations["CheckEstate"];
         delete?: never;
         options?: never;
@@ -220,7 +220,7 @@ export interface paths {
         /** The estates */
         get: operations["ListEstates"];
         put?: never;
-        /** Checks an estate and keeps it; the body is the file */
+        /** Checks and stores an estate; the body is the file */
         post: operations["AddEstate"];
         delete?: never;
         options?: never;
@@ -255,7 +255,7 @@ export interface paths {
         /** The installs with their fit at a glance */
         get: operations["ListInstalls"];
         put?: never;
-        /** Checks that an install can be planned, and keeps it; the body is the file */
+        /** Checks that an install can be planned, and stores it; the body is the file */
         post: operations["AddInstall"];
         delete?: never;
         options?: never;
@@ -272,7 +272,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Says how far an install has come: planned, installed or retiring */
+        /** Sets the stage of an install: planned, installed or retiring */
         post: operations["SetStage"];
         delete?: never;
         options?: never;
@@ -493,7 +493,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Says why an account can or cannot do something in the directory */
+        /** Shows why an account can or cannot do something in the directory */
         post: operations["Trace"];
         delete?: never;
         options?: never;
@@ -508,7 +508,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The answer of a trace, or of the one made after fixing */
+        /** The answer of a trace, or of the trace after a fix */
         get: operations["ShowTrace"];
         put?: never;
         post?: never;
@@ -544,7 +544,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Carries out a remedy of a trace that a person has confirmed */
+        /** Carries out a fix of a trace that a person has confirmed */
         post: operations["Fix"];
         delete?: never;
         options?: never;
@@ -559,7 +559,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A remedy of a trace as LDIF, for an ordinary LDAP client */
+        /** A fix of a trace as LDIF, for an ordinary LDAP client */
         get: operations["ShowRemedyLdif"];
         put?: never;
         post?: never;
@@ -593,7 +593,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Whether the controllers of a domain agree on an object, and which is behind */
+        /** Compares an object on all domain controllers, and says which is behind */
         get: operations["CompareControllers"];
         put?: never;
         post?: never;
@@ -612,7 +612,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Checks a file of LDIF that holds what was read of an estate's directory, and keeps it for surveys; the body is the file */
+        /** Checks an LDIF export of an estate's directory, and stores it for surveys; the body is the file */
         post: operations["AddDirectoryFile"];
         delete?: never;
         options?: never;
@@ -629,7 +629,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Checks the facts of one host, as the collecting script prints them, and keeps them for surveys; the body is the JSON */
+        /** Checks the facts of one host from the collecting script, and stores them for surveys; the body is the JSON */
         post: operations["AddHostFacts"];
         delete?: never;
         options?: never;
@@ -661,10 +661,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What people said they saw inside the product, the latest first */
+        /** What people confirmed inside the product, newest first */
         get: operations["ListConfirmations"];
         put?: never;
-        /** Writes down whether a person saw an account mapped to an identity inside the product */
+        /** Records whether a person saw that an account has an identity inside the product */
         post: operations["Confirm"];
         delete?: never;
         options?: never;
@@ -679,7 +679,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A host as the latest survey read it: rights with the policies that decide on them, local groups, services with their order */
+        /** A host from the latest survey: rights with the policies that decide them, local groups, services with their start order */
         get: operations["ShowHost"];
         put?: never;
         post?: never;
@@ -696,7 +696,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A database instance as the latest survey read it: who can do what there and in its databases, by which path, and what needs it */
+        /** A database instance from the latest survey: who can do what there and in its databases, by which path, and what needs it */
         get: operations["ShowInstance"];
         put?: never;
         post?: never;
@@ -713,7 +713,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What each team is asked to do at each place, with why, the least privilege considered, and how to take it back */
+        /** What each team is asked to do at each place, with reasons and how to undo it */
         get: operations["ListHandovers"];
         put?: never;
         post?: never;
@@ -730,7 +730,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** One handover: form=zip (the bundle, unless said otherwise), page, markdown or csv */
+        /** One handover: form=zip (the bundle; the default), page, markdown or csv */
         get: operations["ShowHandover"];
         put?: never;
         post?: never;
@@ -747,10 +747,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Whether an object is protected from accidental deletion, and what would set or lift the protection */
+        /** Whether an object is protected from accidental deletion, and what would set or remove the protection */
         get: operations["ShowProtection"];
         put?: never;
-        /** Sets or lifts the protection of an object, journaled and undoable */
+        /** Sets or removes the protection of an object; logged, and can be undone */
         post: operations["ChangeProtection"];
         delete?: never;
         options?: never;
@@ -765,7 +765,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What a product is told so that people can sign in to it, with the reason of each value */
+        /** A product's sign-in settings, with a reason for each */
         get: operations["ShowSignIn"];
         put?: never;
         post?: never;
@@ -784,7 +784,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Tries a product's sign-in as the product will do it; changes nothing */
+        /** Tests a product's sign-in as the product will do it; changes nothing */
         post: operations["TrySignIn"];
         delete?: never;
         options?: never;
@@ -818,7 +818,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Asks the directory itself whom a filter finds, as it is now */
+        /** Queries the directory itself for a filter */
         post: operations["AskFilter"];
         delete?: never;
         options?: never;
@@ -835,7 +835,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Says a filter in words, and whom it finds among the people last read */
+        /** Explains a filter in words, and whom it finds among the people last read */
         post: operations["TryFilter"];
         delete?: never;
         options?: never;
@@ -850,7 +850,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The fits of an install that were other than the one before, newest first */
+        /** How the results of an install changed, newest first */
         get: operations["ShowHistory"];
         put?: never;
         post?: never;
@@ -867,7 +867,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What is different between two fits of an install, in words, and what of it was made from here */
+        /** What changed between two fits of an install, and which changes Just Right made */
         get: operations["ShowDrift"];
         put?: never;
         post?: never;
@@ -884,7 +884,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What waits for another person's approval, or for being carried out after it */
+        /** The proposals that wait for approval or for being carried out */
         get: operations["ListProposals"];
         put?: never;
         post?: never;
@@ -903,7 +903,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Approves what another proposed; void when it no longer is what was proposed */
+        /** Approves another person's proposal; void if it changed */
         post: operations["ApproveProposal"];
         delete?: never;
         options?: never;
@@ -920,7 +920,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Carries out what was approved; void when it no longer is what was approved */
+        /** Carries out an approved proposal; void if it changed */
         post: operations["CarryOutProposal"];
         delete?: never;
         options?: never;
@@ -952,10 +952,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What was accepted that is off, the latest first, with what has ended */
+        /** The exceptions, newest first, including the expired ones */
         get: operations["ListExceptions"];
         put?: never;
-        /** Accepts, for a reason and until a day, something that the fit says is off; what is forbidden only an owner accepts */
+        /** Accepts a deviation for a reason and until a date; only an owner accepts a forbidden right */
         post: operations["AllowException"];
         delete?: never;
         options?: never;
@@ -972,7 +972,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Ends an exception before its time */
+        /** Ends an exception early */
         post: operations["EndException"];
         delete?: never;
         options?: never;
@@ -987,10 +987,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The reviews of an install, the latest first */
+        /** The reviews of an install, newest first */
         get: operations["ListReviews"];
         put?: never;
-        /** Writes down who looked at the latest fit, with what was off at it and what of that is accepted until when */
+        /** Records who reviewed the latest fit, its deviations, and which of them are accepted until when */
         post: operations["Review"];
         delete?: never;
         options?: never;
@@ -1005,10 +1005,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The adoptions, begun and finished */
+        /** The adoptions, open and finished */
         get: operations["ListAdoptions"];
         put?: never;
-        /** Begins to adopt a product that was there before us, by its accounts; the next survey reads what they hold */
+        /** Starts the adoption of an existing installation by its accounts; the next survey reads what they hold */
         post: operations["BeginAdoption"];
         delete?: never;
         options?: never;
@@ -1023,7 +1023,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Everything that the accounts of an adoption hold, with what was said of it */
+        /** Everything that the accounts of an adoption hold, with the answers */
         get: operations["ShowAdoption"];
         put?: never;
         post?: never;
@@ -1042,7 +1042,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Says of items that the product needs them, does not need them, or that nobody is sure */
+        /** Answers for items: needed, not needed, or not sure */
         post: operations["AnswerAdoption"];
         delete?: never;
         options?: never;
@@ -1057,7 +1057,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The sheet and the install of an adoption as they stand; nothing is kept */
+        /** The current sheet and install of an adoption; stores nothing */
         get: operations["DraftAdoption"];
         put?: never;
         post?: never;
@@ -1076,7 +1076,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Writes the sheet and the install of an adoption into the books */
+        /** Adds the sheet and the install of an adoption */
         post: operations["FinishAdoption"];
         delete?: never;
         options?: never;
@@ -1108,7 +1108,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The whole evidence of the latest fit as one signed file: a JSON Web Signature [RFC 7515] */
+        /** All evidence of the latest fit as one signed file: a JSON Web Signature [RFC 7515] */
         get: operations["ShowEvidence"];
         put?: never;
         post?: never;
@@ -1125,7 +1125,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The public part of the key that signs evidence, to be kept where it is checked */
+        /** The public key for checking evidence */
         get: operations["ShowEvidenceKey"];
         put?: never;
         post?: never;
@@ -1142,7 +1142,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What comes to an end, or is to be done: passwords, reviews, exceptions, confirmations; the earliest first */
+        /** What expires or is due: passwords, reviews, exceptions, confirmations; the earliest first */
         get: operations["ShowCalendar"];
         put?: never;
         post?: never;
@@ -1176,7 +1176,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What was told to those whom the organization wants told, and whether it reached them; the latest first */
+        /** The notifications sent and whether they were delivered, newest first */
         get: operations["ListNotifications"];
         put?: never;
         post?: never;
@@ -1195,7 +1195,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Reminds now of what is due and was not reminded of, instead of at the next hour; returns the new reminders */
+        /** Sends due reminders now instead of at the next hour; returns the new ones */
         post: operations["Remind"];
         delete?: never;
         options?: never;
@@ -1210,10 +1210,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** How an estate is watched: how often, when next, and who is told */
+        /** The schedule of an estate: the interval, the next survey, the recipients */
         get: operations["ShowSchedule"];
         put?: never;
-        /** Lets the watch look now, instead of when it is due; a survey of the estate that is under way counts */
+        /** Starts the scheduled survey now; a survey that is under way counts */
         post: operations["SurveyNow"];
         delete?: never;
         options?: never;
@@ -1245,7 +1245,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Where a password is typed, and what renewing it would do, step by step */
+        /** Where a password is used, and the steps of a renewal */
         get: operations["ShowAccountPassword"];
         put?: never;
         post?: never;
@@ -1262,7 +1262,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Where passwords are typed, and what stops when one is changed in the directory first */
+        /** Where passwords are used, and what stops if one is changed in the directory first */
         get: operations["ListPasswordPlaces"];
         put?: never;
         post?: never;
@@ -1281,7 +1281,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Tells of a place where a password is typed */
+        /** Adds a place where a password is used */
         post: operations["TellPasswordPlace"];
         delete?: never;
         options?: never;
@@ -1299,7 +1299,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** Takes a place out again that somebody told of */
+        /** Removes a place that somebody added */
         delete: operations["ForgetPasswordPlace"];
         options?: never;
         head?: never;
@@ -1315,7 +1315,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Tries a password, unless a wrong one would lock the account */
+        /** Tests a password with one sign-in; not done if a failure would lock the account */
         post: operations["TryPassword"];
         delete?: never;
         options?: never;
@@ -1332,7 +1332,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Hands a password over, once, sealed to a certificate */
+        /** Hands over a password once, encrypted to a certificate */
         post: operations["SealAccountPassword"];
         delete?: never;
         options?: never;
@@ -1349,7 +1349,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Hands a password over, once, in clear */
+        /** Hands over a password once, in clear */
         post: operations["ShowPasswordOnce"];
         delete?: never;
         options?: never;
@@ -1366,7 +1366,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Begins to renew a password: makes the steps that are ours until somebody is needed */
+        /** Starts a renewal: runs the automatic steps until a manual step is due */
         post: operations["BeginRenewal"];
         delete?: never;
         options?: never;
@@ -1400,7 +1400,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Says of a step that it is done, is to be tried again, or is left out; and goes on */
+        /** Says that a step is done, or retries, restarts now or skips it; and continues */
         post: operations["SayOfRenewalStep"];
         delete?: never;
         options?: never;
@@ -1417,7 +1417,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Goes back to the old password, in every place that has the new one or may have it */
+        /** Restores the old password in every place that has or may have the new one */
         post: operations["TakeRenewalBack"];
         delete?: never;
         options?: never;
@@ -1449,7 +1449,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Follows the log's chain of hashes */
+        /** Checks the log's chain of hashes */
         get: operations["CheckLog"];
         put?: never;
         post?: never;

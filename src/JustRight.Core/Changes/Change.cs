@@ -50,7 +50,7 @@ public abstract record DirectoryChange(string Domain) : Change
 public sealed record CreateBranch(string Domain, string Dn) : DirectoryChange(Domain)
 {
     /// <inheritdoc/>
-    public override string Words => $"create the branch {Dn}";
+    public override string Words => $"create the OU {Dn}";
 
     /// <inheritdoc/>
     public override Change? Inverse => new DeleteBranch(Domain, Dn);
@@ -60,7 +60,7 @@ public sealed record CreateBranch(string Domain, string Dn) : DirectoryChange(Do
 public sealed record DeleteBranch(string Domain, string Dn) : DirectoryChange(Domain)
 {
     /// <inheritdoc/>
-    public override string Words => $"delete the empty branch {Dn}";
+    public override string Words => $"delete the empty OU {Dn}";
 
     /// <inheritdoc/>
     public override Change? Inverse => new CreateBranch(Domain, Dn);

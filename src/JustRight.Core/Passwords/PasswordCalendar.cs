@@ -33,7 +33,7 @@ public static class PasswordCalendar
             Never = found is not null && IsNever(found),
             Reason = reason,
             Quarrel = keeper == PasswordKeeper.Product && uses.Where(u => u.Account.Password.ChangedBy != PasswordKeeper.Product || u.Plan.Title != kept).Select(u => u.Plan.Title).Distinct().ToList() is { Count: > 0 } others
-                ? $"{kept} changes it, and {string.Join(" and ", others)} {(others.Count == 1 ? "is" : "are")} not told: a separate account for {(others.Count == 1 ? "its" : "their")} own would be safer"
+                ? $"{kept} changes it, and {string.Join(" and ", others)} {(others.Count == 1 ? "is" : "are")} not told: a separate account would be safer"
                 : null,
         };
     }

@@ -35,7 +35,7 @@ public sealed class BranchFitTests
         judgement.Reason.ShouldBe("none of 4 objects of class user grants it: no ACE gives the right");
         (judgement.Branch!.Can, judgement.Branch.Cannot).ShouldBe((0, 4));
         var step = list.Give.ShouldHaveSingleItem().Change.ShouldBeOfType<AddAccessRule>();
-        step.Words.ShouldBe($@"let FENNMOOR\svc-poller write mail of user, by an entry on {People}");
+        step.Words.ShouldBe($@"let FENNMOOR\svc-poller write mail of user, by an ACE on {People}");
         step.Rule.ShouldBe(new AccessRule(@"FENNMOOR\svc-poller", false, Core.Rights.Directory.Descriptors.AccessRights.WriteProperty, Guid.Parse(Mail), Guid.Parse(User), Core.Rights.Directory.Descriptors.AceFlags.ContainerInherit | Core.Rights.Directory.Descriptors.AceFlags.InheritOnly));
     }
 
@@ -47,7 +47,7 @@ public sealed class BranchFitTests
         judgement.Verdict.ShouldBe(Verdict.Missing);
         judgement.Reason.ShouldBe($"2 of 4 objects of class user refuse it: inheritance stops at {Saltmere}: the right to write mail comes from above and does not reach further");
         judgement.Branch!.Failures.ShouldHaveSingleItem().At.ShouldBe([Saltmere]);
-        judgement.Notes.ShouldBe([$"a user created in {Saltmere} tomorrow would not be covered"]);
+        judgement.Notes.ShouldBe([$"a new user in {Saltmere} would not be covered"]);
         list.Give.ShouldBeEmpty();
         list.NotOffered.ShouldHaveSingleItem().Reason.ShouldContain("trace it");
         fit.Accounts[0].Judgements.ShouldNotContain(j => j.Verdict == Verdict.Excess && j.Right is EntryRight);
@@ -99,7 +99,7 @@ public sealed class BranchFitTests
     {
         var (fit, list) = Scene(onTeams: $"(OA;CIIO;WP;{Member};{Group};{{Role}})(A;;WD;;;{{svc-poller}})").Run();
         fit.Accounts[0].Judgements.Where(j => j.Right is EntryRight).Select(j => j.Verdict).ShouldBe([Verdict.Excess, Verdict.Excess]);
-        list.Remove.Select(s => s.Change.Words).ShouldBe([$@"no longer let FENNMOOR\svc-poller change its access list: take the entry on {Teams} away", @"remove FENNMOOR\svc-poller from FENNMOOR\Role"], ignoreOrder: true);
+        list.Remove.Select(s => s.Change.Words).ShouldBe([$@"no longer let FENNMOOR\svc-poller change its access list: remove the ACE on {Teams}", @"remove FENNMOOR\svc-poller from FENNMOOR\Role"], ignoreOrder: true);
         list.Remove.Select(s => s.Change).OfType<RemoveAccessRule>().Single().Position.ShouldBe(1);
     }
 
@@ -164,9 +164,9 @@ public sealed class BranchFitTests
         var view = Scene($"(OD;CIIO;WP;{Mail};{User};{{Role}})" + WritesMail, WritesMail).View();
         var trace = Trace(view, below: People);
         (trace.Answer.Can, trace.Answer.Cannot).ShouldBe((2, 2));
-        trace.Answer.Failures.ShouldHaveSingleItem().Words.ShouldBe($"an entry on {People} denies it");
+        trace.Answer.Failures.ShouldHaveSingleItem().Words.ShouldBe($"an ACE on {People} denies it");
         var remedy = trace.Remedies[0].ShouldHaveSingleItem();
-        remedy.Changes.ShouldHaveSingleItem().Words.ShouldBe($@"no longer forbid FENNMOOR\Role to write mail of user: take the entry on {People} away");
+        remedy.Changes.ShouldHaveSingleItem().Words.ShouldBe($@"no longer forbid FENNMOOR\Role to write mail of user: remove the ACE on {People}");
         remedy.Preview.Lost.ShouldHaveSingleItem().Denies.ShouldBeTrue();
     }
 

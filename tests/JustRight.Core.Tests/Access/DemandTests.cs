@@ -56,7 +56,7 @@ public sealed class DemandTests
             EntryReach.Gives(entry, right, Schema).ShouldBe((rule.Rights.Mapped() & ~(AccessRights.ReadProperty | AccessRights.ListContents)) != 0 || act == "read attributes");
             if ((rule.Rights & EntryReach.Changing) == 0) continue; // an entry that only reads is never excess
             EntryReach.Beyond(entry, [], Schema).ShouldNotBe(AccessRights.None);
-            EntryReach.Beyond(new EntryRight("", "DC=fennmoor,DC=example", rule, 1), [right], Schema).ShouldNotBe(AccessRights.None, "it reaches wider");
+            EntryReach.Beyond(new EntryRight("", "DC=fennmoor,DC=example", rule, 1), [right], Schema).ShouldNotBe(AccessRights.None, "it covers more");
         }
     }
 

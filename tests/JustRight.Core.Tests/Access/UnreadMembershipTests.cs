@@ -82,7 +82,7 @@ public sealed class UnreadMembershipTests
             .Host("fm-temp01", held ? ["svc-poller"] : []).Need(R.Admin());
         var need = FitCaseTests.Of(scene, R.Admin());
         need.Verdict.ShouldBe(verdict);
-        if (!held) need.Reason.ShouldBe("it is in CN=secret,OU=Hidden,DC=fennmoor,DC=example, which may not be read, and it may come through that");
+        if (!held) need.Reason.ShouldBe("it is in CN=secret,OU=Hidden,DC=fennmoor,DC=example, which may not be read, and the right may come through that group");
         scene.Run().Fit.UnreadParts.ShouldContain(c => c.Place == "CN=secret,OU=Hidden,DC=fennmoor,DC=example");
     }
 

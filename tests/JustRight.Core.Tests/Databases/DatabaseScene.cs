@@ -77,7 +77,7 @@ internal sealed class DatabaseScene
         {
             Verdict.Met => judged.Reason.StartsWith("implied by ", StringComparison.Ordinal) ? $"by {judged.Reason["implied by ".Length..].Split(" on i")[0]}" : "held",
             Verdict.Unseen => "unseen",
-            _ => judged.DeniedBy.Count > 0 ? "denied" : judged.Reason.Contains("lets it in", StringComparison.Ordinal) ? "no way in" : "lacks",
+            _ => judged.DeniedBy.Count > 0 ? "denied" : judged.Reason.StartsWith("it holds the right, and has no ", StringComparison.Ordinal) ? "no way in" : "lacks",
         };
     }
 

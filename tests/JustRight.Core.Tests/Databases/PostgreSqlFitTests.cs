@@ -43,9 +43,9 @@ public sealed class PostgreSqlFitTests
     [Theory]
     [InlineData("nothing", "a does not hold it")]
     [InlineData("no inheritance", "it is in readers, and has its rights only after SET ROLE")]
-    [InlineData("no login", "it holds that, and its role at p may not sign in")]
+    [InlineData("no login", "it holds the right, and its role at p lacks LOGIN")]
     [InlineData("no map", "a does not hold it")]
-    [InlineData("map unread", "as which roles accounts sign in to p could not be read: no right")]
+    [InlineData("map unread", "the roles of accounts at p could not be read: no right")]
     public void A_role_that_is_of_no_use_is_not_met_and_the_reason_says_why(string what, string reason)
     {
         var catalog = what switch
@@ -58,15 +58,15 @@ public sealed class PostgreSqlFitTests
         };
         var judged = Judge(catalog, Readers);
         judged.Verdict.ShouldBe(what == "map unread" ? Verdict.Unseen : Verdict.Missing);
-        Fit(catalog, Readers).View.UnreadParts.Select(c => c.Place).ShouldBe(what == "map unread" ? ["who signs in to p as whom"] : []);
+        Fit(catalog, Readers).View.UnreadParts.Select(c => c.Place).ShouldBe(what == "map unread" ? ["the roles of accounts at p"] : []);
         judged.Reason.ShouldBe(reason);
     }
 
     [Theory]
-    [InlineData("SELECT", "it holds that, and may not use the schema s")]
+    [InlineData("SELECT", "it holds the right, and lacks USAGE on the schema s")]
     [InlineData("SELECT USAGE", null)]
     [InlineData("USAGE", "a does not hold it")]
-    [InlineData("SELECT USAGE shut", "it holds that, and may not connect to p/Store")]
+    [InlineData("SELECT USAGE shut", "it holds the right, and lacks CONNECT on p/Store")]
     [InlineData("reader", "implied by pg_read_all_data on p")]
     [InlineData("superuser shut", "implied by SUPERUSER on p")]
     public void A_table_is_reached_only_when_every_door_before_it_is_open(string given, string? reason)
@@ -124,7 +124,7 @@ public sealed class PostgreSqlFitTests
     {
         var admin = Worklist(_catalog with { Memberships = [Into("a", "readers") with { Admin = true }] });
         admin.Remove.ShouldBeEmpty();
-        admin.NotOffered.ShouldContain(n => n.For.Contains("readers") && n.Reason.StartsWith("it may be handed on", StringComparison.Ordinal));
+        admin.NotOffered.ShouldContain(n => n.For.Contains("readers") && n.Reason.StartsWith("held WITH GRANT OPTION", StringComparison.Ordinal));
         Worklist(_catalog with { Memberships = [Into("a", "readers")] }).Remove.ShouldNotBeEmpty();
     }
 
@@ -132,7 +132,7 @@ public sealed class PostgreSqlFitTests
     public void Where_no_rule_lets_the_account_in_the_step_waits_for_whoever_keeps_the_server()
     {
         var list = Worklist(_catalog with { SignInRules = [] }, Readers);
-        list.Give.ShouldHaveSingleItem().Blocked.ShouldNotBeNull().ShouldStartWith("no rule of the server lets a sign in");
+        list.Give.ShouldHaveSingleItem().Blocked.ShouldNotBeNull().ShouldStartWith("no sign-in rule of the server lets a in");
     }
 
     [Fact]

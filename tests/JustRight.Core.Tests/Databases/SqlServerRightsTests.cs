@@ -235,7 +235,7 @@ public sealed class SqlServerRightsTests
     [Theory]
     [InlineData("login n o; role sysadmin: n; grant VIEW SERVER STATE: o", "a: sysadmin on i", "o: VIEW SERVER STATE on i")]
     [InlineData("login a; login g; grant VIEW SERVER STATE: a; deny CONTROL SERVER: g", "a: VIEW SERVER STATE on i (denied: CONTROL SERVER, by FENNMOOR\\g)")]
-    [InlineData("S.user a; S.role db_datareader: a", "a: db_datareader on i/S (it holds that, and no login lets it in to i)")]
+    [InlineData("S.user a; S.role db_datareader: a", "a: db_datareader on i/S (it holds the right, and has no login at i)")]
     [InlineData("login L; role dbcreator: L", "a: dbcreator on i")] // through the host's local group
     [InlineData("login o", "o: CONNECT SQL on i")] // a login and nothing else
     [InlineData("login o; S.owner o", "o: owner on i/S")]

@@ -157,7 +157,7 @@ public sealed class HostFitTests
         { "built-in", New(Network, running: Network), ServiceAspect.Identity, Verdict.Missing, @"it is set to run as NetworkService, to other hosts FENNMOOR\FM-TEMP01$" },
         { "local service", New(@"NT AUTHORITY\LocalService", running: null), ServiceAspect.Identity, Verdict.Missing, "it is set to run as LocalService, anonymous to other hosts" },
         { "restarted", New(Poller, running: Poller), ServiceAspect.Restarted, Verdict.Met, "it runs as svc-poller since 2026-11-20 04:00 UTC" },
-        { "not restarted", New(Poller, running: Network), ServiceAspect.Restarted, Verdict.Missing, "it still runs as NetworkService since 2026-11-20 04:00 UTC: nobody restarted it" },
+        { "not restarted", New(Poller, running: Network), ServiceAspect.Restarted, Verdict.Missing, "it still runs as NetworkService since 2026-11-20 04:00 UTC: restart it" },
         { "stopped", New(Poller, running: null), ServiceAspect.Restarted, Verdict.Met, "it is not running: its next start uses the account it is set to" },
         { "running, unread", New(Poller, running: "") with { RunsNowAs = null }, ServiceAspect.Restarted, Verdict.Unseen, "its running account could not be read" },
         { "start", New(Poller, running: Poller) with { Start = ServiceStart.Manual }, ServiceAspect.Start, Verdict.Missing, "it starts manual" },

@@ -49,7 +49,7 @@ public sealed class PasswordTimesTests
     public void A_product_that_changes_an_account_which_another_uses_is_said()
     {
         var view = View([new DirectoryPrincipal(Sid.Parse("S-1-5-21-1-2-3-1000"), PrincipalKind.User, "svc-a", "CN=svc-a")]);
-        PasswordCalendar.Of([Plan("Alpha", "svc-a", "product", null), Plan("Beta", "svc-a", "us", null)], view, Organization, Now).ShouldHaveSingleItem().Quarrel.ShouldBe("Alpha changes it by itself, and Beta is not told: an account of its own would be safer");
+        PasswordCalendar.Of([Plan("Alpha", "svc-a", "product", null), Plan("Beta", "svc-a", "us", null)], view, Organization, Now).ShouldHaveSingleItem().Quarrel.ShouldBe("Alpha changes it, and Beta is not told: a separate account would be safer");
         PasswordCalendar.Of([Plan("Alpha", "svc-a", "us", null)], null, Organization, Now).ShouldHaveSingleItem().Standing.ShouldBe(PasswordStanding.Unseen);
     }
 
@@ -93,10 +93,10 @@ public sealed class PasswordTimesTests
 
     [Theory]
     [InlineData("service", true, "Windows Server 2019 Standard", null)]
-    [InlineData("service", true, "Windows Server 2008 R2", "fm-0 is too old to fetch it")]
-    [InlineData("service", false, "Windows Server 2019 Standard", "Alpha cannot work with such an account")]
-    [InlineData("service", null, "Windows Server 2019 Standard", "does not say whether Alpha can")]
-    [InlineData("bind", null, "Windows Server 2019 Standard", "takes a password somebody knows")]
+    [InlineData("service", true, "Windows Server 2008 R2", "fm-0 does not support gMSAs")]
+    [InlineData("service", false, "Windows Server 2019 Standard", "Alpha does not support gMSAs")]
+    [InlineData("service", null, "Windows Server 2019 Standard", "does not say whether Alpha supports gMSAs")]
+    [InlineData("bind", null, "Windows Server 2019 Standard", "needs a password that somebody knows")]
     public void What_stands_in_the_way_of_the_directory_keeping_it_is_said(string worksAs, bool? can, string system, string? says)
     {
         var plan = Plan("Alpha", "svc-a", "us", null);

@@ -79,7 +79,7 @@ public sealed class RunBookOrderTests
         var book = RunBookMaker.Make("FENNMOOR", Account, null, [Service("fm-0", "S1"), Service("fm-0", "S0"), Service("fm-0", "S3")], _ => new HostForRenewal(host, true, false));
         book.Steps.Select(s => s.Words).ShouldBe([
             @"set a new password of FENNMOOR\svc-read in the directory", "give it to the service S1 on fm-0", "give it to the service S0 on fm-0", "give it to the service S3 on fm-0",
-            "restart S0 on fm-0, and with it S1 and S2", @"sign in as FENNMOOR\svc-read with it, and look whether every service runs on it"]);
+            "restart S0 on fm-0, and with it S1 and S2", @"sign in as FENNMOOR\svc-read with it, and check that every service runs with it"]);
         RunBookMaker.Make("FENNMOOR", Account, null, [Service("fm-0", "S0")], _ => new HostForRenewal(Snapshot("fm-0", true, [(true, true, [1]), (false, true, [0])]), true, false))
             .Remarks.ShouldContain("On fm-0 S0 waits for S1 waits for S0: a circular dependency. Fix it before the restart.");
     }

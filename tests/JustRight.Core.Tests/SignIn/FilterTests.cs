@@ -82,7 +82,7 @@ public sealed class FilterTests
     [InlineData(@"(cn=a\b)", 5, @"two hexadecimal digits after it, such as \5c for a backslash")]
     [InlineData(@"(cn=DOMAIN\svc)", 10, @"two hexadecimal digits after it, such as \5c for a backslash")]
     [InlineData("(cn>=a*)", 6, @"\2a")]
-    [InlineData("(cn=a**b)", 8, @"one asterisk, or \2a for one that is meant itself")]
+    [InlineData("(cn=a**b)", 8, @"one asterisk, or \2a for a literal asterisk")]
     [InlineData("(=x)", 1, "a name such as mail, or a number such as 2.5.4.3")]
     [InlineData("(c n=x)", 1, "a name such as mail, or a number such as 2.5.4.3")]
     [InlineData("(cn)", 3, "=, >=, <=, ~= or :=")]

@@ -155,7 +155,7 @@ public sealed class SettingsTests
         Codes(SettingsScene.Plan(SettingsScene.Staff), new ObjectTable(PeopleSchemas.InetOrgPerson, objects)).ShouldContain("unknown-attribute");
         Codes(SettingsScene.Plan(SettingsScene.Staff)).ShouldContain("no-people-read");
         var unread = SettingsScene.Plan(SettingsScene.Staff);
-        SettingsChecks.Check(unread, SettingsMaker.Make(unread), null, "no account is named").Single(f => f.Weight == FindingWeight.Unseen).Text.ShouldBe("The filters were not tried: no account is named");
+        SettingsChecks.Check(unread, SettingsMaker.Make(unread), null, "no account is named").Single(f => f.Weight == FindingWeight.Unseen).Text.ShouldBe("The filters were not tested: no account is named");
     }
 
     private static PeopleObject Person(string dn, string control, string group) =>

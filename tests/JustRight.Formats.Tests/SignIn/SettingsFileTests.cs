@@ -56,11 +56,11 @@ public sealed class SettingsFileTests
     }
 
     [Theory]
-    [InlineData(SettingsForm.Env, "2x", "is no name of a variable")]
+    [InlineData(SettingsForm.Env, "2x", "is not a variable name")]
     [InlineData(SettingsForm.Env, "A,A", "stands twice")]
     [InlineData(SettingsForm.Xml, "a/b,c/d", "the same element")]
-    [InlineData(SettingsForm.Xml, "a/b c", "no path of elements")]
-    [InlineData(SettingsForm.Json, "a,a/b", "leads to others")]
+    [InlineData(SettingsForm.Xml, "a/b c", "not a path of elements")]
+    [InlineData(SettingsForm.Json, "a,a/b", "is both a value and a section")]
     [InlineData(SettingsForm.Ini, "a/b/c", "no section/name")]
     [InlineData(SettingsForm.Properties, "a,b=c", null)]
     public void Names_that_cannot_stand_in_a_file_are_refused(SettingsForm form, string names, string? wrong)

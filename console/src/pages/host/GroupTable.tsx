@@ -25,7 +25,7 @@ const columns = [
 /** Local groups with their direct members. */
 export function GroupTable({ groups, controller }: { groups: HostGroupView[]; controller: boolean }) {
   const empty = controller
-    ? 'A domain controller has no local groups: the domain's built-in groups apply here.'
+    ? "A domain controller has no local groups: the domain's built-in groups apply here."
     : 'No local group was read.';
   return <DataTable label="local groups" rows={groups} columns={columns} empty={empty} />;
 }
