@@ -25,7 +25,7 @@ tell "Sign the client in with the one-time link that the service printed at its 
 printf '\n$ justright token claim (the link)\n'
 client token claim "$(link "$tour_data" 1)"
 
-tell "What the products need, where we are, and what goes where."
+tell "What the products need (sheets), the surroundings (estate), and one product in them (install)."
 run 0 sheet check demo-data/sheets/thermograph.yaml
 run 0 sheet add demo-data/sheets/thermograph.yaml
 run 0 sheet add demo-data/sheets/tallystick.yaml
@@ -52,26 +52,26 @@ run 0 install add demo-data/installs/rennet-roster-plants.yaml
 run 0 install add demo-data/installs/brinebook-contractors.yaml
 run 0 install add demo-data/installs/millrace-gateway.yaml
 
-tell "A sheet with a slip of the pen is refused, with the place and the remedy (exit code 2)."
+tell "A sheet with a typing error is refused, with the place and the fix (exit code 2)."
 sed 's/local-group: Administrators, on: console-server/local-group: Administrators, on: console-sever/' demo-data/sheets/thermograph.yaml > "$tour_data/slip.yaml"
 run 2 sheet check "$tour_data/slip.yaml"
 
-tell "The plan: sheet laid over estate."
+tell "The plan: sheet, estate and install together."
 run 0 plan thermograph-dataroom
 
-tell "Verify: met, missing, later, unseen, excess and forbidden, each with its path (exit code 1: a misfit). One host is restarting."
+tell "Verify: met, missing, pending, unseen, excess and forbidden, each with its path (exit code 1: something deviates). One host is restarting."
 run 1 verify thermograph-dataroom
 
 tell "Why does the archivist hold sysadmin, and what is wrong with that?"
 run 0 why thermograph-dataroom archivist sysadmin fm-sql01
 
-tell "Give what is missing. Each step is journaled, made, and looked at again. The host is back."
+tell "Grant what is missing. Each step is logged, made, and checked. The host is back."
 run 0 grant thermograph-dataroom --yes
 
-tell "Nothing is missing any more; what is left will come later, or is excess."
+tell "Nothing is missing any more; the rest is pending or excess."
 run 1 verify thermograph-dataroom --brief
 
-tell "Take away what is excess and forbidden, now that the small rights are there."
+tell "Remove what is excess and forbidden, now that the small rights are there."
 run 0 grant thermograph-dataroom --remove --yes
 
 tell "Just right (exit code 0)."
@@ -84,11 +84,12 @@ tell "Tallystick: a log-on right that a group denies; no grant would fix that, s
 run 1 verify tallystick-dataroom --brief
 run 0 why tallystick-dataroom counter log on as a service
 
-tell "Its setup needs a role of the database instance, through a domain group in a domain group. Given, and the whole path shown."
+tell "Its setup account gets two small roles directly; its counter gets one right through a local group of the database's host. The whole path is shown."
 run 0 grant tallystick-dataroom --yes
-run 0 why tallystick-dataroom installer sysadmin
+run 0 why tallystick-dataroom installer dbcreator
+run 0 why tallystick-dataroom counter Performance
 
-tell "Roundsman writes two attributes of people everywhere and keeps teams: three entries and a role group are missing, and a leftover may reset passwords."
+tell "Roundsman writes two attributes of all people and manages teams: three ACEs and a role group are missing, and a leftover right resets passwords."
 run 1 verify roundsman-dataroom --brief
 run 0 grant roundsman-dataroom --yes
 run 0 grant roundsman-dataroom --remove --yes
@@ -98,66 +99,66 @@ run 1 verify roundsman-dataroom --brief
 run 1 trace fennmoor --service RoundsmanCopier --attribute roomNumber --attribute wWWHomePage | tee "$tour_data/trace"
 trace=$(grep -o 'fix [0-9a-f]* 1-inherit' "$tour_data/trace" | cut -d' ' -f2)
 
-tell "Would one of them grant it if inheritance were on there?"
+tell "Would one of them grant it if inheritance were enabled there?"
 run 0 trace fennmoor svc-roundsman --attribute roomNumber --object m.northam --if-inheriting "OU=Saltmere,OU=People,OU=Fennmoor,DC=fennmoor,DC=example"
 
-tell "Carry out the remedy that lets everybody's rights flow in; then it is just right."
+tell "Carry out the fix that enables inheritance, for everybody's rights; then it is just right."
 run 0 fix "$trace" 1-inherit --yes | tee "$tour_data/fix"
 run 0 verify roundsman-dataroom
 
-tell "Too much flowed in. Undo it: every access list is as it was. Then give the right on the spot instead."
+tell "That gave more than intended. Undo it: every ACL is as before. Then give the right on the spot instead."
 run 0 undo "$(grep -o 'justright undo [0-9a-f]*' "$tour_data/fix" | cut -d' ' -f3)" --yes
 run 0 fix "$trace" 1-spot --yes
 run 0 verify roundsman-dataroom --brief
 
-tell "Nightchurn: a policy governs who may log on. What a hasty hand granted lasts until the next refresh, and so would what setup grants."
+tell "Nightchurn: a group policy governs the log-on rights (User Rights Assignment). A grant on the host lasts until the next policy refresh, and so would setup's grant."
 run 1 verify nightchurn-dataroom
 run 0 why nightchurn-dataroom jobs batch
 
-tell "So both go into the policy, with its whole new list and the hosts it touches; the change counts after a refresh."
+tell "So both go into the policy, with its complete new list and the hosts it applies to; the change applies after a policy refresh."
 run 0 grant nightchurn-dataroom --yes
 run 0 verify nightchurn-dataroom --brief
 
-tell "Wheyline: the recorder takes readings from the lines' machines. The sender gets an account of its own: rights, order, account, restart. On fm-line02 somebody set the account and restarted nothing."
+tell "Wheyline: the recorder accepts readings from the lines' computer accounts. The sender gets a named account: rights, dependencies, account, restart. It waits for the tanker scale, and that for the event log. On fm-line02 somebody set the account and did not restart the service."
 run 1 verify wheyline-lines
 printf 'simulated-svc-whey-sender' > "$tour_data/sender"
 printf '\n$ justright secret set svc-whey-sender < sender\n'
 client secret set svc-whey-sender < "$tour_data/sender"
 run 0 grant wheyline-lines --yes | tee "$tour_data/swap"
 
-tell "Only now that both senders run as their account are the machines taken out, of the group and of the database."
+tell "Now that both senders run as their account, the computer accounts are removed from the group and the database."
 run 1 verify wheyline-lines --brief
 run 0 grant wheyline-lines --remove --yes
 run 3 verify wheyline-lines --brief
 
-tell "One need is left, and no survey reads it: the identity that the recorder itself maps the account to. Whoever administers Wheyline looks there and says so; the word has a name, a time and an end."
+tell "One need is left that no survey can read: the identity inside the recorder. Wheyline's administrator looks it up and confirms it; the confirmation has a name, a time and an end date."
 run 0 handover wheyline-lines --team product --form markdown
 run 0 confirm wheyline-lines
 run 0 confirm wheyline-lines sender "Tanker clerk" --seen-by "Nell Hathersage"
 run 0 verify wheyline-lines
 
-tell "Curdhouse was set up last week. Its setup account still holds two instance roles, administers both servers and owns the database: taken back, and the owner is the account that keeps the recipes. fm-sql04 takes over from fm-sql03 when that fails, and has no login for that account yet."
-tell "On fm-book02 nobody gave the document reader an account of its own: it runs as the index account, which sees every recipe."
+tell "Curdhouse, the recipe and label book, was set up last week. Its account 'fitter' still holds two instance roles, administers both servers and owns the database: all removed, and the account 'book' becomes the owner. fm-sql04 is the failover partner of fm-sql03 and has no login for that account yet."
+tell "On fm-book02 the card service runs as 'labeller': somebody changed it one evening to get the labels out."
 run 1 verify curdhouse-books --brief
 run 0 instance fennmoor fm-sql03
-printf 'simulated-svc-curd-cards' > "$tour_data/reader"
-printf '\n$ justright secret set svc-curd-cards < reader\n'
-client secret set svc-curd-cards < "$tour_data/reader"
+printf 'simulated-svc-curd-cards' > "$tour_data/cards"
+printf '\n$ justright secret set svc-curd-cards < cards\n'
+client secret set svc-curd-cards < "$tour_data/cards"
 run 0 grant curdhouse-books --yes
 run 0 grant curdhouse-books --remove --yes
 run 0 verify curdhouse-books --brief
 
-tell "Its passwords: the portal changes two by itself, the directory keeps that of the index, and the reader's is ours to renew. It is typed in two services and on a page of the product."
+tell "Its passwords: Curdhouse changes two, the directory changes the one of 'lookup' (a gMSA), and we renew the one of 'cards'. It is typed in two services and in one setting of the product."
 run 1 password due fennmoor
 run 0 password where-used fennmoor svc-curd-cards
 run 0 password try fennmoor svc-curd-cards
-tell "Renewed in the order in which the least stops. At the page a person is needed (exit code 3): until it is typed there, that place is said to be out of line."
+tell "The renewal is ordered for the least downtime. The setting needs a person (exit code 3): until then that place still has the old password."
 run 3 password renew fennmoor svc-curd-cards --yes
 run 0 password done fennmoor svc-curd-cards --note "typed by Jory Lind"
 run 0 password try fennmoor svc-curd-cards
 run 2 password renew fennmoor svc-curd-book
 
-tell "Behind our back somebody puts the account of the pages into a group on fm-book01. The watch, which looks each day by itself and here at once, finds it and tells those whom the estate names; no step of ours made it. Taking it away is ours."
+tell "Outside Just Right somebody adds the account 'labeller' to a group on fm-book01. The scheduled survey, started at once here, finds it and notifies the recipients in the estate. We remove it."
 run 0 schedule fennmoor
 printf '(somebody changes the simulated estate: svc-curd-labeller into Event Log Readers on fm-book01)\n'
 node -e 'const fs = require("fs"), simulation = JSON.parse(fs.readFileSync(process.argv[1])); simulation.hosts.find((h) => h.name === "fm-book01").localGroups.find((g) => g.name === "Event Log Readers").members.push("svc-curd-labeller"); fs.writeFileSync(process.argv[1], JSON.stringify(simulation));' "$tour_data/simulation/fennmoor.json"
@@ -168,32 +169,32 @@ run 0 grant curdhouse-books --remove --yes
 run 0 drift curdhouse-books
 run 0 history curdhouse-books
 
-tell "Quernstone watches two database servers. Which small set of rights will do hangs on the release of each."
+tell "Quernstone watches two database servers. The small set of rights depends on the release of each."
 run 1 verify quernstone-sql02
-tell "On fm-sql01 its account holds the all-powerful role, as the handbook recommends: everything works, and it is excess."
+tell "On fm-sql01 its account holds sysadmin, which works for every release and is more than it needs: excess."
 run 1 verify quernstone-sql01
 run 0 why quernstone-sql01 watcher sysadmin
 
-tell "Maud Ferris accepts it until a day, for a reason. Its verdict stays; the exception stands beside it in every report and ends by itself. Jory Lind reviews that fit."
+tell "Maud Ferris accepts it until a date, for a reason. The verdict stays; every report shows the exception beside it. Jory Lind reviews that fit."
 run 0 exception allow quernstone-sql01 watcher sysadmin --why "until the next release" --until "$(date -u -d '+90 days' +%F)" --by "Maud Ferris"
 run 0 verify quernstone-sql01 --brief
 run 0 review add quernstone-sql01 --fit "$(client history quernstone-sql01 --json | node -p 'JSON.parse(require("fs").readFileSync(0, "utf8"))[0].number')" --by "Jory Lind" --again-by "$(date -u -d '+180 days' +%F)"
 run 0 review sheet quernstone-sql01 --to "$tour_data/quernstone.html"
 run 0 report quernstone-sql01
 run 0 report quernstone-sql01 --form xlsx --to "$tour_data/quernstone.xlsx"
-tell "The evidence of that fit, signed; an ordinary tool checks it, without us."
+tell "The evidence of that fit, signed; openssl checks it without Just Right."
 run 0 evidence write quernstone-sql01 --to "$tour_data/evidence.json"
 client evidence key > "$tour_data/key.pem"
 node -e 'const fs = require("fs"), e = JSON.parse(fs.readFileSync(process.argv[1] + "/evidence.json")); fs.writeFileSync(process.argv[1] + "/signed", e.protected + "." + e.payload); fs.writeFileSync(process.argv[1] + "/signature", Buffer.from(e.signature, "base64url"));' "$tour_data"
 printf '\n$ openssl dgst -sha256 -verify key.pem -signature signature signed\n'
 openssl dgst -sha256 -verify "$tour_data/key.pem" -signature "$tour_data/signature" "$tour_data/signed"
-tell "What comes to an end, and when."
+tell "What expires or is due, and when."
 run 0 calendar fennmoor
 run 0 calendar fennmoor --to "$tour_data/fennmoor.ics"
-tell "It need not last until then: the exception is ended, and the right goes."
+tell "The exception is ended early, and the right is removed."
 run 0 exception end quernstone-sql01 1
 
-tell "The small set is given first, then the big role goes. The database team gets it as scripts: one that gives, one that checks, one that undoes."
+tell "The small set is granted first, then the big role is removed. The DBAs get scripts: one to give, one to check, one to undo."
 run 0 handover quernstone-sql01 --to "$tour_data/handovers"
 sed -n 1,30p "$tour_data"/handovers/quernstone-sql01-database-fm-sql01/give.sql
 run 0 grant quernstone-sql01 --yes
@@ -219,7 +220,7 @@ run 0 verify quernstone-sql02
 run 0 undo "$(grep -o 'justright undo [0-9a-f]*' "$tour_data/wire" | cut -d' ' -f3)" --yes
 run 1 verify quernstone-sql02 --brief
 kill $simulated_pid
-tell "It has stopped: what nobody can read is unseen, with the reason, and never taken for fine (exit code 3)."
+tell "The instance has stopped: what cannot be read is unseen, with the reason, and never counts as fine (exit code 3)."
 run 3 verify quernstone-sql02 --brief
 run 0 estate add demo-data/estates/fennmoor.yaml
 
@@ -246,26 +247,26 @@ else
   tell "A real PostgreSQL server would come here: its programs are not installed (Debian: postgresql)."
 fi
 
-tell "Rennet Roster lets people sign in with their domain account. Before: the account that it looks people up as is not there, and nothing behind the bind can be seen."
+tell "Rennet Roster lets people sign in with their domain account. Before: the bind account does not exist, and nothing after the bind can be tested."
 run 3 sign-in try rennet-roster-plants
-tell "The worklist makes the bind account, in the branch for such accounts, and the group of those who may enter, with the rounds' teams in it."
+tell "The worklist creates the bind account, in the OU for such accounts, and the group of those who may sign in, with the rounds' teams in it."
 run 0 grant rennet-roster-plants --yes
-tell "The sign-in settings: what the roster is told, and why. Nothing is wrong; what to mind is said."
+tell "The sign-in settings of the roster, with reasons. Nothing is wrong; two notes."
 run 0 sign-in settings rennet-roster-plants
 run 0 sign-in file rennet-roster-plants
-tell "After: the sign-in test does what the roster will do. Ada Brandt types her password; it is kept nowhere. What nobody can see from here stays unseen (exit code 3)."
+tell "After: the sign-in test does what the roster will do. Ada Brandt types her password; it is stored nowhere. What cannot be seen from here stays unseen (exit code 3)."
 printf 'simulated-a.brandt\n' > "$tour_data/ada"
 printf '\n(standard input: the password that Ada Brandt types)'
 run 3 sign-in try rennet-roster-plants --type-person < "$tour_data/ada"
 
-tell "Brinebook has a directory of the other family. Eight contractors are on the works office's list, seven are found: who is missing, and who is too many."
+tell "Brinebook has a directory of the inetOrgPerson family. Eight contractors are expected, seven are found: who is missing, and who is not expected."
 printf 'simulated-brinebook' > "$tour_data/brinebook"
 printf '\n$ justright secret set brinebook < brinebook\n'
 client secret set brinebook < "$tour_data/brinebook"
 run 0 sign-in file brinebook-contractors
 run 1 sign-in try brinebook-contractors
 
-tell "Millrace shows administrators the groups whose names start with vpn-, without those that a domain comes with. Its plain text does not pass unnoticed, nor do the rights that its old account holds."
+tell "Millrace shows administrators the groups whose names start with vpn-, without built-in groups. Its unencrypted connection is reported, and so are the rights of its old account."
 printf 'simulated-svc-millrace' > "$tour_data/millrace"
 printf '\n$ justright secret set svc-millrace < millrace\n'
 client secret set svc-millrace < "$tour_data/millrace"
@@ -273,21 +274,21 @@ run 1 sign-in settings millrace-gateway
 run 1 sign-in try millrace-gateway
 run 1 verify millrace-gateway
 
-tell "A filter in words, and whom it finds among the people last read; a slip of the pen is pointed at."
+tell "A filter in words, and whom it finds among the people last read; a typing error is pointed at."
 run 0 sign-in filter fennmoor staff '(&(objectCategory=person)(memberOf:1.2.840.113556.1.4.1941:=CN=vpn-drivers,OU=Groups,OU=Fennmoor,DC=fennmoor,DC=example))' --below OU=Saltmere,OU=People,OU=Fennmoor,DC=fennmoor,DC=example
 run 2 sign-in filter fennmoor staff '(&(objectCategory=person)(cn=a*)'
 
-tell "Tallystick is to go. Meanwhile the depot's Thermograph works with the account that Tallystick counts with: what that needs stays, and the list says for whom."
+tell "Tallystick is retired. The depot's Thermograph uses the account of Tallystick's counter: what that install needs stays, and the list says for whom."
 run 0 install add demo-data/later/thermograph-depot.yaml
 run 1 verify thermograph-depot --brief
 run 0 install stage tallystick-dataroom retiring
 run 1 verify tallystick-dataroom
-tell "The worklist in reverse: the account that only Tallystick used is disabled first, then what only Tallystick needed goes. Accounts and groups are removed for good after thirty days, and not before (exit code 3)."
+tell "First the account that only Tallystick used is disabled, then the rights that only Tallystick needed are removed. Accounts and groups are deleted after thirty days, not before (exit code 3)."
 run 0 grant tallystick-dataroom --remove --yes | tee "$tour_data/retired"
 run 0 verify tallystick-dataroom
 run 0 why thermograph-depot poller Administrators
 run 3 grant tallystick-dataroom --remove
-tell "Until then there is a way back: everything is as it was. Then it goes again."
+tell "Until then undo restores everything. Then it is removed again."
 run 0 undo "$(grep -o 'justright undo [0-9a-f]*' "$tour_data/retired" | cut -d' ' -f3)" --yes
 run 0 grant tallystick-dataroom --remove --yes
 

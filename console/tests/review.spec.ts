@@ -3,13 +3,13 @@ import { expect, test } from './service';
 
 const until = new Date(Date.now() + 60 * 86_400_000).toISOString().slice(0, 10);
 
-test('what is off is accepted until a day, reviewed, and found in the calendar', async ({ page, service }) => {
+test('deviations is accepted until a day, reviewed, and found in the calendar', async ({ page, service }) => {
   await page.goto(service.link());
   await page.waitForURL('**/installs');
   await page.goto(`${service.address}/installs/quernstone-sql01`);
   await page.getByRole('button', { name: 'Verify' }).click();
   await page.getByRole('tab', { name: 'Review' }).click();
-  const off = page.getByRole('table', { name: 'what is off' });
+  const off = page.getByRole('table', { name: 'deviations' });
   await expect(off.getByRole('row').filter({ hasText: 'sysadmin' })).toContainText('open');
   await off.getByRole('button', { name: /^Accept… svc-quern: sysadmin/ }).click();
   const form = page.getByRole('dialog', { name: 'Accept a deviation' });

@@ -38,7 +38,7 @@ public sealed record AdoptionView(
 /// <param name="Paths">How it is held, step by step.</param>
 /// <param name="Brings">What comes along with it.</param>
 /// <param name="WhyNot">Why the sheet cannot ask for it, or null.</param>
-/// <param name="NeededBy">Installs in the books that need it already.</param>
+/// <param name="NeededBy">Installs in Just Right that need it already.</param>
 /// <param name="Forbidden">Why the rules forbid a group through which it comes, or null.</param>
 /// <param name="Word"><c>needed</c>, <c>not-needed</c>, <c>not-sure</c>, or null while nobody has said anything.</param>
 public sealed record AdoptionItemView(

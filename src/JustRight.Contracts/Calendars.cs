@@ -27,8 +27,8 @@ public sealed record DeliveryView(string Channel, string To, string State, int T
 /// <param name="Next">When it is looked at next, or null.</param>
 /// <param name="LastAt">When it was last looked at by the watch, or null.</param>
 /// <param name="LastWords">What that said.</param>
-/// <param name="TellsTo">Who is told when something gets worse.</param>
-public sealed record ScheduleView(string Estate, int? EveryHours, DateTimeOffset? Next, DateTimeOffset? LastAt, string? LastWords, IReadOnlyList<string> TellsTo);
+/// <param name="Recipients">Who is told when something gets worse.</param>
+public sealed record ScheduleView(string Estate, int? EveryHours, DateTimeOffset? Next, DateTimeOffset? LastAt, string? LastWords, IReadOnlyList<string> Recipients);
 
 /// <summary>A notice as a webhook gets it.</summary>
 /// <param name="Kind"><c>reminder</c> or <c>drift</c>.</param>

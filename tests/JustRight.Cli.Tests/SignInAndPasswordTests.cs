@@ -15,7 +15,7 @@ public sealed class SignInAndPasswordTests() : ClientScene(() => PreparedData.De
         await RunAsync("survey", "fennmoor");
         (await RunAsync("sign-in", "settings", log)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("door/callerSecret"), r => r.Out.ShouldContain("<secret: brinebook>"));
         JsonDocument.Parse((await RunAsync("sign-in", "file", log)).Out).RootElement.GetProperty("door").GetProperty("lock").GetString().ShouldBe("sealed");
-        (await RunAsync("sign-in", "settings", gateway)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(1), r => r.Out.ShouldContain("in plain text"));
+        (await RunAsync("sign-in", "settings", gateway)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(1), r => r.Out.ShouldContain("unencrypted"));
         (await RunAsync("sign-in", "settings", Install)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("sign-in.directory"));
         (await RunAsync("sign-in", "filter", "fennmoor", "contractors", "(cn=*sorel)")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("objects that have cn that ends with 'sorel'"), r => r.Out.ShouldContain("1 of 16"));
         (await RunAsync("sign-in", "filter", "fennmoor", "contractors", "(cn=*sorel)", "--ask")).Out.ShouldContain("1, as the directory says");
@@ -47,7 +47,7 @@ public sealed class SignInAndPasswordTests() : ClientScene(() => PreparedData.De
         (await RunAsync("password", "done", "fennmoor", account, "--note", "typed by J. Lind")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("renewed"));
         JsonDocument.Parse((await RunAsync("password", "progress", "fennmoor", account, "--json")).Out).RootElement.GetProperty("divided").GetArrayLength().ShouldBe(0);
         (await RunAsync(["password", "try", "fennmoor", account, "--type"], shown + "\n", _ => { })).Code.ShouldBe(0);
-        (await RunAsync("password", "renew", "fennmoor", "svc-curd-book")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("changes it by itself"));
+        (await RunAsync("password", "renew", "fennmoor", "svc-curd-book")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("changes it, in the directory"));
     }
 
     [Fact]

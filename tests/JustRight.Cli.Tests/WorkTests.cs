@@ -12,7 +12,7 @@ public sealed class WorkTests() : ClientScene(() => PreparedData.Demo.StartAsync
     {
         var first = await RunAsync("verify", Install);
         first.Code.ShouldBe(1);
-        first.Out.ShouldContain("9 missing, 1 forbidden, 3 excess, 3 unseen, 4 pending");
+        first.Out.ShouldContain("10 missing, 1 forbidden, 3 excess, 3 unseen, 4 pending");
         first.Out.ShouldContain("simulated estate");
         first.Out.ShouldContain(@"FENNMOOR\svc-archive → FENNMOOR\plant-tools → FENNMOOR\server-keepers → FENNMOOR\Domain");
         (await RunAsync("grant", Install)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("Cannot ask for confirmation")); // no terminal, no --yes
@@ -37,7 +37,7 @@ public sealed class WorkTests() : ClientScene(() => PreparedData.Demo.StartAsync
         all.Out.ShouldContain("(a machine)");
         lines[^1].ShouldSatisfyAllConditions(l => l.ShouldContain("db_datareader"), l => l.ShouldContain("thermograph-dataroom")); // what it is needed by
         (await RunAsync("instance", "fennmoor", "fm-sql01", "svc-quern", "SYSADMIN")).Out.ShouldContain(@"FENNMOOR\svc-quern → fm-sql01 login FENNMOOR\svc-quern → sysadmin on fm-sql01");
-        (await RunAsync("instance", "fennmoor", "fm-sql04")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(3), r => r.Out.ShouldContain("being patched"), r => r.Out.ShouldContain("taken over by: fm-sql03"));
+        (await RunAsync("instance", "fennmoor", "fm-sql04")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(3), r => r.Out.ShouldContain("being patched"), r => r.Out.ShouldContain("Failover partners: fm-sql03"));
         JsonDocument.Parse((await RunAsync("instance", "fennmoor", "fm-sql01", "sysadmin", "--json")).Out).RootElement.GetProperty("holders").GetArrayLength().ShouldBe(3);
     }
 
@@ -50,10 +50,10 @@ public sealed class WorkTests() : ClientScene(() => PreparedData.Demo.StartAsync
         (await RunAsync("confirm", wheyline)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("Tanker clerk"), r => r.Out.ShouldContain("? unseen"));
         (await RunAsync("confirm", wheyline, "sender")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("The identity inside the product is missing."));
         (await RunAsync("confirm", wheyline, "sender", "line sendr")).ShouldSatisfyAllConditions(r => r.Code.ShouldNotBe(0), r => r.Error.ShouldContain("Tanker clerk"));
-        var there = await RunAsync("confirm", wheyline, "sender", "line sender", "--seen-by", "Nell Hathersage", "--json");
+        var there = await RunAsync("confirm", wheyline, "sender", "tanker clerk", "--seen-by", "Nell Hathersage", "--json");
         there.Code.ShouldBe(0);
         JsonDocument.Parse(there.Out).RootElement[0].GetProperty("verdict").GetString().ShouldBe("met");
-        (await RunAsync("why", wheyline, "sender", "line sender")).Out.ShouldContain("confirmed by a person until");
+        (await RunAsync("why", wheyline, "sender", "tanker clerk")).Out.ShouldContain("confirmed by a person until");
         (await RunAsync("confirm", wheyline, "svc-whey-sender", "Tanker clerk", "--not-there")).Out.ShouldContain("missing");
         (await RunAsync("log", "list")).ShouldSatisfyAllConditions(r => r.Out.ShouldContain("seen by Nell Hathersage"), r => r.Out.ShouldContain("is not mapped"));
     }

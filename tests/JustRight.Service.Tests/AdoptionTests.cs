@@ -59,7 +59,7 @@ public sealed class AdoptionTests
         (await RefusedAsync(service, Curdhouse with { Product = "found", Accounts = [new("svc-curd-labeller", WorksAs: "magic")] }, "works-as")).ShouldBe((HttpStatusCode.BadRequest, true));
         (await RefusedAsync(service, Curdhouse with { Product = "found", Accounts = [new("svc-a"), new("SVC-A")] }, "same key")).ShouldBe((HttpStatusCode.BadRequest, true));
 
-        // What an install in the books needs already is said; an account that is not there stops the end.
+        // What an install in Just Right needs already is said; an account that is not there stops the end.
         (await PostAsync(service, "adoptions", new AdoptionOrder("roundsman-found", "found", "fennmoor", [new("svc-roundsman"), new("svc-nobody")]))).EnsureSuccessStatusCode();
         await service.RunAsync("estates/fennmoor/survey");
         var view = await service.GetAsync("adoptions/roundsman-found", ContractsJson.Default.AdoptionView);

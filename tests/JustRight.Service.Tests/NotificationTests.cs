@@ -46,7 +46,7 @@ public sealed partial class NotificationTests
         (scene.MailsWith(Worse).Count(), scene.CallsWith(Worse).Count()).ShouldBe((1, 1));
         service.Output.ShouldNotContain(Key);
         var watch = await service.GetAsync("estates/fennmoor/schedule", ContractsJson.Default.ScheduleView);
-        (watch.EveryHours, watch.LastWords, watch.TellsTo.Count).ShouldBe((700, "fennmoor was surveyed", 2));
+        (watch.EveryHours, watch.LastWords, watch.Recipients.Count).ShouldBe((700, "fennmoor was surveyed", 2));
         watch.Next!.Value.ShouldBeInRange(DateTimeOffset.UtcNow, DateTimeOffset.UtcNow.AddHours(701));
     }
 
@@ -106,7 +106,7 @@ public sealed partial class NotificationTests
     {
         var service = await PreparedData.Demo.StartAsync("--JustRight:Mail:Host", "127.0.0.1", "--JustRight:Mail:Port", $"{scene.MailPort}", "--JustRight:Mail:From", "just-right@fennmoor.example");
         await AddEstateAsync(service, scene.Webhook);
-        (await service.Http.PutAsJsonAsync("/api/secrets/notifications", new SecretValue(Key), ContractsJson.Default.SecretValue)).EnsureSuccessStatusCode();
+        (await service.Http.PutAsJsonAsync("/api/secrets/notices", new SecretValue(Key), ContractsJson.Default.SecretValue)).EnsureSuccessStatusCode();
         return service;
     }
 

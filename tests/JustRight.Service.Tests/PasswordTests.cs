@@ -30,7 +30,7 @@ public sealed class PasswordTests : IAsyncLifetime
         all["svc-curd-fitter"].Standing.ShouldBe("unreasoned");
 
         using var product = await _service.Http.PostAsync("/api/estates/fennmoor/passwords/svc-curd-book/renewals", null, Cancel);
-        (product.StatusCode, await product.Content.ReadAsStringAsync(Cancel)).ShouldSatisfyAllConditions(r => r.StatusCode.ShouldBe(HttpStatusCode.Conflict), r => r.Item2.ShouldContain("changes it by itself"));
+        (product.StatusCode, await product.Content.ReadAsStringAsync(Cancel)).ShouldSatisfyAllConditions(r => r.StatusCode.ShouldBe(HttpStatusCode.Conflict), r => r.Item2.ShouldContain("changes it, in the directory"));
         using var unknown = await _service.Http.GetAsync("/api/estates/fennmoor/passwords/svc-curd-raed", Cancel);
         (await unknown.Content.ReadAsStringAsync(Cancel)).ShouldContain(Account); // the nearest name
     }
@@ -90,7 +90,7 @@ public sealed class PasswordTests : IAsyncLifetime
     {
         var waits = await GoOnAsync(await PostAsync($"{Path}/renewals", null));
         var over = await GoOnAsync(await PostAsync($"renewals/{waits.Id}/steps/5", Word("skip", "the page is retired on Friday")));
-        over.ShouldSatisfyAllConditions(r => r.Next.ShouldBe("over"), r => r.Words.ShouldContain("1 place is out of line"), r => r.Divided.ShouldHaveSingleItem().ShouldContain("it has the old one"));
+        over.ShouldSatisfyAllConditions(r => r.Next.ShouldBe("over"), r => r.Words.ShouldContain("1 place is with another password"), r => r.Divided.ShouldHaveSingleItem().ShouldContain("it has the old one"));
         (await ShowAsync()).Renewals[0].Divided.Count.ShouldBe(1);
     }
 

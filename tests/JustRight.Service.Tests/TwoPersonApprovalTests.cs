@@ -23,7 +23,7 @@ public sealed class TwoPersonApprovalTests
         proposed.Steps.ShouldAllBe(s => s.State == "waiting");
 
         await RefusedAsync(service.Http, proposed.Id, "approve", "another person must approve it");
-        await RefusedAsync(service.Http, proposed.Id, "carry-out", "another granter", "Nobody has approved it yet");
+        await RefusedAsync(service.Http, proposed.Id, "carry-out", "must approve it", "Nobody has approved it yet");
         var approved = await ActAsync(second, proposed.Id, "approve");
         (approved.State, approved.ApprovedBy).ShouldBe(("approved", "maud"));
         await service.StopAsync();
@@ -52,12 +52,12 @@ public sealed class TwoPersonApprovalTests
         var first = await ProposeAsync(service);
         await ActAsync(second, first.Id, "approve");
         var instead = await ProposeAsync(service, 1); // another list in its place
-        (await service.GetAsync($"jobs/{first.Id}", ContractsJson.Default.JobView)).ShouldSatisfyAllConditions(j => j.State.ShouldBe("void"), j => j.Message.ShouldNotBeNull().ShouldContain("another in its place"));
+        (await service.GetAsync($"jobs/{first.Id}", ContractsJson.Default.JobView)).ShouldSatisfyAllConditions(j => j.State.ShouldBe("void"), j => j.Message.ShouldNotBeNull().ShouldContain("replaced by another proposal"));
         await RefusedAsync(service.Http, first.Id, "carry-out", "", status: HttpStatusCode.NotFound);
 
         await ActAsync(second, instead.Id, "approve");
         await AddEstateAsync(service, "  survey-no-older-than-hours: 71"); // what it rests on is other
-        await RefusedAsync(service.Http, instead.Id, "carry-out", "was changed since");
+        await RefusedAsync(service.Http, instead.Id, "carry-out", "changed since the proposal");
         (await service.GetAsync($"jobs/{instead.Id}", ContractsJson.Default.JobView)).State.ShouldBe("void");
 
         var third = await ProposeAsync(service);

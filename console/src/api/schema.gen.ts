@@ -1613,7 +1613,7 @@ export interface components {
             brings: string[];
             /** @description Why the sheet cannot ask for it, or null. */
             whyNot: null | string;
-            /** @description Installs in the books that need it already. */
+            /** @description Installs in Just Right that need it already. */
             neededBy: string[];
             /** @description Why the rules forbid a group through which it comes, or null. */
             forbidden: null | string;
@@ -2866,7 +2866,7 @@ export interface components {
             /** @description What that said. */
             lastWords: null | string;
             /** @description Who is told when something gets worse. */
-            tellsTo: string[];
+            recipients: string[];
         };
         /** @description A password sealed to a certificate as CMS enveloped data [RFC 5652], PEM. */
         SealedPassword: {

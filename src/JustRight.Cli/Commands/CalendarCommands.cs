@@ -102,7 +102,7 @@ internal static class CalendarCommands
 
         call.Screen.Line(Markup.Escape(watch.EveryHours is { } hours ? $"{watch.Estate} is surveyed every {(hours == 1 ? "hour" : $"{hours} hours")}; next {(watch.Next is { } next ? Times.Exact(next) : "not known")}" : $"{watch.Estate} has no scheduled surveys: set the interval in the estate, under rules: watch: {{ every-hours: 24 }}"));
         if (watch.LastAt is { } last) call.Screen.Line(Markup.Escape($"Last scheduled survey: {Times.Exact(last)}: {watch.LastWords}"));
-        call.Screen.Line(Markup.Escape(watch.TellsTo.Count == 0 ? "No recipient: the estate names none under rules, notices." : $"Recipients: {string.Join(", ", watch.TellsTo)}"));
+        call.Screen.Line(Markup.Escape(watch.Recipients.Count == 0 ? "No recipient: the estate names none under rules, notices." : $"Recipients: {string.Join(", ", watch.Recipients)}"));
         return ExitCode.Fine;
     }
 }

@@ -3,7 +3,7 @@ using JustRight.Contracts;
 
 namespace JustRight.Cli.Commands;
 
-/// <summary>Arguments that name something in the books.</summary>
+/// <summary>Arguments that name something in Just Right.</summary>
 internal static class Names
 {
     public static Argument<string> Sheet() => CommandKit.Named("sheet", "A sheet, as product@release", async api =>

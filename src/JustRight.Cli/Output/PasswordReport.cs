@@ -48,7 +48,7 @@ internal static class PasswordReport
         foreach (var p in view.Places.Where(p => p.Note is not null)) screen.Line($"[bold]mind:[/] {Markup.Escape(p.Note!)}");
         if (view.ManagedObstacles is { } obstacles)
         {
-            screen.Line(obstacles.Count == 0 ? "The directory could keep it instead (a group managed account): nothing that is known stands in the way." : "Before the directory could keep it instead (a group managed account):");
+            screen.Line(obstacles.Count == 0 ? "A gMSA (group managed service account) could replace it: nothing known prevents it." : "What prevents a gMSA (group managed service account):");
             foreach (var one in obstacles) screen.Line($"  [grey]–[/] {Markup.Escape(one)}");
         }
 
@@ -81,14 +81,14 @@ internal static class PasswordReport
         }
 
         screen.Write(table);
-        if (view.Divided.Count > 0) screen.Line(view.EndedAt is null ? "Not in line with the directory now:" : "[bold]Left out of line with the directory:[/]");
+        if (view.Divided.Count > 0) screen.Line(view.EndedAt is null ? "Still has another password than the directory:" : "[bold]Still has the old password:[/]");
         foreach (var place in view.Divided) screen.Line($"  [bold]≠[/] {Markup.Escape(place)}");
         var of = $"{view.Estate} {view.Account}";
         var next = view.Next switch
         {
             "person" => $"Next is step {view.Current}, for a person. The new password: justright password hand-over {of} --show. When it is typed: justright password done {of}",
             "decision" => $"Try it again: justright password retry {of}. Leave it out: justright password skip {of} --why TEXT.{(view.CanGoBack ? $" Go back: justright password undo {of}" : " There is no way back.")}",
-            "window" => $"It goes on by itself {(view.OpensAt is { } opens ? Times.Exact(opens) : "then")}; at once with: justright password restart-now {of}",
+            "window" => $"It continues {(view.OpensAt is { } opens ? Times.Exact(opens) : "then")}; at once with: justright password restart-now {of}",
             "go" => $"Steps are being made: justright password progress {of}",
             _ => null,
         };

@@ -16,7 +16,7 @@ namespace JustRight.Core.Adoptions;
 public static class AdoptionFinder
 {
     /// <summary>The items of every account, those held alike together.</summary>
-    /// <param name="needs">What the installs in the books need.</param>
+    /// <param name="needs">What the installs in Just Right need.</param>
     public static AdoptionFindings Find(Adoption adoption, SurveyView view, NeedsIndex needs, Estate estate)
     {
         var plan = PlanOf(adoption, estate);

@@ -15,7 +15,7 @@ public sealed record AdoptionItem(string Id, AdoptedAccount Account, Right Right
     /// <summary>Why the draft cannot say it, or null.</summary>
     public string? WhyNot { get; init; }
 
-    /// <summary>Installs in the books that need it already.</summary>
+    /// <summary>Installs in Just Right that need it already.</summary>
     public IReadOnlyList<string> NeededBy { get; init; } = [];
 
     /// <summary>Why the rules forbid a group through which it comes, or null.</summary>

@@ -51,7 +51,7 @@ public static class PasswordCalendar
         var dates = new List<(DateTimeOffset At, string Words)>();
         if (IsNever(found))
         {
-            if (reason is not null) dates.Add((rules.NoonOf(reason.ReviewBy), $"it never expires ({reason.By}: {reason.Why}); to be looked at again by {reason.ReviewBy:yyyy-MM-dd}"));
+            if (reason is not null) dates.Add((rules.NoonOf(reason.ReviewBy), $"it never expires ({reason.By}: {reason.Why}); next look by {reason.ReviewBy:yyyy-MM-dd}"));
         }
         else if (found.PasswordExpiresAt is { } expires)
         {

@@ -17,7 +17,7 @@ namespace JustRight.Service.Adoptions;
 /// <summary>The sheet and the install that an adoption comes to, as text and as what they say.</summary>
 internal sealed record AdoptionFiles(string SheetText, string InstallText, Sheet? Sheet, Install? Install, IReadOnlyList<Fault> Faults);
 
-/// <summary>Brings together what an adoption rests on: the estate, the latest survey, what the installs in the books need, and the answers.</summary>
+/// <summary>Brings together what an adoption rests on: the estate, the latest survey, what the installs in Just Right need, and the answers.</summary>
 internal sealed class AdoptionService(AdoptionStore shelf, Library library, SurveyStore surveys, FitService desk)
 {
     /// <summary>The estate of an adoption; it was there when the adoption was begun.</summary>

@@ -5,7 +5,7 @@ using Microsoft.EntityFrameworkCore;
 
 namespace JustRight.Service.Adoptions;
 
-/// <summary>An adoption in the books, with who began it and when.</summary>
+/// <summary>An adoption in Just Right, with who began it and when.</summary>
 public sealed record KeptAdoption(Adoption Adoption, string By, DateTimeOffset At, DateTimeOffset? FinishedAt);
 
 /// <summary>Keeps adoptions and what people said of their items.</summary>

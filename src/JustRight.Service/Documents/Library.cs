@@ -14,7 +14,7 @@ using Microsoft.Extensions.Caching.Memory;
 
 namespace JustRight.Service.Documents;
 
-/// <summary>The sheets, estates and installs in the books, as text and as what they say.</summary>
+/// <summary>The sheets, estates and installs in Just Right, as text and as what they say.</summary>
 public sealed class Library(IDbContextFactory<AppDb> databases, LogStore log, TimeProvider time)
 {
     private const long RememberedBytes = 16_000_000;
@@ -57,7 +57,7 @@ public sealed class Library(IDbContextFactory<AppDb> databases, LogStore log, Ti
             who, kind, name, before is null ? $"added from {file}" : before.Text == text ? $"added again from {file}, unchanged" : $"replaced from {file}", cancel);
     }
 
-    /// <summary>What a sheet in the books says. It was sound when it was added; a newer release of ours may see it differently.</summary>
+    /// <summary>What a sheet in Just Right says. It was sound when it was added; a newer release of ours may see it differently.</summary>
     public static Sheet ReadSheet(DocumentRow row) => Parsed(row, bytes => SheetReader.Read(bytes, row.File, stored: true));
 
     /// <summary>What an estate says.</summary>

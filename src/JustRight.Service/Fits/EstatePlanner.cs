@@ -30,7 +30,7 @@ public sealed class EstatePlanner(Library library, SurveyStore surveys, IDbConte
             .ToDictionary(i => i.Install.Name));
     }
 
-    /// <summary>Plans one install, in the books or not.</summary>
+    /// <summary>Plans one install, in Just Right or not.</summary>
     public async Task<PlannedInstall> PlanAsync(Sheet sheet, Estate estate, Install install, CancellationToken cancel) =>
         Planned(sheet, estate, install, await NamesAsync(estate, install, cancel));
 
@@ -38,7 +38,7 @@ public sealed class EstatePlanner(Library library, SurveyStore surveys, IDbConte
     public async Task<NameIndex> NamesAsync(Estate estate, Install install, CancellationToken cancel) =>
         (await BookAsync(estate, cancel)).Of(install);
 
-    /// <summary>That the sheet of an install is not in the books.</summary>
+    /// <summary>That the sheet of an install is not in Just Right.</summary>
     public static Fault NoSheet(Install install) =>
         new("unknown-sheet", install.At, "product", $"There is no sheet {install.Sheet}.");
 

@@ -47,7 +47,7 @@ internal static class FitEndpoints
             .WithName("Why").WithSummary("The rights of one account, those that match a text, with paths and reasons").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
     }
 
-    /// <summary>The problem of an install that is not in the books, or null.</summary>
+    /// <summary>The problem of an install that is not in Just Right, or null.</summary>
     public static async Task<ProblemHttpResult?> MissingAsync(string name, Library library, CancellationToken cancel) =>
         await library.FindAsync(Library.InstallKind, name, cancel) is null
             ? Problems.NotFound("install", name, (await library.ListAsync(Library.InstallKind, cancel)).Select(d => d.Name))

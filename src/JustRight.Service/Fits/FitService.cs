@@ -33,7 +33,7 @@ public sealed class FitService(
     IDbContextFactory<AppDb> databases, TimeProvider time)
 {
     /// <summary>Why an install cannot be planned; empty when it can. Nothing is kept.</summary>
-    /// <param name="sheet">The sheet, where it is not in the books yet.</param>
+    /// <param name="sheet">The sheet, where it is not in Just Right yet.</param>
     public async Task<IReadOnlyList<Fault>> WhyNotPlannedAsync(Install install, CancellationToken cancel, Sheet? sheet = null)
     {
         if (sheet is null && await library.FindAsync(Library.SheetKind, install.Sheet, cancel) is null)
@@ -45,7 +45,7 @@ public sealed class FitService(
     }
 
     /// <summary>
-    /// The plan of an install in the books; throws <see cref="FaultException"/> when a changed sheet or estate no longer allows
+    /// The plan of an install in Just Right; throws <see cref="FaultException"/> when a changed sheet or estate no longer allows
     /// it.
     /// </summary>
     public async Task<(Plan Plan, Estate Estate)> PlanAsync(string name, CancellationToken cancel)
@@ -224,7 +224,7 @@ public sealed class FitService(
     private static Fault NoEstate(Install install) =>
         new("unknown-estate", install.At, "estate", $"There is no estate {install.Estate}.");
 
-    /// <summary>The fault of a name that is not in the books, with those that are, and the nearest of them.</summary>
+    /// <summary>The fault of a name that is not in Just Right, with those that are, and the nearest of them.</summary>
     private async Task<Fault> MissingAsync(Fault fault, string name, string kind, CancellationToken cancel)
     {
         var known = (await library.ListAsync(kind, cancel)).Select(k => k.Name).ToList();

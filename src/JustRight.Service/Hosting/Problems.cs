@@ -26,7 +26,7 @@ internal static class Problems
     public static ProblemHttpResult Bad(string field, string message, string expected, string? found = null, IReadOnlyList<string>? known = null) =>
         Of(400, "bad-request", message, $"Expected: {expected}.", [new FaultView("bad-request", "", 0, 0, field, message, found, expected, found is null || known is null ? null : Spelling.Nearest(found, known))]);
 
-    /// <summary>Something that is not in the books.</summary>
+    /// <summary>Something that is not in Just Right.</summary>
     public static ProblemHttpResult NotFound(string what, string name, IEnumerable<string> known)
     {
         var all = known.Distinct(StringComparer.Ordinal).ToList();

@@ -18,7 +18,7 @@ internal static class RenewalWords
             RunBookNext.Person => $"waits for a person{behind}",
             RunBookNext.Window => $"waits for a host's restart window{behind}",
             RunBookNext.Decision => $"stopped at step {failed!.Number}: {failed.Note}",
-            _ => $"goes on{behind}",
+            _ => $"continues{behind}",
         };
     }
 

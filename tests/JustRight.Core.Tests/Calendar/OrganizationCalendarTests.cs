@@ -26,7 +26,7 @@ public sealed class OrganizationCalendarTests
             [new Confirmation("alpha", "g1", "svc-a", null, [], true, "Jory Lind", Now, Now.AddDays(5)), new Confirmation("alpha", "g2", "svc-a", null, [], false, "Jory Lind", Now, Now.AddDays(5))],
             Organization, Now, [("delta", Now.AddDays(1))]);
         entries.Select(e => (e.Id, e.StandingAt(Now))).ShouldBe([
-            ("review/alpha", EntryStanding.Overdue), // never reviewed, in the books for longer than the organization allows
+            ("review/alpha", EntryStanding.Overdue), // never reviewed, in Just Right for longer than the organization allows
             ("exception/2", EntryStanding.Overdue), // ended three days ago; the one that ended long ago is no news
             ("removal/delta", EntryStanding.Later), // spoken of when it is due, and not before
             ("password/svc-b", EntryStanding.Soon), ("confirmation/alpha/g1", EntryStanding.Soon), ("exception/1", EntryStanding.Soon),

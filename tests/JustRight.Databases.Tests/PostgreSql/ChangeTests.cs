@@ -111,7 +111,7 @@ public sealed class ChangeTests(PostgreSqlServer server) : IClassFixture<Postgre
         foreach (var database in new[] { "Shut", "Open" }) await server.RunAsync($"CREATE DATABASE \"{database}\"");
         await server.RunAsync("REVOKE CONNECT ON DATABASE \"Shut\" FROM PUBLIC");
         var without = (await server.ReadAsync("jr_reader")).PostgreSql!;
-        without.SignInUnread.ShouldNotBeNull().ShouldContain("jr_reader may not read the rules of sign-in");
+        without.SignInUnread.ShouldNotBeNull().ShouldContain("jr_reader may not read the sign-in rules");
         without.Databases.Single(d => d.Name == "Shut").Unread.ShouldNotBeNull().ShouldContain("may not enter it");
         await server.RunAsync("GRANT SELECT ON pg_hba_file_rules, pg_ident_file_mappings TO jr_reader; GRANT EXECUTE ON FUNCTION pg_hba_file_rules(), pg_ident_file_mappings() TO jr_reader; GRANT CONNECT ON DATABASE \"Shut\" TO jr_reader");
         var with = await server.ReadAsync("jr_reader");

@@ -2,7 +2,7 @@ namespace JustRight.Core.Fit.Drift;
 
 /// <summary>A fit as it is kept: what it said of each right, in words, so that it can be compared years later.</summary>
 /// <param name="Rights">Each right that was judged, by id.</param>
-/// <param name="UnexpectedMembers">What was too much at a place and is no account's right.</param>
+/// <param name="UnexpectedMembers">What was excess at a place and is no account's right.</param>
 /// <param name="Unread">The parts that could not be read.</param>
 public sealed record KeptFit(string Install, DateTimeOffset SurveyedAt, FitCounts Counts, string Words, IReadOnlyList<KeptRight> Rights, IReadOnlyList<string> UnexpectedMembers, IReadOnlyList<string> Unread)
 {

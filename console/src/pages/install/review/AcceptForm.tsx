@@ -34,7 +34,7 @@ export function AcceptForm({ install, off, close }: { install: string; off: Off;
       >
         <p>
           <code>{off.account}</code>: {off.words} stays <b>{off.verdict}</b>. The exception stands beside it in every
-          report, and ends by itself.
+          report, until it expires.
         </p>
         <TextInput
           label="Because"

@@ -9,11 +9,11 @@ import type { Off } from './off';
 export function OffTable({ install, off, mayAccept }: { install: string; off: Off[]; mayAccept: boolean }) {
   const [accepting, setAccepting] = useState<Off | null>(null);
   return (
-    <section aria-label="what is off">
+    <section aria-label="deviations">
       <h2>What is off</h2>
       {off.length === 0 && <p className="empty">Nothing: every account holds just what it needs, as far as seen.</p>}
       {off.length > 0 && (
-        <Table aria-label="what is off" verticalSpacing={4}>
+        <Table aria-label="deviations" verticalSpacing={4}>
           <Table.Tbody>
             {off.map((o) => (
               <Table.Tr key={o.target}>
