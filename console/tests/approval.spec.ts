@@ -25,9 +25,9 @@ test('what one proposed waits for another person', async ({ page, browser, servi
   await page.goto(`${service.address}/installs/tallystick-dataroom`);
   await page.getByRole('button', { name: 'Verify' }).click();
   await page.getByRole('tab', { name: 'Worklist' }).click();
-  await page.getByRole('button', { name: /^Give these/ }).click();
+  await page.getByRole('button', { name: /^Grant these/ }).click();
   await page.getByRole('button', { name: /^Make these/ }).click();
-  await expect(page.getByRole('status').filter({ hasText: 'another granter approves it' })).toBeVisible();
+  await expect(page.getByRole('status').filter({ hasText: 'another granter must approve it' })).toBeVisible();
   await page.getByRole('button', { name: 'Show what is left' }).click();
   const proposal = page.getByRole('region', { name: 'proposal' });
   await expect(proposal.getByRole('button', { name: /^Approve these/ })).toBeDisabled();

@@ -34,7 +34,7 @@ test('a reader sees the worklist and cannot carry it out', async ({ page }) => {
   await page.route('**/api/me', (route) => route.fulfill({ json: { name: 'a reader', role: 'reader' } }));
   await page.goto(`${service.address}/installs/${install}?tab=worklist`);
   await expect(page.getByText('a reader, reader')).toBeVisible();
-  await expect(page.getByRole('button', { name: /^Give these/ })).toBeDisabled();
+  await expect(page.getByRole('button', { name: /^Grant these/ })).toBeDisabled();
 });
 
 test('a worklist that changed in between is said, and nothing is made', async ({ page }) => {
@@ -44,7 +44,7 @@ test('a worklist that changed in between is said, and nothing is made', async ({
   await page.route('**/grant', (route) =>
     route.continue({ postData: JSON.stringify({ remove: false, steps: ['something else'] }) }),
   );
-  await page.getByRole('button', { name: /^Give these/ }).click();
+  await page.getByRole('button', { name: /^Grant these/ }).click();
   await page
     .getByRole('dialog')
     .getByRole('button', { name: /^Make these/ })

@@ -12,7 +12,7 @@ test('a fit that changed is kept, and what made the difference is said', async (
   await expect(page.getByText('There is no earlier fit')).toBeVisible();
 
   await page.getByRole('tab', { name: 'Worklist' }).click();
-  await page.getByRole('button', { name: /^Give these/ }).click();
+  await page.getByRole('button', { name: /^Grant these/ }).click();
   await page.getByRole('button', { name: /^Make these/ }).click();
   await page.getByRole('button', { name: 'Show what is left' }).click();
   await page.getByRole('tab', { name: 'History' }).click();

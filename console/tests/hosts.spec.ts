@@ -47,7 +47,9 @@ test('services are drawn and listed in their order, with what is pending and wha
   await page.getByRole('tab', { name: 'Services' }).click();
   await expect(page.getByRole('row', { name: /Wheyline pages/ })).toContainText('it waits for WheylineMail');
   await page.getByRole('tab', { name: 'Local groups' }).click();
-  await expect(page.getByRole('row', { name: /Wheyline Writers/ })).toContainText('FENNMOOR\\FM-LINE01$ a machine');
+  await expect(page.getByRole('row', { name: /Wheyline Writers/ })).toContainText(
+    'FENNMOOR\\FM-LINE01$ a computer account',
+  );
 });
 
 test('a handover says what and why, and goes out as a bundle', async ({ service }) => {

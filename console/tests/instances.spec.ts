@@ -33,7 +33,7 @@ test('from a right one comes to its instance: who can do what there, by which pa
   await page.keyboard.press('/');
   await page.keyboard.type('FM-TEMP01');
   await expect(table.getByRole('row')).toHaveCount(2);
-  await expect(table.getByRole('row', { name: /a machine/ })).toContainText('db_datareader');
+  await expect(table.getByRole('row', { name: /a computer account/ })).toContainText('db_datareader');
   await page.getByRole('textbox', { name: 'Filter rights at the instance' }).fill('');
   expect(await faults(page)).toEqual([]);
 });

@@ -47,7 +47,7 @@ test('verify fills the matrix; a host that restarts leaves its rights unseen', a
   const matrix = page.getByRole('table', { name: 'Accounts and places' });
   await expect(matrix).toBeVisible();
   await expect(
-    page.getByRole('img', { name: '9 missing, 1 forbidden, 3 excess, 3 unseen, 4 pending' }).first(),
+    page.getByRole('img', { name: '10 missing, 1 forbidden, 3 excess, 3 unseen, 4 pending' }).first(),
   ).toBeVisible();
   await expect(
     matrix.getByRole('button', { name: 'unseen Event Log Readers on fm-temp02 for svc-archive' }),
@@ -86,15 +86,15 @@ test('give asks once with every change by name, and shows each as it is made', a
   ).toBeVisible();
   await expect(page.getByText('does not answer')).toHaveCount(0);
   await page.getByRole('tab', { name: 'Worklist' }).click();
-  await expect(page.getByRole('button', { name: /^Take these/ })).toBeDisabled(); // first give
-  await page.getByRole('button', { name: 'Give these 20…' }).click();
+  await expect(page.getByRole('button', { name: /^Remove these/ })).toBeDisabled(); // first give
+  await page.getByRole('button', { name: 'Grant these 22…' }).click();
   const dialog = page.getByRole('dialog');
   await expect(dialog.getByRole('listitem')).toHaveCount(20);
   await expect(dialog).toContainText('create the account FENNMOOR\\svc-thermo-poller');
   await dialog.getByRole('button', { name: 'Cancel' }).click();
-  await page.getByRole('button', { name: 'Give these 20…' }).click();
-  await dialog.getByRole('button', { name: 'Make these 20 changes' }).click();
-  await expect(page.getByText('20 made; now 1 forbidden, 3 excess, 6 pending')).toBeVisible();
+  await page.getByRole('button', { name: 'Grant these 22…' }).click();
+  await dialog.getByRole('button', { name: 'Make these 22 changes' }).click();
+  await expect(page.getByText('22 made; now 1 forbidden, 3 excess, 6 pending')).toBeVisible();
   await expect(page.getByText('✓ made')).toHaveCount(20);
   await page.getByRole('button', { name: 'Show what is left' }).click();
   await expect(page.getByText('Nothing left to grant.')).toBeVisible();
@@ -130,9 +130,9 @@ for (const scheme of ['light', 'dark'] as const) {
 
 test('taking away what is excess ends just right', async ({ service }) => {
   await page.goto(`${service.address}/installs/${install}?tab=worklist`);
-  await page.getByRole('button', { name: 'Take these 3 away…' }).click();
+  await page.getByRole('button', { name: 'Remove these 3…' }).click();
   await expect(page.getByRole('dialog')).toContainText('remove FENNMOOR\\svc-archive from FENNMOOR\\fm-dba-legacy');
-  await page.getByRole('dialog').getByRole('button', { name: 'Take these 3 away' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Remove these 3' }).click();
   await expect(page.getByText('3 made; now just right, 7 pending')).toBeVisible();
   await page.goto(`${service.address}/installs`);
   await expect(page.getByRole('row', { name: new RegExp(install) })).toContainText("run the product's setup");

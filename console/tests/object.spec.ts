@@ -22,7 +22,7 @@ test('an object says whether its controllers agree; its protection is set and li
   await page.getByRole('button', { name: 'Protect…' }).click();
   await expect(page.getByRole('dialog').getByRole('listitem')).toHaveCount(2);
   await page.getByRole('button', { name: 'Set it' }).click();
-  await expect(page.getByRole('heading', { name: 'Protected against' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Protected from' })).toBeVisible();
   await expect(page.getByRole('dialog')).toHaveCount(0);
   expect(await faults(page)).toEqual([]);
   await page.getByRole('button', { name: 'Remove the protection…' }).click();

@@ -15,7 +15,7 @@ test('an install is retired, what others need stays, and undo brings it back', a
   expect(added.ok()).toBe(true);
   await page.goto(`${service.address}/installs/tallystick-dataroom?tab=worklist`);
   await page.getByRole('button', { name: 'Verify' }).click();
-  await page.getByRole('button', { name: /^Give these/ }).click();
+  await page.getByRole('button', { name: /^Grant these/ }).click();
   await page.getByRole('button', { name: /^Make these/ }).click();
   await page.getByRole('button', { name: 'Show what is left' }).click();
 
@@ -25,13 +25,13 @@ test('an install is retired, what others need stays, and undo brings it back', a
   await expect(page.getByRole('row', { name: /delete the account/ })).toContainText('disabled for 30 days');
   await expect(page.getByText('kept: thermograph-depot uses it')).toBeVisible();
   expect(await faults(page, 'main')).toEqual([]);
-  await page.getByRole('button', { name: /^Take these/ }).click();
+  await page.getByRole('button', { name: /^Remove these/ }).click();
   await page
     .getByRole('dialog')
-    .getByRole('button', { name: /^Take these/ })
+    .getByRole('button', { name: /^Remove these/ })
     .click();
   await expect(page.getByRole('status').filter({ hasText: 'now nothing left' })).toBeVisible();
   await page.getByRole('button', { name: 'Show what is left' }).click();
   await expect(page.getByRole('row', { name: /delete the account/ })).toContainText('not before');
-  await expect(page.getByRole('button', { name: /^Take these/ })).toBeDisabled();
+  await expect(page.getByRole('button', { name: /^Remove these/ })).toBeDisabled();
 });

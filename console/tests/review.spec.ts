@@ -25,9 +25,9 @@ test('deviations is accepted until a day, reviewed, and found in the calendar', 
   await page.getByLabel('Who looked').fill('Jory Lind');
   await page.getByLabel('Again by').fill(until);
   await page.getByRole('button', { name: 'Record it' }).click();
-  await expect(page.getByRole('status').filter({ hasText: 'Written down as review 1' })).toBeVisible();
+  await expect(page.getByRole('status').filter({ hasText: 'Recorded as review 1' })).toBeVisible();
   const reviews = page.getByRole('table', { name: 'reviews' });
-  await expect(reviews.getByRole('row').nth(1)).toContainText('Jory Lind (written down by');
+  await expect(reviews.getByRole('row').nth(1)).toContainText('Jory Lind (entered by');
   expect(await faults(page, 'main')).toEqual([]);
 
   await page.getByRole('tab', { name: 'History' }).click();

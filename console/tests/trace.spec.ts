@@ -18,7 +18,7 @@ test('a right over a branch says how many refuse it, and leads to its trace', as
   await page.goto(`${service.address}/installs/roundsman-dataroom`);
   await page.getByRole('button', { name: 'Verify' }).click();
   await page.getByRole('tab', { name: 'Worklist' }).click();
-  await page.getByRole('button', { name: /^Give these 4/ }).click();
+  await page.getByRole('button', { name: /^Grant these 4/ }).click();
   await page.getByRole('button', { name: /^Make these 4/ }).click();
   await page.getByRole('button', { name: 'Show what is left' }).click();
   await expect(page.getByText('trace it, and choose a fix')).toBeVisible();
@@ -34,7 +34,7 @@ test('a right over a branch says how many refuse it, and leads to its trace', as
 test('the trace draws the branch where inheritance stops, and previews each remedy for everybody', async () => {
   await page.getByRole('button', { name: 'Trace', exact: true }).click();
   await expect(page.getByRole('heading', { name: '26 objects: 9 refuse it, 17 grant it' })).toBeVisible();
-  const tree = page.getByRole('table', { name: 'Branches with user objects' });
+  const tree = page.getByRole('table', { name: 'OUs and containers with user objects' });
   await expect(tree.getByRole('row', { name: /^Saltmere/ })).toContainText('inheritance stops here');
   await expect(tree.getByRole('row', { name: /^Highfield/ })).toContainText('12');
   await expect(page.getByRole('region', { name: 'Remedy 1-spot' }).getByRole('row')).toHaveCount(3);

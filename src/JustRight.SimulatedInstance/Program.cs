@@ -1,9 +1,9 @@
 using System.Globalization;
 using JustRight.Connectors;
-using JustRight.Simulation;
 using JustRight.SimulatedInstance;
 using JustRight.SimulatedInstance.Engine;
 using JustRight.SimulatedInstance.Wire;
+using JustRight.Simulation;
 
 const string passwordVariable = "JUSTRIGHT_SIMULATED_PASSWORD";
 if (args is not [var simulation, var name, var release, var portText, var certificateFile, ..] || !int.TryParse(portText, NumberStyles.None, CultureInfo.InvariantCulture, out var port))

@@ -1,8 +1,8 @@
 using System.Text;
 using JustRight.Connectors;
 using JustRight.Formats.Databases;
-using JustRight.Simulation;
 using JustRight.SimulatedInstance.Engine;
+using JustRight.Simulation;
 
 namespace JustRight.SimulatedInstance;
 

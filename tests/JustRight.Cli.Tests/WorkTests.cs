@@ -16,7 +16,7 @@ public sealed class WorkTests() : ClientScene(() => PreparedData.Demo.StartAsync
         first.Out.ShouldContain("simulated estate");
         first.Out.ShouldContain(@"FENNMOOR\svc-archive → FENNMOOR\plant-tools → FENNMOOR\server-keepers → FENNMOOR\Domain");
         (await RunAsync("grant", Install)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("Cannot ask for confirmation")); // no terminal, no --yes
-        (await RunAsync("grant", Install, "--yes")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("20 made; now 1 forbidden, 3 excess, 6 pending"));
+        (await RunAsync("grant", Install, "--yes")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("22 made; now 1 forbidden, 3 excess, 6 pending"));
         (await RunAsync("verify", Install, "--brief")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(1), r => r.Out.ShouldNotContain("● met"));
         (await RunAsync("grant", Install, "--remove", "--yes")).Code.ShouldBe(0);
         (await RunAsync("verify", Install)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("just right, 7 pending"));

@@ -6,7 +6,9 @@ using JustRight.Formats.Sheets;
 
 namespace JustRight.Formats.Tests;
 
-/// <summary>What keys and values were called in earlier releases: refused in a new file, with the word of today; read on where stored.</summary>
+/// <summary>
+/// What keys and values were called in earlier releases: refused in a new file, with the word of today; read on where stored.
+/// </summary>
 public sealed class FormerWordsTests
 {
     [Theory]
@@ -16,7 +18,8 @@ public sealed class FormerWordsTests
     [InlineData("estates/fennmoor.yaml", "rules:", "rules:\n  four-eyes: yes", "former-key", "two-person-approval")]
     [InlineData("estates/fennmoor.yaml", "reach: simulation", "reach: lab", "former-value", "simulation")]
     [InlineData("installs/curdhouse-books.yaml", "stage: installed", "stage: set-up", "former-value", "installed")]
-    public void A_file_with_a_former_word_is_refused_with_the_word_of_today(string file, string today, string former, string code, string says)
+    public void A_file_with_a_former_word_is_refused_with_the_word_of_today(
+        string file, string today, string former, string code, string says)
     {
         var text = DemoFiles.With(file, today, former);
         var faults = file[0] switch
@@ -34,12 +37,14 @@ public sealed class FormerWordsTests
     public void What_an_earlier_release_stored_means_the_same_as_today()
     {
         var sheet = DemoFiles.Text("sheets/tallystick.yaml");
-        var (stored, faults) = SheetReader.Read(Bytes(sheet.Replace("until: installed", "until: set-up", StringComparison.Ordinal)), "s.yaml", stored: true);
+        var formerSheet = sheet.Replace("until: installed", "until: set-up", StringComparison.Ordinal);
+        var (stored, faults) = SheetReader.Read(Bytes(formerSheet), "s.yaml", stored: true);
         faults.ShouldBeEmpty();
         NeedsOf(stored!).ShouldBe(NeedsOf(DemoFiles.Sheet(sheet).Sheet!));
 
         var estate = DemoFiles.Text("estates/fennmoor.yaml");
-        var former = estate.Replace("  forbidden:", "  barred:", StringComparison.Ordinal).Replace("reach: simulation", "reach: lab", StringComparison.Ordinal);
+        var former = estate.Replace("  forbidden:", "  barred:", StringComparison.Ordinal)
+            .Replace("reach: simulation", "reach: lab", StringComparison.Ordinal);
         EstateReader.Read(Bytes(former), "e.yaml", stored: true).Estate!.ShouldSatisfyAllConditions(
             e => e.IsSimulated.ShouldBeTrue(), e => e.Rules.Forbidden.Count.ShouldBe(2));
 

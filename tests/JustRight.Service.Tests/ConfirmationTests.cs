@@ -21,7 +21,7 @@ public sealed class ConfirmationTests : IAsyncLifetime
     public async Task It_is_kept_with_both_names_a_time_and_an_end_and_all_words_stay()
     {
         await _service.RunAsync($"installs/{Install}/verify");
-        (await NextAsync()).ShouldStartWith("give 13");
+        (await NextAsync()).ShouldStartWith("grant 13");
         var judged = await SayAsync(new ConfirmationOrder("sender", "Tanker clerk", true, "Nell Hathersage"));
         judged.ShouldHaveSingleItem().Verdict.ShouldBe("met");
         await SayAsync(new ConfirmationOrder("svc-whey-sender", "TANKER CLERK", false));
@@ -38,7 +38,7 @@ public sealed class ConfirmationTests : IAsyncLifetime
     {
         (await _service.Http.PutAsJsonAsync("/api/secrets/svc-whey-sender", new SecretValue("simulated-svc-whey-sender"), ContractsJson.Default.SecretValue)).EnsureSuccessStatusCode();
         await _service.GrantAllAsync(Install);
-        (await NextAsync()).ShouldStartWith("take away 8");
+        (await NextAsync()).ShouldStartWith("remove 8");
         await _service.GrantAllAsync(Install, remove: true);
         (await NextAsync()).ShouldBe("confirm 1 inside the product");
         await SayAsync(new ConfirmationOrder("sender", "Tanker clerk", true));

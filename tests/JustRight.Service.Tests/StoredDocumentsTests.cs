@@ -43,10 +43,10 @@ public sealed class StoredDocumentsTests : IAsyncLifetime
         await _service.AddDemoAsync();
         (await NextAsync()).ShouldBe("verify");
         await _service.RunAsync($"installs/{Install}/verify");
-        (await NextAsync()).ShouldStartWith("give 19 (directory, host, database)"); // one host is restarting
+        (await NextAsync()).ShouldStartWith("grant 19 (directory, host, database)"); // one host is restarting
         await _service.RunAsync($"installs/{Install}/verify");
         await _service.GrantAllAsync(Install);
-        (await NextAsync()).ShouldBe("take away 3 (directory, database)");
+        (await NextAsync()).ShouldBe("remove 3 (directory, database)");
         await _service.GrantAllAsync(Install, remove: true);
         (await NextAsync()).ShouldBe("run the product's setup");
 

@@ -9,25 +9,29 @@ public sealed class FormerWordsTests
     private static readonly string[] Excepted =
     [
         "tests/golden/", "src/JustRight.Formats/Shapes/FormerWords.cs", "src/JustRight.Service/Storage/Upgrades/",
-        "src/JustRight.Service/Storage/Migrations/", "tests/JustRight.Structure.Tests/", "tests/JustRight.Formats.Tests/FormerWordsTests.cs",
-        "console/package-lock.json",
+        "src/JustRight.Service/Storage/Migrations/", "tests/JustRight.Structure.Tests/",
+        "tests/JustRight.Formats.Tests/FormerWordsTests.cs", "console/package-lock.json",
     ];
 
-    private static readonly string[] Texts = [".cs", ".razor", ".ts", ".tsx", ".css", ".md", ".yaml", ".json", ".sh", ".ps1", ".txt", ""];
+    private static readonly string[] Texts =
+        [".cs", ".razor", ".ts", ".tsx", ".css", ".md", ".yaml", ".json", ".sh", ".ps1", ".txt", ""];
+
+    private static readonly string List = Path.Combine(Checkout.Top, "tests", "JustRight.Structure.Tests", "former-words.txt");
 
     private static readonly Regex Former = new(
-        string.Join('|', File.ReadAllLines(Path.Combine(Checkout.Top, "tests", "JustRight.Structure.Tests", "former-words.txt"))
-            .Where(l => l.Length > 0 && l[0] != '#').Select(l => $"(?:{l})")),
+        string.Join('|', File.ReadAllLines(List).Where(l => l.Length > 0 && l[0] != '#').Select(l => $"(?:{l})")),
         RegexOptions.CultureInvariant);
 
     [Fact]
     public async Task No_former_word_stands_anywhere()
     {
-        var listed = (await Programs.MustRunAsync("git", "-C", Checkout.Top, "ls-files")).Split('\n', StringSplitOptions.RemoveEmptyEntries);
+        var files = await Programs.MustRunAsync("git", "-C", Checkout.Top, "ls-files");
+        var listed = files.Split('\n', StringSplitOptions.RemoveEmptyEntries);
         var found = listed
             .Where(f => Texts.Contains(Path.GetExtension(f)) && !Excepted.Any(e => f.StartsWith(e, StringComparison.Ordinal)))
             .Where(f => File.Exists(Path.Combine(Checkout.Top, f)))
-            .SelectMany(f => File.ReadLines(Path.Combine(Checkout.Top, f)).Select((line, i) => (Place: $"{f}:{i + 1}", Match: Former.Match(line))))
+            .SelectMany(f => File.ReadLines(Path.Combine(Checkout.Top, f)).Select((line, i) => ($"{f}:{i + 1}", line)))
+            .Select(l => (Place: l.Item1, Match: Former.Match(l.line)))
             .Where(l => l.Match.Success)
             .Select(l => $"{l.Place}: {l.Match.Value}");
         found.ShouldBeEmpty();

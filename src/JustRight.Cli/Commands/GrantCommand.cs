@@ -53,7 +53,7 @@ internal static class GrantCommand
     {
         if (worklist.Simulated) screen.Line("[bold]simulated estate[/]");
         if (steps.Count == 0) screen.Line(remove ? "Nothing to remove." : "Nothing left to grant.");
-        var table = Screen.List("", remove ? "to take away" : "to give", "team", "why");
+        var table = Screen.List("", remove ? "to remove" : "to grant", "team", "why");
         var number = 0; // as the job will count those that it makes
         foreach (var s in steps) table.AddRow(new Text(s.Blocked is null ? $"{++number}" : "–"), new Text(s.Words), new Text(s.Team), new Markup(s.Blocked is null ? $"[grey]{Markup.Escape(s.Why)}[/]" : $"[bold]blocked:[/] {Markup.Escape(s.Blocked)}"));
         if (steps.Count > 0) screen.Write(table);

@@ -64,7 +64,7 @@ internal static class ReviewCommands
 
     private static void Write(Screen screen, ReviewView review)
     {
-        screen.Line(Markup.Escape($"{review.Number}. {Times.Exact(review.At)}: {review.By} reviewed fit {review.Fit} of {review.Install}{(review.WrittenBy == review.By ? "" : $" (written down by {review.WrittenBy})")}"));
+        screen.Line(Markup.Escape($"{review.Number}. {Times.Exact(review.At)}: {review.By} reviewed fit {review.Fit} of {review.Install}{(review.WrittenBy == review.By ? "" : $" (entered by {review.WrittenBy})")}"));
         screen.Line($"   {Balance.Words(review.Counts)}");
         foreach (var off in review.Off)
             screen.Line(off.Accepted is { } a ? $"   {Markup.Escape(off.Words)}  [grey]{Markup.Escape($"accepted by {a.By} until {Times.Exact(a.Until)}: {a.Why}")}[/]" : $"   {Markup.Escape(off.Words)}  [bold]left open[/]");

@@ -1,7 +1,7 @@
 using System.Globalization;
 using JustRight.Core.SignIn;
-using JustRight.Core.SignIn.Settings;
 using JustRight.Core.SignIn.Objects;
+using JustRight.Core.SignIn.Settings;
 using JustRight.Core.SignIn.SignInTests;
 
 namespace JustRight.Connectors.People;

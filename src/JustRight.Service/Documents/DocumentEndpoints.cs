@@ -6,8 +6,8 @@ using JustRight.Formats.Sheets;
 using JustRight.Service.Access;
 using JustRight.Service.Fits;
 using JustRight.Service.Hosting;
-using JustRight.Service.Views;
 using JustRight.Service.Schedules;
+using JustRight.Service.Views;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace JustRight.Service.Documents;

@@ -9,11 +9,11 @@ using JustRight.Connectors.SqlServer;
 using JustRight.Connectors.Ssh;
 using JustRight.Core.Estates;
 using JustRight.Core.Rights.Directory;
-using JustRight.Simulation;
-using JustRight.Simulation.People;
 using JustRight.Service.Fits;
 using JustRight.Service.Hosting;
 using JustRight.Service.Secrets;
+using JustRight.Simulation;
+using JustRight.Simulation.People;
 using Microsoft.Extensions.Options;
 
 namespace JustRight.Service.Estates;

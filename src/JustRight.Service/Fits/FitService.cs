@@ -155,7 +155,8 @@ public sealed class FitService(
             var title = plans.Installs[install.Name].Sheet!.Title;
             var counts = judged is null ? null : FitViews.Of(judged.Fit.Counts, judged.Fit.UnreadParts.Count, judged.Fit.Words);
             return new InstallSummary(
-                install.Name, install.Sheet, title, plans.Estate.Name, DocumentViews.Stage(install.Stage), plans.Estate.IsSimulated,
+                install.Name, install.Sheet, title, plans.Estate.Name, DocumentViews.Stage(install.Stage),
+                plans.Estate.IsSimulated,
                 counts, judged?.Fit.SurveyedAt, NextStep.Words(judged), row.AddedAt, row.AddedBy);
         }
         catch (FaultException e)

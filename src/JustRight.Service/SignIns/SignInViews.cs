@@ -1,9 +1,9 @@
 using JustRight.Contracts;
 using JustRight.Core.Plans;
 using JustRight.Core.SignIn;
-using JustRight.Core.SignIn.Settings;
 using JustRight.Core.SignIn.Filters;
 using JustRight.Core.SignIn.Objects;
+using JustRight.Core.SignIn.Settings;
 using JustRight.Core.SignIn.SignInTests;
 using JustRight.Core.Surveys;
 using JustRight.Formats.SignIn;

@@ -1,9 +1,9 @@
 using JustRight.Core.Installs;
 using JustRight.Core.Sheets;
 using JustRight.Core.SignIn;
-using JustRight.Core.SignIn.Settings;
 using JustRight.Core.SignIn.Filters;
 using JustRight.Core.SignIn.Objects;
+using JustRight.Core.SignIn.Settings;
 
 namespace JustRight.Core.Tests.SignIn;
 

@@ -2,10 +2,10 @@ using System.Net.Http.Json;
 using System.Security.Cryptography.X509Certificates;
 using System.Text;
 using JustRight.Contracts;
-using JustRight.Simulation;
 using JustRight.SimulatedInstance;
 using JustRight.SimulatedInstance.Engine;
 using JustRight.SimulatedInstance.Wire;
+using JustRight.Simulation;
 
 namespace JustRight.Databases.Tests.SqlServer;
 

@@ -8,7 +8,7 @@ export function Holders({ holders }: { holders: HostHolderView[] }) {
       {holders.map((holder) => (
         <div key={holder.sid || holder.name} title={holder.sid}>
           <code>{holder.name}</code>
-          {holder.machine && <span className="soft"> a machine</span>}
+          {holder.machine && <span className="soft"> a computer account</span>}
           {!holder.known && <span className="soft"> no account or group known here</span>}
         </div>
       ))}

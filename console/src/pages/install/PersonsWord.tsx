@@ -67,7 +67,7 @@ export function PersonsWord({ install, account, product, title }: Props) {
           It is not there
         </Button>
         {mayNot && <span className="soft">You need the planner role to record this.</span>}
-        {say.isSuccess && <span role="status">Written down.</span>}
+        {say.isSuccess && <span role="status">Recorded.</span>}
       </Group>
       {say.error && <Failure error={say.error} />}
     </section>

@@ -61,7 +61,7 @@ export function WorklistTab({ name, followed, follow, clear }: Props) {
         <span className="grow" />
         <LdifButton install={name} remove={false} disabled={ready(give).length === 0} />
         <Button disabled={ready(give).length === 0 || !mayGrant} onClick={() => setAsking('give')}>
-          Give these {ready(give).length}…
+          Grant these {ready(give).length}…
         </Button>
       </div>
       {give.length === 0 ? <p className="empty">Nothing left to grant.</p> : <StepTable steps={rows(give)} />}
@@ -75,7 +75,7 @@ export function WorklistTab({ name, followed, follow, clear }: Props) {
           disabled={ready(remove).length === 0 || !mayGrant || ready(give).length > 0}
           onClick={() => setAsking('remove')}
         >
-          Take these {ready(remove).length} away…
+          Remove these {ready(remove).length}…
         </Button>
       </div>
       {remove.length > 0 && ready(give).length > 0 && <p className="soft">First grant, then verify, then remove.</p>}

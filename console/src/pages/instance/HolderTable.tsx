@@ -11,7 +11,7 @@ const columns = [
     cell: ({ row }) => (
       <>
         <code>{row.original.who}</code>
-        {row.original.machine && <span className="soft"> a machine</span>}
+        {row.original.machine && <span className="soft"> a computer account</span>}
       </>
     ),
   }),

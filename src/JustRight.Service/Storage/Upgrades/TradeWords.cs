@@ -47,12 +47,18 @@ internal static class TradeWords
     public static async Task ApplyAsync(AppDb db, CancellationToken cancel)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        if ((await db.Database.SqlQueryRaw<int>("SELECT user_version AS Value FROM pragma_user_version").ToListAsync(cancel))[0] >= Version) return;
+        var versions = db.Database.SqlQueryRaw<int>("SELECT user_version AS Value FROM pragma_user_version");
+        if ((await versions.ToListAsync(cancel))[0] >= Version) return;
         foreach (var statement in Statements) await db.Database.ExecuteSqlRawAsync(statement, cancel);
         await foreach (var row in db.Surveys.AsAsyncEnumerable().WithCancellation(cancel)) row.Json = Renew(row.Json);
-        await foreach (var row in db.Jobs.Where(j => j.ResultJson != null).AsAsyncEnumerable().WithCancellation(cancel)) row.ResultJson = Renew(row.ResultJson!);
+        await foreach (var row in db.Jobs.Where(j => j.ResultJson != null).AsAsyncEnumerable().WithCancellation(cancel))
+            row.ResultJson = Renew(row.ResultJson!);
         await foreach (var row in db.Fits.AsAsyncEnumerable().WithCancellation(cancel))
-            (row.CountsJson, row.Packed) = (Renew(row.CountsJson), PackedJson.Write(Renewed(PackedJson.Read<JsonNode>(row.Packed))));
+        {
+            var packed = PackedJson.Write(Renewed(PackedJson.Read<JsonNode>(row.Packed)));
+            (row.CountsJson, row.Packed) = (Renew(row.CountsJson), packed);
+        }
+
         await foreach (var row in db.Reviews.AsAsyncEnumerable().WithCancellation(cancel))
             (row.CountsJson, row.OffJson) = (Renew(row.CountsJson), Renew(row.OffJson));
         await db.SaveChangesAsync(cancel);
@@ -80,7 +86,8 @@ internal static class TradeWords
 
     private static JsonNode? Renewed(JsonNode? node) => node switch
     {
-        JsonObject map => new JsonObject(map.ToList().Select(p => KeyValuePair.Create(NameOfToday(p.Key), Value(p.Key, p.Value)))),
+        JsonObject map =>
+            new JsonObject(map.ToList().Select(p => KeyValuePair.Create(NameOfToday(p.Key), Value(p.Key, p.Value)))),
         JsonArray list => new JsonArray([.. list.Select(Renewed)]),
         JsonValue value => value.DeepClone(),
         null => null,
@@ -88,7 +95,8 @@ internal static class TradeWords
     };
 
     private static JsonNode? Value(string name, JsonNode? value) =>
-        string.Equals(name, "verdict", StringComparison.OrdinalIgnoreCase) && value is JsonValue text && text.TryGetValue<string>(out var word)
+        string.Equals(name, "verdict", StringComparison.OrdinalIgnoreCase)
+            && value is JsonValue text && text.TryGetValue<string>(out var word)
             && Verdicts.TryGetValue(word, out var today)
             ? JsonValue.Create(char.IsUpper(word[0]) ? Capital(today) : today)
             : Renewed(value);

@@ -27,7 +27,7 @@ export function EarlierReviews({ reviews }: { reviews: ReviewView[] }) {
             </Table.Td>
             <Table.Td>
               {r.by}
-              {r.writtenBy !== r.by && <span className="soft"> (written down by {r.writtenBy})</span>}
+              {r.writtenBy !== r.by && <span className="soft"> (entered by {r.writtenBy})</span>}
             </Table.Td>
             <Table.Td>{r.fit}</Table.Td>
             <Table.Td>

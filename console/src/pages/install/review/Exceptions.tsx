@@ -37,7 +37,7 @@ export function Exceptions({ install, mayEnd }: { install: string; mayEnd: boole
               <Table.Td>{e.words}</Table.Td>
               <Table.Td>
                 {e.by}
-                {e.writtenBy !== e.by && <span className="soft"> (written down by {e.writtenBy})</span>}
+                {e.writtenBy !== e.by && <span className="soft"> (entered by {e.writtenBy})</span>}
               </Table.Td>
               <Table.Td>{e.why}</Table.Td>
               <Table.Td className="nowrap">

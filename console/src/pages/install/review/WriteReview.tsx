@@ -59,7 +59,7 @@ export function WriteReview({ install, mayWrite }: { install: string; mayWrite: 
         </Group>
       </form>
       {!mayWrite && <p className="soft">You need the planner role to record this.</p>}
-      {write.isSuccess && <p role="status">Written down as review {write.data.number}.</p>}
+      {write.isSuccess && <p role="status">Recorded as review {write.data.number}.</p>}
       {write.error && <Failure error={write.error} />}
     </section>
   );
