@@ -102,7 +102,7 @@ run 0 schedule fennmoor --now
 run 1 drift curdhouse-books
 run 1 verify quernstone-sql01
 run 0 exception allow quernstone-sql01 watcher sysadmin --why "until the next release" --until "$(day '+350 days')" --by "Maud Ferris"
-run 0 exception allow curdhouse-books web "Event Log Readers" --why "looked into" --until "$(day '+300 days')" --by "Maud Ferris"
+run 0 exception allow curdhouse-books labeller "Event Log Readers" --why "looked into" --until "$(day '+300 days')" --by "Maud Ferris"
 run 0 exception end curdhouse-books "$(from_json 'r[0].number' exception list curdhouse-books)"
 run 0 verify quernstone-sql01
 run 0 evidence write quernstone-sql01 --to "$work/evidence.json"

@@ -97,6 +97,7 @@ run_part() {
         npx vitest run --reporter=json --outputFile="$built/vitest.json"
       ;;
     browser)
+      rm -rf "$built/browser-logs"
       node_run "browser" "$top/console/test-results/results.json" '`${r.stats.expected} ${r.stats.unexpected + r.stats.flaky} ${r.stats.skipped}`' \
         npx playwright test
       ;;

@@ -29,7 +29,7 @@ test('pictures of the console', async ({ page }) => {
   await page.goto(`${service.address}/installs/${install}/accounts/archivist`);
   await take('account-paths');
   await page.goto(`${service.address}/installs/${install}?tab=worklist`);
-  await page.getByRole('button', { name: /^Give these/ }).click();
+  await page.getByRole('button', { name: /^Grant these/ }).click();
   await page.getByRole('button', { name: /^Make these/ }).waitFor();
   await page.getByRole('button', { name: /^Make these/ }).click();
   await page.getByText('✓ made').nth(9).waitFor();
@@ -41,7 +41,7 @@ test('pictures of the console', async ({ page }) => {
   await page.goto(`${second.address}/installs/roundsman-dataroom`);
   await page.getByRole('button', { name: 'Verify' }).click();
   await page.getByRole('tab', { name: 'Worklist' }).click();
-  await page.getByRole('button', { name: /^Give these/ }).click();
+  await page.getByRole('button', { name: /^Grant these/ }).click();
   await page.getByRole('button', { name: /^Make these/ }).click();
   await page.getByRole('button', { name: 'Show what is left' }).click();
   await page.getByRole('tab', { name: 'Matrix' }).click();
@@ -112,7 +112,7 @@ test('pictures of the console', async ({ page }) => {
   await page.getByRole('button', { name: 'Record it' }).click();
   await page.getByText('Written down as review 1').waitFor();
   await page.getByRole('tab', { name: 'Worklist' }).click();
-  await page.getByRole('button', { name: /^Give these/ }).click();
+  await page.getByRole('button', { name: /^Grant these/ }).click();
   await page.getByRole('button', { name: /^Make these/ }).click();
   await page.getByRole('button', { name: 'Show what is left' }).click();
   await page.getByRole('button', { name: 'Verify' }).click();

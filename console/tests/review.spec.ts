@@ -31,7 +31,7 @@ test('deviations is accepted until a day, reviewed, and found in the calendar', 
   expect(await faults(page, 'main')).toEqual([]);
 
   await page.getByRole('tab', { name: 'History' }).click();
-  await expect(page.getByRole('figure', { name: /^How the fit leaned/ })).toContainText('review 1');
+  await expect(page.getByRole('figure', { name: /^How the fit changed/ })).toContainText('review 1');
   expect(await faults(page, 'main')).toEqual([]);
 
   await page.getByRole('link', { name: 'Calendar' }).click();

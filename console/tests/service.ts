@@ -1,9 +1,9 @@
 import { test as base } from '@playwright/test';
 import { type ChildProcess, spawn } from 'node:child_process';
-import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { type AddressInfo, createServer } from 'node:net';
 import { tmpdir } from 'node:os';
-import { join, resolve } from 'node:path';
+import { basename, join, resolve } from 'node:path';
 
 const top = resolve(import.meta.dirname, '..', '..');
 
@@ -60,6 +60,8 @@ export class Service {
   stop() {
     this.process.removeAllListeners('exit');
     this.process.kill('SIGTERM');
+    // The log tells why a call failed, after the test is over.
+    cpSync(join(this.data, 'logs'), join(top, '.build/browser-logs', basename(this.data)), { recursive: true });
     rmSync(this.data, { recursive: true, force: true });
   }
 

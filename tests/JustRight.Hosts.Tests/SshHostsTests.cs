@@ -208,7 +208,7 @@ public sealed class SshHostsTests(HostScene scene) : IClassFixture<HostScene>
     {
         scene.Fresh("fm-line02");
         var hosts = HostScene.Reaching($"  fm-other01: {scene.Hosts.Yaml("fm-line02")}", 60, scene.Hosts.PrivateKey);
-        (await hosts.ReadAsync("fm-other01", Cancel).ShouldThrowAsync<ConnectorException>()).Message.ShouldContain("calls itself FM-LINE02");
+        (await hosts.ReadAsync("fm-other01", Cancel).ShouldThrowAsync<ConnectorException>()).Message.ShouldContain("is named FM-LINE02");
         (await hosts.MakeAsync(new AddLocalGroupMember("fm-other01", "Line Writers", Line), null, Cancel).ShouldThrowAsync<ConnectorException>()).Message.ShouldContain("these changes are for fm-other01");
         scene.Hosts.MadeOn("fm-line02").ShouldBeEmpty();
     }

@@ -21,7 +21,7 @@ public sealed class ReviewTests
         await service.RunAsync($"installs/{Install}/verify");
         var excess = (await FitAsync(service)).Accounts.SelectMany(a => a.Rights).Single(r => r.Verdict == "excess");
 
-        await RefusedAsync(service, new ExceptionOrder("no such", "why", Today.AddDays(9)), HttpStatusCode.Conflict, "Nothing that is off");
+        await RefusedAsync(service, new ExceptionOrder("no such", "why", Today.AddDays(9)), HttpStatusCode.Conflict, "No deviation");
         await RefusedAsync(service, new ExceptionOrder(excess.Id, " ", Today.AddDays(9)), HttpStatusCode.BadRequest, "reason");
         await RefusedAsync(service, new ExceptionOrder(excess.Id, "why", Today.AddDays(-2)), HttpStatusCode.BadRequest, "ends within a year");
         await RefusedAsync(service, new ExceptionOrder(excess.Id, "why", Today.AddDays(400)), HttpStatusCode.BadRequest, "ends within a year");

@@ -37,7 +37,7 @@ internal static class EstateCommands
     {
         var estate = await call.Api.PostFileAsync(path, file, ContractsJson.Default.EstateView, call.Cancel);
         if (call.Screen.IsJson) Screen.Json(estate, ContractsJson.Default.EstateView);
-        else call.Screen.Line(Markup.Escape($"{(done == "added" ? "added " + estate.Summary.Name : $"{file} is sound")}: {estate.Summary.Title}, {estate.Summary.Domain}, {estate.Summary.Hosts} hosts, {estate.Summary.Instances} instances{(estate.Summary.Simulated ? " (simulated: the simulation)" : "")}"));
+        else call.Screen.Line(Markup.Escape($"{(done == "added" ? "added " + estate.Summary.Name : $"{file} is sound")}: {estate.Summary.Title}, {estate.Summary.Domain}, {estate.Summary.Hosts} hosts, {estate.Summary.Instances} instances{(estate.Summary.Simulated ? " (simulated)" : "")}"));
         return ExitCode.Fine;
     }
 
@@ -52,7 +52,7 @@ internal static class EstateCommands
 
         if (estates.Count == 0) call.Screen.Line("No estates yet. Add one: justright estate add FILE");
         var table = Screen.List("estate", "title", "domain", "reached by", "hosts", "instances", "added");
-        foreach (var e in estates) table.AddRow(new Text(e.Name), new Text(e.Title), new Text(e.Domain), new Text(e.Simulated ? "the simulation (simulated)" : e.Reach), new Text($"{e.Hosts}"), new Text($"{e.Instances}"), new Text($"{Times.Exact(e.AddedAt!.Value)} by {e.AddedBy}"));
+        foreach (var e in estates) table.AddRow(new Text(e.Name), new Text(e.Title), new Text(e.Domain), new Text(e.Simulated ? "simulated" : e.Reach), new Text($"{e.Hosts}"), new Text($"{e.Instances}"), new Text($"{Times.Exact(e.AddedAt!.Value)} by {e.AddedBy}"));
         if (estates.Count > 0) call.Screen.Write(table);
         return ExitCode.Fine;
     }
@@ -79,7 +79,7 @@ internal static class EstateCommands
         }
         else
         {
-            call.Screen.Line(Markup.Escape($"{name}{(survey.Simulated ? " (simulated: the simulation)" : "")}: {survey.Accounts} accounts, {survey.Groups} groups, {survey.Hosts} hosts, {survey.Instances} instances read at {Times.Exact(survey.TakenAt)} from {(survey.ReadFrom.Length == 0 ? "nowhere" : survey.ReadFrom)}"));
+            call.Screen.Line(Markup.Escape($"{name}{(survey.Simulated ? " (simulated)" : "")}: {survey.Accounts} accounts, {survey.Groups} groups, {survey.Hosts} hosts, {survey.Instances} instances read at {Times.Exact(survey.TakenAt)} from {(survey.ReadFrom.Length == 0 ? "nowhere" : survey.ReadFrom)}"));
             if (survey.DirectoryReadAt < survey.TakenAt.AddMinutes(-1)) call.Screen.Line(Markup.Escape($"the directory is as it was at {Times.Exact(survey.DirectoryReadAt)}"));
             foreach (var remark in survey.Remarks) call.Screen.Line(Markup.Escape(remark));
             foreach (var part in survey.Unseen) call.Screen.Line($"{Balance.Verdict("unseen")}  {Markup.Escape($"{part.Place}: {part.Reason}")}");

@@ -35,7 +35,7 @@ internal static class InstallCommands
     {
         var install = await call.Api.PostFileAsync("installs", file, ContractsJson.Default.InstallView, call.Cancel);
         if (call.Screen.IsJson) Screen.Json(install, ContractsJson.Default.InstallView);
-        else call.Screen.Line(Markup.Escape($"added {install.Summary.Name}: {install.Summary.Title} into {install.Summary.Estate}, {install.Summary.Stage}{(install.Summary.Simulated ? " (simulated: the simulation)" : "")}"));
+        else call.Screen.Line(Markup.Escape($"added {install.Summary.Name}: {install.Summary.Title} into {install.Summary.Estate}, {install.Summary.Stage}{(install.Summary.Simulated ? " (simulated)" : "")}"));
         return ExitCode.Fine;
     }
 
@@ -58,7 +58,7 @@ internal static class InstallCommands
         }
 
         if (installs.Count > 0) call.Screen.Write(table);
-        if (installs.Any(i => i.Simulated)) call.Screen.Line("[grey]simulated estate: the simulation[/]");
+        if (installs.Any(i => i.Simulated)) call.Screen.Line("[grey]simulated estate[/]");
         return ExitCode.Fine;
     }
 
@@ -97,7 +97,7 @@ internal static class InstallCommands
         {
             screen.Line();
             screen.Line($"[bold]{Markup.Escape(account.Key)}[/]  {Markup.Escape(account.Name)}  [grey]{Markup.Escape(account.Purpose)}[/]");
-            screen.Line($"  [grey]{Markup.Escape(account.Existing ? "an account that was there before" : account.Dn!)}[/]");
+            screen.Line($"  [grey]{Markup.Escape(account.Existing ? "existing account" : account.Dn!)}[/]");
             var grants = new Table().Border(TableBorder.None).HideHeaders().Collapse();
             for (var i = 0; i < 5; i++) grants.AddColumn(new TableColumn("") { Padding = new Padding(0, 0, 2, 0) });
             foreach (var g in plan.Grants.Where(g => g.Account == account.Key))

@@ -30,7 +30,7 @@ internal static class ProtectCommand
         if (!set && !lift)
         {
             if (call.Screen.IsJson) Screen.Json(protection, ContractsJson.Default.ProtectionView);
-            else call.Screen.Line(Markup.Escape($"{protection.Dn} is {(protection.IsOn ? "protected from accidental deletion" : "not protected: whoever may delete it can do so with a slip of the hand")}{(protection.Simulated ? " (simulated: the simulation)" : "")}"));
+            else call.Screen.Line(Markup.Escape($"{protection.Dn} is {(protection.IsOn ? "protected from accidental deletion" : "not protected from accidental deletion")}{(protection.Simulated ? " (simulated)" : "")}"));
             return protection.IsOn ? ExitCode.Fine : ExitCode.Misfit;
         }
 

@@ -50,9 +50,9 @@ internal static class ReviewCommands
             var history = await call.Api.GetAsync($"{path}/history", ContractsJson.Default.IReadOnlyListKeptFitView, call.Cancel);
             if (history.Count == 0) throw new ClientException(ExitCode.BadInput, "No survey of this estate was taken yet.", $"Verify the install first: justright verify {install}");
             var latest = history[0];
-            if (call.Screen.IsJson) throw new ClientException(ExitCode.BadInput, "Which fit was looked at is missing.", $"Say it with --fit; the latest is {latest.Number}.");
+            if (call.Screen.IsJson) throw new ClientException(ExitCode.BadInput, "Which fit was reviewed is missing.", $"Say it with --fit; the latest is {latest.Number}.");
             FitReport.Write(call.Screen, await call.Api.GetAsync($"{path}/fit", ContractsJson.Default.FitView, call.Cancel), true);
-            if (!StepPrinter.Confirm(call.Screen, $"Write down that fit {latest.Number} was looked at?")) return ExitCode.Fine;
+            if (!StepPrinter.Confirm(call.Screen, $"Record a review of fit {latest.Number}?")) return ExitCode.Fine;
             fit = latest.Number;
         }
 

@@ -19,7 +19,7 @@ internal static class FitReport
             screen.Line($"[bold]{Markup.Escape(account.Key)}[/]  {Markup.Escape(account.Name)}  [grey]{Markup.Escape(account.Purpose)}[/]");
             screen.Line($"{Balance.Words(account.Counts)}");
             var table = new Table().Border(TableBorder.None).HideHeaders().Collapse();
-            foreach (var width in new int?[] { 12, null, null, null }) table.AddColumn(new TableColumn("") { Width = width, Padding = new Padding(0, 0, 2, 0) });
+            foreach (var width in new int?[] { 13, null, null, null }) table.AddColumn(new TableColumn("") { Width = width, Padding = new Padding(0, 0, 2, 0) });
             foreach (var right in account.Rights.Where(r => !brief || r.Verdict != "met")) Row(table, right, fit.Estate);
             screen.Write(table);
         }

@@ -12,7 +12,7 @@ internal static class MarkdownReport
         var text = new StringBuilder();
         Line($"# {Plain(fit.Title)}: {Plain(fit.Install)}");
         Line();
-        Line($"{Plain(fit.Counts.Words)}. Fit {report.FitNumber}, surveyed {report.Time(fit.SurveyedAt)}; {fit.Stage}; estate {Plain(fit.Estate)}{(fit.Simulated ? ", which is **simulated** (the simulation)" : "")}.");
+        Line($"{Plain(fit.Counts.Words)}. Fit {report.FitNumber}, surveyed {report.Time(fit.SurveyedAt)}; {fit.Stage}; estate {Plain(fit.Estate)}{(fit.Simulated ? " (**simulated**)" : "")}.");
         foreach (var account in fit.Accounts)
         {
             Line();

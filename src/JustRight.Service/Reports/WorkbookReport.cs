@@ -56,7 +56,7 @@ internal static class WorkbookReport
         var fit = report.Fit;
         return
         [
-            ["product", $"{fit.Title} ({fit.Sheet})"], ["install", $"{fit.Install}, {fit.Stage}"], ["estate", fit.Simulated ? $"{fit.Estate}: simulated (the simulation)" : fit.Estate],
+            ["product", $"{fit.Title} ({fit.Sheet})"], ["install", $"{fit.Install}, {fit.Stage}"], ["estate", fit.Simulated ? $"{fit.Estate} (simulated)" : fit.Estate],
             ["fit", $"{report.FitNumber}: {fit.Counts.Words}"], ["surveyed", report.Time(fit.SurveyedAt)], ["written", report.Time(report.WrittenAt)],
             .. fit.Unseen.Select(u => new[] { "could not be read", $"{u.Place}: {u.Reason} ({report.Time(u.At)})" }),
             .. fit.Findings.Select(f => new[] { "seen at the places", $"{f.Place}: {f.Text}" }),

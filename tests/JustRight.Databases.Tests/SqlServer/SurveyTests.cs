@@ -89,7 +89,7 @@ public sealed class SurveyTests
         scene.Engine.Run("CREATE DATABASE [Ledger]; CREATE DATABASE [Days]; CREATE DATABASE [days]; USE [Ledger]; CREATE ROLE [Readers]; CREATE ROLE [readers]");
         var read = await scene.ReadAsync();
         Database(read, "Ledger").Unread.ShouldBe("it has the roles Readers and readers, which differ only by case: a need cannot say which one it means");
-        read.Databases.Where(d => d.Name is "Days" or "days").ShouldAllBe(d => d.Unread!.EndsWith("but for case"));
+        read.Databases.Where(d => d.Name is "Days" or "days").ShouldAllBe(d => d.Unread!.EndsWith("differs only by case"));
         Database(read, "master").Unread.ShouldBeNull();
     }
 
