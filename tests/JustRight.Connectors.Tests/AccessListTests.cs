@@ -119,7 +119,7 @@ public sealed class AccessListTests(Controller controller)
     [Fact]
     public async Task A_container_whose_list_may_not_be_read_is_an_unread_part_where_a_delegation_could_hide()
     {
-        var (people, saltmere) = await PeopleAsync("UnreadPart");
+        var (people, saltmere) = await PeopleAsync("Part");
         var reader = new LdapDirectory(controller.Target with { SignInAs = "svc-part@fennmoor.example", Password = Password }, new DirectorySchemas(), TimeProvider.System);
         await MakeAsync(new AddAccessRule("FENNMOOR", saltmere, new AccessRule(@"FENNMOOR\svc-part", true, AccessRights.ReadControl, null, null, AceFlags.None), "read its access list"));
         var access = (await reader.ReadAsync(new DirectoryScope([], []) { Access = new AccessScope([], [], AllContainers: true) }, Cancel)).Access!;

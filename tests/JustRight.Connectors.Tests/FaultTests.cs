@@ -55,7 +55,7 @@ public sealed class FaultTests(Controller controller)
     public async Task A_controller_whose_clock_is_far_off_is_read_and_that_is_said()
     {
         var ahead = await new LdapDirectory(controller.Target, new DirectorySchemas(), new Shifted(TimeSpan.FromMinutes(-20))).ReadAsync(new DirectoryScope([], []), Cancel);
-        ahead.Remarks.ShouldHaveSingleItem().ShouldBe("The clock of fm-dc01.fennmoor.example is 20 minutes ahead of this one: ages and expiries may be judged wrongly.");
+        ahead.Remarks.ShouldHaveSingleItem().ShouldBe("The clock of fm-dc01.fennmoor.example is 20 minutes ahead of this one: ages and expiry dates may be judged wrongly.");
         (await _directory.ReadAsync(new DirectoryScope([], []), Cancel)).Remarks.ShouldBeEmpty();
     }
 

@@ -91,7 +91,7 @@ public sealed class PolicyTests(Controller controller)
         // The links may not be read: the branch looks as if it had none.
         var list = raw.Descriptor(inner);
         raw.Protect(inner, list.WithEntries([new Ace(AceType.DenyObject, AceFlags.None, AccessRights.ReadProperty, Sid.AuthenticatedUsers) { ObjectType = new Guid("f30e3bbe-9ff0-11d1-b603-0000f80367c1") }, .. list.Entries]));
-        (await ContainerAsync())!.ShouldSatisfyAllConditions(c => c.Links.ShouldBeEmpty(), c => c.Unread.ShouldNotBeNull().ShouldContain("gPLink may not be read"));
+        (await ContainerAsync())!.ShouldSatisfyAllConditions(c => c.Links.ShouldBeEmpty(), c => c.Unread.ShouldNotBeNull().ShouldContain("the reader may not read gPLink"));
         (await WhyUnseenAsync()).ShouldNotBeNull().ShouldContain(inner);
 
         // The branch itself is hidden.

@@ -31,6 +31,6 @@ public sealed class ManyPeopleTests(SceneOn<ContractorsServer> on) : IClassFixtu
 
         var all = await on.Scene.TryAsync(plan with { Wants = plan.Wants with { PageSize = null } });
         all.People.ShouldBeNull();
-        all.Checks.Single(c => c.Id == "people").ShouldSatisfyAllConditions(c => c.Verdict.ShouldBe(CheckVerdict.Fail), c => c.Fact.ShouldContain("gives at most 500 objects in one answer"));
+        all.Checks.Single(c => c.Id == "people").ShouldSatisfyAllConditions(c => c.Verdict.ShouldBe(CheckVerdict.Fail), c => c.Fact.ShouldContain("returns at most 500 objects in one answer"));
     }
 }
