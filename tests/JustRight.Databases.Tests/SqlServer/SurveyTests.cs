@@ -96,7 +96,7 @@ public sealed class SurveyTests
     [Theory]
     [InlineData("wrong password", ConnectorFailure.SignIn, "refuses the login jr_reader")]
     [InlineData("no secret", ConnectorFailure.SignIn, "there is no secret 'sql'")]
-    [InlineData("switched off", ConnectorFailure.SignIn, "switched off")]
+    [InlineData("switched off", ConnectorFailure.SignIn, "the login is disabled")]
     [InlineData("nobody there", ConnectorFailure.Unreachable, "did not answer")]
     [InlineData("not trusted", ConnectorFailure.NotTrusted, "no authority that this machine trusts")]
     [InlineData("another certificate", ConnectorFailure.NotTrusted, "it is not the one in")]
