@@ -10,7 +10,7 @@ test.beforeAll(async () => {
 });
 test.afterAll(() => service.stop());
 
-test('a denied right shows both paths, and no step simulates to fix it', async ({ page }) => {
+test('a denied right shows both paths, and no step claims to fix it', async ({ page }) => {
   await page.goto(service.link());
   await page.waitForURL('**/installs');
   await page.goto(`${service.address}/installs/${install}`);
@@ -21,7 +21,6 @@ test('a denied right shows both paths, and no step simulates to fix it', async (
   await expect(side.locator('.path')).toHaveCount(2);
   await page.keyboard.press('Escape');
   await expect(page.getByText('S-1-5-21-1004336348-1177238915-682003330-1999')).toBeVisible(); // seen at the place
-  await expect(page.getByText('chosen by Maud Ferris')).toBeVisible();
   await page.getByRole('tab', { name: 'Worklist' }).click();
   await expect(page.getByText('create the account FENNMOOR\\svc-tally-installer')).toBeVisible();
   await expect(page.getByText('log on as a service on fm-tally01')).toBeHidden();

@@ -15,7 +15,7 @@ test('somebody signs in with their directory account, with the role of their gro
   try {
     await page.goto(`${service.address}/enter`);
     const form = page.getByRole('form', { name: 'Sign in with your account' });
-    await expect(form.getByText('Of the directory staff')).toBeVisible();
+    await expect(form.getByText('In the directory staff')).toBeVisible();
     expect(await faults(page, 'main')).toEqual([]);
     await form.getByLabel('Your logon name').fill('a.brandt');
     await form.getByRole('textbox', { name: 'Your password' }).fill('not mine');

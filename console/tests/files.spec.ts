@@ -34,7 +34,7 @@ test('workbook, calendar and evidence are read by others', async ({ page, servic
   expect(rights.views[0]).toMatchObject({ state: 'frozen', ySplit: 1 });
   const rows = rights.getRows(2, rights.rowCount - 1) ?? [];
   const verdicts = new Map(rows.map((r) => [r.getCell(5).text, r.getCell(5).fill]));
-  expect([...verdicts.keys()].sort()).toEqual(['forbidden', 'pending', 'met', 'excess', 'missing', 'unseen']);
+  expect([...verdicts.keys()].sort()).toEqual(['excess', 'forbidden', 'met', 'missing', 'pending', 'unseen']);
   expect(new Set([...verdicts.values()].map((f) => JSON.stringify(f))).size).toBe(verdicts.size); // each verdict has a style of its own
   expect(rows.some((r) => r.getCell(3).text === 'Domain Admins' && r.getCell(5).text === 'forbidden')).toBe(true);
   const matrix = there(workbook.getWorksheet('Matrix'));

@@ -3,7 +3,7 @@ import { expect, test } from './service';
 
 const until = new Date(Date.now() + 60 * 86_400_000).toISOString().slice(0, 10);
 
-test('deviations is accepted until a day, reviewed, and found in the calendar', async ({ page, service }) => {
+test('a deviation is accepted until a day, reviewed, and found in the calendar', async ({ page, service }) => {
   await page.goto(service.link());
   await page.waitForURL('**/installs');
   await page.goto(`${service.address}/installs/quernstone-sql01`);
