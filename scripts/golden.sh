@@ -60,7 +60,7 @@ for kind in sheet estate install; do
   for file in "$top/demo-data/${kind}s"/*.yaml; do run 0 "$kind" add "$file"; done
 done
 
-# Grants, removals, undone ones; a remedy of a trace; a protection.
+# Grants, removals, undone ones; a remedy of a trace; deletion protection.
 run 1 verify thermograph-dataroom
 run 0 grant thermograph-dataroom --yes
 run 0 grant thermograph-dataroom --remove --yes

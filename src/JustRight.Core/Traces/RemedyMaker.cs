@@ -91,7 +91,7 @@ public sealed class RemedyMaker(AccessSweep sweep, string domain, string princip
     {
         var then = _tree.With(changed);
         var after = new AccessSweep(then, sweep.Token);
-        var healed = failure.Objects.Count(i => failure.Demands.All(d => after.Ask(i, d).Answer == AccessAnswer.Yes));
+        var fixedNow = failure.Objects.Count(i => failure.Demands.All(d => after.Ask(i, d).Answer == AccessAnswer.Yes));
         var touched = new List<string>();
         var gained = new Dictionary<(Sid, string, bool), int>();
         var lost = new Dictionary<(Sid, string, bool), int>();
@@ -111,7 +111,7 @@ public sealed class RemedyMaker(AccessSweep sweep, string domain, string princip
             foreach (var flow in flows.Lost) lost[flow] = lost.GetValueOrDefault(flow) + 1;
         }
 
-        return new RemedyPreview(touched, healed, failure.Objects.Count - healed, Flows(gained), Flows(lost), [.. changed.Keys.Take(3).Select(i => new ListPreview(_tree[i].Dn, Lines(_tree.DescriptorOf(i)!), Lines(then.DescriptorOf(i)!)))]);
+        return new RemedyPreview(touched, fixedNow, failure.Objects.Count - fixedNow, Flows(gained), Flows(lost), [.. changed.Keys.Take(3).Select(i => new ListPreview(_tree[i].Dn, Lines(_tree.DescriptorOf(i)!), Lines(then.DescriptorOf(i)!)))]);
     }
 
     private List<RightFlow> Flows(Dictionary<(Sid Who, string What, bool Denies), int> flows) =>

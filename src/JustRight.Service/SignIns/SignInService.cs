@@ -11,7 +11,7 @@ using Microsoft.EntityFrameworkCore;
 
 namespace JustRight.Service.SignIns;
 
-/// <summary>Brings together what a sign-in settings is made of: the plan, where the latest survey found things, the people last read, the latest test.</summary>
+/// <summary>Brings together what sign-in settings are made of: the plan, where the latest survey found things, the people last read, the latest test.</summary>
 internal sealed class SignInService(FitService desk, SurveyStore surveys, PeopleStore people, PasswordService passwords, IDbContextFactory<AppDb> databases)
 {
     /// <summary>The planned sign-in of an install, with the names that the latest survey found; null when its people do not sign in.</summary>

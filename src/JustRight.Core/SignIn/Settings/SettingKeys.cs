@@ -1,6 +1,6 @@
 namespace JustRight.Core.SignIn.Settings;
 
-/// <summary>The neutral names of what products want to be told, in the order in which settings shows them.</summary>
+/// <summary>The neutral names of what products want to be told, in the order in which they are shown.</summary>
 public static class SettingKeys
 {
 #pragma warning disable CS1591 // each is explained in the table below
