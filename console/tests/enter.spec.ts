@@ -28,6 +28,6 @@ test('somebody signs in with their directory account, with the role of their gro
     await page.goto(`${service.address}/installs/tallystick-dataroom`);
     await expect(page.getByRole('combobox', { name: 'Stage' })).toBeDisabled();
   } finally {
-    service.stop();
+    await service.stop();
   }
 });

@@ -1,19 +1,27 @@
 import { test as base } from '@playwright/test';
 import { type ChildProcess, spawn } from 'node:child_process';
 import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
-import { type AddressInfo, createServer } from 'node:net';
+import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { basename, join, resolve } from 'node:path';
 
 const top = resolve(import.meta.dirname, '..', '..');
 
-/** A port that nobody listens on. */
+/** Below those that the system gives to whoever asks for any, and below those of the other tests. */
+const firstPort = 12_000;
+
+/** A port that nobody listens on; workers that run side by side begin at different ones. */
 async function freePort(): Promise<number> {
-  const probe = createServer();
-  await new Promise<void>((done) => probe.listen(0, '127.0.0.1', done));
-  const { port } = probe.address() as AddressInfo;
-  await new Promise((done) => probe.close(done));
-  return port;
+  for (let port = firstPort + (process.pid % 2_000); ; port++) {
+    const probe = createServer();
+    const free = await new Promise<boolean>((done) => {
+      probe.once('error', () => done(false));
+      probe.listen(port, '127.0.0.1', () => done(true));
+    });
+    if (!free) continue;
+    await new Promise((done) => probe.close(done));
+    return port;
+  }
 }
 
 /** The built service with the Fennmoor demo, on a port of its own. */
@@ -57,9 +65,11 @@ export class Service {
     return link;
   }
 
-  stop() {
+  async stop() {
     this.process.removeAllListeners('exit');
+    const ended = new Promise((done) => this.process.once('exit', done));
     this.process.kill('SIGTERM');
+    if (this.process.exitCode === null) await ended; // it writes into its data folder until then
     // The log tells why a call failed, after the test is over.
     cpSync(join(this.data, 'logs'), join(top, '.build/browser-logs', basename(this.data)), { recursive: true });
     rmSync(this.data, { recursive: true, force: true });
@@ -96,7 +106,7 @@ export const test = base.extend<object, { service: Service }>({
     async ({}, use) => {
       const service = await Service.start();
       await use(service);
-      service.stop();
+      await service.stop();
     },
     { scope: 'worker', timeout: 300_000 },
   ],

@@ -11,6 +11,8 @@ public static class Loopback
     /// </summary>
     private const int First = 15_000, EachProgram = 1_000, ProgramsAtOnce = 17;
 
+    private static readonly (FileStream Lock, int First) Own = TakeRange();
+
     private static int _given;
 
     /// <summary>
@@ -20,8 +22,7 @@ public static class Loopback
     {
         while (true)
         {
-            var next = Interlocked.Increment(ref _given) % EachProgram;
-            var port = First + (Environment.ProcessId % ProgramsAtOnce * EachProgram) + next;
+            var port = Own.First + (Interlocked.Increment(ref _given) % EachProgram);
             try
             {
                 using var listener = new TcpListener(IPAddress.Loopback, port);
@@ -33,6 +34,30 @@ public static class Loopback
                 // Somebody listens there: the next one.
             }
         }
+    }
+
+    /// <summary>
+    /// A range of ports for this program alone. Its file is locked until the program ends, however it ends: a number made from
+    /// the process id would be the same for two programs now and then.
+    /// </summary>
+    private static (FileStream Lock, int First) TakeRange()
+    {
+        var folder = Directory.CreateDirectory(Path.Combine(Path.GetTempPath(), "justright-ports")).FullName;
+        for (var range = 0; range < ProgramsAtOnce; range++)
+        {
+            var first = First + (range * EachProgram);
+            var file = Path.Combine(folder, $"{first}");
+            try
+            {
+                return (new FileStream(file, FileMode.OpenOrCreate, FileAccess.Write, FileShare.None), first);
+            }
+            catch (IOException)
+            {
+                // Another program has this range.
+            }
+        }
+
+        throw new InvalidOperationException($"{ProgramsAtOnce} programs that use ports run at once: wait until one of them ends.");
     }
 
     /// <summary>Whether something takes connections at a port.</summary>
