@@ -214,6 +214,10 @@ sed "s|fm-sql02: { host: fm-sql02, engine: sqlserver, release: \"16.0\" }|fm-sql
 run 0 estate add "$tour_data/estate.yaml"
 printf '\n$ justright secret set fm-sql02 < password\n'
 printf %s "$JUSTRIGHT_SIMULATED_PASSWORD" | client secret set fm-sql02
+tell "The secret is kept, and goes nowhere yet: an owner allows it for this address, this login and this certificate, and for nothing else."
+run 3 verify quernstone-sql02 --brief
+run 0 secret list
+run 0 secret allow fm-sql02 --yes
 run 1 verify quernstone-sql02 --brief
 run 0 grant quernstone-sql02 --yes | tee "$tour_data/wire"
 run 0 verify quernstone-sql02
@@ -234,6 +238,7 @@ if [ -n "$(postgresql_programs)" ]; then
   run 0 estate add "$tour_data/estate.yaml"
   printf '\n$ justright secret set fm-pg01 < password\n'
   client secret set fm-pg01 < "$pg_folder/password"
+  run 0 secret allow fm-pg01 --yes
   postgresql_install > "$tour_data/quernstone-pg01.yaml"
   run 0 install add "$tour_data/quernstone-pg01.yaml"
   run 1 verify quernstone-pg01

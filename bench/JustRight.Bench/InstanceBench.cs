@@ -7,6 +7,7 @@ using JustRight.Core.Faults;
 using JustRight.Core.Rights.Directory;
 using JustRight.SimulatedInstance.Engine;
 using JustRight.SimulatedInstance.Wire;
+using JustRight.Tests.Shared;
 using Microsoft.Data.SqlClient;
 
 namespace JustRight.Bench;
@@ -59,7 +60,7 @@ internal static class InstanceBench
         var estate = new Estate(
             "bench", "Bench", new Domain("fennmoor.example", "FENNMOOR"), new DirectoryReach(Reach.None, null, 636, null, null, null, Line), [],
             new Naming("a", "g", "d", "x", "x", new Dictionary<string, string>(), new Dictionary<string, Origin>(), Line), [], [instance], new OrganizationRules([], null, []), Line);
-        var read = await new SqlServerInstances(estate, (_, _) => Task.FromResult<NewPassword?>(new NewPassword(Password)), _ => null, TimeProvider.System).ReadAsync(instance, CancellationToken.None);
+        var read = await new SqlServerInstances(estate, new OneSecret(Password), _ => null, TimeProvider.System).ReadAsync(instance, CancellationToken.None);
         return $"{read.Logins.Count} logins, {read.Databases.Sum(d => d.Users.Count)} users";
     }
 

@@ -24,7 +24,7 @@ internal static class SshBench
         var names = Enumerable.Range(1, count).Select(i => string.Create(CultureInfo.InvariantCulture, $"fm-line{i:000}")).ToArray();
         await using var hosts = await SimulatedHosts.StartAsync(names);
         var estate = Estate(names, hosts);
-        var connector = new SshHosts(estate, (_, _) => Task.FromResult<NewPassword?>(new NewPassword(hosts.PrivateKey)), _ => null, TimeProvider.System);
+        var connector = new SshHosts(estate, new OneSecret(hosts.PrivateKey), _ => null, TimeProvider.System);
         var plain = await TimeAsync(names, n => PlainAsync(n, hosts));
         var ours = await TimeAsync(names, async n =>
         {

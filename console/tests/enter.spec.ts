@@ -5,10 +5,10 @@ const group = (name: string) => `CN=${name},OU=Groups,OU=Fennmoor,DC=fennmoor,DC
 
 test('somebody signs in with their directory account, with the role of their groups', async ({ page }) => {
   const service = await Service.start(
-    '--JustRight:DirectorySignIn:Estate',
-    'fennmoor',
-    '--JustRight:DirectorySignIn:Directory',
-    'staff',
+    '--JustRight:Demo',
+    'true',
+    '--JustRight:DirectorySignIn:Simulation',
+    'fennmoor/staff',
     '--JustRight:DirectorySignIn:Roles:reader:0',
     group('vpn-drivers'),
   );

@@ -37,6 +37,7 @@ export class Service {
     const data = mkdtempSync(join(tmpdir(), 'justright-browser-'));
     const address = `http://127.0.0.1:${await freePort()}`;
     const settings = ['--urls', address, '--JustRight:Data', data, '--JustRight:Console', join(top, 'console', 'dist')];
+    settings.push('--JustRight:Outbound:Allow:0', '127.0.0.0/8');
     const child = spawn('dotnet', [
       join(top, '.build/service/JustRight.Service.dll'),
       ...settings,

@@ -35,7 +35,7 @@ test('a plain text way is wrong, and a product without sign-in has no such tab',
   await page.waitForURL('**/installs');
   await page.goto(`${service.address}/installs/millrace-gateway?tab=sign-in`);
   await page.getByRole('button', { name: 'Verify' }).click();
-  await expect(page.getByRole('list', { name: 'findings about the settings' })).toContainText('in plain text');
+  await expect(page.getByRole('list', { name: 'findings about the settings' })).toContainText('unencrypted');
   await page.goto(`${service.address}/installs/thermograph-dataroom`);
   await expect(page.getByRole('tab', { name: 'Handover' })).toBeVisible();
   await expect(page.getByRole('tab', { name: 'Sign-in' })).toHaveCount(0);

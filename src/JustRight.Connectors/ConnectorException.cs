@@ -12,6 +12,9 @@ public enum ConnectorFailure
     /// <summary>Name or password were refused.</summary>
     SignIn,
 
+    /// <summary>Nobody allowed the place, or the secret for this use: nothing was sent.</summary>
+    Withheld,
+
     /// <summary>The signed-in account may not do this.</summary>
     NotAllowed,
 

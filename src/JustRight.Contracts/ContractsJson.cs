@@ -69,6 +69,8 @@ namespace JustRight.Contracts;
 [JsonSerializable(typeof(IReadOnlyList<NotificationView>))]
 [JsonSerializable(typeof(ScheduleView))]
 [JsonSerializable(typeof(EvidenceKeyView))]
+[JsonSerializable(typeof(LogAnchor))]
+[JsonSerializable(typeof(IReadOnlyList<SessionView>))]
 [JsonSerializable(typeof(WrittenFileView))]
 [JsonSerializable(typeof(WebhookNotification))]
 [JsonSerializable(typeof(PasswordsView))]

@@ -34,7 +34,7 @@ public sealed class HostScene : IAsyncLifetime
     /// <param name="hosts">The lines of its hosts.</param>
     /// <param name="secret">The secret of all of them; empty for none.</param>
     internal static SshHosts Reaching(string hosts, int timeoutSeconds, string secret) =>
-        new(Estate(hosts, timeoutSeconds), (_, _) => Task.FromResult(secret.Length == 0 ? null : new NewPassword(secret)), _ => null, TimeProvider.System);
+        new(Estate(hosts, timeoutSeconds), new OneSecret(secret.Length == 0 ? null : secret), _ => null, TimeProvider.System);
 
     /// <summary>An estate with hosts.</summary>
     internal static Estate Estate(string hosts, int timeoutSeconds, int sideBySide = 16)

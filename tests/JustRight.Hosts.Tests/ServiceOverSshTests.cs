@@ -27,7 +27,10 @@ public sealed class ServiceOverSshTests
         var estate = (await File.ReadAllTextAsync(Path.Combine(Checkout.Top, "demo-data", "estates", "fennmoor.yaml"), Cancel)).Replace("fm-line01: {}", $"fm-line01: {hosts.Yaml("fm-line01")}", StringComparison.Ordinal);
         (await service.AddAsync("estates", "fennmoor.yaml", Encoding.UTF8.GetBytes(estate))).EnsureSuccessStatusCode();
         foreach (var (name, value) in new[] { ("host-key", hosts.PrivateKey), ("svc-whey-sender", Password) })
-            (await service.Http.PutAsJsonAsync($"/api/secrets/{name}", new SecretValue(value), ContractsJson.Default.SecretValue, Cancel)).EnsureSuccessStatusCode();
+        {
+            await service.SetSecretAsync(name, value);
+            await service.AllowAsync(name);
+        }
 
         var granted = await service.GrantAllAsync("wheyline-lines");
         granted.State.ShouldBe("done", granted.Message);

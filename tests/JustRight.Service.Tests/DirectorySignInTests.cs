@@ -12,7 +12,8 @@ public sealed class DirectorySignInTests
 
     private static readonly string[] Settings =
     [
-        "--JustRight:DirectorySignIn:Estate", "fennmoor", "--JustRight:DirectorySignIn:Directory", "staff", "--JustRight:DirectorySignIn:AskAgainMinutes", "0",
+        "--JustRight:Demo", "true", "--JustRight:DirectorySignIn:Simulation", "fennmoor/staff",
+        "--JustRight:DirectorySignIn:AskAgainMinutes", "0",
         "--JustRight:DirectorySignIn:Roles:reader:0", "CN=vpn-drivers" + Groups, "--JustRight:DirectorySignIn:Roles:granter:0", "cn=vpn-keepers" + Groups,
     ];
 
@@ -71,7 +72,15 @@ public sealed class DirectorySignInTests
         using var browser = Browser(service);
         (await browser.GetFromJsonAsync("/api/sign-in/ways", ContractsJson.Default.SignInWaysView, Cancel))!.Directory.ShouldBeNull();
         (await EnterAsync(browser, "a.brandt", "simulated-a.brandt")).Code.ShouldBe(HttpStatusCode.NotFound);
-        (await Should.ThrowAsync<InvalidOperationException>(() => ServiceProcess.StartAsync("--JustRight:DirectorySignIn:Estate", "fennmoor", "--JustRight:DirectorySignIn:Directory", "staff", "--JustRight:DirectorySignIn:Roles:boss:0", "CN=x"))).Message.ShouldContain("Roles:boss is no role: reader, planner, granter, owner");
+        (await Should.ThrowAsync<InvalidOperationException>(() => ServiceProcess.StartAsync(
+            "--JustRight:Demo", "true", "--JustRight:DirectorySignIn:Simulation", "fennmoor/staff", "--JustRight:DirectorySignIn:Roles:boss:0", "CN=x"))).Message.ShouldContain("Roles:boss is no role: reader, planner, granter, owner");
+    }
+
+    [Fact]
+    public async Task Simulated_people_sign_in_to_a_demo_only()
+    {
+        var settings = Settings.Skip(2).ToArray();
+        (await Should.ThrowAsync<InvalidOperationException>(() => ServiceProcess.StartAsync(settings))).Message.ShouldContain("for demos only");
     }
 
     private static HttpClient Browser(ServiceProcess service) => new(new HttpClientHandler { CookieContainer = new CookieContainer() }) { BaseAddress = new Uri(service.Address) };

@@ -24,6 +24,7 @@ public sealed class GoldenDataTests
         await using var service = await StartAsync(release);
         using var facts = JsonDocument.Parse(await File.ReadAllTextAsync(Path.Combine(Golden, release, "facts.json"), Cancel));
 
+        await SecretsAsync(service, facts.RootElement);
         await CountsAsync(service, facts.RootElement);
         foreach (var install in facts.RootElement.GetProperty("installs").EnumerateObject())
             await InstallAsync(service, install.Name, install.Value);
@@ -65,9 +66,17 @@ public sealed class GoldenDataTests
         log.Entries.ShouldBeGreaterThanOrEqualTo(facts.GetProperty("log").GetInt64()); // signing in to look wrote one more
         foreach (var (fact, path) in new[]
         {
-            ("sheets", "sheets"), ("estates", "estates"), ("secrets", "secrets"), ("proposals", "proposals"),
+            ("sheets", "sheets"), ("estates", "estates"), ("proposals", "proposals"),
             ("adoptions", "adoptions"), ("notices", "estates/fennmoor/notifications"), ("traces", "estates/fennmoor/traces"),
         }) (await ReadAsync(service, path)).GetArrayLength().ShouldBe(facts.GetProperty(fact).GetInt32(), path);
+    }
+
+    /// <summary>Every secret is there, and none may be used for anything until an owner says so.</summary>
+    private static async Task SecretsAsync(ServiceProcess service, JsonElement facts)
+    {
+        var all = await service.GetAsync("secrets", ContractsJson.Default.IReadOnlyListSecretView);
+        all.Count(s => s.SetAt is not null && !s.Name.Contains('\\', StringComparison.Ordinal)).ShouldBe(facts.GetProperty("secrets").GetInt32());
+        all.SelectMany(s => s.Uses).ShouldAllBe(u => u.AllowedAt == null);
     }
 
     private static async Task InstallAsync(ServiceProcess service, string install, JsonElement facts)

@@ -1,3 +1,7 @@
+using System.Globalization;
+using System.Net.Http.Json;
+using System.Security.Cryptography;
+using System.Text.Json;
 using JustRight.Contracts;
 using Microsoft.Data.Sqlite;
 
@@ -25,5 +29,88 @@ public sealed class LogTests
 
         var check = await service.GetAsync("log/check", ContractsJson.Default.LogCheckView);
         (check.Sound, check.BrokenAt).ShouldBe((false, at));
+    }
+
+    [Fact]
+    public async Task Entries_that_are_rewritten_together_with_their_hashes_meet_a_signed_head()
+    {
+        await using var service = await PreparedData.Demo.StartAsync();
+        await service.StopAsync(); // which signs the head
+        await service.RestartAsync();
+        await service.SetSecretAsync("later", "one more entry");
+        var before = await service.GetAsync("log/check", ContractsJson.Default.LogCheckView);
+        before.ShouldSatisfyAllConditions(c => c.Sound.ShouldBeTrue(), c => c.Heads.ShouldBeGreaterThan(0), c => c.SignedUpTo.ShouldNotBeNull());
+
+        await RewriteAsync(service, 3);
+        var check = await service.GetAsync("log/check", ContractsJson.Default.LogCheckView);
+        check.BrokenAt.ShouldBeNull("the chain alone follows");
+        check.Sound.ShouldBeFalse();
+        check.Fault.ShouldNotBeNull().ShouldContain("entries up to there were rewritten, with their hashes");
+    }
+
+    [Fact]
+    public async Task An_anchor_shows_a_tail_that_was_cut_off_with_its_heads()
+    {
+        await using var service = await PreparedData.Demo.StartAsync();
+        await service.SetSecretAsync("later", "one more entry");
+        var anchor = await service.Http.GetStringAsync("/api/log/anchor", Cancel);
+        (await CheckAsync(service, anchor)).ShouldSatisfyAllConditions(c => c.Sound.ShouldBeTrue(), c => c.AnchorHolds.ShouldBe(true));
+        await service.SetSecretAsync("later-still", "and one more");
+        (await CheckAsync(service, anchor)).Sound.ShouldBeTrue("the log goes on");
+
+        await ExecuteAsync(service, "DELETE FROM LogHeads");
+        await ExecuteAsync(service, "DELETE FROM Log WHERE Number > 5");
+        (await service.GetAsync("log/check", ContractsJson.Default.LogCheckView)).Sound.ShouldBeTrue("nothing that is left tells");
+        var check = await CheckAsync(service, anchor);
+        check.Sound.ShouldBeFalse();
+        check.Fault.ShouldNotBeNull().ShouldContain("the end of the log was cut off");
+        (await CheckAsync(service, "{\"payload\":\"x\"}")).Fault.ShouldBe("The anchor is not signed with the key of this service.");
+    }
+
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    private static async Task<LogCheckView> CheckAsync(ServiceProcess service, string anchor)
+    {
+        using var response = await service.Http.PostAsJsonAsync("/api/log/check", new LogAnchor(anchor), ContractsJson.Default.LogAnchor, Cancel);
+        return (await response.Content.ReadFromJsonAsync(ContractsJson.Default.LogCheckView, Cancel))!;
+    }
+
+    private static async Task ExecuteAsync(ServiceProcess service, string sql)
+    {
+        await using var db = new SqliteConnection($"Data Source={Path.Combine(service.Data, "justright.db")}");
+        await db.OpenAsync(Cancel);
+        await using var command = db.CreateCommand();
+        command.CommandText = sql;
+        (await command.ExecuteNonQueryAsync(Cancel)).ShouldBeGreaterThan(0);
+    }
+
+    /// <summary>Changes what an entry says, and makes every hash from there on anew: as somebody would who knows the code.</summary>
+    private static async Task RewriteAsync(ServiceProcess service, long number)
+    {
+        await ExecuteAsync(service, $"UPDATE Log SET Detail = 'nothing to see' WHERE Number = {number}");
+        await using var db = new SqliteConnection($"Data Source={Path.Combine(service.Data, "justright.db")}");
+        await db.OpenAsync(Cancel);
+        var rows = new List<(long Number, DateTimeOffset At, string Who, string Action, string Subject, string Detail)>();
+        await using (var read = db.CreateCommand())
+        {
+            read.CommandText = "SELECT Number, At, Who, Action, Subject, Detail FROM Log ORDER BY Number";
+            await using var reader = await read.ExecuteReaderAsync(Cancel);
+            while (await reader.ReadAsync(Cancel))
+            {
+                rows.Add((
+                    reader.GetInt64(0), DateTimeOffset.Parse(reader.GetString(1), CultureInfo.InvariantCulture), reader.GetString(2), reader.GetString(3),
+                    reader.GetString(4), reader.GetString(5)));
+            }
+        }
+
+        var hash = new string('0', 64);
+        foreach (var row in rows)
+        {
+            hash = Convert.ToHexStringLower(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes<object[]>(
+                [hash, row.Number, row.At.UtcDateTime.ToString("O", CultureInfo.InvariantCulture), row.Who, row.Action, row.Subject, row.Detail])));
+            await using var write = db.CreateCommand();
+            write.CommandText = $"UPDATE Log SET Hash = '{hash}' WHERE Number = {row.Number}";
+            await write.ExecuteNonQueryAsync(Cancel);
+        }
     }
 }

@@ -106,7 +106,8 @@ public sealed partial class NotificationTests
     {
         var service = await PreparedData.Demo.StartAsync("--JustRight:Mail:Host", "127.0.0.1", "--JustRight:Mail:Port", $"{scene.MailPort}", "--JustRight:Mail:From", "just-right@fennmoor.example");
         await AddEstateAsync(service, scene.Webhook);
-        (await service.Http.PutAsJsonAsync("/api/secrets/notices", new SecretValue(Key), ContractsJson.Default.SecretValue)).EnsureSuccessStatusCode();
+        await service.SetSecretAsync("notices", Key);
+        await service.AllowAsync("notices");
         return service;
     }
 

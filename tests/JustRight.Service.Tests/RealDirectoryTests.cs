@@ -71,9 +71,10 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
     public async Task Roundsman_is_planned_granted_traced_fixed_and_put_back_byte_for_byte()
     {
         await using var service = await ServiceProcess.StartAsync();
-        (await service.Http.PutAsJsonAsync("/api/secrets/controller", new SecretValue(controller.Password), ContractsJson.Default.SecretValue)).EnsureSuccessStatusCode();
+        await service.SetSecretAsync("controller", controller.Password);
         (await service.AddAsync("sheets", "sheets/roundsman.yaml")).EnsureSuccessStatusCode();
         (await service.AddAsync("estates", "estate.yaml", Encoding.UTF8.GetBytes(Estate().Replace("OU=Fennmoor,", "OU=Dairy,", StringComparison.Ordinal)))).EnsureSuccessStatusCode();
+        await service.AllowAsync("controller");
         using var raw = new RawClient(controller.Target, controller.Target.SignInAs, controller.Password);
         RoundsmanScene.Lay(raw);
         (await service.AddAsync("installs", "installs/roundsman-dataroom.yaml")).EnsureSuccessStatusCode();
@@ -159,11 +160,12 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         const string install = "rennet-roster-plants";
         await using var service = await ServiceProcess.StartAsync();
         using (var raw = new RawClient(controller.Target, controller.Target.SignInAs, controller.Password)) RosterScene.Lay(raw);
-        (await service.Http.PutAsJsonAsync("/api/secrets/controller", new SecretValue(controller.Password), ContractsJson.Default.SecretValue)).EnsureSuccessStatusCode();
+        await service.SetSecretAsync("controller", controller.Password);
         (await service.AddAsync("sheets", "sheets/rennet-roster.yaml")).EnsureSuccessStatusCode();
         (await service.AddAsync("estates", "estate.yaml", Encoding.UTF8.GetBytes(Estate().Replace("OU=Fennmoor,", RosterScene.Branch + ",", StringComparison.Ordinal)
             .Replace("host: fm-dc01.fennmoor.example", $"host: {Controller.Address}\n    reach: ldap\n    sign-in-as: Administrator@fennmoor.example\n    secret: controller", StringComparison.Ordinal)
             .Replace("/etc/fennmoor/authorities", controller.CaFolder, StringComparison.Ordinal)))).EnsureSuccessStatusCode();
+        await service.AllowAsync("controller");
         (await service.AddAsync("installs", $"{install}.yaml", Encoding.UTF8.GetBytes(RosterScene.Install(await File.ReadAllTextAsync(Path.Combine(Checkout.Top, "demo-data", "installs", $"{install}.yaml"), Cancel))))).EnsureSuccessStatusCode();
 
         await service.RunAsync($"installs/{install}/verify");
@@ -204,7 +206,7 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         await SetUpAsync(service, null);
         var job = await service.RunAsync($"installs/{Install}/verify");
         job.State.ShouldBe("failed");
-        job.Message.ShouldBe("there is no secret 'controller', which estate.yaml:7:12 names: set it with justright secret set controller.");
+        job.Message.ShouldBe("there is no secret 'controller', which the estate names for fennmoor.example: set it with justright secret set controller.");
     }
 
     /// <summary>The demo's estate with the real controller as its directory.</summary>
@@ -218,9 +220,10 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         var estate = Estate();
         var install = File.ReadAllText(Path.Combine(Checkout.Top, "demo-data", "installs", $"{Install}.yaml"));
         install = install[..install.IndexOf("accounts:", StringComparison.Ordinal)]; // no account was there before
-        if (password is not null) (await service.Http.PutAsJsonAsync("/api/secrets/controller", new SecretValue(password), ContractsJson.Default.SecretValue)).EnsureSuccessStatusCode();
+        if (password is not null) await service.SetSecretAsync("controller", password);
         (await service.AddAsync("sheets", "sheets/thermograph.yaml")).EnsureSuccessStatusCode();
         (await service.AddAsync("estates", "estate.yaml", Encoding.UTF8.GetBytes(estate))).EnsureSuccessStatusCode();
+        await service.AllowAsync("controller");
         (await service.AddAsync("installs", "install.yaml", Encoding.UTF8.GetBytes(install))).EnsureSuccessStatusCode();
     }
 

@@ -57,7 +57,7 @@ public static class Loopback
             }
         }
 
-        throw new InvalidOperationException($"{ProgramsAtOnce} programs that use ports run at once: wait until one of them ends.");
+        throw new InvalidOperationException($"{ProgramsAtOnce} programs that use ports run at once: wait for one to end.");
     }
 
     /// <summary>Whether something takes connections at a port.</summary>

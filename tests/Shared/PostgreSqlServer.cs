@@ -74,7 +74,7 @@ public sealed class PostgreSqlServer : IAsyncDisposable
             new DirectoryReach(Reach.None, null, 636, null, null, null, Line), [],
             new Naming("a", "g", "d", "x", "x", new Dictionary<string, string>(), new Dictionary<string, Origin>(), Line), [],
             [instance], new OrganizationRules([], null, []), Line),
-        (_, _) => Task.FromResult(password is null ? null : new NewPassword(password)), TimeProvider.System);
+        new OneSecret(password), TimeProvider.System);
 
     /// <summary>What our connector reads of it.</summary>
     public Task<InstanceSnapshot> ReadAsync(string signInAs = "postgres")

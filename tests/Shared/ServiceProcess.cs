@@ -69,7 +69,8 @@ public sealed class ServiceProcess : IAsyncDisposable
         string[] arguments =
         [
             dll, "--urls", Address, "--JustRight:Data", Data, "--JustRight:SignInLinks", "2",
-            "--JustRight:Console", Path.Combine(Checkout.Top, "console", "dist"), .. settings,
+            "--JustRight:Console", Path.Combine(Checkout.Top, "console", "dist"),
+            "--JustRight:Outbound:Allow:0", "127.0.0.0/8", .. settings,
         ];
         var start = new ProcessStartInfo("dotnet", arguments) { RedirectStandardOutput = true, RedirectStandardError = true };
         _process = Process.Start(start)!;
@@ -136,6 +137,21 @@ public sealed class ServiceProcess : IAsyncDisposable
         var content = new ByteArrayContent(bytes ?? File.ReadAllBytes(Path.Combine(Checkout.Top, "demo-data", file)));
         content.Headers.ContentType = new MediaTypeHeaderValue("application/yaml");
         return Http.PostAsync($"/api/{collection}?file={Uri.EscapeDataString(Path.GetFileName(file))}", content);
+    }
+
+    /// <summary>Sets a secret, as an owner.</summary>
+    public async Task SetSecretAsync(string name, string value) =>
+        (await Http.PutAsJsonAsync($"/api/secrets/{name}", new SecretValue(value), ContractsJson.Default.SecretValue)).EnsureSuccessStatusCode();
+
+    /// <summary>Lets a secret be used for everything that it is asked for now, as an owner; there must be something.</summary>
+    /// <param name="name">The secret, or an account as <c>DOMAIN\name</c>.</param>
+    public async Task AllowAsync(string name)
+    {
+        var all = await Http.GetFromJsonAsync("/api/secrets", ContractsJson.Default.IReadOnlyListSecretView);
+        var uses = all!.FirstOrDefault(s => s.Name == name)?.Uses ?? [];
+        if (uses.Count == 0) throw new InvalidOperationException($"Nothing asks for {name}.");
+        foreach (var use in uses)
+            (await Http.PutAsync($"/api/secrets/{Uri.EscapeDataString(name)}/uses/{use.Id}", null)).EnsureSuccessStatusCode();
     }
 
     /// <summary>Adds the whole demo.</summary>

@@ -141,6 +141,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who is signed in to the console */
+        get: operations["ListSessions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Ends a session: its person must sign in again */
+        delete: operations["EndSession"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets/check": {
         parameters: {
             query?: never;
@@ -1449,8 +1483,26 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Checks the log's chain of hashes */
+        /** Checks the log's chain of hashes against its signed heads */
         get: operations["CheckLog"];
+        put?: never;
+        /** Checks the log, and whether it still holds the head that an anchor names */
+        post: operations["CheckLogAgainstAnchor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/anchor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The signed head of the log, to be kept elsewhere */
+        get: operations["AnchorLog"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1466,11 +1518,29 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The secrets, without their values */
+        /** The secrets, without their values: what each is asked for, and what is allowed */
         get: operations["ListSecrets"];
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/secrets/{name}/uses/{use}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Allows a secret for one use, exactly as it is asked for */
+        put: operations["AllowSecretUse"];
+        post?: never;
+        /** No longer allows a secret for a use */
+        delete: operations["EndSecretUse"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2389,6 +2459,11 @@ export interface components {
             before: string[];
             after: string[];
         };
+        /** @description A signed head of the log to hold the log against. */
+        LogAnchor: {
+            /** @description As `log anchor` wrote it. */
+            head: string;
+        };
         /** @description The result of following the log's chain. */
         LogCheckView: {
             /** Format: int64 */
@@ -2400,6 +2475,20 @@ export interface components {
              */
             brokenAt: null | number;
             lastHash: null | string;
+            /** @description What is wrong, in one sentence; null when the log is sound. */
+            fault?: null | string;
+            /**
+             * Format: int32
+             * @description How many signed heads the log was held against.
+             */
+            heads?: number;
+            /**
+             * Format: int64
+             * @description The entry up to which the log is signed.
+             */
+            signedUpTo?: null | number;
+            /** @description Whether the anchor that was given holds; null when none was. */
+            anchorHolds?: null | boolean;
         };
         /** @description An entry of the log. */
         LogEntryView: {
@@ -2878,16 +2967,61 @@ export interface components {
         SealOrder: {
             certificate: string;
         };
+        /** @description One use of a secret, whole: it is allowed for exactly this, or not at all. */
+        SecretUseView: {
+            /** @description Names the use; made of all of its parts. */
+            id: string;
+            purpose: string;
+            estate: string;
+            for: string;
+            address: string;
+            signInAs: string;
+            transport: string;
+            anchor: string;
+            /** @description The use in one line. */
+            words: string;
+            /** @description Whether an estate, an install or the settings ask for it today. */
+            isAsked: boolean;
+            /**
+             * Format: date-time
+             * @description When an owner allowed it; null when nobody did.
+             */
+            allowedAt: null | string;
+            allowedBy: null | string;
+        };
         /** @description A secret to keep. */
         SecretValue: {
             value: string;
         };
         /** @description A secret in a list; its value is never shown. */
         SecretView: {
+            /** @description The name of a secret, or an account as `DOMAIN\name` for the password that is kept of it. */
             name: string;
+            /**
+             * Format: date-time
+             * @description When it was set; null when nothing is kept under the name.
+             */
+            setAt: null | string;
+            setBy: null | string;
+            /** @description What it is asked for today, and what is allowed. */
+            uses: components["schemas"]["SecretUseView"][];
+        };
+        /** @description Somebody who is signed in to the console. */
+        SessionView: {
+            /**
+             * Format: int32
+             * @description Names the session.
+             */
+            id: number;
+            name: string;
+            role: string;
             /** Format: date-time */
-            setAt: string;
-            setBy: string;
+            startedAt: string;
+            /**
+             * Format: date-time
+             * @description When it ends, however often it is used.
+             */
+            expiresAt: string;
         };
         /** @description A finding about settings. */
         SettingsFindingView: {
@@ -3105,6 +3239,8 @@ export interface components {
              * @description For how many days it is good; 1 to 366.
              */
             days: number;
+            /** @description Whom it is issued to, as they sign in to the console: with a token and a sign-in they are one person. Null for nobody. */
+            person?: null | string;
         };
         /** @description A token in a list. */
         TokenView: {
@@ -3116,6 +3252,8 @@ export interface components {
             expiresAt: string;
             /** Format: date-time */
             lastUsedAt: null | string;
+            /** @description Whom it was issued to; null for a token that is nobody's. */
+            person: null | string;
         };
         /** @description A container of the drawn tree. */
         TraceBranchView: {
@@ -3300,6 +3438,7 @@ export type JudgementView = components['schemas']['JudgementView'];
 export type KeptFitView = components['schemas']['KeptFitView'];
 export type LdifView = components['schemas']['LdifView'];
 export type ListPreviewView = components['schemas']['ListPreviewView'];
+export type LogAnchor = components['schemas']['LogAnchor'];
 export type LogCheckView = components['schemas']['LogCheckView'];
 export type LogEntryView = components['schemas']['LogEntryView'];
 export type NamedDifferenceView = components['schemas']['NamedDifferenceView'];
@@ -3337,8 +3476,10 @@ export type RightFlowView = components['schemas']['RightFlowView'];
 export type ScheduleView = components['schemas']['ScheduleView'];
 export type SealedPassword = components['schemas']['SealedPassword'];
 export type SealOrder = components['schemas']['SealOrder'];
+export type SecretUseView = components['schemas']['SecretUseView'];
 export type SecretValue = components['schemas']['SecretValue'];
 export type SecretView = components['schemas']['SecretView'];
+export type SessionView = components['schemas']['SessionView'];
 export type SettingsFindingView = components['schemas']['SettingsFindingView'];
 export type SheetAccountView = components['schemas']['SheetAccountView'];
 export type SheetPlaceView = components['schemas']['SheetPlaceView'];
@@ -3631,6 +3772,55 @@ export interface operations {
             header?: never;
             path: {
                 name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ListSessions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionView"][];
+                };
+            };
+        };
+    };
+    EndSession: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
             };
             cookie?: never;
         };
@@ -6958,6 +7148,59 @@ export interface operations {
             };
         };
     };
+    CheckLogAgainstAnchor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogAnchor"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogCheckView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    AnchorLog: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     ListSecrets: {
         parameters: {
             query?: never;
@@ -6974,6 +7217,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SecretView"][];
+                };
+            };
+        };
+    };
+    AllowSecretUse: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+                use: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    EndSecretUse: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+                use: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };

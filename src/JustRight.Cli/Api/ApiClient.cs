@@ -68,6 +68,8 @@ internal sealed class ApiClient : IDisposable
     public async Task SendAsync<TBody>(HttpMethod method, string path, TBody body, JsonTypeInfo<TBody> bodyType, CancellationToken cancel) =>
         (await SendAsync(new HttpRequestMessage(method, path) { Content = Json(body, bodyType) }, cancel)).Dispose();
 
+    public async Task PutAsync(string path, CancellationToken cancel) => (await SendAsync(new HttpRequestMessage(HttpMethod.Put, path), cancel)).Dispose();
+
     public async Task DeleteAsync(string path, CancellationToken cancel) => (await SendAsync(new HttpRequestMessage(HttpMethod.Delete, path), cancel)).Dispose();
 
     /// <summary>The events of a job until it ends.</summary>

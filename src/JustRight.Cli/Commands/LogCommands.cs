@@ -13,10 +13,17 @@ internal static class LogCommands
     {
         var text = new Option<string?>("--text") { Description = "Only entries that contain this" };
         var take = new Option<int>("--take") { Description = "The most entries to list, 1 to 500", DefaultValueFactory = _ => 30 };
+        var anchor = new Option<string?>("--anchor") { Description = "A file that 'log anchor' wrote", HelpName = "FILE" };
         return CommandKit.Group(
             "log", "The log: who did what",
             CommandKit.Make("list", "Lists the log, newest first", ["justright log list --text svc-archive", "justright log list --take 200 --json"], [text, take], c => ListAsync(c, c.Parsed.GetValue(text), c.Parsed.GetValue(take))),
-            CommandKit.Make("check", "Checks the log's chain of hashes: exit code 1 when an entry was changed or is missing", ["justright log check"], [], CheckAsync));
+            CommandKit.Make(
+                "check",
+                "Checks the log's chain of hashes against its signed heads: exit code 1 when an entry was changed or is missing\n"
+                + "An anchor, kept where nobody who can reach the service can change it, also shows a tail that was cut off.",
+                ["justright log check", "justright log check --anchor head.json"], [anchor], c => CheckAsync(c, c.Parsed.GetValue(anchor))),
+            CommandKit.Make(
+                "anchor", "Prints the newest signed head of the log, to be kept elsewhere", ["justright log anchor > head.json"], [], AnchorAsync));
     }
 
     private static async Task<int> ListAsync(Call call, string? text, int take)
@@ -35,11 +42,46 @@ internal static class LogCommands
         return ExitCode.Fine;
     }
 
-    private static async Task<int> CheckAsync(Call call)
+    private static async Task<int> CheckAsync(Call call, string? anchor)
     {
-        var check = await call.Api.GetAsync("log/check", ContractsJson.Default.LogCheckView, call.Cancel);
-        if (call.Screen.IsJson) Screen.Json(check, ContractsJson.Default.LogCheckView);
-        else call.Screen.Line(check.Sound ? $"The log is sound: {check.Entries} entries, the last {check.LastHash}" : $"The log is broken at entry {check.BrokenAt}: it was changed, or one before it is missing.");
+        var check = anchor is null
+            ? await call.Api.GetAsync("log/check", ContractsJson.Default.LogCheckView, call.Cancel)
+            : await call.Api.PostAsync(
+                "log/check", new LogAnchor(await ReadAsync(anchor, call.Cancel)), ContractsJson.Default.LogAnchor, ContractsJson.Default.LogCheckView,
+                call.Cancel);
+        if (call.Screen.IsJson)
+        {
+            Screen.Json(check, ContractsJson.Default.LogCheckView);
+        }
+        else if (check.Sound)
+        {
+            call.Screen.Line($"The log is sound: {check.Entries} entries, the last {check.LastHash}");
+            call.Screen.Line(check.SignedUpTo is { } number ? $"{check.Heads} signed heads hold, the last at entry {number}" : "no head is signed yet");
+            if (check.AnchorHolds == true) call.Screen.Line("the anchor holds");
+        }
+        else
+        {
+            call.Screen.Line(Markup.Escape($"The log is broken. {check.Fault}"));
+        }
+
         return check.Sound ? ExitCode.Fine : ExitCode.Misfit;
+    }
+
+    private static async Task<int> AnchorAsync(Call call)
+    {
+        Console.Out.WriteLine(System.Text.Encoding.UTF8.GetString(await call.Api.GetBytesAsync("log/anchor", call.Cancel)));
+        return ExitCode.Fine;
+    }
+
+    private static async Task<string> ReadAsync(string file, CancellationToken cancel)
+    {
+        try
+        {
+            return await File.ReadAllTextAsync(file, cancel);
+        }
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException)
+        {
+            throw new ClientException(ExitCode.BadInput, $"{file} cannot be read: {e.Message}");
+        }
     }
 }

@@ -15,7 +15,13 @@ internal static class SecretCommands
         return CommandKit.Group(
             "secret", "Secrets for connections; stored encrypted, never shown",
             CommandKit.Make("set", "Stores a secret, read from standard input, never from the command line", ["justright secret set fennmoor-directory < password.txt"], [name], c => SetAsync(c, c.Parsed.GetValue(name)!)),
-            CommandKit.Make("list", "Lists the secrets, without their values", [], [], ListAsync),
+            CommandKit.Make(
+                "list",
+                "Lists the secrets without their values: what each is asked for today, and what is allowed\n"
+                + "A secret is used only for what an owner allowed.",
+                ["justright secret list", "justright secret list --json"], [], ListAsync),
+            SecretUseCommands.MakeAllow(),
+            SecretUseCommands.MakeDisallow(),
             CommandKit.Make("remove", "Removes a secret", ["justright secret remove fennmoor-directory"], [name], c => RemoveAsync(c, c.Parsed.GetValue(name)!)));
     }
 
@@ -38,9 +44,15 @@ internal static class SecretCommands
             return ExitCode.Fine;
         }
 
-        var table = Screen.List("secret", "set", "by");
-        foreach (var s in secrets) table.AddRow(s.Name, Times.Exact(s.SetAt), s.SetBy);
-        call.Screen.Write(table);
+        foreach (var secret in secrets)
+        {
+            var kept = secret.SetAt is { } at ? $"set {Times.Exact(at)} by {secret.SetBy}" : "not kept";
+            call.Screen.Line($"[bold]{Markup.Escape(secret.Name)}[/]  {Markup.Escape(kept)}");
+            SecretUseCommands.Write(call.Screen, secret);
+        }
+
+        var left = secrets.Sum(s => s.Uses.Count(u => u.AllowedAt is null));
+        if (left > 0) call.Screen.Line($"{left} not allowed; an owner allows them: justright secret allow NAME");
         return ExitCode.Fine;
     }
 

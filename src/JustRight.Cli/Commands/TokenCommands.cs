@@ -16,10 +16,16 @@ internal static class TokenCommands
         var role = new Option<string>("--role") { Description = "reader, planner, granter or owner", DefaultValueFactory = _ => "reader" };
         role.CompletionSources.Add("reader", "planner", "granter", "owner");
         var days = new Option<int>("--days") { Description = "For how many days it is valid, 1 to 366", DefaultValueFactory = _ => 90 };
+        var person = new Option<string?>("--for")
+        {
+            Description = @"Whom it is issued to, as they sign in to the console, such as FENNMOOR\a.brandt: with both they are one person",
+            HelpName = "PERSON",
+        };
         return CommandKit.Group(
             "token", "Tokens: access for clients",
             CommandKit.Make("claim", "Exchanges a sign-in link for a token and stores it for this client", ["justright token claim 'http://127.0.0.1:5820/enter#…'"], [link], c => ClaimAsync(c, c.Parsed.GetValue(link)!)),
-            CommandKit.Make("make", "Creates a token for someone else; it is shown only once", ["justright token make nightly-check --role planner --days 30"], [name, role, days], c => MakeAsync(c, c.Parsed.GetValue(name)!, c.Parsed.GetValue(role)!, c.Parsed.GetValue(days))),
+            CommandKit.Make("make", "Creates a token for someone else; it is shown only once", ["justright token make nightly-check --role planner --days 30"], [name, role, days, person],
+                c => MakeAsync(c, c.Parsed.GetValue(name)!, c.Parsed.GetValue(role)!, c.Parsed.GetValue(days), c.Parsed.GetValue(person))),
             CommandKit.Make("list", "Lists the tokens, without their values", [], [], ListAsync),
             CommandKit.Make("revoke", "Revokes a token", ["justright token revoke nightly-check"], [name], c => RevokeAsync(c, c.Parsed.GetValue(name)!)));
     }
@@ -39,9 +45,9 @@ internal static class TokenCommands
         return ExitCode.Fine;
     }
 
-    private static async Task<int> MakeAsync(Call call, string name, string role, int days)
+    private static async Task<int> MakeAsync(Call call, string name, string role, int days, string? person)
     {
-        var token = await call.Api.PostAsync("tokens", new TokenOrder(name, role, days), ContractsJson.Default.TokenOrder, ContractsJson.Default.NewTokenView, call.Cancel);
+        var token = await call.Api.PostAsync("tokens", new TokenOrder(name, role, days) { Person = person }, ContractsJson.Default.TokenOrder, ContractsJson.Default.NewTokenView, call.Cancel);
         if (call.Screen.IsJson) Screen.Json(token, ContractsJson.Default.NewTokenView);
         else Console.Out.WriteLine(token.Token);
         return ExitCode.Fine;
@@ -56,8 +62,8 @@ internal static class TokenCommands
             return ExitCode.Fine;
         }
 
-        var table = Screen.List("token", "role", "made", "good until", "last used");
-        foreach (var t in tokens) table.AddRow(t.Name, t.Role, Times.Exact(t.CreatedAt), Times.Exact(t.ExpiresAt), t.LastUsedAt is { } used ? Times.Exact(used) : "never");
+        var table = Screen.List("token", "role", "for", "made", "good until", "last used");
+        foreach (var t in tokens) table.AddRow(t.Name, t.Role, Markup.Escape(t.Person ?? ""), Times.Exact(t.CreatedAt), Times.Exact(t.ExpiresAt), t.LastUsedAt is { } used ? Times.Exact(used) : "never");
         call.Screen.Write(table);
         return ExitCode.Fine;
     }

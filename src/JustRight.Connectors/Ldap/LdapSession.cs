@@ -36,6 +36,7 @@ internal sealed class LdapSession : IDirectoryReader, IDisposable
     /// <summary>Checks the certificate, connects and binds.</summary>
     public static async Task<LdapSession> OpenAsync(LdapTarget target, CancellationToken cancel)
     {
+        if (target.Refusal is { } refusal) throw new ConnectorException(ConnectorFailure.SignIn, refusal);
         if (target.Password.Reveal().Length == 0)
             throw new ConnectorException(ConnectorFailure.SignIn, "the password is empty: a directory treats that as an anonymous bind [RFC 4513 5.1.2].");
         await TlsTrust.CheckAsync(target, cancel);

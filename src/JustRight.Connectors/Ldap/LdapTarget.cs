@@ -14,6 +14,9 @@ public sealed record LdapTarget(Domain Domain, string Controller, int Port, stri
     /// <summary>Further controllers of the domain, asked in this order when this one does not answer.</summary>
     public IReadOnlyList<LdapTarget> Others { get; init; } = [];
 
+    /// <summary>Why nothing may be sent there: the password is not allowed for it. Null where it may.</summary>
+    public string? Refusal { get; init; }
+
     /// <summary>Where it is, for messages.</summary>
     public string Place => $"{Controller}:{Port}";
 }

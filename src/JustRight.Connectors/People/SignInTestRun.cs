@@ -9,7 +9,11 @@ namespace JustRight.Connectors.People;
 /// <summary>Passwords that a sign-in test is given for its length; they are kept nowhere.</summary>
 /// <param name="Bind">Of the bind account; null when it is not known.</param>
 /// <param name="Person">Of the person who must be able to sign in; null when nobody typed it.</param>
-public sealed record SignInTestPasswords(NewPassword? Bind, NewPassword? Person);
+public sealed record SignInTestPasswords(NewPassword? Bind, NewPassword? Person)
+{
+    /// <summary>Why the bind account's password is not given for this, though it is kept; null when it is not kept either.</summary>
+    public string? BindWithheld { get; init; }
+}
 
 /// <summary>How a sign-in test goes on.</summary>
 public interface ISignInTestObserver

@@ -57,6 +57,12 @@ public static class SignInTestRunner
             return null;
         }
 
+        if (run.Passwords.BindWithheld is { } withheld)
+        {
+            run.Unseen("bind", asks, withheld, "Let an owner allow it, or type the password at the prompt.");
+            return null;
+        }
+
         if (run.Passwords.Bind is not { } password)
         {
             run.Unseen("bind", asks, $"The password of {name} is not known here.", $"Set it with justright secret set {run.Plan.Install.BindSecret ?? run.Plan.BindLogonName}, or type it at the prompt. If the account does not exist yet, carry out the install's worklist.");

@@ -1,13 +1,14 @@
 using JustRight.Core.Changes;
 using JustRight.Core.Estates;
+using JustRight.Core.SecretUses;
 using JustRight.Core.Surveys;
 using JustRight.Formats.Databases;
 
 namespace JustRight.Connectors.PostgreSql;
 
 /// <summary>Instances of the PostgreSQL family over TLS.</summary>
-/// <param name="secretOf">A secret that the estate names, or null when none is kept under the name.</param>
-public sealed class PostgreSqlInstances(Estate estate, Func<string, CancellationToken, Task<NewPassword?>> secretOf, TimeProvider time) : IInstanceConnector
+/// <param name="secrets">The secrets that the estate names.</param>
+public sealed class PostgreSqlInstances(Estate estate, ISecretSource secrets, TimeProvider time) : IInstanceConnector
 {
     private const string FirstDatabase = "postgres";
 
@@ -36,7 +37,8 @@ public sealed class PostgreSqlInstances(Estate estate, Func<string, Cancellation
     {
         var instance = estate.Instance(name);
         if (instance?.Tls is not { } reach) throw new ConnectorException(ConnectorFailure.Unreachable, EstateSurveyor.NoReach(name));
-        var secret = await EstateSecret.OfAsync(secretOf, reach.Secret, name, cancel);
+        var secret = await secrets.GetAsync(
+            reach.Secret, EstateSecretUses.OfInstance(estate, instance.Name, reach, TrustAnchors.OfFile(reach.Certificate)), cancel);
         return await PostgreSqlSession.OpenAsync(instance, database, secret, cancel);
     }
 }

@@ -1,15 +1,17 @@
 using JustRight.Core.Changes;
 using JustRight.Core.Estates;
 using JustRight.Core.Rights.Directory;
+using JustRight.Core.SecretUses;
 using JustRight.Core.Surveys;
 using JustRight.Formats.Databases;
 
 namespace JustRight.Connectors.SqlServer;
 
 /// <summary>Instances of the SQL Server family over TLS: reads the catalogs, and makes each change with the very statement that the scripts hold.</summary>
-/// <param name="secretOf">A secret that the estate names, or null when none is kept under the name.</param>
+/// <param name="secrets">The secrets that the estate names.</param>
 /// <param name="sidOf">The SID of a principal where it is known.</param>
-public sealed class SqlServerInstances(Estate estate, Func<string, CancellationToken, Task<NewPassword?>> secretOf, Func<string, Sid?> sidOf, TimeProvider time) : IInstanceConnector
+public sealed class SqlServerInstances(Estate estate, ISecretSource secrets, Func<string, Sid?> sidOf, TimeProvider time)
+    : IInstanceConnector
 {
     /// <inheritdoc/>
     public async Task<InstanceSnapshot> ReadAsync(EstateInstance instance, CancellationToken cancel)
@@ -42,7 +44,8 @@ public sealed class SqlServerInstances(Estate estate, Func<string, CancellationT
     {
         var instance = estate.Instance(name);
         if (instance?.Tls is not { } reach) throw new ConnectorException(ConnectorFailure.Unreachable, EstateSurveyor.NoReach(name));
-        var secret = await EstateSecret.OfAsync(secretOf, reach.Secret, name, cancel);
+        var secret = await secrets.GetAsync(
+            reach.Secret, EstateSecretUses.OfInstance(estate, instance.Name, reach, TrustAnchors.OfFile(reach.Certificate)), cancel);
         return await SqlServerSession.OpenAsync(instance, secret, cancel);
     }
 }

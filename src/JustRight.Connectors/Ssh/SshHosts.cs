@@ -2,15 +2,16 @@ using System.Text;
 using JustRight.Core.Changes;
 using JustRight.Core.Estates;
 using JustRight.Core.Rights.Directory;
+using JustRight.Core.SecretUses;
 using JustRight.Core.Surveys;
 using JustRight.Formats.Hosts;
 
 namespace JustRight.Connectors.Ssh;
 
 /// <summary>Hosts over SSH: the same two scripts that are handed over run on the host, one for reading, one for each change.</summary>
-/// <param name="secretOf">A secret that the estate names, or null when none is kept under the name.</param>
+/// <param name="secrets">The secrets that the estate names.</param>
 /// <param name="sidOf">The SID of a principal where it is known.</param>
-public sealed class SshHosts(Estate estate, Func<string, CancellationToken, Task<NewPassword?>> secretOf, Func<string, Sid?> sidOf, TimeProvider time) : IHostConnector
+public sealed class SshHosts(Estate estate, ISecretSource secrets, Func<string, Sid?> sidOf, TimeProvider time) : IHostConnector
 {
     private const int MostErrorCharacters = 400;
 
@@ -58,7 +59,7 @@ public sealed class SshHosts(Estate estate, Func<string, CancellationToken, Task
     private async Task<SshScriptRunner> RunnerAsync(string host, CancellationToken cancel)
     {
         var reach = estate.Host(host)?.Ssh ?? throw new ConnectorException(ConnectorFailure.Unreachable, EstateSurveyor.NoReach(host));
-        var secret = await EstateSecret.OfAsync(secretOf, reach.Secret, host, cancel);
+        var secret = await secrets.GetAsync(reach.Secret, EstateSecretUses.OfHost(estate, estate.Host(host)!.Name, reach), cancel);
         return new SshScriptRunner(reach, secret);
     }
 

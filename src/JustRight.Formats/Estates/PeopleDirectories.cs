@@ -11,12 +11,9 @@ namespace JustRight.Formats.Estates;
 /// <summary>The directories that people sign in to products with, in an estate.</summary>
 internal static class PeopleDirectories
 {
-    private const string AdLike = "ad-like";
-    private static readonly string[] GroupKinds = ["group-of-names", "group-of-unique-names", "posix-group"];
-
     /// <summary>The shape of the section.</summary>
     public static readonly Shape.Named Section = Words.Named("the directories that people sign in to products with, by a key of yours", new Shape.Map("a directory of people", [
-        new("family", new Shape.Text("its family", null, null, [AdLike, "inetorgperson"]), true),
+        new("family", new Shape.Text("its family", null, null, [.. DirectoryWords.Families.Keys]), true),
         new("host", new Shape.Text("the name that products connect to, which its certificate carries", Words.HostPattern, Words.HostSays), true),
         new("offers", new Shape.List("how it can be reached", new Shape.Text("a way", null, null, WireSecurityWords.All)), true),
         new("tls-port", new Shape.Number("the port for TLS from the start, 636 unless said otherwise", 1, 65535)),
@@ -24,7 +21,7 @@ internal static class PeopleDirectories
         new("root", new Shape.Text("the name above everything in it; that of the estate's domain unless said otherwise")),
         new("people-in", new Shape.Text("the branch of people, a distinguished name"), true),
         new("groups-in", new Shape.Text("the branch of groups, a distinguished name"), true),
-        new("groups", new Shape.Text("for the family inetorgperson: how groups keep who is in them; group-of-names unless said otherwise", null, null, GroupKinds)),
+        new("groups", new Shape.Text("for the family inetorgperson: how groups keep who is in them; group-of-names unless said otherwise", null, null, [.. DirectoryWords.GroupKinds.Keys])),
         new("back-link", new Shape.YesNo("for the family inetorgperson: whether people carry the groups they are in, as memberOf")),
         new("most-in-one-answer", new Shape.Number("the most objects it gives in one answer; 1000 for the family ad-like unless said otherwise", 1, 10_000_000)),
         new("ca-folder", new Shape.Text("a folder with the certificates of the authorities to trust")),
@@ -40,7 +37,7 @@ internal static class PeopleDirectories
     public static PeopleDirectory? Read(YamlNode.Scalar key, YamlNode.Mapping map, string domainRoot, string reach, List<Fault> faults)
     {
         var field = $"people-directories.{key.Text}";
-        var family = map.Text("family") == AdLike ? DirectoryFamily.AdLike : DirectoryFamily.InetOrgPerson;
+        var family = DirectoryWords.Families[map.Text("family")];
         if (family == DirectoryFamily.AdLike)
             foreach (var needless in new[] { "groups", "back-link" })
                 if (map[needless] is { } node) faults.Add(new Fault("needless-key", node.At, $"{field}.{needless}", $"An AD-like directory has groups of its own kind, which people carry: '{needless}' does not go with it.") { Expected = "family: inetorgperson" });
@@ -49,11 +46,11 @@ internal static class PeopleDirectories
         foreach (var (name, inner) in new[] { ("people-in", people), ("groups-in", groups) })
             if (!inner.IsAtOrBelow(root)) faults.Add(new Fault("branch-outside", map[name]!.At, $"{field}.{name}", "This branch is not in the directory.") { Found = inner.Text, Expected = $"a name that ends in {root}" });
 
-        var offers = map.List("offers").Select(w => (WireSecurity)WireSecurityWords.All.ToList().IndexOf(w)).Distinct()
+        var offers = map.List("offers").Select(w => DirectoryWords.Securities[w]).Distinct()
             .ToDictionary(s => s, s => map.NumberOrNull(s == WireSecurity.Tls ? "tls-port" : "plain-port") ?? s.CustomaryPort());
         var directory = new PeopleDirectory(
             key.Text, family, map.Text("host"), offers, root, people, groups,
-            family == DirectoryFamily.AdLike ? GroupKind.Group : map.TextOr("groups", GroupKinds[0]) switch { "group-of-unique-names" => GroupKind.GroupOfUniqueNames, "posix-group" => GroupKind.PosixGroup, _ => GroupKind.GroupOfNames },
+            family == DirectoryFamily.AdLike ? GroupKind.Group : DirectoryWords.GroupKinds[map.TextOr("groups", "group-of-names")],
             family == DirectoryFamily.AdLike || map.YesNo("back-link"), key.At)
         {
             IsOfDomain = family == DirectoryFamily.AdLike && root.Equals(DistinguishedName.Parse(domainRoot)),

@@ -49,7 +49,7 @@ internal static class AccessEndpoints
         {
             if (NameFault(claim.Name) is { } fault) return fault;
             if (!await keys.UseCodeAsync(claim.Code, cancel)) return WrongCode();
-            var (token, row) = await keys.NewTokenAsync(claim.Name, Roles.Owner, TimeSpan.FromDays(FirstTokenDays), cancel);
+            var (token, row) = await keys.NewTokenAsync(claim.Name, Roles.Owner, TimeSpan.FromDays(FirstTokenDays), null, cancel);
             await log.AddAsync(claim.Name, "token", claim.Name, $"claimed with a one-time code: {row.Role}, until {row.ExpiresAt:yyyy-MM-dd}", cancel);
             return TypedResults.Ok(new NewTokenView(row.Name, row.Role, token, row.ExpiresAt));
         }).WithName("ClaimToken").WithSummary("Exchanges a one-time code for a token").RequireRateLimiting(SignInLimit).AllowAnonymous().ProducesProblem(401).ProducesProblem(400);
@@ -57,8 +57,8 @@ internal static class AccessEndpoints
         api.MapGet("/tokens", async (IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
         {
             await using var db = await databases.CreateDbContextAsync(cancel);
-            var rows = await db.Tokens.AsNoTracking().OrderBy(t => t.Name).ToListAsync(cancel);
-            return TypedResults.Ok<IReadOnlyList<TokenView>>([.. rows.Select(t => new TokenView(t.Name, t.Role, t.CreatedAt, t.ExpiresAt, t.LastUsedAt))]);
+            var rows = await db.Tokens.AsNoTracking().Where(t => t.RevokedAt == null).OrderBy(t => t.Name).ToListAsync(cancel);
+            return TypedResults.Ok<IReadOnlyList<TokenView>>([.. rows.Select(t => new TokenView(t.Name, t.Role, t.CreatedAt, t.ExpiresAt, t.LastUsedAt, t.Person))]);
         }).WithName("ListTokens").WithSummary("The tokens, without their values").RequireAuthorization(Roles.Owner);
 
         api.MapPost("/tokens", async Task<Results<Ok<NewTokenView>, ProblemHttpResult>> (TokenOrder order, ClaimsPrincipal user, AccessKeys keys, LogStore log, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
@@ -67,17 +67,28 @@ internal static class AccessEndpoints
             if (!Roles.All.Contains(order.Role)) return Problems.Bad("role", $"'{order.Role}' is not a role.", string.Join(", ", Roles.All), order.Role, Roles.All);
             if (order.Days is < 1 or > 366) return Problems.Bad("days", "A token is valid for 1 to 366 days.", "1 to 366");
             await using var db = await databases.CreateDbContextAsync(cancel);
-            if (await db.Tokens.AnyAsync(t => t.Name == order.Name, cancel)) return Problems.Bad("name", $"There is a token called '{order.Name}' already.", "another name, or revoke that one first");
-            var (token, row) = await keys.NewTokenAsync(order.Name, order.Role, TimeSpan.FromDays(order.Days), cancel);
-            await log.AddAsync(user.Identity!.Name!, "token", order.Name, $"made: {row.Role}, until {row.ExpiresAt:yyyy-MM-dd}", cancel);
+            if (order.Person is { } person && (person.Length is 0 or > 200 || person.Any(char.IsControl)))
+                return Problems.Bad("person", "This cannot be a person's name.", @"as they sign in to the console, such as FENNMOOR\a.brandt");
+            if (await db.Tokens.AnyAsync(t => t.Name == order.Name && t.RevokedAt == null, cancel)) return Problems.Bad("name", $"There is a token called '{order.Name}' already.", "another name, or revoke that one first");
+            var (token, row) = await keys.NewTokenAsync(order.Name, order.Role, TimeSpan.FromDays(order.Days), order.Person, cancel);
+            await log.AddAsync(user.Identity!.Name!, "token", order.Name, $"made{(order.Person is { } of ? $" for {of}" : "")}: {row.Role}, until {row.ExpiresAt:yyyy-MM-dd}", cancel);
             return TypedResults.Ok(new NewTokenView(row.Name, row.Role, token, row.ExpiresAt));
         }).WithName("MakeToken").WithSummary("Creates a token; its value is shown only once").RequireAuthorization(Roles.Owner).ProducesProblem(400);
 
-        api.MapDelete("/tokens/{name}", async Task<Results<NoContent, ProblemHttpResult>> (string name, ClaimsPrincipal user, LogStore log, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
+        api.MapDelete("/tokens/{name}", async Task<Results<NoContent, ProblemHttpResult>> (
+            string name, ClaimsPrincipal user, LogStore log, TimeProvider time, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
         {
             await using var db = await databases.CreateDbContextAsync(cancel);
-            if (await db.Tokens.Where(t => t.Name == name).ExecuteDeleteAsync(cancel) == 0) return Problems.NotFound("token", name, await db.Tokens.Select(t => t.Name).ToListAsync(cancel));
-            await log.AddAsync(user.Identity!.Name!, "token", name, "revoked", cancel);
+            if (await db.Tokens.FirstOrDefaultAsync(t => t.Name == name && t.RevokedAt == null, cancel) is not { } row)
+                return Problems.NotFound("token", name, await db.Tokens.Where(t => t.RevokedAt == null).Select(t => t.Name).ToListAsync(cancel));
+            var (now, who) = (time.GetUtcNow(), user.Identity!.Name!);
+            await log.AddWithAsync(
+                journal =>
+                {
+                    var kept = journal.Tokens.First(t => t.Id == row.Id);
+                    (kept.RevokedAt, kept.RevokedBy) = (now, who); // kept, so that whoever still uses it is told
+                },
+                who, "token", name, "revoked", cancel);
             return TypedResults.NoContent();
         }).WithName("RevokeToken").WithSummary("Revokes a token").RequireAuthorization(Roles.Owner).ProducesProblem(404);
     }

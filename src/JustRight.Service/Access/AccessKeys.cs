@@ -35,33 +35,39 @@ public sealed class AccessKeys(IDbContextFactory<AppDb> databases, TimeProvider 
     }
 
     /// <summary>Makes a token.</summary>
-    public async Task<(string Token, TokenRow Row)> NewTokenAsync(string name, string role, TimeSpan life, CancellationToken cancel)
+    /// <param name="person">Whom it is issued to, as they sign in to the console; null for a token that is nobody's.</param>
+    public async Task<(string Token, TokenRow Row)> NewTokenAsync(
+        string name, string role, TimeSpan life, string? person, CancellationToken cancel)
     {
         var token = "jr_" + Random();
-        var row = new TokenRow { Name = name, Role = role, Hash = Hash(token), CreatedAt = time.GetUtcNow(), ExpiresAt = time.GetUtcNow() + life };
+        var row = new TokenRow { Name = name, Role = role, Hash = Hash(token), CreatedAt = time.GetUtcNow(), ExpiresAt = time.GetUtcNow() + life, Person = person };
         await using var db = await databases.CreateDbContextAsync(cancel);
         db.Tokens.Add(row);
         await db.SaveChangesAsync(cancel);
         return (token, row);
     }
 
-    /// <summary>The token's row, or null when it is unknown or has expired.</summary>
-    public async Task<TokenRow?> FindTokenAsync(string token, CancellationToken cancel)
+    /// <summary>The token's row, or why it does not sign in.</summary>
+    public async Task<(TokenRow? Row, string? Refusal)> FindTokenAsync(string token, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         var hash = Hash(token);
         var row = await db.Tokens.FirstOrDefaultAsync(t => t.Hash == hash, cancel);
-        if (row is null || row.ExpiresAt <= time.GetUtcNow()) return null;
+        if (row is null) return (null, "This token is not known here.");
+        if (row.RevokedAt is { } revoked) return (null, $"This token was revoked at {revoked:u} by {row.RevokedBy}.");
+        if (row.ExpiresAt <= time.GetUtcNow()) return (null, $"This token expired at {row.ExpiresAt:u}.");
         if (row.LastUsedAt is null || time.GetUtcNow() - row.LastUsedAt > UseIsNotedEvery)
         {
             row.LastUsedAt = time.GetUtcNow();
             await db.SaveChangesAsync(cancel);
         }
 
-        return row;
+        return (row, null);
     }
 
-    private static string Random() => Base64Url.EncodeToString(RandomNumberGenerator.GetBytes(24));
+    /// <summary>A key that nobody guesses: 192 bits.</summary>
+    internal static string Random() => Base64Url.EncodeToString(RandomNumberGenerator.GetBytes(24));
 
-    private static string Hash(string key) => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(key)));
+    /// <summary>What is kept of a key.</summary>
+    internal static string Hash(string key) => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(key)));
 }

@@ -4,6 +4,7 @@ using System.Threading.RateLimiting;
 using JustRight.Connectors;
 using JustRight.Connectors.People;
 using JustRight.Core.Estates;
+using JustRight.Core.SecretUses;
 using JustRight.Core.SignIn;
 using JustRight.Service.Documents;
 using JustRight.Service.Estates;
@@ -42,7 +43,7 @@ internal sealed class DirectoryGate(IOptions<ServiceSettings> settings, Library 
     private DirectorySignInSettings Settings => settings.Value.DirectorySignIn;
 
     /// <summary>The key of the directory that people sign in with, or null when they do not.</summary>
-    public string? Directory => Settings.Estate is null ? null : Settings.Directory;
+    public string? Directory => Settings.IsSet ? Settings.Key : null;
 
     /// <summary>Signs somebody in: looked up as our own account, bound as themselves, their groups held against the roles.</summary>
     /// <exception cref="ConnectorException">The directory cannot be asked.</exception>
@@ -52,12 +53,14 @@ internal sealed class DirectoryGate(IOptions<ServiceSettings> settings, Library 
         if (logon.Length == 0 || password.Reveal().Length == 0) return (GateAnswer.Refused, null); // to a directory, an empty password means somebody else [RFC 4513 5.1.2]
         using var attempt = _attempts.AttemptAcquire(logon);
         if (!attempt.IsAcquired) return (GateAnswer.TooOften, null);
-        var (estate, directory) = await LocateAsync(cancel);
-        var security = SecurityOf(directory);
+        var place = await LocateAsync(cancel);
+        var security = EstateSecretUses.BestOf(place.Directory);
         KnownPerson? person;
-        using (var session = await connectors.OpenPeopleForSurveyAsync(estate, directory, cancel)) person = await Task.Run(() => PersonSignIn.Find(session, directory, logon), cancel);
-        if (person is null || !await PersonSignIn.IsPasswordOfAsync(connectors.OpenPeople(estate, directory), security, person, password, cancel)) return (GateAnswer.Refused, null);
-        return Settings.RoleOf(person.Groups) is { } role ? (GateAnswer.Entered, PrincipalOf(person.LogonName, NameOf(estate, directory, person), role)) : (GateAnswer.NoRole, null);
+        using (var session = await place.OpenAsync()) person = await Task.Run(() => PersonSignIn.Find(session, place.Directory, logon), cancel);
+        if (person is null || !await PersonSignIn.IsPasswordOfAsync(place.People, security, person, password, cancel)) return (GateAnswer.Refused, null);
+        return Settings.RoleOf(person.Groups) is { } role
+            ? (GateAnswer.Entered, PrincipalOf(person.LogonName, place.NameOf(person), role))
+            : (GateAnswer.NoRole, null);
     }
 
     /// <summary>
@@ -78,10 +81,10 @@ internal sealed class DirectoryGate(IOptions<ServiceSettings> settings, Library 
         if (time.GetUtcNow() >= asked && time.GetUtcNow() - asked < TimeSpan.FromMinutes(Settings.AskAgainMinutes)) return;
         try
         {
-            var (estate, directory) = await LocateAsync(context.HttpContext.RequestAborted);
-            using var session = await connectors.OpenPeopleForSurveyAsync(estate, directory, context.HttpContext.RequestAborted);
-            var person = await Task.Run(() => PersonSignIn.Find(session, directory, logon), context.HttpContext.RequestAborted);
-            if (person is not null && NameOf(estate, directory, person) == context.Principal.Identity!.Name && Settings.RoleOf(person.Groups) is { } role)
+            var place = await LocateAsync(context.HttpContext.RequestAborted);
+            using var session = await place.OpenAsync();
+            var person = await Task.Run(() => PersonSignIn.Find(session, place.Directory, logon), context.HttpContext.RequestAborted);
+            if (person is not null && place.NameOf(person) == context.Principal.Identity!.Name && Settings.RoleOf(person.Groups) is { } role)
             {
                 context.ReplacePrincipal(PrincipalOf(person.LogonName, context.Principal.Identity!.Name!, role));
                 context.ShouldRenew = true;
@@ -105,22 +108,37 @@ internal sealed class DirectoryGate(IOptions<ServiceSettings> settings, Library 
         await context.HttpContext.SignOutAsync(CookieAuthenticationDefaults.AuthenticationScheme);
     }
 
-    private async Task<(Estate Estate, PeopleDirectory Directory)> LocateAsync(CancellationToken cancel)
+    /// <summary>The directory of the settings; in a demo, a simulated one of an estate.</summary>
+    private async Task<Place> LocateAsync(CancellationToken cancel)
     {
-        var row = await library.FindAsync(Library.EstateKind, Settings.Estate!, cancel) ?? throw new ConnectorException(ConnectorFailure.NotFound, $"there is no estate {Settings.Estate}, which is set for directory sign-in.");
+        if (Settings.Simulation is null)
+        {
+            var own = Settings.ToDirectory();
+            return new Place(own, Settings.ShortName!, connectors.OverLdap(own), () => connectors.BindToPeopleAsync("", own, cancel));
+        }
+
+        var (name, key) = (Settings.Simulation.Split('/')[0], Settings.Key);
+        var row = await library.FindAsync(Library.EstateKind, name, cancel)
+            ?? throw new ConnectorException(ConnectorFailure.NotFound, $"there is no estate {name}, which is set for directory sign-in.");
         var estate = Library.ReadEstate(row);
-        return (estate, estate.PeopleDirectories.FirstOrDefault(d => d.Key == Settings.Directory) ?? throw new ConnectorException(ConnectorFailure.NotFound, $"the estate {estate.Name} has no people-directory {Settings.Directory}, with which people sign in."));
+        if (estate.PeopleDirectories.FirstOrDefault(d => d.Key == key) is not { Reach: Reach.Simulation } directory)
+            throw new ConnectorException(ConnectorFailure.NotFound, $"the estate {name} has no simulated directory {key}, with which people sign in.");
+        return new Place(
+            directory, directory.IsOfDomain ? estate.Domain.ShortName : key, connectors.OpenPeople(estate, directory),
+            () => connectors.OpenPeopleForSurveyAsync(estate, directory, cancel));
     }
 
-    /// <summary>Never in plain text, whatever the estate allows products.</summary>
-    private static WireSecurity SecurityOf(PeopleDirectory directory)
+    /// <summary>A directory with which people sign in.</summary>
+    /// <param name="ShortName">What stands before the logon name of a person.</param>
+    /// <param name="OpenAsync">Binds as the account that looks people up.</param>
+    private sealed record Place(PeopleDirectory Directory, string ShortName, IPeopleDirectory People, Func<Task<IPeopleSession>> OpenAsync)
     {
-        var security = directory.Offers.Keys.Order().First();
-        return security == WireSecurity.Plain ? throw new ConnectorException(ConnectorFailure.NotTrusted, $"the directory {directory.Key} offers only unencrypted connections: no password is sent there.") : security;
+        /// <summary>
+        /// The name that the log and two-person approval know the person by. No token can have it: it holds a character that names
+        /// of tokens do not.
+        /// </summary>
+        public string NameOf(KnownPerson person) => $@"{ShortName}\{person.LogonName}";
     }
-
-    /// <summary>The name that the log and two-person approval know the person by. No token can have it: it holds a character that names of tokens do not.</summary>
-    private static string NameOf(Estate estate, PeopleDirectory directory, KnownPerson person) => $@"{(directory.IsOfDomain ? estate.Domain.ShortName : directory.Key)}\{person.LogonName}";
 
     private ClaimsPrincipal PrincipalOf(string logon, string name, string role) => new(new ClaimsIdentity(
         [new Claim(ClaimTypes.Name, name), new Claim(ClaimTypes.Role, role), new Claim(LogonClaim, logon), new Claim(AskedClaim, time.GetUtcNow().ToString("O", CultureInfo.InvariantCulture))],

@@ -1,3 +1,4 @@
+using System.Security.Claims;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
@@ -28,6 +29,14 @@ public static class Roles
         var role = context.Description.ActionDescriptor.EndpointMetadata.OfType<IAuthorizeData>().Select(a => a.Policy).FirstOrDefault(p => p is not null);
         operation.AddExtension("x-justright-role", new JsonNodeExtension(role ?? "anybody"));
         return Task.CompletedTask;
+    }
+
+    /// <summary>Why somebody may not do what they asked for: the role they have, and the one that is needed.</summary>
+    public static string Refusal(HttpContext http)
+    {
+        var needed = http.GetEndpoint()?.Metadata.GetOrderedMetadata<IAuthorizeData>().Select(a => a.Policy).FirstOrDefault(p => p is not null);
+        var has = http.User.FindFirstValue(ClaimTypes.Role);
+        return needed is null || has is null ? "Your role does not allow this." : $"This needs the role {needed}; yours is {has}.";
     }
 
     /// <summary>One policy a role: that role or a stronger one.</summary>

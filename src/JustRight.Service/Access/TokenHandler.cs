@@ -11,14 +11,17 @@ internal sealed class TokenHandler(IOptionsMonitor<AuthenticationSchemeOptions> 
 {
     public const string SchemeName = "Bearer";
 
+    /// <summary>Under this name a request keeps why its token did not sign in.</summary>
+    public static readonly object Refused = new();
+
     protected override async Task<AuthenticateResult> HandleAuthenticateAsync()
     {
         var header = Request.Headers.Authorization.ToString();
         if (!header.StartsWith("Bearer ", StringComparison.OrdinalIgnoreCase)) return AuthenticateResult.NoResult();
-        var token = await keys.FindTokenAsync(header["Bearer ".Length..].Trim(), Context.RequestAborted);
-        return token is null
-            ? AuthenticateResult.Fail("This token is unknown or has expired.")
-            : AuthenticateResult.Success(new AuthenticationTicket(Principal(token.Name, token.Role, SchemeName), SchemeName));
+        var (token, refusal) = await keys.FindTokenAsync(header["Bearer ".Length..].Trim(), Context.RequestAborted);
+        if (token is not null) return AuthenticateResult.Success(new AuthenticationTicket(Principal(token.Person ?? token.Name, token.Role, SchemeName), SchemeName));
+        Context.Items[Refused] = refusal;
+        return AuthenticateResult.Fail(refusal!);
     }
 
     /// <summary>A signed-in person or client.</summary>

@@ -8,6 +8,7 @@ using JustRight.Service.Estates;
 using JustRight.Service.Fits;
 using JustRight.Service.Jobs;
 using JustRight.Service.Log;
+using JustRight.Service.Passwords;
 using JustRight.Service.Secrets;
 using JustRight.Service.Storage;
 using JustRight.Service.Traces;
@@ -20,7 +21,7 @@ namespace JustRight.Service.Grants;
 /// looked at first, and made only if it is not true.
 /// </summary>
 internal sealed class GrantJob(
-    Library library, FitService desk, TraceJob traces, ConnectorStore shelf, SecretStore secrets, SurveyJob surveys, LogStore log, JobFeed feed, CrashRehearsal rehearsal, TimeProvider time)
+    Library library, FitService desk, TraceJob traces, ConnectorStore shelf, SecretStore secrets, SecretGate gate, SurveyJob surveys, LogStore log, JobFeed feed, CrashRehearsal rehearsal, TimeProvider time)
 {
     /// <summary>Carries out what is left of a job, then reads the estate anew. Stops at the first step that fails.</summary>
     public async Task<string> RunAsync(AppDb db, JobRow job, CancellationToken cancel)
@@ -75,7 +76,8 @@ internal sealed class GrantJob(
             var password = change switch
             {
                 CreateAccount account => await secrets.NewPasswordAsync(job.Subject, $"{account.Domain}\\{account.Name}", cancel),
-                SetServiceAccount { NeedsPassword: true } set => await secrets.PasswordOfAsync(set.Account, cancel)
+                SetServiceAccount { NeedsPassword: true } set =>
+                    await gate.PasswordOfAsync(set.Account, RenewalUses.OfPassword(estate, set.Host, set.Account), [], cancel)
                     ?? throw new ConnectorException(ConnectorFailure.SignIn, $"the password of {set.Account} is not known here: set it with justright secret set {SecretStore.NameFor(set.Account)}, and run this again."),
                 _ => null,
             };

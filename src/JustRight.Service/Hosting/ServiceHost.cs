@@ -1,7 +1,9 @@
 using System.Globalization;
+using System.Net;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using System.Threading.RateLimiting;
+using JustRight.Connectors.Outbound;
 using JustRight.Contracts;
 using JustRight.Core.Faults;
 using JustRight.Service.Access;
@@ -14,6 +16,7 @@ using JustRight.Service.Fits;
 using JustRight.Service.Grants;
 using JustRight.Service.Handovers;
 using JustRight.Service.Jobs;
+using JustRight.Service.Keys;
 using JustRight.Service.Log;
 using JustRight.Service.Notifications;
 using JustRight.Service.Passwords;
@@ -30,6 +33,7 @@ using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Diagnostics;
+using Microsoft.AspNetCore.Diagnostics.HealthChecks;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using OpenTelemetry.Metrics;
@@ -50,6 +54,8 @@ public static class ServiceHost
     public static async Task<int> RunAsync(string[] args)
     {
         var app = Build(args);
+        var settings = app.Services.GetRequiredService<IOptions<ServiceSettings>>().Value;
+        using var folder = DataFolderLock.Take(settings.Data);
         await PrepareAsync(app);
         await app.StartAsync();
         await PrintSignInLinksAsync(app);
@@ -63,7 +69,8 @@ public static class ServiceHost
         var builder = WebApplication.CreateBuilder(args);
         builder.Services.Configure<ServiceSettings>(builder.Configuration.GetSection("JustRight"));
         var settings = builder.Configuration.GetSection("JustRight").Get<ServiceSettings>() ?? new ServiceSettings();
-        if (settings.DirectorySignIn.Fault() is { } fault) throw new InvalidOperationException(fault);
+        if (OutboundFault(settings) is { } outboundFault) throw new InvalidOperationException(outboundFault);
+        if (settings.DirectorySignIn.Fault(settings.Demo) is { } fault) throw new InvalidOperationException(fault);
         Directory.CreateDirectory(settings.Data);
         if (!OperatingSystem.IsWindows()) File.SetUnixFileMode(settings.Data, UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute);
         if (string.IsNullOrEmpty(builder.Configuration["urls"])) builder.WebHost.UseUrls(DefaultAddress);
@@ -82,7 +89,7 @@ public static class ServiceHost
             document.Servers?.Clear();
             return Task.CompletedTask;
         }).AddOperationTransformer(Roles.Describe));
-        builder.Services.AddHealthChecks().AddCheck<DatabaseHealth>("database");
+        builder.Services.AddHealthChecks().AddCheck<DatabaseHealth>("database").AddCheck<KeysHealth>("keys");
         builder.Services.AddOpenTelemetry().WithMetrics(metrics => metrics.AddAspNetCoreInstrumentation().AddMeter("System.Runtime").AddPrometheusExporter());
 
         var app = builder.Build();
@@ -99,6 +106,7 @@ public static class ServiceHost
         app.UseAuthorization();
         var api = app.MapGroup("/api");
         api.MapAccess();
+        api.MapSessions();
         api.MapDocuments();
         api.MapFits();
         api.MapJobs();
@@ -125,9 +133,22 @@ public static class ServiceHost
         api.MapLog();
         api.MapSecrets();
         app.MapOpenApi().AllowAnonymous();
-        app.MapHealthChecks("/health").AllowAnonymous();
+        app.MapHealthChecks("/health", new HealthCheckOptions { ResponseWriter = HealthAnswer.WriteAsync }).AllowAnonymous();
         app.MapPrometheusScrapingEndpoint("/metrics").AllowAnonymous();
         return app;
+    }
+
+    private static string? OutboundFault(ServiceSettings settings)
+    {
+        try
+        {
+            _ = new OutboundRules(settings.Outbound.Allow, Dns.GetHostAddressesAsync);
+            return null;
+        }
+        catch (FormatException e)
+        {
+            return $"JustRight:Outbound:Allow: {e.Message}";
+        }
     }
 
     private static void AddLogging(WebApplicationBuilder builder, ServiceSettings settings) => builder.Host.UseSerilog((_, logging) => logging
@@ -142,11 +163,21 @@ public static class ServiceHost
     {
         services.AddSingleton(TimeProvider.System);
         services.AddPooledDbContextFactory<AppDb>(db => db.UseSqlite($"Data Source={settings.DatabaseFile}"));
-        services.AddDataProtection().SetApplicationName("justright").PersistKeysToFileSystem(new DirectoryInfo(Path.Combine(settings.Data, "keys")));
+        services.AddKeyRing(settings);
+        services.AddSingleton<PasswordKeys>();
+        services.AddSingleton<KeyCheck>();
         services.AddSingleton<LogStore>();
         services.AddSingleton<AccessKeys>();
+        services.AddSingleton<Sessions>();
         services.AddSingleton<DirectoryGate>();
         services.AddSingleton<SecretStore>();
+        services.AddSingleton(new OutboundRules(settings.Outbound.Allow, Dns.GetHostAddressesAsync));
+        services.AddSingleton<OutboundHandler>();
+        services.AddSingleton<RefusedUses>();
+        services.AddSingleton<SecretGate>();
+        services.AddSingleton<SecretAllowances>();
+        services.AddSingleton<AskedUses>();
+        services.AddSingleton<SecretList>();
         services.AddSingleton<Library>();
         services.AddSingleton<SurveyStore>();
         services.AddSingleton<EstatePlanner>();
@@ -181,7 +212,7 @@ public static class ServiceHost
         services.AddSingleton<EvidenceFile>();
         services.AddSingleton<CalendarService>();
         services.AddSingleton<MailCarrier>();
-        services.AddHttpClient<WebhookCarrier>().ConfigurePrimaryHttpMessageHandler(() => new SocketsHttpHandler { AllowAutoRedirect = false, UseProxy = false });
+        services.AddHttpClient<WebhookCarrier>().ConfigurePrimaryHttpMessageHandler(parts => parts.GetRequiredService<OutboundHandler>().Make());
         services.AddSingleton<Delivery>();
         services.AddSingleton<NotificationService>();
         services.AddSingleton<DriftKeeper>();
@@ -189,6 +220,8 @@ public static class ServiceHost
         services.AddQuartz();
         services.AddQuartzHostedService(quartz => quartz.WaitForJobsToComplete = false);
         services.AddSingleton<SchedulePlan>();
+        services.AddSingleton<LogHeads>();
+        services.AddHostedService<LogSigner>(); // the first to start is the last to stop: it signs what the others log at their end
         services.AddHostedService(parts => parts.GetRequiredService<SchedulePlan>());
         services.AddHostedService(parts => parts.GetRequiredService<Delivery>());
         services.AddHostedService<RestartClock>();
@@ -214,11 +247,14 @@ public static class ServiceHost
                 options.Cookie.HttpOnly = true;
                 options.Cookie.SameSite = SameSiteMode.Strict;
                 options.Cookie.SecurePolicy = CookieSecurePolicy.SameAsRequest;
-                options.ExpireTimeSpan = TimeSpan.FromHours(12);
+                options.ExpireTimeSpan = Sessions.Longest;
+                options.SlidingExpiration = false;
                 options.Events.OnValidatePrincipal = context => context.HttpContext.RequestServices.GetRequiredService<DirectoryGate>().AskAgainAsync(context);
                 options.Events.OnRedirectToLogin = context => SetStatus(context.Response, 401);
                 options.Events.OnRedirectToAccessDenied = context => SetStatus(context.Response, 403);
             });
+        services.AddOptions<CookieAuthenticationOptions>(CookieAuthenticationDefaults.AuthenticationScheme)
+            .Configure<Sessions>((options, sessions) => options.SessionStore = sessions);
         services.AddAuthorization(Roles.AddPolicies);
         services.AddRateLimiter(limits =>
         {
@@ -233,8 +269,10 @@ public static class ServiceHost
         await using var db = await app.Services.GetRequiredService<IDbContextFactory<AppDb>>().CreateDbContextAsync();
         await db.Database.MigrateAsync();
         await TradeWords.ApplyAsync(db, CancellationToken.None);
-        TradeWords.ApplyToSimulation(app.Services.GetRequiredService<IOptions<ServiceSettings>>().Value.Data);
+        var settings = app.Services.GetRequiredService<IOptions<ServiceSettings>>().Value;
+        TradeWords.ApplyToSimulation(settings.Data);
         await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL;");
+        await app.Services.GetRequiredService<KeyCheck>().RunAsync(CancellationToken.None);
     }
 
     private static async Task PrintSignInLinksAsync(WebApplication app)
@@ -266,8 +304,10 @@ public static class ServiceHost
     {
         var problem = context.HttpContext.Response.StatusCode switch
         {
+            401 when context.HttpContext.Items[TokenHandler.Refused] is string refusal =>
+                Problems.Of(401, "token", refusal, "An owner makes a new one: justright token make NAME --role ROLE"),
             401 => Problems.Of(401, "sign-in", "Sign in first.", "Open a sign-in link, or send a token."),
-            403 => Problems.Of(403, "role", "Your role does not allow this."),
+            403 => Problems.Of(403, "role", Roles.Refusal(context.HttpContext)),
             404 => Problems.Of(404, "not-found", "There is nothing here."),
             415 => Problems.Of(415, "content-type", "This content type is not supported.", "Send files as application/yaml, everything else as application/json."),
             429 => Problems.Of(429, "too-often", "Too many attempts. Wait a minute."),

@@ -1,4 +1,6 @@
+using JustRight.Core.SecretUses;
 using JustRight.Service.Access;
+using JustRight.Service.Keys;
 
 namespace JustRight.Service.Hosting;
 
@@ -20,6 +22,15 @@ public sealed class ServiceSettings
     /// <summary>How many answers of traces are kept of each estate; an older trace keeps its line in the list. At least 1.</summary>
     public int TracesKept { get; set; } = 100;
 
+    /// <summary>What encrypts the keys in the data folder.</summary>
+    public KeySettings Keys { get; set; } = new();
+
+    /// <summary>Where the service may connect to.</summary>
+    public OutboundSettings Outbound { get; set; } = new();
+
+    /// <summary>Whether this is a demo: only then do simulated people sign in.</summary>
+    public bool Demo { get; set; }
+
     /// <summary>With which directory people sign in to the console.</summary>
     public DirectorySignInSettings DirectorySignIn { get; set; } = new();
 
@@ -34,6 +45,13 @@ public sealed class ServiceSettings
 
     /// <summary>The database file.</summary>
     public string DatabaseFile => Path.Combine(Data, "justright.db");
+}
+
+/// <summary>Where the service may connect to, under <c>JustRight:Outbound</c>.</summary>
+public sealed class OutboundSettings
+{
+    /// <summary>Host names, <c>*.example</c> for all below one, addresses and networks; none by default, and then nothing is connected to.</summary>
+    public IList<string> Allow { get; set; } = [];
 }
 
 /// <summary>How mail leaves the organization, under <c>JustRight:Mail</c>.</summary>
@@ -56,4 +74,11 @@ public sealed class MailSettings
 
     /// <summary>The name of the secret, kept by the service, that holds its password.</summary>
     public string? Secret { get; set; }
+
+    /// <summary>Whether TLS is spoken from the first byte.</summary>
+    public bool IsTlsFromTheStart => Tls == "from-the-start";
+
+    /// <summary>What the secret is used for.</summary>
+    public SecretUse Use => new(
+        SecretPurpose.Mail, "", "mail", $"{Host}:{Port}", SignInAs ?? "", IsTlsFromTheStart ? "tls" : "start-tls", "the authorities of this machine");
 }

@@ -1,4 +1,5 @@
 using System.Net.Sockets;
+using JustRight.Connectors;
 using JustRight.Service.Hosting;
 using JustRight.Service.Secrets;
 using JustRight.Service.Storage;
@@ -11,7 +12,7 @@ using MimeKit;
 namespace JustRight.Service.Notifications;
 
 /// <summary>Sends notices through the organization's mail server [RFC 5321].</summary>
-internal sealed class MailCarrier(IOptions<ServiceSettings> settings, SecretStore secrets, TimeProvider time)
+internal sealed class MailCarrier(IOptions<ServiceSettings> settings, SecretGate secrets, OutboundHandler outbound, TimeProvider time)
 {
     private static readonly TimeSpan Longest = TimeSpan.FromSeconds(20);
 
@@ -33,18 +34,23 @@ internal sealed class MailCarrier(IOptions<ServiceSettings> settings, SecretStor
         {
             using var client = new SmtpClient();
             // Only on this machine may mail go in the clear: elsewhere TLS is asked for, and nothing is sent without.
-            var security = mailServer.Tls == "from-the-start" ? SecureSocketOptions.SslOnConnect : IsLoopback(mailServer.Host) ? SecureSocketOptions.StartTlsWhenAvailable : SecureSocketOptions.StartTls;
-            await client.ConnectAsync(mailServer.Host, mailServer.Port, security, deadline.Token);
+            var security = mailServer.IsTlsFromTheStart ? SecureSocketOptions.SslOnConnect : IsLoopback(mailServer.Host) ? SecureSocketOptions.StartTlsWhenAvailable : SecureSocketOptions.StartTls;
+            var socket = await outbound.ConnectAsync(mailServer.Host, mailServer.Port, deadline.Token); // the client owns it from here
+            await client.ConnectAsync(socket, mailServer.Host, mailServer.Port, security, deadline.Token);
             if (mailServer.SignInAs is { } name)
             {
                 if (!client.IsSecure) return "the mail server offers no TLS: the password is not sent unencrypted";
-                if (await secrets.GetAsync(mailServer.Secret ?? "", cancel) is not { } password) return $"the secret '{mailServer.Secret}' is not set: justright secret set {mailServer.Secret}";
+                var password = await secrets.GetAsync(mailServer.Secret ?? "", mailServer.Use, cancel);
                 await client.AuthenticateAsync(name, password.Reveal(), deadline.Token);
             }
 
             await client.SendAsync(message, deadline.Token);
             await client.DisconnectAsync(true, deadline.Token);
             return null;
+        }
+        catch (ConnectorException e)
+        {
+            return e.Message;
         }
         catch (OperationCanceledException) when (!cancel.IsCancellationRequested)
         {

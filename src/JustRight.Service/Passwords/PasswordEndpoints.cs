@@ -82,7 +82,7 @@ internal static class PasswordEndpoints
         var rows = await renewals.ListAsync(name, found.Account, cancel);
         var open = rows.FirstOrDefault(r => r.EndedAt is null);
         var whyNot = WhyNot(found, open);
-        var book = found.Keeper == PasswordKeeper.Us ? books.RunBookOf(found, await desk.KeptAsync(estate, found.Account, cancel) is not null) : null;
+        var book = found.Keeper == PasswordKeeper.Us ? books.RunBookOf(found, (await desk.KeptAsync(estate, found.Account, cancel)).Password is not null) : null;
         var places = books.PlacesOf(found.Account);
         await using var db = await databases.CreateDbContextAsync(cancel);
         var waits = await db.Passwords.AnyAsync(p => p.Account == $"{estate.Domain.ShortName}\\{found.Account}" && p.Protected != null, cancel);
@@ -134,7 +134,11 @@ internal static class PasswordEndpoints
         var books = await desk.ReadAsync(estate, cancel);
         if (books.Find(account) is not { } found) return Problems.NotFound("account of a plan", account, books.Accounts.Select(a => a.Account));
         if (order.Password is { Length: 0 or > LongestPassword }) return Problems.Bad("password", order.Password.Length == 0 ? "A directory treats an empty password as an anonymous bind [RFC 4513 5.1.2]." : "This is too long for a password.", "1 to 1000 characters, or none at all");
-        if ((order.Password is { } typed ? new NewPassword(typed) : await desk.KeptAsync(estate, found.Account, cancel)) is not { } password)
+        var (kept, withheld) = order.Password is { } typed
+            ? (new NewPassword(typed), null)
+            : await desk.KeptAsync(estate, found.Account, cancel);
+        if (withheld is not null) return Problems.Of(409, "not-allowed", withheld);
+        if (kept is not { } password)
             return Problems.Of(409, "not-kept", $"No password of {found.Account} is stored here.", "Type the password that you were given.");
         var directory = (await shelf.OpenAsync(estate, cancel)).Directory;
         var now = time.GetUtcNow();

@@ -4,6 +4,7 @@ using System.Security.Cryptography.X509Certificates;
 using System.Text;
 using JustRight.Contracts;
 using JustRight.Service.Hosting;
+using JustRight.Service.Keys;
 using JustRight.Service.Log;
 using JustRight.Service.Secrets;
 using JustRight.Service.Storage;
@@ -13,7 +14,7 @@ using Microsoft.EntityFrameworkCore;
 namespace JustRight.Service.Passwords;
 
 /// <summary>Hands passwords over, each once: afterwards it is no longer kept.</summary>
-internal sealed class PasswordHandOver(SecretStore secrets, LogStore log, TimeProvider time, IDbContextFactory<AppDb> databases)
+internal sealed class PasswordHandOver(SecretStore secrets, PasswordKeys keys, LogStore log, TimeProvider time, IDbContextFactory<AppDb> databases)
 {
     /// <summary>Takes a password out for good.</summary>
     /// <param name="account"><c>DOMAIN\name</c>.</param>
@@ -36,7 +37,7 @@ internal sealed class PasswordHandOver(SecretStore secrets, LogStore log, TimePr
                 {
                     var kept = journal.Passwords.First(p => p.Id == row.Id);
                     if (kept.Protected is null) throw new GoneException();
-                    (kept.Protected, kept.HandedOverAt, kept.HandedOverBy) = (null, now, who);
+                    (kept.Protected, kept.KeyName, kept.HandedOverAt, kept.HandedOverBy) = (null, null, now, who);
                 },
                 who, "password", row.Account, $"handed over, {how}", cancel);
         }
@@ -45,6 +46,7 @@ internal sealed class PasswordHandOver(SecretStore secrets, LogStore log, TimePr
             return (row, null);
         }
 
+        keys.Destroy(row.KeyName);
         return (null, handed);
     }
 

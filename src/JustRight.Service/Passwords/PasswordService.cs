@@ -5,7 +5,9 @@ using JustRight.Core.Installs;
 using JustRight.Core.Passwords;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights.Directory;
+using JustRight.Core.SecretUses;
 using JustRight.Service.Fits;
+using JustRight.Service.Secrets;
 using JustRight.Service.Storage;
 using Microsoft.EntityFrameworkCore;
 using SecretStore = JustRight.Service.Secrets.SecretStore;
@@ -38,7 +40,7 @@ internal sealed record PasswordIndex(Estate Estate, IReadOnlyList<Plan> Plans, S
 }
 
 /// <summary>Brings together what is known of passwords: plans, the latest survey, what people told, the secrets kept here.</summary>
-internal sealed class PasswordService(FitService desk, SurveyStore surveys, SecretStore secrets, IDbContextFactory<AppDb> databases, TimeProvider time)
+internal sealed class PasswordService(FitService desk, SurveyStore surveys, SecretGate secrets, IDbContextFactory<AppDb> databases, TimeProvider time)
 {
     /// <summary>The passwords of an estate.</summary>
     public async Task<PasswordIndex> ReadAsync(Estate estate, CancellationToken cancel)
@@ -52,8 +54,25 @@ internal sealed class PasswordService(FitService desk, SurveyStore surveys, Secr
         return new PasswordIndex(estate, plans, view, accounts, PasswordPlaces.Of(plans, view, [.. told.Select(Of), .. OwnSecrets(estate, plans, accounts, kept)]));
     }
 
-    /// <summary>The password of an account as it is kept here now, or null.</summary>
-    public Task<NewPassword?> KeptAsync(Estate estate, string account, CancellationToken cancel) => secrets.PasswordOfAsync($"{estate.Domain.ShortName}\\{account}", cancel);
+    /// <summary>
+    /// The password of an account as it is kept here now, for the directory that the estate names; null when none is kept, or when
+    /// it is not allowed to go there, and then why.
+    /// </summary>
+    public async Task<(NewPassword? Password, string? Withheld)> KeptAsync(Estate estate, string account, CancellationToken cancel)
+    {
+        var name = $"{estate.Domain.ShortName}\\{account}";
+        var use = estate.Directory.Reach == Reach.Ldaps
+            ? EstateSecretUses.OfPasswordTest(estate, name, TrustAnchors.OfFolder(estate.Directory.CaFolder))
+            : null;
+        try
+        {
+            return (await secrets.PasswordOfAsync(name, use, [], cancel), null);
+        }
+        catch (ConnectorException e) when (e.Failure == ConnectorFailure.Withheld)
+        {
+            return (null, e.Message);
+        }
+    }
 
     /// <summary>What a person told of.</summary>
     public static PasswordPlace Of(ToldPlaceRow row) => new(row.Account, PasswordPlaceKind.Told, row.Host, row.Where, row.Setting, row.Breaks) { Reference = row.Reference };

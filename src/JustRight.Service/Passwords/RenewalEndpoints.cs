@@ -9,6 +9,7 @@ using JustRight.Service.Documents;
 using JustRight.Service.Estates;
 using JustRight.Service.Hosting;
 using JustRight.Service.Jobs;
+using JustRight.Service.Secrets;
 using JustRight.Service.Storage;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -37,7 +38,8 @@ internal static class RenewalEndpoints
     }
 
     private static async Task<Results<Accepted<RenewalView>, ProblemHttpResult>> BeginAsync(
-        string name, string account, ClaimsPrincipal user, Library library, PasswordService desk, RenewalStore renewals, ConnectorStore shelf, JobQueue queue, TimeProvider time, CancellationToken cancel)
+        string name, string account, ClaimsPrincipal user, Library library, PasswordService desk, RenewalStore renewals, SecretGate gate,
+        ConnectorStore shelf, JobQueue queue, TimeProvider time, CancellationToken cancel)
     {
         if (await PasswordEndpoints.EstateAsync(name, library, cancel) is not { } estate) return await PasswordEndpoints.MissingAsync(name, library, cancel);
         var books = await desk.ReadAsync(estate, cancel);
@@ -47,9 +49,22 @@ internal static class RenewalEndpoints
         if (estate.Directory.Reach == Reach.File) return Problems.Of(409, "read-only", "The directory is read from a file: passwords cannot be set from here.");
         var facts = await (await shelf.OpenAsync(estate, cancel)).Directory.ReadPasswordAsync(found.Account, cancel);
         if (facts.Disabled) return Problems.Of(409, "not-renewed", $"{found.Account} is disabled: enable it first, or leave its password alone.");
-        var old = await desk.KeptAsync(estate, found.Account, cancel);
+        var (old, _) = await desk.KeptAsync(estate, found.Account, cancel);
         var fresh = NewPassword.Generate(Math.Max(estate.Rules.Passwords.LeastLength, facts.LeastLength ?? 0));
-        var row = await renewals.BeginAsync(name, books.RunBookOf(found, old is not null), fresh, old, user.Identity!.Name!, cancel);
+        var book = books.RunBookOf(found, old is not null);
+        var asked = RenewalUses.Of(estate, book, TrustAnchors.OfFolder, TrustAnchors.OfFile);
+        var missing = new List<AskedUse>();
+        foreach (var ask in asked)
+            if (!await gate.IsAllowedAsync(ask.Subject, ask.Use, cancel)) missing.Add(ask);
+        if (missing.Count > 0)
+        {
+            return Problems.Of(
+                409, "not-allowed", $"{missing.Count} uses of secrets that this renewal makes are not allowed, so it did not begin.",
+                $"An owner looks at them and allows them: {string.Join("; ", missing.Select(m => SecretWords.Command(m.Subject, m.Use)))}");
+        }
+
+        var allowed = asked.Select(a => SecretGate.Key(a.Subject, a.Use));
+        var row = await renewals.BeginAsync(name, book, fresh, old, allowed, user.Identity!.Name!, cancel);
         return await GoOnAsync(row, estate, user, desk, queue, time, cancel);
     }
 

@@ -12,7 +12,9 @@ namespace JustRight.Service.Passwords;
 internal sealed class RenewalStore(IDbContextFactory<AppDb> databases, SecretStore secrets, LogStore log, TimeProvider time)
 {
     /// <summary>Keeps a new renewal with both passwords encrypted, before anything is changed.</summary>
-    public async Task<RenewalRow> BeginAsync(string estate, RunBook book, NewPassword fresh, NewPassword? old, string who, CancellationToken cancel)
+    /// <param name="allowed">What is allowed of secrets now, as <see cref="SecretGate.Key"/> names it.</param>
+    public async Task<RenewalRow> BeginAsync(
+        string estate, RunBook book, NewPassword fresh, NewPassword? old, IEnumerable<string> allowed, string who, CancellationToken cancel)
     {
         var row = new RenewalRow
         {
@@ -24,6 +26,7 @@ internal sealed class RenewalStore(IDbContextFactory<AppDb> databases, SecretSto
             BookJson = RunBookJson.Write(book),
             NewProtected = secrets.Protect(fresh),
             OldProtected = old is null ? null : secrets.Protect(old),
+            AllowedAtStart = string.Join('\n', allowed),
         };
         await log.AddWithAsync(db => db.Renewals.Add(row), who, "renew", book.Account, $"a renewal of {book.Steps.Count} steps starts", cancel);
         return row;

@@ -11,7 +11,7 @@ namespace JustRight.Service.Passwords;
 
 /// <summary>Makes steps of one run-book, each kept before and after.</summary>
 internal sealed class RunBookRun(
-    RenewalStore renewals, SecretStore secrets, CrashRehearsal rehearsal, TimeProvider time, RenewalRow row, Estate estate, string who, EstateConnectors connectors)
+    RenewalStore renewals, SecretStore secrets, SecretGate gate, CrashRehearsal rehearsal, TimeProvider time, RenewalRow row, Estate estate, string who, EstateConnectors connectors)
 {
     private string Domain => estate.Domain.ShortName;
 
@@ -108,7 +108,14 @@ internal sealed class RunBookRun(
     private async Task PutAsync(RunBookStep step, NewPassword secret, CancellationToken cancel)
     {
         if (step.Act == RunBookAct.Keep) await secrets.SetAsync(step.Place.Split('|')[^1], secret.Reveal(), who, cancel);
-        else await connectors.MakeAsync(step.Change!, step.Change is RestartService ? null : secret, cancel);
+        else if (step.Change is RestartService) await connectors.MakeAsync(step.Change, null, cancel);
+        else
+        {
+            // The estate may name another address by now: what was allowed when the renewal began is allowed for that one.
+            if (step.Change is HostChange host && RenewalUses.OfPassword(estate, host.Host, $"{Domain}\\{row.Account}") is { } use)
+                await gate.MustBeAllowedAsync($"{Domain}\\{row.Account}", use, row.AllowedWhenBegun, cancel);
+            await connectors.MakeAsync(step.Change!, secret, cancel);
+        }
     }
 
     private async Task<string> SeenAsync(RunBookStep step, CancellationToken cancel)

@@ -1,4 +1,3 @@
-using System.Buffers.Text;
 using System.Security.Cryptography;
 using System.Text;
 using System.Text.Json;
@@ -22,11 +21,8 @@ internal sealed class EvidenceFile(Library library, SurveyStore surveys, Evidenc
     /// <summary>Writes it.</summary>
     public async Task<byte[]> WriteAsync(InstallReport report, CancellationToken cancel)
     {
-        var rsa = await key.GetAsync(cancel);
-        var head = Encode($$"""{"alg":"RS256","kid":"{{EvidenceKey.ThumbprintOf(rsa)}}","typ":"justright-evidence+json","jwk":{{EvidenceKey.JwkOf(rsa)}}}""");
-        var body = Encode((await BodyAsync(report, cancel)).ToJsonString());
-        var signature = rsa.SignData(Encoding.ASCII.GetBytes($"{head}.{body}"), HashAlgorithmName.SHA256, RSASignaturePadding.Pkcs1);
-        return Encoding.UTF8.GetBytes(new JsonObject { ["payload"] = body, ["protected"] = head, ["signature"] = Base64Url.EncodeToString(signature) }.ToJsonString());
+        var signed = await key.SignAsync("justright-evidence+json", (await BodyAsync(report, cancel)).ToJsonString(), cancel);
+        return Encoding.UTF8.GetBytes(signed.ToJsonString());
     }
 
     private async Task<JsonObject> BodyAsync(InstallReport report, CancellationToken cancel)
@@ -57,6 +53,4 @@ internal sealed class EvidenceFile(Library library, SurveyStore surveys, Evidenc
         ["sha256"] = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(row.Text))),
         ["text"] = row.Text,
     };
-
-    private static string Encode(string text) => Base64Url.EncodeToString(Encoding.UTF8.GetBytes(text));
 }

@@ -1,6 +1,8 @@
 using System.Buffers.Text;
 using System.Security.Cryptography;
 using System.Text;
+using System.Text.Json;
+using System.Text.Json.Nodes;
 using JustRight.Service.Hosting;
 using JustRight.Service.Log;
 using Microsoft.AspNetCore.DataProtection;
@@ -42,6 +44,41 @@ internal sealed class EvidenceKey(IOptions<ServiceSettings> settings, IDataProte
             _one.Release();
         }
     }
+
+    /// <summary>Signs a text: a JSON Web Signature in its flattened JSON form [RFC 7515 7.2.2], by RS256.</summary>
+    /// <param name="type">What it is, in the protected header: what was signed as one thing is not taken for another.</param>
+    public async Task<JsonObject> SignAsync(string type, string payload, CancellationToken cancel)
+    {
+        var rsa = await GetAsync(cancel);
+        var head = Encode($$"""{"alg":"RS256","kid":"{{ThumbprintOf(rsa)}}","typ":"{{type}}","jwk":{{JwkOf(rsa)}}}""");
+        var body = Encode(payload);
+        var signature = rsa.SignData(Encoding.ASCII.GetBytes($"{head}.{body}"), HashAlgorithmName.SHA256, RSASignaturePadding.Pkcs1);
+        return new JsonObject { ["payload"] = body, ["protected"] = head, ["signature"] = Base64Url.EncodeToString(signature) };
+    }
+
+    /// <summary>The text of what this key signed as a type; null when something else signed it, or it is no such thing.</summary>
+    public async Task<string?> OpenAsync(string type, string signed, CancellationToken cancel)
+    {
+        var rsa = await GetAsync(cancel);
+        try
+        {
+            var parts = JsonNode.Parse(signed)!;
+            var (head, body) = ((string)parts["protected"]!, (string)parts["payload"]!);
+            if ((string?)JsonNode.Parse(Decode(head))!["typ"] != type) return null;
+            var signature = Base64Url.DecodeFromChars((string)parts["signature"]!);
+            return rsa.VerifyData(Encoding.ASCII.GetBytes($"{head}.{body}"), signature, HashAlgorithmName.SHA256, RSASignaturePadding.Pkcs1)
+                ? Decode(body)
+                : null;
+        }
+        catch (Exception e) when (e is JsonException or FormatException or InvalidOperationException or NullReferenceException or ArgumentNullException)
+        {
+            return null; // not a signature at all
+        }
+    }
+
+    private static string Encode(string text) => Base64Url.EncodeToString(Encoding.UTF8.GetBytes(text));
+
+    private static string Decode(string text) => Encoding.UTF8.GetString(Base64Url.DecodeFromChars(text));
 
     /// <inheritdoc/>
     public void Dispose()

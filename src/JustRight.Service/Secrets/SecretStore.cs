@@ -1,5 +1,6 @@
 using JustRight.Connectors;
 using JustRight.Core.Rights.Directory;
+using JustRight.Service.Keys;
 using JustRight.Service.Storage;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.EntityFrameworkCore;
@@ -7,7 +8,8 @@ using Microsoft.EntityFrameworkCore;
 namespace JustRight.Service.Secrets;
 
 /// <summary>Secrets and new passwords, encrypted at rest with keys that lie beside the database, not in it.</summary>
-public sealed class SecretStore(IDbContextFactory<AppDb> databases, IDataProtectionProvider protection, TimeProvider time)
+internal sealed class SecretStore(
+    IDbContextFactory<AppDb> databases, IDataProtectionProvider protection, PasswordKeys keys, TimeProvider time)
 {
     private readonly IDataProtector _secrets = protection.CreateProtector("justright.secrets.v1");
     private readonly IDataProtector _passwords = protection.CreateProtector("justright.passwords.v1");
@@ -22,12 +24,14 @@ public sealed class SecretStore(IDbContextFactory<AppDb> databases, IDataProtect
         await db.SaveChangesAsync(cancel);
     }
 
-    /// <summary>A secret for a connector, or null when none is kept under the name.</summary>
-    public async Task<NewPassword?> GetAsync(string name, CancellationToken cancel)
+    /// <summary>
+    /// A secret, or null when none is kept under the name. Whoever sends it anywhere asks <see cref="SecretGate"/> instead.
+    /// </summary>
+    internal async Task<NewPassword?> ReadAsync(string name, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         var row = await db.Secrets.AsNoTracking().FirstOrDefaultAsync(s => s.Name == name, cancel);
-        return row is null ? null : new NewPassword(_secrets.Unprotect(row.Protected));
+        return row is null ? null : new NewPassword(OpenSecret(row));
     }
 
     /// <summary>Makes a password for a new account and keeps it, before the account is made. A retry after a crash gets a new one.</summary>
@@ -38,13 +42,13 @@ public sealed class SecretStore(IDbContextFactory<AppDb> databases, IDataProtect
         return password;
     }
 
-    /// <summary>The password of an account for a service to run as: the one made with the account, while it is still kept; else a secret under the account's logon name. Null when neither is there.</summary>
+    /// <summary>The password that was made here for an account, while it is kept; else null. <see cref="SecretGate"/> as well.</summary>
     /// <param name="account"><c>DOMAIN\name</c>.</param>
-    public async Task<NewPassword?> PasswordOfAsync(string account, CancellationToken cancel)
+    internal async Task<NewPassword?> KeptPasswordAsync(string account, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         var row = await db.Passwords.AsNoTracking().FirstOrDefaultAsync(p => p.Account == account, cancel);
-        return row?.Protected is not null ? new NewPassword(Open(row)) : await GetAsync(NameFor(account), cancel);
+        return row?.Protected is null ? null : new NewPassword(Open(row));
     }
 
     /// <summary>Keeps the password that an account has now, to be handed over and to be used; in place of the one before.</summary>
@@ -55,8 +59,11 @@ public sealed class SecretStore(IDbContextFactory<AppDb> databases, IDataProtect
         await using var db = await databases.CreateDbContextAsync(cancel);
         var row = await db.Passwords.FirstOrDefaultAsync(p => p.Account == account, cancel);
         if (row is null) db.Passwords.Add(row = new PasswordRow { Install = subject, Account = account });
-        (row.Install, row.Protected, row.CreatedAt, row.HandedOverAt, row.HandedOverBy) = (subject, _passwords.Protect(password.Reveal()), time.GetUtcNow(), null, null);
+        var before = row.KeyName;
+        (row.KeyName, row.Protected) = keys.Encrypt(password.Reveal());
+        (row.Install, row.CreatedAt, row.HandedOverAt, row.HandedOverBy) = (subject, time.GetUtcNow(), null, null);
         await db.SaveChangesAsync(cancel);
+        keys.Destroy(before);
     }
 
     /// <summary>Encrypts a password to be kept in a row of its own.</summary>
@@ -70,5 +77,9 @@ public sealed class SecretStore(IDbContextFactory<AppDb> databases, IDataProtect
         string.Concat(LogonName.WithoutDomain(account).ToLowerInvariant().Select(c => char.IsAsciiLetterLower(c) || char.IsAsciiDigit(c) ? c : '-'));
 
     /// <summary>The password in a row, for sealing.</summary>
-    public string Open(PasswordRow row) => _passwords.Unprotect(row.Protected!);
+    public string Open(PasswordRow row) =>
+        row.KeyName is { } key ? keys.Decrypt(key, row.Protected!) : _passwords.Unprotect(row.Protected!);
+
+    /// <summary>The secret in a row.</summary>
+    public string OpenSecret(SecretRow row) => _secrets.Unprotect(row.Protected);
 }

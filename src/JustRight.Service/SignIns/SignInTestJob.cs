@@ -14,7 +14,7 @@ using Microsoft.EntityFrameworkCore;
 namespace JustRight.Service.SignIns;
 
 /// <summary>Runs sign-in tests of products' sign-in.</summary>
-internal sealed class SignInTestJob(SignInService desk, ConnectorStore connectors, SecretStore secrets, SignInTestPasswordStore typed, JobFeed feed, LogStore log, TimeProvider time, IDbContextFactory<AppDb> databases)
+internal sealed class SignInTestJob(SignInService desk, ConnectorStore connectors, SecretGate secrets, SignInTestPasswordStore typed, JobFeed feed, LogStore log, TimeProvider time, IDbContextFactory<AppDb> databases)
 {
     private const int Kept = 50;
 
@@ -25,7 +25,7 @@ internal sealed class SignInTestJob(SignInService desk, ConnectorStore connector
         var (signIn, _, estate) = await desk.LocateAsync(job.Subject, cancel);
         if (signIn is null) throw new ConnectorException(ConnectorFailure.NotFound, $"nobody signs in to {job.Subject} with a directory account any more.");
         var directory = connectors.OpenPeople(estate, signIn.Directory);
-        passwords = passwords with { Bind = passwords.Bind ?? await KeptAsync(signIn, cancel) };
+        if (passwords.Bind is null) passwords = await WithKeptAsync(passwords, estate, signIn, cancel);
         var watcher = new ScheduledSurveys(job.Id, feed);
         // The searches block: they belong on a thread of their own.
         var test = await Task.Run(() => SignInTestRunner.RunAsync(job.Subject, signIn.Directory.Reach == Reach.Simulation, signIn, directory, passwords, time, watcher, cancel), cancel);
@@ -36,11 +36,30 @@ internal sealed class SignInTestJob(SignInService desk, ConnectorStore connector
         return test.Words;
     }
 
-    /// <summary>The bind account's password as far as it is kept here: under the name that the install gives, or since we made the account.</summary>
-    private async Task<NewPassword?> KeptAsync(PlannedSignIn signIn, CancellationToken cancel)
+    private async Task<SignInTestPasswords> WithKeptAsync(
+        SignInTestPasswords typedOnes, Estate estate, PlannedSignIn signIn, CancellationToken cancel)
     {
-        if (signIn.Install.BindSecret is { } name) return await secrets.GetAsync(name, cancel);
-        return signIn.BindLogonName is { } account ? await secrets.PasswordOfAsync($"{signIn.Domain.ShortName}\\{account}", cancel) : null;
+        try
+        {
+            return typedOnes with { Bind = await KeptAsync(estate, signIn, cancel) };
+        }
+        catch (ConnectorException e) when (e.Failure == ConnectorFailure.Withheld)
+        {
+            return typedOnes with { BindWithheld = e.Message };
+        }
+    }
+
+    /// <summary>
+    /// The bind account's password as far as it is kept here: under the name that the install gives, or since we made the account.
+    /// A simulated directory is in this process: nothing leaves it.
+    /// </summary>
+    private async Task<NewPassword?> KeptAsync(Estate estate, PlannedSignIn signIn, CancellationToken cancel)
+    {
+        var use = signIn.Directory.Reach == Reach.Ldaps ? SignInTestUse.Of(estate, signIn) : null;
+        if (signIn.Install.BindSecret is { } name) return await secrets.NamedAsync(name, use, cancel);
+        return signIn.BindLogonName is { } account
+            ? await secrets.PasswordOfAsync($"{signIn.Domain.ShortName}\\{account}", use, [], cancel)
+            : null;
     }
 
     private async Task TidyAsync(string install, CancellationToken cancel)

@@ -26,11 +26,17 @@ public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
 
     public DbSet<LogRow> Log => Set<LogRow>();
 
+    public DbSet<LogHeadRow> LogHeads => Set<LogHeadRow>();
+
     public DbSet<TokenRow> Tokens => Set<TokenRow>();
+
+    public DbSet<SessionRow> Sessions => Set<SessionRow>();
 
     public DbSet<CodeRow> Codes => Set<CodeRow>();
 
     public DbSet<SecretRow> Secrets => Set<SecretRow>();
+
+    public DbSet<SecretAllowanceRow> SecretAllowances => Set<SecretAllowanceRow>();
 
     public DbSet<PasswordRow> Passwords => Set<PasswordRow>();
 
@@ -65,9 +71,12 @@ public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
         modelBuilder.Entity<StepRow>().HasIndex(s => new { s.JobId, s.Number }).IsUnique();
         modelBuilder.Entity<LogRow>().HasKey(l => l.Number);
         modelBuilder.Entity<LogRow>().Property(l => l.Number).ValueGeneratedNever();
+        modelBuilder.Entity<LogHeadRow>().HasIndex(h => h.Number);
         modelBuilder.Entity<TokenRow>().HasIndex(t => t.Hash).IsUnique();
+        modelBuilder.Entity<SessionRow>().HasIndex(s => s.Hash).IsUnique();
         modelBuilder.Entity<CodeRow>().HasIndex(c => c.Hash).IsUnique();
         modelBuilder.Entity<SecretRow>().HasIndex(s => s.Name).IsUnique();
+        modelBuilder.Entity<SecretAllowanceRow>().HasIndex(a => new { a.Subject, a.UseId }).IsUnique();
         modelBuilder.Entity<ConfirmationRow>().HasIndex(c => new { c.Install, c.GrantId });
         modelBuilder.Entity<FitRow>().HasIndex(f => new { f.Install, f.Number }).IsUnique();
         modelBuilder.Entity<ReviewRow>().HasIndex(r => new { r.Install, r.Number }).IsUnique();

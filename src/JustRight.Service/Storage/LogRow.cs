@@ -17,3 +17,14 @@ public sealed class LogRow
 
     public required string Hash { get; set; }
 }
+
+/// <summary>That the log had a hash at a number, signed.</summary>
+public sealed class LogHeadRow
+{
+    public int Id { get; set; }
+
+    public long Number { get; set; }
+
+    /// <summary>A JSON Web Signature [RFC 7515].</summary>
+    public required string Jws { get; set; }
+}

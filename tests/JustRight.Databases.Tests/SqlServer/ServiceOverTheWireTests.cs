@@ -38,7 +38,8 @@ public sealed class ServiceOverTheWireTests : IAsyncLifetime
             StringComparison.Ordinal);
         reached.ShouldNotBe(estate);
         (await _service.AddAsync("estates", "fennmoor.yaml", Encoding.UTF8.GetBytes(reached))).EnsureSuccessStatusCode();
-        (await _service.Http.PutAsJsonAsync("/api/secrets/wire", new SecretValue(Password), ContractsJson.Default.SecretValue, Stop)).EnsureSuccessStatusCode();
+        await _service.SetSecretAsync("wire", Password);
+        await _service.AllowAsync("wire");
     }
 
     [Fact]

@@ -80,7 +80,9 @@ internal sealed class SimulatedScene : IDisposable
         new OrganizationRules([], null, []), Line);
 
     public SqlServerInstances ConnectorTo(Estate estate, string? password = Password, Func<string, Sid?>? sidOf = null) =>
-        new(estate, (_, _) => Task.FromResult(password is null ? null : new NewPassword(password)), sidOf ?? (name => _domain.TryGetValue(name, out var found) ? found.Sid : null), TimeProvider.System);
+        new(
+            estate, new OneSecret(password), sidOf ?? (name => _domain.TryGetValue(name, out var found) ? found.Sid : null),
+            TimeProvider.System);
 
     public Task<InstanceSnapshot> ReadAsync() => Connector.ReadAsync(Estate.Instances[0], TestContext.Current.CancellationToken);
 

@@ -488,6 +488,26 @@ namespace JustRight.Service.Storage.Migrations
                     b.ToTable("Jobs");
                 });
 
+            modelBuilder.Entity("JustRight.Service.Storage.LogHeadRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Jws")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Number")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Number");
+
+                    b.ToTable("LogHeads");
+                });
+
             modelBuilder.Entity("JustRight.Service.Storage.LogRow", b =>
                 {
                     b.Property<long>("Number")
@@ -584,6 +604,9 @@ namespace JustRight.Service.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("KeyName")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Protected")
                         .HasColumnType("TEXT");
 
@@ -632,6 +655,9 @@ namespace JustRight.Service.Storage.Migrations
 
                     b.Property<string>("Account")
                         .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("AllowedAtStart")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("BookJson")
@@ -738,6 +764,64 @@ namespace JustRight.Service.Storage.Migrations
                     b.ToTable("Schemas");
                 });
 
+            modelBuilder.Entity("JustRight.Service.Storage.SecretAllowanceRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Address")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("AllowedAt")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("AllowedBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Anchor")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Estate")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("For")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Purpose")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("SignInAs")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Subject")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Transport")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("UseId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Subject", "UseId")
+                        .IsUnique();
+
+                    b.ToTable("SecretAllowances");
+                });
+
             modelBuilder.Entity("JustRight.Service.Storage.SecretRow", b =>
                 {
                     b.Property<int>("Id")
@@ -766,6 +850,44 @@ namespace JustRight.Service.Storage.Migrations
                         .IsUnique();
 
                     b.ToTable("Secrets");
+                });
+
+            modelBuilder.Entity("JustRight.Service.Storage.SessionRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("ExpiresAt")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Role")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("StartedAt")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<byte[]>("Ticket")
+                        .IsRequired()
+                        .HasColumnType("BLOB");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Hash")
+                        .IsUnique();
+
+                    b.ToTable("Sessions");
                 });
 
             modelBuilder.Entity("JustRight.Service.Storage.SettledNameRow", b =>
@@ -896,6 +1018,15 @@ namespace JustRight.Service.Storage.Migrations
 
                     b.Property<string>("Name")
                         .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Person")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("RevokedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("RevokedBy")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Role")

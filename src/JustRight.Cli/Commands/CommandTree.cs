@@ -1,0 +1,51 @@
+using System.CommandLine;
+
+namespace JustRight.Cli.Commands;
+
+/// <summary>All commands of the client, in the order in which its help lists them.</summary>
+internal static class CommandTree
+{
+    /// <summary>Makes the commands; each is complete, with its options and what it does.</summary>
+    public static RootCommand Make() => new(
+        "Just Right: service accounts that hold just what they need.\n\n"
+        + "Exit codes: 0 just right or done, 1 something deviates, 2 usage or bad input, 3 could not reach or read.")
+    {
+        SheetCommands.Make(),
+        EstateCommands.Make(),
+        InstallCommands.Make(),
+        InstallCommands.MakePlan(),
+        EstateCommands.MakeSurvey(),
+        FitCommands.MakeVerify(),
+        GrantCommand.Make(),
+        FitCommands.MakeWhy(),
+        HistoryCommands.MakeHistory(),
+        HistoryCommands.MakeDrift(),
+        ProposalCommands.Make(),
+        ReviewCommands.Make(),
+        AdoptCommands.Make(),
+        ExceptionCommands.Make(),
+        CalendarCommands.MakeCalendar(),
+        CalendarCommands.MakeNotifications(),
+        CalendarCommands.MakeSchedule(),
+        ReportCommands.MakeReport(),
+        ReportCommands.MakeEvidence(),
+        ConfirmCommand.Make(),
+        InstanceCommand.Make(),
+        SignInCommands.Make(),
+        TraceCommands.MakeTrace(),
+        TraceCommands.MakeFix(),
+        TraceCommands.MakeUndo(),
+        CompareCommand.Make(),
+        HandoverCommand.Make(),
+        LdifCommand.Make(),
+        ProtectCommand.Make(),
+        LogCommands.Make(),
+        TokenCommands.Make(),
+        SessionCommands.Make(),
+        SecretCommands.Make(),
+        PasswordCommands.Make(),
+        CompletionCommand.Make(),
+        CommandKit.Json,
+        CommandKit.Address,
+    };
+}
