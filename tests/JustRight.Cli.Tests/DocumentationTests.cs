@@ -1,37 +1,11 @@
 using System.Globalization;
 using System.Text.RegularExpressions;
-using JustRight.Cli.Commands;
 
 namespace JustRight.Cli.Tests;
 
-/// <summary>The documentation shows commands as they are: each is known, and those of a story are run as they stand.</summary>
+/// <summary>The commands of a story in the documentation are run as they stand.</summary>
 public sealed partial class DocumentationTests() : ClientScene(() => PreparedData.Demo.StartAsync())
 {
-    public static TheoryData<string> Pages => [.. DocumentedCommands.Pages];
-
-    [Theory]
-    [MemberData(nameof(Pages))]
-    public void Every_command_of_a_page_is_one(string page)
-    {
-        foreach (var command in DocumentedCommands.Of(page))
-        {
-            var parsed = CommandTree.Make().Parse([.. command.Words]);
-            var said = $"{page}:{command.Line}: justright {string.Join(' ', command.Words)}";
-            parsed.UnmatchedTokens.ShouldBeEmpty(said);
-            parsed.CommandResult.Command.ShouldNotBeOfType<System.CommandLine.RootCommand>(said);
-            if (command.IsWhole) parsed.Errors.Select(e => e.Message).ShouldBeEmpty(said);
-        }
-    }
-
-    [Fact]
-    public void The_pages_are_read()
-    {
-        var all = DocumentedCommands.Pages.SelectMany(DocumentedCommands.Of).ToList();
-        all.Count(c => c.IsWhole).ShouldBeGreaterThan(40);
-        all.Count(c => !c.IsWhole).ShouldBeGreaterThan(40);
-        all.ShouldContain(c => c.Comment.StartsWith("exit code 1", StringComparison.Ordinal));
-    }
-
     /// <summary>
     /// The commands of a page's blocks one after another, each as it stands, in a terminal in which a person answers yes. What a
     /// comment says of the exit code holds; otherwise it is 0.

@@ -47,7 +47,6 @@ internal static partial class DocumentedCommands
         foreach (Match token in Token().Matches(text))
         {
             if (token.Groups["comment"] is { Success: true } said) comment = said.Value.Trim(' ', '#');
-            else if (token.Groups["column"] is { Success: true } column) comment = column.Value.Trim();
             else if (token.Groups["word"] is { Success: true } word) words.Add(word.Value.Replace("\"", "", StringComparison.Ordinal));
         }
 
@@ -61,9 +60,7 @@ internal static partial class DocumentedCommands
     [GeneratedRegex("`justright (?<command>[^`]+)`")]
     private static partial Regex Inline();
 
-    /// <summary>
-    /// A comment, a column of explanation (three spaces before it), a redirection or pipe with all that follows, or a word.
-    /// </summary>
-    [GeneratedRegex("""\s#(?<comment>.*)$|\s{3,}(?<column>[^\s#-].*)$|\s*[<>|]\s.*$|(?<word>(?:"[^"]*"|[^\s"])+)""")]
+    /// <summary>A comment, a redirection or pipe with all that follows, or a word.</summary>
+    [GeneratedRegex("""\s#(?<comment>.*)$|\s*[<>|]\s.*$|(?<word>(?:"[^"]*"|[^\s"])+)""")]
     private static partial Regex Token();
 }
