@@ -6,6 +6,8 @@ namespace JustRight.Connectors;
 public interface ISecretSource
 {
     /// <summary>The secret of a name, for a use.</summary>
-    /// <exception cref="ConnectorException">There is none of that name, or nobody allowed it for this use; the message says how to.</exception>
+    /// <exception cref="ConnectorException">
+    /// There is none of that name, or nobody allowed it for this use; the message says how to.
+    /// </exception>
     Task<NewPassword> GetAsync(string name, SecretUse use, CancellationToken cancel);
 }

@@ -47,7 +47,8 @@ internal static partial class DocumentedCommands
         foreach (Match token in Token().Matches(text))
         {
             if (token.Groups["comment"] is { Success: true } said) comment = said.Value.Trim(' ', '#');
-            else if (token.Groups["word"] is { Success: true } word) words.Add(word.Value.Replace("\"", "", StringComparison.Ordinal));
+            else if (token.Groups["word"] is { Success: true } word)
+                words.Add(word.Value.Replace("\"", "", StringComparison.Ordinal));
         }
 
         return new DocumentedCommand(page, line, words, comment, isWhole);

@@ -4,7 +4,9 @@ using Microsoft.Data.Sqlite;
 
 namespace JustRight.Service.Tests;
 
-/// <summary>What lies in the data folder: for one service at a time, closed to others, and encrypted where the keys are.</summary>
+/// <summary>
+/// What lies in the data folder: for one service at a time, closed to others, and encrypted where the keys are.
+/// </summary>
 public sealed class DataFolderTests
 {
     private const UnixFileMode Owner = UnixFileMode.UserRead | UnixFileMode.UserWrite;
@@ -77,11 +79,13 @@ public sealed class DataFolderTests
         var keys = Path.Combine(service.Data, "keys", "passwords");
         var before = Files(keys).Count;
         before.ShouldBeGreaterThan(0);
-        var waiting = (await service.GetAsync("installs/thermograph-dataroom/passwords", ContractsJson.Default.IReadOnlyListPasswordView))
-            .First(p => p.HandedOverAt is null);
+        const string list = "installs/thermograph-dataroom/passwords";
+        var kept = await service.GetAsync(list, ContractsJson.Default.IReadOnlyListPasswordView);
+        var waiting = kept.First(p => p.HandedOverAt is null);
         var account = waiting.Account.Split('\\')[1];
         using var shown = await service.Http.PostAsync($"/api/estates/fennmoor/passwords/{account}/show", null, Cancel);
-        (await shown.Content.ReadFromJsonAsync(ContractsJson.Default.ShownPassword, Cancel))!.Password.Length.ShouldBeGreaterThanOrEqualTo(32);
+        var password = await shown.Content.ReadFromJsonAsync(ContractsJson.Default.ShownPassword, Cancel);
+        password!.Password.Length.ShouldBeGreaterThanOrEqualTo(32);
         Files(keys).Count.ShouldBe(before - 1);
         await using var db = new SqliteConnection($"Data Source={Path.Combine(service.Data, "justright.db")};Mode=ReadOnly");
         await db.OpenAsync(Cancel);
@@ -98,7 +102,8 @@ public sealed class DataFolderTests
         var end = await Programs.RunAsync(
             "dotnet",
             [
-                Path.Combine(Checkout.Top, ".build", "service", "JustRight.Service.dll"), "--urls", $"http://127.0.0.1:{Loopback.FreePort()}",
+                Path.Combine(Checkout.Top, ".build", "service", "JustRight.Service.dll"),
+                "--urls", $"http://127.0.0.1:{Loopback.FreePort()}",
                 "--JustRight:Data", data, .. settings,
             ],
             cancel: Cancel);

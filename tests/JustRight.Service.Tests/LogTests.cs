@@ -39,7 +39,8 @@ public sealed class LogTests
         await service.RestartAsync();
         await service.SetSecretAsync("later", "one more entry");
         var before = await service.GetAsync("log/check", ContractsJson.Default.LogCheckView);
-        before.ShouldSatisfyAllConditions(c => c.Sound.ShouldBeTrue(), c => c.Heads.ShouldBeGreaterThan(0), c => c.SignedUpTo.ShouldNotBeNull());
+        before.ShouldSatisfyAllConditions(
+            c => c.Sound.ShouldBeTrue(), c => c.Heads.ShouldBeGreaterThan(0), c => c.SignedUpTo.ShouldNotBeNull());
 
         await RewriteAsync(service, 3);
         var check = await service.GetAsync("log/check", ContractsJson.Default.LogCheckView);
@@ -54,24 +55,28 @@ public sealed class LogTests
         await using var service = await PreparedData.Demo.StartAsync();
         await service.SetSecretAsync("later", "one more entry");
         var anchor = await service.Http.GetStringAsync("/api/log/anchor", Cancel);
-        (await CheckAsync(service, anchor)).ShouldSatisfyAllConditions(c => c.Sound.ShouldBeTrue(), c => c.AnchorHolds.ShouldBe(true));
+        var holds = await CheckAsync(service, anchor);
+        (holds.Sound, holds.AnchorHolds).ShouldBe((true, true));
         await service.SetSecretAsync("later-still", "and one more");
         (await CheckAsync(service, anchor)).Sound.ShouldBeTrue("the log goes on");
 
         await ExecuteAsync(service, "DELETE FROM LogHeads");
         await ExecuteAsync(service, "DELETE FROM Log WHERE Number > 5");
-        (await service.GetAsync("log/check", ContractsJson.Default.LogCheckView)).Sound.ShouldBeTrue("nothing that is left tells");
+        (await service.GetAsync("log/check", ContractsJson.Default.LogCheckView))
+            .Sound.ShouldBeTrue("nothing that is left tells");
         var check = await CheckAsync(service, anchor);
         check.Sound.ShouldBeFalse();
         check.Fault.ShouldNotBeNull().ShouldContain("the end of the log was cut off");
-        (await CheckAsync(service, "{\"payload\":\"x\"}")).Fault.ShouldBe("The anchor is not signed with the key of this service.");
+        check = await CheckAsync(service, "{\"payload\":\"x\"}");
+        check.Fault.ShouldBe("The anchor is not signed with the key of this service.");
     }
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
     private static async Task<LogCheckView> CheckAsync(ServiceProcess service, string anchor)
     {
-        using var response = await service.Http.PostAsJsonAsync("/api/log/check", new LogAnchor(anchor), ContractsJson.Default.LogAnchor, Cancel);
+        var order = new LogAnchor(anchor);
+        using var response = await service.Http.PostAsJsonAsync("/api/log/check", order, ContractsJson.Default.LogAnchor, Cancel);
         return (await response.Content.ReadFromJsonAsync(ContractsJson.Default.LogCheckView, Cancel))!;
     }
 
@@ -84,7 +89,9 @@ public sealed class LogTests
         (await command.ExecuteNonQueryAsync(Cancel)).ShouldBeGreaterThan(0);
     }
 
-    /// <summary>Changes what an entry says, and makes every hash from there on anew: as somebody would who knows the code.</summary>
+    /// <summary>
+    /// Changes what an entry says, and makes every hash from there on anew: as somebody would who knows the code.
+    /// </summary>
     private static async Task RewriteAsync(ServiceProcess service, long number)
     {
         await ExecuteAsync(service, $"UPDATE Log SET Detail = 'nothing to see' WHERE Number = {number}");
@@ -98,7 +105,8 @@ public sealed class LogTests
             while (await reader.ReadAsync(Cancel))
             {
                 rows.Add((
-                    reader.GetInt64(0), DateTimeOffset.Parse(reader.GetString(1), CultureInfo.InvariantCulture), reader.GetString(2), reader.GetString(3),
+                    reader.GetInt64(0), DateTimeOffset.Parse(reader.GetString(1), CultureInfo.InvariantCulture),
+                    reader.GetString(2), reader.GetString(3),
                     reader.GetString(4), reader.GetString(5)));
             }
         }
@@ -107,7 +115,10 @@ public sealed class LogTests
         foreach (var row in rows)
         {
             hash = Convert.ToHexStringLower(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes<object[]>(
-                [hash, row.Number, row.At.UtcDateTime.ToString("O", CultureInfo.InvariantCulture), row.Who, row.Action, row.Subject, row.Detail])));
+                [
+                    hash, row.Number, row.At.UtcDateTime.ToString("O", CultureInfo.InvariantCulture), row.Who, row.Action,
+                    row.Subject, row.Detail,
+                ])));
             await using var write = db.CreateCommand();
             write.CommandText = $"UPDATE Log SET Hash = '{hash}' WHERE Number = {row.Number}";
             await write.ExecuteNonQueryAsync(Cancel);

@@ -1,5 +1,4 @@
 using System.Net;
-using System.Net.Http.Headers;
 using System.Net.Http.Json;
 using System.Net.Sockets;
 using System.Text;
@@ -25,12 +24,13 @@ public sealed class SecretUseTests
         using var place = new TcpListener(IPAddress.Loopback, 0);
         place.Start();
         var port = ((IPEndPoint)place.LocalEndpoint).Port;
-        using var planner = await ClientAsync(service, "planner");
+        using var planner = await service.ClientAsync("planner", "planner");
         (await AddAsync(planner, Estate(way, port))).EnsureSuccessStatusCode();
 
         using var started = await planner.PostAsync("/api/estates/fennmoor/survey", null, Cancel);
         var id = (await started.Content.ReadFromJsonAsync(ContractsJson.Default.JobView, Cancel))!.Id;
-        var said = (await service.EndOfAsync(id)).Message + await ReasonsAsync(service, way == "instance" ? "quernstone-sql02" : "wheyline-lines");
+        var ended = await service.EndOfAsync(id);
+        var said = ended.Message + await ReasonsAsync(service, way == "instance" ? "quernstone-sql02" : "wheyline-lines");
         place.Pending().ShouldBeFalse("nothing may connect there, not even to look");
         said = System.Text.RegularExpressions.Regex.Unescape(said);
         said.ShouldContain("'host-key' is not allowed for this use, so nothing was sent");
@@ -73,10 +73,12 @@ public sealed class SecretUseTests
         await service.SetSecretAsync("host-key", "another value");
         var allowed = (await UsesAsync(service)).ShouldHaveSingleItem();
         allowed.AllowedAt.ShouldNotBeNull();
-        (await service.Http.DeleteAsync($"/api/secrets/host-key/uses/{allowed.Id}", Cancel)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        var path = $"/api/secrets/host-key/uses/{allowed.Id}";
+        (await service.Http.DeleteAsync(path, Cancel)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await UsesAsync(service)).ShouldHaveSingleItem().AllowedAt.ShouldBeNull();
-        (await service.Http.DeleteAsync($"/api/secrets/host-key/uses/{allowed.Id}", Cancel)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
-        (await service.Http.PutAsync("/api/secrets/host-key/uses/0123456789abcdef0123", null, Cancel)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await service.Http.DeleteAsync(path, Cancel)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        path = "/api/secrets/host-key/uses/0123456789abcdef0123";
+        (await service.Http.PutAsync(path, null, Cancel)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
         var log = await service.Http.GetStringAsync("/api/log?text=host-key", Cancel);
         log.ShouldContain("allowed: it signs in to the host fm-line01 of fennmoor at 127.0.0.1:2201");
         log.ShouldContain("no longer allowed: it signs in");
@@ -110,28 +112,22 @@ public sealed class SecretUseTests
         {
             "ssh" => text.Replace(
                 "fm-line01: {}",
-                $"fm-line01: {{ reach: ssh, address: 127.0.0.1, port: {port}, host-key: \"SHA256:{new string('A', 43)}\", sign-in-as: host-reader, secret: host-key }}",
+                $"fm-line01: {{ reach: ssh, address: 127.0.0.1, port: {port}, host-key: \"SHA256:{new string('A', 43)}\", "
+                + "sign-in-as: host-reader, secret: host-key }",
                 StringComparison.Ordinal),
             "instance" => text.Replace(
                 "fm-sql02: { host: fm-sql02, engine: sqlserver, release: \"16.0\" }",
-                $"fm-sql02: {{ host: fm-sql02, engine: sqlserver, release: \"16.0\", reach: tls, address: 127.0.0.1, port: {port}, sign-in-as: reader, secret: host-key }}",
+                "fm-sql02: { host: fm-sql02, engine: sqlserver, release: \"16.0\", reach: tls, address: 127.0.0.1, "
+                + $"port: {port}, sign-in-as: reader, secret: host-key }}",
                 StringComparison.Ordinal),
             _ => text.Replace(
                 "directory: { reach: simulation }",
-                $"directory: {{ reach: ldaps, controller: 127.0.0.1, port: {port}, ca-folder: /etc/ssl/certs, sign-in-as: reader, secret: host-key }}",
+                $"directory: {{ reach: ldaps, controller: 127.0.0.1, port: {port}, ca-folder: /etc/ssl/certs, "
+                + "sign-in-as: reader, secret: host-key }",
                 StringComparison.Ordinal),
         };
         changed.ShouldNotBe(text);
         return changed;
-    }
-
-    private static async Task<HttpClient> ClientAsync(ServiceProcess service, string role)
-    {
-        using var made = await service.Http.PostAsJsonAsync("/api/tokens", new TokenOrder(role, role, 1), ContractsJson.Default.TokenOrder, Cancel);
-        var token = (await made.Content.ReadFromJsonAsync(ContractsJson.Default.NewTokenView, Cancel))!.Token;
-        var client = new HttpClient { BaseAddress = new Uri(service.Address) };
-        client.DefaultRequestHeaders.Authorization = new AuthenticationHeaderValue("Bearer", token);
-        return client;
     }
 
     private static Task<HttpResponseMessage> AddAsync(HttpClient who, string estate) => who.PostAsync(

@@ -15,16 +15,16 @@ public sealed class SessionTests
     {
         await using var service = await ServiceProcess.StartAsync();
         var cookies = new CookieContainer();
-        using var browser = new HttpClient(new HttpClientHandler { CookieContainer = cookies }) { BaseAddress = new Uri(service.Address) };
+        using var browser = Browser(service, new HttpClientHandler { CookieContainer = cookies });
         await SignInAsync(browser, service.Links[1]);
         var kept = cookies.GetCookieHeader(new Uri(service.Address));
         (await StatusAsync(service, kept)).ShouldBe(HttpStatusCode.OK);
-        (await service.GetAsync("sessions", ContractsJson.Default.IReadOnlyListSessionView)).ShouldHaveSingleItem().ShouldSatisfyAllConditions(
-            s => s.Role.ShouldBe("owner"), s => (s.ExpiresAt - s.StartedAt).ShouldBe(TimeSpan.FromHours(12)));
+        var session = (await SessionsAsync(service)).ShouldHaveSingleItem();
+        (session.Role, session.ExpiresAt - session.StartedAt).ShouldBe(("owner", TimeSpan.FromHours(12)));
 
         (await browser.PostAsync("/api/sign-out", null, Cancel)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await StatusAsync(service, kept)).ShouldBe(HttpStatusCode.Unauthorized);
-        (await service.GetAsync("sessions", ContractsJson.Default.IReadOnlyListSessionView)).ShouldBeEmpty();
+        (await SessionsAsync(service)).ShouldBeEmpty();
     }
 
     [Fact]
@@ -32,14 +32,14 @@ public sealed class SessionTests
     {
         await using var service = await ServiceProcess.StartAsync();
         var cookies = new CookieContainer();
-        using var browser = new HttpClient(new HttpClientHandler { CookieContainer = cookies }) { BaseAddress = new Uri(service.Address) };
+        using var browser = Browser(service, new HttpClientHandler { CookieContainer = cookies });
         await SignInAsync(browser, service.Links[1]);
         var kept = cookies.GetCookieHeader(new Uri(service.Address));
         await service.StopAsync();
         await service.RestartAsync();
         (await StatusAsync(service, kept)).ShouldBe(HttpStatusCode.OK);
 
-        var session = (await service.GetAsync("sessions", ContractsJson.Default.IReadOnlyListSessionView)).ShouldHaveSingleItem();
+        var session = (await SessionsAsync(service)).ShouldHaveSingleItem();
         (await service.Http.DeleteAsync($"/api/sessions/{session.Id}", Cancel)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await StatusAsync(service, kept)).ShouldBe(HttpStatusCode.Unauthorized);
         (await service.Http.DeleteAsync($"/api/sessions/{session.Id}", Cancel)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
@@ -50,8 +50,8 @@ public sealed class SessionTests
     public async Task A_token_that_does_not_sign_in_says_why()
     {
         await using var service = await ServiceProcess.StartAsync();
-        using var made = await service.Http.PostAsJsonAsync("/api/tokens", new TokenOrder("night", "reader", 1), ContractsJson.Default.TokenOrder, Cancel);
-        var token = (await made.Content.ReadFromJsonAsync(ContractsJson.Default.NewTokenView, Cancel))!.Token;
+        using var night = await service.ClientAsync("night", "reader");
+        var token = night.DefaultRequestHeaders.Authorization!.Parameter!;
         (await TitleAsync(service, "jr_nonsense")).ShouldBe((HttpStatusCode.Unauthorized, "This token is not known here."));
         (await service.Http.DeleteAsync("/api/tokens/night", Cancel)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         var (status, title) = await TitleAsync(service, token);
@@ -61,22 +61,23 @@ public sealed class SessionTests
         // The name is free again, and a revoked token cannot be revoked.
         (await service.GetAsync("tokens", ContractsJson.Default.IReadOnlyListTokenView)).ShouldAllBe(t => t.Name != "night");
         (await service.Http.DeleteAsync("/api/tokens/night", Cancel)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
-        using var again = await service.Http.PostAsJsonAsync("/api/tokens", new TokenOrder("night", "reader", 1), ContractsJson.Default.TokenOrder, Cancel);
-        again.StatusCode.ShouldBe(HttpStatusCode.OK);
+        using var again = await service.ClientAsync("night", "reader");
     }
 
     [Fact]
     public async Task A_token_is_its_persons()
     {
         await using var service = await ServiceProcess.StartAsync();
-        using var made = await service.Http.PostAsJsonAsync(
-            "/api/tokens", new TokenOrder("ada", "planner", 1) { Person = @"FENNMOOR\a.brandt" }, ContractsJson.Default.TokenOrder, Cancel);
-        using var client = new HttpClient { BaseAddress = new Uri(service.Address) };
-        client.DefaultRequestHeaders.Authorization = new AuthenticationHeaderValue(
-            "Bearer", (await made.Content.ReadFromJsonAsync(ContractsJson.Default.NewTokenView, Cancel))!.Token);
+        using var client = await service.ClientAsync("ada", "planner", @"FENNMOOR\a.brandt");
         (await client.GetFromJsonAsync("/api/me", ContractsJson.Default.WhoView, Cancel))!.Name.ShouldBe(@"FENNMOOR\a.brandt");
         (await service.Http.GetStringAsync("/api/log", Cancel)).ShouldContain(@"made for FENNMOOR\\a.brandt");
     }
+
+    private static HttpClient Browser(ServiceProcess service, HttpClientHandler handler) =>
+        new(handler) { BaseAddress = new Uri(service.Address) };
+
+    private static Task<IReadOnlyList<SessionView>> SessionsAsync(ServiceProcess service) =>
+        service.GetAsync("sessions", ContractsJson.Default.IReadOnlyListSessionView);
 
     private static async Task SignInAsync(HttpClient browser, string link)
     {
@@ -87,7 +88,7 @@ public sealed class SessionTests
 
     private static async Task<HttpStatusCode> StatusAsync(ServiceProcess service, string cookie)
     {
-        using var client = new HttpClient(new HttpClientHandler { UseCookies = false }) { BaseAddress = new Uri(service.Address) };
+        using var client = Browser(service, new HttpClientHandler { UseCookies = false });
         client.DefaultRequestHeaders.Add("Cookie", cookie);
         using var response = await client.GetAsync("/api/me", Cancel);
         return response.StatusCode;
@@ -98,6 +99,7 @@ public sealed class SessionTests
         using var client = new HttpClient { BaseAddress = new Uri(service.Address) };
         client.DefaultRequestHeaders.Authorization = new AuthenticationHeaderValue("Bearer", token);
         using var response = await client.GetAsync("/api/me", Cancel);
-        return (response.StatusCode, (await response.Content.ReadFromJsonAsync(ContractsJson.Default.ProblemView, Cancel))!.Title);
+        var problem = await response.Content.ReadFromJsonAsync(ContractsJson.Default.ProblemView, Cancel);
+        return (response.StatusCode, problem!.Title);
     }
 }

@@ -3,7 +3,9 @@ using JustRight.Core.SecretUses;
 
 namespace JustRight.Tests.Shared;
 
-/// <summary>Gives the same secret for every name and use, to tests of the connectors themselves: nobody is asked whether it is allowed.</summary>
+/// <summary>
+/// Gives the same secret for every name and use, to tests of the connectors themselves: nobody is asked whether it is allowed.
+/// </summary>
 /// <param name="value">The secret; null for none.</param>
 public sealed class OneSecret(string? value) : ISecretSource
 {

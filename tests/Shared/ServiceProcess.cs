@@ -139,9 +139,26 @@ public sealed class ServiceProcess : IAsyncDisposable
         return Http.PostAsync($"/api/{collection}?file={Uri.EscapeDataString(Path.GetFileName(file))}", content);
     }
 
+    /// <summary>A client that is signed in with a token of its own.</summary>
+    /// <param name="person">Whom the token is issued to.</param>
+    public async Task<HttpClient> ClientAsync(string name, string role, string? person = null)
+    {
+        var order = new TokenOrder(name, role, 1) { Person = person };
+        using var made = await Http.PostAsJsonAsync("/api/tokens", order, ContractsJson.Default.TokenOrder);
+        made.EnsureSuccessStatusCode();
+        var token = (await made.Content.ReadFromJsonAsync(ContractsJson.Default.NewTokenView))!.Token;
+        var client = new HttpClient { BaseAddress = new Uri(Address), Timeout = TimeSpan.FromMinutes(5) };
+        client.DefaultRequestHeaders.Authorization = new AuthenticationHeaderValue("Bearer", token);
+        return client;
+    }
+
     /// <summary>Sets a secret, as an owner.</summary>
-    public async Task SetSecretAsync(string name, string value) =>
-        (await Http.PutAsJsonAsync($"/api/secrets/{name}", new SecretValue(value), ContractsJson.Default.SecretValue)).EnsureSuccessStatusCode();
+    public async Task SetSecretAsync(string name, string value)
+    {
+        var secret = new SecretValue(value);
+        using var set = await Http.PutAsJsonAsync($"/api/secrets/{name}", secret, ContractsJson.Default.SecretValue);
+        set.EnsureSuccessStatusCode();
+    }
 
     /// <summary>Lets a secret be used for everything that it is asked for now, as an owner; there must be something.</summary>
     /// <param name="name">The secret, or an account as <c>DOMAIN\name</c>.</param>

@@ -25,9 +25,9 @@ internal static class SecretUseCommands
         var yes = new Option<bool>("--yes") { Description = "Do not ask; for scripts" };
         return CommandKit.Make(
             "allow",
-            "Allows a secret for uses: shows each with its address, its sign-in name and what the other end must prove, asks, and allows it\n"
-            + "A use is allowed exactly as shown. When the estate, the address, the port, the sign-in name, the host key or the authorities\n"
-            + "change, it is another use and must be allowed again. A new value of the same secret changes nothing.",
+            "Allows a secret for uses: shows each whole, asks, and allows it\n"
+            + "A use is allowed exactly as shown. When the estate, the address, the port, the sign-in name, the host key or the\n"
+            + "authorities change, it is another use and must be allowed again. A new value of the same secret changes nothing.",
             ["justright secret list", "justright secret allow host-key", "justright secret allow host-key 3f9a01c2d4e5b6a7c8d9"],
             [Name, uses, yes],
             c => AllowAsync(c, c.Parsed.GetValue(Name)!, c.Parsed.GetValue(uses)!, c.Parsed.GetValue(yes)));
@@ -38,7 +38,8 @@ internal static class SecretUseCommands
     {
         var use = new Argument<string>("use") { Description = "The use, as 'secret list' names it" };
         return CommandKit.Make(
-            "disallow", "No longer allows a secret for a use", ["justright secret disallow host-key 3f9a01c2d4e5b6a7c8d9"], [Name, use],
+            "disallow", "No longer allows a secret for a use",
+            ["justright secret disallow host-key 3f9a01c2d4e5b6a7c8d9"], [Name, use],
             c => DisallowAsync(c, c.Parsed.GetValue(Name)!, c.Parsed.GetValue(use)!));
     }
 
@@ -48,7 +49,8 @@ internal static class SecretUseCommands
         foreach (var use in secret.Uses)
         {
             var state = use.AllowedAt is { } at
-                ? $"[green]allowed[/] {Times.Exact(at)} by {Markup.Escape(use.AllowedBy!)}{(use.IsAsked ? "" : ", not asked for now")}"
+                ? $"[green]allowed[/] {Times.Exact(at)} by {Markup.Escape(use.AllowedBy!)}"
+                    + (use.IsAsked ? "" : ", not asked for now")
                 : "[yellow]not allowed[/]";
             screen.Line($"  {use.Id}  {state}");
             screen.Line($"      it {Markup.Escape(use.Words)}");
@@ -57,12 +59,15 @@ internal static class SecretUseCommands
 
     private static async Task<int> AllowAsync(Call call, string name, string[] uses, bool yes)
     {
-        var secret = (await call.Api.GetAsync("secrets", ContractsJson.Default.IReadOnlyListSecretView, call.Cancel)).FirstOrDefault(s => s.Name == name)
-            ?? throw new ClientException(ExitCode.BadInput, $"Nothing is kept or asked for under {name}.", "See: justright secret list");
+        var secret = (await call.Api.GetAsync("secrets", ContractsJson.Default.IReadOnlyListSecretView, call.Cancel))
+            .FirstOrDefault(s => s.Name == name)
+            ?? throw new ClientException(
+                ExitCode.BadInput, $"Nothing is kept or asked for under {name}.", "See: justright secret list");
         foreach (var use in uses)
         {
             if (secret.Uses.All(u => u.Id != use))
-                throw new ClientException(ExitCode.BadInput, $"{name} is not asked for the use {use}.", "See: justright secret list");
+                throw new ClientException(
+                    ExitCode.BadInput, $"{name} is not asked for the use {use}.", "See: justright secret list");
         }
 
         var chosen = secret.Uses.Where(u => u.AllowedAt is null && (uses.Length == 0 || uses.Contains(u.Id))).ToList();
@@ -73,7 +78,8 @@ internal static class SecretUseCommands
         }
 
         if (!call.Screen.IsJson) Write(call.Screen, secret with { Uses = chosen });
-        if (!yes && !StepPrinter.Confirm(call.Screen, chosen.Count == 1 ? "Allow this use?" : $"Allow these {chosen.Count} uses?")) return ExitCode.Fine;
+        var question = chosen.Count == 1 ? "Allow this use?" : $"Allow these {chosen.Count} uses?";
+        if (!yes && !StepPrinter.Confirm(call.Screen, question)) return ExitCode.Fine;
         foreach (var use in chosen)
             await call.Api.PutAsync($"{Path(name)}/{use.Id}", call.Cancel);
         Done(call, name, chosen.Count == 1 ? "1 use is allowed" : $"{chosen.Count} uses are allowed");

@@ -15,7 +15,8 @@ internal static class SessionCommands
         return CommandKit.Group(
             "session", "Sessions of the console: who is signed in",
             CommandKit.Make("list", "Lists who is signed in, and until when", [], [], ListAsync),
-            CommandKit.Make("end", "Ends a session: its person must sign in again", ["justright session end 12"], [id], c => EndAsync(c, c.Parsed.GetValue(id))));
+            CommandKit.Make("end", "Ends a session: its person must sign in again", ["justright session end 12"], [id],
+                c => EndAsync(c, c.Parsed.GetValue(id))));
     }
 
     private static async Task<int> ListAsync(Call call)

@@ -27,7 +27,8 @@ public sealed class OutboundPeopleDirectory(
     }
 
     /// <inheritdoc/>
-    public async Task<IPeopleSession> BindAsync(WireSecurity security, string name, NewPassword password, CancellationToken cancel)
+    public async Task<IPeopleSession> BindAsync(
+        WireSecurity security, string name, NewPassword password, CancellationToken cancel)
     {
         await rules.AddressesAsync(host, cancel);
         return await inner.BindAsync(security, name, password, cancel);

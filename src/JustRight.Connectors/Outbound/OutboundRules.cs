@@ -28,7 +28,9 @@ public sealed class OutboundRules
     private readonly List<string> _names = [];
 
     /// <summary>Reads rules.</summary>
-    /// <param name="allow">Each a host name, <c>*.example</c> for all names below one, an address, or a network such as <c>10.20.0.0/16</c>.</param>
+    /// <param name="allow">
+    /// Each a host name, <c>*.example</c> for all names below one, an address, or a network such as <c>10.20.0.0/16</c>.
+    /// </param>
     /// <param name="resolve">The addresses of a host name; throws <see cref="SocketException"/> when it has none.</param>
     /// <exception cref="FormatException">One of them is none of that.</exception>
     public OutboundRules(IEnumerable<string> allow, Func<string, CancellationToken, Task<IPAddress[]>> resolve)
@@ -60,11 +62,13 @@ public sealed class OutboundRules
         }
 
         var named = _names.Any(n => Matches(n, bare));
-        var allowed = addresses.Select(Plain).Where(a => _networks.Any(n => n.Contains(a)) || (named && !Special.Any(s => s.Contains(a)))).ToList();
+        bool MayBe(IPAddress a) => _networks.Any(n => n.Contains(a)) || (named && !Special.Any(s => s.Contains(a)));
+        var allowed = addresses.Select(Plain).Where(MayBe).ToList();
         return allowed.Count > 0 ? allowed : throw new ConnectorException(
             ConnectorFailure.Withheld,
-            $"this service may not connect to {host}{(addresses is [var one] && one.ToString() != bare ? $" ({one})" : "")}: whoever runs it "
-            + "allows the name or the network with the setting JustRight:Outbound:Allow (docs/operations.md). Nothing was sent.");
+            $"this service may not connect to {host}{(addresses is [var one] && one.ToString() != bare ? $" ({one})" : "")}: "
+            + "whoever runs it allows the name or the network with the setting JustRight:Outbound:Allow (docs/operations.md). "
+            + "Nothing was sent.");
     }
 
     private static bool Matches(string rule, string host) => rule.StartsWith("*.", StringComparison.Ordinal)

@@ -2,7 +2,7 @@ using System.Net;
 using System.Security.Claims;
 using JustRight.Connectors;
 using JustRight.Contracts;
-using JustRight.Service.Hosting;
+using JustRight.Service.Answers;
 using JustRight.Service.Log;
 using JustRight.Service.Storage;
 using Microsoft.AspNetCore.Authentication;

@@ -8,7 +8,7 @@ using JustRight.Core.SecretUses;
 using JustRight.Core.SignIn;
 using JustRight.Service.Documents;
 using JustRight.Service.Estates;
-using JustRight.Service.Hosting;
+using JustRight.Service.Settings;
 using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.Extensions.Options;
@@ -58,7 +58,7 @@ internal sealed class DirectoryGate(IOptions<ServiceSettings> settings, Library 
         KnownPerson? person;
         using (var session = await place.OpenAsync()) person = await Task.Run(() => PersonSignIn.Find(session, place.Directory, logon), cancel);
         if (person is null || !await PersonSignIn.IsPasswordOfAsync(place.People, security, person, password, cancel)) return (GateAnswer.Refused, null);
-        return Settings.RoleOf(person.Groups) is { } role
+        return Settings.RoleOf(person.Groups, Roles.All) is { } role
             ? (GateAnswer.Entered, PrincipalOf(person.LogonName, place.NameOf(person), role))
             : (GateAnswer.NoRole, null);
     }
@@ -84,7 +84,7 @@ internal sealed class DirectoryGate(IOptions<ServiceSettings> settings, Library 
             var place = await LocateAsync(context.HttpContext.RequestAborted);
             using var session = await place.OpenAsync();
             var person = await Task.Run(() => PersonSignIn.Find(session, place.Directory, logon), context.HttpContext.RequestAborted);
-            if (person is not null && place.NameOf(person) == context.Principal.Identity!.Name && Settings.RoleOf(person.Groups) is { } role)
+            if (person is not null && place.NameOf(person) == context.Principal.Identity!.Name && Settings.RoleOf(person.Groups, Roles.All) is { } role)
             {
                 context.ReplacePrincipal(PrincipalOf(person.LogonName, context.Principal.Identity!.Name!, role));
                 context.ShouldRenew = true;

@@ -1,6 +1,6 @@
 using System.Security.Claims;
 using JustRight.Contracts;
-using JustRight.Service.Hosting;
+using JustRight.Service.Answers;
 using JustRight.Service.Log;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -14,7 +14,8 @@ internal static class SessionEndpoints
         api.MapGet("/sessions", async (Sessions sessions, CancellationToken cancel) =>
         {
             var rows = await sessions.ListAsync(cancel);
-            return TypedResults.Ok<IReadOnlyList<SessionView>>([.. rows.Select(s => new SessionView(s.Id, s.Name, s.Role, s.StartedAt, s.ExpiresAt))]);
+            return TypedResults.Ok<IReadOnlyList<SessionView>>(
+                [.. rows.Select(s => new SessionView(s.Id, s.Name, s.Role, s.StartedAt, s.ExpiresAt))]);
         }).WithName("ListSessions").WithSummary("Who is signed in to the console").RequireAuthorization(Roles.Owner);
 
         api.MapDelete("/sessions/{id:int}", async Task<Results<NoContent, ProblemHttpResult>> (
@@ -24,7 +25,8 @@ internal static class SessionEndpoints
             if (known.FirstOrDefault(s => s.Id == id) is not { } found)
                 return Problems.NotFound("session", $"{id}", known.Select(s => $"{s.Id}"));
             await log.AddWithAsync(
-                db => db.Sessions.Remove(found), user.Identity!.Name!, "session", found.Name, $"ended: signed in at {found.StartedAt:u}", cancel);
+                db => db.Sessions.Remove(found), user.Identity!.Name!, "session", found.Name,
+                $"ended: signed in at {found.StartedAt:u}", cancel);
             return TypedResults.NoContent();
         }).WithName("EndSession").WithSummary("Ends a session: its person must sign in again").RequireAuthorization(Roles.Owner)
             .ProducesProblem(404);

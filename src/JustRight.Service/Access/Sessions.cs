@@ -11,7 +11,8 @@ namespace JustRight.Service.Access;
 /// The sessions of the console, kept here: the cookie holds nothing but a key. So signing out ends a session, an owner can end
 /// one, and none lasts longer than twelve hours, however often it is used.
 /// </summary>
-internal sealed class Sessions(IDbContextFactory<AppDb> databases, IDataProtectionProvider protection, TimeProvider time) : ITicketStore
+internal sealed class Sessions(
+    IDbContextFactory<AppDb> databases, IDataProtectionProvider protection, TimeProvider time) : ITicketStore
 {
     /// <summary>How long a session lasts, from the sign-in.</summary>
     public static readonly TimeSpan Longest = TimeSpan.FromHours(12);

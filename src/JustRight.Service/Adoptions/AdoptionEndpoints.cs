@@ -2,9 +2,9 @@ using System.Security.Claims;
 using JustRight.Contracts;
 using JustRight.Core.Adoptions;
 using JustRight.Service.Access;
+using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Fits;
-using JustRight.Service.Hosting;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace JustRight.Service.Adoptions;

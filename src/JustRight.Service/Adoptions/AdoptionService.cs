@@ -9,6 +9,7 @@ using JustRight.Core.Sheets;
 using JustRight.Formats.Adoptions;
 using JustRight.Formats.Installs;
 using JustRight.Formats.Sheets;
+using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Fits;
 

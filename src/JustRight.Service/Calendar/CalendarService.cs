@@ -4,6 +4,7 @@ using JustRight.Core.Faults;
 using JustRight.Core.Fit.Confirmations;
 using JustRight.Core.Fit.Exceptions;
 using JustRight.Core.Installs;
+using JustRight.Service.Answers;
 using JustRight.Service.Confirmations;
 using JustRight.Service.Documents;
 using JustRight.Service.Fits;

@@ -3,9 +3,9 @@ using JustRight.Contracts;
 using JustRight.Core.Fit.Confirmations;
 using JustRight.Core.Rights;
 using JustRight.Service.Access;
+using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Fits;
-using JustRight.Service.Hosting;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace JustRight.Service.Confirmations;

@@ -7,6 +7,7 @@ using JustRight.Core.Sheets;
 using JustRight.Formats.Estates;
 using JustRight.Formats.Installs;
 using JustRight.Formats.Sheets;
+using JustRight.Service.Answers;
 using JustRight.Service.Log;
 using JustRight.Service.Storage;
 using Microsoft.EntityFrameworkCore;

@@ -4,8 +4,8 @@ using JustRight.Contracts;
 using JustRight.Core.Changes;
 using JustRight.Core.Estates;
 using JustRight.Service.Access;
+using JustRight.Service.Answers;
 using JustRight.Service.Documents;
-using JustRight.Service.Hosting;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 

@@ -2,8 +2,8 @@ using System.Security.Claims;
 using JustRight.Contracts;
 using JustRight.Formats.Hosts;
 using JustRight.Service.Access;
+using JustRight.Service.Answers;
 using JustRight.Service.Documents;
-using JustRight.Service.Hosting;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 

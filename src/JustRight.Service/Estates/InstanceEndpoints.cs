@@ -1,8 +1,8 @@
 using JustRight.Contracts;
 using JustRight.Service.Access;
+using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Fits;
-using JustRight.Service.Hosting;
 using JustRight.Service.Views;
 using Microsoft.AspNetCore.Http.HttpResults;
 

@@ -3,8 +3,8 @@ using JustRight.Contracts;
 using JustRight.Core.Replicas;
 using JustRight.Core.Rights.Directory;
 using JustRight.Service.Access;
+using JustRight.Service.Answers;
 using JustRight.Service.Documents;
-using JustRight.Service.Hosting;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace JustRight.Service.Estates;

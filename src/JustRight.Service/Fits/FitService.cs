@@ -8,6 +8,7 @@ using JustRight.Core.Fit;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Sheets;
+using JustRight.Service.Answers;
 using JustRight.Service.Confirmations;
 using JustRight.Service.Documents;
 using JustRight.Service.Estates;

@@ -1,5 +1,5 @@
 using JustRight.Core.Estates;
-using JustRight.Service.Hosting;
+using JustRight.Service.Settings;
 using Microsoft.Extensions.Options;
 
 namespace JustRight.Service.Grants;

@@ -2,13 +2,13 @@ using JustRight.Connectors;
 using JustRight.Contracts;
 using JustRight.Core.Changes;
 using JustRight.Core.Estates;
+using JustRight.Core.SecretUses;
 using JustRight.Formats.Changes;
 using JustRight.Service.Documents;
 using JustRight.Service.Estates;
 using JustRight.Service.Fits;
 using JustRight.Service.Jobs;
 using JustRight.Service.Log;
-using JustRight.Service.Passwords;
 using JustRight.Service.Secrets;
 using JustRight.Service.Storage;
 using JustRight.Service.Traces;
@@ -77,7 +77,7 @@ internal sealed class GrantJob(
             {
                 CreateAccount account => await secrets.NewPasswordAsync(job.Subject, $"{account.Domain}\\{account.Name}", cancel),
                 SetServiceAccount { NeedsPassword: true } set =>
-                    await gate.PasswordOfAsync(set.Account, RenewalUses.OfPassword(estate, set.Host, set.Account), [], cancel)
+                    await gate.PasswordOfAsync(set.Account, EstateSecretUses.OfServiceAccount(estate, set.Host, set.Account), [], cancel)
                     ?? throw new ConnectorException(ConnectorFailure.SignIn, $"the password of {set.Account} is not known here: set it with justright secret set {SecretStore.NameFor(set.Account)}, and run this again."),
                 _ => null,
             };

@@ -5,9 +5,9 @@ using JustRight.Contracts;
 using JustRight.Core.Handovers;
 using JustRight.Formats.Handovers;
 using JustRight.Service.Access;
+using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Fits;
-using JustRight.Service.Hosting;
 using JustRight.Service.Log;
 using Microsoft.AspNetCore.Http.HttpResults;
 

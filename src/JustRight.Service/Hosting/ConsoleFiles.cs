@@ -1,3 +1,4 @@
+using JustRight.Service.Settings;
 using Microsoft.Extensions.FileProviders;
 
 namespace JustRight.Service.Hosting;

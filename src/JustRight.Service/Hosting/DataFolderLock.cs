@@ -24,11 +24,13 @@ internal sealed class DataFolderLock : IDisposable
         }
         catch (IOException e)
         {
-            throw new InvalidOperationException($"The data folder {folder} is in use by {Holder(who)}: stop that service first.", e);
+            throw new InvalidOperationException(
+                $"The data folder {folder} is in use by {Holder(who)}: stop that service first.", e);
         }
 
         File.WriteAllText(who, string.Create(
-            CultureInfo.InvariantCulture, $"process {Environment.ProcessId} on {Environment.MachineName} since {DateTimeOffset.UtcNow:u}"));
+            CultureInfo.InvariantCulture,
+            $"process {Environment.ProcessId} on {Environment.MachineName} since {DateTimeOffset.UtcNow:u}"));
         return new DataFolderLock(file);
     }
 

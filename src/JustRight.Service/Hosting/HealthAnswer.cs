@@ -13,6 +13,7 @@ internal static class HealthAnswer
         var parts = new JsonObject();
         foreach (var (name, part) in report.Entries)
             parts[name] = new JsonObject { ["status"] = part.Status.ToString(), ["says"] = part.Description };
-        return http.Response.WriteAsync(new JsonObject { ["status"] = report.Status.ToString(), ["parts"] = parts }.ToJsonString());
+        return http.Response.WriteAsync(
+            new JsonObject { ["status"] = report.Status.ToString(), ["parts"] = parts }.ToJsonString());
     }
 }

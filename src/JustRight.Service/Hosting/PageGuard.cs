@@ -1,3 +1,5 @@
+using JustRight.Service.Answers;
+
 namespace JustRight.Service.Hosting;
 
 /// <summary>

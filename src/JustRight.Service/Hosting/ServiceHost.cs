@@ -8,6 +8,8 @@ using JustRight.Contracts;
 using JustRight.Core.Faults;
 using JustRight.Service.Access;
 using JustRight.Service.Adoptions;
+using JustRight.Service.Anchors;
+using JustRight.Service.Answers;
 using JustRight.Service.Calendar;
 using JustRight.Service.Confirmations;
 using JustRight.Service.Documents;
@@ -25,6 +27,8 @@ using JustRight.Service.Reports;
 using JustRight.Service.Reviews;
 using JustRight.Service.Schedules;
 using JustRight.Service.Secrets;
+using JustRight.Service.SecretUses;
+using JustRight.Service.Settings;
 using JustRight.Service.SignIns;
 using JustRight.Service.Storage;
 using JustRight.Service.Storage.Upgrades;
@@ -70,7 +74,7 @@ public static class ServiceHost
         builder.Services.Configure<ServiceSettings>(builder.Configuration.GetSection("JustRight"));
         var settings = builder.Configuration.GetSection("JustRight").Get<ServiceSettings>() ?? new ServiceSettings();
         if (OutboundFault(settings) is { } outboundFault) throw new InvalidOperationException(outboundFault);
-        if (settings.DirectorySignIn.Fault(settings.Demo) is { } fault) throw new InvalidOperationException(fault);
+        if (settings.DirectorySignIn.Fault(settings.Demo, Roles.All) is { } fault) throw new InvalidOperationException(fault);
         Directory.CreateDirectory(settings.Data);
         if (!OperatingSystem.IsWindows()) File.SetUnixFileMode(settings.Data, UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute);
         if (string.IsNullOrEmpty(builder.Configuration["urls"])) builder.WebHost.UseUrls(DefaultAddress);
@@ -131,7 +135,9 @@ public static class ServiceHost
         api.MapPasswords();
         api.MapRenewals();
         api.MapLog();
+        api.MapAnchors();
         api.MapSecrets();
+        api.MapSecretUses();
         app.MapOpenApi().AllowAnonymous();
         app.MapHealthChecks("/health", new HealthCheckOptions { ResponseWriter = HealthAnswer.WriteAsync }).AllowAnonymous();
         app.MapPrometheusScrapingEndpoint("/metrics").AllowAnonymous();
@@ -163,9 +169,8 @@ public static class ServiceHost
     {
         services.AddSingleton(TimeProvider.System);
         services.AddPooledDbContextFactory<AppDb>(db => db.UseSqlite($"Data Source={settings.DatabaseFile}"));
-        services.AddKeyRing(settings);
-        services.AddSingleton<PasswordKeys>();
-        services.AddSingleton<KeyCheck>();
+        services.AddKeyRing(settings.Data, settings.Keys);
+        services.AddSingleton<SecretCheck>();
         services.AddSingleton<LogStore>();
         services.AddSingleton<AccessKeys>();
         services.AddSingleton<Sessions>();
@@ -272,7 +277,7 @@ public static class ServiceHost
         var settings = app.Services.GetRequiredService<IOptions<ServiceSettings>>().Value;
         TradeWords.ApplyToSimulation(settings.Data);
         await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL;");
-        await app.Services.GetRequiredService<KeyCheck>().RunAsync(CancellationToken.None);
+        await app.Services.GetRequiredService<SecretCheck>().RunAsync(CancellationToken.None);
     }
 
     private static async Task PrintSignInLinksAsync(WebApplication app)

@@ -1,6 +1,7 @@
 using JustRight.Connectors;
 using JustRight.Contracts;
 using JustRight.Core.Faults;
+using JustRight.Service.Answers;
 using JustRight.Service.Grants;
 using JustRight.Service.Passwords;
 using JustRight.Service.SignIns;

@@ -1,11 +1,14 @@
 using System.Security.Cryptography.X509Certificates;
 using System.Xml.Linq;
-using JustRight.Service.Hosting;
+using JustRight.Service.Settings;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.DataProtection.KeyManagement;
 using Microsoft.AspNetCore.DataProtection.XmlEncryption;
 
 namespace JustRight.Service.Keys;
+
+/// <summary>The folder that holds the keys.</summary>
+internal sealed record KeyFolder(string Path);
 
 /// <summary>
 /// The keys that encrypt what is secret: in <c>keys/</c> of the data folder, for nobody else to read, and encrypted themselves
@@ -17,22 +20,25 @@ internal static class KeyRing
 
     private static readonly XNamespace DataProtection = "http://schemas.asp.net/2015/03/dataProtection";
 
-    /// <summary>The folder.</summary>
-    public static string FolderOf(string data) => Path.Combine(data, "keys");
+    /// <summary>The folder of the keys in a data folder.</summary>
+    private static string FolderOf(string data) => Path.Combine(data, "keys");
 
     /// <summary>Sets the keys up.</summary>
     /// <exception cref="InvalidOperationException">The passphrase or the certificate that is set cannot be read.</exception>
-    public static void AddKeyRing(this IServiceCollection services, ServiceSettings settings)
+    public static void AddKeyRing(this IServiceCollection services, string data, KeySettings settings)
     {
-        var folder = Directory.CreateDirectory(FolderOf(settings.Data));
+        var folder = Directory.CreateDirectory(FolderOf(data));
+        services.AddSingleton(settings);
+        services.AddSingleton(new KeyFolder(folder.FullName));
+        services.AddSingleton<PasswordKeys>();
         var keys = services.AddDataProtection().SetApplicationName("justright").PersistKeysToFileSystem(folder);
-        if (settings.Keys.Certificate is not null)
+        if (settings.Certificate is not null)
         {
-            var certificate = CertificateOf(settings.Keys);
+            var certificate = CertificateOf(settings);
             keys.ProtectKeysWithCertificate(certificate).UnprotectKeysWithAnyCertificate(certificate);
             Encrypt(folder, new CertificateXmlEncryptor(certificate, LoggerFactory.Create(_ => { })));
         }
-        else if (settings.Keys.PassphraseFile is { } file)
+        else if (settings.PassphraseFile is { } file)
         {
             var passphrase = new KeyPassphrase(file);
             var encryptor = new PassphraseEncryptor(passphrase);
@@ -63,7 +69,9 @@ internal static class KeyRing
         {
             var document = XDocument.Load(file.FullName);
             var open = document.Descendants()
-                .Where(e => e.Attribute(DataProtection + "requiresEncryption")?.Value == "true" && e.Name != DataProtection + "encryptedSecret").ToList();
+                .Where(e => e.Attribute(DataProtection + "requiresEncryption")?.Value == "true")
+                .Where(e => e.Name != DataProtection + "encryptedSecret")
+                .ToList();
             if (open.Count == 0) continue;
             foreach (var element in open)
             {
@@ -86,7 +94,8 @@ internal static class KeyRing
             var password = settings.CertificatePasswordFile is { } file ? File.ReadAllText(file).TrimEnd('\r', '\n') : null;
             return X509CertificateLoader.LoadPkcs12FromFile(settings.Certificate!, password);
         }
-        catch (Exception e) when (e is IOException or UnauthorizedAccessException or System.Security.Cryptography.CryptographicException)
+        catch (Exception e) when (
+            e is IOException or UnauthorizedAccessException or System.Security.Cryptography.CryptographicException)
         {
             throw new InvalidOperationException($"JustRight:Keys:Certificate cannot be read: {e.Message}", e);
         }

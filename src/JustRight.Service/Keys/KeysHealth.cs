@@ -1,16 +1,17 @@
-using JustRight.Service.Hosting;
+using JustRight.Service.Settings;
 using Microsoft.Extensions.Diagnostics.HealthChecks;
-using Microsoft.Extensions.Options;
 
 namespace JustRight.Service.Keys;
 
-/// <summary>Says whether the keys are encrypted. That they are not is no illness, and whoever runs the service should know.</summary>
-internal sealed class KeysHealth(IOptions<ServiceSettings> settings) : IHealthCheck
+/// <summary>
+/// Says whether the keys are encrypted. That they are not is no illness, and whoever runs the service should know.
+/// </summary>
+internal sealed class KeysHealth(KeySettings settings) : IHealthCheck
 {
     /// <inheritdoc/>
     public Task<HealthCheckResult> CheckHealthAsync(HealthCheckContext context, CancellationToken cancellationToken = default) =>
         Task.FromResult(HealthCheckResult.Healthy(
-            settings.Value.Keys.AreEncrypted
+            settings.AreEncrypted
                 ? "The keys are encrypted."
-                : "The keys are not encrypted: whoever has the data folder has the secrets. See JustRight:Keys in docs/operations.md."));
+                : "The keys are not encrypted: whoever has the data folder has the secrets (docs/operations.md)."));
 }

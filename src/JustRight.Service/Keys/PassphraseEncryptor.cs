@@ -5,7 +5,9 @@ using Microsoft.AspNetCore.DataProtection.XmlEncryption;
 
 namespace JustRight.Service.Keys;
 
-/// <summary>Encrypts a key with the passphrase: AES-256 in Galois/Counter Mode [NIST SP 800-38D] under a key of its own salt.</summary>
+/// <summary>
+/// Encrypts a key with the passphrase: AES-256 in Galois/Counter Mode [NIST SP 800-38D] under a key of its own salt.
+/// </summary>
 internal sealed class PassphraseEncryptor(KeyPassphrase passphrase) : IXmlEncryptor
 {
     private const int SaltBytes = 16, NonceBytes = 12, TagBytes = 16;
@@ -19,7 +21,8 @@ internal sealed class PassphraseEncryptor(KeyPassphrase passphrase) : IXmlEncryp
         using var cipher = new AesGcm(passphrase.KeyFor(salt), TagBytes);
         cipher.Encrypt(nonce, clear, hidden, tag);
         var element = new XElement(
-            "passphrase", new XAttribute("salt", Convert.ToBase64String(salt)), new XAttribute("nonce", Convert.ToBase64String(nonce)),
+            "passphrase",
+            new XAttribute("salt", Convert.ToBase64String(salt)), new XAttribute("nonce", Convert.ToBase64String(nonce)),
             new XAttribute("tag", Convert.ToBase64String(tag)), Convert.ToBase64String(hidden));
         return new EncryptedXmlInfo(element, typeof(PassphraseDecryptor));
     }

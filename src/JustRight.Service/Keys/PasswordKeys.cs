@@ -1,7 +1,5 @@
 using System.Security.Cryptography;
-using JustRight.Service.Hosting;
 using Microsoft.AspNetCore.DataProtection;
-using Microsoft.Extensions.Options;
 
 namespace JustRight.Service.Keys;
 
@@ -9,13 +7,13 @@ namespace JustRight.Service.Keys;
 /// A data key for each kept password, in a file of its own beside the other keys. When the password was handed over, its key is
 /// destroyed: what a copy of the database still holds of it opens no more.
 /// </summary>
-internal sealed class PasswordKeys(IOptions<ServiceSettings> settings, IDataProtectionProvider protection)
+internal sealed class PasswordKeys(KeyFolder keys, IDataProtectionProvider protection)
 {
     private const int KeyBytes = 32, NonceBytes = 12, TagBytes = 16;
 
     private readonly IDataProtector _protector = protection.CreateProtector("justright.password-keys.v1");
 
-    private string Folder => Path.Combine(KeyRing.FolderOf(settings.Value.Data), "passwords");
+    private string Folder => Path.Combine(keys.Path, "passwords");
 
     /// <summary>Encrypts a password with a key of its own.</summary>
     /// <returns>The name of the key, and what is kept in the database.</returns>

@@ -1,7 +1,7 @@
 using System.Net.Sockets;
 using JustRight.Connectors;
-using JustRight.Service.Hosting;
 using JustRight.Service.Secrets;
+using JustRight.Service.Settings;
 using JustRight.Service.Storage;
 using MailKit;
 using MailKit.Net.Smtp;

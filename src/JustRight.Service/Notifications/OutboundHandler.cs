@@ -19,7 +19,8 @@ internal sealed class OutboundHandler(OutboundRules outbound)
         {
             try
             {
-                return new NetworkStream(await ConnectAsync(context.DnsEndPoint.Host, context.DnsEndPoint.Port, cancel), ownsSocket: true);
+                return new NetworkStream(
+                    await ConnectAsync(context.DnsEndPoint.Host, context.DnsEndPoint.Port, cancel), ownsSocket: true);
             }
             catch (ConnectorException e)
             {

@@ -3,7 +3,7 @@ using System.Security.Cryptography.Pkcs;
 using System.Security.Cryptography.X509Certificates;
 using System.Text;
 using JustRight.Contracts;
-using JustRight.Service.Hosting;
+using JustRight.Service.Answers;
 using JustRight.Service.Keys;
 using JustRight.Service.Log;
 using JustRight.Service.Secrets;

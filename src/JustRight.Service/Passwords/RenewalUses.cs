@@ -12,25 +12,25 @@ namespace JustRight.Service.Passwords;
 /// </summary>
 internal static class RenewalUses
 {
-    /// <summary>Everything that the steps of a run-book ask for. What is simulated stays in this process and asks for nothing.</summary>
+    /// <summary>
+    /// Everything that the steps of a run-book ask for. What is simulated stays in this process and asks for nothing.
+    /// </summary>
     /// <param name="anchorOfFolder">The content of the authorities in a folder.</param>
     /// <param name="anchorOfFile">The content of a certificate's file.</param>
     public static IReadOnlyList<AskedUse> Of(
         Estate estate, RunBook book, Func<string?, string> anchorOfFolder, Func<string?, string> anchorOfFile)
     {
-        var hosts = book.Steps.Select(s => s.Change).OfType<HostChange>().Select(c => c.Host).ToHashSet(StringComparer.OrdinalIgnoreCase);
+        var hosts = book.Steps.Select(s => s.Change).OfType<HostChange>().Select(c => c.Host)
+            .ToHashSet(StringComparer.OrdinalIgnoreCase);
+        bool Concerns(SecretUse use) =>
+            use.Purpose == SecretPurpose.Directory || (use.Purpose == SecretPurpose.Host && hosts.Contains(use.For));
         var connections = EstateSecretUses.Of(estate, anchorOfFolder, anchorOfFile)
-            .Where(u => u.Use.Purpose == SecretPurpose.Directory || (u.Use.Purpose == SecretPurpose.Host && hosts.Contains(u.Use.For)))
+            .Where(u => Concerns(u.Use))
             .Select(u => new AskedUse(u.Secret, u.Use));
         var account = $"{estate.Domain.ShortName}\\{book.Account}";
         var settings = book.Steps.Where(s => s.Change is ServiceChange and not RestartService)
-            .Select(s => OfPassword(estate, ((HostChange)s.Change!).Host, account)).OfType<SecretUse>()
+            .Select(s => EstateSecretUses.OfServiceAccount(estate, ((HostChange)s.Change!).Host, account)).OfType<SecretUse>()
             .Select(use => new AskedUse(account, use));
         return [.. connections.Concat(settings).Distinct()];
     }
-
-    /// <summary>The use of an account's password on a host; null where the host is not reached over SSH.</summary>
-    /// <param name="account"><c>DOMAIN\name</c>.</param>
-    public static SecretUse? OfPassword(Estate estate, string host, string account) =>
-        estate.Host(host) is { Ssh: { } ssh } known ? EstateSecretUses.OfServiceAccount(estate, known.Name, ssh, account) : null;
 }

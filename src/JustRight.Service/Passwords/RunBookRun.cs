@@ -2,6 +2,7 @@ using JustRight.Connectors;
 using JustRight.Core.Changes;
 using JustRight.Core.Estates;
 using JustRight.Core.Passwords;
+using JustRight.Core.SecretUses;
 using JustRight.Formats.Passwords;
 using JustRight.Service.Grants;
 using JustRight.Service.Secrets;
@@ -112,7 +113,7 @@ internal sealed class RunBookRun(
         else
         {
             // The estate may name another address by now: what was allowed when the renewal began is allowed for that one.
-            if (step.Change is HostChange host && RenewalUses.OfPassword(estate, host.Host, $"{Domain}\\{row.Account}") is { } use)
+            if (step.Change is HostChange host && EstateSecretUses.OfServiceAccount(estate, host.Host, $"{Domain}\\{row.Account}") is { } use)
                 await gate.MustBeAllowedAsync($"{Domain}\\{row.Account}", use, row.AllowedWhenBegun, cancel);
             await connectors.MakeAsync(step.Change!, secret, cancel);
         }

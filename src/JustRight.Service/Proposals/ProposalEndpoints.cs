@@ -1,7 +1,7 @@
 using System.Security.Claims;
 using JustRight.Contracts;
 using JustRight.Service.Access;
-using JustRight.Service.Hosting;
+using JustRight.Service.Answers;
 using JustRight.Service.Jobs;
 using Microsoft.AspNetCore.Http.HttpResults;
 

@@ -3,8 +3,8 @@ using System.Security.Cryptography;
 using System.Text;
 using System.Text.Json;
 using System.Text.Json.Nodes;
-using JustRight.Service.Hosting;
 using JustRight.Service.Log;
+using JustRight.Service.Settings;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.Extensions.Options;
 

@@ -1,4 +1,5 @@
 using JustRight.Core.Faults;
+using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Notifications;
 using Quartz;

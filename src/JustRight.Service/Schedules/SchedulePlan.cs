@@ -1,5 +1,6 @@
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
+using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Storage;
 using Quartz;

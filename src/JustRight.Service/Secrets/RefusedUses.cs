@@ -2,7 +2,9 @@ using JustRight.Core.SecretUses;
 
 namespace JustRight.Service.Secrets;
 
-/// <summary>The uses for which a secret was asked and not given since the start, so that an owner finds each in the list.</summary>
+/// <summary>
+/// The uses for which a secret was asked and not given since the start, so that an owner finds each in the list.
+/// </summary>
 internal sealed class RefusedUses
 {
     private const int Most = 1000;

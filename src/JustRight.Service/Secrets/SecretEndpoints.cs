@@ -1,7 +1,7 @@
 using System.Security.Claims;
 using JustRight.Contracts;
 using JustRight.Service.Access;
-using JustRight.Service.Hosting;
+using JustRight.Service.Answers;
 using JustRight.Service.Log;
 using JustRight.Service.Storage;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -14,28 +14,6 @@ internal static class SecretEndpoints
 {
     public static void MapSecrets(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/secrets", async (SecretList list, CancellationToken cancel) => TypedResults.Ok(await list.ReadAsync(cancel)))
-            .WithName("ListSecrets").WithSummary("The secrets, without their values: what each is asked for, and what is allowed")
-            .RequireAuthorization(Roles.Owner);
-
-        api.MapPut("/secrets/{name}/uses/{use}", async Task<Results<NoContent, ProblemHttpResult>> (
-            string name, string use, ClaimsPrincipal user, AskedUses asked, SecretAllowances allowances, CancellationToken cancel) =>
-        {
-            var known = (await asked.ListAsync(cancel)).Where(a => a.Subject == name).ToList();
-            if (known.FirstOrDefault(a => a.Use.Id == use) is not { } found) return Problems.NotFound("use of this secret", use, known.Select(a => a.Use.Id));
-            await allowances.AllowAsync(name, found.Use, user.Identity!.Name!, cancel);
-            return TypedResults.NoContent();
-        }).WithName("AllowSecretUse").WithSummary("Allows a secret for one use, exactly as it is asked for").RequireAuthorization(Roles.Owner)
-            .ProducesProblem(404);
-
-        api.MapDelete("/secrets/{name}/uses/{use}", async Task<Results<NoContent, ProblemHttpResult>> (
-            string name, string use, ClaimsPrincipal user, SecretAllowances allowances, CancellationToken cancel) =>
-        {
-            if (await allowances.EndAsync(name, use, user.Identity!.Name!, cancel)) return TypedResults.NoContent();
-            var known = (await allowances.ListAsync(cancel)).Where(a => a.Subject == name).Select(a => a.UseId);
-            return Problems.NotFound("allowed use of this secret", use, known);
-        }).WithName("EndSecretUse").WithSummary("No longer allows a secret for a use").RequireAuthorization(Roles.Owner).ProducesProblem(404);
-
         api.MapPut("/secrets/{name}", async Task<Results<NoContent, ProblemHttpResult>> (string name, SecretValue secret, ClaimsPrincipal user, SecretStore secrets, LogStore log, CancellationToken cancel) =>
         {
             if (name.Length is 0 or > 40 || !name.All(c => char.IsAsciiLetterLower(c) || char.IsAsciiDigit(c) || c == '-')) return Problems.Bad("name", "This cannot be a secret's name.", "small letters, digits and hyphens, at most 40");

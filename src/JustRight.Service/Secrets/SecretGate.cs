@@ -7,8 +7,8 @@ using Microsoft.EntityFrameworkCore;
 namespace JustRight.Service.Secrets;
 
 /// <summary>
-/// The one way by which a secret, or a kept password, leaves the service: for a use that an owner allowed, whole. Whoever else asks
-/// gets an error that says how it is allowed, and nothing was sent.
+/// The one way by which a secret, or a kept password, leaves the service: for a use that an owner allowed, whole. Whoever else
+/// asks gets an error that says how it is allowed, and nothing was sent.
 /// </summary>
 internal sealed class SecretGate(
     SecretStore secrets, RefusedUses refused, OutboundRules outbound, IDbContextFactory<AppDb> databases) : ISecretSource
@@ -54,15 +54,18 @@ internal sealed class SecretGate(
 
     /// <summary>Throws when nobody allowed the password of an account for a use.</summary>
     /// <exception cref="ConnectorException">The message says how it is allowed.</exception>
-    public Task MustBeAllowedAsync(string subject, SecretUse use, IReadOnlyCollection<string> begunWith, CancellationToken cancel) =>
+    public Task MustBeAllowedAsync(
+        string subject, SecretUse use, IReadOnlyCollection<string> begunWith, CancellationToken cancel) =>
         CheckAsync(subject, use, begunWith, cancel);
 
     /// <summary>Whether somebody allowed a secret for a use.</summary>
-    /// <param name="subject">The name of a secret, or an account as <c>DOMAIN\name</c> for the password that is kept of it.</param>
+    /// <param name="subject">The name of a secret, or an account as <c>DOMAIN\name</c> for the password that is kept of
+    /// it.</param>
     public async Task<bool> IsAllowedAsync(string subject, SecretUse use, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var rows = await db.SecretAllowances.AsNoTracking().Where(a => a.Subject == subject && a.UseId == use.Id).ToListAsync(cancel);
+        var rows = await db.SecretAllowances.AsNoTracking(
+            ).Where(a => a.Subject == subject && a.UseId == use.Id).ToListAsync(cancel);
         return rows.Any(a => a.Use == use);
     }
 

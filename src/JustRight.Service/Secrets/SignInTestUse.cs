@@ -12,5 +12,6 @@ internal static class SignInTestUse
     public static SecretUse Of(Estate estate, PlannedSignIn signIn) => EstateSecretUses.OfSignInTest(
         estate.Name, signIn.Directory, signIn.Security,
         signIn.BindLogonName is { } account ? $"{estate.Domain.ShortName}\\{account}" : signIn.BindDn ?? "",
-        signIn.Security == WireSecurity.Plain ? EstateSecretUses.NothingProves : TrustAnchors.OfFolder(signIn.Directory.CaFolder));
+        signIn.Security == WireSecurity.Plain ? EstateSecretUses.NothingProves : TrustAnchors.OfFolder(
+            signIn.Directory.CaFolder));
 }

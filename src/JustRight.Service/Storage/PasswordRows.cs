@@ -110,12 +110,15 @@ public sealed class RenewalRow
     /// <summary>The new password, encrypted, until the renewal is over.</summary>
     public string? NewProtected { get; set; }
 
-    /// <summary>What was allowed of secrets when it began: it ends with that. Lines as <c>SecretGate.Key</c> writes them.</summary>
+    /// <summary>
+    /// What was allowed of secrets when it began: it ends with that. Lines as <c>SecretGate.Key</c> writes them.
+    /// </summary>
     public string? AllowedAtStart { get; set; }
 
     /// <summary>The same, one by one.</summary>
     [NotMapped]
-    public IReadOnlyCollection<string> AllowedWhenBegun => AllowedAtStart?.Split('\n', StringSplitOptions.RemoveEmptyEntries) ?? [];
+    public IReadOnlyCollection<string> AllowedWhenBegun => AllowedAtStart?.Split('\n', StringSplitOptions.RemoveEmptyEntries)
+        ?? [];
 
     /// <summary>The old one, encrypted, until the renewal is over; null when it was not known.</summary>
     public string? OldProtected { get; set; }

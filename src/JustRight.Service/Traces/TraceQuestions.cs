@@ -7,9 +7,9 @@ using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory;
 using JustRight.Core.Rights.Directory.Schema;
 using JustRight.Core.Sheets;
+using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Fits;
-using JustRight.Service.Hosting;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace JustRight.Service.Traces;

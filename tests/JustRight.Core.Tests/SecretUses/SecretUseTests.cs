@@ -50,5 +50,6 @@ public sealed class SecretUseTests
     [InlineData("10.20.30.42:22", "10.20.30.42")]
     [InlineData("fm-dc01.fennmoor.example:636", "fm-dc01.fennmoor.example")]
     [InlineData("https://hooks.fennmoor.example:8443/just-right", "hooks.fennmoor.example")]
-    public void The_host_is_read_from_the_address(string address, string host) => (Use with { Address = address }).Host.ShouldBe(host);
+    public void The_host_is_read_from_the_address(string address, string host) =>
+        (Use with { Address = address }).Host.ShouldBe(host);
 }

@@ -4,21 +4,19 @@ using JustRight.Core.Passwords;
 using JustRight.Core.SecretUses;
 using JustRight.Core.SignIn;
 using JustRight.Service.Documents;
-using JustRight.Service.Hosting;
 using JustRight.Service.Passwords;
+using JustRight.Service.Secrets;
+using JustRight.Service.Settings;
 using JustRight.Service.Storage;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 
-namespace JustRight.Service.Secrets;
-
-/// <summary>A use that a secret is asked for.</summary>
-/// <param name="Subject">The name of a secret, or an account as <c>DOMAIN\name</c> for the password that is kept of it.</param>
-internal sealed record AskedUse(string Subject, SecretUse Use);
+namespace JustRight.Service.SecretUses;
 
 /// <summary>What the estates, the installs and the settings ask secrets for today, so that an owner can allow it.</summary>
 internal sealed class AskedUses(
-    Library library, PasswordService passwords, RefusedUses refused, IOptions<ServiceSettings> settings, IDbContextFactory<AppDb> databases)
+    Library library, PasswordService passwords, RefusedUses refused, IOptions<ServiceSettings> settings,
+    IDbContextFactory<AppDb> databases)
 {
     /// <summary>All of them; each once.</summary>
     public async Task<IReadOnlyList<AskedUse>> ListAsync(CancellationToken cancel)
@@ -38,7 +36,8 @@ internal sealed class AskedUses(
         var index = await passwords.ReadAsync(estate, cancel);
         return EstateSecretUses.Of(estate, TrustAnchors.OfFolder, TrustAnchors.OfFile).Select(u => new AskedUse(u.Secret, u.Use))
             .Concat(index.Plans.SelectMany(p => OfSignIn(estate, p.SignIn, secrets)))
-            .Concat(index.Accounts.Where(a => a.Keeper != PasswordKeeper.Directory).SelectMany(a => OfAccount(estate, index, a, secrets)));
+            .Concat(index.Accounts.Where(a => a.Keeper != PasswordKeeper.Directory)
+                .SelectMany(a => OfAccount(estate, index, a, secrets)));
     }
 
     private static IEnumerable<AskedUse> OfSignIn(Estate estate, PlannedSignIn? signIn, HashSet<string> secrets)
@@ -50,13 +49,15 @@ internal sealed class AskedUses(
             : [];
     }
 
-    private static IEnumerable<AskedUse> OfAccount(Estate estate, PasswordIndex index, AccountPassword account, HashSet<string> secrets)
+    private static IEnumerable<AskedUse> OfAccount(
+        Estate estate, PasswordIndex index, AccountPassword account, HashSet<string> secrets)
     {
         var name = $"{estate.Domain.ShortName}\\{account.Account}";
         var planned = index.Plans
             .SelectMany(p => p.Services.Where(s => Same(p.Accounts.First(a => a.Key == s.Account).Name, account.Account)))
             .Select(s => s.Host);
-        var uses = planned.Concat(index.PlacesOf(account.Account).Where(p => p.Kind == PasswordPlaceKind.Service).Select(p => p.Host))
+        var seen = index.PlacesOf(account.Account).Where(p => p.Kind == PasswordPlaceKind.Service).Select(p => p.Host);
+        var uses = planned.Concat(seen)
             .Distinct(StringComparer.OrdinalIgnoreCase)
             .Select(estate.Host).Where(h => h?.Ssh is not null)
             .Select(h => EstateSecretUses.OfServiceAccount(estate, h!.Name, h.Ssh!, name));
@@ -65,7 +66,9 @@ internal sealed class AskedUses(
         return uses.SelectMany(use => Subjects(estate, account.Account, secrets).Select(s => new AskedUse(s, use)));
     }
 
-    /// <summary>What may hold the password of an account: what is kept of it, and the secret under its name where there is one.</summary>
+    /// <summary>
+    /// What may hold the password of an account: what is kept of it, and the secret under its name where there is one.
+    /// </summary>
     private static IEnumerable<string> Subjects(Estate estate, string account, HashSet<string> secrets)
     {
         yield return $"{estate.Domain.ShortName}\\{account}";

@@ -1,6 +1,8 @@
-namespace JustRight.Service.Keys;
+namespace JustRight.Service.Settings;
 
-/// <summary>What encrypts the keys in the data folder, under <c>JustRight:Keys</c>: a passphrase, a certificate, or nothing.</summary>
+/// <summary>
+/// What encrypts the keys in the data folder, under <c>JustRight:Keys</c>: a passphrase, a certificate, or nothing.
+/// </summary>
 public sealed class KeySettings
 {
     /// <summary>A file whose content encrypts the keys; outside of the data folder.</summary>

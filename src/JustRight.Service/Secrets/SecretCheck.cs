@@ -1,30 +1,30 @@
 using System.Security.Cryptography;
-using JustRight.Service.Hosting;
+using JustRight.Service.Keys;
 using JustRight.Service.Log;
-using JustRight.Service.Secrets;
+using JustRight.Service.Settings;
 using JustRight.Service.Storage;
 using Microsoft.EntityFrameworkCore;
-using Microsoft.Extensions.Options;
 
-namespace JustRight.Service.Keys;
+namespace JustRight.Service.Secrets;
 
 /// <summary>
 /// Opens at the start what is kept encrypted. A service whose keys are gone would look healthy, and fail at night with the first
 /// survey that needs a secret.
 /// </summary>
-internal sealed class KeyCheck(
-    SecretStore secrets, PasswordKeys keys, LogStore log, IOptions<ServiceSettings> settings, IDbContextFactory<AppDb> databases,
-    ILogger<KeyCheck> logger)
+internal sealed class SecretCheck(
+    SecretStore secrets, PasswordKeys keys, LogStore log, KeySettings settings, KeyFolder folder,
+    IDbContextFactory<AppDb> databases,
+    ILogger<SecretCheck> logger)
 {
     /// <summary>Checks every secret and every kept password.</summary>
     /// <exception cref="InvalidOperationException">Some cannot be opened, and nobody said to drop them.</exception>
     public async Task RunAsync(CancellationToken cancel)
     {
-        if (!settings.Value.Keys.AreEncrypted)
+        if (!settings.AreEncrypted)
         {
             logger.LogWarning(
-                "The keys in {Folder} are not encrypted: whoever has that folder and the database has the secrets. See docs/security.md",
-                KeyRing.FolderOf(settings.Value.Data));
+                "The keys in {Folder} are not encrypted: whoever has the data folder has the secrets (docs/security.md)",
+                folder.Path);
         }
 
         await using var db = await databases.CreateDbContextAsync(cancel);
@@ -34,19 +34,22 @@ internal sealed class KeyCheck(
         var lostPasswords = passwords.Where(p => !Opens(() => secrets.Open(p))).Select(p => p.Id).ToList();
         if (lostSecrets.Count + lostPasswords.Count > 0)
         {
-            if (!settings.Value.Keys.DropUnreadable)
+            if (!settings.DropUnreadable)
             {
                 throw new InvalidOperationException(
-                    $"{lostSecrets.Count} of {names.Count} secrets and {lostPasswords.Count} of {passwords.Count} kept passwords cannot be decrypted: "
-                    + $"the keys in {KeyRing.FolderOf(settings.Value.Data)} are missing, or the passphrase or certificate for them is another one. "
-                    + "Restore them from the backup. If they are lost for good, start once with --JustRight:Keys:DropUnreadable true and set the secrets again.");
+                    $"{lostSecrets.Count} of {names.Count} secrets and {lostPasswords.Count} of {passwords.Count} kept passwords "
+                    + "cannot be decrypted: "
+                    + $"the keys in {folder.Path} are missing, or the passphrase or certificate for them is another one. "
+                    + "Restore them from the backup. If they are lost for good, start once with "
+                    + "--JustRight:Keys:DropUnreadable true, and set the secrets again.");
             }
 
             await log.AddWithAsync(
                 journal =>
                 {
                     journal.Secrets.RemoveRange(journal.Secrets.Where(s => lostSecrets.Contains(s.Id)));
-                    foreach (var row in journal.Passwords.Where(p => lostPasswords.Contains(p.Id))) (row.Protected, row.KeyName) = (null, null);
+                    foreach (var row in journal.Passwords.Where(p => lostPasswords.Contains(p.Id)))
+                        (row.Protected, row.KeyName) = (null, null);
                 },
                 "the service", "secret", "all that cannot be decrypted",
                 $"dropped: {lostSecrets.Count} secrets and {lostPasswords.Count} kept passwords, whose keys are gone", cancel);

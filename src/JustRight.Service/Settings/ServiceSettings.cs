@@ -1,8 +1,6 @@
 using JustRight.Core.SecretUses;
-using JustRight.Service.Access;
-using JustRight.Service.Keys;
 
-namespace JustRight.Service.Hosting;
+namespace JustRight.Service.Settings;
 
 /// <summary>What can be set of the service, under the configuration section <c>JustRight</c> or as <c>--JustRight:Name value</c>.</summary>
 public sealed class ServiceSettings

@@ -5,7 +5,7 @@ using JustRight.Core.SignIn;
 using JustRight.Core.SignIn.Objects;
 using JustRight.Formats.Estates;
 
-namespace JustRight.Service.Access;
+namespace JustRight.Service.Settings;
 
 /// <summary>
 /// With which directory people sign in to the console, under <c>JustRight:DirectorySignIn</c>; beside tokens and one-time links,
@@ -74,7 +74,8 @@ public sealed class DirectorySignInSettings
 
     /// <summary>What is wrong with it, in one sentence; null when it is sound.</summary>
     /// <param name="isDemo">Whether the service runs a demo.</param>
-    public string? Fault(bool isDemo)
+    /// <param name="roles">The roles that there are, in order of power.</param>
+    public string? Fault(bool isDemo, IReadOnlyList<string> roles)
     {
         if (!IsSet) return null;
         if (Simulation is not null)
@@ -90,8 +91,8 @@ public sealed class DirectorySignInSettings
         }
 
         if (Roles.Count == 0) return "JustRight:DirectorySignIn:Roles is empty: name a group for at least one role, such as Roles:reader:0.";
-        if (Roles.Keys.FirstOrDefault(r => !Access.Roles.All.Contains(r)) is { } role)
-            return $"JustRight:DirectorySignIn:Roles:{role} is no role: {string.Join(", ", Access.Roles.All)}.";
+        if (Roles.Keys.FirstOrDefault(r => !roles.Contains(r)) is { } role)
+            return $"JustRight:DirectorySignIn:Roles:{role} is no role: {string.Join(", ", roles)}.";
         var groups = Roles.SelectMany(r => r.Value.Select((g, i) => (r.Key, i, Group: g)));
         return groups.FirstOrDefault(g => !DistinguishedName.TryParse(g.Group, out _)) is { Group: not null } wrong
             ? $"JustRight:DirectorySignIn:Roles:{wrong.Key}:{wrong.i} is not a distinguished name: {wrong.Group}"
@@ -117,10 +118,11 @@ public sealed class DirectorySignInSettings
     }
 
     /// <summary>The strongest role that membership of some groups gives, or null.</summary>
-    public string? RoleOf(IEnumerable<string> groups)
+    /// <param name="roles">The roles that there are, in order of power.</param>
+    public string? RoleOf(IEnumerable<string> groups, IReadOnlyList<string> roles)
     {
         var names = groups.Where(g => DistinguishedName.TryParse(g, out _)).Select(DistinguishedName.Parse).ToHashSet();
-        return Access.Roles.All.Reverse().FirstOrDefault(role =>
+        return roles.Reverse().FirstOrDefault(role =>
             Roles.TryGetValue(role, out var wanted) && wanted.Any(w => names.Contains(DistinguishedName.Parse(w))));
     }
 

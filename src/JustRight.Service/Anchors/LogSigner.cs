@@ -1,4 +1,4 @@
-namespace JustRight.Service.Log;
+namespace JustRight.Service.Anchors;
 
 /// <summary>Has the head of the log signed: hourly, every thousand entries, and when the service stops.</summary>
 internal sealed class LogSigner(LogHeads heads, TimeProvider time) : BackgroundService

@@ -1,16 +1,17 @@
 using System.Globalization;
 using System.Text.Json.Nodes;
 using JustRight.Contracts;
+using JustRight.Service.Log;
 using JustRight.Service.Reports;
 using JustRight.Service.Storage;
 using Microsoft.EntityFrameworkCore;
 
-namespace JustRight.Service.Log;
+namespace JustRight.Service.Anchors;
 
 /// <summary>
 /// Signed heads of the log: at a number, the hash was this. The chain alone shows a changed entry only when the hashes after it
-/// were left alone; who rewrites them too meets a head. A head that somebody keeps elsewhere (an anchor) shows a tail that was cut
-/// off, heads and all.
+/// were left alone; who rewrites them too meets a head. A head that somebody keeps elsewhere (an anchor) shows a tail that was
+/// cut off, heads and all.
 /// </summary>
 internal sealed class LogHeads(LogStore log, EvidenceKey key, IDbContextFactory<AppDb> databases, TimeProvider time) : IDisposable
 {
@@ -19,18 +20,23 @@ internal sealed class LogHeads(LogStore log, EvidenceKey key, IDbContextFactory<
     private readonly SemaphoreSlim _one = new(1);
 
     /// <summary>Signs the head of the log as it is now; once is enough for a head.</summary>
-    /// <returns>The newest signed head as a JSON Web Signature [RFC 7515 7.2.2]; null while the log is empty.</returns>
-    public async Task<string?> SignAsync(CancellationToken cancel)
+    /// <returns>The newest signed head as a JSON Web Signature [RFC 7515 7.2.2].</returns>
+    public async Task<string> SignAsync(CancellationToken cancel)
     {
         await _one.WaitAsync(cancel);
         try
         {
-            await key.GetAsync(cancel); // its first use is an entry of the log
+            await key.GetAsync(cancel); // its first use is an entry of the log: there is one
             await using var db = await databases.CreateDbContextAsync(cancel);
-            if (await db.Log.AsNoTracking().OrderByDescending(l => l.Number).FirstOrDefaultAsync(cancel) is not { } last) return null;
-            if (await db.LogHeads.AsNoTracking().OrderByDescending(h => h.Number).FirstOrDefaultAsync(cancel) is { } head && head.Number == last.Number)
-                return head.Jws;
-            var statement = new JsonObject { ["number"] = last.Number, ["hash"] = last.Hash, ["at"] = time.GetUtcNow().UtcDateTime.ToString("O", CultureInfo.InvariantCulture) };
+            var last = await db.Log.AsNoTracking().OrderByDescending(l => l.Number).FirstAsync(cancel);
+            var head = await db.LogHeads.AsNoTracking().OrderByDescending(h => h.Number).FirstOrDefaultAsync(cancel);
+            if (head?.Number == last.Number) return head.Jws;
+            var statement = new JsonObject
+            {
+                ["number"] = last.Number,
+                ["hash"] = last.Hash,
+                ["at"] = time.GetUtcNow().UtcDateTime.ToString("O", CultureInfo.InvariantCulture),
+            };
             var signed = (await key.SignAsync(Type, statement.ToJsonString(), cancel)).ToJsonString();
             db.LogHeads.Add(new LogHeadRow { Number = last.Number, Jws = signed });
             await db.SaveChangesAsync(cancel);
@@ -75,7 +81,8 @@ internal sealed class LogHeads(LogStore log, EvidenceKey key, IDbContextFactory<
 
     private async Task<string?> FaultAsync(AppDb db, string signed, string what, CancellationToken cancel)
     {
-        if (await key.OpenAsync(Type, signed, cancel) is not { } text) return $"{what} is not signed with the key of this service.";
+        if (await key.OpenAsync(Type, signed, cancel) is not { } text)
+            return $"{what} is not signed with the key of this service.";
         var statement = JsonNode.Parse(text)!;
         var number = (long)statement["number"]!;
         var entry = await db.Log.AsNoTracking().FirstOrDefaultAsync(l => l.Number == number, cancel);

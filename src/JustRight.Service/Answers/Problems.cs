@@ -3,7 +3,7 @@ using JustRight.Core.Faults;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 
-namespace JustRight.Service.Hosting;
+namespace JustRight.Service.Answers;
 
 /// <summary>Errors as problem details [RFC 9457]. Types are stable words below <c>urn:justright:</c>.</summary>
 internal static class Problems

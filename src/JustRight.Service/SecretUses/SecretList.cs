@@ -1,9 +1,10 @@
 using JustRight.Contracts;
 using JustRight.Core.SecretUses;
+using JustRight.Service.Secrets;
 using JustRight.Service.Storage;
 using Microsoft.EntityFrameworkCore;
 
-namespace JustRight.Service.Secrets;
+namespace JustRight.Service.SecretUses;
 
 /// <summary>The secrets with what each is asked for and what is allowed, never with a value.</summary>
 internal sealed class SecretList(AskedUses asked, SecretAllowances allowances, IDbContextFactory<AppDb> databases)
@@ -17,11 +18,14 @@ internal sealed class SecretList(AskedUses asked, SecretAllowances allowances, I
         foreach (var password in passwords) secrets[password.Account] = (password.CreatedAt, password.Install);
         var uses = (await asked.ListAsync(cancel)).ToLookup(a => a.Subject, a => a.Use);
         var allowed = (await allowances.ListAsync(cancel)).ToLookup(a => a.Subject);
-        var names = secrets.Keys.Concat(uses.Select(u => u.Key)).Concat(allowed.Select(a => a.Key)).Distinct().Order(StringComparer.Ordinal);
+        var names = secrets.Keys.Concat(uses.Select(u => u.Key)).Concat(allowed.Select(a => a.Key)).Distinct()
+            .Order(StringComparer.Ordinal);
         return
         [
             .. names.Select(name => new SecretView(
-                name, secrets.TryGetValue(name, out var set) ? set.SetAt : null, secrets.TryGetValue(name, out var by) ? by.SetBy : null,
+                name,
+                secrets.TryGetValue(name, out var set) ? set.SetAt : null,
+                secrets.TryGetValue(name, out var by) ? by.SetBy : null,
                 [.. uses[name].Union(allowed[name].Select(a => a.Use)).Select(use => Of(use, uses[name], allowed[name]))])),
         ];
     }
