@@ -15,9 +15,12 @@ until grep -q '^One-time' "$data/output"; do sleep 0.2; done
 client=$built/client/justright
 "$client" token claim "$(sed -n 's/^One-time.*: //p' "$data/output")" > /dev/null
 for kind in sheet estate install; do for file in "$top/demo-data/${kind}s"/*.yaml; do "$client" $kind add "$file" > /dev/null; done; done
+# Runs a command in a terminal window and takes its picture once it has ended and the window shows it.
 picture() {
-  DISPLAY=:77 xterm -geometry 182x57+0+0 -fa 'DejaVu Sans Mono' -fs 8 -bg '#1a1a1a' -fg '#ececec' -bw 0 -e bash -c "$2; sleep 30" &
-  sleep 5
+  rm -f "$data/ended"
+  DISPLAY=:77 xterm -geometry 182x57+0+0 -fa 'DejaVu Sans Mono' -fs 8 -bg '#1a1a1a' -fg '#ececec' -bw 0 -e bash -c "$2; touch '$data/ended'; sleep 600" &
+  until [ -e "$data/ended" ]; do sleep 0.2; done
+  sleep 2
   DISPLAY=:77 import -window root "$top/docs/screenshots/$1.png"
   kill $!
 }

@@ -6,7 +6,7 @@ const install = 'thermograph-dataroom';
 
 /** Takes the pictures of docs/screenshots anew: npm run pictures, after ./test browser has built everything. */
 test('pictures of the console', async ({ page }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(600_000);
   // Halts the grant in the middle, so that the picture shows it under way.
   const service = await Service.start('--JustRight:RehearseHaltAt', '12:made');
   const take = async (name: string) => {
@@ -34,7 +34,7 @@ test('pictures of the console', async ({ page }) => {
   await page.getByRole('button', { name: /^Make these/ }).click();
   await page.getByText('✓ made').nth(9).waitFor();
   await take('worklist-grant');
-  service.stop();
+  await service.stop();
   const second = await Service.start();
   await page.goto(second.link());
   await page.waitForURL('**/installs');
@@ -60,7 +60,7 @@ test('pictures of the console', async ({ page }) => {
   await page.getByRole('table', { name: 'people found and expected' }).waitFor();
   await page.getByRole('region', { name: 'test' }).evaluate((e) => e.scrollIntoView({ block: 'start' }));
   await page.mouse.wheel(0, -60); // the head stays over the page
-  await take('test');
+  await take('sign-in-test');
   await page.emulateMedia({ colorScheme: 'dark' });
   await page.getByRole('button', { name: 'Show whom the people filter finds' }).click();
   await page.getByRole('region', { name: 'found' }).getByText('k.osei').first().waitFor();
@@ -98,7 +98,7 @@ test('pictures of the console', async ({ page }) => {
   await page.getByRole('button', { name: 'Accept', exact: true }).click();
   await page.getByLabel('Who looked').fill('Jory Lind');
   await page.getByRole('button', { name: 'Record it' }).click();
-  await page.getByText('Written down as review 1').waitFor();
+  await page.getByText('Recorded as review 1').waitFor();
   const sheet = await page.request.get(`${second.address}/api/installs/quernstone-sql01/report?form=html`);
   const paper = await page.context().newPage();
   await paper.setContent(await sheet.text());
@@ -110,7 +110,7 @@ test('pictures of the console', async ({ page }) => {
   await page.goto(`${second.address}/installs/tallystick-dataroom?tab=review`);
   await page.getByLabel('Who looked').fill('Jory Lind');
   await page.getByRole('button', { name: 'Record it' }).click();
-  await page.getByText('Written down as review 1').waitFor();
+  await page.getByText('Recorded as review 1').waitFor();
   await page.getByRole('tab', { name: 'Worklist' }).click();
   await page.getByRole('button', { name: /^Grant these/ }).click();
   await page.getByRole('button', { name: /^Make these/ }).click();
@@ -136,9 +136,10 @@ test('pictures of the console', async ({ page }) => {
   await page.getByLabel('Because').fill("the archive's guide, chapter 3");
   await page.getByRole('combobox', { name: 'Answer all: svc-reports, directly' }).selectOption('needed');
   await page.getByText(/all items are answered|are not answered yet/).waitFor();
+  await page.getByRole('progressbar').waitFor({ state: 'detached' });
   await take('adoption');
   await page.goto(`${second.address}/log`);
   await take('log');
   await expect(page.getByRole('heading', { name: 'Log' })).toBeVisible();
-  second.stop();
+  await second.stop();
 });

@@ -32,7 +32,7 @@ test('a password that is typed in several places is renewed until a person is ne
   const renewal = page.getByRole('region', { name: 'renewal', exact: true });
   await expect(renewal).toContainText('waits for a person');
   await expect(renewal.getByRole('note')).toContainText('it has the old one, the directory the new one');
-  await expect(page.getByRole('button', { name: 'Leave it out' })).toBeDisabled(); // not without a reason
+  await expect(page.getByRole('button', { name: 'Skip it' })).toBeDisabled(); // not without a reason
   await page.getByRole('button', { name: 'Show the new password, once' }).click();
   await expect(page.getByText('It is no longer stored')).toBeVisible();
   expect(await faults(page, 'main')).toEqual([]);

@@ -56,7 +56,7 @@ for (const scheme of ['light', 'dark'] as const) {
 test('a remedy is carried out after one confirmation, traced again, and undone', async () => {
   const inherit = page.getByRole('region', { name: 'Remedy 1-inherit' });
   await inherit.getByRole('button', { name: 'Carry out…' }).click();
-  await expect(page.getByRole('dialog')).toContainText(`switch inheritance on at ${saltmere}`);
+  await expect(page.getByRole('dialog')).toContainText(`enable inheritance at ${saltmere}`);
   await page.getByRole('button', { name: 'Make this change' }).click();
   await expect(page.getByRole('heading', { name: '26 objects: 26 grant it' })).toBeVisible();
   const earlier = page.getByRole('table', { name: 'Earlier traces' });

@@ -190,7 +190,6 @@ public sealed class SshHostsTests(HostScene scene) : IClassFixture<HostScene>
         refused.Failure.ShouldBe(ConnectorFailure.SignIn);
         refused.Message.ShouldContain("'host-key'");
         refused.Message.ShouldNotContain("nobody has");
-        (await HostScene.Reaching($"  fm-line01: {scene.Hosts.Yaml("fm-line01")}", 20, "").ReadAsync("fm-line01", Cancel).ShouldThrowAsync<ConnectorException>()).Message.ShouldContain("justright secret set host-key");
     }
 
     [Fact]

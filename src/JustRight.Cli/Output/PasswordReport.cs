@@ -87,7 +87,7 @@ internal static class PasswordReport
         var next = view.Next switch
         {
             "person" => $"Next is step {view.Current}, for a person. The new password: justright password hand-over {of} --show. When it is typed: justright password done {of}",
-            "decision" => $"Try it again: justright password retry {of}. Leave it out: justright password skip {of} --why TEXT.{(view.CanGoBack ? $" Go back: justright password undo {of}" : " There is no way back.")}",
+            "decision" => $"Retry it: justright password retry {of}. Skip it: justright password skip {of} --why TEXT.{(view.CanGoBack ? $" Go back: justright password undo {of}" : " There is no way back.")}",
             "window" => $"It continues {(view.OpensAt is { } opens ? Times.Exact(opens) : "then")}; at once with: justright password restart-now {of}",
             "go" => $"Steps are being made: justright password progress {of}",
             _ => null,

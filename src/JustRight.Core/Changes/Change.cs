@@ -190,14 +190,14 @@ public sealed record RemoveAccessRule(string Domain, string Dn, AccessRule Rule,
     public override Change? Inverse => new AddAccessRule(Domain, Dn, Rule, Says, Position);
 }
 
-/// <summary>Switches inheritance on at an object, or off again.</summary>
+/// <summary>Enables inheritance at an object, or disables it.</summary>
 /// <param name="Dn">The object.</param>
 /// <param name="On">Whether it shall inherit.</param>
 /// <param name="OwnList">The access list it has, or had, while it did not inherit, in SDDL: what must be there before, and what undoing restores.</param>
 public sealed record SwitchInheritance(string Domain, string Dn, bool On, string OwnList) : DirectoryChange(Domain)
 {
     /// <inheritdoc/>
-    public override string Words => $"switch inheritance {(On ? "on" : "off")} at {Dn}";
+    public override string Words => $"{(On ? "enable" : "disable")} inheritance at {Dn}";
 
     /// <inheritdoc/>
     public override Change? Inverse => this with { On = !On };

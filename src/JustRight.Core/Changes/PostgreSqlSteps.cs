@@ -23,7 +23,14 @@ internal static class PostgreSqlSteps
         var existing = names.Of(account.Name, realm).Select(n => n.Role).FirstOrDefault();
         var wanted = existing is null ? names.ForNewRole(account.Name, realm) : null;
         var role = existing ?? wanted?.Role ?? "";
-        if (!authority.Has(role, RoleAttributes.Login)) yield return (5, new CreateLogin(instance, role), null);
+        // A role that is there already is let in, and undoing shuts it out again: it is never dropped.
+        if (!authority.Has(role, RoleAttributes.Login))
+        {
+            yield return catalog.Roles.Any(r => r.Name == role)
+                ? (5, new GrantInstancePermission(instance, RoleAttributeNames.Login, role), "the role exists and may not sign in")
+                : (5, new CreateLogin(instance, role), null);
+        }
+
         if (role.Length == 0) yield break;
         if (wanted?.Into is { } into) yield return (6, new AddInstanceRoleMember(instance, into, role), "only its members may sign in");
 
@@ -56,7 +63,6 @@ internal static class PostgreSqlSteps
         return right switch
         {
             InstanceRoleRight r => new RemoveInstanceRoleMember(r.Instance, r.Role, role),
-            InstancePermissionRight { Permission: RoleAttributeNames.Login } r => new DropLogin(r.Instance, role),
             InstancePermissionRight r => new RevokeInstancePermission(r.Instance, r.Permission, role),
             DatabasePermissionRight r => new RevokeDatabasePermission(r.Instance, r.Database, r.Permission, r.On, role),
             _ => null,

@@ -51,7 +51,12 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
     }
 
     /// <summary>A user goes after what it holds, and a login after its users: dropped first, they would take the rest along unseen, and nobody could put that back.</summary>
-    private static int DoorLast(Change change) => change switch { DropDatabaseUser => 1, DropLogin => 2, _ => 0 };
+    private static int DoorLast(Change change) => change switch
+    {
+        DropDatabaseUser => 1,
+        DropLogin or RevokeInstancePermission { Permission: RoleAttributeNames.Login } => 2,
+        _ => 0,
+    };
 
     private void InsideTheProduct(PlannedAccount account, Judgement judgement)
     {

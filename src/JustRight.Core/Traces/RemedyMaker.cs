@@ -49,7 +49,7 @@ public sealed class RemedyMaker(AccessSweep sweep, string domain, string princip
     {
         var changes = at.Select(i => new SwitchInheritance(domain, _tree[i].Dn, true, DescriptorText.Write(_tree.DescriptorOf(i)!.DaclOnly))).ToList();
         var after = at.ToDictionary(i => i, i => _tree.DescriptorOf(i)!.WithProtection(false));
-        return new Remedy($"{number}-inherit", $"switch inheritance on at {Places(at)}", changes, Preview(failure, after));
+        return new Remedy($"{number}-inherit", $"enable inheritance at {Places(at)}", changes, Preview(failure, after));
     }
 
     private Remedy Spot(FailureGroup failure, int number, IReadOnlyList<int> at)

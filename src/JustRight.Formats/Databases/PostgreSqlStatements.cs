@@ -32,7 +32,7 @@ public static class PostgreSqlStatements
     /// <exception cref="ArgumentException">It is no change of this engine, or holds a name or a privilege that cannot be written.</exception>
     public static SqlChange Of(InstanceChange change) => change switch
     {
-        CreateLogin c => new(null, Has(c.Principal, "rolcanlogin"), $"DO {Literal($"BEGIN IF EXISTS (SELECT FROM pg_roles WHERE rolname = {Literal(c.Principal)}) THEN ALTER ROLE {Name(c.Principal)} LOGIN; ELSE CREATE ROLE {Name(c.Principal)} LOGIN; END IF; END")}"),
+        CreateLogin c => new(null, Has(c.Principal, "rolcanlogin"), $"CREATE ROLE {Name(c.Principal)} LOGIN"),
         DropLogin c => new(null, $"NOT EXISTS (SELECT FROM pg_roles WHERE rolname = {Literal(c.Principal)})", $"DROP ROLE {Name(c.Principal)}"),
         AddInstanceRoleMember c => new(null, InRole(c.Role, c.Principal), $"GRANT {Name(c.Role)} TO {Name(c.Principal)}"),
         RemoveInstanceRoleMember c => new(null, $"NOT {InRole(c.Role, c.Principal)}", $"REVOKE {Name(c.Role)} FROM {Name(c.Principal)}"),

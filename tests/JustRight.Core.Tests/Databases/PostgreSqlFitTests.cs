@@ -120,6 +120,18 @@ public sealed class PostgreSqlFitTests
     }
 
     [Fact]
+    public void A_role_that_was_there_before_is_let_in_and_by_undoing_shut_out_and_never_dropped()
+    {
+        var catalog = _catalog with
+        {
+            Roles = [.. _catalog.Roles.Select(r => r.Name == "a" ? r with { Attributes = r.Attributes & ~RoleAttributes.Login } : r)],
+        };
+        Steps(catalog, Readers).ShouldBe(["grant LOGIN on p to a", "add a to the role readers of p"]);
+        var made = Worklist(catalog, Readers).Give.Select(s => s.Change).ToList();
+        Undoing.Of(made).Select(c => c.Words).ShouldBe(["remove a from the role readers of p", "revoke LOGIN on p from a"]);
+    }
+
+    [Fact]
     public void What_may_be_handed_on_is_not_taken_away_by_a_step()
     {
         var admin = Worklist(_catalog with { Memberships = [Into("a", "readers") with { Admin = true }] });

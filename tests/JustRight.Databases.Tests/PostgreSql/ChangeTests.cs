@@ -202,6 +202,24 @@ public sealed class ChangeTests(PostgreSqlServer server) : IClassFixture<Postgre
             (await Should.ThrowAsync<ConnectorException>(() => connector.MakeAsync(change, null, Stop))).Failure.ShouldBe(failure, why ?? change.Words);
     }
 
+    [Fact]
+    public async Task A_role_that_is_there_is_no_login_to_create_and_loses_only_its_sign_in_by_undoing()
+    {
+        await server.RunAsync("CREATE ROLE before_us NOLOGIN; GRANT pg_monitor TO before_us");
+        var connector = server.Connector(server.Estate());
+        var create = new CreateLogin(PostgreSqlServer.Instance, "before_us");
+        await Should.ThrowAsync<ConnectorException>(() => connector.MakeAsync(create, null, Stop));
+
+        InstanceChange let = new GrantInstancePermission(PostgreSqlServer.Instance, "LOGIN", "before_us");
+        var before = await DumpAsync("postgres");
+        await connector.MakeAsync(let, null, Stop);
+        (await connector.ObserveAsync(let, Stop)).State.ShouldBe(ObservedState.Done);
+        (await DumpAsync("postgres")).ShouldNotBe(before);
+        await connector.MakeAsync((InstanceChange)let.Inverse!, null, Stop);
+        (await DumpAsync("postgres")).ShouldBe(before);
+        await server.RunAsync("DROP ROLE before_us");
+    }
+
     /// <summary>A database of the name with a schema and a table of it, and the name of a role that is not there yet.</summary>
     private async Task<string> PrepareAsync(string name)
     {

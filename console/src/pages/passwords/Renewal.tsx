@@ -123,7 +123,7 @@ export function Renewal({ renewal, running, mayGrant, follow }: Props) {
           )}
           {current.act !== 'set-in-directory' && (
             <Button variant="default" onClick={() => say.mutate('skip')} disabled={busy || note === ''}>
-              Leave it out
+              Skip it
             </Button>
           )}
           {renewal.canGoBack && (

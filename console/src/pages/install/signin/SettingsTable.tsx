@@ -8,7 +8,7 @@ export function SettingsTable({ view }: { view: SignInView }) {
   return (
     <section aria-label="sign-in settings">
       <div className="head">
-        <h2>sign-in settings</h2>
+        <h2>Sign-in settings</h2>
         <span className="soft">
           {view.form === 'list' ? 'type it in' : 'to stand in'} {view.where} on {view.typedOn.join(', ')}
         </span>
