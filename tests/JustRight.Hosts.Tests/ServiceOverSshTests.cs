@@ -43,7 +43,7 @@ public sealed class ServiceOverSshTests
         var removed = await service.GrantAllAsync("wheyline-lines", remove: true);
         removed.Message!.ShouldEndWith("now just right as far as seen, 1 unseen");
         await service.StopAsync();
-        foreach (var file in Directory.EnumerateFiles(service.Data, "*", SearchOption.AllDirectories))
+        foreach (var file in service.DataFiles)
         {
             var bytes = Encoding.Latin1.GetString(await File.ReadAllBytesAsync(file, Cancel));
             bytes.ShouldNotContain(Password, customMessage: file);

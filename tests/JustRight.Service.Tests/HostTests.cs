@@ -79,7 +79,7 @@ public sealed class HostTests
         line.Services.Single(s => s.Name == "WheylineSender").ShouldSatisfyAllConditions(s => s.Account.ShouldBe(@"NT AUTHORITY\NetworkService"), s => s.RunsNowAs.ShouldBe(@"NT AUTHORITY\NetworkService"), s => s.RestartPending.ShouldBeFalse());
 
         await service.StopAsync();
-        foreach (var file in Directory.EnumerateFiles(service.Data, "*", SearchOption.AllDirectories))
+        foreach (var file in service.DataFiles)
             Encoding.Latin1.GetString(await File.ReadAllBytesAsync(file, Cancel)).ShouldNotContain(password, customMessage: file);
         service.Output.ShouldNotContain(password);
     }

@@ -155,7 +155,7 @@ public sealed class PasswordTests : IAsyncLifetime
     private static async Task NowhereAsync(ServiceProcess service, string secret)
     {
         await service.StopAsync();
-        foreach (var file in Directory.EnumerateFiles(service.Data, "*", SearchOption.AllDirectories))
+        foreach (var file in service.DataFiles)
             Encoding.Latin1.GetString(await File.ReadAllBytesAsync(file, Cancel)).ShouldNotContain(secret, customMessage: file);
         service.Output.ShouldNotContain(secret);
     }

@@ -172,6 +172,11 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         (await TryAsync(null)).Checks[^1].ShouldSatisfyAllConditions(c => c.Id.ShouldBe("bind"), c => c.Verdict.ShouldBe("unseen"));
         (await GrantReadyAsync(service, install)).Message!.ShouldStartWith("5 made");
 
+        // The password that was made with the account goes nowhere until an owner lets it.
+        var withheld = (await TryAsync(RosterScene.Password)).Checks[^1];
+        withheld.ShouldSatisfyAllConditions(
+            c => c.Verdict.ShouldBe("unseen"), c => c.Fact.ShouldContain(@"justright secret allow 'FENNMOOR\svc-roster-reader'"));
+        await service.AllowAsync(@"FENNMOOR\svc-roster-reader");
         var after = await TryAsync(RosterScene.Password);
         after.Simulated.ShouldBeFalse();
         after.Checks.Where(c => c.Verdict != "pass").Select(c => c.Id).ShouldBe(["who-am-i"], string.Join('\n', after.Checks.Select(c => $"{c.Verdict} {c.Id}: {c.Fact}")));
@@ -187,7 +192,7 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         }
 
         foreach (var secret in new[] { controller.Password, RosterScene.Password })
-            foreach (var file in Directory.GetFiles(service.Data, "*", SearchOption.AllDirectories))
+            foreach (var file in service.DataFiles)
                 Encoding.Latin1.GetString(await File.ReadAllBytesAsync(file, Cancel)).ShouldNotContain(secret, Case.Sensitive, file);
         service.Output.ShouldNotContain(RosterScene.Password);
 
@@ -263,7 +268,7 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
     private static async Task SearchAsync(ServiceProcess service, string secret, bool inOutput = true)
     {
         byte[][] forms = [Encoding.UTF8.GetBytes(secret), Encoding.Unicode.GetBytes(secret), Encoding.UTF8.GetBytes(Convert.ToBase64String(Encoding.UTF8.GetBytes(secret)))];
-        var files = Directory.GetFiles(service.Data, "*", SearchOption.AllDirectories);
+        var files = service.DataFiles.ToList();
         files.ShouldContain(f => f.EndsWith(".db", StringComparison.Ordinal));
         files.ShouldContain(f => f.EndsWith(".jsonl", StringComparison.Ordinal));
         foreach (var file in files)

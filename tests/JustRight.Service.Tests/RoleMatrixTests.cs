@@ -23,11 +23,15 @@ public sealed class RoleMatrixTests(TokenFixture tokens) : IClassFixture<TokenFi
             "ForgetPasswordPlace", "Review", "Remind", "SurveyNow",
         ],
         ["granter"] = ["Grant", "Fix", "Undo", "ChangeProtection", "TryPassword", "SealAccountPassword", "ShowPasswordOnce", "BeginRenewal", "SayOfRenewalStep", "TakeRenewalBack", "AllowException", "EndException", "ApproveProposal", "CarryOutProposal", "WithdrawProposal"],
-        ["owner"] = ["ListTokens", "MakeToken", "RevokeToken", "ListSecrets", "SetSecret", "RemoveSecret"],
+        ["owner"] =
+        [
+            "ListTokens", "MakeToken", "RevokeToken", "ListSecrets", "SetSecret", "RemoveSecret", "AllowSecretUse", "EndSecretUse",
+            "ListSessions", "EndSession",
+        ],
     };
 
     /// <summary>Calls that send something and change nothing, which a reader may make.</summary>
-    private static readonly string[] OnlyAsking = ["CheckSheet", "CheckEstate", "TryFilter"];
+    private static readonly string[] OnlyAsking = ["CheckSheet", "CheckEstate", "TryFilter", "CheckLogAgainstAnchor"];
 
     public static TheoryData<string, string, string, string, string?> Calls
     {

@@ -13,15 +13,17 @@ public sealed class ScheduleTests
     [Fact]
     public async Task The_scheduler_looks_when_a_look_is_due_without_anybody_asking()
     {
-        // The time of a look hangs on the estate's name alone: one is chosen whose look is due in a few seconds.
-        var every = new ScheduleRules(TimeSpan.FromHours(1));
-        var now = DateTimeOffset.UtcNow;
-        var name = Enumerable.Range(0, 100_000).Select(i => $"fennmoor-{i.ToString(CultureInfo.InvariantCulture)}").First(n => every.Next(n, now) - now is { TotalSeconds: > 12 and < 20 });
         var states = Directory.CreateTempSubdirectory("justright-simulation-states-");
         try
         {
-            File.Copy(Path.Combine(Checkout.Top, "demo-data", "simulation", "fennmoor.json"), Path.Combine(states.FullName, name + ".json"));
             await using var service = await ServiceProcess.StartAsync("--JustRight:SimulationStates", states.FullName);
+            // The time of a survey depends on the estate's name alone: one is chosen that is due in half a minute.
+            var every = new ScheduleRules(TimeSpan.FromHours(1));
+            var now = DateTimeOffset.UtcNow;
+            var name = Enumerable.Range(0, 100_000).Select(i => $"fennmoor-{i.ToString(CultureInfo.InvariantCulture)}")
+                .First(n => every.Next(n, now) - now is { TotalSeconds: > 25 and < 35 });
+            var state = Path.Combine(Checkout.Top, "demo-data", "simulation", "fennmoor.json");
+            File.Copy(state, Path.Combine(states.FullName, name + ".json"));
             var estate = (await File.ReadAllTextAsync(Path.Combine(Checkout.Top, "demo-data", "estates", "fennmoor.yaml"), Cancel)).Replace("name: fennmoor\n", $"name: {name}\n", StringComparison.Ordinal) + "  watch: { every-hours: 1 }\n";
             using var body = new StringContent(estate, System.Text.Encoding.UTF8, "application/yaml");
             (await service.Http.PostAsync("/api/estates?file=estate.yaml", body, Cancel)).EnsureSuccessStatusCode();

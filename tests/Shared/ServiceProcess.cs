@@ -17,6 +17,10 @@ public sealed class ServiceProcess : IAsyncDisposable
     /// <summary>The data folder; kept over restarts, deleted at the end.</summary>
     public string Data { get; } = Directory.CreateTempSubdirectory("justright-service-").FullName;
 
+    /// <summary>All files of the data folder but the one that a running service holds locked, which is empty.</summary>
+    public IEnumerable<string> DataFiles =>
+        Directory.GetFiles(Data, "*", SearchOption.AllDirectories).Where(f => Path.GetFileName(f) != "in-use");
+
     /// <summary>The address.</summary>
     public string Address => $"http://127.0.0.1:{_port}";
 

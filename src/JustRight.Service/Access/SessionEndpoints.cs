@@ -18,12 +18,12 @@ internal static class SessionEndpoints
                 [.. rows.Select(s => new SessionView(s.Id, s.Name, s.Role, s.StartedAt, s.ExpiresAt))]);
         }).WithName("ListSessions").WithSummary("Who is signed in to the console").RequireAuthorization(Roles.Owner);
 
-        api.MapDelete("/sessions/{id:int}", async Task<Results<NoContent, ProblemHttpResult>> (
-            int id, ClaimsPrincipal user, Sessions sessions, LogStore log, CancellationToken cancel) =>
+        api.MapDelete("/sessions/{id}", async Task<Results<NoContent, ProblemHttpResult>> (
+            string id, ClaimsPrincipal user, Sessions sessions, LogStore log, CancellationToken cancel) =>
         {
             var known = await sessions.ListAsync(cancel);
-            if (known.FirstOrDefault(s => s.Id == id) is not { } found)
-                return Problems.NotFound("session", $"{id}", known.Select(s => $"{s.Id}"));
+            if (known.FirstOrDefault(s => $"{s.Id}" == id) is not { } found)
+                return Problems.NotFound("session", id, known.Select(s => $"{s.Id}"));
             await log.AddWithAsync(
                 db => db.Sessions.Remove(found), user.Identity!.Name!, "session", found.Name,
                 $"ended: signed in at {found.StartedAt:u}", cancel);
