@@ -1,3 +1,4 @@
+using System.Net;
 using System.Net.Http.Headers;
 using System.Net.Http.Json;
 using System.Security.Cryptography;
@@ -202,6 +203,36 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
             job.State.ShouldBe("done", job.Message);
             return await service.GetAsync($"jobs/{job.Id}/sign-in-test", ContractsJson.Default.SignInTestView);
         }
+    }
+
+    [Fact]
+    public async Task People_sign_in_with_the_directory_of_the_settings_once_its_secret_is_allowed_and_no_estate_changes_that()
+    {
+        const string at = "--JustRight:DirectorySignIn:";
+        await using var service = await ServiceProcess.StartAsync(
+            at + "Host", Controller.Address, at + "CaFolder", controller.CaFolder, at + "Root", "DC=fennmoor,DC=example",
+            at + "PeopleIn", "CN=Users,DC=fennmoor,DC=example", at + "GroupsIn", "DC=fennmoor,DC=example", at + "ShortName", "FENNMOOR",
+            at + "SignInAs", controller.Target.SignInAs, at + "Secret", "controller",
+            at + "Roles:granter:0", "CN=Domain Admins,CN=Users,DC=fennmoor,DC=example");
+        await service.SetSecretAsync("controller", controller.Password);
+        using var browser = new HttpClient { BaseAddress = new Uri(service.Address) };
+        var person = new PersonSignInOrder("Administrator", controller.Password);
+
+        using var withheld = await EnterAsync();
+        withheld.StatusCode.ShouldBe(HttpStatusCode.BadGateway);
+        (await withheld.Content.ReadAsStringAsync(Cancel)).ShouldContain("is not allowed for this use");
+        await service.AllowAsync("controller");
+        using var entered = await EnterAsync();
+        entered.StatusCode.ShouldBe(HttpStatusCode.OK, await entered.Content.ReadAsStringAsync(Cancel));
+        (await entered.Content.ReadFromJsonAsync(ContractsJson.Default.WhoView, Cancel)).ShouldBe(new WhoView(@"FENNMOOR\Administrator", "granter"));
+
+        // An estate that names a directory of the same key elsewhere is an estate, and nothing more.
+        (await service.AddAsync("estates", "estates/fennmoor.yaml")).EnsureSuccessStatusCode();
+        using var again = await EnterAsync();
+        again.StatusCode.ShouldBe(HttpStatusCode.OK);
+
+        Task<HttpResponseMessage> EnterAsync() =>
+            browser.PostAsJsonAsync("/api/sign-in/person", person, ContractsJson.Default.PersonSignInOrder, Cancel);
     }
 
     [Fact]

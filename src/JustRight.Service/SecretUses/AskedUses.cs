@@ -27,8 +27,13 @@ internal sealed class AskedUses(
         foreach (var row in await library.ListAsync(Library.EstateKind, cancel))
             asked.AddRange(await OfEstateAsync(Library.ReadEstate(row), secrets, cancel));
         if (settings.Value.Mail is { Host: not null, Secret: { } mailSecret } mail) asked.Add(new AskedUse(mailSecret, mail.Use));
+        if (settings.Value.DirectorySignIn is { Host: not null, Secret: { } signInSecret } signIn)
+            asked.Add(new AskedUse(signInSecret, OfDirectorySignIn(signIn.ToDirectory())));
         return [.. asked.Concat(refused.All).Distinct()];
     }
+
+    private static SecretUse OfDirectorySignIn(PeopleDirectory directory) => EstateSecretUses.OfPeople(
+        "", directory, EstateSecretUses.BestOf(directory), TrustAnchors.OfFolder(directory.CaFolder));
 
     /// <summary>The uses of the passwords of an estate's accounts and of the secrets that its file names.</summary>
     private async Task<IEnumerable<AskedUse>> OfEstateAsync(Estate estate, HashSet<string> secrets, CancellationToken cancel)
