@@ -42,7 +42,7 @@ export function SignInTest({ name, last, followed, follow }: Props) {
   return (
     <section aria-label="test">
       <div className="head">
-        <h2>SignInTest</h2>
+        <h2>Sign-in test</h2>
         {last && !running && (
           <span className="soft">
             {last.words}, <Time value={last.endedAt} />
