@@ -41,7 +41,7 @@ test('services are drawn and listed in their order, with what is pending and wha
   await page.goto(`${service.address}/estates/fennmoor/hosts/fm-line02`);
   await page.getByRole('tab', { name: 'Services' }).click();
   await expect(page.locator('.picture').getByText('WheylineSender')).toBeVisible();
-  await expect(page.getByRole('row', { name: /Wheyline sender/ })).toContainText('nobody restarted it');
+  await expect(page.getByRole('row', { name: /Sender of Wheyline/ })).toContainText('nobody restarted it');
   expect(await faults(page)).toEqual([]);
   await page.goto(`${service.address}/estates/fennmoor/hosts/fm-rec01`);
   await page.getByRole('tab', { name: 'Services' }).click();
