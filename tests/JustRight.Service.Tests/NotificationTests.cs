@@ -86,6 +86,21 @@ public sealed partial class NotificationTests
         deliveries[1].Error.ShouldNotBeNull().ShouldContain("justright secret set notices");
     }
 
+    [Fact]
+    public async Task A_webhook_that_a_planner_names_is_signed_with_no_secret_that_was_not_allowed_for_it()
+    {
+        await using var scene = new NotificationScene();
+        await using var service = await StartAsync(scene); // which allows the secret for the address of the scene
+        await AddEstateAsync(service, scene.Webhook + "elsewhere/");
+        await service.RunAsync($"installs/{Install}/verify");
+        using var asked = await service.Http.PostAsync("/api/estates/fennmoor/reminders", null, Cancel);
+        await Waiting.UntilAsync("the delivery was tried", async () =>
+            (await NotificationsAsync(service)).SelectMany(n => n.Deliveries).Any(d => d.Channel == "webhook" && d.Tries > 0));
+        var delivery = (await NotificationsAsync(service)).SelectMany(n => n.Deliveries).First(d => d.Channel == "webhook");
+        delivery.Error.ShouldNotBeNull().ShouldContain("'notices' is not allowed for this use, so nothing was sent");
+        scene.Calls.ShouldBeEmpty();
+    }
+
     /// <summary>Checks a call as its receiver would, from what came alone [RFC 9421, 3.2].</summary>
     private static void Check(WebHeaderCollection headers, byte[] body, string address)
     {

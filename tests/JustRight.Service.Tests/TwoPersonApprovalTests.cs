@@ -1,5 +1,4 @@
 using System.Net;
-using System.Net.Http.Headers;
 using System.Net.Http.Json;
 using System.Text;
 using JustRight.Contracts;
@@ -17,7 +16,7 @@ public sealed class TwoPersonApprovalTests
     public async Task What_one_proposed_is_carried_out_after_another_released_it_and_not_before()
     {
         await using var service = await StartAsync();
-        using var second = await GranterAsync(service, "maud");
+        using var second = await service.ClientAsync("maud", "granter");
         var proposed = await ProposeAsync(service);
         (proposed.State, proposed.StartedBy).ShouldBe(("proposed", "tester"));
         proposed.Steps.ShouldAllBe(s => s.State == "waiting");
@@ -47,7 +46,7 @@ public sealed class TwoPersonApprovalTests
     public async Task What_was_changed_after_the_release_is_void()
     {
         await using var service = await StartAsync();
-        using var second = await GranterAsync(service, "maud");
+        using var second = await service.ClientAsync("maud", "granter");
 
         var first = await ProposeAsync(service);
         await ActAsync(second, first.Id, "approve");
@@ -70,7 +69,7 @@ public sealed class TwoPersonApprovalTests
     public async Task A_protection_waits_for_a_second_person_too()
     {
         await using var service = await StartAsync();
-        using var second = await GranterAsync(service, "maud");
+        using var second = await service.ClientAsync("maud", "granter");
         using var asked = await service.Http.PostAsJsonAsync("/api/estates/fennmoor/protection", new ProtectionOrder("OU=Teams,OU=Fennmoor,DC=fennmoor,DC=example", true), ContractsJson.Default.ProtectionOrder, Cancel);
         var job = (await asked.Content.ReadFromJsonAsync(ContractsJson.Default.JobView, Cancel))!;
         job.State.ShouldBe("proposed");
@@ -91,14 +90,6 @@ public sealed class TwoPersonApprovalTests
     {
         var text = (await File.ReadAllTextAsync(Path.Combine(Checkout.Top, "demo-data", "estates", "fennmoor.yaml"))).Replace("  survey-no-older-than-hours: 72", $"  two-person-approval: yes\n{age}", StringComparison.Ordinal);
         (await service.AddAsync("estates", "fennmoor.yaml", Encoding.UTF8.GetBytes(text))).EnsureSuccessStatusCode();
-    }
-
-    private static async Task<HttpClient> GranterAsync(ServiceProcess service, string name)
-    {
-        using var made = await service.Http.PostAsJsonAsync("/api/tokens", new TokenOrder(name, "granter", 1), ContractsJson.Default.TokenOrder, Cancel);
-        var client = new HttpClient { BaseAddress = new Uri(service.Address) };
-        client.DefaultRequestHeaders.Authorization = new AuthenticationHeaderValue("Bearer", (await made.Content.ReadFromJsonAsync(ContractsJson.Default.NewTokenView, Cancel))!.Token);
-        return client;
     }
 
     private static async Task<JobView> ProposeAsync(ServiceProcess service, int most = int.MaxValue)

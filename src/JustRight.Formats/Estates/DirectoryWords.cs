@@ -23,10 +23,6 @@ public static class DirectoryWords
     };
 
     /// <summary>How a connection is protected.</summary>
-    public static readonly IReadOnlyDictionary<string, WireSecurity> Securities = new Dictionary<string, WireSecurity>
-    {
-        ["tls"] = WireSecurity.Tls,
-        ["start-tls"] = WireSecurity.StartTls,
-        ["plain"] = WireSecurity.Plain,
-    };
+    public static readonly IReadOnlyDictionary<string, WireSecurity> Securities =
+        Enum.GetValues<WireSecurity>().ToDictionary(s => s.Word());
 }

@@ -77,7 +77,7 @@ internal sealed class GrantJob(
             {
                 CreateAccount account => await secrets.NewPasswordAsync(job.Subject, $"{account.Domain}\\{account.Name}", cancel),
                 SetServiceAccount { NeedsPassword: true } set =>
-                    await gate.PasswordOfAsync(set.Account, EstateSecretUses.OfServiceAccount(estate, set.Host, set.Account), [], cancel)
+                    await gate.PasswordOfAsync(set.Account, EstateSecretUses.OfServiceAccount(estate, set.Host, set.Account), cancel)
                     ?? throw new ConnectorException(ConnectorFailure.SignIn, $"the password of {set.Account} is not known here: set it with justright secret set {SecretStore.NameFor(set.Account)}, and run this again."),
                 _ => null,
             };

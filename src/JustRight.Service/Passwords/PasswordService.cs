@@ -66,7 +66,7 @@ internal sealed class PasswordService(FitService desk, SurveyStore surveys, Secr
             : null;
         try
         {
-            return (await secrets.PasswordOfAsync(name, use, [], cancel), null);
+            return (await secrets.PasswordOfAsync(name, use, cancel), null);
         }
         catch (ConnectorException e) when (e.Failure == ConnectorFailure.Withheld)
         {

@@ -37,18 +37,17 @@ internal sealed class SecretGate(
     /// <param name="account"><c>DOMAIN\name</c>.</param>
     /// <param name="use">What it is for; null when it does not leave this process.</param>
     /// <exception cref="ConnectorException">There is one, and nobody allowed it for this use.</exception>
-    public async Task<NewPassword?> PasswordOfAsync(
-        string account, SecretUse? use, IReadOnlyCollection<string> begunWith, CancellationToken cancel)
+    public async Task<NewPassword?> PasswordOfAsync(string account, SecretUse? use, CancellationToken cancel)
     {
         if (await secrets.KeptPasswordAsync(account, cancel) is { } kept)
         {
-            if (use is not null) await CheckAsync(account, use, begunWith, cancel);
+            if (use is not null) await CheckAsync(account, use, [], cancel);
             return kept;
         }
 
         var name = SecretStore.NameFor(account);
         if (await secrets.ReadAsync(name, cancel) is not { } secret) return null;
-        if (use is not null) await CheckAsync(name, use, begunWith, cancel);
+        if (use is not null) await CheckAsync(name, use, [], cancel);
         return secret;
     }
 

@@ -58,7 +58,7 @@ internal sealed class SignInTestJob(SignInService desk, ConnectorStore connector
         var use = signIn.Directory.Reach == Reach.Ldaps ? SignInTestUse.Of(estate, signIn) : null;
         if (signIn.Install.BindSecret is { } name) return await secrets.NamedAsync(name, use, cancel);
         return signIn.BindLogonName is { } account
-            ? await secrets.PasswordOfAsync($"{signIn.Domain.ShortName}\\{account}", use, [], cancel)
+            ? await secrets.PasswordOfAsync($"{signIn.Domain.ShortName}\\{account}", use, cancel)
             : null;
     }
 
