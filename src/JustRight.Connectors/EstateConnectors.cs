@@ -37,6 +37,9 @@ public interface IDirectoryConnector : IChangeMaker<DirectoryChange>
     /// <summary>Reads one object from every controller of the domain, to see whether they agree.</summary>
     Task<IReadOnlyList<ReplicaObject>> ReadReplicasAsync(string dn, CancellationToken cancel);
 
+    /// <summary>When an account last signed in, asked of every controller: none of them knows what the others know.</summary>
+    Task<AccountUse> ReadUseAsync(string account, CancellationToken cancel);
+
     /// <summary>What is told of an account's password before it is tried or set.</summary>
     Task<PasswordFacts> ReadPasswordAsync(string account, CancellationToken cancel) => throw new ConnectorException(ConnectorFailure.NotAllowed, "this directory cannot be asked about passwords.");
 

@@ -25,6 +25,7 @@ namespace JustRight.Contracts;
 [JsonSerializable(typeof(WorklistView))]
 [JsonSerializable(typeof(GrantOrder))]
 [JsonSerializable(typeof(JobView))]
+[JsonSerializable(typeof(UndoView))]
 [JsonSerializable(typeof(IReadOnlyList<JobView>))]
 [JsonSerializable(typeof(JobEvent))]
 [JsonSerializable(typeof(TraceOrder))]

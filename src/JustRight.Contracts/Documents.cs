@@ -1,7 +1,11 @@
 namespace JustRight.Contracts;
 
 /// <summary>A sheet in a list.</summary>
-public sealed record SheetSummary(string Name, string Product, string Release, string Title, string Source, int Accounts, int Needs, DateTimeOffset? AddedAt, string? AddedBy);
+public sealed record SheetSummary(string Name, string Product, string Release, string Title, string Source, int Accounts, int Needs, DateTimeOffset? AddedAt, string? AddedBy)
+{
+    /// <summary>What this release cannot read of it, or leaves aside; empty when all of it is read.</summary>
+    public IReadOnlyList<string> Remarks { get; init; } = [];
+}
 
 /// <summary>A sheet with its text as the user wrote it.</summary>
 public sealed record SheetView(SheetSummary Summary, string Text, IReadOnlyList<SheetAccountView> Accounts, IReadOnlyList<SheetPlaceView> Places);
@@ -19,6 +23,9 @@ public sealed record EstateSummary(string Name, string Title, string Domain, str
 {
     /// <summary>The directories that people sign in to products with.</summary>
     public IReadOnlyList<PeopleDirectoryView> PeopleDirectories { get; init; } = [];
+
+    /// <summary>What this release cannot read of it, or leaves aside; empty when all of it is read.</summary>
+    public IReadOnlyList<string> Remarks { get; init; } = [];
 }
 
 /// <summary>A directory that people sign in with.</summary>
@@ -53,7 +60,11 @@ public sealed record UnreadPartView(string Place, string Reason, DateTimeOffset 
 /// <summary>An install in a list, with its fit at a glance.</summary>
 /// <param name="Fit">Null while no survey was taken.</param>
 /// <param name="Next">What comes next, and whose turn it is.</param>
-public sealed record InstallSummary(string Name, string Sheet, string Title, string Estate, string Stage, bool Simulated, FitCountsView? Fit, DateTimeOffset? SurveyedAt, string Next, DateTimeOffset AddedAt, string AddedBy);
+public sealed record InstallSummary(string Name, string Sheet, string Title, string Estate, string Stage, bool Simulated, FitCountsView? Fit, DateTimeOffset? SurveyedAt, string Next, DateTimeOffset AddedAt, string AddedBy)
+{
+    /// <summary>What this release cannot read of it, or leaves aside; empty when all of it is read.</summary>
+    public IReadOnlyList<string> Remarks { get; init; } = [];
+}
 
 /// <summary>An install with its text.</summary>
 public sealed record InstallView(InstallSummary Summary, string Text);

@@ -28,7 +28,17 @@ public sealed record GrantOrder(bool Remove, IReadOnlyList<string> Steps);
 /// <param name="Undoes">The job whose changes it undoes, or null.</param>
 /// <param name="ApprovedBy">Where the organization wants two-person approval: who approved it, or null.</param>
 public sealed record JobView(string Id, string Kind, string Subject, string State, string StartedBy, DateTimeOffset CreatedAt, DateTimeOffset? EndedAt, int Done, int Total, string? Message, IReadOnlyList<JobStepView> Steps,
-    bool CanBeUndone, bool HasTrace, string? Undoes, string? ApprovedBy, DateTimeOffset? ApprovedAt);
+    bool CanBeUndone, bool HasTrace, string? Undoes, string? ApprovedBy, DateTimeOffset? ApprovedAt)
+{
+    /// <summary>What it is about besides its steps: what a replaced document says differently, what undoing leaves as it is.</summary>
+    public IReadOnlyList<string> Words { get; init; } = [];
+}
+
+/// <summary>What undoing a job would do.</summary>
+/// <param name="Steps">In order, in words.</param>
+/// <param name="Blocked">Why nothing of it can be done now; empty when it can.</param>
+/// <param name="Left">What the job made and undoing leaves, with the reason.</param>
+public sealed record UndoView(string Job, IReadOnlyList<string> Steps, IReadOnlyList<string> Blocked, IReadOnlyList<string> Left);
 
 /// <summary>A step of a grant as it was carried out.</summary>
 /// <param name="State"><c>waiting</c>, <c>intended</c>, <c>made</c>, <c>skipped</c> or <c>failed</c>.</param>

@@ -64,6 +64,10 @@ public sealed class SimulationDirectory(SimulationFile file, TimeProvider time) 
         names.Where(n => state.Find(n) is not null).ToHashSet(StringComparer.OrdinalIgnoreCase)));
 
     /// <inheritdoc/>
+    public Task<AccountUse> ReadUseAsync(string account, CancellationToken cancel) => Task.FromResult(file.Read(state =>
+        new AccountUse(account, [new ControllerLogon("the simulation", state.Find(account) is null ? $"{account} is not there" : null, state.Find(account)?.LastLogon)])));
+
+    /// <inheritdoc/>
     public Task<PasswordFacts> ReadPasswordAsync(string account, CancellationToken cancel) => Task.FromResult(file.Read(state =>
     {
         var found = Need(state, account);

@@ -53,7 +53,7 @@ public static class SimulationPasswords
         if (account.State.HasFlag(AccountState.Locked)) return new PasswordTry(false, $"the simulation refuses the sign-in of {account.Name}: it is locked.");
         if (ProofOf(account.Name, password) == ProofOf(state, account))
         {
-            account.WrongPasswords = 0;
+            (account.WrongPasswords, account.LastLogon) = (0, now);
             return new PasswordTry(true, "the simulation takes it");
         }
 

@@ -98,6 +98,7 @@ internal static class SimulationServices
                     var one = host.Services.Find(s => Same(s.Name, name)) ?? throw new ConnectorException(ConnectorFailure.NotFound, $"there is no service {name} on {host.Name}.");
                     CheckStart(state, host, one, view);
                     (one.RunsNowAs, one.RunsSince) = (one.Account, now);
+                    if (ServiceIdentity.Parse(one.Account, host.Name).IsOfDomain && state.Find(one.Account) is { } account) account.LastLogon = now;
                 }
 
                 break;

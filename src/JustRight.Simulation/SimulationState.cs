@@ -96,6 +96,9 @@ public sealed class SimulationPrincipal
     /// <summary>When the last of them was.</summary>
     public DateTimeOffset? WrongPasswordAt { get; set; }
 
+    /// <summary>When the account last signed in; null for never.</summary>
+    public DateTimeOffset? LastLogon { get; set; }
+
     /// <summary>For how many days its password holds, by a policy of its own; 0 for what the domain's policy says.</summary>
     public int PasswordDays { get; set; }
 

@@ -82,6 +82,8 @@ public sealed class EstateSurveyorTests
 
         public Task<IReadOnlyList<Core.Replicas.ReplicaObject>> ReadReplicasAsync(string dn, CancellationToken cancel) => throw new NotSupportedException();
 
+        public Task<Core.Replicas.AccountUse> ReadUseAsync(string account, CancellationToken cancel) => throw new NotSupportedException();
+
         public Task<IReadOnlySet<string>> NamesInUseAsync(IReadOnlyCollection<string> names, CancellationToken cancel) => throw new NotSupportedException();
 
         public Task<Observation> ObserveAsync(DirectoryChange change, CancellationToken cancel) => throw new NotSupportedException();

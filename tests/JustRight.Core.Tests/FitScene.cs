@@ -234,11 +234,17 @@ internal sealed class FitScene
         return new SurveyView(new Survey("fennmoor", SurveyedAt, true, _directory(directory), _hosts, _instances));
     }
 
+    /// <summary>What all installs need, this one among them.</summary>
+    public NeedsIndex Needs() => new([.. _others, Plan("install")], Unplanned);
+
+    /// <summary>Installs that cannot be planned.</summary>
+    public IReadOnlyList<UnplannedInstall> Unplanned { get; set; } = [];
+
     public (InstallFit Fit, Worklist Worklist) Run()
     {
         var view = View();
         var plan = Plan("install");
-        var needs = new NeedsIndex([.. _others, plan]);
+        var needs = Needs();
         var fit = new FitJudge(view, needs, Rules, Now) { Confirmations = new ConfirmationIndex(_confirmations), Exceptions = new ExceptionIndex(Exceptions) }.Judge(plan);
         return (fit, WorklistMaker.Make(fit, view, needs, Past));
     }

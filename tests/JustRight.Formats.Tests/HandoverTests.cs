@@ -1,6 +1,7 @@
 using System.Text;
 using System.Text.Json.Nodes;
 using JustRight.Core.Changes;
+using JustRight.Core.Changes.Undo;
 using JustRight.Core.Faults;
 using JustRight.Core.Handovers;
 using JustRight.Core.Rights.Directory;

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using JustRight.Core.Changes;
+using JustRight.Core.Changes.Undo;
 using JustRight.Core.Surveys;
 using JustRight.Formats.Hosts;
 

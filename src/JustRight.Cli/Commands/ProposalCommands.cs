@@ -12,7 +12,7 @@ internal static class ProposalCommands
     public static Command Make() => CommandKit.Group(
         "proposal", "Two-person approval: what one person proposed, another approves",
         CommandKit.Make("list", "Lists the proposals that wait for approval or for being carried out", ["justright proposal list"], [], ListAsync),
-        Act("approve", "Approves another person's proposal after listing its steps; a proposal is void if the worklist, the sheet, the estate or the install changed", "approve"),
+        Act("approve", "Approves another person's proposal after listing what it does; a proposal is void if the worklist, the sheet, the estate or the install changed", "approve"),
         Act("carry-out", "Carries out an approved proposal", "carry-out"),
         Act("withdraw", "Withdraws a proposal, approved or not", "withdraw"));
 
@@ -51,6 +51,7 @@ internal static class ProposalCommands
     private static void Write(Screen screen, JobView job)
     {
         screen.Line($"[bold]{job.Id}[/]  {Markup.Escape($"{job.Kind} at {job.Subject}, proposed by {job.StartedBy} {Times.Exact(job.CreatedAt)}")}{(job.ApprovedBy is null ? "  [bold]waits for another's approval[/]" : Markup.Escape($"; approved by {job.ApprovedBy}"))}");
+        foreach (var words in job.Words) screen.Line($"      {Markup.Escape(words)}");
         foreach (var step in job.Steps) screen.Line($"  {step.Number,2}  {Markup.Escape(step.Words)}  [grey]{Markup.Escape(step.Team)}[/]");
     }
 }

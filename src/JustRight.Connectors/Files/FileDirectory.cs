@@ -27,6 +27,10 @@ public sealed class FileDirectory(DirectoryFile file, Domain domain, DirectorySc
         Task.FromResult<IReadOnlyList<ReplicaObject>>([ReplicaObject.NotRead(file.Controller, "the directory is read from a file (reach: file): no domain controller can be asked")]);
 
     /// <inheritdoc/>
+    public Task<AccountUse> ReadUseAsync(string account, CancellationToken cancel) => Task.FromResult(new AccountUse(account,
+        [new ControllerLogon(file.Controller, "the directory is read from a file (reach: file): no domain controller can be asked", null)]));
+
+    /// <inheritdoc/>
     public Task<IReadOnlySet<string>> NamesInUseAsync(IReadOnlyCollection<string> names, CancellationToken cancel) =>
         Task.FromResult<IReadOnlySet<string>>(names.Where(n => file.Find(n) is not null).ToHashSet(StringComparer.OrdinalIgnoreCase));
 

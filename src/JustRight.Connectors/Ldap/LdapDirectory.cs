@@ -65,6 +65,30 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
     }
 
     /// <inheritdoc/>
+    public async Task<AccountUse> ReadUseAsync(string account, CancellationToken cancel)
+    {
+        var logons = new List<ControllerLogon>();
+        var all = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
+        foreach (var one in new[] { target }.Concat(target.Others))
+        {
+            try
+            {
+                using var session = await LdapSession.OpenAsync(one, cancel);
+                logons.Add(await Task.Run(() => LdapLogons.Read(session, account), cancel));
+                all.UnionWith(await Task.Run(() => LdapLogons.ControllersOf(session), cancel));
+            }
+            catch (ConnectorException e)
+            {
+                logons.Add(new ControllerLogon(one.Place, e.Message, null));
+            }
+        }
+
+        const string notNamed = "the estate does not name it (directory: more-controllers), so it was not asked";
+        var others = all.Except(logons.Select(l => l.Controller), StringComparer.OrdinalIgnoreCase).Order(StringComparer.OrdinalIgnoreCase);
+        return new AccountUse(account, [.. logons, .. others.Select(o => new ControllerLogon(o, notNamed, null))]);
+    }
+
+    /// <inheritdoc/>
     public async Task<DirectorySchema> SchemaAsync(CancellationToken cancel)
     {
         using var session = await OpenAsync(cancel);

@@ -149,38 +149,14 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
             : (null, null, node, "part of the path is known by its SID only");
     }
 
-    private bool IsGroup(int node) => view.Graph.PrincipalOf(node) is { Kind: PrincipalKind.Group };
-
     private bool IsOwnGroup(int node) =>
         view.Graph.PrincipalOf(node)?.Name is { } name && (_plan.Stage == Stage.Retiring ? Going : _plan.Groups).Any(g => string.Equals(g.Name, name, StringComparison.OrdinalIgnoreCase));
 
     /// <summary>The need of any account of any install that would no longer be met, or null. A need about to be given its own way counts as met.</summary>
     /// <param name="touched">Whose membership or entry the newest cut is: only who is that, or in it, can lose by it.</param>
-    private string? Broken(Cuts cuts, int touched)
-    {
-        foreach (var account in needs.Accounts)
-        {
-            var node = view.Graph.IndexOf(account);
-            if (node < 0 || (node != touched && (!IsGroup(touched) || !view.Graph.Closure(node).Contains(touched)))) continue;
-            Holdings? now = null, then = null;
-            foreach (var (install, stage, grant) in needs.Of(account))
-            {
-                if (grant.GivenBy == GivenBy.Setup && stage == Stage.Planned) continue; // setup will give it its own way
-                if (install == _plan.Install && _toBeGiven.Contains(grant.Id)) continue;
-                now ??= view.HoldingsOf(node);
-                then ??= view.HoldingsOf(node, cuts);
-                if (IsMet(now, grant.Right) && !IsMet(then, grant.Right) || Loses(now, then, grant.Right)) return $"{grant.Right} for {account}, which {install} needs";
-            }
-        }
-
-        return null;
-    }
-
-    /// <summary>A right over a branch that not every object grants can still get worse.</summary>
-    private static bool Loses(Holdings now, Holdings then, Right right) =>
-        right is DirectoryRight branch && now.Branch(branch).Answer is { Can: > 0 } before && (then.Branch(branch).Answer?.Can ?? 0) < before.Can;
-
-    private static bool IsMet(Holdings holdings, Right right) => holdings.Of(right) is not null || Implication.Above(right).Any(a => holdings.Of(a) is not null);
+    private string? Broken(Cuts cuts, int touched) => BrokenNeeds.Of(view, needs, cuts, [touched], need =>
+        !(need.Grant.GivenBy == GivenBy.Setup && need.Stage == Stage.Planned) // setup will give it its own way
+        && !(need.Install == _plan.Install && _toBeGiven.Contains(need.Grant.Id)));
 
     private static string Doing(Change change) => change switch
     {

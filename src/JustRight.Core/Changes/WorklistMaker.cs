@@ -204,9 +204,22 @@ public sealed class WorklistMaker
         {
             if (judgement.Reason.StartsWith(WaitingForDatabase, StringComparison.Ordinal)) blocked = judgement.Reason;
             var database = _view.Instance(r.Instance)?.Databases.FirstOrDefault(d => string.Equals(d.Name, r.Database, StringComparison.OrdinalIgnoreCase));
-            if (database?.Users.Any(u => IsPrincipal(u.Sid)) == true) Add(6, new DropDatabaseUser(r.Instance, r.Database, principal), grant.Id, "an owner is dbo there, and cannot be a user too", blocked, grant.At);
+            if (database?.Users.Any(u => IsPrincipal(u.Sid)) == true) DropUser(r, database);
             Add(7, new ChangeDatabaseOwner(r.Instance, r.Database, principal, database?.OwnerName), grant.Id, why, blocked, grant.At);
         }
+
+        // What the user holds goes by steps of its own: dropped with it, nobody could put it back.
+        void DropUser(DatabaseOwnerRight r, DatabaseSnapshot database)
+        {
+            const string dbo = "an owner is dbo there, and cannot be a user too";
+            foreach (var role in database.Roles.Where(m => m.Members.Any(IsPrincipal)))
+                Add(6, new RemoveDatabaseRoleMember(r.Instance, r.Database, role.Role, principal), grant.Id, dbo, blocked, grant.At);
+            foreach (var entry in database.Permissions.Where(p => p is { State: PermissionState.Grant, Role: null } && IsPrincipal(p.Holder) && !IsConnect(p)))
+                Add(6, new RevokeDatabasePermission(r.Instance, r.Database, entry.Permission, entry.On, principal), grant.Id, dbo, blocked, grant.At);
+            Add(6, new DropDatabaseUser(r.Instance, r.Database, principal), grant.Id, dbo, blocked, grant.At);
+        }
+
+        static bool IsConnect(PermissionEntry entry) => entry.On is null && entry.Permission == SqlServerPermissions.Connect;
 
         void User(string instance, string name)
         {

@@ -32,9 +32,18 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
     public InstallFit Judge(Plan plan)
     {
         var stale = Staleness();
-        var accounts = plan.Accounts.Select(a => JudgeAccount(plan, a, stale)).Select(a => new AccountFit(a.Account, a.Found, [.. a.Judgements.Select(j => Exceptions.Apply(j, now))])).ToList();
+        var accounts = plan.Accounts.Select(a => JudgeAccount(plan, a, stale))
+            .Select(a => new AccountFit(
+                a.Account, a.Found, [.. a.Judgements.Select(j => Exceptions.Apply(KnownExcess(a.Account, j), now))]))
+            .ToList();
         return new InstallFit(plan, view.Survey.TakenAt, view.Survey.Simulated, accounts, [.. PlaceFindings.Of(plan, view, needs).Select(f => Exceptions.Apply(f, now))], view.UnreadParts);
     }
+
+    /// <summary>What an install that cannot be planned may need is not known to be excess.</summary>
+    private Judgement KnownExcess(PlannedAccount account, Judgement judgement) =>
+        judgement.Verdict == Verdict.Excess && needs.WhyUnknown(account.Name, judgement.Right) is { } why
+            ? judgement with { Verdict = Verdict.Unseen, Reason = why }
+            : judgement;
 
     private string? Staleness()
     {

@@ -15,9 +15,12 @@ public sealed class NeedsIndex
     private readonly ILookup<string, string> _users;
 
     /// <summary>Gathers the standing needs of the given plans.</summary>
-    public NeedsIndex(IEnumerable<Plan> plans)
+    /// <param name="plans">Of all installs that can be planned.</param>
+    /// <param name="unplanned">The installs that cannot; null for none.</param>
+    public NeedsIndex(IEnumerable<Plan> plans, IReadOnlyList<UnplannedInstall>? unplanned = null)
     {
         var all = plans.ToList();
+        Unplanned = unplanned ?? [];
         _users = all.Where(p => p.Stage != Stage.Retiring)
             .SelectMany(p => p.Accounts.Select(a => a.Name).Concat(p.Groups.Select(g => g.Name)).Distinct(StringComparer.OrdinalIgnoreCase), (p, name) => (p.Install, Name: name))
             .ToLookup(u => u.Name, u => u.Install, StringComparer.OrdinalIgnoreCase);
@@ -36,8 +39,17 @@ public sealed class NeedsIndex
     /// <summary>Whether a grant is still needed: one for setup alone is not once setup has run, and none is once the install is being retired.</summary>
     public static bool Stands(PlannedGrant grant, Stage stage) => stage != Stage.Retiring && (grant.Until == Until.Always || stage == Stage.Planned);
 
-    /// <summary>The installs that go on using an account or group; one that is being retired does not.</summary>
-    public IEnumerable<string> UsersOf(string name) => _users[name];
+    /// <summary>The installs whose needs are not known.</summary>
+    public IReadOnlyList<UnplannedInstall> Unplanned { get; }
+
+    /// <summary>
+    /// The installs that go on using an account or group, those that may do so among them; one that is being retired does not.
+    /// </summary>
+    public IEnumerable<string> UsersOf(string name) =>
+        _users[name].Concat(Unplanned.Where(u => u.MayUse(name)).Select(u => $"{u.Install} (which cannot be planned)"));
+
+    /// <summary>Why it is not known whether anybody needs a right of an account, or null when it is known.</summary>
+    public string? WhyUnknown(string account, Right right) => Unplanned.FirstOrDefault(u => u.MayNeed(account, right))?.Words;
 
     /// <summary>The installs that need a right of an account.</summary>
     public IReadOnlyList<string> Installs(string account, Right right) =>

@@ -1,4 +1,5 @@
 using JustRight.Core.Changes;
+using JustRight.Core.Changes.Undo;
 using JustRight.Core.Fit;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;

@@ -15,14 +15,18 @@ public static class EstateReader
     public static string JsonSchema() => JsonSchemaWriter.Write(EstateShape.Root, "Just Right estate, version 1");
 
     /// <summary>Reads and checks an estate; null with every fault when it is not sound.</summary>
-    /// <param name="stored">Whether it was stored by an earlier release, whose words are read on.</param>
+    /// <param name="stored">
+    /// Whether it was stored by an earlier release: its words are read on, and what this release does not know is left aside, and
+    /// named in the faults beside what was read.
+    /// </param>
     public static (Estate? Estate, IReadOnlyList<Fault> Faults) Read(ReadOnlySpan<byte> bytes, string file, bool stored = false)
     {
         var faults = new List<Fault>();
-        if (DocumentReader.Read(bytes, file, EstateShape.Root, stored, faults) is not { } root) return (null, faults);
+        var remarks = new List<Fault>();
+        if (DocumentReader.Read(bytes, file, EstateShape.Root, stored ? remarks : null, faults) is not { } root) return (null, faults);
         var estate = Bind(root, faults);
         if (faults.Count == 0) faults.AddRange(EstateRules.Check(estate));
-        return faults.Count == 0 ? (estate, faults) : (null, faults);
+        return faults.Count == 0 ? (estate, remarks) : (null, faults);
     }
 
     private static Estate Bind(YamlNode.Mapping root, List<Fault> faults)

@@ -12,13 +12,17 @@ public static class InstallReader
     public static string JsonSchema() => JsonSchemaWriter.Write(InstallShape.Root, "Just Right install, version 1");
 
     /// <summary>Reads an install; null with every fault when it is not sound. Whether it fits its sheet and estate, the plan says.</summary>
-    /// <param name="stored">Whether it was stored by an earlier release, whose words are read on.</param>
+    /// <param name="stored">
+    /// Whether it was stored by an earlier release: its words are read on, and what this release does not know is left aside, and
+    /// named in the faults beside what was read.
+    /// </param>
     public static (Install? Install, IReadOnlyList<Fault> Faults) Read(ReadOnlySpan<byte> bytes, string file, bool stored = false)
     {
         var faults = new List<Fault>();
-        if (DocumentReader.Read(bytes, file, InstallShape.Root, stored, faults) is not { } root) return (null, faults);
+        var remarks = new List<Fault>();
+        if (DocumentReader.Read(bytes, file, InstallShape.Root, stored ? remarks : null, faults) is not { } root) return (null, faults);
         var install = Bind(root, faults);
-        return faults.Count == 0 ? (install, faults) : (null, faults);
+        return faults.Count == 0 ? (install, remarks) : (null, faults);
     }
 
     private static Install Bind(YamlNode.Mapping root, List<Fault> faults) => new(

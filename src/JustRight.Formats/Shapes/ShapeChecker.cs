@@ -7,6 +7,9 @@ namespace JustRight.Formats.Shapes;
 /// <summary>Checks a document against its shape and reports every fault.</summary>
 internal static class ShapeChecker
 {
+    /// <summary>The code of a fault that is a key which this release does not know.</summary>
+    public const string UnknownKey = "unknown-key";
+
     private static readonly string[] YesWords = ["yes", "no", "true", "false"];
 
     /// <summary>Adds the faults of a node.</summary>
@@ -63,7 +66,7 @@ internal static class ShapeChecker
                 continue;
             }
 
-            faults.Add(new Fault("unknown-key", key.At, Join(field, key.Text), $"'{key.Text}' is not a known key here.")
+            faults.Add(new Fault(UnknownKey, key.At, Join(field, key.Text), $"'{key.Text}' is not a known key here.")
             {
                 Expected = IsTornText(key, value) ? "quotes around a text with a comma, inside { }" : "one of " + string.Join(", ", map.Keys.Select(k => k.Name)),
                 Nearest = Spelling.Nearest(key.Text, map.Keys.Select(k => k.Name)),

@@ -16,14 +16,18 @@ public static class SheetReader
     /// <summary>Reads and checks a sheet; null with every fault when it is not sound.</summary>
     /// <param name="bytes">The file.</param>
     /// <param name="file">Its name, for positions.</param>
-    /// <param name="stored">Whether it was stored by an earlier release, whose words are read on.</param>
+    /// <param name="stored">
+    /// Whether it was stored by an earlier release: its words are read on, and what this release does not know is left aside, and
+    /// named in the faults beside what was read.
+    /// </param>
     public static (Sheet? Sheet, IReadOnlyList<Fault> Faults) Read(ReadOnlySpan<byte> bytes, string file, bool stored = false)
     {
         var faults = new List<Fault>();
-        if (DocumentReader.Read(bytes, file, SheetShape.Root, stored, faults) is not { } root) return (null, faults);
+        var remarks = new List<Fault>();
+        if (DocumentReader.Read(bytes, file, SheetShape.Root, stored ? remarks : null, faults) is not { } root) return (null, faults);
         var sheet = new Binder(faults).Bind(root);
         if (faults.Count == 0) faults.AddRange(SheetRules.Check(sheet));
-        return faults.Count == 0 ? (sheet, faults) : (null, faults);
+        return faults.Count == 0 ? (sheet, remarks) : (null, faults);
     }
 
     private sealed class Binder(List<Fault> faults)

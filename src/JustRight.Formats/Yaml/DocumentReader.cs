@@ -8,12 +8,22 @@ namespace JustRight.Formats.Yaml;
 internal static class DocumentReader
 {
     /// <summary>The root of a sound document; null when there are faults.</summary>
-    /// <param name="stored">Whether it was stored by an earlier release, whose words are read on.</param>
-    public static YamlNode.Mapping? Read(ReadOnlySpan<byte> bytes, string file, Shape.Map shape, bool stored, List<Fault> faults)
+    /// <param name="remarks">
+    /// Null for a document that is new. For one that was stored by an earlier release: its words are read on, and what it says
+    /// beyond what this release knows is left aside and noted here.
+    /// </param>
+    public static YamlNode.Mapping? Read(
+        ReadOnlySpan<byte> bytes, string file, Shape.Map shape, List<Fault>? remarks, List<Fault> faults)
     {
         if (YamlReader.Read(bytes, file, faults) is not { } root) return null;
-        if (stored) root = FormerWords.Renew(root, shape);
+        if (remarks is not null) root = FormerWords.Renew(root, shape);
         ShapeChecker.Check(root, shape, "", faults);
+        if (remarks is not null)
+        {
+            remarks.AddRange(faults.Where(f => f.Code == ShapeChecker.UnknownKey));
+            faults.RemoveAll(f => f.Code == ShapeChecker.UnknownKey);
+        }
+
         if (faults.Count == 0) return (YamlNode.Mapping)root;
         faults.Sort((a, b) => (a.At.Line, a.At.Column).CompareTo((b.At.Line, b.At.Column)));
         return null;

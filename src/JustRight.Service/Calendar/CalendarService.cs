@@ -24,9 +24,10 @@ internal sealed class CalendarService(Library library, PasswordService passwords
         var accepted = new List<(AcceptedException, string)>();
         var confirmed = new List<Confirmation>();
         var removals = new List<(string, DateTimeOffset)>();
-        foreach (var row in (await library.ListAsync(Library.InstallKind, cancel)).Where(r => Library.ReadInstall(r).Estate == estate.Name))
+        foreach (var row in await library.ListAsync(Library.InstallKind, cancel))
         {
-            if (Library.ReadInstall(row).Stage == Stage.Retiring)
+            if (Library.OpenInstall(row) is not ({ } install, _) || install.Estate != estate.Name) continue;
+            if (install.Stage == Stage.Retiring)
             {
                 if (await RemovableAtAsync(row.Name, cancel) is { } at) removals.Add((row.Name, at));
                 continue;

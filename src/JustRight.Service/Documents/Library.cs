@@ -4,6 +4,7 @@ using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Installs;
 using JustRight.Core.Sheets;
+using JustRight.Formats.Differences;
 using JustRight.Formats.Estates;
 using JustRight.Formats.Installs;
 using JustRight.Formats.Sheets;
@@ -55,29 +56,68 @@ public sealed class Library(IDbContextFactory<AppDb> databases, LogStore log, Ti
                 if (row is null) db.Documents.Add(row = new DocumentRow { Kind = kind, Name = name, File = file, Text = text, AddedBy = who });
                 (row.File, row.Text, row.AddedAt, row.AddedBy) = (file, text, time.GetUtcNow(), who);
             },
-            who, kind, name, before is null ? $"added from {file}" : before.Text == text ? $"added again from {file}, unchanged" : $"replaced from {file}", cancel);
+            who, kind, name, Logged(kind, before, file, text), cancel);
     }
 
-    /// <summary>What a sheet in Just Right says. It was sound when it was added; a newer release of ours may see it differently.</summary>
-    public static Sheet ReadSheet(DocumentRow row) => Parsed(row, bytes => SheetReader.Read(bytes, row.File, stored: true));
+    /// <summary>What two texts of a document of a kind say differently.</summary>
+    public static IReadOnlyList<DocumentDifference> Differences(string kind, string before, string after) => kind switch
+    {
+        SheetKind => DocumentDifferences.OfSheets(before, after),
+        EstateKind => DocumentDifferences.OfEstates(before, after),
+        InstallKind => DocumentDifferences.OfInstalls(before, after),
+        _ => throw new InvalidOperationException($"Unknown kind of document {kind}."),
+    };
 
-    /// <summary>What an estate says.</summary>
-    public static Estate ReadEstate(DocumentRow row) => Parsed(row, bytes => EstateReader.Read(bytes, row.File, stored: true));
+    private static string Logged(string kind, DocumentRow? before, string file, string text)
+    {
+        if (before is null) return $"added from {file}";
+        if (before.Text == text) return $"added again from {file}, unchanged";
+        var differences = Differences(kind, before.Text, text);
+        if (differences.Count == 0) return $"replaced from {file}: says the same";
+        var more = differences.Count > MostLogged ? $"; and {differences.Count - MostLogged} more" : "";
+        return $"replaced from {file}: {string.Join("; ", differences.Take(MostLogged).Select(d => d.Words))}{more}";
+    }
 
-    /// <summary>What an install says.</summary>
-    public static Install ReadInstall(DocumentRow row) => Parsed(row, bytes => InstallReader.Read(bytes, row.File, stored: true));
+    private const int MostLogged = 30;
+
+    /// <summary>
+    /// What a sheet in Just Right says; throws <see cref="FaultException"/> where this release cannot read it any more. Reading
+    /// what is stored is lenient: what is left aside is noted by <see cref="OpenSheet"/>.
+    /// </summary>
+    public static Sheet ReadSheet(DocumentRow row) => Sound(OpenSheet(row));
+
+    /// <inheritdoc cref="ReadSheet"/>
+    public static Estate ReadEstate(DocumentRow row) => Sound(OpenEstate(row));
+
+    /// <inheritdoc cref="ReadSheet"/>
+    public static Install ReadInstall(DocumentRow row) => Sound(OpenInstall(row));
+
+    /// <summary>What a sheet says, with what was left aside; or null with why it cannot be read.</summary>
+    public static (Sheet? Document, IReadOnlyList<Fault> Faults) OpenSheet(DocumentRow row) =>
+        Parsed(row, bytes => SheetReader.Read(bytes, row.File, stored: true));
+
+    /// <inheritdoc cref="OpenSheet"/>
+    public static (Estate? Document, IReadOnlyList<Fault> Faults) OpenEstate(DocumentRow row) =>
+        Parsed(row, bytes => EstateReader.Read(bytes, row.File, stored: true));
+
+    /// <inheritdoc cref="OpenSheet"/>
+    public static (Install? Document, IReadOnlyList<Fault> Faults) OpenInstall(DocumentRow row) =>
+        Parsed(row, bytes => InstallReader.Read(bytes, row.File, stored: true));
+
+    private static T Sound<T>((T? Document, IReadOnlyList<Fault> Faults) read)
+        where T : class => read.Document ?? throw new FaultException(read.Faults);
 
     /// <summary>Lists of installs read the same few documents over and over; what a text says is remembered by its hash.</summary>
-    private static T Parsed<T>(DocumentRow row, Func<byte[], (T? Result, IReadOnlyList<Fault> Faults)> read)
+    private static (T? Document, IReadOnlyList<Fault> Faults) Parsed<T>(
+        DocumentRow row, Func<byte[], (T? Document, IReadOnlyList<Fault> Faults)> read)
         where T : class
     {
         var bytes = Encoding.UTF8.GetBytes(row.Text);
         var key = (row.Kind, row.File, Hash: Convert.ToHexString(SHA256.HashData(bytes)));
-        return (T)Remembered.GetOrCreate(key, entry =>
+        return ((T?, IReadOnlyList<Fault>))Remembered.GetOrCreate(key, entry =>
         {
             entry.Size = bytes.Length;
-            var (result, faults) = read(bytes);
-            return (object)(result ?? throw new FaultException(faults));
+            return (object)read(bytes);
         })!;
     }
 }

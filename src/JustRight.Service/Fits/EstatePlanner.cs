@@ -1,9 +1,12 @@
+using System.Text;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
+using JustRight.Core.Fit;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights.Directory.Schema;
 using JustRight.Core.Sheets;
+using JustRight.Formats.Installs;
 using JustRight.Service.Documents;
 using JustRight.Service.Storage;
 using Microsoft.EntityFrameworkCore;
@@ -14,7 +17,8 @@ namespace JustRight.Service.Fits;
 public sealed class EstatePlanner(Library library, SurveyStore surveys, IDbContextFactory<AppDb> databases)
 {
     /// <summary>
-    /// Plans every install of an estate; null when there is no such estate. Each document and name is read once.
+    /// Plans every install of an estate; null when there is no such estate. Each document and name is read once. An install
+    /// that cannot be read or planned is told of, and breaks nothing.
     /// </summary>
     public async Task<EstatePlans?> PlanAllAsync(string name, CancellationToken cancel)
     {
@@ -22,12 +26,23 @@ public sealed class EstatePlanner(Library library, SurveyStore surveys, IDbConte
         var estate = Library.ReadEstate(row);
         var sheets = (await library.ListAsync(Library.SheetKind, cancel)).ToDictionary(s => s.Name);
         var book = await BookAsync(estate, cancel);
-        return new EstatePlans(estate, (await library.ListAsync(Library.InstallKind, cancel)).Select(Library.ReadInstall)
-            .Where(install => install.Estate == name)
-            .Select(install => sheets.TryGetValue(install.Sheet, out var sheet)
-                ? Planned(Library.ReadSheet(sheet), estate, install, book.Of(install))
-                : new PlannedInstall(install, null, null, [NoSheet(install)]))
-            .ToDictionary(i => i.Install.Name));
+        var planned = new Dictionary<string, PlannedInstall>();
+        var unplanned = new List<UnplannedInstall>();
+        foreach (var stored in await library.ListAsync(Library.InstallKind, cancel))
+        {
+            if (Library.OpenInstall(stored) is not ({ } install, _))
+            {
+                if (Unread(stored, name, book) is { } unread) unplanned.Add(unread);
+                continue;
+            }
+
+            if (install.Estate != name) continue;
+            var made = Planned(sheets.GetValueOrDefault(install.Sheet), estate, install, book);
+            planned[install.Name] = made;
+            if (made.Plan is null) unplanned.Add(Unplanned(made, book));
+        }
+
+        return new EstatePlans(estate, planned, unplanned);
     }
 
     /// <summary>Plans one install, in Just Right or not.</summary>
@@ -41,6 +56,36 @@ public sealed class EstatePlanner(Library library, SurveyStore surveys, IDbConte
     /// <summary>That the sheet of an install is not in Just Right.</summary>
     public static Fault NoSheet(Install install) =>
         new("unknown-sheet", install.At, "product", $"There is no sheet {install.Sheet}.");
+
+    private static PlannedInstall Planned(DocumentRow? sheet, Estate estate, Install install, SettledNames book)
+    {
+        if (sheet is null) return new PlannedInstall(install, null, null, [NoSheet(install)]);
+        return Library.OpenSheet(sheet) is ({ } read, _)
+            ? Planned(read, estate, install, book.Of(install))
+            : new PlannedInstall(install, null, null, Library.OpenSheet(sheet).Faults);
+    }
+
+    /// <summary>
+    /// An install whose file cannot be read. It is of this estate when it says so, and may be when it says nothing: then nothing
+    /// is known of it.
+    /// </summary>
+    private static UnplannedInstall? Unread(DocumentRow row, string estate, SettledNames book)
+    {
+        var why = Library.OpenInstall(row).Faults[0].ToString();
+        if (InstallOutline.Read(Encoding.UTF8.GetBytes(row.Text), row.File) is not { Estate: { } named } outline)
+            return new UnplannedInstall(row.Name, why, null, null);
+        return named == estate ? Known(row.Name, why, outline.Names.Concat(book.Of(row.Name)), outline.Places) : null;
+    }
+
+    private static UnplannedInstall Unplanned(PlannedInstall planned, SettledNames book)
+    {
+        var install = planned.Install;
+        var names = install.Accounts.Values.Concat(install.Groups.Values).Select(n => n.Name).Concat(book.Of(install.Name));
+        return Known(install.Name, planned.Faults[0].ToString(), names, install.Places.Values.SelectMany(p => p.Values));
+    }
+
+    private static UnplannedInstall Known(string install, string why, IEnumerable<string> names, IEnumerable<string> places) =>
+        new(install, why, names.ToHashSet(StringComparer.OrdinalIgnoreCase), places.ToHashSet(StringComparer.OrdinalIgnoreCase));
 
     private static PlannedInstall Planned(Sheet sheet, Estate estate, Install install, NameIndex names)
     {

@@ -11,12 +11,14 @@ namespace JustRight.Service.Fits;
 public sealed record PlannedInstall(Install Install, Sheet? Sheet, Plan? Plan, IReadOnlyList<Fault> Faults);
 
 /// <summary>All installs of an estate, planned once for whatever a request asks of them.</summary>
-/// <param name="Installs">Each of them, by its name, in the order of names.</param>
-public sealed record EstatePlans(Estate Estate, IReadOnlyDictionary<string, PlannedInstall> Installs)
+/// <param name="Installs">Each of them that can be read, by its name, in the order of names.</param>
+/// <param name="Unplanned">Those that cannot be read, or not be planned.</param>
+public sealed record EstatePlans(
+    Estate Estate, IReadOnlyDictionary<string, PlannedInstall> Installs, IReadOnlyList<UnplannedInstall> Unplanned)
 {
     /// <summary>The plans; an install that can no longer be planned is left out, and says so on its own page.</summary>
     public IReadOnlyList<Plan> All { get; } = [.. Installs.Values.Select(i => i.Plan).OfType<Plan>()];
 
     /// <summary>What all of them need.</summary>
-    public NeedsIndex Needs => field ??= new NeedsIndex(All);
+    public NeedsIndex Needs => field ??= new NeedsIndex(All, Unplanned);
 }

@@ -89,10 +89,11 @@ public sealed class FitService(
     /// </summary>
     public async Task SettleNamesAsync(Estate estate, EstateConnectors connectors, CancellationToken cancel)
     {
-        foreach (var install in (await library.ListAsync(Library.InstallKind, cancel)).Select(Library.ReadInstall))
+        foreach (var row in await library.ListAsync(Library.InstallKind, cancel))
         {
-            if (install.Estate != estate.Name) continue;
-            var (sheet, _) = await LoadAsync(install, cancel);
+            if (Library.OpenInstall(row) is not ({ } install, _) || install.Estate != estate.Name) continue;
+            if (await library.FindAsync(Library.SheetKind, install.Sheet, cancel) is not { } sheetRow) continue;
+            if (Library.OpenSheet(sheetRow) is not ({ } sheet, _)) continue; // its own page says why it cannot be planned
             var book = await planner.NamesAsync(estate, install, cancel);
             var taken = new HashSet<string>(book.Taken, StringComparer.OrdinalIgnoreCase);
             while (true)
@@ -128,17 +129,37 @@ public sealed class FitService(
     /// </summary>
     public async Task<IReadOnlyList<InstallSummary>> SummariesAsync(IReadOnlyList<DocumentRow> rows, CancellationToken cancel)
     {
-        var estates = new Dictionary<string, (EstatePlans? Plans, Core.Fit.SurveyView? View)>();
+        var estates = new Dictionary<string, (EstatePlans? Plans, Core.Fit.SurveyView? View, FaultException? Why)>();
         var summaries = new List<InstallSummary>();
         foreach (var row in rows)
         {
-            var estate = Library.ReadInstall(row).Estate;
-            if (!estates.TryGetValue(estate, out var known))
-                estates[estate] = known = (await planner.PlanAllAsync(estate, cancel), await surveys.LatestAsync(estate, cancel));
-            summaries.Add(await SummaryAsync(known.Plans, row, known.View, cancel));
+            if (Library.OpenInstall(row) is not ({ } install, _))
+            {
+                summaries.Add(DocumentViews.Unread(row));
+                continue;
+            }
+
+            if (!estates.TryGetValue(install.Estate, out var known))
+                estates[install.Estate] = known = await KnownAsync(install.Estate, cancel);
+            summaries.Add(known.Why is { } why ? DocumentViews.Unplanned(row, install, why)
+                : await SummaryAsync(known.Plans, row, known.View, cancel));
         }
 
         return summaries;
+    }
+
+    /// <summary>What an estate's installs are judged by; an estate that cannot be read breaks no list.</summary>
+    private async Task<(EstatePlans? Plans, Core.Fit.SurveyView? View, FaultException? Why)> KnownAsync(
+        string estate, CancellationToken cancel)
+    {
+        try
+        {
+            return (await planner.PlanAllAsync(estate, cancel), await surveys.LatestAsync(estate, cancel), null);
+        }
+        catch (FaultException e)
+        {
+            return (null, null, e);
+        }
     }
 
     /// <summary>One install as in a list.</summary>
@@ -158,13 +179,14 @@ public sealed class FitService(
             return new InstallSummary(
                 install.Name, install.Sheet, title, plans.Estate.Name, DocumentViews.Stage(install.Stage),
                 plans.Estate.IsSimulated,
-                counts, judged?.Fit.SurveyedAt, NextStep.Words(judged), row.AddedAt, row.AddedBy);
+                counts, judged?.Fit.SurveyedAt, NextStep.Words(judged), row.AddedAt, row.AddedBy)
+            {
+                Remarks = DocumentViews.Remarks(Library.OpenInstall(row).Faults),
+            };
         }
         catch (FaultException e)
         {
-            return new InstallSummary(
-                install.Name, install.Sheet, install.Sheet, install.Estate, DocumentViews.Stage(install.Stage), false, null, null,
-                $"cannot be planned: {e.Faults[0]}", row.AddedAt, row.AddedBy);
+            return DocumentViews.Unplanned(row, install, e);
         }
     }
 

@@ -12,6 +12,9 @@ internal sealed class SettledNames(IReadOnlyList<SettledNameRow> rows, Directory
 {
     private readonly ILookup<string, SettledNameRow> _byInstall = rows.ToLookup(r => r.Install);
 
+    /// <summary>All names that are settled for an install, of accounts and groups.</summary>
+    public IEnumerable<string> Of(string install) => _byInstall[install].Select(n => n.Name);
+
     /// <summary>What is settled for an install, and what others hold.</summary>
     public NameIndex Of(Install install)
     {

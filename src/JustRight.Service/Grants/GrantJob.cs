@@ -12,6 +12,7 @@ using JustRight.Service.Log;
 using JustRight.Service.Secrets;
 using JustRight.Service.Storage;
 using JustRight.Service.Traces;
+using JustRight.Service.Undo;
 
 namespace JustRight.Service.Grants;
 
@@ -21,7 +22,7 @@ namespace JustRight.Service.Grants;
 /// looked at first, and made only if it is not true.
 /// </summary>
 internal sealed class GrantJob(
-    Library library, FitService desk, TraceJob traces, ConnectorStore shelf, SecretStore secrets, SecretGate gate, SurveyJob surveys, LogStore log, JobFeed feed, CrashRehearsal rehearsal, TimeProvider time)
+    Library library, FitService desk, TraceJob traces, ConnectorStore shelf, SecretStore secrets, SecretGate gate, SurveyJob surveys, UndoService undo, LogStore log, JobFeed feed, CrashRehearsal rehearsal, TimeProvider time)
 {
     /// <summary>Carries out what is left of a job, then reads the estate anew. Stops at the first step that fails.</summary>
     public async Task<string> RunAsync(AppDb db, JobRow job, CancellationToken cancel)
@@ -29,6 +30,7 @@ internal sealed class GrantJob(
         var ofInstall = await library.FindAsync(Library.InstallKind, job.Subject, cancel) is not null && job.OrderJson is null;
         var estate = ofInstall ? (await desk.PlanAsync(job.Subject, cancel)).Estate : Library.ReadEstate((await library.FindAsync(Library.EstateKind, job.Subject, cancel))!);
         var connectors = await shelf.OpenAsync(estate, cancel);
+        if (job is { Kind: "undo", OrderJson: null } && job.Steps.All(s => s.State == "waiting")) await NeedStillAsync(job, estate, cancel);
         foreach (var step in job.Steps.OrderBy(s => s.Number).Where(s => s.State is "waiting" or "intended"))
         {
             cancel.ThrowIfCancellationRequested();
@@ -41,7 +43,22 @@ internal sealed class GrantJob(
         var now = ofInstall ? (await desk.JudgeAsync(job.Subject, cancel))!.Fit.Words : job.OrderJson == JobKinds.ProtectionOrder ? null : await TraceAgainAsync(job, cancel);
         var made = job.Steps.Count(s => s.State == "made");
         var skipped = job.Steps.Count(s => s.State == "skipped");
-        return $"{made} made{(skipped > 0 ? $", {skipped} already true" : "")}{(now is null ? "" : $"; now {now}")}";
+        var left = job.Words is null ? "" : $"; {job.Words.Replace("\n", "; ", StringComparison.Ordinal)}";
+        return $"{made} made{(skipped > 0 ? $", {skipped} already true" : "")}{(now is null ? "" : $"; now {now}")}{left}";
+    }
+
+    /// <summary>
+    /// Before the first step of undoing a grant the estate is read anew: a service may have been set to run as the account since.
+    /// Nothing is done when it is blocked, or is not what was confirmed.
+    /// </summary>
+    private async Task NeedStillAsync(JobRow job, Estate estate, CancellationToken cancel)
+    {
+        await surveys.TakeAsync(estate, job.Id, job.StartedBy, cancel);
+        var plan = await undo.PlanAsync((await undo.FindAsync(job.Undoes!, cancel))!, cancel);
+        if (plan.Blocked.Count > 0) throw new ConnectorException(ConnectorFailure.Conflict, $"nothing was changed: {string.Join("; ", plan.Blocked)}");
+        var confirmed = job.Steps.OrderBy(s => s.Number).Select(s => ChangeJson.Read(s.ChangeJson).Key);
+        if (!plan.Changes.Select(c => c.Key).SequenceEqual(confirmed))
+            throw new ConnectorException(ConnectorFailure.Conflict, "nothing was changed: what would be undone is no longer what was confirmed. Undo it again.");
     }
 
     /// <summary>After fixing, or undoing that, the same question is asked again.</summary>

@@ -33,6 +33,7 @@ using JustRight.Service.SignIns;
 using JustRight.Service.Storage;
 using JustRight.Service.Storage.Upgrades;
 using JustRight.Service.Traces;
+using JustRight.Service.Undo;
 using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.DataProtection;
@@ -115,6 +116,7 @@ public static class ServiceHost
         api.MapFits();
         api.MapJobs();
         api.MapTraces();
+        api.MapUndo();
         api.MapReplicas();
         api.MapDirectoryFiles();
         api.MapHostFacts();
@@ -212,6 +214,9 @@ public static class ServiceHost
         services.AddSingleton<RenewalStore>();
         services.AddSingleton<RenewalJob>();
         services.AddSingleton<ProposalService>();
+        services.AddSingleton<SecondPerson>();
+        services.AddSingleton<DocumentApprovals>();
+        services.AddSingleton<UndoService>();
         services.AddSingleton<ReportService>();
         services.AddSingleton<EvidenceKey>();
         services.AddSingleton<EvidenceFile>();

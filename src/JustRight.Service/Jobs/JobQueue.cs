@@ -1,6 +1,7 @@
 using System.Threading.Channels;
 using JustRight.Contracts;
 using JustRight.Core.Changes;
+using JustRight.Core.Changes.Undo;
 using JustRight.Formats.Changes;
 using JustRight.Service.Fits;
 using JustRight.Service.Storage;
@@ -20,6 +21,9 @@ public sealed record JobOrder(string Kind, string Subject, string Who)
 
     /// <summary>What it rests on, for a proposal that waits for another's approval; null for what is lined up at once.</summary>
     public string? Basis { get; init; }
+
+    /// <summary>What it is about besides its changes, a line each: what an approver is shown, what undoing leaves.</summary>
+    public IReadOnlyList<string> Words { get; init; } = [];
 
     /// <summary>Called with the job's id before it can run; null for nothing.</summary>
     public Action<string>? Prepare { get; init; }
@@ -50,6 +54,7 @@ public sealed class JobQueue(IDbContextFactory<AppDb> databases, JobFeed feed, T
             CreatedAt = time.GetUtcNow(),
             OrderJson = order.OrderJson,
             Undoes = order.Undoes,
+            Words = order.Words.Count == 0 ? null : string.Join('\n', order.Words),
         };
         job.Steps.AddRange(order.Changes.Select((change, i) => new StepRow
         {
@@ -89,7 +94,10 @@ public sealed class JobQueue(IDbContextFactory<AppDb> databases, JobFeed feed, T
     public static JobView View(JobRow job) => new(
         job.Id, job.Kind, job.Subject, job.State, job.StartedBy, job.CreatedAt, job.EndedAt,
         job.Steps.Count(s => s.State is "made" or "skipped" or "failed"), job.Steps.Count, job.Message, [.. job.Steps.OrderBy(s => s.Number).Select(View)],
-        CanBeUndone(job), job.ResultJson is not null && job.Kind != JobKinds.SignIn, job.Undoes, job.ApprovedBy, job.ApprovedAt);
+        CanBeUndone(job), job.ResultJson is not null && job.Kind != JobKinds.SignIn, job.Undoes, job.ApprovedBy, job.ApprovedAt)
+    {
+        Words = job.Words?.Split('\n') ?? [],
+    };
 
     private static bool CanBeUndone(JobRow job) =>
         JobKinds.Undoable.Contains(job.Kind) && job.Steps.Any(s => s.State == "made") && Undoing.FirstFinal(job.Steps.Where(s => s.State == "made").Select(s => ChangeJson.Read(s.ChangeJson))) is null;

@@ -9,6 +9,7 @@ using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Estates;
 using JustRight.Service.Log;
+using JustRight.Service.Proposals;
 using JustRight.Service.Storage;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -53,16 +54,36 @@ internal static class PasswordEndpoints
         api.MapPost("/estates/{name}/passwords/{account}/try", TryAsync)
             .WithName("TryPassword").WithSummary("Tests a password with one sign-in; not done if a failure would lock the account").RequireAuthorization(Roles.Granter).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).ProducesProblem(502);
 
-        api.MapPost("/estates/{name}/passwords/{account}/seal", async Task<Results<Ok<SealedPassword>, ProblemHttpResult>> (string name, string account, SealOrder order, ClaimsPrincipal user, Library library, PasswordHandOver hand, CancellationToken cancel) =>
-            await EstateAsync(name, library, cancel) is not { } estate ? await MissingAsync(name, library, cancel)
-            : PasswordHandOver.RecipientOf(order.Certificate, out var recipient) is { } bad ? bad
-            : await hand.TakeAsync($"{estate.Domain.ShortName}\\{account}", user.Identity!.Name!, $"sealed to {recipient!.Subject}", p => PasswordHandOver.Seal(account, p, recipient), cancel) is (null, var sealing) ? TypedResults.Ok(sealing!) : Refused(account))
+        api.MapPost("/estates/{name}/passwords/{account}/seal", SealAsync)
             .WithName("SealAccountPassword").WithSummary("Hands over a password once, encrypted to a certificate").RequireAuthorization(Roles.Granter).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
 
-        api.MapPost("/estates/{name}/passwords/{account}/show", async Task<Results<Ok<ShownPassword>, ProblemHttpResult>> (string name, string account, ClaimsPrincipal user, Library library, PasswordHandOver hand, CancellationToken cancel) =>
-            await EstateAsync(name, library, cancel) is not { } estate ? await MissingAsync(name, library, cancel)
-            : await hand.TakeAsync($"{estate.Domain.ShortName}\\{account}", user.Identity!.Name!, "shown", p => new ShownPassword(account, p), cancel) is (null, var shown) ? TypedResults.Ok(shown!) : Refused(account))
+        api.MapPost("/estates/{name}/passwords/{account}/show", ShowOnceAsync)
             .WithName("ShowPasswordOnce").WithSummary("Hands over a password once, in clear").RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409);
+    }
+
+    private static async Task<Results<Ok<SealedPassword>, ProblemHttpResult>> SealAsync(
+        string name, string account, SealOrder order, ClaimsPrincipal user, Library library, PasswordHandOver hand, SecondPerson second, CancellationToken cancel)
+    {
+        if (await EstateAsync(name, library, cancel) is not { } estate) return await MissingAsync(name, library, cancel);
+        if (PasswordHandOver.RecipientOf(order.Certificate, out var recipient) is { } bad) return bad;
+        var (subject, who) = ($"{estate.Domain.ShortName}\\{account}", user.Identity!.Name!);
+        if (!await hand.HasAsync(subject, cancel)) return Refused(account);
+        var act = new ProposedAct(ActKinds.HandOver, subject, [$"hand over the password of {subject}, encrypted to {recipient!.Subject} ({recipient.Thumbprint})"], "sealed", recipient.Thumbprint);
+        if (await second.AskAsync([name], act, who, cancel) is { } waits) return waits;
+        return await hand.TakeAsync(subject, who, $"sealed to {recipient.Subject}", p => PasswordHandOver.Seal(account, p, recipient), cancel) is (null, var sealing)
+            ? TypedResults.Ok(sealing!) : Refused(account);
+    }
+
+    private static async Task<Results<Ok<ShownPassword>, ProblemHttpResult>> ShowOnceAsync(
+        string name, string account, ClaimsPrincipal user, Library library, PasswordHandOver hand, SecondPerson second, CancellationToken cancel)
+    {
+        if (await EstateAsync(name, library, cancel) is not { } estate) return await MissingAsync(name, library, cancel);
+        var (subject, who) = ($"{estate.Domain.ShortName}\\{account}", user.Identity!.Name!);
+        if (!await hand.HasAsync(subject, cancel)) return Refused(account);
+        var act = new ProposedAct(ActKinds.HandOver, subject, [$"show the password of {subject} to {who}"], "shown", who);
+        if (await second.AskAsync([name], act, who, cancel) is { } waits) return waits;
+        return await hand.TakeAsync(subject, who, "shown", p => new ShownPassword(account, p), cancel) is (null, var shown)
+            ? TypedResults.Ok(shown!) : Refused(account);
     }
 
     /// <summary>An estate of the books, or null.</summary>

@@ -16,6 +16,15 @@ namespace JustRight.Service.Passwords;
 /// <summary>Hands passwords over, each once: afterwards it is no longer kept.</summary>
 internal sealed class PasswordHandOver(SecretStore secrets, PasswordKeys keys, LogStore log, TimeProvider time, IDbContextFactory<AppDb> databases)
 {
+    /// <summary>Whether there is a password of an account to hand over.</summary>
+    /// <param name="account"><c>DOMAIN\name</c>.</param>
+    public async Task<bool> HasAsync(string account, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var kept = await db.Passwords.AsNoTracking().Where(p => p.Protected != null).Select(p => p.Account).ToListAsync(cancel);
+        return kept.Contains(account, StringComparer.OrdinalIgnoreCase);
+    }
+
     /// <summary>Takes a password out for good.</summary>
     /// <param name="account"><c>DOMAIN\name</c>.</param>
     /// <param name="how">How it is handed over, for the log.</param>

@@ -14,12 +14,13 @@ namespace JustRight.Service.Proposals;
 /// Two-person approval: where the organization wants them, what changes the estate is proposed by one person and carried out only after another
 /// approved it. What a proposal rests on is noted with it; once that is other, the proposal and its approval are void.
 /// </summary>
-internal sealed class ProposalService(Library library, FitService desk, JobQueue queue, LogStore log, IDbContextFactory<AppDb> databases, TimeProvider time)
+internal sealed class ProposalService(
+    Library library, FitService desk, JobQueue queue, SecondPerson second, LogStore log, IDbContextFactory<AppDb> databases, TimeProvider time)
 {
     /// <summary>Lines a job up; where the organization wants two-person approval it is kept as a proposal instead, in place of the one before of that kind and subject.</summary>
     public async Task<JobRow> AddAsync(string estate, JobOrder order, CancellationToken cancel)
     {
-        if (!Library.ReadEstate((await library.FindAsync(Library.EstateKind, estate, cancel))!).Rules.TwoPersonApproval) return await queue.AddAsync(order, cancel);
+        if (!await second.IsWantedAsync(estate, cancel)) return await queue.AddAsync(order, cancel);
         foreach (var old in await OpenAsync(j => j.Kind == order.Kind && j.Subject == order.Subject, cancel)) await EndAsync(old, "void", $"replaced by another proposal of {order.Who}", order.Who, cancel);
         var job = await queue.AddAsync(order with { Basis = await BasisAsync(order.Subject, estate, cancel) }, cancel);
         await log.AddAsync(order.Who, "propose", order.Subject, $"{order.Kind} of {order.Changes.Count} {(order.Changes.Count == 1 ? "step" : "steps")}, as proposal {job.Id}", cancel);
@@ -41,13 +42,14 @@ internal sealed class ProposalService(Library library, FitService desk, JobQueue
     {
         if (string.Equals(job.StartedBy, who, StringComparison.OrdinalIgnoreCase)) return $"{who} proposed it: another person must approve it.";
         if (await WhyVoidAsync(job, cancel) is { } why) return await VoidAsync(job, why, who, cancel);
-        await ChangeAsync(job.Id, row => (row.State, row.ApprovedBy, row.ApprovedAt, row.Message) = ("approved", who, time.GetUtcNow(), $"approved by {who}; carry it out: justright proposal carry-out {job.Id}"), who, "approve", job, $"proposal {job.Id} of {job.StartedBy}", cancel);
+        await ChangeAsync(job.Id, row => (row.State, row.ApprovedBy, row.ApprovedAt, row.Message) = ("approved", who, time.GetUtcNow(), $"approved by {who}; {(ActKinds.All.Contains(job.Kind) ? "ask for the same again, and it is done" : $"carry it out: justright proposal carry-out {job.Id}")}"), who, "approve", job, $"proposal {job.Id} of {job.StartedBy}", cancel);
         return null;
     }
 
     /// <summary>Lines a approved proposal up; returns why it cannot be carried out, or null.</summary>
     public async Task<string?> CarryOutAsync(JobRow job, string who, CancellationToken cancel)
     {
+        if (ActKinds.All.Contains(job.Kind)) return "ask for the same again as when it was proposed: it is done then.";
         if (await WhyVoidAsync(job, cancel) is { } why) return await VoidAsync(job, why, who, cancel);
         await ChangeAsync(job.Id, row => (row.State, row.Message) = ("queued", null), who, "carry out", job, $"proposal {job.Id} of {job.StartedBy}, approved by {job.ApprovedBy}", cancel);
         queue.LineUp(job.Id);
@@ -73,6 +75,7 @@ internal sealed class ProposalService(Library library, FitService desk, JobQueue
     /// <summary>Why a proposal no longer is what was seen, or null: what it rests on is other, or the worklist no longer has its steps.</summary>
     private async Task<string?> WhyVoidAsync(JobRow job, CancellationToken cancel)
     {
+        if (ActKinds.All.Contains(job.Kind)) return null; // what it rests on is compared when it is asked for again
         var install = await library.FindAsync(Library.InstallKind, job.Subject, cancel);
         if (job.Basis != await BasisAsync(job.Subject, install is null ? job.Subject : Library.ReadInstall(install).Estate, cancel)) return "the sheet, the estate or the install changed since the proposal: propose it again";
         if (job.Kind != "grant" || await desk.JudgeAsync(job.Subject, cancel) is not { } judged) return null;

@@ -7,6 +7,7 @@ using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Fits;
 using JustRight.Service.Notifications;
+using JustRight.Service.Proposals;
 using JustRight.Service.Views;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -36,7 +37,7 @@ internal static class ReviewEndpoints
     }
 
     private static async Task<Results<Ok<ExceptionView>, ProblemHttpResult>> AllowAsync(
-        string name, ExceptionOrder order, ClaimsPrincipal user, Library library, FitService desk, DriftKeeper drift, ExceptionStore shelf, TimeProvider time, CancellationToken cancel)
+        string name, ExceptionOrder order, ClaimsPrincipal user, Library library, FitService desk, DriftKeeper drift, ExceptionStore shelf, SecondPerson second, TimeProvider time, CancellationToken cancel)
     {
         var (judged, problem) = await FitEndpoints.JudgedAsync(name, library, desk, cancel);
         if (problem is not null) return problem;
@@ -49,6 +50,8 @@ internal static class ReviewEndpoints
         var (now, until) = (time.GetUtcNow(), rules.EndOf(order.Until));
         if (until <= now || until > now.AddDays(LongestDays)) return Problems.Bad("until", "An exception ends within a year.", $"a day from today to {now.AddDays(LongestDays - 1):yyyy-MM-dd}", $"{order.Until:yyyy-MM-dd}");
         if (what.Verdict == Verdict.Forbidden && !user.IsInRole(Roles.Owner)) return Problems.Of(403, "role", "Only an owner accepts a forbidden right.", "Ask an owner, or remove the right.");
+        var act = new ProposedAct(ActKinds.Exception, name, [$"accept until {order.Until:yyyy-MM-dd}: {what.Words}; {order.Why.Trim()}"], what.Target, $"{what.Verdict}", $"{until:O}", order.Why.Trim(), NameOf(order.By, user));
+        if (await second.AskAsync([judged.Fit.Plan.Estate], act, user.Identity!.Name!, cancel) is { } waits) return waits;
         var made = await shelf.AddAsync(new AcceptedException(0, name, what.Target, what.Verdict, order.Why.Trim(), NameOf(order.By, user), now, until), what.Words, user.Identity!.Name!, cancel);
         await KeepAsync(name, user.Identity!.Name!, library, desk, drift, cancel);
         return TypedResults.Ok(made);

@@ -25,7 +25,10 @@ internal sealed class AskedUses(
         var secrets = (await db.Secrets.AsNoTracking().Select(s => s.Name).ToListAsync(cancel)).ToHashSet(StringComparer.Ordinal);
         var asked = new List<AskedUse>();
         foreach (var row in await library.ListAsync(Library.EstateKind, cancel))
-            asked.AddRange(await OfEstateAsync(Library.ReadEstate(row), secrets, cancel));
+        {
+            if (Library.OpenEstate(row) is ({ } estate, _)) asked.AddRange(await OfEstateAsync(estate, secrets, cancel));
+        }
+
         if (settings.Value.Mail is { Host: not null, Secret: { } mailSecret } mail) asked.Add(new AskedUse(mailSecret, mail.Use));
         if (settings.Value.DirectorySignIn is { Host: not null, Secret: { } signInSecret } signIn)
             asked.Add(new AskedUse(signInSecret, OfDirectorySignIn(signIn.ToDirectory())));

@@ -1,6 +1,7 @@
 using System.Security.Claims;
 using JustRight.Service.Access;
 using JustRight.Service.Answers;
+using JustRight.Service.Proposals;
 using JustRight.Service.Secrets;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -17,15 +18,18 @@ internal static class SecretUseEndpoints
 
         api.MapPut("/secrets/{name}/uses/{use}", async Task<Results<NoContent, ProblemHttpResult>> (
             string name, string use, ClaimsPrincipal user, AskedUses asked, SecretAllowances allowances,
-            CancellationToken cancel) =>
+            SecondPerson second, CancellationToken cancel) =>
         {
             var known = (await asked.ListAsync(cancel)).Where(a => a.Subject == name).ToList();
             if (known.FirstOrDefault(a => a.Use.Id == use) is not { } found)
                 return Problems.NotFound("use of this secret", use, known.Select(a => a.Use.Id));
+            var act = new ProposedAct(ActKinds.Allowance, name, [$"allow {name}: it {found.Use.Words}"], found.Use.Id);
+            if (await second.AskAsync(found.Use.Estate.Length == 0 ? [] : [found.Use.Estate], act, user.Identity!.Name!, cancel) is { } waits)
+                return waits;
             await allowances.AllowAsync(name, found.Use, user.Identity!.Name!, cancel);
             return TypedResults.NoContent();
         }).WithName("AllowSecretUse").WithSummary("Allows a secret for one use, exactly as it is asked for")
-            .RequireAuthorization(Roles.Owner).ProducesProblem(404);
+            .RequireAuthorization(Roles.Owner).ProducesProblem(404).ProducesProblem(409);
 
         api.MapDelete("/secrets/{name}/uses/{use}", async Task<Results<NoContent, ProblemHttpResult>> (
             string name, string use, ClaimsPrincipal user, SecretAllowances allowances, CancellationToken cancel) =>

@@ -33,6 +33,9 @@ public sealed class JobRow
     /// <summary>For a proposal: the hash of the documents that it rests on; null for what needed no second person.</summary>
     public string? Basis { get; set; }
 
+    /// <summary>What it is about besides its steps, a line each; null for nothing.</summary>
+    public string? Words { get; set; }
+
     /// <summary>Who approved it, or null.</summary>
     public string? ApprovedBy { get; set; }
 

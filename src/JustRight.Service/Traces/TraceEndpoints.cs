@@ -1,6 +1,5 @@
 using System.Security.Claims;
 using JustRight.Contracts;
-using JustRight.Core.Changes;
 using JustRight.Formats.Changes;
 using JustRight.Service.Access;
 using JustRight.Service.Answers;
@@ -16,7 +15,7 @@ using Microsoft.EntityFrameworkCore;
 
 namespace JustRight.Service.Traces;
 
-/// <summary>Traces of delegated rights, their remedies, and undoing what a job changed.</summary>
+/// <summary>Traces of delegated rights, and their remedies.</summary>
 internal static class TraceEndpoints
 {
     public static void MapTraces(this IEndpointRouteBuilder api)
@@ -40,9 +39,6 @@ internal static class TraceEndpoints
 
         api.MapGet("/jobs/{id}/remedies/{remedy}/ldif", LdifAsync)
             .WithName("ShowRemedyLdif").WithSummary("A fix of a trace as LDIF, for an ordinary LDAP client").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409).ProducesProblem(400);
-
-        api.MapPost("/jobs/{id}/undo", UndoAsync)
-            .WithName("Undo").WithSummary("Undoes what a job changed, the last change first").RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409);
     }
 
     private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> TraceAsync(
@@ -77,20 +73,6 @@ internal static class TraceEndpoints
 
     private static ProblemHttpResult NoRemedy(KeptTrace kept, string? remedy) =>
         Problems.Bad("remedy", "This trace has no such fix.", kept.Changes.Count == 0 ? "none: no ACE fixes this trace" : string.Join(", ", kept.Changes.Keys), remedy, [.. kept.Changes.Keys]);
-
-    private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> UndoAsync(
-        string id, ClaimsPrincipal user, IDbContextFactory<AppDb> databases, JobQueue queue, LogStore log, CancellationToken cancel)
-    {
-        if (await FindAsync(id, databases, cancel) is not { } job) return Problems.NotFound("job", id, []);
-        var made = job.Steps.Where(s => s.State == "made").OrderBy(s => s.Number).Select(s => ChangeJson.Read(s.ChangeJson)).ToList();
-        if (!JobKinds.Undoable.Contains(job.Kind) || made.Count == 0) return Problems.Of(409, "nothing-to-undo", $"This {job.Kind} changed nothing.");
-        if (job.State is "queued" or "running") return Problems.Of(409, "still-running", "This job is still running.", "Wait for its end.");
-        if (Undoing.FirstFinal(made) is { } final) return Problems.Of(409, "cannot-be-undone", $"Nothing undoes this: {final.Words}.");
-        await using var db = await databases.CreateDbContextAsync(cancel);
-        if (await db.Jobs.AnyAsync(j => j.Undoes == id && j.State != "failed" && j.State != "interrupted", cancel)) return Problems.Of(409, "undone-already", "This job was undone already.");
-        await log.AddAsync(user.Identity!.Name!, "confirm undo", job.Subject, $"{made.Count} {(made.Count == 1 ? "step" : "steps")} of {job.Kind} {id}", cancel);
-        return Accepted(await queue.AddAsync(new JobOrder("undo", job.Subject, user.Identity!.Name!) { OrderJson = job.OrderJson, Undoes = id, Changes = Undoing.Of(made) }, cancel));
-    }
 
     private static async Task<JobRow?> FindAsync(string id, IDbContextFactory<AppDb> databases, CancellationToken cancel)
     {

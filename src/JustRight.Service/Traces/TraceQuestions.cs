@@ -71,9 +71,9 @@ internal sealed class TraceQuestions(Library library, FitService desk, SurveySto
         var known = new List<string>();
         foreach (var row in await library.ListAsync(Library.InstallKind, cancel))
         {
-            var install = Library.ReadInstall(row);
-            if (install.Estate != estate.Name || await library.FindAsync(Library.SheetKind, install.Sheet, cancel) is not { } sheetRow) continue;
-            var sheet = Library.ReadSheet(sheetRow);
+            if (Library.OpenInstall(row) is not ({ } install, _) || install.Estate != estate.Name) continue;
+            if (await library.FindAsync(Library.SheetKind, install.Sheet, cancel) is not { } sheetRow) continue;
+            if (Library.OpenSheet(sheetRow) is not ({ } sheet, _)) continue;
             known.AddRange(sheet.Services.Select(s => s.Name));
             foreach (var match in sheet.Services.Where(s => string.Equals(s.Name, service, StringComparison.OrdinalIgnoreCase)))
             {

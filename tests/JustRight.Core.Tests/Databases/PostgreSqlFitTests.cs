@@ -1,4 +1,5 @@
 using JustRight.Core.Changes;
+using JustRight.Core.Changes.Undo;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Fit;

@@ -49,14 +49,20 @@ internal sealed class ServiceJudge(SurveyView view, Plan plan)
     public ServiceOrder OrderOf(HostSnapshot host) => _orders.TryGetValue(host.Name, out var order) ? order : _orders[host.Name] = new ServiceOrder(host.Services);
 
     /// <summary>Whether a name that a host gives an account of a service means an account of the plan: same domain, same logon name.</summary>
-    public static bool IsAccount(string text, string host, string account, Plan plan)
+    public static bool IsAccount(string text, string host, string account, Plan plan) =>
+        IsAccount(text, host, account, plan.Domain, plan.UpnSuffix);
+
+    /// <summary>Whether a name that a host gives an account of a service means an account of a domain.</summary>
+    /// <param name="domain">The domain's short name.</param>
+    /// <param name="upnSuffix">What its user principal names end with.</param>
+    public static bool IsAccount(string text, string host, string account, string domain, string upnSuffix)
     {
         if (!text.Contains(account, StringComparison.OrdinalIgnoreCase)) return false; // most services run as something else, and reading a name takes longer
         var identity = ServiceIdentity.Parse(text, host);
         if (!identity.IsOfDomain || !Same(identity.Name, account)) return false;
         var slash = text.IndexOf('\\', StringComparison.Ordinal);
-        var domain = slash >= 0 ? text[..slash] : text.Contains('@', StringComparison.Ordinal) ? text.Split('@')[1] : plan.Domain;
-        return Same(domain, plan.Domain) || Same(domain, plan.UpnSuffix);
+        var named = slash >= 0 ? text[..slash] : text.Contains('@', StringComparison.Ordinal) ? text.Split('@')[1] : domain;
+        return Same(named, domain) || Same(named, upnSuffix);
     }
 
     /// <summary>Whether a service was seen to run as an account now: by SID where the host told it, else by name.</summary>
@@ -72,7 +78,9 @@ internal sealed class ServiceJudge(SurveyView view, Plan plan)
 
     private (bool? Fits, string Reason) Identity(HostService service, HostSnapshot host, PlannedAccount account)
     {
-        if (IsAccount(service.Account, host.Name, account.Name, plan)) return (true, $"set to run as {service.Account}");
+        var isSet = IsAccount(service.Account, host.Name, account.Name, plan);
+        if (isSet && IsGone(account)) return (false, $"it is set to run as {service.Account}, which does not exist");
+        if (isSet) return (true, $"set to run as {service.Account}");
         var identity = ServiceIdentity.Parse(service.Account, host.Name);
         return (false, $"it is set to run as {identity}{Beyond(identity, host.Name)}");
     }
@@ -81,8 +89,14 @@ internal sealed class ServiceJudge(SurveyView view, Plan plan)
     private (bool? Fits, string Reason) Restarted(HostService service, HostSnapshot host, PlannedAccount account)
     {
         var since = service.RunsSince is { } time ? $" since {time.UtcDateTime:yyyy-MM-dd HH:mm} UTC" : "";
-        if (!service.Running) return (true, "it is not running: its next start uses the account it is set to");
+        if (!service.Running)
+        {
+            return IsGone(account) ? (false, $"it is not running, and cannot start: {account.Name} does not exist")
+                : (true, "it is not running: its next start uses the account it is set to");
+        }
+
         if (service.RunsNowAs is null && service.RunsNowAsSid.IsEmpty) return (null, $"its running account could not be read{(host.UnreadParts.FirstOrDefault(p => p.Part == HostSnapshot.RunningIdentitiesPart) is { } part ? $": {part.Reason}" : "")}");
+        if (IsGone(account)) return (false, $"{account.Name} does not exist");
         if (RunsNowAs(service, host.Name, account.Name, plan, view)) return (true, $"it runs as {account.Name}{since}");
         var now = service.RunsNowAs is { } text ? ServiceIdentity.Parse(text, host.Name).ToString() : service.RunsNowAsSid.ToString();
         return (false, IsAccount(service.Account, host.Name, account.Name, plan) ? $"it still runs as {now}{since}: restart it" : $"it runs as {now}{since}");
@@ -96,6 +110,10 @@ internal sealed class ServiceJudge(SurveyView view, Plan plan)
         if (missing.Count > 0) return (false, $"it does not wait for {string.Join(" and ", missing)}{(service.WaitsFor.Count > 0 ? $", only for {string.Join(", ", service.WaitsFor)}" : "")}");
         return order.ObstaclesOf(service.Name) is [var first, ..] ? (false, first.Words) : (true, $"it waits for {string.Join(", ", service.WaitsFor)}");
     }
+
+    /// <summary>A service goes on with an account that was deleted until it is to start again.</summary>
+    private bool IsGone(PlannedAccount account) =>
+        view.Survey.Directory.Unread is null && view.Graph.IndexOf(account.Name) is var node && (node < 0 || view.Graph.PrincipalOf(node) is null);
 
     private string Beyond(ServiceIdentity identity, string host) => identity.IsOfDomain ? "" : identity.OnNetwork(host) is { } name ? $", to other hosts {plan.Domain}\\{name}" : ", anonymous to other hosts";
 

@@ -15,6 +15,7 @@ internal static class RetiredAccounts
             ({ } unread, _) => (Verdict.Unseen, $"the directory could not be read: {unread}"),
             (_, null) => (Verdict.Done, "it is gone"),
             (_, { Kind: PrincipalKind.Group }) => (Verdict.Done, $"{account.Name} is a group, not an account"),
+            _ when needs.Unplanned.FirstOrDefault(u => u.MayUse(account.Name)) is { } unknown => (Verdict.Unseen, unknown.Words),
             _ when WhyKept(needs, account) is { } kept => (Verdict.Done, kept),
             (_, { } found) when found.State.HasFlag(AccountState.Disabled) => (Verdict.Done, "disabled"),
             _ => (Verdict.Excess, "nothing uses it, and it is not disabled"),

@@ -483,6 +483,9 @@ namespace JustRight.Service.Storage.Migrations
                     b.Property<string>("Undoes")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Words")
+                        .HasColumnType("TEXT");
+
                     b.HasKey("Id");
 
                     b.ToTable("Jobs");

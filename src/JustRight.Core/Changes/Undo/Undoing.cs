@@ -1,4 +1,4 @@
-namespace JustRight.Core.Changes;
+namespace JustRight.Core.Changes.Undo;
 
 /// <summary>Turns what was made into what undoes it.</summary>
 public static class Undoing

@@ -1,0 +1,27 @@
+namespace JustRight.Core.Estates;
+
+/// <summary>Whether two estates are about the same systems: what is forbidden in one could be done through the other.</summary>
+public static class SharedSystems
+{
+    /// <summary>What two estates share, in words; null when they share nothing.</summary>
+    public static string? Of(Estate one, Estate other)
+    {
+        if (Same(one.Domain.DnsName, other.Domain.DnsName)) return $"the domain {one.Domain.DnsName}";
+        if (Same(one.Domain.ShortName, other.Domain.ShortName)) return $"the domain {one.Domain.ShortName}";
+        return Common(Controllers(one), Controllers(other), "the domain controller")
+            ?? Common(one.Hosts.Select(AddressOf), other.Hosts.Select(AddressOf), "the host")
+            ?? Common(one.Instances.Select(AddressOf), other.Instances.Select(AddressOf), "the instance");
+    }
+
+    private static IEnumerable<string> Controllers(Estate estate) =>
+        estate.Directory.MoreControllers.Append(estate.Directory.Controller).OfType<string>();
+
+    private static string AddressOf(EstateHost host) => host.Ssh?.Address ?? host.Name;
+
+    private static string AddressOf(EstateInstance instance) => instance.Tls is { } tls ? $"{tls.Address}:{tls.Port}" : instance.Name;
+
+    private static string? Common(IEnumerable<string> some, IEnumerable<string> others, string what) =>
+        some.Intersect(others, StringComparer.OrdinalIgnoreCase).FirstOrDefault() is { } shared ? $"{what} {shared}" : null;
+
+    private static bool Same(string a, string b) => string.Equals(a, b, StringComparison.OrdinalIgnoreCase);
+}
