@@ -138,17 +138,19 @@ public sealed class UndoRules
     /// <summary>Whatever is left of its rights when what the job gave is thought away came from elsewhere.</summary>
     private void Holds(SurveyView view, UndoCuts cuts, string name, int node)
     {
-        foreach (var right in RestOf(view, cuts, node).Take(MostNamed)) _blocked.Add($"{name} holds {right}, which this job did not give");
+        foreach (var right in RestOf(view, cuts, node, ownOnly: false).Take(MostNamed)) _blocked.Add($"{name} holds {right}, which this job did not give");
     }
 
     private const int MostNamed = 5;
 
-    private IEnumerable<Right> RestOf(SurveyView view, UndoCuts cuts, int node)
+    /// <summary>What a principal still holds when what the job gave is thought away. What a role brings along goes with the role.</summary>
+    /// <param name="ownOnly">Whether only its own entries count, and not those of groups that it is in.</param>
+    private IEnumerable<Right> RestOf(SurveyView view, UndoCuts cuts, int node, bool ownOnly)
     {
         var doors = _inverses.OfType<InstanceChange>().Where(c => c is DropLogin or DropDatabaseUser).Select(c => c.Instance).ToHashSet(StringComparer.OrdinalIgnoreCase);
         return view.HoldingsOf(node, cuts.Cuts).All()
             .Where(h => view.Baseline.Of(h.Right).Count == 0)
-            .Where(h => h.Tails.Any(t => !view.Graph.Baseline.Contains(t.Node) && !t.Tail.Steps.Any(s => s is { Kind: StepKind.Role, Name: "public" })))
+            .Where(h => h.Tails.Any(t => !view.Graph.Baseline.Contains(t.Node) && !(ownOnly && t.Node != node) && !t.Tail.Steps.Any(s => s.Kind == StepKind.Role)))
             .Select(h => h.Right)
             .Where(r => !(DatabaseGate.IsEntrance(r) && doors.Contains(r.AtInstance ?? "")));
     }
@@ -160,7 +162,7 @@ public sealed class UndoRules
         {
             var node = view.Graph.IndexOf(LogonName.WithoutDomain(door.Principal));
             if (node < 0 || view.WhyUnread(new InstanceRoleRight(door.Instance, "")) is not null) continue;
-            foreach (var right in RestOf(view, cuts, node).Where(r => Same(r.AtInstance ?? "", door.Instance)).Take(MostNamed))
+            foreach (var right in RestOf(view, cuts, node, ownOnly: true).Where(r => Same(r.AtInstance ?? "", door.Instance)).Take(MostNamed))
                 _blocked.Add($"{door.Principal} holds {right}, which this job did not give and which would go with its {(door is DropLogin ? "login" : "user")}");
         }
     }
