@@ -22,7 +22,7 @@ public sealed class RoleMatrixTests(TokenFixture tokens) : IClassFixture<TokenFi
             "AddSheet", "AddEstate", "AddInstall", "SetStage", "BeginAdoption", "AnswerAdoption", "FinishAdoption", "AddDirectoryFile", "AddHostFacts", "Survey", "Verify", "Trace", "CompareControllers", "Confirm", "ShowProtection", "TrySignIn", "AskFilter", "TellPasswordPlace",
             "ForgetPasswordPlace", "Review", "Remind", "SurveyNow",
         ],
-        ["granter"] = ["Grant", "Fix", "Undo", "ChangeProtection", "TryPassword", "SealAccountPassword", "ShowPasswordOnce", "BeginRenewal", "SayOfRenewalStep", "TakeRenewalBack", "AllowException", "EndException", "ApproveProposal", "CarryOutProposal", "WithdrawProposal"],
+        ["granter"] = ["Grant", "Fix", "Undo", "ShowUndo", "ChangeProtection", "TryPassword", "SealAccountPassword", "ShowPasswordOnce", "BeginRenewal", "SayOfRenewalStep", "TakeRenewalBack", "AllowException", "EndException", "ApproveProposal", "CarryOutProposal", "WithdrawProposal"],
         ["owner"] =
         [
             "ListTokens", "MakeToken", "RevokeToken", "ListSecrets", "SetSecret", "RemoveSecret", "AllowSecretUse", "EndSecretUse",

@@ -122,8 +122,8 @@ public sealed class SecondPersonTests : IAsyncLifetime
         await _service.SqlAsync(
             "INSERT INTO Documents (Kind, Name, File, Text, AddedAt, AddedBy) SELECT Kind, 'shadow', 'shadow.yaml', REPLACE(REPLACE(Text, 'name: fennmoor', 'name: shadow'), '  two-person-approval: yes', ''), AddedAt, AddedBy FROM Documents WHERE Kind = 'estate' AND Name = 'fennmoor'");
         await _service.RestartAsync();
-        using var asked = await _service.Http.PostAsJsonAsync("/api/estates/shadow/protection", new ProtectionOrder("OU=Teams,OU=Fennmoor,DC=fennmoor,DC=example", true), ContractsJson.Default.ProtectionOrder, Cancel);
-        (await asked.Content.ReadFromJsonAsync(ContractsJson.Default.JobView, Cancel))!.State.ShouldBe("proposed", await asked.Content.ReadAsStringAsync(Cancel));
+        (await _service.AddAsync("installs", "brine.yaml", Text("installs/brinebook-contractors.yaml", "name: brinebook-contractors", "name: shadowed", "estate: fennmoor", "estate: shadow"))).EnsureSuccessStatusCode();
+        await RefusedAsync(await _service.Http.PostAsJsonAsync("/api/installs/shadowed/stage", new StageOrder("retiring"), ContractsJson.Default.StageOrder, Cancel));
         await RefusedAsync(await _service.AddAsync("estates", "shadow.yaml", Text("estates/fennmoor.yaml", "name: fennmoor", "name: shadow", "  survey-no-older-than-hours: 72", "  survey-no-older-than-hours: 7")));
     }
 

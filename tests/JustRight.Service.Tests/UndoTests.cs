@@ -8,20 +8,13 @@ namespace JustRight.Service.Tests;
 /// <summary>Undoing a grant, through the service: as careful as retiring.</summary>
 public sealed class UndoTests : IAsyncLifetime
 {
-    private const string Install = "thermograph-dataroom";
-
-    private static readonly PreparedData Granted = new(async service =>
-    {
-        await service.AddDemoAsync();
-        for (var i = 0; i < 2; i++) await service.RunAsync($"installs/{Install}/verify");
-        (await service.GrantAllAsync(Install)).State.ShouldBe("done");
-    });
+    private const string Install = Killing.Install;
 
     private ServiceProcess _service = null!;
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
-    public async ValueTask InitializeAsync() => _service = await Granted.StartAsync();
+    public async ValueTask InitializeAsync() => _service = await Killing.Granted.StartAsync();
 
     public ValueTask DisposeAsync() => _service.DisposeAsync();
 

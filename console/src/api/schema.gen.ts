@@ -610,7 +610,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** What undoing a job would do: the steps, why it is blocked, what stays */
+        get: operations["ShowUndo"];
         put?: never;
         /** Undoes what a job changed, the last change first */
         post: operations["Undo"];
@@ -1934,6 +1935,8 @@ export interface components {
             addedBy: null | string;
             /** @description The directories that people sign in to products with. */
             peopleDirectories?: components["schemas"]["PeopleDirectoryView"][];
+            /** @description What this release cannot read of it, or leaves aside; empty when all of it is read. */
+            remarks?: string[];
         };
         /** @description An estate with its text and what its last survey could not read. */
         EstateView: {
@@ -2279,6 +2282,8 @@ export interface components {
             /** Format: date-time */
             addedAt: string;
             addedBy: string;
+            /** @description What this release cannot read of it, or leaves aside; empty when all of it is read. */
+            remarks?: string[];
         };
         /** @description An install with its text. */
         InstallView: {
@@ -2394,6 +2399,8 @@ export interface components {
             approvedBy: null | string;
             /** Format: date-time */
             approvedAt: null | string;
+            /** @description What it is about besides its steps: what a replaced document says differently, what undoing leaves as it is. */
+            words?: string[];
         };
         /** @description The verdict on one right. */
         JudgementView: {
@@ -3061,6 +3068,8 @@ export interface components {
             /** Format: date-time */
             addedAt: null | string;
             addedBy: null | string;
+            /** @description What this release cannot read of it, or leaves aside; empty when all of it is read. */
+            remarks?: string[];
         };
         /** @description A sheet with its text as the user wrote it. */
         SheetView: {
@@ -3351,6 +3360,16 @@ export interface components {
             /** @description The containers that hold what was judged, top down. */
             tree: components["schemas"]["TraceBranchView"][];
         };
+        /** @description What undoing a job would do. */
+        UndoView: {
+            job: string;
+            /** @description In order, in words. */
+            steps: string[];
+            /** @description Why nothing of it can be done now; empty when it can. */
+            blocked: string[];
+            /** @description What the job made and undoing leaves, with the reason. */
+            left: string[];
+        };
         /** @description A part that could not be read. */
         UnreadPartView: {
             place: string;
@@ -3506,6 +3525,7 @@ export type TraceBranchView = components['schemas']['TraceBranchView'];
 export type TraceFailureView = components['schemas']['TraceFailureView'];
 export type TraceOrder = components['schemas']['TraceOrder'];
 export type TraceView = components['schemas']['TraceView'];
+export type UndoView = components['schemas']['UndoView'];
 export type UnreadPartView = components['schemas']['UnreadPartView'];
 export type WhoView = components['schemas']['WhoView'];
 export type WorklistView = components['schemas']['WorklistView'];
@@ -3934,6 +3954,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     ShowSheet: {
@@ -4057,6 +4086,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     ShowEstate: {
@@ -4144,6 +4182,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     SetStage: {
@@ -4181,6 +4228,15 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4794,6 +4850,46 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ShowUndo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UndoView"];
                 };
             };
             /** @description Not Found */
@@ -7315,6 +7411,15 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

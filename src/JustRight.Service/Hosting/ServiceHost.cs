@@ -277,7 +277,8 @@ public static class ServiceHost
     private static async Task PrepareAsync(WebApplication app)
     {
         await using var db = await app.Services.GetRequiredService<IDbContextFactory<AppDb>>().CreateDbContextAsync();
-        await db.Database.MigrateAsync();
+        // Migrating compares the whole model with the last migration's, also when nothing is to be done: a second of each start.
+        if ((await db.Database.GetPendingMigrationsAsync()).Any()) await db.Database.MigrateAsync();
         await TradeWords.ApplyAsync(db, CancellationToken.None);
         var settings = app.Services.GetRequiredService<IOptions<ServiceSettings>>().Value;
         TradeWords.ApplyToSimulation(settings.Data);

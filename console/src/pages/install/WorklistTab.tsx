@@ -9,8 +9,8 @@ import { Failure } from '../../parts/Failure';
 import { Loading } from '../../parts/Loading';
 import { Confirmation } from './Confirmation';
 import { LdifButton } from './LdifButton';
-import { Proposals } from './Proposals';
-import { StepTable } from './StepTable';
+import { InstallProposals } from './InstallProposals';
+import { StepTable } from '../../parts/StepTable';
 
 interface Props {
   name: string;
@@ -55,7 +55,7 @@ export function WorklistTab({ name, followed, follow, clear }: Props) {
   return (
     <>
       {grant.error && <Failure error={grant.error} />}
-      <Proposals name={name} follow={follow} />
+      <InstallProposals name={name} follow={follow} />
       <div className="head">
         <h2>To give</h2>
         <span className="grow" />

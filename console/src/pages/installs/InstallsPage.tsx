@@ -1,11 +1,12 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link } from '@tanstack/react-router';
 import { createColumnHelper } from '@tanstack/react-table';
-import { installs } from '../../api/queries';
+import { installs, proposals } from '../../api/queries';
 import type { InstallSummary } from '../../api/schema.gen';
 import { Balance } from '../../parts/Balance';
 import { DataTable } from '../../parts/DataTable';
 import { Failure } from '../../parts/Failure';
+import { Proposal } from '../../parts/Proposal';
 import { Time } from '../../parts/Time';
 import { Loading } from '../../parts/Loading';
 
@@ -41,6 +42,9 @@ const columns = [
 /** What am I putting in, and does it fit? */
 export function InstallsPage() {
   const list = useQuery(installs);
+  const open = useQuery(proposals);
+  // What is proposed for an install stands on its own page; what is not about one would stand nowhere.
+  const others = list.data ? (open.data?.filter((p) => !list.data.some((i) => i.name === p.subject)) ?? []) : [];
   return (
     <>
       <div className="head">
@@ -50,6 +54,10 @@ export function InstallsPage() {
       </div>
       {list.isPending && <Loading />}
       {list.error && <Failure error={list.error} />}
+      {open.error && <Failure error={open.error} />}
+      {others.map((job) => (
+        <Proposal key={job.id} job={job} />
+      ))}
       {list.data && (
         <DataTable
           label="Installs"

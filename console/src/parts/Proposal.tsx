@@ -1,21 +1,14 @@
 import { Button, Group } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api, need } from '../../api/client';
-import { me, proposals as proposalsQuery } from '../../api/queries';
-import type { JobView } from '../../api/schema.gen';
-import { Failure } from '../../parts/Failure';
-import { Time } from '../../parts/Time';
+import { api, need } from '../api/client';
+import { me } from '../api/queries';
+import type { JobView } from '../api/schema.gen';
 import { StepTable } from './StepTable';
+import { Failure } from './Failure';
+import { Time } from './Time';
 
-/** Where the organization wants two-person approval: what waits for another's approval, or for being carried out after it. */
-export function Proposals({ name, follow }: { name: string; follow: (job: JobView) => void }) {
-  const open = useQuery(proposalsQuery);
-  const mine = open.data?.filter((job) => job.subject === name) ?? [];
-  if (open.error) return <Failure error={open.error} />;
-  return mine.map((job) => <Proposal key={job.id} job={job} follow={follow} />);
-}
-
-function Proposal({ job, follow }: { job: JobView; follow: (job: JobView) => void }) {
+/** One proposal: what it does, who proposed it, and what may be done with it. */
+export function Proposal({ job, follow }: { job: JobView; follow?: (job: JobView) => void }) {
   const cache = useQueryClient();
   const who = useQuery(me);
   const mayGrant = who.data?.role === 'granter' || who.data?.role === 'owner';
@@ -23,12 +16,13 @@ function Proposal({ job, follow }: { job: JobView; follow: (job: JobView) => voi
     mutationFn: (what: 'approve' | 'carry-out' | 'withdraw') =>
       need(api.POST(`/api/proposals/{id}/${what}`, { params: { path: { id: job.id } } })),
     onSuccess: async (done, what) => {
-      if (what === 'carry-out') follow(done);
+      if (what === 'carry-out') follow?.(done);
       await cache.invalidateQueries({ queryKey: ['proposals'] });
     },
     onError: () => cache.invalidateQueries(),
   });
   const approved = job.state === 'approved';
+  const isAct = job.steps.length === 0;
   return (
     <section aria-label="proposal">
       <div className="head">
@@ -43,16 +37,18 @@ function Proposal({ job, follow }: { job: JobView; follow: (job: JobView) => voi
             Withdraw
           </Button>
           {approved ? (
-            <Button disabled={!mayGrant} loading={act.isPending} onClick={() => act.mutate('carry-out')}>
-              Carry these {job.steps.length} out
-            </Button>
+            !isAct && (
+              <Button disabled={!mayGrant} loading={act.isPending} onClick={() => act.mutate('carry-out')}>
+                Carry these {job.steps.length} out
+              </Button>
+            )
           ) : (
             <Button
               disabled={!mayGrant || who.data?.name === job.startedBy}
               loading={act.isPending}
               onClick={() => act.mutate('approve')}
             >
-              Approve these {job.steps.length}
+              {isAct ? 'Approve' : `Approve these ${job.steps.length}`}
             </Button>
           )}
         </Group>
@@ -60,8 +56,14 @@ function Proposal({ job, follow }: { job: JobView; follow: (job: JobView) => voi
       {!approved && who.data?.name === job.startedBy && (
         <p className="soft">You proposed it: another granter must approve it.</p>
       )}
+      {approved && isAct && (
+        <p className="soft">Whoever asked for it asks for just the same again: then it is done, one time.</p>
+      )}
       {act.error && <Failure error={act.error} />}
-      <StepTable steps={job.steps.map((s) => ({ ...s, note: '' }))} />
+      {(job.words ?? []).map((words) => (
+        <p key={words}>{words}</p>
+      ))}
+      {isAct || <StepTable steps={job.steps.map((s) => ({ ...s, note: '' }))} />}
     </section>
   );
 }
