@@ -4,7 +4,9 @@ using JustRight.Core.Installs;
 
 namespace JustRight.Core.Tests;
 
-/// <summary>An install that cannot be planned: nothing that it may need is called excess, and nothing of it is taken away.</summary>
+/// <summary>
+/// An install that cannot be planned: nothing that it may need is called excess, and nothing of it is taken away.
+/// </summary>
 public sealed class UnplannedInstallTests
 {
     private const string Broken = "thermograph-depot";
@@ -36,7 +38,9 @@ public sealed class UnplannedInstallTests
         var (fit, worklist) = scene.Run();
         fit.Counts.Forbidden.ShouldBe(1);
         worklist.Remove.ShouldBeEmpty();
-        worklist.NotOffered.ShouldContain(n => n.Reason == $"taking svc-poller out of Backup Operators would break what {Broken} may need: it cannot be planned");
+        worklist.NotOffered.ShouldContain(
+            n => n.Reason == $"taking svc-poller out of Backup Operators would break what {Broken} may need: "
+                + "it cannot be planned");
     }
 
     [Fact]
@@ -44,9 +48,11 @@ public sealed class UnplannedInstallTests
     {
         var scene = Scene("svc-poller", "").Made("svc-poller");
         scene.Stage = Stage.Retiring;
-        scene.Past = new RetirementPast(FitScene.Now.AddDays(-100), new Dictionary<string, DateTimeOffset>(), TimeSpan.FromDays(30), FitScene.Now);
+        scene.Past = new RetirementPast(
+            FitScene.Now.AddDays(-100), new Dictionary<string, DateTimeOffset>(), TimeSpan.FromDays(30), FitScene.Now);
         var (fit, worklist) = scene.Run();
-        fit.Accounts.ShouldHaveSingleItem().Judgements.ShouldContain(j => j.Id == "poller/account:exists" && j.Verdict == Verdict.Unseen);
+        fit.Accounts.ShouldHaveSingleItem().Judgements.ShouldContain(
+            j => j.Id == "poller/account:exists" && j.Verdict == Verdict.Unseen);
         worklist.Remove.ShouldBeEmpty();
         worklist.NotOffered.ShouldContain(n => n.Reason == $"kept: {Broken} (which cannot be planned) uses it");
     }

@@ -3,7 +3,9 @@ using JustRight.Contracts;
 
 namespace JustRight.Service.Tests;
 
-/// <summary>What an earlier release stored is read, whatever this one thinks of it: it breaks no list, and takes nobody's needs away.</summary>
+/// <summary>
+/// What an earlier release stored is read, whatever this one thinks of it: it breaks no list, and takes nobody's needs away.
+/// </summary>
 public sealed class EarlierReleaseTests : IAsyncLifetime
 {
     private ServiceProcess _service = null!;
@@ -21,9 +23,11 @@ public sealed class EarlierReleaseTests : IAsyncLifetime
     public async Task A_key_that_is_known_no_more_is_left_aside_and_named(string kind, string name, string old, string now)
     {
         await ReplaceAsync(kind, name, old, now);
-        (await RemarksAsync(kind, name)).ShouldHaveSingleItem().ShouldSatisfyAllConditions(r => r.ShouldStartWith("left aside: "), r => r.ShouldContain("'formerly-known' is not a known key here"));
+        (await RemarksAsync(kind, name)).ShouldHaveSingleItem().ShouldSatisfyAllConditions(
+            r => r.ShouldStartWith("left aside: "), r => r.ShouldContain("'formerly-known' is not a known key here"));
         await _service.RunAsync("installs/tallystick-dataroom/verify");
-        (await _service.GetAsync("installs/tallystick-dataroom/worklist", ContractsJson.Default.WorklistView)).Give.ShouldNotBeEmpty();
+        (await _service.GetAsync("installs/tallystick-dataroom/worklist", ContractsJson.Default.WorklistView)).Give
+            .ShouldNotBeEmpty();
     }
 
     [Theory]
@@ -36,8 +40,11 @@ public sealed class EarlierReleaseTests : IAsyncLifetime
         if (kind == "sheet") (await RemarksAsync(kind, name))[0].ShouldStartWith("cannot be read: ");
         var all = await _service.GetAsync("installs", ContractsJson.Default.IReadOnlyListInstallSummary);
         all.Count.ShouldBe(11);
-        all.Single(i => i.Name == "tallystick-dataroom").Next.ShouldStartWith(kind == "sheet" ? "cannot be planned: " : "cannot be read: ");
-        foreach (var path in new[] { "sheets", "estates", "installs", "secrets", "proposals", "log", "installs/thermograph-dataroom", "estates/fennmoor", "estates/fennmoor/passwords", "estates/fennmoor/calendar", "estates/fennmoor/password-places", "adoptions" })
+        all.Single(i => i.Name == "tallystick-dataroom").Next.ShouldStartWith(
+            kind == "sheet" ? "cannot be planned: " : "cannot be read: ");
+        foreach (var path in new[] { "sheets", "estates", "installs", "secrets", "proposals", "log",
+            "installs/thermograph-dataroom", "estates/fennmoor", "estates/fennmoor/passwords", "estates/fennmoor/calendar",
+            "estates/fennmoor/password-places", "adoptions" })
         {
             using var read = await _service.Http.GetAsync($"/api/{path}", Cancel);
             read.StatusCode.ShouldBe(HttpStatusCode.OK, $"{path}: {await read.Content.ReadAsStringAsync(Cancel)}");
@@ -53,7 +60,8 @@ public sealed class EarlierReleaseTests : IAsyncLifetime
     {
         await ReplaceAsync("estate", "fennmoor", "\ndomain:", "\ndomian:");
         (await RemarksAsync("estate", "fennmoor"))[0].ShouldStartWith("cannot be read: ");
-        (await _service.GetAsync("installs", ContractsJson.Default.IReadOnlyListInstallSummary)).ShouldAllBe(i => i.Next.StartsWith("cannot be planned: "));
+        (await _service.GetAsync("installs", ContractsJson.Default.IReadOnlyListInstallSummary)).ShouldAllBe(
+            i => i.Next.StartsWith("cannot be planned: "));
         (await _service.Http.GetAsync("/api/secrets", Cancel)).StatusCode.ShouldBe(HttpStatusCode.OK);
     }
 
@@ -71,15 +79,19 @@ public sealed class EarlierReleaseTests : IAsyncLifetime
         await ReplaceAsync(kind, name, old, now);
         var after = await ExcessAsync();
         after.Except(before).ShouldBeEmpty("nothing becomes excess by what cannot be read");
-        (await _service.GetAsync("installs/thermograph-depot/worklist", ContractsJson.Default.WorklistView)).Remove.ShouldBeEmpty();
-        var unseen = (await _service.GetAsync("installs/thermograph-depot/fit", ContractsJson.Default.FitView)).Accounts.SelectMany(a => a.Rights)
-            .Where(r => r.Reason.Contains("whether tallystick-dataroom needs it is not known", StringComparison.Ordinal)).ToList();
+        (await _service.GetAsync("installs/thermograph-depot/worklist", ContractsJson.Default.WorklistView)).Remove
+            .ShouldBeEmpty();
+        var unseen = (await _service.GetAsync("installs/thermograph-depot/fit", ContractsJson.Default.FitView)).Accounts
+            .SelectMany(a => a.Rights)
+            .Where(r => r.Reason.Contains("whether tallystick-dataroom needs it is not known", StringComparison.Ordinal))
+                .ToList();
         unseen.ShouldNotBeEmpty();
         unseen.ShouldAllBe(r => r.Verdict == "unseen");
     }
 
     private async Task<List<string>> ExcessAsync() =>
-        [.. (await _service.GetAsync("installs/thermograph-depot/fit", ContractsJson.Default.FitView)).Accounts.SelectMany(a => a.Rights).Where(r => r.Verdict == "excess").Select(r => r.Id)];
+        [.. (await _service.GetAsync("installs/thermograph-depot/fit", ContractsJson.Default.FitView)).Accounts.SelectMany(
+            a => a.Rights).Where(r => r.Verdict == "excess").Select(r => r.Id)];
 
     private async Task ReplaceAsync(string kind, string name, string old, string now)
     {
@@ -90,8 +102,13 @@ public sealed class EarlierReleaseTests : IAsyncLifetime
 
     private async Task<IReadOnlyList<string>> RemarksAsync(string kind, string name) => kind switch
     {
-        "sheet" => (await _service.GetAsync("sheets", ContractsJson.Default.IReadOnlyListSheetSummary)).Single(s => s.Name == name).Remarks,
-        "estate" => (await _service.GetAsync("estates", ContractsJson.Default.IReadOnlyListEstateSummary)).Single(s => s.Name == name).Remarks,
-        _ => (await _service.GetAsync("installs", ContractsJson.Default.IReadOnlyListInstallSummary)).Single(s => s.Name == name).Remarks,
+        "sheet" =>
+            (await _service.GetAsync("sheets", ContractsJson.Default.IReadOnlyListSheetSummary)).Single(
+            s => s.Name == name).Remarks,
+        "estate" =>
+            (await _service.GetAsync("estates", ContractsJson.Default.IReadOnlyListEstateSummary)).Single(
+            s => s.Name == name).Remarks,
+        _ => (await _service.GetAsync("installs", ContractsJson.Default.IReadOnlyListInstallSummary)).Single(
+            s => s.Name == name).Remarks,
     };
 }

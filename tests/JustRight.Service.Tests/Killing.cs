@@ -5,7 +5,8 @@ using JustRight.Contracts;
 namespace JustRight.Service.Tests;
 
 /// <summary>
-/// Kills the service again and again, each time at another step and stage, and lets it go on: nothing is lost, doubled or unknown.
+/// Kills the service again and again, each time at another step and stage, and lets it go on: nothing is lost, doubled or
+/// unknown.
 /// <c>JUSTRIGHT_KILLS</c> sets how many kills there are in undoing, retiring and renewing together; 42 unless it says so.
 /// </summary>
 internal static class Killing
@@ -16,7 +17,8 @@ internal static class Killing
     private static readonly string[] Stages = ["looked", "intended", "made", "looked-again", "recorded"];
 
     /// <summary>How many kills there are of each.</summary>
-    public static readonly int Each = int.Parse(Environment.GetEnvironmentVariable("JUSTRIGHT_KILLS") ?? "42", CultureInfo.InvariantCulture) / 3;
+    public static readonly int Each = int.Parse(
+        Environment.GetEnvironmentVariable("JUSTRIGHT_KILLS") ?? "42", CultureInfo.InvariantCulture) / 3;
 
     /// <summary>The demo with one install granted.</summary>
     public static readonly PreparedData Granted = new(async service =>
@@ -29,7 +31,8 @@ internal static class Killing
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
     /// <summary>Runs a job and kills the service once a step, at a stage of chance, as often as is left.</summary>
-    public static async Task<(JobView Job, int Kills)> RunAsync(ServiceProcess service, string path, HttpContent? order, Random random, int most)
+    public static async Task<(JobView Job, int Kills)> RunAsync(
+        ServiceProcess service, string path, HttpContent? order, Random random, int most)
     {
         await service.StopAsync();
         await HaltingAsync(service, 1, Stages, random);
@@ -53,7 +56,8 @@ internal static class Killing
         await OnceAsync(service, job.Steps.Select(s => s.Words));
         return (job, kills);
 
-        async Task<bool> EndedAsync() => await service.GetAsync($"jobs/{job.Id}", ContractsJson.Default.JobView) is { State: not ("queued" or "running") };
+        async Task<bool> EndedAsync() =>
+            await service.GetAsync($"jobs/{job.Id}", ContractsJson.Default.JobView) is { State: not ("queued" or "running") };
     }
 
     /// <summary>Starts the service so that it stands still at a stage of a step.</summary>
@@ -67,7 +71,9 @@ internal static class Killing
     public static async Task<bool> KilledAsync(ServiceProcess service, Func<Task<bool>> ended)
     {
         var halted = false;
-        await Waiting.UntilAsync("the halt or the end was reached", async () => (halted = File.Exists(Path.Combine(service.Data, "halted-for-rehearsal"))) || await ended());
+        await Waiting.UntilAsync(
+            "the halt or the end was reached", async () =>
+            (halted = File.Exists(Path.Combine(service.Data, "halted-for-rehearsal"))) || await ended());
         if (halted) await service.KillAsync();
         else await service.StopAsync();
         return halted;

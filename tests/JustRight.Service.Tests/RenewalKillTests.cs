@@ -21,14 +21,17 @@ public sealed class RenewalKillTests
             var renewal = (await begun.Content.ReadFromJsonAsync(ContractsJson.Default.RenewalView, Cancel))!;
             for (var step = 2; step <= 8; step++)
             {
-                var ended = async () => await service.GetAsync($"renewals/{renewal.Id}", ContractsJson.Default.RenewalView) is { Job: null, Next: not "go" };
+                var ended = async () =>
+                    await service.GetAsync(
+                    $"renewals/{renewal.Id}", ContractsJson.Default.RenewalView) is { Job: null, Next: not "go" };
                 if (await Killing.KilledAsync(service, ended)) killed++;
                 await Killing.HaltingAsync(service, step, Killing.RenewalStages, random);
                 if (step != 5) continue;
                 renewal = await RenewalCrashTests.AtRestAsync(service, renewal.Id);
                 await service.StopAsync();
                 await Killing.HaltingAsync(service, 6, Killing.RenewalStages, random);
-                (await service.Http.PostAsync($"/api/renewals/{renewal.Id}/steps/5", PasswordTests.Word("done"), Cancel)).EnsureSuccessStatusCode();
+                (await service.Http.PostAsync($"/api/renewals/{renewal.Id}/steps/5", PasswordTests.Word("done"), Cancel))
+                    .EnsureSuccessStatusCode();
             }
 
             renewal = await RenewalCrashTests.AtRestAsync(service, renewal.Id);

@@ -14,13 +14,18 @@ public sealed class RetirementKillTests
         for (var (killed, round) = (0, 0); killed < Killing.Each; round++)
         {
             await using var service = await Killing.Granted.StartAsync();
-            (await service.Http.PostAsJsonAsync($"/api/installs/{Killing.Install}/stage", new StageOrder("retiring"), ContractsJson.Default.StageOrder, Cancel)).EnsureSuccessStatusCode();
+            (await service.Http.PostAsJsonAsync(
+                $"/api/installs/{Killing.Install}/stage", new StageOrder("retiring"), ContractsJson.Default.StageOrder,
+                Cancel)).EnsureSuccessStatusCode();
             var worklist = await service.GetAsync($"installs/{Killing.Install}/worklist", ContractsJson.Default.WorklistView);
             var order = new GrantOrder(true, [.. worklist.Remove.Where(s => s.Blocked is null).Select(s => s.Id)]);
-            var (job, kills) = await Killing.RunAsync(service, $"installs/{Killing.Install}/grant", JsonContent.Create(order, ContractsJson.Default.GrantOrder), new Random(round), Killing.Each - killed);
+            var (job, kills) = await Killing.RunAsync(
+                service, $"installs/{Killing.Install}/grant", JsonContent.Create(order, ContractsJson.Default.GrantOrder),
+                new Random(round), Killing.Each - killed);
             killed += kills;
             job.Steps.Select(s => s.State).Distinct().ShouldBe(["made"]);
-            (await service.GetAsync($"installs/{Killing.Install}/worklist", ContractsJson.Default.WorklistView)).Remove.ShouldNotContain(s => order.Steps.Contains(s.Id));
+            (await service.GetAsync($"installs/{Killing.Install}/worklist", ContractsJson.Default.WorklistView)).Remove
+                .ShouldNotContain(s => order.Steps.Contains(s.Id));
         }
     }
 }

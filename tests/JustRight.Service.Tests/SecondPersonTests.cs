@@ -6,21 +6,26 @@ using JustRight.Contracts;
 namespace JustRight.Service.Tests;
 
 /// <summary>
-/// Where two must agree, one alone does nothing after which more could be done than before, whatever the way: it waits until another
+/// Where two must agree, one alone does nothing after which more could be done than before, whatever the way: it waits until
+/// another
 /// approved just that, and is then done once.
 /// </summary>
 public sealed class SecondPersonTests : IAsyncLifetime
 {
     private const string Install = "thermograph-dataroom";
 
-    /// <summary>The demo in which two must agree, with a grant made before that, and a password that waits to be handed over.</summary>
+    /// <summary>
+    /// The demo in which two must agree, with a grant made before that, and a password that waits to be handed over.
+    /// </summary>
     private static readonly PreparedData TwoMustAgree = new(async service =>
     {
         await service.AddDemoAsync();
         for (var i = 0; i < 2; i++) await service.RunAsync($"installs/{Install}/verify");
         (await service.GrantAllAsync(Install)).State.ShouldBe("done");
         await service.SetSecretAsync("night", "a secret of the owner");
-        (await service.AddAsync("estates", "fennmoor.yaml", Text("estates/fennmoor.yaml", "rules:\n", "rules:\n  two-person-approval: yes\n"))).EnsureSuccessStatusCode();
+        (await service.AddAsync(
+            "estates", "fennmoor.yaml", Text(
+            "estates/fennmoor.yaml", "rules:\n", "rules:\n  two-person-approval: yes\n"))).EnsureSuccessStatusCode();
     });
 
     private ServiceProcess _service = null!;
@@ -45,7 +50,8 @@ public sealed class SecondPersonTests : IAsyncLifetime
     {
         { "the estate without two-person approval", "estate fennmoor: rules.two-person-approval: was yes, is gone" },
         { "the estate with a rule less", "estate fennmoor: rules.forbidden: " },
-        { "another estate over the same domain", "estate shadow: it is about the domain fennmoor.example, as fennmoor is, where two must agree" },
+        { "another estate over the same domain",
+            "estate shadow: it is about the domain fennmoor.example, as fennmoor is, where two must agree" },
         { "the sheet with a need more", "is new" },
         { "the install with other places", "install thermograph-dataroom: places.console-server: fm-temp02 is gone" },
         { "the stage", "set the stage of thermograph-dataroom to retiring" },
@@ -65,13 +71,15 @@ public sealed class SecondPersonTests : IAsyncLifetime
         proposal.Words.ShouldContain(w => w.Contains(words, StringComparison.Ordinal), string.Join("; ", proposal.Words));
 
         using var own = await _service.Http.PostAsync($"/api/proposals/{first}/approve", null, Cancel);
-        (own.StatusCode, await own.Content.ReadAsStringAsync(Cancel)).ShouldSatisfyAllConditions(r => r.StatusCode.ShouldBe(HttpStatusCode.Conflict), r => r.Item2.ShouldContain("another person must approve it"));
+        (own.StatusCode, await own.Content.ReadAsStringAsync(Cancel)).ShouldSatisfyAllConditions(
+            r => r.StatusCode.ShouldBe(HttpStatusCode.Conflict), r => r.Item2.ShouldContain("another person must approve it"));
         await RefusedAsync(await ask());
 
         (await _other.PostAsync($"/api/proposals/{first}/approve", null, Cancel)).EnsureSuccessStatusCode();
         using var done = await ask();
         done.StatusCode.ShouldBe(HttpStatusCode.OK, await done.Content.ReadAsStringAsync(Cancel));
-        (await _service.GetAsync($"jobs/{first}", ContractsJson.Default.JobView)).ShouldSatisfyAllConditions(j => j.State.ShouldBe("done"), j => j.Message.ShouldBe("done by tester, approved by maud"));
+        (await _service.GetAsync($"jobs/{first}", ContractsJson.Default.JobView)).ShouldSatisfyAllConditions(
+            j => j.State.ShouldBe("done"), j => j.Message.ShouldBe("done by tester, approved by maud"));
         var log = await _service.GetAsync("log?take=50", ContractsJson.Default.IReadOnlyListLogEntryView);
         log.ShouldContain(l => l.Action == "approve" && l.Who == "maud" && l.Detail.Contains(first, StringComparison.Ordinal));
     }
@@ -85,7 +93,8 @@ public sealed class SecondPersonTests : IAsyncLifetime
         (await _service.GetAsync($"jobs/{first}", ContractsJson.Default.JobView)).State.ShouldBe("approved");
 
         // What it rests on is other in between: it waits again.
-        var second = await RefusedAsync(await EstateAsync("  survey-no-older-than-hours: 72", "  survey-no-older-than-hours: 69"));
+        var second = await RefusedAsync(
+            await EstateAsync("  survey-no-older-than-hours: 72", "  survey-no-older-than-hours: 69"));
         (await _other.PostAsync($"/api/proposals/{second}/approve", null, Cancel)).EnsureSuccessStatusCode();
         (await EstateAsync("  survey-no-older-than-hours: 72", "  survey-no-older-than-hours: 69")).EnsureSuccessStatusCode();
         await RefusedAsync(await EstateAsync("  survey-no-older-than-hours: 72", "  survey-no-older-than-hours: 71"));
@@ -95,17 +104,23 @@ public sealed class SecondPersonTests : IAsyncLifetime
     public async Task What_loosens_nothing_waits_for_nobody()
     {
         (await EstateAsync("rules:\n", "# a remark\nrules:\n")).EnsureSuccessStatusCode();
-        (await EstateAsync("  forbidden:\n", "  forbidden:\n    - { domain-group: tasters, why: nobody who tastes }\n")).EnsureSuccessStatusCode();
-        (await _service.AddAsync("installs", "thermograph-dataroom.yaml", Text("installs/thermograph-dataroom.yaml", "name:", "# a remark\nname:"))).EnsureSuccessStatusCode();
+        (await EstateAsync("  forbidden:\n", "  forbidden:\n    - { domain-group: tasters, why: nobody who tastes }\n"))
+            .EnsureSuccessStatusCode();
+        (await _service.AddAsync(
+            "installs", "thermograph-dataroom.yaml", Text(
+            "installs/thermograph-dataroom.yaml", "name:", "# a remark\nname:"))).EnsureSuccessStatusCode();
         (await _service.GetAsync("proposals", ContractsJson.Default.IReadOnlyListJobView)).ShouldBeEmpty();
         (await _service.GetAsync("log?take=20", ContractsJson.Default.IReadOnlyListLogEntryView))
-            .ShouldContain(l => l.Detail.Contains("rules.forbidden: domain-group tasters, why nobody who tastes is new", StringComparison.Ordinal));
+            .ShouldContain(
+                l => l.Detail.Contains(
+                "rules.forbidden: domain-group tasters, why nobody who tastes is new", StringComparison.Ordinal));
     }
 
     [Fact]
     public async Task Undoing_waits_for_another_too()
     {
-        var grant = (await _service.GetAsync($"installs/{Install}/jobs", ContractsJson.Default.IReadOnlyListJobView)).Single(j => j.Kind == "grant");
+        var grant = (await _service.GetAsync($"installs/{Install}/jobs", ContractsJson.Default.IReadOnlyListJobView)).Single(
+            j => j.Kind == "grant");
         using var asked = await _service.Http.PostAsync($"/api/jobs/{grant.Id}/undo", null, Cancel);
         var undo = (await asked.Content.ReadFromJsonAsync(ContractsJson.Default.JobView, Cancel))!;
         undo.State.ShouldBe("proposed");
@@ -120,17 +135,34 @@ public sealed class SecondPersonTests : IAsyncLifetime
     {
         await _service.StopAsync();
         await _service.SqlAsync(
-            "INSERT INTO Documents (Kind, Name, File, Text, AddedAt, AddedBy) SELECT Kind, 'shadow', 'shadow.yaml', REPLACE(REPLACE(Text, 'name: fennmoor', 'name: shadow'), '  two-person-approval: yes', ''), AddedAt, AddedBy FROM Documents WHERE Kind = 'estate' AND Name = 'fennmoor'");
+            """
+            INSERT INTO Documents (Kind, Name, File, Text, AddedAt, AddedBy)
+            SELECT Kind, 'shadow', 'shadow.yaml',
+                REPLACE(REPLACE(Text, 'name: fennmoor', 'name: shadow'), '  two-person-approval: yes', ''), AddedAt, AddedBy
+            FROM Documents WHERE Kind = 'estate' AND Name = 'fennmoor'
+            """);
         await _service.RestartAsync();
-        (await _service.AddAsync("installs", "brine.yaml", Text("installs/brinebook-contractors.yaml", "name: brinebook-contractors", "name: shadowed", "estate: fennmoor", "estate: shadow"))).EnsureSuccessStatusCode();
-        await RefusedAsync(await _service.Http.PostAsJsonAsync("/api/installs/shadowed/stage", new StageOrder("retiring"), ContractsJson.Default.StageOrder, Cancel));
-        await RefusedAsync(await _service.AddAsync("estates", "shadow.yaml", Text("estates/fennmoor.yaml", "name: fennmoor", "name: shadow", "  survey-no-older-than-hours: 72", "  survey-no-older-than-hours: 7")));
+        (await _service.AddAsync(
+            "installs", "brine.yaml", Text(
+            "installs/brinebook-contractors.yaml", "name: brinebook-contractors", "name: shadowed", "estate: fennmoor",
+            "estate: shadow"))).EnsureSuccessStatusCode();
+        await RefusedAsync(
+            await _service.Http.PostAsJsonAsync(
+            "/api/installs/shadowed/stage", new StageOrder("retiring"), ContractsJson.Default.StageOrder, Cancel));
+        await RefusedAsync(
+            await _service.AddAsync(
+            "estates", "shadow.yaml", Text(
+            "estates/fennmoor.yaml", "name: fennmoor", "name: shadow", "  survey-no-older-than-hours: 72",
+            "  survey-no-older-than-hours: 7")));
     }
 
     [Fact]
     public async Task An_allowance_waits_for_another_too()
     {
-        var withSecret = Text("estates/fennmoor.yaml", "rules:\n", "rules:\n  two-person-approval: yes\n", "  notices: { mail: service-accounts@fennmoor.example }", "  notices: { webhook: \"https://127.0.0.1:9/here\", webhook-secret: night }");
+        var withSecret = Text(
+            "estates/fennmoor.yaml", "rules:\n", "rules:\n  two-person-approval: yes\n",
+            "  notices: { mail: service-accounts@fennmoor.example }",
+            "  notices: { webhook: \"https://127.0.0.1:9/here\", webhook-secret: night }");
         var estate = await RefusedAsync(await _service.AddAsync("estates", "fennmoor.yaml", withSecret));
         (await _other.PostAsync($"/api/proposals/{estate}/approve", null, Cancel)).EnsureSuccessStatusCode();
         (await _service.AddAsync("estates", "fennmoor.yaml", withSecret)).EnsureSuccessStatusCode();
@@ -152,30 +184,52 @@ public sealed class SecondPersonTests : IAsyncLifetime
             case "the estate without two-person approval":
                 return () => _service.AddAsync("estates", "fennmoor.yaml", Text("estates/fennmoor.yaml"));
             case "the estate with a rule less":
-                return () => EstateAsync("    - { domain-group: Enterprise Admins, why: \"rule 7: no service account administers the forest\" }\n", "");
+                return () =>
+                    EstateAsync(
+                    """    - { domain-group: Enterprise Admins, why: "rule 7: no service account administers the forest" }""", "");
             case "another estate over the same domain":
-                return () => _service.AddAsync("estates", "shadow.yaml", Text("estates/fennmoor.yaml", "name: fennmoor", "name: shadow"));
+                return () =>
+                    _service.AddAsync("estates", "shadow.yaml", Text("estates/fennmoor.yaml", "name: fennmoor", "name: shadow"));
             case "the sheet with a need more":
-                return () => _service.AddAsync("sheets", "thermograph.yaml", Text("sheets/thermograph.yaml", "      - { logon: service, on: console-server, given-by: setup", "      - { local-group: Users, on: console-server, why: more }\n      - { logon: service, on: console-server, given-by: setup"));
+                return () =>
+                    _service.AddAsync(
+                    "sheets", "thermograph.yaml", Text(
+                    "sheets/thermograph.yaml", "      - { logon: service, on: console-server, given-by: setup",
+                    "      - { local-group: Users, on: console-server, why: more }\n"
+                    + "      - { logon: service, on: console-server, given-by: setup"));
             case "the install with other places":
-                return () => _service.AddAsync("installs", "thermograph-dataroom.yaml", Text("installs/thermograph-dataroom.yaml", "[fm-temp01, fm-temp02]", "[fm-temp01]"));
+                return () =>
+                    _service.AddAsync(
+                    "installs", "thermograph-dataroom.yaml", Text(
+                    "installs/thermograph-dataroom.yaml", "[fm-temp01, fm-temp02]", "[fm-temp01]"));
             case "the stage":
-                return () => _service.Http.PostAsJsonAsync($"/api/installs/{Install}/stage", new StageOrder("retiring"), ContractsJson.Default.StageOrder, Cancel);
+                return () =>
+                    _service.Http.PostAsJsonAsync(
+                    $"/api/installs/{Install}/stage", new StageOrder("retiring"), ContractsJson.Default.StageOrder, Cancel);
             case "an exception":
                 var fit = await _service.GetAsync($"installs/{Install}/fit", ContractsJson.Default.FitView);
                 var off = fit.Accounts.SelectMany(a => a.Rights).First(r => r.Verdict is "excess" or "forbidden");
                 var until = DateOnly.FromDateTime(DateTime.UtcNow.AddDays(30));
-                return () => _service.Http.PostAsJsonAsync($"/api/installs/{Install}/exceptions", new ExceptionOrder(off.Id, "until the move", until, null), ContractsJson.Default.ExceptionOrder, Cancel);
+                return () =>
+                    _service.Http.PostAsJsonAsync(
+                    $"/api/installs/{Install}/exceptions", new ExceptionOrder(off.Id, "until the move", until, null),
+                    ContractsJson.Default.ExceptionOrder, Cancel);
             case "a password shown":
-                var password = (await _service.GetAsync($"installs/{Install}/passwords", ContractsJson.Default.IReadOnlyListPasswordView))[0];
-                return () => _service.Http.PostAsync($"/api/estates/fennmoor/passwords/{password.Account.Split('\\')[1]}/show", null, Cancel);
+                var password = (
+                    await _service.GetAsync($"installs/{Install}/passwords", ContractsJson.Default.IReadOnlyListPasswordView))[0];
+                return () =>
+                    _service.Http.PostAsync(
+                    $"/api/estates/fennmoor/passwords/{password.Account.Split('\\')[1]}/show", null, Cancel);
             default:
                 throw new InvalidOperationException($"Unknown: {what}.");
         }
     }
 
     private Task<HttpResponseMessage> EstateAsync(string old, string now) =>
-        _service.AddAsync("estates", "fennmoor.yaml", Encoding.UTF8.GetBytes(Encoding.UTF8.GetString(Text("estates/fennmoor.yaml", old, now)).Replace("rules:\n", "rules:\n  two-person-approval: yes\n", StringComparison.Ordinal)));
+        _service.AddAsync(
+            "estates", "fennmoor.yaml", Encoding.UTF8.GetBytes(
+            Encoding.UTF8.GetString(Text("estates/fennmoor.yaml", old, now)).Replace(
+            "rules:\n", "rules:\n  two-person-approval: yes\n", StringComparison.Ordinal)));
 
     /// <summary>A file of the demo with texts replaced, each of which must be there.</summary>
     private static byte[] Text(string file, params string[] replacements)

@@ -22,14 +22,17 @@ public sealed class UndoTests : IAsyncLifetime
     public async Task What_nobody_used_goes_wholly_and_accounts_are_disabled_first()
     {
         var plan = await PlanAsync();
-        plan.ShouldSatisfyAllConditions(p => p.Blocked.ShouldBeEmpty(), p => p.Left.ShouldBeEmpty(), p => p.Steps[0].ShouldStartWith("disable the account "));
+        plan.ShouldSatisfyAllConditions(
+            p => p.Blocked.ShouldBeEmpty(), p => p.Left.ShouldBeEmpty(), p => p.Steps[0].ShouldStartWith("disable the account "));
         var undone = await UndoAsync();
         undone.State.ShouldBe("done", undone.Message);
         undone.Steps.Select(s => s.Words).ShouldBe(plan.Steps);
         undone.Steps.ShouldAllBe(s => s.State == "made");
-        (await _service.GetAsync($"installs/{Install}/worklist", ContractsJson.Default.WorklistView)).Give.ShouldContain(s => s.Words.StartsWith("create the account", StringComparison.Ordinal));
+        (await _service.GetAsync($"installs/{Install}/worklist", ContractsJson.Default.WorklistView)).Give.ShouldContain(
+            s => s.Words.StartsWith("create the account", StringComparison.Ordinal));
         using var twice = await _service.Http.PostAsync($"/api/jobs/{await GrantAsync()}/undo", null, Cancel);
-        (twice.StatusCode, await twice.Content.ReadAsStringAsync(Cancel)).ShouldSatisfyAllConditions(r => r.StatusCode.ShouldBe(HttpStatusCode.Conflict), r => r.Item2.ShouldContain("undone already"));
+        (twice.StatusCode, await twice.Content.ReadAsStringAsync(Cancel)).ShouldSatisfyAllConditions(
+            r => r.StatusCode.ShouldBe(HttpStatusCode.Conflict), r => r.Item2.ShouldContain("undone already"));
     }
 
     [Fact]
@@ -37,16 +40,27 @@ public sealed class UndoTests : IAsyncLifetime
     {
         var account = await AccountAsync();
         await _service.SimulationAsync(state => state.Named("hosts", "fm-temp01")["services"]!.AsArray().Add(
-            new JsonObject { ["name"] = "ThermographPoller", ["title"] = "Thermograph Poller", ["account"] = $@"FENNMOOR\{account}", ["start"] = "automatic", ["waitsFor"] = new JsonArray() }));
+            new JsonObject
+            {
+                ["name"] = "ThermographPoller",
+                ["title"] = "Thermograph Poller",
+                ["account"] = $@"FENNMOOR\{account}",
+                ["start"] = "automatic",
+                ["waitsFor"] = new JsonArray()
+            }));
 
         // The last survey does not know it yet: the job reads the estate anew before its first step.
         var undone = await UndoAsync();
         undone.State.ShouldBe("failed");
-        undone.Message.ShouldBe($"nothing was changed: ThermographPoller on fm-temp01 is set to run as {account}: give it another account first, or uninstall it");
+        undone.Message.ShouldBe(
+            $"nothing was changed: ThermographPoller on fm-temp01 is set to run as {account}: "
+            + "give it another account first, or uninstall it");
         undone.Steps.ShouldAllBe(s => s.State == "waiting");
 
         using var refused = await _service.Http.PostAsync($"/api/jobs/{await GrantAsync()}/undo", null, Cancel);
-        (refused.StatusCode, await refused.Content.ReadAsStringAsync(Cancel)).ShouldSatisfyAllConditions(r => r.StatusCode.ShouldBe(HttpStatusCode.Conflict), r => r.Item2.ShouldContain("undo-blocked"), r => r.Item2.ShouldContain("ThermographPoller on fm-temp01"));
+        (refused.StatusCode, await refused.Content.ReadAsStringAsync(Cancel)).ShouldSatisfyAllConditions(
+            r => r.StatusCode.ShouldBe(HttpStatusCode.Conflict), r => r.Item2.ShouldContain("undo-blocked"), r =>
+            r.Item2.ShouldContain("ThermographPoller on fm-temp01"));
         (await PlanAsync()).Blocked.ShouldHaveSingleItem();
     }
 
@@ -58,9 +72,13 @@ public sealed class UndoTests : IAsyncLifetime
         shown.EnsureSuccessStatusCode();
         await StaysAsync(account, "its password was handed over, so it may be in use where nobody looked");
 
-        (await _service.Http.PostAsJsonAsync($"/api/installs/{Install}/stage", new StageOrder("retiring"), ContractsJson.Default.StageOrder, Cancel)).EnsureSuccessStatusCode();
+        (await _service.Http.PostAsJsonAsync(
+            $"/api/installs/{Install}/stage", new StageOrder("retiring"), ContractsJson.Default.StageOrder,
+            Cancel)).EnsureSuccessStatusCode();
         (await _service.GetAsync($"installs/{Install}/worklist", ContractsJson.Default.WorklistView)).Remove
-            .ShouldContain(s => s.Words == $@"delete the account FENNMOOR\{account}" && s.Blocked!.StartsWith("not before", StringComparison.Ordinal));
+            .ShouldContain(
+                s => s.Words == $@"delete the account FENNMOOR\{account}" && s.Blocked!.StartsWith(
+                "not before", StringComparison.Ordinal));
     }
 
     [Fact]
@@ -73,15 +91,19 @@ public sealed class UndoTests : IAsyncLifetime
 
     private async Task StaysAsync(string account, string why)
     {
-        (await PlanAsync()).Left.ShouldHaveSingleItem().ShouldStartWith($"{account} stays, disabled: {why}. To have it deleted, retire the install");
+        (await PlanAsync()).Left.ShouldHaveSingleItem().ShouldStartWith(
+            $"{account} stays, disabled: {why}. To have it deleted, retire the install");
         var undone = await UndoAsync();
         undone.State.ShouldBe("done", undone.Message);
         undone.Message!.ShouldContain($"{account} stays, disabled");
         undone.Steps.ShouldNotContain(s => s.Words == $@"delete the account FENNMOOR\{account}");
-        await _service.SimulationAsync(state => ((string)state.Named("principals", account)["state"]!.ToString()).ShouldNotBe("0"));
+        await _service.SimulationAsync(
+            state => ((string)state.Named("principals", account)["state"]!.ToString()).ShouldNotBe("0"));
     }
 
-    private async Task<string> GrantAsync() => (await _service.GetAsync($"installs/{Install}/jobs", ContractsJson.Default.IReadOnlyListJobView)).Single(j => j.Kind == "grant").Id;
+    private async Task<string> GrantAsync() =>
+        (await _service.GetAsync($"installs/{Install}/jobs", ContractsJson.Default.IReadOnlyListJobView)).Single(
+        j => j.Kind == "grant").Id;
 
     private async Task<string> AccountAsync()
     {
@@ -90,7 +112,8 @@ public sealed class UndoTests : IAsyncLifetime
         return job.Steps.First(s => s.Words.StartsWith(create, StringComparison.Ordinal)).Words[create.Length..];
     }
 
-    private async Task<UndoView> PlanAsync() => await _service.GetAsync($"jobs/{await GrantAsync()}/undo", ContractsJson.Default.UndoView);
+    private async Task<UndoView> PlanAsync() =>
+        await _service.GetAsync($"jobs/{await GrantAsync()}/undo", ContractsJson.Default.UndoView);
 
     private async Task<JobView> UndoAsync() => await _service.StartedAsync($"jobs/{await GrantAsync()}/undo", null);
 }

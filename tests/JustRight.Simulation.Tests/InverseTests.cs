@@ -20,10 +20,13 @@ public sealed class InverseTests
 {
     private const int Rounds = 24, Disturbances = 40, Steps = 25;
     private const string Domain = "FENNMOOR";
-    private static readonly string[] Accounts = ["svc-archive", "svc-reports", "svc-tally", "svc-quern", "svc-roundsman", "m.ferris"];
+    private static readonly string[] Accounts =
+        ["svc-archive", "svc-reports", "svc-tally", "svc-quern", "svc-roundsman", "m.ferris"];
     private static readonly string[] Groups = ["plant-tools", "fm-log-readers", "server-keepers", "tasters"];
     private static readonly string[] Hosts = ["fm-temp01", "fm-night01"];
-    private static readonly string[] Branches = ["OU=People,OU=Fennmoor,DC=fennmoor,DC=example", "OU=Teams,OU=Fennmoor,DC=fennmoor,DC=example", "OU=Saltmere,OU=People,OU=Fennmoor,DC=fennmoor,DC=example"];
+    private static readonly string[] Branches =
+        ["OU=People,OU=Fennmoor,DC=fennmoor,DC=example", "OU=Teams,OU=Fennmoor,DC=fennmoor,DC=example",
+        "OU=Saltmere,OU=People,OU=Fennmoor,DC=fennmoor,DC=example"];
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
@@ -49,16 +52,21 @@ public sealed class InverseTests
             }
 
             var after = await StateAsync(simulation);
-            after.Except(before).Select(l => $"now: {l}").Concat(before.Except(after).Select(l => $"was: {l}")).ShouldBeEmpty($"round {round}: {string.Join("; ", made)}");
+            after.Except(before).Select(l => $"now: {l}").Concat(before.Except(after).Select(l => $"was: {l}")).ShouldBeEmpty(
+                $"round {round}: {string.Join("; ", made)}");
         }
 
         skipped.ShouldBeGreaterThan(Rounds, "what was true already is to be met, and left alone");
         kinds.Keys.Select(k => k.Name).Order().ShouldBe([
-            nameof(AddAccessRule), nameof(AddDatabaseRoleMember), nameof(AddInstanceRoleMember), nameof(AddLocalGroupMember), nameof(AddMember), nameof(ChangeDatabaseOwner),
-            nameof(ChangePolicyList), nameof(CreateAccount), nameof(CreateBranch), nameof(CreateDatabaseUser), nameof(CreateGroup), nameof(CreateLogin), nameof(DescribeAccount),
-            nameof(DisableAccount), nameof(EnableAccount), nameof(GrantDatabasePermission), nameof(GrantInstancePermission), nameof(GrantLogonRight), nameof(GrantPrivilege),
-            nameof(RemoveAccessRule), nameof(RemoveDatabaseRoleMember), nameof(RemoveInstanceRoleMember), nameof(RemoveLocalGroupMember), nameof(RemoveMember),
-            nameof(RevokeDatabasePermission), nameof(RevokeInstancePermission), nameof(RevokeLogonRight), nameof(RevokePrivilege), nameof(SetServiceAccount), nameof(SetServiceOrder), nameof(SetServiceStart), nameof(SwitchInheritance),
+            nameof(AddAccessRule), nameof(AddDatabaseRoleMember), nameof(AddInstanceRoleMember), nameof(AddLocalGroupMember),
+            nameof(AddMember), nameof(ChangeDatabaseOwner), nameof(ChangePolicyList), nameof(CreateAccount),
+            nameof(CreateBranch), nameof(CreateDatabaseUser), nameof(CreateGroup), nameof(CreateLogin),
+            nameof(DescribeAccount), nameof(DisableAccount), nameof(EnableAccount), nameof(GrantDatabasePermission),
+            nameof(GrantInstancePermission), nameof(GrantLogonRight), nameof(GrantPrivilege), nameof(RemoveAccessRule),
+            nameof(RemoveDatabaseRoleMember), nameof(RemoveInstanceRoleMember), nameof(RemoveLocalGroupMember),
+            nameof(RemoveMember), nameof(RevokeDatabasePermission), nameof(RevokeInstancePermission),
+            nameof(RevokeLogonRight), nameof(RevokePrivilege), nameof(SetServiceAccount), nameof(SetServiceOrder),
+            nameof(SetServiceStart), nameof(SwitchInheritance),
         ]);
     }
 
@@ -99,11 +107,22 @@ public sealed class InverseTests
         switch (random.Next(32))
         {
             case 0: return new CreateBranch(Domain, $"OU=New{number},OU=Fennmoor,DC=fennmoor,DC=example");
-            case 1: return new CreateAccount(Domain, $"svc-new{number}", $"CN=svc-new{number},OU=Service Accounts,OU=Fennmoor,DC=fennmoor,DC=example", $"svc-new{number}@fennmoor.example", "new", true) { Note = "ours" };
-            case 2: return new CreateGroup(Domain, $"new-group{number}", $"CN=new-group{number},OU=Groups,OU=Fennmoor,DC=fennmoor,DC=example", GroupScope.Global, "new") { Note = "ours" };
+            case 1:
+                return new CreateAccount(
+                Domain, $"svc-new{number}", $"CN=svc-new{number},OU=Service Accounts,OU=Fennmoor,DC=fennmoor,DC=example",
+                $"svc-new{number}@fennmoor.example", "new", true)
+                { Note = "ours" };
+            case 2:
+                return new CreateGroup(
+                Domain, $"new-group{number}", $"CN=new-group{number},OU=Groups,OU=Fennmoor,DC=fennmoor,DC=example",
+                GroupScope.Global, "new")
+                { Note = "ours" };
             case 3: return new AddMember(Domain, group, account);
             case 4: return new RemoveMember(Domain, group, account);
-            case 5: return new DescribeAccount(Domain, account, $"text {number}", number == 0, found.Description, found.State.HasFlag(AccountState.PasswordNeverExpires));
+            case 5:
+                return new DescribeAccount(
+                Domain, account, $"text {number}", number == 0, found.Description, found.State.HasFlag(
+                AccountState.PasswordNeverExpires));
             case 6: return new DisableAccount(Domain, account);
             case 7: return new EnableAccount(Domain, account);
             case 8 or 9: return new AddAccessRule(Domain, One(Branches), Rule(principal), "write its title");
@@ -115,9 +134,16 @@ public sealed class InverseTests
             case 15: return new RevokeLogonRight(host, "batch", principal);
             case 16: return new GrantPrivilege(host, "SeAssignPrimaryTokenPrivilege", principal);
             case 17: return new RevokePrivilege(host, "SeAssignPrimaryTokenPrivilege", principal);
-            case 18 when service is not null: return new SetServiceAccount(host, service.Name, One([$@"{Domain}\{account}", "LocalSystem"]), service.Account);
-            case 19 when service is not null: return new SetServiceStart(host, service.Name, One([ServiceStart.Automatic, ServiceStart.Manual]), ServiceWords.StartOf(service.Start)!.Value);
-            case 20 when service is not null: return new SetServiceOrder(host, service.Name, number == 0 ? [] : ["Netlogon"], service.WaitsFor);
+            case 18 when service is not null:
+                return new SetServiceAccount(
+                host, service.Name, One([$@"{Domain}\{account}", "LocalSystem"]), service.Account);
+            case 19 when service is not null:
+                return new SetServiceStart(
+                host, service.Name, One([ServiceStart.Automatic, ServiceStart.Manual]), ServiceWords.StartOf(
+                service.Start)!.Value);
+            case 20 when service is not null:
+                return new SetServiceOrder(
+                host, service.Name, number == 0 ? [] : ["Netlogon"], service.WaitsFor);
             case 21: return new CreateLogin(sql, principal);
             case 22: return new AddInstanceRoleMember(sql, "dbcreator", principal);
             case 23: return new RemoveInstanceRoleMember(sql, "dbcreator", principal);
@@ -135,7 +161,10 @@ public sealed class InverseTests
 
         static AccessRule Rule(string of) => new(of, false, AccessRights.WriteProperty, null, null, AceFlags.ContainerInherit);
 
-        ChangeDatabaseOwner Owner() => new(sql, "ThermoReports", principal, simulation.File.Read(s => s.Instances.First(i => i.Name == sql).Databases.First(d => d.Name == "ThermoReports").Owner) is { } owner ? $@"{Domain}\{owner}" : "sa");
+        ChangeDatabaseOwner Owner() =>
+            new(sql, "ThermoReports", principal, simulation.File.Read(
+            s => s.Instances.First(i => i.Name == sql).Databases.First(
+            d => d.Name == "ThermoReports").Owner) is { } owner ? $@"{Domain}\{owner}" : "sa");
     }
 
     private static async Task<Change> PolicyListAsync(DemoSimulation simulation, string account)
@@ -145,7 +174,9 @@ public sealed class InverseTests
         var entries = policy.Lists!.First(l => l.Constant == "SeBatchLogonRight").Entries;
         var graph = new MembershipGraph(read);
         var sid = $"*{graph.SidOf(graph.IndexOf(account))}";
-        return new ChangePolicyList(Domain, policy.Id, policy.Name, "SeBatchLogonRight", entries.Contains(sid) ? [.. entries.Where(e => e != sid)] : [.. entries, sid], entries, account, ["fm-night01"]);
+        return new ChangePolicyList(
+            Domain, policy.Id, policy.Name, "SeBatchLogonRight", entries.Contains(sid) ? [.. entries.Where(e => e != sid)]
+            : [.. entries, sid], entries, account, ["fm-night01"]);
     }
 
     /// <summary>Enables inheritance, as a fix does; it is disabled at the last of the branches.</summary>
@@ -155,33 +186,47 @@ public sealed class InverseTests
         return new SwitchInheritance(Domain, dn, true, DescriptorText.Write(tree.DescriptorOf(tree.IndexOf(dn))!.DaclOnly));
     }
 
-    /// <summary>Takes an entry away that stands there, with its place among the others; one that may not stand there where there is none.</summary>
+    /// <summary>
+    /// Takes an entry away that stands there, with its place among the others; one that may not stand there where there is none.
+    /// </summary>
     private static async Task<Change> ExistingRuleAsync(DemoSimulation simulation, string dn, AccessRule otherwise)
     {
         var tree = new AccessTree((await ReadAsync(simulation)).Access!);
         var entries = tree.DescriptorOf(tree.IndexOf(dn))!.Entries;
         var graph = new MembershipGraph(await ReadAsync(simulation));
-        var own = entries.Select((ace, at) => (ace, at)).FirstOrDefault(e => !e.ace.IsInherited && graph.IndexOf(e.ace.Trustee) is >= 0 and var n && Accounts.Contains(graph.PrincipalOf(n)?.Name));
+        var own = entries.Select((ace, at) => (ace, at)).FirstOrDefault(
+            e => !e.ace.IsInherited && graph.IndexOf(e.ace.Trustee) is >= 0 and var n && Accounts.Contains(
+            graph.PrincipalOf(n)?.Name));
         return own.ace is null ? new RemoveAccessRule(Domain, dn, otherwise, "write its title")
-            : new RemoveAccessRule(Domain, dn, AccessRule.Of(own.ace, $@"{Domain}\{graph.PrincipalOf(graph.IndexOf(own.ace.Trustee))!.Name}"), "write its title", own.at);
+            : new RemoveAccessRule(
+                Domain, dn, AccessRule.Of(own.ace, $@"{Domain}\{graph.PrincipalOf(graph.IndexOf(own.ace.Trustee))!.Name}"),
+                "write its title", own.at);
     }
 
     private static NewPassword? PasswordFor(Change change) => change switch
     {
         CreateAccount => NewPassword.Generate(),
-        SetServiceAccount { NeedsPassword: true } set => new NewPassword(SimulationPasswords.SimulatedOf(LogonName.WithoutDomain(set.Account))),
+        SetServiceAccount { NeedsPassword: true } set =>
+            new NewPassword(SimulationPasswords.SimulatedOf(LogonName.WithoutDomain(set.Account))),
         _ => null,
     };
 
     private static Task<DirectorySnapshot> ReadAsync(DemoSimulation simulation) =>
-        simulation.Connectors.Directory.ReadAsync(new DirectoryScope([], []) { Access = new AccessScope([], [], AllContainers: true) }, Cancel);
+        simulation.Connectors.Directory.ReadAsync(
+            new DirectoryScope([], []) { Access = new AccessScope([], [], AllContainers: true) }, Cancel);
 
-    /// <summary>The whole state, a line each; but for the counter of identifiers. A policy's lists are read, since they may be written in two ways.</summary>
+    /// <summary>
+    /// The whole state, a line each; but for the counter of identifiers. A policy's lists are read, since they may be written in
+    /// two ways.
+    /// </summary>
     private static async Task<HashSet<string>> StateAsync(DemoSimulation simulation)
     {
         var read = await ReadAsync(simulation);
-        var lines = read.Access!.Objects.Select(o => $"{o.Dn}: {(o.Descriptor < 0 ? "" : DescriptorText.Write(read.Access.Descriptors[o.Descriptor]))}")
-            .Concat(read.Policies!.Policies.SelectMany(p => (p.Lists ?? []).Select(l => $"{p.Name} {l.Constant}: {string.Join(',', l.Entries.Order(StringComparer.Ordinal))}")))
+        var lines = read.Access!.Objects.Select(
+            o => $"{o.Dn}: {(o.Descriptor < 0 ? "" : DescriptorText.Write(read.Access.Descriptors[o.Descriptor]))}")
+            .Concat(read.Policies!.Policies.SelectMany(
+                p => (p.Lists ?? []).Select(
+                l => $"{p.Name} {l.Constant}: {string.Join(',', l.Entries.Order(StringComparer.Ordinal))}")))
             .ToHashSet(StringComparer.Ordinal);
         var state = simulation.File.Read(s => JsonSerializer.SerializeToNode(s)!.AsObject());
         foreach (var key in new[] { "NextRid", "AccessLists", "Policies" }) state.Remove(key);

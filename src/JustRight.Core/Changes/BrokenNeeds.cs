@@ -10,7 +10,8 @@ internal static class BrokenNeeds
 {
     /// <summary>The first such need, in words; null when every need is met as before.</summary>
     /// <param name="cuts">What would be taken away.</param>
-    /// <param name="touched">The nodes whose memberships or entries those are: only who is one of them, or in one, can lose.</param>
+    /// <param name="touched">The nodes whose memberships or entries those are: only who is one of them, or in one, can
+    /// lose.</param>
     /// <param name="counts">Which needs count.</param>
     public static string? Of(
         SurveyView view, NeedsIndex needs, Cuts cuts, IReadOnlyCollection<int> touched, Func<StandingNeed, bool> counts)

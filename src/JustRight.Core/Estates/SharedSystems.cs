@@ -18,7 +18,8 @@ public static class SharedSystems
 
     private static string AddressOf(EstateHost host) => host.Ssh?.Address ?? host.Name;
 
-    private static string AddressOf(EstateInstance instance) => instance.Tls is { } tls ? $"{tls.Address}:{tls.Port}" : instance.Name;
+    private static string AddressOf(EstateInstance instance) =>
+        instance.Tls is { } tls ? $"{tls.Address}:{tls.Port}" : instance.Name;
 
     private static string? Common(IEnumerable<string> some, IEnumerable<string> others, string what) =>
         some.Intersect(others, StringComparer.OrdinalIgnoreCase).FirstOrDefault() is { } shared ? $"{what} {shared}" : null;

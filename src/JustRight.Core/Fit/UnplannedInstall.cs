@@ -8,7 +8,8 @@ namespace JustRight.Core.Fit;
 /// </summary>
 /// <param name="Install">Its name.</param>
 /// <param name="Why">Why it cannot be planned.</param>
-/// <param name="Names">The accounts and groups that are known to be its own or used by it; null when not even that is known.</param>
+/// <param name="Names">The accounts and groups that are known to be its own or used by it; null when not even that is
+/// known.</param>
 /// <param name="Places">The hosts, instances and databases that it names; null when not even that is known.</param>
 public sealed record UnplannedInstall(string Install, string Why, IReadOnlySet<string>? Names, IReadOnlySet<string>? Places)
 {

@@ -1,6 +1,8 @@
 namespace JustRight.Core.Replicas;
 
-/// <summary>When an account last signed in, as one controller knows it: <c>lastLogon</c> is not replicated [MS-ADA1 2.351].</summary>
+/// <summary>
+/// When an account last signed in, as one controller knows it: <c>lastLogon</c> is not replicated [MS-ADA1 2.351].
+/// </summary>
 /// <param name="Controller">The controller, by its own name.</param>
 /// <param name="Unread">Why it could not be asked, or null.</param>
 /// <param name="LastLogon">When the account last signed in there; null for never.</param>

@@ -28,7 +28,8 @@ public static class DocumentDifferences
     public static IReadOnlyList<DocumentDifference> OfEstates(string before, string after) => Of(before, after, EstateShape.Root);
 
     /// <summary>What two installs say differently.</summary>
-    public static IReadOnlyList<DocumentDifference> OfInstalls(string before, string after) => Of(before, after, InstallShape.Root);
+    public static IReadOnlyList<DocumentDifference> OfInstalls(string before, string after) =>
+        Of(before, after, InstallShape.Root);
 
     private static List<DocumentDifference> Of(string before, string after, Shape shape)
     {
@@ -88,7 +89,8 @@ public static class DocumentDifferences
         return !ForPeople.Contains(keys[^1]) && !(added && keys.Any(Forbidding.Contains));
     }
 
-    private static string Short(YamlNode node) => Text(node) is { Length: <= LongestValue } text ? text : Text(node)[..LongestValue] + "…";
+    private static string Short(YamlNode node) =>
+        Text(node) is { Length: <= LongestValue } text ? text : Text(node)[..LongestValue] + "…";
 
     /// <summary>A node on one line, its keys in order: the same for all ways to write the same.</summary>
     private static string Text(YamlNode node) => node switch
@@ -96,7 +98,10 @@ public static class DocumentDifferences
         YamlNode.Scalar { Text: "" } => "nothing",
         YamlNode.Scalar scalar => scalar.Text,
         YamlNode.Sequence sequence => $"[{string.Join(", ", sequence.Items.Select(Text))}]",
-        YamlNode.Mapping mapping => string.Join(", ", mapping.Entries.OrderBy(e => e.Key.Text, StringComparer.Ordinal).Select(e => $"{e.Key.Text} {Text(e.Value)}")),
+        YamlNode.Mapping mapping =>
+            string.Join(
+            ", ", mapping.Entries.OrderBy(e => e.Key.Text, StringComparer.Ordinal).Select(
+            e => $"{e.Key.Text} {Text(e.Value)}")),
         _ => throw new InvalidOperationException($"Unknown node {node.GetType().Name}."),
     };
 }

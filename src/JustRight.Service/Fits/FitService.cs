@@ -135,7 +135,7 @@ public sealed class FitService(
         {
             if (Library.OpenInstall(row) is not ({ } install, _))
             {
-                summaries.Add(DocumentViews.Unread(row));
+                summaries.Add(DocumentViews.Unread(row, Library.OpenInstall(row).Faults));
                 continue;
             }
 

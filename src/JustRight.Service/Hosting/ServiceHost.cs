@@ -17,6 +17,7 @@ using JustRight.Service.Estates;
 using JustRight.Service.Fits;
 using JustRight.Service.Grants;
 using JustRight.Service.Handovers;
+using JustRight.Service.Intake;
 using JustRight.Service.Jobs;
 using JustRight.Service.Keys;
 using JustRight.Service.Log;

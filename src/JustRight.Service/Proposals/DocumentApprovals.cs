@@ -26,26 +26,32 @@ internal sealed class DocumentApprovals(Library library, SecondPerson second)
     {
         if (await ReplacedAsync(Library.EstateKind, estate.Name, text, [estate.Name], who, cancel) is { } waits) return waits;
         var before = await library.FindAsync(Library.EstateKind, estate.Name, cancel);
-        var known = before is null || Library.OpenEstate(before).Document is not { } read ? [] : await second.SharingAsync(read, cancel);
+        var known = before is null || Library.OpenEstate(before).Document is not { } read ? [] : await second.SharingAsync(
+            read, cancel);
         var sharing = (await second.SharingAsync(estate, cancel)).Except(known).ToList();
         if (sharing.Count == 0) return null;
         var words = sharing.Select(s => $"estate {estate.Name}: it is about {s.Shared}, as {s.Estate} is, where two must agree");
-        return await second.AskAsync(sharing.Select(s => s.Estate), new ProposedAct(ActKinds.Document, estate.Name, [.. words], text), who, cancel);
+        return await second.AskAsync(
+            sharing.Select(s => s.Estate), new ProposedAct(ActKinds.Document, estate.Name, [.. words], text), who, cancel);
     }
 
-    /// <summary>Why an install is not stored yet, or null. One that is new changes nothing before its steps are proposed.</summary>
+    /// <summary>
+    /// Why an install is not stored yet, or null. One that is new changes nothing before its steps are proposed.
+    /// </summary>
     public async Task<ProblemHttpResult?> WaitsAsync(Install install, string text, string who, CancellationToken cancel)
     {
         var before = await library.FindAsync(Library.InstallKind, install.Name, cancel);
         var formerly = before is null ? null : Library.OpenInstall(before).Document?.Estate;
-        return await ReplacedAsync(Library.InstallKind, install.Name, text, [.. new[] { formerly, install.Estate }.OfType<string>()], who, cancel);
+        return await ReplacedAsync(
+            Library.InstallKind, install.Name, text, [.. new[] { formerly, install.Estate }.OfType<string>()], who, cancel);
     }
 
     /// <summary>Why the stage of an install is not set yet, or null.</summary>
     public Task<ProblemHttpResult?> StageWaitsAsync(DocumentRow install, string stage, string who, CancellationToken cancel) =>
         second.AskAsync(
             [Library.ReadInstall(install).Estate],
-            new ProposedAct(ActKinds.Stage, install.Name, [$"set the stage of {install.Name} to {stage}"], stage, install.Text), who, cancel);
+            new ProposedAct(ActKinds.Stage, install.Name, [$"set the stage of {install.Name} to {stage}"], stage, install.Text),
+                who, cancel);
 
     private async Task<ProblemHttpResult?> ReplacedAsync(
         string kind, string name, string text, IReadOnlyList<string> estates, string who, CancellationToken cancel)
@@ -54,6 +60,7 @@ internal sealed class DocumentApprovals(Library library, SecondPerson second)
         var differences = Library.Differences(kind, before.Text, text);
         if (!differences.Any(d => d.MayLoosen)) return null;
         var words = differences.Select(d => $"{kind} {name}: {d.Words}");
-        return await second.AskAsync(estates, new ProposedAct(ActKinds.Document, name, [.. words], kind, before.Text, text), who, cancel);
+        return await second.AskAsync(
+            estates, new ProposedAct(ActKinds.Document, name, [.. words], kind, before.Text, text), who, cancel);
     }
 }

@@ -13,14 +13,16 @@ namespace JustRight.Service.Proposals;
 /// Two-person approval of what is done at once. The first time it is asked for, it is kept as a proposal and refused; once
 /// another person approved it, asking for just the same again does it, one time.
 /// </summary>
-internal sealed class SecondPerson(Library library, JobQueue queue, LogStore log, IDbContextFactory<AppDb> databases, TimeProvider time)
+internal sealed class SecondPerson(
+    Library library, JobQueue queue, LogStore log, IDbContextFactory<AppDb> databases, TimeProvider time)
     : IDisposable
 {
     private readonly SemaphoreSlim _one = new(1);
 
     /// <summary>Why an act cannot be done yet, or null when it may be done now.</summary>
     /// <param name="estates">The estates that it concerns: where one of them wants two-person approval, two must agree.</param>
-    public async Task<ProblemHttpResult?> AskAsync(IEnumerable<string> estates, ProposedAct act, string who, CancellationToken cancel)
+    public async Task<ProblemHttpResult?> AskAsync(
+        IEnumerable<string> estates, ProposedAct act, string who, CancellationToken cancel)
     {
         foreach (var estate in estates.Distinct(StringComparer.Ordinal))
             if (await IsWantedAsync(estate, cancel)) return await AskAsync(act, who, cancel);
@@ -63,7 +65,9 @@ internal sealed class SecondPerson(Library library, JobQueue queue, LogStore log
         try
         {
             await using var db = await databases.CreateDbContextAsync(cancel);
-            var open = await db.Jobs.AsNoTracking().Where(j => j.Kind == act.Kind && j.Subject == act.Subject && (j.State == "proposed" || j.State == "approved")).ToListAsync(cancel);
+            var open = await db.Jobs.AsNoTracking().Where(
+                j => j.Kind == act.Kind && j.Subject == act.Subject && (
+                j.State == "proposed" || j.State == "approved")).ToListAsync(cancel);
             var same = open.Find(j => j.Basis == act.Basis);
             if (same is { State: "approved" })
             {
@@ -71,21 +75,25 @@ internal sealed class SecondPerson(Library library, JobQueue queue, LogStore log
                     kept =>
                     {
                         var row = kept.Jobs.First(j => j.Id == same.Id);
-                        (row.State, row.EndedAt, row.Message) = ("done", time.GetUtcNow(), $"done by {who}, approved by {row.ApprovedBy}");
+                        (row.State, row.EndedAt, row.Message) = (
+                            "done", time.GetUtcNow(), $"done by {who}, approved by {row.ApprovedBy}");
                     },
-                    who, "carry out", act.Subject, $"proposal {same.Id} of {same.StartedBy}, approved by {same.ApprovedBy}", cancel);
+                    who, "carry out", act.Subject, $"proposal {same.Id} of {same.StartedBy}, approved by {same.ApprovedBy}",
+                        cancel);
                 return null;
             }
 
             if (same is null)
             {
-                same = await queue.AddAsync(new JobOrder(act.Kind, act.Subject, who) { Basis = act.Basis, Words = act.Words }, cancel);
+                same = await queue.AddAsync(
+                    new JobOrder(act.Kind, act.Subject, who) { Basis = act.Basis, Words = act.Words }, cancel);
                 await log.AddAsync(who, "propose", act.Subject, $"{string.Join("; ", act.Words)}, as proposal {same.Id}", cancel);
             }
 
             return Problems.Of(
                 409, "two-person-approval", "This waits for a second person.",
-                $"It is proposal {same.Id}: a granter other than {same.StartedBy} approves it (justright proposal approve {same.Id}). Then ask for the same again, and it is done.");
+                $"It is proposal {same.Id}: a granter other than {same.StartedBy} approves it "
+                + $"(justright proposal approve {same.Id}). Then ask for the same again, and it is done.");
         }
         finally
         {

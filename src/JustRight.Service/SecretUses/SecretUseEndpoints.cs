@@ -24,7 +24,8 @@ internal static class SecretUseEndpoints
             if (known.FirstOrDefault(a => a.Use.Id == use) is not { } found)
                 return Problems.NotFound("use of this secret", use, known.Select(a => a.Use.Id));
             var act = new ProposedAct(ActKinds.Allowance, name, [$"allow {name}: it {found.Use.Words}"], found.Use.Id);
-            if (await second.AskAsync(found.Use.Estate.Length == 0 ? [] : [found.Use.Estate], act, user.Identity!.Name!, cancel) is { } waits)
+            if (await second.AskAsync(
+                found.Use.Estate.Length == 0 ? [] : [found.Use.Estate], act, user.Identity!.Name!, cancel) is { } waits)
                 return waits;
             await allowances.AllowAsync(name, found.Use, user.Identity!.Name!, cancel);
             return TypedResults.NoContent();

@@ -13,7 +13,9 @@ using Microsoft.EntityFrameworkCore;
 
 namespace JustRight.Service.Undo;
 
-/// <summary>Brings together what undoing a job rests on: the latest survey, what all installs need, what the controllers know.</summary>
+/// <summary>
+/// Brings together what undoing a job rests on: the latest survey, what all installs need, what the controllers know.
+/// </summary>
 internal sealed class UndoService(
     Library library, EstatePlanner planner, SurveyStore surveys, ConnectorStore shelf, IDbContextFactory<AppDb> databases)
 {
@@ -56,13 +58,16 @@ internal sealed class UndoService(
     private async Task<HashSet<string>> PasswordsOutAsync(IReadOnlyList<Change> made, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var kept = (await db.Passwords.AsNoTracking().Where(p => p.Protected != null && p.HandedOverAt == null).Select(p => p.Account).ToListAsync(cancel))
+        var kept = (
+            await db.Passwords.AsNoTracking().Where(p => p.Protected != null && p.HandedOverAt == null).Select(p => p.Account)
+            .ToListAsync(cancel))
             .ToHashSet(StringComparer.OrdinalIgnoreCase);
         return made.OfType<CreateAccount>().Where(c => !kept.Contains($"{c.Domain}\\{c.Name}")).Select(c => c.Name)
             .ToHashSet(StringComparer.OrdinalIgnoreCase);
     }
 
-    private async Task<Dictionary<string, AccountUse>> UsesAsync(string name, IReadOnlyList<string> accounts, CancellationToken cancel)
+    private async Task<Dictionary<string, AccountUse>> UsesAsync(
+        string name, IReadOnlyList<string> accounts, CancellationToken cancel)
     {
         var estate = Library.ReadEstate((await library.FindAsync(Library.EstateKind, name, cancel))!);
         var uses = new Dictionary<string, AccountUse>(StringComparer.OrdinalIgnoreCase);

@@ -5,7 +5,6 @@ using JustRight.Core.Faults;
 using JustRight.Core.Installs;
 using JustRight.Core.Sheets;
 using JustRight.Formats.Installs;
-using JustRight.Service.Documents;
 using JustRight.Service.Storage;
 
 namespace JustRight.Service.Views;
@@ -13,28 +12,34 @@ namespace JustRight.Service.Views;
 /// <summary>Sheets and estates for the wire.</summary>
 internal static class DocumentViews
 {
-    public static SheetSummary Summary(Sheet sheet, DocumentRow? row) => new(
+    public static SheetSummary Summary(Sheet sheet, DocumentRow? row, IReadOnlyList<Fault>? leftAside = null) => new(
         sheet.Name, sheet.Product, sheet.Release, sheet.Title, sheet.Source, sheet.Accounts.Count, sheet.Accounts.Sum(a => a.Needs.Sum(Count)), row?.AddedAt, row?.AddedBy)
     {
-        Remarks = row is null ? [] : Remarks(Library.OpenSheet(row).Faults),
+        Remarks = Remarks(leftAside ?? []),
     };
 
     /// <summary>A sheet of a list, whether or not it can be read.</summary>
-    public static SheetSummary SheetOf(DocumentRow row) => Library.OpenSheet(row) is ({ } sheet, _)
-        ? Summary(sheet, row)
-        : new SheetSummary(row.Name, "", "", row.Name, "", 0, 0, row.AddedAt, row.AddedBy) { Remarks = CannotBeRead(Library.OpenSheet(row).Faults) };
+    public static SheetSummary Of(DocumentRow row, (Sheet? Document, IReadOnlyList<Fault> Faults) read) =>
+        read.Document is { } sheet ? Summary(sheet, row, read.Faults)
+            : new SheetSummary(row.Name, "", "", row.Name, "", 0, 0, row.AddedAt, row.AddedBy)
+            {
+                Remarks = CannotBeRead(read.Faults),
+            };
 
     /// <summary>An estate of a list, whether or not it can be read.</summary>
-    public static EstateSummary EstateOf(DocumentRow row) => Library.OpenEstate(row) is ({ } estate, _)
-        ? Summary(estate, row)
-        : new EstateSummary(row.Name, row.Name, "", "", false, [], 0, 0, row.AddedAt, row.AddedBy) { Remarks = CannotBeRead(Library.OpenEstate(row).Faults) };
+    public static EstateSummary Of(DocumentRow row, (Estate? Document, IReadOnlyList<Fault> Faults) read) =>
+        read.Document is { } estate ? Summary(estate, row, read.Faults)
+            : new EstateSummary(row.Name, row.Name, "", "", false, [], 0, 0, row.AddedAt, row.AddedBy)
+            {
+                Remarks = CannotBeRead(read.Faults),
+            };
 
     /// <summary>An install of a list that cannot be read: what can be told of it all the same.</summary>
-    public static InstallSummary Unread(DocumentRow row)
+    public static InstallSummary Unread(DocumentRow row, IReadOnlyList<Fault> faults)
     {
         var outline = InstallOutline.Read(Encoding.UTF8.GetBytes(row.Text), row.File);
         var sheet = outline is { Product: { } product, Release: { } release } ? $"{product}@{release}" : "";
-        var why = CannotBeRead(Library.OpenInstall(row).Faults);
+        var why = CannotBeRead(faults);
         return new InstallSummary(row.Name, sheet, row.Name, outline?.Estate ?? "", outline?.Stage ?? "", false, null, null, why[0], row.AddedAt, row.AddedBy)
         {
             Remarks = why,
@@ -44,10 +49,7 @@ internal static class DocumentViews
     /// <summary>An install of a list that cannot be planned.</summary>
     public static InstallSummary Unplanned(DocumentRow row, Install install, FaultException why) => new(
         install.Name, install.Sheet, install.Sheet, install.Estate, Stage(install.Stage), false, null, null,
-        $"cannot be planned: {why.Faults[0]}", row.AddedAt, row.AddedBy)
-    {
-        Remarks = Remarks(Library.OpenInstall(row).Faults),
-    };
+        $"cannot be planned: {why.Faults[0]}", row.AddedAt, row.AddedBy);
 
     /// <summary>What this release leaves aside of a document that an earlier one stored.</summary>
     public static IReadOnlyList<string> Remarks(IReadOnlyList<Fault> leftAside) => [.. leftAside.Select(f => $"left aside: {f}")];
@@ -59,10 +61,10 @@ internal static class DocumentViews
         [.. sheet.Accounts.Select(a => new SheetAccountView(a.Key, a.Purpose, a.WorksAs, a.At.Line))],
         [.. sheet.Places.Select(p => new SheetPlaceView(p.Key, p.Kind.ToString().ToLowerInvariant(), p.At.Line))]);
 
-    public static EstateSummary Summary(Estate estate, DocumentRow? row) => new(
+    public static EstateSummary Summary(Estate estate, DocumentRow? row, IReadOnlyList<Fault>? leftAside = null) => new(
         estate.Name, estate.Title, estate.Domain.DnsName, estate.Directory.Reach.ToString().ToLowerInvariant(), estate.IsSimulated, [.. estate.Branches.Select(b => b.Key)], estate.Hosts.Count, estate.Instances.Count, row?.AddedAt, row?.AddedBy)
     {
-        Remarks = row is null ? [] : Remarks(Library.OpenEstate(row).Faults),
+        Remarks = Remarks(leftAside ?? []),
         PeopleDirectories = [.. estate.PeopleDirectories.Select(d => new PeopleDirectoryView(d.Key, SignIns.SignInViews.Family(d), d.Reach == Reach.Simulation, d.PeopleIn.Text, d.GroupsIn.Text))],
     };
 

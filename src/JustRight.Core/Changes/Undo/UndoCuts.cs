@@ -53,7 +53,8 @@ internal sealed class UndoCuts
                 foreach (var right in RightsOf(c))
                     foreach (var holder in HoldersOf(c)) Entry(holder, right);
                 break;
-            case CreateBranch or DeleteBranch or CreateAccount or DeleteAccount or DescribeAccount or SetPassword or CreateGroup or DeleteGroup:
+            case CreateBranch or DeleteBranch or CreateAccount or DeleteAccount or DescribeAccount or SetPassword:
+            case CreateGroup or DeleteGroup:
             case AddMember or AddAccessRule or SwitchInheritance or DisableAccount or EnableAccount:
             case AddLocalGroupMember or GrantLogonRight or GrantPrivilege or RefreshPolicy or ServiceChange or ProductChange:
                 break;
@@ -69,10 +70,14 @@ internal sealed class UndoCuts
         RevokeInstancePermission c => [new InstancePermissionRight(c.Instance, c.Permission)],
         RemoveDatabaseRoleMember c => [new DatabaseRoleRight(c.Instance, c.Database, c.Role)],
         RevokeDatabasePermission c => [new DatabasePermissionRight(c.Instance, c.Database, c.Permission, c.On)],
-        ChangeDatabaseOwner c => [new DatabaseOwnerRight(c.Instance, c.Database), new DatabaseRoleRight(c.Instance, c.Database, "db_owner")],
-        DropLogin c => [new InstancePermissionRight(c.Instance, SqlServerPermissions.ConnectSql), new InstancePermissionRight(c.Instance, RoleAttributeNames.Login)],
+        ChangeDatabaseOwner c =>
+            [new DatabaseOwnerRight(c.Instance, c.Database), new DatabaseRoleRight(c.Instance, c.Database, "db_owner")],
+        DropLogin c =>
+            [new InstancePermissionRight(c.Instance, SqlServerPermissions.ConnectSql), new InstancePermissionRight(
+            c.Instance, RoleAttributeNames.Login)],
         DropDatabaseUser c => [new DatabasePermissionRight(c.Instance, c.Database, SqlServerPermissions.Connect, null)],
-        CreateLogin or CreateDatabaseUser or AddInstanceRoleMember or AddDatabaseRoleMember or GrantInstancePermission or GrantDatabasePermission => [],
+        CreateLogin or CreateDatabaseUser or AddInstanceRoleMember or AddDatabaseRoleMember => [],
+        GrantInstancePermission or GrantDatabasePermission => [],
         _ => throw new InvalidOperationException($"Unknown change {change.GetType().Name}."),
     };
 
@@ -83,7 +88,8 @@ internal sealed class UndoCuts
         if (_view.Instance(change.Instance)?.PostgreSql is not { } catalog) return [NodeOf(principal)];
         var names = new SignInNames(catalog, new RoleAuthority(catalog));
         return [.. _view.Survey.Directory.Principals
-            .Where(p => p.Kind != PrincipalKind.Group && names.Of(p.Name, PostgreSqlGrants.RealmOf(p)).Any(n => n.Role == principal))
+            .Where(p =>
+                p.Kind != PrincipalKind.Group && names.Of(p.Name, PostgreSqlGrants.RealmOf(p)).Any(n => n.Role == principal))
             .Select(p => _view.Graph.IndexOf(p.Sid))];
     }
 
@@ -108,7 +114,8 @@ internal sealed class UndoCuts
     {
         if (change.Rule.Denies || NodeOf(change.Rule.Principal) is not (>= 0 and var node)) return;
         foreach (var held in _view.HoldingsOf(node).All().Select(h => h.Right).OfType<EntryRight>())
-            if (held.Rule.Key == change.Rule.Key && string.Equals(held.Where, change.Dn, StringComparison.OrdinalIgnoreCase)) Entry(node, held);
+            if (held.Rule.Key == change.Rule.Key && string.Equals(
+                held.Where, change.Dn, StringComparison.OrdinalIgnoreCase)) Entry(node, held);
     }
 
     /// <summary>Those who go off a policy's list, at each host that it governs.</summary>
@@ -120,5 +127,6 @@ internal sealed class UndoCuts
     }
 
     private int NodeOf(string principal) =>
-        Sid.TryParse(principal.TrimStart('*'), out var sid) ? _view.Graph.IndexOf(sid) : _view.Graph.IndexOf(LogonName.WithoutDomain(principal));
+        Sid.TryParse(principal.TrimStart('*'), out var sid) ? _view.Graph.IndexOf(sid) : _view.Graph.IndexOf(
+            LogonName.WithoutDomain(principal));
 }

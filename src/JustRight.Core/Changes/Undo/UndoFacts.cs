@@ -18,12 +18,15 @@ public sealed record UndoFacts(SurveyView? View, NeedsIndex Needs)
     /// <summary>The accounts whose password was handed over, or is not kept here, by logon name.</summary>
     public IReadOnlySet<string> PasswordsOut { get; init; } = new HashSet<string>();
 
-    /// <summary>What the controllers know of the use of accounts, by logon name; one that is not here was not asked for.</summary>
+    /// <summary>
+    /// What the controllers know of the use of accounts, by logon name; one that is not here was not asked for.
+    /// </summary>
     public IReadOnlyDictionary<string, AccountUse> Uses { get; init; } = new Dictionary<string, AccountUse>();
 }
 
 /// <summary>What undoing a job does.</summary>
 /// <param name="Changes">In order.</param>
 /// <param name="Blocked">Why nothing of it may be done; empty when it may.</param>
-/// <param name="Left">What stays that the job had made, and why: retiring the install takes that away when its time comes.</param>
+/// <param name="Left">What stays that the job had made, and why: retiring the install takes that away when its time
+/// comes.</param>
 public sealed record UndoPlan(IReadOnlyList<Change> Changes, IReadOnlyList<string> Blocked, IReadOnlyList<string> Left);

@@ -35,8 +35,11 @@ public sealed class UndoRules
     /// <param name="made">The changes in the order in which they were made; none of them final.</param>
     public static UndoPlan Of(IReadOnlyList<Change> made, UndoFacts facts) => new UndoRules(made, facts).Plan();
 
-    /// <summary>The accounts of which the controllers are to be asked, and the passwords looked for: those that the job created.</summary>
-    public static IReadOnlyList<string> AccountsOf(IReadOnlyList<Change> made) => [.. made.OfType<CreateAccount>().Select(c => c.Name)];
+    /// <summary>
+    /// The accounts of which the controllers are to be asked, and the passwords looked for: those that the job created.
+    /// </summary>
+    public static IReadOnlyList<string> AccountsOf(IReadOnlyList<Change> made) =>
+        [.. made.OfType<CreateAccount>().Select(c => c.Name)];
 
     private UndoPlan Plan()
     {
@@ -44,7 +47,9 @@ public sealed class UndoRules
         {
             var unread = _facts.View?.Survey.Directory.Unread;
             return _inverses.OfType<DirectoryChange>().Any(c => c is DeleteAccount or DeleteGroup)
-                ? new UndoPlan([], [unread is null ? "no survey was taken: survey the estate first" : $"the directory could not be read: {unread}"], [])
+                ? new UndoPlan(
+                    [], [unread is null ? "no survey was taken: survey the estate first"
+                    : $"the directory could not be read: {unread}"], [])
                 : new UndoPlan(_inverses, [], []);
         }
 
@@ -100,7 +105,8 @@ public sealed class UndoRules
 
         Users(made.Name);
         Holds(view, cuts, made.Name, node);
-        var added = _made.OfType<AddMember>().Where(c => Same(c.Group, made.Name)).Select(c => view.Graph.IndexOf(c.Member)).ToHashSet();
+        var added = _made.OfType<AddMember>().Where(c => Same(c.Group, made.Name)).Select(c => view.Graph.IndexOf(c.Member))
+            .ToHashSet();
         foreach (var member in found.Members.Select(view.Graph.IndexOf).Where(m => !added.Contains(m)))
             _blocked.Add($"{view.Graph.NameOf(member)} is in {made.Name}, and this job did not put it there");
         if (found.MembersUnread is { } unread) _blocked.Add($"who is in {made.Name} could not be read: {unread}");
@@ -121,36 +127,48 @@ public sealed class UndoRules
         {
             foreach (var service in host.Services)
             {
-                if (_made.OfType<SetServiceAccount>().Any(s => Same(s.Host, host.Name) && Same(s.Service, service.Name))) continue;
+                if (_made.OfType<SetServiceAccount>().Any(
+                    s => Same(s.Host, host.Name) && Same(s.Service, service.Name))) continue;
                 if (ServiceJudge.IsAccount(service.Account, host.Name, made.Name, made.Domain, upnSuffix))
-                    yield return $"{service.Name} on {host.Name} is set to run as {made.Name}: give it another account first, or uninstall it";
-                else if (service.RunsNowAsSid == sid || service.RunsNowAs is { } now && ServiceJudge.IsAccount(now, host.Name, made.Name, made.Domain, upnSuffix))
+                    yield return $"{service.Name} on {host.Name} is set to run as {made.Name}: {OtherAccount}";
+                else if (service.RunsNowAsSid == sid || service.RunsNowAs is { } now && ServiceJudge.IsAccount(
+                    now, host.Name, made.Name, made.Domain, upnSuffix))
                     yield return $"{service.Name} on {host.Name} still runs as {made.Name}: restart it first";
             }
         }
     }
 
+    private const string OtherAccount = "give it another account first, or uninstall it";
+
     private void Users(string name)
     {
-        foreach (var user in _facts.Needs.UsersOf(name).Distinct().Where(u => u != _facts.Install)) _blocked.Add($"{user} uses {name}");
+        foreach (var user in _facts.Needs.UsersOf(name).Distinct().Where(u => u != _facts.Install)) _blocked.Add(
+            $"{user} uses {name}");
     }
 
     /// <summary>Whatever is left of its rights when what the job gave is thought away came from elsewhere.</summary>
     private void Holds(SurveyView view, UndoCuts cuts, string name, int node)
     {
-        foreach (var right in RestOf(view, cuts, node, ownOnly: false).Take(MostNamed)) _blocked.Add($"{name} holds {right}, which this job did not give");
+        foreach (var right in RestOf(view, cuts, node, ownOnly: false).Take(MostNamed)) _blocked.Add(
+            $"{name} holds {right}, which this job did not give");
     }
 
     private const int MostNamed = 5;
 
-    /// <summary>What a principal still holds when what the job gave is thought away. What a role brings along goes with the role.</summary>
+    /// <summary>
+    /// What a principal still holds when what the job gave is thought away. What a role brings along goes with the role.
+    /// </summary>
     /// <param name="ownOnly">Whether only its own entries count, and not those of groups that it is in.</param>
     private IEnumerable<Right> RestOf(SurveyView view, UndoCuts cuts, int node, bool ownOnly)
     {
-        var doors = _inverses.OfType<InstanceChange>().Where(c => c is DropLogin or DropDatabaseUser).Select(c => c.Instance).ToHashSet(StringComparer.OrdinalIgnoreCase);
+        var doors = _inverses.OfType<InstanceChange>().Where(c => c is DropLogin or DropDatabaseUser).Select(c => c.Instance)
+            .ToHashSet(StringComparer.OrdinalIgnoreCase);
         return view.HoldingsOf(node, cuts.Cuts).All()
             .Where(h => view.Baseline.Of(h.Right).Count == 0)
-            .Where(h => h.Tails.Any(t => !view.Graph.Baseline.Contains(t.Node) && !(ownOnly && t.Node != node) && !t.Tail.Steps.Any(s => s.Kind == StepKind.Role)))
+            .Where(h =>
+                h.Tails.Any(
+                t => !view.Graph.Baseline.Contains(t.Node) && !(ownOnly && t.Node != node) && !t.Tail.Steps.Any(
+                s => s.Kind == StepKind.Role)))
             .Select(h => h.Right)
             .Where(r => !(DatabaseGate.IsEntrance(r) && doors.Contains(r.AtInstance ?? "")));
     }
@@ -162,8 +180,10 @@ public sealed class UndoRules
         {
             var node = view.Graph.IndexOf(LogonName.WithoutDomain(door.Principal));
             if (node < 0 || view.WhyUnread(new InstanceRoleRight(door.Instance, "")) is not null) continue;
-            foreach (var right in RestOf(view, cuts, node, ownOnly: true).Where(r => Same(r.AtInstance ?? "", door.Instance)).Take(MostNamed))
-                _blocked.Add($"{door.Principal} holds {right}, which this job did not give and which would go with its {(door is DropLogin ? "login" : "user")}");
+            var what = door is DropLogin ? "login" : "user";
+            var rest = RestOf(view, cuts, node, ownOnly: true).Where(r => Same(r.AtInstance ?? "", door.Instance));
+            foreach (var right in rest.Take(MostNamed))
+                _blocked.Add($"{door.Principal} holds {right}, which this job did not give and which would go with its {what}");
         }
     }
 
@@ -183,7 +203,8 @@ public sealed class UndoRules
             if (aspect == ServiceAspect.Restarted) continue;
             var right = new ServiceRight(change.Host, change.Service, aspect, "");
             var names = account is null ? _facts.Needs.Accounts : [LogonName.WithoutDomain(account)];
-            foreach (var user in names.SelectMany(n => _facts.Needs.Installs(n, right)).Distinct().Where(u => u != _facts.Install))
+            foreach (var user in names.SelectMany(n => _facts.Needs.Installs(n, right)).Distinct().Where(
+                u => u != _facts.Install))
                 _blocked.Add($"{user} needs {change.Service} on {change.Host} as it is set");
         }
     }
@@ -193,7 +214,8 @@ public sealed class UndoRules
     {
         foreach (var off in _inverses.OfType<SwitchInheritance>().Where(c => !c.On))
         {
-            var need = _facts.Needs.Accounts.SelectMany(_facts.Needs.Of).FirstOrDefault(n => n.Install != _facts.Install && n.Grant.Right is DirectoryRight right
+            var need = _facts.Needs.Accounts.SelectMany(_facts.Needs.Of).FirstOrDefault(
+                n => n.Install != _facts.Install && n.Grant.Right is DirectoryRight right
                 && (DistinguishedName.IsAtOrBelow(off.Dn, right.Branch) || DistinguishedName.IsAtOrBelow(right.Branch, off.Dn)));
             if (need is not null) _blocked.Add($"{need.Install} needs {need.Grant.Right}, which reaches {off.Dn} by inheritance");
         }
@@ -202,8 +224,10 @@ public sealed class UndoRules
     /// <summary>A branch stays with what stays in it.</summary>
     private void Branches()
     {
-        var staying = _kept.Select(c => c switch { DeleteAccount a => a.Dn, DeleteGroup g => g.Dn, _ => null }).OfType<string>().ToList();
-        foreach (var branch in _inverses.OfType<DeleteBranch>().Where(b => staying.Any(dn => DistinguishedName.IsAtOrBelow(dn, b.Dn))))
+        var staying = _kept.Select(c => c switch { DeleteAccount a => a.Dn, DeleteGroup g => g.Dn, _ => null }).OfType<string>()
+            .ToList();
+        foreach (var branch in _inverses.OfType<DeleteBranch>().Where(
+            b => staying.Any(dn => DistinguishedName.IsAtOrBelow(dn, b.Dn))))
         {
             _kept.Add(branch);
             _left.Add($"{branch.Dn} stays: it is not empty");
@@ -215,10 +239,12 @@ public sealed class UndoRules
     {
         if (made.Note.Length == 0) return "it carries no note of its creation";
         if (WhyNotPlanned() is { } stage) return stage;
-        if (_facts.PasswordsOut.Contains(made.Name)) return "its password was handed over, so it may be in use where nobody looked";
+        if (_facts.PasswordsOut.Contains(
+            made.Name)) return "its password was handed over, so it may be in use where nobody looked";
         if (!_facts.Uses.TryGetValue(made.Name, out var use)) return "the domain controllers were not asked whether it signed in";
         if (use.WhyNotUnused() is { } used) return used;
-        return view.UnreadParts.Count == 0 ? null : $"{view.UnreadParts[0].Place} could not be read: whether it is used there is not known";
+        return view.UnreadParts.Count == 0 ? null
+            : $"{view.UnreadParts[0].Place} could not be read: whether it is used there is not known";
     }
 
     private string? WhyNotPlanned() => _facts.Stage switch

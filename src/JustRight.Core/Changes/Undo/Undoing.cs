@@ -18,13 +18,16 @@ public static class Undoing
         foreach (var change in made.Where(c => !c.OnlySettles).Reverse())
         {
             undo.Add(change.Inverse!);
-            if (change is SetServiceAccount set && settle.OfType<RestartService>().FirstOrDefault(r => r.Host == set.Host && r.Service == set.Service) is { } restart)
+            if (change is SetServiceAccount set && settle.OfType<RestartService>().FirstOrDefault(
+                r => r.Host == set.Host && r.Service == set.Service) is { } restart)
             {
                 undo.Add(restart with { Account = set.OldAccount });
                 settle.Remove(restart);
             }
         }
 
-        return [.. undo, .. settle.Where(c => c is RestartService || made.Any(m => m is ChangePolicyList)).Select(c => c is RefreshPolicy refresh ? refresh with { Expect = [.. refresh.Expect.Select(e => e with { Holds = !e.Holds })] } : c)];
+        return [.. undo, .. settle.Where(c => c is RestartService || made.Any(m => m is ChangePolicyList)).Select(
+            c => c is RefreshPolicy refresh
+            ? refresh with { Expect = [.. refresh.Expect.Select(e => e with { Holds = !e.Holds })] } : c)];
     }
 }
