@@ -69,6 +69,42 @@ public sealed class LdapDirectoryTests(Controller controller)
     }
 
     [Fact]
+    public async Task Whether_an_account_was_ever_used_is_asked_of_every_controller()
+    {
+        await BranchAsync("Used");
+        var password = NewPassword.Generate();
+        var create = new CreateAccount("FENNMOOR", "svc-used", $"CN=svc-used,OU=Used,{Root}", "svc-used@fennmoor.example", "", false);
+        await _directory.MakeAsync(create, password, Cancel);
+        (await _directory.ReadUseAsync("svc-used", Cancel)).ShouldSatisfyAllConditions(
+            u => u.Controllers.ShouldHaveSingleItem().Controller.ShouldBe("fm-dc01.fennmoor.example"), u => u.WhyNotUnused().ShouldBeNull());
+
+        var target = controller.Target with { SignInAs = "svc-used@fennmoor.example", Password = password };
+        var own = new LdapDirectory(target, new DirectorySchemas(), TimeProvider.System);
+        await own.NamesInUseAsync(["svc-used"], Cancel);
+        (await _directory.ReadUseAsync("svc-used", Cancel)).WhyNotUnused().ShouldNotBeNull().ShouldStartWith("it signed in at fm-dc01");
+
+        (await _directory.ReadUseAsync("svc-nobody", Cancel)).WhyNotUnused().ShouldNotBeNull().ShouldContain("svc-nobody is not there");
+        var silent = controller.Target with { Others = [controller.Target with { Port = 9 }] };
+        await _directory.MakeAsync(create with { Name = "svc-used2", Dn = $"CN=svc-used2,OU=Used,{Root}", Upn = "svc-used2@fennmoor.example" }, NewPassword.Generate(), Cancel);
+        (await new LdapDirectory(silent, new DirectorySchemas(), TimeProvider.System).ReadUseAsync("svc-used2", Cancel))
+            .WhyNotUnused().ShouldNotBeNull().ShouldContain("is not known", customMessage: "a controller that does not answer may know of a sign-in");
+
+        // So may one that the estate does not name.
+        await controller.ToolAsync("computer", "create", "FM-DC02");
+        try
+        {
+            await controller.ToolAsync("group", "addmembers", "Domain Controllers", "FM-DC02$");
+            await controller.ToolAsync("user", "setprimarygroup", "FM-DC02$", "Domain Controllers");
+            (await _directory.ReadUseAsync("svc-used2", Cancel)).WhyNotUnused().ShouldNotBeNull()
+                .ShouldStartWith("whether it signed in at FM-DC02 is not known: the estate does not name it");
+        }
+        finally
+        {
+            await controller.ToolAsync("computer", "delete", "FM-DC02");
+        }
+    }
+
+    [Fact]
     public async Task A_disabled_account_cannot_sign_in_and_an_enabled_one_can_again_with_all_else_as_it_was()
     {
         await BranchAsync("Retired");

@@ -184,9 +184,9 @@ public sealed class SecondPersonTests : IAsyncLifetime
             case "the estate without two-person approval":
                 return () => _service.AddAsync("estates", "fennmoor.yaml", Text("estates/fennmoor.yaml"));
             case "the estate with a rule less":
-                return () =>
-                    EstateAsync(
-                    """    - { domain-group: Enterprise Admins, why: "rule 7: no service account administers the forest" }""", "");
+                const string rule =
+                    """    - { domain-group: Enterprise Admins, why: "rule 7: no service account administers the forest" }""";
+                return () => EstateAsync(rule, "");
             case "another estate over the same domain":
                 return () =>
                     _service.AddAsync("estates", "shadow.yaml", Text("estates/fennmoor.yaml", "name: fennmoor", "name: shadow"));

@@ -1,5 +1,6 @@
 using JustRight.Connectors;
 using JustRight.Core.Changes;
+using JustRight.Core.Changes.Undo;
 using JustRight.Core.Rights.Databases.PostgreSql;
 using JustRight.Core.Surveys;
 using JustRight.Formats.Databases;
@@ -46,6 +47,78 @@ public sealed class ChangeTests(PostgreSqlServer server) : IClassFixture<Postgre
         foreach (var change in changes.Reverse()) await connector.MakeAsync((InstanceChange)change.Inverse!, null, Stop);
         (await DumpAsync(name)).ShouldBe(before);
         await server.RunAsync($"DROP DATABASE {PostgreSqlStatements.Name(name)}");
+    }
+
+    [Fact]
+    public async Task Whatever_was_there_before_undoing_restores_it_and_no_more()
+    {
+        const string name = "undone";
+        await PrepareAsync(name);
+        var connector = server.Connector(server.Estate());
+        var random = new Random(20261129);
+        var (made, skipped) = (0, 0);
+        await server.RunAsync("CREATE ROLE undone_one; CREATE ROLE undone_two LOGIN CREATEDB");
+        for (var round = 0; round < 40; round++)
+        {
+            await JobAsync(6); // some of what the next job will want is there already
+            var before = await DumpAsync(name);
+            var job = await JobAsync(10);
+            foreach (var change in Undoing.Of(job))
+            {
+                await connector.MakeAsync((InstanceChange)change, null, Stop);
+                (await connector.ObserveAsync((InstanceChange)change, Stop)).State.ShouldBe(ObservedState.Done, change.Words);
+            }
+
+            (await DumpAsync(name)).ShouldBe(before, $"round {round}: {string.Join("; ", job)}");
+            made += job.Count;
+        }
+
+        skipped.ShouldBeGreaterThan(40, "what was true already is to be met, and left alone");
+        made.ShouldBeGreaterThan(100);
+        await server.RunAsync($"DROP DATABASE {name}");
+        await server.RunAsync("DROP ROLE undone_one; DROP ROLE undone_two; DROP ROLE IF EXISTS undone_new");
+
+        // Makes changes as a grant does: what is true already is skipped, what the server refuses is passed over.
+        async Task<List<Change>> JobAsync(int count)
+        {
+            var job = new List<Change>();
+            for (var i = 0; i < count; i++)
+            {
+                var change = Any();
+                try
+                {
+                    if ((await connector.ObserveAsync(change, Stop)).State == ObservedState.Done) skipped++;
+                    else
+                    {
+                        await connector.MakeAsync(change, null, Stop);
+                        job.Add(change);
+                    }
+                }
+                catch (ConnectorException)
+                {
+                    // Refused: nothing was changed.
+                }
+            }
+
+            return job;
+        }
+
+        InstanceChange Any()
+        {
+            var role = new[] { "undone_one", "undone_two", "undone_new" }[random.Next(3)];
+            var give = random.Next(2) == 0;
+            InstanceChange change = random.Next(7) switch
+            {
+                0 => new AddInstanceRoleMember(PostgreSqlServer.Instance, "pg_monitor", role),
+                1 => new GrantInstancePermission(PostgreSqlServer.Instance, "LOGIN", role),
+                2 => new GrantInstancePermission(PostgreSqlServer.Instance, "CREATEDB", role),
+                3 => new GrantDatabasePermission(PostgreSqlServer.Instance, name, "CONNECT", null, role),
+                4 => new GrantDatabasePermission(PostgreSqlServer.Instance, name, "USAGE", $"SCHEMA::{name}", role),
+                5 => new GrantDatabasePermission(PostgreSqlServer.Instance, name, "SELECT", $"OBJECT::public.{name}", role),
+                _ => new CreateLogin(PostgreSqlServer.Instance, "undone_new"),
+            };
+            return give || change is CreateLogin ? change : (InstanceChange)change.Inverse!;
+        }
     }
 
     [Theory]
