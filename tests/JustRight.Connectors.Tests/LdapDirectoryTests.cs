@@ -1,3 +1,4 @@
+using System.DirectoryServices.Protocols;
 using JustRight.Connectors.Directories;
 using JustRight.Connectors.Ldap;
 using JustRight.Core.Changes;
@@ -72,16 +73,17 @@ public sealed class LdapDirectoryTests(Controller controller)
     public async Task Whether_an_account_was_ever_used_is_asked_of_every_controller()
     {
         await BranchAsync("Used");
-        var password = NewPassword.Generate();
         var create = new CreateAccount("FENNMOOR", "svc-used", $"CN=svc-used,OU=Used,{Root}", "svc-used@fennmoor.example", "", false);
-        await _directory.MakeAsync(create, password, Cancel);
+        await _directory.MakeAsync(create, NewPassword.Generate(), Cancel);
         (await _directory.ReadUseAsync("svc-used", Cancel)).ShouldSatisfyAllConditions(
             u => u.Controllers.ShouldHaveSingleItem().Controller.ShouldBe("fm-dc01.fennmoor.example"), u => u.WhyNotUnused().ShouldBeNull());
 
-        var target = controller.Target with { SignInAs = "svc-used@fennmoor.example", Password = password };
-        var own = new LdapDirectory(target, new DirectorySchemas(), TimeProvider.System);
-        await own.NamesInUseAsync(["svc-used"], Cancel);
-        (await _directory.ReadUseAsync("svc-used", Cancel)).WhyNotUnused().ShouldNotBeNull().ShouldStartWith("it signed in at fm-dc01");
+        // This controller counts no simple bind; what a real sign-in leaves is written here.
+        var at = new DateTimeOffset(2026, 11, 28, 9, 0, 0, TimeSpan.Zero);
+        using (var client = new RawClient(controller.Target, "Administrator@fennmoor.example", controller.Password))
+            client.TryReplace(create.Dn, "lastLogon", $"{at.ToFileTime()}").ShouldBe(ResultCode.Success);
+        (await _directory.ReadUseAsync("svc-used", Cancel)).WhyNotUnused()
+            .ShouldBe("it signed in at fm-dc01.fennmoor.example, last 2026-11-28 09:00 UTC");
 
         (await _directory.ReadUseAsync("svc-nobody", Cancel)).WhyNotUnused().ShouldNotBeNull().ShouldContain("svc-nobody is not there");
         var silent = controller.Target with { Others = [controller.Target with { Port = 9 }] };
