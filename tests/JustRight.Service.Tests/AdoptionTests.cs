@@ -45,6 +45,14 @@ public sealed class AdoptionTests
         using var again = await service.Http.PostAsync("/api/adoptions/curdhouse-found/finish", null, Cancel);
         again.EnsureSuccessStatusCode();
         (await service.GetAsync("installs/curdhouse-found/fit", ContractsJson.Default.FitView)).Accounts.SelectMany(a => a.Rights).ShouldNotContain(r => r.Verdict == "excess");
+
+        // Where two must agree, writing over it waits for another.
+        var two = (await File.ReadAllTextAsync(Path.Combine(Checkout.Top, "demo-data", "estates", "fennmoor.yaml"), Cancel))
+            .Replace("rules:\n", "rules:\n  two-person-approval: yes\n", StringComparison.Ordinal);
+        (await service.AddAsync("estates", "fennmoor.yaml", System.Text.Encoding.UTF8.GetBytes(two))).EnsureSuccessStatusCode();
+        (await AnswerAsync(service, "not-needed", owner.Id)).Code.ShouldBe(HttpStatusCode.OK);
+        using var waits = await service.Http.PostAsync("/api/adoptions/curdhouse-found/finish", null, Cancel);
+        (await waits.Content.ReadAsStringAsync(Cancel)).ShouldContain("urn:justright:two-person-approval");
     }
 
     [Fact]

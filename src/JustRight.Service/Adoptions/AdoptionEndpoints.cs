@@ -5,6 +5,7 @@ using JustRight.Service.Access;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;
 using JustRight.Service.Fits;
+using JustRight.Service.Proposals;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace JustRight.Service.Adoptions;
@@ -68,7 +69,7 @@ internal static class AdoptionEndpoints
         return TypedResults.Ok(await desk.ViewAsync(kept, cancel));
     }
 
-    private static async Task<Results<Ok<InstallView>, ProblemHttpResult>> FinishAsync(string name, ClaimsPrincipal user, AdoptionStore shelf, AdoptionService desk, Library library, FitService fits, CancellationToken cancel)
+    private static async Task<Results<Ok<InstallView>, ProblemHttpResult>> FinishAsync(string name, ClaimsPrincipal user, AdoptionStore shelf, AdoptionService desk, Library library, FitService fits, DocumentApprovals approvals, CancellationToken cancel)
     {
         if (await shelf.FindAsync(name, cancel) is not { } kept) return await NotFoundAsync(name, shelf, cancel);
         var (adoption, who) = (kept.Adoption, user.Identity!.Name!);
@@ -81,7 +82,10 @@ internal static class AdoptionEndpoints
         var files = await desk.DraftAsync(adoption, found, estate, cancel);
         var faults = files is { Sheet: { } sheet, Install: { } install } ? await fits.WhyNotPlannedAsync(install, cancel, sheet) : files.Faults;
         if (faults.Count > 0) return Problems.Of(faults);
+        // Finished again, it replaces what it wrote before: where two must agree that waits, the sheet first.
+        if (await approvals.WaitsAsync(files.Sheet!, files.SheetText, who, cancel) is { } sheetWaits) return sheetWaits;
         await library.SaveAsync(Library.SheetKind, files.Sheet!.Name, $"{adoption.Product}.yaml", files.SheetText, who, cancel);
+        if (await approvals.WaitsAsync(files.Install!, files.InstallText, who, cancel) is { } installWaits) return installWaits;
         await library.SaveAsync(Library.InstallKind, name, $"{name}.yaml", files.InstallText, who, cancel);
         await shelf.FinishAsync(name, who, cancel);
         return TypedResults.Ok(new InstallView(await fits.SummaryAsync((await library.FindAsync(Library.InstallKind, name, cancel))!, cancel), files.InstallText));
