@@ -58,6 +58,7 @@ prepare_part() {
       ;;
     service)
       need_directory
+      need_packages nginx-light
       build_service
       build_console
       ;;

@@ -80,7 +80,7 @@ public sealed class StoredDocumentsTests : IAsyncLifetime
         await AddDemoFileAsync("sheets", "thermograph.yaml");
         await AddDemoFileAsync("sheets", "thermograph.yaml", "chapter 3", "chapter 4");
         var log = await _service.GetAsync("log?text=thermograph@4.2", ContractsJson.Default.IReadOnlyListLogEntryView);
-        log.Select(e => e.Detail).ShouldBe(["replaced from thermograph.yaml", "added again from thermograph.yaml, unchanged", "added from thermograph.yaml"]);
+        log.Select(e => e.Detail).ShouldBe(["replaced from thermograph.yaml: source: was Thermograph 4.2 setup guide, chapter 3, is Thermograph 4.2 setup guide, chapter 4", "added again from thermograph.yaml, unchanged", "added from thermograph.yaml"]);
         (await _service.GetAsync("sheets/thermograph@4.2", ContractsJson.Default.SheetView)).Text.ShouldContain("chapter 4");
     }
 

@@ -13,6 +13,7 @@ public sealed class ServiceProcess : IAsyncDisposable
     private readonly int _port = Loopback.FreePort();
     private readonly StringBuilder _output = new();
     private Process? _process;
+    private string _also = "";
 
     /// <summary>The data folder; kept over restarts, deleted at the end.</summary>
     public string Data { get; } = Directory.CreateTempSubdirectory("justright-service-").FullName;
@@ -47,6 +48,14 @@ public sealed class ServiceProcess : IAsyncDisposable
         return service;
     }
 
+    /// <summary>Starts a service that listens at another address too.</summary>
+    public static async Task<ServiceProcess> StartListeningAlsoAsync(string address, params string[] settings)
+    {
+        var service = new ServiceProcess { _also = ";" + address };
+        await service.RestartAsync(settings);
+        return service;
+    }
+
     /// <summary>Starts the service on a data folder that an earlier one left behind, packed.</summary>
     public static async Task<ServiceProcess> StartOnAsync(string packed)
     {
@@ -72,7 +81,7 @@ public sealed class ServiceProcess : IAsyncDisposable
         if (!File.Exists(dll)) throw new InvalidOperationException("The service is not built: ./test builds it.");
         string[] arguments =
         [
-            dll, "--urls", Address, "--JustRight:Data", Data, "--JustRight:SignInLinks", "2",
+            dll, "--urls", Address + _also, "--JustRight:Data", Data, "--JustRight:SignInLinks", "2",
             "--JustRight:Console", Path.Combine(Checkout.Top, "console", "dist"),
             "--JustRight:Outbound:Allow:0", "127.0.0.0/8", .. settings,
         ];

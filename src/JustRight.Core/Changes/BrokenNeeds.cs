@@ -12,9 +12,9 @@ internal static class BrokenNeeds
     /// <param name="cuts">What would be taken away.</param>
     /// <param name="touched">The nodes whose memberships or entries those are: only who is one of them, or in one, can
     /// lose.</param>
-    /// <param name="counts">Which needs count.</param>
+    /// <param name="counts">Which needs of which account count.</param>
     public static string? Of(
-        SurveyView view, NeedsIndex needs, Cuts cuts, IReadOnlyCollection<int> touched, Func<StandingNeed, bool> counts)
+        SurveyView view, NeedsIndex needs, Cuts cuts, IReadOnlyCollection<int> touched, Func<string, StandingNeed, bool> counts)
     {
         if (Unknown(view, needs, touched) is { } unknown) return unknown;
         foreach (var account in needs.Accounts)
@@ -22,7 +22,7 @@ internal static class BrokenNeeds
             var node = view.Graph.IndexOf(account);
             if (node < 0 || !IsTouched(view, node, touched)) continue;
             Holdings? now = null, then = null;
-            foreach (var need in needs.Of(account).Where(counts))
+            foreach (var need in needs.Of(account).Where(n => counts(account, n)))
             {
                 now ??= view.HoldingsOf(node);
                 then ??= view.HoldingsOf(node, cuts);

@@ -154,7 +154,7 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
 
     /// <summary>The need of any account of any install that would no longer be met, or null. A need about to be given its own way counts as met.</summary>
     /// <param name="touched">Whose membership or entry the newest cut is: only who is that, or in it, can lose by it.</param>
-    private string? Broken(Cuts cuts, int touched) => BrokenNeeds.Of(view, needs, cuts, [touched], need =>
+    private string? Broken(Cuts cuts, int touched) => BrokenNeeds.Of(view, needs, cuts, [touched], (_, need) =>
         !(need.Grant.GivenBy == GivenBy.Setup && need.Stage == Stage.Planned) // setup will give it its own way
         && !(need.Install == _plan.Install && _toBeGiven.Contains(need.Grant.Id)));
 

@@ -2,6 +2,7 @@ using System.Buffers.Text;
 using System.Security.Cryptography;
 using System.Text;
 using JustRight.Service.Storage;
+using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 
 namespace JustRight.Service.Access;
@@ -59,7 +60,14 @@ public sealed class AccessKeys(IDbContextFactory<AppDb> databases, TimeProvider 
         if (row.LastUsedAt is null || time.GetUtcNow() - row.LastUsedAt > UseIsNotedEvery)
         {
             row.LastUsedAt = time.GetUtcNow();
-            await db.SaveChangesAsync(cancel);
+            try
+            {
+                await db.SaveChangesAsync(cancel);
+            }
+            catch (DbUpdateException e) when (e.InnerException is SqliteException)
+            {
+                // A full disk keeps nobody from reading: when a token was used is noted when there is room again.
+            }
         }
 
         return (row, null);

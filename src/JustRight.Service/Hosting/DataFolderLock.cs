@@ -1,4 +1,5 @@
 using System.Globalization;
+using JustRight.Service.Faults;
 
 namespace JustRight.Service.Hosting;
 
@@ -13,7 +14,7 @@ internal sealed class DataFolderLock : IDisposable
     private DataFolderLock(FileStream file) => _file = file;
 
     /// <summary>Takes the folder.</summary>
-    /// <exception cref="InvalidOperationException">Another service has it; the message says which.</exception>
+    /// <exception cref="StartFault">Another service has it; the message says which.</exception>
     public static DataFolderLock Take(string folder)
     {
         var who = Path.Combine(folder, "in-use-by");
@@ -24,8 +25,8 @@ internal sealed class DataFolderLock : IDisposable
         }
         catch (IOException e)
         {
-            throw new InvalidOperationException(
-                $"The data folder {folder} is in use by {Holder(who)}: stop that service first.", e);
+            throw StartFault.IsFull(e) ? StartFault.Of(e)! : new StartFault(
+                StartFault.Folder, $"The data folder {folder} is in use by {Holder(who)}: stop that service first.");
         }
 
         File.WriteAllText(who, string.Create(

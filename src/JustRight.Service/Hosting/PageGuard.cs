@@ -1,4 +1,7 @@
 using JustRight.Service.Answers;
+using JustRight.Service.Settings;
+using JustRight.Service.Tls;
+using Microsoft.Extensions.Options;
 
 namespace JustRight.Service.Hosting;
 
@@ -6,8 +9,10 @@ namespace JustRight.Service.Hosting;
 /// Headers that keep pages to themselves, and a check that requests which change something come from our own pages: a browser
 /// names the page's origin, and a client sends none.
 /// </summary>
-internal sealed class PageGuard(RequestDelegate next)
+internal sealed class PageGuard(RequestDelegate next, IOptions<ServiceSettings> settings)
 {
+    private readonly string? _public = PublicAddress.OriginOf(settings.Value);
+
     private const string Policy =
         "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; connect-src 'self'; frame-ancestors 'none'; base-uri 'none'; form-action 'self'";
 
@@ -19,7 +24,7 @@ internal sealed class PageGuard(RequestDelegate next)
         headers["Referrer-Policy"] = "no-referrer";
         if (http.Request.Path.StartsWithSegments("/api")) headers.CacheControl = "no-store";
         var origin = http.Request.Headers.Origin.ToString();
-        if (!HttpMethods.IsGet(http.Request.Method) && origin.Length > 0 && origin != $"{http.Request.Scheme}://{http.Request.Host}")
+        if (!HttpMethods.IsGet(http.Request.Method) && origin.Length > 0 && origin != (_public ?? $"{http.Request.Scheme}://{http.Request.Host}"))
         {
             await Problems.Of(403, "origin", "This request comes from another site's page.").ExecuteAsync(http);
             return;

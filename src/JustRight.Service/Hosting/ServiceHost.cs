@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Net;
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
 using System.Threading.RateLimiting;
 using JustRight.Connectors.Outbound;
 using JustRight.Contracts;
@@ -14,6 +15,7 @@ using JustRight.Service.Calendar;
 using JustRight.Service.Confirmations;
 using JustRight.Service.Documents;
 using JustRight.Service.Estates;
+using JustRight.Service.Faults;
 using JustRight.Service.Fits;
 using JustRight.Service.Grants;
 using JustRight.Service.Handovers;
@@ -33,6 +35,7 @@ using JustRight.Service.Settings;
 using JustRight.Service.SignIns;
 using JustRight.Service.Storage;
 using JustRight.Service.Storage.Upgrades;
+using JustRight.Service.Tls;
 using JustRight.Service.Traces;
 using JustRight.Service.Undo;
 using Microsoft.AspNetCore.Authentication;
@@ -59,14 +62,22 @@ public static class ServiceHost
     /// <summary>Runs until it is told to stop; returns the process's exit code.</summary>
     public static async Task<int> RunAsync(string[] args)
     {
-        var app = Build(args);
-        var settings = app.Services.GetRequiredService<IOptions<ServiceSettings>>().Value;
-        using var folder = DataFolderLock.Take(settings.Data);
-        await PrepareAsync(app);
-        await app.StartAsync();
-        await PrintSignInLinksAsync(app);
-        await app.WaitForShutdownAsync();
-        return 0;
+        try
+        {
+            var app = Build(args);
+            var settings = app.Services.GetRequiredService<IOptions<ServiceSettings>>().Value;
+            using var folder = DataFolderLock.Take(settings.Data);
+            await PrepareAsync(app);
+            await app.StartAsync();
+            await PrintSignInLinksAsync(app);
+            await app.WaitForShutdownAsync();
+            return 0;
+        }
+        catch (Exception e) when (StartFault.Of(e) is { } fault)
+        {
+            await Console.Error.WriteLineAsync(fault.Message);
+            return fault.Code;
+        }
     }
 
     /// <summary>Builds the application without starting it.</summary>
@@ -75,15 +86,16 @@ public static class ServiceHost
         var builder = WebApplication.CreateBuilder(args);
         builder.Services.Configure<ServiceSettings>(builder.Configuration.GetSection("JustRight"));
         var settings = builder.Configuration.GetSection("JustRight").Get<ServiceSettings>() ?? new ServiceSettings();
-        if (OutboundFault(settings) is { } outboundFault) throw new InvalidOperationException(outboundFault);
-        if (settings.DirectorySignIn.Fault(settings.Demo, Roles.All) is { } fault) throw new InvalidOperationException(fault);
-        Directory.CreateDirectory(settings.Data);
-        if (!OperatingSystem.IsWindows()) File.SetUnixFileMode(settings.Data, UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute);
+        if (OutboundFault(settings) is { } outboundFault) throw new StartFault(StartFault.Setting, outboundFault);
+        if (PublicAddress.Fault(settings) is { } addressFault) throw new StartFault(StartFault.Setting, addressFault);
+        if (settings.DirectorySignIn.Fault(settings.Demo, Roles.All) is { } fault) throw new StartFault(StartFault.Setting, fault);
+        MakeFolder(settings.Data);
         if (string.IsNullOrEmpty(builder.Configuration["urls"])) builder.WebHost.UseUrls(DefaultAddress);
         builder.WebHost.ConfigureKestrel(kestrel =>
         {
             kestrel.AddServerHeader = false;
             kestrel.Limits.MaxRequestBodySize = MaxRequestBytes;
+            ServerCertificate.Use(kestrel, settings.Tls, text => Serilog.Log.Warning("{Text}", text));
         });
         AddLogging(builder, settings);
         AddParts(builder.Services, settings);
@@ -95,10 +107,11 @@ public static class ServiceHost
             document.Servers?.Clear();
             return Task.CompletedTask;
         }).AddOperationTransformer(Roles.Describe));
-        builder.Services.AddHealthChecks().AddCheck<DatabaseHealth>("database").AddCheck<KeysHealth>("keys");
+        builder.Services.AddHealthChecks().AddCheck<DatabaseHealth>("database").AddCheck<FolderHealth>("folder").AddCheck<KeysHealth>("keys");
         builder.Services.AddOpenTelemetry().WithMetrics(metrics => metrics.AddAspNetCoreInstrumentation().AddMeter("System.Runtime").AddPrometheusExporter());
 
         var app = builder.Build();
+        app.UsePublicAddress();
         app.UseExceptionHandler(error => error.Run(WriteProblemAsync));
         app.UseStatusCodePages(WriteStatusAsync);
         app.UseSerilogRequestLogging(options => options.GetLevel = (http, _, error) =>
@@ -142,9 +155,25 @@ public static class ServiceHost
         api.MapSecrets();
         api.MapSecretUses();
         app.MapOpenApi().AllowAnonymous();
+        app.MapHealthChecks("/health/live", new HealthCheckOptions { Predicate = _ => false, ResponseWriter = HealthAnswer.WriteAsync })
+            .AllowAnonymous();
         app.MapHealthChecks("/health", new HealthCheckOptions { ResponseWriter = HealthAnswer.WriteAsync }).AllowAnonymous();
         app.MapPrometheusScrapingEndpoint("/metrics").AllowAnonymous();
         return app;
+    }
+
+    private static void MakeFolder(string folder)
+    {
+        try
+        {
+            Directory.CreateDirectory(folder);
+            if (!OperatingSystem.IsWindows())
+                File.SetUnixFileMode(folder, UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute);
+        }
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException && !StartFault.IsFull(e))
+        {
+            throw StartFault.Unwritable(e.Message);
+        }
     }
 
     private static string? OutboundFault(ServiceSettings settings)
@@ -215,6 +244,7 @@ public static class ServiceHost
         services.AddSingleton<RenewalStore>();
         services.AddSingleton<RenewalJob>();
         services.AddSingleton<ProposalService>();
+        services.AddSingleton<FolderHealth>();
         services.AddSingleton<SecondPerson>();
         services.AddSingleton<DocumentApprovals>();
         services.AddSingleton<UndoService>();
@@ -239,7 +269,8 @@ public static class ServiceHost
         services.AddHostedService<JobRunner>();
         services.ConfigureHttpJsonOptions(json =>
         {
-            json.SerializerOptions.TypeInfoResolverChain.Insert(0, ContractsJson.Default);
+            json.SerializerOptions.TypeInfoResolverChain.Insert(0, ContractsJson.Default.WithAddedModifier(RequiredFields.Mark));
+            json.SerializerOptions.RespectNullableAnnotations = true;
             json.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
         });
         services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true); // so that the problem can say what is wrong
@@ -265,7 +296,11 @@ public static class ServiceHost
                 options.Events.OnRedirectToAccessDenied = context => SetStatus(context.Response, 403);
             });
         services.AddOptions<CookieAuthenticationOptions>(CookieAuthenticationDefaults.AuthenticationScheme)
-            .Configure<Sessions>((options, sessions) => options.SessionStore = sessions);
+            .Configure<Sessions>((options, sessions) => options.SessionStore = sessions)
+            .Configure<IOptions<ServiceSettings>>((options, settings) =>
+            {
+                if (PublicAddress.Of(settings.Value) is { Scheme: "https" }) options.Cookie.SecurePolicy = CookieSecurePolicy.Always;
+            });
         services.AddAuthorization(Roles.AddPolicies);
         services.AddRateLimiter(limits =>
         {
@@ -278,6 +313,14 @@ public static class ServiceHost
     private static async Task PrepareAsync(WebApplication app)
     {
         await using var db = await app.Services.GetRequiredService<IDbContextFactory<AppDb>>().CreateDbContextAsync();
+        var known = db.Database.GetMigrations().ToHashSet(StringComparer.Ordinal);
+        if ((await db.Database.GetAppliedMigrationsAsync()).FirstOrDefault(m => !known.Contains(m)) is { } newer)
+        {
+            throw new StartFault(
+                StartFault.Database,
+                $"The database is of a newer release ({newer}) than this program: run that release, or restore the backup from before.");
+        }
+
         // Migrating compares the whole model with the last migration's, also when nothing is to be done: a second of each start.
         if ((await db.Database.GetPendingMigrationsAsync()).Any()) await db.Database.MigrateAsync();
         await TradeWords.ApplyAsync(db, CancellationToken.None);
@@ -290,8 +333,8 @@ public static class ServiceHost
     private static async Task PrintSignInLinksAsync(WebApplication app)
     {
         var settings = app.Services.GetRequiredService<IOptions<ServiceSettings>>().Value;
-        var address = app.Urls.First();
-        await Console.Out.WriteLineAsync($"Just Right listens on {address}");
+        await Console.Out.WriteLineAsync($"Just Right listens on {app.Urls.First()}");
+        var address = PublicAddress.OriginOf(settings) ?? app.Urls.First();
         await using var db = await app.Services.GetRequiredService<IDbContextFactory<AppDb>>().CreateDbContextAsync();
         var first = !await db.Log.AnyAsync();
         var keys = app.Services.GetRequiredService<AccessKeys>();
@@ -306,6 +349,8 @@ public static class ServiceHost
         {
             FaultException e => Problems.Of(e.Faults),
             BadHttpRequestException e => Problems.Of(e.StatusCode, "bad-request", e.InnerException is JsonException json ? $"The body is not the expected JSON, at {json.Path}." : e.Message),
+            { } e when StartFault.IsFull(e) || e.InnerException is { } inner && StartFault.IsFull(inner) =>
+                Problems.Of(507, "disk-full", "The disk of the data folder is full: nothing was changed.", "Make room; work goes on then."),
             Connectors.ConnectorException e => Problems.Of(502, "estate", e.Message),
             _ => Problems.Of(500, "unexpected", "Something unexpected went wrong.", "The service's log has the details."),
         };

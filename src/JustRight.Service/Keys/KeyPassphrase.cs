@@ -1,4 +1,5 @@
 using System.Security.Cryptography;
+using JustRight.Service.Faults;
 
 namespace JustRight.Service.Keys;
 
@@ -13,7 +14,7 @@ internal sealed class KeyPassphrase
     private readonly string _text;
 
     /// <summary>Reads the file.</summary>
-    /// <exception cref="InvalidOperationException">It cannot be read, or holds too little.</exception>
+    /// <exception cref="StartFault">It cannot be read, or holds too little.</exception>
     public KeyPassphrase(string file)
     {
         try
@@ -22,11 +23,11 @@ internal sealed class KeyPassphrase
         }
         catch (Exception e) when (e is IOException or UnauthorizedAccessException)
         {
-            throw new InvalidOperationException($"JustRight:Keys:PassphraseFile cannot be read: {e.Message}", e);
+            throw new StartFault(StartFault.Setting, $"JustRight:Keys:PassphraseFile cannot be read: {e.Message}");
         }
 
         if (_text.Length < LeastCharacters)
-            throw new InvalidOperationException($"JustRight:Keys:PassphraseFile holds fewer than {LeastCharacters} characters.");
+            throw new StartFault(StartFault.Setting, $"JustRight:Keys:PassphraseFile holds fewer than {LeastCharacters} characters.");
     }
 
     /// <summary>The key that a salt makes of the passphrase.</summary>

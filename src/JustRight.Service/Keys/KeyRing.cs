@@ -1,5 +1,6 @@
 using System.Security.Cryptography.X509Certificates;
 using System.Xml.Linq;
+using JustRight.Service.Faults;
 using JustRight.Service.Settings;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.DataProtection.KeyManagement;
@@ -24,7 +25,7 @@ internal static class KeyRing
     private static string FolderOf(string data) => Path.Combine(data, "keys");
 
     /// <summary>Sets the keys up.</summary>
-    /// <exception cref="InvalidOperationException">The passphrase or the certificate that is set cannot be read.</exception>
+    /// <exception cref="StartFault">The passphrase or the certificate that is set cannot be read.</exception>
     public static void AddKeyRing(this IServiceCollection services, string data, KeySettings settings)
     {
         var folder = Directory.CreateDirectory(FolderOf(data));
@@ -97,7 +98,7 @@ internal static class KeyRing
         catch (Exception e) when (
             e is IOException or UnauthorizedAccessException or System.Security.Cryptography.CryptographicException)
         {
-            throw new InvalidOperationException($"JustRight:Keys:Certificate cannot be read: {e.Message}", e);
+            throw new StartFault(StartFault.Setting, $"JustRight:Keys:Certificate cannot be read: {e.Message}");
         }
     }
 }

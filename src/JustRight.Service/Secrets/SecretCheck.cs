@@ -1,4 +1,5 @@
 using System.Security.Cryptography;
+using JustRight.Service.Faults;
 using JustRight.Service.Keys;
 using JustRight.Service.Log;
 using JustRight.Service.Settings;
@@ -17,7 +18,7 @@ internal sealed class SecretCheck(
     ILogger<SecretCheck> logger)
 {
     /// <summary>Checks every secret and every kept password.</summary>
-    /// <exception cref="InvalidOperationException">Some cannot be opened, and nobody said to drop them.</exception>
+    /// <exception cref="StartFault">Some cannot be opened, and nobody said to drop them.</exception>
     public async Task RunAsync(CancellationToken cancel)
     {
         if (!settings.AreEncrypted)
@@ -36,7 +37,8 @@ internal sealed class SecretCheck(
         {
             if (!settings.DropUnreadable)
             {
-                throw new InvalidOperationException(
+                throw new StartFault(
+                    StartFault.Keys,
                     $"{lostSecrets.Count} of {names.Count} secrets and {lostPasswords.Count} of {passwords.Count} kept passwords "
                     + "cannot be decrypted: "
                     + $"the keys in {folder.Path} are missing, or the passphrase or certificate for them is another one. "

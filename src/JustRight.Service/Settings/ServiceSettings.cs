@@ -20,6 +20,15 @@ public sealed class ServiceSettings
     /// <summary>How many answers of traces are kept of each estate; an older trace keeps its line in the list. At least 1.</summary>
     public int TracesKept { get; set; } = 100;
 
+    /// <summary>
+    /// Where people reach the service when that is not where it listens, such as <c>https://justright.fennmoor.example</c>: it
+    /// decides the host, the check of the origin, secure cookies and links. Null for where it listens.
+    /// </summary>
+    public string? PublicAddress { get; set; }
+
+    /// <summary>How it is reached from beyond its machine.</summary>
+    public TlsSettings Tls { get; set; } = new();
+
     /// <summary>What encrypts the keys in the data folder.</summary>
     public KeySettings Keys { get; set; } = new();
 

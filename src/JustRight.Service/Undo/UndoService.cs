@@ -9,6 +9,7 @@ using JustRight.Service.Documents;
 using JustRight.Service.Estates;
 using JustRight.Service.Fits;
 using JustRight.Service.Storage;
+using JustRight.Service.Traces;
 using Microsoft.EntityFrameworkCore;
 
 namespace JustRight.Service.Undo;
@@ -45,6 +46,7 @@ internal sealed class UndoService(
         return UndoRules.Of(made, new UndoFacts(await surveys.LatestAsync(estate, cancel), needs)
         {
             Install = install?.Name,
+            Fixed = job.Kind == "fix" ? StoredJson.Read<SettledTrace>(job.OrderJson!).Account : null,
             Stage = install is null ? null : Library.ReadInstall(install).Stage,
             PasswordsOut = await PasswordsOutAsync(made, cancel),
             Uses = accounts.Count == 0 ? new Dictionary<string, AccountUse>() : await UsesAsync(estate, accounts, cancel),

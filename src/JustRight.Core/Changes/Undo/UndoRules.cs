@@ -5,6 +5,8 @@ using JustRight.Core.Installs;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Databases;
 using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Directory.Access;
+using JustRight.Core.Rights.Directory.Descriptors;
 using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Surveys;
 
@@ -58,12 +60,15 @@ public sealed class UndoRules
         foreach (var group in _made.OfType<CreateGroup>()) Group(view, cuts, group);
         Doors(view, cuts);
         Services();
-        Inheritance();
-        if (BrokenNeeds.Of(view, _facts.Needs, cuts.Cuts, cuts.Touched, n => n.Install != _facts.Install) is { } broken)
+        Inheritance(view);
+        if (BrokenNeeds.Of(view, _facts.Needs, cuts.Cuts, cuts.Touched, Counts) is { } broken)
             _blocked.Add($"it would break {broken}");
         Branches();
         return new UndoPlan(Ordered(), [.. _blocked.Distinct()], [.. _left.Distinct()]);
     }
+
+    /// <summary>What the job itself was for is what undoing takes away.</summary>
+    private bool Counts(string account, StandingNeed need) => need.Install != _facts.Install && !Same(account, _facts.Fixed ?? "");
 
     /// <summary>Services go back first; then accounts are disabled, and only then anything is taken from them.</summary>
     private List<Change> Ordered()
@@ -209,17 +214,32 @@ public sealed class UndoRules
         }
     }
 
-    /// <summary>Where inheritance would be disabled again, all that needs a right over a branch around it may lose it.</summary>
-    private void Inheritance()
+    /// <summary>Where inheritance would be disabled again, a right over a branch around it may be lost.</summary>
+    private void Inheritance(SurveyView view)
     {
         foreach (var off in _inverses.OfType<SwitchInheritance>().Where(c => !c.On))
         {
-            var need = _facts.Needs.Accounts.SelectMany(_facts.Needs.Of).FirstOrDefault(
-                n => n.Install != _facts.Install && n.Grant.Right is DirectoryRight right
-                && (DistinguishedName.IsAtOrBelow(off.Dn, right.Branch) || DistinguishedName.IsAtOrBelow(right.Branch, off.Dn)));
-            if (need is not null) _blocked.Add($"{need.Install} needs {need.Grant.Right}, which reaches {off.Dn} by inheritance");
+            if (view.Tree is not { } tree || tree.IndexOf(off.Dn) is not (>= 0 and var at) || tree.DescriptorOf(at) is not { } list)
+            {
+                _blocked.Add($"the ACL of {off.Dn} was not read: who loses something by disabling its inheritance is not known");
+                continue;
+            }
+
+            var then = tree.With(new Dictionary<int, SecurityDescriptor> { [at] = AccessListChanges.Made(off, list, default) });
+            foreach (var account in _facts.Needs.Accounts.Where(a => view.Graph.IndexOf(a) >= 0))
+                foreach (var need in _facts.Needs.Of(account).Where(n => Counts(account, n) && IsAround(n.Grant.Right, off.Dn)))
+                    if (Reach(view, tree, account, need) > Reach(view, then, account, need))
+                        _blocked.Add($"{need.Install} needs {need.Grant.Right} for {account}, which reaches {off.Dn} by inheritance");
         }
     }
+
+    private static bool IsAround(Right right, string dn) => right is DirectoryRight branch
+        && (DistinguishedName.IsAtOrBelow(dn, branch.Branch) || DistinguishedName.IsAtOrBelow(branch.Branch, dn));
+
+    /// <summary>How many objects grant an account what it needs.</summary>
+    private static int Reach(SurveyView view, AccessTree tree, string account, StandingNeed need) =>
+        new Holdings(view.Graph, view.Index, view.Baseline, tree, view.Graph.IndexOf(account))
+            .Branch((DirectoryRight)need.Grant.Right).Answer?.Can ?? 0;
 
     /// <summary>A branch stays with what stays in it.</summary>
     private void Branches()

@@ -1,0 +1,117 @@
+using System.Net.Http.Json;
+using JustRight.Contracts;
+
+namespace JustRight.Service.Tests;
+
+/// <summary>
+/// What keeps the service from starting is told in one sentence, with an exit code of its own; a disk that is full is outlasted.
+/// </summary>
+public sealed class StartFaultTests
+{
+    private static readonly string Program = Path.Combine(Checkout.Top, ".build", "service", "JustRight.Service.dll");
+
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    [Fact]
+    public async Task A_setting_that_cannot_be() =>
+        await EndsAsync(
+            2, "JustRight:Outbound:Allow: ", "--JustRight:Data", NewFolder(), "--JustRight:Outbound:Allow:0", "no network/99");
+
+    [Fact]
+    public async Task A_folder_that_cannot_be_written() =>
+        await EndsAsync(3, "The data folder cannot be written", "--JustRight:Data", "/proc/justright");
+
+    [Fact]
+    public async Task A_database_that_is_damaged()
+    {
+        var folder = await LeftBehindAsync();
+        await using (var file = File.OpenWrite(Path.Combine(folder, "justright.db"))) file.Write(new byte[200]);
+        await EndsAsync(4, "The database justright.db is damaged", "--JustRight:Data", folder);
+    }
+
+    [Fact]
+    public async Task A_database_of_a_newer_release()
+    {
+        await using var service = await ServiceProcess.StartAsync();
+        await service.StopAsync();
+        await service.SqlAsync(
+            "INSERT INTO __EFMigrationsHistory (MigrationId, ProductVersion) VALUES ('99991231235959_Later', '99.0')");
+        await EndsAsync(4, "of a newer release (99991231235959_Later)", "--JustRight:Data", service.Data);
+    }
+
+    [Fact]
+    public async Task An_address_that_is_taken()
+    {
+        await using var service = await ServiceProcess.StartAsync();
+        await EndsAsync(5, "address already in use", "--JustRight:Data", NewFolder(), "--urls", service.Address);
+    }
+
+    [Fact]
+    public async Task A_folder_that_is_in_use()
+    {
+        await using var service = await ServiceProcess.StartAsync();
+        await EndsAsync(3, "is in use by process", "--JustRight:Data", service.Data);
+    }
+
+    [Fact]
+    public async Task A_full_disk_is_told_and_work_goes_on_when_there_is_room()
+    {
+        await using var service = await ServiceProcess.StartAsync();
+        await service.StopAsync();
+        await Programs.MustRunAsync(
+            "sh", "-c",
+            $"cp -r {service.Data} {service.Data}.kept && mount -t tmpfs -o size=16m tmpfs {service.Data} "
+            + $"&& cp -r {service.Data}.kept/. {service.Data}/");
+        try
+        {
+            await service.RestartAsync();
+            var filler = Path.Combine(service.Data, "filler");
+            await Programs.RunAsync("dd", ["if=/dev/zero", $"of={filler}", "bs=64k"], cancel: Cancel);
+            var secret = new SecretValue(new string('x', 900));
+            await Waiting.UntilAsync("a change meets the full disk", async () =>
+            {
+                using var set = await service.Http.PutAsJsonAsync(
+                    "/api/secrets/one", secret, ContractsJson.Default.SecretValue, Cancel);
+                return (int)set.StatusCode == 507 && (await set.Content.ReadAsStringAsync(Cancel)).Contains(
+                    "disk of the data folder is full", StringComparison.Ordinal);
+            });
+            using var health = await service.Http.GetAsync("/health", Cancel);
+            ((int)health.StatusCode, await health.Content.ReadAsStringAsync(Cancel)).ShouldSatisfyAllConditions(
+                h => h.Item1.ShouldBe(503), h => h.Item2.ShouldContain("make room"));
+            (await service.Http.GetAsync("/health/live", Cancel)).EnsureSuccessStatusCode();
+
+            File.Delete(filler);
+            await service.SetSecretAsync("two", "there is room again");
+            await Waiting.UntilAsync(
+                "it is healthy again", async () => (await service.Http.GetAsync("/health", Cancel)).IsSuccessStatusCode);
+            (await service.GetAsync("log/check", ContractsJson.Default.LogCheckView)).Sound.ShouldBeTrue();
+        }
+        finally
+        {
+            await service.KillAsync();
+            await Programs.MustRunAsync("umount", service.Data);
+            Directory.Delete(service.Data + ".kept", true);
+        }
+    }
+
+    private static string NewFolder() => Directory.CreateTempSubdirectory("justright-start-").FullName;
+
+    private static async Task<string> LeftBehindAsync()
+    {
+        await using var service = await ServiceProcess.StartAsync();
+        await service.StopAsync();
+        var folder = NewFolder();
+        await Programs.MustRunAsync("cp", "-r", $"{service.Data}/.", folder);
+        return folder;
+    }
+
+    /// <summary>The service ends with a code, and says why in one line: no dump of a program's insides.</summary>
+    private static async Task EndsAsync(int code, string says, params string[] settings)
+    {
+        var end = await Programs.RunAsync(
+            "dotnet", [Program, "--urls", $"http://127.0.0.1:{Loopback.FreePort()}", .. settings], cancel: Cancel);
+        end.Code.ShouldBe(code, end.Output + end.Error);
+        end.Error.Trim().ShouldSatisfyAllConditions(
+            e => e.ShouldContain(says, Case.Insensitive), e => e.ShouldNotContain("\n"), e => e.ShouldNotContain("   at "));
+    }
+}
