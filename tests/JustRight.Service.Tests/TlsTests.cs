@@ -134,8 +134,8 @@ public sealed class TlsTests
         using var socket = new TcpClient();
         await socket.ConnectAsync(IPAddress.Loopback, port, Cancel);
         await using var tls = new SslStream(socket.GetStream());
-        var policy = new X509ChainPolicy { TrustMode = X509ChainTrustMode.CustomRootTrust, RevocationMode = X509RevocationMode.NoCheck };
-        policy.CustomTrustStore.Add(authority);
+        var policy = new X509ChainPolicy { TrustMode = X509ChainTrustMode.CustomRootTrust, CustomTrustStore = { authority } };
+        policy.RevocationMode = X509RevocationMode.NoCheck;
         var options = new SslClientAuthenticationOptions { TargetHost = "localhost", CertificateChainPolicy = policy };
         await tls.AuthenticateAsClientAsync(options, Cancel);
         return ((X509Certificate2)tls.RemoteCertificate!).SerialNumber;

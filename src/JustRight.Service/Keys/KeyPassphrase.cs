@@ -27,7 +27,8 @@ internal sealed class KeyPassphrase
         }
 
         if (_text.Length < LeastCharacters)
-            throw new StartFault(StartFault.Setting, $"JustRight:Keys:PassphraseFile holds fewer than {LeastCharacters} characters.");
+            throw new StartFault(
+                StartFault.Setting, $"JustRight:Keys:PassphraseFile holds fewer than {LeastCharacters} characters.");
     }
 
     /// <summary>The key that a salt makes of the passphrase.</summary>

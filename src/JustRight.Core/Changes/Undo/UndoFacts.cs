@@ -12,7 +12,9 @@ public sealed record UndoFacts(SurveyView? View, NeedsIndex Needs)
     /// <summary>The install that the job was for; null for a job on the directory alone.</summary>
     public string? Install { get; init; }
 
-    /// <summary>For a fix, the account whose trace it fixed: undoing gives back what that account had. Null for other jobs.</summary>
+    /// <summary>
+    /// For a fix, the account whose trace it fixed: undoing gives back what that account had. Null for other jobs.
+    /// </summary>
     public string? Fixed { get; init; }
 
     /// <summary>The stage of that install; null when it is not known.</summary>

@@ -68,7 +68,8 @@ public sealed class UndoRules
     }
 
     /// <summary>What the job itself was for is what undoing takes away.</summary>
-    private bool Counts(string account, StandingNeed need) => need.Install != _facts.Install && !Same(account, _facts.Fixed ?? "");
+    private bool Counts(string account, StandingNeed need) =>
+        need.Install != _facts.Install && !Same(account, _facts.Fixed ?? "");
 
     /// <summary>Services go back first; then accounts are disabled, and only then anything is taken from them.</summary>
     private List<Change> Ordered()
@@ -219,7 +220,8 @@ public sealed class UndoRules
     {
         foreach (var off in _inverses.OfType<SwitchInheritance>().Where(c => !c.On))
         {
-            if (view.Tree is not { } tree || tree.IndexOf(off.Dn) is not (>= 0 and var at) || tree.DescriptorOf(at) is not { } list)
+            if (view.Tree is not { } tree || tree.IndexOf(off.Dn) is not (>= 0 and var at)
+                || tree.DescriptorOf(at) is not { } list)
             {
                 _blocked.Add($"the ACL of {off.Dn} was not read: who loses something by disabling its inheritance is not known");
                 continue;
@@ -229,7 +231,7 @@ public sealed class UndoRules
             foreach (var account in _facts.Needs.Accounts.Where(a => view.Graph.IndexOf(a) >= 0))
                 foreach (var need in _facts.Needs.Of(account).Where(n => Counts(account, n) && IsAround(n.Grant.Right, off.Dn)))
                     if (Reach(view, tree, account, need) > Reach(view, then, account, need))
-                        _blocked.Add($"{need.Install} needs {need.Grant.Right} for {account}, which reaches {off.Dn} by inheritance");
+                        _blocked.Add($"{need.Install} needs {need.Grant.Right} for {account}, by inheritance at {off.Dn}");
         }
     }
 
