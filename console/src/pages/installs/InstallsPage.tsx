@@ -43,8 +43,8 @@ const columns = [
 export function InstallsPage() {
   const list = useQuery(installs);
   const open = useQuery(proposals);
-  // What is proposed for an install stands on its own page; what is not about one would stand nowhere.
-  const others = list.data ? (open.data?.filter((p) => !list.data.some((i) => i.name === p.subject)) ?? []) : [];
+  // Steps that are proposed stand on the page of their install; what is done at once stands here, whatever it is about.
+  const acts = open.data?.filter((proposal) => proposal.steps.length === 0) ?? [];
   return (
     <>
       <div className="head">
@@ -55,7 +55,7 @@ export function InstallsPage() {
       {list.isPending && <Loading />}
       {list.error && <Failure error={list.error} />}
       {open.error && <Failure error={open.error} />}
-      {others.map((job) => (
+      {acts.map((job) => (
         <Proposal key={job.id} job={job} />
       ))}
       {list.data && (
