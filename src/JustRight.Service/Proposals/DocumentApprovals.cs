@@ -24,15 +24,20 @@ internal sealed class DocumentApprovals(Library library, SecondPerson second)
     /// <summary>Why an estate is not stored yet, or null.</summary>
     public async Task<ProblemHttpResult?> WaitsAsync(Estate estate, string text, string who, CancellationToken cancel)
     {
-        if (await ReplacedAsync(Library.EstateKind, estate.Name, text, [estate.Name], who, cancel) is { } waits) return waits;
         var before = await library.FindAsync(Library.EstateKind, estate.Name, cancel);
-        var known = before is null || Library.OpenEstate(before).Document is not { } read ? [] : await second.SharingAsync(
-            read, cancel);
+        var differences = before is null ? [] : Library.Differences(Library.EstateKind, before.Text, text);
+        var read = before is null ? null : Library.OpenEstate(before).Document;
+        var known = read is null ? [] : await second.SharingAsync(read, cancel);
         var sharing = (await second.SharingAsync(estate, cancel)).Except(known).ToList();
-        if (sharing.Count == 0) return null;
-        var words = sharing.Select(s => $"estate {estate.Name}: it is about {s.Shared}, as {s.Estate} is, where two must agree");
-        return await second.AskAsync(
-            sharing.Select(s => s.Estate), new ProposedAct(ActKinds.Document, estate.Name, [.. words], text), who, cancel);
+        var loosens = differences.Any(d => d.MayLoosen);
+        if (!loosens && sharing.Count == 0) return null;
+
+        // One proposal for both: an approval that is used for the one would be gone while the other waits.
+        var words = differences.Select(d => $"{Library.EstateKind} {estate.Name}: {d.Words}")
+            .Concat(sharing.Select(s => $"estate {estate.Name}: it is about {s.Shared}, as {s.Estate} is, where two must agree"));
+        var estates = sharing.Select(s => s.Estate).Concat(loosens ? [estate.Name] : []);
+        var act = new ProposedAct(ActKinds.Document, estate.Name, [.. words], Library.EstateKind, before?.Text ?? "", text);
+        return await second.AskAsync(estates, act, who, cancel);
     }
 
     /// <summary>
