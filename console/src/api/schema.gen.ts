@@ -1934,9 +1934,9 @@ export interface components {
             addedAt: null | string;
             addedBy: null | string;
             /** @description The directories that people sign in to products with. */
-            peopleDirectories?: components["schemas"]["PeopleDirectoryView"][];
+            peopleDirectories: components["schemas"]["PeopleDirectoryView"][];
             /** @description What this release cannot read of it, or leaves aside; empty when all of it is read. */
-            remarks?: string[];
+            remarks: string[];
         };
         /** @description An estate with its text and what its last survey could not read. */
         EstateView: {
@@ -2283,7 +2283,7 @@ export interface components {
             addedAt: string;
             addedBy: string;
             /** @description What this release cannot read of it, or leaves aside; empty when all of it is read. */
-            remarks?: string[];
+            remarks: string[];
         };
         /** @description An install with its text. */
         InstallView: {
@@ -2400,7 +2400,7 @@ export interface components {
             /** Format: date-time */
             approvedAt: null | string;
             /** @description What it is about besides its steps: what a replaced document says differently, what undoing leaves as it is. */
-            words?: string[];
+            words: string[];
         };
         /** @description The verdict on one right. */
         JudgementView: {
@@ -2488,7 +2488,7 @@ export interface components {
              * Format: int32
              * @description How many signed heads the log was held against.
              */
-            heads?: number;
+            heads: number;
             /**
              * Format: int64
              * @description The entry up to which the log is signed.
@@ -3069,7 +3069,7 @@ export interface components {
             addedAt: null | string;
             addedBy: null | string;
             /** @description What this release cannot read of it, or leaves aside; empty when all of it is read. */
-            remarks?: string[];
+            remarks: string[];
         };
         /** @description A sheet with its text as the user wrote it. */
         SheetView: {
