@@ -2,8 +2,11 @@
 
 parts=(style structure audit core formats simulation directory sign-in hosts databases service client console browser)
 
+# Those that --long alone runs.
+long_parts=(package)
+
 # Those that take longest come first, so that the last to end is a short one.
-longest_first=(service hosts browser directory sign-in style databases client simulation core structure formats console audit)
+longest_first=(service hosts browser directory sign-in style databases client simulation core structure formats console audit package)
 
 # Which sources a part is about, for --changed: folders and files from the top.
 part_sources() {
@@ -25,6 +28,7 @@ part_sources() {
     client) echo "$service" src/JustRight.Cli tests/JustRight.Cli.Tests ;;
     console) echo console docs/api ;;
     browser) echo "$service" console ;;
+    package) echo "$service" console packaging scripts ;;
   esac
 }
 
@@ -66,6 +70,10 @@ prepare_part() {
       build_service
       build_client
       ;;
+    package)
+      need_packages curl
+      build_console
+      ;;
     browser)
       need_packages chromium
       build_service
@@ -93,6 +101,7 @@ run_part() {
       check "TypeScript format, lint and types" bash -c "cd '$top/console' && npm run check"
       ;;
     audit) audit ;;
+    package) check "the packaged service, with nothing else in reach" "$top/scripts/package-check.sh" ;;
     console)
       node_run "console units" "$built/vitest.json" '`${r.numPassedTests} ${r.numFailedTests} ${r.numPendingTests}`' \
         npx vitest run --reporter=json --outputFile="$built/vitest.json"

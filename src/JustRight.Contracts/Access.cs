@@ -1,3 +1,5 @@
+using System.ComponentModel.DataAnnotations;
+
 namespace JustRight.Contracts;
 
 /// <summary>A one-time code from a sign-in link.</summary>
@@ -7,14 +9,21 @@ public sealed record SignInCode(string Code);
 public sealed record TokenClaim(string Code, string Name);
 
 /// <summary>Who is signed in.</summary>
-public sealed record WhoView(string Name, string Role);
+public sealed record WhoView(string Name, string Role)
+{
+    /// <summary>The release of the service, where it is asked who one is; null elsewhere.</summary>
+    public string? Release { get; init; }
+}
 
 /// <summary>An order for a token.</summary>
 /// <param name="Role"><c>reader</c>, <c>planner</c>, <c>granter</c> or <c>owner</c>.</param>
 /// <param name="Days">For how many days it is good; 1 to 366.</param>
-public sealed record TokenOrder(string Name, string Role, int Days)
+public sealed record TokenOrder(
+    string Name, [property: AllowedValues("reader", "planner", "granter", "owner")] string Role, int Days)
 {
-    /// <summary>Whom it is issued to, as they sign in to the console: with a token and a sign-in they are one person. Null for nobody.</summary>
+    /// <summary>
+    /// Whom it is issued to, as they sign in to the console: with a token and a sign-in they are one person. Null for nobody.
+    /// </summary>
     public string? Person { get; init; }
 }
 
@@ -43,8 +52,8 @@ public sealed record SecretView(string Name, DateTimeOffset? SetAt, string? SetB
 /// <param name="IsAsked">Whether an estate, an install or the settings ask for it today.</param>
 /// <param name="AllowedAt">When an owner allowed it; null when nobody did.</param>
 public sealed record SecretUseView(
-    string Id, string Purpose, string Estate, string For, string Address, string SignInAs, string Transport, string Anchor, string Words,
-    bool IsAsked, DateTimeOffset? AllowedAt, string? AllowedBy);
+    string Id, string Purpose, string Estate, string For, string Address, string SignInAs, string Transport, string Anchor,
+    string Words, bool IsAsked, DateTimeOffset? AllowedAt, string? AllowedBy);
 
 /// <summary>A secret to keep.</summary>
 public sealed record SecretValue(string Value);
@@ -60,7 +69,8 @@ public sealed record SealedPassword(string Account, string SealedTo, string Cms)
 
 /// <summary>An entry of the log.</summary>
 /// <param name="Hash">SHA-256 over this entry and the hash of the one before, in hex.</param>
-public sealed record LogEntryView(long Number, DateTimeOffset At, string Who, string Action, string Subject, string Detail, string Hash);
+public sealed record LogEntryView(
+    long Number, DateTimeOffset At, string Who, string Action, string Subject, string Detail, string Hash);
 
 /// <summary>The result of following the log's chain.</summary>
 /// <param name="BrokenAt">The first entry that does not follow from the one before, or null.</param>

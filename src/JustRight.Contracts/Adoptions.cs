@@ -1,26 +1,39 @@
+using System.ComponentModel.DataAnnotations;
+
 namespace JustRight.Contracts;
 
-/// <summary>An order to begin adopting a product that was there before us. One of the same name that was begun takes on the new accounts; its answers stay.</summary>
+/// <summary>
+/// An order to begin adopting a product that was there before us. One of the same name that was begun takes on the new
+/// accounts; its answers stay.
+/// </summary>
 /// <param name="Name">The name its install will have.</param>
 /// <param name="Product">The product, as one word.</param>
 /// <param name="Title">The product's name in full; the word otherwise.</param>
-public sealed record AdoptionOrder(string Name, string Product, string Estate, IReadOnlyList<AdoptedAccountOrder> Accounts, string Release = "1", string? Title = null);
+public sealed record AdoptionOrder(
+    string Name, string Product, string Estate, IReadOnlyList<AdoptedAccountOrder> Accounts, string Release = "1",
+    string? Title = null);
 
 /// <summary>An account to adopt.</summary>
 /// <param name="Name">Its logon name.</param>
 /// <param name="Key">Its key in the sheet; made from its name otherwise.</param>
 /// <param name="WorksAs"><c>service</c>, <c>job</c>, <c>pool</c>, <c>setup</c> or <c>bind</c>.</param>
-public sealed record AdoptedAccountOrder(string Name, string? Key = null, string? Purpose = null, string WorksAs = "service");
+public sealed record AdoptedAccountOrder(
+    string Name, string? Key = null, string? Purpose = null,
+    [property: AllowedValues("service", "job", "pool", "setup", "bind")] string WorksAs = "service");
 
 /// <summary>What a person says of items.</summary>
 /// <param name="Items">Ids of items.</param>
 /// <param name="Word"><c>needed</c>, <c>not-needed</c> or <c>not-sure</c>.</param>
 /// <param name="Why">The reason, which the sheet will repeat.</param>
-public sealed record AdoptionAnswerOrder(IReadOnlyList<string> Items, string Word, string? Why = null);
+public sealed record AdoptionAnswerOrder(
+    IReadOnlyList<string> Items, [property: AllowedValues("needed", "not-needed", "not-sure")] string Word,
+    string? Why = null);
 
 /// <summary>An adoption for a list.</summary>
 /// <param name="FinishedAt">When its sheet and install were last written into the books, or null.</param>
-public sealed record AdoptionSummary(string Name, string Product, string Title, string Estate, IReadOnlyList<string> Accounts, string By, DateTimeOffset At, DateTimeOffset? FinishedAt);
+public sealed record AdoptionSummary(
+    string Name, string Product, string Title, string Estate, IReadOnlyList<string> Accounts, string By, DateTimeOffset At,
+    DateTimeOffset? FinishedAt);
 
 /// <summary>An adoption with what was found.</summary>
 /// <param name="SurveyedAt">When the estate was last read; null while it was not.</param>
@@ -29,8 +42,9 @@ public sealed record AdoptionSummary(string Name, string Product, string Title, 
 /// <param name="Unseen">What could not be read: more may be held there.</param>
 /// <param name="Open">How many items nobody has said anything of.</param>
 public sealed record AdoptionView(
-    AdoptionSummary Summary, string Release, bool Simulated, DateTimeOffset? SurveyedAt, IReadOnlyList<AdoptionItemView> Items, IReadOnlyList<string> Services,
-    IReadOnlyList<string> Missing, IReadOnlyList<string> Unseen, int Open);
+    AdoptionSummary Summary, string Release, bool Simulated, DateTimeOffset? SurveyedAt,
+    IReadOnlyList<AdoptionItemView> Items, IReadOnlyList<string> Services, IReadOnlyList<string> Missing,
+    IReadOnlyList<string> Unseen, int Open);
 
 /// <summary>Something that an account holds.</summary>
 /// <param name="Number">Its place in the list, from 1.</param>
@@ -42,8 +56,10 @@ public sealed record AdoptionView(
 /// <param name="Forbidden">Why the rules forbid a group through which it comes, or null.</param>
 /// <param name="Word"><c>needed</c>, <c>not-needed</c>, <c>not-sure</c>, or null while nobody has said anything.</param>
 public sealed record AdoptionItemView(
-    int Number, string Id, string Account, string Right, string Place, string HeldBy, IReadOnlyList<string> Paths, IReadOnlyList<string> Brings, string? WhyNot,
-    IReadOnlyList<string> NeededBy, string? Forbidden, string? Word, string? Why, string? By, DateTimeOffset? At);
+    int Number, string Id, string Account, string Right, string Place, string HeldBy, IReadOnlyList<string> Paths,
+    IReadOnlyList<string> Brings, string? WhyNot, IReadOnlyList<string> NeededBy, string? Forbidden,
+    [property: AllowedValues("needed", "not-needed", "not-sure", null)] string? Word, string? Why, string? By,
+    DateTimeOffset? At);
 
 /// <summary>The sheet and the install that an adoption comes to, as files.</summary>
 public sealed record AdoptionDraftView(string Sheet, string Install);

@@ -1,3 +1,5 @@
+using System.ComponentModel.DataAnnotations;
+
 namespace JustRight.Contracts;
 
 /// <summary>What comes to an end, or is to be done, in an estate.</summary>
@@ -10,17 +12,24 @@ public sealed record CalendarView(string Estate, bool Simulated, string TimeZone
 /// <param name="Standing"><c>overdue</c>, <c>soon</c> or <c>later</c>.</param>
 /// <param name="Subject">The account or install it is about.</param>
 /// <param name="Next">What to do, as a command of the client.</param>
-public sealed record CalendarEntryView(string Id, string Kind, string Standing, DateTimeOffset At, string Subject, string Words, string Next);
+public sealed record CalendarEntryView(
+    string Id, [property: AllowedValues("password", "review", "exception", "confirmation", "removal")] string Kind,
+    [property: AllowedValues("overdue", "soon", "later")] string Standing, DateTimeOffset At, string Subject, string Words,
+    string Next);
 
 /// <summary>Something that was told to those whom the organization wants told.</summary>
 /// <param name="Kind"><c>reminder</c> or <c>drift</c>.</param>
-public sealed record NotificationView(int Id, string Estate, string Kind, string Subject, string Text, DateTimeOffset At, IReadOnlyList<DeliveryView> Deliveries);
+public sealed record NotificationView(
+    int Id, string Estate, [property: AllowedValues("reminder", "drift")] string Kind, string Subject, string Text,
+    DateTimeOffset At, IReadOnlyList<DeliveryView> Deliveries);
 
 /// <summary>How a notice reached one of them.</summary>
 /// <param name="Channel"><c>mail</c> or <c>webhook</c>.</param>
 /// <param name="State"><c>waiting</c>, <c>sent</c> or <c>given-up</c>.</param>
 /// <param name="Error">Why the last try failed, or null.</param>
-public sealed record DeliveryView(string Channel, string To, string State, int Tries, DateTimeOffset At, string? Error);
+public sealed record DeliveryView(
+    [property: AllowedValues("mail", "webhook")] string Channel, string To,
+    [property: AllowedValues("waiting", "sent", "given-up")] string State, int Tries, DateTimeOffset At, string? Error);
 
 /// <summary>How an estate is watched.</summary>
 /// <param name="EveryHours">The hours from one look to the next; null when nobody watches.</param>
@@ -28,8 +37,12 @@ public sealed record DeliveryView(string Channel, string To, string State, int T
 /// <param name="LastAt">When it was last looked at by the watch, or null.</param>
 /// <param name="LastWords">What that said.</param>
 /// <param name="Recipients">Who is told when something gets worse.</param>
-public sealed record ScheduleView(string Estate, int? EveryHours, DateTimeOffset? Next, DateTimeOffset? LastAt, string? LastWords, IReadOnlyList<string> Recipients);
+public sealed record ScheduleView(
+    string Estate, int? EveryHours, DateTimeOffset? Next, DateTimeOffset? LastAt, string? LastWords,
+    IReadOnlyList<string> Recipients);
 
 /// <summary>A notice as a webhook gets it.</summary>
 /// <param name="Kind"><c>reminder</c> or <c>drift</c>.</param>
-public sealed record WebhookNotification(int Id, string Estate, string Kind, string Subject, string Text, DateTimeOffset At);
+public sealed record WebhookNotification(
+    int Id, string Estate, [property: AllowedValues("reminder", "drift")] string Kind, string Subject, string Text,
+    DateTimeOffset At);

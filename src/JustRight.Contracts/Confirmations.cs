@@ -14,7 +14,8 @@ public sealed record ConfirmationOrder(string Account, string Role, bool Held, s
 /// <param name="WrittenBy">Whose token wrote it down.</param>
 /// <param name="Until">Until when it counts.</param>
 public sealed record ConfirmationView(
-    string Install, string Account, string Principal, string Role, IReadOnlyList<string> Lets, bool Held, string SeenBy, string WrittenBy, DateTimeOffset At, DateTimeOffset Until);
+    string Install, string Account, string Principal, string Role, IReadOnlyList<string> Lets, bool Held, string SeenBy,
+    string WrittenBy, DateTimeOffset At, DateTimeOffset Until);
 
 /// <summary>What there is to confirm of one right, and what was last said of it.</summary>
 /// <param name="Identity">The identity inside the product.</param>
@@ -24,4 +25,6 @@ public sealed record ConfirmationView(
 /// <param name="Held">Whether they saw it.</param>
 /// <param name="At">When that was written down.</param>
 /// <param name="Until">Until when it counts.</param>
-public sealed record ProductRoleView(string Identity, IReadOnlyList<string> Lets, int ForDays, string? SeenBy, bool? Held, DateTimeOffset? At, DateTimeOffset? Until);
+public sealed record ProductRoleView(
+    string Identity, IReadOnlyList<string> Lets, int ForDays, string? SeenBy, bool? Held, DateTimeOffset? At,
+    DateTimeOffset? Until);

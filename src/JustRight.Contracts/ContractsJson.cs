@@ -51,6 +51,8 @@ namespace JustRight.Contracts;
 [JsonSerializable(typeof(IReadOnlyList<SecretView>))]
 [JsonSerializable(typeof(SecretValue))]
 [JsonSerializable(typeof(IReadOnlyList<PasswordView>))]
+[JsonSerializable(typeof(BackupOrder))]
+[JsonSerializable(typeof(BackupMade))]
 [JsonSerializable(typeof(SealOrder))]
 [JsonSerializable(typeof(SealedPassword))]
 [JsonSerializable(typeof(IReadOnlyList<LogEntryView>))]

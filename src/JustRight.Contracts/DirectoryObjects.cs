@@ -14,11 +14,14 @@ public sealed record ProtectionOrder(string Dn, bool On);
 /// <param name="Used">The controller that the product reads and writes.</param>
 /// <param name="Newest">The controller that has the newest of every attribute, or null when none has.</param>
 /// <param name="Words">The answer in one line.</param>
-public sealed record ReplicaComparisonView(string Dn, string Used, bool Agree, string? Newest, string Words, IReadOnlyList<ReplicaLagView> Others, IReadOnlyList<UnreadPartView> Unread);
+public sealed record ReplicaComparisonView(
+    string Dn, string Used, bool Agree, string? Newest, string Words, IReadOnlyList<ReplicaLagView> Others,
+    IReadOnlyList<UnreadPartView> Unread);
 
 /// <summary>What a controller has otherwise than the newest one.</summary>
 /// <param name="Found">Whether the object is there at all.</param>
 /// <param name="Attributes">The attributes whose values differ.</param>
 /// <param name="ChangesBehind">How many attributes it has in an older version.</param>
 /// <param name="SecondsBehind">How much later the newest change is on the newest controller.</param>
-public sealed record ReplicaLagView(string Controller, bool Found, IReadOnlyList<string> Attributes, int ChangesBehind, double SecondsBehind, string Words);
+public sealed record ReplicaLagView(
+    string Controller, bool Found, IReadOnlyList<string> Attributes, int ChangesBehind, double SecondsBehind, string Words);

@@ -9,10 +9,14 @@ namespace JustRight.Contracts;
 /// <param name="Undo">What takes it back, in order.</param>
 /// <param name="Files">The names of the bundle's files.</param>
 public sealed record HandoverView(
-    string Install, string Team, string Place, bool Remove, bool Simulated, DateTimeOffset SurveyedAt, string Folder, string Lead, IReadOnlyList<HandoverStepView> Steps, IReadOnlyList<string> HowTo, IReadOnlyList<string> Undo, IReadOnlyList<string> Files);
+    string Install, string Team, string Place, bool Remove, bool Simulated, DateTimeOffset SurveyedAt, string Folder,
+    string Lead, IReadOnlyList<HandoverStepView> Steps, IReadOnlyList<string> HowTo, IReadOnlyList<string> Undo,
+    IReadOnlyList<string> Files);
 
 /// <summary>One step of a handover.</summary>
 /// <param name="Least">What was considered so that no more is asked for than is needed.</param>
 /// <param name="Details">What the change is in full, where its words do not say it.</param>
 /// <param name="Note">What must be known before making it, or null.</param>
-public sealed record HandoverStepView(int Number, string Words, string Why, IReadOnlyList<string> For, IReadOnlyList<string> Least, IReadOnlyList<string> Details, string? Note, string At);
+public sealed record HandoverStepView(
+    int Number, string Words, string Why, IReadOnlyList<string> For, IReadOnlyList<string> Least,
+    IReadOnlyList<string> Details, string? Note, string At);

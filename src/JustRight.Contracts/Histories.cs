@@ -1,3 +1,5 @@
+using System.ComponentModel.DataAnnotations;
+
 namespace JustRight.Contracts;
 
 /// <summary>A fit of an install that was other than the one before it.</summary>
@@ -14,4 +16,6 @@ public sealed record DriftView(string Install, KeptFitView From, KeptFitView To,
 /// <param name="Way"><c>worse</c>, <c>other</c> or <c>better</c>.</param>
 /// <param name="Account">The account's logon name; empty where it is no account's.</param>
 /// <param name="MadeHere">The step of ours that made it, with who and when; null where none is known.</param>
-public sealed record DriftLineView(string Way, string Account, string Right, string Words, string? MadeHere);
+public sealed record DriftLineView(
+    [property: AllowedValues("worse", "other", "better")] string Way, string Account, string Right, string Words,
+    string? MadeHere);

@@ -1,3 +1,5 @@
+using System.ComponentModel.DataAnnotations;
+
 namespace JustRight.Contracts;
 
 /// <summary>A host as the latest survey read it.</summary>
@@ -9,8 +11,11 @@ namespace JustRight.Contracts;
 /// <param name="PoliciesUnseen">Why their order could not be worked out, or null.</param>
 /// <param name="Installs">The installs that need something of it.</param>
 public sealed record HostView(
-    string Estate, string Name, bool Simulated, string Reach, string Role, string System, DateTimeOffset ReadAt, string ReadBy, string? Unread, IReadOnlyList<UnreadPartView> UnreadParts,
-    IReadOnlyList<HostGroupView> Groups, IReadOnlyList<HostRightView> Rights, IReadOnlyList<HostServiceView> Services, IReadOnlyList<HostPolicyView> Policies, string? PoliciesUnseen, IReadOnlyList<string> Installs);
+    string Estate, string Name, bool Simulated, string Reach,
+    [property: AllowedValues("member", "controller", "standalone")] string Role, string System, DateTimeOffset ReadAt,
+    string ReadBy, string? Unread, IReadOnlyList<UnreadPartView> UnreadParts, IReadOnlyList<HostGroupView> Groups,
+    IReadOnlyList<HostRightView> Rights, IReadOnlyList<HostServiceView> Services, IReadOnlyList<HostPolicyView> Policies,
+    string? PoliciesUnseen, IReadOnlyList<string> Installs);
 
 /// <summary>A local group.</summary>
 public sealed record HostGroupView(string Name, string Sid, IReadOnlyList<HostHolderView> Members);
@@ -25,7 +30,9 @@ public sealed record HostHolderView(string Name, string Sid, bool Known, bool Ma
 /// <param name="Policy">The policy that decides on it, or null when none does.</param>
 /// <param name="Unseen">Why it is not known whether a policy decides on it, or null.</param>
 /// <param name="TakenBack">Holders that the policy's list lacks: the next refresh takes the right back from them.</param>
-public sealed record HostRightView(string Constant, string Words, bool Denies, IReadOnlyList<HostHolderView> Holders, string? Policy, string? Unseen, IReadOnlyList<string> TakenBack);
+public sealed record HostRightView(
+    string Constant, string Words, bool Denies, IReadOnlyList<HostHolderView> Holders, string? Policy, string? Unseen,
+    IReadOnlyList<string> TakenBack);
 
 /// <summary>A service.</summary>
 /// <param name="Account">What it runs as from its next start.</param>
@@ -37,8 +44,14 @@ public sealed record HostRightView(string Constant, string Words, bool Denies, I
 /// <param name="Obstacle">Why it cannot start, or null.</param>
 /// <param name="AskedBy">The install and account that ask for it, or null.</param>
 public sealed record HostServiceView(
-    string Name, string Title, string Account, bool Running, string? RunsNowAs, DateTimeOffset? RunsSince, bool RestartPending, string Start, string StartOrder, IReadOnlyList<string> WaitsFor, string? Obstacle, string? AskedBy);
+    string Name, string Title, string Account, bool Running, string? RunsNowAs, DateTimeOffset? RunsSince,
+    bool RestartPending, string Start, string StartOrder, IReadOnlyList<string> WaitsFor, string? Obstacle, string? AskedBy);
 
 /// <summary>A policy as it stands for a host.</summary>
-/// <param name="Fate"><c>applies</c>, <c>unseen</c>, <c>link-disabled</c>, <c>blocked</c>, <c>gone</c>, <c>half-disabled</c> or <c>filtered</c>.</param>
-public sealed record HostPolicyView(string Policy, string Name, string LinkedAt, int Number, bool Enforced, string Fate, string Why);
+/// <param name="Fate">
+/// <c>applies</c>, <c>unseen</c>, <c>link-disabled</c>, <c>blocked</c>, <c>gone</c>, <c>half-disabled</c> or <c>filtered</c>.
+/// </param>
+public sealed record HostPolicyView(
+    string Policy, string Name, string LinkedAt, int Number, bool Enforced,
+    [property: AllowedValues("applies", "unseen", "link-disabled", "blocked", "gone", "half-disabled", "filtered")] string Fate,
+    string Why);

@@ -11,7 +11,8 @@ namespace JustRight.Contracts;
 /// <param name="More">How many more rights there are than are listed.</param>
 /// <param name="Installs">The installs that need something of it.</param>
 public sealed record InstanceView(
-    string Estate, string Name, bool Simulated, string Engine, string Release, string Host, IReadOnlyList<string> Partners, string Reach, DateTimeOffset ReadAt, string ReadBy, string? Unread, IReadOnlyList<UnreadPartView> UnreadParts,
+    string Estate, string Name, bool Simulated, string Engine, string Release, string Host, IReadOnlyList<string> Partners,
+    string Reach, DateTimeOffset ReadAt, string ReadBy, string? Unread, IReadOnlyList<UnreadPartView> UnreadParts,
     IReadOnlyList<string> Databases, IReadOnlyList<InstanceHolderView> Holders, int More, IReadOnlyList<string> Installs);
 
 /// <summary>A right that somebody has at an instance.</summary>
@@ -24,4 +25,5 @@ public sealed record InstanceView(
 /// <param name="WhyNot">Why it does not count, or null when it does.</param>
 /// <param name="NeededBy">The installs that need it.</param>
 public sealed record InstanceHolderView(
-    string Who, bool Machine, string Right, string Place, int Reach, string Lets, IReadOnlyList<PathView> Paths, string? WhyNot, IReadOnlyList<string> NeededBy);
+    string Who, bool Machine, string Right, string Place, int Reach, string Lets, IReadOnlyList<PathView> Paths,
+    string? WhyNot, IReadOnlyList<string> NeededBy);

@@ -1,10 +1,15 @@
+using System.ComponentModel.DataAnnotations;
+
 namespace JustRight.Contracts;
 
 /// <summary>What is known of the password of one account.</summary>
 /// <param name="Keeper"><c>us</c>, <c>product</c> or <c>directory</c>.</param>
 /// <param name="KeptBy">Who changes it, in words.</param>
 /// <param name="Uses">The installs that use the account.</param>
-/// <param name="Standing"><c>overdue</c>, <c>unreasoned</c>, <c>soon</c>, <c>unseen</c>, <c>later</c>, <c>undated</c>, <c>managed</c> or <c>not-made</c>.</param>
+/// <param name="Standing">
+/// <c>overdue</c>, <c>unreasoned</c>, <c>soon</c>, <c>unseen</c>, <c>later</c>, <c>undated</c>, <c>managed</c> or
+/// <c>not-made</c>.
+/// </param>
 /// <param name="Due">When something is to be done, or null.</param>
 /// <param name="Words">One sentence: why then.</param>
 /// <param name="Never">Whether it never expires.</param>
@@ -12,11 +17,17 @@ namespace JustRight.Contracts;
 /// <param name="Places">In how many places it is typed.</param>
 /// <param name="Renewal">The id of the renewal that is under way, or null.</param>
 public sealed record AccountPasswordView(
-    string Account, string Keeper, string KeptBy, IReadOnlyList<string> Uses, string Standing, DateTimeOffset? Due, string Words, DateTimeOffset? SetAt, DateTimeOffset? ExpiresAt, bool Never, string? Quarrel, int Places, string? Renewal);
+    string Account, [property: AllowedValues("us", "product", "directory")] string Keeper, string KeptBy,
+    IReadOnlyList<string> Uses,
+    [property: AllowedValues(
+        "overdue", "unreasoned", "soon", "unseen", "later", "undated", "managed", "not-made")] string Standing,
+    DateTimeOffset? Due, string Words, DateTimeOffset? SetAt, DateTimeOffset? ExpiresAt, bool Never, string? Quarrel,
+    int Places, string? Renewal);
 
 /// <summary>The passwords of an estate.</summary>
 /// <param name="ReadAt">When the directory was read, or null when it never was.</param>
-public sealed record PasswordsView(string Estate, bool Simulated, DateTimeOffset? ReadAt, IReadOnlyList<AccountPasswordView> Accounts);
+public sealed record PasswordsView(
+    string Estate, bool Simulated, DateTimeOffset? ReadAt, IReadOnlyList<AccountPasswordView> Accounts);
 
 /// <summary>A place where the password of an account is typed.</summary>
 /// <param name="Where">The file, the page, or that it is a service.</param>
@@ -31,23 +42,37 @@ public sealed record PasswordsView(string Estate, bool Simulated, DateTimeOffset
 /// <param name="LastBy">Who changed it there last, as far as we know.</param>
 /// <param name="Told">For a place that a person told of: its number, by which it is taken out again.</param>
 public sealed record PasswordPlaceView(
-    string Account, string Product, string Install, string Host, string Where, string Setting, string Breaks, string Kind, string Words, bool AtOnce, string? Reference, string? NotSeen, string? Note, string? LastBy, DateTimeOffset? LastAt, int? Told);
+    string Account, string Product, string Install, string Host, string Where, string Setting, string Breaks,
+    [property: AllowedValues("own-secret", "service", "sign-in", "setting", "told")] string Kind, string Words, bool AtOnce,
+    string? Reference, string? NotSeen, string? Note, string? LastBy, DateTimeOffset? LastAt, int? Told);
 
 /// <summary>The password of one account: how it stands, where it is typed, what its renewal would do.</summary>
-/// <param name="ManagedObstacles">What stands in the way of letting the directory keep it; empty when nothing that is known does, null where it does so already.</param>
+/// <param name="ManagedObstacles">
+/// What stands in the way of letting the directory keep it; empty when nothing that is known does, null where it does so
+/// already.
+/// </param>
 /// <param name="Order">The steps of a renewal, in order; empty when we do not change it.</param>
 /// <param name="Remarks">What a person should know before it begins.</param>
 /// <param name="WhyNot">Why no renewal can begin, or null.</param>
 /// <param name="Waits">Whether a password waits to be handed over.</param>
 public sealed record PasswordDetailView(
-    AccountPasswordView Password, IReadOnlyList<PasswordPlaceView> Places, IReadOnlyList<string>? ManagedObstacles, IReadOnlyList<RenewalStepView> Order, IReadOnlyList<string> Remarks, string? WhyNot, bool Waits, IReadOnlyList<RenewalView> Renewals);
+    AccountPasswordView Password, IReadOnlyList<PasswordPlaceView> Places, IReadOnlyList<string>? ManagedObstacles,
+    IReadOnlyList<RenewalStepView> Order, IReadOnlyList<string> Remarks, string? WhyNot, bool Waits,
+    IReadOnlyList<RenewalView> Renewals);
 
 /// <summary>One step of a renewal.</summary>
 /// <param name="Act"><c>set-in-directory</c>, <c>keep</c>, <c>set</c>, <c>type</c>, <c>restart</c> or <c>check</c>.</param>
 /// <param name="Secret"><c>new</c>, or <c>old</c> on the way back.</param>
 /// <param name="Why">Why here in the order.</param>
-/// <param name="State"><c>waiting</c>, <c>begun</c>, <c>done</c>, <c>refused</c>, <c>failed</c>, <c>skipped</c>, <c>abandoned</c> or <c>dropped</c>.</param>
-public sealed record RenewalStepView(int Number, string Act, string Secret, string Host, string Words, string Why, string State, string Note, string By, DateTimeOffset? At);
+/// <param name="State">
+/// <c>waiting</c>, <c>begun</c>, <c>done</c>, <c>refused</c>, <c>failed</c>, <c>skipped</c>, <c>abandoned</c> or
+/// <c>dropped</c>.
+/// </param>
+public sealed record RenewalStepView(
+    int Number, [property: AllowedValues("set-in-directory", "keep", "set", "type", "restart", "check")] string Act,
+    [property: AllowedValues("new", "old")] string Secret, string Host, string Words, string Why,
+    [property: AllowedValues("waiting", "begun", "done", "refused", "failed", "skipped", "abandoned", "dropped")] string State,
+    string Note, string By, DateTimeOffset? At);
 
 /// <summary>A renewal.</summary>
 /// <param name="Next"><c>go</c>, <c>person</c>, <c>window</c>, <c>decision</c> or <c>over</c>.</param>
@@ -59,8 +84,11 @@ public sealed record RenewalStepView(int Number, string Act, string Secret, stri
 /// <param name="Divided">The places whose password is not, or may not be, the one in the directory.</param>
 /// <param name="Job">The job that is making steps now, or null.</param>
 public sealed record RenewalView(
-    string Id, string Estate, string Account, bool Simulated, string Next, string Words, int? Current, DateTimeOffset? OpensAt, bool GoesBack, bool CanGoBack, string StartedBy, DateTimeOffset StartedAt, DateTimeOffset? EndedAt,
-    IReadOnlyList<RenewalStepView> Steps, IReadOnlyList<string> Remarks, IReadOnlyList<string> Divided, string? Job);
+    string Id, string Estate, string Account, bool Simulated,
+    [property: AllowedValues("go", "person", "window", "decision", "over")] string Next, string Words, int? Current,
+    DateTimeOffset? OpensAt, bool GoesBack, bool CanGoBack, string StartedBy, DateTimeOffset StartedAt,
+    DateTimeOffset? EndedAt, IReadOnlyList<RenewalStepView> Steps, IReadOnlyList<string> Remarks,
+    IReadOnlyList<string> Divided, string? Job);
 
 /// <summary>What a person says of a step: <c>done</c>, <c>again</c>, or <c>skip</c> with a reason.</summary>
 public sealed record StepWord(string Word, string? Note);
@@ -76,7 +104,8 @@ public sealed record PasswordTryOrder(string? Password);
 /// <param name="Works">Whether the directory took it; null when it was not tried.</param>
 /// <param name="WrongCounted">How many wrong ones count before; null when that may not be read.</param>
 /// <param name="LockedAfter">After how many the account is locked; 0 for never, null when that may not be read.</param>
-public sealed record PasswordTryView(string Account, bool? Works, string Words, int? WrongCounted, int? LockedAfter, DateTimeOffset At);
+public sealed record PasswordTryView(
+    string Account, bool? Works, string Words, int? WrongCounted, int? LockedAfter, DateTimeOffset At);
 
 /// <summary>A password that is shown once.</summary>
 public sealed record ShownPassword(string Account, string Password);

@@ -5,4 +5,6 @@ public sealed record ProblemView(string Type, string Title, int Status, string? 
 
 /// <summary>One thing that is wrong in a file.</summary>
 /// <param name="Line">From 1; 0 when it has no line.</param>
-public sealed record FaultView(string Code, string File, int Line, int Column, string Field, string Message, string? Found, string? Expected, string? Nearest);
+public sealed record FaultView(
+    string Code, string File, int Line, int Column, string Field, string Message, string? Found, string? Expected,
+    string? Nearest);

@@ -15,7 +15,8 @@ public sealed record ExceptionOrder(string Target, string Why, DateOnly Until, s
 /// <param name="Stands">Whether it counts now.</param>
 /// <param name="EndedBy">Who ended it before its time, or null.</param>
 public sealed record ExceptionView(
-    int Number, string Install, string Target, string Words, string Verdict, string Why, string By, string WrittenBy, DateTimeOffset At, DateTimeOffset Until, bool Stands, string? EndedBy);
+    int Number, string Install, string Target, string Words, string Verdict, string Why, string By, string WrittenBy,
+    DateTimeOffset At, DateTimeOffset Until, bool Stands, string? EndedBy);
 
 /// <summary>The exception that covers a right now.</summary>
 public sealed record AcceptedView(int Number, string By, string Why, DateTimeOffset Until);
@@ -32,7 +33,8 @@ public sealed record ReviewOrder(int Fit, string? By = null, DateOnly? NextBy = 
 /// <param name="WrittenBy">Whose token wrote it down.</param>
 /// <param name="Off">What was off at that fit.</param>
 public sealed record ReviewView(
-    int Number, string Install, int Fit, FitCountsView Counts, string By, string WrittenBy, DateTimeOffset At, DateOnly? NextBy, string? Remark, IReadOnlyList<ReviewedView> Off);
+    int Number, string Install, int Fit, FitCountsView Counts, string By, string WrittenBy, DateTimeOffset At,
+    DateOnly? NextBy, string? Remark, IReadOnlyList<ReviewedView> Off);
 
 /// <summary>Something that was off at a review.</summary>
 /// <param name="Verdict">What the fit said of it; empty for a finding.</param>

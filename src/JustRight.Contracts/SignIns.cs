@@ -1,3 +1,5 @@
+using System.ComponentModel.DataAnnotations;
+
 namespace JustRight.Contracts;
 
 /// <summary>How people sign in to a product here: its sign-in settings, and what was found about it.</summary>
@@ -13,8 +15,12 @@ namespace JustRight.Contracts;
 /// <param name="PeopleReadAt">When people and groups of the directory were last read; null when they were not.</param>
 /// <param name="SignInTest">The latest test; null when none was run.</param>
 public sealed record SignInView(
-    string Install, string Title, string Estate, bool Simulated, string Directory, string Family, string Host, IReadOnlyList<string> TypedOn, string Where, string Form, string Text, string PeopleWords, string? GroupsWords,
-    IReadOnlyList<SignInSettingView> Settings, IReadOnlyList<SignInFieldView> Fields, IReadOnlyList<SettingsFindingView> Findings, IReadOnlyList<PasswordPlaceView> PasswordPlaces, DateTimeOffset? PeopleReadAt, SignInTestView? SignInTest);
+    string Install, string Title, string Estate, bool Simulated, string Directory,
+    [property: AllowedValues("ad-like", "inetorgperson")] string Family, string Host, IReadOnlyList<string> TypedOn,
+    string Where, [property: AllowedValues("list", "ini", "env", "json", "xml", "properties")] string Form, string Text,
+    string PeopleWords, string? GroupsWords, IReadOnlyList<SignInSettingView> Settings, IReadOnlyList<SignInFieldView> Fields,
+    IReadOnlyList<SettingsFindingView> Findings, IReadOnlyList<PasswordPlaceView> PasswordPlaces,
+    DateTimeOffset? PeopleReadAt, SignInTestView? SignInTest);
 
 /// <summary>A value of the settings, by neutral name.</summary>
 /// <param name="Value">Null when it is not known yet.</param>
@@ -28,7 +34,8 @@ public sealed record SignInFieldView(string Name, string? Value, string? Key, bo
 
 /// <summary>A finding about settings.</summary>
 /// <param name="Weight"><c>wrong</c>, <c>caution</c> or <c>unseen</c>.</param>
-public sealed record SettingsFindingView(string Code, string Weight, string? Key, string Text, string Fix);
+public sealed record SettingsFindingView(
+    string Code, [property: AllowedValues("wrong", "caution", "unseen")] string Weight, string? Key, string Text, string Fix);
 
 /// <summary>An order to try a product's sign-in. Passwords are used once and kept nowhere.</summary>
 /// <param name="BindPassword">Of the bind account; null to use the one that the service keeps.</param>
@@ -38,17 +45,20 @@ public sealed record SignInTestOrder(string? BindPassword, string? PersonPasswor
 /// <summary>A sign-in test.</summary>
 /// <param name="Id">The job that ran it.</param>
 public sealed record SignInTestView(
-    string Id, string Install, string Directory, DateTimeOffset StartedAt, DateTimeOffset EndedAt, bool Simulated, string Words, IReadOnlyList<SignInCheckView> Checks, ComparisonView? People, ComparisonView? Groups,
+    string Id, string Install, string Directory, DateTimeOffset StartedAt, DateTimeOffset EndedAt, bool Simulated,
+    string Words, IReadOnlyList<SignInCheckView> Checks, ComparisonView? People, ComparisonView? Groups,
     IReadOnlyList<string> GroupNames);
 
 /// <summary>A check of a sign-in test.</summary>
 /// <param name="Verdict"><c>pass</c>, <c>fail</c> or <c>unseen</c>.</param>
 /// <param name="Fix">What would fix it, or null.</param>
-public sealed record SignInCheckView(string Id, string Asks, string Verdict, string Fact, string? Fix);
+public sealed record SignInCheckView(
+    string Id, string Asks, [property: AllowedValues("pass", "fail", "unseen")] string Verdict, string Fact, string? Fix);
 
 /// <summary>Who was expected and who was found.</summary>
 /// <param name="Expected">Null when nothing is expected.</param>
-public sealed record ComparisonView(int? Expected, int Found, IReadOnlyList<NamedDifferenceView> Missing, IReadOnlyList<NamedDifferenceView> Extra);
+public sealed record ComparisonView(
+    int? Expected, int Found, IReadOnlyList<NamedDifferenceView> Missing, IReadOnlyList<NamedDifferenceView> Extra);
 
 /// <summary>A name in one list and not in the other.</summary>
 public sealed record NamedDifferenceView(string Name, string? Why);
@@ -69,7 +79,8 @@ public sealed record FilterOrder(string Filter, string? Below);
 /// <param name="UnknownAttributes">Attributes that the directory does not know, by which it finds nobody.</param>
 /// <param name="ReadAt">When people and groups were read.</param>
 public sealed record FilterView(
-    FilterFaultView? Fault, string? Text, string? Words, int Found, int Of, IReadOnlyList<FoundObjectView> Objects, IReadOnlyList<string> NotJudged, IReadOnlyList<string> UnknownAttributes, DateTimeOffset ReadAt);
+    FilterFaultView? Fault, string? Text, string? Words, int Found, int Of, IReadOnlyList<FoundObjectView> Objects,
+    IReadOnlyList<string> NotJudged, IReadOnlyList<string> UnknownAttributes, DateTimeOffset ReadAt);
 
 /// <summary>Where and why a text is no filter.</summary>
 /// <param name="Position">Counted from 0.</param>

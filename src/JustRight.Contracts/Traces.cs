@@ -1,10 +1,14 @@
+using System.ComponentModel.DataAnnotations;
+
 namespace JustRight.Contracts;
 
 /// <summary>An order to trace why an account can or cannot do something in the directory.</summary>
 /// <param name="Account">Its logon name; or null when the service that fails is named.</param>
 /// <param name="Service">A service of a sheet, instead of the account.</param>
 /// <param name="Host">The host it runs on, when several installs have that service.</param>
-/// <param name="Act">What it should be able to do, in the words of sheets: <c>write attributes</c>, <c>change membership</c>, …</param>
+/// <param name="Act">
+/// What it should be able to do, in the words of sheets: <c>write attributes</c>, <c>change membership</c>, …
+/// </param>
 /// <param name="Attributes">For acts that name attributes.</param>
 /// <param name="Of">The class of object, or null for the act's own; <c>user</c> where it has none.</param>
 /// <param name="Below">A branch of the estate by name, a distinguished name, or <c>everywhere</c>; or null.</param>
@@ -12,8 +16,8 @@ namespace JustRight.Contracts;
 /// <param name="IfMemberOf">Groups it is thought to be in: "would it, if…".</param>
 /// <param name="IfInheriting">Objects at which inheritance is thought to be on.</param>
 public sealed record TraceOrder(
-    string? Account, string? Service, string? Host, string Act, IReadOnlyList<string>? Attributes, string? Of, string? Below, IReadOnlyList<string>? Objects,
-    IReadOnlyList<string>? IfMemberOf, IReadOnlyList<string>? IfInheriting);
+    string? Account, string? Service, string? Host, string Act, IReadOnlyList<string>? Attributes, string? Of, string? Below,
+    IReadOnlyList<string>? Objects, IReadOnlyList<string>? IfMemberOf, IReadOnlyList<string>? IfInheriting);
 
 /// <summary>The answer to a trace.</summary>
 /// <param name="Id">The job that answered.</param>
@@ -29,15 +33,25 @@ public sealed record TraceOrder(
 /// <param name="Supposed">What was supposed and is not so.</param>
 /// <param name="Tree">The containers that hold what was judged, top down.</param>
 public sealed record TraceView(
-    string Id, string Estate, bool Simulated, string Account, string Asked, string Of, string? Below, string ReadFrom, DateTimeOffset ReadAt, string Words, int Can, int Cannot, int Unseen,
-    IReadOnlyList<TraceFailureView> Failures, IReadOnlyList<string> NotFound, IReadOnlyList<UnreadPartView> Unread, IReadOnlyList<string> Uncovered, IReadOnlyList<string> Supposed, IReadOnlyList<TraceBranchView> Tree);
+    string Id, string Estate, bool Simulated, string Account, string Asked, string Of, string? Below, string ReadFrom,
+    DateTimeOffset ReadAt, string Words, int Can, int Cannot, int Unseen, IReadOnlyList<TraceFailureView> Failures,
+    IReadOnlyList<string> NotFound, IReadOnlyList<UnreadPartView> Unread, IReadOnlyList<string> Uncovered,
+    IReadOnlyList<string> Supposed, IReadOnlyList<TraceBranchView> Tree);
 
 /// <summary>Objects that fail for one reason at one place.</summary>
-/// <param name="Cause"><c>nothing-gives-it</c>, <c>inheritance-stops</c>, <c>denied</c>, <c>protected-group</c>, <c>left-by-protected-group</c>, <c>not-understood</c>, <c>membership-unread</c> or <c>unread</c>.</param>
+/// <param name="Cause">
+/// <c>nothing-gives-it</c>, <c>inheritance-stops</c>, <c>denied</c>, <c>protected-group</c>, <c>left-by-protected-group</c>,
+/// <c>not-understood</c>, <c>membership-unread</c> or <c>unread</c>.
+/// </param>
 /// <param name="At">Where the reason lies.</param>
 /// <param name="Count">How many objects.</param>
 /// <param name="Objects">The objects; at most a thousand are named.</param>
-public sealed record TraceFailureView(int Number, string Cause, string Words, IReadOnlyList<string> At, int Count, IReadOnlyList<string> Objects, IReadOnlyList<RemedyView> Remedies);
+public sealed record TraceFailureView(
+    int Number,
+    [property: AllowedValues(
+        "nothing-gives-it", "inheritance-stops", "denied", "protected-group", "left-by-protected-group", "not-understood",
+        "membership-unread", "unread")] string Cause,
+    string Words, IReadOnlyList<string> At, int Count, IReadOnlyList<string> Objects, IReadOnlyList<RemedyView> Remedies);
 
 /// <summary>A way to fix a failure, and what it would change.</summary>
 /// <param name="Touched">How many access lists would change.</param>
@@ -47,8 +61,9 @@ public sealed record TraceFailureView(int Number, string Cause, string Words, IR
 /// <param name="Lost">Rights that would go.</param>
 /// <param name="Lists">The lists of the places that change themselves, before and after.</param>
 public sealed record RemedyView(
-    string Id, string Title, IReadOnlyList<string> Steps, int Touched, IReadOnlyList<string> TouchedObjects, int Fixed, int StillFailing,
-    IReadOnlyList<RightFlowView> Gained, IReadOnlyList<RightFlowView> Lost, IReadOnlyList<ListPreviewView> Lists);
+    string Id, string Title, IReadOnlyList<string> Steps, int Touched, IReadOnlyList<string> TouchedObjects, int Fixed,
+    int StillFailing, IReadOnlyList<RightFlowView> Gained, IReadOnlyList<RightFlowView> Lost,
+    IReadOnlyList<ListPreviewView> Lists);
 
 /// <summary>A right that flows in or goes.</summary>
 public sealed record RightFlowView(string Who, string What, bool Denies, int Objects);
@@ -59,7 +74,8 @@ public sealed record ListPreviewView(string Dn, IReadOnlyList<string> Before, IR
 /// <summary>A container of the drawn tree.</summary>
 /// <param name="Inherits">Whether it inherits; null when that was not read.</param>
 /// <param name="IsCause">Whether a failure lies here.</param>
-public sealed record TraceBranchView(string Dn, string Name, int Depth, bool? Inherits, int Can, int Cannot, int Unseen, bool IsCause);
+public sealed record TraceBranchView(
+    string Dn, string Name, int Depth, bool? Inherits, int Can, int Cannot, int Unseen, bool IsCause);
 
 /// <summary>An order to carry out a remedy of a trace.</summary>
 public sealed record FixOrder(string Remedy);

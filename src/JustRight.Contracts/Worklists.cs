@@ -1,12 +1,17 @@
+using System.ComponentModel.DataAnnotations;
+
 namespace JustRight.Contracts;
 
 /// <summary>The steps that are left.</summary>
 public sealed record WorklistView(
-    string Install, bool Simulated, DateTimeOffset SurveyedAt, IReadOnlyList<StepView> Give, IReadOnlyList<StepView> Remove, IReadOnlyList<string> LeftToSetup, IReadOnlyList<NotOfferedView> NotOffered);
+    string Install, bool Simulated, DateTimeOffset SurveyedAt, IReadOnlyList<StepView> Give, IReadOnlyList<StepView> Remove,
+    IReadOnlyList<string> LeftToSetup, IReadOnlyList<NotOfferedView> NotOffered);
 
 /// <summary>One step.</summary>
 /// <param name="Blocked">Why it cannot be made now.</param>
-public sealed record StepView(string Id, int Number, string Words, string Team, string Place, string Why, string? Blocked, IReadOnlyList<string> For, string At);
+public sealed record StepView(
+    string Id, int Number, string Words, string Team, string Place, string Why, string? Blocked, IReadOnlyList<string> For,
+    string At);
 
 /// <summary>Something that a person must decide.</summary>
 public sealed record NotOfferedView(string For, string Reason);
@@ -21,16 +26,34 @@ public sealed record LdifView(string Subject, bool Remove, string Text);
 public sealed record GrantOrder(bool Remove, IReadOnlyList<string> Steps);
 
 /// <summary>Long work.</summary>
-/// <param name="Kind"><c>survey</c>, <c>verify</c>, <c>grant</c>, <c>trace</c>, <c>fix</c>, <c>protect</c>, <c>undo</c> or <c>sign-in</c>.</param>
-/// <param name="State"><c>queued</c>, <c>running</c>, <c>done</c>, <c>failed</c> or <c>interrupted</c>; for a proposal <c>proposed</c>, <c>approved</c>, <c>void</c> or <c>withdrawn</c>.</param>
+/// <param name="Kind">
+/// <c>survey</c>, <c>verify</c>, <c>grant</c>, <c>trace</c>, <c>fix</c>, <c>protect</c>, <c>undo</c>, <c>sign-in</c> or
+/// <c>renew</c>; for what is done at once and waits for a second person <c>document</c>, <c>stage</c>, <c>exception</c>,
+/// <c>allowance</c>, <c>hand-over</c> or <c>backup</c>.
+/// </param>
+/// <param name="State">
+/// <c>queued</c>, <c>running</c>, <c>done</c>, <c>failed</c> or <c>interrupted</c>; for a proposal <c>proposed</c>,
+/// <c>approved</c>, <c>void</c> or <c>withdrawn</c>.
+/// </param>
 /// <param name="CanBeUndone">Whether it made changes and each has one that undoes it.</param>
 /// <param name="HasTrace">Whether there is a trace to show of it.</param>
 /// <param name="Undoes">The job whose changes it undoes, or null.</param>
 /// <param name="ApprovedBy">Where the organization wants two-person approval: who approved it, or null.</param>
-public sealed record JobView(string Id, string Kind, string Subject, string State, string StartedBy, DateTimeOffset CreatedAt, DateTimeOffset? EndedAt, int Done, int Total, string? Message, IReadOnlyList<JobStepView> Steps,
-    bool CanBeUndone, bool HasTrace, string? Undoes, string? ApprovedBy, DateTimeOffset? ApprovedAt)
+public sealed record JobView(
+    string Id,
+    [property: AllowedValues(
+        "survey", "verify", "grant", "trace", "fix", "protect", "undo", "sign-in", "renew", "document", "stage", "exception",
+        "allowance", "hand-over", "backup")] string Kind,
+    string Subject,
+    [property: AllowedValues(
+        "queued", "running", "done", "failed", "interrupted", "proposed", "approved", "void", "withdrawn")] string State,
+    string StartedBy, DateTimeOffset CreatedAt, DateTimeOffset? EndedAt, int Done, int Total, string? Message,
+    IReadOnlyList<JobStepView> Steps, bool CanBeUndone, bool HasTrace, string? Undoes, string? ApprovedBy,
+    DateTimeOffset? ApprovedAt)
 {
-    /// <summary>What it is about besides its steps: what a replaced document says differently, what undoing leaves as it is.</summary>
+    /// <summary>
+    /// What it is about besides its steps: what a replaced document says differently, what undoing leaves as it is.
+    /// </summary>
     public IReadOnlyList<string> Words { get; init; } = [];
 }
 
@@ -42,7 +65,10 @@ public sealed record UndoView(string Job, IReadOnlyList<string> Steps, IReadOnly
 
 /// <summary>A step of a grant as it was carried out.</summary>
 /// <param name="State"><c>waiting</c>, <c>intended</c>, <c>made</c>, <c>skipped</c> or <c>failed</c>.</param>
-public sealed record JobStepView(int Number, string Words, string Team, string Place, string State, string? Before, string? After, DateTimeOffset? At);
+public sealed record JobStepView(
+    int Number, string Words, string Team, string Place,
+    [property: AllowedValues("waiting", "intended", "made", "skipped", "failed")] string State, string? Before, string? After,
+    DateTimeOffset? At);
 
 /// <summary>One event of a job's progress.</summary>
 public sealed record JobEvent(string State, int Done, int Total, string Text, JobStepView? Step)

@@ -3,4 +3,4 @@ using JustRight.Service.Hosting;
 
 // What is written and sorted must not depend on the machine's language.
 CultureInfo.CurrentCulture = CultureInfo.DefaultThreadCurrentCulture = CultureInfo.InvariantCulture;
-return await ServiceHost.RunAsync(args);
+return await ServiceCommand.RunAsync(args);

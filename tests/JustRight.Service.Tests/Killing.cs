@@ -67,7 +67,7 @@ internal static class Killing
         await service.RestartAsync("--JustRight:RehearseHaltAt", $"{step}:{stages[random.Next(stages.Length)]}");
     }
 
-    /// <summary>Kills the service when it stands still; false, and the service runs, when what it does ended first.</summary>
+    /// <summary>Kills the service when it stands still; false, and the service runs on, when what it does ended first.</summary>
     public static async Task<bool> KilledAsync(ServiceProcess service, Func<Task<bool>> ended)
     {
         var halted = false;
@@ -75,7 +75,6 @@ internal static class Killing
             "the halt or the end was reached", async () =>
             (halted = File.Exists(Path.Combine(service.Data, "halted-for-rehearsal"))) || await ended());
         if (halted) await service.KillAsync();
-        else await service.StopAsync();
         return halted;
     }
 

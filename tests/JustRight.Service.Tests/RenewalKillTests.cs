@@ -25,6 +25,7 @@ public sealed class RenewalKillTests
                     await service.GetAsync(
                     $"renewals/{renewal.Id}", ContractsJson.Default.RenewalView) is { Job: null, Next: not "go" };
                 if (await Killing.KilledAsync(service, ended)) killed++;
+                else await service.StopAsync();
                 await Killing.HaltingAsync(service, step, Killing.RenewalStages, random);
                 if (step != 5) continue;
                 renewal = await RenewalCrashTests.AtRestAsync(service, renewal.Id);

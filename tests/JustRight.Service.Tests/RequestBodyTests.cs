@@ -57,6 +57,40 @@ public sealed class RequestBodyTests
         }
     }
 
+    [Fact]
+    public async Task Who_may_not_call_learns_nothing_of_content_types()
+    {
+        await using var service = await ServiceProcess.StartAsync();
+        using var description = JsonDocument.Parse(
+            await File.ReadAllTextAsync(Path.Combine(Checkout.Top, "docs", "api", "openapi.json"), Cancel));
+        using var anybody = new HttpClient { BaseAddress = new Uri(service.Address) };
+        using var reader = await service.ClientAsync("reader", "reader");
+        var refused = 0;
+        foreach (var path in description.RootElement.GetProperty("paths").EnumerateObject())
+        {
+            foreach (var call in path.Value.EnumerateObject().Where(c => c.Value.TryGetProperty("requestBody", out _)))
+            {
+                var (method, role) = (new HttpMethod(call.Name.ToUpperInvariant()), call.Value.GetProperty("x-justright-role").GetString());
+                (await StatusAsync(service.Http, method, path.Name)).ShouldBe(415, $"{method} {path.Name}");
+                if (role == "anybody") continue;
+                (await StatusAsync(anybody, method, path.Name)).ShouldBe(401, $"{method} {path.Name}");
+                if (role == "reader") continue;
+                (await StatusAsync(reader, method, path.Name)).ShouldBe(403, $"{method} {path.Name}");
+                refused++;
+            }
+        }
+
+        refused.ShouldBeGreaterThan(20);
+
+        static async Task<int> StatusAsync(HttpClient client, HttpMethod method, string path)
+        {
+            using var request = new HttpRequestMessage(method, Filled(path)) { Content = new StringContent("x") };
+            request.Content.Headers.ContentType = new MediaTypeHeaderValue("text/strange");
+            using var answer = await client.SendAsync(request, Cancel);
+            return (int)answer.StatusCode;
+        }
+    }
+
     private static IEnumerable<(HttpMethod Method, string Path, JsonElement Schema)> Calls(JsonElement root)
     {
         foreach (var path in root.GetProperty("paths").EnumerateObject())

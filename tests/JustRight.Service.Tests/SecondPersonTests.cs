@@ -57,6 +57,7 @@ public sealed class SecondPersonTests : IAsyncLifetime
         { "the stage", "set the stage of thermograph-dataroom to retiring" },
         { "an exception", "accept until " },
         { "a password shown", "show the password of FENNMOOR\\" },
+        { "a backup with secrets", "make a backup with every secret, kept password and key in it, encrypted to CN=" },
     };
 
     [Theory]
@@ -220,6 +221,15 @@ public sealed class SecondPersonTests : IAsyncLifetime
                 return () =>
                     _service.Http.PostAsync(
                     $"/api/estates/fennmoor/passwords/{password.Account.Split('\\')[1]}/show", null, Cancel);
+            case "a backup with secrets":
+                using (var authority = new TestAuthority("keeper"))
+                {
+                    var file = Path.Combine(_service.Data, "keeper.pem");
+                    authority.Issue(file, file + ".key", ["keeper"], 30);
+                    var order = new BackupOrder { Recipient = await File.ReadAllTextAsync(file, Cancel) };
+                    return () => _service.Http.PostAsJsonAsync("/api/backup", order, ContractsJson.Default.BackupOrder, Cancel);
+                }
+
             default:
                 throw new InvalidOperationException($"Unknown: {what}.");
         }

@@ -35,6 +35,9 @@ public static class BrokenSheets
     public static IReadOnlyList<BrokenSheet> All { get; } =
     [
         Slip("an unknown key", "purpose: Polls", "purpos: Polls", "unknown-key", 15, 5),
+        Slip("a mark of writing direction", "purpose: Polls", "purpose: Po\u202Ells", "hidden-character", 15, 16),
+        Slip("the same as an escape", "purpose: Polls", "purpose: \"Po\\u202Ells\"", "hidden-character", 15, 14),
+        Slip("a control character", "purpose: Polls", "purpose: \"Po\\u001B[2Jlls\"", "hidden-character", 15, 14),
         Slip("a wrong type", "members: [poller]", "members: { poller: yes }", "wrong-type", 12, 37),
         Slip("a wrong value", "count: 1 or more", "count: some", "wrong-value", 7, 29),
         Slip("secrets where no database is",

@@ -5,6 +5,9 @@ namespace JustRight.Tests.Shared;
 /// <summary>Runs the built client against a service, as a person or a script would.</summary>
 public static class ClientRun
 {
+    /// <summary>The built client.</summary>
+    public static string Program { get; } = Path.Combine(Checkout.Top, ".build", "client", "justright");
+
     /// <summary>Runs a command to its end.</summary>
     public static Task<(int Code, string Out, string Error)> RunAsync(this ServiceProcess service, params string[] arguments) =>
         service.RunAsync(arguments, "", _ => { });
@@ -14,8 +17,7 @@ public static class ClientRun
     public static async Task<(int Code, string Out, string Error)> RunAsync(
         this ServiceProcess service, string[] arguments, string input, Action<Process> running)
     {
-        var client = Path.Combine(Checkout.Top, ".build", "client", "justright");
-        var end = await Programs.RunAsync(client, arguments, input, running: running, environment: [
+        var end = await Programs.RunAsync(Program, arguments, input, running: running, environment: [
             ("JUSTRIGHT_ADDRESS", service.Address), ("JUSTRIGHT_SETTINGS", SettingsOf(service)), ("COLUMNS", "220"),
         ]);
         return (end.Code, end.Output, end.Error);

@@ -66,7 +66,7 @@ public sealed class ServiceProcess : IAsyncDisposable
     }
 
     /// <summary>Starts the service on a copy of a data folder, with a token that it knows.</summary>
-    internal static async Task<ServiceProcess> StartOnCopyAsync(string folder, string token, string[] settings)
+    public static async Task<ServiceProcess> StartOnCopyAsync(string folder, string token, string[] settings)
     {
         var service = new ServiceProcess { Token = token };
         await Programs.MustRunAsync("cp", "-r", $"{folder}/.", service.Data);
@@ -195,7 +195,7 @@ public sealed class ServiceProcess : IAsyncDisposable
 
     /// <summary>Reads something as JSON.</summary>
     public async Task<T> GetAsync<T>(string path, System.Text.Json.Serialization.Metadata.JsonTypeInfo<T> type) =>
-        JsonSerializer.Deserialize(await Http.GetStringAsync("/api/" + path), type)!;
+        ClosedSets.Checked(JsonSerializer.Deserialize(await Http.GetStringAsync("/api/" + path), type)!);
 
     /// <summary>Starts a job and waits for its end.</summary>
     public Task<JobView> RunAsync(string path, GrantOrder? order = null) =>

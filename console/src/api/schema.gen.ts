@@ -1582,11 +1582,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/backup": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A backup of one moment: without a recipient nothing secret is in it */
+        post: operations["MakeBackup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
-        /** @description The exception that covers a right now. */
         AcceptedView: {
             /** Format: int32 */
             number: number;
@@ -1595,7 +1611,6 @@ export interface components {
             /** Format: date-time */
             until: string;
         };
-        /** @description The fit of an account. */
         AccountFitView: {
             key: string;
             name: string;
@@ -1604,111 +1619,76 @@ export interface components {
             counts: components["schemas"]["FitCountsView"];
             rights: components["schemas"]["JudgementView"][];
         };
-        /** @description What is known of the password of one account. */
         AccountPasswordView: {
             account: string;
-            /** @description `us`, `product` or `directory`. */
-            keeper: string;
-            /** @description Who changes it, in words. */
+            /** @enum {string} */
+            keeper: "us" | "product" | "directory";
             keptBy: string;
-            /** @description The installs that use the account. */
             uses: string[];
-            /** @description `overdue`, `unreasoned`, `soon`, `unseen`, `later`, `undated`, `managed` or `not-made`. */
-            standing: string;
-            /**
-             * Format: date-time
-             * @description When something is to be done, or null.
-             */
+            /** @enum {string} */
+            standing: "overdue" | "unreasoned" | "soon" | "unseen" | "later" | "undated" | "managed" | "not-made";
+            /** Format: date-time */
             due: null | string;
-            /** @description One sentence: why then. */
             words: string;
             /** Format: date-time */
             setAt: null | string;
             /** Format: date-time */
             expiresAt: null | string;
-            /** @description Whether it never expires. */
             never: boolean;
-            /** @description What several products that use it do not agree on, or null. */
             quarrel: null | string;
-            /**
-             * Format: int32
-             * @description In how many places it is typed.
-             */
+            /** Format: int32 */
             places: number;
-            /** @description The id of the renewal that is under way, or null. */
             renewal: null | string;
         };
-        /** @description An account to adopt. */
         AdoptedAccountOrder: {
-            /** @description Its logon name. */
             name: string;
-            /** @description Its key in the sheet; made from its name otherwise. */
             key?: null | string;
             purpose?: null | string;
             /**
-             * @description `service`, `job`, `pool`, `setup` or `bind`.
              * @default service
+             * @enum {string}
              */
-            worksAs: string;
+            worksAs: "service" | "job" | "pool" | "setup" | "bind";
         };
-        /** @description What a person says of items. */
         AdoptionAnswerOrder: {
-            /** @description Ids of items. */
             items: string[];
-            /** @description `needed`, `not-needed` or `not-sure`. */
-            word: string;
-            /** @description The reason, which the sheet will repeat. */
+            /** @enum {string} */
+            word: "needed" | "not-needed" | "not-sure";
             why?: null | string;
         };
-        /** @description The sheet and the install that an adoption comes to, as files. */
         AdoptionDraftView: {
             sheet: string;
             install: string;
         };
-        /** @description Something that an account holds. */
         AdoptionItemView: {
-            /**
-             * Format: int32
-             * @description Its place in the list, from 1.
-             */
+            /** Format: int32 */
             number: number;
             id: string;
             account: string;
             right: string;
             place: string;
-            /** @description How it is held, in a few words: items with the same words belong together. */
             heldBy: string;
-            /** @description How it is held, step by step. */
             paths: string[];
-            /** @description What comes along with it. */
             brings: string[];
-            /** @description Why the sheet cannot ask for it, or null. */
             whyNot: null | string;
-            /** @description Installs in Just Right that need it already. */
             neededBy: string[];
-            /** @description Why the rules forbid a group through which it comes, or null. */
             forbidden: null | string;
-            /** @description `needed`, `not-needed`, `not-sure`, or null while nobody has said anything. */
-            word: null | string;
+            /** @enum {null|string} */
+            word: "needed" | "not-needed" | "not-sure" | null;
             why: null | string;
             by: null | string;
             /** Format: date-time */
             at: null | string;
         };
-        /** @description An order to begin adopting a product that was there before us. One of the same name that was begun takes on the new accounts; its answers stay. */
         AdoptionOrder: {
-            /** @description The name its install will have. */
             name: string;
-            /** @description The product, as one word. */
             product: string;
             estate: string;
             accounts: components["schemas"]["AdoptedAccountOrder"][];
             /** @default 1 */
             release: string;
-            /** @description The product's name in full; the word otherwise. */
             title?: null | string;
         };
-        /** @description An adoption for a list. */
         AdoptionSummary: {
             name: string;
             product: string;
@@ -1718,65 +1698,44 @@ export interface components {
             by: string;
             /** Format: date-time */
             at: string;
-            /**
-             * Format: date-time
-             * @description When its sheet and install were last written into the books, or null.
-             */
+            /** Format: date-time */
             finishedAt: null | string;
         };
-        /** @description An adoption with what was found. */
         AdoptionView: {
             summary: components["schemas"]["AdoptionSummary"];
             release: string;
             simulated: boolean;
-            /**
-             * Format: date-time
-             * @description When the estate was last read; null while it was not.
-             */
+            /** Format: date-time */
             surveyedAt: null | string;
             items: components["schemas"]["AdoptionItemView"][];
-            /** @description Services that were seen to run as its accounts, in words. */
             services: string[];
-            /** @description Accounts that were not found: no survey asked for them yet, or they are not there. */
             missing: string[];
-            /** @description What could not be read: more may be held there. */
             unseen: string[];
-            /**
-             * Format: int32
-             * @description How many items nobody has said anything of.
-             */
+            /** Format: int32 */
             open: number;
         };
-        /** @description One alternative. */
         AlternativeView: {
             label: string;
             rights: string[];
-            /**
-             * Format: int32
-             * @description A number that says only which alternative reaches farther.
-             */
+            /** Format: int32 */
             reach: number;
-            /** @description What reaches farthest in it. */
             reachReason: string;
-            /** @description What each of its rights lets an account do, in the order of the rights. */
             lets: string[];
         };
-        /** @description Objects below a branch that fail for one reason at one place. */
+        BackupOrder: {
+            recipient?: null | string;
+        };
         BranchFailureView: {
             cause: string;
             words: string;
             at: string[];
             /** Format: int32 */
             count: number;
-            /** @description Some of them. */
             objects: string[];
         };
-        /** @description What was found below a branch, object by object. */
         BranchView: {
-            /** @description The act in the words of sheets, to trace it. */
             act: string;
             attributes: string[];
-            /** @description The class of object. */
             of: string;
             below: string;
             /** Format: int32 */
@@ -1786,79 +1745,54 @@ export interface components {
             /** Format: int32 */
             unseen: number;
             failures: components["schemas"]["BranchFailureView"][];
-            /** @description Containers in which an object created tomorrow would refuse. */
             uncovered: string[];
         };
-        /** @description One entry. */
         CalendarEntryView: {
-            /** @description Stable for as long as it is about the same thing. */
             id: string;
-            /** @description `password`, `review`, `exception`, `confirmation` or `removal`. */
-            kind: string;
-            /** @description `overdue`, `soon` or `later`. */
-            standing: string;
+            /** @enum {string} */
+            kind: "password" | "review" | "exception" | "confirmation" | "removal";
+            /** @enum {string} */
+            standing: "overdue" | "soon" | "later";
             /** Format: date-time */
             at: string;
-            /** @description The account or install it is about. */
             subject: string;
             words: string;
-            /** @description What to do, as a command of the client. */
             next: string;
         };
-        /** @description What comes to an end, or is to be done, in an estate. */
         CalendarView: {
             estate: string;
             simulated: boolean;
-            /** @description The organization's time zone, by its name in the time zone database. */
             timeZone: string;
             entries: components["schemas"]["CalendarEntryView"][];
         };
-        /** @description Who was expected and who was found. */
         ComparisonView: {
-            /**
-             * Format: int32
-             * @description Null when nothing is expected.
-             */
+            /** Format: int32 */
             expected: null | number;
             /** Format: int32 */
             found: number;
             missing: components["schemas"]["NamedDifferenceView"][];
             extra: components["schemas"]["NamedDifferenceView"][];
         };
-        /** @description What a person saw inside a product. */
         ConfirmationOrder: {
-            /** @description The account: its key or its name. */
             account: string;
-            /** @description The identity inside the product, as the sheet calls it. */
             role: string;
-            /** @description Whether the account is mapped to it there. */
             held: boolean;
-            /** @description Who looked, when that is somebody else than who writes it down. */
             seenBy?: null | string;
         };
-        /** @description A person's word on an identity inside a product. */
         ConfirmationView: {
             install: string;
             account: string;
-            /** @description The logon name of the account or group that is mapped. */
             principal: string;
             role: string;
-            /** @description The operations that were compared. */
             lets: string[];
             held: boolean;
-            /** @description Who looked. */
             seenBy: string;
-            /** @description Whose token wrote it down. */
             writtenBy: string;
             /** Format: date-time */
             at: string;
-            /**
-             * Format: date-time
-             * @description Until when it counts.
-             */
+            /** Format: date-time */
             until: string;
         };
-        /** @description A choice among alternatives. */
         DecisionView: {
             id: string;
             account: string;
@@ -1868,63 +1802,48 @@ export interface components {
             alternatives: components["schemas"]["AlternativeView"][];
             at: string;
         };
-        /** @description How a notice reached one of them. */
         DeliveryView: {
-            /** @description `mail` or `webhook`. */
-            channel: string;
+            /** @enum {string} */
+            channel: "mail" | "webhook";
             to: string;
-            /** @description `waiting`, `sent` or `given-up`. */
-            state: string;
+            /** @enum {string} */
+            state: "waiting" | "sent" | "given-up";
             /** Format: int32 */
             tries: number;
             /** Format: date-time */
             at: string;
-            /** @description Why the last try failed, or null. */
             error: null | string;
         };
-        /** @description A file that an estate's directory is read from. */
         DirectoryFileView: {
             estate: string;
             file: string;
-            /**
-             * Format: date-time
-             * @description When it was read from the directory.
-             */
+            /** Format: date-time */
             readAt: string;
             /** Format: int32 */
             objects: number;
-            /** @description Whether it holds the directory's schema; without it the common attributes and classes are known. */
             hasSchema: boolean;
-            /** @description Whether it says who read it; without that it is not known what may be missing. */
             saysWhoRead: boolean;
         };
-        /** @description One difference. */
         DriftLineView: {
-            /** @description `worse`, `other` or `better`. */
-            way: string;
-            /** @description The account's logon name; empty where it is no account's. */
+            /** @enum {string} */
+            way: "worse" | "other" | "better";
             account: string;
             right: string;
             words: string;
-            /** @description The step of ours that made it, with who and when; null where none is known. */
             madeHere: null | string;
         };
-        /** @description What is different between two fits of an install. */
         DriftView: {
             install: string;
             from: components["schemas"]["KeptFitView"];
             to: components["schemas"]["KeptFitView"];
             lines: components["schemas"]["DriftLineView"][];
         };
-        /** @description An estate in a list. */
         EstateSummary: {
             name: string;
             title: string;
             domain: string;
             reach: string;
-            /** @description Whether it is the simulation. */
             simulated: boolean;
-            /** @description The names of its branches. */
             branches: string[];
             /** Format: int32 */
             hosts: number;
@@ -1933,124 +1852,74 @@ export interface components {
             /** Format: date-time */
             addedAt: null | string;
             addedBy: null | string;
-            /** @description The directories that people sign in to products with. */
             peopleDirectories: components["schemas"]["PeopleDirectoryView"][];
-            /** @description What this release cannot read of it, or leaves aside; empty when all of it is read. */
             remarks: string[];
         };
-        /** @description An estate with its text and what its last survey could not read. */
         EstateView: {
             summary: components["schemas"]["EstateSummary"];
             text: string;
             survey: null | components["schemas"]["SurveyView"];
         };
-        /** @description The public part of the key that signs evidence. */
         EvidenceKeyView: {
-            /** @description Of the key [RFC 7638]; the log has it from when the key was made. */
             thumbprint: string;
-            /** @description As JSON Web Signatures call it [RFC 7518]. */
             algorithm: string;
-            /** @description The key [RFC 7468]. */
             pem: string;
         };
-        /** @description An order to accept something that the fit says is off. */
         ExceptionOrder: {
-            /** @description The id of the right, or of the finding, in the fit. */
             target: string;
             why: string;
-            /**
-             * Format: date
-             * @description The last day on which it counts, in the organization's time zone.
-             */
+            /** Format: date */
             until: string;
-            /** @description Who allowed it, when that is somebody else than who writes it down. */
             by?: null | string;
         };
-        /** @description Something that is off and was accepted. */
         ExceptionView: {
-            /**
-             * Format: int32
-             * @description Its number among all exceptions.
-             */
+            /** Format: int32 */
             number: number;
             install: string;
             target: string;
-            /** @description What is accepted, in words. */
             words: string;
-            /** @description What the fit said of it then; empty for a finding. */
             verdict: string;
             why: string;
             by: string;
-            /** @description Whose token wrote it down. */
             writtenBy: string;
             /** Format: date-time */
             at: string;
-            /**
-             * Format: date-time
-             * @description From then on it no longer counts.
-             */
+            /** Format: date-time */
             until: string;
-            /** @description Whether it counts now. */
             stands: boolean;
-            /** @description Who ended it before its time, or null. */
             endedBy: null | string;
         };
-        /** @description Where and why a text is no filter. */
         FilterFaultView: {
-            /**
-             * Format: int32
-             * @description Counted from 0.
-             */
+            /** Format: int32 */
             position: number;
             message: string;
             expected: string;
         };
-        /** @description An order to look whom a filter finds. */
         FilterOrder: {
-            /** @description The filter as text. */
             filter: string;
-            /** @description A distinguished name; null for all people and groups that were read. */
             below: null | string;
         };
-        /** @description Whom a filter finds. */
         FilterView: {
             fault: null | components["schemas"]["FilterFaultView"];
-            /** @description The filter as we write it, every value escaped; null when it is none. */
             text: null | string;
-            /** @description Whom it is for, in words. */
             words: null | string;
-            /**
-             * Format: int32
-             * @description How many it finds.
-             */
+            /** Format: int32 */
             found: number;
-            /**
-             * Format: int32
-             * @description Of how many that were read; 0 when the directory itself was asked.
-             */
+            /** Format: int32 */
             of: number;
-            /** @description The first of them. */
             objects: components["schemas"]["FoundObjectView"][];
-            /** @description Parts that only the directory itself can judge: it may find others. */
             notJudged: string[];
-            /** @description Attributes that the directory does not know, by which it finds nobody. */
             unknownAttributes: string[];
-            /**
-             * Format: date-time
-             * @description When people and groups were read.
-             */
+            /** Format: date-time */
             readAt: string;
         };
-        /** @description Something at a place worth a person's eye. */
         FindingView: {
             id: string;
             place: string;
             text: string;
-            /** @description Whether it counts as excess. */
             isExcess: boolean;
             accepted: null | components["schemas"]["AcceptedView"];
         };
-        /** @description Counts by verdict, for the balance. */
         FitCountsView: {
             /** Format: int32 */
             met: number;
@@ -2064,21 +1933,15 @@ export interface components {
             excess: number;
             /** Format: int32 */
             forbidden: number;
-            /**
-             * Format: int32
-             * @description UnreadParts of the estate that could not be read.
-             */
+            /** Format: int32 */
             unread: number;
-            /** @description The words beside the sign. */
             words: string;
             /**
              * Format: int32
-             * @description How many of what is missing, excess or forbidden an exception covers.
              * @default 0
              */
             accepted: number;
         };
-        /** @description The fit of an install. */
         FitView: {
             install: string;
             sheet: string;
@@ -2093,102 +1956,71 @@ export interface components {
             accounts: components["schemas"]["AccountFitView"][];
             findings: components["schemas"]["FindingView"][];
             unseen: components["schemas"]["UnreadPartView"][];
-            /** @description Choices among alternatives, repeated in every report. */
             decisions: components["schemas"]["DecisionView"][];
-            /** @description What the plan notes, repeated in every report. */
             notes: string[];
         };
-        /** @description An order to carry out a remedy of a trace. */
         FixOrder: {
             remedy: string;
         };
-        /** @description An object that a filter finds. */
         FoundObjectView: {
             dn: string;
             name: string;
             logonName: null | string;
             kind: string;
         };
-        /** @description An order to carry out steps that a person has seen and confirmed. */
         GrantOrder: {
-            /** @description Whether these are removals. */
             remove: boolean;
-            /** @description The ids of the confirmed steps, in order. */
             steps: string[];
         };
-        /** @description One step of a handover. */
         HandoverStepView: {
             /** Format: int32 */
             number: number;
             words: string;
             why: string;
             for: string[];
-            /** @description What was considered so that no more is asked for than is needed. */
             least: string[];
-            /** @description What the change is in full, where its words do not say it. */
             details: string[];
-            /** @description What must be known before making it, or null. */
             note: null | string;
             at: string;
         };
-        /** @description What one team is asked to do at one place. */
         HandoverView: {
             install: string;
-            /** @description The team. */
             team: string;
             place: string;
-            /** @description Whether this takes away, instead of giving. */
             remove: boolean;
             simulated: boolean;
             /** Format: date-time */
             surveyedAt: string;
-            /** @description The name of the bundle's folder. */
             folder: string;
-            /** @description What this is, in one paragraph. */
             lead: string;
             steps: components["schemas"]["HandoverStepView"][];
-            /** @description How to carry it out. */
             howTo: string[];
-            /** @description What takes it back, in order. */
             undo: string[];
-            /** @description The names of the bundle's files. */
             files: string[];
         };
-        /** @description Facts of a host that its owner handed over. */
         HostFactsView: {
             estate: string;
             host: string;
-            /**
-             * Format: date-time
-             * @description When they were read from the host.
-             */
+            /** Format: date-time */
             readAt: string;
-            /** @description Who read them, as the host calls the reader. */
             readBy: string;
             /** Format: int32 */
             localGroups: number;
             /** Format: int32 */
             services: number;
-            /** @description The parts that could not be read, each with the reason. */
             unread: string[];
         };
-        /** @description A local group. */
         HostGroupView: {
             name: string;
             sid: string;
             members: components["schemas"]["HostHolderView"][];
         };
-        /** @description Somebody on a list of a host. */
         HostHolderView: {
-            /** @description The name, or the SID when it has none here. */
             name: string;
             sid: string;
-            /** @description Whether the name is known. */
             known: boolean;
-            /** @description Whether it is a computer account. */
             machine: boolean;
         };
-        /** @description A policy as it stands for a host. */
         HostPolicyView: {
             policy: string;
             name: string;
@@ -2196,77 +2028,54 @@ export interface components {
             /** Format: int32 */
             number: number;
             enforced: boolean;
-            /** @description `applies`, `unseen`, `link-disabled`, `blocked`, `gone`, `half-disabled` or `filtered`. */
-            fate: string;
+            /** @enum {string} */
+            fate: "applies" | "unseen" | "link-disabled" | "blocked" | "gone" | "half-disabled" | "filtered";
             why: string;
         };
-        /** @description A log-on right or privilege with its holders. */
         HostRightView: {
             constant: string;
             words: string;
             denies: boolean;
             holders: components["schemas"]["HostHolderView"][];
-            /** @description The policy that decides on it, or null when none does. */
             policy: null | string;
-            /** @description Why it is not known whether a policy decides on it, or null. */
             unseen: null | string;
-            /** @description Holders that the policy's list lacks: the next refresh takes the right back from them. */
             takenBack: string[];
         };
-        /** @description A service. */
         HostServiceView: {
             name: string;
             title: string;
-            /** @description What it runs as from its next start. */
             account: string;
             running: boolean;
-            /** @description What it runs as now, or null. */
             runsNowAs: null | string;
             /** Format: date-time */
             runsSince: null | string;
-            /** @description Whether it runs as something else than it is set to. */
             restartPending: boolean;
-            /** @description When it starts. */
             start: string;
-            /**
-             * @description When it starts once what waits for it is counted in: `with the system`, `automatic`,
-             *                 `automatic, delayed`, `manual` or `disabled`.
-             */
             startOrder: string;
             waitsFor: string[];
-            /** @description Why it cannot start, or null. */
             obstacle: null | string;
-            /** @description The install and account that ask for it, or null. */
             askedBy: null | string;
         };
-        /** @description A host as the latest survey read it. */
         HostView: {
             estate: string;
             name: string;
             simulated: boolean;
-            /** @description How it is reached. */
             reach: string;
-            /** @description `member`, `controller` or `standalone`. */
-            role: string;
+            /** @enum {string} */
+            role: "member" | "controller" | "standalone";
             system: string;
             /** Format: date-time */
             readAt: string;
             readBy: string;
-            /** @description Why nothing could be read, or null. */
             unread: null | string;
-            /** @description Parts that could not be read, though the host could. */
             unreadParts: components["schemas"]["UnreadPartView"][];
             groups: components["schemas"]["HostGroupView"][];
             rights: components["schemas"]["HostRightView"][];
             services: components["schemas"]["HostServiceView"][];
-            /** @description The policies linked above it, the one of highest precedence first. */
             policies: components["schemas"]["HostPolicyView"][];
-            /** @description Why their order could not be worked out, or null. */
             policiesUnseen: null | string;
-            /** @description The installs that need something of it. */
             installs: string[];
         };
-        /** @description An install in a list, with its fit at a glance. */
         InstallSummary: {
             name: string;
             sheet: string;
@@ -2277,75 +2086,48 @@ export interface components {
             fit: null | components["schemas"]["FitCountsView"];
             /** Format: date-time */
             surveyedAt: null | string;
-            /** @description What comes next, and whose turn it is. */
             next: string;
             /** Format: date-time */
             addedAt: string;
             addedBy: string;
-            /** @description What this release cannot read of it, or leaves aside; empty when all of it is read. */
             remarks: string[];
         };
-        /** @description An install with its text. */
         InstallView: {
             summary: components["schemas"]["InstallSummary"];
             text: string;
         };
-        /** @description A right that somebody has at an instance. */
         InstanceHolderView: {
-            /** @description The account, machine or group. */
             who: string;
-            /** @description Whether it is a computer account. */
             machine: boolean;
-            /** @description The right in words. */
             right: string;
-            /** @description The instance or the database. */
             place: string;
-            /**
-             * Format: int32
-             * @description How far the right reaches, as a number to sort by; 1000 rules all.
-             */
+            /** Format: int32 */
             reach: number;
-            /** @description What it lets its holder do. */
             lets: string;
             paths: components["schemas"]["PathView"][];
-            /** @description Why it does not count, or null when it does. */
             whyNot: null | string;
-            /** @description The installs that need it. */
             neededBy: string[];
         };
-        /** @description A database instance as the latest survey read it. */
         InstanceView: {
             estate: string;
             name: string;
             simulated: boolean;
-            /** @description The family of database server. */
             engine: string;
-            /** @description Its release as it says, or as the estate says when it does not; empty when neither does. */
             release: string;
             host: string;
-            /** @description The instances that take over from it, and it from them. */
             partners: string[];
             reach: string;
             /** Format: date-time */
             readAt: string;
-            /** @description Who read it, as the instance calls the reader; empty when it was not told. */
             readBy: string;
-            /** @description Why nothing could be read, or null. */
             unread: null | string;
-            /** @description Parts that could not be read, though the instance could. */
             unreadParts: components["schemas"]["UnreadPartView"][];
             databases: string[];
-            /** @description Who can do what there. */
             holders: components["schemas"]["InstanceHolderView"][];
-            /**
-             * Format: int32
-             * @description How many more rights there are than are listed.
-             */
+            /** Format: int32 */
             more: number;
-            /** @description The installs that need something of it. */
             installs: string[];
         };
-        /** @description One event of a job's progress. */
         JobEvent: {
             state: string;
             /** Format: int32 */
@@ -2356,28 +2138,26 @@ export interface components {
             step: null | components["schemas"]["JobStepView"];
             check?: null | components["schemas"]["SignInCheckView"];
         };
-        /** @description A step of a grant as it was carried out. */
         JobStepView: {
             /** Format: int32 */
             number: number;
             words: string;
             team: string;
             place: string;
-            /** @description `waiting`, `intended`, `made`, `skipped` or `failed`. */
-            state: string;
+            /** @enum {string} */
+            state: "waiting" | "intended" | "made" | "skipped" | "failed";
             before: null | string;
             after: null | string;
             /** Format: date-time */
             at: null | string;
         };
-        /** @description Long work. */
         JobView: {
             id: string;
-            /** @description `survey`, `verify`, `grant`, `trace`, `fix`, `protect`, `undo` or `sign-in`. */
-            kind: string;
+            /** @enum {string} */
+            kind: "survey" | "verify" | "grant" | "trace" | "fix" | "protect" | "undo" | "sign-in" | "renew" | "document" | "stage" | "exception" | "allowance" | "hand-over" | "backup";
             subject: string;
-            /** @description `queued`, `running`, `done`, `failed` or `interrupted`; for a proposal `proposed`, `approved`, `void` or `withdrawn`. */
-            state: string;
+            /** @enum {string} */
+            state: "queued" | "running" | "done" | "failed" | "interrupted" | "proposed" | "approved" | "void" | "withdrawn";
             startedBy: string;
             /** Format: date-time */
             createdAt: string;
@@ -2389,37 +2169,28 @@ export interface components {
             total: number;
             message: null | string;
             steps: components["schemas"]["JobStepView"][];
-            /** @description Whether it made changes and each has one that undoes it. */
             canBeUndone: boolean;
-            /** @description Whether there is a trace to show of it. */
             hasTrace: boolean;
-            /** @description The job whose changes it undoes, or null. */
             undoes: null | string;
-            /** @description Where the organization wants two-person approval: who approved it, or null. */
             approvedBy: null | string;
             /** Format: date-time */
             approvedAt: null | string;
-            /** @description What it is about besides its steps: what a replaced document says differently, what undoing leaves as it is. */
             words: string[];
         };
-        /** @description The verdict on one right. */
         JudgementView: {
             id: string;
             account: string;
-            /** @description The kind of need, or `account` for what an account needs of itself. */
             kind: string;
             right: string;
             place: string;
-            /** @description The column of the matrix: the sheet's place, the domain, or the host or instance where a right was found. */
             group: string;
-            /** @description `met`, `missing`, `pending`, `unseen`, `excess`, `forbidden` or `done`. */
-            verdict: string;
+            /** @enum {string} */
+            verdict: "met" | "missing" | "pending" | "unseen" | "excess" | "forbidden" | "done";
             reason: string;
             why: null | string;
             team: null | string;
             givenBy: null | string;
             through: null | string;
-            /** @description The line of the sheet, estate or install that asks for it or forbids it. */
             at: null | string;
             paths: components["schemas"]["PathView"][];
             deniedBy: components["schemas"]["PathView"][];
@@ -2429,75 +2200,44 @@ export interface components {
             product: null | components["schemas"]["ProductRoleView"];
             accepted: null | components["schemas"]["AcceptedView"];
         };
-        /** @description A fit of an install that was other than the one before it. */
         KeptFitView: {
-            /**
-             * Format: int32
-             * @description Counted from 1 within the install.
-             */
+            /** Format: int32 */
             number: number;
-            /**
-             * Format: date-time
-             * @description The first survey that showed it.
-             */
+            /** Format: date-time */
             from: string;
-            /**
-             * Format: date-time
-             * @description The last survey that showed it.
-             */
+            /** Format: date-time */
             until: string;
-            /**
-             * Format: int32
-             * @description How many surveys showed it.
-             */
+            /** Format: int32 */
             seen: number;
             counts: components["schemas"]["FitCountsView"];
         };
-        /** @description The directory part of a worklist for an ordinary LDAP client. */
         LdifView: {
             subject: string;
             remove: boolean;
-            /** @description LDIF [RFC 2849]. */
             text: string;
         };
-        /** @description An access list before and after, an entry a line. */
         ListPreviewView: {
             dn: string;
             before: string[];
             after: string[];
         };
-        /** @description A signed head of the log to hold the log against. */
         LogAnchor: {
-            /** @description As `log anchor` wrote it. */
             head: string;
         };
-        /** @description The result of following the log's chain. */
         LogCheckView: {
             /** Format: int64 */
             entries: number;
             sound: boolean;
-            /**
-             * Format: int64
-             * @description The first entry that does not follow from the one before, or null.
-             */
+            /** Format: int64 */
             brokenAt: null | number;
             lastHash: null | string;
-            /** @description What is wrong, in one sentence; null when the log is sound. */
             fault?: null | string;
-            /**
-             * Format: int32
-             * @description How many signed heads the log was held against.
-             */
+            /** Format: int32 */
             heads: number;
-            /**
-             * Format: int64
-             * @description The entry up to which the log is signed.
-             */
+            /** Format: int64 */
             signedUpTo?: null | number;
-            /** @description Whether the anchor that was given holds; null when none was. */
             anchorHolds?: null | boolean;
         };
-        /** @description An entry of the log. */
         LogEntryView: {
             /** Format: int64 */
             number: number;
@@ -2507,15 +2247,12 @@ export interface components {
             action: string;
             subject: string;
             detail: string;
-            /** @description SHA-256 over this entry and the hash of the one before, in hex. */
             hash: string;
         };
-        /** @description A name in one list and not in the other. */
         NamedDifferenceView: {
             name: string;
             why: null | string;
         };
-        /** @description A new token: shown this once, kept only as a hash. */
         NewTokenView: {
             name: string;
             role: string;
@@ -2523,109 +2260,74 @@ export interface components {
             /** Format: date-time */
             expiresAt: string;
         };
-        /** @description Something that was told to those whom the organization wants told. */
         NotificationView: {
             /** Format: int32 */
             id: number;
             estate: string;
-            /** @description `reminder` or `drift`. */
-            kind: string;
+            /** @enum {string} */
+            kind: "reminder" | "drift";
             subject: string;
             text: string;
             /** Format: date-time */
             at: string;
             deliveries: components["schemas"]["DeliveryView"][];
         };
-        /** @description Something that a person must decide. */
         NotOfferedView: {
             for: string;
             reason: string;
         };
-        /** @description The password of one account: how it stands, where it is typed, what its renewal would do. */
         PasswordDetailView: {
             password: components["schemas"]["AccountPasswordView"];
             places: components["schemas"]["PasswordPlaceView"][];
-            /** @description What stands in the way of letting the directory keep it; empty when nothing that is known does, null where it does so already. */
             managedObstacles: null | string[];
-            /** @description The steps of a renewal, in order; empty when we do not change it. */
             order: components["schemas"]["RenewalStepView"][];
-            /** @description What a person should know before it begins. */
             remarks: string[];
-            /** @description Why no renewal can begin, or null. */
             whyNot: null | string;
-            /** @description Whether a password waits to be handed over. */
             waits: boolean;
             renewals: components["schemas"]["RenewalView"][];
         };
-        /** @description A place where the password of an account is typed. */
         PasswordPlaceView: {
             account: string;
             product: string;
             install: string;
             host: string;
-            /** @description The file, the page, or that it is a service. */
             where: string;
-            /** @description The product's own name of the setting, or the name of the service. */
             setting: string;
-            /** @description What stops when the password is changed in the directory and not here. */
             breaks: string;
-            /** @description `own-secret`, `service`, `sign-in`, `setting` or `told`. */
-            kind: string;
-            /** @description Where it is, in one phrase. */
+            /** @enum {string} */
+            kind: "own-secret" | "service" | "sign-in" | "setting" | "told";
             words: string;
-            /** @description Whether every use is refused from that moment. */
             atOnce: boolean;
-            /** @description The secret that it refers to, where it holds no password itself. */
             reference: null | string;
-            /** @description Why what is there now could not be looked at, or null. */
             notSeen: null | string;
-            /** @description What was seen that somebody should know before the next change, or null. */
             note: null | string;
-            /** @description Who changed it there last, as far as we know. */
             lastBy: null | string;
             /** Format: date-time */
             lastAt: null | string;
-            /**
-             * Format: int32
-             * @description For a place that a person told of: its number, by which it is taken out again.
-             */
+            /** Format: int32 */
             told: null | number;
         };
-        /** @description The passwords of an estate. */
         PasswordsView: {
             estate: string;
             simulated: boolean;
-            /**
-             * Format: date-time
-             * @description When the directory was read, or null when it never was.
-             */
+            /** Format: date-time */
             readAt: null | string;
             accounts: components["schemas"]["AccountPasswordView"][];
         };
-        /** @description A password to try; null for the one that is kept. */
         PasswordTryOrder: {
             password: null | string;
         };
-        /** @description What came of trying a password. */
         PasswordTryView: {
             account: string;
-            /** @description Whether the directory took it; null when it was not tried. */
             works: null | boolean;
             words: string;
-            /**
-             * Format: int32
-             * @description How many wrong ones count before; null when that may not be read.
-             */
+            /** Format: int32 */
             wrongCounted: null | number;
-            /**
-             * Format: int32
-             * @description After how many the account is locked; 0 for never, null when that may not be read.
-             */
+            /** Format: int32 */
             lockedAfter: null | number;
             /** Format: date-time */
             at: string;
         };
-        /** @description A password that a grant made and that waits to be handed over. */
         PasswordView: {
             account: string;
             /** Format: date-time */
@@ -2634,43 +2336,33 @@ export interface components {
             handedOverAt: null | string;
             handedOverBy: null | string;
         };
-        /** @description A step of a path. */
         PathStepView: {
-            /** @description `account`, `domain-group`, `local-group`, `login`, `role`, `entry` or `right`. */
-            kind: string;
+            /** @enum {string} */
+            kind: "account" | "domain-group" | "local-group" | "login" | "role" | "entry" | "right";
             name: string;
         };
-        /** @description A path. */
         PathView: {
             steps: components["schemas"]["PathStepView"][];
         };
-        /** @description A directory that people sign in with. */
         PeopleDirectoryView: {
             key: string;
-            /** @description `ad-like` or `inetorgperson`. */
-            family: string;
+            /** @enum {string} */
+            family: "ad-like" | "inetorgperson";
             simulated: boolean;
-            /** @description The branch of people. */
             peopleIn: string;
-            /** @description The branch of groups. */
             groupsIn: string;
         };
-        /** @description An order to sign the console in with somebody's account of the directory. */
         PersonSignInOrder: {
-            /** @description The logon name alone. */
             name: string;
             password: string;
         };
-        /** @description A place that a person tells of. */
         PlaceOrder: {
             host: string;
             where: string;
             setting: string;
             breaks: string;
-            /** @description The secret that it refers to, where it holds no password itself; null otherwise. */
             reference: null | string;
         };
-        /** @description An account of a plan. */
         PlannedAccountView: {
             key: string;
             name: string;
@@ -2682,7 +2374,6 @@ export interface components {
             existing: boolean;
             at: string;
         };
-        /** @description A grant of a plan. */
         PlannedGrantView: {
             id: string;
             account: string;
@@ -2694,10 +2385,8 @@ export interface components {
             until: string;
             team: string;
             why: null | string;
-            /** @description The line of the sheet: `file:line:column`. */
             at: string;
         };
-        /** @description A group of a plan. */
         PlannedGroupView: {
             key: string;
             name: string;
@@ -2708,7 +2397,6 @@ export interface components {
             members: string[];
             at: string;
         };
-        /** @description A plan. */
         PlanView: {
             install: string;
             sheet: string;
@@ -2731,117 +2419,74 @@ export interface components {
             detail?: null | string;
             instance?: null | string;
         };
-        /** @description What there is to confirm of one right, and what was last said of it. */
         ProductRoleView: {
-            /** @description The identity inside the product. */
             identity: string;
-            /** @description The operations that it must allow, and no others; empty when the sheet names none. */
             lets: string[];
-            /**
-             * Format: int32
-             * @description For how many days a confirmation counts.
-             */
+            /** Format: int32 */
             forDays: number;
-            /** @description Who last looked, or null. */
             seenBy: null | string;
-            /** @description Whether they saw it. */
             held: null | boolean;
-            /**
-             * Format: date-time
-             * @description When that was written down.
-             */
+            /** Format: date-time */
             at: null | string;
-            /**
-             * Format: date-time
-             * @description Until when it counts.
-             */
+            /** Format: date-time */
             until: null | string;
         };
-        /** @description An order to set or lift the protection of an object. */
         ProtectionOrder: {
-            /** @description A key of the estate's branches, or a distinguished name. */
             dn: string;
-            /** @description True to set, false to lift. */
             on: boolean;
         };
-        /** @description Whether an object of the directory is protected from accidental deletion. */
         ProtectionView: {
             dn: string;
             simulated: boolean;
             isOn: boolean;
-            /** @description What setting the protection would change; empty when it is whole. */
             set: string[];
-            /** @description What lifting it would change; empty when there is none. */
             lift: string[];
         };
-        /** @description A way to fix a failure, and what it would change. */
         RemedyView: {
             id: string;
             title: string;
             steps: string[];
-            /**
-             * Format: int32
-             * @description How many access lists would change.
-             */
+            /** Format: int32 */
             touched: number;
-            /** @description Which; at most two hundred are named. */
             touchedObjects: string[];
-            /**
-             * Format: int32
-             * @description How many of the failing objects would grant what is asked.
-             */
+            /** Format: int32 */
             fixed: number;
             /** Format: int32 */
             stillFailing: number;
-            /** @description Rights that would flow in, for everybody. */
             gained: components["schemas"]["RightFlowView"][];
-            /** @description Rights that would go. */
             lost: components["schemas"]["RightFlowView"][];
-            /** @description The lists of the places that change themselves, before and after. */
             lists: components["schemas"]["ListPreviewView"][];
         };
-        /** @description One step of a renewal. */
         RenewalStepView: {
             /** Format: int32 */
             number: number;
-            /** @description `set-in-directory`, `keep`, `set`, `type`, `restart` or `check`. */
-            act: string;
-            /** @description `new`, or `old` on the way back. */
-            secret: string;
+            /** @enum {string} */
+            act: "set-in-directory" | "keep" | "set" | "type" | "restart" | "check";
+            /** @enum {string} */
+            secret: "new" | "old";
             host: string;
             words: string;
-            /** @description Why here in the order. */
             why: string;
-            /** @description `waiting`, `begun`, `done`, `refused`, `failed`, `skipped`, `abandoned` or `dropped`. */
-            state: string;
+            /** @enum {string} */
+            state: "waiting" | "begun" | "done" | "refused" | "failed" | "skipped" | "abandoned" | "dropped";
             note: string;
             by: string;
             /** Format: date-time */
             at: null | string;
         };
-        /** @description A renewal. */
         RenewalView: {
             id: string;
             estate: string;
             account: string;
             simulated: boolean;
-            /** @description `go`, `person`, `window`, `decision` or `over`. */
-            next: string;
-            /** @description How it stands, in one sentence. */
+            /** @enum {string} */
+            next: "go" | "person" | "window" | "decision" | "over";
             words: string;
-            /**
-             * Format: int32
-             * @description The number of the step that is next, or null.
-             */
+            /** Format: int32 */
             current: null | number;
-            /**
-             * Format: date-time
-             * @description When the host's time of restarts begins, where it waits for that.
-             */
+            /** Format: date-time */
             opensAt: null | string;
-            /** @description Whether it goes back to the old password. */
             goesBack: boolean;
-            /** @description Whether the old password is known, so that it could. */
             canGoBack: boolean;
             startedBy: string;
             /** Format: date-time */
@@ -2850,90 +2495,57 @@ export interface components {
             endedAt: null | string;
             steps: components["schemas"]["RenewalStepView"][];
             remarks: string[];
-            /** @description The places whose password is not, or may not be, the one in the directory. */
             divided: string[];
-            /** @description The job that is making steps now, or null. */
             job: null | string;
         };
-        /** @description Whether the controllers of a domain agree on an object. */
         ReplicaComparisonView: {
             dn: string;
-            /** @description The controller that the product reads and writes. */
             used: string;
             agree: boolean;
-            /** @description The controller that has the newest of every attribute, or null when none has. */
             newest: null | string;
-            /** @description The answer in one line. */
             words: string;
             others: components["schemas"]["ReplicaLagView"][];
             unread: components["schemas"]["UnreadPartView"][];
         };
-        /** @description What a controller has otherwise than the newest one. */
         ReplicaLagView: {
             controller: string;
-            /** @description Whether the object is there at all. */
             found: boolean;
-            /** @description The attributes whose values differ. */
             attributes: string[];
-            /**
-             * Format: int32
-             * @description How many attributes it has in an older version.
-             */
+            /** Format: int32 */
             changesBehind: number;
-            /**
-             * Format: double
-             * @description How much later the newest change is on the newest controller.
-             */
+            /** Format: double */
             secondsBehind: number;
             words: string;
         };
-        /** @description Something that was off at a review. */
         ReviewedView: {
             words: string;
-            /** @description What the fit said of it; empty for a finding. */
             verdict: string;
             accepted: null | components["schemas"]["AcceptedView"];
         };
-        /** @description An order to write a review down. */
         ReviewOrder: {
-            /**
-             * Format: int32
-             * @description The number of the fit, in the install's history, that was looked at. It must still be the latest.
-             */
+            /** Format: int32 */
             fit: number;
-            /** @description Who looked, when that is somebody else than who writes it down. */
             by?: null | string;
-            /**
-             * Format: date
-             * @description By when it is to be looked at again; the organization rule says it otherwise.
-             */
+            /** Format: date */
             nextBy?: null | string;
-            /** @description What the reviewer wants remembered. */
             remark?: null | string;
         };
-        /** @description A review: who looked, at which fit, and what of it was accepted until when. */
         ReviewView: {
-            /**
-             * Format: int32
-             * @description Counted from 1 within the install.
-             */
+            /** Format: int32 */
             number: number;
             install: string;
             /** Format: int32 */
             fit: number;
             counts: components["schemas"]["FitCountsView"];
             by: string;
-            /** @description Whose token wrote it down. */
             writtenBy: string;
             /** Format: date-time */
             at: string;
             /** Format: date */
             nextBy: null | string;
             remark: null | string;
-            /** @description What was off at that fit. */
             off: components["schemas"]["ReviewedView"][];
         };
-        /** @description A right that flows in or goes. */
         RightFlowView: {
             who: string;
             what: string;
@@ -2941,42 +2553,26 @@ export interface components {
             /** Format: int32 */
             objects: number;
         };
-        /** @description How an estate is watched. */
         ScheduleView: {
             estate: string;
-            /**
-             * Format: int32
-             * @description The hours from one look to the next; null when nobody watches.
-             */
+            /** Format: int32 */
             everyHours: null | number;
-            /**
-             * Format: date-time
-             * @description When it is looked at next, or null.
-             */
+            /** Format: date-time */
             next: null | string;
-            /**
-             * Format: date-time
-             * @description When it was last looked at by the watch, or null.
-             */
+            /** Format: date-time */
             lastAt: null | string;
-            /** @description What that said. */
             lastWords: null | string;
-            /** @description Who is told when something gets worse. */
             recipients: string[];
         };
-        /** @description A password sealed to a certificate as CMS enveloped data [RFC 5652], PEM. */
         SealedPassword: {
             account: string;
             sealedTo: string;
             cms: string;
         };
-        /** @description The certificate to seal to, PEM. */
         SealOrder: {
             certificate: string;
         };
-        /** @description One use of a secret, whole: it is allowed for exactly this, or not at all. */
         SecretUseView: {
-            /** @description Names the use; made of all of its parts. */
             id: string;
             purpose: string;
             estate: string;
@@ -2985,61 +2581,40 @@ export interface components {
             signInAs: string;
             transport: string;
             anchor: string;
-            /** @description The use in one line. */
             words: string;
-            /** @description Whether an estate, an install or the settings ask for it today. */
             isAsked: boolean;
-            /**
-             * Format: date-time
-             * @description When an owner allowed it; null when nobody did.
-             */
+            /** Format: date-time */
             allowedAt: null | string;
             allowedBy: null | string;
         };
-        /** @description A secret to keep. */
         SecretValue: {
             value: string;
         };
-        /** @description A secret in a list; its value is never shown. */
         SecretView: {
-            /** @description The name of a secret, or an account as `DOMAIN\name` for the password that is kept of it. */
             name: string;
-            /**
-             * Format: date-time
-             * @description When it was set; null when nothing is kept under the name.
-             */
+            /** Format: date-time */
             setAt: null | string;
             setBy: null | string;
-            /** @description What it is asked for today, and what is allowed. */
             uses: components["schemas"]["SecretUseView"][];
         };
-        /** @description Somebody who is signed in to the console. */
         SessionView: {
-            /**
-             * Format: int32
-             * @description Names the session.
-             */
+            /** Format: int32 */
             id: number;
             name: string;
             role: string;
             /** Format: date-time */
             startedAt: string;
-            /**
-             * Format: date-time
-             * @description When it ends, however often it is used.
-             */
+            /** Format: date-time */
             expiresAt: string;
         };
-        /** @description A finding about settings. */
         SettingsFindingView: {
             code: string;
-            /** @description `wrong`, `caution` or `unseen`. */
-            weight: string;
+            /** @enum {string} */
+            weight: "wrong" | "caution" | "unseen";
             key: null | string;
             text: string;
             fix: string;
         };
-        /** @description An account of a sheet. */
         SheetAccountView: {
             key: string;
             purpose: string;
@@ -3047,14 +2622,12 @@ export interface components {
             /** Format: int32 */
             line: number;
         };
-        /** @description A place of a sheet. */
         SheetPlaceView: {
             key: string;
             kind: string;
             /** Format: int32 */
             line: number;
         };
-        /** @description A sheet in a list. */
         SheetSummary: {
             name: string;
             product: string;
@@ -3068,64 +2641,47 @@ export interface components {
             /** Format: date-time */
             addedAt: null | string;
             addedBy: null | string;
-            /** @description What this release cannot read of it, or leaves aside; empty when all of it is read. */
             remarks: string[];
         };
-        /** @description A sheet with its text as the user wrote it. */
         SheetView: {
             summary: components["schemas"]["SheetSummary"];
             text: string;
             accounts: components["schemas"]["SheetAccountView"][];
             places: components["schemas"]["SheetPlaceView"][];
         };
-        /** @description A password that is shown once. */
         ShownPassword: {
             account: string;
             password: string;
         };
-        /** @description A check of a sign-in test. */
         SignInCheckView: {
             id: string;
             asks: string;
-            /** @description `pass`, `fail` or `unseen`. */
-            verdict: string;
+            /** @enum {string} */
+            verdict: "pass" | "fail" | "unseen";
             fact: string;
-            /** @description What would fix it, or null. */
             fix: null | string;
         };
-        /** @description A one-time code from a sign-in link. */
         SignInCode: {
             code: string;
         };
-        /** @description One of the product's own settings. */
         SignInFieldView: {
             name: string;
             value: null | string;
-            /** @description The neutral name of what stands there; null for a fixed text. */
             key: null | string;
             isReference: boolean;
         };
-        /** @description A value of the settings, by neutral name. */
         SignInSettingView: {
             key: string;
             says: string;
-            /** @description Null when it is not known yet. */
             value: null | string;
-            /** @description Why it is this, or why it is not known. */
             because: string;
-            /** @description Whether it stands for a secret and is not the secret itself. */
             isReference: boolean;
         };
-        /** @description An order to try a product's sign-in. Passwords are used once and kept nowhere. */
         SignInTestOrder: {
-            /** @description Of the bind account; null to use the one that the service keeps. */
             bindPassword: null | string;
-            /** @description Of the person who must be able to sign in; null to leave that out. */
             personPassword: null | string;
         };
-        /** @description A sign-in test. */
         SignInTestView: {
-            /** @description The job that ran it. */
             id: string;
             install: string;
             directory: string;
@@ -3140,44 +2696,31 @@ export interface components {
             groups: null | components["schemas"]["ComparisonView"];
             groupNames: string[];
         };
-        /** @description How people sign in to a product here: its sign-in settings, and what was found about it. */
         SignInView: {
             install: string;
             title: string;
             estate: string;
             simulated: boolean;
-            /** @description The estate's key of the directory. */
             directory: string;
-            /** @description `ad-like` or `inetorgperson`. */
-            family: string;
+            /** @enum {string} */
+            family: "ad-like" | "inetorgperson";
             host: string;
-            /** @description The hosts on which the settings are typed. */
             typedOn: string[];
-            /** @description The file or the page. */
             where: string;
-            /** @description `list`, `ini`, `env`, `json`, `xml` or `properties`. */
-            form: string;
-            /** @description The product's file, filled, or the list to type; secrets stand in it as references. */
+            /** @enum {string} */
+            form: "list" | "ini" | "env" | "json" | "xml" | "properties";
             text: string;
-            /** @description Whom the people filter is for. */
             peopleWords: string;
-            /** @description Which groups an administrator sees; null when the product has no use for groups. */
             groupsWords: null | string;
             settings: components["schemas"]["SignInSettingView"][];
             fields: components["schemas"]["SignInFieldView"][];
             findings: components["schemas"]["SettingsFindingView"][];
-            /** @description Every place where the bind account's password is typed, in all installs of the estate. */
             passwordPlaces: components["schemas"]["PasswordPlaceView"][];
-            /**
-             * Format: date-time
-             * @description When people and groups of the directory were last read; null when they were not.
-             */
+            /** Format: date-time */
             peopleReadAt: null | string;
             signInTest: null | components["schemas"]["SignInTestView"];
         };
-        /** @description How people can sign in to the console, beside one-time links. */
         SignInWaysView: {
-            /** @description The directory whose accounts are taken, or null when there is none. */
             directory: null | string;
         };
         SseItemOfJobEvent: {
@@ -3186,12 +2729,10 @@ export interface components {
             eventId?: null | string;
             reconnectionInterval?: null | string;
         };
-        /** @description How far an install has come. */
         StageOrder: {
-            /** @description `planned`, `installed` or `retiring`. */
-            stage: string;
+            /** @enum {string} */
+            stage: "planned" | "installed" | "retiring";
         };
-        /** @description One step. */
         StepView: {
             id: string;
             /** Format: int32 */
@@ -3200,24 +2741,18 @@ export interface components {
             team: string;
             place: string;
             why: string;
-            /** @description Why it cannot be made now. */
             blocked: null | string;
             for: string[];
             at: string;
         };
-        /** @description What a person says of a step: `done`, `again`, or `skip` with a reason. */
         StepWord: {
             word: string;
             note: null | string;
         };
-        /** @description What a survey read. */
         SurveyView: {
             /** Format: date-time */
             takenAt: string;
-            /**
-             * Format: date-time
-             * @description When the directory was read: earlier than the survey when it comes from a file.
-             */
+            /** Format: date-time */
             directoryReadAt: string;
             simulated: boolean;
             readFrom: string;
@@ -3230,28 +2765,20 @@ export interface components {
             /** Format: int32 */
             instances: number;
             unseen: components["schemas"]["UnreadPartView"][];
-            /** @description What happened while reading that is worth knowing. */
             remarks: string[];
         };
-        /** @description A one-time code to be exchanged for a token. */
         TokenClaim: {
             code: string;
             name: string;
         };
-        /** @description An order for a token. */
         TokenOrder: {
             name: string;
-            /** @description `reader`, `planner`, `granter` or `owner`. */
-            role: string;
-            /**
-             * Format: int32
-             * @description For how many days it is good; 1 to 366.
-             */
+            /** @enum {string} */
+            role: "reader" | "planner" | "granter" | "owner";
+            /** Format: int32 */
             days: number;
-            /** @description Whom it is issued to, as they sign in to the console: with a token and a sign-in they are one person. Null for nobody. */
             person?: null | string;
         };
-        /** @description A token in a list. */
         TokenView: {
             name: string;
             role: string;
@@ -3261,16 +2788,13 @@ export interface components {
             expiresAt: string;
             /** Format: date-time */
             lastUsedAt: null | string;
-            /** @description Whom it was issued to; null for a token that is nobody's. */
             person: null | string;
         };
-        /** @description A container of the drawn tree. */
         TraceBranchView: {
             dn: string;
             name: string;
             /** Format: int32 */
             depth: number;
-            /** @description Whether it inherits; null when that was not read. */
             inherits: null | boolean;
             /** Format: int32 */
             can: number;
@@ -3278,68 +2802,43 @@ export interface components {
             cannot: number;
             /** Format: int32 */
             unseen: number;
-            /** @description Whether a failure lies here. */
             isCause: boolean;
         };
-        /** @description Objects that fail for one reason at one place. */
         TraceFailureView: {
             /** Format: int32 */
             number: number;
-            /** @description `nothing-gives-it`, `inheritance-stops`, `denied`, `protected-group`, `left-by-protected-group`, `not-understood`, `membership-unread` or `unread`. */
-            cause: string;
+            /** @enum {string} */
+            cause: "nothing-gives-it" | "inheritance-stops" | "denied" | "protected-group" | "left-by-protected-group" | "not-understood" | "membership-unread" | "unread";
             words: string;
-            /** @description Where the reason lies. */
             at: string[];
-            /**
-             * Format: int32
-             * @description How many objects.
-             */
+            /** Format: int32 */
             count: number;
-            /** @description The objects; at most a thousand are named. */
             objects: string[];
             remedies: components["schemas"]["RemedyView"][];
         };
-        /** @description An order to trace why an account can or cannot do something in the directory. */
         TraceOrder: {
-            /** @description Its logon name; or null when the service that fails is named. */
             account: null | string;
-            /** @description A service of a sheet, instead of the account. */
             service: null | string;
-            /** @description The host it runs on, when several installs have that service. */
             host: null | string;
-            /** @description What it should be able to do, in the words of sheets: `write attributes`, `change membership`, … */
             act: string;
-            /** @description For acts that name attributes. */
             attributes: null | string[];
-            /** @description The class of object, or null for the act's own; `user` where it has none. */
             of: null | string;
-            /** @description A branch of the estate by name, a distinguished name, or `everywhere`; or null. */
             below: null | string;
-            /** @description Objects that fail, by distinguished name or logon name, instead of a branch. */
             objects: null | string[];
-            /** @description Groups it is thought to be in: "would it, if…". */
             ifMemberOf: null | string[];
-            /** @description Objects at which inheritance is thought to be on. */
             ifInheriting: null | string[];
         };
-        /** @description The answer to a trace. */
         TraceView: {
-            /** @description The job that answered. */
             id: string;
             estate: string;
             simulated: boolean;
-            /** @description `DOMAIN\name`. */
             account: string;
-            /** @description The question in words. */
             asked: string;
             of: string;
-            /** @description The branch's distinguished name, or null when objects were given. */
             below: null | string;
-            /** @description The controller that was read. */
             readFrom: string;
             /** Format: date-time */
             readAt: string;
-            /** @description The answer in one line. */
             words: string;
             /** Format: int32 */
             can: number;
@@ -3347,42 +2846,30 @@ export interface components {
             cannot: number;
             /** Format: int32 */
             unseen: number;
-            /** @description Objects that refuse or could not be judged, by cause and place, the largest group first. */
             failures: components["schemas"]["TraceFailureView"][];
-            /** @description Given objects that are not there, or may not be seen. */
             notFound: string[];
-            /** @description Parts of the directory that could not be read. */
             unread: components["schemas"]["UnreadPartView"][];
-            /** @description Containers in which an object created tomorrow would refuse. */
             uncovered: string[];
-            /** @description What was supposed and is not so. */
             supposed: string[];
-            /** @description The containers that hold what was judged, top down. */
             tree: components["schemas"]["TraceBranchView"][];
         };
-        /** @description What undoing a job would do. */
         UndoView: {
             job: string;
-            /** @description In order, in words. */
             steps: string[];
-            /** @description Why nothing of it can be done now; empty when it can. */
             blocked: string[];
-            /** @description What the job made and undoing leaves, with the reason. */
             left: string[];
         };
-        /** @description A part that could not be read. */
         UnreadPartView: {
             place: string;
             reason: string;
             /** Format: date-time */
             at: string;
         };
-        /** @description Who is signed in. */
         WhoView: {
             name: string;
             role: string;
+            release?: null | string;
         };
-        /** @description The steps that are left. */
         WorklistView: {
             install: string;
             simulated: boolean;
@@ -3411,6 +2898,7 @@ export type AdoptionOrder = components['schemas']['AdoptionOrder'];
 export type AdoptionSummary = components['schemas']['AdoptionSummary'];
 export type AdoptionView = components['schemas']['AdoptionView'];
 export type AlternativeView = components['schemas']['AlternativeView'];
+export type BackupOrder = components['schemas']['BackupOrder'];
 export type BranchFailureView = components['schemas']['BranchFailureView'];
 export type BranchView = components['schemas']['BranchView'];
 export type CalendarEntryView = components['schemas']['CalendarEntryView'];
@@ -3562,6 +3050,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description The body is of another content type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     ShowSignInWays: {
@@ -3633,6 +3130,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description The body is of another content type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description Too Many Requests */
             429: {
                 headers: {
@@ -3689,6 +3195,24 @@ export interface operations {
                     "application/json": components["schemas"]["WhoView"];
                 };
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     ClaimToken: {
@@ -3731,6 +3255,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description The body is of another content type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     ListTokens: {
@@ -3749,6 +3282,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TokenView"][];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -3784,6 +3335,33 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another content type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     RevokeToken: {
@@ -3791,6 +3369,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -3803,6 +3382,24 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
             };
             /** @description Not Found */
             404: {
@@ -3833,6 +3430,24 @@ export interface operations {
                     "application/json": components["schemas"]["SessionView"][];
                 };
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     EndSession: {
@@ -3840,6 +3455,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its identifier, as lists show it */
                 id: string;
             };
             cookie?: never;
@@ -3852,6 +3468,24 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
             };
             /** @description Not Found */
             404: {
@@ -3867,6 +3501,7 @@ export interface operations {
     CheckSheet: {
         parameters: {
             query?: {
+                /** @description the name of the file that is sent, for positions in faults; it is only shown */
                 file?: string;
             };
             header?: never;
@@ -3891,6 +3526,33 @@ export interface operations {
             };
             /** @description Bad Request */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another content type */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3918,11 +3580,30 @@ export interface operations {
                     "application/json": components["schemas"]["SheetSummary"][];
                 };
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     AddSheet: {
         parameters: {
             query?: {
+                /** @description the name of the file that is sent, for positions in faults; it is only shown */
                 file?: string;
             };
             header?: never;
@@ -3954,8 +3635,35 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another content type */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3970,6 +3678,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -3983,6 +3692,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SheetView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -3999,6 +3726,7 @@ export interface operations {
     CheckEstate: {
         parameters: {
             query?: {
+                /** @description the name of the file that is sent, for positions in faults; it is only shown */
                 file?: string;
             };
             header?: never;
@@ -4023,6 +3751,33 @@ export interface operations {
             };
             /** @description Bad Request */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another content type */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4050,11 +3805,30 @@ export interface operations {
                     "application/json": components["schemas"]["EstateSummary"][];
                 };
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     AddEstate: {
         parameters: {
             query?: {
+                /** @description the name of the file that is sent, for positions in faults; it is only shown */
                 file?: string;
             };
             header?: never;
@@ -4086,8 +3860,35 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another content type */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4102,6 +3903,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -4115,6 +3917,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EstateView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -4146,11 +3966,30 @@ export interface operations {
                     "application/json": components["schemas"]["InstallSummary"][];
                 };
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     AddInstall: {
         parameters: {
             query?: {
+                /** @description the name of the file that is sent, for positions in faults; it is only shown */
                 file?: string;
             };
             header?: never;
@@ -4182,8 +4021,35 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another content type */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4198,6 +4064,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -4226,6 +4093,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -4244,6 +4129,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description The body is of another content type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     ShowInstall: {
@@ -4251,6 +4145,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -4264,6 +4159,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["InstallView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -4282,6 +4195,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -4306,6 +4220,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -4322,6 +4254,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -4335,6 +4268,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FitView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -4362,6 +4313,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -4375,6 +4327,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WorklistView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -4400,10 +4370,12 @@ export interface operations {
     ShowLdif: {
         parameters: {
             query?: {
+                /** @description what is to be removed, instead of what is to be granted */
                 remove?: boolean;
             };
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -4417,6 +4389,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LdifView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -4442,11 +4432,14 @@ export interface operations {
     Why: {
         parameters: {
             query?: {
+                /** @description a right, as the fit names it */
                 right?: string;
             };
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
+                /** @description an account: its logon name, or its name in the sheet */
                 account: string;
             };
             cookie?: never;
@@ -4460,6 +4453,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JudgementView"][];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -4487,6 +4498,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -4500,6 +4512,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -4518,6 +4548,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -4531,6 +4562,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -4549,6 +4598,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -4577,6 +4627,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -4595,6 +4663,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description The body is of another content type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     ShowJob: {
@@ -4602,6 +4679,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its identifier, as lists show it */
                 id: string;
             };
             cookie?: never;
@@ -4615,6 +4693,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -4633,6 +4729,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its identifier, as lists show it */
                 id: string;
             };
             cookie?: never;
@@ -4645,7 +4742,25 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/event-stream": components["schemas"]["SseItemOfJobEvent"];
+                    "text/event-stream": string;
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -4664,6 +4779,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -4679,6 +4795,24 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"][];
                 };
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     Trace: {
@@ -4686,6 +4820,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -4714,8 +4849,35 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another content type */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4730,6 +4892,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its identifier, as lists show it */
                 id: string;
             };
             cookie?: never;
@@ -4743,6 +4906,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TraceView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -4761,6 +4942,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -4776,6 +4958,24 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"][];
                 };
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     Fix: {
@@ -4783,6 +4983,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its identifier, as lists show it */
                 id: string;
             };
             cookie?: never;
@@ -4800,6 +5001,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -4820,6 +5039,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description The body is of another content type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     ShowRemedyLdif: {
@@ -4827,7 +5055,9 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its identifier, as lists show it */
                 id: string;
+                /** @description a remedy, as the trace names it */
                 remedy: string;
             };
             cookie?: never;
@@ -4845,6 +5075,24 @@ export interface operations {
             };
             /** @description Bad Request */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4877,6 +5125,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its identifier, as lists show it */
                 id: string;
             };
             cookie?: never;
@@ -4890,6 +5139,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["UndoView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -4917,6 +5184,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its identifier, as lists show it */
                 id: string;
             };
             cookie?: never;
@@ -4930,6 +5198,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -4955,10 +5241,12 @@ export interface operations {
     CompareControllers: {
         parameters: {
             query: {
+                /** @description the distinguished name of an object */
                 object: string;
             };
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -4976,6 +5264,24 @@ export interface operations {
             };
             /** @description Bad Request */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5006,11 +5312,14 @@ export interface operations {
     AddDirectoryFile: {
         parameters: {
             query?: {
+                /** @description the name of the file that is sent, for positions in faults; it is only shown */
                 file?: string;
+                /** @description when the file was read from the directory, with zone */
                 "read-at"?: string;
             };
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -5039,6 +5348,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -5057,15 +5384,26 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description The body is of another content type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     AddHostFacts: {
         parameters: {
             query?: {
+                /** @description the name of the file that is sent, for positions in faults; it is only shown */
                 file?: string;
             };
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -5094,8 +5432,35 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another content type */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5110,6 +5475,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description the name of a script */
                 script: string;
             };
             cookie?: never;
@@ -5123,6 +5489,24 @@ export interface operations {
                 };
                 content: {
                     "text/plain": string;
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -5141,6 +5525,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -5154,6 +5539,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ConfirmationView"][];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -5172,6 +5575,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -5200,6 +5604,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -5218,6 +5640,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description The body is of another content type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     ShowHost: {
@@ -5225,7 +5656,9 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
+                /** @description a host of the estate */
                 host: string;
             };
             cookie?: never;
@@ -5239,6 +5672,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HostView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -5266,7 +5717,9 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
+                /** @description a database instance of the estate */
                 instance: string;
             };
             cookie?: never;
@@ -5280,6 +5733,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["InstanceView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -5305,10 +5776,12 @@ export interface operations {
     ListHandovers: {
         parameters: {
             query?: {
+                /** @description what is to be removed, instead of what is to be granted */
                 remove?: boolean;
             };
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -5322,6 +5795,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HandoverView"][];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -5347,11 +5838,14 @@ export interface operations {
     ShowHandover: {
         parameters: {
             query?: {
+                /** @description the form of the file */
                 form?: string;
             };
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
+                /** @description the folder of a bundle, as the list of bundles shows it */
                 folder: string;
             };
             cookie?: never;
@@ -5367,6 +5861,24 @@ export interface operations {
             };
             /** @description Bad Request */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5397,10 +5909,12 @@ export interface operations {
     ShowProtection: {
         parameters: {
             query: {
+                /** @description the distinguished name of an object */
                 object: string;
             };
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -5418,6 +5932,24 @@ export interface operations {
             };
             /** @description Bad Request */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5450,6 +5982,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -5478,6 +6011,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -5489,6 +6040,15 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another content type */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5512,6 +6072,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -5536,6 +6097,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -5552,6 +6131,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -5580,8 +6160,35 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another content type */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5596,6 +6203,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its identifier, as lists show it */
                 id: string;
             };
             cookie?: never;
@@ -5609,6 +6217,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SignInTestView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -5627,7 +6253,9 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
+                /** @description a people-directory of the estate */
                 directory: string;
             };
             cookie?: never;
@@ -5656,8 +6284,35 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another content type */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5681,7 +6336,9 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
+                /** @description a people-directory of the estate */
                 directory: string;
             };
             cookie?: never;
@@ -5703,6 +6360,24 @@ export interface operations {
             };
             /** @description Bad Request */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5728,6 +6403,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description The body is of another content type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     ShowHistory: {
@@ -5735,6 +6419,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -5748,6 +6433,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeptFitView"][];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -5764,11 +6467,14 @@ export interface operations {
     ShowDrift: {
         parameters: {
             query?: {
+                /** @description the earlier one */
                 from?: number;
+                /** @description the later one */
                 to?: number;
             };
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -5782,6 +6488,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DriftView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -5822,6 +6546,24 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"][];
                 };
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     ApproveProposal: {
@@ -5829,6 +6571,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its identifier, as lists show it */
                 id: string;
             };
             cookie?: never;
@@ -5842,6 +6585,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -5869,6 +6630,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its identifier, as lists show it */
                 id: string;
             };
             cookie?: never;
@@ -5882,6 +6644,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -5909,6 +6689,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its identifier, as lists show it */
                 id: string;
             };
             cookie?: never;
@@ -5922,6 +6703,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -5949,6 +6748,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -5962,6 +6762,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ExceptionView"][];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -5980,6 +6798,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -6001,6 +6820,15 @@ export interface operations {
             };
             /** @description Bad Request */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6035,6 +6863,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description The body is of another content type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     EndException: {
@@ -6042,7 +6879,9 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
+                /** @description its number, as lists show it */
                 number: number;
             };
             cookie?: never;
@@ -6056,6 +6895,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ExceptionView"][];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -6074,6 +6931,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -6087,6 +6945,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReviewView"][];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -6105,6 +6981,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -6133,6 +7010,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -6144,6 +7039,15 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another content type */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6169,6 +7073,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AdoptionSummary"][];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -6204,6 +7126,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -6222,6 +7162,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description The body is of another content type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     ShowAdoption: {
@@ -6229,6 +7178,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -6242,6 +7192,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AdoptionView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -6260,6 +7228,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -6288,6 +7257,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -6306,6 +7293,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description The body is of another content type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     DraftAdoption: {
@@ -6313,6 +7309,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -6326,6 +7323,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AdoptionDraftView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -6353,6 +7368,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -6370,6 +7386,24 @@ export interface operations {
             };
             /** @description Bad Request */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6400,10 +7434,12 @@ export interface operations {
     ShowReport: {
         parameters: {
             query?: {
+                /** @description the form of the file */
                 form?: string;
             };
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -6424,6 +7460,24 @@ export interface operations {
             };
             /** @description Bad Request */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6456,6 +7510,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -6469,6 +7524,24 @@ export interface operations {
                 };
                 content: {
                     "application/jose+json": string;
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -6509,6 +7582,24 @@ export interface operations {
                     "application/json": components["schemas"]["EvidenceKeyView"];
                 };
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     ShowCalendar: {
@@ -6516,6 +7607,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -6529,6 +7621,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CalendarView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -6547,6 +7657,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -6560,6 +7671,24 @@ export interface operations {
                 };
                 content: {
                     "text/calendar": string;
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -6578,6 +7707,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -6591,6 +7721,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["NotificationView"][];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -6609,6 +7757,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -6622,6 +7771,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["NotificationView"][];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -6640,6 +7807,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -6653,6 +7821,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ScheduleView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -6671,6 +7857,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -6684,6 +7871,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -6702,6 +7907,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -6715,6 +7921,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PasswordsView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -6733,7 +7957,9 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
+                /** @description an account: its logon name, or its name in the sheet */
                 account: string;
             };
             cookie?: never;
@@ -6747,6 +7973,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PasswordDetailView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -6763,10 +8007,12 @@ export interface operations {
     ListPasswordPlaces: {
         parameters: {
             query?: {
+                /** @description an account: its logon name, or its name in the sheet */
                 account?: string;
             };
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -6780,6 +8026,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PasswordPlaceView"][];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -6798,7 +8062,9 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
+                /** @description an account: its logon name, or its name in the sheet */
                 account: string;
             };
             cookie?: never;
@@ -6825,8 +8091,35 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another content type */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6841,8 +8134,11 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
+                /** @description an account: its logon name, or its name in the sheet */
                 account: string;
+                /** @description its number, as lists show it */
                 number: number;
             };
             cookie?: never;
@@ -6855,6 +8151,24 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
             };
             /** @description Not Found */
             404: {
@@ -6872,7 +8186,9 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
+                /** @description an account: its logon name, or its name in the sheet */
                 account: string;
             };
             cookie?: never;
@@ -6901,6 +8217,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -6912,6 +8246,15 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another content type */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6935,7 +8278,9 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
+                /** @description an account: its logon name, or its name in the sheet */
                 account: string;
             };
             cookie?: never;
@@ -6964,6 +8309,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -6982,6 +8345,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description The body is of another content type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     ShowPasswordOnce: {
@@ -6989,7 +8361,9 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
+                /** @description an account: its logon name, or its name in the sheet */
                 account: string;
             };
             cookie?: never;
@@ -7003,6 +8377,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShownPassword"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -7030,7 +8422,9 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
+                /** @description an account: its logon name, or its name in the sheet */
                 account: string;
             };
             cookie?: never;
@@ -7044,6 +8438,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RenewalView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -7080,6 +8492,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its identifier, as lists show it */
                 id: string;
             };
             cookie?: never;
@@ -7093,6 +8506,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RenewalView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -7111,7 +8542,9 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its identifier, as lists show it */
                 id: string;
+                /** @description its number, as lists show it */
                 number: number;
             };
             cookie?: never;
@@ -7140,6 +8573,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -7158,6 +8609,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description The body is of another content type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     TakeRenewalBack: {
@@ -7165,6 +8625,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its identifier, as lists show it */
                 id: string;
             };
             cookie?: never;
@@ -7178,6 +8639,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RenewalView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -7203,8 +8682,11 @@ export interface operations {
     ListLog: {
         parameters: {
             query?: {
+                /** @description only what contains this */
                 text?: string;
+                /** @description only what is older than this number */
                 before?: number;
+                /** @description how many at most */
                 take?: number;
             };
             header?: never;
@@ -7220,6 +8702,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LogEntryView"][];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -7240,6 +8740,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LogCheckView"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -7266,6 +8784,33 @@ export interface operations {
                     "application/json": components["schemas"]["LogCheckView"];
                 };
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another content type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     AnchorLog: {
@@ -7284,6 +8829,24 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     SetSecret: {
@@ -7291,6 +8854,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -7317,6 +8881,33 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another content type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     RemoveSecret: {
@@ -7324,6 +8915,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -7336,6 +8928,24 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
             };
             /** @description Not Found */
             404: {
@@ -7353,6 +8963,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
             };
             cookie?: never;
@@ -7366,6 +8977,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PasswordView"][];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -7388,6 +9017,24 @@ export interface operations {
                     "application/json": components["schemas"]["SecretView"][];
                 };
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     AllowSecretUse: {
@@ -7395,7 +9042,9 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
+                /** @description the use of a secret, as the list of secrets shows it */
                 use: string;
             };
             cookie?: never;
@@ -7408,6 +9057,24 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
             };
             /** @description Not Found */
             404: {
@@ -7434,7 +9101,9 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description its name */
                 name: string;
+                /** @description the use of a secret, as the list of secrets shows it */
                 use: string;
             };
             cookie?: never;
@@ -7448,8 +9117,95 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    MakeBackup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BackupOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/gzip": string;
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another content type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };

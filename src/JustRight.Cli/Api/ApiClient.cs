@@ -11,6 +11,13 @@ namespace JustRight.Cli.Api;
 /// <summary>Talks to the service. Every failure becomes one <see cref="ClientException"/>.</summary>
 internal sealed class ApiClient : IDisposable
 {
+    /// <summary>What is left out, or null and must not be, is no answer: a command that met it later would break.</summary>
+    private static readonly ContractsJson Strict = new(new JsonSerializerOptions(ContractsJson.Default.Options)
+    {
+        RespectNullableAnnotations = true,
+        RespectRequiredConstructorParameters = true,
+    });
+
     private readonly HttpClient _http;
     private readonly string _address;
 
@@ -72,16 +79,39 @@ internal sealed class ApiClient : IDisposable
 
     public async Task DeleteAsync(string path, CancellationToken cancel) => (await SendAsync(new HttpRequestMessage(HttpMethod.Delete, path), cancel)).Dispose();
 
+    /// <summary>Sends something, and writes what comes back into a new file that nobody else may read.</summary>
+    public async Task SaveAsync<TBody>(string path, TBody body, JsonTypeInfo<TBody> bodyType, string file, CancellationToken cancel)
+    {
+        var options = new FileStreamOptions { Mode = FileMode.Create, Access = FileAccess.Write };
+        if (!OperatingSystem.IsWindows()) options.UnixCreateMode = UnixFileMode.UserRead | UnixFileMode.UserWrite;
+        await using var saved = new FileStream(file, options);
+        using var response = await SendAsync(
+            new HttpRequestMessage(HttpMethod.Post, path) { Content = Json(body, bodyType) }, cancel);
+        await response.Content.CopyToAsync(saved, cancel);
+    }
+
     /// <summary>The events of a job until it ends.</summary>
     public async IAsyncEnumerable<JobEvent> WatchAsync(string job, [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel)
     {
         using var response = await SendAsync(new HttpRequestMessage(HttpMethod.Get, $"jobs/{job}/events"), cancel);
         await using var stream = await response.Content.ReadAsStreamAsync(cancel);
-        var events = SseParser.Create(stream, (_, data) => JsonSerializer.Deserialize(data, ContractsJson.Default.JobEvent)!);
+        var events = SseParser.Create(stream, (_, data) => Event(data));
         await foreach (var item in events.EnumerateAsync(cancel)) yield return item.Data;
     }
 
     public void Dispose() => _http.Dispose();
+
+    private JobEvent Event(ReadOnlySpan<byte> data)
+    {
+        try
+        {
+            return JsonSerializer.Deserialize(data, Strictly(ContractsJson.Default.JobEvent)) ?? throw NotOurs("nothing");
+        }
+        catch (JsonException)
+        {
+            throw NotOurs("what this client does not know");
+        }
+    }
 
     private static StringContent Json<T>(T body, JsonTypeInfo<T> type) => new(JsonSerializer.Serialize(body, type), Encoding.UTF8, "application/json");
 
@@ -89,8 +119,20 @@ internal sealed class ApiClient : IDisposable
     {
         using var response = await SendAsync(request, cancel);
         await using var stream = await response.Content.ReadAsStreamAsync(cancel);
-        return await JsonSerializer.DeserializeAsync(stream, type, cancel) ?? throw new ClientException(ExitCode.Unread, $"{_address} answered nothing.");
+        try
+        {
+            return await JsonSerializer.DeserializeAsync(stream, Strictly(type), cancel) ?? throw NotOurs("nothing");
+        }
+        catch (JsonException)
+        {
+            throw NotOurs("what this client does not know");
+        }
     }
+
+    private static JsonTypeInfo<T> Strictly<T>(JsonTypeInfo<T> type) => (JsonTypeInfo<T>)Strict.GetTypeInfo(type.Type)!;
+
+    private ClientException NotOurs(string what) => new(
+        ExitCode.Unread, $"{_address} answered {what}.", "Is it Just Right's service, and of this client's release?");
 
     private async Task<HttpResponseMessage> SendAsync(HttpRequestMessage request, CancellationToken cancel)
     {
@@ -123,7 +165,8 @@ internal sealed class ApiClient : IDisposable
         var advice = response.StatusCode == HttpStatusCode.Unauthorized && problem?.Type == "urn:justright:sign-in"
             ? "Claim a token with the link the service printed: justright token claim LINK"
             : problem?.Detail;
-        var code = (int)response.StatusCode >= 500 ? ExitCode.Unread : ExitCode.BadInput;
+        var code = (int)response.StatusCode >= 500 ? ExitCode.Unread
+            : problem?.Type == "urn:justright:two-person-approval" ? ExitCode.Waits : ExitCode.BadInput;
         return new ClientException(code, problem?.Title ?? $"{_address} answered with status {(int)response.StatusCode}.", advice, problem?.Faults);
     }
 }

@@ -11,11 +11,14 @@ internal static class ExitCode
     /// <summary>Something is missing, excess or forbidden, or a step failed.</summary>
     public const int Misfit = 1;
 
-    /// <summary>Usage, or bad input.</summary>
+    /// <summary>It cannot be done as asked: usage, input, a name that there is not, a right that is missing, or as things stand.</summary>
     public const int BadInput = 2;
 
     /// <summary>The service, or a part of the estate, could not be reached or read.</summary>
     public const int Unread = 3;
+
+    /// <summary>Nothing was done, or not all of it yet: somebody said no, or it waits for a person or a time.</summary>
+    public const int Waits = 4;
 }
 
 /// <summary>One clear error with its exit code, and the faults of a file where there are any.</summary>

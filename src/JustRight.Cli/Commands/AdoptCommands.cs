@@ -128,7 +128,7 @@ internal static class AdoptCommands
     {
         var draft = await call.Api.GetAsync($"adoptions/{Names.Part(name)}/draft", ContractsJson.Default.AdoptionDraftView, call.Cancel);
         if (call.Screen.IsJson) Screen.Json(draft, ContractsJson.Default.AdoptionDraftView);
-        else Console.Out.Write($"{draft.Sheet}\n---\n{draft.Install}");
+        else Screen.Text($"{draft.Sheet}\n---\n{draft.Install}");
         return ExitCode.Fine;
     }
 

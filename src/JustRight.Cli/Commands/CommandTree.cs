@@ -8,7 +8,9 @@ internal static class CommandTree
     /// <summary>Makes the commands; each is complete, with its options and what it does.</summary>
     public static RootCommand Make() => new(
         "Just Right: service accounts that hold just what they need.\n\n"
-        + "Exit codes: 0 just right or done, 1 something deviates, 2 usage or bad input, 3 could not reach or read.")
+        + "Exit codes: 0 just right or done; 1 something deviates, or a step failed; 2 it cannot be done as asked;\n"
+        + "3 the service or a part of the estate could not be reached or read; 4 nothing was done yet: you said no, or it waits\n"
+        + "for a person or a time.")
     {
         SheetCommands.Make(),
         EstateCommands.Make(),
@@ -44,6 +46,7 @@ internal static class CommandTree
         SessionCommands.Make(),
         SecretCommands.Make(),
         PasswordCommands.Make(),
+        BackupCommand.Make(),
         CompletionCommand.Make(),
         CommandKit.Json,
         CommandKit.Address,

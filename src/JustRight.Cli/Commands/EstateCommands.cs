@@ -61,7 +61,7 @@ internal static class EstateCommands
     {
         var estate = await call.Api.GetAsync($"estates/{Names.Part(name)}", ContractsJson.Default.EstateView, call.Cancel);
         if (call.Screen.IsJson) Screen.Json(estate, ContractsJson.Default.EstateView);
-        else Console.Out.Write(estate.Text);
+        else Screen.Text(estate.Text);
         return ExitCode.Fine;
     }
 

@@ -44,7 +44,7 @@ internal static class GrantCommand
             return ready.Count == 0 && steps.Count > 0 ? ExitCode.Unread : ExitCode.Fine;
         }
 
-        if (!yes && !StepPrinter.Confirm(call.Screen, remove ? $"Take away these {ready.Count}?" : $"Make these {ready.Count} changes?")) return ExitCode.Fine;
+        if (!yes && !StepPrinter.Confirm(call.Screen, remove ? $"Take away these {ready.Count}?" : $"Make these {ready.Count} changes?")) return ExitCode.Waits;
         var job = await call.Api.PostAsync($"{path}/grant", new GrantOrder(remove, [.. ready.Select(s => s.Id)]), ContractsJson.Default.GrantOrder, ContractsJson.Default.JobView, call.Cancel);
         return await StepPrinter.FollowAsync(call, job, "granting");
     }

@@ -42,7 +42,7 @@ internal static class HandoverCommand
         }
         else if (form is "page" or "markdown" or "csv")
         {
-            foreach (var handover in handovers) await Console.Out.WriteAsync(System.Text.Encoding.UTF8.GetString(await call.Api.GetBytesAsync(Path(install, handover, form), call.Cancel)));
+            foreach (var handover in handovers) Screen.Text(System.Text.Encoding.UTF8.GetString(await call.Api.GetBytesAsync(Path(install, handover, form), call.Cancel)));
             return ExitCode.Fine;
         }
 
@@ -63,22 +63,39 @@ internal static class HandoverCommand
 
     private static async Task WriteAsync(Call call, string install, HandoverView handover, string to, string form)
     {
-        Directory.CreateDirectory(to);
-        var path = System.IO.Path.Combine(to, handover.Folder);
         var bytes = await call.Api.GetBytesAsync(Path(install, handover, form == "folder" ? "zip" : form), call.Cancel);
+        string path;
         if (form == "folder")
         {
-            Directory.CreateDirectory(path);
-            using var zip = new ZipArchive(new MemoryStream(bytes));
-            foreach (var entry in zip.Entries) entry.ExtractToFile(System.IO.Path.Combine(path, entry.Name), overwrite: true); // its bare name: nothing is ever written elsewhere
+            path = SafeFile.Folder(to, handover.Folder);
+            foreach (var (name, content) in Unzipped(bytes)) SafeFile.Write(path, name, content);
         }
         else
         {
-            path += form switch { "zip" => ".zip", "page" => ".html", "markdown" => ".md", _ => ".csv" };
-            await File.WriteAllBytesAsync(path, bytes, call.Cancel);
+            path = SafeFile.Write(
+                to, handover.Folder + form switch { "zip" => ".zip", "page" => ".html", "markdown" => ".md", _ => ".csv" }, bytes);
         }
 
         if (!call.Screen.IsJson) call.Screen.Line(Markup.Escape($"{path}: {handover.Steps.Count} {(handover.Steps.Count == 1 ? "step" : "steps")} for the {handover.Team} team, {handover.Place}"));
+    }
+
+    private static List<(string Name, byte[] Content)> Unzipped(byte[] bytes)
+    {
+        try
+        {
+            using var zip = new ZipArchive(new MemoryStream(bytes));
+            return [.. zip.Entries.Select(e =>
+            {
+                using var content = new MemoryStream();
+                using var packed = e.Open();
+                packed.CopyTo(content);
+                return (e.FullName, content.ToArray());
+            })];
+        }
+        catch (InvalidDataException)
+        {
+            throw new ClientException(ExitCode.Unread, "The service answered what is no bundle.");
+        }
     }
 
     private static string Path(string install, HandoverView handover, string form) => $"installs/{install}/handovers/{Names.Part(handover.Folder)}?form={form}";

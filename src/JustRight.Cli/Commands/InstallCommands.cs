@@ -74,7 +74,7 @@ internal static class InstallCommands
     {
         var install = await call.Api.GetAsync($"installs/{Names.Part(name)}", ContractsJson.Default.InstallView, call.Cancel);
         if (call.Screen.IsJson) Screen.Json(install, ContractsJson.Default.InstallView);
-        else Console.Out.Write(install.Text);
+        else Screen.Text(install.Text);
         return ExitCode.Fine;
     }
 

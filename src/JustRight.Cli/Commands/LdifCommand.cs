@@ -23,7 +23,7 @@ internal static class LdifCommand
     {
         var file = await call.Api.GetAsync(path, ContractsJson.Default.LdifView, call.Cancel);
         if (call.Screen.IsJson) Screen.Json(file, ContractsJson.Default.LdifView);
-        else await Console.Out.WriteAsync(file.Text.AsMemory(), call.Cancel);
+        else Screen.Text(file.Text);
         return ExitCode.Fine;
     }
 }

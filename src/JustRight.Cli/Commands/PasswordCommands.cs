@@ -8,7 +8,7 @@ namespace JustRight.Cli.Commands;
 /// <summary><c>password</c>: when they are due, where they are typed, renewing them in order.</summary>
 internal static class PasswordCommands
 {
-    private const string RenewalCodes = "\nExit code: 0 it is over and every place has the password, 1 it stopped or a place was skipped, 3 it waits for a person or a restart window";
+    private const string RenewalCodes = "\nExit code: 0 it is over and every place has the password, 1 it stopped or a place was skipped, 4 it waits for a person or a restart window";
 
     public static Command Make()
     {
@@ -132,7 +132,7 @@ internal static class PasswordCommands
         if (!call.Screen.IsJson) PasswordReport.WriteOrder(call.Screen, view);
         if (listOnly) return ExitCode.Fine;
         if (view.WhyNot is { } why) throw new ClientException(ExitCode.BadInput, $"The password of {of.Account} is not renewed from here: {why}.");
-        if (!yes && !StepPrinter.Confirm(call.Screen, $"Begin these {view.Order.Count} steps?")) return ExitCode.Fine;
+        if (!yes && !StepPrinter.Confirm(call.Screen, $"Begin these {view.Order.Count} steps?")) return ExitCode.Waits;
         return await FollowAsync(call, await call.Api.PostAsync($"{Path(of)}/renewals", ContractsJson.Default.RenewalView, call.Cancel));
     }
 
@@ -146,7 +146,7 @@ internal static class PasswordCommands
     private static async Task<int> BackAsync(Call call, (string Estate, string Account) of, bool yes)
     {
         var latest = await LatestAsync(call, of);
-        if (!yes && !StepPrinter.Confirm(call.Screen, $"Restore the old password of {of.Account}?")) return ExitCode.Fine;
+        if (!yes && !StepPrinter.Confirm(call.Screen, $"Restore the old password of {of.Account}?")) return ExitCode.Waits;
         return await FollowAsync(call, await call.Api.PostAsync($"renewals/{latest.Id}/undo", ContractsJson.Default.RenewalView, call.Cancel));
     }
 
@@ -168,7 +168,7 @@ internal static class PasswordCommands
         {
             "over" => renewal.Divided.Count == 0 ? ExitCode.Fine : ExitCode.Misfit,
             "decision" => ExitCode.Misfit,
-            _ => ExitCode.Unread,
+            _ => ExitCode.Waits,
         };
     }
 

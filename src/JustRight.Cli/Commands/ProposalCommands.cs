@@ -38,7 +38,7 @@ internal static class ProposalCommands
         {
             var job = (await call.Api.GetAsync("proposals", ContractsJson.Default.IReadOnlyListJobView, call.Cancel)).FirstOrDefault(j => j.Id == id) ?? throw new ClientException(ExitCode.BadInput, $"There is no open proposal '{id}'.", "See: justright proposal list");
             if (!call.Screen.IsJson) Write(call.Screen, job);
-            if (!StepPrinter.Confirm(call.Screen, "Approve this?")) return ExitCode.Fine;
+            if (!StepPrinter.Confirm(call.Screen, "Approve this?")) return ExitCode.Waits;
         }
 
         var done = await call.Api.PostAsync($"proposals/{Names.Part(id)}/{path}", ContractsJson.Default.JobView, call.Cancel);

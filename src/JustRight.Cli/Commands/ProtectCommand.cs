@@ -41,7 +41,7 @@ internal static class ProtectCommand
             foreach (var step in steps) call.Screen.Line($"     {Markup.Escape(step)}");
         }
 
-        if (steps.Count > 0 && !yes && !StepPrinter.Confirm(call.Screen, steps.Count == 1 ? "Make this change?" : $"Make these {steps.Count} changes?")) return ExitCode.Fine;
+        if (steps.Count > 0 && !yes && !StepPrinter.Confirm(call.Screen, steps.Count == 1 ? "Make this change?" : $"Make these {steps.Count} changes?")) return ExitCode.Waits;
         var job = await call.Api.PostAsync(path, new ProtectionOrder(dn, set), ContractsJson.Default.ProtectionOrder, ContractsJson.Default.JobView, call.Cancel);
         return await StepPrinter.FollowAsync(call, job, set ? "protecting" : "lifting the protection");
     }

@@ -42,8 +42,8 @@ internal static class ReportCommands
         if (to is null)
         {
             if (!Console.IsOutputRedirected && path.Contains("form=xlsx", StringComparison.Ordinal)) throw new ClientException(ExitCode.BadInput, "A workbook is no text for a terminal.", "Name a file: --to FILE");
-            await using var output = Console.OpenStandardOutput();
-            await output.WriteAsync(bytes, call.Cancel);
+            if (Console.IsOutputRedirected) await WriteRawAsync(bytes, call.Cancel);
+            else Screen.Text(System.Text.Encoding.UTF8.GetString(bytes));
             return ExitCode.Fine;
         }
 
@@ -59,6 +59,12 @@ internal static class ReportCommands
         if (call.Screen.IsJson) Screen.Json(new WrittenFileView(to, bytes.Length), ContractsJson.Default.WrittenFileView);
         else call.Screen.Line(Markup.Escape($"{to} is written, {bytes.Length:N0} bytes."));
         return ExitCode.Fine;
+    }
+
+    private static async Task WriteRawAsync(byte[] bytes, CancellationToken cancel)
+    {
+        await using var output = Console.OpenStandardOutput();
+        await output.WriteAsync(bytes, cancel);
     }
 
     private static async Task<int> KeyAsync(Call call)

@@ -52,7 +52,7 @@ internal static class ReviewCommands
             var latest = history[0];
             if (call.Screen.IsJson) throw new ClientException(ExitCode.BadInput, "Which fit was reviewed is missing.", $"Say it with --fit; the latest is {latest.Number}.");
             FitReport.Write(call.Screen, await call.Api.GetAsync($"{path}/fit", ContractsJson.Default.FitView, call.Cancel), true);
-            if (!StepPrinter.Confirm(call.Screen, $"Record a review of fit {latest.Number}?")) return ExitCode.Fine;
+            if (!StepPrinter.Confirm(call.Screen, $"Record a review of fit {latest.Number}?")) return ExitCode.Waits;
             fit = latest.Number;
         }
 

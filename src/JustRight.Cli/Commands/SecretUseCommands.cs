@@ -79,7 +79,7 @@ internal static class SecretUseCommands
 
         if (!call.Screen.IsJson) Write(call.Screen, secret with { Uses = chosen });
         var question = chosen.Count == 1 ? "Allow this use?" : $"Allow these {chosen.Count} uses?";
-        if (!yes && !StepPrinter.Confirm(call.Screen, question)) return ExitCode.Fine;
+        if (!yes && !StepPrinter.Confirm(call.Screen, question)) return ExitCode.Waits;
         foreach (var use in chosen)
             await call.Api.PutAsync($"{Path(name)}/{use.Id}", call.Cancel);
         Done(call, name, chosen.Count == 1 ? "1 use is allowed" : $"{chosen.Count} uses are allowed");

@@ -57,7 +57,7 @@ internal static class SheetCommands
     {
         var sheet = await call.Api.GetAsync($"sheets/{Names.Part(name)}", ContractsJson.Default.SheetView, call.Cancel);
         if (call.Screen.IsJson) Screen.Json(sheet, ContractsJson.Default.SheetView);
-        else Console.Out.Write(sheet.Text);
+        else Screen.Text(sheet.Text);
         return ExitCode.Fine;
     }
 

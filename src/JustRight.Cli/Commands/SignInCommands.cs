@@ -47,7 +47,7 @@ internal static class SignInCommands
     {
         var view = await ShowAsync(call, install);
         if (call.Screen.IsJson) Screen.Json(view, ContractsJson.Default.SignInView);
-        else await Console.Out.WriteAsync(view.Text);
+        else Screen.Text(view.Text);
         if (view.Fields.Where(f => f.Value is null).Select(f => f.Name).ToList() is not { Count: > 0 } unknown) return ExitCode.Fine;
         if (!call.Screen.IsJson) call.Screen.Error.MarkupLine(Markup.Escape($"Not known yet: {string.Join(", ", unknown)}. See justright sign-in settings {install}"));
         return ExitCode.Unread;

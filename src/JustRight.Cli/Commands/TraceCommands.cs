@@ -99,7 +99,7 @@ internal static class TraceCommands
             call.Screen.Line($"[bold]{Spectre.Console.Markup.Escape(remedy.Title)}[/]");
             TraceReport.Write(call.Screen, remedy, all: true);
             foreach (var step in remedy.Steps) call.Screen.Line($"     {Spectre.Console.Markup.Escape(step)}");
-            if (!yes && !StepPrinter.Confirm(call.Screen, $"Make {(remedy.Steps.Count == 1 ? "this change" : $"these {remedy.Steps.Count} changes")}?")) return ExitCode.Fine;
+            if (!yes && !StepPrinter.Confirm(call.Screen, $"Make {(remedy.Steps.Count == 1 ? "this change" : $"these {remedy.Steps.Count} changes")}?")) return ExitCode.Waits;
         }
         else if (!yes)
         {
@@ -122,7 +122,7 @@ internal static class TraceCommands
             foreach (var left in plan.Left) call.Screen.Line($"  [bold]left[/]  {Spectre.Console.Markup.Escape(left)}");
         }
 
-        if (!yes && !StepPrinter.Confirm(call.Screen, plan.Steps.Count == 1 ? "Make this change?" : $"Make these {plan.Steps.Count} changes?")) return ExitCode.Fine;
+        if (!yes && !StepPrinter.Confirm(call.Screen, plan.Steps.Count == 1 ? "Make this change?" : $"Make these {plan.Steps.Count} changes?")) return ExitCode.Waits;
         job = await call.Api.PostAsync($"jobs/{Names.Part(id)}/undo", ContractsJson.Default.JobView, call.Cancel);
         return await StepPrinter.FollowAsync(call, job, "undoing");
     }

@@ -1,3 +1,4 @@
+using System.Text;
 using System.Text.Json;
 using System.Text.Json.Serialization.Metadata;
 using JustRight.Contracts;
@@ -10,6 +11,12 @@ namespace JustRight.Cli.Output;
 internal sealed class Screen
 {
     private const int WidthWithoutTerminal = 140;
+
+    private static readonly JsonWriterOptions JsonWriting = new()
+    {
+        Indented = true,
+        Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
+    };
 
     public Screen(bool json)
     {
@@ -35,12 +42,13 @@ internal sealed class Screen
     /// <summary>Writes a result as indented JSON.</summary>
     public static void Json<T>(T value, JsonTypeInfo<T> type)
     {
-        using var stream = Console.OpenStandardOutput();
-        using var writer = new Utf8JsonWriter(stream, new JsonWriterOptions { Indented = true, Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping });
-        JsonSerializer.Serialize(writer, value, type);
-        writer.Flush();
-        stream.WriteByte((byte)'\n');
+        using var stream = new MemoryStream();
+        using (var writer = new Utf8JsonWriter(stream, JsonWriting)) JsonSerializer.Serialize(writer, value, type);
+        Console.Out.WriteLine(PlainText.Of(Encoding.UTF8.GetString(stream.ToArray()), "\n")); // inside of its strings alone
     }
+
+    /// <summary>Writes a text as it is into a file or a pipe; on a terminal, with what would act on it as escapes.</summary>
+    public static void Text(string text) => Console.Out.Write(Console.IsOutputRedirected ? text : PlainText.Of(text, "\n\r\t"));
 
     /// <summary>Writes an error: what, where in the file, and how to fix it.</summary>
     public void Failure(string message, string? advice, IReadOnlyList<FaultView> faults)
@@ -88,6 +96,7 @@ internal sealed class Screen
         });
         if (redirected) console.Profile.Width = int.TryParse(Environment.GetEnvironmentVariable("COLUMNS"), out var columns) && columns >= 60 ? columns : WidthWithoutTerminal;
         console.Profile.Capabilities.Unicode = true;
+        console.Pipeline.Attach(new PlainRendering());
         return console;
     }
 }

@@ -26,13 +26,20 @@ internal static class StepPrinter
         if (call.Screen.IsJson)
         {
             Screen.Json(job, ContractsJson.Default.JobView);
-            return job.State is "done" or "proposed" ? ExitCode.Fine : ExitCode.Misfit;
+            return CodeOf(job);
         }
 
         call.Screen.Line(Markup.Escape(job.Message ?? job.State));
         if (job.CanBeUndone) call.Screen.Line($"[grey]to undo it: justright undo {job.Id}[/]");
-        return job.State is "done" or "proposed" ? ExitCode.Fine : ExitCode.Misfit;
+        return CodeOf(job);
     }
+
+    private static int CodeOf(JobView job) => job.State switch
+    {
+        "done" => ExitCode.Fine,
+        "proposed" => ExitCode.Waits,
+        _ => ExitCode.Misfit,
+    };
 
     private static string Sign(string state) => state switch
     {

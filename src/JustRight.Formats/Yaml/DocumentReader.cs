@@ -20,14 +20,16 @@ internal static class DocumentReader
         ShapeChecker.Check(root, shape, "", faults);
         if (remarks is not null)
         {
-            remarks.AddRange(faults.Where(f => f.Code == ShapeChecker.UnknownKey));
-            faults.RemoveAll(f => f.Code == ShapeChecker.UnknownKey);
+            remarks.AddRange(faults.Where(IsRemark));
+            faults.RemoveAll(IsRemark);
         }
 
         if (faults.Count == 0) return (YamlNode.Mapping)root;
         faults.Sort((a, b) => (a.At.Line, a.At.Column).CompareTo((b.At.Line, b.At.Column)));
         return null;
     }
+
+    private static bool IsRemark(Fault fault) => fault.Code is ShapeChecker.UnknownKey or HiddenCharacters.Code;
 
     /// <summary>The text of a required key.</summary>
     public static string Text(this YamlNode.Mapping map, string key) => ((YamlNode.Scalar)map[key]!).Text;

@@ -45,6 +45,7 @@ internal static class YamlReader
             return null;
         }
 
+        faults.AddRange(HiddenCharacters.In(text, file));
         var parser = new Parser(new StringReader(text));
         try
         {
@@ -135,6 +136,9 @@ internal static class YamlReader
         private YamlNode.Scalar ReadScalar()
         {
             var scalar = parser.Consume<Scalar>();
+            var hidden = scalar.Value.FirstOrDefault(HiddenCharacters.IsOne);
+            if (hidden != default && faults.TrueForAll(f => f.Code != HiddenCharacters.Code || f.At.Line != (int)scalar.Start.Line))
+                faults.Add(HiddenCharacters.Fault(hidden, At(scalar))); // written as an escape
             return new YamlNode.Scalar(scalar.Value, scalar.Style == ScalarStyle.Plain, At(scalar));
         }
 

@@ -42,7 +42,8 @@ internal static class AccessEndpoints
             return TypedResults.NoContent();
         }).WithName("SignOut").WithSummary("Signs the console out").AllowAnonymous();
 
-        api.MapGet("/me", (ClaimsPrincipal user) => TypedResults.Ok(new WhoView(user.Identity!.Name!, user.FindFirstValue(ClaimTypes.Role)!)))
+        api.MapGet("/me", (ClaimsPrincipal user) => TypedResults.Ok(
+                new WhoView(user.Identity!.Name!, user.FindFirstValue(ClaimTypes.Role)!) { Release = ProgramRelease.Number }))
             .WithName("WhoAmI").WithSummary("Who is signed in").RequireAuthorization(Roles.Reader);
 
         api.MapPost("/tokens/claim", async Task<Results<Ok<NewTokenView>, ProblemHttpResult>> (TokenClaim claim, AccessKeys keys, LogStore log, CancellationToken cancel) =>

@@ -1,11 +1,14 @@
+using JustRight.Service.Background;
+
 namespace JustRight.Service.Anchors;
 
 /// <summary>Has the head of the log signed: hourly, every thousand entries, and when the service stops.</summary>
-internal sealed class LogSigner(LogHeads heads, TimeProvider time) : BackgroundService
+internal sealed class LogSigner(LogHeads heads, TimeProvider time, ILogger<LogSigner> logger) : RepeatedWork(logger)
 {
     private const long MostUnsigned = 1000;
     private static readonly TimeSpan Hour = TimeSpan.FromHours(1);
     private static readonly TimeSpan Pause = TimeSpan.FromSeconds(20);
+    private DateTimeOffset _signed = time.GetUtcNow();
 
     /// <inheritdoc/>
     public override async Task StopAsync(CancellationToken cancellationToken)
@@ -15,23 +18,14 @@ internal sealed class LogSigner(LogHeads heads, TimeProvider time) : BackgroundS
     }
 
     /// <inheritdoc/>
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    protected override Task WaitAsync(CancellationToken cancel) => Task.Delay(Pause, time, cancel);
+
+    /// <inheritdoc/>
+    protected override async Task TurnAsync(CancellationToken cancel)
     {
-        var signed = time.GetUtcNow();
-        using var timer = new PeriodicTimer(Pause, time);
-        try
-        {
-            while (await timer.WaitForNextTickAsync(stoppingToken))
-            {
-                var unsigned = await heads.UnsignedAsync(stoppingToken);
-                if (unsigned == 0 || (unsigned < MostUnsigned && time.GetUtcNow() - signed < Hour)) continue;
-                await heads.SignAsync(stoppingToken);
-                signed = time.GetUtcNow();
-            }
-        }
-        catch (OperationCanceledException)
-        {
-            // The service stops: the head is signed once more above.
-        }
+        var unsigned = await heads.UnsignedAsync(cancel);
+        if (unsigned == 0 || (unsigned < MostUnsigned && time.GetUtcNow() - _signed < Hour)) return;
+        await heads.SignAsync(cancel);
+        _signed = time.GetUtcNow();
     }
 }

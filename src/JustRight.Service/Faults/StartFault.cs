@@ -24,6 +24,9 @@ internal sealed class StartFault(int code, string message) : Exception(message)
     /// <summary>What the keys decrypt cannot be decrypted.</summary>
     public const int Keys = 7;
 
+    /// <summary>A backup that is damaged, or none at all.</summary>
+    public const int Backup = 8;
+
     private const int Full = 28; // ENOSPC [errno.h]
 
     /// <summary>The process's exit code.</summary>

@@ -11,6 +11,7 @@ using JustRight.Service.Access;
 using JustRight.Service.Adoptions;
 using JustRight.Service.Anchors;
 using JustRight.Service.Answers;
+using JustRight.Service.Backups;
 using JustRight.Service.Calendar;
 using JustRight.Service.Confirmations;
 using JustRight.Service.Documents;
@@ -85,10 +86,8 @@ public static class ServiceHost
     {
         var builder = WebApplication.CreateBuilder(args);
         builder.Services.Configure<ServiceSettings>(builder.Configuration.GetSection("JustRight"));
-        var settings = builder.Configuration.GetSection("JustRight").Get<ServiceSettings>() ?? new ServiceSettings();
-        if (OutboundFault(settings) is { } outboundFault) throw new StartFault(StartFault.Setting, outboundFault);
-        if (PublicAddress.Fault(settings) is { } addressFault) throw new StartFault(StartFault.Setting, addressFault);
-        if (settings.DirectorySignIn.Fault(settings.Demo, Roles.All) is { } fault) throw new StartFault(StartFault.Setting, fault);
+        var settings = SettingsCheck.Read(builder.Configuration, Roles.All);
+        if (PublicAddress.Fault(settings) is { } fault) throw new StartFault(StartFault.Setting, fault);
         MakeFolder(settings.Data);
         if (string.IsNullOrEmpty(builder.Configuration["urls"])) builder.WebHost.UseUrls(DefaultAddress);
         builder.WebHost.ConfigureKestrel(kestrel =>
@@ -100,13 +99,7 @@ public static class ServiceHost
         AddLogging(builder, settings);
         AddParts(builder.Services, settings);
         AddAccess(builder.Services);
-        builder.Services.AddOpenApi(options => options.AddDocumentTransformer((document, _, _) =>
-        {
-            document.Info.Title = "Just Right";
-            document.Info.Version = "1";
-            document.Servers?.Clear();
-            return Task.CompletedTask;
-        }).AddOperationTransformer(Roles.Describe));
+        builder.Services.AddOpenApi(ApiDescription.Describe);
         builder.Services.AddHealthChecks().AddCheck<DatabaseHealth>("database").AddCheck<FolderHealth>("folder").AddCheck<KeysHealth>("keys");
         builder.Services.AddOpenTelemetry().WithMetrics(metrics => metrics.AddAspNetCoreInstrumentation().AddMeter("System.Runtime").AddPrometheusExporter());
 
@@ -115,14 +108,21 @@ public static class ServiceHost
         app.UseExceptionHandler(error => error.Run(WriteProblemAsync));
         app.UseStatusCodePages(WriteStatusAsync);
         app.UseSerilogRequestLogging(options => options.GetLevel = (http, _, error) =>
-            error is not null || http.Response.StatusCode >= 500 ? LogEventLevel.Error
+            http.RequestAborted.IsCancellationRequested ? LogEventLevel.Debug // the client hung up
+            : error is not null || http.Response.StatusCode >= 500 ? LogEventLevel.Error
             : http.Request.Path.StartsWithSegments("/api") ? LogEventLevel.Information
             : LogEventLevel.Debug); // method, path, status and time; never a query, a header or a body
         app.UseMiddleware<PageGuard>();
         app.UseConsole(settings);
+        // Before anything that asks who somebody is: that asks the database.
+        app.UseHealthChecks("/health/live", new HealthCheckOptions { Predicate = _ => false, ResponseWriter = HealthAnswer.WriteAsync });
+        app.UseHealthChecks("/health", new HealthCheckOptions { ResponseWriter = HealthAnswer.WriteAsync });
+        app.UseContentTypesLater();
+        app.UseRouting();
         app.UseRateLimiter();
         app.UseAuthentication();
         app.UseAuthorization();
+        app.UseContentTypesNow();
         var api = app.MapGroup("/api");
         api.MapAccess();
         api.MapSessions();
@@ -154,10 +154,8 @@ public static class ServiceHost
         api.MapAnchors();
         api.MapSecrets();
         api.MapSecretUses();
+        api.MapBackups();
         app.MapOpenApi().AllowAnonymous();
-        app.MapHealthChecks("/health/live", new HealthCheckOptions { Predicate = _ => false, ResponseWriter = HealthAnswer.WriteAsync })
-            .AllowAnonymous();
-        app.MapHealthChecks("/health", new HealthCheckOptions { ResponseWriter = HealthAnswer.WriteAsync }).AllowAnonymous();
         app.MapPrometheusScrapingEndpoint("/metrics").AllowAnonymous();
         return app;
     }
@@ -176,19 +174,6 @@ public static class ServiceHost
         }
     }
 
-    private static string? OutboundFault(ServiceSettings settings)
-    {
-        try
-        {
-            _ = new OutboundRules(settings.Outbound.Allow, Dns.GetHostAddressesAsync);
-            return null;
-        }
-        catch (FormatException e)
-        {
-            return $"JustRight:Outbound:Allow: {e.Message}";
-        }
-    }
-
     private static void AddLogging(WebApplicationBuilder builder, ServiceSettings settings) => builder.Host.UseSerilog((_, logging) => logging
         .MinimumLevel.Information()
         .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
@@ -202,6 +187,7 @@ public static class ServiceHost
         services.AddSingleton(TimeProvider.System);
         services.AddPooledDbContextFactory<AppDb>(db => db.UseSqlite($"Data Source={settings.DatabaseFile}"));
         services.AddKeyRing(settings.Data, settings.Keys);
+        services.AddSingleton<StorageFault>();
         services.AddSingleton<SecretCheck>();
         services.AddSingleton<LogStore>();
         services.AddSingleton<AccessKeys>();
@@ -262,6 +248,7 @@ public static class ServiceHost
         services.AddQuartzHostedService(quartz => quartz.WaitForJobsToComplete = false);
         services.AddSingleton<SchedulePlan>();
         services.AddSingleton<LogHeads>();
+        services.AddSingleton<BackupMaker>();
         services.AddHostedService<LogSigner>(); // the first to start is the last to stop: it signs what the others log at their end
         services.AddHostedService(parts => parts.GetRequiredService<SchedulePlan>());
         services.AddHostedService(parts => parts.GetRequiredService<Delivery>());
@@ -313,19 +300,14 @@ public static class ServiceHost
     private static async Task PrepareAsync(WebApplication app)
     {
         await using var db = await app.Services.GetRequiredService<IDbContextFactory<AppDb>>().CreateDbContextAsync();
-        var known = db.Database.GetMigrations().ToHashSet(StringComparer.Ordinal);
-        if ((await db.Database.GetAppliedMigrationsAsync()).FirstOrDefault(m => !known.Contains(m)) is { } newer)
-        {
-            throw new StartFault(
-                StartFault.Database,
-                $"The database is of a newer release ({newer}) than this program: run that release, or restore the backup from before.");
-        }
+        await KnownReleases.CheckAsync(db, CancellationToken.None);
 
         // Migrating compares the whole model with the last migration's, also when nothing is to be done: a second of each start.
         if ((await db.Database.GetPendingMigrationsAsync()).Any()) await db.Database.MigrateAsync();
         await TradeWords.ApplyAsync(db, CancellationToken.None);
         var settings = app.Services.GetRequiredService<IOptions<ServiceSettings>>().Value;
         TradeWords.ApplyToSimulation(settings.Data);
+        BackupMaker.Clear(settings.Data);
         await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL;");
         await app.Services.GetRequiredService<SecretCheck>().RunAsync(CancellationToken.None);
     }
@@ -349,8 +331,9 @@ public static class ServiceHost
         {
             FaultException e => Problems.Of(e.Faults),
             BadHttpRequestException e => Problems.Of(e.StatusCode, "bad-request", e.InnerException is JsonException json ? $"The body is not the expected JSON, at {json.Path}." : e.Message),
-            { } e when StartFault.IsFull(e) || e.InnerException is { } inner && StartFault.IsFull(inner) =>
-                Problems.Of(507, "disk-full", "The disk of the data folder is full: nothing was changed.", "Make room; work goes on then."),
+            { } e when http.RequestServices.GetRequiredService<StorageFault>().Of(e) is { } fault => fault.Code == StartFault.Disk
+                ? Problems.Of(507, "disk-full", "The disk of the data folder is full: nothing was changed.", "Make room; work goes on then.")
+                : Problems.Of(503, "storage", fault.Message),
             Connectors.ConnectorException e => Problems.Of(502, "estate", e.Message),
             _ => Problems.Of(500, "unexpected", "Something unexpected went wrong.", "The service's log has the details."),
         };

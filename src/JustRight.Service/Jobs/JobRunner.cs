@@ -2,6 +2,7 @@ using JustRight.Connectors;
 using JustRight.Contracts;
 using JustRight.Core.Faults;
 using JustRight.Service.Answers;
+using JustRight.Service.Faults;
 using JustRight.Service.Grants;
 using JustRight.Service.Passwords;
 using JustRight.Service.SignIns;
@@ -16,14 +17,18 @@ namespace JustRight.Service.Jobs;
 /// only reads is marked as interrupted.
 /// </summary>
 internal sealed class JobRunner(
-    JobQueue queue, JobFeed feed, SurveyJob surveys, GrantJob grants, TraceJob traces, SignInTestJob signInTests, RenewalJob renewals, IDbContextFactory<AppDb> databases, TimeProvider time, ILogger<JobRunner> logger) : BackgroundService
+    JobQueue queue, JobFeed feed, SurveyJob surveys, GrantJob grants, TraceJob traces, SignInTestJob signInTests,
+    RenewalJob renewals, StorageFault faults, IDbContextFactory<AppDb> databases, TimeProvider time, ILogger<JobRunner> logger)
+    : BackgroundService
 {
+    private static readonly TimeSpan Rest = TimeSpan.FromSeconds(10);
+
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         await SettleAsync(stoppingToken);
         try
         {
-            await foreach (var id in queue.Waiting.ReadAllAsync(stoppingToken)) await RunAsync(id, stoppingToken);
+            await foreach (var id in queue.Waiting.ReadAllAsync(stoppingToken)) await OutlastAsync(id, stoppingToken);
         }
         catch (OperationCanceledException)
         {
@@ -47,6 +52,27 @@ internal sealed class JobRunner(
         }
 
         await db.SaveChangesAsync(cancel);
+    }
+
+    /// <summary>
+    /// Runs a job, and runs it again while the disk is full or the database cannot be written: what changes the estate goes on
+    /// from its journal, as after a crash.
+    /// </summary>
+    private async Task OutlastAsync(string id, CancellationToken cancel)
+    {
+        while (true)
+        {
+            try
+            {
+                await RunAsync(id, cancel);
+                return;
+            }
+            catch (Exception e) when (faults.Of(e) is { } fault)
+            {
+                logger.LogError("Job {Job} stands still: {Fault}", id, fault.Message);
+                await Task.Delay(Rest, time, cancel);
+            }
+        }
     }
 
     private async Task RunAsync(string id, CancellationToken cancel)
@@ -80,7 +106,7 @@ internal sealed class JobRunner(
         {
             (job.State, job.Message) = ("failed", e.Message);
         }
-        catch (Exception e)
+        catch (Exception e) when (faults.Of(e) is null)
         {
             logger.LogError(e, "Job {Job} broke", id);
             (job.State, job.Message) = ("failed", $"something unexpected went wrong ({e.GetType().Name}); the service's log has the details");

@@ -1,14 +1,17 @@
+using JustRight.Service.Background;
 using JustRight.Service.Storage;
 using Microsoft.EntityFrameworkCore;
 
 namespace JustRight.Service.Notifications;
 
 /// <summary>Carries notices by mail and webhook. One that does not arrive is tried again, each time after twice as long, for a day.</summary>
-internal sealed class Delivery(MailCarrier mail, WebhookCarrier webhook, IDbContextFactory<AppDb> databases, TimeProvider time, ILogger<Delivery> logger) : BackgroundService
+internal sealed class Delivery(
+    MailCarrier mail, WebhookCarrier webhook, IDbContextFactory<AppDb> databases, TimeProvider time, ILogger<Delivery> logger)
+    : RepeatedWork(logger)
 {
     private const int MostTries = 12; // half a minute, doubled eleven times, is above a day
     private static readonly TimeSpan FirstWait = TimeSpan.FromSeconds(30);
-    private readonly SemaphoreSlim _work = new(0);
+    private readonly SemaphoreSlim _work = new(1); // the first turn is at once: what waited at the last stop
 
     /// <summary>Says that there is something to carry.</summary>
     public void Wake() => _work.Release();
@@ -20,23 +23,11 @@ internal sealed class Delivery(MailCarrier mail, WebhookCarrier webhook, IDbCont
         base.Dispose();
     }
 
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
-    {
-        try
-        {
-            while (true)
-            {
-                await CarryAsync(stoppingToken);
-                await _work.WaitAsync(FirstWait, stoppingToken);
-            }
-        }
-        catch (OperationCanceledException)
-        {
-            // A graceful stop: what waits is carried at the next start.
-        }
-    }
+    /// <inheritdoc/>
+    protected override Task WaitAsync(CancellationToken cancel) => _work.WaitAsync(FirstWait, cancel);
 
-    private async Task CarryAsync(CancellationToken cancel)
+    /// <inheritdoc/>
+    protected override async Task TurnAsync(CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         var now = time.GetUtcNow();

@@ -10,6 +10,7 @@ using JustRight.Service.Documents;
 using JustRight.Service.Estates;
 using JustRight.Service.Log;
 using JustRight.Service.Proposals;
+using JustRight.Service.Secrets;
 using JustRight.Service.Storage;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -65,7 +66,7 @@ internal static class PasswordEndpoints
         string name, string account, SealOrder order, ClaimsPrincipal user, Library library, PasswordHandOver hand, SecondPerson second, CancellationToken cancel)
     {
         if (await EstateAsync(name, library, cancel) is not { } estate) return await MissingAsync(name, library, cancel);
-        if (PasswordHandOver.RecipientOf(order.Certificate, out var recipient) is { } bad) return bad;
+        if (Recipient.Of(order.Certificate, out var recipient) is { } bad) return bad;
         var (subject, who) = ($"{estate.Domain.ShortName}\\{account}", user.Identity!.Name!);
         if (!await hand.HasAsync(subject, cancel)) return Refused(account);
         var act = new ProposedAct(ActKinds.HandOver, subject, [$"hand over the password of {subject}, encrypted to {recipient!.Subject} ({recipient.Thumbprint})"], "sealed", recipient.Thumbprint);

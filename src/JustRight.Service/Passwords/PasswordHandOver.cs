@@ -1,14 +1,11 @@
 using System.Security.Cryptography;
-using System.Security.Cryptography.Pkcs;
 using System.Security.Cryptography.X509Certificates;
 using System.Text;
 using JustRight.Contracts;
-using JustRight.Service.Answers;
 using JustRight.Service.Keys;
 using JustRight.Service.Log;
 using JustRight.Service.Secrets;
 using JustRight.Service.Storage;
-using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 
 namespace JustRight.Service.Passwords;
@@ -62,28 +59,8 @@ internal sealed class PasswordHandOver(SecretStore secrets, PasswordKeys keys, L
     /// <summary>It was handed over to somebody else a moment ago.</summary>
     private sealed class GoneException : Exception;
 
-    /// <summary>The certificate to seal to.</summary>
-    /// <returns>Why it will not do, or null.</returns>
-    public static ProblemHttpResult? RecipientOf(string pem, out X509Certificate2? certificate)
-    {
-        try
-        {
-            certificate = X509Certificate2.CreateFromPem(pem);
-        }
-        catch (CryptographicException)
-        {
-            certificate = null;
-            return Problems.Bad("certificate", "This is not a certificate.", "a PEM certificate with an RSA key");
-        }
-
-        return certificate.GetRSAPublicKey() is null ? Problems.Bad("certificate", "A password is encrypted to an RSA key.", "a PEM certificate with an RSA key") : null;
-    }
-
-    /// <summary>Seals a password to a certificate: AES-256-CBC under RSA-OAEP [RFC 3565, RFC 3560].</summary>
-    public static SealedPassword Seal(string account, string password, X509Certificate2 certificate)
-    {
-        var envelope = new EnvelopedCms(new ContentInfo(Encoding.UTF8.GetBytes(password)), new AlgorithmIdentifier(new Oid("2.16.840.1.101.3.4.1.42")));
-        envelope.Encrypt(new CmsRecipient(SubjectIdentifierType.IssuerAndSerialNumber, certificate, RSAEncryptionPadding.OaepSHA256));
-        return new SealedPassword(account, certificate.Subject, PemEncoding.WriteString("CMS", envelope.Encode()));
-    }
+    /// <summary>Seals a password to a certificate.</summary>
+    public static SealedPassword Seal(string account, string password, X509Certificate2 certificate) => new(
+        account, certificate.Subject,
+        PemEncoding.WriteString("CMS", Recipient.Encrypt(Encoding.UTF8.GetBytes(password), certificate)));
 }

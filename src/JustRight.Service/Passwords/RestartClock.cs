@@ -1,29 +1,22 @@
 using JustRight.Core.Passwords;
 using JustRight.Formats.Passwords;
+using JustRight.Service.Background;
 using JustRight.Service.Documents;
 using JustRight.Service.Jobs;
 
 namespace JustRight.Service.Passwords;
 
 /// <summary>Goes on with renewals that wait for a host's time of restarts, once it has come.</summary>
-internal sealed class RestartClock(RenewalStore renewals, Library library, JobQueue queue, TimeProvider time) : BackgroundService
+internal sealed class RestartClock(RenewalStore renewals, Library library, JobQueue queue, TimeProvider time, ILogger<RestartClock> logger)
+    : RepeatedWork(logger)
 {
     private static readonly TimeSpan Look = TimeSpan.FromSeconds(30);
 
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
-    {
-        using var timer = new PeriodicTimer(Look, time);
-        try
-        {
-            while (await timer.WaitForNextTickAsync(stoppingToken)) await LookAsync(stoppingToken);
-        }
-        catch (OperationCanceledException)
-        {
-            // A graceful stop.
-        }
-    }
+    /// <inheritdoc/>
+    protected override Task WaitAsync(CancellationToken cancel) => Task.Delay(Look, time, cancel);
 
-    private async Task LookAsync(CancellationToken cancel)
+    /// <inheritdoc/>
+    protected override async Task TurnAsync(CancellationToken cancel)
     {
         var now = time.GetUtcNow();
         foreach (var row in await renewals.OpenAsync(cancel))

@@ -33,6 +33,9 @@ internal static class ActKinds
     /// <summary>Hands a password over, shown or sealed.</summary>
     public const string HandOver = "hand-over";
 
+    /// <summary>Makes a backup with what is secret in it.</summary>
+    public const string Backup = "backup";
+
     /// <summary>All of them.</summary>
-    public static readonly string[] All = [Document, Stage, Exception, Allowance, HandOver];
+    public static readonly string[] All = [Document, Stage, Exception, Allowance, HandOver, Backup];
 }

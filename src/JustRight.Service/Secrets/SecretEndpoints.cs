@@ -18,16 +18,19 @@ internal static class SecretEndpoints
         {
             if (name.Length is 0 or > 40 || !name.All(c => char.IsAsciiLetterLower(c) || char.IsAsciiDigit(c) || c == '-')) return Problems.Bad("name", "This cannot be a secret's name.", "small letters, digits and hyphens, at most 40");
             if (secret.Value.Length is 0 or > 1000) return Problems.Bad("value", "A secret has 1 to 1000 characters.", "1 to 1000 characters");
-            await secrets.SetAsync(name, secret.Value, user.Identity!.Name!, cancel);
-            await log.AddAsync(user.Identity!.Name!, "secret", name, "set", cancel);
+            var who = user.Identity!.Name!;
+            await log.AddWithAsync(db => secrets.Set(db, name, secret.Value, who), who, "secret", name, "set", cancel);
             return TypedResults.NoContent();
         }).WithName("SetSecret").WithSummary("Keeps a secret, encrypted").RequireAuthorization(Roles.Owner).ProducesProblem(400);
 
         api.MapDelete("/secrets/{name}", async Task<Results<NoContent, ProblemHttpResult>> (string name, ClaimsPrincipal user, LogStore log, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
         {
             await using var db = await databases.CreateDbContextAsync(cancel);
-            if (await db.Secrets.Where(s => s.Name == name).ExecuteDeleteAsync(cancel) == 0) return Problems.NotFound("secret", name, await db.Secrets.Select(s => s.Name).ToListAsync(cancel));
-            await log.AddAsync(user.Identity!.Name!, "secret", name, "removed", cancel);
+            if (!await db.Secrets.AnyAsync(s => s.Name == name, cancel))
+                return Problems.NotFound("secret", name, await db.Secrets.Select(s => s.Name).ToListAsync(cancel));
+            await log.AddWithAsync(
+                kept => kept.Secrets.RemoveRange(kept.Secrets.Where(s => s.Name == name)),
+                user.Identity!.Name!, "secret", name, "removed", cancel);
             return TypedResults.NoContent();
         }).WithName("RemoveSecret").WithSummary("Removes a secret").RequireAuthorization(Roles.Owner).ProducesProblem(404);
 

@@ -14,14 +14,20 @@ internal sealed class SecretStore(
     private readonly IDataProtector _secrets = protection.CreateProtector("justright.secrets.v1");
     private readonly IDataProtector _passwords = protection.CreateProtector("justright.passwords.v1");
 
-    /// <summary>Keeps a secret under a name, replacing the one before.</summary>
+    /// <summary>Keeps a secret under a name, where a journal of its own says so.</summary>
     public async Task SetAsync(string name, string value, string who, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var row = await db.Secrets.FirstOrDefaultAsync(s => s.Name == name, cancel);
+        Set(db, name, value, who);
+        await db.SaveChangesAsync(cancel);
+    }
+
+    /// <summary>Keeps a secret under a name, replacing the one before; to be saved with the log's entry of it.</summary>
+    public void Set(AppDb db, string name, string value, string who)
+    {
+        var row = db.Secrets.FirstOrDefault(s => s.Name == name);
         if (row is null) db.Secrets.Add(row = new SecretRow { Name = name, Protected = "", SetBy = who });
         (row.Protected, row.SetAt, row.SetBy) = (_secrets.Protect(value), time.GetUtcNow(), who);
-        await db.SaveChangesAsync(cancel);
     }
 
     /// <summary>

@@ -8,8 +8,8 @@ public sealed class ServiceSettings
     /// <summary>The folder that holds the database, the keys, the logs and the simulation; made when missing.</summary>
     public string Data { get; set; } = Path.Combine(Environment.GetFolderPath(Environment.SpecialFolder.LocalApplicationData, Environment.SpecialFolderOption.DoNotVerify), "justright");
 
-    /// <summary>The folder with the built console; without it the API alone is served.</summary>
-    public string? Console { get; set; }
+    /// <summary>The folder with the built console; the one beside the program where there is one, else the API alone is served.</summary>
+    public string? Console { get; set; } = Beside("console");
 
     /// <summary>The folder with the simulation's first states, one file an estate.</summary>
     public string SimulationStates { get; set; } = Path.Combine(AppContext.BaseDirectory, "simulation");
@@ -49,6 +49,9 @@ public sealed class ServiceSettings
     /// docs/operations.md.
     /// </summary>
     public string? RehearseHaltAt { get; set; }
+
+    private static string? Beside(string folder) =>
+        Path.Combine(AppContext.BaseDirectory, folder) is var beside && Directory.Exists(beside) ? beside : null;
 
     /// <summary>The database file.</summary>
     public string DatabaseFile => Path.Combine(Data, "justright.db");

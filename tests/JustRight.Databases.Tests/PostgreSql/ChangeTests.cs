@@ -56,52 +56,15 @@ public sealed class ChangeTests(PostgreSqlServer server) : IClassFixture<Postgre
         await PrepareAsync(name);
         var connector = server.Connector(server.Estate());
         var random = new Random(20261129);
-        var (made, skipped) = (0, 0);
         await server.RunAsync("CREATE ROLE undone_one; CREATE ROLE undone_two LOGIN CREATEDB");
-        for (var round = 0; round < 40; round++)
-        {
-            await JobAsync(6); // some of what the next job will want is there already
-            var before = await DumpAsync(name);
-            var job = await JobAsync(10);
-            foreach (var change in Undoing.Of(job))
-            {
-                await connector.MakeAsync((InstanceChange)change, null, Stop);
-                (await connector.ObserveAsync((InstanceChange)change, Stop)).State.ShouldBe(ObservedState.Done, change.Words);
-            }
-
-            (await DumpAsync(name)).ShouldBe(before, $"round {round}: {string.Join("; ", job)}");
-            made += job.Count;
-        }
-
-        skipped.ShouldBeGreaterThan(40, "what was true already is to be met, and left alone");
-        made.ShouldBeGreaterThan(100);
+        var undoing = new RandomUndoing(
+            c => connector.ObserveAsync((InstanceChange)c, Stop), c => connector.MakeAsync((InstanceChange)c, null, Stop),
+            async () => new HashSet<string> { await DumpAsync(name) });
+        for (var round = 0; round < 40; round++) await undoing.RoundAsync(() => Task.FromResult<Change>(Any()), 6, 10, round);
+        undoing.Skipped.ShouldBeGreaterThan(40, "what was true already is to be met, and left alone");
+        undoing.Made.Values.Sum().ShouldBeGreaterThan(100);
         await server.RunAsync($"DROP DATABASE {name}");
         await server.RunAsync("DROP ROLE undone_one; DROP ROLE undone_two; DROP ROLE IF EXISTS undone_new");
-
-        // Makes changes as a grant does: what is true already is skipped, what the server refuses is passed over.
-        async Task<List<Change>> JobAsync(int count)
-        {
-            var job = new List<Change>();
-            for (var i = 0; i < count; i++)
-            {
-                var change = Any();
-                try
-                {
-                    if ((await connector.ObserveAsync(change, Stop)).State == ObservedState.Done) skipped++;
-                    else
-                    {
-                        await connector.MakeAsync(change, null, Stop);
-                        job.Add(change);
-                    }
-                }
-                catch (ConnectorException)
-                {
-                    // Refused: nothing was changed.
-                }
-            }
-
-            return job;
-        }
 
         InstanceChange Any()
         {

@@ -45,6 +45,41 @@ public sealed class ChangeTests
         scene.Engine.Dump().ShouldBe(before);
     }
 
+    [Fact]
+    public async Task Whatever_was_there_before_undoing_restores_it_and_no_more()
+    {
+        var random = new Random(20261129);
+        var (kinds, met) = (new HashSet<string>(), 0);
+        for (var round = 0; round < 15; round++)
+        {
+            using var scene = new SimulatedScene();
+            var accounts = new[] { Prepare(scene, "one"), Prepare(scene, "two") };
+            var undoing = new RandomUndoing(
+                c => scene.Connector.ObserveAsync((InstanceChange)c, Stop),
+                c => scene.Connector.MakeAsync((InstanceChange)c, null, Stop),
+                () => Task.FromResult<IReadOnlySet<string>>(scene.Engine.Dump().Split('\n').ToHashSet(StringComparer.Ordinal)));
+            await undoing.RoundAsync(() => Task.FromResult(Any(accounts)), 14, 24, round);
+            kinds.UnionWith(undoing.Made.Keys);
+            met += undoing.Skipped;
+        }
+
+        met.ShouldBeGreaterThan(15, "what was true already is to be met, and left alone");
+        kinds.Order().ShouldBe([
+            nameof(AddDatabaseRoleMember), nameof(AddInstanceRoleMember), nameof(CreateDatabaseUser), nameof(CreateLogin),
+            nameof(GrantDatabasePermission), nameof(GrantInstancePermission), nameof(RemoveDatabaseRoleMember),
+            nameof(RemoveInstanceRoleMember), nameof(RevokeDatabasePermission), nameof(RevokeInstancePermission),
+        ]);
+
+        // A login or a user is dropped only as the inverse of its own making.
+        Change Any(string[] accounts)
+        {
+            var at = random.Next(2);
+            var all = All(at == 0 ? "one" : "two", accounts[at]);
+            var change = all[random.Next(all.Length)];
+            return random.Next(3) > 0 || change is CreateLogin or CreateDatabaseUser ? change : change.Inverse!;
+        }
+    }
+
     [Theory]
     [MemberData(nameof(Names))]
     public void The_scripts_do_the_same_may_be_run_twice_and_are_undone(string name)

@@ -4,7 +4,7 @@ import { getRouteApi, useNavigate } from '@tanstack/react-router';
 import { useState } from 'react';
 import { api, need } from '../../api/client';
 import { adoption as adoptionQuery } from '../../api/queries';
-import type { AdoptionItemView } from '../../api/schema.gen';
+import type { AdoptionAnswerOrder, AdoptionItemView } from '../../api/schema.gen';
 import { useJob } from '../../api/useJob';
 import { Failure } from '../../parts/Failure';
 import { JobProgress } from '../../parts/JobProgress';
@@ -28,7 +28,7 @@ export function AdoptionPage() {
     onSuccess: follow,
   });
   const answer = useMutation({
-    mutationFn: ({ items, word }: { items: AdoptionItemView[]; word: string }) =>
+    mutationFn: ({ items, word }: { items: AdoptionItemView[]; word: AdoptionAnswerOrder['word'] }) =>
       need(
         api.POST('/api/adoptions/{name}/answers', {
           params: { path: { name } },

@@ -31,7 +31,7 @@ export function BeginForm({ close }: { close: () => void }) {
             estate,
             title: title.trim() || null,
             release: '1',
-            accounts: names.map((account) => ({ name: account, worksAs: 'service' })),
+            accounts: names.map((account) => ({ name: account, worksAs: 'service' as const })),
           },
         }),
       ),

@@ -1,5 +1,5 @@
 import { NativeSelect, Table } from '@mantine/core';
-import type { AdoptionItemView } from '../../api/schema.gen';
+import type { AdoptionAnswerOrder, AdoptionItemView } from '../../api/schema.gen';
 import { Time } from '../../parts/Time';
 
 const answers = [
@@ -14,7 +14,7 @@ interface Props {
   heldBy: string;
   items: AdoptionItemView[];
   busy: boolean;
-  answer: (items: AdoptionItemView[], word: string) => void;
+  answer: (items: AdoptionItemView[], word: AdoptionAnswerOrder['word']) => void;
 }
 
 /** What one account holds in one way, with an answer for each, or for all of them at once. */
@@ -22,7 +22,7 @@ export function ItemGroup({ account, heldBy, items, busy, answer }: Props) {
   const first = items[0]?.word ?? '';
   const same = items.every((i) => (i.word ?? '') === first) ? first : '';
   const say = (which: AdoptionItemView[], word: string) => {
-    if (word) answer(which, word);
+    if (word) answer(which, word as AdoptionAnswerOrder['word']); // one of the answers above
   };
   return (
     <section aria-label={`${account}, ${heldBy}`}>

@@ -4,14 +4,16 @@ import { api, need } from '../../api/client';
 import { me } from '../../api/queries';
 import { Failure } from '../../parts/Failure';
 
-const stages = ['planned', 'installed', 'retiring'];
+const stages = ['planned', 'installed', 'retiring'] as const;
+
+type InstallStage = (typeof stages)[number];
 
 /** How far an install has come, for a person to say: what is judged hangs on it. Nothing of the estate changes. */
 export function Stage({ name, stage }: { name: string; stage: string }) {
   const who = useQuery(me);
   const queries = useQueryClient();
   const say = useMutation({
-    mutationFn: (next: string) =>
+    mutationFn: (next: InstallStage) =>
       need(api.POST('/api/installs/{name}/stage', { params: { path: { name } }, body: { stage: next } })),
     onSettled: () => queries.invalidateQueries(),
   });
@@ -20,10 +22,10 @@ export function Stage({ name, stage }: { name: string; stage: string }) {
       <NativeSelect
         aria-label="Stage"
         size="xs"
-        data={stages}
+        data={[...stages]}
         value={say.isPending ? say.variables : stage}
         disabled={say.isPending || !who.data || who.data.role === 'reader'}
-        onChange={(event) => say.mutate(event.currentTarget.value)}
+        onChange={(event) => say.mutate(event.currentTarget.value as InstallStage)}
       />
       {say.error && <Failure error={say.error} />}
     </>

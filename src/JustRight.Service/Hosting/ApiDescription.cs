@@ -1,0 +1,171 @@
+using System.ComponentModel.DataAnnotations;
+using System.Text.Json.Nodes;
+using JustRight.Service.Access;
+using JustRight.Service.Answers;
+using Microsoft.AspNetCore.Http.Metadata;
+using Microsoft.AspNetCore.OpenApi;
+using Microsoft.OpenApi;
+
+namespace JustRight.Service.Hosting;
+
+/// <summary>
+/// The description of the API as others use it [OpenAPI 3.1]: how to sign in, what each call may refuse, what each parameter is,
+/// and which answers are files and streams.
+/// </summary>
+internal static class ApiDescription
+{
+    private const string Bearer = "token", Cookie = "session", Problem = "application/problem+json", Events = "text/event-stream";
+
+    /// <summary>Answers whose bytes are no text.</summary>
+    private static readonly string[] Binary =
+    [
+        "application/gzip", "application/zip", "application/octet-stream",
+        "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+    ];
+
+    /// <summary>What a call is about, by the part of its path that says so: the first that stands in it.</summary>
+    private static readonly (string Part, string Tag)[] Tags =
+    [
+        ("passwords", "Passwords"), ("renewals", "Passwords"), ("sign-in", "Sign-in"), ("people", "Sign-in"), ("trace", "Traces"),
+        ("remedies", "Traces"), ("fix", "Traces"), ("undo", "Undo"), ("handovers", "Handovers"), ("handed", "Handovers"),
+        ("ldif", "Handovers"), ("host-scripts", "Handovers"), ("host-facts", "Surveys"), ("directory-file", "Surveys"),
+        ("survey", "Surveys"), ("replicas", "Surveys"), ("schedule", "Schedules"), ("calendar", "Schedules"),
+        ("notifications", "Schedules"), ("history", "History"), ("drift", "History"), ("reviews", "Reviews"),
+        ("exceptions", "Reviews"), ("adoptions", "Adoptions"), ("proposals", "Proposals"), ("secrets", "Secrets"),
+        ("tokens", "Access"), ("sessions", "Access"), ("enter", "Access"), ("me", "Access"), ("leave", "Access"), ("log", "Log"),
+        ("backup", "Backup"), ("jobs", "Jobs"), ("sheets", "Documents"), ("evidence", "Reports"), ("evidence-key", "Reports"),
+        ("report", "Reports"), ("installs", "Installs"), ("estates", "Estates"),
+    ];
+
+    /// <summary>What parameters are, by their names.</summary>
+    private static readonly Dictionary<string, string> Parameters = new(StringComparer.Ordinal)
+    {
+        ["name"] = "its name",
+        ["id"] = "its identifier, as lists show it",
+        ["account"] = "an account: its logon name, or its name in the sheet",
+        ["file"] = "the name of the file that is sent, for positions in faults; it is only shown",
+        ["number"] = "its number, as lists show it",
+        ["remove"] = "what is to be removed, instead of what is to be granted",
+        ["object"] = "the distinguished name of an object",
+        ["form"] = "the form of the file",
+        ["directory"] = "a people-directory of the estate",
+        ["use"] = "the use of a secret, as the list of secrets shows it",
+        ["right"] = "a right, as the fit names it",
+        ["remedy"] = "a remedy, as the trace names it",
+        ["read-at"] = "when the file was read from the directory, with zone",
+        ["script"] = "the name of a script",
+        ["host"] = "a host of the estate",
+        ["instance"] = "a database instance of the estate",
+        ["folder"] = "the folder of a bundle, as the list of bundles shows it",
+        ["from"] = "the earlier one",
+        ["to"] = "the later one",
+        ["text"] = "only what contains this",
+        ["before"] = "only what is older than this number",
+        ["take"] = "how many at most",
+    };
+
+    /// <summary>Describes the API.</summary>
+    public static void Describe(OpenApiOptions options) => options
+        .AddDocumentTransformer((document, _, _) =>
+        {
+            document.Info.Title = "Just Right";
+            document.Info.Version = ProgramRelease.Number;
+            document.Info.Description = "Calls and fields are added within a major release, and not taken away. Every refusal is a "
+                + "problem [RFC 9457]; its type is a stable word below urn:justright:.";
+            document.Servers?.Clear();
+            document.Tags = Tags.Select(t => t.Tag).Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal)
+                .Select(t => new OpenApiTag { Name = t }).ToHashSet();
+            AddSchemes(document);
+            return Task.CompletedTask;
+        })
+        .AddSchemaTransformer((schema, context, _) =>
+        {
+            NameValues(schema, context);
+            return Task.CompletedTask;
+        })
+        .AddOperationTransformer(Roles.Describe)
+        .AddOperationTransformer((operation, context, _) =>
+        {
+            Describe(operation, context);
+            return Task.CompletedTask;
+        });
+
+    private static void AddSchemes(OpenApiDocument document)
+    {
+        document.Components ??= new OpenApiComponents();
+        document.Components.SecuritySchemes = new Dictionary<string, IOpenApiSecurityScheme>
+        {
+            [Bearer] = new OpenApiSecurityScheme
+            {
+                Type = SecuritySchemeType.Http,
+                Scheme = "bearer",
+                Description = "A token: claimed once with a sign-in link, or made by an owner",
+            },
+            [Cookie] = new OpenApiSecurityScheme
+            {
+                Type = SecuritySchemeType.ApiKey,
+                In = ParameterLocation.Cookie,
+                Name = "justright",
+                Description = "A session of the console, of 12 hours at most",
+            },
+        };
+    }
+
+    private static void Describe(OpenApiOperation operation, OpenApiOperationTransformerContext context)
+    {
+        var path = context.Description.RelativePath ?? "";
+        operation.Tags = new HashSet<OpenApiTagReference> { new(TagOf(path), context.Document) };
+        foreach (var parameter in operation.Parameters?.OfType<OpenApiParameter>() ?? [])
+            parameter.Description = Parameters.GetValueOrDefault(parameter.Name ?? "");
+        var isOpen = context.Description.ActionDescriptor.EndpointMetadata.OfType<Microsoft.AspNetCore.Authorization.IAuthorizeData>()
+            .All(a => a.Policy is null);
+        operation.Responses ??= [];
+        if (!isOpen)
+        {
+            operation.Security =
+            [
+                new OpenApiSecurityRequirement { [new OpenApiSecuritySchemeReference(Bearer, context.Document)] = [] },
+                new OpenApiSecurityRequirement { [new OpenApiSecuritySchemeReference(Cookie, context.Document)] = [] },
+            ];
+            Refuses(operation, context, 401, "Not signed in, or the token is revoked or expired");
+            Refuses(operation, context, 403, "The role does not allow it");
+        }
+
+        if (context.Description.ActionDescriptor.EndpointMetadata.OfType<IAcceptsMetadata>().Any())
+            Refuses(operation, context, 415, "The body is of another content type");
+        foreach (var (type, content) in operation.Responses.Values.SelectMany(r => r.Content ?? new Dictionary<string, OpenApiMediaType>()))
+        {
+            if (Binary.Contains(type)) content.Schema = new OpenApiSchema { Type = JsonSchemaType.String, Format = "binary" };
+            if (type == Events)
+                content.Schema = new OpenApiSchema { Type = JsonSchemaType.String, Description = "Each event's data is a JobEvent as JSON" };
+        }
+    }
+
+    /// <summary>A closed set of words is an enumeration.</summary>
+    private static void NameValues(OpenApiSchema schema, OpenApiSchemaTransformerContext context)
+    {
+        if (context.JsonPropertyInfo?.AttributeProvider?.GetCustomAttributes(typeof(AllowedValuesAttribute), true)
+            is [AllowedValuesAttribute allowed])
+            schema.Enum = [.. allowed.Values.Select(v => v is null ? null! : (JsonNode)JsonValue.Create((string)v))];
+    }
+
+    private static string TagOf(string path)
+    {
+        var parts = path.Split('/');
+        return Tags.FirstOrDefault(t => parts.Contains(t.Part)).Tag ?? "Installs";
+    }
+
+    private static void Refuses(OpenApiOperation operation, OpenApiOperationTransformerContext context, int status, string why)
+    {
+        var code = $"{status}";
+        if (operation.Responses!.ContainsKey(code)) return;
+        operation.Responses[code] = new OpenApiResponse
+        {
+            Description = why,
+            Content = new Dictionary<string, OpenApiMediaType>
+            {
+                [Problem] = new() { Schema = new OpenApiSchemaReference("ProblemDetails", context.Document) },
+            },
+        };
+    }
+}

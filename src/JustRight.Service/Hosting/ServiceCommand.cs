@@ -1,0 +1,86 @@
+using System.CommandLine;
+using JustRight.Service.Backups;
+using JustRight.Service.Faults;
+using JustRight.Service.Settings;
+
+namespace JustRight.Service.Hosting;
+
+/// <summary>The program's own command line: without a command it runs the service.</summary>
+internal static class ServiceCommand
+{
+    private const string About = """
+        Just Right's service. It runs until it is told to stop.
+
+        Settings: --JustRight:Data FOLDER, --urls http://127.0.0.1:5820, …; also as environment variables (JustRight__Data).
+        docs/operations.md has all of them.
+
+        Exit codes: 0 stopped, 2 a setting that cannot be, 3 the data folder, 4 the database, 5 the address, 6 a full disk,
+        7 keys that do not fit, 8 a backup that is none.
+        """;
+
+    /// <summary>Does what the arguments say; returns the process's exit code.</summary>
+    public static Task<int> RunAsync(string[] args)
+    {
+        var root = new RootCommand(About) { TreatUnmatchedTokensAsErrors = false };
+        root.SetAction((_, _) => ServiceHost.RunAsync(args));
+        root.Add(Restore());
+        return root.Parse(args).InvokeAsync();
+    }
+
+    private static Command Restore()
+    {
+        var from = new Option<string>("--from") { Description = "The backup (justright backup makes one)", HelpName = "FILE", Required = true };
+        var into = new Option<string>("--into") { Description = "The data folder: a new one, or empty", HelpName = "FOLDER", Required = true };
+        var key = new Option<string?>("--key") { Description = "The recipient's certificate and key, PEM or PKCS #12", HelpName = "FILE" };
+        var keyPassword = new Option<string?>("--key-password-file") { Description = "What holds the password of that file", HelpName = "FILE" };
+        var without = new Option<bool>("--without-secrets") { Description = "Leave out the secrets that are in it" };
+        var passphrase = new Option<string?>("--keys-passphrase-file")
+        {
+            Description = "The passphrase that encrypts the keys in the data folder (JustRight:Keys:PassphraseFile)",
+            HelpName = "FILE",
+        };
+        var certificate = new Option<string?>("--keys-certificate")
+        {
+            Description = "The certificate that encrypts them (JustRight:Keys:Certificate)",
+            HelpName = "FILE",
+        };
+        var certificatePassword = new Option<string?>("--keys-certificate-password-file")
+        {
+            Description = "What holds the password of that file",
+            HelpName = "FILE",
+        };
+        var command = new Command(
+            "restore",
+            "Makes a data folder of a backup, and checks it before it is one: parts, database, log, and that each secret opens\n\n"
+            + "Example: JustRight.Service restore --from sunday.backup --into /var/lib/justright --key keeper.pem")
+        {
+            from, into, key, keyPassword, without, passphrase, certificate, certificatePassword,
+        };
+        command.SetAction((parsed, cancel) => TellAsync(
+            new RestoreOrder(
+                parsed.GetRequiredValue(from), parsed.GetRequiredValue(into), parsed.GetValue(key), parsed.GetValue(keyPassword),
+                parsed.GetValue(without),
+                new KeySettings
+                {
+                    PassphraseFile = parsed.GetValue(passphrase),
+                    Certificate = parsed.GetValue(certificate),
+                    CertificatePasswordFile = parsed.GetValue(certificatePassword),
+                }),
+            cancel));
+        return command;
+    }
+
+    private static async Task<int> TellAsync(RestoreOrder order, CancellationToken cancel)
+    {
+        try
+        {
+            foreach (var line in await Restoring.RunAsync(order, cancel)) await Console.Out.WriteLineAsync(line);
+            return 0;
+        }
+        catch (Exception e) when (StartFault.Of(e) is { } fault)
+        {
+            await Console.Error.WriteLineAsync(fault.Message);
+            return fault.Code;
+        }
+    }
+}
