@@ -43,7 +43,8 @@ public sealed class HostileServiceTests : IDisposable
         Answer(name);
         _file = Zip(("page.html", "x"));
         var end = await RunAsync("handover", "any", "--to", Path.Combine(_folder, "to"));
-        (end.Code, end.Error).ShouldSatisfyAllConditions(e => e.Code.ShouldBe(3), e => e.Error.ShouldContain("is no plain name: nothing is written"));
+        (end.Code, end.Error).ShouldSatisfyAllConditions(
+            e => e.Code.ShouldBe(3), e => e.Error.ShouldContain("is no plain name: nothing is written"));
         end.Error.ShouldNotContain('\u001b');
         Files().ShouldBeEmpty();
     }
@@ -99,13 +100,15 @@ public sealed class HostileServiceTests : IDisposable
     public async Task What_would_act_on_the_terminal_is_shown_as_an_escape()
     {
         _answer = """
-            [{"number":1,"at":"2026-11-29T10:00:00Z","who":"a\u001b]0;title\u0007b","action":"gr\u202eant","subject":"x\u009b31m","detail":"line\u2028end","hash":"0"}]
+            [{"number":1,"at":"2026-11-29T10:00:00Z","who":"a\u001b]0;title\u0007b","action":"gr\u202eant",
+              "subject":"x\u009b31m","detail":"line\u2028end","hash":"0"}]
             """;
         var end = await RunAsync("log", "list");
         end.Code.ShouldBe(0, end.Error);
         end.Output.ShouldContain(@"a\u001B]0;title\u0007b");
         end.Output.ShouldContain(@"gr\u202Eant");
-        end.Output.Replace("\n", "", StringComparison.Ordinal).ShouldNotContain(c => char.IsControl(c) || c == '\u202e' || c == '\u2028');
+        end.Output.Replace("\n", "", StringComparison.Ordinal).ShouldNotContain(
+            c => char.IsControl(c) || c == '\u202e' || c == '\u2028');
         var json = await RunAsync("log", "list", "--json");
         json.Output.ShouldContain(@"gr\u202Eant");
         JsonDocument.Parse(json.Output).RootElement[0].GetProperty("action").GetString().ShouldBe("gr\u202eant");
@@ -117,7 +120,8 @@ public sealed class HostileServiceTests : IDisposable
 
     private Task<ProgramEnd> RunAsync(params string[] command) => Programs.RunAsync(
         ClientRun.Program, command, environment: [
-            ("JUSTRIGHT_ADDRESS", _address), ("JUSTRIGHT_TOKEN", "jr_none"), ("JUSTRIGHT_SETTINGS", Path.Combine(_folder, "none.json")),
+            ("JUSTRIGHT_ADDRESS", _address), ("JUSTRIGHT_TOKEN", "jr_none"),
+            ("JUSTRIGHT_SETTINGS", Path.Combine(_folder, "none.json")),
             ("COLUMNS", "200"),
         ], cancel: TestContext.Current.CancellationToken);
 

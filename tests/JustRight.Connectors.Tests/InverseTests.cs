@@ -91,7 +91,8 @@ public sealed class InverseTests(Controller controller)
     {
         const int passwordNeverExpires = 0x10000; // userAccountControl, ADS_UF_DONT_EXPIRE_PASSWD
         var entry = client.Entry($"CN={account},{Inner}", "description", "userAccountControl")!;
-        var flags = int.Parse((string)entry.Attributes["userAccountControl"][0], System.Globalization.CultureInfo.InvariantCulture);
+        var flags =
+            int.Parse((string)entry.Attributes["userAccountControl"][0], System.Globalization.CultureInfo.InvariantCulture);
         return new DescribeAccount(
             Domain, account, text, neverExpires, (string)entry.Attributes["description"][0], (flags & passwordNeverExpires) != 0);
     }
@@ -106,7 +107,9 @@ public sealed class InverseTests(Controller controller)
         return at < 0 ? null : at;
     }
 
-    /// <summary>Every attribute and access list of every object below the branch; what points back at them from elsewhere too.</summary>
+    /// <summary>
+    /// Every attribute and access list of every object below the branch; what points back at them from elsewhere too.
+    /// </summary>
     private static HashSet<string> State(RawClient client)
     {
         var lines = new HashSet<string>(StringComparer.Ordinal);

@@ -24,7 +24,8 @@ public sealed class InverseTests(HostScene scene) : IClassFixture<HostScene>
         var undoing = new RandomUndoing(
             c => hosts.ObserveAsync((HostChange)c, Cancel), c => hosts.MakeAsync((HostChange)c, PasswordFor(c), Cancel),
             () => Task.FromResult<IReadOnlySet<string>>(State()));
-        for (var round = 0; round < Rounds; round++) await undoing.RoundAsync(() => Task.FromResult(Any()), Kinds, 2 * Kinds, round);
+        for (var round = 0; round < Rounds; round++)
+            await undoing.RoundAsync(() => Task.FromResult(Any()), Kinds, 2 * Kinds, round);
 
         undoing.Skipped.ShouldBeGreaterThan(Rounds, "what was true already is to be met, and left alone");
         undoing.Made.Keys.Order().ShouldBe([
@@ -49,7 +50,8 @@ public sealed class InverseTests(HostScene scene) : IClassFixture<HostScene>
             3 => new RevokeLogonRight(Host, One(["batch", "service"]), principal),
             4 => new GrantPrivilege(Host, "SeAssignPrimaryTokenPrivilege", principal),
             5 => new RevokePrivilege(Host, "SeAssignPrimaryTokenPrivilege", principal),
-            6 => new SetServiceAccount(Host, Service, One([Principals[0], @"NT AUTHORITY\NetworkService"]), (string)service["account"]!),
+            6 => new SetServiceAccount(Host, Service, One([Principals[0], @"NT AUTHORITY\NetworkService"]),
+                (string)service["account"]!),
             7 => new SetServiceStart(
                 Host, Service, One([ServiceStart.Automatic, ServiceStart.Manual]),
                 ServiceWords.StartOf((string)service["start"]!)!.Value),
@@ -69,8 +71,8 @@ public sealed class InverseTests(HostScene scene) : IClassFixture<HostScene>
         var state = scene.Hosts.State(Host);
         state.Remove("made");
         var lines = new HashSet<string>(StringComparer.Ordinal);
-        foreach (var service in state["services"]!.AsArray().Where(s => !((string)s!["account"]!).StartsWith("FENNMOOR", StringComparison.Ordinal)))
-            service!["typed"] = "";
+        foreach (var service in state["services"]!.AsArray())
+            if (!((string)service!["account"]!).StartsWith("FENNMOOR", StringComparison.Ordinal)) service["typed"] = "";
         Flatten(state, "", lines);
         return lines;
     }

@@ -7,7 +7,9 @@ using Microsoft.Data.Sqlite;
 
 namespace JustRight.Service.Tests;
 
-/// <summary>Backups of a running service, and what they restore: whole, of one moment, and with nothing secret unless encrypted.</summary>
+/// <summary>
+/// Backups of a running service, and what they restore: whole, of one moment, and with nothing secret unless encrypted.
+/// </summary>
 public sealed class BackupTests : IDisposable
 {
     private const string Marker = "Kein-Käse-für-Fremde-7";
@@ -63,9 +65,10 @@ public sealed class BackupTests : IDisposable
         var into = Path.Combine(_folder, "no-key");
         (await RestoreAsync(backup, into)).ShouldSatisfyAllConditions(
             e => e.Code.ShouldBe(7), e => e.Error.ShouldContain("give its certificate and key (--key)"));
-        (await RestoreAsync(backup, into, "--key", NewKey("stranger").Key)).ShouldSatisfyAllConditions(
+        (await RestoreAsync(backup, into, "--key", NewKey("somebody-else").Key)).ShouldSatisfyAllConditions(
             e => e.Code.ShouldBe(7), e => e.Error.ShouldContain("cannot be opened with"));
-        Directory.GetFileSystemEntries(_folder).ShouldNotContain(f => f.Contains("no-key", StringComparison.Ordinal), "nothing half done");
+        Directory.GetFileSystemEntries(_folder).ShouldNotContain(f => f.Contains("no-key", StringComparison.Ordinal),
+            "nothing half done");
 
         await using (var without = await RestoredAsync(service, backup, "--without-secrets"))
             (await without.GetAsync("secrets", ContractsJson.Default.IReadOnlyListSecretView)).ShouldBeEmpty();
@@ -111,7 +114,8 @@ public sealed class BackupTests : IDisposable
             // A secret and its entry in the log are written together: each is there with the other, or neither.
             var secrets = await restored.GetAsync("secrets", ContractsJson.Default.IReadOnlyListSecretView);
             var logged = await LoggedAsync(restored.Data);
-            secrets.Select(s => s.Name).Where(n => n.StartsWith("load-", StringComparison.Ordinal)).ShouldBe(logged, ignoreOrder: true);
+            secrets.Select(s => s.Name).Where(n => n.StartsWith("load-", StringComparison.Ordinal)).ShouldBe(
+                logged, ignoreOrder: true);
         }
     }
 
@@ -149,8 +153,9 @@ public sealed class BackupTests : IDisposable
                 Pack(broken, parts);
                 break;
             case "newer":
-                var manifest = Encoding.UTF8.GetString(parts["manifest.json"]).Replace("\"layout\": 1", "\"layout\": 2", StringComparison.Ordinal);
-                parts["manifest.json"] = Encoding.UTF8.GetBytes(manifest);
+                var manifest = Encoding.UTF8.GetString(parts["manifest.json"]);
+                parts["manifest.json"] = Encoding.UTF8.GetBytes(
+                    manifest.Replace("\"layout\": 1", "\"layout\": 2", StringComparison.Ordinal));
                 Pack(broken, parts);
                 break;
         }
@@ -178,7 +183,8 @@ public sealed class BackupTests : IDisposable
             for (var i = 0; !stop.IsCancellationRequested; i++)
             {
                 var secret = new SecretValue(new string('x', 1 + (i % 900)));
-                using var set = await service.Http.PutAsJsonAsync($"/api/secrets/load-{who}-{i}", secret, ContractsJson.Default.SecretValue, stop);
+                using var set = await service.Http.PutAsJsonAsync(
+                    $"/api/secrets/load-{who}-{i}", secret, ContractsJson.Default.SecretValue, stop);
             }
         }
         catch (Exception e) when (e is HttpRequestException or OperationCanceledException)
@@ -199,7 +205,11 @@ public sealed class BackupTests : IDisposable
     }
 
     private static Task<ProgramEnd> RestoreAsync(string backup, string into, params string[] more) => Programs.RunAsync(
-        "dotnet", [Path.Combine(Checkout.Top, ".build", "service", "JustRight.Service.dll"), "restore", "--from", backup, "--into", into, .. more],
+        "dotnet",
+        [
+            Path.Combine(Checkout.Top, ".build", "service", "JustRight.Service.dll"), "restore", "--from", backup, "--into", into,
+            .. more,
+        ],
         cancel: Cancel);
 
     /// <summary>A service on what a backup restores.</summary>
@@ -211,12 +221,14 @@ public sealed class BackupTests : IDisposable
     }
 
     private static async Task<IReadOnlyList<string>> NamesAsync(ServiceProcess service) =>
-        [.. (await service.GetAsync("installs", ContractsJson.Default.IReadOnlyListInstallSummary)).Select(i => $"{i.Name} {i.Stage}")];
+        [.. (await service.GetAsync("installs", ContractsJson.Default.IReadOnlyListInstallSummary))
+            .Select(i => $"{i.Name} {i.Stage}")];
 
     /// <summary>A kept password, shown.</summary>
     private static async Task<string> ShownAsync(ServiceProcess service)
     {
-        var kept = await service.GetAsync($"installs/{Killing.Install}/passwords", ContractsJson.Default.IReadOnlyListPasswordView);
+        var kept =
+            await service.GetAsync($"installs/{Killing.Install}/passwords", ContractsJson.Default.IReadOnlyListPasswordView);
         var name = kept.First(p => p.HandedOverAt is null).Account.Split('\\')[1];
         using var shown = await service.Http.PostAsync($"/api/estates/fennmoor/passwords/{name}/show", null, Cancel);
         shown.EnsureSuccessStatusCode();
@@ -234,7 +246,8 @@ public sealed class BackupTests : IDisposable
     private static async Task<IReadOnlyList<string>> ReadAsync(string data, string sql)
     {
         var found = new List<string>();
-        await using var db = new SqliteConnection($"Data Source={Path.Combine(data, "justright.db")};Pooling=False;Mode=ReadOnly");
+        await using var db =
+            new SqliteConnection($"Data Source={Path.Combine(data, "justright.db")};Pooling=False;Mode=ReadOnly");
         await db.OpenAsync(Cancel);
         await using var read = db.CreateCommand();
         read.CommandText = sql;

@@ -17,11 +17,14 @@ public sealed class HangUpTests
         var body = $"Content-Type: application/yaml\r\nContent-Length: {Encoding.UTF8.GetByteCount(sheet)}\r\n\r\n";
         for (var i = 0; i < 10; i++)
         {
-            await HangUpAsync(service, "POST /api/sheets?file=thermograph.yaml", body + sheet[..(sheet.Length / 2)], reset: i % 2 == 0);
+            await HangUpAsync(service, "POST /api/sheets?file=thermograph.yaml", body + sheet[..(sheet.Length / 2)],
+                reset: i % 2 == 0);
             await HangUpAsync(service, "POST /api/sheets?file=thermograph.yaml", body[..20], reset: i % 2 == 0);
-            await HangUpAsync(service, "POST /api/installs/thermograph-dataroom/verify", "Content-Length: 0\r\n\r\n", reset: i % 2 == 0);
+            await HangUpAsync(service, "POST /api/installs/thermograph-dataroom/verify", "Content-Length: 0\r\n\r\n",
+                reset: i % 2 == 0);
             await HangUpAsync(service, "GET /api/installs", "\r\n", reset: i % 2 == 0);
-            await HangUpAsync(service, "POST /api/backup", "Content-Type: application/json\r\nContent-Length: 2\r\n\r\n{}", reset: i % 2 == 0);
+            await HangUpAsync(service, "POST /api/backup", "Content-Type: application/json\r\nContent-Length: 2\r\n\r\n{}",
+                reset: i % 2 == 0);
         }
 
         var job = await service.RunAsync("installs/thermograph-dataroom/verify");

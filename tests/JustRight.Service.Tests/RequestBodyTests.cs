@@ -70,7 +70,8 @@ public sealed class RequestBodyTests
         {
             foreach (var call in path.Value.EnumerateObject().Where(c => c.Value.TryGetProperty("requestBody", out _)))
             {
-                var (method, role) = (new HttpMethod(call.Name.ToUpperInvariant()), call.Value.GetProperty("x-justright-role").GetString());
+                var (method, role) =
+                    (new HttpMethod(call.Name.ToUpperInvariant()), call.Value.GetProperty("x-justright-role").GetString());
                 (await StatusAsync(service.Http, method, path.Name)).ShouldBe(415, $"{method} {path.Name}");
                 if (role == "anybody") continue;
                 (await StatusAsync(anybody, method, path.Name)).ShouldBe(401, $"{method} {path.Name}");

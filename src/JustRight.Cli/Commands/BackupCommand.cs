@@ -11,7 +11,12 @@ internal static class BackupCommand
 {
     public static Command Make()
     {
-        var to = new Option<string>("--to") { Description = "The file to make; it must not be there yet", HelpName = "FILE", Required = true };
+        var to = new Option<string>("--to")
+        {
+            Description = "The file to make; it must not be there yet",
+            HelpName = "FILE",
+            Required = true,
+        };
         var recipient = new Option<string?>("--recipient")
         {
             Description = "A PEM certificate: secrets, kept passwords and keys go into the backup, encrypted to it",

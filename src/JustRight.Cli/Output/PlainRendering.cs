@@ -3,7 +3,9 @@ using Spectre.Console.Rendering;
 
 namespace JustRight.Cli.Output;
 
-/// <summary>Lets nothing that is printed act on the terminal but what the client itself means to: colours and line ends.</summary>
+/// <summary>
+/// Lets nothing that is printed act on the terminal but what the client itself means to: colours and line ends.
+/// </summary>
 internal sealed class PlainRendering : IRenderHook
 {
     /// <inheritdoc/>

@@ -11,7 +11,8 @@ internal static class PlainText
 {
     /// <summary>Whether a character acts on a terminal, or on how the text around it is shown [UAX #9, ECMA-48].</summary>
     public static bool Acts(char c) => char.IsControl(c)
-        || CharUnicodeInfo.GetUnicodeCategory(c) is UnicodeCategory.Format or UnicodeCategory.LineSeparator or UnicodeCategory.ParagraphSeparator;
+        || CharUnicodeInfo.GetUnicodeCategory(c)
+            is UnicodeCategory.Format or UnicodeCategory.LineSeparator or UnicodeCategory.ParagraphSeparator;
 
     /// <summary>The text with such characters as <c>\u202E</c>.</summary>
     /// <param name="keep">Characters that may stay, such as line ends.</param>

@@ -42,7 +42,8 @@ internal static class SafeFile
     private static string OneLevel(string name) =>
         name.Length is > 0 and <= 200 && name is not ("." or "..") && !name.Any(c => c is '/' or '\\' or ':' || PlainText.Acts(c))
             ? name
-            : throw new ClientException(ExitCode.Unread, $"The service names a file '{PlainText.Of(name)}', which is no plain name: nothing is written.");
+            : throw new ClientException(ExitCode.Unread,
+                $"The service names a file '{PlainText.Of(name)}', which is no plain name: nothing is written.");
 
     private static bool IsLink(string path) =>
         new FileInfo(path).LinkTarget is not null || new DirectoryInfo(path).LinkTarget is not null;

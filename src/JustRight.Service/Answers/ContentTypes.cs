@@ -24,7 +24,9 @@ internal static class ContentTypes
     {
         var sent = http.Items[Sent] as string;
         http.Request.ContentType = sent;
-        if (http.GetEndpoint()?.Metadata.GetMetadata<IAcceptsMetadata>() is not { } accepts || IsAccepted(accepts, sent)) return next(http);
+        if (http.GetEndpoint()?.Metadata.GetMetadata<IAcceptsMetadata>() is not { } accepts
+            || IsAccepted(accepts, sent))
+            return next(http);
         http.Response.StatusCode = StatusCodes.Status415UnsupportedMediaType;
         return Task.CompletedTask;
     });

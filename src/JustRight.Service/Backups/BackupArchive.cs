@@ -40,7 +40,8 @@ internal static class BackupArchive
         await using var gzip = new GZipStream(packed, CompressionLevel.Fastest);
         await using var tar = new TarWriter(gzip, TarEntryFormat.Pax);
         using (var text = new MemoryStream(JsonSerializer.SerializeToUtf8Bytes(manifest with { Parts = parts }, Json)))
-            await tar.WriteEntryAsync(new PaxTarEntry(TarEntryType.RegularFile, Manifest) { DataStream = text, Mode = OwnerOnly }, cancel);
+            await tar.WriteEntryAsync(
+                new PaxTarEntry(TarEntryType.RegularFile, Manifest) { DataStream = text, Mode = OwnerOnly }, cancel);
         foreach (var (name, _) in parts.OrderBy(p => p.Key, StringComparer.Ordinal))
         {
             await using var content = File.OpenRead(Path.Combine(folder, name));
@@ -69,7 +70,8 @@ internal static class BackupArchive
                     throw Damaged(file, $"'{entry.Name}' is not what was backed up");
             }
 
-            return missing.Count == 0 ? manifest : throw Damaged(file, $"'{missing.Order(StringComparer.Ordinal).First()}' is missing");
+            return missing.Count == 0 ? manifest
+                : throw Damaged(file, $"'{missing.Order(StringComparer.Ordinal).First()}' is missing");
         }
         catch (Exception e) when (e is InvalidDataException or EndOfStreamException or JsonException or FormatException)
         {
@@ -81,7 +83,9 @@ internal static class BackupArchive
         }
     }
 
-    /// <summary>Whether a name is one that a backup may have: a known part, and one level below what it may have files of.</summary>
+    /// <summary>
+    /// Whether a name is one that a backup may have: a known part, and one level below what it may have files of.
+    /// </summary>
     public static bool IsPart(string name) => name is Database or Secrets
         || name.StartsWith(Simulation + "/", StringComparison.Ordinal) && PlainFile.IsName(name[(Simulation.Length + 1)..]);
 
@@ -92,7 +96,8 @@ internal static class BackupArchive
         var manifest = await JsonSerializer.DeserializeAsync<BackupManifest>(text, Json, cancel);
         if (manifest?.Parts is null) throw Damaged(file, "its manifest is empty");
         return manifest.Layout <= Layout ? manifest : throw new StartFault(
-            StartFault.Backup, $"The backup {file} was made by a newer release ({manifest.Release}): restore it with that release.");
+            StartFault.Backup,
+            $"The backup {file} was made by a newer release ({manifest.Release}): restore it with that release.");
     }
 
     private static async Task PartAsync(TarEntry entry, string place, CancellationToken cancel)
@@ -120,4 +125,5 @@ internal static class BackupArchive
 /// <param name="EncryptedTo">Who can open what is secret in it; null when nothing secret is in it.</param>
 /// <param name="Parts">The SHA-256 of each part by its name.</param>
 internal sealed record BackupManifest(
-    int Layout, string Release, DateTimeOffset MadeAt, string MadeBy, string? EncryptedTo, IReadOnlyDictionary<string, string> Parts);
+    int Layout, string Release, DateTimeOffset MadeAt, string MadeBy, string? EncryptedTo,
+    IReadOnlyDictionary<string, string> Parts);

@@ -62,9 +62,9 @@ internal sealed class BackupMaker(IOptions<ServiceSettings> settings, KeyFolder 
     private static string WorkFolder(string data) => Path.Combine(data, "backup-in-making");
 
     /// <summary>
-    /// Copies the database, the keys and the simulation of one moment. Nothing is written while the moment is taken: a key is made
-    /// before what it encrypts is stored, and destroyed after that is gone, so that what is stored then has its keys then. The
-    /// database itself is copied from its snapshot of that moment, while others write again.
+    /// Copies the database, the keys and the simulation of one moment. Nothing is written while the moment is taken: a key is
+    /// made before what it encrypts is stored, and destroyed after that is gone, so that what is stored then has its keys then.
+    /// The database itself is copied from its snapshot of that moment, while others write again.
     /// </summary>
     private void Copy(string database, string keysThen)
     {

@@ -74,11 +74,13 @@ internal static class Restoring
         await log.AddWithAsync(
             kept => Stop(kept, withSecrets), "the service", "restore", "all",
             $"from the backup of {manifest.MadeAt:u} by release {manifest.Release}, made by {manifest.MadeBy}, "
-            + (withSecrets ? "with its secrets" : $"without secrets; {heads} signed heads went with the key that signed them"), cancel);
+            + (withSecrets ? "with its secrets" : $"without secrets; {heads} signed heads went with the key that signed them"),
+            cancel);
         return
         [
             $"restored into {Path.GetFullPath(order.Into)}: what was there at {manifest.MadeAt:u}, made by {manifest.MadeBy}",
-            chain.Sound ? $"the log is sound: {chain.Entries} entries" : $"the log's chain was broken already, at entry {chain.BrokenAt}",
+            chain.Sound ? $"the log is sound: {chain.Entries} entries"
+                : $"the log's chain was broken already, at entry {chain.BrokenAt}",
             withSecrets ? $"{await db.Secrets.CountAsync(cancel)} secrets were restored, and each opens"
                 : "no secret is in it: set the secrets again (justright secret list)",
             "what was revoked or ended since then is not: look at justright token list",
@@ -111,8 +113,8 @@ internal static class Restoring
             {
                 throw new StartFault(
                     StartFault.Keys,
-                    $"What is secret in {order.From} is encrypted to {manifest.EncryptedTo}: give its certificate and key (--key), "
-                    + "or leave the secrets out (--without-secrets).");
+                    $"What is secret in {order.From} is encrypted to {manifest.EncryptedTo}: give its certificate and key "
+                    + "(--key), or leave the secrets out (--without-secrets).");
             }
 
             var packed = Recipient.Decrypt(await File.ReadAllBytesAsync(secrets, cancel), await KeyAsync(order, cancel));
@@ -147,7 +149,8 @@ internal static class Restoring
             using var db = SecretParts.Open(database);
             using var check = db.CreateCommand();
             check.CommandText = "PRAGMA integrity_check(1)";
-            if (check.ExecuteScalar() is not "ok") throw new StartFault(StartFault.Backup, "The database in it is damaged: take another backup.");
+            if (check.ExecuteScalar() is not "ok")
+                throw new StartFault(StartFault.Backup, "The database in it is damaged: take another backup.");
         }
         catch (Microsoft.Data.Sqlite.SqliteException e)
         {

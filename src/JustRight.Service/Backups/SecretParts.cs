@@ -39,7 +39,8 @@ internal static class SecretParts
         }
 
         foreach (var table in Tables.Concat(Passing)) Run(db, $"DELETE FROM {table}");
-        foreach (var (table, columns) in Columns) Run(db, $"UPDATE {table} SET {string.Join(", ", columns.Select(c => $"{c} = NULL"))}");
+        foreach (var (table, columns) in Columns)
+            Run(db, $"UPDATE {table} SET {string.Join(", ", columns.Select(c => $"{c} = NULL"))}");
         Run(db, "VACUUM");
     }
 

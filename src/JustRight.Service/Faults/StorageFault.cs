@@ -2,7 +2,9 @@ using Microsoft.Data.Sqlite;
 
 namespace JustRight.Service.Faults;
 
-/// <summary>What keeps the service from storing while it runs. Damage does not heal: it is remembered until the next start.</summary>
+/// <summary>
+/// What keeps the service from storing while it runs. Damage does not heal: it is remembered until the next start.
+/// </summary>
 internal sealed class StorageFault
 {
     private volatile string? _damage;
@@ -10,7 +12,9 @@ internal sealed class StorageFault
     /// <summary>That the database is damaged, once something met it; or null.</summary>
     public string? Damage => _damage;
 
-    /// <summary>The fault of the folder, the disk or the database that an exception comes from, or null when it is another one.</summary>
+    /// <summary>
+    /// The fault of the folder, the disk or the database that an exception comes from, or null when it is another one.
+    /// </summary>
     public StartFault? Of(Exception exception)
     {
         for (var at = exception; at is not null; at = at.InnerException)

@@ -2,6 +2,7 @@ using System.ComponentModel.DataAnnotations;
 using System.Text.Json.Nodes;
 using JustRight.Service.Access;
 using JustRight.Service.Answers;
+using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Http.Metadata;
 using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
@@ -70,7 +71,8 @@ internal static class ApiDescription
         {
             document.Info.Title = "Just Right";
             document.Info.Version = ProgramRelease.Number;
-            document.Info.Description = "Calls and fields are added within a major release, and not taken away. Every refusal is a "
+            document.Info.Description =
+                "Calls and fields are added within a major release, and not taken away. Every refusal is a "
                 + "problem [RFC 9457]; its type is a stable word below urn:justright:.";
             document.Servers?.Clear();
             document.Tags = Tags.Select(t => t.Tag).Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal)
@@ -117,8 +119,7 @@ internal static class ApiDescription
         operation.Tags = new HashSet<OpenApiTagReference> { new(TagOf(path), context.Document) };
         foreach (var parameter in operation.Parameters?.OfType<OpenApiParameter>() ?? [])
             parameter.Description = Parameters.GetValueOrDefault(parameter.Name ?? "");
-        var isOpen = context.Description.ActionDescriptor.EndpointMetadata.OfType<Microsoft.AspNetCore.Authorization.IAuthorizeData>()
-            .All(a => a.Policy is null);
+        var isOpen = context.Description.ActionDescriptor.EndpointMetadata.OfType<IAuthorizeData>().All(a => a.Policy is null);
         operation.Responses ??= [];
         if (!isOpen)
         {
@@ -133,11 +134,12 @@ internal static class ApiDescription
 
         if (context.Description.ActionDescriptor.EndpointMetadata.OfType<IAcceptsMetadata>().Any())
             Refuses(operation, context, 415, "The body is of another content type");
-        foreach (var (type, content) in operation.Responses.Values.SelectMany(r => r.Content ?? new Dictionary<string, OpenApiMediaType>()))
+        foreach (var (type, content) in operation.Responses.Values.SelectMany(r => r.Content?.ToList() ?? []))
         {
             if (Binary.Contains(type)) content.Schema = new OpenApiSchema { Type = JsonSchemaType.String, Format = "binary" };
             if (type == Events)
-                content.Schema = new OpenApiSchema { Type = JsonSchemaType.String, Description = "Each event's data is a JobEvent as JSON" };
+                content.Schema =
+                    new OpenApiSchema { Type = JsonSchemaType.String, Description = "Each event's data is a JobEvent as JSON" };
         }
     }
 

@@ -29,29 +29,22 @@ internal static class ServiceCommand
 
     private static Command Restore()
     {
-        var from = new Option<string>("--from") { Description = "The backup (justright backup makes one)", HelpName = "FILE", Required = true };
-        var into = new Option<string>("--into") { Description = "The data folder: a new one, or empty", HelpName = "FOLDER", Required = true };
-        var key = new Option<string?>("--key") { Description = "The recipient's certificate and key, PEM or PKCS #12", HelpName = "FILE" };
-        var keyPassword = new Option<string?>("--key-password-file") { Description = "What holds the password of that file", HelpName = "FILE" };
+        var from = Named<string>("--from", "FILE", "The backup (justright backup makes one)", required: true);
+        var into = Named<string>("--into", "FOLDER", "The data folder: a new one, or empty", required: true);
+        var key = Named<string?>("--key", "FILE", "The recipient's certificate and key, PEM or PKCS #12");
+        var keyPassword = Named<string?>("--key-password-file", "FILE", "What holds the password of that file");
         var without = new Option<bool>("--without-secrets") { Description = "Leave out the secrets that are in it" };
-        var passphrase = new Option<string?>("--keys-passphrase-file")
-        {
-            Description = "The passphrase that encrypts the keys in the data folder (JustRight:Keys:PassphraseFile)",
-            HelpName = "FILE",
-        };
-        var certificate = new Option<string?>("--keys-certificate")
-        {
-            Description = "The certificate that encrypts them (JustRight:Keys:Certificate)",
-            HelpName = "FILE",
-        };
-        var certificatePassword = new Option<string?>("--keys-certificate-password-file")
-        {
-            Description = "What holds the password of that file",
-            HelpName = "FILE",
-        };
+        var passphrase = Named<string?>(
+            "--keys-passphrase-file", "FILE",
+            "The passphrase that encrypts the keys in the data folder (JustRight:Keys:PassphraseFile)");
+        var certificate = Named<string?>(
+            "--keys-certificate", "FILE", "The certificate that encrypts them (JustRight:Keys:Certificate)");
+        var certificatePassword = Named<string?>(
+            "--keys-certificate-password-file", "FILE", "What holds the password of that file");
         var command = new Command(
             "restore",
-            "Makes a data folder of a backup, and checks it before it is one: parts, database, log, and that each secret opens\n\n"
+            "Makes a data folder of a backup, and checks it before it is one: parts, database, log, and that each secret\n"
+            + "opens\n\n"
             + "Example: JustRight.Service restore --from sunday.backup --into /var/lib/justright --key keeper.pem")
         {
             from, into, key, keyPassword, without, passphrase, certificate, certificatePassword,
@@ -69,6 +62,9 @@ internal static class ServiceCommand
             cancel));
         return command;
     }
+
+    private static Option<T> Named<T>(string name, string value, string description, bool required = false) =>
+        new(name) { Description = description, HelpName = value, Required = required };
 
     private static async Task<int> TellAsync(RestoreOrder order, CancellationToken cancel)
     {

@@ -45,7 +45,8 @@ internal static partial class SettingsCheck
         yield return Within("DirectorySignIn:AskAgainMinutes", settings.DirectorySignIn.AskAgainMinutes, 1, int.MaxValue);
         yield return settings.Console is { } console && !File.Exists(Path.Combine(console, "index.html"))
             ? $"{Section}:Console: there is no index.html in {console}. Expected: the folder of the built console." : null;
-        yield return settings.Mail is { Host: not null, From: "" } ? $"{Section}:Mail:From is missing: whom mail comes from." : null;
+        yield return settings.Mail is { Host: not null, From: "" } ? $"{Section}:Mail:From is missing: whom mail comes from."
+            : null;
         yield return settings.Mail.Tls is null or "from-the-start" ? null
             : $"{Section}:Mail:Tls: '{settings.Mail.Tls}' is neither left out nor from-the-start.";
         yield return settings.Mail is { SignInAs: null, Secret: null } or { SignInAs: not null, Secret: not null } ? null
@@ -57,7 +58,8 @@ internal static partial class SettingsCheck
         yield return Readable("Keys:CertificatePasswordFile", settings.Keys.CertificatePasswordFile);
         yield return Readable("Tls:Certificate", settings.Tls.Certificate);
         yield return Readable("Tls:Key", settings.Tls.Key);
-        yield return settings.Tls is { Key: not null, Certificate: null } ? $"{Section}:Tls:Key has no {Section}:Tls:Certificate." : null;
+        yield return settings.Tls is { Key: not null, Certificate: null }
+            ? $"{Section}:Tls:Key has no {Section}:Tls:Certificate." : null;
         yield return settings.RehearseHaltAt is null || Halt().IsMatch(settings.RehearseHaltAt) ? null
             : $"{Section}:RehearseHaltAt: '{settings.RehearseHaltAt}' is no step and stage, such as 4:made.";
         yield return settings.DirectorySignIn.Fault(settings.Demo, roles);
@@ -103,10 +105,12 @@ internal static partial class SettingsCheck
             if (property is null)
             {
                 var near = Spelling.Nearest(child.Key, known.Select(p => p.Name));
-                return $"{child.Path} is no setting." + (near is null ? " docs/operations.md has all of them." : $" Did you mean {section.Path}:{near}?");
+                return $"{child.Path} is no setting."
+                    + (near is null ? " docs/operations.md has all of them." : $" Did you mean {section.Path}:{near}?");
             }
 
-            var isGroup = property.PropertyType.Namespace == type.Namespace && !typeof(IEnumerable).IsAssignableFrom(property.PropertyType);
+            var isGroup = property.PropertyType.Namespace == type.Namespace
+                && !typeof(IEnumerable).IsAssignableFrom(property.PropertyType);
             if (isGroup && Unknown(child, property.PropertyType) is { } inner) return inner;
         }
 

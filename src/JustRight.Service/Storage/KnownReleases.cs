@@ -15,7 +15,8 @@ internal static class KnownReleases
         {
             throw new StartFault(
                 StartFault.Database,
-                $"The database is of a newer release ({newer}) than this program: run that release, or restore the backup from before.");
+                $"The database is of a newer release ({newer}) than this program: run that release, or restore the backup "
+                + "from before.");
         }
     }
 }
