@@ -13,7 +13,13 @@ public static class AccessListChanges
     public static (bool? Made, string Seen) State(DirectoryChange change, SecurityDescriptor descriptor, Sid trustee) => change switch
     {
         AddAccessRule c => descriptor.Entries.Contains(c.Rule.ToAce(trustee)) ? (true, $"the entry stands on {c.Dn}") : (false, $"{c.Dn} has no such ACE"),
-        RemoveAccessRule c => descriptor.Entries.Contains(c.Rule.ToAce(trustee)) ? (false, $"the entry stands on {c.Dn}") : (true, $"{c.Dn} has no such ACE"),
+        RemoveAccessRule c => descriptor.Entries.Count(e => e == c.Rule.ToAce(trustee)) switch
+        {
+            0 => (true, $"{c.Dn} has no such ACE"),
+            1 => (false, $"the entry stands on {c.Dn}"),
+            // One taken away changes nothing, and all of them could not be put back where they were.
+            var many => (null, $"the same ACE stands {many} times on {c.Dn}: leave one of them first"),
+        },
         SwitchInheritance { On: true } c => !descriptor.IsProtected ? (true, $"{c.Dn} inherits")
             : SameList(descriptor, c) ? (false, $"{c.Dn} does not inherit")
             : (null, $"the ACL of {c.Dn} has changed since it was read: read it again"),

@@ -1,0 +1,27 @@
+using JustRight.Core.Changes;
+using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights.Directory.Access;
+using JustRight.Core.Rights.Directory.Descriptors;
+
+namespace JustRight.Core.Tests.Access;
+
+/// <summary>Whether a change of an access list is made already.</summary>
+public sealed class AccessListChangesTests
+{
+    private static readonly AccessRule Rule =
+        new("Everyone", false, AccessRights.WriteProperty, null, null, AceFlags.ContainerInherit);
+
+    /// <summary>How often the entry stands, and whether a removal is made, is not, or cannot be.</summary>
+    public static TheoryData<int, bool?> Times => new() { { 0, true }, { 1, false }, { 2, null }, { 5, null } };
+
+    [Theory]
+    [MemberData(nameof(Times))]
+    public void An_entry_is_removed_only_where_it_stands_once(int times, bool? made)
+    {
+        var list = Sddl.Read("D:(A;;GA;;;SY)").WithEntries([.. Enumerable.Repeat(Rule.ToAce(Sid.Everyone), times)]);
+        var remove = new RemoveAccessRule("D", "OU=x,DC=y", Rule, "write its attributes");
+        var state = AccessListChanges.State(remove, list, Sid.Everyone);
+        state.Made.ShouldBe(made);
+        if (made is null) state.Seen.ShouldContain($"stands {times} times");
+    }
+}
