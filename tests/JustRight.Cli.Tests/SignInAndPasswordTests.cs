@@ -37,7 +37,7 @@ public sealed class SignInAndPasswordTests() : ClientScene(() => PreparedData.De
         (await RunAsync(["password", "try", "fennmoor", account, "--type"], typed + "\n", _ => { })).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(1), r => r.Out.ShouldContain("does not work"), r => (r.Out + r.Error + Service.Output).ShouldNotContain(typed));
         (await RunAsync("password", "renew", "fennmoor", account, "--list")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("cannot be undone"));
         (await RunAsync("password", "renew", "fennmoor", account)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("--yes"));
-        (await RunAsync("password", "renew", "fennmoor", account, "--yes")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(3), r => r.Out.ShouldContain("it has the old one, the directory the new one"), r => r.Out.ShouldContain("hand-over"));
+        (await RunAsync("password", "renew", "fennmoor", account, "--yes")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(4), r => r.Out.ShouldContain("it has the old one, the directory the new one"), r => r.Out.ShouldContain("hand-over"));
         (await RunAsync("password", "undo", "fennmoor", account, "--yes")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("cannot be undone"));
         (await RunAsync("password", "hand-over", "fennmoor", account)).Code.ShouldBe(2);
         var shown = (await RunAsync("password", "hand-over", "fennmoor", account, "--show")).Out.Trim();

@@ -68,7 +68,7 @@ internal static class HandoverCommand
         if (form == "folder")
         {
             path = SafeFile.Folder(to, handover.Folder);
-            foreach (var (name, content) in Unzipped(bytes)) SafeFile.Write(path, name, content);
+            foreach (var (name, content) in Unzipped(bytes, handover.Folder)) SafeFile.Write(path, name, content);
         }
         else
         {
@@ -79,7 +79,8 @@ internal static class HandoverCommand
         if (!call.Screen.IsJson) call.Screen.Line(Markup.Escape($"{path}: {handover.Steps.Count} {(handover.Steps.Count == 1 ? "step" : "steps")} for the {handover.Team} team, {handover.Place}"));
     }
 
-    private static List<(string Name, byte[] Content)> Unzipped(byte[] bytes)
+    /// <summary>The files of a bundle; all lie in its folder.</summary>
+    private static List<(string Name, byte[] Content)> Unzipped(byte[] bytes, string folder)
     {
         try
         {
@@ -89,7 +90,8 @@ internal static class HandoverCommand
                 using var content = new MemoryStream();
                 using var packed = e.Open();
                 packed.CopyTo(content);
-                return (e.FullName, content.ToArray());
+                var isInFolder = e.FullName.StartsWith(folder + "/", StringComparison.Ordinal);
+                return (isInFolder ? e.FullName[(folder.Length + 1)..] : e.FullName, content.ToArray());
             })];
         }
         catch (InvalidDataException)
