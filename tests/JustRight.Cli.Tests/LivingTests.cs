@@ -56,7 +56,7 @@ public sealed class LivingTests() : ClientScene(() => PreparedData.Demo.StartAsy
         proposed.ShouldSatisfyAllConditions(r => r.Code.ShouldBe(4), r => r.Out.ShouldContain("another granter must approve it"));
         var id = JsonDocument.Parse((await RunAsync("proposal", "list", "--json")).Out).RootElement[0].GetProperty("id").GetString()!;
         (await RunAsync("proposal", "list")).Out.ShouldContain("waits for another's approval");
-        (await RunAsync("proposal", "approve", id, "--yes")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("another person must approve it"));
+        (await RunAsync("proposal", "approve", id, "--yes")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(4), r => r.Error.ShouldContain("another person must approve it"));
         (await RunAsync("proposal", "carry-out", id)).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("Nobody has approved it yet"));
         (await RunAsync("proposal", "withdraw", id)).Out.ShouldContain("withdrawn by");
         (await RunAsync("proposal", "list")).Out.ShouldContain("No proposal is open.");
