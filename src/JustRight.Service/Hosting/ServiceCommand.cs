@@ -45,7 +45,7 @@ internal static class ServiceCommand
             "restore",
             "Makes a data folder of a backup, and checks it before it is one: parts, database, log, and that each secret\n"
             + "opens\n\n"
-            + "Example: JustRight.Service restore --from sunday.backup --into /var/lib/justright --key keeper.pem")
+            + "Example: justright-service restore --from sunday.backup --into /var/lib/justright --key keeper.pem")
         {
             from, into, key, keyPassword, without, passphrase, certificate, certificatePassword,
         };
