@@ -26,7 +26,7 @@ public sealed class RoleMatrixTests(TokenFixture tokens) : IClassFixture<TokenFi
         ["owner"] =
         [
             "ListTokens", "MakeToken", "RevokeToken", "ListSecrets", "SetSecret", "RemoveSecret", "AllowSecretUse", "EndSecretUse",
-            "ListSessions", "EndSession",
+            "ListSessions", "EndSession", "MakeBackup",
         ],
     };
 

@@ -35,7 +35,7 @@ internal abstract class RepeatedWork(ILogger logger) : BackgroundService
         {
             await TurnAsync(cancel);
         }
-        catch (Exception e) when (e is not OperationCanceledException)
+        catch (Exception e) when (!cancel.IsCancellationRequested) // also what was waited for in vain and given up
         {
             logger.LogError(e, "{Work} failed; it is tried again", GetType().Name);
         }

@@ -24,7 +24,8 @@ internal static class ServiceCommand
         var root = new RootCommand(About) { TreatUnmatchedTokensAsErrors = false };
         root.SetAction((_, _) => ServiceHost.RunAsync(args));
         root.Add(Restore());
-        return root.Parse(args).InvokeAsync();
+        // A stop is the service's own affair: it signs the log's head, and lets a step end. Left to the parser it is cut off.
+        return root.Parse(args).InvokeAsync(new InvocationConfiguration { ProcessTerminationTimeout = null });
     }
 
     private static Command Restore()

@@ -50,7 +50,7 @@ internal sealed class Delivery(
         {
             return delivery.Channel == "mail" ? await mail.SendAsync(notice, delivery, cancel) : await webhook.SendAsync(notice, delivery, cancel);
         }
-        catch (Exception e) when (e is not OperationCanceledException)
+        catch (Exception e) when (!cancel.IsCancellationRequested)
         {
             logger.LogError(e, "Notification {Notification} broke on its way to {Channel}", notice.Id, delivery.Channel);
             return $"something unexpected went wrong ({e.GetType().Name}); the service's log has the details";
