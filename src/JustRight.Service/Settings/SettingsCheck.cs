@@ -42,7 +42,7 @@ internal static partial class SettingsCheck
         yield return Within("SignInLinks", settings.SignInLinks, 0, 5);
         yield return Within("TracesKept", settings.TracesKept, 1, int.MaxValue);
         yield return Within("Mail:Port", settings.Mail.Port, 1, HighestPort);
-        yield return Within("DirectorySignIn:AskAgainMinutes", settings.DirectorySignIn.AskAgainMinutes, 1, int.MaxValue);
+        yield return Within("DirectorySignIn:AskAgainMinutes", settings.DirectorySignIn.AskAgainMinutes, 0, int.MaxValue);
         yield return settings.Console is { } console && !File.Exists(Path.Combine(console, "index.html"))
             ? $"{Section}:Console: there is no index.html in {console}. Expected: the folder of the built console." : null;
         yield return settings.Mail is { Host: not null, From: "" } ? $"{Section}:Mail:From is missing: whom mail comes from."
