@@ -73,23 +73,7 @@ public sealed class InverseTests(HostScene scene) : IClassFixture<HostScene>
         var lines = new HashSet<string>(StringComparer.Ordinal);
         foreach (var service in state["services"]!.AsArray())
             if (!((string)service!["account"]!).StartsWith("FENNMOOR", StringComparison.Ordinal)) service["typed"] = "";
-        Flatten(state, "", lines);
+        JsonLines.Add(state, "", "name", lines);
         return lines;
-    }
-
-    private static void Flatten(JsonNode? node, string path, HashSet<string> lines)
-    {
-        switch (node)
-        {
-            case JsonObject o:
-                foreach (var (key, value) in o) Flatten(value, $"{path}/{key}", lines);
-                break;
-            case JsonArray a:
-                foreach (var item in a) Flatten(item, $"{path}/{(item as JsonObject)?["name"]}", lines);
-                break;
-            default:
-                lines.Add($"{path} = {node?.ToJsonString() ?? "null"}");
-                break;
-        }
     }
 }

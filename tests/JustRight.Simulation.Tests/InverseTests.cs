@@ -194,23 +194,7 @@ public sealed class InverseTests
             .ToHashSet(StringComparer.Ordinal);
         var state = simulation.File.Read(s => JsonSerializer.SerializeToNode(s)!.AsObject());
         foreach (var key in new[] { "NextRid", "AccessLists", "Policies" }) state.Remove(key);
-        Flatten(state, "", lines);
+        JsonLines.Add(state, "", "Name", lines);
         return lines;
-    }
-
-    private static void Flatten(JsonNode? node, string path, HashSet<string> lines)
-    {
-        switch (node)
-        {
-            case JsonObject o:
-                foreach (var (key, value) in o) Flatten(value, $"{path}/{key}", lines);
-                break;
-            case JsonArray a:
-                foreach (var item in a) Flatten(item, $"{path}/{(item as JsonObject)?["Name"]}", lines);
-                break;
-            default:
-                lines.Add($"{path} = {node?.ToJsonString() ?? "null"}");
-                break;
-        }
     }
 }

@@ -82,7 +82,7 @@ internal sealed class ApiClient : IDisposable
     /// <summary>Sends something, and writes what comes back into a new file that nobody else may read.</summary>
     public async Task SaveAsync<TBody>(string path, TBody body, JsonTypeInfo<TBody> bodyType, string file, CancellationToken cancel)
     {
-        var options = new FileStreamOptions { Mode = FileMode.Create, Access = FileAccess.Write };
+        var options = new FileStreamOptions { Mode = FileMode.CreateNew, Access = FileAccess.Write };
         if (!OperatingSystem.IsWindows()) options.UnixCreateMode = UnixFileMode.UserRead | UnixFileMode.UserWrite;
         await using var saved = new FileStream(file, options);
         using var response = await SendAsync(

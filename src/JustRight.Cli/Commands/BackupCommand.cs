@@ -34,8 +34,8 @@ internal static class BackupCommand
     {
         if (File.Exists(to) || Directory.Exists(to))
             throw new ClientException(ExitCode.BadInput, $"{to} is there already.", "Name a new file.");
-        var order = new BackupOrder { Recipient = recipient is null ? null : await ReadAsync(recipient, call.Cancel) };
-        var part = to + ".part";
+        var order = new BackupOrder { Recipient = recipient is null ? null : await InputFile.TextAsync(recipient, call.Cancel) };
+        var part = $"{to}.{Guid.NewGuid():N}.part";
         try
         {
             Task Save() => call.Api.SaveAsync("backup", order, ContractsJson.Default.BackupOrder, part, call.Cancel);
@@ -43,7 +43,7 @@ internal static class BackupCommand
             else await Save();
             File.Move(part, to);
         }
-        catch (Exception e) when (e is IOException or UnauthorizedAccessException)
+        catch (Exception e) when (e is IOException and not HttpIOException or UnauthorizedAccessException)
         {
             throw new ClientException(ExitCode.BadInput, $"{to} cannot be written: {e.Message}");
         }
@@ -60,16 +60,4 @@ internal static class BackupCommand
 
     private static string Secrecy(BackupMade made) =>
         made.HasSecrets ? "what is secret encrypted to the recipient" : "nothing secret in it";
-
-    private static async Task<string> ReadAsync(string file, CancellationToken cancel)
-    {
-        try
-        {
-            return await File.ReadAllTextAsync(file, cancel);
-        }
-        catch (Exception e) when (e is IOException or UnauthorizedAccessException)
-        {
-            throw new ClientException(ExitCode.BadInput, $"{file} cannot be read: {e.Message}");
-        }
-    }
 }

@@ -47,7 +47,7 @@ internal static class LogCommands
         var check = anchor is null
             ? await call.Api.GetAsync("log/check", ContractsJson.Default.LogCheckView, call.Cancel)
             : await call.Api.PostAsync(
-                "log/check", new LogAnchor(await ReadAsync(anchor, call.Cancel)), ContractsJson.Default.LogAnchor, ContractsJson.Default.LogCheckView,
+                "log/check", new LogAnchor(await InputFile.TextAsync(anchor, call.Cancel)), ContractsJson.Default.LogAnchor, ContractsJson.Default.LogCheckView,
                 call.Cancel);
         if (call.Screen.IsJson)
         {
@@ -71,17 +71,5 @@ internal static class LogCommands
     {
         Console.Out.WriteLine(System.Text.Encoding.UTF8.GetString(await call.Api.GetBytesAsync("log/anchor", call.Cancel)));
         return ExitCode.Fine;
-    }
-
-    private static async Task<string> ReadAsync(string file, CancellationToken cancel)
-    {
-        try
-        {
-            return await File.ReadAllTextAsync(file, cancel);
-        }
-        catch (Exception e) when (e is IOException or UnauthorizedAccessException)
-        {
-            throw new ClientException(ExitCode.BadInput, $"{file} cannot be read: {e.Message}");
-        }
     }
 }

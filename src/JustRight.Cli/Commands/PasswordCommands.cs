@@ -183,16 +183,7 @@ internal static class PasswordCommands
             return ExitCode.Fine;
         }
 
-        string pem;
-        try
-        {
-            pem = await File.ReadAllTextAsync(certificate!, call.Cancel);
-        }
-        catch (Exception e) when (e is IOException or UnauthorizedAccessException)
-        {
-            throw new ClientException(ExitCode.BadInput, $"{certificate} cannot be read: {e.Message}");
-        }
-
+        var pem = await InputFile.TextAsync(certificate!, call.Cancel);
         var seal = await call.Api.PostAsync($"{Path(of)}/seal", new SealOrder(pem), ContractsJson.Default.SealOrder, ContractsJson.Default.SealedPassword, call.Cancel);
         if (call.Screen.IsJson) Screen.Json(seal, ContractsJson.Default.SealedPassword);
         else Console.Out.WriteLine(seal.Cms);

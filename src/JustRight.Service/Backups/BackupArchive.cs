@@ -3,6 +3,7 @@ using System.IO.Compression;
 using System.Security.Cryptography;
 using System.Text.Json;
 using JustRight.Service.Faults;
+using JustRight.Service.Keys;
 
 namespace JustRight.Service.Backups;
 

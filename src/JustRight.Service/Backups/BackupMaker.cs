@@ -15,14 +15,13 @@ internal sealed class BackupMaker(IOptions<ServiceSettings> settings, KeyFolder 
 
     /// <summary>Makes a backup.</summary>
     /// <param name="recipient">To whom what is secret is encrypted; null for nothing secret in it.</param>
-    /// <returns>The file, opened: it is gone when it is closed.</returns>
+    /// <returns>The file, opened; nothing else of it is left.</returns>
     public async Task<FileStream> MakeAsync(X509Certificate2? recipient, string who, CancellationToken cancel)
     {
         await _one.WaitAsync(cancel);
         var work = WorkFolder(settings.Value.Data);
         try
         {
-            Clear(settings.Value.Data); // what a crash left
             var parts = Path.Combine(work, "parts");
             PrivateFile.MakeFolder(parts);
             var manifest = new BackupManifest(
@@ -40,12 +39,13 @@ internal sealed class BackupMaker(IOptions<ServiceSettings> settings, KeyFolder 
 
             var file = Path.Combine(work, "backup");
             await BackupArchive.PackAsync(parts, manifest, file, cancel);
-            var opened = new FileStream(file, FileMode.Open, FileAccess.Read, FileShare.Read, 1 << 16, FileOptions.DeleteOnClose);
-            Directory.Delete(parts, recursive: true);
-            return opened;
+            return File.OpenRead(file);
         }
         finally
         {
+            // Copies of keys must not outlive what they encrypt. The opened file has no name any more, and is gone when it is
+            // closed.
+            Clear(settings.Value.Data);
             _one.Release();
         }
     }

@@ -1,4 +1,5 @@
 using System.Formats.Tar;
+using JustRight.Service.Keys;
 using Microsoft.Data.Sqlite;
 
 namespace JustRight.Service.Backups;

@@ -16,7 +16,8 @@ internal sealed class DatabaseHealth(IDbContextFactory<AppDb> databases, Storage
         {
             await using var db = await databases.CreateDbContextAsync(cancellationToken);
             _ = await db.Log.AsNoTracking().OrderByDescending(l => l.Number).FirstOrDefaultAsync(cancellationToken);
-            return faults.Damage is { } damage ? HealthCheckResult.Unhealthy(damage) : HealthCheckResult.Healthy("The database answers.");
+            return faults.Damage is { } damage
+                ? HealthCheckResult.Unhealthy(damage) : HealthCheckResult.Healthy("The database answers.");
         }
         catch (SqliteException e)
         {

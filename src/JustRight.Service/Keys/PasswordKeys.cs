@@ -22,9 +22,7 @@ internal sealed class PasswordKeys(KeyFolder keys, IDataProtectionProvider prote
         var name = Guid.CreateVersion7().ToString("N");
         var key = RandomNumberGenerator.GetBytes(KeyBytes);
         var folder = Directory.CreateDirectory(Folder);
-        var options = new FileStreamOptions { Mode = FileMode.CreateNew, Access = FileAccess.Write };
-        if (!OperatingSystem.IsWindows()) options.UnixCreateMode = UnixFileMode.UserRead | UnixFileMode.UserWrite;
-        using (var file = new FileStream(PathOf(name), options))
+        using (var file = new FileStream(PathOf(name), PrivateFile.New()))
         {
             file.Write(_protector.Protect(key));
             file.Flush(flushToDisk: true);
