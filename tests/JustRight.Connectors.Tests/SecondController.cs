@@ -76,7 +76,7 @@ public sealed class SecondController(Controller first) : IAsyncLifetime
         await File.WriteAllTextAsync(Hosts, hosts.Replace(HostsLine, "", StringComparison.Ordinal));
     }
 
-    /// <summary>The domain knows nothing of it afterwards: what is asked later is asked of a domain with one controller.</summary>
+    /// <summary>The domain knows nothing of it afterwards: what comes later is asked of a domain with one controller.</summary>
     private Task LeaveAsync() => first.ToolAsync("domain", "demote", "--remove-other-dead-server=FM-DC02");
 
     /// <summary>An address that is there already is as good.</summary>
