@@ -159,7 +159,7 @@ check() {
 # Runs one built xunit project; its own last line gives the figures.
 xunit() {
   local log=$built/test-$1.log figures
-  "$top/tests/$1/bin/Release/net10.0/$1" -noColor > "$log" 2>&1
+  "$top/tests/$1/bin/Release/net10.0/$1" -noColor -xml "$built/test-$1.xml" > "$log" 2>&1
   figures=$(grep -oE 'Total: [0-9]+, Errors: [0-9]+, Failed: [0-9]+, Skipped: [0-9]+' "$log" | tail -1 | tr -dc '0-9 ')
   if [ -z "$figures" ]; then
     count 0 1 0

@@ -8,10 +8,15 @@ namespace JustRight.Contracts;
 public sealed record ConfirmationOrder(string Account, string Role, bool Held, string? SeenBy = null);
 
 /// <summary>A person's word on an identity inside a product.</summary>
+/// <param name="Install">The install.</param>
+/// <param name="Account">The key of the account in the sheet.</param>
 /// <param name="Principal">The logon name of the account or group that is mapped.</param>
+/// <param name="Role">The identity inside the product.</param>
 /// <param name="Lets">The operations that were compared.</param>
+/// <param name="Held">Whether it is mapped there.</param>
 /// <param name="SeenBy">Who looked.</param>
 /// <param name="WrittenBy">Whose token wrote it down.</param>
+/// <param name="At">When it was written down.</param>
 /// <param name="Until">Until when it counts.</param>
 public sealed record ConfirmationView(
     string Install, string Account, string Principal, string Role, IReadOnlyList<string> Lets, bool Held, string SeenBy,

@@ -1,19 +1,29 @@
+using System.ComponentModel.DataAnnotations;
+
 namespace JustRight.Contracts;
 
 /// <summary>A database instance as the latest survey read it.</summary>
+/// <param name="Estate">The estate.</param>
+/// <param name="Name">Its name, as the estate has it.</param>
+/// <param name="Simulated">Whether it is simulated.</param>
 /// <param name="Engine">The family of database server.</param>
 /// <param name="Release">Its release as it says, or as the estate says when it does not; empty when neither does.</param>
+/// <param name="Host">The host it runs on.</param>
 /// <param name="Partners">The instances that take over from it, and it from them.</param>
+/// <param name="Reach">How it is reached, in words.</param>
+/// <param name="ReadAt">When it was read.</param>
 /// <param name="ReadBy">Who read it, as the instance calls the reader; empty when it was not told.</param>
 /// <param name="Unread">Why nothing could be read, or null.</param>
 /// <param name="UnreadParts">Parts that could not be read, though the instance could.</param>
+/// <param name="Databases">The names of its databases that were read.</param>
 /// <param name="Holders">Who can do what there.</param>
 /// <param name="More">How many more rights there are than are listed.</param>
 /// <param name="Installs">The installs that need something of it.</param>
 public sealed record InstanceView(
-    string Estate, string Name, bool Simulated, string Engine, string Release, string Host, IReadOnlyList<string> Partners,
-    string Reach, DateTimeOffset ReadAt, string ReadBy, string? Unread, IReadOnlyList<UnreadPartView> UnreadParts,
-    IReadOnlyList<string> Databases, IReadOnlyList<InstanceHolderView> Holders, int More, IReadOnlyList<string> Installs);
+    string Estate, string Name, bool Simulated, [property: AllowedValues("sqlserver", "postgresql")] string Engine,
+    string Release, string Host, IReadOnlyList<string> Partners, [property: ReachWord] string Reach, DateTimeOffset ReadAt,
+    string ReadBy, string? Unread, IReadOnlyList<UnreadPartView> UnreadParts, IReadOnlyList<string> Databases,
+    IReadOnlyList<InstanceHolderView> Holders, int More, IReadOnlyList<string> Installs);
 
 /// <summary>A right that somebody has at an instance.</summary>
 /// <param name="Who">The account, machine or group.</param>
@@ -22,6 +32,7 @@ public sealed record InstanceView(
 /// <param name="Place">The instance or the database.</param>
 /// <param name="Reach">How far the right reaches, as a number to sort by; 1000 rules all.</param>
 /// <param name="Lets">What it lets its holder do.</param>
+/// <param name="Paths">How it is held, path by path.</param>
 /// <param name="WhyNot">Why it does not count, or null when it does.</param>
 /// <param name="NeededBy">The installs that need it.</param>
 public sealed record InstanceHolderView(

@@ -3,6 +3,7 @@ using System.ComponentModel.DataAnnotations;
 namespace JustRight.Contracts;
 
 /// <summary>What is known of the password of one account.</summary>
+/// <param name="Account">The logon name of the account.</param>
 /// <param name="Keeper"><c>us</c>, <c>product</c> or <c>directory</c>.</param>
 /// <param name="KeptBy">Who changes it, in words.</param>
 /// <param name="Uses">The installs that use the account.</param>
@@ -12,6 +13,8 @@ namespace JustRight.Contracts;
 /// </param>
 /// <param name="Due">When something is to be done, or null.</param>
 /// <param name="Words">One sentence: why then.</param>
+/// <param name="SetAt">When it was last set; null when that is not known.</param>
+/// <param name="ExpiresAt">When it expires; null when it never does, or that is not known.</param>
 /// <param name="Never">Whether it never expires.</param>
 /// <param name="Quarrel">What several products that use it do not agree on, or null.</param>
 /// <param name="Places">In how many places it is typed.</param>
@@ -25,11 +28,18 @@ public sealed record AccountPasswordView(
     int Places, string? Renewal);
 
 /// <summary>The passwords of an estate.</summary>
+/// <param name="Estate">The estate.</param>
+/// <param name="Simulated">Whether it is the simulation.</param>
 /// <param name="ReadAt">When the directory was read, or null when it never was.</param>
+/// <param name="Accounts">The accounts.</param>
 public sealed record PasswordsView(
     string Estate, bool Simulated, DateTimeOffset? ReadAt, IReadOnlyList<AccountPasswordView> Accounts);
 
 /// <summary>A place where the password of an account is typed.</summary>
+/// <param name="Account">The logon name of the account.</param>
+/// <param name="Product">The product that uses it there.</param>
+/// <param name="Install">The install; empty for a place that a person told of.</param>
+/// <param name="Host">The host on which it is typed.</param>
 /// <param name="Where">The file, the page, or that it is a service.</param>
 /// <param name="Setting">The product's own name of the setting, or the name of the service.</param>
 /// <param name="Breaks">What stops when the password is changed in the directory and not here.</param>
@@ -40,6 +50,7 @@ public sealed record PasswordsView(
 /// <param name="NotSeen">Why what is there now could not be looked at, or null.</param>
 /// <param name="Note">What was seen that somebody should know before the next change, or null.</param>
 /// <param name="LastBy">Who changed it there last, as far as we know.</param>
+/// <param name="LastAt">When it was last changed there, as far as we know; null otherwise.</param>
 /// <param name="Told">For a place that a person told of: its number, by which it is taken out again.</param>
 public sealed record PasswordPlaceView(
     string Account, string Product, string Install, string Host, string Where, string Setting, string Breaks,
@@ -47,6 +58,8 @@ public sealed record PasswordPlaceView(
     string? Reference, string? NotSeen, string? Note, string? LastBy, DateTimeOffset? LastAt, int? Told);
 
 /// <summary>The password of one account: how it stands, where it is typed, what its renewal would do.</summary>
+/// <param name="Password">How it stands.</param>
+/// <param name="Places">Where it is typed.</param>
 /// <param name="ManagedObstacles">
 /// What stands in the way of letting the directory keep it; empty when nothing that is known does, null where it does so
 /// already.
@@ -55,19 +68,26 @@ public sealed record PasswordPlaceView(
 /// <param name="Remarks">What a person should know before it begins.</param>
 /// <param name="WhyNot">Why no renewal can begin, or null.</param>
 /// <param name="Waits">Whether a password waits to be handed over.</param>
+/// <param name="Renewals">Its renewals, the latest first.</param>
 public sealed record PasswordDetailView(
     AccountPasswordView Password, IReadOnlyList<PasswordPlaceView> Places, IReadOnlyList<string>? ManagedObstacles,
     IReadOnlyList<RenewalStepView> Order, IReadOnlyList<string> Remarks, string? WhyNot, bool Waits,
     IReadOnlyList<RenewalView> Renewals);
 
 /// <summary>One step of a renewal.</summary>
+/// <param name="Number">Its place in the order, from 1.</param>
 /// <param name="Act"><c>set-in-directory</c>, <c>keep</c>, <c>set</c>, <c>type</c>, <c>restart</c> or <c>check</c>.</param>
 /// <param name="Secret"><c>new</c>, or <c>old</c> on the way back.</param>
+/// <param name="Host">The host on which it is made; empty for the directory and the service.</param>
+/// <param name="Words">What is done, in one line.</param>
 /// <param name="Why">Why here in the order.</param>
 /// <param name="State">
 /// <c>waiting</c>, <c>begun</c>, <c>done</c>, <c>refused</c>, <c>failed</c>, <c>skipped</c>, <c>abandoned</c> or
 /// <c>dropped</c>.
 /// </param>
+/// <param name="Note">What came of it, or what a person said; empty when there is nothing to say.</param>
+/// <param name="By">Who made it; empty while nobody did.</param>
+/// <param name="At">When it was made; null while it was not.</param>
 public sealed record RenewalStepView(
     int Number, [property: AllowedValues("set-in-directory", "keep", "set", "type", "restart", "check")] string Act,
     [property: AllowedValues("new", "old")] string Secret, string Host, string Words, string Why,
@@ -75,12 +95,21 @@ public sealed record RenewalStepView(
     string Note, string By, DateTimeOffset? At);
 
 /// <summary>A renewal.</summary>
+/// <param name="Id">Names the renewal.</param>
+/// <param name="Estate">The estate.</param>
+/// <param name="Account">The logon name of the account.</param>
+/// <param name="Simulated">Whether it is the simulation.</param>
 /// <param name="Next"><c>go</c>, <c>person</c>, <c>window</c>, <c>decision</c> or <c>over</c>.</param>
 /// <param name="Words">How it stands, in one sentence.</param>
 /// <param name="Current">The number of the step that is next, or null.</param>
 /// <param name="OpensAt">When the host's time of restarts begins, where it waits for that.</param>
 /// <param name="GoesBack">Whether it goes back to the old password.</param>
 /// <param name="CanGoBack">Whether the old password is known, so that it could.</param>
+/// <param name="StartedBy">Who began it.</param>
+/// <param name="StartedAt">When it was begun.</param>
+/// <param name="EndedAt">When it was over; null while it is not.</param>
+/// <param name="Steps">Its steps, in order.</param>
+/// <param name="Remarks">What a person should know.</param>
 /// <param name="Divided">The places whose password is not, or may not be, the one in the directory.</param>
 /// <param name="Job">The job that is making steps now, or null.</param>
 public sealed record RenewalView(
@@ -90,22 +119,34 @@ public sealed record RenewalView(
     DateTimeOffset? EndedAt, IReadOnlyList<RenewalStepView> Steps, IReadOnlyList<string> Remarks,
     IReadOnlyList<string> Divided, string? Job);
 
-/// <summary>What a person says of a step: <c>done</c>, <c>again</c>, or <c>skip</c> with a reason.</summary>
-public sealed record StepWord(string Word, string? Note);
+/// <summary>What a person says of a step.</summary>
+/// <param name="Word"><c>done</c>, <c>retry</c>, <c>restart-now</c> or <c>skip</c>.</param>
+/// <param name="Note">The reason; needed to skip a step.</param>
+public sealed record StepWord([property: AllowedValues("done", "retry", "restart-now", "skip")] string Word, string? Note);
 
 /// <summary>A place that a person tells of.</summary>
+/// <param name="Host">The host on which it is typed.</param>
+/// <param name="Where">The file or the page.</param>
+/// <param name="Setting">The product's own name of the setting.</param>
+/// <param name="Breaks">What stops when the password is changed in the directory and not here.</param>
 /// <param name="Reference">The secret that it refers to, where it holds no password itself; null otherwise.</param>
 public sealed record PlaceOrder(string Host, string Where, string Setting, string Breaks, string? Reference);
 
 /// <summary>A password to try; null for the one that is kept.</summary>
+/// <param name="Password">The password. It is used once and kept nowhere.</param>
 public sealed record PasswordTryOrder(string? Password);
 
 /// <summary>What came of trying a password.</summary>
+/// <param name="Account">The account, as <c>DOMAIN\name</c>.</param>
 /// <param name="Works">Whether the directory took it; null when it was not tried.</param>
+/// <param name="Words">What came of it, in one sentence.</param>
 /// <param name="WrongCounted">How many wrong ones count before; null when that may not be read.</param>
 /// <param name="LockedAfter">After how many the account is locked; 0 for never, null when that may not be read.</param>
+/// <param name="At">When it was tried.</param>
 public sealed record PasswordTryView(
     string Account, bool? Works, string Words, int? WrongCounted, int? LockedAfter, DateTimeOffset At);
 
 /// <summary>A password that is shown once.</summary>
+/// <param name="Account">The account, as <c>DOMAIN\name</c>.</param>
+/// <param name="Password">The password.</param>
 public sealed record ShownPassword(string Account, string Password);

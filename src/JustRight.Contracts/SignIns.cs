@@ -3,37 +3,54 @@ using System.ComponentModel.DataAnnotations;
 namespace JustRight.Contracts;
 
 /// <summary>How people sign in to a product here: its sign-in settings, and what was found about it.</summary>
+/// <param name="Install">The install.</param>
+/// <param name="Title">Its name in full.</param>
+/// <param name="Estate">The estate it is in.</param>
+/// <param name="Simulated">Whether the directory is the simulation.</param>
 /// <param name="Directory">The estate's key of the directory.</param>
 /// <param name="Family"><c>ad-like</c> or <c>inetorgperson</c>.</param>
+/// <param name="Host">The host and port of the directory, as the product is to reach it.</param>
 /// <param name="TypedOn">The hosts on which the settings are typed.</param>
 /// <param name="Where">The file or the page.</param>
 /// <param name="Form"><c>list</c>, <c>ini</c>, <c>env</c>, <c>json</c>, <c>xml</c> or <c>properties</c>.</param>
 /// <param name="Text">The product's file, filled, or the list to type; secrets stand in it as references.</param>
 /// <param name="PeopleWords">Whom the people filter is for.</param>
 /// <param name="GroupsWords">Which groups an administrator sees; null when the product has no use for groups.</param>
+/// <param name="Settings">The values, by neutral names.</param>
+/// <param name="Fields">The product's own settings, filled.</param>
+/// <param name="Findings">What was found about them.</param>
 /// <param name="PasswordPlaces">Every place where the bind account's password is typed, in all installs of the estate.</param>
 /// <param name="PeopleReadAt">When people and groups of the directory were last read; null when they were not.</param>
 /// <param name="SignInTest">The latest test; null when none was run.</param>
 public sealed record SignInView(
     string Install, string Title, string Estate, bool Simulated, string Directory,
-    [property: AllowedValues("ad-like", "inetorgperson")] string Family, string Host, IReadOnlyList<string> TypedOn,
+    [property: FamilyWord] string Family, string Host, IReadOnlyList<string> TypedOn,
     string Where, [property: AllowedValues("list", "ini", "env", "json", "xml", "properties")] string Form, string Text,
     string PeopleWords, string? GroupsWords, IReadOnlyList<SignInSettingView> Settings, IReadOnlyList<SignInFieldView> Fields,
     IReadOnlyList<SettingsFindingView> Findings, IReadOnlyList<PasswordPlaceView> PasswordPlaces,
     DateTimeOffset? PeopleReadAt, SignInTestView? SignInTest);
 
 /// <summary>A value of the settings, by neutral name.</summary>
+/// <param name="Key">The neutral name.</param>
+/// <param name="Says">What it is, in words.</param>
 /// <param name="Value">Null when it is not known yet.</param>
 /// <param name="Because">Why it is this, or why it is not known.</param>
 /// <param name="IsReference">Whether it stands for a secret and is not the secret itself.</param>
 public sealed record SignInSettingView(string Key, string Says, string? Value, string Because, bool IsReference);
 
 /// <summary>One of the product's own settings.</summary>
+/// <param name="Name">The product's own name.</param>
+/// <param name="Value">What stands there; null when it is not known yet.</param>
 /// <param name="Key">The neutral name of what stands there; null for a fixed text.</param>
+/// <param name="IsReference">Whether it stands for a secret and is not the secret itself.</param>
 public sealed record SignInFieldView(string Name, string? Value, string? Key, bool IsReference);
 
 /// <summary>A finding about settings.</summary>
+/// <param name="Code">A stable word for this kind of finding.</param>
 /// <param name="Weight"><c>wrong</c>, <c>caution</c> or <c>unseen</c>.</param>
+/// <param name="Key">The neutral name of the setting it is about, or null.</param>
+/// <param name="Text">What was found.</param>
+/// <param name="Fix">What would mend it.</param>
 public sealed record SettingsFindingView(
     string Code, [property: AllowedValues("wrong", "caution", "unseen")] string Weight, string? Key, string Text, string Fix);
 
@@ -44,23 +61,41 @@ public sealed record SignInTestOrder(string? BindPassword, string? PersonPasswor
 
 /// <summary>A sign-in test.</summary>
 /// <param name="Id">The job that ran it.</param>
+/// <param name="Install">The install.</param>
+/// <param name="Directory">The estate's key of the directory.</param>
+/// <param name="StartedAt">When it began.</param>
+/// <param name="EndedAt">When it ended.</param>
+/// <param name="Simulated">Whether the directory is the simulation.</param>
+/// <param name="Words">What came of it, in one line.</param>
+/// <param name="Checks">Its checks, in order.</param>
+/// <param name="People">The people who were found; null when that was not asked.</param>
+/// <param name="Groups">The groups that were found; null when that was not asked.</param>
+/// <param name="GroupNames">The names of the groups, as the product would see them.</param>
 public sealed record SignInTestView(
     string Id, string Install, string Directory, DateTimeOffset StartedAt, DateTimeOffset EndedAt, bool Simulated,
     string Words, IReadOnlyList<SignInCheckView> Checks, ComparisonView? People, ComparisonView? Groups,
     IReadOnlyList<string> GroupNames);
 
 /// <summary>A check of a sign-in test.</summary>
+/// <param name="Id">A stable word for the check.</param>
+/// <param name="Asks">What it asks.</param>
 /// <param name="Verdict"><c>pass</c>, <c>fail</c> or <c>unseen</c>.</param>
+/// <param name="Fact">What was found.</param>
 /// <param name="Fix">What would fix it, or null.</param>
 public sealed record SignInCheckView(
     string Id, string Asks, [property: AllowedValues("pass", "fail", "unseen")] string Verdict, string Fact, string? Fix);
 
 /// <summary>Who was expected and who was found.</summary>
 /// <param name="Expected">Null when nothing is expected.</param>
+/// <param name="Found">How many were found.</param>
+/// <param name="Missing">Who was expected and not found.</param>
+/// <param name="Extra">Who was found and not expected.</param>
 public sealed record ComparisonView(
     int? Expected, int Found, IReadOnlyList<NamedDifferenceView> Missing, IReadOnlyList<NamedDifferenceView> Extra);
 
 /// <summary>A name in one list and not in the other.</summary>
+/// <param name="Name">The name.</param>
+/// <param name="Why">Why, where it is known; null otherwise.</param>
 public sealed record NamedDifferenceView(string Name, string? Why);
 
 /// <summary>An order to look whom a filter finds.</summary>
@@ -84,7 +119,14 @@ public sealed record FilterView(
 
 /// <summary>Where and why a text is no filter.</summary>
 /// <param name="Position">Counted from 0.</param>
+/// <param name="Message">What is wrong there.</param>
+/// <param name="Expected">What may stand there.</param>
 public sealed record FilterFaultView(int Position, string Message, string Expected);
 
 /// <summary>An object that a filter finds.</summary>
-public sealed record FoundObjectView(string Dn, string Name, string? LogonName, string Kind);
+/// <param name="Dn">Its distinguished name.</param>
+/// <param name="Name">Its name, for people.</param>
+/// <param name="LogonName">What it signs in with; null when it has none.</param>
+/// <param name="Kind">Its class: a person, a group or another.</param>
+public sealed record FoundObjectView(
+    string Dn, string Name, string? LogonName, [property: AllowedValues("person", "computer", "group", "other")] string Kind);

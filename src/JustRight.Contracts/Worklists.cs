@@ -3,20 +3,39 @@ using System.ComponentModel.DataAnnotations;
 namespace JustRight.Contracts;
 
 /// <summary>The steps that are left.</summary>
+/// <param name="Install">The install.</param>
+/// <param name="Simulated">Whether its estate is the simulation.</param>
+/// <param name="SurveyedAt">When the estate was read.</param>
+/// <param name="Give">What is left to give, in order.</param>
+/// <param name="Remove">What may be taken away, in order.</param>
+/// <param name="LeftToSetup">What the product's own setup gives.</param>
+/// <param name="NotOffered">What a person must decide.</param>
 public sealed record WorklistView(
     string Install, bool Simulated, DateTimeOffset SurveyedAt, IReadOnlyList<StepView> Give, IReadOnlyList<StepView> Remove,
     IReadOnlyList<string> LeftToSetup, IReadOnlyList<NotOfferedView> NotOffered);
 
 /// <summary>One step.</summary>
+/// <param name="Id">Names the step; it changes when the step does.</param>
+/// <param name="Number">Its place in the order, from 1.</param>
+/// <param name="Words">What is done, in one line.</param>
+/// <param name="Team">The team that can do it.</param>
+/// <param name="Place">Where it is done.</param>
+/// <param name="Why">What needs it, or why it can go.</param>
 /// <param name="Blocked">Why it cannot be made now.</param>
+/// <param name="For">The rights it gives or takes away.</param>
+/// <param name="At">The line of the sheet that asks for it.</param>
 public sealed record StepView(
-    string Id, int Number, string Words, string Team, string Place, string Why, string? Blocked, IReadOnlyList<string> For,
-    string At);
+    string Id, int Number, string Words, [property: TeamWord] string Team, string Place, string Why, string? Blocked,
+    IReadOnlyList<string> For, string At);
 
 /// <summary>Something that a person must decide.</summary>
+/// <param name="For">What it is about.</param>
+/// <param name="Reason">Why a person must decide.</param>
 public sealed record NotOfferedView(string For, string Reason);
 
 /// <summary>The directory part of a worklist for an ordinary LDAP client.</summary>
+/// <param name="Subject">The install, or the trace and remedy, it is of.</param>
+/// <param name="Remove">Whether this takes away, instead of giving.</param>
 /// <param name="Text">LDIF [RFC 2849].</param>
 public sealed record LdifView(string Subject, bool Remove, string Text);
 
@@ -26,27 +45,36 @@ public sealed record LdifView(string Subject, bool Remove, string Text);
 public sealed record GrantOrder(bool Remove, IReadOnlyList<string> Steps);
 
 /// <summary>Long work.</summary>
+/// <param name="Id">Names the job.</param>
 /// <param name="Kind">
 /// <c>survey</c>, <c>verify</c>, <c>grant</c>, <c>trace</c>, <c>fix</c>, <c>protect</c>, <c>undo</c>, <c>sign-in</c> or
 /// <c>renew</c>; for what is done at once and waits for a second person <c>document</c>, <c>stage</c>, <c>exception</c>,
 /// <c>allowance</c>, <c>hand-over</c> or <c>backup</c>.
 /// </param>
+/// <param name="Subject">What it is about: an estate, an install, a trace.</param>
 /// <param name="State">
 /// <c>queued</c>, <c>running</c>, <c>done</c>, <c>failed</c> or <c>interrupted</c>; for a proposal <c>proposed</c>,
 /// <c>approved</c>, <c>void</c> or <c>withdrawn</c>.
 /// </param>
+/// <param name="StartedBy">Who started it.</param>
+/// <param name="CreatedAt">When it was started.</param>
+/// <param name="EndedAt">When it ended; null while it has not.</param>
+/// <param name="Done">How many of its parts are done.</param>
+/// <param name="Total">How many parts it has; 0 while that is not known.</param>
+/// <param name="Message">What came of it, or what is being done; null when there is nothing to say.</param>
+/// <param name="Steps">The changes it makes, in order; empty for a job that changes nothing.</param>
 /// <param name="CanBeUndone">Whether it made changes and each has one that undoes it.</param>
 /// <param name="HasTrace">Whether there is a trace to show of it.</param>
 /// <param name="Undoes">The job whose changes it undoes, or null.</param>
 /// <param name="ApprovedBy">Where the organization wants two-person approval: who approved it, or null.</param>
+/// <param name="ApprovedAt">When it was approved; null when it was not, or need not be.</param>
 public sealed record JobView(
     string Id,
     [property: AllowedValues(
         "survey", "verify", "grant", "trace", "fix", "protect", "undo", "sign-in", "renew", "document", "stage", "exception",
         "allowance", "hand-over", "backup")] string Kind,
     string Subject,
-    [property: AllowedValues(
-        "queued", "running", "done", "failed", "interrupted", "proposed", "approved", "void", "withdrawn")] string State,
+    [property: JobStateWord] string State,
     string StartedBy, DateTimeOffset CreatedAt, DateTimeOffset? EndedAt, int Done, int Total, string? Message,
     IReadOnlyList<JobStepView> Steps, bool CanBeUndone, bool HasTrace, string? Undoes, string? ApprovedBy,
     DateTimeOffset? ApprovedAt)
@@ -58,20 +86,33 @@ public sealed record JobView(
 }
 
 /// <summary>What undoing a job would do.</summary>
+/// <param name="Job">The job.</param>
 /// <param name="Steps">In order, in words.</param>
 /// <param name="Blocked">Why nothing of it can be done now; empty when it can.</param>
 /// <param name="Left">What the job made and undoing leaves, with the reason.</param>
 public sealed record UndoView(string Job, IReadOnlyList<string> Steps, IReadOnlyList<string> Blocked, IReadOnlyList<string> Left);
 
 /// <summary>A step of a grant as it was carried out.</summary>
+/// <param name="Number">Its place in the order, from 1.</param>
+/// <param name="Words">What is done, in one line.</param>
+/// <param name="Team">The team that can do it.</param>
+/// <param name="Place">Where it is done.</param>
 /// <param name="State"><c>waiting</c>, <c>intended</c>, <c>made</c>, <c>skipped</c> or <c>failed</c>.</param>
+/// <param name="Before">What was there before; null while it was not read.</param>
+/// <param name="After">What was there afterwards; null while it was not read.</param>
+/// <param name="At">When it was made; null while it was not.</param>
 public sealed record JobStepView(
-    int Number, string Words, string Team, string Place,
+    int Number, string Words, [property: TeamWord] string Team, string Place,
     [property: AllowedValues("waiting", "intended", "made", "skipped", "failed")] string State, string? Before, string? After,
     DateTimeOffset? At);
 
 /// <summary>One event of a job's progress.</summary>
-public sealed record JobEvent(string State, int Done, int Total, string Text, JobStepView? Step)
+/// <param name="State">The state of the job.</param>
+/// <param name="Done">How many of its parts are done.</param>
+/// <param name="Total">How many parts it has; 0 while that is not known.</param>
+/// <param name="Text">What is being done.</param>
+/// <param name="Step">The step that came to something; null otherwise.</param>
+public sealed record JobEvent([property: JobStateWord] string State, int Done, int Total, string Text, JobStepView? Step)
 {
     /// <summary>For a sign-in test: a check that came to its end.</summary>
     public SignInCheckView? Check { get; init; }

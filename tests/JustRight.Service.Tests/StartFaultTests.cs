@@ -1,11 +1,6 @@
-using System.Net.Http.Json;
-using JustRight.Contracts;
-
 namespace JustRight.Service.Tests;
 
-/// <summary>
-/// What keeps the service from starting is told in one sentence, with an exit code of its own; a disk that is full is outlasted.
-/// </summary>
+/// <summary>What keeps the service from starting is told in one sentence, with an exit code of its own.</summary>
 public sealed class StartFaultTests
 {
     private static readonly string Program = Path.Combine(Checkout.Top, ".build", "service", "JustRight.Service.dll");
@@ -96,47 +91,6 @@ public sealed class StartFaultTests
     {
         await using var service = await ServiceProcess.StartAsync();
         await EndsAsync(3, "is in use by process", "--JustRight:Data", service.Data);
-    }
-
-    [Fact]
-    public async Task A_full_disk_is_told_and_work_goes_on_when_there_is_room()
-    {
-        await using var service = await ServiceProcess.StartAsync();
-        await service.StopAsync();
-        await Programs.MustRunAsync(
-            "sh", "-c",
-            $"cp -r {service.Data} {service.Data}.kept && mount -t tmpfs -o size=16m tmpfs {service.Data} "
-            + $"&& cp -r {service.Data}.kept/. {service.Data}/");
-        try
-        {
-            await service.RestartAsync();
-            var filler = Path.Combine(service.Data, "filler");
-            await Programs.RunAsync("dd", ["if=/dev/zero", $"of={filler}", "bs=64k"], cancel: Cancel);
-            var secret = new SecretValue(new string('x', 900));
-            await Waiting.UntilAsync("a change meets the full disk", async () =>
-            {
-                using var set = await service.Http.PutAsJsonAsync(
-                    "/api/secrets/one", secret, ContractsJson.Default.SecretValue, Cancel);
-                return (int)set.StatusCode == 507 && (await set.Content.ReadAsStringAsync(Cancel)).Contains(
-                    "disk of the data folder is full", StringComparison.Ordinal);
-            });
-            using var health = await service.Http.GetAsync("/health", Cancel);
-            ((int)health.StatusCode, await health.Content.ReadAsStringAsync(Cancel)).ShouldSatisfyAllConditions(
-                h => h.Item1.ShouldBe(503), h => h.Item2.ShouldContain("make room"));
-            (await service.Http.GetAsync("/health/live", Cancel)).EnsureSuccessStatusCode();
-
-            File.Delete(filler);
-            await service.SetSecretAsync("two", "there is room again");
-            await Waiting.UntilAsync(
-                "it is healthy again", async () => (await service.Http.GetAsync("/health", Cancel)).IsSuccessStatusCode);
-            (await service.GetAsync("log/check", ContractsJson.Default.LogCheckView)).Sound.ShouldBeTrue();
-        }
-        finally
-        {
-            await service.KillAsync();
-            await Programs.MustRunAsync("umount", service.Data);
-            Directory.Delete(service.Data + ".kept", true);
-        }
     }
 
     private static string NewFolder() => Directory.CreateTempSubdirectory("justright-start-").FullName;

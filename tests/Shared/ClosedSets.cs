@@ -28,7 +28,8 @@ public static class ClosedSets
         foreach (var property in value.GetType().GetProperties().Where(p => p.GetIndexParameters().Length == 0))
         {
             var held = property.GetValue(value);
-            if (property.GetCustomAttribute<AllowedValuesAttribute>() is { } allowed && !allowed.Values.Contains(held))
+            if (held is not null && property.GetCustomAttribute<AllowedValuesAttribute>() is { } allowed
+                && !allowed.Values.Contains(held))
             {
                 throw new InvalidOperationException(
                     $"{value.GetType().Name}.{property.Name} is '{held}', which is none of {string.Join(", ", allowed.Values)}.");

@@ -184,7 +184,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Checks a sheet without storing it; the body is the file */
+        /** Checks a sheet without storing it; the body is the file, or a DocumentOrder as JSON */
         post: operations["CheckSheet"];
         delete?: never;
         options?: never;
@@ -202,7 +202,7 @@ export interface paths {
         /** The sheets */
         get: operations["ListSheets"];
         put?: never;
-        /** Checks and stores a sheet; the body is the file */
+        /** Checks and stores a sheet; the body is the file, or a DocumentOrder as JSON */
         post: operations["AddSheet"];
         delete?: never;
         options?: never;
@@ -236,7 +236,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Checks an estate without storing it; the body is the file */
+        /** Checks an estate without storing it; the body is the file, or a DocumentOrder as JSON */
         post: operations["CheckEstate"];
         delete?: never;
         options?: never;
@@ -254,7 +254,7 @@ export interface paths {
         /** The estates */
         get: operations["ListEstates"];
         put?: never;
-        /** Checks and stores an estate; the body is the file */
+        /** Checks and stores an estate; the body is the file, or a DocumentOrder as JSON */
         post: operations["AddEstate"];
         delete?: never;
         options?: never;
@@ -289,7 +289,7 @@ export interface paths {
         /** The installs with their fit at a glance */
         get: operations["ListInstalls"];
         put?: never;
-        /** Checks that an install can be planned, and stores it; the body is the file */
+        /** Checks that an install can be planned, and stores it; the body is the file, or a DocumentOrder as JSON */
         post: operations["AddInstall"];
         delete?: never;
         options?: never;
@@ -664,7 +664,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Checks the facts of one host from the collecting script, and stores them for surveys; the body is the JSON */
+        /** Checks the facts of one host from the collecting script, and stores them for surveys; the body is the file, or a DocumentOrder as JSON */
         post: operations["AddHostFacts"];
         delete?: never;
         options?: never;
@@ -1603,1281 +1603,2727 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description The exception that covers a right now. */
         AcceptedView: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Its number among all exceptions.
+             */
             number: number;
+            /** @description Who allowed it. */
             by: string;
+            /** @description Why. */
             why: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description From then on it no longer counts.
+             */
             until: string;
         };
+        /** @description The fit of an account. */
         AccountFitView: {
+            /** @description The key of the account in the sheet. */
             key: string;
+            /** @description Its logon name. */
             name: string;
+            /** @description What it is for. */
             purpose: string;
+            /** @description Its distinguished name; null when it is not there. */
             dn: null | string;
+            /** @description How many of its rights have which verdict. */
             counts: components["schemas"]["FitCountsView"];
+            /** @description The verdicts, right by right. */
             rights: components["schemas"]["JudgementView"][];
         };
+        /** @description What is known of the password of one account. */
         AccountPasswordView: {
+            /** @description The logon name of the account. */
             account: string;
-            /** @enum {string} */
+            /**
+             * @description `us`, `product` or `directory`.
+             * @enum {string}
+             */
             keeper: "us" | "product" | "directory";
+            /** @description Who changes it, in words. */
             keptBy: string;
+            /** @description The installs that use the account. */
             uses: string[];
-            /** @enum {string} */
+            /**
+             * @description `overdue`, `unreasoned`, `soon`, `unseen`, `later`, `undated`, `managed` or `not-made`.
+             * @enum {string}
+             */
             standing: "overdue" | "unreasoned" | "soon" | "unseen" | "later" | "undated" | "managed" | "not-made";
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When something is to be done, or null.
+             */
             due: null | string;
+            /** @description One sentence: why then. */
             words: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it was last set; null when that is not known.
+             */
             setAt: null | string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it expires; null when it never does, or that is not known.
+             */
             expiresAt: null | string;
+            /** @description Whether it never expires. */
             never: boolean;
+            /** @description What several products that use it do not agree on, or null. */
             quarrel: null | string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description In how many places it is typed.
+             */
             places: number;
+            /** @description The id of the renewal that is under way, or null. */
             renewal: null | string;
         };
+        /** @description An account to adopt. */
         AdoptedAccountOrder: {
+            /** @description Its logon name. */
             name: string;
+            /** @description Its key in the sheet; made from its name otherwise. */
             key?: null | string;
+            /** @description What it is for, in a few words; made from how it works otherwise. */
             purpose?: null | string;
             /**
+             * @description `service`, `job`, `pool`, `setup` or `bind`.
              * @default service
              * @enum {string}
              */
             worksAs: "service" | "job" | "pool" | "setup" | "bind";
         };
+        /** @description What a person says of items. */
         AdoptionAnswerOrder: {
+            /** @description Ids of items. */
             items: string[];
-            /** @enum {string} */
+            /**
+             * @description `needed`, `not-needed` or `not-sure`.
+             * @enum {string}
+             */
             word: "needed" | "not-needed" | "not-sure";
+            /** @description The reason, which the sheet will repeat. */
             why?: null | string;
         };
+        /** @description The sheet and the install that an adoption comes to, as files. */
         AdoptionDraftView: {
+            /** @description The sheet, YAML. */
             sheet: string;
+            /** @description The install, YAML. */
             install: string;
         };
+        /** @description Something that an account holds. */
         AdoptionItemView: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Its place in the list, from 1.
+             */
             number: number;
+            /** @description Names the item, for answers. */
             id: string;
+            /** @description The logon name of the account. */
             account: string;
+            /** @description The right, in words. */
             right: string;
+            /** @description Where it is held. */
             place: string;
+            /** @description How it is held, in a few words: items with the same words belong together. */
             heldBy: string;
+            /** @description How it is held, step by step. */
             paths: string[];
+            /** @description What comes along with it. */
             brings: string[];
+            /** @description Why the sheet cannot ask for it, or null. */
             whyNot: null | string;
+            /** @description Installs in Just Right that need it already. */
             neededBy: string[];
+            /** @description Why the rules forbid a group through which it comes, or null. */
             forbidden: null | string;
-            /** @enum {null|string} */
+            /**
+             * @description `needed`, `not-needed`, `not-sure`, or null while nobody has said anything.
+             * @enum {null|string}
+             */
             word: "needed" | "not-needed" | "not-sure" | null;
+            /** @description The reason that was given with the answer; null when none was. */
             why: null | string;
+            /** @description Who answered; null while nobody has. */
             by: null | string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When they answered; null while nobody has.
+             */
             at: null | string;
         };
+        /** @description An order to begin adopting a product that was there before us. One of the same name that was begun takes on the new accounts; its answers stay. */
         AdoptionOrder: {
+            /** @description The name its install will have. */
             name: string;
+            /** @description The product, as one word. */
             product: string;
+            /** @description The estate in which it runs. */
             estate: string;
+            /** @description The accounts it runs as. */
             accounts: components["schemas"]["AdoptedAccountOrder"][];
-            /** @default 1 */
+            /**
+             * @description The product's release.
+             * @default 1
+             */
             release: string;
+            /** @description The product's name in full; the word otherwise. */
             title?: null | string;
         };
+        /** @description An adoption for a list. */
         AdoptionSummary: {
+            /** @description The name of the adoption, and of its install. */
             name: string;
+            /** @description The product, as one word. */
             product: string;
+            /** @description The product's name in full. */
             title: string;
+            /** @description The estate in which it runs. */
             estate: string;
+            /** @description The logon names of its accounts. */
             accounts: string[];
+            /** @description Who began it. */
             by: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it was begun.
+             */
             at: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When its sheet and install were last written into the books, or null.
+             */
             finishedAt: null | string;
         };
+        /** @description An adoption with what was found. */
         AdoptionView: {
+            /** @description What the list shows of it. */
             summary: components["schemas"]["AdoptionSummary"];
+            /** @description The product's release. */
             release: string;
+            /** @description Whether it is about the simulation. */
             simulated: boolean;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When the estate was last read; null while it was not.
+             */
             surveyedAt: null | string;
+            /** @description What its accounts hold, one right an item. */
             items: components["schemas"]["AdoptionItemView"][];
+            /** @description Services that were seen to run as its accounts, in words. */
             services: string[];
+            /** @description Accounts that were not found: no survey asked for them yet, or they are not there. */
             missing: string[];
+            /** @description What could not be read: more may be held there. */
             unseen: string[];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many items nobody has said anything of.
+             */
             open: number;
         };
+        /** @description One alternative. */
         AlternativeView: {
+            /** @description How the sheet calls it. */
             label: string;
+            /** @description Its rights, in words. */
             rights: string[];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description A number that says only which alternative reaches farther.
+             */
             reach: number;
+            /** @description What reaches farthest in it. */
             reachReason: string;
+            /** @description What each of its rights lets an account do, in the order of the rights. */
             lets: string[];
         };
+        /** @description A backup to be made. */
         BackupOrder: {
+            /** @description A PEM certificate to which what is secret is encrypted; null for nothing secret in it. */
             recipient?: null | string;
         };
+        /** @description Objects below a branch that fail for one reason at one place. */
         BranchFailureView: {
-            cause: string;
+            /**
+             * @description The cause, as one word.
+             * @enum {string}
+             */
+            cause: "nothing-gives-it" | "inheritance-stops" | "denied" | "protected-group" | "left-by-protected-group" | "not-understood" | "membership-unread" | "unread";
+            /** @description The cause, in words. */
             words: string;
+            /** @description Where it lies. */
             at: string[];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many objects.
+             */
             count: number;
+            /** @description Some of them. */
             objects: string[];
         };
+        /** @description What was found below a branch, object by object. */
         BranchView: {
+            /** @description The act in the words of sheets, to trace it. */
             act: string;
+            /** @description The attributes, for an act that names some. */
             attributes: string[];
+            /** @description The class of object. */
             of: string;
+            /** @description The branch's distinguished name. */
             below: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many objects grant it.
+             */
             can: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many refuse it.
+             */
             cannot: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many could not be judged.
+             */
             unseen: number;
+            /** @description Those that refuse or could not be judged, by cause and place. */
             failures: components["schemas"]["BranchFailureView"][];
+            /** @description Containers in which an object created tomorrow would refuse. */
             uncovered: string[];
         };
+        /** @description One entry. */
         CalendarEntryView: {
+            /** @description Stable for as long as it is about the same thing. */
             id: string;
-            /** @enum {string} */
+            /**
+             * @description `password`, `review`, `exception`, `confirmation` or `removal`.
+             * @enum {string}
+             */
             kind: "password" | "review" | "exception" | "confirmation" | "removal";
-            /** @enum {string} */
+            /**
+             * @description `overdue`, `soon` or `later`.
+             * @enum {string}
+             */
             standing: "overdue" | "soon" | "later";
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it comes to an end, or is due.
+             */
             at: string;
+            /** @description The account or install it is about. */
             subject: string;
+            /** @description What it is about, in one sentence. */
             words: string;
+            /** @description What to do, as a command of the client. */
             next: string;
         };
+        /** @description What comes to an end, or is to be done, in an estate. */
         CalendarView: {
+            /** @description The estate. */
             estate: string;
+            /** @description Whether it is the simulation. */
             simulated: boolean;
+            /** @description The organization's time zone, by its name in the time zone database. */
             timeZone: string;
+            /** @description What comes to an end or is to be done, the earliest first. */
             entries: components["schemas"]["CalendarEntryView"][];
         };
+        /** @description Who was expected and who was found. */
         ComparisonView: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Null when nothing is expected.
+             */
             expected: null | number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many were found.
+             */
             found: number;
+            /** @description Who was expected and not found. */
             missing: components["schemas"]["NamedDifferenceView"][];
+            /** @description Who was found and not expected. */
             extra: components["schemas"]["NamedDifferenceView"][];
         };
+        /** @description What a person saw inside a product. */
         ConfirmationOrder: {
+            /** @description The account: its key or its name. */
             account: string;
+            /** @description The identity inside the product, as the sheet calls it. */
             role: string;
+            /** @description Whether the account is mapped to it there. */
             held: boolean;
+            /** @description Who looked, when that is somebody else than who writes it down. */
             seenBy?: null | string;
         };
+        /** @description A person's word on an identity inside a product. */
         ConfirmationView: {
+            /** @description The install. */
             install: string;
+            /** @description The key of the account in the sheet. */
             account: string;
+            /** @description The logon name of the account or group that is mapped. */
             principal: string;
+            /** @description The identity inside the product. */
             role: string;
+            /** @description The operations that were compared. */
             lets: string[];
+            /** @description Whether it is mapped there. */
             held: boolean;
+            /** @description Who looked. */
             seenBy: string;
+            /** @description Whose token wrote it down. */
             writtenBy: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it was written down.
+             */
             at: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description Until when it counts.
+             */
             until: string;
         };
+        /** @description A choice among alternatives. */
         DecisionView: {
+            /** @description Names the choice within the sheet. */
             id: string;
+            /** @description The key of the account in the sheet. */
             account: string;
+            /** @description The label of the alternative that is taken. */
             taken: string;
+            /** @description Why this one. */
             reason: string;
+            /** @description Whether the install chose it. */
             byInstall: boolean;
+            /** @description All there are to choose from. */
             alternatives: components["schemas"]["AlternativeView"][];
+            /** @description The line of the sheet where they stand. */
             at: string;
         };
+        /** @description How a notice reached one of them. */
         DeliveryView: {
-            /** @enum {string} */
+            /**
+             * @description `mail` or `webhook`.
+             * @enum {string}
+             */
             channel: "mail" | "webhook";
+            /** @description The mail address, or the webhook's address. */
             to: string;
-            /** @enum {string} */
+            /**
+             * @description `waiting`, `sent` or `given-up`.
+             * @enum {string}
+             */
             state: "waiting" | "sent" | "given-up";
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How often it was tried.
+             */
             tries: number;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it was last tried, or written while it was not.
+             */
             at: string;
+            /** @description Why the last try failed, or null. */
             error: null | string;
         };
+        /** @description A file that an estate's directory is read from. */
         DirectoryFileView: {
+            /** @description The estate. */
             estate: string;
+            /** @description The file's name, as it was sent. */
             file: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it was read from the directory.
+             */
             readAt: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many objects it holds.
+             */
             objects: number;
+            /** @description Whether it holds the directory's schema; without it the common attributes and classes are known. */
             hasSchema: boolean;
+            /** @description Whether it says who read it; without that it is not known what may be missing. */
             saysWhoRead: boolean;
         };
+        /** @description A document as JSON, for those who do not send files as they are. */
+        DocumentOrder: {
+            /** @description The file's name, for positions in faults; it is only shown. The kind of document otherwise. */
+            file: null | string;
+            /** @description The document whole, as it stands in the file. */
+            text: string;
+        };
+        /** @description One difference. */
         DriftLineView: {
-            /** @enum {string} */
+            /**
+             * @description `worse`, `other` or `better`.
+             * @enum {string}
+             */
             way: "worse" | "other" | "better";
+            /** @description The account's logon name; empty where it is no account's. */
             account: string;
+            /** @description The right, in words. */
             right: string;
+            /** @description What it was, and what it is. */
             words: string;
+            /** @description The step of ours that made it, with who and when; null where none is known. */
             madeHere: null | string;
         };
+        /** @description What is different between two fits of an install. */
         DriftView: {
+            /** @description The install. */
             install: string;
+            /** @description The earlier fit. */
             from: components["schemas"]["KeptFitView"];
+            /** @description The later one. */
             to: components["schemas"]["KeptFitView"];
+            /** @description What is different. */
             lines: components["schemas"]["DriftLineView"][];
         };
+        /** @description An estate in a list. */
         EstateSummary: {
+            /** @description Its name, by which installs refer to it. */
             name: string;
+            /** @description Its name in full. */
             title: string;
+            /** @description The DNS name of its domain. */
             domain: string;
-            reach: string;
+            /**
+             * @description How the directory is reached, in words.
+             * @enum {string}
+             */
+            reach: "simulation" | "ldaps" | "file" | "ssh" | "tls" | "handed-over" | "none" | "";
+            /** @description Whether it is the simulation. */
             simulated: boolean;
+            /** @description The names of its branches. */
             branches: string[];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many hosts it names.
+             */
             hosts: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many database instances it names.
+             */
             instances: number;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it was stored; null for one that was only checked.
+             */
             addedAt: null | string;
+            /** @description Who stored it; null for one that was only checked. */
             addedBy: null | string;
+            /** @description The directories that people sign in to products with. */
             peopleDirectories: components["schemas"]["PeopleDirectoryView"][];
+            /** @description What this release cannot read of it, or leaves aside; empty when all of it is read. */
             remarks: string[];
         };
+        /** @description An estate with its text and what its last survey could not read. */
         EstateView: {
+            /** @description What the list shows of it. */
             summary: components["schemas"]["EstateSummary"];
+            /** @description The text as it was sent, YAML. */
             text: string;
+            /** @description What its latest survey read; null when there was none. */
             survey: null | components["schemas"]["SurveyView"];
         };
+        /** @description The public part of the key that signs evidence. */
         EvidenceKeyView: {
+            /** @description Of the key [RFC 7638]; the log has it from when the key was made. */
             thumbprint: string;
+            /** @description As JSON Web Signatures call it [RFC 7518]. */
             algorithm: string;
+            /** @description The key [RFC 7468]. */
             pem: string;
         };
+        /** @description An order to accept something that the fit says is off. */
         ExceptionOrder: {
+            /** @description The id of the right, or of the finding, in the fit. */
             target: string;
+            /** @description Why it is accepted. */
             why: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The last day on which it counts, in the organization's time zone.
+             */
             until: string;
+            /** @description Who allowed it, when that is somebody else than who writes it down. */
             by?: null | string;
         };
+        /** @description Something that is off and was accepted. */
         ExceptionView: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Its number among all exceptions.
+             */
             number: number;
+            /** @description The install. */
             install: string;
+            /** @description The id of the right, or of the finding, in the fit. */
             target: string;
+            /** @description What is accepted, in words. */
             words: string;
-            verdict: string;
+            /**
+             * @description What the fit said of it then; empty for a finding.
+             * @enum {string}
+             */
+            verdict: "missing" | "pending" | "unseen" | "excess" | "forbidden" | "";
+            /** @description Why it is accepted. */
             why: string;
+            /** @description Who allowed it. */
             by: string;
+            /** @description Whose token wrote it down. */
             writtenBy: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it was written down.
+             */
             at: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description From then on it no longer counts.
+             */
             until: string;
+            /** @description Whether it counts now. */
             stands: boolean;
+            /** @description Who ended it before its time, or null. */
             endedBy: null | string;
         };
-        FilterFaultView: {
-            /** Format: int32 */
-            position: number;
+        /** @description One thing that is wrong in a file. */
+        FaultView: {
+            /** @description A stable word for this kind of fault. */
+            code: string;
+            /** @description The file, as it was sent. */
+            file: string;
+            /**
+             * Format: int32
+             * @description From 1; 0 when it has no line.
+             */
+            line: number;
+            /**
+             * Format: int32
+             * @description From 1; 0 when it has none.
+             */
+            column: number;
+            /** @description The field, as a path from the top of the document. */
+            field: string;
+            /** @description What is wrong, in one sentence. */
             message: string;
+            /** @description What stands there, or null. */
+            found: null | string;
+            /** @description What may stand there, or null. */
+            expected: null | string;
+            /** @description What was probably meant, or null. */
+            nearest: null | string;
+        };
+        /** @description Where and why a text is no filter. */
+        FilterFaultView: {
+            /**
+             * Format: int32
+             * @description Counted from 0.
+             */
+            position: number;
+            /** @description What is wrong there. */
+            message: string;
+            /** @description What may stand there. */
             expected: string;
         };
+        /** @description An order to look whom a filter finds. */
         FilterOrder: {
+            /** @description The filter as text. */
             filter: string;
+            /** @description A distinguished name; null for all people and groups that were read. */
             below: null | string;
         };
+        /** @description Whom a filter finds. */
         FilterView: {
+            /** @description Why the text is no filter; null when it is one. */
             fault: null | components["schemas"]["FilterFaultView"];
+            /** @description The filter as we write it, every value escaped; null when it is none. */
             text: null | string;
+            /** @description Whom it is for, in words. */
             words: null | string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many it finds.
+             */
             found: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Of how many that were read; 0 when the directory itself was asked.
+             */
             of: number;
+            /** @description The first of them. */
             objects: components["schemas"]["FoundObjectView"][];
+            /** @description Parts that only the directory itself can judge: it may find others. */
             notJudged: string[];
+            /** @description Attributes that the directory does not know, by which it finds nobody. */
             unknownAttributes: string[];
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When people and groups were read.
+             */
             readAt: string;
         };
+        /** @description Something at a place worth a person's eye. */
         FindingView: {
+            /** @description Names it within the install, for exceptions. */
             id: string;
+            /** @description Where it was found. */
             place: string;
+            /** @description What was found. */
             text: string;
+            /** @description Whether it counts as excess. */
             isExcess: boolean;
+            /** @description The exception that covers it now, or null. */
             accepted: null | components["schemas"]["AcceptedView"];
         };
+        /** @description Counts by verdict, for the balance. */
         FitCountsView: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Rights that are held as they should be.
+             */
             met: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Rights that are needed and not held.
+             */
             missing: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Rights that are held only once something that is known has happened.
+             */
             pending: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Rights of which it is not known whether they are held.
+             */
             unseen: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Rights that are held and not needed.
+             */
             excess: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Rights that are held though a rule forbids them.
+             */
             forbidden: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Parts of the estate that could not be read.
+             */
             unread: number;
+            /** @description The words beside the sign. */
             words: string;
             /**
              * Format: int32
+             * @description How many of what is missing, excess or forbidden an exception covers.
              * @default 0
              */
             accepted: number;
         };
+        /** @description The fit of an install. */
         FitView: {
+            /** @description The install. */
             install: string;
+            /** @description The sheet that says what it needs. */
             sheet: string;
+            /** @description Its name in full. */
             title: string;
+            /** @description The estate it is in. */
             estate: string;
-            stage: string;
+            /**
+             * @description `planned`, `installed` or `retiring`.
+             * @enum {string}
+             */
+            stage: "planned" | "installed" | "retiring" | "";
+            /** @description Whether its estate is the simulation. */
             simulated: boolean;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When the estate was read.
+             */
             surveyedAt: string;
+            /** @description How many rights have which verdict. */
             counts: components["schemas"]["FitCountsView"];
+            /** @description The columns of the matrix, in the order of the sheet. */
             places: string[];
+            /** @description Its accounts, each with the verdicts on its rights. */
             accounts: components["schemas"]["AccountFitView"][];
+            /** @description What was found at places and is no account's. */
             findings: components["schemas"]["FindingView"][];
+            /** @description What could not be read, each with the reason. */
             unseen: components["schemas"]["UnreadPartView"][];
+            /** @description Choices among alternatives, repeated in every report. */
             decisions: components["schemas"]["DecisionView"][];
+            /** @description What the plan notes, repeated in every report. */
             notes: string[];
         };
+        /** @description An order to carry out a remedy of a trace. */
         FixOrder: {
+            /** @description The id of the remedy. */
             remedy: string;
         };
+        /** @description An object that a filter finds. */
         FoundObjectView: {
+            /** @description Its distinguished name. */
             dn: string;
+            /** @description Its name, for people. */
             name: string;
+            /** @description What it signs in with; null when it has none. */
             logonName: null | string;
-            kind: string;
+            /**
+             * @description Its class: a person, a group or another.
+             * @enum {string}
+             */
+            kind: "person" | "computer" | "group" | "other";
         };
+        /** @description An order to carry out steps that a person has seen and confirmed. */
         GrantOrder: {
+            /** @description Whether these are removals. */
             remove: boolean;
+            /** @description The ids of the confirmed steps, in order. */
             steps: string[];
         };
+        /** @description One step of a handover. */
         HandoverStepView: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Its place in the order, from 1.
+             */
             number: number;
+            /** @description What is to be done, in one line. */
             words: string;
+            /** @description What needs it. */
             why: string;
+            /** @description The rights it gives or takes away. */
             for: string[];
+            /** @description What was considered so that no more is asked for than is needed. */
             least: string[];
+            /** @description What the change is in full, where its words do not say it. */
             details: string[];
+            /** @description What must be known before making it, or null. */
             note: null | string;
+            /** @description The line of the sheet that asks for it. */
             at: string;
         };
+        /** @description What one team is asked to do at one place. */
         HandoverView: {
+            /** @description The install it is for. */
             install: string;
-            team: string;
+            /**
+             * @description The team.
+             * @enum {string}
+             */
+            team: "directory" | "host" | "database" | "product";
+            /** @description Where it is to be done. */
             place: string;
+            /** @description Whether this takes away, instead of giving. */
             remove: boolean;
+            /** @description Whether the estate is the simulation. */
             simulated: boolean;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When the estate was read.
+             */
             surveyedAt: string;
+            /** @description The name of the bundle's folder. */
             folder: string;
+            /** @description What this is, in one paragraph. */
             lead: string;
+            /** @description What is asked for, in order. */
             steps: components["schemas"]["HandoverStepView"][];
+            /** @description How to carry it out. */
             howTo: string[];
+            /** @description What takes it back, in order. */
             undo: string[];
+            /** @description The names of the bundle's files. */
             files: string[];
         };
+        /** @description Facts of a host that its owner handed over. */
         HostFactsView: {
+            /** @description The estate. */
             estate: string;
+            /** @description The host, as the estate calls it. */
             host: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When they were read from the host.
+             */
             readAt: string;
+            /** @description Who read them, as the host calls the reader. */
             readBy: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many local groups they tell of.
+             */
             localGroups: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many services they tell of.
+             */
             services: number;
+            /** @description The parts that could not be read, each with the reason. */
             unread: string[];
         };
+        /** @description A local group. */
         HostGroupView: {
+            /** @description Its name. */
             name: string;
+            /** @description Its security identifier. */
             sid: string;
+            /** @description Who is in it. */
             members: components["schemas"]["HostHolderView"][];
         };
+        /** @description Somebody on a list of a host. */
         HostHolderView: {
+            /** @description The name, or the SID when it has none here. */
             name: string;
+            /** @description The security identifier. */
             sid: string;
+            /** @description Whether the name is known. */
             known: boolean;
+            /** @description Whether it is a computer account. */
             machine: boolean;
         };
+        /** @description A policy as it stands for a host. */
         HostPolicyView: {
+            /** @description Its GUID. */
             policy: string;
+            /** @description Its display name. */
             name: string;
+            /** @description The distinguished name of where it is linked. */
             linkedAt: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Its place in the order of links there, from 1.
+             */
             number: number;
+            /** @description Whether the link is enforced. */
             enforced: boolean;
-            /** @enum {string} */
+            /**
+             * @description `applies`, `unseen`, `link-disabled`, `blocked`, `gone`, `half-disabled` or `filtered`.
+             * @enum {string}
+             */
             fate: "applies" | "unseen" | "link-disabled" | "blocked" | "gone" | "half-disabled" | "filtered";
+            /** @description Why its fate is this. */
             why: string;
         };
+        /** @description A log-on right or privilege with its holders. */
         HostRightView: {
+            /** @description The constant of the right, such as `SeServiceLogonRight`. */
             constant: string;
+            /** @description The right, in words. */
             words: string;
+            /** @description Whether it keeps its holders from something. */
             denies: boolean;
+            /** @description Who has it. */
             holders: components["schemas"]["HostHolderView"][];
+            /** @description The policy that decides on it, or null when none does. */
             policy: null | string;
+            /** @description Why it is not known whether a policy decides on it, or null. */
             unseen: null | string;
+            /** @description Holders that the policy's list lacks: the next refresh takes the right back from them. */
             takenBack: string[];
         };
+        /** @description A service. */
         HostServiceView: {
+            /** @description Its short name. */
             name: string;
+            /** @description Its display name. */
             title: string;
+            /** @description What it runs as from its next start. */
             account: string;
+            /** @description Whether it runs. */
             running: boolean;
+            /** @description What it runs as now, or null. */
             runsNowAs: null | string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description Since when it runs; null when it does not, or that was not told.
+             */
             runsSince: null | string;
+            /** @description Whether it runs as something else than it is set to. */
             restartPending: boolean;
+            /** @description When it starts. */
             start: string;
-            startOrder: string;
+            /**
+             * @description When it starts once what waits for it is counted in: `with the system`, `automatic`, `automatic, delayed`, `manual` or `disabled`.
+             * @enum {string}
+             */
+            startOrder: "with the system" | "automatic" | "automatic, delayed" | "manual" | "disabled";
+            /** @description The services it waits for. */
             waitsFor: string[];
+            /** @description Why it cannot start, or null. */
             obstacle: null | string;
+            /** @description The install and account that ask for it, or null. */
             askedBy: null | string;
         };
+        /** @description A host as the latest survey read it. */
         HostView: {
+            /** @description The estate. */
             estate: string;
+            /** @description Its name, as the estate has it. */
             name: string;
+            /** @description Whether it is simulated. */
             simulated: boolean;
-            reach: string;
-            /** @enum {string} */
+            /**
+             * @description How it is reached.
+             * @enum {string}
+             */
+            reach: "simulation" | "ldaps" | "file" | "ssh" | "tls" | "handed-over" | "none" | "";
+            /**
+             * @description `member`, `controller` or `standalone`.
+             * @enum {string}
+             */
             role: "member" | "controller" | "standalone";
+            /** @description Its operating system, as it says; empty when it was not told. */
             system: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it was read.
+             */
             readAt: string;
+            /** @description Who read it, as the host calls the reader. */
             readBy: string;
+            /** @description Why nothing could be read, or null. */
             unread: null | string;
+            /** @description Parts that could not be read, though the host could. */
             unreadParts: components["schemas"]["UnreadPartView"][];
+            /** @description Its local groups. */
             groups: components["schemas"]["HostGroupView"][];
+            /** @description Log-on rights and privileges, with who has them. */
             rights: components["schemas"]["HostRightView"][];
+            /** @description Its services. */
             services: components["schemas"]["HostServiceView"][];
+            /** @description The policies linked above it, the one of highest precedence first. */
             policies: components["schemas"]["HostPolicyView"][];
+            /** @description Why their order could not be worked out, or null. */
             policiesUnseen: null | string;
+            /** @description The installs that need something of it. */
             installs: string[];
         };
+        /** @description An install in a list, with its fit at a glance. */
         InstallSummary: {
+            /** @description Its name. */
             name: string;
+            /** @description The sheet that says what it needs. */
             sheet: string;
+            /** @description Its name in full. */
             title: string;
+            /** @description The estate it is in. */
             estate: string;
-            stage: string;
+            /**
+             * @description `planned`, `installed` or `retiring`.
+             * @enum {string}
+             */
+            stage: "planned" | "installed" | "retiring" | "";
+            /** @description Whether its estate is the simulation. */
             simulated: boolean;
+            /** @description Null while no survey was taken. */
             fit: null | components["schemas"]["FitCountsView"];
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When its estate was last read; null while it was not.
+             */
             surveyedAt: null | string;
+            /** @description What comes next, and whose turn it is. */
             next: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it was last stored.
+             */
             addedAt: string;
+            /** @description Who last stored it. */
             addedBy: string;
+            /** @description What this release cannot read of it, or leaves aside; empty when all of it is read. */
             remarks: string[];
         };
+        /** @description An install with its text. */
         InstallView: {
+            /** @description What the list shows of it. */
             summary: components["schemas"]["InstallSummary"];
+            /** @description The text as it was sent, YAML. */
             text: string;
         };
+        /** @description A right that somebody has at an instance. */
         InstanceHolderView: {
+            /** @description The account, machine or group. */
             who: string;
+            /** @description Whether it is a computer account. */
             machine: boolean;
+            /** @description The right in words. */
             right: string;
+            /** @description The instance or the database. */
             place: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How far the right reaches, as a number to sort by; 1000 rules all.
+             */
             reach: number;
+            /** @description What it lets its holder do. */
             lets: string;
+            /** @description How it is held, path by path. */
             paths: components["schemas"]["PathView"][];
+            /** @description Why it does not count, or null when it does. */
             whyNot: null | string;
+            /** @description The installs that need it. */
             neededBy: string[];
         };
+        /** @description A database instance as the latest survey read it. */
         InstanceView: {
+            /** @description The estate. */
             estate: string;
+            /** @description Its name, as the estate has it. */
             name: string;
+            /** @description Whether it is simulated. */
             simulated: boolean;
-            engine: string;
+            /**
+             * @description The family of database server.
+             * @enum {string}
+             */
+            engine: "sqlserver" | "postgresql";
+            /** @description Its release as it says, or as the estate says when it does not; empty when neither does. */
             release: string;
+            /** @description The host it runs on. */
             host: string;
+            /** @description The instances that take over from it, and it from them. */
             partners: string[];
-            reach: string;
-            /** Format: date-time */
+            /**
+             * @description How it is reached, in words.
+             * @enum {string}
+             */
+            reach: "simulation" | "ldaps" | "file" | "ssh" | "tls" | "handed-over" | "none" | "";
+            /**
+             * Format: date-time
+             * @description When it was read.
+             */
             readAt: string;
+            /** @description Who read it, as the instance calls the reader; empty when it was not told. */
             readBy: string;
+            /** @description Why nothing could be read, or null. */
             unread: null | string;
+            /** @description Parts that could not be read, though the instance could. */
             unreadParts: components["schemas"]["UnreadPartView"][];
+            /** @description The names of its databases that were read. */
             databases: string[];
+            /** @description Who can do what there. */
             holders: components["schemas"]["InstanceHolderView"][];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many more rights there are than are listed.
+             */
             more: number;
+            /** @description The installs that need something of it. */
             installs: string[];
         };
+        /** @description One event of a job's progress. */
         JobEvent: {
-            state: string;
-            /** Format: int32 */
+            /**
+             * @description The state of the job.
+             * @enum {string}
+             */
+            state: "queued" | "running" | "done" | "failed" | "interrupted" | "proposed" | "approved" | "void" | "withdrawn";
+            /**
+             * Format: int32
+             * @description How many of its parts are done.
+             */
             done: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many parts it has; 0 while that is not known.
+             */
             total: number;
+            /** @description What is being done. */
             text: string;
+            /** @description The step that came to something; null otherwise. */
             step: null | components["schemas"]["JobStepView"];
+            /** @description For a sign-in test: a check that came to its end. */
             check?: null | components["schemas"]["SignInCheckView"];
         };
+        /** @description A step of a grant as it was carried out. */
         JobStepView: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Its place in the order, from 1.
+             */
             number: number;
+            /** @description What is done, in one line. */
             words: string;
-            team: string;
+            /**
+             * @description The team that can do it.
+             * @enum {string}
+             */
+            team: "directory" | "host" | "database" | "product";
+            /** @description Where it is done. */
             place: string;
-            /** @enum {string} */
+            /**
+             * @description `waiting`, `intended`, `made`, `skipped` or `failed`.
+             * @enum {string}
+             */
             state: "waiting" | "intended" | "made" | "skipped" | "failed";
+            /** @description What was there before; null while it was not read. */
             before: null | string;
+            /** @description What was there afterwards; null while it was not read. */
             after: null | string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it was made; null while it was not.
+             */
             at: null | string;
         };
+        /** @description Long work. */
         JobView: {
+            /** @description Names the job. */
             id: string;
-            /** @enum {string} */
+            /**
+             * @description `survey`, `verify`, `grant`, `trace`, `fix`, `protect`, `undo`, `sign-in` or `renew`; for what is done at once and waits for a second person `document`, `stage`, `exception`, `allowance`, `hand-over` or `backup`.
+             * @enum {string}
+             */
             kind: "survey" | "verify" | "grant" | "trace" | "fix" | "protect" | "undo" | "sign-in" | "renew" | "document" | "stage" | "exception" | "allowance" | "hand-over" | "backup";
+            /** @description What it is about: an estate, an install, a trace. */
             subject: string;
-            /** @enum {string} */
+            /**
+             * @description `queued`, `running`, `done`, `failed` or `interrupted`; for a proposal `proposed`, `approved`, `void` or `withdrawn`.
+             * @enum {string}
+             */
             state: "queued" | "running" | "done" | "failed" | "interrupted" | "proposed" | "approved" | "void" | "withdrawn";
+            /** @description Who started it. */
             startedBy: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it was started.
+             */
             createdAt: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it ended; null while it has not.
+             */
             endedAt: null | string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many of its parts are done.
+             */
             done: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many parts it has; 0 while that is not known.
+             */
             total: number;
+            /** @description What came of it, or what is being done; null when there is nothing to say. */
             message: null | string;
+            /** @description The changes it makes, in order; empty for a job that changes nothing. */
             steps: components["schemas"]["JobStepView"][];
+            /** @description Whether it made changes and each has one that undoes it. */
             canBeUndone: boolean;
+            /** @description Whether there is a trace to show of it. */
             hasTrace: boolean;
+            /** @description The job whose changes it undoes, or null. */
             undoes: null | string;
+            /** @description Where the organization wants two-person approval: who approved it, or null. */
             approvedBy: null | string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it was approved; null when it was not, or need not be.
+             */
             approvedAt: null | string;
+            /** @description What it is about besides its steps: what a replaced document says differently, what undoing leaves as it is. */
             words: string[];
         };
+        /** @description The verdict on one right. */
         JudgementView: {
+            /** @description Names the right within the install, for exceptions and traces. */
             id: string;
+            /** @description The logon name of the account. */
             account: string;
-            kind: string;
+            /**
+             * @description The kind of need, or `account` for what an account needs of itself.
+             * @enum {string}
+             */
+            kind: "logon" | "privilege" | "local-group" | "domain-group" | "instance-role" | "instance-permission" | "database-role" | "database-permission" | "database-owner" | "directory" | "product-role" | "service" | "account";
+            /** @description The right, in words. */
             right: string;
+            /** @description Where it is to be held, or is. */
             place: string;
+            /** @description The column of the matrix: the sheet's place, the domain, or the host or instance where a right was found. */
             group: string;
-            /** @enum {string} */
+            /**
+             * @description `met`, `missing`, `pending`, `unseen`, `excess`, `forbidden` or `done`.
+             * @enum {string}
+             */
             verdict: "met" | "missing" | "pending" | "unseen" | "excess" | "forbidden" | "done";
+            /** @description Why the verdict is this, in one sentence. */
             reason: string;
+            /** @description Why the product needs it, as the sheet says; null for what it does not ask for. */
             why: null | string;
-            team: null | string;
-            givenBy: null | string;
+            /**
+             * @description The team that can give it; null for what is not needed.
+             * @enum {null|string}
+             */
+            team: "directory" | "host" | "database" | "product" | null;
+            /**
+             * @description What gives it: a grant of ours or the product's setup; null for what is not needed.
+             * @enum {null|string}
+             */
+            givenBy: "us" | "setup" | null;
+            /** @description The group through which it is to be given; null for none. */
             through: null | string;
+            /** @description The line of the sheet, estate or install that asks for it or forbids it. */
             at: null | string;
+            /** @description How it is held, path by path. */
             paths: components["schemas"]["PathView"][];
+            /** @description What denies it, path by path. */
             deniedBy: components["schemas"]["PathView"][];
+            /** @description What else should be known of it. */
             notes: string[];
+            /** @description What comes along with it. */
             brings: string[];
+            /** @description For a right on a branch of the directory, what was found there object by object; null otherwise. */
             branch: null | components["schemas"]["BranchView"];
+            /** @description For an identity inside the product, which a person confirms. */
             product: null | components["schemas"]["ProductRoleView"];
+            /** @description The exception that covers it now, or null. */
             accepted: null | components["schemas"]["AcceptedView"];
         };
+        /** @description A fit of an install that was other than the one before it. */
         KeptFitView: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Counted from 1 within the install.
+             */
             number: number;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description The first survey that showed it.
+             */
             from: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description The last survey that showed it.
+             */
             until: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many surveys showed it.
+             */
             seen: number;
+            /** @description How many rights had which verdict. */
             counts: components["schemas"]["FitCountsView"];
         };
+        /** @description The directory part of a worklist for an ordinary LDAP client. */
         LdifView: {
+            /** @description The install, or the trace and remedy, it is of. */
             subject: string;
+            /** @description Whether this takes away, instead of giving. */
             remove: boolean;
+            /** @description LDIF [RFC 2849]. */
             text: string;
         };
+        /** @description An access list before and after, an entry a line. */
         ListPreviewView: {
+            /** @description The object's distinguished name. */
             dn: string;
+            /** @description The list as it is. */
             before: string[];
+            /** @description The list as it would be. */
             after: string[];
         };
+        /** @description A signed head of the log to hold the log against. */
         LogAnchor: {
+            /** @description As `log anchor` wrote it. */
             head: string;
         };
+        /** @description The result of following the log's chain. */
         LogCheckView: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How many entries there are.
+             */
             entries: number;
+            /** @description Whether every entry follows from the one before, and every signed head holds. */
             sound: boolean;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description The first entry that does not follow from the one before, or null.
+             */
             brokenAt: null | number;
+            /** @description The hash of the last entry; null when there is none. */
             lastHash: null | string;
+            /** @description What is wrong, in one sentence; null when the log is sound. */
             fault?: null | string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many signed heads the log was held against.
+             */
             heads: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description The entry up to which the log is signed.
+             */
             signedUpTo?: null | number;
+            /** @description Whether the anchor that was given holds; null when none was. */
             anchorHolds?: null | boolean;
         };
+        /** @description An entry of the log. */
         LogEntryView: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Counted from 1, without a gap.
+             */
             number: number;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it was written.
+             */
             at: string;
+            /** @description Who did it; `service` for what the service does by itself. */
             who: string;
+            /** @description What was done, as one word or two. */
             action: string;
+            /** @description What it was done to. */
             subject: string;
+            /** @description What else there is to say. */
             detail: string;
+            /** @description SHA-256 over this entry and the hash of the one before, in hex. */
             hash: string;
         };
+        /** @description A name in one list and not in the other. */
         NamedDifferenceView: {
+            /** @description The name. */
             name: string;
+            /** @description Why, where it is known; null otherwise. */
             why: null | string;
         };
+        /** @description A new token: shown this once, kept only as a hash. */
         NewTokenView: {
+            /** @description How it is called in the list of tokens. */
             name: string;
-            role: string;
+            /**
+             * @description `reader`, `planner`, `granter` or `owner`.
+             * @enum {string}
+             */
+            role: "reader" | "planner" | "granter" | "owner";
+            /** @description The token itself: what `Authorization: Bearer` is followed by. */
             token: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it ends.
+             */
             expiresAt: string;
         };
+        /** @description Something that was told to those whom the organization wants told. */
         NotificationView: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Counted from 1.
+             */
             id: number;
+            /** @description The estate it is about. */
             estate: string;
-            /** @enum {string} */
+            /**
+             * @description `reminder` or `drift`.
+             * @enum {string}
+             */
             kind: "reminder" | "drift";
+            /** @description Its first line. */
             subject: string;
+            /** @description What was told. */
             text: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it was written.
+             */
             at: string;
+            /** @description How it reached each of those who are told. */
             deliveries: components["schemas"]["DeliveryView"][];
         };
+        /** @description Something that a person must decide. */
         NotOfferedView: {
+            /** @description What it is about. */
             for: string;
+            /** @description Why a person must decide. */
             reason: string;
         };
+        /** @description The password of one account: how it stands, where it is typed, what its renewal would do. */
         PasswordDetailView: {
+            /** @description How it stands. */
             password: components["schemas"]["AccountPasswordView"];
+            /** @description Where it is typed. */
             places: components["schemas"]["PasswordPlaceView"][];
+            /** @description What stands in the way of letting the directory keep it; empty when nothing that is known does, null where it does so already. */
             managedObstacles: null | string[];
+            /** @description The steps of a renewal, in order; empty when we do not change it. */
             order: components["schemas"]["RenewalStepView"][];
+            /** @description What a person should know before it begins. */
             remarks: string[];
+            /** @description Why no renewal can begin, or null. */
             whyNot: null | string;
+            /** @description Whether a password waits to be handed over. */
             waits: boolean;
+            /** @description Its renewals, the latest first. */
             renewals: components["schemas"]["RenewalView"][];
         };
+        /** @description A place where the password of an account is typed. */
         PasswordPlaceView: {
+            /** @description The logon name of the account. */
             account: string;
+            /** @description The product that uses it there. */
             product: string;
+            /** @description The install; empty for a place that a person told of. */
             install: string;
+            /** @description The host on which it is typed. */
             host: string;
+            /** @description The file, the page, or that it is a service. */
             where: string;
+            /** @description The product's own name of the setting, or the name of the service. */
             setting: string;
+            /** @description What stops when the password is changed in the directory and not here. */
             breaks: string;
-            /** @enum {string} */
+            /**
+             * @description `own-secret`, `service`, `sign-in`, `setting` or `told`.
+             * @enum {string}
+             */
             kind: "own-secret" | "service" | "sign-in" | "setting" | "told";
+            /** @description Where it is, in one phrase. */
             words: string;
+            /** @description Whether every use is refused from that moment. */
             atOnce: boolean;
+            /** @description The secret that it refers to, where it holds no password itself. */
             reference: null | string;
+            /** @description Why what is there now could not be looked at, or null. */
             notSeen: null | string;
+            /** @description What was seen that somebody should know before the next change, or null. */
             note: null | string;
+            /** @description Who changed it there last, as far as we know. */
             lastBy: null | string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it was last changed there, as far as we know; null otherwise.
+             */
             lastAt: null | string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description For a place that a person told of: its number, by which it is taken out again.
+             */
             told: null | number;
         };
+        /** @description The passwords of an estate. */
         PasswordsView: {
+            /** @description The estate. */
             estate: string;
+            /** @description Whether it is the simulation. */
             simulated: boolean;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When the directory was read, or null when it never was.
+             */
             readAt: null | string;
+            /** @description The accounts. */
             accounts: components["schemas"]["AccountPasswordView"][];
         };
+        /** @description A password to try; null for the one that is kept. */
         PasswordTryOrder: {
+            /** @description The password. It is used once and kept nowhere. */
             password: null | string;
         };
+        /** @description What came of trying a password. */
         PasswordTryView: {
+            /** @description The account, as `DOMAIN\name`. */
             account: string;
+            /** @description Whether the directory took it; null when it was not tried. */
             works: null | boolean;
+            /** @description What came of it, in one sentence. */
             words: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many wrong ones count before; null when that may not be read.
+             */
             wrongCounted: null | number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description After how many the account is locked; 0 for never, null when that may not be read.
+             */
             lockedAfter: null | number;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it was tried.
+             */
             at: string;
         };
+        /** @description A password that a grant made and that waits to be handed over. */
         PasswordView: {
+            /** @description The account, as `DOMAIN\name`. */
             account: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it was made.
+             */
             createdAt: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it was handed over; null while it waits.
+             */
             handedOverAt: null | string;
+            /** @description Who handed it over; null while it waits. */
             handedOverBy: null | string;
         };
+        /** @description A step of a path. */
         PathStepView: {
-            /** @enum {string} */
+            /**
+             * @description `account`, `domain-group`, `local-group`, `login`, `role`, `entry` or `right`.
+             * @enum {string}
+             */
             kind: "account" | "domain-group" | "local-group" | "login" | "role" | "entry" | "right";
+            /** @description What stands there. */
             name: string;
         };
+        /** @description A path. */
         PathView: {
+            /** @description From the account to the right. */
             steps: components["schemas"]["PathStepView"][];
         };
+        /** @description A directory that people sign in with. */
         PeopleDirectoryView: {
+            /** @description Its key in the estate. */
             key: string;
-            /** @enum {string} */
+            /**
+             * @description `ad-like` or `inetorgperson`.
+             * @enum {string}
+             */
             family: "ad-like" | "inetorgperson";
+            /** @description Whether it is the simulation. */
             simulated: boolean;
+            /** @description The branch of people. */
             peopleIn: string;
+            /** @description The branch of groups. */
             groupsIn: string;
         };
+        /** @description An order to sign the console in with somebody's account of the directory. */
         PersonSignInOrder: {
+            /** @description The logon name alone. */
             name: string;
+            /** @description Their password. It is used once and kept nowhere. */
             password: string;
         };
+        /** @description A place that a person tells of. */
         PlaceOrder: {
+            /** @description The host on which it is typed. */
             host: string;
+            /** @description The file or the page. */
             where: string;
+            /** @description The product's own name of the setting. */
             setting: string;
+            /** @description What stops when the password is changed in the directory and not here. */
             breaks: string;
+            /** @description The secret that it refers to, where it holds no password itself; null otherwise. */
             reference: null | string;
         };
+        /** @description An account of a plan. */
         PlannedAccountView: {
+            /** @description Its key in the sheet. */
             key: string;
+            /** @description Its logon name, by the naming rules. */
             name: string;
+            /** @description Where it is to be; null when the rules do not say. */
             dn: null | string;
+            /** @description Its description in the directory. */
             description: string;
+            /** @description What it is for. */
             purpose: string;
-            worksAs: string;
+            /**
+             * @description `service`, `job`, `pool`, `setup`, `bind` or `person`.
+             * @enum {string}
+             */
+            worksAs: "service" | "job" | "pool" | "setup" | "bind" | "person";
+            /** @description Whether its password is to be one that never expires. */
             passwordNeverExpires: boolean;
+            /** @description Whether the install names one that is there already. */
             existing: boolean;
+            /** @description The line of the sheet that asks for it. */
             at: string;
         };
+        /** @description A grant of a plan. */
         PlannedGrantView: {
+            /** @description Names the right within the install. */
             id: string;
+            /** @description The key of the account in the sheet. */
             account: string;
-            kind: string;
+            /**
+             * @description The kind of need.
+             * @enum {string}
+             */
+            kind: "logon" | "privilege" | "local-group" | "domain-group" | "instance-role" | "instance-permission" | "database-role" | "database-permission" | "database-owner" | "directory" | "product-role" | "service" | "account";
+            /** @description The right, in words. */
             right: string;
+            /** @description Where it is to be held. */
             place: string;
+            /** @description The group through which it is given; null for none. */
             through: null | string;
-            givenBy: string;
-            until: string;
-            team: string;
+            /**
+             * @description What gives it: a grant of ours or the product's setup.
+             * @enum {string}
+             */
+            givenBy: "us" | "setup";
+            /**
+             * @description `always`, or `installed` for what is needed until then.
+             * @enum {string}
+             */
+            until: "always" | "installed";
+            /**
+             * @description The team that can give it.
+             * @enum {string}
+             */
+            team: "directory" | "host" | "database" | "product";
+            /** @description Why the product needs it, as the sheet says; null when it does not say. */
             why: null | string;
+            /** @description The line of the sheet: `file:line:column`. */
             at: string;
         };
+        /** @description A group of a plan. */
         PlannedGroupView: {
+            /** @description Its key in the sheet. */
             key: string;
+            /** @description Its name, by the naming rules. */
             name: string;
+            /** @description Where it is to be; null when the rules do not say. */
             dn: null | string;
-            scope: string;
+            /**
+             * @description `global`, `domain-local` or `universal`.
+             * @enum {string}
+             */
+            scope: "global" | "universal" | "domain-local";
+            /** @description What it is for. */
             purpose: string;
+            /** @description Whether the install names one that is there already. */
             existing: boolean;
+            /** @description The accounts that are to be in it. */
             members: string[];
+            /** @description The line of the sheet that asks for it. */
             at: string;
         };
+        /** @description A plan. */
         PlanView: {
+            /** @description The install. */
             install: string;
+            /** @description The sheet that says what it needs. */
             sheet: string;
+            /** @description Its name in full. */
             title: string;
+            /** @description The estate it is in. */
             estate: string;
+            /** @description The DNS name of the domain. */
             domain: string;
-            stage: string;
+            /**
+             * @description `planned`, `installed` or `retiring`.
+             * @enum {string}
+             */
+            stage: "planned" | "installed" | "retiring" | "";
+            /** @description Whether its estate is the simulation. */
             simulated: boolean;
+            /** @description The accounts that it needs. */
             accounts: components["schemas"]["PlannedAccountView"][];
+            /** @description The groups through which rights are given. */
             groups: components["schemas"]["PlannedGroupView"][];
+            /** @description The rights, each with who gives it. */
             grants: components["schemas"]["PlannedGrantView"][];
+            /** @description Choices among alternatives. */
             decisions: components["schemas"]["DecisionView"][];
+            /** @description What somebody should know who carries it out. */
             notes: string[];
         };
+        /** @description A refusal [RFC 9457] */
         ProblemDetails: {
+            /** @description A stable word below `urn:justright:` */
             type?: null | string;
+            /** @description What is wrong, in one sentence */
             title?: null | string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description The HTTP status
+             */
             status?: null | number;
+            /** @description What to do, or null */
             detail?: null | string;
+            /** @description Not used */
             instance?: null | string;
+            /** @description What is wrong in a file, place by place; null where it is about none */
+            faults?: null | components["schemas"]["FaultView"][];
         };
+        /** @description What there is to confirm of one right, and what was last said of it. */
         ProductRoleView: {
+            /** @description The identity inside the product. */
             identity: string;
+            /** @description The operations that it must allow, and no others; empty when the sheet names none. */
             lets: string[];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description For how many days a confirmation counts.
+             */
             forDays: number;
+            /** @description Who last looked, or null. */
             seenBy: null | string;
+            /** @description Whether they saw it. */
             held: null | boolean;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When that was written down.
+             */
             at: null | string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description Until when it counts.
+             */
             until: null | string;
         };
+        /** @description An order to set or lift the protection of an object. */
         ProtectionOrder: {
+            /** @description A key of the estate's branches, or a distinguished name. */
             dn: string;
+            /** @description True to set, false to lift. */
             on: boolean;
         };
+        /** @description Whether an object of the directory is protected from accidental deletion. */
         ProtectionView: {
+            /** @description Its distinguished name. */
             dn: string;
+            /** @description Whether it is the simulation. */
             simulated: boolean;
+            /** @description Whether it is protected whole. */
             isOn: boolean;
+            /** @description What setting the protection would change; empty when it is whole. */
             set: string[];
+            /** @description What lifting it would change; empty when there is none. */
             lift: string[];
         };
+        /** @description A way to fix a failure, and what it would change. */
         RemedyView: {
+            /** @description Names the remedy within the trace. */
             id: string;
+            /** @description What it does, in one line. */
             title: string;
+            /** @description Its steps, in words. */
             steps: string[];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many access lists would change.
+             */
             touched: number;
+            /** @description Which; at most two hundred are named. */
             touchedObjects: string[];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many of the failing objects would grant what is asked.
+             */
             fixed: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many would still refuse.
+             */
             stillFailing: number;
+            /** @description Rights that would flow in, for everybody. */
             gained: components["schemas"]["RightFlowView"][];
+            /** @description Rights that would go. */
             lost: components["schemas"]["RightFlowView"][];
+            /** @description The lists of the places that change themselves, before and after. */
             lists: components["schemas"]["ListPreviewView"][];
         };
+        /** @description One step of a renewal. */
         RenewalStepView: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Its place in the order, from 1.
+             */
             number: number;
-            /** @enum {string} */
+            /**
+             * @description `set-in-directory`, `keep`, `set`, `type`, `restart` or `check`.
+             * @enum {string}
+             */
             act: "set-in-directory" | "keep" | "set" | "type" | "restart" | "check";
-            /** @enum {string} */
+            /**
+             * @description `new`, or `old` on the way back.
+             * @enum {string}
+             */
             secret: "new" | "old";
+            /** @description The host on which it is made; empty for the directory and the service. */
             host: string;
+            /** @description What is done, in one line. */
             words: string;
+            /** @description Why here in the order. */
             why: string;
-            /** @enum {string} */
+            /**
+             * @description `waiting`, `begun`, `done`, `refused`, `failed`, `skipped`, `abandoned` or `dropped`.
+             * @enum {string}
+             */
             state: "waiting" | "begun" | "done" | "refused" | "failed" | "skipped" | "abandoned" | "dropped";
+            /** @description What came of it, or what a person said; empty when there is nothing to say. */
             note: string;
+            /** @description Who made it; empty while nobody did. */
             by: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it was made; null while it was not.
+             */
             at: null | string;
         };
+        /** @description A renewal. */
         RenewalView: {
+            /** @description Names the renewal. */
             id: string;
+            /** @description The estate. */
             estate: string;
+            /** @description The logon name of the account. */
             account: string;
+            /** @description Whether it is the simulation. */
             simulated: boolean;
-            /** @enum {string} */
+            /**
+             * @description `go`, `person`, `window`, `decision` or `over`.
+             * @enum {string}
+             */
             next: "go" | "person" | "window" | "decision" | "over";
+            /** @description How it stands, in one sentence. */
             words: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description The number of the step that is next, or null.
+             */
             current: null | number;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When the host's time of restarts begins, where it waits for that.
+             */
             opensAt: null | string;
+            /** @description Whether it goes back to the old password. */
             goesBack: boolean;
+            /** @description Whether the old password is known, so that it could. */
             canGoBack: boolean;
+            /** @description Who began it. */
             startedBy: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it was begun.
+             */
             startedAt: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it was over; null while it is not.
+             */
             endedAt: null | string;
+            /** @description Its steps, in order. */
             steps: components["schemas"]["RenewalStepView"][];
+            /** @description What a person should know. */
             remarks: string[];
+            /** @description The places whose password is not, or may not be, the one in the directory. */
             divided: string[];
+            /** @description The job that is making steps now, or null. */
             job: null | string;
         };
+        /** @description Whether the controllers of a domain agree on an object. */
         ReplicaComparisonView: {
+            /** @description The object's distinguished name. */
             dn: string;
+            /** @description The controller that the product reads and writes. */
             used: string;
+            /** @description Whether all that could be read have the same. */
             agree: boolean;
+            /** @description The controller that has the newest of every attribute, or null when none has. */
             newest: null | string;
+            /** @description The answer in one line. */
             words: string;
+            /** @description What each other controller has otherwise. */
             others: components["schemas"]["ReplicaLagView"][];
+            /** @description The controllers that could not be read, each with the reason. */
             unread: components["schemas"]["UnreadPartView"][];
         };
+        /** @description What a controller has otherwise than the newest one. */
         ReplicaLagView: {
+            /** @description The controller. */
             controller: string;
+            /** @description Whether the object is there at all. */
             found: boolean;
+            /** @description The attributes whose values differ. */
             attributes: string[];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many attributes it has in an older version.
+             */
             changesBehind: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description How much later the newest change is on the newest controller.
+             */
             secondsBehind: number;
+            /** @description The difference in one line. */
             words: string;
         };
+        /** @description Something that was off at a review. */
         ReviewedView: {
+            /** @description What it was, in words. */
             words: string;
-            verdict: string;
+            /**
+             * @description What the fit said of it; empty for a finding.
+             * @enum {string}
+             */
+            verdict: "missing" | "pending" | "unseen" | "excess" | "forbidden" | "";
+            /** @description The exception that covered it then; null where it was left open. */
             accepted: null | components["schemas"]["AcceptedView"];
         };
+        /** @description An order to write a review down. */
         ReviewOrder: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description The number of the fit, in the install's history, that was looked at. It must still be the latest.
+             */
             fit: number;
+            /** @description Who looked, when that is somebody else than who writes it down. */
             by?: null | string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description By when it is to be looked at again; the organization rule says it otherwise.
+             */
             nextBy?: null | string;
+            /** @description What the reviewer wants remembered. */
             remark?: null | string;
         };
+        /** @description A review: who looked, at which fit, and what of it was accepted until when. */
         ReviewView: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Counted from 1 within the install.
+             */
             number: number;
+            /** @description The install. */
             install: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description The number of the fit that was looked at.
+             */
             fit: number;
+            /** @description How many rights had which verdict. */
             counts: components["schemas"]["FitCountsView"];
+            /** @description Who looked. */
             by: string;
+            /** @description Whose token wrote it down. */
             writtenBy: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it was written down.
+             */
             at: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description By when it is to be looked at again; null when nothing says so.
+             */
             nextBy: null | string;
+            /** @description What the reviewer wants remembered; null for nothing. */
             remark: null | string;
+            /** @description What was off at that fit. */
             off: components["schemas"]["ReviewedView"][];
         };
+        /** @description A right that flows in or goes. */
         RightFlowView: {
+            /** @description Who would have it, or had it. */
             who: string;
+            /** @description The right, in words. */
             what: string;
+            /** @description Whether it denies. */
             denies: boolean;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description On how many objects.
+             */
             objects: number;
         };
+        /** @description How an estate is watched. */
         ScheduleView: {
+            /** @description The estate. */
             estate: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description The hours from one look to the next; null when nobody watches.
+             */
             everyHours: null | number;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it is looked at next, or null.
+             */
             next: null | string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it was last looked at by the watch, or null.
+             */
             lastAt: null | string;
+            /** @description What that said. */
             lastWords: null | string;
+            /** @description Who is told when something gets worse. */
             recipients: string[];
         };
+        /** @description A password sealed to a certificate as CMS enveloped data [RFC 5652], PEM. */
         SealedPassword: {
+            /** @description The account, as `DOMAIN\name`. */
             account: string;
+            /** @description The subject of the certificate. */
             sealedTo: string;
+            /** @description The enveloped data, PEM. */
             cms: string;
         };
+        /** @description The certificate to seal to, PEM. */
         SealOrder: {
+            /** @description An X.509 certificate with an RSA key, PEM. */
             certificate: string;
         };
+        /** @description One use of a secret, whole: it is allowed for exactly this, or not at all. */
         SecretUseView: {
+            /** @description Names the use; made of all of its parts. */
             id: string;
-            purpose: string;
+            /**
+             * @description What it is used for.
+             * @enum {string}
+             */
+            purpose: "directory" | "host" | "instance" | "people-directory" | "mail" | "webhook" | "sign-in-test" | "service-account";
+            /** @description The estate it is used in; empty where it is none's. */
             estate: string;
+            /** @description What asks for it: a directory, a host, an instance, an install. */
             for: string;
+            /** @description Where it is sent to: host and port. */
             address: string;
+            /** @description Who signs in with it there. */
             signInAs: string;
-            transport: string;
+            /**
+             * @description How it is protected on the way.
+             * @enum {string}
+             */
+            transport: "ldaps" | "ssh" | "tls" | "start-tls" | "plain" | "https";
+            /** @description By what the other side is known: its certificate authority or key; empty for those of this machine. */
             anchor: string;
+            /** @description The use in one line. */
             words: string;
+            /** @description Whether an estate, an install or the settings ask for it today. */
             isAsked: boolean;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When an owner allowed it; null when nobody did.
+             */
             allowedAt: null | string;
+            /** @description The owner who allowed it; null when nobody did. */
             allowedBy: null | string;
         };
+        /** @description A secret to keep. */
         SecretValue: {
+            /** @description The secret itself. It is kept encrypted and never shown. */
             value: string;
         };
+        /** @description A secret in a list; its value is never shown. */
         SecretView: {
+            /** @description The name of a secret, or an account as `DOMAIN\name` for the password that is kept of it. */
             name: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it was set; null when nothing is kept under the name.
+             */
             setAt: null | string;
+            /** @description Who set it; null when nothing is kept under the name. */
             setBy: null | string;
+            /** @description What it is asked for today, and what is allowed. */
             uses: components["schemas"]["SecretUseView"][];
         };
+        /** @description Somebody who is signed in to the console. */
         SessionView: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Names the session.
+             */
             id: number;
+            /** @description Who it is. */
             name: string;
-            role: string;
-            /** Format: date-time */
+            /**
+             * @description `reader`, `planner`, `granter` or `owner`.
+             * @enum {string}
+             */
+            role: "reader" | "planner" | "granter" | "owner";
+            /**
+             * Format: date-time
+             * @description When they signed in.
+             */
             startedAt: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it ends, however often it is used.
+             */
             expiresAt: string;
         };
+        /** @description A finding about settings. */
         SettingsFindingView: {
+            /** @description A stable word for this kind of finding. */
             code: string;
-            /** @enum {string} */
+            /**
+             * @description `wrong`, `caution` or `unseen`.
+             * @enum {string}
+             */
             weight: "wrong" | "caution" | "unseen";
+            /** @description The neutral name of the setting it is about, or null. */
             key: null | string;
+            /** @description What was found. */
             text: string;
+            /** @description What would mend it. */
             fix: string;
         };
+        /** @description An account of a sheet. */
         SheetAccountView: {
+            /** @description Its key in the sheet. */
             key: string;
+            /** @description What it is for. */
             purpose: string;
-            worksAs: string;
-            /** Format: int32 */
+            /**
+             * @description `service`, `job`, `pool`, `setup`, `bind` or `person`.
+             * @enum {string}
+             */
+            worksAs: "service" | "job" | "pool" | "setup" | "bind" | "person";
+            /**
+             * Format: int32
+             * @description The line of the sheet where it begins, from 1.
+             */
             line: number;
         };
+        /** @description A place of a sheet. */
         SheetPlaceView: {
+            /** @description Its key in the sheet. */
             key: string;
-            kind: string;
-            /** Format: int32 */
+            /**
+             * @description The kind of place.
+             * @enum {string}
+             */
+            kind: "host" | "instance" | "database" | "branch";
+            /**
+             * Format: int32
+             * @description The line of the sheet where it begins, from 1.
+             */
             line: number;
         };
+        /** @description A sheet in a list. */
         SheetSummary: {
+            /** @description `product release` as one word, by which installs refer to it. */
             name: string;
+            /** @description The product, as one word. */
             product: string;
+            /** @description The product's release. */
             release: string;
+            /** @description The product's name in full. */
             title: string;
+            /** @description Where its needs are taken from, as the sheet says. */
             source: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many accounts it asks for.
+             */
             accounts: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many needs it has.
+             */
             needs: number;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it was stored; null for one that was only checked.
+             */
             addedAt: null | string;
+            /** @description Who stored it; null for one that was only checked. */
             addedBy: null | string;
+            /** @description What this release cannot read of it, or leaves aside; empty when all of it is read. */
             remarks: string[];
         };
+        /** @description A sheet with its text as the user wrote it. */
         SheetView: {
+            /** @description What the list shows of it. */
             summary: components["schemas"]["SheetSummary"];
+            /** @description The text as it was sent, YAML. */
             text: string;
+            /** @description Its accounts. */
             accounts: components["schemas"]["SheetAccountView"][];
+            /** @description Its places. */
             places: components["schemas"]["SheetPlaceView"][];
         };
+        /** @description A password that is shown once. */
         ShownPassword: {
+            /** @description The account, as `DOMAIN\name`. */
             account: string;
+            /** @description The password. */
             password: string;
         };
+        /** @description A check of a sign-in test. */
         SignInCheckView: {
+            /** @description A stable word for the check. */
             id: string;
+            /** @description What it asks. */
             asks: string;
-            /** @enum {string} */
+            /**
+             * @description `pass`, `fail` or `unseen`.
+             * @enum {string}
+             */
             verdict: "pass" | "fail" | "unseen";
+            /** @description What was found. */
             fact: string;
+            /** @description What would fix it, or null. */
             fix: null | string;
         };
+        /** @description A one-time code from a sign-in link. */
         SignInCode: {
+            /** @description The code that stands behind the # of the link. */
             code: string;
         };
+        /** @description One of the product's own settings. */
         SignInFieldView: {
+            /** @description The product's own name. */
             name: string;
+            /** @description What stands there; null when it is not known yet. */
             value: null | string;
+            /** @description The neutral name of what stands there; null for a fixed text. */
             key: null | string;
+            /** @description Whether it stands for a secret and is not the secret itself. */
             isReference: boolean;
         };
+        /** @description A value of the settings, by neutral name. */
         SignInSettingView: {
+            /** @description The neutral name. */
             key: string;
+            /** @description What it is, in words. */
             says: string;
+            /** @description Null when it is not known yet. */
             value: null | string;
+            /** @description Why it is this, or why it is not known. */
             because: string;
+            /** @description Whether it stands for a secret and is not the secret itself. */
             isReference: boolean;
         };
+        /** @description An order to try a product's sign-in. Passwords are used once and kept nowhere. */
         SignInTestOrder: {
+            /** @description Of the bind account; null to use the one that the service keeps. */
             bindPassword: null | string;
+            /** @description Of the person who must be able to sign in; null to leave that out. */
             personPassword: null | string;
         };
+        /** @description A sign-in test. */
         SignInTestView: {
+            /** @description The job that ran it. */
             id: string;
+            /** @description The install. */
             install: string;
+            /** @description The estate's key of the directory. */
             directory: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it began.
+             */
             startedAt: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it ended.
+             */
             endedAt: string;
+            /** @description Whether the directory is the simulation. */
             simulated: boolean;
+            /** @description What came of it, in one line. */
             words: string;
+            /** @description Its checks, in order. */
             checks: components["schemas"]["SignInCheckView"][];
+            /** @description The people who were found; null when that was not asked. */
             people: null | components["schemas"]["ComparisonView"];
+            /** @description The groups that were found; null when that was not asked. */
             groups: null | components["schemas"]["ComparisonView"];
+            /** @description The names of the groups, as the product would see them. */
             groupNames: string[];
         };
+        /** @description How people sign in to a product here: its sign-in settings, and what was found about it. */
         SignInView: {
+            /** @description The install. */
             install: string;
+            /** @description Its name in full. */
             title: string;
+            /** @description The estate it is in. */
             estate: string;
+            /** @description Whether the directory is the simulation. */
             simulated: boolean;
+            /** @description The estate's key of the directory. */
             directory: string;
-            /** @enum {string} */
+            /**
+             * @description `ad-like` or `inetorgperson`.
+             * @enum {string}
+             */
             family: "ad-like" | "inetorgperson";
+            /** @description The host and port of the directory, as the product is to reach it. */
             host: string;
+            /** @description The hosts on which the settings are typed. */
             typedOn: string[];
+            /** @description The file or the page. */
             where: string;
-            /** @enum {string} */
+            /**
+             * @description `list`, `ini`, `env`, `json`, `xml` or `properties`.
+             * @enum {string}
+             */
             form: "list" | "ini" | "env" | "json" | "xml" | "properties";
+            /** @description The product's file, filled, or the list to type; secrets stand in it as references. */
             text: string;
+            /** @description Whom the people filter is for. */
             peopleWords: string;
+            /** @description Which groups an administrator sees; null when the product has no use for groups. */
             groupsWords: null | string;
+            /** @description The values, by neutral names. */
             settings: components["schemas"]["SignInSettingView"][];
+            /** @description The product's own settings, filled. */
             fields: components["schemas"]["SignInFieldView"][];
+            /** @description What was found about them. */
             findings: components["schemas"]["SettingsFindingView"][];
+            /** @description Every place where the bind account's password is typed, in all installs of the estate. */
             passwordPlaces: components["schemas"]["PasswordPlaceView"][];
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When people and groups of the directory were last read; null when they were not.
+             */
             peopleReadAt: null | string;
+            /** @description The latest test; null when none was run. */
             signInTest: null | components["schemas"]["SignInTestView"];
         };
+        /** @description How people can sign in to the console, beside one-time links. */
         SignInWaysView: {
+            /** @description The directory whose accounts are taken, or null when there is none. */
             directory: null | string;
         };
-        SseItemOfJobEvent: {
-            data?: components["schemas"]["JobEvent"];
-            eventType?: null | string;
-            eventId?: null | string;
-            reconnectionInterval?: null | string;
-        };
+        /** @description How far an install has come. */
         StageOrder: {
-            /** @enum {string} */
+            /**
+             * @description `planned`, `installed` or `retiring`.
+             * @enum {string}
+             */
             stage: "planned" | "installed" | "retiring";
         };
+        /** @description One step. */
         StepView: {
+            /** @description Names the step; it changes when the step does. */
             id: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Its place in the order, from 1.
+             */
             number: number;
+            /** @description What is done, in one line. */
             words: string;
-            team: string;
+            /**
+             * @description The team that can do it.
+             * @enum {string}
+             */
+            team: "directory" | "host" | "database" | "product";
+            /** @description Where it is done. */
             place: string;
+            /** @description What needs it, or why it can go. */
             why: string;
+            /** @description Why it cannot be made now. */
             blocked: null | string;
+            /** @description The rights it gives or takes away. */
             for: string[];
+            /** @description The line of the sheet that asks for it. */
             at: string;
         };
+        /** @description What a person says of a step. */
         StepWord: {
-            word: string;
+            /**
+             * @description `done`, `retry`, `restart-now` or `skip`.
+             * @enum {string}
+             */
+            word: "done" | "retry" | "restart-now" | "skip";
+            /** @description The reason; needed to skip a step. */
             note: null | string;
         };
+        /** @description What a survey read. */
         SurveyView: {
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it was taken.
+             */
             takenAt: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When the directory was read: earlier than the survey when it comes from a file.
+             */
             directoryReadAt: string;
+            /** @description Whether the simulation was read. */
             simulated: boolean;
+            /** @description The controller that was read, or the file. */
             readFrom: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many accounts were read.
+             */
             accounts: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many groups were read.
+             */
             groups: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many hosts were read.
+             */
             hosts: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many database instances were read.
+             */
             instances: number;
+            /** @description What could not be read, each with the reason. */
             unseen: components["schemas"]["UnreadPartView"][];
+            /** @description What happened while reading that is worth knowing. */
             remarks: string[];
         };
+        /** @description A one-time code to be exchanged for a token. */
         TokenClaim: {
+            /** @description The code that stands behind the # of the link. */
             code: string;
+            /** @description How the token is to be called in the list of tokens. */
             name: string;
         };
+        /** @description An order for a token. */
         TokenOrder: {
+            /** @description How it is to be called in the list of tokens. */
             name: string;
-            /** @enum {string} */
+            /**
+             * @description `reader`, `planner`, `granter` or `owner`.
+             * @enum {string}
+             */
             role: "reader" | "planner" | "granter" | "owner";
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description For how many days it is good; 1 to 366.
+             */
             days: number;
+            /** @description Whom it is issued to, as they sign in to the console: with a token and a sign-in they are one person. Null for nobody. */
             person?: null | string;
         };
+        /** @description A token in a list. */
         TokenView: {
+            /** @description How it is called. */
             name: string;
-            role: string;
-            /** Format: date-time */
+            /**
+             * @description `reader`, `planner`, `granter` or `owner`.
+             * @enum {string}
+             */
+            role: "reader" | "planner" | "granter" | "owner";
+            /**
+             * Format: date-time
+             * @description When it was made.
+             */
             createdAt: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it ends.
+             */
             expiresAt: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it was last used; null when it never was.
+             */
             lastUsedAt: null | string;
+            /** @description Whom it was issued to; null for a token that is nobody's. */
             person: null | string;
         };
+        /** @description A container of the drawn tree. */
         TraceBranchView: {
+            /** @description Its distinguished name. */
             dn: string;
+            /** @description Its name alone. */
             name: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How deep it lies, from 0.
+             */
             depth: number;
+            /** @description Whether it inherits; null when that was not read. */
             inherits: null | boolean;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many objects in it grant it.
+             */
             can: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many in it refuse it.
+             */
             cannot: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many in it could not be judged.
+             */
             unseen: number;
+            /** @description Whether a failure lies here. */
             isCause: boolean;
         };
+        /** @description Objects that fail for one reason at one place. */
         TraceFailureView: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Its place in the list, from 1.
+             */
             number: number;
-            /** @enum {string} */
+            /**
+             * @description `nothing-gives-it`, `inheritance-stops`, `denied`, `protected-group`, `left-by-protected-group`, `not-understood`, `membership-unread` or `unread`.
+             * @enum {string}
+             */
             cause: "nothing-gives-it" | "inheritance-stops" | "denied" | "protected-group" | "left-by-protected-group" | "not-understood" | "membership-unread" | "unread";
+            /** @description The cause, in words. */
             words: string;
+            /** @description Where the reason lies. */
             at: string[];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many objects.
+             */
             count: number;
+            /** @description The objects; at most a thousand are named. */
             objects: string[];
+            /** @description Ways to fix it. */
             remedies: components["schemas"]["RemedyView"][];
         };
+        /** @description An order to trace why an account can or cannot do something in the directory. */
         TraceOrder: {
+            /** @description Its logon name; or null when the service that fails is named. */
             account: null | string;
+            /** @description A service of a sheet, instead of the account. */
             service: null | string;
+            /** @description The host it runs on, when several installs have that service. */
             host: null | string;
+            /** @description What it should be able to do, in the words of sheets: `write attributes`, `change membership`, … */
             act: string;
+            /** @description For acts that name attributes. */
             attributes: null | string[];
+            /** @description The class of object, or null for the act's own; `user` where it has none. */
             of: null | string;
+            /** @description A branch of the estate by name, a distinguished name, or `everywhere`; or null. */
             below: null | string;
+            /** @description Objects that fail, by distinguished name or logon name, instead of a branch. */
             objects: null | string[];
+            /** @description Groups it is thought to be in: "would it, if…". */
             ifMemberOf: null | string[];
+            /** @description Objects at which inheritance is thought to be on. */
             ifInheriting: null | string[];
         };
+        /** @description The answer to a trace. */
         TraceView: {
+            /** @description The job that answered. */
             id: string;
+            /** @description The estate. */
             estate: string;
+            /** @description Whether the directory is the simulation. */
             simulated: boolean;
+            /** @description `DOMAIN\name`. */
             account: string;
+            /** @description The question in words. */
             asked: string;
+            /** @description The class of object. */
             of: string;
+            /** @description The branch's distinguished name, or null when objects were given. */
             below: null | string;
+            /** @description The controller that was read. */
             readFrom: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When the directory was read.
+             */
             readAt: string;
+            /** @description The answer in one line. */
             words: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many objects grant it.
+             */
             can: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many refuse it.
+             */
             cannot: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many could not be judged.
+             */
             unseen: number;
+            /** @description Objects that refuse or could not be judged, by cause and place, the largest group first. */
             failures: components["schemas"]["TraceFailureView"][];
+            /** @description Given objects that are not there, or may not be seen. */
             notFound: string[];
+            /** @description Parts of the directory that could not be read. */
             unread: components["schemas"]["UnreadPartView"][];
+            /** @description Containers in which an object created tomorrow would refuse. */
             uncovered: string[];
+            /** @description What was supposed and is not so. */
             supposed: string[];
+            /** @description The containers that hold what was judged, top down. */
             tree: components["schemas"]["TraceBranchView"][];
         };
+        /** @description What undoing a job would do. */
         UndoView: {
+            /** @description The job. */
             job: string;
+            /** @description In order, in words. */
             steps: string[];
+            /** @description Why nothing of it can be done now; empty when it can. */
             blocked: string[];
+            /** @description What the job made and undoing leaves, with the reason. */
             left: string[];
         };
+        /** @description A part that could not be read. */
         UnreadPartView: {
+            /** @description What could not be read. */
             place: string;
+            /** @description Why not. */
             reason: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it was tried.
+             */
             at: string;
         };
+        /** @description Who is signed in. */
         WhoView: {
+            /** @description The name, as the log has it. */
             name: string;
-            role: string;
+            /**
+             * @description `reader`, `planner`, `granter` or `owner`.
+             * @enum {string}
+             */
+            role: "reader" | "planner" | "granter" | "owner";
+            /** @description The release of the service, where it is asked who one is; null elsewhere. */
             release?: null | string;
         };
+        /** @description The steps that are left. */
         WorklistView: {
+            /** @description The install. */
             install: string;
+            /** @description Whether its estate is the simulation. */
             simulated: boolean;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When the estate was read.
+             */
             surveyedAt: string;
+            /** @description What is left to give, in order. */
             give: components["schemas"]["StepView"][];
+            /** @description What may be taken away, in order. */
             remove: components["schemas"]["StepView"][];
+            /** @description What the product's own setup gives. */
             leftToSetup: string[];
+            /** @description What a person must decide. */
             notOffered: components["schemas"]["NotOfferedView"][];
         };
     };
@@ -2909,6 +4355,7 @@ export type ConfirmationView = components['schemas']['ConfirmationView'];
 export type DecisionView = components['schemas']['DecisionView'];
 export type DeliveryView = components['schemas']['DeliveryView'];
 export type DirectoryFileView = components['schemas']['DirectoryFileView'];
+export type DocumentOrder = components['schemas']['DocumentOrder'];
 export type DriftLineView = components['schemas']['DriftLineView'];
 export type DriftView = components['schemas']['DriftView'];
 export type EstateSummary = components['schemas']['EstateSummary'];
@@ -2916,6 +4363,7 @@ export type EstateView = components['schemas']['EstateView'];
 export type EvidenceKeyView = components['schemas']['EvidenceKeyView'];
 export type ExceptionOrder = components['schemas']['ExceptionOrder'];
 export type ExceptionView = components['schemas']['ExceptionView'];
+export type FaultView = components['schemas']['FaultView'];
 export type FilterFaultView = components['schemas']['FilterFaultView'];
 export type FilterOrder = components['schemas']['FilterOrder'];
 export type FilterView = components['schemas']['FilterView'];
@@ -3001,7 +4449,6 @@ export type SignInTestOrder = components['schemas']['SignInTestOrder'];
 export type SignInTestView = components['schemas']['SignInTestView'];
 export type SignInView = components['schemas']['SignInView'];
 export type SignInWaysView = components['schemas']['SignInWaysView'];
-export type SseItemOfJobEvent = components['schemas']['SseItemOfJobEvent'];
 export type StageOrder = components['schemas']['StageOrder'];
 export type StepView = components['schemas']['StepView'];
 export type StepWord = components['schemas']['StepWord'];
@@ -3028,6 +4475,11 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "code": "the code of the link"
+                 *     }
+                 */
                 "application/json": components["schemas"]["SignInCode"];
             };
         };
@@ -3090,6 +4542,12 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "name": "m.fenwick",
+                 *       "password": "the person's password"
+                 *     }
+                 */
                 "application/json": components["schemas"]["PersonSignInOrder"];
             };
         };
@@ -3224,6 +4682,12 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "code": "the code of the link",
+                 *       "name": "m.fenwick's laptop"
+                 *     }
+                 */
                 "application/json": components["schemas"]["TokenClaim"];
             };
         };
@@ -3313,6 +4777,14 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "name": "nightly-reports",
+                 *       "role": "reader",
+                 *       "days": 90,
+                 *       "person": "m.fenwick"
+                 *     }
+                 */
                 "application/json": components["schemas"]["TokenOrder"];
             };
         };
@@ -3369,7 +4841,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example nightly-reports
+                 */
                 name: string;
             };
             cookie?: never;
@@ -3510,8 +4985,45 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example sheet: 1
+                 *     product: millwheel
+                 *     release: "1.0"
+                 *     title: Millwheel
+                 *     source: Millwheel 1.0 handbook, page 12
+                 *     places:
+                 *       server: { kind: host, count: 1 }
+                 *     accounts:
+                 *       engine:
+                 *         purpose: runs the wheel
+                 *         works-as: service
+                 *         needs:
+                 *           - { logon: service, on: server, why: the service starts as this account }
+                 */
                 "application/yaml": string;
+                /**
+                 * @example sheet: 1
+                 *     product: millwheel
+                 *     release: "1.0"
+                 *     title: Millwheel
+                 *     source: Millwheel 1.0 handbook, page 12
+                 *     places:
+                 *       server: { kind: host, count: 1 }
+                 *     accounts:
+                 *       engine:
+                 *         purpose: runs the wheel
+                 *         works-as: service
+                 *         needs:
+                 *           - { logon: service, on: server, why: the service starts as this account }
+                 */
                 "text/plain": string;
+                /**
+                 * @example {
+                 *       "file": "millwheel.yaml",
+                 *       "text": "sheet: 1\nproduct: millwheel\nrelease: \"1.0\"\ntitle: Millwheel\nsource: Millwheel 1.0 handbook, page 12\nplaces:\n  server: { kind: host, count: 1 }\naccounts:\n  engine:\n    purpose: runs the wheel\n    works-as: service\n    needs:\n      - { logon: service, on: server, why: the service starts as this account }\n"
+                 *     }
+                 */
+                "application/json": components["schemas"]["DocumentOrder"];
             };
         };
         responses: {
@@ -3612,8 +5124,45 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example sheet: 1
+                 *     product: millwheel
+                 *     release: "1.0"
+                 *     title: Millwheel
+                 *     source: Millwheel 1.0 handbook, page 12
+                 *     places:
+                 *       server: { kind: host, count: 1 }
+                 *     accounts:
+                 *       engine:
+                 *         purpose: runs the wheel
+                 *         works-as: service
+                 *         needs:
+                 *           - { logon: service, on: server, why: the service starts as this account }
+                 */
                 "application/yaml": string;
+                /**
+                 * @example sheet: 1
+                 *     product: millwheel
+                 *     release: "1.0"
+                 *     title: Millwheel
+                 *     source: Millwheel 1.0 handbook, page 12
+                 *     places:
+                 *       server: { kind: host, count: 1 }
+                 *     accounts:
+                 *       engine:
+                 *         purpose: runs the wheel
+                 *         works-as: service
+                 *         needs:
+                 *           - { logon: service, on: server, why: the service starts as this account }
+                 */
                 "text/plain": string;
+                /**
+                 * @example {
+                 *       "file": "millwheel.yaml",
+                 *       "text": "sheet: 1\nproduct: millwheel\nrelease: \"1.0\"\ntitle: Millwheel\nsource: Millwheel 1.0 handbook, page 12\nplaces:\n  server: { kind: host, count: 1 }\naccounts:\n  engine:\n    purpose: runs the wheel\n    works-as: service\n    needs:\n      - { logon: service, on: server, why: the service starts as this account }\n"
+                 *     }
+                 */
+                "application/json": components["schemas"]["DocumentOrder"];
             };
         };
         responses: {
@@ -3678,7 +5227,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example thermograph@4.2
+                 */
                 name: string;
             };
             cookie?: never;
@@ -3735,8 +5287,47 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example estate: 1
+                 *     name: creamery
+                 *     title: Fennmoor's creamery
+                 *     domain: { dns: fennmoor.example, short: FENNMOOR }
+                 *     directory: { reach: simulation }
+                 *     branches:
+                 *       service-accounts: OU=Service Accounts,OU=Fennmoor,DC=fennmoor,DC=example
+                 *     naming:
+                 *       accounts: svc-{product}-{account}
+                 *       groups: app-{product}-{group}
+                 *       accounts-in: service-accounts
+                 *       groups-in: service-accounts
+                 *     hosts:
+                 *       fm-temp01: {}
+                 */
                 "application/yaml": string;
+                /**
+                 * @example estate: 1
+                 *     name: creamery
+                 *     title: Fennmoor's creamery
+                 *     domain: { dns: fennmoor.example, short: FENNMOOR }
+                 *     directory: { reach: simulation }
+                 *     branches:
+                 *       service-accounts: OU=Service Accounts,OU=Fennmoor,DC=fennmoor,DC=example
+                 *     naming:
+                 *       accounts: svc-{product}-{account}
+                 *       groups: app-{product}-{group}
+                 *       accounts-in: service-accounts
+                 *       groups-in: service-accounts
+                 *     hosts:
+                 *       fm-temp01: {}
+                 */
                 "text/plain": string;
+                /**
+                 * @example {
+                 *       "file": "creamery.yaml",
+                 *       "text": "estate: 1\nname: creamery\ntitle: Fennmoor's creamery\ndomain: { dns: fennmoor.example, short: FENNMOOR }\ndirectory: { reach: simulation }\nbranches:\n  service-accounts: OU=Service Accounts,OU=Fennmoor,DC=fennmoor,DC=example\nnaming:\n  accounts: svc-{product}-{account}\n  groups: app-{product}-{group}\n  accounts-in: service-accounts\n  groups-in: service-accounts\nhosts:\n  fm-temp01: {}\n"
+                 *     }
+                 */
+                "application/json": components["schemas"]["DocumentOrder"];
             };
         };
         responses: {
@@ -3837,8 +5428,47 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example estate: 1
+                 *     name: creamery
+                 *     title: Fennmoor's creamery
+                 *     domain: { dns: fennmoor.example, short: FENNMOOR }
+                 *     directory: { reach: simulation }
+                 *     branches:
+                 *       service-accounts: OU=Service Accounts,OU=Fennmoor,DC=fennmoor,DC=example
+                 *     naming:
+                 *       accounts: svc-{product}-{account}
+                 *       groups: app-{product}-{group}
+                 *       accounts-in: service-accounts
+                 *       groups-in: service-accounts
+                 *     hosts:
+                 *       fm-temp01: {}
+                 */
                 "application/yaml": string;
+                /**
+                 * @example estate: 1
+                 *     name: creamery
+                 *     title: Fennmoor's creamery
+                 *     domain: { dns: fennmoor.example, short: FENNMOOR }
+                 *     directory: { reach: simulation }
+                 *     branches:
+                 *       service-accounts: OU=Service Accounts,OU=Fennmoor,DC=fennmoor,DC=example
+                 *     naming:
+                 *       accounts: svc-{product}-{account}
+                 *       groups: app-{product}-{group}
+                 *       accounts-in: service-accounts
+                 *       groups-in: service-accounts
+                 *     hosts:
+                 *       fm-temp01: {}
+                 */
                 "text/plain": string;
+                /**
+                 * @example {
+                 *       "file": "creamery.yaml",
+                 *       "text": "estate: 1\nname: creamery\ntitle: Fennmoor's creamery\ndomain: { dns: fennmoor.example, short: FENNMOOR }\ndirectory: { reach: simulation }\nbranches:\n  service-accounts: OU=Service Accounts,OU=Fennmoor,DC=fennmoor,DC=example\nnaming:\n  accounts: svc-{product}-{account}\n  groups: app-{product}-{group}\n  accounts-in: service-accounts\n  groups-in: service-accounts\nhosts:\n  fm-temp01: {}\n"
+                 *     }
+                 */
+                "application/json": components["schemas"]["DocumentOrder"];
             };
         };
         responses: {
@@ -3903,7 +5533,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
                 name: string;
             };
             cookie?: never;
@@ -3998,8 +5631,35 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example install: 1
+                 *     name: millwheel-creamery
+                 *     product: millwheel
+                 *     release: "1.0"
+                 *     estate: creamery
+                 *     stage: planned
+                 *     places:
+                 *       server: fm-temp01
+                 */
                 "application/yaml": string;
+                /**
+                 * @example install: 1
+                 *     name: millwheel-creamery
+                 *     product: millwheel
+                 *     release: "1.0"
+                 *     estate: creamery
+                 *     stage: planned
+                 *     places:
+                 *       server: fm-temp01
+                 */
                 "text/plain": string;
+                /**
+                 * @example {
+                 *       "file": "millwheel-creamery.yaml",
+                 *       "text": "install: 1\nname: millwheel-creamery\nproduct: millwheel\nrelease: \"1.0\"\nestate: creamery\nstage: planned\nplaces:\n  server: fm-temp01\n"
+                 *     }
+                 */
+                "application/json": components["schemas"]["DocumentOrder"];
             };
         };
         responses: {
@@ -4064,13 +5724,21 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example thermograph-dataroom
+                 */
                 name: string;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "stage": "installed"
+                 *     }
+                 */
                 "application/json": components["schemas"]["StageOrder"];
             };
         };
@@ -4145,7 +5813,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example thermograph-dataroom
+                 */
                 name: string;
             };
             cookie?: never;
@@ -4195,7 +5866,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example thermograph-dataroom
+                 */
                 name: string;
             };
             cookie?: never;
@@ -4254,7 +5928,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example thermograph-dataroom
+                 */
                 name: string;
             };
             cookie?: never;
@@ -4313,7 +5990,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example thermograph-dataroom
+                 */
                 name: string;
             };
             cookie?: never;
@@ -4375,7 +6055,10 @@ export interface operations {
             };
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example thermograph-dataroom
+                 */
                 name: string;
             };
             cookie?: never;
@@ -4437,7 +6120,10 @@ export interface operations {
             };
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example thermograph-dataroom
+                 */
                 name: string;
                 /** @description an account: its logon name, or its name in the sheet */
                 account: string;
@@ -4498,7 +6184,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
                 name: string;
             };
             cookie?: never;
@@ -4548,7 +6237,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example thermograph-dataroom
+                 */
                 name: string;
             };
             cookie?: never;
@@ -4598,13 +6290,25 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example thermograph-dataroom
+                 */
                 name: string;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "remove": false,
+                 *       "steps": [
+                 *         "5c1e07",
+                 *         "88ab42"
+                 *       ]
+                 *     }
+                 */
                 "application/json": components["schemas"]["GrantOrder"];
             };
         };
@@ -4779,7 +6483,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example thermograph-dataroom
+                 */
                 name: string;
             };
             cookie?: never;
@@ -4820,13 +6527,32 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
                 name: string;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "account": "svc-roster-sync",
+                 *       "service": null,
+                 *       "host": null,
+                 *       "act": "write attributes",
+                 *       "attributes": [
+                 *         "telephoneNumber"
+                 *       ],
+                 *       "of": "user",
+                 *       "below": "people",
+                 *       "objects": null,
+                 *       "ifMemberOf": null,
+                 *       "ifInheriting": null
+                 *     }
+                 */
                 "application/json": components["schemas"]["TraceOrder"];
             };
         };
@@ -4942,7 +6668,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
                 name: string;
             };
             cookie?: never;
@@ -4990,6 +6719,11 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "remedy": "1-spot"
+                 *     }
+                 */
                 "application/json": components["schemas"]["FixOrder"];
             };
         };
@@ -5246,7 +6980,10 @@ export interface operations {
             };
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
                 name: string;
             };
             cookie?: never;
@@ -5319,7 +7056,10 @@ export interface operations {
             };
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
                 name: string;
             };
             cookie?: never;
@@ -5403,7 +7143,10 @@ export interface operations {
             };
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
                 name: string;
             };
             cookie?: never;
@@ -5411,6 +7154,7 @@ export interface operations {
         requestBody: {
             content: {
                 "text/plain": string;
+                "application/json": components["schemas"]["DocumentOrder"];
             };
         };
         responses: {
@@ -5475,8 +7219,11 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description the name of a script */
-                script: string;
+                /**
+                 * @description the name of a script
+                 * @example collect
+                 */
+                script: "collect" | "change";
             };
             cookie?: never;
         };
@@ -5525,7 +7272,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example thermograph-dataroom
+                 */
                 name: string;
             };
             cookie?: never;
@@ -5575,13 +7325,24 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example thermograph-dataroom
+                 */
                 name: string;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "account": "engine",
+                 *       "role": "Operator",
+                 *       "held": true,
+                 *       "seenBy": "h.marsh"
+                 *     }
+                 */
                 "application/json": components["schemas"]["ConfirmationOrder"];
             };
         };
@@ -5656,9 +7417,15 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
                 name: string;
-                /** @description a host of the estate */
+                /**
+                 * @description a host of the estate
+                 * @example fm-temp01
+                 */
                 host: string;
             };
             cookie?: never;
@@ -5717,9 +7484,15 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
                 name: string;
-                /** @description a database instance of the estate */
+                /**
+                 * @description a database instance of the estate
+                 * @example fm-sql01
+                 */
                 instance: string;
             };
             cookie?: never;
@@ -5781,7 +7554,10 @@ export interface operations {
             };
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example thermograph-dataroom
+                 */
                 name: string;
             };
             cookie?: never;
@@ -5839,13 +7615,19 @@ export interface operations {
         parameters: {
             query?: {
                 /** @description the form of the file */
-                form?: string;
+                form?: "zip" | "page" | "markdown" | "csv";
             };
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example thermograph-dataroom
+                 */
                 name: string;
-                /** @description the folder of a bundle, as the list of bundles shows it */
+                /**
+                 * @description the folder of a bundle, as the list of bundles shows it
+                 * @example fm-sql01-database
+                 */
                 folder: string;
             };
             cookie?: never;
@@ -5914,7 +7696,10 @@ export interface operations {
             };
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
                 name: string;
             };
             cookie?: never;
@@ -5982,13 +7767,22 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
                 name: string;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "dn": "service-accounts",
+                 *       "on": true
+                 *     }
+                 */
                 "application/json": components["schemas"]["ProtectionOrder"];
             };
         };
@@ -6072,7 +7866,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example thermograph-dataroom
+                 */
                 name: string;
             };
             cookie?: never;
@@ -6131,13 +7928,22 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example thermograph-dataroom
+                 */
                 name: string;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "bindPassword": null,
+                 *       "personPassword": "the person's password"
+                 *     }
+                 */
                 "application/json": components["schemas"]["SignInTestOrder"];
             };
         };
@@ -6253,15 +8059,27 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
                 name: string;
-                /** @description a people-directory of the estate */
+                /**
+                 * @description a people-directory of the estate
+                 * @example contractors
+                 */
                 directory: string;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "filter": "(&(objectClass=user)(department=Dairy))",
+                 *       "below": "OU=People,OU=Fennmoor,DC=fennmoor,DC=example"
+                 *     }
+                 */
                 "application/json": components["schemas"]["FilterOrder"];
             };
         };
@@ -6336,15 +8154,27 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
                 name: string;
-                /** @description a people-directory of the estate */
+                /**
+                 * @description a people-directory of the estate
+                 * @example contractors
+                 */
                 directory: string;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "filter": "(&(objectClass=user)(department=Dairy))",
+                 *       "below": "OU=People,OU=Fennmoor,DC=fennmoor,DC=example"
+                 *     }
+                 */
                 "application/json": components["schemas"]["FilterOrder"];
             };
         };
@@ -6419,7 +8249,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example thermograph-dataroom
+                 */
                 name: string;
             };
             cookie?: never;
@@ -6474,7 +8307,10 @@ export interface operations {
             };
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example thermograph-dataroom
+                 */
                 name: string;
             };
             cookie?: never;
@@ -6748,7 +8584,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example thermograph-dataroom
+                 */
                 name: string;
             };
             cookie?: never;
@@ -6798,13 +8637,24 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example thermograph-dataroom
+                 */
                 name: string;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "target": "9d3b51",
+                 *       "why": "replaced in spring",
+                 *       "until": "2027-03-31",
+                 *       "by": "h.marsh"
+                 *     }
+                 */
                 "application/json": components["schemas"]["ExceptionOrder"];
             };
         };
@@ -6879,7 +8729,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example thermograph-dataroom
+                 */
                 name: string;
                 /** @description its number, as lists show it */
                 number: number;
@@ -6931,7 +8784,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example thermograph-dataroom
+                 */
                 name: string;
             };
             cookie?: never;
@@ -6981,13 +8837,24 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example thermograph-dataroom
+                 */
                 name: string;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "fit": 3,
+                 *       "by": "h.marsh",
+                 *       "nextBy": "2027-06-30",
+                 *       "remark": "looked at with the owner of the product"
+                 *     }
+                 */
                 "application/json": components["schemas"]["ReviewOrder"];
             };
         };
@@ -7104,6 +8971,23 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "name": "millwheel-creamery",
+                 *       "product": "millwheel",
+                 *       "estate": "fennmoor",
+                 *       "accounts": [
+                 *         {
+                 *           "name": "svc-millwheel",
+                 *           "key": null,
+                 *           "purpose": null,
+                 *           "worksAs": "service"
+                 *         }
+                 *       ],
+                 *       "release": "1",
+                 *       "title": null
+                 *     }
+                 */
                 "application/json": components["schemas"]["AdoptionOrder"];
             };
         };
@@ -7178,7 +9062,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example millwheel-creamery
+                 */
                 name: string;
             };
             cookie?: never;
@@ -7228,13 +9115,25 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example millwheel-creamery
+                 */
                 name: string;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "items": [
+                 *         "1f0c9a"
+                 *       ],
+                 *       "word": "needed",
+                 *       "why": "the wheel stops without it"
+                 *     }
+                 */
                 "application/json": components["schemas"]["AdoptionAnswerOrder"];
             };
         };
@@ -7309,7 +9208,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example millwheel-creamery
+                 */
                 name: string;
             };
             cookie?: never;
@@ -7368,7 +9270,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example millwheel-creamery
+                 */
                 name: string;
             };
             cookie?: never;
@@ -7435,11 +9340,14 @@ export interface operations {
         parameters: {
             query?: {
                 /** @description the form of the file */
-                form?: string;
+                form?: "xlsx" | "csv" | "markdown" | "html";
             };
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example thermograph-dataroom
+                 */
                 name: string;
             };
             cookie?: never;
@@ -7510,7 +9418,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example thermograph-dataroom
+                 */
                 name: string;
             };
             cookie?: never;
@@ -7607,7 +9518,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
                 name: string;
             };
             cookie?: never;
@@ -7657,7 +9571,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
                 name: string;
             };
             cookie?: never;
@@ -7707,7 +9624,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
                 name: string;
             };
             cookie?: never;
@@ -7757,7 +9677,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
                 name: string;
             };
             cookie?: never;
@@ -7807,7 +9730,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
                 name: string;
             };
             cookie?: never;
@@ -7857,7 +9783,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
                 name: string;
             };
             cookie?: never;
@@ -7907,7 +9836,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
                 name: string;
             };
             cookie?: never;
@@ -7957,9 +9889,15 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
                 name: string;
-                /** @description an account: its logon name, or its name in the sheet */
+                /**
+                 * @description an account: its logon name, or its name in the sheet
+                 * @example svc-archive
+                 */
                 account: string;
             };
             cookie?: never;
@@ -8012,7 +9950,10 @@ export interface operations {
             };
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
                 name: string;
             };
             cookie?: never;
@@ -8062,15 +10003,30 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
                 name: string;
-                /** @description an account: its logon name, or its name in the sheet */
+                /**
+                 * @description an account: its logon name, or its name in the sheet
+                 * @example svc-archive
+                 */
                 account: string;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "host": "fm-temp01",
+                 *       "where": "/srv/millwheel/wheel.ini",
+                 *       "setting": "wheel/secret",
+                 *       "breaks": "the wheel stops",
+                 *       "reference": null
+                 *     }
+                 */
                 "application/json": components["schemas"]["PlaceOrder"];
             };
         };
@@ -8134,9 +10090,15 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
                 name: string;
-                /** @description an account: its logon name, or its name in the sheet */
+                /**
+                 * @description an account: its logon name, or its name in the sheet
+                 * @example svc-archive
+                 */
                 account: string;
                 /** @description its number, as lists show it */
                 number: number;
@@ -8186,15 +10148,26 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
                 name: string;
-                /** @description an account: its logon name, or its name in the sheet */
+                /**
+                 * @description an account: its logon name, or its name in the sheet
+                 * @example svc-archive
+                 */
                 account: string;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "password": null
+                 *     }
+                 */
                 "application/json": components["schemas"]["PasswordTryOrder"];
             };
         };
@@ -8278,15 +10251,26 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
                 name: string;
-                /** @description an account: its logon name, or its name in the sheet */
+                /**
+                 * @description an account: its logon name, or its name in the sheet
+                 * @example svc-archive
+                 */
                 account: string;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "certificate": "-----BEGIN CERTIFICATE-----\n…\n-----END CERTIFICATE-----\n"
+                 *     }
+                 */
                 "application/json": components["schemas"]["SealOrder"];
             };
         };
@@ -8361,9 +10345,15 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
                 name: string;
-                /** @description an account: its logon name, or its name in the sheet */
+                /**
+                 * @description an account: its logon name, or its name in the sheet
+                 * @example svc-archive
+                 */
                 account: string;
             };
             cookie?: never;
@@ -8422,9 +10412,15 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
                 name: string;
-                /** @description an account: its logon name, or its name in the sheet */
+                /**
+                 * @description an account: its logon name, or its name in the sheet
+                 * @example svc-archive
+                 */
                 account: string;
             };
             cookie?: never;
@@ -8551,6 +10547,12 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "word": "skip",
+                 *       "note": "the host is being replaced"
+                 *     }
+                 */
                 "application/json": components["schemas"]["StepWord"];
             };
         };
@@ -8771,6 +10773,11 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "head": "as `justright log anchor` wrote it"
+                 *     }
+                 */
                 "application/json": components["schemas"]["LogAnchor"];
             };
         };
@@ -8854,13 +10861,21 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example fennmoor-directory
+                 */
                 name: string;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "value": "the secret itself"
+                 *     }
+                 */
                 "application/json": components["schemas"]["SecretValue"];
             };
         };
@@ -8915,7 +10930,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example fennmoor-directory
+                 */
                 name: string;
             };
             cookie?: never;
@@ -8963,7 +10981,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example thermograph-dataroom
+                 */
                 name: string;
             };
             cookie?: never;
@@ -9042,7 +11063,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example fennmoor-directory
+                 */
                 name: string;
                 /** @description the use of a secret, as the list of secrets shows it */
                 use: string;
@@ -9101,7 +11125,10 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description its name */
+                /**
+                 * @description its name
+                 * @example fennmoor-directory
+                 */
                 name: string;
                 /** @description the use of a secret, as the list of secrets shows it */
                 use: string;
@@ -9155,6 +11182,11 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "recipient": "-----BEGIN CERTIFICATE-----\n…\n-----END CERTIFICATE-----\n"
+                 *     }
+                 */
                 "application/json": components["schemas"]["BackupOrder"];
             };
         };

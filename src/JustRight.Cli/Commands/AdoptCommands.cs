@@ -32,16 +32,19 @@ internal static class AdoptCommands
             ["justright adopt begin curdhouse-found --estate fennmoor --product curdhouse-found --title \"Curdhouse, as found\" --account svc-curd-book --account svc-curd-labeller:pool"],
             [name, estate, product, release, title, account],
             c => BeginAsync(c, new AdoptionOrder(
-                c.Parsed.GetValue(name)!, c.Parsed.GetValue(product)!, c.Parsed.GetValue(estate)!, [.. (c.Parsed.GetValue(account) ?? []).Select(Account)], c.Parsed.GetValue(release)!, c.Parsed.GetValue(title))));
+                c.Parsed.GetValue(name)!, c.Parsed.GetValue(product)!, c.Parsed.GetValue(estate)!, [.. (c.Parsed.GetValue(account) ?? []).Select(Account)], c.Parsed.GetValue(release)!, c.Parsed.GetValue(title))))
+            .Answers(ContractsJson.Default.AdoptionView);
     }
 
-    private static Command MakeList() => CommandKit.Make("list", "Lists the adoptions", [], [], ListAsync);
+    private static Command MakeList() => CommandKit.Make("list", "Lists the adoptions", [], [], ListAsync)
+        .Answers(ContractsJson.Default.IReadOnlyListAdoptionSummary);
 
     private static Command MakeShow()
     {
         var name = Adoption();
         return CommandKit.Make("show", "Shows everything that the accounts hold, how, and the answers so far", ["justright adopt show curdhouse-found"], [name],
-            async c => Show(c, await c.Api.GetAsync($"adoptions/{Names.Part(c.Parsed.GetValue(name)!)}", ContractsJson.Default.AdoptionView, c.Cancel)));
+            async c => Show(c, await c.Api.GetAsync($"adoptions/{Names.Part(c.Parsed.GetValue(name)!)}", ContractsJson.Default.AdoptionView, c.Cancel)))
+            .Answers(ContractsJson.Default.AdoptionView);
     }
 
     private static Command MakeAnswer()
@@ -54,19 +57,22 @@ internal static class AdoptCommands
         return CommandKit.Make(
             "answer", "Answers for items: needed, not needed, or not sure. What nobody is sure of becomes a need, and the sheet says so",
             ["justright adopt answer curdhouse-found needed 1-4 --why \"the guide, chapter 2\"", "justright adopt answer curdhouse-found not-sure rest"], [name, word, items, why],
-            c => AnswerAsync(c, c.Parsed.GetValue(name)!, c.Parsed.GetValue(word)!, c.Parsed.GetValue(items) ?? [], c.Parsed.GetValue(why)));
+            c => AnswerAsync(c, c.Parsed.GetValue(name)!, c.Parsed.GetValue(word)!, c.Parsed.GetValue(items) ?? [], c.Parsed.GetValue(why)))
+            .Answers(ContractsJson.Default.AdoptionView);
     }
 
     private static Command MakeDraft()
     {
         var name = Adoption();
-        return CommandKit.Make("draft", "Prints the current sheet and install; stores nothing", ["justright adopt draft curdhouse-found"], [name], c => DraftAsync(c, c.Parsed.GetValue(name)!));
+        return CommandKit.Make("draft", "Prints the current sheet and install; stores nothing", ["justright adopt draft curdhouse-found"], [name], c => DraftAsync(c, c.Parsed.GetValue(name)!))
+            .Answers(ContractsJson.Default.AdoptionDraftView);
     }
 
     private static Command MakeFinish()
     {
         var name = Adoption();
-        return CommandKit.Make("finish", "Adds the sheet and the install to Just Right, and verifies", ["justright adopt finish curdhouse-found"], [name], c => FinishAsync(c, c.Parsed.GetValue(name)!));
+        return CommandKit.Make("finish", "Adds the sheet and the install to Just Right, and verifies", ["justright adopt finish curdhouse-found"], [name], c => FinishAsync(c, c.Parsed.GetValue(name)!))
+            .Answers(ContractsJson.Default.FitView);
     }
 
     private static AdoptedAccountOrder Account(string text) => text.LastIndexOf(':') is > 0 and var at ? new AdoptedAccountOrder(text[..at], WorksAs: text[(at + 1)..]) : new AdoptedAccountOrder(text);
@@ -85,7 +91,7 @@ internal static class AdoptCommands
         var adoptions = await call.Api.GetAsync("adoptions", ContractsJson.Default.IReadOnlyListAdoptionSummary, call.Cancel);
         if (call.Screen.IsJson)
         {
-            Screen.Json(adoptions, ContractsJson.Default.IReadOnlyListAdoptionSummary);
+            call.Screen.Json(adoptions, ContractsJson.Default.IReadOnlyListAdoptionSummary);
             return ExitCode.Fine;
         }
 
@@ -105,7 +111,7 @@ internal static class AdoptCommands
         view = await call.Api.PostAsync($"{path}/answers", new AdoptionAnswerOrder([.. items.Select(i => i.Id)], word, why), ContractsJson.Default.AdoptionAnswerOrder, ContractsJson.Default.AdoptionView, call.Cancel);
         if (call.Screen.IsJson)
         {
-            Screen.Json(view, ContractsJson.Default.AdoptionView);
+            call.Screen.Json(view, ContractsJson.Default.AdoptionView);
             return ExitCode.Fine;
         }
 
@@ -127,7 +133,7 @@ internal static class AdoptCommands
     private static async Task<int> DraftAsync(Call call, string name)
     {
         var draft = await call.Api.GetAsync($"adoptions/{Names.Part(name)}/draft", ContractsJson.Default.AdoptionDraftView, call.Cancel);
-        if (call.Screen.IsJson) Screen.Json(draft, ContractsJson.Default.AdoptionDraftView);
+        if (call.Screen.IsJson) call.Screen.Json(draft, ContractsJson.Default.AdoptionDraftView);
         else Screen.Text($"{draft.Sheet}\n---\n{draft.Install}");
         return ExitCode.Fine;
     }
@@ -143,7 +149,7 @@ internal static class AdoptCommands
     {
         if (call.Screen.IsJson)
         {
-            Screen.Json(view, ContractsJson.Default.AdoptionView);
+            call.Screen.Json(view, ContractsJson.Default.AdoptionView);
             return ExitCode.Fine;
         }
 

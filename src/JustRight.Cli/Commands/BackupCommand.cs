@@ -27,7 +27,8 @@ internal static class BackupCommand
             "Makes a backup while the service runs (owner)\n"
             + "Without a recipient no key, secret or password is in it. The service's own program restores it: docs/backup.md",
             ["justright backup --to sunday.backup", "justright backup --to sunday.backup --recipient keeper.pem"],
-            [to, recipient], c => RunAsync(c, c.Parsed.GetRequiredValue(to), c.Parsed.GetValue(recipient)));
+            [to, recipient], c => RunAsync(c, c.Parsed.GetRequiredValue(to), c.Parsed.GetValue(recipient)))
+            .Answers(ContractsJson.Default.BackupMade);
     }
 
     private static async Task<int> RunAsync(Call call, string to, string? recipient)
@@ -53,7 +54,7 @@ internal static class BackupCommand
         }
 
         var made = new BackupMade(Path.GetFullPath(to), new FileInfo(to).Length, recipient is not null);
-        if (call.Screen.IsJson) Screen.Json(made, ContractsJson.Default.BackupMade);
+        if (call.Screen.IsJson) call.Screen.Json(made, ContractsJson.Default.BackupMade);
         else call.Screen.Line(Markup.Escape($"{to}: {made.Bytes} bytes, {Secrecy(made)}"));
         return ExitCode.Fine;
     }

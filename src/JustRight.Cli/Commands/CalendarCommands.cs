@@ -16,7 +16,8 @@ internal static class CalendarCommands
         return CommandKit.Make(
             "calendar", "Lists what expires or is due: passwords, reviews, exceptions, confirmations.\nExit code: 0 nothing is overdue, 1 something is",
             ["justright calendar fennmoor", "justright calendar fennmoor --to fennmoor.ics"], [estate, file],
-            c => c.Parsed.GetValue(file) is { } to ? ReportCommands.WriteAsync(c, $"estates/{Names.Part(c.Parsed.GetValue(estate)!)}/calendar/file", to) : CalendarAsync(c, Names.Part(c.Parsed.GetValue(estate)!)));
+            c => c.Parsed.GetValue(file) is { } to ? ReportCommands.WriteAsync(c, $"estates/{Names.Part(c.Parsed.GetValue(estate)!)}/calendar/file", to) : CalendarAsync(c, Names.Part(c.Parsed.GetValue(estate)!)))
+            .Answers(ContractsJson.Default.CalendarView, ContractsJson.Default.WrittenFileView);
     }
 
     public static Command MakeNotifications()
@@ -25,7 +26,8 @@ internal static class CalendarCommands
         var remind = new Option<bool>("--remind") { Description = "Send reminders now instead of at the next hour" };
         return CommandKit.Make(
             "notifications", "Lists the notifications sent and whether they were delivered", ["justright notifications fennmoor", "justright notifications fennmoor --remind"], [estate, remind],
-            c => NotificationsAsync(c, Names.Part(c.Parsed.GetValue(estate)!), c.Parsed.GetValue(remind)));
+            c => NotificationsAsync(c, Names.Part(c.Parsed.GetValue(estate)!), c.Parsed.GetValue(remind)))
+            .Answers(ContractsJson.Default.IReadOnlyListNotificationView);
     }
 
     public static Command MakeSchedule()
@@ -34,13 +36,13 @@ internal static class CalendarCommands
         var now = new Option<bool>("--now") { Description = "Survey now instead of at the scheduled time" };
         return CommandKit.Make(
             "schedule", "Shows when an estate is surveyed without anybody asking: the interval, the next time, the last result, the recipients.\nThe interval is set in the estate, under rules", ["justright schedule fennmoor", "justright schedule fennmoor --now"], [estate, now],
-            c => WatchAsync(c, c.Parsed.GetValue(estate)!, c.Parsed.GetValue(now)));
+            c => WatchAsync(c, c.Parsed.GetValue(estate)!, c.Parsed.GetValue(now))).Answers(ContractsJson.Default.ScheduleView);
     }
 
     private static async Task<int> CalendarAsync(Call call, string estate)
     {
         var calendar = await call.Api.GetAsync($"estates/{estate}/calendar", ContractsJson.Default.CalendarView, call.Cancel);
-        if (call.Screen.IsJson) Screen.Json(calendar, ContractsJson.Default.CalendarView);
+        if (call.Screen.IsJson) call.Screen.Json(calendar, ContractsJson.Default.CalendarView);
         else Write(call.Screen, calendar);
         return calendar.Entries.Any(e => e.Standing == "overdue") ? ExitCode.Misfit : ExitCode.Fine;
     }
@@ -67,7 +69,7 @@ internal static class CalendarCommands
             : await call.Api.GetAsync($"{path}/notifications", ContractsJson.Default.IReadOnlyListNotificationView, call.Cancel);
         if (call.Screen.IsJson)
         {
-            Screen.Json(notices, ContractsJson.Default.IReadOnlyListNotificationView);
+            call.Screen.Json(notices, ContractsJson.Default.IReadOnlyListNotificationView);
             return ExitCode.Fine;
         }
 
@@ -96,7 +98,7 @@ internal static class CalendarCommands
         var watch = await call.Api.GetAsync(path, ContractsJson.Default.ScheduleView, call.Cancel);
         if (call.Screen.IsJson)
         {
-            Screen.Json(watch, ContractsJson.Default.ScheduleView);
+            call.Screen.Json(watch, ContractsJson.Default.ScheduleView);
             return ExitCode.Fine;
         }
 

@@ -1,4 +1,5 @@
 using System.CommandLine;
+using System.Text.Json.Serialization.Metadata;
 using JustRight.Cli.Api;
 using JustRight.Cli.Output;
 
@@ -10,8 +11,22 @@ internal sealed record Call(ParseResult Parsed, Screen Screen, ApiClient Api, st
 /// <summary>A command that does something. In a list it has one line; its own help says all, with examples.</summary>
 internal sealed class LeafCommand(string name, string description, string[] examples) : Command(name, description.Split('\n')[0])
 {
-    /// <summary>Puts the whole description and the examples in place of the one line.</summary>
-    public void TellAll() => Description = examples.Length == 0 ? description : $"{description}\n\nExamples:\n  {string.Join("\n  ", examples)}";
+    /// <summary>What it prints as JSON: one of these. Empty for one that prints a file, whatever is asked.</summary>
+    public IReadOnlyList<JsonTypeInfo> Shapes { get; private set; } = [];
+
+    /// <summary>Declares what it prints as JSON.</summary>
+    public Command Answers(params JsonTypeInfo[] shapes)
+    {
+        Shapes = shapes;
+        return this;
+    }
+
+    /// <summary>Puts the whole description, what comes as JSON and the examples in place of the one line.</summary>
+    public void TellAll()
+    {
+        if (Shapes.Count > 0) Description = $"{description}\nWith --json: {ShapeWords.Of(Shapes)}";
+        if (examples.Length > 0) Description += $"\n\nExamples:\n  {string.Join("\n  ", examples)}";
+    }
 }
 
 /// <summary>The options all commands share, and how commands are put together.</summary>
@@ -23,7 +38,7 @@ internal static class CommandKit
 
     /// <summary>Makes a command. Errors are caught here, once, and become one message and an exit code.</summary>
     /// <param name="examples">Whole lines, shown by --help.</param>
-    public static Command Make(string name, string description, string[] examples, Symbol[] parts, Func<Call, Task<int>> run)
+    public static LeafCommand Make(string name, string description, string[] examples, Symbol[] parts, Func<Call, Task<int>> run)
     {
         var command = new LeafCommand(name, description, examples);
         foreach (var part in parts)
@@ -34,7 +49,7 @@ internal static class CommandKit
 
         command.SetAction(async (parsed, cancel) =>
         {
-            var screen = new Screen(parsed.GetValue(Json));
+            var screen = new Screen(parsed.GetValue(Json), command.Shapes);
             try
             {
                 var address = parsed.GetValue(Address) ?? Environment.GetEnvironmentVariable("JUSTRIGHT_ADDRESS") ?? ClientSettings.DefaultAddress;

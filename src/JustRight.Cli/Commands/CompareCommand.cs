@@ -15,7 +15,8 @@ internal static class CompareCommand
         var dn = new Argument<string>("object") { Description = "A distinguished name" };
         return CommandKit.Make(
             "compare", "Compares an object on all domain controllers, and says which controller is behind and in what.\nExit code: 0 they agree, 1 they do not, 3 one did not answer",
-            ["justright compare fennmoor \"OU=Saltmere,OU=People,OU=Fennmoor,DC=fennmoor,DC=example\""], [estate, dn], c => RunAsync(c, c.Parsed.GetValue(estate)!, c.Parsed.GetValue(dn)!));
+            ["justright compare fennmoor \"OU=Saltmere,OU=People,OU=Fennmoor,DC=fennmoor,DC=example\""], [estate, dn], c => RunAsync(c, c.Parsed.GetValue(estate)!, c.Parsed.GetValue(dn)!))
+            .Answers(ContractsJson.Default.ReplicaComparisonView);
     }
 
     private static async Task<int> RunAsync(Call call, string estate, string dn)
@@ -23,7 +24,7 @@ internal static class CompareCommand
         var compared = await call.Api.GetAsync($"estates/{Names.Part(estate)}/controllers?object={Uri.EscapeDataString(dn)}", ContractsJson.Default.ReplicaComparisonView, call.Cancel);
         if (call.Screen.IsJson)
         {
-            Screen.Json(compared, ContractsJson.Default.ReplicaComparisonView);
+            call.Screen.Json(compared, ContractsJson.Default.ReplicaComparisonView);
         }
         else
         {

@@ -20,7 +20,8 @@ internal static class ConfirmCommand
             "confirm", "Records that a person looked inside the product, and whether the account has the identity there.\nThe confirmation expires after the days set in the sheet; then the right is unseen again",
             ["justright confirm wheyline-lines", "justright confirm wheyline-lines sender \"Tanker clerk\" --seen-by \"Maud Ferris\"", "justright confirm tallystick-dataroom installer \"First administrator\" --not-there"],
             [install, account, role, absent, seenBy],
-            c => RunAsync(c, Names.Part(c.Parsed.GetValue(install)!), c.Parsed.GetValue(account), c.Parsed.GetValue(role), !c.Parsed.GetValue(absent), c.Parsed.GetValue(seenBy)));
+            c => RunAsync(c, Names.Part(c.Parsed.GetValue(install)!), c.Parsed.GetValue(account), c.Parsed.GetValue(role), !c.Parsed.GetValue(absent), c.Parsed.GetValue(seenBy)))
+            .Answers(ContractsJson.Default.IReadOnlyListJudgementView);
     }
 
     private static Task<int> RunAsync(Call call, string install, string? account, string? role, bool held, string? seenBy) => (account, role) switch
@@ -34,7 +35,7 @@ internal static class ConfirmCommand
     {
         var fit = await call.Api.GetAsync($"installs/{install}/fit", ContractsJson.Default.FitView, call.Cancel);
         var rights = fit.Accounts.SelectMany(a => a.Rights).Where(r => r.Product is not null).ToList();
-        if (call.Screen.IsJson) Screen.Json<IReadOnlyList<JudgementView>>(rights, ContractsJson.Default.IReadOnlyListJudgementView);
+        if (call.Screen.IsJson) call.Screen.Json<IReadOnlyList<JudgementView>>(rights, ContractsJson.Default.IReadOnlyListJudgementView);
         else if (rights.Count == 0) call.Screen.Line($"{Markup.Escape(fit.Install)} needs no identity inside {Markup.Escape(fit.Title)}.");
         else Write(call.Screen, rights);
         return ExitCode.Fine;
@@ -43,7 +44,7 @@ internal static class ConfirmCommand
     private static async Task<int> ConfirmAsync(Call call, string install, ConfirmationOrder order)
     {
         var rights = await call.Api.PostAsync($"installs/{install}/confirmations", order, ContractsJson.Default.ConfirmationOrder, ContractsJson.Default.IReadOnlyListJudgementView, call.Cancel);
-        if (call.Screen.IsJson) Screen.Json(rights, ContractsJson.Default.IReadOnlyListJudgementView);
+        if (call.Screen.IsJson) call.Screen.Json(rights, ContractsJson.Default.IReadOnlyListJudgementView);
         else Write(call.Screen, rights);
         return ExitCode.Fine;
     }

@@ -15,10 +15,14 @@ internal static class EstateCommands
         var estate = Names.Estate();
         return CommandKit.Group(
             "estate", "Estates: your own surroundings",
-            CommandKit.Make("check", "Checks an estate and lists all its faults", ["justright estate check fennmoor.yaml"], [file], c => SendAsync(c, "estates/check", c.Parsed.GetValue(file)!, "is sound")),
-            CommandKit.Make("add", "Checks an estate and adds it to Just Right", ["justright estate add fennmoor.yaml"], [file], c => SendAsync(c, "estates", c.Parsed.GetValue(file)!, "added")),
-            CommandKit.Make("list", "Lists the estates", [], [], ListAsync),
-            CommandKit.Make("show", "Shows an estate as its author wrote it", ["justright estate show fennmoor"], [estate], c => ShowAsync(c, c.Parsed.GetValue(estate)!)));
+            CommandKit.Make("check", "Checks an estate and lists all its faults", ["justright estate check fennmoor.yaml"], [file], c => SendAsync(c, "estates/check", c.Parsed.GetValue(file)!, "is sound"))
+                .Answers(ContractsJson.Default.EstateView),
+            CommandKit.Make("add", "Checks an estate and adds it to Just Right", ["justright estate add fennmoor.yaml"], [file], c => SendAsync(c, "estates", c.Parsed.GetValue(file)!, "added"))
+                .Answers(ContractsJson.Default.EstateView),
+            CommandKit.Make("list", "Lists the estates", [], [], ListAsync)
+                .Answers(ContractsJson.Default.IReadOnlyListEstateSummary),
+            CommandKit.Make("show", "Shows an estate as its author wrote it", ["justright estate show fennmoor"], [estate], c => ShowAsync(c, c.Parsed.GetValue(estate)!))
+                .Answers(ContractsJson.Default.EstateView));
     }
 
     public static Command MakeSurvey()
@@ -30,13 +34,14 @@ internal static class EstateCommands
         return CommandKit.Make(
             "survey", "Surveys an estate: directory, hosts, instances",
             ["justright survey fennmoor", "justright survey fennmoor --json", "justright survey fennmoor --from fennmoor.ldif --read-at 2026-11-25T09:30Z", "justright survey fennmoor --facts fm-rec01.json fm-line01.json"],
-            [estate, from, readAt, facts], c => SurveyAsync(c, c.Parsed.GetValue(estate)!, c.Parsed.GetValue(from), c.Parsed.GetValue(readAt), c.Parsed.GetValue(facts) ?? []));
+            [estate, from, readAt, facts], c => SurveyAsync(c, c.Parsed.GetValue(estate)!, c.Parsed.GetValue(from), c.Parsed.GetValue(readAt), c.Parsed.GetValue(facts) ?? []))
+            .Answers(ContractsJson.Default.SurveyView);
     }
 
     private static async Task<int> SendAsync(Call call, string path, string file, string done)
     {
         var estate = await call.Api.PostFileAsync(path, file, ContractsJson.Default.EstateView, call.Cancel);
-        if (call.Screen.IsJson) Screen.Json(estate, ContractsJson.Default.EstateView);
+        if (call.Screen.IsJson) call.Screen.Json(estate, ContractsJson.Default.EstateView);
         else call.Screen.Line(Markup.Escape($"{(done == "added" ? "added " + estate.Summary.Name : $"{file} is sound")}: {estate.Summary.Title}, {estate.Summary.Domain}, {estate.Summary.Hosts} hosts, {estate.Summary.Instances} instances{(estate.Summary.Simulated ? " (simulated)" : "")}"));
         return ExitCode.Fine;
     }
@@ -46,7 +51,7 @@ internal static class EstateCommands
         var estates = await call.Api.GetAsync("estates", ContractsJson.Default.IReadOnlyListEstateSummary, call.Cancel);
         if (call.Screen.IsJson)
         {
-            Screen.Json(estates, ContractsJson.Default.IReadOnlyListEstateSummary);
+            call.Screen.Json(estates, ContractsJson.Default.IReadOnlyListEstateSummary);
             return ExitCode.Fine;
         }
 
@@ -60,7 +65,7 @@ internal static class EstateCommands
     private static async Task<int> ShowAsync(Call call, string name)
     {
         var estate = await call.Api.GetAsync($"estates/{Names.Part(name)}", ContractsJson.Default.EstateView, call.Cancel);
-        if (call.Screen.IsJson) Screen.Json(estate, ContractsJson.Default.EstateView);
+        if (call.Screen.IsJson) call.Screen.Json(estate, ContractsJson.Default.EstateView);
         else Screen.Text(estate.Text);
         return ExitCode.Fine;
     }
@@ -75,7 +80,7 @@ internal static class EstateCommands
         var survey = (await call.Api.GetAsync($"estates/{Names.Part(name)}", ContractsJson.Default.EstateView, call.Cancel)).Survey!;
         if (call.Screen.IsJson)
         {
-            Screen.Json(survey, ContractsJson.Default.SurveyView);
+            call.Screen.Json(survey, ContractsJson.Default.SurveyView);
         }
         else
         {

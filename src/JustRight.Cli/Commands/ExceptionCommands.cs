@@ -12,7 +12,8 @@ internal static class ExceptionCommands
     public static Command Make()
     {
         var listed = Names.Install();
-        var list = CommandKit.Make("list", "Lists the exceptions, newest first, including the expired ones", ["justright exception list thermograph-dataroom"], [listed], c => ListAsync(c, Names.Part(c.Parsed.GetValue(listed)!)));
+        var list = CommandKit.Make("list", "Lists the exceptions, newest first, including the expired ones", ["justright exception list thermograph-dataroom"], [listed], c => ListAsync(c, Names.Part(c.Parsed.GetValue(listed)!)))
+            .Answers(ContractsJson.Default.IReadOnlyListExceptionView);
 
         var install = Names.Install();
         var account = new Argument<string>("account") { Description = "An account of the install: its key or its name; or a closed group with an unexpected member" };
@@ -24,12 +25,14 @@ internal static class ExceptionCommands
             "allow", "Accepts one missing, excess or forbidden right until a date. The verdict stays; every report shows the exception beside it.\nOnly an owner accepts a forbidden right",
             ["justright exception allow quernstone-sql01 watcher sysadmin --why \"until the release in March\" --until 2027-03-31", "justright exception allow curdhouse-books web \"Event Log Readers\" --why \"fault 4711\" --until 2027-01-15 --by \"Maud Ferris\""],
             [install, account, right, why, until, by],
-            c => AllowAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(account)!, c.Parsed.GetValue(right) ?? [], new ExceptionOrder("", c.Parsed.GetValue(why)!, Days.Read(c.Parsed.GetValue(until), "--until")!.Value, c.Parsed.GetValue(by))));
+            c => AllowAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(account)!, c.Parsed.GetValue(right) ?? [], new ExceptionOrder("", c.Parsed.GetValue(why)!, Days.Read(c.Parsed.GetValue(until), "--until")!.Value, c.Parsed.GetValue(by))))
+            .Answers(ContractsJson.Default.IReadOnlyListExceptionView);
 
         var of = Names.Install();
         var number = new Argument<int>("number") { Description = "The number of the exception" };
         var end = CommandKit.Make("end", "Ends an exception early", ["justright exception end quernstone-sql01 3"], [of, number],
-            c => ShowAsync(c, c.Api.PostAsync($"installs/{Names.Part(c.Parsed.GetValue(of)!)}/exceptions/{c.Parsed.GetValue(number)}/end", ContractsJson.Default.IReadOnlyListExceptionView, c.Cancel)));
+            c => ShowAsync(c, c.Api.PostAsync($"installs/{Names.Part(c.Parsed.GetValue(of)!)}/exceptions/{c.Parsed.GetValue(number)}/end", ContractsJson.Default.IReadOnlyListExceptionView, c.Cancel)))
+            .Answers(ContractsJson.Default.IReadOnlyListExceptionView);
         return CommandKit.Group("exception", "Deviations that were accepted, by whom and until when", list, allow, end);
     }
 
@@ -69,7 +72,7 @@ internal static class ExceptionCommands
         var exceptions = await asked;
         if (call.Screen.IsJson)
         {
-            Screen.Json(exceptions, ContractsJson.Default.IReadOnlyListExceptionView);
+            call.Screen.Json(exceptions, ContractsJson.Default.IReadOnlyListExceptionView);
             return ExitCode.Fine;
         }
 

@@ -15,7 +15,8 @@ internal static class FitCommands
         return CommandKit.Make(
             "verify", "Surveys the estate and says for every right whether it is met, missing, pending, unseen, excess or forbidden.\nExit code: 0 just right, or every deviation is accepted; 1 something deviates; 3 the same as 0, as far as seen",
             ["justright verify thermograph-dataroom", "justright verify thermograph-dataroom --brief", "justright verify thermograph-dataroom --json"],
-            [install, brief], c => VerifyAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(brief)));
+            [install, brief], c => VerifyAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(brief)))
+            .Answers(ContractsJson.Default.FitView);
     }
 
     public static Command MakeWhy()
@@ -26,7 +27,8 @@ internal static class FitCommands
         return CommandKit.Make(
             "why", "Shows why an account holds a right or not: the need, the line of the sheet, the team, every path",
             ["justright why thermograph-dataroom archivist", "justright why thermograph-dataroom archivist sysadmin fm-sql01"],
-            [install, account, right], c => WhyAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(account)!, c.Parsed.GetValue(right) ?? []));
+            [install, account, right], c => WhyAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(account)!, c.Parsed.GetValue(right) ?? []))
+            .Answers(ContractsJson.Default.IReadOnlyListJudgementView);
     }
 
     /// <summary>Verifies an install and prints its fit.</summary>
@@ -36,7 +38,7 @@ internal static class FitCommands
         job = await JobProgress.FollowAsync(call.Screen, call.Api, job, $"verifying {install}", null, call.Cancel);
         if (job.State != "done") throw new ClientException(ExitCode.Unread, job.Message ?? "the survey did not end well");
         var fit = await call.Api.GetAsync($"installs/{Names.Part(install)}/fit", ContractsJson.Default.FitView, call.Cancel);
-        if (call.Screen.IsJson) Screen.Json(fit, ContractsJson.Default.FitView);
+        if (call.Screen.IsJson) call.Screen.Json(fit, ContractsJson.Default.FitView);
         else FitReport.Write(call.Screen, fit, brief);
         return Code(fit.Counts);
     }
@@ -45,7 +47,7 @@ internal static class FitCommands
     {
         var rights = await call.Api.GetAsync(
             $"installs/{Names.Part(install)}/why/{Names.Part(account)}?right={Uri.EscapeDataString(string.Join(' ', right))}", ContractsJson.Default.IReadOnlyListJudgementView, call.Cancel);
-        if (call.Screen.IsJson) Screen.Json(rights, ContractsJson.Default.IReadOnlyListJudgementView);
+        if (call.Screen.IsJson) call.Screen.Json(rights, ContractsJson.Default.IReadOnlyListJudgementView);
         else FitReport.WriteWhy(call.Screen, rights);
         return ExitCode.Fine;
     }

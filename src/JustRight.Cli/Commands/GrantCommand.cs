@@ -18,7 +18,8 @@ internal static class GrantCommand
         return CommandKit.Make(
             "grant", "Carries out the worklist: lists the steps, asks, logs each one before it is made, and checks it afterwards",
             ["justright grant thermograph-dataroom", "justright grant thermograph-dataroom --list", "justright grant thermograph-dataroom --remove --yes"],
-            [install, remove, yes, list], c => RunAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(remove), c.Parsed.GetValue(yes), c.Parsed.GetValue(list)));
+            [install, remove, yes, list], c => RunAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(remove), c.Parsed.GetValue(yes), c.Parsed.GetValue(list)))
+            .Answers(ContractsJson.Default.JobView, ContractsJson.Default.WorklistView);
     }
 
     private static async Task<int> RunAsync(Call call, string install, bool remove, bool yes, bool listOnly)
@@ -31,7 +32,7 @@ internal static class GrantCommand
         var worklist = await call.Api.GetAsync($"{path}/worklist", ContractsJson.Default.WorklistView, call.Cancel);
         if (listOnly && call.Screen.IsJson)
         {
-            Screen.Json(worklist, ContractsJson.Default.WorklistView);
+            call.Screen.Json(worklist, ContractsJson.Default.WorklistView);
             return ExitCode.Fine;
         }
 
@@ -40,7 +41,7 @@ internal static class GrantCommand
         var ready = steps.Where(s => s.Blocked is null).ToList();
         if (ready.Count == 0 || listOnly)
         {
-            if (call.Screen.IsJson) Screen.Json(worklist, ContractsJson.Default.WorklistView);
+            if (call.Screen.IsJson) call.Screen.Json(worklist, ContractsJson.Default.WorklistView);
             return ready.Count == 0 && steps.Count > 0 ? ExitCode.Unread : ExitCode.Fine;
         }
 

@@ -26,7 +26,8 @@ internal static class HandoverCommand
             "handover", "Writes bundles for the teams that own the directory, the servers, the databases: what, why, scripts, how to check and how to undo.\nUses the latest survey: verify first. No bundle holds a password",
             ["justright handover wheyline-lines", "justright handover wheyline-lines --team host --place fm-rec01 --to bundles", "justright handover wheyline-lines --form zip --to bundles", "justright handover nightchurn-dataroom --team directory --form markdown"],
             [install, to, form, team, place, remove],
-            c => RunAsync(c, Names.Part(c.Parsed.GetValue(install)!), c.Parsed.GetValue(to), c.Parsed.GetValue(form)!, h => Is(c.Parsed.GetValue(team), h.Team) && Is(c.Parsed.GetValue(place), h.Place), c.Parsed.GetValue(remove)));
+            c => RunAsync(c, Names.Part(c.Parsed.GetValue(install)!), c.Parsed.GetValue(to), c.Parsed.GetValue(form)!, h => Is(c.Parsed.GetValue(team), h.Team) && Is(c.Parsed.GetValue(place), h.Place), c.Parsed.GetValue(remove)))
+            .Answers(ContractsJson.Default.IReadOnlyListHandoverView);
     }
 
     private static bool Is(string? wanted, string is_) => wanted is null || string.Equals(wanted, is_, StringComparison.OrdinalIgnoreCase);
@@ -46,7 +47,7 @@ internal static class HandoverCommand
             return ExitCode.Fine;
         }
 
-        if (call.Screen.IsJson) Screen.Json<IReadOnlyList<HandoverView>>(handovers, ContractsJson.Default.IReadOnlyListHandoverView);
+        if (call.Screen.IsJson) call.Screen.Json<IReadOnlyList<HandoverView>>(handovers, ContractsJson.Default.IReadOnlyListHandoverView);
         else if (handovers.Count == 0) call.Screen.Line(remove ? "Nothing to remove." : "Nothing to grant.");
         else if (to is null) List(call, handovers);
         return ExitCode.Fine;

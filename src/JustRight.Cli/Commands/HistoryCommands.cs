@@ -13,7 +13,8 @@ internal static class HistoryCommands
     {
         var install = Names.Install();
         return CommandKit.Make("history", "Lists how the results of an install changed, newest first", ["justright history thermograph-dataroom", "justright history thermograph-dataroom --json"],
-            [install], c => HistoryAsync(c, c.Parsed.GetValue(install)!));
+            [install], c => HistoryAsync(c, c.Parsed.GetValue(install)!))
+            .Answers(ContractsJson.Default.IReadOnlyListKeptFitView);
     }
 
     public static Command MakeDrift()
@@ -24,7 +25,8 @@ internal static class HistoryCommands
         return CommandKit.Make(
             "drift", "Shows what changed between two fits of an install, and which changes Just Right made.\nTakes no survey: verify first to see the current state.\nExit code: 0 nothing is worse, 1 something is",
             ["justright drift thermograph-dataroom", "justright drift thermograph-dataroom --from 1 --to 4"], [install, from, to],
-            c => DriftAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(from), c.Parsed.GetValue(to)));
+            c => DriftAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(from), c.Parsed.GetValue(to)))
+            .Answers(ContractsJson.Default.DriftView);
     }
 
     private static async Task<int> HistoryAsync(Call call, string install)
@@ -32,7 +34,7 @@ internal static class HistoryCommands
         var fits = await call.Api.GetAsync($"installs/{Names.Part(install)}/history", ContractsJson.Default.IReadOnlyListKeptFitView, call.Cancel);
         if (call.Screen.IsJson)
         {
-            Screen.Json(fits, ContractsJson.Default.IReadOnlyListKeptFitView);
+            call.Screen.Json(fits, ContractsJson.Default.IReadOnlyListKeptFitView);
             return ExitCode.Fine;
         }
 
@@ -47,7 +49,7 @@ internal static class HistoryCommands
     {
         var query = string.Join('&', new[] { from is { } f ? $"from={f}" : null, to is { } t ? $"to={t}" : null }.OfType<string>());
         var view = await call.Api.GetAsync($"installs/{Names.Part(install)}/drift{(query.Length > 0 ? "?" + query : "")}", ContractsJson.Default.DriftView, call.Cancel);
-        if (call.Screen.IsJson) Screen.Json(view, ContractsJson.Default.DriftView);
+        if (call.Screen.IsJson) call.Screen.Json(view, ContractsJson.Default.DriftView);
         else Write(call.Screen, view);
         return view.Lines.Any(l => l.Way == "worse") ? ExitCode.Misfit : ExitCode.Fine;
     }

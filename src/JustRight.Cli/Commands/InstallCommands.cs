@@ -17,24 +17,29 @@ internal static class InstallCommands
         stage.CompletionSources.Add("planned", "installed", "retiring");
         return CommandKit.Group(
             "install", "Installs: one product in one estate",
-            CommandKit.Make("add", "Checks that an install can be planned, and adds it to Just Right", ["justright install add thermograph-dataroom.yaml"], [file], c => AddAsync(c, c.Parsed.GetValue(file)!)),
-            CommandKit.Make("list", "Lists the installs with their fit", [], [], ListAsync),
-            CommandKit.Make("show", "Shows an install as its author wrote it", ["justright install show thermograph-dataroom"], [install], c => ShowAsync(c, c.Parsed.GetValue(install)!)),
+            CommandKit.Make("add", "Checks that an install can be planned, and adds it to Just Right", ["justright install add thermograph-dataroom.yaml"], [file], c => AddAsync(c, c.Parsed.GetValue(file)!))
+                .Answers(ContractsJson.Default.InstallView),
+            CommandKit.Make("list", "Lists the installs with their fit", [], [], ListAsync)
+                .Answers(ContractsJson.Default.IReadOnlyListInstallSummary),
+            CommandKit.Make("show", "Shows an install as its author wrote it", ["justright install show thermograph-dataroom"], [install], c => ShowAsync(c, c.Parsed.GetValue(install)!))
+                .Answers(ContractsJson.Default.InstallView),
             CommandKit.Make(
                 "stage", "Sets the stage of an install; retiring: what only it needed is to be removed", ["justright install stage thermograph-dataroom installed", "justright install stage tallystick-dataroom retiring"],
-                [install, stage], c => StageAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(stage)!)));
+                [install, stage], c => StageAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(stage)!))
+                .Answers(ContractsJson.Default.InstallView));
     }
 
     public static Command MakePlan()
     {
         var install = Names.Install();
-        return CommandKit.Make("plan", "Shows what is needed: accounts, groups, grants, each with its line of the sheet", ["justright plan thermograph-dataroom", "justright plan thermograph-dataroom --json"], [install], c => PlanAsync(c, c.Parsed.GetValue(install)!));
+        return CommandKit.Make("plan", "Shows what is needed: accounts, groups, grants, each with its line of the sheet", ["justright plan thermograph-dataroom", "justright plan thermograph-dataroom --json"], [install], c => PlanAsync(c, c.Parsed.GetValue(install)!))
+            .Answers(ContractsJson.Default.PlanView);
     }
 
     private static async Task<int> AddAsync(Call call, string file)
     {
         var install = await call.Api.PostFileAsync("installs", file, ContractsJson.Default.InstallView, call.Cancel);
-        if (call.Screen.IsJson) Screen.Json(install, ContractsJson.Default.InstallView);
+        if (call.Screen.IsJson) call.Screen.Json(install, ContractsJson.Default.InstallView);
         else call.Screen.Line(Markup.Escape($"added {install.Summary.Name}: {install.Summary.Title} into {install.Summary.Estate}, {install.Summary.Stage}{(install.Summary.Simulated ? " (simulated)" : "")}"));
         return ExitCode.Fine;
     }
@@ -44,7 +49,7 @@ internal static class InstallCommands
         var installs = await call.Api.GetAsync("installs", ContractsJson.Default.IReadOnlyListInstallSummary, call.Cancel);
         if (call.Screen.IsJson)
         {
-            Screen.Json(installs, ContractsJson.Default.IReadOnlyListInstallSummary);
+            call.Screen.Json(installs, ContractsJson.Default.IReadOnlyListInstallSummary);
             return ExitCode.Fine;
         }
 
@@ -65,7 +70,7 @@ internal static class InstallCommands
     private static async Task<int> StageAsync(Call call, string name, string stage)
     {
         var install = await call.Api.PostAsync($"installs/{Names.Part(name)}/stage", new StageOrder(stage), ContractsJson.Default.StageOrder, ContractsJson.Default.InstallView, call.Cancel);
-        if (call.Screen.IsJson) Screen.Json(install, ContractsJson.Default.InstallView);
+        if (call.Screen.IsJson) call.Screen.Json(install, ContractsJson.Default.InstallView);
         else call.Screen.Line(Markup.Escape($"{install.Summary.Name} is {install.Summary.Stage} now. {(install.Summary.Stage == "retiring" ? $"See what goes and what stays: justright grant {name} --remove --list" : $"Next: justright verify {name}")}"));
         return ExitCode.Fine;
     }
@@ -73,7 +78,7 @@ internal static class InstallCommands
     private static async Task<int> ShowAsync(Call call, string name)
     {
         var install = await call.Api.GetAsync($"installs/{Names.Part(name)}", ContractsJson.Default.InstallView, call.Cancel);
-        if (call.Screen.IsJson) Screen.Json(install, ContractsJson.Default.InstallView);
+        if (call.Screen.IsJson) call.Screen.Json(install, ContractsJson.Default.InstallView);
         else Screen.Text(install.Text);
         return ExitCode.Fine;
     }
@@ -83,7 +88,7 @@ internal static class InstallCommands
         var plan = await call.Api.GetAsync($"installs/{Names.Part(name)}/plan", ContractsJson.Default.PlanView, call.Cancel);
         if (call.Screen.IsJson)
         {
-            Screen.Json(plan, ContractsJson.Default.PlanView);
+            call.Screen.Json(plan, ContractsJson.Default.PlanView);
             return ExitCode.Fine;
         }
 

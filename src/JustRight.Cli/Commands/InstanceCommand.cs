@@ -17,14 +17,15 @@ internal static class InstanceCommand
         return CommandKit.Make(
             "instance", "Shows who can do what at a database instance and in its databases, by which path, and which install needs it; the widest rights first",
             ["justright instance fennmoor fm-sql01", "justright instance fennmoor fm-sql01 sysadmin", "justright instance fennmoor fm-sql03 CurdRecipes --json"],
-            [estate, instance, words], c => RunAsync(c, Names.Part(c.Parsed.GetValue(estate)!), Names.Part(c.Parsed.GetValue(instance)!), c.Parsed.GetValue(words) ?? []));
+            [estate, instance, words], c => RunAsync(c, Names.Part(c.Parsed.GetValue(estate)!), Names.Part(c.Parsed.GetValue(instance)!), c.Parsed.GetValue(words) ?? []))
+            .Answers(ContractsJson.Default.InstanceView);
     }
 
     private static async Task<int> RunAsync(Call call, string estate, string name, string[] words)
     {
         var all = await call.Api.GetAsync($"estates/{estate}/instances/{name}", ContractsJson.Default.InstanceView, call.Cancel);
         var view = all with { Holders = [.. all.Holders.Where(h => words.All(w => $"{h.Who} {h.Right} {h.Place} {string.Join(' ', h.NeededBy)}".Contains(w, StringComparison.OrdinalIgnoreCase))).OrderByDescending(h => h.Reach).ThenBy(h => h.Who, StringComparer.OrdinalIgnoreCase)] };
-        if (call.Screen.IsJson) Screen.Json(view, ContractsJson.Default.InstanceView);
+        if (call.Screen.IsJson) call.Screen.Json(view, ContractsJson.Default.InstanceView);
         else Write(call.Screen, view);
         return view.Unread is null && view.UnreadParts.Count == 0 && view.More == 0 ? ExitCode.Fine : ExitCode.Unread;
     }

@@ -16,12 +16,14 @@ internal static class LogCommands
         var anchor = new Option<string?>("--anchor") { Description = "A file that 'log anchor' wrote", HelpName = "FILE" };
         return CommandKit.Group(
             "log", "The log: who did what",
-            CommandKit.Make("list", "Lists the log, newest first", ["justright log list --text svc-archive", "justright log list --take 200 --json"], [text, take], c => ListAsync(c, c.Parsed.GetValue(text), c.Parsed.GetValue(take))),
+            CommandKit.Make("list", "Lists the log, newest first", ["justright log list --text svc-archive", "justright log list --take 200 --json"], [text, take], c => ListAsync(c, c.Parsed.GetValue(text), c.Parsed.GetValue(take)))
+                .Answers(ContractsJson.Default.IReadOnlyListLogEntryView),
             CommandKit.Make(
                 "check",
                 "Checks the log's chain of hashes against its signed heads: exit code 1 when an entry was changed or is missing\n"
                 + "An anchor, kept where nobody who can reach the service can change it, also shows a tail that was cut off.",
-                ["justright log check", "justright log check --anchor head.json"], [anchor], c => CheckAsync(c, c.Parsed.GetValue(anchor))),
+                ["justright log check", "justright log check --anchor head.json"], [anchor], c => CheckAsync(c, c.Parsed.GetValue(anchor)))
+                .Answers(ContractsJson.Default.LogCheckView),
             CommandKit.Make(
                 "anchor", "Prints the newest signed head of the log, to be kept elsewhere", ["justright log anchor > head.json"], [], AnchorAsync));
     }
@@ -32,7 +34,7 @@ internal static class LogCommands
         var entries = await call.Api.GetAsync($"log?take={take}&text={Uri.EscapeDataString(text ?? "")}", ContractsJson.Default.IReadOnlyListLogEntryView, call.Cancel);
         if (call.Screen.IsJson)
         {
-            Screen.Json(entries, ContractsJson.Default.IReadOnlyListLogEntryView);
+            call.Screen.Json(entries, ContractsJson.Default.IReadOnlyListLogEntryView);
             return ExitCode.Fine;
         }
 
@@ -51,7 +53,7 @@ internal static class LogCommands
                 call.Cancel);
         if (call.Screen.IsJson)
         {
-            Screen.Json(check, ContractsJson.Default.LogCheckView);
+            call.Screen.Json(check, ContractsJson.Default.LogCheckView);
         }
         else if (check.Sound)
         {

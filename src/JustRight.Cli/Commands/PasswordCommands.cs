@@ -25,28 +25,38 @@ internal static class PasswordCommands
         return CommandKit.Group(
             "password", "Passwords: when they are due, where they are used, renewing them",
             CommandKit.Make("due", "Lists when each password of an estate is due, and who changes it.\nExit code: 0 nothing is due, 1 something is, 3 something was not read", ["justright password due fennmoor", "justright password due fennmoor --json"],
-                [estate], c => DueAsync(c, c.Parsed.GetValue(estate)!)),
+                [estate], c => DueAsync(c, c.Parsed.GetValue(estate)!)).Answers(ContractsJson.Default.PasswordsView),
             MakeWhereUsed(),
             CommandKit.Make("try", "Tests a password with one sign-in; not done if a failure would lock the account.\nThe password is read from a prompt or standard input, never from the command line, and stored nowhere.\nExit code: 0 it works, 1 it does not, 3 it was not tried",
-                ["justright password try fennmoor svc-curd-cards --type", "justright password try fennmoor svc-curd-cards"], [estate, account, type], c => TryAsync(c, Of(c, estate, account), c.Parsed.GetValue(type))),
+                ["justright password try fennmoor svc-curd-cards --type", "justright password try fennmoor svc-curd-cards"], [estate, account, type], c => TryAsync(c, Of(c, estate, account), c.Parsed.GetValue(type)))
+                .Answers(ContractsJson.Default.PasswordTryView),
             CommandKit.Make("renew", "Renews a password: lists the steps, asks, then runs the automatic ones until a manual step is due" + RenewalCodes,
-                ["justright password renew fennmoor svc-curd-cards --list", "justright password renew fennmoor svc-curd-cards"], [estate, account, yes, list], c => RenewAsync(c, Of(c, estate, account), c.Parsed.GetValue(yes), c.Parsed.GetValue(list))),
+                ["justright password renew fennmoor svc-curd-cards --list", "justright password renew fennmoor svc-curd-cards"], [estate, account, yes, list], c => RenewAsync(c, Of(c, estate, account), c.Parsed.GetValue(yes), c.Parsed.GetValue(list)))
+                .Answers(ContractsJson.Default.RenewalView, ContractsJson.Default.PasswordDetailView),
             CommandKit.Make("progress", "Shows the state of a renewal, and which password is where" + RenewalCodes, ["justright password progress fennmoor svc-curd-cards"],
-                [estate, account], async c => Report(c, await LatestAsync(c, Of(c, estate, account)))),
+                [estate, account], async c => Report(c, await LatestAsync(c, Of(c, estate, account))))
+                .Answers(ContractsJson.Default.RenewalView),
             CommandKit.Make("done", "Confirms that a manual step is done, and continues" + RenewalCodes, ["justright password done fennmoor svc-curd-cards", "justright password done fennmoor svc-curd-cards --note \"typed by J. Lind\""],
-                [estate, account, step, note], c => SayAsync(c, Of(c, estate, account), "done", c.Parsed.GetValue(step), c.Parsed.GetValue(note))),
+                [estate, account, step, note], c => SayAsync(c, Of(c, estate, account), "done", c.Parsed.GetValue(step), c.Parsed.GetValue(note)))
+                .Answers(ContractsJson.Default.RenewalView),
             CommandKit.Make("retry", "Retries the step that failed, and continues" + RenewalCodes, ["justright password retry fennmoor svc-curd-cards"],
-                [estate, account, step], c => SayAsync(c, Of(c, estate, account), "retry", c.Parsed.GetValue(step), null)),
+                [estate, account, step], c => SayAsync(c, Of(c, estate, account), "retry", c.Parsed.GetValue(step), null))
+                .Answers(ContractsJson.Default.RenewalView),
             CommandKit.Make("restart-now", "Restarts now what waits for its host's restart window, and continues" + RenewalCodes, ["justright password restart-now fennmoor svc-curd-cards"],
-                [estate, account, step], c => SayAsync(c, Of(c, estate, account), "restart-now", c.Parsed.GetValue(step), null)),
+                [estate, account, step], c => SayAsync(c, Of(c, estate, account), "restart-now", c.Parsed.GetValue(step), null))
+                .Answers(ContractsJson.Default.RenewalView),
             CommandKit.Make("skip", "Skips a step; the renewal keeps listing the place as \"still has the old password\"" + RenewalCodes, ["justright password skip fennmoor svc-curd-cards --why \"the page is retired on Friday\""],
-                [estate, account, step, why], c => SayAsync(c, Of(c, estate, account), "skip", c.Parsed.GetValue(step), c.Parsed.GetValue(why))),
+                [estate, account, step, why], c => SayAsync(c, Of(c, estate, account), "skip", c.Parsed.GetValue(step), c.Parsed.GetValue(why)))
+                .Answers(ContractsJson.Default.RenewalView),
             CommandKit.Make("undo", "Restores the old password in every place that has or may have the new one" + RenewalCodes, ["justright password undo fennmoor svc-curd-cards"],
-                [estate, account, yes], c => BackAsync(c, Of(c, estate, account), c.Parsed.GetValue(yes))),
+                [estate, account, yes], c => BackAsync(c, Of(c, estate, account), c.Parsed.GetValue(yes)))
+                .Answers(ContractsJson.Default.RenewalView),
             CommandKit.Make("hand-over", "Hands over a generated password once: encrypted to a certificate (CMS; openssl cms -decrypt decrypts it), or shown",
                 ["justright password hand-over fennmoor svc-thermo-poller --certificate keeper.pem > poller.cms", "justright password hand-over fennmoor svc-curd-cards --show"], [estate, account, certificate, show],
-                c => HandOverAsync(c, Of(c, estate, account), c.Parsed.GetValue(certificate), c.Parsed.GetValue(show))),
-            CommandKit.Make("list", "Lists the accounts of an install whose password was not handed over yet", ["justright password list thermograph-dataroom"], [Install], ListAsync));
+                c => HandOverAsync(c, Of(c, estate, account), c.Parsed.GetValue(certificate), c.Parsed.GetValue(show)))
+                .Answers(ContractsJson.Default.ShownPassword, ContractsJson.Default.SealedPassword),
+            CommandKit.Make("list", "Lists the accounts of an install whose password was not handed over yet", ["justright password list thermograph-dataroom"], [Install], ListAsync)
+                .Answers(ContractsJson.Default.IReadOnlyListPasswordView));
     }
 
     private static Argument<string> Account() => new("account") { Description = "The account's logon name" };
@@ -57,10 +67,13 @@ internal static class PasswordCommands
         var (ofAdded, added) = (Names.Estate(), Account());
         var (ofRemoved, removed) = (Names.Estate(), Account());
         var list = CommandKit.Make("where-used", "Lists every place where an account's password is kept, what stops if it is changed elsewhere first, and whether a gMSA could replace it",
-                ["justright password where-used fennmoor svc-curd-cards"], [estate, account], c => WhereAsync(c, Of(c, estate, account)));
+                ["justright password where-used fennmoor svc-curd-cards"], [estate, account], c => WhereAsync(c, Of(c, estate, account)))
+            .Answers(ContractsJson.Default.PasswordDetailView);
         list.Add(CommandKit.Make("add", "Adds a place where an account's password is kept, unknown to sheets and surveys", ["justright password where-used add fennmoor svc-curd-cards --in /srv/label/print.conf --setting store.password --on fm-book01 --breaks \"labels are no longer printed\""],
-                [ofAdded, added, In, Setting, On, Breaks, Reference], c => AddPlaceAsync(c, Of(c, ofAdded, added))));
-        list.Add(CommandKit.Make("remove", "Removes a place that somebody added", ["justright password where-used remove fennmoor svc-curd-cards 3"], [ofRemoved, removed, Place], c => RemovePlaceAsync(c, Of(c, ofRemoved, removed))));
+                [ofAdded, added, In, Setting, On, Breaks, Reference], c => AddPlaceAsync(c, Of(c, ofAdded, added)))
+            .Answers(ContractsJson.Default.PasswordDetailView));
+        list.Add(CommandKit.Make("remove", "Removes a place that somebody added", ["justright password where-used remove fennmoor svc-curd-cards 3"], [ofRemoved, removed, Place], c => RemovePlaceAsync(c, Of(c, ofRemoved, removed)))
+            .Answers(ContractsJson.Default.PasswordDetailView));
         return list;
     }
 
@@ -81,7 +94,7 @@ internal static class PasswordCommands
     private static async Task<int> DueAsync(Call call, string estate)
     {
         var view = await call.Api.GetAsync($"estates/{Names.Part(estate)}/passwords", ContractsJson.Default.PasswordsView, call.Cancel);
-        if (call.Screen.IsJson) Screen.Json(view, ContractsJson.Default.PasswordsView);
+        if (call.Screen.IsJson) call.Screen.Json(view, ContractsJson.Default.PasswordsView);
         else PasswordReport.Write(call.Screen, view);
         return view.Accounts.Any(a => a.Standing is "overdue" or "unreasoned" or "soon") ? ExitCode.Misfit : view.Accounts.Any(a => a.Standing == "unseen") ? ExitCode.Unread : ExitCode.Fine;
     }
@@ -89,7 +102,7 @@ internal static class PasswordCommands
     private static async Task<int> WhereAsync(Call call, (string Estate, string Account) of)
     {
         var view = await ShowAsync(call, of);
-        if (call.Screen.IsJson) Screen.Json(view, ContractsJson.Default.PasswordDetailView);
+        if (call.Screen.IsJson) call.Screen.Json(view, ContractsJson.Default.PasswordDetailView);
         else PasswordReport.Write(call.Screen, view);
         return view.Places.Any(p => p.NotSeen is not null) ? ExitCode.Unread : ExitCode.Fine;
     }
@@ -111,7 +124,7 @@ internal static class PasswordCommands
     {
         var order = new PasswordTryOrder(type ? await PasswordPrompt.ReadAsync(call, $"Password of {of.Account}:") : null);
         var view = await call.Api.PostAsync($"{Path(of)}/try", order, ContractsJson.Default.PasswordTryOrder, ContractsJson.Default.PasswordTryView, call.Cancel);
-        if (call.Screen.IsJson) Screen.Json(view, ContractsJson.Default.PasswordTryView);
+        if (call.Screen.IsJson) call.Screen.Json(view, ContractsJson.Default.PasswordTryView);
         else PasswordReport.Write(call.Screen, view);
         return view.Works switch { true => ExitCode.Fine, false => ExitCode.Misfit, _ => ExitCode.Unread };
     }
@@ -125,7 +138,7 @@ internal static class PasswordCommands
         var view = await ShowAsync(call, of);
         if (listOnly && call.Screen.IsJson)
         {
-            Screen.Json(view, ContractsJson.Default.PasswordDetailView);
+            call.Screen.Json(view, ContractsJson.Default.PasswordDetailView);
             return ExitCode.Fine;
         }
 
@@ -162,7 +175,7 @@ internal static class PasswordCommands
 
     private static int Report(Call call, RenewalView renewal)
     {
-        if (call.Screen.IsJson) Screen.Json(renewal, ContractsJson.Default.RenewalView);
+        if (call.Screen.IsJson) call.Screen.Json(renewal, ContractsJson.Default.RenewalView);
         else PasswordReport.Write(call.Screen, renewal);
         return renewal.Next switch
         {
@@ -178,14 +191,14 @@ internal static class PasswordCommands
         if (show)
         {
             var shown = await call.Api.PostAsync($"{Path(of)}/show", ContractsJson.Default.ShownPassword, call.Cancel);
-            if (call.Screen.IsJson) Screen.Json(shown, ContractsJson.Default.ShownPassword);
+            if (call.Screen.IsJson) call.Screen.Json(shown, ContractsJson.Default.ShownPassword);
             else Console.Out.WriteLine(shown.Password);
             return ExitCode.Fine;
         }
 
         var pem = await InputFile.TextAsync(certificate!, call.Cancel);
         var seal = await call.Api.PostAsync($"{Path(of)}/seal", new SealOrder(pem), ContractsJson.Default.SealOrder, ContractsJson.Default.SealedPassword, call.Cancel);
-        if (call.Screen.IsJson) Screen.Json(seal, ContractsJson.Default.SealedPassword);
+        if (call.Screen.IsJson) call.Screen.Json(seal, ContractsJson.Default.SealedPassword);
         else Console.Out.WriteLine(seal.Cms);
         return ExitCode.Fine;
     }
@@ -193,7 +206,7 @@ internal static class PasswordCommands
     private static async Task<int> ListAsync(Call call)
     {
         var passwords = await call.Api.GetAsync($"installs/{Names.Part(call.Parsed.GetValue(Install)!)}/passwords", ContractsJson.Default.IReadOnlyListPasswordView, call.Cancel);
-        if (call.Screen.IsJson) Screen.Json(passwords, ContractsJson.Default.IReadOnlyListPasswordView);
+        if (call.Screen.IsJson) call.Screen.Json(passwords, ContractsJson.Default.IReadOnlyListPasswordView);
         else PasswordReport.Write(call.Screen, passwords);
         return ExitCode.Fine;
     }

@@ -11,7 +11,8 @@ internal static class ProposalCommands
 {
     public static Command Make() => CommandKit.Group(
         "proposal", "Two-person approval: what one person proposed, another approves",
-        CommandKit.Make("list", "Lists the proposals that wait for approval or for being carried out", ["justright proposal list"], [], ListAsync),
+        CommandKit.Make("list", "Lists the proposals that wait for approval or for being carried out", ["justright proposal list"], [], ListAsync)
+            .Answers(ContractsJson.Default.IReadOnlyListJobView),
         Act("approve", "Approves another person's proposal after listing what it does; a proposal is void if the worklist, the sheet, the estate or the install changed", "approve"),
         Act("carry-out", "Carries out an approved proposal", "carry-out"),
         Act("withdraw", "Withdraws a proposal, approved or not", "withdraw"));
@@ -20,13 +21,14 @@ internal static class ProposalCommands
     {
         var id = CommandKit.Named("proposal", "The id of a proposal", async api => (await api.GetAsync("proposals", ContractsJson.Default.IReadOnlyListJobView, default)).Select(j => j.Id));
         var yes = new Option<bool>("--yes") { Description = "Do not ask; for scripts" };
-        return CommandKit.Make(name, description, [$"justright proposal {name} 019ac0ffee0070008000000000000001"], [id, yes], c => ActAsync(c, c.Parsed.GetValue(id)!, path, c.Parsed.GetValue(yes)));
+        return CommandKit.Make(name, description, [$"justright proposal {name} 019ac0ffee0070008000000000000001"], [id, yes], c => ActAsync(c, c.Parsed.GetValue(id)!, path, c.Parsed.GetValue(yes)))
+            .Answers(ContractsJson.Default.JobView);
     }
 
     private static async Task<int> ListAsync(Call call)
     {
         var open = await call.Api.GetAsync("proposals", ContractsJson.Default.IReadOnlyListJobView, call.Cancel);
-        if (call.Screen.IsJson) Screen.Json(open, ContractsJson.Default.IReadOnlyListJobView);
+        if (call.Screen.IsJson) call.Screen.Json(open, ContractsJson.Default.IReadOnlyListJobView);
         else if (open.Count == 0) call.Screen.Line("No proposal is open.");
         else foreach (var job in open) Write(call.Screen, job);
         return ExitCode.Fine;
@@ -43,7 +45,7 @@ internal static class ProposalCommands
 
         var done = await call.Api.PostAsync($"proposals/{Names.Part(id)}/{path}", ContractsJson.Default.JobView, call.Cancel);
         if (path == "carry-out") return await StepPrinter.FollowAsync(call, done, "carrying out");
-        if (call.Screen.IsJson) Screen.Json(done, ContractsJson.Default.JobView);
+        if (call.Screen.IsJson) call.Screen.Json(done, ContractsJson.Default.JobView);
         else call.Screen.Line(Markup.Escape(done.Message ?? done.State));
         return ExitCode.Fine;
     }

@@ -19,7 +19,8 @@ internal static class ProtectCommand
         return CommandKit.Make(
             "protect", "Says whether an object of the directory is protected from accidental deletion; sets or removes the protection.\nExit code: 0 protected or done, 1 not protected",
             ["justright protect fennmoor service-accounts", "justright protect fennmoor \"OU=Saltmere,OU=People,OU=Fennmoor,DC=fennmoor,DC=example\" --set", "justright protect fennmoor service-accounts --lift"],
-            [estate, dn, set, lift, yes], c => RunAsync(c, c.Parsed.GetValue(estate)!, c.Parsed.GetValue(dn)!, c.Parsed.GetValue(set), c.Parsed.GetValue(lift), c.Parsed.GetValue(yes)));
+            [estate, dn, set, lift, yes], c => RunAsync(c, c.Parsed.GetValue(estate)!, c.Parsed.GetValue(dn)!, c.Parsed.GetValue(set), c.Parsed.GetValue(lift), c.Parsed.GetValue(yes)))
+            .Answers(ContractsJson.Default.ProtectionView, ContractsJson.Default.JobView);
     }
 
     private static async Task<int> RunAsync(Call call, string estate, string dn, bool set, bool lift, bool yes)
@@ -29,7 +30,7 @@ internal static class ProtectCommand
         var protection = await call.Api.GetAsync($"{path}?object={Uri.EscapeDataString(dn)}", ContractsJson.Default.ProtectionView, call.Cancel);
         if (!set && !lift)
         {
-            if (call.Screen.IsJson) Screen.Json(protection, ContractsJson.Default.ProtectionView);
+            if (call.Screen.IsJson) call.Screen.Json(protection, ContractsJson.Default.ProtectionView);
             else call.Screen.Line(Markup.Escape($"{protection.Dn} is {(protection.IsOn ? "protected from accidental deletion" : "not protected from accidental deletion")}{(protection.Simulated ? " (simulated)" : "")}"));
             return protection.IsOn ? ExitCode.Fine : ExitCode.Misfit;
         }

@@ -20,7 +20,8 @@ internal static class ReportCommands
         return CommandKit.Make(
             "report", "Writes the account matrix of an install as a file, with exceptions and reviews.\nUses the latest survey: verify first",
             ["justright report thermograph-dataroom > thermograph.md", "justright report thermograph-dataroom --form xlsx --to thermograph.xlsx"], [install, form, to],
-            c => WriteAsync(c, $"installs/{Names.Part(c.Parsed.GetValue(install)!)}/report?form={c.Parsed.GetValue(form)}", c.Parsed.GetValue(to)));
+            c => WriteAsync(c, $"installs/{Names.Part(c.Parsed.GetValue(install)!)}/report?form={c.Parsed.GetValue(form)}", c.Parsed.GetValue(to)))
+            .Answers(ContractsJson.Default.WrittenFileView);
     }
 
     public static Command MakeEvidence()
@@ -29,9 +30,11 @@ internal static class ReportCommands
         var to = new Option<string?>("--to") { Description = "The file to write; standard output by default", HelpName = "FILE" };
         var write = CommandKit.Make(
             "write", "Writes all evidence of the latest fit as one signed file: sheet, estate, install, survey, verdicts, exceptions, reviews.\nA JSON Web Signature (RFC 7515) that others can check without Just Right: docs/reports.md",
-            ["justright evidence write thermograph-dataroom --to thermograph-evidence.json"], [install, to], c => WriteAsync(c, $"installs/{Names.Part(c.Parsed.GetValue(install)!)}/evidence", c.Parsed.GetValue(to)));
+            ["justright evidence write thermograph-dataroom --to thermograph-evidence.json"], [install, to], c => WriteAsync(c, $"installs/{Names.Part(c.Parsed.GetValue(install)!)}/evidence", c.Parsed.GetValue(to)))
+            .Answers(ContractsJson.Default.WrittenFileView);
         var key = CommandKit.Make(
-            "key", "Prints the public key for checking evidence; keep it where you check, not beside the evidence", ["justright evidence key > justright.pem"], [], KeyAsync);
+            "key", "Prints the public key for checking evidence; keep it where you check, not beside the evidence", ["justright evidence key > justright.pem"], [], KeyAsync)
+            .Answers(ContractsJson.Default.EvidenceKeyView);
         return CommandKit.Group("evidence", "The evidence of a fit, signed", write, key);
     }
 
@@ -56,7 +59,7 @@ internal static class ReportCommands
             throw new ClientException(ExitCode.BadInput, $"{to} cannot be written: {e.Message}");
         }
 
-        if (call.Screen.IsJson) Screen.Json(new WrittenFileView(to, bytes.Length), ContractsJson.Default.WrittenFileView);
+        if (call.Screen.IsJson) call.Screen.Json(new WrittenFileView(to, bytes.Length), ContractsJson.Default.WrittenFileView);
         else call.Screen.Line(Markup.Escape($"{to} is written, {bytes.Length:N0} bytes."));
         return ExitCode.Fine;
     }
@@ -70,7 +73,7 @@ internal static class ReportCommands
     private static async Task<int> KeyAsync(Call call)
     {
         var key = await call.Api.GetAsync("evidence-key", ContractsJson.Default.EvidenceKeyView, call.Cancel);
-        if (call.Screen.IsJson) Screen.Json(key, ContractsJson.Default.EvidenceKeyView);
+        if (call.Screen.IsJson) call.Screen.Json(key, ContractsJson.Default.EvidenceKeyView);
         else await Console.Out.WriteLineAsync(key.Pem.AsMemory(), call.Cancel);
         return ExitCode.Fine;
     }

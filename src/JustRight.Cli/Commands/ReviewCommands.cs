@@ -13,7 +13,8 @@ internal static class ReviewCommands
     public static Command Make()
     {
         var listed = Names.Install();
-        var list = CommandKit.Make("list", "Lists the reviews of an install, the latest first", ["justright review list thermograph-dataroom"], [listed], c => ListAsync(c, Names.Part(c.Parsed.GetValue(listed)!)));
+        var list = CommandKit.Make("list", "Lists the reviews of an install, the latest first", ["justright review list thermograph-dataroom"], [listed], c => ListAsync(c, Names.Part(c.Parsed.GetValue(listed)!)))
+            .Answers(ContractsJson.Default.IReadOnlyListReviewView);
 
         var install = Names.Install();
         var fit = new Option<int?>("--fit") { Description = "The number of the reviewed fit; it must still be the latest. Nothing is asked then", HelpName = "NUMBER" };
@@ -23,20 +24,22 @@ internal static class ReviewCommands
         var add = CommandKit.Make(
             "add", "Records a review: who reviewed the latest fit, its deviations, and which of them are accepted until when.\nTakes no survey: verify first. Accept deviations first with justright exception allow; the rest is recorded as open",
             ["justright review add thermograph-dataroom", "justright review add thermograph-dataroom --fit 4 --by \"Maud Ferris\" --again-by 2027-06-01"], [install, fit, by, next, remark],
-            c => AddAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(fit), new ReviewOrder(0, c.Parsed.GetValue(by), Days.Read(c.Parsed.GetValue(next), "--again-by"), c.Parsed.GetValue(remark))));
+            c => AddAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(fit), new ReviewOrder(0, c.Parsed.GetValue(by), Days.Read(c.Parsed.GetValue(next), "--again-by"), c.Parsed.GetValue(remark))))
+            .Answers(ContractsJson.Default.ReviewView);
 
         var printed = Names.Install();
         var to = new Option<string?>("--to") { Description = "The file to write; standard output by default", HelpName = "FILE" };
         var sheet = CommandKit.Make(
             "sheet", "Writes the review sheet of an install, a page of HTML for paper: accounts, purpose, rights, paths, reasons, exceptions",
-            ["justright review sheet thermograph-dataroom --to thermograph.html"], [printed, to], c => ReportCommands.WriteAsync(c, $"installs/{Names.Part(c.Parsed.GetValue(printed)!)}/report?form=html", c.Parsed.GetValue(to)));
+            ["justright review sheet thermograph-dataroom --to thermograph.html"], [printed, to], c => ReportCommands.WriteAsync(c, $"installs/{Names.Part(c.Parsed.GetValue(printed)!)}/report?form=html", c.Parsed.GetValue(to)))
+            .Answers(ContractsJson.Default.WrittenFileView);
         return CommandKit.Group("review", "Reviews: who reviewed which fit, and what was accepted", list, add, sheet);
     }
 
     private static async Task<int> ListAsync(Call call, string install)
     {
         var reviews = await call.Api.GetAsync($"installs/{install}/reviews", ContractsJson.Default.IReadOnlyListReviewView, call.Cancel);
-        if (call.Screen.IsJson) Screen.Json(reviews, ContractsJson.Default.IReadOnlyListReviewView);
+        if (call.Screen.IsJson) call.Screen.Json(reviews, ContractsJson.Default.IReadOnlyListReviewView);
         else if (reviews.Count == 0) call.Screen.Line("Nobody has reviewed it yet.");
         else foreach (var review in reviews) Write(call.Screen, review);
         return ExitCode.Fine;
@@ -57,7 +60,7 @@ internal static class ReviewCommands
         }
 
         var review = await call.Api.PostAsync($"{path}/reviews", order with { Fit = fit.Value }, ContractsJson.Default.ReviewOrder, ContractsJson.Default.ReviewView, call.Cancel);
-        if (call.Screen.IsJson) Screen.Json(review, ContractsJson.Default.ReviewView);
+        if (call.Screen.IsJson) call.Screen.Json(review, ContractsJson.Default.ReviewView);
         else Write(call.Screen, review);
         return ExitCode.Fine;
     }

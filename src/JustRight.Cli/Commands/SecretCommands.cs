@@ -14,15 +14,18 @@ internal static class SecretCommands
         var name = new Argument<string>("name") { Description = "The secret's name, as the estate names it" };
         return CommandKit.Group(
             "secret", "Secrets for connections; stored encrypted, never shown",
-            CommandKit.Make("set", "Stores a secret, read from standard input, never from the command line", ["justright secret set fennmoor-directory < password.txt"], [name], c => SetAsync(c, c.Parsed.GetValue(name)!)),
+            CommandKit.Make("set", "Stores a secret, read from standard input, never from the command line", ["justright secret set fennmoor-directory < password.txt"], [name], c => SetAsync(c, c.Parsed.GetValue(name)!))
+                .Answers(ContractsJson.Default.DoneView),
             CommandKit.Make(
                 "list",
                 "Lists the secrets without their values: what each is asked for today, and what is allowed\n"
                 + "A secret is used only for what an owner allowed.",
-                ["justright secret list", "justright secret list --json"], [], ListAsync),
+                ["justright secret list", "justright secret list --json"], [], ListAsync)
+                .Answers(ContractsJson.Default.IReadOnlyListSecretView),
             SecretUseCommands.MakeAllow(),
             SecretUseCommands.MakeDisallow(),
-            CommandKit.Make("remove", "Removes a secret", ["justright secret remove fennmoor-directory"], [name], c => RemoveAsync(c, c.Parsed.GetValue(name)!)));
+            CommandKit.Make("remove", "Removes a secret", ["justright secret remove fennmoor-directory"], [name], c => RemoveAsync(c, c.Parsed.GetValue(name)!))
+                .Answers(ContractsJson.Default.DoneView));
     }
 
     private static async Task<int> SetAsync(Call call, string name)
@@ -30,7 +33,7 @@ internal static class SecretCommands
         if (!Console.IsInputRedirected) call.Screen.Error.MarkupLine("Type the secret, then Enter and Ctrl-D:");
         var value = (await Console.In.ReadToEndAsync(call.Cancel)).TrimEnd('\r', '\n');
         await call.Api.PutAsync($"secrets/{Names.Part(name)}", new SecretValue(value), ContractsJson.Default.SecretValue, call.Cancel);
-        if (call.Screen.IsJson) Screen.Json(new WhoView(name, "set"), ContractsJson.Default.WhoView);
+        if (call.Screen.IsJson) call.Screen.Json(new DoneView(name, "set"), ContractsJson.Default.DoneView);
         else call.Screen.Line(Markup.Escape($"the secret {name} is kept"));
         return ExitCode.Fine;
     }
@@ -40,7 +43,7 @@ internal static class SecretCommands
         var secrets = await call.Api.GetAsync("secrets", ContractsJson.Default.IReadOnlyListSecretView, call.Cancel);
         if (call.Screen.IsJson)
         {
-            Screen.Json(secrets, ContractsJson.Default.IReadOnlyListSecretView);
+            call.Screen.Json(secrets, ContractsJson.Default.IReadOnlyListSecretView);
             return ExitCode.Fine;
         }
 
@@ -59,7 +62,7 @@ internal static class SecretCommands
     private static async Task<int> RemoveAsync(Call call, string name)
     {
         await call.Api.DeleteAsync($"secrets/{Names.Part(name)}", call.Cancel);
-        if (call.Screen.IsJson) Screen.Json(new WhoView(name, "removed"), ContractsJson.Default.WhoView);
+        if (call.Screen.IsJson) call.Screen.Json(new DoneView(name, "removed"), ContractsJson.Default.DoneView);
         else call.Screen.Line(Markup.Escape($"removed {name}"));
         return ExitCode.Fine;
     }

@@ -30,7 +30,8 @@ internal static class SecretUseCommands
             + "authorities change, it is another use and must be allowed again. A new value of the same secret changes nothing.",
             ["justright secret list", "justright secret allow host-key", "justright secret allow host-key 3f9a01c2d4e5b6a7c8d9"],
             [Name, uses, yes],
-            c => AllowAsync(c, c.Parsed.GetValue(Name)!, c.Parsed.GetValue(uses)!, c.Parsed.GetValue(yes)));
+            c => AllowAsync(c, c.Parsed.GetValue(Name)!, c.Parsed.GetValue(uses)!, c.Parsed.GetValue(yes)))
+            .Answers(ContractsJson.Default.DoneView);
     }
 
     /// <summary><c>secret disallow</c>.</summary>
@@ -40,7 +41,7 @@ internal static class SecretUseCommands
         return CommandKit.Make(
             "disallow", "No longer allows a secret for a use",
             ["justright secret disallow host-key 3f9a01c2d4e5b6a7c8d9"], [Name, use],
-            c => DisallowAsync(c, c.Parsed.GetValue(Name)!, c.Parsed.GetValue(use)!));
+            c => DisallowAsync(c, c.Parsed.GetValue(Name)!, c.Parsed.GetValue(use)!)).Answers(ContractsJson.Default.DoneView);
     }
 
     /// <summary>The lines of the uses of a secret, for people.</summary>
@@ -97,7 +98,7 @@ internal static class SecretUseCommands
 
     private static void Done(Call call, string name, string what)
     {
-        if (call.Screen.IsJson) Screen.Json(new WhoView(name, what), ContractsJson.Default.WhoView);
+        if (call.Screen.IsJson) call.Screen.Json(new DoneView(name, what), ContractsJson.Default.DoneView);
         else call.Screen.Line(Markup.Escape($"{name}: {what}"));
     }
 }

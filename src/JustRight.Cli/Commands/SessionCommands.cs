@@ -14,9 +14,10 @@ internal static class SessionCommands
         var id = new Argument<int>("id") { Description = "The session, as 'session list' names it" };
         return CommandKit.Group(
             "session", "Sessions of the console: who is signed in",
-            CommandKit.Make("list", "Lists who is signed in, and until when", [], [], ListAsync),
+            CommandKit.Make("list", "Lists who is signed in, and until when", [], [], ListAsync)
+                .Answers(ContractsJson.Default.IReadOnlyListSessionView),
             CommandKit.Make("end", "Ends a session: its person must sign in again", ["justright session end 12"], [id],
-                c => EndAsync(c, c.Parsed.GetValue(id))));
+                c => EndAsync(c, c.Parsed.GetValue(id))).Answers(ContractsJson.Default.DoneView));
     }
 
     private static async Task<int> ListAsync(Call call)
@@ -24,7 +25,7 @@ internal static class SessionCommands
         var sessions = await call.Api.GetAsync("sessions", ContractsJson.Default.IReadOnlyListSessionView, call.Cancel);
         if (call.Screen.IsJson)
         {
-            Screen.Json(sessions, ContractsJson.Default.IReadOnlyListSessionView);
+            call.Screen.Json(sessions, ContractsJson.Default.IReadOnlyListSessionView);
             return ExitCode.Fine;
         }
 
@@ -38,7 +39,7 @@ internal static class SessionCommands
     private static async Task<int> EndAsync(Call call, int id)
     {
         await call.Api.DeleteAsync($"sessions/{id}", call.Cancel);
-        if (call.Screen.IsJson) Screen.Json(new WhoView($"{id}", "ended"), ContractsJson.Default.WhoView);
+        if (call.Screen.IsJson) call.Screen.Json(new DoneView($"{id}", "ended"), ContractsJson.Default.DoneView);
         else call.Screen.Line($"session {id} is ended");
         return ExitCode.Fine;
     }

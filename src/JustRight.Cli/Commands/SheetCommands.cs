@@ -15,16 +15,20 @@ internal static class SheetCommands
         var sheet = Names.Sheet();
         return CommandKit.Group(
             "sheet", "Sheets: what products need",
-            CommandKit.Make("check", "Checks a sheet and lists all its faults", ["justright sheet check thermograph.yaml"], [file], c => CheckAsync(c, c.Parsed.GetValue(file)!)),
-            CommandKit.Make("add", "Checks a sheet and adds it to Just Right", ["justright sheet add thermograph.yaml"], [file], c => AddAsync(c, c.Parsed.GetValue(file)!)),
-            CommandKit.Make("list", "Lists the sheets", [], [], ListAsync),
-            CommandKit.Make("show", "Shows a sheet as its author wrote it", ["justright sheet show thermograph@4.2"], [sheet], c => ShowAsync(c, c.Parsed.GetValue(sheet)!)));
+            CommandKit.Make("check", "Checks a sheet and lists all its faults", ["justright sheet check thermograph.yaml"], [file], c => CheckAsync(c, c.Parsed.GetValue(file)!))
+                .Answers(ContractsJson.Default.SheetView),
+            CommandKit.Make("add", "Checks a sheet and adds it to Just Right", ["justright sheet add thermograph.yaml"], [file], c => AddAsync(c, c.Parsed.GetValue(file)!))
+                .Answers(ContractsJson.Default.SheetView),
+            CommandKit.Make("list", "Lists the sheets", [], [], ListAsync)
+                .Answers(ContractsJson.Default.IReadOnlyListSheetSummary),
+            CommandKit.Make("show", "Shows a sheet as its author wrote it", ["justright sheet show thermograph@4.2"], [sheet], c => ShowAsync(c, c.Parsed.GetValue(sheet)!))
+                .Answers(ContractsJson.Default.SheetView));
     }
 
     private static async Task<int> CheckAsync(Call call, string file)
     {
         var sheet = await call.Api.PostFileAsync("sheets/check", file, ContractsJson.Default.SheetView, call.Cancel);
-        if (call.Screen.IsJson) Screen.Json(sheet, ContractsJson.Default.SheetView);
+        if (call.Screen.IsJson) call.Screen.Json(sheet, ContractsJson.Default.SheetView);
         else call.Screen.Line($"{Markup.Escape(file)} is sound: {Words(sheet.Summary)}");
         return ExitCode.Fine;
     }
@@ -32,7 +36,7 @@ internal static class SheetCommands
     private static async Task<int> AddAsync(Call call, string file)
     {
         var sheet = await call.Api.PostFileAsync("sheets", file, ContractsJson.Default.SheetView, call.Cancel);
-        if (call.Screen.IsJson) Screen.Json(sheet, ContractsJson.Default.SheetView);
+        if (call.Screen.IsJson) call.Screen.Json(sheet, ContractsJson.Default.SheetView);
         else call.Screen.Line($"added {Markup.Escape(sheet.Summary.Name)}: {Words(sheet.Summary)}");
         return ExitCode.Fine;
     }
@@ -42,7 +46,7 @@ internal static class SheetCommands
         var sheets = await call.Api.GetAsync("sheets", ContractsJson.Default.IReadOnlyListSheetSummary, call.Cancel);
         if (call.Screen.IsJson)
         {
-            Screen.Json(sheets, ContractsJson.Default.IReadOnlyListSheetSummary);
+            call.Screen.Json(sheets, ContractsJson.Default.IReadOnlyListSheetSummary);
             return ExitCode.Fine;
         }
 
@@ -56,7 +60,7 @@ internal static class SheetCommands
     private static async Task<int> ShowAsync(Call call, string name)
     {
         var sheet = await call.Api.GetAsync($"sheets/{Names.Part(name)}", ContractsJson.Default.SheetView, call.Cancel);
-        if (call.Screen.IsJson) Screen.Json(sheet, ContractsJson.Default.SheetView);
+        if (call.Screen.IsJson) call.Screen.Json(sheet, ContractsJson.Default.SheetView);
         else Screen.Text(sheet.Text);
         return ExitCode.Fine;
     }

@@ -23,11 +23,15 @@ internal static class TokenCommands
         };
         return CommandKit.Group(
             "token", "Tokens: access for clients",
-            CommandKit.Make("claim", "Exchanges a sign-in link for a token and stores it for this client", ["justright token claim 'http://127.0.0.1:5820/enter#…'"], [link], c => ClaimAsync(c, c.Parsed.GetValue(link)!)),
+            CommandKit.Make("claim", "Exchanges a sign-in link for a token and stores it for this client", ["justright token claim 'http://127.0.0.1:5820/enter#…'"], [link], c => ClaimAsync(c, c.Parsed.GetValue(link)!))
+                .Answers(ContractsJson.Default.WhoView),
             CommandKit.Make("make", "Creates a token for someone else; it is shown only once", ["justright token make nightly-check --role planner --days 30"], [name, role, days, person],
-                c => MakeAsync(c, c.Parsed.GetValue(name)!, c.Parsed.GetValue(role)!, c.Parsed.GetValue(days), c.Parsed.GetValue(person))),
-            CommandKit.Make("list", "Lists the tokens, without their values", [], [], ListAsync),
-            CommandKit.Make("revoke", "Revokes a token", ["justright token revoke nightly-check"], [name], c => RevokeAsync(c, c.Parsed.GetValue(name)!)));
+                c => MakeAsync(c, c.Parsed.GetValue(name)!, c.Parsed.GetValue(role)!, c.Parsed.GetValue(days), c.Parsed.GetValue(person)))
+                .Answers(ContractsJson.Default.NewTokenView),
+            CommandKit.Make("list", "Lists the tokens, without their values", [], [], ListAsync)
+                .Answers(ContractsJson.Default.IReadOnlyListTokenView),
+            CommandKit.Make("revoke", "Revokes a token", ["justright token revoke nightly-check"], [name], c => RevokeAsync(c, c.Parsed.GetValue(name)!))
+                .Answers(ContractsJson.Default.DoneView));
     }
 
     private static async Task<int> ClaimAsync(Call call, string link)
@@ -40,7 +44,7 @@ internal static class TokenCommands
         var settings = ClientSettings.Load();
         settings.Tokens[address] = token.Token;
         settings.Save();
-        if (call.Screen.IsJson) Screen.Json(new WhoView(token.Name, token.Role), ContractsJson.Default.WhoView);
+        if (call.Screen.IsJson) call.Screen.Json(new WhoView(token.Name, token.Role), ContractsJson.Default.WhoView);
         else call.Screen.Line(Markup.Escape($"{token.Name} is signed in at {address} as {token.Role} until {Times.Exact(token.ExpiresAt)}"));
         return ExitCode.Fine;
     }
@@ -48,7 +52,7 @@ internal static class TokenCommands
     private static async Task<int> MakeAsync(Call call, string name, string role, int days, string? person)
     {
         var token = await call.Api.PostAsync("tokens", new TokenOrder(name, role, days) { Person = person }, ContractsJson.Default.TokenOrder, ContractsJson.Default.NewTokenView, call.Cancel);
-        if (call.Screen.IsJson) Screen.Json(token, ContractsJson.Default.NewTokenView);
+        if (call.Screen.IsJson) call.Screen.Json(token, ContractsJson.Default.NewTokenView);
         else Console.Out.WriteLine(token.Token);
         return ExitCode.Fine;
     }
@@ -58,7 +62,7 @@ internal static class TokenCommands
         var tokens = await call.Api.GetAsync("tokens", ContractsJson.Default.IReadOnlyListTokenView, call.Cancel);
         if (call.Screen.IsJson)
         {
-            Screen.Json(tokens, ContractsJson.Default.IReadOnlyListTokenView);
+            call.Screen.Json(tokens, ContractsJson.Default.IReadOnlyListTokenView);
             return ExitCode.Fine;
         }
 
@@ -71,7 +75,7 @@ internal static class TokenCommands
     private static async Task<int> RevokeAsync(Call call, string name)
     {
         await call.Api.DeleteAsync($"tokens/{Names.Part(name)}", call.Cancel);
-        if (call.Screen.IsJson) Screen.Json(new WhoView(name, "revoked"), ContractsJson.Default.WhoView);
+        if (call.Screen.IsJson) call.Screen.Json(new DoneView(name, "revoked"), ContractsJson.Default.DoneView);
         else call.Screen.Line(Markup.Escape($"revoked {name}"));
         return ExitCode.Fine;
     }

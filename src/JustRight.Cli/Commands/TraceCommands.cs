@@ -42,7 +42,7 @@ internal static class TraceCommands
                     c.Parsed.GetValue(account), c.Parsed.GetValue(service), c.Parsed.GetValue(host), c.Parsed.GetValue(act)!, c.Parsed.GetValue(attribute), c.Parsed.GetValue(of), c.Parsed.GetValue(below),
                     given, c.Parsed.GetValue(member), c.Parsed.GetValue(inheriting));
                 return await TraceAsync(c, c.Parsed.GetValue(estate)!, order, c.Parsed.GetValue(all));
-            });
+            }).Answers(ContractsJson.Default.TraceView);
     }
 
     public static Command MakeFix()
@@ -54,7 +54,8 @@ internal static class TraceCommands
         return CommandKit.Make(
             "fix", "Carries out a fix of a trace: shows what would change for everybody, asks, makes the changes, and traces again",
             ["justright fix 019ab2c3d4e5f60718293a4b5c6d7e8f 1-spot", "justright fix 019ab2c3d4e5f60718293a4b5c6d7e8f 1-inherit --yes", "justright fix 019ab2c3d4e5f60718293a4b5c6d7e8f 1-spot --ldif > spot.ldif"],
-            [trace, remedy, yes, ldif], c => c.Parsed.GetValue(ldif) ? LdifCommand.PrintAsync(c, $"jobs/{Names.Part(c.Parsed.GetValue(trace)!)}/remedies/{Names.Part(c.Parsed.GetValue(remedy)!)}/ldif") : FixAsync(c, c.Parsed.GetValue(trace)!, c.Parsed.GetValue(remedy)!, c.Parsed.GetValue(yes)));
+            [trace, remedy, yes, ldif], c => c.Parsed.GetValue(ldif) ? LdifCommand.PrintAsync(c, $"jobs/{Names.Part(c.Parsed.GetValue(trace)!)}/remedies/{Names.Part(c.Parsed.GetValue(remedy)!)}/ldif") : FixAsync(c, c.Parsed.GetValue(trace)!, c.Parsed.GetValue(remedy)!, c.Parsed.GetValue(yes)))
+            .Answers(ContractsJson.Default.JobView, ContractsJson.Default.LdifView);
     }
 
     public static Command MakeUndo()
@@ -63,7 +64,8 @@ internal static class TraceCommands
         var yes = new Option<bool>("--yes") { Description = "Do not ask; for scripts" };
         return CommandKit.Make(
             "undo", "Undoes what a grant or a fix changed, the last change first. Blocked while a service runs as an account that would go,\nanother install needs it, or it holds more than the job gave. An account that may be in use is disabled, not deleted",
-            ["justright undo 019ab2c3d4e5f60718293a4b5c6d7e8f"], [job, yes], c => UndoAsync(c, c.Parsed.GetValue(job)!, c.Parsed.GetValue(yes)));
+            ["justright undo 019ab2c3d4e5f60718293a4b5c6d7e8f"], [job, yes], c => UndoAsync(c, c.Parsed.GetValue(job)!, c.Parsed.GetValue(yes)))
+            .Answers(ContractsJson.Default.JobView);
     }
 
     private static IEnumerable<string> Lines(FileInfo? file)
@@ -85,7 +87,7 @@ internal static class TraceCommands
         job = await JobProgress.FollowAsync(call.Screen, call.Api, job, "tracing", null, call.Cancel);
         if (job.State != "done") throw new ClientException(ExitCode.Unread, job.Message ?? "the trace did not end well");
         var trace = await call.Api.GetAsync($"jobs/{job.Id}/trace", ContractsJson.Default.TraceView, call.Cancel);
-        if (call.Screen.IsJson) Screen.Json(trace, ContractsJson.Default.TraceView);
+        if (call.Screen.IsJson) call.Screen.Json(trace, ContractsJson.Default.TraceView);
         else TraceReport.Write(call.Screen, trace, all);
         return trace.Cannot + trace.NotFound.Count > 0 ? ExitCode.Misfit : trace.Unseen + trace.Unread.Count > 0 ? ExitCode.Unread : ExitCode.Fine;
     }

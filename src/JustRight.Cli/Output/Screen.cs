@@ -18,9 +18,14 @@ internal sealed class Screen
         Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
     };
 
-    public Screen(bool json)
+    private readonly IReadOnlyList<JsonTypeInfo> _shapes;
+
+    /// <param name="json">Whether results are written as JSON.</param>
+    /// <param name="shapes">What may be written as JSON.</param>
+    public Screen(bool json, IReadOnlyList<JsonTypeInfo> shapes)
     {
         IsJson = json;
+        _shapes = shapes;
         Out = Create(Console.Out, Console.IsOutputRedirected);
         Error = Create(Console.Error, Console.IsErrorRedirected);
     }
@@ -40,7 +45,14 @@ internal sealed class Screen
     public void Write(IRenderable what) => Out.Write(what);
 
     /// <summary>Writes a result as indented JSON.</summary>
-    public static void Json<T>(T value, JsonTypeInfo<T> type)
+    /// <exception cref="InvalidOperationException">The command does not say that it answers this.</exception>
+    public void Json<T>(T value, JsonTypeInfo<T> type)
+    {
+        if (!_shapes.Contains(type)) throw new InvalidOperationException($"The command does not declare {ShapeWords.Of([type])}.");
+        Write(value, type);
+    }
+
+    private static void Write<T>(T value, JsonTypeInfo<T> type)
     {
         using var stream = new MemoryStream();
         using (var writer = new Utf8JsonWriter(stream, JsonWriting)) JsonSerializer.Serialize(writer, value, type);
@@ -55,7 +67,7 @@ internal sealed class Screen
     {
         if (IsJson)
         {
-            Json(new ProblemView("urn:justright:client", message, 0, advice, faults), ContractsJson.Default.ProblemView);
+            Write(new ProblemView("urn:justright:client", message, 0, advice, faults), ContractsJson.Default.ProblemView);
             return;
         }
 

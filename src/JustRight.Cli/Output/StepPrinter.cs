@@ -25,7 +25,7 @@ internal static class StepPrinter
         job = await JobProgress.FollowAsync(call.Screen, call.Api, job, title, print, call.Cancel);
         if (call.Screen.IsJson)
         {
-            Screen.Json(job, ContractsJson.Default.JobView);
+            call.Screen.Json(job, ContractsJson.Default.JobView);
             return CodeOf(job);
         }
 

@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations;
 using System.Security.Claims;
 using JustRight.Contracts;
 using JustRight.Formats.Hosts;
@@ -15,9 +16,9 @@ internal static class HostFactsEndpoints
     public static void MapHostFacts(this IEndpointRouteBuilder api)
     {
         api.MapPost("/estates/{name}/host-facts", AddAsync)
-            .WithName("AddHostFacts").WithSummary("Checks the facts of one host from the collecting script, and stores them for surveys; the body is the JSON")
-            .Accepts<string>("text/plain").WithMetadata(new RequestSizeLimitAttribute(HostFactsReader.MostBytes)).RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(404);
-        api.MapGet("/host-scripts/{script}", (string script) => script switch
+            .WithName("AddHostFacts").WithSummary("Checks the facts of one host from the collecting script, and stores them for surveys; the body is the file, or a DocumentOrder as JSON")
+            .Accepts<string>("text/plain", "application/json").WithMetadata(new RequestSizeLimitAttribute(HostFactsReader.MostBytes)).RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(404);
+        api.MapGet("/host-scripts/{script}", ([AllowedValues("collect", "change")] string script) => script switch
         {
             "collect" => Results.Text(HostScripts.Collect),
             "change" => Results.Text(HostScripts.Change),
@@ -29,7 +30,8 @@ internal static class HostFactsEndpoints
         string name, string? file, HttpRequest request, ClaimsPrincipal user, Library library, HostFactsStore shelf, CancellationToken cancel)
     {
         if (await library.FindAsync(Library.EstateKind, name, cancel) is not { } row) return Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name));
-        var (facts, faults) = await shelf.SaveAsync(Library.ReadEstate(row), Upload.Name(file, "facts.json"), await Upload.ReadAsync(request, cancel), user.Identity!.Name!, cancel);
+        var sent = await Upload.ReadAsync(request, file, "facts.json", cancel);
+        var (facts, faults) = await shelf.SaveAsync(Library.ReadEstate(row), sent.File, sent.Bytes, user.Identity!.Name!, cancel);
         return facts is null
             ? Problems.Of(faults)
             : TypedResults.Ok(new HostFactsView(name, facts.Snapshot.Name, facts.Snapshot.ReadAt, facts.Snapshot.ReadBy, facts.Snapshot.LocalGroups.Count, facts.Snapshot.Services.Count, [.. facts.Snapshot.UnreadParts.Select(u => $"{u.Part}: {u.Reason}")]));

@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations;
 using System.IO.Compression;
 using System.Security.Claims;
 using System.Text;
@@ -31,7 +32,7 @@ internal static class HandoverEndpoints
         return problem is not null ? problem : TypedResults.Ok<IReadOnlyList<HandoverView>>([.. handovers!.Select(View)]);
     }
 
-    private static async Task<IResult> FileAsync(string name, string folder, string? form, Library library, FitService desk, SurveyStore surveys, LogStore log, ClaimsPrincipal user, CancellationToken cancel)
+    private static async Task<IResult> FileAsync(string name, string folder, [AllowedValues("zip", "page", "markdown", "csv")] string? form, Library library, FitService desk, SurveyStore surveys, LogStore log, ClaimsPrincipal user, CancellationToken cancel)
     {
         var (handovers, files, problem) = await HandoversAsync(name, folder.EndsWith("-remove", StringComparison.Ordinal), library, desk, surveys, cancel);
         if (problem is not null) return problem;

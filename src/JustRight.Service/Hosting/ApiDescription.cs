@@ -1,9 +1,11 @@
 using System.ComponentModel.DataAnnotations;
 using System.Text.Json.Nodes;
+using JustRight.Contracts;
 using JustRight.Service.Access;
 using JustRight.Service.Answers;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Http.Metadata;
+using Microsoft.AspNetCore.Mvc.Infrastructure;
 using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
 
@@ -15,7 +17,8 @@ namespace JustRight.Service.Hosting;
 /// </summary>
 internal static class ApiDescription
 {
-    private const string Bearer = "token", Cookie = "session", Problem = "application/problem+json", Events = "text/event-stream";
+    private const string Bearer = "token", Cookie = "session", Problem = "application/problem+json", Json = "application/json",
+        Events = "text/event-stream";
 
     /// <summary>Answers whose bytes are no text.</summary>
     private static readonly string[] Binary =
@@ -65,9 +68,20 @@ internal static class ApiDescription
         ["take"] = "how many at most",
     };
 
+    /// <summary>What the fields of a problem are.</summary>
+    private static readonly Dictionary<string, string> OfProblems = new(StringComparer.Ordinal)
+    {
+        ["type"] = "A stable word below `urn:justright:`",
+        ["title"] = "What is wrong, in one sentence",
+        ["status"] = "The HTTP status",
+        ["detail"] = "What to do, or null",
+        ["instance"] = "Not used",
+        ["faults"] = "What is wrong in a file, place by place; null where it is about none",
+    };
+
     /// <summary>Describes the API.</summary>
     public static void Describe(OpenApiOptions options) => options
-        .AddDocumentTransformer((document, _, _) =>
+        .AddDocumentTransformer(async (document, context, cancel) =>
         {
             document.Info.Title = "Just Right";
             document.Info.Version = ProgramRelease.Number;
@@ -78,7 +92,9 @@ internal static class ApiDescription
             document.Tags = Tags.Select(t => t.Tag).Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal)
                 .Select(t => new OpenApiTag { Name = t }).ToHashSet();
             AddSchemes(document);
-            return Task.CompletedTask;
+            foreach (var type in new[] { typeof(DocumentOrder), typeof(FaultView) })
+                document.AddComponent(type.Name, await context.GetOrCreateSchemaAsync(type, null, cancel));
+            DescribeSchemas(document);
         })
         .AddSchemaTransformer((schema, context, _) =>
         {
@@ -118,7 +134,13 @@ internal static class ApiDescription
         var path = context.Description.RelativePath ?? "";
         operation.Tags = new HashSet<OpenApiTagReference> { new(TagOf(path), context.Document) };
         foreach (var parameter in operation.Parameters?.OfType<OpenApiParameter>() ?? [])
+        {
             parameter.Description = Parameters.GetValueOrDefault(parameter.Name ?? "");
+            parameter.Example = ApiExamples.InPath(path, parameter.Name ?? "");
+        }
+
+        foreach (var (type, content) in operation.RequestBody?.Content ?? new Dictionary<string, OpenApiMediaType>())
+            ShowBody(path, type, content, context.Document);
         var isOpen = context.Description.ActionDescriptor.EndpointMetadata.OfType<IAuthorizeData>().All(a => a.Policy is null);
         operation.Responses ??= [];
         if (!isOpen)
@@ -143,12 +165,49 @@ internal static class ApiDescription
         }
     }
 
+    private static void DescribeSchemas(OpenApiDocument document)
+    {
+        var words = ApiWords.Read();
+        document.Components!.Schemas!.Remove("SseItemOfJobEvent"); // how events are framed is the standard's affair
+        foreach (var (name, schema) in document.Components.Schemas)
+            if (schema is OpenApiSchema own) words.Describe(name, own);
+        var problem = (OpenApiSchema)document.Components.Schemas["ProblemDetails"];
+        problem.Description = "A refusal [RFC 9457]";
+        problem.Properties!["faults"] = new OpenApiSchema
+        {
+            Type = JsonSchemaType.Array | JsonSchemaType.Null,
+            Items = new OpenApiSchemaReference(nameof(FaultView), document),
+        };
+        foreach (var (name, property) in problem.Properties) property.Description = OfProblems[name];
+    }
+
+    /// <summary>An example of what may be sent. A document is sent as it is, or as JSON that has it.</summary>
+    private static void ShowBody(string path, string type, OpenApiMediaType content, OpenApiDocument? document)
+    {
+        var order = ApiExamples.Document(path);
+        if (type != Json)
+        {
+            content.Example = order is null ? null : JsonValue.Create(order.Text);
+        }
+        else if (content.Schema is OpenApiSchemaReference { Reference.Id: { } id })
+        {
+            content.Example = ApiExamples.Body(id);
+        }
+        else
+        {
+            content.Schema = new OpenApiSchemaReference(nameof(DocumentOrder), document);
+            content.Example = order is null ? null : ApiExamples.Json(order);
+        }
+    }
+
     /// <summary>A closed set of words is an enumeration.</summary>
     private static void NameValues(OpenApiSchema schema, OpenApiSchemaTransformerContext context)
     {
-        if (context.JsonPropertyInfo?.AttributeProvider?.GetCustomAttributes(typeof(AllowedValuesAttribute), true)
-            is [AllowedValuesAttribute allowed])
-            schema.Enum = [.. allowed.Values.Select(v => v is null ? null! : (JsonNode)JsonValue.Create((string)v))];
+        var declared = context.JsonPropertyInfo?.AttributeProvider
+            ?? (context.ParameterDescription?.ParameterDescriptor as IParameterInfoParameterDescriptor)?.ParameterInfo;
+        if (declared?.GetCustomAttributes(typeof(AllowedValuesAttribute), true) is not [AllowedValuesAttribute allowed]) return;
+        schema.Enum = [.. allowed.Values.OfType<string>().Select(v => (JsonNode)JsonValue.Create(v))];
+        if (schema.Type?.HasFlag(JsonSchemaType.Null) == true) schema.Enum.Add(null!);
     }
 
     private static string TagOf(string path)

@@ -32,27 +32,27 @@ internal static class DocumentEndpoints
             "/sheets/check", async Task<Results<Ok<SheetView>, ProblemHttpResult>> (
             string? file, HttpRequest request, CancellationToken cancel) =>
         {
-            var bytes = await Upload.ReadAsync(request, cancel);
-            var (sheet, faults) = SheetReader.Read(bytes, Upload.Name(file, "sheet.yaml"));
-            return sheet is null ? Problems.Of(faults) : TypedResults.Ok(DocumentViews.Of(sheet, Upload.Text(bytes), null));
-        }).WithName("CheckSheet").WithSummary("Checks a sheet without storing it; the body is the file")
-            .AcceptsYaml().RequireAuthorization(Roles.Reader).ProducesProblem(400);
+            var sent = await Upload.ReadAsync(request, file, "sheet.yaml", cancel);
+            var (sheet, faults) = SheetReader.Read(sent.Bytes, sent.File);
+            return sheet is null ? Problems.Of(faults) : TypedResults.Ok(DocumentViews.Of(sheet, sent.Text, null));
+        }).WithName("CheckSheet")
+            .WithSummary("Checks a sheet without storing it; the body is the file, or a DocumentOrder as JSON")
+            .AcceptsDocument().RequireAuthorization(Roles.Reader).ProducesProblem(400);
 
         api.MapPost(
             "/sheets", async Task<Results<Ok<SheetView>, ProblemHttpResult>> (
             string? file, HttpRequest request, ClaimsPrincipal user, Library library, DocumentApprovals approvals,
             CancellationToken cancel) =>
         {
-            var bytes = await Upload.ReadAsync(request, cancel);
-            var name = Upload.Name(file, "sheet.yaml");
-            var (sheet, faults) = SheetReader.Read(bytes, name);
+            var sent = await Upload.ReadAsync(request, file, "sheet.yaml", cancel);
+            var (sheet, faults) = SheetReader.Read(sent.Bytes, sent.File);
             if (sheet is null) return Problems.Of(faults);
-            if (await approvals.WaitsAsync(sheet, Upload.Text(bytes), user.Identity!.Name!, cancel) is { } waits) return waits;
-            await library.SaveAsync(Library.SheetKind, sheet.Name, name, Upload.Text(bytes), user.Identity!.Name!, cancel);
+            if (await approvals.WaitsAsync(sheet, sent.Text, user.Identity!.Name!, cancel) is { } waits) return waits;
+            await library.SaveAsync(Library.SheetKind, sheet.Name, sent.File, sent.Text, user.Identity!.Name!, cancel);
             return TypedResults.Ok(
-                DocumentViews.Of(sheet, Upload.Text(bytes), await library.FindAsync(Library.SheetKind, sheet.Name, cancel)));
-        }).WithName("AddSheet").WithSummary("Checks and stores a sheet; the body is the file")
-            .AcceptsYaml().RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(409);
+                DocumentViews.Of(sheet, sent.Text, await library.FindAsync(Library.SheetKind, sheet.Name, cancel)));
+        }).WithName("AddSheet").WithSummary("Checks and stores a sheet; the body is the file, or a DocumentOrder as JSON")
+            .AcceptsDocument().RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(409);
 
         api.MapGet("/sheets", async (Library library, CancellationToken cancel) =>
         {
@@ -76,31 +76,29 @@ internal static class DocumentEndpoints
             "/estates/check", async Task<Results<Ok<EstateView>, ProblemHttpResult>> (
             string? file, HttpRequest request, CancellationToken cancel) =>
         {
-            var bytes = await Upload.ReadAsync(request, cancel);
-            var (estate, faults) = EstateReader.Read(bytes, Upload.Name(file, "estate.yaml"));
+            var sent = await Upload.ReadAsync(request, file, "estate.yaml", cancel);
+            var (estate, faults) = EstateReader.Read(sent.Bytes, sent.File);
             return estate is null ? Problems.Of(faults) : TypedResults.Ok(
-                new EstateView(DocumentViews.Summary(estate, null), Upload.Text(bytes), null));
-        }).WithName("CheckEstate").WithSummary("Checks an estate without storing it; the body is the file")
-            .AcceptsYaml().RequireAuthorization(Roles.Reader).ProducesProblem(400);
+                new EstateView(DocumentViews.Summary(estate, null), sent.Text, null));
+        }).WithName("CheckEstate")
+            .WithSummary("Checks an estate without storing it; the body is the file, or a DocumentOrder as JSON")
+            .AcceptsDocument().RequireAuthorization(Roles.Reader).ProducesProblem(400);
 
         api.MapPost(
             "/estates", async Task<Results<Ok<EstateView>, ProblemHttpResult>> (
             string? file, HttpRequest request, ClaimsPrincipal user, Library library, SchedulePlan watch,
             DocumentApprovals approvals, CancellationToken cancel) =>
         {
-            var bytes = await Upload.ReadAsync(request, cancel);
-            var name = Upload.Name(file, "estate.yaml");
-            var (estate, faults) = EstateReader.Read(bytes, name);
+            var sent = await Upload.ReadAsync(request, file, "estate.yaml", cancel);
+            var (estate, faults) = EstateReader.Read(sent.Bytes, sent.File);
             if (estate is null) return Problems.Of(faults);
-            if (await approvals.WaitsAsync(estate, Upload.Text(bytes), user.Identity!.Name!, cancel) is { } waits) return waits;
-            await library.SaveAsync(Library.EstateKind, estate.Name, name, Upload.Text(bytes), user.Identity!.Name!, cancel);
+            if (await approvals.WaitsAsync(estate, sent.Text, user.Identity!.Name!, cancel) is { } waits) return waits;
+            await library.SaveAsync(Library.EstateKind, estate.Name, sent.File, sent.Text, user.Identity!.Name!, cancel);
             await watch.FollowAsync(estate, cancel);
-            return TypedResults.Ok(
-                new EstateView(
-                DocumentViews.Summary(estate, await library.FindAsync(Library.EstateKind, estate.Name, cancel)), Upload.Text(
-                bytes), null));
-        }).WithName("AddEstate").WithSummary("Checks and stores an estate; the body is the file")
-            .AcceptsYaml().RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(409);
+            var row = await library.FindAsync(Library.EstateKind, estate.Name, cancel);
+            return TypedResults.Ok(new EstateView(DocumentViews.Summary(estate, row), sent.Text, null));
+        }).WithName("AddEstate").WithSummary("Checks and stores an estate; the body is the file, or a DocumentOrder as JSON")
+            .AcceptsDocument().RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(409);
 
         api.MapGet("/estates", async (Library library, CancellationToken cancel) =>
         {
@@ -130,20 +128,18 @@ internal static class DocumentEndpoints
             string? file, HttpRequest request, ClaimsPrincipal user, Library library, FitService desk,
             DocumentApprovals approvals, CancellationToken cancel) =>
         {
-            var bytes = await Upload.ReadAsync(request, cancel);
-            var name = Upload.Name(file, "install.yaml");
-            var (install, faults) = InstallReader.Read(bytes, name);
+            var sent = await Upload.ReadAsync(request, file, "install.yaml", cancel);
+            var (install, faults) = InstallReader.Read(sent.Bytes, sent.File);
             if (install is null) return Problems.Of(faults);
             faults = await desk.WhyNotPlannedAsync(install, cancel);
             if (faults.Count > 0) return Problems.Of(faults);
-            if (await approvals.WaitsAsync(install, Upload.Text(bytes), user.Identity!.Name!, cancel) is { } waits) return waits;
-            await library.SaveAsync(Library.InstallKind, install.Name, name, Upload.Text(bytes), user.Identity!.Name!, cancel);
-            return TypedResults.Ok(
-                new InstallView(
-                await desk.SummaryAsync((await library.FindAsync(Library.InstallKind, install.Name, cancel))!, cancel), Upload
-                .Text(bytes)));
-        }).WithName("AddInstall").WithSummary("Checks that an install can be planned, and stores it; the body is the file")
-            .AcceptsYaml().RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(409);
+            if (await approvals.WaitsAsync(install, sent.Text, user.Identity!.Name!, cancel) is { } waits) return waits;
+            await library.SaveAsync(Library.InstallKind, install.Name, sent.File, sent.Text, user.Identity!.Name!, cancel);
+            var row = await library.FindAsync(Library.InstallKind, install.Name, cancel);
+            return TypedResults.Ok(new InstallView(await desk.SummaryAsync(row!, cancel), sent.Text));
+        }).WithName("AddInstall").WithSummary(
+            "Checks that an install can be planned, and stores it; the body is the file, or a DocumentOrder as JSON")
+            .AcceptsDocument().RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(409);
 
         api.MapPost(
             "/installs/{name}/stage", async Task<Results<Ok<InstallView>, ProblemHttpResult>> (
@@ -184,6 +180,6 @@ internal static class DocumentEndpoints
             .RequireAuthorization(Roles.Reader).ProducesProblem(404);
     }
 
-    private static RouteHandlerBuilder AcceptsYaml(this RouteHandlerBuilder endpoint) =>
-        endpoint.Accepts<string>("application/yaml", "text/plain");
+    private static RouteHandlerBuilder AcceptsDocument(this RouteHandlerBuilder endpoint) =>
+        endpoint.Accepts<string>("application/yaml", "text/plain", "application/json");
 }

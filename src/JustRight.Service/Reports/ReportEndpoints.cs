@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations;
 using JustRight.Contracts;
 using JustRight.Service.Access;
 using JustRight.Service.Answers;
@@ -15,7 +16,7 @@ internal static class ReportEndpoints
     public static void MapReports(this IEndpointRouteBuilder api)
     {
         api.MapGet("/installs/{name}/report", async Task<Results<FileContentHttpResult, ProblemHttpResult>> (
-            string name, string? form, Library library, FitService desk, ReportService reports, IServiceProvider parts, ILoggerFactory loggers, CancellationToken cancel) =>
+            string name, [AllowedValues("xlsx", "csv", "markdown", "html")] string? form, Library library, FitService desk, ReportService reports, IServiceProvider parts, ILoggerFactory loggers, CancellationToken cancel) =>
         {
             var (judged, problem) = await FitEndpoints.JudgedAsync(name, library, desk, cancel);
             if (problem is not null) return problem;

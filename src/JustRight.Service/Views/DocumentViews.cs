@@ -62,7 +62,7 @@ internal static class DocumentViews
         [.. sheet.Places.Select(p => new SheetPlaceView(p.Key, p.Kind.ToString().ToLowerInvariant(), p.At.Line))]);
 
     public static EstateSummary Summary(Estate estate, DocumentRow? row, IReadOnlyList<Fault>? leftAside = null) => new(
-        estate.Name, estate.Title, estate.Domain.DnsName, estate.Directory.Reach.ToString().ToLowerInvariant(), estate.IsSimulated, [.. estate.Branches.Select(b => b.Key)], estate.Hosts.Count, estate.Instances.Count, row?.AddedAt, row?.AddedBy)
+        estate.Name, estate.Title, estate.Domain.DnsName, ReachWords.Of(estate.Directory.Reach), estate.IsSimulated, [.. estate.Branches.Select(b => b.Key)], estate.Hosts.Count, estate.Instances.Count, row?.AddedAt, row?.AddedBy)
     {
         Remarks = Remarks(leftAside ?? []),
         PeopleDirectories = [.. estate.PeopleDirectories.Select(d => new PeopleDirectoryView(d.Key, SignIns.SignInViews.Family(d), d.Reach == Reach.Simulation, d.PeopleIn.Text, d.GroupsIn.Text))],

@@ -2,7 +2,7 @@ import { Button, Group, Table, TextInput } from '@mantine/core';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, need } from '../../api/client';
-import type { RenewalView } from '../../api/schema.gen';
+import type { RenewalView, StepWord } from '../../api/schema.gen';
 import { Failure } from '../../parts/Failure';
 import { Time } from '../../parts/Time';
 
@@ -35,7 +35,7 @@ export function Renewal({ renewal, running, mayGrant, follow }: Props) {
     },
   };
   const say = useMutation({
-    mutationFn: (word: string) =>
+    mutationFn: (word: StepWord['word']) =>
       need(
         api.POST('/api/renewals/{id}/steps/{number}', {
           params: { path: { ...path, number: renewal.current ?? 0 } },

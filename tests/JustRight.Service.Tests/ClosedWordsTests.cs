@@ -1,0 +1,43 @@
+using System.ComponentModel.DataAnnotations;
+using System.Reflection;
+using System.Text.Json;
+using JustRight.Contracts;
+using JustRight.Core.Estates;
+using JustRight.Core.Fit;
+using JustRight.Core.Installs;
+using JustRight.Core.Rights.Directory.Branches;
+using JustRight.Core.SecretUses;
+using JustRight.Core.Sheets;
+
+namespace JustRight.Service.Tests;
+
+/// <summary>The closed sets of words of the API are those of the core: a value that is added there is added here.</summary>
+public sealed class ClosedWordsTests
+{
+    public static TheoryData<Type, string, string[]> Sets => new()
+    {
+        { typeof(JudgementView), nameof(JudgementView.Verdict), Of<Verdict>() },
+        { typeof(JudgementView), nameof(JudgementView.Team), Of<Team>() },
+        { typeof(JudgementView), nameof(JudgementView.GivenBy), Of<GivenBy>() },
+        { typeof(JudgementView), nameof(JudgementView.Kind), [.. NeedKinds.ByKind.Values.Select(k => k.Key), "account"] },
+        { typeof(PlannedGrantView), nameof(PlannedGrantView.Until), Of<Until>() },
+        { typeof(PlannedGroupView), nameof(PlannedGroupView.Scope), Of<GroupScope>() },
+        { typeof(BranchFailureView), nameof(BranchFailureView.Cause), Of<FailureCause>() },
+        { typeof(SheetPlaceView), nameof(SheetPlaceView.Kind), Of<PlaceKind>() },
+        { typeof(InstallSummary), nameof(InstallSummary.Stage), [.. Of<Stage>(), ""] },
+        { typeof(EstateSummary), nameof(EstateSummary.Reach), [.. Enum.GetValues<Reach>().Select(ReachWords.Of), ""] },
+        {
+            typeof(SecretUseView), nameof(SecretUseView.Purpose),
+            [.. Enum.GetValues<SecretPurpose>().Select(p => p.Name())]
+        },
+    };
+
+    [Theory]
+    [MemberData(nameof(Sets))]
+    public void A_set_has_the_words_of_the_core(Type view, string property, string[] words) =>
+        view.GetProperty(property)!.GetCustomAttribute<AllowedValuesAttribute>()!.Values.Cast<string>()
+            .ShouldBe(words, ignoreOrder: true);
+
+    private static string[] Of<T>()
+        where T : struct, Enum => [.. Enum.GetNames<T>().Select(JsonNamingPolicy.KebabCaseLower.ConvertName)];
+}
