@@ -5,7 +5,7 @@ set -euo pipefail
 
 "$top/scripts/package.sh" x64
 work=$(mktemp -d)
-trap 'kill "${service:-0}" 2> /dev/null || true; rm -rf "$work"' EXIT
+trap '[ -z "${service:-}" ] || kill "$service" 2> /dev/null || true; rm -rf "$work"' EXIT
 tar -C "$work" -xzf "$built/package/justright-service-linux-x64.tar.gz"
 program=$work/justright-service-linux-x64/justright-service
 alone() { env -i HOME="$work" PATH=/usr/bin:/bin DOTNET_ROOT=/nowhere "$@"; }

@@ -3,10 +3,10 @@
 parts=(style structure audit core formats simulation directory sign-in hosts databases service client console browser)
 
 # Those that --long alone runs.
-long_parts=(package)
+long_parts=(package generated)
 
 # Those that take longest come first, so that the last to end is a short one.
-longest_first=(service hosts browser directory sign-in style databases client simulation core structure formats console audit package)
+longest_first=(service hosts browser directory sign-in style databases client simulation core structure formats console audit package generated)
 
 # Which sources a part is about, for --changed: folders and files from the top.
 part_sources() {
@@ -29,6 +29,7 @@ part_sources() {
     console) echo console docs/api ;;
     browser) echo "$service" console ;;
     package) echo "$service" console packaging scripts ;;
+    generated) echo "$service" docs/api tests/GeneratedClients ;;
   esac
 }
 
@@ -74,6 +75,7 @@ prepare_part() {
       need_packages curl
       build_console
       ;;
+    generated) build_service ;;
     browser)
       need_packages chromium
       build_service
@@ -101,6 +103,7 @@ run_part() {
       check "TypeScript format, lint and types" bash -c "cd '$top/console' && npm run check"
       ;;
     audit) audit ;;
+    generated) check "clients that were generated from the API's description" "$top/scripts/generated-clients-check.sh" ;;
     package) check "the packaged service, with nothing else in reach" "$top/scripts/package-check.sh" ;;
     console)
       node_run "console units" "$built/vitest.json" '`${r.numPassedTests} ${r.numFailedTests} ${r.numPendingTests}`' \
