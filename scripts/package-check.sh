@@ -8,25 +8,27 @@ work=$(mktemp -d)
 trap '[ -z "${service:-}" ] || kill "$service" 2> /dev/null || true; rm -rf "$work"' EXIT
 tar -C "$work" -xzf "$built/package/justright-service-linux-x64.tar.gz"
 program=$work/justright-service-linux-x64/justright-service
-alone() { env -i HOME="$work" PATH=/usr/bin:/bin DOTNET_ROOT=/nowhere "$@"; }
+alone=(env -i HOME="$work" PATH=/usr/bin:/bin DOTNET_ROOT=/nowhere)
 
-alone "$program" --version
-alone "$program" restore --help | grep -q -- --from
-alone "$program" --urls http://127.0.0.1:5897 --JustRight:Data "$work/data" > "$work/said" 2>&1 &
+says() { grep -q -- "$1" <<< "$2" || { echo "It does not say $1: $2"; exit 1; }; }
+
+says 0.2 "$("${alone[@]}" "$program" --version)"
+says --from "$("${alone[@]}" "$program" restore --help)"
+"${alone[@]}" "$program" --urls http://127.0.0.1:5897 --JustRight:Data "$work/data" > "$work/said" 2>&1 &
 service=$!
 for _ in $(seq 600); do
-  grep -q "listens on" "$work/said" && break
+  grep -q "enter#" "$work/said" && break
   kill -0 "$service" || { cat "$work/said"; exit 1; }
   sleep 0.1
 done
-curl -sf http://127.0.0.1:5897/health | grep -q '"status":"Healthy"'
-curl -sf http://127.0.0.1:5897/installs | grep -q '<div id="root">'
+says '"status":"Healthy"' "$(curl -sf http://127.0.0.1:5897/health)"
+says '<div id="root">' "$(curl -sf http://127.0.0.1:5897/installs)"
 code=$(grep -o 'enter#.*' "$work/said" | head -1 | cut -d'#' -f2)
 token=$(curl -sf -H 'Content-Type: application/json' -d "{\"code\":\"$code\",\"name\":\"check\"}" http://127.0.0.1:5897/api/tokens/claim \
   | grep -o '"token":"[^"]*"' | cut -d'"' -f4)
 curl -sf -H "Authorization: Bearer $token" -H 'Content-Type: application/yaml' --data-binary "@$top/demo-data/estates/fennmoor.yaml" \
   "http://127.0.0.1:5897/api/estates?file=fennmoor.yaml" > /dev/null
-curl -sf -H "Authorization: Bearer $token" http://127.0.0.1:5897/api/estates | grep -q fennmoor
+says fennmoor "$(curl -sf -H "Authorization: Bearer $token" http://127.0.0.1:5897/api/estates)"
 kill -TERM "$service"
 wait "$service"
 "$top/scripts/package.sh" arm64

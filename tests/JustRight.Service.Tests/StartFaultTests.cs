@@ -112,5 +112,6 @@ public sealed class StartFaultTests
         end.Code.ShouldBe(code, end.Output + end.Error);
         end.Error.Trim().ShouldSatisfyAllConditions(
             e => e.ShouldContain(says, Case.Insensitive), e => e.ShouldNotContain("\n"), e => e.ShouldNotContain("   at "));
+        end.Output.ShouldNotContain("   at ");
     }
 }

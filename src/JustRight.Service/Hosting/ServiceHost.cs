@@ -58,6 +58,7 @@ namespace JustRight.Service.Hosting;
 public static class ServiceHost
 {
     private const long MaxRequestBytes = 8_000_000; // above the largest file we read, so that its own message says what is wrong
+    private const int HostedServiceStartupFaulted = 11; // the event's id in Microsoft.Extensions.Hosting
     private const string DefaultAddress = "http://127.0.0.1:5820";
 
     /// <summary>Runs until it is told to stop; returns the process's exit code.</summary>
@@ -179,8 +180,15 @@ public static class ServiceHost
         .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
         .MinimumLevel.Override("Microsoft.AspNetCore.DataProtection", LogEventLevel.Error) // the keys lie in a folder of ours alone; docs/security.md
         .MinimumLevel.Override("System", LogEventLevel.Warning)
-        .WriteTo.Console(restrictedToMinimumLevel: LogEventLevel.Warning, formatProvider: CultureInfo.InvariantCulture)
+        .WriteTo.Logger(console => console
+            .Filter.ByExcluding(IsStartFault)
+            .WriteTo.Console(restrictedToMinimumLevel: LogEventLevel.Warning, formatProvider: CultureInfo.InvariantCulture))
         .WriteTo.File(new CompactJsonFormatter(), Path.Combine(settings.Data, "logs", "service-.jsonl"), rollingInterval: RollingInterval.Day, retainedFileCountLimit: 30));
+
+    /// <summary>The host's dump of what kept it from starting: we say that in one sentence; the log file has it whole.</summary>
+    private static bool IsStartFault(LogEvent entry) =>
+        entry.Properties.GetValueOrDefault("EventId") is StructureValue id
+        && id.Properties.Any(p => p is { Name: "Id", Value: ScalarValue { Value: HostedServiceStartupFaulted } });
 
     private static void AddParts(IServiceCollection services, ServiceSettings settings)
     {
