@@ -31,6 +31,10 @@ curl -sf -H "Authorization: Bearer $token" -H 'Content-Type: application/yaml' -
 says fennmoor "$(curl -sf -H "Authorization: Bearer $token" http://127.0.0.1:5897/api/estates)"
 kill -TERM "$service"
 wait "$service"
+if command -v systemd-analyze > /dev/null; then
+  sed "s|/opt/justright|$(dirname "$program")|g" "$top/packaging/justright.service" > "$work/justright.service"
+  wrong=$(systemd-analyze verify "$work/justright.service" 2>&1) && [ -z "$wrong" ] || { echo "$wrong"; exit 1; }
+fi
 "$top/scripts/package.sh" arm64
 file=$built/package/justright-service-linux-arm64/JustRight.Service
 [ "$(od -An -tx1 -j18 -N2 "$file" | tr -d ' ')" = b700 ] # EM_AARCH64 [ELF for the Arm 64-bit Architecture]

@@ -1,4 +1,5 @@
 using System.CommandLine;
+using System.CommandLine.Help;
 using JustRight.Service.Backups;
 using JustRight.Service.Faults;
 using JustRight.Service.Settings;
@@ -21,7 +22,9 @@ internal static class ServiceCommand
     /// <summary>Does what the arguments say; returns the process's exit code.</summary>
     public static Task<int> RunAsync(string[] args)
     {
-        var root = new RootCommand(About) { TreatUnmatchedTokensAsErrors = false };
+        var root = new Command("justright-service", About) { TreatUnmatchedTokensAsErrors = false };
+        root.Add(new HelpOption());
+        root.Add(new VersionOption());
         root.SetAction((_, _) => ServiceHost.RunAsync(args));
         root.Add(Restore());
         // A stop is the service's own affair: it signs the log's head, and lets a step end. Left to the parser it is cut off.
