@@ -31,8 +31,8 @@ public sealed class ProductRoleTests
         { "other operations", Word with { Lets = ["hand in weighings"] }, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Unseen, "a person confirmed it for other operations: hand in weighings (Maud Ferris, 2026-11-24 12:00 UTC): look it up and confirm it again" },
         { "the same operations in another order and case", Word with { Lets = ["READ its settings", "hand in weighings"] }, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Met, "confirmed by a person until 2027-03-04: Maud Ferris, 2026-11-24 12:00 UTC" },
         { "left over from setup", Word, Stage.Installed, GivenBy.Us, Until.Installed, Verdict.Excess, "left over from setup; confirmed by a person until 2027-03-04: Maud Ferris, 2026-11-24 12:00 UTC" },
-        { "gone after setup", Word with { Held = false }, Stage.Installed, GivenBy.Us, Until.Installed, Verdict.Done, "needed for setup only, and gone; confirmed by a person until 2027-03-04: Maud Ferris, 2026-11-24 12:00 UTC" },
-        { "after setup nobody looked", null, Stage.Installed, GivenBy.Us, Until.Installed, Verdict.Unseen, "needed for setup only, and nobody has confirmed that it is gone" },
+        { "gone after setup", Word with { Held = false }, Stage.Installed, GivenBy.Us, Until.Installed, Verdict.Done, "needed for setup only, and not there; confirmed by a person until 2027-03-04: Maud Ferris, 2026-11-24 12:00 UTC" },
+        { "after setup nobody looked", null, Stage.Installed, GivenBy.Us, Until.Installed, Verdict.Unseen, "needed for setup only, and nobody has confirmed that it is not there" },
         { "the word on another install", Word with { Install = "nightchurn" }, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Unseen, "a person must look it up inside the product; nobody has confirmed it yet" },
     };
 

@@ -98,7 +98,7 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
 
     private Judgement WithoutAccount(Plan plan, PlannedAccount account, PlannedGrant grant)
     {
-        if (!NeedsIndex.Stands(grant, plan.Stage)) return Say(grant, Verdict.Done, NoLonger(plan));
+        if (!NeedsIndex.Stands(grant, plan.Stage)) return Say(grant, Verdict.Done, NotHeld(plan));
         if (view.Survey.Directory.Unread is { } unread) return Say(grant, Verdict.Unseen, $"the directory could not be read: {unread}");
         if (!Judgeable(grant)) return Say(grant, Verdict.Unseen, "cannot be judged yet");
         if (grant.Right is ServiceRight) return new ServiceJudge(view, plan).Judge(account, grant);
@@ -116,6 +116,10 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
     /// <summary>Why a need does not stand any more.</summary>
     private static string NoLonger(Plan plan) => plan.Stage == Stage.Retiring ? "no longer needed" : "needed for setup only";
 
+    /// <summary>Of a need that does not stand any more and is not held: one survey cannot tell whether it ever was.</summary>
+    private static string NotHeld(Plan plan) =>
+        plan.Stage == Stage.Retiring ? "not held; no longer needed" : "not held; was needed for setup";
+
     private Judgement JudgeGrant(Plan plan, PlannedAccount account, PlannedGrant grant, Holdings holdings)
     {
         if (!Judgeable(grant)) return Say(grant, Verdict.Unseen, "cannot be judged yet");
@@ -123,8 +127,11 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
         if (!NeedsIndex.Stands(grant, plan.Stage))
         {
             // Still held: the excess says so, unless another need keeps it.
-            if (held is null) return view.WhyUnseen(grant.Right, holdings.Account) is { } why ? Say(grant, Verdict.Unseen, why) : Say(grant, Verdict.Done, $"{NoLonger(plan)}, and gone");
-            return Say(grant, Verdict.Done, needs.Installs(account.Name, grant.Right) is { Count: > 0 } others ? $"{NoLonger(plan)} here; kept for {string.Join(", ", others)}" : $"{NoLonger(plan)}; still held, see what is excess");
+            if (held is null) return view.WhyUnseen(grant.Right, holdings.Account) is { } why ? Say(grant, Verdict.Unseen, why) : Say(grant, Verdict.Done, NotHeld(plan));
+            var kept = needs.Installs(account.Name, grant.Right) is { Count: > 0 } others
+                ? $"{NoLonger(plan)} here; kept for {string.Join(", ", others)}"
+                : $"{NoLonger(plan)}; still held, see what is excess";
+            return Say(grant, Verdict.Done, kept) with { Paths = holdings.PathsOf(held) };
         }
 
         if (grant.Right is DirectoryRight directory) return JudgeBranch(plan, grant, directory, holdings, held);

@@ -22,7 +22,7 @@ public sealed class ProductRoleJudge(ConfirmationIndex book, SurveyView view, Da
         {
             if (grant.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned) return Say(grant, Verdict.Pending, "setup gives it");
             if (plan.Stage == Stage.Retiring) return Say(grant, Verdict.Done, "no longer needed; nobody confirmed it inside the product that is being retired");
-            return Say(grant, Verdict.Unseen, stands ? "a person must look it up inside the product; nobody has confirmed it yet" : $"{noLonger}, and nobody has confirmed that it is gone");
+            return Say(grant, Verdict.Unseen, stands ? "a person must look it up inside the product; nobody has confirmed it yet" : $"{noLonger}, and nobody has confirmed that it is not there");
         }
 
         var said = $"{word.By}, {word.At.UtcDateTime.ToString("yyyy-MM-dd HH:mm", CultureInfo.InvariantCulture)} UTC";
@@ -34,7 +34,7 @@ public sealed class ProductRoleJudge(ConfirmationIndex book, SurveyView view, Da
             (true, false) when grant.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned => Say(grant, Verdict.Pending, "setup gives it"),
             (true, false) => Say(grant, Verdict.Missing, $"not there; {confirmed}"),
             (false, true) => Say(grant, Verdict.Excess, $"{(plan.Stage == Stage.Retiring ? noLonger : "left over from setup")}; {confirmed}"),
-            (false, false) => Say(grant, Verdict.Done, $"{noLonger}, and gone; {confirmed}"),
+            (false, false) => Say(grant, Verdict.Done, $"{noLonger}, and not there; {confirmed}"),
         };
         var days = (int)Math.Ceiling((word.Until - now).TotalDays);
         return judged with

@@ -20,7 +20,8 @@ public sealed record DriftLine(DriftWay Way, string Account, string Right, strin
 
 /// <summary>
 /// The differences between two fits of one install: every right whose verdict or path is another, every one that came or went,
-/// and the parts that can no longer be read, or can be read again. Nothing else: an age, or another wording of a reason, is no difference.
+/// and the parts that can no longer be read, or can be read again. Nothing else: an age, or another wording of a reason, is no
+/// difference.
 /// </summary>
 public static class FitDrift
 {
@@ -29,38 +30,62 @@ public static class FitDrift
     {
         var was = before.Rights.ToDictionary(r => r.Id);
         var now = after.Rights.ToDictionary(r => r.Id);
-        var lines = after.Rights.SelectMany(r => new[] { Compare(was.GetValueOrDefault(r.Id), r), CompareAccepted(was.GetValueOrDefault(r.Id), r) }).OfType<DriftLine>().ToList();
+        var lines = after.Rights.SelectMany(r => Lines(was.GetValueOrDefault(r.Id), r, after)).ToList();
         lines.AddRange(before.Rights.Where(r => !now.ContainsKey(r.Id)).Select(Gone));
-        lines.AddRange(after.UnexpectedMembers.Except(before.UnexpectedMembers).Select(s => new DriftLine(DriftWay.Worse, "", "", $"new: {s}")));
-        lines.AddRange(before.UnexpectedMembers.Except(after.UnexpectedMembers).Select(s => new DriftLine(DriftWay.Better, "", "", $"no longer: {s}")));
-        lines.AddRange(after.Unread.Except(before.Unread).Select(u => new DriftLine(DriftWay.Other, "", "", $"{u} can no longer be read")));
-        lines.AddRange(before.Unread.Except(after.Unread).Select(u => new DriftLine(DriftWay.Other, "", "", $"{u} can be read again")));
+        var (there, here) = (before.UnexpectedMembers, after.UnexpectedMembers);
+        lines.AddRange(here.Except(there).Select(s => Say(DriftWay.Worse, $"new: {s}")));
+        lines.AddRange(there.Except(here).Select(s => Say(DriftWay.Better, $"no longer: {s}")));
+        lines.AddRange(after.Unread.Except(before.Unread).Select(u => Say(DriftWay.Other, $"{u} can no longer be read")));
+        lines.AddRange(before.Unread.Except(after.Unread).Select(u => Say(DriftWay.Other, $"{u} can be read again")));
         return [.. lines.Select((l, i) => (l, i)).OrderBy(x => x.l.Way).ThenBy(x => x.i).Select(x => x.l)];
     }
 
-    private static DriftLine? Compare(KeptRight? was, KeptRight now)
+    private static IEnumerable<DriftLine> Lines(KeptRight? was, KeptRight now, KeptFit after)
     {
-        if (was is null) return now.Needed ? NewNeed(now) : Say(now, DriftWay.Worse, $"new, and {(now.Verdict == Verdict.Forbidden ? "forbidden" : "nothing asks for it")}{By(now)}");
-        if (was.Verdict == now.Verdict)
-        {
-            if (was.Paths.SequenceEqual(now.Paths) || now.Paths.Count == 0) return null;
-            var fresh = now.Paths.Except(was.Paths).ToList();
-            return Say(now, DriftWay.Other, fresh.Count > 0 ? $"held by another path too: {string.Join("; ", fresh)}" : $"no longer held by {string.Join("; ", was.Paths.Except(now.Paths))}, and still held");
-        }
+        if (was is null)
+            yield return now.Needed ? NewNeed(now) : NewHolding(now);
+        else if (was.Verdict != now.Verdict)
+            yield return Other(was, now, after);
+        else if (OtherPaths(was, now) is { } paths)
+            yield return paths;
+        if (CompareAccepted(was, now) is { } accepted) yield return accepted;
+    }
 
-        return (was.Verdict, now.Verdict) switch
-        {
-            (_, Verdict.Unseen) => Say(now, DriftWay.Other, $"can no longer be seen: {now.Reason}"),
-            (Verdict.Unseen, Verdict.Met or Verdict.Done or Verdict.Pending) => Say(now, DriftWay.Better, $"seen again: {now.Reason}"),
-            (_, Verdict.Met) => Say(now, DriftWay.Better, $"as needed now{By(now)}"),
-            (Verdict.Met, Verdict.Missing) => Say(now, DriftWay.Worse, $"no longer so: {now.Reason}"),
-            (_, Verdict.Missing) => Say(now, DriftWay.Worse, $"missing: {now.Reason}"),
-            (_, Verdict.Forbidden) => Say(now, DriftWay.Worse, $"forbidden now{By(now)}"),
-            (Verdict.Forbidden, Verdict.Excess) => Say(now, DriftWay.Other, $"no longer forbidden, and still not needed{By(now)}"),
-            (_, Verdict.Excess) => Say(now, DriftWay.Worse, $"no longer needed{By(now)}"),
-            (_, Verdict.Done) => Say(now, DriftWay.Better, "was needed for setup only, and is gone"),
-            _ => Say(now, DriftWay.Other, now.Reason),
-        };
+    /// <summary>
+    /// Another verdict. What was not seen before was neither well nor ill: to see it is never better; and what only stops being
+    /// needed is better when it is no longer held, and not before.
+    /// </summary>
+    private static DriftLine Other(KeptRight was, KeptRight now, KeptFit after) => (was.Verdict, now.Verdict) switch
+    {
+        (_, Verdict.Unseen) => Say(now, DriftWay.Other, $"can no longer be seen: {now.Reason}"),
+        (Verdict.Unseen, Verdict.Met or Verdict.Done or Verdict.Pending) => Say(now, DriftWay.Other, $"seen again: {now.Reason}"),
+        (Verdict.Done, Verdict.Met) => Say(now, DriftWay.Other, $"needed again, and so{By(now)}"),
+        (_, Verdict.Met) => Say(now, DriftWay.Better, $"as needed now{By(now)}"),
+        (Verdict.Met, Verdict.Missing or Verdict.Pending) => Say(now, DriftWay.Worse, $"no longer so: {now.Reason}"),
+        (_, Verdict.Missing) => Say(now, DriftWay.Worse, $"missing: {now.Reason}"),
+        (_, Verdict.Pending) => Say(now, DriftWay.Other, now.Reason),
+        (_, Verdict.Forbidden) => Say(now, DriftWay.Worse, $"forbidden now{By(now)}"),
+        (Verdict.Forbidden, Verdict.Excess) =>
+            Say(now, DriftWay.Other, $"no longer forbidden, and still not needed{By(now)}"),
+        (_, Verdict.Excess) => Say(now, DriftWay.Worse, $"no longer needed{By(now)}"),
+        (_, Verdict.Done) when IsHeld(now, after) || was.Paths.Count == 0 => Say(now, DriftWay.Other, now.Reason),
+        (_, Verdict.Done) => Say(now, DriftWay.Better, $"gone: {now.Reason}"),
+        _ => throw new ArgumentOutOfRangeException(nameof(now), now.Verdict, null),
+    };
+
+    /// <summary>Whether a right is held: earlier fits say it of one that is not needed by what is excess alone.</summary>
+    private static bool IsHeld(KeptRight right, KeptFit fit) =>
+        right.Paths.Count > 0 || fit.Rights.Any(r => !r.Needed && r.Account == right.Account && r.Right == right.Right);
+
+    private static DriftLine? OtherPaths(KeptRight was, KeptRight now)
+    {
+        if (was.Paths.SequenceEqual(now.Paths) || was.Paths.Count == 0 || now.Paths.Count == 0) return null;
+        var fresh = now.Paths.Except(was.Paths).ToList();
+        return Say(
+            now, DriftWay.Other,
+            fresh.Count > 0
+                ? $"held by another path too: {string.Join("; ", fresh)}"
+                : $"no longer held by {string.Join("; ", was.Paths.Except(now.Paths))}, and still held");
     }
 
     /// <summary>An exception that was made, or has ended while what it covered is still so.</summary>
@@ -70,6 +95,12 @@ public static class FitDrift
             : Say(now, DriftWay.Worse, $"still {Word(now)}, and no longer accepted{By(now)}");
 
     private static string Word(KeptRight right) => right.Verdict.ToString().ToLowerInvariant();
+
+    private static DriftLine NewHolding(KeptRight now)
+    {
+        var what = now.Verdict == Verdict.Forbidden ? "forbidden" : "nothing asks for it";
+        return Say(now, DriftWay.Worse, $"new, and {what}{By(now)}");
+    }
 
     private static DriftLine NewNeed(KeptRight now) => now.Verdict switch
     {
@@ -86,7 +117,11 @@ public static class FitDrift
         _ => Say(was, DriftWay.Better, "gone; nothing needed it"),
     };
 
-    private static DriftLine Say(KeptRight right, DriftWay way, string words) => new(way, right.Account, right.Right, $"{right.Account}: {right.Right}: {words}");
+    private static DriftLine Say(KeptRight right, DriftWay way, string words) =>
+        new(way, right.Account, right.Right, $"{right.Account}: {right.Right}: {words}");
+
+    /// <summary>What is no account's.</summary>
+    private static DriftLine Say(DriftWay way, string words) => new(way, "", "", words);
 
     private static string By(KeptRight right) => right.Paths.Count == 0 ? "" : $": {right.Paths[0]}";
 }

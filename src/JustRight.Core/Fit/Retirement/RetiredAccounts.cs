@@ -13,7 +13,7 @@ internal static class RetiredAccounts
         var (verdict, reason) = (view.Survey.Directory.Unread, node < 0 ? null : view.Graph.PrincipalOf(node)) switch
         {
             ({ } unread, _) => (Verdict.Unseen, $"the directory could not be read: {unread}"),
-            (_, null) => (Verdict.Done, "it is gone"),
+            (_, null) => (Verdict.Done, "it is not there"),
             (_, { Kind: PrincipalKind.Group }) => (Verdict.Done, $"{account.Name} is a group, not an account"),
             _ when needs.Unplanned.FirstOrDefault(u => u.MayUse(account.Name)) is { } unknown => (Verdict.Unseen, unknown.Words),
             _ when WhyKept(needs, account) is { } kept => (Verdict.Done, kept),
