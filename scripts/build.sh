@@ -7,8 +7,13 @@ export DOTNET_CLI_TELEMETRY_OPTOUT=1 DOTNET_NOLOGO=1
 
 say() { printf '%s\n' "$*" >&2; }
 
-# Installs Debian packages that are not there yet.
+# Installs Debian packages that are not there yet; who comes while others are installed waits.
 need_packages() {
+  mkdir -p "$built"
+  { flock 9 && install_packages "$@"; } 9> "$built/apt.lock"
+}
+
+install_packages() {
   local missing=()
   for package in "$@"; do
     dpkg-query -W -f='${Status}' "$package" 2>/dev/null | grep -q 'install ok installed' || missing+=("$package")
@@ -17,7 +22,7 @@ need_packages() {
   say "Installing ${missing[*]} …"
   local as_root=()
   [ "$(id -u)" -eq 0 ] || as_root=(sudo)
-  { "${as_root[@]}" apt-get update -q && DEBIAN_FRONTEND=noninteractive "${as_root[@]}" apt-get install -y -q --no-install-recommends "${missing[@]}"; } > "$built/apt.log" 2>&1 \
+  { "${as_root[@]}" apt-get update -q && DEBIAN_FRONTEND=noninteractive "${as_root[@]}" apt-get install -y -q --no-install-recommends "${missing[@]}"; } > "$built/apt.log" 2>&1 9>&- \
     || { say "Installing failed; the last lines of .build/apt.log:"; tail -5 "$built/apt.log" >&2; exit 1; }
 }
 

@@ -46,7 +46,6 @@ part_project() {
 # Installs and builds what a part needs, besides its own project.
 prepare_part() {
   case $1 in
-    style | console) console_packages ;;
     directory) need_directory ;;
     sign-in)
       need_directory
@@ -54,7 +53,6 @@ prepare_part() {
       ;;
     hosts)
       need_packages openssh-server openssh-client openssl libnss-wrapper
-      need_powershell
       build_service
       ;;
     databases)
@@ -65,22 +63,26 @@ prepare_part() {
       need_directory
       need_packages nginx-light
       build_service
-      build_console
       ;;
     client)
       build_service
       build_client
       ;;
-    package)
-      need_packages curl
-      build_console
-      ;;
+    package) need_packages curl ;;
     generated) build_service ;;
     browser)
       need_packages chromium
       build_service
-      build_console
       ;;
+  esac
+}
+
+# What parts need that waits for nothing that is built here: made beside the builds.
+prepare_beside() {
+  [[ " $* " != *" hosts "* ]] || need_powershell
+  case " $* " in
+    *" service "* | *" package "* | *" browser "*) build_console ;;
+    *" style "* | *" console "*) console_packages ;;
   esac
 }
 
