@@ -134,8 +134,16 @@ public sealed class LdapDirectoryTests(Controller controller)
         await BranchAsync("Large");
         await _directory.MakeAsync(new CreateGroup("FENNMOOR", "large", $"CN=large,OU=Large,{Root}", GroupScope.Global, ""), null, Cancel);
         var names = Enumerable.Range(0, 620).Select(i => $"large-{i:000}").ToList(); // more than one page of 500
-        foreach (var name in names) await _directory.MakeAsync(new CreateGroup("FENNMOOR", name, $"CN={name},OU=Large,{Root}", GroupScope.Global, ""), null, Cancel);
-        foreach (var name in names.Take(40)) await _directory.MakeAsync(new AddMember("FENNMOOR", "large", name), null, Cancel);
+        using (var client = new RawClient(controller.Target, controller.Target.SignInAs, controller.Password))
+        {
+            foreach (var name in names) client.Do(new AddRequest(
+                $"CN={name},OU=Large,{Root}",
+                new DirectoryAttribute("objectClass", "group"), new DirectoryAttribute("sAMAccountName", name)));
+            client.Do(new ModifyRequest(
+                $"CN=large,OU=Large,{Root}", DirectoryAttributeOperation.Add, "member",
+                [.. names.Take(40).Select(n => $"CN={n},OU=Large,{Root}")]));
+        }
+
         var snapshot = await _directory.ReadAsync(new DirectoryScope([$"OU=Large,{Root}"], []), Cancel);
         snapshot.Principals.Count(p => p.Name.StartsWith("large-", StringComparison.Ordinal)).ShouldBe(620);
         snapshot.Principals.Single(p => p.Name == "large").Members.Count.ShouldBe(40);
