@@ -152,8 +152,8 @@ tell "Its passwords: Curdhouse changes two, the directory changes the one of 'lo
 run 1 password due fennmoor
 run 0 password where-used fennmoor svc-curd-cards
 run 0 password try fennmoor svc-curd-cards
-tell "The renewal is ordered for the least downtime. The setting needs a person (exit code 3): until then that place still has the old password."
-run 3 password renew fennmoor svc-curd-cards --yes
+tell "The renewal is ordered for the least downtime. The setting needs a person (exit code 4): until then that place still has the old password."
+run 4 password renew fennmoor svc-curd-cards --yes
 run 0 password done fennmoor svc-curd-cards --note "typed by Jory Lind"
 run 0 password try fennmoor svc-curd-cards
 run 2 password renew fennmoor svc-curd-book
