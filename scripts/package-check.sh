@@ -22,6 +22,7 @@ for _ in $(seq 600); do
   sleep 0.1
 done
 says '"status":"Healthy"' "$(curl -sf http://127.0.0.1:5897/health)"
+says '"FitView"' "$(curl -sf http://127.0.0.1:5897/openapi/v1.json)"
 says '<div id="root">' "$(curl -sf http://127.0.0.1:5897/installs)"
 code=$(grep -o 'enter#.*' "$work/said" | head -1 | cut -d'#' -f2)
 token=$(curl -sf -H 'Content-Type: application/json' -d "{\"code\":\"$code\",\"name\":\"check\"}" http://127.0.0.1:5897/api/tokens/claim \

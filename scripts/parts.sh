@@ -80,10 +80,8 @@ prepare_part() {
 # What parts need that waits for nothing that is built here: made beside the builds.
 prepare_beside() {
   [[ " $* " != *" hosts "* ]] || need_powershell
-  case " $* " in
-    *" service "* | *" package "* | *" browser "*) build_console ;;
-    *" style "* | *" console "*) console_packages ;;
-  esac
+  case " $* " in *" service "* | *" package "* | *" browser "*) build_console ;; esac
+  case " $* " in *" style "* | *" console "* | *" browser "*) console_packages ;; esac
 }
 
 # Runs a part that is prepared.

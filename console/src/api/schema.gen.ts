@@ -7626,7 +7626,7 @@ export interface operations {
                 name: string;
                 /**
                  * @description the folder of a bundle, as the list of bundles shows it
-                 * @example fm-sql01-database
+                 * @example thermograph-dataroom-database-fm-sql01
                  */
                 folder: string;
             };

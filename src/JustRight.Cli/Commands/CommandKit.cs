@@ -24,7 +24,8 @@ internal sealed class LeafCommand(string name, string description, string[] exam
     /// <summary>Puts the whole description, what comes as JSON and the examples in place of the one line.</summary>
     public void TellAll()
     {
-        if (Shapes.Count > 0) Description = $"{description}\nWith --json: {ShapeWords.Of(Shapes)}";
+        Description = description;
+        if (Shapes.Count > 0) Description += $"\nWith --json: {ShapeWords.Of(Shapes)}";
         if (examples.Length > 0) Description += $"\n\nExamples:\n  {string.Join("\n  ", examples)}";
     }
 }

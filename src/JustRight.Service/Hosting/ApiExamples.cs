@@ -106,7 +106,7 @@ internal static class ApiExamples
         ["passwords"] = "svc-archive",
         ["secrets"] = "fennmoor-directory",
         ["adoptions"] = "millwheel-creamery",
-        ["handovers"] = "fm-sql01-database",
+        ["handovers"] = "thermograph-dataroom-database-fm-sql01",
         ["tokens"] = "nightly-reports",
     };
 
