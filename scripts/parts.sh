@@ -3,10 +3,10 @@
 parts=(style structure audit core formats simulation directory sign-in hosts databases service client console browser)
 
 # Those that --long alone runs.
-long_parts=(package generated)
+long_parts=(package generated tour)
 
 # Those that take longest come first, so that the last to end is a short one.
-longest_first=(service hosts browser directory sign-in style databases client simulation core structure formats console audit package generated)
+longest_first=(service hosts browser directory sign-in style databases client simulation core structure formats console audit package generated tour)
 
 # Which sources a part is about, for --changed: folders and files from the top.
 part_sources() {
@@ -30,6 +30,7 @@ part_sources() {
     browser) echo "$service" console ;;
     package) echo "$service" console packaging scripts ;;
     generated) echo "$service" docs/api tests/GeneratedClients ;;
+    tour) echo "$service" src/JustRight.Cli src/JustRight.SimulatedInstance demo scripts ;;
   esac
 }
 
@@ -70,6 +71,11 @@ prepare_part() {
       ;;
     package) need_packages curl ;;
     generated) build_service ;;
+    tour)
+      build_service
+      build_client
+      build_simulated_instance
+      ;;
     browser)
       need_packages chromium
       build_service
@@ -103,6 +109,7 @@ run_part() {
       check "TypeScript format, lint and types" bash -c "cd '$top/console' && npm run check"
       ;;
     audit) audit ;;
+    tour) check "the demo's tour through the main job" "$top/demo" --tour ;;
     generated) check "clients that were generated from the API's description" "$top/scripts/generated-clients-check.sh" ;;
     package) check "the packaged service, with nothing else in reach" "$top/scripts/package-check.sh" ;;
     console)

@@ -59,6 +59,10 @@ public static class ServiceHost
 {
     private const long MaxRequestBytes = 8_000_000; // above the largest file we read, so that its own message says what is wrong
     private const int HostedServiceStartupFaulted = 11; // the event's id in Microsoft.Extensions.Hosting
+
+    // Settings are read at the start alone. Without this the framework watches the whole folder that the service was started in,
+    // with all below it: thousands of watches, and seconds of a start, where somebody starts it from a home folder.
+    private const string SettingsReadOnce = "--hostBuilder:reloadConfigOnChange=false";
     private const string DefaultAddress = "http://127.0.0.1:5820";
 
     /// <summary>Runs until it is told to stop; returns the process's exit code.</summary>
@@ -85,7 +89,7 @@ public static class ServiceHost
     /// <summary>Builds the application without starting it.</summary>
     public static WebApplication Build(string[] args)
     {
-        var builder = WebApplication.CreateBuilder(args);
+        var builder = WebApplication.CreateBuilder([.. args, SettingsReadOnce]);
         builder.Services.Configure<ServiceSettings>(builder.Configuration.GetSection("JustRight"));
         var settings = SettingsCheck.Read(builder.Configuration, Roles.All);
         if (PublicAddress.Fault(settings) is { } fault) throw new StartFault(StartFault.Setting, fault);
