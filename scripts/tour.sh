@@ -288,11 +288,11 @@ run 0 install add demo-data/later/thermograph-depot.yaml
 run 1 verify thermograph-depot --brief
 run 0 install stage tallystick-dataroom retiring
 run 1 verify tallystick-dataroom
-tell "First the account that only Tallystick used is disabled, then the rights that only Tallystick needed are removed. Accounts and groups are deleted after thirty days, not before (exit code 3)."
+tell "First the account that only Tallystick used is disabled, then the rights that only Tallystick needed are removed. Accounts and groups are deleted after thirty days, not before (exit code 4)."
 run 0 grant tallystick-dataroom --remove --yes | tee "$tour_data/retired"
 run 0 verify tallystick-dataroom
 run 0 why thermograph-depot poller Administrators
-run 3 grant tallystick-dataroom --remove
+run 4 grant tallystick-dataroom --remove
 tell "Until then undo restores everything. Then it is removed again."
 run 0 undo "$(grep -o 'justright undo [0-9a-f]*' "$tour_data/retired" | cut -d' ' -f3)" --yes
 run 0 grant tallystick-dataroom --remove --yes

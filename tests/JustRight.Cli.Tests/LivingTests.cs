@@ -87,7 +87,7 @@ public sealed class LivingTests() : ClientScene(() => PreparedData.Demo.StartAsy
         (await RunAsync("install", "stage", "tallystick-dataroom", "retiring")).Out.ShouldContain("See what goes and what stays");
         (await RunAsync("grant", "tallystick-dataroom", "--remove", "--list")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("once it has been disabled for 30 days"), r => r.Out.ShouldContain("kept: thermograph-depot uses it"));
         (await RunAsync("grant", "tallystick-dataroom", "--remove", "--yes")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("now nothing left"), r => r.Out.ShouldContain("to undo it: justright undo"));
-        (await RunAsync("grant", "tallystick-dataroom", "--remove", "--yes")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(3), r => r.Out.ShouldContain("not before"));
+        (await RunAsync("grant", "tallystick-dataroom", "--remove", "--yes")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(4), r => r.Out.ShouldContain("not before"));
         (await RunAsync("verify", "tallystick-dataroom")).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(0), r => r.Out.ShouldContain("no longer needed here; kept for thermograph-depot"));
 
         (await RunAsync("adopt", "list")).Out.ShouldContain("No adoptions.");

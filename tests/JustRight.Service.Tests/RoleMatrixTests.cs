@@ -20,9 +20,9 @@ public sealed class RoleMatrixTests(TokenFixture tokens) : IClassFixture<TokenFi
         ["planner"] =
         [
             "AddSheet", "AddEstate", "AddInstall", "SetStage", "BeginAdoption", "AnswerAdoption", "FinishAdoption", "AddDirectoryFile", "AddHostFacts", "Survey", "Verify", "Trace", "CompareControllers", "Confirm", "ShowProtection", "TrySignIn", "AskFilter", "TellPasswordPlace",
-            "ForgetPasswordPlace", "Review", "Remind", "SurveyNow",
+            "ForgetPasswordPlace", "Review", "Remind", "SurveyNow", "WithdrawProposal",
         ],
-        ["granter"] = ["Grant", "Fix", "Undo", "ShowUndo", "ChangeProtection", "TryPassword", "SealAccountPassword", "ShowPasswordOnce", "BeginRenewal", "SayOfRenewalStep", "TakeRenewalBack", "AllowException", "EndException", "ApproveProposal", "CarryOutProposal", "WithdrawProposal"],
+        ["granter"] = ["Grant", "Fix", "Undo", "ShowUndo", "ChangeProtection", "TryPassword", "SealAccountPassword", "ShowPasswordOnce", "BeginRenewal", "SayOfRenewalStep", "TakeRenewalBack", "AllowException", "EndException", "ApproveProposal", "CarryOutProposal"],
         ["owner"] =
         [
             "ListTokens", "MakeToken", "RevokeToken", "ListSecrets", "SetSecret", "RemoveSecret", "AllowSecretUse", "EndSecretUse",

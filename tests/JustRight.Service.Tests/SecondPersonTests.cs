@@ -177,6 +177,64 @@ public sealed class SecondPersonTests : IAsyncLifetime
         Task<HttpResponseMessage> AllowAsync() => _service.Http.PutAsync($"/api/secrets/night/uses/{use.Id}", null, Cancel);
     }
 
+    [Fact]
+    public async Task An_estate_that_comes_to_share_and_loosens_at_once_waits_once()
+    {
+        (await _service.AddAsync("estates", "lane.yaml", Lane("lane", 72))).EnsureSuccessStatusCode();
+        var both = Lane("fennmoor", 71);
+        var first = await RefusedAsync(await _service.AddAsync("estates", "lane.yaml", both));
+        (await _other.PostAsync($"/api/proposals/{first}/approve", null, Cancel)).EnsureSuccessStatusCode();
+        (await _service.AddAsync("estates", "lane.yaml", both)).EnsureSuccessStatusCode();
+
+        static byte[] Lane(string domain, int hours) => Encoding.UTF8.GetBytes(
+            $$"""
+            estate: 1
+            name: lane
+            title: The branch in the lane
+            domain: { dns: {{domain}}.example, short: LANE }
+            directory: { reach: simulation }
+            branches:
+              service-accounts: OU=Service Accounts,DC={{domain}},DC=example
+              application-groups: OU=Application Groups,DC={{domain}},DC=example
+            naming:
+              accounts: svc-{product}-{account}
+              groups: app-{product}-{group}
+              description: "{purpose}"
+              accounts-in: service-accounts
+              groups-in: application-groups
+            rules:
+              two-person-approval: yes
+              survey-no-older-than-hours: {{hours}}
+            """);
+    }
+
+    [Fact]
+    public async Task A_sheet_waits_where_an_install_that_no_longer_reads_may_be_of_it()
+    {
+        await _service.StopAsync();
+        await _service.SqlAsync(
+            """
+            UPDATE Documents SET Text = 'name: thermograph-dataroom' WHERE Kind = 'install' AND Name = 'thermograph-dataroom'
+            """);
+        await _service.RestartAsync();
+        await RefusedAsync(await (await AskingAsync("the sheet with a need more"))());
+    }
+
+    [Fact]
+    public async Task Who_proposed_withdraws_it_and_another_planner_does_not()
+    {
+        using var planner = await _service.ClientAsync("edwin", "planner");
+        using var another = await _service.ClientAsync("ottilie", "planner");
+        var order = new StageOrder("retiring");
+        var first = await RefusedAsync(await planner.PostAsJsonAsync(
+            $"/api/installs/{Install}/stage", order, ContractsJson.Default.StageOrder, Cancel));
+        using var refused = await another.PostAsync($"/api/proposals/{first}/withdraw", null, Cancel);
+        refused.StatusCode.ShouldBe(HttpStatusCode.Forbidden);
+        (await refused.Content.ReadAsStringAsync(Cancel)).ShouldContain("This is the proposal of edwin.");
+        (await planner.PostAsync($"/api/proposals/{first}/withdraw", null, Cancel)).EnsureSuccessStatusCode();
+        (await _service.GetAsync($"jobs/{first}", ContractsJson.Default.JobView)).State.ShouldBe("withdrawn");
+    }
+
     /// <summary>What is asked for, again and again the same.</summary>
     private async Task<Func<Task<HttpResponseMessage>>> AskingAsync(string what)
     {

@@ -972,7 +972,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Withdraws a proposal, approved or not */
+        /** Withdraws a proposal, approved or not; a planner withdraws what they proposed themselves */
         post: operations["WithdrawProposal"];
         delete?: never;
         options?: never;
@@ -8550,7 +8550,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description The role does not allow it */
+            /** @description Forbidden */
             403: {
                 headers: {
                     [name: string]: unknown;

@@ -12,6 +12,7 @@ export function Proposal({ job, follow }: { job: JobView; follow?: (job: JobView
   const cache = useQueryClient();
   const who = useQuery(me);
   const mayGrant = who.data?.role === 'granter' || who.data?.role === 'owner';
+  const mayWithdraw = mayGrant || (who.data?.role === 'planner' && who.data.name === job.startedBy);
   const act = useMutation({
     mutationFn: (what: 'approve' | 'carry-out' | 'withdraw') =>
       need(api.POST(`/api/proposals/{id}/${what}`, { params: { path: { id: job.id } } })),
@@ -33,7 +34,7 @@ export function Proposal({ job, follow }: { job: JobView; follow?: (job: JobView
         </span>
         <span className="grow" />
         <Group gap="xs">
-          <Button variant="subtle" disabled={!mayGrant} onClick={() => act.mutate('withdraw')}>
+          <Button variant="subtle" disabled={!mayWithdraw} onClick={() => act.mutate('withdraw')}>
             Withdraw
           </Button>
           {approved ? (

@@ -42,7 +42,7 @@ internal static class GrantCommand
         if (ready.Count == 0 || listOnly)
         {
             if (call.Screen.IsJson) call.Screen.Json(worklist, ContractsJson.Default.WorklistView);
-            return ready.Count == 0 && steps.Count > 0 ? ExitCode.Unread : ExitCode.Fine;
+            return listOnly || steps.Count == 0 ? ExitCode.Fine : ExitCode.Waits; // all that is left is blocked
         }
 
         if (!yes && !StepPrinter.Confirm(call.Screen, remove ? $"Take away these {ready.Count}?" : $"Make these {ready.Count} changes?")) return ExitCode.Waits;

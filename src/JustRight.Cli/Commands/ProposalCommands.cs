@@ -15,7 +15,7 @@ internal static class ProposalCommands
             .Answers(ContractsJson.Default.IReadOnlyListJobView),
         Act("approve", "Approves another person's proposal after listing what it does; a proposal is void if the worklist, the sheet, the estate or the install changed", "approve"),
         Act("carry-out", "Carries out an approved proposal", "carry-out"),
-        Act("withdraw", "Withdraws a proposal, approved or not", "withdraw"));
+        Act("withdraw", "Withdraws a proposal, approved or not; a planner their own", "withdraw"));
 
     private static Command Act(string name, string description, string path)
     {

@@ -22,7 +22,7 @@ namespace JustRight.Service.Grants;
 /// looked at first, and made only if it is not true.
 /// </summary>
 internal sealed class GrantJob(
-    Library library, FitService desk, TraceJob traces, ConnectorStore shelf, SecretStore secrets, SecretGate gate, SurveyJob surveys, UndoService undo, LogStore log, JobFeed feed, CrashRehearsal rehearsal, TimeProvider time)
+    Library library, FitService desk, TraceJob traces, ConnectorStore shelf, SecretStore secrets, SecretGate gate, SurveyJob surveys, UndoService undo, JobQueue queue, LogStore log, JobFeed feed, CrashRehearsal rehearsal, TimeProvider time)
 {
     /// <summary>Carries out what is left of a job, then reads the estate anew. Stops at the first step that fails.</summary>
     public async Task<string> RunAsync(AppDb db, JobRow job, CancellationToken cancel)
@@ -54,7 +54,7 @@ internal sealed class GrantJob(
     private async Task NeedStillAsync(JobRow job, Estate estate, CancellationToken cancel)
     {
         await surveys.TakeAsync(estate, job.Id, job.StartedBy, cancel);
-        var plan = await undo.PlanAsync((await undo.FindAsync(job.Undoes!, cancel))!, cancel);
+        var plan = await undo.PlanAsync((await queue.FindAsync(job.Undoes!, cancel))!, cancel);
         if (plan.Blocked.Count > 0) throw new ConnectorException(ConnectorFailure.Conflict, $"nothing was changed: {string.Join("; ", plan.Blocked)}");
         var confirmed = job.Steps.OrderBy(s => s.Number).Select(s => ChangeJson.Read(s.ChangeJson).Key);
         if (!plan.Changes.Select(c => c.Key).SequenceEqual(confirmed))

@@ -34,12 +34,12 @@ internal static class JobEndpoints
         api.MapPost("/installs/{name}/grant", GrantAsync)
             .WithName("Grant").WithSummary("Carries out steps of the worklist that a person has confirmed").RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409).ProducesProblem(400);
 
-        api.MapGet("/jobs/{id}", async Task<Results<Ok<JobView>, ProblemHttpResult>> (string id, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
-            await FindAsync(id, databases, cancel) is { } job ? TypedResults.Ok(JobQueue.View(job)) : Problems.NotFound("job", id, []))
+        api.MapGet("/jobs/{id}", async Task<Results<Ok<JobView>, ProblemHttpResult>> (string id, JobQueue queue, CancellationToken cancel) =>
+            await queue.FindAsync(id, cancel) is { } job ? TypedResults.Ok(JobQueue.View(job)) : Problems.NotFound("job", id, []))
             .WithName("ShowJob").WithSummary("A job and its steps").RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
-        api.MapGet("/jobs/{id}/events", async Task<Results<ServerSentEventsResult<JobEvent>, ProblemHttpResult>> (string id, JobFeed feed, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
-            await FindAsync(id, databases, cancel) is null ? Problems.NotFound("job", id, []) : TypedResults.ServerSentEvents(EventsAsync(id, feed, databases, cancel)))
+        api.MapGet("/jobs/{id}/events", async Task<Results<ServerSentEventsResult<JobEvent>, ProblemHttpResult>> (string id, JobFeed feed, JobQueue queue, CancellationToken cancel) =>
+            await queue.FindAsync(id, cancel) is null ? Problems.NotFound("job", id, []) : TypedResults.ServerSentEvents(EventsAsync(id, feed, queue, cancel)))
             .WithName("WatchJob").WithSummary("A job's progress as server-sent events, from its start to its end").RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
         api.MapGet("/installs/{name}/jobs", async (string name, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
@@ -67,7 +67,7 @@ internal static class JobEndpoints
         return Accepted(await proposals.AddAsync(judged.Fit.Plan.Estate, new JobOrder("grant", name, user.Identity!.Name!) { Changes = [.. confirmed.Select(s => s.Change.Noted(note))] }, cancel));
     }
 
-    private static async IAsyncEnumerable<SseItem<JobEvent>> EventsAsync(string id, JobFeed feed, IDbContextFactory<AppDb> databases, [EnumeratorCancellation] CancellationToken cancel)
+    private static async IAsyncEnumerable<SseItem<JobEvent>> EventsAsync(string id, JobFeed feed, JobQueue queue, [EnumeratorCancellation] CancellationToken cancel)
     {
         var ended = false;
         await foreach (var what in feed.WatchAsync(id, cancel))
@@ -76,14 +76,8 @@ internal static class JobEndpoints
             yield return new SseItem<JobEvent>(what, "progress");
         }
 
-        if (ended || await FindAsync(id, databases, cancel) is not { } job) yield break;
+        if (ended || await queue.FindAsync(id, cancel) is not { } job) yield break;
         yield return new SseItem<JobEvent>(new JobEvent(job.State, job.Steps.Count, job.Steps.Count, job.Message ?? "", null), "progress");
-    }
-
-    private static async Task<JobRow?> FindAsync(string id, IDbContextFactory<AppDb> databases, CancellationToken cancel)
-    {
-        await using var db = await databases.CreateDbContextAsync(cancel);
-        return await db.Jobs.AsNoTracking().Include(j => j.Steps).FirstOrDefaultAsync(j => j.Id == id, cancel);
     }
 
     private static Accepted<JobView> Accepted(JobRow job) => TypedResults.Accepted($"/api/jobs/{job.Id}", JobQueue.View(job));

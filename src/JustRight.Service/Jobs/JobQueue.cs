@@ -76,6 +76,13 @@ public sealed class JobQueue(IDbContextFactory<AppDb> databases, JobFeed feed, T
         return job;
     }
 
+    /// <summary>A job with its steps, whatever its state, or null.</summary>
+    public async Task<JobRow?> FindAsync(string id, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await db.Jobs.AsNoTracking().Include(j => j.Steps).FirstOrDefaultAsync(j => j.Id == id, cancel);
+    }
+
     /// <summary>The id of the job of a kind that runs, or waits to, with an order; null when there is none.</summary>
     public async Task<string?> RunningAsync(string kind, string order, CancellationToken cancel)
     {

@@ -3,6 +3,7 @@ using JustRight.Contracts;
 using JustRight.Service.Access;
 using JustRight.Service.Answers;
 using JustRight.Service.Jobs;
+using JustRight.Service.Storage;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace JustRight.Service.Proposals;
@@ -12,25 +13,83 @@ internal static class ProposalEndpoints
 {
     public static void MapProposals(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/proposals", async (ProposalService desk, CancellationToken cancel) => TypedResults.Ok<IReadOnlyList<JobView>>([.. (await desk.OpenAsync(cancel)).Select(JobQueue.View)]))
-            .WithName("ListProposals").WithSummary("The proposals that wait for approval or for being carried out").RequireAuthorization(Roles.Reader);
-        api.MapPost("/proposals/{id}/approve", (string id, ClaimsPrincipal user, ProposalService desk, CancellationToken cancel) => ActAsync(id, ["proposed"], desk, job => desk.ReleaseAsync(job, user.Identity!.Name!, cancel), cancel))
-            .WithName("ApproveProposal").WithSummary("Approves another person's proposal; void if it changed").RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409);
-        api.MapPost("/proposals/{id}/carry-out", (string id, ClaimsPrincipal user, ProposalService desk, CancellationToken cancel) => ActAsync(id, ["approved"], desk, job => desk.CarryOutAsync(job, user.Identity!.Name!, cancel), cancel))
-            .WithName("CarryOutProposal").WithSummary("Carries out an approved proposal; void if it changed").RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409);
-        api.MapPost("/proposals/{id}/withdraw", (string id, ClaimsPrincipal user, ProposalService desk, CancellationToken cancel) => ActAsync(id, ["proposed", "approved"], desk, async job =>
-        {
-            await desk.WithdrawAsync(job, user.Identity!.Name!, cancel);
-            return null;
-        }, cancel)).WithName("WithdrawProposal").WithSummary("Withdraws a proposal, approved or not").RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409);
+        api.MapGet("/proposals", ListAsync)
+            .WithName("ListProposals").WithSummary("The proposals that wait for approval or for being carried out")
+            .RequireAuthorization(Roles.Reader);
+        api.MapPost("/proposals/{id}/approve", ApproveAsync)
+            .WithName("ApproveProposal").WithSummary("Approves another person's proposal; void if it changed")
+            .RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409);
+        api.MapPost("/proposals/{id}/carry-out", CarryOutAsync)
+            .WithName("CarryOutProposal").WithSummary("Carries out an approved proposal; void if it changed")
+            .RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409);
+        api.MapPost("/proposals/{id}/withdraw", WithdrawAsync)
+            .WithName("WithdrawProposal")
+            .WithSummary("Withdraws a proposal, approved or not; a planner withdraws what they proposed themselves")
+            .RequireAuthorization(Roles.Planner).ProducesProblem(403).ProducesProblem(404).ProducesProblem(409);
     }
 
-    private static async Task<Results<Ok<JobView>, ProblemHttpResult>> ActAsync(string id, string[] states, ProposalService desk, Func<Storage.JobRow, Task<string?>> act, CancellationToken cancel)
+    private static async Task<Ok<IReadOnlyList<JobView>>> ListAsync(ProposalService proposals, CancellationToken cancel) =>
+        TypedResults.Ok<IReadOnlyList<JobView>>([.. (await proposals.OpenAsync(cancel)).Select(JobQueue.View)]);
+
+    private static async Task<Results<Ok<JobView>, ProblemHttpResult>> ApproveAsync(
+        string id, ClaimsPrincipal user, ProposalService proposals, JobQueue queue, CancellationToken cancel)
     {
-        var open = await desk.OpenAsync(cancel);
-        if (open.FirstOrDefault(j => j.Id == id) is not { } job) return Problems.NotFound("proposal that is open", id, open.Select(j => j.Id));
-        if (!states.Contains(job.State)) return Problems.Of(409, "not-approved", job.State == "approved" ? "It was approved already." : "Nobody has approved it yet.", job.State == "approved" ? $"Carry it out: justright proposal carry-out {id}" : $"A granter other than {job.StartedBy} must approve it: justright proposal approve {id}");
-        if (await act(job) is { } refused) return Problems.Of(409, "two-person-approval", "This proposal cannot be carried out.", refused);
-        return TypedResults.Ok(JobQueue.View((await desk.FindAsync(id, cancel))!));
+        var (job, missing) = await FindAsync(id, proposals, cancel);
+        if (missing is not null) return missing;
+        if (job!.State == "approved")
+            return Problems.Of(409, "not-approved", "It was approved already.", $"Carry it out: justright proposal carry-out {id}");
+        return await proposals.ReleaseAsync(job, user.Identity!.Name!, cancel) is { } refused
+            ? Refused(refused)
+            : await AfterAsync(id, queue, cancel);
     }
+
+    private static async Task<Results<Ok<JobView>, ProblemHttpResult>> CarryOutAsync(
+        string id, ClaimsPrincipal user, ProposalService proposals, JobQueue queue, CancellationToken cancel)
+    {
+        var (job, missing) = await FindAsync(id, proposals, cancel);
+        if (missing is not null) return missing;
+        if (job!.State == "proposed")
+        {
+            return Problems.Of(
+                409, "not-approved", "Nobody has approved it yet.",
+                $"A granter other than {job.StartedBy} must approve it: justright proposal approve {id}");
+        }
+
+        return await proposals.CarryOutAsync(job, user.Identity!.Name!, cancel) is { } refused
+            ? Refused(refused)
+            : await AfterAsync(id, queue, cancel);
+    }
+
+    private static async Task<Results<Ok<JobView>, ProblemHttpResult>> WithdrawAsync(
+        string id, ClaimsPrincipal user, ProposalService proposals, JobQueue queue, CancellationToken cancel)
+    {
+        var (job, missing) = await FindAsync(id, proposals, cancel);
+        if (missing is not null) return missing;
+        var who = user.Identity!.Name!;
+        if (!string.Equals(job!.StartedBy, who, StringComparison.OrdinalIgnoreCase) && user.IsInRole(Roles.Planner))
+        {
+            return Problems.Of(
+                403, "role", $"This is the proposal of {job.StartedBy}.",
+                "To withdraw what another proposed needs the role granter; yours is planner.");
+        }
+
+        await proposals.WithdrawAsync(job, who, cancel);
+        return await AfterAsync(id, queue, cancel);
+    }
+
+    private static async Task<(JobRow? Job, ProblemHttpResult? Missing)> FindAsync(
+        string id, ProposalService proposals, CancellationToken cancel)
+    {
+        var open = await proposals.OpenAsync(cancel);
+        return open.FirstOrDefault(j => j.Id == id) is { } job
+            ? (job, null)
+            : (null, Problems.NotFound("proposal that is open", id, open.Select(j => j.Id)));
+    }
+
+    private static ProblemHttpResult Refused(string why) =>
+        Problems.Of(409, "two-person-approval", "This proposal cannot be carried out.", why);
+
+    private static async Task<Results<Ok<JobView>, ProblemHttpResult>> AfterAsync(
+        string id, JobQueue queue, CancellationToken cancel) =>
+        TypedResults.Ok(JobQueue.View((await queue.FindAsync(id, cancel))!));
 }

@@ -30,13 +30,6 @@ internal sealed class ProposalService(
     /// <summary>The proposals that wait for an approval, or for being carried out.</summary>
     public async Task<IReadOnlyList<JobRow>> OpenAsync(CancellationToken cancel) => await OpenAsync(_ => true, cancel);
 
-    /// <summary>A job, whatever its state, or null.</summary>
-    public async Task<JobRow?> FindAsync(string id, CancellationToken cancel)
-    {
-        await using var db = await databases.CreateDbContextAsync(cancel);
-        return await db.Jobs.AsNoTracking().Include(j => j.Steps).FirstOrDefaultAsync(j => j.Id == id, cancel);
-    }
-
     /// <summary>Approves a proposal; returns why it cannot be approved, or null.</summary>
     public async Task<string?> ReleaseAsync(JobRow job, string who, CancellationToken cancel)
     {

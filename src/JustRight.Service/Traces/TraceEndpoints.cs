@@ -23,8 +23,8 @@ internal static class TraceEndpoints
         api.MapPost("/estates/{name}/trace", TraceAsync)
             .WithName("Trace").WithSummary("Shows why an account can or cannot do something in the directory").RequireAuthorization(Roles.Planner).ProducesProblem(404).ProducesProblem(400);
 
-        api.MapGet("/jobs/{id}/trace", async Task<Results<Ok<TraceView>, ProblemHttpResult>> (string id, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
-            await FindAsync(id, databases, cancel) is not { ResultJson: { } json } ? Problems.NotFound("trace", id, []) : TypedResults.Ok(StoredJson.Read<KeptTrace>(json).View))
+        api.MapGet("/jobs/{id}/trace", async Task<Results<Ok<TraceView>, ProblemHttpResult>> (string id, JobQueue queue, CancellationToken cancel) =>
+            await queue.FindAsync(id, cancel) is not { ResultJson: { } json } ? Problems.NotFound("trace", id, []) : TypedResults.Ok(StoredJson.Read<KeptTrace>(json).View))
             .WithName("ShowTrace").WithSummary("The answer of a trace, or of the trace after a fix").RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
         api.MapGet("/estates/{name}/traces", async (string name, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
@@ -51,9 +51,9 @@ internal static class TraceEndpoints
     }
 
     private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> FixAsync(
-        string id, FixOrder order, ClaimsPrincipal user, Library library, IDbContextFactory<AppDb> databases, ProposalService proposals, LogStore log, CancellationToken cancel)
+        string id, FixOrder order, ClaimsPrincipal user, Library library, JobQueue queue, ProposalService proposals, LogStore log, CancellationToken cancel)
     {
-        if (await FindAsync(id, databases, cancel) is not { ResultJson: { } json, OrderJson: { } question } job) return Problems.NotFound("trace", id, []);
+        if (await queue.FindAsync(id, cancel) is not { ResultJson: { } json, OrderJson: { } question } job) return Problems.NotFound("trace", id, []);
         var kept = StoredJson.Read<KeptTrace>(json);
         if (!kept.Changes.TryGetValue(order.Remedy ?? "", out var changes)) return NoRemedy(kept, order.Remedy);
         if (kept.View.Supposed.Count > 0) return Problems.Of(409, "supposed", "This trace assumes something that is not so.", "Trace again without assumptions.");
@@ -62,9 +62,9 @@ internal static class TraceEndpoints
         return Accepted(await proposals.AddAsync(job.Subject, new JobOrder("fix", job.Subject, user.Identity!.Name!) { OrderJson = question, Changes = [.. changes.Select(ChangeJson.Read)] }, cancel));
     }
 
-    private static async Task<Results<Ok<LdifView>, ProblemHttpResult>> LdifAsync(string id, string remedy, IDbContextFactory<AppDb> databases, SurveyStore surveys, CancellationToken cancel)
+    private static async Task<Results<Ok<LdifView>, ProblemHttpResult>> LdifAsync(string id, string remedy, JobQueue queue, SurveyStore surveys, CancellationToken cancel)
     {
-        if (await FindAsync(id, databases, cancel) is not { ResultJson: { } json } job) return Problems.NotFound("trace", id, []);
+        if (await queue.FindAsync(id, cancel) is not { ResultJson: { } json } job) return Problems.NotFound("trace", id, []);
         var kept = StoredJson.Read<KeptTrace>(json);
         if (!kept.Changes.TryGetValue(remedy, out var changes)) return NoRemedy(kept, remedy);
         if (await surveys.LatestAsync(job.Subject, cancel) is not { } view) return Problems.Of(409, "not-surveyed", "No survey of this estate was taken yet.", $"Survey it first: justright survey {job.Subject}");
@@ -73,12 +73,6 @@ internal static class TraceEndpoints
 
     private static ProblemHttpResult NoRemedy(KeptTrace kept, string? remedy) =>
         Problems.Bad("remedy", "This trace has no such fix.", kept.Changes.Count == 0 ? "none: no ACE fixes this trace" : string.Join(", ", kept.Changes.Keys), remedy, [.. kept.Changes.Keys]);
-
-    private static async Task<JobRow?> FindAsync(string id, IDbContextFactory<AppDb> databases, CancellationToken cancel)
-    {
-        await using var db = await databases.CreateDbContextAsync(cancel);
-        return await db.Jobs.AsNoTracking().Include(j => j.Steps).FirstOrDefaultAsync(j => j.Id == id, cancel);
-    }
 
     private static Accepted<JobView> Accepted(JobRow job) => TypedResults.Accepted($"/api/jobs/{job.Id}", JobQueue.View(job));
 }

@@ -19,9 +19,9 @@ internal static class UndoEndpoints
     {
         api.MapGet(
             "/jobs/{id}/undo", async Task<Results<Ok<UndoView>, ProblemHttpResult>> (
-            string id, UndoService undo, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
+            string id, UndoService undo, JobQueue queue, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
         {
-            var (job, refused) = await FindAsync(id, undo, databases, cancel);
+            var (job, refused) = await FindAsync(id, queue, databases, cancel);
             return refused is not null ? refused : TypedResults.Ok(View(id, await undo.PlanAsync(job!, cancel)));
         }).WithName("ShowUndo").WithSummary("What undoing a job would do: the steps, why it is blocked, what stays")
             .RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409);
@@ -35,9 +35,9 @@ internal static class UndoEndpoints
         new(id, [.. plan.Changes.Select(c => c.Words)], plan.Blocked, plan.Left);
 
     private static async Task<(JobRow? Job, ProblemHttpResult? Refused)> FindAsync(
-        string id, UndoService undo, IDbContextFactory<AppDb> databases, CancellationToken cancel)
+        string id, JobQueue queue, IDbContextFactory<AppDb> databases, CancellationToken cancel)
     {
-        if (await undo.FindAsync(id, cancel) is not { } job) return (null, Problems.NotFound("job", id, []));
+        if (await queue.FindAsync(id, cancel) is not { } job) return (null, Problems.NotFound("job", id, []));
         var made = UndoService.MadeBy(job);
         if (!JobKinds.Undoable.Contains(job.Kind) || made.Count == 0) return (
             null, Problems.Of(409, "nothing-to-undo", $"This {job.Kind} changed nothing."));
@@ -54,10 +54,10 @@ internal static class UndoEndpoints
     private static readonly string[] NotUndone = ["failed", "interrupted", "void", "withdrawn"];
 
     private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> UndoAsync(
-        string id, ClaimsPrincipal user, UndoService undo, ProposalService proposals, LogStore log,
-            IDbContextFactory<AppDb> databases, CancellationToken cancel)
+        string id, ClaimsPrincipal user, UndoService undo, JobQueue queue, ProposalService proposals,
+            LogStore log, IDbContextFactory<AppDb> databases, CancellationToken cancel)
     {
-        var (job, refused) = await FindAsync(id, undo, databases, cancel);
+        var (job, refused) = await FindAsync(id, queue, databases, cancel);
         if (refused is not null) return refused;
         var plan = await undo.PlanAsync(job!, cancel);
         if (plan.Blocked.Count > 0) return Problems.Of(

@@ -24,13 +24,6 @@ internal sealed class UndoService(
     public static IReadOnlyList<Change> MadeBy(JobRow job) =>
         [.. job.Steps.Where(s => s.State == "made").OrderBy(s => s.Number).Select(s => ChangeJson.Read(s.ChangeJson))];
 
-    /// <summary>A job with its steps, or null.</summary>
-    public async Task<JobRow?> FindAsync(string id, CancellationToken cancel)
-    {
-        await using var db = await databases.CreateDbContextAsync(cancel);
-        return await db.Jobs.AsNoTracking().Include(j => j.Steps).FirstOrDefaultAsync(j => j.Id == id, cancel);
-    }
-
     /// <summary>The name of the estate that a job changed.</summary>
     public async Task<string> EstateOfAsync(JobRow job, CancellationToken cancel) =>
         await InstallOfAsync(job, cancel) is { } install ? Library.ReadInstall(install).Estate : job.Subject;
