@@ -86,7 +86,7 @@ internal sealed class SyntheticEstate
         };
         return new Sheet(
             "sample", "1.0", "Sample", "none", [new Place("web", PlaceKind.Host, 1, int.MaxValue, null, null, Line)], [], [], [],
-            [.. Enumerable.Range(0, AccountsOfInstall).Select(a => new SheetAccount($"a{a}", "runs", "service", false, needs, [], Line))], [], [], Line);
+            [.. Enumerable.Range(0, AccountsOfInstall).Select(a => new SheetAccount($"a{a}", "runs", WorksAs.Service, false, needs, [], Line))], [], [], Line);
     }
 
     private Estate MakeEstate() => new(

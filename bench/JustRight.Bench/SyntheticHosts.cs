@@ -34,7 +34,7 @@ internal sealed class SyntheticHosts(int hosts)
             services.Add(new PlannedService("service-20", Host(h), "web", "a", null, ["service-10"], GivenBy.Us, Line));
         }
 
-        return new Plan("hosts", "sample@1", "Sample", "synthetic", "FENNMOOR", "fennmoor.example", Stage.Installed, [], [], [new PlannedAccount("a", "svc-a", null, "", "", "service", false, true, Line)], grants, [], [], []) { Services = services };
+        return new Plan("hosts", "sample@1", "Sample", "synthetic", "FENNMOOR", "fennmoor.example", Stage.Installed, [], [], [new PlannedAccount("a", "svc-a", null, "", "", WorksAs.Service, false, true, Line)], grants, [], [], []) { Services = services };
     }
 
     /// <summary>The survey.</summary>

@@ -23,7 +23,7 @@ internal sealed class SyntheticInstance(double size)
     /// <summary>The plan: each account needs a permission of the instance, and a role and a permission in a database.</summary>
     public Plan Plan()
     {
-        var accounts = Enumerable.Range(0, Accounts).Select(i => new PlannedAccount($"a{i}", Name(i), null, "", "", "service", false, true, Line)).ToList();
+        var accounts = Enumerable.Range(0, Accounts).Select(i => new PlannedAccount($"a{i}", Name(i), null, "", "", WorksAs.Service, false, true, Line)).ToList();
         var grants = accounts.SelectMany((a, i) => new Right[]
         {
             new InstancePermissionRight("i", "VIEW SERVER STATE"), new DatabaseRoleRight("i", Database(i % _databases), "db_datareader"), new DatabasePermissionRight("i", Database(i % _databases), "EXECUTE", "SCHEMA::s"),

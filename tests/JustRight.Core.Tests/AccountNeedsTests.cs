@@ -6,6 +6,7 @@ using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory;
+using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Tests;
@@ -97,7 +98,7 @@ public sealed class AccountNeedsTests
         principal = seen?.Invoke(principal) ?? principal;
         var directory = new DirectorySnapshot("FENNMOOR", Domain, "dc", DateTimeOffset.UnixEpoch, [principal], ["OU=Svc,DC=fennmoor,DC=example"], null);
         var view = new SurveyView(new Survey("fennmoor", DateTimeOffset.UnixEpoch, true, directory, [], []));
-        var account = new PlannedAccount("poller", "svc-poller", existing ? null : Dn, "polls", "polls", "service", true, existing, Line);
+        var account = new PlannedAccount("poller", "svc-poller", existing ? null : Dn, "polls", "polls", WorksAs.Service, true, existing, Line);
         account = planned?.Invoke(account) ?? account;
         var plan = new Plan("install", "s@1", "S", "fennmoor", "FENNMOOR", "fennmoor.example", Stage.Planned, [], [], [account], [], [], [], []);
         var needs = new NeedsIndex([plan]);

@@ -63,18 +63,20 @@ internal sealed class FitScene
     public RetirementPast? Past { get; set; }
 
     /// <summary>An account that exists, and is one of the plan under the key <c>poller</c> unless told otherwise.</summary>
-    public FitScene Account(string name = "svc-poller", string key = "poller", bool exists = true, uint primary = 513, AccountState state = AccountState.None, bool planned = true)
+    public FitScene Account(string name = "svc-poller", string key = "poller", bool exists = true, uint primary = 513, AccountState state = AccountState.None, bool planned = true, WorksAs worksAs = WorksAs.Service)
     {
         if (exists) _principals.Add(new DirectoryPrincipal(DomainSid.Append(_rid++), PrincipalKind.User, name, $"CN={name},OU=Svc,DC=fennmoor,DC=example") { PrimaryGroupRid = primary, State = state });
-        if (planned) _accounts.Add(new PlannedAccount(key, name, null, "", "polls", "service", false, true, Line));
+        if (planned) _accounts.Add(new PlannedAccount(key, name, null, "", "polls", worksAs, false, true, Line));
         return this;
     }
 
     /// <summary>Makes an account of the plan, or a group, one that we made, with the note of that.</summary>
-    public FitScene Made(string name)
+    /// <param name="exists">Whether it is there.</param>
+    public FitScene Made(string name, bool exists = true)
     {
         var at = _accounts.FindIndex(a => a.Name == name);
-        if (at >= 0) _accounts[at] = _accounts[at] with { Existing = false };
+        if (at >= 0) _accounts[at] = _accounts[at] with { Existing = false, Dn = $"CN={name},OU=Svc,DC=fennmoor,DC=example" };
+        if (!exists) return this;
         return Replace(name, p => p with { Note = CreationNote.Of("Maud Ferris", Now.AddYears(-1), "install") });
     }
 
@@ -119,6 +121,14 @@ internal sealed class FitScene
     {
         var at = _hosts.FindIndex(h => h.Name == host);
         _hosts[at] = change(_hosts[at]);
+        return this;
+    }
+
+    /// <summary>Changes what was read of an instance.</summary>
+    public FitScene OfInstance(string name, Func<InstanceSnapshot, InstanceSnapshot> change)
+    {
+        var at = _instances.FindIndex(i => i.Name == name);
+        _instances[at] = change(_instances[at]);
         return this;
     }
 
@@ -193,7 +203,7 @@ internal sealed class FitScene
     /// <summary>Another install that uses the account <c>svc-poller</c> and needs a right.</summary>
     public FitScene OtherInstall(string name, Right right)
     {
-        _others.Add(Plan(name) with { Accounts = [new PlannedAccount("other", "svc-poller", null, "", "", "service", false, true, Line)], Groups = [], Services = [], Grants = [Grant(right, GivenBy.Us, Until.Always, null, "other", null)], Decisions = [], Forbidden = [] });
+        _others.Add(Plan(name) with { Accounts = [new PlannedAccount("other", "svc-poller", null, "", "", WorksAs.Service, false, true, Line)], Groups = [], Services = [], Grants = [Grant(right, GivenBy.Us, Until.Always, null, "other", null)], Decisions = [], Forbidden = [] });
         return this;
     }
 
@@ -246,7 +256,37 @@ internal sealed class FitScene
         var plan = Plan("install");
         var needs = Needs();
         var fit = new FitJudge(view, needs, Rules, Now) { Confirmations = new ConfirmationIndex(_confirmations), Exceptions = new ExceptionIndex(Exceptions) }.Judge(plan);
-        return (fit, WorklistMaker.Make(fit, view, needs, Past));
+        var worklist = WorklistMaker.Make(fit, view, needs, Past);
+        if (Stage != Stage.Retiring) Accounted(fit, worklist);
+        return (fit, worklist);
+    }
+
+    /// <summary>Whatever is missing, a step gives it, or somebody is named who does.</summary>
+    private static void Accounted(InstallFit fit, Worklist worklist)
+    {
+        var named = worklist.Give.SelectMany(s => s.For).Concat(worklist.NotOffered.Select(n => n.For)).ToHashSet();
+        fit.Accounts.SelectMany(a => a.Judgements).Where(j => j.Verdict == Verdict.Missing).Select(j => j.Id)
+            .ShouldBeSubsetOf(named);
+    }
+
+    /// <summary>People sign in to another install, whose group they must be in.</summary>
+    public FitScene OtherSignIn(string name, string group, params string[] expected)
+    {
+        _others.Add(Plan(name) with
+        {
+            Accounts = [],
+            Groups = [],
+            Services = [],
+            Grants = [],
+            Decisions = [],
+            Forbidden = [],
+            SignIn = SignIn.SettingsScene.Plan(SignIn.SettingsScene.Staff) with
+            {
+                EnterName = group,
+                Install = new InstallSignIn("staff", Line) { ExpectedNames = expected },
+            },
+        });
+        return this;
     }
 
     private Plan Plan(string name) => new(

@@ -19,6 +19,7 @@ public sealed class RetirementTests
         worklist.Give.ShouldBeEmpty();
         worklist.Remove.Select(s => s.Change).ShouldBe([
             new RevokeLogonRight("fm-temp01", "batch", @"FENNMOOR\svc-poller"), new RemoveInstanceRoleMember("fm-sql01", "dbcreator", @"FENNMOOR\svc-poller"),
+            new DropLogin("fm-sql01", @"FENNMOOR\svc-poller"), // nobody else needs it there
         ], ignoreOrder: true);
         var judged = fit.Accounts.ShouldHaveSingleItem().Judgements;
         judged.Single(j => j.Id == "poller/local-group:administrators@fm-temp01").ShouldSatisfyAllConditions(j => j.Verdict.ShouldBe(Verdict.Done), j => j.Reason.ShouldBe("no longer needed here; kept for thermograph-depot"));

@@ -102,7 +102,7 @@ internal sealed class RandomEstate
     /// <summary>The plan: every account was there before, and has the needs drawn for it.</summary>
     public Plan Plan() => new(
         "random", "random@1", "Random", "random", Domain, "fennmoor.example", Stage.Planned, [], [],
-        [.. Accounts.Select(a => new PlannedAccount(a, a, null, "", "tests", "service", false, true, Line))],
+        [.. Accounts.Select(a => new PlannedAccount(a, a, null, "", "tests", WorksAs.Service, false, true, Line))],
         [.. _needs.Distinct().Select(n => new PlannedGrant($"{Accounts[n.Account]}/{Rights[n.Right].Key}", Accounts[n.Account], Rights[n.Right], "place", null, GivenBy.Us, Until.Always, NeedKinds.ByKind[Rights[n.Right].Kind!.Value].Team, null, null, Line))],
         [], _forbidden ? [new ForbiddenRule(null, "g5", null, "organization rule", Line)] : [], []);
 

@@ -6,6 +6,7 @@ using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Directory;
+using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Adoptions;
 
@@ -67,6 +68,6 @@ public static class AdoptionFinder
         var at = new Origin(adoption.Name, 1, 1);
         return new Plan(
             adoption.Name, $"{adoption.Product}@{adoption.Release}", adoption.Title, estate.Name, estate.Domain.ShortName, estate.Domain.DnsName, Stage.Installed, [], [],
-            [.. adoption.Accounts.Select(a => new PlannedAccount(a.Key, a.Name, null, "", a.Purpose, a.WorksAs, false, true, at))], [], [], [], []);
+            [.. adoption.Accounts.Select(a => new PlannedAccount(a.Key, a.Name, null, "", a.Purpose, WorksAsWords.Read(a.WorksAs), false, true, at))], [], [], [], []);
     }
 }

@@ -2,6 +2,7 @@ using JustRight.Core.Faults;
 using JustRight.Core.Fit;
 using JustRight.Core.Fit.Confirmations;
 using JustRight.Core.Fit.Hosts;
+using JustRight.Core.Fit.Retirement;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
@@ -39,6 +40,7 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
             foreach (var accepted in account.Judgements.Where(j => j.Accepted is not null)) _notOffered.Add(new NotOffered(accepted.Id, $"{accepted.Accepted!.By} accepted it until {accepted.Accepted.Until.UtcDateTime:yyyy-MM-dd}: {accepted.Accepted.Why}"));
             var excess = account.Judgements.Where(j => j.Verdict is Verdict.Forbidden or Verdict.Excess && j.Accepted is null).OrderBy(j => j.Verdict == Verdict.Forbidden ? 0 : 1);
             foreach (var judgement in account.Judgements.Where(j => j is { Verdict: Verdict.Excess, Right: ProductRoleRight, Accepted: null })) InsideTheProduct(account.Account, judgement);
+            if (_plan.Stage == Stage.Installed && account.Judgements.FirstOrDefault(IsSetupsOwn) is { } done) Disable(account.Account, done);
             foreach (var judgement in excess)
                 foreach (var path in judgement.Paths)
                     Offer(Holder.Of(account.Account), node, judgement, path, $"{judgement.Verdict.ToString().ToLowerInvariant()}: {judgement.Reason}");
@@ -47,16 +49,45 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
         }
 
         foreach (var group in Going) Empty(group);
+        Doors();
         return ([.. _steps.Values.OrderBy(s => DoorLast(s.Change)).Select((s, i) => new Step(i + 1, s.Change, s.For, s.Why, s.Blocked, s.At))], [.. _notOffered.Distinct()]);
     }
 
     /// <summary>A user goes after what it holds, and a login after its users: dropped first, they would take the rest along unseen, and nobody could put that back.</summary>
     private static int DoorLast(Change change) => change switch
     {
+        DisableAccount => -1, // that alone ends its use, and is the quickest to take back
         DropDatabaseUser => 1,
         DropLogin or RevokeInstancePermission { Permission: RoleAttributeNames.Login } => 2,
         _ => 0,
     };
+
+    /// <summary>A login or a user goes only when all goes that it holds there: what stays would be lost with it, or keep it from going.</summary>
+    private void Doors()
+    {
+        foreach (var (key, step) in _steps.Where(s => s.Value.Change is DropLogin or DropDatabaseUser).ToList())
+        {
+            var door = (InstanceChange)step.Change;
+            var whose = fit.Accounts.FirstOrDefault(a => $"{_plan.Domain}\\{a.Account.Name}" == door.Principal);
+            var rest = whose?.Judgements.FirstOrDefault(j =>
+                string.Equals(j.Right.AtInstance, door.Instance, StringComparison.OrdinalIgnoreCase)
+                && _notOffered.Any(n => n.For == j.Id)
+                && !_steps.Values.Any(s => s.For.Contains(j.Id)));
+            if (rest is null) continue;
+            _steps.Remove(key);
+            _notOffered.AddRange(step.For.Select(f => new NotOffered(f, $"{door.Principal} still holds {rest.Right}: first that")));
+        }
+    }
+
+    private static bool IsSetupsOwn(Judgement judgement) =>
+        judgement is { Verdict: Verdict.Excess, Right: AccountRight { Aspect: AccountAspect.Exists }, Accepted: null };
+
+    private void Disable(PlannedAccount account, Judgement judgement)
+    {
+        var change = new DisableAccount(_plan.Domain, account.Name);
+        var running = view.Survey.Hosts.SelectMany(h => StillRunning.On(h, _plan, needs)).FirstOrDefault(s => s.Account == account);
+        _steps.TryAdd(change.Key, (change, [judgement.Id], judgement.Reason, running?.Words, account.At));
+    }
 
     private void InsideTheProduct(PlannedAccount account, Judgement judgement)
     {

@@ -42,7 +42,8 @@ public sealed class WorklistMaker
         var give = maker.Ordered();
         var setup = fit.Accounts.SelectMany(a => a.Judgements).Where(j => j.Verdict == Verdict.Pending).Select(j => j.Id).ToList();
         var (remove, notOffered) = new RemovalMaker(fit, view, needs, give).Make();
-        return new Worklist(give, remove, setup, [.. maker._notOffered, .. notOffered]);
+        IReadOnlyList<NotOffered> left = [.. maker._notOffered, .. notOffered];
+        return new Worklist(give, remove, setup, [.. left, .. NotGiven.Of(fit, give, left)]);
     }
 
     private static Worklist Retiring(InstallFit fit, SurveyView view, NeedsIndex needs, RetirementPast past)
@@ -105,6 +106,10 @@ public sealed class WorklistMaker
         foreach (var account in _fit.Accounts) Account(account);
     }
 
+    /// <summary>Whether an account is in a group of the plan, directly or through groups in it.</summary>
+    private bool Gathers(PlannedGroup group, string account) =>
+        group.Members.Contains(account) || _plan.Groups.Any(g => group.Members.Contains(g.Key) && Gathers(g, account));
+
     private bool IsIn(string member, string group) => (_view.Graph.IndexOf(member), _view.Graph.IndexOf(group)) is ( >= 0 and var inner, >= 0 and var outer) && _view.Graph.GroupsOf(inner).Contains(outer);
 
     private void Account(AccountFit fit)
@@ -112,7 +117,7 @@ public sealed class WorklistMaker
         var account = fit.Account;
         if (!fit.Found)
         {
-            if (account.Dn is not null)
+            if (account.Dn is not null && !fit.Judgements.Any(j => j is { Verdict: Verdict.Done, Right: AccountRight }))
             {
                 Add(2, new CreateAccount(_plan.Domain, account.Name, account.Dn, $"{account.Name}@{_plan.UpnSuffix}", account.Description, account.PasswordNeverExpires), $"{account.Key}/account:exists", account.Purpose, null, account.At);
                 if (account.PasswordCannotChange) ForbidPasswordChange(account, account.Dn, $"{account.Key}/account:exists");
@@ -151,8 +156,10 @@ public sealed class WorklistMaker
             case DomainGroupRight r:
                 // Membership through an inner group of the plan is given by that inner group.
                 var target = _plan.Groups.FirstOrDefault(g => string.Equals(g.Name, r.Group, StringComparison.OrdinalIgnoreCase));
-                if (target is not null && !target.Members.Contains(account.Key)) break;
-                Add(3, new AddMember(_plan.Domain, r.Group, account.Name), grant.Id, why, blocked, grant.At);
+                if (target is null || target.Members.Contains(account.Key))
+                    Add(3, new AddMember(_plan.Domain, r.Group, account.Name), grant.Id, why, blocked, grant.At);
+                else foreach (var inner in _plan.Groups.Where(g => target.Members.Contains(g.Key) && Gathers(g, account.Key)))
+                    Add(3, new AddMember(_plan.Domain, r.Group, inner.Name), grant.Id, target.Purpose, blocked, target.At);
                 break;
             case DirectoryRight r:
                 Entries(r, judgement, grant, principal, why, blocked);

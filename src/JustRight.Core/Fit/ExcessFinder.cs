@@ -29,15 +29,20 @@ internal sealed class ExcessFinder(SurveyView view, NeedsIndex needs, Plan plan,
     public IReadOnlyList<Judgement> Find()
     {
         var forbidden = FindForbidden();
+        if (account.WorksAs == WorksAs.Person) return Found(); // what else a person may do is none of this product's affair
         var clean = WithoutForbidden(forbidden);
         var excessLocalGroups = new HashSet<string>(StringComparer.Ordinal);
         // What comes along with groups that are needed is most of what an administrator holds, and never excess. Local groups first, so that what they bring along can be put under them.
         var beyond = holdings.All(IsNeededGroup).Where(h => h.Right is not DomainGroupRight).ToList();
-        foreach (var held in DatabaseGate.WithoutMereEntrances(beyond, [.. needs.Of(account.Name).Select(n => n.Grant.Right)]).OrderBy(h => h.Right is LocalGroupRight ? 0 : 1).ThenBy(h => h.Right.Key, StringComparer.Ordinal))
+        IReadOnlyList<Right> needed = [.. needs.Of(account.Name).Select(n => n.Grant.Right)];
+        var leaving = plan.Stage == Stage.Retiring;
+        foreach (var held in DatabaseGate.WithoutMereEntrances(beyond, needed, leaving).OrderBy(h => h.Right is LocalGroupRight ? 0 : 1).ThenBy(h => h.Right.Key, StringComparer.Ordinal))
             FindExcess(held, clean, excessLocalGroups);
         FindEmptyMemberships(clean);
-        return [.. _found.Select(f => f.Judgement with { Brings = InWords(f.Brings) })];
+        return Found();
     }
+
+    private IReadOnlyList<Judgement> Found() => [.. _found.Select(f => f.Judgement with { Brings = InWords(f.Brings) })];
 
     /// <summary>The same right at many places is named once: a group that administers every host brings ten rights on each.</summary>
     private static IReadOnlyList<string> InWords(List<Right> brings)

@@ -77,22 +77,30 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
             ]);
         }
 
-        var own = plan.Stage == Stage.Retiring ? RetiredAccounts.Judge(view, needs, account, plan.Domain, node) : AccountNeeds.Judge(view, account, plan.Domain, node);
+        var own = Own(plan, account, node);
         if (node < 0) return new AccountFit(account, false, [.. own, .. grants.Select(g => WithoutAccount(plan, account, g))]);
 
         var holdings = view.HoldingsOf(node);
-        var judged = grants.Select(g => g.Right switch
-        {
-            ProductRoleRight => JudgeProductRole(plan, account, g),
-            ServiceRight when plan.Stage == Stage.Retiring => Say(g, Verdict.Done, NoLonger(plan)),
-            var right when StaleHost(right) is { } old => Say(g, Verdict.Unseen, old),
-            ServiceRight => services.Judge(account, g),
-            _ => Governed(plan, account, g, JudgeGrant(plan, account, g, holdings), holdings),
-        }).ToList();
-        if (plan.Stage != Stage.Retiring) judged = Alternatives(plan, account, judged, holdings);
+        IReadOnlyList<Judgement> judged = [.. grants.Select(One)];
+        if (plan.Stage != Stage.Retiring) judged = new OtherAlternatives(plan, account, One).Of(judged);
         var excess = new ExcessFinder(view, needs, plan, account, holdings).Find();
         return new AccountFit(account, true, [.. own, .. judged, .. excess, .. MachineStandIns.Of(plan, account, view)]);
+
+        Judgement One(PlannedGrant grant) => grant.Right switch
+        {
+            ProductRoleRight => JudgeProductRole(plan, account, grant),
+            ServiceRight when plan.Stage == Stage.Retiring => Say(grant, Verdict.Done, NoLonger(plan)),
+            var right when StaleHost(right) is { } old => Say(grant, Verdict.Unseen, old),
+            ServiceRight => services.Judge(account, grant),
+            _ => Governed(plan, account, grant, JudgeGrant(plan, account, grant, holdings), holdings),
+        };
     }
+
+    /// <summary>What is said of the account itself.</summary>
+    private IEnumerable<Judgement> Own(Plan plan, PlannedAccount account, int node) =>
+        plan.Stage == Stage.Retiring ? RetiredAccounts.Judge(view, needs, account, plan.Domain, node)
+        : SetupAccounts.IsDoneWith(plan, account, needs) ? [SetupAccounts.Judge(view, account, plan.Domain, node)]
+        : AccountNeeds.Judge(view, account, plan.Domain, node);
 
     private Judgement JudgeProductRole(Plan plan, PlannedAccount account, PlannedGrant grant) => new ProductRoleJudge(Confirmations, view, now).Judge(plan, account, grant);
 
@@ -225,30 +233,6 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
 
         if (!DatabaseGate.IsImmune(grant.Right, holdings) && view.WhyDenyUnseen(grant.Right, holdings.Account) is { } why) return Say(grant, Verdict.Unseen, why) with { Paths = holdings.PathsOf(held) };
         return DatabaseGate.WhyShut(view, grant.Right, holdings) is { } shut ? Say(grant, Verdict.Missing, shut) with { Paths = holdings.PathsOf(held) } : null;
-    }
-
-    /// <summary>Where the alternative taken is not wholly held but another one is, the need is met by that other one.</summary>
-    private static List<Judgement> Alternatives(Plan plan, PlannedAccount account, List<Judgement> judged, Holdings holdings)
-    {
-        foreach (var decision in plan.Decisions.Where(d => d.Account == account.Key))
-        {
-            var mine = judged.Where(j => j.Grant?.Decision == decision.Id).ToList();
-            if (mine.All(j => j.Verdict == Verdict.Met)) continue;
-            var other = decision.Alternatives.FirstOrDefault(a => a.Label != decision.Taken && a.Rights.Count > 0 && a.Rights.All(r => holdings.Of(r) is not null));
-            if (other is null) continue;
-            foreach (var judgement in mine.Where(j => j.Verdict is Verdict.Missing or Verdict.Pending or Verdict.Unseen && j.DeniedBy.Count == 0))
-            {
-                judged[judged.IndexOf(judgement)] = judgement with
-                {
-                    Verdict = Verdict.Met,
-                    Reason = $"met by the other alternative: {other.Label}",
-                    AsPlanned = false,
-                    Paths = [.. other.Rights.SelectMany(r => holdings.PathsOf(holdings.Of(r)!))],
-                };
-            }
-        }
-
-        return judged;
     }
 
     private bool IsForbidden(Plan plan, string account, int node) =>

@@ -8,7 +8,10 @@ namespace JustRight.Core.Fit;
 /// <summary>A need of an install that still stands.</summary>
 public sealed record StandingNeed(string Install, Stage Stage, PlannedGrant Grant);
 
-/// <summary>What every install of the estate needs, by account: a right that another install needs is not excess.</summary>
+/// <summary>
+/// What every install of the estate needs, by account: a right that another install needs is not excess. Who signs in to a product
+/// needs to be in its group, and that need counts like any other.
+/// </summary>
 public sealed class NeedsIndex
 {
     private readonly Dictionary<string, Dictionary<string, List<StandingNeed>>> _needs = new(StringComparer.OrdinalIgnoreCase);
@@ -27,13 +30,17 @@ public sealed class NeedsIndex
         foreach (var plan in all)
         {
             var names = plan.Accounts.ToDictionary(a => a.Key, a => a.Name);
-            foreach (var grant in plan.Grants.Where(g => Stands(g, plan.Stage)))
-            {
-                var name = names[grant.Account];
-                if (!_needs.TryGetValue(name, out var rights)) _needs[name] = rights = new(StringComparer.Ordinal);
-                (rights.TryGetValue(grant.Right.Key, out var list) ? list : rights[grant.Right.Key] = []).Add(new StandingNeed(plan.Install, plan.Stage, grant));
-            }
+            foreach (var grant in plan.Grants.Where(g => Stands(g, plan.Stage))) Add(names[grant.Account], plan, grant);
+            if (plan.Stage != Stage.Retiring)
+                foreach (var (name, grant) in Entering.Of(plan)) Add(name, plan, grant);
         }
+    }
+
+    private void Add(string name, Plan plan, PlannedGrant grant)
+    {
+        if (!_needs.TryGetValue(name, out var rights)) _needs[name] = rights = new(StringComparer.Ordinal);
+        if (!rights.TryGetValue(grant.Right.Key, out var list)) rights[grant.Right.Key] = list = [];
+        list.Add(new StandingNeed(plan.Install, plan.Stage, grant));
     }
 
     /// <summary>Whether a grant is still needed: one for setup alone is not once setup has run, and none is once the install is being retired.</summary>

@@ -14,7 +14,9 @@ internal static class PlaceFindings
     {
         var findings = view.Survey.Directory.Remarks.Select(r => new Finding(view.Survey.Directory.Domain, r, false)).ToList();
         var services = new ServiceFindings(plan, view);
-        foreach (var name in plan.Grants.Select(g => g.Right).Select(r => r.OnHost).Concat(plan.Services.Select(s => s.Host)).OfType<string>().Distinct(StringComparer.OrdinalIgnoreCase).Order(StringComparer.OrdinalIgnoreCase))
+        var hosts = plan.Grants.Select(g => g.Right.OnHost).Concat(plan.Services.Select(s => s.Host)).OfType<string>()
+            .ToHashSet(StringComparer.OrdinalIgnoreCase);
+        foreach (var name in hosts.Order(StringComparer.OrdinalIgnoreCase))
         {
             if (view.Host(name) is not { Unread: null } host) continue;
             foreach (var group in host.LocalGroups)
@@ -23,6 +25,8 @@ internal static class PlaceFindings
             findings.AddRange(plan.Stage == Stage.Retiring ? StillRunning.On(host, plan, needs).Select(s => new Finding(host.Name, s.Words, false)) : services.Of(host));
         }
 
+        foreach (var host in view.Survey.Hosts.Where(h => h.Unread is null && !hosts.Contains(h.Name)))
+            findings.AddRange(services.RunningAsPersons(host));
         foreach (var group in plan.Groups) findings.AddRange(UnexpectedMembers(plan, group, view));
         if (plan.Stage == Stage.Retiring) return findings;
         findings.AddRange(SecretStoreFindings.Of(plan, view));

@@ -1,6 +1,7 @@
 using System.Text.RegularExpressions;
 using JustRight.Core.Fit;
 using JustRight.Core.Plans;
+using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Passwords;
 
@@ -18,9 +19,9 @@ public static partial class ManagedCandidate
         var uses = plans.SelectMany(p => p.Accounts.Where(a => string.Equals(a.Name, account, StringComparison.OrdinalIgnoreCase)).Select(a => (Plan: p, Account: a))).ToList();
         foreach (var (plan, use) in uses)
         {
-            if (use.WorksAs is "bind" or "person" or "setup") found.Add($"{plan.Title} signs in with it interactively ({use.WorksAs}), which needs a password that somebody knows");
+            if (use.WorksAs is WorksAs.Bind or WorksAs.Person or WorksAs.Setup) found.Add($"{plan.Title} signs in with it interactively ({WorksAsWords.Of(use.WorksAs)}), which needs a password that somebody knows");
             if (use.Password.CanBeManaged == false) found.Add($"{plan.Title} does not support gMSAs ({use.Password.At})");
-            if (use.Password.CanBeManaged is null && use.WorksAs is not ("bind" or "person" or "setup")) found.Add($"{plan.Sheet} does not say whether {plan.Title} supports gMSAs: password.group-managed");
+            if (use.Password.CanBeManaged is null && use.WorksAs is not (WorksAs.Bind or WorksAs.Person or WorksAs.Setup)) found.Add($"{plan.Sheet} does not say whether {plan.Title} supports gMSAs: password.group-managed");
         }
 
         found.AddRange(places.Where(p => p.Kind is not PasswordPlaceKind.Service).Select(p => $"it is typed in {p.Words}"));

@@ -64,7 +64,7 @@ public sealed record PlannedGroup(
 /// <param name="Dn">Where it belongs, or null for an existing account, which stays where it is.</param>
 /// <param name="Existing">It was there before us: its branch, flags and description are its own affair.</param>
 public sealed record PlannedAccount(
-    string Key, string Name, string? Dn, string Description, string Purpose, string WorksAs, bool PasswordNeverExpires, bool Existing, Origin At)
+    string Key, string Name, string? Dn, string Description, string Purpose, WorksAs WorksAs, bool PasswordNeverExpires, bool Existing, Origin At)
 {
     /// <summary>Whether it must not be able to change its own password.</summary>
     public bool PasswordCannotChange { get; init; }

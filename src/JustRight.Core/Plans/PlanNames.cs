@@ -88,7 +88,7 @@ internal sealed class PlanNames
     public IReadOnlyList<PlannedGroup> Groups => [.. _groups.Values];
 
     /// <summary>The key of the branch that an account belongs in.</summary>
-    public static string BranchOf(Estate estate, SheetAccount account) => account.WorksAs == "bind" ? estate.Naming.BindAccountsIn : estate.Naming.AccountsIn;
+    public static string BranchOf(Estate estate, SheetAccount account) => account.WorksAs == WorksAs.Bind ? estate.Naming.BindAccountsIn : estate.Naming.AccountsIn;
 
     public string NameOf(string account) => _accounts.TryGetValue(account, out var planned) ? planned.Name : account;
 

@@ -80,7 +80,7 @@ public sealed class Holdings
     public Held? Of(Right right, IReadOnlyList<string>? logons = null)
     {
         if (right is DirectoryRight directory) return _directory?.Held(directory);
-        if (right is PrivilegeRight or LocalGroupRight && ByLogon(right, logons ?? LogonKind.Of("")) is { Count: > 0 } brought)
+        if (right is PrivilegeRight or LocalGroupRight && ByLogon(right, logons ?? LogonKind.All) is { Count: > 0 } brought)
         {
             var all = new Held(right);
             all.Tails.AddRange([.. HeldAlways(right)?.Tails ?? [], .. brought]);

@@ -65,7 +65,7 @@ public sealed record SheetGroup(string Key, string Purpose, GroupScope Scope, IR
 
 /// <summary>An account of the product.</summary>
 public sealed record SheetAccount(
-    string Key, string Purpose, string WorksAs, bool PasswordNeverExpires, IReadOnlyList<NeedClause> Needs, IReadOnlyList<ForbiddenHolding> Forbidden, Origin At)
+    string Key, string Purpose, WorksAs WorksAs, bool PasswordNeverExpires, IReadOnlyList<NeedClause> Needs, IReadOnlyList<ForbiddenHolding> Forbidden, Origin At)
 {
     /// <summary>Whether it must not be able to change its own password.</summary>
     public bool PasswordCannotChange { get; init; }

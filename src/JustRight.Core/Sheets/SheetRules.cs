@@ -155,7 +155,7 @@ public static class SheetRules
         private void CheckPassword(SheetAccount account)
         {
             var field = $"accounts.{account.Key}.password";
-            if (account.Password.ChangedBy == PasswordKeeper.Product && account.WorksAs != "pool" && !sheet.Services.Any(s => s.RunsAs == account.Key))
+            if (account.Password.ChangedBy == PasswordKeeper.Product && account.WorksAs != WorksAs.Pool && !sheet.Services.Any(s => s.RunsAs == account.Key))
                 _faults.Add(new Fault("wrong-value", account.Password.At, $"{field}.changed-by", $"A product changes only the passwords of accounts under which it runs its services, and no service of this sheet runs as '{account.Key}'.") { Found = "product", Expected = "us, or a service with as: " + account.Key });
             for (var i = 0; i < account.Password.TypedIn.Count; i++)
             {
@@ -171,7 +171,7 @@ public static class SheetRules
 
         private void CheckSignIn(SheetSignIn signIn)
         {
-            if (signIn.BindAccount is { } account && Known("unknown-account", account, _accounts, signIn.Line("bind.account"), "sign-in.bind.account", "an account of this sheet") && sheet.Accounts.First(a => a.Key == account).WorksAs != "bind")
+            if (signIn.BindAccount is { } account && Known("unknown-account", account, _accounts, signIn.Line("bind.account"), "sign-in.bind.account", "an account of this sheet") && sheet.Accounts.First(a => a.Key == account).WorksAs != WorksAs.Bind)
                 _faults.Add(new Fault("wrong-value", signIn.Line("bind.account"), "sign-in.bind.account", $"'{account}' has other duties besides the bind.") { Expected = "an account with works-as: bind" });
             if (signIn.Enter is { } enter) Known("unknown-group", enter, _groups.Keys, signIn.Line("enter"), "sign-in.enter", "a group of this sheet");
             var settings = signIn.Settings;

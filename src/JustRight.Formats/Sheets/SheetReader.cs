@@ -84,7 +84,7 @@ public static class SheetReader
         private SheetAccount Account(YamlNode.Scalar key, YamlNode.Mapping map) => new(
             key.Text,
             map.Text("purpose"),
-            map.TextOr("works-as", "service"),
+            WorksAsWords.Read(map.TextOr("works-as", "service")),
             map.YesNo("password-never-expires"),
             [.. map.Maps("needs").Select((n, i) => Clause(n, $"accounts.{key.Text}.needs[{i}]"))],
             [.. map.Maps("forbidden").Select((b, i) => ForbiddenEntry.Read(b, $"accounts.{key.Text}.forbidden[{i}]", faults))],

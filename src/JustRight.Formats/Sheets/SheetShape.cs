@@ -67,7 +67,7 @@ internal static class SheetShape
             ]))),
             new("accounts", Words.Named("the accounts", new Shape.Map("an account", [
                 new("purpose", new Shape.Text("what it is for"), true),
-                new("works-as", new Shape.Text("how it is used", null, null, ["service", "job", "pool", "setup", "bind", "person"])),
+                new("works-as", new Shape.Text("how it is used", null, null, WorksAsWords.All)),
                 new("password-never-expires", new Shape.YesNo("whether its password never expires")),
                 new("password-cannot-change", new Shape.YesNo("whether it must not be able to change its own password")),
                 new("password", PasswordSection.Shape),

@@ -16,10 +16,12 @@ internal sealed class DocumentApprovals(Library library, SecondPerson second)
     /// <summary>Why a sheet is not stored yet, or null.</summary>
     public async Task<ProblemHttpResult?> WaitsAsync(Sheet sheet, string text, string who, CancellationToken cancel)
     {
-        var installs = (await library.ListAsync(Library.InstallKind, cancel)).Select(r => Library.OpenInstall(r).Document).ToList();
+        var stored = await library.ListAsync(Library.InstallKind, cancel);
+        var installs = stored.Select(r => Library.OpenInstall(r).Document).ToList();
         var estates = installs.OfType<Install>().Where(i => i.Sheet == sheet.Name).Select(i => i.Estate);
         // An install that can no longer be read may be of this sheet, in any estate.
-        if (installs.Contains(null)) estates = estates.Concat((await library.ListAsync(Library.EstateKind, cancel)).Select(e => e.Name));
+        if (installs.Contains(null))
+            estates = estates.Concat((await library.ListAsync(Library.EstateKind, cancel)).Select(e => e.Name));
         return await ReplacedAsync(Library.SheetKind, sheet.Name, text, [.. estates], who, cancel);
     }
 

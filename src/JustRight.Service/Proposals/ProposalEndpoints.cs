@@ -37,7 +37,8 @@ internal static class ProposalEndpoints
         var (job, missing) = await FindAsync(id, proposals, cancel);
         if (missing is not null) return missing;
         if (job!.State == "approved")
-            return Problems.Of(409, "not-approved", "It was approved already.", $"Carry it out: justright proposal carry-out {id}");
+            return Problems.Of(
+                409, "not-approved", "It was approved already.", $"Carry it out: justright proposal carry-out {id}");
         return await proposals.ReleaseAsync(job, user.Identity!.Name!, cancel) is { } refused
             ? Refused(refused)
             : await AfterAsync(id, queue, cancel);

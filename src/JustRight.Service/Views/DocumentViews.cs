@@ -58,7 +58,7 @@ internal static class DocumentViews
 
     public static SheetView Of(Sheet sheet, string text, DocumentRow? row) => new(
         Summary(sheet, row), text,
-        [.. sheet.Accounts.Select(a => new SheetAccountView(a.Key, a.Purpose, a.WorksAs, a.At.Line))],
+        [.. sheet.Accounts.Select(a => new SheetAccountView(a.Key, a.Purpose, WorksAsWords.Of(a.WorksAs), a.At.Line))],
         [.. sheet.Places.Select(p => new SheetPlaceView(p.Key, p.Kind.ToString().ToLowerInvariant(), p.At.Line))]);
 
     public static EstateSummary Summary(Estate estate, DocumentRow? row, IReadOnlyList<Fault>? leftAside = null) => new(

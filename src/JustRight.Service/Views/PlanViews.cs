@@ -10,7 +10,7 @@ internal static class PlanViews
 {
     public static PlanView Of(Plan plan, Estate estate) => new(
         plan.Install, plan.Sheet, plan.Title, plan.Estate, plan.Domain, DocumentViews.Stage(plan.Stage), estate.IsSimulated,
-        [.. plan.Accounts.Select(a => new PlannedAccountView(a.Key, a.Name, a.Dn, a.Description, a.Purpose, a.WorksAs, a.PasswordNeverExpires, a.Existing, a.At.ToString()))],
+        [.. plan.Accounts.Select(a => new PlannedAccountView(a.Key, a.Name, a.Dn, a.Description, a.Purpose, WorksAsWords.Of(a.WorksAs), a.PasswordNeverExpires, a.Existing, a.At.ToString()))],
         [.. plan.Groups.Select(g => new PlannedGroupView(g.Key, g.Name, g.Dn, Scope(g.Scope), g.Purpose, g.Existing, g.Members, g.At.ToString()))],
         [.. plan.Grants.Select(Of)],
         [.. plan.Decisions.Select(Of)],

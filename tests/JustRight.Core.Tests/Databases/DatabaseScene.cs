@@ -108,7 +108,7 @@ internal sealed class DatabaseScene
     private (InstallFit Fit, SurveyView View, NeedsIndex Needs) Judge(Right[] needed)
     {
         var plan = new Plan(
-            "x", "s@1", "S", "e", "FENNMOOR", "fennmoor.example", Stage.Installed, [], [], [new PlannedAccount("a", "a", null, "", "", "service", true, true, Line)],
+            "x", "s@1", "S", "e", "FENNMOOR", "fennmoor.example", Stage.Installed, [], [], [new PlannedAccount("a", "a", null, "", "", WorksAs.Service, true, true, Line)],
             [.. needed.Select(r => new PlannedGrant($"a/{r.Key}", "a", r, null, null, GivenBy.Us, Until.Always, Team.Database, null, null, Line))], [], [], []);
         var (view, needs) = (new SurveyView(Survey()), new NeedsIndex([plan]));
         return (new FitJudge(view, needs, new OrganizationRules([], null, []), Now).Judge(plan), view, needs);

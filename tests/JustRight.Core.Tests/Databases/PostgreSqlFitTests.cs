@@ -198,7 +198,7 @@ public sealed class PostgreSqlFitTests
         var directory = new DirectorySnapshot("FENNMOOR", Domain, "dc", now, [new DirectoryPrincipal(Domain.Append(1001), PrincipalKind.User, "a", "CN=a,DC=x,DC=example") { Description = "", State = AccountState.None }], [], null);
         var instance = new InstanceSnapshot("p", "postgresql", now, null, [], [], [.. catalog.Databases.Select(d => new DatabaseSnapshot(d.Name, default, d.Unread, [], []))]) { Host = "h1", PostgreSql = catalog };
         var plan = new Plan(
-            "x", "s@1", "S", "e", "FENNMOOR", "fennmoor.example", Stage.Installed, [], [], [new PlannedAccount("a", "a", null, "", "", "service", true, true, Line)],
+            "x", "s@1", "S", "e", "FENNMOOR", "fennmoor.example", Stage.Installed, [], [], [new PlannedAccount("a", "a", null, "", "", WorksAs.Service, true, true, Line)],
             [.. needed.Select(r => new PlannedGrant($"a/{r.Key}", "a", r, null, null, GivenBy.Us, Until.Always, Team.Database, null, null, Line))], [], [], []);
         var view = new SurveyView(new Survey("e", now, true, directory, [], [instance]));
         var needs = new NeedsIndex([plan]);

@@ -92,12 +92,12 @@ public sealed class PasswordTimesTests
     }
 
     [Theory]
-    [InlineData("service", true, "Windows Server 2019 Standard", null)]
-    [InlineData("service", true, "Windows Server 2008 R2", "fm-0 does not support gMSAs")]
-    [InlineData("service", false, "Windows Server 2019 Standard", "Alpha does not support gMSAs")]
-    [InlineData("service", null, "Windows Server 2019 Standard", "does not say whether Alpha supports gMSAs")]
-    [InlineData("bind", null, "Windows Server 2019 Standard", "needs a password that somebody knows")]
-    public void What_stands_in_the_way_of_the_directory_keeping_it_is_said(string worksAs, bool? can, string system, string? says)
+    [InlineData(WorksAs.Service, true, "Windows Server 2019 Standard", null)]
+    [InlineData(WorksAs.Service, true, "Windows Server 2008 R2", "fm-0 does not support gMSAs")]
+    [InlineData(WorksAs.Service, false, "Windows Server 2019 Standard", "Alpha does not support gMSAs")]
+    [InlineData(WorksAs.Service, null, "Windows Server 2019 Standard", "does not say whether Alpha supports gMSAs")]
+    [InlineData(WorksAs.Bind, null, "Windows Server 2019 Standard", "needs a password that somebody knows")]
+    public void What_stands_in_the_way_of_the_directory_keeping_it_is_said(WorksAs worksAs, bool? can, string system, string? says)
     {
         var plan = Plan("Alpha", "svc-a", "us", null);
         plan = plan with { Accounts = [plan.Accounts[0] with { WorksAs = worksAs, Password = plan.Accounts[0].Password with { CanBeManaged = can } }] };
@@ -116,7 +116,7 @@ public sealed class PasswordTimesTests
     private static Plan Plan(string title, string account, string keeper, string? review) => new(
         title.ToLowerInvariant(), $"{title}@1".ToLowerInvariant(), title, "fennmoor", "FENNMOOR", "fennmoor.example", Stage.Installed, [], [],
         [
-            new PlannedAccount("a", account, null, "", "works", "service", false, true, Line)
+            new PlannedAccount("a", account, null, "", "works", WorksAs.Service, false, true, Line)
             {
                 Password = new SheetPassword(keeper == "product" ? PasswordKeeper.Product : PasswordKeeper.Us, null, [], Line),
                 NeverExpires = review is null ? null : new NeverExpires("a reason", "Maud Ferris", DateOnly.ParseExact(review, "yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture), Line),

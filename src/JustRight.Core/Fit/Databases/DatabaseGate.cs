@@ -43,15 +43,38 @@ public static class DatabaseGate
     /// What is held beyond the needs, without what only lets the account in to what else it holds or needs there, and without what
     /// everybody has who gets in: neither is excess by itself.
     /// </summary>
-    public static IEnumerable<Held> WithoutMereEntrances(IReadOnlyList<Held> held, IReadOnlyList<Right> needed)
+    /// <param name="leaving">Whether all that is held goes: then what lets in goes too, but for what is needed.</param>
+    public static IEnumerable<Held> WithoutMereEntrances(
+        IReadOnlyList<Held> held, IReadOnlyList<Right> needed, bool leaving = false)
     {
-        var used = held.Select(h => h.Right).Where(r => !IsEntrance(r)).Concat(needed).SelectMany(r => Implication.Entrances(r)).Select(r => r.Key).ToHashSet(StringComparer.Ordinal);
-        foreach (var entrance in held.Select(h => h.Right).OfType<DatabasePermissionRight>().Where(IsEntrance).Where(r => !used.Contains(r.Key)).ToList())
-            used.Add(Implication.Entrances(entrance)[0].Key); // the user is what is excess; the login only lets it in
-        used.UnionWith(held.Select(h => h.Right).Where(r => !IsEntrance(r)).Concat(needed).Select(r => r.AtInstance).OfType<string>().Select(i => new InstancePermissionRight(i, RoleAttributeNames.Login).Key));
-        used.UnionWith(held.Select(h => h.Right).Concat(needed).OfType<DatabasePermissionRight>().Where(r => r.Within is not null).Select(r => new DatabasePermissionRight(r.Instance, r.Database, "USAGE", r.Within).Key));
-        return held.Where(h => !(IsEntrance(h.Right) && used.Contains(h.Right.Key)) && !IsOwnersShadow(h, needed) && !h.Tails.All(t => t.Tail.Steps.Any(s => s is { Kind: StepKind.Role, Name: "public" })));
+        var used = EntrancesTo([.. leaving ? [] : held.Select(h => h.Right).Where(r => !IsEntrance(r)), .. needed]);
+        used.UnionWith(Schemas([.. leaving ? [] : held.Select(h => h.Right), .. needed]));
+        if (!leaving)
+        {
+            foreach (var entrance in held.Select(h => h.Right).OfType<DatabasePermissionRight>()
+                .Where(IsEntrance).Where(r => !used.Contains(r.Key)).ToList())
+                used.Add(Implication.Entrances(entrance)[0].Key); // the user is what is excess; the login only lets it in
+        }
+
+        return held.Where(h =>
+            !(IsEntrance(h.Right) && used.Contains(h.Right.Key)) && !IsOwnersShadow(h, needed)
+            && !h.Tails.All(t => t.Tail.Steps.Any(s => s is { Kind: StepKind.Role, Name: "public" })));
     }
+
+    /// <summary>The keys of what lets an account in to what some rights are about.</summary>
+    private static HashSet<string> EntrancesTo(IReadOnlyList<Right> rights)
+    {
+        var used = rights.SelectMany(Implication.Entrances).Select(r => r.Key).ToHashSet(StringComparer.Ordinal);
+        used.UnionWith(
+            rights.Select(r => r.AtInstance).OfType<string>()
+                .Select(i => new InstancePermissionRight(i, RoleAttributeNames.Login).Key));
+        return used;
+    }
+
+    /// <summary>The keys of what opens the schemas that some rights are about.</summary>
+    private static IEnumerable<string> Schemas(IReadOnlyList<Right> rights) =>
+        rights.OfType<DatabasePermissionRight>().Where(r => r.Within is not null)
+            .Select(r => new DatabasePermissionRight(r.Instance, r.Database, "USAGE", r.Within).Key);
 
     /// <summary>Whether a right only lets in: to the instance, to a database, to a schema.</summary>
     public static bool IsEntrance(Right right) =>

@@ -2,6 +2,7 @@ using JustRight.Core.Plans;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Rights.Hosts.Policies;
+using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Fit.Hosts;
@@ -24,7 +25,8 @@ internal sealed class ServiceFindings(Plan plan, SurveyView view)
             {
                 if (ServiceJudge.RunsNowAs(service, host.Name, account.Name, plan, view) && service.RunsSince is { } since && found.PasswordSetAt is { } set && set > since && service.Running)
                     yield return Say($"{service.Name} runs since {Time(since)} and the password of {account.Name} was renewed after that, at {Time(set)}: its next start fails unless the new password was set there too.");
-                if (_asked[host.Name].All(s => !Same(s.Name, service.Name)))
+                if (account.WorksAs == WorksAs.Person) yield return Say(RunsAsPerson(service, account));
+                else if (_asked[host.Name].All(s => !Same(s.Name, service.Name)))
                     yield return Say($"{service.Name} runs as {account.Name} too, and is not in the sheet.");
             }
         }
@@ -41,6 +43,18 @@ internal sealed class ServiceFindings(Plan plan, SurveyView view)
 
         Finding Say(string text) => new(host.Name, text, false);
     }
+
+    /// <summary>The services of a host that run as a person: they stop when the person changes the password, or leaves.</summary>
+    public IEnumerable<Finding> RunningAsPersons(HostSnapshot host) =>
+        from account in plan.Accounts
+        where account.WorksAs == WorksAs.Person
+        from service in host.Services
+        where ServiceJudge.IsAccount(service.Account, host.Name, account.Name, plan)
+        select new Finding(host.Name, RunsAsPerson(service, account), false);
+
+    private static string RunsAsPerson(HostService service, PlannedAccount account) =>
+        $"{service.Name} runs as {account.Name}, who is a person: it stops when they change their password or leave. "
+        + "Give it an account of its own.";
 
     /// <summary>A service that was never given an account of its own and runs as one that the sheet keeps apart from it.</summary>
     private IEnumerable<string> NotApart(PlannedService asked, HostService service, HostSnapshot host)

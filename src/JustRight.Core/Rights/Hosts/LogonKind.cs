@@ -1,5 +1,6 @@
 using System.Collections.Frozen;
 using JustRight.Core.Rights.Directory;
+using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Rights.Hosts;
 
@@ -16,15 +17,16 @@ public static class LogonKind
     public static IReadOnlyList<Sid> GroupsOf(string type) =>
         Groups.GetValueOrDefault(type) ?? throw new ArgumentException($"'{type}' is not a log-on type.", nameof(type));
 
+    /// <summary>Every type of log-on.</summary>
+    public static IReadOnlyList<string> All { get; } = ["service", "batch", "interactive", "remote", "network"];
+
     /// <summary>The types of log-on by which an account is used, by what it works as.</summary>
-    /// <param name="worksAs">The word of the sheet.</param>
-    public static IReadOnlyList<string> Of(string worksAs) => worksAs switch
+    public static IReadOnlyList<string> Of(WorksAs worksAs) => worksAs switch
     {
-        "service" => ["service"],
-        "job" => ["batch"],
-        "pool" => ["batch", "service"],
-        "bind" => ["network"],
-        "setup" or "person" => ["interactive", "remote"],
-        _ => ["service", "batch", "interactive", "remote", "network"],
+        WorksAs.Service => ["service"],
+        WorksAs.Job => ["batch"],
+        WorksAs.Pool => ["batch", "service"],
+        WorksAs.Bind => ["network"],
+        WorksAs.Setup or WorksAs.Person => ["interactive", "remote"],
     };
 }
