@@ -257,17 +257,6 @@ public sealed class FitCaseTests
         (need.Verdict, need.Reason).ShouldBe((Verdict.Unseen, "read 9 days ago; take a new survey"));
     }
 
-    [Theory]
-    [InlineData(GivenBy.Setup, Verdict.Pending, "setup gives it")]
-    [InlineData(GivenBy.Us, Verdict.Missing, "waiting for the database fm-sql01/Missing")]
-    public void Case_31_a_database_that_does_not_exist_yet(GivenBy by, Verdict verdict, string reason)
-    {
-        var (fit, worklist) = new FitScene().Account().Instance("fm-sql01", []).Need(R.Db("db_owner", "Missing"), by).Run();
-        var need = Of(fit, R.Db("db_owner", "Missing"));
-        (need.Verdict, need.Reason).ShouldBe((verdict, reason));
-        worklist.Give.ShouldAllBe(s => s.Blocked != null);
-    }
-
     [Fact]
     public void Case_32_a_kind_that_cannot_be_judged_is_unseen_never_met()
     {

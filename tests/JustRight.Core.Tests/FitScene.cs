@@ -182,9 +182,9 @@ internal sealed class FitScene
         RoleMembers Members((string Role, string[] Members) r) => new(r.Role, [.. r.Members.Select(SidOf)], []);
     }
 
-    public FitScene Need(Right right, GivenBy by = GivenBy.Us, Until until = Until.Always, string? through = null, string account = "poller", string? decision = null)
+    public FitScene Need(Right right, GivenBy by = GivenBy.Us, Until until = Until.Always, string? through = null, string account = "poller", string? decision = null, bool madeBySetup = false)
     {
-        _grants.Add(Grant(right, by, until, through, account, decision));
+        _grants.Add(Grant(right, by, until, through, account, decision) with { MadeBySetup = madeBySetup });
         return this;
     }
 

@@ -82,6 +82,62 @@ public sealed class SheetReaderTests
         faults.ShouldAllBe(f => f.At.Line == 13);
     }
 
+    /// <summary>What can be nowhere, a row each, with what is meant.</summary>
+    [Theory]
+    [InlineData("{ domain-group: 'OTHER\\group' }", "'group'")]
+    [InlineData("{ domain-group: ' app-staff' }", "'app-staff'")]
+    [InlineData("{ domain-group: 'app,staff' }", "a group's logon name")]
+    [InlineData("{ local-group: 'BUILTIN\\Users', on: web }", "'Users'")]
+    [InlineData("{ local-group: 'Users ', on: web }", "'Users'")]
+    [InlineData("{ instance-permission: VIEW SERVER STAET, at: store }", "'VIEW SERVER STATE'")]
+    [InlineData("{ database-permission: SELCT on SCHEMA::x, in: store }", "'SELECT'")]
+    [InlineData("{ any-of: [ { domain-group: g }, { domain-group: ' h' } ] }", "'h'")]
+    public void A_name_that_can_be_nowhere_is_a_fault_of_a_new_sheet_and_unseen_in_a_stored_one(string need, string expected)
+    {
+        var text = Named(need);
+        var (sheet, faults) = DemoFiles.Sheet(text);
+        sheet.ShouldBeNull();
+        var fault = faults.ShouldHaveSingleItem();
+        (fault.Code, fault.At.Line, fault.Expected).ShouldBe(("unknown-value", 13, expected));
+        SheetReader.Read(System.Text.Encoding.UTF8.GetBytes(text), "stored.yaml", stored: true).Sheet.ShouldNotBeNull();
+    }
+
+    [Theory]
+    [InlineData("{ database-permission: SELECT, in: store }")]
+    [InlineData("{ database-permission: ALTER ANY ASSEMBLY, in: store }")] // not in our table, and nothing like it is
+    [InlineData("{ domain-group: Group with spaces }")]
+    public void A_name_that_may_be_somewhere_is_none(string need) => DemoFiles.Sheet(Named(need)).Faults.ShouldBeEmpty();
+
+    [Fact]
+    public void Services_that_wait_for_one_another_are_a_fault_of_a_new_sheet()
+    {
+        var text = Named("{ logon: service, on: web }")
+            + "services:\n  - { name: A, on: web, as: a, after: [B] }\n  - { name: B, on: web, as: a, after: [C] }\n"
+            + "  - { name: C, on: web, as: a, after: [Spooler, a] }\n";
+        var fault = DemoFiles.Sheet(text).Faults.ShouldHaveSingleItem();
+        (fault.Code, fault.Found).ShouldBe(("cyclic-services", "A -> B -> C -> a"));
+        SheetReader.Read(System.Text.Encoding.UTF8.GetBytes(text), "stored.yaml", stored: true).Sheet.ShouldNotBeNull();
+    }
+
+    [Theory]
+    [InlineData("{ logon: service, on: web, made-by: setup }", 13)]
+    [InlineData("{ database-role: r, in: store, made-by: setup }", 13)]
+    public void Setup_makes_groups_and_databases(string need, int line)
+    {
+        var fault = DemoFiles.Sheet(Named(need)).Faults.ShouldHaveSingleItem();
+        (fault.Code, fault.At.Line).ShouldBe(("needless-key", line));
+        DemoFiles.Sheet(Named("{ local-group: L, on: web, made-by: setup }")).Sheet!.Accounts[0].Needs[0]
+            .ShouldBeOfType<Need>().MadeBySetup.ShouldBeTrue();
+        DemoFiles.Sheet(Named("{ local-group: L, on: web }").Replace("name: S", "name: S, made-by: setup")).Sheet!.Places[1]
+            .MadeBySetup.ShouldBeTrue();
+        DemoFiles.Sheet(Named("{ local-group: L, on: web }").Replace("kind: host", "kind: host, made-by: setup")).Faults
+            .ShouldHaveSingleItem().Code.ShouldBe("needless-key");
+    }
+
+    private static string Named(string need) =>
+        "sheet: 1\nproduct: p\nrelease: \"1\"\ntitle: P\nsource: s\nplaces:\n  web: { kind: host }\n"
+        + "  store: { kind: database, name: S }\naccounts:\n  a:\n    purpose: x\n    needs:\n      - " + need + "\n";
+
     [Fact]
     public void A_forbidden_entry_is_a_group_or_an_act_and_not_both()
     {

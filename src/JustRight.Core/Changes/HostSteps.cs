@@ -37,7 +37,12 @@ internal sealed class HostSteps(Plan plan, SurveyView view)
             return;
         }
 
-        if (ComesAlong(judgement)) return;
+        if (ComesAlong(judgement) is { } group)
+        {
+            Along.Add((judgement.Id, group));
+            return;
+        }
+
         if (judgement.Governed is not { } governed)
         {
             Change change = judgement.Right is LogonRight logon ? new GrantLogonRight(logon.Host, logon.Type, principal) : new GrantPrivilege(judgement.Right.Place, ((PrivilegeRight)judgement.Right).Constant, principal);
@@ -58,15 +63,21 @@ internal sealed class HostSteps(Plan plan, SurveyView view)
         refresh.For.Add(judgement);
     }
 
-    /// <summary>Whether a right comes with a local group that the account is given on the same host: then it is not given a second time.</summary>
-    private bool ComesAlong(Judgement judgement)
+    /// <summary>What comes with a local group that is given, by the need's id.</summary>
+    public List<(string For, LocalGroupRight Group)> Along { get; } = [];
+
+    /// <summary>
+    /// The local group of the same host that the account is given and with which a right comes: then it is not given a second
+    /// time. Null when there is none.
+    /// </summary>
+    private LocalGroupRight? ComesAlong(Judgement judgement)
     {
-        if (judgement.Verdict != Verdict.Missing || view.Host(judgement.Right.Place) is not { } host) return false;
+        if (judgement.Verdict != Verdict.Missing || view.Host(judgement.Right.Place) is not { } host) return null;
         var constant = LogonRights.ConstantOf(judgement.Right);
         var holders = judgement.Governed?.Entries?.Select(e => PolicyEntries.SidOf(e, view.Graph)).OfType<Sid>().ToList()
             ?? host.LogonLists.FirstOrDefault(l => string.Equals(l.Constant, constant, StringComparison.OrdinalIgnoreCase))?.Holders ?? [];
         return plan.GrantsOf(judgement.Account).Select(g => g.Right).OfType<LocalGroupRight>()
-            .Any(g => Same(g.Host, host.Name) && host.LocalGroups.FirstOrDefault(l => Same(l.Name, g.Group)) is { } group && holders.Contains(group.Sid));
+            .FirstOrDefault(g => Same(g.Host, host.Name) && host.LocalGroups.FirstOrDefault(l => Same(l.Name, g.Group)) is { } group && holders.Contains(group.Sid));
     }
 
     /// <summary>Adds what many judgements share: one change of each policy's list, one refresh of each host.</summary>

@@ -39,6 +39,7 @@ public sealed class WorklistMaker
             foreach (var judgement in account.Judgements.Where(j => j.Grant is { GivenBy: GivenBy.Us } && NeedsGiving(j) || IsTakenBack(j)))
                 maker.Grant(account.Account, judgement);
         maker._hosts.Finish(maker.Add);
+        foreach (var (id, group) in maker._hosts.Along) maker.ComesWith(id, group);
         var give = maker.Ordered();
         var setup = fit.Accounts.SelectMany(a => a.Judgements).Where(j => j.Verdict == Verdict.Pending).Select(j => j.Id).ToList();
         var (remove, notOffered) = new RemovalMaker(fit, view, needs, give).Make();
@@ -53,8 +54,6 @@ public sealed class WorklistMaker
         var (steps, more) = retirement.Around(rights);
         return new Worklist([], steps, [], [.. kept, .. more]);
     }
-
-    private const string WaitingForDatabase = "waiting for the database";
 
     private static bool NeedsGiving(Judgement judgement) => judgement is { Right: not UnjudgedRight, Accepted: null } && judgement.Verdict switch
     {
@@ -147,7 +146,8 @@ public sealed class WorklistMaker
         var group = grant.Through is null ? null : _plan.Groups.First(g => g.Key == grant.Through);
         var principal = $"{_plan.Domain}\\{group?.Name ?? account.Name}";
         var why = grant.Why ?? account.Purpose;
-        var blocked = judgement.Verdict == Verdict.Unseen ? judgement.Reason : _view.WhyUnread(grant.Right);
+        var blocked = judgement.Verdict == Verdict.Unseen ? judgement.Reason
+            : _view.WhyUnread(grant.Right) ?? (judgement.Absent is null ? null : judgement.Reason);
         switch (grant.Right)
         {
             case ProductRoleRight r:
@@ -174,7 +174,6 @@ public sealed class WorklistMaker
                 _hosts.Grant(account, judgement, principal, why, blocked, Add);
                 break;
             case InstanceRoleRight or InstancePermissionRight or DatabaseOwnerRight or DatabasePermissionRight when _view.Instance(grant.Right.AtInstance!)?.PostgreSql is { } catalog:
-                if (judgement.Reason.StartsWith(WaitingForDatabase, StringComparison.Ordinal)) blocked = judgement.Reason;
                 foreach (var (order, change, why2) in PostgreSqlSteps.For(grant.Right, catalog, account, _view)) Add(order, change, grant.Id, why2 ?? why, blocked ?? (change is CreateLogin { Principal: "" } ? PostgreSqlSteps.NoWayIn(account) : null), grant.At);
                 break;
             case DatabaseOwnerRight r:
@@ -209,7 +208,6 @@ public sealed class WorklistMaker
         // An owner is dbo there, and may not be a user beside that.
         void Owner(DatabaseOwnerRight r)
         {
-            if (judgement.Reason.StartsWith(WaitingForDatabase, StringComparison.Ordinal)) blocked = judgement.Reason;
             var database = _view.Instance(r.Instance)?.Databases.FirstOrDefault(d => string.Equals(d.Name, r.Database, StringComparison.OrdinalIgnoreCase));
             if (database?.Users.Any(u => IsPrincipal(u.Sid)) == true) DropUser(r, database);
             Add(7, new ChangeDatabaseOwner(r.Instance, r.Database, principal, database?.OwnerName), grant.Id, why, blocked, grant.At);
@@ -230,7 +228,6 @@ public sealed class WorklistMaker
 
         void User(string instance, string name)
         {
-            if (judgement.Reason.StartsWith(WaitingForDatabase, StringComparison.Ordinal)) blocked = judgement.Reason;
             Login(instance);
             var database = _view.Instance(instance)?.Databases.FirstOrDefault(d => string.Equals(d.Name, name, StringComparison.OrdinalIgnoreCase));
             if (database?.Users.Any(u => IsPrincipal(u.Sid)) != true) Add(6, new CreateDatabaseUser(instance, name, principal), grant.Id, why, blocked, grant.At);
@@ -264,6 +261,13 @@ public sealed class WorklistMaker
         // A group's place right is one step however many accounts hold it through the group; it is already done if the group holds it.
         if (change is AddLocalGroupMember local && Holds(local.Principal, new LocalGroupRight(local.Host, local.Group))) return;
         _give.Add((order, change, @for, why, blocked, at));
+    }
+
+    /// <summary>The step that gives a local group gives what comes with it too.</summary>
+    private void ComesWith(string id, LocalGroupRight group)
+    {
+        var at = _give.FindIndex(g => g.Change is AddLocalGroupMember member && new LocalGroupRight(member.Host, member.Group) == group);
+        if (at >= 0) _give.Add(_give[at] with { For = id });
     }
 
     private bool Holds(string principal, Right right)

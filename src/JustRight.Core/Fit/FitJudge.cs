@@ -110,8 +110,15 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
         if (view.Survey.Directory.Unread is { } unread) return Say(grant, Verdict.Unseen, $"the directory could not be read: {unread}");
         if (!Judgeable(grant)) return Say(grant, Verdict.Unseen, "cannot be judged yet");
         if (grant.Right is ServiceRight) return new ServiceJudge(view, plan).Judge(account, grant);
-        if (grant.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned) return WithoutAccount(grant, Say(grant, Verdict.Pending, "setup gives it"));
-        return WithoutAccount(grant, Say(grant, Verdict.Missing, $"waiting for the account {account.Name}"));
+        var absence = Absence.Of(view, plan, grant.Right);
+        if (absence is not null && Absence.IsPending(plan, grant)) return absence.Pending(Say(grant, Verdict.Pending, ""));
+        if (grant.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned)
+            return WithoutAccount(grant, Say(grant, Verdict.Pending, "setup gives it"));
+        var waiting = $"waiting for the account {account.Name}";
+        return WithoutAccount(grant, Say(grant, Verdict.Missing, absence is null ? waiting : $"{waiting}; {absence.Words(grant)}") with
+        {
+            Absent = absence?.What,
+        });
     }
 
     /// <summary>Nobody's list can hold an account that does not exist: where a policy governs, its list lacks the account.</summary>
@@ -153,8 +160,11 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
         }
 
         if (view.WhyUnseen(grant.Right, holdings.Account) is { } unseen) return Say(grant, Verdict.Unseen, unseen);
-        if (grant.GivenBy == GivenBy.Setup) return plan.Stage == Stage.Planned ? Say(grant, Verdict.Pending, "setup gives it") : Say(grant, Verdict.Missing, "setup should have given this");
-        if (MissingDatabase(grant.Right) is { } database) return Say(grant, Verdict.Missing, $"waiting for the database {database}");
+        var absence = Absence.Of(view, plan, grant.Right);
+        if (absence is not null && Absence.IsPending(plan, grant)) return absence.Pending(Say(grant, Verdict.Pending, ""));
+        if (grant.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned) return Say(grant, Verdict.Pending, "setup gives it");
+        if (absence is not null) return Say(grant, Verdict.Missing, absence.Words(grant)) with { Absent = absence.What };
+        if (grant.GivenBy == GivenBy.Setup) return Say(grant, Verdict.Missing, "setup should have given this");
         return Say(grant, Verdict.Missing, $"{account.Name} does not hold it");
     }
 
@@ -237,11 +247,6 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
 
     private bool IsForbidden(Plan plan, string account, int node) =>
         view.Graph.PrincipalOf(node)?.Name is { } name && plan.Forbidden.Any(b => (b.Account is null || b.Account == account) && string.Equals(b.Group, name, StringComparison.OrdinalIgnoreCase));
-
-    private string? MissingDatabase(Right right) =>
-        right is DatabaseRoleRight or DatabasePermissionRight or DatabaseOwnerRight && view.Instance(right.AtInstance!) is { Unread: null } instance && !instance.Databases.Any(d => string.Equals($"{instance.Name}/{d.Name}", right.Place, StringComparison.OrdinalIgnoreCase))
-            ? right.Place
-            : null;
 
     private static bool Judgeable(PlannedGrant grant) => grant.Right is not UnjudgedRight;
 

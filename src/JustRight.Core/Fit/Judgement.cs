@@ -45,6 +45,9 @@ public sealed record Judgement(string Id, string Account, Right Right, Verdict V
     /// <summary>Whether it is held just as planned: the right itself, through the planned group.</summary>
     public bool AsPlanned { get; init; } = true;
 
+    /// <summary>What the right is a right in and is not there, such as <c>database fm-sql01/Store</c>; null when it is.</summary>
+    public string? Absent { get; init; }
+
     /// <summary>Further facts: held another way, needed by another install, until the next policy refresh.</summary>
     public IReadOnlyList<string> Notes { get; init; } = [];
 

@@ -61,20 +61,28 @@ internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, 
         var grants = new List<PlannedGrant>();
         foreach (var right in Rights(need))
         {
-            var grant = new PlannedGrant($"{account.Key}/{right.Key}", account.Key, right, need.Place, need.Through, need.GivenBy, need.Until, row.Team, need.Why, decision, need.At);
+            var grant = new PlannedGrant($"{account.Key}/{right.Key}", account.Key, right, need.Place, need.Through, need.GivenBy, need.Until, row.Team, need.Why, decision, need.At)
+            {
+                MadeBySetup = need.MadeBySetup || IsMadeWith(need),
+            };
             grants.Add(grant);
             if (right.AtInstance is not { } name || estate.Instance(name) is not { } instance) continue;
 
             // Setup gives what it gives where it runs; on the other side it is ours.
             foreach (var (there, partner) in FailoverPartners.Of(right, instance, estate))
-                grants.Add(grant with { Id = $"{account.Key}/{there.Key}", Right = there, GivenBy = GivenBy.Us, Why = $"{(need.Why is null ? "" : need.Why + "; ")}{partner.Name} is the failover partner of {name}, and rights at the instance do not move with a failover" });
+                grants.Add(grant with { Id = $"{account.Key}/{there.Key}", Right = there, GivenBy = GivenBy.Us, MadeBySetup = false, Why = $"{(need.Why is null ? "" : need.Why + "; ")}{partner.Name} is the failover partner of {name}, and rights at the instance do not move with a failover" });
         }
 
         return grants;
     }
 
+    /// <summary>Whether setup makes the database of a place that a need is a right in.</summary>
+    private bool IsMadeWith(Need need) =>
+        need.Database is null && sheet.Places.FirstOrDefault(p => p.Key == need.Place) is { MadeBySetup: true };
+
     private IEnumerable<Right> Rights(Need need)
     {
+        if (NeedNames.Check(need, null) is not null) return Nowhere(need);
         if (need.Kind == NeedKind.DomainGroup) return [new DomainGroupRight(estate.Domain.ShortName, need.Value)];
         if (need.Kind == NeedKind.ProductRole) return [new ProductRoleRight(sheet.Title, need.Value, need.Lets, TimeSpan.FromDays(need.ConfirmedForDays))];
         if (need.Kind == NeedKind.Directory && book.Schema is { } schema) faults.AddRange(DirectoryNeedRules.Check(need, schema));
@@ -93,6 +101,12 @@ internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, 
             _ => (Right)new UnjudgedRight(need.Kind, need.Value, spot.Instance ?? spot.Host),
         });
     }
+
+    /// <summary>What a stored sheet asks for by a name that can be nowhere: nobody can see it.</summary>
+    private IEnumerable<Right> Nowhere(Need need) =>
+        need.Place is null
+            ? [new UnjudgedRight(need.Kind, need.Value, estate.Domain.ShortName)]
+            : places[need.Place].Select(s => new UnjudgedRight(need.Kind, need.Value, s.Instance ?? s.Host));
 
     private IReadOnlyList<PlannedGrant> Choose(SheetAccount account, AnyOf any)
     {

@@ -83,7 +83,11 @@ public sealed record PlannedAccount(
 /// <param name="Through">The key of the plan's group through which it should be held, or null.</param>
 /// <param name="Decision">The decision that chose it, or null.</param>
 public sealed record PlannedGrant(
-    string Id, string Account, Right Right, string? Place, string? Through, GivenBy GivenBy, Until Until, Team Team, string? Why, string? Decision, Origin At);
+    string Id, string Account, Right Right, string? Place, string? Through, GivenBy GivenBy, Until Until, Team Team, string? Why, string? Decision, Origin At)
+{
+    /// <summary>Whether the product's setup makes what it is a right in: a database, a group.</summary>
+    public bool MadeBySetup { get; init; }
+}
 
 /// <summary>A service that must run on a host.</summary>
 /// <param name="Place">The key of the sheet's place.</param>

@@ -76,6 +76,7 @@ public static class Planner
         {
             GivenBy = same.Any(g => g.GivenBy == GivenBy.Us) ? GivenBy.Us : GivenBy.Setup,
             Until = same.Any(g => g.Until == Until.Always) ? Until.Always : Until.Installed,
+            MadeBySetup = same.Any(g => g.MadeBySetup),
             Through = same.Select(g => g.Through).FirstOrDefault(t => t is not null),
         }),
     ];

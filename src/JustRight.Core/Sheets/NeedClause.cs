@@ -39,6 +39,9 @@ public sealed record Need(
     NeedKind Kind, string Value, string? Place, string? Database, string? Through,
     GivenBy GivenBy, Until Until, string? Why, Condition? When, string? Called, Origin At) : NeedClause(When, Called, At)
 {
+    /// <summary>For groups: whether the product's setup creates the group.</summary>
+    public bool MadeBySetup { get; init; }
+
     /// <summary>For directory needs: the attributes.</summary>
     public IReadOnlyList<string> Attributes { get; init; } = [];
 

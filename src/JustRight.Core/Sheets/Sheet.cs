@@ -37,6 +37,9 @@ public sealed record Place(string Key, PlaceKind Kind, int AtLeast, int AtMost, 
 {
     /// <summary>For databases: whether credentials of other systems are kept there.</summary>
     public bool HoldsSecrets { get; init; }
+
+    /// <summary>For databases: whether the product's setup creates it.</summary>
+    public bool MadeBySetup { get; init; }
 }
 
 /// <summary>Something only the install can answer.</summary>

@@ -27,6 +27,7 @@ public static class SheetReader
         if (DocumentReader.Read(bytes, file, SheetShape.Root, stored ? remarks : null, faults) is not { } root) return (null, faults);
         var sheet = new Binder(faults).Bind(root);
         if (faults.Count == 0) faults.AddRange(SheetRules.Check(sheet));
+        if (faults.Count == 0 && !stored) faults.AddRange(NewSheetRules.Check(sheet));
         return faults.Count == 0 ? (sheet, remarks) : (null, faults);
     }
 
@@ -60,7 +61,21 @@ public static class SheetReader
             var kind = Enum.Parse<PlaceKind>(map.Text("kind"), true);
             if (kind != PlaceKind.Database && map["holds-secrets"] is { } needless)
                 faults.Add(new Fault("needless-key", needless.At, $"places.{key.Text}.holds-secrets", $"A place of kind '{map.Text("kind")}' does not go with 'holds-secrets'.") { Expected = "kind: database" });
-            return new Place(key.Text, kind, least, most, map.TextOrNull("engine"), map.TextOrNull("name"), key.At) { HoldsSecrets = map.YesNo("holds-secrets") };
+            if (kind != PlaceKind.Database && map["made-by"] is { } made)
+            {
+                faults.Add(new Fault(
+                    "needless-key", made.At, $"places.{key.Text}.made-by",
+                    $"A place of kind '{map.Text("kind")}' does not go with 'made-by'.")
+                {
+                    Expected = "kind: database",
+                });
+            }
+
+            return new Place(key.Text, kind, least, most, map.TextOrNull("engine"), map.TextOrNull("name"), key.At)
+            {
+                HoldsSecrets = map.YesNo("holds-secrets"),
+                MadeBySetup = map.TextOr("made-by", "us") == "setup",
+            };
         }
 
         private static Question Question(YamlNode.Scalar key, YamlNode.Mapping map) => new(
@@ -105,6 +120,7 @@ public static class SheetReader
             foreach (var (qualifier, value) in map.Entries.Where(e => NeedKinds.Qualifiers.Contains(e.Key.Text) && e.Key.Text != row.Qualifier))
                 faults.Add(new Fault("wrong-qualifier", qualifier.At, $"{field}.{qualifier.Text}", $"'{row.Key}' does not go with '{qualifier.Text}'.") { Expected = row.Qualifier is null ? "no place" : $"'{row.Qualifier}'" });
             Belongs(NeedKind.Directory, "a directory need", "of", "attributes");
+            if (row.Kind is not (NeedKind.LocalGroup or NeedKind.DomainGroup)) Belongs(NeedKind.LocalGroup, "a group", "made-by");
             Belongs(NeedKind.ProductRole, "an identity inside the product", "lets", "confirmed-for-days");
             if (row.Qualifier is not null && map[row.Qualifier] is null)
                 faults.Add(new Fault("missing-key", map.At, $"{field}.{row.Qualifier}", $"'{row.Key}' needs '{row.Qualifier}'.") { Expected = $"{row.Qualifier}: a place of this sheet" });
@@ -115,6 +131,7 @@ public static class SheetReader
                 map.TextOr("given-by", "us") == "setup" ? GivenBy.Setup : GivenBy.Us, map.TextOr("until", "always") == "installed" ? Until.Installed : Until.Always,
                 map.TextOrNull("why"), when, called, map.At)
             {
+                MadeBySetup = map.TextOr("made-by", "us") == "setup",
                 Attributes = map.List("attributes"),
                 Of = map.TextOrNull("of"),
                 Lets = map.List("lets"),

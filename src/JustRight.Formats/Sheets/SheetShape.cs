@@ -27,6 +27,7 @@ internal static class SheetShape
             new("confirmed-for-days", new Shape.Number("for an identity inside the product: for how many days a confirmation is valid", 1, 3650)),
             new("through", new Shape.Text("the group of this sheet through which it is held")),
             new("given-by", new Shape.Text("who gives it", null, null, ["us", "setup"])),
+            new("made-by", new Shape.Text("for a group: who creates the group", null, null, ["us", "setup"])),
             new("until", new Shape.Text("how long it is needed", null, null, ["always", "installed"])),
             new("when", new Shape.Text("the condition under which it is needed")),
             new("why", new Shape.Text("the reason")),
@@ -51,6 +52,7 @@ internal static class SheetShape
                 new("count", new Shape.Text("how many an install gives", "[0-9]{1,3}( or more| to [0-9]{1,3})?", "a count such as 1, 1 or more, 0 to 3")),
                 new("engine", new Shape.Text("the family of database server", null, null, ["sqlserver", "postgresql"])),
                 new("name", new Shape.Text("the name setup gives the database")),
+                new("made-by", new Shape.Text("for a database: who creates it", null, null, ["us", "setup"])),
                 new("holds-secrets", new Shape.YesNo("for a database: whether the product keeps credentials of other systems in it")),
             ])), true),
             new("questions", Words.Named("questions that the install answers", new Shape.Map("a question", [

@@ -110,6 +110,12 @@ public static class SqlServerPermissions
         In("VIEW PERFORMANCE DEFINITION", "VIEW DEFINITION", "VIEW ANY PERFORMANCE DEFINITION", 5, "see definitions for performance"),
         In("VIEW SECURITY DEFINITION", "VIEW DEFINITION", "VIEW ANY SECURITY DEFINITION", 5, "see who holds what in its database"));
 
+    /// <summary>The names of those at an instance.</summary>
+    public static IReadOnlyList<string> NamesOfInstance => AtInstance.Keys;
+
+    /// <summary>The names of those in a database.</summary>
+    public static IReadOnlyList<string> NamesOfDatabase => InDatabase.Keys;
+
     /// <summary>The permissions that the fixed roles of an instance hold, but for the one that holds all of them.</summary>
     public static IReadOnlyList<(string Role, IReadOnlyList<string> Permissions)> InstanceRoles { get; } =
     [
