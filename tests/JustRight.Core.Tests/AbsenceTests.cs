@@ -6,7 +6,9 @@ using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Tests;
 
-/// <summary>A right in something that is not there: who makes it decides the verdict, and no step is offered that must fail.</summary>
+/// <summary>
+/// A right in something that is not there: who makes it decides the verdict, and no step is offered that must fail.
+/// </summary>
 public sealed class AbsenceTests
 {
     private static readonly Right Select = DatabasePermissionRight.Parse("fm-sql01", "Stroe", "SELECT");

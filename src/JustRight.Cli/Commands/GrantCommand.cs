@@ -50,6 +50,10 @@ internal static class GrantCommand
         return await StepPrinter.FollowAsync(call, job, "granting");
     }
 
+    /// <summary>Whose they are: the account is the first part of each id.</summary>
+    private static string ByAccount(IReadOnlyList<string> ids) => string.Join(
+        ", ", ids.GroupBy(i => i.Split('/')[0]).Select(g => $"{Markup.Escape(g.Key)} {g.Count()}"));
+
     private static void List(Screen screen, WorklistView worklist, IReadOnlyList<StepView> steps, bool remove)
     {
         if (worklist.Simulated) screen.Line("[bold]simulated estate[/]");
@@ -58,7 +62,8 @@ internal static class GrantCommand
         var number = 0; // as the job will count those that it makes
         foreach (var s in steps) table.AddRow(new Text(s.Blocked is null ? $"{++number}" : "–"), new Text(s.Words), new Text(s.Team), new Markup(s.Blocked is null ? $"[grey]{Markup.Escape(s.Why)}[/]" : $"[bold]blocked:[/] {Markup.Escape(s.Blocked)}"));
         if (steps.Count > 0) screen.Write(table);
-        if (!remove && worklist.LeftToSetup.Count > 0) screen.Line($"[grey]{worklist.LeftToSetup.Count} more come with the product's setup.[/]");
+        if (!remove && worklist.LeftToSetup.Count > 0)
+            screen.Line($"[grey]{worklist.LeftToSetup.Count} more come with the product's setup: {ByAccount(worklist.LeftToSetup)}.[/]");
         foreach (var left in worklist.NotOffered) screen.Line($"[grey]not offered:[/] {Markup.Escape(left.For)}: {Markup.Escape(left.Reason)}");
     }
 }

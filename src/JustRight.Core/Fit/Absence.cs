@@ -30,7 +30,8 @@ internal sealed record Absence(string What, string? Nearest)
     /// <summary>A verdict that waits for setup to make it.</summary>
     public Judgement Pending(Judgement judgement) => judgement with
     {
-        Reason = judgement.Grant is { GivenBy: GivenBy.Setup } ? "setup gives it" : $"setup makes the {What}, and then it is ours to give",
+        Reason = judgement.Grant is { GivenBy: GivenBy.Setup } ? "setup gives it"
+            : $"setup makes the {What}, and then it is ours to give",
         Absent = What,
     };
 
@@ -43,7 +44,8 @@ internal sealed record Absence(string What, string? Nearest)
     {
         if (view.Instance(at) is not { Unread: null } instance) return null;
         if (instance.Databases.Any(d => Same(d.Name, database))) return null;
-        return new Absence($"database {instance.Name}/{database}", Spelling.Nearest(database, instance.Databases.Select(d => d.Name)));
+        return new Absence(
+            $"database {instance.Name}/{database}", Spelling.Nearest(database, instance.Databases.Select(d => d.Name)));
     }
 
     private static Absence? OfLocalGroup(SurveyView view, LocalGroupRight right)

@@ -15,21 +15,66 @@ internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, 
     private const string SqlServer = "sqlserver";
     private const string PostgreSql = "postgresql";
     private readonly List<Decision> _decisions = [];
-    private readonly List<string> _known = [];
+    private readonly HashSet<string> _known = [];
+    private readonly Dictionary<string, Fault> _noSuchAlternative = new(StringComparer.Ordinal);
+    private readonly HashSet<string> _chosen = new(StringComparer.Ordinal);
+    private PlaceMap? _narrowed;
+    private string? _spot;
+
+    /// <summary>The places as far as they matter where needs are being laid out.</summary>
+    private PlaceMap Here => _narrowed ?? places;
 
     /// <summary>The decisions taken so far, in the order of the sheet.</summary>
     public IReadOnlyList<Decision> Decisions => _decisions;
 
     /// <summary>Every decision an install may choose in, as <c>account.name</c>.</summary>
-    public IReadOnlyList<string> KnownDecisions => _known;
+    public IReadOnlyCollection<string> KnownDecisions => _known;
+
+    /// <summary>Choices of the install that name no alternative at any spot.</summary>
+    public IEnumerable<Fault> NoSuchAlternatives => _noSuchAlternative.Where(f => !_chosen.Contains(f.Key)).Select(f => f.Value);
 
     /// <summary>The grants of one account.</summary>
     public IReadOnlyList<PlannedGrant> Expand(SheetAccount account)
     {
         var grants = new List<PlannedGrant>();
-        foreach (var clause in account.Needs) grants.AddRange(Expand(account, clause, null));
+        foreach (var clause in account.Needs) grants.AddRange(EachSpot(account, clause));
         return grants;
     }
+
+    /// <summary>
+    /// Where needs that hang on a condition or on a choice apply at one place with several spots, each spot has its own answer: two
+    /// instances may have different releases.
+    /// </summary>
+    private IReadOnlyList<PlannedGrant> EachSpot(SheetAccount account, NeedClause clause)
+    {
+        var several = Needs(clause).Select(n => n.Place).OfType<string>().Distinct().Where(p => places[p].Count > 1).ToList();
+        if (several is not [var place] || !HasChoice(clause)) return Expand(account, clause, null);
+        var grants = new List<PlannedGrant>();
+        foreach (var spot in places[place])
+        {
+            (_narrowed, _spot) = (places.At(place, spot), spot.Name);
+            grants.AddRange(Expand(account, clause, null));
+        }
+
+        (_narrowed, _spot) = (null, null);
+        return grants;
+    }
+
+    private static IEnumerable<Need> Needs(NeedClause clause) => clause switch
+    {
+        Need need => [need],
+        AllOf all => all.Parts.SelectMany(Needs),
+        AnyOf any => any.Alternatives.SelectMany(Needs),
+        _ => throw new InvalidOperationException($"Unknown clause {clause.GetType().Name}."),
+    };
+
+    private static bool HasChoice(NeedClause clause) => clause.When is not null || clause switch
+    {
+        Need => false,
+        AllOf all => all.Parts.Any(HasChoice),
+        AnyOf => true,
+        _ => throw new InvalidOperationException($"Unknown clause {clause.GetType().Name}."),
+    };
 
     private IReadOnlyList<PlannedGrant> Expand(SheetAccount account, NeedClause clause, string? decision)
     {
@@ -45,13 +90,17 @@ internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, 
 
     private bool? Applies(Condition when)
     {
-        var applies = ConditionEvaluator.Evaluate(when, places.Value);
+        var applies = ConditionEvaluator.Evaluate(when, Here.Value);
         if (applies is not null) return applies;
-        var missing = Names(when).FirstOrDefault(n => places.Value(n) is null) ?? "a value";
-        faults.Add(new Fault("condition-unknown", when.At, "when", $"This condition depends on '{missing}', which neither the estate nor the install states.")
+        var missing = Names(when).FirstOrDefault(n => Here.Value(n) is null) ?? "a value";
+        var fault = new Fault(
+            "condition-unknown", when.At, "when",
+            $"This condition depends on '{missing}', which neither the estate nor the install states.")
         {
-            Expected = missing.EndsWith(".release", StringComparison.Ordinal) ? "a release on the instance in the estate" : "the facts it rests on",
-        });
+            Expected = missing.EndsWith(".release", StringComparison.Ordinal)
+                ? "a release on the instance in the estate" : "the facts it rests on",
+        };
+        if (!faults.Contains(fault)) faults.Add(fault); // at each spot the same
         return null;
     }
 
@@ -86,7 +135,7 @@ internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, 
         if (need.Kind == NeedKind.DomainGroup) return [new DomainGroupRight(estate.Domain.ShortName, need.Value)];
         if (need.Kind == NeedKind.ProductRole) return [new ProductRoleRight(sheet.Title, need.Value, need.Lets, TimeSpan.FromDays(need.ConfirmedForDays))];
         if (need.Kind == NeedKind.Directory && book.Schema is { } schema) faults.AddRange(DirectoryNeedRules.Check(need, schema));
-        return places[need.Place!].Select(spot => need.Kind switch
+        return Here[need.Place!].Select(spot => need.Kind switch
         {
             NeedKind.Directory => DirectoryNeedRules.RightOf(need, spot.Branch!),
             NeedKind.Logon => new LogonRight(spot.Host, need.Value),
@@ -106,13 +155,14 @@ internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, 
     private IEnumerable<Right> Nowhere(Need need) =>
         need.Place is null
             ? [new UnjudgedRight(need.Kind, need.Value, estate.Domain.ShortName)]
-            : places[need.Place].Select(s => new UnjudgedRight(need.Kind, need.Value, s.Instance ?? s.Host));
+            : Here[need.Place].Select(s => new UnjudgedRight(need.Kind, need.Value, s.Instance ?? s.Host));
 
     private IReadOnlyList<PlannedGrant> Choose(SheetAccount account, AnyOf any)
     {
         var name = any.Decision ?? "line-" + any.At.Line.ToString(System.Globalization.CultureInfo.InvariantCulture);
-        var id = $"{account.Key}.{name}";
-        _known.Add(id);
+        var asked = $"{account.Key}.{name}";
+        var id = _spot is null ? asked : $"{asked}@{_spot}";
+        _known.Add(asked);
         var options = any.Alternatives
             .Where(a => a.When is not { } when || Applies(when) == true)
             .Select((clause, i) => (Label: clause.Called ?? $"alternative {i + 1}", Grants: Expand(account, clause, id)))
@@ -122,30 +172,26 @@ internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, 
 
         var byReach = options.OrderBy(o => o.Reach.Points).ToList();
         var taken = byReach[0];
-        string reason;
-        var chosen = install.Choices.GetValueOrDefault(id);
-        if (chosen is not null)
+        var chosen = install.Choices.GetValueOrDefault(asked);
+        if (chosen is not null && options.Find(o => o.Label == chosen.Take) is { Label: not null } wanted)
         {
-            taken = options.FirstOrDefault(o => o.Label == chosen.Take);
-            if (taken.Label is null)
+            taken = wanted;
+            _chosen.Add(asked);
+        }
+        else if (chosen is not null)
+        {
+            _noSuchAlternative[asked] = new Fault(
+                "unknown-alternative", chosen.At, $"choices.{asked}.take", $"'{chosen.Take}' is not an alternative of {asked}.")
             {
-                faults.Add(new Fault("unknown-alternative", chosen.At, $"choices.{id}.take", $"'{chosen.Take}' is not an alternative of {id}.")
-                {
-                    Expected = string.Join(", ", options.Select(o => o.Label)),
-                    Nearest = Spelling.Nearest(chosen.Take, options.Select(o => o.Label)),
-                });
-                return [];
-            }
-
-            reason = $"chosen by {chosen.By}: {chosen.Why}";
-        }
-        else
-        {
-            reason = options.Count == 1
-                ? "the only alternative that applies here"
-                : $"least reach: {taken.Reach.Reason}; not '{byReach[^1].Label}': {byReach[^1].Reach.Reason}";
+                Expected = string.Join(", ", options.Select(o => o.Label)),
+                Nearest = Spelling.Nearest(chosen.Take, options.Select(o => o.Label)),
+            };
+            chosen = null; // at another spot it may be one
         }
 
+        var reason = chosen is not null ? $"chosen by {chosen.By}: {chosen.Why}"
+            : options.Count == 1 ? "the only alternative that applies here"
+            : $"least reach: {taken.Reach.Reason}; not '{byReach[^1].Label}': {byReach[^1].Reach.Reason}";
         _decisions.Add(new Decision(
             id, account.Key, name, taken.Label, reason, chosen is not null,
             [.. options.Select(o => new Alternative(o.Label, [.. o.Grants.Select(g => g.Right)], o.Reach.Points, o.Reach.Reason))], any.At));

@@ -9,6 +9,9 @@ namespace JustRight.Core.Plans;
 /// <summary>A concrete spot that is one place of the sheet: a host, an instance, a database of an instance, or a branch.</summary>
 internal sealed record Spot(string Host, string? Instance, string? Database)
 {
+    /// <summary>What it is called among the spots of its place.</summary>
+    public string Name => Branch ?? (Instance is null ? Host : Database is null ? Instance : $"{Instance}/{Database}");
+
     /// <summary>The family of the database server; null for a spot that is none.</summary>
     public string? Engine { get; init; }
 
@@ -22,9 +25,10 @@ internal sealed class PlaceMap
     private readonly Dictionary<string, IReadOnlyList<Spot>> _spots = new(StringComparer.Ordinal);
     private readonly Dictionary<string, ConditionValue?> _values = new(StringComparer.Ordinal);
 
-    private PlaceMap()
-    {
-    }
+    private readonly Sheet _sheet;
+    private readonly Estate _estate;
+
+    private PlaceMap(Sheet sheet, Estate estate) => (_sheet, _estate) = (sheet, estate);
 
     /// <summary>The spots of a place; empty when the install gave none and none is needed.</summary>
     public IReadOnlyList<Spot> this[string place] => _spots.GetValueOrDefault(place, []);
@@ -35,14 +39,32 @@ internal sealed class PlaceMap
     /// <summary>Lays the places out; faults name the install's lines, or the install itself for what is missing.</summary>
     public static PlaceMap Make(Sheet sheet, Estate estate, Install install, List<Fault> faults)
     {
-        var map = new PlaceMap();
+        var map = new PlaceMap(sheet, estate);
         foreach (var (key, binding) in install.Places.Where(b => sheet.Places.All(p => p.Key != b.Key)))
             faults.Add(new Fault("unknown-place", binding.At, $"places.{key}", $"'{key}' is not a place of {sheet.Name}.") { Expected = "a place of the sheet", Nearest = Spelling.Nearest(key, sheet.Places.Select(p => p.Key)) });
         foreach (var place in sheet.Places) map.Lay(place, sheet, estate, install, faults);
         map.Answer(sheet, install, faults);
-        foreach (var fact in sheet.Facts)
-            map._values[fact.Key] = ConditionEvaluator.Evaluate(fact.Condition, map.Value) is { } known ? ConditionValue.Of(known) : null;
+        map.Settle();
         return map;
+    }
+
+    /// <summary>The same with one spot alone for a place: what conditions say there.</summary>
+    public PlaceMap At(string place, Spot spot)
+    {
+        var map = new PlaceMap(_sheet, _estate);
+        foreach (var (key, spots) in _spots) map._spots[key] = spots;
+        foreach (var (name, value) in _values) map._values[name] = value;
+        map._spots[place] = [spot];
+        map.Say(_sheet.Places.First(p => p.Key == place), [spot]);
+        map.Settle();
+        return map;
+    }
+
+    /// <summary>What the sheet's facts say.</summary>
+    private void Settle()
+    {
+        foreach (var fact in _sheet.Facts)
+            _values[fact.Key] = ConditionEvaluator.Evaluate(fact.Condition, Value) is { } known ? ConditionValue.Of(known) : null;
     }
 
     private void Lay(Place place, Sheet sheet, Estate estate, Install install, List<Fault> faults)
@@ -62,12 +84,18 @@ internal sealed class PlaceMap
             if (Find(place, value, estate, at, field, faults) is { } spot)
                 spots.Add(spot);
         _spots[place.Key] = spots;
+        Say(place, spots);
+    }
+
+    /// <summary>The values that conditions take from a place.</summary>
+    private void Say(Place place, List<Spot> spots)
+    {
         if (place.Kind == PlaceKind.Branch) return;
         _values[place.Key] = _values[place.Key + ".host"] = ConditionValue.Of([.. spots.Select(s => s.Host)]);
         if (place.Kind == PlaceKind.Host || spots.Count == 0) return;
-        var instances = spots.Select(s => estate.Instance(s.Instance!)!).ToList();
+        var instances = spots.Select(s => _estate.Instance(s.Instance!)!).ToList();
         _values[place.Key + ".engine"] = ConditionValue.Of(instances[0].Engine);
-        var all = instances.Concat(instances.SelectMany(estate.PartnersOf)).ToList(); // what holds for the place must hold wherever it may come to run
+        var all = instances.Concat(instances.SelectMany(_estate.PartnersOf)).ToList(); // what holds for the place must hold wherever it may come to run
         if (all.All(i => i.Release is not null)) _values[place.Key + ".release"] = ConditionValue.Of(all.Min(i => i.Release!.Value));
     }
 

@@ -130,6 +130,7 @@ public static class Planner
 
     private static void UnknownChoices(Install install, NeedExpander expander, List<Fault> faults)
     {
+        faults.AddRange(expander.NoSuchAlternatives);
         foreach (var (key, choice) in install.Choices.Where(c => !expander.KnownDecisions.Contains(c.Key)))
         {
             faults.Add(new Fault("unknown-decision", choice.At, $"choices.{key}", $"'{key}' is not a decision of this sheet.")

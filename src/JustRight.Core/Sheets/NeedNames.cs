@@ -43,7 +43,7 @@ public static class NeedNames
             : null;
     }
 
-    /// <summary>A permission that is nearly one that is known is a slip of the pen; others may be newer than this release.</summary>
+    /// <summary>A permission that is nearly a known one is a slip of the pen; others may be newer than this release.</summary>
     private static (string, string)? OfPermission(string text, NeedKind kind, string? engine)
     {
         var on = text.IndexOf(" on ", StringComparison.Ordinal);

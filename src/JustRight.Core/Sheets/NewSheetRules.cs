@@ -51,7 +51,8 @@ public static class NewSheetRules
             var path = new List<string> { start.Name };
             if (!Walk(start, new HashSet<string>(StringComparer.OrdinalIgnoreCase))) continue;
             return new Fault(
-                "cyclic-services", start.At, $"services.{start.Name}.after", $"'{start.Name}' waits for itself, and could never start.")
+                "cyclic-services", start.At, $"services.{start.Name}.after",
+                $"'{start.Name}' waits for itself, and could never start.")
             {
                 Found = string.Join(" -> ", path),
                 Expected = "services that wait for others without a ring",

@@ -19,6 +19,16 @@ interface Props {
   clear: () => void;
 }
 
+/** Whose they are: the account is the first part of each id. */
+function byAccount(ids: string[]): string {
+  const counts = new Map<string, number>();
+  for (const id of ids) {
+    const account = id.split('/')[0] ?? id;
+    counts.set(account, (counts.get(account) ?? 0) + 1);
+  }
+  return [...counts].map(([account, count]) => `${account} ${count}`).join(', ');
+}
+
 /** What is left to do, in order, by team; and the buttons that do it after one confirmation. */
 export function WorklistTab({ name, followed, follow, clear }: Props) {
   const worklist = useQuery(worklistQuery(name));
@@ -65,7 +75,11 @@ export function WorklistTab({ name, followed, follow, clear }: Props) {
         </Button>
       </div>
       {give.length === 0 ? <p className="empty">Nothing left to grant.</p> : <StepTable steps={rows(give)} />}
-      {leftToSetup.length > 0 && <p className="soft">{leftToSetup.length} more come with the product's setup.</p>}
+      {leftToSetup.length > 0 && (
+        <p className="soft">
+          {leftToSetup.length} more come with the product's setup: {byAccount(leftToSetup)}.
+        </p>
+      )}
       <div className="head">
         <h2>To take away</h2>
         <span className="grow" />
