@@ -1,3 +1,4 @@
+using JustRight.Core.Changes;
 using JustRight.Core.Fit;
 using JustRight.Core.Installs;
 using JustRight.Core.Rights;
@@ -62,7 +63,8 @@ public sealed class AbsenceTests
         var (fit, worklist) = Scene(stage, accountExists).Need(right, by, madeBySetup: bySetup).Run();
         var need = FitCaseTests.Of(fit, right);
         (need.Verdict, need.Reason).ShouldBe((verdict, reason));
-        worklist.Give.ShouldAllBe(s => s.Blocked != null || !s.For.Contains(need.Id), "a step that must fail");
+        worklist.Give.Where(s => s.Change is not CreateLogin) // which hangs on no database
+            .ShouldAllBe(s => s.Blocked != null || !s.For.Contains(need.Id), "a step that must fail");
     }
 
     [Theory]

@@ -146,7 +146,13 @@ public sealed class GoldenDataTests
         var ended = await service.EndOfAsync(approved.Id);
         ended.State.ShouldBe("done", ended.Message);
         ended.Steps.ShouldContain(s => s.State == "made");
-        await PostAsync(service, $"proposals/{proposals.Single(p => p.ApprovedBy is null).Id}/approve");
+
+        // Its database is not there: what must fail is no longer offered, and a proposal to do it is void and says why.
+        var open = proposals.Single(p => p.ApprovedBy is null).Id;
+        using var refused = await service.Http.PostAsync($"/api/proposals/{open}/approve", null, Cancel);
+        refused.StatusCode.ShouldBe(System.Net.HttpStatusCode.Conflict);
+        (await refused.Content.ReadAsStringAsync(Cancel)).ShouldContain("the worklist no longer has its step ");
+        (await service.GetAsync($"jobs/{open}", ContractsJson.Default.JobView)).State.ShouldBe("void");
     }
 
     /// <summary>What was made then is taken back by its journal.</summary>

@@ -146,8 +146,8 @@ public sealed class WorklistMaker
         var group = grant.Through is null ? null : _plan.Groups.First(g => g.Key == grant.Through);
         var principal = $"{_plan.Domain}\\{group?.Name ?? account.Name}";
         var why = grant.Why ?? account.Purpose;
-        var blocked = judgement.Verdict == Verdict.Unseen ? judgement.Reason
-            : _view.WhyUnread(grant.Right) ?? (judgement.Absent is null ? null : judgement.Reason);
+        var unread = judgement.Verdict == Verdict.Unseen ? judgement.Reason : _view.WhyUnread(grant.Right);
+        var blocked = unread ?? (judgement.Absent is null ? null : judgement.Reason);
         switch (grant.Right)
         {
             case ProductRoleRight r:
@@ -201,7 +201,7 @@ public sealed class WorklistMaker
         bool Login(string instance)
         {
             if (_view.Instance(instance)?.Logins.Any(l => IsPrincipal(l.Sid)) == true) return false;
-            Add(5, new CreateLogin(instance, principal), grant.Id, why, blocked, grant.At);
+            Add(5, new CreateLogin(instance, principal), grant.Id, why, unread, grant.At); // it hangs on no database
             return true;
         }
 

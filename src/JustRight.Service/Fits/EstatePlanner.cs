@@ -97,6 +97,6 @@ public sealed class EstatePlanner(Library library, SurveyStore surveys, IDbConte
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         var schema = await surveys.SchemaAsync(estate.Name, cancel) ?? (estate.IsSimulated ? BuiltInSchema.Schema : null);
-        return new SettledNames(await db.SettledNames.AsNoTracking().ToListAsync(cancel), schema);
+        return new SettledNames(await db.SettledNames.AsNoTracking().ToListAsync(cancel), estate.Name, schema);
     }
 }

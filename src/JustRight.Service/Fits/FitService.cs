@@ -8,6 +8,7 @@ using JustRight.Core.Fit;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Sheets;
+using JustRight.Formats.Changes;
 using JustRight.Service.Answers;
 using JustRight.Service.Confirmations;
 using JustRight.Service.Documents;
@@ -116,7 +117,14 @@ public sealed class FitService(
 
                 await using var db = await databases.CreateDbContextAsync(cancel);
                 db.SettledNames.AddRange(
-                    fresh.Select(f => new SettledNameRow { Install = install.Name, Kind = f.Kind, Key = f.Key, Name = f.Name }));
+                    fresh.Select(f => new SettledNameRow
+                    {
+                        Install = install.Name,
+                        Estate = estate.Name,
+                        Kind = f.Kind,
+                        Key = f.Key,
+                        Name = f.Name,
+                    }));
                 await db.SaveChangesAsync(cancel);
                 break;
             }
@@ -217,20 +225,26 @@ public sealed class FitService(
         }.Judge(plan);
 
     /// <summary>
-    /// What the journal knows of a retirement. An account that was enabled again since is not among the disabled ones.
+    /// What the journal knows of a retirement in its estate. An account that was enabled again since is not among the disabled
+    /// ones.
     /// </summary>
     /// <param name="since">When the install was last written.</param>
     private async Task<RetirementPast> PastAsync(Plan plan, Estate estate, DateTimeOffset since, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         var disabled = new Dictionary<string, DateTimeOffset>(StringComparer.OrdinalIgnoreCase);
+        var subjects = (await library.ListAsync(Library.InstallKind, cancel))
+            .Where(r => Library.OpenInstall(r).Document?.Estate == estate.Name).Select(r => r.Name).Append(estate.Name).ToList();
+        var jobs = db.Jobs.Where(j => subjects.Contains(j.Subject)).Select(j => j.Id);
         foreach (var name in plan.Accounts.Select(a => a.Name))
         {
-            var (off, on) = (new DisableAccount(plan.Domain, name).Words, new EnableAccount(plan.Domain, name).Words);
+            var off = ChangeJson.Write(new DisableAccount(plan.Domain, name));
+            var on = ChangeJson.Write(new EnableAccount(plan.Domain, name));
             var last = await db.Steps.AsNoTracking()
-                .Where(s => (s.Words == off || s.Words == on) && (s.State == "made" || s.State == "skipped"))
+                .Where(s => (s.ChangeJson == off || s.ChangeJson == on) && (s.State == "made" || s.State == "skipped"))
+                .Where(s => jobs.Contains(s.JobId))
                 .OrderByDescending(s => s.Id).FirstOrDefaultAsync(cancel);
-            if (last?.At is { } at && last.Words == off) disabled[name] = at;
+            if (last?.At is { } at && last.ChangeJson == off) disabled[name] = at;
         }
 
         return new RetirementPast(since, disabled, estate.Rules.Retire.RemoveAfter, time.GetUtcNow());

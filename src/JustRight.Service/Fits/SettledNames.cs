@@ -5,12 +5,16 @@ using JustRight.Service.Storage;
 
 namespace JustRight.Service.Fits;
 
-/// <summary>The names that are settled for all installs, to be asked for each of them.</summary>
+/// <summary>
+/// The names that are settled for all installs, to be asked for each of them. A name was free in one estate: in another it says
+/// nothing.
+/// </summary>
 /// <param name="rows">All of them.</param>
+/// <param name="estate">The estate that is planned.</param>
 /// <param name="schema">The directory's schema, or null while none is known.</param>
-internal sealed class SettledNames(IReadOnlyList<SettledNameRow> rows, DirectorySchema? schema)
+internal sealed class SettledNames(IReadOnlyList<SettledNameRow> rows, string estate, DirectorySchema? schema)
 {
-    private readonly ILookup<string, SettledNameRow> _byInstall = rows.ToLookup(r => r.Install);
+    private readonly ILookup<string, SettledNameRow> _byInstall = rows.Where(r => r.Estate == estate).ToLookup(r => r.Install);
 
     /// <summary>All names that are settled for an install, of accounts and groups.</summary>
     public IEnumerable<string> Of(string install) => _byInstall[install].Select(n => n.Name);

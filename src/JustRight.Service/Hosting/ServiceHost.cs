@@ -316,7 +316,7 @@ public static class ServiceHost
 
         // Migrating compares the whole model with the last migration's, also when nothing is to be done: a second of each start.
         if ((await db.Database.GetPendingMigrationsAsync()).Any()) await db.Database.MigrateAsync();
-        await TradeWords.ApplyAsync(db, CancellationToken.None);
+        await StoredUpgrades.ApplyAsync(db, CancellationToken.None);
         var settings = app.Services.GetRequiredService<IOptions<ServiceSettings>>().Value;
         TradeWords.ApplyToSimulation(settings.Data);
         BackupMaker.Clear(settings.Data);

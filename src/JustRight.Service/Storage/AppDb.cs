@@ -61,7 +61,7 @@ public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
     protected override void OnModelCreating(ModelBuilder modelBuilder)
     {
         modelBuilder.Entity<DocumentRow>().HasIndex(d => new { d.Kind, d.Name }).IsUnique();
-        modelBuilder.Entity<SettledNameRow>().HasIndex(n => new { n.Install, n.Kind, n.Key }).IsUnique();
+        modelBuilder.Entity<SettledNameRow>().HasIndex(n => new { n.Install, n.Estate, n.Kind, n.Key }).IsUnique();
         modelBuilder.Entity<SurveyRow>().HasIndex(s => new { s.Estate, s.Id });
         modelBuilder.Entity<PeopleRow>().HasIndex(p => new { p.Estate, p.Directory }).IsUnique();
         modelBuilder.Entity<DirectoryFileRow>().HasIndex(f => f.Estate).IsUnique();

@@ -27,6 +27,9 @@ public sealed class SettledNameRow
 
     public required string Install { get; set; }
 
+    /// <summary>The estate in which it was free; null until the first start of this release told which.</summary>
+    public string? Estate { get; set; }
+
     /// <summary><c>account</c> or <c>group</c>.</summary>
     public required string Kind { get; set; }
 

@@ -899,6 +899,9 @@ namespace JustRight.Service.Storage.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Estate")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Install")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -917,7 +920,7 @@ namespace JustRight.Service.Storage.Migrations
 
                     b.HasKey("Id");
 
-                    b.HasIndex("Install", "Kind", "Key")
+                    b.HasIndex("Install", "Estate", "Kind", "Key")
                         .IsUnique();
 
                     b.ToTable("SettledNames");

@@ -10,9 +10,6 @@ namespace JustRight.Service.Storage.Upgrades;
 /// </summary>
 internal static class TradeWords
 {
-    /// <summary>The version of the stored words, as the database's own <c>user_version</c>.</summary>
-    private const int Version = 1;
-
     private static readonly Dictionary<string, string> Properties = new(StringComparer.OrdinalIgnoreCase)
     {
         ["leaning"] = "counts",
@@ -43,12 +40,9 @@ internal static class TradeWords
         .. Verdicts.Select(v => $"UPDATE Exceptions SET Verdict = '{Capital(v.Value)}' WHERE Verdict = '{Capital(v.Key)}'"),
     ];
 
-    /// <summary>Brings a database up to date; does nothing to one that is.</summary>
+    /// <summary>Brings a database up to date that has the former words.</summary>
     public static async Task ApplyAsync(AppDb db, CancellationToken cancel)
     {
-        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        var versions = db.Database.SqlQueryRaw<int>("SELECT user_version AS Value FROM pragma_user_version");
-        if ((await versions.ToListAsync(cancel))[0] >= Version) return;
         foreach (var statement in Statements) await db.Database.ExecuteSqlRawAsync(statement, cancel);
         await foreach (var row in db.Surveys.AsAsyncEnumerable().WithCancellation(cancel)) row.Json = Renew(row.Json);
         await foreach (var row in db.Jobs.Where(j => j.ResultJson != null).AsAsyncEnumerable().WithCancellation(cancel))
@@ -62,8 +56,6 @@ internal static class TradeWords
         await foreach (var row in db.Reviews.AsAsyncEnumerable().WithCancellation(cancel))
             (row.CountsJson, row.OffJson) = (Renew(row.CountsJson), Renew(row.OffJson));
         await db.SaveChangesAsync(cancel);
-        await db.Database.ExecuteSqlRawAsync($"PRAGMA user_version = {Version}", cancel);
-        await transaction.CommitAsync(cancel);
     }
 
     /// <summary>Brings the simulation's folder in a data folder up to date; does nothing to one that is.</summary>
