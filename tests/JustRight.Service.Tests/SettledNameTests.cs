@@ -18,7 +18,8 @@ public sealed class SettledNameTests
         (await service.AddAsync("estates", "fennmoor.yaml", patterned)).EnsureSuccessStatusCode();
         (await NamesAsync(service)).ShouldContain("svc-thermo-poller", "it was settled by the survey");
 
-        var other = Text(Estate, "name: fennmoor", "name: lane", "accounts: svc-{product}-{account}", "accounts: l-{product}-{account}");
+        var other = Text(
+            Estate, "name: fennmoor", "name: lane", "accounts: svc-{product}-{account}", "accounts: l-{product}-{account}");
         (await service.AddAsync("estates", "lane.yaml", other)).EnsureSuccessStatusCode();
         await MoveAsync(service, "lane");
         (await NamesAsync(service)).ShouldContain("l-thermo-poller");

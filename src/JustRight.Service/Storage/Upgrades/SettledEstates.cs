@@ -5,8 +5,8 @@ using Microsoft.EntityFrameworkCore;
 namespace JustRight.Service.Storage.Upgrades;
 
 /// <summary>
-/// Names that were settled before they belonged to an estate belong to the one that their install is in. Those of an install that
-/// is gone, or tells none, belong to no estate, and settle nothing.
+/// Names that were settled before they belonged to an estate belong to the one that their install is in. Those of an install
+/// that is gone, or tells none, belong to no estate, and settle nothing.
 /// </summary>
 internal static class SettledEstates
 {
@@ -16,7 +16,8 @@ internal static class SettledEstates
     public static async Task ApplyAsync(AppDb db, CancellationToken cancel)
     {
         var installs = await db.Documents.Where(d => d.Kind == Install).ToListAsync(cancel);
-        var estates = installs.ToDictionary(d => d.Name, d => InstallOutline.Read(Encoding.UTF8.GetBytes(d.Text), d.File)?.Estate);
+        var estates = installs.ToDictionary(
+            d => d.Name, d => InstallOutline.Read(Encoding.UTF8.GetBytes(d.Text), d.File)?.Estate);
         foreach (var name in await db.SettledNames.ToListAsync(cancel)) name.Estate = estates.GetValueOrDefault(name.Install);
         await db.SaveChangesAsync(cancel);
     }

@@ -6,7 +6,9 @@ namespace JustRight.Service.Storage.Upgrades;
 /// <summary>Brings what earlier releases stored up to date, once, before anything reads it.</summary>
 internal static class StoredUpgrades
 {
-    /// <summary>What is done to what is stored, in order; how many of them were is the database's own <c>user_version</c>.</summary>
+    /// <summary>
+    /// What is done to what is stored, in order; how many of them were done is the database's own <c>user_version</c>.
+    /// </summary>
     private static readonly Func<AppDb, CancellationToken, Task>[] All = [TradeWords.ApplyAsync, SettledEstates.ApplyAsync];
 
     /// <summary>Brings a database up to date, wholly or not at all; does nothing to one that is.</summary>
