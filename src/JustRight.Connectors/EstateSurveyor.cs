@@ -36,6 +36,7 @@ public static class EstateSurveyor
         };
         var directory = await ReadDirectoryAsync(estate, connectors, scope, time, cancel);
 
+        if (directory.Unread is null) directory = directory with { AskedFor = scope.Names };
         if (directory.Policies is { } policies && estate.Directory.PolicyFolder is { } folder) directory = directory with { Policies = PolicyFolder.Fill(policies, folder) };
 
         // Several places at a time: one that is slow, or never answers, holds up nobody else.

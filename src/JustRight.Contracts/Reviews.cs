@@ -22,14 +22,22 @@ public sealed record ExceptionOrder(string Target, string Why, DateOnly Until, s
 /// <param name="EndedBy">Who ended it before its time, or null.</param>
 public sealed record ExceptionView(
     int Number, string Install, string Target, string Words, [property: OffWord] string Verdict, string Why, string By,
-    string WrittenBy, DateTimeOffset At, DateTimeOffset Until, bool Stands, string? EndedBy);
+    string WrittenBy, DateTimeOffset At, DateTimeOffset Until, bool Stands, string? EndedBy)
+{
+    /// <summary>The last day on which it counts, in the organization's time zone; null when it was ended at a moment.</summary>
+    public DateOnly? LastDay { get; init; }
+}
 
 /// <summary>The exception that covers a right now.</summary>
 /// <param name="Number">Its number among all exceptions.</param>
 /// <param name="By">Who allowed it.</param>
 /// <param name="Why">Why.</param>
 /// <param name="Until">From then on it no longer counts.</param>
-public sealed record AcceptedView(int Number, string By, string Why, DateTimeOffset Until);
+public sealed record AcceptedView(int Number, string By, string Why, DateTimeOffset Until)
+{
+    /// <summary>The last day on which it counts, in the organization's time zone; null when it was ended at a moment.</summary>
+    public DateOnly? LastDay { get; init; }
+}
 
 /// <summary>An order to write a review down.</summary>
 /// <param name="Fit">The number of the fit, in the install's history, that was looked at. It must still be the latest.</param>

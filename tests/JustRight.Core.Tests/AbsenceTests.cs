@@ -92,6 +92,15 @@ public sealed class AbsenceTests
     }
 
     [Fact]
+    public void A_group_that_nobody_looked_for_is_not_absent()
+    {
+        var scene = Scene(Stage.Planned, true).Directory(d => d with { AskedFor = [] }).Need(R.InGroup("app-stoff"));
+        var (fit, worklist) = scene.Run();
+        FitCaseTests.Of(fit, R.InGroup("app-stoff")).Reason.ShouldBe("svc-poller does not hold it");
+        worklist.Give.ShouldAllBe(s => s.Blocked == null);
+    }
+
+    [Fact]
     public void What_was_not_read_is_unseen_and_not_absent()
     {
         var right = new LocalGroupRight("fm-temp02", "Nobody");

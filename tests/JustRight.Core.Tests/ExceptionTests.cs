@@ -1,3 +1,4 @@
+using JustRight.Core.Estates;
 using JustRight.Core.Fit;
 using JustRight.Core.Fit.Drift;
 using JustRight.Core.Fit.Exceptions;
@@ -30,6 +31,28 @@ public sealed class ExceptionTests
         var (both, nothing) = Scene(Accept(excess, Verdict.Excess, Now.AddDays(1)), Accept(missing, Verdict.Missing, Now.AddDays(1))).Run();
         both.Words.ShouldBe("1 missing, 1 excess, all accepted");
         (nothing.Give.Count, nothing.Remove.Count).ShouldBe((0, 0));
+    }
+
+    [Theory]
+    [InlineData("2026-12-10T00:00:00+01:00", "2026-12-09")]
+    [InlineData("2026-12-10T00:00:00Z", "2026-12-09")]
+    [InlineData("2027-01-01T00:00:00-08:00", "2026-12-31")]
+    [InlineData("2026-12-10T15:30:00+01:00", "2026-12-10 15:30 +01:00")] // somebody ended it
+    public void Its_end_is_told_as_the_day_that_was_named(string end, string words)
+    {
+        var until = DateTimeOffset.Parse(end, System.Globalization.CultureInfo.InvariantCulture);
+        new AcceptedException(1, "install", "x", null, "why", "Maud Ferris", Now, until).UntilWords.ShouldBe(words);
+    }
+
+    [Fact]
+    public void Whatever_the_zone_the_day_that_was_named_is_told()
+    {
+        foreach (var zone in new[] { "Europe/Berlin", "America/Los_Angeles", "Asia/Kolkata", "Pacific/Auckland", "UTC" })
+        {
+            var rules = new OrganizationRules([], null, []) { TimeZone = TimeZoneInfo.FindSystemTimeZoneById(zone) };
+            for (var day = new DateOnly(2026, 1, 1); day.Year == 2026; day = day.AddDays(1))
+                new AcceptedException(1, "install", "x", null, "why", "Maud Ferris", Now, rules.EndOf(day)).LastDay.ShouldBe(day);
+        }
     }
 
     [Theory]

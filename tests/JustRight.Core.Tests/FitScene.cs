@@ -239,6 +239,7 @@ internal sealed class FitScene
         var directory = new DirectorySnapshot("FENNMOOR", DomainSid, "fm-dc01", SurveyedAt, DirectoryUnread is null ? _principals : [], ["OU=Svc,DC=fennmoor,DC=example"], DirectoryUnread)
         {
             Access = _access,
+            AskedFor = [.. _grants.Select(g => g.Right).OfType<DomainGroupRight>().Select(r => r.Group)],
             Policies = _policies.Count == 0 ? null : new PolicySnapshot([new PolicyContainer("OU=Servers,DC=fennmoor,DC=example", PolicyLink.Write(_policies.Select(p => new PolicyLink(p.Id, false, false)), "DC=fennmoor,DC=example"), false)], [], _policies, null),
         };
         return new SurveyView(new Survey("fennmoor", SurveyedAt, true, _directory(directory), _hosts, _instances));

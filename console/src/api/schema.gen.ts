@@ -1619,6 +1619,11 @@ export interface components {
              * @description From then on it no longer counts.
              */
             until: string;
+            /**
+             * Format: date
+             * @description The last day on which it counts, in the organization's time zone; null when it was ended at a moment.
+             */
+            lastDay?: null | string;
         };
         /** @description The fit of an account. */
         AccountFitView: {
@@ -2200,6 +2205,11 @@ export interface components {
             stands: boolean;
             /** @description Who ended it before its time, or null. */
             endedBy: null | string;
+            /**
+             * Format: date
+             * @description The last day on which it counts, in the organization's time zone; null when it was ended at a moment.
+             */
+            lastDay?: null | string;
         };
         /** @description One thing that is wrong in a file. */
         FaultView: {

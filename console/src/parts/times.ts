@@ -25,3 +25,8 @@ export function exact(value: string): string {
     timeStyle: 'long',
   });
 }
+
+/** Until when something counts: the day that was named, or else the moment at which it ends. */
+export function untilWords(ends: { lastDay?: string | null; until: string }): string {
+  return ends.lastDay ?? exact(ends.until);
+}

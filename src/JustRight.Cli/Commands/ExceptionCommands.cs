@@ -79,7 +79,7 @@ internal static class ExceptionCommands
         if (exceptions.Count == 0) call.Screen.Line("Nothing was accepted.");
         var table = Screen.List("", "what", "accepted by", "until", "because");
         foreach (var e in exceptions)
-            table.AddRow(new Text($"{e.Number}"), new Text(e.Words), new Text(e.By), new Markup(e.Stands ? Markup.Escape(Times.Exact(e.Until)) : $"[grey]{(e.EndedBy is null ? "ended" : $"ended by {Markup.Escape(e.EndedBy)}")} {Markup.Escape(Times.Exact(e.Until))}[/]"), new Text(e.Why));
+            table.AddRow(new Text($"{e.Number}"), new Text(e.Words), new Text(e.By), new Markup(e.Stands ? Markup.Escape(Times.Until(e.LastDay, e.Until)) : $"[grey]{(e.EndedBy is null ? "ended" : $"ended by {Markup.Escape(e.EndedBy)}")} {Markup.Escape(Times.Until(e.LastDay, e.Until))}[/]"), new Text(e.Why));
         if (exceptions.Count > 0) call.Screen.Write(table);
         return ExitCode.Fine;
     }

@@ -70,7 +70,7 @@ internal static class ReviewCommands
         screen.Line(Markup.Escape($"{review.Number}. {Times.Exact(review.At)}: {review.By} reviewed fit {review.Fit} of {review.Install}{(review.WrittenBy == review.By ? "" : $" (entered by {review.WrittenBy})")}"));
         screen.Line($"   {Balance.Words(review.Counts)}");
         foreach (var off in review.Off)
-            screen.Line(off.Accepted is { } a ? $"   {Markup.Escape(off.Words)}  [grey]{Markup.Escape($"accepted by {a.By} until {Times.Exact(a.Until)}: {a.Why}")}[/]" : $"   {Markup.Escape(off.Words)}  [bold]left open[/]");
+            screen.Line(off.Accepted is { } a ? $"   {Markup.Escape(off.Words)}  [grey]{Markup.Escape($"accepted by {a.By} until {Times.Until(a.LastDay, a.Until)}: {a.Why}")}[/]" : $"   {Markup.Escape(off.Words)}  [bold]left open[/]");
         if (review.NextBy is { } next) screen.Line($"   [grey]next review by {next.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)}[/]");
         if (review.Remark is { } remark) screen.Line($"   {Markup.Escape(remark)}");
     }

@@ -25,7 +25,7 @@ internal static class FitReport
         }
 
         Section(screen, "Choices", fit.Decisions.Select(d => $"{d.Id}: {d.Taken} ({d.Reason})"));
-        Section(screen, "Seen at the places", fit.Findings.Select(f => $"{f.Place}: {f.Text}{(f.Accepted is { } a ? $" (accepted by {a.By} until {Times.Exact(a.Until)}: {a.Why})" : "")}"));
+        Section(screen, "Seen at the places", fit.Findings.Select(f => $"{f.Place}: {f.Text}{(f.Accepted is { } a ? $" (accepted by {a.By} until {Times.Until(a.LastDay, a.Until)}: {a.Why})" : "")}"));
         Section(screen, "Could not be read", fit.Unseen.Select(u => $"{u.Place}: {u.Reason} ({Times.Exact(u.At)})"));
         Section(screen, "Notes", fit.Notes);
     }
@@ -44,7 +44,7 @@ internal static class FitReport
             foreach (var path in right.Paths) Fact("path", Path(path));
             foreach (var path in right.DeniedBy) Fact("denied by", Path(path));
             foreach (var note in right.Notes) Fact("note", note);
-            if (right.Accepted is { } accepted) Fact("accepted by", $"{accepted.By} until {Times.Exact(accepted.Until)}: {accepted.Why}");
+            if (right.Accepted is { } accepted) Fact("accepted by", $"{accepted.By} until {Times.Until(accepted.LastDay, accepted.Until)}: {accepted.Why}");
             if (right.Brings.Count > 0) Fact("brings along", string.Join("; ", right.Brings));
             if (right.Branch is { } branch) Branch(branch);
             screen.Line();
@@ -74,7 +74,7 @@ internal static class FitReport
         foreach (var path in right.DeniedBy) More($"denied by {Path(path)}");
         if (right.Verdict == "missing" && right.Branch is { Can: > 0, Cannot: > 0 } branch)
             More($"trace it: justright trace {estate} {right.Account} {(branch.Act == "write attributes" ? "" : $"--act \"{branch.Act}\" ")}{string.Join(' ', branch.Attributes.Select(a => $"--attribute {a}"))}");
-        if (right.Accepted is { } accepted) More($"accepted by {accepted.By} until {Times.Exact(accepted.Until)}: {accepted.Why}");
+        if (right.Accepted is { } accepted) More($"accepted by {accepted.By} until {Times.Until(accepted.LastDay, accepted.Until)}: {accepted.Why}");
         if (right.Brings.Count > 0) More($"brings along {string.Join("; ", right.Brings.Take(2))}{(right.Brings.Count > 2 ? $" and {right.Brings.Count - 2} more" : "")}");
 
         void More(string text) => table.AddRow(new Text(""), new Text(""), new Text(""), new Markup($"[grey]{Markup.Escape(text)}[/]"));

@@ -45,10 +45,17 @@ public static class OrganizationCalendar
         var due = state.NextBy is { } day ? rules.NoonOf(day) : rules.Reviews.Every is { } every ? (state.ReviewedAt ?? state.AddedAt) + every : (DateTimeOffset?)null;
         return due is not { } at ? null : new CalendarEntry(
             $"review/{state.Install}", EntryKind.Review, at, state.Install,
-            state.ReviewedAt is { } last ? $"to be reviewed again; last reviewed {last.UtcDateTime:yyyy-MM-dd}" : $"first review; added {state.AddedAt.UtcDateTime:yyyy-MM-dd}",
+            state.ReviewedAt is { } last ? $"to be reviewed again; last reviewed {Day(last, rules)}"
+                : $"first review; added {Day(state.AddedAt, rules)}",
             rules.Reviews.Warn, $"justright review sheet {state.Install}");
     }
 
+    /// <summary>The day of a moment, by the organization's clock.</summary>
+    private static string Day(DateTimeOffset at, OrganizationRules rules) =>
+        TimeZoneInfo.ConvertTime(at, rules.TimeZone).ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture);
+
     private static CalendarEntry Ending(AcceptedException exception, string words, OrganizationRules rules) => new(
-        $"exception/{exception.Id}", EntryKind.Exception, exception.Until, exception.Install, $"{words}: {exception.By} accepted it until then ({exception.Why})", rules.Reviews.Warn, $"justright exception list {exception.Install}");
+        $"exception/{exception.Id}", EntryKind.Exception, exception.LastDay is null ? exception.Until : exception.Until.AddSeconds(-1),
+        exception.Install, $"{words}: {exception.By} accepted it until then ({exception.Why})", rules.Reviews.Warn,
+        $"justright exception list {exception.Install}");
 }

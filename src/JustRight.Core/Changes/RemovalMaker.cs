@@ -37,7 +37,7 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
         foreach (var account in fit.Accounts)
         {
             var node = view.Graph.IndexOf(account.Account.Name);
-            foreach (var accepted in account.Judgements.Where(j => j.Accepted is not null)) _notOffered.Add(new NotOffered(accepted.Id, $"{accepted.Accepted!.By} accepted it until {accepted.Accepted.Until.UtcDateTime:yyyy-MM-dd}: {accepted.Accepted.Why}"));
+            foreach (var accepted in account.Judgements.Where(j => j.Accepted is not null)) _notOffered.Add(new NotOffered(accepted.Id, $"{accepted.Accepted!.By} accepted it until {accepted.Accepted.UntilWords}: {accepted.Accepted.Why}"));
             var excess = account.Judgements.Where(j => j.Verdict is Verdict.Forbidden or Verdict.Excess && j.Accepted is null).OrderBy(j => j.Verdict == Verdict.Forbidden ? 0 : 1);
             foreach (var judgement in account.Judgements.Where(j => j is { Verdict: Verdict.Excess, Right: ProductRoleRight, Accepted: null })) InsideTheProduct(account.Account, judgement);
             if (_plan.Stage == Stage.Installed && account.Judgements.FirstOrDefault(IsSetupsOwn) is { } done) Disable(account.Account, done);

@@ -59,6 +59,7 @@ internal sealed record Absence(string What, string? Nearest)
     private static Absence? OfDomainGroup(SurveyView view, Plan plan, DomainGroupRight right)
     {
         if (view.Survey.Directory.Unread is not null || view.Graph.IndexOf(right.Group) >= 0) return null;
+        if (!view.Survey.Directory.AskedFor.Contains(right.Group, StringComparer.OrdinalIgnoreCase)) return null;
         if (plan.Groups.Any(g => Same(g.Name, right.Group))) return null; // ours to make
         var groups = view.Survey.Directory.Principals.Where(p => p.Kind == PrincipalKind.Group).Select(p => p.Name);
         return new Absence($"group {right.Group} in {plan.Domain}", Spelling.Nearest(right.Group, groups));

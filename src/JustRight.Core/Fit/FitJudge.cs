@@ -102,7 +102,7 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
         : SetupAccounts.IsDoneWith(plan, account, needs) ? [SetupAccounts.Judge(view, account, plan.Domain, node)]
         : AccountNeeds.Judge(view, account, plan.Domain, node);
 
-    private Judgement JudgeProductRole(Plan plan, PlannedAccount account, PlannedGrant grant) => new ProductRoleJudge(Confirmations, view, now).Judge(plan, account, grant);
+    private Judgement JudgeProductRole(Plan plan, PlannedAccount account, PlannedGrant grant) => new ProductRoleJudge(Confirmations, view, now, rules.TimeZone).Judge(plan, account, grant);
 
     private Judgement WithoutAccount(Plan plan, PlannedAccount account, PlannedGrant grant)
     {

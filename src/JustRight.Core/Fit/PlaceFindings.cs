@@ -3,6 +3,7 @@ using JustRight.Core.Fit.Hosts;
 using JustRight.Core.Fit.Retirement;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
+using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Fit;
 
@@ -25,8 +26,9 @@ internal static class PlaceFindings
             findings.AddRange(plan.Stage == Stage.Retiring ? StillRunning.On(host, plan, needs).Select(s => new Finding(host.Name, s.Words, false)) : services.Of(host));
         }
 
-        foreach (var host in view.Survey.Hosts.Where(h => h.Unread is null && !hosts.Contains(h.Name)))
-            findings.AddRange(services.RunningAsPersons(host));
+        if (plan.Accounts.Any(a => a.WorksAs == WorksAs.Person))
+            foreach (var host in view.Survey.Hosts.Where(h => h.Unread is null && !hosts.Contains(h.Name)))
+                findings.AddRange(services.RunningAsPersons(host));
         foreach (var group in plan.Groups) findings.AddRange(UnexpectedMembers(plan, group, view));
         if (plan.Stage == Stage.Retiring) return findings;
         findings.AddRange(SecretStoreFindings.Of(plan, view));

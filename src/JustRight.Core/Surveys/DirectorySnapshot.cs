@@ -18,6 +18,12 @@ public sealed record DirectorySnapshot(
     /// <summary>What was read of the policies that govern hosts, or null when they were not asked for.</summary>
     public PolicySnapshot? Policies { get; init; }
 
+    /// <summary>
+    /// The logon names that were looked for in the whole directory: of these alone is it known that they are not there. Empty in
+    /// surveys that did not keep them.
+    /// </summary>
+    public IReadOnlyList<string> AskedFor { get; init; } = [];
+
     /// <summary>How many requests the reading took.</summary>
     public int Requests { get; init; }
 

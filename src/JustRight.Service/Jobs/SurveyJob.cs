@@ -69,6 +69,7 @@ internal sealed class SurveyJob(Library library, FitService desk, DriftKeeper dr
 
         var plans = await desk.PlansOfAsync(estate.Name, cancel);
         var names = plans.SelectMany(p => p.Accounts.Select(a => a.Name).Concat(p.Groups.Select(g => g.Name)).Concat(p.Forbidden.Select(b => b.Group).Where(g => g.Length > 0)).Concat(p.SignIn?.Install.EnterMembers ?? [])).ToList();
+        names.AddRange(plans.SelectMany(p => p.Grants).Select(g => g.Right).OfType<DomainGroupRight>().Select(r => r.Group));
         names.AddRange((await adoptions.ListAsync(cancel)).Where(a => a.Adoption.Estate == estate.Name).SelectMany(a => a.Adoption.Accounts.Select(o => o.Name)));
         names.AddRange(estate.Rules.Forbidden.Select(b => b.Group).OfType<string>());
         // A group managed account is of use only where the host's computer account may fetch its password.

@@ -19,7 +19,12 @@ public sealed record InstallReport(FitView Fit, int FitNumber, IReadOnlyList<Exc
     public string Time(DateTimeOffset at) => TimeZoneInfo.ConvertTime(at, Zone).ToString("yyyy-MM-dd HH:mm zzz", System.Globalization.CultureInfo.InvariantCulture);
 
     /// <summary>An exception in words; empty for none.</summary>
-    public string Accepted(AcceptedView? accepted) => accepted is null ? "" : $"{accepted.By}, until {Time(accepted.Until)}: {accepted.Why}";
+    public string Accepted(AcceptedView? accepted) =>
+        accepted is null ? "" : $"{accepted.By}, until {Until(accepted.LastDay, accepted.Until)}: {accepted.Why}";
+
+    /// <summary>The last day on which something counts, or else the moment at which it ends.</summary>
+    public string Until(DateOnly? lastDay, DateTimeOffset end) =>
+        lastDay?.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture) ?? Time(end);
 
     /// <summary>A path in one line.</summary>
     public static string PathWords(PathView path) => string.Join(" → ", path.Steps.Select(s => s.Name));

@@ -25,7 +25,7 @@ internal static class MarkdownReport
             foreach (var r in account.Rights) Line($"| {InstallReport.Sign(r.Verdict)} {r.Verdict} | {Plain(r.Right)} | {Plain(r.Place)} | {Plain(r.Reason)} | {Plain(string.Join("; ", r.Paths.Select(InstallReport.PathWords)))} | {Plain(report.Accepted(r.Accepted))} |");
         }
 
-        Section("Exceptions", report.Standing.Select(e => $"{e.Words}: {e.By} accepted it until {report.Time(e.Until)}: {e.Why}"));
+        Section("Exceptions", report.Standing.Select(e => $"{e.Words}: {e.By} accepted it until {report.Until(e.LastDay, e.Until)}: {e.Why}"));
         Section("Seen at the places", fit.Findings.Select(f => $"{f.Place}: {f.Text}"));
         Section("Could not be read", fit.Unseen.Select(u => $"{u.Place}: {u.Reason} ({report.Time(u.At)})"));
         Section("Choices", fit.Decisions.Select(d => $"{d.Id}: {d.Taken} ({d.Reason})"));

@@ -26,7 +26,7 @@ internal static class WorkbookReport
             Matrix(workbook, report);
             Add(workbook, "Rights", ReportLine.Heads, [.. report.Lines.Select(l => l.Values)], [18, 34, 34, 26, 10, 38, 38, 20, 52, 40, 30], line => (VerdictColumn, line[VerdictColumn]));
             Add(workbook, "Exceptions", ["number", "what", "accepted by", "written down by", "because", "from", "until", "counts"],
-                [.. report.Exceptions.Select(e => new[] { $"{e.Number}", e.Words, e.By, e.WrittenBy, e.Why, report.Time(e.At), report.Time(e.Until), e.Stands ? "yes" : e.EndedBy is null ? "ended" : $"ended by {e.EndedBy}" })], [9, 60, 22, 22, 44, 24, 24, 18]);
+                [.. report.Exceptions.Select(e => new[] { $"{e.Number}", e.Words, e.By, e.WrittenBy, e.Why, report.Time(e.At), report.Until(e.LastDay, e.Until), e.Stands ? "yes" : e.EndedBy is null ? "ended" : $"ended by {e.EndedBy}" })], [9, 60, 22, 22, 44, 24, 24, 18]);
             Add(workbook, "Reviews", ["number", "when", "by", "written down by", "fit", "it said", "left open", "again by", "remark"],
                 [.. report.Reviews.Select(r => new[] { $"{r.Number}", report.Time(r.At), r.By, r.WrittenBy, $"{r.Fit}", r.Counts.Words, $"{r.Off.Count(o => o.Accepted is null)}", $"{r.NextBy:yyyy-MM-dd}", r.Remark ?? "" })], [9, 24, 22, 22, 6, 34, 10, 12, 44]);
             Add(workbook, "About", ["what", "is"], About(report), [26, 100]);

@@ -36,7 +36,7 @@ public sealed class ExceptionStore(IDbContextFactory<AppDb> databases, LogStore 
             At = exception.At,
             Until = exception.Until,
         };
-        await log.AddWithAsync(db => db.Exceptions.Add(row), writtenBy, "accept", exception.Install, $"{words}; accepted by {exception.By} until {exception.Until.UtcDateTime:yyyy-MM-dd HH:mm:ss}Z: {exception.Why}", cancel);
+        await log.AddWithAsync(db => db.Exceptions.Add(row), writtenBy, "accept", exception.Install, $"{words}; accepted by {exception.By} until {exception.UntilWords}: {exception.Why}", cancel);
         return View(row);
     }
 
@@ -64,7 +64,10 @@ public sealed class ExceptionStore(IDbContextFactory<AppDb> databases, LogStore 
     private static AcceptedException Of(ExceptionRow row) => new(row.Id, row.Install, row.Target, row.Verdict, row.Why, row.By, row.At, row.EndedAt ?? row.Until);
 
     private ExceptionView View(ExceptionRow row) => new(
-        row.Id, row.Install, row.Target, row.Words, Word(row.Verdict), row.Why, row.By, row.WrittenBy, row.At, row.EndedAt ?? row.Until, Of(row).StandsAt(time.GetUtcNow()), row.EndedBy);
+        row.Id, row.Install, row.Target, row.Words, Word(row.Verdict), row.Why, row.By, row.WrittenBy, row.At, row.EndedAt ?? row.Until, Of(row).StandsAt(time.GetUtcNow()), row.EndedBy)
+    {
+        LastDay = Of(row).LastDay,
+    };
 
     /// <summary>A verdict for the wire; empty for a finding.</summary>
     public static string Word(Verdict? verdict) => verdict?.ToString().ToLowerInvariant() ?? "";

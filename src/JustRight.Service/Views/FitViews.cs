@@ -40,7 +40,10 @@ internal static class FitViews
         judgement.Grant?.Team.ToString().ToLowerInvariant(), judgement.Grant?.GivenBy.ToString().ToLowerInvariant(), judgement.Grant?.Through,
         (judgement.Grant?.At ?? judgement.Rule?.At)?.ToString(), [.. judgement.Paths.Select(Of)], [.. judgement.DeniedBy.Select(Of)], judgement.Notes, judgement.Brings, Branch(judgement), InsideProduct(judgement), Of(judgement.Accepted));
 
-    public static AcceptedView? Of(AcceptedException? exception) => exception is null ? null : new AcceptedView(exception.Id, exception.By, exception.Why, exception.Until);
+    public static AcceptedView? Of(AcceptedException? exception) => exception is null ? null : new AcceptedView(exception.Id, exception.By, exception.Why, exception.Until)
+    {
+        LastDay = exception.LastDay,
+    };
 
     public static WorklistView Worklist(JudgedInstall judged) => new(
         judged.Fit.Plan.Install, judged.Fit.Simulated, judged.Fit.SurveyedAt, [.. judged.Worklist.Give.Select(Of)], [.. judged.Worklist.Remove.Select(Of)],

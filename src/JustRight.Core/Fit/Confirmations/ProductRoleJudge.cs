@@ -8,7 +8,8 @@ using JustRight.Core.Sheets;
 namespace JustRight.Core.Fit.Confirmations;
 
 /// <summary>Judges an account's mapping to an identity inside a product by what a person last said they saw there.</summary>
-public sealed class ProductRoleJudge(ConfirmationIndex book, SurveyView view, DateTimeOffset now)
+/// <param name="zone">The organization's time zone, in which days are told.</param>
+public sealed class ProductRoleJudge(ConfirmationIndex book, SurveyView view, DateTimeOffset now, TimeZoneInfo zone)
 {
     private static readonly TimeSpan Soon = TimeSpan.FromDays(30);
 
@@ -27,7 +28,7 @@ public sealed class ProductRoleJudge(ConfirmationIndex book, SurveyView view, Da
 
         var said = $"{word.By}, {word.At.UtcDateTime.ToString("yyyy-MM-dd HH:mm", CultureInfo.InvariantCulture)} UTC";
         if (WhyLapsed(word, right, PrincipalOf(plan, account, grant)) is { } lapsed) return Say(grant, Verdict.Unseen, $"{lapsed} ({said}): look it up and confirm it again") with { Confirmation = word };
-        var confirmed = $"confirmed by a person until {word.Until.UtcDateTime.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)}: {said}";
+        var confirmed = $"confirmed by a person until {Day(word.Until)}: {said}";
         var judged = (stands, word.Held) switch
         {
             (true, true) => Say(grant, Verdict.Met, confirmed),
@@ -50,11 +51,14 @@ public sealed class ProductRoleJudge(ConfirmationIndex book, SurveyView view, Da
 
     private string? WhyLapsed(Confirmation word, ProductRoleRight right, string principal)
     {
-        if (word.Until <= now) return $"a person's confirmation expired on {word.Until.UtcDateTime.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)}";
+        if (word.Until <= now) return $"a person's confirmation expired on {Day(word.Until)}";
         if (!string.Equals(word.Principal, principal, StringComparison.OrdinalIgnoreCase)) return $"a person confirmed it for {word.Principal}, not for {principal}";
         if (word.Sid is { } sid && SidOf(principal) is { } present && present != sid) return $"a person confirmed it for another {principal}, which has been made anew since";
         return right.Lets.ToHashSet(StringComparer.OrdinalIgnoreCase).SetEquals(word.Lets) ? null : $"a person confirmed it for other operations: {(word.Lets.Count == 0 ? "none named" : string.Join(", ", word.Lets))}";
     }
+
+    private string Day(DateTimeOffset at) =>
+        TimeZoneInfo.ConvertTime(at, zone).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
 
     private Sid? SidOf(string principal) => view.Graph.IndexOf(principal) is >= 0 and var node ? view.Graph.SidOf(node) : null;
 

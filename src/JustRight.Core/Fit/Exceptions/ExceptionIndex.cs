@@ -21,5 +21,6 @@ public sealed class ExceptionIndex(IEnumerable<AcceptedException> exceptions)
     public Finding Apply(Finding finding, DateTimeOffset now) =>
         finding.IsExcess && _byTarget.GetValueOrDefault(finding.Id) is { } exception && exception.StandsAt(now) ? finding with { Accepted = exception } : finding;
 
-    private static string Ended(AcceptedException exception) => $"{exception.By} accepted it until {exception.Until.UtcDateTime:yyyy-MM-dd HH:mm}Z ({exception.Why}); the exception has expired";
+    private static string Ended(AcceptedException exception) =>
+        $"{exception.By} accepted it until {exception.UntilWords} ({exception.Why}); the exception has expired";
 }

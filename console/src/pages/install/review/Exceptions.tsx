@@ -32,7 +32,7 @@ export function Exceptions({ install, mayEnd }: { install: string; mayEnd: boole
           {list.data.map((e) => (
             <Table.Tr key={e.number} className={e.stands ? '' : 'soft'}>
               <Table.Td>
-                <Due value={e.until} />
+                <Due value={e.until} day={e.lastDay ?? null} />
               </Table.Td>
               <Table.Td>{e.words}</Table.Td>
               <Table.Td>
