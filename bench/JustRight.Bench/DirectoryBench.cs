@@ -6,9 +6,9 @@ using JustRight.Connectors;
 using JustRight.Connectors.Directories;
 using JustRight.Connectors.Ldap;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Directory.Access;
-using JustRight.Core.Rights.Directory.Branches;
+using JustRight.Core.Rights.Access;
+using JustRight.Core.Rights.Branches;
+using JustRight.Core.Rights.Memberships;
 using JustRight.Core.Sheets;
 using JustRight.Tests.Shared;
 

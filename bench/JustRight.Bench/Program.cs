@@ -5,9 +5,9 @@ using JustRight.Core.Estates;
 using JustRight.Core.Fit;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Directory.Access;
-using JustRight.Core.Rights.Directory.Branches;
+using JustRight.Core.Rights.Access;
+using JustRight.Core.Rights.Branches;
+using JustRight.Core.Rights.Memberships;
 using JustRight.Core.Sheets;
 using JustRight.Core.SignIn.Filters;
 

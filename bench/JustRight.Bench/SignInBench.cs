@@ -4,13 +4,12 @@ using System.Globalization;
 using System.Net;
 using JustRight.Connectors;
 using JustRight.Connectors.People;
+using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Installs;
-using JustRight.Core.Rights.Directory;
 using JustRight.Core.Sheets;
 using JustRight.Core.SignIn;
-using JustRight.Core.SignIn.Objects;
 using JustRight.Core.SignIn.SignInTests;
 using JustRight.Tests.Shared;
 

@@ -1,7 +1,7 @@
+using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Installs;
-using JustRight.Core.Rights.Directory;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 

@@ -1,11 +1,11 @@
 using System.Globalization;
+using JustRight.Core.Directory;
 using JustRight.Core.Faults;
+using JustRight.Core.Hosts;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Hosts;
-using JustRight.Core.Rights.Hosts.Policies;
+using JustRight.Core.Rights.Policies;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 

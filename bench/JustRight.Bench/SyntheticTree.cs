@@ -1,7 +1,7 @@
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Directory.Access;
-using JustRight.Core.Rights.Directory.Descriptors;
-using JustRight.Core.Rights.Directory.Schema;
+using JustRight.Core.Directory;
+using JustRight.Core.Directory.Descriptors;
+using JustRight.Core.Directory.Schema;
+using JustRight.Core.Rights.Access;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Bench;

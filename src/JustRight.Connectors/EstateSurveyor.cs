@@ -1,6 +1,6 @@
 using JustRight.Connectors.Files;
+using JustRight.Core.Directory;
 using JustRight.Core.Estates;
-using JustRight.Core.Rights.Directory;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Connectors;

@@ -1,11 +1,11 @@
 using JustRight.Connectors;
 using JustRight.Core.Changes;
+using JustRight.Core.Directory;
+using JustRight.Core.Directory.Descriptors;
+using JustRight.Core.Directory.Schema;
 using JustRight.Core.Passwords;
 using JustRight.Core.Replicas;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Directory.Access;
-using JustRight.Core.Rights.Directory.Descriptors;
-using JustRight.Core.Rights.Directory.Schema;
+using JustRight.Core.Rights.Access;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 

@@ -1,5 +1,5 @@
 using System.Text.Json;
-using JustRight.Core.Rights.Directory;
+using JustRight.Core.Directory;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Simulation;

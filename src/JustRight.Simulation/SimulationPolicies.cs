@@ -1,5 +1,5 @@
-using JustRight.Core.Fit;
-using JustRight.Core.Rights.Hosts.Policies;
+using JustRight.Core.Rights;
+using JustRight.Core.Rights.Policies;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Simulation;

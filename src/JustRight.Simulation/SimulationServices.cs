@@ -1,8 +1,7 @@
 using JustRight.Connectors;
 using JustRight.Core.Changes;
-using JustRight.Core.Fit;
+using JustRight.Core.Hosts;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Simulation;

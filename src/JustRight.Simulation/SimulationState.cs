@@ -1,5 +1,5 @@
 using System.Text.Json.Serialization;
-using JustRight.Core.Sheets;
+using JustRight.Core.Directory;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Simulation;

@@ -2,11 +2,12 @@ using System.DirectoryServices.Protocols;
 using JustRight.Connectors.Directories;
 using JustRight.Connectors.Ldap;
 using JustRight.Core.Changes;
+using JustRight.Core.Directory;
+using JustRight.Core.Directory.Descriptors;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Directory.Access;
-using JustRight.Core.Rights.Directory.Branches;
-using JustRight.Core.Rights.Directory.Descriptors;
+using JustRight.Core.Rights.Access;
+using JustRight.Core.Rights.Branches;
+using JustRight.Core.Rights.Memberships;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 using JustRight.Core.Traces;
@@ -139,7 +140,7 @@ public sealed class AccessListTests(Controller controller)
         snapshot.Access.Objects.ShouldNotContain(o => o.Class == "user");
         snapshot.Access.WholeBranches.ShouldBeEmpty();
         var survey = new Survey("fennmoor", TimeProvider.System.GetUtcNow(), false, snapshot, [], []);
-        var view = new Core.Fit.SurveyView(survey);
+        var view = new Core.Rights.SurveyView(survey);
         view.HoldingsOf(view.Graph.IndexOf("svc-found")).All().Select(h => h.Right.ToString()).ShouldContain($"change its access list on {saltmere}");
     }
 

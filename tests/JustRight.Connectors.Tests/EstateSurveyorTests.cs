@@ -1,8 +1,8 @@
 using JustRight.Core.Changes;
+using JustRight.Core.Directory;
+using JustRight.Core.Directory.Schema;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Directory.Schema;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 

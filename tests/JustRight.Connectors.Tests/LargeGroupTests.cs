@@ -1,6 +1,6 @@
 using JustRight.Connectors.Directories;
 using JustRight.Connectors.Ldap;
-using JustRight.Core.Rights.Directory;
+using JustRight.Core.Directory;
 
 namespace JustRight.Connectors.Tests;
 

@@ -2,7 +2,8 @@ using System.DirectoryServices.Protocols;
 using JustRight.Connectors.Directories;
 using JustRight.Connectors.Ldap;
 using JustRight.Core.Changes;
-using JustRight.Core.Rights.Directory;
+using JustRight.Core.Directory;
+using JustRight.Core.Rights.Memberships;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 

@@ -1,9 +1,8 @@
 using JustRight.Connectors.Directories;
 using JustRight.Connectors.Ldap;
 using JustRight.Core.Changes;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Directory.Access;
-using JustRight.Core.Rights.Directory.Descriptors;
+using JustRight.Core.Directory;
+using JustRight.Core.Directory.Descriptors;
 using JustRight.Core.Sheets;
 using JustRight.Formats.Ldif;
 

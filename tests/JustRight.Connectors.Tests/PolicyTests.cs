@@ -3,9 +3,10 @@ using JustRight.Connectors.Directories;
 using JustRight.Connectors.Files;
 using JustRight.Connectors.Ldap;
 using JustRight.Core.Changes;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Directory.Descriptors;
-using JustRight.Core.Rights.Hosts.Policies;
+using JustRight.Core.Directory;
+using JustRight.Core.Directory.Descriptors;
+using JustRight.Core.Rights.Memberships;
+using JustRight.Core.Rights.Policies;
 using JustRight.Core.Surveys;
 using JustRight.Formats.Policies;
 

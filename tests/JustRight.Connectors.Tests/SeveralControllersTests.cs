@@ -1,9 +1,8 @@
 using JustRight.Connectors.Directories;
 using JustRight.Connectors.Ldap;
 using JustRight.Core.Changes;
+using JustRight.Core.Directory.Descriptors;
 using JustRight.Core.Replicas;
-using JustRight.Core.Rights.Directory.Access;
-using JustRight.Core.Rights.Directory.Descriptors;
 
 namespace JustRight.Connectors.Tests;
 

@@ -1,8 +1,8 @@
 using JustRight.Core.Changes;
+using JustRight.Core.Engines.SqlServer;
 using JustRight.Core.Fit;
 using JustRight.Core.Installs;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Databases;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Tests;

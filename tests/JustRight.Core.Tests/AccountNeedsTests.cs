@@ -1,13 +1,14 @@
 using JustRight.Core.Changes;
+using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Fit;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Directory;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
+using JustRight.Core.Worklists;
 
 namespace JustRight.Core.Tests;
 

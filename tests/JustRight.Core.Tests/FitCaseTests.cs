@@ -5,6 +5,7 @@ using JustRight.Core.Installs;
 using JustRight.Core.Rights;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
+using JustRight.Core.Worklists;
 
 namespace JustRight.Core.Tests;
 
@@ -324,5 +325,5 @@ public sealed class FitCaseTests
 
     internal static Judgement Of(InstallFit fit, Right right) => fit.Accounts.SelectMany(a => a.Judgements).First(j => j.Right == right);
 
-    private static Rights.Directory.Sid SidIn(FitScene scene, string name) => scene.SidOf(name);
+    private static Core.Directory.Sid SidIn(FitScene scene, string name) => scene.SidOf(name);
 }

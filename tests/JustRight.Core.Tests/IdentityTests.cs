@@ -1,6 +1,6 @@
 using CsCheck;
+using JustRight.Core.Directory;
 using JustRight.Core.Faults;
-using JustRight.Core.Rights.Directory;
 
 namespace JustRight.Core.Tests;
 

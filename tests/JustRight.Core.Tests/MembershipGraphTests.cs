@@ -1,5 +1,6 @@
 using CsCheck;
-using JustRight.Core.Rights.Directory;
+using JustRight.Core.Directory;
+using JustRight.Core.Rights.Memberships;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Tests;

@@ -1,5 +1,5 @@
 using CsCheck;
-using JustRight.Core.Plans;
+using JustRight.Core.Estates;
 
 namespace JustRight.Core.Tests;
 

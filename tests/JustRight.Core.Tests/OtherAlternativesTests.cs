@@ -1,7 +1,5 @@
 using JustRight.Core.Fit;
-using JustRight.Core.Installs;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Databases;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 

@@ -2,6 +2,7 @@ using JustRight.Core.Changes;
 using JustRight.Core.Fit;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
+using JustRight.Core.Worklists;
 
 namespace JustRight.Core.Tests;
 

@@ -1,8 +1,9 @@
 using JustRight.Core.Changes;
-using JustRight.Core.Changes.Retirement;
 using JustRight.Core.Fit;
 using JustRight.Core.Installs;
 using JustRight.Core.Surveys;
+using JustRight.Core.Worklists;
+using JustRight.Core.Worklists.Retirement;
 
 namespace JustRight.Core.Tests;
 

@@ -1,8 +1,9 @@
+using JustRight.Core.Directory;
+using JustRight.Core.Engines.SqlServer;
+using JustRight.Core.Hosts;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Databases;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Hosts;
+using JustRight.Core.Rights.Memberships;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 

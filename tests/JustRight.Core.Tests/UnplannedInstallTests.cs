@@ -1,6 +1,6 @@
-using JustRight.Core.Changes.Retirement;
 using JustRight.Core.Fit;
 using JustRight.Core.Installs;
+using JustRight.Core.Worklists.Retirement;
 
 namespace JustRight.Core.Tests;
 

@@ -1,6 +1,7 @@
 using JustRight.Core.Changes;
 using JustRight.Core.Installs;
 using JustRight.Core.Sheets;
+using JustRight.Core.Worklists;
 
 namespace JustRight.Core.Tests;
 

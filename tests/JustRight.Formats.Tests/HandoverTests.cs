@@ -1,11 +1,12 @@
 using System.Text;
 using System.Text.Json.Nodes;
 using JustRight.Core.Changes;
-using JustRight.Core.Changes.Undo;
+using JustRight.Core.Directory;
 using JustRight.Core.Faults;
 using JustRight.Core.Handovers;
-using JustRight.Core.Rights.Directory;
 using JustRight.Core.Sheets;
+using JustRight.Core.Worklists;
+using JustRight.Core.Worklists.Undo;
 using JustRight.Formats.Handovers;
 using JustRight.Formats.Policies;
 

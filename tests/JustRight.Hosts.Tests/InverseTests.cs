@@ -1,7 +1,7 @@
 using System.Text.Json.Nodes;
 using JustRight.Connectors;
 using JustRight.Core.Changes;
-using JustRight.Core.Rights.Hosts;
+using JustRight.Core.Hosts;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Hosts.Tests;

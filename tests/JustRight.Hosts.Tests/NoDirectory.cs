@@ -1,7 +1,7 @@
 using JustRight.Connectors;
 using JustRight.Core.Changes;
+using JustRight.Core.Directory.Schema;
 using JustRight.Core.Replicas;
-using JustRight.Core.Rights.Directory.Schema;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Hosts.Tests;

@@ -1,8 +1,8 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using JustRight.Core.Changes;
-using JustRight.Core.Changes.Undo;
 using JustRight.Core.Surveys;
+using JustRight.Core.Worklists.Undo;
 using JustRight.Formats.Hosts;
 
 namespace JustRight.Hosts.Tests;

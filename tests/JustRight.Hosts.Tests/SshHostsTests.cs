@@ -3,7 +3,7 @@ using System.Net.Sockets;
 using System.Text.Json.Nodes;
 using JustRight.Connectors;
 using JustRight.Core.Changes;
-using JustRight.Core.Rights.Directory;
+using JustRight.Core.Directory;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Hosts.Tests;

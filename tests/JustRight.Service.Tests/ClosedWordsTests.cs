@@ -2,10 +2,11 @@ using System.ComponentModel.DataAnnotations;
 using System.Reflection;
 using System.Text.Json;
 using JustRight.Contracts;
+using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.Fit;
 using JustRight.Core.Installs;
-using JustRight.Core.Rights.Directory.Branches;
+using JustRight.Core.Rights.Branches;
 using JustRight.Core.SecretUses;
 using JustRight.Core.Sheets;
 

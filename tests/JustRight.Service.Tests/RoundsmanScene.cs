@@ -1,6 +1,6 @@
 using System.DirectoryServices.Protocols;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Directory.Descriptors;
+using JustRight.Core.Directory;
+using JustRight.Core.Directory.Descriptors;
 
 namespace JustRight.Service.Tests;
 

@@ -1,9 +1,7 @@
 using System.Diagnostics;
 using System.Security.Cryptography;
+using JustRight.Core.Directory;
 using JustRight.Core.Estates;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.SignIn;
-using JustRight.Core.SignIn.Objects;
 
 namespace JustRight.SignIn.Tests;
 

@@ -1,9 +1,9 @@
 using System.DirectoryServices.Protocols;
 using System.Text;
 using System.Text.Json;
+using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.Plans;
-using JustRight.Core.Rights.Directory;
 using JustRight.Core.SignIn;
 using JustRight.Core.Surveys;
 using JustRight.Formats.Estates;

@@ -1,5 +1,5 @@
+using JustRight.Core.Directory;
 using JustRight.Core.Sheets;
-using JustRight.Core.SignIn;
 using JustRight.Core.SignIn.SignInTests;
 
 namespace JustRight.SignIn.Tests;

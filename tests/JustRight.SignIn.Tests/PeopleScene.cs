@@ -1,5 +1,5 @@
 using System.DirectoryServices.Protocols;
-using JustRight.Core.SignIn.Objects;
+using JustRight.Core.Directory;
 
 namespace JustRight.SignIn.Tests;
 

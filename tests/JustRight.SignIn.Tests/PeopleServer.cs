@@ -2,8 +2,8 @@ using System.DirectoryServices.Protocols;
 using System.Net;
 using JustRight.Connectors;
 using JustRight.Connectors.People;
+using JustRight.Core.Directory;
 using JustRight.Core.Estates;
-using JustRight.Core.SignIn;
 
 namespace JustRight.SignIn.Tests;
 

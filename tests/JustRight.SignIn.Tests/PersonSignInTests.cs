@@ -1,7 +1,6 @@
 using JustRight.Connectors;
 using JustRight.Connectors.People;
-using JustRight.Core.SignIn;
-using JustRight.Core.SignIn.Objects;
+using JustRight.Core.Directory;
 
 namespace JustRight.SignIn.Tests;
 

@@ -1,3 +1,4 @@
+using JustRight.Core.Directory;
 using JustRight.Core.SignIn.Filters;
 using JustRight.Core.SignIn.Objects;
 

@@ -2,12 +2,12 @@ using System.DirectoryServices.Protocols;
 using System.Text;
 using JustRight.Connectors;
 using JustRight.Connectors.People;
+using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Installs;
 using JustRight.Core.Sheets;
 using JustRight.Core.SignIn;
-using JustRight.Core.SignIn.Objects;
 using JustRight.Core.SignIn.SignInTests;
 
 namespace JustRight.SignIn.Tests;

@@ -1,6 +1,6 @@
 using System.DirectoryServices.Protocols;
+using JustRight.Core.Directory;
 using JustRight.Core.Estates;
-using JustRight.Core.SignIn;
 using JustRight.Core.SignIn.Filters;
 using JustRight.Core.SignIn.Objects;
 using JustRight.Core.SignIn.SignInTests;
@@ -122,7 +122,7 @@ public abstract class SignInTestTests(IPeopleServer server, SignInTestScene scen
         test.Checks.Single(c => c.Id == "connect").Verdict.ShouldBe(CheckVerdict.Fail);
         var nameless = server.Directory with { Host = "fm-dc77.fennmoor.invalid" };
         (await scene.TryAsync(scene.Plan(WireSecurity.Tls, directory: nameless))).Checks[0].Verdict.ShouldBe(CheckVerdict.Fail);
-        var elsewhere = server.Directory with { PeopleIn = Core.Rights.Directory.DistinguishedName.Parse($"ou=Nowhere,{server.Directory.Root.Text}") };
+        var elsewhere = server.Directory with { PeopleIn = Core.Directory.DistinguishedName.Parse($"ou=Nowhere,{server.Directory.Root.Text}") };
         (await scene.TryAsync(scene.Plan(WireSecurity.Tls, directory: elsewhere))).Checks.Single(c => c.Id == "bases").Verdict.ShouldBe(CheckVerdict.Fail);
     }
 
@@ -135,7 +135,7 @@ public abstract class SignInTestTests(IPeopleServer server, SignInTestScene scen
         {
             for (var i = 0; i < kept.Length; i++)
             {
-                var dn = $"{(AdLike ? "CN" : "cn")}={Core.Rights.Directory.DistinguishedName.Escape(kept[i])},{server.Directory.PeopleIn.Text}";
+                var dn = $"{(AdLike ? "CN" : "cn")}={Core.Directory.DistinguishedName.Escape(kept[i])},{server.Directory.PeopleIn.Text}";
                 if (AdLike) connection.Add(dn, ("objectClass", ["user"]), ("sAMAccountName", [$"hostile{i}"]), ("displayName", [kept[i]]));
                 else connection.Add(dn, ("objectClass", ["inetOrgPerson"]), ("sn", ["Hostile"]), ("uid", [kept[i]]), ("displayName", [kept[i]]));
             }

@@ -1,8 +1,6 @@
 using JustRight.Connectors.People;
+using JustRight.Core.Directory;
 using JustRight.Core.Estates;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.SignIn;
-using JustRight.Core.SignIn.Objects;
 
 namespace JustRight.SignIn.Tests;
 

@@ -1,10 +1,10 @@
 using System.Text;
 using JustRight.Connectors;
 using JustRight.Core.Adoptions;
+using JustRight.Core.Directory.Schema;
 using JustRight.Core.Fit;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Directory.Schema;
 using JustRight.Formats.Adoptions;
 using JustRight.Formats.Installs;
 using JustRight.Formats.Sheets;

@@ -1,13 +1,14 @@
 using JustRight.Connectors;
 using JustRight.Core.Changes;
-using JustRight.Core.Changes.Undo;
+using JustRight.Core.Directory;
+using JustRight.Core.Engines.SqlServer;
 using JustRight.Core.Estates;
 using JustRight.Core.Fit;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Databases;
-using JustRight.Core.Rights.Directory;
+using JustRight.Core.Worklists;
+using JustRight.Core.Worklists.Undo;
 using JustRight.Formats.Estates;
 using JustRight.Formats.Installs;
 using JustRight.Formats.Sheets;

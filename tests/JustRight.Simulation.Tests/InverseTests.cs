@@ -2,10 +2,11 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using JustRight.Connectors;
 using JustRight.Core.Changes;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Directory.Access;
-using JustRight.Core.Rights.Directory.Descriptors;
-using JustRight.Core.Rights.Hosts;
+using JustRight.Core.Directory;
+using JustRight.Core.Directory.Descriptors;
+using JustRight.Core.Hosts;
+using JustRight.Core.Rights.Access;
+using JustRight.Core.Rights.Memberships;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 

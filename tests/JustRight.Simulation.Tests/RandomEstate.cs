@@ -1,10 +1,10 @@
 using CsCheck;
+using JustRight.Core.Engines.SqlServer;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Databases;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 

@@ -4,6 +4,7 @@ using JustRight.Connectors;
 using JustRight.Core.Changes;
 using JustRight.Core.Fit;
 using JustRight.Core.Rights;
+using JustRight.Core.Worklists;
 
 namespace JustRight.Simulation.Tests;
 

@@ -1,5 +1,6 @@
 using JustRight.Connectors;
 using JustRight.Core.Changes;
+using JustRight.Core.Directory;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Simulation.Tests;

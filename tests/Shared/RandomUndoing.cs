@@ -1,6 +1,6 @@
 using JustRight.Connectors;
 using JustRight.Core.Changes;
-using JustRight.Core.Changes.Undo;
+using JustRight.Core.Worklists.Undo;
 
 namespace JustRight.Tests.Shared;
 

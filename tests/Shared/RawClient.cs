@@ -1,7 +1,7 @@
 using System.DirectoryServices.Protocols;
 using System.Net;
 using JustRight.Connectors.Ldap;
-using JustRight.Core.Rights.Directory.Descriptors;
+using JustRight.Core.Directory.Descriptors;
 
 namespace JustRight.Tests.Shared;
 

@@ -1,9 +1,9 @@
 using System.DirectoryServices.Protocols;
 using System.Runtime.InteropServices;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Directory.Access;
-using JustRight.Core.Rights.Directory.Descriptors;
-using JustRight.Core.Rights.Directory.Schema;
+using JustRight.Core.Directory;
+using JustRight.Core.Directory.Descriptors;
+using JustRight.Core.Directory.Schema;
+using JustRight.Core.Rights.Access;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Connectors.Directories;

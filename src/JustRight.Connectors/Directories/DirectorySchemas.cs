@@ -1,6 +1,6 @@
 using System.Collections.Concurrent;
 using System.DirectoryServices.Protocols;
-using JustRight.Core.Rights.Directory.Schema;
+using JustRight.Core.Directory.Schema;
 
 namespace JustRight.Connectors.Directories;
 

@@ -1,8 +1,8 @@
 using System.DirectoryServices.Protocols;
-using JustRight.Core.Rights.Directory.Access;
-using JustRight.Core.Rights.Directory.Descriptors;
-using JustRight.Core.Rights.Directory.Schema;
-using JustRight.Core.Rights.Hosts.Policies;
+using JustRight.Core.Directory.Descriptors;
+using JustRight.Core.Directory.Schema;
+using JustRight.Core.Rights.Access;
+using JustRight.Core.Rights.Policies;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Connectors.Directories;

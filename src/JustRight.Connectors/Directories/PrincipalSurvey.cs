@@ -1,9 +1,8 @@
 using System.DirectoryServices.Protocols;
+using JustRight.Core.Directory;
+using JustRight.Core.Directory.Descriptors;
 using JustRight.Core.Estates;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Directory.Access;
-using JustRight.Core.Rights.Directory.Descriptors;
-using JustRight.Core.Sheets;
+using JustRight.Core.Rights.Access;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Connectors.Directories;

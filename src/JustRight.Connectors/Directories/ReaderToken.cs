@@ -1,5 +1,5 @@
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Directory.Access;
+using JustRight.Core.Directory;
+using JustRight.Core.Rights.Access;
 
 namespace JustRight.Connectors.Directories;
 

@@ -1,7 +1,7 @@
 using System.DirectoryServices.Protocols;
 using JustRight.Connectors.Directories;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Directory.Access;
+using JustRight.Core.Directory;
+using JustRight.Core.Rights.Access;
 using JustRight.Formats.Ldif;
 
 namespace JustRight.Connectors.Files;

@@ -1,8 +1,8 @@
 using JustRight.Connectors.Directories;
 using JustRight.Core.Changes;
+using JustRight.Core.Directory.Schema;
 using JustRight.Core.Estates;
 using JustRight.Core.Replicas;
-using JustRight.Core.Rights.Directory.Schema;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Connectors.Files;

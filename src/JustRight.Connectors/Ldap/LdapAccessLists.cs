@@ -1,9 +1,9 @@
 using System.DirectoryServices.Protocols;
 using JustRight.Connectors.Directories;
 using JustRight.Core.Changes;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Directory.Access;
-using JustRight.Core.Rights.Directory.Descriptors;
+using JustRight.Core.Directory;
+using JustRight.Core.Directory.Descriptors;
+using JustRight.Core.Rights.Access;
 
 namespace JustRight.Connectors.Ldap;
 

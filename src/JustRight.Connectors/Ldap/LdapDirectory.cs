@@ -1,9 +1,10 @@
 using System.DirectoryServices.Protocols;
 using JustRight.Connectors.Directories;
 using JustRight.Core.Changes;
+using JustRight.Core.Directory;
+using JustRight.Core.Directory.Schema;
 using JustRight.Core.Passwords;
 using JustRight.Core.Replicas;
-using JustRight.Core.Rights.Directory.Schema;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 

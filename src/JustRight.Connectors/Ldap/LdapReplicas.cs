@@ -1,7 +1,7 @@
 using System.Buffers.Binary;
 using JustRight.Connectors.Directories;
+using JustRight.Core.Directory.Descriptors;
 using JustRight.Core.Replicas;
-using JustRight.Core.Rights.Directory.Descriptors;
 
 namespace JustRight.Connectors.Ldap;
 

@@ -1,5 +1,5 @@
 using JustRight.Connectors.People;
-using JustRight.Core.SignIn;
+using JustRight.Core.Directory;
 using JustRight.Core.SignIn.SignInTests;
 
 namespace JustRight.Connectors.Outbound;

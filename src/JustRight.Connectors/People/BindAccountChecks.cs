@@ -1,7 +1,7 @@
 using System.Globalization;
+using JustRight.Core.Sheets;
 using JustRight.Core.SignIn.Filters;
 using JustRight.Core.SignIn.Objects;
-using JustRight.Core.SignIn.Settings;
 
 namespace JustRight.Connectors.People;
 

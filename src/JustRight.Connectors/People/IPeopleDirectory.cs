@@ -1,4 +1,4 @@
-using JustRight.Core.SignIn;
+using JustRight.Core.Directory;
 using JustRight.Core.SignIn.Objects;
 using JustRight.Core.SignIn.SignInTests;
 

@@ -1,8 +1,8 @@
 using System.DirectoryServices.Protocols;
 using System.Net;
 using JustRight.Connectors.Ldap;
+using JustRight.Core.Directory;
 using JustRight.Core.Estates;
-using JustRight.Core.SignIn;
 using JustRight.Core.SignIn.SignInTests;
 
 namespace JustRight.Connectors.People;

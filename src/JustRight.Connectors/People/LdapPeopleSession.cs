@@ -2,6 +2,7 @@ using System.DirectoryServices.Protocols;
 using System.Globalization;
 using System.Security.Cryptography;
 using System.Text;
+using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.SignIn.Objects;
 

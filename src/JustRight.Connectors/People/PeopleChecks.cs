@@ -1,6 +1,6 @@
+using JustRight.Core.Sheets;
 using JustRight.Core.SignIn.Filters;
 using JustRight.Core.SignIn.Objects;
-using JustRight.Core.SignIn.Settings;
 using JustRight.Core.SignIn.SignInTests;
 
 namespace JustRight.Connectors.People;
@@ -101,7 +101,7 @@ internal static class PeopleChecks
         try
         {
             if (session.Search(run.Plan.Directory.Root.Text, true, plain, null, "userAccountControl").FirstOrDefault() is not { } person) return "not in the directory";
-            if (!Core.Rights.Directory.DistinguishedName.IsAtOrBelow(person.Dn, run.PeopleBase)) return $"not below {run.PeopleBase}";
+            if (!Core.Directory.DistinguishedName.IsAtOrBelow(person.Dn, run.PeopleBase)) return $"not below {run.PeopleBase}";
             if (int.TryParse(person.First("userAccountControl"), out var control) && (control & 2) != 0) return "disabled";
             return run.Plan.EnterName is { } group ? $"not in {group}" : null;
         }

@@ -1,5 +1,5 @@
+using JustRight.Core.Directory;
 using JustRight.Core.Estates;
-using JustRight.Core.Rights.Directory;
 using JustRight.Core.SignIn;
 using JustRight.Core.SignIn.Filters;
 using JustRight.Core.SignIn.Objects;

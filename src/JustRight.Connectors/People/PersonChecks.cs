@@ -1,6 +1,6 @@
+using JustRight.Core.Sheets;
 using JustRight.Core.SignIn.Filters;
 using JustRight.Core.SignIn.Objects;
-using JustRight.Core.SignIn.Settings;
 
 namespace JustRight.Connectors.People;
 

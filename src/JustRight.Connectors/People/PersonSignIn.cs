@@ -1,3 +1,4 @@
+using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.SignIn;
 using JustRight.Core.SignIn.Filters;

@@ -1,8 +1,11 @@
 using System.Globalization;
+using JustRight.Core.Directory;
+using JustRight.Core.Sheets;
 using JustRight.Core.SignIn;
 using JustRight.Core.SignIn.Objects;
 using JustRight.Core.SignIn.Settings;
 using JustRight.Core.SignIn.SignInTests;
+using SignInSettings = JustRight.Core.SignIn.Settings.SignInSettings;
 
 namespace JustRight.Connectors.People;
 

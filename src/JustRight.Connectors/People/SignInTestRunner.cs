@@ -1,3 +1,4 @@
+using JustRight.Core.Sheets;
 using JustRight.Core.SignIn;
 using JustRight.Core.SignIn.Settings;
 using JustRight.Core.SignIn.SignInTests;

@@ -6,7 +6,7 @@ using System.Net.Sockets;
 using System.Security.Authentication;
 using System.Security.Cryptography.X509Certificates;
 using JustRight.Connectors.Ldap;
-using JustRight.Core.SignIn;
+using JustRight.Core.Directory;
 using JustRight.Core.SignIn.SignInTests;
 
 namespace JustRight.Connectors.People;

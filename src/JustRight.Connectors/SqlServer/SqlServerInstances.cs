@@ -1,6 +1,6 @@
 using JustRight.Core.Changes;
+using JustRight.Core.Directory;
 using JustRight.Core.Estates;
-using JustRight.Core.Rights.Directory;
 using JustRight.Core.SecretUses;
 using JustRight.Core.Surveys;
 using JustRight.Formats.Databases;

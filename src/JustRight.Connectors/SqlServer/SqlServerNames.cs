@@ -1,5 +1,5 @@
 using JustRight.Core.Changes;
-using JustRight.Core.Rights.Directory;
+using JustRight.Core.Directory;
 
 namespace JustRight.Connectors.SqlServer;
 

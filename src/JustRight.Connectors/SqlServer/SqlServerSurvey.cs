@@ -1,7 +1,7 @@
 using System.Data.Common;
+using JustRight.Core.Directory;
+using JustRight.Core.Engines.SqlServer;
 using JustRight.Core.Estates;
-using JustRight.Core.Rights.Databases;
-using JustRight.Core.Rights.Directory;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Connectors.SqlServer;

@@ -1,7 +1,7 @@
 using System.Text;
 using JustRight.Core.Changes;
+using JustRight.Core.Directory;
 using JustRight.Core.Estates;
-using JustRight.Core.Rights.Directory;
 using JustRight.Core.SecretUses;
 using JustRight.Core.Surveys;
 using JustRight.Formats.Hosts;

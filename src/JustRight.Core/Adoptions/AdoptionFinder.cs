@@ -1,3 +1,4 @@
+using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Fit;
@@ -5,7 +6,6 @@ using JustRight.Core.Fit.Hosts;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Directory;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Adoptions;

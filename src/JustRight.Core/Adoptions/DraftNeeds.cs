@@ -1,9 +1,9 @@
+using JustRight.Core.Directory;
+using JustRight.Core.Directory.Schema;
+using JustRight.Core.Engines.Directory;
+using JustRight.Core.Engines.SqlServer;
 using JustRight.Core.Estates;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Databases;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Directory.Access;
-using JustRight.Core.Rights.Directory.Schema;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Adoptions;

@@ -2,6 +2,7 @@ using JustRight.Core.Estates;
 using JustRight.Core.Fit.Confirmations;
 using JustRight.Core.Fit.Exceptions;
 using JustRight.Core.Passwords;
+using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Calendar;
 

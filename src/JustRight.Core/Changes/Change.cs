@@ -1,5 +1,6 @@
-using JustRight.Core.Rights.Directory.Access;
-using JustRight.Core.Rights.Hosts;
+using JustRight.Core.Directory;
+using JustRight.Core.Directory.Descriptors;
+using JustRight.Core.Hosts;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Changes;

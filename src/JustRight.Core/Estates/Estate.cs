@@ -1,6 +1,6 @@
 using JustRight.Core.Conditions;
+using JustRight.Core.Directory;
 using JustRight.Core.Faults;
-using JustRight.Core.Rights.Directory;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Estates;

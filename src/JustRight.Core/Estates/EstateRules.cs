@@ -1,5 +1,5 @@
+using JustRight.Core.Directory;
 using JustRight.Core.Faults;
-using JustRight.Core.Rights.Directory;
 
 namespace JustRight.Core.Estates;
 
@@ -49,9 +49,9 @@ public static class EstateRules
 
         void Pattern(string pattern, string[] words, string? needed, string field)
         {
-            foreach (var word in Plans.NamePattern.Placeholders(pattern).Where(w => !words.Contains(w)))
+            foreach (var word in NamePattern.Placeholders(pattern).Where(w => !words.Contains(w)))
                 faults.Add(new Fault("unknown-placeholder", Line(field), field, $"'{{{word}}}' means nothing here.") { Expected = string.Join(", ", words.Select(w => $"{{{w}}}")), Nearest = Spelling.Nearest(word, words) });
-            if (needed is not null && !Plans.NamePattern.Placeholders(pattern).Contains(needed))
+            if (needed is not null && !NamePattern.Placeholders(pattern).Contains(needed))
                 faults.Add(new Fault("pattern", Line(field), field, $"The pattern must contain {{{needed}}}, otherwise all names would be the same.") { Found = $"'{pattern}'" });
         }
     }

@@ -1,7 +1,5 @@
+using JustRight.Core.Directory;
 using JustRight.Core.Faults;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.SignIn;
-using JustRight.Core.SignIn.Objects;
 
 namespace JustRight.Core.Estates;
 

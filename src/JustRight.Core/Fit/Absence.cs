@@ -1,8 +1,8 @@
+using JustRight.Core.Engines.SqlServer;
 using JustRight.Core.Faults;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Databases;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 

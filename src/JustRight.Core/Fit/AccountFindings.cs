@@ -1,4 +1,5 @@
 using JustRight.Core.Plans;
+using JustRight.Core.Rights;
 
 namespace JustRight.Core.Fit;
 

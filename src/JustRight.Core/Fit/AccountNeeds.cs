@@ -1,6 +1,6 @@
+using JustRight.Core.Directory;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Directory;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Fit;

@@ -1,11 +1,12 @@
+using JustRight.Core.Directory;
+using JustRight.Core.Directory.Descriptors;
+using JustRight.Core.Engines.Directory;
+using JustRight.Core.Engines.SqlServer;
 using JustRight.Core.Fit.Databases;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Databases;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Directory.Access;
-using JustRight.Core.Rights.Directory.Descriptors;
+using JustRight.Core.Rights.Access;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 

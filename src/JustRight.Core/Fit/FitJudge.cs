@@ -1,16 +1,17 @@
+using JustRight.Core.Engines.Person;
+using JustRight.Core.Engines.SqlServer;
 using JustRight.Core.Estates;
 using JustRight.Core.Fit.Confirmations;
 using JustRight.Core.Fit.Databases;
 using JustRight.Core.Fit.Exceptions;
 using JustRight.Core.Fit.Hosts;
 using JustRight.Core.Fit.Retirement;
+using JustRight.Core.Hosts;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Databases;
-using JustRight.Core.Rights.Directory.Branches;
-using JustRight.Core.Rights.Hosts;
-using JustRight.Core.Rights.Hosts.Policies;
+using JustRight.Core.Rights.Branches;
+using JustRight.Core.Rights.Policies;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Fit;

@@ -3,6 +3,7 @@ using JustRight.Core.Fit.Exceptions;
 using JustRight.Core.Fit.Hosts;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
+using JustRight.Core.Rights.Branches;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Fit;

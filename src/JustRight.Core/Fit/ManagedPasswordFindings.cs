@@ -1,6 +1,7 @@
+using JustRight.Core.Directory.Descriptors;
 using JustRight.Core.Plans;
-using JustRight.Core.Rights.Directory.Access;
-using JustRight.Core.Rights.Directory.Descriptors;
+using JustRight.Core.Rights;
+using JustRight.Core.Rights.Access;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Fit;

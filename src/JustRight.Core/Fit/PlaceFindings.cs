@@ -3,6 +3,7 @@ using JustRight.Core.Fit.Hosts;
 using JustRight.Core.Fit.Retirement;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
+using JustRight.Core.Rights;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Fit;

@@ -1,8 +1,9 @@
 using JustRight.Core.Changes;
-using JustRight.Core.Changes.Undo;
 using JustRight.Core.Fit;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
+using JustRight.Core.Worklists;
+using JustRight.Core.Worklists.Undo;
 
 namespace JustRight.Core.Handovers;
 

@@ -1,4 +1,5 @@
 using JustRight.Core.Installs;
+using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Passwords;
 

@@ -1,6 +1,6 @@
 using System.Text.RegularExpressions;
-using JustRight.Core.Fit;
 using JustRight.Core.Plans;
+using JustRight.Core.Rights;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Passwords;

@@ -1,6 +1,7 @@
 using JustRight.Core.Estates;
-using JustRight.Core.Fit;
 using JustRight.Core.Plans;
+using JustRight.Core.Rights;
+using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Passwords;

@@ -1,8 +1,8 @@
-using JustRight.Core.Fit;
 using JustRight.Core.Fit.Hosts;
+using JustRight.Core.Hosts;
 using JustRight.Core.Plans;
-using JustRight.Core.Rights.Hosts;
-using JustRight.Core.SignIn.Settings;
+using JustRight.Core.Rights;
+using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Passwords;

@@ -1,5 +1,6 @@
 using JustRight.Core.Changes;
-using JustRight.Core.Rights.Hosts;
+using JustRight.Core.Hosts;
+using JustRight.Core.Plans;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Passwords;

@@ -1,6 +1,6 @@
+using JustRight.Core.Directory.Schema;
 using JustRight.Core.Faults;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Directory.Schema;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Plans;

@@ -1,6 +1,6 @@
+using JustRight.Core.Engines.SqlServer;
 using JustRight.Core.Estates;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Databases;
 
 namespace JustRight.Core.Plans;
 

@@ -1,4 +1,4 @@
-using JustRight.Core.Rights.Directory.Schema;
+using JustRight.Core.Directory.Schema;
 
 namespace JustRight.Core.Plans;
 

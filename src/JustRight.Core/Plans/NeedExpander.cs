@@ -1,10 +1,12 @@
 using JustRight.Core.Conditions;
+using JustRight.Core.Engines;
+using JustRight.Core.Engines.Person;
+using JustRight.Core.Engines.PostgreSql;
+using JustRight.Core.Engines.SqlServer;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Installs;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Databases;
-using JustRight.Core.Rights.Databases.PostgreSql;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Plans;

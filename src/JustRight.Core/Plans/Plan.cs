@@ -1,3 +1,4 @@
+using JustRight.Core.Directory;
 using JustRight.Core.Faults;
 using JustRight.Core.Installs;
 using JustRight.Core.Rights;
@@ -33,7 +34,7 @@ public sealed record Plan(
     public IReadOnlyList<Separation> Separate { get; init; } = [];
 
     /// <summary>Where passwords are typed in the product, beside its services and its sign-in.</summary>
-    public IReadOnlyList<Passwords.PasswordPlace> TypedIn { get; init; } = [];
+    public IReadOnlyList<PasswordPlace> TypedIn { get; init; } = [];
 
     /// <summary>With what people sign in; null when they do not.</summary>
     public SignIn.PlannedSignIn? SignIn { get; init; }

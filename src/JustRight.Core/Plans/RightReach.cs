@@ -1,7 +1,8 @@
+using JustRight.Core.Engines.Person;
+using JustRight.Core.Engines.PostgreSql;
+using JustRight.Core.Engines.SqlServer;
+using JustRight.Core.Hosts;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Databases;
-using JustRight.Core.Rights.Databases.PostgreSql;
-using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Plans;

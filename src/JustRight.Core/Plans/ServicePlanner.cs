@@ -1,5 +1,5 @@
+using JustRight.Core.Hosts;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Plans;

@@ -1,10 +1,9 @@
+using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Installs;
-using JustRight.Core.Rights.Directory;
 using JustRight.Core.Sheets;
 using JustRight.Core.SignIn;
-using JustRight.Core.SignIn.Objects;
 
 namespace JustRight.Core.Plans;
 

@@ -1,8 +1,11 @@
-using JustRight.Core.Rights.Databases;
-using JustRight.Core.Rights.Databases.PostgreSql;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Directory.Access;
-using JustRight.Core.Rights.Hosts;
+using JustRight.Core.Directory;
+using JustRight.Core.Engines.Directory;
+using JustRight.Core.Engines.Hosts;
+using JustRight.Core.Engines.PostgreSql;
+using JustRight.Core.Engines.SqlServer;
+using JustRight.Core.Hosts;
+using JustRight.Core.Rights.Access;
+using JustRight.Core.Rights.Memberships;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Rights;

@@ -1,7 +1,9 @@
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Directory.Access;
-using JustRight.Core.Rights.Directory.Branches;
-using JustRight.Core.Rights.Hosts;
+using JustRight.Core.Directory;
+using JustRight.Core.Engines.Directory;
+using JustRight.Core.Hosts;
+using JustRight.Core.Rights.Access;
+using JustRight.Core.Rights.Branches;
+using JustRight.Core.Rights.Memberships;
 
 namespace JustRight.Core.Rights;
 

@@ -1,5 +1,5 @@
 using System.Collections.Frozen;
-using JustRight.Core.Rights.Hosts;
+using JustRight.Core.Hosts;
 
 namespace JustRight.Core.Sheets;
 

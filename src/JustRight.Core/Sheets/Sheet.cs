@@ -1,4 +1,5 @@
 using JustRight.Core.Conditions;
+using JustRight.Core.Directory;
 using JustRight.Core.Faults;
 using JustRight.Core.Surveys;
 
@@ -47,19 +48,6 @@ public sealed record Question(string Key, string Ask, Conditions.ValueType Type,
 
 /// <summary>A named condition.</summary>
 public sealed record Fact(string Key, Condition Condition, Origin At);
-
-/// <summary>The scope of a domain group.</summary>
-public enum GroupScope
-{
-    /// <summary>Holds users and global groups of its own domain.</summary>
-    Global,
-
-    /// <summary>Holds principals of the whole forest.</summary>
-    Universal,
-
-    /// <summary>Holds principals of trusted domains too; counts only in its own domain.</summary>
-    DomainLocal,
-}
 
 /// <summary>A domain group the product wants, that gathers accounts which need the same rights.</summary>
 /// <param name="Members">Keys of accounts or groups of the sheet.</param>

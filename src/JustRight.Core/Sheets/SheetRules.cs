@@ -180,8 +180,8 @@ public static class SheetRules
             for (var i = 0; i < settings.Fields.Count; i++)
             {
                 var field = settings.Fields[i];
-                if (field.Is is { } key) Known("unknown-value", key, SignIn.Settings.SettingKeys.All.Select(k => k.Key), field.At, $"sign-in.settings.fields[{i}].is", "a neutral name of a setting");
-                if (field.Is == SignIn.Settings.SettingKeys.SignInFilter && signIn.TypedName is null)
+                if (field.Is is { } key) Known("unknown-value", key, SettingKeys.All.Select(k => k.Key), field.At, $"sign-in.settings.fields[{i}].is", "a neutral name of a setting");
+                if (field.Is == SettingKeys.SignInFilter && signIn.TypedName is null)
                     _faults.Add(new Fault("missing-key", field.At, "sign-in.typed-name", "A filter for the typed name needs the product's placeholder.") { Expected = "typed-name: such as {0}" });
             }
         }

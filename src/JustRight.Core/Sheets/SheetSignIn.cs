@@ -1,6 +1,5 @@
+using JustRight.Core.Directory;
 using JustRight.Core.Faults;
-using JustRight.Core.SignIn;
-using JustRight.Core.SignIn.Objects;
 
 namespace JustRight.Core.Sheets;
 

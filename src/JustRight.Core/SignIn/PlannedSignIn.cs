@@ -1,3 +1,4 @@
+using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.Installs;
 using JustRight.Core.Sheets;
@@ -31,10 +32,10 @@ public sealed record PlannedSignIn(PeopleDirectory Directory, SheetSignIn Wants,
     public IReadOnlyList<string> GroupsStart => Install.GroupsStart.Count > 0 ? Install.GroupsStart : Wants.Groups?.NamesStart ?? [];
 
     /// <summary>Whether the directory's own filter decides who may enter.</summary>
-    public bool GroupInFilter => EnterName is not null && Wants.Nested != NestedGroups.ByProduct && (Directory.Family == Objects.DirectoryFamily.AdLike || Directory.BackLink);
+    public bool GroupInFilter => EnterName is not null && Wants.Nested != NestedGroups.ByProduct && (Directory.Family == DirectoryFamily.AdLike || Directory.BackLink);
 
     /// <summary>Whether members of groups inside groups count.</summary>
-    public bool NestedCount => Wants.Nested == NestedGroups.ByProduct || (Wants.Nested == NestedGroups.ByFilter && Directory.Family == Objects.DirectoryFamily.AdLike);
+    public bool NestedCount => Wants.Nested == NestedGroups.ByProduct || (Wants.Nested == NestedGroups.ByFilter && Directory.Family == DirectoryFamily.AdLike);
 
     /// <summary>The plan with names that a survey has found.</summary>
     /// <param name="dnOf">The distinguished name of a logon name in the domain, or null when it was not found.</param>

@@ -1,6 +1,6 @@
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Directory.Descriptors;
-using JustRight.Core.Rights.Directory.Schema;
+using JustRight.Core.Directory;
+using JustRight.Core.Directory.Descriptors;
+using JustRight.Core.Directory.Schema;
 
 namespace JustRight.Core.Surveys;
 

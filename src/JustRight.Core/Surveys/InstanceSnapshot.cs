@@ -1,4 +1,4 @@
-using JustRight.Core.Rights.Directory;
+using JustRight.Core.Directory;
 
 namespace JustRight.Core.Surveys;
 

@@ -1,6 +1,6 @@
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Directory.Access;
-using JustRight.Core.Rights.Directory.Branches;
+using JustRight.Core.Rights.Access;
+using JustRight.Core.Rights.Branches;
+using JustRight.Core.Rights.Memberships;
 
 namespace JustRight.Core.Traces;
 

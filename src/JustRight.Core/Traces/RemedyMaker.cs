@@ -1,8 +1,8 @@
 using JustRight.Core.Changes;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Directory.Access;
-using JustRight.Core.Rights.Directory.Branches;
-using JustRight.Core.Rights.Directory.Descriptors;
+using JustRight.Core.Directory;
+using JustRight.Core.Directory.Descriptors;
+using JustRight.Core.Rights.Access;
+using JustRight.Core.Rights.Branches;
 
 namespace JustRight.Core.Traces;
 

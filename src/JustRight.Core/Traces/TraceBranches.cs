@@ -1,4 +1,4 @@
-using JustRight.Core.Rights.Directory.Branches;
+using JustRight.Core.Rights.Branches;
 
 namespace JustRight.Core.Traces;
 

@@ -1,7 +1,7 @@
 using System.Globalization;
 using System.Text;
 using JustRight.Core.Changes;
-using JustRight.Core.Rights.Databases.PostgreSql;
+using JustRight.Core.Engines.PostgreSql;
 
 namespace JustRight.Formats.Databases;
 

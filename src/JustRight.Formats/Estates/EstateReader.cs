@@ -1,7 +1,7 @@
 using JustRight.Core.Conditions;
+using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
-using JustRight.Core.Rights.Directory;
 using JustRight.Formats.Shapes;
 using JustRight.Formats.Sheets;
 using JustRight.Formats.Yaml;

@@ -1,7 +1,7 @@
 using System.Text;
 using JustRight.Core.Changes;
+using JustRight.Core.Directory;
 using JustRight.Core.Handovers;
-using JustRight.Core.Rights.Directory;
 using JustRight.Core.Sheets;
 using JustRight.Formats.Databases;
 using JustRight.Formats.Hosts;

@@ -1,7 +1,7 @@
 using JustRight.Core.Changes;
+using JustRight.Core.Directory;
 using JustRight.Core.Handovers;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Hosts;
+using JustRight.Core.Hosts;
 using JustRight.Core.Sheets;
 using JustRight.Formats.Databases;
 

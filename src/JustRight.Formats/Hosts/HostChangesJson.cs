@@ -1,8 +1,9 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using JustRight.Core.Changes;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Hosts;
+using JustRight.Core.Directory;
+using JustRight.Core.Hosts;
+using JustRight.Core.Worklists;
 
 namespace JustRight.Formats.Hosts;
 

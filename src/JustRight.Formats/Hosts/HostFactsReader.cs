@@ -1,7 +1,7 @@
 using System.Globalization;
+using JustRight.Core.Directory;
 using JustRight.Core.Faults;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Hosts;
+using JustRight.Core.Hosts;
 using JustRight.Core.Surveys;
 using JustRight.Formats.Shapes;
 using JustRight.Formats.Yaml;

@@ -1,4 +1,4 @@
-using JustRight.Core.Rights.Hosts;
+using JustRight.Core.Hosts;
 using JustRight.Formats.Shapes;
 
 namespace JustRight.Formats.Hosts;

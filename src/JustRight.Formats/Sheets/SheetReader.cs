@@ -1,6 +1,8 @@
 using JustRight.Core.Conditions;
+using JustRight.Core.Directory;
+using JustRight.Core.Engines;
 using JustRight.Core.Faults;
-using JustRight.Core.Rights.Hosts;
+using JustRight.Core.Hosts;
 using JustRight.Core.Sheets;
 using JustRight.Formats.Shapes;
 using JustRight.Formats.Yaml;

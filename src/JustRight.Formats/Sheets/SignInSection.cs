@@ -1,7 +1,6 @@
+using JustRight.Core.Directory;
 using JustRight.Core.Faults;
 using JustRight.Core.Sheets;
-using JustRight.Core.SignIn;
-using JustRight.Core.SignIn.Objects;
 using JustRight.Formats.Shapes;
 using JustRight.Formats.SignIn;
 using JustRight.Formats.Yaml;

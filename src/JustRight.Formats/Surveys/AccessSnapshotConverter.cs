@@ -1,8 +1,8 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Directory.Descriptors;
-using JustRight.Core.Rights.Directory.Schema;
+using JustRight.Core.Directory;
+using JustRight.Core.Directory.Descriptors;
+using JustRight.Core.Directory.Schema;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Formats.Surveys;

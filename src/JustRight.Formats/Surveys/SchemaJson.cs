@@ -1,6 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
-using JustRight.Core.Rights.Directory.Schema;
+using JustRight.Core.Directory.Schema;
 
 namespace JustRight.Formats.Surveys;
 

@@ -1,5 +1,6 @@
 using System.Security.Claims;
 using JustRight.Contracts;
+using JustRight.Core.Engines.Person;
 using JustRight.Core.Fit.Confirmations;
 using JustRight.Core.Rights;
 using JustRight.Service.Access;

@@ -1,6 +1,6 @@
 using JustRight.Contracts;
+using JustRight.Core.Directory;
 using JustRight.Core.Fit.Confirmations;
-using JustRight.Core.Rights.Directory;
 using JustRight.Service.Log;
 using JustRight.Service.Storage;
 using Microsoft.EntityFrameworkCore;

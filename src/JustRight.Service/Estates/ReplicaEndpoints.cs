@@ -1,7 +1,7 @@
 using JustRight.Connectors;
 using JustRight.Contracts;
+using JustRight.Core.Directory;
 using JustRight.Core.Replicas;
-using JustRight.Core.Rights.Directory;
 using JustRight.Service.Access;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;

@@ -1,10 +1,10 @@
 using System.Text;
+using JustRight.Core.Directory.Schema;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Fit;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
-using JustRight.Core.Rights.Directory.Schema;
 using JustRight.Core.Sheets;
 using JustRight.Formats.Installs;
 using JustRight.Service.Documents;

@@ -1,13 +1,15 @@
 using JustRight.Connectors;
 using JustRight.Contracts;
 using JustRight.Core.Changes;
-using JustRight.Core.Changes.Retirement;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Fit;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
+using JustRight.Core.Rights;
 using JustRight.Core.Sheets;
+using JustRight.Core.Worklists;
+using JustRight.Core.Worklists.Retirement;
 using JustRight.Formats.Changes;
 using JustRight.Service.Answers;
 using JustRight.Service.Confirmations;
@@ -137,7 +139,7 @@ public sealed class FitService(
     /// </summary>
     public async Task<IReadOnlyList<InstallSummary>> SummariesAsync(IReadOnlyList<DocumentRow> rows, CancellationToken cancel)
     {
-        var estates = new Dictionary<string, (EstatePlans? Plans, Core.Fit.SurveyView? View, FaultException? Why)>();
+        var estates = new Dictionary<string, (EstatePlans? Plans, Core.Rights.SurveyView? View, FaultException? Why)>();
         var summaries = new List<InstallSummary>();
         foreach (var row in rows)
         {
@@ -157,7 +159,7 @@ public sealed class FitService(
     }
 
     /// <summary>What an estate's installs are judged by; an estate that cannot be read breaks no list.</summary>
-    private async Task<(EstatePlans? Plans, Core.Fit.SurveyView? View, FaultException? Why)> KnownAsync(
+    private async Task<(EstatePlans? Plans, Core.Rights.SurveyView? View, FaultException? Why)> KnownAsync(
         string estate, CancellationToken cancel)
     {
         try
@@ -175,7 +177,7 @@ public sealed class FitService(
         (await SummariesAsync([row], cancel))[0];
 
     private async Task<InstallSummary> SummaryAsync(
-        EstatePlans? plans, DocumentRow row, Core.Fit.SurveyView? view, CancellationToken cancel)
+        EstatePlans? plans, DocumentRow row, Core.Rights.SurveyView? view, CancellationToken cancel)
     {
         var install = Library.ReadInstall(row);
         try
@@ -202,7 +204,7 @@ public sealed class FitService(
     /// The fit of one of the planned installs of an estate; throws <see cref="FaultException"/> when it could not be planned.
     /// </summary>
     private async Task<JudgedInstall?> JudgeAsync(
-        EstatePlans plans, DocumentRow row, Core.Fit.SurveyView? view, CancellationToken cancel)
+        EstatePlans plans, DocumentRow row, Core.Rights.SurveyView? view, CancellationToken cancel)
     {
         var planned = plans.Installs[row.Name];
         var plan = planned.Plan ?? throw new FaultException(planned.Faults);
@@ -217,7 +219,7 @@ public sealed class FitService(
     }
 
     private async Task<InstallFit> JudgeAsync(
-        Plan plan, Estate estate, Core.Fit.SurveyView view, NeedsIndex needs, CancellationToken cancel) =>
+        Plan plan, Estate estate, Core.Rights.SurveyView view, NeedsIndex needs, CancellationToken cancel) =>
         new FitJudge(view, needs, estate.Rules, time.GetUtcNow())
         {
             Confirmations = await confirmations.BookAsync(plan.Install, cancel),

@@ -1,7 +1,7 @@
 using System.Text.Json;
 using JustRight.Contracts;
+using JustRight.Core.Directory;
 using JustRight.Core.Fit.Drift;
-using JustRight.Core.Rights.Directory;
 using JustRight.Service.Access;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;

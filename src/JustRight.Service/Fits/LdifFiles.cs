@@ -1,7 +1,8 @@
 using JustRight.Core.Changes;
-using JustRight.Core.Fit;
-using JustRight.Core.Rights.Directory;
+using JustRight.Core.Directory;
+using JustRight.Core.Rights;
 using JustRight.Core.Surveys;
+using JustRight.Core.Worklists;
 using JustRight.Formats.Ldif;
 
 namespace JustRight.Service.Fits;

@@ -1,6 +1,6 @@
+using JustRight.Core.Directory.Schema;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
-using JustRight.Core.Rights.Directory.Schema;
 using JustRight.Service.Storage;
 
 namespace JustRight.Service.Fits;

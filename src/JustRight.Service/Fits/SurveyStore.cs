@@ -1,5 +1,5 @@
-using JustRight.Core.Fit;
-using JustRight.Core.Rights.Directory.Schema;
+using JustRight.Core.Directory.Schema;
+using JustRight.Core.Rights;
 using JustRight.Core.Surveys;
 using JustRight.Formats.Surveys;
 using JustRight.Service.Storage;

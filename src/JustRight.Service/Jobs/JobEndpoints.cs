@@ -3,6 +3,7 @@ using System.Runtime.CompilerServices;
 using System.Security.Claims;
 using JustRight.Contracts;
 using JustRight.Core.Changes;
+using JustRight.Core.Worklists;
 using JustRight.Service.Access;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;

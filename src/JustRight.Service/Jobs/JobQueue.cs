@@ -1,7 +1,7 @@
 using System.Threading.Channels;
 using JustRight.Contracts;
 using JustRight.Core.Changes;
-using JustRight.Core.Changes.Undo;
+using JustRight.Core.Worklists.Undo;
 using JustRight.Formats.Changes;
 using JustRight.Service.Fits;
 using JustRight.Service.Storage;

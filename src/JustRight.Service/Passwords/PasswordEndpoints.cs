@@ -3,6 +3,8 @@ using JustRight.Connectors;
 using JustRight.Contracts;
 using JustRight.Core.Estates;
 using JustRight.Core.Passwords;
+using JustRight.Core.Plans;
+using JustRight.Core.Sheets;
 using JustRight.Formats.Passwords;
 using JustRight.Service.Access;
 using JustRight.Service.Answers;

@@ -1,10 +1,10 @@
 using JustRight.Connectors;
+using JustRight.Core.Directory;
 using JustRight.Core.Estates;
-using JustRight.Core.Fit;
 using JustRight.Core.Installs;
 using JustRight.Core.Passwords;
 using JustRight.Core.Plans;
-using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights;
 using JustRight.Core.SecretUses;
 using JustRight.Service.Fits;
 using JustRight.Service.Secrets;

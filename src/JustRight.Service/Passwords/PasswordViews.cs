@@ -2,6 +2,7 @@ using System.Text.Json;
 using JustRight.Contracts;
 using JustRight.Core.Estates;
 using JustRight.Core.Passwords;
+using JustRight.Core.Plans;
 using JustRight.Formats.Passwords;
 using JustRight.Service.Storage;
 

@@ -1,4 +1,5 @@
 using JustRight.Core.Passwords;
+using JustRight.Core.Plans;
 
 namespace JustRight.Service.Passwords;
 

@@ -1,7 +1,9 @@
 using JustRight.Connectors;
 using JustRight.Core.Estates;
 using JustRight.Core.Passwords;
+using JustRight.Core.Plans;
 using JustRight.Core.SecretUses;
+using JustRight.Core.Sheets;
 using JustRight.Core.SignIn;
 using JustRight.Service.Documents;
 using JustRight.Service.Passwords;
@@ -10,6 +12,7 @@ using JustRight.Service.Settings;
 using JustRight.Service.Storage;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
+using SecretStore = JustRight.Service.Secrets.SecretStore;
 
 namespace JustRight.Service.SecretUses;
 

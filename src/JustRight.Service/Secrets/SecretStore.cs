@@ -1,5 +1,5 @@
 using JustRight.Connectors;
-using JustRight.Core.Rights.Directory;
+using JustRight.Core.Directory;
 using JustRight.Service.Keys;
 using JustRight.Service.Storage;
 using Microsoft.AspNetCore.DataProtection;

@@ -1,4 +1,5 @@
 using JustRight.Connectors;
+using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.SecretUses;
 using JustRight.Core.SignIn;

@@ -1,8 +1,6 @@
+using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.SignIn;
-using JustRight.Core.SignIn.Objects;
 using JustRight.Formats.Estates;
 
 namespace JustRight.Service.Settings;

@@ -1,12 +1,14 @@
 using JustRight.Contracts;
+using JustRight.Core.Directory;
 using JustRight.Core.Plans;
+using JustRight.Core.Sheets;
 using JustRight.Core.SignIn;
 using JustRight.Core.SignIn.Filters;
-using JustRight.Core.SignIn.Objects;
 using JustRight.Core.SignIn.Settings;
 using JustRight.Core.SignIn.SignInTests;
 using JustRight.Core.Surveys;
 using JustRight.Formats.SignIn;
+using SignInSettings = JustRight.Core.SignIn.Settings.SignInSettings;
 
 namespace JustRight.Service.SignIns;
 

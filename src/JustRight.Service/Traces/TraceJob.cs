@@ -1,7 +1,8 @@
 using JustRight.Connectors;
 using JustRight.Contracts;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Directory.Access;
+using JustRight.Core.Rights.Access;
+using JustRight.Core.Rights.Branches;
+using JustRight.Core.Rights.Memberships;
 using JustRight.Core.Surveys;
 using JustRight.Core.Traces;
 using JustRight.Formats.Changes;

@@ -1,6 +1,6 @@
 using System.Text.Json;
 using JustRight.Contracts;
-using JustRight.Core.Rights.Directory.Branches;
+using JustRight.Core.Rights.Branches;
 using JustRight.Core.Surveys;
 using JustRight.Core.Traces;
 

@@ -1,6 +1,6 @@
 using System.Security.Claims;
 using JustRight.Contracts;
-using JustRight.Core.Changes.Undo;
+using JustRight.Core.Worklists.Undo;
 using JustRight.Service.Access;
 using JustRight.Service.Answers;
 using JustRight.Service.Jobs;

@@ -1,9 +1,9 @@
 using JustRight.Connectors;
 using JustRight.Core.Changes;
-using JustRight.Core.Changes.Undo;
 using JustRight.Core.Estates;
 using JustRight.Core.Fit;
 using JustRight.Core.Replicas;
+using JustRight.Core.Worklists.Undo;
 using JustRight.Formats.Changes;
 using JustRight.Service.Documents;
 using JustRight.Service.Estates;

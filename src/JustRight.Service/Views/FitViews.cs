@@ -1,13 +1,15 @@
 using JustRight.Contracts;
 using JustRight.Core.Changes;
+using JustRight.Core.Directory;
+using JustRight.Core.Engines.Person;
+using JustRight.Core.Engines.SqlServer;
 using JustRight.Core.Fit;
 using JustRight.Core.Fit.Exceptions;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Databases;
-using JustRight.Core.Rights.Directory;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
+using JustRight.Core.Worklists;
 using JustRight.Service.Fits;
 using JustRight.Service.Traces;
 

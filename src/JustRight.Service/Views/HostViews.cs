@@ -1,12 +1,12 @@
 using System.Text.Json;
 using JustRight.Contracts;
+using JustRight.Core.Directory;
 using JustRight.Core.Estates;
+using JustRight.Core.Hosts;
 using JustRight.Core.Plans;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Hosts;
-using JustRight.Core.Rights.Hosts.Policies;
+using JustRight.Core.Rights.Policies;
 using JustRight.Core.Surveys;
-using SurveyView = JustRight.Core.Fit.SurveyView;
+using SurveyView = JustRight.Core.Rights.SurveyView;
 
 namespace JustRight.Service.Views;
 

@@ -3,8 +3,9 @@ using JustRight.Core.Estates;
 using JustRight.Core.Fit;
 using JustRight.Core.Fit.Databases;
 using JustRight.Core.Plans;
+using JustRight.Core.Rights;
 using JustRight.Core.Surveys;
-using SurveyView = JustRight.Core.Fit.SurveyView;
+using SurveyView = JustRight.Core.Rights.SurveyView;
 
 namespace JustRight.Service.Views;
 

@@ -1,4 +1,5 @@
 using JustRight.Contracts;
+using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.Plans;
 using JustRight.Core.Sheets;

@@ -1,4 +1,4 @@
-using JustRight.Core.Rights.Directory;
+using JustRight.Core.Directory;
 using JustRight.Core.Surveys;
 using JustRight.Simulation;
 

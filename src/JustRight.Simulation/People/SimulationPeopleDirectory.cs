@@ -1,9 +1,9 @@
 using JustRight.Connectors;
 using JustRight.Connectors.People;
+using JustRight.Core.Directory;
 using JustRight.Core.Estates;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Directory.Access;
-using JustRight.Core.SignIn;
+using JustRight.Core.Rights.Access;
+using JustRight.Core.Rights.Memberships;
 using JustRight.Core.SignIn.Filters;
 using JustRight.Core.SignIn.Objects;
 using JustRight.Core.SignIn.SignInTests;

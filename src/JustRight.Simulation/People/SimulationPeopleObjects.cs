@@ -1,7 +1,6 @@
 using System.Globalization;
+using JustRight.Core.Directory;
 using JustRight.Core.Estates;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Sheets;
 using JustRight.Core.SignIn.Objects;
 using JustRight.Core.Surveys;
 

@@ -1,4 +1,4 @@
-using JustRight.Core.SignIn.Objects;
+using JustRight.Core.Directory;
 
 namespace JustRight.Simulation.People;
 

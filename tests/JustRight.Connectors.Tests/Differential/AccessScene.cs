@@ -3,9 +3,10 @@ using System.Security.Cryptography;
 using System.Text;
 using JustRight.Connectors.Directories;
 using JustRight.Connectors.Ldap;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Directory.Access;
-using JustRight.Core.Rights.Directory.Schema;
+using JustRight.Core.Directory;
+using JustRight.Core.Directory.Schema;
+using JustRight.Core.Rights.Access;
+using JustRight.Core.Rights.Memberships;
 
 namespace JustRight.Connectors.Tests.Differential;
 

@@ -1,6 +1,6 @@
 using System.Globalization;
-using JustRight.Core.Rights.Directory.Access;
-using JustRight.Core.Rights.Directory.Descriptors;
+using JustRight.Core.Directory.Descriptors;
+using JustRight.Core.Rights.Access;
 
 namespace JustRight.Connectors.Tests.Differential;
 

@@ -1,4 +1,4 @@
-using JustRight.Core.Rights.Directory.Descriptors;
+using JustRight.Core.Directory.Descriptors;
 
 namespace JustRight.Connectors.Tests.Differential;
 

@@ -1,8 +1,8 @@
 using System.DirectoryServices.Protocols;
 using System.Text;
-using JustRight.Core.Rights.Directory.Access;
-using JustRight.Core.Rights.Directory.Descriptors;
-using JustRight.Core.Rights.Directory.Schema;
+using JustRight.Core.Directory.Descriptors;
+using JustRight.Core.Directory.Schema;
+using JustRight.Core.Rights.Access;
 
 namespace JustRight.Connectors.Tests.Differential;
 

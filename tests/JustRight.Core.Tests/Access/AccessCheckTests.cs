@@ -1,8 +1,8 @@
 using CsCheck;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Directory.Access;
-using JustRight.Core.Rights.Directory.Descriptors;
-using JustRight.Core.Rights.Directory.Schema;
+using JustRight.Core.Directory;
+using JustRight.Core.Directory.Descriptors;
+using JustRight.Core.Directory.Schema;
+using JustRight.Core.Rights.Access;
 
 namespace JustRight.Core.Tests.Access;
 

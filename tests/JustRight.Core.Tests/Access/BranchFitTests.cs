@@ -1,10 +1,12 @@
 using JustRight.Core.Changes;
+using JustRight.Core.Directory.Descriptors;
 using JustRight.Core.Fit;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Directory.Access;
+using JustRight.Core.Rights.Branches;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 using JustRight.Core.Traces;
+using JustRight.Core.Worklists;
 
 namespace JustRight.Core.Tests.Access;
 
@@ -36,7 +38,7 @@ public sealed class BranchFitTests
         (judgement.Branch!.Can, judgement.Branch.Cannot).ShouldBe((0, 4));
         var step = list.Give.ShouldHaveSingleItem().Change.ShouldBeOfType<AddAccessRule>();
         step.Words.ShouldBe($@"let FENNMOOR\svc-poller write mail of user, by an ACE on {People}");
-        step.Rule.ShouldBe(new AccessRule(@"FENNMOOR\svc-poller", false, Core.Rights.Directory.Descriptors.AccessRights.WriteProperty, Guid.Parse(Mail), Guid.Parse(User), Core.Rights.Directory.Descriptors.AceFlags.ContainerInherit | Core.Rights.Directory.Descriptors.AceFlags.InheritOnly));
+        step.Rule.ShouldBe(new AccessRule(@"FENNMOOR\svc-poller", false, Core.Directory.Descriptors.AccessRights.WriteProperty, Guid.Parse(Mail), Guid.Parse(User), Core.Directory.Descriptors.AceFlags.ContainerInherit | Core.Directory.Descriptors.AceFlags.InheritOnly));
     }
 
     [Fact]

@@ -1,7 +1,7 @@
 using JustRight.Core.Changes;
-using JustRight.Core.Rights.Directory.Access;
-using JustRight.Core.Rights.Directory.Descriptors;
-using JustRight.Core.Rights.Directory.Schema;
+using JustRight.Core.Directory.Descriptors;
+using JustRight.Core.Directory.Schema;
+using JustRight.Core.Rights.Access;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Tests.Access;
@@ -46,5 +46,5 @@ public sealed class DeletionProtectionTests
         BuiltInSchema.Schema, [Sddl.Read(above), Sddl.Read(own)], [new DirectoryObject(Root, "domainDNS", default, 0, false), new DirectoryObject(Branch, "organizationalUnit", default, 1, false)], [], []));
 
     private static string After(string list, IEnumerable<DirectoryChange> changes, string dn) => Sddl.Write(changes.Where(c => AccessListChanges.ObjectOf(c) == dn)
-        .Aggregate(Sddl.Read(list), (l, c) => AccessListChanges.Made(c, l, Rights.Directory.Sid.Everyone)))!;
+        .Aggregate(Sddl.Read(list), (l, c) => AccessListChanges.Made(c, l, Core.Directory.Sid.Everyone)))!;
 }

@@ -1,11 +1,12 @@
+using JustRight.Core.Directory;
+using JustRight.Core.Directory.Descriptors;
+using JustRight.Core.Directory.Schema;
+using JustRight.Core.Engines.Directory;
 using JustRight.Core.Faults;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Directory.Access;
-using JustRight.Core.Rights.Directory.Branches;
-using JustRight.Core.Rights.Directory.Descriptors;
-using JustRight.Core.Rights.Directory.Schema;
+using JustRight.Core.Rights.Access;
+using JustRight.Core.Rights.Branches;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 

@@ -1,6 +1,6 @@
 using CsCheck;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Directory.Descriptors;
+using JustRight.Core.Directory;
+using JustRight.Core.Directory.Descriptors;
 
 namespace JustRight.Core.Tests.Access;
 

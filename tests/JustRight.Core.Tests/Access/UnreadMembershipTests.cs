@@ -1,7 +1,8 @@
+using JustRight.Core.Directory;
+using JustRight.Core.Directory.Descriptors;
 using JustRight.Core.Fit;
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Directory.Access;
-using JustRight.Core.Rights.Directory.Descriptors;
+using JustRight.Core.Rights.Access;
+using JustRight.Core.Rights.Memberships;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Tests.Access;

@@ -5,6 +5,7 @@ using JustRight.Core.Fit;
 using JustRight.Core.Fit.Confirmations;
 using JustRight.Core.Fit.Exceptions;
 using JustRight.Core.Passwords;
+using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Tests.Calendar;
 

@@ -1,4 +1,6 @@
 using JustRight.Core.Changes;
+using JustRight.Core.Directory;
+using JustRight.Core.Engines.SqlServer;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Fit;
@@ -6,10 +8,9 @@ using JustRight.Core.Fit.Databases;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Databases;
-using JustRight.Core.Rights.Directory;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
+using JustRight.Core.Worklists;
 
 namespace JustRight.Core.Tests.Databases;
 

@@ -1,5 +1,6 @@
 using JustRight.Core.Changes;
-using JustRight.Core.Changes.Undo;
+using JustRight.Core.Directory;
+using JustRight.Core.Engines.SqlServer;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Fit;
@@ -7,10 +8,10 @@ using JustRight.Core.Fit.Databases;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Databases;
-using JustRight.Core.Rights.Directory;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
+using JustRight.Core.Worklists;
+using JustRight.Core.Worklists.Undo;
 
 namespace JustRight.Core.Tests.Databases;
 

@@ -1,11 +1,12 @@
 using JustRight.Core.Changes;
+using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.Fit;
 using JustRight.Core.Installs;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Directory;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
+using JustRight.Core.Worklists;
 
 namespace JustRight.Core.Tests.Hosts;
 

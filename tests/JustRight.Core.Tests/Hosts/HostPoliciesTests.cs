@@ -1,5 +1,6 @@
-using JustRight.Core.Rights.Directory;
-using JustRight.Core.Rights.Hosts.Policies;
+using JustRight.Core.Directory;
+using JustRight.Core.Rights.Memberships;
+using JustRight.Core.Rights.Policies;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Tests.Hosts;

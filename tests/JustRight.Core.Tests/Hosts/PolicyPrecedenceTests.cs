@@ -1,5 +1,5 @@
 using CsCheck;
-using JustRight.Core.Rights.Hosts.Policies;
+using JustRight.Core.Rights.Policies;
 
 namespace JustRight.Core.Tests.Hosts;
 

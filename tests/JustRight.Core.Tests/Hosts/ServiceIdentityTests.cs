@@ -1,4 +1,4 @@
-using JustRight.Core.Rights.Hosts;
+using JustRight.Core.Hosts;
 
 namespace JustRight.Core.Tests.Hosts;
 

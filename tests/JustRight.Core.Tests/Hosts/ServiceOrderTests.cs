@@ -1,4 +1,4 @@
-using JustRight.Core.Rights.Hosts;
+using JustRight.Core.Hosts;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Tests.Hosts;

@@ -1,10 +1,10 @@
+using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
-using JustRight.Core.Fit;
 using JustRight.Core.Installs;
 using JustRight.Core.Passwords;
 using JustRight.Core.Plans;
-using JustRight.Core.Rights.Directory;
+using JustRight.Core.Rights;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 

@@ -1,7 +1,8 @@
 using CsCheck;
 using JustRight.Core.Changes;
+using JustRight.Core.Hosts;
 using JustRight.Core.Passwords;
-using JustRight.Core.Rights.Hosts;
+using JustRight.Core.Plans;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Tests.Passwords;

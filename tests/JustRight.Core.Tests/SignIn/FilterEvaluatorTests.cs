@@ -104,7 +104,7 @@ public sealed class FilterEvaluatorTests
     }
 
     private static string Found(string filter, ObjectTable table) =>
-        string.Join(' ', FilterEvaluator.Matching(FilterParser.Parse(filter), table).Select(o => Rights.Directory.DistinguishedName.Parse(o.Dn).Parts[0].Value));
+        string.Join(' ', FilterEvaluator.Matching(FilterParser.Parse(filter), table).Select(o => Core.Directory.DistinguishedName.Parse(o.Dn).Parts[0].Value));
 
     private static PeopleObject One(string dn, params (string Attribute, string Value)[] values) =>
         new(dn, values.GroupBy(v => v.Attribute).ToDictionary(v => v.Key, v => (IReadOnlyList<string>)[.. v.Select(x => x.Value)], StringComparer.OrdinalIgnoreCase));

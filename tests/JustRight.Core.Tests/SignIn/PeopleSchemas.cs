@@ -1,3 +1,4 @@
+using JustRight.Core.Directory;
 using JustRight.Core.SignIn.Objects;
 
 namespace JustRight.Core.Tests.SignIn;

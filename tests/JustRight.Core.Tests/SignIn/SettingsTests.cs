@@ -1,3 +1,4 @@
+using JustRight.Core.Directory;
 using JustRight.Core.Installs;
 using JustRight.Core.Sheets;
 using JustRight.Core.SignIn;

@@ -1,13 +1,11 @@
 using JustRight.Core.Changes;
-using JustRight.Core.Changes.Undo;
+using JustRight.Core.Directory;
 using JustRight.Core.Fit;
 using JustRight.Core.Installs;
-using JustRight.Core.Plans;
 using JustRight.Core.Replicas;
-using JustRight.Core.Rights;
-using JustRight.Core.Rights.Hosts;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
+using JustRight.Core.Worklists.Undo;
 
 namespace JustRight.Core.Tests.Undo;
 

@@ -1,7 +1,6 @@
 using JustRight.Connectors;
 using JustRight.Core.Changes;
-using JustRight.Core.Changes.Undo;
-using JustRight.Core.Rights.Databases.PostgreSql;
+using JustRight.Core.Engines.PostgreSql;
 using JustRight.Core.Surveys;
 using JustRight.Formats.Databases;
 using JustRight.SimulatedInstance.Wire;

@@ -1,5 +1,5 @@
 using System.Globalization;
-using JustRight.Core.Rights.Databases.PostgreSql;
+using JustRight.Core.Engines.PostgreSql;
 using JustRight.Core.Surveys;
 using Npgsql;
 

@@ -1,6 +1,6 @@
 using System.Text;
 using CsCheck;
-using JustRight.Core.Rights.Directory;
+using JustRight.Core.Directory;
 using JustRight.Core.Surveys;
 using JustRight.Formats.Hosts;
 

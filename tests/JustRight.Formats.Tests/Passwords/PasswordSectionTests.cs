@@ -1,5 +1,6 @@
 using JustRight.Core.Changes;
 using JustRight.Core.Passwords;
+using JustRight.Core.Sheets;
 using JustRight.Formats.Passwords;
 
 namespace JustRight.Formats.Tests.Passwords;

@@ -1,8 +1,9 @@
 using System.Globalization;
+using JustRight.Core.Directory;
+using JustRight.Core.Engines.Person;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Directory;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Fit.Confirmations;

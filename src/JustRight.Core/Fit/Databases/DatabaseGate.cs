@@ -1,6 +1,6 @@
+using JustRight.Core.Engines.PostgreSql;
+using JustRight.Core.Engines.SqlServer;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Databases;
-using JustRight.Core.Rights.Databases.PostgreSql;
 
 namespace JustRight.Core.Fit.Databases;
 

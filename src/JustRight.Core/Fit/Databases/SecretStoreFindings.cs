@@ -1,5 +1,6 @@
+using JustRight.Core.Engines.SqlServer;
 using JustRight.Core.Plans;
-using JustRight.Core.Rights.Databases;
+using JustRight.Core.Rights;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Fit.Databases;

@@ -1,6 +1,6 @@
+using JustRight.Core.Hosts;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Hosts;
-using JustRight.Core.Rights.Hosts.Policies;
+using JustRight.Core.Rights.Policies;
 
 namespace JustRight.Core.Fit.Hosts;
 

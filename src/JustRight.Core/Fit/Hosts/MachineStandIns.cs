@@ -1,8 +1,8 @@
+using JustRight.Core.Engines.SqlServer;
 using JustRight.Core.Fit.Databases;
+using JustRight.Core.Hosts;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Databases;
-using JustRight.Core.Rights.Hosts;
 
 namespace JustRight.Core.Fit.Hosts;
 

@@ -1,7 +1,7 @@
+using JustRight.Core.Hosts;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Hosts;
-using JustRight.Core.Rights.Hosts.Policies;
+using JustRight.Core.Rights.Policies;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 
@@ -10,7 +10,7 @@ namespace JustRight.Core.Fit.Hosts;
 /// <summary>What was seen of services and of the lists of rights on the hosts of an install that decides no verdict of a need and will matter.</summary>
 internal sealed class ServiceFindings(Plan plan, SurveyView view)
 {
-    private static readonly Rights.Directory.Sid Service = LogonKind.GroupsOf("service")[0];
+    private static readonly Directory.Sid Service = LogonKind.GroupsOf("service")[0];
     private readonly ILookup<string, PlannedService> _asked = plan.Services.ToLookup(s => s.Host, StringComparer.OrdinalIgnoreCase);
     private readonly ILookup<string, string> _constants = plan.Grants.Where(g => g.Right is LogonRight or PrivilegeRight).ToLookup(g => g.Right.Place, g => LogonRights.ConstantOf(g.Right)!, StringComparer.OrdinalIgnoreCase);
 
@@ -97,7 +97,7 @@ internal sealed class ServiceFindings(Plan plan, SurveyView view)
         foreach (var constant in _constants[host.Name].Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal))
         {
             if (view.Policies.Of(host.Name, constant) is not { Policy: { } policy, List: { } list } || DefaultUserRights.Of(constant) is not { } born) continue;
-            var left = born.Where(s => list.Entries.All(e => PolicyEntries.SidOf(e, view.Graph) != s)).Select(s => BuiltInGroups.NameOf(s) ?? Rights.Directory.WellKnownSids.NameOf(s) ?? s.ToString()).ToList();
+            var left = born.Where(s => list.Entries.All(e => PolicyEntries.SidOf(e, view.Graph) != s)).Select(s => BuiltInGroups.NameOf(s) ?? Directory.WellKnownSids.NameOf(s) ?? s.ToString()).ToList();
             if (left.Count > 0) yield return $"Policy {policy.Name} decides who holds {constant} here, and its list lacks {string.Join(", ", left)}, which a new server has on its list.";
         }
     }

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Numerics;
+using JustRight.Core.Directory;
 using JustRight.Core.SignIn.Objects;
 
 namespace JustRight.Core.SignIn.Filters;

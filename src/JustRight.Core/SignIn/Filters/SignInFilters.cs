@@ -1,5 +1,5 @@
+using JustRight.Core.Directory;
 using JustRight.Core.Estates;
-using JustRight.Core.SignIn.Objects;
 
 namespace JustRight.Core.SignIn.Filters;
 

@@ -1,4 +1,5 @@
 using System.Collections.Frozen;
+using JustRight.Core.Directory;
 
 namespace JustRight.Core.SignIn.Objects;
 

@@ -1,6 +1,6 @@
 using System.Globalization;
 using System.Text.RegularExpressions;
-using JustRight.Core.Rights.Directory;
+using JustRight.Core.Directory;
 
 namespace JustRight.Core.SignIn.Objects;
 

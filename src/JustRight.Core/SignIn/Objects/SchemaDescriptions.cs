@@ -1,4 +1,5 @@
 using System.Text.RegularExpressions;
+using JustRight.Core.Directory;
 
 namespace JustRight.Core.SignIn.Objects;
 

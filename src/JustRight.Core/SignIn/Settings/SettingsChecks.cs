@@ -1,5 +1,6 @@
 using System.Globalization;
-using JustRight.Core.Rights.Directory;
+using JustRight.Core.Directory;
+using JustRight.Core.Sheets;
 using JustRight.Core.SignIn.Filters;
 using JustRight.Core.SignIn.Objects;
 

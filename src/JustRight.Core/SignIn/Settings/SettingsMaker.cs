@@ -1,7 +1,7 @@
 using System.Globalization;
+using JustRight.Core.Directory;
 using JustRight.Core.Sheets;
 using JustRight.Core.SignIn.Filters;
-using JustRight.Core.SignIn.Objects;
 
 namespace JustRight.Core.SignIn.Settings;
 

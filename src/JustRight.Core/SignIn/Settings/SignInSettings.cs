@@ -1,3 +1,4 @@
+using JustRight.Core.Sheets;
 using JustRight.Core.SignIn.Filters;
 
 namespace JustRight.Core.SignIn.Settings;

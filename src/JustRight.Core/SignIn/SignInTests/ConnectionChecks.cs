@@ -1,4 +1,5 @@
 using System.Globalization;
+using JustRight.Core.Directory;
 
 namespace JustRight.Core.SignIn.SignInTests;
 

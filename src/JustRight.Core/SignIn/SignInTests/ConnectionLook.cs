@@ -1,3 +1,5 @@
+using JustRight.Core.Directory;
+
 namespace JustRight.Core.SignIn.SignInTests;
 
 /// <summary>What was seen on the way to a directory, before anybody signed in.</summary>

@@ -1,0 +1,71 @@
+using System.Buffers;
+using JustRight.Core.Engines.PostgreSql;
+using JustRight.Core.Engines.SqlServer;
+using JustRight.Core.Sheets;
+
+namespace JustRight.Core.Engines;
+
+/// <summary>Names in needs that can be the name of nothing: what is asked for by them is nowhere.</summary>
+public static class NeedNames
+{
+    // Not allowed in the logon names of groups [MS-SAMR 3.1.1.6], nor in those of local groups.
+    private static readonly SearchValues<char> Refused = SearchValues.Create("\"/[]:;|=,+*?<>");
+
+    private static readonly string[] PostgreSqlPermissions =
+        ["SELECT", "INSERT", "UPDATE", "DELETE", "REFERENCES", .. RoleAttributeNames.Privileges.Keys];
+
+    /// <summary>Why what a need names cannot be there, with what is meant instead; null when it can.</summary>
+    /// <param name="engine">The family of the need's place, or null where that is not said.</param>
+    public static (string Why, string Expected)? Check(Need need, string? engine)
+    {
+        var name = need.Value;
+        if (name != name.Trim()) return ($"'{name}' begins or ends with a space.", $"'{name.Trim()}'");
+        return need.Kind switch
+        {
+            NeedKind.DomainGroup or NeedKind.LocalGroup => OfGroup(name, need.Kind),
+            NeedKind.InstancePermission or NeedKind.DatabasePermission => OfPermission(name, need.Kind, engine),
+            NeedKind.Logon or NeedKind.Privilege or NeedKind.InstanceRole or NeedKind.DatabaseRole or NeedKind.DatabaseOwner
+                or NeedKind.Directory or NeedKind.ProductRole or NeedKind.Service => null,
+        };
+    }
+
+    private static (string, string)? OfGroup(string name, NeedKind kind)
+    {
+        if (name.Contains('\\', StringComparison.Ordinal))
+        {
+            var own = name[(name.LastIndexOf('\\') + 1)..];
+            return kind == NeedKind.DomainGroup
+                ? ($"'{name}' names a domain: the group is looked for in the estate's own.", $"'{own}'")
+                : ($"'{name}' names a host or a domain: the place says which host.", $"'{own}'");
+        }
+
+        return name.AsSpan().IndexOfAny(Refused) is >= 0 and var at
+            ? ($"'{name}' cannot be the name of a group: it holds '{name[at]}'.", "a group's logon name")
+            : null;
+    }
+
+    /// <summary>A permission that is nearly a known one is a slip of the pen; others may be newer than this release.</summary>
+    private static (string, string)? OfPermission(string text, NeedKind kind, string? engine)
+    {
+        var on = text.IndexOf(" on ", StringComparison.Ordinal);
+        var permission = (on < 0 ? text : text[..on]).ToUpperInvariant();
+        var known = Known(kind, engine).ToList();
+        if (known.Contains(permission, StringComparer.Ordinal)) return null;
+        return Faults.Spelling.Nearest(permission, known) is { } nearest
+            ? ($"'{permission}' is no permission that is known.", $"'{nearest}'")
+            : null;
+    }
+
+    private static IEnumerable<string> Known(NeedKind kind, string? engine)
+    {
+        var atInstance = kind == NeedKind.InstancePermission;
+        var sqlServer = atInstance ? SqlServerPermissions.NamesOfInstance : SqlServerPermissions.NamesOfDatabase;
+        var postgreSql = atInstance ? RoleAttributeNames.All.Keys : (IEnumerable<string>)PostgreSqlPermissions;
+        return engine switch
+        {
+            null => sqlServer.Concat(postgreSql),
+            "postgresql" => postgreSql,
+            _ => sqlServer,
+        };
+    }
+}

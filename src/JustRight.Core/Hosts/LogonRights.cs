@@ -1,0 +1,55 @@
+using System.Collections.Frozen;
+using JustRight.Core.Rights;
+
+namespace JustRight.Core.Hosts;
+
+/// <summary>The log-on rights and their denying twins [MS-LSAD 3.1.1.2.2].</summary>
+public static class LogonRights
+{
+    private static readonly (string Type, string Constant, string Deny, string Words)[] Table =
+    [
+        ("service", "SeServiceLogonRight", "SeDenyServiceLogonRight", "log on as a service"),
+        ("batch", "SeBatchLogonRight", "SeDenyBatchLogonRight", "log on as a batch job"),
+        ("interactive", "SeInteractiveLogonRight", "SeDenyInteractiveLogonRight", "log on locally"),
+        ("remote", "SeRemoteInteractiveLogonRight", "SeDenyRemoteInteractiveLogonRight", "log on through remote desktop"),
+        ("network", "SeNetworkLogonRight", "SeDenyNetworkLogonRight", "be reached over the network"),
+    ];
+
+    private static readonly FrozenDictionary<string, (string Type, bool Denies)> Constants =
+        Table.SelectMany(r => new[] { (r.Constant, Of: (r.Type, false)), (r.Deny, Of: (r.Type, true)) }).ToFrozenDictionary(r => r.Item1, r => r.Of, StringComparer.OrdinalIgnoreCase);
+
+    /// <summary>The type (<c>service</c>) of a constant, and whether it is the denying twin; null for anything else.</summary>
+    public static (string Type, bool Denies)? OfConstant(string constant)
+    {
+        return Constants.TryGetValue(constant, out var known) ? known : null;
+    }
+
+    /// <summary>The constant that grants a type.</summary>
+    public static string Constant(string type) => Row(type).Constant;
+
+    /// <summary>The constant that denies a type.</summary>
+    public static string DenyConstant(string type) => Row(type).Deny;
+
+    /// <summary>The right on a host that a constant gives or denies, log-on right or privilege; null for a constant that is neither.</summary>
+    public static (Right Right, bool Denies)? RightOf(string constant, string host)
+    {
+        if (OfConstant(constant) is { } logon) return (new LogonRight(host, logon.Type), logon.Denies);
+        return Privileges.Find(constant) is { } privilege ? (new PrivilegeRight(host, privilege), false) : null;
+    }
+
+    /// <summary>The constant that gives a right on a host, or null when it is no right of a list.</summary>
+    public static string? ConstantOf(Right right) => right switch
+    {
+        LogonRight logon => Constant(logon.Type),
+        PrivilegeRight privilege => privilege.Constant,
+        _ => null,
+    };
+
+    /// <summary>The type in words.</summary>
+    public static string Words(string type) => Row(type).Words;
+
+    private static (string Type, string Constant, string Deny, string Words) Row(string type) =>
+        Array.Find(Table, r => r.Type == type) is { Type: not null } row
+            ? row
+            : throw new ArgumentException($"'{type}' is not a log-on type.", nameof(type));
+}

@@ -1,8 +1,0 @@
-namespace JustRight.Core.Rights.Directory.Access;
-
-/// <summary>Names for the SIDs of access lists.</summary>
-public static class AccessNames
-{
-    /// <summary>The name of a SID: <c>DOMAIN\name</c>, the name everybody knows it by, or the SID itself.</summary>
-    public static string Of(MembershipGraph graph, Sid sid) => graph.IndexOf(sid) is >= 0 and var node ? graph.NameOf(node) : WellKnownSids.NameOf(sid) ?? sid.ToString();
-}

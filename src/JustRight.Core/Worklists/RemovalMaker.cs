@@ -1,0 +1,230 @@
+using JustRight.Core.Changes;
+using JustRight.Core.Directory;
+using JustRight.Core.Engines.Person;
+using JustRight.Core.Engines.PostgreSql;
+using JustRight.Core.Engines.SqlServer;
+using JustRight.Core.Faults;
+using JustRight.Core.Fit;
+using JustRight.Core.Fit.Confirmations;
+using JustRight.Core.Fit.Hosts;
+using JustRight.Core.Fit.Retirement;
+using JustRight.Core.Installs;
+using JustRight.Core.Plans;
+using JustRight.Core.Rights;
+using JustRight.Core.Rights.Access;
+using JustRight.Core.Sheets;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Core.Worklists;
+
+/// <summary>
+/// Finds, for each excess or forbidden right, the membership or entry to take away that breaks no need of any install, given that
+/// what is still to be given is given first. Each removal is judged together with those found before it: two that are harmless
+/// alone may break a need together.
+/// </summary>
+internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex needs, IReadOnlyList<Step> give)
+{
+    private readonly Plan _plan = fit.Plan;
+    private readonly HashSet<string> _toBeGiven = [.. give.Where(s => s.Blocked is null).SelectMany(s => s.For)];
+    private readonly Dictionary<string, (Change Change, List<string> For, string Why, string? Blocked, Origin At)> _steps = new(StringComparer.Ordinal);
+    private readonly List<NotOffered> _notOffered = [];
+    private Cuts _cuts = Cuts.None;
+
+    /// <summary>The groups of the plan that go with their install: what they hold is taken from them, and everybody leaves them.</summary>
+    public IReadOnlyList<PlannedGroup> Going { get; init; } = [];
+
+    /// <summary>The removals in order, and what is left to a person.</summary>
+    public (IReadOnlyList<Step> Steps, IReadOnlyList<NotOffered> NotOffered) Make()
+    {
+        foreach (var account in fit.Accounts)
+        {
+            var node = view.Graph.IndexOf(account.Account.Name);
+            foreach (var accepted in account.Judgements.Where(j => j.Accepted is not null)) _notOffered.Add(new NotOffered(accepted.Id, $"{accepted.Accepted!.By} accepted it until {accepted.Accepted.UntilWords}: {accepted.Accepted.Why}"));
+            var excess = account.Judgements.Where(j => j.Verdict is Verdict.Forbidden or Verdict.Excess && j.Accepted is null).OrderBy(j => j.Verdict == Verdict.Forbidden ? 0 : 1);
+            foreach (var judgement in account.Judgements.Where(j => j is { Verdict: Verdict.Excess, Right: ProductRoleRight, Accepted: null })) InsideTheProduct(account.Account, judgement);
+            if (_plan.Stage == Stage.Installed && account.Judgements.FirstOrDefault(IsSetupsOwn) is { } done) Disable(account.Account, done);
+            foreach (var judgement in excess)
+                foreach (var path in judgement.Paths)
+                    Offer(Holder.Of(account.Account), node, judgement, path, $"{judgement.Verdict.ToString().ToLowerInvariant()}: {judgement.Reason}");
+            foreach (var (judgement, path) in account.Judgements.SelectMany(OtherWays))
+                Offer(Holder.Of(account.Account), node, judgement, path, "held another way than planned");
+        }
+
+        foreach (var group in Going) Empty(group);
+        Doors();
+        return ([.. _steps.Values.OrderBy(s => DoorLast(s.Change)).Select((s, i) => new Step(i + 1, s.Change, s.For, s.Why, s.Blocked, s.At))], [.. _notOffered.Distinct()]);
+    }
+
+    /// <summary>A user goes after what it holds, and a login after its users: dropped first, they would take the rest along unseen, and nobody could put that back.</summary>
+    private static int DoorLast(Change change) => change switch
+    {
+        DisableAccount => -1, // that alone ends its use, and is the quickest to take back
+        DropDatabaseUser => 1,
+        DropLogin or RevokeInstancePermission { Permission: RoleAttributeNames.Login } => 2,
+        _ => 0,
+    };
+
+    /// <summary>A login or a user goes only when all goes that it holds there: what stays would be lost with it, or keep it from going.</summary>
+    private void Doors()
+    {
+        foreach (var (key, step) in _steps.Where(s => s.Value.Change is DropLogin or DropDatabaseUser).ToList())
+        {
+            var door = (InstanceChange)step.Change;
+            var whose = fit.Accounts.FirstOrDefault(a => $"{_plan.Domain}\\{a.Account.Name}" == door.Principal);
+            var rest = whose?.Judgements.FirstOrDefault(j =>
+                string.Equals(j.Right.AtInstance, door.Instance, StringComparison.OrdinalIgnoreCase)
+                && _notOffered.Any(n => n.For == j.Id)
+                && !_steps.Values.Any(s => s.For.Contains(j.Id)));
+            if (rest is null) continue;
+            _steps.Remove(key);
+            _notOffered.AddRange(step.For.Select(f => new NotOffered(f, $"{door.Principal} still holds {rest.Right}: first that")));
+        }
+    }
+
+    private static bool IsSetupsOwn(Judgement judgement) =>
+        judgement is { Verdict: Verdict.Excess, Right: AccountRight { Aspect: AccountAspect.Exists }, Accepted: null };
+
+    private void Disable(PlannedAccount account, Judgement judgement)
+    {
+        var change = new DisableAccount(_plan.Domain, account.Name);
+        var running = view.Survey.Hosts.SelectMany(h => StillRunning.On(h, _plan, needs)).FirstOrDefault(s => s.Account == account);
+        _steps.TryAdd(change.Key, (change, [judgement.Id], judgement.Reason, running?.Words, account.At));
+    }
+
+    private void InsideTheProduct(PlannedAccount account, Judgement judgement)
+    {
+        var (right, grant) = ((ProductRoleRight)judgement.Right, judgement.Grant!);
+        var change = new UnmapFromProductRole(right.Place, right.Identity, $"{_plan.Domain}\\{ProductRoleJudge.PrincipalOf(_plan, account, grant)}", right.Lets);
+        _steps.TryAdd(change.Key, (change, [judgement.Id], judgement.Reason, $"a person does it inside the product and confirms it: justright confirm {_plan.Install} {account.Key} \"{right.Identity}\" --not-there", grant.At));
+    }
+
+    /// <summary>Takes from a group that goes what it holds itself, whoever is in it, and lets everybody leave it.</summary>
+    private void Empty(PlannedGroup group)
+    {
+        var node = view.Graph.IndexOf(group.Name);
+        var holdings = view.HoldingsOf(node);
+        var why = $"{group.Name} goes with {_plan.Install}";
+        foreach (var held in holdings.All().Where(h => view.Baseline.Of(h.Right).Count == 0))
+            foreach (var path in holdings.PathsOf(held).Where(p => (p.Nodes.Count == 1 || !IsOwnGroup(p.Nodes[1])) && !p.Steps.Any(s => s is { Kind: StepKind.Role, Name: "public" }))) // every login has what that role has
+                Offer(new Holder(group.Key, group.Name, group.At), node, new Judgement($"{group.Key}/excess/{held.Right.Key}", group.Key, held.Right, Verdict.Excess, why, [path]), path, why);
+        foreach (var member in view.Graph.PrincipalOf(node)!.Members.Select(view.Graph.IndexOf))
+            Take(new RemoveMember(_plan.Domain, group.Name, view.Graph.PrincipalOf(member)!.Name), _cuts.With(member, node), member, group.Key, why, group.At);
+    }
+
+    private void Offer(Holder account, int node, Judgement judgement, RightPath path, string why)
+    {
+        if (judgement.Machine is { } machine && MachineStandIns.WhyStillNeeded(_plan, account.Key, machine, view) is { } still)
+        {
+            _notOffered.Add(new NotOffered(judgement.Id, $"first give {account.Name} the right another way: {still}"));
+            return;
+        }
+
+        var (change, cuts, touched, reason) = Cut(account, node, judgement.Right, path);
+        if (change is null) _notOffered.Add(new NotOffered(judgement.Id, reason));
+        else Take(change, cuts!, touched, judgement.Id, why, judgement.Rule?.At ?? judgement.Grant?.At ?? account.At);
+    }
+
+    /// <summary>Makes a removal a step, unless it breaks a need.</summary>
+    private void Take(Change change, Cuts cuts, int touched, string id, string why, Origin at)
+    {
+        if (!_steps.ContainsKey(change.Key) && Broken(cuts, touched) is { } broken)
+        {
+            _notOffered.Add(new NotOffered(id, $"{Doing(change)} would break {broken}"));
+            return;
+        }
+
+        _cuts = cuts;
+        if (!_steps.TryGetValue(change.Key, out var step)) _steps[change.Key] = step = (change, [], why, null, at);
+        if (!step.For.Contains(id)) step.For.Add(id);
+    }
+
+    /// <summary>Whose right is taken away: an account of the plan, or a group that goes.</summary>
+    private readonly record struct Holder(string Key, string Name, Origin At)
+    {
+        public static Holder Of(PlannedAccount account) => new(account.Key, account.Name, account.At);
+    }
+
+    /// <summary>Direct entries of an account that should hold the right through a group of the plan: to go once the planned way is there.</summary>
+    private IEnumerable<(Judgement Judgement, RightPath Path)> OtherWays(Judgement judgement)
+    {
+        if (judgement.Verdict != Verdict.Met || judgement.Grant is not { Through: not null } grant) return [];
+        if (!judgement.AsPlanned && !_toBeGiven.Contains(grant.Id)) return [];
+        return judgement.Paths.Where(p => p.Nodes.Count == 1 && TakeAway(judgement.Right, "", p) is not null && judgement.Right == grant.Right).Select(p => (judgement, p));
+    }
+
+    /// <summary>The first membership of a path, from the account's side, that is ours to cut; or the entry at its end.</summary>
+    private (Change? Change, Cuts? Cuts, int Touched, string Reason) Cut(Holder account, int node, Right right, RightPath path)
+    {
+        if (path.Nodes.Count > 1 && view.Graph.PrincipalOf(node)?.PrimaryGroupRid is { } rid && rid != 0 && view.Graph.SidOf(path.Nodes[1]).Rid == rid)
+            return (null, null, node, $"{view.Graph.NameOf(path.Nodes[1])} is the account's primary group: give it another primary group first");
+
+        // Out of the first group, unless that is a group of the plan that the account belongs in: then cut beyond it.
+        var at = 0;
+        while (at + 1 < path.Nodes.Count && IsOwnGroup(path.Nodes[at + 1])) at++;
+        var holder = view.Graph.PrincipalOf(path.Nodes[at])?.Name ?? account.Name;
+        if (at + 1 == path.Nodes.Count)
+        {
+            if (right.AtInstance is { } where && view.Instance(where) is { } instance && GrantedOn.Is(right, instance, view.Graph.SidOf(path.Nodes[at]), PostgreSqlGrants.RoleOf(path, where)))
+                return (null, null, node, "held WITH GRANT OPTION: revoking it would cascade; ask the DBA");
+            var change = TakeAway(right, $"{_plan.Domain}\\{holder}", path);
+            return (change, _cuts.With(view.Graph.SidOf(path.Nodes[at]), right), path.Nodes[at], right switch
+            {
+                EntryRight => "it is set on many objects: whoever set it removes it",
+                OwnerRight => "give the objects another owner",
+                DatabaseOwnerRight when _plan.Grants.Any(g => g.Right == right && g.Account != account.Key) => "it ends when the new owner is set",
+                DatabaseOwnerRight => "only the organization can choose another owner of the database",
+                _ => "Just Right has no step that removes it",
+            });
+        }
+
+        return view.Graph.PrincipalOf(path.Nodes[at + 1])?.Name is { } outer
+            ? (new RemoveMember(_plan.Domain, outer, holder), _cuts.With(path.Nodes[at], path.Nodes[at + 1]), path.Nodes[at], "")
+            : (null, null, node, "part of the path is known by its SID only");
+    }
+
+    private bool IsOwnGroup(int node) =>
+        view.Graph.PrincipalOf(node)?.Name is { } name && (_plan.Stage == Stage.Retiring ? Going : _plan.Groups).Any(g => string.Equals(g.Name, name, StringComparison.OrdinalIgnoreCase));
+
+    /// <summary>The need of any account of any install that would no longer be met, or null. A need about to be given its own way counts as met.</summary>
+    /// <param name="touched">Whose membership or entry the newest cut is: only who is that, or in it, can lose by it.</param>
+    private string? Broken(Cuts cuts, int touched) => BrokenNeeds.Of(view, needs, cuts, [touched], (_, need) =>
+        !(need.Grant.GivenBy == GivenBy.Setup && need.Stage == Stage.Planned) // setup will give it its own way
+        && !(need.Install == _plan.Install && _toBeGiven.Contains(need.Grant.Id)));
+
+    private static string Doing(Change change) => change switch
+    {
+        RemoveMember c => $"taking {c.Member} out of {c.Group}",
+        _ => $"to {change.Words}",
+    };
+
+    /// <summary>The step that takes an entry out of its list, with the place it has there once the steps before are made.</summary>
+    private RemoveAccessRule? Entry(EntryRight entry, string principal)
+    {
+        if (entry.Objects != 1 || view.Tree is not { } tree || view.Graph.IndexOf(LogonName.WithoutDomain(principal)) is not (>= 0 and var node)) return null;
+        var list = tree.DescriptorOf(tree.IndexOf(entry.Where))!;
+        foreach (var earlier in _steps.Values.Select(s => s.Change).OfType<RemoveAccessRule>().Where(c => c.Dn == entry.Where))
+            list = AclEditor.Remove(list, earlier.Rule.ToAce(view.Graph.SidOf(view.Graph.IndexOf(LogonName.WithoutDomain(earlier.Rule.Principal))))).Descriptor;
+        return new RemoveAccessRule(_plan.Domain, entry.Where, entry.Rule, entry.Words, AclEditor.Remove(list, entry.Rule.ToAce(view.Graph.SidOf(node))).Position);
+    }
+
+    /// <summary>Whether an entry at an instance is the principal's own: not a role's, nor that of a local group whose login it is.</summary>
+    private static bool IsOwnEntry(RightPath path) => path.Steps.All(s => s.Kind is not (StepKind.Role or StepKind.LocalGroup));
+
+    private Change? TakeAway(Right right, string principal, RightPath path) =>
+        right.AtInstance is { } instance && PostgreSqlGrants.RoleOf(path, instance) is { } role ? PostgreSqlSteps.TakeAway(right, role, path) : TakeAwayHere(right, principal, path);
+
+    private Change? TakeAwayHere(Right right, string principal, RightPath path) => right switch
+    {
+        EntryRight entry => Entry(entry, principal),
+        LocalGroupRight r => new RemoveLocalGroupMember(r.Host, r.Group, principal),
+        PrivilegeRight r when path.Steps.All(s => s.Kind is not (StepKind.LocalGroup or StepKind.Logon)) => new RevokePrivilege(r.Host, r.Constant, principal),
+        LogonRight r when path.Steps.All(s => s.Kind != StepKind.LocalGroup) => new RevokeLogonRight(r.Host, r.Type, principal),
+        InstanceRoleRight r when IsOwnEntry(path) => new RemoveInstanceRoleMember(r.Instance, r.Role, principal),
+        InstancePermissionRight { Permission: SqlServerPermissions.ConnectSql } r when IsOwnEntry(path) => new DropLogin(r.Instance, principal),
+        InstancePermissionRight r when IsOwnEntry(path) => new RevokeInstancePermission(r.Instance, r.Permission, principal),
+        DatabasePermissionRight { Permission: SqlServerPermissions.Connect, On: null } r when IsOwnEntry(path) => new DropDatabaseUser(r.Instance, r.Database, principal),
+        DatabasePermissionRight r when IsOwnEntry(path) => new RevokeDatabasePermission(r.Instance, r.Database, r.Permission, r.On, principal),
+        DatabaseRoleRight r when IsOwnEntry(path) && !path.Steps.Any(s => s.Name.StartsWith("owner of", StringComparison.Ordinal)) => new RemoveDatabaseRoleMember(r.Instance, r.Database, r.Role, principal),
+        _ => null,
+    };
+}
