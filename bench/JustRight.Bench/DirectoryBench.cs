@@ -5,7 +5,7 @@ using System.Net;
 using JustRight.Connectors;
 using JustRight.Connectors.Directories;
 using JustRight.Connectors.Ldap;
-using JustRight.Core.Rights;
+using JustRight.Core.Estates;
 using JustRight.Core.Rights.Access;
 using JustRight.Core.Rights.Branches;
 using JustRight.Core.Rights.Memberships;
@@ -100,7 +100,7 @@ internal static class DirectoryBench
     {
         var read = await directory.ReadAsync(new DirectoryScope([], ["svc-sweep"]) { Access = new AccessScope([People], [], AllContainers: false) }, default);
         var graph = new MembershipGraph(read);
-        var right = new DirectoryRight(DirectoryAct.WriteAttributes, ["mail", "roomNumber", "wWWHomePage"], "user", People);
+        var right = new BranchAsked(DirectoryAct.WriteAttributes, ["mail", "roomNumber", "wWWHomePage"], "user", People);
         var sweep = new AccessSweep(new AccessTree(read.Access!), AccessTokens.Of(graph, graph.IndexOf("svc-sweep")));
         var (answer, unseen) = new BranchJudge(sweep, read.DomainSid, sid => ProtectedGroups.Holds(graph, sid)).Judge(right);
         return answer is null ? unseen! : $"{answer.Can} can, {answer.Cannot} cannot, {read.Requests} requests";

@@ -1,10 +1,10 @@
 using System.Diagnostics;
 using System.Globalization;
 using JustRight.Bench;
+using JustRight.Core.Engines;
 using JustRight.Core.Estates;
 using JustRight.Core.Fit;
 using JustRight.Core.Plans;
-using JustRight.Core.Rights;
 using JustRight.Core.Rights.Access;
 using JustRight.Core.Rights.Branches;
 using JustRight.Core.Rights.Memberships;
@@ -98,7 +98,7 @@ static (double Seconds, string Result) Filters(SyntheticPeople synthetic)
 static (double Seconds, string Result) Access(SyntheticTree synthetic)
 {
     var tree = new AccessTree(synthetic.Snapshot());
-    var right = new DirectoryRight(DirectoryAct.WriteAttributes, ["mail", "roomNumber", "wWWHomePage"], "user", SyntheticTree.Root);
+    var right = new BranchAsked(DirectoryAct.WriteAttributes, ["mail", "roomNumber", "wWWHomePage"], "user", SyntheticTree.Root);
     GC.Collect();
     var clock = Stopwatch.StartNew();
     var (answer, _) = new BranchJudge(new AccessSweep(tree, SyntheticTree.Token()), SyntheticTree.DomainSid, _ => false).Judge(right);
@@ -111,7 +111,7 @@ static (double Seconds, string Result) Hosts(SyntheticHosts synthetic)
     var (survey, plan) = (synthetic.Survey(), synthetic.Plan());
     GC.Collect();
     var clock = Stopwatch.StartNew();
-    var fit = new FitJudge(new SurveyView(survey), new NeedsIndex([plan]), new OrganizationRules([], null, []), survey.TakenAt).Judge(plan);
+    var fit = new FitJudge(AllEngines.View(survey), new NeedsIndex([plan]), new OrganizationRules([], null, []), survey.TakenAt).Judge(plan);
     return (clock.Elapsed.TotalSeconds, $"{fit.Accounts[0].Judgements.Count} verdicts, {fit.Counts.Met} met, {fit.Counts.Excess} excess");
 }
 
@@ -121,7 +121,7 @@ static (double Seconds, string Result) Database(SyntheticInstance synthetic)
     var (survey, plan) = (synthetic.Survey(), synthetic.Plan());
     GC.Collect();
     var clock = Stopwatch.StartNew();
-    var view = new SurveyView(survey);
+    var view = AllEngines.View(survey);
     var prepared = clock.Elapsed.TotalSeconds;
     var fit = new FitJudge(view, new NeedsIndex([plan]), new OrganizationRules([], null, []), survey.TakenAt).Judge(plan);
     return (clock.Elapsed.TotalSeconds - prepared, $"{fit.Accounts.Sum(a => a.Judgements.Count)} verdicts, {fit.Counts.Met} met, {fit.Counts.Excess} excess; prepared in {prepared:0.00} s");
@@ -134,7 +134,7 @@ static (double Seconds, string Result) Fit(SyntheticEstate estate)
     GC.Collect();
     var clock = Stopwatch.StartNew();
     var plans = Enumerable.Range(0, estate.Installs).Select(i => Planner.Make(estate.Sheet, estate.Estate, estate.Install(i), NameIndex.Empty).Plan!).ToList();
-    var judge = new FitJudge(new SurveyView(survey), new NeedsIndex(plans), new OrganizationRules([], null, []), survey.TakenAt);
+    var judge = new FitJudge(AllEngines.View(survey), new NeedsIndex(plans), new OrganizationRules([], null, []), survey.TakenAt);
     long rights = 0, met = 0;
     foreach (var plan in plans)
     {

@@ -1,5 +1,7 @@
 using System.Globalization;
 using JustRight.Core.Directory;
+using JustRight.Core.Engines.Hosts;
+using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Hosts;
 using JustRight.Core.Installs;
@@ -51,7 +53,7 @@ internal sealed class SyntheticHosts(int hosts)
         return new Survey("synthetic", at, false, directory, [.. Enumerable.Range(0, hosts).Select(h => Read(h, at))], []);
     }
 
-    private static ServiceRight Ask(int host, ServiceAspect aspect) => new(Host(host), "service-20", aspect, aspect.ToString());
+    private static ServiceRight Ask(int host, ServiceAspect aspect) => new(new ServiceAsked(Host(host), "service-20", aspect), aspect.ToString());
 
     private static string Host(int number) => string.Create(CultureInfo.InvariantCulture, $"h{number:00000}");
 

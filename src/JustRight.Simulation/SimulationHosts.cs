@@ -1,6 +1,7 @@
 using JustRight.Connectors;
 using JustRight.Core.Changes;
 using JustRight.Core.Directory;
+using JustRight.Core.Engines;
 using JustRight.Core.Hosts;
 using JustRight.Core.Rights;
 using JustRight.Core.Surveys;
@@ -109,7 +110,7 @@ public sealed class SimulationHosts(SimulationFile file, TimeProvider time) : IH
         return behind.Count == 0 ? new Observation(ObservedState.Done, "as the policies have it") : new Observation(ObservedState.NotDone, $"not yet as the policies set it: {string.Join(", ", behind)}");
     }
 
-    private SurveyView View(SimulationState state) => new(new Survey("simulation", time.GetUtcNow(), true, SimulationDirectory.Snapshot(state, true, time.GetUtcNow()), [.. state.Hosts.Select(h => Snapshot(state, h, time.GetUtcNow()))], []));
+    private SurveyView View(SimulationState state) => AllEngines.View(new Survey("simulation", time.GetUtcNow(), true, SimulationDirectory.Snapshot(state, true, time.GetUtcNow()), [.. state.Hosts.Select(h => Snapshot(state, h, time.GetUtcNow()))], []));
 
     private static SimulationHost Answering(SimulationState state, string name)
     {

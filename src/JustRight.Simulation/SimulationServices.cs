@@ -1,5 +1,6 @@
 using JustRight.Connectors;
 using JustRight.Core.Changes;
+using JustRight.Core.Engines;
 using JustRight.Core.Hosts;
 using JustRight.Core.Rights;
 using JustRight.Core.Surveys;
@@ -115,7 +116,7 @@ internal static class SimulationServices
                 != SimulationPasswords.ProofOf(state, account))
             throw new ConnectorException(ConnectorFailure.SignIn, $"{service.Name} did not start: the password that was given with {service.Account} is wrong.");
         var node = view.Graph.IndexOf(identity.Name);
-        var right = new LogonRight(host.Name, "service");
+        var right = AllEngines.OnList(LogonRights.Constant("service"), host.Name)!.Value.Right;
         var holdings = node < 0 ? null : view.HoldingsOf(node);
         var denied = holdings is not null && view.Index.DeniedFor(right).Select(t => view.Graph.IndexOf(t.Holder)).Any(n => n == node || holdings.Groups.Contains(n));
         if (holdings?.Of(right) is null || denied) throw new ConnectorException(ConnectorFailure.NotAllowed, $"{service.Name} did not start: {service.Account} may not log on as a service on {host.Name}.");

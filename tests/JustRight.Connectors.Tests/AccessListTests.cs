@@ -4,7 +4,7 @@ using JustRight.Connectors.Ldap;
 using JustRight.Core.Changes;
 using JustRight.Core.Directory;
 using JustRight.Core.Directory.Descriptors;
-using JustRight.Core.Rights;
+using JustRight.Core.Engines;
 using JustRight.Core.Rights.Access;
 using JustRight.Core.Rights.Branches;
 using JustRight.Core.Rights.Memberships;
@@ -27,7 +27,7 @@ public sealed class AccessListTests(Controller controller)
     {
         var (people, saltmere) = await PeopleAsync("Fix");
         using var raw = new RawClient(controller.Target, controller.Target.SignInAs, controller.Password);
-        var right = new DirectoryRight(DirectoryAct.WriteAttributes, ["roomNumber", "wWWHomePage"], "user", people);
+        var right = new BranchAsked(DirectoryAct.WriteAttributes, ["roomNumber", "wWWHomePage"], "user", people);
         var before = await TraceAsync(right, "svc-fix");
         (before.Answer.Can, before.Answer.Cannot).ShouldBe((0, 5));
         var spot = before.Remedies.ShouldHaveSingleItem().ShouldHaveSingleItem();
@@ -112,7 +112,7 @@ public sealed class AccessListTests(Controller controller)
         access.Unread.ShouldHaveSingleItem().ShouldBe(new UnreadPart(saltmere, "the reader may not list its contents"));
         access.Objects.ShouldNotContain(o => o.Dn.EndsWith("," + saltmere, StringComparison.Ordinal));
         var judged = new BranchJudge(new AccessSweep(new AccessTree(access), new AccessToken(Sid.Everyone, [])), default, _ => false)
-            .Judge(new DirectoryRight(DirectoryAct.WriteAttributes, ["mail"], "user", people));
+            .Judge(new BranchAsked(DirectoryAct.WriteAttributes, ["mail"], "user", people));
         judged.Answer.ShouldBeNull();
         judged.Unseen!.ShouldContain(saltmere);
     }
@@ -140,7 +140,7 @@ public sealed class AccessListTests(Controller controller)
         snapshot.Access.Objects.ShouldNotContain(o => o.Class == "user");
         snapshot.Access.WholeBranches.ShouldBeEmpty();
         var survey = new Survey("fennmoor", TimeProvider.System.GetUtcNow(), false, snapshot, [], []);
-        var view = new Core.Rights.SurveyView(survey);
+        var view = AllEngines.View(survey);
         view.HoldingsOf(view.Graph.IndexOf("svc-found")).All().Select(h => h.Right.ToString()).ShouldContain($"change its access list on {saltmere}");
     }
 
@@ -163,7 +163,7 @@ public sealed class AccessListTests(Controller controller)
         return (people, saltmere);
     }
 
-    private async Task<AccessTrace> TraceAsync(DirectoryRight right, string account)
+    private async Task<AccessTrace> TraceAsync(BranchAsked right, string account)
     {
         var snapshot = await _directory.ReadAsync(new DirectoryScope([], [account]) { Access = new AccessScope([right.Branch], [], false) }, Cancel);
         var graph = new MembershipGraph(snapshot);

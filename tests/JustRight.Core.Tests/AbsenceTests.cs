@@ -1,4 +1,5 @@
 using JustRight.Core.Changes;
+using JustRight.Core.Engines.Hosts;
 using JustRight.Core.Engines.SqlServer;
 using JustRight.Core.Fit;
 using JustRight.Core.Installs;

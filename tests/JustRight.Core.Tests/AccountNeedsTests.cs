@@ -1,5 +1,6 @@
 using JustRight.Core.Changes;
 using JustRight.Core.Directory;
+using JustRight.Core.Engines;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Fit;
@@ -38,7 +39,7 @@ public sealed class AccountNeedsTests
     {
         var (fit, _) = Judge(dn, description, state);
         var missing = fit.Accounts[0].Judgements.Where(j => j.Verdict != Verdict.Met).ShouldHaveSingleItem();
-        missing.Right.ShouldBeOfType<AccountRight>().Aspect.ShouldBe(aspect);
+        missing.Right.OfAccount.ShouldBe(aspect);
         missing.Reason.ShouldContain(reason);
     }
 
@@ -57,7 +58,7 @@ public sealed class AccountNeedsTests
     public void That_it_may_not_change_its_own_password_is_judged_where_it_is_planned(bool? cannot, Verdict verdict, string reason, int steps)
     {
         var (fit, worklist) = Judge(Dn, "polls", AccountState.PasswordNeverExpires, planned: a => a with { PasswordCannotChange = true }, seen: p => p with { PasswordCannotChange = cannot });
-        var need = fit.Accounts[0].Judgements.Single(j => j.Right is AccountRight { Aspect: AccountAspect.PasswordChange });
+        var need = fit.Accounts[0].Judgements.Single(j => j.Right.OfAccount == AccountAspect.PasswordChange);
         (need.Verdict, need.Reason, worklist.Give.Count).ShouldBe((verdict, reason, steps));
         worklist.Give.Select(g => g.Change.Words).ShouldAllBe(w => w.EndsWith($"change its password, by an ACE on {Dn}", StringComparison.Ordinal));
     }
@@ -98,7 +99,7 @@ public sealed class AccountNeedsTests
         var principal = new DirectoryPrincipal(Domain.Append(1001), kind, "svc-poller", dn) { Description = description, State = state, PrimaryGroupRid = kind == PrincipalKind.User ? 513u : 0 };
         principal = seen?.Invoke(principal) ?? principal;
         var directory = new DirectorySnapshot("FENNMOOR", Domain, "dc", DateTimeOffset.UnixEpoch, [principal], ["OU=Svc,DC=fennmoor,DC=example"], null);
-        var view = new SurveyView(new Survey("fennmoor", DateTimeOffset.UnixEpoch, true, directory, [], []));
+        var view = AllEngines.View(new Survey("fennmoor", DateTimeOffset.UnixEpoch, true, directory, [], []));
         var account = new PlannedAccount("poller", "svc-poller", existing ? null : Dn, "polls", "polls", WorksAs.Service, true, existing, Line);
         account = planned?.Invoke(account) ?? account;
         var plan = new Plan("install", "s@1", "S", "fennmoor", "FENNMOOR", "fennmoor.example", Stage.Planned, [], [], [account], [], [], [], []);

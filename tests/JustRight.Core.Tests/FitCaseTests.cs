@@ -1,11 +1,11 @@
 using JustRight.Core.Changes;
+using JustRight.Core.Engines;
 using JustRight.Core.Estates;
 using JustRight.Core.Fit;
 using JustRight.Core.Installs;
 using JustRight.Core.Rights;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
-using JustRight.Core.Worklists;
 
 namespace JustRight.Core.Tests;
 
@@ -219,7 +219,7 @@ public sealed class FitCaseTests
     {
         var fit = new FitScene().Account(state: state).Host("fm-temp01", ["svc-poller"]).Need(R.Admin()).Judge();
         Of(fit, R.Admin()).Verdict.ShouldBe(Verdict.Met);
-        var usable = fit.Accounts[0].Judgements.Single(j => j.Right is AccountRight { Aspect: AccountAspect.Usable });
+        var usable = fit.Accounts[0].Judgements.Single(j => j.Right.OfAccount == AccountAspect.Usable);
         (usable.Verdict, usable.Reason).ShouldBe((Verdict.Missing, fact));
     }
 

@@ -2,6 +2,9 @@ using JustRight.Core.Changes;
 using JustRight.Core.Directory;
 using JustRight.Core.Directory.Descriptors;
 using JustRight.Core.Directory.Schema;
+using JustRight.Core.Engines;
+using JustRight.Core.Engines.Directory;
+using JustRight.Core.Engines.Hosts;
 using JustRight.Core.Engines.SqlServer;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
@@ -13,6 +16,7 @@ using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Access;
+using JustRight.Core.Rights.Branches;
 using JustRight.Core.Rights.Policies;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
@@ -154,7 +158,7 @@ internal sealed class FitScene
         var planned = new PlannedService(service, host, "place", account, start, after, by, Line);
         _services.Add(planned);
         foreach (var (aspect, asked) in new[] { (ServiceAspect.Identity, true), (ServiceAspect.Restarted, true), (ServiceAspect.Start, start is not null), (ServiceAspect.Order, after.Length > 0) })
-            if (asked) Need(new ServiceRight(host, service, aspect, $"{service} {aspect}"), by, account: account);
+            if (asked) Need(new ServiceRight(new ServiceAsked(host, service, aspect, start, after), $"{service} {aspect}"), by, account: account);
         return this;
     }
 
@@ -222,7 +226,7 @@ internal sealed class FitScene
 
     public FitScene BarAct(DirectoryAct act, string of)
     {
-        _forbidden.Add(new ForbiddenRule(null, "", new DirectoryRight(act, [], of, "DC=fennmoor,DC=example"), "organization rule", Line));
+        _forbidden.Add(new ForbiddenRule(null, "", new DirectoryRight(new BranchAsked(act, [], of, "DC=fennmoor,DC=example")), "organization rule", Line));
         return this;
     }
 
@@ -240,10 +244,10 @@ internal sealed class FitScene
         var directory = new DirectorySnapshot("FENNMOOR", DomainSid, "fm-dc01", SurveyedAt, DirectoryUnread is null ? _principals : [], ["OU=Svc,DC=fennmoor,DC=example"], DirectoryUnread)
         {
             Access = _access,
-            AskedFor = [.. _grants.Select(g => g.Right).OfType<DomainGroupRight>().Select(r => r.Group)],
+            AskedFor = [.. _grants.Select(g => g.Right).OfType<DomainGroupRight>().Select(r => r.DomainGroup)],
             Policies = _policies.Count == 0 ? null : new PolicySnapshot([new PolicyContainer("OU=Servers,DC=fennmoor,DC=example", PolicyLink.Write(_policies.Select(p => new PolicyLink(p.Id, false, false)), "DC=fennmoor,DC=example"), false)], [], _policies, null),
         };
-        return new SurveyView(new Survey("fennmoor", SurveyedAt, true, _directory(directory), _hosts, _instances));
+        return AllEngines.View(new Survey("fennmoor", SurveyedAt, true, _directory(directory), _hosts, _instances));
     }
 
     /// <summary>What all installs need, this one among them.</summary>
@@ -318,9 +322,9 @@ internal static class R
 
     public static Right Db(string role, string database = "Store") => new DatabaseRoleRight("fm-sql01", database, role);
 
-    public static DirectoryRight Write(string attribute, string branch = "OU=People,DC=fennmoor,DC=example") => new(DirectoryAct.WriteAttributes, [attribute], "user", branch);
+    public static DirectoryRight Write(string attribute, string branch = "OU=People,DC=fennmoor,DC=example") => new(new BranchAsked(DirectoryAct.WriteAttributes, [attribute], "user", branch));
 
-    public static DirectoryRight Act(DirectoryAct act, string of, string branch) => new(act, [], of, branch);
+    public static DirectoryRight Act(DirectoryAct act, string of, string branch) => new(new BranchAsked(act, [], of, branch));
 
     public static Right InGroup(string group) => new DomainGroupRight("FENNMOOR", group);
 }

@@ -14,8 +14,8 @@ namespace JustRight.Core.Tests;
 /// <summary>Identities inside a product rest on people's words, and on nothing else.</summary>
 public sealed class ProductRoleTests
 {
-    private static readonly ProductRoleRight Right = new("Thermograph", "Tanker clerk", ["hand in weighings", "read its settings"], TimeSpan.FromDays(100));
-    private static readonly Confirmation Word = new("install", $"poller/{Right.Key}", "svc-poller", null, Right.Lets, true, "Maud Ferris", FitScene.Now.AddDays(-1), FitScene.Now.AddDays(99));
+    private static readonly ProductRoleRight Right = new(new InsideProduct("Thermograph", "Tanker clerk", ["hand in weighings", "read its settings"], TimeSpan.FromDays(100)));
+    private static readonly Confirmation Word = new("install", $"poller/{Right.Key}", "svc-poller", null, Right.Inside.Lets, true, "Maud Ferris", FitScene.Now.AddDays(-1), FitScene.Now.AddDays(99));
 
     public static TheoryData<string, Confirmation?, Stage, GivenBy, Until, Verdict, string> Cases => new()
     {
@@ -67,7 +67,7 @@ public sealed class ProductRoleTests
     {
         Judged(null, Stage.Planned, GivenBy.Us, Until.Always, out var worklist);
         var step = worklist.Give.ShouldHaveSingleItem();
-        step.Change.ShouldBe(new MapToProductRole("Thermograph", "Tanker clerk", @"FENNMOOR\svc-poller", Right.Lets));
+        step.Change.ShouldBe(new MapToProductRole("Thermograph", "Tanker clerk", @"FENNMOOR\svc-poller", Right.Inside.Lets));
         step.Change.Words.ShouldBe(@"map FENNMOOR\svc-poller to 'Tanker clerk' inside Thermograph, which lets it hand in weighings, read its settings and nothing more");
         step.Blocked.ShouldBe("a person makes it inside the product and confirms it: justright confirm install poller \"Tanker clerk\"");
         Judged(Word, Stage.Planned, GivenBy.Us, Until.Always, out worklist);

@@ -1,6 +1,9 @@
 using JustRight.Core.Changes;
+using JustRight.Core.Engines.Hosts;
 using JustRight.Core.Fit;
 using JustRight.Core.Installs;
+using JustRight.Core.Plans;
+using JustRight.Core.Rights;
 using JustRight.Core.Surveys;
 using JustRight.Core.Worklists;
 using JustRight.Core.Worklists.Retirement;
@@ -24,7 +27,7 @@ public sealed class RetirementTests
         ], ignoreOrder: true);
         var judged = fit.Accounts.ShouldHaveSingleItem().Judgements;
         judged.Single(j => j.Id == "poller/local-group:administrators@fm-temp01").ShouldSatisfyAllConditions(j => j.Verdict.ShouldBe(Verdict.Done), j => j.Reason.ShouldBe("no longer needed here; kept for thermograph-depot"));
-        judged.Single(j => j.Right is Core.Rights.AccountRight).Reason.ShouldBe("kept: thermograph-depot uses it");
+        judged.Single(j => j.Right.OfAccount is not null).Reason.ShouldBe("kept: thermograph-depot uses it");
         worklist.NotOffered.ShouldContain(new NotOffered("poller/account:exists", "kept: thermograph-depot uses it"));
     }
 
@@ -106,7 +109,7 @@ public sealed class RetirementTests
     {
         var (fit, worklist) = Retire(new FitScene().Account().Host("fm-temp01", [], ("SeBatchLogonRight", ["svc-poller"]))
             .Of("fm-temp01", h => h with { Services = [new HostService("DepotPoll", @"FENNMOOR\svc-poller", ServiceStart.Automatic, true, [])] })
-            .Need(R.Batch()).OtherInstall("thermograph-depot", new Core.Rights.ServiceRight("fm-temp01", "DepotPoll", Core.Rights.ServiceAspect.Identity, "DepotPoll runs as it")));
+            .Need(R.Batch()).OtherInstall("thermograph-depot", new ServiceRight(new ServiceAsked("fm-temp01", "DepotPoll", ServiceAspect.Identity), "DepotPoll runs as it")));
         worklist.Remove.ShouldHaveSingleItem().Blocked.ShouldBeNull();
         fit.Findings.ShouldBeEmpty();
     }

@@ -1,9 +1,10 @@
 using JustRight.Core.Directory;
+using JustRight.Core.Engines;
+using JustRight.Core.Engines.Hosts;
 using JustRight.Core.Engines.SqlServer;
+using JustRight.Core.Estates;
 using JustRight.Core.Hosts;
-using JustRight.Core.Plans;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Memberships;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 
@@ -31,7 +32,7 @@ public sealed class RightsTests
 
     [Theory]
     [MemberData(nameof(Implications))]
-    public void Stronger_rights_are_known(Right weak, string[] strong) => Implication.Above(weak).Select(r => r.Key).ShouldBe(strong);
+    public void Stronger_rights_are_known(Right weak, string[] strong) => weak.Above.Select(r => r.Key).ShouldBe(strong);
 
     public static TheoryData<Right, Right> Narrower => new()
     {
@@ -49,18 +50,18 @@ public sealed class RightsTests
     [MemberData(nameof(Narrower))]
     public void Reach_orders_rights(Right narrow, Right wide)
     {
-        RightReach.Of(narrow).Points.ShouldBeLessThan(RightReach.Of(wide).Points);
-        RightReach.Of(wide).Reason.ShouldNotBeEmpty();
+        narrow.Reach.Points.ShouldBeLessThan(wide.Reach.Points);
+        wide.Reach.Reason.ShouldNotBeEmpty();
     }
 
     [Fact]
     public void Several_small_rights_reach_less_than_one_wide_one_and_more_than_one_of_them()
     {
-        var one = RightReach.Of([R.Db("db_datareader")]).Points;
-        var two = RightReach.Of([R.Db("db_datareader"), R.Db("db_owner")]).Points;
+        var one = RightReach.Together([R.Db("db_datareader")]).Points;
+        var two = RightReach.Together([R.Db("db_datareader"), R.Db("db_owner")]).Points;
         two.ShouldBeGreaterThan(one);
-        two.ShouldBeLessThan(RightReach.Of([R.Role("sysadmin")]).Points);
-        RightReach.Of([]).Points.ShouldBe(0);
+        two.ShouldBeLessThan(RightReach.Together([R.Role("sysadmin")]).Points);
+        RightReach.Together([]).Points.ShouldBe(0);
     }
 
     [Fact]
@@ -103,7 +104,7 @@ public sealed class RightsTests
             "fm-sql01", "sqlserver", at, null, [new InstanceLogin(A, "a")], [new RoleMembers("dbcreator", [A, B], [])],
             [new DatabaseSnapshot("Store", B, null, [new InstanceLogin(A, "a")], [new RoleMembers("db_datareader", [A, B], [])])]);
         var directory = new DirectorySnapshot("FENNMOOR", Sid.Parse("S-1-5-21-1-2-3"), "dc", at, [], [], null);
-        var index = new GrantIndex(new Survey("e", at, true, directory, [], [instance]), new MembershipGraph(directory), null);
+        var index = AllEngines.View(new Survey("e", at, true, directory, [], [instance])).Index;
         index.To(A).Select(t => t.Right.Key).ShouldBe(["instance-permission:connect sql@fm-sql01", "instance-role:dbcreator@fm-sql01", "database-permission:connect@fm-sql01/store", "database-role:db_datareader@fm-sql01/store"]);
         index.To(B).Select(t => t.Right.Key).ShouldBe(["database-owner:@fm-sql01/store", "database-role:db_owner@fm-sql01/store"]);
         index.To(B).Last().Steps[0].Name.ShouldBe("owner of fm-sql01/Store");

@@ -4,7 +4,6 @@ using JustRight.Core.Installs;
 using JustRight.Core.Rights;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
-using JustRight.Core.Worklists;
 
 namespace JustRight.Core.Tests;
 
@@ -24,7 +23,7 @@ public sealed class SetupAccountTests
     {
         var (fit, worklist) = Scene(what).Run();
         var exists = fit.Accounts.ShouldHaveSingleItem().Judgements
-            .First(j => j.Right is AccountRight { Aspect: AccountAspect.Exists });
+            .First(j => j.Right.OfAccount == AccountAspect.Exists);
         exists.Verdict.ShouldBe(verdict, exists.Reason);
         if (reason.Length > 0) exists.Reason.ShouldBe(reason);
         worklist.Remove.Select(s => s.Change).OfType<DisableAccount>().Count().ShouldBe(verdict == Verdict.Excess ? 1 : 0);

@@ -1,6 +1,8 @@
 using JustRight.Connectors;
 using JustRight.Core.Changes;
 using JustRight.Core.Directory;
+using JustRight.Core.Engines;
+using JustRight.Core.Engines.Hosts;
 using JustRight.Core.Engines.SqlServer;
 using JustRight.Core.Estates;
 using JustRight.Core.Fit;
@@ -147,7 +149,7 @@ public sealed class DemoStoryTests(ITestOutputHelper output)
         var first = await simulation.VerifyAsync("wheyline-lines");
         Print(first);
         var sender = first.Fit.Accounts.Single(a => a.Account.Key == "sender").Judgements;
-        sender.Single(j => j.Right is ServiceRight { Aspect: ServiceAspect.Restarted, Host: "fm-line02" }).Reason.ShouldBe("it still runs as NetworkService since 2026-11-21 04:02 UTC: restart it");
+        sender.Single(j => j.Right.OfService is { Aspect: ServiceAspect.Restarted, Host: "fm-line02" }).Reason.ShouldBe("it still runs as NetworkService since 2026-11-21 04:02 UTC: restart it");
         sender.Count(j => j.Machine is not null && j.Verdict == Verdict.Excess).ShouldBe(8, "for each machine: the local group, the role, the user and the login");
         first.Fit.Findings.ShouldContain(f => f.Text.StartsWith("WheylineSender runs as NetworkService and should run as svc-whey-sender", StringComparison.Ordinal) && f.Text.Contains(@"FENNMOOR\FM-LINE01$", StringComparison.Ordinal));
         first.Fit.Findings.ShouldContain(f => f.Text.Contains("its next start fails", StringComparison.Ordinal));
@@ -241,7 +243,7 @@ internal sealed class DemoSimulation : IDisposable
         var install = InstallReader.Read(Bytes($"installs/{name}.yaml"), name).Install!;
         var plan = PlanOf(install);
         var survey = await EstateSurveyor.TakeAsync(Estate, Connectors, new SurveyAims([.. plan.Accounts.Select(a => a.Name)], []), TimeProvider.System, _ => { }, TestContext.Current.CancellationToken);
-        var view = new SurveyView(survey);
+        var view = AllEngines.View(survey);
         var needs = new NeedsIndex([plan]);
         var fit = new FitJudge(view, needs, Estate.Rules, DateTimeOffset.UtcNow).Judge(plan);
         return (fit, WorklistMaker.Make(fit, view, needs));

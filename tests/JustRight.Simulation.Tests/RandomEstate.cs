@@ -1,4 +1,5 @@
 using CsCheck;
+using JustRight.Core.Engines.Hosts;
 using JustRight.Core.Engines.SqlServer;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;

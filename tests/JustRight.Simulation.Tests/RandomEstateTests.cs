@@ -1,9 +1,9 @@
 using System.Text.Json;
 using CsCheck;
 using JustRight.Connectors;
-using JustRight.Core.Changes;
+using JustRight.Core.Engines;
+using JustRight.Core.Engines.Directory;
 using JustRight.Core.Fit;
-using JustRight.Core.Rights;
 using JustRight.Core.Worklists;
 
 namespace JustRight.Simulation.Tests;
@@ -100,7 +100,7 @@ public sealed class RandomEstateTests
         public async Task<(InstallFit Fit, Worklist Worklist)> JudgeAsync(RandomEstate random)
         {
             var estate = RandomEstate.Estate();
-            var view = new SurveyView(await EstateSurveyor.TakeAsync(estate, _connectors, new SurveyAims([], []), TimeProvider.System, _ => { }, default));
+            var view = AllEngines.View(await EstateSurveyor.TakeAsync(estate, _connectors, new SurveyAims([], []), TimeProvider.System, _ => { }, default));
             var plan = random.Plan();
             var needs = new NeedsIndex([plan]);
             var fit = new FitJudge(view, needs, estate.Rules, DateTimeOffset.UtcNow).Judge(plan);

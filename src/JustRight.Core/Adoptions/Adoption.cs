@@ -1,3 +1,6 @@
+using JustRight.Core.Estates;
+using JustRight.Core.Sheets;
+
 namespace JustRight.Core.Adoptions;
 
 /// <summary>A product that was there before us, to be taken into the books: which accounts are its, as far as somebody knows.</summary>

@@ -1,5 +1,6 @@
 using System.Globalization;
 using JustRight.Core.Estates;
+using JustRight.Core.Rights;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 

@@ -36,7 +36,7 @@ public static class AdoptionFinder
         var held = new ExcessFinder(view, new NeedsIndex([]), plan, plan.Accounts.First(a => a.Key == account.Key), view.HoldingsOf(node)).Find();
         return held.Select(j =>
         {
-            var (draft, whyNot) = DraftNeeds.Of(j.Right, estate, view.Tree?.Schema);
+            var (draft, whyNot) = j.Right.Draft(estate, view.Tree?.Schema);
             return new AdoptionItem($"{account.Key}/{j.Right.Key}", account, j.Right, j.Paths, HeldBy(j.Paths, view), j.Brings)
             {
                 Needs = draft,

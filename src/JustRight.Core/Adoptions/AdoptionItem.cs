@@ -1,5 +1,4 @@
 using JustRight.Core.Rights;
-using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Adoptions;
 
@@ -21,12 +20,6 @@ public sealed record AdoptionItem(string Id, AdoptedAccount Account, Right Right
     /// <summary>Why the rules forbid a group through which it comes, or null.</summary>
     public string? Forbidden { get; init; }
 }
-
-/// <summary>A need as the draft sheet writes it, at a place not yet named there.</summary>
-/// <param name="Value">What follows the key of its kind.</param>
-/// <param name="Place">The host, instance, <c>instance/database</c> or branch of the estate; empty for a need of the domain.</param>
-/// <param name="Of">For the directory: the class.</param>
-public sealed record DraftNeed(NeedKind Kind, string Value, PlaceKind? PlaceKind, string Place, IReadOnlyList<string> Attributes, string? Of);
 
 /// <summary>A service that was seen to run as an account to adopt.</summary>
 public sealed record AdoptedService(string Name, string Host, string Account, Surveys.ServiceStart Start);

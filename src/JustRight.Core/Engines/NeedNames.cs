@@ -1,6 +1,5 @@
 using System.Buffers;
-using JustRight.Core.Engines.PostgreSql;
-using JustRight.Core.Engines.SqlServer;
+using JustRight.Core.Rights;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Engines;
@@ -11,15 +10,14 @@ public static class NeedNames
     // Not allowed in the logon names of groups [MS-SAMR 3.1.1.6], nor in those of local groups.
     private static readonly SearchValues<char> Refused = SearchValues.Create("\"/[]:;|=,+*?<>");
 
-    private static readonly string[] PostgreSqlPermissions =
-        ["SELECT", "INSERT", "UPDATE", "DELETE", "REFERENCES", .. RoleAttributeNames.Privileges.Keys];
-
     /// <summary>Why what a need names cannot be there, with what is meant instead; null when it can.</summary>
     /// <param name="engine">The family of the need's place, or null where that is not said.</param>
     public static (string Why, string Expected)? Check(Need need, string? engine)
     {
         var name = need.Value;
         if (name != name.Trim()) return ($"'{name}' begins or ends with a space.", $"'{name.Trim()}'");
+        if (engine is not null && Engines(engine).Select(e => e.SaidAs(need.Kind)).FirstOrDefault(s => s is not null) is { } said)
+            return ($"The family {engine} has nothing like '{name}' there.", said);
         return need.Kind switch
         {
             NeedKind.DomainGroup or NeedKind.LocalGroup => OfGroup(name, need.Kind),
@@ -56,16 +54,10 @@ public static class NeedNames
             : null;
     }
 
-    private static IEnumerable<string> Known(NeedKind kind, string? engine)
-    {
-        var atInstance = kind == NeedKind.InstancePermission;
-        var sqlServer = atInstance ? SqlServerPermissions.NamesOfInstance : SqlServerPermissions.NamesOfDatabase;
-        var postgreSql = atInstance ? RoleAttributeNames.All.Keys : (IEnumerable<string>)PostgreSqlPermissions;
-        return engine switch
-        {
-            null => sqlServer.Concat(postgreSql),
-            "postgresql" => postgreSql,
-            _ => sqlServer,
-        };
-    }
+    private static IEnumerable<string> Known(NeedKind kind, string? engine) =>
+        Engines(engine).SelectMany(e => e.NamesFor(kind) ?? []);
+
+    /// <summary>Those of a family, or of any.</summary>
+    private static IEnumerable<Engine> Engines(string? family) =>
+        AllEngines.List.Where(e => e.Family is { } own && (family is null || own == family));
 }

@@ -1,5 +1,5 @@
+using JustRight.Core.Engines;
 using JustRight.Core.Plans;
-using JustRight.Core.Rights;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Fit;
@@ -14,7 +14,7 @@ internal static class Entering
     public static IEnumerable<(string Name, PlannedGrant Grant)> Of(Plan plan)
     {
         if (plan.SignIn is not { EnterName: { } group } signIn) yield break;
-        var right = new DomainGroupRight(plan.Domain, group);
+        var right = AllEngines.Membership(plan.Domain, group);
         var install = signIn.Install;
         var names = install.EnterMembers.Concat(install.ExpectedNames).Concat(install.MayEnter is { } one ? [one] : []);
         foreach (var name in names.Distinct(StringComparer.OrdinalIgnoreCase))

@@ -1,12 +1,6 @@
-using JustRight.Core.Directory;
-using JustRight.Core.Directory.Descriptors;
-using JustRight.Core.Engines.Directory;
-using JustRight.Core.Engines.SqlServer;
-using JustRight.Core.Fit.Databases;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Access;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 
@@ -25,6 +19,7 @@ internal sealed class ExcessFinder(SurveyView view, NeedsIndex needs, Plan plan,
     private Dictionary<string, PlannedGrant>? _grants;
     private HashSet<string>? _stronger;
     private IReadOnlyList<Right>? _neededRoles;
+    private IReadOnlyList<Right>? _needed;
 
     /// <summary>The forbidden rights, then the excess ones.</summary>
     public IReadOnlyList<Judgement> Find()
@@ -34,10 +29,9 @@ internal sealed class ExcessFinder(SurveyView view, NeedsIndex needs, Plan plan,
         var clean = WithoutForbidden(forbidden);
         var excessLocalGroups = new HashSet<string>(StringComparer.Ordinal);
         // What comes along with groups that are needed is most of what an administrator holds, and never excess. Local groups first, so that what they bring along can be put under them.
-        var beyond = holdings.All(IsNeededGroup).Where(h => h.Right is not DomainGroupRight).ToList();
-        IReadOnlyList<Right> needed = [.. needs.Of(account.Name).Select(n => n.Grant.Right)];
+        var beyond = holdings.All(IsNeededGroup).Where(h => h.Right.DomainGroup is null).ToList();
         var leaving = plan.Stage == Stage.Retiring;
-        foreach (var held in DatabaseGate.WithoutMereEntrances(beyond, needed, leaving).OrderBy(h => h.Right is LocalGroupRight ? 0 : 1).ThenBy(h => h.Right.Key, StringComparer.Ordinal))
+        foreach (var held in MereEntrances.Without(beyond, Needed, leaving).OrderBy(h => h.Right.BringsAlong ? 0 : 1).ThenBy(h => h.Right.Key, StringComparer.Ordinal))
             FindExcess(held, clean, excessLocalGroups);
         FindEmptyMemberships(clean);
         return Found();
@@ -59,7 +53,7 @@ internal sealed class ExcessFinder(SurveyView view, NeedsIndex needs, Plan plan,
         foreach (var rule in rules.Where(r => r.Act is not null)) FindForbiddenAct(rule);
         foreach (var rule in rules.Where(r => r.Act is null).DistinctBy(r => r.Group.ToUpperInvariant()))
         {
-            var right = new DomainGroupRight(plan.Domain, rule.Group);
+            var right = view.Membership(rule.Group);
             if (holdings.Of(right) is not { } held) continue;
             var brings = new List<Right>();
             _found.Add((Say(right, Verdict.Forbidden, rule.Why, holdings.PathsOf(held)) with { Rule = rule }, brings));
@@ -72,12 +66,10 @@ internal sealed class ExcessFinder(SurveyView view, NeedsIndex needs, Plan plan,
     /// <summary>Delegations that let the account do what is forbidden, wherever they stand and through whatever group they come.</summary>
     private void FindForbiddenAct(ForbiddenRule rule)
     {
-        if (view.Tree is not { } tree) return;
         foreach (var held in holdings.All(_ => true)) // no entry of the directory comes along with a local group
         {
-            if (held.Right is not EntryRight entry || !EntryReach.Gives(entry, rule.Act!, tree.Schema) || _forbiddenEntries.Contains(entry.Key)) continue;
-            _forbiddenEntries.Add(entry.Key);
-            _found.Add((Say(entry, Verdict.Forbidden, rule.Why, holdings.PathsOf(held)) with { Rule = rule }, []));
+            if (!held.Right.Lets(rule.Act!, view) || !_forbiddenEntries.Add(held.Right.Key)) continue;
+            _found.Add((Say(held.Right, Verdict.Forbidden, rule.Why, holdings.PathsOf(held)) with { Rule = rule }, []));
         }
     }
 
@@ -92,7 +84,7 @@ internal sealed class ExcessFinder(SurveyView view, NeedsIndex needs, Plan plan,
         {
             var above = new HashSet<int>(view.Graph.Closure(node)) { node };
             brings.AddRange(holdings.All()
-                .Where(h => h.Right is not DomainGroupRight && h.Tails.All(t => above.Contains(t.Node) && !clean.Contains(t.Node)))
+                .Where(h => h.Right.DomainGroup is null && h.Tails.All(t => above.Contains(t.Node) && !clean.Contains(t.Node)))
                 .Select(h => h.Right));
         }
 
@@ -103,7 +95,7 @@ internal sealed class ExcessFinder(SurveyView view, NeedsIndex needs, Plan plan,
     {
         var tails = held.Tails.Where(t => clean.Contains(t.Node) && !ComesWithNeededRole(held.Right, t.Tail)).ToList();
         if (tails.Count == 0 || _forbiddenEntries.Contains(held.Right.Key) || IsNeeded(held.Right)) return;
-        if (Implication.Above(held.Right).Any(IsNeeded)) return; // part of a needed right: nothing beyond the needs
+        if (held.Right.Above.Any(IsNeeded)) return; // part of a needed right: nothing beyond the needs
         if (view.Baseline.Of(held.Right).Count > 0) return; // every domain user has it
         var own = tails.Where(t => t.Tail.Via is null || !IsNeeded(t.Tail.Via) && !excessLocalGroups.Contains(t.Tail.Via.Key)).ToList();
         if (own.Count == 0)
@@ -114,24 +106,18 @@ internal sealed class ExcessFinder(SurveyView view, NeedsIndex needs, Plan plan,
         }
 
         var along = new List<Right>();
-        if (held.Right is LocalGroupRight && excessLocalGroups.Add(held.Right.Key)) _groupBrings[held.Right.Key] = along;
+        if (held.Right.BringsAlong && excessLocalGroups.Add(held.Right.Key)) _groupBrings[held.Right.Key] = along;
         _found.Add((Say(held.Right, Verdict.Excess, Reason(held.Right), holdings.PathsOf(own)), along));
     }
 
     /// <summary>What comes along with a role that is needed is the role's own affair, as with groups; but not what rules its place, which no need for a smaller role asks for.</summary>
     private bool ComesWithNeededRole(Right right, RightTail tail)
     {
-        if (right.AtInstance is null || NeededRoles.Count == 0 || !tail.Steps.Any(s => s.Kind == StepKind.Role)) return false;
-        var reach = RightReach.Of(right).Points;
-        return NeededRoles.Any(r => (reach < RightReach.Ruling || reach <= RightReach.Of(r).Points) && tail.Steps.Any(s => s.Kind == StepKind.Role && IsOf(r, s.Name, right)));
+        if (NeededRoles.Count == 0 || !tail.Steps.Any(s => s.Kind == StepKind.Role)) return false;
+        var reach = right.Reach.Points;
+        return NeededRoles.Any(r =>
+            (reach < RightReach.Ruling || reach <= r.Reach.Points) && tail.Steps.Any(s => s.Kind == StepKind.Role && r.IsStep(s, right)));
     }
-
-    private static bool IsOf(Right needed, string role, Right held) => needed switch
-    {
-        InstanceRoleRight r => string.Equals(r.Role, role, StringComparison.OrdinalIgnoreCase) && string.Equals(r.Instance, held.AtInstance, StringComparison.OrdinalIgnoreCase),
-        DatabaseRoleRight r => string.Equals(r.Role, role, StringComparison.OrdinalIgnoreCase) && string.Equals(r.Place, held.Place, StringComparison.OrdinalIgnoreCase),
-        _ => false,
-    };
 
     /// <summary>Direct memberships through which nothing that was read comes: nobody knows what they are for.</summary>
     private void FindEmptyMemberships(HashSet<int> clean)
@@ -139,25 +125,18 @@ internal sealed class ExcessFinder(SurveyView view, NeedsIndex needs, Plan plan,
         foreach (var group in view.Graph.GroupsOf(holdings.Account))
         {
             if (!clean.Contains(group) || view.Graph.Baseline.Contains(group) || view.Graph.PrincipalOf(group) is not { Kind: PrincipalKind.Group } principal) continue;
-            var right = new DomainGroupRight(plan.Domain, principal.Name);
+            var right = view.Membership(principal.Name);
             if (IsNeeded(right) || IsGroupOfPlan(principal.Name)) continue;
             var above = view.Graph.Closure(group).Append(group).ToList();
             var carries = above.Any(n => view.Index.To(view.Graph.SidOf(n)).Any() || view.Index.IsDenied(view.Graph.SidOf(n))
-                || (view.Graph.PrincipalOf(n) is { } p && (IsNeeded(new DomainGroupRight(plan.Domain, p.Name)) || IsForbidden(p.Name))));
+                || (view.Graph.PrincipalOf(n) is { } p && (IsNeeded(view.Membership(p.Name)) || IsForbidden(p.Name))));
             if (!carries) _found.Add((Say(right, Verdict.Excess, "nothing needs it, and it gives no right that was read", holdings.PathsOf(holdings.Of(right)!)), []));
         }
     }
 
     private string Reason(Right right)
     {
-        if (right is EntryRight entry && view.Tree is { } tree)
-        {
-            var beyond = EntryReach.Beyond(entry, DirectoryNeeds, tree.Schema);
-            return beyond != (entry.Rule.Rights.Mapped() & EntryReach.Changing) ? $"more than is needed: {AceWords.What(beyond, entry.Rule.ObjectType, null, tree.Schema)}"
-                : DirectoryNeeds.Any(n => DistinguishedName.IsAtOrBelow(n.Branch, entry.Where) && EntryReach.Gives(entry, n, tree.Schema)) ? DirectoryNeeds.Any(n => DistinguishedName.IsAtOrBelow(entry.Where, n.Branch)) ? "it gives more than is needed there" : "it covers more than the branch that is needed"
-                : "nothing needs it";
-        }
-
+        if (right.WhyBeyond(Needed, view) is { } beyond) return beyond;
         if (plan.Stage == Stage.Retiring && Grants.ContainsKey(right.Key)) return $"nothing needs it after {plan.Install} is retired";
         if (Grants.TryGetValue(right.Key, out var grant) && grant.Until == Until.Installed) return "left over from setup";
         var decision = plan.Decisions.FirstOrDefault(d => d.Account == account.Key && d.Alternatives.Any(a => a.Label != d.Taken && a.Rights.Contains(right)));
@@ -169,20 +148,15 @@ internal sealed class ExcessFinder(SurveyView view, NeedsIndex needs, Plan plan,
     private Dictionary<string, PlannedGrant> Grants => _grants ??= plan.GrantsOf(account.Key).DistinctBy(g => g.Right.Key).ToDictionary(g => g.Right.Key, StringComparer.Ordinal);
 
     /// <summary>The rights that would bring a planned one along.</summary>
-    private HashSet<string> Stronger => _stronger ??= [.. plan.GrantsOf(account.Key).SelectMany(g => Implication.Above(g.Right)).Select(r => r.Key)];
+    private HashSet<string> Stronger => _stronger ??= [.. plan.GrantsOf(account.Key).SelectMany(g => g.Right.Above).Select(r => r.Key)];
 
-    private IReadOnlyList<Right> NeededRoles => _neededRoles ??= [.. needs.Of(account.Name).Select(n => n.Grant.Right).Where(r => r is InstanceRoleRight or DatabaseRoleRight)];
+    private IReadOnlyList<Right> NeededRoles => _neededRoles ??= [.. Needed.Where(r => r.IsRole)];
 
-    private IEnumerable<DirectoryRight> DirectoryNeeds => needs.Of(account.Name).Select(n => n.Grant.Right).OfType<DirectoryRight>();
+    private IReadOnlyList<Right> Needed => _needed ??= [.. needs.Of(account.Name).Select(n => n.Grant.Right)];
 
-    private bool IsNeeded(Right right) => right switch
-    {
-        EntryRight entry => EntryReach.Beyond(entry, DirectoryNeeds, view.Tree!.Schema) == 0,
-        OwnerRight owner => DirectoryNeeds.Any(n => n.Act is DirectoryAct.Create or DirectoryAct.JoinComputers && DistinguishedName.IsAtOrBelow(owner.Where, n.Branch)), // what it creates is its own
-        _ => needs.Installs(account.Name, right).Count > 0,
-    };
+    private bool IsNeeded(Right right) => right.IsMadeUpBy(Needed, view) ?? needs.Installs(account.Name, right).Count > 0;
 
-    private bool IsNeededGroup(LocalGroupRight group)
+    private bool IsNeededGroup(Right group)
     {
         if (!_neededGroups.TryGetValue(group.Key, out var needed)) _neededGroups[group.Key] = needed = IsNeeded(group);
         return needed;

@@ -1,12 +1,8 @@
-using JustRight.Core.Engines.Person;
-using JustRight.Core.Engines.SqlServer;
 using JustRight.Core.Estates;
 using JustRight.Core.Fit.Confirmations;
-using JustRight.Core.Fit.Databases;
 using JustRight.Core.Fit.Exceptions;
 using JustRight.Core.Fit.Hosts;
 using JustRight.Core.Fit.Retirement;
-using JustRight.Core.Hosts;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
@@ -74,7 +70,7 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
         {
             return new AccountFit(account, node >= 0, [
                 .. AccountNeeds.Rights(account, plan.Domain).Select(r => new Judgement($"{account.Key}/{r.Key}", account.Key, r, Verdict.Unseen, stale, [])),
-                .. grants.Select(g => g.Right is ProductRoleRight ? JudgeProductRole(plan, account, g) : Say(g, Verdict.Unseen, stale)),
+                .. grants.Select(g => g.Right.JudgedBy == JudgedBy.Person ? JudgeProductRole(plan, account, g) : Say(g, Verdict.Unseen, stale)),
             ]);
         }
 
@@ -87,13 +83,17 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
         var excess = new ExcessFinder(view, needs, plan, account, holdings).Find();
         return new AccountFit(account, true, [.. own, .. judged, .. excess, .. MachineStandIns.Of(plan, account, view)]);
 
-        Judgement One(PlannedGrant grant) => grant.Right switch
+        Judgement One(PlannedGrant grant) => grant.Right.JudgedBy switch
         {
-            ProductRoleRight => JudgeProductRole(plan, account, grant),
-            ServiceRight when plan.Stage == Stage.Retiring => Say(grant, Verdict.Done, NoLonger(plan)),
-            var right when StaleHost(right) is { } old => Say(grant, Verdict.Unseen, old),
-            ServiceRight => services.Judge(account, grant),
-            _ => Governed(plan, account, grant, JudgeGrant(plan, account, grant, holdings), holdings),
+            JudgedBy.Person => JudgeProductRole(plan, account, grant),
+            JudgedBy.Service when plan.Stage == Stage.Retiring => Say(grant, Verdict.Done, NoLonger(plan)),
+            JudgedBy.Nobody => Say(grant, Verdict.Unseen, NotYet),
+            JudgedBy.Account => throw new InvalidOperationException($"No grant asks for {grant.Right}."),
+            JudgedBy.Service or JudgedBy.Branch or JudgedBy.Survey when StaleHost(grant.Right) is { } old =>
+                Say(grant, Verdict.Unseen, old),
+            JudgedBy.Service => services.Judge(account, grant),
+            JudgedBy.Branch or JudgedBy.Survey =>
+                Governed(plan, account, grant, JudgeGrant(plan, account, grant, holdings), holdings),
         };
     }
 
@@ -109,8 +109,8 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
     {
         if (!NeedsIndex.Stands(grant, plan.Stage)) return Say(grant, Verdict.Done, NotHeld(plan));
         if (view.Survey.Directory.Unread is { } unread) return Say(grant, Verdict.Unseen, $"the directory could not be read: {unread}");
-        if (!Judgeable(grant)) return Say(grant, Verdict.Unseen, "cannot be judged yet");
-        if (grant.Right is ServiceRight) return new ServiceJudge(view, plan).Judge(account, grant);
+        if (grant.Right.JudgedBy == JudgedBy.Nobody) return Say(grant, Verdict.Unseen, NotYet);
+        if (grant.Right.JudgedBy == JudgedBy.Service) return new ServiceJudge(view, plan).Judge(account, grant);
         var absence = Absence.Of(view, plan, grant.Right);
         if (absence is not null && Absence.IsPending(plan, grant)) return absence.Pending(Say(grant, Verdict.Pending, ""));
         if (grant.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned)
@@ -124,7 +124,7 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
 
     /// <summary>Nobody's list can hold an account that does not exist: where a policy governs, its list lacks the account.</summary>
     private Judgement WithoutAccount(PlannedGrant grant, Judgement judged) =>
-        RightGovernor.Of(view, grant.Right, null).Governed is not { } governed ? judged
+        grant.Right.GovernedIn(view, null).Governed is not { } governed ? judged
             : judged with { Governed = governed, Reason = judged.Verdict == Verdict.Pending && governed.Gives == false ? TakenBack(governed) : judged.Reason, Notes = [$"policy {governed.Name} governs it on {grant.Right.Place}"] };
 
     private static string TakenBack(GovernedRight governed) => $"setup gives it, and policy {governed.Name} takes it back";
@@ -138,8 +138,7 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
 
     private Judgement JudgeGrant(Plan plan, PlannedAccount account, PlannedGrant grant, Holdings holdings)
     {
-        if (!Judgeable(grant)) return Say(grant, Verdict.Unseen, "cannot be judged yet");
-        var held = holdings.Of(grant.Right, LogonKind.Of(account.WorksAs));
+        var held = holdings.Of(grant.Right, WorksAsWords.LogonsOf(account.WorksAs));
         if (!NeedsIndex.Stands(grant, plan.Stage))
         {
             // Still held: the excess says so, unless another need keeps it.
@@ -150,10 +149,10 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
             return Say(grant, Verdict.Done, kept) with { Paths = holdings.PathsOf(held) };
         }
 
-        if (grant.Right is DirectoryRight directory) return JudgeBranch(plan, grant, directory, holdings, held);
+        if (grant.Right.Below is { } below) return JudgeBranch(plan, grant, below.Of, holdings, held);
         if (held is not null) return Holding(plan, grant, holdings, held);
 
-        foreach (var above in Implication.Above(grant.Right))
+        foreach (var above in grant.Right.Above)
         {
             if (holdings.Of(above) is not { } stronger) continue;
             if (Shut(grant, holdings, stronger) is { } shut) return shut;
@@ -173,7 +172,7 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
     private Judgement Governed(Plan plan, PlannedAccount account, PlannedGrant grant, Judgement judged, Holdings holdings)
     {
         if (judged.Verdict is not (Verdict.Met or Verdict.Missing or Verdict.Pending)) return judged;
-        var (governed, unseen) = RightGovernor.Of(view, grant.Right, holdings);
+        var (governed, unseen) = grant.Right.GovernedIn(view, holdings);
         if (unseen is not null) return judged with { Notes = [.. judged.Notes, $"whether a group policy governs it is not known: {unseen}"] };
         if (governed is null) return judged;
         var with = judged with { Governed = governed };
@@ -190,24 +189,23 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
     }
 
     /// <summary>A right over a branch is held when every object below it grants it; what refuses is counted and explained.</summary>
-    private Judgement JudgeBranch(Plan plan, PlannedGrant grant, DirectoryRight right, Holdings holdings, Held? held)
+    private Judgement JudgeBranch(Plan plan, PlannedGrant grant, string of, Holdings holdings, Held? held)
     {
         if (view.Survey.Directory.Unread is { } directory) return Say(grant, Verdict.Unseen, $"the directory could not be read: {directory}");
-        var (answer, tree, unseen) = holdings.Branch(right);
-        if (answer is null) return Say(grant, Verdict.Unseen, unseen!);
-        var facts = BranchFacts.Of(answer, tree!);
+        var (found, unseen) = grant.Right.BranchIn(holdings);
+        if (found is not { } facts) return Say(grant, Verdict.Unseen, unseen!);
         if (held is not null)
         {
             var holding = Holding(plan, grant, holdings, held);
-            return holding with { Branch = facts, Notes = [.. holding.Notes, .. facts.Tomorrow(right.Of)] };
+            return holding with { Branch = facts, Notes = [.. holding.Notes, .. facts.Tomorrow(of)] };
         }
 
-        if (answer.Cannot == 0 && answer.Unseen > 0) return Say(grant, Verdict.Unseen, facts.Refusal(right.Of)) with { Branch = facts };
+        if (facts.Cannot == 0 && facts.Unseen > 0) return Say(grant, Verdict.Unseen, facts.Refusal(of)) with { Branch = facts };
         if (grant.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned) return Say(grant, Verdict.Pending, "setup gives it") with { Branch = facts };
-        var reason = facts.Count == 0 ? $"there is no {right.Of} yet, and a new one would refuse it"
-            : facts.Can == 0 && facts.Failures.All(f => f.Cause == FailureCause.NothingGivesIt) ? $"none of {facts.Count} objects of class {right.Of} grants it: no ACE gives the right"
-            : facts.Refusal(right.Of);
-        return Say(grant, Verdict.Missing, reason) with { Branch = facts, Notes = [.. facts.Tomorrow(right.Of)] };
+        var reason = facts.Count == 0 ? $"there is no {of} yet, and a new one would refuse it"
+            : facts.Can == 0 && facts.Failures.All(f => f.Cause == FailureCause.NothingGivesIt) ? $"none of {facts.Count} objects of class {of} grants it: no ACE gives the right"
+            : facts.Refusal(of);
+        return Say(grant, Verdict.Missing, reason) with { Branch = facts, Notes = [.. facts.Tomorrow(of)] };
     }
 
     private Judgement Holding(Plan plan, PlannedGrant grant, Holdings holdings, Held held)
@@ -216,7 +214,7 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
         if (Shut(grant, holdings, held) is { } shut) return shut;
 
         // A right that only a forbidden group brings must be given its own way before that group can be left.
-        if (paths.All(p => p.Nodes.Any(n => IsForbidden(plan, grant.Account, n))) && grant.Right is not DomainGroupRight)
+        if (paths.All(p => p.Nodes.Any(n => IsForbidden(plan, grant.Account, n))) && grant.Right.DomainGroup is null)
             return Say(grant, Verdict.Met, "held, but only through a forbidden group") with { Paths = paths, AsPlanned = false, Notes = ["give the right another way before removing the forbidden group"] };
 
         var group = grant.Through is null ? null : plan.Groups.First(g => g.Key == grant.Through);
@@ -232,24 +230,27 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
     /// <summary>What is held and does not count, or not for certain: it is denied or may be, or the account cannot get in to use it; null when it counts.</summary>
     private Judgement? Shut(PlannedGrant grant, Holdings holdings, Held held)
     {
-        var denied = grant.Right is LogonRight logon
-            ? [.. view.Index.DeniedFor(logon).Where(t => holdings.Reaches(t.Holder)).Select(t => (view.Graph.IndexOf(t.Holder), t))]
-            : DatabaseGate.Denials(view, grant.Right, holdings);
-        if (denied.Count > 0)
+        var gate = grant.Right.GateFor(view, holdings);
+        return gate.State switch
         {
-            var through = holdings.PathsOf(denied);
-            var by = through[0].Nodes.Count > 1 ? view.Graph.NameOf(through[0].Nodes[^1]) : "a direct entry";
-            return Say(grant, Verdict.Missing, $"denied by {by}") with { Paths = holdings.PathsOf(held), DeniedBy = through };
-        }
+            GateState.Open => null,
+            GateState.Unseen => Say(grant, Verdict.Unseen, gate.Why) with { Paths = holdings.PathsOf(held) },
+            GateState.Shut when gate.Denials.Count > 0 => Denied(grant, holdings, held, gate),
+            GateState.Shut => Say(grant, Verdict.Missing, gate.Why) with { Paths = holdings.PathsOf(held) },
+        };
+    }
 
-        if (!DatabaseGate.IsImmune(grant.Right, holdings) && view.WhyDenyUnseen(grant.Right, holdings.Account) is { } why) return Say(grant, Verdict.Unseen, why) with { Paths = holdings.PathsOf(held) };
-        return DatabaseGate.WhyShut(view, grant.Right, holdings) is { } shut ? Say(grant, Verdict.Missing, shut) with { Paths = holdings.PathsOf(held) } : null;
+    private Judgement Denied(PlannedGrant grant, Holdings holdings, Held held, Gate gate)
+    {
+        var through = holdings.PathsOf(gate.Denials);
+        var by = through[0].Nodes.Count > 1 ? view.Graph.NameOf(through[0].Nodes[^1]) : "a direct entry";
+        return Say(grant, Verdict.Missing, $"denied by {by}") with { Paths = holdings.PathsOf(held), DeniedBy = through };
     }
 
     private bool IsForbidden(Plan plan, string account, int node) =>
         view.Graph.PrincipalOf(node)?.Name is { } name && plan.Forbidden.Any(b => (b.Account is null || b.Account == account) && string.Equals(b.Group, name, StringComparison.OrdinalIgnoreCase));
 
-    private static bool Judgeable(PlannedGrant grant) => grant.Right is not UnjudgedRight;
+    private const string NotYet = "cannot be judged yet";
 
     private static Judgement Say(PlannedGrant grant, Verdict verdict, string reason) =>
         new(grant.Id, grant.Account, grant.Right, verdict, reason, []) { Grant = grant };

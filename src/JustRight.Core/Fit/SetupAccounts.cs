@@ -1,3 +1,4 @@
+using JustRight.Core.Engines;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
@@ -24,7 +25,7 @@ internal static class SetupAccounts
     /// <summary>The verdict on the account itself.</summary>
     public static Judgement Judge(SurveyView view, PlannedAccount account, string domain, int node)
     {
-        var right = new AccountRight(domain, AccountAspect.Exists);
+        var right = AllEngines.OfAccount(domain, AccountAspect.Exists);
         var (verdict, reason) = (view.Survey.Directory.Unread, node < 0 ? null : view.Graph.PrincipalOf(node)) switch
         {
             ({ } unread, _) => (Verdict.Unseen, $"the directory could not be read: {unread}"),

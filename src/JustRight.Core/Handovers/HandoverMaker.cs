@@ -1,4 +1,3 @@
-using JustRight.Core.Changes;
 using JustRight.Core.Fit;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
@@ -43,7 +42,7 @@ public static class HandoverMaker
         foreach (var grant in served.Select(j => j.Grant).OfType<PlannedGrant>())
         {
             if (plan.Decisions.FirstOrDefault(d => d.Id == grant.Decision) is { } decision) yield return $"'{decision.Taken}' was taken among {decision.Alternatives.Count} alternatives: {decision.Reason}";
-            if (grant.Right is not ServiceRight) yield return RightReach.Of(grant.Right).Reason;
+            if (grant.Right.OfService is null) yield return grant.Right.Reach.Reason;
             if (grant.Until == Sheets.Until.Installed) yield return "needed for setup only, and removed afterwards";
             if (grant.Through is { } through && plan.Groups.FirstOrDefault(g => g.Key == through) is { } group) yield return $"given to the group {plan.Domain}\\{group.Name}, so that the next account needs no new grant";
         }

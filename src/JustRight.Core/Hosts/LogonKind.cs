@@ -1,6 +1,5 @@
 using System.Collections.Frozen;
 using JustRight.Core.Directory;
-using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Hosts;
 
@@ -19,14 +18,4 @@ public static class LogonKind
 
     /// <summary>Every type of log-on.</summary>
     public static IReadOnlyList<string> All { get; } = ["service", "batch", "interactive", "remote", "network"];
-
-    /// <summary>The types of log-on by which an account is used, by what it works as.</summary>
-    public static IReadOnlyList<string> Of(WorksAs worksAs) => worksAs switch
-    {
-        WorksAs.Service => ["service"],
-        WorksAs.Job => ["batch"],
-        WorksAs.Pool => ["batch", "service"],
-        WorksAs.Bind => ["network"],
-        WorksAs.Setup or WorksAs.Person => ["interactive", "remote"],
-    };
 }

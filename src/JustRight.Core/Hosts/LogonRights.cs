@@ -1,5 +1,4 @@
 using System.Collections.Frozen;
-using JustRight.Core.Rights;
 
 namespace JustRight.Core.Hosts;
 
@@ -29,21 +28,6 @@ public static class LogonRights
 
     /// <summary>The constant that denies a type.</summary>
     public static string DenyConstant(string type) => Row(type).Deny;
-
-    /// <summary>The right on a host that a constant gives or denies, log-on right or privilege; null for a constant that is neither.</summary>
-    public static (Right Right, bool Denies)? RightOf(string constant, string host)
-    {
-        if (OfConstant(constant) is { } logon) return (new LogonRight(host, logon.Type), logon.Denies);
-        return Privileges.Find(constant) is { } privilege ? (new PrivilegeRight(host, privilege), false) : null;
-    }
-
-    /// <summary>The constant that gives a right on a host, or null when it is no right of a list.</summary>
-    public static string? ConstantOf(Right right) => right switch
-    {
-        LogonRight logon => Constant(logon.Type),
-        PrivilegeRight privilege => privilege.Constant,
-        _ => null,
-    };
 
     /// <summary>The type in words.</summary>
     public static string Words(string type) => Row(type).Words;

@@ -1,6 +1,5 @@
 using JustRight.Core.Directory.Schema;
 using JustRight.Core.Faults;
-using JustRight.Core.Rights;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Plans;
@@ -8,14 +7,6 @@ namespace JustRight.Core.Plans;
 /// <summary>Directory needs held against the schema of the directory they are planned for.</summary>
 public static class DirectoryNeedRules
 {
-    /// <summary>The right a directory need asks for at a branch.</summary>
-    public static DirectoryRight RightOf(Need need, string branch) => RightOf(DirectoryActs.Of(need.Value)!, need.Attributes, need.Of, branch);
-
-    /// <summary>The right to do something to the objects of a class below a branch.</summary>
-    /// <param name="of">The class, or null for the act's own.</param>
-    public static DirectoryRight RightOf(DirectoryActRow act, IReadOnlyList<string> attributes, string? of, string branch) =>
-        new(act.Act, [.. attributes.Distinct(StringComparer.OrdinalIgnoreCase).Order(StringComparer.OrdinalIgnoreCase)], of ?? act.Class!, branch);
-
     /// <summary>What is wrong with a need by the schema: unknown classes and attributes, attributes the class does not hold, ones that nobody may write.</summary>
     public static IEnumerable<Fault> Check(Need need, DirectorySchema schema) => Check(DirectoryActs.Of(need.Value)!, need.Attributes, need.Of, schema, need.At);
 

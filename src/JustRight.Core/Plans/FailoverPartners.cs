@@ -1,4 +1,3 @@
-using JustRight.Core.Engines.SqlServer;
 using JustRight.Core.Estates;
 using JustRight.Core.Rights;
 
@@ -10,21 +9,10 @@ namespace JustRight.Core.Plans;
 /// </summary>
 internal static class FailoverPartners
 {
-    private static readonly string[] SystemDatabases = ["master", "model", "msdb"];
-
     /// <summary>The rights that must hold at the partners of the right's instance, each with the partner; none for a right elsewhere.</summary>
     public static IEnumerable<(Right Right, EstateInstance Partner)> Of(Right right, EstateInstance instance, Estate estate) =>
-        estate.PartnersOf(instance).Select(partner => (At(right, partner.Name), partner)).Where(p => p.Item1 is not null).Select(p => (p.Item1!, p.partner));
-
-    private static Right? At(Right right, string partner) => right switch
-    {
-        InstanceRoleRight r => new InstanceRoleRight(partner, r.Role),
-        InstancePermissionRight r => new InstancePermissionRight(partner, r.Permission),
-        DatabaseRoleRight r when IsSystem(r.Database) => new DatabaseRoleRight(partner, r.Database, r.Role),
-        DatabasePermissionRight r when IsSystem(r.Database) => new DatabasePermissionRight(partner, r.Database, r.Permission, r.On),
-        DatabaseRoleRight or DatabasePermissionRight or DatabaseOwnerRight => new InstancePermissionRight(partner, SqlServerPermissions.ConnectSql),
-        _ => null,
-    };
-
-    private static bool IsSystem(string database) => SystemDatabases.Contains(database, StringComparer.OrdinalIgnoreCase);
+        from partner in estate.PartnersOf(instance)
+        let there = right.AtPartner(partner.Name)
+        where there is not null
+        select (there, partner);
 }

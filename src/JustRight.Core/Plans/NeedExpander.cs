@@ -1,8 +1,5 @@
 using JustRight.Core.Conditions;
 using JustRight.Core.Engines;
-using JustRight.Core.Engines.Person;
-using JustRight.Core.Engines.PostgreSql;
-using JustRight.Core.Engines.SqlServer;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Installs;
@@ -14,8 +11,6 @@ namespace JustRight.Core.Plans;
 /// <summary>Turns the needs of a sheet's account into grants at concrete spots, choosing among alternatives.</summary>
 internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, PlaceMap places, NameIndex book, List<Fault> faults)
 {
-    private const string SqlServer = "sqlserver";
-    private const string PostgreSql = "postgresql";
     private readonly List<Decision> _decisions = [];
     private readonly HashSet<string> _known = [];
     private readonly Dictionary<string, Fault> _noSuchAlternative = new(StringComparer.Ordinal);
@@ -133,31 +128,15 @@ internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, 
 
     private IEnumerable<Right> Rights(Need need)
     {
-        if (NeedNames.Check(need, null) is not null) return Nowhere(need);
-        if (need.Kind == NeedKind.DomainGroup) return [new DomainGroupRight(estate.Domain.ShortName, need.Value)];
-        if (need.Kind == NeedKind.ProductRole) return [new ProductRoleRight(sheet.Title, need.Value, need.Lets, TimeSpan.FromDays(need.ConfirmedForDays))];
         if (need.Kind == NeedKind.Directory && book.Schema is { } schema) faults.AddRange(DirectoryNeedRules.Check(need, schema));
-        return Here[need.Place!].Select(spot => need.Kind switch
-        {
-            NeedKind.Directory => DirectoryNeedRules.RightOf(need, spot.Branch!),
-            NeedKind.Logon => new LogonRight(spot.Host, need.Value),
-            NeedKind.Privilege => new PrivilegeRight(spot.Host, need.Value),
-            NeedKind.LocalGroup => new LocalGroupRight(spot.Host, need.Value),
-            NeedKind.InstanceRole => new InstanceRoleRight(spot.Instance!, need.Value),
-            NeedKind.DatabaseOwner => new DatabaseOwnerRight(spot.Instance!, need.Database ?? spot.Database!),
-            NeedKind.DatabaseRole when spot.Engine == PostgreSql => new UnjudgedRight(need.Kind, need.Value, spot.Instance!), // the family has roles of the instance alone
-            NeedKind.DatabaseRole => new DatabaseRoleRight(spot.Instance!, need.Database ?? spot.Database!, need.Value),
-            NeedKind.InstancePermission when spot.Engine == SqlServer || RoleAttributeNames.All.ContainsKey(need.Value.ToUpperInvariant()) => new InstancePermissionRight(spot.Instance!, need.Value),
-            NeedKind.DatabasePermission => DatabasePermissionRight.Parse(spot.Instance!, need.Database ?? spot.Database!, need.Value),
-            _ => (Right)new UnjudgedRight(need.Kind, need.Value, spot.Instance ?? spot.Host),
-        });
-    }
+        IEnumerable<AskedAt> spots = need.Place is null
+            ? [new AskedAt(null, estate.Domain.ShortName, sheet.Title)]
+            : Here[need.Place].Select(s => new AskedAt(s, estate.Domain.ShortName, sheet.Title));
 
-    /// <summary>What a stored sheet asks for by a name that can be nowhere: nobody can see it.</summary>
-    private IEnumerable<Right> Nowhere(Need need) =>
-        need.Place is null
-            ? [new UnjudgedRight(need.Kind, need.Value, estate.Domain.ShortName)]
-            : Here[need.Place].Select(s => new UnjudgedRight(need.Kind, need.Value, s.Instance ?? s.Host));
+        // What a stored sheet asks for by a name that can be nowhere, nobody can see.
+        var isNowhere = NeedNames.Check(need, null) is not null;
+        return spots.Select(at => isNowhere ? AllEngines.Unjudged(need, at) : AllEngines.RightOf(need, at));
+    }
 
     private IReadOnlyList<PlannedGrant> Choose(SheetAccount account, AnyOf any)
     {
@@ -168,7 +147,7 @@ internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, 
         var options = any.Alternatives
             .Where(a => a.When is not { } when || Applies(when) == true)
             .Select((clause, i) => (Label: clause.Called ?? $"alternative {i + 1}", Grants: Expand(account, clause, id)))
-            .Select(o => (o.Label, o.Grants, Reach: RightReach.Of([.. o.Grants.Select(g => g.Right)])))
+            .Select(o => (o.Label, o.Grants, Reach: RightReach.Together([.. o.Grants.Select(g => g.Right)])))
             .ToList();
         if (options.Count == 0) return [];
 

@@ -2,22 +2,10 @@ using JustRight.Core.Conditions;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Installs;
+using JustRight.Core.Rights;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Plans;
-
-/// <summary>A concrete spot that is one place of the sheet: a host, an instance, a database of an instance, or a branch.</summary>
-internal sealed record Spot(string Host, string? Instance, string? Database)
-{
-    /// <summary>What it is called among the spots of its place.</summary>
-    public string Name => Branch ?? (Instance is null ? Host : Database is null ? Instance : $"{Instance}/{Database}");
-
-    /// <summary>The family of the database server; null for a spot that is none.</summary>
-    public string? Engine { get; init; }
-
-    /// <summary>For a branch of the directory: its distinguished name.</summary>
-    public string? Branch { get; init; }
-}
 
 /// <summary>The sheet's places laid over the estate by an install, and the values conditions take from that.</summary>
 internal sealed class PlaceMap

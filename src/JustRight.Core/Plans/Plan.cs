@@ -1,4 +1,5 @@
 using JustRight.Core.Directory;
+using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Installs;
 using JustRight.Core.Rights;
@@ -111,4 +112,4 @@ public sealed record Alternative(string Label, IReadOnlyList<Right> Rights, int 
 /// <param name="Account">The account's key, or null for all.</param>
 /// <param name="Group">The group; empty where an act is forbidden.</param>
 /// <param name="Act">The act, anywhere in the domain, or null.</param>
-public sealed record ForbiddenRule(string? Account, string Group, DirectoryRight? Act, string Why, Origin At);
+public sealed record ForbiddenRule(string? Account, string Group, Right? Act, string Why, Origin At);

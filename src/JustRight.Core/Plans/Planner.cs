@@ -1,8 +1,8 @@
+using JustRight.Core.Engines;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Installs;
-using JustRight.Core.Passwords;
-using JustRight.Core.Rights;
+using JustRight.Core.Rights.Branches;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Plans;
@@ -61,7 +61,7 @@ public static class Planner
     /// <summary>Each account that belongs in a group of the plan, directly or through another group of the plan, needs that membership.</summary>
     private static IEnumerable<PlannedGrant> MembershipGrants(PlannedGroup group, PlanNames names, Estate estate)
     {
-        var right = new DomainGroupRight(estate.Domain.ShortName, group.Name);
+        var right = AllEngines.Membership(estate.Domain.ShortName, group.Name);
         foreach (var account in names.AccountsIn(group))
         {
             yield return new PlannedGrant(
@@ -88,7 +88,11 @@ public static class Planner
     ];
 
     private static ForbiddenRule Rule(string? account, ForbiddenHolding forbidden, Estate estate) =>
-        new(account, forbidden.Group ?? "", forbidden.Act is { } act ? DirectoryNeedRules.RightOf(act, forbidden.Attributes, forbidden.Of, estate.Domain.Root) : null, forbidden.Why, forbidden.At);
+        new(
+            account, forbidden.Group ?? "",
+            forbidden.Act is { } act
+                ? AllEngines.Below(BranchAsked.Make(act, forbidden.Attributes, forbidden.Of, estate.Domain.Root)) : null,
+            forbidden.Why, forbidden.At);
 
     private static List<string> Separations(Sheet sheet, Estate estate, Install install, PlanNames names, List<Fault> faults)
     {

@@ -1,3 +1,4 @@
+using JustRight.Core.Engines;
 using JustRight.Core.Hosts;
 using JustRight.Core.Rights;
 using JustRight.Core.Sheets;
@@ -16,14 +17,20 @@ internal static class ServicePlanner
     {
         foreach (var service in services)
         {
-            yield return Ask(ServiceAspect.Identity, $"{service.Name} runs as it");
-            yield return Ask(ServiceAspect.Restarted, $"{service.Name} was restarted as it");
-            if (service.Start is { } start) yield return Ask(ServiceAspect.Start, $"{service.Name} starts {ServiceWords.Of(start)}");
-            if (service.After.Count > 0) yield return Ask(ServiceAspect.Order, $"{service.Name} waits for {string.Join(" and ", service.After)}");
+            yield return Ask(Of(ServiceAspect.Identity), $"{service.Name} runs as it");
+            yield return Ask(Of(ServiceAspect.Restarted), $"{service.Name} was restarted as it");
+            if (service.Start is { } start)
+                yield return Ask(Of(ServiceAspect.Start) with { Start = start }, $"{service.Name} starts {ServiceWords.Of(start)}");
+            if (service.After.Count > 0)
+                yield return Ask(
+                    Of(ServiceAspect.Order) with { After = service.After },
+                    $"{service.Name} waits for {string.Join(" and ", service.After)}");
 
-            PlannedGrant Ask(ServiceAspect aspect, string words)
+            ServiceAsked Of(ServiceAspect aspect) => new(service.Host, service.Name, aspect);
+
+            PlannedGrant Ask(ServiceAsked asked, string words)
             {
-                var right = new ServiceRight(service.Host, service.Name, aspect, words);
+                var right = AllEngines.OfService(asked, words);
                 return new PlannedGrant($"{service.Account}/{right.Key}", service.Account, right, service.Place, null, service.GivenBy, Until.Always, Team.Host, null, null, service.At);
             }
         }

@@ -1,16 +1,21 @@
-using JustRight.Core.Directory.Descriptors;
-using JustRight.Core.Engines.SqlServer;
-using JustRight.Core.Hosts;
+using JustRight.Core.Directory.Schema;
+using JustRight.Core.Estates;
+using JustRight.Core.Rights.Branches;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Rights;
 
 /// <summary>
 /// One right at one concrete place of an estate. Two rights are the same when their <see cref="Key"/> is: names of hosts,
-/// groups, instances and roles are compared without regard to case, as the systems themselves do.
+/// groups, instances and roles are compared without regard to case, as the systems themselves do. What a right means, its kind
+/// answers itself: what is above it, what door must be open, what gives it and what takes it. Nothing else names a kind.
 /// </summary>
 public abstract class Right : IEquatable<Right>, IComparable<Right>
 {
+    private IReadOnlyList<Right>? _above;
+    private IReadOnlyList<Right>? _covering;
+    private IReadOnlyList<Right>? _entrances;
+
     private protected Right(NeedKind? kind, string place, string words, string key)
     {
         Kind = kind;
@@ -25,34 +30,146 @@ public abstract class Right : IEquatable<Right>, IComparable<Right>
     /// <summary>The host, instance, database or domain it holds at.</summary>
     public string Place { get; }
 
-    /// <summary>The host it holds on, or null for a right elsewhere.</summary>
-    public string? OnHost => Kind is NeedKind.Logon or NeedKind.Privilege or NeedKind.LocalGroup or NeedKind.Service ? Place : null;
-
-    /// <summary>The database instance it holds at, or in a database of; null for a right elsewhere.</summary>
-    public string? AtInstance => this switch
-    {
-        InstanceRoleRight r => r.Instance,
-        InstancePermissionRight r => r.Instance,
-        DatabaseRoleRight r => r.Instance,
-        DatabaseOwnerRight r => r.Instance,
-        DatabasePermissionRight r => r.Instance,
-        _ => null,
-    };
-
     /// <summary>A few words for a table cell, without the place: <c>Administrators</c>, <c>log on as a service</c>.</summary>
     public string Words { get; }
 
     /// <summary>Its stable identity, also used on the wire.</summary>
     public string Key { get; }
 
-    /// <summary>What <see cref="Implication"/> found out about it, kept since a survey's few rights are asked about for every account.</summary>
-    internal IReadOnlyList<Right>? Above { get; set; }
+    // Where it holds.
 
-    /// <inheritdoc cref="Above"/>
-    internal IReadOnlyList<Right>? Covering { get; set; }
+    /// <summary>The host it holds on, or null for a right elsewhere.</summary>
+    public virtual string? OnHost => null;
 
-    /// <inheritdoc cref="Above"/>
-    internal IReadOnlyList<Right>? Entrances { get; set; }
+    /// <summary>The database instance it holds at, or in a database of; null for a right elsewhere.</summary>
+    public virtual string? AtInstance => null;
+
+    /// <summary>The object of the directory that carries it, or the branch of many; null for a right elsewhere.</summary>
+    public virtual string? OnObject => null;
+
+    // What it is, for those that are no common right.
+
+    /// <summary>Who can tell whether it is held.</summary>
+    public virtual JudgedBy JudgedBy => JudgedBy.Survey;
+
+    /// <summary>For membership of a domain group, which only leads to other rights: the group's logon name.</summary>
+    public virtual string? DomainGroup => null;
+
+    /// <summary>For a right over all that lies below a branch: what it is.</summary>
+    public virtual BranchAsked? Below => null;
+
+    /// <summary>For an identity inside a product: what it is.</summary>
+    public virtual InsideProduct? Inside => null;
+
+    /// <summary>For something that a service must be: what it is.</summary>
+    public virtual ServiceAsked? OfService => null;
+
+    /// <summary>For something that an account needs of itself: what it is.</summary>
+    public virtual AccountAspect? OfAccount => null;
+
+    /// <summary>For a right that stands on a list of user rights of its host: the list's constant.</summary>
+    public virtual string? OnList => null;
+
+    // What it reaches, and what reaches it.
+
+    /// <summary>What else an account could do with it.</summary>
+    public abstract RightReach Reach { get; }
+
+    /// <summary>The rights that would bring it along, weakest first.</summary>
+    public IReadOnlyList<Right> Above => _above ??= FindAbove();
+
+    /// <summary>
+    /// The rights that cover it, nearest first: whoever is given one of them has it too, and whoever is denied one of them is
+    /// denied it too.
+    /// </summary>
+    public IReadOnlyList<Right> Covering => _covering ??= FindCovering();
+
+    /// <summary>What lets an account in where it holds, the outermost door first: without these it is of no use.</summary>
+    public IReadOnlyList<Right> Entrances => _entrances ??= FindEntrances();
+
+    /// <summary>Whether it only lets in to what else is held at its place.</summary>
+    public virtual bool OnlyLetsIn => false;
+
+    /// <summary>Whether other rights at its place come along with it: what only comes along is told under it.</summary>
+    public virtual bool BringsAlong => false;
+
+    /// <summary>Whether it is a role, whose own affair is what else it holds.</summary>
+    public virtual bool IsRole => false;
+
+    /// <summary>For a role: whether a step of a path to another right goes through it.</summary>
+    /// <param name="end">The right at the end of the path.</param>
+    public virtual bool IsStep(PathStep step, Right end) => false;
+
+    /// <summary>Whether a computer account may hold it for what runs on its machine.</summary>
+    public virtual bool MachineMayHold => false;
+
+    /// <summary>Whether holding it lets its holder do a part of what another right is about.</summary>
+    public virtual bool Lets(Right act, SurveyView view) => false;
+
+    /// <summary>
+    /// Whether what is needed asks for all that it gives, where its kind is not asked for by name: null where it is, and only the
+    /// same right needs it.
+    /// </summary>
+    public virtual bool? IsMadeUpBy(IEnumerable<Right> needed, SurveyView view) => null;
+
+    /// <summary>Why it is more than what is needed asks for, where its kind can say it; null where it cannot.</summary>
+    public virtual string? WhyBeyond(IReadOnlyList<Right> needed, SurveyView view) => null;
+
+    /// <summary>Whether it is but another side of a right that is told, or needed.</summary>
+    public virtual bool IsShadow(Held held, IReadOnlyList<Right> needed) => false;
+
+    /// <summary>The same at an instance that takes over from its own, or what stands for it there; null when it moves along.</summary>
+    public virtual Right? AtPartner(string partner) => null;
+
+    // What a survey says of it.
+
+    /// <summary>Why its place could not be read, or null when it was.</summary>
+    public abstract string? WhyUnread(SurveyView view);
+
+    /// <summary>Why it is not known who else is let in to its place, or null when it is.</summary>
+    public virtual string? WhyEntrantsUnread(SurveyView view) => null;
+
+    /// <summary>What it is a right in and is not there, though it was looked for; null when it is there, or nothing need be.</summary>
+    public abstract AbsentThing? AbsentIn(SurveyView view);
+
+    /// <summary>Whether it is given to a principal directly.</summary>
+    /// <param name="node">The principal's node.</param>
+    public virtual bool IsGivenTo(int node, SurveyView view) => view.Index.Gives(view.Graph.SidOf(node), this);
+
+    /// <summary>What is held of it, by whatever path, or null.</summary>
+    /// <param name="logons">The types of log-on by which the account is used: some rights come with the log-on itself.</param>
+    internal virtual Held? HeldIn(Holdings holdings, IReadOnlyList<string> logons) => holdings.Entered(this);
+
+    /// <summary>For a right over a branch: what was found below it, object by object; or why that cannot be said.</summary>
+    public virtual (BranchFacts? Facts, string? Unseen) BranchIn(Holdings holdings) => (null, null);
+
+    /// <summary>What stands between an account and it.</summary>
+    public abstract Gate GateFor(SurveyView view, Holdings holdings);
+
+    /// <summary>What a policy does to it at the next refresh; or why that is not known. Neither where no policy can.</summary>
+    /// <param name="holdings">Of the account, or null when there is none yet.</param>
+    public virtual (GovernedRight? Governed, string? Unseen) GovernedIn(SurveyView view, Holdings? holdings) => (null, null);
+
+    /// <summary>What its paths end with, after those through whom it comes.</summary>
+    public virtual IReadOnlyList<PathStep> LastSteps => [new PathStep(StepKind.Right, $"{Words} on {Place}")];
+
+    // What gives it, takes it, and asks for it.
+
+    /// <summary>Adds the steps that give it.</summary>
+    public abstract void Give(Giving giving);
+
+    /// <summary>The step that takes it away where a path of it ends.</summary>
+    public abstract Taken Take(Taking taking);
+
+    /// <summary>The needs of the sheet language that ask for it and for no more.</summary>
+    /// <param name="schema">The directory's, or null when it was not read.</param>
+    public abstract Drafted Draft(Estate estate, DirectorySchema? schema);
+
+    private protected abstract IReadOnlyList<Right> FindAbove();
+
+    private protected virtual IReadOnlyList<Right> FindCovering() => [];
+
+    private protected abstract IReadOnlyList<Right> FindEntrances();
 
     /// <inheritdoc/>
     public bool Equals(Right? other) => other is not null && Key == other.Key;
@@ -86,176 +203,4 @@ public abstract class Right : IEquatable<Right>, IComparable<Right>
 
     /// <summary>Ordered by key.</summary>
     public static bool operator >=(Right a, Right b) => a.CompareTo(b) >= 0;
-}
-
-/// <summary>A log-on right on a host.</summary>
-public sealed class LogonRight(string host, string type)
-    : Right(NeedKind.Logon, host, LogonRights.Words(type), $"logon:{type}@{host}")
-{
-    /// <summary>The host.</summary>
-    public string Host { get; } = host;
-
-    /// <summary><c>service</c>, <c>batch</c>, <c>interactive</c>, <c>remote</c> or <c>network</c>.</summary>
-    public string Type { get; } = type;
-}
-
-/// <summary>A privilege on a host.</summary>
-public sealed class PrivilegeRight(string host, string constant)
-    : Right(NeedKind.Privilege, host, Privileges.Words(constant), $"privilege:{constant}@{host}")
-{
-    /// <summary>The host.</summary>
-    public string Host { get; } = host;
-
-    /// <summary>Such as <c>SeAssignPrimaryTokenPrivilege</c>.</summary>
-    public string Constant { get; } = constant;
-}
-
-/// <summary>What a service is asked.</summary>
-public enum ServiceAspect
-{
-    /// <summary>It runs as the account from its next start on.</summary>
-    Identity,
-
-    /// <summary>It runs as that now: no restart is pending.</summary>
-    Restarted,
-
-    /// <summary>It starts when it should.</summary>
-    Start,
-
-    /// <summary>It waits for the services it should, and nothing stands in their way.</summary>
-    Order,
-}
-
-/// <summary>Something that a service of a host must be, judged like a right of the account it runs as.</summary>
-/// <param name="wanted">What is wanted, in words.</param>
-public sealed class ServiceRight(string host, string service, ServiceAspect aspect, string wanted)
-    : Right(NeedKind.Service, host, wanted, $"service:{service}/{aspect}@{host}")
-{
-    /// <summary>The host.</summary>
-    public string Host { get; } = host;
-
-    /// <summary>The service's short name.</summary>
-    public string Service { get; } = service;
-
-    /// <summary>What is asked of it.</summary>
-    public ServiceAspect Aspect { get; } = aspect;
-}
-
-/// <summary>Membership of a local group of a host.</summary>
-public sealed class LocalGroupRight(string host, string group) : Right(NeedKind.LocalGroup, host, group, $"local-group:{group}@{host}")
-{
-    /// <summary>The host.</summary>
-    public string Host { get; } = host;
-
-    /// <summary>The local group.</summary>
-    public string Group { get; } = group;
-}
-
-/// <summary>Membership of a domain group.</summary>
-public sealed class DomainGroupRight(string domain, string group) : Right(NeedKind.DomainGroup, domain, group, $"domain-group:{domain}\\{group}")
-{
-    /// <summary>The group's logon name.</summary>
-    public string Group { get; } = group;
-}
-
-/// <summary>A right over objects of one class below a branch of the directory.</summary>
-/// <param name="attributes">The attributes, for acts that name them.</param>
-/// <param name="of">The class of object.</param>
-/// <param name="branch">The distinguished name of the branch.</param>
-public sealed class DirectoryRight(DirectoryAct act, IReadOnlyList<string> attributes, string of, string branch)
-    : Right(NeedKind.Directory, branch, WordsOf(act, attributes, of), $"directory:{WordsOf(act, attributes, of)}@{branch}")
-{
-    /// <summary>What it lets the account do.</summary>
-    public DirectoryAct Act { get; } = act;
-
-    /// <summary>The attributes.</summary>
-    public IReadOnlyList<string> Attributes { get; } = attributes;
-
-    /// <summary>The class of object.</summary>
-    public string Of { get; } = of;
-
-    /// <summary>The branch.</summary>
-    public string Branch { get; } = branch;
-
-    /// <inheritdoc/>
-    public override string ToString() => $"{Words} below {Branch}";
-
-    private static string WordsOf(DirectoryAct act, IReadOnlyList<string> attributes, string of) => act switch
-    {
-        DirectoryAct.WriteAttributes => $"write {string.Join(", ", attributes)} of {of}",
-        DirectoryAct.ReadAttributes => $"read {string.Join(", ", attributes)} of {of}",
-        DirectoryAct.JoinComputers => "join computers",
-        _ => $"{DirectoryActs.ByAct[act].Words} of {of}",
-    };
-}
-
-/// <summary>A right that an entry of an access list gives, found on an object of the directory; no need has this shape.</summary>
-/// <param name="words">What it lets its holder do.</param>
-/// <param name="where">The distinguished name of the object that carries the entry; or of the branch, when many carry the same.</param>
-/// <param name="rule">The entry.</param>
-/// <param name="objects">How many objects carry it.</param>
-public sealed class EntryRight(string words, string where, AccessRule rule, int objects)
-    : Right(NeedKind.Directory, where, objects == 1 ? words : $"{words}, by an entry on each of {objects} objects", $"entry:{rule.Key}@{(objects == 1 ? "" : "below ")}{where}")
-{
-    /// <summary>The object that carries the entry, or the branch in which many do.</summary>
-    public string Where { get; } = where;
-
-    /// <summary>The entry.</summary>
-    public AccessRule Rule { get; } = rule;
-
-    /// <summary>How many objects carry it.</summary>
-    public int Objects { get; } = objects;
-}
-
-/// <summary>Ownership of objects of the directory: an owner may change the access list [MS-ADTS 5.1.3.3.2].</summary>
-/// <param name="where">The distinguished name of the object; or of the branch, when there are many.</param>
-/// <param name="objects">How many objects.</param>
-public sealed class OwnerRight(string where, int objects)
-    : Right(NeedKind.Directory, where, objects == 1 ? "change its access list, as its owner" : $"change the access lists of {objects} objects, as their owner", $"owner@{(objects == 1 ? "" : "below ")}{where}")
-{
-    /// <summary>The object, or the branch.</summary>
-    public string Where { get; } = where;
-}
-
-/// <summary>A right of a kind that this release cannot judge: always unseen.</summary>
-public sealed class UnjudgedRight(NeedKind kind, string value, string place)
-    : Right(kind, place, $"{NeedKinds.ByKind[kind].Key}: {value}", $"{NeedKinds.ByKind[kind].Key}:{value}@{place}");
-
-/// <summary>What an account needs of itself.</summary>
-public enum AccountAspect
-{
-    /// <summary>It exists.</summary>
-    Exists,
-
-    /// <summary>It is in the planned branch.</summary>
-    Branch,
-
-    /// <summary>Its password expires, or does not, as planned.</summary>
-    PasswordExpiry,
-
-    /// <summary>It may not change its own password, as planned.</summary>
-    PasswordChange,
-
-    /// <summary>Its description is the planned one.</summary>
-    Description,
-
-    /// <summary>It is neither disabled, expired, locked, nor is its password expired.</summary>
-    Usable,
-}
-
-/// <summary>A need of the account itself, judged like a right.</summary>
-public sealed class AccountRight(string domain, AccountAspect aspect) : Right(null, domain, AspectWords(aspect), $"account:{aspect}")
-{
-    /// <summary>Which need.</summary>
-    public AccountAspect Aspect { get; } = aspect;
-
-    private static string AspectWords(AccountAspect aspect) => aspect switch
-    {
-        AccountAspect.Exists => "exists",
-        AccountAspect.Branch => "in its branch",
-        AccountAspect.PasswordExpiry => "password expiry",
-        AccountAspect.PasswordChange => "own password change",
-        AccountAspect.Description => "description",
-        _ => "usable",
-    };
 }

@@ -36,6 +36,16 @@ public static class WorksAsWords
         WorksAs.Person => "person",
     };
 
+    /// <summary>The types of log-on by which an account is used, by what it works as.</summary>
+    public static IReadOnlyList<string> LogonsOf(WorksAs use) => use switch
+    {
+        WorksAs.Service => ["service"],
+        WorksAs.Job => ["batch"],
+        WorksAs.Pool => ["batch", "service"],
+        WorksAs.Bind => ["network"],
+        WorksAs.Setup or WorksAs.Person => ["interactive", "remote"],
+    };
+
     /// <summary>All of the words, in order.</summary>
     public static IReadOnlyList<string> All { get; } = [.. Enum.GetValues<WorksAs>().Select(Of)];
 

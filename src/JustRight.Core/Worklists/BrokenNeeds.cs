@@ -1,4 +1,3 @@
-using JustRight.Core.Engines.SqlServer;
 using JustRight.Core.Fit;
 using JustRight.Core.Rights;
 using JustRight.Core.Surveys;
@@ -57,9 +56,8 @@ internal static class BrokenNeeds
 
     /// <summary>A right over a branch that not every object grants can still get worse.</summary>
     private static bool Loses(Holdings now, Holdings then, Right right) =>
-        right is DirectoryRight branch && now.Branch(branch).Answer is { Can: > 0 } before
-        && (then.Branch(branch).Answer?.Can ?? 0) < before.Can;
+        right.BranchIn(now).Facts is { Can: > 0 } before && (right.BranchIn(then).Facts?.Can ?? 0) < before.Can;
 
     private static bool IsMet(Holdings holdings, Right right) =>
-        holdings.Of(right) is not null || Implication.Above(right).Any(a => holdings.Of(a) is not null);
+        holdings.Of(right) is not null || right.Above.Any(a => holdings.Of(a) is not null);
 }

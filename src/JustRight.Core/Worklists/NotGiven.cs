@@ -23,7 +23,7 @@ internal static class NotGiven
 
     private static string Why(Plan plan, PlannedAccount account, Judgement judgement)
     {
-        if (judgement.Right is AccountRight of) return OfAccount(of.Aspect, account, judgement.Reason);
+        if (judgement.Right.OfAccount is { } aspect) return OfAccount(aspect, account, judgement.Reason);
         if (judgement.DeniedBy.Count > 0)
             return $"{judgement.Reason}: granting it again would not overcome that; whoever denies it takes the deny away";
         return judgement.Grant is { GivenBy: GivenBy.Setup }

@@ -1,8 +1,4 @@
 using JustRight.Core.Changes;
-using JustRight.Core.Directory;
-using JustRight.Core.Engines.Person;
-using JustRight.Core.Engines.PostgreSql;
-using JustRight.Core.Engines.SqlServer;
 using JustRight.Core.Faults;
 using JustRight.Core.Fit;
 using JustRight.Core.Fit.Confirmations;
@@ -11,9 +7,7 @@ using JustRight.Core.Fit.Retirement;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
-using JustRight.Core.Rights.Access;
 using JustRight.Core.Sheets;
-using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Worklists;
 
@@ -26,7 +20,7 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
 {
     private readonly Plan _plan = fit.Plan;
     private readonly HashSet<string> _toBeGiven = [.. give.Where(s => s.Blocked is null).SelectMany(s => s.For)];
-    private readonly Dictionary<string, (Change Change, List<string> For, string Why, string? Blocked, Origin At)> _steps = new(StringComparer.Ordinal);
+    private readonly Dictionary<string, (TakenOrder Order, Change Change, List<string> For, string Why, string? Blocked, Origin At)> _steps = new(StringComparer.Ordinal);
     private readonly List<NotOffered> _notOffered = [];
     private Cuts _cuts = Cuts.None;
 
@@ -41,7 +35,7 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
             var node = view.Graph.IndexOf(account.Account.Name);
             foreach (var accepted in account.Judgements.Where(j => j.Accepted is not null)) _notOffered.Add(new NotOffered(accepted.Id, $"{accepted.Accepted!.By} accepted it until {accepted.Accepted.UntilWords}: {accepted.Accepted.Why}"));
             var excess = account.Judgements.Where(j => j.Verdict is Verdict.Forbidden or Verdict.Excess && j.Accepted is null).OrderBy(j => j.Verdict == Verdict.Forbidden ? 0 : 1);
-            foreach (var judgement in account.Judgements.Where(j => j is { Verdict: Verdict.Excess, Right: ProductRoleRight, Accepted: null })) InsideTheProduct(account.Account, judgement);
+            foreach (var judgement in account.Judgements.Where(j => j is { Verdict: Verdict.Excess, Right.Inside: not null, Accepted: null })) InsideTheProduct(account.Account, judgement);
             if (_plan.Stage == Stage.Installed && account.Judgements.FirstOrDefault(IsSetupsOwn) is { } done) Disable(account.Account, done);
             foreach (var judgement in excess)
                 foreach (var path in judgement.Paths)
@@ -52,22 +46,13 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
 
         foreach (var group in Going) Empty(group);
         Doors();
-        return ([.. _steps.Values.OrderBy(s => DoorLast(s.Change)).Select((s, i) => new Step(i + 1, s.Change, s.For, s.Why, s.Blocked, s.At))], [.. _notOffered.Distinct()]);
+        return ([.. _steps.Values.OrderBy(s => s.Order).Select((s, i) => new Step(i + 1, s.Change, s.For, s.Why, s.Blocked, s.At))], [.. _notOffered.Distinct()]);
     }
-
-    /// <summary>A user goes after what it holds, and a login after its users: dropped first, they would take the rest along unseen, and nobody could put that back.</summary>
-    private static int DoorLast(Change change) => change switch
-    {
-        DisableAccount => -1, // that alone ends its use, and is the quickest to take back
-        DropDatabaseUser => 1,
-        DropLogin or RevokeInstancePermission { Permission: RoleAttributeNames.Login } => 2,
-        _ => 0,
-    };
 
     /// <summary>A login or a user goes only when all goes that it holds there: what stays would be lost with it, or keep it from going.</summary>
     private void Doors()
     {
-        foreach (var (key, step) in _steps.Where(s => s.Value.Change is DropLogin or DropDatabaseUser).ToList())
+        foreach (var (key, step) in _steps.Where(s => s.Value is { Order: TakenOrder.User or TakenOrder.Login, Change: InstanceChange }).ToList())
         {
             var door = (InstanceChange)step.Change;
             var whose = fit.Accounts.FirstOrDefault(a => $"{_plan.Domain}\\{a.Account.Name}" == door.Principal);
@@ -82,20 +67,20 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
     }
 
     private static bool IsSetupsOwn(Judgement judgement) =>
-        judgement is { Verdict: Verdict.Excess, Right: AccountRight { Aspect: AccountAspect.Exists }, Accepted: null };
+        judgement is { Verdict: Verdict.Excess, Right.OfAccount: AccountAspect.Exists, Accepted: null };
 
     private void Disable(PlannedAccount account, Judgement judgement)
     {
         var change = new DisableAccount(_plan.Domain, account.Name);
         var running = view.Survey.Hosts.SelectMany(h => StillRunning.On(h, _plan, needs)).FirstOrDefault(s => s.Account == account);
-        _steps.TryAdd(change.Key, (change, [judgement.Id], judgement.Reason, running?.Words, account.At));
+        _steps.TryAdd(change.Key, (TakenOrder.Use, change, [judgement.Id], judgement.Reason, running?.Words, account.At));
     }
 
     private void InsideTheProduct(PlannedAccount account, Judgement judgement)
     {
-        var (right, grant) = ((ProductRoleRight)judgement.Right, judgement.Grant!);
-        var change = new UnmapFromProductRole(right.Place, right.Identity, $"{_plan.Domain}\\{ProductRoleJudge.PrincipalOf(_plan, account, grant)}", right.Lets);
-        _steps.TryAdd(change.Key, (change, [judgement.Id], judgement.Reason, $"a person does it inside the product and confirms it: justright confirm {_plan.Install} {account.Key} \"{right.Identity}\" --not-there", grant.At));
+        var (inside, grant) = (judgement.Right.Inside!, judgement.Grant!);
+        var change = new UnmapFromProductRole(inside.Product, inside.Identity, $"{_plan.Domain}\\{ProductRoleJudge.PrincipalOf(_plan, account, grant)}", inside.Lets);
+        _steps.TryAdd(change.Key, (TakenOrder.Right, change, [judgement.Id], judgement.Reason, $"a person does it inside the product and confirms it: justright confirm {_plan.Install} {account.Key} \"{inside.Identity}\" --not-there", grant.At));
     }
 
     /// <summary>Takes from a group that goes what it holds itself, whoever is in it, and lets everybody leave it.</summary>
@@ -105,10 +90,10 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
         var holdings = view.HoldingsOf(node);
         var why = $"{group.Name} goes with {_plan.Install}";
         foreach (var held in holdings.All().Where(h => view.Baseline.Of(h.Right).Count == 0))
-            foreach (var path in holdings.PathsOf(held).Where(p => (p.Nodes.Count == 1 || !IsOwnGroup(p.Nodes[1])) && !p.Steps.Any(s => s is { Kind: StepKind.Role, Name: "public" }))) // every login has what that role has
+            foreach (var path in holdings.PathsOf(held).Where(p => (p.Nodes.Count == 1 || !IsOwnGroup(p.Nodes[1])) && !p.Has(StepMeaning.Everybody))) // every login has what that role has
                 Offer(new Holder(group.Key, group.Name, group.At), node, new Judgement($"{group.Key}/excess/{held.Right.Key}", group.Key, held.Right, Verdict.Excess, why, [path]), path, why);
         foreach (var member in view.Graph.PrincipalOf(node)!.Members.Select(view.Graph.IndexOf))
-            Take(new RemoveMember(_plan.Domain, group.Name, view.Graph.PrincipalOf(member)!.Name), _cuts.With(member, node), member, group.Key, why, group.At);
+            Take(Taken.By(new RemoveMember(_plan.Domain, group.Name, view.Graph.PrincipalOf(member)!.Name)), _cuts.With(member, node), member, group.Key, why, group.At);
     }
 
     private void Offer(Holder account, int node, Judgement judgement, RightPath path, string why)
@@ -119,14 +104,15 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
             return;
         }
 
-        var (change, cuts, touched, reason) = Cut(account, node, judgement.Right, path);
-        if (change is null) _notOffered.Add(new NotOffered(judgement.Id, reason));
-        else Take(change, cuts!, touched, judgement.Id, why, judgement.Rule?.At ?? judgement.Grant?.At ?? account.At);
+        var (taken, cuts, touched) = Cut(account, node, judgement.Right, path);
+        if (taken.Change is null) _notOffered.Add(new NotOffered(judgement.Id, taken.WhyNot));
+        else Take(taken, cuts!, touched, judgement.Id, why, judgement.Rule?.At ?? judgement.Grant?.At ?? account.At);
     }
 
     /// <summary>Makes a removal a step, unless it breaks a need.</summary>
-    private void Take(Change change, Cuts cuts, int touched, string id, string why, Origin at)
+    private void Take(Taken taken, Cuts cuts, int touched, string id, string why, Origin at)
     {
+        var change = taken.Change!;
         if (!_steps.ContainsKey(change.Key) && Broken(cuts, touched) is { } broken)
         {
             _notOffered.Add(new NotOffered(id, $"{Doing(change)} would break {broken}"));
@@ -134,7 +120,7 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
         }
 
         _cuts = cuts;
-        if (!_steps.TryGetValue(change.Key, out var step)) _steps[change.Key] = step = (change, [], why, null, at);
+        if (!_steps.TryGetValue(change.Key, out var step)) _steps[change.Key] = step = (taken.Order, change, [], why, null, at);
         if (!step.For.Contains(id)) step.For.Add(id);
     }
 
@@ -149,14 +135,17 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
     {
         if (judgement.Verdict != Verdict.Met || judgement.Grant is not { Through: not null } grant) return [];
         if (!judgement.AsPlanned && !_toBeGiven.Contains(grant.Id)) return [];
-        return judgement.Paths.Where(p => p.Nodes.Count == 1 && TakeAway(judgement.Right, "", p) is not null && judgement.Right == grant.Right).Select(p => (judgement, p));
+        if (judgement.Right != grant.Right) return [];
+        return judgement.Paths
+            .Where(p => p.Nodes.Count == 1 && judgement.Right.Take(At(p, 0, view.Graph.NameOf(p.Nodes[0]), false)).Change is not null)
+            .Select(p => (judgement, p));
     }
 
     /// <summary>The first membership of a path, from the account's side, that is ours to cut; or the entry at its end.</summary>
-    private (Change? Change, Cuts? Cuts, int Touched, string Reason) Cut(Holder account, int node, Right right, RightPath path)
+    private (Taken Taken, Cuts? Cuts, int Touched) Cut(Holder account, int node, Right right, RightPath path)
     {
         if (path.Nodes.Count > 1 && view.Graph.PrincipalOf(node)?.PrimaryGroupRid is { } rid && rid != 0 && view.Graph.SidOf(path.Nodes[1]).Rid == rid)
-            return (null, null, node, $"{view.Graph.NameOf(path.Nodes[1])} is the account's primary group: give it another primary group first");
+            return (Taken.Not($"{view.Graph.NameOf(path.Nodes[1])} is the account's primary group: give it another primary group first"), null, node);
 
         // Out of the first group, unless that is a group of the plan that the account belongs in: then cut beyond it.
         var at = 0;
@@ -164,22 +153,14 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
         var holder = view.Graph.PrincipalOf(path.Nodes[at])?.Name ?? account.Name;
         if (at + 1 == path.Nodes.Count)
         {
-            if (right.AtInstance is { } where && view.Instance(where) is { } instance && GrantedOn.Is(right, instance, view.Graph.SidOf(path.Nodes[at]), PostgreSqlGrants.RoleOf(path, where)))
-                return (null, null, node, "held WITH GRANT OPTION: revoking it would cascade; ask the DBA");
-            var change = TakeAway(right, $"{_plan.Domain}\\{holder}", path);
-            return (change, _cuts.With(view.Graph.SidOf(path.Nodes[at]), right), path.Nodes[at], right switch
-            {
-                EntryRight => "it is set on many objects: whoever set it removes it",
-                OwnerRight => "give the objects another owner",
-                DatabaseOwnerRight when _plan.Grants.Any(g => g.Right == right && g.Account != account.Key) => "it ends when the new owner is set",
-                DatabaseOwnerRight => "only the organization can choose another owner of the database",
-                _ => "Just Right has no step that removes it",
-            });
+            var hasAnotherHolder = _plan.Grants.Any(g => g.Right == right && g.Account != account.Key);
+            var taken = right.Take(At(path, at, holder, hasAnotherHolder));
+            return (taken, _cuts.With(view.Graph.SidOf(path.Nodes[at]), right), path.Nodes[at]);
         }
 
         return view.Graph.PrincipalOf(path.Nodes[at + 1])?.Name is { } outer
-            ? (new RemoveMember(_plan.Domain, outer, holder), _cuts.With(path.Nodes[at], path.Nodes[at + 1]), path.Nodes[at], "")
-            : (null, null, node, "part of the path is known by its SID only");
+            ? (Taken.By(new RemoveMember(_plan.Domain, outer, holder)), _cuts.With(path.Nodes[at], path.Nodes[at + 1]), path.Nodes[at])
+            : (Taken.Not("part of the path is known by its SID only"), null, node);
     }
 
     private bool IsOwnGroup(int node) =>
@@ -197,34 +178,7 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
         _ => $"to {change.Words}",
     };
 
-    /// <summary>The step that takes an entry out of its list, with the place it has there once the steps before are made.</summary>
-    private RemoveAccessRule? Entry(EntryRight entry, string principal)
-    {
-        if (entry.Objects != 1 || view.Tree is not { } tree || view.Graph.IndexOf(LogonName.WithoutDomain(principal)) is not (>= 0 and var node)) return null;
-        var list = tree.DescriptorOf(tree.IndexOf(entry.Where))!;
-        foreach (var earlier in _steps.Values.Select(s => s.Change).OfType<RemoveAccessRule>().Where(c => c.Dn == entry.Where))
-            list = AclEditor.Remove(list, earlier.Rule.ToAce(view.Graph.SidOf(view.Graph.IndexOf(LogonName.WithoutDomain(earlier.Rule.Principal))))).Descriptor;
-        return new RemoveAccessRule(_plan.Domain, entry.Where, entry.Rule, entry.Words, AclEditor.Remove(list, entry.Rule.ToAce(view.Graph.SidOf(node))).Position);
-    }
-
-    /// <summary>Whether an entry at an instance is the principal's own: not a role's, nor that of a local group whose login it is.</summary>
-    private static bool IsOwnEntry(RightPath path) => path.Steps.All(s => s.Kind is not (StepKind.Role or StepKind.LocalGroup));
-
-    private Change? TakeAway(Right right, string principal, RightPath path) =>
-        right.AtInstance is { } instance && PostgreSqlGrants.RoleOf(path, instance) is { } role ? PostgreSqlSteps.TakeAway(right, role, path) : TakeAwayHere(right, principal, path);
-
-    private Change? TakeAwayHere(Right right, string principal, RightPath path) => right switch
-    {
-        EntryRight entry => Entry(entry, principal),
-        LocalGroupRight r => new RemoveLocalGroupMember(r.Host, r.Group, principal),
-        PrivilegeRight r when path.Steps.All(s => s.Kind is not (StepKind.LocalGroup or StepKind.Logon)) => new RevokePrivilege(r.Host, r.Constant, principal),
-        LogonRight r when path.Steps.All(s => s.Kind != StepKind.LocalGroup) => new RevokeLogonRight(r.Host, r.Type, principal),
-        InstanceRoleRight r when IsOwnEntry(path) => new RemoveInstanceRoleMember(r.Instance, r.Role, principal),
-        InstancePermissionRight { Permission: SqlServerPermissions.ConnectSql } r when IsOwnEntry(path) => new DropLogin(r.Instance, principal),
-        InstancePermissionRight r when IsOwnEntry(path) => new RevokeInstancePermission(r.Instance, r.Permission, principal),
-        DatabasePermissionRight { Permission: SqlServerPermissions.Connect, On: null } r when IsOwnEntry(path) => new DropDatabaseUser(r.Instance, r.Database, principal),
-        DatabasePermissionRight r when IsOwnEntry(path) => new RevokeDatabasePermission(r.Instance, r.Database, r.Permission, r.On, principal),
-        DatabaseRoleRight r when IsOwnEntry(path) && !path.Steps.Any(s => s.Name.StartsWith("owner of", StringComparison.Ordinal)) => new RemoveDatabaseRoleMember(r.Instance, r.Database, r.Role, principal),
-        _ => null,
-    };
+    /// <summary>What is told of a path that ends with the entry of one of its principals.</summary>
+    private Taking At(RightPath path, int at, string holder, bool hasAnotherHolder) => new(
+        view, _plan.Domain, path, path.Nodes[at], holder, [.. _steps.Values.Select(s => s.Change)], hasAnotherHolder);
 }

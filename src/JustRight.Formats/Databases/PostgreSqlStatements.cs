@@ -1,7 +1,9 @@
 using System.Globalization;
 using System.Text;
 using JustRight.Core.Changes;
+using JustRight.Core.Engines;
 using JustRight.Core.Engines.PostgreSql;
+using JustRight.Core.Hosts;
 
 namespace JustRight.Formats.Databases;
 

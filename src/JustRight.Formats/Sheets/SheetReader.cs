@@ -3,6 +3,7 @@ using JustRight.Core.Directory;
 using JustRight.Core.Engines;
 using JustRight.Core.Faults;
 using JustRight.Core.Hosts;
+using JustRight.Core.Rights;
 using JustRight.Core.Sheets;
 using JustRight.Formats.Shapes;
 using JustRight.Formats.Yaml;

@@ -1,8 +1,6 @@
 using System.Security.Claims;
 using JustRight.Contracts;
-using JustRight.Core.Engines.Person;
 using JustRight.Core.Fit.Confirmations;
-using JustRight.Core.Rights;
 using JustRight.Service.Access;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;
@@ -33,13 +31,13 @@ internal static class ConfirmationEndpoints
         var plan = judged!.Fit.Plan;
         if (plan.Accounts.FirstOrDefault(a => Same(a.Key, order.Account) || Same(a.Name, order.Account)) is not { } account)
             return Problems.NotFound("account", order.Account, plan.Accounts.SelectMany(a => new[] { a.Key, a.Name }));
-        var mappings = plan.GrantsOf(account.Key).Where(g => g.Right is ProductRoleRight).ToList();
-        if (mappings.FirstOrDefault(g => Same(((ProductRoleRight)g.Right).Identity, order.Role)) is not { } grant)
-            return Problems.NotFound("identity inside the product", order.Role, mappings.Select(g => ((ProductRoleRight)g.Right).Identity));
+        var mappings = plan.GrantsOf(account.Key).Where(g => g.Right.Inside is not null).ToList();
+        if (mappings.FirstOrDefault(g => Same(g.Right.Inside!.Identity, order.Role)) is not { } grant)
+            return Problems.NotFound("identity inside the product", order.Role, mappings.Select(g => g.Right.Inside!.Identity));
         var seenBy = order.SeenBy?.Trim() is { Length: > 0 } named ? named : user.Identity!.Name!;
         if (seenBy.Length > LongestName || seenBy.Any(char.IsControl)) return Problems.Of(400, "bad-name", "seenBy is not a person's name.", $"Give at most {LongestName} characters on one line.");
 
-        var (right, now, principal) = ((ProductRoleRight)grant.Right, time.GetUtcNow(), ProductRoleJudge.PrincipalOf(plan, account, grant));
+        var (right, now, principal) = (grant.Right.Inside!, time.GetUtcNow(), ProductRoleJudge.PrincipalOf(plan, account, grant));
         var graph = (await surveys.LatestAsync(plan.Estate, cancel))!.Graph;
         var node = graph.IndexOf(principal);
         await shelf.AddAsync(new Confirmation(name, grant.Id, principal, node < 0 ? null : graph.SidOf(node), right.Lets, order.Held, seenBy, now, now + right.ConfirmedFor), account.Key, right.Identity, user.Identity!.Name!, cancel);

@@ -1,4 +1,6 @@
 using JustRight.Core.Directory.Schema;
+using JustRight.Core.Engines;
+using JustRight.Core.Estates;
 using JustRight.Core.Rights;
 using JustRight.Core.Surveys;
 using JustRight.Formats.Surveys;
@@ -51,7 +53,7 @@ public sealed class SurveyStore(IDbContextFactory<AppDb> databases)
         }
 
         var json = await db.Surveys.Where(s => s.Id == id).Select(s => s.Json).FirstAsync(cancel);
-        var view = new SurveyView(SurveyJson.ReadSurvey(json, version => Schema(db, version)));
+        var view = AllEngines.View(SurveyJson.ReadSurvey(json, version => Schema(db, version)));
         lock (_lock) _ready[estate] = (id.Value, view);
         return view;
     }

@@ -3,7 +3,6 @@ using JustRight.Connectors.People;
 using JustRight.Contracts;
 using JustRight.Core.Estates;
 using JustRight.Core.Hosts;
-using JustRight.Core.Rights;
 using JustRight.Core.Surveys;
 using JustRight.Service.Adoptions;
 using JustRight.Service.Documents;
@@ -69,14 +68,14 @@ internal sealed class SurveyJob(Library library, FitService desk, DriftKeeper dr
 
         var plans = await desk.PlansOfAsync(estate.Name, cancel);
         var names = plans.SelectMany(p => p.Accounts.Select(a => a.Name).Concat(p.Groups.Select(g => g.Name)).Concat(p.Forbidden.Select(b => b.Group).Where(g => g.Length > 0)).Concat(p.SignIn?.Install.EnterMembers ?? [])).ToList();
-        names.AddRange(plans.SelectMany(p => p.Grants).Select(g => g.Right).OfType<DomainGroupRight>().Select(r => r.Group));
+        names.AddRange(plans.SelectMany(p => p.Grants).Select(g => g.Right.DomainGroup).OfType<string>());
         names.AddRange((await adoptions.ListAsync(cancel)).Where(a => a.Adoption.Estate == estate.Name).SelectMany(a => a.Adoption.Accounts.Select(o => o.Name)));
         names.AddRange(estate.Rules.Forbidden.Select(b => b.Group).OfType<string>());
         // A group managed account is of use only where the host's computer account may fetch its password.
         if (names.Any(n => n.EndsWith('$'))) names.AddRange(estate.Hosts.Select(h => ServiceIdentity.ComputerAccount(h.Name)));
         // Where a host's computer account stands decides which policies govern it; and it may stand in for an account of ours.
         names.AddRange(plans.SelectMany(p => p.Grants.Select(g => g.Right.OnHost).OfType<string>().Concat(p.Services.Select(s => s.Host))).Distinct(StringComparer.OrdinalIgnoreCase).Select(ServiceIdentity.ComputerAccount));
-        var branches = plans.SelectMany(p => p.Grants).Select(g => g.Right).OfType<DirectoryRight>().Select(r => r.Branch).Distinct(StringComparer.OrdinalIgnoreCase).ToList();
+        var branches = plans.SelectMany(p => p.Grants).Select(g => g.Right.Below?.Branch).OfType<string>().Distinct(StringComparer.OrdinalIgnoreCase).ToList();
         var survey = await EstateSurveyor.TakeAsync(
             estate, reach, new SurveyAims(names, branches), time, p => feed.Tell(job, new JobEvent("running", p.Done, p.Total, $"reading {p.Place}", null)), cancel);
         await surveys.SaveAsync(survey, cancel);

@@ -6,6 +6,7 @@ using JustRight.Core.Faults;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
+using JustRight.Core.Rights.Branches;
 using JustRight.Core.Sheets;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;
@@ -21,7 +22,7 @@ namespace JustRight.Service.Traces;
 public sealed record SettledTrace(string Account, string Act, IReadOnlyList<string> Attributes, string Of, string? Below, IReadOnlyList<string> Objects, IReadOnlyList<string> IfMemberOf, IReadOnlyList<string> IfInheriting)
 {
     /// <summary>The right over the branch.</summary>
-    public DirectoryRight Right => DirectoryNeedRules.RightOf(DirectoryActs.Of(Act)!, Attributes, Of, Below ?? "");
+    public BranchAsked Right => BranchAsked.Make(DirectoryActs.Of(Act)!, Attributes, Of, Below ?? "");
 }
 
 /// <summary>Settles what a trace order leaves open: the account of a service, the class, the branch.</summary>
@@ -99,7 +100,7 @@ internal sealed class TraceQuestions(Library library, FitService desk, SurveySto
         var branches = (await desk.PlansOfAsync(estate.Name, cancel))
             .Where(p => install is null || p.Install == install)
             .SelectMany(p => p.Accounts.Where(a => string.Equals(a.Name, account, StringComparison.OrdinalIgnoreCase)).SelectMany(a => p.GrantsOf(a.Key)))
-            .Select(g => g.Right).OfType<DirectoryRight>().Where(r => r.Act == act.Act).Select(r => r.Branch).Distinct(StringComparer.OrdinalIgnoreCase).ToList();
+            .Select(g => g.Right.Below).OfType<BranchAsked>().Where(r => r.Act == act.Act).Select(r => r.Branch).Distinct(StringComparer.OrdinalIgnoreCase).ToList();
         return branches.Count == 1 ? branches[0] : null;
     }
 }

@@ -1,8 +1,6 @@
 using JustRight.Contracts;
-using JustRight.Core.Changes;
 using JustRight.Core.Directory;
-using JustRight.Core.Engines.Person;
-using JustRight.Core.Engines.SqlServer;
+using JustRight.Core.Estates;
 using JustRight.Core.Fit;
 using JustRight.Core.Fit.Exceptions;
 using JustRight.Core.Plans;
@@ -57,17 +55,15 @@ internal static class FitViews
         survey.Hosts.Count(h => h.Unread is null), survey.Instances.Count(i => i.Unread is null), UnreadParts([.. survey.UnreadParts()]), survey.Directory.Remarks);
 
     /// <summary>The sheet's place that a right belongs to which no need asks for: the one with needs at the same spot, or the same instance.</summary>
-    private static string? ColumnOf(Right right, Plan plan) => right switch
+    private static string? ColumnOf(Right right, Plan plan)
     {
-        LogonRight or LocalGroupRight or PrivilegeRight => PlaceWhere(plan, r => r is LogonRight or LocalGroupRight or PrivilegeRight or ServiceRight && Same(r.Place, right.Place)),
-        DatabaseRoleRight or DatabasePermissionRight => PlaceWhere(plan, r => Same(r.Place, right.Place)) ?? PlaceWhere(plan, r => Same(r.AtInstance, right.AtInstance)),
-        InstanceRoleRight or InstancePermissionRight => PlaceWhere(plan, r => Same(r.AtInstance, right.AtInstance)),
-        EntryRight e => BranchPlace(plan, e.Where),
-        OwnerRight o => BranchPlace(plan, o.Where),
-        _ => null,
-    };
-
-    private static string BranchPlace(Plan plan, string dn) => PlaceWhere(plan, r => r is DirectoryRight d && DistinguishedName.IsAtOrBelow(dn, d.Branch)) ?? plan.Domain;
+        if (right.OnHost is { } host) return PlaceWhere(plan, r => Same(r.OnHost, host));
+        if (right.AtInstance is { } instance)
+            return PlaceWhere(plan, r => Same(r.Place, right.Place)) ?? PlaceWhere(plan, r => Same(r.AtInstance, instance));
+        return right.OnObject is { } dn
+            ? PlaceWhere(plan, r => r.Below is { } asked && DistinguishedName.IsAtOrBelow(dn, asked.Branch)) ?? plan.Domain
+            : null;
+    }
 
     private static string? PlaceWhere(Plan plan, Func<Right, bool> fits) => plan.Grants.FirstOrDefault(g => g.Place is not null && fits(g.Right))?.Place;
 
@@ -75,13 +71,13 @@ internal static class FitViews
 
     private static UnreadPartView[] UnreadParts(IReadOnlyList<UnreadPlace> unreadParts) => [.. unreadParts.Select(c => new UnreadPartView(c.Place, c.Reason, c.At))];
 
-    private static BranchView? Branch(Judgement judgement) => judgement is { Branch: { } facts, Right: DirectoryRight right }
+    private static BranchView? Branch(Judgement judgement) => judgement is { Branch: { } facts, Right.Below: { } right }
         ? new BranchView(
             DirectoryActs.ByAct[right.Act].Words, right.Attributes, right.Of, right.Branch, facts.Can, facts.Cannot, facts.Unseen,
             [.. facts.Failures.Select(f => new BranchFailureView(TraceViews.Word(f.Cause), f.Words, f.At, f.Count, f.Samples))], facts.Uncovered)
         : null;
 
-    private static ProductRoleView? InsideProduct(Judgement judgement) => judgement.Right is ProductRoleRight right
+    private static ProductRoleView? InsideProduct(Judgement judgement) => judgement.Right.Inside is { } right
         ? new ProductRoleView(right.Identity, right.Lets, (int)right.ConfirmedFor.TotalDays, judgement.Confirmation?.By, judgement.Confirmation?.Held, judgement.Confirmation?.At, judgement.Confirmation?.Until)
         : null;
 

@@ -1,9 +1,11 @@
 using System.Text.Json;
 using JustRight.Contracts;
 using JustRight.Core.Directory;
+using JustRight.Core.Engines;
 using JustRight.Core.Estates;
 using JustRight.Core.Hosts;
 using JustRight.Core.Plans;
+using JustRight.Core.Rights;
 using JustRight.Core.Rights.Policies;
 using JustRight.Core.Surveys;
 using SurveyView = JustRight.Core.Rights.SurveyView;
@@ -29,7 +31,7 @@ internal static class HostViews
 
     private static HostRightView Right(LogonList list, HostSnapshot host, SurveyView view)
     {
-        var right = LogonRights.RightOf(list.Constant, host.Name);
+        var right = AllEngines.OnList(list.Constant, host.Name);
         var governance = view.Policies.Of(host.Name, list.Constant);
         var sids = list.Holders.ToList();
         var given = governance.List?.Entries.Select(e => PolicyEntries.SidOf(e, view.Graph)).OfType<Sid>().ToHashSet();

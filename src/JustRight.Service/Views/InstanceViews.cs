@@ -28,7 +28,7 @@ internal static class InstanceViews
     private static InstanceHolderView Holder(InstanceHolder holder, SurveyView view, NeedsIndex needs)
     {
         var principal = view.Graph.PrincipalOf(holder.Holder);
-        var (points, reason) = RightReach.Of(holder.Right);
+        var (points, reason) = holder.Right.Reach;
         return new InstanceHolderView(
             view.Graph.NameOf(holder.Holder), principal?.Kind == PrincipalKind.Computer, holder.Right.Words, holder.Right.Place, points, reason, [.. holder.Paths.Select(FitViews.Of)], holder.WhyNot,
             principal is null ? [] : needs.Installs(principal.Name, holder.Right));

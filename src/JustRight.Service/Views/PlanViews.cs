@@ -19,7 +19,7 @@ internal static class PlanViews
 
     public static DecisionView Of(Decision decision) => new(
         decision.Id, decision.Account, decision.Taken, decision.Reason, decision.ByInstall,
-        [.. decision.Alternatives.Select(a => new AlternativeView(a.Label, [.. a.Rights.Select(r => r.ToString())], a.Reach, a.ReachReason, [.. a.Rights.Select(r => RightReach.Of(r).Reason)]))], decision.At.ToString());
+        [.. decision.Alternatives.Select(a => new AlternativeView(a.Label, [.. a.Rights.Select(r => r.ToString())], a.Reach, a.ReachReason, [.. a.Rights.Select(r => r.Reach.Reason)]))], decision.At.ToString());
 
     private static PlannedGrantView Of(PlannedGrant grant) => new(
         grant.Id, grant.Account, KindOf(grant), grant.Right.Words, grant.Right.Place, grant.Through, grant.GivenBy.ToString().ToLowerInvariant(),

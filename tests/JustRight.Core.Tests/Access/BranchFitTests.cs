@@ -1,12 +1,13 @@
 using JustRight.Core.Changes;
 using JustRight.Core.Directory.Descriptors;
+using JustRight.Core.Engines.Directory;
+using JustRight.Core.Estates;
 using JustRight.Core.Fit;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Branches;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 using JustRight.Core.Traces;
-using JustRight.Core.Worklists;
 
 namespace JustRight.Core.Tests.Access;
 
@@ -181,6 +182,6 @@ public sealed class BranchFitTests
     }
 
     private static AccessTrace Trace(SurveyView view, string? below = null, string[]? objects = null, string[]? memberOf = null, string[]? inheriting = null) => AccessTrace.Make(
-        new TraceQuestion(@"FENNMOOR\svc-poller", view.Graph.IndexOf("svc-poller"), Demands.Of(R.Write("mail"), view.Tree!.Schema).Demands!, "user", below, objects ?? [], memberOf ?? [], inheriting ?? []),
+        new TraceQuestion(@"FENNMOOR\svc-poller", view.Graph.IndexOf("svc-poller"), Demands.Of(R.Write("mail").Below, view.Tree!.Schema).Demands!, "user", below, objects ?? [], memberOf ?? [], inheriting ?? []),
         view.Tree, view.Graph);
 }

@@ -2,9 +2,9 @@ using JustRight.Core.Directory;
 using JustRight.Core.Directory.Descriptors;
 using JustRight.Core.Directory.Schema;
 using JustRight.Core.Engines.Directory;
+using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Plans;
-using JustRight.Core.Rights;
 using JustRight.Core.Rights.Access;
 using JustRight.Core.Rights.Branches;
 using JustRight.Core.Sheets;
@@ -37,7 +37,7 @@ public sealed class DemandTests
     [MemberData(nameof(Acts))]
     public void The_planned_entries_are_enough_and_each_is_needed(string act, string of, string[] attributes)
     {
-        var right = DirectoryNeedRules.RightOf(DirectoryActs.Of(act)!, attributes, of, Branch);
+        var right = BranchAsked.Make(DirectoryActs.Of(act)!, attributes, of, Branch);
         var rules = Rules(right);
         rules.Count.ShouldBeGreaterThan(0);
         Judge(right, rules).ShouldSatisfyAllConditions(a => a.Cannot.ShouldBe(0), a => a.Can.ShouldBeGreaterThan(0), a => a.Uncovered.ShouldBeEmpty());
@@ -49,7 +49,7 @@ public sealed class DemandTests
     [MemberData(nameof(Acts))]
     public void The_planned_entries_are_nothing_beyond_the_need(string act, string of, string[] attributes)
     {
-        var right = DirectoryNeedRules.RightOf(DirectoryActs.Of(act)!, attributes, of, Branch);
+        var right = BranchAsked.Make(DirectoryActs.Of(act)!, attributes, of, Branch);
         foreach (var rule in Rules(right))
         {
             var entry = new EntryRight("", Branch, rule, 1);
@@ -74,10 +74,10 @@ public sealed class DemandTests
         (fault.Code, fault.Nearest, fault.At.Line).ShouldBe((code, nearest, 3));
     }
 
-    private static List<AccessRule> Rules(DirectoryRight right) => [.. Demands.Of(right, Schema).Demands!.Select(d => d.RuleFor(Agent.ToString(), Schema.Class(right.Of)!)).DistinctBy(r => r.Key)];
+    private static List<AccessRule> Rules(BranchAsked right) => [.. Demands.Of(right, Schema).Demands!.Select(d => d.RuleFor(Agent.ToString(), Schema.Class(right.Of)!)).DistinctBy(r => r.Key)];
 
     /// <summary>The branch with the entries on it, a container in it, and an object of the class in each.</summary>
-    private static BranchAnswer Judge(DirectoryRight right, IReadOnlyList<AccessRule> rules)
+    private static BranchAnswer Judge(BranchAsked right, IReadOnlyList<AccessRule> rules)
     {
         var empty = Sddl.Read("D:AI");
         var branch = empty;

@@ -1,5 +1,6 @@
 using JustRight.Core.Changes;
 using JustRight.Core.Directory;
+using JustRight.Core.Engines;
 using JustRight.Core.Engines.SqlServer;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
@@ -88,7 +89,7 @@ internal sealed class DatabaseScene
     /// <summary>Who can do what at the instance, each with why it does not count, where it does not.</summary>
     public IReadOnlyList<string> Holders(int most = 100)
     {
-        var view = new SurveyView(Survey());
+        var view = AllEngines.View(Survey());
         var (holders, more) = InstanceHolders.Of(view, view.Instance("i")!, most);
         return [.. holders.Select(h => $"{view.Graph.NameOf(h.Holder).Split('\\')[^1]}: {h.Right}{(h.WhyNot is null ? "" : $" ({h.WhyNot})")}"), .. more > 0 ? [$"{more} more"] : Array.Empty<string>()];
     }
@@ -111,7 +112,7 @@ internal sealed class DatabaseScene
         var plan = new Plan(
             "x", "s@1", "S", "e", "FENNMOOR", "fennmoor.example", Stage.Installed, [], [], [new PlannedAccount("a", "a", null, "", "", WorksAs.Service, true, true, Line)],
             [.. needed.Select(r => new PlannedGrant($"a/{r.Key}", "a", r, null, null, GivenBy.Us, Until.Always, Team.Database, null, null, Line))], [], [], []);
-        var (view, needs) = (new SurveyView(Survey()), new NeedsIndex([plan]));
+        var (view, needs) = (AllEngines.View(Survey()), new NeedsIndex([plan]));
         return (new FitJudge(view, needs, new OrganizationRules([], null, []), Now).Judge(plan), view, needs);
     }
 

@@ -1,6 +1,6 @@
-using JustRight.Core.Changes;
 using JustRight.Core.Directory;
-using JustRight.Core.Engines.SqlServer;
+using JustRight.Core.Engines;
+using JustRight.Core.Engines.PostgreSql;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Fit;
@@ -24,9 +24,9 @@ public sealed class PostgreSqlFitTests
 {
     private static readonly Origin Line = new("scene", 1, 1);
     private static readonly Sid Domain = Sid.Parse("S-1-5-21-1-2-3");
-    private static readonly InstanceRoleRight Readers = new("p", "readers");
-    private static readonly DatabasePermissionRight SelectTable = new("p", "Store", "SELECT", "OBJECT::s.t");
-    private static readonly DatabaseOwnerRight Owner = new("p", "Store");
+    private static readonly RoleMembershipRight Readers = new("p", "readers");
+    private static readonly DatabasePrivilegeRight SelectTable = new("p", "Store", "SELECT", "OBJECT::s.t");
+    private static readonly DatabaseOwnershipRight Owner = new("p", "Store");
 
     private readonly PostgreSqlCatalog _catalog = new(
         [new("postgres", RoleAttributes.Superuser | RoleAttributes.Login | RoleAttributes.Inherit), new("readers", RoleAttributes.Inherit), new("team", RoleAttributes.Inherit), new("a", RoleAttributes.Login | RoleAttributes.Inherit)],
@@ -83,7 +83,7 @@ public sealed class PostgreSqlFitTests
     {
         var catalog = Giving("SELECT USAGE") with { Memberships = [Into("a", "readers")], Roles = [.. _catalog.Roles.Select(r => r.Name == "a" ? r with { Attributes = r.Attributes | RoleAttributes.CreateDatabase } : r)] };
         Excess(catalog, SelectTable).ShouldBe(["CREATEDB on p", "readers on p"]);
-        Excess(catalog, SelectTable, Readers, new InstancePermissionRight("p", "CREATEDB")).ShouldBeEmpty();
+        Excess(catalog, SelectTable, Readers, new RoleAttributeRight("p", "CREATEDB")).ShouldBeEmpty();
         Excess(Giving("superuser"), SelectTable).ShouldBe(["SUPERUSER on p"]);
     }
 
@@ -201,7 +201,7 @@ public sealed class PostgreSqlFitTests
         var plan = new Plan(
             "x", "s@1", "S", "e", "FENNMOOR", "fennmoor.example", Stage.Installed, [], [], [new PlannedAccount("a", "a", null, "", "", WorksAs.Service, true, true, Line)],
             [.. needed.Select(r => new PlannedGrant($"a/{r.Key}", "a", r, null, null, GivenBy.Us, Until.Always, Team.Database, null, null, Line))], [], [], []);
-        var view = new SurveyView(new Survey("e", now, true, directory, [], [instance]));
+        var view = AllEngines.View(new Survey("e", now, true, directory, [], [instance]));
         var needs = new NeedsIndex([plan]);
         return (new FitJudge(view, needs, new OrganizationRules([], null, []), now).Judge(plan), view, needs);
     }

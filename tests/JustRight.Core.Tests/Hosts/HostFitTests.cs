@@ -1,12 +1,12 @@
 using JustRight.Core.Changes;
 using JustRight.Core.Directory;
+using JustRight.Core.Engines.Hosts;
 using JustRight.Core.Estates;
 using JustRight.Core.Fit;
 using JustRight.Core.Installs;
 using JustRight.Core.Rights;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
-using JustRight.Core.Worklists;
 
 namespace JustRight.Core.Tests.Hosts;
 
@@ -181,7 +181,7 @@ public sealed class HostFitTests
             ],
             })
             .Runs("Poll", start: ServiceStart.AutomaticDelayed, after: "Hub").Judge();
-        var judged = fit.Accounts[0].Judgements.Single(j => j.Right is ServiceRight right && right.Aspect == aspect);
+        var judged = fit.Accounts[0].Judgements.Single(j => j.Right.OfService?.Aspect == aspect);
         (judged.Verdict, judged.Reason).ShouldBe((verdict, reason));
     }
 

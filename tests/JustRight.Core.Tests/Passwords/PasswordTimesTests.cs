@@ -1,4 +1,5 @@
 using JustRight.Core.Directory;
+using JustRight.Core.Engines;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Installs;
@@ -102,14 +103,14 @@ public sealed class PasswordTimesTests
         var plan = Plan("Alpha", "svc-a", "us", null);
         plan = plan with { Accounts = [plan.Accounts[0] with { WorksAs = worksAs, Password = plan.Accounts[0].Password with { CanBeManaged = can } }] };
         var survey = new Survey("fennmoor", Now, true, Directory([]), [new HostSnapshot("fm-0", Now, null, [], [], []) { System = system }], []);
-        var found = ManagedCandidate.Obstacles("svc-a", [plan], [new PasswordPlace("svc-a", PasswordPlaceKind.Service, "fm-0", "service", "S", "stops")], new SurveyView(survey));
+        var found = ManagedCandidate.Obstacles("svc-a", [plan], [new PasswordPlace("svc-a", PasswordPlaceKind.Service, "fm-0", "service", "S", "stops")], AllEngines.View(survey));
         if (says is null) found.ShouldBeEmpty();
         else found.ShouldHaveSingleItem().ShouldContain(says);
     }
 
     private static DateTimeOffset At(string text) => DateTimeOffset.Parse(text, System.Globalization.CultureInfo.InvariantCulture);
 
-    private static SurveyView View(IReadOnlyList<DirectoryPrincipal> principals) => new(new Survey("fennmoor", Now, true, Directory(principals), [], []));
+    private static SurveyView View(IReadOnlyList<DirectoryPrincipal> principals) => AllEngines.View(new Survey("fennmoor", Now, true, Directory(principals), [], []));
 
     private static DirectorySnapshot Directory(IReadOnlyList<DirectoryPrincipal> principals) => new("FENNMOOR", Sid.Parse("S-1-5-21-1-2-3"), "the simulation", Now, principals, [], null);
 

@@ -1,7 +1,6 @@
 using JustRight.Core.Directory;
 using JustRight.Core.Directory.Descriptors;
 using JustRight.Core.Directory.Schema;
-using JustRight.Core.Rights;
 using JustRight.Core.Rights.Access;
 using JustRight.Core.Rights.Branches;
 
@@ -16,8 +15,8 @@ public static class EntryReach
     private static readonly Sid Somebody = Sid.Parse("S-1-5-21-0-0-0-1000");
 
     /// <summary>What an entry lets its holder change beyond what the needs ask for.</summary>
-    /// <param name="needs">The directory rights that its holder needs.</param>
-    public static AccessRights Beyond(EntryRight entry, IEnumerable<DirectoryRight> needs, DirectorySchema schema)
+    /// <param name="needs">What its holder needs below branches.</param>
+    public static AccessRights Beyond(EntryRight entry, IEnumerable<BranchAsked> needs, DirectorySchema schema)
     {
         var beyond = entry.Rule.Rights.Mapped() & Changing;
         foreach (var need in needs.Where(n => DistinguishedName.IsAtOrBelow(entry.Where, n.Branch)))
@@ -36,7 +35,7 @@ public static class EntryReach
     }
 
     /// <summary>Whether an entry alone lets its holder do a part of an act to objects of a class.</summary>
-    public static bool Gives(EntryRight entry, DirectoryRight act, DirectorySchema schema)
+    public static bool Gives(EntryRight entry, BranchAsked act, DirectorySchema schema)
     {
         var rule = entry.Rule;
         if (Demands.Of(act, schema).Demands is not { } demands || schema.Class(act.Of) is not { } of) return false;

@@ -3,6 +3,7 @@ using JustRight.Core.Hosts;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Memberships;
 using JustRight.Core.Rights.Policies;
+using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Engines.Hosts;
@@ -11,10 +12,13 @@ namespace JustRight.Core.Engines.Hosts;
 /// What one host gives and denies, worked out from its facts when it is asked for: whoever administers thousands of hosts holds
 /// dozens of rights on each, and hardly any of them is ever asked about.
 /// </summary>
-internal sealed class HostGrants(HostSnapshot host, MembershipGraph graph)
+internal sealed class HostGrants(HostSnapshot host, MembershipGraph graph) : IPlaceGrants
 {
     private readonly Group[] _groups = [.. host.LocalGroups.Select(g => new Group(host.Name, g))];
     private readonly Right?[] _rights = new Right?[host.LogonLists.Count];
+
+    /// <inheritdoc/>
+    public string Place => host.Name;
 
     /// <summary>Everybody to whom the host gives something directly, and everybody whom it denies something; with repetitions.</summary>
     public IEnumerable<(Sid Sid, bool Denied)> Principals()
@@ -37,15 +41,16 @@ internal sealed class HostGrants(HostSnapshot host, MembershipGraph graph)
     /// <param name="which">The principals that matter: most questions are about one account and what it is in.</param>
     public IEnumerable<RightTail> Of(Right right, Func<Sid, bool> which) =>
         right is LocalGroupRight member ? Members(member, which)
-            : LogonRights.ConstantOf(right) is { } constant ? OnList(constant, which)
+            : right.OnList is { } constant ? OnList(constant, which)
             : [];
 
-    /// <summary>Who is denied a log-on right of this host.</summary>
-    public IEnumerable<RightTail> Denying(LogonRight right) => OnList(LogonRights.DenyConstant(right.Type), _ => true);
+    /// <summary>Who is denied a log-on right of this host; nothing else can be denied on one.</summary>
+    public IEnumerable<RightTail> Denying(Right right) =>
+        right is LogonRight logon ? OnList(LogonRights.DenyConstant(logon.Type), _ => true) : [];
 
     /// <summary>Everything the host gives to a principal directly.</summary>
     /// <param name="passOver">The local groups that need not be looked into: what comes along with them is left out.</param>
-    public IEnumerable<RightTail> To(Sid holder, Func<LocalGroupRight, bool>? passOver)
+    public IEnumerable<RightTail> To(Sid holder, Func<Right, bool>? passOver)
     {
         var within = new List<Group>();
         foreach (var group in _groups)
@@ -99,7 +104,7 @@ internal sealed class HostGrants(HostSnapshot host, MembershipGraph graph)
     private static RightTail Tail(Sid holder, Right right, Group? through) => new(holder, right, through?.Steps ?? [], through?.Right);
 
     /// <summary>The right of a list, made when it is first asked for.</summary>
-    private Right? RightOf(int list) => _rights[list] ??= LogonRights.RightOf(host.LogonLists[list].Constant, host.Name)?.Right;
+    private Right? RightOf(int list) => _rights[list] ??= HostLists.RightOf(host.LogonLists[list].Constant, host.Name)?.Right;
 
     private IEnumerable<Sid> HoldersOf(LogonList list) =>
         list.Named.Count == 0 ? list.Holders : list.Holders.Concat(list.Named.Select(n => PolicyEntries.SidOf(n, graph)).OfType<Sid>());

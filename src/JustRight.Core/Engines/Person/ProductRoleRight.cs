@@ -1,22 +1,53 @@
+using JustRight.Core.Changes;
+using JustRight.Core.Directory.Schema;
+using JustRight.Core.Estates;
 using JustRight.Core.Rights;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Engines.Person;
 
 /// <summary>An identity inside a product that an account is mapped to. No survey reads it: a person looks it up and confirms it.</summary>
-/// <param name="product">The product's name in full.</param>
-/// <param name="identity">The identity, as the product calls it.</param>
-/// <param name="lets">The operations that it must allow, and no others; empty when the sheet leaves that to the identity's name.</param>
-/// <param name="confirmedFor">How long a person's confirmation counts.</param>
-public sealed class ProductRoleRight(string product, string identity, IReadOnlyList<string> lets, TimeSpan confirmedFor)
-    : Right(NeedKind.ProductRole, product, identity, $"product-role:{identity}@{product}")
+public sealed class ProductRoleRight(InsideProduct inside)
+    : Right(NeedKind.ProductRole, inside.Product, inside.Identity, $"product-role:{inside.Identity}@{inside.Product}")
 {
-    /// <summary>The identity, as the product calls it.</summary>
-    public string Identity { get; } = identity;
+    /// <summary>What it is.</summary>
+    public override InsideProduct Inside { get; } = inside;
 
-    /// <summary>The operations that it must allow.</summary>
-    public IReadOnlyList<string> Lets { get; } = lets;
+    /// <inheritdoc/>
+    public override JudgedBy JudgedBy => JudgedBy.Person;
 
-    /// <summary>How long a person's confirmation counts.</summary>
-    public TimeSpan ConfirmedFor { get; } = confirmedFor;
+    /// <inheritdoc/>
+    public override RightReach Reach => new(30, Inside.Lets.Count == 0
+        ? $"the rights of '{Inside.Identity}' are known only inside {Inside.Product}"
+        : $"'{Inside.Identity}' lets it {string.Join(", ", Inside.Lets)} inside {Inside.Product}");
+
+    /// <summary>No survey reads it at all: that is not unread.</summary>
+    public override string? WhyUnread(SurveyView view) => null;
+
+    /// <inheritdoc/>
+    public override AbsentThing? AbsentIn(SurveyView view) => null;
+
+    /// <inheritdoc/>
+    public override Gate GateFor(SurveyView view, Holdings holdings) => Gate.Open;
+
+    /// <summary>No step of ours makes it: it happens inside the product.</summary>
+    public override void Give(Giving giving)
+    {
+        var change = new MapToProductRole(Inside.Product, Inside.Identity, giving.Principal, Inside.Lets);
+        giving.AddBlocked(StepOrder.Products, change, ByPerson(giving));
+    }
+
+    /// <summary>What a person does inside the product is no entry that a survey finds.</summary>
+    public override Taken Take(Taking taking) => Taken.NoStep;
+
+    /// <inheritdoc/>
+    public override Drafted Draft(Estate estate, DirectorySchema? schema) => Drafted.NoWords;
+
+    private protected override IReadOnlyList<Right> FindAbove() => [];
+
+    private protected override IReadOnlyList<Right> FindEntrances() => [];
+
+    private string ByPerson(Giving giving) =>
+        "a person makes it inside the product and confirms it: "
+        + $"justright confirm {giving.Install} {giving.Account.Key} \"{Inside.Identity}\"";
 }

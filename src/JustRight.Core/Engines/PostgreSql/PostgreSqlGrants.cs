@@ -1,5 +1,4 @@
 using JustRight.Core.Directory;
-using JustRight.Core.Engines.SqlServer;
 using JustRight.Core.Rights;
 using JustRight.Core.Surveys;
 
@@ -17,34 +16,23 @@ internal sealed class PostgreSqlGrants(InstanceSnapshot instance, PostgreSqlCata
     {
         var names = new SignInNames(catalog, _authority);
         foreach (var principal in principals.Where(p => p.Kind != PrincipalKind.Group))
-            foreach (var sameRole in names.Of(principal.Name, RealmOf(principal)).GroupBy(n => n.Role, StringComparer.Ordinal))
+            foreach (var sameRole in names.Of(principal.Name, RealmOf(principal.Dn)).GroupBy(n => n.Role, StringComparer.Ordinal))
                 foreach (var tail in Of(principal.Sid, sameRole.First())) yield return tail;
     }
-
-    /// <summary>The DNS name of the domain that a principal's distinguished name ends with.</summary>
-    public static string RealmOf(DirectoryPrincipal principal) => RealmOf(principal.Dn);
 
     /// <summary>The DNS name of the domain that a distinguished name ends with; empty when it names none.</summary>
     public static string RealmOf(string dn) => string.Join('.', dn.Split(',').Select(p => p.Trim()).Where(p => p.StartsWith("DC=", StringComparison.OrdinalIgnoreCase)).Select(p => p[3..]));
 
-    /// <summary>The role as which a path enters an instance, or null.</summary>
-    public static string? RoleOf(RightPath path, string instanceName) => path.Steps.FirstOrDefault(s => s.Kind == StepKind.Login) is { } login && login.Name.StartsWith(LoginWords(instanceName), StringComparison.Ordinal) ? login.Name[LoginWords(instanceName).Length..] : null;
-
-    /// <summary>A role of the organization's own may be called like the all-powerful one of the other family, and must not be taken for it.</summary>
-    private InstanceRoleRight RoleRight(string role) => new(instance.Name, string.Equals(role, Implication.AllPowerful, StringComparison.OrdinalIgnoreCase) ? $"\"{role}\"" : role);
-
-    private static string LoginWords(string instanceName) => $"{instanceName} role ";
-
     private IEnumerable<RightTail> Of(Sid account, SignInName name)
     {
-        var login = new PathStep(StepKind.Login, LoginWords(instance.Name) + name.Role);
+        var login = new PathStep(StepKind.Login, $"{instance.Name} role {name.Role}") { Role = name.Role };
         var attributes = catalog.Roles.First(r => r.Name == name.Role).Attributes;
         foreach (var (word, known) in RoleAttributeNames.All.OrderBy(a => a.Key, StringComparer.Ordinal))
-            if (attributes.HasFlag(known.Attribute)) yield return Tail(new InstancePermissionRight(instance.Name, word), []);
+            if (attributes.HasFlag(known.Attribute)) yield return Tail(new RoleAttributeRight(instance.Name, word), []);
         var held = _authority.PrivilegesOf(name.Role, null);
-        foreach (var (role, between) in held.Where(h => h.Key != name.Role)) yield return Tail(RoleRight(role), Between(between));
+        foreach (var (role, between) in held.Where(h => h.Key != name.Role)) yield return Tail(new RoleMembershipRight(instance.Name, role), Between(between));
         foreach (var (role, between) in _authority.RulesAll(name.Role) ? [] : _authority.MayBecome(name.Role).Where(b => !held.ContainsKey(b.Key)))
-            yield return Tail(RoleRight(role), [.. Between(between), new PathStep(StepKind.Role, $"SET ROLE {role}")]);
+            yield return Tail(new RoleMembershipRight(instance.Name, role), [.. Between(between), TakenOn(role)]);
         foreach (var database in _databases.Values)
             foreach (var tail in In(database, _authority.PrivilegesOf(name.Role, database.Owner))) yield return tail;
 
@@ -52,22 +40,25 @@ internal sealed class PostgreSqlGrants(InstanceSnapshot instance, PostgreSqlCata
 
         IEnumerable<RightTail> In(PostgreSqlDatabase database, IReadOnlyDictionary<string, IReadOnlyList<string>> roles)
         {
-            if (roles.ContainsKey(database.Owner)) yield return Tail(new DatabaseOwnerRight(instance.Name, database.Name), Through(database.Owner));
+            if (roles.ContainsKey(database.Owner)) yield return Tail(new DatabaseOwnershipRight(instance.Name, database.Name), Through(database.Owner));
             foreach (var tail in Entries(database.Entries, null)) yield return tail;
             foreach (var schema in database.Schemas)
-                foreach (var tail in Entries(schema.Entries, $"SCHEMA::{schema.Name}")) yield return tail;
+                foreach (var tail in Entries(schema.Entries, Securable.OfSchema(schema.Name))) yield return tail;
             foreach (var table in database.Tables)
-                foreach (var tail in Entries(table.Entries, $"OBJECT::{table.Schema}.{table.Name}")) yield return tail;
+                foreach (var tail in Entries(table.Entries, Securable.OfObject(table.Schema, table.Name))) yield return tail;
 
             IEnumerable<RightTail> Entries(IReadOnlyList<PrivilegeEntry> entries, string? on)
             {
                 foreach (var entry in entries.Where(e => e.Grantee is null || roles.ContainsKey(e.Grantee)))
-                    yield return Tail(new DatabasePermissionRight(instance.Name, database.Name, entry.Privilege, on), entry.Grantee is null ? [new PathStep(StepKind.Role, Public)] : Through(entry.Grantee));
+                    yield return Tail(new DatabasePrivilegeRight(instance.Name, database.Name, entry.Privilege, on), entry.Grantee is null ? [PathStep.ThroughEverybodys(Public)] : Through(entry.Grantee));
             }
 
-            PathStep[] Through(string role) => role == name.Role ? [] : [.. Between(roles[role]), new PathStep(StepKind.Role, role)];
+            PathStep[] Through(string role) => role == name.Role ? [] : [.. Between(roles[role]), PathStep.Through(role)];
         }
     }
 
-    private static PathStep[] Between(IReadOnlyList<string> roles) => [.. roles.Select(r => new PathStep(StepKind.Role, r))];
+    private static PathStep TakenOn(string role) =>
+        new(StepKind.Role, $"SET ROLE {role}") { Role = role, Meaning = StepMeaning.TakenOn };
+
+    private static PathStep[] Between(IReadOnlyList<string> roles) => [.. roles.Select(r => PathStep.Through(r))];
 }

@@ -1,4 +1,5 @@
 using System.Collections.Frozen;
+using JustRight.Core.Hosts;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Engines.PostgreSql;
@@ -47,5 +48,10 @@ public static class RoleAttributeNames
         ["USAGE"] = (1, "use objects there that it has rights on"),
         ["TRUNCATE"] = (15, "empty tables"),
         ["TRIGGER"] = (15, "run its own code when others write"),
+        ["SELECT"] = (7, "read data"),
+        ["INSERT"] = (7, "add data"),
+        ["UPDATE"] = (10, "change data"),
+        ["DELETE"] = (10, "delete data"),
+        ["REFERENCES"] = (2, "refer to tables"),
     }.ToFrozenDictionary(StringComparer.OrdinalIgnoreCase);
 }

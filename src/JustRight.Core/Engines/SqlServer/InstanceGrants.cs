@@ -51,7 +51,7 @@ internal sealed class InstanceGrants(InstanceSnapshot instance, HostSnapshot? ho
         if (!database.Owner.IsEmpty)
         {
             yield return new RightTail(database.Owner, new DatabaseOwnerRight(instance.Name, database.Name), [], null);
-            yield return new RightTail(database.Owner, new DatabaseRoleRight(instance.Name, database.Name, "db_owner"), [new PathStep(StepKind.Login, $"owner of {place}")], null);
+            yield return new RightTail(database.Owner, new DatabaseRoleRight(instance.Name, database.Name, "db_owner"), [new PathStep(StepKind.Login, $"owner of {place}") { Meaning = StepMeaning.Ownership }], null);
         }
 
         if (!database.AdmitsGuests) yield break;
@@ -79,7 +79,7 @@ internal sealed class InstanceGrants(InstanceSnapshot instance, HostSnapshot? ho
         var place = $"{instance.Name}/{database.Name}";
         var all = level.HoldersOf(entry).SelectMany(h => Ends(h.Login, right, h.Steps, place));
         return database.AdmitsGuests && entry.Role is not null && Same(entry.Role, Public)
-            ? all.Concat(instance.Logins.SelectMany(l => Ends(l, right, [new PathStep(StepKind.Role, $"guest of {place}"), new PathStep(StepKind.Role, Public)])))
+            ? all.Concat(instance.Logins.SelectMany(l => Ends(l, right, [new PathStep(StepKind.Role, $"guest of {place}"), PathStep.ThroughEverybodys(Public)])))
             : all;
     }
 
@@ -117,7 +117,7 @@ internal sealed class InstanceGrants(InstanceSnapshot instance, HostSnapshot? ho
         /// <summary>Whom an entry is for: its own principal, those in its role, or everybody.</summary>
         public IEnumerable<(InstanceLogin Login, IReadOnlyList<PathStep> Steps)> HoldersOf(PermissionEntry entry) =>
             entry.Role is null ? _bySid[entry.Holder].Select(l => (l, (IReadOnlyList<PathStep>)[]))
-                : Same(entry.Role, Public) ? _all.Select(l => (l, (IReadOnlyList<PathStep>)[new PathStep(StepKind.Role, Public)]))
-                : _byRole[entry.Role].Select(r => (r.Login, (IReadOnlyList<PathStep>)[.. r.Steps, new PathStep(StepKind.Role, entry.Role)]));
+                : Same(entry.Role, Public) ? _all.Select(l => (l, (IReadOnlyList<PathStep>)[PathStep.ThroughEverybodys(Public)]))
+                : _byRole[entry.Role].Select(r => (r.Login, (IReadOnlyList<PathStep>)[.. r.Steps, PathStep.Through(entry.Role)]));
     }
 }

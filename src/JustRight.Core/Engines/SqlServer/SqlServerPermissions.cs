@@ -6,7 +6,7 @@ namespace JustRight.Core.Engines.SqlServer;
 /// <param name="Name">In capitals, as the catalog writes it.</param>
 /// <param name="CoveredBy">The permission at the same level that brings it along; null for the widest.</param>
 /// <param name="Above">For one of a database: the permission of the instance that brings it along in every database.</param>
-/// <param name="Points">How far it reaches, on the scale of <see cref="Plans.RightReach"/>.</param>
+/// <param name="Points">How far it reaches, on the scale of <see cref="Rights.RightReach"/>.</param>
 /// <param name="Lets">What it lets its holder do.</param>
 public sealed record SqlServerPermission(string Name, string? CoveredBy, string? Above, int Points, string Lets);
 

@@ -1,6 +1,5 @@
 using System.Globalization;
 using JustRight.Core.Directory;
-using JustRight.Core.Engines.Person;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
@@ -17,7 +16,7 @@ public sealed class ProductRoleJudge(ConfirmationIndex book, SurveyView view, Da
     /// <summary>The verdict: a word that has lapsed, or was given for something else, leaves it unseen.</summary>
     public Judgement Judge(Plan plan, PlannedAccount account, PlannedGrant grant)
     {
-        var right = (ProductRoleRight)grant.Right;
+        var inside = grant.Right.Inside!;
         var stands = NeedsIndex.Stands(grant, plan.Stage);
         var noLonger = plan.Stage == Stage.Retiring ? "no longer needed" : "needed for setup only";
         if (book.LatestOf(plan.Install, grant.Id) is not { } word)
@@ -28,7 +27,7 @@ public sealed class ProductRoleJudge(ConfirmationIndex book, SurveyView view, Da
         }
 
         var said = $"{word.By}, {word.At.UtcDateTime.ToString("yyyy-MM-dd HH:mm", CultureInfo.InvariantCulture)} UTC";
-        if (WhyLapsed(word, right, PrincipalOf(plan, account, grant)) is { } lapsed) return Say(grant, Verdict.Unseen, $"{lapsed} ({said}): look it up and confirm it again") with { Confirmation = word };
+        if (WhyLapsed(word, inside, PrincipalOf(plan, account, grant)) is { } lapsed) return Say(grant, Verdict.Unseen, $"{lapsed} ({said}): look it up and confirm it again") with { Confirmation = word };
         var confirmed = $"confirmed by a person until {Day(word.Until)}: {said}";
         var judged = (stands, word.Held) switch
         {
@@ -50,12 +49,12 @@ public sealed class ProductRoleJudge(ConfirmationIndex book, SurveyView view, Da
     public static string PrincipalOf(Plan plan, PlannedAccount account, PlannedGrant grant) =>
         grant.Through is { } through && plan.Groups.FirstOrDefault(g => g.Key == through) is { } group ? group.Name : account.Name;
 
-    private string? WhyLapsed(Confirmation word, ProductRoleRight right, string principal)
+    private string? WhyLapsed(Confirmation word, InsideProduct inside, string principal)
     {
         if (word.Until <= now) return $"a person's confirmation expired on {Day(word.Until)}";
         if (!string.Equals(word.Principal, principal, StringComparison.OrdinalIgnoreCase)) return $"a person confirmed it for {word.Principal}, not for {principal}";
         if (word.Sid is { } sid && SidOf(principal) is { } present && present != sid) return $"a person confirmed it for another {principal}, which has been made anew since";
-        return right.Lets.ToHashSet(StringComparer.OrdinalIgnoreCase).SetEquals(word.Lets) ? null : $"a person confirmed it for other operations: {(word.Lets.Count == 0 ? "none named" : string.Join(", ", word.Lets))}";
+        return inside.Lets.ToHashSet(StringComparer.OrdinalIgnoreCase).SetEquals(word.Lets) ? null : $"a person confirmed it for other operations: {(word.Lets.Count == 0 ? "none named" : string.Join(", ", word.Lets))}";
     }
 
     private string Day(DateTimeOffset at) =>

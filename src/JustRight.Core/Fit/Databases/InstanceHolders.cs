@@ -28,7 +28,7 @@ public static class InstanceHolders
             var everybodys = view.Graph.Baseline.Contains(node);
             if (!everybodys && (view.Graph.PrincipalOf(node) is not { Kind: not PrincipalKind.Group } || !(logins.Contains(node) || view.Graph.Closure(node).Any(logins.Contains)))) continue;
             var holdings = view.HoldingsOf(node);
-            foreach (var held in everybodys ? Own(view, node, instance) : DatabaseGate.WithoutMereEntrances([.. holdings.All(_ => true).Where(h => IsAt(h.Right, instance))], []))
+            foreach (var held in everybodys ? Own(view, node, instance) : MereEntrances.Without([.. holdings.All(_ => true).Where(h => IsAt(h.Right, instance))], []))
             {
                 if (found.Count < most) found.Add(new InstanceHolder(node, held.Right, holdings.PathsOf(held), WhyNot(view, held.Right, holdings)));
                 else more++;
@@ -58,8 +58,16 @@ public static class InstanceHolders
 
     private static string? WhyNot(SurveyView view, Right right, Holdings holdings)
     {
-        if (DatabaseGate.Denials(view, right, holdings) is [var first, ..]) return $"denied: {first.Tail.Right.Words}{(first.Node == holdings.Account ? "" : $", by {view.Graph.NameOf(first.Node)}")}";
-        return DatabaseGate.WhyShut(view, right, holdings);
+        var gate = right.GateFor(view, holdings);
+        return gate.State switch
+        {
+            GateState.Open => null,
+            GateState.Shut when gate.Denials is [var first, ..] => $"denied: {first.Tail.Right.Words}{By(first.Node)}",
+            GateState.Shut => gate.Why,
+            GateState.Unseen => $"not known: {gate.Why}",
+        };
+
+        string By(int node) => node == holdings.Account ? "" : $", by {view.Graph.NameOf(node)}";
     }
 
     private static bool IsAt(Right right, InstanceSnapshot instance) => string.Equals(right.AtInstance, instance.Name, StringComparison.OrdinalIgnoreCase);

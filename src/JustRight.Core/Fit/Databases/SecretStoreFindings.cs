@@ -1,7 +1,6 @@
-using JustRight.Core.Engines.SqlServer;
+using JustRight.Core.Engines;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
-using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Fit.Databases;
 
@@ -9,7 +8,6 @@ namespace JustRight.Core.Fit.Databases;
 internal static class SecretStoreFindings
 {
     private const int MostNamed = 5;
-    private static readonly string[] Ruling = [Implication.AllPowerful, "securityadmin"];
     private static readonly string[] SystemDatabases = ["master", "model", "msdb", "tempdb", "postgres"];
 
     /// <summary>A finding for each such database that shares its instance, or whose instance somebody rules.</summary>
@@ -25,7 +23,7 @@ internal static class SecretStoreFindings
             }
 
             var others = instance.Databases.Select(d => d.Name).Where(d => !Same(d, store.Database) && !SystemDatabases.Contains(d, StringComparer.OrdinalIgnoreCase)).ToList();
-            var rulers = Rulers(instance, view);
+            var rulers = AllEngines.RulersOf(instance, view);
             if (others.Count == 0 && rulers.Count == 0) continue;
             var shares = others.Count == 0 ? "" : $" It shares its instance with {Named(others)}: a separate instance would keep their administrators out.";
             var ruled = rulers.Count == 0 ? "" : $" Accounts with full control of the instance can read it too: {Named(rulers)}.";
@@ -33,16 +31,7 @@ internal static class SecretStoreFindings
         }
     }
 
-    /// <summary>Who is entered directly as able to do, or to become able to do, anything at an instance.</summary>
-    private static List<string> Rulers(InstanceSnapshot instance, SurveyView view) => instance.PostgreSql is { } catalog
-        ? [.. catalog.Roles.Where(r => r.Attributes.HasFlag(RoleAttributes.Superuser) && r.Attributes.HasFlag(RoleAttributes.Login)).Select(r => r.Name).Order(StringComparer.OrdinalIgnoreCase)]
-        : [
-            .. instance.Roles.Where(r => Ruling.Contains(r.Role, StringComparer.OrdinalIgnoreCase)).SelectMany(r => r.Members)
-                .Concat(instance.Permissions.Where(p => p.State != PermissionState.Deny && Same(p.Permission, SqlServerPermissions.ControlServer) && p.Role is null).Select(p => p.Holder))
-                .Distinct().Select(sid => view.Graph.IndexOf(sid) is >= 0 and var node ? view.Graph.NameOf(node) : sid.ToString()).Order(StringComparer.OrdinalIgnoreCase),
-        ];
-
-    private static string Named(List<string> names) => string.Join(", ", names.Take(MostNamed)) + (names.Count > MostNamed ? $" and {names.Count - MostNamed} more" : "");
+    private static string Named(IReadOnlyList<string> names) => string.Join(", ", names.Take(MostNamed)) + (names.Count > MostNamed ? $" and {names.Count - MostNamed} more" : "");
 
     private static bool Same(string a, string b) => string.Equals(a, b, StringComparison.OrdinalIgnoreCase);
 }

@@ -1,5 +1,4 @@
-using JustRight.Core.Engines.SqlServer;
-using JustRight.Core.Fit.Databases;
+using JustRight.Core.Engines;
 using JustRight.Core.Hosts;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
@@ -16,7 +15,7 @@ internal static class MachineStandIns
     /// <summary>The computer accounts that hold a right which an account of the plan needs elsewhere.</summary>
     public static IEnumerable<Judgement> Of(Plan plan, PlannedAccount account, SurveyView view)
     {
-        var needed = plan.GrantsOf(account.Key).Where(g => g.Right is LocalGroupRight || g.Right.AtInstance is not null).DistinctBy(g => g.Right.Key).ToDictionary(g => g.Right.Key, StringComparer.Ordinal);
+        var needed = plan.GrantsOf(account.Key).Where(g => g.Right.MachineMayHold).DistinctBy(g => g.Right.Key).ToDictionary(g => g.Right.Key, StringComparer.Ordinal);
         foreach (var host in plan.Services.Where(s => s.Account == account.Key).Select(s => s.Host).Distinct(StringComparer.OrdinalIgnoreCase))
         {
             var node = view.Graph.IndexOf(ServiceIdentity.ComputerAccount(host));
@@ -37,7 +36,7 @@ internal static class MachineStandIns
         var name = plan.Accounts.First(a => a.Key == account).Name;
         foreach (var asked in plan.Services.Where(s => s.Account == account && Same(s.Host, host)))
         {
-            if (view.Host(host) is not { Unread: null } read || view.WhyUnread(new ServiceRight(host, asked.Name, ServiceAspect.Identity, "")) is not null) return $"what {asked.Name} on {host} runs as could not be read";
+            if (view.Host(host) is not { Unread: null } read || AllEngines.OfService(new ServiceAsked(host, asked.Name, ServiceAspect.Identity)).WhyUnread(view) is not null) return $"what {asked.Name} on {host} runs as could not be read";
             if (read.Services.FirstOrDefault(s => Same(s.Name, asked.Name)) is not { } service) continue;
             if (!ServiceJudge.IsAccount(service.Account, host, name, plan)) return $"{asked.Name} on {host} is still set to run as {ServiceIdentity.Parse(service.Account, host)}";
             if (service.Running && !ServiceJudge.RunsNowAs(service, host, name, plan, view)) return $"{asked.Name} on {host} was not seen running as {name} yet: restart it first";
@@ -49,8 +48,8 @@ internal static class MachineStandIns
     /// <summary>The need for which a machine has a login or user: one that nothing but what this account needs there stands on. Null when it has it for something else.</summary>
     private static PlannedGrant? Entered(Right right, IReadOnlyList<Held> all, Dictionary<string, PlannedGrant> needed)
     {
-        if (!DatabaseGate.IsEntrance(right)) return null;
-        var through = all.Where(h => !DatabaseGate.IsEntrance(h.Right) && !h.Tails.All(t => t.Tail.Steps.Any(s => s is { Kind: StepKind.Role, Name: "public" })) && Implication.Entrances(h.Right).Contains(right)).ToList();
+        if (!right.OnlyLetsIn) return null;
+        var through = all.Where(h => !h.Right.OnlyLetsIn && !h.IsEverybodys && h.Right.Entrances.Contains(right)).ToList();
         return through.Count > 0 && through.All(h => needed.ContainsKey(h.Right.Key)) ? needed[through[0].Right.Key] : null;
     }
 

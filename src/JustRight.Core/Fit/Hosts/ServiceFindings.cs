@@ -1,3 +1,4 @@
+using JustRight.Core.Engines;
 using JustRight.Core.Hosts;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
@@ -12,7 +13,7 @@ internal sealed class ServiceFindings(Plan plan, SurveyView view)
 {
     private static readonly Directory.Sid Service = LogonKind.GroupsOf("service")[0];
     private readonly ILookup<string, PlannedService> _asked = plan.Services.ToLookup(s => s.Host, StringComparer.OrdinalIgnoreCase);
-    private readonly ILookup<string, string> _constants = plan.Grants.Where(g => g.Right is LogonRight or PrivilegeRight).ToLookup(g => g.Right.Place, g => LogonRights.ConstantOf(g.Right)!, StringComparer.OrdinalIgnoreCase);
+    private readonly ILookup<string, string> _constants = plan.Grants.Where(g => g.Right.OnList is not null).ToLookup(g => g.Right.Place, g => g.Right.OnList!, StringComparer.OrdinalIgnoreCase);
 
     /// <summary>The findings of one host.</summary>
     public IEnumerable<Finding> Of(HostSnapshot host)
@@ -68,7 +69,7 @@ internal sealed class ServiceFindings(Plan plan, SurveyView view)
     private IEnumerable<string> Swap(PlannedService asked, HostService service, HostSnapshot host)
     {
         var now = ServiceIdentity.Parse(service.Account, host.Name);
-        if (now.IsOfDomain || view.WhyUnread(new ServiceRight(host.Name, service.Name, ServiceAspect.Identity, "")) is not null) yield break;
+        if (now.IsOfDomain || AllEngines.OfService(new ServiceAsked(host.Name, service.Name, ServiceAspect.Identity)).WhyUnread(view) is not null) yield break;
         var account = plan.Accounts.First(a => a.Key == asked.Account);
         var node = view.Graph.IndexOf(account.Name);
         var then = node < 0 ? null : view.HoldingsOf(node);
@@ -84,7 +85,7 @@ internal sealed class ServiceFindings(Plan plan, SurveyView view)
         var lost = new List<string>();
         foreach (var list in host.LogonLists.Where(l => Privileges.Find(l.Constant) is not null))
         {
-            var right = new PrivilegeRight(host.Name, Privileges.Find(list.Constant)!);
+            var right = AllEngines.OnList(list.Constant, host.Name)!.Value.Right;
             if (list.Holders.Any(now.LocalSids.Contains) && then?.Of(right, ["service"]) is null && !view.Index.Gives(Service, right) && view.Baseline.Of(right).Count == 0) lost.Add(right.Words);
         }
 

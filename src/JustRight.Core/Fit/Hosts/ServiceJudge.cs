@@ -1,3 +1,4 @@
+using JustRight.Core.Engines;
 using JustRight.Core.Hosts;
 using JustRight.Core.Installs;
 using JustRight.Core.Plans;
@@ -14,15 +15,19 @@ internal sealed class ServiceJudge(SurveyView view, Plan plan)
     private readonly Dictionary<string, PlannedService> _asked = plan.Services.DistinctBy(KeyOf).ToDictionary(KeyOf);
 
     /// <summary>Whether there is something to say: of a service that is not there or was not read, one line says it all.</summary>
-    public bool Says(PlannedGrant grant) =>
-        grant.Right is not ServiceRight { Aspect: not ServiceAspect.Identity } right || (view.WhyUnread(new ServiceRight(right.Host, right.Service, ServiceAspect.Identity, "")) is null && OrderOf(view.Host(right.Host)!).Find(right.Service) is not null);
+    public bool Says(PlannedGrant grant)
+    {
+        if (grant.Right.OfService is not { Aspect: not ServiceAspect.Identity } asked) return true;
+        var identity = AllEngines.OfService(asked with { Aspect = ServiceAspect.Identity });
+        return identity.WhyUnread(view) is null && OrderOf(view.Host(asked.Host)!).Find(asked.Service) is not null;
+    }
 
     /// <summary>The verdict on one thing asked of one service.</summary>
     public Judgement Judge(PlannedAccount account, PlannedGrant grant)
     {
-        var right = (ServiceRight)grant.Right;
+        var right = grant.Right.OfService!;
         var asked = _asked[KeyOf(right.Service, right.Host)];
-        if (view.WhyUnread(right) is { } unread) return Say(Verdict.Unseen, unread);
+        if (grant.Right.WhyUnread(view) is { } unread) return Say(Verdict.Unseen, unread);
         var host = view.Host(right.Host)!;
         if (OrderOf(host).Find(right.Service) is not { } service)
             return plan.Stage == Stage.Planned ? Say(Verdict.Pending, "setup creates the service") : Say(Verdict.Missing, $"there is no service {right.Service} on {host.Name}; setup should have created it");
@@ -32,7 +37,7 @@ internal sealed class ServiceJudge(SurveyView view, Plan plan)
             ServiceAspect.Identity => Identity(service, host, account),
             ServiceAspect.Restarted => Restarted(service, host, account),
             ServiceAspect.Start => (service.Start == asked.Start, $"it starts {ServiceWords.Of(service.Start)}"),
-            _ => Order(service, host, asked),
+            ServiceAspect.Order => Order(service, host, asked),
         };
         return fits switch
         {
@@ -42,7 +47,7 @@ internal sealed class ServiceJudge(SurveyView view, Plan plan)
             _ => Say(Verdict.Missing, reason),
         };
 
-        Judgement Say(Verdict verdict, string text) => new(grant.Id, grant.Account, right, verdict, text, []) { Grant = grant };
+        Judgement Say(Verdict verdict, string text) => new(grant.Id, grant.Account, grant.Right, verdict, text, []) { Grant = grant };
     }
 
     /// <summary>The order of a host's services, read once.</summary>

@@ -1,3 +1,4 @@
+using JustRight.Core.Engines;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
 using JustRight.Core.Surveys;
@@ -20,7 +21,7 @@ internal static class RetiredAccounts
             (_, { } found) when found.State.HasFlag(AccountState.Disabled) => (Verdict.Done, "disabled"),
             _ => (Verdict.Excess, "nothing uses it, and it is not disabled"),
         };
-        yield return new Judgement($"{account.Key}/{new AccountRight(domain, AccountAspect.Exists).Key}", account.Key, new AccountRight(domain, AccountAspect.Exists), verdict, reason, []);
+        yield return new Judgement($"{account.Key}/{AllEngines.OfAccount(domain, AccountAspect.Exists).Key}", account.Key, AllEngines.OfAccount(domain, AccountAspect.Exists), verdict, reason, []);
     }
 
     /// <summary>Why an account stays though its install goes, or null when it goes along.</summary>

@@ -1,3 +1,4 @@
+using JustRight.Core.Engines;
 using JustRight.Core.Fit.Hosts;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
@@ -16,6 +17,6 @@ internal sealed record StillRunning(string Service, string Host, PlannedAccount 
         from service in host.Services
         from account in plan.Accounts
         where ServiceJudge.IsAccount(service.Account, host.Name, account.Name, plan)
-        where needs.Installs(account.Name, new ServiceRight(host.Name, service.Name, ServiceAspect.Identity, "")).Count == 0
+        where needs.Installs(account.Name, AllEngines.OfService(new ServiceAsked(host.Name, service.Name, ServiceAspect.Identity))).Count == 0
         select new StillRunning(service.Name, host.Name, account);
 }

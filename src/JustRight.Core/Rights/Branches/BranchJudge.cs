@@ -1,6 +1,8 @@
 using System.Runtime.InteropServices;
 using JustRight.Core.Directory;
+using JustRight.Core.Installs;
 using JustRight.Core.Rights.Access;
+using JustRight.Core.SecretUses;
 
 namespace JustRight.Core.Rights.Branches;
 
@@ -17,7 +19,7 @@ public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> i
 
     /// <summary>Everything below the right's branch.</summary>
     /// <returns>The answer; or null with the reason why it cannot be judged.</returns>
-    public (BranchAnswer? Answer, string? Unseen) Judge(DirectoryRight right)
+    public (BranchAnswer? Answer, string? Unseen) Judge(BranchAsked right)
     {
         var (demands, lacking) = Demands.Of(right, _tree.Schema);
         if (demands is null) return (null, $"the directory's schema has no {lacking}");

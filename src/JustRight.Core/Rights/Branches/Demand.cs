@@ -32,7 +32,7 @@ public static class Demands
     private const string Reset = "User-Force-Change-Password";
 
     /// <summary>The demands of a right, in a fixed order; null with the name that the schema lacks.</summary>
-    public static (IReadOnlyList<Demand>? Demands, string? Lacking) Of(DirectoryRight right, DirectorySchema schema)
+    public static (IReadOnlyList<Demand>? Demands, string? Lacking) Of(BranchAsked right, DirectorySchema schema)
     {
         if (schema.Class(right.Of) is not { } of) return (null, $"the class {right.Of}");
         var demands = new List<Demand>();

@@ -95,7 +95,7 @@ internal sealed class RetirementSteps(InstallFit fit, SurveyView view, NeedsInde
             var node = view.Graph.IndexOf(group.Name);
             var blocked = past.WhyNotYet(past.Since) ?? (found.Members.Count > 0 ? "its members leave first" : null)
                 ?? (view.HoldingsOf(node).All().FirstOrDefault(h => view.Baseline.Of(h.Right).Count == 0) is { } rest ? $"it still holds {rest.Right}" : null)
-                ?? _plan.Grants.Where(g => g.Through == group.Key).Select(g => view.WhyUnread(g.Right) is { } why ? WhyUnseen(g.Right, why) : null).FirstOrDefault(w => w is not null);
+                ?? _plan.Grants.Where(g => g.Through == group.Key).Select(g => g.Right.WhyUnread(view) is { } why ? WhyUnseen(g.Right, why) : null).FirstOrDefault(w => w is not null);
             last.Add(new Step(0, new DeleteGroup(_plan.Domain, group.Name, found.Dn) { Note = found.Note }, [group.Key], "it is not needed any more", blocked, group.At));
         }
     }

@@ -1,11 +1,12 @@
 using JustRight.Core.Changes;
 using JustRight.Core.Directory;
 using JustRight.Core.Directory.Descriptors;
-using JustRight.Core.Engines.SqlServer;
+using JustRight.Core.Engines;
+using JustRight.Core.Estates;
 using JustRight.Core.Fit;
-using JustRight.Core.Fit.Databases;
 using JustRight.Core.Fit.Hosts;
 using JustRight.Core.Installs;
+using JustRight.Core.Plans;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Access;
 using JustRight.Core.Surveys;
@@ -176,7 +177,7 @@ public sealed class UndoRules
                 t => !view.Graph.Baseline.Contains(t.Node) && !(ownOnly && t.Node != node) && !t.Tail.Steps.Any(
                 s => s.Kind == StepKind.Role)))
             .Select(h => h.Right)
-            .Where(r => !(DatabaseGate.IsEntrance(r) && doors.Contains(r.AtInstance ?? "")));
+            .Where(r => !(r.OnlyLetsIn && doors.Contains(r.AtInstance ?? "")));
     }
 
     /// <summary>A login or user that is dropped takes along what else it holds there: also that must be of this job.</summary>
@@ -185,7 +186,7 @@ public sealed class UndoRules
         foreach (var door in _inverses.OfType<InstanceChange>().Where(c => c is DropLogin or DropDatabaseUser))
         {
             var node = view.Graph.IndexOf(LogonName.WithoutDomain(door.Principal));
-            if (node < 0 || view.WhyUnread(new InstanceRoleRight(door.Instance, "")) is not null) continue;
+            if (node < 0 || view.Instance(door.Instance) is not { Unread: null }) continue;
             var what = door is DropLogin ? "login" : "user";
             var rest = RestOf(view, cuts, node, ownOnly: true).Where(r => Same(r.AtInstance ?? "", door.Instance));
             foreach (var right in rest.Take(MostNamed))
@@ -207,7 +208,7 @@ public sealed class UndoRules
                 _ => throw new InvalidOperationException($"Unknown change {change.GetType().Name}."),
             };
             if (aspect == ServiceAspect.Restarted) continue;
-            var right = new ServiceRight(change.Host, change.Service, aspect, "");
+            var right = AllEngines.OfService(new ServiceAsked(change.Host, change.Service, aspect));
             var names = account is null ? _facts.Needs.Accounts : [LogonName.WithoutDomain(account)];
             foreach (var user in names.SelectMany(n => _facts.Needs.Installs(n, right)).Distinct().Where(
                 u => u != _facts.Install))
@@ -227,21 +228,21 @@ public sealed class UndoRules
                 continue;
             }
 
-            var then = tree.With(new Dictionary<int, SecurityDescriptor> { [at] = AccessListChanges.Made(off, list, default) });
+            var made = new Dictionary<int, SecurityDescriptor> { [at] = AccessListChanges.Made(off, list, default) };
+            var then = view.With(tree.With(made));
             foreach (var account in _facts.Needs.Accounts.Where(a => view.Graph.IndexOf(a) >= 0))
                 foreach (var need in _facts.Needs.Of(account).Where(n => Counts(account, n) && IsAround(n.Grant.Right, off.Dn)))
-                    if (Reach(view, tree, account, need) > Reach(view, then, account, need))
+                    if (Reach(view, account, need) > Reach(then, account, need))
                         _blocked.Add($"{need.Install} needs {need.Grant.Right} for {account}, by inheritance at {off.Dn}");
         }
     }
 
-    private static bool IsAround(Right right, string dn) => right is DirectoryRight branch
-        && (DistinguishedName.IsAtOrBelow(dn, branch.Branch) || DistinguishedName.IsAtOrBelow(branch.Branch, dn));
+    private static bool IsAround(Right right, string dn) => right.Below is { } asked
+        && (DistinguishedName.IsAtOrBelow(dn, asked.Branch) || DistinguishedName.IsAtOrBelow(asked.Branch, dn));
 
     /// <summary>How many objects grant an account what it needs.</summary>
-    private static int Reach(SurveyView view, AccessTree tree, string account, StandingNeed need) =>
-        new Holdings(view.Graph, view.Index, view.Baseline, tree, view.Graph.IndexOf(account))
-            .Branch((DirectoryRight)need.Grant.Right).Answer?.Can ?? 0;
+    private static int Reach(SurveyView view, string account, StandingNeed need) =>
+        need.Grant.Right.BranchIn(view.HoldingsOf(view.Graph.IndexOf(account))).Facts?.Can ?? 0;
 
     /// <summary>A branch stays with what stays in it.</summary>
     private void Branches()

@@ -1,0 +1,51 @@
+using JustRight.Core.Changes;
+using JustRight.Core.Rights;
+using JustRight.Core.Rights.Access;
+using JustRight.Core.Rights.Branches;
+using JustRight.Core.Rights.Memberships;
+using JustRight.Core.Sheets;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Core.Engines.Directory;
+
+/// <summary>The directory: groups of the domain, and access lists.</summary>
+public sealed class DirectoryEngine : Engine
+{
+    /// <inheritdoc/>
+    public override IEnumerable<RightTail> Given(Survey survey, MembershipGraph graph, AccessTree? tree) =>
+        tree is null ? [] : DelegationFinder.Find(tree, graph);
+
+    /// <inheritdoc/>
+    public override Right Membership(string domain, string group) => new DomainGroupRight(domain, group);
+
+    /// <inheritdoc/>
+    public override Right? RightOf(Need need, AskedAt at) => need.Kind switch
+    {
+        NeedKind.DomainGroup => new DomainGroupRight(at.Domain, need.Value),
+        NeedKind.Directory => at.Spot?.Branch is { } branch
+            ? new DirectoryRight(BranchAsked.Make(DirectoryActs.Of(need.Value)!, need.Attributes, need.Of, branch))
+            : null,
+        NeedKind.Logon or NeedKind.Privilege or NeedKind.LocalGroup or NeedKind.ProductRole or NeedKind.Service => null,
+        NeedKind.InstanceRole or NeedKind.InstancePermission => null,
+        NeedKind.DatabaseRole or NeedKind.DatabasePermission or NeedKind.DatabaseOwner => null,
+    };
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<Loss>? LossesBy(Change change, SurveyView view) => change switch
+    {
+        RemoveMember c => [Loss.OfMembership(view.NodeOf(c.Member), view.NodeOf(c.Group))],
+        RemoveAccessRule c => [.. OfEntry(c, view)],
+        CreateBranch or DeleteBranch or CreateAccount or DeleteAccount or DescribeAccount or SetPassword => [],
+        CreateGroup or DeleteGroup or AddMember or AddAccessRule or SwitchInheritance or DisableAccount or EnableAccount => [],
+        _ => null, // another engine's
+    };
+
+    /// <summary>An entry on an object, as the holdings of its principal name it.</summary>
+    private static IEnumerable<Loss> OfEntry(RemoveAccessRule change, SurveyView view)
+    {
+        if (change.Rule.Denies || view.NodeOf(change.Rule.Principal) is not (>= 0 and var node)) return [];
+        return view.HoldingsOf(node).All().Select(h => h.Right).OfType<EntryRight>()
+            .Where(r => r.Rule.Key == change.Rule.Key && string.Equals(r.Where, change.Dn, StringComparison.OrdinalIgnoreCase))
+            .Select(r => Loss.OfEntry(node, r));
+    }
+}

@@ -1,0 +1,98 @@
+using JustRight.Core.Changes;
+using JustRight.Core.Directory;
+using JustRight.Core.Directory.Schema;
+using JustRight.Core.Estates;
+using JustRight.Core.Rights;
+using JustRight.Core.Rights.Policies;
+using JustRight.Core.Sheets;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Core.Engines.Hosts;
+
+/// <summary>A right that stands on a list of user rights of its host, which a group policy may replace.</summary>
+public abstract class ListRight : HostRight
+{
+    private protected ListRight(NeedKind kind, string host, string words, string key)
+        : base(kind, host, words, key)
+    {
+    }
+
+    /// <summary>The constant of its list.</summary>
+    public abstract string Constant { get; }
+
+    /// <inheritdoc/>
+    public sealed override string OnList => Constant;
+
+    /// <inheritdoc/>
+    public sealed override string? WhyUnread(SurveyView view) =>
+        WhyUnread(view, Constant, HostSnapshot.RightsPart, HostSnapshot.LocalGroupsPart);
+
+    /// <inheritdoc/>
+    public sealed override (GovernedRight? Governed, string? Unseen) GovernedIn(SurveyView view, Holdings? holdings)
+    {
+        var governance = view.Policies.Of(Host, Constant);
+        if (governance.Unseen is { } why) return (null, why);
+        if (governance.Policy is not { } policy) return (null, null);
+        bool? gives = governance.List is null
+            ? null
+            : holdings is not null && governance.List.Entries.Any(e => Reaches(view, e, holdings));
+        return (
+            new GovernedRight(policy.Id, policy.Name, governance.Standing?.Container, governance.List?.Entries, gives), null);
+    }
+
+    /// <inheritdoc/>
+    public sealed override void Give(Giving giving)
+    {
+        if (ComesAlong(giving) is { } group)
+        {
+            giving.ComesWith(group);
+            return;
+        }
+
+        if (giving.Governed is not { } governed)
+        {
+            giving.Add(StepOrder.HostsAndBranches, Grant(giving.Principal));
+            return;
+        }
+
+        var shared = giving.Shared<PolicySteps>();
+        if (governed.Gives != true) shared.PutOnList(giving, governed, Constant);
+        shared.Refresh(giving, this);
+    }
+
+    /// <inheritdoc/>
+    public sealed override Drafted Draft(Estate estate, DirectorySchema? schema) =>
+        Drafted.At(Kind!.Value, DraftedAs, PlaceKind.Host, Host);
+
+    /// <summary>What a sheet calls it.</summary>
+    private protected abstract string DraftedAs { get; }
+
+    /// <summary>The change that puts a principal on the host's own list.</summary>
+    private protected abstract Change Grant(string principal);
+
+    /// <summary>
+    /// The local group of the same host that the account is given and with which the right comes: then it is not given a second
+    /// time. Null when there is none.
+    /// </summary>
+    private LocalGroupRight? ComesAlong(Giving giving)
+    {
+        var view = giving.View;
+        if (giving.State != GivenState.Missing || view.Host(Host) is not { } host) return null;
+        var holders = giving.Governed?.Entries is { } entries
+            ? [.. entries.Select(e => PolicyEntries.SidOf(e, view.Graph)).OfType<Sid>()]
+            : host.LogonLists.FirstOrDefault(l => Same(l.Constant, Constant))?.Holders ?? [];
+        return giving.Beside.OfType<LocalGroupRight>().FirstOrDefault(g => Same(g.Host, host.Name)
+            && host.LocalGroups.FirstOrDefault(l => Same(l.Name, g.Group)) is { } group && holders.Contains(group.Sid));
+    }
+
+    /// <summary>
+    /// Whether an entry of a policy's list means the account: itself, a group it is in, or a local group of the host that holds
+    /// either.
+    /// </summary>
+    private bool Reaches(SurveyView view, string entry, Holdings holdings)
+    {
+        if (PolicyEntries.SidOf(entry, view.Graph) is not { } sid) return false;
+        return holdings.Reaches(sid)
+            || view.Host(Host)?.LocalGroups.FirstOrDefault(g => g.Sid == sid) is { } group && group.Members.Any(holdings.Reaches);
+    }
+}

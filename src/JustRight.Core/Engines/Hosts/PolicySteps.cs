@@ -1,0 +1,63 @@
+using JustRight.Core.Changes;
+using JustRight.Core.Rights;
+using JustRight.Core.Rights.Policies;
+
+namespace JustRight.Core.Engines.Hosts;
+
+/// <summary>
+/// A right that a policy governs goes into the policy, with its whole new list, and counts after a refresh: one change of each
+/// list, and one refresh of each host, however many rights they are for.
+/// </summary>
+internal sealed class PolicySteps : SharedSteps
+{
+    private const string NotFromHere =
+        "the owners of the policy change it: its template is on the domain controllers' file share, to which this release "
+        + "does not write";
+
+    private readonly Dictionary<(string Policy, string Constant), (GovernedRight Governed, List<Giving> Added)> _lists = [];
+    private readonly SortedDictionary<string, (List<ExpectedHolder> Expect, List<(Giving For, Right Right)> For)> _refreshes =
+        new(StringComparer.OrdinalIgnoreCase);
+
+    /// <summary>The holder of a right is to be put on a policy's list.</summary>
+    public void PutOnList(Giving giving, GovernedRight governed, string constant)
+    {
+        var key = (governed.Policy.ToUpperInvariant(), constant);
+        if (!_lists.TryGetValue(key, out var list)) _lists[key] = list = (governed, []);
+        list.Added.Add(giving);
+    }
+
+    /// <summary>The host of a right is to read its policies again.</summary>
+    public void Refresh(Giving giving, ListRight right)
+    {
+        if (!_refreshes.TryGetValue(right.Host, out var refresh)) _refreshes[right.Host] = refresh = ([], []);
+        var expected = new ExpectedHolder(right.Constant, giving.Principal, true);
+        if (!refresh.Expect.Contains(expected)) refresh.Expect.Add(expected);
+        refresh.For.Add((giving, right));
+    }
+
+    /// <inheritdoc/>
+    public override void Finish()
+    {
+        foreach (var ((policy, constant), (governed, added)) in _lists) ChangeList(policy, constant, governed, added);
+        foreach (var (host, (expect, @for)) in _refreshes)
+            foreach (var (giving, right) in @for)
+                giving.AddBlocked(
+                    StepOrder.Refreshes, new RefreshPolicy(host) { Expect = expect }, right.WhyUnread(giving.View),
+                    "a policy's right applies only after a policy refresh");
+    }
+
+    private static void ChangeList(string policy, string constant, GovernedRight governed, List<Giving> added)
+    {
+        var view = added[0].View;
+        var principals = added.Select(a => a.Principal).Distinct(StringComparer.OrdinalIgnoreCase).ToList();
+        var old = governed.Entries ?? [];
+        var change = new ChangePolicyList(
+            added[0].Domain, governed.Policy, governed.Name, constant,
+            [.. old, .. principals.Select(p => PolicyEntries.EntryFor(p, view.Graph))], old,
+            string.Join(" and ", principals), view.Policies.HostsOf(policy, constant));
+        var blocked = governed.Entries is null
+            ? $"the list of {constant} in policy {governed.Name} could not be read, and a new list would replace it"
+            : view.Survey.Simulated ? null : NotFromHere;
+        foreach (var giving in added) giving.AddBlocked(StepOrder.HostsAndBranches, change, blocked);
+    }
+}

@@ -1,0 +1,34 @@
+using JustRight.Core.Changes;
+using JustRight.Core.Directory.Schema;
+using JustRight.Core.Estates;
+using JustRight.Core.Rights;
+using JustRight.Core.Sheets;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Core.Engines.PostgreSql;
+
+/// <summary>Ownership of a database.</summary>
+public sealed class DatabaseOwnershipRight(string instance, string database) : InDatabaseRight(
+    NeedKind.DatabaseOwner, instance, database, "owner", $"database-owner:@{instance}/{database}")
+{
+    /// <inheritdoc/>
+    public override RightReach Reach => new(80, "the owner of a database can do anything in it, and drop it");
+
+    /// <summary>It moves along with its database; the role is one of the instance, and must be let in at the partner.</summary>
+    public override Right AtPartner(string partner) => new RoleAttributeRight(partner, RoleAttributeNames.Login);
+
+    /// <inheritdoc/>
+    public override Drafted Draft(Estate estate, DirectorySchema? schema) =>
+        Drafted.At(NeedKind.DatabaseOwner, "yes", PlaceKind.Database, Place);
+
+    private protected override IReadOnlyList<Right> FindAbove() => [Superuser];
+
+    private protected override IReadOnlyList<Right> FindEntrances() => [Login, Connect];
+
+    private protected override void GiveTo(Giving giving, PostgreSqlCatalog catalog, RoleOfAccount signIn) =>
+        giving.Add(StepOrder.Databases, new ChangeDatabaseOwner(Instance, Database, signIn.Role, Find(catalog)?.Owner));
+
+    private protected override Taken TakeFrom(string role, Taking taking) => Taken.Not(taking.HasAnotherHolder
+        ? "it ends when the new owner is set"
+        : "only the organization can choose another owner of the database");
+}

@@ -1,0 +1,100 @@
+using JustRight.Core.Changes;
+using JustRight.Core.Rights;
+using JustRight.Core.Sheets;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Core.Engines.PostgreSql;
+
+/// <summary>
+/// A right at an instance of the PostgreSQL family, or in a database of it, that the role holds as which an account signs in.
+/// Nothing is ever denied there, but each door must be open.
+/// </summary>
+public abstract class PostgreSqlRight : Right
+{
+    private protected PostgreSqlRight(NeedKind kind, string instance, string place, string words, string key)
+        : base(kind, place, words, key) => Instance = instance;
+
+    /// <summary>The instance.</summary>
+    public string Instance { get; }
+
+    /// <inheritdoc/>
+    public sealed override string AtInstance => Instance;
+
+    /// <inheritdoc/>
+    public sealed override bool MachineMayHold => true;
+
+    /// <inheritdoc/>
+    public override string? WhyUnread(SurveyView view) => view.Instance(Instance) is not { } instance
+        ? $"{Instance} was not surveyed"
+        : instance.Unread is { } whole ? $"{instance.Name} could not be read: {whole}"
+        : instance.PostgreSql?.SignInUnread is { } unread ? $"the roles of accounts at {instance.Name} could not be read: {unread}"
+        : null;
+
+    /// <inheritdoc/>
+    public override AbsentThing? AbsentIn(SurveyView view) => null;
+
+    /// <inheritdoc/>
+    public sealed override Gate GateFor(SurveyView view, Holdings holdings)
+    {
+        if (this != Login && holdings.Of(Login) is null)
+            return Gate.Shut($"it holds the right, and its role at {Instance} lacks LOGIN");
+        return holdings.Of(Superuser) is null && WhyShut(holdings) is { } shut ? Gate.Shut(shut) : Gate.Open;
+    }
+
+    /// <summary>Why what is held does not count for whoever signs in and is no superuser, or null.</summary>
+    private protected virtual string? WhyShut(Holdings holdings) => null;
+
+    /// <summary>
+    /// A role that is there already is let in, and undoing shuts it out again: it is never dropped. Without a role there is no
+    /// right.
+    /// </summary>
+    public sealed override void Give(Giving giving)
+    {
+        if (giving.View.Instance(Instance)?.PostgreSql is not { } catalog) return;
+        var signIn = new RoleOfAccount(giving, catalog);
+        if (!signIn.MayLogIn)
+        {
+            if (signIn.Exists)
+                giving.Add(
+                    StepOrder.Logins, new GrantInstancePermission(Instance, RoleAttributeNames.Login, signIn.Role),
+                    "the role exists and may not sign in");
+            else
+                giving.AddBlocked(
+                    StepOrder.Logins, new CreateLogin(Instance, signIn.Role),
+                    giving.Blocked ?? (signIn.Role.Length == 0 ? RoleOfAccount.NoWayIn(giving.Account) : null));
+        }
+
+        if (signIn.Role.Length == 0) return;
+        if (signIn.Into is { } into)
+            giving.Add(StepOrder.Instances, new AddInstanceRoleMember(Instance, into, signIn.Role), "only its members may sign in");
+        GiveTo(giving, catalog, signIn);
+    }
+
+    /// <summary>Adds the steps that give it to the role.</summary>
+    private protected abstract void GiveTo(Giving giving, PostgreSqlCatalog catalog, RoleOfAccount signIn);
+
+    /// <inheritdoc/>
+    public sealed override Taken Take(Taking taking)
+    {
+        if (taking.Path.Steps.FirstOrDefault(s => s.Kind == StepKind.Login)?.Role is not { } role) return Taken.NoStep;
+        if (taking.View.Instance(Instance)?.PostgreSql is { } catalog && IsGrantedOn(catalog, role))
+            return Taken.Not("held WITH GRANT OPTION: revoking it would cascade; ask the DBA");
+
+        // What comes through another role, or by everybody's right, is no entry of the role's own.
+        return taking.Path.Steps.Any(s => s.Kind == StepKind.Role && s.Meaning != StepMeaning.TakenOn)
+            ? Taken.NoStep
+            : TakeFrom(role, taking);
+    }
+
+    /// <summary>The step that takes it away from the role itself.</summary>
+    private protected abstract Taken TakeFrom(string role, Taking taking);
+
+    /// <summary>Whether the role's own entry may be handed on (<c>WITH GRANT OPTION</c>, <c>WITH ADMIN OPTION</c>).</summary>
+    private protected virtual bool IsGrantedOn(PostgreSqlCatalog catalog, string role) => false;
+
+    private protected RoleAttributeRight Login => new(Instance, RoleAttributeNames.Login);
+
+    private protected RoleAttributeRight Superuser => new(Instance, RoleAttributeNames.Superuser);
+
+    private protected static bool Same(string a, string b) => string.Equals(a, b, StringComparison.OrdinalIgnoreCase);
+}

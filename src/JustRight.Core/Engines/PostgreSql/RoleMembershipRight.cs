@@ -1,0 +1,53 @@
+using JustRight.Core.Changes;
+using JustRight.Core.Directory.Schema;
+using JustRight.Core.Estates;
+using JustRight.Core.Rights;
+using JustRight.Core.Sheets;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Core.Engines.PostgreSql;
+
+/// <summary>Membership of a role.</summary>
+public sealed class RoleMembershipRight(string instance, string role)
+    : PostgreSqlRight(NeedKind.InstanceRole, instance, instance, role, $"instance-role:{role}@{instance}")
+{
+    /// <summary>The role.</summary>
+    public string Role { get; } = role;
+
+    /// <inheritdoc/>
+    public override RightReach Reach => RoleAttributeNames.PredefinedRoles.TryGetValue(Role, out var known)
+        ? new RightReach(known.Points, known.Reason)
+        : new RightReach(60, $"{Role} is a role of the instance");
+
+    /// <inheritdoc/>
+    public override bool IsRole => true;
+
+    /// <inheritdoc/>
+    public override bool IsStep(PathStep step, Right end) =>
+        step is { Kind: StepKind.Role, Role: { } role } && Same(role, Role) && end.AtInstance is { } at && Same(at, Instance);
+
+    /// <inheritdoc/>
+    public override Right AtPartner(string partner) => new RoleMembershipRight(partner, Role);
+
+    /// <inheritdoc/>
+    public override Drafted Draft(Estate estate, DirectorySchema? schema) =>
+        Drafted.At(NeedKind.InstanceRole, Role, PlaceKind.Instance, Instance);
+
+    private protected override IReadOnlyList<Right> FindAbove() => [Superuser];
+
+    private protected override IReadOnlyList<Right> FindEntrances() => [Login];
+
+    private protected override string? WhyShut(Holdings holdings) =>
+        holdings.Of(this) is { } held && held.Tails.All(t => t.Tail.Steps.Any(s => s.Meaning == StepMeaning.TakenOn))
+            ? $"it is in {Role}, and has its rights only after SET ROLE"
+            : null;
+
+    private protected override bool IsGrantedOn(PostgreSqlCatalog catalog, string role) =>
+        catalog.Memberships.Any(m => m.Member == role && m.Role == Role && m.Admin);
+
+    private protected override void GiveTo(Giving giving, PostgreSqlCatalog catalog, RoleOfAccount signIn) =>
+        giving.Add(StepOrder.Instances, new AddInstanceRoleMember(Instance, Role, signIn.Role));
+
+    private protected override Taken TakeFrom(string role, Taking taking) =>
+        Taken.By(new RemoveInstanceRoleMember(Instance, Role, role));
+}

@@ -1,0 +1,44 @@
+using JustRight.Core.Rights;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Core.Engines.PostgreSql;
+
+/// <summary>The role as which an account signs in, or would if it were made.</summary>
+internal sealed class RoleOfAccount
+{
+    /// <summary>Finds it by the server's rules of sign-in.</summary>
+    public RoleOfAccount(Giving giving, PostgreSqlCatalog catalog)
+    {
+        Authority = new RoleAuthority(catalog);
+        var names = new SignInNames(catalog, Authority);
+        var account = giving.Account;
+        var found = giving.View.Graph.IndexOf(account.Name) is >= 0 and var node ? giving.View.Graph.PrincipalOf(node) : null;
+        var realm = PostgreSqlGrants.RealmOf(found?.Dn ?? account.Dn ?? "");
+        var existing = names.Of(account.Name, realm).Select(n => n.Role).FirstOrDefault();
+        var wanted = existing is null ? names.ForNewRole(account.Name, realm) : null;
+        Role = existing ?? wanted?.Role ?? "";
+        Into = wanted?.Into;
+        Exists = catalog.Roles.Any(r => r.Name == Role);
+        MayLogIn = Authority.Has(Role, RoleAttributes.Login);
+    }
+
+    /// <summary>Its name; empty when no rule lets the account in.</summary>
+    public string Role { get; }
+
+    /// <summary>The role whose members alone may sign in, or null.</summary>
+    public string? Into { get; }
+
+    /// <summary>Whether it is there.</summary>
+    public bool Exists { get; }
+
+    /// <summary>Whether it may sign in.</summary>
+    public bool MayLogIn { get; }
+
+    /// <summary>What roles may do at the instance.</summary>
+    public RoleAuthority Authority { get; }
+
+    /// <summary>Why no role can be made for an account that no rule of sign-in lets in.</summary>
+    public static string NoWayIn(GivenAccount account) =>
+        $"no sign-in rule of the server lets {account.Name} in by Kerberos or directory password: the DBA adds one first "
+        + "(pg_hba.conf and the name map)";
+}

@@ -1,0 +1,67 @@
+using JustRight.Core.Changes;
+using JustRight.Core.Directory.Schema;
+using JustRight.Core.Estates;
+using JustRight.Core.Rights;
+using JustRight.Core.Sheets;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Core.Engines.SqlServer;
+
+/// <summary>Ownership of a database.</summary>
+public sealed class DatabaseOwnerRight(string instance, string database) : DatabaseRight(
+    NeedKind.DatabaseOwner, instance, database, "owner", $"database-owner:@{instance}/{database}")
+{
+    private const string Jobs = "msdb";
+    private const string Dbo = "an owner is dbo there, and cannot be a user too";
+
+    /// <inheritdoc/>
+    public override RightReach Reach => Same(Database, Jobs)
+        ? new RightReach(780, "the owner of msdb can run jobs as sysadmin")
+        : new RightReach(80, "the owner of a database can do anything in it, and drop it");
+
+    /// <summary>Who owns it is read at the instance, even where the database itself could not be read.</summary>
+    public override string? WhyUnread(SurveyView view) => view.Instance(Instance) is { Unread: null } ? null : base.WhyUnread(view);
+
+    /// <summary>Where its owner role is needed, the ownership that brings it is no more than that.</summary>
+    public override bool IsShadow(Held held, IReadOnlyList<Right> needed) =>
+        needed.Contains(new DatabaseRoleRight(Instance, Database, DatabaseRoleRight.Owners));
+
+    /// <inheritdoc/>
+    public override Drafted Draft(Estate estate, DirectorySchema? schema) =>
+        Drafted.At(NeedKind.DatabaseOwner, "yes", PlaceKind.Database, Place);
+
+    private protected override IReadOnlyList<Right> FindAbove() => [];
+
+    private protected override IReadOnlyList<Right> FindEntrances() => [ConnectSql];
+
+    private protected override Right? InSystemDatabaseOf(string partner) => null;
+
+    /// <summary>An owner is dbo there, and may not be a user beside that.</summary>
+    private protected override void Give(Giving giving, bool newLogin)
+    {
+        var database = Read(giving.View);
+        if (database?.Users.Any(u => giving.IsHolder(u.Sid)) == true) DropUser(giving, database);
+        giving.Add(StepOrder.Databases, new ChangeDatabaseOwner(Instance, Database, giving.Principal, database?.OwnerName));
+    }
+
+    private protected override Taken TakeOwn(Taking taking) => Taken.Not(taking.HasAnotherHolder
+        ? "it ends when the new owner is set"
+        : "only the organization can choose another owner of the database");
+
+    /// <summary>What the user holds goes by steps of its own: dropped with it, nobody could put it back.</summary>
+    private void DropUser(Giving giving, DatabaseSnapshot database)
+    {
+        foreach (var role in database.Roles.Where(m => m.Members.Any(giving.IsHolder)))
+            giving.Add(
+                StepOrder.Instances, new RemoveDatabaseRoleMember(Instance, Database, role.Role, giving.Principal), Dbo);
+        foreach (var entry in database.Permissions.Where(p =>
+            p is { State: PermissionState.Grant, Role: null } && giving.IsHolder(p.Holder) && !IsConnect(p)))
+            giving.Add(
+                StepOrder.Instances,
+                new RevokeDatabasePermission(Instance, Database, entry.Permission, entry.On, giving.Principal), Dbo);
+        giving.Add(StepOrder.Instances, new DropDatabaseUser(Instance, Database, giving.Principal), Dbo);
+    }
+
+    private static bool IsConnect(PermissionEntry entry) =>
+        entry.On is null && entry.Permission == SqlServerPermissions.Connect;
+}

@@ -1,0 +1,54 @@
+using JustRight.Core.Changes;
+using JustRight.Core.Directory;
+using JustRight.Core.Estates;
+
+namespace JustRight.Core.Rights;
+
+/// <summary>What the kind of a right is told when it is to be taken away where a path of it ends.</summary>
+/// <param name="Domain">The domain's short name.</param>
+/// <param name="Path">The path.</param>
+/// <param name="Node">The node of the principal at the end of the path, whose entry it is.</param>
+/// <param name="Holder">That principal's logon name.</param>
+/// <param name="Earlier">The changes that are made before.</param>
+/// <param name="HasAnotherHolder">Whether the plan gives it to another account.</param>
+public sealed record Taking(
+    SurveyView View, string Domain, RightPath Path, int Node, string Holder, IReadOnlyList<Change> Earlier, bool HasAnotherHolder)
+{
+    /// <summary>The holder as <c>DOMAIN\name</c>.</summary>
+    public string Principal => $"{Domain}\\{Holder}";
+
+    /// <summary>The holder's SID.</summary>
+    public Sid Sid => View.Graph.SidOf(Node);
+}
+
+/// <summary>
+/// Where a removal stands among the others. A user goes after what it holds, and a login after its users: dropped first, they
+/// would take the rest along unseen, and nobody could put that back.
+/// </summary>
+public enum TakenOrder
+{
+    /// <summary>What alone ends the use of an account, and is the quickest to take back.</summary>
+    Use,
+
+    /// <summary>A right.</summary>
+    Right,
+
+    /// <summary>The user of a database.</summary>
+    User,
+
+    /// <summary>The login of an instance.</summary>
+    Login,
+}
+
+/// <summary>The step that takes a right away, or why there is none.</summary>
+public readonly record struct Taken(Change? Change, string WhyNot, TakenOrder Order)
+{
+    /// <summary>There is none, and nothing more is known.</summary>
+    public static Taken NoStep { get; } = Not("Just Right has no step that removes it");
+
+    /// <summary>A step.</summary>
+    public static Taken By(Change change, TakenOrder order = TakenOrder.Right) => new(change, "", order);
+
+    /// <summary>There is none, and why.</summary>
+    public static Taken Not(string why) => new(null, why, TakenOrder.Right);
+}

@@ -1,0 +1,95 @@
+using JustRight.Core.Changes;
+using JustRight.Core.Estates;
+using JustRight.Core.Faults;
+using JustRight.Core.Fit;
+using JustRight.Core.Installs;
+using JustRight.Core.Plans;
+using JustRight.Core.Rights;
+
+namespace JustRight.Core.Worklists;
+
+/// <summary>What a right that an account of a plan lacks is told, and where its steps go.</summary>
+/// <param name="shared">What kinds gather over the whole worklist.</param>
+internal sealed class GivingNeed(
+    Plan plan, SurveyView view, PlannedAccount account, Judgement judgement, StepList steps, List<NotOffered> left,
+    Dictionary<Type, SharedSteps> shared) : Giving
+{
+    private readonly PlannedGrant _grant = judgement.Grant!;
+
+    /// <inheritdoc/>
+    public override SurveyView View => view;
+
+    /// <inheritdoc/>
+    public override string Domain => plan.Domain;
+
+    /// <inheritdoc/>
+    public override string Install => plan.Install;
+
+    /// <inheritdoc/>
+    public override GivenAccount Account { get; } = new(account.Key, account.Name, account.Dn, account.Purpose);
+
+    /// <inheritdoc/>
+    public override string Holder => _grant.Through is null ? account.Name : plan.Groups.First(g => g.Key == _grant.Through).Name;
+
+    /// <inheritdoc/>
+    public override GivenState State => judgement.Verdict switch
+    {
+        Verdict.Met => GivenState.HeldAnotherWay,
+        Verdict.Missing => GivenState.Missing,
+        Verdict.Unseen => GivenState.Unseen,
+        Verdict.Pending => GivenState.Pending,
+        Verdict.Excess or Verdict.Forbidden or Verdict.Done =>
+            throw new InvalidOperationException($"{judgement.Id} is {judgement.Verdict}, and not to be given."),
+    };
+
+    /// <inheritdoc/>
+    public override GovernedRight? Governed => judgement.Governed;
+
+    /// <inheritdoc/>
+    public override string Why => _grant.Why ?? account.Purpose;
+
+    /// <inheritdoc/>
+    public override string? Unread => judgement.Verdict == Verdict.Unseen ? judgement.Reason : _grant.Right.WhyUnread(view);
+
+    /// <inheritdoc/>
+    public override string? Blocked => Unread ?? (judgement.Absent is null ? null : judgement.Reason);
+
+    /// <inheritdoc/>
+    public override IEnumerable<Right> Beside => plan.GrantsOf(account.Key).Select(g => g.Right);
+
+    /// <summary>Membership through an inner group of the plan is given by that inner group.</summary>
+    public override IReadOnlyList<Entrant> WhoEnters(string group)
+    {
+        var target = plan.Groups.FirstOrDefault(g => string.Equals(g.Name, group, StringComparison.OrdinalIgnoreCase));
+        if (target is null || target.Members.Contains(account.Key)) return [new Entrant(account.Name, null, null)];
+        return
+        [
+            .. plan.Groups.Where(g => target.Members.Contains(g.Key) && Gathers(g))
+                .Select(g => new Entrant(g.Name, target.Purpose, target.At)),
+        ];
+    }
+
+    /// <inheritdoc/>
+    public override void AddBlocked(StepOrder order, Change change, string? blocked, string? why = null, Origin? at = null) =>
+        steps.Add(order, change, _grant.Id, why ?? Why, blocked, at ?? _grant.At);
+
+    /// <inheritdoc/>
+    public override void ComesWith(Right other) =>
+        steps.ComesWith(_grant.Id, plan.GrantsOf(account.Key).First(g => g.Right == other).Id);
+
+    /// <inheritdoc/>
+    public override void LeaveToPerson(string why) => left.Add(new NotOffered(judgement.Id, why));
+
+    /// <inheritdoc/>
+    public override T Shared<T>()
+    {
+        if (shared.TryGetValue(typeof(T), out var known)) return (T)known;
+        var made = new T();
+        shared[typeof(T)] = made;
+        return made;
+    }
+
+    /// <summary>Whether the account is in a group of the plan, directly or through groups in it.</summary>
+    private bool Gathers(PlannedGroup group) => group.Members.Contains(account.Key)
+        || plan.Groups.Any(g => group.Members.Contains(g.Key) && Gathers(g));
+}

@@ -1,0 +1,116 @@
+using JustRight.Core.Changes;
+using JustRight.Core.Directory;
+using JustRight.Core.Fit;
+using JustRight.Core.Plans;
+using JustRight.Core.Rights;
+using JustRight.Core.Rights.Access;
+
+namespace JustRight.Core.Worklists;
+
+/// <summary>The steps that make the plan's own objects: branches, groups, accounts, and who may sign in.</summary>
+internal sealed class ObjectSteps(InstallFit fit, SurveyView view, StepList steps)
+{
+    private readonly Plan _plan = fit.Plan;
+
+    /// <summary>Adds them.</summary>
+    public void Add()
+    {
+        if (view.Survey.Directory.Unread is not null) return;
+        Branches();
+        foreach (var group in _plan.Groups) Group(group);
+        EnterMembers();
+        foreach (var account in fit.Accounts) Account(account);
+    }
+
+    /// <summary>The estate names the branch; parents of it may be missing too, up to the root of the domain.</summary>
+    private void Branches()
+    {
+        var existing = view.Survey.Directory.Branches.Select(DistinguishedName.Parse).ToHashSet();
+        foreach (var branch in _plan.Branches)
+        {
+            var missing = new Stack<DistinguishedName>();
+            for (var dn = DistinguishedName.Parse(branch.Dn); IsMissing(dn, existing); dn = dn!.Parent) missing.Push(dn!);
+            while (missing.TryPop(out var dn))
+            {
+                existing.Add(dn);
+                steps.Add(
+                    StepOrder.Branches, new CreateBranch(_plan.Domain, dn.Text), branch.Dn, "the plan's objects belong there", null,
+                    branch.At);
+            }
+        }
+    }
+
+    private static bool IsMissing(DistinguishedName? dn, HashSet<DistinguishedName> existing) =>
+        dn is not null && dn.Parts[0].Type != "DC" && !existing.Contains(dn);
+
+    private void Group(PlannedGroup group)
+    {
+        var node = view.Graph.IndexOf(group.Name);
+        if (node < 0 && group.Dn is not null)
+        {
+            var change = new CreateGroup(_plan.Domain, group.Name, group.Dn, group.Scope, group.Description);
+            steps.Add(StepOrder.Groups, change, group.Key, group.Purpose, null, group.At);
+        }
+
+        foreach (var inner in group.Members.Select(m => _plan.Groups.FirstOrDefault(g => g.Key == m)).OfType<PlannedGroup>())
+            if (!IsIn(inner.Name, group.Name))
+                steps.Add(
+                    StepOrder.Members, new AddMember(_plan.Domain, group.Name, inner.Name), group.Key, group.Purpose, null, group.At);
+    }
+
+    private void EnterMembers()
+    {
+        if (_plan.SignIn is not { EnterName: { } enter } signIn) return;
+        var group = _plan.Groups.First(g => g.Name == enter);
+        foreach (var member in signIn.Install.EnterMembers.Where(m => !IsIn(m, enter)))
+        {
+            var blocked = view.Graph.IndexOf(member) < 0 ? $"there is no {member} in {_plan.Domain}" : null;
+            steps.Add(
+                StepOrder.Members, new AddMember(_plan.Domain, enter, member), group.Key, $"may sign in to {_plan.Title}", blocked,
+                signIn.Install.Line("enter-members"));
+        }
+    }
+
+    private bool IsIn(string member, string group) =>
+        view.Graph.IndexOf(member) is >= 0 and var inner && view.Graph.IndexOf(group) is >= 0 and var outer
+        && view.Graph.GroupsOf(inner).Contains(outer);
+
+    private void Account(AccountFit of)
+    {
+        if (of.Found) Describe(of);
+        else if (of.Account.Dn is { } dn && !of.Judgements.Any(j => j is { Verdict: Verdict.Done, Right.OfAccount: not null }))
+            Create(of.Account, dn);
+    }
+
+    private void Create(PlannedAccount account, string dn)
+    {
+        var id = $"{account.Key}/account:exists";
+        var change = new CreateAccount(
+            _plan.Domain, account.Name, dn, $"{account.Name}@{_plan.UpnSuffix}", account.Description, account.PasswordNeverExpires);
+        steps.Add(StepOrder.Accounts, change, id, account.Purpose, null, account.At);
+        if (account.PasswordCannotChange) ForbidPasswordChange(account, dn, id);
+    }
+
+    private void Describe(AccountFit of)
+    {
+        var account = of.Account;
+        var found = view.Graph.PrincipalOf(view.Graph.IndexOf(account.Name))!;
+        if (Lacking(of, AccountAspect.PasswordChange).FirstOrDefault() is { } free) ForbidPasswordChange(account, found.Dn, free.Id);
+        var change = new DescribeAccount(
+            _plan.Domain, account.Name, account.Description, account.PasswordNeverExpires, found.Description,
+            found.State.HasFlag(Surveys.AccountState.PasswordNeverExpires));
+        foreach (var judgement in Lacking(of, AccountAspect.Description, AccountAspect.PasswordExpiry))
+            steps.Add(StepOrder.Accounts, change, judgement.Id, "as planned", null, account.At);
+    }
+
+    private static IEnumerable<Judgement> Lacking(AccountFit of, params AccountAspect[] aspects) => of.Judgements.Where(j =>
+        j.Verdict == Verdict.Missing && j.Right.OfAccount is { } aspect && aspects.Contains(aspect));
+
+    private void ForbidPasswordChange(PlannedAccount account, string dn, string id)
+    {
+        foreach (var rule in OwnPasswordChange.Denials)
+            steps.Add(
+                StepOrder.Members, new AddAccessRule(_plan.Domain, dn, rule, "change its password"), id,
+                "it must not be able to change its own password", null, account.At);
+    }
+}
