@@ -3,7 +3,9 @@ using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Adoptions;
 
-/// <summary>A product that was there before us, to be taken into the books: which accounts are its, as far as somebody knows.</summary>
+/// <summary>
+/// A product that was there before us, to be taken into the books: which accounts are its, as far as somebody knows.
+/// </summary>
 /// <param name="Name">The name its install will have.</param>
 /// <param name="Product">The product, as one word; with the release the name of its sheet.</param>
 public sealed record Adoption(string Name, string Product, string Release, string Title, string Estate, IReadOnlyList<AdoptedAccount> Accounts);

@@ -18,7 +18,8 @@ public static class OrganizationCalendar
     /// <summary>The entries, the earliest first.</summary>
     /// <param name="exceptions">Those that count, and those that ended.</param>
     /// <param name="confirmations">The word that counts of each identity inside a product.</param>
-    /// <param name="removals">Installs that are being retired, with when what waits of them may be removed; null for none.</param>
+    /// <param name="removals">Installs that are being retired, with when what waits of them may be removed; null for
+    /// none.</param>
     public static IReadOnlyList<CalendarEntry> Of(
         string estate, IEnumerable<AccountPassword> passwords, IEnumerable<ReviewState> reviews, IEnumerable<(AcceptedException Exception, string Words)> exceptions,
         IEnumerable<Confirmation> confirmations, OrganizationRules rules, DateTimeOffset now, IEnumerable<(string Install, DateTimeOffset At)>? removals = null) =>

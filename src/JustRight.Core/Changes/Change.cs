@@ -6,7 +6,8 @@ using JustRight.Core.Sheets;
 namespace JustRight.Core.Changes;
 
 /// <summary>
-/// A change of the estate, as data: who can make it, where, what it does, and what undoes it. The simulation, a live connector and a
+/// A change of the estate, as data: who can make it, where, what it does, and what undoes it. The simulation, a live connector
+/// and a
 /// script all take the same changes. Principals are named <c>DOMAIN\name</c>; no change ever carries a secret.
 /// </summary>
 public abstract record Change
@@ -72,7 +73,9 @@ public sealed record DeleteBranch(string Domain, string Dn) : DirectoryChange(Do
 /// <param name="Upn">The user principal name.</param>
 public sealed record CreateAccount(string Domain, string Name, string Dn, string Upn, string Description, bool PasswordNeverExpires) : DirectoryChange(Domain)
 {
-    /// <summary>Who made it, when and what for, kept with the object; by this it is known again when it is to be deleted.</summary>
+    /// <summary>
+    /// Who made it, when and what for, kept with the object; by this it is known again when it is to be deleted.
+    /// </summary>
     public string Note { get; init; } = "";
 
     /// <inheritdoc/>
@@ -85,7 +88,10 @@ public sealed record CreateAccount(string Domain, string Name, string Dn, string
 /// <summary>Deletes an account. Its SID is gone for good: making it again gives another.</summary>
 public sealed record DeleteAccount(string Domain, string Name, string Dn) : DirectoryChange(Domain)
 {
-    /// <summary>The note that was written when it was made; an account that does not carry it is another, and is left alone. Empty for any.</summary>
+    /// <summary>
+    /// The note that was written when it was made; an account that does not carry it is another, and is left alone. Empty for
+    /// any.
+    /// </summary>
     public string Note { get; init; } = "";
 
     /// <inheritdoc/>
@@ -109,7 +115,8 @@ public sealed record DescribeAccount(
 }
 
 /// <summary>Sets the password of an account. The password is given beside the change and never in it.</summary>
-/// <param name="SetBefore">When it was last set before, by the directory's clock: another time afterwards shows that it was set. Null when it never was, or that could not be read.</param>
+/// <param name="SetBefore">When it was last set before, by the directory's clock: another time afterwards shows that it was
+/// set. Null when it never was, or that could not be read.</param>
 public sealed record SetPassword(string Domain, string Name, DateTimeOffset? SetBefore) : DirectoryChange(Domain)
 {
     /// <inheritdoc/>
@@ -181,7 +188,8 @@ public sealed record AddAccessRule(string Domain, string Dn, AccessRule Rule, st
 /// <summary>Takes an entry out of the access list of an object.</summary>
 /// <param name="Dn">The object.</param>
 /// <param name="Says">The entry in words.</param>
-/// <param name="Position">Where among all entries it stands, so that undoing puts it back there; null when it does not matter.</param>
+/// <param name="Position">Where among all entries it stands, so that undoing puts it back there; null when it does not
+/// matter.</param>
 public sealed record RemoveAccessRule(string Domain, string Dn, AccessRule Rule, string Says, int? Position = null) : DirectoryChange(Domain)
 {
     /// <inheritdoc/>
@@ -194,7 +202,8 @@ public sealed record RemoveAccessRule(string Domain, string Dn, AccessRule Rule,
 /// <summary>Enables inheritance at an object, or disables it.</summary>
 /// <param name="Dn">The object.</param>
 /// <param name="On">Whether it shall inherit.</param>
-/// <param name="OwnList">The access list it has, or had, while it did not inherit, in SDDL: what must be there before, and what undoing restores.</param>
+/// <param name="OwnList">The access list it has, or had, while it did not inherit, in SDDL: what must be there before, and what
+/// undoing restores.</param>
 public sealed record SwitchInheritance(string Domain, string Dn, bool On, string OwnList) : DirectoryChange(Domain)
 {
     /// <inheritdoc/>

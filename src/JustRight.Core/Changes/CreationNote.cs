@@ -1,6 +1,9 @@
 namespace JustRight.Core.Changes;
 
-/// <summary>What is written into the note of an object when it is made, so that an auditor finds who, when and what for, and so that only what we made is ever deleted as ours.</summary>
+/// <summary>
+/// What is written into the note of an object when it is made, so that an auditor finds who, when and what for, and so that
+/// only what we made is ever deleted as ours.
+/// </summary>
 public static class CreationNote
 {
     /// <summary>The note.</summary>
@@ -21,7 +24,9 @@ public static class CreationNote
         _ => change,
     };
 
-    /// <summary>Whether an object with this note may be deleted by a change that was made for one with <paramref name="wanted"/>.</summary>
+    /// <summary>
+    /// Whether an object with this note may be deleted by a change that was made for one with <paramref name="wanted"/>.
+    /// </summary>
     public static bool IsTheSame(string wanted, string found) => wanted.Length == 0 || wanted == found;
 
     /// <summary>Why an object is left alone.</summary>

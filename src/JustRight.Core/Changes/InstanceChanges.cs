@@ -53,7 +53,8 @@ public sealed record RemoveInstanceRoleMember(string Instance, string Role, stri
 }
 
 /// <summary>Gives a database another owner.</summary>
-/// <param name="Former">Who owned it, as the instance calls it; null when that is not known, and then it cannot be undone.</param>
+/// <param name="Former">Who owned it, as the instance calls it; null when that is not known, and then it cannot be
+/// undone.</param>
 public sealed record ChangeDatabaseOwner(string Instance, string Database, string Principal, string? Former) : InstanceChange(Instance, Principal)
 {
     /// <inheritdoc/>

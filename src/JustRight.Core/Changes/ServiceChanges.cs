@@ -7,7 +7,10 @@ namespace JustRight.Core.Changes;
 /// <param name="Service">Its short name.</param>
 public abstract record ServiceChange(string Host, string Service) : HostChange(Host);
 
-/// <summary>Sets what a service runs as from its next start on. The account's password, where it has one, is given beside the change and never in it.</summary>
+/// <summary>
+/// Sets what a service runs as from its next start on. The account's password, where it has one, is given beside the change and
+/// never in it.
+/// </summary>
 /// <param name="Account">As the host writes it: <c>DOMAIN\name</c>, or a built-in identity.</param>
 /// <param name="OldAccount">What it was before, for undoing.</param>
 public sealed record SetServiceAccount(string Host, string Service, string Account, string OldAccount) : ServiceChange(Host, Service)
@@ -18,11 +21,16 @@ public sealed record SetServiceAccount(string Host, string Service, string Accou
     /// <inheritdoc/>
     public override Change? Inverse => this with { Account = OldAccount, OldAccount = Account };
 
-    /// <summary>Whether the account has a password that must be given: neither built-in identities nor managed accounts have one.</summary>
+    /// <summary>
+    /// Whether the account has a password that must be given: neither built-in identities nor managed accounts have one.
+    /// </summary>
     public bool NeedsPassword => ServiceIdentity.Parse(Account, Host).Kind is IdentityKind.DomainUser or IdentityKind.LocalUser;
 }
 
-/// <summary>Gives a service the password of the account that it runs as already. It cannot be read back; what runs goes on, and the next start takes it. The password is given beside the change and never in it.</summary>
+/// <summary>
+/// Gives a service the password of the account that it runs as already. It cannot be read back; what runs goes on, and the next
+/// start takes it. The password is given beside the change and never in it.
+/// </summary>
 /// <param name="Account">As the host writes it.</param>
 public sealed record GiveServicePassword(string Host, string Service, string Account) : ServiceChange(Host, Service)
 {
@@ -61,7 +69,10 @@ public sealed record RestartService(string Host, string Service, string Account)
     /// <summary>Whether it shall start anew though it runs as the account already: its password was changed.</summary>
     public bool Anew { get; init; }
 
-    /// <summary>For a start anew: since when it ran before, by the host's clock; null when that was not told, and then a start anew does not show.</summary>
+    /// <summary>
+    /// For a start anew: since when it ran before, by the host's clock; null when that was not told, and then a start anew does
+    /// not show.
+    /// </summary>
     public DateTimeOffset? RanSince { get; init; }
 
     /// <summary>Services that wait for it and run: they are stopped with it, and run again afterwards.</summary>

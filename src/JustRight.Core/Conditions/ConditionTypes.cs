@@ -5,7 +5,9 @@ namespace JustRight.Core.Conditions;
 /// <summary>Checks that a condition is well typed: every name is declared, and comparisons compare like with like.</summary>
 public static class ConditionTypes
 {
-    /// <summary>The type of a condition; faults are added to <paramref name="faults"/>, and null is returned for what has none.</summary>
+    /// <summary>
+    /// The type of a condition; faults are added to <paramref name="faults"/>, and null is returned for what has none.
+    /// </summary>
     /// <param name="condition">What to check.</param>
     /// <param name="names">Every declared name with its type.</param>
     /// <param name="field">The path of keys, for faults.</param>

@@ -42,7 +42,10 @@ public sealed class DistinguishedName : IEquatable<DistinguishedName>
         return at;
     }
 
-    /// <summary>Whether one name, as the directory spells it, is another or below it: as <see cref="IsAtOrBelow(DistinguishedName)"/>, without parsing, for walking many objects.</summary>
+    /// <summary>
+    /// Whether one name, as the directory spells it, is another or below it: as <see cref="IsAtOrBelow(DistinguishedName)"/>,
+    /// without parsing, for walking many objects.
+    /// </summary>
     public static bool IsAtOrBelow(string name, string ancestor) =>
         name.EndsWith(ancestor, StringComparison.OrdinalIgnoreCase) && (name.Length == ancestor.Length || name[name.Length - ancestor.Length - 1] == ',');
 

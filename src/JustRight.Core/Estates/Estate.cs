@@ -39,7 +39,10 @@ public sealed record Estate(
     /// <summary>An instance by name, without regard to case, or null.</summary>
     public EstateInstance? Instance(string name) => _instances.Value.GetValueOrDefault(name);
 
-    /// <summary>The other instances that may come to run the databases of one: those that it names as partner or that name it, and theirs in turn; in the order of the estate.</summary>
+    /// <summary>
+    /// The other instances that may come to run the databases of one: those that it names as partner or that name it, and
+    /// theirs in turn; in the order of the estate.
+    /// </summary>
     public IReadOnlyList<EstateInstance> PartnersOf(EstateInstance instance)
     {
         var together = new HashSet<string>(StringComparer.OrdinalIgnoreCase) { instance.Name };
@@ -90,10 +93,15 @@ public enum Reach
 /// <param name="Secret">The name of the secret, kept by the service, that holds its password.</param>
 public sealed record DirectoryReach(Reach Reach, string? Controller, int Port, string? CaFolder, string? SignInAs, string? Secret, Origin At)
 {
-    /// <summary>Further controllers of the domain, as host or <c>host:port</c>, asked in this order when the first does not answer.</summary>
+    /// <summary>
+    /// Further controllers of the domain, as host or <c>host:port</c>, asked in this order when the first does not answer.
+    /// </summary>
     public IReadOnlyList<string> MoreControllers { get; init; } = [];
 
-    /// <summary>A folder with a copy of the policies' templates, as they lie on the controllers' file share under <c>Policies</c>; null when there is none.</summary>
+    /// <summary>
+    /// A folder with a copy of the policies' templates, as they lie on the controllers' file share under <c>Policies</c>; null
+    /// when there is none.
+    /// </summary>
     public string? PolicyFolder { get; init; }
 }
 
@@ -112,7 +120,9 @@ public sealed record Naming(
     string Accounts, string Groups, string Description, string AccountsIn, string GroupsIn, IReadOnlyDictionary<string, string> ShortNames,
     IReadOnlyDictionary<string, Origin> Lines, Origin At)
 {
-    /// <summary>Key of the branch that holds accounts which products bind as; that of accounts unless the organization says otherwise.</summary>
+    /// <summary>
+    /// Key of the branch that holds accounts which products bind as; that of accounts unless the organization says otherwise.
+    /// </summary>
     public string BindAccountsIn { get; init; } = AccountsIn;
 }
 
@@ -142,14 +152,18 @@ public sealed record EstateInstance(string Name, string Host, string Engine, Dot
     /// <summary>How it is reached over TLS; null for other instances.</summary>
     public InstanceReach? Tls { get; init; }
 
-    /// <summary>The instance that takes its databases over when it fails, and whose it takes over; null when there is none.</summary>
+    /// <summary>
+    /// The instance that takes its databases over when it fails, and whose it takes over; null when there is none.
+    /// </summary>
     public string? Partner { get; init; }
 }
 
 /// <summary>How a database instance is reached over its own protocol with TLS.</summary>
-/// <param name="Address">Name or address to connect to, which its certificate must carry unless that one certificate is named.</param>
+/// <param name="Address">Name or address to connect to, which its certificate must carry unless that one certificate is
+/// named.</param>
 /// <param name="Port">TCP port.</param>
-/// <param name="Certificate">A PEM file: for the SQL Server family the very certificate it must show, for the PostgreSQL family the authority to trust; null to trust what the system trusts.</param>
+/// <param name="Certificate">A PEM file: for the SQL Server family the very certificate it must show, for the PostgreSQL family
+/// the authority to trust; null to trust what the system trusts.</param>
 /// <param name="SignInAs">The login to sign in as: one of the instance's own, with a password.</param>
 /// <param name="Secret">The name of the secret, kept by the service, that holds its password.</param>
 /// <param name="Timeout">How long one query may take.</param>
@@ -185,14 +199,20 @@ public sealed record OrganizationRules(IReadOnlyList<ForbiddenHolding> Forbidden
     /// <summary>Who is told.</summary>
     public NotificationRules Notifications { get; init; } = NotificationRules.Nobody;
 
-    /// <summary>A day stands for its noon in the organization: that is the same day for whoever reads it elsewhere, and no clock changes then.</summary>
+    /// <summary>
+    /// A day stands for its noon in the organization: that is the same day for whoever reads it elsewhere, and no clock changes
+    /// then.
+    /// </summary>
     public DateTimeOffset NoonOf(DateOnly day)
     {
         var noon = day.ToDateTime(new TimeOnly(12, 0));
         return new DateTimeOffset(noon, TimeZone.GetUtcOffset(noon));
     }
 
-    /// <summary>The moment at which a day is over in the organization. Where the clock jumps at that midnight, it is the moment of the jump.</summary>
+    /// <summary>
+    /// The moment at which a day is over in the organization. Where the clock jumps at that midnight, it is the moment of the
+    /// jump.
+    /// </summary>
     public DateTimeOffset EndOf(DateOnly day)
     {
         var midnight = day.AddDays(1).ToDateTime(TimeOnly.MinValue);

@@ -3,7 +3,8 @@ using System.Text;
 namespace JustRight.Core.Estates;
 
 /// <summary>
-/// Names by the organization's pattern. A name that is too long is shortened where it is longest, one character at a time, so that
+/// Names by the organization's pattern. A name that is too long is shortened where it is longest, one character at a time, so
+/// that
 /// every part stays readable; a name that is taken gets the lowest free number at its end.
 /// </summary>
 public static class NamePattern

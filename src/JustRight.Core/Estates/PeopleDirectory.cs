@@ -35,7 +35,9 @@ public sealed record PeopleDirectory(
     /// <summary>How we reach it: the simulation, over LDAP, or not.</summary>
     public Reach Reach { get; init; } = Reach.None;
 
-    /// <summary>A folder with the certificates of the authorities to trust, PEM; null where only the plain way is offered.</summary>
+    /// <summary>
+    /// A folder with the certificates of the authorities to trust, PEM; null where only the plain way is offered.
+    /// </summary>
     public string? CaFolder { get; init; }
 
     /// <summary>The account that surveys bind as; null when none do.</summary>
@@ -50,7 +52,9 @@ public sealed record PeopleDirectory(
     /// <summary>Why passwords may go over the wire in plain text here; null when they may not.</summary>
     public string? PlainTextBecause { get; init; }
 
-    /// <summary>Whether it is the directory of the estate's own domain, in which bind accounts and access groups are planned.</summary>
+    /// <summary>
+    /// Whether it is the directory of the estate's own domain, in which bind accounts and access groups are planned.
+    /// </summary>
     public bool IsOfDomain { get; init; }
 
     /// <summary>Its address for a way of reaching it, as products take it [RFC 4516].</summary>

@@ -2,7 +2,10 @@ using System.Globalization;
 
 namespace JustRight.Core.Estates;
 
-/// <summary>The time of day at which services of a host may be restarted, by the clock of the organization: from one time up to, not including, another; past midnight when the second is the earlier.</summary>
+/// <summary>
+/// The time of day at which services of a host may be restarted, by the clock of the organization: from one time up to, not
+/// including, another; past midnight when the second is the earlier.
+/// </summary>
 public sealed record RestartWindow(TimeOnly From, TimeOnly To)
 {
     /// <summary>What one looks like.</summary>
@@ -11,7 +14,10 @@ public sealed record RestartWindow(TimeOnly From, TimeOnly To)
     /// <summary>Reads one that fits <see cref="Pattern"/>. The same time twice means the whole day.</summary>
     public static RestartWindow Parse(string text) => new(TimeOnly.ParseExact(text[..5], "HH:mm", CultureInfo.InvariantCulture), TimeOnly.ParseExact(text[6..], "HH:mm", CultureInfo.InvariantCulture));
 
-    /// <summary>Whether it is open at a moment. What counts is what the clock on the wall shows then, so that an hour that comes twice is open twice, and one that is left out is not missed.</summary>
+    /// <summary>
+    /// Whether it is open at a moment. What counts is what the clock on the wall shows then, so that an hour that comes twice
+    /// is open twice, and one that is left out is not missed.
+    /// </summary>
     public bool IsOpen(DateTimeOffset now, TimeZoneInfo zone)
     {
         var clock = TimeOnly.FromDateTime(TimeZoneInfo.ConvertTime(now, zone).DateTime);

@@ -3,7 +3,10 @@ using JustRight.Core.Rights;
 
 namespace JustRight.Core.Fit;
 
-/// <summary>What was read of an install's accounts that decides no verdict today and will matter: ends that come near, accounts nobody uses, names that two accounts claim.</summary>
+/// <summary>
+/// What was read of an install's accounts that decides no verdict today and will matter: ends that come near, accounts nobody
+/// uses, names that two accounts claim.
+/// </summary>
 internal static class AccountFindings
 {
     private static readonly TimeSpan Soon = TimeSpan.FromDays(30);

@@ -25,7 +25,9 @@ internal static class AccountNeeds
         yield return AllEngines.OfAccount(domain, AccountAspect.Usable);
     }
 
-    /// <summary>The verdicts. While the account does not exist, its other needs are not listed: they would only repeat it.</summary>
+    /// <summary>
+    /// The verdicts. While the account does not exist, its other needs are not listed: they would only repeat it.
+    /// </summary>
     public static IEnumerable<Judgement> Judge(SurveyView view, PlannedAccount account, string domain, int node)
     {
         var exists = AllEngines.OfAccount(domain, AccountAspect.Exists);

@@ -28,7 +28,8 @@ internal sealed class ExcessFinder(SurveyView view, NeedsIndex needs, Plan plan,
         if (account.WorksAs == WorksAs.Person) return Found(); // what else a person may do is none of this product's affair
         var clean = WithoutForbidden(forbidden);
         var excessLocalGroups = new HashSet<string>(StringComparer.Ordinal);
-        // What comes along with groups that are needed is most of what an administrator holds, and never excess. Local groups first, so that what they bring along can be put under them.
+        // What comes along with groups that are needed is most of what an administrator holds, and never excess. Local groups
+        // first, so that what they bring along can be put under them.
         var beyond = holdings.All(IsNeededGroup).Where(h => h.Right.DomainGroup is null).ToList();
         var leaving = plan.Stage == Stage.Retiring;
         foreach (var held in MereEntrances.Without(beyond, Needed, leaving).OrderBy(h => h.Right.BringsAlong ? 0 : 1).ThenBy(h => h.Right.Key, StringComparer.Ordinal))
@@ -39,7 +40,9 @@ internal sealed class ExcessFinder(SurveyView view, NeedsIndex needs, Plan plan,
 
     private IReadOnlyList<Judgement> Found() => [.. _found.Select(f => f.Judgement with { Brings = InWords(f.Brings) })];
 
-    /// <summary>The same right at many places is named once: a group that administers every host brings ten rights on each.</summary>
+    /// <summary>
+    /// The same right at many places is named once: a group that administers every host brings ten rights on each.
+    /// </summary>
     private static IReadOnlyList<string> InWords(List<Right> brings)
     {
         const int mostNamed = 3;
@@ -63,7 +66,9 @@ internal sealed class ExcessFinder(SurveyView view, NeedsIndex needs, Plan plan,
         return forbidden;
     }
 
-    /// <summary>Delegations that let the account do what is forbidden, wherever they stand and through whatever group they come.</summary>
+    /// <summary>
+    /// Delegations that let the account do what is forbidden, wherever they stand and through whatever group they come.
+    /// </summary>
     private void FindForbiddenAct(ForbiddenRule rule)
     {
         foreach (var held in holdings.All(_ => true)) // no entry of the directory comes along with a local group
@@ -73,7 +78,9 @@ internal sealed class ExcessFinder(SurveyView view, NeedsIndex needs, Plan plan,
         }
     }
 
-    /// <summary>The nodes the account reaches without passing a forbidden group; what only the forbidden ones bring is noted with them.</summary>
+    /// <summary>
+    /// The nodes the account reaches without passing a forbidden group; what only the forbidden ones bring is noted with them.
+    /// </summary>
     private HashSet<int> WithoutForbidden(List<(int Node, List<Right> Brings)> forbidden)
     {
         var stops = forbidden.Select(b => b.Node).ToHashSet();
@@ -110,7 +117,10 @@ internal sealed class ExcessFinder(SurveyView view, NeedsIndex needs, Plan plan,
         _found.Add((Say(held.Right, Verdict.Excess, Reason(held.Right), holdings.PathsOf(own)), along));
     }
 
-    /// <summary>What comes along with a role that is needed is the role's own affair, as with groups; but not what rules its place, which no need for a smaller role asks for.</summary>
+    /// <summary>
+    /// What comes along with a role that is needed is the role's own affair, as with groups; but not what rules its place,
+    /// which no need for a smaller role asks for.
+    /// </summary>
     private bool ComesWithNeededRole(Right right, RightTail tail)
     {
         if (NeededRoles.Count == 0 || !tail.Steps.Any(s => s.Kind == StepKind.Role)) return false;

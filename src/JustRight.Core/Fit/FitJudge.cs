@@ -48,7 +48,9 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
         return TooOld(read, rules.SurveyNoOlderThan) is { } age ? $"{age}; take a new survey" : null;
     }
 
-    /// <summary>Host facts have an age of their own: those that somebody handed over may be older than the survey that used them.</summary>
+    /// <summary>
+    /// Host facts have an age of their own: those that somebody handed over may be older than the survey that used them.
+    /// </summary>
     private string? StaleHost(Right right) =>
         right.OnHost is { } name && view.Host(name) is { Unread: null } host && TooOld(host.ReadAt, rules.HostFactsNoOlderThan ?? rules.SurveyNoOlderThan) is { } age
             ? $"{host.Name} was {age}; read it again"
@@ -122,7 +124,9 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
         });
     }
 
-    /// <summary>Nobody's list can hold an account that does not exist: where a policy governs, its list lacks the account.</summary>
+    /// <summary>
+    /// Nobody's list can hold an account that does not exist: where a policy governs, its list lacks the account.
+    /// </summary>
     private Judgement WithoutAccount(PlannedGrant grant, Judgement judged) =>
         grant.Right.GovernedIn(view, null).Governed is not { } governed ? judged
             : judged with { Governed = governed, Reason = judged.Verdict == Verdict.Pending && governed.Gives == false ? TakenBack(governed) : judged.Reason, Notes = [$"policy {governed.Name} governs it on {grant.Right.Place}"] };
@@ -188,7 +192,9 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
         };
     }
 
-    /// <summary>A right over a branch is held when every object below it grants it; what refuses is counted and explained.</summary>
+    /// <summary>
+    /// A right over a branch is held when every object below it grants it; what refuses is counted and explained.
+    /// </summary>
     private Judgement JudgeBranch(Plan plan, PlannedGrant grant, string of, Holdings holdings, Held? held)
     {
         if (view.Survey.Directory.Unread is { } directory) return Say(grant, Verdict.Unseen, $"the directory could not be read: {directory}");
@@ -227,7 +233,10 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
         };
     }
 
-    /// <summary>What is held and does not count, or not for certain: it is denied or may be, or the account cannot get in to use it; null when it counts.</summary>
+    /// <summary>
+    /// What is held and does not count, or not for certain: it is denied or may be, or the account cannot get in to use it;
+    /// null when it counts.
+    /// </summary>
     private Judgement? Shut(PlannedGrant grant, Holdings holdings, Held held)
     {
         var gate = grant.Right.GateFor(view, holdings);

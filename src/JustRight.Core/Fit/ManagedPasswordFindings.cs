@@ -6,7 +6,10 @@ using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Fit;
 
-/// <summary>For an account whose password the directory keeps for several hosts: is there a key to make it from, and may each host fetch it?</summary>
+/// <summary>
+/// For an account whose password the directory keeps for several hosts: is there a key to make it from, and may each host fetch
+/// it?
+/// </summary>
 internal static class ManagedPasswordFindings
 {
     /// <summary>The findings, in words; none for any other account.</summary>

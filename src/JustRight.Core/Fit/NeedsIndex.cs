@@ -9,7 +9,8 @@ namespace JustRight.Core.Fit;
 public sealed record StandingNeed(string Install, Stage Stage, PlannedGrant Grant);
 
 /// <summary>
-/// What every install of the estate needs, by account: a right that another install needs is not excess. Who signs in to a product
+/// What every install of the estate needs, by account: a right that another install needs is not excess. Who signs in to a
+/// product
 /// needs to be in its group, and that need counts like any other.
 /// </summary>
 public sealed class NeedsIndex
@@ -43,7 +44,10 @@ public sealed class NeedsIndex
         list.Add(new StandingNeed(plan.Install, plan.Stage, grant));
     }
 
-    /// <summary>Whether a grant is still needed: one for setup alone is not once setup has run, and none is once the install is being retired.</summary>
+    /// <summary>
+    /// Whether a grant is still needed: one for setup alone is not once setup has run, and none is once the install is being
+    /// retired.
+    /// </summary>
     public static bool Stands(PlannedGrant grant, Stage stage) => stage != Stage.Retiring && (grant.Until == Until.Always || stage == Stage.Planned);
 
     /// <summary>The installs whose needs are not known.</summary>

@@ -4,7 +4,9 @@ using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Handovers;
 
-/// <summary>What one team is asked to do at one place, with all that is needed to decide, to do it, to check it and to take it back.</summary>
+/// <summary>
+/// What one team is asked to do at one place, with all that is needed to decide, to do it, to check it and to take it back.
+/// </summary>
 /// <param name="Remove">Whether this takes away, instead of giving.</param>
 /// <param name="Steps">The steps in order.</param>
 /// <param name="Undo">What takes them all back, in order.</param>
@@ -12,7 +14,9 @@ public sealed record Handover(
     string Install, string Title, string Sheet, string Source, string Estate, Team Team, string Place, bool Remove, bool Simulated, DateTimeOffset SurveyedAt,
     IReadOnlyList<HandoverStep> Steps, IReadOnlyList<Change> Undo)
 {
-    /// <summary>The handovers whose steps come before some of these: accounts and groups named here may not be there until then.</summary>
+    /// <summary>
+    /// The handovers whose steps come before some of these: accounts and groups named here may not be there until then.
+    /// </summary>
     public IReadOnlyList<string> After { get; init; } = [];
 
     /// <summary>The family of the database server, for a handover to its team; else null.</summary>

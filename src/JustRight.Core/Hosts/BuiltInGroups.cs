@@ -3,7 +3,10 @@ using JustRight.Core.Directory;
 
 namespace JustRight.Core.Hosts;
 
-/// <summary>The groups that every host is born with [MS-DTYP 2.4.2.4]. Their names are translated on hosts of other languages; their SIDs are not.</summary>
+/// <summary>
+/// The groups that every host is born with [MS-DTYP 2.4.2.4]. Their names are translated on hosts of other languages; their
+/// SIDs are not.
+/// </summary>
 public static class BuiltInGroups
 {
     private static readonly FrozenDictionary<string, Sid> Sids = new (string Name, uint Rid)[]
@@ -19,7 +22,9 @@ public static class BuiltInGroups
 
     private static Sid Builtin => Sid.Parse("S-1-5-32");
 
-    /// <summary>The SID of a group by its English name, with or without <c>BUILTIN\</c>; null when it is no built-in group.</summary>
+    /// <summary>
+    /// The SID of a group by its English name, with or without <c>BUILTIN\</c>; null when it is no built-in group.
+    /// </summary>
     public static Sid? Find(string name) => Sids.TryGetValue(name.StartsWith("BUILTIN\\", StringComparison.OrdinalIgnoreCase) ? name[8..] : name, out var sid) ? sid : null;
 
     /// <summary>Every name.</summary>

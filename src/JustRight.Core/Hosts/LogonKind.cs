@@ -3,7 +3,9 @@ using JustRight.Core.Directory;
 
 namespace JustRight.Core.Hosts;
 
-/// <summary>The kinds of log-on by which an account comes to a host, and what each puts into its token [MS-DTYP 2.4.2.4].</summary>
+/// <summary>
+/// The kinds of log-on by which an account comes to a host, and what each puts into its token [MS-DTYP 2.4.2.4].
+/// </summary>
 public static class LogonKind
 {
     private static readonly FrozenDictionary<string, IReadOnlyList<Sid>> Groups = new (string Type, string[] Sids)[]

@@ -56,6 +56,8 @@ public static class Privileges
     /// <summary>What it lets its holder do, in words.</summary>
     public static string Words(string constant) => ByConstant[constant].Words;
 
-    /// <summary>How far it reaches, on the scale of the reach of a right: from 440 on it can become an administrator of its host.</summary>
+    /// <summary>
+    /// How far it reaches, on the scale of the reach of a right: from 440 on it can become an administrator of its host.
+    /// </summary>
     public static int Points(string constant) => ByConstant[constant].Points;
 }

@@ -32,7 +32,10 @@ public enum IdentityKind
 /// <param name="Name">The logon name for accounts of the domain, without the domain; the name in full for all others.</param>
 public sealed record ServiceIdentity(IdentityKind Kind, string Name)
 {
-    /// <summary>Reads what a host calls the account of a service [MS-SCMR 2.2.15]: <c>LocalSystem</c>, <c>NT AUTHORITY\NetworkService</c>, <c>.\user</c>, <c>DOMAIN\user</c>, <c>user@domain</c>. Empty stands for LocalSystem.</summary>
+    /// <summary>
+    /// Reads what a host calls the account of a service [MS-SCMR 2.2.15]: <c>LocalSystem</c>,
+    /// <c>NT AUTHORITY\NetworkService</c>, <c>.\user</c>, <c>DOMAIN\user</c>, <c>user@domain</c>. Empty stands for LocalSystem.
+    /// </summary>
     /// <param name="text">The name.</param>
     /// <param name="host">The host, since <c>HOST\user</c> is a user of its own.</param>
     public static ServiceIdentity Parse(string text, string host)
@@ -58,7 +61,10 @@ public sealed record ServiceIdentity(IdentityKind Kind, string Name)
     /// <summary>Whether it is an account of the domain.</summary>
     public bool IsOfDomain => Kind is IdentityKind.Managed or IdentityKind.DomainUser;
 
-    /// <summary>The SIDs a process of it carries on its host beside Everyone and Authenticated Users, for the built-in identities; empty for accounts, whose SIDs the directory knows.</summary>
+    /// <summary>
+    /// The SIDs a process of it carries on its host beside Everyone and Authenticated Users, for the built-in identities; empty
+    /// for accounts, whose SIDs the directory knows.
+    /// </summary>
     public IReadOnlyList<Sid> LocalSids => Kind switch
     {
         IdentityKind.LocalSystem => [Sid.Parse("S-1-5-18"), Sid.Parse("S-1-5-32-544")],

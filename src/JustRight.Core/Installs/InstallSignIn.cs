@@ -18,7 +18,9 @@ public sealed record InstallSignIn(string Directory, Origin At)
     /// <summary>The name of the secret, kept by the service, that holds the bind account's password.</summary>
     public string? BindSecret { get; init; }
 
-    /// <summary>The group of the directory's own whose members may enter, where the plan makes none: a distinguished name.</summary>
+    /// <summary>
+    /// The group of the directory's own whose members may enter, where the plan makes none: a distinguished name.
+    /// </summary>
     public string? EnterThrough { get; init; }
 
     /// <summary>Groups and people of the domain that belong in the plan's group of those who may enter, by logon name.</summary>

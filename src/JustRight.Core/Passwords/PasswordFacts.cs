@@ -6,7 +6,8 @@ namespace JustRight.Core.Passwords;
 /// <param name="SetAt">When it was last set, or null when it never was, or that may not be read.</param>
 /// <param name="WrongPasswords">How many wrong ones were counted; null when that may not be read.</param>
 /// <param name="LastWrongAt">When the last wrong one was, or null.</param>
-/// <param name="LockedAfter">After how many the account is locked, by the policy that counts for it; 0 for never, null when that may not be read.</param>
+/// <param name="LockedAfter">After how many the account is locked, by the policy that counts for it; 0 for never, null when
+/// that may not be read.</param>
 /// <param name="CountedFor">For how long a wrong one counts; null when that may not be read.</param>
 /// <param name="LeastLength">How many characters a new one has at least; null when that may not be read.</param>
 /// <param name="Locked">Whether the account is locked now.</param>
@@ -14,10 +15,15 @@ namespace JustRight.Core.Passwords;
 public sealed record PasswordFacts(
     string Account, string ReadFrom, DateTimeOffset? SetAt, int? WrongPasswords, DateTimeOffset? LastWrongAt, int? LockedAfter, TimeSpan? CountedFor, int? LeastLength, bool Locked, bool Disabled)
 {
-    /// <summary>What the controller's own clock said, by which it counts; null when it did not say, and then ours must do.</summary>
+    /// <summary>
+    /// What the controller's own clock said, by which it counts; null when it did not say, and then ours must do.
+    /// </summary>
     public DateTimeOffset? ControllerTime { get; init; }
 
-    /// <summary>How many wrong passwords count now: once the time of the last one is over none of them does [MS-ADTS 3.1.1.5.4, badPwdCount].</summary>
+    /// <summary>
+    /// How many wrong passwords count now: once the time of the last one is over none of them does [MS-ADTS 3.1.1.5.4,
+    /// badPwdCount].
+    /// </summary>
     public int? CountNow(DateTimeOffset now) => LastWrongAt is { } last && CountedFor is { } window && last + window < (ControllerTime ?? now) ? 0 : WrongPasswords;
 
     /// <summary>Why a password must not be tried now, or null when one wrong try leaves at least one more.</summary>

@@ -7,7 +7,10 @@ using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Passwords;
 
-/// <summary>Knows where passwords are typed: from the plans of an estate, from the services that a survey saw, and from what people told.</summary>
+/// <summary>
+/// Knows where passwords are typed: from the plans of an estate, from the services that a survey saw, and from what people
+/// told.
+/// </summary>
 public static class PasswordPlaces
 {
     /// <summary>Every place, in the order of the plans, then what was seen in no plan, then what was told.</summary>
@@ -29,7 +32,8 @@ public static class PasswordPlaces
             if (IsManaged(account)) continue;
             var host = view?.Host(service.Host);
             var why = view is null ? "no survey was taken" : host is null ? "it was not read" : WhyUnread(host);
-            // What was read counts: a service that is set to run as somebody else does not hold this password, whatever the plan says.
+            // What was read counts: a service that is set to run as somebody else does not hold this password, whatever the
+            // plan says.
             if (why is null && host!.Services.FirstOrDefault(s => Same(s.Name, service.Name)) is var found && (found is null || !ServiceJudge.IsAccount(found.Account, host.Name, account, plan))) continue;
             yield return OfService(account, service.Host, service.Name) with { Product = plan.Title, Install = plan.Install, NotSeen = why };
         }
@@ -51,7 +55,9 @@ public static class PasswordPlaces
     private static PasswordPlace OfService(string account, string host, string service) =>
         new(account, PasswordPlaceKind.Service, host, "service", service, $"{service} keeps running on {host} until its next start, which fails");
 
-    /// <summary>A service that was started before the password was last set runs on the one before, unless it was told since.</summary>
+    /// <summary>
+    /// A service that was started before the password was last set runs on the one before, unless it was told since.
+    /// </summary>
     private static PasswordPlace Noted(PasswordPlace place, SurveyView view)
     {
         if (place.Kind != PasswordPlaceKind.Service || view.Host(place.Host)?.Services.FirstOrDefault(s => Same(s.Name, place.Setting)) is not { Running: true, RunsSince: { } since }) return place;

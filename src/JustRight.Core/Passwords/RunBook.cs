@@ -79,7 +79,9 @@ public sealed record RunBook(string Account, IReadOnlyList<RunBookStep> Steps, I
     /// <summary>Which password a place has, as far as the steps tell.</summary>
     public WhichPassword At(string place) => After(Steps.Where(s => s.Puts && s.Act != RunBookAct.SetInDirectory && s.Place == place));
 
-    /// <summary>The places whose password is not, or may not be, the directory's: each with the step that tells what it is.</summary>
+    /// <summary>
+    /// The places whose password is not, or may not be, the directory's: each with the step that tells what it is.
+    /// </summary>
     public IReadOnlyList<DividedPlace> Divided()
     {
         var directory = InDirectory;

@@ -7,7 +7,10 @@ namespace JustRight.Core.Plans;
 /// <summary>Directory needs held against the schema of the directory they are planned for.</summary>
 public static class DirectoryNeedRules
 {
-    /// <summary>What is wrong with a need by the schema: unknown classes and attributes, attributes the class does not hold, ones that nobody may write.</summary>
+    /// <summary>
+    /// What is wrong with a need by the schema: unknown classes and attributes, attributes the class does not hold, ones that
+    /// nobody may write.
+    /// </summary>
     public static IEnumerable<Fault> Check(Need need, DirectorySchema schema) => Check(DirectoryActs.Of(need.Value)!, need.Attributes, need.Of, schema, need.At);
 
     /// <summary>What is wrong with an act by the schema.</summary>

@@ -9,7 +9,9 @@ namespace JustRight.Core.Plans;
 /// </summary>
 internal static class FailoverPartners
 {
-    /// <summary>The rights that must hold at the partners of the right's instance, each with the partner; none for a right elsewhere.</summary>
+    /// <summary>
+    /// The rights that must hold at the partners of the right's instance, each with the partner; none for a right elsewhere.
+    /// </summary>
     public static IEnumerable<(Right Right, EstateInstance Partner)> Of(Right right, EstateInstance instance, Estate estate) =>
         from partner in estate.PartnersOf(instance)
         let there = right.AtPartner(partner.Name)

@@ -10,7 +10,9 @@ namespace JustRight.Core.Plans;
 public sealed record NameIndex(
     IReadOnlyDictionary<string, string> Accounts, IReadOnlyDictionary<string, string> Groups, IReadOnlySet<string> Taken, bool Checked)
 {
-    /// <summary>The directory's schema as last read, against which directory needs are checked; null while none was read.</summary>
+    /// <summary>
+    /// The directory's schema as last read, against which directory needs are checked; null while none was read.
+    /// </summary>
     public DirectorySchema? Schema { get; init; }
 
     /// <summary>Nothing known.</summary>

@@ -39,7 +39,8 @@ internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, 
     }
 
     /// <summary>
-    /// Where needs that hang on a condition or on a choice apply at one place with several spots, each spot has its own answer: two
+    /// Where needs that hang on a condition or on a choice apply at one place with several spots, each spot has its own answer:
+    /// two
     /// instances may have different releases.
     /// </summary>
     private IReadOnlyList<PlannedGrant> EachSpot(SheetAccount account, NeedClause clause)

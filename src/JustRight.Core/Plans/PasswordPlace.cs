@@ -36,7 +36,9 @@ public sealed record PasswordPlace(string Account, PasswordPlaceKind Kind, strin
     /// <summary>The service of the host that reads it at its start only, or null when it is read at each use.</summary>
     public string? ReadByService { get; init; }
 
-    /// <summary>For a place that holds a reference instead of the password: the name of the secret it refers to, and where that is kept.</summary>
+    /// <summary>
+    /// For a place that holds a reference instead of the password: the name of the secret it refers to, and where that is kept.
+    /// </summary>
     public string? Reference { get; init; }
 
     /// <summary>Why what is there now could not be looked at, or null.</summary>
@@ -45,7 +47,10 @@ public sealed record PasswordPlace(string Account, PasswordPlaceKind Kind, strin
     /// <summary>What was seen that somebody should know before the next change, or null.</summary>
     public string? Note { get; init; }
 
-    /// <summary>Whether every use is refused from the moment the directory has another password. A service that runs goes on until its next start.</summary>
+    /// <summary>
+    /// Whether every use is refused from the moment the directory has another password. A service that runs goes on until its
+    /// next start.
+    /// </summary>
     public bool BreaksAtOnce => Kind != PasswordPlaceKind.Service && ReadByService is null;
 
     /// <summary>Stable identity within an account.</summary>

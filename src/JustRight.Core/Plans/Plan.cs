@@ -40,7 +40,9 @@ public sealed record Plan(
     /// <summary>With what people sign in; null when they do not.</summary>
     public SignIn.PlannedSignIn? SignIn { get; init; }
 
-    /// <summary>The services, one for each host of its place. What is asked of them is among the grants of the accounts they run as.</summary>
+    /// <summary>
+    /// The services, one for each host of its place. What is asked of them is among the grants of the accounts they run as.
+    /// </summary>
     public IReadOnlyList<PlannedService> Services { get; init; } = [];
 
     /// <summary>The grants of one account, in the order of the sheet.</summary>

@@ -5,7 +5,9 @@ using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Plans;
 
-/// <summary>The accounts and groups of a plan with their names: chosen by the install, settled earlier, or made by the pattern.</summary>
+/// <summary>
+/// The accounts and groups of a plan with their names: chosen by the install, settled earlier, or made by the pattern.
+/// </summary>
 internal sealed class PlanNames
 {
     private readonly Dictionary<string, PlannedAccount> _accounts = new(StringComparer.Ordinal);
@@ -92,7 +94,9 @@ internal sealed class PlanNames
 
     public string NameOf(string account) => _accounts.TryGetValue(account, out var planned) ? planned.Name : account;
 
-    /// <summary>The accounts that belong in a group, directly or through other groups of the plan, in the order of the sheet.</summary>
+    /// <summary>
+    /// The accounts that belong in a group, directly or through other groups of the plan, in the order of the sheet.
+    /// </summary>
     public IReadOnlyList<string> AccountsIn(PlannedGroup group)
     {
         var found = new HashSet<string>();

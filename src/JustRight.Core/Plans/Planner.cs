@@ -11,7 +11,8 @@ namespace JustRight.Core.Plans;
 public static class Planner
 {
     /// <summary>Lays a sheet over an estate.</summary>
-    /// <returns>The plan; or null with the faults that stand in its way, each with its position in the install, estate or sheet.</returns>
+    /// <returns>The plan; or null with the faults that stand in its way, each with its position in the install, estate or
+    /// sheet.</returns>
     public static (Plan? Plan, IReadOnlyList<Fault> Faults) Make(Sheet sheet, Estate estate, Install install, NameIndex book)
     {
         var faults = new List<Fault>();
@@ -58,7 +59,9 @@ public static class Planner
         return new PlannedBranch(branch.Name.Text, branch.At);
     }
 
-    /// <summary>Each account that belongs in a group of the plan, directly or through another group of the plan, needs that membership.</summary>
+    /// <summary>
+    /// Each account that belongs in a group of the plan, directly or through another group of the plan, needs that membership.
+    /// </summary>
     private static IEnumerable<PlannedGrant> MembershipGrants(PlannedGroup group, PlanNames names, Estate estate)
     {
         var right = AllEngines.Membership(estate.Domain.ShortName, group.Name);
@@ -69,7 +72,9 @@ public static class Planner
         }
     }
 
-    /// <summary>The same right asked for twice is one grant: the first line stands, the stronger team and the longer time win.</summary>
+    /// <summary>
+    /// The same right asked for twice is one grant: the first line stands, the stronger team and the longer time win.
+    /// </summary>
     private static List<PlannedGrant> Merge(List<PlannedGrant> grants) =>
     [
         .. grants.GroupBy(g => g.Id).Select(same => same.First() with
@@ -121,7 +126,9 @@ public static class Planner
         return notes;
     }
 
-    /// <summary>A right held through a group comes to every member of it: members that do not need it will hold it as excess.</summary>
+    /// <summary>
+    /// A right held through a group comes to every member of it: members that do not need it will hold it as excess.
+    /// </summary>
     private static IEnumerable<string> SharedTooWidely(PlanNames names, List<PlannedGrant> grants)
     {
         foreach (var shared in grants.Where(g => g.Through is not null).GroupBy(g => (g.Through, g.Right)))

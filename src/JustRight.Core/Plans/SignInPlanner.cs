@@ -54,7 +54,10 @@ internal static class SignInPlanner
         };
     }
 
-    /// <summary>Whether a group of the sheet says who may enter and nothing else, and a group of the directory's own stands for it here: then the domain needs none.</summary>
+    /// <summary>
+    /// Whether a group of the sheet says who may enter and nothing else, and a group of the directory's own stands for it here:
+    /// then the domain needs none.
+    /// </summary>
     public static bool HasGroupElsewhere(PlannedGroup group, Sheet sheet, Estate estate, Install install, IEnumerable<PlannedGrant> grants) =>
         install.SignIn is { } here && sheet.SignIn?.Enter == group.Key
         && (here.EnterThrough is not null || estate.PeopleDirectories.Any(d => d.Key == here.Directory && !d.IsOfDomain))

@@ -12,8 +12,12 @@ public sealed record ReplicaObject(string Controller, string? Unread, bool Found
     public static ReplicaObject NotRead(string controller, string reason) => new(controller, reason, false, new Dictionary<string, IReadOnlyList<string>>(), []);
 }
 
-/// <summary>The version of one attribute of one object. The higher version is the newer; where versions are equal, the later time [MS-ADTS 3.1.1.1.9].</summary>
-/// <param name="Attribute">The attribute's number on that controller; all controllers of a domain use the same for common attributes.</param>
+/// <summary>
+/// The version of one attribute of one object. The higher version is the newer; where versions are equal, the later time
+/// [MS-ADTS 3.1.1.1.9].
+/// </summary>
+/// <param name="Attribute">The attribute's number on that controller; all controllers of a domain use the same for common
+/// attributes.</param>
 /// <param name="Version">How often it was changed.</param>
 /// <param name="ChangedAt">When it was changed where it was first changed.</param>
 public readonly record struct ReplicaStamp(uint Attribute, uint Version, DateTimeOffset ChangedAt);

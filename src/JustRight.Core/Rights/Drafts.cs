@@ -4,7 +4,8 @@ namespace JustRight.Core.Rights;
 
 /// <summary>A need as a draft sheet writes it, at a place not yet named there.</summary>
 /// <param name="Value">What follows the key of its kind.</param>
-/// <param name="Place">The host, instance, <c>instance/database</c> or branch of the estate; empty for a need of the domain.</param>
+/// <param name="Place">The host, instance, <c>instance/database</c> or branch of the estate; empty for a need of the
+/// domain.</param>
 /// <param name="Of">For the directory: the class.</param>
 public sealed record DraftNeed(
     NeedKind Kind, string Value, PlaceKind? PlaceKind, string Place, IReadOnlyList<string> Attributes, string? Of);

@@ -14,7 +14,9 @@ public interface IPlaceGrants
     /// <summary>The place.</summary>
     string Place { get; }
 
-    /// <summary>Everybody to whom it gives something directly, and everybody whom it denies something; with repetitions.</summary>
+    /// <summary>
+    /// Everybody to whom it gives something directly, and everybody whom it denies something; with repetitions.
+    /// </summary>
     IEnumerable<(Sid Sid, bool Denied)> Principals();
 
     /// <summary>Who is given a right directly.</summary>

@@ -91,7 +91,9 @@ public abstract class Giving
     /// <summary>The account.</summary>
     public abstract GivenAccount Account { get; }
 
-    /// <summary>The logon name of who is to be entered: the account, or the group of the plan through which it should hold it.</summary>
+    /// <summary>
+    /// The logon name of who is to be entered: the account, or the group of the plan through which it should hold it.
+    /// </summary>
     public abstract string Holder { get; }
 
     /// <summary>The holder as <c>DOMAIN\name</c>.</summary>

@@ -65,7 +65,8 @@ public sealed class Holdings
     }
 
     /// <summary>What is held of one right, by whatever path, or null.</summary>
-    /// <param name="logons">The types of log-on by which the account is used, or null for every one: some rights come with the log-on itself.</param>
+    /// <param name="logons">The types of log-on by which the account is used, or null for every one: some rights come with the
+    /// log-on itself.</param>
     public Held? Of(Right right, IReadOnlyList<string>? logons = null) => right.HeldIn(this, logons ?? LogonKind.All);
 
     /// <summary>What an engine works out about the account and keeps with it, made when it is first asked for.</summary>
@@ -93,7 +94,9 @@ public sealed class Holdings
         return held;
     }
 
-    /// <summary>All that is held elsewhere than on hosts: an instance has thousands of logins, and an account few rights there.</summary>
+    /// <summary>
+    /// All that is held elsewhere than on hosts: an instance has thousands of logins, and an account few rights there.
+    /// </summary>
     private Dictionary<string, Held> Elsewhere()
     {
         var found = new Dictionary<string, Held>(StringComparer.Ordinal);

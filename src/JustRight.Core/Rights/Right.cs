@@ -118,7 +118,9 @@ public abstract class Right : IEquatable<Right>, IComparable<Right>
     /// <summary>Whether it is but another side of a right that is told, or needed.</summary>
     public virtual bool IsShadow(Held held, IReadOnlyList<Right> needed) => false;
 
-    /// <summary>The same at an instance that takes over from its own, or what stands for it there; null when it moves along.</summary>
+    /// <summary>
+    /// The same at an instance that takes over from its own, or what stands for it there; null when it moves along.
+    /// </summary>
     public virtual Right? AtPartner(string partner) => null;
 
     // What a survey says of it.
@@ -129,7 +131,9 @@ public abstract class Right : IEquatable<Right>, IComparable<Right>
     /// <summary>Why it is not known who else is let in to its place, or null when it is.</summary>
     public virtual string? WhyEntrantsUnread(SurveyView view) => null;
 
-    /// <summary>What it is a right in and is not there, though it was looked for; null when it is there, or nothing need be.</summary>
+    /// <summary>
+    /// What it is a right in and is not there, though it was looked for; null when it is there, or nothing need be.
+    /// </summary>
     public abstract AbsentThing? AbsentIn(SurveyView view);
 
     /// <summary>Whether it is given to a principal directly.</summary>

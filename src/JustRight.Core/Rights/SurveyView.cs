@@ -6,7 +6,9 @@ using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Rights;
 
-/// <summary>A survey made ready for judging: the graph, the index, and what could not be read. Built once, asked by every install.</summary>
+/// <summary>
+/// A survey made ready for judging: the graph, the index, and what could not be read. Built once, asked by every install.
+/// </summary>
 public sealed class SurveyView
 {
     private readonly Engine _members;
@@ -84,7 +86,21 @@ public sealed class SurveyView
     /// <summary>An instance by name, or null.</summary>
     public InstanceSnapshot? Instance(string name) => _instances.GetValueOrDefault(name);
 
-    /// <summary>The node of a principal as changes and policies name it: <c>DOMAIN\name</c>, or a SID with an asterisk or without.</summary>
+    /// <summary>Why a host, or one of some parts of its facts, could not be read; null when they were.</summary>
+    public string? WhyHostUnread(string name, params ReadOnlySpan<string> parts)
+    {
+        if (Host(name) is not { } host) return $"{name} was not surveyed";
+        if (host.Unread is not null) return $"{host.Name} could not be read: {host.Unread}";
+        foreach (var unread in host.UnreadParts)
+            foreach (var part in parts)
+                if (string.Equals(part, unread.Part, StringComparison.OrdinalIgnoreCase))
+                    return $"{unread.Part} on {host.Name} could not be read: {unread.Reason}";
+        return null;
+    }
+
+    /// <summary>
+    /// The node of a principal as changes and policies name it: <c>DOMAIN\name</c>, or a SID with an asterisk or without.
+    /// </summary>
     public int NodeOf(string principal) => Sid.TryParse(principal.TrimStart('*'), out var sid)
         ? Graph.IndexOf(sid)
         : Graph.IndexOf(LogonName.WithoutDomain(principal));

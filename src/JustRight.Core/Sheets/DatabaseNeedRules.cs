@@ -5,7 +5,9 @@ namespace JustRight.Core.Sheets;
 /// <summary>What a sheet may write where it asks for a permission of a database server.</summary>
 public static partial class DatabaseNeedRules
 {
-    /// <summary>Whether a text can be a permission: words of letters; in a database also on a schema, or on an object of a schema.</summary>
+    /// <summary>
+    /// Whether a text can be a permission: words of letters; in a database also on a schema, or on an object of a schema.
+    /// </summary>
     public static bool IsPermission(string text, NeedKind kind) => (kind == NeedKind.InstancePermission ? AtInstance() : InDatabase()).IsMatch(text);
 
     /// <summary>What is expected, in words.</summary>

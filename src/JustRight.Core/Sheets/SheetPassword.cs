@@ -5,7 +5,8 @@ namespace JustRight.Core.Sheets;
 
 /// <summary>What a sheet says of the password of an account.</summary>
 /// <param name="ChangedBy">Who changes it: we, or the product.</param>
-/// <param name="CanBeManaged">Whether the product works with an account that the directory keeps the password of; null when the sheet does not say.</param>
+/// <param name="CanBeManaged">Whether the product works with an account that the directory keeps the password of; null when the
+/// sheet does not say.</param>
 /// <param name="TypedIn">Where in the product it is typed, beside its services and its sign-in.</param>
 public sealed record SheetPassword(PasswordKeeper ChangedBy, bool? CanBeManaged, IReadOnlyList<TypedIn> TypedIn, Origin At)
 {

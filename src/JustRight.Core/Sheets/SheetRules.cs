@@ -4,7 +4,9 @@ using JustRight.Core.Passwords;
 
 namespace JustRight.Core.Sheets;
 
-/// <summary>The rules a sheet must keep beyond its shape: names that resolve, conditions that type, groups without a ring.</summary>
+/// <summary>
+/// The rules a sheet must keep beyond its shape: names that resolve, conditions that type, groups without a ring.
+/// </summary>
 public static class SheetRules
 {
     /// <summary>Every fault of a sheet, in file order. An empty list means that the sheet is sound.</summary>

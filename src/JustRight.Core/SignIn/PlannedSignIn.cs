@@ -16,16 +16,24 @@ public sealed record PlannedSignIn(PeopleDirectory Directory, SheetSignIn Wants,
     /// <summary>The domain, for directories that are one.</summary>
     public required Domain Domain { get; init; }
 
-    /// <summary>The logon name of the account of the plan that the product binds as; null where the install names one of the directory's own.</summary>
+    /// <summary>
+    /// The logon name of the account of the plan that the product binds as; null where the install names one of the directory's
+    /// own.
+    /// </summary>
     public string? BindLogonName { get; init; }
 
-    /// <summary>The distinguished name of the bind account; null for an existing account of the domain, which only a survey knows the place of.</summary>
+    /// <summary>
+    /// The distinguished name of the bind account; null for an existing account of the domain, which only a survey knows the
+    /// place of.
+    /// </summary>
     public string? BindDn { get; init; }
 
     /// <summary>The name of the group whose members may enter; null when everyone found may.</summary>
     public string? EnterName { get; init; }
 
-    /// <summary>Its distinguished name; null for an existing group of the domain, which only a survey knows the place of.</summary>
+    /// <summary>
+    /// Its distinguished name; null for an existing group of the domain, which only a survey knows the place of.
+    /// </summary>
     public string? EnterDn { get; init; }
 
     /// <summary>What the names of groups start with that an administrator sees.</summary>

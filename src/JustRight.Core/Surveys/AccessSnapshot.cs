@@ -4,7 +4,9 @@ using JustRight.Core.Directory.Schema;
 
 namespace JustRight.Core.Surveys;
 
-/// <summary>What was read of the access lists of a directory: every container, and every object below the branches that matter.</summary>
+/// <summary>
+/// What was read of the access lists of a directory: every container, and every object below the branches that matter.
+/// </summary>
 /// <param name="Schema">The schema.</param>
 /// <param name="Descriptors">The distinct descriptors; many objects share one.</param>
 /// <param name="Objects">The objects, in no particular order.</param>

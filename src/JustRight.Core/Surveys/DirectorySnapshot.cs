@@ -26,10 +26,15 @@ public sealed record DirectorySnapshot(
     /// <summary>How many requests the reading took.</summary>
     public int Requests { get; init; }
 
-    /// <summary>From when on each root key that is seen may be used, from which the passwords of group managed accounts are made; null when there are no such accounts, or it was not asked [MS-GKDI 3.1.4.1].</summary>
+    /// <summary>
+    /// From when on each root key that is seen may be used, from which the passwords of group managed accounts are made; null
+    /// when there are no such accounts, or it was not asked [MS-GKDI 3.1.4.1].
+    /// </summary>
     public IReadOnlyList<DateTimeOffset>? RootKeysUsableFrom { get; init; }
 
-    /// <summary>What happened while reading that is worth knowing: a controller that broke off, and which one was read instead.</summary>
+    /// <summary>
+    /// What happened while reading that is worth knowing: a controller that broke off, and which one was read instead.
+    /// </summary>
     public IReadOnlyList<string> Remarks { get; init; } = [];
 
     /// <summary>The relative identifier of Domain Users [MS-DTYP 2.4.2.4].</summary>
@@ -95,7 +100,10 @@ public sealed record DirectoryPrincipal(Sid Sid, PrincipalKind Kind, string Name
     /// <summary>Whether it may not change its own password; null when its access list was not read.</summary>
     public bool? PasswordCannotChange { get; init; }
 
-    /// <summary>For a group managed account: the access list that says who may fetch its password, as text; null for others, and empty when it may not be read.</summary>
+    /// <summary>
+    /// For a group managed account: the access list that says who may fetch its password, as text; null for others, and empty
+    /// when it may not be read.
+    /// </summary>
     public string? PasswordFetchers { get; init; }
 
     /// <summary>The relative identifier of the primary group, or 0 for groups. Neither member nor memberOf shows it.</summary>
@@ -110,13 +118,18 @@ public sealed record DirectoryPrincipal(Sid Sid, PrincipalKind Kind, string Name
     /// <summary>When its password was last set, or null when it never was, or that was not read.</summary>
     public DateTimeOffset? PasswordSetAt { get; init; }
 
-    /// <summary>When its password expires under its password policy, or null when it does not, or that was not read [MS-ADTS 3.1.1.4.5.36].</summary>
+    /// <summary>
+    /// When its password expires under its password policy, or null when it does not, or that was not read [MS-ADTS
+    /// 3.1.1.4.5.36].
+    /// </summary>
     public DateTimeOffset? PasswordExpiresAt { get; init; }
 
     /// <summary>When it ends, or null when it does not.</summary>
     public DateTimeOffset? EndsAt { get; init; }
 
-    /// <summary>When it last signed in, to within some two weeks [MS-ADA1 2.351], or null when it never did, or that was not read.</summary>
+    /// <summary>
+    /// When it last signed in, to within some two weeks [MS-ADA1 2.351], or null when it never did, or that was not read.
+    /// </summary>
     public DateTimeOffset? LastSeenAt { get; init; }
 
     /// <summary>The names under which its services are found; each must be one account's only.</summary>
@@ -128,7 +141,9 @@ public sealed record DirectoryPrincipal(Sid Sid, PrincipalKind Kind, string Name
     /// <summary>False for a distribution group, which carries no rights.</summary>
     public bool IsSecurity { get; init; } = true;
 
-    /// <summary>Distinguished names of groups that it says it is in, and that could not be read: what they give is not known.</summary>
+    /// <summary>
+    /// Distinguished names of groups that it says it is in, and that could not be read: what they give is not known.
+    /// </summary>
     public IReadOnlyList<string> HiddenGroups { get; init; } = [];
 
     /// <summary>Direct members of a group.</summary>

@@ -34,7 +34,9 @@ public sealed record HostService(string Name, string Account, ServiceStart Start
     /// <summary>Its title.</summary>
     public string Title { get; init; } = "";
 
-    /// <summary>What it runs as now, or null when it does not run or that was not read. A new account counts from the next start.</summary>
+    /// <summary>
+    /// What it runs as now, or null when it does not run or that was not read. A new account counts from the next start.
+    /// </summary>
     public string? RunsNowAs { get; init; }
 
     /// <summary>The SID of what it runs as now, where that was read.</summary>

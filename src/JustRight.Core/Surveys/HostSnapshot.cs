@@ -57,7 +57,9 @@ public sealed record LogonList(string Constant, IReadOnlyList<Sid> Holders)
     /// <summary>Holders that the host names without a SID.</summary>
     public IReadOnlyList<string> Named { get; init; } = [];
 
-    /// <summary>The policy that the host says the list comes from, or null when it comes from the host itself or that was not told.</summary>
+    /// <summary>
+    /// The policy that the host says the list comes from, or null when it comes from the host itself or that was not told.
+    /// </summary>
     public string? Policy { get; init; }
 }
 

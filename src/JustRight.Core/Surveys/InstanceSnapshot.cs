@@ -22,7 +22,10 @@ public sealed record InstanceSnapshot(
     /// <summary>Permissions granted and denied at the instance itself.</summary>
     public IReadOnlyList<PermissionEntry> Permissions { get; init; } = [];
 
-    /// <summary>The catalog of an instance of the PostgreSQL family, which has roles in the place of logins, users and roles; null for the other family.</summary>
+    /// <summary>
+    /// The catalog of an instance of the PostgreSQL family, which has roles in the place of logins, users and roles; null for
+    /// the other family.
+    /// </summary>
     public PostgreSqlCatalog? PostgreSql { get; init; }
 
     /// <summary>What could not be read, though the instance answers.</summary>
@@ -64,7 +67,10 @@ public enum PermissionState
 /// <param name="Role">The role; null when it is a principal.</param>
 public sealed record PermissionEntry(string Permission, PermissionState State, Sid Holder, string? Role)
 {
-    /// <summary>What within the database it is about: <c>SCHEMA::name</c> or <c>OBJECT::schema.name</c>; null for the instance or database itself.</summary>
+    /// <summary>
+    /// What within the database it is about: <c>SCHEMA::name</c> or <c>OBJECT::schema.name</c>; null for the instance or
+    /// database itself.
+    /// </summary>
     public string? On { get; init; }
 }
 

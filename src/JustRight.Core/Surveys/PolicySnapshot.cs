@@ -1,7 +1,8 @@
 namespace JustRight.Core.Surveys;
 
 /// <summary>What was read of the policies that govern hosts.</summary>
-/// <param name="Containers">Where policies may be linked: the domain and every organizational unit that is shown, with links or without.</param>
+/// <param name="Containers">Where policies may be linked: the domain and every organizational unit that is shown, with links or
+/// without.</param>
 /// <param name="Sites">The topology's sites that have links; which host is in which is known from the host alone.</param>
 /// <param name="Policies">The policies.</param>
 /// <param name="Unread">Why nothing could be read, or null.</param>
@@ -21,13 +22,16 @@ public sealed record PolicyContainer(string Dn, string Links, bool BlocksInherit
 /// <param name="Id">Its identifier, as <c>{31B2F340-016D-11D2-945F-00C04FB984F9}</c>.</param>
 /// <param name="ComputerHalfDisabled">Whether its computer half is switched off: <c>flags</c> bit 2 [MS-GPOL 2.2.4].</param>
 /// <param name="AccessList">Its access list as text, or null when it was not read: it says whom the policy applies to.</param>
-/// <param name="Lists">The lists of rights in its template, or null when the template was not read; empty when it has none.</param>
+/// <param name="Lists">The lists of rights in its template, or null when the template was not read; empty when it has
+/// none.</param>
 public sealed record GroupPolicy(string Id, string Name, bool ComputerHalfDisabled, string? AccessList, IReadOnlyList<PolicyList>? Lists)
 {
     /// <summary>Why the template was not read, or null.</summary>
     public string? ListsUnread { get; init; }
 
-    /// <summary>The filter by a query on the host that the policy names, or null: whether it lets the host pass only the host knows.</summary>
+    /// <summary>
+    /// The filter by a query on the host that the policy names, or null: whether it lets the host pass only the host knows.
+    /// </summary>
     public string? QueryFilter { get; init; }
 }
 

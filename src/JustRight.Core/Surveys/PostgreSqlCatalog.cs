@@ -1,6 +1,9 @@
 namespace JustRight.Core.Surveys;
 
-/// <summary>What was read of an instance of the PostgreSQL family: its roles, what they hold, and as whom the domain's accounts may sign in.</summary>
+/// <summary>
+/// What was read of an instance of the PostgreSQL family: its roles, what they hold, and as whom the domain's accounts may sign
+/// in.
+/// </summary>
 public sealed record PostgreSqlCatalog(
     IReadOnlyList<PostgreSqlRole> Roles, IReadOnlyList<PostgreSqlMembership> Memberships, IReadOnlyList<PostgreSqlDatabase> Databases,
     IReadOnlyList<SignInRule> SignInRules, IReadOnlyList<NameMapLine> NameMap)
@@ -19,7 +22,9 @@ public enum RoleAttributes
     /// <summary>Everything, without any check.</summary>
     Superuser = 1,
 
-    /// <summary>Has at once what the roles it is in hold. Up to release 15 for all memberships; later each says so itself.</summary>
+    /// <summary>
+    /// Has at once what the roles it is in hold. Up to release 15 for all memberships; later each says so itself.
+    /// </summary>
     Inherit = 2,
 
     /// <summary>Creates and changes roles.</summary>
@@ -66,11 +71,13 @@ public sealed record PostgreSqlTable(string Schema, string Name, string Owner, I
 
 /// <summary>What tables that a role makes later are born with [PostgreSQL, ALTER DEFAULT PRIVILEGES].</summary>
 /// <param name="Creator">The role that makes them.</param>
-/// <param name="Schema">In which schema; null for all: that one takes the place of what the engine gives, those of a schema are added.</param>
+/// <param name="Schema">In which schema; null for all: that one takes the place of what the engine gives, those of a schema are
+/// added.</param>
 public sealed record DefaultPrivileges(string Creator, string? Schema, IReadOnlyList<PrivilegeEntry> Entries);
 
 /// <summary>A rule of who may sign in how [PostgreSQL, The pg_hba.conf File]. The first that fits counts.</summary>
-/// <param name="Type">How one comes: <c>local</c> (the machine's own socket), <c>host</c> (by any network connection), <c>hostssl</c>, <c>hostgssenc</c>, …</param>
+/// <param name="Type">How one comes: <c>local</c> (the machine's own socket), <c>host</c> (by any network connection),
+/// <c>hostssl</c>, <c>hostgssenc</c>, …</param>
 /// <param name="Databases">Names, or <c>all</c>, <c>sameuser</c>, <c>samerole</c>, <c>replication</c>.</param>
 /// <param name="Users">Names, <c>all</c>, or <c>+role</c> for members of a role.</param>
 /// <param name="AnyAddress">Whether it holds for every address.</param>

@@ -6,7 +6,9 @@ using JustRight.Core.Rights.Branches;
 
 namespace JustRight.Core.Traces;
 
-/// <summary>Finds the ways to fix each failure of a trace, and works out what each would change, for everybody and every object.</summary>
+/// <summary>
+/// Finds the ways to fix each failure of a trace, and works out what each would change, for everybody and every object.
+/// </summary>
 /// <param name="sweep">The account over the tree.</param>
 /// <param name="domain">The domain's short name.</param>
 /// <param name="principal">To whom a right on the spot would be given: the account, or the group meant to hold it.</param>

@@ -33,9 +33,8 @@ internal sealed class ObjectSteps(InstallFit fit, SurveyView view, StepList step
             while (missing.TryPop(out var dn))
             {
                 existing.Add(dn);
-                steps.Add(
-                    StepOrder.Branches, new CreateBranch(_plan.Domain, dn.Text), branch.Dn, "the plan's objects belong there", null,
-                    branch.At);
+                var change = new CreateBranch(_plan.Domain, dn.Text);
+                steps.Add(StepOrder.Branches, change, branch.Dn, "the plan's objects belong there", null, branch.At);
             }
         }
     }
@@ -53,9 +52,11 @@ internal sealed class ObjectSteps(InstallFit fit, SurveyView view, StepList step
         }
 
         foreach (var inner in group.Members.Select(m => _plan.Groups.FirstOrDefault(g => g.Key == m)).OfType<PlannedGroup>())
-            if (!IsIn(inner.Name, group.Name))
-                steps.Add(
-                    StepOrder.Members, new AddMember(_plan.Domain, group.Name, inner.Name), group.Key, group.Purpose, null, group.At);
+        {
+            if (IsIn(inner.Name, group.Name)) continue;
+            var change = new AddMember(_plan.Domain, group.Name, inner.Name);
+            steps.Add(StepOrder.Members, change, group.Key, group.Purpose, null, group.At);
+        }
     }
 
     private void EnterMembers()
@@ -65,9 +66,8 @@ internal sealed class ObjectSteps(InstallFit fit, SurveyView view, StepList step
         foreach (var member in signIn.Install.EnterMembers.Where(m => !IsIn(m, enter)))
         {
             var blocked = view.Graph.IndexOf(member) < 0 ? $"there is no {member} in {_plan.Domain}" : null;
-            steps.Add(
-                StepOrder.Members, new AddMember(_plan.Domain, enter, member), group.Key, $"may sign in to {_plan.Title}", blocked,
-                signIn.Install.Line("enter-members"));
+            var (change, why) = (new AddMember(_plan.Domain, enter, member), $"may sign in to {_plan.Title}");
+            steps.Add(StepOrder.Members, change, group.Key, why, blocked, signIn.Install.Line("enter-members"));
         }
     }
 
@@ -86,7 +86,8 @@ internal sealed class ObjectSteps(InstallFit fit, SurveyView view, StepList step
     {
         var id = $"{account.Key}/account:exists";
         var change = new CreateAccount(
-            _plan.Domain, account.Name, dn, $"{account.Name}@{_plan.UpnSuffix}", account.Description, account.PasswordNeverExpires);
+            _plan.Domain, account.Name, dn, $"{account.Name}@{_plan.UpnSuffix}", account.Description,
+            account.PasswordNeverExpires);
         steps.Add(StepOrder.Accounts, change, id, account.Purpose, null, account.At);
         if (account.PasswordCannotChange) ForbidPasswordChange(account, dn, id);
     }
@@ -95,7 +96,8 @@ internal sealed class ObjectSteps(InstallFit fit, SurveyView view, StepList step
     {
         var account = of.Account;
         var found = view.Graph.PrincipalOf(view.Graph.IndexOf(account.Name))!;
-        if (Lacking(of, AccountAspect.PasswordChange).FirstOrDefault() is { } free) ForbidPasswordChange(account, found.Dn, free.Id);
+        if (Lacking(of, AccountAspect.PasswordChange).FirstOrDefault() is { } free)
+            ForbidPasswordChange(account, found.Dn, free.Id);
         var change = new DescribeAccount(
             _plan.Domain, account.Name, account.Description, account.PasswordNeverExpires, found.Description,
             found.State.HasFlag(Surveys.AccountState.PasswordNeverExpires));

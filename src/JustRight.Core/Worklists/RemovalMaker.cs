@@ -24,7 +24,9 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
     private readonly List<NotOffered> _notOffered = [];
     private Cuts _cuts = Cuts.None;
 
-    /// <summary>The groups of the plan that go with their install: what they hold is taken from them, and everybody leaves them.</summary>
+    /// <summary>
+    /// The groups of the plan that go with their install: what they hold is taken from them, and everybody leaves them.
+    /// </summary>
     public IReadOnlyList<PlannedGroup> Going { get; init; } = [];
 
     /// <summary>The removals in order, and what is left to a person.</summary>
@@ -49,7 +51,9 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
         return ([.. _steps.Values.OrderBy(s => s.Order).Select((s, i) => new Step(i + 1, s.Change, s.For, s.Why, s.Blocked, s.At))], [.. _notOffered.Distinct()]);
     }
 
-    /// <summary>A login or a user goes only when all goes that it holds there: what stays would be lost with it, or keep it from going.</summary>
+    /// <summary>
+    /// A login or a user goes only when all goes that it holds there: what stays would be lost with it, or keep it from going.
+    /// </summary>
     private void Doors()
     {
         foreach (var (key, step) in _steps.Where(s => s.Value is { Order: TakenOrder.User or TakenOrder.Login, Change: InstanceChange }).ToList())
@@ -130,7 +134,10 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
         public static Holder Of(PlannedAccount account) => new(account.Key, account.Name, account.At);
     }
 
-    /// <summary>Direct entries of an account that should hold the right through a group of the plan: to go once the planned way is there.</summary>
+    /// <summary>
+    /// Direct entries of an account that should hold the right through a group of the plan: to go once the planned way is
+    /// there.
+    /// </summary>
     private IEnumerable<(Judgement Judgement, RightPath Path)> OtherWays(Judgement judgement)
     {
         if (judgement.Verdict != Verdict.Met || judgement.Grant is not { Through: not null } grant) return [];
@@ -166,7 +173,10 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
     private bool IsOwnGroup(int node) =>
         view.Graph.PrincipalOf(node)?.Name is { } name && (_plan.Stage == Stage.Retiring ? Going : _plan.Groups).Any(g => string.Equals(g.Name, name, StringComparison.OrdinalIgnoreCase));
 
-    /// <summary>The need of any account of any install that would no longer be met, or null. A need about to be given its own way counts as met.</summary>
+    /// <summary>
+    /// The need of any account of any install that would no longer be met, or null. A need about to be given its own way counts
+    /// as met.
+    /// </summary>
     /// <param name="touched">Whose membership or entry the newest cut is: only who is that, or in it, can lose by it.</param>
     private string? Broken(Cuts cuts, int touched) => BrokenNeeds.Of(view, needs, cuts, [touched], (_, need) =>
         !(need.Grant.GivenBy == GivenBy.Setup && need.Stage == Stage.Planned) // setup will give it its own way

@@ -7,7 +7,7 @@ namespace JustRight.Core.Worklists;
 /// <summary>Gathers the steps of a worklist. The same change for several needs is one step.</summary>
 internal sealed class StepList
 {
-    private readonly List<(StepOrder Order, Change Change, string For, string Why, string? Blocked, Origin At)> _steps = [];
+    private readonly List<Entry> _steps = [];
     private readonly List<(string For, string With)> _along = [];
 
     /// <summary>Adds a step.</summary>
@@ -16,7 +16,7 @@ internal sealed class StepList
     /// <param name="blocked">Why it cannot be made now, or null.</param>
     /// <param name="at">The line it comes from.</param>
     public void Add(StepOrder order, Change change, string @for, string why, string? blocked, Origin at) =>
-        _steps.Add((order, change, @for, why, blocked, at));
+        _steps.Add(new Entry(order, change, @for, why, blocked, at));
 
     /// <summary>What gives one thing gives another too, if there is such a step.</summary>
     /// <param name="for">The id of what comes along.</param>
@@ -38,7 +38,9 @@ internal sealed class StepList
         ];
     }
 
-    private static Step ToStep(
-        int number, (StepOrder Order, Change Change, string For, string Why, string? Blocked, Origin At) step, List<string> @for) =>
+    private static Step ToStep(int number, Entry step, List<string> @for) =>
         new(number, step.Change, @for, step.Why, step.Blocked, step.At);
+
+    private readonly record struct Entry(
+        StepOrder Order, Change Change, string For, string Why, string? Blocked, Origin At);
 }

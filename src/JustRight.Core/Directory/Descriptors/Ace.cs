@@ -65,7 +65,9 @@ public sealed record Ace(AceType Type, AceFlags Flags, AccessRights Mask, Sid Tr
     /// <summary>The attribute, property set, validated write, extended right or child class it names, or null for all.</summary>
     public Guid? ObjectType { get; init; }
 
-    /// <summary>The class of object that inherits it, or null for all. Not consulted when judging, only when inheriting.</summary>
+    /// <summary>
+    /// The class of object that inherits it, or null for all. Not consulted when judging, only when inheriting.
+    /// </summary>
     public Guid? InheritedObjectType { get; init; }
 
     /// <summary>For types that are not understood: everything after the header, in hex, written back as it came.</summary>

@@ -2,7 +2,9 @@ using System.Buffers.Binary;
 
 namespace JustRight.Core.Directory.Descriptors;
 
-/// <summary>The self-relative binary form of descriptors [MS-DTYP 2.4.6], as directories store it in <c>nTSecurityDescriptor</c>.</summary>
+/// <summary>
+/// The self-relative binary form of descriptors [MS-DTYP 2.4.6], as directories store it in <c>nTSecurityDescriptor</c>.
+/// </summary>
 public static class DescriptorBytes
 {
     private const int HeaderLength = 20;
@@ -11,7 +13,9 @@ public static class DescriptorBytes
     private const uint ObjectTypePresent = 1;
     private const uint InheritedObjectTypePresent = 2;
 
-    /// <summary>Reads a descriptor; throws <see cref="DescriptorFormatException"/> and nothing else when it is malformed.</summary>
+    /// <summary>
+    /// Reads a descriptor; throws <see cref="DescriptorFormatException"/> and nothing else when it is malformed.
+    /// </summary>
     public static SecurityDescriptor Read(ReadOnlySpan<byte> bytes)
     {
         if (bytes.Length < HeaderLength) throw new DescriptorFormatException("a descriptor has at least 20 bytes", bytes.Length);

@@ -3,7 +3,10 @@ using System.Text;
 
 namespace JustRight.Core.Directory.Descriptors;
 
-/// <summary>The text form of descriptors [MS-DTYP 2.5.1]. SIDs of a domain are written in full, so that a text means the same everywhere.</summary>
+/// <summary>
+/// The text form of descriptors [MS-DTYP 2.5.1]. SIDs of a domain are written in full, so that a text means the same
+/// everywhere.
+/// </summary>
 public static class Sddl
 {
     private const string NoList = "NO_ACCESS_CONTROL"; // the list that is present and null
@@ -26,7 +29,9 @@ public static class Sddl
         ("OA", AceType.AllowObject), ("OD", AceType.DenyObject), ("OU", AceType.AuditObject), ("OL", AceType.AlarmObject),
     ];
 
-    /// <summary>Reads a descriptor; throws <see cref="DescriptorFormatException"/> and nothing else when it is malformed.</summary>
+    /// <summary>
+    /// Reads a descriptor; throws <see cref="DescriptorFormatException"/> and nothing else when it is malformed.
+    /// </summary>
     /// <param name="domain">The domain whose SID the names of domain groups stand for, or empty to refuse them.</param>
     public static SecurityDescriptor Read(ReadOnlySpan<char> text, Sid domain = default) => new SddlReader(text, domain).Descriptor();
 

@@ -79,7 +79,8 @@ public sealed record Acl(byte Revision, IReadOnlyList<Ace> Aces)
 /// <summary>A security descriptor: owner, group, access list and audit list [MS-DTYP 2.4.6].</summary>
 /// <param name="Owner">Its owner, or empty.</param>
 /// <param name="Group">Its group, or empty.</param>
-/// <param name="Dacl">The access list. Null with <see cref="DescriptorControl.DaclPresent"/> allows all; null without it means that it was not given; an empty list allows nothing. The three are kept apart.</param>
+/// <param name="Dacl">The access list. Null with <see cref="DescriptorControl.DaclPresent"/> allows all; null without it means
+/// that it was not given; an empty list allows nothing. The three are kept apart.</param>
 /// <param name="Sacl">The audit list.</param>
 public sealed record SecurityDescriptor(DescriptorControl Control, Sid Owner, Sid Group, Acl? Dacl, Acl? Sacl)
 {
@@ -92,7 +93,9 @@ public sealed record SecurityDescriptor(DescriptorControl Control, Sid Owner, Si
     /// <summary>The entries of the access list.</summary>
     public IReadOnlyList<Ace> Entries => Dacl?.Aces ?? [];
 
-    /// <summary>The access list alone, without owner, group and audit list: what is sent to change it, and what is kept of it.</summary>
+    /// <summary>
+    /// The access list alone, without owner, group and audit list: what is sent to change it, and what is kept of it.
+    /// </summary>
     public SecurityDescriptor DaclOnly => new(
         Control & (DescriptorControl.SelfRelative | DescriptorControl.DaclPresent | DescriptorControl.DaclProtected | DescriptorControl.DaclAutoInherited | DescriptorControl.DaclInheritRequired), default, default, Dacl, null);
 

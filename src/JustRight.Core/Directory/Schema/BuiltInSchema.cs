@@ -1,6 +1,8 @@
 namespace JustRight.Core.Directory.Schema;
 
-/// <summary>The schema used only where there is none to read: in the simulation, and for checking sheets before a survey.</summary>
+/// <summary>
+/// The schema used only where there is none to read: in the simulation, and for checking sheets before a survey.
+/// </summary>
 public static class BuiltInSchema
 {
     /// <summary>The schema.</summary>

@@ -2,8 +2,10 @@ namespace JustRight.Core.Directory.Schema;
 
 /// <summary>
 /// A small part of the schema that every AD-like directory has [MS-ADSC, MS-ADA1 to MS-ADA3], one thing a line:
-/// <c>a</c> attribute, GUID, property set, <c>c</c>onfidential or <c>s</c>ystem-only; <c>c</c> class, GUID, parent, kind, auxiliaries,
-/// followed by <c>d</c> the descriptor its objects start with and <c>m</c> the attributes it holds; <c>r</c> right, GUID, e<c>x</c>tended, <c>v</c>alidated or <c>p</c>roperty set, classes, title.
+/// <c>a</c> attribute, GUID, property set, <c>c</c>onfidential or <c>s</c>ystem-only; <c>c</c> class, GUID, parent, kind,
+/// auxiliaries,
+/// followed by <c>d</c> the descriptor its objects start with and <c>m</c> the attributes it holds; <c>r</c> right, GUID,
+/// e<c>x</c>tended, <c>v</c>alidated or <c>p</c>roperty set, classes, title.
 /// </summary>
 internal static class BuiltInSchemaData
 {

@@ -9,7 +9,8 @@ using JustRight.Core.Sheets;
 namespace JustRight.Core.Engines.Directory;
 
 /// <summary>A right over objects of one class below a branch of the directory.</summary>
-public sealed class DirectoryRight(BranchAsked asked) : ObjectRight(asked.Branch, asked.Words, $"directory:{asked.Words}@{asked.Branch}")
+public sealed class DirectoryRight(BranchAsked asked)
+    : ObjectRight(asked.Branch, asked.Words, $"directory:{asked.Words}@{asked.Branch}")
 {
     private const string Stopped = "its ACEs are on the branch, but do not reach everything below: trace it, and choose a fix";
 

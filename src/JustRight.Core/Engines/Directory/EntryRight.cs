@@ -11,7 +11,8 @@ namespace JustRight.Core.Engines.Directory;
 
 /// <summary>A right that an entry of an access list gives, found on an object of the directory; no need has this shape.</summary>
 /// <param name="words">What it lets its holder do.</param>
-/// <param name="where">The distinguished name of the object that carries the entry; or of the branch, when many carry the same.</param>
+/// <param name="where">The distinguished name of the object that carries the entry; or of the branch, when many carry the
+/// same.</param>
 /// <param name="rule">The entry.</param>
 /// <param name="objects">How many objects carry it.</param>
 public sealed class EntryRight(string words, string where, AccessRule rule, int objects) : ObjectRight(

@@ -6,7 +6,9 @@ namespace JustRight.Core.Engines.Hosts;
 /// <summary>What a log-on itself brings: whoever may log on as a service has what the group Service has, while it does.</summary>
 internal static class ByLogon
 {
-    /// <summary>What is held of a right of a host by entries there and by the log-ons through which the account is used.</summary>
+    /// <summary>
+    /// What is held of a right of a host by entries there and by the log-ons through which the account is used.
+    /// </summary>
     public static Held? Held(HostRight right, Holdings holdings, IReadOnlyList<string> logons)
     {
         var always = holdings.Entered(right);

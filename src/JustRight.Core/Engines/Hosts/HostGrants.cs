@@ -20,7 +20,9 @@ internal sealed class HostGrants(HostSnapshot host, MembershipGraph graph) : IPl
     /// <inheritdoc/>
     public string Place => host.Name;
 
-    /// <summary>Everybody to whom the host gives something directly, and everybody whom it denies something; with repetitions.</summary>
+    /// <summary>
+    /// Everybody to whom the host gives something directly, and everybody whom it denies something; with repetitions.
+    /// </summary>
     public IEnumerable<(Sid Sid, bool Denied)> Principals()
     {
         foreach (var group in _groups)

@@ -4,7 +4,9 @@ using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Engines.Hosts;
 
-/// <summary>A right on a host. Nothing else brings it along than what the host itself gives, and it needs no other door.</summary>
+/// <summary>
+/// A right on a host. Nothing else brings it along than what the host itself gives, and it needs no other door.
+/// </summary>
 public abstract class HostRight : Right
 {
     private protected HostRight(NeedKind kind, string host, string words, string key)
@@ -25,17 +27,6 @@ public abstract class HostRight : Right
     private protected override IReadOnlyList<Right> FindAbove() => [];
 
     private protected override IReadOnlyList<Right> FindEntrances() => [];
-
-    /// <summary>Why one of the parts of the host's facts could not be read, or null.</summary>
-    private protected string? WhyUnread(SurveyView view, params ReadOnlySpan<string> parts)
-    {
-        if (view.Host(Host) is not { } host) return $"{Host} was not surveyed";
-        if (host.Unread is not null) return $"{host.Name} could not be read: {host.Unread}";
-        foreach (var unread in host.UnreadParts)
-            foreach (var part in parts)
-                if (Same(part, unread.Part)) return $"{unread.Part} on {host.Name} could not be read: {unread.Reason}";
-        return null;
-    }
 
     private protected HostSnapshot? Read(SurveyView view) => view.Host(Host) is { Unread: null } host ? host : null;
 

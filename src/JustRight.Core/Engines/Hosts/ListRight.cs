@@ -25,7 +25,7 @@ public abstract class ListRight : HostRight
 
     /// <inheritdoc/>
     public sealed override string? WhyUnread(SurveyView view) =>
-        WhyUnread(view, Constant, HostSnapshot.RightsPart, HostSnapshot.LocalGroupsPart);
+        view.WhyHostUnread(Host, Constant, HostSnapshot.RightsPart, HostSnapshot.LocalGroupsPart);
 
     /// <inheritdoc/>
     public sealed override (GovernedRight? Governed, string? Unseen) GovernedIn(SurveyView view, Holdings? holdings)

@@ -32,7 +32,7 @@ public sealed class LocalGroupRight(string host, string group)
     public override IReadOnlyList<PathStep> LastSteps => [new PathStep(StepKind.LocalGroup, $"{Host}\\{Group}")];
 
     /// <inheritdoc/>
-    public override string? WhyUnread(SurveyView view) => WhyUnread(view, HostSnapshot.LocalGroupsPart, Group);
+    public override string? WhyUnread(SurveyView view) => view.WhyHostUnread(Host, HostSnapshot.LocalGroupsPart, Group);
 
     /// <inheritdoc/>
     public override AbsentThing? AbsentIn(SurveyView view)

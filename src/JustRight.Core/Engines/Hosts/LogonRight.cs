@@ -27,7 +27,8 @@ public sealed class LogonRight(string host, string type)
     {
         var denials = Denials.Of(view, this, holdings);
         if (denials.Count > 0) return Gate.Denied(denials);
-        return (WhyDeniedUnread(view) ?? Denials.WhyUnseen(view, this, holdings.Account)) is { } why ? Gate.Unseen(why) : Gate.Open;
+        var unseen = WhyDeniedUnread(view) ?? Denials.WhyUnseen(view, this, holdings.Account);
+        return unseen is null ? Gate.Open : Gate.Unseen(unseen);
     }
 
     /// <inheritdoc/>

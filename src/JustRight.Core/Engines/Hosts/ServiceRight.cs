@@ -25,8 +25,9 @@ public sealed class ServiceRight(ServiceAsked asked, string wanted)
     /// <inheritdoc/>
     public override string? WhyUnread(SurveyView view) => OfService.Aspect switch
     {
-        ServiceAspect.Order => WhyUnread(view, HostSnapshot.ServicesPart, HostSnapshot.ServiceOrderPart),
-        ServiceAspect.Identity or ServiceAspect.Restarted or ServiceAspect.Start => WhyUnread(view, HostSnapshot.ServicesPart),
+        ServiceAspect.Order => view.WhyHostUnread(Host, HostSnapshot.ServicesPart, HostSnapshot.ServiceOrderPart),
+        ServiceAspect.Identity or ServiceAspect.Restarted or ServiceAspect.Start =>
+            view.WhyHostUnread(Host, HostSnapshot.ServicesPart),
     };
 
     /// <summary>A service gets its account after all rights are given, then is restarted.</summary>

@@ -6,7 +6,9 @@ using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Engines.Person;
 
-/// <summary>An identity inside a product that an account is mapped to. No survey reads it: a person looks it up and confirms it.</summary>
+/// <summary>
+/// An identity inside a product that an account is mapped to. No survey reads it: a person looks it up and confirms it.
+/// </summary>
 public sealed class ProductRoleRight(InsideProduct inside)
     : Right(NeedKind.ProductRole, inside.Product, inside.Identity, $"product-role:{inside.Identity}@{inside.Product}")
 {

@@ -60,7 +60,9 @@ public sealed class DatabasePrivilegeRight : InDatabaseRight
     public override Drafted Draft(Estate estate, DirectorySchema? schema) =>
         Drafted.At(NeedKind.DatabasePermission, _securable.Words, PlaceKind.Database, Place);
 
-    /// <summary>The predefined roles that stand for privileges on every table and schema [PostgreSQL, Predefined Roles].</summary>
+    /// <summary>
+    /// The predefined roles that stand for privileges on every table and schema [PostgreSQL, Predefined Roles].
+    /// </summary>
     private protected override IReadOnlyList<Right> FindAbove() => [.. AllDataRoles(), Superuser];
 
     private protected override IReadOnlyList<Right> FindEntrances() =>

@@ -30,8 +30,8 @@ public sealed class PostgreSqlEngine : Engine
         return need.Kind switch
         {
             NeedKind.InstanceRole => new RoleMembershipRight(instance, need.Value),
-            NeedKind.InstancePermission =>
-                RoleAttributeNames.All.ContainsKey(need.Value.ToUpperInvariant()) ? new RoleAttributeRight(instance, need.Value) : null,
+            NeedKind.InstancePermission => RoleAttributeNames.All.ContainsKey(need.Value.ToUpperInvariant())
+                ? new RoleAttributeRight(instance, need.Value) : null,
             NeedKind.DatabasePermission => DatabasePrivilegeRight.Parse(instance, database!, need.Value),
             NeedKind.DatabaseOwner => new DatabaseOwnershipRight(instance, database!),
             NeedKind.DatabaseRole => null, // the family has roles of the instance alone
@@ -45,8 +45,8 @@ public sealed class PostgreSqlEngine : Engine
         kind == NeedKind.InstancePermission ? Attributes : kind == NeedKind.DatabasePermission ? Privileges : null;
 
     /// <inheritdoc/>
-    public override string? SaidAs(NeedKind kind) =>
-        kind == NeedKind.DatabaseRole ? "instance-role: PostgreSQL has roles of the instance, which hold in all its databases" : null;
+    public override string? SaidAs(NeedKind kind) => kind == NeedKind.DatabaseRole
+        ? "instance-role: PostgreSQL has roles of the instance, which hold in all its databases" : null;
 
     /// <inheritdoc/>
     public override IReadOnlyList<Loss>? LossesBy(Change change, SurveyView view)
@@ -59,20 +59,20 @@ public sealed class PostgreSqlEngine : Engine
         return
         [
             .. view.Survey.Directory.Principals
-                .Where(p => p.Kind != PrincipalKind.Group && names.Of(p.Name, PostgreSqlGrants.RealmOf(p.Dn)).Any(n => n.Role == role))
+                .Where(p => p.Kind != PrincipalKind.Group)
+                .Where(p => names.Of(p.Name, PostgreSqlGrants.RealmOf(p.Dn)).Any(n => n.Role == role))
                 .SelectMany(p => rights, (p, r) => Loss.OfEntry(view.Graph.IndexOf(p.Sid), r)),
         ];
     }
 
     /// <inheritdoc/>
-    public override IReadOnlyList<string>? RulersOf(InstanceSnapshot instance, SurveyView view) => instance.PostgreSql is not { } catalog
-        ? null
-        :
-        [
-            .. catalog.Roles
-                .Where(r => r.Attributes.HasFlag(RoleAttributes.Superuser) && r.Attributes.HasFlag(RoleAttributes.Login))
-                .Select(r => r.Name).Order(StringComparer.OrdinalIgnoreCase),
-        ];
+    public override IReadOnlyList<string>? RulersOf(InstanceSnapshot instance, SurveyView view)
+    {
+        const RoleAttributes ruling = RoleAttributes.Superuser | RoleAttributes.Login;
+        if (instance.PostgreSql is not { } catalog) return null;
+        var rulers = catalog.Roles.Where(r => r.Attributes.HasFlag(ruling)).Select(r => r.Name);
+        return [.. rulers.Order(StringComparer.OrdinalIgnoreCase)];
+    }
 
     /// <summary>What a change takes from the role, or from the owner of before.</summary>
     private static IEnumerable<Right> TakenBy(InstanceChange change) => change switch

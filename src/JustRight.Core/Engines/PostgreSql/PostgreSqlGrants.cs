@@ -4,14 +4,18 @@ using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Engines.PostgreSql;
 
-/// <summary>What an instance of the PostgreSQL family gives to accounts of the domain, through the roles as which they may sign in.</summary>
+/// <summary>
+/// What an instance of the PostgreSQL family gives to accounts of the domain, through the roles as which they may sign in.
+/// </summary>
 internal sealed class PostgreSqlGrants(InstanceSnapshot instance, PostgreSqlCatalog catalog)
 {
     private const string Public = "public";
     private readonly RoleAuthority _authority = new(catalog);
     private readonly Dictionary<string, PostgreSqlDatabase> _databases = catalog.Databases.ToDictionary(d => d.Name, StringComparer.Ordinal);
 
-    /// <summary>Everything that accounts hold there. What a superuser could do besides is not listed: that it is one says it.</summary>
+    /// <summary>
+    /// Everything that accounts hold there. What a superuser could do besides is not listed: that it is one says it.
+    /// </summary>
     public IEnumerable<RightTail> Given(IEnumerable<DirectoryPrincipal> principals)
     {
         var names = new SignInNames(catalog, _authority);

@@ -27,8 +27,8 @@ public abstract class PostgreSqlRight : Right
     public override string? WhyUnread(SurveyView view) => view.Instance(Instance) is not { } instance
         ? $"{Instance} was not surveyed"
         : instance.Unread is { } whole ? $"{instance.Name} could not be read: {whole}"
-        : instance.PostgreSql?.SignInUnread is { } unread ? $"the roles of accounts at {instance.Name} could not be read: {unread}"
-        : null;
+        : instance.PostgreSql?.SignInUnread is not { } unread ? null
+        : $"the roles of accounts at {instance.Name} could not be read: {unread}";
 
     /// <inheritdoc/>
     public override AbsentThing? AbsentIn(SurveyView view) => null;
@@ -66,7 +66,8 @@ public abstract class PostgreSqlRight : Right
 
         if (signIn.Role.Length == 0) return;
         if (signIn.Into is { } into)
-            giving.Add(StepOrder.Instances, new AddInstanceRoleMember(Instance, into, signIn.Role), "only its members may sign in");
+            giving.Add(
+                StepOrder.Instances, new AddInstanceRoleMember(Instance, into, signIn.Role), "only its members may sign in");
         GiveTo(giving, catalog, signIn);
     }
 

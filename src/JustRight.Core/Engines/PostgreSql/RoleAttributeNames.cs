@@ -4,7 +4,9 @@ using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Engines.PostgreSql;
 
-/// <summary>The attributes of roles as a sheet asks for them, <c>instance-permission: CREATEDB</c>, and as statements write them.</summary>
+/// <summary>
+/// The attributes of roles as a sheet asks for them, <c>instance-permission: CREATEDB</c>, and as statements write them.
+/// </summary>
 public static class RoleAttributeNames
 {
     /// <summary>What lets a role sign in.</summary>
@@ -24,7 +26,9 @@ public static class RoleAttributeNames
         [Login] = (RoleAttributes.Login, "rolcanlogin", 1, "sign in"),
     }.ToFrozenDictionary(StringComparer.Ordinal);
 
-    /// <summary>The predefined roles that reach farther than a role of the organization's own [PostgreSQL, Predefined Roles].</summary>
+    /// <summary>
+    /// The predefined roles that reach farther than a role of the organization's own [PostgreSQL, Predefined Roles].
+    /// </summary>
     public static FrozenDictionary<string, (int Points, string Reason)> PredefinedRoles { get; } = new Dictionary<string, (int, string)>
     {
         ["pg_execute_server_program"] = (790, "pg_execute_server_program runs programs as the server's own account, and so can gain full control"),

@@ -4,7 +4,8 @@ using JustRight.Core.Surveys;
 namespace JustRight.Core.Engines.PostgreSql;
 
 /// <summary>
-/// What roles of an instance of the PostgreSQL family may do, as the engine itself decides it [PostgreSQL, Database Roles; Privileges]:
+/// What roles of an instance of the PostgreSQL family may do, as the engine itself decides it [PostgreSQL, Database Roles;
+/// Privileges]:
 /// through roles that hand on at once, through PUBLIC, through the predefined roles, and as superuser.
 /// </summary>
 public sealed class RoleAuthority
@@ -32,14 +33,19 @@ public sealed class RoleAuthority
     public bool Has(string role, RoleAttributes attribute) => _roles.TryGetValue(role, out var found) && found.Attributes.HasFlag(attribute);
 
     /// <summary>
-    /// The roles whose privileges a role has at once, itself among them, each with the roles in between, nearest first. A chain ends
+    /// The roles whose privileges a role has at once, itself among them, each with the roles in between, nearest first. A chain
+    /// ends
     /// where a membership does not hand on.
     /// </summary>
-    /// <param name="databaseOwner">The owner of the database it is in, who is the member of <see cref="DatabaseOwner"/> there; null outside of any.</param>
+    /// <param name="databaseOwner">The owner of the database it is in, who is the member of <see cref="DatabaseOwner"/> there;
+    /// null outside of any.</param>
     public IReadOnlyDictionary<string, IReadOnlyList<string>> PrivilegesOf(string role, string? databaseOwner) =>
         _held.GetOrAdd((role, databaseOwner), _ => Reach(role, m => m.Inherit, at => at == databaseOwner && Has(at, RoleAttributes.Inherit) ? DatabaseOwner : null));
 
-    /// <summary>The roles that a role may become by SET ROLE, itself among them, each with the roles in between. A superuser may become any.</summary>
+    /// <summary>
+    /// The roles that a role may become by SET ROLE, itself among them, each with the roles in between. A superuser may become
+    /// any.
+    /// </summary>
     public IReadOnlyDictionary<string, IReadOnlyList<string>> MayBecome(string role) =>
         RulesAll(role) ? _roles.Keys.ToDictionary(r => r, _ => (IReadOnlyList<string>)[], StringComparer.Ordinal) : Reach(role, m => m.Set, _ => null);
 
@@ -49,18 +55,25 @@ public sealed class RoleAuthority
     /// <summary>Whether a role has at once what another one has.</summary>
     public bool HasPrivilegesOf(string role, string of, string? databaseOwner = null) => RulesAll(role) || PrivilegesOf(role, databaseOwner).ContainsKey(of);
 
-    /// <summary>Whether a role may put others into a role: by a membership with that option, its own or of one whose privileges it has.</summary>
+    /// <summary>
+    /// Whether a role may put others into a role: by a membership with that option, its own or of one whose privileges it has.
+    /// </summary>
     public bool MayAdminister(string role, string of) => RulesAll(role) || Reach(role, _ => true, _ => null).Keys.Any(r => _of[r].Any(m => m.Role == of && m.Admin));
 
     /// <summary>Whether a role has a privilege on a database: <c>CONNECT</c>, <c>CREATE</c> or <c>TEMPORARY</c>.</summary>
     public bool OnDatabase(string role, PostgreSqlDatabase database, string privilege) => RulesAll(role) || Given(role, database.Entries, privilege, database.Owner);
 
-    /// <summary>Whether a role has a privilege on a schema: <c>USAGE</c> or <c>CREATE</c>. Who reads or writes all data may use every schema.</summary>
+    /// <summary>
+    /// Whether a role has a privilege on a schema: <c>USAGE</c> or <c>CREATE</c>. Who reads or writes all data may use every
+    /// schema.
+    /// </summary>
     public bool OnSchema(string role, PostgreSqlDatabase database, PostgreSqlSchema schema, string privilege) =>
         RulesAll(role) || Given(role, schema.Entries, privilege, database.Owner)
         || (privilege == "USAGE" && (HasPrivilegesOf(role, ReadAllData, database.Owner) || HasPrivilegesOf(role, WriteAllData, database.Owner)));
 
-    /// <summary>Whether a role has a privilege on a table or view, without regard to whether it may use the table's schema.</summary>
+    /// <summary>
+    /// Whether a role has a privilege on a table or view, without regard to whether it may use the table's schema.
+    /// </summary>
     public bool OnTable(string role, PostgreSqlDatabase database, PostgreSqlTable table, string privilege) =>
         RulesAll(role) || Given(role, table.Entries, privilege, database.Owner)
         || (privilege == "SELECT" && HasPrivilegesOf(role, ReadAllData, database.Owner))
@@ -68,7 +81,8 @@ public sealed class RoleAuthority
 
     /// <summary>
     /// What a table that a role makes in a schema would be born with: what is set for the role anywhere or else the engine's own
-    /// (everything, to the owner), and what is set for the schema. Where all that comes to nothing at all, the engine takes its own again.
+    /// (everything, to the owner), and what is set for the schema. Where all that comes to nothing at all, the engine takes its
+    /// own again.
     /// </summary>
     public static IReadOnlyList<PrivilegeEntry> BornWith(PostgreSqlDatabase database, string creator, string schema)
     {

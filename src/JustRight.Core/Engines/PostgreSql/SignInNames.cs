@@ -9,8 +9,10 @@ namespace JustRight.Core.Engines.PostgreSql;
 public sealed record SignInName(string Role, string How, IReadOnlyList<string> Databases);
 
 /// <summary>
-/// As which roles an account of the domain may sign in [PostgreSQL, Client Authentication; User Name Maps]: by a ticket, whose name
-/// the map turns into a role, or by its directory password, when the role has the account's own name. The first rule that fits counts.
+/// As which roles an account of the domain may sign in [PostgreSQL, Client Authentication; User Name Maps]: by a ticket, whose
+/// name
+/// the map turns into a role, or by its directory password, when the role has the account's own name. The first rule that fits
+/// counts.
 /// </summary>
 public sealed class SignInNames(PostgreSqlCatalog catalog, RoleAuthority authority)
 {
@@ -22,7 +24,10 @@ public sealed class SignInNames(PostgreSqlCatalog catalog, RoleAuthority authori
     /// <param name="realm">The domain's DNS name.</param>
     public IReadOnlyList<SignInName> Of(string account, string realm) => [.. Names(account, realm).Where(n => _roles.Contains(n.Role) && IsFor(n.Rule, n.Role) && !IsShadowed(n.At, n.Rule, n.Role)).Select(n => new SignInName(n.Role, n.How, n.Rule.Databases))];
 
-    /// <summary>The name a role must have, and the role it must be put into (or null), so that the account may sign in as it; null when no rule lets it in by any name.</summary>
+    /// <summary>
+    /// The name a role must have, and the role it must be put into (or null), so that the account may sign in as it; null when
+    /// no rule lets it in by any name.
+    /// </summary>
     public (string Role, string? Into)? ForNewRole(string account, string realm)
     {
         foreach (var name in Names(account, realm).Where(n => !IsShadowed(n.At, n.Rule, n.Role)))

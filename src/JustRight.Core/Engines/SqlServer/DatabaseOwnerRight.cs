@@ -20,7 +20,8 @@ public sealed class DatabaseOwnerRight(string instance, string database) : Datab
         : new RightReach(80, "the owner of a database can do anything in it, and drop it");
 
     /// <summary>Who owns it is read at the instance, even where the database itself could not be read.</summary>
-    public override string? WhyUnread(SurveyView view) => view.Instance(Instance) is { Unread: null } ? null : base.WhyUnread(view);
+    public override string? WhyUnread(SurveyView view) =>
+        view.Instance(Instance) is { Unread: null } ? null : base.WhyUnread(view);
 
     /// <summary>Where its owner role is needed, the ownership that brings it is no more than that.</summary>
     public override bool IsShadow(Held held, IReadOnlyList<Right> needed) =>

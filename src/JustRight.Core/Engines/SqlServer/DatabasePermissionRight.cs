@@ -64,7 +64,9 @@ public sealed class DatabasePermissionRight : DatabaseRight
         Everything,
     ];
 
-    /// <summary>For one on an object: the same on its schema and on the database; then the wider ones; then those of the instance.</summary>
+    /// <summary>
+    /// For one on an object: the same on its schema and on the database; then the wider ones; then those of the instance.
+    /// </summary>
     private protected override IReadOnlyList<Right> FindCovering()
     {
         var found = new List<Right>();

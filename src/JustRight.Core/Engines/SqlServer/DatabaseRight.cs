@@ -19,7 +19,8 @@ public abstract class DatabaseRight : SqlServerRight
 
     /// <inheritdoc/>
     public override string? WhyUnread(SurveyView view) =>
-        base.WhyUnread(view) ?? (Read(view) is { Unread: { } reason } ? $"{Instance}/{Database} could not be read: {reason}" : null);
+        base.WhyUnread(view)
+        ?? (Read(view) is { Unread: { } reason } ? $"{Instance}/{Database} could not be read: {reason}" : null);
 
     /// <inheritdoc/>
     public sealed override AbsentThing? AbsentIn(SurveyView view)
@@ -29,7 +30,9 @@ public abstract class DatabaseRight : SqlServerRight
             $"database {instance.Name}/{Database}", Spelling.Nearest(Database, instance.Databases.Select(d => d.Name)));
     }
 
-    /// <summary>A database comes over with its users, roles and permissions; the login, and the system databases, do not.</summary>
+    /// <summary>
+    /// A database comes over with its users, roles and permissions; the login, and the system databases, do not.
+    /// </summary>
     public sealed override Right AtPartner(string partner) =>
         SystemDatabases.Contains(Database, StringComparer.OrdinalIgnoreCase) && InSystemDatabaseOf(partner) is { } there
             ? there

@@ -39,7 +39,9 @@ public sealed class DatabaseRoleRight(string instance, string database, string r
     public override bool IsStep(PathStep step, Right end) =>
         step.Role is { } role && Same(role, Role) && Same(end.Place, Place);
 
-    /// <summary>The owner of a database is in its owner role by that alone: the ownership is told, unless the role is needed.</summary>
+    /// <summary>
+    /// The owner of a database is in its owner role by that alone: the ownership is told, unless the role is needed.
+    /// </summary>
     public override bool IsShadow(Held held, IReadOnlyList<Right> needed) => Same(Role, Owners)
         && held.Tails.All(t => t.Tail.Steps.Any(s => s.Meaning == StepMeaning.Ownership)) && !needed.Contains(this);
 

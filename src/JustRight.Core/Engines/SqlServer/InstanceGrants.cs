@@ -83,7 +83,10 @@ internal sealed class InstanceGrants(InstanceSnapshot instance, HostSnapshot? ho
             : all;
     }
 
-    /// <summary>Who comes to a right through a login, or through the user of a database: the login's own principal, or the members of the local group it stands for.</summary>
+    /// <summary>
+    /// Who comes to a right through a login, or through the user of a database: the login's own principal, or the members of
+    /// the local group it stands for.
+    /// </summary>
     private IEnumerable<RightTail> Ends(InstanceLogin login, Right right, IReadOnlyList<PathStep> steps, string? database = null)
     {
         var through = new PathStep(StepKind.Login, database is null ? $"{instance.Name} login {login.Name}" : $"{database} user {login.Name}");
@@ -96,7 +99,10 @@ internal sealed class InstanceGrants(InstanceSnapshot instance, HostSnapshot? ho
 
     private static bool Same(string a, string b) => string.Equals(a, b, StringComparison.OrdinalIgnoreCase);
 
-    /// <summary>The logins of an instance, or the users of a database, with the roles they are in. A role counts for those of its members that have a login or user.</summary>
+    /// <summary>
+    /// The logins of an instance, or the users of a database, with the roles they are in. A role counts for those of its
+    /// members that have a login or user.
+    /// </summary>
     private sealed class Level
     {
         private readonly IReadOnlyList<InstanceLogin> _all;

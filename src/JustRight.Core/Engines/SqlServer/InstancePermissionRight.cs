@@ -10,7 +10,8 @@ namespace JustRight.Core.Engines.SqlServer;
 
 /// <summary>A permission at an instance.</summary>
 public sealed class InstancePermissionRight(string instance, string permission) : SqlServerRight(
-    NeedKind.InstancePermission, instance, instance, permission.ToUpperInvariant(), $"instance-permission:{permission}@{instance}")
+    NeedKind.InstancePermission, instance, instance, permission.ToUpperInvariant(),
+    $"instance-permission:{permission}@{instance}")
 {
     /// <summary>The permission, such as <c>VIEW SERVER STATE</c>.</summary>
     public string Permission { get; } = permission.ToUpperInvariant();

@@ -11,7 +11,8 @@ namespace JustRight.Core.Engines.SqlServer;
 public sealed record SqlServerPermission(string Name, string? CoveredBy, string? Above, int Points, string Lets);
 
 /// <summary>
-/// The permissions of the SQL Server family and what implies what, as its documentation tables them (<c>sys.fn_builtin_permissions</c>,
+/// The permissions of the SQL Server family and what implies what, as its documentation tables them
+/// (<c>sys.fn_builtin_permissions</c>,
 /// columns covering and parent covering permission), and what its fixed roles hold. A permission that is not listed here is
 /// implied by the widest one of its level alone.
 /// </summary>

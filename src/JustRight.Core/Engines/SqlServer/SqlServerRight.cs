@@ -36,10 +36,12 @@ public abstract class SqlServerRight : Right
     /// <summary>A login may stand for a local group of the instance's host: whom that lets in only the host knows.</summary>
     public sealed override string? WhyEntrantsUnread(SurveyView view)
     {
-        var local = view.Instance(Instance)?.Logins.FirstOrDefault(l => l.Sid.IsBuiltIn);
-        if (local is null) return null;
-        var group = new Hosts.LocalGroupRight(view.Instance(Instance)!.Host, local.Name.Split('\\')[^1]);
-        return group.WhyUnread(view) is { } why ? $"{local.Name} has a login there, and {why}" : null;
+        if (view.Instance(Instance) is not { } instance) return null;
+        var local = instance.Logins.FirstOrDefault(l => l.Sid.IsBuiltIn);
+        var why = local is null
+            ? null
+            : view.WhyHostUnread(instance.Host, HostSnapshot.LocalGroupsPart, local.Name.Split('\\')[^1]);
+        return why is null ? null : $"{local!.Name} has a login there, and {why}";
     }
 
     /// <inheritdoc/>
@@ -89,12 +91,10 @@ public abstract class SqlServerRight : Right
     /// <inheritdoc/>
     public sealed override Taken Take(Taking taking)
     {
-        if (view(taking) is { } instance && IsGrantedOn(instance, taking.Sid))
+        if (taking.View.Instance(Instance) is { } instance && IsGrantedOn(instance, taking.Sid))
             return Taken.Not("held WITH GRANT OPTION: revoking it would cascade; ask the DBA");
         var own = !taking.Path.Has(StepKind.Role) && !taking.Path.Has(StepKind.LocalGroup);
         return own ? TakeOwn(taking) : Taken.NoStep;
-
-        InstanceSnapshot? view(Taking t) => t.View.Instance(Instance);
     }
 
     /// <summary>The step that takes away an entry of the principal's own.</summary>
@@ -114,7 +114,8 @@ public abstract class SqlServerRight : Right
     private protected InstanceRoleRight Everything => new(Instance, AllPowerful);
 
     private protected static bool IsEntry(PermissionEntry entry, Sid holder, string permission, string? on) =>
-        entry.State == PermissionState.GrantOn && entry.Role is null && entry.Holder == holder && Same(entry.Permission, permission)
+        entry.State == PermissionState.GrantOn && entry.Role is null && entry.Holder == holder
+        && Same(entry.Permission, permission)
         && (on is null ? entry.On is null : entry.On is not null && Same(entry.On, on));
 
     private protected static bool Same(string a, string b) => string.Equals(a, b, StringComparison.OrdinalIgnoreCase);

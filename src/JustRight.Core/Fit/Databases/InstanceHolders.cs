@@ -9,11 +9,15 @@ namespace JustRight.Core.Fit.Databases;
 /// <param name="WhyNot">Why it does not count: it is denied, or nothing lets the principal in; null when it counts.</param>
 public sealed record InstanceHolder(int Holder, Right Right, IReadOnlyList<RightPath> Paths, string? WhyNot);
 
-/// <summary>Finds who can do what at a database instance, and by which path: every account and machine of the survey that any login reaches.</summary>
+/// <summary>
+/// Finds who can do what at a database instance, and by which path: every account and machine of the survey that any login
+/// reaches.
+/// </summary>
 public static class InstanceHolders
 {
     /// <summary>
-    /// Every right of every account and machine at the instance and in its databases. What every domain user has stands once, with
+    /// Every right of every account and machine at the instance and in its databases. What every domain user has stands once,
+    /// with
     /// the group that has it.
     /// </summary>
     /// <param name="most">The most rights to list.</param>
@@ -38,7 +42,10 @@ public static class InstanceHolders
         return (found, more);
     }
 
-    /// <summary>The nodes that a login of the instance stands for: its principal, or the members of the local group that it names. In the PostgreSQL family, whoever signs in as a role.</summary>
+    /// <summary>
+    /// The nodes that a login of the instance stands for: its principal, or the members of the local group that it names. In
+    /// the PostgreSQL family, whoever signs in as a role.
+    /// </summary>
     private static HashSet<int> Reaching(SurveyView view, InstanceSnapshot instance)
     {
         if (instance.PostgreSql is not null) return [.. Enumerable.Range(0, view.Graph.Count).Where(n => view.Index.ElsewhereTo(view.Graph.SidOf(n)).Any(t => IsAt(t.Right, instance)))];

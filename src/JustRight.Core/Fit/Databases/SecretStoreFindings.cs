@@ -4,7 +4,10 @@ using JustRight.Core.Rights;
 
 namespace JustRight.Core.Fit.Databases;
 
-/// <summary>Advice on a database that keeps other systems' credentials: whoever rules its instance reads it, and so does whoever rules what else runs there.</summary>
+/// <summary>
+/// Advice on a database that keeps other systems' credentials: whoever rules its instance reads it, and so does whoever rules
+/// what else runs there.
+/// </summary>
 internal static class SecretStoreFindings
 {
     private const int MostNamed = 5;

@@ -7,7 +7,8 @@ namespace JustRight.Core.Fit.Exceptions;
 /// </summary>
 /// <param name="Target">What is accepted: the id of a judgement, or that of a finding.</param>
 /// <param name="Verdict">What the fit said when it was accepted: what is worse later is not covered. Null for a finding.</param>
-/// <param name="Until">From then on it no longer counts: the midnight after the day that was named, by the organization's clock.</param>
+/// <param name="Until">From then on it no longer counts: the midnight after the day that was named, by the organization's
+/// clock.</param>
 public sealed record AcceptedException(
     int Id, string Install, string Target, Verdict? Verdict, string Why, string By, DateTimeOffset At, DateTimeOffset Until)
 {
@@ -20,6 +21,8 @@ public sealed record AcceptedException(
         ? day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)
         : Until.ToString("yyyy-MM-dd HH:mm zzz", CultureInfo.InvariantCulture);
 
-    /// <summary>Whether it counts. Only its end decides: a clock that was set back does not take away what was accepted.</summary>
+    /// <summary>
+    /// Whether it counts. Only its end decides: a clock that was set back does not take away what was accepted.
+    /// </summary>
     public bool StandsAt(DateTimeOffset now) => now < Until;
 }

@@ -30,7 +30,9 @@ internal static class MachineStandIns
         }
     }
 
-    /// <summary>Why the machine's entry may not be taken away yet, or null when every service of the account on the host runs as it.</summary>
+    /// <summary>
+    /// Why the machine's entry may not be taken away yet, or null when every service of the account on the host runs as it.
+    /// </summary>
     public static string? WhyStillNeeded(Plan plan, string account, string host, SurveyView view)
     {
         var name = plan.Accounts.First(a => a.Key == account).Name;
@@ -45,7 +47,10 @@ internal static class MachineStandIns
         return null;
     }
 
-    /// <summary>The need for which a machine has a login or user: one that nothing but what this account needs there stands on. Null when it has it for something else.</summary>
+    /// <summary>
+    /// The need for which a machine has a login or user: one that nothing but what this account needs there stands on. Null
+    /// when it has it for something else.
+    /// </summary>
     private static PlannedGrant? Entered(Right right, IReadOnlyList<Held> all, Dictionary<string, PlannedGrant> needed)
     {
         if (!right.OnlyLetsIn) return null;

@@ -8,7 +8,10 @@ using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Fit.Hosts;
 
-/// <summary>What was seen of services and of the lists of rights on the hosts of an install that decides no verdict of a need and will matter.</summary>
+/// <summary>
+/// What was seen of services and of the lists of rights on the hosts of an install that decides no verdict of a need and will
+/// matter.
+/// </summary>
 internal sealed class ServiceFindings(Plan plan, SurveyView view)
 {
     private static readonly Directory.Sid Service = LogonKind.GroupsOf("service")[0];
@@ -57,7 +60,9 @@ internal sealed class ServiceFindings(Plan plan, SurveyView view)
         $"{service.Name} runs as {account.Name}, who is a person: it stops when they change their password or leave. "
         + "Give it an account of its own.";
 
-    /// <summary>A service that was never given an account of its own and runs as one that the sheet keeps apart from it.</summary>
+    /// <summary>
+    /// A service that was never given an account of its own and runs as one that the sheet keeps apart from it.
+    /// </summary>
     private IEnumerable<string> NotApart(PlannedService asked, HostService service, HostSnapshot host)
     {
         foreach (var other in plan.Accounts.Where(a => a.Key != asked.Account && ServiceJudge.IsAccount(service.Account, host.Name, a.Name, plan)))

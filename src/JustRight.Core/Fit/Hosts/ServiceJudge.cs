@@ -14,7 +14,9 @@ internal sealed class ServiceJudge(SurveyView view, Plan plan)
     private readonly Dictionary<string, ServiceOrder> _orders = new(StringComparer.OrdinalIgnoreCase);
     private readonly Dictionary<string, PlannedService> _asked = plan.Services.DistinctBy(KeyOf).ToDictionary(KeyOf);
 
-    /// <summary>Whether there is something to say: of a service that is not there or was not read, one line says it all.</summary>
+    /// <summary>
+    /// Whether there is something to say: of a service that is not there or was not read, one line says it all.
+    /// </summary>
     public bool Says(PlannedGrant grant)
     {
         if (grant.Right.OfService is not { Aspect: not ServiceAspect.Identity } asked) return true;
@@ -53,7 +55,9 @@ internal sealed class ServiceJudge(SurveyView view, Plan plan)
     /// <summary>The order of a host's services, read once.</summary>
     public ServiceOrder OrderOf(HostSnapshot host) => _orders.TryGetValue(host.Name, out var order) ? order : _orders[host.Name] = new ServiceOrder(host.Services);
 
-    /// <summary>Whether a name that a host gives an account of a service means an account of the plan: same domain, same logon name.</summary>
+    /// <summary>
+    /// Whether a name that a host gives an account of a service means an account of the plan: same domain, same logon name.
+    /// </summary>
     public static bool IsAccount(string text, string host, string account, Plan plan) =>
         IsAccount(text, host, account, plan.Domain, plan.UpnSuffix);
 

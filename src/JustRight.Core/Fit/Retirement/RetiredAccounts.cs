@@ -5,10 +5,14 @@ using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Fit.Retirement;
 
-/// <summary>Judges the accounts of an install that is being retired: those that only it uses shall be disabled, and then go.</summary>
+/// <summary>
+/// Judges the accounts of an install that is being retired: those that only it uses shall be disabled, and then go.
+/// </summary>
 internal static class RetiredAccounts
 {
-    /// <summary>The verdict on an account itself. Excess only when it is ours, nobody else uses it, and it can still be used.</summary>
+    /// <summary>
+    /// The verdict on an account itself. Excess only when it is ours, nobody else uses it, and it can still be used.
+    /// </summary>
     public static IEnumerable<Judgement> Judge(SurveyView view, NeedsIndex needs, PlannedAccount account, string domain, int node)
     {
         var (verdict, reason) = (view.Survey.Directory.Unread, node < 0 ? null : view.Graph.PrincipalOf(node)) switch

@@ -26,7 +26,8 @@ public static class AccessCheck
     {
         var worst = Walk(descriptor, token, question, self, unknownAllows: false, out var unknown);
         if (unknown is not (var at, var reason)) return worst;
-        // An entry that is not understood, or is for somebody whom the account may belong to, may count or not. Only where that would change the answer is the answer unknown.
+        // An entry that is not understood, or is for somebody whom the account may belong to, may count or not. Only where that
+        // would change the answer is the answer unknown.
         var best = Walk(descriptor, token, question, self, unknownAllows: true, out _);
         if (best.Answer != worst.Answer) return new AccessDecision(AccessAnswer.Unknown, reason, at, worst.Missing);
         return worst.Answer == AccessAnswer.Yes ? worst : best;
@@ -99,7 +100,10 @@ public static class AccessCheck
         return new AccessDecision(AccessAnswer.No, AccessReason.NothingAllows, -1, left);
     }
 
-    /// <summary>Whether an entry's trustee counts for who asks. Self stands for the object's SID [MS-DTYP 2.5.3.1.1]; Creator Owner, in an entry that counts, is nobody.</summary>
+    /// <summary>
+    /// Whether an entry's trustee counts for who asks. Self stands for the object's SID [MS-DTYP 2.5.3.1.1]; Creator Owner, in
+    /// an entry that counts, is nobody.
+    /// </summary>
     private static bool Concerns(Sid trustee, AccessToken token, Sid self, bool isOwner)
     {
         if (token.Holds(trustee)) return true;
@@ -116,7 +120,10 @@ public static class AccessCheck
         return false;
     }
 
-    /// <summary>The bits that an entry of a type not understood might allow or deny. Conditional entries are laid out like plain ones, so that their mask and trustee can be read.</summary>
+    /// <summary>
+    /// The bits that an entry of a type not understood might allow or deny. Conditional entries are laid out like plain ones,
+    /// so that their mask and trustee can be read.
+    /// </summary>
     private static AccessRights MightCover(Ace ace, AccessToken token, Sid self, bool isOwner)
     {
         var type = (byte)ace.Type;

@@ -47,6 +47,7 @@ public enum AccessReason
 }
 
 /// <summary>An answer with what settled it.</summary>
-/// <param name="Entry">The index in the stored list of the entry that settled it: the one that allowed the last bit, or denied. -1 when no entry did.</param>
+/// <param name="Entry">The index in the stored list of the entry that settled it: the one that allowed the last bit, or denied.
+/// -1 when no entry did.</param>
 /// <param name="Missing">The bits that were not allowed.</param>
 public readonly record struct AccessDecision(AccessAnswer Answer, AccessReason Reason, int Entry, AccessRights Missing);

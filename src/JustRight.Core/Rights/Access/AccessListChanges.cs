@@ -4,7 +4,10 @@ using JustRight.Core.Directory.Descriptors;
 
 namespace JustRight.Core.Rights.Access;
 
-/// <summary>What changes of access lists mean: whether one is made already, and the list afterwards. The simulation and the live connector share it.</summary>
+/// <summary>
+/// What changes of access lists mean: whether one is made already, and the list afterwards. The simulation and the live
+/// connector share it.
+/// </summary>
 public static class AccessListChanges
 {
     /// <summary>Whether a change is made, in words.</summary>
@@ -30,7 +33,9 @@ public static class AccessListChanges
         _ => throw new InvalidOperationException($"{change.GetType().Name} is no change of an access list."),
     };
 
-    /// <summary>The descriptor with the change made to the object's own entries; what it inherits is the directory's to work out.</summary>
+    /// <summary>
+    /// The descriptor with the change made to the object's own entries; what it inherits is the directory's to work out.
+    /// </summary>
     public static SecurityDescriptor Made(DirectoryChange change, SecurityDescriptor descriptor, Sid trustee) => change switch
     {
         AddAccessRule c => AclEditor.Insert(descriptor, c.Rule.ToAce(trustee), c.Position),

@@ -26,7 +26,10 @@ public readonly record struct AccessQuestion(AccessRights Rights, Guid? Class, G
     public static AccessQuestion Read(SchemaAttribute attribute, SchemaClass @class) =>
         new(attribute.IsConfidential ? AccessRights.ReadProperty | AccessRights.ControlAccess : AccessRights.ReadProperty, @class.Id, attribute.PropertySet, attribute.Id);
 
-    /// <summary>Asks for an extended right [MS-ADTS 5.1.3.3.4]; a right that does not apply to the class is nobody's, which the caller checks.</summary>
+    /// <summary>
+    /// Asks for an extended right [MS-ADTS 5.1.3.3.4]; a right that does not apply to the class is nobody's, which the caller
+    /// checks.
+    /// </summary>
     public static AccessQuestion Extended(ControlRight right) => new(AccessRights.ControlAccess, null, null, right.Id);
 
     /// <summary>Asks for a validated write [MS-ADTS 5.1.3.3.5].</summary>

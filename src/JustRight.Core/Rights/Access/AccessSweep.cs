@@ -3,7 +3,10 @@ using JustRight.Core.Rights.Branches;
 
 namespace JustRight.Core.Rights.Access;
 
-/// <summary>Puts questions of one account to many objects. Each question is judged once for each distinct descriptor, so that the time is that of walking the objects.</summary>
+/// <summary>
+/// Puts questions of one account to many objects. Each question is judged once for each distinct descriptor, so that the time
+/// is that of walking the objects.
+/// </summary>
 public sealed class AccessSweep(AccessTree tree, AccessToken token)
 {
     private readonly Dictionary<AccessQuestion, Memo> _memos = [];

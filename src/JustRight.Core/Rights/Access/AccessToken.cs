@@ -20,7 +20,10 @@ public sealed class AccessToken(Sid account, IEnumerable<Sid> groups)
     /// <summary>Holds the security privilege, the only way to the audit list.</summary>
     public bool MayManageAudit { get; init; }
 
-    /// <summary>Why a SID may count for it though that was not seen, or null when it does not; null altogether when everything it is in is known.</summary>
+    /// <summary>
+    /// Why a SID may count for it though that was not seen, or null when it does not; null altogether when everything it is in
+    /// is known.
+    /// </summary>
     public Func<Sid, string?>? WhyDoubtful { get; init; }
 
     /// <summary>The same with more groups.</summary>

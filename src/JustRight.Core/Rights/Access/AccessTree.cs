@@ -129,7 +129,8 @@ public sealed class AccessTree
     /// The tree as it would be after objects got new descriptors: what is below inherits anew, as the directory does it, stopping
     /// at protected objects.
     /// </summary>
-    /// <param name="changed">New descriptors by object: their own entries and protection; what they inherit is computed here.</param>
+    /// <param name="changed">New descriptors by object: their own entries and protection; what they inherit is computed
+    /// here.</param>
     public AccessTree With(IReadOnlyDictionary<int, SecurityDescriptor> changed)
     {
         var descriptors = (int[])_descriptors.Clone();
@@ -169,7 +170,10 @@ public sealed class AccessTree
     /// <summary>The tree as a snapshot, every object with the list it has in this tree.</summary>
     public AccessSnapshot ToSnapshot() => Snapshot with { Descriptors = _distinct, Objects = [.. _objects.Select((o, i) => o with { Descriptor = _descriptors[i] })] };
 
-    /// <summary>The descriptor an object of a class would have if it were created in a container now [MS-ADTS 6.1.3.1]: the class's own entries, then what it inherits.</summary>
+    /// <summary>
+    /// The descriptor an object of a class would have if it were created in a container now [MS-ADTS 6.1.3.1]: the class's own
+    /// entries, then what it inherits.
+    /// </summary>
     public SecurityDescriptor? Newborn(int container, SchemaClass @class, Sid domain)
     {
         if (DescriptorOf(container) is not { } above) return null;

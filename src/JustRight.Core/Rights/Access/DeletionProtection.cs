@@ -29,7 +29,10 @@ public static class DeletionProtection
         return changes;
     }
 
-    /// <summary>What lifts it: the object's own entries that deny deleting it. The one on the parent protects its other children too, and stays: it stops nobody who may delete the object itself.</summary>
+    /// <summary>
+    /// What lifts it: the object's own entries that deny deleting it. The one on the parent protects its other children too,
+    /// and stays: it stops nobody who may delete the object itself.
+    /// </summary>
     public static IReadOnlyList<DirectoryChange> Lift(AccessTree tree, int at, string domain)
     {
         var changes = new List<DirectoryChange>();

@@ -9,12 +9,18 @@ namespace JustRight.Core.Rights.Access;
 /// <param name="Classes">The GUIDs of its most specific structural class and of its auxiliary classes.</param>
 public sealed record Heir(Sid Owner, Sid Group, IReadOnlyList<Guid> Classes);
 
-/// <summary>What a child's access list becomes when its parent's changes [MS-DTYP 2.5.3.4.2, MS-ADTS 6.1.3]. Every child in a directory is a container.</summary>
+/// <summary>
+/// What a child's access list becomes when its parent's changes [MS-DTYP 2.5.3.4.2, MS-ADTS 6.1.3]. Every child in a directory
+/// is a container.
+/// </summary>
 public static class Inheritance
 {
     private const AceFlags AllInherit = AceFlags.ObjectInherit | AceFlags.ContainerInherit | AceFlags.NoPropagate | AceFlags.InheritOnly;
 
-    /// <summary>The child's descriptor after its parent got a new list: its own entries, then what it inherits. A protected child stays as it is.</summary>
+    /// <summary>
+    /// The child's descriptor after its parent got a new list: its own entries, then what it inherits. A protected child stays
+    /// as it is.
+    /// </summary>
     public static SecurityDescriptor Apply(SecurityDescriptor child, Acl? parent, IReadOnlyList<Guid> classes)
     {
         if (child.IsProtected || child is { HasDacl: true, Dacl: null }) return child;
@@ -63,7 +69,10 @@ public static class Inheritance
 
     private static bool NeedsResolving(Ace ace) => ace.IsKnown && (ace.Trustee == Sid.CreatorOwner || ace.Trustee == Sid.CreatorGroup || ace.Mask.HasGeneric());
 
-    /// <summary>The copy that counts for the child alone. Its class has been matched, so it no longer names one; with no GUID left it is a plain entry.</summary>
+    /// <summary>
+    /// The copy that counts for the child alone. Its class has been matched, so it no longer names one; with no GUID left it is
+    /// a plain entry.
+    /// </summary>
     private static Ace Resolved(Ace ace, Heir heir)
     {
         var flags = (ace.Flags & ~AllInherit) | AceFlags.Inherited;

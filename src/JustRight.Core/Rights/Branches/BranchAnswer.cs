@@ -23,7 +23,9 @@ public enum FailureCause
     /// <summary>An entry that is not understood could decide it.</summary>
     NotUnderstood,
 
-    /// <summary>An entry for somebody whom the account may belong to could decide it: what it is in could not be read whole.</summary>
+    /// <summary>
+    /// An entry for somebody whom the account may belong to could decide it: what it is in could not be read whole.
+    /// </summary>
     MembershipUnread,
 
     /// <summary>What would decide it was not read.</summary>
@@ -32,7 +34,8 @@ public enum FailureCause
 
 /// <summary>Objects that fail for the same reason at the same place.</summary>
 /// <param name="Cause">The reason.</param>
-/// <param name="At">The objects where it lies, as indexes of the tree: where inheritance stops, where the denying entry stands. Empty when it lies nowhere.</param>
+/// <param name="At">The objects where it lies, as indexes of the tree: where inheritance stops, where the denying entry stands.
+/// Empty when it lies nowhere.</param>
 /// <param name="Demands">What fails.</param>
 /// <param name="Words">The reason in one sentence.</param>
 /// <param name="Objects">The objects that fail, as indexes of the tree.</param>
@@ -50,6 +53,8 @@ public sealed record FailureGroup(FailureCause Cause, IReadOnlyList<int> At, IRe
 public sealed record BranchAnswer(
     int Can, int Cannot, int Unseen, IReadOnlyList<FailureGroup> Failures, IReadOnlyList<int> Uncovered, IReadOnlyList<int> Objects, IReadOnlyList<(Sid Trustee, int Object)> Deciders)
 {
-    /// <summary>Whether everything that exists grants it; or, where nothing exists yet, everything that would be created.</summary>
+    /// <summary>
+    /// Whether everything that exists grants it; or, where nothing exists yet, everything that would be created.
+    /// </summary>
     public bool Holds => Cannot == 0 && Unseen == 0 && (Can > 0 || Uncovered.Count == 0);
 }

@@ -57,7 +57,10 @@ public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> i
         return tally.Answer(forObjects.Count == 0 ? [] : Uncovered(forObjects, of, all));
     }
 
-    /// <summary>The containers in which an object created tomorrow would refuse. One below another for the same reason is not named again.</summary>
+    /// <summary>
+    /// The containers in which an object created tomorrow would refuse. One below another for the same reason is not named
+    /// again.
+    /// </summary>
     private List<int> Uncovered(IReadOnlyList<Demand> demands, string of, IReadOnlyList<int> all)
     {
         var uncovered = new List<int>();
@@ -103,7 +106,9 @@ public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> i
         return _sweep.Token.WhyDoubtful!(entry < 0 ? descriptor.Owner : descriptor.Entries[entry].Trustee) ?? "its groups could not all be read";
     }
 
-    /// <summary>Counts objects and gathers failures by cause and place. What is found for one object is kept for those that are alike.</summary>
+    /// <summary>
+    /// Counts objects and gathers failures by cause and place. What is found for one object is kept for those that are alike.
+    /// </summary>
     private sealed class Tally(BranchJudge judge, IReadOnlyList<Demand> demands)
     {
         private readonly Func<int, AccessDecision>[] _ask = [.. demands.Select(judge._sweep.For)];

@@ -4,7 +4,9 @@ using JustRight.Core.Rights.Access;
 
 namespace JustRight.Core.Rights.Branches;
 
-/// <summary>Finds why a demand fails on an object: the deny, the place where inheritance stops, or nothing that gives it.</summary>
+/// <summary>
+/// Finds why a demand fails on an object: the deny, the place where inheritance stops, or nothing that gives it.
+/// </summary>
 /// <param name="sweep">The account over the tree.</param>
 /// <param name="isProtected">Whether a SID is in a protected group now.</param>
 public sealed class CauseFinder(AccessSweep sweep, Func<Sid, bool> isProtected)

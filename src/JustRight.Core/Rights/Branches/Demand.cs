@@ -7,7 +7,8 @@ namespace JustRight.Core.Rights.Branches;
 
 /// <summary>One thing a directory right asks of every object of a class, or of every container, below its branch.</summary>
 /// <param name="Words">What: <c>write mail</c>.</param>
-/// <param name="OfContainers">Whether it is asked of containers, for children to be made there, instead of the objects themselves.</param>
+/// <param name="OfContainers">Whether it is asked of containers, for children to be made there, instead of the objects
+/// themselves.</param>
 /// <param name="Question">The question put to the object.</param>
 /// <param name="OrOfParent">A question to the object's parent that will do as well, or null.</param>
 /// <param name="Grant">The bits that give it.</param>

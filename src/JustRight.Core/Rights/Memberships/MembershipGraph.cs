@@ -72,13 +72,21 @@ public sealed class MembershipGraph
     /// <summary>How many principals are known.</summary>
     public int Count => _sids.Length;
 
-    /// <summary>The nodes that every signed-in principal has: Everyone, Authenticated Users, This Organization, and the groups that hold these.</summary>
+    /// <summary>
+    /// The nodes that every signed-in principal has: Everyone, Authenticated Users, This Organization, and the groups that hold
+    /// these.
+    /// </summary>
     public IReadOnlyList<int> Everybody { get; }
 
-    /// <summary>What every domain user has: <see cref="Everybody"/>, Domain Users, and every group that holds Domain Users.</summary>
+    /// <summary>
+    /// What every domain user has: <see cref="Everybody"/>, Domain Users, and every group that holds Domain Users.
+    /// </summary>
     public IReadOnlySet<int> Baseline { get; }
 
-    /// <summary>The groups whose members could not be read, and every group above them, each with the name of the one that could not be read: anybody may be in these.</summary>
+    /// <summary>
+    /// The groups whose members could not be read, and every group above them, each with the name of the one that could not be
+    /// read: anybody may be in these.
+    /// </summary>
     public IReadOnlyDictionary<int, string> UnreadReach { get; }
 
     /// <summary>The node of a SID, or -1.</summary>
@@ -103,7 +111,9 @@ public sealed class MembershipGraph
         return _principals[node] is not { } principal ? _sids[node].ToString() : principal.Kind == PrincipalKind.Foreign ? principal.Name : $"{Domain}\\{principal.Name}";
     }
 
-    /// <summary>A group that a node is in through any nesting and that could not be read, by its distinguished name; or null.</summary>
+    /// <summary>
+    /// A group that a node is in through any nesting and that could not be read, by its distinguished name; or null.
+    /// </summary>
     public string? HiddenGroupOf(int node) =>
         _hasHidden ? Closure(node).Prepend(node).Select(n => _principals[n]?.HiddenGroups is [var first, ..] ? first : null).FirstOrDefault(h => h is not null) : null;
 
@@ -122,7 +132,10 @@ public sealed class MembershipGraph
         return closure;
     }
 
-    /// <summary>As <see cref="Closure(int, IReadOnlySet{ValueTuple{int, int}}?, IReadOnlySet{int}?)"/>, with working memory that many calls share.</summary>
+    /// <summary>
+    /// As <see cref="Closure(int, IReadOnlySet{ValueTuple{int, int}}?, IReadOnlySet{int}?)"/>, with working memory that many
+    /// calls share.
+    /// </summary>
     public List<int> Closure(int node, ClosureScratch scratch, IReadOnlySet<(int Member, int Group)>? without = null, IReadOnlySet<int>? notThrough = null)
     {
         var stamp = scratch.NextStamp();
@@ -145,7 +158,9 @@ public sealed class MembershipGraph
         }
     }
 
-    /// <summary>The ways from a node up to a group, shortest first, then by name; each starts at the node and ends at the group.</summary>
+    /// <summary>
+    /// The ways from a node up to a group, shortest first, then by name; each starts at the node and ends at the group.
+    /// </summary>
     /// <param name="most">At most so many.</param>
     public List<int[]> Paths(int from, int to, int most)
     {
@@ -199,7 +214,9 @@ public sealed class MembershipGraph
     }
 }
 
-/// <summary>Working memory for closures over one graph; not for two threads at once. The list a closure returns is reused by the next.</summary>
+/// <summary>
+/// Working memory for closures over one graph; not for two threads at once. The list a closure returns is reused by the next.
+/// </summary>
 public sealed class ClosureScratch(int nodes)
 {
     private int _stamp;

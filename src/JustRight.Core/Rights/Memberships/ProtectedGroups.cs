@@ -2,7 +2,9 @@ using JustRight.Core.Directory;
 
 namespace JustRight.Core.Rights.Memberships;
 
-/// <summary>The groups whose members' access lists the directory resets to one of its own, within the hour [MS-ADTS 3.1.1.6.1].</summary>
+/// <summary>
+/// The groups whose members' access lists the directory resets to one of its own, within the hour [MS-ADTS 3.1.1.6.1].
+/// </summary>
 public static class ProtectedGroups
 {
     private static readonly uint[] OfDomain = [498, 512, 516, 518, 519, 521, 526, 527]; // [MS-ADTS 3.1.1.6.1.2]

@@ -12,7 +12,10 @@ public sealed record Governance(GroupPolicy? Policy, PolicyList? List, PolicySta
     /// <summary>No policy governs: a grant on the host stays.</summary>
     public static Governance None { get; } = new(null, null, null, null);
 
-    /// <summary>When a change of a policy reaches the host, and when a change on the host that the policy governs is taken back [MS-GPSB 3.2.5; refresh intervals are the host's own].</summary>
+    /// <summary>
+    /// When a change of a policy reaches the host, and when a change on the host that the policy governs is taken back [MS-GPSB
+    /// 3.2.5; refresh intervals are the host's own].
+    /// </summary>
     public const string Refresh = "the next policy refresh (at a start, within about 90 minutes after a policy changed, within 16 hours in any case)";
 
     /// <summary>Whether it is known that a policy governs.</summary>

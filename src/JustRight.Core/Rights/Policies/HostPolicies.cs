@@ -38,7 +38,9 @@ public sealed class HostPolicies
     /// <summary>The policies by identifier.</summary>
     public IReadOnlyDictionary<string, GroupPolicy> Policies => _policies;
 
-    /// <summary>The policies of a host in order, the one of highest precedence first; and why that could not be worked out, or null.</summary>
+    /// <summary>
+    /// The policies of a host in order, the one of highest precedence first; and why that could not be worked out, or null.
+    /// </summary>
     public (IReadOnlyList<PolicyStanding> Order, string? Unseen) OrderOf(string host)
     {
         lock (_lock)
@@ -59,7 +61,9 @@ public sealed class HostPolicies
         return worked.Unseen is null ? worked : told ?? worked;
     }
 
-    /// <summary>The other hosts of the survey on which the same policy decides on the same right: a change of its list changes them too.</summary>
+    /// <summary>
+    /// The other hosts of the survey on which the same policy decides on the same right: a change of its list changes them too.
+    /// </summary>
     public IReadOnlyList<string> HostsOf(string policy, string constant) =>
         [.. _hosts.Keys.Where(h => string.Equals(Of(h, constant).Policy?.Id, policy, StringComparison.OrdinalIgnoreCase)).Order(StringComparer.OrdinalIgnoreCase)];
 
@@ -91,7 +95,10 @@ public sealed class HostPolicies
         return (PolicyOrder.Of(site is null ? above : [site, .. above], _policies, p => Filter(p, token, applied)), siteUnseen);
     }
 
-    /// <summary>The containers above the computers of a branch from the domain down; and why their links are not known, or null. Many computers lie in one branch.</summary>
+    /// <summary>
+    /// The containers above the computers of a branch from the domain down; and why their links are not known, or null. Many
+    /// computers lie in one branch.
+    /// </summary>
     private (IReadOnlyList<PolicyContainer> Chain, string? Unseen) ChainOf(string branch)
     {
         if (_chains.TryGetValue(branch, out var known)) return known;
@@ -118,7 +125,10 @@ public sealed class HostPolicies
         }
     }
 
-    /// <summary>Policies linked at the topology's site of a host: known from what the host has applied, or to be none when no site has links.</summary>
+    /// <summary>
+    /// Policies linked at the topology's site of a host: known from what the host has applied, or to be none when no site has
+    /// links.
+    /// </summary>
     private (PolicyContainer? Site, string? Unseen) SiteOf(IReadOnlyList<PolicyContainer> chain, IReadOnlyList<AppliedPolicy>? applied)
     {
         if (_snapshot!.Sites.Count == 0 && _snapshot.SitesUnread is null) return (null, null);
@@ -130,7 +140,9 @@ public sealed class HostPolicies
         return site is null ? (null, $"the host has applied {string.Join(", ", beyond.Order(StringComparer.Ordinal))}, and no link that was read leads there") : (site, null);
     }
 
-    /// <summary>Whether the computer may read and apply the policy [MS-GPOL 3.2.5.1.6], and passes its query [MS-GPOL 3.2.5.1.7].</summary>
+    /// <summary>
+    /// Whether the computer may read and apply the policy [MS-GPOL 3.2.5.1.6], and passes its query [MS-GPOL 3.2.5.1.7].
+    /// </summary>
     private PolicyFilter Filter(GroupPolicy policy, AccessToken token, IReadOnlyList<AppliedPolicy>? applied)
     {
         // A host says which policies it has applied; one that it has is certain, one that it has not may have come since.

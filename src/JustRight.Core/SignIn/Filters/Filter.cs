@@ -1,6 +1,8 @@
 namespace JustRight.Core.SignIn.Filters;
 
-/// <summary>Which objects a search of a directory is for [RFC 4511 4.5.1.7]. A closed hierarchy; its text is that of RFC 4515.</summary>
+/// <summary>
+/// Which objects a search of a directory is for [RFC 4511 4.5.1.7]. A closed hierarchy; its text is that of RFC 4515.
+/// </summary>
 public abstract record Filter
 {
     private Filter()
@@ -13,7 +15,10 @@ public abstract record Filter
     /// <summary>At least one of the parts is true.</summary>
     public sealed record Or(IReadOnlyList<Filter> Parts) : Filter;
 
-    /// <summary>The part is false. What cannot be said stays unsaid: by an attribute that the directory does not know, no object is found, nor by the opposite.</summary>
+    /// <summary>
+    /// The part is false. What cannot be said stays unsaid: by an attribute that the directory does not know, no object is
+    /// found, nor by the opposite.
+    /// </summary>
     public sealed record Not(Filter Part) : Filter;
 
     /// <summary>The object has a value of the attribute.</summary>
@@ -59,7 +64,9 @@ public abstract record Filter
         _ => throw new InvalidOperationException($"Unknown filter {GetType().Name}."),
     };
 
-    /// <summary>The attribute that a single comparison is about; null for combinations, and where it is about every attribute.</summary>
+    /// <summary>
+    /// The attribute that a single comparison is about; null for combinations, and where it is about every attribute.
+    /// </summary>
     public static string? AttributeOf(Filter filter) => filter switch
     {
         Present f => f.Attribute,

@@ -24,7 +24,10 @@ public static class FilterEvaluator
         return found;
     }
 
-    /// <summary>The parts of a filter that only the directory itself can judge: comparing by sound, looking names up in many attributes, the order of text in an AD-like one, and attributes that were not read.</summary>
+    /// <summary>
+    /// The parts of a filter that only the directory itself can judge: comparing by sound, looking names up in many attributes,
+    /// the order of text in an AD-like one, and attributes that were not read.
+    /// </summary>
     public static IReadOnlyList<Filter> NotJudged(Filter filter, ObjectTable table) => filter switch
     {
         Filter.And f => [.. f.Parts.SelectMany(p => NotJudged(p, table))],
@@ -118,7 +121,9 @@ public static class FilterEvaluator
 
         private static bool CanCompare(AttributeKind kind, FilterValue value) => !value.Octets.IsEmpty && (!kind.AsciiOnly || System.Text.Ascii.IsValid(value.Octets));
 
-        /// <summary>AD-like directories keep every class of an object; the others keep some, and take those above as meant.</summary>
+        /// <summary>
+        /// AD-like directories keep every class of an object; the others keep some, and take those above as meant.
+        /// </summary>
         private Truth[] OfClass(AttributeKind kind, string name)
         {
             var wanted = name.ToLowerInvariant();

@@ -15,7 +15,9 @@ public sealed record FilterFault(int Position, string Message, string Expected)
     public override string ToString() => string.Create(CultureInfo.InvariantCulture, $"character {Position + 1}: {Message} Expected: {Expected}.");
 }
 
-/// <summary>Reads filters [RFC 4515 3]. Space between parts, which people add to keep long filters readable, is passed over.</summary>
+/// <summary>
+/// Reads filters [RFC 4515 3]. Space between parts, which people add to keep long filters readable, is passed over.
+/// </summary>
 public sealed partial class FilterParser
 {
     /// <summary>How deep filters may be nested: directories refuse far less.</summary>

@@ -47,7 +47,8 @@ public sealed class FilterValue : IEquatable<FilterValue>
     }
 
     /// <summary>
-    /// As it stands in a filter [RFC 4515 3]: what has a meaning there, and NUL, as a backslash and two hexadecimal digits; so is what
+    /// As it stands in a filter [RFC 4515 3]: what has a meaning there, and NUL, as a backslash and two hexadecimal digits; so
+    /// is what
     /// is not ASCII, and spaces at the ends, which may be written plainly but get lost on the way through files and pages.
     /// </summary>
     public string Escaped

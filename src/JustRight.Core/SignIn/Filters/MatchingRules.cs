@@ -9,6 +9,9 @@ public static class MatchingRules
     /// <summary>A bit of the value is set: <c>LDAP_MATCHING_RULE_BIT_OR</c>.</summary>
     public const string AnyBit = "1.2.840.113556.1.4.804";
 
-    /// <summary>The named object, or one reached by following the attribute from object to object: <c>LDAP_MATCHING_RULE_TRANSITIVE_EVAL</c>.</summary>
+    /// <summary>
+    /// The named object, or one reached by following the attribute from object to object:
+    /// <c>LDAP_MATCHING_RULE_TRANSITIVE_EVAL</c>.
+    /// </summary>
     public const string Chain = "1.2.840.113556.1.4.1941";
 }

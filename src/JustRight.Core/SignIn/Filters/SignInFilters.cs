@@ -38,7 +38,9 @@ public static class SignInFilters
     /// <summary>The one person with a logon name, among those that a filter is for.</summary>
     public static Filter Person(Filter people, PeopleDirectory directory, string logonName) => All([.. people is Filter.And all ? all.Parts : [people], new Filter.Same(AttributeMap.Of(directory).LogonName, FilterValue.Of(logonName))]);
 
-    /// <summary>As <see cref="Person"/>, with a product's own placeholder where the name goes: text that is no filter by itself.</summary>
+    /// <summary>
+    /// As <see cref="Person"/>, with a product's own placeholder where the name goes: text that is no filter by itself.
+    /// </summary>
     public static string PersonText(Filter people, PeopleDirectory directory, string placeholder) => Person(people, directory, Marker).Text.Replace(Marker, placeholder, StringComparison.Ordinal);
 
     /// <summary>The groups that an administrator sees.</summary>

@@ -7,7 +7,9 @@ namespace JustRight.Core.SignIn.Objects;
 /// <param name="Parts">Whether parts of values can be asked for.</param>
 public sealed record AttributeKind(string Name, ValueRule Rule, bool Ordered, bool Parts)
 {
-    /// <summary>The attribute that this one is a kind of: asking for that asks for this one too [RFC 4512 2.5.1]. Null for none.</summary>
+    /// <summary>
+    /// The attribute that this one is a kind of: asking for that asks for this one too [RFC 4512 2.5.1]. Null for none.
+    /// </summary>
     public string? Above { get; init; }
 
     /// <summary>Whether its values are ASCII alone [RFC 4517 3.3.15]: no other text can be compared with them.</summary>

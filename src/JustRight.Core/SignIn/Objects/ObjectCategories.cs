@@ -19,7 +19,9 @@ internal static class ObjectCategories
         ["container"] = "Container",
     };
 
-    /// <summary>The name of the category, as objects of the table spell it; null when no object has it or the class is not known here.</summary>
+    /// <summary>
+    /// The name of the category, as objects of the table spell it; null when no object has it or the class is not known here.
+    /// </summary>
     public static string? NameOf(string className, ObjectTable table)
     {
         if (!Of.TryGetValue(className, out var category)) return null;

@@ -5,7 +5,8 @@ using JustRight.Core.Directory;
 namespace JustRight.Core.SignIn.Objects;
 
 /// <summary>
-/// Objects of a directory laid out by attribute, so that a filter is evaluated over all of them at once. Columns are prepared when
+/// Objects of a directory laid out by attribute, so that a filter is evaluated over all of them at once. Columns are prepared
+/// when
 /// they are first asked for and kept; a table may be read by several threads.
 /// </summary>
 public sealed partial class ObjectTable
@@ -31,7 +32,9 @@ public sealed partial class ObjectTable
     /// <summary>The objects, in the order they came.</summary>
     public IReadOnlyList<PeopleObject> Objects { get; }
 
-    /// <summary>Prepares the columns of all attributes that were read, so that the first filter that asks for one does not wait for it.</summary>
+    /// <summary>
+    /// Prepares the columns of all attributes that were read, so that the first filter that asks for one does not wait for it.
+    /// </summary>
     public void Prepare()
     {
         foreach (var kind in (_read ?? []).Select(Schema.Attribute).OfType<AttributeKind>()) ColumnOf(kind);
@@ -50,7 +53,10 @@ public sealed partial class ObjectTable
         }
     }
 
-    /// <summary>A part of a name: its attribute by first name, its value without regard to case and space, as almost all that names are made of compare.</summary>
+    /// <summary>
+    /// A part of a name: its attribute by first name, its value without regard to case and space, as almost all that names are
+    /// made of compare.
+    /// </summary>
     private string NormalPart((string Type, string Value) part) => $"{(Schema.Attribute(part.Type)?.Name ?? part.Type).ToLowerInvariant()}={DistinguishedName.Escape(PreparedText.Whole(part.Value, true))}";
 
     /// <summary>The values of an attribute, and of those that are kinds of it, prepared by its rule.</summary>
@@ -125,6 +131,8 @@ public sealed partial class ObjectTable
     [GeneratedRegex(@"^(0|-?[1-9][0-9]*)\z")]
     private static partial Regex WholeNumberText();
 
-    /// <summary>The prepared values of one attribute: those of object <c>i</c> stand from <c>Starts[i]</c> up to <c>Starts[i + 1]</c>.</summary>
+    /// <summary>
+    /// The prepared values of one attribute: those of object <c>i</c> stand from <c>Starts[i]</c> up to <c>Starts[i + 1]</c>.
+    /// </summary>
     internal sealed record Column(int[] Starts, string[] Values);
 }

@@ -49,7 +49,10 @@ public sealed record FoundAndExpected(int? Expected, int Found, IReadOnlyList<Na
     }
 }
 
-/// <summary>A sign-in test of a product's sign-in: everything that it will do, done once, and what the account that it binds as could do besides.</summary>
+/// <summary>
+/// A sign-in test of a product's sign-in: everything that it will do, done once, and what the account that it binds as could do
+/// besides.
+/// </summary>
 /// <param name="Install">The install.</param>
 /// <param name="Directory">The estate's key of the directory.</param>
 /// <param name="IsSimulated">Whether the directory is the simulation.</param>

@@ -9,7 +9,9 @@ namespace JustRight.Core.Worklists.Retirement;
 /// <param name="Now">The present.</param>
 public sealed record RetirementPast(DateTimeOffset Since, IReadOnlyDictionary<string, DateTimeOffset> DisabledAt, TimeSpan RemoveAfter, DateTimeOffset Now)
 {
-    /// <summary>When everything that waits may be removed; null when nothing waits, or something that shall wait is not disabled yet.</summary>
+    /// <summary>
+    /// When everything that waits may be removed; null when nothing waits, or something that shall wait is not disabled yet.
+    /// </summary>
     /// <param name="steps">The steps of the worklist.</param>
     public DateTimeOffset? RemovableAt(IReadOnlyList<Step> steps)
     {
@@ -18,7 +20,10 @@ public sealed record RetirementPast(DateTimeOffset Since, IReadOnlyDictionary<st
         return waiting.Count == 0 ? null : waiting.Max() + RemoveAfter;
     }
 
-    /// <summary>Why something that waits since a moment is not removed yet, or null when its time has come. A clock set back only prolongs it.</summary>
+    /// <summary>
+    /// Why something that waits since a moment is not removed yet, or null when its time has come. A clock set back only
+    /// prolongs it.
+    /// </summary>
     public string? WhyNotYet(DateTimeOffset since) =>
         since + RemoveAfter > Now ? $"not before {(since + RemoveAfter).UtcDateTime:yyyy-MM-dd HH:mm} UTC: until then undo restores everything" : null;
 }

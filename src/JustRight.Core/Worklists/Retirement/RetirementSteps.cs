@@ -17,7 +17,10 @@ internal sealed class RetirementSteps(InstallFit fit, SurveyView view, NeedsInde
     private readonly Plan _plan = fit.Plan;
     private readonly List<NotOffered> _notOffered = [];
 
-    /// <summary>The groups of the plan that go along: made for it, used by no other install, and with nobody in them whom the plan does not know.</summary>
+    /// <summary>
+    /// The groups of the plan that go along: made for it, used by no other install, and with nobody in them whom the plan does
+    /// not know.
+    /// </summary>
     public IReadOnlyList<PlannedGroup> Going { get; } = GoingOf(fit.Plan, view, needs);
 
     /// <summary>The removals with the steps of accounts and groups before and after them.</summary>
