@@ -21,6 +21,8 @@ using JustRight.Core.SignIn.Filters;
 //   dotnet run -c Release --project bench/JustRight.Bench instance
 // A sign-in test among 70,000 people of a real inetOrgPerson directory (Debian's slapd; some two minutes):
 //   dotnet run -c Release --project bench/JustRight.Bench sign-in
+// Planning and judging of today against those of an earlier commit, which is built beside it (some ten minutes):
+//   dotnet run -c Release --project bench/JustRight.Bench since COMMIT
 CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 if (args is ["measure", var what, var size]) return Measure(what, double.Parse(size, CultureInfo.InvariantCulture));
 if (args is ["directory"]) return await DirectoryBench.RunAsync();
@@ -28,11 +30,12 @@ if (args is ["directory", var reading, var place, var folder]) return await Dire
 if (args is ["ssh"]) return await SshBench.RunAsync(200);
 if (args is ["instance"]) return await InstanceBench.RunAsync();
 if (args is ["instance", var how, var port, var certificate]) return await InstanceBench.MeasureAsync(how, port, certificate);
+if (args is ["since", var commit]) return await EarlierBench.RunAsync(commit);
 if (args is ["sign-in"]) return await SignInBench.RunAsync();
 if (args is ["sign-in", var reading2, var port2]) return await SignInBench.MeasureAsync(reading2, port2);
 if (args.Length > 0)
 {
-    Console.Error.WriteLine("Usage: dotnet run -c Release --project bench/JustRight.Bench [directory | ssh | instance | sign-in]");
+    Console.Error.WriteLine("Usage: dotnet run -c Release --project bench/JustRight.Bench [directory | ssh | instance | sign-in | since COMMIT]");
     return 2;
 }
 
