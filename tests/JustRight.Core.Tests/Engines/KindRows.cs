@@ -225,7 +225,7 @@ internal static class KindRows
         const string moves = "instance-permission:login@fm-sql02";
         Func<Survey, Survey> shutOut = s => s.AtPg(c => c with
         {
-            Roles = [.. c.Roles.Where(r => r.Name != KindScene.Account), new(KindScene.Account, RoleAttributes.Inherit)],
+            Roles = [.. c.Roles.Select(r => r with { Attributes = r.Attributes & ~RoleAttributes.Login })],
         });
         yield return new KindRow(new RoleMembershipRight(KindScene.Pg, "readers"))
         {
