@@ -60,7 +60,7 @@ public sealed class FitDriftTests
     [Theory]
     [MemberData(nameof(Pairs))]
     public void Another_verdict(Verdict was, Verdict now, DriftWay way, string says) =>
-        Between([Right(was)], [Right(now)]).ShouldBe([new DriftLine(way, "svc-poller", Where, Of(says))]);
+        Between([Right(was)], [Right(now)]).ShouldBe([Line(way, Of(says))]);
 
     [Fact]
     public void Every_pair_is_a_row() =>
@@ -94,7 +94,7 @@ public sealed class FitDriftTests
     {
         var two = Right(Verdict.Met) with { Paths = [OtherPath, Path] };
         Between([Right(Verdict.Met)], [two])
-            .ShouldBe([new DriftLine(DriftWay.Other, "svc-poller", Where, Of($"held by another path too: {OtherPath}"))]);
+            .ShouldBe([Line(DriftWay.Other, Of($"held by another path too: {OtherPath}"))]);
         Between([two], [Right(Verdict.Met)]).ShouldHaveSingleItem()
             .Words.ShouldBe(Of($"no longer held by {OtherPath}, and still held"));
     }
@@ -107,7 +107,7 @@ public sealed class FitDriftTests
     [InlineData(Verdict.Excess, DriftWay.Worse, $"new, and nothing asks for it: {Path}")]
     [InlineData(Verdict.Forbidden, DriftWay.Worse, $"new, and forbidden: {Path}")]
     public void What_was_not_there_before(Verdict now, DriftWay way, string says) =>
-        Between([], [Right(now)]).ShouldBe([new DriftLine(way, "svc-poller", Where, Of(says))]);
+        Between([], [Right(now)]).ShouldBe([Line(way, Of(says))]);
 
     [Theory]
     [InlineData(Verdict.Met, DriftWay.Other, "no longer needed")]
@@ -115,16 +115,16 @@ public sealed class FitDriftTests
     [InlineData(Verdict.Excess, DriftWay.Better, "gone; nothing needed it")]
     [InlineData(Verdict.Forbidden, DriftWay.Better, "gone; it was forbidden")]
     public void What_is_not_there_any_more(Verdict was, DriftWay way, string says) =>
-        Between([Right(was)], []).ShouldBe([new DriftLine(way, "svc-poller", Where, Of(says))]);
+        Between([Right(was)], []).ShouldBe([Line(way, Of(says))]);
 
     [Fact]
     public void An_exception_that_is_made_or_ends()
     {
         var (open, accepted) = (Right(Verdict.Excess), Right(Verdict.Excess) with { Accepted = true });
         Between([open], [accepted])
-            .ShouldBe([new DriftLine(DriftWay.Better, "svc-poller", Where, Of("excess, and accepted now"))]);
+            .ShouldBe([Line(DriftWay.Better, Of("excess, and accepted now"))]);
         Between([accepted], [open]).ShouldBe(
-            [new DriftLine(DriftWay.Worse, "svc-poller", Where, Of($"still excess, and no longer accepted: {Path}"))]);
+            [Line(DriftWay.Worse, Of($"still excess, and no longer accepted: {Path}"))]);
     }
 
     [Fact]
@@ -144,8 +144,9 @@ public sealed class FitDriftTests
         ]);
     }
 
+    /// <summary>The differences, without the ids and paths that other tests hold.</summary>
     private static IReadOnlyList<DriftLine> Between(IReadOnlyList<KeptRight> before, IReadOnlyList<KeptRight> after) =>
-        FitDrift.Between(Fit(before), Fit(after));
+        [.. FitDrift.Between(Fit(before), Fit(after)).Select(l => Line(l.Way, l.Words) with { Account = l.Account, Right = l.Right })];
 
     private static KeptFit Fit(IReadOnlyList<KeptRight> rights) =>
         new("thermograph-dataroom", DateTimeOffset.UnixEpoch, default!, "", rights, [], []);
@@ -164,4 +165,6 @@ public sealed class FitDriftTests
     }
 
     private static string Of(string says) => $"svc-poller: {Where}: {says}";
+
+    private static DriftLine Line(DriftWay way, string words) => new(way, "svc-poller", Where, words);
 }

@@ -4,6 +4,9 @@ namespace JustRight.Core.Changes;
 public sealed record DisableAccount(string Domain, string Name) : DirectoryChange(Domain)
 {
     /// <inheritdoc/>
+    public override string? OwnObject => Name;
+
+    /// <inheritdoc/>
     public override string Words => $"disable the account {Domain}\\{Name}";
 
     /// <inheritdoc/>
@@ -13,6 +16,9 @@ public sealed record DisableAccount(string Domain, string Name) : DirectoryChang
 /// <summary>Enables an account that was disabled.</summary>
 public sealed record EnableAccount(string Domain, string Name) : DirectoryChange(Domain)
 {
+    /// <inheritdoc/>
+    public override string? OwnObject => Name;
+
     /// <inheritdoc/>
     public override string Words => $"enable the account {Domain}\\{Name} again";
 

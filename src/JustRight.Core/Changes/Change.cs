@@ -28,6 +28,9 @@ public abstract record Change
     /// <summary>What undoes it, or null when nothing does.</summary>
     public abstract Change? Inverse { get; }
 
+    /// <summary>The logon name of the account whose own object it changes; null for what is about rights, or about others.</summary>
+    public virtual string? OwnObject => null;
+
     /// <summary>Whether it changes nothing by itself but makes an earlier change count: a restart, a refresh.</summary>
     public virtual bool OnlySettles => false;
 
@@ -73,6 +76,9 @@ public sealed record DeleteBranch(string Domain, string Dn) : DirectoryChange(Do
 /// <param name="Upn">The user principal name.</param>
 public sealed record CreateAccount(string Domain, string Name, string Dn, string Upn, string Description, bool PasswordNeverExpires) : DirectoryChange(Domain)
 {
+    /// <inheritdoc/>
+    public override string? OwnObject => Name;
+
     /// <summary>
     /// Who made it, when and what for, kept with the object; by this it is known again when it is to be deleted.
     /// </summary>
@@ -88,6 +94,9 @@ public sealed record CreateAccount(string Domain, string Name, string Dn, string
 /// <summary>Deletes an account. Its SID is gone for good: making it again gives another.</summary>
 public sealed record DeleteAccount(string Domain, string Name, string Dn) : DirectoryChange(Domain)
 {
+    /// <inheritdoc/>
+    public override string? OwnObject => Name;
+
     /// <summary>
     /// The note that was written when it was made; an account that does not carry it is another, and is left alone. Empty for
     /// any.
@@ -108,6 +117,9 @@ public sealed record DescribeAccount(
     string Domain, string Name, string Description, bool PasswordNeverExpires, string OldDescription, bool OldPasswordNeverExpires) : DirectoryChange(Domain)
 {
     /// <inheritdoc/>
+    public override string? OwnObject => Name;
+
+    /// <inheritdoc/>
     public override string Words => $"set description and password expiry of {Domain}\\{Name}";
 
     /// <inheritdoc/>
@@ -119,6 +131,9 @@ public sealed record DescribeAccount(
 /// set. Null when it never was, or that could not be read.</param>
 public sealed record SetPassword(string Domain, string Name, DateTimeOffset? SetBefore) : DirectoryChange(Domain)
 {
+    /// <inheritdoc/>
+    public override string? OwnObject => Name;
+
     /// <inheritdoc/>
     public override string Words => $"set the password of {Domain}\\{Name}";
 

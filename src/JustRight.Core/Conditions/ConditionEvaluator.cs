@@ -52,6 +52,6 @@ public static class ConditionEvaluator
         ValueType.YesNo => a.YesNo == b.YesNo,
         ValueType.Number => a.Number == b.Number,
         ValueType.Text => string.Equals(a.Text, b.Text, StringComparison.OrdinalIgnoreCase),
-        _ => a.Hosts.ToHashSet(StringComparer.OrdinalIgnoreCase).SetEquals(b.Hosts),
+        ValueType.Hosts => a.Hosts.ToHashSet(StringComparer.OrdinalIgnoreCase).SetEquals(b.Hosts),
     };
 }

@@ -82,6 +82,6 @@ public static class ConditionTypes
         ValueType.YesNo => "a yes or no",
         ValueType.Number => "a number",
         ValueType.Text => "a text",
-        _ => "hosts",
+        ValueType.Hosts => "hosts",
     };
 }

@@ -188,7 +188,9 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
             (Verdict.Missing, true) when judged.DeniedBy.Count == 0 => with with { Reason = $"policy {governed.Name} gives it, from the next policy refresh on" },
             (Verdict.Missing, false) when judged.DeniedBy.Count == 0 => with with { Reason = $"{judged.Reason}; policy {governed.Name} governs it, and its list lacks {account.Name}" },
             (Verdict.Pending, false) => with with { Reason = TakenBack(governed), Notes = [.. judged.Notes, $"what setup gives will not last: policy {governed.Name} governs it and its list lacks {account.Name}, so {Governance.Refresh} takes it back"] },
-            _ => with,
+            (Verdict.Missing, true or false) => with, // denied: a list overcomes that no more than a step
+            (Verdict.Pending, true) => with,
+            (Verdict.Unseen or Verdict.Excess or Verdict.Forbidden or Verdict.Done, _) => judged,
         };
     }
 

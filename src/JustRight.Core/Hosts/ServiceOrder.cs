@@ -108,6 +108,5 @@ public sealed class ServiceOrder
         ServiceStart.AutomaticDelayed => StartOrder.AutomaticDelayed,
         ServiceStart.Manual => StartOrder.Manual,
         ServiceStart.Disabled => null,
-        _ => throw new ArgumentOutOfRangeException(nameof(start), start, null),
     };
 }

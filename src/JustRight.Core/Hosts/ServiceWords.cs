@@ -25,6 +25,5 @@ public static class ServiceWords
         StartOrder.AutomaticDelayed => "automatic, delayed",
         StartOrder.Manual => "manual",
         null => "disabled",
-        _ => throw new ArgumentOutOfRangeException(nameof(order), order, null),
     };
 }

@@ -129,7 +129,7 @@ public sealed record RunBook(string Account, IReadOnlyList<RunBookStep> Steps, I
     {
         RunBookState.Done => step.Secret,
         RunBookState.Begun or RunBookState.Failed or RunBookState.Abandoned => before == step.Secret ? before : WhichPassword.Unknown,
-        _ => before,
+        RunBookState.Waiting or RunBookState.Refused or RunBookState.Skipped or RunBookState.Dropped => before,
     });
 }
 

@@ -61,6 +61,7 @@ public sealed record PasswordPlace(string Account, PasswordPlaceKind Kind, strin
     {
         PasswordPlaceKind.Service => $"the service {Setting} on {Host}",
         PasswordPlaceKind.OwnSecret => $"the secret {Setting} that Just Right keeps",
-        _ => $"{Setting} in {Where}{(Host.Length > 0 ? $" on {Host}" : "")}",
+        PasswordPlaceKind.SignIn or PasswordPlaceKind.Setting or PasswordPlaceKind.Told =>
+            $"{Setting} in {Where}{(Host.Length > 0 ? $" on {Host}" : "")}",
     };
 }

@@ -1,7 +1,8 @@
 using System.Text.Json;
 using JustRight.Contracts;
-using JustRight.Core.Directory;
 using JustRight.Core.Fit.Drift;
+using JustRight.Core.Rights;
+using JustRight.Formats.Changes;
 using JustRight.Service.Access;
 using JustRight.Service.Answers;
 using JustRight.Service.Documents;
@@ -24,7 +25,7 @@ internal static class HistoryEndpoints
             .WithName("ShowDrift").WithSummary("What changed between two fits of an install, and which changes Just Right made").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
     }
 
-    private static async Task<Results<Ok<DriftView>, ProblemHttpResult>> DriftAsync(string name, int? from, int? to, Library library, FitHistory history, IDbContextFactory<AppDb> databases, CancellationToken cancel)
+    private static async Task<Results<Ok<DriftView>, ProblemHttpResult>> DriftAsync(string name, int? from, int? to, Library library, FitHistory history, SurveyStore surveys, IDbContextFactory<AppDb> databases, CancellationToken cancel)
     {
         if (await FitEndpoints.MissingAsync(name, library, cancel) is { } missing) return missing;
         var list = await history.ListAsync(name, cancel);
@@ -33,15 +34,26 @@ internal static class HistoryEndpoints
         var before = list.FirstOrDefault(f => f.Number == (from ?? Math.Max(1, (after?.Number ?? 1) - 1)));
         if (after is null || before is null) return Problems.Of(404, "not-found", $"There is no fit {(after is null ? to : from)} of {name}.", $"There are 1 to {list[0].Number}: justright history {name}");
         var lines = FitDrift.Between((await history.FindAsync(name, before.Number, cancel))!, (await history.FindAsync(name, after.Number, cancel))!);
-        await using var db = await databases.CreateDbContextAsync(cancel);
         var (early, late) = before.From <= after.From ? (before.Until, after.Until) : (after.Until, before.Until);
-        var made = (await db.Steps.AsNoTracking().Where(s => s.State == "made").Join(db.Jobs, s => s.JobId, j => j.Id, (s, j) => new { s.Words, s.Place, s.At, j.StartedBy }).ToListAsync(cancel))
-            .Where(s => s.At > early && s.At <= late).ToList();
-        return TypedResults.Ok(new DriftView(name, before, after, [.. lines.Select(l => new DriftLineView(
-            JsonNamingPolicy.KebabCaseLower.ConvertName(l.Way.ToString()), l.Account, l.Right, l.Words,
-            made.Where(m => l.Account.Length > 0 && l.Right.Contains(m.Place, StringComparison.OrdinalIgnoreCase) && Names(m.Words, l.Account)).Select(m => $"{m.Words} ({m.StartedBy}, {m.At:u})").FirstOrDefault()))]));
+        var own = await OwnStepsAsync(name, early, late, library, surveys, databases, cancel);
+        return TypedResults.Ok(new DriftView(name, before, after, [.. lines.Select(l => Line(l, own?.MadeBy(l)))]));
     }
 
-    /// <summary>Whether a step names an account: as a whole word, since one name may begin another.</summary>
-    private static bool Names(string words, string account) => words.Split(' ').Any(w => string.Equals(LogonName.WithoutDomain(w.TrimEnd(',', '.', ':')), account, StringComparison.OrdinalIgnoreCase));
+    /// <summary>The steps of ours that were made after one survey and up to another; null when the estate was let go.</summary>
+    private static async Task<OwnSteps?> OwnStepsAsync(
+        string install, DateTimeOffset after, DateTimeOffset upTo, Library library, SurveyStore surveys,
+        IDbContextFactory<AppDb> databases, CancellationToken cancel)
+    {
+        if (await library.FindAsync(Library.InstallKind, install, cancel) is not { } row) return null;
+        if (await surveys.LatestAsync(Library.ReadInstall(row).Estate, cancel) is not { } view) return null;
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var made = await db.Steps.AsNoTracking().Where(s => s.State == "made")
+            .Join(db.Jobs, s => s.JobId, j => j.Id, (s, j) => new { s.ChangeJson, s.At, j.StartedBy }).ToListAsync(cancel);
+        var between = made.Where(s => s.At > after && s.At <= upTo).OrderBy(s => s.At);
+        return new OwnSteps([.. between.Select(s => new MadeStep(ChangeJson.Read(s.ChangeJson), s.StartedBy, s.At!.Value))], view);
+    }
+
+    private static DriftLineView Line(DriftLine line, MadeStep? made) => new(
+        JsonNamingPolicy.KebabCaseLower.ConvertName(line.Way.ToString()), line.Account, line.Right, line.Words,
+        made is null ? null : $"{made.Change.Words} ({made.By}, {made.At:u})");
 }

@@ -34,18 +34,11 @@ public sealed class DirectoryEngine : Engine
     public override IReadOnlyList<Loss>? LossesBy(Change change, SurveyView view) => change switch
     {
         RemoveMember c => [Loss.OfMembership(view.NodeOf(c.Member), view.NodeOf(c.Group))],
-        RemoveAccessRule c => [.. OfEntry(c, view)],
+        RemoveAccessRule { Rule.Denies: false } c =>
+            [Loss.OfEntry(view.NodeOf(c.Rule.Principal), new EntryRight(c.Says, c.Dn, c.Rule, 1))],
+        RemoveAccessRule => [], // who is no longer denied loses nothing
         CreateBranch or DeleteBranch or CreateAccount or DeleteAccount or DescribeAccount or SetPassword => [],
         CreateGroup or DeleteGroup or AddMember or AddAccessRule or SwitchInheritance or DisableAccount or EnableAccount => [],
         _ => null, // another engine's
     };
-
-    /// <summary>An entry on an object, as the holdings of its principal name it.</summary>
-    private static IEnumerable<Loss> OfEntry(RemoveAccessRule change, SurveyView view)
-    {
-        if (change.Rule.Denies || view.NodeOf(change.Rule.Principal) is not (>= 0 and var node)) return [];
-        return view.HoldingsOf(node).All().Select(h => h.Right).OfType<EntryRight>()
-            .Where(r => r.Rule.Key == change.Rule.Key && string.Equals(r.Where, change.Dn, StringComparison.OrdinalIgnoreCase))
-            .Select(r => Loss.OfEntry(node, r));
-    }
 }

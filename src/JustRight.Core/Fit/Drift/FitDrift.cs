@@ -1,3 +1,5 @@
+using JustRight.Core.Directory;
+
 namespace JustRight.Core.Fit.Drift;
 
 /// <summary>Which way a difference goes.</summary>
@@ -16,7 +18,21 @@ public enum DriftWay
 /// <summary>One difference between two fits, in words.</summary>
 /// <param name="Account">The account's logon name; empty where it is no account's.</param>
 /// <param name="Right">The right and its place; empty where it is about an unread part.</param>
-public sealed record DriftLine(DriftWay Way, string Account, string Right, string Words);
+public sealed record DriftLine(DriftWay Way, string Account, string Right, string Words)
+{
+    private const string Arrow = " -> ";
+
+    /// <summary>The id of what was judged; empty where it is no account's.</summary>
+    public string Id { get; init; } = "";
+
+    /// <summary>The paths by which it is held, and was.</summary>
+    public IReadOnlyList<string> Paths { get; init; } = [];
+
+    /// <summary>Whether one of the paths goes through an account or a group.</summary>
+    /// <param name="name">Its logon name.</param>
+    public bool Passes(string name) => Paths.SelectMany(p => p.Split(Arrow))
+        .Any(step => string.Equals(LogonName.WithoutDomain(step), name, StringComparison.OrdinalIgnoreCase));
+}
 
 /// <summary>
 /// The differences between two fits of one install: every right whose verdict or path is another, every one that came or went,
@@ -45,9 +61,9 @@ public static class FitDrift
         if (was is null)
             yield return now.Needed ? NewNeed(now) : NewHolding(now);
         else if (was.Verdict != now.Verdict)
-            yield return Other(was, now, after);
+            yield return Other(was, now, after) with { Paths = [.. was.Paths.Union(now.Paths)] };
         else if (OtherPaths(was, now) is { } paths)
-            yield return paths;
+            yield return paths with { Paths = [.. was.Paths.Union(now.Paths)] };
         if (CompareAccepted(was, now) is { } accepted) yield return accepted;
     }
 
@@ -70,7 +86,6 @@ public static class FitDrift
         (_, Verdict.Excess) => Say(now, DriftWay.Worse, $"no longer needed{By(now)}"),
         (_, Verdict.Done) when IsHeld(now, after) || was.Paths.Count == 0 => Say(now, DriftWay.Other, now.Reason),
         (_, Verdict.Done) => Say(now, DriftWay.Better, $"gone: {now.Reason}"),
-        _ => throw new ArgumentOutOfRangeException(nameof(now), now.Verdict, null),
     };
 
     /// <summary>Whether a right is held: earlier fits say it of one that is not needed by what is excess alone.</summary>
@@ -106,19 +121,21 @@ public static class FitDrift
     {
         Verdict.Missing => Say(now, DriftWay.Worse, $"needed now, and missing: {now.Reason}"),
         Verdict.Met => Say(now, DriftWay.Other, "needed now, and so"),
-        _ => Say(now, DriftWay.Other, $"needed now: {now.Reason}"),
+        Verdict.Pending or Verdict.Unseen or Verdict.Done => Say(now, DriftWay.Other, $"needed now: {now.Reason}"),
+        Verdict.Excess or Verdict.Forbidden => throw new InvalidOperationException($"{now.Right} is {now.Verdict}, and no need."),
     };
 
-    private static DriftLine Gone(KeptRight was) => was switch
+    private static DriftLine Gone(KeptRight was) => was.Needed ? Say(was, DriftWay.Other, "no longer needed") : was.Verdict switch
     {
-        { Needed: true } => Say(was, DriftWay.Other, "no longer needed"),
-        { Verdict: Verdict.Unseen } => Say(was, DriftWay.Other, "no longer in question"),
-        { Verdict: Verdict.Forbidden } => Say(was, DriftWay.Better, "gone; it was forbidden"),
-        _ => Say(was, DriftWay.Better, "gone; nothing needed it"),
+        Verdict.Unseen => Say(was, DriftWay.Other, "no longer in question"),
+        Verdict.Forbidden => Say(was, DriftWay.Better, "gone; it was forbidden"),
+        Verdict.Excess => Say(was, DriftWay.Better, "gone; nothing needed it"),
+        Verdict.Met or Verdict.Missing or Verdict.Pending or Verdict.Done =>
+            throw new InvalidOperationException($"{was.Right} is {was.Verdict}, and was no need."),
     };
 
     private static DriftLine Say(KeptRight right, DriftWay way, string words) =>
-        new(way, right.Account, right.Right, $"{right.Account}: {right.Right}: {words}");
+        new(way, right.Account, right.Right, $"{right.Account}: {right.Right}: {words}") { Id = right.Id, Paths = right.Paths };
 
     /// <summary>What is no account's.</summary>
     private static DriftLine Say(DriftWay way, string words) => new(way, "", "", words);

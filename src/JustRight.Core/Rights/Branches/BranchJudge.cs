@@ -96,7 +96,7 @@ public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> i
             FailureCause.NotUnderstood => $"ACE {entry + 1} on {where} has an unknown type, and could decide it",
             FailureCause.MembershipUnread => $"{WhyDoubtful(at[0], entry)}, and {(entry < 0 ? "ownership" : $"entry {entry + 1}")} of {where} could decide it",
             FailureCause.Unread => "the ACL could not be read",
-            _ => $"no ACE here or above gives the right to {what}",
+            FailureCause.NothingGivesIt => $"no ACE here or above gives the right to {what}",
         };
     }
 

@@ -76,7 +76,7 @@ public static class Demands
                 Validated("Validated-DNS-Host-Name", "dNSHostName");
                 Validated("Validated-SPN", "servicePrincipalName");
                 break;
-            default:
+            case DirectoryAct.FullControl:
                 demands.Add(new Demand("do everything", false, AccessQuestion.Simple(AccessRights.FullControl), null, AccessRights.FullControl, null));
                 break;
         }

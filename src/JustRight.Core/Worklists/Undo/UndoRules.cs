@@ -276,7 +276,6 @@ public sealed class UndoRules
         Stage.Installed => "its product is installed",
         Stage.Retiring => "its install is being retired, which takes it away when its time comes",
         null => "the stage of its install is not known",
-        _ => throw new InvalidOperationException($"Unknown stage {_facts.Stage}."),
     };
 
     private string Retire => _facts.Install is { } install
