@@ -62,7 +62,7 @@ internal sealed class ObjectSteps(InstallFit fit, SurveyView view, StepList step
     private void EnterMembers()
     {
         if (_plan.SignIn is not { EnterName: { } enter } signIn) return;
-        var group = _plan.Groups.First(g => g.Name == enter);
+        if (_plan.Groups.FirstOrDefault(g => g.Name == enter) is not { } group) return; // it is another directory's
         foreach (var member in signIn.Install.EnterMembers.Where(m => !IsIn(m, enter)))
         {
             var blocked = view.Graph.IndexOf(member) < 0 ? $"there is no {member} in {_plan.Domain}" : null;
