@@ -10,7 +10,9 @@ internal static class EarlierBench
     // Seconds is the sixth word of the line that a measure prints.
     private const int SecondsColumn = 5;
 
-    /// <summary>Builds the commit and measures both in turn, each in a process of its own; the quickest of some runs counts.</summary>
+    /// <summary>
+    /// Builds the commit and measures both in turn, each in a process of its own; the quickest of some runs counts.
+    /// </summary>
     public static async Task<int> RunAsync(string commit)
     {
         var program = await BuildAsync(commit);

@@ -146,7 +146,7 @@ public sealed class FitDriftTests
 
     /// <summary>The differences, without the ids and paths that other tests hold.</summary>
     private static IReadOnlyList<DriftLine> Between(IReadOnlyList<KeptRight> before, IReadOnlyList<KeptRight> after) =>
-        [.. FitDrift.Between(Fit(before), Fit(after)).Select(l => Line(l.Way, l.Words) with { Account = l.Account, Right = l.Right })];
+        [.. FitDrift.Between(Fit(before), Fit(after)).Select(l => new DriftLine(l.Way, l.Account, l.Right, l.Words))];
 
     private static KeptFit Fit(IReadOnlyList<KeptRight> rights) =>
         new("thermograph-dataroom", DateTimeOffset.UnixEpoch, default!, "", rights, [], []);

@@ -36,14 +36,18 @@ public sealed class OwnStepsTests
         { "the account itself", new DisableAccount("FENNMOOR", "svc-poller"), "account:usable", [], true },
         { "another account", new DisableAccount("FENNMOOR", "svc-other"), "account:usable", [], false },
         { "the account, and a right", new DisableAccount("FENNMOOR", "svc-poller"), Admin, [], false },
-        { "its service", new SetServiceAccount("fm-temp01", "Poll", Principal, "LocalSystem"), "service:poll/identity@fm-temp01", [], true },
+        {
+            "its service", new SetServiceAccount("fm-temp01", "Poll", Principal, "LocalSystem"),
+            "service:poll/identity@fm-temp01", [], true
+        },
         { "another service", new RestartService("fm-temp01", "Hub", Principal), "service:poll/restarted@fm-temp01", [], false },
         { "a refresh", new RefreshPolicy("fm-temp01"), Logon, [], false },
     };
 
     [Theory]
     [MemberData(nameof(Steps))]
-    public void A_step_of_ours_is_told_where_it_made_the_difference(string what, Change change, string key, string[] paths, bool ours)
+    public void A_step_of_ours_is_told_where_it_made_the_difference(
+        string what, Change change, string key, string[] paths, bool ours)
     {
         var line = new DriftLine(DriftWay.Worse, "svc-poller", "a right", what) { Id = $"poller/{key}", Paths = paths };
         var step = new MadeStep(change, "maud", At);
@@ -67,7 +71,8 @@ public sealed class OwnStepsTests
     public void A_difference_knows_the_paths_of_before_and_of_now()
     {
         KeptFit Of(Verdict verdict, params string[] paths) => new(
-            "thermograph", At, default, "", [new KeptRight("poller/x", "svc-poller", "x", true, verdict, "a reason", paths)], [], []);
+            "thermograph", At, default, "",
+            [new KeptRight("poller/x", "svc-poller", "x", true, verdict, "a reason", paths)], [], []);
 
         var line = FitDrift.Between(Of(Verdict.Met, "a -> g -> x"), Of(Verdict.Missing)).ShouldHaveSingleItem();
         line.Id.ShouldBe("poller/x");

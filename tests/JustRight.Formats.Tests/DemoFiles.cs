@@ -29,12 +29,12 @@ internal static class DemoFiles
 
     public static (Install? Install, IReadOnlyList<Fault> Faults) Install(string text) => InstallReader.Read(Encoding.UTF8.GetBytes(text), "install.yaml");
 
-    public static (Plan? Plan, IReadOnlyList<Fault> Faults) Plan(string product, string? sheet = null, string? estate = null, string? install = null, NameIndex? book = null)
+    public static (Plan? Plan, IReadOnlyList<Fault> Faults) Plan(string product, string? sheet = null, string? estate = null, string? install = null, NameIndex? nameIndex = null)
     {
         var (s, sheetFaults) = Sheet(sheet ?? Text($"sheets/{product}.yaml"));
         var (e, estateFaults) = Estate(estate ?? Text("estates/fennmoor.yaml"));
         var (i, installFaults) = Install(install ?? Text($"installs/{product}-dataroom.yaml"));
         sheetFaults.Concat(estateFaults).Concat(installFaults).ShouldBeEmpty();
-        return Planner.Make(s!, e!, i!, book ?? NameIndex.Empty);
+        return Planner.Make(s!, e!, i!, nameIndex ?? NameIndex.Empty);
     }
 }

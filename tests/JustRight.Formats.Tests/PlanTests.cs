@@ -111,10 +111,10 @@ public sealed class PlanTests
     public void Names_in_use_give_way_and_settled_names_stay()
     {
         var taken = NameIndex.Empty with { Taken = new HashSet<string>(StringComparer.OrdinalIgnoreCase) { "SVC-THERMO-POLLER", "app-thermo-operators" }, Checked = true };
-        var plan = Sound(DemoFiles.Plan("thermograph", book: taken));
+        var plan = Sound(DemoFiles.Plan("thermograph", nameIndex: taken));
         (plan.Accounts[0].Name, plan.Groups[0].Name).ShouldBe(("svc-thermo-poller2", "app-thermo-operators2"));
         var settled = taken with { Accounts = new Dictionary<string, string> { ["poller"] = "svc-thermo-poller" } };
-        Sound(DemoFiles.Plan("thermograph", book: settled)).Accounts[0].Name.ShouldBe("svc-thermo-poller");
+        Sound(DemoFiles.Plan("thermograph", nameIndex: settled)).Accounts[0].Name.ShouldBe("svc-thermo-poller");
     }
 
     [Fact]

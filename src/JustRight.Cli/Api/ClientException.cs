@@ -11,7 +11,9 @@ internal static class ExitCode
     /// <summary>Something is missing, excess or forbidden, or a step failed.</summary>
     public const int Misfit = 1;
 
-    /// <summary>It cannot be done as asked: usage, input, a name that there is not, a right that is missing, or as things stand.</summary>
+    /// <summary>
+    /// It cannot be done as asked: usage, input, a name that there is not, a right that is missing, or as things stand.
+    /// </summary>
     public const int BadInput = 2;
 
     /// <summary>The service, or a part of the estate, could not be reached or read.</summary>

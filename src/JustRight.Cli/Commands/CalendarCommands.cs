@@ -6,7 +6,9 @@ using Spectre.Console;
 
 namespace JustRight.Cli.Commands;
 
-/// <summary><c>calendar</c>, <c>notices</c> and <c>watch</c>: what is due, what was told, and the looks that nobody asks for.</summary>
+/// <summary>
+/// <c>calendar</c>, <c>notices</c> and <c>watch</c>: what is due, what was told, and the looks that nobody asks for.
+/// </summary>
 internal static class CalendarCommands
 {
     public static Command MakeCalendar()

@@ -6,7 +6,9 @@ using Spectre.Console;
 
 namespace JustRight.Cli.Commands;
 
-/// <summary><c>history</c> and <c>drift</c>: how the fit of an install went, and what is different between two of its fits.</summary>
+/// <summary>
+/// <c>history</c> and <c>drift</c>: how the fit of an install went, and what is different between two of its fits.
+/// </summary>
 internal static class HistoryCommands
 {
     public static Command MakeHistory()

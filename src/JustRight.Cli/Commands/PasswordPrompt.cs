@@ -3,7 +3,10 @@ using JustRight.Cli.Api;
 
 namespace JustRight.Cli.Commands;
 
-/// <summary>Reads passwords: at a terminal without showing them, else a line of standard input. Never from the command line, which histories and process lists keep.</summary>
+/// <summary>
+/// Reads passwords: at a terminal without showing them, else a line of standard input. Never from the command line, which
+/// histories and process lists keep.
+/// </summary>
 internal static class PasswordPrompt
 {
     /// <summary>Reads one.</summary>

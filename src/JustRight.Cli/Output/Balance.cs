@@ -3,7 +3,10 @@ using Spectre.Console;
 
 namespace JustRight.Cli.Output;
 
-/// <summary>The balance in a terminal: strokes to the left for what is missing, to the right for what is excess, a dot when there are none.</summary>
+/// <summary>
+/// The balance in a terminal: strokes to the left for what is missing, to the right for what is excess, a dot when there are
+/// none.
+/// </summary>
 internal static class Balance
 {
     /// <summary>Strokes on each side; the words say how many there are.</summary>

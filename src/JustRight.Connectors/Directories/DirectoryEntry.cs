@@ -30,7 +30,10 @@ internal abstract class DirectoryEntry
     public DateTimeOffset? Moment(string attribute) =>
         DateTimeOffset.TryParseExact(Text(attribute), "yyyyMMddHHmmss.f'Z'", CultureInfo.InvariantCulture, DateTimeStyles.AssumeUniversal, out var moment) ? moment : null;
 
-    /// <summary>The first value as a moment, where it is a count of 100 nanoseconds since 1601; null for never, in each way it is said [MS-ADTS 3.1.1.2.3.2].</summary>
+    /// <summary>
+    /// The first value as a moment, where it is a count of 100 nanoseconds since 1601; null for never, in each way it is said
+    /// [MS-ADTS 3.1.1.2.3.2].
+    /// </summary>
     public DateTimeOffset? FileTime(string attribute) => Number(attribute) is > 0 and < MostFileTime and var ticks ? DateTimeOffset.FromFileTime(ticks).ToUniversalTime() : null;
 
     private const long MostFileTime = 2_650_000_000_000_000_000; // what a time here can hold; beyond is "never"

@@ -4,7 +4,10 @@ using JustRight.Core.Directory.Schema;
 
 namespace JustRight.Connectors.Directories;
 
-/// <summary>Reads the schemas of directories, and remembers each for as long as its version stays the same. One for a service, shared by all its connections.</summary>
+/// <summary>
+/// Reads the schemas of directories, and remembers each for as long as its version stays the same. One for a service, shared by
+/// all its connections.
+/// </summary>
 public sealed class DirectorySchemas
 {
     private const int Confidential = 128; // search flag fCONFIDENTIAL [MS-ADTS 2.2.9]
@@ -39,7 +42,10 @@ public sealed class DirectorySchemas
         return _known[version] = schema;
     }
 
-    /// <summary>Each change of the schema changes <c>schemaInfo</c>, which holds the changing controller and a counter [MS-ADTS 3.1.1.2.2.4].</summary>
+    /// <summary>
+    /// Each change of the schema changes <c>schemaInfo</c>, which holds the changing controller and a counter [MS-ADTS
+    /// 3.1.1.2.2.4].
+    /// </summary>
     private static string VersionOf(IDirectoryReader directory)
     {
         var head = directory.Read(directory.SchemaRoot, HeadAttributes)

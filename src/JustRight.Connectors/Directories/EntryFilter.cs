@@ -20,7 +20,9 @@ internal sealed record EntryFilter(string Attribute, IReadOnlyList<string> Value
     /// <summary>The objects with these distinguished names.</summary>
     public static EntryFilter At(IEnumerable<string> dns) => new("distinguishedName", [.. dns]);
 
-    /// <summary>Whether an object is meant. Values are compared without regard to case, as all attributes asked for here are.</summary>
+    /// <summary>
+    /// Whether an object is meant. Values are compared without regard to case, as all attributes asked for here are.
+    /// </summary>
     public bool Matches(DirectoryEntry entry)
     {
         if (Attribute == "distinguishedName") return Values.Contains(entry.Dn, StringComparer.OrdinalIgnoreCase);

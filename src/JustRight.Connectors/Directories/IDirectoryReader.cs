@@ -30,7 +30,10 @@ internal interface IDirectoryReader
 /// <summary>Reading single objects.</summary>
 internal static class SingleReading
 {
-    /// <summary>Reads one object, or null when it is not there or may not be seen. The name may be <c>&lt;SID=…&gt;</c> [MS-ADTS 3.1.1.3.1.2.4].</summary>
+    /// <summary>
+    /// Reads one object, or null when it is not there or may not be seen. The name may be <c>&lt;SID=…&gt;</c> [MS-ADTS
+    /// 3.1.1.3.1.2.4].
+    /// </summary>
     public static DirectoryEntry? Read(this IDirectoryReader reader, string dn, params string[] attributes) =>
         reader.Search(dn, SearchScope.Base, EntryFilter.Any, attributes).FirstOrDefault();
 

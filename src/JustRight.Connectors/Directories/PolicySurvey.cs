@@ -8,7 +8,8 @@ using JustRight.Core.Surveys;
 namespace JustRight.Connectors.Directories;
 
 /// <summary>
-/// Reads the policies of a domain and where they are linked [MS-GPOL 2.2.2 to 2.2.4]. Their templates do not lie in the directory.
+/// Reads the policies of a domain and where they are linked [MS-GPOL 2.2.2 to 2.2.4]. Their templates do not lie in the
+/// directory.
 /// A container that hides its links from the reader looks like one without: its access list tells them apart.
 /// </summary>
 internal sealed class PolicySurvey(IDirectoryReader directory, DirectorySchema schema)

@@ -7,7 +7,10 @@ using JustRight.Core.Surveys;
 
 namespace JustRight.Connectors.Directories;
 
-/// <summary>Reads accounts, groups and memberships: what lies below the branches, what was asked for by name, and every group above them.</summary>
+/// <summary>
+/// Reads accounts, groups and memberships: what lies below the branches, what was asked for by name, and every group above
+/// them.
+/// </summary>
 internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain, DirectorySchemas schemas, TimeProvider time)
 {
     /// <summary>What is read of each.</summary>
@@ -95,7 +98,9 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
 
     private static bool IsGroupManaged(DirectoryEntry entry) => entry.Texts("objectClass").Contains("msDS-GroupManagedServiceAccount", StringComparer.OrdinalIgnoreCase);
 
-    /// <summary>Whether an account that was asked for by name may not change its own password; null when that cannot be told.</summary>
+    /// <summary>
+    /// Whether an account that was asked for by name may not change its own password; null when that cannot be told.
+    /// </summary>
     private bool? CannotChange(DirectoryEntry entry)
     {
         if (IsGroup(entry) || !_named.TryGetValue(entry.Dn, out var named)) return null;
@@ -139,7 +144,8 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
                 else if (claims.Contains(member)) unread ??= $"its member {member} and the members of that may not be read";
             }
 
-            // A member that says it is in a group is in it, whether the group shows it or not; one that does not show it may hold others too.
+            // A member that says it is in a group is in it, whether the group shows it or not; one that does not show it may
+            // hold others too.
             foreach (var hidden in claims.Contains(entry.Dn) ? claims[entry.Dn].Except(dns, StringComparer.OrdinalIgnoreCase) : [])
             {
                 if (!IsGroup(entry)) continue;
@@ -237,7 +243,8 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
         if ((flags & 0x2) != 0) state |= AccountState.Disabled;
         if ((flags & 0x10) != 0) state |= AccountState.Locked;
         if ((flags & 0x10000) != 0) state |= AccountState.PasswordNeverExpires;
-        // The directory says itself whether a password has expired: one that never expires has not, though it was never set [MS-ADTS 3.1.1.4.5.17].
+        // The directory says itself whether a password has expired: one that never expires has not, though it was never set
+        // [MS-ADTS 3.1.1.4.5.17].
         var unset = !entry.Has("msDS-User-Account-Control-Computed") && entry.Has("pwdLastSet") && entry.Number("pwdLastSet") == 0;
         if ((flags & 0x800000) != 0 || unset) state |= AccountState.PasswordExpired;
         if (state.HasFlag(AccountState.PasswordExpired) && entry.Has("pwdLastSet") && entry.Number("pwdLastSet") == 0) state |= AccountState.PasswordMustChange;

@@ -67,7 +67,9 @@ public sealed class DirectoryFile : IDirectoryReader
     /// <inheritdoc/>
     int IDirectoryReader.Requests => 0;
 
-    /// <summary>Whether it says which groups the account that read it was in: only then is it known what may be missing.</summary>
+    /// <summary>
+    /// Whether it says which groups the account that read it was in: only then is it known what may be missing.
+    /// </summary>
     public bool SaysWhoRead => _byDn.GetValueOrDefault("")?.Has("tokenGroups") == true;
 
     /// <summary>Whether the domain itself is in it.</summary>

@@ -3,12 +3,17 @@ using JustRight.Formats.Policies;
 
 namespace JustRight.Connectors.Files;
 
-/// <summary>A copy of the policies' templates, as they lie on the controllers' file share [MS-GPSB 2.2]: one folder a policy.</summary>
+/// <summary>
+/// A copy of the policies' templates, as they lie on the controllers' file share [MS-GPSB 2.2]: one folder a policy.
+/// </summary>
 public static class PolicyFolder
 {
     private static readonly string[] Template = ["Machine", "Microsoft", "Windows NT", "SecEdit", "GptTmpl.inf"];
 
-    /// <summary>The policies with the lists that the folder gives; those that the folder does not know stay as they are, with the reason.</summary>
+    /// <summary>
+    /// The policies with the lists that the folder gives; those that the folder does not know stay as they are, with the
+    /// reason.
+    /// </summary>
     public static PolicySnapshot Fill(PolicySnapshot policies, string folder)
     {
         if (!Directory.Exists(folder)) return policies with { Policies = [.. policies.Policies.Select(p => p with { ListsUnread = $"there is no folder {folder} (directory.policy-folder)" })] };

@@ -24,7 +24,9 @@ internal static class LdapAccessLists
         return new Observation(made switch { true => ObservedState.Done, false => ObservedState.NotDone, null => ObservedState.Impossible }, seen);
     }
 
-    /// <summary>Makes a change. Only the access list is sent, so that owner and audit list stay as they are [MS-ADTS 3.1.1.3.4.1.11].</summary>
+    /// <summary>
+    /// Makes a change. Only the access list is sent, so that owner and audit list stay as they are [MS-ADTS 3.1.1.3.4.1.11].
+    /// </summary>
     public static void Make(LdapSession session, DirectoryChange change)
     {
         var dn = AccessListChanges.ObjectOf(change)!;

@@ -10,7 +10,10 @@ using JustRight.Core.Surveys;
 
 namespace JustRight.Connectors.Ldap;
 
-/// <summary>An AD-like directory over LDAPS. Each call opens a connection of its own, so that none outlives its work; all go to the same controller.</summary>
+/// <summary>
+/// An AD-like directory over LDAPS. Each call opens a connection of its own, so that none outlives its work; all go to the same
+/// controller.
+/// </summary>
 public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, TimeProvider time) : IDirectoryConnector
 {
     private const int NormalAccount = 0x200; // [MS-ADTS 2.2.16]
@@ -129,14 +132,20 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
         await Task.Run(() => Make(session, change, password), cancel);
     }
 
-    /// <summary>Ages and expiries are judged by our clock: that the controller's is far off must be known. Five minutes is what signing in bears [RFC 4120 8.2].</summary>
+    /// <summary>
+    /// Ages and expiries are judged by our clock: that the controller's is far off must be known. Five minutes is what signing
+    /// in bears [RFC 4120 8.2].
+    /// </summary>
     private IEnumerable<string> Skew(LdapSession session)
     {
         if (session.Time is not { } there || (there - time.GetUtcNow()) is var ahead && ahead.Duration() <= MostSkew) yield break;
         yield return $"The clock of {session.Controller} is {ahead.Duration().TotalMinutes:0} minutes {(ahead > TimeSpan.Zero ? "ahead of" : "behind")} this one: ages and expiry dates may be judged wrongly.";
     }
 
-    /// <summary>Opens the controller in use; one that does not answer is left for the next. Once something was written that no longer happens: another controller may not have it yet.</summary>
+    /// <summary>
+    /// Opens the controller in use; one that does not answer is left for the next. Once something was written that no longer
+    /// happens: another controller may not have it yet.
+    /// </summary>
     private async Task<LdapSession> OpenAsync(CancellationToken cancel, List<string>? remarks = null)
     {
         while (true)
@@ -236,7 +245,10 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
         }
     }
 
-    /// <summary>A branch is often protected against a slip of the hand by an entry that denies deleting it to everyone. That is never lifted in passing.</summary>
+    /// <summary>
+    /// A branch is often protected against a slip of the hand by an entry that denies deleting it to everyone. That is never
+    /// lifted in passing.
+    /// </summary>
     private static void DeleteBranch(LdapSession session, string dn)
     {
         try
@@ -249,7 +261,10 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
         }
     }
 
-    /// <summary>One add with the password in it: the account is there whole, enabled and with its password, or not at all [MS-ADTS 3.1.1.3.1.5].</summary>
+    /// <summary>
+    /// One add with the password in it: the account is there whole, enabled and with its password, or not at all [MS-ADTS
+    /// 3.1.1.3.1.5].
+    /// </summary>
     private static void Create(LdapSession session, CreateAccount c, NewPassword password)
     {
         if (session.Find(c.Name, "objectSid") is { } found) throw new ConnectorException(ConnectorFailure.Conflict, $"the name {c.Name} is in use: {found.Dn}.");

@@ -2,7 +2,9 @@ using System.Runtime.InteropServices;
 
 namespace JustRight.Connectors.Ldap;
 
-/// <summary>What the framework's LDAP client leaves unset in the system's library that it works with (OpenLDAP's libldap).</summary>
+/// <summary>
+/// What the framework's LDAP client leaves unset in the system's library that it works with (OpenLDAP's libldap).
+/// </summary>
 internal static class LdapLibrary
 {
     /// <summary><c>LDAP_OPT_RESTART</c> of ldap.h.</summary>

@@ -15,7 +15,10 @@ internal static class LdapPasswords
     /// <summary>A password as the directory takes it: in quotes, in UTF-16 [MS-ADTS 3.1.1.3.1.5.1].</summary>
     public static DirectoryAttribute Attribute(NewPassword password) => new("unicodePwd", Encoding.Unicode.GetBytes($"\"{password.Reveal()}\""));
 
-    /// <summary>What is told of an account's password. The policy that counts is one of its own, where it has one, and the domain's otherwise [MS-ADTS 3.1.1.4.5.36].</summary>
+    /// <summary>
+    /// What is told of an account's password. The policy that counts is one of its own, where it has one, and the domain's
+    /// otherwise [MS-ADTS 3.1.1.4.5.36].
+    /// </summary>
     public static PasswordFacts Read(LdapSession session, string account)
     {
         var found = session.Find(account, "pwdLastSet", "badPwdCount", "badPasswordTime", "userAccountControl", "msDS-User-Account-Control-Computed", "msDS-ResultantPSO") ?? throw new ConnectorException(ConnectorFailure.NotFound, $"there is no {account} in the directory.");

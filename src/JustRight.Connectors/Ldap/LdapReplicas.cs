@@ -36,7 +36,9 @@ internal static class LdapReplicas
         return new ReplicaObject(session.Controller, null, true, attributes, [.. Stamps(entry.Bytes(MetaData))]);
     }
 
-    /// <summary>The versions of the attributes [MS-DRSR 4.1.10.2.22, PROPERTY_META_DATA_EXT_VECTOR as kept: version 1, 48 bytes each].</summary>
+    /// <summary>
+    /// The versions of the attributes [MS-DRSR 4.1.10.2.22, PROPERTY_META_DATA_EXT_VECTOR as kept: version 1, 48 bytes each].
+    /// </summary>
     private static IEnumerable<ReplicaStamp> Stamps(byte[]? bytes)
     {
         if (bytes is null || bytes.Length < HeadLength || BinaryPrimitives.ReadUInt32LittleEndian(bytes) != 1) yield break;

@@ -43,7 +43,9 @@ internal sealed class LdapSession : IDirectoryReader, IDisposable
         return await Task.Run(() => Open(target), cancel);
     }
 
-    /// <summary>Searches, page by page [RFC 2696]. While the caller works on a page, the directory is asked for the next.</summary>
+    /// <summary>
+    /// Searches, page by page [RFC 2696]. While the caller works on a page, the directory is asked for the next.
+    /// </summary>
     public IEnumerable<DirectoryEntry> Search(string baseDn, SearchScope scope, EntryFilter filter, params string[] attributes)
     {
         Task<SearchResponse?>? ahead = Task.FromResult(Page(baseDn, scope, filter, attributes, []));
@@ -130,7 +132,10 @@ internal sealed class LdapSession : IDirectoryReader, IDisposable
         }
     }
 
-    /// <summary>Why a sign-in was refused. An AD-like controller says so in the text of its answer, as the number of a system error [MS-ERREF 2.2].</summary>
+    /// <summary>
+    /// Why a sign-in was refused. An AD-like controller says so in the text of its answer, as the number of a system error
+    /// [MS-ERREF 2.2].
+    /// </summary>
     internal static string WhyRefused(string? text)
     {
         var at = text?.IndexOf("data ", StringComparison.Ordinal) ?? -1;

@@ -13,7 +13,9 @@ internal static class TlsTrust
 {
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(10);
 
-    /// <summary>Connects once and checks name, chain and dates; throws <see cref="ConnectorException"/> with the reason.</summary>
+    /// <summary>
+    /// Connects once and checks name, chain and dates; throws <see cref="ConnectorException"/> with the reason.
+    /// </summary>
     public static async Task CheckAsync(LdapTarget target, CancellationToken cancel)
     {
         var where = $"{target.Controller}:{target.Port}";

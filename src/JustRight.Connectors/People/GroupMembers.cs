@@ -6,14 +6,20 @@ namespace JustRight.Connectors.People;
 /// <summary>Who is in a group, where people do not carry their groups and the product looks it up in the group.</summary>
 internal static class GroupMembers
 {
-    /// <summary>Looks the members up, once. Before a search that comes page by page: some servers keep the place of one such search in a connection alone.</summary>
+    /// <summary>
+    /// Looks the members up, once. Before a search that comes page by page: some servers keep the place of one such search in a
+    /// connection alone.
+    /// </summary>
     public static HashSet<string> Known(SignInTestRun run, IPeopleSession session) => run.Members ??= Of(run, session, run.Plan.EnterDn!);
 
     /// <summary>Whether somebody is in the group that may enter, as the product sees it.</summary>
     public static bool Has(SignInTestRun run, IPeopleSession session, PeopleObject person) =>
         Known(run, session).Contains(run.Map.MemberIsName ? person.Dn : person.First(run.Map.LogonName) ?? "");
 
-    /// <summary>The members, by distinguished name or logon name as the directory keeps them; with those of groups inside where the product follows them.</summary>
+    /// <summary>
+    /// The members, by distinguished name or logon name as the directory keeps them; with those of groups inside where the
+    /// product follows them.
+    /// </summary>
     private static HashSet<string> Of(SignInTestRun run, IPeopleSession session, string group)
     {
         if (session.Read(group, run.Map.Member) is not { } top) return [];

@@ -12,7 +12,8 @@ public interface IPeopleDirectory
 
     /// <summary>Binds as an account.</summary>
     /// <param name="name">In whichever form: a distinguished name, <c>name@domain</c>, <c>DOMAIN\name</c>.</param>
-    /// <exception cref="ConnectorException">The directory refuses, or cannot be reached. An empty password is refused here: to a directory it means somebody else.</exception>
+    /// <exception cref="ConnectorException">The directory refuses, or cannot be reached. An empty password is refused here: to
+    /// a directory it means somebody else.</exception>
     Task<IPeopleSession> BindAsync(WireSecurity security, string name, NewPassword password, CancellationToken cancel);
 
     /// <summary>Binds with a name and an empty password, which asks for an unauthenticated bind [RFC 4513 5.1.2].</summary>
@@ -35,13 +36,19 @@ public interface IPeopleSession : IDisposable
     /// <summary>Who the directory says we are [RFC 4532]; null when it does not say.</summary>
     string? WhoAmI();
 
-    /// <summary>Searches, page by page [RFC 2696]. While the caller works on a page, the directory is asked for the next.</summary>
+    /// <summary>
+    /// Searches, page by page [RFC 2696]. While the caller works on a page, the directory is asked for the next.
+    /// </summary>
     /// <param name="filter">As text; it is sent as it stands.</param>
     /// <param name="pageSize">How many objects to ask for at a time; null to ask for all at once.</param>
-    /// <exception cref="ConnectorException">The directory refuses the filter or breaks off, or the base is not there or may not be seen.</exception>
+    /// <exception cref="ConnectorException">The directory refuses the filter or breaks off, or the base is not there or may not
+    /// be seen.</exception>
     IEnumerable<PeopleObject> Search(string baseDn, bool below, string filter, int? pageSize, params IReadOnlyList<string> attributes);
 
-    /// <summary>Whether this account could write an attribute of an object. Asked for by taking away a value that the object does not have, which changes nothing either way. Null when it cannot be told.</summary>
+    /// <summary>
+    /// Whether this account could write an attribute of an object. Asked for by taking away a value that the object does not
+    /// have, which changes nothing either way. Null when it cannot be told.
+    /// </summary>
     bool? CouldWrite(string dn, string attribute);
 
     /// <summary>What the directory says of its attributes and classes; empty when it does not.</summary>

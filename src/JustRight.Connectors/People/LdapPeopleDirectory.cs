@@ -39,7 +39,10 @@ public sealed class LdapPeopleDirectory(PeopleDirectory directory) : IPeopleDire
         }
     }
 
-    /// <summary>Turns a connection to TLS. The library connects only when something is asked: the root entry, which every directory shows to anybody, and which says nothing of us.</summary>
+    /// <summary>
+    /// Turns a connection to TLS. The library connects only when something is asked: the root entry, which every directory
+    /// shows to anybody, and which says nothing of us.
+    /// </summary>
     private static void Turn(LdapConnection connection)
     {
         connection.AutoBind = false;

@@ -5,10 +5,15 @@ using JustRight.Core.SignIn.Objects;
 
 namespace JustRight.Connectors.People;
 
-/// <summary>Which groups somebody is in, asked of the groups themselves: what people carry of it may be out of date, or not there.</summary>
+/// <summary>
+/// Which groups somebody is in, asked of the groups themselves: what people carry of it may be out of date, or not there.
+/// </summary>
 internal static class PersonGroups
 {
-    /// <summary>The groups that name the person, and with them the groups that those are in, and so on; rings end. The primary group of an AD-like directory names nobody, and is not among them.</summary>
+    /// <summary>
+    /// The groups that name the person, and with them the groups that those are in, and so on; rings end. The primary group of
+    /// an AD-like directory names nobody, and is not among them.
+    /// </summary>
     public static (IReadOnlyList<PeopleObject> Direct, IReadOnlyList<PeopleObject> All) Of(IPeopleSession session, PeopleDirectory directory, PeopleObject person)
     {
         var map = AttributeMap.Of(directory);

@@ -11,10 +11,14 @@ namespace JustRight.Connectors.People;
 /// <param name="Groups">The distinguished names of the groups that person is in, directly or through others.</param>
 public sealed record KnownPerson(string Dn, string LogonName, IReadOnlyList<string> Groups);
 
-/// <summary>Lets people sign in to us with their directory account: looked up as our own account, then bound as themselves.</summary>
+/// <summary>
+/// Lets people sign in to us with their directory account: looked up as our own account, then bound as themselves.
+/// </summary>
 public static class PersonSignIn
 {
-    /// <summary>Somebody who can sign in, by logon name; null when nobody has it, or more than one, or that account is disabled.</summary>
+    /// <summary>
+    /// Somebody who can sign in, by logon name; null when nobody has it, or more than one, or that account is disabled.
+    /// </summary>
     /// <param name="session">As our own account.</param>
     public static KnownPerson? Find(IPeopleSession session, PeopleDirectory directory, string logonName)
     {

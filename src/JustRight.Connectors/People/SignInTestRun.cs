@@ -14,7 +14,9 @@ namespace JustRight.Connectors.People;
 /// <param name="Person">Of the person who must be able to sign in; null when nobody typed it.</param>
 public sealed record SignInTestPasswords(NewPassword? Bind, NewPassword? Person)
 {
-    /// <summary>Why the bind account's password is not given for this, though it is kept; null when it is not kept either.</summary>
+    /// <summary>
+    /// Why the bind account's password is not given for this, though it is kept; null when it is not kept either.
+    /// </summary>
     public string? BindWithheld { get; init; }
 }
 
@@ -78,7 +80,9 @@ internal sealed class SignInTestRun(PlannedSignIn plan, SignInSettings settings,
 
     public void Unseen(string id, string asks, string fact, string fix) => Say(new SignInCheck(id, asks, CheckVerdict.Unseen, fact, fix));
 
-    /// <summary>Makes a check; what stops it from being made leaves it unseen, with the reason, and the sign-in test goes on.</summary>
+    /// <summary>
+    /// Makes a check; what stops it from being made leaves it unseen, with the reason, and the sign-in test goes on.
+    /// </summary>
     public void Check(string id, string asks, Action<string, string> make)
     {
         try
@@ -91,7 +95,9 @@ internal sealed class SignInTestRun(PlannedSignIn plan, SignInSettings settings,
         }
     }
 
-    /// <summary>The objects of a search one by one, told about as they come: there may be more than anybody wants to keep.</summary>
+    /// <summary>
+    /// The objects of a search one by one, told about as they come: there may be more than anybody wants to keep.
+    /// </summary>
     public IEnumerable<PeopleObject> Counted(string what, IEnumerable<PeopleObject> search)
     {
         var sofar = 0;

@@ -1,6 +1,8 @@
 namespace JustRight.Connectors.PostgreSql;
 
-/// <summary>What is asked of an instance of the PostgreSQL family: its system catalogs, which everybody who gets in may read.</summary>
+/// <summary>
+/// What is asked of an instance of the PostgreSQL family: its system catalogs, which everybody who gets in may read.
+/// </summary>
 public static class PostgreSqlQuestions
 {
     /// <summary>Release (as a number such as 150018), its words, and who asks.</summary>
@@ -23,7 +25,9 @@ public static class PostgreSqlQuestions
         return $"SELECT m.rolname::text, r.rolname::text, bool_or({inherit}), bool_or({set}), bool_or(a.admin_option) FROM pg_auth_members a JOIN pg_roles m ON m.oid = a.member JOIN pg_roles r ON r.oid = a.roleid GROUP BY 1, 2";
     }
 
-    /// <summary>Databases that take connections: name, owner, whether the reader gets in, and one row for each privilege given.</summary>
+    /// <summary>
+    /// Databases that take connections: name, owner, whether the reader gets in, and one row for each privilege given.
+    /// </summary>
     public static string Databases { get; } = $"SELECT d.datname::text, pg_get_userbyid(d.datdba)::text, has_database_privilege(d.oid, 'CONNECT'), {Entry} FROM pg_database d LEFT JOIN LATERAL aclexplode(coalesce(d.datacl, acldefault('d', d.datdba))) e ON true WHERE d.datallowconn ORDER BY d.datname";
 
     /// <summary>Schemas that are not the engine's own.</summary>

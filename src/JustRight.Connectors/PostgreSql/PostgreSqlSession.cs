@@ -5,7 +5,10 @@ using Npgsql;
 
 namespace JustRight.Connectors.PostgreSql;
 
-/// <summary>One connection to one database of an instance of the PostgreSQL family: always TLS, name and authority of the certificate always checked.</summary>
+/// <summary>
+/// One connection to one database of an instance of the PostgreSQL family: always TLS, name and authority of the certificate
+/// always checked.
+/// </summary>
 internal sealed class PostgreSqlSession : IAsyncDisposable
 {
     private readonly EstateInstance _instance;
@@ -14,7 +17,8 @@ internal sealed class PostgreSqlSession : IAsyncDisposable
     private PostgreSqlSession(EstateInstance instance, NpgsqlConnection connection) => (_instance, _connection) = (instance, connection);
 
     /// <summary>Connects and signs in.</summary>
-    /// <exception cref="ConnectorException">It cannot be reached, shows a certificate that is not trusted, or refuses the role.</exception>
+    /// <exception cref="ConnectorException">It cannot be reached, shows a certificate that is not trusted, or refuses the
+    /// role.</exception>
     public static async Task<PostgreSqlSession> OpenAsync(EstateInstance instance, string database, NewPassword password, CancellationToken cancel)
     {
         var reach = instance.Tls!;
@@ -64,7 +68,10 @@ internal sealed class PostgreSqlSession : IAsyncDisposable
         }
     }
 
-    /// <summary>Makes one statement in a transaction, unless <paramref name="done"/> is true already, and keeps it only when it is true afterwards. Chosen to give way in a deadlock, it is tried again: nothing of it was kept.</summary>
+    /// <summary>
+    /// Makes one statement in a transaction, unless <paramref name="done"/> is true already, and keeps it only when it is true
+    /// afterwards. Chosen to give way in a deadlock, it is tried again: nothing of it was kept.
+    /// </summary>
     /// <param name="done">A condition.</param>
     /// <param name="statement">The statement.</param>
     public async Task MakeAsync(string done, string statement, CancellationToken cancel)

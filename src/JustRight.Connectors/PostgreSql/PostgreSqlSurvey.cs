@@ -4,7 +4,10 @@ using JustRight.Core.Surveys;
 
 namespace JustRight.Connectors.PostgreSql;
 
-/// <summary>Reads the catalogs of an instance of the PostgreSQL family: once for the instance, and once in each database that lets the reader in.</summary>
+/// <summary>
+/// Reads the catalogs of an instance of the PostgreSQL family: once for the instance, and once in each database that lets the
+/// reader in.
+/// </summary>
 internal static class PostgreSqlSurvey
 {
     /// <summary>Reads an instance.</summary>
@@ -55,7 +58,9 @@ internal static class PostgreSqlSurvey
         }
     }
 
-    /// <summary>The rules of sign-in and the name map lie in files of the server: a reader sees them only when it was let.</summary>
+    /// <summary>
+    /// The rules of sign-in and the name map lie in files of the server: a reader sees them only when it was let.
+    /// </summary>
     private static async Task<(IReadOnlyList<SignInRule> Rules, IReadOnlyList<NameMapLine> Names, string? Unread)> SignInAsync(PostgreSqlSession session, int number, string reader, CancellationToken cancel)
     {
         if (number < PostgreSqlQuestions.NameMapCanBeAsked) return ([], [], "this release does not show its name map");

@@ -4,7 +4,8 @@ using JustRight.Core.Surveys;
 namespace JustRight.Connectors.SqlServer;
 
 /// <summary>
-/// The principals of an instance or of a database by their number in its catalog, and what they hold. Those that are no accounts of
+/// The principals of an instance or of a database by their number in its catalog, and what they hold. Those that are no
+/// accounts of
 /// a domain (logins with a password of the engine's own, certificates, keys) are left out: they can be no account of a sheet.
 /// </summary>
 internal sealed class CatalogPrincipals
@@ -40,7 +41,8 @@ internal sealed class CatalogPrincipals
 
     /// <summary>A row of the view of permissions.</summary>
     /// <param name="state">G granted, W granted with the right to grant on, D denied.</param>
-    /// <param name="wayIn">The permission that lets a login or user in: granted to a login, that is told of the login itself.</param>
+    /// <param name="wayIn">The permission that lets a login or user in: granted to a login, that is told of the login
+    /// itself.</param>
     public void Grant(string permission, string state, int grantee, string? on, string wayIn)
     {
         var how = state.Trim() switch { "G" => PermissionState.Grant, "W" => PermissionState.GrantOn, "D" => PermissionState.Deny, _ => (PermissionState?)null };
@@ -63,7 +65,9 @@ internal sealed class CatalogPrincipals
     /// <summary>The permissions.</summary>
     public IReadOnlyList<PermissionEntry> Permissions() => _permissions;
 
-    /// <summary>Two roles that differ by case alone, in words, or null. Sheets do not tell case apart, and catalogs may.</summary>
+    /// <summary>
+    /// Two roles that differ by case alone, in words, or null. Sheets do not tell case apart, and catalogs may.
+    /// </summary>
     public string? NamesThatDifferByCase() =>
         _roles.Values.GroupBy(r => r.Name, StringComparer.OrdinalIgnoreCase).FirstOrDefault(g => g.Count() > 1) is { } pair ? $"the roles {string.Join(" and ", pair.Select(r => r.Name))}" : null;
 }

@@ -2,16 +2,24 @@ using JustRight.Formats.Databases;
 
 namespace JustRight.Connectors.SqlServer;
 
-/// <summary>What is asked of an instance of the SQL Server family: its documented catalog views, whole, with as few questions as can be.</summary>
+/// <summary>
+/// What is asked of an instance of the SQL Server family: its documented catalog views, whole, with as few questions as can be.
+/// </summary>
 public static class SqlServerCatalog
 {
-    /// <summary>Who is asked and who asks: release, edition, name of the instance, the reader's login, and whether the reader sees every definition.</summary>
+    /// <summary>
+    /// Who is asked and who asks: release, edition, name of the instance, the reader's login, and whether the reader sees every
+    /// definition.
+    /// </summary>
     public const string Instance =
         """
         SELECT CAST(SERVERPROPERTY(N'ProductVersion') AS nvarchar(128)), CAST(SERVERPROPERTY(N'Edition') AS nvarchar(128)), SUSER_SNAME(), HAS_PERMS_BY_NAME(NULL, NULL, N'VIEW ANY DEFINITION');
         """;
 
-    /// <summary>Four answers: principals, members of roles, permissions of the instance itself, and databases with whether the reader gets in and sees every definition.</summary>
+    /// <summary>
+    /// Four answers: principals, members of roles, permissions of the instance itself, and databases with whether the reader
+    /// gets in and sees every definition.
+    /// </summary>
     public const string Principals =
         """
         SELECT p.principal_id, p.name, p.type, p.sid, p.is_disabled FROM sys.server_principals AS p;
@@ -20,7 +28,10 @@ public static class SqlServerCatalog
         SELECT d.name, d.owner_sid, SUSER_SNAME(d.owner_sid), d.state_desc, HAS_DBACCESS(d.name), HAS_PERMS_BY_NAME(QUOTENAME(d.name), N'DATABASE', N'VIEW DEFINITION') FROM sys.databases AS d;
         """;
 
-    /// <summary>Three answers of one database: principals, members of roles, and permissions on the database, on schemas and on objects. What belongs to the engine itself has negative numbers.</summary>
+    /// <summary>
+    /// Three answers of one database: principals, members of roles, and permissions on the database, on schemas and on objects.
+    /// What belongs to the engine itself has negative numbers.
+    /// </summary>
     public static string Database(string database)
     {
         var sys = $"{TransactSql.Delimited(database)}.sys";
@@ -34,7 +45,10 @@ public static class SqlServerCatalog
             """;
     }
 
-    /// <summary>The names of a principal of the instance, and of one of a database, by SID: they may differ from what the directory calls it.</summary>
+    /// <summary>
+    /// The names of a principal of the instance, and of one of a database, by SID: they may differ from what the directory
+    /// calls it.
+    /// </summary>
     /// <param name="database">The database, or null for the instance.</param>
     /// <param name="sid">The SID's bytes.</param>
     public static string NameOf(string? database, ReadOnlySpan<byte> sid) =>

@@ -7,7 +7,10 @@ using JustRight.Formats.Databases;
 
 namespace JustRight.Connectors.SqlServer;
 
-/// <summary>Instances of the SQL Server family over TLS: reads the catalogs, and makes each change with the very statement that the scripts hold.</summary>
+/// <summary>
+/// Instances of the SQL Server family over TLS: reads the catalogs, and makes each change with the very statement that the
+/// scripts hold.
+/// </summary>
 /// <param name="secrets">The secrets that the estate names.</param>
 /// <param name="sidOf">The SID of a principal where it is known.</param>
 public sealed class SqlServerInstances(Estate estate, ISecretSource secrets, Func<string, Sid?> sidOf, TimeProvider time)

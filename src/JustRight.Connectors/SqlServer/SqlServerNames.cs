@@ -4,7 +4,8 @@ using JustRight.Core.Directory;
 namespace JustRight.Connectors.SqlServer;
 
 /// <summary>
-/// Settles what an instance itself calls the principal and the role of a change. A login keeps the name it was made with though the
+/// Settles what an instance itself calls the principal and the role of a change. A login keeps the name it was made with though
+/// the
 /// account or its domain was renamed, and keeps its SID though the account was deleted and another made by the same name.
 /// </summary>
 internal sealed class SqlServerNames(SqlServerSession session, Func<string, Sid?> sidOf)

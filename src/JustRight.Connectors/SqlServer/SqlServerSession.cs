@@ -20,7 +20,8 @@ internal sealed class SqlServerSession : IAsyncDisposable
     private InstanceReach Reach => _instance.Tls!;
 
     /// <summary>Connects and signs in.</summary>
-    /// <exception cref="ConnectorException">It cannot be reached, shows a certificate that is not trusted, or refuses the login.</exception>
+    /// <exception cref="ConnectorException">It cannot be reached, shows a certificate that is not trusted, or refuses the
+    /// login.</exception>
     public static async Task<SqlServerSession> OpenAsync(EstateInstance instance, NewPassword password, CancellationToken cancel)
     {
         var reach = instance.Tls!;
@@ -81,7 +82,8 @@ internal sealed class SqlServerSession : IAsyncDisposable
         cancel);
 
     /// <summary>
-    /// Makes one statement in a transaction of its own, unless <paramref name="done"/> is true already, and keeps it only when it is
+    /// Makes one statement in a transaction of its own, unless <paramref name="done"/> is true already, and keeps it only when
+    /// it is
     /// true afterwards. Chosen as the one to give way in a deadlock, it is tried again, since then nothing of it was kept.
     /// </summary>
     /// <param name="database">The database in whose context, or null.</param>
@@ -126,7 +128,8 @@ internal sealed class SqlServerSession : IAsyncDisposable
         return await command.ExecuteScalarAsync(cancel) is 1;
     }
 
-    // What is sent is never put together from what a person typed: names are delimited and texts quoted by the writer of Transact-SQL.
+    // What is sent is never put together from what a person typed: names are delimited and texts quoted by the writer of
+    // Transact-SQL.
 #pragma warning disable CA2100
     private SqlCommand Command(string text, SqlTransaction? transaction = null) => new(text, _connection, transaction);
 #pragma warning restore CA2100

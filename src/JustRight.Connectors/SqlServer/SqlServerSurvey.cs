@@ -6,7 +6,10 @@ using JustRight.Core.Surveys;
 
 namespace JustRight.Connectors.SqlServer;
 
-/// <summary>Reads the catalogs of an instance of the SQL Server family into a snapshot. It changes nothing and needs no more than to see definitions.</summary>
+/// <summary>
+/// Reads the catalogs of an instance of the SQL Server family into a snapshot. It changes nothing and needs no more than to see
+/// definitions.
+/// </summary>
 internal static class SqlServerSurvey
 {
     private const int Dbo = 1;
@@ -14,7 +17,8 @@ internal static class SqlServerSurvey
     private const string SimulatedEdition = "Simulated";
 
     /// <summary>Reads an instance: everything of it, and of every database the reader gets into.</summary>
-    /// <exception cref="ConnectorException">It broke off, or the reader may not see every login and role: what was not shown would be taken for not there.</exception>
+    /// <exception cref="ConnectorException">It broke off, or the reader may not see every login and role: what was not shown
+    /// would be taken for not there.</exception>
     public static async Task<InstanceSnapshot> ReadAsync(SqlServerSession session, EstateInstance instance, DateTimeOffset at, CancellationToken cancel)
     {
         var (release, edition, reader, seesAll) = await session.AskAsync(

@@ -8,7 +8,9 @@ using JustRight.Formats.Hosts;
 
 namespace JustRight.Connectors.Ssh;
 
-/// <summary>Hosts over SSH: the same two scripts that are handed over run on the host, one for reading, one for each change.</summary>
+/// <summary>
+/// Hosts over SSH: the same two scripts that are handed over run on the host, one for reading, one for each change.
+/// </summary>
 /// <param name="secrets">The secrets that the estate names.</param>
 /// <param name="sidOf">The SID of a principal where it is known.</param>
 public sealed class SshHosts(Estate estate, ISecretSource secrets, Func<string, Sid?> sidOf, TimeProvider time) : IHostConnector

@@ -16,7 +16,10 @@ internal sealed class SshScriptRunner(SshReach reach, NewPassword secret)
 {
     private const int MostOutputBytes = 32_000_000;
 
-    /// <summary>Reads one line that holds the script, makes it a block and runs it. It holds no quote and no variable, so that every shell passes it on alike.</summary>
+    /// <summary>
+    /// Reads one line that holds the script, makes it a block and runs it. It holds no quote and no variable, so that every
+    /// shell passes it on alike.
+    /// </summary>
     private const string Bootstrap = "& ([scriptblock]::Create([Text.Encoding]::UTF8.GetString([Convert]::FromBase64String([Console]::In.ReadLine()))))";
 
     /// <summary>The whole output of a run, and how it ended.</summary>
@@ -26,7 +29,8 @@ internal sealed class SshScriptRunner(SshReach reach, NewPassword secret)
     /// <summary>Runs a script.</summary>
     /// <param name="arguments">Its switches, fixed words of ours.</param>
     /// <param name="input">A line for its standard input, or null.</param>
-    /// <exception cref="ConnectorException">The host does not answer in time, has another key, or refuses the sign-in.</exception>
+    /// <exception cref="ConnectorException">The host does not answer in time, has another key, or refuses the
+    /// sign-in.</exception>
     public async Task<Run> RunAsync(string script, string arguments, string? input, CancellationToken cancel)
     {
         using var deadline = CancellationTokenSource.CreateLinkedTokenSource(cancel);

@@ -9,7 +9,7 @@ using JustRight.Core.Sheets;
 namespace JustRight.Core.Plans;
 
 /// <summary>Turns the needs of a sheet's account into grants at concrete spots, choosing among alternatives.</summary>
-internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, PlaceMap places, NameIndex book, List<Fault> faults)
+internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, PlaceMap places, NameIndex nameIndex, List<Fault> faults)
 {
     private readonly List<Decision> _decisions = [];
     private readonly HashSet<string> _known = [];
@@ -129,7 +129,7 @@ internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, 
 
     private IEnumerable<Right> Rights(Need need)
     {
-        if (need.Kind == NeedKind.Directory && book.Schema is { } schema) faults.AddRange(DirectoryNeedRules.Check(need, schema));
+        if (need.Kind == NeedKind.Directory && nameIndex.Schema is { } schema) faults.AddRange(DirectoryNeedRules.Check(need, schema));
         IEnumerable<AskedAt> spots = need.Place is null
             ? [new AskedAt(null, estate.Domain.ShortName, sheet.Title)]
             : Here[need.Place].Select(s => new AskedAt(s, estate.Domain.ShortName, sheet.Title));

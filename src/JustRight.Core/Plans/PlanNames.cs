@@ -13,7 +13,7 @@ internal sealed class PlanNames
     private readonly Dictionary<string, PlannedAccount> _accounts = new(StringComparer.Ordinal);
     private readonly Dictionary<string, PlannedGroup> _groups = new(StringComparer.Ordinal);
 
-    public PlanNames(Sheet sheet, Estate estate, Install install, NameIndex book, List<Fault> faults)
+    public PlanNames(Sheet sheet, Estate estate, Install install, NameIndex nameIndex, List<Fault> faults)
     {
         var used = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
         var product = estate.Naming.ShortNames.GetValueOrDefault(sheet.Product, sheet.Product);
@@ -21,13 +21,13 @@ internal sealed class PlanNames
         UnknownKeys(install.NeverExpires.ToDictionary(n => n.Key, n => new NameChoice(n.Key, true, n.Value.At)), sheet.Accounts.Select(a => a.Key), "never-expires", "account");
         UnknownKeys(install.Groups, sheet.Groups.Select(g => g.Key), "groups", "group");
         // What is settled or chosen stands first, so that a made name never takes it.
-        foreach (var name in book.Accounts.Values.Concat(book.Groups.Values)) used.Add(name);
+        foreach (var name in nameIndex.Accounts.Values.Concat(nameIndex.Groups.Values)) used.Add(name);
         foreach (var choice in install.Accounts.Values.Concat(install.Groups.Values)) used.Add(choice.Name);
 
         foreach (var group in sheet.Groups)
         {
             install.Groups.TryGetValue(group.Key, out var choice);
-            var name = Name(choice, book.Groups, group.Key, estate.Naming.Groups, "group", NamePattern.GroupLength, "groups");
+            var name = Name(choice, nameIndex.Groups, group.Key, estate.Naming.Groups, "group", NamePattern.GroupLength, "groups");
             var existing = choice?.Existing == true;
             _groups[group.Key] = new PlannedGroup(
                 group.Key, name, existing ? null : DnIn(estate.Naming.GroupsIn, name), group.Scope,
@@ -37,7 +37,7 @@ internal sealed class PlanNames
         foreach (var account in sheet.Accounts)
         {
             install.Accounts.TryGetValue(account.Key, out var choice);
-            var name = Name(choice, book.Accounts, account.Key, estate.Naming.Accounts, "account", NamePattern.AccountLength, "accounts");
+            var name = Name(choice, nameIndex.Accounts, account.Key, estate.Naming.Accounts, "account", NamePattern.AccountLength, "accounts");
             var existing = choice?.Existing == true;
             _accounts[account.Key] = new PlannedAccount(
                 account.Key, name, existing ? null : DnIn(BranchOf(estate, account), name),
@@ -59,7 +59,7 @@ internal sealed class PlanNames
             }
 
             if (settled.TryGetValue(key, out var before)) return before;
-            var made = NamePattern.Make(pattern, new Dictionary<string, string> { ["product"] = product, [word] = key }, length, n => used.Contains(n) || book.Taken.Contains(n));
+            var made = NamePattern.Make(pattern, new Dictionary<string, string> { ["product"] = product, [word] = key }, length, n => used.Contains(n) || nameIndex.Taken.Contains(n));
             if (NamePattern.WhatIsWrong(made, length) is { } bad)
                 faults.Add(new Fault("name", estate.Naming.At, $"naming.{section}", $"The pattern makes '{made}' for '{key}': {bad}."));
             used.Add(made);

@@ -13,13 +13,13 @@ public static class Planner
     /// <summary>Lays a sheet over an estate.</summary>
     /// <returns>The plan; or null with the faults that stand in its way, each with its position in the install, estate or
     /// sheet.</returns>
-    public static (Plan? Plan, IReadOnlyList<Fault> Faults) Make(Sheet sheet, Estate estate, Install install, NameIndex book)
+    public static (Plan? Plan, IReadOnlyList<Fault> Faults) Make(Sheet sheet, Estate estate, Install install, NameIndex nameIndex)
     {
         var faults = new List<Fault>();
         var places = PlaceMap.Make(sheet, estate, install, faults);
         if (faults.Count > 0) return (null, faults);
-        var names = new PlanNames(sheet, estate, install, book, faults);
-        var expander = new NeedExpander(sheet, estate, install, places, book, faults);
+        var names = new PlanNames(sheet, estate, install, nameIndex, faults);
+        var expander = new NeedExpander(sheet, estate, install, places, nameIndex, faults);
         var grants = new List<PlannedGrant>();
         foreach (var group in names.Groups) grants.AddRange(MembershipGrants(group, names, estate));
         foreach (var account in sheet.Accounts) grants.AddRange(expander.Expand(account));
@@ -27,7 +27,7 @@ public static class Planner
         grants.AddRange(ServicePlanner.Grants(services));
         var notes = Separations(sheet, estate, install, names, faults);
         notes.AddRange(SharedTooWidely(names, grants));
-        if (!book.Checked && (names.Accounts.Any(a => !a.Existing) || names.Groups.Any(g => !g.Existing))) notes.Add("Names were not checked against the directory yet: no survey was taken.");
+        if (!nameIndex.Checked && (names.Accounts.Any(a => !a.Existing) || names.Groups.Any(g => !g.Existing))) notes.Add("Names were not checked against the directory yet: no survey was taken.");
         var signIn = SignInPlanner.Make(sheet, estate, install, places, names, notes, faults);
         UnknownChoices(install, expander, faults);
         if (faults.Count > 0) return (null, faults);

@@ -5,7 +5,9 @@ using JustRight.Core.Changes;
 
 namespace JustRight.Formats.Changes;
 
-/// <summary>Changes as JSON: what a change is, under <c>change</c>, and its own fields. What follows from those is not written.</summary>
+/// <summary>
+/// Changes as JSON: what a change is, under <c>change</c>, and its own fields. What follows from those is not written.
+/// </summary>
 public static class ChangeJson
 {
     private static readonly HashSet<string> Derived =

@@ -31,7 +31,8 @@ public static class PostgreSqlStatements
     }
 
     /// <summary>One change. It must be asked and made in its database; one without may be in any.</summary>
-    /// <exception cref="ArgumentException">It is no change of this engine, or holds a name or a privilege that cannot be written.</exception>
+    /// <exception cref="ArgumentException">It is no change of this engine, or holds a name or a privilege that cannot be
+    /// written.</exception>
     public static SqlChange Of(InstanceChange change) => change switch
     {
         CreateLogin c => new(null, Has(c.Principal, "rolcanlogin"), $"CREATE ROLE {Name(c.Principal)} LOGIN"),
@@ -46,7 +47,10 @@ public static class PostgreSqlStatements
         _ => throw new ArgumentException($"{change.GetType().Name} is not a change for this engine.", nameof(change)),
     };
 
-    /// <summary>A script for psql that makes changes in order; each looks first and does nothing when it is true already, so it can be run again.</summary>
+    /// <summary>
+    /// A script for psql that makes changes in order; each looks first and does nothing when it is true already, so it can be
+    /// run again.
+    /// </summary>
     /// <param name="head">What it is, line by line.</param>
     public static string Script(IEnumerable<string> head, IEnumerable<(int Number, InstanceChange Change, string? Why)> steps)
     {
@@ -82,7 +86,8 @@ public static class PostgreSqlStatements
     }
 
     /// <summary>A name as an identifier [PostgreSQL, Identifiers and Key Words]: in double quotes, one in it doubled.</summary>
-    /// <exception cref="ArgumentException">It is empty, longer than 63 bytes, or has a line end or another control character.</exception>
+    /// <exception cref="ArgumentException">It is empty, longer than 63 bytes, or has a line end or another control
+    /// character.</exception>
     public static string Name(string name) =>
         name.Length == 0 || Encoding.UTF8.GetByteCount(name) > LongestName || name.Any(char.IsControl) || name.AsSpan().IndexOfAny('\u2028', '\u2029') >= 0
             ? throw new ArgumentException($"'{string.Concat(name.Select(c => char.IsControl(c) ? ' ' : c))}' cannot be a name there: empty, over {LongestName} bytes, or with a line end.", nameof(name))
@@ -112,7 +117,10 @@ public static class PostgreSqlStatements
     private static (string Word, string Column) Attribute(string permission) =>
         RoleAttributeNames.All.TryGetValue(permission.ToUpperInvariant(), out var known) ? (permission.ToUpperInvariant(), known.Column) : throw new ArgumentException($"'{permission}' is not a role attribute.", nameof(permission));
 
-    /// <summary>Goes to another database on the same server. A database may be called like a connection string, so it is never given bare.</summary>
+    /// <summary>
+    /// Goes to another database on the same server. A database may be called like a connection string, so it is never given
+    /// bare.
+    /// </summary>
     private static string? Enter(StringBuilder text, string? database, string? context)
     {
         if (database is null || database == context) return context;

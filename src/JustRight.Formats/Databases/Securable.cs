@@ -6,7 +6,9 @@ internal static class Securable
     private const string Schema = "SCHEMA::";
     private const string Object = "OBJECT::";
 
-    /// <summary>The schema, and the object of it, of <c>SCHEMA::name</c> or <c>OBJECT::schema.name</c>; null for the database itself.</summary>
+    /// <summary>
+    /// The schema, and the object of it, of <c>SCHEMA::name</c> or <c>OBJECT::schema.name</c>; null for the database itself.
+    /// </summary>
     /// <exception cref="ArgumentException">It is neither.</exception>
     public static (string Schema, string? Item)? Of(string? on)
     {

@@ -12,7 +12,8 @@ public sealed record SqlChange(string? Database, string Done, string Statement);
 
 /// <summary>
 /// Writes changes of an instance of the SQL Server family as Transact-SQL. Names are always delimited by brackets or quotes with
-/// theirs doubled, so that nothing in a name is ever read as a statement; conditions ask the catalog views that the engine documents.
+/// theirs doubled, so that nothing in a name is ever read as a statement; conditions ask the catalog views that the engine
+/// documents.
 /// </summary>
 public static class TransactSql
 {
@@ -20,7 +21,10 @@ public static class TransactSql
     private const string Not = "NOT ";
     private const string Line = "\n        ";
 
-    /// <summary>Why a change cannot be written as a script, or null when it can. A client splits scripts at line ends, whatever quotes they stand in.</summary>
+    /// <summary>
+    /// Why a change cannot be written as a script, or null when it can. A client splits scripts at line ends, whatever quotes
+    /// they stand in.
+    /// </summary>
     public static string? WhyNot(InstanceChange change)
     {
         try
@@ -35,7 +39,8 @@ public static class TransactSql
     }
 
     /// <summary>One change. Conditions name the database they ask, so they may be asked from anywhere on the instance.</summary>
-    /// <exception cref="ArgumentException">It is no change of this engine, or holds a name or a permission that no script can hold.</exception>
+    /// <exception cref="ArgumentException">It is no change of this engine, or holds a name or a permission that no script can
+    /// hold.</exception>
     public static SqlChange Of(InstanceChange change) => change switch
     {
         CreateLogin c => new(null, LoginExists(c.Principal), $"CREATE LOGIN {Name(c.Principal)} FROM WINDOWS"),
@@ -54,7 +59,9 @@ public static class TransactSql
         _ => throw new ArgumentException($"{change.GetType().Name} is not a change for this engine.", nameof(change)),
     };
 
-    /// <summary>A script that makes changes in order; each looks first and does nothing when it is true already, so it can be run again.</summary>
+    /// <summary>
+    /// A script that makes changes in order; each looks first and does nothing when it is true already, so it can be run again.
+    /// </summary>
     /// <param name="head">What it is, line by line.</param>
     public static string Script(IEnumerable<string> head, IEnumerable<(int Number, InstanceChange Change, string? Why)> steps)
     {
@@ -92,7 +99,8 @@ public static class TransactSql
     }
 
     /// <summary>A name as an identifier [Transact-SQL, delimited identifiers]: in brackets, a closing bracket doubled.</summary>
-    /// <exception cref="ArgumentException">The engine takes no such name, or a script cannot hold it: it is empty, longer than 128 characters, or has a line end or another control character.</exception>
+    /// <exception cref="ArgumentException">The engine takes no such name, or a script cannot hold it: it is empty, longer than
+    /// 128 characters, or has a line end or another control character.</exception>
     public static string Name(string name) =>
         name.Length is 0 or > LongestName || name.Any(char.IsControl) || name.AsSpan().IndexOfAny('\u2028', '\u2029') >= 0
             ? throw new ArgumentException($"'{string.Concat(name.Select(c => char.IsControl(c) ? ' ' : c))}' cannot be named in a script: empty, over {LongestName} characters, or with a line end.", nameof(name))

@@ -19,7 +19,9 @@ public static class HostChangesJson
     public static string Write(string host, string @for, IEnumerable<HostChange> changes, Func<string, Sid?> sidOf) =>
         List(host, @for, changes.Select(c => Step(c, sidOf))).ToJsonString(new JsonSerializerOptions { WriteIndented = true });
 
-    /// <summary>Writes one change on one line, with the password it needs. What comes out is a secret when a password went in.</summary>
+    /// <summary>
+    /// Writes one change on one line, with the password it needs. What comes out is a secret when a password went in.
+    /// </summary>
     public static string WriteLine(HostChange change, Func<string, Sid?> sidOf, string? password)
     {
         var step = Step(change, sidOf);

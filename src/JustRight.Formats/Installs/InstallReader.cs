@@ -11,7 +11,9 @@ public static class InstallReader
     /// <summary>The published JSON Schema.</summary>
     public static string JsonSchema() => JsonSchemaWriter.Write(InstallShape.Root, "Just Right install, version 1");
 
-    /// <summary>Reads an install; null with every fault when it is not sound. Whether it fits its sheet and estate, the plan says.</summary>
+    /// <summary>
+    /// Reads an install; null with every fault when it is not sound. Whether it fits its sheet and estate, the plan says.
+    /// </summary>
     /// <param name="stored">
     /// Whether it was stored by an earlier release: its words are read on, and what this release does not know is left aside, and
     /// named in the faults beside what was read.

@@ -113,7 +113,9 @@ public static partial class SettingsFile
         return new XDeclaration("1.0", "utf-8", null) + "\n" + root + "\n";
     }
 
-    /// <summary>The escapes of Java's properties: what separates, what begins a comment, leading space, and everything beyond ASCII.</summary>
+    /// <summary>
+    /// The escapes of Java's properties: what separates, what begins a comment, leading space, and everything beyond ASCII.
+    /// </summary>
     private static string Escaped(string text, bool isName)
     {
         var escaped = new StringBuilder();

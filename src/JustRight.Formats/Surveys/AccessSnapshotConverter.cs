@@ -7,7 +7,10 @@ using JustRight.Core.Surveys;
 
 namespace JustRight.Formats.Surveys;
 
-/// <summary>Access lists in a kept survey: descriptors as bytes in base 64, the schema by its version only, since it is large and seldom changes.</summary>
+/// <summary>
+/// Access lists in a kept survey: descriptors as bytes in base 64, the schema by its version only, since it is large and seldom
+/// changes.
+/// </summary>
 /// <param name="schemaOf">The schema of a version; throws <see cref="InvalidDataException"/> for one that was not kept.</param>
 internal sealed class AccessSnapshotConverter(Func<string, DirectorySchema> schemaOf) : JsonConverter<AccessSnapshot>
 {

@@ -4,12 +4,18 @@ using JustRight.Core.Faults;
 
 namespace JustRight.Formats.Yaml;
 
-/// <summary>Reads JSON [RFC 8259] into the same nodes as YAML, with positions, so that both are held against shapes alike. A null counts as an absent key.</summary>
+/// <summary>
+/// Reads JSON [RFC 8259] into the same nodes as YAML, with positions, so that both are held against shapes alike. A null counts
+/// as an absent key.
+/// </summary>
 internal static class JsonDocumentReader
 {
     private const int MaxDepth = 24;
 
-    /// <summary>Reads a document; null when it cannot be read, with the fault added. What Windows PowerShell writes is read too: UTF-16 or UTF-8, with or without a byte order mark.</summary>
+    /// <summary>
+    /// Reads a document; null when it cannot be read, with the fault added. What Windows PowerShell writes is read too: UTF-16
+    /// or UTF-8, with or without a byte order mark.
+    /// </summary>
     /// <param name="most">The largest file, in bytes.</param>
     public static YamlNode? Read(ReadOnlySpan<byte> bytes, string file, int most, List<Fault> faults)
     {

@@ -31,7 +31,9 @@ internal enum GateAnswer
     TooOften,
 }
 
-/// <summary>Lets people sign in to the console with their account of a directory, and asks again while they are signed in.</summary>
+/// <summary>
+/// Lets people sign in to the console with their account of a directory, and asks again while they are signed in.
+/// </summary>
 internal sealed class DirectoryGate(IOptions<ServiceSettings> settings, Library library, ConnectorStore connectors, TimeProvider time) : IDisposable
 {
     private const string LogonClaim = "justright:logon", AskedClaim = "justright:asked";
@@ -45,7 +47,9 @@ internal sealed class DirectoryGate(IOptions<ServiceSettings> settings, Library 
     /// <summary>The key of the directory that people sign in with, or null when they do not.</summary>
     public string? Directory => Settings.IsSet ? Settings.Key : null;
 
-    /// <summary>Signs somebody in: looked up as our own account, bound as themselves, their groups held against the roles.</summary>
+    /// <summary>
+    /// Signs somebody in: looked up as our own account, bound as themselves, their groups held against the roles.
+    /// </summary>
     /// <exception cref="ConnectorException">The directory cannot be asked.</exception>
     public async Task<(GateAnswer Answer, ClaimsPrincipal? Person)> EnterAsync(string name, NewPassword password, CancellationToken cancel)
     {
@@ -64,7 +68,8 @@ internal sealed class DirectoryGate(IOptions<ServiceSettings> settings, Library 
     }
 
     /// <summary>
-    /// Asks again whether somebody still has the role, once the time has come: a person who left, was disabled or lost the group is
+    /// Asks again whether somebody still has the role, once the time has come: a person who left, was disabled or lost the
+    /// group is
     /// signed out, and another role counts at once. While the directory cannot be asked, what was last known stands, until the
     /// session ends.
     /// </summary>
@@ -134,7 +139,8 @@ internal sealed class DirectoryGate(IOptions<ServiceSettings> settings, Library 
     private sealed record Place(PeopleDirectory Directory, string ShortName, IPeopleDirectory People, Func<Task<IPeopleSession>> OpenAsync)
     {
         /// <summary>
-        /// The name that the log and two-person approval know the person by. No token can have it: it holds a character that names
+        /// The name that the log and two-person approval know the person by. No token can have it: it holds a character that
+        /// names
         /// of tokens do not.
         /// </summary>
         public string NameOf(KnownPerson person) => $@"{ShortName}\{person.LogonName}";

@@ -23,7 +23,9 @@ public static class Roles
     /// <summary>In order of power.</summary>
     public static IReadOnlyList<string> All { get; } = [Reader, Planner, Granter, Owner];
 
-    /// <summary>Says in the description of the API which role a call needs: <c>x-justright-role</c>, with <c>anybody</c> for none.</summary>
+    /// <summary>
+    /// Says in the description of the API which role a call needs: <c>x-justright-role</c>, with <c>anybody</c> for none.
+    /// </summary>
     public static Task Describe(OpenApiOperation operation, OpenApiOperationTransformerContext context, CancellationToken cancel)
     {
         var role = context.Description.ActionDescriptor.EndpointMetadata.OfType<IAuthorizeData>().Select(a => a.Policy).FirstOrDefault(p => p is not null);

@@ -18,8 +18,11 @@ namespace JustRight.Service.Adoptions;
 /// <summary>The sheet and the install that an adoption comes to, as text and as what they say.</summary>
 internal sealed record AdoptionFiles(string SheetText, string InstallText, Sheet? Sheet, Install? Install, IReadOnlyList<Fault> Faults);
 
-/// <summary>Brings together what an adoption rests on: the estate, the latest survey, what the installs in Just Right need, and the answers.</summary>
-internal sealed class AdoptionService(AdoptionStore shelf, Library library, SurveyStore surveys, FitService desk)
+/// <summary>
+/// Brings together what an adoption rests on: the estate, the latest survey, what the installs in Just Right need, and the
+/// answers.
+/// </summary>
+internal sealed class AdoptionService(AdoptionStore adoptionStore, Library library, SurveyStore surveys, FitService fitService)
 {
     /// <summary>The estate of an adoption; it was there when the adoption was begun.</summary>
     public async Task<Estate> EstateAsync(Adoption adoption, CancellationToken cancel) =>
@@ -29,13 +32,13 @@ internal sealed class AdoptionService(AdoptionStore shelf, Library library, Surv
     public async Task<AdoptionFindings?> FindAsync(Adoption adoption, Estate estate, CancellationToken cancel)
     {
         if (await surveys.LatestAsync(estate.Name, cancel) is not { } view) return null;
-        var others = (await desk.PlansOfAsync(estate.Name, cancel)).Where(p => p.Install != adoption.Name);
+        var others = (await fitService.PlansOfAsync(estate.Name, cancel)).Where(p => p.Install != adoption.Name);
         return AdoptionFinder.Find(adoption, view, new NeedsIndex(others), estate);
     }
 
     /// <summary>The files of the draft as it stands, read again as they would be.</summary>
     public async Task<AdoptionFiles> DraftAsync(Adoption adoption, AdoptionFindings findings, Estate estate, CancellationToken cancel) =>
-        Read(AdoptionDraft.Make(adoption, findings, await shelf.AnswersAsync(adoption.Name, cancel), estate));
+        Read(AdoptionDraft.Make(adoption, findings, await adoptionStore.AnswersAsync(adoption.Name, cancel), estate));
 
     /// <summary>The files of an adoption of which nothing was found yet: what is wrong with its names shows there.</summary>
     public static AdoptionFiles Empty(Adoption adoption, Estate estate) =>
@@ -51,7 +54,7 @@ internal sealed class AdoptionService(AdoptionStore shelf, Library library, Surv
         var adoption = kept.Adoption;
         var estate = await EstateAsync(adoption, cancel);
         if (await FindAsync(adoption, estate, cancel) is not { } found) return new AdoptionView(Summary(kept), adoption.Release, estate.IsSimulated, null, [], [], [.. adoption.Accounts.Select(a => a.Name)], [], 0);
-        var answers = await shelf.AnswersAsync(adoption.Name, cancel);
+        var answers = await adoptionStore.AnswersAsync(adoption.Name, cancel);
         var items = found.Items.Select((item, i) => View(item, i + 1, answers.GetValueOrDefault(item.Id))).ToList();
         return new AdoptionView(
             Summary(kept), adoption.Release, estate.IsSimulated, found.SurveyedAt, items,

@@ -13,7 +13,10 @@ internal static class CalendarFile
     /// <summary>The media type.</summary>
     public const string MediaType = "text/calendar";
 
-    /// <summary>Each entry as an event at its moment, with an alarm when the organization wants it spoken of. An entry keeps its UID, so that a calendar that reads the file again moves it instead of doubling it.</summary>
+    /// <summary>
+    /// Each entry as an event at its moment, with an alarm when the organization wants it spoken of. An entry keeps its UID, so
+    /// that a calendar that reads the file again moves it instead of doubling it.
+    /// </summary>
     public static string Write(string estate, IReadOnlyList<CalendarEntry> entries, DateTimeOffset now)
     {
         var calendar = new IcalCalendar { ProductId = "-//Just Right//Calendar//EN", Method = "PUBLISH" };

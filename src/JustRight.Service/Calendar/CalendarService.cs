@@ -35,13 +35,15 @@ internal sealed class CalendarService(Library library, PasswordService passwords
 
             states.Add(await reviews.StateAsync(row.Name, row.AddedAt, cancel));
             accepted.AddRange(await exceptions.EndingAsync(row.Name, cancel));
-            confirmed.AddRange((await confirmations.BookAsync(row.Name, cancel)).Latest);
+            confirmed.AddRange((await confirmations.IndexAsync(row.Name, cancel)).Latest);
         }
 
         return OrganizationCalendar.Of(estate.Name, books.Accounts, states, accepted, confirmed, estate.Rules, time.GetUtcNow(), removals);
     }
 
-    /// <summary>When what waits of an install may be removed; null also while it cannot be planned, which its own page says.</summary>
+    /// <summary>
+    /// When what waits of an install may be removed; null also while it cannot be planned, which its own page says.
+    /// </summary>
     private async Task<DateTimeOffset?> RemovableAtAsync(string install, CancellationToken cancel)
     {
         try

@@ -13,7 +13,7 @@ public sealed class ConfirmationStore(IDbContextFactory<AppDb> databases, LogSto
     private const string Between = "\n";
 
     /// <summary>What counts for an install.</summary>
-    public async Task<ConfirmationIndex> BookAsync(string install, CancellationToken cancel) =>
+    public async Task<ConfirmationIndex> IndexAsync(string install, CancellationToken cancel) =>
         new((await RowsAsync(install, cancel)).Select(r => new Confirmation(r.Install, r.GrantId, r.Principal, r.Sid is { } sid ? Sid.Parse(sid) : null, Lets(r), r.Held, r.SeenBy, r.At, r.Until)));
 
     /// <summary>Every word on an install, the latest first.</summary>

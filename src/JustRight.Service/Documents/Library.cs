@@ -107,7 +107,9 @@ public sealed class Library(IDbContextFactory<AppDb> databases, LogStore log, Ti
     private static T Sound<T>((T? Document, IReadOnlyList<Fault> Faults) read)
         where T : class => read.Document ?? throw new FaultException(read.Faults);
 
-    /// <summary>Lists of installs read the same few documents over and over; what a text says is remembered by its hash.</summary>
+    /// <summary>
+    /// Lists of installs read the same few documents over and over; what a text says is remembered by its hash.
+    /// </summary>
     private static (T? Document, IReadOnlyList<Fault> Faults) Parsed<T>(
         DocumentRow row, Func<byte[], (T? Document, IReadOnlyList<Fault> Faults)> read)
         where T : class

@@ -20,7 +20,9 @@ using Microsoft.Extensions.Options;
 
 namespace JustRight.Service.Estates;
 
-/// <summary>Opens the connectors an estate asks for: the simulation, or a real directory; hosts and database instances each its own way.</summary>
+/// <summary>
+/// Opens the connectors an estate asks for: the simulation, or a real directory; hosts and database instances each its own way.
+/// </summary>
 internal sealed class ConnectorStore(
     IOptions<ServiceSettings> settings, SecretGate gate, OutboundRules outbound, DirectoryFiles files, HostFactsStore facts,
     SurveyStore surveys, TimeProvider time)

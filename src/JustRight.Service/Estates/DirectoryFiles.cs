@@ -12,7 +12,10 @@ using Microsoft.EntityFrameworkCore;
 
 namespace JustRight.Service.Estates;
 
-/// <summary>The files that directories are read from where no connection is allowed: the latest of each estate. Only the attributes we judge by are kept.</summary>
+/// <summary>
+/// The files that directories are read from where no connection is allowed: the latest of each estate. Only the attributes we
+/// judge by are kept.
+/// </summary>
 internal sealed class DirectoryFiles(IDbContextFactory<AppDb> databases, LogStore log, TimeProvider time)
 {
     private readonly ConcurrentDictionary<string, (int Id, DirectoryFile File)> _ready = new(StringComparer.Ordinal);
@@ -51,7 +54,9 @@ internal sealed class DirectoryFiles(IDbContextFactory<AppDb> databases, LogStor
         return (row, file, []);
     }
 
-    /// <summary>The latest file of an estate, ready for reading; throws <see cref="ConnectorException"/> when there is none.</summary>
+    /// <summary>
+    /// The latest file of an estate, ready for reading; throws <see cref="ConnectorException"/> when there is none.
+    /// </summary>
     public async Task<(DirectoryFile File, DateTimeOffset ReadAt)> OpenAsync(Estate estate, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);

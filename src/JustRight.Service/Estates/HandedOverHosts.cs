@@ -5,14 +5,14 @@ using JustRight.Core.Surveys;
 namespace JustRight.Service.Estates;
 
 /// <summary>Hosts that their owners read and change: what they handed over is read, and nothing is changed from here.</summary>
-internal sealed class HandedOverHosts(HostFactsStore shelf, string estate) : IHostConnector
+internal sealed class HandedOverHosts(HostFactsStore hostFactsStore, string estate) : IHostConnector
 {
     /// <summary>What is said when something is to be changed.</summary>
     public const string ByOwner = "its owner makes this change (reach: handed-over): justright handover INSTALL makes the bundle";
 
     /// <inheritdoc/>
     public async Task<HostSnapshot> ReadAsync(string host, CancellationToken cancel) =>
-        await shelf.LatestAsync(estate, host, cancel) ?? throw new ConnectorException(ConnectorFailure.NotFound, $"no facts of {host} were given yet: justright survey {estate} --facts FILE");
+        await hostFactsStore.LatestAsync(estate, host, cancel) ?? throw new ConnectorException(ConnectorFailure.NotFound, $"no facts of {host} were given yet: justright survey {estate} --facts FILE");
 
     /// <inheritdoc/>
     public Task<Observation> ObserveAsync(HostChange change, CancellationToken cancel) => throw new ConnectorException(ConnectorFailure.NotAllowed, ByOwner);

@@ -27,11 +27,11 @@ internal static class HostFactsEndpoints
     }
 
     private static async Task<Results<Ok<HostFactsView>, ProblemHttpResult>> AddAsync(
-        string name, string? file, HttpRequest request, ClaimsPrincipal user, Library library, HostFactsStore shelf, CancellationToken cancel)
+        string name, string? file, HttpRequest request, ClaimsPrincipal user, Library library, HostFactsStore hostFactsStore, CancellationToken cancel)
     {
         if (await library.FindAsync(Library.EstateKind, name, cancel) is not { } row) return Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name));
         var sent = await Upload.ReadAsync(request, file, "facts.json", cancel);
-        var (facts, faults) = await shelf.SaveAsync(Library.ReadEstate(row), sent.File, sent.Bytes, user.Identity!.Name!, cancel);
+        var (facts, faults) = await hostFactsStore.SaveAsync(Library.ReadEstate(row), sent.File, sent.Bytes, user.Identity!.Name!, cancel);
         return facts is null
             ? Problems.Of(faults)
             : TypedResults.Ok(new HostFactsView(name, facts.Snapshot.Name, facts.Snapshot.ReadAt, facts.Snapshot.ReadBy, facts.Snapshot.LocalGroups.Count, facts.Snapshot.Services.Count, [.. facts.Snapshot.UnreadParts.Select(u => $"{u.Part}: {u.Reason}")]));

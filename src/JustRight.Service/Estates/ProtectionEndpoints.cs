@@ -26,16 +26,16 @@ internal static class ProtectionEndpoints
             .WithName("ChangeProtection").WithSummary("Sets or removes the protection of an object; logged, and can be undone").RequireAuthorization(Roles.Granter).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).ProducesProblem(502);
     }
 
-    private static async Task<Results<Ok<ProtectionView>, ProblemHttpResult>> ShowAsync(string name, string @object, Library library, ConnectorStore shelf, CancellationToken cancel)
+    private static async Task<Results<Ok<ProtectionView>, ProblemHttpResult>> ShowAsync(string name, string @object, Library library, ConnectorStore connectorStore, CancellationToken cancel)
     {
-        var (_, read, problem) = await ReadAsync(name, @object, library, shelf, cancel);
+        var (_, read, problem) = await ReadAsync(name, @object, library, connectorStore, cancel);
         return problem is not null ? problem : TypedResults.Ok(new ProtectionView(read!.Dn, read.Simulated, read.IsOn, [.. read.Set.Select(c => c.Words)], [.. read.Lift.Select(c => c.Words)]));
     }
 
     private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> ChangeAsync(
-        string name, ProtectionOrder order, ClaimsPrincipal user, Library library, ConnectorStore shelf, ProposalService proposals, LogStore log, CancellationToken cancel)
+        string name, ProtectionOrder order, ClaimsPrincipal user, Library library, ConnectorStore connectorStore, ProposalService proposals, LogStore log, CancellationToken cancel)
     {
-        var (estate, read, problem) = await ReadAsync(name, order.Dn ?? "", library, shelf, cancel);
+        var (estate, read, problem) = await ReadAsync(name, order.Dn ?? "", library, connectorStore, cancel);
         if (problem is not null) return problem;
         var changes = order.On ? read!.Set : read!.Lift;
         if (changes.Count == 0) return Problems.Of(409, "as-it-is", order.On ? $"{read.Dn} is protected already." : $"{read.Dn} is not protected.");
@@ -45,7 +45,7 @@ internal static class ProtectionEndpoints
         return TypedResults.Accepted($"/api/jobs/{job.Id}", JobQueue.View(job));
     }
 
-    private static async Task<(Estate? Estate, Protected? Read, ProblemHttpResult? Problem)> ReadAsync(string name, string @object, Library library, ConnectorStore shelf, CancellationToken cancel)
+    private static async Task<(Estate? Estate, Protected? Read, ProblemHttpResult? Problem)> ReadAsync(string name, string @object, Library library, ConnectorStore connectorStore, CancellationToken cancel)
     {
         if (await library.FindAsync(Library.EstateKind, name, cancel) is not { } row) return (null, null, Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name)));
         var estate = Library.ReadEstate(row);
@@ -53,7 +53,7 @@ internal static class ProtectionEndpoints
         if (!DistinguishedName.TryParse(asked, out var dn)) return (null, null, Problems.Bad("object", "This is neither a branch of the estate nor a DN.", "a key of 'branches', or a name such as OU=People,DC=fennmoor,DC=example", @object, [.. estate.Branches.Select(b => b.Key)]));
         try
         {
-            var read = await (await shelf.OpenAsync(estate, cancel)).Directory.ReadAsync(new DirectoryScope([], []) { Access = new AccessScope([], [dn.Text], AllContainers: false) }, cancel);
+            var read = await (await connectorStore.OpenAsync(estate, cancel)).Directory.ReadAsync(new DirectoryScope([], []) { Access = new AccessScope([], [dn.Text], AllContainers: false) }, cancel);
             var tree = new AccessTree(read.Access!);
             if (tree.IndexOf(dn.Text) is var at && (at < 0 || tree.DescriptorOf(at) is null)) return (null, null, Problems.Of(404, "not-found", $"{dn.Text} does not exist, or its ACL may not be read.", "Check the name, and what the bind account may see."));
             var list = tree.DescriptorOf(at)!;

@@ -16,14 +16,14 @@ internal static class ReplicaEndpoints
         api.MapGet("/estates/{name}/controllers", CompareAsync)
             .WithName("CompareControllers").WithSummary("Compares an object on all domain controllers, and says which is behind").RequireAuthorization(Roles.Planner).ProducesProblem(404).ProducesProblem(400).ProducesProblem(502);
 
-    private static async Task<Results<Ok<ReplicaComparisonView>, ProblemHttpResult>> CompareAsync(string name, string @object, Library library, ConnectorStore shelf, TimeProvider time, CancellationToken cancel)
+    private static async Task<Results<Ok<ReplicaComparisonView>, ProblemHttpResult>> CompareAsync(string name, string @object, Library library, ConnectorStore connectorStore, TimeProvider time, CancellationToken cancel)
     {
         if (await library.FindAsync(Library.EstateKind, name, cancel) is not { } row) return Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name));
         if (!DistinguishedName.TryParse(@object, out var dn)) return Problems.Bad("object", "This is not a distinguished name.", "a name such as OU=People,DC=fennmoor,DC=example", @object);
         var estate = Library.ReadEstate(row);
         try
         {
-            var replicas = await (await shelf.OpenAsync(estate, cancel)).Directory.ReadReplicasAsync(dn.Text, cancel);
+            var replicas = await (await connectorStore.OpenAsync(estate, cancel)).Directory.ReadReplicasAsync(dn.Text, cancel);
             var compared = ReplicaComparison.Of(replicas);
             return TypedResults.Ok(new ReplicaComparisonView(
                 dn.Text, replicas[0].Controller, compared.Agree, compared.Newest, Words(compared, replicas),

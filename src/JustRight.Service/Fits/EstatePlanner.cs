@@ -25,21 +25,21 @@ public sealed class EstatePlanner(Library library, SurveyStore surveys, IDbConte
         if (await library.FindAsync(Library.EstateKind, name, cancel) is not { } row) return null;
         var estate = Library.ReadEstate(row);
         var sheets = (await library.ListAsync(Library.SheetKind, cancel)).ToDictionary(s => s.Name);
-        var book = await BookAsync(estate, cancel);
+        var settledNames = await SettledNamesAsync(estate, cancel);
         var planned = new Dictionary<string, PlannedInstall>();
         var unplanned = new List<UnplannedInstall>();
         foreach (var stored in await library.ListAsync(Library.InstallKind, cancel))
         {
             if (Library.OpenInstall(stored) is not ({ } install, _))
             {
-                if (Unread(stored, name, book) is { } unread) unplanned.Add(unread);
+                if (Unread(stored, name, settledNames) is { } unread) unplanned.Add(unread);
                 continue;
             }
 
             if (install.Estate != name) continue;
-            var made = Planned(sheets.GetValueOrDefault(install.Sheet), estate, install, book);
+            var made = Planned(sheets.GetValueOrDefault(install.Sheet), estate, install, settledNames);
             planned[install.Name] = made;
-            if (made.Plan is null) unplanned.Add(Unplanned(made, book));
+            if (made.Plan is null) unplanned.Add(Unplanned(made, settledNames));
         }
 
         return new EstatePlans(estate, planned, unplanned);
@@ -51,17 +51,17 @@ public sealed class EstatePlanner(Library library, SurveyStore surveys, IDbConte
 
     /// <summary>The names of an install, and those of the others that it must not take.</summary>
     public async Task<NameIndex> NamesAsync(Estate estate, Install install, CancellationToken cancel) =>
-        (await BookAsync(estate, cancel)).Of(install);
+        (await SettledNamesAsync(estate, cancel)).Of(install);
 
     /// <summary>That the sheet of an install is not in Just Right.</summary>
     public static Fault NoSheet(Install install) =>
         new("unknown-sheet", install.At, "product", $"There is no sheet {install.Sheet}.");
 
-    private static PlannedInstall Planned(DocumentRow? sheet, Estate estate, Install install, SettledNames book)
+    private static PlannedInstall Planned(DocumentRow? sheet, Estate estate, Install install, SettledNames settledNames)
     {
         if (sheet is null) return new PlannedInstall(install, null, null, [NoSheet(install)]);
         return Library.OpenSheet(sheet) is ({ } read, _)
-            ? Planned(read, estate, install, book.Of(install))
+            ? Planned(read, estate, install, settledNames.Of(install))
             : new PlannedInstall(install, null, null, Library.OpenSheet(sheet).Faults);
     }
 
@@ -69,18 +69,19 @@ public sealed class EstatePlanner(Library library, SurveyStore surveys, IDbConte
     /// An install whose file cannot be read. It is of this estate when it says so, and may be when it says nothing: then nothing
     /// is known of it.
     /// </summary>
-    private static UnplannedInstall? Unread(DocumentRow row, string estate, SettledNames book)
+    private static UnplannedInstall? Unread(DocumentRow row, string estate, SettledNames settledNames)
     {
         var why = Library.OpenInstall(row).Faults[0].ToString();
         if (InstallOutline.Read(Encoding.UTF8.GetBytes(row.Text), row.File) is not { Estate: { } named } outline)
             return new UnplannedInstall(row.Name, why, null, null);
-        return named == estate ? Known(row.Name, why, outline.Names.Concat(book.Of(row.Name)), outline.Places) : null;
+        return named == estate ? Known(row.Name, why, outline.Names.Concat(settledNames.Of(row.Name)), outline.Places) : null;
     }
 
-    private static UnplannedInstall Unplanned(PlannedInstall planned, SettledNames book)
+    private static UnplannedInstall Unplanned(PlannedInstall planned, SettledNames settledNames)
     {
         var install = planned.Install;
-        var names = install.Accounts.Values.Concat(install.Groups.Values).Select(n => n.Name).Concat(book.Of(install.Name));
+        var chosen = install.Accounts.Values.Concat(install.Groups.Values).Select(n => n.Name);
+        var names = chosen.Concat(settledNames.Of(install.Name));
         return Known(install.Name, planned.Faults[0].ToString(), names, install.Places.Values.SelectMany(p => p.Values));
     }
 
@@ -93,7 +94,7 @@ public sealed class EstatePlanner(Library library, SurveyStore surveys, IDbConte
         return new PlannedInstall(install, sheet, plan, faults);
     }
 
-    private async Task<SettledNames> BookAsync(Estate estate, CancellationToken cancel)
+    private async Task<SettledNames> SettledNamesAsync(Estate estate, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         var schema = await surveys.SchemaAsync(estate.Name, cancel) ?? (estate.IsSimulated ? BuiltInSchema.Schema : null);

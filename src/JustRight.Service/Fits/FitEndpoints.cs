@@ -12,31 +12,31 @@ internal static class FitEndpoints
 {
     public static void MapFits(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/installs/{name}/plan", async Task<Results<Ok<PlanView>, ProblemHttpResult>> (string name, Library library, FitService desk, CancellationToken cancel) =>
+        api.MapGet("/installs/{name}/plan", async Task<Results<Ok<PlanView>, ProblemHttpResult>> (string name, Library library, FitService fitService, CancellationToken cancel) =>
         {
             if (await MissingAsync(name, library, cancel) is { } missing) return missing;
-            var (plan, estate) = await desk.PlanAsync(name, cancel);
+            var (plan, estate) = await fitService.PlanAsync(name, cancel);
             return TypedResults.Ok(PlanViews.Of(plan, estate));
         }).WithName("ShowPlan").WithSummary("The plan of an install").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(400);
 
-        api.MapGet("/installs/{name}/fit", async Task<Results<Ok<FitView>, ProblemHttpResult>> (string name, Library library, FitService desk, CancellationToken cancel) =>
-            await JudgedAsync(name, library, desk, cancel) switch
+        api.MapGet("/installs/{name}/fit", async Task<Results<Ok<FitView>, ProblemHttpResult>> (string name, Library library, FitService fitService, CancellationToken cancel) =>
+            await JudgedAsync(name, library, fitService, cancel) switch
             {
                 (null, { } problem) => problem,
                 ({ } judged, _) => TypedResults.Ok(FitViews.Of(judged.Fit)),
                 _ => throw new InvalidOperationException(),
             }).WithName("ShowFit").WithSummary("The fit of an install from the latest survey").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
 
-        api.MapGet("/installs/{name}/worklist", async Task<Results<Ok<WorklistView>, ProblemHttpResult>> (string name, Library library, FitService desk, CancellationToken cancel) =>
-            await JudgedAsync(name, library, desk, cancel) switch
+        api.MapGet("/installs/{name}/worklist", async Task<Results<Ok<WorklistView>, ProblemHttpResult>> (string name, Library library, FitService fitService, CancellationToken cancel) =>
+            await JudgedAsync(name, library, fitService, cancel) switch
             {
                 (null, { } problem) => problem,
                 ({ } judged, _) => TypedResults.Ok(FitViews.Worklist(judged)),
                 _ => throw new InvalidOperationException(),
             }).WithName("ShowWorklist").WithSummary("The steps that are left").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
 
-        api.MapGet("/installs/{name}/ldif", async Task<Results<Ok<LdifView>, ProblemHttpResult>> (string name, bool? remove, Library library, FitService desk, SurveyStore surveys, CancellationToken cancel) =>
-            await JudgedAsync(name, library, desk, cancel) switch
+        api.MapGet("/installs/{name}/ldif", async Task<Results<Ok<LdifView>, ProblemHttpResult>> (string name, bool? remove, Library library, FitService fitService, SurveyStore surveys, CancellationToken cancel) =>
+            await JudgedAsync(name, library, fitService, cancel) switch
             {
                 (null, { } problem) => problem,
                 ({ } judged, _) => TypedResults.Ok(new LdifView(name, remove == true, LdifFiles.Write(judged, (await surveys.LatestAsync(judged.Fit.Plan.Estate, cancel))!, remove == true))),
@@ -53,9 +53,9 @@ internal static class FitEndpoints
             ? Problems.NotFound("install", name, (await library.ListAsync(Library.InstallKind, cancel)).Select(d => d.Name))
             : null;
 
-    private static async Task<Results<Ok<IReadOnlyList<JudgementView>>, ProblemHttpResult>> WhyAsync(string name, string account, string? right, Library library, FitService desk, CancellationToken cancel)
+    private static async Task<Results<Ok<IReadOnlyList<JudgementView>>, ProblemHttpResult>> WhyAsync(string name, string account, string? right, Library library, FitService fitService, CancellationToken cancel)
     {
-        var (judged, problem) = await JudgedAsync(name, library, desk, cancel);
+        var (judged, problem) = await JudgedAsync(name, library, fitService, cancel);
         if (problem is not null) return problem;
         var accounts = judged!.Fit.Accounts;
         var found = accounts.FirstOrDefault(a => string.Equals(a.Account.Key, account, StringComparison.OrdinalIgnoreCase) || string.Equals(a.Account.Name, account, StringComparison.OrdinalIgnoreCase));
@@ -68,10 +68,10 @@ internal static class FitEndpoints
     }
 
     /// <summary>An install judged by the latest survey, or the problem that stands in its way.</summary>
-    public static async Task<(JudgedInstall? Judged, ProblemHttpResult? Problem)> JudgedAsync(string name, Library library, FitService desk, CancellationToken cancel)
+    public static async Task<(JudgedInstall? Judged, ProblemHttpResult? Problem)> JudgedAsync(string name, Library library, FitService fitService, CancellationToken cancel)
     {
         if (await MissingAsync(name, library, cancel) is { } missing) return (null, missing);
-        return await desk.JudgeAsync(name, cancel) is { } judged
+        return await fitService.JudgeAsync(name, cancel) is { } judged
             ? (judged, null)
             : (null, Problems.Of(409, "not-surveyed", $"No survey of this estate was taken yet.", $"Verify the install first: justright verify {name}"));
     }

@@ -97,17 +97,17 @@ public sealed class FitService(
             if (Library.OpenInstall(row) is not ({ } install, _) || install.Estate != estate.Name) continue;
             if (await library.FindAsync(Library.SheetKind, install.Sheet, cancel) is not { } sheetRow) continue;
             if (Library.OpenSheet(sheetRow) is not ({ } sheet, _)) continue; // its own page says why it cannot be planned
-            var book = await planner.NamesAsync(estate, install, cancel);
-            var taken = new HashSet<string>(book.Taken, StringComparer.OrdinalIgnoreCase);
+            var known = await planner.NamesAsync(estate, install, cancel);
+            var taken = new HashSet<string>(known.Taken, StringComparer.OrdinalIgnoreCase);
             while (true)
             {
-                var (plan, _) = Planner.Make(sheet, estate, install, book with { Taken = taken });
+                var (plan, _) = Planner.Make(sheet, estate, install, known with { Taken = taken });
                 if (plan is null) break;
                 var accounts = plan.Accounts
-                    .Where(a => !a.Existing && !book.Accounts.ContainsKey(a.Key) && !install.Accounts.ContainsKey(a.Key))
+                    .Where(a => !a.Existing && !known.Accounts.ContainsKey(a.Key) && !install.Accounts.ContainsKey(a.Key))
                     .Select(a => (Kind: "account", a.Key, a.Name));
                 var groups = plan.Groups
-                    .Where(g => !g.Existing && !book.Groups.ContainsKey(g.Key) && !install.Groups.ContainsKey(g.Key))
+                    .Where(g => !g.Existing && !known.Groups.ContainsKey(g.Key) && !install.Groups.ContainsKey(g.Key))
                     .Select(g => (Kind: "group", g.Key, g.Name));
                 var fresh = accounts.Concat(groups).ToList();
                 var used = await connectors.Directory.NamesInUseAsync([.. fresh.Select(f => f.Name)], cancel);
@@ -222,8 +222,8 @@ public sealed class FitService(
         Plan plan, Estate estate, Core.Rights.SurveyView view, NeedsIndex needs, CancellationToken cancel) =>
         new FitJudge(view, needs, estate.Rules, time.GetUtcNow())
         {
-            Confirmations = await confirmations.BookAsync(plan.Install, cancel),
-            Exceptions = await exceptions.BookAsync(plan.Install, cancel),
+            Confirmations = await confirmations.IndexAsync(plan.Install, cancel),
+            Exceptions = await exceptions.IndexAsync(plan.Install, cancel),
         }.Judge(plan);
 
     /// <summary>

@@ -17,19 +17,20 @@ using JustRight.Service.Undo;
 namespace JustRight.Service.Grants;
 
 /// <summary>
-/// Carries out confirmed steps: of a worklist, of a remedy, or undoing those. Each goes through the same stages: look, journal the intent, make, look again, journal the
+/// Carries out confirmed steps: of a worklist, of a remedy, or undoing those. Each goes through the same stages: look, journal
+/// the intent, make, look again, journal the
 /// result. A crash between any two leaves a journal from which the next start goes on: a step whose intent is journaled is
 /// looked at first, and made only if it is not true.
 /// </summary>
 internal sealed class GrantJob(
-    Library library, FitService desk, TraceJob traces, ConnectorStore shelf, SecretStore secrets, SecretGate gate, SurveyJob surveys, UndoService undo, JobQueue queue, LogStore log, JobFeed feed, CrashRehearsal rehearsal, TimeProvider time)
+    Library library, FitService fitService, TraceJob traces, ConnectorStore connectorStore, SecretStore secrets, SecretGate gate, SurveyJob surveys, UndoService undo, JobQueue queue, LogStore log, JobFeed feed, CrashRehearsal rehearsal, TimeProvider time)
 {
     /// <summary>Carries out what is left of a job, then reads the estate anew. Stops at the first step that fails.</summary>
     public async Task<string> RunAsync(AppDb db, JobRow job, CancellationToken cancel)
     {
         var ofInstall = await library.FindAsync(Library.InstallKind, job.Subject, cancel) is not null && job.OrderJson is null;
-        var estate = ofInstall ? (await desk.PlanAsync(job.Subject, cancel)).Estate : Library.ReadEstate((await library.FindAsync(Library.EstateKind, job.Subject, cancel))!);
-        var connectors = await shelf.OpenAsync(estate, cancel);
+        var estate = ofInstall ? (await fitService.PlanAsync(job.Subject, cancel)).Estate : Library.ReadEstate((await library.FindAsync(Library.EstateKind, job.Subject, cancel))!);
+        var connectors = await connectorStore.OpenAsync(estate, cancel);
         if (job is { Kind: "undo", OrderJson: null } && job.Steps.All(s => s.State == "waiting")) await NeedStillAsync(job, estate, cancel);
         foreach (var step in job.Steps.OrderBy(s => s.Number).Where(s => s.State is "waiting" or "intended"))
         {
@@ -40,7 +41,7 @@ internal sealed class GrantJob(
         }
 
         await surveys.TakeAsync(estate, job.Id, job.StartedBy, cancel);
-        var now = ofInstall ? (await desk.JudgeAsync(job.Subject, cancel))!.Fit.Words : job.OrderJson == JobKinds.ProtectionOrder ? null : await TraceAgainAsync(job, cancel);
+        var now = ofInstall ? (await fitService.JudgeAsync(job.Subject, cancel))!.Fit.Words : job.OrderJson == JobKinds.ProtectionOrder ? null : await TraceAgainAsync(job, cancel);
         var made = job.Steps.Count(s => s.State == "made");
         var skipped = job.Steps.Count(s => s.State == "skipped");
         var left = job.Words is null ? "" : $"; {job.Words.Replace("\n", "; ", StringComparison.Ordinal)}";

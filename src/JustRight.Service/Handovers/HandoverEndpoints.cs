@@ -14,7 +14,9 @@ using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace JustRight.Service.Handovers;
 
-/// <summary>Worklists for the people who own the directory, the servers, the databases: one bundle for each team and place.</summary>
+/// <summary>
+/// Worklists for the people who own the directory, the servers, the databases: one bundle for each team and place.
+/// </summary>
 internal static class HandoverEndpoints
 {
     public static void MapHandovers(this IEndpointRouteBuilder api)
@@ -26,15 +28,15 @@ internal static class HandoverEndpoints
             .Produces(200, contentType: "application/zip").RequireAuthorization(Roles.Reader).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
     }
 
-    private static async Task<Results<Ok<IReadOnlyList<HandoverView>>, ProblemHttpResult>> ListAsync(string name, bool? remove, Library library, FitService desk, CancellationToken cancel)
+    private static async Task<Results<Ok<IReadOnlyList<HandoverView>>, ProblemHttpResult>> ListAsync(string name, bool? remove, Library library, FitService fitService, CancellationToken cancel)
     {
-        var (handovers, _, problem) = await HandoversAsync(name, remove == true, library, desk, null, cancel);
+        var (handovers, _, problem) = await HandoversAsync(name, remove == true, library, fitService, null, cancel);
         return problem is not null ? problem : TypedResults.Ok<IReadOnlyList<HandoverView>>([.. handovers!.Select(View)]);
     }
 
-    private static async Task<IResult> FileAsync(string name, string folder, [AllowedValues("zip", "page", "markdown", "csv")] string? form, Library library, FitService desk, SurveyStore surveys, LogStore log, ClaimsPrincipal user, CancellationToken cancel)
+    private static async Task<IResult> FileAsync(string name, string folder, [AllowedValues("zip", "page", "markdown", "csv")] string? form, Library library, FitService fitService, SurveyStore surveys, LogStore log, ClaimsPrincipal user, CancellationToken cancel)
     {
-        var (handovers, files, problem) = await HandoversAsync(name, folder.EndsWith("-remove", StringComparison.Ordinal), library, desk, surveys, cancel);
+        var (handovers, files, problem) = await HandoversAsync(name, folder.EndsWith("-remove", StringComparison.Ordinal), library, fitService, surveys, cancel);
         if (problem is not null) return problem;
         if (handovers is null) return Problems.NotFound("handover", folder, []);
         if (handovers.FirstOrDefault(h => HandoverFiles.FolderName(h) == folder) is not { } handover) return Problems.NotFound("handover", folder, handovers.Select(HandoverFiles.FolderName));
@@ -51,9 +53,9 @@ internal static class HandoverEndpoints
     }
 
     private static async Task<(IReadOnlyList<Handover>? Handovers, Func<Handover, IReadOnlyList<HandoverFile>>? Files, ProblemHttpResult? Problem)> HandoversAsync(
-        string name, bool remove, Library library, FitService desk, SurveyStore? surveys, CancellationToken cancel)
+        string name, bool remove, Library library, FitService fitService, SurveyStore? surveys, CancellationToken cancel)
     {
-        var (judged, problem) = await FitEndpoints.JudgedAsync(name, library, desk, cancel);
+        var (judged, problem) = await FitEndpoints.JudgedAsync(name, library, fitService, cancel);
         if (problem is not null) return (null, null, problem);
         var source = await library.FindAsync(Library.SheetKind, judged!.Fit.Plan.Sheet, cancel) is { } sheet ? Library.ReadSheet(sheet).Source : "";
         var view = surveys is null ? null : await surveys.LatestAsync(judged.Fit.Plan.Estate, cancel);

@@ -125,25 +125,25 @@ internal static class DocumentEndpoints
     {
         api.MapPost(
             "/installs", async Task<Results<Ok<InstallView>, ProblemHttpResult>> (
-            string? file, HttpRequest request, ClaimsPrincipal user, Library library, FitService desk,
+            string? file, HttpRequest request, ClaimsPrincipal user, Library library, FitService fitService,
             DocumentApprovals approvals, CancellationToken cancel) =>
         {
             var sent = await Upload.ReadAsync(request, file, "install.yaml", cancel);
             var (install, faults) = InstallReader.Read(sent.Bytes, sent.File);
             if (install is null) return Problems.Of(faults);
-            faults = await desk.WhyNotPlannedAsync(install, cancel);
+            faults = await fitService.WhyNotPlannedAsync(install, cancel);
             if (faults.Count > 0) return Problems.Of(faults);
             if (await approvals.WaitsAsync(install, sent.Text, user.Identity!.Name!, cancel) is { } waits) return waits;
             await library.SaveAsync(Library.InstallKind, install.Name, sent.File, sent.Text, user.Identity!.Name!, cancel);
             var row = await library.FindAsync(Library.InstallKind, install.Name, cancel);
-            return TypedResults.Ok(new InstallView(await desk.SummaryAsync(row!, cancel), sent.Text));
+            return TypedResults.Ok(new InstallView(await fitService.SummaryAsync(row!, cancel), sent.Text));
         }).WithName("AddInstall").WithSummary(
             "Checks that an install can be planned, and stores it; the body is the file, or a DocumentOrder as JSON")
             .AcceptsDocument().RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(409);
 
         api.MapPost(
             "/installs/{name}/stage", async Task<Results<Ok<InstallView>, ProblemHttpResult>> (
-            string name, StageOrder order, ClaimsPrincipal user, Library library, FitService desk,
+            string name, StageOrder order, ClaimsPrincipal user, Library library, FitService fitService,
             DocumentApprovals approvals, CancellationToken cancel) =>
         {
             if (await library.FindAsync(Library.InstallKind, name, cancel) is not { } row) return Problems.NotFound(
@@ -158,23 +158,23 @@ internal static class DocumentEndpoints
                 Library.InstallKind, name, row.File, text, user.Identity!.Name!, cancel);
             return TypedResults.Ok(
                 new InstallView(
-                await desk.SummaryAsync((await library.FindAsync(Library.InstallKind, name, cancel))!, cancel), text));
+                await fitService.SummaryAsync((await library.FindAsync(Library.InstallKind, name, cancel))!, cancel), text));
         }).WithName("SetStage").WithSummary("Sets the stage of an install: planned, installed or retiring")
             .RequireAuthorization(Roles.Planner).ProducesProblem(404).ProducesProblem(400).ProducesProblem(409);
 
-        api.MapGet("/installs", async (Library library, FitService desk, CancellationToken cancel) =>
+        api.MapGet("/installs", async (Library library, FitService fitService, CancellationToken cancel) =>
             TypedResults.Ok(
-                await desk.SummariesAsync(
+                await fitService.SummariesAsync(
                 await library.ListAsync(Library.InstallKind, cancel),
                 cancel))).WithName("ListInstalls").WithSummary("The installs with their fit at a glance")
             .RequireAuthorization(Roles.Reader);
 
         api.MapGet(
             "/installs/{name}", async Task<Results<Ok<InstallView>, ProblemHttpResult>> (
-            string name, Library library, FitService desk, CancellationToken cancel) =>
+            string name, Library library, FitService fitService, CancellationToken cancel) =>
         {
             if (await library.FindAsync(Library.InstallKind, name, cancel) is { } row) return TypedResults.Ok(
-                new InstallView(await desk.SummaryAsync(row, cancel), row.Text));
+                new InstallView(await fitService.SummaryAsync(row, cancel), row.Text));
             return Problems.NotFound("install", name, (await library.ListAsync(Library.InstallKind, cancel)).Select(d => d.Name));
         }).WithName("ShowInstall").WithSummary("One install with its text")
             .RequireAuthorization(Roles.Reader).ProducesProblem(404);

@@ -52,12 +52,13 @@ internal static class JobEndpoints
     }
 
     private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> GrantAsync(
-        string name, GrantOrder order, ClaimsPrincipal user, Library library, FitService desk, ProposalService proposals, LogStore log, TimeProvider time, CancellationToken cancel)
+        string name, GrantOrder order, ClaimsPrincipal user, Library library, FitService fitService, ProposalService proposals, LogStore log, TimeProvider time, CancellationToken cancel)
     {
         if (await FitEndpoints.MissingAsync(name, library, cancel) is { } missing) return missing;
-        if (await desk.JudgeAsync(name, cancel) is not { } judged) return Problems.Of(409, "not-surveyed", "No survey of this estate was taken yet.", $"Verify the install first: justright verify {name}");
+        if (await fitService.JudgeAsync(name, cancel) is not { } judged) return Problems.Of(409, "not-surveyed", "No survey of this estate was taken yet.", $"Verify the install first: justright verify {name}");
         var offered = (order.Remove ? judged.Worklist.Remove : judged.Worklist.Give).ToDictionary(s => s.Id);
-        // Only what the worklist offers now can be made, and only what the person saw: anything else means that it changed in between.
+        // Only what the worklist offers now can be made, and only what the person saw: anything else means that it changed in
+        // between.
         if (order.Steps.FirstOrDefault(s => !offered.ContainsKey(s)) is { } gone) return Problems.Of(409, "worklist-changed", $"The worklist no longer holds this step: {gone}.", "Read the worklist again and confirm its current steps.");
         if (order.Steps.Select(s => offered[s]).FirstOrDefault(s => s.Blocked is not null) is { } blocked) return Problems.Of(409, "blocked", $"This step cannot be made now: {blocked.Change.Words}.", blocked.Blocked);
         if (order.Steps.Count == 0) return Problems.Bad("steps", "No step was confirmed.", "the ids of steps of the worklist");

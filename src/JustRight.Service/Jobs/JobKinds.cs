@@ -6,7 +6,9 @@ internal static class JobKinds
     /// <summary>Sets or lifts the protection of an object.</summary>
     public const string Protection = "protect";
 
-    /// <summary>What the order of such a job says: unlike a remedy it asks nothing again afterwards, nor does undoing it.</summary>
+    /// <summary>
+    /// What the order of such a job says: unlike a remedy it asks nothing again afterwards, nor does undoing it.
+    /// </summary>
     public const string ProtectionOrder = "\"protect\"";
 
     /// <summary>A sign-in test of a product's sign-in.</summary>

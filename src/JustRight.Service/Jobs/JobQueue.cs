@@ -32,7 +32,9 @@ public sealed record JobOrder(string Kind, string Subject, string Who)
     public IReadOnlyList<Change> Changes { get; init; } = [];
 }
 
-/// <summary>Takes in long work. It runs in the order it came, one at a time, so that no two jobs change an estate at once.</summary>
+/// <summary>
+/// Takes in long work. It runs in the order it came, one at a time, so that no two jobs change an estate at once.
+/// </summary>
 public sealed class JobQueue(IDbContextFactory<AppDb> databases, JobFeed feed, TimeProvider time)
 {
     private readonly Channel<string> _waiting = Channel.CreateUnbounded<string>();

@@ -16,22 +16,24 @@ using JustRight.Service.Storage;
 namespace JustRight.Service.Jobs;
 
 /// <summary>Takes a survey of an estate, for itself or to verify an install.</summary>
-internal sealed class SurveyJob(Library library, FitService desk, DriftKeeper drift, ConnectorStore connectors, SurveyStore surveys, PeopleStore people, AdoptionStore adoptions, JobFeed feed, LogStore log, TimeProvider time)
+internal sealed class SurveyJob(Library library, FitService fitService, DriftKeeper drift, ConnectorStore connectors, SurveyStore surveys, PeopleStore people, AdoptionStore adoptions, JobFeed feed, LogStore log, TimeProvider time)
 {
     /// <summary>Runs the job and returns its closing words.</summary>
     public async Task<string> RunAsync(JobRow job, CancellationToken cancel)
     {
         var estate = job.Kind == "survey"
             ? Library.ReadEstate((await library.FindAsync(Library.EstateKind, job.Subject, cancel))!)
-            : (await desk.PlanAsync(job.Subject, cancel)).Estate;
+            : (await fitService.PlanAsync(job.Subject, cancel)).Estate;
         await TakeAsync(estate, job.Id, job.StartedBy, cancel);
         if (job.Kind == "survey") return $"{estate.Name} was surveyed";
-        var judged = await desk.JudgeAsync(job.Subject, cancel);
+        var judged = await fitService.JudgeAsync(job.Subject, cancel);
         await log.AddAsync(job.StartedBy, "verify", job.Subject, judged!.Fit.Words, cancel);
         return judged.Fit.Words;
     }
 
-    /// <summary>Reads the people of each directory that they sign in with; what cannot be read is kept as unread, with the reason.</summary>
+    /// <summary>
+    /// Reads the people of each directory that they sign in with; what cannot be read is kept as unread, with the reason.
+    /// </summary>
     private async Task ReadPeopleAsync(Estate estate, string job, CancellationToken cancel)
     {
         foreach (var directory in estate.PeopleDirectories)
@@ -59,14 +61,14 @@ internal sealed class SurveyJob(Library library, FitService desk, DriftKeeper dr
         var reach = await connectors.OpenAsync(estate, cancel);
         try
         {
-            await desk.SettleNamesAsync(estate, reach, cancel);
+            await fitService.SettleNamesAsync(estate, reach, cancel);
         }
         catch (ConnectorException)
         {
             // The survey below meets the same failure and records it as unseen; names stay unsettled.
         }
 
-        var plans = await desk.PlansOfAsync(estate.Name, cancel);
+        var plans = await fitService.PlansOfAsync(estate.Name, cancel);
         var names = plans.SelectMany(p => p.Accounts.Select(a => a.Name).Concat(p.Groups.Select(g => g.Name)).Concat(p.Forbidden.Select(b => b.Group).Where(g => g.Length > 0)).Concat(p.SignIn?.Install.EnterMembers ?? [])).ToList();
         names.AddRange(plans.SelectMany(p => p.Grants).Select(g => g.Right.DomainGroup).OfType<string>());
         names.AddRange((await adoptions.ListAsync(cancel)).Where(a => a.Adoption.Estate == estate.Name).SelectMany(a => a.Adoption.Accounts.Select(o => o.Name)));
@@ -79,7 +81,7 @@ internal sealed class SurveyJob(Library library, FitService desk, DriftKeeper dr
         var survey = await EstateSurveyor.TakeAsync(
             estate, reach, new SurveyAims(names, branches), time, p => feed.Tell(job, new JobEvent("running", p.Done, p.Total, $"reading {p.Place}", null)), cancel);
         await surveys.SaveAsync(survey, cancel);
-        await drift.KeepAsync(estate, await desk.JudgeAllAsync(estate, cancel), who, cancel);
+        await drift.KeepAsync(estate, await fitService.JudgeAllAsync(estate, cancel), who, cancel);
         await surveys.LetGoAsync(estate.Name, cancel);
         await ReadPeopleAsync(estate, job, cancel);
         var unseen = survey.UnreadParts().Count();

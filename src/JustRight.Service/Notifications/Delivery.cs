@@ -4,7 +4,9 @@ using Microsoft.EntityFrameworkCore;
 
 namespace JustRight.Service.Notifications;
 
-/// <summary>Carries notices by mail and webhook. One that does not arrive is tried again, each time after twice as long, for a day.</summary>
+/// <summary>
+/// Carries notices by mail and webhook. One that does not arrive is tried again, each time after twice as long, for a day.
+/// </summary>
 internal sealed class Delivery(
     MailCarrier mail, WebhookCarrier webhook, IDbContextFactory<AppDb> databases, TimeProvider time, ILogger<Delivery> logger)
     : RepeatedWork(logger)
@@ -43,7 +45,9 @@ internal sealed class Delivery(
         }
     }
 
-    /// <summary>Sends one; whatever goes wrong with it is said of it, and keeps neither the others nor the service from going on.</summary>
+    /// <summary>
+    /// Sends one; whatever goes wrong with it is said of it, and keeps neither the others nor the service from going on.
+    /// </summary>
     private async Task<string?> SendAsync(NotificationRow notice, DeliveryRow delivery, CancellationToken cancel)
     {
         try

@@ -8,7 +8,8 @@ using JustRight.Service.Log;
 namespace JustRight.Service.Notifications;
 
 /// <summary>
-/// Keeps fits, and says what got worse since those before: in the log, and to those whom the organization wants told. The one way into
+/// Keeps fits, and says what got worse since those before: in the log, and to those whom the organization wants told. The one
+/// way into
 /// the history, so that no difference is kept and passed over in silence.
 /// </summary>
 internal sealed class DriftKeeper(FitHistory history, NotificationService notices, LogStore log)

@@ -3,12 +3,17 @@ using System.Text;
 
 namespace JustRight.Service.Notifications;
 
-/// <summary>Signs a call, so that whoever is called knows that it came from here and was not changed [RFC 9421, with RFC 9530 for the body].</summary>
+/// <summary>
+/// Signs a call, so that whoever is called knows that it came from here and was not changed [RFC 9421, with RFC 9530 for the
+/// body].
+/// </summary>
 internal static class MessageSignature
 {
     private const string Label = "justright";
 
-    /// <summary>The headers that carry the signature: over the method, the address and the digest of the body, by HMAC with SHA-256.</summary>
+    /// <summary>
+    /// The headers that carry the signature: over the method, the address and the digest of the body, by HMAC with SHA-256.
+    /// </summary>
     /// <param name="keyId">The name of the key, for whoever checks.</param>
     /// <param name="key">The key, as text.</param>
     /// <param name="now">When it is signed, so that an old call that is sent again can be known.</param>

@@ -8,7 +8,10 @@ using JustRight.Service.Storage;
 
 namespace JustRight.Service.Notifications;
 
-/// <summary>Calls the organization's webhook with a notice, as signed JSON. Follows no redirect: the answer comes from whom the estate names, or not at all.</summary>
+/// <summary>
+/// Calls the organization's webhook with a notice, as signed JSON. Follows no redirect: the answer comes from whom the estate
+/// names, or not at all.
+/// </summary>
 internal sealed class WebhookCarrier(HttpClient http, SecretGate secrets, TimeProvider time)
 {
     private static readonly TimeSpan Longest = TimeSpan.FromSeconds(20);

@@ -26,10 +26,10 @@ internal static class PasswordEndpoints
 
     public static void MapPasswords(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/estates/{name}/passwords", async Task<Results<Ok<PasswordsView>, ProblemHttpResult>> (string name, Library library, PasswordService desk, RenewalStore renewals, CancellationToken cancel) =>
+        api.MapGet("/estates/{name}/passwords", async Task<Results<Ok<PasswordsView>, ProblemHttpResult>> (string name, Library library, PasswordService passwordService, RenewalStore renewals, CancellationToken cancel) =>
         {
             if (await EstateAsync(name, library, cancel) is not { } estate) return await MissingAsync(name, library, cancel);
-            var books = await desk.ReadAsync(estate, cancel);
+            var books = await passwordService.ReadAsync(estate, cancel);
             var open = (await renewals.ListAsync(name, null, cancel)).Where(r => r.EndedAt is null).ToLookup(r => r.Account, StringComparer.OrdinalIgnoreCase);
             return TypedResults.Ok(new PasswordsView(name, estate.IsSimulated, books.View?.Survey.Directory.ReadAt, [.. books.Accounts.Select(a => PasswordViews.Of(a, books.PlacesOf(a.Account).Count, open[a.Account].FirstOrDefault()?.Id))]));
         }).WithName("ListAccountPasswords").WithSummary("When each password of an estate is due, and who changes it").RequireAuthorization(Roles.Reader).ProducesProblem(404);
@@ -37,10 +37,10 @@ internal static class PasswordEndpoints
         api.MapGet("/estates/{name}/passwords/{account}", ShowAsync)
             .WithName("ShowAccountPassword").WithSummary("Where a password is used, and the steps of a renewal").RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
-        api.MapGet("/estates/{name}/password-places", async Task<Results<Ok<IReadOnlyList<PasswordPlaceView>>, ProblemHttpResult>> (string name, string? account, Library library, PasswordService desk, RenewalStore renewals, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
+        api.MapGet("/estates/{name}/password-places", async Task<Results<Ok<IReadOnlyList<PasswordPlaceView>>, ProblemHttpResult>> (string name, string? account, Library library, PasswordService passwordService, RenewalStore renewals, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
             await EstateAsync(name, library, cancel) is not { } estate
                 ? await MissingAsync(name, library, cancel)
-                : TypedResults.Ok(await PlacesAsync((await desk.ReadAsync(estate, cancel)).Places.Where(p => account is null || string.Equals(p.Account, account, StringComparison.OrdinalIgnoreCase)), name, renewals, databases, cancel)))
+                : TypedResults.Ok(await PlacesAsync((await passwordService.ReadAsync(estate, cancel)).Places.Where(p => account is null || string.Equals(p.Account, account, StringComparison.OrdinalIgnoreCase)), name, renewals, databases, cancel)))
             .WithName("ListPasswordPlaces").WithSummary("Where passwords are used, and what stops if one is changed in the directory first").RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
         api.MapPost("/estates/{name}/passwords/{account}/places", TellAsync)
@@ -98,15 +98,15 @@ internal static class PasswordEndpoints
     private static ProblemHttpResult Refused(string account) => Problems.Of(409, "nothing-to-hand-over", $"There is no password of {account} to hand over.", "There is one after a grant created the account or a renewal set it; it is handed over once.");
 
     private static async Task<Results<Ok<PasswordDetailView>, ProblemHttpResult>> ShowAsync(
-        string name, string account, Library library, PasswordService desk, RenewalStore renewals, IDbContextFactory<AppDb> databases, TimeProvider time, CancellationToken cancel)
+        string name, string account, Library library, PasswordService passwordService, RenewalStore renewals, IDbContextFactory<AppDb> databases, TimeProvider time, CancellationToken cancel)
     {
         if (await EstateAsync(name, library, cancel) is not { } estate) return await MissingAsync(name, library, cancel);
-        var books = await desk.ReadAsync(estate, cancel);
+        var books = await passwordService.ReadAsync(estate, cancel);
         if (books.Find(account) is not { } found) return Problems.NotFound("account of a plan", account, books.Accounts.Select(a => a.Account));
         var rows = await renewals.ListAsync(name, found.Account, cancel);
         var open = rows.FirstOrDefault(r => r.EndedAt is null);
         var whyNot = WhyNot(found, open);
-        var book = found.Keeper == PasswordKeeper.Us ? books.RunBookOf(found, (await desk.KeptAsync(estate, found.Account, cancel)).Password is not null) : null;
+        var book = found.Keeper == PasswordKeeper.Us ? books.RunBookOf(found, (await passwordService.KeptAsync(estate, found.Account, cancel)).Password is not null) : null;
         var places = books.PlacesOf(found.Account);
         await using var db = await databases.CreateDbContextAsync(cancel);
         var waits = await db.Passwords.AnyAsync(p => p.Account == $"{estate.Domain.ShortName}\\{found.Account}" && p.Protected != null, cancel);
@@ -137,10 +137,10 @@ internal static class PasswordEndpoints
     }
 
     private static async Task<Results<Created, ProblemHttpResult>> TellAsync(
-        string name, string account, PlaceOrder order, ClaimsPrincipal user, Library library, PasswordService desk, LogStore log, TimeProvider time, CancellationToken cancel)
+        string name, string account, PlaceOrder order, ClaimsPrincipal user, Library library, PasswordService passwordService, LogStore log, TimeProvider time, CancellationToken cancel)
     {
         if (await EstateAsync(name, library, cancel) is not { } estate) return await MissingAsync(name, library, cancel);
-        var books = await desk.ReadAsync(estate, cancel);
+        var books = await passwordService.ReadAsync(estate, cancel);
         if (books.Find(account) is not { } found) return Problems.NotFound("account of a plan", account, books.Accounts.Select(a => a.Account));
         foreach (var (field, text, needed) in new[] { ("host", order.Host, false), ("where", order.Where, true), ("setting", order.Setting, true), ("breaks", order.Breaks, true), ("reference", order.Reference ?? "", false) })
             if (text.Length > LongestWords || (needed && string.IsNullOrWhiteSpace(text))) return Problems.Bad(field, needed && string.IsNullOrWhiteSpace(text) ? "This must be said." : "This is too long.", $"1 to {LongestWords} characters");
@@ -152,19 +152,19 @@ internal static class PasswordEndpoints
     }
 
     private static async Task<Results<Ok<PasswordTryView>, ProblemHttpResult>> TryAsync(
-        string name, string account, PasswordTryOrder order, ClaimsPrincipal user, Library library, PasswordService desk, ConnectorStore shelf, LogStore log, TimeProvider time, CancellationToken cancel)
+        string name, string account, PasswordTryOrder order, ClaimsPrincipal user, Library library, PasswordService passwordService, ConnectorStore connectorStore, LogStore log, TimeProvider time, CancellationToken cancel)
     {
         if (await EstateAsync(name, library, cancel) is not { } estate) return await MissingAsync(name, library, cancel);
-        var books = await desk.ReadAsync(estate, cancel);
+        var books = await passwordService.ReadAsync(estate, cancel);
         if (books.Find(account) is not { } found) return Problems.NotFound("account of a plan", account, books.Accounts.Select(a => a.Account));
         if (order.Password is { Length: 0 or > LongestPassword }) return Problems.Bad("password", order.Password.Length == 0 ? "A directory treats an empty password as an anonymous bind [RFC 4513 5.1.2]." : "This is too long for a password.", "1 to 1000 characters, or none at all");
         var (kept, withheld) = order.Password is { } typed
             ? (new NewPassword(typed), null)
-            : await desk.KeptAsync(estate, found.Account, cancel);
+            : await passwordService.KeptAsync(estate, found.Account, cancel);
         if (withheld is not null) return Problems.Of(409, "not-allowed", withheld);
         if (kept is not { } password)
             return Problems.Of(409, "not-kept", $"No password of {found.Account} is stored here.", "Type the password that you were given.");
-        var directory = (await shelf.OpenAsync(estate, cancel)).Directory;
+        var directory = (await connectorStore.OpenAsync(estate, cancel)).Directory;
         var now = time.GetUtcNow();
         var facts = await directory.ReadPasswordAsync(found.Account, cancel);
         var tried = facts.WhyNotTried(now) is { } why ? new PasswordTry(null, $"not tried: {why}") : await directory.TryPasswordAsync(found.Account, password, cancel);

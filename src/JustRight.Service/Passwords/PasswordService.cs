@@ -39,13 +39,15 @@ internal sealed record PasswordIndex(Estate Estate, IReadOnlyList<Plan> Plans, S
     }
 }
 
-/// <summary>Brings together what is known of passwords: plans, the latest survey, what people told, the secrets kept here.</summary>
-internal sealed class PasswordService(FitService desk, SurveyStore surveys, SecretGate secrets, IDbContextFactory<AppDb> databases, TimeProvider time)
+/// <summary>
+/// Brings together what is known of passwords: plans, the latest survey, what people told, the secrets kept here.
+/// </summary>
+internal sealed class PasswordService(FitService fitService, SurveyStore surveys, SecretGate secrets, IDbContextFactory<AppDb> databases, TimeProvider time)
 {
     /// <summary>The passwords of an estate.</summary>
     public async Task<PasswordIndex> ReadAsync(Estate estate, CancellationToken cancel)
     {
-        var plans = (await desk.PlansOfAsync(estate.Name, cancel)).Where(p => p.Stage != Stage.Retiring).ToList();
+        var plans = (await fitService.PlansOfAsync(estate.Name, cancel)).Where(p => p.Stage != Stage.Retiring).ToList();
         var view = await surveys.LatestAsync(estate.Name, cancel);
         var accounts = PasswordCalendar.Of(plans, view, estate.Rules, time.GetUtcNow());
         await using var db = await databases.CreateDbContextAsync(cancel);
@@ -55,7 +57,8 @@ internal sealed class PasswordService(FitService desk, SurveyStore surveys, Secr
     }
 
     /// <summary>
-    /// The password of an account as it is kept here now, for the directory that the estate names; null when none is kept, or when
+    /// The password of an account as it is kept here now, for the directory that the estate names; null when none is kept, or
+    /// when
     /// it is not allowed to go there, and then why.
     /// </summary>
     public async Task<(NewPassword? Password, string? Withheld)> KeptAsync(Estate estate, string account, CancellationToken cancel)
@@ -77,7 +80,10 @@ internal sealed class PasswordService(FitService desk, SurveyStore surveys, Secr
     /// <summary>What a person told of.</summary>
     public static PasswordPlace Of(ToldPlaceRow row) => new(row.Account, PasswordPlaceKind.Told, row.Host, row.Where, row.Setting, row.Breaks) { Reference = row.Reference };
 
-    /// <summary>The secrets kept here that hold the password of an account: those under its name, and those that the estate or an install names beside it.</summary>
+    /// <summary>
+    /// The secrets kept here that hold the password of an account: those under its name, and those that the estate or an
+    /// install names beside it.
+    /// </summary>
     private static IEnumerable<PasswordPlace> OwnSecrets(Estate estate, IReadOnlyList<Plan> plans, IReadOnlyList<AccountPassword> accounts, List<string> kept)
     {
         var named = new[] { (Account: estate.Directory.SignInAs, estate.Directory.Secret, What: "read the directory") }

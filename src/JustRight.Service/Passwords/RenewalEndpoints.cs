@@ -23,10 +23,10 @@ internal static class RenewalEndpoints
         api.MapPost("/estates/{name}/passwords/{account}/renewals", BeginAsync)
             .WithName("BeginRenewal").WithSummary("Starts a renewal: runs the automatic steps until a manual step is due").RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409).ProducesProblem(502);
 
-        api.MapGet("/renewals/{id}", async Task<Results<Ok<RenewalView>, ProblemHttpResult>> (string id, Library library, PasswordService desk, RenewalStore renewals, JobQueue queue, TimeProvider time, CancellationToken cancel) =>
+        api.MapGet("/renewals/{id}", async Task<Results<Ok<RenewalView>, ProblemHttpResult>> (string id, Library library, PasswordService passwordService, RenewalStore renewals, JobQueue queue, TimeProvider time, CancellationToken cancel) =>
         {
             var (row, estate) = await FindAsync(id, renewals, library, cancel);
-            return row is null ? Problems.NotFound("renewal", id, []) : TypedResults.Ok(await ViewAsync(row, estate!, desk, queue, time, cancel));
+            return row is null ? Problems.NotFound("renewal", id, []) : TypedResults.Ok(await ViewAsync(row, estate!, passwordService, queue, time, cancel));
         })
             .WithName("ShowRenewal").WithSummary("A renewal, its steps, and which password is where").RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
@@ -38,18 +38,18 @@ internal static class RenewalEndpoints
     }
 
     private static async Task<Results<Accepted<RenewalView>, ProblemHttpResult>> BeginAsync(
-        string name, string account, ClaimsPrincipal user, Library library, PasswordService desk, RenewalStore renewals, SecretGate gate,
-        ConnectorStore shelf, JobQueue queue, TimeProvider time, CancellationToken cancel)
+        string name, string account, ClaimsPrincipal user, Library library, PasswordService passwordService, RenewalStore renewals, SecretGate gate,
+        ConnectorStore connectorStore, JobQueue queue, TimeProvider time, CancellationToken cancel)
     {
         if (await PasswordEndpoints.EstateAsync(name, library, cancel) is not { } estate) return await PasswordEndpoints.MissingAsync(name, library, cancel);
-        var books = await desk.ReadAsync(estate, cancel);
+        var books = await passwordService.ReadAsync(estate, cancel);
         if (books.Find(account) is not { } found) return Problems.NotFound("account of a plan", account, books.Accounts.Select(a => a.Account));
         var open = (await renewals.ListAsync(name, found.Account, cancel)).FirstOrDefault(r => r.EndedAt is null);
         if (PasswordEndpoints.WhyNot(found, open) is { } why) return Problems.Of(409, "not-renewed", $"The password of {found.Account} is not renewed from here: {why}.", open is null ? null : $"Look at it: justright password progress {open.Id}");
         if (estate.Directory.Reach == Reach.File) return Problems.Of(409, "read-only", "The directory is read from a file: passwords cannot be set from here.");
-        var facts = await (await shelf.OpenAsync(estate, cancel)).Directory.ReadPasswordAsync(found.Account, cancel);
+        var facts = await (await connectorStore.OpenAsync(estate, cancel)).Directory.ReadPasswordAsync(found.Account, cancel);
         if (facts.Disabled) return Problems.Of(409, "not-renewed", $"{found.Account} is disabled: enable it first, or leave its password alone.");
-        var (old, _) = await desk.KeptAsync(estate, found.Account, cancel);
+        var (old, _) = await passwordService.KeptAsync(estate, found.Account, cancel);
         var fresh = NewPassword.Generate(Math.Max(estate.Rules.Passwords.LeastLength, facts.LeastLength ?? 0));
         var book = books.RunBookOf(found, old is not null);
         var asked = RenewalUses.Of(estate, book, TrustAnchors.OfFolder, TrustAnchors.OfFile);
@@ -65,11 +65,11 @@ internal static class RenewalEndpoints
 
         var allowed = asked.Select(a => SecretGate.Key(a.Subject, a.Use));
         var row = await renewals.BeginAsync(name, book, fresh, old, allowed, user.Identity!.Name!, cancel);
-        return await GoOnAsync(row, estate, user, desk, queue, time, cancel);
+        return await GoOnAsync(row, estate, user, passwordService, queue, time, cancel);
     }
 
     private static async Task<Results<Accepted<RenewalView>, ProblemHttpResult>> SayAsync(
-        string id, int number, StepWord word, ClaimsPrincipal user, Library library, PasswordService desk, RenewalStore renewals, JobQueue queue, TimeProvider time, CancellationToken cancel)
+        string id, int number, StepWord word, ClaimsPrincipal user, Library library, PasswordService passwordService, RenewalStore renewals, JobQueue queue, TimeProvider time, CancellationToken cancel)
     {
         var (row, estate) = await FindAsync(id, renewals, library, cancel);
         if (row is null) return Problems.NotFound("renewal", id, []);
@@ -104,11 +104,11 @@ internal static class RenewalEndpoints
                 return Problems.Bad("word", "This is not a valid word.", "done, retry, restart-now or skip", word.Word, ["done", "retry", "restart-now", "skip"]);
         }
 
-        return await GoOnAsync((await renewals.FindAsync(id, cancel))!, estate!, user, desk, queue, time, cancel);
+        return await GoOnAsync((await renewals.FindAsync(id, cancel))!, estate!, user, passwordService, queue, time, cancel);
     }
 
     private static async Task<Results<Accepted<RenewalView>, ProblemHttpResult>> BackAsync(
-        string id, ClaimsPrincipal user, Library library, PasswordService desk, RenewalStore renewals, JobQueue queue, TimeProvider time, CancellationToken cancel)
+        string id, ClaimsPrincipal user, Library library, PasswordService passwordService, RenewalStore renewals, JobQueue queue, TimeProvider time, CancellationToken cancel)
     {
         var (row, estate) = await FindAsync(id, renewals, library, cancel);
         if (row is null) return Problems.NotFound("renewal", id, []);
@@ -118,19 +118,19 @@ internal static class RenewalEndpoints
         if (book.GoesBack) return Problems.Of(409, "goes-back", "This renewal is being undone already.");
         if (row.OldProtected is null && book.InDirectory != WhichPassword.Old) return Problems.Of(409, "no-way-back", "The old password is not known here: the renewal cannot be undone.", "Retry the failed step, or skip it with a reason.");
         await renewals.SaveAsync(row.Id, book.Undo(), user.Identity!.Name!, "undo renewal", $"after {book.Steps.Count(s => s.State == RunBookState.Done)} steps", cancel);
-        return await GoOnAsync((await renewals.FindAsync(id, cancel))!, estate!, user, desk, queue, time, cancel);
+        return await GoOnAsync((await renewals.FindAsync(id, cancel))!, estate!, user, passwordService, queue, time, cancel);
     }
 
     /// <summary>Lines up the job that makes the steps that are ours.</summary>
-    private static async Task<Accepted<RenewalView>> GoOnAsync(RenewalRow row, Estate estate, ClaimsPrincipal user, PasswordService desk, JobQueue queue, TimeProvider time, CancellationToken cancel)
+    private static async Task<Accepted<RenewalView>> GoOnAsync(RenewalRow row, Estate estate, ClaimsPrincipal user, PasswordService passwordService, JobQueue queue, TimeProvider time, CancellationToken cancel)
     {
         var job = await queue.AddAsync(new JobOrder(JobKinds.Renewal, row.Estate, user.Identity!.Name!) { OrderJson = row.Id }, cancel);
-        var places = (await desk.ReadAsync(estate, cancel)).PlacesOf(row.Account);
+        var places = (await passwordService.ReadAsync(estate, cancel)).PlacesOf(row.Account);
         return TypedResults.Accepted($"/api/renewals/{row.Id}", PasswordViews.Of(row, estate, places, job.Id, time.GetUtcNow()));
     }
 
-    private static async Task<RenewalView> ViewAsync(RenewalRow row, Estate estate, PasswordService desk, JobQueue queue, TimeProvider time, CancellationToken cancel) =>
-        PasswordViews.Of(row, estate, (await desk.ReadAsync(estate, cancel)).PlacesOf(row.Account), await queue.RunningAsync(JobKinds.Renewal, row.Id, cancel), time.GetUtcNow());
+    private static async Task<RenewalView> ViewAsync(RenewalRow row, Estate estate, PasswordService passwordService, JobQueue queue, TimeProvider time, CancellationToken cancel) =>
+        PasswordViews.Of(row, estate, (await passwordService.ReadAsync(estate, cancel)).PlacesOf(row.Account), await queue.RunningAsync(JobKinds.Renewal, row.Id, cancel), time.GetUtcNow());
 
     /// <summary>While a job makes steps nobody decides about them.</summary>
     private static async Task<ProblemHttpResult?> BusyAsync(RenewalRow row, JobQueue queue, CancellationToken cancel) =>

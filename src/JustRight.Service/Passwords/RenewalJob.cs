@@ -17,7 +17,7 @@ namespace JustRight.Service.Passwords;
 /// which for a password is harmless.
 /// </summary>
 internal sealed class RenewalJob(
-    Library library, RenewalStore renewals, ConnectorStore shelf, SecretStore secrets, SecretGate gate, SurveyJob surveys, JobFeed feed, CrashRehearsal rehearsal, TimeProvider time)
+    Library library, RenewalStore renewals, ConnectorStore connectorStore, SecretStore secrets, SecretGate gate, SurveyJob surveys, JobFeed feed, CrashRehearsal rehearsal, TimeProvider time)
 {
     /// <summary>Goes on with a renewal; returns how it stands.</summary>
     public async Task<string> RunAsync(JobRow job, CancellationToken cancel)
@@ -25,7 +25,7 @@ internal sealed class RenewalJob(
         var row = await renewals.FindAsync(job.OrderJson!, cancel) ?? throw new ConnectorException(ConnectorFailure.NotFound, "this renewal no longer exists.");
         var estate = Library.ReadEstate((await library.FindAsync(Library.EstateKind, row.Estate, cancel))!);
         var run = new RunBookRun(
-            renewals, secrets, gate, rehearsal, time, row, estate, job.StartedBy, await shelf.OpenAsync(estate, row.AllowedWhenBegun, cancel));
+            renewals, secrets, gate, rehearsal, time, row, estate, job.StartedBy, await connectorStore.OpenAsync(estate, row.AllowedWhenBegun, cancel));
         while (run.Book.Next(host => IsOpen(estate, host, time.GetUtcNow())) == RunBookNext.Go)
         {
             cancel.ThrowIfCancellationRequested();

@@ -141,7 +141,9 @@ internal sealed class RunBookRun(
         return renewals.SaveAsync(row.Id, Book, who, state == RunBookState.Done ? "make" : "fail", $"{step.Words}; {(state == RunBookState.Done ? "after" : "because")}: {note}", cancel);
     }
 
-    /// <summary>Whether the directory takes it, every service that was restarted runs, and nobody kept trying another one.</summary>
+    /// <summary>
+    /// Whether the directory takes it, every service that was restarted runs, and nobody kept trying another one.
+    /// </summary>
     private async Task<(bool Fine, string Seen)> CheckAsync(NewPassword secret, CancellationToken cancel)
     {
         var facts = await connectors.Directory.ReadPasswordAsync(row.Account, cancel);

@@ -11,13 +11,17 @@ using Microsoft.EntityFrameworkCore;
 namespace JustRight.Service.Proposals;
 
 /// <summary>
-/// Two-person approval: where the organization wants them, what changes the estate is proposed by one person and carried out only after another
+/// Two-person approval: where the organization wants them, what changes the estate is proposed by one person and carried out
+/// only after another
 /// approved it. What a proposal rests on is noted with it; once that is other, the proposal and its approval are void.
 /// </summary>
 internal sealed class ProposalService(
-    Library library, FitService desk, JobQueue queue, SecondPerson second, LogStore log, IDbContextFactory<AppDb> databases, TimeProvider time)
+    Library library, FitService fitService, JobQueue queue, SecondPerson second, LogStore log, IDbContextFactory<AppDb> databases, TimeProvider time)
 {
-    /// <summary>Lines a job up; where the organization wants two-person approval it is kept as a proposal instead, in place of the one before of that kind and subject.</summary>
+    /// <summary>
+    /// Lines a job up; where the organization wants two-person approval it is kept as a proposal instead, in place of the one
+    /// before of that kind and subject.
+    /// </summary>
     public async Task<JobRow> AddAsync(string estate, JobOrder order, CancellationToken cancel)
     {
         if (!await second.IsWantedAsync(estate, cancel)) return await queue.AddAsync(order, cancel);
@@ -65,13 +69,15 @@ internal sealed class ProposalService(
     private Task ChangeAsync(string id, Action<JobRow> change, string who, string action, JobRow job, string detail, CancellationToken cancel) =>
         log.AddWithAsync(db => change(db.Jobs.First(j => j.Id == id)), who, action, job.Subject, detail, cancel);
 
-    /// <summary>Why a proposal no longer is what was seen, or null: what it rests on is other, or the worklist no longer has its steps.</summary>
+    /// <summary>
+    /// Why a proposal no longer is what was seen, or null: what it rests on is other, or the worklist no longer has its steps.
+    /// </summary>
     private async Task<string?> WhyVoidAsync(JobRow job, CancellationToken cancel)
     {
         if (ActKinds.All.Contains(job.Kind)) return null; // what it rests on is compared when it is asked for again
         var install = await library.FindAsync(Library.InstallKind, job.Subject, cancel);
         if (job.Basis != await BasisAsync(job.Subject, install is null ? job.Subject : Library.ReadInstall(install).Estate, cancel)) return "the sheet, the estate or the install changed since the proposal: propose it again";
-        if (job.Kind != "grant" || await desk.JudgeAsync(job.Subject, cancel) is not { } judged) return null;
+        if (job.Kind != "grant" || await fitService.JudgeAsync(job.Subject, cancel) is not { } judged) return null;
         var offered = judged.Worklist.Give.Concat(judged.Worklist.Remove).Where(s => s.Blocked is null).Select(s => s.Id).ToHashSet();
         return job.Steps.OrderBy(s => s.Number).FirstOrDefault(s => !offered.Contains(ChangeJson.Read(s.ChangeJson).Key)) is { } gone ? $"the worklist no longer has its step {gone.Number}, {gone.Words}: propose it again" : null;
     }

@@ -8,7 +8,10 @@ namespace JustRight.Service.Reports;
 /// <summary>The account matrix as CSV [RFC 4180], a line for each right.</summary>
 internal static class CsvReport
 {
-    /// <summary>Writes it, in UTF-8 with the mark that spreadsheets look for. A text that a spreadsheet would run as a formula is made harmless.</summary>
+    /// <summary>
+    /// Writes it, in UTF-8 with the mark that spreadsheets look for. A text that a spreadsheet would run as a formula is made
+    /// harmless.
+    /// </summary>
     public static byte[] Write(InstallReport report)
     {
         using var stream = new MemoryStream();

@@ -11,7 +11,8 @@ namespace JustRight.Service.Reports;
 
 /// <summary>
 /// The whole evidence of a fit as one signed file: what was asked, what was read, what was said of it, and what people accepted.
-/// A JSON Web Signature in its flattened JSON form [RFC 7515, 7.2.2], by RS256, so that anything that knows the standard checks it.
+/// A JSON Web Signature in its flattened JSON form [RFC 7515, 7.2.2], by RS256, so that anything that knows the standard checks
+/// it.
 /// </summary>
 internal sealed class EvidenceFile(Library library, SurveyStore surveys, EvidenceKey key)
 {

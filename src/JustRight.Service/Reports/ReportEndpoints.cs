@@ -16,9 +16,9 @@ internal static class ReportEndpoints
     public static void MapReports(this IEndpointRouteBuilder api)
     {
         api.MapGet("/installs/{name}/report", async Task<Results<FileContentHttpResult, ProblemHttpResult>> (
-            string name, [AllowedValues("xlsx", "csv", "markdown", "html")] string? form, Library library, FitService desk, ReportService reports, IServiceProvider parts, ILoggerFactory loggers, CancellationToken cancel) =>
+            string name, [AllowedValues("xlsx", "csv", "markdown", "html")] string? form, Library library, FitService fitService, ReportService reports, IServiceProvider parts, ILoggerFactory loggers, CancellationToken cancel) =>
         {
-            var (judged, problem) = await FitEndpoints.JudgedAsync(name, library, desk, cancel);
+            var (judged, problem) = await FitEndpoints.JudgedAsync(name, library, fitService, cancel);
             if (problem is not null) return problem;
             if (form is not null && !Forms.Contains(form)) return Problems.Bad("form", $"'{form}' is not a form of a report.", string.Join(", ", Forms), form, Forms);
             var report = await reports.OfAsync(judged!, cancel);
@@ -32,8 +32,8 @@ internal static class ReportEndpoints
         }).WithName("ShowReport").WithSummary("The account matrix as a file: xlsx, csv, markdown; html is the review sheet, for paper").RequireAuthorization(Roles.Reader)
             .Produces<string>(200, WorkbookReport.MediaType, "text/csv", "text/markdown", "text/html").ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
 
-        api.MapGet("/installs/{name}/evidence", async Task<Results<FileContentHttpResult, ProblemHttpResult>> (string name, Library library, FitService desk, ReportService reports, EvidenceFile evidence, CancellationToken cancel) =>
-            await FitEndpoints.JudgedAsync(name, library, desk, cancel) switch
+        api.MapGet("/installs/{name}/evidence", async Task<Results<FileContentHttpResult, ProblemHttpResult>> (string name, Library library, FitService fitService, ReportService reports, EvidenceFile evidence, CancellationToken cancel) =>
+            await FitEndpoints.JudgedAsync(name, library, fitService, cancel) switch
             {
                 (null, { } problem) => problem,
                 ({ } judged, _) => TypedResults.File(await evidence.WriteAsync(await reports.OfAsync(judged, cancel), cancel), EvidenceFile.MediaType, $"{name}-evidence.json"),

@@ -6,7 +6,10 @@ using SheetView = DocumentFormat.OpenXml.Spreadsheet.SheetView;
 
 namespace JustRight.Service.Reports;
 
-/// <summary>The account matrix as a workbook [ECMA-376]: the matrix, every right with filters, exceptions, reviews, and what it all rests on.</summary>
+/// <summary>
+/// The account matrix as a workbook [ECMA-376]: the matrix, every right with filters, exceptions, reviews, and what it all
+/// rests on.
+/// </summary>
 internal static class WorkbookReport
 {
     /// <summary>The media type.</summary>
@@ -35,7 +38,9 @@ internal static class WorkbookReport
         return PlainNames.Of(stream.ToArray());
     }
 
-    /// <summary>Accounts as rows, places as columns; a cell has its rights with their verdicts, and the style of the worst.</summary>
+    /// <summary>
+    /// Accounts as rows, places as columns; a cell has its rights with their verdicts, and the style of the worst.
+    /// </summary>
     private static void Matrix(WorkbookPart workbook, InstallReport report)
     {
         var places = report.Fit.Places.Where(p => report.Fit.Accounts.Any(a => a.Rights.Any(r => r.Group == p))).ToList();
@@ -68,7 +73,10 @@ internal static class WorkbookReport
     private static void Add(WorkbookPart workbook, string name, IReadOnlyList<string> heads, IReadOnlyList<IReadOnlyList<string>> rows, IReadOnlyList<double> widths, Func<IReadOnlyList<string>, (int Column, string Verdict)> verdict) =>
         Add(workbook, name, heads, rows, widths, styleOf: (row, column) => verdict(rows[row]) is var v && v.Column == column ? WorkbookStyles.Of(v.Verdict) : WorkbookStyles.Plain);
 
-    /// <summary>Adds a sheet with a frozen head and a filter over all its columns. Every cell is text, so that nothing in it can be a formula.</summary>
+    /// <summary>
+    /// Adds a sheet with a frozen head and a filter over all its columns. Every cell is text, so that nothing in it can be a
+    /// formula.
+    /// </summary>
     private static void Add(
         WorkbookPart workbook, string name, IReadOnlyList<string> heads, IReadOnlyList<IReadOnlyList<string>> rows, IReadOnlyList<double> widths, int frozenColumns = 0, Func<int, int, uint>? styleOf = null)
     {

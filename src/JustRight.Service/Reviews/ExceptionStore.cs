@@ -11,12 +11,15 @@ namespace JustRight.Service.Reviews;
 public sealed class ExceptionStore(IDbContextFactory<AppDb> databases, LogStore log, TimeProvider time)
 {
     /// <summary>What counts for an install.</summary>
-    public async Task<ExceptionIndex> BookAsync(string install, CancellationToken cancel) => new((await RowsAsync(install, cancel)).Select(Of));
+    public async Task<ExceptionIndex> IndexAsync(string install, CancellationToken cancel) => new((await RowsAsync(install, cancel)).Select(Of));
 
     /// <summary>Every exception of an install, the latest first.</summary>
     public async Task<IReadOnlyList<ExceptionView>> ListAsync(string install, CancellationToken cancel) => [.. (await RowsAsync(install, cancel)).OrderByDescending(r => r.Id).Select(View)];
 
-    /// <summary>Those of an install by which something is due, with what each covers, in words: the latest on each target, unless it was ended.</summary>
+    /// <summary>
+    /// Those of an install by which something is due, with what each covers, in words: the latest on each target, unless it was
+    /// ended.
+    /// </summary>
     public async Task<IReadOnlyList<(AcceptedException Exception, string Words)>> EndingAsync(string install, CancellationToken cancel) =>
         [.. (await RowsAsync(install, cancel)).GroupBy(r => r.Target).Select(g => g.MaxBy(r => r.Id)!).Where(r => r.EndedAt is null).Select(r => (Of(r), r.Words))];
 

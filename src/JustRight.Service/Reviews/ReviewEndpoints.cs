@@ -20,16 +20,16 @@ internal static class ReviewEndpoints
 
     public static void MapReviews(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/installs/{name}/exceptions", async Task<Results<Ok<IReadOnlyList<ExceptionView>>, ProblemHttpResult>> (string name, Library library, ExceptionStore shelf, CancellationToken cancel) =>
-            await FitEndpoints.MissingAsync(name, library, cancel) is { } missing ? missing : TypedResults.Ok(await shelf.ListAsync(name, cancel)))
+        api.MapGet("/installs/{name}/exceptions", async Task<Results<Ok<IReadOnlyList<ExceptionView>>, ProblemHttpResult>> (string name, Library library, ExceptionStore exceptions, CancellationToken cancel) =>
+            await FitEndpoints.MissingAsync(name, library, cancel) is { } missing ? missing : TypedResults.Ok(await exceptions.ListAsync(name, cancel)))
             .WithName("ListExceptions").WithSummary("The exceptions, newest first, including the expired ones").RequireAuthorization(Roles.Reader).ProducesProblem(404);
         api.MapPost("/installs/{name}/exceptions", AllowAsync)
             .WithName("AllowException").WithSummary("Accepts a deviation for a reason and until a date; only an owner accepts a forbidden right").RequireAuthorization(Roles.Granter)
             .ProducesProblem(400).ProducesProblem(403).ProducesProblem(404).ProducesProblem(409);
         api.MapPost("/installs/{name}/exceptions/{number:int}/end", EndAsync)
             .WithName("EndException").WithSummary("Ends an exception early").RequireAuthorization(Roles.Granter).ProducesProblem(404);
-        api.MapGet("/installs/{name}/reviews", async Task<Results<Ok<IReadOnlyList<ReviewView>>, ProblemHttpResult>> (string name, Library library, ReviewStore shelf, CancellationToken cancel) =>
-            await FitEndpoints.MissingAsync(name, library, cancel) is { } missing ? missing : TypedResults.Ok(await shelf.ListAsync(name, cancel)))
+        api.MapGet("/installs/{name}/reviews", async Task<Results<Ok<IReadOnlyList<ReviewView>>, ProblemHttpResult>> (string name, Library library, ReviewStore reviews, CancellationToken cancel) =>
+            await FitEndpoints.MissingAsync(name, library, cancel) is { } missing ? missing : TypedResults.Ok(await reviews.ListAsync(name, cancel)))
             .WithName("ListReviews").WithSummary("The reviews of an install, newest first").RequireAuthorization(Roles.Reader).ProducesProblem(404);
         api.MapPost("/installs/{name}/reviews", ReviewAsync)
             .WithName("Review").WithSummary("Records who reviewed the latest fit, its deviations, and which of them are accepted until when").RequireAuthorization(Roles.Planner)
@@ -37,9 +37,9 @@ internal static class ReviewEndpoints
     }
 
     private static async Task<Results<Ok<ExceptionView>, ProblemHttpResult>> AllowAsync(
-        string name, ExceptionOrder order, ClaimsPrincipal user, Library library, FitService desk, DriftKeeper drift, ExceptionStore shelf, SecondPerson second, TimeProvider time, CancellationToken cancel)
+        string name, ExceptionOrder order, ClaimsPrincipal user, Library library, FitService fitService, DriftKeeper drift, ExceptionStore exceptions, SecondPerson second, TimeProvider time, CancellationToken cancel)
     {
-        var (judged, problem) = await FitEndpoints.JudgedAsync(name, library, desk, cancel);
+        var (judged, problem) = await FitEndpoints.JudgedAsync(name, library, fitService, cancel);
         if (problem is not null) return problem;
         var off = Off(judged!.Fit);
         if (off.FirstOrDefault(o => o.Target == order.Target) is not { } what)
@@ -52,24 +52,24 @@ internal static class ReviewEndpoints
         if (what.Verdict == Verdict.Forbidden && !user.IsInRole(Roles.Owner)) return Problems.Of(403, "role", "Only an owner accepts a forbidden right.", "Ask an owner, or remove the right.");
         var act = new ProposedAct(ActKinds.Exception, name, [$"accept until {order.Until:yyyy-MM-dd}: {what.Words}; {order.Why.Trim()}"], what.Target, $"{what.Verdict}", $"{until:O}", order.Why.Trim(), NameOf(order.By, user));
         if (await second.AskAsync([judged.Fit.Plan.Estate], act, user.Identity!.Name!, cancel) is { } waits) return waits;
-        var made = await shelf.AddAsync(new AcceptedException(0, name, what.Target, what.Verdict, order.Why.Trim(), NameOf(order.By, user), now, until), what.Words, user.Identity!.Name!, cancel);
-        await KeepAsync(name, user.Identity!.Name!, library, desk, drift, cancel);
+        var made = await exceptions.AddAsync(new AcceptedException(0, name, what.Target, what.Verdict, order.Why.Trim(), NameOf(order.By, user), now, until), what.Words, user.Identity!.Name!, cancel);
+        await KeepAsync(name, user.Identity!.Name!, library, fitService, drift, cancel);
         return TypedResults.Ok(made);
     }
 
     private static async Task<Results<Ok<IReadOnlyList<ExceptionView>>, ProblemHttpResult>> EndAsync(
-        string name, int number, ClaimsPrincipal user, Library library, FitService desk, DriftKeeper drift, ExceptionStore shelf, CancellationToken cancel)
+        string name, int number, ClaimsPrincipal user, Library library, FitService fitService, DriftKeeper drift, ExceptionStore exceptions, CancellationToken cancel)
     {
         if (await FitEndpoints.MissingAsync(name, library, cancel) is { } missing) return missing;
-        if (!await shelf.EndAsync(name, number, user.Identity!.Name!, cancel)) return Problems.Of(404, "not-found", $"{name} has no valid exception {number}.", $"See justright exception list {name}");
-        await KeepAsync(name, user.Identity!.Name!, library, desk, drift, cancel);
-        return TypedResults.Ok(await shelf.ListAsync(name, cancel));
+        if (!await exceptions.EndAsync(name, number, user.Identity!.Name!, cancel)) return Problems.Of(404, "not-found", $"{name} has no valid exception {number}.", $"See justright exception list {name}");
+        await KeepAsync(name, user.Identity!.Name!, library, fitService, drift, cancel);
+        return TypedResults.Ok(await exceptions.ListAsync(name, cancel));
     }
 
     private static async Task<Results<Ok<ReviewView>, ProblemHttpResult>> ReviewAsync(
-        string name, ReviewOrder order, ClaimsPrincipal user, Library library, FitService desk, FitHistory history, DriftKeeper drift, ReviewStore shelf, TimeProvider time, CancellationToken cancel)
+        string name, ReviewOrder order, ClaimsPrincipal user, Library library, FitService fitService, FitHistory history, DriftKeeper drift, ReviewStore reviews, TimeProvider time, CancellationToken cancel)
     {
-        var (judged, problem) = await FitEndpoints.JudgedAsync(name, library, desk, cancel);
+        var (judged, problem) = await FitEndpoints.JudgedAsync(name, library, fitService, cancel);
         if (problem is not null) return problem;
         var fit = judged!.Fit;
         if (TextFault("by", order.By, LongestName, false) is { } noName) return noName;
@@ -77,18 +77,18 @@ internal static class ReviewEndpoints
         var now = time.GetUtcNow();
         if (order.NextBy is { } next && (next <= DateOnly.FromDateTime(now.UtcDateTime) || next > DateOnly.FromDateTime(now.UtcDateTime.AddYears(10)))) return Problems.Bad("nextBy", "The next review must be on a future day.", "a later day, at most ten years from now", $"{next:yyyy-MM-dd}");
         // An exception may have ended since the last survey: what is reviewed is what holds at this moment.
-        await KeepAsync(name, DriftKeeper.Clock, library, desk, drift, cancel);
+        await KeepAsync(name, DriftKeeper.Clock, library, fitService, drift, cancel);
         var latest = (await history.ListAsync(name, cancel))[0].Number;
         if (order.Fit != latest) return Problems.Of(409, "fit-changed", $"Fit {order.Fit} is not the latest: that is fit {latest}.", $"See what changed first: justright drift {name}{(order.Fit > 0 && order.Fit < latest ? $" --from {order.Fit}" : "")}");
         var off = Off(fit).Select(o => new ReviewedView(o.Words, ExceptionStore.Word(o.Verdict), FitViews.Of(o.Accepted))).ToList();
         var review = new ReviewView(0, name, latest, FitViews.Of(fit.Counts, fit.UnreadParts.Count, fit.Words), NameOf(order.By, user), user.Identity!.Name!, now, order.NextBy, order.Remark?.Trim(), off);
-        return TypedResults.Ok(await shelf.AddAsync(review, cancel));
+        return TypedResults.Ok(await reviews.AddAsync(review, cancel));
     }
 
     /// <summary>Keeps the fit of an install as it is at this moment, from the latest survey.</summary>
-    private static async Task KeepAsync(string name, string who, Library library, FitService desk, DriftKeeper drift, CancellationToken cancel)
+    private static async Task KeepAsync(string name, string who, Library library, FitService fitService, DriftKeeper drift, CancellationToken cancel)
     {
-        if (await desk.JudgeAsync(name, cancel) is { } judged)
+        if (await fitService.JudgeAsync(name, cancel) is { } judged)
             await drift.KeepAsync(Library.ReadEstate((await library.FindAsync(Library.EstateKind, judged.Fit.Plan.Estate, cancel))!), [judged.Fit], who, cancel);
     }
 

@@ -7,7 +7,9 @@ using Quartz;
 
 namespace JustRight.Service.Schedules;
 
-/// <summary>Keeps the scheduler's plan as the estates say: each watched one at its own times, and reminders of all each hour.</summary>
+/// <summary>
+/// Keeps the scheduler's plan as the estates say: each watched one at its own times, and reminders of all each hour.
+/// </summary>
 internal sealed class SchedulePlan(ISchedulerFactory schedulers, Library library, TimeProvider time) : IHostedService
 {
     private const string Looks = "looks";

@@ -2,7 +2,10 @@ using Quartz;
 
 namespace JustRight.Service.Schedules;
 
-/// <summary>The scheduler's call to look at an estate. It only lines a survey up: jobs run one after another, so no two surveys of one install are ever under way at once.</summary>
+/// <summary>
+/// The scheduler's call to look at an estate. It only lines a survey up: jobs run one after another, so no two surveys of one
+/// install are ever under way at once.
+/// </summary>
 [DisallowConcurrentExecution]
 internal sealed class ScheduledSurveyJob(ScheduledSurveys watcher, ILogger<ScheduledSurveyJob> logger) : IJob
 {

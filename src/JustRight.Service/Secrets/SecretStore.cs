@@ -40,7 +40,9 @@ internal sealed class SecretStore(
         return row is null ? null : new NewPassword(OpenSecret(row));
     }
 
-    /// <summary>Makes a password for a new account and keeps it, before the account is made. A retry after a crash gets a new one.</summary>
+    /// <summary>
+    /// Makes a password for a new account and keeps it, before the account is made. A retry after a crash gets a new one.
+    /// </summary>
     public async Task<NewPassword> NewPasswordAsync(string install, string account, CancellationToken cancel)
     {
         var password = NewPassword.Generate();
@@ -48,7 +50,9 @@ internal sealed class SecretStore(
         return password;
     }
 
-    /// <summary>The password that was made here for an account, while it is kept; else null. <see cref="SecretGate"/> as well.</summary>
+    /// <summary>
+    /// The password that was made here for an account, while it is kept; else null. <see cref="SecretGate"/> as well.
+    /// </summary>
     /// <param name="account"><c>DOMAIN\name</c>.</param>
     internal async Task<NewPassword?> KeptPasswordAsync(string account, CancellationToken cancel)
     {
@@ -57,7 +61,9 @@ internal sealed class SecretStore(
         return row?.Protected is null ? null : new NewPassword(Open(row));
     }
 
-    /// <summary>Keeps the password that an account has now, to be handed over and to be used; in place of the one before.</summary>
+    /// <summary>
+    /// Keeps the password that an account has now, to be handed over and to be used; in place of the one before.
+    /// </summary>
     /// <param name="subject">The install, or the estate, that it was made for.</param>
     /// <param name="account"><c>DOMAIN\name</c>.</param>
     public async Task KeepPasswordAsync(string subject, string account, NewPassword password, CancellationToken cancel)

@@ -2,22 +2,30 @@ using JustRight.Core.SecretUses;
 
 namespace JustRight.Service.Settings;
 
-/// <summary>What can be set of the service, under the configuration section <c>JustRight</c> or as <c>--JustRight:Name value</c>.</summary>
+/// <summary>
+/// What can be set of the service, under the configuration section <c>JustRight</c> or as <c>--JustRight:Name value</c>.
+/// </summary>
 public sealed class ServiceSettings
 {
     /// <summary>The folder that holds the database, the keys, the logs and the simulation; made when missing.</summary>
     public string Data { get; set; } = Path.Combine(Environment.GetFolderPath(Environment.SpecialFolder.LocalApplicationData, Environment.SpecialFolderOption.DoNotVerify), "justright");
 
-    /// <summary>The folder with the built console; the one beside the program where there is one, else the API alone is served.</summary>
+    /// <summary>
+    /// The folder with the built console; the one beside the program where there is one, else the API alone is served.
+    /// </summary>
     public string? Console { get; set; } = Beside("console");
 
     /// <summary>The folder with the simulation's first states, one file an estate.</summary>
     public string SimulationStates { get; set; } = Path.Combine(AppContext.BaseDirectory, "simulation");
 
-    /// <summary>How many one-time sign-in links to print at the start, 0 to 5. The first start prints one whatever is set.</summary>
+    /// <summary>
+    /// How many one-time sign-in links to print at the start, 0 to 5. The first start prints one whatever is set.
+    /// </summary>
     public int SignInLinks { get; set; }
 
-    /// <summary>How many answers of traces are kept of each estate; an older trace keeps its line in the list. At least 1.</summary>
+    /// <summary>
+    /// How many answers of traces are kept of each estate; an older trace keeps its line in the list. At least 1.
+    /// </summary>
     public int TracesKept { get; set; } = 100;
 
     /// <summary>
@@ -45,7 +53,8 @@ public sealed class ServiceSettings
     public MailSettings Mail { get; set; } = new();
 
     /// <summary>
-    /// For rehearsing a crash, with the simulation only: <c>number:stage</c> at which carrying out stops and waits to be killed. See
+    /// For rehearsing a crash, with the simulation only: <c>number:stage</c> at which carrying out stops and waits to be
+    /// killed. See
     /// docs/operations.md.
     /// </summary>
     public string? RehearseHaltAt { get; set; }
@@ -60,7 +69,10 @@ public sealed class ServiceSettings
 /// <summary>Where the service may connect to, under <c>JustRight:Outbound</c>.</summary>
 public sealed class OutboundSettings
 {
-    /// <summary>Host names, <c>*.example</c> for all below one, addresses and networks; none by default, and then nothing is connected to.</summary>
+    /// <summary>
+    /// Host names, <c>*.example</c> for all below one, addresses and networks; none by default, and then nothing is connected
+    /// to.
+    /// </summary>
     public IList<string> Allow { get; set; } = [];
 }
 

@@ -25,8 +25,8 @@ internal static class SignInEndpoints
 
     public static void MapSignIns(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/installs/{name}/sign-in", async Task<Results<Ok<SignInView>, ProblemHttpResult>> (string name, Library library, SignInService desk, CancellationToken cancel) =>
-            await FitEndpoints.MissingAsync(name, library, cancel) is { } missing ? missing : await desk.ShowAsync(name, cancel) is { } view ? TypedResults.Ok(view) : NoSignIn(name))
+        api.MapGet("/installs/{name}/sign-in", async Task<Results<Ok<SignInView>, ProblemHttpResult>> (string name, Library library, SignInService signInService, CancellationToken cancel) =>
+            await FitEndpoints.MissingAsync(name, library, cancel) is { } missing ? missing : await signInService.ShowAsync(name, cancel) is { } view ? TypedResults.Ok(view) : NoSignIn(name))
             .WithName("ShowSignIn").WithSummary("A product's sign-in settings, with a reason for each").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(400);
 
         api.MapPost("/installs/{name}/sign-in/tests", TryAsync)
@@ -71,12 +71,12 @@ internal static class SignInEndpoints
     private static ProblemHttpResult NoSignIn(string install) => Problems.Of(404, "no-sign-in", $"Nobody signs in to {install} with a directory account.", "Its sheet needs a section sign-in, and the install the directory: sign-in.directory.");
 
     private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> TryAsync(
-        string name, SignInTestOrder order, ClaimsPrincipal user, Library library, SignInService desk, JobQueue queue, SignInTestPasswordStore typed, CancellationToken cancel)
+        string name, SignInTestOrder order, ClaimsPrincipal user, Library library, SignInService signInService, JobQueue queue, SignInTestPasswordStore typed, CancellationToken cancel)
     {
         if (await FitEndpoints.MissingAsync(name, library, cancel) is { } missing) return missing;
         foreach (var (field, password) in new[] { ("bindPassword", order.BindPassword), ("personPassword", order.PersonPassword) })
             if (password is { Length: 0 or > LongestPassword }) return Problems.Bad(field, password.Length == 0 ? "A directory treats an empty password as an anonymous bind [RFC 4513 5.1.2]." : "This is too long for a password.", "1 to 1000 characters, or none at all");
-        if ((await desk.LocateAsync(name, cancel)).SignIn is null) return NoSignIn(name);
+        if ((await signInService.LocateAsync(name, cancel)).SignIn is null) return NoSignIn(name);
         var passwords = new SignInTestPasswords(order.BindPassword is { } bind ? new NewPassword(bind) : null, order.PersonPassword is { } person ? new NewPassword(person) : null);
         var job = await queue.AddAsync(new JobOrder(JobKinds.SignIn, name, user.Identity!.Name!) { Prepare = id => typed.Put(id, passwords) }, cancel);
         return TypedResults.Accepted($"/api/jobs/{job.Id}", JobQueue.View(job));

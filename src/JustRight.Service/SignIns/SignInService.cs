@@ -11,13 +11,18 @@ using Microsoft.EntityFrameworkCore;
 
 namespace JustRight.Service.SignIns;
 
-/// <summary>Brings together what sign-in settings are made of: the plan, where the latest survey found things, the people last read, the latest test.</summary>
-internal sealed class SignInService(FitService desk, SurveyStore surveys, PeopleStore people, PasswordService passwords, IDbContextFactory<AppDb> databases)
+/// <summary>
+/// Brings together what sign-in settings are made of: the plan, where the latest survey found things, the people last read, the
+/// latest test.
+/// </summary>
+internal sealed class SignInService(FitService fitService, SurveyStore surveys, PeopleStore people, PasswordService passwords, IDbContextFactory<AppDb> databases)
 {
-    /// <summary>The planned sign-in of an install, with the names that the latest survey found; null when its people do not sign in.</summary>
+    /// <summary>
+    /// The planned sign-in of an install, with the names that the latest survey found; null when its people do not sign in.
+    /// </summary>
     public async Task<(PlannedSignIn? SignIn, Plan Plan, Estate Estate)> LocateAsync(string install, CancellationToken cancel)
     {
-        var (plan, estate) = await desk.PlanAsync(install, cancel);
+        var (plan, estate) = await fitService.PlanAsync(install, cancel);
         var graph = (await surveys.LatestAsync(estate.Name, cancel))?.Graph;
         return (plan.SignIn?.Located(name => graph?.IndexOf(name) is >= 0 and var node ? graph.PrincipalOf(node)?.Dn : null), plan, estate);
     }

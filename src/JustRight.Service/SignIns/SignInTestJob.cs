@@ -14,7 +14,7 @@ using Microsoft.EntityFrameworkCore;
 namespace JustRight.Service.SignIns;
 
 /// <summary>Runs sign-in tests of products' sign-in.</summary>
-internal sealed class SignInTestJob(SignInService desk, ConnectorStore connectors, SecretGate secrets, SignInTestPasswordStore typed, JobFeed feed, LogStore log, TimeProvider time, IDbContextFactory<AppDb> databases)
+internal sealed class SignInTestJob(SignInService signInService, ConnectorStore connectors, SecretGate secrets, SignInTestPasswordStore typed, JobFeed feed, LogStore log, TimeProvider time, IDbContextFactory<AppDb> databases)
 {
     private const int Kept = 50;
 
@@ -22,7 +22,7 @@ internal sealed class SignInTestJob(SignInService desk, ConnectorStore connector
     public async Task<string> RunAsync(JobRow job, CancellationToken cancel)
     {
         var passwords = typed.Take(job.Id);
-        var (signIn, _, estate) = await desk.LocateAsync(job.Subject, cancel);
+        var (signIn, _, estate) = await signInService.LocateAsync(job.Subject, cancel);
         if (signIn is null) throw new ConnectorException(ConnectorFailure.NotFound, $"nobody signs in to {job.Subject} with a directory account any more.");
         var directory = connectors.OpenPeople(estate, signIn.Directory);
         if (passwords.Bind is null) passwords = await WithKeptAsync(passwords, estate, signIn, cancel);
@@ -50,7 +50,8 @@ internal sealed class SignInTestJob(SignInService desk, ConnectorStore connector
     }
 
     /// <summary>
-    /// The bind account's password as far as it is kept here: under the name that the install gives, or since we made the account.
+    /// The bind account's password as far as it is kept here: under the name that the install gives, or since we made the
+    /// account.
     /// A simulated directory is in this process: nothing leaves it.
     /// </summary>
     private async Task<NewPassword?> KeptAsync(Estate estate, PlannedSignIn signIn, CancellationToken cancel)

@@ -3,7 +3,9 @@ using JustRight.Connectors.People;
 
 namespace JustRight.Service.SignIns;
 
-/// <summary>Passwords typed for sign-in tests that wait to run: in memory alone, and gone when the sign-in test takes them.</summary>
+/// <summary>
+/// Passwords typed for sign-in tests that wait to run: in memory alone, and gone when the sign-in test takes them.
+/// </summary>
 internal sealed class SignInTestPasswordStore
 {
     private readonly ConcurrentDictionary<string, SignInTestPasswords> _waiting = new(StringComparer.Ordinal);

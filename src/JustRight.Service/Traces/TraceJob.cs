@@ -21,7 +21,7 @@ namespace JustRight.Service.Traces;
 internal sealed record KeptTrace(TraceView View, Dictionary<string, List<string>> Changes);
 
 /// <summary>Reads the directory as it is now and traces an account through its access lists.</summary>
-internal sealed class TraceJob(Library library, ConnectorStore shelf, JobFeed feed, LogStore log, IDbContextFactory<AppDb> databases, IOptions<ServiceSettings> settings)
+internal sealed class TraceJob(Library library, ConnectorStore connectorStore, JobFeed feed, LogStore log, IDbContextFactory<AppDb> databases, IOptions<ServiceSettings> settings)
 {
     /// <summary>Runs the job and returns its closing words.</summary>
     public async Task<string> RunAsync(JobRow job, CancellationToken cancel)
@@ -46,7 +46,7 @@ internal sealed class TraceJob(Library library, ConnectorStore shelf, JobFeed fe
     public async Task<KeptTrace> TraceAsync(string id, string estateName, SettledTrace settled, CancellationToken cancel)
     {
         var estate = Library.ReadEstate((await library.FindAsync(Library.EstateKind, estateName, cancel))!);
-        var connectors = await shelf.OpenAsync(estate, cancel);
+        var connectors = await connectorStore.OpenAsync(estate, cancel);
         feed.Tell(id, new JobEvent("running", 0, 2, $"reading the ACLs of {estate.Domain.DnsName}", null));
         var (read, objects) = await ReadAsync(connectors.Directory, settled, cancel);
         var access = read.Access ?? throw new ConnectorException(ConnectorFailure.NotAllowed, "the ACLs of the directory could not be read.");

@@ -26,7 +26,7 @@ public sealed record SettledTrace(string Account, string Act, IReadOnlyList<stri
 }
 
 /// <summary>Settles what a trace order leaves open: the account of a service, the class, the branch.</summary>
-internal sealed class TraceQuestions(Library library, FitService desk, SurveyStore surveys)
+internal sealed class TraceQuestions(Library library, FitService fitService, SurveyStore surveys)
 {
     /// <summary>Settles an order, or says what is wrong with it.</summary>
     public async Task<(SettledTrace? Trace, ProblemHttpResult? Problem)> SettleAsync(Estate estate, TraceOrder order, CancellationToken cancel)
@@ -78,7 +78,7 @@ internal sealed class TraceQuestions(Library library, FitService desk, SurveySto
             known.AddRange(sheet.Services.Select(s => s.Name));
             foreach (var match in sheet.Services.Where(s => string.Equals(s.Name, service, StringComparison.OrdinalIgnoreCase)))
             {
-                var (plan, _) = await desk.PlanAsync(install.Name, cancel);
+                var (plan, _) = await fitService.PlanAsync(install.Name, cancel);
                 var name = plan.Accounts.First(a => a.Key == match.RunsAs).Name;
                 found.AddRange(HostsOf(install, match.On).Select(host => (name, install.Name, host)));
             }
@@ -97,7 +97,7 @@ internal sealed class TraceQuestions(Library library, FitService desk, SurveySto
     /// <summary>The branch for which the account's own plans ask this act, when there is just one.</summary>
     private async Task<string?> NeedBranchAsync(Estate estate, string account, DirectoryActRow act, string? install, CancellationToken cancel)
     {
-        var branches = (await desk.PlansOfAsync(estate.Name, cancel))
+        var branches = (await fitService.PlansOfAsync(estate.Name, cancel))
             .Where(p => install is null || p.Install == install)
             .SelectMany(p => p.Accounts.Where(a => string.Equals(a.Name, account, StringComparison.OrdinalIgnoreCase)).SelectMany(a => p.GrantsOf(a.Key)))
             .Select(g => g.Right.Below).OfType<BranchAsked>().Where(r => r.Act == act.Act).Select(r => r.Branch).Distinct(StringComparer.OrdinalIgnoreCase).ToList();

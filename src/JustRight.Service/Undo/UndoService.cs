@@ -18,7 +18,8 @@ namespace JustRight.Service.Undo;
 /// Brings together what undoing a job rests on: the latest survey, what all installs need, what the controllers know.
 /// </summary>
 internal sealed class UndoService(
-    Library library, EstatePlanner planner, SurveyStore surveys, ConnectorStore shelf, IDbContextFactory<AppDb> databases)
+    Library library, EstatePlanner planner, SurveyStore surveys, ConnectorStore connectorStore,
+    IDbContextFactory<AppDb> databases)
 {
     /// <summary>The changes that a job made, in the order in which they were made.</summary>
     public static IReadOnlyList<Change> MadeBy(JobRow job) =>
@@ -74,7 +75,7 @@ internal sealed class UndoService(
     {
         try
         {
-            return await (await shelf.OpenAsync(estate, cancel)).Directory.ReadUseAsync(account, cancel);
+            return await (await connectorStore.OpenAsync(estate, cancel)).Directory.ReadUseAsync(account, cancel);
         }
         catch (ConnectorException e)
         {

@@ -54,7 +54,10 @@ internal static class FitViews
         survey.Directory.Principals.Count(p => p.Kind != PrincipalKind.Group), survey.Directory.Principals.Count(p => p.Kind == PrincipalKind.Group),
         survey.Hosts.Count(h => h.Unread is null), survey.Instances.Count(i => i.Unread is null), UnreadParts([.. survey.UnreadParts()]), survey.Directory.Remarks);
 
-    /// <summary>The sheet's place that a right belongs to which no need asks for: the one with needs at the same spot, or the same instance.</summary>
+    /// <summary>
+    /// The sheet's place that a right belongs to which no need asks for: the one with needs at the same spot, or the same
+    /// instance.
+    /// </summary>
     private static string? ColumnOf(Right right, Plan plan)
     {
         if (right.OnHost is { } host) return PlaceWhere(plan, r => Same(r.OnHost, host));

@@ -143,7 +143,8 @@ internal sealed class Catalog : IDisposable
         Turn.Dispose();
     }
 
-    // Every text given here is written in this project, or put together by the translator from a parsed statement with values apart.
+    // Every text given here is written in this project, or put together by the translator from a parsed statement with values
+    // apart.
 #pragma warning disable CA2100
     private SqliteCommand Command(string sql, object?[] values)
     {

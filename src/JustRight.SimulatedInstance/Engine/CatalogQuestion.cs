@@ -8,7 +8,8 @@ namespace JustRight.SimulatedInstance.Engine;
 /// Puts a parsed question about the catalog views into the words of the store: the part of the language that our connector and
 /// scripts use. Texts and numbers go apart as values. What is outside that part is refused, never guessed at.
 /// </summary>
-/// <param name="sees">Which rows of a view the session may see: the view and its database, to a condition on the row; throws when it may not ask.</param>
+/// <param name="sees">Which rows of a view the session may see: the view and its database, to a condition on the row; throws
+/// when it may not ask.</param>
 internal sealed class CatalogQuestion(Func<string, string?, string> sees)
 {
     private readonly StringBuilder _text = new();

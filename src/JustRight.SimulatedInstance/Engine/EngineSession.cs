@@ -36,8 +36,11 @@ internal sealed class EngineSession : IDisposable
     /// <summary>Whether a transaction is open.</summary>
     public bool InTransaction => _transaction is not null;
 
-    /// <summary>Runs what a client sent: parses it whole with the engine maker's parser, then one statement after the other.</summary>
-    /// <exception cref="EngineException">It cannot be parsed, or a statement is refused; a statement is made whole or not at all.</exception>
+    /// <summary>
+    /// Runs what a client sent: parses it whole with the engine maker's parser, then one statement after the other.
+    /// </summary>
+    /// <exception cref="EngineException">It cannot be parsed, or a statement is refused; a statement is made whole or not at
+    /// all.</exception>
     public IEnumerable<Answer> Batch(string text)
     {
         var parsed = new TSql170Parser(initialQuotedIdentifiers: true).Parse(new StringReader(text), out var errors);

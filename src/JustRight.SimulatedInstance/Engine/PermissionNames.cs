@@ -2,7 +2,9 @@ using System.Collections.Frozen;
 
 namespace JustRight.SimulatedInstance.Engine;
 
-/// <summary>The permissions the engine knows [Transact-SQL, GRANT server permissions, GRANT database permissions]; it takes no others.</summary>
+/// <summary>
+/// The permissions the engine knows [Transact-SQL, GRANT server permissions, GRANT database permissions]; it takes no others.
+/// </summary>
 internal static class PermissionNames
 {
     /// <summary>Of an instance.</summary>

@@ -48,7 +48,9 @@ internal sealed class Powers(Catalog catalog, int login)
     /// <summary>Whether it is dbo of a database or in its owner role.</summary>
     public bool Owns(int database) => UserIn(database) is { } user && (user == 1 || InDatabaseRole(database, user, "db_owner") || Entry(database, user, "CONTROL") is "G" or "W");
 
-    /// <summary>Whether it may do something in a database: through a permission, a role that stands for it, or as owner.</summary>
+    /// <summary>
+    /// Whether it may do something in a database: through a permission, a role that stands for it, or as owner.
+    /// </summary>
     public bool In(int database, string permission, params string[] roles) =>
         Owns(database) || (UserIn(database) is { } user && (Entry(database, user, permission) is "G" or "W" || roles.Any(r => InDatabaseRole(database, user, r))));
 

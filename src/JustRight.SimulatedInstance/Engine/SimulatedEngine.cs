@@ -11,8 +11,10 @@ namespace JustRight.SimulatedInstance.Engine;
 public sealed record SimulatedBirth(string Name, string Release, bool CaseSensitive, Func<string, DomainPrincipal?> Domain);
 
 /// <summary>
-/// A simulated instance of the SQL Server family: logins, roles, permissions, databases and their catalog, no tables' rows. It runs the
-/// statements that our connector and scripts use, after the engine maker's own parser has read them, and refuses what the engine refuses.
+/// A simulated instance of the SQL Server family: logins, roles, permissions, databases and their catalog, no tables' rows. It
+/// runs the
+/// statements that our connector and scripts use, after the engine maker's own parser has read them, and refuses what the
+/// engine refuses.
 /// </summary>
 public sealed class SimulatedEngine : IDisposable
 {

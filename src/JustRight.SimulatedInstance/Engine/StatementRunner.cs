@@ -2,7 +2,10 @@ using Microsoft.SqlServer.TransactSql.ScriptDom;
 
 namespace JustRight.SimulatedInstance.Engine;
 
-/// <summary>Makes the statements that change the catalog, and refuses them for the reasons, and with the numbers, that the engine documents.</summary>
+/// <summary>
+/// Makes the statements that change the catalog, and refuses them for the reasons, and with the numbers, that the engine
+/// documents.
+/// </summary>
 internal sealed class StatementRunner(SimulatedEngine engine, Powers powers)
 {
     private const string Windows = "'U', 'G'";
@@ -16,7 +19,9 @@ internal sealed class StatementRunner(SimulatedEngine engine, Powers powers)
         return powers.UserIn(database) is null ? throw new EngineException(916, $"The login is not able to access the database \"{name}\" under the current security context.", 14) : database;
     }
 
-    /// <summary>Which rows of a view the session may see: without the right to see definitions, itself and what everybody sees.</summary>
+    /// <summary>
+    /// Which rows of a view the session may see: without the right to see definitions, itself and what everybody sees.
+    /// </summary>
     /// <param name="current">The database it is in.</param>
     public Func<string, string?, string> Visible(string current) => (view, named) =>
     {

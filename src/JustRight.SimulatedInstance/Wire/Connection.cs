@@ -127,7 +127,10 @@ internal sealed class Connection(TcpClient client, X509Certificate2 certificate,
     /// <summary>Skips the headers that stand before a request [MS-TDS 2.2.5.3].</summary>
     private static byte[] AfterHeaders(byte[] body) => body[(int)BinaryPrimitives.ReadUInt32LittleEndian(body)..];
 
-    /// <summary>Answers the options with the version and with encryption for everything; a client that cannot encrypt is told that it must.</summary>
+    /// <summary>
+    /// Answers the options with the version and with encryption for everything; a client that cannot encrypt is told that it
+    /// must.
+    /// </summary>
     private byte[] PreLoginAnswer(byte[] asked)
     {
         var wants = Option(asked, EncryptionOption) is [var e, ..] ? e : (byte)0;

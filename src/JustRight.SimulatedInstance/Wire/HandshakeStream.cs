@@ -1,7 +1,8 @@
 namespace JustRight.SimulatedInstance.Wire;
 
 /// <summary>
-/// What TLS runs over. During the handshake its records travel inside packets of the pre-login [MS-TDS 2.2.6.5]; afterwards they stand
+/// What TLS runs over. During the handshake its records travel inside packets of the pre-login [MS-TDS 2.2.6.5]; afterwards
+/// they stand
 /// by themselves, and the packets travel inside them.
 /// </summary>
 internal sealed class HandshakeStream(Stream network) : Stream

@@ -21,7 +21,10 @@ internal sealed record LoginMessage(string User, string Password, string Databas
         return body.AsSpan(offset, 2 * length).ToArray();
     }
 
-    /// <summary>Each byte of a password has its halves exchanged and is then combined with 0xA5: no secrecy, which is why TLS comes first.</summary>
+    /// <summary>
+    /// Each byte of a password has its halves exchanged and is then combined with 0xA5: no secrecy, which is why TLS comes
+    /// first.
+    /// </summary>
     private static byte Unscrambled(byte b)
     {
         var plain = (byte)(b ^ 0xA5);

@@ -7,7 +7,10 @@ namespace JustRight.SimulatedInstance.Wire;
 /// <summary>The certificate that a simulated instance shows: signed by itself, for the loopback address.</summary>
 public static class SimulatedCertificate
 {
-    /// <summary>Makes one, valid from yesterday for a month, for <paramref name="name"/> and 127.0.0.1; with its private key, which is the caller's to dispose of.</summary>
+    /// <summary>
+    /// Makes one, valid from yesterday for a month, for <paramref name="name"/> and 127.0.0.1; with its private key, which is
+    /// the caller's to dispose of.
+    /// </summary>
     public static X509Certificate2 New(string name = "localhost")
     {
         using var key = RSA.Create(2048);

@@ -46,7 +46,9 @@ public sealed class SimulatedListener : IDisposable
     /// <summary>The port it listens on.</summary>
     public int Port { get; }
 
-    /// <summary>What goes wrong with a statement; nothing unless a rehearsal sets it. A commit is asked for as <c>COMMIT</c>.</summary>
+    /// <summary>
+    /// What goes wrong with a statement; nothing unless a rehearsal sets it. A commit is asked for as <c>COMMIT</c>.
+    /// </summary>
     public Func<string, Trouble> TroubleAt { get; set; } = _ => Trouble.None;
 
     /// <summary>Cuts every client off.</summary>

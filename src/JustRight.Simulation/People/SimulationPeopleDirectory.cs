@@ -11,7 +11,10 @@ using JustRight.Core.Surveys;
 
 namespace JustRight.Simulation.People;
 
-/// <summary>A simulated directory of people, of either family. It answers filters by our own evaluation, which is proved against real servers, and lets people in as they would be.</summary>
+/// <summary>
+/// A simulated directory of people, of either family. It answers filters by our own evaluation, which is proved against real
+/// servers, and lets people in as they would be.
+/// </summary>
 public sealed class SimulationPeopleDirectory(SimulationFile file, PeopleDirectory directory, Domain domain, TimeProvider time) : IPeopleDirectory
 {
     private static readonly TimeSpan CertificateLeft = TimeSpan.FromDays(200);

@@ -21,7 +21,7 @@ public sealed class ConfirmationIndex(IEnumerable<Confirmation> confirmations)
     private readonly Dictionary<(string, string), Confirmation> _latest =
         confirmations.GroupBy(c => (c.Install, c.GrantId)).ToDictionary(g => g.Key, g => g.MaxBy(c => c.At)!);
 
-    /// <summary>A book without entries.</summary>
+    /// <summary>No entries.</summary>
     public static ConfirmationIndex Empty { get; } = new([]);
 
     /// <summary>The words that count, one a grant.</summary>

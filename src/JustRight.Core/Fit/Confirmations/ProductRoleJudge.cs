@@ -9,7 +9,7 @@ namespace JustRight.Core.Fit.Confirmations;
 
 /// <summary>Judges an account's mapping to an identity inside a product by what a person last said they saw there.</summary>
 /// <param name="zone">The organization's time zone, in which days are told.</param>
-public sealed class ProductRoleJudge(ConfirmationIndex book, SurveyView view, DateTimeOffset now, TimeZoneInfo zone)
+public sealed class ProductRoleJudge(ConfirmationIndex confirmationIndex, SurveyView view, DateTimeOffset now, TimeZoneInfo zone)
 {
     private static readonly TimeSpan Soon = TimeSpan.FromDays(30);
 
@@ -19,7 +19,7 @@ public sealed class ProductRoleJudge(ConfirmationIndex book, SurveyView view, Da
         var inside = grant.Right.Inside!;
         var stands = NeedsIndex.Stands(grant, plan.Stage);
         var noLonger = plan.Stage == Stage.Retiring ? "no longer needed" : "needed for setup only";
-        if (book.LatestOf(plan.Install, grant.Id) is not { } word)
+        if (confirmationIndex.LatestOf(plan.Install, grant.Id) is not { } word)
         {
             if (grant.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned) return Say(grant, Verdict.Pending, "setup gives it");
             if (plan.Stage == Stage.Retiring) return Say(grant, Verdict.Done, "no longer needed; nobody confirmed it inside the product that is being retired");
