@@ -40,7 +40,8 @@ internal static class DirectoryBench
             foreach (var reading in times.Keys) times[reading].Add(await InProcessAsync(reading, controller));
         await InProcessAsync("closure", controller);
         var (paging, sweep) = (Median(times["paging"]), Median(times["sweep"]));
-        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"sweep / paging: {sweep / paging:0.00} (the mark is 1.15), medians of {Rounds}"));
+        Console.WriteLine(string.Create(
+            CultureInfo.InvariantCulture, $"sweep / paging: {sweep / paging:0.00} (the mark is 1.15), medians of {Rounds}"));
         return 0;
     }
 
@@ -48,9 +49,11 @@ internal static class DirectoryBench
     public static async Task<int> MeasureAsync(string reading, string place, string caFolder)
     {
         var password = Environment.GetEnvironmentVariable("BENCH_PASSWORD")!;
-        var target = new LdapTarget(Controller.Domain, place, 636, caFolder, "Administrator@fennmoor.example", new NewPassword(password));
+        var target = new LdapTarget(
+            Controller.Domain, place, 636, caFolder, "Administrator@fennmoor.example", new NewPassword(password));
         var directory = new LdapDirectory(target, new DirectorySchemas(), TimeProvider.System);
-        if (reading == "sweep") await directory.SchemaAsync(default); // a running service has read it once and knows it by its version
+        // a running service has read it once and knows it by its version
+        if (reading == "sweep") await directory.SchemaAsync(default);
         var clock = Stopwatch.StartNew();
         var result = reading switch
         {
@@ -59,13 +62,17 @@ internal static class DirectoryBench
             _ => await ClosureAsync(directory),
         };
         var seconds = clock.Elapsed.TotalSeconds;
-        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{reading,-8} {seconds:0.00} s, peak {Process.GetCurrentProcess().PeakWorkingSet64 / 1_000_000.0:0} MB, {result}"));
+        Console.WriteLine(string.Create(
+            CultureInfo.InvariantCulture,
+            $"{reading,-8} {seconds:0.00} s, peak {Process.GetCurrentProcess().PeakWorkingSet64 / 1_000_000.0:0} MB, {result}"));
         return 0;
     }
 
     private static string Page(LdapTarget target, string password)
     {
-        using var connection = new LdapConnection(new LdapDirectoryIdentifier(target.Controller, target.Port, true, false), new NetworkCredential(target.SignInAs, password), AuthType.Basic);
+        using var connection = new LdapConnection(
+            new LdapDirectoryIdentifier(target.Controller, target.Port, true, false),
+            new NetworkCredential(target.SignInAs, password), AuthType.Basic);
         connection.SessionOptions.ProtocolVersion = 3;
         connection.SessionOptions.SecureSocketLayer = true;
         if (!OperatingSystem.IsWindows())
@@ -79,9 +86,11 @@ internal static class DirectoryBench
         long objects = 0, bytes = 0;
         do
         {
-            var request = new SearchRequest(People, "(objectClass=*)", SearchScope.Subtree, "nTSecurityDescriptor", "objectClass", "objectSid", "adminCount");
+            var request = new SearchRequest(
+                People, "(objectClass=*)", SearchScope.Subtree, "nTSecurityDescriptor", "objectClass", "objectSid", "adminCount");
             request.Controls.Add(paging);
-            request.Controls.Add(new SecurityDescriptorFlagControl(SecurityMasks.Owner | SecurityMasks.Group | SecurityMasks.Dacl));
+            request.Controls.Add(
+                new SecurityDescriptorFlagControl(SecurityMasks.Owner | SecurityMasks.Group | SecurityMasks.Dacl));
             var response = (SearchResponse)connection.SendRequest(request);
             foreach (SearchResultEntry entry in response.Entries)
             {
@@ -98,7 +107,8 @@ internal static class DirectoryBench
 
     private static async Task<string> SweepAsync(LdapDirectory directory)
     {
-        var read = await directory.ReadAsync(new DirectoryScope([], ["svc-sweep"]) { Access = new AccessScope([People], [], AllContainers: false) }, default);
+        var read = await directory.ReadAsync(
+            new DirectoryScope([], ["svc-sweep"]) { Access = new AccessScope([People], [], AllContainers: false) }, default);
         var graph = new MembershipGraph(read);
         var right = new BranchAsked(DirectoryAct.WriteAttributes, ["mail", "roomNumber", "wWWHomePage"], "user", People);
         var sweep = new AccessSweep(new AccessTree(read.Access!), AccessTokens.Of(graph, graph.IndexOf("svc-sweep")));
@@ -108,11 +118,14 @@ internal static class DirectoryBench
 
     private static async Task<string> ClosureAsync(LdapDirectory directory)
     {
-        var read = await directory.ReadAsync(new DirectoryScope([.. Enumerable.Range(0, Branches / 2).Select(Branch)], []), default);
+        var read = await directory.ReadAsync(
+            new DirectoryScope([.. Enumerable.Range(0, Branches / 2).Select(Branch)], []), default);
         var graph = new MembershipGraph(read);
         var accounts = Enumerable.Range(0, graph.Count).Where(n => graph.PrincipalOf(n) is { PrimaryGroupRid: > 0 }).ToList();
         var memberships = accounts.Sum(a => graph.Closure(a).Count);
-        return string.Create(CultureInfo.InvariantCulture, $"{accounts.Count} accounts, {memberships} memberships, {read.Requests} requests: one for every {(double)accounts.Count / read.Requests:0} accounts (the mark is 20)");
+        return string.Create(
+            CultureInfo.InvariantCulture,
+            $"{accounts.Count} accounts, {memberships} memberships, {read.Requests} requests: one for every {(double)accounts.Count / read.Requests:0} accounts (the mark is 20)");
     }
 
     private static string Branch(int number) => $"OU=branch{number},{People}";
@@ -126,16 +139,22 @@ internal static class DirectoryBench
         {
             raw.Do(new AddRequest(Branch(branch), "organizationalUnit"));
             for (var i = 0; i < PeopleInEach; i++)
-                raw.Do(new AddRequest($"CN=p{branch}-{i},{Branch(branch)}", [new("objectClass", "user"), new("sAMAccountName", $"p{branch}-{i}")]));
+                raw.Do(new AddRequest(
+                    $"CN=p{branch}-{i},{Branch(branch)}", [new("objectClass", "user"), new("sAMAccountName", $"p{branch}-{i}")]));
             Console.Error.WriteLine($"{(branch + 1) * PeopleInEach} objects laid in {clock.Elapsed.TotalSeconds:0} s");
         }
 
         for (var group = 0; group < Groups; group++)
         {
-            var members = Enumerable.Range(0, 150).Select(i => $"CN=p{(group + i) % Branches}-{((group * 37) + (i * 11)) % PeopleInEach},{Branch((group + i) % Branches)}").Distinct();
+            var members = Enumerable.Range(0, 150)
+                .Select(i =>
+                    $"CN=p{(group + i) % Branches}-{((group * 37) + (i * 11)) % PeopleInEach},{Branch((group + i) % Branches)}")
+                .Distinct();
             raw.Do(new AddRequest($"CN=g{group},CN=Users,{Root}", [
                 new("objectClass", "group"), new("sAMAccountName", $"g{group}"),
-                new("member", [.. members.Append(group % 5 > 0 ? $"CN=g{group - 1},CN=Users,{Root}" : $"CN=svc-sweep,CN=Users,{Root}")]),
+                new(
+                    "member",
+                    [.. members.Append(group % 5 > 0 ? $"CN=g{group - 1},CN=Users,{Root}" : $"CN=svc-sweep,CN=Users,{Root}")]),
             ]));
         }
     }

@@ -35,7 +35,8 @@ internal static class InstanceBench
         {
             foreach (var what in seconds.Keys)
             {
-                var taken = await OwnProcess.MeasureAsync(1, "instance", what, listener.Port.ToString(CultureInfo.InvariantCulture), file);
+                var taken = await OwnProcess.MeasureAsync(
+                    1, "instance", what, listener.Port.ToString(CultureInfo.InvariantCulture), file);
                 if (round > 0) seconds[what].Add(taken); // the first round only warms the server
             }
         }
@@ -48,25 +49,36 @@ internal static class InstanceBench
     /// <summary>One reading, in a process of its own.</summary>
     public static async Task<int> MeasureAsync(string what, string port, string certificate)
     {
-        var instance = new EstateInstance("bench", "h", "sqlserver", null, Reach.Tls, Line) { Tls = new InstanceReach("localhost", int.Parse(port, CultureInfo.InvariantCulture), certificate, Login, "s", TimeSpan.FromMinutes(5)) };
+        var instance = new EstateInstance("bench", "h", "sqlserver", null, Reach.Tls, Line)
+        {
+            Tls = new InstanceReach(
+                "localhost", int.Parse(port, CultureInfo.InvariantCulture), certificate, Login, "s", TimeSpan.FromMinutes(5)),
+        };
         var clock = Stopwatch.StartNew();
         var result = what == "survey" ? await SurveyAsync(instance) : await PlainAsync(instance.Tls!);
-        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{what,-7} {clock.Elapsed.TotalSeconds,7:0.000} s {Process.GetCurrentProcess().PeakWorkingSet64 / 1_048_576,5} MB peak, {result}"));
+        Console.WriteLine(string.Create(
+            CultureInfo.InvariantCulture,
+            $"{what,-7} {clock.Elapsed.TotalSeconds,7:0.000} s {Process.GetCurrentProcess().PeakWorkingSet64 / 1_048_576,5} MB peak, {result}"));
         return 0;
     }
 
     private static async Task<string> SurveyAsync(EstateInstance instance)
     {
         var estate = new Estate(
-            "bench", "Bench", new Domain("fennmoor.example", "FENNMOOR"), new DirectoryReach(Reach.None, null, 636, null, null, null, Line), [],
-            new Naming("a", "g", "d", "x", "x", new Dictionary<string, string>(), new Dictionary<string, Origin>(), Line), [], [instance], new OrganizationRules([], null, []), Line);
-        var read = await new SqlServerInstances(estate, new OneSecret(Password), _ => null, TimeProvider.System).ReadAsync(instance, CancellationToken.None);
+            "bench", "Bench", new Domain("fennmoor.example", "FENNMOOR"), new DirectoryReach(
+                Reach.None, null, 636, null, null, null, Line), [],
+            new Naming(
+                "a", "g", "d", "x", "x", new Dictionary<string, string>(), new Dictionary<string, Origin>(),
+                Line), [], [instance], new OrganizationRules([], null, []), Line);
+        var read = await new SqlServerInstances(estate, new OneSecret(Password), _ => null, TimeProvider.System)
+            .ReadAsync(instance, CancellationToken.None);
         return $"{read.Logins.Count} logins, {read.Databases.Sum(d => d.Users.Count)} users";
     }
 
     private static async Task<string> PlainAsync(InstanceReach reach)
     {
-        await using var connection = new SqlConnection($"Data Source=tcp:localhost,{reach.Port};User ID={Login};Password={Password};Encrypt=Mandatory;Server Certificate={reach.Certificate};Pooling=false;Command Timeout=300");
+        await using var connection = new SqlConnection(
+            $"Data Source=tcp:localhost,{reach.Port};User ID={Login};Password={Password};Encrypt=Mandatory;Server Certificate={reach.Certificate};Pooling=false;Command Timeout=300");
         await connection.OpenAsync();
         var rows = 0;
         await ReadAsync(SqlServerCatalog.Instance);
@@ -104,15 +116,23 @@ internal static class InstanceBench
     private static void Lay(SimulatedEngine engine)
     {
         Batches(engine, Enumerable.Range(0, Logins).Select(i => $"CREATE LOGIN [{Name(i)}] FROM WINDOWS"));
-        Batches(engine, Enumerable.Range(0, RolesAtInstance).SelectMany(r => new[] { $"CREATE SERVER ROLE [r{r}]" }.Concat(Enumerable.Range(0, 20).Select(m => $"ALTER SERVER ROLE [r{r}] ADD MEMBER [{Name(((r * 37) + m) % Logins)}]"))));
+        Batches(
+            engine,
+            Enumerable.Range(0, RolesAtInstance)
+                .SelectMany(r =>
+                    new[] { $"CREATE SERVER ROLE [r{r}]" }.Concat(
+                        Enumerable.Range(0, 20)
+                            .Select(m => $"ALTER SERVER ROLE [r{r}] ADD MEMBER [{Name(((r * 37) + m) % Logins)}]"))));
         Batches(engine, [$"GRANT VIEW ANY DEFINITION TO [{Login}]", $"GRANT CONNECT ANY DATABASE TO [{Login}]"]);
         for (var d = 0; d < Databases; d++)
         {
             var first = d * 13 % Logins;
             if (d % 50 == 0) Console.WriteLine($"{d} databases …");
             engine.Run($"CREATE DATABASE [d{d}]");
-            Batches(engine, Enumerable.Range(0, Users).Select(u => $"CREATE USER [{Name((first + u) % Logins)}] FOR LOGIN [{Name((first + u) % Logins)}]").Prepend($"USE [d{d}]").Append("CREATE ROLE [writers]")
-                .Concat(Enumerable.Range(0, 50).SelectMany(u => new[] { $"ALTER ROLE [writers] ADD MEMBER [{Name((first + u) % Logins)}]", $"GRANT EXECUTE TO [{Name((first + u) % Logins)}]" })));
+            Batches(engine, Enumerable.Range(0, Users).Select(u =>
+                $"CREATE USER [{Name((first + u) % Logins)}] FOR LOGIN [{Name((first + u) % Logins)}]").Prepend($"USE [d{d}]").Append("CREATE ROLE [writers]")
+                .Concat(Enumerable.Range(0, 50).SelectMany(u =>
+                    new[] { $"ALTER ROLE [writers] ADD MEMBER [{Name((first + u) % Logins)}]", $"GRANT EXECUTE TO [{Name((first + u) % Logins)}]" })));
         }
     }
 
@@ -123,7 +143,10 @@ internal static class InstanceBench
 
     private static string Name(int i) => string.Create(CultureInfo.InvariantCulture, $"FENNMOOR\\svc-{i:0000}");
 
-    private static DomainPrincipal? Principal(string name) => new(Sid.Parse("S-1-5-21-1-2-3").Append(10_000 + uint.Parse(name.AsSpan(name.Length - 4), CultureInfo.InvariantCulture)), false);
+    private static DomainPrincipal? Principal(string name) =>
+        new(
+            Sid.Parse("S-1-5-21-1-2-3").Append(10_000 + uint.Parse(name.AsSpan(name.Length - 4), CultureInfo.InvariantCulture)),
+            false);
 
     private static double Median(List<double> all) => all.Order().ElementAt(all.Count / 2);
 }

@@ -35,7 +35,8 @@ if (args is ["sign-in"]) return await SignInBench.RunAsync();
 if (args is ["sign-in", var reading2, var port2]) return await SignInBench.MeasureAsync(reading2, port2);
 if (args.Length > 0)
 {
-    Console.Error.WriteLine("Usage: dotnet run -c Release --project bench/JustRight.Bench [directory | ssh | instance | sign-in | since COMMIT]");
+    Console.Error.WriteLine(
+        "Usage: dotnet run -c Release --project bench/JustRight.Bench [directory | ssh | instance | sign-in | since COMMIT]");
     return 2;
 }
 
@@ -86,7 +87,8 @@ static void Warm(string what)
 static (double Seconds, string Result) Filters(SyntheticPeople synthetic)
 {
     var table = synthetic.Table();
-    var filter = FilterParser.Parse($"(&(objectCategory=person)(objectClass=user)(!(userAccountControl:{MatchingRules.AllBits}:=2))(memberOf:{MatchingRules.Chain}:={SyntheticPeople.Top})(|(mail=person.1*)(cn=*7*)))");
+    var filter = FilterParser.Parse(
+        $"(&(objectCategory=person)(objectClass=user)(!(userAccountControl:{MatchingRules.AllBits}:=2))(memberOf:{MatchingRules.Chain}:={SyntheticPeople.Top})(|(mail=person.1*)(cn=*7*)))");
     GC.Collect();
     var clock = Stopwatch.StartNew();
     FilterEvaluator.Matching(filter, table);
@@ -94,7 +96,8 @@ static (double Seconds, string Result) Filters(SyntheticPeople synthetic)
     GC.Collect();
     clock.Restart();
     var found = FilterEvaluator.Matching(filter, table).Count;
-    return (clock.Elapsed.TotalSeconds, $"{found} found; the first time {first.TotalSeconds:0.00} s, with the columns to prepare");
+    return (
+        clock.Elapsed.TotalSeconds, $"{found} found; the first time {first.TotalSeconds:0.00} s, with the columns to prepare");
 }
 
 // One account in 400 groups over every object of a tree, three attributes, on one core.
@@ -104,7 +107,8 @@ static (double Seconds, string Result) Access(SyntheticTree synthetic)
     var right = new BranchAsked(DirectoryAct.WriteAttributes, ["mail", "roomNumber", "wWWHomePage"], "user", SyntheticTree.Root);
     GC.Collect();
     var clock = Stopwatch.StartNew();
-    var (answer, _) = new BranchJudge(new AccessSweep(tree, SyntheticTree.Token()), SyntheticTree.DomainSid, _ => false).Judge(right);
+    var (answer, _) = new BranchJudge(new AccessSweep(tree, SyntheticTree.Token()), SyntheticTree.DomainSid, _ => false)
+        .Judge(right);
     return (clock.Elapsed.TotalSeconds, $"{answer!.Can} can, {answer.Cannot} cannot, {answer.Failures.Count} causes");
 }
 
@@ -114,8 +118,11 @@ static (double Seconds, string Result) Hosts(SyntheticHosts synthetic)
     var (survey, plan) = (synthetic.Survey(), synthetic.Plan());
     GC.Collect();
     var clock = Stopwatch.StartNew();
-    var fit = new FitJudge(AllEngines.View(survey), new NeedsIndex([plan]), new OrganizationRules([], null, []), survey.TakenAt).Judge(plan);
-    return (clock.Elapsed.TotalSeconds, $"{fit.Accounts[0].Judgements.Count} verdicts, {fit.Counts.Met} met, {fit.Counts.Excess} excess");
+    var fit = new FitJudge(AllEngines.View(survey), new NeedsIndex([plan]), new OrganizationRules([], null, []), survey.TakenAt)
+        .Judge(plan);
+    return (
+        clock.Elapsed.TotalSeconds,
+        $"{fit.Accounts[0].Judgements.Count} verdicts, {fit.Counts.Met} met, {fit.Counts.Excess} excess");
 }
 
 // The fit of a hundred accounts against one large instance; the survey's preparation, which every install shares, is told beside it.
@@ -127,7 +134,9 @@ static (double Seconds, string Result) Database(SyntheticInstance synthetic)
     var view = AllEngines.View(survey);
     var prepared = clock.Elapsed.TotalSeconds;
     var fit = new FitJudge(view, new NeedsIndex([plan]), new OrganizationRules([], null, []), survey.TakenAt).Judge(plan);
-    return (clock.Elapsed.TotalSeconds - prepared, $"{fit.Accounts.Sum(a => a.Judgements.Count)} verdicts, {fit.Counts.Met} met, {fit.Counts.Excess} excess; prepared in {prepared:0.00} s");
+    return (
+        clock.Elapsed.TotalSeconds - prepared,
+        $"{fit.Accounts.Sum(a => a.Judgements.Count)} verdicts, {fit.Counts.Met} met, {fit.Counts.Excess} excess; prepared in {prepared:0.00} s");
 }
 
 // Plan and fit of every install over one survey, the survey's preparation included.
@@ -136,7 +145,8 @@ static (double Seconds, string Result) Fit(SyntheticEstate estate)
     var survey = estate.Survey();
     GC.Collect();
     var clock = Stopwatch.StartNew();
-    var plans = Enumerable.Range(0, estate.Installs).Select(i => Planner.Make(estate.Sheet, estate.Estate, estate.Install(i), NameIndex.Empty).Plan!).ToList();
+    var plans = Enumerable.Range(0, estate.Installs)
+        .Select(i => Planner.Make(estate.Sheet, estate.Estate, estate.Install(i), NameIndex.Empty).Plan!).ToList();
     var judge = new FitJudge(AllEngines.View(survey), new NeedsIndex(plans), new OrganizationRules([], null, []), survey.TakenAt);
     long rights = 0, met = 0;
     foreach (var plan in plans)

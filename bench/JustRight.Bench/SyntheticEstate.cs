@@ -41,9 +41,15 @@ internal sealed class SyntheticEstate
     /// <summary>Install <paramref name="number"/>: its own ten accounts, and twenty hosts of which it shares some with others.</summary>
     public Install Install(int number) => new(
         $"install-{number}", "sample", "1.0", "synthetic", Stage.Installed,
-        new Dictionary<string, PlaceBinding> { ["web"] = new([.. Enumerable.Range(0, HostsOfInstall).Select(h => Host(((number * 2) + (h * 7)) % _hosts))], Line) },
-        Enumerable.Range(0, AccountsOfInstall).ToDictionary(a => $"a{a}", a => new NameChoice($"u{((number * AccountsOfInstall) + a) % _accounts}", true, Line)),
-        new Dictionary<string, NameChoice>(), new Dictionary<string, Answer>(), new Dictionary<string, AlternativeChoice>(), Line);
+        new Dictionary<string, PlaceBinding>
+        {
+            ["web"] = new(
+            [.. Enumerable.Range(0, HostsOfInstall).Select(h => Host(((number * 2) + (h * 7)) % _hosts))], Line)
+        },
+        Enumerable.Range(0, AccountsOfInstall)
+            .ToDictionary(a => $"a{a}", a => new NameChoice($"u{((number * AccountsOfInstall) + a) % _accounts}", true, Line)),
+        new Dictionary<string, NameChoice>(), new Dictionary<string, Answer>(), new Dictionary<string, AlternativeChoice>(),
+        Line);
 
     /// <summary>The directory: each account is in two groups, and groups are nested in chains of eight that share their tops.</summary>
     public DirectorySnapshot Directory()
@@ -58,14 +64,22 @@ internal sealed class SyntheticEstate
 
         for (var g = 0; g < _groups; g++)
             if (g % Depth != Depth - 1) members[g + 1].Add(Group(g));
-        var principals = new List<DirectoryPrincipal>(_accounts + _groups + 1) { new(DomainSid.Append(513), PrincipalKind.Group, "Domain Users", "CN=Domain Users") };
-        for (var a = 0; a < _accounts; a++) principals.Add(new DirectoryPrincipal(User(a), PrincipalKind.User, $"u{a}", $"CN=u{a},OU=x") { PrimaryGroupRid = 513 });
-        for (var g = 0; g < _groups; g++) principals.Add(new DirectoryPrincipal(Group(g), PrincipalKind.Group, $"g{g}", $"CN=g{g},OU=x") { Members = members[g] });
+        var principals = new List<DirectoryPrincipal>(
+            _accounts + _groups + 1) { new(DomainSid.Append(513), PrincipalKind.Group, "Domain Users", "CN=Domain Users") };
+        for (var a = 0; a < _accounts; a++)
+            principals.Add(new DirectoryPrincipal(
+                User(a), PrincipalKind.User, $"u{a}", $"CN=u{a},OU=x")
+            { PrimaryGroupRid = 513 });
+        for (var g = 0; g < _groups; g++)
+            principals.Add(new DirectoryPrincipal(
+                Group(g), PrincipalKind.Group, $"g{g}", $"CN=g{g},OU=x")
+            { Members = members[g] });
         return new DirectorySnapshot("SYNTH", DomainSid, "none", DateTimeOffset.UnixEpoch, principals, [], null);
     }
 
     /// <summary>The survey: the directory, and hosts whose Administrators hold the tops of chains and some accounts.</summary>
-    public Survey Survey() => new("synthetic", DateTimeOffset.UnixEpoch, true, Directory(), [.. Enumerable.Range(0, _hosts).Select(HostSnapshot)], []);
+    public Survey Survey() =>
+        new("synthetic", DateTimeOffset.UnixEpoch, true, Directory(), [.. Enumerable.Range(0, _hosts).Select(HostSnapshot)], []);
 
     private HostSnapshot HostSnapshot(int number)
     {
@@ -73,8 +87,12 @@ internal sealed class SyntheticEstate
         var users = Enumerable.Range(0, 20).Select(i => User(((number * 5) + i) % _accounts));
         return new HostSnapshot(
             Host(number), DateTimeOffset.UnixEpoch, null,
-            [new LocalGroup("Administrators", Sid.Parse("S-1-5-32-544"), [.. tops]), new LocalGroup("Users", Sid.Parse("S-1-5-32-545"), [DomainSid.Append(513)])],
-            [new LogonList("SeServiceLogonRight", [.. users]), new LogonList("SeBatchLogonRight", [Sid.Parse("S-1-5-32-544")])], []);
+            [
+                new LocalGroup("Administrators", Sid.Parse("S-1-5-32-544"), [.. tops]),
+                new LocalGroup("Users", Sid.Parse("S-1-5-32-545"), [DomainSid.Append(513)])],
+            [
+                new LogonList("SeServiceLogonRight", [.. users]),
+                new LogonList("SeBatchLogonRight", [Sid.Parse("S-1-5-32-544")])], []);
     }
 
     private static Sheet MakeSheet()
@@ -86,14 +104,19 @@ internal sealed class SyntheticEstate
         };
         return new Sheet(
             "sample", "1.0", "Sample", "none", [new Place("web", PlaceKind.Host, 1, int.MaxValue, null, null, Line)], [], [], [],
-            [.. Enumerable.Range(0, AccountsOfInstall).Select(a => new SheetAccount($"a{a}", "runs", WorksAs.Service, false, needs, [], Line))], [], [], Line);
+            [.. Enumerable.Range(0, AccountsOfInstall).Select(a =>
+                new SheetAccount($"a{a}", "runs", WorksAs.Service, false, needs, [], Line))], [], [], Line);
     }
 
     private Estate MakeEstate() => new(
-        "synthetic", "Synthetic", new Domain("synth.example", "SYNTH"), new DirectoryReach(Reach.Simulation, null, 636, null, null, null, Line),
+        "synthetic", "Synthetic", new Domain("synth.example", "SYNTH"), new DirectoryReach(
+            Reach.Simulation, null, 636, null, null, null, Line),
         [new Branch("x", DistinguishedName.Parse("OU=x,DC=synth,DC=example"), Line)],
-        new Naming("svc-{product}-{account}", "app-{product}-{group}", "", "x", "x", new Dictionary<string, string>(), new Dictionary<string, Origin>(), Line),
-        [.. Enumerable.Range(0, _hosts).Select(h => new EstateHost(Host(h), Reach.Simulation, Line))], [], new OrganizationRules([], null, []), Line);
+        new Naming(
+            "svc-{product}-{account}", "app-{product}-{group}", "", "x", "x", new Dictionary<string, string>(),
+            new Dictionary<string, Origin>(), Line),
+        [.. Enumerable.Range(0, _hosts).Select(h =>
+            new EstateHost(Host(h), Reach.Simulation, Line))], [], new OrganizationRules([], null, []), Line);
 
     private static Sid User(int number) => DomainSid.Append(1_000_000 + (uint)number);
 

@@ -10,7 +10,8 @@ var parsed = CommandTree.Make().Parse(args);
 if (parsed.Errors.Count == 0) return await parsed.InvokeAsync();
 new Screen(args.Contains("--json"), []).Failure(
     string.Join(" ", parsed.Errors.Select(e => e.Message)),
-    $"See: justright {string.Join(' ', NamesOf(parsed.CommandResult.Command))} --help".Replace("  ", " ", StringComparison.Ordinal), []);
+    $"See: justright {string.Join(' ', NamesOf(parsed.CommandResult.Command))} --help".Replace(
+        "  ", " ", StringComparison.Ordinal), []);
 return ExitCode.BadInput;
 
 static IEnumerable<string> NamesOf(Command command)

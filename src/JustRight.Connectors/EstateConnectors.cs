@@ -41,10 +41,12 @@ public interface IDirectoryConnector : IChangeMaker<DirectoryChange>
     Task<AccountUse> ReadUseAsync(string account, CancellationToken cancel);
 
     /// <summary>What is told of an account's password before it is tried or set.</summary>
-    Task<PasswordFacts> ReadPasswordAsync(string account, CancellationToken cancel) => throw new ConnectorException(ConnectorFailure.NotAllowed, "this directory cannot be asked about passwords.");
+    Task<PasswordFacts> ReadPasswordAsync(string account, CancellationToken cancel) =>
+        throw new ConnectorException(ConnectorFailure.NotAllowed, "this directory cannot be asked about passwords.");
 
     /// <summary>Signs in as an account, at the controller that <see cref="ReadPasswordAsync"/> asked. A wrong password is counted there: whether one may be spent is for the caller to know.</summary>
-    Task<PasswordTry> TryPasswordAsync(string account, NewPassword password, CancellationToken cancel) => throw new ConnectorException(ConnectorFailure.NotAllowed, "this directory cannot be asked about passwords.");
+    Task<PasswordTry> TryPasswordAsync(string account, NewPassword password, CancellationToken cancel) =>
+        throw new ConnectorException(ConnectorFailure.NotAllowed, "this directory cannot be asked about passwords.");
 
     /// <summary>Whether a logon name is in use anywhere in the domain.</summary>
     Task<IReadOnlySet<string>> NamesInUseAsync(IReadOnlyCollection<string> names, CancellationToken cancel);

@@ -22,14 +22,16 @@ public static class EstateSurveyor
     /// <summary>Reads an estate.</summary>
     /// <param name="aims">What the installs of the estate are about.</param>
     public static async Task<Survey> TakeAsync(
-        Estate estate, EstateConnectors connectors, SurveyAims aims, TimeProvider time, Action<SurveyProgress> progress, CancellationToken cancel)
+        Estate estate, EstateConnectors connectors, SurveyAims aims, TimeProvider time, Action<SurveyProgress> progress,
+        CancellationToken cancel)
     {
         var total = 1 + estate.Hosts.Count + estate.Instances.Count;
         var done = 0;
         Report(estate.Domain.DnsName);
         var scope = new DirectoryScope(
             [.. estate.Branches.Select(b => b.Name.Text)],
-            [.. aims.Names.Concat(estate.Rules.Forbidden.Select(b => b.Group).OfType<string>()).Distinct(StringComparer.OrdinalIgnoreCase)])
+            [.. aims.Names.Concat(estate.Rules.Forbidden.Select(b => b.Group).OfType<string>()).Distinct(
+                StringComparer.OrdinalIgnoreCase)])
         {
             Access = new AccessScope(aims.AccessBranches, [], AllContainers: true),
             Policies = estate.Hosts.Count > 0,
@@ -37,7 +39,8 @@ public static class EstateSurveyor
         var directory = await ReadDirectoryAsync(estate, connectors, scope, time, cancel);
 
         if (directory.Unread is null) directory = directory with { AskedFor = scope.Names };
-        if (directory.Policies is { } policies && estate.Directory.PolicyFolder is { } folder) directory = directory with { Policies = PolicyFolder.Fill(policies, folder) };
+        if (directory.Policies is { } policies && estate.Directory.PolicyFolder is { } folder)
+            directory = directory with { Policies = PolicyFolder.Fill(policies, folder) };
 
         // Several places at a time: one that is slow, or never answers, holds up nobody else.
         var hosts = new HostSnapshot[estate.Hosts.Count];

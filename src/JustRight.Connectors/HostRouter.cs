@@ -12,11 +12,15 @@ public sealed class HostRouter(Estate estate, IReadOnlyDictionary<Reach, IHostCo
     public Task<HostSnapshot> ReadAsync(string host, CancellationToken cancel) => Way(host).ReadAsync(host, cancel);
 
     /// <inheritdoc/>
-    public Task<Observation> ObserveAsync(HostChange change, CancellationToken cancel) => Way(change.Host).ObserveAsync(change, cancel);
+    public Task<Observation> ObserveAsync(HostChange change, CancellationToken cancel) =>
+        Way(change.Host).ObserveAsync(change, cancel);
 
     /// <inheritdoc/>
-    public Task MakeAsync(HostChange change, NewPassword? password, CancellationToken cancel) => Way(change.Host).MakeAsync(change, password, cancel);
+    public Task MakeAsync(HostChange change, NewPassword? password, CancellationToken cancel) =>
+        Way(change.Host).MakeAsync(change, password, cancel);
 
     private IHostConnector Way(string host) =>
-        estate.Host(host) is { } known && ways.TryGetValue(known.Reach, out var way) ? way : throw new ConnectorException(ConnectorFailure.Unreachable, EstateSurveyor.NoReach(host));
+        estate.Host(host) is { } known && ways.TryGetValue(known.Reach, out var way)
+            ? way
+            : throw new ConnectorException(ConnectorFailure.Unreachable, EstateSurveyor.NoReach(host));
 }

@@ -23,5 +23,7 @@ internal static class InstanceStatements
 
     /// <summary>What was seen of a change.</summary>
     public static Observation Seen(InstanceChange change, bool done) =>
-        new(done ? ObservedState.Done : ObservedState.NotDone, done ? $"{change.Words}: it is so" : $"{change.Words}: it is not so yet");
+        new(
+            done ? ObservedState.Done : ObservedState.NotDone,
+            done ? $"{change.Words}: it is so" : $"{change.Words}: it is not so yet");
 }

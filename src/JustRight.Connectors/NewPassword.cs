@@ -21,7 +21,8 @@ public sealed class NewPassword(string value)
     /// <summary>Strikes the password out of what somebody else said, in the clear and as JSON writes it: a host may echo what it was given.</summary>
     public string StrikeFrom(string text) =>
         value.Length == 0 ? text
-            : new[] { value, JsonEncodedText.Encode(value).ToString(), JsonEncodedText.Encode(value, JavaScriptEncoder.UnsafeRelaxedJsonEscaping).ToString() }
+            : new[] { value, JsonEncodedText.Encode(value).ToString(), JsonEncodedText.Encode(
+                value, JavaScriptEncoder.UnsafeRelaxedJsonEscaping).ToString() }
                 .Aggregate(text, (struck, form) => struck.Replace(form, ToString(), StringComparison.OrdinalIgnoreCase));
 
     /// <summary>Characters of four kinds, without ones that look alike, from the system's random source.</summary>
@@ -32,7 +33,9 @@ public sealed class NewPassword(string value)
         while (true)
         {
             var text = RandomNumberGenerator.GetString(all, length);
-            if (text.Any(Letters.Contains) && text.Any(Capitals.Contains) && text.Any(Digits.Contains) && text.Any(Signs.Contains)) return new NewPassword(text);
+            if (text.Any(Letters.Contains) && text.Any(Capitals.Contains) && text.Any(Digits.Contains)
+                && text.Any(Signs.Contains))
+                return new NewPassword(text);
         }
     }
 

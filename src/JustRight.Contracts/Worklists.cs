@@ -26,7 +26,11 @@ public sealed record WorklistView(
 /// <param name="At">The line of the sheet that asks for it.</param>
 public sealed record StepView(
     string Id, int Number, string Words, [property: TeamWord] string Team, string Place, string Why, string? Blocked,
-    IReadOnlyList<string> For, string At);
+    IReadOnlyList<string> For, string At)
+{
+    /// <summary>The numbers of the earlier steps of the same list that it hangs on: what it needs, they make.</summary>
+    public IReadOnlyList<int> HangsOn { get; init; } = [];
+}
 
 /// <summary>Something that a person must decide.</summary>
 /// <param name="For">What it is about.</param>

@@ -24,11 +24,18 @@ internal static partial class SimulationAccessLists
     public static AccessTree Tree(SimulationState state)
     {
         var schema = BuiltInSchema.Schema;
-        var objects = new List<(string Dn, string Class, Sid Sid, bool IsAdminHeld)> { (state.Root, "domainDNS", Sid.Parse(state.DomainSid), false) };
-        objects.AddRange(Containers(state).Select(dn => (dn, dn.StartsWith("OU=", StringComparison.OrdinalIgnoreCase) ? "organizationalUnit" : "container", default(Sid), false)));
-        objects.AddRange(state.Principals.Where(p => Classes.ContainsKey(p.Kind)).Select(p => (p.Dn, Classes[p.Kind], state.SidOf(p.Name), p.IsAdminHeld)));
+        var objects = new List<(
+            string Dn, string Class, Sid Sid, bool IsAdminHeld)> { (state.Root, "domainDNS", Sid.Parse(state.DomainSid), false) };
+        objects.AddRange(Containers(state).Select(dn =>
+            (
+                dn, dn.StartsWith("OU=", StringComparison.OrdinalIgnoreCase) ? "organizationalUnit" : "container", default(Sid),
+                false)));
+        objects.AddRange(state.Principals.Where(p => Classes.ContainsKey(p.Kind)).Select(p =>
+            (p.Dn, Classes[p.Kind], state.SidOf(p.Name), p.IsAdminHeld)));
         var lists = objects.Select(o => Own(state, o.Dn, schema.Class(o.Class)!)).ToList();
-        var snapshot = new AccessSnapshot(schema, lists, [.. objects.Select((o, i) => new DirectoryObject(o.Dn, o.Class, o.Sid, i, o.IsAdminHeld))], [state.Root], []);
+        var snapshot = new AccessSnapshot(
+            schema, lists, [.. objects.Select((o, i) => new DirectoryObject(o.Dn, o.Class, o.Sid, i, o.IsAdminHeld))],
+            [state.Root], []);
         return new AccessTree(snapshot).With(lists.Select((list, i) => (list, i)).ToDictionary(l => l.i, l => l.list));
     }
 
@@ -37,8 +44,15 @@ internal static partial class SimulationAccessLists
     {
         var text = state.AccessLists.FirstOrDefault(l => string.Equals(l.Key, dn, StringComparison.OrdinalIgnoreCase)).Value;
         var domain = Sid.Parse(state.DomainSid);
-        if (text is null) return Sddl.Read(@class.DefaultDescriptor ?? "D:", domain) with { Owner = domain.Append(512), Group = domain.Append(512) };
-        return text.StartsWith("bytes:", StringComparison.Ordinal) ? DescriptorText.Read(text) : Sddl.Read(Braces().Replace(text, m => state.SidOf(m.Groups[1].Value).ToString()), domain);
+        if (text is null)
+            return Sddl.Read(@class.DefaultDescriptor ?? "D:", domain) with
+            {
+                Owner = domain.Append(512),
+                Group = domain.Append(512),
+            };
+        return text.StartsWith("bytes:", StringComparison.Ordinal)
+            ? DescriptorText.Read(text)
+            : Sddl.Read(Braces().Replace(text, m => state.SidOf(m.Groups[1].Value).ToString()), domain);
     }
 
     /// <summary>Every container below the domain's head, outermost first.</summary>
@@ -50,7 +64,9 @@ internal static partial class SimulationAccessLists
 
     private static IEnumerable<string> Above(string dn, string root)
     {
-        for (var at = dn; at is not null && !string.Equals(at, root, StringComparison.OrdinalIgnoreCase) && DistinguishedName.IsAtOrBelow(at, root); at = AccessTree.ParentDn(at)) yield return at;
+        for (var at = dn; at is not null && !string.Equals(at, root, StringComparison.OrdinalIgnoreCase)
+            && DistinguishedName.IsAtOrBelow(at, root); at = AccessTree.ParentDn(at))
+            yield return at;
     }
 
     [GeneratedRegex("{(.+?)}")]

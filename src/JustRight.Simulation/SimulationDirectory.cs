@@ -18,7 +18,8 @@ namespace JustRight.Simulation;
 public sealed class SimulationDirectory(SimulationFile file, TimeProvider time) : IDirectoryConnector
 {
     /// <inheritdoc/>
-    public Task<DirectorySnapshot> ReadAsync(DirectoryScope scope, CancellationToken cancel) => Task.FromResult(file.Read(state => Snapshot(state, scope.Access is not null, time.GetUtcNow())));
+    public Task<DirectorySnapshot> ReadAsync(DirectoryScope scope, CancellationToken cancel) =>
+        Task.FromResult(file.Read(state => Snapshot(state, scope.Access is not null, time.GetUtcNow())));
 
     /// <summary>The directory as a survey holds it.</summary>
     internal static DirectorySnapshot Snapshot(SimulationState state, bool withAccess, DateTimeOffset now)
@@ -30,11 +31,15 @@ public sealed class SimulationDirectory(SimulationFile file, TimeProvider time) 
             Description = p.Description,
             Note = p.Note,
             CreatedAt = p.CreatedAt,
-            PasswordCannotChange = p.Kind == PrincipalKind.User && tree.IndexOf(p.Dn) is >= 0 and var at ? OwnPasswordChange.IsForbidden(tree.DescriptorOf(at)!) : null,
+            PasswordCannotChange = p.Kind == PrincipalKind.User && tree.IndexOf(p.Dn) is >= 0 and var at
+                ? OwnPasswordChange.IsForbidden(tree.DescriptorOf(at)!)
+                : null,
             PrimaryGroupRid = p.PrimaryGroupRid,
             State = p.State,
             PasswordSetAt = p.PasswordSetAt,
-            PasswordExpiresAt = p.PasswordDays > 0 && !p.State.HasFlag(AccountState.PasswordNeverExpires) ? p.PasswordSetAt?.AddDays(p.PasswordDays) : null,
+            PasswordExpiresAt = p.PasswordDays > 0 && !p.State.HasFlag(AccountState.PasswordNeverExpires)
+                ? p.PasswordSetAt?.AddDays(p.PasswordDays)
+                : null,
             Scope = p.Scope,
             IsSecurity = p.IsSecurity,
             Members = p.MembersUnread is null ? state.Sids(p.Members) : [],
@@ -51,28 +56,37 @@ public sealed class SimulationDirectory(SimulationFile file, TimeProvider time) 
     public Task<DirectorySchema> SchemaAsync(CancellationToken cancel) => Task.FromResult(BuiltInSchema.Schema);
 
     /// <inheritdoc/>
-    public Task<IReadOnlyList<ReplicaObject>> ReadReplicasAsync(string dn, CancellationToken cancel) => Task.FromResult(file.Read<IReadOnlyList<ReplicaObject>>(state =>
+    public Task<IReadOnlyList<ReplicaObject>> ReadReplicasAsync(string dn, CancellationToken cancel) =>
+        Task.FromResult(file.Read<IReadOnlyList<ReplicaObject>>(state =>
     {
         var tree = SimulationAccessLists.Tree(state);
         return tree.IndexOf(dn) is >= 0 and var at
-            ? [new ReplicaObject("the simulation", null, true, new Dictionary<string, IReadOnlyList<string>> { ["nTSecurityDescriptor"] = [DescriptorText.Write(tree.DescriptorOf(at)!)] }, [])]
+            ? [new ReplicaObject(
+                "the simulation", null, true, new Dictionary<string,
+                IReadOnlyList<string>> { ["nTSecurityDescriptor"] = [DescriptorText.Write(tree.DescriptorOf(at)!)] }, [])]
             : [new ReplicaObject("the simulation", null, false, new Dictionary<string, IReadOnlyList<string>>(), [])];
     }));
 
     /// <inheritdoc/>
-    public Task<IReadOnlySet<string>> NamesInUseAsync(IReadOnlyCollection<string> names, CancellationToken cancel) => Task.FromResult(file.Read<IReadOnlySet<string>>(state =>
+    public Task<IReadOnlySet<string>> NamesInUseAsync(IReadOnlyCollection<string> names, CancellationToken cancel) =>
+        Task.FromResult(file.Read<IReadOnlySet<string>>(state =>
         names.Where(n => state.Find(n) is not null).ToHashSet(StringComparer.OrdinalIgnoreCase)));
 
     /// <inheritdoc/>
     public Task<AccountUse> ReadUseAsync(string account, CancellationToken cancel) => Task.FromResult(file.Read(state =>
-        new AccountUse(account, [new ControllerLogon("the simulation", state.Find(account) is null ? $"{account} is not there" : null, state.Find(account)?.LastLogon)])));
+        new AccountUse(
+            account,
+            [new ControllerLogon(
+                "the simulation", state.Find(account) is null ? $"{account} is not there" : null,
+                state.Find(account)?.LastLogon)])));
 
     /// <inheritdoc/>
     public Task<PasswordFacts> ReadPasswordAsync(string account, CancellationToken cancel) => Task.FromResult(file.Read(state =>
     {
         var found = Need(state, account);
         return new PasswordFacts(
-            found.Name, "the simulation", found.PasswordSetAt, found.WrongPasswords, found.WrongPasswordAt, state.LockedAfter, SimulationPasswords.WrongOnesCountFor, state.LeastPasswordLength,
+            found.Name, "the simulation", found.PasswordSetAt, found.WrongPasswords, found.WrongPasswordAt, state.LockedAfter,
+            SimulationPasswords.WrongOnesCountFor, state.LeastPasswordLength,
             found.State.HasFlag(AccountState.Locked), found.State.HasFlag(AccountState.Disabled));
     }));
 
@@ -85,10 +99,15 @@ public sealed class SimulationDirectory(SimulationFile file, TimeProvider time) 
     }
 
     /// <inheritdoc/>
-    public Task<Observation> ObserveAsync(DirectoryChange change, CancellationToken cancel) => Task.FromResult(file.Read(state => change switch
+    public Task<Observation> ObserveAsync(DirectoryChange change, CancellationToken cancel) =>
+        Task.FromResult(file.Read(state => change switch
     {
         AddAccessRule or RemoveAccessRule or SwitchInheritance => ListState(state, change),
-        ChangePolicyList c => SimulationPolicies.ListOf(state, c.Policy, c.Constant) is var list && list.SequenceEqual(c.Entries.Select(e => Entry(state, e))) ? Done($"the list of {c.Constant} is {Words(list)}") : NotDone($"the list of {c.Constant} is {Words(list)}"),
+        ChangePolicyList c =>
+            SimulationPolicies.ListOf(state, c.Policy, c.Constant) is var list
+                && list.SequenceEqual(c.Entries.Select(e => Entry(state, e)))
+                ? Done($"the list of {c.Constant} is {Words(list)}")
+                : NotDone($"the list of {c.Constant} is {Words(list)}"),
         CreateBranch c => Branch(state, c.Dn) ? Done($"{c.Dn} exists") : NotDone($"{c.Dn} does not exist"),
         DeleteBranch c => Branch(state, c.Dn) ? NotDone($"{c.Dn} exists") : Done($"{c.Dn} does not exist"),
         CreateAccount c => Named(state, c.Name, PrincipalKind.User),
@@ -96,9 +115,13 @@ public sealed class SimulationDirectory(SimulationFile file, TimeProvider time) 
         DeleteAccount c => Gone(state, c.Name, c.Note),
         DeleteGroup c => Gone(state, c.Name, c.Note),
         SetPassword c => state.Find(c.Name) is not { } account ? Impossible($"{c.Name} does not exist")
-            : account.PasswordSetAt != c.SetBefore ? Done($"its password was set {account.PasswordSetAt:u}") : NotDone(c.SetBefore is null ? "its password was never set" : $"its password was last set {c.SetBefore:u}"),
+            : account.PasswordSetAt != c.SetBefore ? Done($"its password was set {account.PasswordSetAt:u}") : NotDone(
+                c.SetBefore is null ? "its password was never set" : $"its password was last set {c.SetBefore:u}"),
         DescribeAccount c => state.Find(c.Name) is not { } account ? Impossible($"{c.Name} does not exist")
-            : account.Description == c.Description && account.State.HasFlag(AccountState.PasswordNeverExpires) == c.PasswordNeverExpires ? Done("as planned") : NotDone("not as planned"),
+            : account.Description == c.Description
+                && account.State.HasFlag(AccountState.PasswordNeverExpires) == c.PasswordNeverExpires
+                    ? Done("as planned")
+                    : NotDone("not as planned"),
         DisableAccount c => Usable(state, c.Name, wanted: false),
         EnableAccount c => Usable(state, c.Name, wanted: true),
         AddMember c => Membership(state, c.Group, c.Member, wanted: true),
@@ -121,7 +144,9 @@ public sealed class SimulationDirectory(SimulationFile file, TimeProvider time) 
                 ChangeList(state, change);
                 break;
             case ChangePolicyList c:
-                if (!SimulationPolicies.ListOf(state, c.Policy, c.Constant).SequenceEqual(c.OldEntries.Select(e => Entry(state, e)))) throw Conflict($"the list of {c.Constant} in policy {c.Name} changed in the meantime: verify again.");
+                if (!SimulationPolicies.ListOf(state, c.Policy, c.Constant).SequenceEqual(c.OldEntries.Select(e =>
+                    Entry(state, e))))
+                    throw Conflict($"the list of {c.Constant} in policy {c.Name} changed in the meantime: verify again.");
                 SimulationPolicies.Change(state, c.Policy, c.Constant, [.. c.Entries.Select(e => Entry(state, e))]);
                 break;
             case CreateBranch c:
@@ -131,7 +156,8 @@ public sealed class SimulationDirectory(SimulationFile file, TimeProvider time) 
                 break;
             case DeleteBranch c:
                 var below = DistinguishedName.Parse(c.Dn);
-                if (state.Principals.Any(p => DistinguishedName.Parse(p.Dn).IsAtOrBelow(below)) || state.Branches.Any(b => b != c.Dn && DistinguishedName.Parse(b).IsAtOrBelow(below)))
+                if (state.Principals.Any(p => DistinguishedName.Parse(p.Dn).IsAtOrBelow(below))
+                    || state.Branches.Any(b => b != c.Dn && DistinguishedName.Parse(b).IsAtOrBelow(below)))
                     throw Conflict($"{c.Dn} is not empty.");
                 state.Branches.RemoveAll(b => DistinguishedName.Parse(b).Equals(below));
                 break;
@@ -148,12 +174,16 @@ public sealed class SimulationDirectory(SimulationFile file, TimeProvider time) 
             case SetPassword c:
                 if (password is null) throw new InvalidOperationException("Setting a password needs one.");
                 var renewed = Need(state, c.Name);
-                if (password.Reveal().Length < state.LeastPasswordLength) throw Conflict($"a password has at least {state.LeastPasswordLength} characters in {state.Domain}.");
-                (renewed.PasswordProof, renewed.PasswordSetAt, renewed.WrongPasswords) = (SimulationPasswords.ProofOf(c.Name, password), now, 0);
+                if (password.Reveal().Length < state.LeastPasswordLength)
+                    throw Conflict($"a password has at least {state.LeastPasswordLength} characters in {state.Domain}.");
+                (renewed.PasswordProof, renewed.PasswordSetAt, renewed.WrongPasswords) = (
+                    SimulationPasswords.ProofOf(c.Name, password), now, 0);
                 renewed.State &= ~(AccountState.PasswordExpired | AccountState.PasswordMustChange);
                 break;
             case CreateGroup c:
-                Create(state, c.Name, c.Dn, PrincipalKind.Group, p => (p.Description, p.Note, p.CreatedAt, p.Scope) = (c.Description, c.Note, now, c.Scope));
+                Create(
+                    state, c.Name, c.Dn, PrincipalKind.Group,
+                    p => (p.Description, p.Note, p.CreatedAt, p.Scope) = (c.Description, c.Note, now, c.Scope));
                 break;
             case DeleteAccount c:
                 var account = Ours(state, c.Name, c.Note);
@@ -169,7 +199,9 @@ public sealed class SimulationDirectory(SimulationFile file, TimeProvider time) 
             case DescribeAccount c:
                 var described = Need(state, c.Name);
                 described.Description = c.Description;
-                described.State = c.PasswordNeverExpires ? described.State | AccountState.PasswordNeverExpires : described.State & ~AccountState.PasswordNeverExpires;
+                described.State = c.PasswordNeverExpires
+                    ? described.State | AccountState.PasswordNeverExpires
+                    : described.State & ~AccountState.PasswordNeverExpires;
                 break;
             case DisableAccount c:
                 Need(state, c.Name).State |= AccountState.Disabled;
@@ -198,7 +230,8 @@ public sealed class SimulationDirectory(SimulationFile file, TimeProvider time) 
         return enabled == wanted ? Done(seen) : NotDone(seen);
     }
 
-    private static string Entry(SimulationState state, string entry) => entry.StartsWith('*') ? entry : $"*{Need(state, entry).Name switch { var name => state.SidOf(name) }}";
+    private static string Entry(SimulationState state, string entry) =>
+        entry.StartsWith('*') ? entry : $"*{Need(state, entry).Name switch { var name => state.SidOf(name) }}";
 
     private static string Words(IReadOnlyList<string> entries) => entries.Count == 0 ? "empty" : string.Join(", ", entries);
 
@@ -207,7 +240,10 @@ public sealed class SimulationDirectory(SimulationFile file, TimeProvider time) 
         var dn = AccessListChanges.ObjectOf(change)!;
         var tree = SimulationAccessLists.Tree(state);
         if (tree.IndexOf(dn) is var at && at < 0) return Impossible($"{dn} does not exist");
-        if (Trustee(state, change) is not { } trustee) return change is RemoveAccessRule ? Done($"{AccessListChanges.PrincipalOf(change)} does not exist") : Impossible($"{AccessListChanges.PrincipalOf(change)} does not exist");
+        if (Trustee(state, change) is not { } trustee)
+            return change is RemoveAccessRule
+                ? Done($"{AccessListChanges.PrincipalOf(change)} does not exist")
+                : Impossible($"{AccessListChanges.PrincipalOf(change)} does not exist");
         var (made, seen) = AccessListChanges.State(change, tree.DescriptorOf(at)!, trustee);
         return made switch { true => Done(seen), false => NotDone(seen), null => Impossible(seen) };
     }
@@ -216,13 +252,17 @@ public sealed class SimulationDirectory(SimulationFile file, TimeProvider time) 
     {
         var dn = AccessListChanges.ObjectOf(change)!;
         var tree = SimulationAccessLists.Tree(state);
-        if (tree.IndexOf(dn) is var at && at < 0) throw new ConnectorException(ConnectorFailure.NotFound, $"there is no {dn} in {state.Domain}.");
-        var trustee = Trustee(state, change) ?? throw new ConnectorException(ConnectorFailure.NotFound, $"there is no {AccessListChanges.PrincipalOf(change)} in {state.Domain}.");
+        if (tree.IndexOf(dn) is var at && at < 0)
+            throw new ConnectorException(ConnectorFailure.NotFound, $"there is no {dn} in {state.Domain}.");
+        var trustee = Trustee(state, change)
+            ?? throw new ConnectorException(
+                ConnectorFailure.NotFound, $"there is no {AccessListChanges.PrincipalOf(change)} in {state.Domain}.");
         var before = tree.DescriptorOf(at)!;
         var (made, seen) = AccessListChanges.State(change, before, trustee);
         if (made is null) throw Conflict($"{seen}.");
         var after = AccessListChanges.Made(change, before, trustee);
-        state.AccessLists[tree[at].Dn] = DescriptorText.Write(after.WithEntries([.. after.Entries.Where(e => !e.IsInherited)]) with { Sacl = null });
+        state.AccessLists[tree[at].Dn] = DescriptorText.Write(
+            after.WithEntries([.. after.Entries.Where(e => !e.IsInherited)]) with { Sacl = null });
     }
 
     private static Sid? Trustee(SimulationState state, DirectoryChange change)
@@ -232,11 +272,13 @@ public sealed class SimulationDirectory(SimulationFile file, TimeProvider time) 
         return WellKnownSids.Find(principal) ?? (state.Find(principal) is { } found ? state.SidOf(found.Name) : null);
     }
 
-    private static void Create(SimulationState state, string name, string dn, PrincipalKind kind, Action<SimulationPrincipal> fill)
+    private static void Create(
+        SimulationState state, string name, string dn, PrincipalKind kind, Action<SimulationPrincipal> fill)
     {
         NeedParent(state, dn);
         if (state.Find(name) is not null) throw Conflict($"the name {name} is in use in {state.Domain}.");
-        if (state.Principals.Any(p => DistinguishedName.Parse(p.Dn).Equals(DistinguishedName.Parse(dn)))) throw Conflict($"{dn} exists already.");
+        if (state.Principals.Any(p => DistinguishedName.Parse(p.Dn).Equals(DistinguishedName.Parse(dn))))
+            throw Conflict($"{dn} exists already.");
         var principal = new SimulationPrincipal { Name = name, Dn = dn, Kind = kind, Rid = state.NextRid++ };
         fill(principal);
         state.Principals.Add(principal);
@@ -254,15 +296,18 @@ public sealed class SimulationDirectory(SimulationFile file, TimeProvider time) 
             GroupScope.Universal => inner.Scope is GroupScope.Global or GroupScope.Universal,
             _ => true,
         };
-        if (!allowed) throw Conflict($"a {Words(outer.Scope)} group such as {outer.Name} cannot hold the {Words(inner.Scope)} group {inner.Name}.");
+        if (!allowed)
+            throw Conflict($"a {Words(outer.Scope)} group such as {outer.Name} cannot hold the {Words(inner.Scope)} group {inner.Name}.");
     }
 
-    private static string Words(GroupScope scope) => scope == GroupScope.DomainLocal ? "domain-local" : scope.ToString().ToLowerInvariant();
+    private static string Words(GroupScope scope) =>
+        scope == GroupScope.DomainLocal ? "domain-local" : scope.ToString().ToLowerInvariant();
 
     private static void NeedParent(SimulationState state, string dn)
     {
         var parent = DistinguishedName.Parse(dn).Parent!;
-        if (!parent.Equals(DistinguishedName.Parse(state.Root)) && !Branch(state, parent.Text)) throw new ConnectorException(ConnectorFailure.NotFound, $"there is no container {parent} in {state.Domain}.");
+        if (!parent.Equals(DistinguishedName.Parse(state.Root)) && !Branch(state, parent.Text))
+            throw new ConnectorException(ConnectorFailure.NotFound, $"there is no container {parent} in {state.Domain}.");
     }
 
     private static SimulationPrincipal Need(SimulationState state, string name) =>
@@ -275,7 +320,8 @@ public sealed class SimulationDirectory(SimulationFile file, TimeProvider time) 
         return CreationNote.IsTheSame(note, found.Note) ? found : throw Conflict(CreationNote.WhyNot(found.Dn, note));
     }
 
-    private static bool Branch(SimulationState state, string dn) => state.Branches.Any(b => DistinguishedName.Parse(b).Equals(DistinguishedName.Parse(dn)));
+    private static bool Branch(SimulationState state, string dn) =>
+        state.Branches.Any(b => DistinguishedName.Parse(b).Equals(DistinguishedName.Parse(dn)));
 
     private static Observation Named(SimulationState state, string name, PrincipalKind kind) => state.Find(name) switch
     {
@@ -287,15 +333,20 @@ public sealed class SimulationDirectory(SimulationFile file, TimeProvider time) 
     private static Observation Gone(SimulationState state, string name, string note)
     {
         if (state.Find(name) is not { } found) return Done($"{name} does not exist");
-        return CreationNote.IsTheSame(note, found.Note) ? NotDone($"{name} exists") : Impossible(CreationNote.WhyNot(found.Dn, note));
+        return CreationNote.IsTheSame(note, found.Note)
+            ? NotDone($"{name} exists")
+            : Impossible(CreationNote.WhyNot(found.Dn, note));
     }
 
     private static Observation Membership(SimulationState state, string group, string member, bool wanted)
     {
-        if (state.Find(group) is not { } outer) return wanted ? Impossible($"{group} does not exist") : Done($"{group} does not exist");
+        if (state.Find(group) is not { } outer)
+            return wanted ? Impossible($"{group} does not exist") : Done($"{group} does not exist");
         if (state.Find(member) is null) return wanted ? Impossible($"{member} does not exist") : Done($"{member} does not exist");
         var holds = state.Holds(outer.Members, member);
-        return new Observation(holds == wanted ? ObservedState.Done : ObservedState.NotDone, holds ? $"{member} is in {group}" : $"{member} is not in {group}");
+        return new Observation(
+            holds == wanted ? ObservedState.Done : ObservedState.NotDone,
+            holds ? $"{member} is in {group}" : $"{member} is not in {group}");
     }
 
     private static Observation Done(string seen) => new(ObservedState.Done, seen);

@@ -48,7 +48,9 @@ public sealed class SimulationFile
         }
     }
 
-    private SimulationState Load() => JsonSerializer.Deserialize<SimulationState>(File.ReadAllBytes(_path), Options) ?? throw new InvalidDataException("The simulation's file is empty.");
+    private SimulationState Load() =>
+        JsonSerializer.Deserialize<SimulationState>(File.ReadAllBytes(_path), Options)
+            ?? throw new InvalidDataException("The simulation's file is empty.");
 
     private static void Replace(string path, byte[] bytes)
     {
@@ -85,10 +87,12 @@ internal static class SimulationNames
     }
 
     /// <summary>What the simulation's lists call a SID: the logon name where there is one.</summary>
-    public static string NameOf(this SimulationState state, string sid) => state.Principals.Find(p => state.SidOf(p.Name).ToString() == sid)?.Name ?? sid;
+    public static string NameOf(this SimulationState state, string sid) =>
+        state.Principals.Find(p => state.SidOf(p.Name).ToString() == sid)?.Name ?? sid;
 
     /// <summary>Whether a list names a principal.</summary>
-    public static bool Holds(this SimulationState state, IEnumerable<string> names, string name) => state.Find(name) is not null && names.Where(n => !IsRole(n)).Select(state.SidOf).Contains(state.SidOf(name));
+    public static bool Holds(this SimulationState state, IEnumerable<string> names, string name) =>
+        state.Find(name) is not null && names.Where(n => !IsRole(n)).Select(state.SidOf).Contains(state.SidOf(name));
 
     /// <summary>Whether an entry of a list is a role of the same instance or database, written <c>role:name</c>, and no principal.</summary>
     public static bool IsRole(string entry) => entry.StartsWith(RolePrefix, StringComparison.Ordinal);
@@ -105,17 +109,21 @@ internal static class SimulationNames
     {
         var sid = state.SidOf(principal.Name);
         var lists = state.Hosts.SelectMany(h => h.LocalGroups.Select(g => g.Members).Concat(h.LogonRights.Values))
-            .Concat(state.Instances.SelectMany(i => i.Roles.Values.Concat(i.Permissions.Values).Append(i.Logins).Concat(i.Databases.SelectMany(d => d.Roles.Values.Concat(d.Permissions.Values).Append(d.Users)))));
+            .Concat(state.Instances.SelectMany(i =>
+                i.Roles.Values.Concat(i.Permissions.Values).Append(i.Logins)
+                    .Concat(i.Databases.SelectMany(d => d.Roles.Values.Concat(d.Permissions.Values).Append(d.Users)))));
         foreach (var list in lists)
             for (var i = 0; i < list.Count; i++)
                 if (!IsRole(list[i]) && state.SidOf(list[i]) == sid) list[i] = sid.ToString();
     }
 
     /// <summary>The SIDs of a list.</summary>
-    public static IReadOnlyList<Sid> Sids(this SimulationState state, IEnumerable<string> names) => [.. names.Select(state.SidOf)];
+    public static IReadOnlyList<Sid> Sids(this SimulationState state, IEnumerable<string> names) =>
+        [.. names.Select(state.SidOf)];
 
     /// <summary>The members of roles as a survey holds them. A member <c>role:name</c> is a role.</summary>
-    public static IReadOnlyList<RoleMembers> RoleMembers(this SimulationState state, SortedDictionary<string, List<string>> roles) =>
+    public static IReadOnlyList<RoleMembers> RoleMembers(
+        this SimulationState state, SortedDictionary<string, List<string>> roles) =>
     [
         .. roles.Select(r => new RoleMembers(
             r.Key,

@@ -49,7 +49,8 @@ public sealed class SimulationHosts(SimulationFile file, TimeProvider time) : IH
             _ => throw new InvalidOperationException($"Unknown change {change.GetType().Name}."),
         };
 
-        Observation Observe(List<string> names, string principal, bool wanted, string list) => SimulationLists.Observe(state, names, principal, wanted, list);
+        Observation Observe(List<string> names, string principal, bool wanted, string list) =>
+            SimulationLists.Observe(state, names, principal, wanted, list);
     }));
 
     /// <inheritdoc/>
@@ -106,11 +107,17 @@ public sealed class SimulationHosts(SimulationFile file, TimeProvider time) : IH
     /// <summary>A refresh is done when the lists hold whom they should.</summary>
     private static Observation Refreshed(SimulationState state, SimulationHost host, RefreshPolicy change)
     {
-        var behind = change.Expect.Where(e => state.Holds(Held(host, e.Constant), e.Principal) != e.Holds).Select(e => $"{e.Constant} for {e.Principal}").ToList();
-        return behind.Count == 0 ? new Observation(ObservedState.Done, "as the policies have it") : new Observation(ObservedState.NotDone, $"not yet as the policies set it: {string.Join(", ", behind)}");
+        var behind = change.Expect.Where(e => state.Holds(Held(host, e.Constant), e.Principal) != e.Holds)
+            .Select(e => $"{e.Constant} for {e.Principal}").ToList();
+        return behind.Count == 0
+            ? new Observation(ObservedState.Done, "as the policies have it")
+            : new Observation(ObservedState.NotDone, $"not yet as the policies set it: {string.Join(", ", behind)}");
     }
 
-    private SurveyView View(SimulationState state) => AllEngines.View(new Survey("simulation", time.GetUtcNow(), true, SimulationDirectory.Snapshot(state, true, time.GetUtcNow()), [.. state.Hosts.Select(h => Snapshot(state, h, time.GetUtcNow()))], []));
+    private SurveyView View(SimulationState state) =>
+        AllEngines.View(new Survey(
+            "simulation", time.GetUtcNow(), true, SimulationDirectory.Snapshot(state, true, time.GetUtcNow()),
+            [.. state.Hosts.Select(h => Snapshot(state, h, time.GetUtcNow()))], []));
 
     private static SimulationHost Answering(SimulationState state, string name)
     {
@@ -127,17 +134,22 @@ public sealed class SimulationHosts(SimulationFile file, TimeProvider time) : IH
 internal static class SimulationLists
 {
     /// <summary>Whether a principal is on a list.</summary>
-    public static Observation Observe(SimulationState state, IEnumerable<string> names, string principal, bool wanted, string list)
+    public static Observation Observe(
+        SimulationState state, IEnumerable<string> names, string principal, bool wanted, string list)
     {
-        if (state.Find(principal) is null) return new Observation(wanted ? ObservedState.Impossible : ObservedState.Done, $"{principal} does not exist");
+        if (state.Find(principal) is null)
+            return new Observation(wanted ? ObservedState.Impossible : ObservedState.Done, $"{principal} does not exist");
         var holds = state.Holds(names, principal);
-        return new Observation(holds == wanted ? ObservedState.Done : ObservedState.NotDone, holds ? $"{principal} is in {list}" : $"{principal} is not in {list}");
+        return new Observation(
+            holds == wanted ? ObservedState.Done : ObservedState.NotDone,
+            holds ? $"{principal} is in {list}" : $"{principal} is not in {list}");
     }
 
     /// <summary>Puts a principal that exists on a list.</summary>
     public static void Add(SimulationState state, List<string> names, string principal)
     {
-        var found = state.Find(principal) ?? throw new ConnectorException(ConnectorFailure.NotFound, $"there is no {principal} in {state.Domain}.");
+        var found = state.Find(principal)
+            ?? throw new ConnectorException(ConnectorFailure.NotFound, $"there is no {principal} in {state.Domain}.");
         if (!state.Holds(names, found.Name)) names.Add(found.Name);
     }
 }

@@ -11,7 +11,8 @@ public sealed class SimulationInstances(SimulationFile file, TimeProvider time) 
     /// <inheritdoc/>
     public Task<InstanceSnapshot> ReadAsync(EstateInstance instance, CancellationToken cancel)
     {
-        if (file.Read(s => Find(s, instance.Name).Unreachable) is not { } reason) return Task.FromResult(file.Read(state => Snapshot(state, Find(state, instance.Name), instance)));
+        if (file.Read(s => Find(s, instance.Name).Unreachable) is not { } reason)
+            return Task.FromResult(file.Read(state => Snapshot(state, Find(state, instance.Name), instance)));
         file.Change(s => Find(s, instance.Name).MissedOnce());
         throw new ConnectorException(ConnectorFailure.Unreachable, reason);
     }
@@ -25,7 +26,16 @@ public sealed class SimulationInstances(SimulationFile file, TimeProvider time) 
             null,
             Logins(state, found.Logins),
             state.RoleMembers(found.Roles),
-            [.. found.Databases.Select(d => new DatabaseSnapshot(d.Name, d.Owner is null ? default : state.SidOf(d.Owner), null, Logins(state, d.Users), state.RoleMembers(d.Roles)) { Permissions = Permissions(state, d.Permissions), OwnerName = d.Owner is null ? Nobody : state.Find(d.Owner) is { } owner ? $"{state.Domain}\\{owner.Name}" : d.Owner })])
+            [.. found.Databases.Select(d =>
+                new DatabaseSnapshot(
+                    d.Name, d.Owner is null ? default : state.SidOf(d.Owner), null, Logins(state, d.Users),
+                    state.RoleMembers(d.Roles))
+                {
+                    Permissions = Permissions(state, d.Permissions),
+                    OwnerName = d.Owner is null ? Nobody
+                        : state.Find(d.Owner) is { } owner ? $"{state.Domain}\\{owner.Name}"
+                        : d.Owner,
+                })])
         {
             Host = instance.Host,
             Release = instance.Release?.ToString() ?? "",
@@ -43,15 +53,26 @@ public sealed class SimulationInstances(SimulationFile file, TimeProvider time) 
             DropLogin c => Observe(instance.Logins, false, $"the logins of {c.Instance}"),
             AddInstanceRoleMember c => Observe(Role(instance.Roles, c.Role), true, $"{c.Role} of {c.Instance}"),
             RemoveInstanceRoleMember c => Observe(Role(instance.Roles, c.Role), false, $"{c.Role} of {c.Instance}"),
-            CreateDatabaseUser c => Observe(Database(instance, c.Database).Users, true, $"the users of {c.Instance}/{c.Database}"),
+            CreateDatabaseUser c =>
+                Observe(Database(instance, c.Database).Users, true, $"the users of {c.Instance}/{c.Database}"),
             DropDatabaseUser c => Observe(Database(instance, c.Database).Users, false, $"the users of {c.Instance}/{c.Database}"),
-            AddDatabaseRoleMember c => Observe(Role(Database(instance, c.Database).Roles, c.Role), true, $"{c.Role} in {c.Instance}/{c.Database}"),
-            RemoveDatabaseRoleMember c => Observe(Role(Database(instance, c.Database).Roles, c.Role), false, $"{c.Role} in {c.Instance}/{c.Database}"),
-            GrantInstancePermission c => Observe(Granted(instance.Permissions, c.Permission), true, $"{c.Permission} on {c.Instance}"),
-            RevokeInstancePermission c => Observe(Granted(instance.Permissions, c.Permission), false, $"{c.Permission} on {c.Instance}"),
+            AddDatabaseRoleMember c =>
+                Observe(Role(Database(instance, c.Database).Roles, c.Role), true, $"{c.Role} in {c.Instance}/{c.Database}"),
+            RemoveDatabaseRoleMember c =>
+                Observe(Role(Database(instance, c.Database).Roles, c.Role), false, $"{c.Role} in {c.Instance}/{c.Database}"),
+            GrantInstancePermission c =>
+                Observe(Granted(instance.Permissions, c.Permission), true, $"{c.Permission} on {c.Instance}"),
+            RevokeInstancePermission c =>
+                Observe(Granted(instance.Permissions, c.Permission), false, $"{c.Permission} on {c.Instance}"),
             ChangeDatabaseOwner c => Owned(state, Database(instance, c.Database), c),
-            GrantDatabasePermission c => Observe(Granted(Database(instance, c.Database).Permissions, Key(c.Permission, c.On)), true, $"{c.Permission} in {c.Instance}/{c.Database}"),
-            RevokeDatabasePermission c => Observe(Granted(Database(instance, c.Database).Permissions, Key(c.Permission, c.On)), false, $"{c.Permission} in {c.Instance}/{c.Database}"),
+            GrantDatabasePermission c =>
+                Observe(
+                    Granted(Database(instance, c.Database).Permissions, Key(c.Permission, c.On)), true,
+                    $"{c.Permission} in {c.Instance}/{c.Database}"),
+            RevokeDatabasePermission c =>
+                Observe(
+                    Granted(Database(instance, c.Database).Permissions, Key(c.Permission, c.On)), false,
+                    $"{c.Permission} in {c.Instance}/{c.Database}"),
             _ => throw new InvalidOperationException($"Unknown change {change.GetType().Name}."),
         };
 
@@ -77,14 +98,16 @@ public sealed class SimulationInstances(SimulationFile file, TimeProvider time) 
                 state.TakeOff(instance.Logins, c.Principal);
                 break;
             case AddInstanceRoleMember c:
-                if (!state.Holds(instance.Logins, c.Principal)) throw new ConnectorException(ConnectorFailure.NotFound, $"{c.Principal} has no login on {c.Instance}.");
+                if (!state.Holds(instance.Logins, c.Principal))
+                    throw new ConnectorException(ConnectorFailure.NotFound, $"{c.Principal} has no login on {c.Instance}.");
                 SimulationLists.Add(state, instance.Roles[c.Role] = Role(instance.Roles, c.Role), c.Principal);
                 break;
             case RemoveInstanceRoleMember c:
                 state.TakeOff(Role(instance.Roles, c.Role), c.Principal);
                 break;
             case CreateDatabaseUser c:
-                if (!state.Holds(instance.Logins, c.Principal)) throw new ConnectorException(ConnectorFailure.NotFound, $"{c.Principal} has no login on {c.Instance}.");
+                if (!state.Holds(instance.Logins, c.Principal))
+                    throw new ConnectorException(ConnectorFailure.NotFound, $"{c.Principal} has no login on {c.Instance}.");
                 SimulationLists.Add(state, Database(instance, c.Database).Users, c.Principal);
                 break;
             case DropDatabaseUser c:
@@ -92,28 +115,39 @@ public sealed class SimulationInstances(SimulationFile file, TimeProvider time) 
                 break;
             case AddDatabaseRoleMember c:
                 var database = Database(instance, c.Database);
-                if (!state.Holds(database.Users, c.Principal)) throw new ConnectorException(ConnectorFailure.NotFound, $"{c.Principal} is not a user of {c.Instance}/{c.Database}.");
+                if (!state.Holds(database.Users, c.Principal))
+                    throw new ConnectorException(
+                        ConnectorFailure.NotFound, $"{c.Principal} is not a user of {c.Instance}/{c.Database}.");
                 SimulationLists.Add(state, database.Roles[c.Role] = Role(database.Roles, c.Role), c.Principal);
                 break;
             case RemoveDatabaseRoleMember c:
                 state.TakeOff(Role(Database(instance, c.Database).Roles, c.Role), c.Principal);
                 break;
             case GrantInstancePermission c:
-                if (!state.Holds(instance.Logins, c.Principal)) throw new ConnectorException(ConnectorFailure.NotFound, $"{c.Principal} has no login on {c.Instance}.");
-                SimulationLists.Add(state, instance.Permissions[c.Permission] = Granted(instance.Permissions, c.Permission), c.Principal);
+                if (!state.Holds(instance.Logins, c.Principal))
+                    throw new ConnectorException(ConnectorFailure.NotFound, $"{c.Principal} has no login on {c.Instance}.");
+                SimulationLists.Add(
+                    state, instance.Permissions[c.Permission] = Granted(instance.Permissions, c.Permission), c.Principal);
                 break;
             case RevokeInstancePermission c:
                 state.TakeOff(Granted(instance.Permissions, c.Permission), c.Principal);
                 break;
             case ChangeDatabaseOwner c:
                 var owned = Database(instance, c.Database);
-                if (state.Holds(owned.Users, c.Principal)) throw new ConnectorException(ConnectorFailure.Conflict, $"{c.Principal} is a user of {c.Instance}/{c.Database} already, and an owner may not be one.");
+                if (state.Holds(owned.Users, c.Principal))
+                    throw new ConnectorException(
+                        ConnectorFailure.Conflict,
+                        $"{c.Principal} is a user of {c.Instance}/{c.Database} already, and an owner may not be one.");
                 owned.Owner = c.Principal == Nobody ? null : LogonNameOf(state, c.Principal);
                 break;
             case GrantDatabasePermission c:
                 var of = Database(instance, c.Database);
-                if (!state.Holds(of.Users, c.Principal)) throw new ConnectorException(ConnectorFailure.NotFound, $"{c.Principal} is not a user of {c.Instance}/{c.Database}.");
-                SimulationLists.Add(state, of.Permissions[Key(c.Permission, c.On)] = Granted(of.Permissions, Key(c.Permission, c.On)), c.Principal);
+                if (!state.Holds(of.Users, c.Principal))
+                    throw new ConnectorException(
+                        ConnectorFailure.NotFound, $"{c.Principal} is not a user of {c.Instance}/{c.Database}.");
+                SimulationLists.Add(
+                    state, of.Permissions[Key(c.Permission, c.On)] = Granted(of.Permissions, Key(c.Permission, c.On)),
+                    c.Principal);
                 break;
             case RevokeDatabasePermission c:
                 state.TakeOff(Granted(Database(instance, c.Database).Permissions, Key(c.Permission, c.On)), c.Principal);
@@ -129,12 +163,18 @@ public sealed class SimulationInstances(SimulationFile file, TimeProvider time) 
     /// <summary>What an instance's own login, which owns what no account of the domain does, is called.</summary>
     private const string Nobody = "sa";
 
-    private static string LogonNameOf(SimulationState state, string principal) => state.Find(principal)?.Name ?? throw new ConnectorException(ConnectorFailure.NotFound, $"there is no {principal} in the domain.");
+    private static string LogonNameOf(SimulationState state, string principal) =>
+        state.Find(principal)?.Name
+            ?? throw new ConnectorException(ConnectorFailure.NotFound, $"there is no {principal} in the domain.");
 
     private static Observation Owned(SimulationState state, SimulationDatabase database, ChangeDatabaseOwner change)
     {
-        var done = change.Principal == Nobody ? database.Owner is null : database.Owner is not null && state.Find(change.Principal) is { } principal && state.SidOf(database.Owner) == state.SidOf(principal.Name);
-        return new Observation(done ? ObservedState.Done : ObservedState.NotDone, $"{database.Name} is owned by {database.Owner ?? Nobody}");
+        var done = change.Principal == Nobody
+            ? database.Owner is null
+            : database.Owner is not null && state.Find(change.Principal) is { } principal
+                && state.SidOf(database.Owner) == state.SidOf(principal.Name);
+        return new Observation(
+            done ? ObservedState.Done : ObservedState.NotDone, $"{database.Name} is owned by {database.Owner ?? Nobody}");
     }
 
     private static List<string> Granted(SortedDictionary<string, List<string>> permissions, string key) => Role(permissions, key);
@@ -142,14 +182,20 @@ public sealed class SimulationInstances(SimulationFile file, TimeProvider time) 
     private static string Key(string permission, string? on) => on is null ? permission : $"{permission} on {on}";
 
     /// <summary>The simulation writes an entry as <c>VIEW SERVER STATE</c>, <c>EXECUTE on SCHEMA::reports</c>, or with <c>deny </c> before it.</summary>
-    private static IReadOnlyList<PermissionEntry> Permissions(SimulationState state, SortedDictionary<string, List<string>> permissions) =>
+    private static IReadOnlyList<PermissionEntry> Permissions(
+        SimulationState state, SortedDictionary<string, List<string>> permissions) =>
     [
         .. permissions.SelectMany(p => p.Value.Select(holder =>
         {
             var denies = p.Key.StartsWith("deny ", StringComparison.OrdinalIgnoreCase);
             var words = (denies ? p.Key[5..] : p.Key).Split(" on ", 2);
             var role = SimulationNames.IsRole(holder) ? holder[SimulationNames.RolePrefix.Length..] : null;
-            return new PermissionEntry(words[0], denies ? PermissionState.Deny : PermissionState.Grant, role is null ? state.SidOf(holder) : default, role) { On = words.Length > 1 ? words[1] : null };
+            return new PermissionEntry(
+                words[0], denies ? PermissionState.Deny : PermissionState.Grant, role is null ? state.SidOf(holder) : default,
+                role)
+            {
+                On = words.Length > 1 ? words[1] : null,
+            };
         })),
     ];
 
@@ -163,7 +209,9 @@ public sealed class SimulationInstances(SimulationFile file, TimeProvider time) 
     private static SimulationInstance Answering(SimulationState state, string name)
     {
         var instance = Find(state, name);
-        return instance.Unreachable is null ? instance : throw new ConnectorException(ConnectorFailure.Unreachable, instance.Unreachable);
+        return instance.Unreachable is null
+            ? instance
+            : throw new ConnectorException(ConnectorFailure.Unreachable, instance.Unreachable);
     }
 
     private static SimulationInstance Find(SimulationState state, string name) =>

@@ -49,8 +49,10 @@ public static class SimulationPasswords
     /// <summary>Signs in as an account; a wrong password is counted, and locks it when there were too many.</summary>
     internal static PasswordTry Try(SimulationState state, SimulationPrincipal account, NewPassword password, DateTimeOffset now)
     {
-        if (account.State.HasFlag(AccountState.Disabled)) return new PasswordTry(false, $"the simulation refuses the sign-in of {account.Name}: it is disabled.");
-        if (account.State.HasFlag(AccountState.Locked)) return new PasswordTry(false, $"the simulation refuses the sign-in of {account.Name}: it is locked.");
+        if (account.State.HasFlag(AccountState.Disabled))
+            return new PasswordTry(false, $"the simulation refuses the sign-in of {account.Name}: it is disabled.");
+        if (account.State.HasFlag(AccountState.Locked))
+            return new PasswordTry(false, $"the simulation refuses the sign-in of {account.Name}: it is locked.");
         if (ProofOf(account.Name, password) == ProofOf(state, account))
         {
             (account.WrongPasswords, account.LastLogon) = (0, now);
@@ -63,5 +65,6 @@ public static class SimulationPasswords
         return new PasswordTry(false, $"the simulation refuses the sign-in of {account.Name}: wrong password.");
     }
 
-    private static byte[] Derive(NewPassword password, ReadOnlySpan<byte> salt) => Rfc2898DeriveBytes.Pbkdf2(Encoding.UTF8.GetBytes(password.Reveal()), salt, Rounds, HashAlgorithmName.SHA256, ProofLength);
+    private static byte[] Derive(NewPassword password, ReadOnlySpan<byte> salt) =>
+        Rfc2898DeriveBytes.Pbkdf2(Encoding.UTF8.GetBytes(password.Reveal()), salt, Rounds, HashAlgorithmName.SHA256, ProofLength);
 }

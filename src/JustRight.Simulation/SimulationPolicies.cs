@@ -40,18 +40,27 @@ internal static class SimulationPolicies
     public static PolicySnapshot Read(SimulationState state)
     {
         var ids = state.Policies.ToDictionary(p => p.Name, p => p.Id);
-        var linked = state.PolicyLinks.Select(l => new PolicyContainer(l.Dn, PolicyLink.Write(l.Policies.Select(p => new PolicyLink(ids[p], false, false)), state.Root), l.Blocks));
-        var others = SimulationAccessLists.Containers(state).Where(dn => dn.StartsWith("OU=", StringComparison.OrdinalIgnoreCase)).Append(state.Root).Select(dn => new PolicyContainer(dn, "", false));
+        var linked = state.PolicyLinks.Select(l =>
+            new PolicyContainer(
+                l.Dn, PolicyLink.Write(l.Policies.Select(p => new PolicyLink(ids[p], false, false)), state.Root), l.Blocks));
+        var others = SimulationAccessLists.Containers(state)
+            .Where(dn => dn.StartsWith("OU=", StringComparison.OrdinalIgnoreCase)).Append(state.Root)
+            .Select(dn => new PolicyContainer(dn, "", false));
         return new PolicySnapshot(
             [.. linked.Concat(others).DistinctBy(c => c.Dn, StringComparer.OrdinalIgnoreCase)], [],
-            [.. state.Policies.Select(p => new GroupPolicy(p.Id, p.Name, false, Everyone.Replace("DA", $"{state.DomainSid}-512", StringComparison.Ordinal), [.. p.Lists.Select(l => new PolicyList(l.Key, [.. l.Value.Select(e => Entry(state, e))]))]))], null);
+            [.. state.Policies.Select(p =>
+                new GroupPolicy(
+                    p.Id, p.Name, false, Everyone.Replace("DA", $"{state.DomainSid}-512", StringComparison.Ordinal),
+                    [.. p.Lists.Select(l => new PolicyList(l.Key, [.. l.Value.Select(e => Entry(state, e))]))]))], null);
     }
 
     /// <summary>Replaces a policy's list.</summary>
-    public static void Change(SimulationState state, string policy, string constant, IReadOnlyList<string> entries) => Find(state, policy).Lists[constant] = [.. entries];
+    public static void Change(SimulationState state, string policy, string constant, IReadOnlyList<string> entries) =>
+        Find(state, policy).Lists[constant] = [.. entries];
 
     /// <summary>A policy's list as a template writes it.</summary>
-    public static IReadOnlyList<string> ListOf(SimulationState state, string policy, string constant) => [.. (Find(state, policy).Lists.GetValueOrDefault(constant) ?? []).Select(e => Entry(state, e))];
+    public static IReadOnlyList<string> ListOf(SimulationState state, string policy, string constant) =>
+        [.. (Find(state, policy).Lists.GetValueOrDefault(constant) ?? []).Select(e => Entry(state, e))];
 
     /// <summary>What a refresh does to a host: each list that a policy decides on replaces the host's whole.</summary>
     public static void Refresh(SimulationState state, SimulationHost host, SurveyView view)
@@ -64,7 +73,9 @@ internal static class SimulationPolicies
     }
 
     private static SimulationPolicy Find(SimulationState state, string policy) =>
-        state.Policies.Find(p => string.Equals(p.Id, policy, StringComparison.OrdinalIgnoreCase)) ?? throw new Connectors.ConnectorException(Connectors.ConnectorFailure.NotFound, $"there is no policy {policy} in {state.Domain}.");
+        state.Policies.Find(p => string.Equals(p.Id, policy, StringComparison.OrdinalIgnoreCase))
+            ?? throw new Connectors.ConnectorException(
+                Connectors.ConnectorFailure.NotFound, $"there is no policy {policy} in {state.Domain}.");
 
     private static string Entry(SimulationState state, string entry) => entry.StartsWith('*') ? entry : $"*{state.SidOf(entry)}";
 }

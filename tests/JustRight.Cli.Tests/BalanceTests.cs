@@ -16,9 +16,11 @@ public sealed class BalanceTests
     [InlineData(0, 0, 1, 0, 0, 0, "·····○·····")] // as far as seen
     [InlineData(0, 0, 0, 0, 0, 2, "·····○·····")]
     [InlineData(0, 0, 0, 1, 1, 0, "·····┃▶▷···")]
-    public void The_sign_says_what_the_fit_says(int missing, int pending, int unseen, int excess, int forbidden, int unread, string sign)
+    public void The_sign_says_what_the_fit_says(
+        int missing, int pending, int unseen, int excess, int forbidden, int unread, string sign)
     {
-        var text = Markup.Remove(Balance.Sign(new FitCountsView(0, missing, pending, unseen, excess, forbidden, unread, "words")));
+        var text = Markup.Remove(
+            Balance.Sign(new FitCountsView(0, missing, pending, unseen, excess, forbidden, unread, "words")));
         text.ShouldBe(sign);
         text.Length.ShouldBe(11);
     }
@@ -39,5 +41,6 @@ public sealed class BalanceTests
 
     [Fact]
     public void Times_carry_their_zone() =>
-        Times.Exact(new DateTimeOffset(2026, 11, 25, 1, 2, 3, TimeSpan.Zero)).ShouldMatch(@"^2026-11-2\d \d\d:\d\d:03 [+-]\d\d:\d\d$");
+        Times.Exact(new DateTimeOffset(2026, 11, 25, 1, 2, 3, TimeSpan.Zero))
+            .ShouldMatch(@"^2026-11-2\d \d\d:\d\d:03 [+-]\d\d:\d\d$");
 }

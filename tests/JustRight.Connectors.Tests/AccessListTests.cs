@@ -66,9 +66,14 @@ public sealed class AccessListTests(Controller controller)
         var (_, saltmere) = await PeopleAsync("Race");
         using var raw = new RawClient(controller.Target, controller.Target.SignInAs, controller.Password);
         var change = new SwitchInheritance("FENNMOOR", saltmere, true, DescriptorText.Write(raw.Descriptor(saltmere).DaclOnly));
-        await MakeAsync(new AddAccessRule("FENNMOOR", saltmere, new AccessRule("Everyone", false, AccessRights.ListContents, null, null, AceFlags.None), "list its children"));
-        (await _directory.ObserveAsync(change, Cancel)).ShouldBe(new Observation(ObservedState.Impossible, $"the ACL of {saltmere} has changed since it was read: read it again"));
-        (await Should.ThrowAsync<ConnectorException>(() => _directory.MakeAsync(change, null, Cancel))).Failure.ShouldBe(ConnectorFailure.Conflict);
+        await MakeAsync(new AddAccessRule(
+            "FENNMOOR", saltmere, new AccessRule("Everyone", false, AccessRights.ListContents, null, null, AceFlags.None),
+            "list its children"));
+        (await _directory.ObserveAsync(change, Cancel))
+            .ShouldBe(new Observation(
+                ObservedState.Impossible, $"the ACL of {saltmere} has changed since it was read: read it again"));
+        (await Should.ThrowAsync<ConnectorException>(() => _directory.MakeAsync(change, null, Cancel))).Failure.ShouldBe(
+            ConnectorFailure.Conflict);
         raw.Descriptor(saltmere).IsProtected.ShouldBeTrue();
     }
 
@@ -79,10 +84,17 @@ public sealed class AccessListTests(Controller controller)
         var branch = new CreateBranch("FENNMOOR", $"OU=Kept,{above.Dn}");
         await MakeAsync(above);
         await MakeAsync(branch);
-        await MakeAsync(new AddAccessRule("FENNMOOR", above.Dn, new AccessRule("Everyone", true, AccessRights.DeleteChild, null, null, AceFlags.None), "delete children")); // else the right to delete children is as good
-        var protection = new AddAccessRule("FENNMOOR", branch.Dn, new AccessRule("Everyone", true, AccessRights.Delete | AccessRights.DeleteTree, null, null, AceFlags.None), "delete it");
+        // else the right to delete children is as good
+        await MakeAsync(new AddAccessRule(
+            "FENNMOOR", above.Dn, new AccessRule("Everyone", true, AccessRights.DeleteChild, null, null, AceFlags.None),
+            "delete children"));
+        var protection = new AddAccessRule(
+            "FENNMOOR", branch.Dn,
+            new AccessRule("Everyone", true, AccessRights.Delete | AccessRights.DeleteTree, null, null, AceFlags.None),
+            "delete it");
         await MakeAsync(protection);
-        var failure = await Should.ThrowAsync<ConnectorException>(() => _directory.MakeAsync((DirectoryChange)branch.Inverse!, null, Cancel));
+        var failure = await Should.ThrowAsync<ConnectorException>(() =>
+            _directory.MakeAsync((DirectoryChange)branch.Inverse!, null, Cancel));
         failure.Failure.ShouldBe(ConnectorFailure.NotAllowed);
         failure.Message.ShouldContain("is protected from accidental deletion");
         (await _directory.ObserveAsync(branch, Cancel)).State.ShouldBe(ObservedState.Done);
@@ -96,22 +108,31 @@ public sealed class AccessListTests(Controller controller)
         var rule = new AccessRule(@"FENNMOOR\nobody-here", false, AccessRights.WriteProperty, null, null, AceFlags.None);
         var onRoot = new AddAccessRule("FENNMOOR", Root, rule, "write every attribute");
         (await _directory.ObserveAsync(onRoot, Cancel)).State.ShouldBe(ObservedState.Impossible);
-        (await Should.ThrowAsync<ConnectorException>(() => _directory.MakeAsync(onRoot, null, Cancel))).Message.ShouldContain("nobody-here");
+        (await Should.ThrowAsync<ConnectorException>(() =>
+            _directory.MakeAsync(onRoot, null, Cancel))).Message.ShouldContain("nobody-here");
         var nowhere = onRoot with { Dn = "OU=Nowhere," + Root, Rule = rule with { Principal = "Everyone" } };
         (await _directory.ObserveAsync(nowhere, Cancel)).Seen.ShouldContain("does not exist");
-        (await Should.ThrowAsync<ConnectorException>(() => _directory.MakeAsync(nowhere, null, Cancel))).Failure.ShouldBe(ConnectorFailure.NotFound);
+        (await Should.ThrowAsync<ConnectorException>(() => _directory.MakeAsync(nowhere, null, Cancel))).Failure.ShouldBe(
+            ConnectorFailure.NotFound);
     }
 
     [Fact]
     public async Task What_the_reader_may_not_list_is_unseen_and_never_taken_for_empty()
     {
         var (people, saltmere) = await PeopleAsync("Hidden");
-        var reader = new LdapDirectory(controller.Target with { SignInAs = "svc-hidden@fennmoor.example", Password = Password }, new DirectorySchemas(), TimeProvider.System);
-        await MakeAsync(new AddAccessRule("FENNMOOR", saltmere, new AccessRule(@"FENNMOOR\svc-hidden", true, AccessRights.ListContents, null, null, AceFlags.None), "list its children"));
-        var access = (await reader.ReadAsync(new DirectoryScope([], ["svc-hidden"]) { Access = new AccessScope([people], [], false) }, Cancel)).Access!;
+        var reader = new LdapDirectory(
+            controller.Target with { SignInAs = "svc-hidden@fennmoor.example", Password = Password }, new DirectorySchemas(),
+            TimeProvider.System);
+        await MakeAsync(new AddAccessRule(
+            "FENNMOOR", saltmere,
+            new AccessRule(@"FENNMOOR\svc-hidden", true, AccessRights.ListContents, null, null, AceFlags.None),
+            "list its children"));
+        var access = (await reader.ReadAsync(
+            new DirectoryScope([], ["svc-hidden"]) { Access = new AccessScope([people], [], false) }, Cancel)).Access!;
         access.Unread.ShouldHaveSingleItem().ShouldBe(new UnreadPart(saltmere, "the reader may not list its contents"));
         access.Objects.ShouldNotContain(o => o.Dn.EndsWith("," + saltmere, StringComparison.Ordinal));
-        var judged = new BranchJudge(new AccessSweep(new AccessTree(access), new AccessToken(Sid.Everyone, [])), default, _ => false)
+        var judged = new BranchJudge(
+            new AccessSweep(new AccessTree(access), new AccessToken(Sid.Everyone, [])), default, _ => false)
             .Judge(new BranchAsked(DirectoryAct.WriteAttributes, ["mail"], "user", people));
         judged.Answer.ShouldBeNull();
         judged.Unseen!.ShouldContain(saltmere);
@@ -121,9 +142,14 @@ public sealed class AccessListTests(Controller controller)
     public async Task A_container_whose_list_may_not_be_read_is_an_unread_part_where_a_delegation_could_hide()
     {
         var (people, saltmere) = await PeopleAsync("Part");
-        var reader = new LdapDirectory(controller.Target with { SignInAs = "svc-part@fennmoor.example", Password = Password }, new DirectorySchemas(), TimeProvider.System);
-        await MakeAsync(new AddAccessRule("FENNMOOR", saltmere, new AccessRule(@"FENNMOOR\svc-part", true, AccessRights.ReadControl, null, null, AceFlags.None), "read its access list"));
-        var access = (await reader.ReadAsync(new DirectoryScope([], []) { Access = new AccessScope([], [], AllContainers: true) }, Cancel)).Access!;
+        var reader = new LdapDirectory(
+            controller.Target with { SignInAs = "svc-part@fennmoor.example", Password = Password }, new DirectorySchemas(),
+            TimeProvider.System);
+        await MakeAsync(new AddAccessRule(
+            "FENNMOOR", saltmere, new AccessRule(@"FENNMOOR\svc-part", true, AccessRights.ReadControl, null, null, AceFlags.None),
+            "read its access list"));
+        var access = (await reader.ReadAsync(
+            new DirectoryScope([], []) { Access = new AccessScope([], [], AllContainers: true) }, Cancel)).Access!;
         access.Objects.Single(o => o.Dn == saltmere).Descriptor.ShouldBe(-1);
         access.Unread.ShouldContain(new UnreadPart(saltmere, "its ACL may not be read: delegations there are not known"));
         access.Unread.ShouldNotContain(u => u.Part == people);
@@ -133,7 +159,9 @@ public sealed class AccessListTests(Controller controller)
     public async Task A_survey_finds_delegations_in_every_container_and_names_who_holds_them()
     {
         var (people, saltmere) = await PeopleAsync("Found");
-        await MakeAsync(new AddAccessRule("FENNMOOR", saltmere, new AccessRule(@"FENNMOOR\svc-found", false, AccessRights.WriteDacl, null, null, AceFlags.None), "change its access list"));
+        await MakeAsync(new AddAccessRule(
+            "FENNMOOR", saltmere, new AccessRule(@"FENNMOOR\svc-found", false, AccessRights.WriteDacl, null, null, AceFlags.None),
+            "change its access list"));
         var snapshot = await _directory.ReadAsync(new DirectoryScope([], []) { Access = new AccessScope([], [], true) }, Cancel);
         snapshot.Principals.ShouldContain(p => p.Name == "svc-found");
         snapshot.Access!.Objects.ShouldContain(o => o.Dn == people);
@@ -141,7 +169,8 @@ public sealed class AccessListTests(Controller controller)
         snapshot.Access.WholeBranches.ShouldBeEmpty();
         var survey = new Survey("fennmoor", TimeProvider.System.GetUtcNow(), false, snapshot, [], []);
         var view = AllEngines.View(survey);
-        view.HoldingsOf(view.Graph.IndexOf("svc-found")).All().Select(h => h.Right.ToString()).ShouldContain($"change its access list on {saltmere}");
+        view.HoldingsOf(view.Graph.IndexOf("svc-found")).All().Select(h => h.Right.ToString())
+            .ShouldContain($"change its access list on {saltmere}");
     }
 
     private static NewPassword Password { get; } = NewPassword.Generate();
@@ -154,30 +183,46 @@ public sealed class AccessListTests(Controller controller)
         await MakeAsync(new CreateBranch("FENNMOOR", people));
         await MakeAsync(new CreateBranch("FENNMOOR", saltmere));
         var account = "svc-" + name.ToLowerInvariant();
-        await _directory.MakeAsync(new CreateAccount("FENNMOOR", account, $"CN={account},CN=Users,{Root}", $"{account}@fennmoor.example", "", true), Password, Cancel);
+        await _directory.MakeAsync(
+            new CreateAccount("FENNMOOR", account, $"CN={account},CN=Users,{Root}", $"{account}@fennmoor.example", "", true),
+            Password, Cancel);
         for (var i = 1; i <= 5; i++)
-            await _directory.MakeAsync(new CreateAccount("FENNMOOR", $"{name}-{i}".ToLowerInvariant(), $"CN={name.ToLowerInvariant()}-{i},{(i > 3 ? saltmere : people)}", $"{name}-{i}@fennmoor.example", "", true), NewPassword.Generate(), Cancel);
+            await _directory.MakeAsync(
+                new CreateAccount(
+                    "FENNMOOR", $"{name}-{i}".ToLowerInvariant(),
+                    $"CN={name.ToLowerInvariant()}-{i},{(i > 3 ? saltmere : people)}", $"{name}-{i}@fennmoor.example", "", true),
+                NewPassword.Generate(), Cancel);
         using var raw = new RawClient(controller.Target, controller.Target.SignInAs, controller.Password);
         var list = raw.Descriptor(saltmere);
-        raw.TryReplace(saltmere, "nTSecurityDescriptor", DescriptorBytes.Write(list.WithProtection(true).WithEntries([.. list.Entries.Where(e => !e.IsInherited)]).DaclOnly)).ShouldBe(ResultCode.Success);
+        raw.TryReplace(
+            saltmere, "nTSecurityDescriptor",
+            DescriptorBytes.Write(list.WithProtection(true).WithEntries([.. list.Entries.Where(e => !e.IsInherited)]).DaclOnly))
+            .ShouldBe(ResultCode.Success);
         return (people, saltmere);
     }
 
     private async Task<AccessTrace> TraceAsync(BranchAsked right, string account)
     {
-        var snapshot = await _directory.ReadAsync(new DirectoryScope([], [account]) { Access = new AccessScope([right.Branch], [], false) }, Cancel);
+        var snapshot = await _directory.ReadAsync(
+            new DirectoryScope([], [account]) { Access = new AccessScope([right.Branch], [], false) }, Cancel);
         var graph = new MembershipGraph(snapshot);
         var tree = new AccessTree(snapshot.Access!);
-        return AccessTrace.Make(new TraceQuestion($@"FENNMOOR\{account}", graph.IndexOf(account), Demands.Of(right, tree.Schema).Demands!, right.Of, right.Branch, [], [], []), tree, graph);
+        return AccessTrace.Make(
+            new TraceQuestion(
+                $@"FENNMOOR\{account}", graph.IndexOf(account), Demands.Of(right, tree.Schema).Demands!, right.Of, right.Branch,
+                [], [], []),
+            tree, graph);
     }
 
     private async Task MakeAsync(DirectoryChange change)
     {
-        if (change is AddAccessRule or RemoveAccessRule or SwitchInheritance) (await _directory.ObserveAsync(change, Cancel)).State.ShouldBe(ObservedState.NotDone, change.Words);
+        if (change is AddAccessRule or RemoveAccessRule or SwitchInheritance)
+            (await _directory.ObserveAsync(change, Cancel)).State.ShouldBe(ObservedState.NotDone, change.Words);
         await _directory.MakeAsync(change, null, Cancel);
         (await _directory.ObserveAsync(change, Cancel)).State.ShouldBe(ObservedState.Done, change.Words);
     }
 
-    private static Dictionary<string, string> Lists(RawClient raw, string branch) => raw.Search(branch, SearchScope.Subtree, "(objectClass=*)", "nTSecurityDescriptor")
+    private static Dictionary<string, string> Lists(RawClient raw, string branch) =>
+        raw.Search(branch, SearchScope.Subtree, "(objectClass=*)", "nTSecurityDescriptor")
         .ToDictionary(e => e.DistinguishedName, e => Convert.ToHexString((byte[])e.Attributes["nTSecurityDescriptor"][0]));
 }

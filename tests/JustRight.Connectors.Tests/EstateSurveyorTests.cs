@@ -48,20 +48,30 @@ public sealed class EstateSurveyorTests
         await TakeAsync(new Directory(), new Hosts(), p => places.Add($"{p.Done}/{p.Total} {p.Place}"));
         places[0].ShouldBe("0/5 fennmoor.example");
         places[^1].ShouldBe("4/5 fm-sql01");
-        places.Select(p => p[..3]).ShouldBe(["0/5", "1/5", "2/5", "3/5", "4/5"], "the count goes up by one, in whatever order the hosts answer");
+        places.Select(p => p[..3])
+            .ShouldBe(["0/5", "1/5", "2/5", "3/5", "4/5"], "the count goes up by one, in whatever order the hosts answer");
         places[1..4].Select(p => p[4..]).Order().ShouldBe(["fm-far", "fm-temp01", "fm-temp02"]);
     }
 
     private static Task<Survey> TakeAsync(Directory directory, Hosts hosts, Action<SurveyProgress>? progress)
     {
         var estate = new Estate(
-            "fennmoor", "Fennmoor", new Domain("fennmoor.example", "FENNMOOR"), new DirectoryReach(Reach.Simulation, null, 636, null, null, null, Line),
+            "fennmoor", "Fennmoor", new Domain("fennmoor.example", "FENNMOOR"), new DirectoryReach(
+                Reach.Simulation, null, 636, null, null, null, Line),
             [new Branch("x", DistinguishedName.Parse("OU=x,DC=fennmoor,DC=example"), Line)],
             new Naming("", "", "", "x", "x", new Dictionary<string, string>(), new Dictionary<string, Origin>(), Line),
-            [new EstateHost("fm-temp01", Reach.Simulation, Line), new EstateHost("fm-temp02", Reach.Simulation, Line), new EstateHost("fm-far", Reach.None, Line)],
+            [
+                new EstateHost("fm-temp01", Reach.Simulation, Line), new EstateHost("fm-temp02", Reach.Simulation, Line),
+                new EstateHost("fm-far", Reach.None, Line)],
             [new EstateInstance("fm-sql01", "fm-temp01", "sqlserver", null, Reach.Simulation, Line)],
             new OrganizationRules([new ForbiddenHolding("Domain Admins", null, [], null, "rule", Line)], null, []), Line);
-        return EstateSurveyor.TakeAsync(estate, new EstateConnectors(directory, new HostRouter(estate, new Dictionary<Reach, IHostConnector> { [Reach.Simulation] = hosts }), new InstanceRouter(estate, null, new Dictionary<string, IInstanceConnector>())), new SurveyAims(["svc-poller", "domain admins", "SVC-POLLER"], []), TimeProvider.System, progress ?? (_ => { }), TestContext.Current.CancellationToken);
+        return EstateSurveyor.TakeAsync(
+            estate,
+            new EstateConnectors(
+                directory, new HostRouter(estate, new Dictionary<Reach, IHostConnector> { [Reach.Simulation] = hosts }),
+                new InstanceRouter(estate, null, new Dictionary<string, IInstanceConnector>())),
+            new SurveyAims(["svc-poller", "domain admins", "SVC-POLLER"], []), TimeProvider.System, progress ?? (_ => { }),
+            TestContext.Current.CancellationToken);
     }
 
     private sealed class Directory : IDirectoryConnector
@@ -74,21 +84,27 @@ public sealed class EstateSurveyorTests
         {
             Asked = scope;
             return Failure is null
-                ? Task.FromResult(new DirectorySnapshot("FENNMOOR", Sid.Parse("S-1-5-21-1-2-3"), "dc", DateTimeOffset.UnixEpoch, [], [], null))
+                ? Task.FromResult(new DirectorySnapshot(
+                    "FENNMOOR", Sid.Parse("S-1-5-21-1-2-3"), "dc", DateTimeOffset.UnixEpoch, [], [], null))
                 : Task.FromException<DirectorySnapshot>(new ConnectorException(ConnectorFailure.Unreachable, Failure));
         }
 
         public Task<DirectorySchema> SchemaAsync(CancellationToken cancel) => throw new NotSupportedException();
 
-        public Task<IReadOnlyList<Core.Replicas.ReplicaObject>> ReadReplicasAsync(string dn, CancellationToken cancel) => throw new NotSupportedException();
+        public Task<IReadOnlyList<Core.Replicas.ReplicaObject>> ReadReplicasAsync(string dn, CancellationToken cancel) =>
+            throw new NotSupportedException();
 
-        public Task<Core.Replicas.AccountUse> ReadUseAsync(string account, CancellationToken cancel) => throw new NotSupportedException();
+        public Task<Core.Replicas.AccountUse> ReadUseAsync(string account, CancellationToken cancel) =>
+            throw new NotSupportedException();
 
-        public Task<IReadOnlySet<string>> NamesInUseAsync(IReadOnlyCollection<string> names, CancellationToken cancel) => throw new NotSupportedException();
+        public Task<IReadOnlySet<string>> NamesInUseAsync(IReadOnlyCollection<string> names, CancellationToken cancel) =>
+            throw new NotSupportedException();
 
-        public Task<Observation> ObserveAsync(DirectoryChange change, CancellationToken cancel) => throw new NotSupportedException();
+        public Task<Observation> ObserveAsync(DirectoryChange change, CancellationToken cancel) =>
+            throw new NotSupportedException();
 
-        public Task MakeAsync(DirectoryChange change, NewPassword? password, CancellationToken cancel) => throw new NotSupportedException();
+        public Task MakeAsync(DirectoryChange change, NewPassword? password, CancellationToken cancel) =>
+            throw new NotSupportedException();
     }
 
     private sealed class Hosts(params string[] failing) : IHostConnector
@@ -99,6 +115,7 @@ public sealed class EstateSurveyorTests
 
         public Task<Observation> ObserveAsync(HostChange change, CancellationToken cancel) => throw new NotSupportedException();
 
-        public Task MakeAsync(HostChange change, NewPassword? password, CancellationToken cancel) => throw new NotSupportedException();
+        public Task MakeAsync(HostChange change, NewPassword? password, CancellationToken cancel) =>
+            throw new NotSupportedException();
     }
 }

@@ -26,7 +26,10 @@ public sealed partial class FileDirectoryTests(Controller controller)
         var branch = await LayAsync("Filed");
         var file = await ReadFileAsync(await DirectoryExport.RunAsync(controller, Cancel));
         file.ReadAt.ShouldNotBeNull().ShouldBe(DateTimeOffset.UtcNow, TimeSpan.FromMinutes(5));
-        var scope = new DirectoryScope([branch], ["svc-filed", "no-such-account"]) { Access = new AccessScope([branch], [], true) };
+        var scope = new DirectoryScope([branch], ["svc-filed", "no-such-account"])
+        {
+            Access = new AccessScope([branch], [], true),
+        };
         var over = await _directory.ReadAsync(scope, Cancel);
         var from = await Connector(file).ReadAsync(scope, Cancel);
 
@@ -39,7 +42,8 @@ public sealed partial class FileDirectoryTests(Controller controller)
         Texts(from, branch).ShouldContain(t => t.Contains("svc-filed", StringComparison.Ordinal));
         var (there, here) = (from.Access!, over.Access!);
         there.Schema.Version.ShouldBe(here.Schema.Version);
-        (there.Schema.Attributes.Count, there.Schema.Classes.Count, there.Schema.Rights.Count).ShouldBe((here.Schema.Attributes.Count, here.Schema.Classes.Count, here.Schema.Rights.Count));
+        (there.Schema.Attributes.Count, there.Schema.Classes.Count, there.Schema.Rights.Count)
+            .ShouldBe((here.Schema.Attributes.Count, here.Schema.Classes.Count, here.Schema.Rights.Count));
         there.WholeBranches.ShouldBe([branch]);
         there.Unread.ShouldBeEmpty();
         Lists(there, branch).ShouldBe(Lists(here, branch));
@@ -57,15 +61,19 @@ public sealed partial class FileDirectoryTests(Controller controller)
         var scope = new DirectoryScope([branch], []) { Access = new AccessScope([branch], [], false) };
 
         var nobody = await Connector(await ReadFileAsync(TokenLine().Replace(text, ""))).ReadAsync(scope, Cancel);
-        nobody.Access!.Unread.ShouldContain(u => u.Part == branch && u.Reason.Contains("does not say who exported it", StringComparison.Ordinal));
+        nobody.Access!.Unread.ShouldContain(u =>
+            u.Part == branch && u.Reason.Contains("does not say who exported it", StringComparison.Ordinal));
 
         var holed = await Connector(await ReadFileAsync(Without(text, $"OU=Inner,{branch}"))).ReadAsync(scope, Cancel);
-        holed.Access!.Unread.ShouldContain(u => u.Part == $"OU=Inner,{branch}" && u.Reason.Contains("not in the file", StringComparison.Ordinal));
+        holed.Access!.Unread.ShouldContain(u =>
+            u.Part == $"OU=Inner,{branch}" && u.Reason.Contains("not in the file", StringComparison.Ordinal));
 
-        var groupless = await Connector(await ReadFileAsync(Without(text, $"CN=partial-agents,{branch}"))).ReadAsync(new DirectoryScope([], ["svc-partial"]), Cancel);
+        var groupless = await Connector(await ReadFileAsync(Without(text, $"CN=partial-agents,{branch}")))
+            .ReadAsync(new DirectoryScope([], ["svc-partial"]), Cancel);
         groupless.Principals.Single(p => p.Name == "svc-partial").HiddenGroups.ShouldBe([$"CN=partial-agents,{branch}"]);
 
-        var schemaless = await Connector(await ReadFileAsync(Without(text, $"CN=Schema,CN=Configuration,{Root}"))).ReadAsync(scope, Cancel);
+        var schemaless = await Connector(await ReadFileAsync(Without(text, $"CN=Schema,CN=Configuration,{Root}")))
+            .ReadAsync(scope, Cancel);
         schemaless.Access!.Schema.Version.ShouldBe("built-in");
         schemaless.Remarks.ShouldContain(r => r.StartsWith("The file holds no schema", StringComparison.Ordinal));
     }
@@ -74,8 +82,11 @@ public sealed partial class FileDirectoryTests(Controller controller)
     public async Task A_file_is_never_changed_and_says_so()
     {
         var connector = Connector(new DirectoryFile("directory.ldif", Root, []));
-        (await Should.ThrowAsync<ConnectorException>(() => connector.MakeAsync(new CreateBranch("FENNMOOR", $"OU=Never,{Root}"), null, Cancel))).Message.ShouldContain("justright ldif");
-        (await Should.ThrowAsync<ConnectorException>(() => connector.ReadAsync(new DirectoryScope([], []), Cancel))).Message.ShouldContain(Root);
+        (await Should.ThrowAsync<ConnectorException>(() =>
+            connector.MakeAsync(
+                new CreateBranch("FENNMOOR", $"OU=Never,{Root}"), null, Cancel))).Message.ShouldContain("justright ldif");
+        (await Should.ThrowAsync<ConnectorException>(() =>
+            connector.ReadAsync(new DirectoryScope([], []), Cancel))).Message.ShouldContain(Root);
         (await connector.ReadReplicasAsync(Root, Cancel)).ShouldHaveSingleItem().Unread.ShouldNotBeNull();
     }
 
@@ -86,18 +97,23 @@ public sealed partial class FileDirectoryTests(Controller controller)
         foreach (var change in new DirectoryChange[]
         {
             new CreateBranch("FENNMOOR", branch), new CreateBranch("FENNMOOR", $"OU=Inner,{branch}"),
-            new CreateGroup("FENNMOOR", $"{low}-agents", $"CN={low}-agents,{branch}", GroupScope.Global, "holds the copier; für alle"),
+            new CreateGroup(
+                "FENNMOOR", $"{low}-agents", $"CN={low}-agents,{branch}", GroupScope.Global, "holds the copier; für alle"),
             new CreateGroup("FENNMOOR", $"{low}-outer", $"CN={low}-outer,OU=Inner,{branch}", GroupScope.DomainLocal, ""),
             new CreateAccount("FENNMOOR", $"svc-{low}", $"CN=svc-{low},{branch}", $"svc-{low}@fennmoor.example", "copies", true),
             new AddMember("FENNMOOR", $"{low}-agents", $"svc-{low}"), new AddMember("FENNMOOR", $"{low}-outer", $"{low}-agents"),
         }) await _directory.MakeAsync(change, change is CreateAccount ? NewPassword.Generate() : null, Cancel);
         using var raw = new RawClient(controller.Target, controller.Target.SignInAs, controller.Password);
         var inner = raw.Descriptor($"OU=Inner,{branch}");
-        raw.TryReplace($"OU=Inner,{branch}", "nTSecurityDescriptor", DescriptorBytes.Write(inner.WithEntries([.. inner.Entries.Where(e => !e.IsInherited)]).WithProtection(true).DaclOnly)).ShouldBe(ResultCode.Success);
+        raw.TryReplace(
+            $"OU=Inner,{branch}", "nTSecurityDescriptor",
+            DescriptorBytes.Write(inner.WithEntries([.. inner.Entries.Where(e => !e.IsInherited)]).WithProtection(true).DaclOnly))
+            .ShouldBe(ResultCode.Success);
         return branch;
     }
 
-    private static FileDirectory Connector(DirectoryFile file) => new(file, Controller.Domain, new DirectorySchemas(), file.ReadAt ?? DateTimeOffset.UtcNow);
+    private static FileDirectory Connector(DirectoryFile file) =>
+        new(file, Controller.Domain, new DirectorySchemas(), file.ReadAt ?? DateTimeOffset.UtcNow);
 
     private static Task<DirectoryFile> ReadFileAsync(string text)
     {
@@ -115,7 +131,9 @@ public sealed partial class FileDirectoryTests(Controller controller)
     }
 
     private static List<string> Lists(AccessSnapshot access, string branch) =>
-        [.. access.Objects.Where(o => o.Dn.EndsWith(branch, StringComparison.Ordinal)).OrderBy(o => o.Dn, StringComparer.Ordinal).Select(o => $"{o.Dn} {o.Class} {o.Sid} {o.IsAdminHeld} {DescriptorText.Write(access.Descriptors[o.Descriptor])}")];
+        [.. access.Objects.Where(o => o.Dn.EndsWith(branch, StringComparison.Ordinal)).OrderBy(
+            o => o.Dn, StringComparer.Ordinal).Select(
+            o => $"{o.Dn} {o.Class} {o.Sid} {o.IsAdminHeld} {DescriptorText.Write(access.Descriptors[o.Descriptor])}")];
 
     private static string Without(string text, string dn)
     {

@@ -31,7 +31,8 @@ public sealed class LdapDirectoryTests(Controller controller)
             new CreateBranch("FENNMOOR", branch),
             new CreateGroup("FENNMOOR", "made-inner", $"CN=made-inner,{branch}", GroupScope.Global, "holds the poller"),
             new CreateGroup("FENNMOOR", "made-outer", $"CN=made-outer,{branch}", GroupScope.DomainLocal, "holds the inner one"),
-            new CreateAccount("FENNMOOR", "svc-made", $"CN=svc-made,{branch}", "svc-made@fennmoor.example", "polls, and \"more\"", true),
+            new CreateAccount(
+                "FENNMOOR", "svc-made", $"CN=svc-made,{branch}", "svc-made@fennmoor.example", "polls, and \"more\"", true),
             new AddMember("FENNMOOR", "made-inner", "svc-made"),
             new AddMember("FENNMOOR", "made-outer", "made-inner"),
         ];
@@ -46,10 +47,13 @@ public sealed class LdapDirectoryTests(Controller controller)
         snapshot.Branches.ShouldBe([branch]);
         snapshot.ReadFrom.ShouldBe("fm-dc01.fennmoor.example");
         var account = snapshot.Principals.Single(p => p.Name == "svc-made");
-        (account.Kind, account.Description, account.State, account.PrimaryGroupRid).ShouldBe((PrincipalKind.User, "polls, and \"more\"", AccountState.PasswordNeverExpires, 513u));
+        (account.Kind, account.Description, account.State, account.PrimaryGroupRid)
+            .ShouldBe((PrincipalKind.User, "polls, and \"more\"", AccountState.PasswordNeverExpires, 513u));
         snapshot.Principals.Single(p => p.Name == "made-outer").Scope.ShouldBe(GroupScope.DomainLocal);
         var graph = new MembershipGraph(snapshot);
-        graph.Closure(graph.IndexOf("svc-made")).Select(graph.NameOf).ShouldBe([@"FENNMOOR\Domain Users", @"FENNMOOR\made-inner", @"FENNMOOR\made-outer", @"FENNMOOR\Users"], ignoreOrder: true);
+        graph.Closure(graph.IndexOf("svc-made")).Select(graph.NameOf)
+            .ShouldBe(
+                [@"FENNMOOR\Domain Users", @"FENNMOOR\made-inner", @"FENNMOOR\made-outer", @"FENNMOOR\Users"], ignoreOrder: true);
 
         foreach (var undo in changes.Reverse().Select(c => (DirectoryChange)c.Inverse!))
         {
@@ -65,8 +69,13 @@ public sealed class LdapDirectoryTests(Controller controller)
     {
         await BranchAsync("SignIn");
         var password = NewPassword.Generate();
-        await _directory.MakeAsync(new CreateAccount("FENNMOOR", "svc-signin", $"CN=svc-signin,OU=SignIn,{Root}", "svc-signin@fennmoor.example", "signs in", false), password, Cancel);
-        var own = new LdapDirectory(controller.Target with { SignInAs = "svc-signin@fennmoor.example", Password = password }, new DirectorySchemas(), TimeProvider.System);
+        await _directory.MakeAsync(
+            new CreateAccount(
+                "FENNMOOR", "svc-signin", $"CN=svc-signin,OU=SignIn,{Root}", "svc-signin@fennmoor.example", "signs in", false),
+            password, Cancel);
+        var own = new LdapDirectory(
+            controller.Target with { SignInAs = "svc-signin@fennmoor.example", Password = password }, new DirectorySchemas(),
+            TimeProvider.System);
         (await own.NamesInUseAsync(["svc-signin"], Cancel)).Count.ShouldBe(1);
     }
 
@@ -74,10 +83,12 @@ public sealed class LdapDirectoryTests(Controller controller)
     public async Task Whether_an_account_was_ever_used_is_asked_of_every_controller()
     {
         await BranchAsync("Used");
-        var create = new CreateAccount("FENNMOOR", "svc-used", $"CN=svc-used,OU=Used,{Root}", "svc-used@fennmoor.example", "", false);
+        var create = new CreateAccount(
+            "FENNMOOR", "svc-used", $"CN=svc-used,OU=Used,{Root}", "svc-used@fennmoor.example", "", false);
         await _directory.MakeAsync(create, NewPassword.Generate(), Cancel);
         (await _directory.ReadUseAsync("svc-used", Cancel)).ShouldSatisfyAllConditions(
-            u => u.Controllers.ShouldHaveSingleItem().Controller.ShouldBe("fm-dc01.fennmoor.example"), u => u.WhyNotUnused().ShouldBeNull());
+            u => u.Controllers.ShouldHaveSingleItem().Controller.ShouldBe("fm-dc01.fennmoor.example"), u => u.WhyNotUnused()
+                .ShouldBeNull());
 
         // This controller counts no simple bind; what a real sign-in leaves is written here.
         var at = new DateTimeOffset(2026, 11, 28, 9, 0, 0, TimeSpan.Zero);
@@ -86,11 +97,15 @@ public sealed class LdapDirectoryTests(Controller controller)
         (await _directory.ReadUseAsync("svc-used", Cancel)).WhyNotUnused()
             .ShouldBe("it signed in at fm-dc01.fennmoor.example, last 2026-11-28 09:00 UTC");
 
-        (await _directory.ReadUseAsync("svc-nobody", Cancel)).WhyNotUnused().ShouldNotBeNull().ShouldContain("svc-nobody is not there");
+        (await _directory.ReadUseAsync("svc-nobody", Cancel)).WhyNotUnused().ShouldNotBeNull()
+            .ShouldContain("svc-nobody is not there");
         var silent = controller.Target with { Others = [controller.Target with { Port = 9 }] };
-        await _directory.MakeAsync(create with { Name = "svc-used2", Dn = $"CN=svc-used2,OU=Used,{Root}", Upn = "svc-used2@fennmoor.example" }, NewPassword.Generate(), Cancel);
+        await _directory.MakeAsync(
+            create with { Name = "svc-used2", Dn = $"CN=svc-used2,OU=Used,{Root}", Upn = "svc-used2@fennmoor.example" },
+            NewPassword.Generate(), Cancel);
         (await new LdapDirectory(silent, new DirectorySchemas(), TimeProvider.System).ReadUseAsync("svc-used2", Cancel))
-            .WhyNotUnused().ShouldNotBeNull().ShouldContain("is not known", customMessage: "a controller that does not answer may know of a sign-in");
+            .WhyNotUnused().ShouldNotBeNull()
+            .ShouldContain("is not known", customMessage: "a controller that does not answer may know of a sign-in");
 
         // So may one that the estate does not name.
         await controller.ToolAsync("computer", "create", "FM-DC02");
@@ -112,8 +127,13 @@ public sealed class LdapDirectoryTests(Controller controller)
     {
         await BranchAsync("Retired");
         var password = NewPassword.Generate();
-        await _directory.MakeAsync(new CreateAccount("FENNMOOR", "svc-retired", $"CN=svc-retired,OU=Retired,{Root}", "svc-retired@fennmoor.example", "signs in", true), password, Cancel);
-        var own = new LdapDirectory(controller.Target with { SignInAs = "svc-retired@fennmoor.example", Password = password }, new DirectorySchemas(), TimeProvider.System);
+        await _directory.MakeAsync(
+            new CreateAccount(
+                "FENNMOOR", "svc-retired", $"CN=svc-retired,OU=Retired,{Root}", "svc-retired@fennmoor.example", "signs in", true),
+            password, Cancel);
+        var own = new LdapDirectory(
+            controller.Target with { SignInAs = "svc-retired@fennmoor.example", Password = password }, new DirectorySchemas(),
+            TimeProvider.System);
         var disable = new DisableAccount("FENNMOOR", "svc-retired");
         (await _directory.ObserveAsync(disable, Cancel)).State.ShouldBe(ObservedState.NotDone);
         await _directory.MakeAsync(disable, null, Cancel);
@@ -124,16 +144,20 @@ public sealed class LdapDirectoryTests(Controller controller)
         (await _directory.ObserveAsync((DirectoryChange)disable.Inverse!, Cancel)).State.ShouldBe(ObservedState.Done);
         (await own.NamesInUseAsync(["svc-retired"], Cancel)).Count.ShouldBe(1);
         (await StateAsync()).ShouldBe(AccountState.PasswordNeverExpires);
-        (await _directory.ObserveAsync(new DisableAccount("FENNMOOR", "svc-nobody"), Cancel)).State.ShouldBe(ObservedState.Impossible);
+        (await _directory.ObserveAsync(new DisableAccount("FENNMOOR", "svc-nobody"), Cancel)).State.ShouldBe(
+            ObservedState.Impossible);
 
-        async Task<AccountState> StateAsync() => (await _directory.ReadAsync(new DirectoryScope([$"OU=Retired,{Root}"], []), Cancel)).Principals.Single(p => p.Name == "svc-retired").State;
+        async Task<AccountState> StateAsync() =>
+            (await _directory.ReadAsync(new DirectoryScope([$"OU=Retired,{Root}"], []), Cancel)).Principals.Single(p =>
+                p.Name == "svc-retired").State;
     }
 
     [Fact]
     public async Task More_objects_than_one_page_are_all_read()
     {
         await BranchAsync("Large");
-        await _directory.MakeAsync(new CreateGroup("FENNMOOR", "large", $"CN=large,OU=Large,{Root}", GroupScope.Global, ""), null, Cancel);
+        await _directory.MakeAsync(
+            new CreateGroup("FENNMOOR", "large", $"CN=large,OU=Large,{Root}", GroupScope.Global, ""), null, Cancel);
         var names = Enumerable.Range(0, 620).Select(i => $"large-{i:000}").ToList(); // more than one page of 500
         using (var client = new RawClient(controller.Target, controller.Target.SignInAs, controller.Password))
         {
@@ -165,34 +189,49 @@ public sealed class LdapDirectoryTests(Controller controller)
     {
         await BranchAsync("States");
         foreach (var name in new[] { "svc-off", "svc-ended", "svc-change" })
-            await _directory.MakeAsync(new CreateAccount("FENNMOOR", name, $"CN={name},OU=States,{Root}", $"{name}@fennmoor.example", "", false), NewPassword.Generate(), Cancel);
+            await _directory.MakeAsync(
+                new CreateAccount("FENNMOOR", name, $"CN={name},OU=States,{Root}", $"{name}@fennmoor.example", "", false),
+                NewPassword.Generate(), Cancel);
         await controller.ToolAsync("user", "disable", "svc-off");
         await controller.ToolAsync("user", "setexpiry", "svc-ended", "--days=-1");
-        await controller.ToolAsync("user", "setpassword", "svc-change", "--newpassword=Zz9-" + Guid.NewGuid().ToString("N"), "--must-change-at-next-login");
+        await controller.ToolAsync(
+            "user", "setpassword", "svc-change", "--newpassword=Zz9-" + Guid.NewGuid().ToString("N"),
+            "--must-change-at-next-login");
         using var raw = new RawClient(controller.Target, controller.Target.SignInAs, controller.Password);
-        raw.Do(new System.DirectoryServices.Protocols.AddRequest($"CN=svc-unset,OU=States,{Root}", [new("objectClass", "user"), new("sAMAccountName", "svc-unset"), new("userAccountControl", "66080")])); // never expires, never set
+        // never expires, never set
+        raw.Do(new System.DirectoryServices.Protocols.AddRequest(
+            $"CN=svc-unset,OU=States,{Root}",
+            [new("objectClass", "user"), new("sAMAccountName", "svc-unset"), new("userAccountControl", "66080")]));
         var snapshot = await _directory.ReadAsync(new DirectoryScope([$"OU=States,{Root}"], []), Cancel);
         snapshot.Principals.Single(p => p.Name == "svc-unset").State.ShouldBe(AccountState.PasswordNeverExpires);
         snapshot.Principals.Single(p => p.Name == "svc-off").State.ShouldBe(AccountState.Disabled);
         snapshot.Principals.Single(p => p.Name == "svc-ended").State.ShouldBe(AccountState.Expired);
-        snapshot.Principals.Single(p => p.Name == "svc-change").State.ShouldBe(AccountState.PasswordExpired | AccountState.PasswordMustChange);
+        snapshot.Principals.Single(p => p.Name == "svc-change").State.ShouldBe(
+            AccountState.PasswordExpired | AccountState.PasswordMustChange);
     }
 
     [Fact]
     public async Task Ends_policies_and_service_names_of_accounts_are_read()
     {
         await BranchAsync("Facts");
-        await _directory.MakeAsync(new CreateAccount("FENNMOOR", "svc-facts", $"CN=svc-facts,OU=Facts,{Root}", "svc-facts@fennmoor.example", "", false), NewPassword.Generate(), Cancel);
+        await _directory.MakeAsync(
+            new CreateAccount("FENNMOOR", "svc-facts", $"CN=svc-facts,OU=Facts,{Root}", "svc-facts@fennmoor.example", "", false),
+            NewPassword.Generate(), Cancel);
         using var raw = new RawClient(controller.Target, controller.Target.SignInAs, controller.Password);
         var dn = $"CN=svc-facts,OU=Facts,{Root}";
-        raw.TryReplace(dn, "servicePrincipalName", "HTTP/fm-facts01", "HTTP/fm-facts01.fennmoor.example").ShouldBe(System.DirectoryServices.Protocols.ResultCode.Success);
+        raw.TryReplace(dn, "servicePrincipalName", "HTTP/fm-facts01", "HTTP/fm-facts01.fennmoor.example")
+            .ShouldBe(System.DirectoryServices.Protocols.ResultCode.Success);
         var end = new DateTimeOffset(2031, 3, 4, 5, 6, 7, TimeSpan.Zero);
-        raw.TryReplace(dn, "accountExpires", end.ToFileTime().ToString(System.Globalization.CultureInfo.InvariantCulture)).ShouldBe(System.DirectoryServices.Protocols.ResultCode.Success);
-        var account = (await _directory.ReadAsync(new DirectoryScope([$"OU=Facts,{Root}"], ["Administrator"]), Cancel)).Principals.Single(p => p.Name == "svc-facts");
+        raw.TryReplace(dn, "accountExpires", end.ToFileTime().ToString(System.Globalization.CultureInfo.InvariantCulture))
+            .ShouldBe(System.DirectoryServices.Protocols.ResultCode.Success);
+        var account = (await _directory.ReadAsync(
+            new DirectoryScope([$"OU=Facts,{Root}"], ["Administrator"]), Cancel)).Principals.Single(
+            p => p.Name == "svc-facts");
         account.ServicePrincipalNames.ShouldBe(["HTTP/fm-facts01", "HTTP/fm-facts01.fennmoor.example"]);
         account.EndsAt.ShouldBe(end);
         account.PasswordSetAt.ShouldNotBeNull().ShouldBe(DateTimeOffset.UtcNow, TimeSpan.FromMinutes(5));
-        account.PasswordExpiresAt.ShouldNotBeNull().ShouldBe(account.PasswordSetAt!.Value.AddDays(42), TimeSpan.FromMinutes(1)); // the domain's own policy
+        // the domain's own policy
+        account.PasswordExpiresAt.ShouldNotBeNull().ShouldBe(account.PasswordSetAt!.Value.AddDays(42), TimeSpan.FromMinutes(1));
         account.LastSeenAt.ShouldBeNull();
     }
 
@@ -231,9 +270,12 @@ public sealed class LdapDirectoryTests(Controller controller)
     [Fact]
     public async Task A_branch_that_is_not_there_is_said_and_nothing_is_half_done()
     {
-        var change = new CreateAccount("FENNMOOR", "svc-nowhere", $"CN=svc-nowhere,OU=Nowhere,{Root}", "svc-nowhere@fennmoor.example", "", false);
-        var failure = await Should.ThrowAsync<ConnectorException>(() => _directory.MakeAsync(change, NewPassword.Generate(), Cancel));
-        (failure.Failure, failure.Message.Contains("OU=Nowhere", StringComparison.Ordinal)).ShouldBe((ConnectorFailure.NotFound, true));
+        var change = new CreateAccount(
+            "FENNMOOR", "svc-nowhere", $"CN=svc-nowhere,OU=Nowhere,{Root}", "svc-nowhere@fennmoor.example", "", false);
+        var failure = await Should.ThrowAsync<ConnectorException>(() =>
+            _directory.MakeAsync(change, NewPassword.Generate(), Cancel));
+        (failure.Failure, failure.Message.Contains("OU=Nowhere", StringComparison.Ordinal))
+            .ShouldBe((ConnectorFailure.NotFound, true));
         (await _directory.ObserveAsync(change, Cancel)).State.ShouldBe(ObservedState.NotDone);
     }
 
@@ -242,8 +284,13 @@ public sealed class LdapDirectoryTests(Controller controller)
     {
         await BranchAsync("Forbidden");
         var password = NewPassword.Generate();
-        await _directory.MakeAsync(new CreateAccount("FENNMOOR", "svc-plain", $"CN=svc-plain,OU=Forbidden,{Root}", "svc-plain@fennmoor.example", "", false), password, Cancel);
-        var plain = new LdapDirectory(controller.Target with { SignInAs = "svc-plain@fennmoor.example", Password = password }, new DirectorySchemas(), TimeProvider.System);
+        await _directory.MakeAsync(
+            new CreateAccount(
+                "FENNMOOR", "svc-plain", $"CN=svc-plain,OU=Forbidden,{Root}", "svc-plain@fennmoor.example", "", false),
+            password, Cancel);
+        var plain = new LdapDirectory(
+            controller.Target with { SignInAs = "svc-plain@fennmoor.example", Password = password }, new DirectorySchemas(),
+            TimeProvider.System);
         var change = new CreateGroup("FENNMOOR", "not-mine", $"CN=not-mine,OU=Forbidden,{Root}", GroupScope.Global, "");
         var failure = await Should.ThrowAsync<ConnectorException>(() => plain.MakeAsync(change, null, Cancel));
         failure.Failure.ShouldBe(ConnectorFailure.NotAllowed);
@@ -256,13 +303,18 @@ public sealed class LdapDirectoryTests(Controller controller)
     public async Task No_failure_shows_a_password()
     {
         var secret = "Plain-Marker-" + Guid.NewGuid().ToString("N");
-        var change = new CreateAccount("FENNMOOR", "svc-marker", $"CN=svc-marker,OU=Nowhere,{Root}", "svc-marker@fennmoor.example", "", false);
-        (await Should.ThrowAsync<ConnectorException>(() => _directory.MakeAsync(change, new NewPassword(secret), Cancel))).ToString().ShouldNotContain(secret);
+        var change = new CreateAccount(
+            "FENNMOOR", "svc-marker", $"CN=svc-marker,OU=Nowhere,{Root}", "svc-marker@fennmoor.example", "", false);
+        (await Should.ThrowAsync<ConnectorException>(() => _directory.MakeAsync(change, new NewPassword(secret), Cancel)))
+            .ToString().ShouldNotContain(secret);
         (await FailsAsync(controller.Target with { Password = new NewPassword(secret) })).ToString().ShouldNotContain(secret);
     }
 
-    private async Task BranchAsync(string name) => await _directory.MakeAsync(new CreateBranch("FENNMOOR", $"OU={name},{Root}"), null, Cancel);
+    private async Task BranchAsync(string name) =>
+        await _directory.MakeAsync(new CreateBranch("FENNMOOR", $"OU={name},{Root}"), null, Cancel);
 
     private static Task<ConnectorException> FailsAsync(LdapTarget target) =>
-        Should.ThrowAsync<ConnectorException>(() => new LdapDirectory(target, new DirectorySchemas(), TimeProvider.System).ReadAsync(new DirectoryScope([], ["Administrator"]), Cancel));
+        Should.ThrowAsync<ConnectorException>(() =>
+            new LdapDirectory(target, new DirectorySchemas(), TimeProvider.System)
+                .ReadAsync(new DirectoryScope([], ["Administrator"]), Cancel));
 }

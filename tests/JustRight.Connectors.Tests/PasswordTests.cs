@@ -18,9 +18,15 @@ public sealed class PasswordTests(Controller controller)
     {
         var right = await MakeAsync("svc-tried");
         (await _directory.ReadPasswordAsync("svc-tried", Cancel)).ShouldSatisfyAllConditions(
-            f => f.SetAt.ShouldNotBeNull().ShouldBe(DateTimeOffset.UtcNow, TimeSpan.FromMinutes(5)), f => f.WrongPasswords.ShouldBe(0), f => f.LockedAfter.ShouldBe(0), f => f.LeastLength.ShouldNotBeNull().ShouldBeGreaterThan(0), f => f.WhyNotTried(DateTimeOffset.UtcNow).ShouldBeNull());
+            f => f.SetAt.ShouldNotBeNull()
+                .ShouldBe(DateTimeOffset.UtcNow, TimeSpan.FromMinutes(5)), f =>
+                    f.WrongPasswords.ShouldBe(0), f => f.LockedAfter.ShouldBe(0), f => f.LeastLength.ShouldNotBeNull()
+                .ShouldBeGreaterThan(0), f => f.WhyNotTried(DateTimeOffset.UtcNow).ShouldBeNull());
         Policy("svc-tried", lockedAfter: 3, leastLength: 40);
-        (await _directory.ReadPasswordAsync("svc-tried", Cancel)).ShouldSatisfyAllConditions(f => f.LockedAfter.ShouldBe(3), f => f.LeastLength.ShouldBe(40), f => f.CountedFor.ShouldBe(TimeSpan.FromMinutes(30)));
+        (await _directory.ReadPasswordAsync("svc-tried", Cancel))
+            .ShouldSatisfyAllConditions(
+                f => f.LockedAfter.ShouldBe(3), f => f.LeastLength.ShouldBe(40),
+                f => f.CountedFor.ShouldBe(TimeSpan.FromMinutes(30)));
 
         (await _directory.TryPasswordAsync("svc-tried", right, Cancel)).Works.ShouldBe(true);
         var tries = 0;
@@ -34,7 +40,8 @@ public sealed class PasswordTests(Controller controller)
 
         tries.ShouldBe(2);
         var facts = await _directory.ReadPasswordAsync("svc-tried", Cancel);
-        facts.WhyNotTried(DateTimeOffset.UtcNow).ShouldNotBeNull().ShouldContain("counts 2 wrong passwords and locks svc-tried at 3");
+        facts.WhyNotTried(DateTimeOffset.UtcNow).ShouldNotBeNull()
+            .ShouldContain("counts 2 wrong passwords and locks svc-tried at 3");
         facts.Locked.ShouldBeFalse();
         (await _directory.TryPasswordAsync("svc-tried", right, Cancel)).Works.ShouldBe(true); // it was not locked
         (await _directory.ReadPasswordAsync("svc-tried", Cancel)).WrongPasswords.ShouldBe(0);
@@ -49,7 +56,8 @@ public sealed class PasswordTests(Controller controller)
         var change = new SetPassword("FENNMOOR", "svc-renewed", before);
         (await _directory.ObserveAsync(change, Cancel)).State.ShouldBe(ObservedState.NotDone);
         var shorter = NewPassword.Generate();
-        (await _directory.MakeAsync(change, shorter, Cancel).ShouldThrowAsync<ConnectorException>()).Message.ShouldNotContain(shorter.Reveal());
+        (await _directory.MakeAsync(
+            change, shorter, Cancel).ShouldThrowAsync<ConnectorException>()).Message.ShouldNotContain(shorter.Reveal());
         (await _directory.ObserveAsync(change, Cancel)).State.ShouldBe(ObservedState.NotDone);
 
         var fresh = NewPassword.Generate(40);
@@ -57,7 +65,8 @@ public sealed class PasswordTests(Controller controller)
         (await _directory.ObserveAsync(change, Cancel)).State.ShouldBe(ObservedState.Done);
         (await _directory.TryPasswordAsync("svc-renewed", fresh, Cancel)).Works.ShouldBe(true);
         (await _directory.ReadPasswordAsync("svc-renewed", Cancel)).SetAt.ShouldNotBe(before);
-        (await _directory.ReadPasswordAsync("svc-nobody", Cancel).ShouldThrowAsync<ConnectorException>()).Message.ShouldContain("there is no svc-nobody");
+        (await _directory.ReadPasswordAsync("svc-nobody", Cancel).ShouldThrowAsync<ConnectorException>()).Message.ShouldContain(
+            "there is no svc-nobody");
         (await _directory.ObserveAsync(change with { Name = "svc-nobody" }, Cancel)).State.ShouldBe(ObservedState.Impossible);
         old.Reveal().ShouldNotBe(fresh.Reveal());
     }
@@ -65,7 +74,9 @@ public sealed class PasswordTests(Controller controller)
     private async Task<NewPassword> MakeAsync(string name)
     {
         var password = NewPassword.Generate();
-        await _directory.MakeAsync(new CreateAccount("FENNMOOR", name, $"CN={name},CN=Users,{Root}", $"{name}@fennmoor.example", "", true), password, Cancel);
+        await _directory.MakeAsync(
+            new CreateAccount("FENNMOOR", name, $"CN={name},CN=Users,{Root}", $"{name}@fennmoor.example", "", true), password,
+            Cancel);
         return password;
     }
 
@@ -75,8 +86,13 @@ public sealed class PasswordTests(Controller controller)
         const string halfAnHour = "-18000000000";
         using var raw = new RawClient(controller.Target, controller.Target.SignInAs, controller.Password);
         raw.Do(new AddRequest($"CN=for {account},CN=Password Settings Container,CN=System,{Root}", [
-            new("objectClass", "msDS-PasswordSettings"), new("msDS-PasswordSettingsPrecedence", "10"), new("msDS-PasswordReversibleEncryptionEnabled", "FALSE"), new("msDS-PasswordHistoryLength", "0"),
-            new("msDS-PasswordComplexityEnabled", "TRUE"), new("msDS-MinimumPasswordLength", $"{leastLength}"), new("msDS-MinimumPasswordAge", "0"), new("msDS-MaximumPasswordAge", "-36288000000000"),
-            new("msDS-LockoutThreshold", $"{lockedAfter}"), new("msDS-LockoutObservationWindow", halfAnHour), new("msDS-LockoutDuration", halfAnHour), new("msDS-PSOAppliesTo", $"CN={account},CN=Users,{Root}")]));
+            new("objectClass", "msDS-PasswordSettings"), new("msDS-PasswordSettingsPrecedence", "10"), new(
+                "msDS-PasswordReversibleEncryptionEnabled", "FALSE"), new("msDS-PasswordHistoryLength", "0"),
+            new("msDS-PasswordComplexityEnabled", "TRUE"), new(
+                "msDS-MinimumPasswordLength",
+                $"{leastLength}"), new("msDS-MinimumPasswordAge", "0"), new("msDS-MaximumPasswordAge", "-36288000000000"),
+            new("msDS-LockoutThreshold", $"{lockedAfter}"), new(
+                "msDS-LockoutObservationWindow", halfAnHour), new("msDS-LockoutDuration", halfAnHour), new(
+                "msDS-PSOAppliesTo", $"CN={account},CN=Users,{Root}")]));
     }
 }

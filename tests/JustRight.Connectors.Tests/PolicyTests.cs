@@ -30,28 +30,43 @@ public sealed class PolicyTests(Controller controller)
         const string servers = $"OU=Policy Servers,{Root}", inner = $"OU=Inner,{servers}";
         raw.Do(new AddRequest(servers, "organizationalUnit"));
         raw.Do(new AddRequest(inner, "organizationalUnit"));
-        raw.Do(new AddRequest($"CN=FM-POL01,{inner}", new DirectoryAttribute("objectClass", "computer"), new DirectoryAttribute("sAMAccountName", "FM-POL01$"), new DirectoryAttribute("userAccountControl", "4096")));
-        raw.Do(new AddRequest($"CN={Ours},CN=Policies,CN=System,{Root}", new DirectoryAttribute("objectClass", "groupPolicyContainer"), new DirectoryAttribute("displayName", "Servers: rights"), new DirectoryAttribute("flags", "0")));
-        raw.TryReplace(servers, "gPLink", PolicyLink.Write([new PolicyLink(Ours, false, false)], Root)).ShouldBe(ResultCode.Success);
+        raw.Do(new AddRequest(
+            $"CN=FM-POL01,{inner}", new DirectoryAttribute("objectClass", "computer"),
+            new DirectoryAttribute("sAMAccountName", "FM-POL01$"), new DirectoryAttribute("userAccountControl", "4096")));
+        raw.Do(new AddRequest(
+            $"CN={Ours},CN=Policies,CN=System,{Root}", new DirectoryAttribute("objectClass", "groupPolicyContainer"),
+            new DirectoryAttribute("displayName", "Servers: rights"), new DirectoryAttribute("flags", "0")));
+        raw.TryReplace(servers, "gPLink", PolicyLink.Write([new PolicyLink(Ours, false, false)], Root))
+            .ShouldBe(ResultCode.Success);
         var folder = Directory.CreateTempSubdirectory("policies");
-        var machine = Directory.CreateDirectory(Path.Combine(folder.FullName, Ours, "MACHINE", "Microsoft", "Windows NT", "SecEdit"));
-        await File.WriteAllBytesAsync(Path.Combine(machine.FullName, "GptTmpl.inf"), SecurityTemplate.Empty.With(Right, ["*S-1-5-32-544"]).ToBytes(), Cancel);
+        var machine = Directory.CreateDirectory(
+            Path.Combine(folder.FullName, Ours, "MACHINE", "Microsoft", "Windows NT", "SecEdit"));
+        await File.WriteAllBytesAsync(
+            Path.Combine(machine.FullName, "GptTmpl.inf"), SecurityTemplate.Empty.With(Right, ["*S-1-5-32-544"]).ToBytes(),
+            Cancel);
         Directory.CreateDirectory(Path.Combine(folder.FullName, DefaultPolicy));
 
         // The default policy of the domain applies to every computer by its own access list; so does ours by the class's.
-        (await OrderAsync()).Where(p => p.Fate == LinkFate.Applies).Select(p => (p.Policy, p.Container)).ShouldBe([(Ours, servers), (DefaultPolicy, Root)]);
-        (await GovernedAsync()).ShouldSatisfyAllConditions(g => g.Policy!.Name.ShouldBe("Servers: rights"), g => g.List!.Entries.ShouldBe(["*S-1-5-32-544"]), g => g.Unseen.ShouldBeNull());
+        (await OrderAsync()).Where(p => p.Fate == LinkFate.Applies).Select(p => (p.Policy, p.Container))
+            .ShouldBe([(Ours, servers), (DefaultPolicy, Root)]);
+        (await GovernedAsync())
+            .ShouldSatisfyAllConditions(
+                g => g.Policy!.Name.ShouldBe("Servers: rights"), g => g.List!.Entries.ShouldBe(["*S-1-5-32-544"]),
+                g => g.Unseen.ShouldBeNull());
 
         // A branch that blocks, though it links nothing, drops both.
         raw.TryReplace(inner, "gPOptions", "1").ShouldBe(ResultCode.Success);
         (await OrderAsync()).ShouldAllBe(p => p.Fate == LinkFate.Blocked);
         (await GovernedAsync()).ShouldBe(Governance.None);
-        raw.TryReplace(servers, "gPLink", PolicyLink.Write([new PolicyLink(Ours, false, true)], Root)).ShouldBe(ResultCode.Success);
+        raw.TryReplace(servers, "gPLink", PolicyLink.Write([new PolicyLink(Ours, false, true)], Root))
+            .ShouldBe(ResultCode.Success);
         (await GovernedAsync()).Policy!.Id.ShouldBe(Ours); // enforced
 
         // Filtered by its access list, and with its computer half off.
         var list = raw.Descriptor($"CN={Ours},CN=Policies,CN=System,{Root}");
-        raw.Protect($"CN={Ours},CN=Policies,CN=System,{Root}", list.WithEntries([.. list.Entries.Where(e => e.Trustee != Sid.AuthenticatedUsers)]));
+        raw.Protect(
+            $"CN={Ours},CN=Policies,CN=System,{Root}",
+            list.WithEntries([.. list.Entries.Where(e => e.Trustee != Sid.AuthenticatedUsers)]));
         (await OrderAsync()).Single(p => p.Policy == Ours).Fate.ShouldBe(LinkFate.Filtered);
         raw.Protect($"CN={Ours},CN=Policies,CN=System,{Root}", list);
         raw.TryReplace($"CN={Ours},CN=Policies,CN=System,{Root}", "flags", "2").ShouldBe(ResultCode.Success);
@@ -80,19 +95,38 @@ public sealed class PolicyTests(Controller controller)
         using var raw = new RawClient(controller.Target, controller.Target.SignInAs, controller.Password);
         const string outer = $"OU=Veiled Servers,{Root}", inner = $"OU=Inner,{outer}";
         var password = NewPassword.Generate();
-        await _directory.MakeAsync(new CreateAccount("FENNMOOR", "svc-policy-eye", $"CN=svc-policy-eye,CN=Users,{Root}", "svc-policy-eye@fennmoor.example", "", true), password, Cancel);
+        await _directory.MakeAsync(
+            new CreateAccount(
+                "FENNMOOR", "svc-policy-eye", $"CN=svc-policy-eye,CN=Users,{Root}", "svc-policy-eye@fennmoor.example", "", true),
+            password, Cancel);
         raw.Do(new AddRequest(outer, "organizationalUnit"));
         raw.Do(new AddRequest(inner, "organizationalUnit"));
-        raw.Do(new AddRequest($"CN=FM-POL02,{inner}", new DirectoryAttribute("objectClass", "computer"), new DirectoryAttribute("sAMAccountName", "FM-POL02$"), new DirectoryAttribute("userAccountControl", "4096")));
-        raw.TryReplace(inner, "gPLink", PolicyLink.Write([new PolicyLink(Ours, false, false)], Root)).ShouldBe(ResultCode.Success);
-        var reader = new LdapDirectory(controller.Target with { SignInAs = "svc-policy-eye@fennmoor.example", Password = password }, new DirectorySchemas(), TimeProvider.System);
-        (await ContainerAsync()).ShouldBe(new PolicyContainer(inner, $"[LDAP://cn={Ours},cn=policies,cn=system,{Root};0]", false), "whoever may read everything doubts nothing");
+        raw.Do(new AddRequest(
+            $"CN=FM-POL02,{inner}", new DirectoryAttribute("objectClass", "computer"),
+            new DirectoryAttribute("sAMAccountName", "FM-POL02$"), new DirectoryAttribute("userAccountControl", "4096")));
+        raw.TryReplace(inner, "gPLink", PolicyLink.Write([new PolicyLink(Ours, false, false)], Root))
+            .ShouldBe(ResultCode.Success);
+        var reader = new LdapDirectory(
+            controller.Target with { SignInAs = "svc-policy-eye@fennmoor.example", Password = password }, new DirectorySchemas(),
+            TimeProvider.System);
+        (await ContainerAsync())
+            .ShouldBe(
+                new PolicyContainer(inner, $"[LDAP://cn={Ours},cn=policies,cn=system,{Root};0]", false),
+                "whoever may read everything doubts nothing");
         (await WhyUnseenAsync()).ShouldBeNull();
 
         // The links may not be read: the branch looks as if it had none.
         var list = raw.Descriptor(inner);
-        raw.Protect(inner, list.WithEntries([new Ace(AceType.DenyObject, AceFlags.None, AccessRights.ReadProperty, Sid.AuthenticatedUsers) { ObjectType = new Guid("f30e3bbe-9ff0-11d1-b603-0000f80367c1") }, .. list.Entries]));
-        (await ContainerAsync())!.ShouldSatisfyAllConditions(c => c.Links.ShouldBeEmpty(), c => c.Unread.ShouldNotBeNull().ShouldContain("the reader may not read gPLink"));
+        raw.Protect(
+            inner,
+            list.WithEntries([
+                new Ace(AceType.DenyObject, AceFlags.None, AccessRights.ReadProperty, Sid.AuthenticatedUsers)
+                {
+                    ObjectType = new Guid("f30e3bbe-9ff0-11d1-b603-0000f80367c1"),
+                },
+                .. list.Entries]));
+        (await ContainerAsync())!.ShouldSatisfyAllConditions(
+            c => c.Links.ShouldBeEmpty(), c => c.Unread.ShouldNotBeNull().ShouldContain("the reader may not read gPLink"));
         (await WhyUnseenAsync()).ShouldNotBeNull().ShouldContain(inner);
 
         // The branch itself is hidden.
@@ -100,24 +134,29 @@ public sealed class PolicyTests(Controller controller)
         raw.Protect(inner, Sddl.Read("O:DAG:DAD:P(A;CI;GA;;;DA)(A;CI;GA;;;SY)", domain));
         (await ContainerAsync()).ShouldBeNull();
 
-        async Task<PolicyContainer?> ContainerAsync() => (await ReadAsync()).Policies!.Containers.FirstOrDefault(c => c.Dn == inner);
+        async Task<PolicyContainer?> ContainerAsync() =>
+            (await ReadAsync()).Policies!.Containers.FirstOrDefault(c => c.Dn == inner);
 
         async Task<string?> WhyUnseenAsync()
         {
             var read = await ReadAsync();
-            return new HostPolicies(new Survey("x", read.ReadAt, false, read, [], []), new MembershipGraph(read)).OrderOf("fm-pol02").Unseen;
+            return new HostPolicies(new Survey("x", read.ReadAt, false, read, [], []), new MembershipGraph(read))
+                .OrderOf("fm-pol02").Unseen;
         }
 
-        Task<DirectorySnapshot> ReadAsync() => reader.ReadAsync(new DirectoryScope([], ["FM-POL02$"]) { Policies = true }, Cancel);
+        Task<DirectorySnapshot> ReadAsync() =>
+            reader.ReadAsync(new DirectoryScope([], ["FM-POL02$"]) { Policies = true }, Cancel);
     }
 
     [Fact]
     public async Task What_the_folder_does_not_hold_or_cannot_be_read_is_unread()
     {
         var policies = (await _directory.ReadAsync(new DirectoryScope([], []) { Policies = true }, Cancel)).Policies!;
-        PolicyFolder.Fill(policies, "/nowhere").Policies.ShouldAllBe(p => p.Lists == null && p.ListsUnread!.Contains("directory.policy-folder"));
+        PolicyFolder.Fill(policies, "/nowhere").Policies.ShouldAllBe(p =>
+            p.Lists == null && p.ListsUnread!.Contains("directory.policy-folder"));
         var folder = Directory.CreateTempSubdirectory("policies").FullName;
-        var broken = Directory.CreateDirectory(Path.Combine(folder, DefaultPolicy.ToLowerInvariant(), "Machine", "Microsoft", "Windows NT", "SecEdit")).FullName;
+        var broken = Directory.CreateDirectory(
+            Path.Combine(folder, DefaultPolicy.ToLowerInvariant(), "Machine", "Microsoft", "Windows NT", "SecEdit")).FullName;
         await File.WriteAllBytesAsync(Path.Combine(broken, "gpttmpl.inf"), [0xC3, 0x28], Cancel);
         var filled = PolicyFolder.Fill(policies, folder).Policies;
         filled.Single(p => p.Id == DefaultPolicy).ListsUnread.ShouldNotBeNull().ShouldContain("neither UTF-16");

@@ -24,7 +24,11 @@ public sealed class SeveralControllersTests(Controller controller, SecondControl
         await second.CatchUpAsync();
         (await CompareAsync()).ShouldSatisfyAllConditions(c => c.Agree.ShouldBeTrue(), c => c.Unread.ShouldBeEmpty());
 
-        await directory.MakeAsync(new AddAccessRule("FENNMOOR", dn, new AccessRule("Everyone", false, AccessRights.ListContents, null, null, AceFlags.None), "list its children"), null, Cancel);
+        await directory.MakeAsync(
+            new AddAccessRule(
+                "FENNMOOR", dn, new AccessRule("Everyone", false, AccessRights.ListContents, null, null, AceFlags.None),
+                "list its children"),
+            null, Cancel);
         var behind = await CompareAsync();
         (behind.Agree, behind.Newest).ShouldBe((false, "fm-dc01.fennmoor.example"));
         var lag = behind.Others.ShouldHaveSingleItem();
@@ -43,15 +47,18 @@ public sealed class SeveralControllersTests(Controller controller, SecondControl
         var branch = $"OU=Swept,{Root}";
         using var raw = new RawClient(controller.Target, controller.Target.SignInAs, controller.Password);
         raw.Do(new System.DirectoryServices.Protocols.AddRequest(branch, "organizationalUnit"));
-        for (var i = 0; i < 120; i++) raw.Do(new System.DirectoryServices.Protocols.AddRequest($"CN=swept-{i:000},{branch}", "contact"));
+        for (var i = 0; i < 120; i++)
+            raw.Do(new System.DirectoryServices.Protocols.AddRequest($"CN=swept-{i:000},{branch}", "contact"));
         await second.CatchUpAsync();
         var scope = new DirectoryScope([branch], []) { Access = new AccessScope([branch], [], AllContainers: false) };
-        var whole = await new LdapDirectory(controller.Target, new DirectorySchemas(), TimeProvider.System).ReadAsync(scope, Cancel);
+        var whole = await new LdapDirectory(controller.Target, new DirectorySchemas(), TimeProvider.System)
+            .ReadAsync(scope, Cancel);
 
         // Its schema alone is larger than this: it dies while that is read.
         await using var proxy = new CuttingProxy(Controller.Address, 636, 120_000);
         var failing = controller.Target with { Port = proxy.Port };
-        var read = await new LdapDirectory(failing with { Others = [second.Target] }, new DirectorySchemas(), TimeProvider.System).ReadAsync(scope, Cancel);
+        var read = await new LdapDirectory(failing with { Others = [second.Target] }, new DirectorySchemas(), TimeProvider.System)
+            .ReadAsync(scope, Cancel);
         proxy.IsDead.ShouldBeTrue();
         read.ReadFrom.ShouldBe("fm-dc02.fennmoor.example");
         read.Access!.Objects.Select(o => o.Dn).ShouldBe(whole.Access!.Objects.Select(o => o.Dn), ignoreOrder: true);
@@ -64,8 +71,10 @@ public sealed class SeveralControllersTests(Controller controller, SecondControl
     public async Task Where_there_is_no_other_controller_the_failure_is_said_and_nothing_that_was_half_read_is_used()
     {
         await using var proxy = new CuttingProxy(Controller.Address, 636, 120_000);
-        var directory = new LdapDirectory(controller.Target with { Port = proxy.Port }, new DirectorySchemas(), TimeProvider.System);
-        var failure = await Should.ThrowAsync<ConnectorException>(() => directory.ReadAsync(new DirectoryScope([], []) { Access = new AccessScope([Root], [], false) }, Cancel));
+        var directory = new LdapDirectory(
+            controller.Target with { Port = proxy.Port }, new DirectorySchemas(), TimeProvider.System);
+        var failure = await Should.ThrowAsync<ConnectorException>(() =>
+            directory.ReadAsync(new DirectoryScope([], []) { Access = new AccessScope([Root], [], false) }, Cancel));
         failure.Failure.ShouldBe(ConnectorFailure.Unreachable);
         failure.Message.ShouldContain("broke the connection while reading");
     }
@@ -75,11 +84,14 @@ public sealed class SeveralControllersTests(Controller controller, SecondControl
     {
         var dn = $"OU=Written,{Root}";
         await using var proxy = new CuttingProxy(Controller.Address, 636, 60_000);
-        var directory = new LdapDirectory(controller.Target with { Port = proxy.Port, Others = [second.Target] }, new DirectorySchemas(), TimeProvider.System);
+        var directory = new LdapDirectory(
+            controller.Target with { Port = proxy.Port, Others = [second.Target] }, new DirectorySchemas(), TimeProvider.System);
         await directory.MakeAsync(new CreateBranch("FENNMOOR", dn), null, Cancel);
         await Should.ThrowAsync<ConnectorException>(async () =>
         {
-            while (true) (await directory.ObserveAsync(new CreateBranch("FENNMOOR", dn), Cancel)).State.ShouldBe(ObservedState.Done); // until it is dead
+            // until it is dead
+            while (true)
+                (await directory.ObserveAsync(new CreateBranch("FENNMOOR", dn), Cancel)).State.ShouldBe(ObservedState.Done);
         });
         proxy.IsDead.ShouldBeTrue();
     }
@@ -87,7 +99,8 @@ public sealed class SeveralControllersTests(Controller controller, SecondControl
     [Fact]
     public async Task A_first_controller_that_does_not_answer_is_left_for_the_next()
     {
-        var directory = new LdapDirectory(controller.Target with { Port = 1, Others = [second.Target] }, new DirectorySchemas(), TimeProvider.System);
+        var directory = new LdapDirectory(
+            controller.Target with { Port = 1, Others = [second.Target] }, new DirectorySchemas(), TimeProvider.System);
         var read = await directory.ReadAsync(new DirectoryScope([], []), Cancel);
         read.ReadFrom.ShouldBe("fm-dc02.fennmoor.example");
         read.Remarks.ShouldHaveSingleItem().ShouldStartWith("127.0.0.1:1 does not answer");

@@ -29,7 +29,8 @@ internal sealed class SimulatedController : IDisposable
     public SimulatedController(Controller controller, Func<AskedSearch, (int Result, IEnumerable<SentEntry> Entries)> answer)
     {
         _answer = answer;
-        using var pem = X509Certificate2.CreateFromPemFile(Path.Combine(controller.Folder, "server.pem"), Path.Combine(controller.Folder, "server.key"));
+        using var pem = X509Certificate2.CreateFromPemFile(
+            Path.Combine(controller.Folder, "server.pem"), Path.Combine(controller.Folder, "server.key"));
         _certificate = X509CertificateLoader.LoadPkcs12(pem.Export(X509ContentType.Pkcs12), null);
         _listener.Start();
         Target = controller.Target with { Port = ((IPEndPoint)_listener.LocalEndpoint).Port };
@@ -42,7 +43,8 @@ internal sealed class SimulatedController : IDisposable
     /// <summary>Where it listens.</summary>
     public LdapTarget Target { get; }
 
-    public static (string, byte[][]) Text(string attribute, params IEnumerable<string> values) => (attribute, [.. values.Select(Encoding.UTF8.GetBytes)]);
+    public static (string, byte[][]) Text(string attribute, params IEnumerable<string> values) =>
+        (attribute, [.. values.Select(Encoding.UTF8.GetBytes)]);
 
     public void Dispose()
     {
@@ -74,8 +76,11 @@ internal sealed class SimulatedController : IDisposable
                 var sequence = new AsnReader(message, AsnEncodingRules.BER).ReadSequence();
                 var id = (int)sequence.ReadInteger();
                 var operation = sequence.PeekTag();
-                if (operation.TagValue == BindRequest) await stream.WriteAsync(Message(id, w => Result(w, BindRequest + 1, BindRefusal is null ? 0 : 49, BindRefusal)));
-                else if (operation.TagValue == SearchRequest) await AnswerAsync(stream, id, Read(sequence.ReadSequence(operation)));
+                if (operation.TagValue == BindRequest)
+                    await stream.WriteAsync(
+                        Message(id, w => Result(w, BindRequest + 1, BindRefusal is null ? 0 : 49, BindRefusal)));
+                else if (operation.TagValue == SearchRequest)
+                    await AnswerAsync(stream, id, Read(sequence.ReadSequence(operation)));
                 else break;
             }
         }

@@ -85,11 +85,13 @@ public sealed class ConditionTests
 
     [Fact]
     public void Deep_nesting_is_refused_not_followed() =>
-        ConditionParser.TryParse(new string('(', 500) + "jobs" + new string(')', 400), Origin.None, "when", out _, out _).ShouldBeFalse();
+        ConditionParser.TryParse(new string('(', 500) + "jobs" + new string(')', 400), Origin.None, "when", out _, out _)
+            .ShouldBeFalse();
 
     [Fact]
     public void Any_text_either_parses_or_gives_one_fault() => Gen.String[Gen.Char["ab .'()<>=!in ot1\n"], 0, 60].Sample(text =>
-        ConditionParser.TryParse(text, Origin.None, "when", out var condition, out var fault).ShouldBe(condition is not null && fault is null));
+        ConditionParser.TryParse(text, Origin.None, "when", out var condition, out var fault)
+            .ShouldBe(condition is not null && fault is null));
 
     private static Condition Parse(string text)
     {

@@ -24,11 +24,14 @@ public sealed class ExceptionTests
         fit.Counts.JustRight.ShouldBeFalse();
         Off(fit, Verdict.Excess).Accepted!.By.ShouldBe("Maud Ferris");
         worklist.Remove.ShouldBeEmpty();
-        worklist.NotOffered.ShouldContain(n => n.For == excess.Id && n.Reason.Contains("Maud Ferris accepted it until 2026-11-26", StringComparison.Ordinal));
+        worklist.NotOffered.ShouldContain(n =>
+            n.For == excess.Id && n.Reason.Contains("Maud Ferris accepted it until 2026-11-26", StringComparison.Ordinal));
         worklist.Give.ShouldHaveSingleItem();
 
         var missing = Off(plain.Fit, Verdict.Missing);
-        var (both, nothing) = Scene(Accept(excess, Verdict.Excess, Now.AddDays(1)), Accept(missing, Verdict.Missing, Now.AddDays(1))).Run();
+        var (both, nothing) = Scene(
+            Accept(excess, Verdict.Excess, Now.AddDays(1)), Accept(missing, Verdict.Missing, Now.AddDays(1)))
+            .Run();
         both.Words.ShouldBe("1 missing, 1 excess, all accepted");
         (nothing.Give.Count, nothing.Remove.Count).ShouldBe((0, 0));
     }
@@ -71,15 +74,22 @@ public sealed class ExceptionTests
     public void A_clock_set_back_takes_nothing_away_that_was_accepted()
     {
         var excess = Off(Scene().Run().Fit, Verdict.Excess);
-        Off(Scene(Accept(excess, Verdict.Excess, Now.AddDays(3)) with { At = Now.AddDays(1) }).Run().Fit, Verdict.Excess).Accepted.ShouldNotBeNull();
+        Off(
+            Scene(Accept(excess, Verdict.Excess, Now.AddDays(3)) with { At = Now.AddDays(1) }).Run().Fit,
+            Verdict.Excess).Accepted.ShouldNotBeNull();
     }
 
     [Fact]
     public void What_is_worse_than_what_was_accepted_is_not_covered()
     {
         var forbidden = Off(Scene().Forbid("old-ops").Run().Fit, Verdict.Forbidden);
-        Off(Scene(Accept(forbidden, Verdict.Forbidden, Now.AddDays(1))).Forbid("old-ops").Run().Fit, Verdict.Forbidden).Accepted.ShouldNotBeNull();
-        Off(Scene(Accept(forbidden, Verdict.Excess, Now.AddDays(1))).Forbid("old-ops").Run().Fit, Verdict.Forbidden).Accepted.ShouldBeNull("it was excess when it was accepted, and is forbidden since");
+        Off(
+            Scene(Accept(forbidden, Verdict.Forbidden, Now.AddDays(1))).Forbid("old-ops").Run().Fit,
+            Verdict.Forbidden).Accepted.ShouldNotBeNull();
+        Off(
+            Scene(Accept(forbidden, Verdict.Excess, Now.AddDays(1))).Forbid("old-ops").Run().Fit,
+            Verdict.Forbidden).Accepted.ShouldBeNull(
+            "it was excess when it was accepted, and is forbidden since");
     }
 
     [Fact]
@@ -87,24 +97,33 @@ public sealed class ExceptionTests
     {
         var excess = Off(Scene().Run().Fit, Verdict.Excess);
         var ended = Accept(excess, Verdict.Excess, Now.AddDays(-1)) with { Id = 2 };
-        Off(Scene(Accept(excess, Verdict.Excess, Now.AddDays(9)), ended).Run().Fit, Verdict.Excess).Accepted.ShouldBeNull(); // it was ended before its time
+        // it was ended before its time
+        Off(Scene(Accept(excess, Verdict.Excess, Now.AddDays(9)), ended).Run().Fit, Verdict.Excess).Accepted.ShouldBeNull();
     }
 
     [Fact]
     public void Making_one_and_its_end_are_differences_and_the_end_is_for_the_worse()
     {
         var excess = Off(Scene().Run().Fit, Verdict.Excess);
-        var (without, with) = (KeptFit.Of(Scene().Run().Fit), KeptFit.Of(Scene(Accept(excess, Verdict.Excess, Now.AddDays(1))).Run().Fit));
-        FitDrift.Between(without, with).ShouldHaveSingleItem().ShouldSatisfyAllConditions(l => l.Way.ShouldBe(DriftWay.Better), l => l.Words.ShouldEndWith("excess, and accepted now"));
-        FitDrift.Between(with, without).ShouldHaveSingleItem().ShouldSatisfyAllConditions(l => l.Way.ShouldBe(DriftWay.Worse), l => l.Words.ShouldContain("still excess, and no longer accepted"));
+        var (without, with) = (
+            KeptFit.Of(Scene().Run().Fit), KeptFit.Of(Scene(Accept(excess, Verdict.Excess, Now.AddDays(1))).Run().Fit));
+        FitDrift.Between(without, with).ShouldHaveSingleItem()
+            .ShouldSatisfyAllConditions(
+                l => l.Way.ShouldBe(DriftWay.Better), l => l.Words.ShouldEndWith("excess, and accepted now"));
+        FitDrift.Between(with, without).ShouldHaveSingleItem()
+            .ShouldSatisfyAllConditions(
+                l => l.Way.ShouldBe(DriftWay.Worse), l => l.Words.ShouldContain("still excess, and no longer accepted"));
         FitDrift.Between(with, with).ShouldBeEmpty();
     }
 
     /// <summary>An account that lacks a right, and is in a group that nothing asks for.</summary>
     private static FitScene Scene(params AcceptedException[] exceptions) =>
-        new FitScene { Exceptions = exceptions }.Account().Group("old-ops", "svc-poller").Host("fm-temp01", [], ("SeServiceLogonRight", [])).Need(R.Service());
+        new FitScene { Exceptions = exceptions }.Account().Group("old-ops", "svc-poller")
+            .Host("fm-temp01", [], ("SeServiceLogonRight", [])).Need(R.Service());
 
-    private static Judgement Off(InstallFit fit, Verdict verdict) => fit.Accounts.SelectMany(a => a.Judgements).Single(j => j.Verdict == verdict);
+    private static Judgement Off(InstallFit fit, Verdict verdict) =>
+        fit.Accounts.SelectMany(a => a.Judgements).Single(j => j.Verdict == verdict);
 
-    private static AcceptedException Accept(Judgement judgement, Verdict verdict, DateTimeOffset until) => new(1, "install", judgement.Id, verdict, "until the release", "Maud Ferris", Now.AddDays(-9), until);
+    private static AcceptedException Accept(Judgement judgement, Verdict verdict, DateTimeOffset until) =>
+        new(1, "install", judgement.Id, verdict, "until the release", "Maud Ferris", Now.AddDays(-9), until);
 }

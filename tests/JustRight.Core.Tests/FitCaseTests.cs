@@ -26,7 +26,8 @@ public sealed class FitCaseTests
     [Fact]
     public void Case_02_every_path_through_nested_groups_is_named_shortest_first()
     {
-        var scene = new FitScene().Account().Group("inner", "svc-poller").Group("outer", "inner").Host("fm-temp01", ["outer", "inner"]).Need(R.Admin());
+        var scene = new FitScene().Account().Group("inner", "svc-poller").Group("outer", "inner")
+            .Host("fm-temp01", ["outer", "inner"]).Need(R.Admin());
         Of(scene, R.Admin()).Paths.Select(p => p.ToString()).ShouldBe([
             @"FENNMOOR\svc-poller -> FENNMOOR\inner -> fm-temp01\Administrators",
             @"FENNMOOR\svc-poller -> FENNMOOR\inner -> FENNMOOR\outer -> fm-temp01\Administrators",
@@ -42,8 +43,10 @@ public sealed class FitCaseTests
         var need = Of(fit, R.Admin());
         need.Verdict.ShouldBe(Verdict.Met);
         need.Notes.ShouldHaveSingleItem().ShouldContain("held another way");
-        worklist.Give.ShouldHaveSingleItem().Change.ShouldBe(new AddLocalGroupMember("fm-temp01", "Administrators", @"FENNMOOR\app-ops"));
-        worklist.Remove.ShouldHaveSingleItem().Change.ShouldBe(new RemoveLocalGroupMember("fm-temp01", "Administrators", @"FENNMOOR\svc-poller"));
+        worklist.Give.ShouldHaveSingleItem().Change.ShouldBe(
+            new AddLocalGroupMember("fm-temp01", "Administrators", @"FENNMOOR\app-ops"));
+        worklist.Remove.ShouldHaveSingleItem().Change.ShouldBe(
+            new RemoveLocalGroupMember("fm-temp01", "Administrators", @"FENNMOOR\svc-poller"));
     }
 
     [Theory]
@@ -51,14 +54,16 @@ public sealed class FitCaseTests
     [InlineData(Stage.Installed, Verdict.Missing, "setup should have given this")] // case 5
     public void Cases_04_05_what_setup_gives(Stage stage, Verdict verdict, string reason)
     {
-        var need = Of(new FitScene { Stage = stage }.Account().Host("fm-temp01", []).Need(R.Service(), GivenBy.Setup), R.Service());
+        var need = Of(
+            new FitScene { Stage = stage }.Account().Host("fm-temp01", []).Need(R.Service(), GivenBy.Setup), R.Service());
         (need.Verdict, need.Reason).ShouldBe((verdict, reason));
     }
 
     [Fact]
     public void Case_06_left_over_from_setup_is_excess()
     {
-        var (fit, worklist) = new FitScene { Stage = Stage.Installed }.Account().Host("fm-temp01", ["svc-poller"]).Need(R.Admin(), until: Until.Installed).Run();
+        var (fit, worklist) = new FitScene { Stage = Stage.Installed }.Account().Host("fm-temp01", ["svc-poller"])
+            .Need(R.Admin(), until: Until.Installed).Run();
         var excess = fit.Accounts[0].Judgements.Single(j => j.Verdict == Verdict.Excess);
         (excess.Right, excess.Reason).ShouldBe((R.Admin(), "left over from setup"));
         worklist.Remove.ShouldHaveSingleItem();
@@ -67,7 +72,8 @@ public sealed class FitCaseTests
     [Fact]
     public void Case_07_gone_after_setup_is_done()
     {
-        var (fit, worklist) = new FitScene { Stage = Stage.Installed }.Account().Host("fm-temp01", []).Need(R.Admin(), until: Until.Installed).Run();
+        var (fit, worklist) = new FitScene { Stage = Stage.Installed }.Account().Host("fm-temp01", [])
+            .Need(R.Admin(), until: Until.Installed).Run();
         Of(fit, R.Admin()).Verdict.ShouldBe(Verdict.Done);
         worklist.Give.ShouldBeEmpty();
         fit.Counts.JustRight.ShouldBeTrue();
@@ -76,18 +82,23 @@ public sealed class FitCaseTests
     [Fact]
     public void Case_08_a_stronger_right_meets_and_is_excess()
     {
-        var (fit, worklist) = new FitScene().Account().Group("dba", "svc-poller").Instance("fm-sql01", [("sysadmin", ["dba"])]).Need(R.Role("dbcreator")).Run();
+        var (fit, worklist) = new FitScene().Account().Group("dba", "svc-poller").Instance("fm-sql01", [("sysadmin", ["dba"])])
+            .Need(R.Role("dbcreator")).Run();
         var need = Of(fit, R.Role("dbcreator"));
         (need.Verdict, need.Reason).ShouldBe((Verdict.Met, "implied by sysadmin on fm-sql01"));
         Of(fit, R.Role("sysadmin")).Verdict.ShouldBe(Verdict.Excess);
-        worklist.Give.Select(s => s.Change).ShouldContain(new AddInstanceRoleMember("fm-sql01", "dbcreator", @"FENNMOOR\svc-poller"));
+        worklist.Give.Select(s => s.Change)
+            .ShouldContain(new AddInstanceRoleMember("fm-sql01", "dbcreator", @"FENNMOOR\svc-poller"));
         worklist.Remove.ShouldHaveSingleItem().Change.ShouldBe(new RemoveMember("FENNMOOR", "dba", "svc-poller"));
     }
 
     [Fact]
     public void Case_09_the_big_alternative_meets_and_is_excess_because_less_would_do()
     {
-        var (fit, worklist) = Alternatives(new FitScene().Account().Instance("fm-sql01", [("sysadmin", ["svc-poller"])], ("db_datareader", [])), "small", byInstall: false).Run();
+        var (fit, worklist) = Alternatives(
+            new FitScene().Account().Instance("fm-sql01", [("sysadmin", ["svc-poller"])], ("db_datareader", [])), "small",
+            byInstall: false)
+            .Run();
         Of(fit, R.Db("db_datareader")).Verdict.ShouldBe(Verdict.Met);
         var excess = Of(fit, R.Role("sysadmin"));
         (excess.Verdict, excess.Reason).ShouldBe((Verdict.Excess, "less would do: small"));
@@ -98,7 +109,9 @@ public sealed class FitCaseTests
     [Fact]
     public void Case_10_the_big_alternative_chosen_with_a_reason_is_not_excess()
     {
-        var fit = Alternatives(new FitScene().Account().Instance("fm-sql01", [("sysadmin", ["svc-poller"])]), "big", byInstall: true).Judge();
+        var fit = Alternatives(
+            new FitScene().Account().Instance("fm-sql01", [("sysadmin", ["svc-poller"])]), "big", byInstall: true)
+            .Judge();
         Of(fit, R.Role("sysadmin")).Verdict.ShouldBe(Verdict.Met);
         fit.Counts.AnyExcess.ShouldBeFalse();
         fit.Plan.Decisions[0].Reason.ShouldBe("a reason");
@@ -107,7 +120,10 @@ public sealed class FitCaseTests
     [Fact]
     public void Case_11_half_an_alternative_is_missing_for_the_missing_half_only()
     {
-        var fit = Alternatives(new FitScene().Account().Instance("fm-sql01", [("sysadmin", [])], ("db_datareader", ["svc-poller"])), "small", byInstall: true).Judge();
+        var fit = Alternatives(
+            new FitScene().Account().Instance("fm-sql01", [("sysadmin", [])], ("db_datareader", ["svc-poller"])), "small",
+            byInstall: true)
+            .Judge();
         Of(fit, R.Db("db_datareader")).Verdict.ShouldBe(Verdict.Met);
         Of(fit, R.Db("db_datawriter")).Verdict.ShouldBe(Verdict.Missing);
         fit.Counts.Missing.ShouldBe(1);
@@ -116,14 +132,16 @@ public sealed class FitCaseTests
     [Fact]
     public void Case_12_a_forbidden_group_three_deep_is_forbidden_even_when_it_meets_a_need()
     {
-        var scene = new FitScene().Account().Group("a", "svc-poller").Group("b", "a").Replace("Domain Admins", g => g with { Members = [.. g.Members] });
+        var scene = new FitScene().Account().Group("a", "svc-poller").Group("b", "a")
+            .Replace("Domain Admins", g => g with { Members = [.. g.Members] });
         scene.Replace("Domain Admins", g => g with { Members = [SidIn(scene, "b")] });
         var (fit, worklist) = scene.Forbid("Domain Admins").Host("fm-temp01", ["Domain Admins"]).Need(R.Admin()).Run();
         Of(fit, R.Admin()).Verdict.ShouldBe(Verdict.Met);
         var forbidden = fit.Accounts[0].Judgements.Single(j => j.Verdict == Verdict.Forbidden);
         forbidden.Paths[0].ToString().ShouldBe(@"FENNMOOR\svc-poller -> FENNMOOR\a -> FENNMOOR\b -> FENNMOOR\Domain Admins");
         // The small right is given first; only because of that may the membership be taken away.
-        worklist.Give.ShouldHaveSingleItem().Change.ShouldBe(new AddLocalGroupMember("fm-temp01", "Administrators", @"FENNMOOR\svc-poller"));
+        worklist.Give.ShouldHaveSingleItem().Change.ShouldBe(
+            new AddLocalGroupMember("fm-temp01", "Administrators", @"FENNMOOR\svc-poller"));
         worklist.Remove.ShouldHaveSingleItem().Change.ShouldBe(new RemoveMember("FENNMOOR", "a", "svc-poller"));
     }
 
@@ -132,7 +150,8 @@ public sealed class FitCaseTests
     {
         var scene = new FitScene { Stage = Stage.Installed }.Account();
         scene.Replace("Domain Admins", g => g with { Members = [SidIn(scene, "svc-poller")] });
-        var (_, worklist) = scene.Forbid("Domain Admins").Host("fm-temp01", ["Domain Admins"]).Need(R.Admin(), GivenBy.Setup).Run();
+        var (_, worklist) = scene.Forbid("Domain Admins").Host("fm-temp01", ["Domain Admins"]).Need(R.Admin(), GivenBy.Setup)
+            .Run();
         worklist.Remove.ShouldBeEmpty();
         worklist.NotOffered.ShouldHaveSingleItem().Reason.ShouldContain("would break Administrators on fm-temp01");
     }
@@ -140,7 +159,8 @@ public sealed class FitCaseTests
     [Fact]
     public void Case_13_an_unreachable_host_makes_only_its_own_needs_unseen()
     {
-        var fit = new FitScene().Account().Host("fm-temp01", ["svc-poller"]).UnreadHost("fm-temp02").Need(R.Admin()).Need(R.Admin("fm-temp02")).Judge();
+        var fit = new FitScene().Account().Host("fm-temp01", ["svc-poller"]).UnreadHost("fm-temp02").Need(R.Admin())
+            .Need(R.Admin("fm-temp02")).Judge();
         Of(fit, R.Admin()).Verdict.ShouldBe(Verdict.Met);
         var unseen = Of(fit, R.Admin("fm-temp02"));
         (unseen.Verdict, unseen.Reason).ShouldBe((Verdict.Unseen, "fm-temp02 could not be read: no answer"));
@@ -163,7 +183,8 @@ public sealed class FitCaseTests
     [Fact]
     public void Case_15_a_denial_through_another_group_wins_and_names_both_paths()
     {
-        var (fit, worklist) = new FitScene().Account().Group("no-service", "svc-poller").Host("fm-temp01", [], (Grant, ["svc-poller"]), (Deny, ["no-service"])).Need(R.Service()).Run();
+        var (fit, worklist) = new FitScene().Account().Group("no-service", "svc-poller")
+            .Host("fm-temp01", [], (Grant, ["svc-poller"]), (Deny, ["no-service"])).Need(R.Service()).Run();
         var need = Of(fit, R.Service());
         (need.Verdict, need.Reason).ShouldBe((Verdict.Missing, @"denied by FENNMOOR\no-service"));
         need.Paths.ShouldHaveSingleItem();
@@ -174,7 +195,8 @@ public sealed class FitCaseTests
     [Fact]
     public void Case_16_an_unreadable_deny_list_makes_a_held_right_unseen()
     {
-        var scene = new FitScene().Account().Host("fm-temp01", [], (Grant, ["svc-poller"])).UnreadPart("fm-temp01", Deny).Need(R.Service());
+        var scene = new FitScene().Account().Host("fm-temp01", [], (Grant, ["svc-poller"])).UnreadPart("fm-temp01", Deny)
+            .Need(R.Service());
         Of(scene, R.Service()).Verdict.ShouldBe(Verdict.Unseen);
     }
 
@@ -204,7 +226,8 @@ public sealed class FitCaseTests
     [Fact]
     public void Case_21_an_account_that_does_not_exist_leaves_its_grants_waiting_in_one_worklist()
     {
-        var (fit, worklist) = new FitScene().Account(exists: false).Host("fm-temp01", []).Need(R.Admin()).Need(R.Service(), GivenBy.Setup).Run();
+        var (fit, worklist) = new FitScene().Account(exists: false).Host("fm-temp01", []).Need(R.Admin())
+            .Need(R.Service(), GivenBy.Setup).Run();
         Of(fit, R.Admin()).Reason.ShouldBe("waiting for the account svc-poller");
         Of(fit, R.Service()).Verdict.ShouldBe(Verdict.Pending);
         worklist.Give.ShouldContain(s => s.Change is AddLocalGroupMember);
@@ -226,7 +249,8 @@ public sealed class FitCaseTests
     [Theory]
     [InlineData(false, 0)]
     [InlineData(true, 1)]
-    public void Case_25_unexpected_members_in_a_planned_group_are_listed_and_excess_only_where_it_is_closed(bool closed, int excess)
+    public void Case_25_unexpected_members_in_a_planned_group_are_listed_and_excess_only_where_it_is_closed(
+        bool closed, int excess)
     {
         var fit = new FitScene().Account().Account("visitor", planned: false).Group("app-ops", "svc-poller", "visitor")
             .PlannedGroup("ops", "app-ops", closed, "poller").Need(R.InGroup("app-ops")).Judge();
@@ -253,7 +277,13 @@ public sealed class FitCaseTests
     [Fact]
     public void Case_29_a_stale_survey_proves_nothing()
     {
-        var scene = new FitScene { SurveyedAt = FitScene.Now.AddDays(-9), Rules = new OrganizationRules([], TimeSpan.FromHours(24), []) }.Account().Host("fm-temp01", ["svc-poller"]).Need(R.Admin());
+        var scene = new FitScene
+        {
+            SurveyedAt = FitScene.Now.AddDays(-9),
+            Rules = new OrganizationRules(
+            [], TimeSpan.FromHours(24), [])
+        }.Account()
+            .Host("fm-temp01", ["svc-poller"]).Need(R.Admin());
         var need = Of(scene, R.Admin());
         (need.Verdict, need.Reason).ShouldBe((Verdict.Unseen, "read 9 days ago; take a new survey"));
     }
@@ -283,7 +313,8 @@ public sealed class FitCaseTests
     [Fact]
     public void Case_37_a_removal_that_would_break_another_install_is_not_offered_and_says_which()
     {
-        var (_, worklist) = new FitScene().Account().Group("both", "svc-poller").Host("fm-temp01", ["both"]).Host("fm-temp02", ["both"])
+        var (_, worklist) = new FitScene().Account().Group("both", "svc-poller").Host("fm-temp01", ["both"])
+            .Host("fm-temp02", ["both"])
             .OtherInstall("nightchurn", R.Admin("fm-temp02")).Run();
         worklist.Remove.ShouldBeEmpty();
         worklist.NotOffered.ShouldHaveSingleItem().Reason.ShouldContain("which nightchurn needs");
@@ -292,7 +323,8 @@ public sealed class FitCaseTests
     [Fact]
     public void An_unreadable_directory_leaves_nothing_met_and_offers_nothing()
     {
-        var (fit, worklist) = new FitScene { DirectoryUnread = "no answer" }.Account().Host("fm-temp01", []).Need(R.Admin()).Run();
+        var (fit, worklist) = new FitScene { DirectoryUnread = "no answer" }.Account().Host("fm-temp01", []).Need(R.Admin())
+            .Run();
         fit.Accounts[0].Judgements.ShouldAllBe(j => j.Verdict == Verdict.Unseen);
         worklist.Give.ShouldAllBe(s => s.Blocked != null);
     }
@@ -300,7 +332,8 @@ public sealed class FitCaseTests
     [Fact]
     public void A_membership_that_brings_nothing_is_excess_and_one_that_denies_is_not()
     {
-        var fit = new FitScene().Account().Group("forgotten", "svc-poller").Group("no-service", "svc-poller").Host("fm-temp01", [], (Deny, ["no-service"])).Judge();
+        var fit = new FitScene().Account().Group("forgotten", "svc-poller").Group("no-service", "svc-poller")
+            .Host("fm-temp01", [], (Deny, ["no-service"])).Judge();
         fit.Accounts[0].Judgements.Single(j => j.Verdict == Verdict.Excess).Right.ShouldBe(R.InGroup("forgotten"));
     }
 
@@ -323,7 +356,8 @@ public sealed class FitCaseTests
 
     internal static Judgement Of(FitScene scene, Right right) => Of(scene.Judge(), right);
 
-    internal static Judgement Of(InstallFit fit, Right right) => fit.Accounts.SelectMany(a => a.Judgements).First(j => j.Right == right);
+    internal static Judgement Of(InstallFit fit, Right right) =>
+        fit.Accounts.SelectMany(a => a.Judgements).First(j => j.Right == right);
 
     private static Core.Directory.Sid SidIn(FitScene scene, string name) => scene.SidOf(name);
 }

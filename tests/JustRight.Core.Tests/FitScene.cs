@@ -50,7 +50,8 @@ internal sealed class FitScene
 
     public FitScene()
     {
-        _principals.Add(new DirectoryPrincipal(DomainSid.Append(513), PrincipalKind.Group, "Domain Users", "CN=Domain Users,CN=Users,DC=fennmoor,DC=example"));
+        _principals.Add(new DirectoryPrincipal(
+            DomainSid.Append(513), PrincipalKind.Group, "Domain Users", "CN=Domain Users,CN=Users,DC=fennmoor,DC=example"));
         Group("Domain Admins");
     }
 
@@ -68,9 +69,15 @@ internal sealed class FitScene
     public RetirementPast? Past { get; set; }
 
     /// <summary>An account that exists, and is one of the plan under the key <c>poller</c> unless told otherwise.</summary>
-    public FitScene Account(string name = "svc-poller", string key = "poller", bool exists = true, uint primary = 513, AccountState state = AccountState.None, bool planned = true, WorksAs worksAs = WorksAs.Service)
+    public FitScene Account(
+        string name = "svc-poller", string key = "poller", bool exists = true, uint primary = 513,
+        AccountState state = AccountState.None, bool planned = true, WorksAs worksAs = WorksAs.Service)
     {
-        if (exists) _principals.Add(new DirectoryPrincipal(DomainSid.Append(_rid++), PrincipalKind.User, name, $"CN={name},OU=Svc,DC=fennmoor,DC=example") { PrimaryGroupRid = primary, State = state });
+        if (exists)
+            _principals.Add(new DirectoryPrincipal(
+                DomainSid.Append(_rid++), PrincipalKind.User, name,
+                $"CN={name},OU=Svc,DC=fennmoor,DC=example")
+            { PrimaryGroupRid = primary, State = state });
         if (planned) _accounts.Add(new PlannedAccount(key, name, null, "", "polls", worksAs, false, true, Line));
         return this;
     }
@@ -87,7 +94,10 @@ internal sealed class FitScene
 
     public FitScene Group(string name, params string[] members)
     {
-        _principals.Add(new DirectoryPrincipal(DomainSid.Append(_rid++), PrincipalKind.Group, name, $"CN={name},OU=Groups,DC=fennmoor,DC=example") { Members = [.. members.Select(SidOf)] });
+        _principals.Add(new DirectoryPrincipal(
+            DomainSid.Append(_rid++), PrincipalKind.Group, name,
+            $"CN={name},OU=Groups,DC=fennmoor,DC=example")
+        { Members = [.. members.Select(SidOf)] });
         return this;
     }
 
@@ -107,7 +117,9 @@ internal sealed class FitScene
 
     public FitScene PlannedGroup(string key, string name, bool closed, params string[] members)
     {
-        _groups.Add(new PlannedGroup(key, name, $"CN={name},OU=Groups,DC=fennmoor,DC=example", GroupScope.Global, "", "runs it", closed, false, members, Line));
+        _groups.Add(new PlannedGroup(
+            key, name, $"CN={name},OU=Groups,DC=fennmoor,DC=example", GroupScope.Global, "", "runs it", closed, false, members,
+            Line));
         return this;
     }
 
@@ -116,7 +128,9 @@ internal sealed class FitScene
     {
         _hosts.Add(new HostSnapshot(
             name, SurveyedAt, null,
-            [new LocalGroup("Administrators", Sid.Parse("S-1-5-32-544"), [.. admins.Select(SidOf)]), new LocalGroup("Users", Sid.Parse("S-1-5-32-545"), [SidOf("Domain Users")])],
+            [
+                new LocalGroup("Administrators", Sid.Parse("S-1-5-32-544"), [.. admins.Select(SidOf)]),
+                new LocalGroup("Users", Sid.Parse("S-1-5-32-545"), [SidOf("Domain Users")])],
             [.. lists.Select(l => new LogonList(l.Constant, [.. l.Holders.Select(SidOf)]))], []));
         return this;
     }
@@ -140,7 +154,10 @@ internal sealed class FitScene
     /// <summary>A host's computer account, in the branch that policies are linked to in <see cref="Policy"/>.</summary>
     public FitScene Computer(string host)
     {
-        _principals.Add(new DirectoryPrincipal(DomainSid.Append(_rid++), PrincipalKind.Computer, ServiceIdentity.ComputerAccount(host), $"CN={host},OU=Servers,DC=fennmoor,DC=example") { PrimaryGroupRid = 515 });
+        _principals.Add(new DirectoryPrincipal(
+            DomainSid.Append(_rid++), PrincipalKind.Computer, ServiceIdentity.ComputerAccount(host),
+            $"CN={host},OU=Servers,DC=fennmoor,DC=example")
+        { PrimaryGroupRid = 515 });
         return this;
     }
 
@@ -148,17 +165,25 @@ internal sealed class FitScene
     public FitScene Policy(string name, string constant, params string[] entries)
     {
         var id = PolicyLink.IdOf(new Guid(_policies.Count + 1, 0, 0, new byte[8]));
-        _policies.Add(new GroupPolicy(id, name, false, "O:BAG:BAD:(A;;RPCR;;;AU)", [new PolicyList(constant, [.. entries.Select(e => e.StartsWith('*') ? e : $"*{SidOf(e)}")])]));
+        _policies.Add(new GroupPolicy(
+            id, name, false, "O:BAG:BAD:(A;;RPCR;;;AU)",
+            [new PolicyList(constant, [.. entries.Select(e => e.StartsWith('*') ? e : $"*{SidOf(e)}")])]));
         return this;
     }
 
     /// <summary>A service that an account of the plan must run.</summary>
-    public FitScene Runs(string service, string host = "fm-temp01", GivenBy by = GivenBy.Us, ServiceStart? start = null, string account = "poller", params string[] after)
+    public FitScene Runs(
+        string service, string host = "fm-temp01", GivenBy by = GivenBy.Us, ServiceStart? start = null, string account = "poller",
+        params string[] after)
     {
         var planned = new PlannedService(service, host, "place", account, start, after, by, Line);
         _services.Add(planned);
-        foreach (var (aspect, asked) in new[] { (ServiceAspect.Identity, true), (ServiceAspect.Restarted, true), (ServiceAspect.Start, start is not null), (ServiceAspect.Order, after.Length > 0) })
-            if (asked) Need(new ServiceRight(new ServiceAsked(host, service, aspect, start, after), $"{service} {aspect}"), by, account: account);
+        foreach (var (aspect, asked) in new[] { (ServiceAspect.Identity, true), (ServiceAspect.Restarted, true), (
+            ServiceAspect.Start, start is not null), (ServiceAspect.Order, after.Length > 0) })
+            if (asked)
+                Need(
+                    new ServiceRight(new ServiceAsked(host, service, aspect, start, after), $"{service} {aspect}"), by,
+                    account: account);
         return this;
     }
 
@@ -176,18 +201,25 @@ internal sealed class FitScene
     }
 
     /// <summary>An instance with members of its roles; every member has a login, and is a user of the database <c>Store</c>.</summary>
-    public FitScene Instance(string name, (string Role, string[] Members)[] roles, params (string Role, string[] Members)[] databaseRoles)
+    public FitScene Instance(
+        string name, (string Role, string[] Members)[] roles, params (string Role, string[] Members)[] databaseRoles)
     {
-        var logins = roles.Concat(databaseRoles).SelectMany(r => r.Members).Distinct().Select(m => new InstanceLogin(SidOf(m), m)).ToList();
+        var logins = roles.Concat(databaseRoles).SelectMany(r => r.Members).Distinct()
+            .Select(m => new InstanceLogin(SidOf(m), m)).ToList();
         _instances.Add(new InstanceSnapshot(
             name, "sqlserver", SurveyedAt, null, logins, [.. roles.Select(Members)],
-            [new DatabaseSnapshot("Store", default, null, [.. databaseRoles.SelectMany(r => r.Members).Distinct().Select(m => new InstanceLogin(SidOf(m), m))], [.. databaseRoles.Select(Members)])]));
+            [new DatabaseSnapshot(
+                "Store", default, null,
+                [.. databaseRoles.SelectMany(r => r.Members).Distinct().Select(m => new InstanceLogin(SidOf(m), m))],
+                [.. databaseRoles.Select(Members)])]));
         return this;
 
         RoleMembers Members((string Role, string[] Members) r) => new(r.Role, [.. r.Members.Select(SidOf)], []);
     }
 
-    public FitScene Need(Right right, GivenBy by = GivenBy.Us, Until until = Until.Always, string? through = null, string account = "poller", string? decision = null, bool madeBySetup = false)
+    public FitScene Need(
+        Right right, GivenBy by = GivenBy.Us, Until until = Until.Always, string? through = null, string account = "poller",
+        string? decision = null, bool madeBySetup = false)
     {
         _grants.Add(Grant(right, by, until, through, account, decision) with { MadeBySetup = madeBySetup });
         return this;
@@ -201,23 +233,43 @@ internal sealed class FitScene
 
     public FitScene Decide(string taken, bool byInstall, params (string Label, Right[] Rights)[] alternatives)
     {
-        _decisions.Add(new Decision("poller.choice", "poller", "choice", taken, "a reason", byInstall, [.. alternatives.Select(a => new Alternative(a.Label, a.Rights, 1, ""))], Line));
+        _decisions.Add(new Decision(
+            "poller.choice", "poller", "choice", taken, "a reason", byInstall,
+            [.. alternatives.Select(a => new Alternative(a.Label, a.Rights, 1, ""))], Line));
         return this;
     }
 
     /// <summary>Another install that uses the account <c>svc-poller</c> and needs a right.</summary>
     public FitScene OtherInstall(string name, Right right)
     {
-        _others.Add(Plan(name) with { Accounts = [new PlannedAccount("other", "svc-poller", null, "", "", WorksAs.Service, false, true, Line)], Groups = [], Services = [], Grants = [Grant(right, GivenBy.Us, Until.Always, null, "other", null)], Decisions = [], Forbidden = [] });
+        _others.Add(Plan(name) with
+        {
+            Accounts = [new PlannedAccount(
+            "other", "svc-poller", null, "", "", WorksAs.Service, false, true,
+            Line)],
+            Groups = [],
+            Services = [],
+            Grants = [Grant(right, GivenBy.Us, Until.Always, null, "other",
+            null)],
+            Decisions = [],
+            Forbidden = []
+        });
         return this;
     }
 
     /// <summary>Objects of the directory with what stands on their own lists in SDDL, parents first; what they inherit is worked out. Names in braces stand for SIDs.</summary>
     public FitScene Tree(params (string Dn, string Class, string Own)[] objects)
     {
-        var lists = objects.Select(o => Sddl.Read(System.Text.RegularExpressions.Regex.Replace(o.Own, "{(.*?)}", m => SidOf(m.Groups[1].Value).ToString()), DomainSid)).ToList();
+        var lists = objects.Select(o =>
+            Sddl.Read(
+                System.Text.RegularExpressions.Regex.Replace(o.Own, "{(.*?)}", m => SidOf(m.Groups[1].Value).ToString()),
+                DomainSid))
+            .ToList();
         var raw = new AccessSnapshot(
-            BuiltInSchema.Schema, lists, [.. objects.Select((o, i) => new DirectoryObject(o.Dn, o.Class, _principals.Find(p => p.Dn == o.Dn)?.Sid ?? default, i, false))], ["DC=fennmoor,DC=example"], TreeUnread);
+            BuiltInSchema.Schema, lists, [.. objects.Select((o, i) =>
+                new DirectoryObject(
+                    o.Dn, o.Class, _principals.Find(p => p.Dn == o.Dn)?.Sid ?? default, i,
+                    false))], ["DC=fennmoor,DC=example"], TreeUnread);
         _access = new AccessTree(raw).With(lists.Select((l, i) => (l, i)).ToDictionary(l => l.i, l => l.l)).ToSnapshot();
         return this;
     }
@@ -226,7 +278,8 @@ internal sealed class FitScene
 
     public FitScene BarAct(DirectoryAct act, string of)
     {
-        _forbidden.Add(new ForbiddenRule(null, "", new DirectoryRight(new BranchAsked(act, [], of, "DC=fennmoor,DC=example")), "organization rule", Line));
+        _forbidden.Add(new ForbiddenRule(
+            null, "", new DirectoryRight(new BranchAsked(act, [], of, "DC=fennmoor,DC=example")), "organization rule", Line));
         return this;
     }
 
@@ -241,11 +294,20 @@ internal sealed class FitScene
 
     public SurveyView View()
     {
-        var directory = new DirectorySnapshot("FENNMOOR", DomainSid, "fm-dc01", SurveyedAt, DirectoryUnread is null ? _principals : [], ["OU=Svc,DC=fennmoor,DC=example"], DirectoryUnread)
+        var directory = new DirectorySnapshot(
+            "FENNMOOR", DomainSid, "fm-dc01", SurveyedAt, DirectoryUnread is null ? _principals : [],
+            ["OU=Svc,DC=fennmoor,DC=example"], DirectoryUnread)
         {
             Access = _access,
             AskedFor = [.. _grants.Select(g => g.Right).OfType<DomainGroupRight>().Select(r => r.DomainGroup)],
-            Policies = _policies.Count == 0 ? null : new PolicySnapshot([new PolicyContainer("OU=Servers,DC=fennmoor,DC=example", PolicyLink.Write(_policies.Select(p => new PolicyLink(p.Id, false, false)), "DC=fennmoor,DC=example"), false)], [], _policies, null),
+            Policies = _policies.Count == 0
+                ? null
+                : new PolicySnapshot(
+                    [new PolicyContainer(
+                        "OU=Servers,DC=fennmoor,DC=example",
+                        PolicyLink.Write(_policies.Select(p => new PolicyLink(p.Id, false, false)), "DC=fennmoor,DC=example"),
+                        false)],
+                    [], _policies, null),
         };
         return AllEngines.View(new Survey("fennmoor", SurveyedAt, true, _directory(directory), _hosts, _instances));
     }
@@ -261,7 +323,13 @@ internal sealed class FitScene
         var view = View();
         var plan = Plan("install");
         var needs = Needs();
-        var fit = new FitJudge(view, needs, Rules, Now) { Confirmations = new ConfirmationIndex(_confirmations), Exceptions = new ExceptionIndex(Exceptions) }.Judge(plan);
+        var fit = new FitJudge(
+            view, needs, Rules,
+            Now)
+        {
+            Confirmations = new ConfirmationIndex(_confirmations),
+            Exceptions = new ExceptionIndex(Exceptions)
+        }.Judge(plan);
         var worklist = WorklistMaker.Make(fit, view, needs, Past);
         if (Stage != Stage.Retiring) Accounted(fit, worklist);
         return (fit, worklist);
@@ -296,15 +364,21 @@ internal sealed class FitScene
     }
 
     private Plan Plan(string name) => new(
-        name, "thermograph@4.2", "Thermograph", "fennmoor", "FENNMOOR", "fennmoor.example", Stage, [], _groups, _accounts, _grants, _decisions, _forbidden, [])
+        name, "thermograph@4.2", "Thermograph", "fennmoor", "FENNMOOR", "fennmoor.example", Stage, [], _groups, _accounts,
+        _grants, _decisions, _forbidden, [])
     {
         Services = _services,
     };
 
     private static PlannedGrant Grant(Right right, GivenBy by, Until until, string? through, string account, string? decision) =>
-        new($"{account}/{right.Key}", account, right, "place", through, by, until, NeedKinds.ByKind[right.Kind!.Value].Team, "because", decision, Line);
+        new(
+            $"{account}/{right.Key}", account, right, "place", through, by, until, NeedKinds.ByKind[right.Kind!.Value].Team,
+            "because", decision, Line);
 
-    public Sid SidOf(string name) => Sid.TryParse(name, out var sid) ? sid : (_principals.Find(p => p.Name == name) ?? throw new InvalidOperationException($"No {name} yet.")).Sid;
+    public Sid SidOf(string name) =>
+        Sid.TryParse(name, out var sid)
+            ? sid
+            : (_principals.Find(p => p.Name == name) ?? throw new InvalidOperationException($"No {name} yet.")).Sid;
 }
 
 /// <summary>Short words for rights in tests.</summary>
@@ -322,7 +396,8 @@ internal static class R
 
     public static Right Db(string role, string database = "Store") => new DatabaseRoleRight("fm-sql01", database, role);
 
-    public static DirectoryRight Write(string attribute, string branch = "OU=People,DC=fennmoor,DC=example") => new(new BranchAsked(DirectoryAct.WriteAttributes, [attribute], "user", branch));
+    public static DirectoryRight Write(string attribute, string branch = "OU=People,DC=fennmoor,DC=example") =>
+        new(new BranchAsked(DirectoryAct.WriteAttributes, [attribute], "user", branch));
 
     public static DirectoryRight Act(DirectoryAct act, string of, string branch) => new(new BranchAsked(act, [], of, branch));
 

@@ -7,7 +7,8 @@ namespace JustRight.Core.Tests;
 /// <summary>SIDs and distinguished names: round trips, equality, refusals.</summary>
 public sealed class IdentityTests
 {
-    private static readonly Gen<string> SidText = Gen.Select(Gen.ULong[0, 0xFFFF_FFFF_FFFF], Gen.UInt.Array[1, 15]).Select((authority, subs) =>
+    private static readonly Gen<string> SidText = Gen.Select(
+        Gen.ULong[0, 0xFFFF_FFFF_FFFF], Gen.UInt.Array[1, 15]).Select((authority, subs) =>
         $"S-1-{(authority > uint.MaxValue ? $"0x{authority:X12}" : authority.ToString(System.Globalization.CultureInfo.InvariantCulture))}-{string.Join('-', subs)}");
 
     [Fact]

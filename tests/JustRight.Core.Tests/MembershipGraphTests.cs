@@ -10,26 +10,32 @@ public sealed class MembershipGraphTests
     private static readonly Sid Domain = Sid.Parse("S-1-5-21-1-2-3");
 
     // Random graphs of up to twelve groups and one account, rings included.
-    private static readonly Gen<(int Member, int Group)[]> Edges = Gen.Select(Gen.Int[0, 12], Gen.Int[1, 12]).Select((m, g) => (m, g)).Array[0, 40];
+    private static readonly Gen<(int Member, int Group)[]> Edges = Gen.Select(
+        Gen.Int[0, 12], Gen.Int[1, 12]).Select((m, g) => (m, g)).Array[0, 40];
 
     [Fact]
     public void The_closure_is_what_the_simplest_search_finds() => Edges.Sample(edges =>
     {
         var graph = Graph(edges);
-        graph.Closure(Node(graph, 0)).Select(graph.SidOf).ToHashSet().ShouldBe(Simple(edges, 0).Select(SidOf).ToHashSet(), ignoreOrder: true);
+        graph.Closure(Node(graph, 0)).Select(graph.SidOf).ToHashSet()
+            .ShouldBe(Simple(edges, 0).Select(SidOf).ToHashSet(), ignoreOrder: true);
     });
 
     [Fact]
-    public void Leaving_a_membership_out_is_the_closure_of_the_graph_without_it() => Edges.Where(e => e.Length > 0).Sample(edges =>
+    public void Leaving_a_membership_out_is_the_closure_of_the_graph_without_it() =>
+        Edges.Where(e => e.Length > 0).Sample(edges =>
     {
         var cut = edges[0];
         var graph = Graph(edges);
-        var without = graph.Closure(Node(graph, 0), new HashSet<(int, int)> { (Node(graph, cut.Member), Node(graph, cut.Group)) });
-        without.Select(graph.SidOf).ToHashSet().ShouldBe(Simple([.. edges.Where(e => e != cut)], 0).Select(SidOf).ToHashSet(), ignoreOrder: true);
+        var without = graph.Closure(
+            Node(graph, 0), new HashSet<(int, int)> { (Node(graph, cut.Member), Node(graph, cut.Group)) });
+        without.Select(graph.SidOf).ToHashSet()
+            .ShouldBe(Simple([.. edges.Where(e => e != cut)], 0).Select(SidOf).ToHashSet(), ignoreOrder: true);
     });
 
     [Fact]
-    public void Paths_lead_over_memberships_that_exist_shortest_first_and_exist_just_when_the_group_is_reached() => Edges.Sample(edges =>
+    public void Paths_lead_over_memberships_that_exist_shortest_first_and_exist_just_when_the_group_is_reached() =>
+        Edges.Sample(edges =>
     {
         var graph = Graph(edges);
         var reached = Simple(edges, 0);
@@ -55,14 +61,20 @@ public sealed class MembershipGraphTests
     public void What_every_domain_user_has_is_the_baseline()
     {
         var users = new DirectoryPrincipal(Domain.Append(513), PrincipalKind.Group, "Domain Users", "CN=Domain Users,DC=x");
-        var everyone = new DirectoryPrincipal(SidOf(1), PrincipalKind.Group, "all-staff", "CN=all-staff,DC=x") { Members = [users.Sid] };
+        var everyone = new DirectoryPrincipal(SidOf(1), PrincipalKind.Group, "all-staff", "CN=all-staff,DC=x")
+        {
+            Members = [users.Sid],
+        };
         var graph = new MembershipGraph(Snapshot([Account(), users, everyone, Group(2, 0)]));
         graph.Baseline.ShouldContain(Node(graph, 1));
         graph.Baseline.ShouldNotContain(Node(graph, 2));
     }
 
     private static MembershipGraph Graph((int Member, int Group)[] edges) => new(Snapshot(
-        [Account(), .. Enumerable.Range(1, 12).Select(g => Group(g, [.. edges.Where(e => e.Group == g).Select(e => e.Member).Distinct()]))]));
+        [
+            Account(),
+            .. Enumerable.Range(1, 12)
+                .Select(g => Group(g, [.. edges.Where(e => e.Group == g).Select(e => e.Member).Distinct()]))]));
 
     /// <summary>The second, simpler model: repeat until nothing is added.</summary>
     private static HashSet<int> Simple((int Member, int Group)[] edges, int from)
@@ -77,7 +89,8 @@ public sealed class MembershipGraphTests
         }
     }
 
-    private static DirectorySnapshot Snapshot(IReadOnlyList<DirectoryPrincipal> principals) => new("FENNMOOR", Domain, "test", default, principals, [], null);
+    private static DirectorySnapshot Snapshot(IReadOnlyList<DirectoryPrincipal> principals) =>
+        new("FENNMOOR", Domain, "test", default, principals, [], null);
 
     private static DirectoryPrincipal Account() => new(SidOf(0), PrincipalKind.User, "n0", "CN=n0,DC=x");
 

@@ -35,7 +35,9 @@ public sealed class NamePatternTests
     }
 
     [Fact]
-    public void Every_made_name_is_right_and_free() => Gen.Select(Gen.String[Gen.Char.AlphaNumeric, 1, 40], Gen.String[Gen.Char.AlphaNumeric, 1, 40]).Sample((product, account) =>
+    public void Every_made_name_is_right_and_free() =>
+        Gen.Select(Gen.String[Gen.Char.AlphaNumeric, 1, 40], Gen.String[Gen.Char.AlphaNumeric, 1, 40])
+            .Sample((product, account) =>
     {
         var first = Make(product, account);
         var second = Make(product, account, n => n == first);
@@ -45,5 +47,6 @@ public sealed class NamePatternTests
     });
 
     private static string Make(string product, string account, Func<string, bool>? isTaken = null) => NamePattern.Make(
-        "svc-{product}-{account}", new Dictionary<string, string> { ["product"] = product, ["account"] = account }, NamePattern.AccountLength, isTaken ?? (_ => false));
+        "svc-{product}-{account}", new Dictionary<string, string> { ["product"] = product, ["account"] = account }, NamePattern.AccountLength, isTaken
+            ?? (_ => false));
 }

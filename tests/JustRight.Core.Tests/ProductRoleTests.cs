@@ -14,8 +14,11 @@ namespace JustRight.Core.Tests;
 /// <summary>Identities inside a product rest on people's words, and on nothing else.</summary>
 public sealed class ProductRoleTests
 {
-    private static readonly ProductRoleRight Right = new(new InsideProduct("Thermograph", "Tanker clerk", ["hand in weighings", "read its settings"], TimeSpan.FromDays(100)));
-    private static readonly Confirmation Word = new("install", $"poller/{Right.Key}", "svc-poller", null, Right.Inside.Lets, true, "Maud Ferris", FitScene.Now.AddDays(-1), FitScene.Now.AddDays(99));
+    private static readonly ProductRoleRight Right = new(
+        new InsideProduct("Thermograph", "Tanker clerk", ["hand in weighings", "read its settings"], TimeSpan.FromDays(100)));
+    private static readonly Confirmation Word = new(
+        "install", $"poller/{Right.Key}", "svc-poller", null, Right.Inside.Lets, true, "Maud Ferris", FitScene.Now.AddDays(-1),
+        FitScene.Now.AddDays(99));
 
     public static TheoryData<string, Confirmation?, Stage, GivenBy, Until, Verdict, string> Cases => new()
     {
@@ -31,7 +34,9 @@ public sealed class ProductRoleTests
         { "another account", Word with { Principal = "svc-old" }, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Unseen, "a person confirmed it for svc-old, not for svc-poller (Maud Ferris, 2026-11-24 12:00 UTC): look it up and confirm it again" },
         { "another account of that name", Word with { Sid = Sid.Parse("S-1-5-21-9-9-9-9") }, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Unseen, "a person confirmed it for another svc-poller, which has been made anew since (Maud Ferris, 2026-11-24 12:00 UTC): look it up and confirm it again" },
         { "other operations", Word with { Lets = ["hand in weighings"] }, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Unseen, "a person confirmed it for other operations: hand in weighings (Maud Ferris, 2026-11-24 12:00 UTC): look it up and confirm it again" },
-        { "the same operations in another order and case", Word with { Lets = ["READ its settings", "hand in weighings"] }, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Met, "confirmed by a person until 2027-03-04: Maud Ferris, 2026-11-24 12:00 UTC" },
+        { "the same operations in another order and case", Word with { Lets = [
+            "READ its settings",
+            "hand in weighings"] }, Stage.Planned, GivenBy.Us, Until.Always, Verdict.Met, "confirmed by a person until 2027-03-04: Maud Ferris, 2026-11-24 12:00 UTC" },
         { "left over from setup", Word, Stage.Installed, GivenBy.Us, Until.Installed, Verdict.Excess, "left over from setup; confirmed by a person until 2027-03-04: Maud Ferris, 2026-11-24 12:00 UTC" },
         { "gone after setup", Word with { Held = false }, Stage.Installed, GivenBy.Us, Until.Installed, Verdict.Done, "needed for setup only, and not there; confirmed by a person until 2027-03-04: Maud Ferris, 2026-11-24 12:00 UTC" },
         { "after setup nobody looked", null, Stage.Installed, GivenBy.Us, Until.Installed, Verdict.Unseen, "needed for setup only, and nobody has confirmed that it is not there" },
@@ -40,7 +45,8 @@ public sealed class ProductRoleTests
 
     [Theory]
     [MemberData(nameof(Cases))]
-    public void A_persons_word_decides(string when, Confirmation? word, Stage stage, GivenBy by, Until until, Verdict verdict, string reason)
+    public void A_persons_word_decides(
+        string when, Confirmation? word, Stage stage, GivenBy by, Until until, Verdict verdict, string reason)
     {
         var judged = Judged(word, stage, by, until, out _);
         (judged.Verdict, judged.Reason).ShouldBe((verdict, reason), when);
@@ -49,7 +55,9 @@ public sealed class ProductRoleTests
     [Fact]
     public void The_latest_word_counts_and_says_when_it_ends()
     {
-        var scene = new FitScene().Account().Need(Right).Confirmed(Word with { Held = false, At = FitScene.Now.AddDays(-5) }).Confirmed(Word with { Until = FitScene.Now.AddDays(20) }).Confirmed(Word with { Held = false, At = FitScene.Now.AddDays(-3) });
+        var scene = new FitScene().Account().Need(Right).Confirmed(Word with { Held = false, At = FitScene.Now.AddDays(-5) })
+            .Confirmed(Word with { Until = FitScene.Now.AddDays(20) })
+            .Confirmed(Word with { Held = false, At = FitScene.Now.AddDays(-3) });
         var judged = scene.Run().Fit.Accounts[0].Judgements.Single(j => j.Right == Right);
         judged.Verdict.ShouldBe(Verdict.Met);
         judged.Notes.ShouldHaveSingleItem().ShouldBe("that ends in 20 days: look again soon");
@@ -58,7 +66,13 @@ public sealed class ProductRoleTests
     [Fact]
     public void It_does_not_rest_on_the_survey_which_may_be_old()
     {
-        var scene = new FitScene { SurveyedAt = FitScene.Now.AddDays(-9), Rules = new OrganizationRules([], TimeSpan.FromHours(24), []) }.Account().Need(Right).Confirmed(Word);
+        var scene = new FitScene
+        {
+            SurveyedAt = FitScene.Now.AddDays(-9),
+            Rules = new OrganizationRules(
+            [], TimeSpan.FromHours(24), [])
+        }.Account()
+            .Need(Right).Confirmed(Word);
         scene.Run().Fit.Accounts[0].Judgements.Single(j => j.Right == Right).Verdict.ShouldBe(Verdict.Met);
     }
 
@@ -68,8 +82,10 @@ public sealed class ProductRoleTests
         Judged(null, Stage.Planned, GivenBy.Us, Until.Always, out var worklist);
         var step = worklist.Give.ShouldHaveSingleItem();
         step.Change.ShouldBe(new MapToProductRole("Thermograph", "Tanker clerk", @"FENNMOOR\svc-poller", Right.Inside.Lets));
-        step.Change.Words.ShouldBe(@"map FENNMOOR\svc-poller to 'Tanker clerk' inside Thermograph, which lets it hand in weighings, read its settings and nothing more");
-        step.Blocked.ShouldBe("a person makes it inside the product and confirms it: justright confirm install poller \"Tanker clerk\"");
+        step.Change.Words.ShouldBe(
+            @"map FENNMOOR\svc-poller to 'Tanker clerk' inside Thermograph, which lets it hand in weighings, read its settings and nothing more");
+        step.Blocked.ShouldBe(
+            "a person makes it inside the product and confirms it: justright confirm install poller \"Tanker clerk\"");
         Judged(Word, Stage.Planned, GivenBy.Us, Until.Always, out worklist);
         worklist.Give.ShouldBeEmpty();
     }

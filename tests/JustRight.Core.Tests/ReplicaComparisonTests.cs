@@ -26,7 +26,8 @@ public sealed class ReplicaComparisonTests
     }
 
     [Fact]
-    public void A_higher_version_wins_over_a_later_time() => ReplicaComparison.Of([Replica("a", "x", 3, 0), Replica("b", "y", 2, 900)]).Newest.ShouldBe("a");
+    public void A_higher_version_wins_over_a_later_time() =>
+        ReplicaComparison.Of([Replica("a", "x", 3, 0), Replica("b", "y", 2, 900)]).Newest.ShouldBe("a");
 
     [Fact]
     public void Where_each_has_something_newer_none_is_the_newest()
@@ -40,7 +41,10 @@ public sealed class ReplicaComparisonTests
     [Fact]
     public void An_object_that_one_does_not_have_yet_and_a_controller_that_does_not_answer_are_said()
     {
-        var compared = ReplicaComparison.Of([Replica("a", "x", 1, 0), new ReplicaObject("b", null, false, new Dictionary<string, IReadOnlyList<string>>(), []), ReplicaObject.NotRead("c", "no answer")]);
+        var compared = ReplicaComparison.Of(
+            [
+                Replica("a", "x", 1, 0), new ReplicaObject("b", null, false, new Dictionary<string, IReadOnlyList<string>>(), []),
+                ReplicaObject.NotRead("c", "no answer")]);
         compared.Agree.ShouldBeFalse();
         compared.Others.ShouldHaveSingleItem().Found.ShouldBeFalse();
         compared.Unread.ShouldBe([("c", "no answer")]);
@@ -48,5 +52,6 @@ public sealed class ReplicaComparisonTests
     }
 
     private static ReplicaObject Replica(string controller, string description, uint version, int seconds) => new(
-        controller, null, true, new Dictionary<string, IReadOnlyList<string>> { ["description"] = [description] }, [new ReplicaStamp(13, version, Noon.AddSeconds(seconds))]);
+        controller, null, true, new Dictionary<string, IReadOnlyList<string>> { ["description"] = [description] }, [new ReplicaStamp(
+            13, version, Noon.AddSeconds(seconds))]);
 }

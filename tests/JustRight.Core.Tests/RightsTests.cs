@@ -23,7 +23,9 @@ public sealed class RightsTests
         { R.Db("db_datareader"), ["database-role:db_owner@fm-sql01/store", "instance-role:sysadmin@fm-sql01"] },
         { R.Db("db_owner"), ["instance-role:sysadmin@fm-sql01"] },
         { R.Db("db_denydatareader"), ["instance-role:sysadmin@fm-sql01"] }, // ownership does not put one among the denied
-        { R.Db("SQLAgentUserRole", "msdb"), ["database-role:sqlagentreaderrole@fm-sql01/msdb", "database-role:sqlagentoperatorrole@fm-sql01/msdb", "database-role:db_owner@fm-sql01/msdb", "instance-role:sysadmin@fm-sql01"] },
+        { R.Db("SQLAgentUserRole", "msdb"), [
+            "database-role:sqlagentreaderrole@fm-sql01/msdb", "database-role:sqlagentoperatorrole@fm-sql01/msdb",
+            "database-role:db_owner@fm-sql01/msdb", "instance-role:sysadmin@fm-sql01"] },
         { R.Db("SQLAgentOperatorRole", "msdb"), ["database-role:db_owner@fm-sql01/msdb", "instance-role:sysadmin@fm-sql01"] },
         { R.Admin(), [] },
         { R.Service(), [] },
@@ -67,7 +69,9 @@ public sealed class RightsTests
     [Fact]
     public void Roles_nest_and_rings_end()
     {
-        RoleMembers[] roles = [new("inner", [A], []), new("middle", [], ["inner"]), new("outer", [B], ["MIDDLE", "outer"]), new("ring", [], ["outer"]), new("outer2", [], ["ring"])];
+        RoleMembers[] roles = [
+            new("inner", [A], []), new("middle", [], ["inner"]), new("outer", [B], ["MIDDLE", "outer"]),
+            new("ring", [], ["outer"]), new("outer2", [], ["ring"])];
         var held = RoleClosure.Of(roles).Where(r => r.Sid == A).ToList();
         held.Select(r => r.Role).ShouldBe(["inner", "middle", "outer", "ring", "outer2"]);
         held[2].Steps.Select(s => s.Name).ShouldBe(["inner", "middle"]);
@@ -87,7 +91,8 @@ public sealed class RightsTests
     [InlineData("SeServiceLogonRight", "service", false)]
     [InlineData("sedenybatchlogonright", "batch", true)]
     [InlineData("SeRemoteInteractiveLogonRight", "remote", false)]
-    public void Constants_of_log_on_rights_are_read(string constant, string type, bool denies) => LogonRights.OfConstant(constant).ShouldBe((type, denies));
+    public void Constants_of_log_on_rights_are_read(string constant, string type, bool denies) =>
+        LogonRights.OfConstant(constant).ShouldBe((type, denies));
 
     [Fact]
     public void A_privilege_is_no_log_on_right_and_an_unknown_type_is_refused()
@@ -102,11 +107,16 @@ public sealed class RightsTests
         var at = DateTimeOffset.UnixEpoch;
         var instance = new InstanceSnapshot(
             "fm-sql01", "sqlserver", at, null, [new InstanceLogin(A, "a")], [new RoleMembers("dbcreator", [A, B], [])],
-            [new DatabaseSnapshot("Store", B, null, [new InstanceLogin(A, "a")], [new RoleMembers("db_datareader", [A, B], [])])]);
+            [new DatabaseSnapshot(
+                "Store", B, null, [new InstanceLogin(A, "a")], [new RoleMembers("db_datareader", [A, B], [])])]);
         var directory = new DirectorySnapshot("FENNMOOR", Sid.Parse("S-1-5-21-1-2-3"), "dc", at, [], [], null);
         var index = AllEngines.View(new Survey("e", at, true, directory, [], [instance])).Index;
-        index.To(A).Select(t => t.Right.Key).ShouldBe(["instance-permission:connect sql@fm-sql01", "instance-role:dbcreator@fm-sql01", "database-permission:connect@fm-sql01/store", "database-role:db_datareader@fm-sql01/store"]);
-        index.To(B).Select(t => t.Right.Key).ShouldBe(["database-owner:@fm-sql01/store", "database-role:db_owner@fm-sql01/store"]);
+        index.To(A).Select(t => t.Right.Key)
+            .ShouldBe([
+                "instance-permission:connect sql@fm-sql01", "instance-role:dbcreator@fm-sql01",
+                "database-permission:connect@fm-sql01/store", "database-role:db_datareader@fm-sql01/store"]);
+        index.To(B).Select(t => t.Right.Key)
+            .ShouldBe(["database-owner:@fm-sql01/store", "database-role:db_owner@fm-sql01/store"]);
         index.To(B).Last().Steps[0].Name.ShouldBe("owner of fm-sql01/Store");
     }
 }

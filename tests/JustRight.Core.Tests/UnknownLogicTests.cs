@@ -27,20 +27,23 @@ public sealed class UnknownLogicTests
     private static readonly Gen<bool?[]> Values = Gen.Int[0, 2].Select(i => i == 0 ? (bool?)null : i == 1).Array[3];
 
     [Fact]
-    public void A_yes_or_no_stands_however_the_unknown_is_filled_in() => Gen.Select(Conditions, Values).Sample((condition, values) =>
+    public void A_yes_or_no_stands_however_the_unknown_is_filled_in() =>
+        Gen.Select(Conditions, Values).Sample((condition, values) =>
     {
         if (Evaluate(condition, values) is not { } answer) return;
         foreach (var filled in Fillings(values)) Evaluate(condition, filled).ShouldBe(answer);
     });
 
     [Fact]
-    public void With_everything_known_there_is_always_an_answer_and_it_is_that_of_plain_logic() => Gen.Select(Conditions, Values).Sample((condition, values) =>
+    public void With_everything_known_there_is_always_an_answer_and_it_is_that_of_plain_logic() =>
+        Gen.Select(Conditions, Values).Sample((condition, values) =>
     {
         foreach (var filled in Fillings(values)) Evaluate(condition, filled).ShouldBe(Plain(condition, filled));
     });
 
     [Fact]
-    public void Negation_twice_is_nothing_and_the_laws_of_De_Morgan_hold() => Gen.Select(Conditions, Conditions, Values).Sample((l, r, values) =>
+    public void Negation_twice_is_nothing_and_the_laws_of_De_Morgan_hold() =>
+        Gen.Select(Conditions, Conditions, Values).Sample((l, r, values) =>
     {
         Evaluate(new Condition.Not(new Condition.Not(l, Origin.None), Origin.None), values).ShouldBe(Evaluate(l, values));
         var notAnd = new Condition.Not(new Condition.And(l, r, Origin.None), Origin.None);
@@ -49,7 +52,8 @@ public sealed class UnknownLogicTests
     });
 
     private static bool? Evaluate(Condition condition, bool?[] values) =>
-        ConditionEvaluator.Evaluate(condition, name => values[Array.IndexOf(Names, name)] is { } known ? ConditionValue.Of(known) : null);
+        ConditionEvaluator.Evaluate(
+            condition, name => values[Array.IndexOf(Names, name)] is { } known ? ConditionValue.Of(known) : null);
 
     private static bool Plain(Condition condition, bool?[] values) => condition switch
     {

@@ -23,13 +23,17 @@ internal static class DemoFiles
         return text.Replace(part, instead, StringComparison.Ordinal);
     }
 
-    public static (Sheet? Sheet, IReadOnlyList<Fault> Faults) Sheet(string text) => SheetReader.Read(Encoding.UTF8.GetBytes(text), "sheet.yaml");
+    public static (Sheet? Sheet, IReadOnlyList<Fault> Faults) Sheet(string text) =>
+        SheetReader.Read(Encoding.UTF8.GetBytes(text), "sheet.yaml");
 
-    public static (Estate? Estate, IReadOnlyList<Fault> Faults) Estate(string text) => EstateReader.Read(Encoding.UTF8.GetBytes(text), "estate.yaml");
+    public static (Estate? Estate, IReadOnlyList<Fault> Faults) Estate(string text) =>
+        EstateReader.Read(Encoding.UTF8.GetBytes(text), "estate.yaml");
 
-    public static (Install? Install, IReadOnlyList<Fault> Faults) Install(string text) => InstallReader.Read(Encoding.UTF8.GetBytes(text), "install.yaml");
+    public static (Install? Install, IReadOnlyList<Fault> Faults) Install(string text) =>
+        InstallReader.Read(Encoding.UTF8.GetBytes(text), "install.yaml");
 
-    public static (Plan? Plan, IReadOnlyList<Fault> Faults) Plan(string product, string? sheet = null, string? estate = null, string? install = null, NameIndex? nameIndex = null)
+    public static (Plan? Plan, IReadOnlyList<Fault> Faults) Plan(
+        string product, string? sheet = null, string? estate = null, string? install = null, NameIndex? nameIndex = null)
     {
         var (s, sheetFaults) = Sheet(sheet ?? Text($"sheets/{product}.yaml"));
         var (e, estateFaults) = Estate(estate ?? Text("estates/fennmoor.yaml"));

@@ -8,11 +8,21 @@ namespace JustRight.Formats.Tests;
 public sealed class ErrorTextTests
 {
     [Theory]
-    [InlineData("on: console-server, through", "on: consol-server, through", "sheet.yaml:35:9: 'consol-server' is not declared. Found: 'consol-server'. Expected: a place of this sheet. Did you mean 'console-server'?")]
-    [InlineData("logon: service, on: console-server", "logon: servic, on: console-server", "sheet.yaml:36:18: 'logon' has an invalid value. Found: 'servic'. Expected: service, batch, interactive, remote, network. Did you mean 'service'?")]
-    [InlineData("    works-as: pool", "    work-as: pool", "sheet.yaml:39:5: 'work-as' is not a known key here. Expected: one of purpose, works-as, password-never-expires, password-cannot-change, password, needs, forbidden. Did you mean 'works-as'?")]
-    [InlineData("kind: database,", "kind: databse,", "sheet.yaml:10:28: 'kind' has an invalid value. Found: 'databse'. Expected: host, instance, database, branch. Did you mean 'database'?")]
-    [InlineData("when: store-is-remote", "when: store-is-remot", "sheet.yaml:43:68: 'store-is-remot' is not a fact, a question or a place of this sheet. Expected: a declared fact, question or place, or a place's host, release or engine. Did you mean 'store-is-remote'?")]
+    [InlineData(
+        "on: console-server, through", "on: consol-server, through",
+        "sheet.yaml:35:9: 'consol-server' is not declared. Found: 'consol-server'. Expected: a place of this sheet. Did you mean 'console-server'?")]
+    [InlineData(
+        "logon: service, on: console-server", "logon: servic, on: console-server",
+        "sheet.yaml:36:18: 'logon' has an invalid value. Found: 'servic'. Expected: service, batch, interactive, remote, network. Did you mean 'service'?")]
+    [InlineData(
+        "    works-as: pool", "    work-as: pool",
+        "sheet.yaml:39:5: 'work-as' is not a known key here. Expected: one of purpose, works-as, password-never-expires, password-cannot-change, password, needs, forbidden. Did you mean 'works-as'?")]
+    [InlineData(
+        "kind: database,", "kind: databse,",
+        "sheet.yaml:10:28: 'kind' has an invalid value. Found: 'databse'. Expected: host, instance, database, branch. Did you mean 'database'?")]
+    [InlineData(
+        "when: store-is-remote", "when: store-is-remot",
+        "sheet.yaml:43:68: 'store-is-remot' is not a fact, a question or a place of this sheet. Expected: a declared fact, question or place, or a place's host, release or engine. Did you mean 'store-is-remote'?")]
     public void A_fault_reads_well(string part, string instead, string text)
     {
         var faults = DemoFiles.Sheet(DemoFiles.With("sheets/thermograph.yaml", part, instead)).Faults;
@@ -22,7 +32,8 @@ public sealed class ErrorTextTests
     [Fact]
     public void Long_values_are_quoted_short()
     {
-        var faults = DemoFiles.Sheet(DemoFiles.With("sheets/thermograph.yaml", "count: 1 or more", $"count: {new string('9', 5000)}")).Faults;
+        var faults = DemoFiles.Sheet(
+            DemoFiles.With("sheets/thermograph.yaml", "count: 1 or more", $"count: {new string('9', 5000)}")).Faults;
         faults.ShouldHaveSingleItem().ToString().Length.ShouldBeLessThan(300);
     }
 
@@ -31,7 +42,8 @@ public sealed class ErrorTextTests
     {
         var text = DemoFiles.Text("sheets/thermograph.yaml").TrimEnd();
         SheetReader.Read([.. Encoding.UTF8.Preamble, .. Encoding.UTF8.GetBytes(text)], "sheet.yaml").Faults.ShouldBeEmpty();
-        SheetReader.Read(Encoding.UTF8.GetBytes(text.Replace("\n", "\r\n", StringComparison.Ordinal)), "sheet.yaml").Faults.ShouldBeEmpty();
+        SheetReader.Read(
+            Encoding.UTF8.GetBytes(text.Replace("\n", "\r\n", StringComparison.Ordinal)), "sheet.yaml").Faults.ShouldBeEmpty();
     }
 
     [Fact]

@@ -9,9 +9,12 @@ public sealed class EstateAndInstallTests
     [InlineData("host: fm-sql01,", "host: fm-sql09,", "unknown-host", 47)]
     [InlineData("partner: fm-sql04", "partner: fm-sql05", "unknown-instance", 49)]
     [InlineData("partner: fm-sql04", "partner: fm-sql03", "own-partner", 49)]
-    [InlineData("fm-sql04: { host: fm-sql04, engine: sqlserver", "fm-sql04: { host: fm-sql04, engine: postgresql", "needless-key", 49)]
+    [InlineData(
+        "fm-sql04: { host: fm-sql04, engine: sqlserver", "fm-sql04: { host: fm-sql04, engine: postgresql", "needless-key", 49)]
     [InlineData("OU=Service Accounts,OU=Fennmoor,DC=fennmoor,DC=example", "Service Accounts", "not-a-dn", 10)]
-    [InlineData("OU=Service Accounts,OU=Fennmoor,DC=fennmoor,DC=example", "OU=Service Accounts,DC=elsewhere,DC=example", "branch-outside", 10)]
+    [InlineData(
+        "OU=Service Accounts,OU=Fennmoor,DC=fennmoor,DC=example", "OU=Service Accounts,DC=elsewhere,DC=example", "branch-outside",
+        10)]
     [InlineData("directory: { reach: simulation }", "directory: { reach: ldaps }", "missing-key", 7)]
     [InlineData("directory: { reach: simulation }", "directory: { reach: simulation, controller: fm-dc01 }", "needless-key", 7)]
     [InlineData("survey-no-older-than-hours: 72", "survey-no-older-than-hours: soon", "wrong-value", 75)]
@@ -26,7 +29,9 @@ public sealed class EstateAndInstallTests
     [Fact]
     public void A_real_directory_has_no_simulated_hosts()
     {
-        var text = DemoFiles.With("estates/fennmoor.yaml", "directory: { reach: simulation }", "directory: { reach: ldaps, controller: fm-dc01, ca-folder: /ca, sign-in-as: x, secret: s }")
+        var text = DemoFiles.With(
+            "estates/fennmoor.yaml", "directory: { reach: simulation }",
+            "directory: { reach: ldaps, controller: fm-dc01, ca-folder: /ca, sign-in-as: x, secret: s }")
             .Replace("fm-temp01: {}", "fm-temp01: { reach: simulation }", StringComparison.Ordinal);
         DemoFiles.Estate(text).Faults.ShouldHaveSingleItem().Code.ShouldBe("mixed-reach");
     }
@@ -40,11 +45,15 @@ public sealed class EstateAndInstallTests
     [InlineData("archivist: { existing: svc-archive }", "archivist: { name: svc-a-name-that-is-too-long }", "name")]
     [InlineData("stage: planned", "stage: planned\nanswers: { nightly-jobs: maybe }", "answer-type")]
     [InlineData("stage: planned", "stage: planned\nanswers: { nightly: yes }", "unknown-question")]
-    [InlineData("stage: planned", "stage: planned\nchoices: { archivist.nightly-jobs: { take: all, why: x, by: y } }", "unknown-alternative")]
-    [InlineData("stage: planned", "stage: planned\nchoices: { archivist.night-jobs: { take: all, why: x, by: y } }", "unknown-decision")]
+    [InlineData(
+        "stage: planned", "stage: planned\nchoices: { archivist.nightly-jobs: { take: all, why: x, by: y } }",
+        "unknown-alternative")]
+    [InlineData(
+        "stage: planned", "stage: planned\nchoices: { archivist.night-jobs: { take: all, why: x, by: y } }", "unknown-decision")]
     public void An_install_that_does_not_fit_is_refused_with_its_place(string part, string instead, string code)
     {
-        var (plan, faults) = DemoFiles.Plan("thermograph", install: DemoFiles.With("installs/thermograph-dataroom.yaml", part, instead));
+        var (plan, faults) = DemoFiles.Plan(
+            "thermograph", install: DemoFiles.With("installs/thermograph-dataroom.yaml", part, instead));
         plan.ShouldBeNull();
         faults.ShouldContain(f => f.Code == code && f.At.File == "install.yaml" && f.At.Line > 0, string.Join("\n", faults));
     }

@@ -10,11 +10,17 @@ public sealed class LdifReaderTests
 {
     private static readonly Gen<LdifEntry> Entries =
         from dn in Gen.Char["abc äß,=\\: "].Array[0, 30]
-        from values in Gen.Select(Gen.OneOfConst("cn", "member;range=0-1499", "objectSid", "description"), Gen.Byte.Array[0, 200].Array[1, 3]).Array[0, 4]
-        select new LdifEntry(dn.Length == 0 ? "" : "CN=" + new string(dn), values.DistinctBy(v => v.Item1).ToDictionary(v => v.Item1, v => (IReadOnlyList<byte[]>)v.Item2), Origin.None);
+        from values in Gen.Select(
+            Gen.OneOfConst("cn", "member;range=0-1499", "objectSid", "description"),
+            Gen.Byte.Array[0, 200].Array[1, 3]).Array[0, 4]
+        select new LdifEntry(
+            dn.Length == 0 ? "" : "CN=" + new string(dn),
+            values.DistinctBy(v => v.Item1).ToDictionary(v => v.Item1, v => (IReadOnlyList<byte[]>)v.Item2), Origin.None);
 
     [Fact]
-    public void What_was_written_is_read() => Entries.Array[1, 5].Where(e => e.DistinctBy(x => x.Dn, StringComparer.OrdinalIgnoreCase).Count() == e.Length).Sample(entries =>
+    public void What_was_written_is_read() =>
+        Entries.Array[1, 5].Where(e => e.DistinctBy(x => x.Dn, StringComparer.OrdinalIgnoreCase).Count() == e.Length)
+            .Sample(entries =>
     {
         var (read, faults) = Read(Text(entries));
         faults.ShouldBeEmpty();
@@ -26,7 +32,8 @@ public sealed class LdifReaderTests
         Gen.String[0, 200],
         from at in Gen.Int[0, 90]
         from wrong in Gen.Char
-        select "version: 1\n\ndn: CN=a,DC=x\ncn: a\ndescription:: YQ==\n b\n\ndn: CN=b,DC=x\nmember: CN=a,DC=x\n".Insert(Math.Min(at, 85), wrong.ToString())).Sample(text =>
+        select "version: 1\n\ndn: CN=a,DC=x\ncn: a\ndescription:: YQ==\n b\n\ndn: CN=b,DC=x\nmember: CN=a,DC=x\n".Insert(
+            Math.Min(at, 85), wrong.ToString())).Sample(text =>
         {
             var (entries, faults) = Read(text);
             (entries.Count > 0 || faults.Count > 0).ShouldBeTrue();
@@ -36,7 +43,8 @@ public sealed class LdifReaderTests
     [Fact]
     public void Folded_lines_comments_options_line_ends_and_several_files_in_a_row_are_read()
     {
-        var (entries, faults) = Read("version: 1\r\n# who wrote it,\r\n  and why\r\ndn: CN=Long,\r\n DC=x\r\ncn:Long\r\nmember;range=0-1: CN=a\r\nsecret: never kept\r\n\r\n\r\n# refldap://other/\r\n\r\nversion: 1\r\ndn:: Q049w6Q=\r\nCN: ä\r\ndescription:\r\n");
+        var (entries, faults) = Read(
+            "version: 1\r\n# who wrote it,\r\n  and why\r\ndn: CN=Long,\r\n DC=x\r\ncn:Long\r\nmember;range=0-1: CN=a\r\nsecret: never kept\r\n\r\n\r\n# refldap://other/\r\n\r\nversion: 1\r\ndn:: Q049w6Q=\r\nCN: ä\r\ndescription:\r\n");
         faults.ShouldBeEmpty();
         entries.Select(Show).ShouldBe(["CN=Long,DC=x|cn=Long|member;range=0-1=CN=a", "CN=ä|CN=ä|description="]);
         entries[1].At.ToString().ShouldBe("file.ldif:14:1");
@@ -45,8 +53,10 @@ public sealed class LdifReaderTests
     [Fact]
     public void An_object_that_comes_twice_is_put_together_unless_it_differs()
     {
-        Read("dn: CN=a\ncn: a\n\ndn: cn=A\ncn: a\ndescription: more\n").Entries.Select(Show).ShouldBe(["CN=a|cn=a|description=more"]);
-        Read("dn: CN=a\ncn: a\n\ndn: CN=a\ncn: b\n").Faults.ShouldHaveSingleItem().ToString().ShouldBe("file.ldif:4:1: CN=a is in this file twice, with different values of cn. Expected: an export from one time and one domain controller.");
+        Read("dn: CN=a\ncn: a\n\ndn: cn=A\ncn: a\ndescription: more\n").Entries.Select(Show)
+            .ShouldBe(["CN=a|cn=a|description=more"]);
+        Read("dn: CN=a\ncn: a\n\ndn: CN=a\ncn: b\n").Faults.ShouldHaveSingleItem().ToString()
+            .ShouldBe("file.ldif:4:1: CN=a is in this file twice, with different values of cn. Expected: an export from one time and one domain controller.");
     }
 
     [Theory]
@@ -60,10 +70,12 @@ public sealed class LdifReaderTests
     [InlineData("dn: somebody\n", "not-a-dn", 1)]
     [InlineData("dn: CN=a\n\nsearch: 2\nresult: 0 Success\n", "ldif-record", 3)]
     public void What_is_not_sound_is_refused_with_its_line(string text, string code, int line) =>
-        Read(text).Faults.ShouldHaveSingleItem().ShouldSatisfyAllConditions(f => f.Code.ShouldBe(code), f => f.At.Line.ShouldBe(line));
+        Read(text).Faults.ShouldHaveSingleItem()
+            .ShouldSatisfyAllConditions(f => f.Code.ShouldBe(code), f => f.At.Line.ShouldBe(line));
 
     [Fact]
-    public void A_hopeless_file_ends_after_twenty_faults() => Read(string.Concat(Enumerable.Repeat("nonsense\n", 1000))).Faults.Count.ShouldBe(20);
+    public void A_hopeless_file_ends_after_twenty_faults() =>
+        Read(string.Concat(Enumerable.Repeat("nonsense\n", 1000))).Faults.Count.ShouldBe(20);
 
     private static (IReadOnlyList<LdifEntry> Entries, IReadOnlyList<Fault> Faults) Read(string text)
     {
@@ -79,5 +91,6 @@ public sealed class LdifReaderTests
     }
 
     private static string Show(LdifEntry entry) =>
-        $"{entry.Dn}|{string.Join('|', entry.Values.OrderBy(v => v.Key, StringComparer.Ordinal).Select(v => $"{v.Key}={string.Join('+', v.Value.Select(Encoding.Latin1.GetString))}"))}".Replace("Ã¤", "ä", StringComparison.Ordinal);
+        $"{entry.Dn}|{string.Join('|', entry.Values.OrderBy(v => v.Key, StringComparer.Ordinal).Select(v => $"{v.Key}={string.Join('+', v.Value.Select(Encoding.Latin1.GetString))}"))}".Replace(
+            "Ã¤", "ä", StringComparison.Ordinal);
 }

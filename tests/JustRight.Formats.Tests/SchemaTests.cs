@@ -14,7 +14,8 @@ public sealed class SchemaTests
     {
         Schema["$schema"]!.GetValue<string>().ShouldBe("https://json-schema.org/draft/2020-12/schema");
         var text = Schema.ToJsonString();
-        foreach (var reference in System.Text.RegularExpressions.Regex.Matches(text, "\"#/\\$defs/([^\"]+)\"").Select(m => m.Groups[1].Value).Distinct())
+        foreach (var reference in System.Text.RegularExpressions.Regex.Matches(
+            text, "\"#/\\$defs/([^\"]+)\"").Select(m => m.Groups[1].Value).Distinct())
             Schema["$defs"]![reference].ShouldNotBeNull(reference);
     }
 

@@ -18,12 +18,14 @@ public sealed class SheetReaderTests
         var broken = BrokenSheets.All.Single(b => b.Name == name);
         var (sheet, faults) = SheetReader.Read(broken.Bytes, "broken.yaml");
         sheet.ShouldBeNull();
-        faults.ShouldContain(f => f.Code == broken.Code && f.At.Line == broken.Line && f.At.Column == broken.Column, string.Join("\n", faults));
+        faults.ShouldContain(
+            f => f.Code == broken.Code && f.At.Line == broken.Line && f.At.Column == broken.Column, string.Join("\n", faults));
         faults.ShouldAllBe(f => f.At.File == "broken.yaml" && f.Message.Length > 0);
     }
 
     [Fact]
-    public void The_sheet_they_are_broken_from_is_sound() => SheetReader.Read(BrokenSheets.SoundSheet, "sound.yaml").Faults.ShouldBeEmpty();
+    public void The_sheet_they_are_broken_from_is_sound() =>
+        SheetReader.Read(BrokenSheets.SoundSheet, "sound.yaml").Faults.ShouldBeEmpty();
 
     [Fact]
     public void All_faults_of_a_file_come_at_once_in_file_order()
@@ -32,7 +34,8 @@ public sealed class SheetReaderTests
             .Replace("on: console-server, through: operators", "on: console-sever, through: operatos", StringComparison.Ordinal)
             .Replace("accounts: [poller, archivist]", "accounts: [poller, archivst]", StringComparison.Ordinal);
         var faults = DemoFiles.Sheet(text).Faults;
-        faults.Select(f => (f.Code, f.Nearest)).ShouldBe([("unknown-group", "operators"), ("unknown-place", "console-server"), ("unknown-account", "archivist")]);
+        faults.Select(f => (f.Code, f.Nearest))
+            .ShouldBe([("unknown-group", "operators"), ("unknown-place", "console-server"), ("unknown-account", "archivist")]);
         faults.Select(f => f.At.Line).ShouldBeInOrder();
     }
 
@@ -42,7 +45,8 @@ public sealed class SheetReaderTests
         var sheet = DemoFiles.Sheet(DemoFiles.Text("sheets/thermograph.yaml")).Sheet!;
         var poller = sheet.Accounts[0];
         var need = poller.Needs[0].ShouldBeOfType<Need>();
-        (need.Kind, need.Value, need.Place, need.Through, need.GivenBy, need.At.Line).ShouldBe((NeedKind.LocalGroup, "Administrators", "console-server", "operators", GivenBy.Us, 35));
+        (need.Kind, need.Value, need.Place, need.Through, need.GivenBy, need.At.Line)
+            .ShouldBe((NeedKind.LocalGroup, "Administrators", "console-server", "operators", GivenBy.Us, 35));
         poller.Needs[1].ShouldBeOfType<Need>().GivenBy.ShouldBe(GivenBy.Setup);
         var any = sheet.Accounts[2].Needs[2].ShouldBeOfType<AnyOf>();
         any.Decision.ShouldBe("nightly-jobs");
@@ -57,7 +61,9 @@ public sealed class SheetReaderTests
     {
         foreach (var row in NeedKinds.All)
         {
-            var place = row.Qualifier is null ? "" : $", {row.Qualifier}: {(row.Places[0] == PlaceKind.Host ? "web" : row.Places[0] == PlaceKind.Branch ? "branch" : "store")}";
+            var place = row.Qualifier is null
+                ? ""
+                : $", {row.Qualifier}: {(row.Places[0] == PlaceKind.Host ? "web" : row.Places[0] == PlaceKind.Branch ? "branch" : "store")}";
             var text = $"sheet: 1\nproduct: p\nrelease: \"1\"\ntitle: P\nsource: s\nplaces:\n  web: {{ kind: host }}\n  store: {{ kind: database, name: S }}\n  branch: {{ kind: branch }}\naccounts:\n  a:\n    purpose: x\n    needs:\n      - {{ {row.Key}: {row.Values?[0] ?? "Something"}{place}{(row.Kind == NeedKind.Directory ? ", of: user, attributes: [mail]" : "")} }}\n";
             var (sheet, faults) = DemoFiles.Sheet(text);
             faults.ShouldBeEmpty(row.Key);
@@ -144,7 +150,8 @@ public sealed class SheetReaderTests
     public void A_forbidden_entry_is_a_group_or_an_act_and_not_both()
     {
         Sheet("{ domain-group: Domain Admins }").Faults.ShouldBeEmpty();
-        Sheet("{ directory: reset password, why: not its business }").Sheet!.Accounts[0].Forbidden[0].Act!.Act.ShouldBe(DirectoryAct.ResetPassword);
+        Sheet("{ directory: reset password, why: not its business }").Sheet!.Accounts[0].Forbidden[0].Act!.Act.ShouldBe(
+            DirectoryAct.ResetPassword);
         Sheet("{ directory: reset password, domain-group: g }").Faults.ShouldNotBeEmpty();
         Sheet("{ why: nothing }").Faults.ShouldNotBeEmpty();
         Sheet("{ domain-group: g, of: user }").Faults.Single().Code.ShouldBe("needless-key");
@@ -165,7 +172,8 @@ public sealed class SheetReaderTests
     public void Any_slip_of_the_pen_gives_a_sheet_or_faults_and_never_an_exception()
     {
         var text = DemoFiles.Text("sheets/thermograph.yaml");
-        Gen.Select(Gen.Int[0, text.Length - 1], Gen.Int[0, 12], Gen.String[Gen.Char[" \n:,{}[]'\"&*!|>-#abc1\t"], 0, 4]).Sample((at, length, instead) =>
+        Gen.Select(Gen.Int[0, text.Length - 1], Gen.Int[0, 12], Gen.String[Gen.Char[" \n:,{}[]'\"&*!|>-#abc1\t"], 0, 4])
+            .Sample((at, length, instead) =>
         {
             var (sheet, faults) = DemoFiles.Sheet(text.Remove(at, Math.Min(length, text.Length - at)).Insert(at, instead));
             (sheet is null).ShouldBe(faults.Count > 0);

@@ -20,7 +20,11 @@ public sealed class ManyHostsTests
         var estate = HostScene.Estate(string.Join('\n', lines), timeoutSeconds: 60, sideBySide: 4);
         var connector = HostScene.Reaching(string.Join('\n', lines), 60, hosts.PrivateKey);
         var survey = await EstateSurveyor.TakeAsync(
-            estate, new EstateConnectors(new NoDirectory(), new HostRouter(estate, new Dictionary<Reach, IHostConnector> { [Reach.Ssh] = connector }), new InstanceRouter(estate, null, new Dictionary<string, IInstanceConnector>())), new SurveyAims([], []), TimeProvider.System, _ => { }, TestContext.Current.CancellationToken);
+            estate, new EstateConnectors(
+                new NoDirectory(), new HostRouter(estate, new Dictionary<Reach, IHostConnector> { [Reach.Ssh] = connector }),
+                new InstanceRouter(
+                    estate, null, new Dictionary<string,
+                    IInstanceConnector>())), new SurveyAims([], []), TimeProvider.System, _ => { }, TestContext.Current.CancellationToken);
         survey.Hosts.Select(h => h.Name).ShouldBe(estate.Hosts.Select(h => h.Name));
         survey.Hosts.Where(h => h.Unread is not null).Select(h => h.Name).ShouldBe(["fm-silent"]);
         survey.Hosts[0].Unread.ShouldNotBeNull().ShouldContain("within 60 s");

@@ -19,7 +19,8 @@ internal sealed class NoDirectory : IDirectoryConnector
 
     public Task<AccountUse> ReadUseAsync(string account, CancellationToken cancel) => throw Refusal;
 
-    public Task<IReadOnlySet<string>> NamesInUseAsync(IReadOnlyCollection<string> names, CancellationToken cancel) => throw Refusal;
+    public Task<IReadOnlySet<string>> NamesInUseAsync(
+        IReadOnlyCollection<string> names, CancellationToken cancel) => throw Refusal;
 
     public Task<Observation> ObserveAsync(DirectoryChange change, CancellationToken cancel) => throw Refusal;
 

@@ -26,14 +26,19 @@ public sealed class ScriptTests : IDisposable
     [Theory]
     [InlineData(HostScripts.CollectName)]
     [InlineData(HostScripts.ChangeName)]
-    public async Task Nothing_in_a_script_is_newer_than_Windows_PowerShell(string script) => (await CheckAsync(script)).Output.ShouldBe("");
+    public async Task Nothing_in_a_script_is_newer_than_Windows_PowerShell(string script) =>
+        (await CheckAsync(script)).Output.ShouldBe("");
 
     [Fact]
     public async Task The_check_itself_finds_what_is_newer()
     {
-        await File.WriteAllTextAsync(In("new.ps1"), "$a = $b ?? 1\n$c = $a ? 1 : 2\nGet-Date && Get-Date\n$a?.Length\nConvertFrom-Json -InputObject $a -AsHashtable\nRemove-Service x\n'ü'\n", TestContext.Current.CancellationToken);
+        await File.WriteAllTextAsync(
+            In("new.ps1"),
+            "$a = $b ?? 1\n$c = $a ? 1 : 2\nGet-Date && Get-Date\n$a?.Length\nConvertFrom-Json -InputObject $a -AsHashtable\nRemove-Service x\n'ü'\n",
+            TestContext.Current.CancellationToken);
         var found = (await CheckAsync("new.ps1")).Output;
-        foreach (var part in new[] { "line 1", "line 2", "line 3", "AsHashtable", "Remove-Service", "beyond ASCII" }) found.ShouldContain(part);
+        foreach (var part in new[] { "line 1", "line 2", "line 3", "AsHashtable", "Remove-Service", "beyond ASCII" })
+            found.ShouldContain(part);
     }
 
     [Fact]
@@ -42,9 +47,13 @@ public sealed class ScriptTests : IDisposable
         var untouched = State().ToJsonString();
         HostChange[] changes =
         [
-            new AddLocalGroupMember(Host, "Line Writers", Line), new AddLocalGroupMember(Host, "Administrators", @"FENNMOOR\app-line-senders"), new GrantLogonRight(Host, "service", Line),
-            new GrantLogonRight(Host, "network", Line), new GrantPrivilege(Host, "SeAssignPrimaryTokenPrivilege", Line), new SetServiceStart(Host, "LineHub", ServiceStart.AutomaticDelayed, ServiceStart.Automatic),
-            new SetServiceOrder(Host, "LineSender", ["LineHub", "+NetworkProvider"], ["LineHub"]), new SetServiceAccount(Host, "LineSender", @"NT AUTHORITY\LocalService", @"NT AUTHORITY\NetworkService"),
+            new AddLocalGroupMember(Host, "Line Writers", Line), new AddLocalGroupMember(
+                Host, "Administrators", @"FENNMOOR\app-line-senders"), new GrantLogonRight(Host, "service", Line),
+            new GrantLogonRight(Host, "network", Line), new GrantPrivilege(
+                Host, "SeAssignPrimaryTokenPrivilege", Line), new SetServiceStart(
+                Host, "LineHub", ServiceStart.AutomaticDelayed, ServiceStart.Automatic),
+            new SetServiceOrder(Host, "LineSender", ["LineHub", "+NetworkProvider"], ["LineHub"]), new SetServiceAccount(
+                Host, "LineSender", @"NT AUTHORITY\LocalService", @"NT AUTHORITY\NetworkService"),
             new RestartService(Host, "LineSender", @"NT AUTHORITY\LocalService"),
         ];
         (await MakeAsync(changes, "-WhatIf")).ShouldAllBe(r => r == "would");
@@ -69,29 +78,41 @@ public sealed class ScriptTests : IDisposable
         await File.WriteAllTextAsync(canary, "", TestContext.Current.CancellationToken);
         string[] names =
         [
-            "O'Brien", $"'; Remove-Item -Recurse {canary}; '", $"\"; Remove-Item -Recurse {canary}; \"", $"$(Remove-Item -Recurse {canary})", "`$env:PATH", "Grüße, Jürgen & Söhne", "‘curly’ quotes",
+            "O'Brien", $"'; Remove-Item -Recurse {canary}; '", $"\"; Remove-Item -Recurse {canary}; \"",
+            $"$(Remove-Item -Recurse {canary})", "`$env:PATH", "Grüße, Jürgen & Söhne", "‘curly’ quotes",
             "svc-exactly-20-chars", "FM-LINE09$", "a*b?[c]", "back\\slash and 'quote'", "line\nend", "-WhatIf",
         ];
         var state = State();
         for (var i = 0; i < names.Length; i++)
         {
-            state["principals"]!.AsArray().Add(new JsonObject { ["name"] = names[i], ["sid"] = $"{SimulatedHostState.Domain}-{3000 + i}", ["groups"] = new JsonArray() });
-            state["groups"]!.AsArray().Add(new JsonObject { ["name"] = names[i], ["sid"] = $"S-1-5-21-7-7-7-{2000 + i}", ["members"] = new JsonArray() });
+            state["principals"]!.AsArray()
+                .Add(new JsonObject { ["name"] = names[i], ["sid"] = $"{SimulatedHostState.Domain}-{3000 + i}", ["groups"] = new JsonArray() });
+            state["groups"]!.AsArray()
+                .Add(new JsonObject { ["name"] = names[i], ["sid"] = $"S-1-5-21-7-7-7-{2000 + i}", ["members"] = new JsonArray() });
         }
 
         Save(state);
-        (await MakeAsync([.. names.SelectMany(n => new HostChange[] { new AddLocalGroupMember(Host, n, $@"FENNMOOR\{n}"), new GrantPrivilege(Host, "SeAssignPrimaryTokenPrivilege", $@"FENNMOOR\{n}") })])).ShouldAllBe(r => r == "made");
-        for (var i = 0; i < names.Length; i++) state["groups"]![3 + i]!["members"]!.AsArray().Add($"{SimulatedHostState.Domain}-{3000 + i}");
-        for (var i = 0; i < names.Length; i++) state["rights"]!["SeAssignPrimaryTokenPrivilege"]!.AsArray().Add($"*{SimulatedHostState.Domain}-{3000 + i}");
-        foreach (var part in new[] { "groups", "rights", "services" }) State()[part]!.ToJsonString().ShouldBe(state[part]!.ToJsonString());
+        (await MakeAsync([.. names.SelectMany(n =>
+            new HostChange[] { new AddLocalGroupMember(Host, n, $@"FENNMOOR\{n}"), new GrantPrivilege(
+                Host, "SeAssignPrimaryTokenPrivilege", $@"FENNMOOR\{n}") })]))
+            .ShouldAllBe(r => r == "made");
+        for (var i = 0; i < names.Length; i++)
+            state["groups"]![3 + i]!["members"]!.AsArray().Add($"{SimulatedHostState.Domain}-{3000 + i}");
+        for (var i = 0; i < names.Length; i++)
+            state["rights"]!["SeAssignPrimaryTokenPrivilege"]!.AsArray().Add($"*{SimulatedHostState.Domain}-{3000 + i}");
+        foreach (var part in new[] { "groups", "rights", "services" })
+            State()[part]!.ToJsonString().ShouldBe(state[part]!.ToJsonString());
         File.Exists(canary).ShouldBeTrue();
     }
 
     [Fact]
     public async Task The_first_failure_stops_the_list_and_the_record_says_where()
     {
-        HostChange[] changes = [new AddLocalGroupMember(Host, "Line Writers", Line), new AddLocalGroupMember(Host, "No Such Group", Line), new GrantLogonRight(Host, "batch", Line)];
-        await File.WriteAllTextAsync(In("changes.json"), HostChangesJson.Write(Host, "a test", changes, _ => null), TestContext.Current.CancellationToken);
+        HostChange[] changes = [
+            new AddLocalGroupMember(Host, "Line Writers", Line), new AddLocalGroupMember(Host, "No Such Group", Line),
+            new GrantLogonRight(Host, "batch", Line)];
+        await File.WriteAllTextAsync(
+            In("changes.json"), HostChangesJson.Write(Host, "a test", changes, _ => null), TestContext.Current.CancellationToken);
         var run = await RunAsync(HostScripts.ChangeName, "");
         run.ExitCode.ShouldBe(1);
         run.Output.ShouldContain("Stopped at change 2 of 3");
@@ -121,7 +142,9 @@ public sealed class ScriptTests : IDisposable
 
     private async Task<IReadOnlyList<string>> MakeAsync(HostChange[] changes, string arguments = "")
     {
-        await File.WriteAllTextAsync(In("input"), Line1(HostChangesJson.Write(Host, "a test", changes, _ => null)) + "\n", TestContext.Current.CancellationToken);
+        await File.WriteAllTextAsync(
+            In("input"), Line1(HostChangesJson.Write(Host, "a test", changes, _ => null)) + "\n",
+            TestContext.Current.CancellationToken);
         var run = await RunAsync(HostScripts.ChangeName, $"-FromInput {arguments}", In("input"));
         var records = HostRecord.Read(run.Output);
         records.Count.ShouldBe(changes.Length, $"{run.Output}{run.Errors}");
@@ -131,16 +154,26 @@ public sealed class ScriptTests : IDisposable
     private static string Line1(string json) => JsonSerializer.Serialize(JsonNode.Parse(json));
 
     private Task<(string Output, string Errors, int ExitCode)> CheckAsync(string script) =>
-        StartAsync(["-File", Path.Combine(Checkout.Top, "tests", "SimulatedHost", "check-for-windows-powershell.ps1"), In(script)], null);
+        StartAsync(
+            ["-File", Path.Combine(Checkout.Top, "tests", "SimulatedHost", "check-for-windows-powershell.ps1"), In(script)],
+            null);
 
     private Task<(string Output, string Errors, int ExitCode)> RunAsync(string script, string arguments, string? input = null) =>
-        StartAsync(["-Command", $"Import-Module '{SimulatedHosts.Module}' -DisableNameChecking; & './{script}' {arguments}; exit $LASTEXITCODE"], input);
+        StartAsync(
+            [
+                "-Command",
+                $"Import-Module '{SimulatedHosts.Module}' -DisableNameChecking; & './{script}' {arguments}; exit $LASTEXITCODE"],
+            input);
 
     private async Task<(string Output, string Errors, int ExitCode)> StartAsync(string[] arguments, string? input)
     {
         var end = await Programs.RunAsync(
-            SimulatedHosts.PowerShell, ["-NoProfile", "-NonInteractive", .. arguments], input is null ? "" : await File.ReadAllTextAsync(input),
-            [("PRETEND_HOST_STATE", In("state.json")), ("TMPDIR", _folder), ("POWERSHELL_TELEMETRY_OPTOUT", "1"), ("NO_COLOR", "1")], _folder);
+            SimulatedHosts.PowerShell, ["-NoProfile", "-NonInteractive", .. arguments], input is null
+                ? ""
+                : await File.ReadAllTextAsync(input),
+            [
+                ("PRETEND_HOST_STATE", In("state.json")), ("TMPDIR", _folder), ("POWERSHELL_TELEMETRY_OPTOUT", "1"),
+                ("NO_COLOR", "1")], _folder);
         return (end.Output.Trim(), end.Error, end.Code);
     }
 

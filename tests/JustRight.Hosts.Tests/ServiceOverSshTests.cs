@@ -17,14 +17,16 @@ public sealed class ServiceOverSshTests
         await using var hosts = await SimulatedHosts.StartAsync("fm-line01");
         hosts.Change("fm-line01", s =>
         {
-            s["principals"]!.AsArray().Add(new JsonObject { ["name"] = "svc-whey-sender", ["sid"] = SimulatedHostState.Domain + "-1243", ["groups"] = new JsonArray(), ["password"] = Password });
+            s["principals"]!.AsArray()
+                .Add(new JsonObject { ["name"] = "svc-whey-sender", ["sid"] = SimulatedHostState.Domain + "-1243", ["groups"] = new JsonArray(), ["password"] = Password });
             foreach (var (from, to) in new[] { ("LineHub", "WheylineScale"), ("LineSender", "WheylineSender") })
                 s["services"]!.AsArray().Single(v => v!["name"]!.GetValue<string>() == from)!["name"] = to;
             s["services"]!.AsArray()[1]!["waits"] = new JsonArray("Tcpip");
             s["services"]!.AsArray()[1]!["start"] = "automatic";
         });
         await using var service = await PreparedData.Demo.StartAsync();
-        var estate = (await File.ReadAllTextAsync(Path.Combine(Checkout.Top, "demo-data", "estates", "fennmoor.yaml"), Cancel)).Replace("fm-line01: {}", $"fm-line01: {hosts.Yaml("fm-line01")}", StringComparison.Ordinal);
+        var estate = (await File.ReadAllTextAsync(Path.Combine(Checkout.Top, "demo-data", "estates", "fennmoor.yaml"), Cancel))
+            .Replace("fm-line01: {}", $"fm-line01: {hosts.Yaml("fm-line01")}", StringComparison.Ordinal);
         (await service.AddAsync("estates", "fennmoor.yaml", Encoding.UTF8.GetBytes(estate))).EnsureSuccessStatusCode();
         foreach (var (name, value) in new[] { ("host-key", hosts.PrivateKey), ("svc-whey-sender", Password) })
         {
@@ -34,10 +36,13 @@ public sealed class ServiceOverSshTests
 
         var granted = await service.GrantAllAsync("wheyline-lines");
         granted.State.ShouldBe("done", granted.Message);
-        granted.Steps.ShouldContain(s => s.Place == "fm-line01" && s.Words.StartsWith("restart", StringComparison.Ordinal) && s.State == "made" && s.After == @"WheylineSender runs as FENNMOOR\svc-whey-sender");
+        granted.Steps.ShouldContain(s =>
+            s.Place == "fm-line01" && s.Words.StartsWith("restart", StringComparison.Ordinal) && s.State == "made"
+                && s.After == @"WheylineSender runs as FENNMOOR\svc-whey-sender");
         hosts.MadeOn("fm-line01").ShouldBe(["set SeServiceLogonRight", "stop WheylineSender", "start WheylineSender"]);
         var host = await service.GetAsync("estates/fennmoor/hosts/fm-line01", ContractsJson.Default.HostView);
-        (host.Reach, host.System, host.ReadBy).ShouldBe(("ssh", "PRETEND Windows Server 2022 10.0.20348", @"FENNMOOR\host-reader"));
+        (host.Reach, host.System, host.ReadBy)
+            .ShouldBe(("ssh", "PRETEND Windows Server 2022 10.0.20348", @"FENNMOOR\host-reader"));
         host.Services.Single(s => s.Name == "WheylineSender").RunsNowAs.ShouldBe(@"FENNMOOR\svc-whey-sender");
 
         var removed = await service.GrantAllAsync("wheyline-lines", remove: true);

@@ -19,15 +19,21 @@ public sealed class SshHostsTests(HostScene scene) : IClassFixture<HostScene>
     {
         var host = await scene.Fresh("fm-line01").ReadAsync("fm-line01", Cancel);
         host.UnreadParts.ShouldBeEmpty();
-        (host.Role, host.System, host.ReadBy).ShouldBe((HostRole.Member, "PRETEND Windows Server 2022 10.0.20348", @"FENNMOOR\host-reader"));
+        (host.Role, host.System, host.ReadBy)
+            .ShouldBe((HostRole.Member, "PRETEND Windows Server 2022 10.0.20348", @"FENNMOOR\host-reader"));
         host.LocalGroups.Select(g => g.Name).ShouldBe(["Administrators", "Line Writers", "Users"]);
         host.LocalGroups[0].Members.ShouldHaveSingleItem().ShouldBe(Sid.Parse(SimulatedHostState.Domain + "-512"));
         host.LogonLists.Single(l => l.Constant == "SeBatchLogonRight").Holders.Count.ShouldBe(3);
         host.Services.Select(s => (s.Name, s.Account, s.Start, s.Running)).ShouldBe([
-            ("LineHub", @"NT AUTHORITY\NetworkService", ServiceStart.Automatic, true), ("LineSender", @"NT AUTHORITY\NetworkService", ServiceStart.AutomaticDelayed, true), ("Tcpip", "LocalSystem", ServiceStart.System, true),
+            ("LineHub", @"NT AUTHORITY\NetworkService", ServiceStart.Automatic, true), (
+                "LineSender", @"NT AUTHORITY\NetworkService", ServiceStart.AutomaticDelayed,
+                true), ("Tcpip", "LocalSystem", ServiceStart.System, true),
         ]);
         host.Services[0].WaitsFor.ShouldBe(["Tcpip"]);
-        (host.Services[0].RunsNowAsSid, host.Services[0].RunsSince).ShouldBe((Sid.Parse("S-1-5-20"), DateTimeOffset.Parse("2026-11-20T04:00:30Z", System.Globalization.CultureInfo.InvariantCulture)));
+        (host.Services[0].RunsNowAsSid, host.Services[0].RunsSince)
+            .ShouldBe((
+                Sid.Parse("S-1-5-20"),
+                DateTimeOffset.Parse("2026-11-20T04:00:30Z", System.Globalization.CultureInfo.InvariantCulture)));
     }
 
     [Fact]
@@ -37,7 +43,8 @@ public sealed class SshHostsTests(HostScene scene) : IClassFixture<HostScene>
         scene.Hosts.Change("fm-line01", s =>
         {
             s["fails"] = new JsonArray("secedit.exe", "Win32_Process", "RSOP_GPO");
-            s["groups"]!.AsArray()[0]!["members"]!.AsArray().Add(SimulatedHostState.Domain + "-9999"); // an account that is gone: the command gives up on the whole group
+            // an account that is gone: the command gives up on the whole group
+            s["groups"]!.AsArray()[0]!["members"]!.AsArray().Add(SimulatedHostState.Domain + "-9999");
         });
         var host = await hosts.ReadAsync("fm-line01", Cancel);
         host.UnreadParts.Select(u => u.Part).Order().ShouldBe(["Administrators", "policies", "rights", "running identities"]);
@@ -51,10 +58,15 @@ public sealed class SshHostsTests(HostScene scene) : IClassFixture<HostScene>
     {
         var hosts = scene.Fresh("fm-line02");
         var policy = GivePolicy("fm-line02", "SeBatchLogonRight = *S-1-5-32-544");
-        await HostScene.MakeAsync(hosts, new RefreshPolicy("fm-line02") { Expect = [new ExpectedHolder("SeBatchLogonRight", @"FENNMOOR\svc-line", true)] }, null).ShouldThrowAsync<ConnectorException>();
+        await HostScene.MakeAsync(
+            hosts,
+            new RefreshPolicy("fm-line02") { Expect = [new ExpectedHolder("SeBatchLogonRight", @"FENNMOOR\svc-line", true)] },
+            null)
+            .ShouldThrowAsync<ConnectorException>();
         var host = await hosts.ReadAsync("fm-line02", Cancel);
         host.Policies.ShouldNotBeNull().ShouldHaveSingleItem().ShouldSatisfyAllConditions(
-            p => p.Id.ShouldBe(policy), p => p.Name.ShouldBe("Servers"), p => p.Lists.ShouldNotBeNull().ShouldHaveSingleItem().Entries.ShouldBe(["*S-1-5-32-544"]));
+            p => p.Id.ShouldBe(policy), p => p.Name.ShouldBe("Servers"), p => p.Lists.ShouldNotBeNull()
+                .ShouldHaveSingleItem().Entries.ShouldBe(["*S-1-5-32-544"]));
         host.LogonLists.Single(l => l.Constant == "SeBatchLogonRight").Policy.ShouldBe(policy);
         host.LogonLists.Single(l => l.Constant == "SeServiceLogonRight").Policy.ShouldBeNull();
     }
@@ -75,11 +87,15 @@ public sealed class SshHostsTests(HostScene scene) : IClassFixture<HostScene>
     {
         var hosts = scene.Fresh("fm-line05");
         await HostScene.MakeAsync(hosts, new GrantLogonRight("fm-line05", "service", Line));
-        await HostScene.MakeAsync(hosts, new SetServiceAccount("fm-line05", "LineHub", Line, @"NT AUTHORITY\NetworkService"), "right password");
-        (await hosts.ReadAsync("fm-line05", Cancel)).Services[0].ShouldSatisfyAllConditions(s => s.Account.ShouldBe(Line), s => s.RunsNowAsSid.ShouldBe(Sid.Parse("S-1-5-20")));
+        await HostScene.MakeAsync(
+            hosts, new SetServiceAccount("fm-line05", "LineHub", Line, @"NT AUTHORITY\NetworkService"), "right password");
+        (await hosts.ReadAsync("fm-line05", Cancel)).Services[0]
+            .ShouldSatisfyAllConditions(s => s.Account.ShouldBe(Line), s => s.RunsNowAsSid.ShouldBe(Sid.Parse("S-1-5-20")));
         await HostScene.MakeAsync(hosts, new RestartService("fm-line05", "LineHub", Line) { Dependents = ["LineSender"] });
-        scene.Hosts.MadeOn("fm-line05").TakeLast(4).ShouldBe(["stop LineSender", "stop LineHub", "start LineHub", "start LineSender"]);
-        (await hosts.ReadAsync("fm-line05", Cancel)).Services[0].RunsNowAsSid.ShouldBe(Sid.Parse(SimulatedHostState.Domain + "-2001"));
+        scene.Hosts.MadeOn("fm-line05").TakeLast(4)
+            .ShouldBe(["stop LineSender", "stop LineHub", "start LineHub", "start LineSender"]);
+        (await hosts.ReadAsync("fm-line05", Cancel)).Services[0].RunsNowAsSid.ShouldBe(
+            Sid.Parse(SimulatedHostState.Domain + "-2001"));
     }
 
     [Fact]
@@ -88,16 +104,27 @@ public sealed class SshHostsTests(HostScene scene) : IClassFixture<HostScene>
         const string host = "fm-line07";
         var hosts = scene.Fresh(host);
         await HostScene.MakeAsync(hosts, new GrantLogonRight(host, "service", Line));
-        await HostScene.MakeAsync(hosts, new SetServiceAccount(host, "LineHub", Line, @"NT AUTHORITY\NetworkService"), "right password");
+        await HostScene.MakeAsync(
+            hosts, new SetServiceAccount(host, "LineHub", Line, @"NT AUTHORITY\NetworkService"), "right password");
         await HostScene.MakeAsync(hosts, new RestartService(host, "LineHub", Line) { Dependents = ["LineSender"] });
         var before = (await hosts.ReadAsync(host, Cancel)).Services[0];
-        scene.Hosts.Change(host, s => s["principals"]!.AsArray().Single(p => p!["name"]!.GetValue<string>() == "svc-line")!["password"] = "the new one");
+        scene.Hosts.Change(
+            host,
+            s => s["principals"]!.AsArray()
+                .Single(p => p!["name"]!.GetValue<string>() == "svc-line")!["password"] = "the new one");
         var give = new GiveServicePassword(host, "LineHub", Line);
-        (await hosts.ObserveAsync(give, Cancel)).ShouldSatisfyAllConditions(o => o.State.ShouldBe(ObservedState.NotDone), o => o.Seen.ShouldContain("cannot be read back"));
+        (await hosts.ObserveAsync(give, Cancel))
+            .ShouldSatisfyAllConditions(
+                o => o.State.ShouldBe(ObservedState.NotDone), o => o.Seen.ShouldContain("cannot be read back"));
         await hosts.MakeAsync(give, new NewPassword("the new one"), Cancel);
         (await hosts.ReadAsync(host, Cancel)).Services[0].RunsSince.ShouldBe(before.RunsSince); // it runs on
 
-        var anew = new RestartService(host, "LineHub", Line) { Anew = true, RanSince = before.RunsSince, Dependents = ["LineSender"] };
+        var anew = new RestartService(host, "LineHub", Line)
+        {
+            Anew = true,
+            RanSince = before.RunsSince,
+            Dependents = ["LineSender"],
+        };
         (await hosts.ObserveAsync(anew, Cancel)).State.ShouldBe(ObservedState.NotDone);
         await hosts.MakeAsync(anew, null, Cancel);
         (await hosts.ObserveAsync(anew, Cancel)).State.ShouldBe(ObservedState.Done);
@@ -107,8 +134,12 @@ public sealed class SshHostsTests(HostScene scene) : IClassFixture<HostScene>
         scene.Hosts.MadeOn(host).Count.ShouldBe(made);
 
         await hosts.MakeAsync(give, new NewPassword("a slip of the hand"), Cancel);
-        (await hosts.MakeAsync(anew with { RanSince = (await hosts.ReadAsync(host, Cancel)).Services[0].RunsSince }, null, Cancel).ShouldThrowAsync<ConnectorException>()).Message.ShouldContain("the user name or password is incorrect");
-        (await hosts.ObserveAsync(give with { Account = @"FENNMOOR\svc-other" }, Cancel)).State.ShouldBe(ObservedState.Impossible);
+        (await hosts.MakeAsync(
+            anew with { RanSince = (await hosts.ReadAsync(host, Cancel)).Services[0].RunsSince }, null,
+            Cancel).ShouldThrowAsync<ConnectorException>()).Message.ShouldContain(
+            "the user name or password is incorrect");
+        (await hosts.ObserveAsync(give with { Account = @"FENNMOOR\svc-other" }, Cancel)).State.ShouldBe(
+            ObservedState.Impossible);
     }
 
     [Theory]
@@ -118,12 +149,18 @@ public sealed class SshHostsTests(HostScene scene) : IClassFixture<HostScene>
     {
         var hosts = scene.Fresh("fm-line06");
         if (granted) await HostScene.MakeAsync(hosts, new GrantLogonRight("fm-line06", "service", Line));
-        await HostScene.MakeAsync(hosts, new SetServiceAccount("fm-line06", "LineSender", Line, @"NT AUTHORITY\NetworkService"), password);
-        var refused = await hosts.MakeAsync(new RestartService("fm-line06", "LineSender", Line), null, Cancel).ShouldThrowAsync<ConnectorException>();
+        await HostScene.MakeAsync(
+            hosts, new SetServiceAccount("fm-line06", "LineSender", Line, @"NT AUTHORITY\NetworkService"), password);
+        var refused = await hosts.MakeAsync(new RestartService("fm-line06", "LineSender", Line), null, Cancel)
+            .ShouldThrowAsync<ConnectorException>();
         refused.Message.ShouldContain(says);
         refused.Message.ShouldNotContain("password'");
-        (await hosts.MakeAsync(new AddLocalGroupMember("fm-line06", "Line Writers", @"FENNMOOR\nobody"), null, Cancel).ShouldThrowAsync<ConnectorException>()).Message.ShouldContain(@"FENNMOOR\nobody was not found");
-        (await hosts.ObserveAsync(new SetServiceStart("fm-line06", "NoSuch", ServiceStart.Manual, ServiceStart.Manual), Cancel)).ShouldBe(new Observation(ObservedState.Impossible, "there is no service NoSuch"));
+        (await hosts.MakeAsync(
+            new AddLocalGroupMember("fm-line06", "Line Writers", @"FENNMOOR\nobody"), null,
+            Cancel).ShouldThrowAsync<ConnectorException>()).Message.ShouldContain(
+            @"FENNMOOR\nobody was not found");
+        (await hosts.ObserveAsync(new SetServiceStart("fm-line06", "NoSuch", ServiceStart.Manual, ServiceStart.Manual), Cancel))
+            .ShouldBe(new Observation(ObservedState.Impossible, "there is no service NoSuch"));
     }
 
     [Fact]
@@ -132,7 +169,10 @@ public sealed class SshHostsTests(HostScene scene) : IClassFixture<HostScene>
         var hosts = scene.Fresh("fm-line06");
         var echoes = Path.ChangeExtension(scene.Hosts.StatePath("fm-line06"), "echoes");
         await File.WriteAllTextAsync(echoes, "", Cancel);
-        var refused = await hosts.MakeAsync(new SetServiceAccount("fm-line06", "LineSender", Line, @"NT AUTHORITY\NetworkService"), new NewPassword("Kein+Käse\"7"), Cancel).ShouldThrowAsync<ConnectorException>();
+        var refused = await hosts.MakeAsync(
+            new SetServiceAccount("fm-line06", "LineSender", Line, @"NT AUTHORITY\NetworkService"),
+            new NewPassword("Kein+Käse\"7"), Cancel)
+            .ShouldThrowAsync<ConnectorException>();
         File.Delete(echoes);
         refused.Message.ShouldContain("\"password\":\"(a password)\"");
         refused.Message.ShouldNotContain("Kein");
@@ -140,7 +180,8 @@ public sealed class SshHostsTests(HostScene scene) : IClassFixture<HostScene>
 
     public static TheoryData<string, string> Cuts => new()
     {
-        { "local group", "after Add-LocalGroupMember" }, { "right", "before secedit.exe" }, { "account", "after Change" }, { "restart", "after Stop-Service LineSender" }, { "restart", "after Stop-Service LineHub" },
+        { "local group", "after Add-LocalGroupMember" }, { "right", "before secedit.exe" }, { "account", "after Change" },
+        { "restart", "after Stop-Service LineSender" }, { "restart", "after Stop-Service LineHub" },
     };
 
     [Theory]
@@ -157,16 +198,22 @@ public sealed class SshHostsTests(HostScene scene) : IClassFixture<HostScene>
         };
         if (which == "restart")
         {
-            scene.Hosts.Change("fm-line08", s => s["rights"]!["SeServiceLogonRight"]!.AsArray().Add($"*{SimulatedHostState.Domain}-2001"));
-            await hosts.MakeAsync(new SetServiceAccount("fm-line08", "LineHub", Line, @"NT AUTHORITY\NetworkService"), new NewPassword("right password"), Cancel);
+            scene.Hosts.Change(
+                "fm-line08", s => s["rights"]!["SeServiceLogonRight"]!.AsArray().Add($"*{SimulatedHostState.Domain}-2001"));
+            await hosts.MakeAsync(
+                new SetServiceAccount("fm-line08", "LineHub", Line, @"NT AUTHORITY\NetworkService"),
+                new NewPassword("right password"), Cancel);
         }
 
         var already = scene.Hosts.MadeOn("fm-line08").Count;
         scene.Hosts.Change("fm-line08", s => s["rehearse"] = moment);
-        (await hosts.MakeAsync(change, new NewPassword("right password"), Cancel).ShouldThrowAsync<ConnectorException>()).Failure.ShouldBe(ConnectorFailure.Unreachable);
+        (await hosts.MakeAsync(
+            change, new NewPassword("right password"), Cancel).ShouldThrowAsync<ConnectorException>()).Failure.ShouldBe(
+            ConnectorFailure.Unreachable);
 
         // As a grant goes on: look first, and make only what is not true.
-        if ((await hosts.ObserveAsync(change, Cancel)).State != ObservedState.Done) await hosts.MakeAsync(change, new NewPassword("right password"), Cancel);
+        if ((await hosts.ObserveAsync(change, Cancel)).State != ObservedState.Done)
+            await hosts.MakeAsync(change, new NewPassword("right password"), Cancel);
         (await hosts.ObserveAsync(change, Cancel)).State.ShouldBe(ObservedState.Done);
         var made = scene.Hosts.MadeOn("fm-line08").Skip(already).ToList();
         made.ShouldBe(made.Distinct());
@@ -177,7 +224,8 @@ public sealed class SshHostsTests(HostScene scene) : IClassFixture<HostScene>
     public async Task A_host_with_another_key_is_sent_nothing()
     {
         var hosts = scene.Fresh("fm-line01", key: "SHA256:" + new string('A', 43));
-        var refused = await hosts.MakeAsync(new AddLocalGroupMember("fm-line01", "Line Writers", Line), null, Cancel).ShouldThrowAsync<ConnectorException>();
+        var refused = await hosts.MakeAsync(new AddLocalGroupMember("fm-line01", "Line Writers", Line), null, Cancel)
+            .ShouldThrowAsync<ConnectorException>();
         refused.Failure.ShouldBe(ConnectorFailure.NotTrusted);
         refused.Message.ShouldContain(scene.Hosts.HostKey);
         scene.Hosts.MadeOn("fm-line01").ShouldBeEmpty();
@@ -186,7 +234,8 @@ public sealed class SshHostsTests(HostScene scene) : IClassFixture<HostScene>
     [Fact]
     public async Task A_sign_in_that_is_refused_names_the_secret_and_not_what_is_in_it()
     {
-        var refused = await scene.Fresh("fm-line01", secret: "a password that nobody has").ReadAsync("fm-line01", Cancel).ShouldThrowAsync<ConnectorException>();
+        var refused = await scene.Fresh("fm-line01", secret: "a password that nobody has").ReadAsync("fm-line01", Cancel)
+            .ShouldThrowAsync<ConnectorException>();
         refused.Failure.ShouldBe(ConnectorFailure.SignIn);
         refused.Message.ShouldContain("'host-key'");
         refused.Message.ShouldNotContain("nobody has");
@@ -198,8 +247,10 @@ public sealed class SshHostsTests(HostScene scene) : IClassFixture<HostScene>
         scene.Fresh("fm-line02");
         var yaml = $"  fm-line02: {scene.Hosts.Yaml("fm-line02", user: SimulatedHosts.PasswordUser)}";
         (await HostScene.Reaching(yaml, 60, scene.Hosts.Password).ReadAsync("fm-line02", Cancel)).Services.ShouldNotBeEmpty();
-        var refused = await HostScene.Reaching(yaml, 60, scene.Hosts.Password + "x").ReadAsync("fm-line02", Cancel).ShouldThrowAsync<ConnectorException>();
-        (refused.Failure, refused.Message.Contains(scene.Hosts.Password, StringComparison.Ordinal)).ShouldBe((ConnectorFailure.SignIn, false));
+        var refused = await HostScene.Reaching(yaml, 60, scene.Hosts.Password + "x").ReadAsync("fm-line02", Cancel)
+            .ShouldThrowAsync<ConnectorException>();
+        (refused.Failure, refused.Message.Contains(scene.Hosts.Password, StringComparison.Ordinal))
+            .ShouldBe((ConnectorFailure.SignIn, false));
     }
 
     [Fact]
@@ -207,8 +258,12 @@ public sealed class SshHostsTests(HostScene scene) : IClassFixture<HostScene>
     {
         scene.Fresh("fm-line02");
         var hosts = HostScene.Reaching($"  fm-other01: {scene.Hosts.Yaml("fm-line02")}", 60, scene.Hosts.PrivateKey);
-        (await hosts.ReadAsync("fm-other01", Cancel).ShouldThrowAsync<ConnectorException>()).Message.ShouldContain("is named FM-LINE02");
-        (await hosts.MakeAsync(new AddLocalGroupMember("fm-other01", "Line Writers", Line), null, Cancel).ShouldThrowAsync<ConnectorException>()).Message.ShouldContain("these changes are for fm-other01");
+        (await hosts.ReadAsync("fm-other01", Cancel).ShouldThrowAsync<ConnectorException>()).Message.ShouldContain(
+            "is named FM-LINE02");
+        (await hosts.MakeAsync(
+            new AddLocalGroupMember("fm-other01", "Line Writers", Line), null,
+            Cancel).ShouldThrowAsync<ConnectorException>()).Message.ShouldContain(
+            "these changes are for fm-other01");
         scene.Hosts.MadeOn("fm-line02").ShouldBeEmpty();
     }
 
@@ -217,8 +272,11 @@ public sealed class SshHostsTests(HostScene scene) : IClassFixture<HostScene>
     {
         using var silent = new TcpListener(IPAddress.Loopback, 0);
         silent.Start();
-        var hosts = HostScene.Reaching($"  fm-line01: {{ reach: ssh, address: 127.0.0.1, port: {((IPEndPoint)silent.LocalEndpoint).Port}, host-key: \"{scene.Hosts.HostKey}\", sign-in-as: x, secret: host-key }}", 3, scene.Hosts.PrivateKey);
-        var refused = await hosts.ReadAsync("fm-line01", Cancel).WaitAsync(TimeSpan.FromSeconds(30), Cancel).ShouldThrowAsync<ConnectorException>();
+        var hosts = HostScene.Reaching(
+            $"  fm-line01: {{ reach: ssh, address: 127.0.0.1, port: {((IPEndPoint)silent.LocalEndpoint).Port}, host-key: \"{scene.Hosts.HostKey}\", sign-in-as: x, secret: host-key }}",
+            3, scene.Hosts.PrivateKey);
+        var refused = await hosts.ReadAsync("fm-line01", Cancel).WaitAsync(TimeSpan.FromSeconds(30), Cancel)
+            .ShouldThrowAsync<ConnectorException>();
         refused.Failure.ShouldBe(ConnectorFailure.Unreachable);
     }
 
@@ -227,8 +285,11 @@ public sealed class SshHostsTests(HostScene scene) : IClassFixture<HostScene>
         const string id = "{0B6E1C52-3C2D-4E0B-9A57-6E5D0C7F1A11}";
         var folder = Path.Combine(scene.Hosts.Folder, host, id, "Machine");
         Directory.CreateDirectory(Path.Combine(folder, "Microsoft", "Windows NT", "SecEdit"));
-        File.WriteAllText(Path.Combine(folder, "Microsoft", "Windows NT", "SecEdit", "GptTmpl.inf"), $"[Unicode]\r\nUnicode=yes\r\n[Privilege Rights]\r\n{line}\r\n", System.Text.Encoding.Unicode);
-        scene.Hosts.Change(host, s => s["policies"] = new JsonArray(new JsonObject { ["id"] = id, ["name"] = "Servers", ["path"] = folder }));
+        File.WriteAllText(
+            Path.Combine(folder, "Microsoft", "Windows NT", "SecEdit", "GptTmpl.inf"),
+            $"[Unicode]\r\nUnicode=yes\r\n[Privilege Rights]\r\n{line}\r\n", System.Text.Encoding.Unicode);
+        scene.Hosts.Change(
+            host, s => s["policies"] = new JsonArray(new JsonObject { ["id"] = id, ["name"] = "Servers", ["path"] = folder }));
         return id;
     }
 }

@@ -7,7 +7,9 @@ namespace JustRight.Service.Tests;
 /// <summary>Adopting what is already there, through the service: from accounts to items to a fit.</summary>
 public sealed class AdoptionTests
 {
-    private static readonly AdoptionOrder Curdhouse = new("curdhouse-found", "curdhouse", "fennmoor", [new("svc-curd-labeller", WorksAs: "pool"), new("svc-curd-fitter", "setup", "Sets it up")], "7.1", "Curdhouse, as found");
+    private static readonly AdoptionOrder Curdhouse = new(
+        "curdhouse-found", "curdhouse", "fennmoor",
+        [new("svc-curd-labeller", WorksAs: "pool"), new("svc-curd-fitter", "setup", "Sets it up")], "7.1", "Curdhouse, as found");
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
@@ -21,30 +23,42 @@ public sealed class AdoptionTests
         await service.RunAsync("estates/fennmoor/survey");
         await service.RunAsync("estates/fennmoor/survey"); // two servers do not answer at first
         var found = await ViewAsync(service);
-        found.ShouldSatisfyAllConditions(v => v.Missing.ShouldBeEmpty(), v => v.Open.ShouldBe(v.Items.Count), v => v.Services.ShouldContain("CurdLabels on fm-book01 runs as svc-curd-labeller"));
+        found.ShouldSatisfyAllConditions(
+            v => v.Missing.ShouldBeEmpty(), v => v.Open.ShouldBe(v.Items.Count),
+            v => v.Services.ShouldContain("CurdLabels on fm-book01 runs as svc-curd-labeller"));
         var owner = found.Items.Single(i => i.Right == "owner");
 
         (await AnswerAsync(service, "perhaps", owner.Id)).Text.ShouldContain("needed, not-needed, not-sure");
         (await AnswerAsync(service, "needed", "nothing/at-all")).Code.ShouldBe(HttpStatusCode.Conflict);
         using var early = await service.Http.PostAsync("/api/adoptions/curdhouse-found/finish", null, Cancel);
-        (early.StatusCode, await early.Content.ReadAsStringAsync(Cancel)).ShouldSatisfyAllConditions(e => e.StatusCode.ShouldBe(HttpStatusCode.Conflict), e => e.Item2.ShouldContain("are not answered yet"));
-        (await AnswerAsync(service, "needed", [.. found.Items.Where(i => i.Account == "svc-curd-labeller").Select(i => i.Id)])).Code.ShouldBe(HttpStatusCode.OK);
-        (await AnswerAsync(service, "not-sure", [.. found.Items.Where(i => i.Account == "svc-curd-fitter").Select(i => i.Id)])).Code.ShouldBe(HttpStatusCode.OK);
+        (early.StatusCode, await early.Content.ReadAsStringAsync(Cancel))
+            .ShouldSatisfyAllConditions(
+                e => e.StatusCode.ShouldBe(HttpStatusCode.Conflict), e => e.Item2.ShouldContain("are not answered yet"));
+        (await AnswerAsync(
+            service, "needed",
+            [.. found.Items.Where(i => i.Account == "svc-curd-labeller").Select(i => i.Id)])).Code.ShouldBe(HttpStatusCode.OK);
+        (await AnswerAsync(
+            service, "not-sure",
+            [.. found.Items.Where(i => i.Account == "svc-curd-fitter").Select(i => i.Id)])).Code.ShouldBe(HttpStatusCode.OK);
         (await AnswerAsync(service, "not-needed", owner.Id)).Code.ShouldBe(HttpStatusCode.OK); // a later word counts
-        (await service.GetAsync("adoptions/curdhouse-found/draft", ContractsJson.Default.AdoptionDraftView)).Sheet.ShouldNotContain("database-owner");
+        (await service.GetAsync(
+            "adoptions/curdhouse-found/draft", ContractsJson.Default.AdoptionDraftView)).Sheet.ShouldNotContain("database-owner");
 
         using var finished = await service.Http.PostAsync("/api/adoptions/curdhouse-found/finish", null, Cancel);
         finished.EnsureSuccessStatusCode();
         var fit = await service.GetAsync("installs/curdhouse-found/fit", ContractsJson.Default.FitView);
         fit.Accounts.SelectMany(a => a.Rights).Where(r => r.Verdict == "excess").ShouldHaveSingleItem().Right.ShouldBe("owner");
-        fit.Accounts.SelectMany(a => a.Rights).Single(r => r is { Right: "dbcreator", Place: "fm-sql03" }).ShouldSatisfyAllConditions(r => r.Verdict.ShouldBe("met"), r => r.Why!.ShouldStartWith("not sure ("));
-        (await service.GetAsync("log?take=20", ContractsJson.Default.IReadOnlyListLogEntryView)).Count(e => e is { Action: "adopt", Subject: "curdhouse-found" }).ShouldBe(5);
+        fit.Accounts.SelectMany(a => a.Rights).Single(r => r is { Right: "dbcreator", Place: "fm-sql03" })
+            .ShouldSatisfyAllConditions(r => r.Verdict.ShouldBe("met"), r => r.Why!.ShouldStartWith("not sure ("));
+        (await service.GetAsync("log?take=20", ContractsJson.Default.IReadOnlyListLogEntryView))
+            .Count(e => e is { Action: "adopt", Subject: "curdhouse-found" }).ShouldBe(5);
 
         // Finished again after another word: it writes over what it wrote itself.
         (await AnswerAsync(service, "needed", owner.Id)).Code.ShouldBe(HttpStatusCode.OK);
         using var again = await service.Http.PostAsync("/api/adoptions/curdhouse-found/finish", null, Cancel);
         again.EnsureSuccessStatusCode();
-        (await service.GetAsync("installs/curdhouse-found/fit", ContractsJson.Default.FitView)).Accounts.SelectMany(a => a.Rights).ShouldNotContain(r => r.Verdict == "excess");
+        (await service.GetAsync("installs/curdhouse-found/fit", ContractsJson.Default.FitView)).Accounts.SelectMany(a => a.Rights)
+            .ShouldNotContain(r => r.Verdict == "excess");
 
         // Where two must agree, writing over it waits for another.
         var two = (await File.ReadAllTextAsync(Path.Combine(Checkout.Top, "demo-data", "estates", "fennmoor.yaml"), Cancel))
@@ -59,42 +73,63 @@ public sealed class AdoptionTests
     public async Task What_it_did_not_write_it_never_writes_over_and_a_slip_of_the_pen_is_told()
     {
         await using var service = await PreparedData.Demo.StartAsync();
-        (await RefusedAsync(service, Curdhouse with { Estate = "fenmoor" }, "fennmoor")).ShouldBe((HttpStatusCode.NotFound, true)); // the nearest is named
-        (await RefusedAsync(service, Curdhouse with { Name = "curdhouse-books" }, "There is an install curdhouse-books")).ShouldBe((HttpStatusCode.Conflict, true));
+        // the nearest is named
+        (await RefusedAsync(service, Curdhouse with { Estate = "fenmoor" }, "fennmoor"))
+            .ShouldBe((HttpStatusCode.NotFound, true));
+        (await RefusedAsync(service, Curdhouse with { Name = "curdhouse-books" }, "There is an install curdhouse-books"))
+            .ShouldBe((HttpStatusCode.Conflict, true));
         (await RefusedAsync(service, Curdhouse, "There is a sheet curdhouse@7.1")).ShouldBe((HttpStatusCode.Conflict, true));
-        (await RefusedAsync(service, Curdhouse with { Accounts = [] }, "from 1 to 50")).ShouldBe((HttpStatusCode.BadRequest, true));
-        (await RefusedAsync(service, Curdhouse with { Product = "Curd Organization" }, "small letters")).ShouldBe((HttpStatusCode.BadRequest, true));
-        (await RefusedAsync(service, Curdhouse with { Product = "found", Accounts = [new("svc-curd-labeller", WorksAs: "magic")] }, "works-as")).ShouldBe((HttpStatusCode.BadRequest, true));
-        (await RefusedAsync(service, Curdhouse with { Product = "found", Accounts = [new("svc-a"), new("SVC-A")] }, "same key")).ShouldBe((HttpStatusCode.BadRequest, true));
+        (await RefusedAsync(service, Curdhouse with { Accounts = [] }, "from 1 to 50"))
+            .ShouldBe((HttpStatusCode.BadRequest, true));
+        (await RefusedAsync(service, Curdhouse with { Product = "Curd Organization" }, "small letters"))
+            .ShouldBe((HttpStatusCode.BadRequest, true));
+        (await RefusedAsync(
+            service, Curdhouse with { Product = "found", Accounts = [new("svc-curd-labeller", WorksAs: "magic")] }, "works-as"))
+            .ShouldBe((HttpStatusCode.BadRequest, true));
+        (await RefusedAsync(service, Curdhouse with { Product = "found", Accounts = [new("svc-a"), new("SVC-A")] }, "same key"))
+            .ShouldBe((HttpStatusCode.BadRequest, true));
 
         // What an install in Just Right needs already is said; an account that is not there stops the end.
-        (await PostAsync(service, "adoptions", new AdoptionOrder("roundsman-found", "found", "fennmoor", [new("svc-roundsman"), new("svc-nobody")]))).EnsureSuccessStatusCode();
+        (await PostAsync(
+            service, "adoptions",
+            new AdoptionOrder("roundsman-found", "found", "fennmoor", [new("svc-roundsman"), new("svc-nobody")])))
+            .EnsureSuccessStatusCode();
         await service.RunAsync("estates/fennmoor/survey");
         var view = await service.GetAsync("adoptions/roundsman-found", ContractsJson.Default.AdoptionView);
         view.Missing.ShouldBe(["svc-nobody"]);
         var mute = view.Items.First(i => i.WhyNot is not null);
         (await AnswerAsync(service, "needed", "roundsman-found", [mute.Id])).Text.ShouldContain("The sheet cannot ask for this");
-        (await AnswerAsync(service, "not-sure", "roundsman-found", [.. view.Items.Select(i => i.Id)])).Code.ShouldBe(HttpStatusCode.OK);
+        (await AnswerAsync(
+            service, "not-sure", "roundsman-found", [.. view.Items.Select(i => i.Id)])).Code.ShouldBe(HttpStatusCode.OK);
         using var finish = await service.Http.PostAsync("/api/adoptions/roundsman-found/finish", null, Cancel);
-        (finish.StatusCode, await finish.Content.ReadAsStringAsync(Cancel)).ShouldSatisfyAllConditions(f => f.StatusCode.ShouldBe(HttpStatusCode.Conflict), f => f.Item2.ShouldContain("svc-nobody"));
+        (finish.StatusCode, await finish.Content.ReadAsStringAsync(Cancel))
+            .ShouldSatisfyAllConditions(
+                f => f.StatusCode.ShouldBe(HttpStatusCode.Conflict), f => f.Item2.ShouldContain("svc-nobody"));
     }
 
-    private static async Task<(HttpStatusCode Code, bool Says)> RefusedAsync(ServiceProcess service, AdoptionOrder order, string says)
+    private static async Task<(HttpStatusCode Code, bool Says)> RefusedAsync(
+        ServiceProcess service, AdoptionOrder order, string says)
     {
         using var response = await PostAsync(service, "adoptions", order);
         var text = await response.Content.ReadAsStringAsync(Cancel);
         return (response.StatusCode, text.Contains(says, StringComparison.OrdinalIgnoreCase));
     }
 
-    private static Task<HttpResponseMessage> PostAsync(ServiceProcess service, string path, AdoptionOrder order) => service.Http.PostAsJsonAsync($"/api/{path}", order, ContractsJson.Default.AdoptionOrder, Cancel);
+    private static Task<HttpResponseMessage> PostAsync(ServiceProcess service, string path, AdoptionOrder order) =>
+        service.Http.PostAsJsonAsync($"/api/{path}", order, ContractsJson.Default.AdoptionOrder, Cancel);
 
-    private static Task<(HttpStatusCode Code, string Text)> AnswerAsync(ServiceProcess service, string word, params string[] items) => AnswerAsync(service, word, Curdhouse.Name, items);
+    private static Task<(HttpStatusCode Code, string Text)> AnswerAsync(
+        ServiceProcess service, string word, params string[] items) => AnswerAsync(service, word, Curdhouse.Name, items);
 
-    private static async Task<(HttpStatusCode Code, string Text)> AnswerAsync(ServiceProcess service, string word, string adoption, string[] items)
+    private static async Task<(HttpStatusCode Code, string Text)> AnswerAsync(
+        ServiceProcess service, string word, string adoption, string[] items)
     {
-        using var response = await service.Http.PostAsJsonAsync($"/api/adoptions/{adoption}/answers", new AdoptionAnswerOrder(items, word), ContractsJson.Default.AdoptionAnswerOrder, Cancel);
+        using var response = await service.Http.PostAsJsonAsync(
+            $"/api/adoptions/{adoption}/answers", new AdoptionAnswerOrder(items, word), ContractsJson.Default.AdoptionAnswerOrder,
+            Cancel);
         return (response.StatusCode, await response.Content.ReadAsStringAsync(Cancel));
     }
 
-    private static Task<AdoptionView> ViewAsync(ServiceProcess service) => service.GetAsync("adoptions/curdhouse-found", ContractsJson.Default.AdoptionView);
+    private static Task<AdoptionView> ViewAsync(ServiceProcess service) =>
+        service.GetAsync("adoptions/curdhouse-found", ContractsJson.Default.AdoptionView);
 }

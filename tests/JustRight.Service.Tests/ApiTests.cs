@@ -23,7 +23,8 @@ public sealed class ApiTests(ApiFixture fixture) : IClassFixture<ApiFixture>
         response.Content.Headers.ContentType!.MediaType.ShouldBe("application/problem+json");
         var problem = (await response.Content.ReadFromJsonAsync(ContractsJson.Default.ProblemView))!;
         problem.Type.ShouldBe("urn:justright:faulty-file");
-        problem.Faults!.ShouldContain(f => f.Code == broken.Code && f.File == "broken.yaml" && f.Line == broken.Line && f.Column == broken.Column);
+        problem.Faults!.ShouldContain(f =>
+            f.Code == broken.Code && f.File == "broken.yaml" && f.Line == broken.Line && f.Column == broken.Column);
         (await BooksAsync()).ShouldBe(before);
     }
 
@@ -44,13 +45,18 @@ public sealed class ApiTests(ApiFixture fixture) : IClassFixture<ApiFixture>
     public async Task Roles_may_what_they_may(string? role, string method, string path, HttpStatusCode status)
     {
         using var http = new HttpClient { BaseAddress = new Uri(_service.Address) };
-        if (role is not null) http.DefaultRequestHeaders.Authorization = new AuthenticationHeaderValue("Bearer", role == "wrong" ? "jr_wrong" : await TokenAsync(role));
+        if (role is not null)
+            http.DefaultRequestHeaders.Authorization = new AuthenticationHeaderValue(
+                "Bearer", role == "wrong" ? "jr_wrong" : await TokenAsync(role));
         using var request = new HttpRequestMessage(new HttpMethod(method), "/api/" + path);
-        if (path.EndsWith("/grant", StringComparison.Ordinal)) request.Content = JsonContent.Create(new GrantOrder(false, ["x"]), ContractsJson.Default.GrantOrder);
+        if (path.EndsWith("/grant", StringComparison.Ordinal))
+            request.Content = JsonContent.Create(new GrantOrder(false, ["x"]), ContractsJson.Default.GrantOrder);
         using var response = await http.SendAsync(request);
         response.StatusCode.ShouldBe(status);
         if ((int)status >= 400) response.Content.Headers.ContentType!.MediaType.ShouldBe("application/problem+json");
-        if (status == HttpStatusCode.Accepted) await _service.EndOfAsync((await response.Content.ReadFromJsonAsync(ContractsJson.Default.JobView))!.Id); // what it logs must not come in the middle of another test
+        // what it logs must not come in the middle of another test
+        if (status == HttpStatusCode.Accepted)
+            await _service.EndOfAsync((await response.Content.ReadFromJsonAsync(ContractsJson.Default.JobView))!.Id);
     }
 
     [Fact]
@@ -61,9 +67,11 @@ public sealed class ApiTests(ApiFixture fixture) : IClassFixture<ApiFixture>
         var code = new SignInCode(ServiceProcess.CodeOf(own.Links[1]));
         using var first = await http.PostAsJsonAsync("/api/sign-in", code, ContractsJson.Default.SignInCode);
         first.StatusCode.ShouldBe(HttpStatusCode.OK);
-        first.Headers.GetValues("Set-Cookie").Single().ShouldSatisfyAllConditions(c => c.ShouldContain("httponly"), c => c.ShouldContain("samesite=strict"));
+        first.Headers.GetValues("Set-Cookie").Single()
+            .ShouldSatisfyAllConditions(c => c.ShouldContain("httponly"), c => c.ShouldContain("samesite=strict"));
         (await http.GetAsync("/api/me")).StatusCode.ShouldBe(HttpStatusCode.OK);
-        using var second = await new HttpClient { BaseAddress = new Uri(own.Address) }.PostAsJsonAsync("/api/sign-in", code, ContractsJson.Default.SignInCode);
+        using var second = await new HttpClient { BaseAddress = new Uri(own.Address) }.PostAsJsonAsync(
+            "/api/sign-in", code, ContractsJson.Default.SignInCode);
         second.StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
 
         // A page of another site may not use the cookie, and guessing codes is slowed down.
@@ -71,7 +79,9 @@ public sealed class ApiTests(ApiFixture fixture) : IClassFixture<ApiFixture>
         foreign.Headers.Add("Origin", "http://elsewhere.example");
         (await http.SendAsync(foreign)).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
         var statuses = new List<HttpStatusCode>();
-        for (var i = 0; i < 12; i++) statuses.Add((await http.PostAsJsonAsync("/api/sign-in", new SignInCode("guess" + i), ContractsJson.Default.SignInCode)).StatusCode);
+        for (var i = 0; i < 12; i++)
+            statuses.Add((await http.PostAsJsonAsync(
+                "/api/sign-in", new SignInCode("guess" + i), ContractsJson.Default.SignInCode)).StatusCode);
         statuses.ShouldContain(HttpStatusCode.TooManyRequests);
     }
 
@@ -79,9 +89,14 @@ public sealed class ApiTests(ApiFixture fixture) : IClassFixture<ApiFixture>
     public async Task A_step_that_the_worklist_does_not_offer_cannot_be_made()
     {
         await _service.RunAsync($"installs/{Install}/verify");
-        using var response = await _service.Http.PostAsync($"/api/installs/{Install}/grant", JsonContent.Create(new GrantOrder(false, [@"add fennmoor\svc-archive to fennmoor\domain admins"]), ContractsJson.Default.GrantOrder));
+        using var response = await _service.Http.PostAsync(
+            $"/api/installs/{Install}/grant",
+            JsonContent.Create(
+                new GrantOrder(false, [@"add fennmoor\svc-archive to fennmoor\domain admins"]),
+                ContractsJson.Default.GrantOrder));
         response.StatusCode.ShouldBe(HttpStatusCode.Conflict);
-        (await response.Content.ReadFromJsonAsync(ContractsJson.Default.ProblemView))!.Type.ShouldBe("urn:justright:worklist-changed");
+        (await response.Content.ReadFromJsonAsync(ContractsJson.Default.ProblemView))!.Type.ShouldBe(
+            "urn:justright:worklist-changed");
     }
 
     [Theory]
@@ -112,7 +127,10 @@ public sealed class ApiTests(ApiFixture fixture) : IClassFixture<ApiFixture>
         var served = await _service.Http.GetStringAsync("/openapi/v1.json");
         var file = Path.Combine(Checkout.Top, "docs", "api", "openapi.json");
         if (Environment.GetEnvironmentVariable("JUSTRIGHT_WRITE_API") == "yes") await File.WriteAllTextAsync(file, served);
-        (await File.ReadAllTextAsync(file)).ShouldBe(served, "Run the tests once with JUSTRIGHT_WRITE_API=yes, then npm run types in console/, and commit what changes.");
+        (await File.ReadAllTextAsync(file))
+            .ShouldBe(
+                served,
+                "Run the tests once with JUSTRIGHT_WRITE_API=yes, then npm run types in console/, and commit what changes.");
     }
 
     [Fact]
@@ -128,10 +146,14 @@ public sealed class ApiTests(ApiFixture fixture) : IClassFixture<ApiFixture>
 
     private async Task<string> TokenAsync(string role)
     {
-        using var response = await _service.Http.PostAsJsonAsync("/api/tokens", new TokenOrder($"{role}-{Guid.NewGuid():N}", role, 1), ContractsJson.Default.TokenOrder);
+        using var response = await _service.Http.PostAsJsonAsync(
+            "/api/tokens", new TokenOrder($"{role}-{Guid.NewGuid():N}", role, 1), ContractsJson.Default.TokenOrder);
         return (await response.Content.ReadFromJsonAsync(ContractsJson.Default.NewTokenView))!.Token;
     }
 
     private async Task<string> BooksAsync() =>
-        string.Join(';', (await _service.GetAsync("sheets", ContractsJson.Default.IReadOnlyListSheetSummary)).Select(s => s.ToString())) + (await _service.GetAsync("log/check", ContractsJson.Default.LogCheckView)).LastHash;
+        string.Join(
+            ';',
+            (await _service.GetAsync("sheets", ContractsJson.Default.IReadOnlyListSheetSummary))
+                .Select(s => s.ToString())) + (await _service.GetAsync("log/check", ContractsJson.Default.LogCheckView)).LastHash;
 }

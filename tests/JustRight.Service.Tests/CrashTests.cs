@@ -30,7 +30,8 @@ public sealed class CrashTests
         await using var service = await Verified.StartAsync("--JustRight:RehearseHaltAt", halt);
         var worklist = await service.GetAsync($"installs/{Install}/worklist", ContractsJson.Default.WorklistView);
         var order = new GrantOrder(false, [.. worklist.Give.Select(s => s.Id)]);
-        using var response = await service.Http.PostAsync($"/api/installs/{Install}/grant", JsonContent.Create(order, ContractsJson.Default.GrantOrder));
+        using var response = await service.Http.PostAsync(
+            $"/api/installs/{Install}/grant", JsonContent.Create(order, ContractsJson.Default.GrantOrder));
         var job = (await response.Content.ReadFromJsonAsync(ContractsJson.Default.JobView))!;
         await service.HaltedAsync();
 
@@ -44,13 +45,16 @@ public sealed class CrashTests
         var log = await service.GetAsync("log?take=500", ContractsJson.Default.IReadOnlyListLogEntryView);
         foreach (var step in ended.Steps)
         {
-            log.Count(e => e.Action == "intend" && e.Detail.StartsWith(step.Words + ";", StringComparison.Ordinal)).ShouldBe(1, step.Words);
-            log.Count(e => e.Action == "make" && e.Detail.StartsWith(step.Words + ";", StringComparison.Ordinal)).ShouldBe(1, step.Words);
+            log.Count(e => e.Action == "intend" && e.Detail.StartsWith(step.Words + ";", StringComparison.Ordinal))
+                .ShouldBe(1, step.Words);
+            log.Count(e => e.Action == "make" && e.Detail.StartsWith(step.Words + ";", StringComparison.Ordinal))
+                .ShouldBe(1, step.Words);
         }
 
         (await service.GetAsync("log/check", ContractsJson.Default.LogCheckView)).Sound.ShouldBeTrue();
         (await service.GetAsync($"installs/{Install}/worklist", ContractsJson.Default.WorklistView)).Give.ShouldBeEmpty();
-        (await service.GetAsync($"installs/{Install}/passwords", ContractsJson.Default.IReadOnlyListPasswordView)).Count.ShouldBe(2);
+        (await service.GetAsync(
+            $"installs/{Install}/passwords", ContractsJson.Default.IReadOnlyListPasswordView)).Count.ShouldBe(2);
     }
 
     [Fact]
@@ -60,6 +64,7 @@ public sealed class CrashTests
         await service.RunAsync($"installs/{Install}/verify");
         (await service.StopAsync()).ShouldBe(0);
         await service.RestartAsync();
-        (await service.GetAsync($"installs/{Install}/fit", ContractsJson.Default.FitView)).Counts.Forbidden.ShouldBe(1); // kept over the restart
+        // kept over the restart
+        (await service.GetAsync($"installs/{Install}/fit", ContractsJson.Default.FitView)).Counts.Forbidden.ShouldBe(1);
     }
 }

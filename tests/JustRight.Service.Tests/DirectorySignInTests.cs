@@ -14,7 +14,8 @@ public sealed class DirectorySignInTests
     [
         "--JustRight:Demo", "true", "--JustRight:DirectorySignIn:Simulation", "fennmoor/staff",
         "--JustRight:DirectorySignIn:AskAgainMinutes", "0",
-        "--JustRight:DirectorySignIn:Roles:reader:0", "CN=vpn-drivers" + Groups, "--JustRight:DirectorySignIn:Roles:granter:0", "cn=vpn-keepers" + Groups,
+        "--JustRight:DirectorySignIn:Roles:reader:0", "CN=vpn-drivers" + Groups, "--JustRight:DirectorySignIn:Roles:granter:0",
+        "cn=vpn-keepers" + Groups,
     ];
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
@@ -24,15 +25,20 @@ public sealed class DirectorySignInTests
     {
         await using var service = await PreparedData.Demo.StartAsync(Settings);
         using var driver = Browser(service);
-        (await driver.GetFromJsonAsync("/api/sign-in/ways", ContractsJson.Default.SignInWaysView, Cancel))!.Directory.ShouldBe("staff");
-        (await EnterAsync(driver, "a.brandt", "simulated-b.coyle")).ShouldBe((HttpStatusCode.Unauthorized, "Wrong name or password, or the account is disabled."));
-        (await EnterAsync(driver, "nobody", "simulated-nobody")).ShouldBe((HttpStatusCode.Unauthorized, "Wrong name or password, or the account is disabled."));
+        (await driver.GetFromJsonAsync(
+            "/api/sign-in/ways", ContractsJson.Default.SignInWaysView, Cancel))!.Directory.ShouldBe("staff");
+        (await EnterAsync(driver, "a.brandt", "simulated-b.coyle"))
+            .ShouldBe((HttpStatusCode.Unauthorized, "Wrong name or password, or the account is disabled."));
+        (await EnterAsync(driver, "nobody", "simulated-nobody"))
+            .ShouldBe((HttpStatusCode.Unauthorized, "Wrong name or password, or the account is disabled."));
         (await EnterAsync(driver, "a.brandt", "")).Code.ShouldBe(HttpStatusCode.Unauthorized);
         (await EnterAsync(driver, "*", "simulated-a.brandt")).Code.ShouldBe(HttpStatusCode.Unauthorized);
         using (var before = await driver.GetAsync("/api/me", Cancel)) before.StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
 
-        (await EnterAsync(driver, " A.Brandt ", "simulated-a.brandt")).Code.ShouldBe(HttpStatusCode.OK); // a driver through a team
-        (await driver.GetFromJsonAsync("/api/me", ContractsJson.Default.WhoView, Cancel))!.ShouldSatisfyAllConditions(w => w.Name.ShouldBe(@"FENNMOOR\a.brandt"), w => w.Role.ShouldBe("reader"));
+        // a driver through a team
+        (await EnterAsync(driver, " A.Brandt ", "simulated-a.brandt")).Code.ShouldBe(HttpStatusCode.OK);
+        (await driver.GetFromJsonAsync("/api/me", ContractsJson.Default.WhoView, Cancel))!.ShouldSatisfyAllConditions(
+            w => w.Name.ShouldBe(@"FENNMOOR\a.brandt"), w => w.Role.ShouldBe("reader"));
         using (var secrets = await driver.GetAsync("/api/secrets", Cancel)) secrets.StatusCode.ShouldBe(HttpStatusCode.Forbidden);
 
         using var keeper = Browser(service);
@@ -44,15 +50,19 @@ public sealed class DirectorySignInTests
         // Somebody takes the keeper out of the group: signed out at the next call, and the cookie is no good any more.
         await MembersAsync(service, "vpn-keepers", m => m.Remove(m.First(x => (string?)x == "v.wick")!));
         using (var after = await keeper.GetAsync("/api/me", Cancel)) after.StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
-        (await EnterAsync(keeper, "v.wick", "simulated-v.wick")).ShouldBe((HttpStatusCode.Forbidden, "Your directory account is valid, but none of your groups has a role here."));
+        (await EnterAsync(keeper, "v.wick", "simulated-v.wick"))
+            .ShouldBe((HttpStatusCode.Forbidden, "Your directory account is valid, but none of your groups has a role here."));
         await MembersAsync(service, "vpn-keepers", m => m.Add("a.brandt"));
-        (await driver.GetFromJsonAsync("/api/me", ContractsJson.Default.WhoView, Cancel))!.Role.ShouldBe("granter"); // another role counts at once, and the strongest
+        // another role counts at once, and the strongest
+        (await driver.GetFromJsonAsync("/api/me", ContractsJson.Default.WhoView, Cancel))!.Role.ShouldBe("granter");
 
         // What was typed is nowhere: not in the log, the service's own log, or the database.
         var log = await service.Http.GetStringAsync("/api/log?take=100", Cancel);
         log.ShouldContain(@"FENNMOOR\\a.brandt");
         log.ShouldContain("refused, by the directory staff");
-        foreach (var text in new[] { log, service.Output }.Concat(Directory.GetFiles(Path.Combine(service.Data, "logs")).Select(Read))) text.ShouldNotContain("simulated-");
+        foreach (var text in new[] { log, service.Output }.Concat(Directory.GetFiles(Path.Combine(
+            service.Data, "logs")).Select(Read)))
+            text.ShouldNotContain("simulated-");
     }
 
     [Fact]
@@ -60,8 +70,10 @@ public sealed class DirectorySignInTests
     {
         await using var service = await PreparedData.Demo.StartAsync(Settings);
         using var browser = Browser(service);
-        for (var i = 0; i < 4; i++) (await EnterAsync(browser, i % 2 == 0 ? "a.brandt" : "A.BRANDT", "wrong")).Code.ShouldBe(HttpStatusCode.Unauthorized);
-        (await EnterAsync(browser, "a.brandt", "simulated-a.brandt")).ShouldBe((HttpStatusCode.TooManyRequests, "Too many attempts under this name."));
+        for (var i = 0; i < 4; i++)
+            (await EnterAsync(browser, i % 2 == 0 ? "a.brandt" : "A.BRANDT", "wrong")).Code.ShouldBe(HttpStatusCode.Unauthorized);
+        (await EnterAsync(browser, "a.brandt", "simulated-a.brandt"))
+            .ShouldBe((HttpStatusCode.TooManyRequests, "Too many attempts under this name."));
         (await EnterAsync(browser, "b.coyle", "simulated-b.coyle")).Code.ShouldBe(HttpStatusCode.OK);
     }
 
@@ -70,25 +82,38 @@ public sealed class DirectorySignInTests
     {
         await using var service = await ServiceProcess.StartAsync();
         using var browser = Browser(service);
-        (await browser.GetFromJsonAsync("/api/sign-in/ways", ContractsJson.Default.SignInWaysView, Cancel))!.Directory.ShouldBeNull();
+        (await browser.GetFromJsonAsync(
+            "/api/sign-in/ways", ContractsJson.Default.SignInWaysView, Cancel))!.Directory.ShouldBeNull();
         (await EnterAsync(browser, "a.brandt", "simulated-a.brandt")).Code.ShouldBe(HttpStatusCode.NotFound);
         (await Should.ThrowAsync<InvalidOperationException>(() => ServiceProcess.StartAsync(
-            "--JustRight:Demo", "true", "--JustRight:DirectorySignIn:Simulation", "fennmoor/staff", "--JustRight:DirectorySignIn:Roles:boss:0", "CN=x"))).Message.ShouldContain("Roles:boss is no role: reader, planner, granter, owner");
+            "--JustRight:Demo", "true", "--JustRight:DirectorySignIn:Simulation", "fennmoor/staff",
+            "--JustRight:DirectorySignIn:Roles:boss:0",
+            "CN=x"))).Message.ShouldContain("Roles:boss is no role: reader, planner, granter, owner");
     }
 
     [Fact]
     public async Task Simulated_people_sign_in_to_a_demo_only()
     {
         var settings = Settings.Skip(2).ToArray();
-        (await Should.ThrowAsync<InvalidOperationException>(() => ServiceProcess.StartAsync(settings))).Message.ShouldContain("for demos only");
+        (await Should.ThrowAsync<InvalidOperationException>(() =>
+            ServiceProcess.StartAsync(settings))).Message.ShouldContain("for demos only");
     }
 
-    private static HttpClient Browser(ServiceProcess service) => new(new HttpClientHandler { CookieContainer = new CookieContainer() }) { BaseAddress = new Uri(service.Address) };
+    private static HttpClient Browser(ServiceProcess service) =>
+        new(new HttpClientHandler { CookieContainer = new CookieContainer() })
+        {
+            BaseAddress = new Uri(service.Address),
+        };
 
     private static async Task<(HttpStatusCode Code, string? Says)> EnterAsync(HttpClient browser, string name, string password)
     {
-        using var response = await browser.PostAsJsonAsync("/api/sign-in/person", new PersonSignInOrder(name, password), ContractsJson.Default.PersonSignInOrder, Cancel);
-        return (response.StatusCode, response.IsSuccessStatusCode ? null : (string?)JsonNode.Parse(await response.Content.ReadAsStringAsync(Cancel))!["title"]);
+        using var response = await browser.PostAsJsonAsync(
+            "/api/sign-in/person", new PersonSignInOrder(name, password), ContractsJson.Default.PersonSignInOrder, Cancel);
+        return (
+            response.StatusCode,
+            response.IsSuccessStatusCode
+                ? null
+                : (string?)JsonNode.Parse(await response.Content.ReadAsStringAsync(Cancel))!["title"]);
     }
 
     private static async Task MembersAsync(ServiceProcess service, string group, Action<JsonArray> change)

@@ -75,7 +75,8 @@ public sealed class GoldenDataTests
     private static async Task SecretsAsync(ServiceProcess service, JsonElement facts)
     {
         var all = await service.GetAsync("secrets", ContractsJson.Default.IReadOnlyListSecretView);
-        all.Count(s => s.SetAt is not null && !s.Name.Contains('\\', StringComparison.Ordinal)).ShouldBe(facts.GetProperty("secrets").GetInt32());
+        all.Count(s => s.SetAt is not null && !s.Name.Contains('\\', StringComparison.Ordinal))
+            .ShouldBe(facts.GetProperty("secrets").GetInt32());
         all.SelectMany(s => s.Uses).ShouldAllBe(u => u.AllowedAt == null);
     }
 

@@ -27,21 +27,31 @@ public sealed class HistoryTests
 
         var simulation = Path.Combine(service.Data, "simulation", "fennmoor.json");
         var state = JsonNode.Parse(await File.ReadAllTextAsync(simulation, Cancel))!;
-        state["hosts"]!.AsArray().Single(h => (string?)h!["name"] == "fm-book01")!["localGroups"]!.AsArray().Single(g => (string?)g!["name"] == "Event Log Readers")!["members"]!.AsArray().Add("svc-curd-labeller");
+        state["hosts"]!.AsArray().Single(h => (string?)h!["name"] == "fm-book01")!["localGroups"]!.AsArray()
+            .Single(g => (string?)g!["name"] == "Event Log Readers")!["members"]!.AsArray().Add("svc-curd-labeller");
         await File.WriteAllTextAsync(simulation, state.ToJsonString(), Cancel);
         await service.RunAsync($"installs/{Install}/verify");
         var drift = await service.GetAsync($"installs/{Install}/drift", ContractsJson.Default.DriftView);
         drift.Lines.ShouldHaveSingleItem().ShouldSatisfyAllConditions(
-            l => l.Way.ShouldBe("worse"), l => l.Account.ShouldBe("svc-curd-labeller"), l => l.Words.ShouldStartWith("svc-curd-labeller: Event Log Readers on fm-book01: new, and nothing asks for it"), l => l.MadeHere.ShouldBeNull());
-        (await service.GetAsync("log?take=20", ContractsJson.Default.IReadOnlyListLogEntryView)).ShouldContain(e => e.Action == "drift" && e.Subject == Install && e.Detail == drift.Lines[0].Words);
+            l => l.Way.ShouldBe("worse"), l => l.Account.ShouldBe("svc-curd-labeller"), l => l.Words.ShouldStartWith(
+                "svc-curd-labeller: Event Log Readers on fm-book01: new, and nothing asks for it"), l => l.MadeHere.ShouldBeNull());
+        (await service.GetAsync("log?take=20", ContractsJson.Default.IReadOnlyListLogEntryView))
+            .ShouldContain(e => e.Action == "drift" && e.Subject == Install && e.Detail == drift.Lines[0].Words);
 
         (await service.GrantAllAsync(Install, remove: true)).State.ShouldBe("done");
         var back = await service.GetAsync($"installs/{Install}/drift?from={count + 1}", ContractsJson.Default.DriftView);
-        back.Lines.Single(l => l.Right.StartsWith("Event Log Readers", StringComparison.Ordinal)).ShouldSatisfyAllConditions(l => l.Way.ShouldBe("better"), l => l.MadeHere.ShouldNotBeNull().ShouldStartWith(@"remove FENNMOOR\svc-curd-labeller from fm-book01\Event Log Readers"));
+        back.Lines.Single(l => l.Right.StartsWith("Event Log Readers", StringComparison.Ordinal))
+            .ShouldSatisfyAllConditions(
+                l => l.Way.ShouldBe("better"),
+                l => l.MadeHere.ShouldNotBeNull()
+                    .ShouldStartWith(@"remove FENNMOOR\svc-curd-labeller from fm-book01\Event Log Readers"));
         (await service.GetAsync($"installs/{Install}/drift?from=1&to=1", ContractsJson.Default.DriftView)).Lines.ShouldBeEmpty();
         using var none = await service.Http.GetAsync($"/api/installs/{Install}/drift?from=99", Cancel);
-        (none.StatusCode, await none.Content.ReadAsStringAsync(Cancel)).ShouldSatisfyAllConditions(n => n.StatusCode.ShouldBe(HttpStatusCode.NotFound), n => n.Item2.ShouldContain("There is no fit 99"));
+        (none.StatusCode, await none.Content.ReadAsStringAsync(Cancel))
+            .ShouldSatisfyAllConditions(
+                n => n.StatusCode.ShouldBe(HttpStatusCode.NotFound), n => n.Item2.ShouldContain("There is no fit 99"));
     }
 
-    private static Task<IReadOnlyList<KeptFitView>> HistoryAsync(ServiceProcess service) => service.GetAsync($"installs/{Install}/history", ContractsJson.Default.IReadOnlyListKeptFitView);
+    private static Task<IReadOnlyList<KeptFitView>> HistoryAsync(ServiceProcess service) =>
+        service.GetAsync($"installs/{Install}/history", ContractsJson.Default.IReadOnlyListKeptFitView);
 }

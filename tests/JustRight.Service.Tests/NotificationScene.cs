@@ -22,7 +22,11 @@ internal sealed class NotificationScene : MessageStore, IAsyncDisposable
     {
         var parts = new ServiceProvider();
         parts.Add((IMessageStore)this);
-        _mail = new SmtpServer.SmtpServer(new SmtpServerOptionsBuilder().ServerName("localhost").Endpoint(e => e.Endpoint(new IPEndPoint(IPAddress.Loopback, MailPort))).Build(), parts).StartAsync(_stop.Token);
+        _mail = new SmtpServer.SmtpServer(
+            new SmtpServerOptionsBuilder().ServerName("localhost")
+                .Endpoint(e => e.Endpoint(new IPEndPoint(IPAddress.Loopback, MailPort))).Build(),
+            parts)
+            .StartAsync(_stop.Token);
         _webhook.Prefixes.Add(Webhook);
         _webhook.Start();
         _calls = ListenAsync();
@@ -44,7 +48,8 @@ internal sealed class NotificationScene : MessageStore, IAsyncDisposable
     public void RefuseNext() => _refusals = 1;
 
     /// <summary>The calls whose body holds a text.</summary>
-    public IEnumerable<(WebHeaderCollection Headers, byte[] Body)> CallsWith(string text) => Calls.Where(c => Encoding.UTF8.GetString(c.Body).Contains(text, StringComparison.Ordinal));
+    public IEnumerable<(WebHeaderCollection Headers, byte[] Body)> CallsWith(string text) =>
+        Calls.Where(c => Encoding.UTF8.GetString(c.Body).Contains(text, StringComparison.Ordinal));
 
     /// <summary>The mails that hold a text.</summary>
     public IEnumerable<string> MailsWith(string text) => Mails.Where(m => m.Contains(text, StringComparison.Ordinal));
@@ -57,9 +62,12 @@ internal sealed class NotificationScene : MessageStore, IAsyncDisposable
     }
 
     /// <inheritdoc/>
-    public override Task<SmtpResponse> SaveAsync(ISessionContext context, IMessageTransaction transaction, ReadOnlySequence<byte> buffer, CancellationToken cancellationToken)
+    public override Task<SmtpResponse> SaveAsync(
+        ISessionContext context, IMessageTransaction transaction, ReadOnlySequence<byte> buffer,
+        CancellationToken cancellationToken)
     {
-        if (Interlocked.Exchange(ref _refusals, 0) == 1) return Task.FromResult(new SmtpResponse(SmtpReplyCode.InsufficientStorage, "no room now"));
+        if (Interlocked.Exchange(ref _refusals, 0) == 1)
+            return Task.FromResult(new SmtpResponse(SmtpReplyCode.InsufficientStorage, "no room now"));
         Mails.Enqueue(Encoding.UTF8.GetString(buffer.ToArray()));
         return Task.FromResult(SmtpResponse.Ok);
     }

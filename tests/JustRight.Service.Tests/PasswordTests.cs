@@ -23,14 +23,27 @@ public sealed class PasswordTests : IAsyncLifetime
     [Fact]
     public async Task Each_account_is_due_when_its_own_policy_or_the_organization_says_and_changed_by_whom_it_concerns()
     {
-        var all = (await _service.GetAsync("estates/fennmoor/passwords", ContractsJson.Default.PasswordsView)).Accounts.ToDictionary(a => a.Account);
-        all["svc-curd-lookup$"].ShouldSatisfyAllConditions(a => a.Keeper.ShouldBe("directory"), a => a.Standing.ShouldBe("managed"), a => a.Places.ShouldBe(0));
-        all["svc-curd-book"].ShouldSatisfyAllConditions(a => a.Keeper.ShouldBe("product"), a => a.KeptBy.ShouldStartWith("Curdhouse"), a => a.Words.ShouldContain("Maud Ferris"));
-        all[Account].ShouldSatisfyAllConditions(a => a.Keeper.ShouldBe("us"), a => a.Due.ShouldBe(DateTimeOffset.Parse("2027-01-05T09:20:00Z", System.Globalization.CultureInfo.InvariantCulture)), a => a.Places.ShouldBe(4));
+        var all = (await _service.GetAsync(
+            "estates/fennmoor/passwords", ContractsJson.Default.PasswordsView)).Accounts.ToDictionary(a => a.Account);
+        all["svc-curd-lookup$"]
+            .ShouldSatisfyAllConditions(
+                a => a.Keeper.ShouldBe("directory"), a => a.Standing.ShouldBe("managed"), a => a.Places.ShouldBe(0));
+        all["svc-curd-book"]
+            .ShouldSatisfyAllConditions(
+                a => a.Keeper.ShouldBe("product"), a => a.KeptBy.ShouldStartWith("Curdhouse"),
+                a => a.Words.ShouldContain("Maud Ferris"));
+        all[Account]
+            .ShouldSatisfyAllConditions(
+                a => a.Keeper.ShouldBe("us"),
+                a => a.Due.ShouldBe(
+                    DateTimeOffset.Parse("2027-01-05T09:20:00Z", System.Globalization.CultureInfo.InvariantCulture)),
+                a => a.Places.ShouldBe(4));
         all["svc-curd-fitter"].Standing.ShouldBe("unreasoned");
 
         using var product = await _service.Http.PostAsync("/api/estates/fennmoor/passwords/svc-curd-book/renewals", null, Cancel);
-        (product.StatusCode, await product.Content.ReadAsStringAsync(Cancel)).ShouldSatisfyAllConditions(r => r.StatusCode.ShouldBe(HttpStatusCode.Conflict), r => r.Item2.ShouldContain("changes it, in the directory"));
+        (product.StatusCode, await product.Content.ReadAsStringAsync(Cancel))
+            .ShouldSatisfyAllConditions(
+                r => r.StatusCode.ShouldBe(HttpStatusCode.Conflict), r => r.Item2.ShouldContain("changes it, in the directory"));
         using var unknown = await _service.Http.GetAsync("/api/estates/fennmoor/passwords/svc-curd-raed", Cancel);
         (await unknown.Content.ReadAsStringAsync(Cancel)).ShouldContain(Account); // the nearest name
     }
@@ -39,17 +52,22 @@ public sealed class PasswordTests : IAsyncLifetime
     public async Task One_typed_in_several_places_is_renewed_in_order_and_its_services_run_on_it()
     {
         var detail = await ShowAsync();
-        detail.Order.Select(s => s.Act).ShouldBe(["set-in-directory", "keep", "set", "set", "type", "restart", "restart", "check"]);
+        detail.Order.Select(s => s.Act)
+            .ShouldBe(["set-in-directory", "keep", "set", "set", "type", "restart", "restart", "check"]);
         detail.ManagedObstacles!.ShouldContain(o => o.Contains("does not support gMSAs"));
 
         var waits = await GoOnAsync(await PostAsync($"{Path}/renewals", null));
-        waits.ShouldSatisfyAllConditions(r => r.Next.ShouldBe("person"), r => r.Current.ShouldBe(5), r => r.Divided.ShouldHaveSingleItem().ShouldBe("Account for the scanner in Card sources: it has the old one, the directory the new one"));
+        waits.ShouldSatisfyAllConditions(
+            r => r.Next.ShouldBe("person"), r => r.Current.ShouldBe(5),
+            r => r.Divided.ShouldHaveSingleItem()
+                .ShouldBe("Account for the scanner in Card sources: it has the old one, the directory the new one"));
         using var twice = await _service.Http.PostAsync($"/api/{Path}/renewals", null, Cancel);
         twice.StatusCode.ShouldBe(HttpStatusCode.Conflict);
         using var wrong = await _service.Http.PostAsync($"/api/renewals/{waits.Id}/steps/6", Word("done"), Cancel);
         wrong.StatusCode.ShouldBe(HttpStatusCode.Conflict);
 
-        var both = await Task.WhenAll(Enumerable.Range(0, 2).Select(_ => _service.Http.PostAsync($"/api/{Path}/show", null, Cancel)));
+        var both = await Task.WhenAll(
+            Enumerable.Range(0, 2).Select(_ => _service.Http.PostAsync($"/api/{Path}/show", null, Cancel)));
         using var handed = both.Single(r => r.StatusCode == HttpStatusCode.OK); // of two who ask at once, one gets it
         var shown = (await handed.Content.ReadFromJsonAsync(ContractsJson.Default.ShownPassword, Cancel))!.Password;
         shown.Length.ShouldBe(32);
@@ -57,7 +75,9 @@ public sealed class PasswordTests : IAsyncLifetime
         again.StatusCode.ShouldBe(HttpStatusCode.Conflict); // once
 
         var over = await GoOnAsync(await PostAsync($"renewals/{waits.Id}/steps/5", Word("done", "typed by J. Lind")));
-        over.ShouldSatisfyAllConditions(r => r.Next.ShouldBe("over"), r => r.Words.ShouldBe("renewed"), r => r.Divided.ShouldBeEmpty(), r => r.Steps.ShouldAllBe(s => s.State == "done"), r => r.Steps[^1].Note.ShouldContain("2 services run on it"));
+        over.ShouldSatisfyAllConditions(
+            r => r.Next.ShouldBe("over"), r => r.Words.ShouldBe("renewed"), r => r.Divided.ShouldBeEmpty(),
+            r => r.Steps.ShouldAllBe(s => s.State == "done"), r => r.Steps[^1].Note.ShouldContain("2 services run on it"));
         (await TryAsync(shown)).Works.ShouldBe(true);
         var after = await ShowAsync();
         after.Password.Standing.ShouldBe("later");
@@ -72,16 +92,21 @@ public sealed class PasswordTests : IAsyncLifetime
         // The service of the second host is set to another account behind our back, after the estate was read.
         var simulation = System.IO.Path.Combine(_service.Data, "simulation", "fennmoor.json");
         var state = System.Text.Json.Nodes.JsonNode.Parse(await File.ReadAllTextAsync(simulation, Cancel))!;
-        state["hosts"]!.AsArray().Single(h => (string?)h!["name"] == "fm-book02")!["services"]!.AsArray().Single(s => (string?)s!["name"] == "CurdCards")!["account"] = @"FENNMOOR\svc-curd-labeller";
+        state["hosts"]!.AsArray().Single(h => (string?)h!["name"] == "fm-book02")!["services"]!.AsArray()
+            .Single(s => (string?)s!["name"] == "CurdCards")!["account"] = @"FENNMOOR\svc-curd-labeller";
         await File.WriteAllTextAsync(simulation, state.ToJsonString(), Cancel);
         var waits = await GoOnAsync(await PostAsync($"{Path}/renewals", null));
-        waits.ShouldSatisfyAllConditions(r => r.Next.ShouldBe("decision"), r => r.Current.ShouldBe(4), r => r.CanGoBack.ShouldBeTrue(), r => r.Words.ShouldContain("is set to run as"));
+        waits.ShouldSatisfyAllConditions(
+            r => r.Next.ShouldBe("decision"), r => r.Current.ShouldBe(4), r => r.CanGoBack.ShouldBeTrue(),
+            r => r.Words.ShouldContain("is set to run as"));
         waits.Divided.Count.ShouldBe(2);
         using var unreasoned = await _service.Http.PostAsync($"/api/renewals/{waits.Id}/steps/4", Word("skip"), Cancel);
         unreasoned.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
 
         var back = await GoOnAsync(await PostAsync($"renewals/{waits.Id}/undo", null));
-        back.ShouldSatisfyAllConditions(r => r.Next.ShouldBe("over"), r => r.GoesBack.ShouldBeTrue(), r => r.Divided.ShouldBeEmpty(), r => r.Words.ShouldBe("undone: the old password holds"));
+        back.ShouldSatisfyAllConditions(
+            r => r.Next.ShouldBe("over"), r => r.GoesBack.ShouldBeTrue(), r => r.Divided.ShouldBeEmpty(),
+            r => r.Words.ShouldBe("undone: the old password holds"));
         (await TryAsync($"simulated-{Account}")).Works.ShouldBe(true);
     }
 
@@ -89,8 +114,11 @@ public sealed class PasswordTests : IAsyncLifetime
     public async Task A_place_that_is_left_out_stays_mentioned()
     {
         var waits = await GoOnAsync(await PostAsync($"{Path}/renewals", null));
-        var over = await GoOnAsync(await PostAsync($"renewals/{waits.Id}/steps/5", Word("skip", "the page is retired on Friday")));
-        over.ShouldSatisfyAllConditions(r => r.Next.ShouldBe("over"), r => r.Words.ShouldContain("1 place is with another password"), r => r.Divided.ShouldHaveSingleItem().ShouldContain("it has the old one"));
+        var over = await GoOnAsync(
+            await PostAsync($"renewals/{waits.Id}/steps/5", Word("skip", "the page is retired on Friday")));
+        over.ShouldSatisfyAllConditions(
+            r => r.Next.ShouldBe("over"), r => r.Words.ShouldContain("1 place is with another password"),
+            r => r.Divided.ShouldHaveSingleItem().ShouldContain("it has the old one"));
         (await ShowAsync()).Renewals[0].Divided.Count.ShouldBe(1);
     }
 
@@ -98,10 +126,13 @@ public sealed class PasswordTests : IAsyncLifetime
     public async Task A_place_that_a_person_tells_of_is_part_of_the_order_until_it_is_forgotten()
     {
         var order = new PlaceOrder("fm-book01", "/srv/label/print.conf", "store.password", "labels are no longer printed", null);
-        (await _service.Http.PostAsJsonAsync($"/api/{Path}/places", order, ContractsJson.Default.PlaceOrder, Cancel)).EnsureSuccessStatusCode();
-        using var twice = await _service.Http.PostAsJsonAsync($"/api/{Path}/places", order, ContractsJson.Default.PlaceOrder, Cancel);
+        (await _service.Http.PostAsJsonAsync($"/api/{Path}/places", order, ContractsJson.Default.PlaceOrder, Cancel))
+            .EnsureSuccessStatusCode();
+        using var twice = await _service.Http.PostAsJsonAsync(
+            $"/api/{Path}/places", order, ContractsJson.Default.PlaceOrder, Cancel);
         twice.StatusCode.ShouldBe(HttpStatusCode.Conflict);
-        using var nowhere = await _service.Http.PostAsJsonAsync($"/api/{Path}/places", order with { Host = "fm-book09" }, ContractsJson.Default.PlaceOrder, Cancel);
+        using var nowhere = await _service.Http.PostAsJsonAsync(
+            $"/api/{Path}/places", order with { Host = "fm-book09" }, ContractsJson.Default.PlaceOrder, Cancel);
         (await nowhere.Content.ReadAsStringAsync(Cancel)).ShouldContain("fm-book0");
         var told = (await ShowAsync()).Places.Single(p => p.Told is not null);
         (await ShowAsync()).Order.ShouldContain(s => s.Words.Contains("store.password in /srv/label/print.conf on fm-book01"));
@@ -114,28 +145,36 @@ public sealed class PasswordTests : IAsyncLifetime
     {
         for (var i = 0; i < 4; i++) (await TryAsync("a wrong one")).Works.ShouldBe(false);
         var refused = await TryAsync("a wrong one");
-        refused.ShouldSatisfyAllConditions(t => t.Works.ShouldBeNull(), t => t.Words.ShouldContain("one more would lock it"), t => t.WrongCounted.ShouldBe(4));
-        (await _service.GetAsync("log?take=10", ContractsJson.Default.IReadOnlyListLogEntryView)).ShouldNotContain(e => e.Detail.Contains("a wrong one was"));
+        refused.ShouldSatisfyAllConditions(
+            t => t.Works.ShouldBeNull(), t => t.Words.ShouldContain("one more would lock it"), t => t.WrongCounted.ShouldBe(4));
+        (await _service.GetAsync("log?take=10", ContractsJson.Default.IReadOnlyListLogEntryView))
+            .ShouldNotContain(e => e.Detail.Contains("a wrong one was"));
     }
 
     /// <summary>Curdhouse after its reader was given its own account on both hosts.</summary>
     private static async Task ReadyAsync(ServiceProcess service)
     {
         await service.AddDemoAsync();
-        (await service.Http.PutAsJsonAsync($"/api/secrets/{Account}", new SecretValue($"simulated-{Account}"), ContractsJson.Default.SecretValue, Cancel)).EnsureSuccessStatusCode();
+        (await service.Http.PutAsJsonAsync(
+            $"/api/secrets/{Account}", new SecretValue($"simulated-{Account}"), ContractsJson.Default.SecretValue, Cancel))
+            .EnsureSuccessStatusCode();
         await service.RunAsync("installs/curdhouse-books/verify");
         var worklist = await service.GetAsync("installs/curdhouse-books/worklist", ContractsJson.Default.WorklistView);
-        var granted = await service.RunAsync("installs/curdhouse-books/grant", new GrantOrder(false, [.. worklist.Give.Where(s => s.Words.Contains("CurdCards")).Select(s => s.Id)]));
+        var granted = await service.RunAsync(
+            "installs/curdhouse-books/grant",
+            new GrantOrder(false, [.. worklist.Give.Where(s => s.Words.Contains("CurdCards")).Select(s => s.Id)]));
         granted.State.ShouldBe("done", granted.Message);
     }
 
-    internal static StringContent Word(string word, string? note = null) => new($"{{\"word\":\"{word}\",\"note\":{(note is null ? "null" : $"\"{note}\"")}}}", Encoding.UTF8, "application/json");
+    internal static StringContent Word(string word, string? note = null) =>
+        new($"{{\"word\":\"{word}\",\"note\":{(note is null ? "null" : $"\"{note}\"")}}}", Encoding.UTF8, "application/json");
 
     private Task<PasswordDetailView> ShowAsync() => _service.GetAsync(Path, ContractsJson.Default.PasswordDetailView);
 
     private async Task<PasswordTryView> TryAsync(string password)
     {
-        using var response = await _service.Http.PostAsJsonAsync($"/api/{Path}/try", new PasswordTryOrder(password), ContractsJson.Default.PasswordTryOrder, Cancel);
+        using var response = await _service.Http.PostAsJsonAsync(
+            $"/api/{Path}/try", new PasswordTryOrder(password), ContractsJson.Default.PasswordTryOrder, Cancel);
         return (await response.Content.ReadFromJsonAsync(ContractsJson.Default.PasswordTryView, Cancel))!;
     }
 

@@ -28,20 +28,27 @@ public sealed class ProtectionTests
         (await ProtectAsync("people")).IsOn.ShouldBeFalse();
         (await service.RunAsync($"jobs/{lifted.Id}/undo")).State.ShouldBe("done");
         (await ProtectAsync("people")).IsOn.ShouldBeTrue();
-        (await service.Http.GetFromJsonAsync<JobView[]>("/api/estates/fennmoor/traces", Cancel))!.Select(j => j.Kind).ShouldBe(["undo", "protect", "protect"]);
+        (await service.Http.GetFromJsonAsync<JobView[]>("/api/estates/fennmoor/traces", Cancel))!.Select(j => j.Kind)
+            .ShouldBe(["undo", "protect", "protect"]);
 
         using var nowhere = await service.Http.GetAsync("/api/estates/fennmoor/protection?object=peeple", Cancel);
         nowhere.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
         using var absent = await service.Http.GetAsync($"/api/estates/fennmoor/protection?object=OU=Absent,{People}", Cancel);
         absent.StatusCode.ShouldBe(HttpStatusCode.NotFound);
 
-        Task<ProtectionView> ProtectAsync(string which) => service.GetAsync($"estates/fennmoor/protection?object={which}", ContractsJson.Default.ProtectionView);
+        Task<ProtectionView> ProtectAsync(string which) =>
+            service.GetAsync($"estates/fennmoor/protection?object={which}", ContractsJson.Default.ProtectionView);
 
-        async Task<JobView> ChangeAsync(bool on) => await service.StartedAsync("estates/fennmoor/protection", JsonContent.Create(new ProtectionOrder("people", on), ContractsJson.Default.ProtectionOrder));
+        async Task<JobView> ChangeAsync(bool on) =>
+            await service.StartedAsync(
+                "estates/fennmoor/protection",
+                JsonContent.Create(new ProtectionOrder("people", on), ContractsJson.Default.ProtectionOrder));
 
         async Task<ProblemView> ProblemAsync(bool on, HttpStatusCode status)
         {
-            using var response = await service.Http.PostAsJsonAsync("/api/estates/fennmoor/protection", new ProtectionOrder("people", on), ContractsJson.Default.ProtectionOrder, Cancel);
+            using var response = await service.Http.PostAsJsonAsync(
+                "/api/estates/fennmoor/protection", new ProtectionOrder("people", on), ContractsJson.Default.ProtectionOrder,
+                Cancel);
             response.StatusCode.ShouldBe(status);
             return (await response.Content.ReadFromJsonAsync(ContractsJson.Default.ProblemView, Cancel))!;
         }
@@ -53,11 +60,14 @@ public sealed class ProtectionTests
         await using var service = await PreparedData.Demo.StartAsync();
         var grant = await service.GrantAllAsync("thermograph-dataroom");
         var exists = await ExistsAsync();
-        exists.Count(r => r.EndsWith("with Just Right, for thermograph-dataroom", StringComparison.Ordinal)).ShouldBe(grant.Steps.Count(s => s.Words.StartsWith("create the account", StringComparison.Ordinal)));
+        exists.Count(r => r.EndsWith("with Just Right, for thermograph-dataroom", StringComparison.Ordinal))
+            .ShouldBe(grant.Steps.Count(s => s.Words.StartsWith("create the account", StringComparison.Ordinal)));
         exists.ShouldContain(r => r.Contains("; its note: Made by tester at 20", StringComparison.Ordinal));
         (await service.RunAsync($"jobs/{grant.Id}/undo")).State.ShouldBe("done");
         (await ExistsAsync()).ShouldAllBe(r => !r.Contains("its note", StringComparison.Ordinal));
 
-        async Task<List<string>> ExistsAsync() => [.. (await service.GetAsync("installs/thermograph-dataroom/fit", ContractsJson.Default.FitView)).Accounts.Select(a => a.Rights.First(r => r.Kind == "account").Reason)];
+        async Task<List<string>> ExistsAsync() =>
+            [.. (await service.GetAsync("installs/thermograph-dataroom/fit", ContractsJson.Default.FitView)).Accounts.Select(
+                a => a.Rights.First(r => r.Kind == "account").Reason)];
     }
 }

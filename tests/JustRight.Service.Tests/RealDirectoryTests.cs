@@ -31,14 +31,17 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         var before = await service.GetAsync($"installs/{Install}/fit", ContractsJson.Default.FitView);
         before.Simulated.ShouldBeFalse();
         before.Counts.Missing.ShouldBeGreaterThan(0);
-        before.Accounts.SelectMany(a => a.Rights).Where(r => r.Kind == "local-group").ShouldAllBe(r => r.Verdict == "missing" || r.Verdict == "unseen");
+        before.Accounts.SelectMany(a => a.Rights).Where(r => r.Kind == "local-group")
+            .ShouldAllBe(r => r.Verdict == "missing" || r.Verdict == "unseen");
 
         var job = await GrantReadyAsync(service);
         job.State.ShouldBe("done", job.Message);
         job.Steps.ShouldAllBe(s => s.State == "made");
 
-        var snapshot = await new LdapDirectory(controller.Target, new DirectorySchemas(), TimeProvider.System).ReadAsync(new DirectoryScope([Branches], []), Cancel);
-        snapshot.Principals.Where(p => p.Dn.EndsWith(Branches, StringComparison.OrdinalIgnoreCase)).Select(p => $"{p.Kind} {p.Dn}").ShouldBe(
+        var snapshot = await new LdapDirectory(controller.Target, new DirectorySchemas(), TimeProvider.System)
+            .ReadAsync(new DirectoryScope([Branches], []), Cancel);
+        snapshot.Principals.Where(p => p.Dn.EndsWith(Branches, StringComparison.OrdinalIgnoreCase))
+            .Select(p => $"{p.Kind} {p.Dn}").ShouldBe(
             [
                 $"User CN=svc-thermo-poller,OU=Service Accounts,{Branches}",
                 $"User CN=svc-thermo-portal,OU=Service Accounts,{Branches}",
@@ -50,19 +53,29 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
             ],
             ignoreOrder: true);
         var names = snapshot.Principals.ToDictionary(p => p.Sid, p => p.Name);
-        snapshot.Principals.Single(p => p.Name == "app-thermo-operators").Members.Select(m => names[m]).ShouldBe(["svc-thermo-poller"]);
-        snapshot.Principals.Single(p => p.Name == "app-thermo-log-readers").Members.Select(m => names[m]).ShouldBe(["svc-thermo-archivist"]);
-        snapshot.Principals.Where(p => p.Kind == PrincipalKind.User).ShouldAllBe(p => p.State == AccountState.PasswordNeverExpires);
+        snapshot.Principals.Single(p => p.Name == "app-thermo-operators").Members.Select(m => names[m])
+            .ShouldBe(["svc-thermo-poller"]);
+        snapshot.Principals.Single(p => p.Name == "app-thermo-log-readers").Members.Select(m => names[m])
+            .ShouldBe(["svc-thermo-archivist"]);
+        snapshot.Principals.Where(p => p.Kind == PrincipalKind.User)
+            .ShouldAllBe(p => p.State == AccountState.PasswordNeverExpires);
 
         var fit = await service.GetAsync($"installs/{Install}/fit", ContractsJson.Default.FitView);
-        fit.Accounts.SelectMany(a => a.Rights).Where(r => r.Kind is "account" or "domain-group").ShouldAllBe(r => r.Verdict == "met");
-        fit.Accounts.SelectMany(a => a.Rights).Where(r => r.Kind is "local-group" or "database-role").ShouldAllBe(r => r.Verdict == "unseen" || r.Verdict == "pending"); // nothing reaches hosts here
+        fit.Accounts.SelectMany(a => a.Rights).Where(r => r.Kind is "account" or "domain-group")
+            .ShouldAllBe(r => r.Verdict == "met");
+        // nothing reaches hosts here
+        fit.Accounts.SelectMany(a => a.Rights).Where(r => r.Kind is "local-group" or "database-role")
+            .ShouldAllBe(r => r.Verdict == "unseen" || r.Verdict == "pending");
         fit.Counts.Words.ShouldStartWith("just right as far as seen");
 
-        (await service.GetAsync($"installs/{Install}/worklist", ContractsJson.Default.WorklistView)).Give.ShouldAllBe(s => s.Blocked != null);
+        (await service.GetAsync($"installs/{Install}/worklist", ContractsJson.Default.WorklistView)).Give.ShouldAllBe(s =>
+            s.Blocked != null);
         await service.RunAsync($"installs/{Install}/verify");
-        (await service.GetAsync($"installs/{Install}/worklist", ContractsJson.Default.WorklistView)).Give.ShouldAllBe(s => s.Blocked != null);
-        (await service.GetAsync($"installs/{Install}/plan", ContractsJson.Default.PlanView)).Accounts[0].Name.ShouldBe("svc-thermo-poller"); // its own account is no clash
+        (await service.GetAsync($"installs/{Install}/worklist", ContractsJson.Default.WorklistView)).Give.ShouldAllBe(s =>
+            s.Blocked != null);
+        // its own account is no clash
+        (await service.GetAsync(
+            $"installs/{Install}/plan", ContractsJson.Default.PlanView)).Accounts[0].Name.ShouldBe("svc-thermo-poller");
 
         await SealedPasswordOpensTheAccountAsync(service);
         await NoSecretAnywhereAsync(service);
@@ -74,7 +87,10 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         await using var service = await ServiceProcess.StartAsync();
         await service.SetSecretAsync("controller", controller.Password);
         (await service.AddAsync("sheets", "sheets/roundsman.yaml")).EnsureSuccessStatusCode();
-        (await service.AddAsync("estates", "estate.yaml", Encoding.UTF8.GetBytes(Estate().Replace("OU=Fennmoor,", "OU=Dairy,", StringComparison.Ordinal)))).EnsureSuccessStatusCode();
+        (await service.AddAsync(
+            "estates", "estate.yaml",
+            Encoding.UTF8.GetBytes(Estate().Replace("OU=Fennmoor,", "OU=Dairy,", StringComparison.Ordinal))))
+            .EnsureSuccessStatusCode();
         await service.AllowAsync("controller");
         using var raw = new RawClient(controller.Target, controller.Target.SignInAs, controller.Password);
         RoundsmanScene.Lay(raw);
@@ -88,9 +104,15 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
 
         var fit = await service.GetAsync($"installs/{install}/fit", ContractsJson.Default.FitView);
         var blocked = fit.Accounts[0].Rights.Single(r => r.Verdict == "missing");
-        (blocked.Branch!.Can, blocked.Branch.Cannot, blocked.Branch.Failures.Single().At.Single()).ShouldBe((3, 2, RoundsmanScene.Saltmere));
-        var trace = await service.TraceAsync("fennmoor", new TraceOrder(null, "RoundsmanCopier", "fm-round01", blocked.Branch.Act, blocked.Branch.Attributes, blocked.Branch.Of, null, null, null, null));
-        (trace.Account, trace.Can, trace.Cannot, trace.ReadFrom).ShouldBe((@"FENNMOOR\svc-roundsman", 3, 2, "fm-dc01.fennmoor.example"));
+        (blocked.Branch!.Can, blocked.Branch.Cannot, blocked.Branch.Failures.Single().At.Single())
+            .ShouldBe((3, 2, RoundsmanScene.Saltmere));
+        var trace = await service.TraceAsync(
+            "fennmoor",
+            new TraceOrder(
+                null, "RoundsmanCopier", "fm-round01", blocked.Branch.Act, blocked.Branch.Attributes, blocked.Branch.Of, null,
+                null, null, null));
+        (trace.Account, trace.Can, trace.Cannot, trace.ReadFrom)
+            .ShouldBe((@"FENNMOOR\svc-roundsman", 3, 2, "fm-dc01.fennmoor.example"));
         var failure = trace.Failures.ShouldHaveSingleItem();
         (failure.Cause, failure.Count).ShouldBe(("inheritance-stops", 2));
         failure.Remedies.Select(r => r.Id).ShouldBe(["1-inherit", "1-spot"]);
@@ -105,7 +127,8 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
             after.State.ShouldBe("done", after.Message);
             (await WordsAsync()).ShouldStartWith("just right");
             (await service.GetAsync($"jobs/{after.Id}/trace", ContractsJson.Default.TraceView)).Cannot.ShouldBe(0);
-            RoundsmanScene.Lists(raw).Where(l => before[l.Key] != l.Value).Select(l => l.Key).ShouldBe(remedy.TouchedObjects, ignoreOrder: true);
+            RoundsmanScene.Lists(raw).Where(l => before[l.Key] != l.Value).Select(l => l.Key)
+                .ShouldBe(remedy.TouchedObjects, ignoreOrder: true);
             var undone = await service.RunAsync($"jobs/{after.Id}/undo");
             undone.State.ShouldBe("done", undone.Message);
             RoundsmanScene.Lists(raw).ShouldBe(before, remedy.Id);
@@ -120,24 +143,36 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
     }
 
     /// <summary>The same estate without a connection, by what an ordinary client wrote: same fit, same trace; and nothing can be changed.</summary>
-    private async Task SameFromAFileAsync(ServiceProcess service, string install, BranchView branch, TraceView trace, string remedy)
+    private async Task SameFromAFileAsync(
+        ServiceProcess service, string install, BranchView branch, TraceView trace, string remedy)
     {
         var text = Estate().Replace("OU=Fennmoor,", "OU=Dairy,", StringComparison.Ordinal);
-        var byFile = string.Join('\n', text.Split('\n').Select(l => l.StartsWith("directory:", StringComparison.Ordinal) ? "directory: { reach: file }" : l));
+        var byFile = string.Join(
+            '\n',
+            text.Split('\n')
+                .Select(l => l.StartsWith("directory:", StringComparison.Ordinal) ? "directory: { reach: file }" : l));
         (await service.AddAsync("estates", "estate.yaml", Encoding.UTF8.GetBytes(byFile))).EnsureSuccessStatusCode();
         (await service.RunAsync($"installs/{install}/verify")).Message!.ShouldContain("justright survey fennmoor --from FILE");
         var file = await DirectoryExport.RunAsync(controller, Cancel);
-        using var given = await service.Http.PostAsync("/api/estates/fennmoor/directory-file?file=fennmoor.ldif", new StringContent(file, Encoding.UTF8, new MediaTypeHeaderValue("text/plain")), Cancel);
+        using var given = await service.Http.PostAsync(
+            "/api/estates/fennmoor/directory-file?file=fennmoor.ldif",
+            new StringContent(file, Encoding.UTF8, new MediaTypeHeaderValue("text/plain")), Cancel);
         var view = (await given.Content.ReadFromJsonAsync(ContractsJson.Default.DirectoryFileView, Cancel))!;
         (view.File, view.HasSchema, view.SaysWhoRead).ShouldBe(("fennmoor.ldif", true, true));
 
         (await service.RunAsync($"installs/{install}/verify")).Message!.ShouldStartWith("1 missing");
-        var again = await service.TraceAsync("fennmoor", new TraceOrder("svc-roundsman", null, null, branch.Act, branch.Attributes, branch.Of, null, null, null, null));
-        (again.Can, again.Cannot, again.ReadFrom).ShouldBe((trace.Can, trace.Cannot, "fm-dc01.fennmoor.example (file fennmoor.ldif)"));
+        var again = await service.TraceAsync(
+            "fennmoor",
+            new TraceOrder("svc-roundsman", null, null, branch.Act, branch.Attributes, branch.Of, null, null, null, null));
+        (again.Can, again.Cannot, again.ReadFrom)
+            .ShouldBe((trace.Can, trace.Cannot, "fm-dc01.fennmoor.example (file fennmoor.ldif)"));
         again.Failures.Select(f => f.Words).ShouldBe(trace.Failures.Select(f => f.Words));
-        using var refused = await service.Http.PostAsJsonAsync($"/api/jobs/{again.Id}/fix", new FixOrder(remedy), ContractsJson.Default.FixOrder, Cancel);
-        ((int)refused.StatusCode, await refused.Content.ReadAsStringAsync(Cancel)).ShouldSatisfyAllConditions(r => r.Item1.ShouldBe(409), r => r.Item2.ShouldContain("read-only"));
-        (await service.GetAsync($"jobs/{again.Id}/remedies/{remedy}/ldif", ContractsJson.Default.LdifView)).Text.ShouldContain("replace: nTSecurityDescriptor");
+        using var refused = await service.Http.PostAsJsonAsync(
+            $"/api/jobs/{again.Id}/fix", new FixOrder(remedy), ContractsJson.Default.FixOrder, Cancel);
+        ((int)refused.StatusCode, await refused.Content.ReadAsStringAsync(Cancel))
+            .ShouldSatisfyAllConditions(r => r.Item1.ShouldBe(409), r => r.Item2.ShouldContain("read-only"));
+        (await service.GetAsync($"jobs/{again.Id}/remedies/{remedy}/ldif", ContractsJson.Default.LdifView)).Text.ShouldContain(
+            "replace: nTSecurityDescriptor");
         (await service.AddAsync("estates", "estate.yaml", Encoding.UTF8.GetBytes(text))).EnsureSuccessStatusCode();
     }
 
@@ -151,7 +186,8 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         var fit = await service.GetAsync($"installs/{Install}/fit", ContractsJson.Default.FitView);
         fit.Unseen[0].Reason.ShouldContain("refuses the sign-in of Administrator@fennmoor.example");
         fit.Counts.Met.ShouldBe(0);
-        (await service.GetAsync($"installs/{Install}/worklist", ContractsJson.Default.WorklistView)).Give.ShouldAllBe(s => s.Blocked != null);
+        (await service.GetAsync($"installs/{Install}/worklist", ContractsJson.Default.WorklistView)).Give.ShouldAllBe(s =>
+            s.Blocked != null);
         await SearchAsync(service, marker);
     }
 
@@ -163,14 +199,25 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         using (var raw = new RawClient(controller.Target, controller.Target.SignInAs, controller.Password)) RosterScene.Lay(raw);
         await service.SetSecretAsync("controller", controller.Password);
         (await service.AddAsync("sheets", "sheets/rennet-roster.yaml")).EnsureSuccessStatusCode();
-        (await service.AddAsync("estates", "estate.yaml", Encoding.UTF8.GetBytes(Estate().Replace("OU=Fennmoor,", RosterScene.Branch + ",", StringComparison.Ordinal)
-            .Replace("host: fm-dc01.fennmoor.example", $"host: {Controller.Address}\n    reach: ldap\n    sign-in-as: Administrator@fennmoor.example\n    secret: controller", StringComparison.Ordinal)
+        (await service.AddAsync("estates", "estate.yaml", Encoding.UTF8.GetBytes(Estate().Replace(
+            "OU=Fennmoor,", RosterScene.Branch + ",", StringComparison.Ordinal)
+            .Replace(
+                "host: fm-dc01.fennmoor.example",
+                $"host: {Controller.Address}\n    reach: ldap\n    sign-in-as: Administrator@fennmoor.example\n    secret: controller",
+                StringComparison.Ordinal)
             .Replace("/etc/fennmoor/authorities", controller.CaFolder, StringComparison.Ordinal)))).EnsureSuccessStatusCode();
         await service.AllowAsync("controller");
-        (await service.AddAsync("installs", $"{install}.yaml", Encoding.UTF8.GetBytes(RosterScene.Install(await File.ReadAllTextAsync(Path.Combine(Checkout.Top, "demo-data", "installs", $"{install}.yaml"), Cancel))))).EnsureSuccessStatusCode();
+        (await service.AddAsync(
+            "installs", $"{install}.yaml",
+            Encoding.UTF8.GetBytes(
+                RosterScene.Install(
+                    await File.ReadAllTextAsync(
+                        Path.Combine(Checkout.Top, "demo-data", "installs", $"{install}.yaml"), Cancel)))))
+            .EnsureSuccessStatusCode();
 
         await service.RunAsync($"installs/{install}/verify");
-        (await TryAsync(null)).Checks[^1].ShouldSatisfyAllConditions(c => c.Id.ShouldBe("bind"), c => c.Verdict.ShouldBe("unseen"));
+        (await TryAsync(null)).Checks[^1]
+            .ShouldSatisfyAllConditions(c => c.Id.ShouldBe("bind"), c => c.Verdict.ShouldBe("unseen"));
         (await GrantReadyAsync(service, install)).Message!.ShouldStartWith("5 made");
 
         // The password that was made with the account goes nowhere until an owner lets it.
@@ -180,26 +227,33 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         await service.AllowAsync(@"FENNMOOR\svc-roster-reader");
         var after = await TryAsync(RosterScene.Password);
         after.Simulated.ShouldBeFalse();
-        after.Checks.Where(c => c.Verdict != "pass").Select(c => c.Id).ShouldBe(["who-am-i"], string.Join('\n', after.Checks.Select(c => $"{c.Verdict} {c.Id}: {c.Fact}")));
-        after.People.ShouldNotBeNull().ShouldSatisfyAllConditions(p => p.Found.ShouldBe(8), p => p.Missing.ShouldBeEmpty(), p => p.Extra.ShouldBeEmpty());
+        after.Checks.Where(c => c.Verdict != "pass").Select(c => c.Id)
+            .ShouldBe(["who-am-i"], string.Join('\n', after.Checks.Select(c => $"{c.Verdict} {c.Id}: {c.Fact}")));
+        after.People.ShouldNotBeNull()
+            .ShouldSatisfyAllConditions(p => p.Found.ShouldBe(8), p => p.Missing.ShouldBeEmpty(), p => p.Extra.ShouldBeEmpty());
         var settings = await service.GetAsync($"installs/{install}/sign-in", ContractsJson.Default.SignInView);
         settings.Findings.Select(f => f.Code).ShouldBe(["bind-outside"]);
 
         var order = new FilterOrder(settings.Settings.Single(s => s.Key == "people-filter").Value!, null);
         foreach (var path in new[] { "filter", "filter/ask" })
         {
-            using var response = await service.Http.PostAsJsonAsync($"/api/estates/fennmoor/people-directories/staff/{path}", order, ContractsJson.Default.FilterOrder);
-            (await response.Content.ReadFromJsonAsync(ContractsJson.Default.FilterView))!.Objects.Select(o => o.LogonName).ShouldBe(RosterScene.Found, ignoreOrder: true, path);
+            using var response = await service.Http.PostAsJsonAsync(
+                $"/api/estates/fennmoor/people-directories/staff/{path}", order, ContractsJson.Default.FilterOrder);
+            (await response.Content.ReadFromJsonAsync(ContractsJson.Default.FilterView))!.Objects.Select(o => o.LogonName)
+                .ShouldBe(RosterScene.Found, ignoreOrder: true, path);
         }
 
         foreach (var secret in new[] { controller.Password, RosterScene.Password })
             foreach (var file in service.DataFiles)
-                Encoding.Latin1.GetString(await File.ReadAllBytesAsync(file, Cancel)).ShouldNotContain(secret, Case.Sensitive, file);
+                Encoding.Latin1.GetString(await File.ReadAllBytesAsync(file, Cancel))
+                    .ShouldNotContain(secret, Case.Sensitive, file);
         service.Output.ShouldNotContain(RosterScene.Password);
 
         async Task<SignInTestView> TryAsync(string? person)
         {
-            var job = await service.StartedAsync($"installs/{install}/sign-in/tests", JsonContent.Create(new SignInTestOrder(null, person), ContractsJson.Default.SignInTestOrder));
+            var job = await service.StartedAsync(
+                $"installs/{install}/sign-in/tests",
+                JsonContent.Create(new SignInTestOrder(null, person), ContractsJson.Default.SignInTestOrder));
             job.State.ShouldBe("done", job.Message);
             return await service.GetAsync($"jobs/{job.Id}/sign-in-test", ContractsJson.Default.SignInTestView);
         }
@@ -211,7 +265,8 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         const string at = "--JustRight:DirectorySignIn:";
         await using var service = await ServiceProcess.StartAsync(
             at + "Host", Controller.Address, at + "CaFolder", controller.CaFolder, at + "Root", "DC=fennmoor,DC=example",
-            at + "PeopleIn", "CN=Users,DC=fennmoor,DC=example", at + "GroupsIn", "DC=fennmoor,DC=example", at + "ShortName", "FENNMOOR",
+            at + "PeopleIn", "CN=Users,DC=fennmoor,DC=example", at + "GroupsIn", "DC=fennmoor,DC=example", at + "ShortName",
+            "FENNMOOR",
             at + "SignInAs", controller.Target.SignInAs, at + "Secret", "controller",
             at + "Roles:granter:0", "CN=Domain Admins,CN=Users,DC=fennmoor,DC=example");
         await service.SetSecretAsync("controller", controller.Password);
@@ -224,7 +279,8 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         await service.AllowAsync("controller");
         using var entered = await EnterAsync();
         entered.StatusCode.ShouldBe(HttpStatusCode.OK, await entered.Content.ReadAsStringAsync(Cancel));
-        (await entered.Content.ReadFromJsonAsync(ContractsJson.Default.WhoView, Cancel)).ShouldBe(new WhoView(@"FENNMOOR\Administrator", "granter"));
+        (await entered.Content.ReadFromJsonAsync(ContractsJson.Default.WhoView, Cancel))
+            .ShouldBe(new WhoView(@"FENNMOOR\Administrator", "granter"));
 
         // An estate that names a directory of the same key elsewhere is an estate, and nothing more.
         (await service.AddAsync("estates", "estates/fennmoor.yaml")).EnsureSuccessStatusCode();
@@ -242,7 +298,8 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         await SetUpAsync(service, null);
         var job = await service.RunAsync($"installs/{Install}/verify");
         job.State.ShouldBe("failed");
-        job.Message.ShouldBe("there is no secret 'controller', which the estate names for fennmoor.example: set it with justright secret set controller.");
+        job.Message.ShouldBe(
+            "there is no secret 'controller', which the estate names for fennmoor.example: set it with justright secret set controller.");
     }
 
     /// <summary>The demo's estate with the real controller as its directory.</summary>
@@ -266,7 +323,10 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
     private static async Task<JobView> GrantReadyAsync(ServiceProcess service, string install = Install, bool remove = false)
     {
         var worklist = await service.GetAsync($"installs/{install}/worklist", ContractsJson.Default.WorklistView);
-        return await service.RunAsync($"installs/{install}/grant", new GrantOrder(remove, [.. (remove ? worklist.Remove : worklist.Give).Where(s => s.Blocked is null).Select(s => s.Id)]));
+        return await service.RunAsync(
+            $"installs/{install}/grant",
+            new GrantOrder(
+                remove, [.. (remove ? worklist.Remove : worklist.Give).Where(s => s.Blocked is null).Select(s => s.Id)]));
     }
 
     private async Task SealedPasswordOpensTheAccountAsync(ServiceProcess service)
@@ -275,16 +335,24 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         var request = new CertificateRequest("CN=Keeper", key, HashAlgorithmName.SHA256, RSASignaturePadding.Pkcs1);
         using var certificate = request.CreateSelfSigned(DateTimeOffset.UtcNow.AddDays(-1), DateTimeOffset.UtcNow.AddDays(1));
         var path = "/api/estates/fennmoor/passwords/svc-thermo-poller/seal";
-        using var response = await service.Http.PostAsJsonAsync(path, new SealOrder(certificate.ExportCertificatePem()), ContractsJson.Default.SealOrder);
+        using var response = await service.Http.PostAsJsonAsync(
+            path, new SealOrder(certificate.ExportCertificatePem()), ContractsJson.Default.SealOrder);
         var seal = (await response.Content.ReadFromJsonAsync(ContractsJson.Default.SealedPassword))!;
         var envelope = new EnvelopedCms();
-        envelope.Decode(Convert.FromBase64String(seal.Cms.Replace("-----BEGIN CMS-----", "", StringComparison.Ordinal).Replace("-----END CMS-----", "", StringComparison.Ordinal)));
+        envelope.Decode(Convert.FromBase64String(
+            seal.Cms.Replace("-----BEGIN CMS-----", "", StringComparison.Ordinal)
+                .Replace("-----END CMS-----", "", StringComparison.Ordinal)));
         envelope.Decrypt(envelope.RecipientInfos[0], key);
         var password = Encoding.UTF8.GetString(envelope.ContentInfo.Content);
 
-        var own = new LdapDirectory(controller.Target with { SignInAs = "svc-thermo-poller@fennmoor.example", Password = new NewPassword(password) }, new DirectorySchemas(), TimeProvider.System);
+        var own = new LdapDirectory(
+            controller.Target with { SignInAs = "svc-thermo-poller@fennmoor.example", Password = new NewPassword(password) },
+            new DirectorySchemas(), TimeProvider.System);
         (await own.NamesInUseAsync(["svc-thermo-poller"], Cancel)).Count.ShouldBe(1);
-        ((int)(await service.Http.PostAsJsonAsync(path, new SealOrder(certificate.ExportCertificatePem()), ContractsJson.Default.SealOrder)).StatusCode).ShouldBe(409); // once
+        // once
+        ((int)(await service.Http.PostAsJsonAsync(
+            path, new SealOrder(certificate.ExportCertificatePem()), ContractsJson.Default.SealOrder)).StatusCode)
+            .ShouldBe(409);
         await SearchAsync(service, password);
     }
 
@@ -292,13 +360,16 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
     {
         await SearchAsync(service, controller.Password);
         await SearchAsync(service, service.Token);
-        await SearchAsync(service, ServiceProcess.CodeOf(service.Links[0]), inOutput: false); // a sign-in link is printed to be used
+        // a sign-in link is printed to be used
+        await SearchAsync(service, ServiceProcess.CodeOf(service.Links[0]), inOutput: false);
     }
 
     /// <summary>Looks for a secret in the database and its journal, the logs, the output, and what the API answers.</summary>
     private static async Task SearchAsync(ServiceProcess service, string secret, bool inOutput = true)
     {
-        byte[][] forms = [Encoding.UTF8.GetBytes(secret), Encoding.Unicode.GetBytes(secret), Encoding.UTF8.GetBytes(Convert.ToBase64String(Encoding.UTF8.GetBytes(secret)))];
+        byte[][] forms = [
+            Encoding.UTF8.GetBytes(secret), Encoding.Unicode.GetBytes(secret),
+            Encoding.UTF8.GetBytes(Convert.ToBase64String(Encoding.UTF8.GetBytes(secret)))];
         var files = service.DataFiles.ToList();
         files.ShouldContain(f => f.EndsWith(".db", StringComparison.Ordinal));
         files.ShouldContain(f => f.EndsWith(".jsonl", StringComparison.Ordinal));

@@ -10,7 +10,8 @@ public sealed class RenewalCrashTests
 
     public static TheoryData<string> Halts =>
     [
-        "1:renewal-looked", "1:renewal-intended", "1:renewal-made", "1:renewal-recorded", "2:renewal-made", "4:renewal-intended", "4:renewal-made", "6:renewal-made",
+        "1:renewal-looked", "1:renewal-intended", "1:renewal-made", "1:renewal-recorded", "2:renewal-made", "4:renewal-intended",
+        "4:renewal-made", "6:renewal-made",
     ];
 
     [Theory]
@@ -23,7 +24,8 @@ public sealed class RenewalCrashTests
         if (halt.StartsWith('6'))
         {
             await service.EndOfAsync(renewal.Job!);
-            (await service.Http.PostAsync($"/api/renewals/{renewal.Id}/steps/5", PasswordTests.Word("done"), Cancel)).EnsureSuccessStatusCode();
+            (await service.Http.PostAsync($"/api/renewals/{renewal.Id}/steps/5", PasswordTests.Word("done"), Cancel))
+                .EnsureSuccessStatusCode();
         }
 
         await service.HaltedAsync();
@@ -34,17 +36,23 @@ public sealed class RenewalCrashTests
         if (!halt.StartsWith('6'))
         {
             (renewal.Next, renewal.Current).ShouldBe(("person", 5), renewal.Words);
-            (await service.Http.PostAsync($"/api/renewals/{renewal.Id}/steps/5", PasswordTests.Word("done"), Cancel)).EnsureSuccessStatusCode();
+            (await service.Http.PostAsync($"/api/renewals/{renewal.Id}/steps/5", PasswordTests.Word("done"), Cancel))
+                .EnsureSuccessStatusCode();
             renewal = await AtRestAsync(service, renewal.Id);
         }
 
         renewal.ShouldSatisfyAllConditions(r => r.Words.ShouldBe("renewed"), r => r.Divided.ShouldBeEmpty());
         (await service.GetAsync("log/check", ContractsJson.Default.LogCheckView)).Sound.ShouldBeTrue();
         var log = await service.GetAsync("log?take=500", ContractsJson.Default.IReadOnlyListLogEntryView);
-        foreach (var step in renewal.Steps.Where(s => s.Act is not ("type" or "check"))) log.Count(e => e.Action == "make" && e.Detail.StartsWith(step.Words + ";", StringComparison.Ordinal)).ShouldBe(1, step.Words);
+        foreach (var step in renewal.Steps.Where(s => s.Act is not ("type" or "check")))
+            log.Count(e => e.Action == "make" && e.Detail.StartsWith(step.Words + ";", StringComparison.Ordinal))
+                .ShouldBe(1, step.Words);
     }
 
     /// <summary>Waits until the steps that are ours are made, and somebody is needed or it is over.</summary>
-    internal static Task<RenewalView> AtRestAsync(ServiceProcess service, string id) => Waiting.ForAsync("the renewal comes to rest", async () =>
-        await service.GetAsync($"renewals/{id}", ContractsJson.Default.RenewalView) is { Job: null, Next: not "go" } renewal ? renewal : null);
+    internal static Task<RenewalView> AtRestAsync(ServiceProcess service, string id) =>
+        Waiting.ForAsync("the renewal comes to rest", async () =>
+        await service.GetAsync($"renewals/{id}", ContractsJson.Default.RenewalView) is { Job: null, Next: not "go" } renewal
+            ? renewal
+            : null);
 }

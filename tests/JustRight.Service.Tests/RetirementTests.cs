@@ -22,7 +22,10 @@ public sealed class RetirementTests
         var held = await SimulationAsync(service);
 
         using var wrong = await StageAsync(service, "tallystick-dataroom", "gone");
-        (wrong.StatusCode, await wrong.Content.ReadAsStringAsync(Cancel)).ShouldSatisfyAllConditions(w => w.StatusCode.ShouldBe(HttpStatusCode.BadRequest), w => w.Item2.ShouldContain("planned, installed, retiring"));
+        (wrong.StatusCode, await wrong.Content.ReadAsStringAsync(Cancel))
+            .ShouldSatisfyAllConditions(
+                w => w.StatusCode.ShouldBe(HttpStatusCode.BadRequest),
+                w => w.Item2.ShouldContain("planned, installed, retiring"));
         (await StageAsync(service, "tallystick-dataroom", "retiring")).EnsureSuccessStatusCode();
         var worklist = await WorklistAsync(service);
         worklist.NotOffered.ShouldContain(n => n.Reason == "kept: thermograph-depot uses it");
@@ -31,17 +34,22 @@ public sealed class RetirementTests
         var done = await service.GrantAllAsync("tallystick-dataroom", remove: true);
         (done.State, done.CanBeUndone).ShouldBe(("done", true), done.Message);
         done.Message!.ShouldEndWith("now nothing left");
-        (await FitsAsync(service)).Where(f => f.Name != "tallystick-dataroom").ShouldBe(before.Where(f => f.Name != "tallystick-dataroom"));
-        (await service.GetAsync("estates/fennmoor/passwords", ContractsJson.Default.PasswordsView)).Accounts.ShouldNotContain(p => p.Account == "svc-tally-installer");
+        (await FitsAsync(service)).Where(f => f.Name != "tallystick-dataroom")
+            .ShouldBe(before.Where(f => f.Name != "tallystick-dataroom"));
+        (await service.GetAsync("estates/fennmoor/passwords", ContractsJson.Default.PasswordsView)).Accounts.ShouldNotContain(
+            p => p.Account == "svc-tally-installer");
 
         // What is left waits: nothing can be removed before its time, by whatever way it is asked for.
         var waiting = (await WorklistAsync(service)).Remove;
         waiting.Select(s => s.Words).ShouldContain(@"delete the account FENNMOOR\svc-tally-installer");
         waiting.ShouldAllBe(s => s.Blocked!.StartsWith("not before", StringComparison.Ordinal));
-        using var early = await service.Http.PostAsJsonAsync("/api/installs/tallystick-dataroom/grant", new GrantOrder(true, [waiting[0].Id]), ContractsJson.Default.GrantOrder, Cancel);
+        using var early = await service.Http.PostAsJsonAsync(
+            "/api/installs/tallystick-dataroom/grant", new GrantOrder(true, [waiting[0].Id]), ContractsJson.Default.GrantOrder,
+            Cancel);
         early.StatusCode.ShouldBe(HttpStatusCode.Conflict);
 
-        var removal = (await service.GetAsync("estates/fennmoor/calendar", ContractsJson.Default.CalendarView)).Entries.Single(e => e.Subject == "tallystick-dataroom");
+        var removal = (await service.GetAsync("estates/fennmoor/calendar", ContractsJson.Default.CalendarView)).Entries.Single(
+            e => e.Subject == "tallystick-dataroom");
         removal.Kind.ShouldBe("removal");
         removal.At.ShouldBe(DateTimeOffset.UtcNow.AddDays(30), TimeSpan.FromMinutes(10));
 
@@ -55,17 +63,22 @@ public sealed class RetirementTests
     {
         await using var service = await PreparedData.Demo.StartAsync();
         (await service.AddAsync("installs", "later/thermograph-depot.yaml")).EnsureSuccessStatusCode();
-        for (var i = 0; i < 3; i++) await service.RunAsync("installs/thermograph-depot/verify"); // hosts that restart answer later
+        // hosts that restart answer later
+        for (var i = 0; i < 3; i++) await service.RunAsync("installs/thermograph-depot/verify");
         foreach (var install in await FitsAsync(service)) await GiveAsync(service, install.Name);
         foreach (var (name, _) in await FitsAsync(service))
         {
             var before = await FitsAsync(service);
             (await StageAsync(service, name, "retiring")).EnsureSuccessStatusCode();
-            var steps = (await service.GetAsync($"installs/{name}/worklist", ContractsJson.Default.WorklistView)).Remove.Where(s => s.Blocked is null).Select(s => s.Id).ToList();
+            var steps = (await service.GetAsync($"installs/{name}/worklist", ContractsJson.Default.WorklistView)).Remove.Where(
+                s => s.Blocked is null)
+                .Select(s => s.Id).ToList();
             if (steps.Count == 0) continue;
             var job = await service.RunAsync($"installs/{name}/grant", new GrantOrder(true, steps));
             job.State.ShouldBe("done", $"{name}: {job.Message}");
-            foreach (var (other, missing) in (await FitsAsync(service)).Where(f => f.Name != name)) missing.ShouldBeLessThanOrEqualTo(before.First(b => b.Name == other).Missing, $"{name} was retired, {other} lost something");
+            foreach (var (other, missing) in (await FitsAsync(service)).Where(f => f.Name != name))
+                missing.ShouldBeLessThanOrEqualTo(
+                    before.First(b => b.Name == other).Missing, $"{name} was retired, {other} lost something");
             (await service.RunAsync($"jobs/{job.Id}/undo")).State.ShouldBe("done", name);
             (await StageAsync(service, name, "planned")).EnsureSuccessStatusCode();
         }
@@ -73,23 +86,29 @@ public sealed class RetirementTests
 
     private static async Task GiveAsync(ServiceProcess service, string install)
     {
-        var steps = (await service.GetAsync($"installs/{install}/worklist", ContractsJson.Default.WorklistView)).Give.Where(s => s.Blocked is null).Select(s => s.Id).ToList();
+        var steps = (await service.GetAsync($"installs/{install}/worklist", ContractsJson.Default.WorklistView)).Give.Where(s =>
+            s.Blocked is null)
+            .Select(s => s.Id).ToList();
         if (steps.Count > 0) await service.RunAsync($"installs/{install}/grant", new GrantOrder(false, steps));
     }
 
     /// <summary>Installs with what they miss: what others hold too much may well become less.</summary>
     private static async Task<List<(string Name, int Missing)>> FitsAsync(ServiceProcess service) =>
-        [.. (await service.GetAsync("installs", ContractsJson.Default.IReadOnlyListInstallSummary)).Select(i => (i.Name, i.Fit?.Missing ?? 0))];
+        [.. (await service.GetAsync("installs", ContractsJson.Default.IReadOnlyListInstallSummary)).Select(i =>
+            (i.Name, i.Fit?.Missing ?? 0))];
 
-    private static Task<WorklistView> WorklistAsync(ServiceProcess service) => service.GetAsync("installs/tallystick-dataroom/worklist", ContractsJson.Default.WorklistView);
+    private static Task<WorklistView> WorklistAsync(ServiceProcess service) =>
+        service.GetAsync("installs/tallystick-dataroom/worklist", ContractsJson.Default.WorklistView);
 
     private static Task<HttpResponseMessage> StageAsync(ServiceProcess service, string install, string stage) =>
-        service.Http.PostAsJsonAsync($"/api/installs/{install}/stage", new StageOrder(stage), ContractsJson.Default.StageOrder, Cancel);
+        service.Http.PostAsJsonAsync(
+            $"/api/installs/{install}/stage", new StageOrder(stage), ContractsJson.Default.StageOrder, Cancel);
 
     /// <summary>The simulated estate, without regard to the order of members, in which undoing puts them back last.</summary>
     private static async Task<string> SimulationAsync(ServiceProcess service)
     {
-        return Sorted(JsonNode.Parse(await File.ReadAllTextAsync(Path.Combine(service.Data, "simulation", "fennmoor.json"), Cancel))!)!.ToJsonString();
+        return Sorted(JsonNode.Parse(
+            await File.ReadAllTextAsync(Path.Combine(service.Data, "simulation", "fennmoor.json"), Cancel))!)!.ToJsonString();
 
         static JsonNode? Sorted(JsonNode? node) => node switch
         {

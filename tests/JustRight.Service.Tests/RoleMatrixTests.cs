@@ -19,13 +19,19 @@ public sealed class RoleMatrixTests(TokenFixture tokens) : IClassFixture<TokenFi
         ["anybody"] = ["SignIn", "SignOut", "ClaimToken", "ShowSignInWays", "SignInPerson"],
         ["planner"] =
         [
-            "AddSheet", "AddEstate", "AddInstall", "SetStage", "BeginAdoption", "AnswerAdoption", "FinishAdoption", "AddDirectoryFile", "AddHostFacts", "Survey", "Verify", "Trace", "CompareControllers", "Confirm", "ShowProtection", "TrySignIn", "AskFilter", "TellPasswordPlace",
+            "AddSheet", "AddEstate", "AddInstall", "SetStage", "BeginAdoption", "AnswerAdoption", "FinishAdoption",
+            "AddDirectoryFile", "AddHostFacts", "Survey", "Verify", "Trace", "CompareControllers", "Confirm", "ShowProtection",
+            "TrySignIn", "AskFilter", "TellPasswordPlace",
             "ForgetPasswordPlace", "Review", "Remind", "SurveyNow", "WithdrawProposal",
         ],
-        ["granter"] = ["Grant", "Fix", "Undo", "ShowUndo", "ChangeProtection", "TryPassword", "SealAccountPassword", "ShowPasswordOnce", "BeginRenewal", "SayOfRenewalStep", "TakeRenewalBack", "AllowException", "EndException", "ApproveProposal", "CarryOutProposal"],
+        ["granter"] = [
+            "Grant", "Fix", "Undo", "ShowUndo", "ChangeProtection", "TryPassword", "SealAccountPassword", "ShowPasswordOnce",
+            "BeginRenewal", "SayOfRenewalStep", "TakeRenewalBack", "AllowException", "EndException", "ApproveProposal",
+            "CarryOutProposal"],
         ["owner"] =
         [
-            "ListTokens", "MakeToken", "RevokeToken", "ListSecrets", "SetSecret", "RemoveSecret", "AllowSecretUse", "EndSecretUse",
+            "ListTokens", "MakeToken", "RevokeToken", "ListSecrets", "SetSecret", "RemoveSecret", "AllowSecretUse",
+            "EndSecretUse",
             "ListSessions", "EndSession", "MakeBackup",
         ],
     };
@@ -38,16 +44,20 @@ public sealed class RoleMatrixTests(TokenFixture tokens) : IClassFixture<TokenFi
         get
         {
             var calls = new TheoryData<string, string, string, string, string?>();
-            using var description = JsonDocument.Parse(File.ReadAllText(Path.Combine(Checkout.Top, "docs", "api", "openapi.json")));
+            using var description = JsonDocument.Parse(
+                File.ReadAllText(Path.Combine(Checkout.Top, "docs", "api", "openapi.json")));
             foreach (var path in description.RootElement.GetProperty("paths").EnumerateObject())
                 foreach (var call in path.Value.EnumerateObject())
-                    calls.Add(call.Name.ToUpperInvariant(), path.Name, call.Value.GetProperty("operationId").GetString()!, call.Value.GetProperty("x-justright-role").GetString()!, Sends(call.Value));
+                    calls.Add(
+                        call.Name.ToUpperInvariant(), path.Name, call.Value.GetProperty("operationId").GetString()!,
+                        call.Value.GetProperty("x-justright-role").GetString()!, Sends(call.Value));
             return calls;
         }
     }
 
     /// <summary>The media type that a call takes, or null when it takes nothing.</summary>
-    private static string? Sends(JsonElement call) => call.TryGetProperty("requestBody", out var body) ? body.GetProperty("content").EnumerateObject().First().Name : null;
+    private static string? Sends(JsonElement call) =>
+        call.TryGetProperty("requestBody", out var body) ? body.GetProperty("content").EnumerateObject().First().Name : null;
 
     [Theory]
     [MemberData(nameof(Calls))]
@@ -55,13 +65,17 @@ public sealed class RoleMatrixTests(TokenFixture tokens) : IClassFixture<TokenFi
     {
         var role = Needs.FirstOrDefault(n => n.Value.Contains(name)).Key ?? "reader";
         described.ShouldBe(role, "the description of the API says otherwise");
-        if (role == "reader" && method != "GET") OnlyAsking.ShouldContain(name, "a call that is not a reading one needs more than a reader, or a word here");
+        if (role == "reader" && method != "GET")
+            OnlyAsking.ShouldContain(name, "a call that is not a reading one needs more than a reader, or a word here");
         foreach (var (who, token) in tokens.All)
         {
             var status = await CallAsync(method, path, sends, token);
             var may = role == "anybody" || Array.IndexOf(Roles, who) >= Array.IndexOf(Roles, role);
-            if (may && Roles.Contains(who)) status.ShouldNotBeOneOf(HttpStatusCode.Forbidden, role == "anybody" ? HttpStatusCode.Forbidden : HttpStatusCode.Unauthorized);
-            else if (role != "anybody") status.ShouldBe(Roles.Contains(who) ? HttpStatusCode.Forbidden : HttpStatusCode.Unauthorized, $"{who} at {name}");
+            if (may && Roles.Contains(who))
+                status.ShouldNotBeOneOf(
+                    HttpStatusCode.Forbidden, role == "anybody" ? HttpStatusCode.Forbidden : HttpStatusCode.Unauthorized);
+            else if (role != "anybody")
+                status.ShouldBe(Roles.Contains(who) ? HttpStatusCode.Forbidden : HttpStatusCode.Unauthorized, $"{who} at {name}");
         }
     }
 
@@ -76,7 +90,10 @@ public sealed class RoleMatrixTests(TokenFixture tokens) : IClassFixture<TokenFi
     /// <summary>Nothing in the path is there, and the body is empty: whoever may make the call is told so, and nothing changes.</summary>
     private async Task<HttpStatusCode> CallAsync(string method, string path, string? sends, string? token)
     {
-        using var request = new HttpRequestMessage(new HttpMethod(method), System.Text.RegularExpressions.Regex.Replace(path, @"\{(\w+)\}", m => m.Groups[1].Value == "number" ? "999" : "no-such"));
+        using var request = new HttpRequestMessage(
+            new HttpMethod(method),
+            System.Text.RegularExpressions.Regex.Replace(
+                path, @"\{(\w+)\}", m => m.Groups[1].Value == "number" ? "999" : "no-such"));
         if (sends is not null) request.Content = new StringContent("{}", Encoding.UTF8, sends);
         if (token is not null) request.Headers.Authorization = new AuthenticationHeaderValue("Bearer", token);
         using var response = await tokens.Http.SendAsync(request, TestContext.Current.CancellationToken);
@@ -120,18 +137,23 @@ public sealed class TokenFixture : IAsyncLifetime
 
     private static async Task<string> MakeAsync(ServiceProcess service, string name, string role)
     {
-        using var response = await service.Http.PostAsJsonAsync("/api/tokens", new TokenOrder(name, role, 1), ContractsJson.Default.TokenOrder);
+        using var response = await service.Http.PostAsJsonAsync(
+            "/api/tokens", new TokenOrder(name, role, 1), ContractsJson.Default.TokenOrder);
         return (await response.Content.ReadFromJsonAsync(ContractsJson.Default.NewTokenView))!.Token;
     }
 
     /// <summary>Its end is moved to a minute ago: nobody waits a day for it.</summary>
     private async Task ExpireAsync(string name)
     {
-        await using var database = new SqliteConnection($"Data Source={Directory.GetFiles(_service.Data, "*.db").Single()};Pooling=False");
+        await using var database = new SqliteConnection(
+            $"Data Source={Directory.GetFiles(_service.Data, "*.db").Single()};Pooling=False");
         await database.OpenAsync();
         await using var command = database.CreateCommand();
         command.CommandText = "UPDATE Tokens SET ExpiresAt = $past WHERE Name = $name";
-        command.Parameters.AddWithValue("$past", DateTimeOffset.UtcNow.AddMinutes(-1).ToString("yyyy-MM-dd HH:mm:ss.FFFFFFFzzz", System.Globalization.CultureInfo.InvariantCulture));
+        command.Parameters.AddWithValue(
+            "$past",
+            DateTimeOffset.UtcNow.AddMinutes(-1)
+                .ToString("yyyy-MM-dd HH:mm:ss.FFFFFFFzzz", System.Globalization.CultureInfo.InvariantCulture));
         command.Parameters.AddWithValue("$name", name);
         (await command.ExecuteNonQueryAsync()).ShouldBe(1);
     }

@@ -24,13 +24,17 @@ public sealed class ScheduleTests
                 .First(n => every.Next(n, now) - now is { TotalSeconds: > 25 and < 35 });
             var state = Path.Combine(Checkout.Top, "demo-data", "simulation", "fennmoor.json");
             File.Copy(state, Path.Combine(states.FullName, name + ".json"));
-            var estate = (await File.ReadAllTextAsync(Path.Combine(Checkout.Top, "demo-data", "estates", "fennmoor.yaml"), Cancel)).Replace("name: fennmoor\n", $"name: {name}\n", StringComparison.Ordinal) + "  watch: { every-hours: 1 }\n";
+            var estate = (await File.ReadAllTextAsync(
+                Path.Combine(Checkout.Top, "demo-data", "estates", "fennmoor.yaml"), Cancel))
+                .Replace("name: fennmoor\n", $"name: {name}\n", StringComparison.Ordinal) + "  watch: { every-hours: 1 }\n";
             using var body = new StringContent(estate, System.Text.Encoding.UTF8, "application/yaml");
             (await service.Http.PostAsync("/api/estates?file=estate.yaml", body, Cancel)).EnsureSuccessStatusCode();
             var plan = await WatchAsync();
             plan.LastAt.ShouldBeNull();
             plan.Next!.Value.ShouldBe(every.Next(name, now), TimeSpan.FromSeconds(1));
-            var looked = await Waiting.ForAsync("the look was made", async () => await WatchAsync() is { LastWords: not (null or "queued" or "running") } watch ? watch : null);
+            var looked = await Waiting.ForAsync(
+                "the look was made",
+                async () => await WatchAsync() is { LastWords: not (null or "queued" or "running") } watch ? watch : null);
             looked.LastWords.ShouldBe($"{name} was surveyed");
             looked.Next!.Value.ShouldBe(plan.Next.Value.AddHours(1), TimeSpan.FromSeconds(1));
 
@@ -54,7 +58,8 @@ public sealed class ScheduleTests
         {
             using var response = await service.Http.PostAsync("/api/" + path, null, Cancel);
             response.EnsureSuccessStatusCode();
-            return System.Text.Json.JsonSerializer.Deserialize(await response.Content.ReadAsStringAsync(Cancel), ContractsJson.Default.JobView)!.Id;
+            return System.Text.Json.JsonSerializer.Deserialize(
+                await response.Content.ReadAsStringAsync(Cancel), ContractsJson.Default.JobView)!.Id;
         }
     }
 

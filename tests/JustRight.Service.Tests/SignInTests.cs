@@ -22,19 +22,26 @@ public sealed class SignInTests : IAsyncLifetime
     {
         var before = await SettingsAsync(Roster);
         before.Findings.Select(f => f.Code).ShouldBe(["no-people-read", "bind-outside"], ignoreOrder: true);
-        (await TryAsync(Roster, new SignInTestOrder(null, null))).Checks[^1].ShouldSatisfyAllConditions(c => c.Id.ShouldBe("bind"), c => c.Verdict.ShouldBe("unseen"));
+        (await TryAsync(Roster, new SignInTestOrder(null, null))).Checks[^1]
+            .ShouldSatisfyAllConditions(c => c.Id.ShouldBe("bind"), c => c.Verdict.ShouldBe("unseen"));
         await _service.GrantAllAsync(Roster);
         var after = await TryAsync(Roster, new SignInTestOrder(null, "simulated-a.brandt"));
         after.Checks.Where(c => c.Verdict != "pass").Select(c => c.Id).ShouldBe(["empty-password", "confidential"]);
-        after.People.ShouldNotBeNull().ShouldSatisfyAllConditions(p => p.Found.ShouldBe(8), p => p.Missing.ShouldBeEmpty(), p => p.Extra.ShouldBeEmpty());
+        after.People.ShouldNotBeNull()
+            .ShouldSatisfyAllConditions(p => p.Found.ShouldBe(8), p => p.Missing.ShouldBeEmpty(), p => p.Extra.ShouldBeEmpty());
         after.Simulated.ShouldBeTrue();
         var settings = await SettingsAsync(Roster);
         settings.SignInTest.ShouldNotBeNull().Id.ShouldBe(after.Id);
         settings.Findings.ShouldNotContain(f => f.Code == "no-people-read");
-        settings.PasswordPlaces.ShouldHaveSingleItem().ShouldSatisfyAllConditions(p => p.Setting.ShouldBe("people.reader.password"), p => p.Host.ShouldBe("fm-roster01"));
-        (await _service.GetAsync("estates/fennmoor/password-places?account=svc-roster-reader", ContractsJson.Default.IReadOnlyListPasswordPlaceView)).ShouldBe(settings.PasswordPlaces);
-        (await _service.GetAsync("estates/fennmoor/password-places", ContractsJson.Default.IReadOnlyListPasswordPlaceView)).ShouldContain(p => p.Where == "service" && p.Breaks.Contains("which fails", StringComparison.Ordinal));
-        (await _service.GetAsync($"installs/{Roster}/fit", ContractsJson.Default.FitView)).Findings.ShouldBeEmpty(); // whom the install puts into the group is no unexpected member there
+        settings.PasswordPlaces.ShouldHaveSingleItem()
+            .ShouldSatisfyAllConditions(p => p.Setting.ShouldBe("people.reader.password"), p => p.Host.ShouldBe("fm-roster01"));
+        (await _service.GetAsync(
+            "estates/fennmoor/password-places?account=svc-roster-reader", ContractsJson.Default.IReadOnlyListPasswordPlaceView))
+            .ShouldBe(settings.PasswordPlaces);
+        (await _service.GetAsync("estates/fennmoor/password-places", ContractsJson.Default.IReadOnlyListPasswordPlaceView))
+            .ShouldContain(p => p.Where == "service" && p.Breaks.Contains("which fails", StringComparison.Ordinal));
+        // whom the install puts into the group is no unexpected member there
+        (await _service.GetAsync($"installs/{Roster}/fit", ContractsJson.Default.FitView)).Findings.ShouldBeEmpty();
     }
 
     [Fact]
@@ -42,7 +49,8 @@ public sealed class SignInTests : IAsyncLifetime
     {
         await KeepAsync("brinebook", "simulated-brinebook");
         var test = await TryAsync(Log, new SignInTestOrder(null, null));
-        test.People.ShouldNotBeNull().Missing.Select(m => $"{m.Name}: {m.Why}").ShouldBe(["o.sorel: not in brinebook-users", "r.stroud: not in brinebook-users"]);
+        test.People.ShouldNotBeNull().Missing.Select(m => $"{m.Name}: {m.Why}")
+            .ShouldBe(["o.sorel: not in brinebook-users", "r.stroud: not in brinebook-users"]);
         test.People.Extra.Select(e => e.Name).ShouldBe(["t.novik"]);
     }
 
@@ -63,7 +71,8 @@ public sealed class SignInTests : IAsyncLifetime
         (await TryAsync(Gateway, new SignInTestOrder(null, null))).Checks.Single(c => c.Id == "bind").Verdict.ShouldBe("unseen");
         await _service.StopAsync();
         _service.Output.ShouldNotContain(person);
-        foreach (var file in Directory.EnumerateFiles(_service.Data, "*", SearchOption.AllDirectories).Where(f => !f.Contains($"{Path.DirectorySeparatorChar}simulation{Path.DirectorySeparatorChar}")))
+        foreach (var file in Directory.EnumerateFiles(_service.Data, "*", SearchOption.AllDirectories).Where(f =>
+            !f.Contains($"{Path.DirectorySeparatorChar}simulation{Path.DirectorySeparatorChar}")))
         {
             var text = System.Text.Encoding.Latin1.GetString(await File.ReadAllBytesAsync(file));
             text.ShouldNotContain(person, Case.Sensitive, file);
@@ -90,26 +99,42 @@ public sealed class SignInTests : IAsyncLifetime
     [Fact]
     public async Task What_does_not_fit_is_refused_with_what_would_do()
     {
-        await RefusedAsync(LookAsync("fennmoor", "contractors", new FilterOrder("(cn=*)", null)), HttpStatusCode.Conflict, "justright survey fennmoor");
-        await RefusedAsync(LookAsync("fennmoor", "contractor", new FilterOrder("(cn=*)", null)), HttpStatusCode.NotFound, "contractors");
-        await RefusedAsync(LookAsync("fennmor", "contractors", new FilterOrder("(cn=*)", null)), HttpStatusCode.NotFound, "fennmoor");
-        await RefusedAsync(LookAsync("fennmoor", "contractors", new FilterOrder("(cn=*)", "nowhere")), HttpStatusCode.BadRequest, "distinguished name");
-        await RefusedAsync(_service.Http.GetAsync("/api/installs/thermograph-dataroom/sign-in"), HttpStatusCode.NotFound, "sign-in.directory");
-        await RefusedAsync(_service.Http.PostAsJsonAsync($"/api/installs/{Log}/sign-in/tests", new SignInTestOrder("", null), ContractsJson.Default.SignInTestOrder), HttpStatusCode.BadRequest, "An empty password");
+        await RefusedAsync(
+            LookAsync("fennmoor", "contractors", new FilterOrder("(cn=*)", null)), HttpStatusCode.Conflict,
+            "justright survey fennmoor");
+        await RefusedAsync(
+            LookAsync("fennmoor", "contractor", new FilterOrder("(cn=*)", null)), HttpStatusCode.NotFound, "contractors");
+        await RefusedAsync(
+            LookAsync("fennmor", "contractors", new FilterOrder("(cn=*)", null)), HttpStatusCode.NotFound, "fennmoor");
+        await RefusedAsync(
+            LookAsync("fennmoor", "contractors", new FilterOrder("(cn=*)", "nowhere")), HttpStatusCode.BadRequest,
+            "distinguished name");
+        await RefusedAsync(
+            _service.Http.GetAsync("/api/installs/thermograph-dataroom/sign-in"), HttpStatusCode.NotFound, "sign-in.directory");
+        await RefusedAsync(
+            _service.Http.PostAsJsonAsync(
+                $"/api/installs/{Log}/sign-in/tests", new SignInTestOrder("", null), ContractsJson.Default.SignInTestOrder),
+            HttpStatusCode.BadRequest, "An empty password");
         await RefusedAsync(_service.Http.GetAsync("/api/jobs/nothing/sign-in-test"), HttpStatusCode.NotFound, "nothing");
     }
 
-    private Task<SignInView> SettingsAsync(string install) => _service.GetAsync($"installs/{install}/sign-in", ContractsJson.Default.SignInView);
+    private Task<SignInView> SettingsAsync(string install) =>
+        _service.GetAsync($"installs/{install}/sign-in", ContractsJson.Default.SignInView);
 
     private async Task<SignInTestView> TryAsync(string install, SignInTestOrder order)
     {
-        var job = await _service.StartedAsync($"installs/{install}/sign-in/tests", JsonContent.Create(order, ContractsJson.Default.SignInTestOrder));
+        var job = await _service.StartedAsync(
+            $"installs/{install}/sign-in/tests", JsonContent.Create(order, ContractsJson.Default.SignInTestOrder));
         return await _service.GetAsync($"jobs/{job.Id}/sign-in-test", ContractsJson.Default.SignInTestView);
     }
 
-    private async Task KeepAsync(string secret, string value) => (await _service.Http.PutAsJsonAsync($"/api/secrets/{secret}", new SecretValue(value), ContractsJson.Default.SecretValue)).EnsureSuccessStatusCode();
+    private async Task KeepAsync(string secret, string value) =>
+        (await _service.Http.PutAsJsonAsync($"/api/secrets/{secret}", new SecretValue(value), ContractsJson.Default.SecretValue))
+            .EnsureSuccessStatusCode();
 
-    private Task<HttpResponseMessage> LookAsync(string estate, string directory, FilterOrder order) => _service.Http.PostAsJsonAsync($"/api/estates/{estate}/people-directories/{directory}/filter", order, ContractsJson.Default.FilterOrder);
+    private Task<HttpResponseMessage> LookAsync(string estate, string directory, FilterOrder order) =>
+        _service.Http.PostAsJsonAsync(
+            $"/api/estates/{estate}/people-directories/{directory}/filter", order, ContractsJson.Default.FilterOrder);
 
     private static async Task RefusedAsync(Task<HttpResponseMessage> sending, HttpStatusCode status, string says)
     {

@@ -19,11 +19,17 @@ public sealed class StoredDocumentsTests : IAsyncLifetime
     public async Task A_name_in_use_gives_way_and_then_stays_whatever_is_planned_later()
     {
         // The first install of another product takes the pattern's name for good; the directory holds svc-archive already.
-        var sheet = File.ReadAllText(Path.Combine(Checkout.Top, "demo-data", "sheets", "tallystick.yaml")).Replace("product: tallystick", "product: archive", StringComparison.Ordinal);
+        var sheet = File.ReadAllText(Path.Combine(Checkout.Top, "demo-data", "sheets", "tallystick.yaml"))
+            .Replace("product: tallystick", "product: archive", StringComparison.Ordinal);
         await AddAsync("sheets", "archive.yaml", sheet);
-        await AddDemoFileAsync("estates", "fennmoor.yaml", "tallystick: tally,", "tallystick: tally, archive: x,", "accounts: svc-{product}-{account}", "accounts: svc-{account}");
-        await AddDemoFileAsync("installs", "tallystick-dataroom.yaml", "name: tallystick-dataroom", "name: archive-dataroom", "product: tallystick", "product: archive", "  counter: { existing: svc-tally }", "  installer: { existing: svc-reports }");
-        (await PlanAsync("archive-dataroom")).Notes.ShouldContain(n => n.StartsWith("Names were not checked", StringComparison.Ordinal));
+        await AddDemoFileAsync(
+            "estates", "fennmoor.yaml", "tallystick: tally,", "tallystick: tally, archive: x,",
+            "accounts: svc-{product}-{account}", "accounts: svc-{account}");
+        await AddDemoFileAsync(
+            "installs", "tallystick-dataroom.yaml", "name: tallystick-dataroom", "name: archive-dataroom", "product: tallystick",
+            "product: archive", "  counter: { existing: svc-tally }", "  installer: { existing: svc-reports }");
+        (await PlanAsync("archive-dataroom")).Notes.ShouldContain(n =>
+            n.StartsWith("Names were not checked", StringComparison.Ordinal));
         await _service.RunAsync("installs/archive-dataroom/verify");
         var plan = await PlanAsync("archive-dataroom");
         plan.Notes.ShouldNotContain(n => n.StartsWith("Names were not checked", StringComparison.Ordinal));
@@ -31,8 +37,11 @@ public sealed class StoredDocumentsTests : IAsyncLifetime
 
         await _service.GrantAllAsync("archive-dataroom");
         await _service.RunAsync("installs/archive-dataroom/verify");
-        (await PlanAsync("archive-dataroom")).Accounts.Single(a => a.Key == "counter").Name.ShouldBe("svc-counter"); // its own account is no clash
-        var second = await AddDemoFileAsync("installs", "tallystick-dataroom.yaml", "name: tallystick-dataroom", "name: archive-saltmere", "product: tallystick", "product: archive", "  counter: { existing: svc-tally }", "  installer: { existing: svc-reports }");
+        // its own account is no clash
+        (await PlanAsync("archive-dataroom")).Accounts.Single(a => a.Key == "counter").Name.ShouldBe("svc-counter");
+        var second = await AddDemoFileAsync(
+            "installs", "tallystick-dataroom.yaml", "name: tallystick-dataroom", "name: archive-saltmere", "product: tallystick",
+            "product: archive", "  counter: { existing: svc-tally }", "  installer: { existing: svc-reports }");
         second.EnsureSuccessStatusCode();
         (await PlanAsync("archive-saltmere")).Accounts.Single(a => a.Key == "counter").Name.ShouldBe("svc-counter2");
     }
@@ -53,7 +62,10 @@ public sealed class StoredDocumentsTests : IAsyncLifetime
         // Setup is said to have run, and gave nothing.
         await AddDemoFileAsync("installs", "thermograph-dataroom.yaml", "stage: planned", "stage: installed");
         var fit = await _service.GetAsync($"installs/{Install}/fit", ContractsJson.Default.FitView);
-        fit.Accounts.SelectMany(a => a.Rights).Where(r => r.Verdict == "missing").ShouldAllBe(r => r.Reason == "setup should have given this" || r.Reason.EndsWith("setup should have created it", StringComparison.Ordinal));
+        fit.Accounts.SelectMany(a => a.Rights).Where(r => r.Verdict == "missing")
+            .ShouldAllBe(r =>
+                r.Reason == "setup should have given this"
+                    || r.Reason.EndsWith("setup should have created it", StringComparison.Ordinal));
         (await NextAsync()).ShouldBe("find out why: no step would fix it");
     }
 
@@ -61,9 +73,12 @@ public sealed class StoredDocumentsTests : IAsyncLifetime
     public async Task An_install_that_cannot_be_planned_is_not_kept_and_one_that_no_longer_can_says_so()
     {
         await _service.AddDemoAsync();
-        using var refused = await AddDemoFileAsync("installs", "thermograph-dataroom.yaml", "name: thermograph-dataroom", "name: other", "[fm-temp01, fm-temp02]", "[fm-temp01, fm-temp03]");
+        using var refused = await AddDemoFileAsync(
+            "installs", "thermograph-dataroom.yaml", "name: thermograph-dataroom", "name: other", "[fm-temp01, fm-temp02]",
+            "[fm-temp01, fm-temp03]");
         refused.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
-        (await refused.Content.ReadFromJsonAsync(ContractsJson.Default.ProblemView))!.Faults!.ShouldHaveSingleItem().ShouldSatisfyAllConditions(
+        (await refused.Content.ReadFromJsonAsync(ContractsJson.Default.ProblemView))!.Faults!.ShouldHaveSingleItem()
+            .ShouldSatisfyAllConditions(
             f => f.Code.ShouldBe("unknown-host"), f => f.Line.ShouldBe(9), f => f.Nearest.ShouldBe("fm-temp01"));
         (await _service.Http.GetAsync("/api/installs/other")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
 
@@ -80,7 +95,10 @@ public sealed class StoredDocumentsTests : IAsyncLifetime
         await AddDemoFileAsync("sheets", "thermograph.yaml");
         await AddDemoFileAsync("sheets", "thermograph.yaml", "chapter 3", "chapter 4");
         var log = await _service.GetAsync("log?text=thermograph@4.2", ContractsJson.Default.IReadOnlyListLogEntryView);
-        log.Select(e => e.Detail).ShouldBe(["replaced from thermograph.yaml: source: was Thermograph 4.2 setup guide, chapter 3, is Thermograph 4.2 setup guide, chapter 4", "added again from thermograph.yaml, unchanged", "added from thermograph.yaml"]);
+        log.Select(e => e.Detail)
+            .ShouldBe([
+                "replaced from thermograph.yaml: source: was Thermograph 4.2 setup guide, chapter 3, is Thermograph 4.2 setup guide, chapter 4",
+                "added again from thermograph.yaml, unchanged", "added from thermograph.yaml"]);
         (await _service.GetAsync("sheets/thermograph@4.2", ContractsJson.Default.SheetView)).Text.ShouldContain("chapter 4");
     }
 
@@ -92,41 +110,60 @@ public sealed class StoredDocumentsTests : IAsyncLifetime
     [InlineData("ok", "reader", 400)]
     public async Task A_token_that_does_not_fit_is_refused(string name, string role, int days)
     {
-        using var response = await _service.Http.PostAsJsonAsync("/api/tokens", new TokenOrder(name, role, days), ContractsJson.Default.TokenOrder);
+        using var response = await _service.Http.PostAsJsonAsync(
+            "/api/tokens", new TokenOrder(name, role, days), ContractsJson.Default.TokenOrder);
         response.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
-        (await response.Content.ReadFromJsonAsync(ContractsJson.Default.ProblemView))!.Faults!.ShouldHaveSingleItem().Expected.ShouldNotBeNull();
+        (await response.Content.ReadFromJsonAsync(
+            ContractsJson.Default.ProblemView))!.Faults!.ShouldHaveSingleItem().Expected.ShouldNotBeNull();
     }
 
     [Fact]
     public async Task A_revoked_token_is_good_for_nothing_and_a_secret_is_never_shown()
     {
-        using var made = await _service.Http.PostAsJsonAsync("/api/tokens", new TokenOrder("night", "reader", 1), ContractsJson.Default.TokenOrder);
+        using var made = await _service.Http.PostAsJsonAsync(
+            "/api/tokens", new TokenOrder("night", "reader", 1), ContractsJson.Default.TokenOrder);
         var token = (await made.Content.ReadFromJsonAsync(ContractsJson.Default.NewTokenView))!.Token;
-        using var night = new HttpClient { BaseAddress = new Uri(_service.Address), DefaultRequestHeaders = { { "Authorization", "Bearer " + token } } };
+        using var night = new HttpClient
+        {
+            BaseAddress = new Uri(_service.Address),
+            DefaultRequestHeaders = { { "Authorization", "Bearer " + token } },
+        };
         (await night.GetAsync("/api/me")).StatusCode.ShouldBe(HttpStatusCode.OK);
         (await _service.Http.DeleteAsync("/api/tokens/night")).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await night.GetAsync("/api/me")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
 
-        (await _service.Http.PutAsJsonAsync("/api/secrets/controller", new SecretValue("Marker-1"), ContractsJson.Default.SecretValue)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
-        (await _service.Http.PutAsJsonAsync("/api/secrets/Not A Name", new SecretValue("Marker-1"), ContractsJson.Default.SecretValue)).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
-        (await _service.Http.PutAsJsonAsync("/api/secrets/empty", new SecretValue(""), ContractsJson.Default.SecretValue)).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
-        (await _service.Http.GetStringAsync("/api/secrets")).ShouldSatisfyAllConditions(s => s.ShouldContain("controller"), s => s.ShouldNotContain("Marker-1"));
+        (await _service.Http.PutAsJsonAsync(
+            "/api/secrets/controller", new SecretValue("Marker-1"), ContractsJson.Default.SecretValue)).StatusCode.ShouldBe(
+            HttpStatusCode.NoContent);
+        (await _service.Http.PutAsJsonAsync(
+            "/api/secrets/Not A Name", new SecretValue("Marker-1"), ContractsJson.Default.SecretValue)).StatusCode.ShouldBe(
+            HttpStatusCode.BadRequest);
+        (await _service.Http.PutAsJsonAsync(
+            "/api/secrets/empty", new SecretValue(""), ContractsJson.Default.SecretValue)).StatusCode.ShouldBe(
+            HttpStatusCode.BadRequest);
+        (await _service.Http.GetStringAsync("/api/secrets"))
+            .ShouldSatisfyAllConditions(s => s.ShouldContain("controller"), s => s.ShouldNotContain("Marker-1"));
         (await _service.Http.DeleteAsync("/api/secrets/controller")).StatusCode.ShouldBe(HttpStatusCode.NoContent);
     }
 
     [Fact]
     public async Task A_body_that_is_no_json_is_one_clear_problem()
     {
-        using var response = await _service.Http.PostAsync("/api/tokens", new StringContent("{\"name\": 3}", Encoding.UTF8, "application/json"));
+        using var response = await _service.Http.PostAsync(
+            "/api/tokens", new StringContent("{\"name\": 3}", Encoding.UTF8, "application/json"));
         response.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
         (await response.Content.ReadFromJsonAsync(ContractsJson.Default.ProblemView))!.Title.ShouldContain("$.name");
     }
 
-    private async Task<string> NextAsync() => (await _service.GetAsync("installs", ContractsJson.Default.IReadOnlyListInstallSummary)).Single(i => i.Name == Install).Next;
+    private async Task<string> NextAsync() =>
+        (await _service.GetAsync("installs", ContractsJson.Default.IReadOnlyListInstallSummary))
+            .Single(i => i.Name == Install).Next;
 
-    private Task<PlanView> PlanAsync(string install) => _service.GetAsync($"installs/{install}/plan", ContractsJson.Default.PlanView);
+    private Task<PlanView> PlanAsync(string install) =>
+        _service.GetAsync($"installs/{install}/plan", ContractsJson.Default.PlanView);
 
-    private async Task AddAsync(string collection, string file, string text) => (await _service.AddAsync(collection, file, Encoding.UTF8.GetBytes(text))).EnsureSuccessStatusCode();
+    private async Task AddAsync(string collection, string file, string text) =>
+        (await _service.AddAsync(collection, file, Encoding.UTF8.GetBytes(text))).EnsureSuccessStatusCode();
 
     /// <summary>Adds a demo file with parts replaced, each of which must be there.</summary>
     private Task<HttpResponseMessage> AddDemoFileAsync(string collection, string file, params string[] replacements)

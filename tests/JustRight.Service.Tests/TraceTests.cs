@@ -10,7 +10,8 @@ public sealed class TraceTests(ApiFixture fixture) : IClassFixture<ApiFixture>
     private const string Saltmere = "OU=Saltmere,OU=People,OU=Fennmoor,DC=fennmoor,DC=example";
     private readonly ServiceProcess _service = fixture.Service;
 
-    private static TraceOrder Order { get; } = new("svc-roundsman", null, null, "write attributes", ["roomNumber", "wWWHomePage"], "user", null, null, null, null);
+    private static TraceOrder Order { get; } = new(
+        "svc-roundsman", null, null, "write attributes", ["roomNumber", "wWWHomePage"], "user", null, null, null, null);
 
     public static TheoryData<string, string, TraceOrder> Refused => new()
     {
@@ -26,9 +27,11 @@ public sealed class TraceTests(ApiFixture fixture) : IClassFixture<ApiFixture>
 
     [Theory]
     [MemberData(nameof(Refused))]
-    public async Task An_order_that_cannot_be_traced_is_refused_with_the_field_and_what_would_do(string field, string help, TraceOrder order)
+    public async Task An_order_that_cannot_be_traced_is_refused_with_the_field_and_what_would_do(
+        string field, string help, TraceOrder order)
     {
-        using var response = await _service.Http.PostAsJsonAsync("/api/estates/fennmoor/trace", order, ContractsJson.Default.TraceOrder);
+        using var response = await _service.Http.PostAsJsonAsync(
+            "/api/estates/fennmoor/trace", order, ContractsJson.Default.TraceOrder);
         response.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
         var problem = (await response.Content.ReadFromJsonAsync(ContractsJson.Default.ProblemView))!;
         problem.Faults!.ShouldHaveSingleItem().Field.ShouldBe(field);
@@ -40,7 +43,8 @@ public sealed class TraceTests(ApiFixture fixture) : IClassFixture<ApiFixture>
     [InlineData("estates/fennmoor/trace", "RoundsmanCopier")]
     public async Task What_is_not_in_the_books_is_not_found(string path, string known)
     {
-        using var response = await _service.Http.PostAsJsonAsync("/api/" + path, Order with { Account = null, Service = "RoundsmanCopyer" }, ContractsJson.Default.TraceOrder);
+        using var response = await _service.Http.PostAsJsonAsync(
+            "/api/" + path, Order with { Account = null, Service = "RoundsmanCopyer" }, ContractsJson.Default.TraceOrder);
         response.StatusCode.ShouldBe(HttpStatusCode.NotFound);
         if (path.Contains(known, StringComparison.Ordinal)) (await response.Content.ReadAsStringAsync()).ShouldContain(known);
     }
@@ -51,7 +55,8 @@ public sealed class TraceTests(ApiFixture fixture) : IClassFixture<ApiFixture>
         await using var own = await PreparedData.Demo.StartAsync("--JustRight:TracesKept", "2");
         var ids = new List<string>();
         for (var i = 0; i < 3; i++) ids.Add((await own.TraceAsync("fennmoor", Order)).Id);
-        (await own.Http.GetFromJsonAsync<JobView[]>("/api/estates/fennmoor/traces"))!.Select(j => (j.Id, j.HasTrace)).ShouldBe([(ids[2], true), (ids[1], true), (ids[0], false)]);
+        (await own.Http.GetFromJsonAsync<JobView[]>("/api/estates/fennmoor/traces"))!.Select(j => (j.Id, j.HasTrace))
+            .ShouldBe([(ids[2], true), (ids[1], true), (ids[0], false)]);
         using var gone = await own.Http.GetAsync($"/api/jobs/{ids[0]}/trace");
         gone.StatusCode.ShouldBe(HttpStatusCode.NotFound);
     }
@@ -61,27 +66,39 @@ public sealed class TraceTests(ApiFixture fixture) : IClassFixture<ApiFixture>
     {
         await using var own = await PreparedData.Demo.StartAsync();
         var before = await own.TraceAsync("fennmoor", Order);
-        (before.Below, before.Words, before.Can).ShouldBe(("OU=People,OU=Fennmoor,DC=fennmoor,DC=example", "26 objects: 26 refuse it", 0));
+        (before.Below, before.Words, before.Can)
+            .ShouldBe(("OU=People,OU=Fennmoor,DC=fennmoor,DC=example", "26 objects: 26 refuse it", 0));
         before.Failures.ShouldHaveSingleItem().Cause.ShouldBe("nothing-gives-it");
         await own.GrantAllAsync("roundsman-dataroom");
 
         var trace = await own.TraceAsync("fennmoor", Order);
         (trace.Words, trace.Simulated).ShouldBe(("26 objects: 9 refuse it, 17 grant it", true));
         trace.Tree.Single(b => b.IsCause).ShouldBe(new TraceBranchView(Saltmere, "Saltmere", 3, false, 0, 9, 0, true));
-        (await own.TraceAsync("fennmoor", Order with { IfInheriting = [Saltmere] })).ShouldSatisfyAllConditions(t => t.Cannot.ShouldBe(0), t => t.Supposed.Count.ShouldBe(1));
-        (await own.TraceAsync("fennmoor", Order with { Attributes = ["telephoneNumber"], Objects = ["m.northam", "no-one"] })).ShouldSatisfyAllConditions(t => t.Words.ShouldBe("one object: refuses it"), t => t.NotFound.ShouldBe(["no-one"]));
-        (await own.TraceAsync("fennmoor", Order with { Attributes = ["telephoneNumber"], Objects = ["m.northam"], IfMemberOf = ["saltmere-office"] })).Words.ShouldBe("one object: grants it");
-        (await own.TraceAsync("fennmoor", Order with { Objects = ["m.ferris"] })).Failures.ShouldHaveSingleItem().ShouldSatisfyAllConditions(f => f.Cause.ShouldBe("protected-group"), f => f.Remedies.ShouldBeEmpty());
+        (await own.TraceAsync("fennmoor", Order with { IfInheriting = [Saltmere] }))
+            .ShouldSatisfyAllConditions(t => t.Cannot.ShouldBe(0), t => t.Supposed.Count.ShouldBe(1));
+        (await own.TraceAsync("fennmoor", Order with { Attributes = ["telephoneNumber"], Objects = ["m.northam", "no-one"] }))
+            .ShouldSatisfyAllConditions(t => t.Words.ShouldBe("one object: refuses it"), t => t.NotFound.ShouldBe(["no-one"]));
+        (await own.TraceAsync(
+            "fennmoor",
+            Order with { Attributes = ["telephoneNumber"], Objects = ["m.northam"], IfMemberOf = ["saltmere-office"] })).Words.ShouldBe(
+            "one object: grants it");
+        (await own.TraceAsync("fennmoor", Order with { Objects = ["m.ferris"] })).Failures.ShouldHaveSingleItem()
+            .ShouldSatisfyAllConditions(f => f.Cause.ShouldBe("protected-group"), f => f.Remedies.ShouldBeEmpty());
 
         var supposed = await own.TraceAsync("fennmoor", Order with { Attributes = ["mobile"], IfMemberOf = ["post-desk"] });
-        using (var refused = await own.Http.PostAsJsonAsync($"/api/jobs/{supposed.Id}/fix", new FixOrder(supposed.Failures[0].Remedies[0].Id), ContractsJson.Default.FixOrder)) refused.StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        using (var refused = await own.Http.PostAsJsonAsync(
+            $"/api/jobs/{supposed.Id}/fix", new FixOrder(supposed.Failures[0].Remedies[0].Id), ContractsJson.Default.FixOrder))
+            refused.StatusCode.ShouldBe(HttpStatusCode.Conflict);
 
         var after = await own.FixAsync(trace.Id, "1-spot");
         (after.State, after.CanBeUndone, after.Message).ShouldBe(("done", true, "2 made; now 26 objects: 26 grant it"));
         var undone = await own.RunAsync($"jobs/{after.Id}/undo");
-        (undone.State, undone.Undoes, undone.Message).ShouldBe(("done", after.Id, "2 made; now 26 objects: 9 refuse it, 17 grant it"));
-        using (var again = await own.Http.PostAsync($"/api/jobs/{after.Id}/undo", null)) again.StatusCode.ShouldBe(HttpStatusCode.Conflict);
-        using (var nothing = await own.Http.PostAsync($"/api/jobs/{trace.Id}/undo", null)) nothing.StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        (undone.State, undone.Undoes, undone.Message)
+            .ShouldBe(("done", after.Id, "2 made; now 26 objects: 9 refuse it, 17 grant it"));
+        using (var again = await own.Http.PostAsync($"/api/jobs/{after.Id}/undo", null))
+            again.StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        using (var nothing = await own.Http.PostAsync($"/api/jobs/{trace.Id}/undo", null))
+            nothing.StatusCode.ShouldBe(HttpStatusCode.Conflict);
         (await own.GetAsync("log/check", ContractsJson.Default.LogCheckView)).Sound.ShouldBeTrue();
     }
 
@@ -96,7 +113,8 @@ public sealed class TraceTests(ApiFixture fixture) : IClassFixture<ApiFixture>
         undone.Message.ShouldBe("4 made; now 3 missing, 1 forbidden");
         undone.Steps.Select(s => s.Words).ShouldBe(granted.Steps.Reverse().Select(s => s.Words switch
         {
-            var w when w.StartsWith("add ", StringComparison.Ordinal) => w.Replace("add ", "remove ", StringComparison.Ordinal).Replace(" to ", " from ", StringComparison.Ordinal),
+            var w when w.StartsWith("add ", StringComparison.Ordinal) =>
+                w.Replace("add ", "remove ", StringComparison.Ordinal).Replace(" to ", " from ", StringComparison.Ordinal),
             var w => "no longer " + w.Replace(", by an ACE on ", ": remove the ACE on ", StringComparison.Ordinal),
         }));
     }

@@ -48,7 +48,9 @@ public sealed class TwoPersonApprovalTests
         var first = await ProposeAsync(service);
         await ActAsync(second, first.Id, "approve");
         var instead = await ProposeAsync(service, 1); // another list in its place
-        (await service.GetAsync($"jobs/{first.Id}", ContractsJson.Default.JobView)).ShouldSatisfyAllConditions(j => j.State.ShouldBe("void"), j => j.Message.ShouldNotBeNull().ShouldContain("replaced by another proposal"));
+        (await service.GetAsync($"jobs/{first.Id}", ContractsJson.Default.JobView))
+            .ShouldSatisfyAllConditions(
+                j => j.State.ShouldBe("void"), j => j.Message.ShouldNotBeNull().ShouldContain("replaced by another proposal"));
         await RefusedAsync(service.Http, first.Id, "carry-out", "", status: HttpStatusCode.NotFound);
 
         await ActAsync(second, instead.Id, "approve");
@@ -59,7 +61,8 @@ public sealed class TwoPersonApprovalTests
         var third = await ProposeAsync(service);
         await ActAsync(service.Http, third.Id, "withdraw");
         (await service.GetAsync($"jobs/{third.Id}", ContractsJson.Default.JobView)).Steps.ShouldAllBe(s => s.State == "waiting");
-        (await service.GetAsync("log?take=100", ContractsJson.Default.IReadOnlyListLogEntryView)).ShouldNotContain(l => l.Action == "make");
+        (await service.GetAsync("log?take=100", ContractsJson.Default.IReadOnlyListLogEntryView))
+            .ShouldNotContain(l => l.Action == "make");
     }
 
     [Fact]
@@ -67,7 +70,9 @@ public sealed class TwoPersonApprovalTests
     {
         await using var service = await StartAsync();
         using var second = await service.ClientAsync("maud", "granter");
-        using var asked = await service.Http.PostAsJsonAsync("/api/estates/fennmoor/protection", new ProtectionOrder("OU=Teams,OU=Fennmoor,DC=fennmoor,DC=example", true), ContractsJson.Default.ProtectionOrder, Cancel);
+        using var asked = await service.Http.PostAsJsonAsync(
+            "/api/estates/fennmoor/protection", new ProtectionOrder("OU=Teams,OU=Fennmoor,DC=fennmoor,DC=example", true),
+            ContractsJson.Default.ProtectionOrder, Cancel);
         var job = (await asked.Content.ReadFromJsonAsync(ContractsJson.Default.JobView, Cancel))!;
         job.State.ShouldBe("proposed");
         await ActAsync(second, job.Id, "approve");
@@ -104,8 +109,11 @@ public sealed class TwoPersonApprovalTests
 
     private static async Task<JobView> ProposeAsync(ServiceProcess service, int most = int.MaxValue)
     {
-        var steps = (await service.GetAsync($"installs/{Install}/worklist", ContractsJson.Default.WorklistView)).Give.Where(s => s.Blocked is null).Take(most).Select(s => s.Id);
-        using var response = await service.Http.PostAsJsonAsync($"/api/installs/{Install}/grant", new GrantOrder(false, [.. steps]), ContractsJson.Default.GrantOrder, Cancel);
+        var steps = (await service.GetAsync($"installs/{Install}/worklist", ContractsJson.Default.WorklistView)).Give.Where(s =>
+            s.Blocked is null)
+            .Take(most).Select(s => s.Id);
+        using var response = await service.Http.PostAsJsonAsync(
+            $"/api/installs/{Install}/grant", new GrantOrder(false, [.. steps]), ContractsJson.Default.GrantOrder, Cancel);
         return (await response.Content.ReadFromJsonAsync(ContractsJson.Default.JobView, Cancel))!;
     }
 
@@ -116,9 +124,13 @@ public sealed class TwoPersonApprovalTests
         return (await response.Content.ReadFromJsonAsync(ContractsJson.Default.JobView, Cancel))!;
     }
 
-    private static async Task RefusedAsync(HttpClient who, string id, string act, string detail, string title = "", HttpStatusCode status = HttpStatusCode.Conflict)
+    private static async Task RefusedAsync(
+        HttpClient who, string id, string act, string detail, string title = "", HttpStatusCode status = HttpStatusCode.Conflict)
     {
         using var response = await who.PostAsync($"/api/proposals/{id}/{act}", null, Cancel);
-        (response.StatusCode, await response.Content.ReadAsStringAsync(Cancel)).ShouldSatisfyAllConditions(r => r.StatusCode.ShouldBe(status), r => r.Item2.ShouldContain(detail, Case.Insensitive), r => r.Item2.ShouldContain(title));
+        (response.StatusCode, await response.Content.ReadAsStringAsync(Cancel))
+            .ShouldSatisfyAllConditions(
+                r => r.StatusCode.ShouldBe(status), r => r.Item2.ShouldContain(detail, Case.Insensitive),
+                r => r.Item2.ShouldContain(title));
     }
 }

@@ -9,7 +9,8 @@ namespace JustRight.SignIn.Tests;
 /// <summary>What a filter finds by our evaluation is what a real server finds with its text.</summary>
 public abstract class FilterDifferentialTests(IPeopleServer server)
 {
-    private static readonly int Filters = int.Parse(Environment.GetEnvironmentVariable("JUSTRIGHT_FILTERS") ?? "2000", System.Globalization.CultureInfo.InvariantCulture);
+    private static readonly int Filters = int.Parse(
+        Environment.GetEnvironmentVariable("JUSTRIGHT_FILTERS") ?? "2000", System.Globalization.CultureInfo.InvariantCulture);
 
     /// <summary>Where the server is known to differ from the protocol: with the reason, or null.</summary>
     private protected abstract string? Explained(Filter filter, ObjectTable one);
@@ -32,7 +33,8 @@ public abstract class FilterDifferentialTests(IPeopleServer server)
             HashSet<string> theirs = [];
             try
             {
-                foreach (var branch in Branches) theirs.UnionWith(session.Search(branch, true, filter.Text, null).Select(o => o.Dn));
+                foreach (var branch in Branches)
+                    theirs.UnionWith(session.Search(branch, true, filter.Text, null).Select(o => o.Dn));
             }
             catch (ConnectorException e)
             {
@@ -44,12 +46,15 @@ public abstract class FilterDifferentialTests(IPeopleServer server)
             else nothing++;
             foreach (var different in table.Objects.Where(o => ours.Contains(o.Dn) != theirs.Contains(o.Dn)))
             {
-                if (Explained(filter, new ObjectTable(table.Schema, [different, .. table.Objects])) is { } why) explained[why] = explained.GetValueOrDefault(why) + 1;
-                else unexplained.Add($"{filter.Text}: {different.Dn} is found by {(ours.Contains(different.Dn) ? "us" : "the server")} alone");
+                if (Explained(filter, new ObjectTable(table.Schema, [different, .. table.Objects])) is { } why)
+                    explained[why] = explained.GetValueOrDefault(why) + 1;
+                else
+                    unexplained.Add($"{filter.Text}: {different.Dn} is found by {(ours.Contains(different.Dn) ? "us" : "the server")} alone");
             }
         }
 
-        TestContext.Current.TestOutputHelper?.WriteLine($"{Filters} filters, {found} find some and not all, {nothing} find none or all; explained: {string.Join(", ", explained.Select(e => $"{e.Key} {e.Value}"))}");
+        TestContext.Current.TestOutputHelper?.WriteLine(
+            $"{Filters} filters, {found} find some and not all, {nothing} find none or all; explained: {string.Join(", ", explained.Select(e => $"{e.Key} {e.Value}"))}");
         unexplained.Take(20).ShouldBeEmpty();
         found.ShouldBeGreaterThan(Filters / 4);
     }
@@ -62,11 +67,15 @@ public abstract class FilterDifferentialTests(IPeopleServer server)
         var (types, classes) = session.Schema();
         types.Count.ShouldBeGreaterThan(100);
         var attributes = AttributeMap.Surveyed(server.Directory.Family);
-        return new ObjectTable(SchemaDescriptions.Read(server.Directory.Family, types, classes), [.. Branches.SelectMany(b => session.Search(b, true, "(objectClass=*)", 200, attributes))], attributes);
+        return new ObjectTable(
+            SchemaDescriptions.Read(server.Directory.Family, types, classes),
+            [.. Branches.SelectMany(b => session.Search(b, true, "(objectClass=*)", 200, attributes))], attributes);
     }
 
     /// <summary>Whether a beginning ends with a space or an end begins with one: by the protocol that space counts as one [RFC 4518 2.6.1]; either server has its own way.</summary>
-    private protected static bool HasSpaceInside(Filter filter) => Leaves(filter).OfType<Filter.Like>().Any(l => l.Start?.Text?.EndsWith(' ') == true || l.End?.Text?.StartsWith(' ') == true);
+    private protected static bool HasSpaceInside(Filter filter) =>
+        Leaves(filter).OfType<Filter.Like>()
+            .Any(l => l.Start?.Text?.EndsWith(' ') == true || l.End?.Text?.StartsWith(' ') == true);
 
     /// <summary>The single comparisons of a filter.</summary>
     private protected static IEnumerable<Filter> Leaves(Filter filter) => filter switch
@@ -93,7 +102,9 @@ public sealed class AdLikeFilterTests(StaffServer server) : FilterDifferentialTe
 }
 
 /// <summary>Against the inetOrgPerson directory.</summary>
-public sealed class InetOrgPersonFilterTests(ContractorsServer server) : FilterDifferentialTests(server), IClassFixture<ContractorsServer>
+public sealed class InetOrgPersonFilterTests(ContractorsServer server)
+    : FilterDifferentialTests(server), IClassFixture<ContractorsServer>
 {
-    private protected override string? Explained(Filter filter, ObjectTable one) => HasSpaceInside(filter) ? "space at the end of a part" : null;
+    private protected override string? Explained(Filter filter, ObjectTable one) =>
+        HasSpaceInside(filter) ? "space at the end of a part" : null;
 }

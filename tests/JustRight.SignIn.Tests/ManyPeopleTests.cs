@@ -15,22 +15,39 @@ public sealed class ManyPeopleTests(SceneOn<ContractorsServer> on) : IClassFixtu
         var directory = on.Server.Directory;
         using (var connection = on.Server.Write())
         {
-            for (var i = 0; i < People; i++) connection.Add($"uid=m{i},{directory.PeopleIn.Text}", ("objectClass", ["inetOrgPerson"]), ("uid", [$"m{i}"]), ("cn", [$"M {i}"]), ("sn", ["M"]));
+            for (var i = 0; i < People; i++)
+                connection.Add(
+                    $"uid=m{i},{directory.PeopleIn.Text}", ("objectClass", ["inetOrgPerson"]), ("uid", [$"m{i}"]),
+                    ("cn", [$"M {i}"]), ("sn", ["M"]));
             for (var level = Deep; level > 0; level--)
             {
-                var own = Enumerable.Range(0, People).Where(i => i % Deep == level - 1).Select(i => $"uid=m{i},{directory.PeopleIn.Text}");
-                connection.Add($"cn=deep-{level},{directory.GroupsIn.Text}", ("objectClass", ["groupOfNames"]), ("member", [.. own, .. level < Deep ? [$"cn=deep-{level + 1},{directory.GroupsIn.Text}"] : Array.Empty<string>()]));
+                var own = Enumerable.Range(0, People).Where(i => i % Deep == level - 1)
+                    .Select(i => $"uid=m{i},{directory.PeopleIn.Text}");
+                connection.Add(
+                    $"cn=deep-{level},{directory.GroupsIn.Text}", ("objectClass", ["groupOfNames"]),
+                    (
+                        "member",
+                        [.. own, .. level < Deep ? [$"cn=deep-{level + 1},{directory.GroupsIn.Text}"] : Array.Empty<string>()]));
             }
         }
 
-        var plan = on.Scene.Plan(WireSecurity.Tls, i => i with { ExpectedPeople = People, ExpectedNames = [], ExpectedGroups = [], MayEnter = "m7" });
-        plan = plan with { EnterName = "deep-1", EnterDn = $"cn=deep-1,{directory.GroupsIn.Text}", Wants = plan.Wants with { Nested = NestedGroups.ByProduct, PageSize = 200 } };
+        var plan = on.Scene.Plan(
+            WireSecurity.Tls, i => i with { ExpectedPeople = People, ExpectedNames = [], ExpectedGroups = [], MayEnter = "m7" });
+        plan = plan with
+        {
+            EnterName = "deep-1",
+            EnterDn = $"cn=deep-1,{directory.GroupsIn.Text}",
+            Wants = plan.Wants with { Nested = NestedGroups.ByProduct, PageSize = 200 },
+        };
         var test = await on.Scene.TryAsync(plan);
         test.People.ShouldNotBeNull().Agrees.ShouldBe(true);
         on.Scene.Counted.Where(c => c.What == "people").Select(c => c.Sofar).ShouldBe([500, 1000]);
 
         var all = await on.Scene.TryAsync(plan with { Wants = plan.Wants with { PageSize = null } });
         all.People.ShouldBeNull();
-        all.Checks.Single(c => c.Id == "people").ShouldSatisfyAllConditions(c => c.Verdict.ShouldBe(CheckVerdict.Fail), c => c.Fact.ShouldContain("returns at most 500 objects in one answer"));
+        all.Checks.Single(c => c.Id == "people")
+            .ShouldSatisfyAllConditions(
+                c => c.Verdict.ShouldBe(CheckVerdict.Fail),
+                c => c.Fact.ShouldContain("returns at most 500 objects in one answer"));
     }
 }

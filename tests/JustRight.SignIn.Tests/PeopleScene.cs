@@ -9,13 +9,18 @@ internal static class PeopleScene
     /// <summary>Names that a careless search takes for something else.</summary>
     public static readonly IReadOnlyList<string> HostileNames =
     [
-        "star*star", "open(paren", "close)paren", "back\\slash", "com,ma", "plus+plus", "quo\"te", "less<than", "more>than", "semi;colon", "e=qual", "#hash", "mid#hash", "Jürgen Größe", "smile 😀 smile",
-        "*", ")(uid=*", "*)(objectClass=*", "a)(|(cn=*", "\\2a", "tab\tbed", "o'neil", "amper&sand", "bang!bang", "pipe|pipe", "til~de", "100%", "ctrl\u0001char",
+        "star*star", "open(paren", "close)paren", "back\\slash", "com,ma", "plus+plus", "quo\"te", "less<than", "more>than",
+        "semi;colon", "e=qual", "#hash", "mid#hash", "Jürgen Größe", "smile 😀 smile",
+        "*", ")(uid=*", "*)(objectClass=*", "a)(|(cn=*", "\\2a", "tab\tbed", "o'neil", "amper&sand", "bang!bang", "pipe|pipe",
+        "til~de", "100%", "ctrl\u0001char",
     ];
 
-    private static readonly string[] Given = ["Anna", "Ben", "Cleo", "Dora", "Emil", "Fritz", "Greta", "Hugo", "Ida", "Jörg", "Käthe", "Lars"];
-    private static readonly string[] Surnames = ["Reed", "Möller", "van  Dyke", "Cole", "Stone", "Meadow", "Churn", "O'Brien", "Groß", "Lake"];
-    private static readonly string[] Titles = ["Driver", "driver", "Dairy  hand", "Keeper", "Simulation (quality)", "Night * shift"];
+    private static readonly string[] Given = [
+        "Anna", "Ben", "Cleo", "Dora", "Emil", "Fritz", "Greta", "Hugo", "Ida", "Jörg", "Käthe", "Lars"];
+    private static readonly string[] Surnames = [
+        "Reed", "Möller", "van  Dyke", "Cole", "Stone", "Meadow", "Churn", "O'Brien", "Groß", "Lake"];
+    private static readonly string[] Titles = [
+        "Driver", "driver", "Dairy  hand", "Keeper", "Simulation (quality)", "Night * shift"];
 
     /// <summary>Writes the scene below the people and groups of a server.</summary>
     public static void Write(IPeopleServer server, LdapConnection connection)
@@ -35,14 +40,28 @@ internal static class PeopleScene
             var (given, surname) = (Given[i % Given.Length], Surnames[random.Next(Surnames.Length)]);
             var logon = $"p{i:00}";
             var attributes = new List<(string, string[])> { ("sn", [surname]), ("givenName", [given]) };
-            if (random.Next(3) > 0) attributes.Add(("mail", [$"{given.ToLowerInvariant().Replace('ö', 'o').Replace('ä', 'a')}.{i}@Fennmoor.example"]));
+            if (random.Next(3) > 0)
+                attributes.Add((
+                    "mail", [$"{given.ToLowerInvariant().Replace('ö', 'o').Replace('ä', 'a')}.{i}@Fennmoor.example"]));
             if (random.Next(3) > 0) attributes.Add(("title", [Titles[random.Next(Titles.Length)]]));
             if (random.Next(4) == 0) attributes.Add(("description", [$"Line {i % 7}"]));
             if (random.Next(2) == 0) attributes.Add(("telephoneNumber", [$"+1 22-33 {i}"]));
             if (random.Next(2) == 0) attributes.Add((adLike ? "employeeID" : "employeeNumber", [$"{i * 3}"]));
             var dn = adLike ? $"CN={given} {i},{people}" : $"uid={logon},{people}";
-            if (adLike) attributes.AddRange([("objectClass", ["user"]), ("sAMAccountName", [logon]), ("userAccountControl", [random.Next(4) == 0 ? "546" : "544"])]);
-            else attributes.AddRange([("objectClass", i % 3 == 0 ? ["inetOrgPerson", "posixAccount"] : ["inetOrgPerson"]), ("uid", [logon]), ("cn", [$"{given} {i}", $"{surname} {i}"]), .. i % 3 == 0 ? new (string, string[])[] { ("uidNumber", [$"{i}"]), ("gidNumber", [$"{i % 4}"]), ("homeDirectory", [$"/home/{logon}"]) } : []]);
+            if (adLike)
+                attributes.AddRange(
+                    [
+                        ("objectClass", ["user"]), ("sAMAccountName", [logon]),
+                        ("userAccountControl", [random.Next(4) == 0 ? "546" : "544"])]);
+            else
+                attributes.AddRange(
+                    [
+                        ("objectClass", i % 3 == 0 ? ["inetOrgPerson", "posixAccount"] : ["inetOrgPerson"]), ("uid", [logon]),
+                        ("cn", [$"{given} {i}", $"{surname} {i}"]),
+                        .. i % 3 == 0
+                            ? new (string, string[])[] { ("uidNumber", [$"{i}"]), ("gidNumber", [$"{i % 4}"]), (
+                                "homeDirectory", [$"/home/{logon}"]) }
+                            : []]);
             connection.Add(dn, [.. attributes]);
             names.Add(dn);
         }
@@ -51,8 +70,13 @@ internal static class PeopleScene
         for (var i = 0; i < 10; i++)
         {
             var dn = $"{(adLike ? "CN" : "cn")}=group {i},{server.Directory.GroupsIn.Text}";
-            string[] members = [.. Enumerable.Range(0, 1 + random.Next(6)).Select(_ => names[random.Next(names.Count)]).Distinct(), .. groups.Where(_ => random.Next(3) == 0)];
-            if (adLike) connection.Add(dn, ("objectClass", ["group"]), ("sAMAccountName", [$"group{i}"]), ("groupType", [i % 3 == 0 ? "2" : "-2147483646"]), ("member", members));
+            string[] members = [
+                .. Enumerable.Range(0, 1 + random.Next(6)).Select(_ => names[random.Next(names.Count)]).Distinct(),
+                .. groups.Where(_ => random.Next(3) == 0)];
+            if (adLike)
+                connection.Add(
+                    dn, ("objectClass", ["group"]), ("sAMAccountName", [$"group{i}"]),
+                    ("groupType", [i % 3 == 0 ? "2" : "-2147483646"]), ("member", members));
             else connection.Add(dn, ("objectClass", ["groupOfNames"]), ("member", members));
             groups.Add(dn);
         }

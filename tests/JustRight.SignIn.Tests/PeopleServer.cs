@@ -29,7 +29,12 @@ internal static class PeopleServers
     /// <summary>A connection of the keeper's with TLS, to write what a test needs.</summary>
     public static LdapConnection Write(this IPeopleServer server)
     {
-        var connection = new LdapConnection(new LdapDirectoryIdentifier(server.Directory.Host, server.Directory.Offers[WireSecurity.Tls], true, false), new NetworkCredential(server.Keeper, server.KeeperPassword), AuthType.Basic) { Timeout = TimeSpan.FromSeconds(60) };
+        var connection = new LdapConnection(
+            new LdapDirectoryIdentifier(server.Directory.Host, server.Directory.Offers[WireSecurity.Tls], true, false),
+            new NetworkCredential(server.Keeper, server.KeeperPassword), AuthType.Basic)
+        {
+            Timeout = TimeSpan.FromSeconds(60),
+        };
         connection.SessionOptions.ProtocolVersion = 3;
         connection.SessionOptions.ReferralChasing = ReferralChasingOptions.None;
         connection.SessionOptions.SecureSocketLayer = true;
@@ -52,5 +57,6 @@ internal static class PeopleServers
 
     /// <summary>A session of the keeper's through the connector.</summary>
     public static Task<IPeopleSession> KeeperAsync(this IPeopleServer server) =>
-        new LdapPeopleDirectory(server.Directory).BindAsync(WireSecurity.Tls, server.Keeper, new NewPassword(server.KeeperPassword), CancellationToken.None);
+        new LdapPeopleDirectory(server.Directory)
+            .BindAsync(WireSecurity.Tls, server.Keeper, new NewPassword(server.KeeperPassword), CancellationToken.None);
 }

@@ -15,15 +15,21 @@ public abstract class PersonSignInTests(IPeopleServer server, SignInTestScene sc
     [InlineData("emil", "roster-drivers,roster-staff")]
     [InlineData("ANNA", "roster-staff")]
     [InlineData("greta", "other")]
-    public async Task Somebody_is_found_with_all_their_groups_and_let_in_with_their_own_password_alone(string typed, string groups)
+    public async Task Somebody_is_found_with_all_their_groups_and_let_in_with_their_own_password_alone(
+        string typed, string groups)
     {
         var person = (await FindAsync(typed)).ShouldNotBeNull();
         person.LogonName.ShouldBe(typed.ToLowerInvariant()); // as the directory writes it
         person.Dn.ShouldBe(scene.DnOf(typed.ToLowerInvariant()), StringCompareShould.IgnoreCase);
         person.Groups.Select(g => g.Split(',')[0][3..]).Order().ShouldBe(groups.Split(','));
-        (await PersonSignIn.IsPasswordOfAsync(People, WireSecurity.Tls, person, new NewPassword(SignInTestScene.PersonPassword), Cancel)).ShouldBeTrue();
-        (await PersonSignIn.IsPasswordOfAsync(People, WireSecurity.StartTls, person, new NewPassword(SignInTestScene.PersonPassword + "!"), Cancel)).ShouldBeFalse();
-        (await PersonSignIn.IsPasswordOfAsync(People, WireSecurity.Tls, person, new NewPassword(""), Cancel)).ShouldBeFalse(); // nobody's password, whatever the server makes of it
+        (await PersonSignIn.IsPasswordOfAsync(
+            People, WireSecurity.Tls, person, new NewPassword(SignInTestScene.PersonPassword), Cancel))
+            .ShouldBeTrue();
+        (await PersonSignIn.IsPasswordOfAsync(
+            People, WireSecurity.StartTls, person, new NewPassword(SignInTestScene.PersonPassword + "!"), Cancel))
+            .ShouldBeFalse();
+        // nobody's password, whatever the server makes of it
+        (await PersonSignIn.IsPasswordOfAsync(People, WireSecurity.Tls, person, new NewPassword(""), Cancel)).ShouldBeFalse();
     }
 
     [Theory]
@@ -47,14 +53,17 @@ public abstract class PersonSignInTests(IPeopleServer server, SignInTestScene sc
 
     private async Task<KnownPerson?> FindAsync(string name)
     {
-        using var session = await People.BindAsync(WireSecurity.Tls, scene.Bind, new NewPassword(SignInTestScene.BindPassword), Cancel);
+        using var session = await People.BindAsync(
+            WireSecurity.Tls, scene.Bind, new NewPassword(SignInTestScene.BindPassword), Cancel);
         return PersonSignIn.Find(session, server.Directory, name);
     }
 }
 
 /// <summary>Against a real controller.</summary>
 [Collection("the controller's address")]
-public sealed class AdLikePersonSignInTests(SceneOn<StaffServer> on) : PersonSignInTests(on.Server, on.Scene), IClassFixture<SceneOn<StaffServer>>;
+public sealed class AdLikePersonSignInTests(SceneOn<StaffServer> on)
+    : PersonSignInTests(on.Server, on.Scene), IClassFixture<SceneOn<StaffServer>>;
 
 /// <summary>Against a real server of the other family.</summary>
-public sealed class InetOrgPersonSignInTests(SceneOn<ContractorsServer> on) : PersonSignInTests(on.Server, on.Scene), IClassFixture<SceneOn<ContractorsServer>>;
+public sealed class InetOrgPersonSignInTests(SceneOn<ContractorsServer> on)
+    : PersonSignInTests(on.Server, on.Scene), IClassFixture<SceneOn<ContractorsServer>>;

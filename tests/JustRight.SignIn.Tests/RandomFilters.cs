@@ -7,11 +7,18 @@ namespace JustRight.SignIn.Tests;
 /// <summary>Filters such as people write them, and such as they should not, about the objects of a table.</summary>
 internal sealed class RandomFilters(ObjectTable table, int seed)
 {
-    private static readonly string[] Classes = ["person", "user", "inetOrgPerson", "group", "groupOfNames", "top", "organizationalPerson", "posixAccount", "nosuchclass", "USER"];
+    private static readonly string[] Classes = [
+        "person", "user", "inetOrgPerson", "group", "groupOfNames", "top", "organizationalPerson", "posixAccount", "nosuchclass",
+        "USER"];
     private readonly Random _random = new(seed);
     private readonly string[] _attributes = table.Schema.Family == DirectoryFamily.AdLike
-        ? ["cn", "sAMAccountName", "sn", "givenName", "mail", "title", "description", "employeeID", "memberOf", "member", "userAccountControl", "groupType", "objectCategory", "primaryGroupID", "displayName", "NAME", "noSuchAttribute", "distinguishedName"]
-        : ["cn", "uid", "sn", "givenName", "mail", "title", "description", "employeeNumber", "memberOf", "member", "uidNumber", "gidNumber", "surname", "name", "displayName", "noSuchAttribute", "2.5.4.4", "UserId"];
+        ? [
+            "cn", "sAMAccountName", "sn", "givenName", "mail", "title", "description", "employeeID", "memberOf", "member",
+            "userAccountControl", "groupType", "objectCategory", "primaryGroupID", "displayName", "NAME", "noSuchAttribute",
+            "distinguishedName"]
+        : [
+            "cn", "uid", "sn", "givenName", "mail", "title", "description", "employeeNumber", "memberOf", "member", "uidNumber",
+            "gidNumber", "surname", "name", "displayName", "noSuchAttribute", "2.5.4.4", "UserId"];
 
     /// <summary>The next filter.</summary>
     public Filter Next(int depth = 3)
@@ -41,12 +48,20 @@ internal sealed class RandomFilters(ObjectTable table, int seed)
             case 4 or 5:
                 return Like(attribute);
             case 6 when table.Schema.Family == DirectoryFamily.AdLike:
-                return new Filter.ByRule(_random.Next(3) > 0 ? "memberOf" : "member", MatchingRules.Chain, false, FilterValue.Of(table.Objects[_random.Next(table.Objects.Count)].Dn));
+                return new Filter.ByRule(
+                    _random.Next(3) > 0 ? "memberOf" : "member", MatchingRules.Chain, false,
+                    FilterValue.Of(table.Objects[_random.Next(table.Objects.Count)].Dn));
             case 6:
-                return new Filter.ByRule(_random.Next(2) == 0 ? "cn" : "sn", _random.Next(2) == 0 ? "caseExactMatch" : "caseIgnoreMatch", _random.Next(4) == 0, Value("sn"));
+                return new Filter.ByRule(
+                    _random.Next(2) == 0 ? "cn" : "sn", _random.Next(2) == 0 ? "caseExactMatch" : "caseIgnoreMatch",
+                    _random.Next(4) == 0, Value("sn"));
             case 7:
-                var bits = table.Schema.Family == DirectoryFamily.AdLike ? new[] { "userAccountControl", "groupType" } : ["uidNumber", "gidNumber"];
-                return new Filter.ByRule(bits[_random.Next(2)], _random.Next(2) == 0 ? MatchingRules.AllBits : MatchingRules.AnyBit, false, FilterValue.Of(new[] { "1", "2", "3", "512", "2147483648", "32", "0" }[_random.Next(7)]));
+                var bits = table.Schema.Family == DirectoryFamily.AdLike
+                    ? new[] { "userAccountControl", "groupType" }
+                    : ["uidNumber", "gidNumber"];
+                return new Filter.ByRule(
+                    bits[_random.Next(2)], _random.Next(2) == 0 ? MatchingRules.AllBits : MatchingRules.AnyBit, false,
+                    FilterValue.Of(new[] { "1", "2", "3", "512", "2147483648", "32", "0" }[_random.Next(7)]));
             default:
                 return new Filter.Same(attribute, Value(attribute));
         }
@@ -61,7 +76,8 @@ internal sealed class RandomFilters(ObjectTable table, int seed)
         {
             0 when cut > 0 => new Filter.Like(attribute, FilterValue.Of(Changed(text[..cut])), [], null),
             1 when cut < text.Length => new Filter.Like(attribute, null, [], FilterValue.Of(Changed(text[cut..]))),
-            2 when cut > 0 && cut < text.Length => new Filter.Like(attribute, FilterValue.Of(Changed(text[..cut])), [], FilterValue.Of(Changed(text[cut..]))),
+            2 when cut > 0 && cut < text.Length =>
+                new Filter.Like(attribute, FilterValue.Of(Changed(text[..cut])), [], FilterValue.Of(Changed(text[cut..]))),
             _ => new Filter.Like(attribute, null, [FilterValue.Of(Changed(text))], null),
         };
     }

@@ -51,7 +51,8 @@ public sealed class SignInTestScene(IPeopleServer server) : ISignInTestObserver
         }
 
         Person("svc-roster", "Roster", Bind, BindPassword, true);
-        foreach (var name in new[] { "anna", "ben", "cleo", "dora", "emil", "fritz", "greta" }) Person(name, char.ToUpperInvariant(name[0]) + name[1..], null, PersonPassword, name != "fritz");
+        foreach (var name in new[] { "anna", "ben", "cleo", "dora", "emil", "fritz", "greta" })
+            Person(name, char.ToUpperInvariant(name[0]) + name[1..], null, PersonPassword, name != "fritz");
         Group("roster-drivers", "emil");
         Group("roster-staff", "anna", "ben", "cleo", "dora", "fritz", "=roster-drivers");
         Group("other", "greta");
@@ -61,30 +62,42 @@ public sealed class SignInTestScene(IPeopleServer server) : ISignInTestObserver
             dn ??= DnOf(name);
             if (AdLike)
             {
-                connection.SendRequest(new AddRequest(dn, new DirectoryAttribute("objectClass", "user"), new DirectoryAttribute("sAMAccountName", name), new DirectoryAttribute("sn", surname), new DirectoryAttribute("userAccountControl", enabled ? "66048" : "66050"),
-                    new DirectoryAttribute("unicodePwd", Encoding.Unicode.GetBytes($"\"{password}\"")))); // [MS-ADTS 3.1.1.3.1.5.1]
+                connection.SendRequest(new AddRequest(dn, new DirectoryAttribute("objectClass", "user"), new DirectoryAttribute(
+                    "sAMAccountName", name), new DirectoryAttribute("sn", surname), new DirectoryAttribute(
+                    "userAccountControl", enabled ? "66048" : "66050"),
+                    // [MS-ADTS 3.1.1.3.1.5.1]
+                    new DirectoryAttribute("unicodePwd", Encoding.Unicode.GetBytes($"\"{password}\""))));
             }
             else
             {
-                connection.Add(dn, ("objectClass", ["inetOrgPerson"]), ("uid", [name]), ("cn", [surname]), ("sn", [surname]), ("userPassword", [password]));
+                connection.Add(
+                    dn, ("objectClass", ["inetOrgPerson"]), ("uid", [name]), ("cn", [surname]), ("sn", [surname]),
+                    ("userPassword", [password]));
             }
         }
 
         void Group(string name, params string[] members)
         {
             string[] dns = [.. members.Select(m => m[0] == '=' ? $"{Cn}={m[1..]},{directory.GroupsIn.Text}" : DnOf(m))];
-            if (AdLike) connection.Add($"CN={name},{directory.GroupsIn.Text}", ("objectClass", ["group"]), ("sAMAccountName", [name]), ("member", dns));
+            if (AdLike)
+                connection.Add(
+                    $"CN={name},{directory.GroupsIn.Text}", ("objectClass", ["group"]), ("sAMAccountName", [name]),
+                    ("member", dns));
             else connection.Add($"cn={name},{directory.GroupsIn.Text}", ("objectClass", ["groupOfNames"]), ("member", dns));
         }
     }
 
-    public string DnOf(string name) => AdLike ? $"CN={name},{server.Directory.PeopleIn.Text}" : $"uid={name},{server.Directory.PeopleIn.Text}";
+    public string DnOf(string name) =>
+        AdLike ? $"CN={name},{server.Directory.PeopleIn.Text}" : $"uid={name},{server.Directory.PeopleIn.Text}";
 
     /// <summary>The planned sign-in of the roster.</summary>
-    public PlannedSignIn Plan(WireSecurity security, Func<InstallSignIn, InstallSignIn>? change = null, PeopleDirectory? directory = null)
+    public PlannedSignIn Plan(
+        WireSecurity security, Func<InstallSignIn, InstallSignIn>? change = null, PeopleDirectory? directory = null)
     {
         var wants = new SheetSignIn(
-            [server.Directory.Family], null, BindForm.Dn, [security], false, "staff", AdLike ? NestedGroups.ByFilter : NestedGroups.No, "{0}", new SheetGroupList(["roster-"], false, Here), 3,
+            [server.Directory.Family], null, BindForm.Dn, [security], false, "staff", AdLike
+                ? NestedGroups.ByFilter
+                : NestedGroups.No, "{0}", new SheetGroupList(["roster-"], false, Here), 3,
             new SignInSettings("web", "roster.conf", SettingsForm.Ini, [], Here), Here);
         var here = new InstallSignIn("people", Here)
         {
@@ -105,6 +118,10 @@ public sealed class SignInTestScene(IPeopleServer server) : ISignInTestObserver
     }
 
     /// <summary>Runs the sign-in test.</summary>
-    public Task<SignInTest> TryAsync(PlannedSignIn plan, string bindPassword = BindPassword, string? personPassword = PersonPassword) => SignInTestRunner.RunAsync(
-        "roster", false, plan, new LdapPeopleDirectory(plan.Directory), new SignInTestPasswords(new NewPassword(bindPassword), personPassword is null ? null : new NewPassword(personPassword)), TimeProvider.System, this, CancellationToken.None);
+    public Task<SignInTest> TryAsync(
+        PlannedSignIn plan, string bindPassword = BindPassword,
+        string? personPassword = PersonPassword) => SignInTestRunner.RunAsync(
+        "roster", false, plan, new LdapPeopleDirectory(plan.Directory), new SignInTestPasswords(
+            new NewPassword(bindPassword),
+            personPassword is null ? null : new NewPassword(personPassword)), TimeProvider.System, this, CancellationToken.None);
 }

@@ -32,16 +32,32 @@ public abstract class SignInTestTests(IPeopleServer server, SignInTestScene scen
     [Fact]
     public async Task People_missing_and_people_too_many_are_named_with_the_reason()
     {
-        var plan = scene.Plan(WireSecurity.Tls, i => i with { ExpectedNames = ["anna", "ben", "cleo", "greta", "nobody", .. AdLike ? (string[])["fritz"] : []], ExpectedPeople = null });
+        var plan = scene.Plan(
+            WireSecurity.Tls,
+            i => i with
+            {
+                ExpectedNames = ["anna", "ben", "cleo", "greta", "nobody", .. AdLike ? (string[])["fritz"] : []],
+                ExpectedPeople = null,
+            });
         var people = (await scene.TryAsync(plan)).People.ShouldNotBeNull();
-        people.Missing.ShouldBe([.. AdLike ? [new NamedDifference("fritz", "disabled")] : (NamedDifference[])[], new("greta", "not in roster-staff"), new("nobody", "not in the directory")]);
+        people.Missing.ShouldBe(
+            [
+                .. AdLike ? [new NamedDifference("fritz", "disabled")] : (NamedDifference[])[],
+                new("greta", "not in roster-staff"), new("nobody", "not in the directory")]);
         people.Extra.Select(e => e.Name).ShouldBe(AdLike ? ["dora", "emil"] : ["dora", "fritz"]);
     }
 
     [Fact]
     public async Task Where_the_product_follows_groups_itself_its_members_are_looked_up_page_by_page()
     {
-        var plan = scene.Plan(WireSecurity.Tls, i => i with { ExpectedNames = ["anna", "ben", "cleo", "dora", "emil", .. AdLike ? (string[])[] : ["fritz"]], ExpectedPeople = null, MayNotEnter = ["greta"] });
+        var plan = scene.Plan(
+            WireSecurity.Tls,
+            i => i with
+            {
+                ExpectedNames = ["anna", "ben", "cleo", "dora", "emil", .. AdLike ? (string[])[] : ["fritz"]],
+                ExpectedPeople = null,
+                MayNotEnter = ["greta"],
+            });
         var test = await scene.TryAsync(plan with { Wants = plan.Wants with { Nested = Core.Sheets.NestedGroups.ByProduct } });
         test.People.ShouldNotBeNull(Words(test)).Agrees.ShouldBe(true, Words(test));
         Fact(test, "people").ShouldContain("in roster-staff, of");
@@ -78,7 +94,8 @@ public abstract class SignInTestTests(IPeopleServer server, SignInTestScene scen
         // A directory notes on a person who signs in that they did, for the first time or after a wrong password.
         await scene.TryAsync(scene.Plan(WireSecurity.Tls));
         var before = await StampsAsync();
-        var test = await scene.TryAsync(scene.Plan(WireSecurity.Tls) with { BindDn = keeper, BindLogonName = "Administrator" }, server.KeeperPassword);
+        var test = await scene.TryAsync(
+            scene.Plan(WireSecurity.Tls) with { BindDn = keeper, BindLogonName = "Administrator" }, server.KeeperPassword);
         var writes = test.Checks.Single(c => c.Id == "bind-writes");
         writes.Verdict.ShouldBe(CheckVerdict.Fail);
         writes.Fact.ShouldContain("description of ");
@@ -122,37 +139,58 @@ public abstract class SignInTestTests(IPeopleServer server, SignInTestScene scen
         test.Checks.Single(c => c.Id == "connect").Verdict.ShouldBe(CheckVerdict.Fail);
         var nameless = server.Directory with { Host = "fm-dc77.fennmoor.invalid" };
         (await scene.TryAsync(scene.Plan(WireSecurity.Tls, directory: nameless))).Checks[0].Verdict.ShouldBe(CheckVerdict.Fail);
-        var elsewhere = server.Directory with { PeopleIn = Core.Directory.DistinguishedName.Parse($"ou=Nowhere,{server.Directory.Root.Text}") };
-        (await scene.TryAsync(scene.Plan(WireSecurity.Tls, directory: elsewhere))).Checks.Single(c => c.Id == "bases").Verdict.ShouldBe(CheckVerdict.Fail);
+        var elsewhere = server.Directory with
+        {
+            PeopleIn = Core.Directory.DistinguishedName.Parse($"ou=Nowhere,{server.Directory.Root.Text}"),
+        };
+        (await scene.TryAsync(scene.Plan(WireSecurity.Tls, directory: elsewhere))).Checks.Single(c =>
+            c.Id == "bases").Verdict.ShouldBe(CheckVerdict.Fail);
     }
 
     [Fact]
     public async Task Every_name_finds_its_owner_and_nobody_else()
     {
         using var session = await server.KeeperAsync();
-        string[] kept = AdLike ? [.. PeopleScene.HostileNames.Where(n => !n.Contains('\u0001'))] : [.. PeopleScene.HostileNames]; // the controller takes no such character in a name
+        // the controller takes no such character in a name
+        string[] kept = AdLike ? [.. PeopleScene.HostileNames.Where(n => !n.Contains('\u0001'))] : [.. PeopleScene.HostileNames];
         using (var connection = server.Write())
         {
             for (var i = 0; i < kept.Length; i++)
             {
                 var dn = $"{(AdLike ? "CN" : "cn")}={Core.Directory.DistinguishedName.Escape(kept[i])},{server.Directory.PeopleIn.Text}";
-                if (AdLike) connection.Add(dn, ("objectClass", ["user"]), ("sAMAccountName", [$"hostile{i}"]), ("displayName", [kept[i]]));
-                else connection.Add(dn, ("objectClass", ["inetOrgPerson"]), ("sn", ["Hostile"]), ("uid", [kept[i]]), ("displayName", [kept[i]]));
+                if (AdLike)
+                    connection.Add(
+                        dn, ("objectClass", ["user"]), ("sAMAccountName", [$"hostile{i}"]), ("displayName", [kept[i]]));
+                else
+                    connection.Add(
+                        dn, ("objectClass", ["inetOrgPerson"]), ("sn", ["Hostile"]), ("uid", [kept[i]]),
+                        ("displayName", [kept[i]]));
             }
         }
 
         var (types, classes) = session.Schema();
-        var table = new ObjectTable(SchemaDescriptions.Read(server.Directory.Family, types, classes), [.. session.Search(server.Directory.PeopleIn.Text, true, "(objectClass=*)", 100, "cn", "displayName", "uid", "objectClass")]);
+        var table = new ObjectTable(
+            SchemaDescriptions.Read(server.Directory.Family, types, classes),
+            [.. session.Search(
+                server.Directory.PeopleIn.Text, true, "(objectClass=*)", 100, "cn", "displayName", "uid", "objectClass")]);
         foreach (var name in kept)
         {
             var value = FilterValue.Of(name);
-            Filter[] filters = [new Filter.Same("displayName", value), new Filter.Same("cn", value), new Filter.Like("displayName", value, [], null)];
+            Filter[] filters = [
+                new Filter.Same("displayName", value), new Filter.Same("cn", value),
+                new Filter.Like("displayName", value, [], null)];
             foreach (var filter in filters)
             {
-                string[] found = [.. session.Search(server.Directory.PeopleIn.Text, true, filter.Text, null, "displayName").Select(o => o.First("displayName")!)];
-                string[] expected = filter is Filter.Like ? [.. kept.Where(k => k.StartsWith(name, StringComparison.OrdinalIgnoreCase))] : [name];
-                found.Order(StringComparer.Ordinal).ShouldBe(expected.Order(StringComparer.Ordinal), $"{filter.Text} for '{name}'");
-                FilterEvaluator.Matching(filter, table).Select(o => o.First("displayName")!).Order(StringComparer.Ordinal).ShouldBe(expected.Order(StringComparer.Ordinal), $"{filter.Text} for '{name}', by us");
+                string[] found = [.. session.Search(
+                    server.Directory.PeopleIn.Text, true, filter.Text, null, "displayName").Select(
+                    o => o.First("displayName")!)];
+                string[] expected = filter is Filter.Like
+                    ? [.. kept.Where(k => k.StartsWith(name, StringComparison.OrdinalIgnoreCase))]
+                    : [name];
+                found.Order(StringComparer.Ordinal)
+                    .ShouldBe(expected.Order(StringComparer.Ordinal), $"{filter.Text} for '{name}'");
+                FilterEvaluator.Matching(filter, table).Select(o => o.First("displayName")!).Order(StringComparer.Ordinal)
+                    .ShouldBe(expected.Order(StringComparer.Ordinal), $"{filter.Text} for '{name}', by us");
             }
         }
     }
@@ -162,12 +200,14 @@ public abstract class SignInTestTests(IPeopleServer server, SignInTestScene scen
     {
         using var session = await server.KeeperAsync();
         var stamp = AdLike ? "uSNChanged" : "entryCSN";
-        return [.. session.Search(server.Directory.Root.Text, true, "(objectClass=*)", 200, stamp).Select(o => $"{o.Dn} {o.First(stamp)}").Order(StringComparer.Ordinal)];
+        return [.. session.Search(server.Directory.Root.Text, true, "(objectClass=*)", 200, stamp).Select(o =>
+            $"{o.Dn} {o.First(stamp)}").Order(StringComparer.Ordinal)];
     }
 
     private static string Fact(SignInTest test, string id) => test.Checks.Single(c => c.Id == id).Fact;
 
-    private static string Words(SignInTest test) => string.Join('\n', test.Checks.Select(c => $"{c.Verdict} {c.Id}: {c.Fact} {c.Fix}"));
+    private static string Words(SignInTest test) =>
+        string.Join('\n', test.Checks.Select(c => $"{c.Verdict} {c.Id}: {c.Fact} {c.Fix}"));
 }
 
 /// <summary>A server with the scene of the sign-in test on it.</summary>
@@ -193,10 +233,12 @@ public sealed class SceneOn<TServer> : IAsyncLifetime
 
 /// <summary>Against the AD-compatible controller.</summary>
 [Collection("the controller's address")]
-public sealed class AdLikeTestTests(SceneOn<StaffServer> on) : SignInTestTests(on.Server, on.Scene), IClassFixture<SceneOn<StaffServer>>;
+public sealed class AdLikeTestTests(SceneOn<StaffServer> on)
+    : SignInTestTests(on.Server, on.Scene), IClassFixture<SceneOn<StaffServer>>;
 
 /// <summary>Against the inetOrgPerson directory.</summary>
-public sealed class InetOrgPersonTestTests(SceneOn<ContractorsServer> on) : SignInTestTests(on.Server, on.Scene), IClassFixture<SceneOn<ContractorsServer>>
+public sealed class InetOrgPersonTestTests(SceneOn<ContractorsServer> on)
+    : SignInTestTests(on.Server, on.Scene), IClassFixture<SceneOn<ContractorsServer>>
 {
     [Theory]
     [InlineData(GroupKind.GroupOfNames, "groupOfNames", "member", true)]
@@ -207,8 +249,23 @@ public sealed class InetOrgPersonTestTests(SceneOn<ContractorsServer> on) : Sign
         var (name, directory) = ($"kind-{kind}", on.Server.Directory);
         var dn = $"cn={name},{directory.GroupsIn.Text}";
         string[] members = [.. new[] { "anna", "dora" }.Select(m => byName ? on.Scene.DnOf(m) : m)];
-        using (var connection = on.Server.Write()) connection.Add(dn, [("objectClass", [objectClass]), (member, members), .. byName ? [] : new (string, string[])[] { ("gidNumber", ["7"]) }]);
-        var plan = on.Scene.Plan(WireSecurity.Tls, i => i with { ExpectedNames = ["anna", "dora"], ExpectedPeople = null, ExpectedGroups = [name], GroupsStart = ["kind-" + kind], MayNotEnter = ["ben"] }, directory with { Groups = kind, BackLink = false });
+        using (var connection = on.Server.Write())
+            connection.Add(
+                dn,
+                [
+                    ("objectClass", [objectClass]), (member, members),
+                    .. byName ? [] : new (string, string[])[] { ("gidNumber", ["7"]) }]);
+        var plan = on.Scene.Plan(
+            WireSecurity.Tls,
+            i => i with
+            {
+                ExpectedNames = ["anna", "dora"],
+                ExpectedPeople = null,
+                ExpectedGroups = [name],
+                GroupsStart = ["kind-" + kind],
+                MayNotEnter = ["ben"],
+            },
+            directory with { Groups = kind, BackLink = false });
         var test = await on.Scene.TryAsync(plan with { EnterName = name, EnterDn = dn });
         string Words() => string.Join('\n', test.Checks.Select(c => $"{c.Verdict} {c.Id}: {c.Fact}"));
         test.Checks.ShouldNotContain(c => c.Verdict == CheckVerdict.Fail, Words());

@@ -14,8 +14,12 @@ public sealed class StaffServer : Controller, IPeopleServer
 
     /// <inheritdoc/>
     public PeopleDirectory Directory => new(
-        "staff", DirectoryFamily.AdLike, Address, new Dictionary<WireSecurity, int> { [WireSecurity.Tls] = 636, [WireSecurity.StartTls] = 389, [WireSecurity.Plain] = 389 }, DistinguishedName.Parse(Root),
-        DistinguishedName.Parse($"OU=People,{Root}"), DistinguishedName.Parse($"OU=Groups,{Root}"), GroupKind.Group, true, new Core.Faults.Origin("test", 1, 1))
+        "staff", DirectoryFamily.AdLike, Address, new Dictionary<WireSecurity,
+        int>
+        { [WireSecurity.Tls] = 636, [WireSecurity.StartTls] = 389, [WireSecurity.Plain] = 389 },
+        DistinguishedName.Parse(Root),
+        DistinguishedName.Parse($"OU=People,{Root}"), DistinguishedName.Parse($"OU=Groups,{Root}"), GroupKind.Group, true,
+        new Core.Faults.Origin("test", 1, 1))
     {
         IsOfDomain = true,
         Reach = Reach.Ldaps,
@@ -27,7 +31,9 @@ public sealed class StaffServer : Controller, IPeopleServer
     public async Task ShowAsync(string certificate)
     {
         await StopAsync();
-        var (file, key) = certificate == "good" ? (CertificateFile, KeyFile) : (Path.Combine(Folder, certificate + ".pem"), Path.Combine(Folder, certificate + ".key"));
+        var (file, key) = certificate == "good"
+            ? (CertificateFile, KeyFile)
+            : (Path.Combine(Folder, certificate + ".pem"), Path.Combine(Folder, certificate + ".key"));
         if (certificate == "ended") Authority.Issue(file, key, [Address], -1);
         if (certificate == "other-name") Authority.Issue(file, key, ["fm-dc09.fennmoor.example"], 60);
         if (certificate == "untrusted") Untrusted.Issue(file, key, [Address], 60);

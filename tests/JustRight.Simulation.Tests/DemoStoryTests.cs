@@ -74,7 +74,8 @@ public sealed class DemoStoryTests(ITestOutputHelper output)
         Print(third);
         third.Fit.Words.ShouldBe("1 missing");
         var branch = third.Fit.Accounts[0].Judgements.Single(j => j.Verdict == Verdict.Missing).Branch!;
-        (branch.Can, branch.Cannot, branch.Failures.Single().At.Single()).ShouldBe((17, 9, "OU=Saltmere,OU=People,OU=Fennmoor,DC=fennmoor,DC=example"));
+        (branch.Can, branch.Cannot, branch.Failures.Single().At.Single())
+            .ShouldBe((17, 9, "OU=Saltmere,OU=People,OU=Fennmoor,DC=fennmoor,DC=example"));
         third.Worklist.Give.ShouldBeEmpty();
         third.Worklist.NotOffered.ShouldHaveSingleItem().Reason.ShouldContain("trace it");
     }
@@ -89,21 +90,27 @@ public sealed class DemoStoryTests(ITestOutputHelper output)
         (jobs.Verdict, jobs.Reason).ShouldBe((Verdict.Met, "held, until the next policy refresh"));
         var engine = first.Fit.Accounts.Single(a => a.Account.Key == "engine").Judgements.Single(j => j.Right is LogonRight);
         (engine.Verdict, engine.Governed!.Name).ShouldBe((Verdict.Pending, "Job servers: who may log on"));
-        first.Fit.Findings.ShouldContain(f => f.Text.Contains("its list lacks", StringComparison.Ordinal) && f.Text.Contains("Performance Log Users", StringComparison.Ordinal));
+        first.Fit.Findings.ShouldContain(f =>
+            f.Text.Contains("its list lacks", StringComparison.Ordinal)
+                && f.Text.Contains("Performance Log Users", StringComparison.Ordinal));
 
         var lists = first.Worklist.Give.Select(s => s.Change).OfType<ChangePolicyList>().ToList();
-        lists.Select(c => (c.Constant, c.Who)).ShouldBe([("SeServiceLogonRight", @"FENNMOOR\svc-night-engine"), ("SeBatchLogonRight", @"FENNMOOR\svc-nightjobs")]);
+        lists.Select(c => (c.Constant, c.Who))
+            .ShouldBe([("SeServiceLogonRight", @"FENNMOOR\svc-night-engine"), ("SeBatchLogonRight", @"FENNMOOR\svc-nightjobs")]);
         lists.ShouldAllBe(c => c.Hosts.SequenceEqual(new[] { "fm-night01", "fm-night02" }));
         lists[1].Entries.Count.ShouldBe(3);
         first.Worklist.Give.ShouldNotContain(s => s.Change is GrantLogonRight);
-        first.Worklist.Give.Select(s => s.Change).OfType<GrantPrivilege>().ShouldHaveSingleItem().Constant.ShouldBe("SeAssignPrimaryTokenPrivilege"); // the other comes with Administrators
+        // the other comes with Administrators
+        first.Worklist.Give.Select(s => s.Change).OfType<GrantPrivilege>()
+            .ShouldHaveSingleItem().Constant.ShouldBe("SeAssignPrimaryTokenPrivilege");
         first.Worklist.Give[^1].Change.ShouldBeOfType<RefreshPolicy>();
 
         await simulation.MakeAsync(first.Worklist.Give);
         var second = await simulation.VerifyAsync("nightchurn-dataroom");
         Print(second);
         second.Fit.Counts.JustRight.ShouldBeTrue(second.Fit.Words);
-        second.Fit.Accounts.Single(a => a.Account.Key == "jobs").Judgements.Single(j => j.Right is LogonRight).Reason.ShouldBe("held");
+        second.Fit.Accounts.Single(a => a.Account.Key == "jobs").Judgements.Single(j =>
+            j.Right is LogonRight).Reason.ShouldBe("held");
 
         // What was made can be taken back in its right order, and the lists are then as they were.
         var undo = Undoing.Of([.. first.Worklist.Give.Select(s => s.Change)]);
@@ -115,7 +122,8 @@ public sealed class DemoStoryTests(ITestOutputHelper output)
     [Theory]
     [InlineData("quernstone-sql01", "small-set", "VIEW SERVER STATE")]
     [InlineData("quernstone-sql02", "small-set-16", "VIEW SERVER PERFORMANCE STATE")]
-    public async Task Quernstone_takes_the_small_set_of_its_release_and_gives_the_big_role_back(string install, string taken, string permission)
+    public async Task Quernstone_takes_the_small_set_of_its_release_and_gives_the_big_role_back(
+        string install, string taken, string permission)
     {
         using var simulation = new DemoSimulation();
         var first = await simulation.VerifyAsync(install);
@@ -123,14 +131,18 @@ public sealed class DemoStoryTests(ITestOutputHelper output)
         first.Fit.Plan.Decisions.Single().Taken.ShouldBe(taken);
         var watcher = first.Fit.Accounts.Single().Judgements;
         var big = watcher.Single(j => j.Verdict == Verdict.Excess);
-        if (install == "quernstone-sql01") (watcher.Single(j => j.Right.Words == permission).Reason, big.Reason).ShouldBe(("implied by sysadmin on fm-sql01", "less would do: small-set"));
+        if (install == "quernstone-sql01")
+            (watcher.Single(j => j.Right.Words == permission).Reason, big.Reason)
+                .ShouldBe(("implied by sysadmin on fm-sql01", "less would do: small-set"));
         else watcher.Single(j => j.Right.Words == permission).Verdict.ShouldBe(Verdict.Missing);
         await simulation.MakeAsync(first.Worklist.Give);
         await simulation.MakeAsync((await simulation.VerifyAsync(install)).Worklist.Remove);
         var last = await simulation.VerifyAsync(install);
-        last.Fit.Accounts.Single().Judgements.Single(j => j.Right.Words == permission).ShouldSatisfyAllConditions(j => j.Reason.ShouldBe("held"), j => j.AsPlanned.ShouldBeTrue());
+        last.Fit.Accounts.Single().Judgements.Single(j => j.Right.Words == permission)
+            .ShouldSatisfyAllConditions(j => j.Reason.ShouldBe("held"), j => j.AsPlanned.ShouldBeTrue());
         last.Fit.Words.ShouldBe("just right");
-        foreach (var step in first.Worklist.Give.Reverse()) await simulation.Connectors.MakeAsync(step.Change.Inverse!, null, TestContext.Current.CancellationToken);
+        foreach (var step in first.Worklist.Give.Reverse())
+            await simulation.Connectors.MakeAsync(step.Change.Inverse!, null, TestContext.Current.CancellationToken);
         (await simulation.VerifyAsync(install)).Fit.Counts.Missing.ShouldBe(4);
     }
 
@@ -139,7 +151,11 @@ public sealed class DemoStoryTests(ITestOutputHelper output)
     {
         using var simulation = new DemoSimulation();
         await simulation.MakeAsync(new GrantLogonRight("fm-night02", "batch", @"FENNMOOR\svc-nightjobs"));
-        await simulation.MakeAsync(new RefreshPolicy("fm-night02") { Expect = [new ExpectedHolder("SeBatchLogonRight", @"FENNMOOR\svc-nightjobs", false)] });
+        await simulation.MakeAsync(
+            new RefreshPolicy("fm-night02")
+            {
+                Expect = [new ExpectedHolder("SeBatchLogonRight", @"FENNMOOR\svc-nightjobs", false)],
+            });
     }
 
     [Fact]
@@ -149,33 +165,50 @@ public sealed class DemoStoryTests(ITestOutputHelper output)
         var first = await simulation.VerifyAsync("wheyline-lines");
         Print(first);
         var sender = first.Fit.Accounts.Single(a => a.Account.Key == "sender").Judgements;
-        sender.Single(j => j.Right.OfService is { Aspect: ServiceAspect.Restarted, Host: "fm-line02" }).Reason.ShouldBe("it still runs as NetworkService since 2026-11-21 04:02 UTC: restart it");
-        sender.Count(j => j.Machine is not null && j.Verdict == Verdict.Excess).ShouldBe(8, "for each machine: the local group, the role, the user and the login");
-        first.Fit.Findings.ShouldContain(f => f.Text.StartsWith("WheylineSender runs as NetworkService and should run as svc-whey-sender", StringComparison.Ordinal) && f.Text.Contains(@"FENNMOOR\FM-LINE01$", StringComparison.Ordinal));
+        sender.Single(j => j.Right.OfService is { Aspect: ServiceAspect.Restarted, Host: "fm-line02" }).Reason.ShouldBe(
+            "it still runs as NetworkService since 2026-11-21 04:02 UTC: restart it");
+        sender.Count(j => j.Machine is not null && j.Verdict == Verdict.Excess)
+            .ShouldBe(8, "for each machine: the local group, the role, the user and the login");
+        first.Fit.Findings.ShouldContain(f =>
+            f.Text.StartsWith("WheylineSender runs as NetworkService and should run as svc-whey-sender", StringComparison.Ordinal)
+                && f.Text.Contains(@"FENNMOOR\FM-LINE01$", StringComparison.Ordinal));
         first.Fit.Findings.ShouldContain(f => f.Text.Contains("its next start fails", StringComparison.Ordinal));
         first.Worklist.Remove.ShouldBeEmpty();
-        first.Worklist.NotOffered.Count(n => n.Reason.Contains("still set to run as NetworkService", StringComparison.Ordinal) || n.Reason.Contains("restart it first", StringComparison.Ordinal)).ShouldBe(8);
+        first.Worklist.NotOffered.Count(n =>
+            n.Reason.Contains("still set to run as NetworkService", StringComparison.Ordinal)
+                || n.Reason.Contains("restart it first", StringComparison.Ordinal))
+            .ShouldBe(8);
 
         // Rights first, then the order and the account, then the restart.
         var order = first.Worklist.Give.Select(s => s.Change.GetType().Name).Distinct().ToList();
-        order.ShouldBe(["CreateBranch", "CreateGroup", "AddMember", "GrantLogonRight", "AddLocalGroupMember", "CreateLogin", "CreateDatabaseUser", "AddDatabaseRoleMember", "MapToProductRole", "SetServiceStart", "SetServiceOrder", "SetServiceAccount", "RestartService"], string.Join(", ", order));
+        order.ShouldBe(
+            [
+                "CreateBranch", "CreateGroup", "AddMember", "GrantLogonRight", "AddLocalGroupMember", "CreateLogin",
+                "CreateDatabaseUser", "AddDatabaseRoleMember", "MapToProductRole", "SetServiceStart", "SetServiceOrder",
+                "SetServiceAccount", "RestartService"],
+            string.Join(", ", order));
         await simulation.MakeAsync([.. first.Worklist.Give.Where(s => s.Change is not ProductChange)]);
         var second = await simulation.VerifyAsync("wheyline-lines");
         Print(second);
         second.Fit.Words.ShouldBe("8 excess, 1 unseen");
         foreach (var machine in new[] { @"FENNMOOR\FM-LINE01$", @"FENNMOOR\FM-LINE02$" })
         {
-            second.Worklist.Remove.Select(s => s.Change).Where(c => c.Words.Contains(machine, StringComparison.Ordinal)).ShouldBe([
-                new RemoveDatabaseRoleMember("fm-sql02", "WheyReadings", "db_datawriter", machine), new RemoveLocalGroupMember("fm-rec01", "Wheyline Writers", machine),
+            second.Worklist.Remove.Select(s => s.Change).Where(c => c.Words.Contains(machine, StringComparison.Ordinal))
+                .ShouldBe([
+                new RemoveDatabaseRoleMember("fm-sql02", "WheyReadings", "db_datawriter", machine), new RemoveLocalGroupMember(
+                    "fm-rec01", "Wheyline Writers", machine),
                 new DropDatabaseUser("fm-sql02", "WheyReadings", machine), new DropLogin("fm-sql02", machine),
             ]);
         }
 
         await simulation.MakeAsync(second.Worklist.Remove);
-        (await simulation.VerifyAsync("wheyline-lines")).Fit.Words.ShouldBe("just right as far as seen, 1 unseen"); // what the recorder itself keeps, a person confirms
+        // what the recorder itself keeps, a person confirms
+        (await simulation.VerifyAsync("wheyline-lines")).Fit.Words.ShouldBe("just right as far as seen, 1 unseen");
 
         await simulation.MakeAsync(Undoing.Of([.. first.Worklist.Give.Select(s => s.Change).Where(c => c is HostChange)]));
-        simulation.File.Read(s => s.Hosts.Single(h => h.Name == "fm-line01").Services.Single(v => v.Name == "WheylineSender").RunsNowAs).ShouldBe(@"NT AUTHORITY\NetworkService");
+        simulation.File.Read(s =>
+            s.Hosts.Single(h => h.Name == "fm-line01").Services.Single(v => v.Name == "WheylineSender").RunsNowAs)
+            .ShouldBe(@"NT AUTHORITY\NetworkService");
     }
 
     [Fact]
@@ -185,23 +218,40 @@ public sealed class DemoStoryTests(ITestOutputHelper output)
         var first = await simulation.VerifyAsync("curdhouse-books");
         Print(first);
         var setup = first.Fit.Accounts.Single(a => a.Account.Key == "fitter").Judgements;
-        setup.Where(j => j.Verdict == Verdict.Excess).Select(j => j.Right.ToString()).ShouldBe(["Administrators on fm-book01", "Administrators on fm-book02", "dbcreator on fm-sql03", "owner on fm-sql03/CurdRecipes", "securityadmin on fm-sql03"], ignoreOrder: true);
-        first.Fit.Accounts.Single(a => a.Account.Key == "book").Judgements.Single(j => j.Right is DatabaseOwnerRight).Verdict.ShouldBe(Verdict.Missing);
+        setup.Where(j => j.Verdict == Verdict.Excess).Select(j => j.Right.ToString())
+            .ShouldBe(
+                [
+                    "Administrators on fm-book01", "Administrators on fm-book02", "dbcreator on fm-sql03",
+                    "owner on fm-sql03/CurdRecipes", "securityadmin on fm-sql03"],
+                ignoreOrder: true);
+        first.Fit.Accounts.Single(a => a.Account.Key == "book").Judgements.Single(j =>
+            j.Right is DatabaseOwnerRight).Verdict.ShouldBe(Verdict.Missing);
         var owner = new ChangeDatabaseOwner("fm-sql03", "CurdRecipes", @"FENNMOOR\svc-curd-book", @"FENNMOOR\svc-curd-fitter");
         var reader = new SetServiceAccount("fm-book02", "CurdCards", @"FENNMOOR\svc-curd-cards", @"FENNMOOR\svc-curd-labeller");
-        first.Worklist.Give.Where(s => s.Blocked is null).Select(s => s.Change.Words).ShouldBe([owner.Words, reader.Words, new RestartService("fm-book02", "CurdCards", reader.Account).Words]);
-        first.Fit.Findings.ShouldContain(f => f.Place == "fm-book02" && f.Text.Contains("CurdCards runs as svc-curd-labeller, the account of labeller, and the sheet keeps cards apart from it"));
-        first.Fit.Accounts.SelectMany(a => a.Judgements).Where(j => j.Right.Place == "fm-sql04").ShouldAllBe(j => j.Verdict == Verdict.Unseen && j.Reason.Contains("being patched")); // the partner does not answer
-        first.Fit.Findings.ShouldContain(f => f.Place == "fm-sql03/CurdRecipes" && f.Text.Contains("shares its instance with MilkQuality") && f.Text.EndsWith(@"can read it too: FENNMOOR\svc-curd-fitter."));
+        first.Worklist.Give.Where(s => s.Blocked is null).Select(s => s.Change.Words)
+            .ShouldBe([owner.Words, reader.Words, new RestartService("fm-book02", "CurdCards", reader.Account).Words]);
+        first.Fit.Findings.ShouldContain(f =>
+            f.Place == "fm-book02"
+                && f.Text.Contains("CurdCards runs as svc-curd-labeller, the account of labeller, and the sheet keeps cards apart from it"));
+        // the partner does not answer
+        first.Fit.Accounts.SelectMany(a => a.Judgements).Where(j => j.Right.Place == "fm-sql04")
+            .ShouldAllBe(j => j.Verdict == Verdict.Unseen && j.Reason.Contains("being patched"));
+        first.Fit.Findings.ShouldContain(f =>
+            f.Place == "fm-sql03/CurdRecipes" && f.Text.Contains("shares its instance with MilkQuality")
+                && f.Text.EndsWith(@"can read it too: FENNMOOR\svc-curd-fitter."));
         first = await simulation.VerifyAsync("curdhouse-books");
         Print(first);
-        first.Worklist.Give.Select(s => s.Change).Take(2).ShouldBe([new CreateLogin("fm-sql04", @"FENNMOOR\svc-curd-book"), owner]); // the other login is there
+        // the other login is there
+        first.Worklist.Give.Select(s => s.Change).Take(2)
+            .ShouldBe([new CreateLogin("fm-sql04", @"FENNMOOR\svc-curd-book"), owner]);
         await simulation.MakeAsync(first.Worklist.Give);
         var second = await simulation.VerifyAsync("curdhouse-books");
         await simulation.MakeAsync(second.Worklist.Remove);
         (await simulation.VerifyAsync("curdhouse-books")).Fit.Words.ShouldBe("just right");
         await simulation.MakeAsync(Undoing.Of([.. first.Worklist.Give.Select(s => s.Change)]));
-        simulation.File.Read(s => s.Instances.Single(i => i.Name == "fm-sql03").Databases.Single(d => d.Name == "CurdRecipes").Owner).ShouldBe("svc-curd-fitter");
+        simulation.File.Read(s =>
+            s.Instances.Single(i => i.Name == "fm-sql03").Databases.Single(d => d.Name == "CurdRecipes").Owner)
+            .ShouldBe("svc-curd-fitter");
     }
 
     private void Print((InstallFit Fit, Worklist Worklist) result)
@@ -223,8 +273,11 @@ internal sealed class DemoSimulation : IDisposable
 
     public DemoSimulation()
     {
-        File = SimulationFile.Open(Path.Combine(_folder, "simulation.json"), Path.Combine(DemoData, "simulation", "fennmoor.json"));
-        Connectors = new EstateConnectors(new SimulationDirectory(File, TimeProvider.System), new SimulationHosts(File, TimeProvider.System), new SimulationInstances(File, TimeProvider.System));
+        File = SimulationFile.Open(
+            Path.Combine(_folder, "simulation.json"), Path.Combine(DemoData, "simulation", "fennmoor.json"));
+        Connectors = new EstateConnectors(
+            new SimulationDirectory(File, TimeProvider.System), new SimulationHosts(File, TimeProvider.System),
+            new SimulationInstances(File, TimeProvider.System));
         var (estate, faults) = EstateReader.Read(Bytes("estates/fennmoor.yaml"), "fennmoor.yaml");
         faults.ShouldBeEmpty();
         Estate = estate!;
@@ -242,7 +295,9 @@ internal sealed class DemoSimulation : IDisposable
     {
         var install = InstallReader.Read(Bytes($"installs/{name}.yaml"), name).Install!;
         var plan = PlanOf(install);
-        var survey = await EstateSurveyor.TakeAsync(Estate, Connectors, new SurveyAims([.. plan.Accounts.Select(a => a.Name)], []), TimeProvider.System, _ => { }, TestContext.Current.CancellationToken);
+        var survey = await EstateSurveyor.TakeAsync(
+            Estate, Connectors, new SurveyAims([.. plan.Accounts.Select(a => a.Name)], []), TimeProvider.System, _ => { },
+            TestContext.Current.CancellationToken);
         var view = AllEngines.View(survey);
         var needs = new NeedsIndex([plan]);
         var fit = new FitJudge(view, needs, Estate.Rules, DateTimeOffset.UtcNow).Judge(plan);
@@ -258,10 +313,12 @@ internal sealed class DemoSimulation : IDisposable
             await Connectors.MakeAsync(change, change switch
             {
                 CreateAccount => NewPassword.Generate(),
-                SetServiceAccount { NeedsPassword: true } set => new NewPassword(SimulationPasswords.SimulatedOf(LogonName.WithoutDomain(set.Account))),
+                SetServiceAccount { NeedsPassword: true } set =>
+                    new NewPassword(SimulationPasswords.SimulatedOf(LogonName.WithoutDomain(set.Account))),
                 _ => null,
             }, TestContext.Current.CancellationToken);
-            (await Connectors.ObserveAsync(change, TestContext.Current.CancellationToken)).State.ShouldBe(ObservedState.Done, change.Words);
+            (await Connectors.ObserveAsync(change, TestContext.Current.CancellationToken)).State.ShouldBe(
+                ObservedState.Done, change.Words);
         }
     }
 

@@ -13,11 +13,21 @@ public sealed class DriftTests
     /// <summary>What may be held or not, with the words by which a difference must name it.</summary>
     private static readonly (Change Add, string Account, string Says)[] Toggles =
     [
-        .. Accounts.SelectMany(a => new[] { "fm-book01", "fm-book02" }.Select(h => ((Change)new AddLocalGroupMember(h, "Event Log Readers", Domain + a), a, $"Event Log Readers on {h}"))),
-        .. Accounts.Select(a => ((Change)new GrantLogonRight("fm-book01", "batch", Domain + a), a, "log on as a batch job on fm-book01")),
-        .. Accounts.Take(2).Select(a => ((Change)new AddInstanceRoleMember("fm-sql03", "dbcreator", Domain + a), a, "dbcreator on fm-sql03")),
-        (new GrantLogonRight("fm-book02", "service", Domain + "svc-curd-labeller"), "svc-curd-labeller", "log on as a service on fm-book02"), // needed: it is there at first
-        (new AddDatabaseRoleMember("fm-sql03", "CurdRecipes", "db_datareader", Domain + "svc-curd-labeller"), "svc-curd-labeller", "db_datareader on fm-sql03/CurdRecipes"), // and so is this
+        .. Accounts.SelectMany(a =>
+            new[] { "fm-book01", "fm-book02" }.Select(h =>
+                ((Change)new AddLocalGroupMember(h, "Event Log Readers", Domain + a), a, $"Event Log Readers on {h}"))),
+        .. Accounts.Select(a =>
+            ((Change)new GrantLogonRight("fm-book01", "batch", Domain + a), a, "log on as a batch job on fm-book01")),
+        .. Accounts.Take(2)
+            .Select(a => ((Change)new AddInstanceRoleMember("fm-sql03", "dbcreator", Domain + a), a, "dbcreator on fm-sql03")),
+        // needed: it is there at first
+        (
+            new GrantLogonRight("fm-book02", "service", Domain + "svc-curd-labeller"), "svc-curd-labeller",
+            "log on as a service on fm-book02"),
+        // and so is this
+        (
+            new AddDatabaseRoleMember("fm-sql03", "CurdRecipes", "db_datareader", Domain + "svc-curd-labeller"),
+            "svc-curd-labeller", "db_datareader on fm-sql03/CurdRecipes"),
     ];
 
     [Fact]
@@ -41,7 +51,9 @@ public sealed class DriftTests
 
             var lines = FitDrift.Between(before, KeptFit.Of((await simulation.VerifyAsync(Install)).Fit));
             var changed = Enumerable.Range(0, Toggles.Length).Where(i => held[i] != first[i]).ToList();
-            lines.Select(l => (l.Account, l.Right)).ShouldBe(changed.Select(i => (Toggles[i].Account, Toggles[i].Says)), ignoreOrder: true, string.Join(", ", sequence));
+            lines.Select(l => (l.Account, l.Right))
+                .ShouldBe(
+                    changed.Select(i => (Toggles[i].Account, Toggles[i].Says)), ignoreOrder: true, string.Join(", ", sequence));
             lines.ShouldAllBe(l => l.Way == DriftWay.Worse); // more than is needed, or less
             lines.ShouldAllBe(l => l.Words.StartsWith(l.Account, StringComparison.Ordinal) && l.Words.Contains(l.Right));
             FitDrift.Between(before, before).ShouldBeEmpty();
@@ -71,10 +83,12 @@ public sealed class DriftTests
         var (fit, worklist) = await simulation.VerifyAsync(Install);
         var before = KeptFit.Of(fit);
         FitDrift.Between(unread, before).ShouldContain(l => l.Words == "fm-sql04 can be read again");
-        FitDrift.Between(before, unread).ShouldContain(l => l.Words == "fm-sql04 can no longer be read" && l.Way == DriftWay.Other);
+        FitDrift.Between(before, unread)
+            .ShouldContain(l => l.Words == "fm-sql04 can no longer be read" && l.Way == DriftWay.Other);
         await simulation.MakeAsync(worklist.Give);
         var given = KeptFit.Of((await simulation.VerifyAsync(Install)).Fit);
-        FitDrift.Between(before, given).Where(l => l.Way == DriftWay.Better).Select(l => l.Words).ShouldContain(w => w.StartsWith("svc-curd-cards: CurdCards runs as it on fm-book02: as needed now"));
+        FitDrift.Between(before, given).Where(l => l.Way == DriftWay.Better).Select(l => l.Words)
+            .ShouldContain(w => w.StartsWith("svc-curd-cards: CurdCards runs as it on fm-book02: as needed now"));
         FitDrift.Between(before, given).ShouldNotContain(l => l.Way == DriftWay.Worse);
         FitDrift.Between(given, before).ShouldNotContain(l => l.Way == DriftWay.Better);
     }

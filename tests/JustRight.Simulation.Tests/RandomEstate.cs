@@ -26,9 +26,13 @@ internal sealed class RandomEstate
     /// <summary>Where a principal can be put: the lists of the places, and what being on each gives.</summary>
     private static readonly Right[] Rights =
     [
-        new LocalGroupRight("h0", "Administrators"), new LocalGroupRight("h1", "Administrators"), new LogonRight("h0", "service"), new LogonRight("h1", "service"),
-        new InstanceRoleRight("i0", "dbcreator"), new InstanceRoleRight("i0", "sysadmin"), new DatabaseRoleRight("i0", "db", "db_datareader"), new DatabaseRoleRight("i0", "db", "db_owner"),
-        new InstancePermissionRight("i0", "VIEW SERVER STATE"), new InstancePermissionRight("i0", "ALTER SERVER STATE"), new DatabasePermissionRight("i0", "db", "SELECT", null), new DatabasePermissionRight("i0", "db", "CONTROL", null),
+        new LocalGroupRight("h0", "Administrators"), new LocalGroupRight(
+            "h1", "Administrators"), new LogonRight("h0", "service"), new LogonRight("h1", "service"),
+        new InstanceRoleRight("i0", "dbcreator"), new InstanceRoleRight("i0", "sysadmin"), new DatabaseRoleRight(
+            "i0", "db", "db_datareader"), new DatabaseRoleRight("i0", "db", "db_owner"),
+        new InstancePermissionRight("i0", "VIEW SERVER STATE"), new InstancePermissionRight(
+            "i0", "ALTER SERVER STATE"), new DatabasePermissionRight("i0", "db", "SELECT", null), new DatabasePermissionRight(
+            "i0", "db", "CONTROL", null),
     ];
 
     private readonly (int Member, int Group)[] _edges;
@@ -36,7 +40,9 @@ internal sealed class RandomEstate
     private readonly (int Account, int Right)[] _needs;
     private readonly bool _forbidden;
 
-    private RandomEstate((int Member, int Group)[] edges, (int Principal, int Right)[] entries, (int Account, int Right)[] needs, bool forbidden) =>
+    private RandomEstate(
+        (int Member, int Group)[] edges, (int Principal, int Right)[] entries, (int Account, int Right)[] needs,
+        bool forbidden) =>
         (_edges, _entries, _needs, _forbidden) = (edges, entries, needs, forbidden);
 
     /// <summary>Any such estate.</summary>
@@ -49,7 +55,13 @@ internal sealed class RandomEstate
     /// <summary>The simulation's state.</summary>
     public SimulationState State()
     {
-        var state = new SimulationState { Domain = Domain, DomainSid = "S-1-5-21-1-2-3", Root = "DC=fennmoor,DC=example", NextRid = 3000 };
+        var state = new SimulationState
+        {
+            Domain = Domain,
+            DomainSid = "S-1-5-21-1-2-3",
+            Root = "DC=fennmoor,DC=example",
+            NextRid = 3000,
+        };
         foreach (var (name, i) in Principals.Select((n, i) => (n, i)))
         {
             state.Principals.Add(new SimulationPrincipal
@@ -58,7 +70,9 @@ internal sealed class RandomEstate
                 Kind = i < Accounts.Length ? PrincipalKind.User : PrincipalKind.Group,
                 Rid = (uint)(2000 + i),
                 Dn = $"CN={name},DC=fennmoor,DC=example",
-                Members = i < Accounts.Length ? [] : [.. _edges.Where(e => e.Group == i - Accounts.Length).Select(e => Principals[e.Member]).Distinct()],
+                Members = i < Accounts.Length
+                    ? []
+                    : [.. _edges.Where(e => e.Group == i - Accounts.Length).Select(e => Principals[e.Member]).Distinct()],
             });
         }
 
@@ -67,8 +81,13 @@ internal sealed class RandomEstate
             state.Hosts.Add(new SimulationHost
             {
                 Name = host,
-                LocalGroups = [new SimulationLocalGroup { Name = "Administrators", Sid = "S-1-5-32-544", Members = On(r => r is LocalGroupRight l && l.Host == host) }],
-                LogonRights = new SortedDictionary<string, List<string>> { ["SeServiceLogonRight"] = On(r => r is LogonRight l && l.Host == host) },
+                LocalGroups = [new SimulationLocalGroup { Name = "Administrators", Sid = "S-1-5-32-544", Members = On(r =>
+                    r is LocalGroupRight l && l.Host == host) }],
+                LogonRights = new SortedDictionary<string, List<string>>
+                {
+                    ["SeServiceLogonRight"] = On(r =>
+                    r is LogonRight l && l.Host == host)
+                },
             });
         }
 
@@ -76,39 +95,63 @@ internal sealed class RandomEstate
         {
             Name = "i0",
             Logins = On(r => r.AtInstance is not null),
-            Permissions = new() { ["VIEW SERVER STATE"] = On(r => r is InstancePermissionRight { Permission: "VIEW SERVER STATE" }), ["ALTER SERVER STATE"] = On(r => r is InstancePermissionRight { Permission: "ALTER SERVER STATE" }) },
-            Roles = new() { ["dbcreator"] = On(r => r is InstanceRoleRight { Role: "dbcreator" }), ["sysadmin"] = On(r => r is InstanceRoleRight { Role: "sysadmin" }) },
+            Permissions = new()
+            {
+                ["VIEW SERVER STATE"] = On(r =>
+                r is InstancePermissionRight { Permission: "VIEW SERVER STATE" }),
+                ["ALTER SERVER STATE"] = On(
+                r => r is InstancePermissionRight { Permission: "ALTER SERVER STATE" })
+            },
+            Roles = new()
+            {
+                ["dbcreator"] = On(r => r is InstanceRoleRight { Role: "dbcreator" }),
+                ["sysadmin"] = On(r =>
+                r is InstanceRoleRight { Role: "sysadmin" })
+            },
             Databases =
             [
                 new SimulationDatabase
                 {
                     Name = "db",
                     Users = On(r => r is DatabaseRoleRight or DatabasePermissionRight),
-                    Permissions = new() { ["SELECT"] = On(r => r is DatabasePermissionRight { Permission: "SELECT" }), ["CONTROL"] = On(r => r is DatabasePermissionRight { Permission: "CONTROL" }) },
-                    Roles = new() { ["db_datareader"] = On(r => r is DatabaseRoleRight { Role: "db_datareader" }), ["db_owner"] = On(r => r is DatabaseRoleRight { Role: "db_owner" }) },
+                    Permissions = new() { ["SELECT"] = On(r =>
+                        r is DatabasePermissionRight { Permission: "SELECT" }), ["CONTROL"] = On(
+                        r => r is DatabasePermissionRight { Permission: "CONTROL" }) },
+                    Roles = new() { ["db_datareader"] = On(r =>
+                        r is DatabaseRoleRight { Role: "db_datareader" }), ["db_owner"] = On(
+                        r => r is DatabaseRoleRight { Role: "db_owner" }) },
                 },
             ],
         });
         return state;
 
-        List<string> On(Func<Right, bool> list) => [.. _entries.Where(e => list(Rights[e.Right])).Select(e => Principals[e.Principal]).Distinct()];
+        List<string> On(Func<Right, bool> list) =>
+            [.. _entries.Where(e => list(Rights[e.Right])).Select(e => Principals[e.Principal]).Distinct()];
     }
 
     /// <summary>The estate that goes with it.</summary>
     public static Estate Estate() => new(
-        "random", "Random", new Domain("fennmoor.example", Domain), new DirectoryReach(Reach.Simulation, null, 636, null, null, null, Line), [],
-        new Naming("svc-{product}-{account}", "app-{product}-{group}", "", "x", "x", new Dictionary<string, string>(), new Dictionary<string, Origin>(), Line),
-        [new EstateHost("h0", Reach.Simulation, Line), new EstateHost("h1", Reach.Simulation, Line)], [new EstateInstance("i0", "h0", "sqlserver", null, Reach.Simulation, Line)], new OrganizationRules([], null, []), Line);
+        "random", "Random", new Domain("fennmoor.example", Domain), new DirectoryReach(
+            Reach.Simulation, null, 636, null, null, null, Line), [],
+        new Naming(
+            "svc-{product}-{account}", "app-{product}-{group}", "", "x", "x", new Dictionary<string, string>(),
+            new Dictionary<string, Origin>(), Line),
+        [new EstateHost("h0", Reach.Simulation, Line), new EstateHost("h1", Reach.Simulation, Line)], [new EstateInstance(
+            "i0", "h0", "sqlserver", null, Reach.Simulation, Line)], new OrganizationRules([], null, []), Line);
 
     /// <summary>The plan: every account was there before, and has the needs drawn for it.</summary>
     public Plan Plan() => new(
         "random", "random@1", "Random", "random", Domain, "fennmoor.example", Stage.Planned, [], [],
         [.. Accounts.Select(a => new PlannedAccount(a, a, null, "", "tests", WorksAs.Service, false, true, Line))],
-        [.. _needs.Distinct().Select(n => new PlannedGrant($"{Accounts[n.Account]}/{Rights[n.Right].Key}", Accounts[n.Account], Rights[n.Right], "place", null, GivenBy.Us, Until.Always, NeedKinds.ByKind[Rights[n.Right].Kind!.Value].Team, null, null, Line))],
+        [.. _needs.Distinct().Select(n =>
+            new PlannedGrant(
+                $"{Accounts[n.Account]}/{Rights[n.Right].Key}", Accounts[n.Account], Rights[n.Right], "place", null, GivenBy.Us,
+                Until.Always, NeedKinds.ByKind[Rights[n.Right].Kind!.Value].Team, null, null, Line))],
         [], _forbidden ? [new ForbiddenRule(null, "g5", null, "organization rule", Line)] : [], []);
 
     /// <summary>The simpler model: whether an account holds a right or one that implies it, by repeating until nothing is added.</summary>
-    public bool Holds(int account, Right right) => Rights.Where((r, i) => (r == right || Implies(r, right)) && Reached(account).Any(p => _entries.Contains((p, i)))).Any();
+    public bool Holds(int account, Right right) =>
+        Rights.Where((r, i) => (r == right || Implies(r, right)) && Reached(account).Any(p => _entries.Contains((p, i)))).Any();
 
     /// <summary>The simpler model: whether an account is in a group.</summary>
     public bool IsIn(int account, int group) => Reached(account).Contains(group + Accounts.Length);
@@ -117,7 +160,8 @@ internal sealed class RandomEstate
     public static int Number(string account) => Array.IndexOf(Accounts, account);
 
     /// <inheritdoc/>
-    public override string ToString() => $"edges {string.Join(' ', _edges)} entries {string.Join(' ', _entries)} needs {string.Join(' ', _needs)}{(_forbidden ? " forbidden g5" : "")}";
+    public override string ToString() =>
+        $"edges {string.Join(' ', _edges)} entries {string.Join(' ', _entries)} needs {string.Join(' ', _needs)}{(_forbidden ? " forbidden g5" : "")}";
 
     private HashSet<int> Reached(int account)
     {
@@ -135,8 +179,12 @@ internal sealed class RandomEstate
     {
         (InstanceRoleRight { Role: "sysadmin" }, _) => weak.AtInstance is not null,
         (DatabaseRoleRight { Role: "db_owner" }, DatabaseRoleRight or DatabasePermissionRight) => true,
-        (DatabaseRoleRight { Role: "db_datareader" } or DatabasePermissionRight { Permission: "CONTROL" }, DatabasePermissionRight { Permission: "SELECT" }) => true,
-        (InstancePermissionRight { Permission: "ALTER SERVER STATE" }, InstancePermissionRight { Permission: "VIEW SERVER STATE" }) => true,
+        (
+            DatabaseRoleRight { Role: "db_datareader" } or DatabasePermissionRight { Permission: "CONTROL" },
+            DatabasePermissionRight { Permission: "SELECT" }) => true,
+        (
+            InstancePermissionRight { Permission: "ALTER SERVER STATE" },
+            InstancePermissionRight { Permission: "VIEW SERVER STATE" }) => true,
         _ => false,
     };
 }

@@ -19,14 +19,17 @@ public sealed class RandomEstateTests
         var (fit, _) = await simulation.JudgeAsync(estate);
         foreach (var account in fit.Accounts)
             foreach (var need in account.Judgements.Where(j => j.Grant is not null))
-                (need.Verdict == Verdict.Met).ShouldBe(estate.Holds(RandomEstate.Number(account.Account.Key), need.Right), $"{need.Id} in {estate}");
+                (need.Verdict == Verdict.Met)
+                    .ShouldBe(estate.Holds(RandomEstate.Number(account.Account.Key), need.Right), $"{need.Id} in {estate}");
     });
 
     [Fact]
-    public Task Every_met_and_every_excess_right_has_a_path_that_starts_at_the_account() => ForAnyAsync(async (estate, simulation) =>
+    public Task Every_met_and_every_excess_right_has_a_path_that_starts_at_the_account() =>
+        ForAnyAsync(async (estate, simulation) =>
     {
         var (fit, _) = await simulation.JudgeAsync(estate);
-        foreach (var judgement in fit.Accounts.SelectMany(a => a.Judgements).Where(j => j.Verdict is Verdict.Met or Verdict.Excess or Verdict.Forbidden && j.Right is not AccountRight))
+        foreach (var judgement in fit.Accounts.SelectMany(a => a.Judgements).Where(j =>
+            j.Verdict is Verdict.Met or Verdict.Excess or Verdict.Forbidden && j.Right is not AccountRight))
         {
             judgement.Paths.ShouldNotBeEmpty($"{judgement.Id} in {estate}");
             judgement.Paths.ShouldAllBe(p => p.Steps[0].Name.EndsWith(judgement.Account, StringComparison.Ordinal));
@@ -38,11 +41,14 @@ public sealed class RandomEstateTests
     {
         var (fit, _) = await simulation.JudgeAsync(estate);
         foreach (var account in fit.Accounts)
-            account.Judgements.Any(j => j.Verdict == Verdict.Forbidden).ShouldBe(fit.Plan.Forbidden.Count > 0 && estate.IsIn(RandomEstate.Number(account.Account.Key), 5), estate.ToString());
+            account.Judgements.Any(j => j.Verdict == Verdict.Forbidden)
+                .ShouldBe(
+                    fit.Plan.Forbidden.Count > 0 && estate.IsIn(RandomEstate.Number(account.Account.Key), 5), estate.ToString());
     });
 
     [Fact]
-    public Task Giving_what_the_worklist_says_leaves_nothing_missing_and_nothing_to_give() => ForAnyAsync(async (estate, simulation) =>
+    public Task Giving_what_the_worklist_says_leaves_nothing_missing_and_nothing_to_give() =>
+        ForAnyAsync(async (estate, simulation) =>
     {
         var (_, worklist) = await simulation.JudgeAsync(estate);
         await simulation.MakeAsync(worklist.Give);
@@ -52,7 +58,8 @@ public sealed class RandomEstateTests
     });
 
     [Fact]
-    public Task Taking_away_what_is_offered_breaks_no_need_and_adds_nothing_too_much() => ForAnyAsync(async (estate, simulation) =>
+    public Task Taking_away_what_is_offered_breaks_no_need_and_adds_nothing_too_much() =>
+        ForAnyAsync(async (estate, simulation) =>
     {
         await simulation.MakeAsync((await simulation.JudgeAsync(estate)).Worklist.Give);
         var (before, worklist) = await simulation.JudgeAsync(estate);
@@ -61,7 +68,8 @@ public sealed class RandomEstateTests
             await simulation.MakeAsync([step]);
             var (after, _) = await simulation.JudgeAsync(estate);
             after.Counts.Missing.ShouldBe(0, $"{step.Change.Words} broke a need in {estate}");
-            (after.Counts.Excess + after.Counts.Forbidden).ShouldBeLessThanOrEqualTo(before.Counts.Excess + before.Counts.Forbidden, estate.ToString());
+            (after.Counts.Excess + after.Counts.Forbidden)
+                .ShouldBeLessThanOrEqualTo(before.Counts.Excess + before.Counts.Forbidden, estate.ToString());
         }
     });
 
@@ -70,7 +78,9 @@ public sealed class RandomEstateTests
     {
         var (first, one) = await simulation.JudgeAsync(estate);
         var (second, two) = await simulation.JudgeAsync(estate);
-        first.Accounts.SelectMany(a => a.Judgements).Select(j => $"{j.Id} {j.Verdict} {string.Join('|', j.Paths)}").ShouldBe(second.Accounts.SelectMany(a => a.Judgements).Select(j => $"{j.Id} {j.Verdict} {string.Join('|', j.Paths)}"));
+        first.Accounts.SelectMany(a => a.Judgements).Select(j => $"{j.Id} {j.Verdict} {string.Join('|', j.Paths)}")
+            .ShouldBe(second.Accounts.SelectMany(a => a.Judgements).Select(j =>
+                $"{j.Id} {j.Verdict} {string.Join('|', j.Paths)}"));
         one.Give.Concat(one.Remove).Select(s => s.Id).ShouldBe(two.Give.Concat(two.Remove).Select(s => s.Id));
     });
 
@@ -94,13 +104,17 @@ public sealed class RandomEstateTests
             var seed = Path.Combine(_folder, "seed.json");
             File.WriteAllText(seed, JsonSerializer.Serialize(estate.State(), JsonSerializerOptions.Web));
             var simulation = SimulationFile.Open(Path.Combine(_folder, "simulation.json"), seed);
-            _connectors = new EstateConnectors(new SimulationDirectory(simulation, TimeProvider.System), new SimulationHosts(simulation, TimeProvider.System), new SimulationInstances(simulation, TimeProvider.System));
+            _connectors = new EstateConnectors(
+                new SimulationDirectory(simulation, TimeProvider.System), new SimulationHosts(simulation, TimeProvider.System),
+                new SimulationInstances(simulation, TimeProvider.System));
         }
 
         public async Task<(InstallFit Fit, Worklist Worklist)> JudgeAsync(RandomEstate random)
         {
             var estate = RandomEstate.Estate();
-            var view = AllEngines.View(await EstateSurveyor.TakeAsync(estate, _connectors, new SurveyAims([], []), TimeProvider.System, _ => { }, default));
+            var view = AllEngines.View(
+                await EstateSurveyor.TakeAsync(
+                    estate, _connectors, new SurveyAims([], []), TimeProvider.System, _ => { }, default));
             var plan = random.Plan();
             var needs = new NeedsIndex([plan]);
             var fit = new FitJudge(view, needs, estate.Rules, DateTimeOffset.UtcNow).Judge(plan);

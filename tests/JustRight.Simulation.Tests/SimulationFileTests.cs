@@ -42,7 +42,8 @@ public sealed class SimulationFileTests : IDisposable
 
     [Fact]
     public void Without_a_first_state_it_says_which_file_is_missing() =>
-        Should.Throw<FileNotFoundException>(() => SimulationFile.Open(Kept, Path.Combine(_folder, "none.json"))).FileName.ShouldEndWith("none.json");
+        Should.Throw<FileNotFoundException>(() =>
+            SimulationFile.Open(Kept, Path.Combine(_folder, "none.json"))).FileName.ShouldEndWith("none.json");
 
     [Fact]
     public void The_simulated_estate_knows_every_name_it_uses()
@@ -51,9 +52,11 @@ public sealed class SimulationFileTests : IDisposable
         simulation.Read(s =>
         {
             var names = s.Principals.SelectMany(p => p.Members)
-                .Concat(s.Hosts.SelectMany(h => h.LocalGroups.SelectMany(g => g.Members).Concat(h.LogonRights.Values.SelectMany(v => v))))
+                .Concat(s.Hosts.SelectMany(h =>
+                    h.LocalGroups.SelectMany(g => g.Members).Concat(h.LogonRights.Values.SelectMany(v => v))))
                 .Concat(s.Instances.SelectMany(i => i.Logins.Concat(i.Databases.SelectMany(d => d.Users))));
-            return names.Where(n => !n.StartsWith("S-1-", StringComparison.Ordinal) && s.Principals.All(p => p.Name != n)).ToList();
+            return names.Where(n => !n.StartsWith("S-1-", StringComparison.Ordinal) && s.Principals.All(p => p.Name != n))
+                .ToList();
         }).ShouldBeEmpty();
     }
 }

@@ -20,13 +20,17 @@ public sealed class SimulationPasswordTests
         clock.Now += TimeSpan.FromMinutes(31);
         (await directory.ReadPasswordAsync(Account, Cancel)).WhyNotTried(clock.GetUtcNow()).ShouldBeNull();
         await WrongAsync(4); // the earlier ones are over
-        (await directory.TryPasswordAsync(Account, new NewPassword(SimulationPasswords.SimulatedOf(Account)), Cancel)).Works.ShouldBe(true);
+        (await directory.TryPasswordAsync(
+            Account, new NewPassword(SimulationPasswords.SimulatedOf(Account)), Cancel)).Works.ShouldBe(true);
         await WrongAsync(5);
-        (await directory.TryPasswordAsync(Account, new NewPassword(SimulationPasswords.SimulatedOf(Account)), Cancel)).Words.ShouldContain("it is locked");
+        (await directory.TryPasswordAsync(
+            Account, new NewPassword(SimulationPasswords.SimulatedOf(Account)), Cancel)).Words.ShouldContain("it is locked");
 
         async Task WrongAsync(int times)
         {
-            for (var i = 0; i < times; i++) (await directory.TryPasswordAsync(Account, new NewPassword("a wrong one"), Cancel)).Words.ShouldContain("wrong password");
+            for (var i = 0; i < times; i++)
+                (await directory.TryPasswordAsync(
+                    Account, new NewPassword("a wrong one"), Cancel)).Words.ShouldContain("wrong password");
         }
     }
 

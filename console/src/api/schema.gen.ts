@@ -4045,6 +4045,8 @@ export interface components {
             for: string[];
             /** @description The line of the sheet that asks for it. */
             at: string;
+            /** @description The numbers of the earlier steps of the same list that it hangs on: what it needs, they make. */
+            hangsOn: number[];
         };
         /** @description What a person says of a step. */
         StepWord: {

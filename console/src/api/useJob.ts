@@ -13,6 +13,9 @@ export interface FollowedJob {
   running: boolean;
 }
 
+/** Before a stream that was refused is asked for again, in milliseconds. */
+const pause = 2000;
+
 const isRunning = (event: JobEvent) => event.state === 'running' || event.state === 'queued';
 
 function advance(job: FollowedJob | null, event: JobEvent): FollowedJob | null {
@@ -30,15 +33,27 @@ export function useJob() {
 
   useEffect(() => {
     if (!id) return;
-    const source = new EventSource(`/api/jobs/${id}/events`);
-    source.addEventListener('progress', (message) => {
-      const event = JSON.parse((message as MessageEvent<string>).data) as JobEvent;
-      setFollowed((job) => advance(job, event));
-      if (isRunning(event)) return;
-      source.close();
-      void queries.invalidateQueries();
-    });
-    return () => source.close();
+    let source: EventSource | undefined;
+    let again: number | undefined;
+    const open = () => {
+      source = new EventSource(`/api/jobs/${id}/events`);
+      source.addEventListener('progress', (message) => {
+        const event = JSON.parse((message as MessageEvent<string>).data) as JobEvent;
+        setFollowed((job) => advance(job, event));
+        if (isRunning(event)) return;
+        source?.close();
+        void queries.invalidateQueries();
+      });
+      // What breaks off the browser opens again; what is answered with an error it does not.
+      source.addEventListener('error', () => {
+        if (source?.readyState === EventSource.CLOSED) again = window.setTimeout(open, pause);
+      });
+    };
+    open();
+    return () => {
+      source?.close();
+      window.clearTimeout(again);
+    };
   }, [id, queries]);
 
   const follow = useCallback((job: JobView) => {

@@ -25,7 +25,9 @@ internal sealed class ApiClient : IDisposable
     /// <param name="token">The token, or null for what needs none.</param>
     public ApiClient(string address, string? token)
     {
-        if (!Uri.TryCreate(address, UriKind.Absolute, out var uri) || uri.Scheme is not ("http" or "https")) throw new ClientException(ExitCode.BadInput, $"'{address}' is not an address.", "Give one such as http://127.0.0.1:5820.");
+        if (!Uri.TryCreate(address, UriKind.Absolute, out var uri) || uri.Scheme is not ("http" or "https"))
+            throw new ClientException(
+                ExitCode.BadInput, $"'{address}' is not an address.", "Give one such as http://127.0.0.1:5820.");
         _address = address;
         _http = new HttpClient { BaseAddress = new Uri(address.TrimEnd('/') + "/api/"), Timeout = Timeout.InfiniteTimeSpan };
         if (token is not null) _http.DefaultRequestHeaders.Authorization = new AuthenticationHeaderValue("Bearer", token);
@@ -44,12 +46,15 @@ internal sealed class ApiClient : IDisposable
     public Task<T> PostAsync<T>(string path, JsonTypeInfo<T> type, CancellationToken cancel) =>
         SendAsync(new HttpRequestMessage(HttpMethod.Post, path), type, cancel);
 
-    public Task<T> PostAsync<TBody, T>(string path, TBody body, JsonTypeInfo<TBody> bodyType, JsonTypeInfo<T> type, CancellationToken cancel) =>
+    public Task<T> PostAsync<TBody, T>(
+        string path, TBody body, JsonTypeInfo<TBody> bodyType, JsonTypeInfo<T> type, CancellationToken cancel) =>
         SendAsync(new HttpRequestMessage(HttpMethod.Post, path) { Content = Json(body, bodyType) }, type, cancel);
 
     /// <summary>Sends a file as it is; its faults come back with its own name.</summary>
     /// <param name="query">More to say of it, such as <c>read-at=…</c>; or null.</param>
-    public async Task<T> PostFileAsync<T>(string path, string file, JsonTypeInfo<T> type, CancellationToken cancel, string? query = null, string mediaType = "application/yaml")
+    public async Task<T> PostFileAsync<T>(
+        string path, string file, JsonTypeInfo<T> type, CancellationToken cancel, string? query = null,
+        string mediaType = "application/yaml")
     {
         FileStream stream;
         try
@@ -65,22 +70,34 @@ internal sealed class ApiClient : IDisposable
         {
             var content = new StreamContent(stream);
             content.Headers.ContentType = new MediaTypeHeaderValue(mediaType);
-            return await SendAsync(new HttpRequestMessage(HttpMethod.Post, $"{path}?file={Uri.EscapeDataString(Path.GetFileName(file))}{(query is null ? "" : "&" + query)}") { Content = content }, type, cancel);
+            return await SendAsync(
+                new HttpRequestMessage(
+                    HttpMethod.Post,
+                    $"{path}?file={Uri.EscapeDataString(Path.GetFileName(file))}{(query is null ? "" : "&" + query)}")
+                {
+                    Content = content,
+                },
+                type, cancel);
         }
     }
 
-    public Task PutAsync<TBody>(string path, TBody body, JsonTypeInfo<TBody> bodyType, CancellationToken cancel) => SendAsync(HttpMethod.Put, path, body, bodyType, cancel);
+    public Task PutAsync<TBody>(string path, TBody body, JsonTypeInfo<TBody> bodyType, CancellationToken cancel) =>
+        SendAsync(HttpMethod.Put, path, body, bodyType, cancel);
 
     /// <summary>Sends something to which nothing but a status is answered.</summary>
-    public async Task SendAsync<TBody>(HttpMethod method, string path, TBody body, JsonTypeInfo<TBody> bodyType, CancellationToken cancel) =>
+    public async Task SendAsync<TBody>(
+        HttpMethod method, string path, TBody body, JsonTypeInfo<TBody> bodyType, CancellationToken cancel) =>
         (await SendAsync(new HttpRequestMessage(method, path) { Content = Json(body, bodyType) }, cancel)).Dispose();
 
-    public async Task PutAsync(string path, CancellationToken cancel) => (await SendAsync(new HttpRequestMessage(HttpMethod.Put, path), cancel)).Dispose();
+    public async Task PutAsync(string path, CancellationToken cancel) =>
+        (await SendAsync(new HttpRequestMessage(HttpMethod.Put, path), cancel)).Dispose();
 
-    public async Task DeleteAsync(string path, CancellationToken cancel) => (await SendAsync(new HttpRequestMessage(HttpMethod.Delete, path), cancel)).Dispose();
+    public async Task DeleteAsync(string path, CancellationToken cancel) =>
+        (await SendAsync(new HttpRequestMessage(HttpMethod.Delete, path), cancel)).Dispose();
 
     /// <summary>Sends something, and writes what comes back into a new file that nobody else may read.</summary>
-    public async Task SaveAsync<TBody>(string path, TBody body, JsonTypeInfo<TBody> bodyType, string file, CancellationToken cancel)
+    public async Task SaveAsync<TBody>(
+        string path, TBody body, JsonTypeInfo<TBody> bodyType, string file, CancellationToken cancel)
     {
         var options = new FileStreamOptions { Mode = FileMode.CreateNew, Access = FileAccess.Write };
         if (!OperatingSystem.IsWindows()) options.UnixCreateMode = UnixFileMode.UserRead | UnixFileMode.UserWrite;
@@ -91,7 +108,8 @@ internal sealed class ApiClient : IDisposable
     }
 
     /// <summary>The events of a job until it ends.</summary>
-    public async IAsyncEnumerable<JobEvent> WatchAsync(string job, [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel)
+    public async IAsyncEnumerable<JobEvent> WatchAsync(
+        string job, [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel)
     {
         using var response = await SendAsync(new HttpRequestMessage(HttpMethod.Get, $"jobs/{job}/events"), cancel);
         await using var stream = await response.Content.ReadAsStreamAsync(cancel);
@@ -113,7 +131,8 @@ internal sealed class ApiClient : IDisposable
         }
     }
 
-    private static StringContent Json<T>(T body, JsonTypeInfo<T> type) => new(JsonSerializer.Serialize(body, type), Encoding.UTF8, "application/json");
+    private static StringContent Json<T>(T body, JsonTypeInfo<T> type) =>
+        new(JsonSerializer.Serialize(body, type), Encoding.UTF8, "application/json");
 
     private async Task<T> SendAsync<T>(HttpRequestMessage request, JsonTypeInfo<T> type, CancellationToken cancel)
     {
@@ -143,7 +162,9 @@ internal sealed class ApiClient : IDisposable
         }
         catch (HttpRequestException e)
         {
-            throw new ClientException(ExitCode.Unread, $"The service at {_address} does not answer: {e.Message}", "Is it running? ./demo starts one; --address or JUSTRIGHT_ADDRESS names another.");
+            throw new ClientException(
+                ExitCode.Unread, $"The service at {_address} does not answer: {e.Message}",
+                "Is it running? ./demo starts one; --address or JUSTRIGHT_ADDRESS names another.");
         }
 
         if (response.IsSuccessStatusCode) return response;
@@ -155,7 +176,8 @@ internal sealed class ApiClient : IDisposable
         ProblemView? problem = null;
         try
         {
-            problem = JsonSerializer.Deserialize(await response.Content.ReadAsStringAsync(cancel), ContractsJson.Default.ProblemView);
+            problem = JsonSerializer.Deserialize(
+                await response.Content.ReadAsStringAsync(cancel), ContractsJson.Default.ProblemView);
         }
         catch (JsonException)
         {
@@ -167,6 +189,7 @@ internal sealed class ApiClient : IDisposable
             : problem?.Detail;
         var code = (int)response.StatusCode >= 500 ? ExitCode.Unread
             : problem?.Type == "urn:justright:two-person-approval" ? ExitCode.Waits : ExitCode.BadInput;
-        return new ClientException(code, problem?.Title ?? $"{_address} answered with status {(int)response.StatusCode}.", advice, problem?.Faults);
+        return new ClientException(
+            code, problem?.Title ?? $"{_address} answered with status {(int)response.StatusCode}.", advice, problem?.Faults);
     }
 }

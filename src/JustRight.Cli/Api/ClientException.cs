@@ -24,7 +24,8 @@ internal static class ExitCode
 }
 
 /// <summary>One clear error with its exit code, and the faults of a file where there are any.</summary>
-internal sealed class ClientException(int code, string message, string? advice = null, IReadOnlyList<FaultView>? faults = null) : Exception(message)
+internal sealed class ClientException(int code, string message, string? advice = null, IReadOnlyList<FaultView>? faults = null)
+    : Exception(message)
 {
     public int Code { get; } = code;
 

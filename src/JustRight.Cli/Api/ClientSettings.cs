@@ -14,13 +14,16 @@ internal sealed class ClientSettings
     private static string File =>
         Environment.GetEnvironmentVariable("JUSTRIGHT_SETTINGS") is { Length: > 0 } file
             ? file
-            : Path.Combine(Environment.GetFolderPath(Environment.SpecialFolder.ApplicationData, Environment.SpecialFolderOption.DoNotVerify), "justright", "client.json");
+            : Path.Combine(
+                Environment.GetFolderPath(Environment.SpecialFolder.ApplicationData, Environment.SpecialFolderOption.DoNotVerify),
+                "justright", "client.json");
 
     public static ClientSettings Load()
     {
         try
         {
-            return JsonSerializer.Deserialize(System.IO.File.ReadAllText(File), SettingsJson.Default.ClientSettings) ?? new ClientSettings();
+            return JsonSerializer.Deserialize(System.IO.File.ReadAllText(File), SettingsJson.Default.ClientSettings)
+                ?? new ClientSettings();
         }
         catch (Exception e) when (e is FileNotFoundException or DirectoryNotFoundException)
         {
@@ -28,7 +31,8 @@ internal sealed class ClientSettings
         }
         catch (JsonException)
         {
-            throw new ClientException(ExitCode.BadInput, $"{File} is not readable as settings.", "Delete it and claim a token again.");
+            throw new ClientException(
+                ExitCode.BadInput, $"{File} is not readable as settings.", "Delete it and claim a token again.");
         }
     }
 

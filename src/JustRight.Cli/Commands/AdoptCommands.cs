@@ -13,7 +13,8 @@ internal static class AdoptCommands
     private static readonly string[] Words = ["needed", "not-needed", "not-sure"];
 
     public static Command Make() => CommandKit.Group(
-        "adopt", "Adopts an existing installation: lists what its accounts hold, asks about each right, and writes a sheet and an install",
+        "adopt",
+        "Adopts an existing installation: lists what its accounts hold, asks about each right, and writes a sheet and an install",
         MakeBegin(), MakeList(), MakeShow(), MakeAnswer(), MakeDraft(), MakeFinish());
 
     private static Argument<string> Adoption() => CommandKit.Named("adoption", "An adoption", async api =>
@@ -23,16 +24,33 @@ internal static class AdoptCommands
     {
         var name = new Argument<string>("name") { Description = "The name its install will have" };
         var estate = new Option<string>("--estate") { Description = "The estate", Required = true, HelpName = "ESTATE" };
-        var product = new Option<string>("--product") { Description = "The product, as one word", Required = true, HelpName = "WORD" };
-        var release = new Option<string>("--release") { Description = "Its release", DefaultValueFactory = _ => "1", HelpName = "RELEASE" };
+        var product = new Option<string>("--product")
+        {
+            Description = "The product, as one word",
+            Required = true,
+            HelpName = "WORD",
+        };
+        var release = new Option<string>("--release")
+        {
+            Description = "Its release",
+            DefaultValueFactory = _ => "1",
+            HelpName = "RELEASE",
+        };
         var title = new Option<string?>("--title") { Description = "Its name in full", HelpName = "TEXT" };
-        var account = new Option<string[]>("--account") { Description = "One of its accounts, as NAME or NAME:KIND (service, job, pool, setup or bind); repeat for more", Required = true, HelpName = "NAME" };
+        var account = new Option<string[]>("--account")
+        {
+            Description = "One of its accounts, as NAME or NAME:KIND (service, job, pool, setup or bind); repeat for more",
+            Required = true,
+            HelpName = "NAME",
+        };
         return CommandKit.Make(
-            "begin", "Starts an adoption with the product's accounts, and surveys the estate to find what they hold; changes nothing there",
+            "begin",
+            "Starts an adoption with the product's accounts, and surveys the estate to find what they hold; changes nothing there",
             ["justright adopt begin curdhouse-found --estate fennmoor --product curdhouse-found --title \"Curdhouse, as found\" --account svc-curd-book --account svc-curd-labeller:pool"],
             [name, estate, product, release, title, account],
             c => BeginAsync(c, new AdoptionOrder(
-                c.Parsed.GetValue(name)!, c.Parsed.GetValue(product)!, c.Parsed.GetValue(estate)!, [.. (c.Parsed.GetValue(account) ?? []).Select(Account)], c.Parsed.GetValue(release)!, c.Parsed.GetValue(title))))
+                c.Parsed.GetValue(name)!, c.Parsed.GetValue(product)!, c.Parsed.GetValue(estate)!, [.. (c.Parsed.GetValue(account)
+                    ?? []).Select(Account)], c.Parsed.GetValue(release)!, c.Parsed.GetValue(title))))
             .Answers(ContractsJson.Default.AdoptionView);
     }
 
@@ -43,7 +61,10 @@ internal static class AdoptCommands
     {
         var name = Adoption();
         return CommandKit.Make("show", "Shows everything that the accounts hold, how, and the answers so far", ["justright adopt show curdhouse-found"], [name],
-            async c => Show(c, await c.Api.GetAsync($"adoptions/{Names.Part(c.Parsed.GetValue(name)!)}", ContractsJson.Default.AdoptionView, c.Cancel)))
+            async c => Show(
+                c,
+                await c.Api.GetAsync(
+                    $"adoptions/{Names.Part(c.Parsed.GetValue(name)!)}", ContractsJson.Default.AdoptionView, c.Cancel)))
             .Answers(ContractsJson.Default.AdoptionView);
     }
 
@@ -52,38 +73,57 @@ internal static class AdoptCommands
         var name = Adoption();
         var word = new Argument<string>("word") { Description = "needed, not-needed or not-sure" };
         word.CompletionSources.Add(Words);
-        var items = new Argument<string[]>("items") { Description = "Numbers of items, such as 3 or 5-9; or 'rest' for all without an answer", Arity = ArgumentArity.OneOrMore };
+        var items = new Argument<string[]>("items")
+        {
+            Description = "Numbers of items, such as 3 or 5-9; or 'rest' for all without an answer",
+            Arity = ArgumentArity.OneOrMore,
+        };
         var why = new Option<string?>("--why") { Description = "The reason, repeated in the sheet", HelpName = "TEXT" };
         return CommandKit.Make(
-            "answer", "Answers for items: needed, not needed, or not sure. What nobody is sure of becomes a need, and the sheet says so",
-            ["justright adopt answer curdhouse-found needed 1-4 --why \"the guide, chapter 2\"", "justright adopt answer curdhouse-found not-sure rest"], [name, word, items, why],
-            c => AnswerAsync(c, c.Parsed.GetValue(name)!, c.Parsed.GetValue(word)!, c.Parsed.GetValue(items) ?? [], c.Parsed.GetValue(why)))
+            "answer",
+            "Answers for items: needed, not needed, or not sure. What nobody is sure of becomes a need, and the sheet says so",
+            [
+                "justright adopt answer curdhouse-found needed 1-4 --why \"the guide, chapter 2\"",
+                "justright adopt answer curdhouse-found not-sure rest"], [name, word, items, why],
+            c => AnswerAsync(
+                c, c.Parsed.GetValue(name)!, c.Parsed.GetValue(word)!, c.Parsed.GetValue(items) ?? [], c.Parsed.GetValue(why)))
             .Answers(ContractsJson.Default.AdoptionView);
     }
 
     private static Command MakeDraft()
     {
         var name = Adoption();
-        return CommandKit.Make("draft", "Prints the current sheet and install; stores nothing", ["justright adopt draft curdhouse-found"], [name], c => DraftAsync(c, c.Parsed.GetValue(name)!))
+        return CommandKit.Make(
+            "draft", "Prints the current sheet and install; stores nothing", ["justright adopt draft curdhouse-found"], [name],
+            c => DraftAsync(c, c.Parsed.GetValue(name)!))
             .Answers(ContractsJson.Default.AdoptionDraftView);
     }
 
     private static Command MakeFinish()
     {
         var name = Adoption();
-        return CommandKit.Make("finish", "Adds the sheet and the install to Just Right, and verifies", ["justright adopt finish curdhouse-found"], [name], c => FinishAsync(c, c.Parsed.GetValue(name)!))
+        return CommandKit.Make(
+            "finish", "Adds the sheet and the install to Just Right, and verifies", ["justright adopt finish curdhouse-found"],
+            [name], c => FinishAsync(c, c.Parsed.GetValue(name)!))
             .Answers(ContractsJson.Default.FitView);
     }
 
-    private static AdoptedAccountOrder Account(string text) => text.LastIndexOf(':') is > 0 and var at ? new AdoptedAccountOrder(text[..at], WorksAs: text[(at + 1)..]) : new AdoptedAccountOrder(text);
+    private static AdoptedAccountOrder Account(string text) =>
+        text.LastIndexOf(':') is > 0 and var at
+            ? new AdoptedAccountOrder(text[..at], WorksAs: text[(at + 1)..])
+            : new AdoptedAccountOrder(text);
 
     private static async Task<int> BeginAsync(Call call, AdoptionOrder order)
     {
-        var begun = await call.Api.PostAsync("adoptions", order, ContractsJson.Default.AdoptionOrder, ContractsJson.Default.AdoptionSummary, call.Cancel);
-        var job = await call.Api.PostAsync($"estates/{Names.Part(order.Estate)}/survey", ContractsJson.Default.JobView, call.Cancel);
+        var begun = await call.Api.PostAsync(
+            "adoptions", order, ContractsJson.Default.AdoptionOrder, ContractsJson.Default.AdoptionSummary, call.Cancel);
+        var job = await call.Api.PostAsync(
+            $"estates/{Names.Part(order.Estate)}/survey", ContractsJson.Default.JobView, call.Cancel);
         job = await JobProgress.FollowAsync(call.Screen, call.Api, job, $"reading {order.Estate}", null, call.Cancel);
         if (job.State != "done") throw new ClientException(ExitCode.Unread, job.Message ?? "the survey did not end well");
-        return Show(call, await call.Api.GetAsync($"adoptions/{Names.Part(begun.Name)}", ContractsJson.Default.AdoptionView, call.Cancel));
+        return Show(
+            call,
+            await call.Api.GetAsync($"adoptions/{Names.Part(begun.Name)}", ContractsJson.Default.AdoptionView, call.Cancel));
     }
 
     private static async Task<int> ListAsync(Call call)
@@ -97,7 +137,10 @@ internal static class AdoptCommands
 
         if (adoptions.Count == 0) call.Screen.Line("No adoptions. Begin one: justright adopt begin --help");
         var table = Screen.List("adoption", "product", "estate", "accounts", "begun", "written into the books");
-        foreach (var a in adoptions) table.AddRow(new Text(a.Name), new Text(a.Title), new Text(a.Estate), new Text(string.Join(", ", a.Accounts)), new Text($"{Times.Exact(a.At)} by {a.By}"), new Text(a.FinishedAt is { } at ? Times.Exact(at) : "not yet"));
+        foreach (var a in adoptions)
+            table.AddRow(
+                new Text(a.Name), new Text(a.Title), new Text(a.Estate), new Text(string.Join(", ", a.Accounts)),
+                new Text($"{Times.Exact(a.At)} by {a.By}"), new Text(a.FinishedAt is { } at ? Times.Exact(at) : "not yet"));
         if (adoptions.Count > 0) call.Screen.Write(table);
         return ExitCode.Fine;
     }
@@ -107,8 +150,11 @@ internal static class AdoptCommands
         var path = $"adoptions/{Names.Part(name)}";
         var view = await call.Api.GetAsync(path, ContractsJson.Default.AdoptionView, call.Cancel);
         var items = which.SelectMany(w => Items(view, w)).Distinct().ToList();
-        if (items.Count == 0) throw new ClientException(ExitCode.BadInput, "No item is left to answer.", $"See justright adopt show {name}");
-        view = await call.Api.PostAsync($"{path}/answers", new AdoptionAnswerOrder([.. items.Select(i => i.Id)], word, why), ContractsJson.Default.AdoptionAnswerOrder, ContractsJson.Default.AdoptionView, call.Cancel);
+        if (items.Count == 0)
+            throw new ClientException(ExitCode.BadInput, "No item is left to answer.", $"See justright adopt show {name}");
+        view = await call.Api.PostAsync(
+            $"{path}/answers", new AdoptionAnswerOrder([.. items.Select(i => i.Id)], word, why),
+            ContractsJson.Default.AdoptionAnswerOrder, ContractsJson.Default.AdoptionView, call.Cancel);
         if (call.Screen.IsJson)
         {
             call.Screen.Json(view, ContractsJson.Default.AdoptionView);
@@ -116,7 +162,10 @@ internal static class AdoptCommands
         }
 
         foreach (var i in items) call.Screen.Line(Markup.Escape($"{word}: {i.Account}: {i.Right} on {i.Place}, {i.HeldBy}"));
-        call.Screen.Line(Markup.Escape(view.Open == 0 ? $"All {view.Items.Count} items are answered: justright adopt finish {name}" : $"{view.Open} of {view.Items.Count} items are not answered yet."));
+        call.Screen.Line(Markup.Escape(
+            view.Open == 0
+                ? $"All {view.Items.Count} items are answered: justright adopt finish {name}"
+                : $"{view.Open} of {view.Items.Count} items are not answered yet."));
         return ExitCode.Fine;
     }
 
@@ -124,15 +173,20 @@ internal static class AdoptCommands
     {
         if (text == "rest") return view.Items.Where(i => i.Word is null);
         var ends = text.Split('-');
-        if (ends.Length <= 2 && int.TryParse(ends[0], NumberStyles.None, CultureInfo.InvariantCulture, out var first) && int.TryParse(ends[^1], NumberStyles.None, CultureInfo.InvariantCulture, out var last)
+        if (ends.Length <= 2 && int.TryParse(
+            ends[0], NumberStyles.None, CultureInfo.InvariantCulture, out var first) && int.TryParse(
+            ends[^1], NumberStyles.None, CultureInfo.InvariantCulture, out var last)
             && first >= 1 && last >= first && last <= view.Items.Count)
             return view.Items.Where(i => i.Number >= first && i.Number <= last);
-        throw new ClientException(ExitCode.BadInput, $"'{text}' names no items.", $"A number from 1 to {view.Items.Count}, two with a hyphen between them, or rest.");
+        throw new ClientException(
+            ExitCode.BadInput, $"'{text}' names no items.",
+            $"A number from 1 to {view.Items.Count}, two with a hyphen between them, or rest.");
     }
 
     private static async Task<int> DraftAsync(Call call, string name)
     {
-        var draft = await call.Api.GetAsync($"adoptions/{Names.Part(name)}/draft", ContractsJson.Default.AdoptionDraftView, call.Cancel);
+        var draft = await call.Api.GetAsync(
+            $"adoptions/{Names.Part(name)}/draft", ContractsJson.Default.AdoptionDraftView, call.Cancel);
         if (call.Screen.IsJson) call.Screen.Json(draft, ContractsJson.Default.AdoptionDraftView);
         else Screen.Text($"{draft.Sheet}\n---\n{draft.Install}");
         return ExitCode.Fine;
@@ -140,8 +194,10 @@ internal static class AdoptCommands
 
     private static async Task<int> FinishAsync(Call call, string name)
     {
-        var install = await call.Api.PostAsync($"adoptions/{Names.Part(name)}/finish", ContractsJson.Default.InstallView, call.Cancel);
-        if (!call.Screen.IsJson) call.Screen.Line(Markup.Escape($"added the sheet {install.Summary.Sheet} and the install {install.Summary.Name}"));
+        var install = await call.Api.PostAsync(
+            $"adoptions/{Names.Part(name)}/finish", ContractsJson.Default.InstallView, call.Cancel);
+        if (!call.Screen.IsJson)
+            call.Screen.Line(Markup.Escape($"added the sheet {install.Summary.Sheet} and the install {install.Summary.Name}"));
         return await FitCommands.VerifyAsync(call, name, false);
     }
 
@@ -160,7 +216,11 @@ internal static class AdoptCommands
             screen.Line();
             screen.Line($"[bold]{Markup.Escape(group.Key.Account)}[/]  {Markup.Escape(group.Key.HeldBy)}");
             var table = Screen.List("", "holds", "at", "answer", "");
-            foreach (var i in group) table.AddRow(new Text($"{i.Number}"), new Text(i.Right), new Text(i.Place), new Markup(i.Word is null ? "[bold]?[/]" : Markup.Escape(i.Word)), new Markup($"[grey]{Markup.Escape(Note(i))}[/]"));
+            foreach (var i in group)
+                table.AddRow(
+                    new Text($"{i.Number}"), new Text(i.Right), new Text(i.Place),
+                    new Markup(i.Word is null ? "[bold]?[/]" : Markup.Escape(i.Word)),
+                    new Markup($"[grey]{Markup.Escape(Note(i))}[/]"));
             screen.Write(table);
         }
 
@@ -169,7 +229,10 @@ internal static class AdoptCommands
         foreach (var missing in view.Missing) screen.Line($"[bold]Not found:[/] {Markup.Escape(missing)}");
         foreach (var unseen in view.Unseen) screen.Line($"[bold]Unseen:[/] {Markup.Escape(unseen)}: more may be held there");
         screen.Line();
-        screen.Line(Markup.Escape(view.Items.Count == 0 ? "Nothing was found that these accounts hold beyond what everybody has." : view.Open == 0 ? "All items are answered." : $"{view.Open} of {view.Items.Count} items are not answered yet: justright adopt answer {view.Summary.Name} needed 1-3 --why \"…\""));
+        screen.Line(Markup.Escape(
+            view.Items.Count == 0 ? "Nothing was found that these accounts hold beyond what everybody has."
+                : view.Open == 0 ? "All items are answered."
+                : $"{view.Open} of {view.Items.Count} items are not answered yet: justright adopt answer {view.Summary.Name} needed 1-3 --why \"…\""));
         return ExitCode.Fine;
     }
 

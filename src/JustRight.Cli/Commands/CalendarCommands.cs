@@ -14,11 +14,18 @@ internal static class CalendarCommands
     public static Command MakeCalendar()
     {
         var estate = Names.Estate();
-        var file = new Option<string?>("--to") { Description = "Write it as iCalendar (RFC 5545) to this file, for your own calendar", HelpName = "FILE" };
+        var file = new Option<string?>("--to")
+        {
+            Description = "Write it as iCalendar (RFC 5545) to this file, for your own calendar",
+            HelpName = "FILE",
+        };
         return CommandKit.Make(
-            "calendar", "Lists what expires or is due: passwords, reviews, exceptions, confirmations.\nExit code: 0 nothing is overdue, 1 something is",
+            "calendar",
+            "Lists what expires or is due: passwords, reviews, exceptions, confirmations.\nExit code: 0 nothing is overdue, 1 something is",
             ["justright calendar fennmoor", "justright calendar fennmoor --to fennmoor.ics"], [estate, file],
-            c => c.Parsed.GetValue(file) is { } to ? ReportCommands.WriteAsync(c, $"estates/{Names.Part(c.Parsed.GetValue(estate)!)}/calendar/file", to) : CalendarAsync(c, Names.Part(c.Parsed.GetValue(estate)!)))
+            c => c.Parsed.GetValue(file) is { } to
+                ? ReportCommands.WriteAsync(c, $"estates/{Names.Part(c.Parsed.GetValue(estate)!)}/calendar/file", to)
+                : CalendarAsync(c, Names.Part(c.Parsed.GetValue(estate)!)))
             .Answers(ContractsJson.Default.CalendarView, ContractsJson.Default.WrittenFileView);
     }
 
@@ -27,7 +34,8 @@ internal static class CalendarCommands
         var estate = Names.Estate();
         var remind = new Option<bool>("--remind") { Description = "Send reminders now instead of at the next hour" };
         return CommandKit.Make(
-            "notifications", "Lists the notifications sent and whether they were delivered", ["justright notifications fennmoor", "justright notifications fennmoor --remind"], [estate, remind],
+            "notifications", "Lists the notifications sent and whether they were delivered", [
+                "justright notifications fennmoor", "justright notifications fennmoor --remind"], [estate, remind],
             c => NotificationsAsync(c, Names.Part(c.Parsed.GetValue(estate)!), c.Parsed.GetValue(remind)))
             .Answers(ContractsJson.Default.IReadOnlyListNotificationView);
     }
@@ -37,7 +45,8 @@ internal static class CalendarCommands
         var estate = Names.Estate();
         var now = new Option<bool>("--now") { Description = "Survey now instead of at the scheduled time" };
         return CommandKit.Make(
-            "schedule", "Shows when an estate is surveyed without anybody asking: the interval, the next time, the last result, the recipients.\nThe interval is set in the estate, under rules", ["justright schedule fennmoor", "justright schedule fennmoor --now"], [estate, now],
+            "schedule", "Shows when an estate is surveyed without anybody asking: the interval, the next time, the last result, the recipients.\nThe interval is set in the estate, under rules", [
+                "justright schedule fennmoor", "justright schedule fennmoor --now"], [estate, now],
             c => WatchAsync(c, c.Parsed.GetValue(estate)!, c.Parsed.GetValue(now))).Answers(ContractsJson.Default.ScheduleView);
     }
 
@@ -57,7 +66,9 @@ internal static class CalendarCommands
         foreach (var e in calendar.Entries)
         {
             var standing = e.Standing switch { "overdue" => "[bold]! overdue[/]", "soon" => "[bold]· soon[/]", _ => "[grey]later[/]" };
-            table.AddRow(new Markup(standing), new Text(Times.Exact(e.At)), new Text(e.Kind), new Text(e.Subject), new Text(e.Words), new Text(e.Next));
+            table.AddRow(
+                new Markup(standing), new Text(Times.Exact(e.At)), new Text(e.Kind), new Text(e.Subject), new Text(e.Words),
+                new Text(e.Next));
         }
 
         if (calendar.Entries.Count > 0) screen.Write(table);
@@ -80,8 +91,10 @@ internal static class CalendarCommands
         {
             call.Screen.Line($"{Markup.Escape(Times.Exact(notice.At))}  [bold]{Markup.Escape(notice.Subject)}[/]");
             foreach (var line in notice.Text.TrimEnd().Split('\n')) call.Screen.Line($"    [grey]{Markup.Escape(line)}[/]");
-            if (notice.Deliveries.Count == 0) call.Screen.Line("    [bold]no recipient:[/] the estate names none under rules, notices");
-            foreach (var d in notice.Deliveries) call.Screen.Line(Markup.Escape($"    {d.Channel} to {d.To}: {d.State}{(d.Error is null ? "" : $": {d.Error}")}"));
+            if (notice.Deliveries.Count == 0)
+                call.Screen.Line("    [bold]no recipient:[/] the estate names none under rules, notices");
+            foreach (var d in notice.Deliveries)
+                call.Screen.Line(Markup.Escape($"    {d.Channel} to {d.To}: {d.State}{(d.Error is null ? "" : $": {d.Error}")}"));
         }
 
         return ExitCode.Fine;
@@ -104,9 +117,16 @@ internal static class CalendarCommands
             return ExitCode.Fine;
         }
 
-        call.Screen.Line(Markup.Escape(watch.EveryHours is { } hours ? $"{watch.Estate} is surveyed every {(hours == 1 ? "hour" : $"{hours} hours")}; next {(watch.Next is { } next ? Times.Exact(next) : "not known")}" : $"{watch.Estate} has no scheduled surveys: set the interval in the estate, under rules: watch: {{ every-hours: 24 }}"));
-        if (watch.LastAt is { } last) call.Screen.Line(Markup.Escape($"Last scheduled survey: {Times.Exact(last)}: {watch.LastWords}"));
-        call.Screen.Line(Markup.Escape(watch.Recipients.Count == 0 ? "No recipient: the estate names none under rules, notices." : $"Recipients: {string.Join(", ", watch.Recipients)}"));
+        call.Screen.Line(Markup.Escape(
+            watch.EveryHours is { } hours
+                ? $"{watch.Estate} is surveyed every {(hours == 1 ? "hour" : $"{hours} hours")}; next {(watch.Next is { } next ? Times.Exact(next) : "not known")}"
+                : $"{watch.Estate} has no scheduled surveys: set the interval in the estate, under rules: watch: {{ every-hours: 24 }}"));
+        if (watch.LastAt is { } last)
+            call.Screen.Line(Markup.Escape($"Last scheduled survey: {Times.Exact(last)}: {watch.LastWords}"));
+        call.Screen.Line(Markup.Escape(
+            watch.Recipients.Count == 0
+                ? "No recipient: the estate names none under rules, notices."
+                : $"Recipients: {string.Join(", ", watch.Recipients)}"));
         return ExitCode.Fine;
     }
 }

@@ -35,7 +35,12 @@ internal static class CommandKit
 {
     public static readonly Option<bool> Json = new("--json") { Description = "Print JSON instead of text", Recursive = true };
 
-    public static readonly Option<string?> Address = new("--address") { Description = "The service's address; also set by JUSTRIGHT_ADDRESS", Recursive = true, HelpName = "URL" };
+    public static readonly Option<string?> Address = new("--address")
+    {
+        Description = "The service's address; also set by JUSTRIGHT_ADDRESS",
+        Recursive = true,
+        HelpName = "URL",
+    };
 
     /// <summary>Makes a command. Errors are caught here, once, and become one message and an exit code.</summary>
     /// <param name="examples">Whole lines, shown by --help.</param>
@@ -53,8 +58,10 @@ internal static class CommandKit
             var screen = new Screen(parsed.GetValue(Json), command.Shapes);
             try
             {
-                var address = parsed.GetValue(Address) ?? Environment.GetEnvironmentVariable("JUSTRIGHT_ADDRESS") ?? ClientSettings.DefaultAddress;
-                var token = Environment.GetEnvironmentVariable("JUSTRIGHT_TOKEN") ?? ClientSettings.Load().Tokens.GetValueOrDefault(address);
+                var address = parsed.GetValue(Address) ?? Environment.GetEnvironmentVariable("JUSTRIGHT_ADDRESS")
+                    ?? ClientSettings.DefaultAddress;
+                var token = Environment.GetEnvironmentVariable("JUSTRIGHT_TOKEN")
+                    ?? ClientSettings.Load().Tokens.GetValueOrDefault(address);
                 using var api = new ApiClient(address, token);
                 return await run(new Call(parsed, screen, api, address, cancel));
             }
@@ -65,7 +72,9 @@ internal static class CommandKit
             }
             catch (Exception e) when (e is IOException or HttpRequestException)
             {
-                screen.Failure($"The connection to the service broke: {e.Message}", "The work continues there; run the same command again.", []);
+                screen.Failure(
+                    $"The connection to the service broke: {e.Message}", "The work continues there; run the same command again.",
+                    []);
                 return ExitCode.Unread;
             }
         });
@@ -89,13 +98,17 @@ internal static class CommandKit
         return argument;
     }
 
-    private static IEnumerable<System.CommandLine.Completions.CompletionItem> Complete(Func<ApiClient, Task<IEnumerable<string>>> names)
+    private static IEnumerable<System.CommandLine.Completions.CompletionItem> Complete(
+        Func<ApiClient, Task<IEnumerable<string>>> names)
     {
         try
         {
             var address = Environment.GetEnvironmentVariable("JUSTRIGHT_ADDRESS") ?? ClientSettings.DefaultAddress;
-            using var api = new ApiClient(address, Environment.GetEnvironmentVariable("JUSTRIGHT_TOKEN") ?? ClientSettings.Load().Tokens.GetValueOrDefault(address));
-            return [.. names(api).WaitAsync(TimeSpan.FromSeconds(2)).GetAwaiter().GetResult().Select(n => new System.CommandLine.Completions.CompletionItem(n))];
+            using var api = new ApiClient(
+                address,
+                Environment.GetEnvironmentVariable("JUSTRIGHT_TOKEN") ?? ClientSettings.Load().Tokens.GetValueOrDefault(address));
+            return [.. names(api).WaitAsync(TimeSpan.FromSeconds(2)).GetAwaiter().GetResult().Select(n =>
+                new System.CommandLine.Completions.CompletionItem(n))];
         }
         catch (Exception e) when (e is ClientException or TimeoutException or HttpRequestException)
         {

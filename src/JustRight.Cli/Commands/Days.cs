@@ -10,5 +10,6 @@ internal static class Days
     public static DateOnly? Read(string? text, string option) =>
         text is null ? null
             : DateOnly.TryParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day) ? day
-            : throw new ClientException(ExitCode.BadInput, $"'{text}' is not a day.", $"Give {option} as year, month and day, such as 2027-06-01.");
+            : throw new ClientException(
+                ExitCode.BadInput, $"'{text}' is not a day.", $"Give {option} as year, month and day, such as 2027-06-01.");
 }

@@ -15,26 +15,51 @@ internal static class EstateCommands
         var estate = Names.Estate();
         return CommandKit.Group(
             "estate", "Estates: your own surroundings",
-            CommandKit.Make("check", "Checks an estate and lists all its faults", ["justright estate check fennmoor.yaml"], [file], c => SendAsync(c, "estates/check", c.Parsed.GetValue(file)!, "is sound"))
+            CommandKit.Make(
+                "check", "Checks an estate and lists all its faults", ["justright estate check fennmoor.yaml"], [file],
+                c => SendAsync(c, "estates/check", c.Parsed.GetValue(file)!, "is sound"))
                 .Answers(ContractsJson.Default.EstateView),
-            CommandKit.Make("add", "Checks an estate and adds it to Just Right", ["justright estate add fennmoor.yaml"], [file], c => SendAsync(c, "estates", c.Parsed.GetValue(file)!, "added"))
+            CommandKit.Make(
+                "add", "Checks an estate and adds it to Just Right", ["justright estate add fennmoor.yaml"], [file],
+                c => SendAsync(c, "estates", c.Parsed.GetValue(file)!, "added"))
                 .Answers(ContractsJson.Default.EstateView),
             CommandKit.Make("list", "Lists the estates", [], [], ListAsync)
                 .Answers(ContractsJson.Default.IReadOnlyListEstateSummary),
-            CommandKit.Make("show", "Shows an estate as its author wrote it", ["justright estate show fennmoor"], [estate], c => ShowAsync(c, c.Parsed.GetValue(estate)!))
+            CommandKit.Make(
+                "show", "Shows an estate as its author wrote it", ["justright estate show fennmoor"], [estate],
+                c => ShowAsync(c, c.Parsed.GetValue(estate)!))
                 .Answers(ContractsJson.Default.EstateView));
     }
 
     public static Command MakeSurvey()
     {
         var estate = Names.Estate();
-        var from = new Option<string?>("--from") { Description = "An LDIF file exported from the directory, where no connection is allowed", HelpName = "FILE" };
-        var readAt = new Option<DateTimeOffset?>("--read-at") { Description = "When the file was exported, if the file does not say so; the file's own time by default", HelpName = "TIME" };
-        var facts = new Option<string[]>("--facts") { Description = "Files with host facts from the hosts' owners, one file per host", HelpName = "FILE", AllowMultipleArgumentsPerToken = true };
+        var from = new Option<string?>("--from")
+        {
+            Description = "An LDIF file exported from the directory, where no connection is allowed",
+            HelpName = "FILE",
+        };
+        var readAt = new Option<DateTimeOffset?>("--read-at")
+        {
+            Description = "When the file was exported, if the file does not say so; the file's own time by default",
+            HelpName = "TIME",
+        };
+        var facts = new Option<string[]>("--facts")
+        {
+            Description = "Files with host facts from the hosts' owners, one file per host",
+            HelpName = "FILE",
+            AllowMultipleArgumentsPerToken = true,
+        };
         return CommandKit.Make(
             "survey", "Surveys an estate: directory, hosts, instances",
-            ["justright survey fennmoor", "justright survey fennmoor --json", "justright survey fennmoor --from fennmoor.ldif --read-at 2026-11-25T09:30Z", "justright survey fennmoor --facts fm-rec01.json fm-line01.json"],
-            [estate, from, readAt, facts], c => SurveyAsync(c, c.Parsed.GetValue(estate)!, c.Parsed.GetValue(from), c.Parsed.GetValue(readAt), c.Parsed.GetValue(facts) ?? []))
+            [
+                "justright survey fennmoor", "justright survey fennmoor --json",
+                "justright survey fennmoor --from fennmoor.ldif --read-at 2026-11-25T09:30Z",
+                "justright survey fennmoor --facts fm-rec01.json fm-line01.json"],
+            [estate, from, readAt, facts], c =>
+                SurveyAsync(
+                    c, c.Parsed.GetValue(estate)!, c.Parsed.GetValue(from), c.Parsed.GetValue(readAt),
+                    c.Parsed.GetValue(facts) ?? []))
             .Answers(ContractsJson.Default.SurveyView);
     }
 
@@ -42,7 +67,9 @@ internal static class EstateCommands
     {
         var estate = await call.Api.PostFileAsync(path, file, ContractsJson.Default.EstateView, call.Cancel);
         if (call.Screen.IsJson) call.Screen.Json(estate, ContractsJson.Default.EstateView);
-        else call.Screen.Line(Markup.Escape($"{(done == "added" ? "added " + estate.Summary.Name : $"{file} is sound")}: {estate.Summary.Title}, {estate.Summary.Domain}, {estate.Summary.Hosts} hosts, {estate.Summary.Instances} instances{(estate.Summary.Simulated ? " (simulated)" : "")}"));
+        else
+            call.Screen.Line(Markup.Escape(
+                $"{(done == "added" ? "added " + estate.Summary.Name : $"{file} is sound")}: {estate.Summary.Title}, {estate.Summary.Domain}, {estate.Summary.Hosts} hosts, {estate.Summary.Instances} instances{(estate.Summary.Simulated ? " (simulated)" : "")}"));
         return ExitCode.Fine;
     }
 
@@ -57,7 +84,10 @@ internal static class EstateCommands
 
         if (estates.Count == 0) call.Screen.Line("No estates yet. Add one: justright estate add FILE");
         var table = Screen.List("estate", "title", "domain", "reached by", "hosts", "instances", "added");
-        foreach (var e in estates) table.AddRow(new Text(e.Name), new Text(e.Title), new Text(e.Domain), new Text(e.Simulated ? "simulated" : e.Reach), new Text($"{e.Hosts}"), new Text($"{e.Instances}"), new Text($"{Times.Exact(e.AddedAt!.Value)} by {e.AddedBy}"));
+        foreach (var e in estates)
+            table.AddRow(
+                new Text(e.Name), new Text(e.Title), new Text(e.Domain), new Text(e.Simulated ? "simulated" : e.Reach),
+                new Text($"{e.Hosts}"), new Text($"{e.Instances}"), new Text($"{Times.Exact(e.AddedAt!.Value)} by {e.AddedBy}"));
         if (estates.Count > 0) call.Screen.Write(table);
         return ExitCode.Fine;
     }
@@ -77,17 +107,21 @@ internal static class EstateCommands
         var job = await call.Api.PostAsync($"estates/{Names.Part(name)}/survey", ContractsJson.Default.JobView, call.Cancel);
         job = await JobProgress.FollowAsync(call.Screen, call.Api, job, $"surveying {name}", null, call.Cancel);
         if (job.State != "done") throw new ClientException(ExitCode.Unread, job.Message ?? "the survey did not end well");
-        var survey = (await call.Api.GetAsync($"estates/{Names.Part(name)}", ContractsJson.Default.EstateView, call.Cancel)).Survey!;
+        var survey = (await call.Api.GetAsync(
+            $"estates/{Names.Part(name)}", ContractsJson.Default.EstateView, call.Cancel)).Survey!;
         if (call.Screen.IsJson)
         {
             call.Screen.Json(survey, ContractsJson.Default.SurveyView);
         }
         else
         {
-            call.Screen.Line(Markup.Escape($"{name}{(survey.Simulated ? " (simulated)" : "")}: {survey.Accounts} accounts, {survey.Groups} groups, {survey.Hosts} hosts, {survey.Instances} instances read at {Times.Exact(survey.TakenAt)} from {(survey.ReadFrom.Length == 0 ? "nowhere" : survey.ReadFrom)}"));
-            if (survey.DirectoryReadAt < survey.TakenAt.AddMinutes(-1)) call.Screen.Line(Markup.Escape($"the directory is as it was at {Times.Exact(survey.DirectoryReadAt)}"));
+            call.Screen.Line(Markup.Escape(
+                $"{name}{(survey.Simulated ? " (simulated)" : "")}: {survey.Accounts} accounts, {survey.Groups} groups, {survey.Hosts} hosts, {survey.Instances} instances read at {Times.Exact(survey.TakenAt)} from {(survey.ReadFrom.Length == 0 ? "nowhere" : survey.ReadFrom)}"));
+            if (survey.DirectoryReadAt < survey.TakenAt.AddMinutes(-1))
+                call.Screen.Line(Markup.Escape($"the directory is as it was at {Times.Exact(survey.DirectoryReadAt)}"));
             foreach (var remark in survey.Remarks) call.Screen.Line(Markup.Escape(remark));
-            foreach (var part in survey.Unseen) call.Screen.Line($"{Balance.Verdict("unseen")}  {Markup.Escape($"{part.Place}: {part.Reason}")}");
+            foreach (var part in survey.Unseen)
+                call.Screen.Line($"{Balance.Verdict("unseen")}  {Markup.Escape($"{part.Place}: {part.Reason}")}");
         }
 
         return survey.Unseen.Count > 0 ? ExitCode.Unread : ExitCode.Fine;
@@ -95,14 +129,22 @@ internal static class EstateCommands
 
     private static async Task GiveFactsAsync(Call call, string name, string file)
     {
-        var given = await call.Api.PostFileAsync($"estates/{Names.Part(name)}/host-facts", file, ContractsJson.Default.HostFactsView, call.Cancel, null, "text/plain");
-        if (!call.Screen.IsJson) call.Screen.Line(Markup.Escape($"{given.Host}: {given.LocalGroups} local groups, {given.Services} services, read at {Times.Exact(given.ReadAt)}{(given.ReadBy.Length > 0 ? " by " + given.ReadBy : "")}"));
+        var given = await call.Api.PostFileAsync(
+            $"estates/{Names.Part(name)}/host-facts", file, ContractsJson.Default.HostFactsView, call.Cancel, null, "text/plain");
+        if (!call.Screen.IsJson)
+            call.Screen.Line(Markup.Escape(
+                $"{given.Host}: {given.LocalGroups} local groups, {given.Services} services, read at {Times.Exact(given.ReadAt)}{(given.ReadBy.Length > 0 ? " by " + given.ReadBy : "")}"));
     }
 
     private static async Task GiveFileAsync(Call call, string name, string from, DateTimeOffset? readAt)
     {
         var time = readAt ?? (File.Exists(from) ? File.GetLastWriteTimeUtc(from) : DateTimeOffset.UtcNow);
-        var given = await call.Api.PostFileAsync($"estates/{Names.Part(name)}/directory-file", from, ContractsJson.Default.DirectoryFileView, call.Cancel, $"read-at={Uri.EscapeDataString(time.ToString("O", System.Globalization.CultureInfo.InvariantCulture))}", "text/plain");
-        if (!call.Screen.IsJson) call.Screen.Line(Markup.Escape($"{given.File}: {given.Objects} objects, read from the directory at {Times.Exact(given.ReadAt)}"));
+        var given = await call.Api.PostFileAsync(
+            $"estates/{Names.Part(name)}/directory-file", from, ContractsJson.Default.DirectoryFileView, call.Cancel,
+            $"read-at={Uri.EscapeDataString(time.ToString("O", System.Globalization.CultureInfo.InvariantCulture))}",
+            "text/plain");
+        if (!call.Screen.IsJson)
+            call.Screen.Line(Markup.Escape(
+                $"{given.File}: {given.Objects} objects, read from the directory at {Times.Exact(given.ReadAt)}"));
     }
 }

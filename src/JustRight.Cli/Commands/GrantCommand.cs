@@ -12,13 +12,20 @@ internal static class GrantCommand
     public static Command Make()
     {
         var install = Names.Install();
-        var remove = new Option<bool>("--remove") { Description = "Remove what is excess or forbidden, instead of granting what is missing" };
+        var remove = new Option<bool>("--remove")
+        {
+            Description = "Remove what is excess or forbidden, instead of granting what is missing",
+        };
         var yes = new Option<bool>("--yes") { Description = "Do not ask; for scripts" };
         var list = new Option<bool>("--list") { Description = "Only list the steps" };
         return CommandKit.Make(
             "grant", "Carries out the worklist: lists the steps, asks, logs each one before it is made, and checks it afterwards",
-            ["justright grant thermograph-dataroom", "justright grant thermograph-dataroom --list", "justright grant thermograph-dataroom --remove --yes"],
-            [install, remove, yes, list], c => RunAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(remove), c.Parsed.GetValue(yes), c.Parsed.GetValue(list)))
+            [
+                "justright grant thermograph-dataroom", "justright grant thermograph-dataroom --list",
+                "justright grant thermograph-dataroom --remove --yes"],
+            [install, remove, yes, list], c =>
+                RunAsync(
+                    c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(remove), c.Parsed.GetValue(yes), c.Parsed.GetValue(list)))
             .Answers(ContractsJson.Default.JobView, ContractsJson.Default.WorklistView);
     }
 
@@ -45,8 +52,13 @@ internal static class GrantCommand
             return listOnly || steps.Count == 0 ? ExitCode.Fine : ExitCode.Waits; // all that is left is blocked
         }
 
-        if (!yes && !StepPrinter.Confirm(call.Screen, remove ? $"Take away these {ready.Count}?" : $"Make these {ready.Count} changes?")) return ExitCode.Waits;
-        var job = await call.Api.PostAsync($"{path}/grant", new GrantOrder(remove, [.. ready.Select(s => s.Id)]), ContractsJson.Default.GrantOrder, ContractsJson.Default.JobView, call.Cancel);
+        if (!yes
+            && !StepPrinter.Confirm(
+                call.Screen, remove ? $"Take away these {ready.Count}?" : $"Make these {ready.Count} changes?"))
+            return ExitCode.Waits;
+        var job = await call.Api.PostAsync(
+            $"{path}/grant", new GrantOrder(remove, [.. ready.Select(s => s.Id)]), ContractsJson.Default.GrantOrder,
+            ContractsJson.Default.JobView, call.Cancel);
         return await StepPrinter.FollowAsync(call, job, "granting");
     }
 
@@ -54,16 +66,30 @@ internal static class GrantCommand
     private static string ByAccount(IReadOnlyList<string> ids) => string.Join(
         ", ", ids.GroupBy(i => i.Split('/')[0]).Select(g => $"{Markup.Escape(g.Key)} {g.Count()}"));
 
+    private static string Why(StepView step) =>
+        step.Blocked is null ? $"[grey]{Markup.Escape(step.Why)}[/]" : $"[bold]blocked:[/] {Markup.Escape(step.Blocked)}";
+
     private static void List(Screen screen, WorklistView worklist, IReadOnlyList<StepView> steps, bool remove)
     {
         if (worklist.Simulated) screen.Line("[bold]simulated estate[/]");
         if (steps.Count == 0) screen.Line(remove ? "Nothing to remove." : "Nothing left to grant.");
-        var table = Screen.List("", remove ? "to remove" : "to grant", "team", "why");
-        var number = 0; // as the job will count those that it makes
-        foreach (var s in steps) table.AddRow(new Text(s.Blocked is null ? $"{++number}" : "–"), new Text(s.Words), new Text(s.Team), new Markup(s.Blocked is null ? $"[grey]{Markup.Escape(s.Why)}[/]" : $"[bold]blocked:[/] {Markup.Escape(s.Blocked)}"));
+        var table = Screen.List("", remove ? "to remove" : "to grant", "hangs on", "team", "why");
+        var numbers = new Dictionary<int, int>(); // as the job will count those that it makes
+        foreach (var s in steps)
+        {
+            if (s.Blocked is null) numbers[s.Number] = numbers.Count + 1;
+            table.AddRow(
+                new Text(s.Blocked is null ? $"{numbers.Count}" : "–"),
+                new Text(s.Words),
+                new Text(string.Join(", ", s.HangsOn.Where(numbers.ContainsKey).Select(a => numbers[a]))),
+                new Text(s.Team),
+                new Markup(Why(s)));
+        }
+
         if (steps.Count > 0) screen.Write(table);
         if (!remove && worklist.LeftToSetup.Count > 0)
             screen.Line($"[grey]{worklist.LeftToSetup.Count} more come with the product's setup: {ByAccount(worklist.LeftToSetup)}.[/]");
-        foreach (var left in worklist.NotOffered) screen.Line($"[grey]not offered:[/] {Markup.Escape(left.For)}: {Markup.Escape(left.Reason)}");
+        foreach (var left in worklist.NotOffered)
+            screen.Line($"[grey]not offered:[/] {Markup.Escape(left.For)}: {Markup.Escape(left.Reason)}");
     }
 }

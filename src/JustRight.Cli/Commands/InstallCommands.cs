@@ -17,14 +17,20 @@ internal static class InstallCommands
         stage.CompletionSources.Add("planned", "installed", "retiring");
         return CommandKit.Group(
             "install", "Installs: one product in one estate",
-            CommandKit.Make("add", "Checks that an install can be planned, and adds it to Just Right", ["justright install add thermograph-dataroom.yaml"], [file], c => AddAsync(c, c.Parsed.GetValue(file)!))
+            CommandKit.Make(
+                "add", "Checks that an install can be planned, and adds it to Just Right",
+                ["justright install add thermograph-dataroom.yaml"], [file], c => AddAsync(c, c.Parsed.GetValue(file)!))
                 .Answers(ContractsJson.Default.InstallView),
             CommandKit.Make("list", "Lists the installs with their fit", [], [], ListAsync)
                 .Answers(ContractsJson.Default.IReadOnlyListInstallSummary),
-            CommandKit.Make("show", "Shows an install as its author wrote it", ["justright install show thermograph-dataroom"], [install], c => ShowAsync(c, c.Parsed.GetValue(install)!))
+            CommandKit.Make(
+                "show", "Shows an install as its author wrote it", ["justright install show thermograph-dataroom"], [install],
+                c => ShowAsync(c, c.Parsed.GetValue(install)!))
                 .Answers(ContractsJson.Default.InstallView),
             CommandKit.Make(
-                "stage", "Sets the stage of an install; retiring: what only it needed is to be removed", ["justright install stage thermograph-dataroom installed", "justright install stage tallystick-dataroom retiring"],
+                "stage", "Sets the stage of an install; retiring: what only it needed is to be removed", [
+                    "justright install stage thermograph-dataroom installed",
+                    "justright install stage tallystick-dataroom retiring"],
                 [install, stage], c => StageAsync(c, c.Parsed.GetValue(install)!, c.Parsed.GetValue(stage)!))
                 .Answers(ContractsJson.Default.InstallView));
     }
@@ -32,7 +38,10 @@ internal static class InstallCommands
     public static Command MakePlan()
     {
         var install = Names.Install();
-        return CommandKit.Make("plan", "Shows what is needed: accounts, groups, grants, each with its line of the sheet", ["justright plan thermograph-dataroom", "justright plan thermograph-dataroom --json"], [install], c => PlanAsync(c, c.Parsed.GetValue(install)!))
+        return CommandKit.Make(
+            "plan", "Shows what is needed: accounts, groups, grants, each with its line of the sheet",
+            ["justright plan thermograph-dataroom", "justright plan thermograph-dataroom --json"], [install],
+            c => PlanAsync(c, c.Parsed.GetValue(install)!))
             .Answers(ContractsJson.Default.PlanView);
     }
 
@@ -40,7 +49,9 @@ internal static class InstallCommands
     {
         var install = await call.Api.PostFileAsync("installs", file, ContractsJson.Default.InstallView, call.Cancel);
         if (call.Screen.IsJson) call.Screen.Json(install, ContractsJson.Default.InstallView);
-        else call.Screen.Line(Markup.Escape($"added {install.Summary.Name}: {install.Summary.Title} into {install.Summary.Estate}, {install.Summary.Stage}{(install.Summary.Simulated ? " (simulated)" : "")}"));
+        else
+            call.Screen.Line(Markup.Escape(
+                $"added {install.Summary.Name}: {install.Summary.Title} into {install.Summary.Estate}, {install.Summary.Stage}{(install.Summary.Simulated ? " (simulated)" : "")}"));
         return ExitCode.Fine;
     }
 
@@ -58,7 +69,8 @@ internal static class InstallCommands
         foreach (var i in installs)
         {
             table.AddRow(
-                new Text(i.Name), new Text(i.Sheet), new Text(i.Stage), new Markup(i.Fit is null ? "" : Balance.Sign(i.Fit)), new Text(i.Fit?.Words ?? "not verified yet"),
+                new Text(i.Name), new Text(i.Sheet), new Text(i.Stage), new Markup(
+                    i.Fit is null ? "" : Balance.Sign(i.Fit)), new Text(i.Fit?.Words ?? "not verified yet"),
                 new Text(i.Next), new Text(i.SurveyedAt is { } at ? Times.Exact(at) : ""));
         }
 
@@ -69,9 +81,13 @@ internal static class InstallCommands
 
     private static async Task<int> StageAsync(Call call, string name, string stage)
     {
-        var install = await call.Api.PostAsync($"installs/{Names.Part(name)}/stage", new StageOrder(stage), ContractsJson.Default.StageOrder, ContractsJson.Default.InstallView, call.Cancel);
+        var install = await call.Api.PostAsync(
+            $"installs/{Names.Part(name)}/stage", new StageOrder(stage), ContractsJson.Default.StageOrder,
+            ContractsJson.Default.InstallView, call.Cancel);
         if (call.Screen.IsJson) call.Screen.Json(install, ContractsJson.Default.InstallView);
-        else call.Screen.Line(Markup.Escape($"{install.Summary.Name} is {install.Summary.Stage} now. {(install.Summary.Stage == "retiring" ? $"See what goes and what stays: justright grant {name} --remove --list" : $"Next: justright verify {name}")}"));
+        else
+            call.Screen.Line(Markup.Escape(
+                $"{install.Summary.Name} is {install.Summary.Stage} now. {(install.Summary.Stage == "retiring" ? $"See what goes and what stays: justright grant {name} --remove --list" : $"Next: justright verify {name}")}"));
         return ExitCode.Fine;
     }
 
@@ -96,7 +112,9 @@ internal static class InstallCommands
         screen.Line($"[bold]{Markup.Escape(plan.Title)}[/]  {Markup.Escape(plan.Install)}  {plan.Stage}{(plan.Simulated ? "  [bold]simulated estate[/]" : "")}");
         screen.Line();
         var groups = Screen.List("group", "name", "scope", "members", "asked for at");
-        foreach (var g in plan.Groups) groups.AddRow(new Text(g.Key), new Text(g.Name), new Text(g.Scope), new Text(string.Join(", ", g.Members)), new Text(g.At));
+        foreach (var g in plan.Groups)
+            groups.AddRow(
+                new Text(g.Key), new Text(g.Name), new Text(g.Scope), new Text(string.Join(", ", g.Members)), new Text(g.At));
         if (plan.Groups.Count > 0) screen.Write(groups);
         foreach (var account in plan.Accounts)
         {
@@ -106,7 +124,11 @@ internal static class InstallCommands
             var grants = new Table().Border(TableBorder.None).HideHeaders().Collapse();
             for (var i = 0; i < 5; i++) grants.AddColumn(new TableColumn("") { Padding = new Padding(0, 0, 2, 0) });
             foreach (var g in plan.Grants.Where(g => g.Account == account.Key))
-                grants.AddRow(new Text("  " + g.Right), new Text(g.Place), new Text(g.Through is null ? "" : $"through {g.Through}"), new Text((g.GivenBy == "setup" ? "setup gives it" : $"{g.Team} team gives it") + (g.Until == "installed" ? ", until installed" : "")), new Markup($"[grey]{Markup.Escape(g.At)}[/]"));
+                grants.AddRow(
+                    new Text("  " + g.Right), new Text(g.Place), new Text(g.Through is null ? "" : $"through {g.Through}"),
+                    new Text((g.GivenBy == "setup" ? "setup gives it" : $"{g.Team} team gives it") + (
+                        g.Until == "installed" ? ", until installed" : "")),
+                    new Markup($"[grey]{Markup.Escape(g.At)}[/]"));
             screen.Write(grants);
         }
 

@@ -13,18 +13,35 @@ internal static class InstanceCommand
     {
         var estate = Names.Estate();
         var instance = new Argument<string>("instance") { Description = "A database instance of the estate" };
-        var words = new Argument<string[]>("words") { Description = "Text that a line must contain: an account, a right, a database", Arity = ArgumentArity.ZeroOrMore };
+        var words = new Argument<string[]>("words")
+        {
+            Description = "Text that a line must contain: an account, a right, a database",
+            Arity = ArgumentArity.ZeroOrMore,
+        };
         return CommandKit.Make(
-            "instance", "Shows who can do what at a database instance and in its databases, by which path, and which install needs it; the widest rights first",
-            ["justright instance fennmoor fm-sql01", "justright instance fennmoor fm-sql01 sysadmin", "justright instance fennmoor fm-sql03 CurdRecipes --json"],
-            [estate, instance, words], c => RunAsync(c, Names.Part(c.Parsed.GetValue(estate)!), Names.Part(c.Parsed.GetValue(instance)!), c.Parsed.GetValue(words) ?? []))
+            "instance",
+            "Shows who can do what at a database instance and in its databases, by which path, and which install needs it; the widest rights first",
+            [
+                "justright instance fennmoor fm-sql01", "justright instance fennmoor fm-sql01 sysadmin",
+                "justright instance fennmoor fm-sql03 CurdRecipes --json"],
+            [estate, instance, words], c =>
+                RunAsync(
+                    c, Names.Part(c.Parsed.GetValue(estate)!), Names.Part(c.Parsed.GetValue(instance)!),
+                    c.Parsed.GetValue(words) ?? []))
             .Answers(ContractsJson.Default.InstanceView);
     }
 
     private static async Task<int> RunAsync(Call call, string estate, string name, string[] words)
     {
         var all = await call.Api.GetAsync($"estates/{estate}/instances/{name}", ContractsJson.Default.InstanceView, call.Cancel);
-        var view = all with { Holders = [.. all.Holders.Where(h => words.All(w => $"{h.Who} {h.Right} {h.Place} {string.Join(' ', h.NeededBy)}".Contains(w, StringComparison.OrdinalIgnoreCase))).OrderByDescending(h => h.Reach).ThenBy(h => h.Who, StringComparer.OrdinalIgnoreCase)] };
+        var view = all with
+        {
+            Holders = [.. all.Holders.Where(h =>
+                words.All(w =>
+                    $"{h.Who} {h.Right} {h.Place} {string.Join(' ', h.NeededBy)}".Contains(
+                        w,
+                        StringComparison.OrdinalIgnoreCase))).OrderByDescending(h => h.Reach).ThenBy(h => h.Who, StringComparer.OrdinalIgnoreCase)],
+        };
         if (call.Screen.IsJson) call.Screen.Json(view, ContractsJson.Default.InstanceView);
         else Write(call.Screen, view);
         return view.Unread is null && view.UnreadParts.Count == 0 && view.More == 0 ? ExitCode.Fine : ExitCode.Unread;
@@ -42,7 +59,8 @@ internal static class InstanceCommand
             foreach (var h in view.Holders)
             {
                 table.AddRow(
-                    new Text($"{h.Who}{(h.Machine ? " (a machine)" : "")}"), new Text(h.Right), new Text(h.Place), new Text(h.NeededBy.Count > 0 ? string.Join(", ", h.NeededBy) : "nothing known"),
+                    new Text($"{h.Who}{(h.Machine ? " (a machine)" : "")}"), new Text(h.Right), new Text(h.Place), new Text(
+                        h.NeededBy.Count > 0 ? string.Join(", ", h.NeededBy) : "nothing known"),
                     new Text(h.WhyNot is { } why ? $"does not count: {why}" : h.Paths.Count > 0 ? FitReport.Path(h.Paths[0]) : ""));
             }
 

@@ -13,9 +13,14 @@ internal static class LdifCommand
         var install = Names.Install();
         var remove = new Option<bool>("--remove") { Description = "What is to be removed, instead of what is to be granted" };
         return CommandKit.Make(
-            "ldif", "Prints the directory changes as LDIF, for use where no connection is allowed.\nUses the latest survey: verify first. It holds no password; what LDIF cannot express is a comment",
-            ["justright ldif roundsman-dataroom > roundsman.ldif", "justright ldif roundsman-dataroom --remove"], [install, remove],
-            c => PrintAsync(c, $"installs/{Names.Part(c.Parsed.GetValue(install)!)}/ldif?remove={(c.Parsed.GetValue(remove) ? "true" : "false")}"))
+            "ldif",
+            "Prints the directory changes as LDIF, for use where no connection is allowed.\nUses the latest survey: verify first. It holds no password; what LDIF cannot express is a comment",
+            [
+                "justright ldif roundsman-dataroom > roundsman.ldif",
+                "justright ldif roundsman-dataroom --remove"], [install, remove],
+            c => PrintAsync(
+                c,
+                $"installs/{Names.Part(c.Parsed.GetValue(install)!)}/ldif?remove={(c.Parsed.GetValue(remove) ? "true" : "false")}"))
             .Answers(ContractsJson.Default.LdifView);
     }
 

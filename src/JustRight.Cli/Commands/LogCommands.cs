@@ -12,26 +12,37 @@ internal static class LogCommands
     public static Command Make()
     {
         var text = new Option<string?>("--text") { Description = "Only entries that contain this" };
-        var take = new Option<int>("--take") { Description = "The most entries to list, 1 to 500", DefaultValueFactory = _ => 30 };
+        var take = new Option<int>("--take")
+        {
+            Description = "The most entries to list, 1 to 500",
+            DefaultValueFactory = _ => 30,
+        };
         var anchor = new Option<string?>("--anchor") { Description = "A file that 'log anchor' wrote", HelpName = "FILE" };
         return CommandKit.Group(
             "log", "The log: who did what",
-            CommandKit.Make("list", "Lists the log, newest first", ["justright log list --text svc-archive", "justright log list --take 200 --json"], [text, take], c => ListAsync(c, c.Parsed.GetValue(text), c.Parsed.GetValue(take)))
+            CommandKit.Make(
+                "list", "Lists the log, newest first",
+                ["justright log list --text svc-archive", "justright log list --take 200 --json"], [text, take],
+                c => ListAsync(c, c.Parsed.GetValue(text), c.Parsed.GetValue(take)))
                 .Answers(ContractsJson.Default.IReadOnlyListLogEntryView),
             CommandKit.Make(
                 "check",
                 "Checks the log's chain of hashes against its signed heads: exit code 1 when an entry was changed or is missing\n"
                 + "An anchor, kept where nobody who can reach the service can change it, also shows a tail that was cut off.",
-                ["justright log check", "justright log check --anchor head.json"], [anchor], c => CheckAsync(c, c.Parsed.GetValue(anchor)))
+                ["justright log check", "justright log check --anchor head.json"], [anchor], c =>
+                    CheckAsync(c, c.Parsed.GetValue(anchor)))
                 .Answers(ContractsJson.Default.LogCheckView),
             CommandKit.Make(
-                "anchor", "Prints the newest signed head of the log, to be kept elsewhere", ["justright log anchor > head.json"], [], AnchorAsync));
+                "anchor", "Prints the newest signed head of the log, to be kept elsewhere", ["justright log anchor > head.json"],
+                [], AnchorAsync));
     }
 
     private static async Task<int> ListAsync(Call call, string? text, int take)
     {
         if (take is < 1 or > 500) throw new ClientException(ExitCode.BadInput, "--take goes from 1 to 500.");
-        var entries = await call.Api.GetAsync($"log?take={take}&text={Uri.EscapeDataString(text ?? "")}", ContractsJson.Default.IReadOnlyListLogEntryView, call.Cancel);
+        var entries = await call.Api.GetAsync(
+            $"log?take={take}&text={Uri.EscapeDataString(text ?? "")}", ContractsJson.Default.IReadOnlyListLogEntryView,
+            call.Cancel);
         if (call.Screen.IsJson)
         {
             call.Screen.Json(entries, ContractsJson.Default.IReadOnlyListLogEntryView);
@@ -39,7 +50,10 @@ internal static class LogCommands
         }
 
         var table = Screen.List("no.", "at", "who", "did", "to", "");
-        foreach (var e in entries) table.AddRow(new Text($"{e.Number}"), new Text(Times.Exact(e.At)), new Text(e.Who), new Text(e.Action), new Text(e.Subject), new Markup($"[grey]{Markup.Escape(e.Detail)}[/]"));
+        foreach (var e in entries)
+            table.AddRow(
+                new Text($"{e.Number}"), new Text(Times.Exact(e.At)), new Text(e.Who), new Text(e.Action), new Text(e.Subject),
+                new Markup($"[grey]{Markup.Escape(e.Detail)}[/]"));
         call.Screen.Write(table);
         return ExitCode.Fine;
     }
@@ -49,7 +63,8 @@ internal static class LogCommands
         var check = anchor is null
             ? await call.Api.GetAsync("log/check", ContractsJson.Default.LogCheckView, call.Cancel)
             : await call.Api.PostAsync(
-                "log/check", new LogAnchor(await InputFile.TextAsync(anchor, call.Cancel)), ContractsJson.Default.LogAnchor, ContractsJson.Default.LogCheckView,
+                "log/check", new LogAnchor(
+                    await InputFile.TextAsync(anchor, call.Cancel)), ContractsJson.Default.LogAnchor, ContractsJson.Default.LogCheckView,
                 call.Cancel);
         if (call.Screen.IsJson)
         {

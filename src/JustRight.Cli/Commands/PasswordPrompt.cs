@@ -13,7 +13,10 @@ internal static class PasswordPrompt
     public static async Task<string> ReadAsync(Call call, string asks)
     {
         var typed = Console.IsInputRedirected ? await Console.In.ReadLineAsync(call.Cancel) : Typed(call, asks);
-        return typed is { Length: > 0 } password ? password : throw new ClientException(ExitCode.BadInput, "No password was typed.", "An empty password is an anonymous bind, and is never tested.");
+        return typed is { Length: > 0 } password
+            ? password
+            : throw new ClientException(
+                ExitCode.BadInput, "No password was typed.", "An empty password is an anonymous bind, and is never tested.");
     }
 
     private static string Typed(Call call, string asks)

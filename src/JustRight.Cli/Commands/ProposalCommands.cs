@@ -11,17 +11,27 @@ internal static class ProposalCommands
 {
     public static Command Make() => CommandKit.Group(
         "proposal", "Two-person approval: what one person proposed, another approves",
-        CommandKit.Make("list", "Lists the proposals that wait for approval or for being carried out", ["justright proposal list"], [], ListAsync)
+        CommandKit.Make(
+            "list", "Lists the proposals that wait for approval or for being carried out", ["justright proposal list"], [],
+            ListAsync)
             .Answers(ContractsJson.Default.IReadOnlyListJobView),
-        Act("approve", "Approves another person's proposal after listing what it does; a proposal is void if the worklist, the sheet, the estate or the install changed", "approve"),
+        Act(
+            "approve",
+            "Approves another person's proposal after listing what it does; a proposal is void if the worklist, the sheet, the estate or the install changed",
+            "approve"),
         Act("carry-out", "Carries out an approved proposal", "carry-out"),
         Act("withdraw", "Withdraws a proposal, approved or not; a planner their own", "withdraw"));
 
     private static Command Act(string name, string description, string path)
     {
-        var id = CommandKit.Named("proposal", "The id of a proposal", async api => (await api.GetAsync("proposals", ContractsJson.Default.IReadOnlyListJobView, default)).Select(j => j.Id));
+        var id = CommandKit.Named(
+            "proposal", "The id of a proposal",
+            async api => (await api.GetAsync("proposals", ContractsJson.Default.IReadOnlyListJobView, default))
+                .Select(j => j.Id));
         var yes = new Option<bool>("--yes") { Description = "Do not ask; for scripts" };
-        return CommandKit.Make(name, description, [$"justright proposal {name} 019ac0ffee0070008000000000000001"], [id, yes], c => ActAsync(c, c.Parsed.GetValue(id)!, path, c.Parsed.GetValue(yes)))
+        return CommandKit.Make(
+            name, description, [$"justright proposal {name} 019ac0ffee0070008000000000000001"], [id, yes],
+            c => ActAsync(c, c.Parsed.GetValue(id)!, path, c.Parsed.GetValue(yes)))
             .Answers(ContractsJson.Default.JobView);
     }
 
@@ -38,7 +48,10 @@ internal static class ProposalCommands
     {
         if (path == "approve" && !yes)
         {
-            var job = (await call.Api.GetAsync("proposals", ContractsJson.Default.IReadOnlyListJobView, call.Cancel)).FirstOrDefault(j => j.Id == id) ?? throw new ClientException(ExitCode.BadInput, $"There is no open proposal '{id}'.", "See: justright proposal list");
+            var job = (await call.Api.GetAsync("proposals", ContractsJson.Default.IReadOnlyListJobView, call.Cancel))
+                .FirstOrDefault(j => j.Id == id)
+                ?? throw new ClientException(
+                    ExitCode.BadInput, $"There is no open proposal '{id}'.", "See: justright proposal list");
             if (!call.Screen.IsJson) Write(call.Screen, job);
             if (!StepPrinter.Confirm(call.Screen, "Approve this?")) return ExitCode.Waits;
         }
@@ -54,6 +67,7 @@ internal static class ProposalCommands
     {
         screen.Line($"[bold]{job.Id}[/]  {Markup.Escape($"{job.Kind} at {job.Subject}, proposed by {job.StartedBy} {Times.Exact(job.CreatedAt)}")}{(job.ApprovedBy is null ? "  [bold]waits for another's approval[/]" : Markup.Escape($"; approved by {job.ApprovedBy}"))}");
         foreach (var words in job.Words) screen.Line($"      {Markup.Escape(words)}");
-        foreach (var step in job.Steps) screen.Line($"  {step.Number,2}  {Markup.Escape(step.Words)}  [grey]{Markup.Escape(step.Team)}[/]");
+        foreach (var step in job.Steps)
+            screen.Line($"  {step.Number,2}  {Markup.Escape(step.Words)}  [grey]{Markup.Escape(step.Team)}[/]");
     }
 }

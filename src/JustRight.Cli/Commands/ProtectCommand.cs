@@ -17,9 +17,16 @@ internal static class ProtectCommand
         var lift = new Option<bool>("--lift") { Description = "Remove the protection" };
         var yes = new Option<bool>("--yes") { Description = "Do not ask; for scripts" };
         return CommandKit.Make(
-            "protect", "Says whether an object of the directory is protected from accidental deletion; sets or removes the protection.\nExit code: 0 protected or done, 1 not protected",
-            ["justright protect fennmoor service-accounts", "justright protect fennmoor \"OU=Saltmere,OU=People,OU=Fennmoor,DC=fennmoor,DC=example\" --set", "justright protect fennmoor service-accounts --lift"],
-            [estate, dn, set, lift, yes], c => RunAsync(c, c.Parsed.GetValue(estate)!, c.Parsed.GetValue(dn)!, c.Parsed.GetValue(set), c.Parsed.GetValue(lift), c.Parsed.GetValue(yes)))
+            "protect",
+            "Says whether an object of the directory is protected from accidental deletion; sets or removes the protection.\nExit code: 0 protected or done, 1 not protected",
+            [
+                "justright protect fennmoor service-accounts",
+                "justright protect fennmoor \"OU=Saltmere,OU=People,OU=Fennmoor,DC=fennmoor,DC=example\" --set",
+                "justright protect fennmoor service-accounts --lift"],
+            [estate, dn, set, lift, yes], c =>
+                RunAsync(
+                    c, c.Parsed.GetValue(estate)!, c.Parsed.GetValue(dn)!, c.Parsed.GetValue(set), c.Parsed.GetValue(lift),
+                    c.Parsed.GetValue(yes)))
             .Answers(ContractsJson.Default.ProtectionView, ContractsJson.Default.JobView);
     }
 
@@ -27,11 +34,14 @@ internal static class ProtectCommand
     {
         if (set && lift) throw new ClientException(ExitCode.BadInput, "The protection can be set or lifted, not both.");
         var path = $"estates/{Names.Part(estate)}/protection";
-        var protection = await call.Api.GetAsync($"{path}?object={Uri.EscapeDataString(dn)}", ContractsJson.Default.ProtectionView, call.Cancel);
+        var protection = await call.Api.GetAsync(
+            $"{path}?object={Uri.EscapeDataString(dn)}", ContractsJson.Default.ProtectionView, call.Cancel);
         if (!set && !lift)
         {
             if (call.Screen.IsJson) call.Screen.Json(protection, ContractsJson.Default.ProtectionView);
-            else call.Screen.Line(Markup.Escape($"{protection.Dn} is {(protection.IsOn ? "protected from accidental deletion" : "not protected from accidental deletion")}{(protection.Simulated ? " (simulated)" : "")}"));
+            else
+                call.Screen.Line(Markup.Escape(
+                    $"{protection.Dn} is {(protection.IsOn ? "protected from accidental deletion" : "not protected from accidental deletion")}{(protection.Simulated ? " (simulated)" : "")}"));
             return protection.IsOn ? ExitCode.Fine : ExitCode.Misfit;
         }
 
@@ -42,8 +52,12 @@ internal static class ProtectCommand
             foreach (var step in steps) call.Screen.Line($"     {Markup.Escape(step)}");
         }
 
-        if (steps.Count > 0 && !yes && !StepPrinter.Confirm(call.Screen, steps.Count == 1 ? "Make this change?" : $"Make these {steps.Count} changes?")) return ExitCode.Waits;
-        var job = await call.Api.PostAsync(path, new ProtectionOrder(dn, set), ContractsJson.Default.ProtectionOrder, ContractsJson.Default.JobView, call.Cancel);
+        if (steps.Count > 0 && !yes
+            && !StepPrinter.Confirm(call.Screen, steps.Count == 1 ? "Make this change?" : $"Make these {steps.Count} changes?"))
+            return ExitCode.Waits;
+        var job = await call.Api.PostAsync(
+            path, new ProtectionOrder(dn, set), ContractsJson.Default.ProtectionOrder, ContractsJson.Default.JobView,
+            call.Cancel);
         return await StepPrinter.FollowAsync(call, job, set ? "protecting" : "lifting the protection");
     }
 }

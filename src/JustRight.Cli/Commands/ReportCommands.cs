@@ -14,13 +14,23 @@ internal static class ReportCommands
     public static Command MakeReport()
     {
         var install = Names.Install();
-        var form = new Option<string>("--form") { Description = "markdown, csv, xlsx (a workbook with filters), or html (the review sheet, for paper)", DefaultValueFactory = _ => "markdown", HelpName = "FORM" };
+        var form = new Option<string>("--form")
+        {
+            Description = "markdown, csv, xlsx (a workbook with filters), or html (the review sheet, for paper)",
+            DefaultValueFactory = _ => "markdown",
+            HelpName = "FORM",
+        };
         form.AcceptOnlyFromAmong(Forms);
         var to = new Option<string?>("--to") { Description = "The file to write; standard output by default", HelpName = "FILE" };
         return CommandKit.Make(
-            "report", "Writes the account matrix of an install as a file, with exceptions and reviews.\nUses the latest survey: verify first",
-            ["justright report thermograph-dataroom > thermograph.md", "justright report thermograph-dataroom --form xlsx --to thermograph.xlsx"], [install, form, to],
-            c => WriteAsync(c, $"installs/{Names.Part(c.Parsed.GetValue(install)!)}/report?form={c.Parsed.GetValue(form)}", c.Parsed.GetValue(to)))
+            "report",
+            "Writes the account matrix of an install as a file, with exceptions and reviews.\nUses the latest survey: verify first",
+            [
+                "justright report thermograph-dataroom > thermograph.md",
+                "justright report thermograph-dataroom --form xlsx --to thermograph.xlsx"], [install, form, to],
+            c => WriteAsync(
+                c, $"installs/{Names.Part(c.Parsed.GetValue(install)!)}/report?form={c.Parsed.GetValue(form)}",
+                c.Parsed.GetValue(to)))
             .Answers(ContractsJson.Default.WrittenFileView);
     }
 
@@ -29,11 +39,14 @@ internal static class ReportCommands
         var install = Names.Install();
         var to = new Option<string?>("--to") { Description = "The file to write; standard output by default", HelpName = "FILE" };
         var write = CommandKit.Make(
-            "write", "Writes all evidence of the latest fit as one signed file: sheet, estate, install, survey, verdicts, exceptions, reviews.\nA JSON Web Signature (RFC 7515) that others can check without Just Right: docs/reports.md",
-            ["justright evidence write thermograph-dataroom --to thermograph-evidence.json"], [install, to], c => WriteAsync(c, $"installs/{Names.Part(c.Parsed.GetValue(install)!)}/evidence", c.Parsed.GetValue(to)))
+            "write",
+            "Writes all evidence of the latest fit as one signed file: sheet, estate, install, survey, verdicts, exceptions, reviews.\nA JSON Web Signature (RFC 7515) that others can check without Just Right: docs/reports.md",
+            ["justright evidence write thermograph-dataroom --to thermograph-evidence.json"], [install, to], c =>
+                WriteAsync(c, $"installs/{Names.Part(c.Parsed.GetValue(install)!)}/evidence", c.Parsed.GetValue(to)))
             .Answers(ContractsJson.Default.WrittenFileView);
         var key = CommandKit.Make(
-            "key", "Prints the public key for checking evidence; keep it where you check, not beside the evidence", ["justright evidence key > justright.pem"], [], KeyAsync)
+            "key", "Prints the public key for checking evidence; keep it where you check, not beside the evidence",
+            ["justright evidence key > justright.pem"], [], KeyAsync)
             .Answers(ContractsJson.Default.EvidenceKeyView);
         return CommandKit.Group("evidence", "The evidence of a fit, signed", write, key);
     }
@@ -44,7 +57,8 @@ internal static class ReportCommands
         var bytes = await call.Api.GetBytesAsync(path, call.Cancel);
         if (to is null)
         {
-            if (!Console.IsOutputRedirected && path.Contains("form=xlsx", StringComparison.Ordinal)) throw new ClientException(ExitCode.BadInput, "A workbook is no text for a terminal.", "Name a file: --to FILE");
+            if (!Console.IsOutputRedirected && path.Contains("form=xlsx", StringComparison.Ordinal))
+                throw new ClientException(ExitCode.BadInput, "A workbook is no text for a terminal.", "Name a file: --to FILE");
             if (Console.IsOutputRedirected) await WriteRawAsync(bytes, call.Cancel);
             else Screen.Text(System.Text.Encoding.UTF8.GetString(bytes));
             return ExitCode.Fine;

@@ -14,7 +14,9 @@ internal static class SecretCommands
         var name = new Argument<string>("name") { Description = "The secret's name, as the estate names it" };
         return CommandKit.Group(
             "secret", "Secrets for connections; stored encrypted, never shown",
-            CommandKit.Make("set", "Stores a secret, read from standard input, never from the command line", ["justright secret set fennmoor-directory < password.txt"], [name], c => SetAsync(c, c.Parsed.GetValue(name)!))
+            CommandKit.Make(
+                "set", "Stores a secret, read from standard input, never from the command line",
+                ["justright secret set fennmoor-directory < password.txt"], [name], c => SetAsync(c, c.Parsed.GetValue(name)!))
                 .Answers(ContractsJson.Default.DoneView),
             CommandKit.Make(
                 "list",
@@ -24,7 +26,9 @@ internal static class SecretCommands
                 .Answers(ContractsJson.Default.IReadOnlyListSecretView),
             SecretUseCommands.MakeAllow(),
             SecretUseCommands.MakeDisallow(),
-            CommandKit.Make("remove", "Removes a secret", ["justright secret remove fennmoor-directory"], [name], c => RemoveAsync(c, c.Parsed.GetValue(name)!))
+            CommandKit.Make(
+                "remove", "Removes a secret", ["justright secret remove fennmoor-directory"], [name],
+                c => RemoveAsync(c, c.Parsed.GetValue(name)!))
                 .Answers(ContractsJson.Default.DoneView));
     }
 
@@ -32,7 +36,8 @@ internal static class SecretCommands
     {
         if (!Console.IsInputRedirected) call.Screen.Error.MarkupLine("Type the secret, then Enter and Ctrl-D:");
         var value = (await Console.In.ReadToEndAsync(call.Cancel)).TrimEnd('\r', '\n');
-        await call.Api.PutAsync($"secrets/{Names.Part(name)}", new SecretValue(value), ContractsJson.Default.SecretValue, call.Cancel);
+        await call.Api.PutAsync(
+            $"secrets/{Names.Part(name)}", new SecretValue(value), ContractsJson.Default.SecretValue, call.Cancel);
         if (call.Screen.IsJson) call.Screen.Json(new DoneView(name, "set"), ContractsJson.Default.DoneView);
         else call.Screen.Line(Markup.Escape($"the secret {name} is kept"));
         return ExitCode.Fine;

@@ -15,13 +15,19 @@ internal static class SheetCommands
         var sheet = Names.Sheet();
         return CommandKit.Group(
             "sheet", "Sheets: what products need",
-            CommandKit.Make("check", "Checks a sheet and lists all its faults", ["justright sheet check thermograph.yaml"], [file], c => CheckAsync(c, c.Parsed.GetValue(file)!))
+            CommandKit.Make(
+                "check", "Checks a sheet and lists all its faults", ["justright sheet check thermograph.yaml"], [file],
+                c => CheckAsync(c, c.Parsed.GetValue(file)!))
                 .Answers(ContractsJson.Default.SheetView),
-            CommandKit.Make("add", "Checks a sheet and adds it to Just Right", ["justright sheet add thermograph.yaml"], [file], c => AddAsync(c, c.Parsed.GetValue(file)!))
+            CommandKit.Make(
+                "add", "Checks a sheet and adds it to Just Right", ["justright sheet add thermograph.yaml"], [file],
+                c => AddAsync(c, c.Parsed.GetValue(file)!))
                 .Answers(ContractsJson.Default.SheetView),
             CommandKit.Make("list", "Lists the sheets", [], [], ListAsync)
                 .Answers(ContractsJson.Default.IReadOnlyListSheetSummary),
-            CommandKit.Make("show", "Shows a sheet as its author wrote it", ["justright sheet show thermograph@4.2"], [sheet], c => ShowAsync(c, c.Parsed.GetValue(sheet)!))
+            CommandKit.Make(
+                "show", "Shows a sheet as its author wrote it", ["justright sheet show thermograph@4.2"], [sheet],
+                c => ShowAsync(c, c.Parsed.GetValue(sheet)!))
                 .Answers(ContractsJson.Default.SheetView));
     }
 
@@ -52,7 +58,10 @@ internal static class SheetCommands
 
         if (sheets.Count == 0) call.Screen.Line("No sheets yet. Add one: justright sheet add FILE");
         var table = Screen.List("sheet", "title", "accounts", "needs", "added");
-        foreach (var s in sheets) table.AddRow(new Text(s.Name), new Text(s.Title), new Text($"{s.Accounts}"), new Text($"{s.Needs}"), new Text($"{Times.Exact(s.AddedAt!.Value)} by {s.AddedBy}"));
+        foreach (var s in sheets)
+            table.AddRow(
+                new Text(s.Name), new Text(s.Title), new Text($"{s.Accounts}"), new Text($"{s.Needs}"),
+                new Text($"{Times.Exact(s.AddedAt!.Value)} by {s.AddedBy}"));
         if (sheets.Count > 0) call.Screen.Write(table);
         return ExitCode.Fine;
     }
@@ -65,5 +74,6 @@ internal static class SheetCommands
         return ExitCode.Fine;
     }
 
-    private static string Words(SheetSummary sheet) => Markup.Escape($"{sheet.Title} {sheet.Release}, {sheet.Accounts} accounts with {sheet.Needs} needs");
+    private static string Words(SheetSummary sheet) =>
+        Markup.Escape($"{sheet.Title} {sheet.Release}, {sheet.Accounts} accounts with {sheet.Needs} needs");
 }

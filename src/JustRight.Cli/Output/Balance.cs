@@ -41,5 +41,6 @@ internal static class Balance
         _ => $"[grey]– {verdict}[/]",
     };
 
-    private static string Colored(string color, char stroke, int count) => count == 0 ? "" : $"[{color}]{new string(stroke, count)}[/]";
+    private static string Colored(string color, char stroke, int count) =>
+        count == 0 ? "" : $"[{color}]{new string(stroke, count)}[/]";
 }

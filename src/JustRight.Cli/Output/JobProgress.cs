@@ -9,7 +9,8 @@ internal static class JobProgress
 {
     /// <summary>Waits for the end and returns the job as it ended.</summary>
     /// <param name="onStep">Called for each finished step of a grant.</param>
-    public static async Task<JobView> FollowAsync(Screen screen, ApiClient api, JobView job, string title, Action<JobStepView>? onStep, CancellationToken cancel)
+    public static async Task<JobView> FollowAsync(
+        Screen screen, ApiClient api, JobView job, string title, Action<JobStepView>? onStep, CancellationToken cancel)
     {
         if (!screen.IsWatched)
         {

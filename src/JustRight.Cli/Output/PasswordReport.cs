@@ -15,12 +15,17 @@ internal static class PasswordReport
         foreach (var a in view.Accounts)
         {
             table.AddRow(
-                new Markup(Sign(a.Standing)), new Text(a.Account), new Text(a.Due is { } due ? $"{due.ToLocalTime():yyyy-MM-dd}" : "–"), new Text(a.KeptBy), new Text(a.Places == 0 ? "–" : $"{a.Places}"),
+                new Markup(Sign(a.Standing)), new Text(a.Account), new Text(
+                    a.Due is { } due ? $"{due.ToLocalTime():yyyy-MM-dd}"
+                        : "–"), new Text(a.KeptBy), new Text(a.Places == 0 ? "–"
+                        : $"{a.Places}"),
                 new Text(a.Quarrel is null ? a.Words : $"{a.Words}; {a.Quarrel}"));
         }
 
         screen.Write(table);
-        foreach (var a in view.Accounts.Where(a => a.Renewal is not null)) screen.Line(Markup.Escape($"A renewal of {a.Account} is under way: justright password progress {view.Estate} {a.Account}"));
+        foreach (var a in view.Accounts.Where(a => a.Renewal is not null))
+            screen.Line(Markup.Escape(
+                $"A renewal of {a.Account} is under way: justright password progress {view.Estate} {a.Account}"));
     }
 
     /// <summary>Where one is typed.</summary>
@@ -28,23 +33,30 @@ internal static class PasswordReport
     {
         var password = view.Password;
         screen.Line($"[bold]{Markup.Escape(password.Account)}[/]  {Sign(password.Standing)}{(password.Due is { } due ? $"  due {due.ToLocalTime():yyyy-MM-dd}" : "")}  {Markup.Escape(password.Words)}");
-        screen.Line(Markup.Escape($"Changed by {password.KeptBy}; used by {string.Join(", ", password.Uses)}{(password.SetAt is { } set ? $"; last set {Times.Exact(set)}" : "")}."));
+        screen.Line(Markup.Escape(
+            $"Changed by {password.KeptBy}; used by {string.Join(", ", password.Uses)}{(password.SetAt is { } set ? $"; last set {Times.Exact(set)}" : "")}."));
         if (password.Quarrel is { } quarrel) screen.Line($"[bold]{Markup.Escape(quarrel)}[/]");
-        if (view.Places.Count == 0) screen.Line(password.Keeper == "directory" ? "It is typed nowhere: the hosts fetch it." : "No place is known where it is typed.");
+        if (view.Places.Count == 0)
+            screen.Line(password.Keeper == "directory" ? "It is typed nowhere: the hosts fetch it." : "No place is known where it is typed.");
         if (view.Places.Count > 0)
         {
             var table = Screen.List("", "typed in", "product", "if it is changed elsewhere first", "last changed there");
             foreach (var p in view.Places)
             {
                 table.AddRow(
-                    new Text(p.Told is { } told ? $"told {told}" : p.AtOnce ? "at once" : "at start"), new Text(p.Reference is { } reference ? $"{p.Words}, as a reference to {reference}" : p.Words), new Text(p.Product.Length > 0 ? p.Product : p.Kind == "own-secret" ? "Just Right" : "–"),
+                    new Text(p.Told is { } told ? $"told {told}" : p.AtOnce ? "at once" : "at start"), new Text(
+                        p.Reference is { } reference ? $"{p.Words}, as a reference to {reference}"
+                            : p.Words), new Text(p.Product.Length > 0 ? p.Product
+                            : p.Kind == "own-secret" ? "Just Right"
+                            : "–"),
                     new Text(p.Breaks), new Text(p.LastAt is { } at ? $"{Times.Exact(at)} by {p.LastBy}" : "–"));
             }
 
             screen.Write(table);
         }
 
-        foreach (var p in view.Places.Where(p => p.NotSeen is not null)) screen.Line($"[grey]not seen:[/] {Markup.Escape($"{p.Words}: {p.NotSeen}")}");
+        foreach (var p in view.Places.Where(p => p.NotSeen is not null))
+            screen.Line($"[grey]not seen:[/] {Markup.Escape($"{p.Words}: {p.NotSeen}")}");
         foreach (var p in view.Places.Where(p => p.Note is not null)) screen.Line($"[bold]mind:[/] {Markup.Escape(p.Note!)}");
         if (view.ManagedObstacles is { } obstacles)
         {
@@ -62,7 +74,10 @@ internal static class PasswordReport
         {
             screen.Line($"Renewing [bold]{Markup.Escape(view.Password.Account)}[/], in the order in which the least stops:");
             var table = Screen.List("", "step", "by", "why here");
-            foreach (var s in view.Order) table.AddRow(new Text($"{s.Number}"), new Text(s.Words), new Text(s.Act == "type" ? "a person" : "us"), new Markup($"[grey]{Markup.Escape(s.Why)}[/]"));
+            foreach (var s in view.Order)
+                table.AddRow(
+                    new Text($"{s.Number}"), new Text(s.Words), new Text(s.Act == "type" ? "a person" : "us"),
+                    new Markup($"[grey]{Markup.Escape(s.Why)}[/]"));
             screen.Write(table);
         }
 
@@ -77,17 +92,21 @@ internal static class PasswordReport
         foreach (var s in view.Steps)
         {
             var seen = s.State == "waiting" ? "" : $"{s.Note}{(s.At is { } at ? $"  ({s.By}, {Times.Exact(at)})" : "")}";
-            table.AddRow(new Markup(StepSign(s.State, s.Number == view.Current)), new Text($"{s.Number}"), new Text(s.Words), new Markup($"[grey]{Markup.Escape(seen)}[/]"));
+            table.AddRow(
+                new Markup(StepSign(s.State, s.Number == view.Current)), new Text($"{s.Number}"), new Text(s.Words),
+                new Markup($"[grey]{Markup.Escape(seen)}[/]"));
         }
 
         screen.Write(table);
-        if (view.Divided.Count > 0) screen.Line(view.EndedAt is null ? "Still has another password than the directory:" : "[bold]Still has the old password:[/]");
+        if (view.Divided.Count > 0)
+            screen.Line(view.EndedAt is null ? "Still has another password than the directory:" : "[bold]Still has the old password:[/]");
         foreach (var place in view.Divided) screen.Line($"  [bold]≠[/] {Markup.Escape(place)}");
         var of = $"{view.Estate} {view.Account}";
         var next = view.Next switch
         {
             "person" => $"Next is step {view.Current}, for a person. The new password: justright password hand-over {of} --show. When it is typed: justright password done {of}",
-            "decision" => $"Retry it: justright password retry {of}. Skip it: justright password skip {of} --why TEXT.{(view.CanGoBack ? $" Go back: justright password undo {of}" : " There is no way back.")}",
+            "decision" =>
+                $"Retry it: justright password retry {of}. Skip it: justright password skip {of} --why TEXT.{(view.CanGoBack ? $" Go back: justright password undo {of}" : " There is no way back.")}",
             "window" => $"It continues {(view.OpensAt is { } opens ? Times.Exact(opens) : "then")}; at once with: justright password restart-now {of}",
             "go" => $"Steps are being made: justright password progress {of}",
             _ => null,
@@ -103,7 +122,10 @@ internal static class PasswordReport
     public static void Write(Screen screen, IReadOnlyList<PasswordView> passwords)
     {
         var table = Screen.List("account", "made", "handed over");
-        foreach (var p in passwords) table.AddRow(new Text(p.Account), new Text(Times.Exact(p.CreatedAt)), new Text(p.HandedOverAt is { } at ? $"{Times.Exact(at)} to {p.HandedOverBy}" : "waits"));
+        foreach (var p in passwords)
+            table.AddRow(
+                new Text(p.Account), new Text(Times.Exact(p.CreatedAt)),
+                new Text(p.HandedOverAt is { } at ? $"{Times.Exact(at)} to {p.HandedOverBy}" : "waits"));
         screen.Write(table);
     }
 

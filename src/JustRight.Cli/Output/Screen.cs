@@ -48,7 +48,8 @@ internal sealed class Screen
     /// <exception cref="InvalidOperationException">The command does not say that it answers this.</exception>
     public void Json<T>(T value, JsonTypeInfo<T> type)
     {
-        if (!_shapes.Contains(type)) throw new InvalidOperationException($"The command does not declare {ShapeWords.Of([type])}.");
+        if (!_shapes.Contains(type))
+            throw new InvalidOperationException($"The command does not declare {ShapeWords.Of([type])}.");
         Write(value, type);
     }
 
@@ -94,7 +95,8 @@ internal sealed class Screen
     public static Table List(params string[] heads)
     {
         var table = new Table().Border(TableBorder.None).Collapse();
-        foreach (var head in heads) table.AddColumn(new TableColumn(new Markup($"[bold]{Markup.Escape(head)}[/]")) { Padding = new Padding(0, 0, 2, 0) });
+        foreach (var head in heads)
+            table.AddColumn(new TableColumn(new Markup($"[bold]{Markup.Escape(head)}[/]")) { Padding = new Padding(0, 0, 2, 0) });
         return table;
     }
 
@@ -104,9 +106,14 @@ internal sealed class Screen
         {
             Out = new AnsiConsoleOutput(writer),
             Ansi = redirected ? AnsiSupport.No : AnsiSupport.Detect,
-            ColorSystem = redirected || Environment.GetEnvironmentVariable("NO_COLOR") is { Length: > 0 } ? ColorSystemSupport.NoColors : ColorSystemSupport.Detect,
+            ColorSystem = redirected || Environment.GetEnvironmentVariable("NO_COLOR") is { Length: > 0 }
+                ? ColorSystemSupport.NoColors
+                : ColorSystemSupport.Detect,
         });
-        if (redirected) console.Profile.Width = int.TryParse(Environment.GetEnvironmentVariable("COLUMNS"), out var columns) && columns >= 60 ? columns : WidthWithoutTerminal;
+        if (redirected)
+            console.Profile.Width = int.TryParse(Environment.GetEnvironmentVariable("COLUMNS"), out var columns) && columns >= 60
+                ? columns
+                : WidthWithoutTerminal;
         console.Profile.Capabilities.Unicode = true;
         console.Pipeline.Attach(new PlainRendering());
         return console;

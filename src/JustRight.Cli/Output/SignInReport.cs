@@ -28,7 +28,8 @@ internal static class SignInReport
         {
             screen.Line();
             var findings = Screen.List("", "found");
-            foreach (var finding in view.Findings) findings.AddRow(new Markup(Sign(finding.Weight)), new Text($"{finding.Text}\n→ {finding.Fix}"));
+            foreach (var finding in view.Findings)
+                findings.AddRow(new Markup(Sign(finding.Weight)), new Text($"{finding.Text}\n→ {finding.Fix}"));
             screen.Write(findings);
         }
 
@@ -36,7 +37,8 @@ internal static class SignInReport
         screen.Line();
         screen.Line($"The password of {Markup.Escape(view.PasswordPlaces[0].Account)} is typed in:");
         var places = Screen.List("product", "host", "where", "setting", "changed in the directory first");
-        foreach (var p in view.PasswordPlaces) places.AddRow(new Text(p.Product), new Text(p.Host), new Text(p.Where), new Text(p.Setting), new Text(p.Breaks));
+        foreach (var p in view.PasswordPlaces)
+            places.AddRow(new Text(p.Product), new Text(p.Host), new Text(p.Where), new Text(p.Setting), new Text(p.Breaks));
         screen.Write(places);
     }
 
@@ -44,7 +46,10 @@ internal static class SignInReport
     {
         screen.Line($"[bold]Sign-in test of {Markup.Escape(test.Install)}[/]  {Markup.Escape($"against '{test.Directory}'")}{(test.Simulated ? "  [bold]simulated[/]" : "")}   [grey]{Times.Exact(test.StartedAt)}[/]");
         var checks = Screen.List("", "check", "found");
-        foreach (var check in test.Checks) checks.AddRow(new Markup(Sign(check.Verdict)), new Text(check.Asks), new Text(check.Fix is { } fix ? $"{check.Fact}\n→ {fix}" : check.Fact));
+        foreach (var check in test.Checks)
+            checks.AddRow(
+                new Markup(Sign(check.Verdict)), new Text(check.Asks),
+                new Text(check.Fix is { } fix ? $"{check.Fact}\n→ {fix}" : check.Fact));
         screen.Write(checks);
         Differences(screen, "people", test.People);
         Differences(screen, "groups", test.Groups);
@@ -57,18 +62,24 @@ internal static class SignInReport
         {
             screen.Line(Markup.Escape(asked));
             screen.Line(new string(' ', Math.Min(fault.Position, asked.Length)) + "^");
-            screen.Line(Markup.Escape(string.Create(CultureInfo.InvariantCulture, $"Character {fault.Position + 1}: {fault.Message} Expected: {fault.Expected}.")));
+            screen.Line(Markup.Escape(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"Character {fault.Position + 1}: {fault.Message} Expected: {fault.Expected}.")));
             return;
         }
 
         screen.Line(Markup.Escape(view.Text!));
         screen.Line(Markup.Escape(view.Words! + "."));
         screen.Line(view.Of == 0 ? $"[bold]{view.Found}[/], as the directory says {Times.Exact(view.ReadAt)}" : $"[bold]{view.Found}[/] of {view.Of}, as read {Times.Exact(view.ReadAt)}");
-        foreach (var unknown in view.UnknownAttributes) screen.Line($"{Sign("wrong")} {Markup.Escape($"This directory knows no attribute {unknown}.")}");
-        foreach (var part in view.NotJudged) screen.Line($"{Sign("unseen")} {Markup.Escape($"{part} is for the directory itself to judge: it may find others than we say.")}");
+        foreach (var unknown in view.UnknownAttributes)
+            screen.Line($"{Sign("wrong")} {Markup.Escape($"This directory knows no attribute {unknown}.")}");
+        foreach (var part in view.NotJudged)
+            screen.Line($"{Sign("unseen")} {Markup.Escape($"{part} is for the directory itself to judge: it may find others than we say.")}");
         if (view.Objects.Count == 0) return;
         var table = Screen.List("name", "logon name", "kind", "distinguished name");
-        foreach (var o in view.Objects.Take(MostNamed)) table.AddRow(new Text(o.Name), new Text(o.LogonName ?? ""), new Text(o.Kind), new Text(o.Dn));
+        foreach (var o in view.Objects.Take(MostNamed))
+            table.AddRow(new Text(o.Name), new Text(o.LogonName ?? ""), new Text(o.Kind), new Text(o.Dn));
         screen.Write(table);
         if (view.Found > MostNamed) screen.Line($"and {view.Found - MostNamed} more");
     }
@@ -77,7 +88,8 @@ internal static class SignInReport
     {
         if (compared is null || compared.Missing.Count + compared.Extra.Count == 0) return;
         var table = Screen.List(what, "", "why");
-        foreach (var missing in compared.Missing) table.AddRow(new Text(missing.Name), new Text("expected, not found"), new Text(missing.Why ?? ""));
+        foreach (var missing in compared.Missing)
+            table.AddRow(new Text(missing.Name), new Text("expected, not found"), new Text(missing.Why ?? ""));
         foreach (var extra in compared.Extra) table.AddRow(new Text(extra.Name), new Text("found, not expected"), new Text(""));
         screen.Write(table);
     }

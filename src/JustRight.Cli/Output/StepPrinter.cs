@@ -11,7 +11,11 @@ internal static class StepPrinter
     /// <summary>Asks; only a typed yes counts.</summary>
     public static bool Confirm(Screen screen, string question)
     {
-        if (Console.IsInputRedirected || screen.IsJson) throw new ClientException(ExitCode.BadInput, "Cannot ask for confirmation: input is not a terminal. Review the steps with --list, then run again with --yes.", "Look at them without --json, then run again with --yes.");
+        if (Console.IsInputRedirected || screen.IsJson)
+            throw new ClientException(
+                ExitCode.BadInput,
+                "Cannot ask for confirmation: input is not a terminal. Review the steps with --list, then run again with --yes.",
+                "Look at them without --json, then run again with --yes.");
         screen.Error.Markup($"{Markup.Escape(question)} Type yes: ");
         if (string.Equals(Console.ReadLine()?.Trim(), "yes", StringComparison.OrdinalIgnoreCase)) return true;
         screen.Error.MarkupLine("Nothing was changed.");
@@ -21,7 +25,8 @@ internal static class StepPrinter
     /// <summary>Follows a job that changes something, and prints each step and how to undo it all.</summary>
     public static async Task<int> FollowAsync(Call call, JobView job, string title)
     {
-        Action<JobStepView>? print = call.Screen.IsJson ? null : step => call.Screen.Line($"  {Sign(step.State)} {step.Number,2}  {Markup.Escape(step.Words)}{(step.State == "made" ? "" : $"  [grey]{Markup.Escape(step.After ?? "")}[/]")}");
+        Action<JobStepView>? print = call.Screen.IsJson ? null : step =>
+            call.Screen.Line($"  {Sign(step.State)} {step.Number,2}  {Markup.Escape(step.Words)}{(step.State == "made" ? "" : $"  [grey]{Markup.Escape(step.After ?? "")}[/]")}");
         job = await JobProgress.FollowAsync(call.Screen, call.Api, job, title, print, call.Cancel);
         if (call.Screen.IsJson)
         {

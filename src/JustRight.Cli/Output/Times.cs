@@ -10,5 +10,6 @@ internal static class Times
         lastDay?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? Exact(end);
 
     /// <summary>Local time with its offset from UTC.</summary>
-    public static string Exact(DateTimeOffset time) => time.ToLocalTime().ToString("yyyy-MM-dd HH:mm:ss zzz", CultureInfo.InvariantCulture);
+    public static string Exact(DateTimeOffset time) =>
+        time.ToLocalTime().ToString("yyyy-MM-dd HH:mm:ss zzz", CultureInfo.InvariantCulture);
 }

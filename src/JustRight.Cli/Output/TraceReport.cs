@@ -32,7 +32,9 @@ internal static class TraceReport
         foreach (var _ in new int[4]) table.AddColumn(new TableColumn("") { Padding = new Padding(0, 0, 2, 0) });
         var flows = remedy.Gained.Select(f => ("+", f)).Concat(remedy.Lost.Select(f => ("-", f))).ToList();
         foreach (var (sign, flow) in flows.Take(all ? flows.Count : FlowsShown))
-            table.AddRow(new Markup($"       [bold]{sign}[/]"), new Text(flow.Who), new Text(flow.Denies ? $"may not {flow.What}" : flow.What), new Markup($"[grey]{Count(flow.Objects)}[/]"));
+            table.AddRow(
+                new Markup($"       [bold]{sign}[/]"), new Text(flow.Who),
+                new Text(flow.Denies ? $"may not {flow.What}" : flow.What), new Markup($"[grey]{Count(flow.Objects)}[/]"));
         screen.Write(table);
         if (!all && flows.Count > FlowsShown) screen.Line($"         [grey]and {flows.Count - FlowsShown} more: --all[/]");
     }
@@ -40,13 +42,24 @@ internal static class TraceReport
     private static void Tree(Screen screen, TraceView trace)
     {
         var table = new Table().Border(TableBorder.None).Collapse();
-        table.AddColumn(new TableColumn(new Markup($"[bold]{Markup.Escape(trace.Of)} objects in[/]")) { Padding = new Padding(0, 0, 3, 0) });
-        foreach (var head in new[] { "can", "cannot", "unseen" }) table.AddColumn(new TableColumn(new Markup($"[bold]{head}[/]")) { Alignment = Justify.Right, Padding = new Padding(0, 0, 2, 0) });
+        table.AddColumn(new TableColumn(
+            new Markup($"[bold]{Markup.Escape(trace.Of)} objects in[/]"))
+        { Padding = new Padding(0, 0, 3, 0) });
+        foreach (var head in new[] { "can", "cannot", "unseen" })
+            table.AddColumn(new TableColumn(
+                new Markup($"[bold]{head}[/]"))
+            { Alignment = Justify.Right, Padding = new Padding(0, 0, 2, 0) });
         table.AddColumn(new TableColumn("") { NoWrap = false });
         foreach (var branch in trace.Tree)
         {
-            var mark = branch.IsCause && branch.Inherits == false ? "[bold]inheritance stops here[/]" : branch.IsCause ? "[bold]the reason lies here[/]" : branch.Inherits == false ? "[grey]does not inherit[/]" : branch.Inherits is null ? "[grey]not read[/]" : "";
-            table.AddRow(new Text($"  {new string(' ', branch.Depth * 2)}{branch.Name}"), Number(branch.Can), Number(branch.Cannot), Number(branch.Unseen), new Markup(mark));
+            var mark = branch.IsCause && branch.Inherits == false ? "[bold]inheritance stops here[/]"
+                : branch.IsCause ? "[bold]the reason lies here[/]"
+                : branch.Inherits == false ? "[grey]does not inherit[/]"
+                : branch.Inherits is null ? "[grey]not read[/]"
+                : "";
+            table.AddRow(
+                new Text($"  {new string(' ', branch.Depth * 2)}{branch.Name}"), Number(branch.Can), Number(branch.Cannot),
+                Number(branch.Unseen), new Markup(mark));
         }
 
         screen.Write(table);
@@ -60,7 +73,8 @@ internal static class TraceReport
         screen.Line($"[bold]{failure.Number}[/]  {Count(failure.Count)}: {Markup.Escape(failure.Words)}");
         var shown = all ? failure.Objects.Count : ObjectsShown;
         foreach (var dn in failure.Objects.Take(shown)) screen.Line($"     [grey]{Markup.Escape(dn)}[/]");
-        if (failure.Count > shown) screen.Line($"     [grey]and {failure.Count - Math.Min(shown, failure.Objects.Count)} more{(all ? "" : ": --all")}[/]");
+        if (failure.Count > shown)
+            screen.Line($"     [grey]and {failure.Count - Math.Min(shown, failure.Objects.Count)} more{(all ? "" : ": --all")}[/]");
         foreach (var remedy in failure.Remedies)
         {
             screen.Line();

@@ -17,7 +17,8 @@ internal sealed class AccessSurvey(IDirectoryReader directory, DirectorySchema s
     /// <summary>The attribute that holds an access list.</summary>
     public const string Descriptor = "nTSecurityDescriptor";
 
-    private static readonly EntryFilter Containers = EntryFilter.OfClass("organizationalUnit", "container", "domainDNS", "builtinDomain");
+    private static readonly EntryFilter Containers = EntryFilter.OfClass(
+        "organizationalUnit", "container", "domainDNS", "builtinDomain");
 
     /// <summary>What is read of each object.</summary>
     public static readonly string[] Attributes = [Descriptor, "objectClass", "objectSid", "adminCount"];
@@ -31,7 +32,8 @@ internal sealed class AccessSurvey(IDirectoryReader directory, DirectorySchema s
     public AccessSnapshot Read(AccessScope scope, CancellationToken cancel)
     {
         var branches = Outermost(scope.Branches);
-        if (scope.AllContainers && !branches.Contains(directory.Root, StringComparer.OrdinalIgnoreCase)) Take(directory.Root, SearchScope.Subtree, Containers, cancel);
+        if (scope.AllContainers && !branches.Contains(directory.Root, StringComparer.OrdinalIgnoreCase))
+            Take(directory.Root, SearchScope.Subtree, Containers, cancel);
         foreach (var branch in branches) Take(branch, SearchScope.Subtree, EntryFilter.Any, cancel);
         foreach (var dn in scope.Objects) Take(dn, SearchScope.Base, EntryFilter.Any, cancel);
         foreach (var dn in branches.Concat(scope.Objects).SelectMany(Above)) Take(dn, SearchScope.Base, EntryFilter.Any, cancel);
@@ -41,11 +43,14 @@ internal sealed class AccessSurvey(IDirectoryReader directory, DirectorySchema s
     }
 
     private static List<string> Outermost(IReadOnlyList<string> branches) =>
-        [.. branches.Distinct(StringComparer.OrdinalIgnoreCase).Where(b => !branches.Any(o => o.Length < b.Length && DistinguishedName.IsAtOrBelow(b, o)))];
+        [.. branches.Distinct(StringComparer.OrdinalIgnoreCase).Where(b =>
+            !branches.Any(o => o.Length < b.Length && DistinguishedName.IsAtOrBelow(b, o)))];
 
     private IEnumerable<string> Above(string dn)
     {
-        for (var above = AccessTree.ParentDn(dn); above is not null && DistinguishedName.IsAtOrBelow(above, directory.Root); above = AccessTree.ParentDn(above)) yield return above;
+        for (var above = AccessTree.ParentDn(dn); above is not null
+            && DistinguishedName.IsAtOrBelow(above, directory.Root); above = AccessTree.ParentDn(above))
+            yield return above;
     }
 
     private void Take(string dn, SearchScope scope, EntryFilter filter, CancellationToken cancel)
@@ -57,7 +62,9 @@ internal sealed class AccessSurvey(IDirectoryReader directory, DirectorySchema s
             if (!_known.Add(entry.Dn)) continue;
             Sid.TryFromBytes(entry.Bytes("objectSid"), out var sid);
             _objects.Add(new DirectoryObject(
-                entry.Dn, entry.Texts("objectClass") is [.., var own] ? own : "", sid, DescriptorOf(entry), entry.Text("adminCount") == "1"));
+                entry.Dn, entry.Texts("objectClass") is [.., var own]
+                    ? own
+                    : "", sid, DescriptorOf(entry), entry.Text("adminCount") == "1"));
         }
     }
 
@@ -97,15 +104,20 @@ internal sealed class AccessSurvey(IDirectoryReader directory, DirectorySchema s
             if (!IsContainer(item.Class)) continue;
             if (!whole.Any(w => DistinguishedName.IsAtOrBelow(item.Dn, w)))
             {
-                if (item.Descriptor < 0) _unread.Add(new UnreadPart(item.Dn, "its ACL may not be read: delegations there are not known"));
+                if (item.Descriptor < 0)
+                    _unread.Add(new UnreadPart(item.Dn, "its ACL may not be read: delegations there are not known"));
                 continue;
             }
 
-            if (item.Descriptor < 0) _unread.Add(new UnreadPart(item.Dn, "its ACL may not be read, so the rights below it are not known"));
-            else if (!(answers[item.Descriptor] ??= AccessCheck.Judge(_descriptors[item.Descriptor], reader, AccessQuestion.Simple(AccessRights.ListContents)).Answer == AccessAnswer.Yes))
+            if (item.Descriptor < 0)
+                _unread.Add(new UnreadPart(item.Dn, "its ACL may not be read, so the rights below it are not known"));
+            else if (!(answers[item.Descriptor] ??= AccessCheck.Judge(
+                _descriptors[item.Descriptor], reader,
+                AccessQuestion.Simple(AccessRights.ListContents)).Answer == AccessAnswer.Yes))
                 _unread.Add(new UnreadPart(item.Dn, "the reader may not list its contents"));
         }
     }
 
-    private bool IsContainer(string @class) => schema.IsA(@class, "organizationalUnit") || schema.IsA(@class, "container") || @class is "domainDNS" or "builtinDomain";
+    private bool IsContainer(string @class) =>
+        schema.IsA(@class, "organizationalUnit") || schema.IsA(@class, "container") || @class is "domainDNS" or "builtinDomain";
 }

@@ -28,16 +28,21 @@ internal abstract class DirectoryEntry
 
     /// <summary>The first value as a moment, where it is written as generalized time in UTC [RFC 4517 3.3.13]; or null.</summary>
     public DateTimeOffset? Moment(string attribute) =>
-        DateTimeOffset.TryParseExact(Text(attribute), "yyyyMMddHHmmss.f'Z'", CultureInfo.InvariantCulture, DateTimeStyles.AssumeUniversal, out var moment) ? moment : null;
+        DateTimeOffset.TryParseExact(
+            Text(attribute), "yyyyMMddHHmmss.f'Z'", CultureInfo.InvariantCulture, DateTimeStyles.AssumeUniversal, out var moment)
+            ? moment
+            : null;
 
     /// <summary>
     /// The first value as a moment, where it is a count of 100 nanoseconds since 1601; null for never, in each way it is said
     /// [MS-ADTS 3.1.1.2.3.2].
     /// </summary>
-    public DateTimeOffset? FileTime(string attribute) => Number(attribute) is > 0 and < MostFileTime and var ticks ? DateTimeOffset.FromFileTime(ticks).ToUniversalTime() : null;
+    public DateTimeOffset? FileTime(string attribute) =>
+        Number(attribute) is > 0 and < MostFileTime and var ticks ? DateTimeOffset.FromFileTime(ticks).ToUniversalTime() : null;
 
     private const long MostFileTime = 2_650_000_000_000_000_000; // what a time here can hold; beyond is "never"
 
     /// <summary>The first value as a number, or 0.</summary>
-    public long Number(string attribute) => long.TryParse(Text(attribute), CultureInfo.InvariantCulture, out var number) ? number : 0;
+    public long Number(string attribute) =>
+        long.TryParse(Text(attribute), CultureInfo.InvariantCulture, out var number) ? number : 0;
 }

@@ -17,12 +17,14 @@ public sealed class DirectorySchemas
     internal static readonly string[] HeadAttributes = ["schemaInfo", "objectVersion", "objectGUID", "uSNChanged"];
 
     /// <summary>What is read of each attribute.</summary>
-    internal static readonly string[] AttributeAttributes = ["lDAPDisplayName", "schemaIDGUID", "attributeSecurityGUID", "searchFlags", "systemOnly"];
+    internal static readonly string[] AttributeAttributes = [
+        "lDAPDisplayName", "schemaIDGUID", "attributeSecurityGUID", "searchFlags", "systemOnly"];
 
     /// <summary>What is read of each class.</summary>
     internal static readonly string[] ClassAttributes =
     [
-        "lDAPDisplayName", "schemaIDGUID", "subClassOf", "objectClassCategory", "auxiliaryClass", "systemAuxiliaryClass", "mayContain", "systemMayContain", "mustContain", "systemMustContain",
+        "lDAPDisplayName", "schemaIDGUID", "subClassOf", "objectClassCategory", "auxiliaryClass", "systemAuxiliaryClass",
+        "mayContain", "systemMayContain", "mustContain", "systemMustContain",
         "defaultSecurityDescriptor",
     ];
 
@@ -57,7 +59,10 @@ public sealed class DirectorySchemas
         directory.Search(directory.SchemaRoot, SearchScope.OneLevel, EntryFilter.OfClass("attributeSchema"), AttributeAttributes)
             .Where(e => e.Text("lDAPDisplayName") is not null && e.Bytes("schemaIDGUID") is { Length: 16 })
             .Select(e => new SchemaAttribute(
-                e.Text("lDAPDisplayName")!, new Guid(e.Bytes("schemaIDGUID")!), e.Bytes("attributeSecurityGUID") is { Length: 16 } set ? new Guid(set) : null,
+                e.Text("lDAPDisplayName")!, new Guid(e.Bytes("schemaIDGUID")!), e.Bytes(
+                    "attributeSecurityGUID") is { Length: 16 } set
+                    ? new Guid(set)
+                    : null,
                 (e.Number("searchFlags") & Confidential) != 0, e.Text("systemOnly") == "TRUE"));
 
     private static IEnumerable<SchemaClass> Classes(IDirectoryReader directory) =>
@@ -66,14 +71,19 @@ public sealed class DirectorySchemas
             .Select(e => new SchemaClass(
                 e.Text("lDAPDisplayName")!, new Guid(e.Bytes("schemaIDGUID")!), e.Text("subClassOf") ?? "",
                 [.. e.Texts("auxiliaryClass"), .. e.Texts("systemAuxiliaryClass")],
-                [.. e.Texts("mayContain"), .. e.Texts("systemMayContain"), .. e.Texts("mustContain"), .. e.Texts("systemMustContain")],
+                [
+                    .. e.Texts("mayContain"), .. e.Texts("systemMayContain"), .. e.Texts("mustContain"),
+                    .. e.Texts("systemMustContain")],
                 (int)e.Number("objectClassCategory"), e.Text("defaultSecurityDescriptor")));
 
     private static IEnumerable<ControlRight> Rights(IDirectoryReader directory) =>
-        directory.Search($"CN=Extended-Rights,{directory.ConfigurationRoot}", SearchScope.OneLevel, EntryFilter.OfClass("controlAccessRight"), RightAttributes)
+        directory.Search(
+            $"CN=Extended-Rights,{directory.ConfigurationRoot}", SearchScope.OneLevel, EntryFilter.OfClass("controlAccessRight"),
+            RightAttributes)
             .Where(e => Guid.TryParse(e.Text("rightsGuid"), out _))
             .Select(e => new ControlRight(
-                e.Text("cn") ?? "", e.Text("displayName") ?? e.Text("cn") ?? "", Guid.Parse(e.Text("rightsGuid")!), KindsOf(e.Number("validAccesses")),
+                e.Text("cn") ?? "", e.Text("displayName") ?? e.Text("cn")
+                    ?? "", Guid.Parse(e.Text("rightsGuid")!), KindsOf(e.Number("validAccesses")),
                 [.. e.Texts("appliesTo").Where(a => Guid.TryParse(a, out _)).Select(Guid.Parse)]));
 
     /// <summary>The bits of an access mask that the right may be used with tell what it is [MS-ADTS 5.1.3.2.1].</summary>

@@ -26,7 +26,9 @@ internal sealed record EntryFilter(string Attribute, IReadOnlyList<string> Value
     public bool Matches(DirectoryEntry entry)
     {
         if (Attribute == "distinguishedName") return Values.Contains(entry.Dn, StringComparer.OrdinalIgnoreCase);
-        return Values.Count == 0 ? entry.Has(Attribute) : entry.Texts(Attribute).Any(t => Values.Contains(t, StringComparer.OrdinalIgnoreCase));
+        return Values.Count == 0
+            ? entry.Has(Attribute)
+            : entry.Texts(Attribute).Any(t => Values.Contains(t, StringComparer.OrdinalIgnoreCase));
     }
 
     /// <summary>The filter as LDAP writes it [RFC 4515].</summary>

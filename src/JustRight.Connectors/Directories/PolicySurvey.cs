@@ -28,24 +28,33 @@ internal sealed class PolicySurvey(IDirectoryReader directory, DirectorySchema s
     {
         var containers = Containers(directory.Root, EntryFilter.OfClass("domainDNS", "organizationalUnit"), cancel);
         var sites = Containers($"CN=Sites,{directory.ConfigurationRoot}", EntryFilter.OfClass("site"), cancel);
-        var policies = directory.Search($"CN=Policies,CN=System,{directory.Root}", SearchScope.OneLevel, EntryFilter.OfClass("groupPolicyContainer"), "cn", "displayName", "flags", "gPCWQLFilter", AccessSurvey.Descriptor)
+        var policies = directory.Search(
+            $"CN=Policies,CN=System,{directory.Root}", SearchScope.OneLevel, EntryFilter.OfClass("groupPolicyContainer"), "cn",
+            "displayName", "flags", "gPCWQLFilter", AccessSurvey.Descriptor)
             .Where(e => Guid.TryParse(e.Text("cn"), out _)).Select(Policy).ToList();
-        var nothing = policies.Count == 0 && containers.Any(c => c.Links.Length > 0) ? "no policy below CN=Policies,CN=System may be read, although policies are linked"
-            : (_reader is null || policies.Count == 0) && containers.All(c => c.Links.Length == 0) ? $"neither links ({Links}) nor policies are shown, although every domain has both"
+        var nothing = policies.Count == 0
+            && containers.Any(c =>
+                c.Links.Length > 0) ? "no policy below CN=Policies,CN=System may be read, although policies are linked"
+            : (_reader is null || policies.Count == 0) && containers.All(c => c.Links.Length == 0)
+                ? $"neither links ({Links}) nor policies are shown, although every domain has both"
             : null;
         return new PolicySnapshot(containers, [.. sites.Where(s => s.Links.Length > 0)], policies, nothing)
         {
-            SitesUnread = sites.Count == 0 ? "no site is shown, although there is always one" : sites.FirstOrDefault(s => s.Unread is not null) is { } hidden ? $"{hidden.Dn}: {hidden.Unread}" : null,
+            SitesUnread = sites.Count == 0 ? "no site is shown, although there is always one"
+                : sites.FirstOrDefault(s => s.Unread is not null) is { } hidden ? $"{hidden.Dn}: {hidden.Unread}"
+                : null,
         };
     }
 
     private List<PolicyContainer> Containers(string below, EntryFilter filter, CancellationToken cancel)
     {
         var found = new List<PolicyContainer>();
-        foreach (var entry in directory.Search(below, SearchScope.Subtree, filter, Links, Options, "objectClass", AccessSurvey.Descriptor))
+        foreach (var entry in directory.Search(
+            below, SearchScope.Subtree, filter, Links, Options, "objectClass", AccessSurvey.Descriptor))
         {
             cancel.ThrowIfCancellationRequested();
-            found.Add(new PolicyContainer(entry.Dn, entry.Text(Links) ?? "", (entry.Number(Options) & Blocks) != 0, WhyHidden(entry)));
+            found.Add(new PolicyContainer(
+                entry.Dn, entry.Text(Links) ?? "", (entry.Number(Options) & Blocks) != 0, WhyHidden(entry)));
         }
 
         return found;
@@ -58,8 +67,11 @@ internal sealed class PolicySurvey(IDirectoryReader directory, DirectorySchema s
         foreach (var name in new[] { Links, Options }.Where(a => !entry.Has(a)))
         {
             if (DescriptorOf(entry) is not { } list) return $"the reader sees neither {name} nor the ACL that protects it";
-            if (schema.Attribute(name) is not { } attribute || entry.Texts("objectClass") is not [.., var own] || schema.Class(own) is not { } @class) return $"the schema does not tell who may read {name}";
-            if (AccessCheck.Judge(list, _reader, AccessQuestion.Read(attribute, @class)).Answer != AccessAnswer.Yes) return $"the reader may not read {name}";
+            if (schema.Attribute(name) is not { } attribute || entry.Texts("objectClass") is not [.., var own]
+                || schema.Class(own) is not { } @class)
+                return $"the schema does not tell who may read {name}";
+            if (AccessCheck.Judge(list, _reader, AccessQuestion.Read(attribute, @class)).Answer != AccessAnswer.Yes)
+                return $"the reader may not read {name}";
         }
 
         return null;
@@ -79,8 +91,13 @@ internal sealed class PolicySurvey(IDirectoryReader directory, DirectorySchema s
 
     private static GroupPolicy Policy(DirectoryEntry entry)
     {
-        var list = DescriptorOf(entry) is { } descriptor ? DescriptorText.Write(descriptor) : null; // whom it applies to is not known without
+        // whom it applies to is not known without
+        var list = DescriptorOf(entry) is { } descriptor ? DescriptorText.Write(descriptor) : null;
         var id = PolicyLink.IdOf(Guid.Parse(entry.Text("cn")!));
-        return new GroupPolicy(id, entry.Text("displayName") ?? id, (entry.Number("flags") & ComputerHalfDisabled) != 0, list, null) { QueryFilter = entry.Text("gPCWQLFilter") };
+        return new GroupPolicy(
+            id, entry.Text("displayName") ?? id, (entry.Number("flags") & ComputerHalfDisabled) != 0, list, null)
+        {
+            QueryFilter = entry.Text("gPCWQLFilter"),
+        };
     }
 }

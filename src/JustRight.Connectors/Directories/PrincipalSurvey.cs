@@ -16,8 +16,10 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
     /// <summary>What is read of each.</summary>
     public static readonly string[] Attributes =
     [
-        "objectSid", "objectClass", "sAMAccountName", "description", "info", "whenCreated", "primaryGroupID", "userAccountControl",
-        "msDS-User-Account-Control-Computed", "accountExpires", "pwdLastSet", "msDS-UserPasswordExpiryTimeComputed", "lastLogonTimestamp", "servicePrincipalName", "groupType", "member", "memberOf", Fetchers,
+        "objectSid", "objectClass", "sAMAccountName", "description", "info", "whenCreated", "primaryGroupID",
+        "userAccountControl",
+        "msDS-User-Account-Control-Computed", "accountExpires", "pwdLastSet", "msDS-UserPasswordExpiryTimeComputed",
+        "lastLogonTimestamp", "servicePrincipalName", "groupType", "member", "memberOf", Fetchers,
     ];
 
     /// <summary>What is read of each root key.</summary>
@@ -29,20 +31,28 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
 
     private readonly Dictionary<string, DirectoryEntry> _entries = new(StringComparer.OrdinalIgnoreCase); // by DN
     private readonly Dictionary<string, Sid> _sids = new(StringComparer.OrdinalIgnoreCase);
-    private readonly Dictionary<string, DirectoryEntry> _named = new(StringComparer.OrdinalIgnoreCase); // those asked for by name, with their access lists
+    // those asked for by name, with their access lists
+    private readonly Dictionary<string, DirectoryEntry> _named = new(StringComparer.OrdinalIgnoreCase);
     private readonly HashSet<Sid> _seen = [];
-    private readonly HashSet<string> _wholeGroups = new(StringComparer.OrdinalIgnoreCase); // groups whose unexpected are named too
+    // groups whose unexpected are named too
+    private readonly HashSet<string> _wholeGroups = new(StringComparer.OrdinalIgnoreCase);
 
     /// <summary>Takes the reading.</summary>
     public DirectorySnapshot Read(DirectoryScope scope, CancellationToken cancel)
     {
-        var domainSid = directory.Read(directory.Root, "objectSid")?.Bytes("objectSid") is { } bytes && Sid.TryFromBytes(bytes, out var sid) ? sid : default;
-        if (domainSid.IsEmpty) throw new ConnectorException(ConnectorFailure.NotAllowed, $"the SID of {directory.Root} may not be read.");
-        var branches = scope.Branches.SelectMany(WithParents).Distinct(StringComparer.OrdinalIgnoreCase).Where(b => directory.Read(b, "objectClass") is not null).ToList();
+        var domainSid = directory.Read(directory.Root, "objectSid")?.Bytes("objectSid") is { } bytes
+            && Sid.TryFromBytes(bytes, out var sid)
+            ? sid
+            : default;
+        if (domainSid.IsEmpty)
+            throw new ConnectorException(ConnectorFailure.NotAllowed, $"the SID of {directory.Root} may not be read.");
+        var branches = scope.Branches.SelectMany(WithParents).Distinct(StringComparer.OrdinalIgnoreCase)
+            .Where(b => directory.Read(b, "objectClass") is not null).ToList();
 
         var queue = new Queue<string>();
         foreach (var branch in scope.Branches.Where(b => branches.Contains(b, StringComparer.OrdinalIgnoreCase)))
-            foreach (var entry in directory.Search(branch, SearchScope.Subtree, EntryFilter.OfClass("user", "group"), Attributes)) Take(entry, whole: true);
+            foreach (var entry in directory.Search(branch, SearchScope.Subtree, EntryFilter.OfClass("user", "group"), Attributes))
+                Take(entry, whole: true);
         foreach (var name in scope.Names)
         {
             if (directory.Find(name, NamedAttributes) is not { } named) continue;
@@ -51,10 +61,13 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
         }
 
         TakeNamed($"<SID={domainSid.Append(DirectorySnapshot.DomainUsersRid)}>");
-        foreach (var everybody in new[] { Sid.Everyone, Sid.AuthenticatedUsers }) TakeNamed($"CN={everybody},CN=ForeignSecurityPrincipals,{directory.Root}");
+        foreach (var everybody in new[] { Sid.Everyone, Sid.AuthenticatedUsers })
+            TakeNamed($"CN={everybody},CN=ForeignSecurityPrincipals,{directory.Root}");
 
         var access = scope.Access is { } asked ? new AccessSurvey(directory, schemas.Read(directory)).Read(asked, cancel) : null;
-        foreach (var trustee in access?.Descriptors.SelectMany(d => d.Entries.Select(e => e.Trustee).Append(d.Owner)).Distinct().Where(MayHaveAName) ?? [])
+        foreach (var trustee in access?.Descriptors.SelectMany(d =>
+            d.Entries.Select(e => e.Trustee).Append(d.Owner)).Distinct().Where(MayHaveAName)
+            ?? [])
             if (!_seen.Contains(trustee)) TakeNamed($"<SID={trustee}>");
 
         // Level by level: the groups above all that was found last, many in one request.
@@ -63,14 +76,19 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
             cancel.ThrowIfCancellationRequested();
             var level = queue.Select(dn => _entries[dn]).ToList();
             queue.Clear();
-            var above = level.SelectMany(e => e.Texts("memberOf")).Where(g => !_entries.ContainsKey(g)).Distinct(StringComparer.OrdinalIgnoreCase);
+            var above = level.SelectMany(e => e.Texts("memberOf")).Where(g => !_entries.ContainsKey(g))
+                .Distinct(StringComparer.OrdinalIgnoreCase);
             foreach (var some in above.Chunk(ObjectsAtOnce))
-                foreach (var entry in directory.Search(directory.Root, SearchScope.Subtree, EntryFilter.At(some), Attributes)) Take(entry, whole: false);
-            foreach (var primary in level.Select(e => e.Number("primaryGroupID")).Where(p => p != 0 && !_seen.Contains(domainSid.Append((uint)p))).Distinct().ToList())
+                foreach (var entry in directory.Search(directory.Root, SearchScope.Subtree, EntryFilter.At(some), Attributes))
+                    Take(entry, whole: false);
+            foreach (var primary in level.Select(e => e.Number("primaryGroupID")).Where(p =>
+                p != 0 && !_seen.Contains(domainSid.Append((uint)p))).Distinct().ToList())
                 TakeNamed($"<SID={domainSid.Append((uint)primary)}>");
         }
 
-        return new DirectorySnapshot(domain.ShortName, domainSid, directory.Controller, time.GetUtcNow(), [.. Principals().OrderBy(p => p.Sid)], branches, null)
+        return new DirectorySnapshot(
+            domain.ShortName, domainSid, directory.Controller, time.GetUtcNow(), [.. Principals().OrderBy(p => p.Sid)], branches,
+            null)
         {
             Access = access,
             Policies = scope.Policies ? new PolicySurvey(directory, schemas.Read(directory)).Read(cancel) : null,
@@ -93,10 +111,13 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
 
     /// <summary>The root keys of group managed passwords, as far as they may be seen [MS-ADSC, msKds-ProvRootKey].</summary>
     private List<DateTimeOffset> RootKeys() =>
-        [.. directory.Search($"CN=Master Root Keys,CN=Group Key Distribution Service,CN=Services,{directory.ConfigurationRoot}", SearchScope.OneLevel, EntryFilter.OfClass("msKds-ProvRootKey"), RootKeyAttributes)
+        [.. directory.Search(
+            $"CN=Master Root Keys,CN=Group Key Distribution Service,CN=Services,{directory.ConfigurationRoot}",
+            SearchScope.OneLevel, EntryFilter.OfClass("msKds-ProvRootKey"), RootKeyAttributes)
             .Select(k => k.FileTime("msKds-UseStartTime")).OfType<DateTimeOffset>().Order()];
 
-    private static bool IsGroupManaged(DirectoryEntry entry) => entry.Texts("objectClass").Contains("msDS-GroupManagedServiceAccount", StringComparer.OrdinalIgnoreCase);
+    private static bool IsGroupManaged(DirectoryEntry entry) =>
+        entry.Texts("objectClass").Contains("msDS-GroupManagedServiceAccount", StringComparer.OrdinalIgnoreCase);
 
     /// <summary>
     /// Whether an account that was asked for by name may not change its own password; null when that cannot be told.
@@ -126,13 +147,17 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
     }
 
     /// <summary>Whether a SID is of a domain or of the built-in one: the others have no object.</summary>
-    private static bool MayHaveAName(Sid sid) => sid.IsBuiltIn || sid.ToString().StartsWith("S-1-5-21-", StringComparison.Ordinal);
+    private static bool MayHaveAName(Sid sid) =>
+        sid.IsBuiltIn || sid.ToString().StartsWith("S-1-5-21-", StringComparison.Ordinal);
 
     private IEnumerable<DirectoryPrincipal> Principals()
     {
         var members = _entries.Values.ToDictionary(e => e.Dn, MembersOf, StringComparer.OrdinalIgnoreCase);
-        var unexpected = Unexpected(_wholeGroups.Where(members.ContainsKey).SelectMany(g => members[g].Dns).Where(m => !_sids.ContainsKey(m)).Distinct(StringComparer.OrdinalIgnoreCase));
-        var claims = _entries.Values.SelectMany(e => e.Texts("memberOf").Select(g => (Group: g, Member: e.Dn))).ToLookup(c => c.Group, c => c.Member, StringComparer.OrdinalIgnoreCase);
+        var unexpected = Unexpected(
+            _wholeGroups.Where(members.ContainsKey).SelectMany(g => members[g].Dns).Where(m => !_sids.ContainsKey(m))
+                .Distinct(StringComparer.OrdinalIgnoreCase));
+        var claims = _entries.Values.SelectMany(e => e.Texts("memberOf").Select(g => (Group: g, Member: e.Dn)))
+            .ToLookup(c => c.Group, c => c.Member, StringComparer.OrdinalIgnoreCase);
         foreach (var entry in _entries.Values)
         {
             var (dns, unread) = members[entry.Dn];
@@ -146,14 +171,18 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
 
             // A member that says it is in a group is in it, whether the group shows it or not; one that does not show it may
             // hold others too.
-            foreach (var hidden in claims.Contains(entry.Dn) ? claims[entry.Dn].Except(dns, StringComparer.OrdinalIgnoreCase) : [])
+            foreach (var hidden in claims.Contains(entry.Dn) ? claims[entry.Dn].Except(
+                dns, StringComparer.OrdinalIgnoreCase) : [])
             {
                 if (!IsGroup(entry)) continue;
                 sids.Add(_sids[hidden]);
                 unread ??= $"{hidden} says it is a member, and the group does not show it";
             }
 
-            yield return ToPrincipal(entry, sids, unread) with { HiddenGroups = [.. entry.Texts("memberOf").Where(g => !_entries.ContainsKey(g))] };
+            yield return ToPrincipal(entry, sids, unread) with
+            {
+                HiddenGroups = [.. entry.Texts("memberOf").Where(g => !_entries.ContainsKey(g))],
+            };
         }
 
         foreach (var principal in unexpected.Values) yield return principal;
@@ -191,7 +220,8 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
             foreach (var member in entry.Texts(range)) yield return member;
             if (range.EndsWith('*')) yield break;
             var next = int.Parse(range[(range.LastIndexOf('-') + 1)..], System.Globalization.CultureInfo.InvariantCulture) + 1;
-            if (directory.Read(entry.Dn, $"member;range={next}-*") is not { } more || RangeOf(more) is not { } following || following == range)
+            if (directory.Read(entry.Dn, $"member;range={next}-*") is not { } more || RangeOf(more) is not { } following
+                || following == range)
             {
                 broken($"only the first {next} of its members could be read");
                 yield break;
@@ -211,7 +241,10 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
         Sid.TryFromBytes(entry.Bytes("objectSid"), out var sid);
         return new DirectoryPrincipal(
             sid,
-            classes.Contains("foreignSecurityPrincipal") ? PrincipalKind.Foreign : classes.Contains("group") ? PrincipalKind.Group : classes.Contains("computer") ? PrincipalKind.Computer : PrincipalKind.User,
+            classes.Contains("foreignSecurityPrincipal") ? PrincipalKind.Foreign
+                : classes.Contains("group") ? PrincipalKind.Group
+                : classes.Contains("computer") ? PrincipalKind.Computer
+                : PrincipalKind.User,
             entry.Text("sAMAccountName") ?? sid.ToString(),
             entry.Dn)
         {
@@ -228,7 +261,9 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
             EndsAt = entry.FileTime("accountExpires"),
             LastSeenAt = entry.FileTime("lastLogonTimestamp"),
             ServicePrincipalNames = [.. entry.Texts("servicePrincipalName").Order(StringComparer.OrdinalIgnoreCase)],
-            Scope = (groupType & 0x4) != 0 ? GroupScope.DomainLocal : (groupType & 0x8) != 0 ? GroupScope.Universal : GroupScope.Global,
+            Scope = (groupType & 0x4) != 0 ? GroupScope.DomainLocal
+                : (groupType & 0x8) != 0 ? GroupScope.Universal
+                : GroupScope.Global,
             IsSecurity = !IsGroup(entry) || (groupType & 0x80000000) != 0,
             Members = members,
             MembersUnread = unread,
@@ -245,17 +280,21 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
         if ((flags & 0x10000) != 0) state |= AccountState.PasswordNeverExpires;
         // The directory says itself whether a password has expired: one that never expires has not, though it was never set
         // [MS-ADTS 3.1.1.4.5.17].
-        var unset = !entry.Has("msDS-User-Account-Control-Computed") && entry.Has("pwdLastSet") && entry.Number("pwdLastSet") == 0;
+        var unset = !entry.Has("msDS-User-Account-Control-Computed") && entry.Has("pwdLastSet")
+            && entry.Number("pwdLastSet") == 0;
         if ((flags & 0x800000) != 0 || unset) state |= AccountState.PasswordExpired;
-        if (state.HasFlag(AccountState.PasswordExpired) && entry.Has("pwdLastSet") && entry.Number("pwdLastSet") == 0) state |= AccountState.PasswordMustChange;
+        if (state.HasFlag(AccountState.PasswordExpired) && entry.Has("pwdLastSet") && entry.Number("pwdLastSet") == 0)
+            state |= AccountState.PasswordMustChange;
         if (entry.FileTime("accountExpires") <= time.GetUtcNow()) state |= AccountState.Expired;
         return state;
     }
 
-    private static bool IsGroup(DirectoryEntry entry) => entry.Texts("objectClass").Contains("group", StringComparer.OrdinalIgnoreCase);
+    private static bool IsGroup(DirectoryEntry entry) =>
+        entry.Texts("objectClass").Contains("group", StringComparer.OrdinalIgnoreCase);
 
     private static IEnumerable<string> WithParents(string dn)
     {
-        for (var name = DistinguishedName.Parse(dn); name is not null && name.Parts[0].Type != "DC"; name = name.Parent) yield return name.Text;
+        for (var name = DistinguishedName.Parse(dn); name is not null && name.Parts[0].Type != "DC"; name = name.Parent)
+            yield return name.Text;
     }
 }

@@ -27,7 +27,8 @@ public sealed class DirectoryFile : IDirectoryReader
             if (entry.Bytes("objectSid") is { } bytes && Sid.TryFromBytes(bytes, out var sid)) _bySid[sid] = entry;
         }
 
-        _byName = _entries.Where(e => e.Has("sAMAccountName")).ToLookup(e => e.Text("sAMAccountName")!, StringComparer.OrdinalIgnoreCase);
+        _byName = _entries.Where(e => e.Has("sAMAccountName"))
+            .ToLookup(e => e.Text("sAMAccountName")!, StringComparer.OrdinalIgnoreCase);
         var head = _byDn.GetValueOrDefault("");
         ConfigurationRoot = head?.Text("configurationNamingContext") ?? $"CN=Configuration,{root}";
         var schema = head?.Text("schemaNamingContext") ?? $"CN=Schema,{ConfigurationRoot}";
@@ -39,8 +40,10 @@ public sealed class DirectoryFile : IDirectoryReader
     /// <summary>The attributes that a file is read for: all others are passed over.</summary>
     public static IReadOnlySet<string> Attributes { get; } = new HashSet<string>(
         [
-            .. PrincipalSurvey.Attributes, .. PrincipalSurvey.RootKeyAttributes, .. AccessSurvey.Attributes, .. DirectorySchemas.HeadAttributes, .. DirectorySchemas.AttributeAttributes, .. DirectorySchemas.ClassAttributes,
-            .. DirectorySchemas.RightAttributes, .. PolicySurvey.Attributes, "tokenGroups", "dnsHostName", "currentTime", "configurationNamingContext", "schemaNamingContext",
+            .. PrincipalSurvey.Attributes, .. PrincipalSurvey.RootKeyAttributes, .. AccessSurvey.Attributes,
+            .. DirectorySchemas.HeadAttributes, .. DirectorySchemas.AttributeAttributes, .. DirectorySchemas.ClassAttributes,
+            .. DirectorySchemas.RightAttributes, .. PolicySurvey.Attributes, "tokenGroups", "dnsHostName", "currentTime",
+            "configurationNamingContext", "schemaNamingContext",
         ], StringComparer.OrdinalIgnoreCase);
 
     /// <summary>The file's name.</summary>
@@ -77,27 +80,37 @@ public sealed class DirectoryFile : IDirectoryReader
 
     /// <summary>Names of containers that are not in it, though objects below them are.</summary>
     public IEnumerable<string> MissingContainers() =>
-        _entries.Where(e => DistinguishedName.IsAtOrBelow(e.Dn, Root) && e.Dn.Length > Root.Length && !DistinguishedName.IsAtOrBelow(e.Dn, ConfigurationRoot))
-            .Select(e => AccessTree.ParentDn(e.Dn)).OfType<string>().Distinct(StringComparer.OrdinalIgnoreCase).Where(p => !_byDn.ContainsKey(p)).Order(StringComparer.OrdinalIgnoreCase);
+        _entries.Where(e =>
+            DistinguishedName.IsAtOrBelow(e.Dn, Root) && e.Dn.Length > Root.Length
+                && !DistinguishedName.IsAtOrBelow(e.Dn, ConfigurationRoot))
+            .Select(e => AccessTree.ParentDn(e.Dn)).OfType<string>().Distinct(StringComparer.OrdinalIgnoreCase)
+            .Where(p => !_byDn.ContainsKey(p)).Order(StringComparer.OrdinalIgnoreCase);
 
     /// <inheritdoc/>
-    IEnumerable<DirectoryEntry> IDirectoryReader.Search(string baseDn, SearchScope scope, EntryFilter filter, params string[] attributes)
+    IEnumerable<DirectoryEntry> IDirectoryReader.Search(
+        string baseDn, SearchScope scope, EntryFilter filter, params string[] attributes)
     {
         if (scope == SearchScope.Base) return Lookup(baseDn) is { } one && filter.Matches(one) ? [one] : [];
         if (Lookup(baseDn) is not { } head) return [];
         if (scope == SearchScope.Subtree && head.Dn.Equals(Root, StringComparison.OrdinalIgnoreCase))
         {
             if (filter is { Attribute: "sAMAccountName", Values: [var name] }) return _byName[name];
-            if (filter.Attribute == "distinguishedName") return filter.Values.Select(v => _byDn.GetValueOrDefault(v)).OfType<FileEntry>();
+            if (filter.Attribute == "distinguishedName")
+                return filter.Values.Select(v => _byDn.GetValueOrDefault(v)).OfType<FileEntry>();
         }
 
-        return _entries.Where(e => DistinguishedName.IsAtOrBelow(e.Dn, head.Dn) && (scope == SearchScope.Subtree || string.Equals(AccessTree.ParentDn(e.Dn), head.Dn, StringComparison.OrdinalIgnoreCase)) && filter.Matches(e));
+        return _entries.Where(e =>
+            DistinguishedName.IsAtOrBelow(e.Dn, head.Dn)
+                && (scope == SearchScope.Subtree
+                    || string.Equals(AccessTree.ParentDn(e.Dn), head.Dn, StringComparison.OrdinalIgnoreCase))
+                && filter.Matches(e));
     }
 
     private FileEntry? Lookup(string dn)
     {
         const string bySid = "<SID=";
-        if (dn.StartsWith(bySid, StringComparison.Ordinal)) return Sid.TryParse(dn[bySid.Length..^1], out var sid) ? _bySid.GetValueOrDefault(sid) : null;
+        if (dn.StartsWith(bySid, StringComparison.Ordinal))
+            return Sid.TryParse(dn[bySid.Length..^1], out var sid) ? _bySid.GetValueOrDefault(sid) : null;
         return _byDn.GetValueOrDefault(dn);
     }
 }

@@ -20,5 +20,6 @@ internal sealed class FileEntry(LdifEntry entry) : DirectoryEntry
     public override IReadOnlyList<string> Texts(string attribute) => [.. AllBytes(attribute).Select(Encoding.UTF8.GetString)];
 
     /// <inheritdoc/>
-    public override IReadOnlyList<byte[]> AllBytes(string attribute) => entry.Values.TryGetValue(attribute, out var values) ? values : [];
+    public override IReadOnlyList<byte[]> AllBytes(string attribute) =>
+        entry.Values.TryGetValue(attribute, out var values) ? values : [];
 }

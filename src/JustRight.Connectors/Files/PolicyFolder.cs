@@ -16,7 +16,12 @@ public static class PolicyFolder
     /// </summary>
     public static PolicySnapshot Fill(PolicySnapshot policies, string folder)
     {
-        if (!Directory.Exists(folder)) return policies with { Policies = [.. policies.Policies.Select(p => p with { ListsUnread = $"there is no folder {folder} (directory.policy-folder)" })] };
+        if (!Directory.Exists(folder))
+            return policies with
+            {
+                Policies = [.. policies.Policies.Select(p =>
+                    p with { ListsUnread = $"there is no folder {folder} (directory.policy-folder)" })],
+            };
         return policies with { Policies = [.. policies.Policies.Select(p => Fill(p, folder))] };
     }
 
@@ -39,5 +44,6 @@ public static class PolicyFolder
 
     /// <summary>The share knows no case; a copy on this machine does.</summary>
     private static string? Inside(string folder, string name) =>
-        Directory.EnumerateFileSystemEntries(folder).FirstOrDefault(e => string.Equals(Path.GetFileName(e), name, StringComparison.OrdinalIgnoreCase));
+        Directory.EnumerateFileSystemEntries(folder)
+            .FirstOrDefault(e => string.Equals(Path.GetFileName(e), name, StringComparison.OrdinalIgnoreCase));
 }

@@ -16,12 +16,16 @@ internal static class LdapAccessLists
     public static Observation Observe(LdapSession session, DirectoryChange change)
     {
         var dn = AccessListChanges.ObjectOf(change)!;
-        if (session.Read(dn, Descriptor) is not { } entry) return new Observation(ObservedState.Impossible, $"{dn} does not exist, or may not be seen");
+        if (session.Read(dn, Descriptor) is not { } entry)
+            return new Observation(ObservedState.Impossible, $"{dn} does not exist, or may not be seen");
         if (entry.Bytes(Descriptor) is null) return new Observation(ObservedState.Impossible, $"the ACL of {dn} may not be read");
         if (TrusteeOf(session, change) is not { } trustee)
-            return change is RemoveAccessRule ? new Observation(ObservedState.Done, $"{AccessListChanges.PrincipalOf(change)} does not exist") : new Observation(ObservedState.Impossible, $"{AccessListChanges.PrincipalOf(change)} does not exist");
+            return change is RemoveAccessRule
+                ? new Observation(ObservedState.Done, $"{AccessListChanges.PrincipalOf(change)} does not exist")
+                : new Observation(ObservedState.Impossible, $"{AccessListChanges.PrincipalOf(change)} does not exist");
         var (made, seen) = AccessListChanges.State(change, Parse(entry), trustee);
-        return new Observation(made switch { true => ObservedState.Done, false => ObservedState.NotDone, null => ObservedState.Impossible }, seen);
+        return new Observation(
+            made switch { true => ObservedState.Done, false => ObservedState.NotDone, null => ObservedState.Impossible }, seen);
     }
 
     /// <summary>
@@ -30,12 +34,18 @@ internal static class LdapAccessLists
     public static void Make(LdapSession session, DirectoryChange change)
     {
         var dn = AccessListChanges.ObjectOf(change)!;
-        var trustee = TrusteeOf(session, change) ?? throw new ConnectorException(ConnectorFailure.NotFound, $"there is no {AccessListChanges.PrincipalOf(change)} in the directory.");
+        var trustee = TrusteeOf(session, change)
+            ?? throw new ConnectorException(
+                ConnectorFailure.NotFound, $"there is no {AccessListChanges.PrincipalOf(change)} in the directory.");
         var before = Read(session, dn);
         var (made, seen) = AccessListChanges.State(change, before, trustee);
         if (made is null) throw new ConnectorException(ConnectorFailure.Conflict, $"{seen}.");
         var wanted = AccessListChanges.Made(change, before, trustee);
-        var modification = new DirectoryAttributeModification { Name = Descriptor, Operation = DirectoryAttributeOperation.Replace };
+        var modification = new DirectoryAttributeModification
+        {
+            Name = Descriptor,
+            Operation = DirectoryAttributeOperation.Replace,
+        };
         modification.Add(DescriptorBytes.Write(wanted.DaclOnly));
         var request = new ModifyRequest(dn, modification);
         request.Controls.Add(new SecurityDescriptorFlagControl(SecurityMasks.Dacl));
@@ -44,7 +54,9 @@ internal static class LdapAccessLists
         // A list is written whole: another's change of the same list at the same moment would be lost unseen.
         var after = Read(session, dn);
         if (after.IsProtected != wanted.IsProtected || !Own(after).SequenceEqual(Own(wanted)))
-            throw new ConnectorException(ConnectorFailure.Conflict, $"the ACL of {dn} is not the one that was written: somebody else changed it at the same time. It is now {DescriptorText.Write(after.DaclOnly)}.");
+            throw new ConnectorException(
+                ConnectorFailure.Conflict,
+                $"the ACL of {dn} is not the one that was written: somebody else changed it at the same time. It is now {DescriptorText.Write(after.DaclOnly)}.");
     }
 
     /// <summary>Whether an entry of the object itself denies deleting it to Everyone.</summary>
@@ -55,8 +67,10 @@ internal static class LdapAccessLists
 
     private static SecurityDescriptor Read(LdapSession session, string dn)
     {
-        var entry = session.Read(dn, Descriptor) ?? throw new ConnectorException(ConnectorFailure.NotFound, $"{dn} does not exist, or may not be seen.");
-        if (entry.Bytes(Descriptor) is null) throw new ConnectorException(ConnectorFailure.NotAllowed, $"the ACL of {dn} may not be read.");
+        var entry = session.Read(dn, Descriptor)
+            ?? throw new ConnectorException(ConnectorFailure.NotFound, $"{dn} does not exist, or may not be seen.");
+        if (entry.Bytes(Descriptor) is null)
+            throw new ConnectorException(ConnectorFailure.NotAllowed, $"the ACL of {dn} may not be read.");
         return Parse(entry);
     }
 
@@ -79,6 +93,8 @@ internal static class LdapAccessLists
         if (Sid.TryParse(principal, out var sid)) return sid;
         if (WellKnownSids.Find(principal) is { } known) return known;
         var name = LogonName.WithoutDomain(principal);
-        return session.Find(name, "objectSid")?.Bytes("objectSid") is { } bytes && Sid.TryFromBytes(bytes, out var found) ? found : null;
+        return session.Find(name, "objectSid")?.Bytes("objectSid") is { } bytes && Sid.TryFromBytes(bytes, out var found)
+            ? found
+            : null;
     }
 }

@@ -37,8 +37,12 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
             {
                 using var session = await OpenAsync(cancel, remarks);
                 from = session.Controller;
-                var snapshot = await Task.Run(() => new PrincipalSurvey(session, target.Domain, schemas, time).Read(scope, cancel), cancel);
-                return snapshot with { Remarks = [.. remarks.Select(r => $"{r} It was read from {snapshot.ReadFrom} instead."), .. Skew(session)] };
+                var snapshot = await Task.Run(
+                    () => new PrincipalSurvey(session, target.Domain, schemas, time).Read(scope, cancel), cancel);
+                return snapshot with
+                {
+                    Remarks = [.. remarks.Select(r => $"{r} It was read from {snapshot.ReadFrom} instead."), .. Skew(session)],
+                };
             }
             catch (ConnectorException e) when (from.Length > 0 && MayGoOn(e))
             {
@@ -88,7 +92,8 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
         }
 
         const string notNamed = "the estate does not name it (directory: more-controllers), so it was not asked";
-        var others = all.Except(logons.Select(l => l.Controller), StringComparer.OrdinalIgnoreCase).Order(StringComparer.OrdinalIgnoreCase);
+        var others = all.Except(logons.Select(l => l.Controller), StringComparer.OrdinalIgnoreCase)
+            .Order(StringComparer.OrdinalIgnoreCase);
         return new AccountUse(account, [.. logons, .. others.Select(o => new ControllerLogon(o, notNamed, null))]);
     }
 
@@ -103,7 +108,9 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
     public async Task<IReadOnlySet<string>> NamesInUseAsync(IReadOnlyCollection<string> names, CancellationToken cancel)
     {
         using var session = await OpenAsync(cancel);
-        return await Task.Run(() => names.Where(n => session.Find(n, "sAMAccountName") is not null).ToHashSet(StringComparer.OrdinalIgnoreCase), cancel);
+        return await Task.Run(
+            () => names.Where(n => session.Find(n, "sAMAccountName") is not null).ToHashSet(StringComparer.OrdinalIgnoreCase),
+            cancel);
     }
 
     /// <inheritdoc/>
@@ -115,7 +122,8 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
 
     /// <inheritdoc/>
     public Task<PasswordTry> TryPasswordAsync(string account, NewPassword password, CancellationToken cancel) =>
-        LdapPasswords.TryAsync(_candidates[0] with { SignInAs = $"{target.Domain.ShortName}\\{account}", Password = password }, cancel);
+        LdapPasswords.TryAsync(
+            _candidates[0] with { SignInAs = $"{target.Domain.ShortName}\\{account}", Password = password }, cancel);
 
     /// <inheritdoc/>
     public async Task<Observation> ObserveAsync(DirectoryChange change, CancellationToken cancel)
@@ -162,7 +170,8 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
         }
     }
 
-    private bool MayGoOn(ConnectorException e) => e.Failure == ConnectorFailure.Unreachable && _candidates.Count > 1 && !_hasWritten;
+    private bool MayGoOn(ConnectorException e) =>
+        e.Failure == ConnectorFailure.Unreachable && _candidates.Count > 1 && !_hasWritten;
 
     private static Observation Observe(LdapSession session, DirectoryChange change) => change switch
     {
@@ -190,7 +199,8 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
                 LdapAccessLists.Make(session, change);
                 break;
             case CreateBranch c:
-                session.Change(new AddRequest(c.Dn, new DirectoryAttribute("objectClass", "organizationalUnit")), $"creating {c.Dn}");
+                session.Change(
+                    new AddRequest(c.Dn, new DirectoryAttribute("objectClass", "organizationalUnit")), $"creating {c.Dn}");
                 break;
             case CreateAccount c:
                 Create(session, c, password ?? throw new InvalidOperationException("A new account needs a password."));
@@ -213,7 +223,8 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
                 var flags = account.Number("userAccountControl");
                 flags = c.PasswordNeverExpires ? flags | DontExpirePassword : flags & ~DontExpirePassword;
                 var modify = new ModifyRequest(account.Dn);
-                modify.Modifications.Add(Replace("userAccountControl", flags.ToString(System.Globalization.CultureInfo.InvariantCulture)));
+                modify.Modifications.Add(
+                    Replace("userAccountControl", flags.ToString(System.Globalization.CultureInfo.InvariantCulture)));
                 modify.Modifications.Add(Replace("description", c.Description));
                 session.Change(modify, $"changing {account.Dn}");
                 break;
@@ -255,9 +266,13 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
         {
             session.Change(new DeleteRequest(dn), $"deleting {dn}");
         }
-        catch (ConnectorException e) when (e.Failure == ConnectorFailure.NotAllowed && LdapAccessLists.IsKeptFromDeletion(session, dn))
+        catch (ConnectorException e) when (e.Failure == ConnectorFailure.NotAllowed
+            && LdapAccessLists.IsKeptFromDeletion(session, dn))
         {
-            throw new ConnectorException(ConnectorFailure.NotAllowed, $"{dn} is protected from accidental deletion: one of its ACEs denies that to Everyone. To delete it, remove the protection first: justright protect ESTATE OBJECT --lift.", e);
+            throw new ConnectorException(
+                ConnectorFailure.NotAllowed,
+                $"{dn} is protected from accidental deletion: one of its ACEs denies that to Everyone. To delete it, remove the protection first: justright protect ESTATE OBJECT --lift.",
+                e);
         }
     }
 
@@ -267,7 +282,8 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
     /// </summary>
     private static void Create(LdapSession session, CreateAccount c, NewPassword password)
     {
-        if (session.Find(c.Name, "objectSid") is { } found) throw new ConnectorException(ConnectorFailure.Conflict, $"the name {c.Name} is in use: {found.Dn}.");
+        if (session.Find(c.Name, "objectSid") is { } found)
+            throw new ConnectorException(ConnectorFailure.Conflict, $"the name {c.Name} is in use: {found.Dn}.");
         var flags = NormalAccount | (c.PasswordNeverExpires ? DontExpirePassword : 0);
         session.Change(
             new AddRequest(c.Dn, [
@@ -282,13 +298,16 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
     }
 
     /// <summary>An attribute without a value is not allowed in an add: an empty one is none.</summary>
-    private static IEnumerable<DirectoryAttribute> Optional(string attribute, string text) => text.Length == 0 ? [] : [new DirectoryAttribute(attribute, text)];
+    private static IEnumerable<DirectoryAttribute> Optional(string attribute, string text) =>
+        text.Length == 0 ? [] : [new DirectoryAttribute(attribute, text)];
 
     /// <summary>The object to delete, if it is the one that was made with the note.</summary>
     private static DirectoryEntry Ours(LdapSession session, string name, string note)
     {
         var found = Need(session, name, "info", "member");
-        return CreationNote.IsTheSame(note, found.Text("info") ?? "") ? found : throw new ConnectorException(ConnectorFailure.Conflict, CreationNote.WhyNot(found.Dn, note));
+        return CreationNote.IsTheSame(note, found.Text("info") ?? "")
+            ? found
+            : throw new ConnectorException(ConnectorFailure.Conflict, CreationNote.WhyNot(found.Dn, note));
     }
 
     private static void Member(LdapSession session, string group, string member, DirectoryAttributeOperation operation)
@@ -300,7 +319,11 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
 
     private static DirectoryAttributeModification Replace(string attribute, string value)
     {
-        var modification = new DirectoryAttributeModification { Name = attribute, Operation = DirectoryAttributeOperation.Replace };
+        var modification = new DirectoryAttributeModification
+        {
+            Name = attribute,
+            Operation = DirectoryAttributeOperation.Replace,
+        };
         if (value.Length > 0) modification.Add(value);
         return modification;
     }
@@ -317,7 +340,8 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
     }
 
     private static DirectoryEntry Need(LdapSession session, string name, params string[] attributes) =>
-        session.Find(name, attributes) ?? throw new ConnectorException(ConnectorFailure.NotFound, $"there is no {name} in the directory.");
+        session.Find(name, attributes)
+            ?? throw new ConnectorException(ConnectorFailure.NotFound, $"there is no {name} in the directory.");
 
     private static bool Exists(LdapSession session, string dn) => session.Read(dn, "objectClass") is not null;
 
@@ -332,14 +356,19 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
     private static Observation Gone(LdapSession session, string name, string note)
     {
         if (session.Find(name, "info") is not { } found) return Done($"{name} does not exist");
-        return CreationNote.IsTheSame(note, found.Text("info") ?? "") ? NotDone($"{name} exists") : new Observation(ObservedState.Impossible, CreationNote.WhyNot(found.Dn, note));
+        return CreationNote.IsTheSame(note, found.Text("info") ?? "")
+            ? NotDone($"{name} exists")
+            : new Observation(ObservedState.Impossible, CreationNote.WhyNot(found.Dn, note));
     }
 
     private static Observation Described(LdapSession session, DescribeAccount c)
     {
-        if (session.Find(c.Name, "description", "userAccountControl") is not { } found) return new Observation(ObservedState.Impossible, $"{c.Name} does not exist");
+        if (session.Find(c.Name, "description", "userAccountControl") is not { } found)
+            return new Observation(ObservedState.Impossible, $"{c.Name} does not exist");
         var never = (found.Number("userAccountControl") & DontExpirePassword) != 0;
-        return (found.Text("description") ?? "") == c.Description && never == c.PasswordNeverExpires ? Done("as planned") : NotDone("not as planned");
+        return (found.Text("description") ?? "") == c.Description && never == c.PasswordNeverExpires
+            ? Done("as planned")
+            : NotDone("not as planned");
     }
 
     private static void Enable(LdapSession session, string name, bool enabled)
@@ -347,25 +376,36 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
         var account = Need(session, name, "userAccountControl");
         var flags = account.Number("userAccountControl");
         var modify = new ModifyRequest(account.Dn);
-        modify.Modifications.Add(Replace("userAccountControl", (enabled ? flags & ~AccountDisabled : flags | AccountDisabled).ToString(System.Globalization.CultureInfo.InvariantCulture)));
+        modify.Modifications.Add(
+            Replace(
+                "userAccountControl",
+                (enabled ? flags & ~AccountDisabled : flags | AccountDisabled)
+                    .ToString(System.Globalization.CultureInfo.InvariantCulture)));
         session.Change(modify, $"{(enabled ? "enabling" : "disabling")} {account.Dn}");
     }
 
     private static Observation Usable(LdapSession session, string name, bool wanted)
     {
-        if (session.Find(name, "userAccountControl") is not { } found) return new Observation(ObservedState.Impossible, $"{name} does not exist");
-        if (found.Text("userAccountControl") is null) return new Observation(ObservedState.Impossible, $"whether {name} is enabled may not be read");
+        if (session.Find(name, "userAccountControl") is not { } found)
+            return new Observation(ObservedState.Impossible, $"{name} does not exist");
+        if (found.Text("userAccountControl") is null)
+            return new Observation(ObservedState.Impossible, $"whether {name} is enabled may not be read");
         var enabled = (found.Number("userAccountControl") & AccountDisabled) == 0;
-        return new Observation(enabled == wanted ? ObservedState.Done : ObservedState.NotDone, $"{name} is {(enabled ? "enabled" : "disabled")}");
+        return new Observation(
+            enabled == wanted ? ObservedState.Done : ObservedState.NotDone, $"{name} is {(enabled ? "enabled" : "disabled")}");
     }
 
     private static Observation Membership(LdapSession session, string group, string member, bool wanted)
     {
         var outer = session.Find(group, "objectSid");
         var inner = session.Find(member, "objectSid");
-        if (outer is null || inner is null) return new Observation(wanted ? ObservedState.Impossible : ObservedState.Done, $"{(outer is null ? group : member)} does not exist");
+        if (outer is null || inner is null)
+            return new Observation(
+                wanted ? ObservedState.Impossible : ObservedState.Done, $"{(outer is null ? group : member)} does not exist");
         var holds = session.Search(outer.Dn, SearchScope.Base, new EntryFilter("member", [inner.Dn]), "objectSid").Any();
-        return new Observation(holds == wanted ? ObservedState.Done : ObservedState.NotDone, holds ? $"{member} is in {group}" : $"{member} is not in {group}");
+        return new Observation(
+            holds == wanted ? ObservedState.Done : ObservedState.NotDone,
+            holds ? $"{member} is in {group}" : $"{member} is not in {group}");
     }
 
     private static Observation Done(string seen) => new(ObservedState.Done, seen);

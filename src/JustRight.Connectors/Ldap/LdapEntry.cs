@@ -10,7 +10,8 @@ internal sealed class LdapEntry(SearchResultEntry entry) : DirectoryEntry
     public override string Dn => entry.DistinguishedName;
 
     /// <inheritdoc/>
-    public override IEnumerable<string> AttributeNames => entry.Attributes.Values.Cast<DirectoryAttribute>().Select(a => a.Name); // the keys of the collection are in lower case
+    // the keys of the collection are in lower case
+    public override IEnumerable<string> AttributeNames => entry.Attributes.Values.Cast<DirectoryAttribute>().Select(a => a.Name);
 
     /// <inheritdoc/>
     public override bool Has(string attribute) => entry.Attributes[attribute] is not null;

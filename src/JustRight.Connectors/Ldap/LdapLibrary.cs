@@ -34,7 +34,8 @@ internal static class LdapLibrary
         {
             if (!NativeLibrary.TryLoad(name, out var library)) continue;
             if (!NativeLibrary.TryGetExport(library, "ldap_set_option", out var function)) continue;
-            set |= Marshal.GetDelegateForFunctionPointer<SetOption>(function)(0, Restart, 1) == 0; // 0: what connections begin with
+            // 0: what connections begin with
+            set |= Marshal.GetDelegateForFunctionPointer<SetOption>(function)(0, Restart, 1) == 0;
         }
 
         return set;

@@ -16,14 +16,16 @@ internal static class LdapReplicas
     /// <summary>Attributes that each controller keeps for itself, or computes [MS-ADA1, MS-ADA3: not replicated].</summary>
     private static readonly HashSet<string> Own = new(StringComparer.OrdinalIgnoreCase)
     {
-        MetaData, "uSNChanged", "uSNCreated", "whenChanged", "dSCorePropagationData", "lastLogon", "lastLogoff", "logonCount", "badPwdCount", "badPasswordTime", "modifiedCount", "serverState",
+        MetaData, "uSNChanged", "uSNCreated", "whenChanged", "dSCorePropagationData", "lastLogon", "lastLogoff", "logonCount",
+        "badPwdCount", "badPasswordTime", "modifiedCount", "serverState",
     };
 
     /// <summary>Reads the object.</summary>
     public static ReplicaObject Read(LdapSession session, string dn)
     {
         var attributes = new SortedDictionary<string, IReadOnlyList<string>>(StringComparer.OrdinalIgnoreCase);
-        if (session.Read(dn, "*", MetaData, AccessSurvey.Descriptor) is not { } entry) return new ReplicaObject(session.Controller, null, false, attributes, []);
+        if (session.Read(dn, "*", MetaData, AccessSurvey.Descriptor) is not { } entry)
+            return new ReplicaObject(session.Controller, null, false, attributes, []);
         foreach (var name in entry.AttributeNames)
         {
             if (Own.Contains(name)) continue;
@@ -42,13 +44,16 @@ internal static class LdapReplicas
     private static IEnumerable<ReplicaStamp> Stamps(byte[]? bytes)
     {
         if (bytes is null || bytes.Length < HeadLength || BinaryPrimitives.ReadUInt32LittleEndian(bytes) != 1) yield break;
-        var count = Math.Min(BinaryPrimitives.ReadUInt32LittleEndian(bytes.AsSpan(8)), (uint)((bytes.Length - HeadLength) / StampLength));
+        var count = Math.Min(
+            BinaryPrimitives.ReadUInt32LittleEndian(bytes.AsSpan(8)), (uint)((bytes.Length - HeadLength) / StampLength));
         for (var i = 0; i < count; i++)
         {
             var at = HeadLength + (i * StampLength);
             var seconds = BinaryPrimitives.ReadInt64LittleEndian(bytes.AsSpan(at + 8));
             yield return new ReplicaStamp(
-                BinaryPrimitives.ReadUInt32LittleEndian(bytes.AsSpan(at)), BinaryPrimitives.ReadUInt32LittleEndian(bytes.AsSpan(at + 4)), Epoch.AddSeconds(Math.Clamp(seconds, 0, 250_000_000_000)));
+                BinaryPrimitives.ReadUInt32LittleEndian(bytes.AsSpan(at)), BinaryPrimitives.ReadUInt32LittleEndian(
+                    bytes.AsSpan(at + 4)), Epoch.AddSeconds(
+                    Math.Clamp(seconds, 0, 250_000_000_000)));
         }
     }
 }

@@ -38,7 +38,8 @@ internal sealed class LdapSession : IDirectoryReader, IDisposable
     {
         if (target.Refusal is { } refusal) throw new ConnectorException(ConnectorFailure.SignIn, refusal);
         if (target.Password.Reveal().Length == 0)
-            throw new ConnectorException(ConnectorFailure.SignIn, "the password is empty: a directory treats that as an anonymous bind [RFC 4513 5.1.2].");
+            throw new ConnectorException(
+                ConnectorFailure.SignIn, "the password is empty: a directory treats that as an anonymous bind [RFC 4513 5.1.2].");
         await TlsTrust.CheckAsync(target, cancel);
         return await Task.Run(() => Open(target), cancel);
     }
@@ -60,7 +61,10 @@ internal sealed class LdapSession : IDirectoryReader, IDisposable
         }
         finally
         {
-            ahead?.ContinueWith(_ => { }, CancellationToken.None, TaskContinuationOptions.ExecuteSynchronously, TaskScheduler.Default).Wait(); // nobody may be asking when the connection closes
+            // nobody may be asking when the connection closes
+            ahead?.ContinueWith(
+                _ => { }, CancellationToken.None, TaskContinuationOptions.ExecuteSynchronously, TaskScheduler.Default)
+                .Wait();
         }
     }
 
@@ -69,7 +73,10 @@ internal sealed class LdapSession : IDirectoryReader, IDisposable
     {
         var request = new SearchRequest(baseDn, filter.ToString(), scope, attributes);
         if (scope != SearchScope.Base) request.Controls.Add(new PageResultRequestControl(PageSize) { Cookie = cookie });
-        if (attributes.Contains(AccessSurvey.Descriptor)) request.Controls.Add(new SecurityDescriptorFlagControl(SecurityMasks.Owner | SecurityMasks.Group | SecurityMasks.Dacl)); // the audit list needs a privilege
+        // the audit list needs a privilege
+        if (attributes.Contains(AccessSurvey.Descriptor))
+            request.Controls.Add(
+                new SecurityDescriptorFlagControl(SecurityMasks.Owner | SecurityMasks.Group | SecurityMasks.Dacl));
         try
         {
             return Send<SearchResponse>(request, $"reading {baseDn}");
@@ -110,7 +117,9 @@ internal sealed class LdapSession : IDirectoryReader, IDisposable
 
             connection.Bind();
             var session = new LdapSession(connection, target);
-            var rootDse = session.Read("", "defaultNamingContext", "configurationNamingContext", "schemaNamingContext", "dnsHostName", "currentTime") ?? throw new ConnectorException(ConnectorFailure.Unreachable, $"{target.Controller} shows no root entry.");
+            var rootDse = session.Read(
+                "", "defaultNamingContext", "configurationNamingContext", "schemaNamingContext", "dnsHostName", "currentTime")
+                ?? throw new ConnectorException(ConnectorFailure.Unreachable, $"{target.Controller} shows no root entry.");
             session.Root = rootDse.Text("defaultNamingContext") ?? target.Domain.Root;
             session.ConfigurationRoot = rootDse.Text("configurationNamingContext") ?? "";
             session.SchemaRoot = rootDse.Text("schemaNamingContext") ?? "";
@@ -122,8 +131,11 @@ internal sealed class LdapSession : IDirectoryReader, IDisposable
         {
             connection.Dispose();
             throw e.ErrorCode == InvalidCredentials
-                ? new ConnectorException(ConnectorFailure.SignIn, $"{target.Controller} refuses the sign-in of {target.SignInAs}: {WhyRefused(e.ServerErrorMessage)}.", e)
-                : new ConnectorException(ConnectorFailure.Unreachable, $"{target.Controller}:{target.Port} cannot be used: {e.Message}", e);
+                ? new ConnectorException(
+                    ConnectorFailure.SignIn,
+                    $"{target.Controller} refuses the sign-in of {target.SignInAs}: {WhyRefused(e.ServerErrorMessage)}.", e)
+                : new ConnectorException(
+                    ConnectorFailure.Unreachable, $"{target.Controller}:{target.Port} cannot be used: {e.Message}", e);
         }
         catch
         {
@@ -139,17 +151,19 @@ internal sealed class LdapSession : IDirectoryReader, IDisposable
     internal static string WhyRefused(string? text)
     {
         var at = text?.IndexOf("data ", StringComparison.Ordinal) ?? -1;
-        return at < 0 ? "wrong name or password, or the account is disabled" : text![(at + 5)..].Split(',', ' ')[0].ToLowerInvariant() switch
-        {
-            "530" => "it may not sign in at this time of day",
-            "531" => "it may not sign in from this machine",
-            "532" => "its password has expired",
-            "533" => "it is disabled",
-            "701" => "the account has expired",
-            "773" => "its password must be changed first",
-            "775" => "it is locked",
-            _ => "wrong name or password, or the account is disabled",
-        };
+        return at < 0
+            ? "wrong name or password, or the account is disabled"
+            : text![(at + 5)..].Split(',', ' ')[0].ToLowerInvariant() switch
+            {
+                "530" => "it may not sign in at this time of day",
+                "531" => "it may not sign in from this machine",
+                "532" => "its password has expired",
+                "533" => "it is disabled",
+                "701" => "the account has expired",
+                "773" => "its password must be changed first",
+                "775" => "it is locked",
+                _ => "wrong name or password, or the account is disabled",
+            };
     }
 
     private T Send<T>(DirectoryRequest request, string doing)
@@ -159,7 +173,9 @@ internal sealed class LdapSession : IDirectoryReader, IDisposable
         {
             Interlocked.Increment(ref _requests);
             var response = _connection.SendRequest(request);
-            if (response.ResultCode is ResultCode.Referral or ResultCode.ReferralV2) throw new DirectoryOperationException(response); // the library takes that for success
+            // the library takes that for success
+            if (response.ResultCode is ResultCode.Referral or ResultCode.ReferralV2)
+                throw new DirectoryOperationException(response);
             return (T)response;
         }
         catch (DirectoryOperationException e) when (e.Response is not null)
@@ -168,7 +184,8 @@ internal sealed class LdapSession : IDirectoryReader, IDisposable
         }
         catch (LdapException e)
         {
-            throw new ConnectorException(ConnectorFailure.Unreachable, $"{_target.Controller} broke the connection while {doing}: {e.Message}", e);
+            throw new ConnectorException(
+                ConnectorFailure.Unreachable, $"{_target.Controller} broke the connection while {doing}: {e.Message}", e);
         }
     }
 
@@ -180,7 +197,8 @@ internal sealed class LdapSession : IDirectoryReader, IDisposable
         {
             ResultCode.InsufficientAccessRights => (ConnectorFailure.NotAllowed, $"{_target.SignInAs} has no right for {doing}"),
             ResultCode.NoSuchObject => (ConnectorFailure.NotFound, $"{doing} failed: the container or object does not exist"),
-            ResultCode.Referral or ResultCode.ReferralV2 => (ConnectorFailure.Conflict, $"{doing} failed: this domain controller refers to another directory"),
+            ResultCode.Referral or ResultCode.ReferralV2 =>
+                (ConnectorFailure.Conflict, $"{doing} failed: this domain controller refers to another directory"),
             ResultCode.EntryAlreadyExists => (ConnectorFailure.Conflict, $"{doing} failed: it exists already"),
             ResultCode.NotAllowedOnNonLeaf => (ConnectorFailure.Conflict, $"{doing} failed: it is not empty"),
             var code => (ConnectorFailure.Conflict, $"{doing} was refused: {code}"),

@@ -9,7 +9,8 @@ namespace JustRight.Connectors.Ldap;
 /// <param name="CaFolder">A folder with PEM certificates of the authorities to trust, and no others.</param>
 /// <param name="SignInAs">The account to bind as.</param>
 /// <param name="Password">Its password.</param>
-public sealed record LdapTarget(Domain Domain, string Controller, int Port, string CaFolder, string SignInAs, NewPassword Password)
+public sealed record LdapTarget(
+    Domain Domain, string Controller, int Port, string CaFolder, string SignInAs, NewPassword Password)
 {
     /// <summary>Further controllers of the domain, asked in this order when this one does not answer.</summary>
     public IReadOnlyList<LdapTarget> Others { get; init; } = [];

@@ -29,7 +29,9 @@ internal static class TlsTrust
         }
         catch (Exception e) when (e is SocketException or OperationCanceledException && !cancel.IsCancellationRequested)
         {
-            throw new ConnectorException(ConnectorFailure.Unreachable, $"{where} does not answer: {(e is SocketException s ? s.Message : "no answer in 10 seconds")}.", e);
+            throw new ConnectorException(
+                ConnectorFailure.Unreachable,
+                $"{where} does not answer: {(e is SocketException s ? s.Message : "no answer in 10 seconds")}.", e);
         }
 
         string? reason = null;
@@ -40,15 +42,24 @@ internal static class TlsTrust
         });
         try
         {
-            var policy = new X509ChainPolicy { TrustMode = X509ChainTrustMode.CustomRootTrust, RevocationMode = X509RevocationMode.NoCheck };
+            var policy = new X509ChainPolicy
+            {
+                TrustMode = X509ChainTrustMode.CustomRootTrust,
+                RevocationMode = X509RevocationMode.NoCheck,
+            };
             policy.CustomTrustStore.AddRange(roots);
-            await tls.AuthenticateAsClientAsync(new SslClientAuthenticationOptions { TargetHost = target.Controller, CertificateChainPolicy = policy }, limit.Token);
+            await tls.AuthenticateAsClientAsync(
+                new SslClientAuthenticationOptions { TargetHost = target.Controller, CertificateChainPolicy = policy },
+                limit.Token);
         }
-        catch (Exception e) when (e is AuthenticationException or IOException or OperationCanceledException && !cancel.IsCancellationRequested)
+        catch (Exception e) when (e is AuthenticationException or IOException or OperationCanceledException
+            && !cancel.IsCancellationRequested)
         {
             throw new ConnectorException(
                 ConnectorFailure.NotTrusted,
-                reason is null ? $"{where} does not speak TLS: {e.Message}" : $"the certificate of {where} is not trusted: {reason}. The authorities to trust are read from {target.CaFolder}.",
+                reason is null
+                    ? $"{where} does not speak TLS: {e.Message}"
+                    : $"the certificate of {where} is not trusted: {reason}. The authorities to trust are read from {target.CaFolder}.",
                 e);
         }
     }
@@ -56,10 +67,16 @@ internal static class TlsTrust
     /// <summary>The authorities to trust, and no others.</summary>
     public static X509Certificate2Collection Roots(string folder)
     {
-        if (!Directory.Exists(folder)) throw new ConnectorException(ConnectorFailure.NotTrusted, $"the folder of trusted authorities {folder} does not exist.");
+        if (!Directory.Exists(folder))
+            throw new ConnectorException(
+                ConnectorFailure.NotTrusted, $"the folder of trusted authorities {folder} does not exist.");
         var roots = new X509Certificate2Collection();
-        foreach (var file in Directory.EnumerateFiles(folder).Where(f => Path.GetExtension(f) is ".pem" or ".crt" or ".0")) roots.ImportFromPemFile(file);
-        return roots.Count > 0 ? roots : throw new ConnectorException(ConnectorFailure.NotTrusted, $"the folder of trusted authorities {folder} holds no certificate (.pem, .crt).");
+        foreach (var file in Directory.EnumerateFiles(folder).Where(f => Path.GetExtension(f) is ".pem" or ".crt" or ".0"))
+            roots.ImportFromPemFile(file);
+        return roots.Count > 0
+            ? roots
+            : throw new ConnectorException(
+                ConnectorFailure.NotTrusted, $"the folder of trusted authorities {folder} holds no certificate (.pem, .crt).");
     }
 
     /// <summary>Why a certificate is not to be trusted; null when it is.</summary>
@@ -71,7 +88,8 @@ internal static class TlsTrust
         var status = chain?.ChainStatus.FirstOrDefault(s => s.Status != X509ChainStatusFlags.NoError);
         return status?.Status switch
         {
-            X509ChainStatusFlags.UntrustedRoot or X509ChainStatusFlags.PartialChain => $"none of the trusted authorities issued it (it was issued by {certificate.Issuer})",
+            X509ChainStatusFlags.UntrustedRoot or X509ChainStatusFlags.PartialChain =>
+                $"none of the trusted authorities issued it (it was issued by {certificate.Issuer})",
             X509ChainStatusFlags.NotTimeValid => "it has expired or is not valid yet",
             { } other => other.ToString(),
             null => errors.ToString(),

@@ -10,7 +10,8 @@ internal static class GroupMembers
     /// Looks the members up, once. Before a search that comes page by page: some servers keep the place of one such search in a
     /// connection alone.
     /// </summary>
-    public static HashSet<string> Known(SignInTestRun run, IPeopleSession session) => run.Members ??= Of(run, session, run.Plan.EnterDn!);
+    public static HashSet<string> Known(SignInTestRun run, IPeopleSession session) =>
+        run.Members ??= Of(run, session, run.Plan.EnterDn!);
 
     /// <summary>Whether somebody is in the group that may enter, as the product sees it.</summary>
     public static bool Has(SignInTestRun run, IPeopleSession session, PeopleObject person) =>
@@ -27,7 +28,9 @@ internal static class GroupMembers
         if (!run.Plan.NestedCount || !run.Map.MemberIsName) return members;
 
         // All groups in a few pages, instead of asking for each member whether it is one.
-        var inside = session.Search(run.Plan.Directory.Root.Text, true, new Filter.Same("objectClass", FilterValue.Of(run.Map.GroupClass)).Text, SignInTestRun.OwnPageSize, run.Map.Member)
+        var inside = session.Search(
+            run.Plan.Directory.Root.Text, true, new Filter.Same("objectClass", FilterValue.Of(run.Map.GroupClass)).Text,
+            SignInTestRun.OwnPageSize, run.Map.Member)
             .ToDictionary(g => g.Dn, g => g.All(run.Map.Member), StringComparer.OrdinalIgnoreCase);
         var next = new Queue<string>(members.Where(inside.ContainsKey));
         while (next.TryDequeue(out var dn))

@@ -43,7 +43,8 @@ public interface IPeopleSession : IDisposable
     /// <param name="pageSize">How many objects to ask for at a time; null to ask for all at once.</param>
     /// <exception cref="ConnectorException">The directory refuses the filter or breaks off, or the base is not there or may not
     /// be seen.</exception>
-    IEnumerable<PeopleObject> Search(string baseDn, bool below, string filter, int? pageSize, params IReadOnlyList<string> attributes);
+    IEnumerable<PeopleObject> Search(
+        string baseDn, bool below, string filter, int? pageSize, params IReadOnlyList<string> attributes);
 
     /// <summary>
     /// Whether this account could write an attribute of an object. Asked for by taking away a value that the object does not

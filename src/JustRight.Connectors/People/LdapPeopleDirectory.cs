@@ -16,12 +16,16 @@ public sealed class LdapPeopleDirectory(PeopleDirectory directory) : IPeopleDire
     private static readonly TimeSpan TurnPause = TimeSpan.FromMilliseconds(50);
 
     /// <inheritdoc/>
-    public Task<ConnectionLook> LookAsync(WireSecurity security, CancellationToken cancel) => WayThere.LookAsync(directory.Host, directory.Offers[security], security, directory.CaFolder, cancel);
+    public Task<ConnectionLook> LookAsync(WireSecurity security, CancellationToken cancel) =>
+        WayThere.LookAsync(directory.Host, directory.Offers[security], security, directory.CaFolder, cancel);
 
     /// <inheritdoc/>
-    public async Task<IPeopleSession> BindAsync(WireSecurity security, string name, NewPassword password, CancellationToken cancel)
+    public async Task<IPeopleSession> BindAsync(
+        WireSecurity security, string name, NewPassword password, CancellationToken cancel)
     {
-        if (password.Reveal().Length == 0) throw new ConnectorException(ConnectorFailure.SignIn, "the password is empty: a directory treats that as an anonymous bind [RFC 4513 5.1.2].");
+        if (password.Reveal().Length == 0)
+            throw new ConnectorException(
+                ConnectorFailure.SignIn, "the password is empty: a directory treats that as an anonymous bind [RFC 4513 5.1.2].");
         return await Task.Run(() => Open(security, name, password), cancel);
     }
 
@@ -64,7 +68,8 @@ public sealed class LdapPeopleDirectory(PeopleDirectory directory) : IPeopleDire
             }
             catch (TlsOperationException) when (left > 1)
             {
-                Thread.Sleep(TurnPause); // a server may answer before it has put the question away, and turns only what has no question open
+                // a server may answer before it has put the question away, and turns only what has no question open
+                Thread.Sleep(TurnPause);
             }
         }
     }
@@ -74,7 +79,9 @@ public sealed class LdapPeopleDirectory(PeopleDirectory directory) : IPeopleDire
         LdapLibrary.WaitThroughSignals();
         var place = $"{directory.Host}:{directory.Offers[security]}";
         var connection = new LdapConnection(
-            new LdapDirectoryIdentifier(directory.Host, directory.Offers[security], fullyQualifiedDnsHostName: true, connectionless: false), new NetworkCredential(name, password.Reveal()), AuthType.Basic)
+            new LdapDirectoryIdentifier(
+                directory.Host, directory.Offers[security], fullyQualifiedDnsHostName: true,
+                connectionless: false), new NetworkCredential(name, password.Reveal()), AuthType.Basic)
         {
             Timeout = Patience,
         };
@@ -98,8 +105,14 @@ public sealed class LdapPeopleDirectory(PeopleDirectory directory) : IPeopleDire
             connection.Dispose();
             throw e.ErrorCode switch
             {
-                InvalidCredentials => new ConnectorException(ConnectorFailure.SignIn, $"{place} refuses the sign-in of {name}: {LdapSession.WhyRefused(e.ServerErrorMessage)}.", e),
-                NotSupported or UnwillingToPerform => new ConnectorException(ConnectorFailure.SignIn, $"{place} refuses passwords over this connection: {e.ServerErrorMessage ?? e.Message}.", e),
+                InvalidCredentials =>
+                    new ConnectorException(
+                        ConnectorFailure.SignIn,
+                        $"{place} refuses the sign-in of {name}: {LdapSession.WhyRefused(e.ServerErrorMessage)}.", e),
+                NotSupported or UnwillingToPerform =>
+                    new ConnectorException(
+                        ConnectorFailure.SignIn,
+                        $"{place} refuses passwords over this connection: {e.ServerErrorMessage ?? e.Message}.", e),
                 _ => new ConnectorException(ConnectorFailure.Unreachable, $"{place} cannot be used: {e.Message}", e),
             };
         }
@@ -111,7 +124,9 @@ public sealed class LdapPeopleDirectory(PeopleDirectory directory) : IPeopleDire
         catch (DirectoryOperationException e)
         {
             connection.Dispose();
-            throw new ConnectorException(ConnectorFailure.SignIn, $"{place} refuses the sign-in of {name}: {e.Response?.ResultCode.ToString() ?? e.Message}.", e);
+            throw new ConnectorException(
+                ConnectorFailure.SignIn,
+                $"{place} refuses the sign-in of {name}: {e.Response?.ResultCode.ToString() ?? e.Message}.", e);
         }
         catch
         {

@@ -33,7 +33,8 @@ internal sealed class LdapPeopleSession(LdapConnection connection, PeopleDirecto
     }
 
     /// <inheritdoc/>
-    public IEnumerable<PeopleObject> Search(string baseDn, bool below, string filter, int? pageSize, params IReadOnlyList<string> attributes)
+    public IEnumerable<PeopleObject> Search(
+        string baseDn, bool below, string filter, int? pageSize, params IReadOnlyList<string> attributes)
     {
         string[] asked = [.. attributes.DefaultIfEmpty("1.1")]; // 1.1 asks for no attribute [RFC 4511 4.5.1.8]
         Task<SearchResponse>? ahead = Task.FromResult(Page(baseDn, below, filter, pageSize, asked, []));
@@ -49,7 +50,10 @@ internal sealed class LdapPeopleSession(LdapConnection connection, PeopleDirecto
         }
         finally
         {
-            ahead?.ContinueWith(_ => { }, CancellationToken.None, TaskContinuationOptions.ExecuteSynchronously, TaskScheduler.Default).Wait(); // nobody may be asking when the connection closes
+            // nobody may be asking when the connection closes
+            ahead?.ContinueWith(
+                _ => { }, CancellationToken.None, TaskContinuationOptions.ExecuteSynchronously, TaskScheduler.Default)
+                .Wait();
         }
     }
 
@@ -69,7 +73,8 @@ internal sealed class LdapPeopleSession(LdapConnection connection, PeopleDirecto
             {
                 ResultCode.InsufficientAccessRights or ResultCode.NoSuchObject => false,
                 ResultCode.NoSuchAttribute => true,
-                ResultCode.UnwillingToPerform when directory.Family == DirectoryFamily.AdLike && IsName(attribute) => true, // what AD-like directories answer to taking away a member that is none
+                // what AD-like directories answer to taking away a member that is none
+                ResultCode.UnwillingToPerform when directory.Family == DirectoryFamily.AdLike && IsName(attribute) => true,
                 _ => null,
             };
         }
@@ -84,7 +89,8 @@ internal sealed class LdapPeopleSession(LdapConnection connection, PeopleDirecto
     {
         var where = this.Read("", "subschemaSubentry")?.First("subschemaSubentry");
         if (where is null) return ([], []);
-        var schema = Search(where, false, "(objectClass=subschema)", null, "attributeTypes", "objectClasses").FirstOrDefault() ?? this.Read(where, "attributeTypes", "objectClasses");
+        var schema = Search(where, false, "(objectClass=subschema)", null, "attributeTypes", "objectClasses").FirstOrDefault()
+            ?? this.Read(where, "attributeTypes", "objectClasses");
         return schema is null ? ([], []) : (schema.All("attributeTypes"), schema.All("objectClasses"));
     }
 
@@ -100,7 +106,8 @@ internal sealed class LdapPeopleSession(LdapConnection connection, PeopleDirecto
         try
         {
             var response = (SearchResponse)connection.SendRequest(request);
-            return response.ResultCode == ResultCode.Success ? response : throw new DirectoryOperationException(response); // the library takes a referral for success
+            // the library takes a referral for success
+            return response.ResultCode == ResultCode.Success ? response : throw new DirectoryOperationException(response);
         }
         catch (DirectoryOperationException e) when (e.Response is not null)
         {
@@ -108,7 +115,8 @@ internal sealed class LdapPeopleSession(LdapConnection connection, PeopleDirecto
         }
         catch (LdapException e) when (e.ErrorCode == 87)
         {
-            throw new ConnectorException(ConnectorFailure.Conflict, $"this is no filter: {filter}", e); // LDAP_FILTER_ERROR: it never left
+            // LDAP_FILTER_ERROR: it never left
+            throw new ConnectorException(ConnectorFailure.Conflict, $"this is no filter: {filter}", e);
         }
         catch (LdapException e)
         {
@@ -121,15 +129,28 @@ internal sealed class LdapPeopleSession(LdapConnection connection, PeopleDirecto
         var said = e.Response.ErrorMessage?.Split('\n')[0].Trim() is { Length: > 0 } text ? $" ({text})" : "";
         return e.Response.ResultCode switch
         {
-            ResultCode.NoSuchObject => new ConnectorException(ConnectorFailure.NotFound, $"{directory.Host}: {baseDn} does not exist, or {signedInAs} may not see it{said}.", e),
-            ResultCode.InsufficientAccessRights => new ConnectorException(ConnectorFailure.NotAllowed, $"{directory.Host}: {signedInAs} may not search {baseDn}{said}.", e),
-            ResultCode.SizeLimitExceeded => new ConnectorException(ConnectorFailure.Conflict, $"{directory.Host} returns at most {(e.Response as SearchResponse)?.Entries.Count} objects in one answer, and more match {filter}{said}.", e),
-            ResultCode.Referral or ResultCode.ReferralV2 => new ConnectorException(ConnectorFailure.NotFound, $"{directory.Host} does not hold {baseDn} and refers to another directory.", e),
-            var code => new ConnectorException(ConnectorFailure.Conflict, $"{directory.Host} refuses the search with {filter}: {code}{said}.", e),
+            ResultCode.NoSuchObject =>
+                new ConnectorException(
+                    ConnectorFailure.NotFound,
+                    $"{directory.Host}: {baseDn} does not exist, or {signedInAs} may not see it{said}.", e),
+            ResultCode.InsufficientAccessRights =>
+                new ConnectorException(
+                    ConnectorFailure.NotAllowed, $"{directory.Host}: {signedInAs} may not search {baseDn}{said}.", e),
+            ResultCode.SizeLimitExceeded =>
+                new ConnectorException(
+                    ConnectorFailure.Conflict,
+                    $"{directory.Host} returns at most {(e.Response as SearchResponse)?.Entries.Count} objects in one answer, and more match {filter}{said}.",
+                    e),
+            ResultCode.Referral or ResultCode.ReferralV2 =>
+                new ConnectorException(
+                    ConnectorFailure.NotFound, $"{directory.Host} does not hold {baseDn} and refers to another directory.", e),
+            var code => new ConnectorException(
+                ConnectorFailure.Conflict, $"{directory.Host} refuses the search with {filter}: {code}{said}.", e),
         };
     }
 
-    private ConnectorException Broken(string doing, LdapException e) => new(ConnectorFailure.Unreachable, $"{directory.Host} broke the connection while {doing}: {e.Message}", e);
+    private ConnectorException Broken(string doing, LdapException e) =>
+        new(ConnectorFailure.Unreachable, $"{directory.Host} broke the connection while {doing}: {e.Message}", e);
 
     private PeopleObject Object(SearchResultEntry entry)
     {
@@ -138,7 +159,8 @@ internal sealed class LdapPeopleSession(LdapConnection connection, PeopleDirecto
         {
             var ranged = attribute.Name.IndexOf(";range=", StringComparison.OrdinalIgnoreCase);
             if (ranged < 0) values[attribute.Name] = Texts(attribute);
-            else if (attribute.Count > 0) values[attribute.Name[..ranged]] = Ranges(entry.DistinguishedName, attribute.Name[..ranged], attribute);
+            else if (attribute.Count > 0)
+                values[attribute.Name[..ranged]] = Ranges(entry.DistinguishedName, attribute.Name[..ranged], attribute);
         }
 
         return new PeopleObject(entry.DistinguishedName, values);
@@ -151,9 +173,15 @@ internal sealed class LdapPeopleSession(LdapConnection connection, PeopleDirecto
         for (var at = first; !at.Name.EndsWith('*');)
         {
             var next = int.Parse(at.Name[(at.Name.LastIndexOf('-') + 1)..], CultureInfo.InvariantCulture) + 1;
-            var more = Page(dn, false, "(objectClass=*)", null, [string.Create(CultureInfo.InvariantCulture, $"{attribute};range={next}-*")], []).Entries.Cast<SearchResultEntry>().FirstOrDefault()
-                ?.Attributes.Values.Cast<DirectoryAttribute>().FirstOrDefault(a => a.Name.StartsWith(attribute + ";range=", StringComparison.OrdinalIgnoreCase));
-            if (more is null || more.Count == 0) throw new ConnectorException(ConnectorFailure.Conflict, $"{directory.Host} returns only {next} values of {attribute} of {dn}.");
+            var more = Page(
+                dn, false, "(objectClass=*)", null, [string.Create(CultureInfo.InvariantCulture, $"{attribute};range={next}-*")],
+                []).Entries.Cast<SearchResultEntry>()
+                .FirstOrDefault()
+                ?.Attributes.Values.Cast<DirectoryAttribute>()
+                    .FirstOrDefault(a => a.Name.StartsWith(attribute + ";range=", StringComparison.OrdinalIgnoreCase));
+            if (more is null || more.Count == 0)
+                throw new ConnectorException(
+                    ConnectorFailure.Conflict, $"{directory.Host} returns only {next} values of {attribute} of {dn}.");
             all.AddRange(Texts(more));
             at = more;
         }
@@ -161,7 +189,8 @@ internal sealed class LdapPeopleSession(LdapConnection connection, PeopleDirecto
         return all;
     }
 
-    private static List<string> Texts(DirectoryAttribute attribute) => [.. attribute.GetValues(typeof(byte[])).Cast<byte[]>().Select(Text)];
+    private static List<string> Texts(DirectoryAttribute attribute) =>
+        [.. attribute.GetValues(typeof(byte[])).Cast<byte[]>().Select(Text)];
 
     /// <summary>The text of a value; octets that are none in hexadecimal.</summary>
     private static string Text(byte[] octets)

@@ -16,7 +16,8 @@ public static class PeopleSurvey
     /// <param name="readAs">The account that reads.</param>
     /// <param name="counted">Told how many were read so far.</param>
     /// <exception cref="ConnectorException">The directory breaks off, or a branch is not there.</exception>
-    public static PeopleSnapshot Read(IPeopleSession session, PeopleDirectory directory, string readAs, DateTimeOffset now, Action<int> counted)
+    public static PeopleSnapshot Read(
+        IPeopleSession session, PeopleDirectory directory, string readAs, DateTimeOffset now, Action<int> counted)
     {
         var attributes = AttributeMap.Surveyed(directory.Family);
         var (types, classes) = session.Schema();
@@ -35,8 +36,10 @@ public static class PeopleSurvey
 
     /// <summary>Asks the directory whom a filter finds, with what is needed to show them.</summary>
     /// <param name="below">Where to search; null for the branches of people and of groups.</param>
-    public static IReadOnlyList<PeopleObject> Find(IPeopleSession session, PeopleDirectory directory, Filter filter, DistinguishedName? below) =>
-        [.. (below is null ? Branches(directory) : [below.Text]).SelectMany(b => session.Search(b, true, filter.Text, PageSize, "objectClass", "displayName", "cn", "sAMAccountName", "uid"))];
+    public static IReadOnlyList<PeopleObject> Find(
+        IPeopleSession session, PeopleDirectory directory, Filter filter, DistinguishedName? below) =>
+        [.. (below is null ? Branches(directory) : [below.Text]).SelectMany(b =>
+            session.Search(b, true, filter.Text, PageSize, "objectClass", "displayName", "cn", "sAMAccountName", "uid"))];
 
     /// <summary>The branches, without one that lies in another.</summary>
     private static IEnumerable<string> Branches(PeopleDirectory directory)

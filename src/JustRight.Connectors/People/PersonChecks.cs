@@ -8,23 +8,28 @@ namespace JustRight.Connectors.People;
 internal static class PersonChecks
 {
     /// <summary>Names that a product which does not escape what is typed would take for parts of its filter.</summary>
-    private static readonly string[] HostileNames = ["*", ")(objectClass=*", "*)(|(objectClass=*", "a\\2a", "(", ")", "\\", "nobody\0"];
+    private static readonly string[] HostileNames = [
+        "*", ")(objectClass=*", "*)(|(objectClass=*", "a\\2a", "(", ")", "\\", "nobody\0"];
 
     public static async Task RunAsync(SignInTestRun run, IPeopleSession session)
     {
         if (run.Settings[SettingKeys.PeopleFilter] is null) return;
         PeopleObject? person = null;
-        run.Check("person", "Is the person who must be able to sign in found?", (id, asks) => person = Found(run, session, id, asks));
+        run.Check(
+            "person", "Is the person who must be able to sign in found?", (id, asks) => person = Found(run, session, id, asks));
         if (person is not null)
         {
             run.Check("person-groups", "Which groups is that person in?", (id, asks) => Groups(run, session, person, id, asks));
             await SignsInAsync(run, person);
         }
 
-        foreach (var name in run.Plan.Install.MayNotEnter) run.Check($"kept-out/{name}", $"Is {name} kept out?", (id, asks) => Refused(run, session, name, id, asks));
+        foreach (var name in run.Plan.Install.MayNotEnter)
+            run.Check($"kept-out/{name}", $"Is {name} kept out?", (id, asks) => Refused(run, session, name, id, asks));
         run.Check("disabled", "Are disabled accounts kept out?", (id, asks) => Disabled(run, session, id, asks));
         await EmptyPasswordAsync(run, person?.Dn ?? run.Settings[SettingKeys.BindName]!);
-        run.Check("special-characters", "Do special characters in a name find nobody?", (id, asks) => SpecialCharacters(run, session, id, asks));
+        run.Check(
+            "special-characters", "Do special characters in a name find nobody?",
+            (id, asks) => SpecialCharacters(run, session, id, asks));
     }
 
     private static PeopleObject? Found(SignInTestRun run, IPeopleSession session, string id, string asks)
@@ -43,7 +48,9 @@ internal static class PersonChecks
         }
 
         run.Fail(id, asks, found.Count > 1 ? $"{found.Count} are found by {name}: {SignInTestRun.Few([.. found.Select(f => f.Dn)], 3)}." : $"{name} is not found: {PeopleChecks.WhyNot(run, session, name) ?? "no reason was found"}.",
-            found.Count > 1 ? "A logon name must be unique: use a narrower base." : run.Plan.EnterName is { } group ? $"Put {name} into {group}." : "Check the base and the filter.");
+            found.Count > 1 ? "A logon name must be unique: use a narrower base."
+                : run.Plan.EnterName is { } group ? $"Put {name} into {group}."
+                : "Check the base and the filter.");
         return null;
     }
 
@@ -51,9 +58,15 @@ internal static class PersonChecks
     {
         var (direct, all) = PersonGroups.Of(session, run.Plan.Directory, person);
         var through = all.Where(g => !direct.Contains(g)).ToList();
-        run.Pass(id, asks, $"Directly: {Names(direct)}; through those: {Names(through)}{(through.Count > 0 && !run.Plan.NestedCount ? ", which do not count here" : "")}");
+        run.Pass(
+            id, asks,
+            $"Directly: {Names(direct)}; through those: {Names(through)}{(through.Count > 0 && !run.Plan.NestedCount ? ", which do not count here" : "")}");
 
-        string Names(IReadOnlyList<PeopleObject> groups) => groups.Count == 0 ? "none" : SignInTestRun.Few([.. groups.Select(g => g.First(run.Map.GroupName) ?? g.Dn).Order(StringComparer.OrdinalIgnoreCase)]);
+        string Names(IReadOnlyList<PeopleObject> groups) =>
+            groups.Count == 0
+                ? "none"
+                : SignInTestRun.Few(
+                    [.. groups.Select(g => g.First(run.Map.GroupName) ?? g.Dn).Order(StringComparer.OrdinalIgnoreCase)]);
     }
 
     private static async Task SignsInAsync(SignInTestRun run, PeopleObject person)
@@ -61,7 +74,9 @@ internal static class PersonChecks
         const string asks = "Can that person really sign in?";
         if (run.Passwords.Person is not { } password)
         {
-            run.Unseen("person-signs-in", asks, "Nobody typed that person's password.", "Let the person type it at the sign-in test's prompt; it is stored nowhere.");
+            run.Unseen(
+                "person-signs-in", asks, "Nobody typed that person's password.",
+                "Let the person type it at the sign-in test's prompt; it is stored nowhere.");
             return;
         }
 
@@ -72,7 +87,9 @@ internal static class PersonChecks
         }
         catch (ConnectorException e)
         {
-            run.Fail("person-signs-in", asks, e.Message, "The sign-in test tries once, so that it does not lock the account: check that the password was typed correctly.");
+            run.Fail(
+                "person-signs-in", asks, e.Message,
+                "The sign-in test tries once, so that it does not lock the account: check that the password was typed correctly.");
         }
     }
 
@@ -80,28 +97,47 @@ internal static class PersonChecks
     {
         var found = Search(run, session, name).Where(p => Enters(run, session, p)).ToList();
         if (found.Count == 0) run.Pass(id, asks, $"Yes: {PeopleChecks.WhyNot(run, session, name) ?? "not found by the filter"}");
-        else run.Fail(id, asks, $"No: {found[0].Dn} is found, and can sign in.", run.Plan.EnterName is { } group ? $"Remove {name} from {group} and from the groups nested in it." : "Name a group in the sheet whose members may sign in: enter.");
+        else
+            run.Fail(
+                id, asks, $"No: {found[0].Dn} is found, and can sign in.",
+                run.Plan.EnterName is { } group
+                    ? $"Remove {name} from {group} and from the groups nested in it."
+                    : "Name a group in the sheet whose members may sign in: enter.");
     }
 
     private static void Disabled(SignInTestRun run, IPeopleSession session, string id, string asks)
     {
         if (!run.IsAdLike)
         {
-            run.Unseen(id, asks, "Directories of this family have no common attribute for disabled accounts.", "Ask the directory team how accounts are disabled, and test with one.");
+            run.Unseen(
+                id, asks, "Directories of this family have no common attribute for disabled accounts.",
+                "Ask the directory team how accounts are disabled, and test with one.");
             return;
         }
 
         var disabled = new Filter.ByRule("userAccountControl", MatchingRules.AllBits, false, FilterValue.Of("2"));
-        var there = session.Search(run.PeopleBase, true, new Filter.And([new Filter.Same("objectCategory", FilterValue.Of("person")), disabled]).Text, SignInTestRun.OwnPageSize, run.Map.LogonName).Count();
+        var there = session.Search(
+            run.PeopleBase, true, new Filter.And([new Filter.Same("objectCategory", FilterValue.Of("person")), disabled]).Text,
+            SignInTestRun.OwnPageSize, run.Map.LogonName)
+            .Count();
         if (there == 0)
         {
-            run.Unseen(id, asks, $"Nobody below {run.PeopleBase} is disabled: there is nobody to test with.", "Nothing to do: the filter leaves them out.");
+            run.Unseen(
+                id, asks, $"Nobody below {run.PeopleBase} is disabled: there is nobody to test with.",
+                "Nothing to do: the filter leaves them out.");
             return;
         }
 
-        var found = session.Search(run.PeopleBase, true, new Filter.And([run.Settings.People, disabled]).Text, SignInTestRun.OwnPageSize, run.Map.LogonName).Select(p => p.First(run.Map.LogonName) ?? p.Dn).ToList();
-        if (found.Count == 0) run.Pass(id, asks, $"Yes: of {SignInTestRun.Number(there, "disabled account")} the filter finds none");
-        else run.Fail(id, asks, $"No: {SignInTestRun.Few(found)}.", "Leave them out by the filter. A product that only searches for them would let them in.");
+        var found = session.Search(
+            run.PeopleBase, true, new Filter.And([run.Settings.People, disabled]).Text, SignInTestRun.OwnPageSize,
+            run.Map.LogonName)
+            .Select(p => p.First(run.Map.LogonName) ?? p.Dn).ToList();
+        if (found.Count == 0)
+            run.Pass(id, asks, $"Yes: of {SignInTestRun.Number(there, "disabled account")} the filter finds none");
+        else
+            run.Fail(
+                id, asks, $"No: {SignInTestRun.Few(found)}.",
+                "Leave them out by the filter. A product that only searches for them would let them in.");
     }
 
     private static async Task EmptyPasswordAsync(SignInTestRun run, string name)
@@ -111,7 +147,11 @@ internal static class PersonChecks
         {
             var answer = await run.Directory.TryEmptyPasswordAsync(run.Plan.Security, name, run.Cancel);
             if (answer == EmptyPasswordAnswer.Refused) run.Pass("empty-password", asks, "Yes: the directory refuses it");
-            else run.Unseen("empty-password", asks, "The directory accepts an empty password as an anonymous bind [RFC 4513 5.1.2]. Test on the product's own page whether it rejects one.", "Test it on the product's page. A product that only asks the directory lets anyone in.");
+            else
+                run.Unseen(
+                    "empty-password", asks,
+                    "The directory accepts an empty password as an anonymous bind [RFC 4513 5.1.2]. Test on the product's own page whether it rejects one.",
+                    "Test it on the product's page. A product that only asks the directory lets anyone in.");
         }
         catch (ConnectorException e)
         {
@@ -124,17 +164,25 @@ internal static class PersonChecks
     {
         foreach (var name in HostileNames)
         {
-            var others = Search(run, session, name).Where(p => !string.Equals(p.First(run.Map.LogonName)?.Trim(), name.Trim(), StringComparison.OrdinalIgnoreCase)).ToList();
+            var others = Search(run, session, name)
+                .Where(p => !string.Equals(p.First(run.Map.LogonName)?.Trim(), name.Trim(), StringComparison.OrdinalIgnoreCase))
+                .ToList();
             if (others.Count == 0) continue;
-            run.Fail(id, asks, $"'{name}' finds {SignInTestRun.Number(others.Count, "other person", "other people")}.", "This is an error in Just Right or in the directory: report it.");
+            run.Fail(
+                id, asks, $"'{name}' finds {SignInTestRun.Number(others.Count, "other person", "other people")}.",
+                "This is an error in Just Right or in the directory: report it.");
             return;
         }
 
-        run.Pass(id, asks, $"Yes, with every value escaped [RFC 4515]: {HostileNames.Length} such names find nobody. Test on the product's own page whether it escapes what people type: try *");
+        run.Pass(
+            id, asks,
+            $"Yes, with every value escaped [RFC 4515]: {HostileNames.Length} such names find nobody. Test on the product's own page whether it escapes what people type: try *");
     }
 
     private static List<PeopleObject> Search(SignInTestRun run, IPeopleSession session, string name) =>
-        [.. session.Search(run.PeopleBase, true, SignInFilters.Person(run.Settings.People, run.Plan.Directory, name).Text, null, run.Map.LogonName)];
+        [.. session.Search(
+            run.PeopleBase, true, SignInFilters.Person(run.Settings.People, run.Plan.Directory, name).Text, null,
+            run.Map.LogonName)];
 
     /// <summary>Whether somebody who is found is let in: by the filter alone, or by being in the group as well.</summary>
     private static bool Enters(SignInTestRun run, IPeopleSession session, PeopleObject person) =>

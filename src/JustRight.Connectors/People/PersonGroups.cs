@@ -14,7 +14,8 @@ internal static class PersonGroups
     /// The groups that name the person, and with them the groups that those are in, and so on; rings end. The primary group of
     /// an AD-like directory names nobody, and is not among them.
     /// </summary>
-    public static (IReadOnlyList<PeopleObject> Direct, IReadOnlyList<PeopleObject> All) Of(IPeopleSession session, PeopleDirectory directory, PeopleObject person)
+    public static (IReadOnlyList<PeopleObject> Direct, IReadOnlyList<PeopleObject> All) Of(
+        IPeopleSession session, PeopleDirectory directory, PeopleObject person)
     {
         var map = AttributeMap.Of(directory);
         var direct = Holding(session, directory, map, person);
@@ -25,10 +26,14 @@ internal static class PersonGroups
         return (direct, [.. all.Values]);
     }
 
-    private static List<PeopleObject> Holding(IPeopleSession session, PeopleDirectory directory, AttributeMap map, PeopleObject member)
+    private static List<PeopleObject> Holding(
+        IPeopleSession session, PeopleDirectory directory, AttributeMap map, PeopleObject member)
     {
         var value = map.MemberIsName ? member.Dn : member.First(map.LogonName) ?? "";
-        var filter = new Filter.And([new Filter.Same("objectClass", FilterValue.Of(map.GroupClass)), new Filter.Same(map.Member, FilterValue.Of(value))]).Text;
+        var filter = new Filter.And(
+            [
+                new Filter.Same("objectClass", FilterValue.Of(map.GroupClass)),
+                new Filter.Same(map.Member, FilterValue.Of(value))]).Text;
         return [.. session.Search(directory.Root.Text, true, filter, SignInTestRun.OwnPageSize, map.GroupName)];
     }
 }

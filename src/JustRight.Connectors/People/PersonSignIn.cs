@@ -26,14 +26,16 @@ public static class PersonSignIn
         var filter = SignInFilters.Person(SignInFilters.People(directory, null, false), directory, logonName).Text;
         List<PeopleObject> found = [.. session.Search(directory.PeopleIn.Text, true, filter, null, map.LogonName)];
         // A directory compares more loosely than people read: blanks, or letters that look alike to it.
-        return found is [var person] && person.First(map.LogonName) is { } name && string.Equals(name, logonName, StringComparison.OrdinalIgnoreCase)
+        return found is [var person] && person.First(map.LogonName) is { } name
+            && string.Equals(name, logonName, StringComparison.OrdinalIgnoreCase)
             ? new KnownPerson(person.Dn, name, [.. PersonGroups.Of(session, directory, person).All.Select(g => g.Dn)])
             : null;
     }
 
     /// <summary>Whether a password is that person's. Asked once; the directory counts a wrong one.</summary>
     /// <exception cref="ConnectorException">The directory cannot be reached.</exception>
-    public static async Task<bool> IsPasswordOfAsync(IPeopleDirectory people, WireSecurity security, KnownPerson person, NewPassword password, CancellationToken cancel)
+    public static async Task<bool> IsPasswordOfAsync(
+        IPeopleDirectory people, WireSecurity security, KnownPerson person, NewPassword password, CancellationToken cancel)
     {
         try
         {

@@ -32,7 +32,9 @@ public interface ISignInTestObserver
 }
 
 /// <summary>What the parts of a sign-in test share: the plan, its settings, and the checks so far.</summary>
-internal sealed class SignInTestRun(PlannedSignIn plan, SignInSettings settings, IPeopleDirectory directory, SignInTestPasswords passwords, DateTimeOffset now, ISignInTestObserver watcher, CancellationToken cancel)
+internal sealed class SignInTestRun(
+    PlannedSignIn plan, SignInSettings settings, IPeopleDirectory directory, SignInTestPasswords passwords, DateTimeOffset now,
+    ISignInTestObserver watcher, CancellationToken cancel)
 {
     /// <summary>How many objects are asked for at a time where the product does not say.</summary>
     public const int OwnPageSize = 500;
@@ -65,7 +67,8 @@ internal sealed class SignInTestRun(PlannedSignIn plan, SignInSettings settings,
     public string GroupsBase => settings[SettingKeys.Base] ?? settings[SettingKeys.GroupsBase]!;
 
     /// <summary>How many objects the product asks for at a time; null when it cannot ask page by page.</summary>
-    public int? ProductPageSize => settings[SettingKeys.PageSize] is { } size ? int.Parse(size, CultureInfo.InvariantCulture) : null;
+    public int? ProductPageSize =>
+        settings[SettingKeys.PageSize] is { } size ? int.Parse(size, CultureInfo.InvariantCulture) : null;
 
     public void Say(SignInCheck check)
     {
@@ -74,11 +77,14 @@ internal sealed class SignInTestRun(PlannedSignIn plan, SignInSettings settings,
         watcher.Said(check);
     }
 
-    public void Pass(string id, string asks, string fact, string? fix = null) => Say(new SignInCheck(id, asks, CheckVerdict.Pass, fact, fix));
+    public void Pass(string id, string asks, string fact, string? fix = null) =>
+        Say(new SignInCheck(id, asks, CheckVerdict.Pass, fact, fix));
 
-    public void Fail(string id, string asks, string fact, string fix) => Say(new SignInCheck(id, asks, CheckVerdict.Fail, fact, fix));
+    public void Fail(string id, string asks, string fact, string fix) =>
+        Say(new SignInCheck(id, asks, CheckVerdict.Fail, fact, fix));
 
-    public void Unseen(string id, string asks, string fact, string fix) => Say(new SignInCheck(id, asks, CheckVerdict.Unseen, fact, fix));
+    public void Unseen(string id, string asks, string fact, string fix) =>
+        Say(new SignInCheck(id, asks, CheckVerdict.Unseen, fact, fix));
 
     /// <summary>
     /// Makes a check; what stops it from being made leaves it unseen, with the reason, and the sign-in test goes on.
@@ -114,9 +120,11 @@ internal sealed class SignInTestRun(PlannedSignIn plan, SignInSettings settings,
     }
 
     /// <summary>A number and what it counts.</summary>
-    public static string Number(int count, string one, string? many = null) => string.Create(CultureInfo.InvariantCulture, $"{count} {(count == 1 ? one : many ?? one + "s")}");
+    public static string Number(int count, string one, string? many = null) =>
+        string.Create(CultureInfo.InvariantCulture, $"{count} {(count == 1 ? one : many ?? one + "s")}");
 
     /// <summary>The first few of some names.</summary>
     public static string Few(IReadOnlyCollection<string> names, int most = 5) =>
-        string.Join(", ", names.Take(most)) + (names.Count > most ? string.Create(CultureInfo.InvariantCulture, $" and {names.Count - most} more") : "");
+        string.Join(", ", names.Take(most)) + (
+            names.Count > most ? string.Create(CultureInfo.InvariantCulture, $" and {names.Count - most} more") : "");
 }

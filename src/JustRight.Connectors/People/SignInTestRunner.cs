@@ -16,7 +16,8 @@ public static class SignInTestRunner
     /// <param name="simulated">Whether the directory is the simulation.</param>
     /// <param name="plan">The planned sign-in, with the names that a survey found.</param>
     public static async Task<SignInTest> RunAsync(
-        string install, bool simulated, PlannedSignIn plan, IPeopleDirectory directory, SignInTestPasswords passwords, TimeProvider time, ISignInTestObserver watcher, CancellationToken cancel)
+        string install, bool simulated, PlannedSignIn plan, IPeopleDirectory directory, SignInTestPasswords passwords,
+        TimeProvider time, ISignInTestObserver watcher, CancellationToken cancel)
     {
         var started = time.GetUtcNow();
         var run = new SignInTestRun(plan, SettingsMaker.Make(plan), directory, passwords, started, watcher, cancel);
@@ -40,7 +41,8 @@ public static class SignInTestRunner
             }
         }
 
-        return new SignInTest(install, plan.Directory.Key, started, time.GetUtcNow(), simulated, run.Checks, people, groups, names);
+        return new SignInTest(
+            install, plan.Directory.Key, started, time.GetUtcNow(), simulated, run.Checks, people, groups, names);
     }
 
     private static async Task<IPeopleSession?> BindAsync(SignInTestRun run, ConnectionLook look)
@@ -48,13 +50,18 @@ public static class SignInTestRunner
         const string asks = "Can the product bind?";
         if (!look.IsTrusted)
         {
-            run.Unseen("bind", asks, "Not tested: no password is sent over a connection that is not good. The later checks were not made either.", "Fix the failures above and run the sign-in test again.");
+            run.Unseen(
+                "bind", asks,
+                "Not tested: no password is sent over a connection that is not good. The later checks were not made either.",
+                "Fix the failures above and run the sign-in test again.");
             return null;
         }
 
         if (run.Settings[SettingKeys.BindName] is not { } name)
         {
-            run.Unseen("bind", asks, run.Settings.Settings.First(s => s.Key == SettingKeys.BindName).Because + ".", "Verify the install first, or carry out its worklist.");
+            run.Unseen(
+                "bind", asks, run.Settings.Settings.First(s => s.Key == SettingKeys.BindName).Because + ".",
+                "Verify the install first, or carry out its worklist.");
             return null;
         }
 
@@ -66,7 +73,9 @@ public static class SignInTestRunner
 
         if (run.Passwords.Bind is not { } password)
         {
-            run.Unseen("bind", asks, $"The password of {name} is not known here.", $"Set it with justright secret set {run.Plan.Install.BindSecret ?? run.Plan.BindLogonName}, or type it at the prompt. If the account does not exist yet, carry out the install's worklist.");
+            run.Unseen(
+                "bind", asks, $"The password of {name} is not known here.",
+                $"Set it with justright secret set {run.Plan.Install.BindSecret ?? run.Plan.BindLogonName}, or type it at the prompt. If the account does not exist yet, carry out the install's worklist.");
             return null;
         }
 
@@ -78,7 +87,11 @@ public static class SignInTestRunner
         }
         catch (ConnectorException e)
         {
-            run.Fail("bind", asks, e.Message, e.Failure == ConnectorFailure.SignIn ? "Check that the account exists, is enabled, and has this password. The sign-in test tries once, so that it does not lock the account." : "Check that the directory answers, and run the sign-in test again.");
+            run.Fail(
+                "bind", asks, e.Message,
+                e.Failure == ConnectorFailure.SignIn
+                    ? "Check that the account exists, is enabled, and has this password. The sign-in test tries once, so that it does not lock the account."
+                    : "Check that the directory answers, and run the sign-in test again.");
             return null;
         }
     }
@@ -92,7 +105,9 @@ public static class SignInTestRunner
                 run.Unseen("who-am-i", asks, "The directory does not say.", "Nothing to do: few products ask.");
                 break;
             case "":
-                run.Fail("who-am-i", asks, "None: the directory treated the bind as anonymous.", "Check that the password is not empty.");
+                run.Fail(
+                    "who-am-i", asks, "None: the directory treated the bind as anonymous.",
+                    "Check that the password is not empty.");
                 break;
             case var me:
                 run.Pass("who-am-i", asks, me);
@@ -106,7 +121,10 @@ public static class SignInTestRunner
         string[] bases = [.. new[] { run.PeopleBase, run.GroupsBase }.Distinct(StringComparer.OrdinalIgnoreCase)];
         var missing = bases.Where(b => session.Read(b, "objectClass") is null).ToList();
         if (missing.Count == 0) run.Pass("bases", asks, string.Join("; ", bases));
-        else run.Fail("bases", asks, $"{string.Join("; ", missing)} does not exist, or the bind account may not see it.", "Correct the bases in the estate, or let the bind account read them.");
+        else
+            run.Fail(
+                "bases", asks, $"{string.Join("; ", missing)} does not exist, or the bind account may not see it.",
+                "Correct the bases in the estate, or let the bind account read them.");
         return missing.Count == 0;
     }
 }

@@ -20,9 +20,11 @@ internal static class WayThere
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(10);
 
     /// <summary>An extended request for StartTLS, as the first message: its identifier is fixed.</summary>
-    private static readonly byte[] StartTls = [0x30, 0x1d, 0x02, 0x01, 0x01, 0x77, 0x18, 0x80, 0x16, .. "1.3.6.1.4.1.1466.20037"u8];
+    private static readonly byte[] StartTls = [
+        0x30, 0x1d, 0x02, 0x01, 0x01, 0x77, 0x18, 0x80, 0x16, .. "1.3.6.1.4.1.1466.20037"u8];
 
-    public static async Task<ConnectionLook> LookAsync(string host, int port, WireSecurity security, string? caFolder, CancellationToken cancel)
+    public static async Task<ConnectionLook> LookAsync(
+        string host, int port, WireSecurity security, string? caFolder, CancellationToken cancel)
     {
         var addresses = new List<AddressLook>();
         ConnectionLook Seen(TlsLook? tls, string? failure) => new(host, port, security, addresses, tls, failure);
@@ -51,9 +53,14 @@ internal static class WayThere
         {
             return Seen(await AgreeAsync(host, first, port, security, caFolder, cancel), null);
         }
-        catch (Exception e) when (e is AuthenticationException or IOException or SocketException or ConnectorException or AsnContentException || (e is OperationCanceledException && !cancel.IsCancellationRequested))
+        catch (Exception e) when (e is AuthenticationException or IOException or SocketException or ConnectorException or AsnContentException
+            || (e is OperationCanceledException && !cancel.IsCancellationRequested))
         {
-            return Seen(null, e is ConnectorException said ? said.Message : e is OperationCanceledException ? $"{host}:{port} does not answer for {Patience.TotalSeconds} seconds" : $"{host}:{port} does not speak TLS: {e.Message}");
+            return Seen(
+                null,
+                e is ConnectorException said ? said.Message
+                    : e is OperationCanceledException ? $"{host}:{port} does not answer for {Patience.TotalSeconds} seconds"
+                    : $"{host}:{port} does not speak TLS: {e.Message}");
         }
     }
 
@@ -78,9 +85,11 @@ internal static class WayThere
         }
     }
 
-    private static async Task<TlsLook> AgreeAsync(string host, IPAddress address, int port, WireSecurity security, string? caFolder, CancellationToken cancel)
+    private static async Task<TlsLook> AgreeAsync(
+        string host, IPAddress address, int port, WireSecurity security, string? caFolder, CancellationToken cancel)
     {
-        var roots = TlsTrust.Roots(caFolder ?? throw new ConnectorException(ConnectorFailure.NotTrusted, "the estate names no authorities to trust: ca-folder."));
+        var roots = TlsTrust.Roots(caFolder
+            ?? throw new ConnectorException(ConnectorFailure.NotTrusted, "the estate names no authorities to trust: ca-folder."));
         using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancel);
         limit.CancelAfter(Patience);
         using var client = new TcpClient(address.AddressFamily);
@@ -96,9 +105,14 @@ internal static class WayThere
             return true;
         });
 #pragma warning restore CA5359
-        var policy = new X509ChainPolicy { TrustMode = X509ChainTrustMode.CustomRootTrust, RevocationMode = X509RevocationMode.NoCheck };
+        var policy = new X509ChainPolicy
+        {
+            TrustMode = X509ChainTrustMode.CustomRootTrust,
+            RevocationMode = X509RevocationMode.NoCheck,
+        };
         policy.CustomTrustStore.AddRange(roots);
-        await tls.AuthenticateAsClientAsync(new SslClientAuthenticationOptions { TargetHost = host, CertificateChainPolicy = policy }, limit.Token);
+        await tls.AuthenticateAsClientAsync(
+            new SslClientAuthenticationOptions { TargetHost = host, CertificateChainPolicy = policy }, limit.Token);
         return new TlsLook(Version(tls.SslProtocol), tls.NegotiatedCipherSuite.ToString(), clock.Elapsed, certificate!);
     }
 
@@ -110,7 +124,9 @@ internal static class WayThere
         while (length < 2 || length < buffer[1] + 2)
         {
             var read = await stream.ReadAsync(buffer.AsMemory(length), cancel);
-            if (read == 0 || length + read == buffer.Length) throw new ConnectorException(ConnectorFailure.NotTrusted, $"{host}:{port} ends the connection when asked for StartTLS.");
+            if (read == 0 || length + read == buffer.Length)
+                throw new ConnectorException(
+                    ConnectorFailure.NotTrusted, $"{host}:{port} ends the connection when asked for StartTLS.");
             length += read;
         }
 
@@ -121,16 +137,23 @@ internal static class WayThere
         var code = response.ReadEnumeratedBytes().Span[0];
         response.ReadOctetString();
         var said = System.Text.Encoding.UTF8.GetString(response.ReadOctetString());
-        if (code != 0) throw new ConnectorException(ConnectorFailure.NotTrusted, $"{host}:{port} refuses StartTLS (result {code}{(said.Length > 0 ? ": " + said : "")}).");
+        if (code != 0)
+            throw new ConnectorException(
+                ConnectorFailure.NotTrusted,
+                $"{host}:{port} refuses StartTLS (result {code}{(said.Length > 0 ? ": " + said : "")}).");
     }
 
     private static CertificateLook Look(string host, X509Certificate? shown, X509Chain? chain, SslPolicyErrors errors)
     {
         var certificate = shown as X509Certificate2 ?? new X509Certificate2(shown!);
-        var names = certificate.Extensions.OfType<X509SubjectAlternativeNameExtension>().SelectMany(e => e.EnumerateDnsNames().Concat(e.EnumerateIPAddresses().Select(a => a.ToString()))).ToList();
+        var names = certificate.Extensions.OfType<X509SubjectAlternativeNameExtension>()
+            .SelectMany(e => e.EnumerateDnsNames().Concat(e.EnumerateIPAddresses().Select(a => a.ToString()))).ToList();
         return new CertificateLook(
-            certificate.Subject, certificate.Issuer, names, certificate.NotBefore.ToUniversalTime(), certificate.NotAfter.ToUniversalTime(),
-            [.. (chain?.ChainElements ?? Enumerable.Empty<X509ChainElement>()).Select(e => e.Certificate.Subject)], TlsTrust.Judge(host, certificate, chain, errors));
+            certificate.Subject, certificate.Issuer, names, certificate.NotBefore.ToUniversalTime(),
+            certificate.NotAfter.ToUniversalTime(),
+            [.. (chain?.ChainElements ?? Enumerable.Empty<X509ChainElement>()).Select(e =>
+                e.Certificate.Subject)], TlsTrust.Judge(
+                host, certificate, chain, errors));
     }
 
     private static string Version(SslProtocols protocol) => protocol switch

@@ -14,7 +14,8 @@ public sealed class PostgreSqlInstances(Estate estate, ISecretSource secrets, Ti
 
     /// <inheritdoc/>
     public async Task<InstanceSnapshot> ReadAsync(EstateInstance instance, CancellationToken cancel) =>
-        await PostgreSqlSurvey.ReadAsync(database => OpenAsync(instance.Name, database, cancel), instance, FirstDatabase, time.GetUtcNow(), cancel);
+        await PostgreSqlSurvey.ReadAsync(
+            database => OpenAsync(instance.Name, database, cancel), instance, FirstDatabase, time.GetUtcNow(), cancel);
 
     /// <inheritdoc/>
     public async Task<Observation> ObserveAsync(InstanceChange change, CancellationToken cancel)
@@ -36,9 +37,11 @@ public sealed class PostgreSqlInstances(Estate estate, ISecretSource secrets, Ti
     private async Task<PostgreSqlSession> OpenAsync(string name, string database, CancellationToken cancel)
     {
         var instance = estate.Instance(name);
-        if (instance?.Tls is not { } reach) throw new ConnectorException(ConnectorFailure.Unreachable, EstateSurveyor.NoReach(name));
+        if (instance?.Tls is not { } reach)
+            throw new ConnectorException(ConnectorFailure.Unreachable, EstateSurveyor.NoReach(name));
         var secret = await secrets.GetAsync(
-            reach.Secret, EstateSecretUses.OfInstance(estate, instance.Name, reach, TrustAnchors.OfFile(reach.Certificate)), cancel);
+            reach.Secret, EstateSecretUses.OfInstance(
+                estate, instance.Name, reach, TrustAnchors.OfFile(reach.Certificate)), cancel);
         return await PostgreSqlSession.OpenAsync(instance, database, secret, cancel);
     }
 }

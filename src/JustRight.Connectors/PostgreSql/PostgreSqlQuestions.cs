@@ -21,7 +21,9 @@ public static class PostgreSqlQuestions
     /// <param name="release">The release as a number.</param>
     public static string Memberships(int release)
     {
-        var (inherit, set) = release >= MembershipsSayThemselves ? ("a.inherit_option", "a.set_option") : ("m.rolinherit", "true");
+        var (inherit, set) = release >= MembershipsSayThemselves
+            ? ("a.inherit_option", "a.set_option")
+            : ("m.rolinherit", "true");
         return $"SELECT m.rolname::text, r.rolname::text, bool_or({inherit}), bool_or({set}), bool_or(a.admin_option) FROM pg_auth_members a JOIN pg_roles m ON m.oid = a.member JOIN pg_roles r ON r.oid = a.roleid GROUP BY 1, 2";
     }
 

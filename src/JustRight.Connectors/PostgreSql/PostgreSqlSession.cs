@@ -14,15 +14,19 @@ internal sealed class PostgreSqlSession : IAsyncDisposable
     private readonly EstateInstance _instance;
     private readonly NpgsqlConnection _connection;
 
-    private PostgreSqlSession(EstateInstance instance, NpgsqlConnection connection) => (_instance, _connection) = (instance, connection);
+    private PostgreSqlSession(EstateInstance instance, NpgsqlConnection connection) =>
+        (_instance, _connection) = (instance, connection);
 
     /// <summary>Connects and signs in.</summary>
     /// <exception cref="ConnectorException">It cannot be reached, shows a certificate that is not trusted, or refuses the
     /// role.</exception>
-    public static async Task<PostgreSqlSession> OpenAsync(EstateInstance instance, string database, NewPassword password, CancellationToken cancel)
+    public static async Task<PostgreSqlSession> OpenAsync(
+        EstateInstance instance, string database, NewPassword password, CancellationToken cancel)
     {
         var reach = instance.Tls!;
-        if (reach.Certificate is { } file && !File.Exists(file)) throw new ConnectorException(ConnectorFailure.NotTrusted, $"there is no certificate {file}, which the estate names for {instance.Name}.");
+        if (reach.Certificate is { } file && !File.Exists(file))
+            throw new ConnectorException(
+                ConnectorFailure.NotTrusted, $"there is no certificate {file}, which the estate names for {instance.Name}.");
         var settings = new NpgsqlConnectionStringBuilder
         {
             Host = reach.Address,
@@ -44,7 +48,8 @@ internal sealed class PostgreSqlSession : IAsyncDisposable
             await session._connection.OpenAsync(cancel);
             return session;
         }
-        catch (Exception e) when (e is NpgsqlException or ArgumentException or InvalidOperationException or TimeoutException or AuthenticationException or System.Net.Sockets.SocketException)
+        catch (Exception e) when (
+            e is NpgsqlException or ArgumentException or InvalidOperationException or TimeoutException or AuthenticationException or System.Net.Sockets.SocketException)
         {
             await session.DisposeAsync();
             throw session.Explained(e);
@@ -85,7 +90,10 @@ internal sealed class PostgreSqlSession : IAsyncDisposable
                 if (!await IsAsync(done, cancel))
                 {
                     await using (var command = Command(statement)) await command.ExecuteNonQueryAsync(cancel);
-                    if (!await IsAsync(done, cancel)) throw new ConnectorException(ConnectorFailure.NotAllowed, $"{_instance.Name} accepted the statement, but it had no effect: rolled back. May {_instance.Tls!.SignInAs} grant it?");
+                    if (!await IsAsync(done, cancel))
+                        throw new ConnectorException(
+                            ConnectorFailure.NotAllowed,
+                            $"{_instance.Name} accepted the statement, but it had no effect: rolled back. May {_instance.Tls!.SignInAs} grant it?");
                 }
 
                 await transaction.CommitAsync(cancel);
@@ -103,7 +111,8 @@ internal sealed class PostgreSqlSession : IAsyncDisposable
     }
 
     /// <summary>Whether a condition is true.</summary>
-    public async Task<bool> IsAsync(string condition, CancellationToken cancel) => await ListAsync($"SELECT {condition}", r => !r.IsDBNull(0) && r.GetBoolean(0), cancel) is [true];
+    public async Task<bool> IsAsync(string condition, CancellationToken cancel) =>
+        await ListAsync($"SELECT {condition}", r => !r.IsDBNull(0) && r.GetBoolean(0), cancel) is [true];
 
     /// <inheritdoc/>
     public ValueTask DisposeAsync() => _connection.DisposeAsync();
@@ -118,18 +127,33 @@ internal sealed class PostgreSqlSession : IAsyncDisposable
         var reach = _instance.Tls!;
         for (Exception? inner = e; inner is not null; inner = inner.InnerException)
             if (inner is AuthenticationException)
-                return new ConnectorException(ConnectorFailure.NotTrusted, $"the certificate of {_instance.Name} at {reach.Address}:{reach.Port} is not trusted: {(reach.Certificate is { } file ? $"it does not carry that name, or {file} does not vouch for it" : "no authority that this machine trusts has signed it for that name; name the authority in the estate (certificate: file.pem)")}.", e);
-        if (e is not PostgresException said) return new ConnectorException(ConnectorFailure.Unreachable, $"{_instance.Name} at {reach.Address}:{reach.Port} did not answer: {OneLine(e.InnerException?.Message ?? e.Message)}", e);
+                return new ConnectorException(
+                    ConnectorFailure.NotTrusted,
+                    $"the certificate of {_instance.Name} at {reach.Address}:{reach.Port} is not trusted: {(reach.Certificate is { } file ? $"it does not carry that name, or {file} does not vouch for it" : "no authority that this machine trusts has signed it for that name; name the authority in the estate (certificate: file.pem)")}.",
+                    e);
+        if (e is not PostgresException said)
+            return new ConnectorException(
+                ConnectorFailure.Unreachable,
+                $"{_instance.Name} at {reach.Address}:{reach.Port} did not answer: {OneLine(e.InnerException?.Message ?? e.Message)}",
+                e);
         var text = $"{OneLine(said.MessageText)} (SQLSTATE {said.SqlState})";
         return said.SqlState switch
         {
-            PostgresErrorCodes.InvalidPassword or PostgresErrorCodes.InvalidAuthorizationSpecification => new ConnectorException(ConnectorFailure.SignIn, $"{_instance.Name} refuses the role {reach.SignInAs}: its name, or the password in the secret '{reach.Secret}', is wrong, or a sign-in rule refuses it.", e),
-            PostgresErrorCodes.InsufficientPrivilege => new ConnectorException(ConnectorFailure.NotAllowed, $"{_instance.Name} refuses: {text}", e),
-            PostgresErrorCodes.InvalidCatalogName or PostgresErrorCodes.UndefinedObject or PostgresErrorCodes.InvalidSchemaName or PostgresErrorCodes.UndefinedTable => new ConnectorException(ConnectorFailure.NotFound, $"{_instance.Name} does not find it: {text}", e),
-            PostgresErrorCodes.AdminShutdown or PostgresErrorCodes.CrashShutdown or PostgresErrorCodes.CannotConnectNow => new ConnectorException(ConnectorFailure.Unreachable, $"{_instance.Name} is stopping or starting: {text}", e),
+            PostgresErrorCodes.InvalidPassword or PostgresErrorCodes.InvalidAuthorizationSpecification =>
+                new ConnectorException(
+                    ConnectorFailure.SignIn,
+                    $"{_instance.Name} refuses the role {reach.SignInAs}: its name, or the password in the secret '{reach.Secret}', is wrong, or a sign-in rule refuses it.",
+                    e),
+            PostgresErrorCodes.InsufficientPrivilege =>
+                new ConnectorException(ConnectorFailure.NotAllowed, $"{_instance.Name} refuses: {text}", e),
+            PostgresErrorCodes.InvalidCatalogName or PostgresErrorCodes.UndefinedObject or PostgresErrorCodes.InvalidSchemaName or PostgresErrorCodes.UndefinedTable => new ConnectorException(
+                ConnectorFailure.NotFound, $"{_instance.Name} does not find it: {text}", e),
+            PostgresErrorCodes.AdminShutdown or PostgresErrorCodes.CrashShutdown or PostgresErrorCodes.CannotConnectNow =>
+                new ConnectorException(ConnectorFailure.Unreachable, $"{_instance.Name} is stopping or starting: {text}", e),
             _ => new ConnectorException(ConnectorFailure.Conflict, $"{_instance.Name} refuses: {text}", e),
         };
     }
 
-    private static string OneLine(string text) => string.Join(' ', text.Split(['\r', '\n'], StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries));
+    private static string OneLine(string text) =>
+        string.Join(' ', text.Split(['\r', '\n'], StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries));
 }

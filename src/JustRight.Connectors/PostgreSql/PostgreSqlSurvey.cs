@@ -12,23 +12,39 @@ internal static class PostgreSqlSurvey
 {
     /// <summary>Reads an instance.</summary>
     /// <param name="open">Opens a session in a database.</param>
-    public static async Task<InstanceSnapshot> ReadAsync(Func<string, Task<PostgreSqlSession>> open, EstateInstance instance, string first, DateTimeOffset at, CancellationToken cancel)
+    public static async Task<InstanceSnapshot> ReadAsync(
+        Func<string, Task<PostgreSqlSession>> open, EstateInstance instance, string first, DateTimeOffset at,
+        CancellationToken cancel)
     {
         await using var session = await open(first);
-        var (number, release, reader) = (await session.ListAsync(PostgreSqlQuestions.Instance, r => (r.GetInt32(0), r.GetString(1), r.GetString(2)), cancel))[0];
+        var (number, release, reader) = (
+            await session.ListAsync(
+                PostgreSqlQuestions.Instance, r => (r.GetInt32(0), r.GetString(1), r.GetString(2)), cancel))[0];
         var roles = await session.ListAsync(PostgreSqlQuestions.Roles, Role, cancel);
-        var memberships = await session.ListAsync(PostgreSqlQuestions.Memberships(number), r => new PostgreSqlMembership(r.GetString(0), r.GetString(1), r.GetBoolean(2), r.GetBoolean(3), r.GetBoolean(4)), cancel);
-        var doors = await session.ListAsync(PostgreSqlQuestions.Databases, r => (Name: r.GetString(0), Owner: r.GetString(1), MayEnter: r.GetBoolean(2), Entry: Entry(r, 3)), cancel);
+        var memberships = await session.ListAsync(
+            PostgreSqlQuestions.Memberships(number),
+            r => new PostgreSqlMembership(r.GetString(0), r.GetString(1), r.GetBoolean(2), r.GetBoolean(3), r.GetBoolean(4)),
+            cancel);
+        var doors = await session.ListAsync(
+            PostgreSqlQuestions.Databases,
+            r => (Name: r.GetString(0), Owner: r.GetString(1), MayEnter: r.GetBoolean(2), Entry: Entry(r, 3)), cancel);
         var (rules, names, unread) = await SignInAsync(session, number, reader, cancel);
         var databases = new List<PostgreSqlDatabase>();
         foreach (var door in doors.GroupBy(d => (d.Name, d.Owner, d.MayEnter)))
         {
-            var bare = new PostgreSqlDatabase(door.Key.Name, door.Key.Owner, Entries(door.Select(d => d.Entry)), door.Key.MayEnter ? null : $"{reader} may not enter it: GRANT CONNECT ON DATABASE … TO the reader", [], [], []);
+            var bare = new PostgreSqlDatabase(
+                door.Key.Name, door.Key.Owner, Entries(door.Select(d => d.Entry)),
+                door.Key.MayEnter ? null : $"{reader} may not enter it: GRANT CONNECT ON DATABASE … TO the reader", [], [], []);
             databases.Add(door.Key.MayEnter ? await InsideAsync(open, bare, cancel) : bare);
         }
 
-        if (TwinRoles(roles) is { } twins) throw new ConnectorException(ConnectorFailure.Conflict, $"{instance.Name} has the roles {twins}, which differ only by case: a need cannot say which one it means.");
-        return new InstanceSnapshot(instance.Name, instance.Engine, at, null, [], [], [.. databases.Select(d => new DatabaseSnapshot(d.Name, default, d.Unread, [], []))])
+        if (TwinRoles(roles) is { } twins)
+            throw new ConnectorException(
+                ConnectorFailure.Conflict,
+                $"{instance.Name} has the roles {twins}, which differ only by case: a need cannot say which one it means.");
+        return new InstanceSnapshot(
+            instance.Name, instance.Engine, at, null, [], [],
+            [.. databases.Select(d => new DatabaseSnapshot(d.Name, default, d.Unread, [], []))])
         {
             Host = instance.Host,
             Release = release,
@@ -37,19 +53,28 @@ internal static class PostgreSqlSurvey
         };
     }
 
-    private static async Task<PostgreSqlDatabase> InsideAsync(Func<string, Task<PostgreSqlSession>> open, PostgreSqlDatabase database, CancellationToken cancel)
+    private static async Task<PostgreSqlDatabase> InsideAsync(
+        Func<string, Task<PostgreSqlSession>> open, PostgreSqlDatabase database, CancellationToken cancel)
     {
         try
         {
             await using var session = await open(database.Name);
-            var schemas = await session.ListAsync(PostgreSqlQuestions.Schemas, r => (Name: r.GetString(0), Owner: r.GetString(1), Entry: Entry(r, 2)), cancel);
-            var tables = await session.ListAsync(PostgreSqlQuestions.Tables, r => (Schema: r.GetString(0), Name: r.GetString(1), Owner: r.GetString(2), Entry: Entry(r, 3)), cancel);
-            var defaults = await session.ListAsync(PostgreSqlQuestions.Defaults, r => (Creator: r.GetString(0), Schema: r.IsDBNull(1) ? null : r.GetString(1), Entry: Entry(r, 2)), cancel);
+            var schemas = await session.ListAsync(
+                PostgreSqlQuestions.Schemas, r => (Name: r.GetString(0), Owner: r.GetString(1), Entry: Entry(r, 2)), cancel);
+            var tables = await session.ListAsync(
+                PostgreSqlQuestions.Tables,
+                r => (Schema: r.GetString(0), Name: r.GetString(1), Owner: r.GetString(2), Entry: Entry(r, 3)), cancel);
+            var defaults = await session.ListAsync(
+                PostgreSqlQuestions.Defaults,
+                r => (Creator: r.GetString(0), Schema: r.IsDBNull(1) ? null : r.GetString(1), Entry: Entry(r, 2)), cancel);
             return database with
             {
-                Schemas = [.. schemas.GroupBy(s => (s.Name, s.Owner)).Select(g => new PostgreSqlSchema(g.Key.Name, g.Key.Owner, Entries(g.Select(s => s.Entry))))],
-                Tables = [.. tables.GroupBy(t => (t.Schema, t.Name, t.Owner)).Select(g => new PostgreSqlTable(g.Key.Schema, g.Key.Name, g.Key.Owner, Entries(g.Select(t => t.Entry))))],
-                Defaults = [.. defaults.GroupBy(d => (d.Creator, d.Schema)).Select(g => new DefaultPrivileges(g.Key.Creator, g.Key.Schema, Entries(g.Select(d => d.Entry))))],
+                Schemas = [.. schemas.GroupBy(s => (s.Name, s.Owner)).Select(g =>
+                    new PostgreSqlSchema(g.Key.Name, g.Key.Owner, Entries(g.Select(s => s.Entry))))],
+                Tables = [.. tables.GroupBy(t => (t.Schema, t.Name, t.Owner)).Select(g =>
+                    new PostgreSqlTable(g.Key.Schema, g.Key.Name, g.Key.Owner, Entries(g.Select(t => t.Entry))))],
+                Defaults = [.. defaults.GroupBy(d => (d.Creator, d.Schema)).Select(g =>
+                    new DefaultPrivileges(g.Key.Creator, g.Key.Schema, Entries(g.Select(d => d.Entry))))],
             };
         }
         catch (ConnectorException e) when (e.Failure is not ConnectorFailure.Unreachable)
@@ -61,18 +86,22 @@ internal static class PostgreSqlSurvey
     /// <summary>
     /// The rules of sign-in and the name map lie in files of the server: a reader sees them only when it was let.
     /// </summary>
-    private static async Task<(IReadOnlyList<SignInRule> Rules, IReadOnlyList<NameMapLine> Names, string? Unread)> SignInAsync(PostgreSqlSession session, int number, string reader, CancellationToken cancel)
+    private static async Task<(IReadOnlyList<SignInRule> Rules, IReadOnlyList<NameMapLine> Names, string? Unread)> SignInAsync(
+        PostgreSqlSession session, int number, string reader, CancellationToken cancel)
     {
         if (number < PostgreSqlQuestions.NameMapCanBeAsked) return ([], [], "this release does not show its name map");
         try
         {
             var rules = await session.ListAsync(PostgreSqlQuestions.SignInRules, Rule, cancel);
-            var names = await session.ListAsync(PostgreSqlQuestions.NameMap, r => new NameMapLine(r.GetString(0), r.GetString(1), r.GetString(2)), cancel);
+            var names = await session.ListAsync(
+                PostgreSqlQuestions.NameMap, r => new NameMapLine(r.GetString(0), r.GetString(1), r.GetString(2)), cancel);
             return (rules, names, null);
         }
         catch (ConnectorException e) when (e.Failure == ConnectorFailure.NotAllowed)
         {
-            return ([], [], $"{reader} may not read the sign-in rules and the name map: GRANT SELECT ON pg_hba_file_rules, pg_ident_file_mappings and EXECUTE ON the functions of the same names TO the reader");
+            return (
+                [], [],
+                $"{reader} may not read the sign-in rules and the name map: GRANT SELECT ON pg_hba_file_rules, pg_ident_file_mappings and EXECUTE ON the functions of the same names TO the reader");
         }
     }
 
@@ -82,15 +111,23 @@ internal static class PostgreSqlSurvey
         r.GetString(5), r.GetFieldValue<string[]>(6));
 
     private static string? TwinRoles(IEnumerable<PostgreSqlRole> roles) =>
-        roles.GroupBy(r => r.Name, StringComparer.OrdinalIgnoreCase).FirstOrDefault(g => g.Count() > 1) is { } twins ? string.Join(" and ", twins.Select(r => r.Name)) : null;
+        roles.GroupBy(r => r.Name, StringComparer.OrdinalIgnoreCase).FirstOrDefault(g => g.Count() > 1) is { } twins
+            ? string.Join(" and ", twins.Select(r => r.Name))
+            : null;
 
     private static PostgreSqlRole Role(DbDataReader r)
     {
         var attributes = new[] { RoleAttributes.Superuser, RoleAttributes.Inherit, RoleAttributes.CreateRole, RoleAttributes.CreateDatabase, RoleAttributes.Login, RoleAttributes.Replication, RoleAttributes.BypassRowSecurity };
-        return new PostgreSqlRole(r.GetString(0), attributes.Where((_, i) => r.GetBoolean(i + 1)).Aggregate(RoleAttributes.None, (all, one) => all | one));
+        return new PostgreSqlRole(
+            r.GetString(0),
+            attributes.Where((_, i) => r.GetBoolean(i + 1)).Aggregate(RoleAttributes.None, (all, one) => all | one));
     }
 
-    private static PrivilegeEntry? Entry(DbDataReader r, int at) => r.IsDBNull(at + 1) ? null : new PrivilegeEntry(r.IsDBNull(at) ? null : r.GetString(at), r.GetString(at + 1), r.GetBoolean(at + 2));
+    private static PrivilegeEntry? Entry(DbDataReader r, int at) =>
+        r.IsDBNull(at + 1)
+            ? null
+            : new PrivilegeEntry(r.IsDBNull(at) ? null : r.GetString(at), r.GetString(at + 1), r.GetBoolean(at + 2));
 
-    private static IReadOnlyList<PrivilegeEntry> Entries(IEnumerable<PrivilegeEntry?> entries) => [.. entries.OfType<PrivilegeEntry>()];
+    private static IReadOnlyList<PrivilegeEntry> Entries(IEnumerable<PrivilegeEntry?> entries) =>
+        [.. entries.OfType<PrivilegeEntry>()];
 }

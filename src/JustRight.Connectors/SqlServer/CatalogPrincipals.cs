@@ -47,7 +47,8 @@ internal sealed class CatalogPrincipals
     {
         var how = state.Trim() switch { "G" => PermissionState.Grant, "W" => PermissionState.GrantOn, "D" => PermissionState.Deny, _ => (PermissionState?)null };
         if (how is not { } known) return;
-        if (_roles.TryGetValue(grantee, out var role)) _permissions.Add(new PermissionEntry(permission, known, default, role.Name) { On = on });
+        if (_roles.TryGetValue(grantee, out var role))
+            _permissions.Add(new PermissionEntry(permission, known, default, role.Name) { On = on });
         else if (_logins.TryGetValue(grantee, out var login))
         {
             if (permission == wayIn && on is null && known != PermissionState.Deny) _mayConnect.Add(grantee);
@@ -57,10 +58,17 @@ internal sealed class CatalogPrincipals
 
     /// <summary>The logins or users.</summary>
     public IReadOnlyList<InstanceLogin> Logins() =>
-        [.. _logins.OrderBy(l => l.Key).Select(l => new InstanceLogin(l.Value.Sid, l.Value.Name) { Disabled = l.Value.IsDisabled, MayConnect = _mayConnect.Contains(l.Key) })];
+        [.. _logins.OrderBy(l => l.Key).Select(l =>
+            new InstanceLogin(l.Value.Sid, l.Value.Name)
+            {
+                Disabled = l.Value.IsDisabled,
+                MayConnect = _mayConnect.Contains(l.Key),
+            })];
 
     /// <summary>The roles but the one that everybody is in.</summary>
-    public IReadOnlyList<RoleMembers> Roles() => [.. _roles.OrderBy(r => r.Key).Where(r => r.Value.Name != Public).Select(r => new RoleMembers(r.Value.Name, r.Value.Members, r.Value.Roles))];
+    public IReadOnlyList<RoleMembers> Roles() =>
+        [.. _roles.OrderBy(r => r.Key).Where(r => r.Value.Name != Public).Select(r =>
+            new RoleMembers(r.Value.Name, r.Value.Members, r.Value.Roles))];
 
     /// <summary>The permissions.</summary>
     public IReadOnlyList<PermissionEntry> Permissions() => _permissions;
@@ -69,5 +77,7 @@ internal sealed class CatalogPrincipals
     /// Two roles that differ by case alone, in words, or null. Sheets do not tell case apart, and catalogs may.
     /// </summary>
     public string? NamesThatDifferByCase() =>
-        _roles.Values.GroupBy(r => r.Name, StringComparer.OrdinalIgnoreCase).FirstOrDefault(g => g.Count() > 1) is { } pair ? $"the roles {string.Join(" and ", pair.Select(r => r.Name))}" : null;
+        _roles.Values.GroupBy(r => r.Name, StringComparer.OrdinalIgnoreCase).FirstOrDefault(g => g.Count() > 1) is { } pair
+            ? $"the roles {string.Join(" and ", pair.Select(r => r.Name))}"
+            : null;
 }

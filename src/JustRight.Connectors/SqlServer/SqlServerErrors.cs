@@ -16,7 +16,8 @@ internal static class SqlServerErrors
     public static (ConnectorFailure Failure, string Words) Of(int number, byte severity) => number switch
     {
         LoginFailed or 18470 or 18486 or 18487 or 18488 => (ConnectorFailure.SignIn, " refuses the login"),
-        229 or 230 or 262 or 297 or 300 or 15247 or 15562 or 4613 or 15151 or 916 => (ConnectorFailure.NotAllowed, " refuses, or it is not there"),
+        229 or 230 or 262 or 297 or 300 or 15247 or 15562 or 4613 or 15151 or 916 =>
+            (ConnectorFailure.NotAllowed, " refuses, or it is not there"),
         15401 or 15404 or 15007 or 15410 => (ConnectorFailure.NotFound, " does not find the account in its domain"),
         911 or 4060 or 942 or 4121 or 208 => (ConnectorFailure.NotFound, " does not find that"),
         Deadlock => (ConnectorFailure.Conflict, " was a deadlock victim three times; rolled back"),

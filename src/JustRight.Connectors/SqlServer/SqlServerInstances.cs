@@ -29,7 +29,8 @@ public sealed class SqlServerInstances(Estate estate, ISecretSource secrets, Fun
         await using var session = await OpenAsync(change.Instance, cancel);
         var (settled, clash) = await new SqlServerNames(session, sidOf).SettleAsync(change, cancel);
         if (clash is not null) return new Observation(ObservedState.Impossible, clash);
-        var done = (await session.ListAsync<int>(SqlServerCatalog.Ask(InstanceStatements.Of(TransactSql.Of, settled).Done), cancel)) is [1];
+        var done = (await session.ListAsync<int>(
+            SqlServerCatalog.Ask(InstanceStatements.Of(TransactSql.Of, settled).Done), cancel)) is [1];
         return InstanceStatements.Seen(settled, done);
     }
 
@@ -46,9 +47,11 @@ public sealed class SqlServerInstances(Estate estate, ISecretSource secrets, Fun
     private async Task<SqlServerSession> OpenAsync(string name, CancellationToken cancel)
     {
         var instance = estate.Instance(name);
-        if (instance?.Tls is not { } reach) throw new ConnectorException(ConnectorFailure.Unreachable, EstateSurveyor.NoReach(name));
+        if (instance?.Tls is not { } reach)
+            throw new ConnectorException(ConnectorFailure.Unreachable, EstateSurveyor.NoReach(name));
         var secret = await secrets.GetAsync(
-            reach.Secret, EstateSecretUses.OfInstance(estate, instance.Name, reach, TrustAnchors.OfFile(reach.Certificate)), cancel);
+            reach.Secret, EstateSecretUses.OfInstance(
+                estate, instance.Name, reach, TrustAnchors.OfFile(reach.Certificate)), cancel);
         return await SqlServerSession.OpenAsync(instance, secret, cancel);
     }
 }

@@ -19,20 +19,28 @@ internal sealed class SqlServerNames(SqlServerSession session, Func<string, Sid?
         var database = DatabaseOf(change);
         if (await session.ListAsync<string>(SqlServerCatalog.NameOf(database, sid.ToBytes()), cancel) is [var named, ..])
             return (await WithLoginAsync(Named(change, named), sid, cancel), null);
-        if (await session.ListAsync<byte[]>(SqlServerCatalog.SidOf(database, change.Principal), cancel) is not [var other, ..]) return (await WithLoginAsync(change, sid, cancel), null);
+        if (await session.ListAsync<byte[]>(SqlServerCatalog.SidOf(database, change.Principal), cancel) is not [var other, ..])
+            return (await WithLoginAsync(change, sid, cancel), null);
         var what = database is null ? "login" : "user";
-        return (change, $"there is a {what} {change.Principal} {(database is null ? $"on {change.Instance}" : $"in {change.Instance}/{database}")}, but it belongs to another account ({(Sid.TryFromBytes(other, out var old) ? old.ToString() : "no SID of a domain")}) that was deleted or renamed since: drop that {what} first.");
+        return (
+            change,
+            $"there is a {what} {change.Principal} {(database is null ? $"on {change.Instance}" : $"in {change.Instance}/{database}")}, but it belongs to another account ({(Sid.TryFromBytes(other, out var old) ? old.ToString() : "no SID of a domain")}) that was deleted or renamed since: drop that {what} first.");
     }
 
     /// <summary>A new user of a database is made for the login, which may have another name than the account has now.</summary>
     private async Task<InstanceChange> WithLoginAsync(InstanceChange change, Sid sid, CancellationToken cancel) =>
-        change is CreateDatabaseUser create && await session.ListAsync<string>(SqlServerCatalog.NameOf(null, sid.ToBytes()), cancel) is [var login, ..] ? create with { Principal = login } : change;
+        change is CreateDatabaseUser create
+            && await session.ListAsync<string>(SqlServerCatalog.NameOf(null, sid.ToBytes()), cancel) is [var login, ..]
+            ? create with { Principal = login }
+            : change;
 
     private async Task<InstanceChange> WithRoleAsync(InstanceChange change, CancellationToken cancel)
     {
         if (RoleOf(change) is not { } role) return change;
         var names = await session.ListAsync<string>(SqlServerCatalog.Roles(DatabaseOf(change)), cancel);
-        if (names.Contains(role, StringComparer.Ordinal) || names.Where(n => string.Equals(n, role, StringComparison.OrdinalIgnoreCase)).ToList() is not [var only]) return change;
+        if (names.Contains(role, StringComparer.Ordinal)
+            || names.Where(n => string.Equals(n, role, StringComparison.OrdinalIgnoreCase)).ToList() is not [var only])
+            return change;
         return change switch
         {
             AddInstanceRoleMember c => c with { Role = only },

@@ -15,7 +15,8 @@ internal sealed class SqlServerSession : IAsyncDisposable
     private readonly EstateInstance _instance;
     private readonly SqlConnection _connection;
 
-    private SqlServerSession(EstateInstance instance, SqlConnection connection) => (_instance, _connection) = (instance, connection);
+    private SqlServerSession(EstateInstance instance, SqlConnection connection) =>
+        (_instance, _connection) = (instance, connection);
 
     private InstanceReach Reach => _instance.Tls!;
 
@@ -25,7 +26,9 @@ internal sealed class SqlServerSession : IAsyncDisposable
     public static async Task<SqlServerSession> OpenAsync(EstateInstance instance, NewPassword password, CancellationToken cancel)
     {
         var reach = instance.Tls!;
-        if (reach.Certificate is { } file && !File.Exists(file)) throw new ConnectorException(ConnectorFailure.NotTrusted, $"there is no certificate {file}, which the estate names for {instance.Name}.");
+        if (reach.Certificate is { } file && !File.Exists(file))
+            throw new ConnectorException(
+                ConnectorFailure.NotTrusted, $"there is no certificate {file}, which the estate names for {instance.Name}.");
         var settings = new SqlConnectionStringBuilder
         {
             DataSource = $"tcp:{reach.Address},{reach.Port}",
@@ -102,13 +105,16 @@ internal sealed class SqlServerSession : IAsyncDisposable
                 {
                     await using (var command = Command(statement, transaction)) await command.ExecuteNonQueryAsync(cancel);
                     if (!await IsAsync(done, transaction, cancel))
-                        throw new ConnectorException(ConnectorFailure.Conflict, $"{_instance.Name} accepted the statement, but it had no effect: rolled back.");
+                        throw new ConnectorException(
+                            ConnectorFailure.Conflict,
+                            $"{_instance.Name} accepted the statement, but it had no effect: rolled back.");
                 }
 
                 await transaction.CommitAsync(cancel);
                 return;
             }
-            catch (SqlException e) when (e.Number == SqlServerErrors.Deadlock && attempt < most && _connection.State == System.Data.ConnectionState.Open)
+            catch (SqlException e) when (e.Number == SqlServerErrors.Deadlock && attempt < most
+                && _connection.State == System.Data.ConnectionState.Open)
             {
                 await Task.Delay(TimeSpan.FromMilliseconds(100 * attempt), cancel);
             }
@@ -136,11 +142,20 @@ internal sealed class SqlServerSession : IAsyncDisposable
 
     private ConnectorException Explained(Exception e)
     {
-        if (e is not SqlException said) return new ConnectorException(ConnectorFailure.Unreachable, $"{_instance.Name}: {OneLine(e.Message)}", e);
+        if (e is not SqlException said)
+            return new ConnectorException(ConnectorFailure.Unreachable, $"{_instance.Name}: {OneLine(e.Message)}", e);
         for (Exception? inner = said; inner is not null; inner = inner.InnerException)
         {
-            if (inner is AuthenticationException) return new ConnectorException(ConnectorFailure.NotTrusted, $"the certificate of {_instance.Name} at {Reach.Address}:{Reach.Port} is not trusted: {(Reach.Certificate is { } file ? $"it is not the one in {file}" : "no authority that this machine trusts has signed it for that name; name its own certificate in the estate (certificate: file.pem)")}.", e);
-            if (inner is SocketException socket) return new ConnectorException(ConnectorFailure.Unreachable, $"{_instance.Name} at {Reach.Address}:{Reach.Port} did not answer{(socket.SocketErrorCode == SocketError.Success ? "" : $": {OneLine(socket.Message)}")}.", e);
+            if (inner is AuthenticationException)
+                return new ConnectorException(
+                    ConnectorFailure.NotTrusted,
+                    $"the certificate of {_instance.Name} at {Reach.Address}:{Reach.Port} is not trusted: {(Reach.Certificate is { } file ? $"it is not the one in {file}" : "no authority that this machine trusts has signed it for that name; name its own certificate in the estate (certificate: file.pem)")}.",
+                    e);
+            if (inner is SocketException socket)
+                return new ConnectorException(
+                    ConnectorFailure.Unreachable,
+                    $"{_instance.Name} at {Reach.Address}:{Reach.Port} did not answer{(socket.SocketErrorCode == SocketError.Success ? "" : $": {OneLine(socket.Message)}")}.",
+                    e);
         }
 
         var (failure, words) = SqlServerErrors.Of(said.Number, said.Class);
@@ -150,5 +165,6 @@ internal sealed class SqlServerSession : IAsyncDisposable
             : $"{_instance.Name}{words}: {text} (error {said.Number})", e);
     }
 
-    private static string OneLine(string text) => string.Join(' ', text.Split(['\r', '\n'], StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries));
+    private static string OneLine(string text) =>
+        string.Join(' ', text.Split(['\r', '\n'], StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries));
 }

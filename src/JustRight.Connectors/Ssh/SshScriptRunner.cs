@@ -47,7 +47,8 @@ internal sealed class SshScriptRunner(SshReach reach, NewPassword secret)
             };
             await client.ConnectAsync(deadline.Token);
             connected = true;
-            using var command = client.CreateCommand($"powershell.exe -NoProfile -NonInteractive -ExecutionPolicy Bypass -Command \"{Bootstrap}{(arguments.Length == 0 ? "" : " " + arguments)}\"");
+            using var command = client.CreateCommand(
+                $"powershell.exe -NoProfile -NonInteractive -ExecutionPolicy Bypass -Command \"{Bootstrap}{(arguments.Length == 0 ? "" : " " + arguments)}\"");
             var running = command.ExecuteAsync(deadline.Token);
             await using (var stdin = command.CreateInputStream())
             {
@@ -62,30 +63,43 @@ internal sealed class SshScriptRunner(SshReach reach, NewPassword secret)
         }
         catch (Exception) when (wrongKey is not null)
         {
-            throw new ConnectorException(ConnectorFailure.NotTrusted, $"{Place} showed the host key {wrongKey}, and the estate names {reach.HostKey}: nothing was sent to it. If the host was reinstalled, ask its owner for the new fingerprint and set it in the estate.");
+            throw new ConnectorException(
+                ConnectorFailure.NotTrusted,
+                $"{Place} showed the host key {wrongKey}, and the estate names {reach.HostKey}: nothing was sent to it. If the host was reinstalled, ask its owner for the new fingerprint and set it in the estate.");
         }
-        catch (Exception e) when (e is SshOperationTimeoutException || (e is OperationCanceledException && !cancel.IsCancellationRequested))
+        catch (Exception e) when (e is SshOperationTimeoutException
+            || (e is OperationCanceledException && !cancel.IsCancellationRequested))
         {
-            throw new ConnectorException(ConnectorFailure.Unreachable, $"{Place} did not {(connected ? "finish" : "answer")} within {reach.Timeout.TotalSeconds:0} s.");
+            throw new ConnectorException(
+                ConnectorFailure.Unreachable,
+                $"{Place} did not {(connected ? "finish" : "answer")} within {reach.Timeout.TotalSeconds:0} s.");
         }
         catch (SshAuthenticationException e)
         {
-            throw new ConnectorException(ConnectorFailure.SignIn, $"{Place} refused to let {reach.SignInAs} sign in with the secret '{reach.Secret}': {e.Message}", e);
+            throw new ConnectorException(
+                ConnectorFailure.SignIn,
+                $"{Place} refused to let {reach.SignInAs} sign in with the secret '{reach.Secret}': {e.Message}", e);
         }
         catch (SshPassPhraseNullOrEmptyException e)
         {
-            throw new ConnectorException(ConnectorFailure.SignIn, $"the private key in the secret '{reach.Secret}' has a pass phrase: use a key without one.", e);
+            throw new ConnectorException(
+                ConnectorFailure.SignIn,
+                $"the private key in the secret '{reach.Secret}' has a pass phrase: use a key without one.", e);
         }
-        catch (Exception e) when (e is SshException or System.Net.Sockets.SocketException or IOException or ObjectDisposedException)
+        catch (Exception e) when (
+            e is SshException or System.Net.Sockets.SocketException or IOException or ObjectDisposedException)
         {
-            throw new ConnectorException(ConnectorFailure.Unreachable, connected ? $"the connection to {Place} broke: {e.Message}" : $"{Place} could not be reached: {e.Message}", e);
+            throw new ConnectorException(
+                ConnectorFailure.Unreachable,
+                connected ? $"the connection to {Place} broke: {e.Message}" : $"{Place} could not be reached: {e.Message}", e);
         }
     }
 
     private string Place => $"{reach.Address}:{reach.Port}";
 
     private bool IsExpected(string shown) =>
-        CryptographicOperations.FixedTimeEquals(Encoding.ASCII.GetBytes(shown.TrimEnd('=')), Encoding.ASCII.GetBytes(reach.HostKey["SHA256:".Length..].TrimEnd('=')));
+        CryptographicOperations.FixedTimeEquals(
+            Encoding.ASCII.GetBytes(shown.TrimEnd('=')), Encoding.ASCII.GetBytes(reach.HostKey["SHA256:".Length..].TrimEnd('=')));
 
     private ConnectionInfo Connection()
     {

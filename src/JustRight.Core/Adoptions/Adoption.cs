@@ -8,7 +8,8 @@ namespace JustRight.Core.Adoptions;
 /// </summary>
 /// <param name="Name">The name its install will have.</param>
 /// <param name="Product">The product, as one word; with the release the name of its sheet.</param>
-public sealed record Adoption(string Name, string Product, string Release, string Title, string Estate, IReadOnlyList<AdoptedAccount> Accounts);
+public sealed record Adoption(
+    string Name, string Product, string Release, string Title, string Estate, IReadOnlyList<AdoptedAccount> Accounts);
 
 /// <summary>An account to adopt.</summary>
 /// <param name="Key">Its key in the draft sheet.</param>

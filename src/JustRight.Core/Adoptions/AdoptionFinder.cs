@@ -21,19 +21,27 @@ public static class AdoptionFinder
     public static AdoptionFindings Find(Adoption adoption, SurveyView view, NeedsIndex needs, Estate estate)
     {
         var plan = PlanOf(adoption, estate);
-        var missing = adoption.Accounts.Where(a => view.Graph.IndexOf(a.Name) is var node && (node < 0 || view.Graph.PrincipalOf(node) is null)).ToList();
+        var missing = adoption.Accounts.Where(a =>
+            view.Graph.IndexOf(a.Name) is var node && (node < 0 || view.Graph.PrincipalOf(node) is null))
+            .ToList();
         var items = adoption.Accounts.Except(missing).SelectMany(a => ItemsOf(a, plan, view, needs, estate)).ToList();
         var services = view.Survey.Hosts.Where(h => h.Unread is null).SelectMany(h => h.Services.SelectMany(s => adoption.Accounts
-            .Where(a => ServiceJudge.IsAccount(s.Account, h.Name, a.Name, plan)).Select(a => new AdoptedService(s.Name, h.Name, a.Key, s.Start)))).ToList();
+            .Where(a => ServiceJudge.IsAccount(s.Account, h.Name, a.Name, plan))
+            .Select(a => new AdoptedService(s.Name, h.Name, a.Key, s.Start)))).ToList();
         return new AdoptionFindings(
             view.Survey.TakenAt, items, services, [.. missing.Select(a => a.Name)],
-            [.. view.UnreadParts.Select(c => $"{c.Place}: {c.Reason}"), .. view.Survey.Directory.Unread is { } unread ? [$"the directory: {unread}"] : Array.Empty<string>()]);
+            [
+                .. view.UnreadParts.Select(c => $"{c.Place}: {c.Reason}"),
+                .. view.Survey.Directory.Unread is { } unread ? [$"the directory: {unread}"] : Array.Empty<string>()]);
     }
 
-    private static IEnumerable<AdoptionItem> ItemsOf(AdoptedAccount account, Plan plan, SurveyView view, NeedsIndex needs, Estate estate)
+    private static IEnumerable<AdoptionItem> ItemsOf(
+        AdoptedAccount account, Plan plan, SurveyView view, NeedsIndex needs, Estate estate)
     {
         var node = view.Graph.IndexOf(account.Name);
-        var held = new ExcessFinder(view, new NeedsIndex([]), plan, plan.Accounts.First(a => a.Key == account.Key), view.HoldingsOf(node)).Find();
+        var held = new ExcessFinder(
+            view, new NeedsIndex([]), plan, plan.Accounts.First(a => a.Key == account.Key), view.HoldingsOf(node))
+            .Find();
         return held.Select(j =>
         {
             var (draft, whyNot) = j.Right.Draft(estate, view.Tree?.Schema);
@@ -58,7 +66,8 @@ public static class AdoptionFinder
 
     private static string? Forbidden(IReadOnlyList<RightPath> paths, SurveyView view, OrganizationRules rules)
     {
-        var groups = paths.SelectMany(p => p.Nodes.Skip(1)).Select(n => view.Graph.PrincipalOf(n)?.Name).ToHashSet(StringComparer.OrdinalIgnoreCase);
+        var groups = paths.SelectMany(p => p.Nodes.Skip(1)).Select(n => view.Graph.PrincipalOf(n)?.Name)
+            .ToHashSet(StringComparer.OrdinalIgnoreCase);
         return rules.Forbidden.FirstOrDefault(b => b.Group is { } group && groups.Contains(group))?.Why;
     }
 
@@ -67,7 +76,10 @@ public static class AdoptionFinder
     {
         var at = new Origin(adoption.Name, 1, 1);
         return new Plan(
-            adoption.Name, $"{adoption.Product}@{adoption.Release}", adoption.Title, estate.Name, estate.Domain.ShortName, estate.Domain.DnsName, Stage.Installed, [], [],
-            [.. adoption.Accounts.Select(a => new PlannedAccount(a.Key, a.Name, null, "", a.Purpose, WorksAsWords.Read(a.WorksAs), false, true, at))], [], [], [], []);
+            adoption.Name, $"{adoption.Product}@{adoption.Release}", adoption.Title, estate.Name, estate.Domain.ShortName,
+            estate.Domain.DnsName, Stage.Installed, [], [],
+            [.. adoption.Accounts.Select(a =>
+                new PlannedAccount(
+                    a.Key, a.Name, null, "", a.Purpose, WorksAsWords.Read(a.WorksAs), false, true, at))], [], [], [], []);
     }
 }

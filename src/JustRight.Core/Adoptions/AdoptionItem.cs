@@ -6,7 +6,8 @@ namespace JustRight.Core.Adoptions;
 /// <param name="Id">Stable as long as the account holds it: account key and right.</param>
 /// <param name="HeldBy">How it is held, in a few words: items with the same words belong together.</param>
 /// <param name="Brings">What comes along with it.</param>
-public sealed record AdoptionItem(string Id, AdoptedAccount Account, Right Right, IReadOnlyList<RightPath> Paths, string HeldBy, IReadOnlyList<string> Brings)
+public sealed record AdoptionItem(
+    string Id, AdoptedAccount Account, Right Right, IReadOnlyList<RightPath> Paths, string HeldBy, IReadOnlyList<string> Brings)
 {
     /// <summary>What the draft sheet would say; empty where the language has no words for it.</summary>
     public IReadOnlyList<DraftNeed> Needs { get; init; } = [];
@@ -27,4 +28,6 @@ public sealed record AdoptedService(string Name, string Host, string Account, Su
 /// <summary>What was found of the accounts of an adoption.</summary>
 /// <param name="Missing">Accounts that the survey did not find.</param>
 /// <param name="Unseen">What could not be read: more may be held there.</param>
-public sealed record AdoptionFindings(DateTimeOffset SurveyedAt, IReadOnlyList<AdoptionItem> Items, IReadOnlyList<AdoptedService> Services, IReadOnlyList<string> Missing, IReadOnlyList<string> Unseen);
+public sealed record AdoptionFindings(
+    DateTimeOffset SurveyedAt, IReadOnlyList<AdoptionItem> Items, IReadOnlyList<AdoptedService> Services,
+    IReadOnlyList<string> Missing, IReadOnlyList<string> Unseen);

@@ -39,10 +39,12 @@ public enum EntryStanding
 /// <param name="Words">What is due, and why then.</param>
 /// <param name="Warn">How long before it is spoken of.</param>
 /// <param name="Next">What to do, as a command of the client.</param>
-public sealed record CalendarEntry(string Id, EntryKind Kind, DateTimeOffset At, string Subject, string Words, TimeSpan Warn, string Next)
+public sealed record CalendarEntry(
+    string Id, EntryKind Kind, DateTimeOffset At, string Subject, string Words, TimeSpan Warn, string Next)
 {
     /// <summary>How it stands at a moment.</summary>
-    public EntryStanding StandingAt(DateTimeOffset now) => At <= now ? EntryStanding.Overdue : At - Warn <= now ? EntryStanding.Soon : EntryStanding.Later;
+    public EntryStanding StandingAt(DateTimeOffset now) =>
+        At <= now ? EntryStanding.Overdue : At - Warn <= now ? EntryStanding.Soon : EntryStanding.Later;
 
     /// <summary>
     /// What a reminder is known by: one goes out when it is spoken of first and one when its time is over, however often somebody

@@ -21,30 +21,46 @@ public static class OrganizationCalendar
     /// <param name="removals">Installs that are being retired, with when what waits of them may be removed; null for
     /// none.</param>
     public static IReadOnlyList<CalendarEntry> Of(
-        string estate, IEnumerable<AccountPassword> passwords, IEnumerable<ReviewState> reviews, IEnumerable<(AcceptedException Exception, string Words)> exceptions,
-        IEnumerable<Confirmation> confirmations, OrganizationRules rules, DateTimeOffset now, IEnumerable<(string Install, DateTimeOffset At)>? removals = null) =>
+        string estate, IEnumerable<AccountPassword> passwords, IEnumerable<ReviewState> reviews, IEnumerable<(
+            AcceptedException Exception, string Words)> exceptions,
+        IEnumerable<Confirmation> confirmations, OrganizationRules rules, DateTimeOffset now, IEnumerable<(
+            string Install, DateTimeOffset At)>? removals = null) =>
     [
         .. passwords.SelectMany(p => Passwords(estate, p, rules))
             .Concat(reviews.Select(r => Review(r, rules)).OfType<CalendarEntry>())
-            .Concat(exceptions.Where(e => e.Exception.StandsAt(now) || now - e.Exception.Until < rules.Reviews.Warn).Select(e => Ending(e.Exception, e.Words, rules)))
+            .Concat(exceptions.Where(e => e.Exception.StandsAt(now) || now - e.Exception.Until < rules.Reviews.Warn).Select(e =>
+                Ending(e.Exception, e.Words, rules)))
             .Concat(confirmations.Where(c => c.Held).Select(c => new CalendarEntry(
-                $"confirmation/{c.Install}/{c.GrantId}", EntryKind.Confirmation, c.Until, c.Install, $"the confirmation of {c.Principal} by {c.By} expires", rules.Reviews.Warn, $"justright verify {c.Install}")))
+                $"confirmation/{c.Install}/{c.GrantId}", EntryKind.Confirmation, c.Until, c.Install,
+                $"the confirmation of {c.Principal} by {c.By} expires", rules.Reviews.Warn, $"justright verify {c.Install}")))
             .Concat((removals ?? []).Select(r => new CalendarEntry(
-                $"removal/{r.Install}", EntryKind.Removal, r.At, r.Install, "the waiting period of its accounts and groups is over: they can be deleted, and undo ends then", TimeSpan.Zero, $"justright grant {r.Install} --remove")))
+                $"removal/{r.Install}", EntryKind.Removal, r.At, r.Install,
+                "the waiting period of its accounts and groups is over: they can be deleted, and undo ends then", TimeSpan.Zero,
+                $"justright grant {r.Install} --remove")))
             .OrderBy(e => e.At).ThenBy(e => e.Id, StringComparer.Ordinal),
     ];
 
     /// <summary>The day that counts first, and the day it expires where that is another.</summary>
     private static IEnumerable<CalendarEntry> Passwords(string estate, AccountPassword password, OrganizationRules rules)
     {
-        var next = password.Keeper == PasswordKeeper.Us ? $"justright password renew {estate} {password.Account}" : $"justright password where-used {estate} {password.Account}";
-        if (password.Due is { } due) yield return new CalendarEntry($"password/{password.Account}", EntryKind.Password, due, password.Account, password.Words, rules.Passwords.Warn, next);
-        if (password.ExpiresAt is { } expires && expires != password.Due) yield return new CalendarEntry($"expiry/{password.Account}", EntryKind.Password, expires, password.Account, "its password expires under its password policy", rules.Passwords.Warn, next);
+        var next = password.Keeper == PasswordKeeper.Us
+            ? $"justright password renew {estate} {password.Account}"
+            : $"justright password where-used {estate} {password.Account}";
+        if (password.Due is { } due)
+            yield return new CalendarEntry(
+                $"password/{password.Account}", EntryKind.Password, due, password.Account, password.Words, rules.Passwords.Warn,
+                next);
+        if (password.ExpiresAt is { } expires && expires != password.Due)
+            yield return new CalendarEntry(
+                $"expiry/{password.Account}", EntryKind.Password, expires, password.Account,
+                "its password expires under its password policy", rules.Passwords.Warn, next);
     }
 
     private static CalendarEntry? Review(ReviewState state, OrganizationRules rules)
     {
-        var due = state.NextBy is { } day ? rules.NoonOf(day) : rules.Reviews.Every is { } every ? (state.ReviewedAt ?? state.AddedAt) + every : (DateTimeOffset?)null;
+        var due = state.NextBy is { } day ? rules.NoonOf(day)
+            : rules.Reviews.Every is { } every ? (state.ReviewedAt ?? state.AddedAt) + every
+            : (DateTimeOffset?)null;
         return due is not { } at ? null : new CalendarEntry(
             $"review/{state.Install}", EntryKind.Review, at, state.Install,
             state.ReviewedAt is { } last ? $"to be reviewed again; last reviewed {Day(last, rules)}"
@@ -57,7 +73,9 @@ public static class OrganizationCalendar
         TimeZoneInfo.ConvertTime(at, rules.TimeZone).ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture);
 
     private static CalendarEntry Ending(AcceptedException exception, string words, OrganizationRules rules) => new(
-        $"exception/{exception.Id}", EntryKind.Exception, exception.LastDay is null ? exception.Until : exception.Until.AddSeconds(-1),
+        $"exception/{exception.Id}", EntryKind.Exception, exception.LastDay is null
+            ? exception.Until
+            : exception.Until.AddSeconds(-1),
         exception.Install, $"{words}: {exception.By} accepted it until then ({exception.Why})", rules.Reviews.Warn,
         $"justright exception list {exception.Install}");
 }

@@ -11,6 +11,9 @@ public sealed record DisableAccount(string Domain, string Name) : DirectoryChang
 
     /// <inheritdoc/>
     public override Change? Inverse => new EnableAccount(Domain, Name);
+
+    /// <inheritdoc/>
+    internal override IReadOnlyList<string> Makes => [Thing.Without(Thing.Principal(Name))];
 }
 
 /// <summary>Enables an account that was disabled.</summary>

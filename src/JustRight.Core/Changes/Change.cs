@@ -31,6 +31,12 @@ public abstract record Change
     /// <summary>The logon name of the account whose own object it changes; null for what is about rights, or about others.</summary>
     public virtual string? OwnObject => null;
 
+    /// <summary>What is there once it is made, for others to rest on, by the names of <see cref="Thing"/>.</summary>
+    internal virtual IReadOnlyList<string> Makes => [];
+
+    /// <summary>What must be there before it can be made, where another change makes it.</summary>
+    internal virtual IReadOnlyList<string> RestsOn => [];
+
     /// <summary>Whether it changes nothing by itself but makes an earlier change count: a restart, a refresh.</summary>
     public virtual bool OnlySettles => false;
 
@@ -59,6 +65,12 @@ public sealed record CreateBranch(string Domain, string Dn) : DirectoryChange(Do
 
     /// <inheritdoc/>
     public override Change? Inverse => new DeleteBranch(Domain, Dn);
+
+    /// <inheritdoc/>
+    internal override IReadOnlyList<string> Makes => [Thing.Branch(Dn)];
+
+    /// <inheritdoc/>
+    internal override IReadOnlyList<string> RestsOn => [Thing.BranchOf(Dn)];
 }
 
 /// <summary>Deletes a branch, if it is empty.</summary>
@@ -74,7 +86,9 @@ public sealed record DeleteBranch(string Domain, string Dn) : DirectoryChange(Do
 /// <summary>Creates an account, enabled, with a password of its own that the maker generates.</summary>
 /// <param name="Name">The logon name.</param>
 /// <param name="Upn">The user principal name.</param>
-public sealed record CreateAccount(string Domain, string Name, string Dn, string Upn, string Description, bool PasswordNeverExpires) : DirectoryChange(Domain)
+public sealed record CreateAccount(
+    string Domain, string Name, string Dn, string Upn, string Description, bool PasswordNeverExpires)
+    : DirectoryChange(Domain)
 {
     /// <inheritdoc/>
     public override string? OwnObject => Name;
@@ -89,6 +103,12 @@ public sealed record CreateAccount(string Domain, string Name, string Dn, string
 
     /// <inheritdoc/>
     public override Change? Inverse => new DeleteAccount(Domain, Name, Dn) { Note = Note };
+
+    /// <inheritdoc/>
+    internal override IReadOnlyList<string> Makes => [Thing.Principal(Name)];
+
+    /// <inheritdoc/>
+    internal override IReadOnlyList<string> RestsOn => [Thing.BranchOf(Dn)];
 }
 
 /// <summary>Deletes an account. Its SID is gone for good: making it again gives another.</summary>
@@ -108,13 +128,17 @@ public sealed record DeleteAccount(string Domain, string Name, string Dn) : Dire
 
     /// <inheritdoc/>
     public override Change? Inverse => null;
+
+    /// <inheritdoc/>
+    internal override IReadOnlyList<string> RestsOn => [Thing.Without(Thing.Principal(Name))];
 }
 
 /// <summary>Sets the description of an account and whether its password expires.</summary>
 /// <param name="OldDescription">What it said before, for undoing.</param>
 /// <param name="OldPasswordNeverExpires">What it was before, for undoing.</param>
 public sealed record DescribeAccount(
-    string Domain, string Name, string Description, bool PasswordNeverExpires, string OldDescription, bool OldPasswordNeverExpires) : DirectoryChange(Domain)
+    string Domain, string Name, string Description, bool PasswordNeverExpires, string OldDescription,
+    bool OldPasswordNeverExpires) : DirectoryChange(Domain)
 {
     /// <inheritdoc/>
     public override string? OwnObject => Name;
@@ -123,7 +147,8 @@ public sealed record DescribeAccount(
     public override string Words => $"set description and password expiry of {Domain}\\{Name}";
 
     /// <inheritdoc/>
-    public override Change? Inverse => new DescribeAccount(Domain, Name, OldDescription, OldPasswordNeverExpires, Description, PasswordNeverExpires);
+    public override Change? Inverse =>
+        new DescribeAccount(Domain, Name, OldDescription, OldPasswordNeverExpires, Description, PasswordNeverExpires);
 }
 
 /// <summary>Sets the password of an account. The password is given beside the change and never in it.</summary>
@@ -142,7 +167,8 @@ public sealed record SetPassword(string Domain, string Name, DateTimeOffset? Set
 }
 
 /// <summary>Creates a security group.</summary>
-public sealed record CreateGroup(string Domain, string Name, string Dn, GroupScope Scope, string Description) : DirectoryChange(Domain)
+public sealed record CreateGroup(string Domain, string Name, string Dn, GroupScope Scope, string Description)
+    : DirectoryChange(Domain)
 {
     /// <inheritdoc cref="CreateAccount.Note"/>
     public string Note { get; init; } = "";
@@ -152,6 +178,12 @@ public sealed record CreateGroup(string Domain, string Name, string Dn, GroupSco
 
     /// <inheritdoc/>
     public override Change? Inverse => new DeleteGroup(Domain, Name, Dn) { Note = Note };
+
+    /// <inheritdoc/>
+    internal override IReadOnlyList<string> Makes => [Thing.Principal(Name)];
+
+    /// <inheritdoc/>
+    internal override IReadOnlyList<string> RestsOn => [Thing.BranchOf(Dn)];
 }
 
 /// <summary>Deletes a group, if it has no members.</summary>
@@ -165,6 +197,9 @@ public sealed record DeleteGroup(string Domain, string Name, string Dn) : Direct
 
     /// <inheritdoc/>
     public override Change? Inverse => null;
+
+    /// <inheritdoc/>
+    internal override IReadOnlyList<string> RestsOn => [Thing.Without(Thing.Principal(Name))];
 }
 
 /// <summary>Puts an account or group into a domain group.</summary>
@@ -175,6 +210,9 @@ public sealed record AddMember(string Domain, string Group, string Member) : Dir
 
     /// <inheritdoc/>
     public override Change? Inverse => new RemoveMember(Domain, Group, Member);
+
+    /// <inheritdoc/>
+    internal override IReadOnlyList<string> RestsOn => [Thing.Principal(Group), Thing.Principal(Member)];
 }
 
 /// <summary>Takes an account or group out of a domain group.</summary>
@@ -185,19 +223,28 @@ public sealed record RemoveMember(string Domain, string Group, string Member) : 
 
     /// <inheritdoc/>
     public override Change? Inverse => new AddMember(Domain, Group, Member);
+
+    /// <inheritdoc/>
+    internal override IReadOnlyList<string> Makes =>
+        [Thing.Without(Thing.Principal(Group)), Thing.Without(Thing.Principal(Member))];
 }
 
 /// <summary>Puts an entry into the access list of an object.</summary>
 /// <param name="Dn">The object.</param>
 /// <param name="Says">The entry in words.</param>
 /// <param name="Position">Where among all entries it belongs, to restore a list exactly; null for the canonical place.</param>
-public sealed record AddAccessRule(string Domain, string Dn, AccessRule Rule, string Says, int? Position = null) : DirectoryChange(Domain)
+public sealed record AddAccessRule(string Domain, string Dn, AccessRule Rule, string Says, int? Position = null)
+    : DirectoryChange(Domain)
 {
     /// <inheritdoc/>
-    public override string Words => $"{(Rule.Denies ? $"forbid {Rule.Principal} to" : $"let {Rule.Principal}")} {Says}, by an ACE on {Dn}";
+    public override string Words =>
+        $"{(Rule.Denies ? $"forbid {Rule.Principal} to" : $"let {Rule.Principal}")} {Says}, by an ACE on {Dn}";
 
     /// <inheritdoc/>
     public override Change? Inverse => new RemoveAccessRule(Domain, Dn, Rule, Says, Position);
+
+    /// <inheritdoc/>
+    internal override IReadOnlyList<string> RestsOn => [Thing.Principal(Rule.Principal), Thing.Branch(Dn)];
 }
 
 /// <summary>Takes an entry out of the access list of an object.</summary>
@@ -205,13 +252,18 @@ public sealed record AddAccessRule(string Domain, string Dn, AccessRule Rule, st
 /// <param name="Says">The entry in words.</param>
 /// <param name="Position">Where among all entries it stands, so that undoing puts it back there; null when it does not
 /// matter.</param>
-public sealed record RemoveAccessRule(string Domain, string Dn, AccessRule Rule, string Says, int? Position = null) : DirectoryChange(Domain)
+public sealed record RemoveAccessRule(string Domain, string Dn, AccessRule Rule, string Says, int? Position = null)
+    : DirectoryChange(Domain)
 {
     /// <inheritdoc/>
-    public override string Words => $"no longer {(Rule.Denies ? $"forbid {Rule.Principal} to" : $"let {Rule.Principal}")} {Says}: remove the ACE on {Dn}";
+    public override string Words =>
+        $"no longer {(Rule.Denies ? $"forbid {Rule.Principal} to" : $"let {Rule.Principal}")} {Says}: remove the ACE on {Dn}";
 
     /// <inheritdoc/>
     public override Change? Inverse => new AddAccessRule(Domain, Dn, Rule, Says, Position);
+
+    /// <inheritdoc/>
+    internal override IReadOnlyList<string> Makes => [Thing.Without(Thing.Principal(Rule.Principal))];
 }
 
 /// <summary>Enables inheritance at an object, or disables it.</summary>
@@ -246,6 +298,9 @@ public sealed record AddLocalGroupMember(string Host, string Group, string Princ
 
     /// <inheritdoc/>
     public override Change? Inverse => new RemoveLocalGroupMember(Host, Group, Principal);
+
+    /// <inheritdoc/>
+    internal override IReadOnlyList<string> RestsOn => [Thing.Principal(Principal)];
 }
 
 /// <summary>Takes a domain principal out of a local group.</summary>
@@ -256,6 +311,9 @@ public sealed record RemoveLocalGroupMember(string Host, string Group, string Pr
 
     /// <inheritdoc/>
     public override Change? Inverse => new AddLocalGroupMember(Host, Group, Principal);
+
+    /// <inheritdoc/>
+    internal override IReadOnlyList<string> Makes => [Thing.Without(Thing.Principal(Principal))];
 }
 
 /// <summary>Grants a log-on right.</summary>
@@ -266,6 +324,12 @@ public sealed record GrantLogonRight(string Host, string Type, string Principal)
 
     /// <inheritdoc/>
     public override Change? Inverse => new RevokeLogonRight(Host, Type, Principal);
+
+    /// <inheritdoc/>
+    internal override IReadOnlyList<string> Makes => [Thing.OnList(Host, LogonRights.Constant(Type), Principal)];
+
+    /// <inheritdoc/>
+    internal override IReadOnlyList<string> RestsOn => [Thing.Principal(Principal)];
 }
 
 /// <summary>Takes a log-on right away.</summary>
@@ -276,6 +340,9 @@ public sealed record RevokeLogonRight(string Host, string Type, string Principal
 
     /// <inheritdoc/>
     public override Change? Inverse => new GrantLogonRight(Host, Type, Principal);
+
+    /// <inheritdoc/>
+    internal override IReadOnlyList<string> Makes => [Thing.Without(Thing.Principal(Principal))];
 }
 
 /// <summary>Grants a privilege.</summary>
@@ -287,6 +354,12 @@ public sealed record GrantPrivilege(string Host, string Constant, string Princip
 
     /// <inheritdoc/>
     public override Change? Inverse => new RevokePrivilege(Host, Constant, Principal);
+
+    /// <inheritdoc/>
+    internal override IReadOnlyList<string> Makes => [Thing.OnList(Host, Constant, Principal)];
+
+    /// <inheritdoc/>
+    internal override IReadOnlyList<string> RestsOn => [Thing.Principal(Principal)];
 }
 
 /// <summary>Takes a privilege away.</summary>
@@ -298,4 +371,7 @@ public sealed record RevokePrivilege(string Host, string Constant, string Princi
 
     /// <inheritdoc/>
     public override Change? Inverse => new GrantPrivilege(Host, Constant, Principal);
+
+    /// <inheritdoc/>
+    internal override IReadOnlyList<string> Makes => [Thing.Without(Thing.Principal(Principal))];
 }

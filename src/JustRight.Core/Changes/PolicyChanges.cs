@@ -9,7 +9,8 @@ namespace JustRight.Core.Changes;
 /// <param name="Who">Whom the new list adds, in words.</param>
 /// <param name="Hosts">The hosts on which this policy decides on this right.</param>
 public sealed record ChangePolicyList(
-    string Domain, string Policy, string Name, string Constant, IReadOnlyList<string> Entries, IReadOnlyList<string> OldEntries, string Who, IReadOnlyList<string> Hosts) : DirectoryChange(Domain)
+    string Domain, string Policy, string Name, string Constant, IReadOnlyList<string> Entries, IReadOnlyList<string> OldEntries,
+    string Who, IReadOnlyList<string> Hosts) : DirectoryChange(Domain)
 {
     /// <inheritdoc/>
     public override string Words => Entries.Count < OldEntries.Count
@@ -18,6 +19,12 @@ public sealed record ChangePolicyList(
 
     /// <inheritdoc/>
     public override Change? Inverse => this with { Entries = OldEntries, OldEntries = Entries };
+
+    /// <inheritdoc/>
+    internal override IReadOnlyList<string> Makes => [.. Hosts.Select(h => Thing.PolicyList(h, Constant))];
+
+    /// <inheritdoc/>
+    internal override IReadOnlyList<string> RestsOn => [.. Entries.Except(OldEntries).Select(Thing.Principal)];
 }
 
 /// <summary>Lets a host fetch and apply its policies now instead of at its next refresh.</summary>
@@ -34,6 +41,13 @@ public sealed record RefreshPolicy(string Host) : HostChange(Host)
 
     /// <inheritdoc/>
     public override bool OnlySettles => true;
+
+    /// <inheritdoc/>
+    internal override IReadOnlyList<string> Makes =>
+        [.. Expect.Where(e => e.Holds).Select(e => Thing.OnList(Host, e.Constant, e.Principal))];
+
+    /// <inheritdoc/>
+    internal override IReadOnlyList<string> RestsOn => [.. Expect.Select(e => Thing.PolicyList(Host, e.Constant))];
 }
 
 /// <summary>Somebody who must, or must not, be on a list of a host after a refresh.</summary>

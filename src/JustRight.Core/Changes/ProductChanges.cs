@@ -17,21 +17,30 @@ public abstract record ProductChange(string Product, string Identity, string Pri
 }
 
 /// <summary>Maps an account to an identity inside a product.</summary>
-public sealed record MapToProductRole(string Product, string Identity, string Principal, IReadOnlyList<string> Lets) : ProductChange(Product, Identity, Principal, Lets)
+public sealed record MapToProductRole(string Product, string Identity, string Principal, IReadOnlyList<string> Lets)
+    : ProductChange(Product, Identity, Principal, Lets)
 {
     /// <inheritdoc/>
-    public override string Words => $"map {Principal} to '{Identity}' inside {Product}{(Lets.Count == 0 ? "" : $", which lets it {string.Join(", ", Lets)} and nothing more")}";
+    public override string Words =>
+        $"map {Principal} to '{Identity}' inside {Product}{(Lets.Count == 0 ? "" : $", which lets it {string.Join(", ", Lets)} and nothing more")}";
 
     /// <inheritdoc/>
     public override Change? Inverse => new UnmapFromProductRole(Product, Identity, Principal, Lets);
+
+    /// <inheritdoc/>
+    internal override IReadOnlyList<string> RestsOn => [Thing.Principal(Principal)];
 }
 
 /// <summary>Takes an account's identity inside a product away.</summary>
-public sealed record UnmapFromProductRole(string Product, string Identity, string Principal, IReadOnlyList<string> Lets) : ProductChange(Product, Identity, Principal, Lets)
+public sealed record UnmapFromProductRole(string Product, string Identity, string Principal, IReadOnlyList<string> Lets)
+    : ProductChange(Product, Identity, Principal, Lets)
 {
     /// <inheritdoc/>
     public override string Words => $"take '{Identity}' inside {Product} away from {Principal}";
 
     /// <inheritdoc/>
     public override Change? Inverse => new MapToProductRole(Product, Identity, Principal, Lets);
+
+    /// <inheritdoc/>
+    internal override IReadOnlyList<string> Makes => [Thing.Without(Thing.Principal(Principal))];
 }

@@ -13,7 +13,8 @@ public abstract record ServiceChange(string Host, string Service) : HostChange(H
 /// </summary>
 /// <param name="Account">As the host writes it: <c>DOMAIN\name</c>, or a built-in identity.</param>
 /// <param name="OldAccount">What it was before, for undoing.</param>
-public sealed record SetServiceAccount(string Host, string Service, string Account, string OldAccount) : ServiceChange(Host, Service)
+public sealed record SetServiceAccount(string Host, string Service, string Account, string OldAccount)
+    : ServiceChange(Host, Service)
 {
     /// <inheritdoc/>
     public override string Words => $"let {Service} on {Host} run as {Account}";
@@ -25,6 +26,13 @@ public sealed record SetServiceAccount(string Host, string Service, string Accou
     /// Whether the account has a password that must be given: neither built-in identities nor managed accounts have one.
     /// </summary>
     public bool NeedsPassword => ServiceIdentity.Parse(Account, Host).Kind is IdentityKind.DomainUser or IdentityKind.LocalUser;
+
+    /// <inheritdoc/>
+    internal override IReadOnlyList<string> Makes => [Thing.Service(Host, Service)];
+
+    /// <inheritdoc/>
+    internal override IReadOnlyList<string> RestsOn =>
+        [Thing.Principal(Account), Thing.OnList(Host, LogonRights.Constant("service"), Account)];
 }
 
 /// <summary>
@@ -42,7 +50,8 @@ public sealed record GiveServicePassword(string Host, string Service, string Acc
 }
 
 /// <summary>Sets when a service starts.</summary>
-public sealed record SetServiceStart(string Host, string Service, ServiceStart Start, ServiceStart OldStart) : ServiceChange(Host, Service)
+public sealed record SetServiceStart(string Host, string Service, ServiceStart Start, ServiceStart OldStart)
+    : ServiceChange(Host, Service)
 {
     /// <inheritdoc/>
     public override string Words => $"let {Service} on {Host} start {ServiceWords.Of(Start)}";
@@ -53,10 +62,15 @@ public sealed record SetServiceStart(string Host, string Service, ServiceStart S
 
 /// <summary>Sets what a service waits for: the whole list.</summary>
 /// <param name="WaitsFor">Services by name, groups of services as <c>+name</c>.</param>
-public sealed record SetServiceOrder(string Host, string Service, IReadOnlyList<string> WaitsFor, IReadOnlyList<string> OldWaitsFor) : ServiceChange(Host, Service)
+public sealed record SetServiceOrder(
+    string Host, string Service, IReadOnlyList<string> WaitsFor, IReadOnlyList<string> OldWaitsFor)
+    : ServiceChange(Host, Service)
 {
     /// <inheritdoc/>
-    public override string Words => WaitsFor.Count == 0 ? $"let {Service} on {Host} wait for nothing" : $"let {Service} on {Host} wait for {string.Join(" and ", WaitsFor)}";
+    public override string Words =>
+        WaitsFor.Count == 0
+            ? $"let {Service} on {Host} wait for nothing"
+            : $"let {Service} on {Host} wait for {string.Join(" and ", WaitsFor)}";
 
     /// <inheritdoc/>
     public override Change? Inverse => this with { WaitsFor = OldWaitsFor, OldWaitsFor = WaitsFor };
@@ -79,11 +93,17 @@ public sealed record RestartService(string Host, string Service, string Account)
     public IReadOnlyList<string> Dependents { get; init; } = [];
 
     /// <inheritdoc/>
-    public override string Words => !Anew ? $"restart {Service} on {Host}, so that it runs as {Account}" : $"restart {Service} on {Host}{(Dependents.Count > 0 ? $", and with it {string.Join(" and ", Dependents)}" : "")}";
+    public override string Words =>
+        !Anew
+            ? $"restart {Service} on {Host}, so that it runs as {Account}"
+            : $"restart {Service} on {Host}{(Dependents.Count > 0 ? $", and with it {string.Join(" and ", Dependents)}" : "")}";
 
     /// <inheritdoc/>
     public override Change? Inverse => null;
 
     /// <inheritdoc/>
     public override bool OnlySettles => true;
+
+    /// <inheritdoc/>
+    internal override IReadOnlyList<string> RestsOn => [Thing.Service(Host, Service)];
 }

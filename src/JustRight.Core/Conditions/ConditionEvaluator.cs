@@ -37,7 +37,8 @@ public static class ConditionEvaluator
 
     private static bool Compare(ConditionValue left, string op, ConditionValue right) => op switch
     {
-        "in" => (left.Type == ValueType.Text ? [left.Text] : left.Hosts).All(h => right.Hosts.Contains(h, StringComparer.OrdinalIgnoreCase)),
+        "in" => (left.Type == ValueType.Text ? [left.Text] : left.Hosts)
+            .All(h => right.Hosts.Contains(h, StringComparer.OrdinalIgnoreCase)),
         "=" => Same(left, right),
         "!=" => !Same(left, right),
         "<" => left.Number < right.Number,

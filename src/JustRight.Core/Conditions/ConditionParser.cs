@@ -52,7 +52,11 @@ public sealed class ConditionParser
         }
         catch (ParseException e)
         {
-            fault = new Fault("condition", e.At, field, "This condition cannot be read.") { Found = e.Found, Expected = e.Expected };
+            fault = new Fault("condition", e.At, field, "This condition cannot be read.")
+            {
+                Found = e.Found,
+                Expected = e.Expected,
+            };
             condition = null;
             return false;
         }
@@ -134,7 +138,8 @@ public sealed class ConditionParser
         var word = TakeWhile(ch => char.IsAsciiLetterOrDigit(ch) || ch is '.' or '-' or '_');
         if (word.Length == 0) throw Wrong("a name, a number, 'text', yes or no");
         if (word is "yes" or "no") return new Condition.Literal(ConditionValue.Of(word == "yes"), at);
-        if (word is "and" or "or" or "in" or "not") throw new ParseException(at, $"'{word}'", "a name, a number, 'text', yes or no");
+        if (word is "and" or "or" or "in" or "not")
+            throw new ParseException(at, $"'{word}'", "a name, a number, 'text', yes or no");
         if (DottedNumber.TryParse(word, out var number)) return new Condition.Literal(ConditionValue.Of(number), at);
         return new Condition.Name(word, at);
     }

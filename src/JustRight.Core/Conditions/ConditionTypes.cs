@@ -12,7 +12,8 @@ public static class ConditionTypes
     /// <param name="names">Every declared name with its type.</param>
     /// <param name="field">The path of keys, for faults.</param>
     /// <param name="faults">Where faults go.</param>
-    public static ValueType? Check(Condition condition, IReadOnlyDictionary<string, ValueType> names, string field, ICollection<Fault> faults)
+    public static ValueType? Check(
+        Condition condition, IReadOnlyDictionary<string, ValueType> names, string field, ICollection<Fault> faults)
     {
         switch (condition)
         {
@@ -20,7 +21,8 @@ public static class ConditionTypes
                 return literal.Value.Type;
             case Condition.Name name:
                 if (names.TryGetValue(name.Text, out var type)) return type;
-                faults.Add(new Fault("undeclared-name", name.At, field, $"'{name.Text}' is not a fact, a question or a place of this sheet.")
+                faults.Add(new Fault(
+                    "undeclared-name", name.At, field, $"'{name.Text}' is not a fact, a question or a place of this sheet.")
                 {
                     Expected = "a declared fact, question or place, or a place's host, release or engine",
                     Nearest = Spelling.Nearest(name.Text, names.Keys),

@@ -47,7 +47,8 @@ public sealed class DistinguishedName : IEquatable<DistinguishedName>
     /// without parsing, for walking many objects.
     /// </summary>
     public static bool IsAtOrBelow(string name, string ancestor) =>
-        name.EndsWith(ancestor, StringComparison.OrdinalIgnoreCase) && (name.Length == ancestor.Length || name[name.Length - ancestor.Length - 1] == ',');
+        name.EndsWith(ancestor, StringComparison.OrdinalIgnoreCase)
+            && (name.Length == ancestor.Length || name[name.Length - ancestor.Length - 1] == ',');
 
     /// <summary>Parses a name, or throws <see cref="FormatException"/>.</summary>
     public static DistinguishedName Parse(string text) =>
@@ -81,7 +82,8 @@ public sealed class DistinguishedName : IEquatable<DistinguishedName>
         {
             var c = value[i];
             if (c == '\0') text.Append("\\00");
-            else if (c < ' ') text.Append('\\').Append(((int)c).ToString("X2", System.Globalization.CultureInfo.InvariantCulture));
+            else if (c < ' ')
+                text.Append('\\').Append(((int)c).ToString("X2", System.Globalization.CultureInfo.InvariantCulture));
             else
             {
                 var edge = (c == ' ' && (i == 0 || i == value.Length - 1)) || (c == '#' && i == 0);

@@ -55,7 +55,8 @@ public readonly struct Sid : IEquatable<Sid>, IComparable<Sid>
     public Sid Append(uint rid) => new(_authority, [.. _subs ?? [], rid]);
 
     /// <summary>Reads the text form [MS-DTYP 2.4.2.1], or throws <see cref="FormatException"/>.</summary>
-    public static Sid Parse(string text) => TryParse(text, out var sid) ? sid : throw new FormatException($"'{text}' is not a SID.");
+    public static Sid Parse(string text) =>
+        TryParse(text, out var sid) ? sid : throw new FormatException($"'{text}' is not a SID.");
 
     /// <summary>Reads <c>S-1-5-21-…</c>: at most 15 sub-authorities; an authority above 32 bits is written in hex.</summary>
     public static bool TryParse([NotNullWhen(true)] string? text, out Sid sid) => TryParse(text.AsSpan(), out sid);
@@ -73,7 +74,8 @@ public readonly struct Sid : IEquatable<Sid>, IComparable<Sid>
         for (var count = 0; count < MaxSubAuthorities; count++)
         {
             dash = text.IndexOf('-');
-            if (!uint.TryParse(dash < 0 ? text : text[..dash], NumberStyles.None, CultureInfo.InvariantCulture, out subs[count])) return false;
+            if (!uint.TryParse(dash < 0 ? text : text[..dash], NumberStyles.None, CultureInfo.InvariantCulture, out subs[count]))
+                return false;
             if (dash < 0)
             {
                 sid = new Sid(authority, subs[..(count + 1)].ToArray());
@@ -90,7 +92,8 @@ public readonly struct Sid : IEquatable<Sid>, IComparable<Sid>
     {
         authority = 0;
         if (text.StartsWith("0x", StringComparison.OrdinalIgnoreCase))
-            return text.Length == 14 && ulong.TryParse(text[2..], NumberStyles.AllowHexSpecifier, CultureInfo.InvariantCulture, out authority);
+            return text.Length == 14
+                && ulong.TryParse(text[2..], NumberStyles.AllowHexSpecifier, CultureInfo.InvariantCulture, out authority);
         if (!uint.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var small)) return false;
         authority = small;
         return true;
@@ -100,7 +103,8 @@ public readonly struct Sid : IEquatable<Sid>, IComparable<Sid>
     public static bool TryFromBytes(ReadOnlySpan<byte> bytes, out Sid sid)
     {
         sid = default;
-        if (bytes.Length < 12 || bytes[0] != 1 || bytes[1] is 0 or > MaxSubAuthorities || bytes.Length != 8 + (4 * bytes[1])) return false;
+        if (bytes.Length < 12 || bytes[0] != 1 || bytes[1] is 0 or > MaxSubAuthorities || bytes.Length != 8 + (4 * bytes[1]))
+            return false;
         var authority = ((ulong)BinaryPrimitives.ReadUInt16BigEndian(bytes[2..]) << 32) | BinaryPrimitives.ReadUInt32BigEndian(bytes[4..]);
         var subs = new uint[bytes[1]];
         for (var i = 0; i < subs.Length; i++) subs[i] = BinaryPrimitives.ReadUInt32LittleEndian(bytes[(8 + (4 * i))..]);

@@ -18,8 +18,10 @@ public sealed record Estate(
     OrganizationRules Rules,
     Origin At)
 {
-    private readonly Lazy<Dictionary<string, EstateHost>> _hosts = new(() => Hosts.ToDictionary(h => h.Name, StringComparer.OrdinalIgnoreCase));
-    private readonly Lazy<Dictionary<string, EstateInstance>> _instances = new(() => Instances.ToDictionary(i => i.Name, StringComparer.OrdinalIgnoreCase));
+    private readonly Lazy<Dictionary<string, EstateHost>> _hosts = new(() =>
+        Hosts.ToDictionary(h => h.Name, StringComparer.OrdinalIgnoreCase));
+    private readonly Lazy<Dictionary<string, EstateInstance>> _instances = new(() =>
+        Instances.ToDictionary(i => i.Name, StringComparer.OrdinalIgnoreCase));
 
     /// <summary>What an install writes for a branch place that is the whole domain.</summary>
     public const string WholeDomain = "everywhere";
@@ -46,7 +48,9 @@ public sealed record Estate(
     public IReadOnlyList<EstateInstance> PartnersOf(EstateInstance instance)
     {
         var together = new HashSet<string>(StringComparer.OrdinalIgnoreCase) { instance.Name };
-        while (Instances.FirstOrDefault(i => i.Partner is { } partner && together.Contains(i.Name) != together.Contains(partner)) is { } more) together.UnionWith([more.Name, more.Partner!]);
+        while (Instances.FirstOrDefault(i =>
+            i.Partner is { } partner && together.Contains(i.Name) != together.Contains(partner)) is { } more)
+            together.UnionWith([more.Name, more.Partner!]);
         return [.. Instances.Where(i => i.Name != instance.Name && together.Contains(i.Name))];
     }
 }
@@ -91,7 +95,8 @@ public enum Reach
 /// <param name="CaFolder">A folder with the certificates of the authorities to trust, PEM.</param>
 /// <param name="SignInAs">The account to bind as: a DN, a UPN or <c>DOMAIN\name</c>.</param>
 /// <param name="Secret">The name of the secret, kept by the service, that holds its password.</param>
-public sealed record DirectoryReach(Reach Reach, string? Controller, int Port, string? CaFolder, string? SignInAs, string? Secret, Origin At)
+public sealed record DirectoryReach(
+    Reach Reach, string? Controller, int Port, string? CaFolder, string? SignInAs, string? Secret, Origin At)
 {
     /// <summary>
     /// Further controllers of the domain, as host or <c>host:port</c>, asked in this order when the first does not answer.
@@ -117,7 +122,8 @@ public sealed record Branch(string Key, DistinguishedName Name, Origin At);
 /// <param name="ShortNames">Shorter names for products, for use in names.</param>
 /// <param name="Lines">Where each key stands, for faults.</param>
 public sealed record Naming(
-    string Accounts, string Groups, string Description, string AccountsIn, string GroupsIn, IReadOnlyDictionary<string, string> ShortNames,
+    string Accounts, string Groups, string Description, string AccountsIn, string GroupsIn, IReadOnlyDictionary<string,
+    string> ShortNames,
     IReadOnlyDictionary<string, Origin> Lines, Origin At)
 {
     /// <summary>
@@ -167,13 +173,15 @@ public sealed record EstateInstance(string Name, string Host, string Engine, Dot
 /// <param name="SignInAs">The login to sign in as: one of the instance's own, with a password.</param>
 /// <param name="Secret">The name of the secret, kept by the service, that holds its password.</param>
 /// <param name="Timeout">How long one query may take.</param>
-public sealed record InstanceReach(string Address, int Port, string? Certificate, string SignInAs, string Secret, TimeSpan Timeout);
+public sealed record InstanceReach(
+    string Address, int Port, string? Certificate, string SignInAs, string Secret, TimeSpan Timeout);
 
 /// <summary>The organization's own rules.</summary>
 /// <param name="Forbidden">What no service account may hold.</param>
 /// <param name="SurveyNoOlderThan">The age beyond which a survey proves nothing, or null for no limit.</param>
 /// <param name="AllowedSharing">Accounts that a sheet separates and the organization lets be one, with the reason.</param>
-public sealed record OrganizationRules(IReadOnlyList<ForbiddenHolding> Forbidden, TimeSpan? SurveyNoOlderThan, IReadOnlyList<AllowedSharing> AllowedSharing)
+public sealed record OrganizationRules(
+    IReadOnlyList<ForbiddenHolding> Forbidden, TimeSpan? SurveyNoOlderThan, IReadOnlyList<AllowedSharing> AllowedSharing)
 {
     /// <summary>The age beyond which what was read of a host proves nothing; null for the same as surveys.</summary>
     public TimeSpan? HostFactsNoOlderThan { get; init; }

@@ -18,7 +18,8 @@ public static class NamePattern
     private const string Forbidden = "\"/\\[]:;|=,+*?<>@";
 
     /// <summary>The words in braces, in order.</summary>
-    public static IReadOnlyList<string> Placeholders(string pattern) => [.. Split(pattern).Where(p => p.IsWord).Select(p => p.Text)];
+    public static IReadOnlyList<string> Placeholders(string pattern) =>
+        [.. Split(pattern).Where(p => p.IsWord).Select(p => p.Text)];
 
     /// <summary>The pattern with its words filled in; unknown words stay empty.</summary>
     public static string Fill(string pattern, IReadOnlyDictionary<string, string> values)
@@ -55,12 +56,15 @@ public static class NamePattern
 
     private static string Fit(string pattern, IReadOnlyDictionary<string, string> values, int length)
     {
-        var parts = Split(pattern).Select(p => (p.IsWord, Text: Clean(p.IsWord ? values.GetValueOrDefault(p.Text, "") : p.Text))).ToArray();
+        var parts = Split(pattern).Select(p => (p.IsWord, Text: Clean(p.IsWord ? values.GetValueOrDefault(p.Text, "") : p.Text)))
+            .ToArray();
         while (parts.Sum(p => p.Text.Length) > length)
         {
             var longest = -1;
             for (var i = 0; i < parts.Length; i++)
-                if (parts[i].IsWord && parts[i].Text.Length > 1 && (longest < 0 || parts[i].Text.Length > parts[longest].Text.Length)) longest = i;
+                if (parts[i].IsWord && parts[i].Text.Length > 1
+                    && (longest < 0 || parts[i].Text.Length > parts[longest].Text.Length))
+                    longest = i;
             if (longest < 0) break;
             parts[longest].Text = parts[longest].Text[..^1];
         }

@@ -29,7 +29,8 @@ public enum GroupKind
 /// <param name="Groups">How it keeps who is in a group.</param>
 /// <param name="BackLink">Whether people carry the groups they are in, as <c>memberOf</c>.</param>
 public sealed record PeopleDirectory(
-    string Key, DirectoryFamily Family, string Host, IReadOnlyDictionary<WireSecurity, int> Offers, DistinguishedName Root, DistinguishedName PeopleIn, DistinguishedName GroupsIn,
+    string Key, DirectoryFamily Family, string Host, IReadOnlyDictionary<WireSecurity, int> Offers, DistinguishedName Root,
+    DistinguishedName PeopleIn, DistinguishedName GroupsIn,
     GroupKind Groups, bool BackLink, Origin At)
 {
     /// <summary>How we reach it: the simulation, over LDAP, or not.</summary>
@@ -58,5 +59,6 @@ public sealed record PeopleDirectory(
     public bool IsOfDomain { get; init; }
 
     /// <summary>Its address for a way of reaching it, as products take it [RFC 4516].</summary>
-    public string Address(WireSecurity security) => $"{(security == WireSecurity.Tls ? "ldaps" : "ldap")}://{Host}:{Offers[security]}";
+    public string Address(WireSecurity security) =>
+        $"{(security == WireSecurity.Tls ? "ldaps" : "ldap")}://{Host}:{Offers[security]}";
 }

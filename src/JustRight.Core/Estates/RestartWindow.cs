@@ -12,7 +12,10 @@ public sealed record RestartWindow(TimeOnly From, TimeOnly To)
     public const string Pattern = "([01][0-9]|2[0-3]):[0-5][0-9]-([01][0-9]|2[0-3]):[0-5][0-9]";
 
     /// <summary>Reads one that fits <see cref="Pattern"/>. The same time twice means the whole day.</summary>
-    public static RestartWindow Parse(string text) => new(TimeOnly.ParseExact(text[..5], "HH:mm", CultureInfo.InvariantCulture), TimeOnly.ParseExact(text[6..], "HH:mm", CultureInfo.InvariantCulture));
+    public static RestartWindow Parse(string text) =>
+        new(
+            TimeOnly.ParseExact(text[..5], "HH:mm", CultureInfo.InvariantCulture),
+            TimeOnly.ParseExact(text[6..], "HH:mm", CultureInfo.InvariantCulture));
 
     /// <summary>
     /// Whether it is open at a moment. What counts is what the clock on the wall shows then, so that an hour that comes twice

@@ -39,7 +39,9 @@ internal static class AccountNeeds
 
         if (node < 0 || view.Graph.PrincipalOf(node) is not { } found)
         {
-            yield return Say(exists, Verdict.Missing, account.Existing ? $"{account.Name} was not found in {domain}" : $"{account.Name} is not in {domain} yet");
+            yield return Say(
+                exists, Verdict.Missing,
+                account.Existing ? $"{account.Name} was not found in {domain}" : $"{account.Name} is not in {domain} yet");
             yield break;
         }
 
@@ -52,26 +54,29 @@ internal static class AccountNeeds
         foreach (var right in Rights(account, domain))
         {
             var (fits, reason) = Check(right.OfAccount!.Value, account, found);
-            yield return Say(right, fits switch { true => Verdict.Met, false => Verdict.Missing, null => Verdict.Unseen }, reason);
+            yield return Say(
+                right, fits switch { true => Verdict.Met, false => Verdict.Missing, null => Verdict.Unseen }, reason);
         }
 
-        Judgement Say(Right right, Verdict verdict, string reason) => new($"{account.Key}/{right.Key}", account.Key, right, verdict, reason, []);
+        Judgement Say(Right right, Verdict verdict, string reason) =>
+            new($"{account.Key}/{right.Key}", account.Key, right, verdict, reason, []);
     }
 
-    private static (bool? Fits, string Reason) Check(AccountAspect aspect, PlannedAccount account, DirectoryPrincipal found) => aspect switch
-    {
-        AccountAspect.Exists => (true, Found(found)),
-        AccountAspect.Branch => Branch(account, found),
-        AccountAspect.PasswordExpiry => Expiry(account, found.State.HasFlag(AccountState.PasswordNeverExpires)),
-        AccountAspect.PasswordChange => (found.PasswordCannotChange, found.PasswordCannotChange switch
+    private static (bool? Fits, string Reason) Check(
+        AccountAspect aspect, PlannedAccount account, DirectoryPrincipal found) => aspect switch
         {
-            true => "it may not change its own password",
-            false => "it may change its own password",
-            null => "its ACL may not be read",
-        }),
-        AccountAspect.Description => Described(account, found.Description),
-        AccountAspect.Usable => Usable(found.State),
-    };
+            AccountAspect.Exists => (true, Found(found)),
+            AccountAspect.Branch => Branch(account, found),
+            AccountAspect.PasswordExpiry => Expiry(account, found.State.HasFlag(AccountState.PasswordNeverExpires)),
+            AccountAspect.PasswordChange => (found.PasswordCannotChange, found.PasswordCannotChange switch
+            {
+                true => "it may not change its own password",
+                false => "it may change its own password",
+                null => "its ACL may not be read",
+            }),
+            AccountAspect.Description => Described(account, found.Description),
+            AccountAspect.Usable => Usable(found.State),
+        };
 
     private static string Found(DirectoryPrincipal found)
     {

@@ -32,7 +32,8 @@ internal sealed class ExcessFinder(SurveyView view, NeedsIndex needs, Plan plan,
         // first, so that what they bring along can be put under them.
         var beyond = holdings.All(IsNeededGroup).Where(h => h.Right.DomainGroup is null).ToList();
         var leaving = plan.Stage == Stage.Retiring;
-        foreach (var held in MereEntrances.Without(beyond, Needed, leaving).OrderBy(h => h.Right.BringsAlong ? 0 : 1).ThenBy(h => h.Right.Key, StringComparer.Ordinal))
+        foreach (var held in MereEntrances.Without(beyond, Needed, leaving).OrderBy(h => h.Right.BringsAlong ? 0 : 1).ThenBy(
+            h => h.Right.Key, StringComparer.Ordinal))
             FindExcess(held, clean, excessLocalGroups);
         FindEmptyMemberships(clean);
         return Found();
@@ -46,7 +47,8 @@ internal sealed class ExcessFinder(SurveyView view, NeedsIndex needs, Plan plan,
     private static IReadOnlyList<string> InWords(List<Right> brings)
     {
         const int mostNamed = 3;
-        return [.. brings.GroupBy(r => (r.Kind, r.Words)).SelectMany(g => g.Count() > mostNamed ? [$"{g.Key.Words} on {g.Count()} places"] : g.Select(r => r.ToString()))];
+        return [.. brings.GroupBy(r => (r.Kind, r.Words)).SelectMany(g =>
+            g.Count() > mostNamed ? [$"{g.Key.Words} on {g.Count()} places"] : g.Select(r => r.ToString()))];
     }
 
     private List<(int Node, List<Right> Brings)> FindForbidden()
@@ -104,7 +106,8 @@ internal sealed class ExcessFinder(SurveyView view, NeedsIndex needs, Plan plan,
         if (tails.Count == 0 || _forbiddenEntries.Contains(held.Right.Key) || IsNeeded(held.Right)) return;
         if (held.Right.Above.Any(IsNeeded)) return; // part of a needed right: nothing beyond the needs
         if (view.Baseline.Of(held.Right).Count > 0) return; // every domain user has it
-        var own = tails.Where(t => t.Tail.Via is null || !IsNeeded(t.Tail.Via) && !excessLocalGroups.Contains(t.Tail.Via.Key)).ToList();
+        var own = tails.Where(t => t.Tail.Via is null || !IsNeeded(t.Tail.Via) && !excessLocalGroups.Contains(t.Tail.Via.Key))
+            .ToList();
         if (own.Count == 0)
         {
             foreach (var via in tails.Select(t => t.Tail.Via!.Key).Distinct())
@@ -126,7 +129,8 @@ internal sealed class ExcessFinder(SurveyView view, NeedsIndex needs, Plan plan,
         if (NeededRoles.Count == 0 || !tail.Steps.Any(s => s.Kind == StepKind.Role)) return false;
         var reach = right.Reach.Points;
         return NeededRoles.Any(r =>
-            (reach < RightReach.Ruling || reach <= r.Reach.Points) && tail.Steps.Any(s => s.Kind == StepKind.Role && r.IsStep(s, right)));
+            (reach < RightReach.Ruling || reach <= r.Reach.Points)
+                && tail.Steps.Any(s => s.Kind == StepKind.Role && r.IsStep(s, right)));
     }
 
     /// <summary>Direct memberships through which nothing that was read comes: nobody knows what they are for.</summary>
@@ -134,37 +138,49 @@ internal sealed class ExcessFinder(SurveyView view, NeedsIndex needs, Plan plan,
     {
         foreach (var group in view.Graph.GroupsOf(holdings.Account))
         {
-            if (!clean.Contains(group) || view.Graph.Baseline.Contains(group) || view.Graph.PrincipalOf(group) is not { Kind: PrincipalKind.Group } principal) continue;
+            if (!clean.Contains(group) || view.Graph.Baseline.Contains(group)
+                || view.Graph.PrincipalOf(group) is not { Kind: PrincipalKind.Group } principal)
+                continue;
             var right = view.Membership(principal.Name);
             if (IsNeeded(right) || IsGroupOfPlan(principal.Name)) continue;
             var above = view.Graph.Closure(group).Append(group).ToList();
             var carries = above.Any(n => view.Index.To(view.Graph.SidOf(n)).Any() || view.Index.IsDenied(view.Graph.SidOf(n))
                 || (view.Graph.PrincipalOf(n) is { } p && (IsNeeded(view.Membership(p.Name)) || IsForbidden(p.Name))));
-            if (!carries) _found.Add((Say(right, Verdict.Excess, "nothing needs it, and it gives no right that was read", holdings.PathsOf(holdings.Of(right)!)), []));
+            if (!carries)
+                _found.Add((
+                    Say(
+                        right, Verdict.Excess, "nothing needs it, and it gives no right that was read",
+                        holdings.PathsOf(holdings.Of(right)!)),
+                    []));
         }
     }
 
     private string Reason(Right right)
     {
         if (right.WhyBeyond(Needed, view) is { } beyond) return beyond;
-        if (plan.Stage == Stage.Retiring && Grants.ContainsKey(right.Key)) return $"nothing needs it after {plan.Install} is retired";
+        if (plan.Stage == Stage.Retiring && Grants.ContainsKey(right.Key))
+            return $"nothing needs it after {plan.Install} is retired";
         if (Grants.TryGetValue(right.Key, out var grant) && grant.Until == Until.Installed) return "left over from setup";
-        var decision = plan.Decisions.FirstOrDefault(d => d.Account == account.Key && d.Alternatives.Any(a => a.Label != d.Taken && a.Rights.Contains(right)));
+        var decision = plan.Decisions.FirstOrDefault(d =>
+            d.Account == account.Key && d.Alternatives.Any(a => a.Label != d.Taken && a.Rights.Contains(right)));
         if (decision is not null) return $"less would do: {decision.Taken}";
         return Stronger.Contains(right.Key) ? "it does more than is needed" : "nothing needs it";
     }
 
     /// <summary>What the plan gives the account, by right: asked for every excess right, so found once.</summary>
-    private Dictionary<string, PlannedGrant> Grants => _grants ??= plan.GrantsOf(account.Key).DistinctBy(g => g.Right.Key).ToDictionary(g => g.Right.Key, StringComparer.Ordinal);
+    private Dictionary<string, PlannedGrant> Grants =>
+        _grants ??= plan.GrantsOf(account.Key).DistinctBy(g => g.Right.Key)
+            .ToDictionary(g => g.Right.Key, StringComparer.Ordinal);
 
     /// <summary>The rights that would bring a planned one along.</summary>
-    private HashSet<string> Stronger => _stronger ??= [.. plan.GrantsOf(account.Key).SelectMany(g => g.Right.Above).Select(r => r.Key)];
+    private HashSet<string> Stronger =>
+        _stronger ??= [.. plan.GrantsOf(account.Key).SelectMany(g => g.Right.Above).Select(r => r.Key)];
 
     private IReadOnlyList<Right> NeededRoles => _neededRoles ??= [.. Needed.Where(r => r.IsRole)];
 
     private IReadOnlyList<Right> Needed => _needed ??= [.. needs.Of(account.Name).Select(n => n.Grant.Right)];
 
-    private bool IsNeeded(Right right) => right.IsMadeUpBy(Needed, view) ?? needs.Installs(account.Name, right).Count > 0;
+    private bool IsNeeded(Right right) => right.IsMadeUpBy(Needed, view) ?? needs.IsNeeded(account.Name, right);
 
     private bool IsNeededGroup(Right group)
     {
@@ -172,10 +188,15 @@ internal sealed class ExcessFinder(SurveyView view, NeedsIndex needs, Plan plan,
         return needed;
     }
 
-    private bool IsForbidden(string group) => plan.Forbidden.Any(b => (b.Account is null || b.Account == account.Key) && string.Equals(b.Group, group, StringComparison.OrdinalIgnoreCase));
+    private bool IsForbidden(string group) =>
+        plan.Forbidden.Any(b =>
+            (b.Account is null || b.Account == account.Key) && string.Equals(b.Group, group, StringComparison.OrdinalIgnoreCase));
 
-    private bool IsGroupOfPlan(string name) => plan.Groups.Any(g => string.Equals(g.Name, name, StringComparison.OrdinalIgnoreCase) && g.Members.Contains(account.Key));
+    private bool IsGroupOfPlan(string name) =>
+        plan.Groups.Any(g => string.Equals(g.Name, name, StringComparison.OrdinalIgnoreCase) && g.Members.Contains(account.Key));
 
     private Judgement Say(Right right, Verdict verdict, string reason, IReadOnlyList<RightPath> paths) =>
-        new($"{account.Key}/{(verdict == Verdict.Forbidden ? "forbidden" : "excess")}/{right.Key}", account.Key, right, verdict, reason, paths);
+        new(
+            $"{account.Key}/{(verdict == Verdict.Forbidden ? "forbidden" : "excess")}/{right.Key}", account.Key, right, verdict,
+            reason, paths);
 }

@@ -29,11 +29,14 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
     public InstallFit Judge(Plan plan)
     {
         var stale = Staleness();
-        var accounts = plan.Accounts.Select(a => JudgeAccount(plan, a, stale))
+        var services = new ServiceJudge(view, plan);
+        var accounts = plan.Accounts.Select(a => JudgeAccount(plan, a, services, stale))
             .Select(a => new AccountFit(
                 a.Account, a.Found, [.. a.Judgements.Select(j => Exceptions.Apply(KnownExcess(a.Account, j), now))]))
             .ToList();
-        return new InstallFit(plan, view.Survey.TakenAt, view.Survey.Simulated, accounts, [.. PlaceFindings.Of(plan, view, needs).Select(f => Exceptions.Apply(f, now))], view.UnreadParts);
+        return new InstallFit(
+            plan, view.Survey.TakenAt, view.Survey.Simulated, accounts,
+            [.. PlaceFindings.Of(plan, view, needs).Select(f => Exceptions.Apply(f, now))], view.UnreadParts);
     }
 
     /// <summary>What an install that cannot be planned may need is not known to be excess.</summary>
@@ -44,7 +47,8 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
 
     private string? Staleness()
     {
-        var read = view.Survey.Directory.ReadAt < view.Survey.TakenAt ? view.Survey.Directory.ReadAt : view.Survey.TakenAt; // a file may be older than the survey that used it
+        // a file may be older than the survey that used it
+        var read = view.Survey.Directory.ReadAt < view.Survey.TakenAt ? view.Survey.Directory.ReadAt : view.Survey.TakenAt;
         return TooOld(read, rules.SurveyNoOlderThan) is { } age ? $"{age}; take a new survey" : null;
     }
 
@@ -52,7 +56,8 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
     /// Host facts have an age of their own: those that somebody handed over may be older than the survey that used them.
     /// </summary>
     private string? StaleHost(Right right) =>
-        right.OnHost is { } name && view.Host(name) is { Unread: null } host && TooOld(host.ReadAt, rules.HostFactsNoOlderThan ?? rules.SurveyNoOlderThan) is { } age
+        right.OnHost is { } name && view.Host(name) is { Unread: null } host
+            && TooOld(host.ReadAt, rules.HostFactsNoOlderThan ?? rules.SurveyNoOlderThan) is { } age
             ? $"{host.Name} was {age}; read it again"
             : null;
 
@@ -63,21 +68,23 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
         return age.TotalDays >= 2 ? $"read {(int)age.TotalDays} days ago" : $"read {(int)age.TotalHours} hours ago";
     }
 
-    private AccountFit JudgeAccount(Plan plan, PlannedAccount account, string? stale)
+    private AccountFit JudgeAccount(Plan plan, PlannedAccount account, ServiceJudge services, string? stale)
     {
-        var services = new ServiceJudge(view, plan);
         var grants = plan.GrantsOf(account.Key).Where(services.Says).ToList();
         var node = view.Graph.IndexOf(account.Name);
         if (stale is not null)
         {
             return new AccountFit(account, node >= 0, [
-                .. AccountNeeds.Rights(account, plan.Domain).Select(r => new Judgement($"{account.Key}/{r.Key}", account.Key, r, Verdict.Unseen, stale, [])),
-                .. grants.Select(g => g.Right.JudgedBy == JudgedBy.Person ? JudgeProductRole(plan, account, g) : Say(g, Verdict.Unseen, stale)),
+                .. AccountNeeds.Rights(account, plan.Domain)
+                    .Select(r => new Judgement($"{account.Key}/{r.Key}", account.Key, r, Verdict.Unseen, stale, [])),
+                .. grants.Select(g =>
+                    g.Right.JudgedBy == JudgedBy.Person ? JudgeProductRole(plan, account, g) : Say(g, Verdict.Unseen, stale)),
             ]);
         }
 
         var own = Own(plan, account, node);
-        if (node < 0) return new AccountFit(account, false, [.. own, .. grants.Select(g => WithoutAccount(plan, account, g))]);
+        if (node < 0)
+            return new AccountFit(account, false, [.. own, .. grants.Select(g => WithoutAccount(plan, account, services, g))]);
 
         var holdings = view.HoldingsOf(node);
         IReadOnlyList<Judgement> judged = [.. grants.Select(One)];
@@ -105,20 +112,23 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
         : SetupAccounts.IsDoneWith(plan, account, needs) ? [SetupAccounts.Judge(view, account, plan.Domain, node)]
         : AccountNeeds.Judge(view, account, plan.Domain, node);
 
-    private Judgement JudgeProductRole(Plan plan, PlannedAccount account, PlannedGrant grant) => new ProductRoleJudge(Confirmations, view, now, rules.TimeZone).Judge(plan, account, grant);
+    private Judgement JudgeProductRole(Plan plan, PlannedAccount account, PlannedGrant grant) =>
+        new ProductRoleJudge(Confirmations, view, now, rules.TimeZone).Judge(plan, account, grant);
 
-    private Judgement WithoutAccount(Plan plan, PlannedAccount account, PlannedGrant grant)
+    private Judgement WithoutAccount(Plan plan, PlannedAccount account, ServiceJudge services, PlannedGrant grant)
     {
         if (!NeedsIndex.Stands(grant, plan.Stage)) return Say(grant, Verdict.Done, NotHeld(plan));
-        if (view.Survey.Directory.Unread is { } unread) return Say(grant, Verdict.Unseen, $"the directory could not be read: {unread}");
+        if (view.Survey.Directory.Unread is { } unread)
+            return Say(grant, Verdict.Unseen, $"the directory could not be read: {unread}");
         if (grant.Right.JudgedBy == JudgedBy.Nobody) return Say(grant, Verdict.Unseen, NotYet);
-        if (grant.Right.JudgedBy == JudgedBy.Service) return new ServiceJudge(view, plan).Judge(account, grant);
+        if (grant.Right.JudgedBy == JudgedBy.Service) return services.Judge(account, grant);
         var absence = Absence.Of(view, plan, grant.Right);
         if (absence is not null && Absence.IsPending(plan, grant)) return absence.Pending(Say(grant, Verdict.Pending, ""));
         if (grant.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned)
             return WithoutAccount(grant, Say(grant, Verdict.Pending, "setup gives it"));
         var waiting = $"waiting for the account {account.Name}";
-        return WithoutAccount(grant, Say(grant, Verdict.Missing, absence is null ? waiting : $"{waiting}; {absence.Words(grant)}") with
+        return WithoutAccount(grant, Say(
+            grant, Verdict.Missing, absence is null ? waiting : $"{waiting}; {absence.Words(grant)}") with
         {
             Absent = absence?.What,
         });
@@ -129,7 +139,12 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
     /// </summary>
     private Judgement WithoutAccount(PlannedGrant grant, Judgement judged) =>
         grant.Right.GovernedIn(view, null).Governed is not { } governed ? judged
-            : judged with { Governed = governed, Reason = judged.Verdict == Verdict.Pending && governed.Gives == false ? TakenBack(governed) : judged.Reason, Notes = [$"policy {governed.Name} governs it on {grant.Right.Place}"] };
+            : judged with
+            {
+                Governed = governed,
+                Reason = judged.Verdict == Verdict.Pending && governed.Gives == false ? TakenBack(governed) : judged.Reason,
+                Notes = [$"policy {governed.Name} governs it on {grant.Right.Place}"],
+            };
 
     private static string TakenBack(GovernedRight governed) => $"setup gives it, and policy {governed.Name} takes it back";
 
@@ -146,7 +161,10 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
         if (!NeedsIndex.Stands(grant, plan.Stage))
         {
             // Still held: the excess says so, unless another need keeps it.
-            if (held is null) return view.WhyUnseen(grant.Right, holdings.Account) is { } why ? Say(grant, Verdict.Unseen, why) : Say(grant, Verdict.Done, NotHeld(plan));
+            if (held is null)
+                return view.WhyUnseen(grant.Right, holdings.Account) is { } why
+                    ? Say(grant, Verdict.Unseen, why)
+                    : Say(grant, Verdict.Done, NotHeld(plan));
             var kept = needs.Installs(account.Name, grant.Right) is { Count: > 0 } others
                 ? $"{NoLonger(plan)} here; kept for {string.Join(", ", others)}"
                 : $"{NoLonger(plan)}; still held, see what is excess";
@@ -160,7 +178,12 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
         {
             if (holdings.Of(above) is not { } stronger) continue;
             if (Shut(grant, holdings, stronger) is { } shut) return shut;
-            return Say(grant, Verdict.Met, $"implied by {above.Words} on {above.Place}") with { Paths = holdings.PathsOf(stronger), AsPlanned = false, Notes = [$"{above.Words} does more than is needed"] };
+            return Say(grant, Verdict.Met, $"implied by {above.Words} on {above.Place}") with
+            {
+                Paths = holdings.PathsOf(stronger),
+                AsPlanned = false,
+                Notes = [$"{above.Words} does more than is needed"],
+            };
         }
 
         if (view.WhyUnseen(grant.Right, holdings.Account) is { } unseen) return Say(grant, Verdict.Unseen, unseen);
@@ -177,17 +200,40 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
     {
         if (judged.Verdict is not (Verdict.Met or Verdict.Missing or Verdict.Pending)) return judged;
         var (governed, unseen) = grant.Right.GovernedIn(view, holdings);
-        if (unseen is not null) return judged with { Notes = [.. judged.Notes, $"whether a group policy governs it is not known: {unseen}"] };
+        if (unseen is not null)
+            return judged with { Notes = [.. judged.Notes, $"whether a group policy governs it is not known: {unseen}"] };
         if (governed is null) return judged;
         var with = judged with { Governed = governed };
         return (judged.Verdict, governed.Gives) switch
         {
-            (_, null) => with with { Notes = [.. judged.Notes, $"policy {governed.Name} governs it, and its list could not be read"] },
+            (_, null) => with with
+            {
+                Notes = [.. judged.Notes, $"policy {governed.Name} governs it, and its list could not be read"],
+            },
             (Verdict.Met, true) => with,
-            (Verdict.Met, false) => with with { Reason = $"{judged.Reason}, until the next policy refresh", AsPlanned = false, Notes = [.. judged.Notes, $"policy {governed.Name} governs it and its list lacks {account.Name}: {Governance.Refresh} takes it back"] },
-            (Verdict.Missing, true) when judged.DeniedBy.Count == 0 => with with { Reason = $"policy {governed.Name} gives it, from the next policy refresh on" },
-            (Verdict.Missing, false) when judged.DeniedBy.Count == 0 => with with { Reason = $"{judged.Reason}; policy {governed.Name} governs it, and its list lacks {account.Name}" },
-            (Verdict.Pending, false) => with with { Reason = TakenBack(governed), Notes = [.. judged.Notes, $"what setup gives will not last: policy {governed.Name} governs it and its list lacks {account.Name}, so {Governance.Refresh} takes it back"] },
+            (Verdict.Met, false) => with with
+            {
+                Reason = $"{judged.Reason}, until the next policy refresh",
+                AsPlanned = false,
+                Notes = [
+                    .. judged.Notes,
+                    $"policy {governed.Name} governs it and its list lacks {account.Name}: {Governance.Refresh} takes it back"],
+            },
+            (Verdict.Missing, true) when judged.DeniedBy.Count == 0 => with with
+            {
+                Reason = $"policy {governed.Name} gives it, from the next policy refresh on",
+            },
+            (Verdict.Missing, false) when judged.DeniedBy.Count == 0 => with with
+            {
+                Reason = $"{judged.Reason}; policy {governed.Name} governs it, and its list lacks {account.Name}",
+            },
+            (Verdict.Pending, false) => with with
+            {
+                Reason = TakenBack(governed),
+                Notes = [
+                    .. judged.Notes,
+                    $"what setup gives will not last: policy {governed.Name} governs it and its list lacks {account.Name}, so {Governance.Refresh} takes it back"],
+            },
             (Verdict.Missing, true or false) => with, // denied: a list overcomes that no more than a step
             (Verdict.Pending, true) => with,
             (Verdict.Unseen or Verdict.Excess or Verdict.Forbidden or Verdict.Done, _) => judged,
@@ -199,7 +245,8 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
     /// </summary>
     private Judgement JudgeBranch(Plan plan, PlannedGrant grant, string of, Holdings holdings, Held? held)
     {
-        if (view.Survey.Directory.Unread is { } directory) return Say(grant, Verdict.Unseen, $"the directory could not be read: {directory}");
+        if (view.Survey.Directory.Unread is { } directory)
+            return Say(grant, Verdict.Unseen, $"the directory could not be read: {directory}");
         var (found, unseen) = grant.Right.BranchIn(holdings);
         if (found is not { } facts) return Say(grant, Verdict.Unseen, unseen!);
         if (held is not null)
@@ -209,9 +256,11 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
         }
 
         if (facts.Cannot == 0 && facts.Unseen > 0) return Say(grant, Verdict.Unseen, facts.Refusal(of)) with { Branch = facts };
-        if (grant.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned) return Say(grant, Verdict.Pending, "setup gives it") with { Branch = facts };
+        if (grant.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned)
+            return Say(grant, Verdict.Pending, "setup gives it") with { Branch = facts };
         var reason = facts.Count == 0 ? $"there is no {of} yet, and a new one would refuse it"
-            : facts.Can == 0 && facts.Failures.All(f => f.Cause == FailureCause.NothingGivesIt) ? $"none of {facts.Count} objects of class {of} grants it: no ACE gives the right"
+            : facts.Can == 0 && facts.Failures.All(f => f.Cause == FailureCause.NothingGivesIt)
+                ? $"none of {facts.Count} objects of class {of} grants it: no ACE gives the right"
             : facts.Refusal(of);
         return Say(grant, Verdict.Missing, reason) with { Branch = facts, Notes = [.. facts.Tomorrow(of)] };
     }
@@ -223,10 +272,18 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
 
         // A right that only a forbidden group brings must be given its own way before that group can be left.
         if (paths.All(p => p.Nodes.Any(n => IsForbidden(plan, grant.Account, n))) && grant.Right.DomainGroup is null)
-            return Say(grant, Verdict.Met, "held, but only through a forbidden group") with { Paths = paths, AsPlanned = false, Notes = ["give the right another way before removing the forbidden group"] };
+            return Say(grant, Verdict.Met, "held, but only through a forbidden group") with
+            {
+                Paths = paths,
+                AsPlanned = false,
+                Notes = ["give the right another way before removing the forbidden group"],
+            };
 
         var group = grant.Through is null ? null : plan.Groups.First(g => g.Key == grant.Through);
-        var asPlanned = group is null || paths.Any(p => p.Nodes.Skip(1).Any(n => string.Equals(view.Graph.PrincipalOf(n)?.Name, group.Name, StringComparison.OrdinalIgnoreCase)));
+        var asPlanned = group is null
+            || paths.Any(p =>
+                p.Nodes.Skip(1)
+                    .Any(n => string.Equals(view.Graph.PrincipalOf(n)?.Name, group.Name, StringComparison.OrdinalIgnoreCase)));
         return Say(grant, Verdict.Met, asPlanned ? "held" : "held another way") with
         {
             Paths = paths,
@@ -259,7 +316,9 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
     }
 
     private bool IsForbidden(Plan plan, string account, int node) =>
-        view.Graph.PrincipalOf(node)?.Name is { } name && plan.Forbidden.Any(b => (b.Account is null || b.Account == account) && string.Equals(b.Group, name, StringComparison.OrdinalIgnoreCase));
+        view.Graph.PrincipalOf(node)?.Name is { } name
+            && plan.Forbidden.Any(b =>
+                (b.Account is null || b.Account == account) && string.Equals(b.Group, name, StringComparison.OrdinalIgnoreCase));
 
     private const string NotYet = "cannot be judged yet";
 

@@ -38,7 +38,8 @@ public enum Verdict
 /// <param name="Account">The account's key.</param>
 /// <param name="Reason">One sentence.</param>
 /// <param name="Paths">How it is held, shortest first.</param>
-public sealed record Judgement(string Id, string Account, Right Right, Verdict Verdict, string Reason, IReadOnlyList<RightPath> Paths)
+public sealed record Judgement(
+    string Id, string Account, Right Right, Verdict Verdict, string Reason, IReadOnlyList<RightPath> Paths)
 {
     /// <summary>The grant it judges, or null for a right that no need asks for.</summary>
     public PlannedGrant? Grant { get; init; }
@@ -80,7 +81,8 @@ public sealed record Judgement(string Id, string Account, Right Right, Verdict V
 /// <summary>Counts by verdict.</summary>
 /// <param name="Missing">Missing needs.</param>
 /// <param name="Accepted">How many of what is missing, excess or forbidden an exception covers.</param>
-public readonly record struct FitCounts(int Met, int Missing, int Pending, int Unseen, int Excess, int Forbidden, int Accepted = 0)
+public readonly record struct FitCounts(
+    int Met, int Missing, int Pending, int Unseen, int Excess, int Forbidden, int Accepted = 0)
 {
     /// <summary>How much is off, accepted or not.</summary>
     public int Off => Missing + Excess + Forbidden;
@@ -105,7 +107,9 @@ public readonly record struct FitCounts(int Met, int Missing, int Pending, int U
             if (judgement.Accepted is not null) accepted++;
         }
 
-        return new FitCounts(counts[(int)Verdict.Met], counts[(int)Verdict.Missing], counts[(int)Verdict.Pending], counts[(int)Verdict.Unseen], counts[(int)Verdict.Excess], counts[(int)Verdict.Forbidden], accepted);
+        return new FitCounts(
+            counts[(int)Verdict.Met], counts[(int)Verdict.Missing], counts[(int)Verdict.Pending], counts[(int)Verdict.Unseen],
+            counts[(int)Verdict.Excess], counts[(int)Verdict.Forbidden], accepted);
     }
 
     /// <summary>The words beside the sign: <c>2 missing, 1 excess</c>.</summary>
@@ -144,11 +148,17 @@ public sealed record Finding(string Place, string Text, bool IsExcess)
 
 /// <summary>The fit of an install: plan against survey.</summary>
 /// <param name="UnreadParts">What could not be read anywhere in the estate: excess rights could hide there.</param>
-public sealed record InstallFit(Plan Plan, DateTimeOffset SurveyedAt, bool Simulated, IReadOnlyList<AccountFit> Accounts, IReadOnlyList<Finding> Findings, IReadOnlyList<UnreadPlace> UnreadParts)
+public sealed record InstallFit(
+    Plan Plan, DateTimeOffset SurveyedAt, bool Simulated, IReadOnlyList<AccountFit> Accounts, IReadOnlyList<Finding> Findings,
+    IReadOnlyList<UnreadPlace> UnreadParts)
 {
     /// <summary>Its counts.</summary>
     public FitCounts Counts { get; } = FitCounts.Of(Accounts.SelectMany(a => a.Judgements)) is var counts
-        ? counts with { Excess = counts.Excess + Findings.Count(f => f.IsExcess), Accepted = counts.Accepted + Findings.Count(f => f.Accepted is not null) }
+        ? counts with
+        {
+            Excess = counts.Excess + Findings.Count(f => f.IsExcess),
+            Accepted = counts.Accepted + Findings.Count(f => f.Accepted is not null),
+        }
         : default;
 
     /// <summary>Its words.</summary>
@@ -158,5 +168,6 @@ public sealed record InstallFit(Plan Plan, DateTimeOffset SurveyedAt, bool Simul
     public string WordsOf(AccountFit account) => InStage(account.Counts.Words());
 
     /// <summary>What is being retired shall hold nothing: just right is not the word for that.</summary>
-    private string InStage(string words) => Plan.Stage == Installs.Stage.Retiring ? words.Replace("just right", "nothing left", StringComparison.Ordinal) : words;
+    private string InStage(string words) =>
+        Plan.Stage == Installs.Stage.Retiring ? words.Replace("just right", "nothing left", StringComparison.Ordinal) : words;
 }

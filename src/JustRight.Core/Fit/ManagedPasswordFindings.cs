@@ -17,8 +17,10 @@ internal static class ManagedPasswordFindings
     {
         if (account.PasswordFetchers is not { } text) yield break;
         var now = view.Survey.Directory.ReadAt;
-        if (view.Survey.Directory.RootKeysUsableFrom is not { Count: > 0 } keys) yield return "It is a gMSA, and no root key for gMSA passwords was found: none exists, or the reader may not see it. Without one no host can fetch the password.";
-        else if (keys.Min() > now) yield return $"It is a gMSA, and the root key can be used from {keys.Min().UtcDateTime:yyyy-MM-dd HH:mm} UTC only: before that no host can fetch the password.";
+        if (view.Survey.Directory.RootKeysUsableFrom is not { Count: > 0 } keys)
+            yield return "It is a gMSA, and no root key for gMSA passwords was found: none exists, or the reader may not see it. Without one no host can fetch the password.";
+        else if (keys.Min() > now)
+            yield return $"It is a gMSA, and the root key can be used from {keys.Min().UtcDateTime:yyyy-MM-dd HH:mm} UTC only: before that no host can fetch the password.";
         if (text.Length == 0)
         {
             yield return "It is a gMSA, and the list of who may fetch its password may not be read.";
@@ -26,14 +28,22 @@ internal static class ManagedPasswordFindings
         }
 
         var list = DescriptorText.Read(text);
-        var allowed = list.Entries.Where(e => e.IsEffective && e.Allows).Select(e => view.Graph.IndexOf(e.Trustee) is >= 0 and var node ? view.Graph.NameOf(node) : e.Trustee.ToString()).Distinct(StringComparer.OrdinalIgnoreCase).ToList();
-        yield return allowed.Count == 0 ? "It is a gMSA, and nobody may fetch its password." : $"It is a gMSA; its password may be fetched by {string.Join(", ", allowed)}.";
+        var allowed = list.Entries.Where(e => e.IsEffective && e.Allows)
+            .Select(e => view.Graph.IndexOf(e.Trustee) is >= 0 and var node ? view.Graph.NameOf(node) : e.Trustee.ToString())
+            .Distinct(StringComparer.OrdinalIgnoreCase).ToList();
+        yield return allowed.Count == 0
+            ? "It is a gMSA, and nobody may fetch its password."
+            : $"It is a gMSA; its password may be fetched by {string.Join(", ", allowed)}.";
         foreach (var host in plan.GrantsOf(planned.Key).Select(g => g.Right).Select(r => r.OnHost).OfType<string>().Distinct(StringComparer.OrdinalIgnoreCase).Order(StringComparer.OrdinalIgnoreCase))
         {
             var computer = view.Graph.IndexOf(host + "$");
-            if (computer < 0) yield return $"{host}$ was not found in the directory: whether {host} may fetch its password is not known.";
-            else if (AccessCheck.Judge(list, AccessTokens.Of(view.Graph, computer), Fetch).Answer is var answer && answer != AccessAnswer.Yes)
-                yield return answer == AccessAnswer.No ? $"{host} may not fetch its password: the service will not start there." : $"Whether {host} may fetch its password is not known: the groups of its computer account could not all be read.";
+            if (computer < 0)
+                yield return $"{host}$ was not found in the directory: whether {host} may fetch its password is not known.";
+            else if (AccessCheck.Judge(list, AccessTokens.Of(view.Graph, computer), Fetch).Answer is var answer
+                && answer != AccessAnswer.Yes)
+                yield return answer == AccessAnswer.No
+                    ? $"{host} may not fetch its password: the service will not start there."
+                    : $"Whether {host} may fetch its password is not known: the groups of its computer account could not all be read.";
         }
     }
 

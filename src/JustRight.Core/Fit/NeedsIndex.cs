@@ -26,7 +26,10 @@ public sealed class NeedsIndex
         var all = plans.ToList();
         Unplanned = unplanned ?? [];
         _users = all.Where(p => p.Stage != Stage.Retiring)
-            .SelectMany(p => p.Accounts.Select(a => a.Name).Concat(p.Groups.Select(g => g.Name)).Distinct(StringComparer.OrdinalIgnoreCase), (p, name) => (p.Install, Name: name))
+            .SelectMany(
+                p => p.Accounts.Select(a => a.Name).Concat(p.Groups.Select(g => g.Name))
+                    .Distinct(StringComparer.OrdinalIgnoreCase),
+                (p, name) => (p.Install, Name: name))
             .ToLookup(u => u.Name, u => u.Install, StringComparer.OrdinalIgnoreCase);
         foreach (var plan in all)
         {
@@ -48,7 +51,8 @@ public sealed class NeedsIndex
     /// Whether a grant is still needed: one for setup alone is not once setup has run, and none is once the install is being
     /// retired.
     /// </summary>
-    public static bool Stands(PlannedGrant grant, Stage stage) => stage != Stage.Retiring && (grant.Until == Until.Always || stage == Stage.Planned);
+    public static bool Stands(PlannedGrant grant, Stage stage) =>
+        stage != Stage.Retiring && (grant.Until == Until.Always || stage == Stage.Planned);
 
     /// <summary>The installs whose needs are not known.</summary>
     public IReadOnlyList<UnplannedInstall> Unplanned { get; }
@@ -62,9 +66,15 @@ public sealed class NeedsIndex
     /// <summary>Why it is not known whether anybody needs a right of an account, or null when it is known.</summary>
     public string? WhyUnknown(string account, Right right) => Unplanned.FirstOrDefault(u => u.MayNeed(account, right))?.Words;
 
+    /// <summary>Whether any install needs a right of an account.</summary>
+    public bool IsNeeded(string account, Right right) =>
+        _needs.TryGetValue(account, out var rights) && rights.ContainsKey(right.Key);
+
     /// <summary>The installs that need a right of an account.</summary>
     public IReadOnlyList<string> Installs(string account, Right right) =>
-        _needs.TryGetValue(account, out var rights) && rights.TryGetValue(right.Key, out var list) ? [.. list.Select(i => i.Install).Distinct()] : [];
+        _needs.TryGetValue(account, out var rights) && rights.TryGetValue(right.Key, out var list)
+            ? [.. list.Select(i => i.Install).Distinct()]
+            : [];
 
     /// <summary>The accounts that need anything, by name.</summary>
     public IEnumerable<string> Accounts => _needs.Keys.Order(StringComparer.OrdinalIgnoreCase);

@@ -22,9 +22,13 @@ internal static class PlaceFindings
         {
             if (view.Host(name) is not { Unread: null } host) continue;
             foreach (var group in host.LocalGroups)
-                foreach (var member in group.Members.Where(m => m.ToString().StartsWith("S-1-5-21-", StringComparison.Ordinal) && (view.Graph.IndexOf(m) is var n && (n < 0 || view.Graph.PrincipalOf(n) is null))))
-                    findings.Add(new Finding(host.Name, $"{group.Name} holds {member}, which is no account or group known here.", false));
-            findings.AddRange(plan.Stage == Stage.Retiring ? StillRunning.On(host, plan, needs).Select(s => new Finding(host.Name, s.Words, false)) : services.Of(host));
+                foreach (var member in group.Members.Where(m =>
+                    m.ToString().StartsWith("S-1-5-21-", StringComparison.Ordinal)
+                        && (view.Graph.IndexOf(m) is var n && (n < 0 || view.Graph.PrincipalOf(n) is null))))
+                    findings.Add(new Finding(
+                        host.Name, $"{group.Name} holds {member}, which is no account or group known here.", false));
+            findings.AddRange(plan.Stage == Stage.Retiring ? StillRunning.On(host, plan, needs).Select(s =>
+                new Finding(host.Name, s.Words, false)) : services.Of(host));
         }
 
         if (plan.Accounts.Any(a => a.WorksAs == WorksAs.Person))
@@ -43,9 +47,13 @@ internal static class PlaceFindings
         if (node < 0 || view.Graph.PrincipalOf(node) is not { } found) yield break;
         var planned = group.Members
             .Select(m => plan.Accounts.FirstOrDefault(a => a.Key == m)?.Name ?? plan.Groups.First(g => g.Key == m).Name)
-            .Concat(plan.SignIn is { } signIn && string.Equals(signIn.EnterName, group.Name, StringComparison.OrdinalIgnoreCase) ? signIn.Install.EnterMembers : [])
+            .Concat(plan.SignIn is { } signIn
+                && string.Equals(signIn.EnterName, group.Name, StringComparison.OrdinalIgnoreCase)
+                    ? signIn.Install.EnterMembers
+                    : [])
             .ToHashSet(StringComparer.OrdinalIgnoreCase);
-        foreach (var member in found.Members.Select(view.Graph.IndexOf).Where(m => !planned.Contains(view.Graph.PrincipalOf(m)?.Name ?? "")))
+        foreach (var member in found.Members.Select(view.Graph.IndexOf).Where(m =>
+            !planned.Contains(view.Graph.PrincipalOf(m)?.Name ?? "")))
         {
             yield return new Finding(group.Name, group.Closed
                 ? $"{view.Graph.NameOf(member)} is excess here: the sheet says that this group is closed ({group.At})."

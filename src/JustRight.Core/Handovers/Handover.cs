@@ -11,7 +11,8 @@ namespace JustRight.Core.Handovers;
 /// <param name="Steps">The steps in order.</param>
 /// <param name="Undo">What takes them all back, in order.</param>
 public sealed record Handover(
-    string Install, string Title, string Sheet, string Source, string Estate, Team Team, string Place, bool Remove, bool Simulated, DateTimeOffset SurveyedAt,
+    string Install, string Title, string Sheet, string Source, string Estate, Team Team, string Place, bool Remove,
+    bool Simulated, DateTimeOffset SurveyedAt,
     IReadOnlyList<HandoverStep> Steps, IReadOnlyList<Change> Undo)
 {
     /// <summary>
@@ -33,4 +34,5 @@ public sealed record Handover(
 /// <param name="Least">What was considered so that no more is asked for than is needed.</param>
 /// <param name="Note">What must be known before making it, or null.</param>
 /// <param name="At">The line that asks for it.</param>
-public sealed record HandoverStep(int Number, Change Change, string Why, IReadOnlyList<string> For, IReadOnlyList<string> Least, string? Note, Origin At);
+public sealed record HandoverStep(
+    int Number, Change Change, string Why, IReadOnlyList<string> For, IReadOnlyList<string> Least, string? Note, Origin At);

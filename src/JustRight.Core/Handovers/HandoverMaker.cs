@@ -19,12 +19,15 @@ public static class HandoverMaker
         return
         [
             .. steps.GroupBy(s => (s.Change.Team, s.Change.Place)).Select(group => new Handover(
-                fit.Plan.Install, fit.Plan.Title, fit.Plan.Sheet, source, fit.Plan.Estate, group.Key.Team, group.Key.Place, remove, fit.Simulated, fit.SurveyedAt,
+                fit.Plan.Install, fit.Plan.Title, fit.Plan.Sheet, source, fit.Plan.Estate, group.Key.Team, group.Key.Place,
+                remove, fit.Simulated, fit.SurveyedAt,
                 [.. group.Select(s => Step(fit.Plan, s, judgements))],
                 Undoing.Of([.. group.Select(s => s.Change).Where(c => c.Inverse is not null || c.OnlySettles)]))
             {
                 Engine = fit.Plan.Engines.GetValueOrDefault(group.Key.Place),
-                After = [.. steps.TakeWhile(s => s.Number < group.Last().Number).Where(s => (s.Change.Team, s.Change.Place) != group.Key).Select(s => $"the {s.Change.Team.ToString().ToLowerInvariant()} team's at {s.Change.Place}").Distinct()],
+                After = [.. steps.TakeWhile(s => s.Number < group.Last().Number).Where(s =>
+                    (s.Change.Team, s.Change.Place) != group.Key).Select(
+                    s => $"the {s.Change.Team.ToString().ToLowerInvariant()} team's at {s.Change.Place}").Distinct()],
             }),
         ];
     }
@@ -33,21 +36,27 @@ public static class HandoverMaker
     {
         var served = step.For.Select(f => judgements.GetValueOrDefault(f)).OfType<Judgement>().ToList();
         var keys = served.Select(j => j.Account).Concat(step.For.Select(f => f.Split('/')[0])).Distinct(StringComparer.Ordinal);
-        var accounts = plan.Accounts.Where(a => keys.Contains(a.Key)).Select(a => $"{plan.Domain}\\{a.Name}: {a.Purpose}").ToList();
-        return new HandoverStep(step.Number, step.Change, step.Why, accounts, [.. Least(plan, served).Distinct()], step.Blocked, step.At);
+        var accounts = plan.Accounts.Where(a => keys.Contains(a.Key)).Select(a => $"{plan.Domain}\\{a.Name}: {a.Purpose}")
+            .ToList();
+        return new HandoverStep(
+            step.Number, step.Change, step.Why, accounts, [.. Least(plan, served).Distinct()], step.Blocked, step.At);
     }
 
     private static IEnumerable<string> Least(Plan plan, List<Judgement> served)
     {
         foreach (var grant in served.Select(j => j.Grant).OfType<PlannedGrant>())
         {
-            if (plan.Decisions.FirstOrDefault(d => d.Id == grant.Decision) is { } decision) yield return $"'{decision.Taken}' was taken among {decision.Alternatives.Count} alternatives: {decision.Reason}";
+            if (plan.Decisions.FirstOrDefault(d => d.Id == grant.Decision) is { } decision)
+                yield return $"'{decision.Taken}' was taken among {decision.Alternatives.Count} alternatives: {decision.Reason}";
             if (grant.Right.OfService is null) yield return grant.Right.Reach.Reason;
             if (grant.Until == Sheets.Until.Installed) yield return "needed for setup only, and removed afterwards";
-            if (grant.Through is { } through && plan.Groups.FirstOrDefault(g => g.Key == through) is { } group) yield return $"given to the group {plan.Domain}\\{group.Name}, so that the next account needs no new grant";
+            if (grant.Through is { } through && plan.Groups.FirstOrDefault(g => g.Key == through) is { } group)
+                yield return $"given to the group {plan.Domain}\\{group.Name}, so that the next account needs no new grant";
         }
 
-        foreach (var judgement in served.Where(j => j.Governed is not null)) yield return $"policy {judgement.Governed!.Name} decides this right: a grant on the host alone will not last";
-        foreach (var judgement in served.Where(j => j.Verdict is Verdict.Excess or Verdict.Forbidden)) yield return $"{(judgement.Verdict == Verdict.Excess ? "excess" : "forbidden")}: {judgement.Reason}";
+        foreach (var judgement in served.Where(j => j.Governed is not null))
+            yield return $"policy {judgement.Governed!.Name} decides this right: a grant on the host alone will not last";
+        foreach (var judgement in served.Where(j => j.Verdict is Verdict.Excess or Verdict.Forbidden))
+            yield return $"{(judgement.Verdict == Verdict.Excess ? "excess" : "forbidden")}: {judgement.Reason}";
     }
 }

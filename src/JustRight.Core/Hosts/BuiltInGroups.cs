@@ -11,10 +11,14 @@ public static class BuiltInGroups
 {
     private static readonly FrozenDictionary<string, Sid> Sids = new (string Name, uint Rid)[]
     {
-        ("Administrators", 544), ("Users", 545), ("Guests", 546), ("Power Users", 547), ("Account Operators", 548), ("Server Operators", 549),
-        ("Print Operators", 550), ("Backup Operators", 551), ("Replicator", 552), ("Pre-Windows 2000 Compatible Access", 554), ("Remote Desktop Users", 555),
-        ("Network Configuration Operators", 556), ("Performance Monitor Users", 558), ("Performance Log Users", 559), ("Distributed COM Users", 562),
-        ("IIS_IUSRS", 568), ("Cryptographic Operators", 569), ("Event Log Readers", 573), ("Certificate Service DCOM Access", 574), ("Hyper-V Administrators", 578),
+        ("Administrators", 544), ("Users", 545), ("Guests", 546), ("Power Users", 547), (
+            "Account Operators", 548), ("Server Operators", 549),
+        ("Print Operators", 550), ("Backup Operators", 551), ("Replicator", 552), (
+            "Pre-Windows 2000 Compatible Access", 554), ("Remote Desktop Users", 555),
+        ("Network Configuration Operators", 556), ("Performance Monitor Users", 558), (
+            "Performance Log Users", 559), ("Distributed COM Users", 562),
+        ("IIS_IUSRS", 568), ("Cryptographic Operators", 569), ("Event Log Readers", 573), (
+            "Certificate Service DCOM Access", 574), ("Hyper-V Administrators", 578),
         ("Access Control Assistance Operators", 579), ("Remote Management Users", 580),
     }.ToFrozenDictionary(g => g.Name, g => Builtin.Append(g.Rid), StringComparer.OrdinalIgnoreCase);
 
@@ -25,7 +29,10 @@ public static class BuiltInGroups
     /// <summary>
     /// The SID of a group by its English name, with or without <c>BUILTIN\</c>; null when it is no built-in group.
     /// </summary>
-    public static Sid? Find(string name) => Sids.TryGetValue(name.StartsWith("BUILTIN\\", StringComparison.OrdinalIgnoreCase) ? name[8..] : name, out var sid) ? sid : null;
+    public static Sid? Find(string name) =>
+        Sids.TryGetValue(name.StartsWith("BUILTIN\\", StringComparison.OrdinalIgnoreCase) ? name[8..] : name, out var sid)
+            ? sid
+            : null;
 
     /// <summary>Every name.</summary>
     public static IEnumerable<string> AllNames => Sids.Keys;

@@ -28,7 +28,8 @@ public static class DefaultUserRights
         ("SeIncreaseBasePriorityPrivilege", [Administrators]),
         ("SeLockMemoryPrivilege", []),
         ("SeTcbPrivilege", []),
-    }.ToFrozenDictionary(r => r.Constant, r => (IReadOnlyList<Sid>)[.. r.Holders.Select(Sid.Parse)], StringComparer.OrdinalIgnoreCase);
+    }.ToFrozenDictionary(r =>
+        r.Constant, r => (IReadOnlyList<Sid>)[.. r.Holders.Select(Sid.Parse)], StringComparer.OrdinalIgnoreCase);
 
     /// <summary>The holders of a right on a new member server, or null when this table does not say.</summary>
     public static IReadOnlyList<Sid>? Of(string constant) => Lists.GetValueOrDefault(constant);

@@ -10,7 +10,8 @@ public static class LogonKind
 {
     private static readonly FrozenDictionary<string, IReadOnlyList<Sid>> Groups = new (string Type, string[] Sids)[]
     {
-        ("service", ["S-1-5-6"]), ("batch", ["S-1-5-3"]), ("interactive", ["S-1-5-4"]), ("remote", ["S-1-5-14", "S-1-5-4"]), ("network", ["S-1-5-2"]),
+        ("service", ["S-1-5-6"]), ("batch", ["S-1-5-3"]), ("interactive", ["S-1-5-4"]), (
+            "remote", ["S-1-5-14", "S-1-5-4"]), ("network", ["S-1-5-2"]),
     }.ToFrozenDictionary(g => g.Type, g => (IReadOnlyList<Sid>)[.. g.Sids.Select(Sid.Parse)], StringComparer.Ordinal);
 
     /// <summary>The group that a log-on of this type puts into the token.</summary>

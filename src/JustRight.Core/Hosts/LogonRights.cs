@@ -15,7 +15,8 @@ public static class LogonRights
     ];
 
     private static readonly FrozenDictionary<string, (string Type, bool Denies)> Constants =
-        Table.SelectMany(r => new[] { (r.Constant, Of: (r.Type, false)), (r.Deny, Of: (r.Type, true)) }).ToFrozenDictionary(r => r.Item1, r => r.Of, StringComparer.OrdinalIgnoreCase);
+        Table.SelectMany(r => new[] { (r.Constant, Of: (r.Type, false)), (r.Deny, Of: (r.Type, true)) })
+            .ToFrozenDictionary(r => r.Item1, r => r.Of, StringComparer.OrdinalIgnoreCase);
 
     /// <summary>The type (<c>service</c>) of a constant, and whether it is the denying twin; null for anything else.</summary>
     public static (string Type, bool Denies)? OfConstant(string constant)

@@ -51,9 +51,11 @@ public sealed record ServiceIdentity(IdentityKind Kind, string Name)
                 return new ServiceIdentity(IdentityKind.NetworkService, "NetworkService");
         }
 
-        if (bare.StartsWith("NT SERVICE\\", StringComparison.OrdinalIgnoreCase)) return new ServiceIdentity(IdentityKind.Virtual, bare);
+        if (bare.StartsWith("NT SERVICE\\", StringComparison.OrdinalIgnoreCase))
+            return new ServiceIdentity(IdentityKind.Virtual, bare);
         var slash = bare.IndexOf('\\', StringComparison.Ordinal);
-        if (slash >= 0 && (bare[..slash] == "." || string.Equals(bare[..slash], host, StringComparison.OrdinalIgnoreCase))) return new ServiceIdentity(IdentityKind.LocalUser, bare[(slash + 1)..]);
+        if (slash >= 0 && (bare[..slash] == "." || string.Equals(bare[..slash], host, StringComparison.OrdinalIgnoreCase)))
+            return new ServiceIdentity(IdentityKind.LocalUser, bare[(slash + 1)..]);
         var name = slash >= 0 ? bare[(slash + 1)..] : bare.Split('@')[0];
         return new ServiceIdentity(name.EndsWith('$') ? IdentityKind.Managed : IdentityKind.DomainUser, name);
     }

@@ -76,8 +76,10 @@ public sealed class ServiceOrder
 
         foreach (var wanted in WaitsForAll(name))
         {
-            if (Find(wanted) is not { } service) found.Add(new StartObstacle(wanted, $"it waits for {wanted}, which is not on this host"));
-            else if (service.Start == ServiceStart.Disabled) found.Add(new StartObstacle(wanted, $"it waits for {wanted}, which is disabled"));
+            if (Find(wanted) is not { } service)
+                found.Add(new StartObstacle(wanted, $"it waits for {wanted}, which is not on this host"));
+            else if (service.Start == ServiceStart.Disabled)
+                found.Add(new StartObstacle(wanted, $"it waits for {wanted}, which is disabled"));
         }
 
         return found;

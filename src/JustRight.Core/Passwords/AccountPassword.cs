@@ -39,7 +39,8 @@ public enum PasswordStanding
 /// <param name="Due">When something is to be done, or null.</param>
 /// <param name="Words">One sentence: why then.</param>
 public sealed record AccountPassword(
-    string Account, PasswordKeeper Keeper, string KeptBy, IReadOnlyList<string> Uses, PasswordStanding Standing, DateTimeOffset? Due, string Words)
+    string Account, PasswordKeeper Keeper, string KeptBy, IReadOnlyList<string> Uses, PasswordStanding Standing,
+    DateTimeOffset? Due, string Words)
 {
     /// <summary>When it was last set, as far as the directory says.</summary>
     public DateTimeOffset? SetAt { get; init; }

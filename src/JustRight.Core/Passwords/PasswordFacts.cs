@@ -13,7 +13,8 @@ namespace JustRight.Core.Passwords;
 /// <param name="Locked">Whether the account is locked now.</param>
 /// <param name="Disabled">Whether the account is disabled.</param>
 public sealed record PasswordFacts(
-    string Account, string ReadFrom, DateTimeOffset? SetAt, int? WrongPasswords, DateTimeOffset? LastWrongAt, int? LockedAfter, TimeSpan? CountedFor, int? LeastLength, bool Locked, bool Disabled)
+    string Account, string ReadFrom, DateTimeOffset? SetAt, int? WrongPasswords, DateTimeOffset? LastWrongAt, int? LockedAfter,
+    TimeSpan? CountedFor, int? LeastLength, bool Locked, bool Disabled)
 {
     /// <summary>
     /// What the controller's own clock said, by which it counts; null when it did not say, and then ours must do.
@@ -24,7 +25,8 @@ public sealed record PasswordFacts(
     /// How many wrong passwords count now: once the time of the last one is over none of them does [MS-ADTS 3.1.1.5.4,
     /// badPwdCount].
     /// </summary>
-    public int? CountNow(DateTimeOffset now) => LastWrongAt is { } last && CountedFor is { } window && last + window < (ControllerTime ?? now) ? 0 : WrongPasswords;
+    public int? CountNow(DateTimeOffset now) =>
+        LastWrongAt is { } last && CountedFor is { } window && last + window < (ControllerTime ?? now) ? 0 : WrongPasswords;
 
     /// <summary>Why a password must not be tried now, or null when one wrong try leaves at least one more.</summary>
     public string? WhyNotTried(DateTimeOffset now)
@@ -32,9 +34,12 @@ public sealed record PasswordFacts(
         if (Locked) return $"{Account} is locked: no password is accepted until the lockout ends.";
         if (Disabled) return $"{Account} is disabled: no password is accepted.";
         if (LockedAfter == 0) return null;
-        if (LockedAfter is not { } most || CountNow(now) is not { } count) return $"badPwdCount of {Account} may not be read: one more failure might lock it.";
+        if (LockedAfter is not { } most || CountNow(now) is not { } count)
+            return $"badPwdCount of {Account} may not be read: one more failure might lock it.";
         var left = most - count;
-        return left > 1 ? null : $"{ReadFrom} counts {count} wrong {(count == 1 ? "password" : "passwords")} and locks {Account} at {most}: one more would lock it.";
+        return left > 1
+            ? null
+            : $"{ReadFrom} counts {count} wrong {(count == 1 ? "password" : "passwords")} and locks {Account} at {most}: one more would lock it.";
     }
 }
 

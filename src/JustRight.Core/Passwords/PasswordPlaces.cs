@@ -21,7 +21,8 @@ public static class PasswordPlaces
         var places = plans.SelectMany(p => Planned(p, view)).ToList();
         if (view is not null && plans.Count > 0) places.AddRange(view.Survey.Hosts.SelectMany(h => Seen(h, plans[0])));
         places.AddRange(told);
-        return [.. places.GroupBy(p => (p.Account.ToUpperInvariant(), p.Id)).Select(same => view is null ? same.First() : Noted(same.First(), view))];
+        return [.. places.GroupBy(p => (p.Account.ToUpperInvariant(), p.Id)).Select(same =>
+            view is null ? same.First() : Noted(same.First(), view))];
     }
 
     private static IEnumerable<PasswordPlace> Planned(Plan plan, SurveyView? view)
@@ -34,39 +35,65 @@ public static class PasswordPlaces
             var why = view is null ? "no survey was taken" : host is null ? "it was not read" : WhyUnread(host);
             // What was read counts: a service that is set to run as somebody else does not hold this password, whatever the
             // plan says.
-            if (why is null && host!.Services.FirstOrDefault(s => Same(s.Name, service.Name)) is var found && (found is null || !ServiceJudge.IsAccount(found.Account, host.Name, account, plan))) continue;
-            yield return OfService(account, service.Host, service.Name) with { Product = plan.Title, Install = plan.Install, NotSeen = why };
+            if (why is null && host!.Services.FirstOrDefault(s => Same(s.Name, service.Name)) is var found
+                && (found is null || !ServiceJudge.IsAccount(found.Account, host.Name, account, plan)))
+                continue;
+            yield return OfService(account, service.Host, service.Name) with
+            {
+                Product = plan.Title,
+                Install = plan.Install,
+                NotSeen = why,
+            };
         }
 
         foreach (var typed in plan.TypedIn) yield return typed;
         if (plan.SignIn is not { } signIn || (signIn.BindLogonName ?? signIn.BindDn) is not { } bind) yield break;
-        var fields = signIn.Wants.Settings.Fields.Where(f => f.Is == SettingKeys.BindPassword).Select(f => f.Name).DefaultIfEmpty("the bind account's password");
+        var fields = signIn.Wants.Settings.Fields.Where(f => f.Is == SettingKeys.BindPassword).Select(f => f.Name)
+            .DefaultIfEmpty("the bind account's password");
         foreach (var host in signIn.TypedOn)
             foreach (var field in fields)
-                yield return new PasswordPlace(bind, PasswordPlaceKind.SignIn, host, signIn.Wants.Settings.Where, field, $"nobody can sign in to {plan.Title} until it is typed here") { Product = plan.Title, Install = plan.Install };
+                yield return new PasswordPlace(
+                    bind, PasswordPlaceKind.SignIn, host, signIn.Wants.Settings.Where, field,
+                    $"nobody can sign in to {plan.Title} until it is typed here")
+                {
+                    Product = plan.Title,
+                    Install = plan.Install,
+                };
     }
 
     /// <summary>Services that run as accounts of the domain, whether a plan knows of them or not.</summary>
     private static IEnumerable<PasswordPlace> Seen(HostSnapshot host, Plan any) =>
         host.Services.Select(s => (Service: s, Identity: ServiceIdentity.Parse(s.Account, host.Name)))
-            .Where(s => s.Identity.Kind == IdentityKind.DomainUser && !IsManaged(s.Identity.Name) && ServiceJudge.IsAccount(s.Service.Account, host.Name, s.Identity.Name, any))
+            .Where(s =>
+                s.Identity.Kind == IdentityKind.DomainUser && !IsManaged(s.Identity.Name)
+                    && ServiceJudge.IsAccount(s.Service.Account, host.Name, s.Identity.Name, any))
             .Select(s => OfService(s.Identity.Name, host.Name, s.Service.Name));
 
     private static PasswordPlace OfService(string account, string host, string service) =>
-        new(account, PasswordPlaceKind.Service, host, "service", service, $"{service} keeps running on {host} until its next start, which fails");
+        new(
+            account, PasswordPlaceKind.Service, host, "service", service,
+            $"{service} keeps running on {host} until its next start, which fails");
 
     /// <summary>
     /// A service that was started before the password was last set runs on the one before, unless it was told since.
     /// </summary>
     private static PasswordPlace Noted(PasswordPlace place, SurveyView view)
     {
-        if (place.Kind != PasswordPlaceKind.Service || view.Host(place.Host)?.Services.FirstOrDefault(s => Same(s.Name, place.Setting)) is not { Running: true, RunsSince: { } since }) return place;
-        return view.Graph.IndexOf(place.Account) is >= 0 and var node && view.Graph.PrincipalOf(node)?.PasswordSetAt is { } set && set > since
-            ? place with { Note = $"{place.Setting} runs since {Time(since)}, from before the password was last set at {Time(set)}: its next start fails unless the new one was set there too" }
+        if (place.Kind != PasswordPlaceKind.Service
+            || view.Host(place.Host)?.Services.FirstOrDefault(s =>
+                Same(s.Name, place.Setting)) is not { Running: true, RunsSince: { } since })
+            return place;
+        return view.Graph.IndexOf(place.Account) is >= 0 and var node && view.Graph.PrincipalOf(node)?.PasswordSetAt is { } set
+            && set > since
+            ? place with
+            {
+                Note = $"{place.Setting} runs since {Time(since)}, from before the password was last set at {Time(set)}: its next start fails unless the new one was set there too",
+            }
             : place;
     }
 
-    private static string? WhyUnread(HostSnapshot host) => host.Unread ?? host.UnreadParts.FirstOrDefault(p => p.Part == HostSnapshot.ServicesPart)?.Reason;
+    private static string? WhyUnread(HostSnapshot host) =>
+        host.Unread ?? host.UnreadParts.FirstOrDefault(p => p.Part == HostSnapshot.ServicesPart)?.Reason;
 
     private static bool IsManaged(string account) => account.EndsWith('$');
 

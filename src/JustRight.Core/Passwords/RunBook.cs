@@ -40,7 +40,9 @@ public sealed record RunBook(string Account, IReadOnlyList<RunBookStep> Steps, I
     {
         var first = Steps.FirstOrDefault(s => !s.IsOver);
         return first is { Act: RunBookAct.Restart, State: RunBookState.Waiting } && !isOpen(first.Host)
-            ? Steps.SkipWhile(s => s.Number < first.Number).TakeWhile(s => s.Act == RunBookAct.Restart).FirstOrDefault(s => !s.IsOver && isOpen(s.Host)) ?? first
+            ? Steps.SkipWhile(s => s.Number < first.Number).TakeWhile(s => s.Act == RunBookAct.Restart)
+                .FirstOrDefault(s => !s.IsOver && isOpen(s.Host))
+                ?? first
             : first;
     }
 
@@ -57,27 +59,38 @@ public sealed record RunBook(string Account, IReadOnlyList<RunBookStep> Steps, I
 
     /// <summary>A step begins: its change as it is now, after looking once more.</summary>
     public RunBook Begin(int number, Changes.Change? change, string seen, string by, DateTimeOffset at) =>
-        this with { Steps = [.. Steps.Select(s => s.Number == number ? s with { Change = change, State = RunBookState.Begun, Note = seen, By = by, At = at } : s)] };
+        this with
+        {
+            Steps = [.. Steps.Select(s =>
+                s.Number == number ? s with { Change = change, State = RunBookState.Begun, Note = seen, By = by, At = at } : s)],
+        };
 
     /// <summary>A failed step is tried again: one that may have touched something is looked at first.</summary>
-    public RunBook Retry(int number, string by, DateTimeOffset at) => Decide(number, s => s.State == RunBookState.Failed ? RunBookState.Begun : RunBookState.Waiting, TriedAgain, by, at);
+    public RunBook Retry(int number, string by, DateTimeOffset at) =>
+        Decide(number, s => s.State == RunBookState.Failed ? RunBookState.Begun : RunBookState.Waiting, TriedAgain, by, at);
 
     /// <summary>What the note of a step says that a person lets be tried again.</summary>
     public const string TriedAgain = "to be tried again";
 
     /// <summary>It goes on without a step. What it should have changed stays as it is, and stays mentioned.</summary>
     public RunBook Skip(int number, string why, string by, DateTimeOffset at) =>
-        Decide(number, s => s.State is RunBookState.Failed or RunBookState.Begun ? RunBookState.Abandoned : RunBookState.Skipped, $"left out: {why}", by, at);
+        Decide(
+            number, s => s.State is RunBookState.Failed or RunBookState.Begun ? RunBookState.Abandoned : RunBookState.Skipped,
+            $"left out: {why}", by, at);
 
     /// <summary>The same with one step in another state.</summary>
     public RunBook With(int number, RunBookState state, string note, string by, DateTimeOffset at) =>
-        this with { Steps = [.. Steps.Select(s => s.Number == number ? s with { State = state, Note = note, By = by, At = at } : s)] };
+        this with
+        {
+            Steps = [.. Steps.Select(s => s.Number == number ? s with { State = state, Note = note, By = by, At = at } : s)],
+        };
 
     /// <summary>Which password the directory has.</summary>
     public WhichPassword InDirectory => After(Steps.Where(s => s.Act == RunBookAct.SetInDirectory));
 
     /// <summary>Which password a place has, as far as the steps tell.</summary>
-    public WhichPassword At(string place) => After(Steps.Where(s => s.Puts && s.Act != RunBookAct.SetInDirectory && s.Place == place));
+    public WhichPassword At(string place) =>
+        After(Steps.Where(s => s.Puts && s.Act != RunBookAct.SetInDirectory && s.Place == place));
 
     /// <summary>
     /// The places whose password is not, or may not be, the directory's: each with the step that tells what it is.
@@ -99,17 +112,31 @@ public sealed record RunBook(string Account, IReadOnlyList<RunBookStep> Steps, I
     /// </summary>
     public RunBook Undo()
     {
-        var dropped = Steps.Select(s => s.IsOver ? s : s with { State = s.State is RunBookState.Begun or RunBookState.Failed ? RunBookState.Abandoned : RunBookState.Dropped }).ToList();
+        var dropped = Steps.Select(s =>
+            s.IsOver ? s : s with
+            {
+                State = s.State is RunBookState.Begun or RunBookState.Failed ? RunBookState.Abandoned : RunBookState.Dropped,
+            })
+            .ToList();
         var back = new List<RunBookStep>();
         if (InDirectory != WhichPassword.Old)
         {
             back.Add(Again(Steps.First(s => s.Act == RunBookAct.SetInDirectory)));
-            foreach (var place in Steps.Where(s => s.Puts && s.Act != RunBookAct.SetInDirectory).Where(s => At(s.Place) != WhichPassword.Old)) back.Add(Again(place));
-            foreach (var restart in Steps.Where(s => s.Act == RunBookAct.Restart && s.State is RunBookState.Done or RunBookState.Begun or RunBookState.Failed or RunBookState.Abandoned)) back.Add(Again(restart));
+            foreach (var place in Steps.Where(s => s.Puts && s.Act != RunBookAct.SetInDirectory).Where(s =>
+                At(s.Place) != WhichPassword.Old))
+                back.Add(Again(place));
+            foreach (var restart in Steps.Where(s =>
+                s.Act == RunBookAct.Restart
+                    && s.State is RunBookState.Done or RunBookState.Begun or RunBookState.Failed or RunBookState.Abandoned))
+                back.Add(Again(restart));
             if (Steps.FirstOrDefault(s => s.Act == RunBookAct.Check) is { } check) back.Add(Again(check));
         }
 
-        return this with { GoesBack = true, Steps = [.. dropped, .. back.Select((s, i) => s with { Number = dropped.Count + i + 1 })] };
+        return this with
+        {
+            GoesBack = true,
+            Steps = [.. dropped, .. back.Select((s, i) => s with { Number = dropped.Count + i + 1 })],
+        };
 
         static RunBookStep Again(RunBookStep step) => step with
         {
@@ -123,12 +150,16 @@ public sealed record RunBook(string Account, IReadOnlyList<RunBookStep> Steps, I
     }
 
     private RunBook Decide(int number, Func<RunBookStep, RunBookState> to, string note, string by, DateTimeOffset at) =>
-        Steps.First(s => s.Number == number) is { IsOver: false } step ? With(number, to(step), note, by, at) : throw new InvalidOperationException($"Step {number} is over.");
+        Steps.First(s => s.Number == number) is { IsOver: false } step
+            ? With(number, to(step), note, by, at)
+            : throw new InvalidOperationException($"Step {number} is over.");
 
-    private static WhichPassword After(IEnumerable<RunBookStep> steps) => steps.Aggregate(WhichPassword.Old, (before, step) => step.State switch
+    private static WhichPassword After(IEnumerable<RunBookStep> steps) =>
+        steps.Aggregate(WhichPassword.Old, (before, step) => step.State switch
     {
         RunBookState.Done => step.Secret,
-        RunBookState.Begun or RunBookState.Failed or RunBookState.Abandoned => before == step.Secret ? before : WhichPassword.Unknown,
+        RunBookState.Begun or RunBookState.Failed or RunBookState.Abandoned =>
+            before == step.Secret ? before : WhichPassword.Unknown,
         RunBookState.Waiting or RunBookState.Refused or RunBookState.Skipped or RunBookState.Dropped => before,
     });
 }

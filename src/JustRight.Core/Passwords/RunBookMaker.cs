@@ -25,31 +25,50 @@ public static class RunBookMaker
     /// <param name="setBefore">When the password was last set, by the directory's clock; null when that was not read.</param>
     /// <param name="places">Where it is typed.</param>
     /// <param name="hostOf">What is known of a host.</param>
-    public static RunBook Make(string domain, string account, DateTimeOffset? setBefore, IReadOnlyList<PasswordPlace> places, Func<string, HostForRenewal> hostOf)
+    public static RunBook Make(
+        string domain, string account, DateTimeOffset? setBefore, IReadOnlyList<PasswordPlace> places, Func<string,
+        HostForRenewal> hostOf)
     {
         var steps = new List<RunBookStep>();
         var remarks = new List<string>();
-        var machine = places.Where(p => p.Kind == PasswordPlaceKind.Service && hostOf(p.Host) is { Reached: true, Host.Unread: null }).ToList();
-        Add(RunBookAct.SetInDirectory, "", "", $"set a new password of {domain}\\{account} in the directory", "the directory must accept it first; running services are not affected", new SetPassword(domain, account, setBefore));
+        var machine = places.Where(p =>
+            p.Kind == PasswordPlaceKind.Service && hostOf(p.Host) is { Reached: true, Host.Unread: null })
+            .ToList();
+        Add(
+            RunBookAct.SetInDirectory, "", "", $"set a new password of {domain}\\{account} in the directory",
+            "the directory must accept it first; running services are not affected", new SetPassword(domain, account, setBefore));
         foreach (var place in places.Where(p => p.Kind == PasswordPlaceKind.OwnSecret))
             Add(RunBookAct.Keep, place.Id, "", $"keep it as {place.Words}", "we sign in with it ourselves");
         foreach (var place in machine)
-            Add(RunBookAct.Set, place.Id, place.Host, $"give it to {place.Words}", "this takes a moment and the service keeps running: from now on a restart succeeds", new GiveServicePassword(place.Host, place.Setting, AccountOf(place, hostOf(place.Host).Host!)));
+            Add(
+                RunBookAct.Set, place.Id, place.Host, $"give it to {place.Words}",
+                "this takes a moment and the service keeps running: from now on a restart succeeds",
+                new GiveServicePassword(place.Host, place.Setting, AccountOf(place, hostOf(place.Host).Host!)));
         foreach (var place in places.Where(p => p.Reference is not null).DistinctBy(p => p.Reference))
-            Add(RunBookAct.Type, $"reference|{place.Reference}", "", $"put it into {place.Reference}, which {string.Join(" and ", places.Where(p => p.Reference == place.Reference).Select(p => p.Words))} refer{(places.Count(p => p.Reference == place.Reference) == 1 ? "s" : "")} to", place.Breaks);
+            Add(
+                RunBookAct.Type, $"reference|{place.Reference}", "",
+                $"put it into {place.Reference}, which {string.Join(" and ", places.Where(p => p.Reference == place.Reference).Select(p => p.Words))} refer{(places.Count(p => p.Reference == place.Reference) == 1 ? "s" : "")} to",
+                place.Breaks);
         foreach (var place in places.Where(p => p.BreaksAtOnce && p.Kind != PasswordPlaceKind.OwnSecret && p.Reference is null))
             Add(RunBookAct.Type, place.Id, place.Host, $"type it as {place.Words}", place.Breaks);
         foreach (var place in places.Where(p => !p.BreaksAtOnce && p.Reference is null && !machine.Contains(p)))
         {
             var restart = place.Kind == PasswordPlaceKind.Service ? $", and restart {place.Setting}" : "";
             Add(RunBookAct.Type, place.Id, place.Host, $"type it as {place.Words}{restart}", place.Breaks);
-            if (place.Kind == PasswordPlaceKind.Service) remarks.Add($"{place.Words} cannot be changed from here ({place.NotSeen ?? (hostOf(place.Host).Host?.Unread ?? "no connector changes things there")}): a person sets it.");
+            if (place.Kind == PasswordPlaceKind.Service)
+                remarks.Add($"{place.Words} cannot be changed from here ({place.NotSeen ?? (hostOf(place.Host).Host?.Unread ?? "no connector changes things there")}): a person sets it.");
         }
 
-        foreach (var host in places.Where(p => p.Host.Length > 0).Select(p => p.Host).Distinct(StringComparer.OrdinalIgnoreCase).Select(h => (Name: h, Known: hostOf(h))).Where(h => h.Known is { Reached: true, Host.Unread: null }).OrderBy(h => h.Known.HasWindow).ThenBy(h => h.Name, StringComparer.OrdinalIgnoreCase))
+        foreach (var host in places.Where(p => p.Host.Length > 0).Select(p => p.Host).Distinct(StringComparer.OrdinalIgnoreCase).Select(h => (
+            Name: h,
+            Known: hostOf(h))).Where(h => h.Known is { Reached: true, Host.Unread: null }).OrderBy(h => h.Known.HasWindow).ThenBy(
+            h => h.Name, StringComparer.OrdinalIgnoreCase))
             Restarts(host.Name, host.Known.Host!);
-        Add(RunBookAct.Check, "", "", $"sign in as {domain}\\{account} with it, and check that every service runs with it", "a forgotten place shows as failed sign-ins");
-        remarks.AddRange(places.Where(p => p.Kind == PasswordPlaceKind.Service && p.Install.Length == 0).Select(p => $"{p.Words} runs as {account}, and is in no sheet."));
+        Add(
+            RunBookAct.Check, "", "", $"sign in as {domain}\\{account} with it, and check that every service runs with it",
+            "a forgotten place shows as failed sign-ins");
+        remarks.AddRange(places.Where(p => p.Kind == PasswordPlaceKind.Service && p.Install.Length == 0).Select(p =>
+            $"{p.Words} runs as {account}, and is in no sheet."));
         remarks.AddRange(places.Select(p => p.Note).OfType<string>());
         return new RunBook(account, steps, remarks);
 
@@ -59,22 +78,35 @@ public static class RunBookMaker
         void Restarts(string name, HostSnapshot host)
         {
             var order = new ServiceOrder(host.Services);
-            var asked = places.Where(p => string.Equals(p.Host, name, StringComparison.OrdinalIgnoreCase)).Select(p => p.Kind == PasswordPlaceKind.Service ? p.Setting : p.ReadByService).OfType<string>()
-                .Distinct(StringComparer.OrdinalIgnoreCase).Select(order.Find).OfType<HostService>().Where(s => s.Running).ToList();
+            var asked = places.Where(p => string.Equals(p.Host, name, StringComparison.OrdinalIgnoreCase))
+                .Select(p => p.Kind == PasswordPlaceKind.Service ? p.Setting : p.ReadByService).OfType<string>()
+                .Distinct(StringComparer.OrdinalIgnoreCase).Select(order.Find).OfType<HostService>().Where(s => s.Running)
+                .ToList();
             var covered = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
-            foreach (var service in asked.OrderBy(s => asked.Count(o => Waits(s, o))).ThenBy(s => s.Name, StringComparer.OrdinalIgnoreCase))
+            foreach (var service in asked.OrderBy(s => asked.Count(o => Waits(s, o))).ThenBy(
+                s => s.Name, StringComparer.OrdinalIgnoreCase))
             {
-                if (order.RingOf(service.Name) is { } ring) remarks.Add($"On {name} {string.Join(" waits for ", ring)}: a circular dependency. Fix it before the restart.");
+                if (order.RingOf(service.Name) is { } ring)
+                    remarks.Add($"On {name} {string.Join(" waits for ", ring)}: a circular dependency. Fix it before the restart.");
                 if (!covered.Add(service.Name)) continue;
-                var dependents = host.Services.Where(s => s.Running && s != service && Waits(s, service)).Select(s => s.Name).ToList();
+                var dependents = host.Services.Where(s => s.Running && s != service && Waits(s, service)).Select(s => s.Name)
+                    .ToList();
                 covered.UnionWith(dependents);
                 Add(RunBookAct.Restart, "", name, $"restart {service.Name} on {name}{(dependents.Count > 0 ? $", and with it {string.Join(" and ", dependents)}" : "")}", dependents.Count > 0 ? "other services depend on it: they stop and start with it" : "it runs with the old password until then",
-                    new RestartService(name, service.Name, service.Account) { Anew = true, RanSince = service.RunsSince, Dependents = dependents });
+                    new RestartService(name, service.Name, service.Account)
+                    {
+                        Anew = true,
+                        RanSince = service.RunsSince,
+                        Dependents = dependents,
+                    });
             }
 
-            bool Waits(HostService one, HostService other) => order.WaitsForAll(one.Name).Contains(other.Name, StringComparer.OrdinalIgnoreCase);
+            bool Waits(HostService one, HostService other) =>
+                order.WaitsForAll(one.Name).Contains(other.Name, StringComparer.OrdinalIgnoreCase);
         }
     }
 
-    private static string AccountOf(PasswordPlace place, HostSnapshot host) => host.Services.FirstOrDefault(s => string.Equals(s.Name, place.Setting, StringComparison.OrdinalIgnoreCase))?.Account ?? place.Account;
+    private static string AccountOf(PasswordPlace place, HostSnapshot host) =>
+        host.Services.FirstOrDefault(s => string.Equals(s.Name, place.Setting, StringComparison.OrdinalIgnoreCase))?.Account
+            ?? place.Account;
 }

@@ -72,7 +72,8 @@ public enum RunBookState
 /// <param name="Host">The host it is made on; empty where there is none.</param>
 /// <param name="Words">What it does.</param>
 /// <param name="Why">Why here in the order.</param>
-public sealed record RunBookStep(int Number, RunBookAct Act, WhichPassword Secret, string Place, string Host, string Words, string Why)
+public sealed record RunBookStep(
+    int Number, RunBookAct Act, WhichPassword Secret, string Place, string Host, string Words, string Why)
 {
     /// <summary>The change that a connector makes; null for what a person does and for checks.</summary>
     public Change? Change { get; init; }

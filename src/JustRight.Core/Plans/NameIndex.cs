@@ -8,7 +8,8 @@ namespace JustRight.Core.Plans;
 /// <param name="Taken">Every name in use elsewhere: in the directory, and settled for other installs.</param>
 /// <param name="Checked">Whether <paramref name="Taken"/> rests on a reading of the directory.</param>
 public sealed record NameIndex(
-    IReadOnlyDictionary<string, string> Accounts, IReadOnlyDictionary<string, string> Groups, IReadOnlySet<string> Taken, bool Checked)
+    IReadOnlyDictionary<string, string> Accounts, IReadOnlyDictionary<string, string> Groups, IReadOnlySet<string> Taken,
+    bool Checked)
 {
     /// <summary>
     /// The directory's schema as last read, against which directory needs are checked; null while none was read.
@@ -17,5 +18,6 @@ public sealed record NameIndex(
 
     /// <summary>Nothing known.</summary>
     public static NameIndex Empty { get; } = new(
-        new Dictionary<string, string>(), new Dictionary<string, string>(), new HashSet<string>(StringComparer.OrdinalIgnoreCase), false);
+        new Dictionary<string, string>(), new Dictionary<string, string>(), new HashSet<string>(
+            StringComparer.OrdinalIgnoreCase), false);
 }

@@ -9,7 +9,8 @@ using JustRight.Core.Sheets;
 namespace JustRight.Core.Plans;
 
 /// <summary>Turns the needs of a sheet's account into grants at concrete spots, choosing among alternatives.</summary>
-internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, PlaceMap places, NameIndex nameIndex, List<Fault> faults)
+internal sealed class NeedExpander(
+    Sheet sheet, Estate estate, Install install, PlaceMap places, NameIndex nameIndex, List<Fault> faults)
 {
     private readonly List<Decision> _decisions = [];
     private readonly HashSet<string> _known = [];
@@ -108,7 +109,9 @@ internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, 
         var grants = new List<PlannedGrant>();
         foreach (var right in Rights(need))
         {
-            var grant = new PlannedGrant($"{account.Key}/{right.Key}", account.Key, right, need.Place, need.Through, need.GivenBy, need.Until, row.Team, need.Why, decision, need.At)
+            var grant = new PlannedGrant(
+                $"{account.Key}/{right.Key}", account.Key, right, need.Place, need.Through, need.GivenBy, need.Until, row.Team,
+                need.Why, decision, need.At)
             {
                 MadeBySetup = need.MadeBySetup || IsMadeWith(need),
             };
@@ -129,7 +132,8 @@ internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, 
 
     private IEnumerable<Right> Rights(Need need)
     {
-        if (need.Kind == NeedKind.Directory && nameIndex.Schema is { } schema) faults.AddRange(DirectoryNeedRules.Check(need, schema));
+        if (need.Kind == NeedKind.Directory && nameIndex.Schema is { } schema)
+            faults.AddRange(DirectoryNeedRules.Check(need, schema));
         IEnumerable<AskedAt> spots = need.Place is null
             ? [new AskedAt(null, estate.Domain.ShortName, sheet.Title)]
             : Here[need.Place].Select(s => new AskedAt(s, estate.Domain.ShortName, sheet.Title));
@@ -176,7 +180,8 @@ internal sealed class NeedExpander(Sheet sheet, Estate estate, Install install, 
             : $"least reach: {taken.Reach.Reason}; not '{byReach[^1].Label}': {byReach[^1].Reach.Reason}";
         _decisions.Add(new Decision(
             id, account.Key, name, taken.Label, reason, chosen is not null,
-            [.. options.Select(o => new Alternative(o.Label, [.. o.Grants.Select(g => g.Right)], o.Reach.Points, o.Reach.Reason))], any.At));
+            [.. options.Select(o =>
+                new Alternative(o.Label, [.. o.Grants.Select(g => g.Right)], o.Reach.Points, o.Reach.Reason))], any.At));
         return taken.Grants;
     }
 

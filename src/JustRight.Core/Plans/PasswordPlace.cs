@@ -25,7 +25,8 @@ public enum PasswordPlaceKind
 /// <param name="Where">The file, the page, or that it is a service.</param>
 /// <param name="Setting">The product's own name of the setting, or the name of the service.</param>
 /// <param name="Breaks">What stops when the password is changed in the directory and not here.</param>
-public sealed record PasswordPlace(string Account, PasswordPlaceKind Kind, string Host, string Where, string Setting, string Breaks)
+public sealed record PasswordPlace(
+    string Account, PasswordPlaceKind Kind, string Host, string Where, string Setting, string Breaks)
 {
     /// <summary>The product's title; empty where none is known to be behind it.</summary>
     public string Product { get; init; } = "";

@@ -29,7 +29,14 @@ internal sealed class PlaceMap
     {
         var map = new PlaceMap(sheet, estate);
         foreach (var (key, binding) in install.Places.Where(b => sheet.Places.All(p => p.Key != b.Key)))
-            faults.Add(new Fault("unknown-place", binding.At, $"places.{key}", $"'{key}' is not a place of {sheet.Name}.") { Expected = "a place of the sheet", Nearest = Spelling.Nearest(key, sheet.Places.Select(p => p.Key)) });
+            faults.Add(new Fault(
+                "unknown-place", binding.At, $"places.{key}",
+                $"'{key}' is not a place of {sheet.Name}.")
+            {
+                Expected = "a place of the sheet",
+                Nearest = Spelling.Nearest(
+                    key, sheet.Places.Select(p => p.Key))
+            });
         foreach (var place in sheet.Places) map.Lay(place, sheet, estate, install, faults);
         map.Answer(sheet, install, faults);
         map.Settle();
@@ -63,7 +70,13 @@ internal sealed class PlaceMap
         var at = binding?.At ?? install.At;
         if (values.Count < place.AtLeast || values.Count > place.AtMost)
         {
-            faults.Add(new Fault("place-count", at, field, $"{sheet.Name} needs {Count(place)} for '{place.Key}' ({place.At}).") { Found = values.Count.ToString(System.Globalization.CultureInfo.InvariantCulture) });
+            faults.Add(new Fault(
+                "place-count", at, field,
+                $"{sheet.Name} needs {Count(place)} for '{place.Key}' ({place.At}).")
+            {
+                Found = values.Count.ToString(
+                    System.Globalization.CultureInfo.InvariantCulture)
+            });
             return;
         }
 
@@ -83,8 +96,10 @@ internal sealed class PlaceMap
         if (place.Kind == PlaceKind.Host || spots.Count == 0) return;
         var instances = spots.Select(s => _estate.Instance(s.Instance!)!).ToList();
         _values[place.Key + ".engine"] = ConditionValue.Of(instances[0].Engine);
-        var all = instances.Concat(instances.SelectMany(_estate.PartnersOf)).ToList(); // what holds for the place must hold wherever it may come to run
-        if (all.All(i => i.Release is not null)) _values[place.Key + ".release"] = ConditionValue.Of(all.Min(i => i.Release!.Value));
+        // what holds for the place must hold wherever it may come to run
+        var all = instances.Concat(instances.SelectMany(_estate.PartnersOf)).ToList();
+        if (all.All(i => i.Release is not null))
+            _values[place.Key + ".release"] = ConditionValue.Of(all.Min(i => i.Release!.Value));
     }
 
     private static Spot? Find(Place place, string value, Estate estate, Origin at, string field, List<Fault> faults)
@@ -92,7 +107,8 @@ internal sealed class PlaceMap
         if (place.Kind == PlaceKind.Branch)
         {
             if (value == Estate.WholeDomain) return new Spot("", null, null) { Branch = estate.Domain.Root };
-            if (estate.Branches.FirstOrDefault(b => b.Key == value) is { } branch) return new Spot("", null, null) { Branch = branch.Name.Text };
+            if (estate.Branches.FirstOrDefault(b => b.Key == value) is { } branch)
+                return new Spot("", null, null) { Branch = branch.Name.Text };
             Unknown("branch", estate.Branches.Select(b => b.Key).Append(Estate.WholeDomain));
             return null;
         }
@@ -115,22 +131,43 @@ internal sealed class PlaceMap
 
         if (place.Engine is not null && !Same(place.Engine, instance.Engine))
         {
-            faults.Add(new Fault("wrong-engine", at, field, $"'{instance.Name}' is of another engine than '{place.Key}' needs.") { Found = instance.Engine, Expected = place.Engine });
+            faults.Add(new Fault(
+                "wrong-engine", at, field,
+                $"'{instance.Name}' is of another engine than '{place.Key}' needs.")
+            {
+                Found = instance.Engine,
+                Expected = place.Engine,
+            });
             return null;
         }
 
         if (place.Kind == PlaceKind.Database && string.IsNullOrEmpty(database))
         {
-            faults.Add(new Fault("no-database", at, field, $"'{place.Key}' is a database: say which.") { Found = $"'{value}'", Expected = $"{instance.Name}/name-of-database" });
+            faults.Add(new Fault(
+                "no-database", at, field,
+                $"'{place.Key}' is a database: say which.")
+            {
+                Found = $"'{value}'",
+                Expected = $"{instance.Name}/name-of-database",
+            });
             return null;
         }
 
-        return new Spot(instance.Host, instance.Name, place.Kind == PlaceKind.Database ? database : null) { Engine = instance.Engine };
+        return new Spot(instance.Host, instance.Name, place.Kind == PlaceKind.Database ? database : null)
+        {
+            Engine = instance.Engine,
+        };
 
         void Unknown(string what, IEnumerable<string> known)
         {
             var word = what == "instance" ? instanceNameOf(value) : value;
-            faults.Add(new Fault($"unknown-{what}", at, field, $"'{word}' is not a{(what == "instance" ? "n" : "")} {what} of estate {estate.Name}.") { Nearest = Spelling.Nearest(word, known), Expected = $"a{(what == "instance" ? "n" : "")} {what} of the estate" });
+            faults.Add(new Fault(
+                $"unknown-{what}", at, field,
+                $"'{word}' is not a{(what == "instance" ? "n" : "")} {what} of estate {estate.Name}.")
+            {
+                Nearest = Spelling.Nearest(word, known),
+                Expected = $"a{(what == "instance" ? "n" : "")} {what} of the estate",
+            });
         }
 
         static string instanceNameOf(string text) => text.LastIndexOf('/') is var at && at < 0 ? text : text[..at];
@@ -139,20 +176,38 @@ internal sealed class PlaceMap
     private void Answer(Sheet sheet, Install install, List<Fault> faults)
     {
         foreach (var (key, answer) in install.Answers.Where(a => sheet.Questions.All(q => q.Key != a.Key)))
-            faults.Add(new Fault("unknown-question", answer.At, $"answers.{key}", $"'{key}' is not a question of {sheet.Name}.") { Expected = "a question of the sheet", Nearest = Spelling.Nearest(key, sheet.Questions.Select(q => q.Key)) });
+            faults.Add(new Fault(
+                "unknown-question", answer.At, $"answers.{key}",
+                $"'{key}' is not a question of {sheet.Name}.")
+            {
+                Expected = "a question of the sheet",
+                Nearest = Spelling.Nearest(
+                    key, sheet.Questions.Select(q => q.Key))
+            });
         foreach (var question in sheet.Questions)
         {
             install.Answers.TryGetValue(question.Key, out var answer);
             var text = answer?.Text ?? question.Default;
             if (text is null)
             {
-                faults.Add(new Fault("no-answer", install.At, $"answers.{question.Key}", $"{sheet.Name} asks: {question.Ask}") { Expected = $"an answer under answers.{question.Key}" });
+                faults.Add(new Fault(
+                    "no-answer", install.At, $"answers.{question.Key}",
+                    $"{sheet.Name} asks: {question.Ask}")
+                { Expected = $"an answer under answers.{question.Key}" });
                 continue;
             }
 
             var value = Read(question.Type, text);
             if (value is null)
-                faults.Add(new Fault("answer-type", answer?.At ?? question.At, $"answers.{question.Key}", "This answer is of the wrong type.") { Found = $"'{text}'", Expected = question.Type == Conditions.ValueType.YesNo ? "yes or no" : "a number" });
+                faults.Add(new Fault(
+                    "answer-type", answer?.At ?? question.At, $"answers.{question.Key}",
+                    "This answer is of the wrong type.")
+                {
+                    Found = $"'{text}'",
+                    Expected = question.Type == Conditions.ValueType.YesNo
+                        ? "yes or no"
+                        : "a number"
+                });
             _values[question.Key] = value;
         }
     }

@@ -26,7 +26,8 @@ public sealed record Plan(
     IReadOnlyList<string> Notes)
 {
     /// <summary>The family of each database instance of the estate, by name.</summary>
-    public IReadOnlyDictionary<string, string> Engines { get; init; } = new Dictionary<string, string>(StringComparer.OrdinalIgnoreCase);
+    public IReadOnlyDictionary<string, string> Engines { get; init; } = new Dictionary<string, string>(
+        StringComparer.OrdinalIgnoreCase);
 
     /// <summary>Databases in which the product keeps credentials of other systems.</summary>
     public IReadOnlyList<SecretStore> SecretStores { get; init; } = [];
@@ -68,7 +69,8 @@ public sealed record PlannedGroup(
 /// <param name="Dn">Where it belongs, or null for an existing account, which stays where it is.</param>
 /// <param name="Existing">It was there before us: its branch, flags and description are its own affair.</param>
 public sealed record PlannedAccount(
-    string Key, string Name, string? Dn, string Description, string Purpose, WorksAs WorksAs, bool PasswordNeverExpires, bool Existing, Origin At)
+    string Key, string Name, string? Dn, string Description, string Purpose, WorksAs WorksAs, bool PasswordNeverExpires,
+    bool Existing, Origin At)
 {
     /// <summary>Whether it must not be able to change its own password.</summary>
     public bool PasswordCannotChange { get; init; }
@@ -87,7 +89,8 @@ public sealed record PlannedAccount(
 /// <param name="Through">The key of the plan's group through which it should be held, or null.</param>
 /// <param name="Decision">The decision that chose it, or null.</param>
 public sealed record PlannedGrant(
-    string Id, string Account, Right Right, string? Place, string? Through, GivenBy GivenBy, Until Until, Team Team, string? Why, string? Decision, Origin At)
+    string Id, string Account, Right Right, string? Place, string? Through, GivenBy GivenBy, Until Until, Team Team, string? Why,
+    string? Decision, Origin At)
 {
     /// <summary>Whether the product's setup makes what it is a right in: a database, a group.</summary>
     public bool MadeBySetup { get; init; }
@@ -98,13 +101,17 @@ public sealed record PlannedGrant(
 /// <param name="Account">The key of the account it runs as.</param>
 /// <param name="Start">When it starts, or null when that does not matter.</param>
 /// <param name="After">Services that must run before it.</param>
-public sealed record PlannedService(string Name, string Host, string Place, string Account, ServiceStart? Start, IReadOnlyList<string> After, GivenBy GivenBy, Origin At);
+public sealed record PlannedService(
+    string Name, string Host, string Place, string Account, ServiceStart? Start, IReadOnlyList<string> After, GivenBy GivenBy,
+    Origin At);
 
 /// <summary>A choice among alternatives that was made, and why.</summary>
 /// <param name="Id">Unique in the plan: account and name of the decision.</param>
 /// <param name="Taken">The label of the alternative taken.</param>
 /// <param name="ByInstall">Whether the install chose; otherwise the one of least reach was taken.</param>
-public sealed record Decision(string Id, string Account, string Name, string Taken, string Reason, bool ByInstall, IReadOnlyList<Alternative> Alternatives, Origin At);
+public sealed record Decision(
+    string Id, string Account, string Name, string Taken, string Reason, bool ByInstall, IReadOnlyList<Alternative> Alternatives,
+    Origin At);
 
 /// <summary>One of the alternatives of a decision.</summary>
 /// <param name="Reach">A measure of what else an account could do with it; see <see cref="RightReach"/>.</param>

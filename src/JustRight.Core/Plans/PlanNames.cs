@@ -18,7 +18,9 @@ internal sealed class PlanNames
         var used = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
         var product = estate.Naming.ShortNames.GetValueOrDefault(sheet.Product, sheet.Product);
         UnknownKeys(install.Accounts, sheet.Accounts.Select(a => a.Key), "accounts", "account");
-        UnknownKeys(install.NeverExpires.ToDictionary(n => n.Key, n => new NameChoice(n.Key, true, n.Value.At)), sheet.Accounts.Select(a => a.Key), "never-expires", "account");
+        UnknownKeys(
+            install.NeverExpires.ToDictionary(n => n.Key, n => new NameChoice(n.Key, true, n.Value.At)),
+            sheet.Accounts.Select(a => a.Key), "never-expires", "account");
         UnknownKeys(install.Groups, sheet.Groups.Select(g => g.Key), "groups", "group");
         // What is settled or chosen stands first, so that a made name never takes it.
         foreach (var name in nameIndex.Accounts.Values.Concat(nameIndex.Groups.Values)) used.Add(name);
@@ -27,7 +29,8 @@ internal sealed class PlanNames
         foreach (var group in sheet.Groups)
         {
             install.Groups.TryGetValue(group.Key, out var choice);
-            var name = Name(choice, nameIndex.Groups, group.Key, estate.Naming.Groups, "group", NamePattern.GroupLength, "groups");
+            var name = Name(
+                choice, nameIndex.Groups, group.Key, estate.Naming.Groups, "group", NamePattern.GroupLength, "groups");
             var existing = choice?.Existing == true;
             _groups[group.Key] = new PlannedGroup(
                 group.Key, name, existing ? null : DnIn(estate.Naming.GroupsIn, name), group.Scope,
@@ -37,7 +40,9 @@ internal sealed class PlanNames
         foreach (var account in sheet.Accounts)
         {
             install.Accounts.TryGetValue(account.Key, out var choice);
-            var name = Name(choice, nameIndex.Accounts, account.Key, estate.Naming.Accounts, "account", NamePattern.AccountLength, "accounts");
+            var name = Name(
+                choice, nameIndex.Accounts, account.Key, estate.Naming.Accounts, "account", NamePattern.AccountLength,
+                "accounts");
             var existing = choice?.Existing == true;
             _accounts[account.Key] = new PlannedAccount(
                 account.Key, name, existing ? null : DnIn(BranchOf(estate, account), name),
@@ -49,19 +54,25 @@ internal sealed class PlanNames
             };
         }
 
-        string Name(NameChoice? choice, IReadOnlyDictionary<string, string> settled, string key, string pattern, string word, int length, string section)
+        string Name(
+            NameChoice? choice, IReadOnlyDictionary<string, string> settled, string key, string pattern, string word, int length,
+            string section)
         {
             if (choice is not null)
             {
                 if (NamePattern.WhatIsWrong(choice.Name, length) is { } wrong)
-                    faults.Add(new Fault("name", choice.At, $"{section}.{key}", $"'{choice.Name}' cannot be a logon name: {wrong}."));
+                    faults.Add(new Fault(
+                        "name", choice.At, $"{section}.{key}", $"'{choice.Name}' cannot be a logon name: {wrong}."));
                 return choice.Name;
             }
 
             if (settled.TryGetValue(key, out var before)) return before;
-            var made = NamePattern.Make(pattern, new Dictionary<string, string> { ["product"] = product, [word] = key }, length, n => used.Contains(n) || nameIndex.Taken.Contains(n));
+            var made = NamePattern.Make(
+                pattern, new Dictionary<string, string> { ["product"] = product, [word] = key }, length,
+                n => used.Contains(n) || nameIndex.Taken.Contains(n));
             if (NamePattern.WhatIsWrong(made, length) is { } bad)
-                faults.Add(new Fault("name", estate.Naming.At, $"naming.{section}", $"The pattern makes '{made}' for '{key}': {bad}."));
+                faults.Add(new Fault(
+                    "name", estate.Naming.At, $"naming.{section}", $"The pattern makes '{made}' for '{key}': {bad}."));
             used.Add(made);
             return made;
         }
@@ -81,7 +92,13 @@ internal sealed class PlanNames
         {
             var all = known.ToList();
             foreach (var (key, choice) in choices.Where(c => !all.Contains(c.Key)))
-                faults.Add(new Fault($"unknown-{what}", choice.At, $"{section}.{key}", $"'{key}' is not a{(what == "account" ? "n" : "")} {what} of {sheet.Name}.") { Nearest = Spelling.Nearest(key, all), Expected = $"a key of the sheet's {section}" });
+                faults.Add(new Fault(
+                    $"unknown-{what}", choice.At, $"{section}.{key}",
+                    $"'{key}' is not a{(what == "account" ? "n" : "")} {what} of {sheet.Name}.")
+                {
+                    Nearest = Spelling.Nearest(key, all),
+                    Expected = $"a key of the sheet's {section}",
+                });
         }
     }
 
@@ -90,7 +107,8 @@ internal sealed class PlanNames
     public IReadOnlyList<PlannedGroup> Groups => [.. _groups.Values];
 
     /// <summary>The key of the branch that an account belongs in.</summary>
-    public static string BranchOf(Estate estate, SheetAccount account) => account.WorksAs == WorksAs.Bind ? estate.Naming.BindAccountsIn : estate.Naming.AccountsIn;
+    public static string BranchOf(Estate estate, SheetAccount account) =>
+        account.WorksAs == WorksAs.Bind ? estate.Naming.BindAccountsIn : estate.Naming.AccountsIn;
 
     public string NameOf(string account) => _accounts.TryGetValue(account, out var planned) ? planned.Name : account;
 

@@ -27,31 +27,39 @@ public static class Planner
         grants.AddRange(ServicePlanner.Grants(services));
         var notes = Separations(sheet, estate, install, names, faults);
         notes.AddRange(SharedTooWidely(names, grants));
-        if (!nameIndex.Checked && (names.Accounts.Any(a => !a.Existing) || names.Groups.Any(g => !g.Existing))) notes.Add("Names were not checked against the directory yet: no survey was taken.");
+        if (!nameIndex.Checked && (names.Accounts.Any(a => !a.Existing) || names.Groups.Any(g => !g.Existing)))
+            notes.Add("Names were not checked against the directory yet: no survey was taken.");
         var signIn = SignInPlanner.Make(sheet, estate, install, places, names, notes, faults);
         UnknownChoices(install, expander, faults);
         if (faults.Count > 0) return (null, faults);
 
         var branches = new List<PlannedBranch>();
-        branches.AddRange(sheet.Accounts.Where(a => names.Accounts.First(n => n.Key == a.Key).Dn is not null).Select(a => BranchOf(estate, PlanNames.BranchOf(estate, a))));
+        branches.AddRange(sheet.Accounts.Where(a => names.Accounts.First(n => n.Key == a.Key).Dn is not null).Select(a =>
+            BranchOf(estate, PlanNames.BranchOf(estate, a))));
         var groups = names.Groups.Where(g => !SignInPlanner.HasGroupElsewhere(g, sheet, estate, install, grants)).ToList();
         if (groups.Any(g => g.Dn is not null)) branches.Add(BranchOf(estate, estate.Naming.GroupsIn));
         return (new Plan(
             install.Name, sheet.Name, sheet.Title, estate.Name, estate.Domain.ShortName, estate.Domain.DnsName, install.Stage,
-            [.. branches.DistinctBy(b => b.Dn)], groups, names.Accounts, Merge(grants), expander.Decisions, Forbidden(sheet, estate), notes)
+            [.. branches.DistinctBy(b => b.Dn)], groups, names.Accounts, Merge(grants), expander.Decisions,
+            Forbidden(sheet, estate), notes)
         {
             Services = services,
             Separate = sheet.Separate,
             SignIn = signIn,
             TypedIn = [.. sheet.Accounts.SelectMany(a => TypedIn(sheet, install, a, names.NameOf(a.Key), places))],
-            SecretStores = [.. sheet.Places.Where(p => p.HoldsSecrets).SelectMany(p => places[p.Key].Where(s => s.Database is not null).Select(s => new SecretStore(s.Instance!, s.Database!, p.At)))],
+            SecretStores = [.. sheet.Places.Where(p => p.HoldsSecrets).SelectMany(p =>
+                places[p.Key].Where(s => s.Database is not null).Select(s => new SecretStore(s.Instance!, s.Database!, p.At)))],
             Engines = estate.Instances.ToDictionary(i => i.Name, i => i.Engine, StringComparer.OrdinalIgnoreCase),
         }, []);
     }
 
-    private static IEnumerable<PasswordPlace> TypedIn(Sheet sheet, Install install, SheetAccount account, string name, PlaceMap places) =>
+    private static IEnumerable<PasswordPlace> TypedIn(
+        Sheet sheet, Install install, SheetAccount account, string name, PlaceMap places) =>
         account.Password.TypedIn.SelectMany(t => (t.On is { } on ? places[on].Select(s => s.Host) : [""]).Select(host =>
-            new PasswordPlace(name, PasswordPlaceKind.Setting, host, t.In, t.Setting, t.Breaks) { Product = sheet.Title, Install = install.Name, ReadByService = t.ReadBy }));
+            new PasswordPlace(
+                name, PasswordPlaceKind.Setting, host, t.In, t.Setting,
+                t.Breaks)
+            { Product = sheet.Title, Install = install.Name, ReadByService = t.ReadBy }));
 
     private static PlannedBranch BranchOf(Estate estate, string key)
     {
@@ -68,7 +76,8 @@ public static class Planner
         foreach (var account in names.AccountsIn(group))
         {
             yield return new PlannedGrant(
-                $"{account}/{right.Key}", account, right, null, null, GivenBy.Us, Until.Always, Team.Directory, group.Purpose, null, group.At);
+                $"{account}/{right.Key}", account, right, null, null, GivenBy.Us, Until.Always, Team.Directory, group.Purpose,
+                null, group.At);
         }
     }
 
@@ -104,10 +113,12 @@ public static class Planner
         var notes = new List<string>();
         foreach (var separation in sheet.Separate)
         {
-            foreach (var shared in separation.Accounts.GroupBy(k => names.NameOf(k), StringComparer.OrdinalIgnoreCase).Where(g => g.Count() > 1))
+            foreach (var shared in separation.Accounts.GroupBy(
+                k => names.NameOf(k), StringComparer.OrdinalIgnoreCase).Where(g => g.Count() > 1))
             {
                 var keys = shared.ToList();
-                var allowed = estate.Rules.AllowedSharing.FirstOrDefault(a => a.Install == install.Name && keys.All(a.Accounts.Contains));
+                var allowed = estate.Rules.AllowedSharing.FirstOrDefault(a =>
+                    a.Install == install.Name && keys.All(a.Accounts.Contains));
                 if (allowed is not null)
                 {
                     notes.Add($"{string.Join(" and ", keys)} share {shared.Key}, which {sheet.Name} keeps apart. Allowed by {allowed.At}: {allowed.Why}");
@@ -115,7 +126,9 @@ public static class Planner
                 }
 
                 var at = install.Accounts.TryGetValue(keys[^1], out var choice) ? choice.At : install.At;
-                faults.Add(new Fault("not-separate", at, $"accounts.{keys[^1]}", $"{sheet.Name} keeps {string.Join(" and ", keys)} apart ({separation.At}): {separation.Why}")
+                faults.Add(new Fault(
+                    "not-separate", at, $"accounts.{keys[^1]}",
+                    $"{sheet.Name} keeps {string.Join(" and ", keys)} apart ({separation.At}): {separation.Why}")
                 {
                     Found = $"both are {shared.Key}",
                     Expected = "different accounts, or an entry in the estate's rules.allowed-sharing with a reason",
@@ -134,7 +147,8 @@ public static class Planner
         foreach (var shared in grants.Where(g => g.Through is not null).GroupBy(g => (g.Through, g.Right)))
         {
             var group = names.Groups.First(g => g.Key == shared.Key.Through);
-            foreach (var account in names.AccountsIn(group).Where(a => !grants.Any(g => g.Account == a && g.Right == shared.Key.Right)))
+            foreach (var account in names.AccountsIn(group).Where(a =>
+                !grants.Any(g => g.Account == a && g.Right == shared.Key.Right)))
                 yield return $"{account} will hold {shared.Key.Right} through {group.Key}, and does not need it ({shared.First().At}): use a separate group.";
         }
     }
@@ -146,7 +160,9 @@ public static class Planner
         {
             faults.Add(new Fault("unknown-decision", choice.At, $"choices.{key}", $"'{key}' is not a decision of this sheet.")
             {
-                Expected = expander.KnownDecisions.Count == 0 ? "no choices: the sheet names no decision" : string.Join(", ", expander.KnownDecisions),
+                Expected = expander.KnownDecisions.Count == 0
+                    ? "no choices: the sheet names no decision"
+                    : string.Join(", ", expander.KnownDecisions),
                 Nearest = Spelling.Nearest(key, expander.KnownDecisions),
             });
         }

@@ -5,7 +5,8 @@ namespace JustRight.Core.Replicas;
 /// <param name="Newest">The controller that has the newest of every attribute, or null when none has, or none was read.</param>
 /// <param name="Others">The others that were read, with what they lack.</param>
 /// <param name="Unread">Controllers that could not be asked, with the reason.</param>
-public sealed record ReplicaComparison(bool Agree, string? Newest, IReadOnlyList<ReplicaLag> Others, IReadOnlyList<(string Controller, string Reason)> Unread)
+public sealed record ReplicaComparison(
+    bool Agree, string? Newest, IReadOnlyList<ReplicaLag> Others, IReadOnlyList<(string Controller, string Reason)> Unread)
 {
     /// <summary>Compares.</summary>
     public static ReplicaComparison Of(IReadOnlyList<ReplicaObject> replicas)
@@ -15,8 +16,12 @@ public sealed record ReplicaComparison(bool Agree, string? Newest, IReadOnlyList
         if (read.Count == 0) return new ReplicaComparison(false, null, [], unread);
         var newest = read.FirstOrDefault(r => read.All(o => Behind(r, o) == 0)) ?? read[0];
         var isNewest = read.All(o => Behind(newest, o) == 0);
-        var lags = read.Where(r => r != newest).Select(r => new ReplicaLag(r.Controller, r.Found, Different(newest, r), Behind(r, newest), Delay(r, newest))).ToList();
-        return new ReplicaComparison(lags.All(l => l.Attributes.Count == 0 && l.Found == newest.Found && l.ChangesBehind == 0), isNewest ? newest.Controller : null, lags, unread);
+        var lags = read.Where(r => r != newest)
+            .Select(r => new ReplicaLag(r.Controller, r.Found, Different(newest, r), Behind(r, newest), Delay(r, newest)))
+            .ToList();
+        return new ReplicaComparison(
+            lags.All(l => l.Attributes.Count == 0 && l.Found == newest.Found && l.ChangesBehind == 0),
+            isNewest ? newest.Controller : null, lags, unread);
     }
 
     /// <summary>
@@ -57,4 +62,5 @@ public sealed record ReplicaComparison(bool Agree, string? Newest, IReadOnlyList
 /// <param name="Attributes">The attributes whose values differ.</param>
 /// <param name="ChangesBehind">How many attributes it has in an older version.</param>
 /// <param name="Delay">How much later the newest change is on the newest controller.</param>
-public sealed record ReplicaLag(string Controller, bool Found, IReadOnlyList<string> Attributes, int ChangesBehind, TimeSpan Delay);
+public sealed record ReplicaLag(
+    string Controller, bool Found, IReadOnlyList<string> Attributes, int ChangesBehind, TimeSpan Delay);

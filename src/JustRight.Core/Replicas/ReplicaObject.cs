@@ -6,10 +6,13 @@ namespace JustRight.Core.Replicas;
 /// <param name="Found">Whether the object is there.</param>
 /// <param name="Attributes">The values that all controllers should share, by attribute, in a fixed order.</param>
 /// <param name="Stamps">How often and when each attribute was changed, as the controller keeps for replication.</param>
-public sealed record ReplicaObject(string Controller, string? Unread, bool Found, IReadOnlyDictionary<string, IReadOnlyList<string>> Attributes, IReadOnlyList<ReplicaStamp> Stamps)
+public sealed record ReplicaObject(
+    string Controller, string? Unread, bool Found, IReadOnlyDictionary<string, IReadOnlyList<string>> Attributes,
+    IReadOnlyList<ReplicaStamp> Stamps)
 {
     /// <summary>A controller that could not be asked.</summary>
-    public static ReplicaObject NotRead(string controller, string reason) => new(controller, reason, false, new Dictionary<string, IReadOnlyList<string>>(), []);
+    public static ReplicaObject NotRead(string controller, string reason) =>
+        new(controller, reason, false, new Dictionary<string, IReadOnlyList<string>>(), []);
 }
 
 /// <summary>

@@ -6,7 +6,8 @@ namespace JustRight.Core.Rights;
 public sealed class BaselineRights(MembershipGraph graph, GrantIndex index)
 {
     private readonly ILookup<string, (int Node, RightTail Tail)> _elsewhere =
-        graph.Baseline.Order().SelectMany(n => index.ElsewhereTo(graph.SidOf(n)).Select(t => (Node: n, Tail: t))).ToLookup(t => t.Tail.Right.Key, StringComparer.Ordinal);
+        graph.Baseline.Order().SelectMany(n => index.ElsewhereTo(graph.SidOf(n)).Select(t => (Node: n, Tail: t)))
+            .ToLookup(t => t.Tail.Right.Key, StringComparer.Ordinal);
 
     /// <summary>How every domain user comes to a right; empty when not every one does.</summary>
     public IReadOnlyList<(int Node, RightTail Tail)> Of(Right right) => right.OnHost is null

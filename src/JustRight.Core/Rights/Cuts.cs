@@ -11,8 +11,14 @@ public sealed record Cuts(IReadOnlySet<(int Member, int Group)> Memberships, IRe
     public static Cuts None { get; } = new(new HashSet<(int, int)>(), new HashSet<(Sid, string)>());
 
     /// <summary>One more membership.</summary>
-    public Cuts With(int member, int group) => this with { Memberships = new HashSet<(int, int)>(Memberships) { (member, group) } };
+    public Cuts With(int member, int group) => this with
+    {
+        Memberships = new HashSet<(int, int)>(Memberships) { (member, group) },
+    };
 
     /// <summary>One more entry.</summary>
-    public Cuts With(Sid holder, Right right) => this with { Entries = new HashSet<(Sid, string)>(Entries) { (holder, right.Key) } };
+    public Cuts With(Sid holder, Right right) => this with
+    {
+        Entries = new HashSet<(Sid, string)>(Entries) { (holder, right.Key) },
+    };
 }

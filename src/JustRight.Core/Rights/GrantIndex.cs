@@ -83,7 +83,8 @@ public sealed class GrantIndex
             }
 
             if (!_placesOf.TryGetValue(sid, out var places)) _placesOf[sid] = places = [];
-            if (places.Count == 0 || places[^1] != place) places.Add(place); // place by place, so a repetition can only be the last
+            // place by place, so a repetition can only be the last
+            if (places.Count == 0 || places[^1] != place) places.Add(place);
         }
     }
 

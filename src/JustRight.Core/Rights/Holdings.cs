@@ -28,7 +28,7 @@ public sealed class Holdings
         foreach (var node in Groups)
         {
             if (_graph.PrincipalOf(node) is not { Kind: Surveys.PrincipalKind.Group } group || node == account) continue;
-            var right = view.Membership(group.Name);
+            var right = view.MembershipOf(node);
             var membership = new Held(right);
             membership.Tails.Add((node, new RightTail(group.Sid, right, [], null)));
             _memberships[right.Key] = membership;
@@ -114,7 +114,9 @@ public sealed class Holdings
     }
 
     /// <summary>Whether what a principal is given reaches the account.</summary>
-    public bool Reaches(Sid holder) => _graph.IndexOf(holder) is >= 0 and var node && (node == Account || Groups.Contains(node) || _graph.Everybody.Contains(node));
+    public bool Reaches(Sid holder) =>
+        _graph.IndexOf(holder) is >= 0 and var node
+            && (node == Account || Groups.Contains(node) || _graph.Everybody.Contains(node));
 
     /// <summary>The paths of a held right, shortest first.</summary>
     public IReadOnlyList<RightPath> PathsOf(Held held) => PathsOf(held.Tails);
@@ -125,12 +127,16 @@ public sealed class Holdings
         var paths = new List<RightPath>();
         foreach (var (node, tail) in tails)
             foreach (var way in WaysTo(node)) paths.Add(ToPath(way, tail));
-        return paths.Count < 2 ? paths : [.. paths.OrderBy(p => p.Steps.Count).ThenBy(p => p.ToString(), StringComparer.OrdinalIgnoreCase).Take(MostPaths)];
+        return paths.Count < 2
+            ? paths
+            : [.. paths.OrderBy(p => p.Steps.Count).ThenBy(p => p.ToString(), StringComparer.OrdinalIgnoreCase).Take(MostPaths)];
     }
 
     /// <summary>A right that comes along with a local group goes when the entry in that group goes.</summary>
     private bool IsCut(RightTail tail) =>
-        Without is not null && (Without.Entries.Contains((tail.Holder, tail.Right.Key)) || (tail.Via is not null && Without.Entries.Contains((tail.Holder, tail.Via.Key))));
+        Without is not null
+            && (Without.Entries.Contains((tail.Holder, tail.Right.Key))
+                || (tail.Via is not null && Without.Entries.Contains((tail.Holder, tail.Via.Key))));
 
     /// <summary>An account holds rights at many places through the same few groups: the ways to each are found once.</summary>
     private List<int[]> WaysTo(int node)

@@ -12,6 +12,7 @@ namespace JustRight.Core.Rights;
 public sealed class SurveyView
 {
     private readonly Engine _members;
+    private readonly Right?[] _memberships;
     private readonly Dictionary<string, HostSnapshot> _hosts;
     private readonly Dictionary<string, InstanceSnapshot> _instances;
 
@@ -23,6 +24,7 @@ public sealed class SurveyView
         Engines = engines;
         _members = engines.First(e => e.Membership("", "") is not null);
         Graph = new MembershipGraph(survey.Directory);
+        _memberships = new Right?[Graph.Count];
         Tree = survey.Directory.Access is { } access ? new AccessTree(access) : null;
         Index = new GrantIndex(engines, survey, Graph, Tree);
         Baseline = new BaselineRights(Graph, Index);
@@ -36,7 +38,7 @@ public sealed class SurveyView
 
     private SurveyView(SurveyView view, AccessTree tree)
     {
-        _members = view._members;
+        (_members, _memberships) = (view._members, view._memberships);
         (Survey, Engines, Graph, Tree, Index) = (view.Survey, view.Engines, view.Graph, tree, view.Index);
         (Baseline, Policies, UnreadParts, ServiceNames) = (view.Baseline, view.Policies, view.UnreadParts, view.ServiceNames);
         (_hosts, _instances) = (view._hosts, view._instances);
@@ -50,6 +52,9 @@ public sealed class SurveyView
 
     /// <summary>Membership of a group of the domain.</summary>
     public Right Membership(string group) => _members.Membership(Graph.Domain, group)!;
+
+    /// <summary>Membership of the group of a node, made when it is first asked for: whoever is in it shares it.</summary>
+    internal Right MembershipOf(int node) => _memberships[node] ??= Membership(Graph.PrincipalOf(node)!.Name);
 
     /// <summary>The survey.</summary>
     public Survey Survey { get; }

@@ -64,4 +64,5 @@ public sealed record AnyOf(string? Decision, IReadOnlyList<NeedClause> Alternati
     : NeedClause(When, Called, At);
 
 /// <summary>Needs that belong together.</summary>
-public sealed record AllOf(IReadOnlyList<NeedClause> Parts, Condition? When, string? Called, Origin At) : NeedClause(When, Called, At);
+public sealed record AllOf(IReadOnlyList<NeedClause> Parts, Condition? When, string? Called, Origin At)
+    : NeedClause(When, Called, At);

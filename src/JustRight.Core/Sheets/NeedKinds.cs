@@ -96,17 +96,24 @@ public static class NeedKinds
         new(NeedKind.LocalGroup, "local-group", "on", [PlaceKind.Host], Team.Host, null),
         new(NeedKind.DomainGroup, "domain-group", null, [], Team.Directory, null),
         new(NeedKind.InstanceRole, "instance-role", "at", [PlaceKind.Instance, PlaceKind.Database], Team.Database, null),
-        new(NeedKind.InstancePermission, "instance-permission", "at", [PlaceKind.Instance, PlaceKind.Database], Team.Database, null),
+        new(
+            NeedKind.InstancePermission, "instance-permission", "at", [PlaceKind.Instance, PlaceKind.Database], Team.Database,
+            null),
         new(NeedKind.DatabaseRole, "database-role", "in", [PlaceKind.Database, PlaceKind.Instance], Team.Database, null),
-        new(NeedKind.DatabasePermission, "database-permission", "in", [PlaceKind.Database, PlaceKind.Instance], Team.Database, null),
+        new(
+            NeedKind.DatabasePermission, "database-permission", "in", [PlaceKind.Database, PlaceKind.Instance], Team.Database,
+            null),
         new(NeedKind.DatabaseOwner, "database-owner", "in", [PlaceKind.Database, PlaceKind.Instance], Team.Database, ["yes"]),
-        new(NeedKind.Directory, "directory", "below", [PlaceKind.Branch], Team.Directory, [.. DirectoryActs.All.Select(a => a.Words)]),
+        new(
+            NeedKind.Directory, "directory", "below", [PlaceKind.Branch], Team.Directory,
+            [.. DirectoryActs.All.Select(a => a.Words)]),
         new(NeedKind.ProductRole, "product-role", null, [], Team.Product, null),
     ];
 
     /// <summary>The rows by kind, with that of services, which are no needs of their own.</summary>
     public static FrozenDictionary<NeedKind, NeedKindRow> ByKind { get; } =
-        All.Append(new NeedKindRow(NeedKind.Service, "service", "on", [PlaceKind.Host], Team.Host, null)).ToFrozenDictionary(r => r.Kind);
+        All.Append(new NeedKindRow(NeedKind.Service, "service", "on", [PlaceKind.Host], Team.Host, null))
+            .ToFrozenDictionary(r => r.Kind);
 
     /// <summary>Every qualifier that names a place.</summary>
     public static IReadOnlyList<string> Qualifiers { get; } = ["on", "at", "in", "below"];

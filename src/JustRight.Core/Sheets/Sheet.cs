@@ -52,11 +52,13 @@ public sealed record Fact(string Key, Condition Condition, Origin At);
 /// <summary>A domain group the product wants, that gathers accounts which need the same rights.</summary>
 /// <param name="Members">Keys of accounts or groups of the sheet.</param>
 /// <param name="Closed">When true, members that no plan put there are excess.</param>
-public sealed record SheetGroup(string Key, string Purpose, GroupScope Scope, IReadOnlyList<string> Members, bool Closed, Origin At);
+public sealed record SheetGroup(
+    string Key, string Purpose, GroupScope Scope, IReadOnlyList<string> Members, bool Closed, Origin At);
 
 /// <summary>An account of the product.</summary>
 public sealed record SheetAccount(
-    string Key, string Purpose, WorksAs WorksAs, bool PasswordNeverExpires, IReadOnlyList<NeedClause> Needs, IReadOnlyList<ForbiddenHolding> Forbidden, Origin At)
+    string Key, string Purpose, WorksAs WorksAs, bool PasswordNeverExpires, IReadOnlyList<NeedClause> Needs,
+    IReadOnlyList<ForbiddenHolding> Forbidden, Origin At)
 {
     /// <summary>Whether it must not be able to change its own password.</summary>
     public bool PasswordCannotChange { get; init; }
@@ -70,7 +72,8 @@ public sealed record SheetAccount(
 /// <param name="Act">The act, or null.</param>
 /// <param name="Attributes">The attributes of an act that names them.</param>
 /// <param name="Of">The class of object of an act, or null for its own.</param>
-public sealed record ForbiddenHolding(string? Group, DirectoryActRow? Act, IReadOnlyList<string> Attributes, string? Of, string Why, Origin At);
+public sealed record ForbiddenHolding(
+    string? Group, DirectoryActRow? Act, IReadOnlyList<string> Attributes, string? Of, string Why, Origin At);
 
 /// <summary>Accounts that must not be one and the same, with the reason.</summary>
 public sealed record Separation(IReadOnlyList<string> Accounts, string Why, Origin At);
@@ -81,4 +84,5 @@ public sealed record Separation(IReadOnlyList<string> Accounts, string Why, Orig
 /// <param name="Start">When it starts, or null when the product does not mind.</param>
 /// <param name="After">Services that must run before it.</param>
 /// <param name="GivenBy">Who sets all this: the product's setup, or we.</param>
-public sealed record SheetService(string Name, string On, string RunsAs, ServiceStart? Start, IReadOnlyList<string> After, GivenBy GivenBy, Origin At);
+public sealed record SheetService(
+    string Name, string On, string RunsAs, ServiceStart? Start, IReadOnlyList<string> After, GivenBy GivenBy, Origin At);

@@ -13,14 +13,24 @@ public static class SheetRules
     public static IReadOnlyList<Fault> Check(Sheet sheet) => new Checker(sheet).Run();
 
     /// <summary>Whether a directory act has the attributes and the class it needs.</summary>
-    public static IEnumerable<Fault> CheckAct(DirectoryActRow act, IReadOnlyList<string> attributes, string? of, Origin at, string field)
+    public static IEnumerable<Fault> CheckAct(
+        DirectoryActRow act, IReadOnlyList<string> attributes, string? of, Origin at, string field)
     {
         if (act.NamesAttributes && attributes.Count == 0)
-            yield return new Fault("missing-key", at, field + ".attributes", $"'{act.Words}' needs the attributes.") { Expected = "attributes: a list of attribute names" };
+            yield return new Fault("missing-key", at, field + ".attributes", $"'{act.Words}' needs the attributes.")
+            {
+                Expected = "attributes: a list of attribute names",
+            };
         if (!act.NamesAttributes && attributes.Count > 0)
-            yield return new Fault("needless-key", at, field + ".attributes", $"'{act.Words}' goes with no attributes.") { Found = string.Join(", ", attributes) };
+            yield return new Fault("needless-key", at, field + ".attributes", $"'{act.Words}' goes with no attributes.")
+            {
+                Found = string.Join(", ", attributes),
+            };
         if (act.Class is null && of is null)
-            yield return new Fault("missing-key", at, field + ".of", $"'{act.Words}' needs an object class.") { Expected = "of: user, group, computer or another class" };
+            yield return new Fault("missing-key", at, field + ".of", $"'{act.Words}' needs an object class.")
+            {
+                Expected = "of: user, group, computer or another class",
+            };
     }
 
     /// <summary>The names that conditions of a sheet may use, with their types. Facts come in the order written.</summary>
@@ -72,10 +82,21 @@ public static class SheetRules
         {
             var field = $"groups.{group.Key}.members";
             if (_accounts.Contains(group.Key))
-                _faults.Add(new Fault("duplicate-name", group.At, $"groups.{group.Key}", $"'{group.Key}' is an account too: members would be ambiguous."));
-            foreach (var member in group.Members) Known("unknown-member", member, [.. _accounts, .. _groups.Keys], group.At, field, "an account or a group of this sheet");
+                _faults.Add(new Fault(
+                    "duplicate-name", group.At, $"groups.{group.Key}",
+                    $"'{group.Key}' is an account too: members would be ambiguous."));
+            foreach (var member in group.Members)
+                Known(
+                    "unknown-member", member, [.. _accounts, .. _groups.Keys], group.At, field,
+                    "an account or a group of this sheet");
             if (Ring(group) is { } ring)
-                _faults.Add(new Fault("cyclic-group", group.At, field, $"Group '{group.Key}' contains itself.") { Found = string.Join(" -> ", ring), Expected = "groups without a ring" });
+                _faults.Add(new Fault(
+                    "cyclic-group", group.At, field,
+                    $"Group '{group.Key}' contains itself.")
+                {
+                    Found = string.Join(" -> ", ring),
+                    Expected = "groups without a ring",
+                });
         }
 
         private List<string>? Ring(SheetGroup start)
@@ -105,9 +126,16 @@ public static class SheetRules
                 case AnyOf any:
                     for (var i = 0; i < any.Alternatives.Count; i++) CheckClause(any.Alternatives[i], $"{field}.any-of[{i}]");
                     foreach (var inner in any.Alternatives.Where(HasAnyOf))
-                        _faults.Add(new Fault("nested-any-of", inner.At, field, "An alternative cannot contain alternatives.") { Expected = "the alternatives written out side by side" });
-                    foreach (var twice in any.Alternatives.Where(a => a.Called is not null).GroupBy(a => a.Called).Where(g => g.Count() > 1))
-                        _faults.Add(new Fault("duplicate-name", twice.Last().At, field, $"Two alternatives are called '{twice.Key}'."));
+                        _faults.Add(new Fault(
+                            "nested-any-of", inner.At, field,
+                            "An alternative cannot contain alternatives.")
+                        {
+                            Expected = "the alternatives written out side by side",
+                        });
+                    foreach (var twice in any.Alternatives.Where(a =>
+                        a.Called is not null).GroupBy(a => a.Called).Where(g => g.Count() > 1))
+                        _faults.Add(new Fault(
+                            "duplicate-name", twice.Last().At, field, $"Two alternatives are called '{twice.Key}'."));
                     break;
                 case AllOf all:
                     for (var i = 0; i < all.Parts.Count; i++) CheckClause(all.Parts[i], $"{field}.all-of[{i}]");
@@ -124,67 +152,126 @@ public static class SheetRules
         {
             var row = NeedKinds.ByKind[need.Kind];
             if (row.Values is not null && !row.Values.Contains(need.Value))
-                Known("unknown-value", need.Value, row.Values, need.At, $"{field}.{row.Key}", "one of " + string.Join(", ", row.Values));
-            if (need.Kind is NeedKind.InstancePermission or NeedKind.DatabasePermission && !DatabaseNeedRules.IsPermission(need.Value, need.Kind))
-                _faults.Add(new Fault("unknown-value", need.At, $"{field}.{row.Key}", $"'{need.Value}' cannot be a permission.") { Found = need.Value, Expected = DatabaseNeedRules.Expected(need.Kind) });
-            if (need.Kind == NeedKind.Directory && DirectoryActs.Of(need.Value) is { } act) _faults.AddRange(CheckAct(act, need.Attributes, need.Of, need.At, field));
-            if (need.Through is not null) Known("unknown-group", need.Through, _groups.Keys, need.At, field + ".through", "a group of this sheet");
+                Known(
+                    "unknown-value", need.Value, row.Values, need.At, $"{field}.{row.Key}",
+                    "one of " + string.Join(", ", row.Values));
+            if (need.Kind is NeedKind.InstancePermission or NeedKind.DatabasePermission
+                && !DatabaseNeedRules.IsPermission(need.Value, need.Kind))
+                _faults.Add(new Fault(
+                    "unknown-value", need.At, $"{field}.{row.Key}",
+                    $"'{need.Value}' cannot be a permission.")
+                {
+                    Found = need.Value,
+                    Expected = DatabaseNeedRules.Expected(need.Kind),
+                });
+            if (need.Kind == NeedKind.Directory && DirectoryActs.Of(need.Value) is { } act)
+                _faults.AddRange(CheckAct(act, need.Attributes, need.Of, need.At, field));
+            if (need.Through is not null)
+                Known("unknown-group", need.Through, _groups.Keys, need.At, field + ".through", "a group of this sheet");
             if (row.Qualifier is null || need.Place is null) return;
-            if (!Known("unknown-place", need.Place, _places.Keys, need.At, $"{field}.{row.Qualifier}", "a place of this sheet")) return;
+            if (!Known("unknown-place", need.Place, _places.Keys, need.At, $"{field}.{row.Qualifier}", "a place of this sheet"))
+                return;
             var place = _places[need.Place];
             if (!row.Places.Contains(place.Kind))
             {
-                _faults.Add(new Fault("wrong-place", need.At, $"{field}.{row.Qualifier}", $"A '{row.Key}' cannot hold at '{place.Key}'.")
+                _faults.Add(new Fault(
+                    "wrong-place", need.At, $"{field}.{row.Qualifier}", $"A '{row.Key}' cannot hold at '{place.Key}'.")
                 {
                     Found = "a " + place.Kind.ToString().ToLowerInvariant(),
                     Expected = "a " + string.Join(" or ", row.Places.Select(p => p.ToString().ToLowerInvariant())),
                 });
             }
-            else if (need.Kind is NeedKind.DatabaseRole or NeedKind.DatabasePermission or NeedKind.DatabaseOwner && place.Kind == PlaceKind.Instance && need.Database is null)
+            else if (need.Kind is NeedKind.DatabaseRole or NeedKind.DatabasePermission or NeedKind.DatabaseOwner
+                && place.Kind == PlaceKind.Instance && need.Database is null)
             {
-                _faults.Add(new Fault("no-database", need.At, $"{field}.{row.Qualifier}", $"'{place.Key}' is an instance: say which database.") { Expected = $"{place.Key}/name-of-database" });
+                _faults.Add(new Fault(
+                    "no-database", need.At, $"{field}.{row.Qualifier}",
+                    $"'{place.Key}' is an instance: say which database.")
+                { Expected = $"{place.Key}/name-of-database" });
             }
         }
 
         private void CheckService(SheetService service)
         {
             var field = $"services.{service.Name}";
-            if (Known("unknown-place", service.On, _places.Keys, service.At, field + ".on", "a place of this sheet") && _places[service.On].Kind != PlaceKind.Host)
-                _faults.Add(new Fault("wrong-place", service.At, field + ".on", "A service runs on hosts.") { Expected = "a host" });
+            if (Known("unknown-place", service.On, _places.Keys, service.At, field + ".on", "a place of this sheet")
+                && _places[service.On].Kind != PlaceKind.Host)
+                _faults.Add(new Fault(
+                    "wrong-place", service.At, field + ".on", "A service runs on hosts.")
+                { Expected = "a host" });
             Known("unknown-account", service.RunsAs, _accounts, service.At, field + ".as", "an account of this sheet");
         }
 
         private void CheckPassword(SheetAccount account)
         {
             var field = $"accounts.{account.Key}.password";
-            if (account.Password.ChangedBy == PasswordKeeper.Product && account.WorksAs != WorksAs.Pool && !sheet.Services.Any(s => s.RunsAs == account.Key))
-                _faults.Add(new Fault("wrong-value", account.Password.At, $"{field}.changed-by", $"A product changes only the passwords of accounts under which it runs its services, and no service of this sheet runs as '{account.Key}'.") { Found = "product", Expected = "us, or a service with as: " + account.Key });
+            if (account.Password.ChangedBy == PasswordKeeper.Product && account.WorksAs != WorksAs.Pool
+                && !sheet.Services.Any(s => s.RunsAs == account.Key))
+                _faults.Add(new Fault(
+                    "wrong-value", account.Password.At, $"{field}.changed-by",
+                    $"A product changes only the passwords of accounts under which it runs its services, and no service of this sheet runs as '{account.Key}'.")
+                {
+                    Found = "product",
+                    Expected = "us, or a service with as: " + account.Key,
+                });
             for (var i = 0; i < account.Password.TypedIn.Count; i++)
             {
                 var typed = account.Password.TypedIn[i];
-                if (typed.On is { } on && Known("unknown-place", on, _places.Keys, typed.At, $"{field}.typed-in[{i}].on", "a place of this sheet") && _places[on].Kind != PlaceKind.Host)
-                    _faults.Add(new Fault("wrong-place", typed.At, $"{field}.typed-in[{i}].on", "A password is typed on hosts.") { Expected = "a host, or no 'on' for one setting of the whole product" });
+                if (typed.On is { } on
+                    && Known("unknown-place", on, _places.Keys, typed.At, $"{field}.typed-in[{i}].on", "a place of this sheet")
+                    && _places[on].Kind != PlaceKind.Host)
+                    _faults.Add(new Fault(
+                        "wrong-place", typed.At, $"{field}.typed-in[{i}].on",
+                        "A password is typed on hosts.")
+                    {
+                        Expected = "a host, or no 'on' for one setting of the whole product",
+                    });
                 if (typed.ReadBy is not { } service) continue;
-                Known("unknown-service", service, sheet.Services.Select(s => s.Name), typed.At, $"{field}.typed-in[{i}].read-by", "a service of this sheet");
+                Known(
+                    "unknown-service", service, sheet.Services.Select(s => s.Name), typed.At, $"{field}.typed-in[{i}].read-by",
+                    "a service of this sheet");
                 if (typed.On is null)
-                    _faults.Add(new Fault("missing-key", typed.At, $"{field}.typed-in[{i}].on", "A service reads a password at its start on its own host.") { Expected = "on: the host place" });
+                    _faults.Add(new Fault(
+                        "missing-key", typed.At, $"{field}.typed-in[{i}].on",
+                        "A service reads a password at its start on its own host.")
+                    { Expected = "on: the host place" });
             }
         }
 
         private void CheckSignIn(SheetSignIn signIn)
         {
-            if (signIn.BindAccount is { } account && Known("unknown-account", account, _accounts, signIn.Line("bind.account"), "sign-in.bind.account", "an account of this sheet") && sheet.Accounts.First(a => a.Key == account).WorksAs != WorksAs.Bind)
-                _faults.Add(new Fault("wrong-value", signIn.Line("bind.account"), "sign-in.bind.account", $"'{account}' has other duties besides the bind.") { Expected = "an account with works-as: bind" });
-            if (signIn.Enter is { } enter) Known("unknown-group", enter, _groups.Keys, signIn.Line("enter"), "sign-in.enter", "a group of this sheet");
+            if (signIn.BindAccount is { } account
+                && Known(
+                    "unknown-account", account, _accounts, signIn.Line("bind.account"), "sign-in.bind.account",
+                    "an account of this sheet")
+                && sheet.Accounts.First(a => a.Key == account).WorksAs != WorksAs.Bind)
+                _faults.Add(new Fault(
+                    "wrong-value", signIn.Line("bind.account"), "sign-in.bind.account",
+                    $"'{account}' has other duties besides the bind.")
+                { Expected = "an account with works-as: bind" });
+            if (signIn.Enter is { } enter)
+                Known("unknown-group", enter, _groups.Keys, signIn.Line("enter"), "sign-in.enter", "a group of this sheet");
             var settings = signIn.Settings;
-            if (Known("unknown-place", settings.TypedOn, _places.Keys, signIn.Line("settings.typed-on"), "sign-in.settings.typed-on", "a place of this sheet") && _places[settings.TypedOn].Kind != PlaceKind.Host)
-                _faults.Add(new Fault("wrong-place", signIn.Line("settings.typed-on"), "sign-in.settings.typed-on", "Settings are typed on hosts.") { Expected = "a host" });
+            if (Known(
+                "unknown-place", settings.TypedOn, _places.Keys, signIn.Line("settings.typed-on"), "sign-in.settings.typed-on",
+                "a place of this sheet")
+                && _places[settings.TypedOn].Kind != PlaceKind.Host)
+                _faults.Add(new Fault(
+                    "wrong-place", signIn.Line("settings.typed-on"), "sign-in.settings.typed-on",
+                    "Settings are typed on hosts.")
+                { Expected = "a host" });
             for (var i = 0; i < settings.Fields.Count; i++)
             {
                 var field = settings.Fields[i];
-                if (field.Is is { } key) Known("unknown-value", key, SettingKeys.All.Select(k => k.Key), field.At, $"sign-in.settings.fields[{i}].is", "a neutral name of a setting");
+                if (field.Is is { } key)
+                    Known(
+                        "unknown-value", key, SettingKeys.All.Select(k => k.Key), field.At, $"sign-in.settings.fields[{i}].is",
+                        "a neutral name of a setting");
                 if (field.Is == SettingKeys.SignInFilter && signIn.TypedName is null)
-                    _faults.Add(new Fault("missing-key", field.At, "sign-in.typed-name", "A filter for the typed name needs the product's placeholder.") { Expected = "typed-name: such as {0}" });
+                    _faults.Add(new Fault(
+                        "missing-key", field.At, "sign-in.typed-name",
+                        "A filter for the typed name needs the product's placeholder.")
+                    { Expected = "typed-name: such as {0}" });
             }
         }
 
@@ -192,14 +279,23 @@ public static class SheetRules
         {
             var all = known.ToList();
             if (all.Contains(word)) return true;
-            _faults.Add(new Fault(code, at, field, $"'{word}' is not declared.") { Found = $"'{word}'", Expected = expected, Nearest = Spelling.Nearest(word, all) });
+            _faults.Add(new Fault(
+                code, at, field,
+                $"'{word}' is not declared.")
+            {
+                Found = $"'{word}'",
+                Expected = expected,
+                Nearest = Spelling.Nearest(word, all),
+            });
             return false;
         }
 
         private void WantYesNo(Condition condition, string field)
         {
             if (ConditionTypes.Check(condition, _names, field, _faults) is { } type && type != Conditions.ValueType.YesNo)
-                _faults.Add(new Fault("condition-type", condition.At, field, "A condition must be yes or no.") { Expected = "a yes or no" });
+                _faults.Add(new Fault(
+                    "condition-type", condition.At, field, "A condition must be yes or no.")
+                { Expected = "a yes or no" });
         }
     }
 }

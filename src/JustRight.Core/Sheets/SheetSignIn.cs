@@ -16,7 +16,8 @@ namespace JustRight.Core.Sheets;
 /// <param name="PageSize">How many objects it asks for at a time; null when it cannot ask page by page.</param>
 /// <param name="Settings">Where and how it is told.</param>
 public sealed record SheetSignIn(
-    IReadOnlyList<DirectoryFamily> Families, string? BindAccount, BindForm BindForm, IReadOnlyList<WireSecurity> Security, bool OneBase, string? Enter, NestedGroups Nested, string? TypedName,
+    IReadOnlyList<DirectoryFamily> Families, string? BindAccount, BindForm BindForm, IReadOnlyList<WireSecurity> Security,
+    bool OneBase, string? Enter, NestedGroups Nested, string? TypedName,
     SheetGroupList? Groups, int? PageSize, SignInSettings Settings, Origin At)
 {
     /// <summary>Where each key stands, for faults; those of inner sections with their path.</summary>
@@ -62,7 +63,8 @@ public sealed record SheetGroupList(IReadOnlyList<string> NamesStart, bool Built
 /// <param name="Where">The file or the page.</param>
 /// <param name="Form">What the file is; a page is a list to type.</param>
 /// <param name="Fields">Its settings, in the order of the file or the page.</param>
-public sealed record SignInSettings(string TypedOn, string Where, SettingsForm Form, IReadOnlyList<SettingsField> Fields, Origin At);
+public sealed record SignInSettings(
+    string TypedOn, string Where, SettingsForm Form, IReadOnlyList<SettingsField> Fields, Origin At);
 
 /// <summary>What a file of settings is.</summary>
 public enum SettingsForm

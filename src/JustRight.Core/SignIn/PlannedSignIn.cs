@@ -11,7 +11,8 @@ namespace JustRight.Core.SignIn;
 /// <param name="Install">What the install says.</param>
 /// <param name="Security">The best way of reaching the directory that both sides know.</param>
 /// <param name="TypedOn">The hosts on which the settings are typed.</param>
-public sealed record PlannedSignIn(PeopleDirectory Directory, SheetSignIn Wants, InstallSignIn Install, WireSecurity Security, IReadOnlyList<string> TypedOn)
+public sealed record PlannedSignIn(
+    PeopleDirectory Directory, SheetSignIn Wants, InstallSignIn Install, WireSecurity Security, IReadOnlyList<string> TypedOn)
 {
     /// <summary>The domain, for directories that are one.</summary>
     public required Domain Domain { get; init; }
@@ -37,13 +38,18 @@ public sealed record PlannedSignIn(PeopleDirectory Directory, SheetSignIn Wants,
     public string? EnterDn { get; init; }
 
     /// <summary>What the names of groups start with that an administrator sees.</summary>
-    public IReadOnlyList<string> GroupsStart => Install.GroupsStart.Count > 0 ? Install.GroupsStart : Wants.Groups?.NamesStart ?? [];
+    public IReadOnlyList<string> GroupsStart =>
+        Install.GroupsStart.Count > 0 ? Install.GroupsStart : Wants.Groups?.NamesStart ?? [];
 
     /// <summary>Whether the directory's own filter decides who may enter.</summary>
-    public bool GroupInFilter => EnterName is not null && Wants.Nested != NestedGroups.ByProduct && (Directory.Family == DirectoryFamily.AdLike || Directory.BackLink);
+    public bool GroupInFilter =>
+        EnterName is not null && Wants.Nested != NestedGroups.ByProduct
+            && (Directory.Family == DirectoryFamily.AdLike || Directory.BackLink);
 
     /// <summary>Whether members of groups inside groups count.</summary>
-    public bool NestedCount => Wants.Nested == NestedGroups.ByProduct || (Wants.Nested == NestedGroups.ByFilter && Directory.Family == DirectoryFamily.AdLike);
+    public bool NestedCount =>
+        Wants.Nested == NestedGroups.ByProduct
+            || (Wants.Nested == NestedGroups.ByFilter && Directory.Family == DirectoryFamily.AdLike);
 
     /// <summary>The plan with names that a survey has found.</summary>
     /// <param name="dnOf">The distinguished name of a logon name in the domain, or null when it was not found.</param>

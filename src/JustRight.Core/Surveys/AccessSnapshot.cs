@@ -13,7 +13,8 @@ namespace JustRight.Core.Surveys;
 /// <param name="WholeBranches">Distinguished names of the branches below which every object was read.</param>
 /// <param name="Unread">Branches that could not be read whole, with the reason.</param>
 public sealed record AccessSnapshot(
-    DirectorySchema Schema, IReadOnlyList<SecurityDescriptor> Descriptors, IReadOnlyList<DirectoryObject> Objects, IReadOnlyList<string> WholeBranches, IReadOnlyList<UnreadPart> Unread);
+    DirectorySchema Schema, IReadOnlyList<SecurityDescriptor> Descriptors, IReadOnlyList<DirectoryObject> Objects,
+    IReadOnlyList<string> WholeBranches, IReadOnlyList<UnreadPart> Unread);
 
 /// <summary>An object of the directory, as far as access to it goes.</summary>
 /// <param name="Dn">Its distinguished name as the directory spells it.</param>

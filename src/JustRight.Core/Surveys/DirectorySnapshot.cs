@@ -9,7 +9,8 @@ namespace JustRight.Core.Surveys;
 /// <param name="Branches">The names of the estate's branches that exist.</param>
 /// <param name="Unread">Why nothing could be read, or null.</param>
 public sealed record DirectorySnapshot(
-    string Domain, Sid DomainSid, string ReadFrom, DateTimeOffset ReadAt, IReadOnlyList<DirectoryPrincipal> Principals, IReadOnlyList<string> Branches, string? Unread)
+    string Domain, Sid DomainSid, string ReadFrom, DateTimeOffset ReadAt, IReadOnlyList<DirectoryPrincipal> Principals,
+    IReadOnlyList<string> Branches, string? Unread)
 {
     /// <summary>What was read of access lists, or null when they were not asked for.</summary>
     public AccessSnapshot? Access { get; init; }

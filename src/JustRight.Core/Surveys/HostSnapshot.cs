@@ -7,7 +7,8 @@ namespace JustRight.Core.Surveys;
 /// <param name="LogonLists">The lists of effective log-on rights and privileges, denying ones included.</param>
 /// <param name="UnreadParts">Lists that could not be read, though the host could.</param>
 public sealed record HostSnapshot(
-    string Name, DateTimeOffset ReadAt, string? Unread, IReadOnlyList<LocalGroup> LocalGroups, IReadOnlyList<LogonList> LogonLists, IReadOnlyList<UnreadPart> UnreadParts)
+    string Name, DateTimeOffset ReadAt, string? Unread, IReadOnlyList<LocalGroup> LocalGroups,
+    IReadOnlyList<LogonList> LogonLists, IReadOnlyList<UnreadPart> UnreadParts)
 {
     /// <summary>The part name that stands for all local groups.</summary>
     public const string LocalGroupsPart = "local groups";

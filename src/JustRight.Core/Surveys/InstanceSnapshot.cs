@@ -5,7 +5,8 @@ namespace JustRight.Core.Surveys;
 /// <summary>What was read of a database instance.</summary>
 /// <param name="Unread">Why nothing could be read, or null.</param>
 public sealed record InstanceSnapshot(
-    string Name, string Engine, DateTimeOffset ReadAt, string? Unread, IReadOnlyList<InstanceLogin> Logins, IReadOnlyList<RoleMembers> Roles, IReadOnlyList<DatabaseSnapshot> Databases)
+    string Name, string Engine, DateTimeOffset ReadAt, string? Unread, IReadOnlyList<InstanceLogin> Logins,
+    IReadOnlyList<RoleMembers> Roles, IReadOnlyList<DatabaseSnapshot> Databases)
 {
     /// <summary>The part name that stands for all permissions of the instance.</summary>
     public const string PermissionsPart = "permissions";
@@ -32,7 +33,8 @@ public sealed record InstanceSnapshot(
     public IReadOnlyList<UnreadPart> UnreadParts { get; init; } = [];
 
     /// <summary>An instance that could not be read.</summary>
-    public static InstanceSnapshot NotRead(string name, string engine, DateTimeOffset at, string reason) => new(name, engine, at, reason, [], [], []);
+    public static InstanceSnapshot NotRead(string name, string engine, DateTimeOffset at, string reason) =>
+        new(name, engine, at, reason, [], [], []);
 }
 
 /// <summary>A login: a domain user, a machine, a domain group or a local group that may connect.</summary>
@@ -76,7 +78,8 @@ public sealed record PermissionEntry(string Permission, PermissionState State, S
 
 /// <summary>What was read of one database.</summary>
 /// <param name="Owner">The owner, who is the database's dbo; may be empty.</param>
-public sealed record DatabaseSnapshot(string Name, Sid Owner, string? Unread, IReadOnlyList<InstanceLogin> Users, IReadOnlyList<RoleMembers> Roles)
+public sealed record DatabaseSnapshot(
+    string Name, Sid Owner, string? Unread, IReadOnlyList<InstanceLogin> Users, IReadOnlyList<RoleMembers> Roles)
 {
     /// <summary>What the instance calls the owner, also when that is no account of a domain; null when it was not told.</summary>
     public string? OwnerName { get; init; }

@@ -13,11 +13,14 @@ namespace JustRight.Core.Surveys;
 /// <param name="ObjectClasses">What it says of its classes.</param>
 /// <param name="Unread">Why nothing could be read, or null.</param>
 public sealed record PeopleSnapshot(
-    string Directory, DirectoryFamily Family, string ReadAs, DateTimeOffset ReadAt, IReadOnlyList<PeopleObject> Objects, IReadOnlyList<string> Attributes, IReadOnlyList<string> AttributeTypes,
+    string Directory, DirectoryFamily Family, string ReadAs, DateTimeOffset ReadAt, IReadOnlyList<PeopleObject> Objects,
+    IReadOnlyList<string> Attributes, IReadOnlyList<string> AttributeTypes,
     IReadOnlyList<string> ObjectClasses, string? Unread)
 {
     /// <summary>A snapshot of a directory that could not be read.</summary>
-    public static PeopleSnapshot NotRead(string directory, DirectoryFamily family, string readAs, DateTimeOffset now, string reason) => new(directory, family, readAs, now, [], [], [], [], reason);
+    public static PeopleSnapshot NotRead(
+        string directory, DirectoryFamily family, string readAs, DateTimeOffset now,
+        string reason) => new(directory, family, readAs, now, [], [], [], [], reason);
 
     /// <summary>The objects laid out for filters.</summary>
     public ObjectTable ToTable() => new(SchemaDescriptions.Read(Family, AttributeTypes, ObjectClasses), Objects, Attributes);

@@ -6,7 +6,9 @@ namespace JustRight.Core.Surveys;
 /// <param name="Sites">The topology's sites that have links; which host is in which is known from the host alone.</param>
 /// <param name="Policies">The policies.</param>
 /// <param name="Unread">Why nothing could be read, or null.</param>
-public sealed record PolicySnapshot(IReadOnlyList<PolicyContainer> Containers, IReadOnlyList<PolicyContainer> Sites, IReadOnlyList<GroupPolicy> Policies, string? Unread)
+public sealed record PolicySnapshot(
+    IReadOnlyList<PolicyContainer> Containers, IReadOnlyList<PolicyContainer> Sites, IReadOnlyList<GroupPolicy> Policies,
+    string? Unread)
 {
     /// <summary>Why the sites could not be read, or null.</summary>
     public string? SitesUnread { get; init; }
@@ -24,7 +26,8 @@ public sealed record PolicyContainer(string Dn, string Links, bool BlocksInherit
 /// <param name="AccessList">Its access list as text, or null when it was not read: it says whom the policy applies to.</param>
 /// <param name="Lists">The lists of rights in its template, or null when the template was not read; empty when it has
 /// none.</param>
-public sealed record GroupPolicy(string Id, string Name, bool ComputerHalfDisabled, string? AccessList, IReadOnlyList<PolicyList>? Lists)
+public sealed record GroupPolicy(
+    string Id, string Name, bool ComputerHalfDisabled, string? AccessList, IReadOnlyList<PolicyList>? Lists)
 {
     /// <summary>Why the template was not read, or null.</summary>
     public string? ListsUnread { get; init; }

@@ -5,7 +5,8 @@ namespace JustRight.Core.Surveys;
 /// in.
 /// </summary>
 public sealed record PostgreSqlCatalog(
-    IReadOnlyList<PostgreSqlRole> Roles, IReadOnlyList<PostgreSqlMembership> Memberships, IReadOnlyList<PostgreSqlDatabase> Databases,
+    IReadOnlyList<PostgreSqlRole> Roles, IReadOnlyList<PostgreSqlMembership> Memberships,
+    IReadOnlyList<PostgreSqlDatabase> Databases,
     IReadOnlyList<SignInRule> SignInRules, IReadOnlyList<NameMapLine> NameMap)
 {
     /// <summary>Why rules of sign-in or the name map could not be read, or null.</summary>
@@ -61,7 +62,9 @@ public sealed record PrivilegeEntry(string? Grantee, string Privilege, bool Gran
 /// <summary>A database.</summary>
 /// <param name="Entries">What is given on it, with what the engine gives by default written out.</param>
 /// <param name="Unread">Why what is in it could not be read, or null.</param>
-public sealed record PostgreSqlDatabase(string Name, string Owner, IReadOnlyList<PrivilegeEntry> Entries, string? Unread, IReadOnlyList<PostgreSqlSchema> Schemas, IReadOnlyList<PostgreSqlTable> Tables, IReadOnlyList<DefaultPrivileges> Defaults);
+public sealed record PostgreSqlDatabase(
+    string Name, string Owner, IReadOnlyList<PrivilegeEntry> Entries, string? Unread, IReadOnlyList<PostgreSqlSchema> Schemas,
+    IReadOnlyList<PostgreSqlTable> Tables, IReadOnlyList<DefaultPrivileges> Defaults);
 
 /// <summary>A schema of a database.</summary>
 public sealed record PostgreSqlSchema(string Name, string Owner, IReadOnlyList<PrivilegeEntry> Entries);
@@ -83,7 +86,9 @@ public sealed record DefaultPrivileges(string Creator, string? Schema, IReadOnly
 /// <param name="AnyAddress">Whether it holds for every address.</param>
 /// <param name="Method">Such as <c>gss</c>, <c>ldap</c>, <c>reject</c>.</param>
 /// <param name="Options">Such as <c>map=domain</c>, <c>include_realm=0</c>.</param>
-public sealed record SignInRule(string Type, IReadOnlyList<string> Databases, IReadOnlyList<string> Users, bool AnyAddress, string Method, IReadOnlyList<string> Options);
+public sealed record SignInRule(
+    string Type, IReadOnlyList<string> Databases, IReadOnlyList<string> Users, bool AnyAddress, string Method,
+    IReadOnlyList<string> Options);
 
 /// <summary>A line of a name map [PostgreSQL, User Name Maps].</summary>
 /// <param name="SystemName">The name outside; with a slash before it a pattern whose first group <c>\1</c> stands for.</param>

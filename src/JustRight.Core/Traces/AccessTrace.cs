@@ -14,19 +14,22 @@ namespace JustRight.Core.Traces;
 /// <param name="IfMemberOf">Groups the account is thought to be in.</param>
 /// <param name="IfInheriting">Objects at which inheritance is thought to be on.</param>
 public sealed record TraceQuestion(
-    string Principal, int Node, IReadOnlyList<Demand> Demands, string Of, string? Below, IReadOnlyList<string> Objects, IReadOnlyList<string> IfMemberOf, IReadOnlyList<string> IfInheriting);
+    string Principal, int Node, IReadOnlyList<Demand> Demands, string Of, string? Below, IReadOnlyList<string> Objects,
+    IReadOnlyList<string> IfMemberOf, IReadOnlyList<string> IfInheriting);
 
 /// <summary>The answer to a trace.</summary>
 /// <param name="Tree">The tree it was judged on, what-ifs included.</param>
 /// <param name="NotFound">Given objects that were not read: not there, or not to be seen.</param>
 /// <param name="Remedies">The remedies of each failure, in the order of the failures.</param>
 public sealed record AccessTrace(
-    TraceQuestion Question, AccessTree Tree, BranchAnswer Answer, IReadOnlyList<string> NotFound, IReadOnlyList<IReadOnlyList<Remedy>> Remedies)
+    TraceQuestion Question, AccessTree Tree, BranchAnswer Answer, IReadOnlyList<string> NotFound,
+    IReadOnlyList<IReadOnlyList<Remedy>> Remedies)
 {
     /// <summary>Traces.</summary>
     public static AccessTrace Make(TraceQuestion question, AccessTree tree, MembershipGraph graph)
     {
-        var opened = question.IfInheriting.Select(tree.IndexOf).Where(i => i >= 0 && tree.DescriptorOf(i) is not null).ToDictionary(i => i, i => tree.DescriptorOf(i)!.WithProtection(false));
+        var opened = question.IfInheriting.Select(tree.IndexOf).Where(i => i >= 0 && tree.DescriptorOf(i) is not null)
+            .ToDictionary(i => i, i => tree.DescriptorOf(i)!.WithProtection(false));
         if (opened.Count > 0) tree = tree.With(opened);
         var token = AccessTokens.Of(graph, question.Node);
         var groups = question.IfMemberOf.Select(graph.IndexOf).Where(n => n >= 0).ToList();

@@ -17,7 +17,8 @@ public sealed record Remedy(string Id, string Title, IReadOnlyList<DirectoryChan
 /// <param name="Lost">Rights that would go.</param>
 /// <param name="Lists">The access lists of the places that change themselves, before and after.</param>
 public sealed record RemedyPreview(
-    IReadOnlyList<string> Touched, int Fixed, int StillFailing, IReadOnlyList<RightFlow> Gained, IReadOnlyList<RightFlow> Lost, IReadOnlyList<ListPreview> Lists);
+    IReadOnlyList<string> Touched, int Fixed, int StillFailing, IReadOnlyList<RightFlow> Gained, IReadOnlyList<RightFlow> Lost,
+    IReadOnlyList<ListPreview> Lists);
 
 /// <summary>One right that flows in or goes.</summary>
 /// <param name="Who">Whose.</param>

@@ -49,7 +49,9 @@ public sealed class RemedyMaker(AccessSweep sweep, string domain, string princip
 
     private Remedy Inherit(FailureGroup failure, int number, IReadOnlyList<int> at)
     {
-        var changes = at.Select(i => new SwitchInheritance(domain, _tree[i].Dn, true, DescriptorText.Write(_tree.DescriptorOf(i)!.DaclOnly))).ToList();
+        var changes = at.Select(i =>
+            new SwitchInheritance(domain, _tree[i].Dn, true, DescriptorText.Write(_tree.DescriptorOf(i)!.DaclOnly)))
+            .ToList();
         var after = at.ToDictionary(i => i, i => _tree.DescriptorOf(i)!.WithProtection(false));
         return new Remedy($"{number}-inherit", $"enable inheritance at {Places(at)}", changes, Preview(failure, after));
     }
@@ -66,12 +68,16 @@ public sealed class RemedyMaker(AccessSweep sweep, string domain, string princip
                 var one = failure.Objects.Contains(index) && !demand.OfContainers;
                 var of = _tree.Schema.Class(_tree[failure.Objects[0]].Class)!;
                 var rule = one ? demand.RuleForOne(principal) : demand.RuleFor(principal, of);
-                changes.Add(new AddAccessRule(domain, _tree[index].Dn, rule, AceWords.What(rule.Rights, rule.ObjectType, rule.InheritedBy, _tree.Schema)));
+                changes.Add(new AddAccessRule(
+                    domain, _tree[index].Dn, rule, AceWords.What(rule.Rights, rule.ObjectType, rule.InheritedBy, _tree.Schema)));
                 after[index] = AclEditor.Insert(after[index], rule.ToAce(trustee));
             }
         }
 
-        return new Remedy($"{number}-spot", $"give {principal} the right to {string.Join(" and ", failure.Demands.Select(d => d.Words))} on the spot, at {Places(at)}", changes, Preview(failure, after));
+        return new Remedy(
+            $"{number}-spot",
+            $"give {principal} the right to {string.Join(" and ", failure.Demands.Select(d => d.Words))} on the spot, at {Places(at)}",
+            changes, Preview(failure, after));
     }
 
     private Remedy TakeDenialAway(FailureGroup failure, int number)
@@ -82,11 +88,14 @@ public sealed class RemedyMaker(AccessSweep sweep, string domain, string princip
         var (after, position) = AclEditor.Remove(_tree.DescriptorOf(at)!, ace);
         return new Remedy(
             $"{number}-undeny", $"remove the ACE on {_tree[at].Dn} that denies it to {rule.Principal}",
-            [new RemoveAccessRule(domain, _tree[at].Dn, rule, AceWords.What(rule.Rights, rule.ObjectType, rule.InheritedBy, _tree.Schema), position)],
+            [new RemoveAccessRule(
+                domain, _tree[at].Dn, rule, AceWords.What(rule.Rights, rule.ObjectType, rule.InheritedBy, _tree.Schema),
+                position)],
             Preview(failure, new Dictionary<int, SecurityDescriptor> { [at] = after }));
     }
 
-    private string Places(IReadOnlyList<int> at) => at.Count <= 2 ? string.Join(" and ", at.Select(i => _tree[i].Dn)) : $"{at.Count} objects";
+    private string Places(IReadOnlyList<int> at) =>
+        at.Count <= 2 ? string.Join(" and ", at.Select(i => _tree[i].Dn)) : $"{at.Count} objects";
 
     /// <summary>Holds the tree as it would be against the tree as it is.</summary>
     private RemedyPreview Preview(FailureGroup failure, IReadOnlyDictionary<int, SecurityDescriptor> changed)
@@ -98,7 +107,8 @@ public sealed class RemedyMaker(AccessSweep sweep, string domain, string princip
         var gained = new Dictionary<(Sid, string, bool), int>();
         var lost = new Dictionary<(Sid, string, bool), int>();
         var known = new Dictionary<(int, int), (List<(Sid, string, bool)> Gained, List<(Sid, string, bool)> Lost)>();
-        foreach (var index in changed.Keys.Where(k => !_tree.AtAndAbove(k).Skip(1).Any(changed.ContainsKey)).SelectMany(_tree.AtAndBelow))
+        foreach (var index in changed.Keys.Where(k =>
+            !_tree.AtAndAbove(k).Skip(1).Any(changed.ContainsKey)).SelectMany(_tree.AtAndBelow))
         {
             var (before, now) = (_tree.DescriptorIdOf(index), then.DescriptorIdOf(index));
             if (before == now || before < 0) continue;
@@ -113,15 +123,22 @@ public sealed class RemedyMaker(AccessSweep sweep, string domain, string princip
             foreach (var flow in flows.Lost) lost[flow] = lost.GetValueOrDefault(flow) + 1;
         }
 
-        return new RemedyPreview(touched, fixedNow, failure.Objects.Count - fixedNow, Flows(gained), Flows(lost), [.. changed.Keys.Take(3).Select(i => new ListPreview(_tree[i].Dn, Lines(_tree.DescriptorOf(i)!), Lines(then.DescriptorOf(i)!)))]);
+        return new RemedyPreview(
+            touched, fixedNow, failure.Objects.Count - fixedNow, Flows(gained), Flows(lost),
+            [.. changed.Keys.Take(3).Select(i =>
+                new ListPreview(_tree[i].Dn, Lines(_tree.DescriptorOf(i)!), Lines(then.DescriptorOf(i)!)))]);
     }
 
     private List<RightFlow> Flows(Dictionary<(Sid Who, string What, bool Denies), int> flows) =>
-        [.. flows.Select(f => new RightFlow(nameOf(f.Key.Who), f.Key.What, f.Key.Denies, f.Value)).OrderByDescending(f => f.Objects).ThenBy(f => f.Who, StringComparer.OrdinalIgnoreCase).ThenBy(f => f.What, StringComparer.Ordinal)];
+        [.. flows.Select(f =>
+            new RightFlow(nameOf(f.Key.Who), f.Key.What, f.Key.Denies, f.Value)).OrderByDescending(f => f.Objects).ThenBy(
+            f => f.Who, StringComparer.OrdinalIgnoreCase).ThenBy(f => f.What, StringComparer.Ordinal)];
 
     /// <summary>What counts for the object itself, whoever it comes from.</summary>
     private HashSet<(Sid, string, bool)> Effective(SecurityDescriptor descriptor) =>
-        [.. descriptor.Entries.Where(a => a.IsEffective && (a.Allows || a.Denies)).Select(a => (a.Trustee, AceWords.What(a.Mask, a.ObjectType, null, _tree.Schema), a.Denies))];
+        [.. descriptor.Entries.Where(a => a.IsEffective && (a.Allows || a.Denies)).Select(a =>
+            (a.Trustee, AceWords.What(a.Mask, a.ObjectType, null, _tree.Schema), a.Denies))];
 
-    private List<string> Lines(SecurityDescriptor descriptor) => [.. descriptor.Entries.Select(a => AceWords.Of(a, _tree.Schema, nameOf))];
+    private List<string> Lines(SecurityDescriptor descriptor) =>
+        [.. descriptor.Entries.Select(a => AceWords.Of(a, _tree.Schema, nameOf))];
 }

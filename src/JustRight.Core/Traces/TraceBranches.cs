@@ -20,14 +20,18 @@ public static class TraceBranches
     {
         var tree = trace.Tree;
         var counts = new Dictionary<int, (int Can, int Cannot, int Unseen)>();
-        var refusing = trace.Answer.Failures.Where(f => f.Cause is not (FailureCause.NotUnderstood or FailureCause.MembershipUnread or FailureCause.Unread)).SelectMany(f => f.Objects).ToHashSet();
+        var refusing = trace.Answer.Failures.Where(f =>
+            f.Cause is not (FailureCause.NotUnderstood or FailureCause.MembershipUnread or FailureCause.Unread))
+            .SelectMany(f => f.Objects).ToHashSet();
         var unclear = trace.Answer.Failures.SelectMany(f => f.Objects).ToHashSet();
         foreach (var index in trace.Answer.Objects)
         {
             foreach (var above in tree.AtAndAbove(index).Skip(tree.IsContainer(index) ? 0 : 1))
             {
                 var (can, cannot, unseen) = counts.GetValueOrDefault(above);
-                counts[above] = refusing.Contains(index) ? (can, cannot + 1, unseen) : unclear.Contains(index) ? (can, cannot, unseen + 1) : (can + 1, cannot, unseen);
+                counts[above] = refusing.Contains(index) ? (can, cannot + 1, unseen)
+                    : unclear.Contains(index) ? (can, cannot, unseen + 1)
+                    : (can + 1, cannot, unseen);
             }
         }
 
@@ -38,8 +42,11 @@ public static class TraceBranches
         IEnumerable<TraceBranch> Walk(int index, int depth)
         {
             if (!counts.TryGetValue(index, out var count)) yield break;
-            yield return new TraceBranch(index, depth, tree.DescriptorOf(index) is { } list ? !list.IsProtected : null, count.Can, count.Cannot, count.Unseen, causes.Contains(index));
-            foreach (var child in tree.ChildrenOf(index).Where(tree.IsContainer).OrderBy(c => tree[c].Dn, StringComparer.OrdinalIgnoreCase))
+            yield return new TraceBranch(
+                index, depth, tree.DescriptorOf(index) is { } list ? !list.IsProtected : null, count.Can, count.Cannot,
+                count.Unseen, causes.Contains(index));
+            foreach (var child in tree.ChildrenOf(index).Where(tree.IsContainer).OrderBy(
+                c => tree[c].Dn, StringComparer.OrdinalIgnoreCase))
                 foreach (var below in Walk(child, depth + 1)) yield return below;
         }
     }

@@ -20,7 +20,9 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
 {
     private readonly Plan _plan = fit.Plan;
     private readonly HashSet<string> _toBeGiven = [.. give.Where(s => s.Blocked is null).SelectMany(s => s.For)];
-    private readonly Dictionary<string, (TakenOrder Order, Change Change, List<string> For, string Why, string? Blocked, Origin At)> _steps = new(StringComparer.Ordinal);
+    private readonly Dictionary<string, (
+        TakenOrder Order, Change Change, List<string> For, string Why, string? Blocked,
+        Origin At)> _steps = new(StringComparer.Ordinal);
     private readonly List<NotOffered> _notOffered = [];
     private Cuts _cuts = Cuts.None;
 
@@ -35,20 +37,31 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
         foreach (var account in fit.Accounts)
         {
             var node = view.Graph.IndexOf(account.Account.Name);
-            foreach (var accepted in account.Judgements.Where(j => j.Accepted is not null)) _notOffered.Add(new NotOffered(accepted.Id, $"{accepted.Accepted!.By} accepted it until {accepted.Accepted.UntilWords}: {accepted.Accepted.Why}"));
-            var excess = account.Judgements.Where(j => j.Verdict is Verdict.Forbidden or Verdict.Excess && j.Accepted is null).OrderBy(j => j.Verdict == Verdict.Forbidden ? 0 : 1);
-            foreach (var judgement in account.Judgements.Where(j => j is { Verdict: Verdict.Excess, Right.Inside: not null, Accepted: null })) InsideTheProduct(account.Account, judgement);
-            if (_plan.Stage == Stage.Installed && account.Judgements.FirstOrDefault(IsSetupsOwn) is { } done) Disable(account.Account, done);
+            foreach (var accepted in account.Judgements.Where(j => j.Accepted is not null))
+                _notOffered.Add(new NotOffered(
+                    accepted.Id,
+                    $"{accepted.Accepted!.By} accepted it until {accepted.Accepted.UntilWords}: {accepted.Accepted.Why}"));
+            var excess = account.Judgements.Where(j => j.Verdict is Verdict.Forbidden or Verdict.Excess && j.Accepted is null)
+                .OrderBy(j => j.Verdict == Verdict.Forbidden ? 0 : 1);
+            foreach (var judgement in account.Judgements.Where(j =>
+                j is { Verdict: Verdict.Excess, Right.Inside: not null, Accepted: null }))
+                InsideTheProduct(account.Account, judgement);
+            if (_plan.Stage == Stage.Installed && account.Judgements.FirstOrDefault(IsSetupsOwn) is { } done)
+                Disable(account.Account, done);
             foreach (var judgement in excess)
                 foreach (var path in judgement.Paths)
-                    Offer(Holder.Of(account.Account), node, judgement, path, $"{judgement.Verdict.ToString().ToLowerInvariant()}: {judgement.Reason}");
+                    Offer(
+                        Holder.Of(account.Account), node, judgement, path,
+                        $"{judgement.Verdict.ToString().ToLowerInvariant()}: {judgement.Reason}");
             foreach (var (judgement, path) in account.Judgements.SelectMany(OtherWays))
                 Offer(Holder.Of(account.Account), node, judgement, path, "held another way than planned");
         }
 
         foreach (var group in Going) Empty(group);
         Doors();
-        return ([.. _steps.Values.OrderBy(s => s.Order).Select((s, i) => new Step(i + 1, s.Change, s.For, s.Why, s.Blocked, s.At))], [.. _notOffered.Distinct()]);
+        return (
+            [.. _steps.Values.OrderBy(s => s.Order).Select((s, i) => new Step(i + 1, s.Change, s.For, s.Why, s.Blocked, s.At))],
+            [.. _notOffered.Distinct()]);
     }
 
     /// <summary>
@@ -56,7 +69,8 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
     /// </summary>
     private void Doors()
     {
-        foreach (var (key, step) in _steps.Where(s => s.Value is { Order: TakenOrder.User or TakenOrder.Login, Change: InstanceChange }).ToList())
+        foreach (var (key, step) in _steps.Where(s =>
+            s.Value is { Order: TakenOrder.User or TakenOrder.Login, Change: InstanceChange }).ToList())
         {
             var door = (InstanceChange)step.Change;
             var whose = fit.Accounts.FirstOrDefault(a => $"{_plan.Domain}\\{a.Account.Name}" == door.Principal);
@@ -66,7 +80,8 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
                 && !_steps.Values.Any(s => s.For.Contains(j.Id)));
             if (rest is null) continue;
             _steps.Remove(key);
-            _notOffered.AddRange(step.For.Select(f => new NotOffered(f, $"{door.Principal} still holds {rest.Right}: first that")));
+            _notOffered.AddRange(
+                step.For.Select(f => new NotOffered(f, $"{door.Principal} still holds {rest.Right}: first that")));
         }
     }
 
@@ -76,15 +91,23 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
     private void Disable(PlannedAccount account, Judgement judgement)
     {
         var change = new DisableAccount(_plan.Domain, account.Name);
-        var running = view.Survey.Hosts.SelectMany(h => StillRunning.On(h, _plan, needs)).FirstOrDefault(s => s.Account == account);
+        var running = view.Survey.Hosts.SelectMany(h => StillRunning.On(h, _plan, needs))
+            .FirstOrDefault(s => s.Account == account);
         _steps.TryAdd(change.Key, (TakenOrder.Use, change, [judgement.Id], judgement.Reason, running?.Words, account.At));
     }
 
     private void InsideTheProduct(PlannedAccount account, Judgement judgement)
     {
         var (inside, grant) = (judgement.Right.Inside!, judgement.Grant!);
-        var change = new UnmapFromProductRole(inside.Product, inside.Identity, $"{_plan.Domain}\\{ProductRoleJudge.PrincipalOf(_plan, account, grant)}", inside.Lets);
-        _steps.TryAdd(change.Key, (TakenOrder.Right, change, [judgement.Id], judgement.Reason, $"a person does it inside the product and confirms it: justright confirm {_plan.Install} {account.Key} \"{inside.Identity}\" --not-there", grant.At));
+        var change = new UnmapFromProductRole(
+            inside.Product, inside.Identity, $"{_plan.Domain}\\{ProductRoleJudge.PrincipalOf(_plan, account, grant)}",
+            inside.Lets);
+        _steps.TryAdd(
+            change.Key,
+            (
+                TakenOrder.Right, change, [judgement.Id], judgement.Reason,
+                $"a person does it inside the product and confirms it: justright confirm {_plan.Install} {account.Key} \"{inside.Identity}\" --not-there",
+                grant.At));
     }
 
     /// <summary>Takes from a group that goes what it holds itself, whoever is in it, and lets everybody leave it.</summary>
@@ -94,10 +117,17 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
         var holdings = view.HoldingsOf(node);
         var why = $"{group.Name} goes with {_plan.Install}";
         foreach (var held in holdings.All().Where(h => view.Baseline.Of(h.Right).Count == 0))
-            foreach (var path in holdings.PathsOf(held).Where(p => (p.Nodes.Count == 1 || !IsOwnGroup(p.Nodes[1])) && !p.Has(StepMeaning.Everybody))) // every login has what that role has
-                Offer(new Holder(group.Key, group.Name, group.At), node, new Judgement($"{group.Key}/excess/{held.Right.Key}", group.Key, held.Right, Verdict.Excess, why, [path]), path, why);
+            // every login has what that role has
+            foreach (var path in holdings.PathsOf(held).Where(p =>
+                (p.Nodes.Count == 1 || !IsOwnGroup(p.Nodes[1])) && !p.Has(StepMeaning.Everybody)))
+                Offer(
+                    new Holder(group.Key, group.Name, group.At), node,
+                    new Judgement($"{group.Key}/excess/{held.Right.Key}", group.Key, held.Right, Verdict.Excess, why, [path]),
+                    path, why);
         foreach (var member in view.Graph.PrincipalOf(node)!.Members.Select(view.Graph.IndexOf))
-            Take(Taken.By(new RemoveMember(_plan.Domain, group.Name, view.Graph.PrincipalOf(member)!.Name)), _cuts.With(member, node), member, group.Key, why, group.At);
+            Take(
+                Taken.By(new RemoveMember(_plan.Domain, group.Name, view.Graph.PrincipalOf(member)!.Name)),
+                _cuts.With(member, node), member, group.Key, why, group.At);
     }
 
     private void Offer(Holder account, int node, Judgement judgement, RightPath path, string why)
@@ -144,15 +174,19 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
         if (!judgement.AsPlanned && !_toBeGiven.Contains(grant.Id)) return [];
         if (judgement.Right != grant.Right) return [];
         return judgement.Paths
-            .Where(p => p.Nodes.Count == 1 && judgement.Right.Take(At(p, 0, view.Graph.NameOf(p.Nodes[0]), false)).Change is not null)
+            .Where(p =>
+                p.Nodes.Count == 1 && judgement.Right.Take(At(p, 0, view.Graph.NameOf(p.Nodes[0]), false)).Change is not null)
             .Select(p => (judgement, p));
     }
 
     /// <summary>The first membership of a path, from the account's side, that is ours to cut; or the entry at its end.</summary>
     private (Taken Taken, Cuts? Cuts, int Touched) Cut(Holder account, int node, Right right, RightPath path)
     {
-        if (path.Nodes.Count > 1 && view.Graph.PrincipalOf(node)?.PrimaryGroupRid is { } rid && rid != 0 && view.Graph.SidOf(path.Nodes[1]).Rid == rid)
-            return (Taken.Not($"{view.Graph.NameOf(path.Nodes[1])} is the account's primary group: give it another primary group first"), null, node);
+        if (path.Nodes.Count > 1 && view.Graph.PrincipalOf(node)?.PrimaryGroupRid is { } rid && rid != 0
+            && view.Graph.SidOf(path.Nodes[1]).Rid == rid)
+            return (
+                Taken.Not($"{view.Graph.NameOf(path.Nodes[1])} is the account's primary group: give it another primary group first"),
+                null, node);
 
         // Out of the first group, unless that is a group of the plan that the account belongs in: then cut beyond it.
         var at = 0;
@@ -166,12 +200,16 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
         }
 
         return view.Graph.PrincipalOf(path.Nodes[at + 1])?.Name is { } outer
-            ? (Taken.By(new RemoveMember(_plan.Domain, outer, holder)), _cuts.With(path.Nodes[at], path.Nodes[at + 1]), path.Nodes[at])
+            ? (
+                Taken.By(new RemoveMember(_plan.Domain, outer, holder)), _cuts.With(path.Nodes[at], path.Nodes[at + 1]),
+                path.Nodes[at])
             : (Taken.Not("part of the path is known by its SID only"), null, node);
     }
 
     private bool IsOwnGroup(int node) =>
-        view.Graph.PrincipalOf(node)?.Name is { } name && (_plan.Stage == Stage.Retiring ? Going : _plan.Groups).Any(g => string.Equals(g.Name, name, StringComparison.OrdinalIgnoreCase));
+        view.Graph.PrincipalOf(node)?.Name is { } name
+            && (_plan.Stage == Stage.Retiring ? Going : _plan.Groups)
+                .Any(g => string.Equals(g.Name, name, StringComparison.OrdinalIgnoreCase));
 
     /// <summary>
     /// The need of any account of any install that would no longer be met, or null. A need about to be given its own way counts

@@ -11,6 +11,27 @@ namespace JustRight.Core.Worklists;
 /// <param name="At">The line of the sheet, estate or install it comes from.</param>
 public sealed record Step(int Number, Change Change, IReadOnlyList<string> For, string Why, string? Blocked, Origin At)
 {
+    /// <summary>The numbers of the earlier steps of the same list that it hangs on: what it needs, they make.</summary>
+    public IReadOnlyList<int> HangsOn { get; init; } = [];
+
+    /// <summary>The same steps in the same order, each with those that it hangs on, and blocked where one of them is.</summary>
+    public static IReadOnlyList<Step> Linked(IReadOnlyList<Step> steps)
+    {
+        var linked = new List<Step>();
+        foreach (var step in steps)
+        {
+            var on = linked.Where(s => s.Change.Makes.Intersect(step.Change.RestsOn).Any()).ToList();
+            var held = step.Change.OnlySettles ? null : on.FirstOrDefault(s => s.Blocked is not null);
+            linked.Add(step with
+            {
+                HangsOn = [.. on.Select(s => s.Number)],
+                Blocked = step.Blocked ?? (held is null ? null : $"it hangs on a step that is blocked: {held.Change.Words}"),
+            });
+        }
+
+        return linked;
+    }
+
     /// <summary>Stable identity: the same step has the same id in every worklist.</summary>
     public string Id => Change.Key;
 }
@@ -23,10 +44,13 @@ public sealed record NotOffered(string For, string Reason);
 /// <param name="Remove">What is to be taken away, after giving and checking.</param>
 /// <param name="LeftToSetup">Ids of grants that setup gives.</param>
 /// <param name="NotOffered">What must be decided by a person.</param>
-public sealed record Worklist(IReadOnlyList<Step> Give, IReadOnlyList<Step> Remove, IReadOnlyList<string> LeftToSetup, IReadOnlyList<NotOffered> NotOffered)
+public sealed record Worklist(
+    IReadOnlyList<Step> Give, IReadOnlyList<Step> Remove, IReadOnlyList<string> LeftToSetup, IReadOnlyList<NotOffered> NotOffered)
 {
     /// <summary>The same with some steps blocked, where nothing else blocks them already.</summary>
     /// <param name="why">Why a change cannot be made from here, or null when it can.</param>
-    public Worklist Blocking(Func<Change, string?> why) =>
-        this with { Give = [.. Give.Select(s => s with { Blocked = s.Blocked ?? why(s.Change) })], Remove = [.. Remove.Select(s => s with { Blocked = s.Blocked ?? why(s.Change) })] };
+    public Worklist Blocking(Func<Change, string?> why) => this with { Give = Blocked(Give, why), Remove = Blocked(Remove, why) };
+
+    private static IReadOnlyList<Step> Blocked(IReadOnlyList<Step> steps, Func<Change, string?> why) =>
+        Step.Linked([.. steps.Select(s => s with { Blocked = s.Blocked ?? why(s.Change) })]);
 }

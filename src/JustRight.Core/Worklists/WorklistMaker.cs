@@ -17,12 +17,14 @@ public static class WorklistMaker
     {
         if (fit.Plan.Stage == Stage.Retiring)
             return Retiring(
-                fit, view, needs, past ?? throw new ArgumentNullException(nameof(past), "An install that is being retired needs its past."));
+                fit, view, needs, past
+                    ?? throw new ArgumentNullException(nameof(past), "An install that is being retired needs its past."));
         var (give, left) = Give(fit, view);
-        var setup = fit.Accounts.SelectMany(a => a.Judgements).Where(j => j.Verdict == Verdict.Pending).Select(j => j.Id).ToList();
+        var setup = fit.Accounts.SelectMany(a => a.Judgements).Where(j => j.Verdict == Verdict.Pending).Select(j => j.Id)
+            .ToList();
         var (remove, notOffered) = new RemovalMaker(fit, view, needs, give).Make();
         left = [.. left, .. notOffered];
-        return new Worklist(give, remove, setup, [.. left, .. NotGiven.Of(fit, give, left)]);
+        return new Worklist(Step.Linked(give), Step.Linked(remove), setup, [.. left, .. NotGiven.Of(fit, give, left)]);
     }
 
     private static (IReadOnlyList<Step> Give, IReadOnlyList<NotOffered> Left) Give(InstallFit fit, SurveyView view)
@@ -41,7 +43,7 @@ public static class WorklistMaker
         var retirement = new RetirementSteps(fit, view, needs, past);
         var (rights, kept) = new RemovalMaker(fit, view, needs, []) { Going = retirement.Going }.Make();
         var (steps, more) = retirement.Around(rights);
-        return new Worklist([], steps, [], [.. kept, .. more]);
+        return new Worklist([], Step.Linked(steps), [], [.. kept, .. more]);
     }
 
     private static bool IsToBeGiven(Judgement judgement) => judgement.Grant!.GivenBy switch

@@ -19,7 +19,8 @@ public static class DraftWriter
         using var text = new StringWriter(CultureInfo.InvariantCulture) { NewLine = "\n" };
         text.WriteLine($"# Drafted from what the accounts of {adoption.Name} were found to hold. It lists what is held, not what the product asks for:");
         text.WriteLine("# compare it with the product's own guide, and make it smaller.");
-        foreach (var unseen in draft.Unseen) text.WriteLine($"# Not read, more may be held there: {unseen.ReplaceLineEndings(" ")}");
+        foreach (var unseen in draft.Unseen)
+            text.WriteLine($"# Not read, more may be held there: {unseen.ReplaceLineEndings(" ")}");
         text.WriteLine("sheet: 1");
         text.WriteLine($"product: {adoption.Product}");
         text.WriteLine($"release: {Quoted(adoption.Release)}");

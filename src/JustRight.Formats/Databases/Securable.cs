@@ -14,7 +14,9 @@ internal static class Securable
     {
         if (on is null) return null;
         if (on.StartsWith(Schema, StringComparison.OrdinalIgnoreCase)) return (on[Schema.Length..], null);
-        if (on.StartsWith(Object, StringComparison.OrdinalIgnoreCase) && on.IndexOf('.', StringComparison.Ordinal) is > 8 and var dot) return (on[Object.Length..dot], on[(dot + 1)..]);
+        if (on.StartsWith(Object, StringComparison.OrdinalIgnoreCase)
+            && on.IndexOf('.', StringComparison.Ordinal) is > 8 and var dot)
+            return (on[Object.Length..dot], on[(dot + 1)..]);
         throw new ArgumentException($"'{on}' is neither SCHEMA::name nor OBJECT::schema.name.", nameof(on));
     }
 }

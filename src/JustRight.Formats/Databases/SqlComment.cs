@@ -9,7 +9,13 @@ internal static class SqlComment
     private const int Width = 110;
 
     /// <summary>A comment to the end of the line; whatever could end the line, or turn its direction, is taken out.</summary>
-    public static string Of(string text) => "-- " + string.Concat(text.Select(c => char.IsControl(c) || CharUnicodeInfo.GetUnicodeCategory(c) is UnicodeCategory.LineSeparator or UnicodeCategory.ParagraphSeparator or UnicodeCategory.Format ? ' ' : c));
+    public static string Of(string text) =>
+        "-- " + string.Concat(
+            text.Select(c =>
+                char.IsControl(c)
+                    || CharUnicodeInfo.GetUnicodeCategory(c) is UnicodeCategory.LineSeparator or UnicodeCategory.ParagraphSeparator or UnicodeCategory.Format
+                    ? ' '
+                    : c));
 
     /// <summary>The lines at the head of a script, broken where they are long.</summary>
     public static StringBuilder Head(IEnumerable<string> lines)

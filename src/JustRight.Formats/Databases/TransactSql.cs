@@ -45,17 +45,43 @@ public static class TransactSql
     {
         CreateLogin c => new(null, LoginExists(c.Principal), $"CREATE LOGIN {Name(c.Principal)} FROM WINDOWS"),
         DropLogin c => new(null, Not + LoginExists(c.Principal), $"DROP LOGIN {Name(c.Principal)}"),
-        AddInstanceRoleMember c => new(null, InRole(null, "server", c.Role, c.Principal), $"ALTER SERVER ROLE {Name(c.Role)} ADD MEMBER {Name(c.Principal)}"),
-        RemoveInstanceRoleMember c => new(null, Not + InRole(null, "server", c.Role, c.Principal), $"ALTER SERVER ROLE {Name(c.Role)} DROP MEMBER {Name(c.Principal)}"),
-        GrantInstancePermission c => new(null, Granted(c.Permission, c.Principal), $"GRANT {Permission(c.Permission)} TO {Name(c.Principal)}"),
-        RevokeInstancePermission c => new(null, Not + Granted(c.Permission, c.Principal), $"REVOKE {Permission(c.Permission)} FROM {Name(c.Principal)}"),
-        ChangeDatabaseOwner c => new(null, Owned(c.Database, c.Principal), $"ALTER AUTHORIZATION ON DATABASE::{Name(c.Database)} TO {Name(c.Principal)}"),
-        CreateDatabaseUser c => new(c.Database, UserExists(c.Database, c.Principal), $"CREATE USER {Name(c.Principal)} FOR LOGIN {Name(c.Principal)}"),
+        AddInstanceRoleMember c =>
+            new(
+                null, InRole(null, "server", c.Role, c.Principal),
+                $"ALTER SERVER ROLE {Name(c.Role)} ADD MEMBER {Name(c.Principal)}"),
+        RemoveInstanceRoleMember c =>
+            new(
+                null, Not + InRole(null, "server", c.Role, c.Principal),
+                $"ALTER SERVER ROLE {Name(c.Role)} DROP MEMBER {Name(c.Principal)}"),
+        GrantInstancePermission c =>
+            new(null, Granted(c.Permission, c.Principal), $"GRANT {Permission(c.Permission)} TO {Name(c.Principal)}"),
+        RevokeInstancePermission c =>
+            new(null, Not + Granted(c.Permission, c.Principal), $"REVOKE {Permission(c.Permission)} FROM {Name(c.Principal)}"),
+        ChangeDatabaseOwner c =>
+            new(
+                null, Owned(c.Database, c.Principal),
+                $"ALTER AUTHORIZATION ON DATABASE::{Name(c.Database)} TO {Name(c.Principal)}"),
+        CreateDatabaseUser c =>
+            new(
+                c.Database, UserExists(c.Database, c.Principal),
+                $"CREATE USER {Name(c.Principal)} FOR LOGIN {Name(c.Principal)}"),
         DropDatabaseUser c => new(c.Database, Not + UserExists(c.Database, c.Principal), $"DROP USER {Name(c.Principal)}"),
-        AddDatabaseRoleMember c => new(c.Database, InRole(c.Database, "database", c.Role, c.Principal), $"ALTER ROLE {Name(c.Role)} ADD MEMBER {Name(c.Principal)}"),
-        RemoveDatabaseRoleMember c => new(c.Database, Not + InRole(c.Database, "database", c.Role, c.Principal), $"ALTER ROLE {Name(c.Role)} DROP MEMBER {Name(c.Principal)}"),
-        GrantDatabasePermission c => new(c.Database, Granted(c.Database, c.Permission, c.On, c.Principal), $"GRANT {Permission(c.Permission)}{OnClause(c.On)} TO {Name(c.Principal)}"),
-        RevokeDatabasePermission c => new(c.Database, Not + Granted(c.Database, c.Permission, c.On, c.Principal), $"REVOKE {Permission(c.Permission)}{OnClause(c.On)} FROM {Name(c.Principal)}"),
+        AddDatabaseRoleMember c =>
+            new(
+                c.Database, InRole(c.Database, "database", c.Role, c.Principal),
+                $"ALTER ROLE {Name(c.Role)} ADD MEMBER {Name(c.Principal)}"),
+        RemoveDatabaseRoleMember c =>
+            new(
+                c.Database, Not + InRole(c.Database, "database", c.Role, c.Principal),
+                $"ALTER ROLE {Name(c.Role)} DROP MEMBER {Name(c.Principal)}"),
+        GrantDatabasePermission c =>
+            new(
+                c.Database, Granted(c.Database, c.Permission, c.On, c.Principal),
+                $"GRANT {Permission(c.Permission)}{OnClause(c.On)} TO {Name(c.Principal)}"),
+        RevokeDatabasePermission c =>
+            new(
+                c.Database, Not + Granted(c.Database, c.Permission, c.On, c.Principal),
+                $"REVOKE {Permission(c.Permission)}{OnClause(c.On)} FROM {Name(c.Principal)}"),
         _ => throw new ArgumentException($"{change.GetType().Name} is not a change for this engine.", nameof(change)),
     };
 
@@ -78,7 +104,9 @@ public static class TransactSql
                 text.Append("USE ").Append(Name(context)).AppendLine(";").AppendLine("GO");
             }
 
-            text.Append(sql.Done.StartsWith(Not, StringComparison.Ordinal) ? $"IF {sql.Done[Not.Length..]}" : $"IF NOT {sql.Done}").Append("\n    ").Append(sql.Statement).AppendLine(";").AppendLine("GO");
+            text.Append(sql.Done.StartsWith(
+                Not, StringComparison.Ordinal) ? $"IF {sql.Done[Not.Length..]}" : $"IF NOT {sql.Done}")
+                .Append("\n    ").Append(sql.Statement).AppendLine(";").AppendLine("GO");
         }
 
         return text.ToString();
@@ -92,7 +120,9 @@ public static class TransactSql
         foreach (var ((number, change), i) in steps.Select((s, i) => (s, i)))
         {
             if (i > 0) text.AppendLine("UNION ALL");
-            text.Append("SELECT ").Append(number.ToString(CultureInfo.InvariantCulture)).Append(" AS step, ").Append(Literal(change.Words)).Append(" AS what, CASE WHEN ").Append(Of(change).Done).AppendLine(" THEN N'done' ELSE N'NOT DONE' END AS state");
+            text.Append("SELECT ").Append(number.ToString(CultureInfo.InvariantCulture)).Append(" AS step, ")
+                .Append(Literal(change.Words)).Append(" AS what, CASE WHEN ").Append(Of(change).Done)
+                .AppendLine(" THEN N'done' ELSE N'NOT DONE' END AS state");
         }
 
         return text.AppendLine("ORDER BY step;").ToString();
@@ -103,7 +133,9 @@ public static class TransactSql
     /// 128 characters, or has a line end or another control character.</exception>
     public static string Name(string name) =>
         name.Length is 0 or > LongestName || name.Any(char.IsControl) || name.AsSpan().IndexOfAny('\u2028', '\u2029') >= 0
-            ? throw new ArgumentException($"'{string.Concat(name.Select(c => char.IsControl(c) ? ' ' : c))}' cannot be named in a script: empty, over {LongestName} characters, or with a line end.", nameof(name))
+            ? throw new ArgumentException(
+                $"'{string.Concat(name.Select(c => char.IsControl(c) ? ' ' : c))}' cannot be named in a script: empty, over {LongestName} characters, or with a line end.",
+                nameof(name))
             : Delimited(name);
 
     /// <summary>Any name as an identifier, for a client that sends it whole: nothing is refused.</summary>
@@ -112,11 +144,14 @@ public static class TransactSql
     /// <summary>A text as a constant [Transact-SQL, Unicode strings]: in quotes, a quote doubled.</summary>
     public static string Literal(string text) => $"N'{text.Replace("'", "''", StringComparison.Ordinal)}'";
 
-    private static string LoginExists(string login) => $"EXISTS (SELECT 1 FROM sys.server_principals AS p WHERE p.name = {Literal(login)} AND p.type IN ('U', 'G'))";
+    private static string LoginExists(string login) =>
+        $"EXISTS (SELECT 1 FROM sys.server_principals AS p WHERE p.name = {Literal(login)} AND p.type IN ('U', 'G'))";
 
-    private static string UserExists(string database, string user) => $"EXISTS (SELECT 1 FROM {Name(database)}.sys.database_principals AS p WHERE p.name = {Literal(user)} AND p.type IN ('U', 'G'))";
+    private static string UserExists(string database, string user) =>
+        $"EXISTS (SELECT 1 FROM {Name(database)}.sys.database_principals AS p WHERE p.name = {Literal(user)} AND p.type IN ('U', 'G'))";
 
-    private static string Owned(string database, string owner) => $"EXISTS (SELECT 1 FROM sys.databases AS d{Line}JOIN sys.server_principals AS p ON p.sid = d.owner_sid{Line}WHERE d.name = {Literal(database)} AND p.name = {Literal(owner)})";
+    private static string Owned(string database, string owner) =>
+        $"EXISTS (SELECT 1 FROM sys.databases AS d{Line}JOIN sys.server_principals AS p ON p.sid = d.owner_sid{Line}WHERE d.name = {Literal(database)} AND p.name = {Literal(owner)})";
 
     private static string InRole(string? database, string level, string role, string member)
     {
@@ -133,8 +168,12 @@ public static class TransactSql
         var (join, where) = Securable.Of(on) switch
         {
             null => ("", "e.class = 0"),
-            (var schema, null) => ($"{Line}JOIN {sys}.schemas AS s ON s.schema_id = e.major_id", $"e.class = 3 AND s.name = {Literal(schema)}"),
-            var (schema, item) => ($"{Line}JOIN {sys}.objects AS o ON o.object_id = e.major_id{Line}JOIN {sys}.schemas AS s ON s.schema_id = o.schema_id", $"e.class = 1 AND e.minor_id = 0 AND s.name = {Literal(schema)} AND o.name = {Literal(item)}"),
+            (var schema, null) =>
+                ($"{Line}JOIN {sys}.schemas AS s ON s.schema_id = e.major_id", $"e.class = 3 AND s.name = {Literal(schema)}"),
+            var (schema, item) =>
+                (
+                    $"{Line}JOIN {sys}.objects AS o ON o.object_id = e.major_id{Line}JOIN {sys}.schemas AS s ON s.schema_id = o.schema_id",
+                    $"e.class = 1 AND e.minor_id = 0 AND s.name = {Literal(schema)} AND o.name = {Literal(item)}"),
         };
         return $"EXISTS (SELECT 1 FROM {sys}.database_permissions AS e{Line}JOIN {sys}.database_principals AS p ON p.principal_id = e.grantee_principal_id{join}{Line}WHERE {where} AND e.permission_name = {Literal(Permission(permission))} AND e.state IN ('G', 'W') AND p.name = {Literal(user)})";
     }
@@ -148,5 +187,7 @@ public static class TransactSql
 
     /// <summary>Permissions are words and no names: nothing else may stand where one belongs.</summary>
     private static string Permission(string permission) =>
-        DatabaseNeedRules.IsPermission(permission, NeedKind.InstancePermission) ? permission.ToUpperInvariant() : throw new ArgumentException($"'{permission}' cannot be a permission.", nameof(permission));
+        DatabaseNeedRules.IsPermission(permission, NeedKind.InstancePermission)
+            ? permission.ToUpperInvariant()
+            : throw new ArgumentException($"'{permission}' cannot be a permission.", nameof(permission));
 }

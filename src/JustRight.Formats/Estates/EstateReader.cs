@@ -23,7 +23,8 @@ public static class EstateReader
     {
         var faults = new List<Fault>();
         var remarks = new List<Fault>();
-        if (DocumentReader.Read(bytes, file, EstateShape.Root, stored ? remarks : null, faults) is not { } root) return (null, faults);
+        if (DocumentReader.Read(bytes, file, EstateShape.Root, stored ? remarks : null, faults) is not { } root)
+            return (null, faults);
         var estate = Bind(root, faults);
         if (faults.Count == 0) faults.AddRange(EstateRules.Check(estate));
         return faults.Count == 0 ? (estate, remarks) : (null, faults);
@@ -41,7 +42,8 @@ public static class EstateReader
             root.Text("title"),
             DomainOf(root),
             new DirectoryReach(
-                reach, directory.TextOrNull("controller"), directory.NumberOrNull("port") ?? 636, directory.TextOrNull("ca-folder"),
+                reach, directory.TextOrNull("controller"), directory.NumberOrNull("port")
+                    ?? 636, directory.TextOrNull("ca-folder"),
                 directory.TextOrNull("sign-in-as"), directory.TextOrNull("secret"), directory.At)
             {
                 MoreControllers = directory.List("more-controllers"),
@@ -49,41 +51,62 @@ public static class EstateReader
             },
             [.. root.Texts("branches").Select(b => BranchOf(b, faults)).OfType<Branch>()],
             new Naming(
-                naming.Text("accounts"), naming.Text("groups"), naming.TextOr("description", "{purpose} ({title} {release}, install {install})"),
-                naming.Text("accounts-in"), naming.Text("groups-in"), naming.Texts("short-names").ToDictionary(s => s.Key.Text, s => s.Value.Text),
+                naming.Text("accounts"), naming.Text("groups"), naming.TextOr(
+                    "description", "{purpose} ({title} {release}, install {install})"),
+                naming.Text("accounts-in"), naming.Text("groups-in"), naming.Texts("short-names")
+                    .ToDictionary(s => s.Key.Text, s => s.Value.Text),
                 naming.Entries.ToDictionary(e => e.Key.Text, e => e.Value.At), naming.At)
             {
                 BindAccountsIn = naming.TextOr("bind-accounts-in", naming.Text("accounts-in")),
             },
-            [.. root.Named("hosts").Select(h => Host(h.Key, h.Value, root["host-access"] as YamlNode.Mapping ?? Empty(root), placeReach))],
-            [.. root.Named("instances").Select(i => Instance(i.Key, i.Value, root["instance-access"] as YamlNode.Mapping ?? Empty(root), placeReach))],
+            [.. root.Named("hosts").Select(h =>
+                Host(h.Key, h.Value, root["host-access"] as YamlNode.Mapping ?? Empty(root), placeReach))],
+            [.. root.Named("instances").Select(i =>
+                Instance(i.Key, i.Value, root["instance-access"] as YamlNode.Mapping ?? Empty(root), placeReach))],
             new OrganizationRules(
                 [.. rules.Maps("forbidden").Select((b, i) => ForbiddenEntry.Read(b, $"rules.forbidden[{i}]", faults))],
                 rules.NumberOrNull("survey-no-older-than-hours") is { } hours ? TimeSpan.FromHours(hours) : null,
-                [.. rules.Maps("allowed-sharing").Select(a => new AllowedSharing(a.Text("install"), a.List("accounts"), a.Text("why"), a.At))])
+                [.. rules.Maps("allowed-sharing").Select(a =>
+                    new AllowedSharing(a.Text("install"), a.List("accounts"), a.Text("why"), a.At))])
             {
                 Passwords = rules["passwords"] is YamlNode.Mapping passwords ? PasswordsOf(passwords) : PasswordRules.Usual,
                 TimeZone = ZoneOf(rules, faults),
                 TwoPersonApproval = rules.YesNo("two-person-approval"),
                 Reviews = rules["reviews"] is YamlNode.Mapping reviews ? ReviewsOf(reviews) : ReviewRules.Usual,
-                Retire = rules["retire"] is YamlNode.Mapping retire ? new RetireRules(TimeSpan.FromDays(retire.NumberOrNull("remove-after-days")!.Value)) : RetireRules.Usual,
-                Schedule = rules["watch"] is YamlNode.Mapping watch ? new ScheduleRules(TimeSpan.FromHours(watch.NumberOrNull("every-hours")!.Value)) : null,
-                Notifications = rules["notices"] is YamlNode.Mapping notices ? NotificationsOf(notices, faults) : NotificationRules.Nobody,
-                HostFactsNoOlderThan = rules.NumberOrNull("host-facts-no-older-than-hours") is { } most ? TimeSpan.FromHours(most) : null,
+                Retire = rules["retire"] is YamlNode.Mapping retire
+                    ? new RetireRules(TimeSpan.FromDays(retire.NumberOrNull("remove-after-days")!.Value))
+                    : RetireRules.Usual,
+                Schedule = rules["watch"] is YamlNode.Mapping watch
+                    ? new ScheduleRules(TimeSpan.FromHours(watch.NumberOrNull("every-hours")!.Value))
+                    : null,
+                Notifications = rules["notices"] is YamlNode.Mapping notices
+                    ? NotificationsOf(notices, faults)
+                    : NotificationRules.Nobody,
+                HostFactsNoOlderThan = rules.NumberOrNull("host-facts-no-older-than-hours") is { } most
+                    ? TimeSpan.FromHours(most)
+                    : null,
             },
             root.At)
         {
-            PeopleDirectories = [.. root.Named("people-directories").Select(d => PeopleDirectories.Read(d.Key, d.Value, DomainOf(root).Root, placeReach, faults)).OfType<PeopleDirectory>()],
+            PeopleDirectories = [.. root.Named("people-directories").Select(d =>
+                PeopleDirectories.Read(d.Key, d.Value, DomainOf(root).Root, placeReach, faults)).OfType<PeopleDirectory>()],
             HostsSideBySide = root["host-access"] is YamlNode.Mapping shared ? shared.NumberOrNull("side-by-side") ?? 16 : 16,
         };
     }
 
-    private static Domain DomainOf(YamlNode.Mapping root) => new(((YamlNode.Mapping)root["domain"]!).Text("dns"), ((YamlNode.Mapping)root["domain"]!).Text("short"));
+    private static Domain DomainOf(YamlNode.Mapping root) =>
+        new(((YamlNode.Mapping)root["domain"]!).Text("dns"), ((YamlNode.Mapping)root["domain"]!).Text("short"));
 
     private static Branch? BranchOf((YamlNode.Scalar Key, YamlNode.Scalar Value) entry, List<Fault> faults)
     {
         if (DistinguishedName.TryParse(entry.Value.Text, out var name)) return new Branch(entry.Key.Text, name, entry.Value.At);
-        faults.Add(new Fault("not-a-dn", entry.Value.At, $"branches.{entry.Key.Text}", "This is not a distinguished name.") { Found = $"'{entry.Value.Text}'", Expected = "a name such as OU=Service Accounts,DC=fennmoor,DC=example" });
+        faults.Add(new Fault(
+            "not-a-dn", entry.Value.At, $"branches.{entry.Key.Text}",
+            "This is not a distinguished name.")
+        {
+            Found = $"'{entry.Value.Text}'",
+            Expected = "a name such as OU=Service Accounts,DC=fennmoor,DC=example",
+        });
         return null;
     }
 
@@ -93,17 +116,38 @@ public static class EstateReader
         map.NumberOrNull("least-length") ?? PasswordRules.Usual.LeastLength);
 
     private static ReviewRules ReviewsOf(YamlNode.Mapping map) => new(
-        map.NumberOrNull("every-days") is { } every ? TimeSpan.FromDays(every) : null, TimeSpan.FromDays(map.NumberOrNull("warn-days") ?? (int)ReviewRules.Usual.Warn.TotalDays));
+        map.NumberOrNull("every-days") is { } every
+            ? TimeSpan.FromDays(every)
+            : null, TimeSpan.FromDays(map.NumberOrNull("warn-days") ?? (int)ReviewRules.Usual.Warn.TotalDays));
 
     /// <summary>What is sent beyond this machine must be signed, and not be readable on its way.</summary>
     private static NotificationRules NotificationsOf(YamlNode.Mapping map, List<Fault> faults)
     {
-        var webhook = map.TextOrNull("webhook") is { } text && Uri.TryCreate(text, UriKind.Absolute, out var address) ? address : null;
+        var webhook = map.TextOrNull("webhook") is { } text && Uri.TryCreate(text, UriKind.Absolute, out var address)
+            ? address
+            : null;
         if (map["webhook"] is { } at)
         {
-            if (webhook is null || webhook.UserInfo.Length > 0) faults.Add(new Fault("wrong-value", at.At, "rules.notices.webhook", "This is not a valid address.") { Found = $"'{map.TextOrNull("webhook")}'", Expected = "an address such as https://notifications.fennmoor.example/just-right, without a name or password in it" });
-            else if (webhook.Scheme != Uri.UriSchemeHttps && !webhook.IsLoopback) faults.Add(new Fault("wrong-value", at.At, "rules.notices.webhook", "Notifications would cross the network unencrypted.") { Found = webhook.Scheme, Expected = "https" });
-            if (map.TextOrNull("webhook-secret") is null) faults.Add(new Fault("missing-key", map.At, "rules.notices.webhook-secret", "Webhook calls are signed: name the secret for the signature.") { Expected = "webhook-secret: NAME, with the secret under that name: justright secret set NAME" });
+            if (webhook is null || webhook.UserInfo.Length > 0)
+                faults.Add(new Fault(
+                    "wrong-value", at.At, "rules.notices.webhook",
+                    "This is not a valid address.")
+                {
+                    Found = $"'{map.TextOrNull("webhook")}'",
+                    Expected = "an address such as https://notifications.fennmoor.example/just-right, without a name or password in it",
+                });
+            else if (webhook.Scheme != Uri.UriSchemeHttps && !webhook.IsLoopback)
+                faults.Add(new Fault(
+                    "wrong-value", at.At, "rules.notices.webhook",
+                    "Notifications would cross the network unencrypted.")
+                { Found = webhook.Scheme, Expected = "https" });
+            if (map.TextOrNull("webhook-secret") is null)
+                faults.Add(new Fault(
+                    "missing-key", map.At, "rules.notices.webhook-secret",
+                    "Webhook calls are signed: name the secret for the signature.")
+                {
+                    Expected = "webhook-secret: NAME, with the secret under that name: justright secret set NAME",
+                });
         }
 
         return new NotificationRules(map.List("mail"), webhook, map.TextOrNull("webhook-secret"));
@@ -127,12 +171,17 @@ public static class EstateReader
     /// <summary>What a host does not say of its own, the estate's <c>host-access</c> says for all.</summary>
     private static EstateHost Host(YamlNode.Scalar key, YamlNode.Mapping map, YamlNode.Mapping access, string placeReach)
     {
-        var host = new EstateHost(key.Text, ReachOf(map.TextOr("reach", placeReach)), key.At) { Restarts = map.TextOrNull("restarts") is { } window ? RestartWindow.Parse(window) : null };
+        var host = new EstateHost(key.Text, ReachOf(map.TextOr("reach", placeReach)), key.At)
+        {
+            Restarts = map.TextOrNull("restarts") is { } window ? RestartWindow.Parse(window) : null,
+        };
         return host.Reach != Reach.Ssh ? host : host with
         {
             Ssh = new SshReach(
-                map.TextOr("address", key.Text), map.NumberOrNull("port") ?? access.NumberOrNull("port") ?? 22, map.TextOr("host-key", ""), map.TextOrNull("sign-in-as") ?? access.TextOr("sign-in-as", ""),
-                map.TextOrNull("secret") ?? access.TextOr("secret", ""), TimeSpan.FromSeconds(access.NumberOrNull("timeout-seconds") ?? 120)),
+                map.TextOr("address", key.Text), map.NumberOrNull("port") ?? access.NumberOrNull("port")
+                    ?? 22, map.TextOr("host-key", ""), map.TextOrNull("sign-in-as") ?? access.TextOr("sign-in-as", ""),
+                map.TextOrNull("secret")
+                    ?? access.TextOr("secret", ""), TimeSpan.FromSeconds(access.NumberOrNull("timeout-seconds") ?? 120)),
         };
     }
 
@@ -140,15 +189,19 @@ public static class EstateReader
     private static EstateInstance Instance(YamlNode.Scalar key, YamlNode.Mapping map, YamlNode.Mapping access, string placeReach)
     {
         var instance = new EstateInstance(
-            key.Text, map.Text("host"), map.Text("engine"), DottedNumber.TryParse(map.TextOrNull("release"), out var release) ? release : null, ReachOf(map.TextOr("reach", placeReach)), key.At)
+            key.Text, map.Text("host"), map.Text("engine"), DottedNumber.TryParse(map.TextOrNull("release"), out var release)
+                ? release
+                : null, ReachOf(map.TextOr("reach", placeReach)), key.At)
         {
             Partner = map.TextOrNull("partner"),
         };
         return instance.Reach != Reach.Tls ? instance : instance with
         {
             Tls = new InstanceReach(
-                map.TextOr("address", instance.Host), map.NumberOrNull("port") ?? (instance.Engine == "postgresql" ? 5432 : 1433), map.TextOrNull("certificate"),
-                map.TextOrNull("sign-in-as") ?? access.TextOr("sign-in-as", ""), map.TextOrNull("secret") ?? access.TextOr("secret", ""), TimeSpan.FromSeconds(access.NumberOrNull("timeout-seconds") ?? 60)),
+                map.TextOr("address", instance.Host), map.NumberOrNull("port")
+                    ?? (instance.Engine == "postgresql" ? 5432 : 1433), map.TextOrNull("certificate"),
+                map.TextOrNull("sign-in-as") ?? access.TextOr("sign-in-as", ""), map.TextOrNull("secret")
+                    ?? access.TextOr("secret", ""), TimeSpan.FromSeconds(access.NumberOrNull("timeout-seconds") ?? 60)),
         };
     }
 

@@ -15,24 +15,41 @@ internal static class EstateShape
             new("name", Words.Key("the estate, as one word"), true),
             new("title", new Shape.Text("the estate's name in full"), true),
             new("domain", new Shape.Map("the domain", [
-                new("dns", new Shape.Text("its DNS name", "[A-Za-z0-9-]+(\\.[A-Za-z0-9-]+)+", "a DNS name such as fennmoor.example"), true),
-                new("short", new Shape.Text("its short name", "[A-Za-z0-9-]{1,15}", "a short name of at most 15 characters"), true),
+                new(
+                    "dns",
+                    new Shape.Text("its DNS name", "[A-Za-z0-9-]+(\\.[A-Za-z0-9-]+)+", "a DNS name such as fennmoor.example"),
+                    true),
+                new(
+                    "short", new Shape.Text("its short name", "[A-Za-z0-9-]{1,15}", "a short name of at most 15 characters"),
+                    true),
             ]), true),
             new("directory", new Shape.Map("how the directory is reached", [
                 new("reach", new Shape.Text("how", null, null, ["simulation", "ldaps", "file", "none"]), true),
-                new("controller", new Shape.Text("the domain controller's host name, as in its certificate; used for reading and writing")),
-                new("more-controllers", new Shape.List("further domain controllers, used in this order when the first does not answer", new Shape.Text("a controller", "[A-Za-z0-9.-]{1,255}(:[0-9]{1,5})?", "a host name, or host:port"))),
+                new(
+                    "controller",
+                    new Shape.Text("the domain controller's host name, as in its certificate; used for reading and writing")),
+                new(
+                    "more-controllers",
+                    new Shape.List(
+                        "further domain controllers, used in this order when the first does not answer",
+                        new Shape.Text("a controller", "[A-Za-z0-9.-]{1,255}(:[0-9]{1,5})?", "a host name, or host:port"))),
                 new("port", new Shape.Number("TCP port; 636 by default", 1, 65535)),
                 new("ca-folder", new Shape.Text("a folder with the certificates of the authorities to trust")),
                 new("sign-in-as", new Shape.Text("the account to bind as")),
                 new("secret", Words.Key("the secret with its password")),
-                new("policy-folder", new Shape.Text("a folder with a copy of the folder Policies from the domain controllers' file share")),
+                new(
+                    "policy-folder",
+                    new Shape.Text("a folder with a copy of the folder Policies from the domain controllers' file share")),
             ]), true),
-            new("branches", Words.Named("OUs and other containers, by a key of your own", new Shape.Text("a distinguished name")), true),
+            new(
+                "branches", Words.Named("OUs and other containers, by a key of your own", new Shape.Text("a distinguished name")),
+                true),
             new("naming", new Shape.Map("how the organization names things", [
                 new("accounts", new Shape.Text("pattern for accounts, with {product} and {account}"), true),
                 new("groups", new Shape.Text("pattern for groups, with {product} and {group}"), true),
-                new("description", new Shape.Text("pattern for descriptions, with {purpose} {title} {product} {release} {install}")),
+                new(
+                    "description",
+                    new Shape.Text("pattern for descriptions, with {purpose} {title} {product} {release} {install}")),
                 new("accounts-in", new Shape.Text("key of the branch for accounts"), true),
                 new("bind-accounts-in", new Shape.Text("key of the branch for bind accounts; accounts-in by default")),
                 new("groups-in", new Shape.Text("key of the branch for groups"), true),
@@ -40,10 +57,18 @@ internal static class EstateShape
             ]), true),
             new("hosts", new Shape.Named("the hosts", Words.HostPattern, Words.HostSays, new Shape.Map("a host", [
                 new("reach", new Shape.Text("how it is reached", null, null, ["simulation", "ssh", "handed-over", "none"])),
-                new("restarts", new Shape.Text("the daily restart window of its services; any time by default", RestartWindow.Pattern, "two times of day such as 22:00-04:30")),
+                new(
+                    "restarts",
+                    new Shape.Text(
+                        "the daily restart window of its services; any time by default", RestartWindow.Pattern,
+                        "two times of day such as 22:00-04:30")),
                 new("address", new Shape.Text("for SSH: the name or address to connect to, unless it is the host's name")),
                 new("port", new Shape.Number("for SSH: its TCP port; 22 by default", 1, 65535)),
-                new("host-key", new Shape.Text("for SSH: the fingerprint of its host key", "SHA256:[A-Za-z0-9+/]{43}", "a fingerprint such as SHA256: and 43 characters")),
+                new(
+                    "host-key",
+                    new Shape.Text(
+                        "for SSH: the fingerprint of its host key", "SHA256:[A-Za-z0-9+/]{43}",
+                        "a fingerprint such as SHA256: and 43 characters")),
                 new("sign-in-as", new Shape.Text("for SSH: the account to sign in as")),
                 new("secret", Words.Key("for SSH: the secret with its private key or its password")),
             ]))),
@@ -62,7 +87,9 @@ internal static class EstateShape
                 new("reach", new Shape.Text("how it is reached", null, null, ["simulation", "tls", "none"])),
                 new("address", new Shape.Text("for TLS: the name or address to connect to, unless it is the host's name")),
                 new("port", new Shape.Number("for TLS: its TCP port; 1433 or 5432 by default", 1, 65535)),
-                new("certificate", new Shape.Text("for TLS: a PEM file with its exact certificate (SQL Server family) or the authority to trust (PostgreSQL family); without it, what the system trusts")),
+                new(
+                    "certificate",
+                    new Shape.Text("for TLS: a PEM file with its exact certificate (SQL Server family) or the authority to trust (PostgreSQL family); without it, what the system trusts")),
                 new("sign-in-as", new Shape.Text("for TLS: the login of its own to sign in as")),
                 new("secret", Words.Key("for TLS: the secret with its password")),
             ]))),
@@ -76,28 +103,66 @@ internal static class EstateShape
                 new("forbidden", new Shape.List("what no service account may hold", ForbiddenEntry.ShapeOf(true))),
                 new("time-zone", new Shape.Text("the organization's time zone, for times of day: UTC unless said otherwise")),
                 new("passwords", new Shape.Map("what holds for passwords that we change", [
-                    new("renew-every-days", new Shape.Number("after how many days a password is due, whatever the directory says", 1, 3650)),
-                    new("warn-days", new Shape.Number("how many days before that it is spoken of, 30 unless said otherwise", 0, 365)),
-                    new("least-length", new Shape.Number("how long a new one is at least, 32 unless said otherwise; where the directory asks for more, more", 14, 120)),
+                    new(
+                        "renew-every-days",
+                        new Shape.Number("after how many days a password is due, whatever the directory says", 1, 3650)),
+                    new(
+                        "warn-days",
+                        new Shape.Number("how many days before that it is spoken of, 30 unless said otherwise", 0, 365)),
+                    new(
+                        "least-length",
+                        new Shape.Number(
+                            "how long a new one is at least, 32 unless said otherwise; where the directory asks for more, more",
+                            14, 120)),
                 ])),
-                new("two-person-approval", new Shape.YesNo("whether what changes the estate is proposed by one person and carried out only after another approved it")),
+                new(
+                    "two-person-approval",
+                    new Shape.YesNo("whether what changes the estate is proposed by one person and carried out only after another approved it")),
                 new("reviews", new Shape.Map("what holds for reviews", [
-                    new("every-days", new Shape.Number("after how many days an install is reviewed again, unless its last review says when", 1, 3650)),
-                    new("warn-days", new Shape.Number("how many days before a review, or the end of an exception, it is spoken of, 21 unless said otherwise", 0, 365)),
+                    new(
+                        "every-days",
+                        new Shape.Number(
+                            "after how many days an install is reviewed again, unless its last review says when", 1, 3650)),
+                    new(
+                        "warn-days",
+                        new Shape.Number(
+                            "how many days before a review, or the end of an exception, it is spoken of, 21 unless said otherwise",
+                            0, 365)),
                 ])),
                 new("retire", new Shape.Map("what holds for accounts and groups of installs that are retired", [
-                    new("remove-after-days", new Shape.Number("how many days a disabled account waits before it may be removed for good, 30 unless said otherwise", 1, 3650), true),
+                    new(
+                        "remove-after-days",
+                        new Shape.Number(
+                            "how many days a disabled account waits before it may be removed for good, 30 unless said otherwise",
+                            1, 3650),
+                        true),
                 ])),
                 new("watch", new Shape.Map("how often the estate is looked at without anybody asking; never, unless this stands", [
                     new("every-hours", new Shape.Number("the hours from one look to the next", 1, 744), true),
                 ])),
                 new("notices", new Shape.Map("who is told of what is due and of what got worse", [
-                    new("mail", new Shape.List("addresses", new Shape.Text("an address", "[^@\\s<>,;]+@[^@\\s<>,;]+", "a mail address"), OneWillDo: true)),
-                    new("webhook", new Shape.Text("an address that is called with each notice", "https?://\\S+", "an address that starts with https:// (or http:// for loopback)")),
-                    new("webhook-secret", Words.Key("the name of the secret, kept by the service, that signs what is sent there")),
+                    new(
+                        "mail",
+                        new Shape.List(
+                            "addresses", new Shape.Text("an address", "[^@\\s<>,;]+@[^@\\s<>,;]+", "a mail address"),
+                            OneWillDo: true)),
+                    new(
+                        "webhook",
+                        new Shape.Text(
+                            "an address that is called with each notice", "https?://\\S+",
+                            "an address that starts with https:// (or http:// for loopback)")),
+                    new(
+                        "webhook-secret",
+                        Words.Key("the name of the secret, kept by the service, that signs what is sent there")),
                 ])),
-                new("survey-no-older-than-hours", new Shape.Number("the age beyond which a survey proves nothing, in hours", 1, 8760)),
-                new("host-facts-no-older-than-hours", new Shape.Number("the age beyond which what was read of a host proves nothing, in hours; that of surveys unless said otherwise", 1, 8760)),
+                new(
+                    "survey-no-older-than-hours",
+                    new Shape.Number("the age beyond which a survey proves nothing, in hours", 1, 8760)),
+                new(
+                    "host-facts-no-older-than-hours",
+                    new Shape.Number(
+                        "the age beyond which what was read of a host proves nothing, in hours; that of surveys unless said otherwise",
+                        1, 8760)),
                 new("allowed-sharing", new Shape.List("accounts that a sheet separates and the organization lets be one", new Shape.Map("an allowed sharing", [
                     new("install", new Shape.Text("the install"), true),
                     new("accounts", new Shape.List("the accounts", new Shape.Text("an account")), true),

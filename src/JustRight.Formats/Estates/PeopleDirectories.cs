@@ -12,18 +12,32 @@ internal static class PeopleDirectories
     /// <summary>The shape of the section.</summary>
     public static readonly Shape.Named Section = Words.Named("the directories that people sign in to products with, by a key of yours", new Shape.Map("a directory of people", [
         new("family", new Shape.Text("its family", null, null, [.. DirectoryWords.Families.Keys]), true),
-        new("host", new Shape.Text("the name that products connect to, which its certificate carries", Words.HostPattern, Words.HostSays), true),
+        new(
+            "host",
+            new Shape.Text("the name that products connect to, which its certificate carries", Words.HostPattern, Words.HostSays),
+            true),
         new("offers", new Shape.List("how it can be reached", new Shape.Text("a way", null, null, WireSecurityWords.All)), true),
         new("tls-port", new Shape.Number("the port for TLS from the start, 636 unless said otherwise", 1, 65535)),
         new("plain-port", new Shape.Number("the port for start-tls and plain, 389 unless said otherwise", 1, 65535)),
         new("root", new Shape.Text("the name above everything in it; that of the estate's domain unless said otherwise")),
         new("people-in", new Shape.Text("the branch of people, a distinguished name"), true),
         new("groups-in", new Shape.Text("the branch of groups, a distinguished name"), true),
-        new("groups", new Shape.Text("for the family inetorgperson: how groups keep who is in them; group-of-names unless said otherwise", null, null, [.. DirectoryWords.GroupKinds.Keys])),
-        new("back-link", new Shape.YesNo("for the family inetorgperson: whether people carry the groups they are in, as memberOf")),
-        new("most-in-one-answer", new Shape.Number("the most objects it gives in one answer; 1000 for the family ad-like unless said otherwise", 1, 10_000_000)),
+        new(
+            "groups",
+            new Shape.Text(
+                "for the family inetorgperson: how groups keep who is in them; group-of-names unless said otherwise", null, null,
+                [.. DirectoryWords.GroupKinds.Keys])),
+        new(
+            "back-link",
+            new Shape.YesNo("for the family inetorgperson: whether people carry the groups they are in, as memberOf")),
+        new(
+            "most-in-one-answer",
+            new Shape.Number(
+                "the most objects it gives in one answer; 1000 for the family ad-like unless said otherwise", 1, 10_000_000)),
         new("ca-folder", new Shape.Text("a folder with the certificates of the authorities to trust")),
-        new("plain-text-because", new Shape.Text("why passwords may go over the wire in plain text here; the settings repeats it")),
+        new(
+            "plain-text-because",
+            new Shape.Text("why passwords may go over the wire in plain text here; the settings repeats it")),
         new("reach", new Shape.Text("how we reach it", null, null, ["simulation", "ldap", "none"])),
         new("sign-in-as", new Shape.Text("the account that surveys bind as")),
         new("secret", Words.Key("the secret with its password")),
@@ -32,23 +46,36 @@ internal static class PeopleDirectories
     /// <summary>Reads one.</summary>
     /// <param name="domainRoot">The root of the estate's domain.</param>
     /// <param name="reach">How it is reached unless it says so itself.</param>
-    public static PeopleDirectory? Read(YamlNode.Scalar key, YamlNode.Mapping map, string domainRoot, string reach, List<Fault> faults)
+    public static PeopleDirectory? Read(
+        YamlNode.Scalar key, YamlNode.Mapping map, string domainRoot, string reach, List<Fault> faults)
     {
         var field = $"people-directories.{key.Text}";
         var family = DirectoryWords.Families[map.Text("family")];
         if (family == DirectoryFamily.AdLike)
             foreach (var needless in new[] { "groups", "back-link" })
-                if (map[needless] is { } node) faults.Add(new Fault("needless-key", node.At, $"{field}.{needless}", $"An AD-like directory has groups of its own kind, which people carry: '{needless}' does not go with it.") { Expected = "family: inetorgperson" });
+                if (map[needless] is { } node)
+                    faults.Add(new Fault(
+                        "needless-key", node.At, $"{field}.{needless}",
+                        $"An AD-like directory has groups of its own kind, which people carry: '{needless}' does not go with it.")
+                    {
+                        Expected = "family: inetorgperson",
+                    });
         var (root, people, groups) = (Name("root", domainRoot), Name("people-in", null), Name("groups-in", null));
         if (root is null || people is null || groups is null) return null;
         foreach (var (name, inner) in new[] { ("people-in", people), ("groups-in", groups) })
-            if (!inner.IsAtOrBelow(root)) faults.Add(new Fault("branch-outside", map[name]!.At, $"{field}.{name}", "This branch is not in the directory.") { Found = inner.Text, Expected = $"a name that ends in {root}" });
+            if (!inner.IsAtOrBelow(root))
+                faults.Add(new Fault(
+                    "branch-outside", map[name]!.At, $"{field}.{name}",
+                    "This branch is not in the directory.")
+                { Found = inner.Text, Expected = $"a name that ends in {root}" });
 
         var offers = map.List("offers").Select(w => DirectoryWords.Securities[w]).Distinct()
             .ToDictionary(s => s, s => map.NumberOrNull(s == WireSecurity.Tls ? "tls-port" : "plain-port") ?? s.CustomaryPort());
         var directory = new PeopleDirectory(
             key.Text, family, map.Text("host"), offers, root, people, groups,
-            family == DirectoryFamily.AdLike ? GroupKind.Group : DirectoryWords.GroupKinds[map.TextOr("groups", "group-of-names")],
+            family == DirectoryFamily.AdLike
+                ? GroupKind.Group
+                : DirectoryWords.GroupKinds[map.TextOr("groups", "group-of-names")],
             family == DirectoryFamily.AdLike || map.YesNo("back-link"), key.At)
         {
             IsOfDomain = family == DirectoryFamily.AdLike && root.Equals(DistinguishedName.Parse(domainRoot)),
@@ -60,16 +87,29 @@ internal static class PeopleDirectories
             PlainTextBecause = map.TextOrNull("plain-text-because"),
         };
         if ((directory.SignInAs is null) != (directory.Secret is null))
-            faults.Add(new Fault("missing-key", key.At, $"{field}.{(directory.Secret is null ? "secret" : "sign-in-as")}", "An account to bind as and the secret with its password go together."));
+            faults.Add(new Fault(
+                "missing-key", key.At, $"{field}.{(directory.Secret is null ? "secret" : "sign-in-as")}",
+                "An account to bind as and the secret with its password go together."));
         if (directory.Reach == Reach.Ldaps && directory.CaFolder is null && offers.Keys.Any(o => o != WireSecurity.Plain))
-            faults.Add(new Fault("missing-key", key.At, $"{field}.ca-folder", "A directory with TLS needs the authorities to trust.") { Expected = "ca-folder: a folder with their certificates" });
+            faults.Add(new Fault(
+                "missing-key", key.At, $"{field}.ca-folder",
+                "A directory with TLS needs the authorities to trust.")
+            {
+                Expected = "ca-folder: a folder with their certificates",
+            });
         return directory;
 
         DistinguishedName? Name(string name, string? otherwise)
         {
             var text = map.TextOrNull(name) ?? otherwise!;
             if (DistinguishedName.TryParse(text, out var parsed)) return parsed;
-            faults.Add(new Fault("not-a-dn", (map[name] ?? map).At, $"{field}.{name}", "This is not a distinguished name.") { Found = $"'{text}'", Expected = "a name such as ou=People,dc=contractors,dc=example" });
+            faults.Add(new Fault(
+                "not-a-dn", (map[name] ?? map).At, $"{field}.{name}",
+                "This is not a distinguished name.")
+            {
+                Found = $"'{text}'",
+                Expected = "a name such as ou=People,dc=contractors,dc=example",
+            });
             return null;
         }
     }

@@ -7,7 +7,8 @@ namespace JustRight.Formats.Handovers;
 /// <summary>A handover as comma-separated values [RFC 4180], for a list of work.</summary>
 public static class HandoverCsv
 {
-    private static readonly string[] Head = ["step", "team", "place", "what", "why", "for", "least privilege", "note", "asked for at"];
+    private static readonly string[] Head = [
+        "step", "team", "place", "what", "why", "for", "least privilege", "note", "asked for at"];
 
     /// <summary>Writes one table of several handovers.</summary>
     public static string Write(IEnumerable<Handover> handovers)
@@ -16,7 +17,9 @@ public static class HandoverCsv
         Row(Head);
         foreach (var handover in handovers)
             foreach (var step in handover.Steps)
-                Row([step.Number.ToString(CultureInfo.InvariantCulture), handover.TeamName, handover.Place, step.Change.Words, step.Why, string.Join("; ", step.For), string.Join("; ", step.Least), step.Note ?? "", step.At.ToString()]);
+                Row([
+                    step.Number.ToString(CultureInfo.InvariantCulture), handover.TeamName, handover.Place, step.Change.Words,
+                    step.Why, string.Join("; ", step.For), string.Join("; ", step.Least), step.Note ?? "", step.At.ToString()]);
         return text.ToString();
 
         void Row(IEnumerable<string> cells) => text.AppendJoin(',', cells.Select(Cell)).Append("\r\n");

@@ -11,7 +11,8 @@ namespace JustRight.Formats.Handovers;
 public static class HandoverWords
 {
     /// <summary>The head.</summary>
-    public static string Title(Handover handover) => $"{(handover.Remove ? "To take away" : "To give")} for {handover.Title}: {handover.Place}";
+    public static string Title(Handover handover) =>
+        $"{(handover.Remove ? "To take away" : "To give")} for {handover.Title}: {handover.Place}";
 
     /// <summary>What this is, in one paragraph.</summary>
     public static string Lead(Handover handover) =>
@@ -28,7 +29,9 @@ public static class HandoverWords
             @"Show that it is done: .\collect-host-facts.ps1 -To facts.json, and send facts.json and record.jsonl back",
         ],
         Team.Directory => handover.Steps.Any(s => s.Change is ChangePolicyList)
-            ? ["Apply changes.ldif with an ordinary LDAP client; set the passwords of new accounts yourselves.", "Set each policy list as its step says: the complete new list, in the policy editor; the rights-of-policy files hold the same as a security template."]
+            ? [
+                "Apply changes.ldif with an ordinary LDAP client; set the passwords of new accounts yourselves.",
+                "Set each policy list as its step says: the complete new list, in the policy editor; the rights-of-policy files hold the same as a security template."]
             : ["Apply changes.ldif with an ordinary LDAP client; set the passwords of new accounts yourselves."],
         Team.Database when HasSql(handover) && handover.Engine == "postgresql" =>
         [
@@ -53,7 +56,9 @@ public static class HandoverWords
 
     /// <summary>Whether scripts for the database server come with it.</summary>
     public static bool HasSql(Handover handover) =>
-        handover is { Team: Team.Database, Engine: "sqlserver" or "postgresql" } && handover.Steps.Select(s => s.Change).Concat(handover.Undo).OfType<InstanceChange>().All(c => (handover.Engine == "postgresql" ? PostgreSqlStatements.WhyNot(c) : TransactSql.WhyNot(c)) is null);
+        handover is { Team: Team.Database, Engine: "sqlserver" or "postgresql" }
+            && handover.Steps.Select(s => s.Change).Concat(handover.Undo).OfType<InstanceChange>()
+                .All(c => (handover.Engine == "postgresql" ? PostgreSqlStatements.WhyNot(c) : TransactSql.WhyNot(c)) is null);
 
     /// <summary>How to take it back.</summary>
     public static string HowToUndo(Handover handover) => handover.Team switch
@@ -67,17 +72,27 @@ public static class HandoverWords
     /// <summary>The whole new list of a policy's right, for a person to compare.</summary>
     public static IReadOnlyList<string> Details(Change change) => change switch
     {
-        ChangePolicyList c => [$"policy {c.Name} {c.Policy}", $"the list of {c.Constant} was: {List(c.OldEntries)}", $"and becomes, whole: {List(c.Entries)}", $"it counts on: {string.Join(", ", c.Hosts)}"],
-        SetServiceAccount c => [$"it ran as {c.OldAccount}", c.NeedsPassword ? "the script asks for the password and stores it nowhere" : "no password is needed"],
+        ChangePolicyList c =>
+            [
+                $"policy {c.Name} {c.Policy}", $"the list of {c.Constant} was: {List(c.OldEntries)}",
+                $"and becomes, whole: {List(c.Entries)}", $"it counts on: {string.Join(", ", c.Hosts)}"],
+        SetServiceAccount c =>
+            [
+                $"it ran as {c.OldAccount}",
+                c.NeedsPassword ? "the script asks for the password and stores it nowhere" : "no password is needed"],
         _ => [],
     };
 
     /// <summary>A time with its zone.</summary>
     public static string Time(DateTimeOffset time) => $"{time.UtcDateTime:yyyy-MM-dd HH:mm:ss} UTC";
 
-    private static string List(IReadOnlyList<string> entries) => entries.Count == 0 ? "nobody" : string.Join(", ", entries.Select(Named));
+    private static string List(IReadOnlyList<string> entries) =>
+        entries.Count == 0 ? "nobody" : string.Join(", ", entries.Select(Named));
 
     /// <summary>An entry with the name that its SID has everywhere, where it has one.</summary>
     private static string Named(string entry) =>
-        entry.StartsWith('*') && Sid.TryParse(entry[1..], out var sid) && (BuiltInGroups.NameOf(sid) ?? WellKnownSids.NameOf(sid)) is { } name ? $"{entry} ({name})" : entry;
+        entry.StartsWith('*') && Sid.TryParse(entry[1..], out var sid)
+            && (BuiltInGroups.NameOf(sid) ?? WellKnownSids.NameOf(sid)) is { } name
+            ? $"{entry} ({name})"
+            : entry;
 }

@@ -71,10 +71,12 @@ public static class HostChangesJson
                 (step["service"], step["start"]) = (c.Service, ServiceWords.Of(c.Start));
                 break;
             case SetServiceOrder c:
-                (step["service"], step["waits-for"]) = (c.Service, new JsonArray([.. c.WaitsFor.Select(w => JsonValue.Create(w))]));
+                (step["service"], step["waits-for"]) = (
+                    c.Service, new JsonArray([.. c.WaitsFor.Select(w => JsonValue.Create(w))]));
                 break;
             case RestartService c:
-                (step["service"], step["account"], step["dependents"]) = (c.Service, c.Account, new JsonArray([.. c.Dependents.Select(d => JsonValue.Create(d))]));
+                (step["service"], step["account"], step["dependents"]) = (
+                    c.Service, c.Account, new JsonArray([.. c.Dependents.Select(d => JsonValue.Create(d))]));
                 if (c.Anew) step["anew"] = true;
                 if (c is { Anew: true, RanSince: { } since }) step["ran-since-ms"] = since.ToUnixTimeMilliseconds();
                 break;
@@ -95,7 +97,8 @@ public static class HostChangesJson
         void Group(string name)
         {
             step["group"] = name;
-            if (BuiltInGroups.Find(name) is { } sid) step["group-sid"] = sid.ToString(); // on a host of another language it has another name
+            // on a host of another language it has another name
+            if (BuiltInGroups.Find(name) is { } sid) step["group-sid"] = sid.ToString();
         }
 
         void Principal(JsonObject into, string name)

@@ -27,7 +27,8 @@ public static class HostFactsReader
         var root = (YamlNode.Mapping)node;
         var facts = Bind(root);
         foreach (var twice in facts.Snapshot.LocalGroups.GroupBy(g => g.Sid).Where(g => g.Count() > 1))
-            faults.Add(new Fault("duplicate-name", root["local-groups"]!.At, "local-groups", $"Two local groups have the SID {twice.Key}."));
+            faults.Add(new Fault(
+                "duplicate-name", root["local-groups"]!.At, "local-groups", $"Two local groups have the SID {twice.Key}."));
         return faults.Count == 0 ? (facts, faults) : (null, faults);
     }
 
@@ -37,18 +38,30 @@ public static class HostFactsReader
         var role = host.Text("role") switch { "controller" => HostRole.Controller, "standalone" => HostRole.Standalone, _ => HostRole.Member };
         var unread = root.Maps("unread").Select(u => new UnreadPart(u.Text("part"), u.Text("reason"))).ToList();
         // A part that is neither told nor named as unread was not asked for: it is unread all the same.
-        foreach (var (key, part) in new[] { ("services", HostSnapshot.ServicesPart), ("rights", HostSnapshot.RightsPart), ("local-groups", HostSnapshot.LocalGroupsPart) })
-            if (root[key] is null && !(key == "local-groups" && role == HostRole.Controller) && unread.All(u => u.Part != part)) unread.Add(new UnreadPart(part, "the facts do not tell"));
+        foreach (var (key, part) in new[] { ("services", HostSnapshot.ServicesPart), ("rights", HostSnapshot.RightsPart), (
+            "local-groups", HostSnapshot.LocalGroupsPart) })
+            if (root[key] is null && !(key == "local-groups" && role == HostRole.Controller) && unread.All(u => u.Part != part))
+                unread.Add(new UnreadPart(part, "the facts do not tell"));
         var snapshot = new HostSnapshot(
             host.Text("name"), Time(root, "read-at")!.Value, null,
-            [.. root.Maps("local-groups").Select(g => new LocalGroup(g.Text("name"), Sid.Parse(g.Text("sid")), [.. g.Maps("members").Select(m => Sid.Parse(m.Text("sid")))]))],
+            [.. root.Maps("local-groups").Select(g =>
+                new LocalGroup(
+                    g.Text("name"), Sid.Parse(g.Text("sid")), [.. g.Maps("members").Select(m => Sid.Parse(m.Text("sid")))]))],
             [.. root.Maps("rights").Select(List)], unread)
         {
             Role = role,
             ReadBy = root.TextOr("read-by", ""),
             System = host.TextOr("system", ""),
             Services = [.. root.Maps("services").Select(Service)],
-            Policies = root["policies"] is null ? null : [.. root.Maps("policies").Select(p => new AppliedPolicy(p.Text("id").ToUpperInvariant(), p.TextOr("name", p.Text("id"))) { Lists = p["rights"] is null ? null : [.. p.Maps("rights").Select(r => new PolicyList(r.Text("right"), r.List("entries")))] })],
+            Policies = root["policies"] is null
+                ? null
+                : [.. root.Maps("policies").Select(p =>
+                    new AppliedPolicy(p.Text("id").ToUpperInvariant(), p.TextOr("name", p.Text("id")))
+                    {
+                        Lists = p["rights"] is null
+                            ? null
+                            : [.. p.Maps("rights").Select(r => new PolicyList(r.Text("right"), r.List("entries")))],
+                    })],
         };
         return new HostFacts(snapshot, host.TextOr("domain", ""));
     }
@@ -67,7 +80,9 @@ public static class HostFactsReader
     }
 
     private static HostService Service(YamlNode.Mapping map) => new(
-        map.Text("name"), map.TextOr("account", "LocalSystem"), ServiceWords.StartOf(map.Text("start"))!.Value, map.YesNo("running"), map.List("waits-for"))
+        map.Text("name"), map.TextOr(
+            "account",
+            "LocalSystem"), ServiceWords.StartOf(map.Text("start"))!.Value, map.YesNo("running"), map.List("waits-for"))
     {
         Title = map.TextOr("title", ""),
         RunsNowAs = map.TextOrNull("runs-now-as"),
@@ -76,5 +91,7 @@ public static class HostFactsReader
     };
 
     private static DateTimeOffset? Time(YamlNode.Mapping map, string key) =>
-        map.TextOrNull(key) is { } text ? DateTimeOffset.Parse(text, CultureInfo.InvariantCulture, DateTimeStyles.RoundtripKind).ToUniversalTime() : null;
+        map.TextOrNull(key) is { } text
+            ? DateTimeOffset.Parse(text, CultureInfo.InvariantCulture, DateTimeStyles.RoundtripKind).ToUniversalTime()
+            : null;
 }

@@ -37,15 +37,26 @@ internal static class HostFactsShape
             new("rights", new Shape.List("effective log-on rights and privileges", new Shape.Map("one right", [
                 new("right", new Shape.Text("its constant", "Se[A-Za-z]{4,60}", "a constant such as SeBatchLogonRight"), true),
                 new("entries", Entries, true),
-                new("policy", new Shape.Text("the policy from which the list comes; absent if it is the host's own list", PolicyPattern, "an identifier in braces")),
+                new(
+                    "policy",
+                    new Shape.Text(
+                        "the policy from which the list comes; absent if it is the host's own list", PolicyPattern,
+                        "an identifier in braces")),
             ]))),
             new("services", new Shape.List("its services", new Shape.Map("a service", [
                 new("name", new Shape.Text("its short name"), true),
                 new("title", new Shape.Text("its title")),
                 new("account", new Shape.Text("its account from the next start; absent for LocalSystem")),
-                new("start", new Shape.Text("when it starts", null, null, [.. Enum.GetValues<Core.Surveys.ServiceStart>().Select(ServiceWords.Of)]), true),
+                new(
+                    "start",
+                    new Shape.Text(
+                        "when it starts", null, null, [.. Enum.GetValues<Core.Surveys.ServiceStart>().Select(ServiceWords.Of)]),
+                    true),
                 new("running", new Shape.YesNo("whether it runs now"), true),
-                new("waits-for", new Shape.List("its dependencies: services by name, groups of services as +name", new Shape.Text("a service"))),
+                new(
+                    "waits-for",
+                    new Shape.List(
+                        "its dependencies: services by name, groups of services as +name", new Shape.Text("a service"))),
                 new("runs-now-as", new Shape.Text("what it runs as now")),
                 new("runs-now-as-sid", Sid("the SID of that")),
                 new("runs-since", Time("since when it runs")),
@@ -59,12 +70,16 @@ internal static class HostFactsShape
                 ]))),
             ]))),
             new("unread", new Shape.List("parts that could not be read", new Shape.Map("a part", [
-                new("part", new Shape.Text("its name: local groups, rights, services, running identities, policies, the constant of a right, or the name of a group"), true),
+                new(
+                    "part",
+                    new Shape.Text("its name: local groups, rights, services, running identities, policies, the constant of a right, or the name of a group"),
+                    true),
                 new("reason", new Shape.Text("why"), true),
             ]))),
         ]);
 
     private static Shape.Text Sid(string summary) => new(summary, SidPattern, "a SID such as S-1-5-32-544");
 
-    private static Shape.Text Time(string summary) => new(summary, TimePattern, "a time with its zone, such as 2026-11-25T09:30:00Z");
+    private static Shape.Text Time(string summary) =>
+        new(summary, TimePattern, "a time with its zone, such as 2026-11-25T09:30:00Z");
 }

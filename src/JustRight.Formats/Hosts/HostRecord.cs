@@ -20,7 +20,8 @@ public sealed record HostRecord(int Number, string Id, string Result, string Bef
             {
                 using var json = JsonDocument.Parse(line);
                 var root = json.RootElement;
-                records.Add(new HostRecord(root.GetProperty("step").GetInt32(), Text("id"), Text("result"), Text("before"), Text("after")));
+                records.Add(new HostRecord(
+                    root.GetProperty("step").GetInt32(), Text("id"), Text("result"), Text("before"), Text("after")));
 
                 string Text(string name) => root.GetProperty(name).GetString() ?? "";
             }

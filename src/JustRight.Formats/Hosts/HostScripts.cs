@@ -17,7 +17,8 @@ public static class HostScripts
 
     private static string Load(string name)
     {
-        using var stream = typeof(HostScripts).Assembly.GetManifestResourceStream(name) ?? throw new InvalidOperationException($"The script {name} is missing from the program.");
+        using var stream = typeof(HostScripts).Assembly.GetManifestResourceStream(name)
+            ?? throw new InvalidOperationException($"The script {name} is missing from the program.");
         using var reader = new StreamReader(stream);
         return reader.ReadToEnd();
     }

@@ -23,13 +23,23 @@ internal static class InstallShape
             new("release", Words.Release("the sheet's release"), true),
             new("estate", Words.Key("the estate"), true),
             new("stage", new Shape.Text("how far it has come", null, null, ["planned", "installed", "retiring"])),
-            new("places", Words.Named("which hosts, instances or databases are which place", new Shape.List("hosts, instances, or instance/database", new Shape.Text("one of them"), true)), true),
+            new(
+                "places",
+                Words.Named(
+                    "which hosts, instances or databases are which place",
+                    new Shape.List("hosts, instances, or instance/database", new Shape.Text("one of them"), true)),
+                true),
             new("accounts", Words.Named("names of accounts that the pattern does not make", NameChoice)),
             new("groups", Words.Named("names of groups that the pattern does not make", NameChoice)),
             new("never-expires", Words.Named("accounts whose password never expires, and why", new Shape.Map("a choice", [
                 new("why", new Shape.Text("the reason"), true),
                 new("by", new Shape.Text("who chose"), true),
-                new("review-by", new Shape.Text("the day by which somebody must look at it again", "[0-9]{4}-[0-9]{2}-[0-9]{2}", "a day such as 2027-03-01"), true),
+                new(
+                    "review-by",
+                    new Shape.Text(
+                        "the day by which somebody must look at it again", "[0-9]{4}-[0-9]{2}-[0-9]{2}",
+                        "a day such as 2027-03-01"),
+                    true),
             ]))),
             new("answers", Words.Named("answers to the sheet's questions", new Shape.Text("an answer"))),
             new("choices", new Shape.Named("choices among alternatives, by account.decision", "[a-z][a-z0-9-]*\\.[a-z][a-z0-9-]*", "account.decision", new Shape.Map("a choice", [

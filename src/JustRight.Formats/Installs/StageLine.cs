@@ -13,7 +13,9 @@ public static partial class StageLine
     /// <param name="file">Its name, for faults.</param>
     public static (string? Text, IReadOnlyList<Fault> Faults) Set(string text, string stage, string file)
     {
-        var changed = Line().IsMatch(text) ? Line().Replace(text, $"stage: {stage}", 1) : Estate().Replace(text, $"$0\nstage: {stage}", 1);
+        var changed = Line().IsMatch(text)
+            ? Line().Replace(text, $"stage: {stage}", 1)
+            : Estate().Replace(text, $"$0\nstage: {stage}", 1);
         var (install, faults) = InstallReader.Read(Encoding.UTF8.GetBytes(changed), file, stored: true);
         return install is null ? (null, faults) : (changed, []);
     }

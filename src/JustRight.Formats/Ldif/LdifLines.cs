@@ -43,7 +43,8 @@ internal sealed class LdifLines(TextWriter text)
     public void Base64(string attribute, byte[] value) => Fold($"{attribute}:: {Convert.ToBase64String(value)}");
 
     private static bool IsSafe(byte[] value) =>
-        value[0] is not ((byte)' ' or (byte)':' or (byte)'<') && value[^1] != ' ' && Array.TrueForAll(value, b => b is > 0 and < 0x80 and not (byte)'\n' and not (byte)'\r');
+        value[0] is not ((byte)' ' or (byte)':' or (byte)'<') && value[^1] != ' '
+            && Array.TrueForAll(value, b => b is > 0 and < 0x80 and not (byte)'\n' and not (byte)'\r');
 
     /// <summary>A long line goes on after a line break and one space.</summary>
     private void Fold(string line)

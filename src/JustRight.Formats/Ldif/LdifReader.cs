@@ -34,7 +34,8 @@ public sealed class LdifReader(string file, Func<string, bool> keeps)
     public bool IsHopeless => _faults.Count >= MostFaults;
 
     /// <summary>Reads a whole text.</summary>
-    public static (IReadOnlyList<LdifEntry> Entries, IReadOnlyList<Fault> Faults) Read(TextReader text, string file, Func<string, bool> keeps)
+    public static (IReadOnlyList<LdifEntry> Entries, IReadOnlyList<Fault> Faults) Read(
+        TextReader text, string file, Func<string, bool> keeps)
     {
         var reader = new LdifReader(file, keeps);
         while (!reader.IsHopeless && text.ReadLine() is { } line) reader.Take(line);
@@ -48,7 +49,8 @@ public sealed class LdifReader(string file, Func<string, bool> keeps)
         if (line.Length > 0 && line[0] == ' ')
         {
             if (_isOpen) _line.Append(line, 1, line.Length - 1);
-            else Fault("ldif-line", _number, "A line that begins with a space continues the line above, and there is none.", null);
+            else
+                Fault("ldif-line", _number, "A line that begins with a space continues the line above, and there is none.", null);
             return;
         }
 
@@ -68,7 +70,8 @@ public sealed class LdifReader(string file, Func<string, bool> keeps)
     {
         CloseLine();
         CloseRecord();
-        if (_entries.Count == 0 && _faults.Count == 0) Fault("ldif-empty", 1, "This file contains no object.", "records that begin with dn:");
+        if (_entries.Count == 0 && _faults.Count == 0)
+            Fault("ldif-empty", 1, "This file contains no object.", "records that begin with dn:");
         return _entries;
     }
 
@@ -97,7 +100,8 @@ public sealed class LdifReader(string file, Func<string, bool> keeps)
             return;
         }
 
-        if (name.Equals("changetype", StringComparison.OrdinalIgnoreCase) || name.Equals("control", StringComparison.OrdinalIgnoreCase))
+        if (name.Equals("changetype", StringComparison.OrdinalIgnoreCase)
+            || name.Equals("control", StringComparison.OrdinalIgnoreCase))
         {
             Fault("ldif-change", _start, "This is a file of changes.", "a file of objects, as a search prints it");
             Skip();
@@ -112,13 +116,17 @@ public sealed class LdifReader(string file, Func<string, bool> keeps)
     {
         if (name.Equals("version", StringComparison.OrdinalIgnoreCase))
         {
-            if (line[(colon + 1)..].Trim() != "1") Fault("ldif-version", _start, "This version of LDIF is not known.", "version: 1");
+            if (line[(colon + 1)..].Trim() != "1")
+                Fault("ldif-version", _start, "This version of LDIF is not known.", "version: 1");
             return;
         }
 
         if (!name.Equals("dn", StringComparison.OrdinalIgnoreCase))
         {
-            Fault("ldif-record", _start, $"A record begins with dn:, and this one with {(name.Length > 40 ? "something else" : name + ":")}.", name is "search" or "ref" ? "plain LDIF without the client's comments (ldapsearch: -LLL)" : "dn: CN=…");
+            Fault(
+                "ldif-record", _start,
+                $"A record begins with dn:, and this one with {(name.Length > 40 ? "something else" : name + ":")}.",
+                name is "search" or "ref" ? "plain LDIF without the client's comments (ldapsearch: -LLL)" : "dn: CN=…");
             Skip();
             return;
         }
@@ -148,7 +156,9 @@ public sealed class LdifReader(string file, Func<string, bool> keeps)
         switch (line[colon + 1])
         {
             case '<':
-                Fault("ldif-elsewhere", _start, $"The value of {line[..colon]} is in another file, which is not read.", "the value itself");
+                Fault(
+                    "ldif-elsewhere", _start, $"The value of {line[..colon]} is in another file, which is not read.",
+                    "the value itself");
                 return null;
             case ':':
                 try
@@ -193,13 +203,18 @@ public sealed class LdifReader(string file, Func<string, bool> keeps)
 
         foreach (var (attribute, more) in values)
         {
-            if (known.TryAdd(attribute, more) || known[attribute].Select(Convert.ToHexString).Order().SequenceEqual(more.Select(Convert.ToHexString).Order())) continue;
-            Fault("ldif-twice", _recordAt, $"{_dn} is in this file twice, with different values of {attribute}.", "an export from one time and one domain controller");
+            if (known.TryAdd(attribute, more)
+                || known[attribute].Select(Convert.ToHexString).Order().SequenceEqual(more.Select(Convert.ToHexString).Order()))
+                continue;
+            Fault(
+                "ldif-twice", _recordAt, $"{_dn} is in this file twice, with different values of {attribute}.",
+                "an export from one time and one domain controller");
         }
     }
 
     private void Fault(string code, int line, string message, string? expected)
     {
-        if (_faults.Count < MostFaults) _faults.Add(new Fault(code, new Origin(file, line, 1), "", message) { Expected = expected });
+        if (_faults.Count < MostFaults)
+            _faults.Add(new Fault(code, new Origin(file, line, 1), "", message) { Expected = expected });
     }
 }

@@ -11,7 +11,9 @@ namespace JustRight.Formats.Ldif;
 /// <param name="SidOf">The SID of a principal of an access rule, or null while it does not exist.</param>
 /// <param name="DescriptorOf">The descriptor of an object as last read, or null.</param>
 /// <param name="FlagsOf">The <c>userAccountControl</c> of an account as last read, or null.</param>
-public sealed record LdifDirectory(Func<string, string?> DnOf, Func<string, Sid?> SidOf, Func<string, SecurityDescriptor?> DescriptorOf, Func<string, int?> FlagsOf);
+public sealed record LdifDirectory(
+    Func<string, string?> DnOf, Func<string, Sid?> SidOf, Func<string, SecurityDescriptor?> DescriptorOf, Func<string,
+    int?> FlagsOf);
 
 /// <summary>
 /// The directory part of a worklist as LDIF [RFC 2849], for an ordinary LDAP client. It holds no password: accounts are made
@@ -22,7 +24,8 @@ public sealed class LdifWriter
     private const int Disabled = 0x202; // a normal account, disabled [MS-ADTS 2.2.16]
     private const int AccountDisabled = 0x2;
     private const int NeverExpires = 0x10000;
-    private const string DaclOnly = "1.2.840.113556.1.4.801 true:: MAMCAQQ="; // the control's value 4: the access list alone [MS-ADTS 3.1.1.3.4.1.11]
+    // the control's value 4: the access list alone [MS-ADTS 3.1.1.3.4.1.11]
+    private const string DaclOnly = "1.2.840.113556.1.4.801 true:: MAMCAQQ=";
     private readonly LdifLines _lines;
     private readonly LdifDirectory _directory;
     private readonly Dictionary<string, string> _made = new(StringComparer.OrdinalIgnoreCase);
@@ -54,17 +57,27 @@ public sealed class LdifWriter
                 break;
             case CreateGroup c:
                 _made[c.Name] = c.Dn;
-                Add(c.Dn, ("objectClass", "group"), ("sAMAccountName", c.Name), ("groupType", GroupType(c.Scope)), ("description", c.Description), ("info", c.Note));
+                Add(
+                    c.Dn, ("objectClass", "group"), ("sAMAccountName", c.Name), ("groupType", GroupType(c.Scope)),
+                    ("description", c.Description), ("info", c.Note));
                 break;
             case CreateAccount c:
                 _made[c.Name] = c.Dn;
                 _lines.Comment("disabled and without a password: set one over TLS, then enable the account");
                 Add(
                     c.Dn, ("objectClass", "user"), ("sAMAccountName", c.Name), ("userPrincipalName", c.Upn),
-                    ("userAccountControl", (Disabled | (c.PasswordNeverExpires ? NeverExpires : 0)).ToString(CultureInfo.InvariantCulture)), ("description", c.Description), ("info", c.Note));
+                    (
+                        "userAccountControl",
+                        (Disabled | (c.PasswordNeverExpires ? NeverExpires : 0))
+                            .ToString(CultureInfo.InvariantCulture)), ("description", c.Description), ("info", c.Note));
                 break;
             case DescribeAccount c when DnOf(c.Name) is { } dn && _directory.FlagsOf(c.Name) is { } flags:
-                Modify(dn, ("replace", "description", c.Description), ("replace", "userAccountControl", (c.PasswordNeverExpires ? flags | NeverExpires : flags & ~NeverExpires).ToString(CultureInfo.InvariantCulture)));
+                Modify(
+                    dn, ("replace", "description", c.Description),
+                    (
+                        "replace", "userAccountControl",
+                        (c.PasswordNeverExpires ? flags | NeverExpires : flags & ~NeverExpires)
+                            .ToString(CultureInfo.InvariantCulture)));
                 break;
             case DisableAccount c when DnOf(c.Name) is { } dn && _directory.FlagsOf(c.Name) is { } flags:
                 Modify(dn, ("replace", "userAccountControl", (flags | AccountDisabled).ToString(CultureInfo.InvariantCulture)));

@@ -13,5 +13,6 @@ public static class RunBookJson
     public static string Write(RunBook book) => JsonSerializer.Serialize(book, Options);
 
     /// <summary>Reads a run-book that <see cref="Write"/> wrote.</summary>
-    public static RunBook Read(string json) => JsonSerializer.Deserialize<RunBook>(json, Options) ?? throw new InvalidDataException("The run-book is empty.");
+    public static RunBook Read(string json) =>
+        JsonSerializer.Deserialize<RunBook>(json, Options) ?? throw new InvalidDataException("The run-book is empty.");
 }

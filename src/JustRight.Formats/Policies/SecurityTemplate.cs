@@ -14,7 +14,8 @@ public sealed class SecurityTemplate
 
     private readonly IReadOnlyList<string> _lines;
 
-    private SecurityTemplate(IReadOnlyList<string> lines, Encoding encoding, string newLine) => (_lines, Encoding, NewLine) = (lines, encoding, newLine);
+    private SecurityTemplate(IReadOnlyList<string> lines, Encoding encoding, string newLine) =>
+        (_lines, Encoding, NewLine) = (lines, encoding, newLine);
 
     /// <summary>How it is written; a new one is UTF-16 with a byte order mark.</summary>
     public Encoding Encoding { get; }
@@ -23,7 +24,8 @@ public sealed class SecurityTemplate
     public string NewLine { get; }
 
     /// <summary>An empty template as Windows writes one.</summary>
-    public static SecurityTemplate Empty { get; } = new(["[Unicode]", "Unicode=yes", "[Version]", "signature=\"$CHICAGO$\"", "Revision=1", ""], Encoding.Unicode, "\r\n");
+    public static SecurityTemplate Empty { get; } = new(
+        ["[Unicode]", "Unicode=yes", "[Version]", "signature=\"$CHICAGO$\"", "Revision=1", ""], Encoding.Unicode, "\r\n");
 
     /// <summary>Reads a file: UTF-16 with a byte order mark, or UTF-8 with or without one.</summary>
     /// <exception cref="InvalidDataException">The bytes are neither.</exception>
@@ -43,7 +45,8 @@ public sealed class SecurityTemplate
             throw new InvalidDataException("this is neither UTF-16 with a byte order mark nor UTF-8");
         }
 
-        if (text.Contains('\0', StringComparison.Ordinal)) throw new InvalidDataException("this is UTF-16 without a byte order mark, or no text at all");
+        if (text.Contains('\0', StringComparison.Ordinal))
+            throw new InvalidDataException("this is UTF-16 without a byte order mark, or no text at all");
         var newLine = text.Contains("\r\n", StringComparison.Ordinal) ? "\r\n" : "\n";
         return new SecurityTemplate(text.Split(newLine), encoding, newLine);
     }
@@ -67,7 +70,8 @@ public sealed class SecurityTemplate
     public SecurityTemplate With(string constant, IReadOnlyList<string>? entries)
     {
         var lines = _lines.ToList();
-        var there = LinesOf(RightsSection).Where(at => _lines[at].Split('=')[0].Trim().Equals(constant, StringComparison.OrdinalIgnoreCase)).ToList();
+        var there = LinesOf(RightsSection)
+            .Where(at => _lines[at].Split('=')[0].Trim().Equals(constant, StringComparison.OrdinalIgnoreCase)).ToList();
         var line = entries is null ? null : $"{constant} = {string.Join(',', entries)}";
         foreach (var at in there.AsEnumerable().Reverse())
         {
@@ -88,9 +92,11 @@ public sealed class SecurityTemplate
         return new SecurityTemplate(lines, Encoding, NewLine);
     }
 
-    private static IReadOnlyList<string> Entries(string text) => [.. text.Split(',').Select(e => e.Trim().Trim('"').Trim()).Where(e => e.Length > 0)];
+    private static IReadOnlyList<string> Entries(string text) =>
+        [.. text.Split(',').Select(e => e.Trim().Trim('"').Trim()).Where(e => e.Length > 0)];
 
-    private static Predicate<string> IsHeaderOf(string section) => line => line.Trim() is ['[', .. var name, ']'] && name.Trim().Equals(section, StringComparison.OrdinalIgnoreCase);
+    private static Predicate<string> IsHeaderOf(string section) =>
+        line => line.Trim() is ['[', .. var name, ']'] && name.Trim().Equals(section, StringComparison.OrdinalIgnoreCase);
 
     private IEnumerable<int> LinesOf(string section)
     {

@@ -6,7 +6,11 @@ namespace JustRight.Formats.Shapes;
 /// <summary>Writes a shape as a JSON Schema (draft 2020-12), so that editors complete and check our files.</summary>
 internal static class JsonSchemaWriter
 {
-    private static readonly JsonSerializerOptions Pretty = new() { WriteIndented = true, Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
+    private static readonly JsonSerializerOptions Pretty = new()
+    {
+        WriteIndented = true,
+        Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
+    };
 
     /// <summary>The schema as indented JSON with a final line end.</summary>
     public static string Write(Shape.Map shape, string title)
@@ -37,12 +41,18 @@ internal static class JsonSchemaWriter
                 ["additionalProperties"] = Of(named.Value, definitions),
             },
             Shape.List list => list.OneWillDo
-                ? new JsonObject { ["anyOf"] = new JsonArray(Of(list.Item, definitions), new JsonObject { ["type"] = "array", ["items"] = Of(list.Item, definitions) }) }
+                ? new JsonObject
+                {
+                    ["anyOf"] = new JsonArray(
+                    Of(list.Item, definitions), new JsonObject { ["type"] = "array", ["items"] = Of(list.Item, definitions) })
+                }
                 : new JsonObject { ["type"] = "array", ["items"] = Of(list.Item, definitions) },
             Shape.YesNo => new JsonObject { ["enum"] = new JsonArray(true, false, "yes", "no") },
             Shape.Number number => new JsonObject { ["type"] = "integer", ["minimum"] = number.Least, ["maximum"] = number.Most },
-            Shape.Text { OneOf: { } values } => new JsonObject { ["enum"] = new JsonArray([.. values.Select(v => (JsonNode?)v)]) },
-            Shape.Text { Pattern: { } pattern } => new JsonObject { ["type"] = new JsonArray("string", "number", "boolean"), ["pattern"] = $"^(?:{pattern})$" },
+            Shape.Text { OneOf: { } values } =>
+                new JsonObject { ["enum"] = new JsonArray([.. values.Select(v => (JsonNode?)v)]) },
+            Shape.Text { Pattern: { } pattern } =>
+                new JsonObject { ["type"] = new JsonArray("string", "number", "boolean"), ["pattern"] = $"^(?:{pattern})$" },
             _ => new JsonObject { ["type"] = new JsonArray("string", "number", "boolean") },
         };
         if (shape.Summary.Length > 0) result["description"] = shape.Summary;
@@ -68,7 +78,8 @@ internal static class JsonSchemaWriter
         var required = map.Keys.Where(k => k.Required).Select(k => (JsonNode?)k.Name).ToArray();
         if (required.Length > 0) result["required"] = new JsonArray(required);
         if (map.ExactlyOneOf.Count > 0)
-            result["oneOf"] = new JsonArray([.. map.ExactlyOneOf.Select(k => (JsonNode?)new JsonObject { ["required"] = new JsonArray(k) })]);
+            result["oneOf"] = new JsonArray(
+                [.. map.ExactlyOneOf.Select(k => (JsonNode?)new JsonObject { ["required"] = new JsonArray(k) })]);
         return result;
     }
 }

@@ -10,7 +10,8 @@ internal abstract record Shape(string Summary)
     /// <param name="Pattern">A regular expression the whole value must match, or null.</param>
     /// <param name="Says">The pattern in words.</param>
     /// <param name="OneOf">The only values, or null for any.</param>
-    public sealed record Text(string Summary, string? Pattern = null, string? Says = null, IReadOnlyList<string>? OneOf = null) : Shape(Summary);
+    public sealed record Text(string Summary, string? Pattern = null, string? Says = null, IReadOnlyList<string>? OneOf = null)
+        : Shape(Summary);
 
     /// <summary><c>yes</c> or <c>no</c> (<c>true</c> and <c>false</c> will do).</summary>
     public sealed record YesNo(string Summary) : Shape(Summary);

@@ -9,7 +9,11 @@ namespace JustRight.Formats.Sheets;
 internal static class PasswordSection
 {
     public static readonly Shape.Map Shape = new("what is known of its password", [
-        new("changed-by", new Shape.Text("who changes it: us by default; product only for accounts under which it runs its services", null, null, ["us", "product"])),
+        new(
+            "changed-by",
+            new Shape.Text(
+                "who changes it: us by default; product only for accounts under which it runs its services", null, null,
+                ["us", "product"])),
         new("group-managed", new Shape.Text("whether the product supports a gMSA", null, null, ["can", "cannot"])),
         new("typed-in", new Shape.List("where in the product it is typed, apart from its services and its sign-in settings", new Shape.Map("a place", [
             new("in", new Shape.Text("the file or the page"), true),
@@ -24,6 +28,7 @@ internal static class PasswordSection
     public static SheetPassword Read(YamlNode.Mapping map) => new(
         map.TextOr("changed-by", "us") == "product" ? PasswordKeeper.Product : PasswordKeeper.Us,
         map.TextOrNull("group-managed") is { } managed ? managed == "can" : null,
-        [.. map.Maps("typed-in").Select(t => new TypedIn(t.Text("in"), t.Text("setting"), t.TextOrNull("on"), t.TextOrNull("read-by"), t.Text("breaks"), t.At))],
+        [.. map.Maps("typed-in").Select(t =>
+            new TypedIn(t.Text("in"), t.Text("setting"), t.TextOrNull("on"), t.TextOrNull("read-by"), t.Text("breaks"), t.At))],
         map.At);
 }

@@ -27,7 +27,8 @@ public static class SheetReader
     {
         var faults = new List<Fault>();
         var remarks = new List<Fault>();
-        if (DocumentReader.Read(bytes, file, SheetShape.Root, stored ? remarks : null, faults) is not { } root) return (null, faults);
+        if (DocumentReader.Read(bytes, file, SheetShape.Root, stored ? remarks : null, faults) is not { } root)
+            return (null, faults);
         var sheet = new Binder(faults).Bind(root);
         if (faults.Count == 0) faults.AddRange(SheetRules.Check(sheet));
         if (faults.Count == 0 && !stored) faults.AddRange(NewSheetRules.Check(sheet));
@@ -48,7 +49,9 @@ public static class SheetReader
             [.. root.Named("accounts").Select(a => Account(a.Key, a.Value))],
             [.. root.Maps("separate").Select(s => new Separation(s.List("accounts"), s.Text("why"), s.At))],
             [.. root.Maps("services").Select(s => new SheetService(
-                s.Text("name"), s.Text("on"), s.Text("as"), s.TextOrNull("start") is { } start ? ServiceWords.StartOf(start) : null, s.List("after"), s.TextOr("given-by", "setup") == "us" ? GivenBy.Us : GivenBy.Setup, s.At))],
+                s.Text("name"), s.Text("on"), s.Text("as"), s.TextOrNull("start") is { } start ? ServiceWords.StartOf(start)
+                    : null, s.List("after"), s.TextOr("given-by", "setup") == "us" ? GivenBy.Us
+                    : GivenBy.Setup, s.At))],
             root.At)
         {
             SignIn = root["sign-in"] is YamlNode.Mapping signIn ? SignInSection.Read(signIn, faults) : null,
@@ -58,12 +61,23 @@ public static class SheetReader
         {
             var words = map.TextOr("count", "1").Split(' ');
             var least = int.Parse(words[0], System.Globalization.CultureInfo.InvariantCulture);
-            var most = words.Length == 1 ? least : words[1] == "or" ? int.MaxValue : int.Parse(words[2], System.Globalization.CultureInfo.InvariantCulture);
+            var most = words.Length == 1 ? least
+                : words[1] == "or" ? int.MaxValue
+                : int.Parse(words[2], System.Globalization.CultureInfo.InvariantCulture);
             if (most < least || most == 0)
-                faults.Add(new Fault("wrong-value", map["count"]!.At, $"places.{key.Text}.count", "A place with a count of 0 has no use.") { Found = map.Text("count"), Expected = "a count such as 1, 1 or more, 0 to 3" });
+                faults.Add(new Fault(
+                    "wrong-value", map["count"]!.At, $"places.{key.Text}.count",
+                    "A place with a count of 0 has no use.")
+                {
+                    Found = map.Text("count"),
+                    Expected = "a count such as 1, 1 or more, 0 to 3",
+                });
             var kind = Enum.Parse<PlaceKind>(map.Text("kind"), true);
             if (kind != PlaceKind.Database && map["holds-secrets"] is { } needless)
-                faults.Add(new Fault("needless-key", needless.At, $"places.{key.Text}.holds-secrets", $"A place of kind '{map.Text("kind")}' does not go with 'holds-secrets'.") { Expected = "kind: database" });
+                faults.Add(new Fault(
+                    "needless-key", needless.At, $"places.{key.Text}.holds-secrets",
+                    $"A place of kind '{map.Text("kind")}' does not go with 'holds-secrets'.")
+                { Expected = "kind: database" });
             if (kind != PlaceKind.Database && map["made-by"] is { } made)
             {
                 faults.Add(new Fault(
@@ -89,7 +103,9 @@ public static class SheetReader
             key.At);
 
         private Fact? Fact((YamlNode.Scalar Key, YamlNode.Scalar Value) entry) =>
-            Condition(entry.Value, $"facts.{entry.Key.Text}") is { } condition ? new Fact(entry.Key.Text, condition, entry.Key.At) : null;
+            Condition(entry.Value, $"facts.{entry.Key.Text}") is { } condition
+                ? new Fact(entry.Key.Text, condition, entry.Key.At)
+                : null;
 
         private static SheetGroup Group(YamlNode.Scalar key, YamlNode.Mapping map) => new(
             key.Text,
@@ -109,29 +125,49 @@ public static class SheetReader
             key.At)
         {
             PasswordCannotChange = map.YesNo("password-cannot-change"),
-            Password = map["password"] is YamlNode.Mapping password ? PasswordSection.Read(password) : SheetPassword.Unsaid(key.At),
+            Password = map["password"] is YamlNode.Mapping password
+                ? PasswordSection.Read(password)
+                : SheetPassword.Unsaid(key.At),
         };
 
         private NeedClause Clause(YamlNode.Mapping map, string field)
         {
             var when = map["when"] is YamlNode.Scalar text ? Condition(text, field + ".when") : null;
             var called = map.TextOrNull("called");
-            if (map["any-of"] is not null) return new AnyOf(map.TextOrNull("decision"), [.. map.Maps("any-of").Select((n, i) => Clause(n, $"{field}.any-of[{i}]"))], when, called, map.At);
-            if (map["all-of"] is not null) return new AllOf([.. map.Maps("all-of").Select((n, i) => Clause(n, $"{field}.all-of[{i}]"))], when, called, map.At);
+            if (map["any-of"] is not null)
+                return new AnyOf(
+                    map.TextOrNull("decision"), [.. map.Maps("any-of").Select((n, i) => Clause(n, $"{field}.any-of[{i}]"))], when,
+                    called, map.At);
+            if (map["all-of"] is not null)
+                return new AllOf(
+                    [.. map.Maps("all-of").Select((n, i) => Clause(n, $"{field}.all-of[{i}]"))], when, called, map.At);
 
             var row = NeedKinds.All.First(k => map[k.Key] is not null);
-            foreach (var (qualifier, value) in map.Entries.Where(e => NeedKinds.Qualifiers.Contains(e.Key.Text) && e.Key.Text != row.Qualifier))
-                faults.Add(new Fault("wrong-qualifier", qualifier.At, $"{field}.{qualifier.Text}", $"'{row.Key}' does not go with '{qualifier.Text}'.") { Expected = row.Qualifier is null ? "no place" : $"'{row.Qualifier}'" });
+            foreach (var (qualifier, value) in map.Entries.Where(e =>
+                NeedKinds.Qualifiers.Contains(e.Key.Text) && e.Key.Text != row.Qualifier))
+                faults.Add(new Fault(
+                    "wrong-qualifier", qualifier.At, $"{field}.{qualifier.Text}",
+                    $"'{row.Key}' does not go with '{qualifier.Text}'.")
+                {
+                    Expected = row.Qualifier is null ? "no place" : $"'{row.Qualifier}'",
+                });
             Belongs(NeedKind.Directory, "a directory need", "of", "attributes");
             if (row.Kind is not (NeedKind.LocalGroup or NeedKind.DomainGroup)) Belongs(NeedKind.LocalGroup, "a group", "made-by");
             Belongs(NeedKind.ProductRole, "an identity inside the product", "lets", "confirmed-for-days");
             if (row.Qualifier is not null && map[row.Qualifier] is null)
-                faults.Add(new Fault("missing-key", map.At, $"{field}.{row.Qualifier}", $"'{row.Key}' needs '{row.Qualifier}'.") { Expected = $"{row.Qualifier}: a place of this sheet" });
+                faults.Add(new Fault(
+                    "missing-key", map.At, $"{field}.{row.Qualifier}",
+                    $"'{row.Key}' needs '{row.Qualifier}'.")
+                { Expected = $"{row.Qualifier}: a place of this sheet" });
             var place = row.Qualifier is null ? null : map.TextOrNull(row.Qualifier);
             var slash = place?.IndexOf('/', StringComparison.Ordinal) ?? -1;
             return new Need(
-                row.Kind, map.Text(row.Key), slash < 0 ? place : place![..slash], slash < 0 ? null : place![(slash + 1)..], map.TextOrNull("through"),
-                map.TextOr("given-by", "us") == "setup" ? GivenBy.Setup : GivenBy.Us, map.TextOr("until", "always") == "installed" ? Until.Installed : Until.Always,
+                row.Kind, map.Text(row.Key), slash < 0 ? place
+                    : place![..slash], slash < 0 ? null
+                    : place![(slash + 1)..], map.TextOrNull("through"),
+                map.TextOr("given-by", "us") == "setup" ? GivenBy.Setup
+                    : GivenBy.Us, map.TextOr("until", "always") == "installed" ? Until.Installed
+                    : Until.Always,
                 map.TextOrNull("why"), when, called, map.At)
             {
                 MadeBySetup = map.TextOr("made-by", "us") == "setup",
@@ -144,7 +180,10 @@ public static class SheetReader
             void Belongs(NeedKind kind, string words, params string[] keys)
             {
                 foreach (var key in keys.Where(k => row.Kind != kind && map[k] is not null))
-                    faults.Add(new Fault("needless-key", map[key]!.At, $"{field}.{key}", $"'{row.Key}' does not go with '{key}'.") { Expected = words });
+                    faults.Add(new Fault(
+                        "needless-key", map[key]!.At, $"{field}.{key}",
+                        $"'{row.Key}' does not go with '{key}'.")
+                    { Expected = words });
             }
         }
 

@@ -21,10 +21,24 @@ internal static class SheetShape
             new("at", new Shape.Text("an instance, or the instance of a database")),
             new("in", new Shape.Text("the database place, or place/name for another database of the same instance")),
             new("below", new Shape.Text("the branch of the directory")),
-            new("of", new Shape.Text("for a directory need: the class of object", "[A-Za-z][A-Za-z0-9-]{0,63}", "the name of a class, such as user")),
-            new("attributes", new Shape.List("for a directory need: the attributes", new Shape.Text("an attribute", "[A-Za-z][A-Za-z0-9-]{0,63}", "the name of an attribute, such as mail"))),
-            new("lets", new Shape.List("for an identity inside the product: the only operations that it must allow", new Shape.Text("an operation"))),
-            new("confirmed-for-days", new Shape.Number("for an identity inside the product: for how many days a confirmation is valid", 1, 3650)),
+            new(
+                "of",
+                new Shape.Text(
+                    "for a directory need: the class of object", "[A-Za-z][A-Za-z0-9-]{0,63}",
+                    "the name of a class, such as user")),
+            new(
+                "attributes",
+                new Shape.List(
+                    "for a directory need: the attributes",
+                    new Shape.Text("an attribute", "[A-Za-z][A-Za-z0-9-]{0,63}", "the name of an attribute, such as mail"))),
+            new(
+                "lets",
+                new Shape.List(
+                    "for an identity inside the product: the only operations that it must allow",
+                    new Shape.Text("an operation"))),
+            new(
+                "confirmed-for-days",
+                new Shape.Number("for an identity inside the product: for how many days a confirmation is valid", 1, 3650)),
             new("through", new Shape.Text("the group of this sheet through which it is held")),
             new("given-by", new Shape.Text("who gives it", null, null, ["us", "setup"])),
             new("made-by", new Shape.Text("for a group: who creates the group", null, null, ["us", "setup"])),
@@ -49,11 +63,17 @@ internal static class SheetShape
             new("source", new Shape.Text("the source: the setup guide and its chapter"), true),
             new("places", Words.Named("where needs apply", new Shape.Map("a place", [
                 new("kind", new Shape.Text("what it is", null, null, ["host", "instance", "database", "branch"]), true),
-                new("count", new Shape.Text("how many an install gives", "[0-9]{1,3}( or more| to [0-9]{1,3})?", "a count such as 1, 1 or more, 0 to 3")),
+                new(
+                    "count",
+                    new Shape.Text(
+                        "how many an install gives", "[0-9]{1,3}( or more| to [0-9]{1,3})?",
+                        "a count such as 1, 1 or more, 0 to 3")),
                 new("engine", new Shape.Text("the family of database server", null, null, ["sqlserver", "postgresql"])),
                 new("name", new Shape.Text("the name setup gives the database")),
                 new("made-by", new Shape.Text("for a database: who creates it", null, null, ["us", "setup"])),
-                new("holds-secrets", new Shape.YesNo("for a database: whether the product keeps credentials of other systems in it")),
+                new(
+                    "holds-secrets",
+                    new Shape.YesNo("for a database: whether the product keeps credentials of other systems in it")),
             ])), true),
             new("questions", Words.Named("questions that the install answers", new Shape.Map("a question", [
                 new("ask", new Shape.Text("the question"), true),
@@ -84,9 +104,14 @@ internal static class SheetShape
                 new("name", new Shape.Text("its name"), true),
                 new("on", new Shape.Text("the host place"), true),
                 new("as", new Shape.Text("the account"), true),
-                new("start", new Shape.Text("its start type", null, null, ["automatic", "automatic-delayed", "manual", "disabled"])),
+                new(
+                    "start",
+                    new Shape.Text("its start type", null, null, ["automatic", "automatic-delayed", "manual", "disabled"])),
                 new("after", new Shape.List("services it waits for", new Shape.Text("a service"))),
-                new("given-by", new Shape.Text("who sets its account, start type and dependencies: setup by default", null, null, ["us", "setup"])),
+                new(
+                    "given-by",
+                    new Shape.Text(
+                        "who sets its account, start type and dependencies: setup by default", null, null, ["us", "setup"])),
             ]))),
             new("sign-in", SignInSection.Shape),
         ]);

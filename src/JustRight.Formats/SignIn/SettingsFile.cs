@@ -16,7 +16,11 @@ namespace JustRight.Formats.SignIn;
 /// </summary>
 public static partial class SettingsFile
 {
-    private static readonly JsonSerializerOptions Json = new() { WriteIndented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
+    private static readonly JsonSerializerOptions Json = new()
+    {
+        WriteIndented = true,
+        Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
+    };
 
     /// <summary>The text of the file, or of the list to type, with a line end at its end.</summary>
     public static string Write(SettingsForm form, IReadOnlyList<FilledField> fields) => form switch
@@ -35,36 +39,49 @@ public static partial class SettingsFile
         if (names.GroupBy(n => n).FirstOrDefault(g => g.Count() > 1) is { } twice) return $"'{twice.Key}' stands twice";
         return form switch
         {
-            SettingsForm.Env => names.FirstOrDefault(n => !EnvironmentName().IsMatch(n)) is { } bad ? $"'{bad}' is not a variable name" : null,
-            SettingsForm.Xml => names.FirstOrDefault(n => !n.Split('/').All(p => ElementName().IsMatch(p))) is { } bad ? $"'{bad}' is not a path of elements"
-                : names.Select(n => n.Split('/')[0]).Distinct().Count() > 1 ? "all names must begin with the same element" : Inside(names),
+            SettingsForm.Env =>
+                names.FirstOrDefault(n => !EnvironmentName().IsMatch(n)) is { } bad ? $"'{bad}' is not a variable name" : null,
+            SettingsForm.Xml =>
+                names.FirstOrDefault(n =>
+                    !n.Split('/').All(p => ElementName().IsMatch(p))) is { } bad ? $"'{bad}' is not a path of elements"
+                : names.Select(n => n.Split('/')[0]).Distinct()
+                    .Count() > 1 ? "all names must begin with the same element" : Inside(names),
             SettingsForm.Json => Inside(names),
-            SettingsForm.Ini => names.FirstOrDefault(n => n.Count(c => c == '/') > 1 || n.AsSpan().ContainsAny("=[]\n")) is { } bad ? $"'{bad}' is no section/name" : null,
+            SettingsForm.Ini =>
+                names.FirstOrDefault(n => n.Count(c => c == '/') > 1 || n.AsSpan().ContainsAny("=[]\n")) is { } bad
+                    ? $"'{bad}' is no section/name"
+                    : null,
             _ => null,
         };
     }
 
     /// <summary>A value and a group of values cannot go by the same name.</summary>
     private static string? Inside(IReadOnlyList<string> names) =>
-        names.FirstOrDefault(n => names.Any(m => m.StartsWith(n + "/", StringComparison.Ordinal))) is { } both ? $"'{both}' is both a value and a section" : null;
+        names.FirstOrDefault(n => names.Any(m => m.StartsWith(n + "/", StringComparison.Ordinal))) is { } both
+            ? $"'{both}' is both a value and a section"
+            : null;
 
     private static string Lines(IReadOnlyList<FilledField> fields, Func<FilledField, string> line)
     {
         var text = new StringBuilder();
-        foreach (var field in fields) text.Append(field.Value is null ? $"# {field.Name}: not known yet" : line(field)).Append('\n');
+        foreach (var field in fields)
+            text.Append(field.Value is null ? $"# {field.Name}: not known yet" : line(field)).Append('\n');
         return text.ToString();
     }
 
     private static string List(IReadOnlyList<FilledField> fields)
     {
         var width = fields.Count == 0 ? 0 : fields.Max(f => f.Name.Length);
-        return string.Concat(fields.Select(f => string.Create(CultureInfo.InvariantCulture, $"{f.Name.PadRight(width)}  {f.Value ?? "(not known yet)"}\n")));
+        return string.Concat(
+            fields.Select(f =>
+                string.Create(CultureInfo.InvariantCulture, $"{f.Name.PadRight(width)}  {f.Value ?? "(not known yet)"}\n")));
     }
 
     private static string Ini(IReadOnlyList<FilledField> fields)
     {
         var text = new StringBuilder();
-        foreach (var section in fields.GroupBy(f => f.Name.Contains('/', StringComparison.Ordinal) ? f.Name.Split('/')[0] : "").OrderBy(s => s.Key.Length > 0))
+        foreach (var section in fields.GroupBy(f => f.Name.Contains(
+            '/', StringComparison.Ordinal) ? f.Name.Split('/')[0] : "").OrderBy(s => s.Key.Length > 0))
         {
             if (text.Length > 0) text.Append('\n');
             if (section.Key.Length > 0) text.Append(CultureInfo.InvariantCulture, $"[{section.Key}]\n");
@@ -122,7 +139,8 @@ public static partial class SettingsFile
         for (var i = 0; i < text.Length; i++)
         {
             var c = text[i];
-            if (c is '\\' || (isName && c is '=' or ':' or ' ') || (i == 0 && c is ' ' or '#' or '!')) escaped.Append('\\').Append(c);
+            if (c is '\\' || (isName && c is '=' or ':' or ' ') || (i == 0 && c is ' ' or '#' or '!'))
+                escaped.Append('\\').Append(c);
             else if (c is < ' ' or > '~') escaped.Append(CultureInfo.InvariantCulture, $"\\u{(int)c:x4}");
             else escaped.Append(c);
         }

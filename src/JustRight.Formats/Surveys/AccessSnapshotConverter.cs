@@ -19,17 +19,27 @@ internal sealed class AccessSnapshotConverter(Func<string, DirectorySchema> sche
         var kept = JsonSerializer.Deserialize<Kept>(ref reader, options)!;
         return new AccessSnapshot(
             schemaOf(kept.Schema), [.. kept.Descriptors.Select(d => DescriptorBytes.Read(d))],
-            [.. kept.Objects.Select(o => new DirectoryObject(o.Dn, o.Class, o.Sid is null ? default : Sid.Parse(o.Sid), o.List, o.Held))], kept.Whole, kept.Unread);
+            [.. kept.Objects.Select(o =>
+                new DirectoryObject(
+                    o.Dn, o.Class, o.Sid is null ? default : Sid.Parse(o.Sid), o.List, o.Held))], kept.Whole, kept.Unread);
     }
 
-    public override void Write(Utf8JsonWriter writer, AccessSnapshot value, JsonSerializerOptions options) => JsonSerializer.Serialize(
+    public override void Write(Utf8JsonWriter writer, AccessSnapshot value, JsonSerializerOptions options) =>
+        JsonSerializer.Serialize(
         writer,
         new Kept(
             value.Schema.Version, [.. value.Descriptors.Select(DescriptorBytes.Write)],
-            [.. value.Objects.Select(o => new KeptObject(o.Dn, o.Class, o.Sid.IsEmpty ? null : o.Sid.ToString(), o.Descriptor, o.IsAdminHeld))], value.WholeBranches, value.Unread),
+            [.. value.Objects.Select(o =>
+                new KeptObject(
+                    o.Dn, o.Class, o.Sid.IsEmpty ? null : o.Sid.ToString(), o.Descriptor,
+                    o.IsAdminHeld))], value.WholeBranches, value.Unread),
         options);
 
-    private sealed record Kept(string Schema, IReadOnlyList<byte[]> Descriptors, IReadOnlyList<KeptObject> Objects, IReadOnlyList<string> Whole, IReadOnlyList<UnreadPart> Unread);
+    private sealed record Kept(
+        string Schema, IReadOnlyList<byte[]> Descriptors, IReadOnlyList<KeptObject> Objects, IReadOnlyList<string> Whole,
+        IReadOnlyList<UnreadPart> Unread);
 
-    private sealed record KeptObject(string Dn, string Class, [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? Sid, int List, [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool Held);
+    private sealed record KeptObject(
+        string Dn, string Class, [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? Sid, int List,
+        [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool Held);
 }

@@ -7,10 +7,14 @@ namespace JustRight.Formats.Surveys;
 /// <summary>Schemas of directories as JSON, for keeping.</summary>
 public static class SchemaJson
 {
-    private static readonly JsonSerializerOptions Options = new(JsonSerializerDefaults.Web) { DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull };
+    private static readonly JsonSerializerOptions Options = new(JsonSerializerDefaults.Web)
+    {
+        DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
+    };
 
     /// <summary>Writes a schema.</summary>
-    public static string Write(DirectorySchema schema) => JsonSerializer.Serialize(new Kept(schema.Version, schema.Attributes, schema.Classes, schema.Rights), Options);
+    public static string Write(DirectorySchema schema) =>
+        JsonSerializer.Serialize(new Kept(schema.Version, schema.Attributes, schema.Classes, schema.Rights), Options);
 
     /// <summary>Reads a schema that <see cref="Write"/> wrote.</summary>
     public static DirectorySchema Read(string json)
@@ -19,5 +23,7 @@ public static class SchemaJson
         return new DirectorySchema(kept.Version, kept.Attributes, kept.Classes, kept.Rights);
     }
 
-    private sealed record Kept(string Version, IReadOnlyList<SchemaAttribute> Attributes, IReadOnlyList<SchemaClass> Classes, IReadOnlyList<ControlRight> Rights);
+    private sealed record Kept(
+        string Version, IReadOnlyList<SchemaAttribute> Attributes, IReadOnlyList<SchemaClass> Classes,
+        IReadOnlyList<ControlRight> Rights);
 }

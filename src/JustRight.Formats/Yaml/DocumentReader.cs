@@ -41,7 +41,8 @@ internal static class DocumentReader
     public static string? TextOrNull(this YamlNode.Mapping map, string key) => (map[key] as YamlNode.Scalar)?.Text;
 
     /// <summary>A whole number that the shape has checked, or null where the key does not stand.</summary>
-    public static int? NumberOrNull(this YamlNode.Mapping map, string key) => map.TextOrNull(key) is { } text ? int.Parse(text, CultureInfo.InvariantCulture) : null;
+    public static int? NumberOrNull(this YamlNode.Mapping map, string key) =>
+        map.TextOrNull(key) is { } text ? int.Parse(text, CultureInfo.InvariantCulture) : null;
 
     /// <summary>A yes or no; no when absent.</summary>
     public static bool YesNo(this YamlNode.Mapping map, string key) => map.TextOrNull(key) is "yes" or "true";

@@ -22,7 +22,10 @@ internal static class JsonDocumentReader
         var start = new Origin(file, 1, 1);
         if (bytes.Length > most)
         {
-            faults.Add(new Fault("too-large", start, "", "This file is too large.") { Found = $"{bytes.Length} bytes", Expected = $"at most {most} bytes" });
+            faults.Add(new Fault(
+                "too-large", start, "",
+                "This file is too large.")
+            { Found = $"{bytes.Length} bytes", Expected = $"at most {most} bytes" });
             return null;
         }
 
@@ -44,12 +47,18 @@ internal static class JsonDocumentReader
         }
         catch (JsonException e)
         {
-            faults.Add(new Fault("json", new Origin(file, (int)(e.LineNumber ?? 0) + 1, (int)(e.BytePositionInLine ?? 0) + 1), "", "This is not JSON.") { Found = e.Message.Split(". ")[0].TrimEnd('.'), Expected = "well-formed JSON" });
+            faults.Add(new Fault(
+                "json", new Origin(file, (int)(e.LineNumber ?? 0) + 1, (int)(e.BytePositionInLine ?? 0) + 1), "",
+                "This is not JSON.")
+            { Found = e.Message.Split(". ")[0].TrimEnd('.'), Expected = "well-formed JSON" });
             return null;
         }
         catch (InvalidOperationException)
         {
-            faults.Add(new Fault("not-utf8", start, "", "This file holds text that is not UTF-8.") { Expected = "a file saved as UTF-8 or UTF-16" });
+            faults.Add(new Fault(
+                "not-utf8", start, "",
+                "This file holds text that is not UTF-8.")
+            { Expected = "a file saved as UTF-8 or UTF-16" });
             return null;
         }
     }
@@ -57,7 +66,8 @@ internal static class JsonDocumentReader
     private static byte[] ToUtf8(ReadOnlySpan<byte> bytes)
     {
         if (bytes.StartsWith(Encoding.Unicode.Preamble)) return Encoding.UTF8.GetBytes(Encoding.Unicode.GetString(bytes[2..]));
-        if (bytes.StartsWith(Encoding.BigEndianUnicode.Preamble)) return Encoding.UTF8.GetBytes(Encoding.BigEndianUnicode.GetString(bytes[2..]));
+        if (bytes.StartsWith(Encoding.BigEndianUnicode.Preamble))
+            return Encoding.UTF8.GetBytes(Encoding.BigEndianUnicode.GetString(bytes[2..]));
         return bytes.StartsWith(Encoding.UTF8.Preamble) ? bytes[3..].ToArray() : bytes.ToArray();
     }
 
@@ -72,7 +82,11 @@ internal static class JsonDocumentReader
                 while (reader.Read() && reader.TokenType != JsonTokenType.EndObject)
                 {
                     var key = new YamlNode.Scalar(reader.GetString()!, false, lines.At(reader.TokenStartIndex));
-                    if (!seen.Add(key.Text)) faults.Add(new Fault("duplicate-key", key.At, key.Text, $"'{key.Text}' stands here twice.") { Expected = "each key once" });
+                    if (!seen.Add(key.Text))
+                        faults.Add(new Fault(
+                            "duplicate-key", key.At, key.Text,
+                            $"'{key.Text}' stands here twice.")
+                        { Expected = "each key once" });
                     reader.Read();
                     var isNull = reader.TokenType == JsonTokenType.Null;
                     var value = Node(ref reader, lines, faults);

@@ -23,7 +23,10 @@ internal static class YamlReader
         var start = new Origin(file, 1, 1);
         if (bytes.Length > MaxBytes)
         {
-            faults.Add(new Fault("too-large", start, "", "This file is too large.") { Found = $"{bytes.Length} bytes", Expected = $"at most {MaxBytes} bytes" });
+            faults.Add(new Fault(
+                "too-large", start, "",
+                "This file is too large.")
+            { Found = $"{bytes.Length} bytes", Expected = $"at most {MaxBytes} bytes" });
             return null;
         }
 
@@ -35,13 +38,22 @@ internal static class YamlReader
         }
         catch (DecoderFallbackException e)
         {
-            faults.Add(new Fault("not-utf8", PositionOf(bytes, Math.Max(0, e.Index), file), "", "This file is not UTF-8 text.") { Found = "a byte that is not valid UTF-8", Expected = "a text file saved as UTF-8" });
+            faults.Add(new Fault(
+                "not-utf8", PositionOf(bytes, Math.Max(0, e.Index), file), "",
+                "This file is not UTF-8 text.")
+            {
+                Found = "a byte that is not valid UTF-8",
+                Expected = "a text file saved as UTF-8",
+            });
             return null;
         }
 
         if (FindTab(text) is { } tab)
         {
-            faults.Add(new Fault("tab", new Origin(file, tab.Line, tab.Column), "", "A line is indented with a tab.") { Found = "a tab", Expected = "spaces" });
+            faults.Add(new Fault(
+                "tab", new Origin(file, tab.Line, tab.Column), "",
+                "A line is indented with a tab.")
+            { Found = "a tab", Expected = "spaces" });
             return null;
         }
 
@@ -58,14 +70,20 @@ internal static class YamlReader
         catch (YamlException e)
         {
             var message = e.InnerException is YamlException inner ? inner.Message : e.Message;
-            faults.Add(new Fault("yaml", new Origin(file, (int)e.Start.Line, (int)e.Start.Column), "", "This is not YAML.") { Found = message.TrimEnd('.'), Expected = "well-formed YAML" });
+            faults.Add(new Fault(
+                "yaml", new Origin(file, (int)e.Start.Line, (int)e.Start.Column), "",
+                "This is not YAML.")
+            { Found = message.TrimEnd('.'), Expected = "well-formed YAML" });
         }
 
         catch (Exception e) when (e is InvalidOperationException or ArgumentException)
         {
             // The library's scanner stumbles over some malformed texts in this way; what it read last says about where.
             var at = parser.Current?.End ?? Mark.Empty;
-            faults.Add(new Fault("yaml", new Origin(file, (int)at.Line, (int)at.Column), "", "This is not YAML.") { Expected = "well-formed YAML; look just after this place" });
+            faults.Add(new Fault(
+                "yaml", new Origin(file, (int)at.Line, (int)at.Column), "",
+                "This is not YAML.")
+            { Expected = "well-formed YAML; look just after this place" });
         }
 
         return null;
@@ -112,16 +130,21 @@ internal static class YamlReader
             parser.Consume<DocumentStart>();
             var root = Node();
             parser.Consume<DocumentEnd>();
-            if (!parser.Accept<StreamEnd>(out _)) throw Refuse("documents", parser.Current!, "A file holds one document.", "another document", "one document");
+            if (!parser.Accept<StreamEnd>(out _))
+                throw Refuse("documents", parser.Current!, "A file holds one document.", "another document", "one document");
             return root;
         }
 
         private YamlNode Node()
         {
-            if (++_depth > MaxDepth) throw Refuse("too-deep", parser.Current!, $"This nests deeper than {MaxDepth} levels.", null, null);
-            if (parser.Accept<AnchorAlias>(out var alias)) throw Refuse("alias", alias, "Anchors and aliases are not supported.", $"*{alias.Value}", "the value itself");
-            if (parser.Current is NodeEvent { Anchor.IsEmpty: false } anchored) throw Refuse("alias", anchored, "Anchors are not read here.", $"&{anchored.Anchor}", "the value alone");
-            if (parser.Current is NodeEvent { Tag.IsEmpty: false } tagged) throw Refuse("tag", tagged, "Tags are not read here.", tagged.Tag.ToString(), "the value alone");
+            if (++_depth > MaxDepth)
+                throw Refuse("too-deep", parser.Current!, $"This nests deeper than {MaxDepth} levels.", null, null);
+            if (parser.Accept<AnchorAlias>(out var alias))
+                throw Refuse("alias", alias, "Anchors and aliases are not supported.", $"*{alias.Value}", "the value itself");
+            if (parser.Current is NodeEvent { Anchor.IsEmpty: false } anchored)
+                throw Refuse("alias", anchored, "Anchors are not read here.", $"&{anchored.Anchor}", "the value alone");
+            if (parser.Current is NodeEvent { Tag.IsEmpty: false } tagged)
+                throw Refuse("tag", tagged, "Tags are not read here.", tagged.Tag.ToString(), "the value alone");
             YamlNode node = parser.Current switch
             {
                 Scalar => ReadScalar(),
@@ -137,7 +160,8 @@ internal static class YamlReader
         {
             var scalar = parser.Consume<Scalar>();
             var hidden = scalar.Value.FirstOrDefault(HiddenCharacters.IsOne);
-            if (hidden != default && faults.TrueForAll(f => f.Code != HiddenCharacters.Code || f.At.Line != (int)scalar.Start.Line))
+            if (hidden != default
+                && faults.TrueForAll(f => f.Code != HiddenCharacters.Code || f.At.Line != (int)scalar.Start.Line))
                 faults.Add(HiddenCharacters.Fault(hidden, At(scalar))); // written as an escape
             return new YamlNode.Scalar(scalar.Value, scalar.Style == ScalarStyle.Plain, At(scalar));
         }
@@ -157,10 +181,16 @@ internal static class YamlReader
             var keys = new Dictionary<string, Origin>(StringComparer.Ordinal);
             while (!parser.TryConsume<MappingEnd>(out _))
             {
-                if (Node() is not YamlNode.Scalar key) throw Refuse("key", parser.Current!, "A key must be a plain word.", null, null);
+                if (Node() is not YamlNode.Scalar key)
+                    throw Refuse("key", parser.Current!, "A key must be a plain word.", null, null);
                 if (!keys.TryAdd(key.Text, key.At))
                 {
-                    faults.Add(new Fault("duplicate-key", key.At, key.Text, $"'{key.Text}' appears twice; the first is on line {keys[key.Text].Line}.") { Expected = "each key once" });
+                    faults.Add(new Fault(
+                        "duplicate-key", key.At, key.Text,
+                        $"'{key.Text}' appears twice; the first is on line {keys[key.Text].Line}.")
+                    {
+                        Expected = "each key once",
+                    });
                     Node();
                     continue;
                 }

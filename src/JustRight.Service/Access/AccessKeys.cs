@@ -41,7 +41,15 @@ public sealed class AccessKeys(IDbContextFactory<AppDb> databases, TimeProvider 
         string name, string role, TimeSpan life, string? person, CancellationToken cancel)
     {
         var token = "jr_" + Random();
-        var row = new TokenRow { Name = name, Role = role, Hash = Hash(token), CreatedAt = time.GetUtcNow(), ExpiresAt = time.GetUtcNow() + life, Person = person };
+        var row = new TokenRow
+        {
+            Name = name,
+            Role = role,
+            Hash = Hash(token),
+            CreatedAt = time.GetUtcNow(),
+            ExpiresAt = time.GetUtcNow() + life,
+            Person = person,
+        };
         await using var db = await databases.CreateDbContextAsync(cancel);
         db.Tokens.Add(row);
         await db.SaveChangesAsync(cancel);

@@ -34,7 +34,9 @@ internal enum GateAnswer
 /// <summary>
 /// Lets people sign in to the console with their account of a directory, and asks again while they are signed in.
 /// </summary>
-internal sealed class DirectoryGate(IOptions<ServiceSettings> settings, Library library, ConnectorStore connectors, TimeProvider time) : IDisposable
+internal sealed class DirectoryGate(
+    IOptions<ServiceSettings> settings, Library library, ConnectorStore connectors, TimeProvider time)
+    : IDisposable
 {
     private const string LogonClaim = "justright:logon", AskedClaim = "justright:asked";
     private const int MostAttempts = 4;
@@ -51,17 +53,21 @@ internal sealed class DirectoryGate(IOptions<ServiceSettings> settings, Library 
     /// Signs somebody in: looked up as our own account, bound as themselves, their groups held against the roles.
     /// </summary>
     /// <exception cref="ConnectorException">The directory cannot be asked.</exception>
-    public async Task<(GateAnswer Answer, ClaimsPrincipal? Person)> EnterAsync(string name, NewPassword password, CancellationToken cancel)
+    public async Task<(GateAnswer Answer, ClaimsPrincipal? Person)> EnterAsync(
+        string name, NewPassword password, CancellationToken cancel)
     {
         var logon = name.Trim();
-        if (logon.Length == 0 || password.Reveal().Length == 0) return (GateAnswer.Refused, null); // to a directory, an empty password means somebody else [RFC 4513 5.1.2]
+        // to a directory, an empty password means somebody else [RFC 4513 5.1.2]
+        if (logon.Length == 0 || password.Reveal().Length == 0) return (GateAnswer.Refused, null);
         using var attempt = _attempts.AttemptAcquire(logon);
         if (!attempt.IsAcquired) return (GateAnswer.TooOften, null);
         var place = await LocateAsync(cancel);
         var security = EstateSecretUses.BestOf(place.Directory);
         KnownPerson? person;
-        using (var session = await place.OpenAsync()) person = await Task.Run(() => PersonSignIn.Find(session, place.Directory, logon), cancel);
-        if (person is null || !await PersonSignIn.IsPasswordOfAsync(place.People, security, person, password, cancel)) return (GateAnswer.Refused, null);
+        using (var session = await place.OpenAsync())
+            person = await Task.Run(() => PersonSignIn.Find(session, place.Directory, logon), cancel);
+        if (person is null || !await PersonSignIn.IsPasswordOfAsync(place.People, security, person, password, cancel))
+            return (GateAnswer.Refused, null);
         return Settings.RoleOf(person.Groups, Roles.All) is { } role
             ? (GateAnswer.Entered, PrincipalOf(person.LogonName, place.NameOf(person), role))
             : (GateAnswer.NoRole, null);
@@ -88,8 +94,10 @@ internal sealed class DirectoryGate(IOptions<ServiceSettings> settings, Library 
         {
             var place = await LocateAsync(context.HttpContext.RequestAborted);
             using var session = await place.OpenAsync();
-            var person = await Task.Run(() => PersonSignIn.Find(session, place.Directory, logon), context.HttpContext.RequestAborted);
-            if (person is not null && place.NameOf(person) == context.Principal.Identity!.Name && Settings.RoleOf(person.Groups, Roles.All) is { } role)
+            var person = await Task.Run(
+                () => PersonSignIn.Find(session, place.Directory, logon), context.HttpContext.RequestAborted);
+            if (person is not null && place.NameOf(person) == context.Principal.Identity!.Name
+                && Settings.RoleOf(person.Groups, Roles.All) is { } role)
             {
                 context.ReplacePrincipal(PrincipalOf(person.LogonName, context.Principal.Identity!.Name!, role));
                 context.ShouldRenew = true;
@@ -119,15 +127,18 @@ internal sealed class DirectoryGate(IOptions<ServiceSettings> settings, Library 
         if (Settings.Simulation is null)
         {
             var own = Settings.ToDirectory();
-            return new Place(own, Settings.ShortName!, connectors.OverLdap(own), () => connectors.BindToPeopleAsync("", own, cancel));
+            return new Place(
+                own, Settings.ShortName!, connectors.OverLdap(own), () => connectors.BindToPeopleAsync("", own, cancel));
         }
 
         var (name, key) = (Settings.Simulation.Split('/')[0], Settings.Key);
         var row = await library.FindAsync(Library.EstateKind, name, cancel)
-            ?? throw new ConnectorException(ConnectorFailure.NotFound, $"there is no estate {name}, which is set for directory sign-in.");
+            ?? throw new ConnectorException(
+                ConnectorFailure.NotFound, $"there is no estate {name}, which is set for directory sign-in.");
         var estate = Library.ReadEstate(row);
         if (estate.PeopleDirectories.FirstOrDefault(d => d.Key == key) is not { Reach: Reach.Simulation } directory)
-            throw new ConnectorException(ConnectorFailure.NotFound, $"the estate {name} has no simulated directory {key}, with which people sign in.");
+            throw new ConnectorException(
+                ConnectorFailure.NotFound, $"the estate {name} has no simulated directory {key}, with which people sign in.");
         return new Place(
             directory, directory.IsOfDomain ? estate.Domain.ShortName : key, connectors.OpenPeople(estate, directory),
             () => connectors.OpenPeopleForSurveyAsync(estate, directory, cancel));
@@ -136,7 +147,8 @@ internal sealed class DirectoryGate(IOptions<ServiceSettings> settings, Library 
     /// <summary>A directory with which people sign in.</summary>
     /// <param name="ShortName">What stands before the logon name of a person.</param>
     /// <param name="OpenAsync">Binds as the account that looks people up.</param>
-    private sealed record Place(PeopleDirectory Directory, string ShortName, IPeopleDirectory People, Func<Task<IPeopleSession>> OpenAsync)
+    private sealed record Place(
+        PeopleDirectory Directory, string ShortName, IPeopleDirectory People, Func<Task<IPeopleSession>> OpenAsync)
     {
         /// <summary>
         /// The name that the log and two-person approval know the person by. No token can have it: it holds a character that
@@ -147,6 +159,8 @@ internal sealed class DirectoryGate(IOptions<ServiceSettings> settings, Library 
     }
 
     private ClaimsPrincipal PrincipalOf(string logon, string name, string role) => new(new ClaimsIdentity(
-        [new Claim(ClaimTypes.Name, name), new Claim(ClaimTypes.Role, role), new Claim(LogonClaim, logon), new Claim(AskedClaim, time.GetUtcNow().ToString("O", CultureInfo.InvariantCulture))],
+        [
+            new Claim(ClaimTypes.Name, name), new Claim(ClaimTypes.Role, role), new Claim(LogonClaim, logon),
+            new Claim(AskedClaim, time.GetUtcNow().ToString("O", CultureInfo.InvariantCulture))],
         CookieAuthenticationDefaults.AuthenticationScheme));
 }

@@ -28,7 +28,8 @@ public static class Roles
     /// </summary>
     public static Task Describe(OpenApiOperation operation, OpenApiOperationTransformerContext context, CancellationToken cancel)
     {
-        var role = context.Description.ActionDescriptor.EndpointMetadata.OfType<IAuthorizeData>().Select(a => a.Policy).FirstOrDefault(p => p is not null);
+        var role = context.Description.ActionDescriptor.EndpointMetadata.OfType<IAuthorizeData>().Select(a => a.Policy)
+            .FirstOrDefault(p => p is not null);
         operation.AddExtension("x-justright-role", new JsonNodeExtension(role ?? "anybody"));
         return Task.CompletedTask;
     }
@@ -36,9 +37,12 @@ public static class Roles
     /// <summary>Why somebody may not do what they asked for: the role they have, and the one that is needed.</summary>
     public static string Refusal(HttpContext http)
     {
-        var needed = http.GetEndpoint()?.Metadata.GetOrderedMetadata<IAuthorizeData>().Select(a => a.Policy).FirstOrDefault(p => p is not null);
+        var needed = http.GetEndpoint()?.Metadata.GetOrderedMetadata<IAuthorizeData>().Select(a => a.Policy)
+            .FirstOrDefault(p => p is not null);
         var has = http.User.FindFirstValue(ClaimTypes.Role);
-        return needed is null || has is null ? "Your role does not allow this." : $"This needs the role {needed}; yours is {has}.";
+        return needed is null || has is null
+            ? "Your role does not allow this."
+            : $"This needs the role {needed}; yours is {has}.";
     }
 
     /// <summary>One policy a role: that role or a stronger one.</summary>

@@ -6,7 +6,8 @@ using Microsoft.Extensions.Options;
 namespace JustRight.Service.Access;
 
 /// <summary>Signs requests in by bearer token [RFC 6750].</summary>
-internal sealed class TokenHandler(IOptionsMonitor<AuthenticationSchemeOptions> options, ILoggerFactory logger, UrlEncoder encoder, AccessKeys keys)
+internal sealed class TokenHandler(
+    IOptionsMonitor<AuthenticationSchemeOptions> options, ILoggerFactory logger, UrlEncoder encoder, AccessKeys keys)
     : AuthenticationHandler<AuthenticationSchemeOptions>(options, logger, encoder)
 {
     public const string SchemeName = "Bearer";
@@ -19,7 +20,9 @@ internal sealed class TokenHandler(IOptionsMonitor<AuthenticationSchemeOptions> 
         var header = Request.Headers.Authorization.ToString();
         if (!header.StartsWith("Bearer ", StringComparison.OrdinalIgnoreCase)) return AuthenticateResult.NoResult();
         var (token, refusal) = await keys.FindTokenAsync(header["Bearer ".Length..].Trim(), Context.RequestAborted);
-        if (token is not null) return AuthenticateResult.Success(new AuthenticationTicket(Principal(token.Person ?? token.Name, token.Role, SchemeName), SchemeName));
+        if (token is not null)
+            return AuthenticateResult.Success(
+                new AuthenticationTicket(Principal(token.Person ?? token.Name, token.Role, SchemeName), SchemeName));
         Context.Items[Refused] = refusal;
         return AuthenticateResult.Fail(refusal!);
     }

@@ -30,7 +30,8 @@ public sealed class AdoptionStore(IDbContextFactory<AppDb> databases, LogStore l
         db =>
         {
             var row = db.Adoptions.FirstOrDefault(a => a.Name == adoption.Name);
-            if (row is null) db.Adoptions.Add(row = new AdoptionRow { Name = adoption.Name, Estate = adoption.Estate, Json = "", By = who, At = time.GetUtcNow() });
+            if (row is null)
+                db.Adoptions.Add(row = new AdoptionRow { Name = adoption.Name, Estate = adoption.Estate, Json = "", By = who, At = time.GetUtcNow() });
             (row.Estate, row.Json) = (adoption.Estate, StoredJson.Write(adoption));
         },
         who, "adopt", adoption.Name, $"{adoption.Title}: {string.Join(", ", adoption.Accounts.Select(a => a.Name))}", cancel);
@@ -40,13 +41,30 @@ public sealed class AdoptionStore(IDbContextFactory<AppDb> databases, LogStore l
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         var rows = await db.AdoptionAnswers.AsNoTracking().Where(a => a.Adoption == name).OrderBy(a => a.Id).ToListAsync(cancel);
-        return rows.GroupBy(r => r.Item).ToDictionary(g => g.Key, g => g.Last() is var r ? new AdoptionAnswer(r.Item, AdoptionWords.Of(r.Word)!.Value, r.Why, r.By, r.At) : null!);
+        return rows.GroupBy(r => r.Item)
+            .ToDictionary(
+                g => g.Key,
+                g => g.Last() is var r ? new AdoptionAnswer(r.Item, AdoptionWords.Of(r.Word)!.Value, r.Why, r.By, r.At) : null!);
     }
 
     /// <summary>Writes down what somebody said of items.</summary>
-    public Task AnswerAsync(string name, IReadOnlyList<AdoptionItem> items, AdoptionWord word, string? why, string who, CancellationToken cancel) => log.AddWithAsync(
-        db => db.AdoptionAnswers.AddRange(items.Select(i => new AdoptionAnswerRow { Adoption = name, Item = i.Id, Word = AdoptionWords.Text(word), Why = why, By = who, At = time.GetUtcNow() })),
-        who, "adopt", name, $"{AdoptionWords.Text(word)}: {string.Join(", ", items.Select(i => $"{i.Account.Name}: {i.Right}"))}{(why is null ? "" : $"; {why}")}", cancel);
+    public Task AnswerAsync(
+        string name, IReadOnlyList<AdoptionItem> items, AdoptionWord word, string? why, string who,
+        CancellationToken cancel) => log.AddWithAsync(
+        db => db.AdoptionAnswers.AddRange(
+            items.Select(i =>
+                new AdoptionAnswerRow
+                {
+                    Adoption = name,
+                    Item = i.Id,
+                    Word = AdoptionWords.Text(word),
+                    Why = why,
+                    By = who,
+                    At = time.GetUtcNow(),
+                })),
+        who, "adopt", name,
+        $"{AdoptionWords.Text(word)}: {string.Join(", ", items.Select(i => $"{i.Account.Name}: {i.Right}"))}{(why is null ? "" : $"; {why}")}",
+        cancel);
 
     /// <summary>Notes that the sheet and the install were written into the books.</summary>
     public Task FinishAsync(string name, string who, CancellationToken cancel) => log.AddWithAsync(

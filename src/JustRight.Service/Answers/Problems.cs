@@ -11,7 +11,8 @@ internal static class Problems
     private const int FewEnoughToList = 5;
 
     /// <summary>A problem with a type, a title and, where it helps, what to do.</summary>
-    public static ProblemHttpResult Of(int status, string type, string title, string? detail = null, IReadOnlyList<FaultView>? faults = null)
+    public static ProblemHttpResult Of(
+        int status, string type, string title, string? detail = null, IReadOnlyList<FaultView>? faults = null)
     {
         var details = new ProblemDetails { Type = $"urn:justright:{type}", Title = title, Status = status, Detail = detail };
         if (faults is not null) details.Extensions["faults"] = faults;
@@ -20,21 +21,32 @@ internal static class Problems
 
     /// <summary>Faults of a user's file.</summary>
     public static ProblemHttpResult Of(IReadOnlyList<Fault> faults) =>
-        Of(400, "faulty-file", faults.Count == 1 ? "This file has a fault." : $"This file has {faults.Count} faults.", faults[0].ToString(), [.. faults.Select(ToView)]);
+        Of(
+            400, "faulty-file", faults.Count == 1 ? "This file has a fault." : $"This file has {faults.Count} faults.",
+            faults[0].ToString(), [.. faults.Select(ToView)]);
 
     /// <summary>A field of a request that does not fit.</summary>
-    public static ProblemHttpResult Bad(string field, string message, string expected, string? found = null, IReadOnlyList<string>? known = null) =>
-        Of(400, "bad-request", message, $"Expected: {expected}.", [new FaultView("bad-request", "", 0, 0, field, message, found, expected, found is null || known is null ? null : Spelling.Nearest(found, known))]);
+    public static ProblemHttpResult Bad(
+        string field, string message, string expected, string? found = null, IReadOnlyList<string>? known = null) =>
+        Of(
+            400, "bad-request", message, $"Expected: {expected}.",
+            [new FaultView(
+                "bad-request", "", 0, 0, field, message, found, expected,
+                found is null || known is null ? null : Spelling.Nearest(found, known))]);
 
     /// <summary>Something that is not in Just Right.</summary>
     public static ProblemHttpResult NotFound(string what, string name, IEnumerable<string> known)
     {
         var all = known.Distinct(StringComparer.Ordinal).ToList();
-        var advice = Spelling.Nearest(name, all) is { } near ? $"Did you mean '{near}'?" : all.Count is > 0 and <= FewEnoughToList ? $"There is: {string.Join(", ", all)}." : null;
+        var advice = Spelling.Nearest(name, all) is { } near ? $"Did you mean '{near}'?"
+            : all.Count is > 0 and <= FewEnoughToList ? $"There is: {string.Join(", ", all)}."
+            : null;
         return Of(404, "not-found", $"There is no {what} called '{name}'.", advice);
     }
 
     /// <summary>A fault for the wire.</summary>
     public static FaultView ToView(Fault fault) =>
-        new(fault.Code, fault.At.File, fault.At.Line, fault.At.Column, fault.Field, fault.Message, fault.Found, fault.Expected, fault.Nearest);
+        new(
+            fault.Code, fault.At.File, fault.At.Line, fault.At.Column, fault.Field, fault.Message, fault.Found, fault.Expected,
+            fault.Nearest);
 }

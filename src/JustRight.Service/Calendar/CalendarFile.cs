@@ -34,7 +34,13 @@ internal static class CalendarFile
             };
             shown.Categories.Add(entry.Kind.ToString().ToLowerInvariant());
             if (entry.Warn > TimeSpan.Zero)
-                shown.Alarms.Add(new Alarm { Action = AlarmAction.Display, Description = shown.Summary, Trigger = new Trigger(Duration.FromTimeSpanExact(-entry.Warn)) });
+                shown.Alarms.Add(new Alarm
+                {
+                    Action = AlarmAction.Display,
+                    Description = shown.Summary,
+                    Trigger = new Trigger(
+                    Duration.FromTimeSpanExact(-entry.Warn))
+                });
             calendar.Events.Add(shown);
         }
 

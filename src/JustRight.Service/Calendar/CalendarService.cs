@@ -14,7 +14,9 @@ using JustRight.Service.Reviews;
 namespace JustRight.Service.Calendar;
 
 /// <summary>Brings together everything of an estate that comes to an end or is to be done by a day.</summary>
-internal sealed class CalendarService(Library library, PasswordService passwords, ReviewStore reviews, ExceptionStore exceptions, ConfirmationStore confirmations, FitService fits, TimeProvider time)
+internal sealed class CalendarService(
+    Library library, PasswordService passwords, ReviewStore reviews, ExceptionStore exceptions, ConfirmationStore confirmations,
+    FitService fits, TimeProvider time)
 {
     /// <summary>The entries, the earliest first.</summary>
     public async Task<IReadOnlyList<CalendarEntry>> EntriesAsync(Estate estate, CancellationToken cancel)
@@ -38,7 +40,8 @@ internal sealed class CalendarService(Library library, PasswordService passwords
             confirmed.AddRange((await confirmations.IndexAsync(row.Name, cancel)).Latest);
         }
 
-        return OrganizationCalendar.Of(estate.Name, books.Accounts, states, accepted, confirmed, estate.Rules, time.GetUtcNow(), removals);
+        return OrganizationCalendar.Of(
+            estate.Name, books.Accounts, states, accepted, confirmed, estate.Rules, time.GetUtcNow(), removals);
     }
 
     /// <summary>

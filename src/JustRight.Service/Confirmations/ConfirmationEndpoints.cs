@@ -16,15 +16,21 @@ internal static class ConfirmationEndpoints
 
     public static void MapConfirmations(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/installs/{name}/confirmations", async Task<Results<Ok<IReadOnlyList<ConfirmationView>>, ProblemHttpResult>> (string name, Library library, ConfirmationStore confirmationStore, CancellationToken cancel) =>
-            await FitEndpoints.MissingAsync(name, library, cancel) is { } missing ? missing : TypedResults.Ok(await confirmationStore.ListAsync(name, cancel)))
-            .WithName("ListConfirmations").WithSummary("What people confirmed inside the product, newest first").RequireAuthorization(Roles.Reader).ProducesProblem(404);
+        api.MapGet("/installs/{name}/confirmations", async Task<Results<Ok<IReadOnlyList<ConfirmationView>>, ProblemHttpResult>> (
+            string name, Library library, ConfirmationStore confirmationStore, CancellationToken cancel) =>
+            await FitEndpoints.MissingAsync(name, library, cancel) is { } missing
+                ? missing
+                : TypedResults.Ok(await confirmationStore.ListAsync(name, cancel)))
+            .WithName("ListConfirmations").WithSummary("What people confirmed inside the product, newest first")
+            .RequireAuthorization(Roles.Reader).ProducesProblem(404);
         api.MapPost("/installs/{name}/confirmations", AddAsync)
-            .WithName("Confirm").WithSummary("Records whether a person saw that an account has an identity inside the product").RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
+            .WithName("Confirm").WithSummary("Records whether a person saw that an account has an identity inside the product")
+            .RequireAuthorization(Roles.Planner).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
     }
 
     private static async Task<Results<Ok<IReadOnlyList<JudgementView>>, ProblemHttpResult>> AddAsync(
-        string name, ConfirmationOrder order, ClaimsPrincipal user, Library library, FitService fitService, SurveyStore surveys, ConfirmationStore confirmationStore, TimeProvider time, CancellationToken cancel)
+        string name, ConfirmationOrder order, ClaimsPrincipal user, Library library, FitService fitService, SurveyStore surveys,
+        ConfirmationStore confirmationStore, TimeProvider time, CancellationToken cancel)
     {
         var (judged, problem) = await FitEndpoints.JudgedAsync(name, library, fitService, cancel);
         if (problem is not null) return problem;
@@ -35,14 +41,21 @@ internal static class ConfirmationEndpoints
         if (mappings.FirstOrDefault(g => Same(g.Right.Inside!.Identity, order.Role)) is not { } grant)
             return Problems.NotFound("identity inside the product", order.Role, mappings.Select(g => g.Right.Inside!.Identity));
         var seenBy = order.SeenBy?.Trim() is { Length: > 0 } named ? named : user.Identity!.Name!;
-        if (seenBy.Length > LongestName || seenBy.Any(char.IsControl)) return Problems.Of(400, "bad-name", "seenBy is not a person's name.", $"Give at most {LongestName} characters on one line.");
+        if (seenBy.Length > LongestName || seenBy.Any(char.IsControl))
+            return Problems.Of(
+                400, "bad-name", "seenBy is not a person's name.", $"Give at most {LongestName} characters on one line.");
 
         var (right, now, principal) = (grant.Right.Inside!, time.GetUtcNow(), ProductRoleJudge.PrincipalOf(plan, account, grant));
         var graph = (await surveys.LatestAsync(plan.Estate, cancel))!.Graph;
         var node = graph.IndexOf(principal);
-        await confirmationStore.AddAsync(new Confirmation(name, grant.Id, principal, node < 0 ? null : graph.SidOf(node), right.Lets, order.Held, seenBy, now, now + right.ConfirmedFor), account.Key, right.Identity, user.Identity!.Name!, cancel);
+        await confirmationStore.AddAsync(
+            new Confirmation(
+                name, grant.Id, principal, node < 0 ? null : graph.SidOf(node), right.Lets, order.Held, seenBy, now,
+                now + right.ConfirmedFor),
+            account.Key, right.Identity, user.Identity!.Name!, cancel);
         var again = (await fitService.JudgeAsync(name, cancel))!.Fit.Accounts.First(a => a.Account.Key == account.Key);
-        return TypedResults.Ok<IReadOnlyList<JudgementView>>([.. again.Judgements.Where(j => j.Id == grant.Id).Select(j => Views.FitViews.Of(j, account.Name))]);
+        return TypedResults.Ok<IReadOnlyList<JudgementView>>(
+            [.. again.Judgements.Where(j => j.Id == grant.Id).Select(j => Views.FitViews.Of(j, account.Name))]);
     }
 
     private static bool Same(string a, string b) => string.Equals(a, b, StringComparison.OrdinalIgnoreCase);

@@ -14,11 +14,16 @@ public sealed class ConfirmationStore(IDbContextFactory<AppDb> databases, LogSto
 
     /// <summary>What counts for an install.</summary>
     public async Task<ConfirmationIndex> IndexAsync(string install, CancellationToken cancel) =>
-        new((await RowsAsync(install, cancel)).Select(r => new Confirmation(r.Install, r.GrantId, r.Principal, r.Sid is { } sid ? Sid.Parse(sid) : null, Lets(r), r.Held, r.SeenBy, r.At, r.Until)));
+        new((await RowsAsync(install, cancel)).Select(r =>
+            new Confirmation(
+                r.Install, r.GrantId, r.Principal, r.Sid is { } sid ? Sid.Parse(sid) : null, Lets(r), r.Held, r.SeenBy, r.At,
+                r.Until)));
 
     /// <summary>Every word on an install, the latest first.</summary>
     public async Task<IReadOnlyList<ConfirmationView>> ListAsync(string install, CancellationToken cancel) =>
-        [.. (await RowsAsync(install, cancel)).OrderByDescending(r => r.At).Select(r => new ConfirmationView(r.Install, r.Account, r.Principal, r.Role, Lets(r), r.Held, r.SeenBy, r.WrittenBy, r.At, r.Until))];
+        [.. (await RowsAsync(install, cancel)).OrderByDescending(r => r.At).Select(r =>
+            new ConfirmationView(
+                r.Install, r.Account, r.Principal, r.Role, Lets(r), r.Held, r.SeenBy, r.WrittenBy, r.At, r.Until))];
 
     /// <summary>Writes a word down, and in the log.</summary>
     public async Task AddAsync(Confirmation word, string account, string role, string writtenBy, CancellationToken cancel)
@@ -40,7 +45,8 @@ public sealed class ConfirmationStore(IDbContextFactory<AppDb> databases, LogSto
         };
         await log.AddWithAsync(
             db => db.Confirmations.Add(row), writtenBy, "confirm", word.Install,
-            $"{word.Principal} {(word.Held ? "is" : "is not")} mapped to '{role}'{(word.Lets.Count == 0 ? "" : $", which lets it {string.Join(", ", word.Lets)}")}; seen by {word.By}, valid until {word.Until:yyyy-MM-dd HH:mm:ss}Z", cancel);
+            $"{word.Principal} {(word.Held ? "is" : "is not")} mapped to '{role}'{(word.Lets.Count == 0 ? "" : $", which lets it {string.Join(", ", word.Lets)}")}; seen by {word.By}, valid until {word.Until:yyyy-MM-dd HH:mm:ss}Z",
+            cancel);
     }
 
     private async Task<IReadOnlyList<ConfirmationRow>> RowsAsync(string install, CancellationToken cancel)

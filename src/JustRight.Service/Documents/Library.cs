@@ -53,7 +53,8 @@ public sealed class Library(IDbContextFactory<AppDb> databases, LogStore log, Ti
             db =>
             {
                 var row = db.Documents.FirstOrDefault(d => d.Kind == kind && d.Name == name);
-                if (row is null) db.Documents.Add(row = new DocumentRow { Kind = kind, Name = name, File = file, Text = text, AddedBy = who });
+                if (row is null)
+                    db.Documents.Add(row = new DocumentRow { Kind = kind, Name = name, File = file, Text = text, AddedBy = who });
                 (row.File, row.Text, row.AddedAt, row.AddedBy) = (file, text, time.GetUtcNow(), who);
             },
             who, kind, name, Logged(kind, before, file, text), cancel);

@@ -64,7 +64,8 @@ internal sealed class ConnectorStore(
     /// <summary>A directory of people, as products meet it.</summary>
     public IPeopleDirectory OpenPeople(Estate estate, PeopleDirectory directory) => directory.Reach switch
     {
-        Reach.Simulation => new SimulationPeopleDirectory(_simulations.GetOrAdd(estate.Name, OpenSimulation), directory, estate.Domain, time),
+        Reach.Simulation =>
+            new SimulationPeopleDirectory(_simulations.GetOrAdd(estate.Name, OpenSimulation), directory, estate.Domain, time),
         Reach.Ldaps => OverLdap(directory),
         _ => throw new ConnectorException(ConnectorFailure.Unreachable, EstateSurveyor.NoReach(directory.Key)),
     };
@@ -84,16 +85,21 @@ internal sealed class ConnectorStore(
     public async Task<IPeopleSession> BindToPeopleAsync(string estate, PeopleDirectory directory, CancellationToken cancel)
     {
         if (directory.SignInAs is not { } account)
-            throw new ConnectorException(ConnectorFailure.SignIn, $"no bind account is named for {directory.Key}: sign-in-as and secret.");
+            throw new ConnectorException(
+                ConnectorFailure.SignIn, $"no bind account is named for {directory.Key}: sign-in-as and secret.");
         var people = OverLdap(directory);
         var security = EstateSecretUses.BestOf(directory);
-        var authorities = security == WireSecurity.Plain ? EstateSecretUses.NothingProves : TrustAnchors.OfFolder(directory.CaFolder);
-        var password = await gate.GetAsync(directory.Secret!, EstateSecretUses.OfPeople(estate, directory, security, authorities), cancel);
+        var authorities = security == WireSecurity.Plain
+            ? EstateSecretUses.NothingProves
+            : TrustAnchors.OfFolder(directory.CaFolder);
+        var password = await gate.GetAsync(
+            directory.Secret!, EstateSecretUses.OfPeople(estate, directory, security, authorities), cancel);
         var look = await people.LookAsync(security, cancel);
         if (!look.IsTrusted)
         {
             throw new ConnectorException(
-                ConnectorFailure.NotTrusted, $"{directory.Host}: {look.Failure ?? look.Tls?.Certificate.Problem ?? "it does not answer"}.");
+                ConnectorFailure.NotTrusted,
+                $"{directory.Host}: {look.Failure ?? look.Tls?.Certificate.Problem ?? "it does not answer"}.");
         }
 
         return await people.BindAsync(security, account, password, cancel);
@@ -160,8 +166,13 @@ internal sealed class ConnectorStore(
     private SimulationFile OpenSimulation(string estate)
     {
         var first = Path.Combine(settings.Value.SimulationStates, estate + ".json");
-        if (File.Exists(first)) return SimulationFile.Open(Path.Combine(settings.Value.Data, "simulation", estate + ".json"), first);
-        IEnumerable<string?> known = Directory.Exists(settings.Value.SimulationStates) ? Directory.EnumerateFiles(settings.Value.SimulationStates, "*.json").Select(Path.GetFileNameWithoutExtension).Order() : [];
-        throw new ConnectorException(ConnectorFailure.NotFound, $"the simulation has no simulated estate called {estate}; it ships with: {string.Join(", ", known)}.");
+        if (File.Exists(first))
+            return SimulationFile.Open(Path.Combine(settings.Value.Data, "simulation", estate + ".json"), first);
+        IEnumerable<string?> known = Directory.Exists(settings.Value.SimulationStates)
+            ? Directory.EnumerateFiles(settings.Value.SimulationStates, "*.json").Select(Path.GetFileNameWithoutExtension).Order()
+            : [];
+        throw new ConnectorException(
+            ConnectorFailure.NotFound,
+            $"the simulation has no simulated estate called {estate}; it ships with: {string.Join(", ", known)}.");
     }
 }

@@ -12,11 +12,15 @@ internal sealed class HandedOverHosts(HostFactsStore hostFactsStore, string esta
 
     /// <inheritdoc/>
     public async Task<HostSnapshot> ReadAsync(string host, CancellationToken cancel) =>
-        await hostFactsStore.LatestAsync(estate, host, cancel) ?? throw new ConnectorException(ConnectorFailure.NotFound, $"no facts of {host} were given yet: justright survey {estate} --facts FILE");
+        await hostFactsStore.LatestAsync(estate, host, cancel)
+            ?? throw new ConnectorException(
+                ConnectorFailure.NotFound, $"no facts of {host} were given yet: justright survey {estate} --facts FILE");
 
     /// <inheritdoc/>
-    public Task<Observation> ObserveAsync(HostChange change, CancellationToken cancel) => throw new ConnectorException(ConnectorFailure.NotAllowed, ByOwner);
+    public Task<Observation> ObserveAsync(HostChange change, CancellationToken cancel) =>
+        throw new ConnectorException(ConnectorFailure.NotAllowed, ByOwner);
 
     /// <inheritdoc/>
-    public Task MakeAsync(HostChange change, NewPassword? password, CancellationToken cancel) => throw new ConnectorException(ConnectorFailure.NotAllowed, ByOwner);
+    public Task MakeAsync(HostChange change, NewPassword? password, CancellationToken cancel) =>
+        throw new ConnectorException(ConnectorFailure.NotAllowed, ByOwner);
 }

@@ -22,7 +22,8 @@ public sealed class FitHistory(IDbContextFactory<AppDb> databases)
     {
         var kept = KeptFit.Of(fit);
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var last = await db.Fits.Where(f => f.Install == kept.Install).OrderByDescending(f => f.Number).FirstOrDefaultAsync(cancel);
+        var last = await db.Fits.Where(f => f.Install == kept.Install).OrderByDescending(f => f.Number)
+            .FirstOrDefaultAsync(cancel);
         var lines = last is null ? null : FitDrift.Between(PackedJson.Read<KeptFit>(last.Packed), kept);
         if (lines is { Count: 0 })
         {
@@ -37,14 +38,18 @@ public sealed class FitHistory(IDbContextFactory<AppDb> databases)
                 From = kept.SurveyedAt,
                 Until = kept.SurveyedAt,
                 Seen = 1,
-                CountsJson = JsonSerializer.Serialize(FitViews.Of(kept.Counts, kept.Unread.Count, kept.Words), ContractsJson.Default.FitCountsView),
+                CountsJson = JsonSerializer.Serialize(
+                    FitViews.Of(kept.Counts, kept.Unread.Count, kept.Words), ContractsJson.Default.FitCountsView),
                 Packed = PackedJson.Write(kept),
                 SurveyId = await db.Surveys.Where(s => s.Estate == fit.Plan.Estate).MaxAsync(s => (int?)s.Id, cancel),
             });
         }
 
         await db.SaveChangesAsync(cancel);
-        await db.Fits.Where(f => f.Install == kept.Install && f.Number <= (last == null ? 0 : last.Number) - Kept && !db.Reviews.Any(r => r.Install == f.Install && r.Fit == f.Number)).ExecuteDeleteAsync(cancel);
+        await db.Fits.Where(f =>
+            f.Install == kept.Install && f.Number <= (last == null ? 0 : last.Number) - Kept
+                && !db.Reviews.Any(r => r.Install == f.Install && r.Fit == f.Number))
+            .ExecuteDeleteAsync(cancel);
         return lines;
     }
 
@@ -54,13 +59,19 @@ public sealed class FitHistory(IDbContextFactory<AppDb> databases)
         await using var db = await databases.CreateDbContextAsync(cancel);
         var rows = await db.Fits.AsNoTracking().Where(f => f.Install == install).OrderByDescending(f => f.Number)
             .Select(f => new { f.Number, f.From, f.Until, f.Seen, f.CountsJson }).ToListAsync(cancel);
-        return [.. rows.Select(f => new KeptFitView(f.Number, f.From, f.Until, f.Seen, JsonSerializer.Deserialize(f.CountsJson, ContractsJson.Default.FitCountsView)!))];
+        return [.. rows.Select(f =>
+            new KeptFitView(
+                f.Number, f.From, f.Until, f.Seen,
+                JsonSerializer.Deserialize(f.CountsJson, ContractsJson.Default.FitCountsView)!))];
     }
 
     /// <summary>One kept fit, or null.</summary>
     public async Task<KeptFit?> FindAsync(string install, int number, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return await db.Fits.AsNoTracking().FirstOrDefaultAsync(f => f.Install == install && f.Number == number, cancel) is { } row ? PackedJson.Read<KeptFit>(row.Packed) : null;
+        return await db.Fits.AsNoTracking()
+            .FirstOrDefaultAsync(f => f.Install == install && f.Number == number, cancel) is { } row
+            ? PackedJson.Read<KeptFit>(row.Packed)
+            : null;
     }
 }

@@ -17,23 +17,37 @@ internal static class HistoryEndpoints
 {
     public static void MapHistory(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/installs/{name}/history", async Task<Results<Ok<IReadOnlyList<KeptFitView>>, ProblemHttpResult>> (string name, Library library, FitHistory history, CancellationToken cancel) =>
-            await FitEndpoints.MissingAsync(name, library, cancel) is { } missing ? missing : TypedResults.Ok(await history.ListAsync(name, cancel)))
-            .WithName("ShowHistory").WithSummary("How the results of an install changed, newest first").RequireAuthorization(Roles.Reader).ProducesProblem(404);
+        api.MapGet("/installs/{name}/history", async Task<Results<Ok<IReadOnlyList<KeptFitView>>, ProblemHttpResult>> (
+            string name, Library library, FitHistory history, CancellationToken cancel) =>
+            await FitEndpoints.MissingAsync(name, library, cancel) is { } missing
+                ? missing
+                : TypedResults.Ok(await history.ListAsync(name, cancel)))
+            .WithName("ShowHistory").WithSummary("How the results of an install changed, newest first")
+            .RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
         api.MapGet("/installs/{name}/drift", DriftAsync)
-            .WithName("ShowDrift").WithSummary("What changed between two fits of an install, and which changes Just Right made").RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
+            .WithName("ShowDrift").WithSummary("What changed between two fits of an install, and which changes Just Right made")
+            .RequireAuthorization(Roles.Reader).ProducesProblem(404).ProducesProblem(409);
     }
 
-    private static async Task<Results<Ok<DriftView>, ProblemHttpResult>> DriftAsync(string name, int? from, int? to, Library library, FitHistory history, SurveyStore surveys, IDbContextFactory<AppDb> databases, CancellationToken cancel)
+    private static async Task<Results<Ok<DriftView>, ProblemHttpResult>> DriftAsync(
+        string name, int? from, int? to, Library library, FitHistory history, SurveyStore surveys,
+        IDbContextFactory<AppDb> databases, CancellationToken cancel)
     {
         if (await FitEndpoints.MissingAsync(name, library, cancel) is { } missing) return missing;
         var list = await history.ListAsync(name, cancel);
-        if (list.Count == 0) return Problems.Of(409, "not-surveyed", "No survey of this estate was taken yet.", $"Verify the install first: justright verify {name}");
+        if (list.Count == 0)
+            return Problems.Of(
+                409, "not-surveyed", "No survey of this estate was taken yet.",
+                $"Verify the install first: justright verify {name}");
         var after = list.FirstOrDefault(f => f.Number == (to ?? list[0].Number));
         var before = list.FirstOrDefault(f => f.Number == (from ?? Math.Max(1, (after?.Number ?? 1) - 1)));
-        if (after is null || before is null) return Problems.Of(404, "not-found", $"There is no fit {(after is null ? to : from)} of {name}.", $"There are 1 to {list[0].Number}: justright history {name}");
-        var lines = FitDrift.Between((await history.FindAsync(name, before.Number, cancel))!, (await history.FindAsync(name, after.Number, cancel))!);
+        if (after is null || before is null)
+            return Problems.Of(
+                404, "not-found", $"There is no fit {(after is null ? to : from)} of {name}.",
+                $"There are 1 to {list[0].Number}: justright history {name}");
+        var lines = FitDrift.Between(
+            (await history.FindAsync(name, before.Number, cancel))!, (await history.FindAsync(name, after.Number, cancel))!);
         var (early, late) = before.From <= after.From ? (before.Until, after.Until) : (after.Until, before.Until);
         var own = await OwnStepsAsync(name, early, late, library, surveys, databases, cancel);
         return TypedResults.Ok(new DriftView(name, before, after, [.. lines.Select(l => Line(l, own?.MadeBy(l)))]));
@@ -50,7 +64,8 @@ internal static class HistoryEndpoints
         var made = await db.Steps.AsNoTracking().Where(s => s.State == "made")
             .Join(db.Jobs, s => s.JobId, j => j.Id, (s, j) => new { s.ChangeJson, s.At, j.StartedBy }).ToListAsync(cancel);
         var between = made.Where(s => s.At > after && s.At <= upTo).OrderBy(s => s.At);
-        return new OwnSteps([.. between.Select(s => new MadeStep(ChangeJson.Read(s.ChangeJson), s.StartedBy, s.At!.Value))], view);
+        return new OwnSteps(
+            [.. between.Select(s => new MadeStep(ChangeJson.Read(s.ChangeJson), s.StartedBy, s.At!.Value))], view);
     }
 
     private static DriftLineView Line(DriftLine line, MadeStep? made) => new(

@@ -21,12 +21,17 @@ internal static class LdifFiles
     /// <summary>Writes the file for changes.</summary>
     /// <param name="what">What it is for.</param>
     public static string Write(string what, IEnumerable<Change> changes, SurveyView view) => LdifWriter.Write(
-        $"Just Right: {what}, by the survey of {view.Survey.TakenAt:yyyy-MM-dd HH:mm:ss zzz}{(view.Survey.Simulated ? " of a PRETEND estate" : "")}", changes.OfType<DirectoryChange>(),
+        $"Just Right: {what}, by the survey of {view.Survey.TakenAt:yyyy-MM-dd HH:mm:ss zzz}{(view.Survey.Simulated ? " of a PRETEND estate" : "")}",
+        changes.OfType<DirectoryChange>(),
         new LdifDirectory(
-            name => Find(view, name)?.Dn, principal => SidOf(view, principal), dn => view.Tree is { } tree && tree.IndexOf(dn) is >= 0 and var at ? tree.DescriptorOf(at) : null,
+            name => Find(view, name)?.Dn, principal => SidOf(view, principal), dn => view.Tree is { } tree
+                && tree.IndexOf(dn) is >= 0 and var at
+                ? tree.DescriptorOf(at)
+                : null,
             name => Flags(view, name)));
 
-    private static DirectoryPrincipal? Find(SurveyView view, string name) => view.Graph.IndexOf(name) is >= 0 and var node ? view.Graph.PrincipalOf(node) : null;
+    private static DirectoryPrincipal? Find(SurveyView view, string name) =>
+        view.Graph.IndexOf(name) is >= 0 and var node ? view.Graph.PrincipalOf(node) : null;
 
     /// <summary>The SID of a principal by SID, well-known name or logon name, or null when it is not known.</summary>
     public static Sid? SidOf(SurveyView view, string principal)
@@ -35,5 +40,6 @@ internal static class LdifFiles
         return WellKnownSids.Find(principal) ?? Find(view, LogonName.WithoutDomain(principal))?.Sid;
     }
 
-    private static int? Flags(SurveyView view, string name) => Find(view, name) is { } account ? account.Flags == 0 ? NormalAccount : account.Flags : null;
+    private static int? Flags(SurveyView view, string name) =>
+        Find(view, name) is { } account ? account.Flags == 0 ? NormalAccount : account.Flags : null;
 }

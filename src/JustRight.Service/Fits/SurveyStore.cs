@@ -21,7 +21,8 @@ public sealed class SurveyStore(IDbContextFactory<AppDb> databases)
     public async Task SaveAsync(Survey survey, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        if (survey.Directory.Access?.Schema is { } schema && schema.Version != BuiltInSchema.Schema.Version && !await db.Schemas.AnyAsync(s => s.Version == schema.Version, cancel))
+        if (survey.Directory.Access?.Schema is { } schema && schema.Version != BuiltInSchema.Schema.Version
+            && !await db.Schemas.AnyAsync(s => s.Version == schema.Version, cancel))
             db.Schemas.Add(new SchemaRow { Version = schema.Version, Json = SchemaJson.Write(schema) });
         db.Surveys.Add(new SurveyRow { Estate = survey.Estate, TakenAt = survey.TakenAt, Json = SurveyJson.Write(survey) });
         await db.SaveChangesAsync(cancel);
@@ -34,12 +35,15 @@ public sealed class SurveyStore(IDbContextFactory<AppDb> databases)
     public async Task LetGoAsync(string estate, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var latest = await db.Surveys.Where(s => s.Estate == estate).OrderByDescending(s => s.Id).Take(Kept).Select(s => s.Id).ToListAsync(cancel);
-        await db.Surveys.Where(s => s.Estate == estate && !latest.Contains(s.Id) && !db.Fits.Any(f => f.SurveyId == s.Id)).ExecuteDeleteAsync(cancel);
+        var latest = await db.Surveys.Where(s => s.Estate == estate).OrderByDescending(s => s.Id).Take(Kept).Select(s => s.Id)
+            .ToListAsync(cancel);
+        await db.Surveys.Where(s => s.Estate == estate && !latest.Contains(s.Id) && !db.Fits.Any(f => f.SurveyId == s.Id))
+            .ExecuteDeleteAsync(cancel);
     }
 
     /// <summary>The schema of an estate's directory as last read, or null while none was.</summary>
-    public async Task<DirectorySchema?> SchemaAsync(string estate, CancellationToken cancel) => (await LatestAsync(estate, cancel))?.Survey.Directory.Access?.Schema;
+    public async Task<DirectorySchema?> SchemaAsync(string estate, CancellationToken cancel) =>
+        (await LatestAsync(estate, cancel))?.Survey.Directory.Access?.Schema;
 
     /// <summary>The latest survey of an estate, ready for judging, or null when none was taken.</summary>
     public async Task<SurveyView?> LatestAsync(string estate, CancellationToken cancel)
@@ -62,7 +66,8 @@ public sealed class SurveyStore(IDbContextFactory<AppDb> databases)
     public async Task<string> LatestJsonAsync(string estate, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return await db.Surveys.Where(s => s.Estate == estate).OrderByDescending(s => s.Id).Select(s => s.Json).FirstAsync(cancel);
+        return await db.Surveys.Where(s => s.Estate == estate).OrderByDescending(s => s.Id).Select(s => s.Json)
+            .FirstAsync(cancel);
     }
 
     private DirectorySchema Schema(AppDb db, string version)
@@ -70,7 +75,8 @@ public sealed class SurveyStore(IDbContextFactory<AppDb> databases)
         lock (_lock)
         {
             if (_schemas.TryGetValue(version, out var known)) return known;
-            var json = db.Schemas.AsNoTracking().Where(s => s.Version == version).Select(s => s.Json).FirstOrDefault() ?? throw new InvalidDataException($"The schema {version} was not kept.");
+            var json = db.Schemas.AsNoTracking().Where(s => s.Version == version).Select(s => s.Json).FirstOrDefault()
+                ?? throw new InvalidDataException($"The schema {version} was not kept.");
             return _schemas[version] = SchemaJson.Read(json);
         }
     }

@@ -23,15 +23,19 @@ namespace JustRight.Service.Grants;
 /// looked at first, and made only if it is not true.
 /// </summary>
 internal sealed class GrantJob(
-    Library library, FitService fitService, TraceJob traces, ConnectorStore connectorStore, SecretStore secrets, SecretGate gate, SurveyJob surveys, UndoService undo, JobQueue queue, LogStore log, JobFeed feed, CrashRehearsal rehearsal, TimeProvider time)
+    Library library, FitService fitService, TraceJob traces, ConnectorStore connectorStore, SecretStore secrets, SecretGate gate,
+    SurveyJob surveys, UndoService undo, JobQueue queue, LogStore log, JobFeed feed, CrashRehearsal rehearsal, TimeProvider time)
 {
     /// <summary>Carries out what is left of a job, then reads the estate anew. Stops at the first step that fails.</summary>
     public async Task<string> RunAsync(AppDb db, JobRow job, CancellationToken cancel)
     {
         var ofInstall = await library.FindAsync(Library.InstallKind, job.Subject, cancel) is not null && job.OrderJson is null;
-        var estate = ofInstall ? (await fitService.PlanAsync(job.Subject, cancel)).Estate : Library.ReadEstate((await library.FindAsync(Library.EstateKind, job.Subject, cancel))!);
+        var estate = ofInstall
+            ? (await fitService.PlanAsync(job.Subject, cancel)).Estate
+            : Library.ReadEstate((await library.FindAsync(Library.EstateKind, job.Subject, cancel))!);
         var connectors = await connectorStore.OpenAsync(estate, cancel);
-        if (job is { Kind: "undo", OrderJson: null } && job.Steps.All(s => s.State == "waiting")) await NeedStillAsync(job, estate, cancel);
+        if (job is { Kind: "undo", OrderJson: null } && job.Steps.All(s => s.State == "waiting"))
+            await NeedStillAsync(job, estate, cancel);
         foreach (var step in job.Steps.OrderBy(s => s.Number).Where(s => s.State is "waiting" or "intended"))
         {
             cancel.ThrowIfCancellationRequested();
@@ -41,7 +45,9 @@ internal sealed class GrantJob(
         }
 
         await surveys.TakeAsync(estate, job.Id, job.StartedBy, cancel);
-        var now = ofInstall ? (await fitService.JudgeAsync(job.Subject, cancel))!.Fit.Words : job.OrderJson == JobKinds.ProtectionOrder ? null : await TraceAgainAsync(job, cancel);
+        var now = ofInstall ? (await fitService.JudgeAsync(job.Subject, cancel))!.Fit.Words
+            : job.OrderJson == JobKinds.ProtectionOrder ? null
+            : await TraceAgainAsync(job, cancel);
         var made = job.Steps.Count(s => s.State == "made");
         var skipped = job.Steps.Count(s => s.State == "skipped");
         var left = job.Words is null ? "" : $"; {job.Words.Replace("\n", "; ", StringComparison.Ordinal)}";
@@ -56,10 +62,13 @@ internal sealed class GrantJob(
     {
         await surveys.TakeAsync(estate, job.Id, job.StartedBy, cancel);
         var plan = await undo.PlanAsync((await queue.FindAsync(job.Undoes!, cancel))!, cancel);
-        if (plan.Blocked.Count > 0) throw new ConnectorException(ConnectorFailure.Conflict, $"nothing was changed: {string.Join("; ", plan.Blocked)}");
+        if (plan.Blocked.Count > 0)
+            throw new ConnectorException(ConnectorFailure.Conflict, $"nothing was changed: {string.Join("; ", plan.Blocked)}");
         var confirmed = job.Steps.OrderBy(s => s.Number).Select(s => ChangeJson.Read(s.ChangeJson).Key);
         if (!plan.Changes.Select(c => c.Key).SequenceEqual(confirmed))
-            throw new ConnectorException(ConnectorFailure.Conflict, "nothing was changed: what would be undone is no longer what was confirmed. Undo it again.");
+            throw new ConnectorException(
+                ConnectorFailure.Conflict,
+                "nothing was changed: what would be undone is no longer what was confirmed. Undo it again.");
     }
 
     /// <summary>After fixing, or undoing that, the same question is asked again.</summary>
@@ -70,7 +79,8 @@ internal sealed class GrantJob(
         return again.View.Words;
     }
 
-    private async Task CarryOutAsync(AppDb db, JobRow job, StepRow step, Estate estate, EstateConnectors connectors, CancellationToken cancel)
+    private async Task CarryOutAsync(
+        AppDb db, JobRow job, StepRow step, Estate estate, EstateConnectors connectors, CancellationToken cancel)
     {
         var change = ChangeJson.Read(step.ChangeJson);
         try
@@ -95,8 +105,11 @@ internal sealed class GrantJob(
             {
                 CreateAccount account => await secrets.NewPasswordAsync(job.Subject, $"{account.Domain}\\{account.Name}", cancel),
                 SetServiceAccount { NeedsPassword: true } set =>
-                    await gate.PasswordOfAsync(set.Account, EstateSecretUses.OfServiceAccount(estate, set.Host, set.Account), cancel)
-                    ?? throw new ConnectorException(ConnectorFailure.SignIn, $"the password of {set.Account} is not known here: set it with justright secret set {SecretStore.NameFor(set.Account)}, and run this again."),
+                    await gate.PasswordOfAsync(
+                        set.Account, EstateSecretUses.OfServiceAccount(estate, set.Host, set.Account), cancel)
+                    ?? throw new ConnectorException(
+                        ConnectorFailure.SignIn,
+                        $"the password of {set.Account} is not known here: set it with justright secret set {SecretStore.NameFor(set.Account)}, and run this again."),
                 _ => null,
             };
             if (step.State != "intended")
@@ -110,7 +123,9 @@ internal sealed class GrantJob(
             await rehearsal.ReachedAsync(step.Number, "made", estate, cancel);
             var after = await connectors.ObserveAsync(change, cancel);
             await rehearsal.ReachedAsync(step.Number, "looked-again", estate, cancel);
-            await RecordAsync(after.State == ObservedState.Done ? "made" : "failed", after.State == ObservedState.Done ? after.Seen : $"made, but not seen afterwards: {after.Seen}");
+            await RecordAsync(
+                after.State == ObservedState.Done ? "made" : "failed",
+                after.State == ObservedState.Done ? after.Seen : $"made, but not seen afterwards: {after.Seen}");
             await rehearsal.ReachedAsync(step.Number, "recorded", estate, cancel);
         }
         catch (ConnectorException e)
@@ -133,7 +148,10 @@ internal sealed class GrantJob(
                 }
                 catch (ConnectorException)
                 {
-                    throw new ConnectorException(e.Failure, $"{e.Message} Whether it was made is not known, because it could not be checked: run the rest when the place answers; the step is checked first.", e);
+                    throw new ConnectorException(
+                        e.Failure,
+                        $"{e.Message} Whether it was made is not known, because it could not be checked: run the rest when the place answers; the step is checked first.",
+                        e);
                 }
 
                 throw;
@@ -143,7 +161,9 @@ internal sealed class GrantJob(
         Task RecordAsync(string state, string seen)
         {
             (step.State, step.After, step.At) = (state, seen, time.GetUtcNow());
-            return JournalAsync(state switch { "made" => "make", "skipped" => "skip", _ => "fail" }, $"{step.Words}; {(state == "failed" ? "because" : "after")}: {seen}");
+            return JournalAsync(
+                state switch { "made" => "make", "skipped" => "skip", _ => "fail" },
+                $"{step.Words}; {(state == "failed" ? "because" : "after")}: {seen}");
         }
 
         // The step's state and the log's entry are kept in one transaction: neither is ever there without the other.

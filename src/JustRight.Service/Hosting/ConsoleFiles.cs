@@ -15,7 +15,8 @@ internal static class ConsoleFiles
         app.Use((http, next) =>
         {
             var path = http.Request.Path;
-            var isPage = HttpMethods.IsGet(http.Request.Method) && !NotPages.Any(p => path.StartsWithSegments(p, StringComparison.Ordinal)) && !Path.HasExtension(path.Value);
+            var isPage = HttpMethods.IsGet(http.Request.Method)
+                && !NotPages.Any(p => path.StartsWithSegments(p, StringComparison.Ordinal)) && !Path.HasExtension(path.Value);
             if (isPage) http.Request.Path = "/index.html";
             return next(http);
         });

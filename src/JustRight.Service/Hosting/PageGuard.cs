@@ -24,7 +24,8 @@ internal sealed class PageGuard(RequestDelegate next, IOptions<ServiceSettings> 
         headers["Referrer-Policy"] = "no-referrer";
         if (http.Request.Path.StartsWithSegments("/api")) headers.CacheControl = "no-store";
         var origin = http.Request.Headers.Origin.ToString();
-        if (!HttpMethods.IsGet(http.Request.Method) && origin.Length > 0 && origin != (_public ?? $"{http.Request.Scheme}://{http.Request.Host}"))
+        if (!HttpMethods.IsGet(http.Request.Method) && origin.Length > 0
+            && origin != (_public ?? $"{http.Request.Scheme}://{http.Request.Host}"))
         {
             await Problems.Of(403, "origin", "This request comes from another site's page.").ExecuteAsync(http);
             return;

@@ -105,8 +105,10 @@ public static class ServiceHost
         AddParts(builder.Services, settings);
         AddAccess(builder.Services);
         builder.Services.AddOpenApi(ApiDescription.Describe);
-        builder.Services.AddHealthChecks().AddCheck<DatabaseHealth>("database").AddCheck<FolderHealth>("folder").AddCheck<KeysHealth>("keys");
-        builder.Services.AddOpenTelemetry().WithMetrics(metrics => metrics.AddAspNetCoreInstrumentation().AddMeter("System.Runtime").AddPrometheusExporter());
+        builder.Services.AddHealthChecks().AddCheck<DatabaseHealth>("database").AddCheck<FolderHealth>("folder")
+            .AddCheck<KeysHealth>("keys");
+        builder.Services.AddOpenTelemetry()
+            .WithMetrics(metrics => metrics.AddAspNetCoreInstrumentation().AddMeter("System.Runtime").AddPrometheusExporter());
 
         var app = builder.Build();
         app.UsePublicAddress();
@@ -120,7 +122,8 @@ public static class ServiceHost
         app.UseMiddleware<PageGuard>();
         app.UseConsole(settings);
         // Before anything that asks who somebody is: that asks the database.
-        app.UseHealthChecks("/health/live", new HealthCheckOptions { Predicate = _ => false, ResponseWriter = HealthAnswer.WriteAsync });
+        app.UseHealthChecks(
+            "/health/live", new HealthCheckOptions { Predicate = _ => false, ResponseWriter = HealthAnswer.WriteAsync });
         app.UseHealthChecks("/health", new HealthCheckOptions { ResponseWriter = HealthAnswer.WriteAsync });
         app.UseContentTypesLater();
         app.UseRouting();
@@ -179,15 +182,19 @@ public static class ServiceHost
         }
     }
 
-    private static void AddLogging(WebApplicationBuilder builder, ServiceSettings settings) => builder.Host.UseSerilog((_, logging) => logging
+    private static void AddLogging(WebApplicationBuilder builder, ServiceSettings settings) =>
+        builder.Host.UseSerilog((_, logging) => logging
         .MinimumLevel.Information()
         .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
-        .MinimumLevel.Override("Microsoft.AspNetCore.DataProtection", LogEventLevel.Error) // the keys lie in a folder of ours alone; docs/security.md
+        // the keys lie in a folder of ours alone; docs/security.md
+        .MinimumLevel.Override("Microsoft.AspNetCore.DataProtection", LogEventLevel.Error)
         .MinimumLevel.Override("System", LogEventLevel.Warning)
         .WriteTo.Logger(console => console
             .Filter.ByExcluding(IsStartFault)
             .WriteTo.Console(restrictedToMinimumLevel: LogEventLevel.Warning, formatProvider: CultureInfo.InvariantCulture))
-        .WriteTo.File(new CompactJsonFormatter(), Path.Combine(settings.Data, "logs", "service-.jsonl"), rollingInterval: RollingInterval.Day, retainedFileCountLimit: 30));
+        .WriteTo.File(
+            new CompactJsonFormatter(), Path.Combine(settings.Data, "logs", "service-.jsonl"),
+            rollingInterval: RollingInterval.Day, retainedFileCountLimit: 30));
 
     /// <summary>The host's dump of what kept it from starting: we say that in one sentence; the log file has it whole.</summary>
     private static bool IsStartFault(LogEvent entry) =>
@@ -251,7 +258,8 @@ public static class ServiceHost
         services.AddSingleton<EvidenceFile>();
         services.AddSingleton<CalendarService>();
         services.AddSingleton<MailCarrier>();
-        services.AddHttpClient<WebhookCarrier>().ConfigurePrimaryHttpMessageHandler(parts => parts.GetRequiredService<OutboundHandler>().Make());
+        services.AddHttpClient<WebhookCarrier>()
+            .ConfigurePrimaryHttpMessageHandler(parts => parts.GetRequiredService<OutboundHandler>().Make());
         services.AddSingleton<Delivery>();
         services.AddSingleton<NotificationService>();
         services.AddSingleton<DriftKeeper>();
@@ -261,7 +269,8 @@ public static class ServiceHost
         services.AddSingleton<SchedulePlan>();
         services.AddSingleton<LogHeads>();
         services.AddSingleton<BackupMaker>();
-        services.AddHostedService<LogSigner>(); // the first to start is the last to stop: it signs what the others log at their end
+        // the first to start is the last to stop: it signs what the others log at their end
+        services.AddHostedService<LogSigner>();
         services.AddHostedService(parts => parts.GetRequiredService<SchedulePlan>());
         services.AddHostedService(parts => parts.GetRequiredService<Delivery>());
         services.AddHostedService<RestartClock>();
@@ -272,7 +281,8 @@ public static class ServiceHost
             json.SerializerOptions.RespectNullableAnnotations = true;
             json.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
         });
-        services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true); // so that the problem can say what is wrong
+        // so that the problem can say what is wrong
+        services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
         services.AddProblemDetails();
     }
 
@@ -280,7 +290,9 @@ public static class ServiceHost
     {
         services.AddAuthentication("Either")
             .AddPolicyScheme("Either", null, options => options.ForwardDefaultSelector = http =>
-                http.Request.Headers.Authorization.Count > 0 ? TokenHandler.SchemeName : CookieAuthenticationDefaults.AuthenticationScheme)
+                http.Request.Headers.Authorization.Count > 0
+                    ? TokenHandler.SchemeName
+                    : CookieAuthenticationDefaults.AuthenticationScheme)
             .AddScheme<AuthenticationSchemeOptions, TokenHandler>(TokenHandler.SchemeName, null)
             .AddCookie(options =>
             {
@@ -290,7 +302,8 @@ public static class ServiceHost
                 options.Cookie.SecurePolicy = CookieSecurePolicy.SameAsRequest;
                 options.ExpireTimeSpan = Sessions.Longest;
                 options.SlidingExpiration = false;
-                options.Events.OnValidatePrincipal = context => context.HttpContext.RequestServices.GetRequiredService<DirectoryGate>().AskAgainAsync(context);
+                options.Events.OnValidatePrincipal = context =>
+                    context.HttpContext.RequestServices.GetRequiredService<DirectoryGate>().AskAgainAsync(context);
                 options.Events.OnRedirectToLogin = context => SetStatus(context.Response, 401);
                 options.Events.OnRedirectToAccessDenied = context => SetStatus(context.Response, 403);
             });
@@ -298,14 +311,19 @@ public static class ServiceHost
             .Configure<Sessions>((options, sessions) => options.SessionStore = sessions)
             .Configure<IOptions<ServiceSettings>>((options, settings) =>
             {
-                if (PublicAddress.Of(settings.Value) is { Scheme: "https" }) options.Cookie.SecurePolicy = CookieSecurePolicy.Always;
+                if (PublicAddress.Of(settings.Value) is { Scheme: "https" })
+                    options.Cookie.SecurePolicy = CookieSecurePolicy.Always;
             });
         services.AddAuthorization(Roles.AddPolicies);
         services.AddRateLimiter(limits =>
         {
             limits.RejectionStatusCode = 429;
             limits.AddPolicy(AccessEndpoints.SignInLimit, http => RateLimitPartition.GetFixedWindowLimiter(
-                http.Connection.RemoteIpAddress?.ToString() ?? "", _ => new FixedWindowRateLimiterOptions { PermitLimit = 10, Window = TimeSpan.FromMinutes(1) }));
+                http.Connection.RemoteIpAddress?.ToString() ?? "", _ => new FixedWindowRateLimiterOptions
+                {
+                    PermitLimit = 10,
+                    Window = TimeSpan.FromMinutes(1),
+                }));
         });
     }
 
@@ -334,7 +352,8 @@ public static class ServiceHost
         var keys = app.Services.GetRequiredService<AccessKeys>();
         // In the fragment, which a browser never sends: the code reaches no log and no history of a proxy.
         for (var i = 0; i < Math.Clamp(settings.SignInLinks, first ? 1 : 0, 5); i++)
-            await Console.Out.WriteLineAsync($"One-time sign-in link, valid for an hour: {address}/enter#{await keys.NewCodeAsync(CancellationToken.None)}");
+            await Console.Out.WriteLineAsync(
+                $"One-time sign-in link, valid for an hour: {address}/enter#{await keys.NewCodeAsync(CancellationToken.None)}");
     }
 
     private static async Task WriteProblemAsync(HttpContext http)
@@ -342,9 +361,14 @@ public static class ServiceHost
         var problem = http.Features.Get<IExceptionHandlerFeature>()?.Error switch
         {
             FaultException e => Problems.Of(e.Faults),
-            BadHttpRequestException e => Problems.Of(e.StatusCode, "bad-request", e.InnerException is JsonException json ? $"The body is not the expected JSON, at {json.Path}." : e.Message),
+            BadHttpRequestException e =>
+                Problems.Of(
+                    e.StatusCode, "bad-request",
+                    e.InnerException is JsonException json ? $"The body is not the expected JSON, at {json.Path}." : e.Message),
             { } e when http.RequestServices.GetRequiredService<StorageFault>().Of(e) is { } fault => fault.Code == StartFault.Disk
-                ? Problems.Of(507, "disk-full", "The disk of the data folder is full: nothing was changed.", "Make room; work goes on then.")
+                ? Problems.Of(
+                    507, "disk-full", "The disk of the data folder is full: nothing was changed.",
+                    "Make room; work goes on then.")
                 : Problems.Of(503, "storage", fault.Message),
             Connectors.ConnectorException e => Problems.Of(502, "estate", e.Message),
             _ => Problems.Of(500, "unexpected", "Something unexpected went wrong.", "The service's log has the details."),
@@ -361,7 +385,9 @@ public static class ServiceHost
             401 => Problems.Of(401, "sign-in", "Sign in first.", "Open a sign-in link, or send a token."),
             403 => Problems.Of(403, "role", Roles.Refusal(context.HttpContext)),
             404 => Problems.Of(404, "not-found", "There is nothing here."),
-            415 => Problems.Of(415, "content-type", "This content type is not supported.", "Send files as application/yaml, everything else as application/json."),
+            415 => Problems.Of(
+                415, "content-type", "This content type is not supported.",
+                "Send files as application/yaml, everything else as application/json."),
             429 => Problems.Of(429, "too-often", "Too many attempts. Wait a minute."),
             var status => Problems.Of(status, "http", $"The request was answered with status {status}."),
         };

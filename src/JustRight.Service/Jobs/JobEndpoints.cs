@@ -22,54 +22,83 @@ internal static class JobEndpoints
 {
     public static void MapJobs(this IEndpointRouteBuilder api)
     {
-        api.MapPost("/estates/{name}/survey", async Task<Results<Accepted<JobView>, ProblemHttpResult>> (string name, ClaimsPrincipal user, Library library, JobQueue queue, CancellationToken cancel) =>
+        api.MapPost("/estates/{name}/survey", async Task<Results<Accepted<JobView>, ProblemHttpResult>> (
+            string name, ClaimsPrincipal user, Library library, JobQueue queue, CancellationToken cancel) =>
             await library.FindAsync(Library.EstateKind, name, cancel) is null
                 ? Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name))
                 : Accepted(await queue.AddAsync(new JobOrder("survey", name, user.Identity!.Name!), cancel)))
             .WithName("Survey").WithSummary("Reads an estate").RequireAuthorization(Roles.Planner).ProducesProblem(404);
 
-        api.MapPost("/installs/{name}/verify", async Task<Results<Accepted<JobView>, ProblemHttpResult>> (string name, ClaimsPrincipal user, Library library, JobQueue queue, CancellationToken cancel) =>
-            await FitEndpoints.MissingAsync(name, library, cancel) is { } missing ? missing : Accepted(await queue.AddAsync(new JobOrder("verify", name, user.Identity!.Name!), cancel)))
-            .WithName("Verify").WithSummary("Reads the estate and judges an install").RequireAuthorization(Roles.Planner).ProducesProblem(404);
+        api.MapPost("/installs/{name}/verify", async Task<Results<Accepted<JobView>, ProblemHttpResult>> (
+            string name, ClaimsPrincipal user, Library library, JobQueue queue, CancellationToken cancel) =>
+            await FitEndpoints.MissingAsync(name, library, cancel) is { } missing
+                ? missing
+                : Accepted(await queue.AddAsync(new JobOrder("verify", name, user.Identity!.Name!), cancel)))
+            .WithName("Verify").WithSummary("Reads the estate and judges an install").RequireAuthorization(Roles.Planner)
+            .ProducesProblem(404);
 
         api.MapPost("/installs/{name}/grant", GrantAsync)
-            .WithName("Grant").WithSummary("Carries out steps of the worklist that a person has confirmed").RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409).ProducesProblem(400);
+            .WithName("Grant").WithSummary("Carries out steps of the worklist that a person has confirmed")
+            .RequireAuthorization(Roles.Granter).ProducesProblem(404).ProducesProblem(409).ProducesProblem(400);
 
-        api.MapGet("/jobs/{id}", async Task<Results<Ok<JobView>, ProblemHttpResult>> (string id, JobQueue queue, CancellationToken cancel) =>
+        api.MapGet("/jobs/{id}", async Task<Results<Ok<JobView>, ProblemHttpResult>> (
+            string id, JobQueue queue, CancellationToken cancel) =>
             await queue.FindAsync(id, cancel) is { } job ? TypedResults.Ok(JobQueue.View(job)) : Problems.NotFound("job", id, []))
             .WithName("ShowJob").WithSummary("A job and its steps").RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
-        api.MapGet("/jobs/{id}/events", async Task<Results<ServerSentEventsResult<JobEvent>, ProblemHttpResult>> (string id, JobFeed feed, JobQueue queue, CancellationToken cancel) =>
-            await queue.FindAsync(id, cancel) is null ? Problems.NotFound("job", id, []) : TypedResults.ServerSentEvents(EventsAsync(id, feed, queue, cancel)))
-            .WithName("WatchJob").WithSummary("A job's progress as server-sent events, from its start to its end").RequireAuthorization(Roles.Reader).ProducesProblem(404);
+        api.MapGet("/jobs/{id}/events", async Task<Results<ServerSentEventsResult<JobEvent>, ProblemHttpResult>> (
+            string id, JobFeed feed, JobQueue queue, CancellationToken cancel) =>
+            await queue.FindAsync(id, cancel) is null
+                ? Problems.NotFound("job", id, [])
+                : TypedResults.ServerSentEvents(EventsAsync(id, feed, queue, cancel)))
+            .WithName("WatchJob").WithSummary("A job's progress as server-sent events, from its start to its end")
+            .RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
         api.MapGet("/installs/{name}/jobs", async (string name, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
         {
             await using var db = await databases.CreateDbContextAsync(cancel);
-            var jobs = await db.Jobs.AsNoTracking().Include(j => j.Steps).Where(j => j.Subject == name && j.Kind != "survey" && !JobKinds.OfDirectory.Contains(j.Kind)).OrderByDescending(j => j.Id).Take(50).ToListAsync(cancel);
+            var jobs = await db.Jobs.AsNoTracking().Include(j => j.Steps)
+                .Where(j => j.Subject == name && j.Kind != "survey" && !JobKinds.OfDirectory.Contains(j.Kind))
+                .OrderByDescending(j => j.Id).Take(50).ToListAsync(cancel);
             return TypedResults.Ok<IReadOnlyList<JobView>>([.. jobs.Select(JobQueue.View)]);
         }).WithName("ListJobs").WithSummary("What was run for an install, newest first").RequireAuthorization(Roles.Reader);
     }
 
     private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> GrantAsync(
-        string name, GrantOrder order, ClaimsPrincipal user, Library library, FitService fitService, ProposalService proposals, LogStore log, TimeProvider time, CancellationToken cancel)
+        string name, GrantOrder order, ClaimsPrincipal user, Library library, FitService fitService, ProposalService proposals,
+        LogStore log, TimeProvider time, CancellationToken cancel)
     {
         if (await FitEndpoints.MissingAsync(name, library, cancel) is { } missing) return missing;
-        if (await fitService.JudgeAsync(name, cancel) is not { } judged) return Problems.Of(409, "not-surveyed", "No survey of this estate was taken yet.", $"Verify the install first: justright verify {name}");
+        if (await fitService.JudgeAsync(name, cancel) is not { } judged)
+            return Problems.Of(
+                409, "not-surveyed", "No survey of this estate was taken yet.",
+                $"Verify the install first: justright verify {name}");
         var offered = (order.Remove ? judged.Worklist.Remove : judged.Worklist.Give).ToDictionary(s => s.Id);
         // Only what the worklist offers now can be made, and only what the person saw: anything else means that it changed in
         // between.
-        if (order.Steps.FirstOrDefault(s => !offered.ContainsKey(s)) is { } gone) return Problems.Of(409, "worklist-changed", $"The worklist no longer holds this step: {gone}.", "Read the worklist again and confirm its current steps.");
-        if (order.Steps.Select(s => offered[s]).FirstOrDefault(s => s.Blocked is not null) is { } blocked) return Problems.Of(409, "blocked", $"This step cannot be made now: {blocked.Change.Words}.", blocked.Blocked);
+        if (order.Steps.FirstOrDefault(s => !offered.ContainsKey(s)) is { } gone)
+            return Problems.Of(
+                409, "worklist-changed", $"The worklist no longer holds this step: {gone}.",
+                "Read the worklist again and confirm its current steps.");
+        if (order.Steps.Select(s => offered[s]).FirstOrDefault(s => s.Blocked is not null) is { } blocked)
+            return Problems.Of(409, "blocked", $"This step cannot be made now: {blocked.Change.Words}.", blocked.Blocked);
         if (order.Steps.Count == 0) return Problems.Bad("steps", "No step was confirmed.", "the ids of steps of the worklist");
         var confirmed = offered.Values.Where(s => order.Steps.Contains(s.Id)).OrderBy(s => s.Number).ToList();
-        if (await DirectoryFileEndpoints.RefusalAsync(library, judged.Fit.Plan.Estate, confirmed.Select(s => s.Change), cancel) is { } refusal) return refusal;
+        if (await DirectoryFileEndpoints.RefusalAsync(
+            library, judged.Fit.Plan.Estate, confirmed.Select(s => s.Change), cancel) is { } refusal)
+            return refusal;
         var note = CreationNote.Of(user.Identity!.Name!, time.GetUtcNow(), name);
-        await log.AddAsync(user.Identity!.Name!, order.Remove ? "confirm removal" : "confirm grant", name, $"{confirmed.Count} {(confirmed.Count == 1 ? "step" : "steps")}", cancel);
-        return Accepted(await proposals.AddAsync(judged.Fit.Plan.Estate, new JobOrder("grant", name, user.Identity!.Name!) { Changes = [.. confirmed.Select(s => s.Change.Noted(note))] }, cancel));
+        await log.AddAsync(
+            user.Identity!.Name!, order.Remove ? "confirm removal" : "confirm grant", name,
+            $"{confirmed.Count} {(confirmed.Count == 1 ? "step" : "steps")}", cancel);
+        return Accepted(await proposals.AddAsync(
+            judged.Fit.Plan.Estate,
+            new JobOrder("grant", name, user.Identity!.Name!) { Changes = [.. confirmed.Select(s => s.Change.Noted(note))] },
+            cancel));
     }
 
-    private static async IAsyncEnumerable<SseItem<JobEvent>> EventsAsync(string id, JobFeed feed, JobQueue queue, [EnumeratorCancellation] CancellationToken cancel)
+    private static async IAsyncEnumerable<SseItem<JobEvent>> EventsAsync(
+        string id, JobFeed feed, JobQueue queue, [EnumeratorCancellation] CancellationToken cancel)
     {
         var ended = false;
         await foreach (var what in feed.WatchAsync(id, cancel))
@@ -79,7 +108,8 @@ internal static class JobEndpoints
         }
 
         if (ended || await queue.FindAsync(id, cancel) is not { } job) yield break;
-        yield return new SseItem<JobEvent>(new JobEvent(job.State, job.Steps.Count, job.Steps.Count, job.Message ?? "", null), "progress");
+        yield return new SseItem<JobEvent>(
+            new JobEvent(job.State, job.Steps.Count, job.Steps.Count, job.Message ?? "", null), "progress");
     }
 
     private static Accepted<JobView> Accepted(JobRow job) => TypedResults.Accepted($"/api/jobs/{job.Id}", JobQueue.View(job));

@@ -69,7 +69,8 @@ public sealed class JobQueue(IDbContextFactory<AppDb> databases, JobFeed feed, T
             State = "waiting",
         }));
 
-        if (job.State == "proposed") job.Message = $"proposed; another granter must approve it: justright proposal approve {job.Id}";
+        if (job.State == "proposed")
+            job.Message = $"proposed; another granter must approve it: justright proposal approve {job.Id}";
         await using var db = await databases.CreateDbContextAsync(cancel);
         db.Jobs.Add(job);
         await db.SaveChangesAsync(cancel);
@@ -89,7 +90,9 @@ public sealed class JobQueue(IDbContextFactory<AppDb> databases, JobFeed feed, T
     public async Task<string?> RunningAsync(string kind, string order, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return await db.Jobs.AsNoTracking().Where(j => j.Kind == kind && j.OrderJson == order && (j.State == "queued" || j.State == "running")).Select(j => j.Id).FirstOrDefaultAsync(cancel);
+        return await db.Jobs.AsNoTracking()
+            .Where(j => j.Kind == kind && j.OrderJson == order && (j.State == "queued" || j.State == "running"))
+            .Select(j => j.Id).FirstOrDefaultAsync(cancel);
     }
 
     /// <summary>Lines up a job that is kept already.</summary>
@@ -102,15 +105,18 @@ public sealed class JobQueue(IDbContextFactory<AppDb> databases, JobFeed feed, T
     /// <summary>A job for the wire.</summary>
     public static JobView View(JobRow job) => new(
         job.Id, job.Kind, job.Subject, job.State, job.StartedBy, job.CreatedAt, job.EndedAt,
-        job.Steps.Count(s => s.State is "made" or "skipped" or "failed"), job.Steps.Count, job.Message, [.. job.Steps.OrderBy(s => s.Number).Select(View)],
+        job.Steps.Count(s => s.State is "made" or "skipped" or "failed"), job.Steps.Count, job.Message,
+        [.. job.Steps.OrderBy(s => s.Number).Select(View)],
         CanBeUndone(job), job.ResultJson is not null && job.Kind != JobKinds.SignIn, job.Undoes, job.ApprovedBy, job.ApprovedAt)
     {
         Words = job.Words?.Split('\n') ?? [],
     };
 
     private static bool CanBeUndone(JobRow job) =>
-        JobKinds.Undoable.Contains(job.Kind) && job.Steps.Any(s => s.State == "made") && Undoing.FirstFinal(job.Steps.Where(s => s.State == "made").Select(s => ChangeJson.Read(s.ChangeJson))) is null;
+        JobKinds.Undoable.Contains(job.Kind) && job.Steps.Any(s => s.State == "made")
+            && Undoing.FirstFinal(job.Steps.Where(s => s.State == "made").Select(s => ChangeJson.Read(s.ChangeJson))) is null;
 
     /// <summary>A step for the wire.</summary>
-    public static JobStepView View(StepRow step) => new(step.Number, step.Words, step.Team, step.Place, step.State, step.Before, step.After, step.At);
+    public static JobStepView View(StepRow step) =>
+        new(step.Number, step.Words, step.Team, step.Place, step.State, step.Before, step.After, step.At);
 }

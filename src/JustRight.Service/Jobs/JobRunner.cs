@@ -39,16 +39,19 @@ internal sealed class JobRunner(
     private async Task SettleAsync(CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        foreach (var job in await db.Jobs.Where(j => j.State == "queued" || j.State == "running").OrderBy(j => j.Id).ToListAsync(cancel))
+        foreach (var job in await db.Jobs.Where(j =>
+            j.State == "queued" || j.State == "running").OrderBy(j => j.Id).ToListAsync(cancel))
         {
             if (JobKinds.GoOn.Contains(job.Kind))
             {
-                logger.LogWarning("{Kind} {Job} of {Subject} was interrupted; it continues from its journal", job.Kind, job.Id, job.Subject);
+                logger.LogWarning(
+                    "{Kind} {Job} of {Subject} was interrupted; it continues from its journal", job.Kind, job.Id, job.Subject);
                 queue.LineUp(job.Id);
                 continue;
             }
 
-            (job.State, job.EndedAt, job.Message) = ("interrupted", time.GetUtcNow(), "the service stopped while this ran; run it again");
+            (job.State, job.EndedAt, job.Message) = (
+                "interrupted", time.GetUtcNow(), "the service stopped while this ran; run it again");
         }
 
         await db.SaveChangesAsync(cancel);
@@ -109,7 +112,8 @@ internal sealed class JobRunner(
         catch (Exception e) when (faults.Of(e) is null)
         {
             logger.LogError(e, "Job {Job} broke", id);
-            (job.State, job.Message) = ("failed", $"something unexpected went wrong ({e.GetType().Name}); the service's log has the details");
+            (job.State, job.Message) = (
+                "failed", $"something unexpected went wrong ({e.GetType().Name}); the service's log has the details");
         }
 
         job.EndedAt = time.GetUtcNow();

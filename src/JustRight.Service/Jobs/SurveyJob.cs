@@ -16,7 +16,9 @@ using JustRight.Service.Storage;
 namespace JustRight.Service.Jobs;
 
 /// <summary>Takes a survey of an estate, for itself or to verify an install.</summary>
-internal sealed class SurveyJob(Library library, FitService fitService, DriftKeeper drift, ConnectorStore connectors, SurveyStore surveys, PeopleStore people, AdoptionStore adoptions, JobFeed feed, LogStore log, TimeProvider time)
+internal sealed class SurveyJob(
+    Library library, FitService fitService, DriftKeeper drift, ConnectorStore connectors, SurveyStore surveys, PeopleStore people,
+    AdoptionStore adoptions, JobFeed feed, LogStore log, TimeProvider time)
 {
     /// <summary>Runs the job and returns its closing words.</summary>
     public async Task<string> RunAsync(JobRow job, CancellationToken cancel)
@@ -44,7 +46,12 @@ internal sealed class SurveyJob(Library library, FitService fitService, DriftKee
             try
             {
                 using var session = await connectors.OpenPeopleForSurveyAsync(estate, directory, cancel);
-                snapshot = await Task.Run(() => PeopleSurvey.Read(session, directory, readAs, time.GetUtcNow(), count => feed.Tell(job, new JobEvent("running", 0, 0, $"reading the people of {directory.Key}: {count} so far", null))), cancel);
+                snapshot = await Task.Run(
+                    () => PeopleSurvey.Read(
+                        session, directory, readAs, time.GetUtcNow(),
+                        count => feed.Tell(
+                            job, new JobEvent("running", 0, 0, $"reading the people of {directory.Key}: {count} so far", null))),
+                    cancel);
             }
             catch (ConnectorException e)
             {
@@ -69,22 +76,32 @@ internal sealed class SurveyJob(Library library, FitService fitService, DriftKee
         }
 
         var plans = await fitService.PlansOfAsync(estate.Name, cancel);
-        var names = plans.SelectMany(p => p.Accounts.Select(a => a.Name).Concat(p.Groups.Select(g => g.Name)).Concat(p.Forbidden.Select(b => b.Group).Where(g => g.Length > 0)).Concat(p.SignIn?.Install.EnterMembers ?? [])).ToList();
+        var names = plans.SelectMany(p =>
+            p.Accounts.Select(a => a.Name).Concat(p.Groups.Select(g => g.Name))
+                .Concat(p.Forbidden.Select(b => b.Group).Where(g => g.Length > 0)).Concat(p.SignIn?.Install.EnterMembers ?? []))
+            .ToList();
         names.AddRange(plans.SelectMany(p => p.Grants).Select(g => g.Right.DomainGroup).OfType<string>());
-        names.AddRange((await adoptions.ListAsync(cancel)).Where(a => a.Adoption.Estate == estate.Name).SelectMany(a => a.Adoption.Accounts.Select(o => o.Name)));
+        names.AddRange((await adoptions.ListAsync(cancel)).Where(a => a.Adoption.Estate == estate.Name).SelectMany(a =>
+            a.Adoption.Accounts.Select(o => o.Name)));
         names.AddRange(estate.Rules.Forbidden.Select(b => b.Group).OfType<string>());
         // A group managed account is of use only where the host's computer account may fetch its password.
         if (names.Any(n => n.EndsWith('$'))) names.AddRange(estate.Hosts.Select(h => ServiceIdentity.ComputerAccount(h.Name)));
         // Where a host's computer account stands decides which policies govern it; and it may stand in for an account of ours.
-        names.AddRange(plans.SelectMany(p => p.Grants.Select(g => g.Right.OnHost).OfType<string>().Concat(p.Services.Select(s => s.Host))).Distinct(StringComparer.OrdinalIgnoreCase).Select(ServiceIdentity.ComputerAccount));
-        var branches = plans.SelectMany(p => p.Grants).Select(g => g.Right.Below?.Branch).OfType<string>().Distinct(StringComparer.OrdinalIgnoreCase).ToList();
+        names.AddRange(plans.SelectMany(p =>
+            p.Grants.Select(g => g.Right.OnHost).OfType<string>()
+                .Concat(p.Services.Select(s => s.Host))).Distinct(StringComparer.OrdinalIgnoreCase).Select(ServiceIdentity.ComputerAccount));
+        var branches = plans.SelectMany(p => p.Grants).Select(g => g.Right.Below?.Branch).OfType<string>()
+            .Distinct(StringComparer.OrdinalIgnoreCase).ToList();
         var survey = await EstateSurveyor.TakeAsync(
-            estate, reach, new SurveyAims(names, branches), time, p => feed.Tell(job, new JobEvent("running", p.Done, p.Total, $"reading {p.Place}", null)), cancel);
+            estate, reach, new SurveyAims(names, branches), time, p =>
+                feed.Tell(job, new JobEvent("running", p.Done, p.Total, $"reading {p.Place}", null)), cancel);
         await surveys.SaveAsync(survey, cancel);
         await drift.KeepAsync(estate, await fitService.JudgeAllAsync(estate, cancel), who, cancel);
         await surveys.LetGoAsync(estate.Name, cancel);
         await ReadPeopleAsync(estate, job, cancel);
         var unseen = survey.UnreadParts().Count();
-        await log.AddAsync(who, "survey", estate.Name, unseen == 0 ? "everything was read" : $"{unseen} {(unseen == 1 ? "part" : "parts")} could not be read", cancel);
+        await log.AddAsync(
+            who, "survey", estate.Name,
+            unseen == 0 ? "everything was read" : $"{unseen} {(unseen == 1 ? "part" : "parts")} could not be read", cancel);
     }
 }

@@ -12,14 +12,18 @@ internal static class LogEndpoints
 
     public static void MapLog(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/log", async (string? text, long? before, int? take, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
+        api.MapGet("/log", async (
+            string? text, long? before, int? take, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
         {
             await using var db = await databases.CreateDbContextAsync(cancel);
             var entries = db.Log.AsNoTracking();
             if (before is { } number) entries = entries.Where(l => l.Number < number);
-            if (!string.IsNullOrEmpty(text)) entries = entries.Where(l => l.Subject.Contains(text) || l.Detail.Contains(text) || l.Action.Contains(text) || l.Who.Contains(text));
+            if (!string.IsNullOrEmpty(text))
+                entries = entries.Where(l =>
+                    l.Subject.Contains(text) || l.Detail.Contains(text) || l.Action.Contains(text) || l.Who.Contains(text));
             var rows = await entries.OrderByDescending(l => l.Number).Take(Math.Clamp(take ?? 100, 1, Most)).ToListAsync(cancel);
-            return TypedResults.Ok<IReadOnlyList<LogEntryView>>([.. rows.Select(l => new LogEntryView(l.Number, l.At, l.Who, l.Action, l.Subject, l.Detail, l.Hash))]);
+            return TypedResults.Ok<IReadOnlyList<LogEntryView>>(
+                [.. rows.Select(l => new LogEntryView(l.Number, l.At, l.Who, l.Action, l.Subject, l.Detail, l.Hash))]);
         }).WithName("ListLog").WithSummary("The log, newest first").RequireAuthorization(Roles.Reader);
     }
 }

@@ -20,14 +20,24 @@ public sealed class LogStore(IDbContextFactory<AppDb> databases, TimeProvider ti
         AddWithAsync(_ => { }, who, action, subject, detail, cancel);
 
     /// <summary>Adds an entry in one transaction with another change of the database: both are kept, or neither.</summary>
-    public async Task AddWithAsync(Action<AppDb> change, string who, string action, string subject, string detail, CancellationToken cancel = default)
+    public async Task AddWithAsync(
+        Action<AppDb> change, string who, string action, string subject, string detail, CancellationToken cancel = default)
     {
         await _one.WaitAsync(cancel);
         try
         {
             await using var db = await databases.CreateDbContextAsync(cancel);
             var last = await db.Log.OrderByDescending(l => l.Number).FirstOrDefaultAsync(cancel);
-            var entry = new LogRow { Number = (last?.Number ?? 0) + 1, At = time.GetUtcNow(), Who = who, Action = action, Subject = subject, Detail = detail, Hash = "" };
+            var entry = new LogRow
+            {
+                Number = (last?.Number ?? 0) + 1,
+                At = time.GetUtcNow(),
+                Who = who,
+                Action = action,
+                Subject = subject,
+                Detail = detail,
+                Hash = "",
+            };
             entry.Hash = HashOf(entry, last?.Hash ?? Beginning);
             db.Log.Add(entry);
             change(db);
@@ -59,6 +69,9 @@ public sealed class LogStore(IDbContextFactory<AppDb> databases, TimeProvider ti
     public void Dispose() => _one.Dispose();
 
     /// <summary>A JSON array keeps the fields apart, so that no two entries share their bytes.</summary>
-    private static string HashOf(LogRow entry, string before) => Convert.ToHexStringLower(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes<object[]>(
-        [before, entry.Number, entry.At.UtcDateTime.ToString("O", System.Globalization.CultureInfo.InvariantCulture), entry.Who, entry.Action, entry.Subject, entry.Detail])));
+    private static string HashOf(LogRow entry, string before) =>
+        Convert.ToHexStringLower(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes<object[]>(
+        [
+            before, entry.Number, entry.At.UtcDateTime.ToString("O", System.Globalization.CultureInfo.InvariantCulture),
+            entry.Who, entry.Action, entry.Subject, entry.Detail])));
 }

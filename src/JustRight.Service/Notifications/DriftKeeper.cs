@@ -25,7 +25,9 @@ internal sealed class DriftKeeper(FitHistory history, NotificationService notice
         foreach (var fit in fits)
         {
             var drift = await history.AddAsync(fit, cancel) ?? [];
-            if (fit.Plan.Stage != Stage.Retiring) worse.AddRange(drift.Where(l => l.Way == DriftWay.Worse).Select(l => (fit.Plan.Install, l))); // there, all that is still held is excess, as somebody decided
+            // there, all that is still held is excess, as somebody decided
+            if (fit.Plan.Stage != Stage.Retiring)
+                worse.AddRange(drift.Where(l => l.Way == DriftWay.Worse).Select(l => (fit.Plan.Install, l)));
         }
 
         foreach (var (install, line) in worse) await log.AddAsync(who, "drift", install, line.Words, cancel);

@@ -12,7 +12,8 @@ using MimeKit;
 namespace JustRight.Service.Notifications;
 
 /// <summary>Sends notices through the organization's mail server [RFC 5321].</summary>
-internal sealed class MailCarrier(IOptions<ServiceSettings> settings, SecretGate secrets, OutboundHandler outbound, TimeProvider time)
+internal sealed class MailCarrier(
+    IOptions<ServiceSettings> settings, SecretGate secrets, OutboundHandler outbound, TimeProvider time)
 {
     private static readonly TimeSpan Longest = TimeSpan.FromSeconds(20);
 
@@ -20,10 +21,16 @@ internal sealed class MailCarrier(IOptions<ServiceSettings> settings, SecretGate
     public async Task<string?> SendAsync(NotificationRow notice, DeliveryRow delivery, CancellationToken cancel)
     {
         var mailServer = settings.Value.Mail;
-        if (mailServer.Host is null) return "no mail server is set: start the service with --JustRight:Mail:Host and --JustRight:Mail:From (docs/operations.md)";
+        if (mailServer.Host is null)
+            return "no mail server is set: start the service with --JustRight:Mail:Host and --JustRight:Mail:From (docs/operations.md)";
         if (!MailboxAddress.TryParse(mailServer.From, out var from)) return "--JustRight:Mail:From is not a mail address";
         if (!MailboxAddress.TryParse(delivery.To, out var to)) return "this is not a mail address";
-        using var message = new MimeMessage { Subject = notice.Subject, Date = time.GetUtcNow(), MessageId = $"notice-{notice.Id}-{delivery.Id}@justright.invalid" };
+        using var message = new MimeMessage
+        {
+            Subject = notice.Subject,
+            Date = time.GetUtcNow(),
+            MessageId = $"notice-{notice.Id}-{delivery.Id}@justright.invalid",
+        };
         message.From.Add(from);
         message.To.Add(to);
         message.Headers.Add(HeaderId.AutoSubmitted, "auto-generated"); // so that no absence note answers it [RFC 3834]
@@ -34,8 +41,11 @@ internal sealed class MailCarrier(IOptions<ServiceSettings> settings, SecretGate
         {
             using var client = new SmtpClient();
             // Only on this machine may mail go in the clear: elsewhere TLS is asked for, and nothing is sent without.
-            var security = mailServer.IsTlsFromTheStart ? SecureSocketOptions.SslOnConnect : IsLoopback(mailServer.Host) ? SecureSocketOptions.StartTlsWhenAvailable : SecureSocketOptions.StartTls;
-            var socket = await outbound.ConnectAsync(mailServer.Host, mailServer.Port, deadline.Token); // the client owns it from here
+            var security = mailServer.IsTlsFromTheStart ? SecureSocketOptions.SslOnConnect
+                : IsLoopback(mailServer.Host) ? SecureSocketOptions.StartTlsWhenAvailable
+                : SecureSocketOptions.StartTls;
+            // the client owns it from here
+            var socket = await outbound.ConnectAsync(mailServer.Host, mailServer.Port, deadline.Token);
             await client.ConnectAsync(socket, mailServer.Host, mailServer.Port, security, deadline.Token);
             if (mailServer.SignInAs is { } name)
             {
@@ -56,11 +66,13 @@ internal sealed class MailCarrier(IOptions<ServiceSettings> settings, SecretGate
         {
             return $"{mailServer.Host} did not answer within {Longest.TotalSeconds:0} seconds";
         }
-        catch (Exception e) when (e is SocketException or IOException or ProtocolException or CommandException or AuthenticationException or SslHandshakeException or NotSupportedException or ServiceNotConnectedException)
+        catch (Exception e) when (
+            e is SocketException or IOException or ProtocolException or CommandException or AuthenticationException or SslHandshakeException or NotSupportedException or ServiceNotConnectedException)
         {
             return $"{mailServer.Host}: {e.Message.Split('\n')[0].Trim()}";
         }
     }
 
-    private static bool IsLoopback(string host) => host == "localhost" || (System.Net.IPAddress.TryParse(host, out var address) && System.Net.IPAddress.IsLoopback(address));
+    private static bool IsLoopback(string host) =>
+        host == "localhost" || (System.Net.IPAddress.TryParse(host, out var address) && System.Net.IPAddress.IsLoopback(address));
 }

@@ -11,11 +11,19 @@ internal static class NotificationEndpoints
 {
     public static void MapNotifications(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/estates/{name}/notifications", async Task<Results<Ok<IReadOnlyList<NotificationView>>, ProblemHttpResult>> (string name, Library library, NotificationService notificationService, CancellationToken cancel) =>
-            await PasswordEndpoints.EstateAsync(name, library, cancel) is null ? await PasswordEndpoints.MissingAsync(name, library, cancel) : TypedResults.Ok(await notificationService.ListAsync(name, cancel)))
-            .WithName("ListNotifications").WithSummary("The notifications sent and whether they were delivered, newest first").RequireAuthorization(Roles.Reader).ProducesProblem(404);
-        api.MapPost("/estates/{name}/reminders", async Task<Results<Ok<IReadOnlyList<NotificationView>>, ProblemHttpResult>> (string name, Library library, NotificationService notificationService, CancellationToken cancel) =>
-            await PasswordEndpoints.EstateAsync(name, library, cancel) is { } estate ? TypedResults.Ok(await notificationService.RemindAsync(estate, cancel)) : await PasswordEndpoints.MissingAsync(name, library, cancel))
-            .WithName("Remind").WithSummary("Sends due reminders now instead of at the next hour; returns the new ones").RequireAuthorization(Roles.Planner).ProducesProblem(404);
+        api.MapGet("/estates/{name}/notifications", async Task<Results<Ok<IReadOnlyList<NotificationView>>, ProblemHttpResult>> (
+            string name, Library library, NotificationService notificationService, CancellationToken cancel) =>
+            await PasswordEndpoints.EstateAsync(name, library, cancel) is null
+                ? await PasswordEndpoints.MissingAsync(name, library, cancel)
+                : TypedResults.Ok(await notificationService.ListAsync(name, cancel)))
+            .WithName("ListNotifications").WithSummary("The notifications sent and whether they were delivered, newest first")
+            .RequireAuthorization(Roles.Reader).ProducesProblem(404);
+        api.MapPost("/estates/{name}/reminders", async Task<Results<Ok<IReadOnlyList<NotificationView>>, ProblemHttpResult>> (
+            string name, Library library, NotificationService notificationService, CancellationToken cancel) =>
+            await PasswordEndpoints.EstateAsync(name, library, cancel) is { } estate
+                ? TypedResults.Ok(await notificationService.RemindAsync(estate, cancel))
+                : await PasswordEndpoints.MissingAsync(name, library, cancel))
+            .WithName("Remind").WithSummary("Sends due reminders now instead of at the next hour; returns the new ones")
+            .RequireAuthorization(Roles.Planner).ProducesProblem(404);
     }
 }

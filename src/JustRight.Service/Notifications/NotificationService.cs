@@ -9,18 +9,27 @@ using Microsoft.EntityFrameworkCore;
 namespace JustRight.Service.Notifications;
 
 /// <summary>Writes notices down, once each, for those whom the organization wants told; the post office carries them.</summary>
-internal sealed class NotificationService(CalendarService calendar, Delivery post, IDbContextFactory<AppDb> databases, TimeProvider time)
+internal sealed class NotificationService(
+    CalendarService calendar, Delivery post, IDbContextFactory<AppDb> databases, TimeProvider time)
 {
     private const int Shown = 100;
 
     /// <summary>Tells of what got worse from one survey to the next.</summary>
     /// <param name="who">Who took the survey.</param>
-    public Task TellDriftAsync(Estate estate, IReadOnlyList<(string Install, DriftLine Line)> worse, string who, CancellationToken cancel)
+    public Task TellDriftAsync(
+        Estate estate, IReadOnlyList<(string Install, DriftLine Line)> worse, string who, CancellationToken cancel)
     {
         var installs = worse.Select(w => w.Install).Distinct().ToList();
         var now = time.GetUtcNow();
-        var text = string.Join("\n\n", installs.Select(i => $"{i}\n{string.Join('\n', worse.Where(w => w.Install == i).Select(w => $"  - {w.Line.Words}"))}\n  See: justright drift {i}"));
-        return AddAsync(estate, $"drift {estate.Name} {now.UtcDateTime:O}", "drift", $"{estate.Title}: {worse.Count} got worse at {string.Join(", ", installs)}", $"{Simulated(estate)}Since the last survey, found by {who} at {now.UtcDateTime:yyyy-MM-dd HH:mm:ss}Z:\n\n{text}\n", cancel);
+        var text = string.Join(
+            "\n\n",
+            installs.Select(i =>
+                $"{i}\n{string.Join('\n', worse.Where(w => w.Install == i).Select(w => $"  - {w.Line.Words}"))}\n  See: justright drift {i}"));
+        return AddAsync(
+            estate, $"drift {estate.Name} {now.UtcDateTime:O}", "drift",
+            $"{estate.Title}: {worse.Count} got worse at {string.Join(", ", installs)}",
+            $"{Simulated(estate)}Since the last survey, found by {who} at {now.UtcDateTime:yyyy-MM-dd HH:mm:ss}Z:\n\n{text}\n",
+            cancel);
     }
 
     /// <summary>Reminds of what is due and was not reminded of; returns what was written down now.</summary>
@@ -32,7 +41,11 @@ internal sealed class NotificationService(CalendarService calendar, Delivery pos
         {
             if (entry.ReminderAt(now) is not { } key) continue;
             var when = $"{(entry.StandingAt(now) == EntryStanding.Overdue ? "since" : "by")} {TimeZoneInfo.ConvertTime(entry.At, estate.Rules.TimeZone):yyyy-MM-dd HH:mm zzz}";
-            if (await AddAsync(estate, $"reminder {estate.Name} {key}", "reminder", $"{estate.Title}: {entry.Subject}: {CalendarFile.Title(entry.Kind)} {when}", $"{Simulated(estate)}{entry.Subject}: {entry.Words}\n\nDue {when}.\nNext: {entry.Next}\n", cancel) is { } notice) made.Add(notice);
+            if (await AddAsync(
+                estate, $"reminder {estate.Name} {key}", "reminder",
+                $"{estate.Title}: {entry.Subject}: {CalendarFile.Title(entry.Kind)} {when}",
+                $"{Simulated(estate)}{entry.Subject}: {entry.Words}\n\nDue {when}.\nNext: {entry.Next}\n", cancel) is { } notice)
+                made.Add(notice);
         }
 
         return made;
@@ -42,17 +55,22 @@ internal sealed class NotificationService(CalendarService calendar, Delivery pos
     public async Task<IReadOnlyList<NotificationView>> ListAsync(string estate, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return [.. (await db.Notifications.AsNoTracking().Include(n => n.Deliveries).Where(n => n.Estate == estate).OrderByDescending(n => n.Id).Take(Shown).ToListAsync(cancel)).Select(View)];
+        return [.. (await db.Notifications.AsNoTracking().Include(n => n.Deliveries).Where(n =>
+            n.Estate == estate).OrderByDescending(n => n.Id).Take(Shown).ToListAsync(cancel)).Select(View)];
     }
 
-    private async Task<NotificationView?> AddAsync(Estate estate, string key, string kind, string subject, string text, CancellationToken cancel)
+    private async Task<NotificationView?> AddAsync(
+        Estate estate, string key, string kind, string subject, string text, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         if (await db.Notifications.AnyAsync(n => n.Key == key, cancel)) return null;
         var now = time.GetUtcNow();
         var row = new NotificationRow { Estate = estate.Name, Key = key, Kind = kind, Subject = subject, Text = text, At = now };
-        row.Deliveries.AddRange(estate.Rules.Notifications.Mail.Select(to => new DeliveryRow { Channel = "mail", To = to, State = "waiting", NextTry = now, At = now }));
-        if (estate.Rules.Notifications.Webhook is { } webhook) row.Deliveries.Add(new DeliveryRow { Channel = "webhook", To = webhook.ToString(), Secret = estate.Rules.Notifications.WebhookSecret, State = "waiting", NextTry = now, At = now });
+        row.Deliveries.AddRange(
+            estate.Rules.Notifications.Mail.Select(to =>
+                new DeliveryRow { Channel = "mail", To = to, State = "waiting", NextTry = now, At = now }));
+        if (estate.Rules.Notifications.Webhook is { } webhook)
+            row.Deliveries.Add(new DeliveryRow { Channel = "webhook", To = webhook.ToString(), Secret = estate.Rules.Notifications.WebhookSecret, State = "waiting", NextTry = now, At = now });
         db.Notifications.Add(row);
         await db.SaveChangesAsync(cancel);
         post.Wake();
@@ -61,5 +79,9 @@ internal sealed class NotificationService(CalendarService calendar, Delivery pos
 
     private static string Simulated(Estate estate) => estate.IsSimulated ? "This estate is simulated.\n\n" : "";
 
-    private static NotificationView View(NotificationRow row) => new(row.Id, row.Estate, row.Kind, row.Subject, row.Text, row.At, [.. row.Deliveries.OrderBy(d => d.Id).Select(d => new DeliveryView(d.Channel, d.To, d.State, d.Tries, d.At, d.Error))]);
+    private static NotificationView View(NotificationRow row) =>
+        new(
+            row.Id, row.Estate, row.Kind, row.Subject, row.Text, row.At,
+            [.. row.Deliveries.OrderBy(d => d.Id).Select(d =>
+                new DeliveryView(d.Channel, d.To, d.State, d.Tries, d.At, d.Error))]);
 }

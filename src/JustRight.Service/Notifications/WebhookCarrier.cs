@@ -30,10 +30,14 @@ internal sealed class WebhookCarrier(HttpClient http, SecretGate secrets, TimePr
             return e.Message;
         }
 
-        var body = JsonSerializer.SerializeToUtf8Bytes(new WebhookNotification(notice.Id, notice.Estate, notice.Kind, notice.Subject, notice.Text, notice.At), ContractsJson.Default.WebhookNotification);
+        var body = JsonSerializer.SerializeToUtf8Bytes(
+            new WebhookNotification(notice.Id, notice.Estate, notice.Kind, notice.Subject, notice.Text, notice.At),
+            ContractsJson.Default.WebhookNotification);
         using var request = new HttpRequestMessage(HttpMethod.Post, address) { Content = new ByteArrayContent(body) };
         request.Content.Headers.ContentType = new MediaTypeHeaderValue("application/json");
-        foreach (var (name, value) in MessageSignature.Of("POST", address, body, delivery.Secret!, key.Reveal(), time.GetUtcNow())) request.Headers.TryAddWithoutValidation(name, value);
+        foreach (var (name, value) in MessageSignature.Of(
+            "POST", address, body, delivery.Secret!, key.Reveal(), time.GetUtcNow()))
+            request.Headers.TryAddWithoutValidation(name, value);
         using var deadline = CancellationTokenSource.CreateLinkedTokenSource(cancel);
         deadline.CancelAfter(Longest);
         try

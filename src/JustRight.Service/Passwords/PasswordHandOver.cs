@@ -11,7 +11,8 @@ using Microsoft.EntityFrameworkCore;
 namespace JustRight.Service.Passwords;
 
 /// <summary>Hands passwords over, each once: afterwards it is no longer kept.</summary>
-internal sealed class PasswordHandOver(SecretStore secrets, PasswordKeys keys, LogStore log, TimeProvider time, IDbContextFactory<AppDb> databases)
+internal sealed class PasswordHandOver(
+    SecretStore secrets, PasswordKeys keys, LogStore log, TimeProvider time, IDbContextFactory<AppDb> databases)
 {
     /// <summary>Whether there is a password of an account to hand over.</summary>
     /// <param name="account"><c>DOMAIN\name</c>.</param>
@@ -27,11 +28,18 @@ internal sealed class PasswordHandOver(SecretStore secrets, PasswordKeys keys, L
     /// <param name="how">How it is handed over, for the log.</param>
     /// <param name="wrap">What becomes of it on its way out.</param>
     /// <returns>Why not, or what it became.</returns>
-    public async Task<(PasswordRow? Gone, T? Handed)> TakeAsync<T>(string account, string who, string how, Func<string, T> wrap, CancellationToken cancel)
+    public async Task<(PasswordRow? Gone, T? Handed)> TakeAsync<T>(
+        string account, string who, string how, Func<string, T> wrap, CancellationToken cancel)
         where T : class
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var row = (await db.Passwords.AsNoTracking().ToListAsync(cancel)).Find(p => string.Equals(p.Account, account, StringComparison.OrdinalIgnoreCase)) ?? new PasswordRow { Install = "", Account = account };
+        var row = (await db.Passwords.AsNoTracking().ToListAsync(cancel))
+            .Find(p => string.Equals(p.Account, account, StringComparison.OrdinalIgnoreCase))
+            ?? new PasswordRow
+            {
+                Install = "",
+                Account = account,
+            };
         if (row.Protected is null) return (row, null);
         var handed = wrap(secrets.Open(row));
         var now = time.GetUtcNow();

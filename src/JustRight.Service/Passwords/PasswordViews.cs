@@ -12,19 +12,26 @@ namespace JustRight.Service.Passwords;
 internal static class PasswordViews
 {
     public static AccountPasswordView Of(AccountPassword account, int places, string? renewal) => new(
-        account.Account, Word(account.Keeper), account.KeptBy, account.Uses, Word(account.Standing), account.Due, account.Words, account.SetAt, account.ExpiresAt, account.Never, account.Quarrel, places, renewal);
+        account.Account, Word(account.Keeper), account.KeptBy, account.Uses, Word(account.Standing), account.Due, account.Words,
+        account.SetAt, account.ExpiresAt, account.Never, account.Quarrel, places, renewal);
 
     /// <param name="renewals">Renewals of the account, newest first: they know who changed it where last.</param>
     public static PasswordPlaceView Of(PasswordPlace place, IEnumerable<RunBook> renewals, ToldPlaceRow? told)
     {
-        var last = renewals.SelectMany(b => b.Steps).Where(s => s.Place == place.Id && s.State == RunBookState.Done).MaxBy(s => s.At);
+        var last = renewals.SelectMany(b => b.Steps).Where(s => s.Place == place.Id && s.State == RunBookState.Done)
+            .MaxBy(s => s.At);
         return new PasswordPlaceView(
-            place.Account, place.Product, place.Install, place.Host, place.Where, place.Setting, place.Breaks, Word(place.Kind), place.Words, place.BreaksAtOnce, place.Reference, place.NotSeen, place.Note, last?.By, last?.At, told?.Id);
+            place.Account, place.Product, place.Install, place.Host, place.Where, place.Setting, place.Breaks, Word(place.Kind),
+            place.Words, place.BreaksAtOnce, place.Reference, place.NotSeen, place.Note, last?.By, last?.At, told?.Id);
     }
 
-    public static RenewalStepView Of(RunBookStep step) => new(step.Number, Word(step.Act), Word(step.Secret), step.Host, step.Words, step.Why, Word(step.State), step.Note, step.By, step.At);
+    public static RenewalStepView Of(RunBookStep step) =>
+        new(
+            step.Number, Word(step.Act), Word(step.Secret), step.Host, step.Words, step.Why, Word(step.State), step.Note, step.By,
+            step.At);
 
-    public static RenewalView Of(RenewalRow row, Estate estate, IReadOnlyList<PasswordPlace> places, string? job, DateTimeOffset now)
+    public static RenewalView Of(
+        RenewalRow row, Estate estate, IReadOnlyList<PasswordPlace> places, string? job, DateTimeOffset now)
     {
         var book = RunBookJson.Read(row.BookJson);
         bool IsOpen(string host) => RenewalJob.IsOpen(estate, host, now);

@@ -17,15 +17,18 @@ namespace JustRight.Service.Passwords;
 /// which for a password is harmless.
 /// </summary>
 internal sealed class RenewalJob(
-    Library library, RenewalStore renewals, ConnectorStore connectorStore, SecretStore secrets, SecretGate gate, SurveyJob surveys, JobFeed feed, CrashRehearsal rehearsal, TimeProvider time)
+    Library library, RenewalStore renewals, ConnectorStore connectorStore, SecretStore secrets, SecretGate gate,
+    SurveyJob surveys, JobFeed feed, CrashRehearsal rehearsal, TimeProvider time)
 {
     /// <summary>Goes on with a renewal; returns how it stands.</summary>
     public async Task<string> RunAsync(JobRow job, CancellationToken cancel)
     {
-        var row = await renewals.FindAsync(job.OrderJson!, cancel) ?? throw new ConnectorException(ConnectorFailure.NotFound, "this renewal no longer exists.");
+        var row = await renewals.FindAsync(job.OrderJson!, cancel)
+            ?? throw new ConnectorException(ConnectorFailure.NotFound, "this renewal no longer exists.");
         var estate = Library.ReadEstate((await library.FindAsync(Library.EstateKind, row.Estate, cancel))!);
         var run = new RunBookRun(
-            renewals, secrets, gate, rehearsal, time, row, estate, job.StartedBy, await connectorStore.OpenAsync(estate, row.AllowedWhenBegun, cancel));
+            renewals, secrets, gate, rehearsal, time, row, estate, job.StartedBy, await connectorStore.OpenAsync(
+                estate, row.AllowedWhenBegun, cancel));
         while (run.Book.Next(host => IsOpen(estate, host, time.GetUtcNow())) == RunBookNext.Go)
         {
             cancel.ThrowIfCancellationRequested();
@@ -46,5 +49,6 @@ internal sealed class RenewalJob(
     }
 
     /// <summary>Whether services of a host may be restarted at a moment.</summary>
-    public static bool IsOpen(Estate estate, string host, DateTimeOffset now) => estate.Host(host)?.Restarts?.IsOpen(now, estate.Rules.TimeZone) ?? true;
+    public static bool IsOpen(Estate estate, string host, DateTimeOffset now) =>
+        estate.Host(host)?.Restarts?.IsOpen(now, estate.Rules.TimeZone) ?? true;
 }

@@ -14,7 +14,8 @@ internal sealed class RenewalStore(IDbContextFactory<AppDb> databases, SecretSto
     /// <summary>Keeps a new renewal with both passwords encrypted, before anything is changed.</summary>
     /// <param name="allowed">What is allowed of secrets now, as <see cref="SecretGate.Key"/> names it.</param>
     public async Task<RenewalRow> BeginAsync(
-        string estate, RunBook book, NewPassword fresh, NewPassword? old, IEnumerable<string> allowed, string who, CancellationToken cancel)
+        string estate, RunBook book, NewPassword fresh, NewPassword? old, IEnumerable<string> allowed, string who,
+        CancellationToken cancel)
     {
         var row = new RenewalRow
         {
@@ -28,7 +29,8 @@ internal sealed class RenewalStore(IDbContextFactory<AppDb> databases, SecretSto
             OldProtected = old is null ? null : secrets.Protect(old),
             AllowedAtStart = string.Join('\n', allowed),
         };
-        await log.AddWithAsync(db => db.Renewals.Add(row), who, "renew", book.Account, $"a renewal of {book.Steps.Count} steps starts", cancel);
+        await log.AddWithAsync(
+            db => db.Renewals.Add(row), who, "renew", book.Account, $"a renewal of {book.Steps.Count} steps starts", cancel);
         return row;
     }
 
@@ -59,7 +61,8 @@ internal sealed class RenewalStore(IDbContextFactory<AppDb> databases, SecretSto
     public Task SaveAsync(string id, RunBook book, string who, string action, string detail, CancellationToken cancel)
     {
         var json = RunBookJson.Write(book);
-        return log.AddWithAsync(db => db.Renewals.First(r => r.Id == id).BookJson = json, who, action, book.Account, detail, cancel);
+        return log.AddWithAsync(
+            db => db.Renewals.First(r => r.Id == id).BookJson = json, who, action, book.Account, detail, cancel);
     }
 
     /// <summary>Ends a renewal: neither password is kept in it any longer.</summary>

@@ -10,7 +10,9 @@ internal static class RenewalWords
     public static string Of(RunBook book, RunBookNext next)
     {
         var divided = book.Divided().Count;
-        var behind = divided == 0 ? "" : $"; {divided} {(divided == 1 ? "place is" : "places are")} with another password than the directory";
+        var behind = divided == 0
+            ? ""
+            : $"; {divided} {(divided == 1 ? "place is" : "places are")} with another password than the directory";
         var failed = book.Steps.FirstOrDefault(s => s.State is RunBookState.Failed or RunBookState.Refused);
         return next switch
         {
@@ -30,7 +32,8 @@ internal static class RenewalWords
         return place.Has switch
         {
             WhichPassword.Unknown => $"{where}: it is not known which password is there",
-            _ when place.Directory == WhichPassword.Unknown => $"{where}: it has the {Word(place.Has)} one, and which the directory has is not known",
+            _ when place.Directory == WhichPassword.Unknown =>
+                $"{where}: it has the {Word(place.Has)} one, and which the directory has is not known",
             _ => $"{where}: it has the {Word(place.Has)} one, the directory the {Word(place.Directory)} one",
         };
     }

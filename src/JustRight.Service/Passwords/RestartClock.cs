@@ -7,7 +7,8 @@ using JustRight.Service.Jobs;
 namespace JustRight.Service.Passwords;
 
 /// <summary>Goes on with renewals that wait for a host's time of restarts, once it has come.</summary>
-internal sealed class RestartClock(RenewalStore renewals, Library library, JobQueue queue, TimeProvider time, ILogger<RestartClock> logger)
+internal sealed class RestartClock(
+    RenewalStore renewals, Library library, JobQueue queue, TimeProvider time, ILogger<RestartClock> logger)
     : RepeatedWork(logger)
 {
     private static readonly TimeSpan Look = TimeSpan.FromSeconds(30);
@@ -24,8 +25,12 @@ internal sealed class RestartClock(RenewalStore renewals, Library library, JobQu
             if (await PasswordEndpoints.EstateAsync(row.Estate, library, cancel) is not { } estate) continue;
             var book = RunBookJson.Read(row.BookJson);
             // What waits for a person or a decision goes on by that; only a restart comes due by the clock.
-            if (book.Current(h => RenewalJob.IsOpen(estate, h, now)) is not { Act: RunBookAct.Restart, State: RunBookState.Waiting } || book.Next(h => RenewalJob.IsOpen(estate, h, now)) != RunBookNext.Go) continue;
-            if (await queue.RunningAsync(JobKinds.Renewal, row.Id, cancel) is null) await queue.AddAsync(new JobOrder(JobKinds.Renewal, row.Estate, row.StartedBy) { OrderJson = row.Id }, cancel);
+            if (book.Current(h =>
+                RenewalJob.IsOpen(estate, h, now)) is not { Act: RunBookAct.Restart, State: RunBookState.Waiting }
+                || book.Next(h => RenewalJob.IsOpen(estate, h, now)) != RunBookNext.Go)
+                continue;
+            if (await queue.RunningAsync(JobKinds.Renewal, row.Id, cancel) is null)
+                await queue.AddAsync(new JobOrder(JobKinds.Renewal, row.Estate, row.StartedBy) { OrderJson = row.Id }, cancel);
         }
     }
 }

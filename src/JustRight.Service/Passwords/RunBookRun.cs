@@ -12,7 +12,8 @@ namespace JustRight.Service.Passwords;
 
 /// <summary>Makes steps of one run-book, each kept before and after.</summary>
 internal sealed class RunBookRun(
-    RenewalStore renewals, SecretStore secrets, SecretGate gate, CrashRehearsal rehearsal, TimeProvider time, RenewalRow row, Estate estate, string who, EstateConnectors connectors)
+    RenewalStore renewals, SecretStore secrets, SecretGate gate, CrashRehearsal rehearsal, TimeProvider time, RenewalRow row,
+    Estate estate, string who, EstateConnectors connectors)
 {
     private string Domain => estate.Domain.ShortName;
 
@@ -60,9 +61,11 @@ internal sealed class RunBookRun(
         }
     }
 
-    private NewPassword SecretOf(RunBookStep step) => (step.Secret == WhichPassword.Old ? row.OldProtected : row.NewProtected) is { } kept
+    private NewPassword SecretOf(RunBookStep step) =>
+        (step.Secret == WhichPassword.Old ? row.OldProtected : row.NewProtected) is { } kept
         ? secrets.Unprotect(kept)
-        : throw new ConnectorException(ConnectorFailure.SignIn, "the old password is not known here: the renewal cannot be undone.");
+        : throw new ConnectorException(
+            ConnectorFailure.SignIn, "the old password is not known here: the renewal cannot be undone.");
 
     /// <summary>What is there before a step, and its change with that in it.</summary>
     private async Task<(Change? Change, string Seen)> LookAsync(RunBookStep step, CancellationToken cancel)
@@ -71,15 +74,25 @@ internal sealed class RunBookRun(
         {
             case SetPassword set:
                 var facts = await connectors.Directory.ReadPasswordAsync(set.Name, cancel);
-                if (facts.Disabled) throw new ConnectorException(ConnectorFailure.Conflict, $"{set.Name} is disabled: enable it first, or leave its password alone.");
+                if (facts.Disabled)
+                    throw new ConnectorException(
+                        ConnectorFailure.Conflict, $"{set.Name} is disabled: enable it first, or leave its password alone.");
                 return (set with { SetBefore = facts.SetAt }, facts.SetAt is { } at ? $"last set {at:u}" : "never set");
             case RestartService restart:
-                var service = (await connectors.Hosts.ReadAsync(restart.Host, cancel)).Services.FirstOrDefault(s => string.Equals(s.Name, restart.Service, StringComparison.OrdinalIgnoreCase))
-                    ?? throw new ConnectorException(ConnectorFailure.NotFound, $"there is no service {restart.Service} on {restart.Host}.");
-                return (restart with { RanSince = service.RunsSince }, service.Running ? $"it runs since {(service.RunsSince is { } since ? $"{since:u}" : "a time that was not told")}" : "it does not run");
+                var service = (await connectors.Hosts.ReadAsync(restart.Host, cancel)).Services.FirstOrDefault(s =>
+                    string.Equals(s.Name, restart.Service, StringComparison.OrdinalIgnoreCase))
+                    ?? throw new ConnectorException(
+                        ConnectorFailure.NotFound, $"there is no service {restart.Service} on {restart.Host}.");
+                return (
+                    restart with { RanSince = service.RunsSince },
+                    service.Running
+                        ? $"it runs since {(service.RunsSince is { } since ? $"{since:u}" : "a time that was not told")}"
+                        : "it does not run");
             case { } change:
                 var before = await connectors.ObserveAsync(change, cancel);
-                return before.State == ObservedState.Impossible ? throw new ConnectorException(ConnectorFailure.Conflict, $"{before.Seen}.") : (change, before.Seen);
+                return before.State == ObservedState.Impossible
+                    ? throw new ConnectorException(ConnectorFailure.Conflict, $"{before.Seen}.")
+                    : (change, before.Seen);
             default:
                 return (null, "another one");
         }
@@ -94,13 +107,20 @@ internal sealed class RunBookRun(
                 var seen = await connectors.Directory.ObserveAsync(set, cancel);
                 if (seen.State != ObservedState.Done) return null;
                 var facts = await connectors.Directory.ReadPasswordAsync(set.Name, cancel);
-                if (facts.WhyNotTried(time.GetUtcNow()) is { } why) throw new ConnectorException(ConnectorFailure.Conflict, $"it was set since, and whether by us cannot be tested: {why}");
+                if (facts.WhyNotTried(time.GetUtcNow()) is { } why)
+                    throw new ConnectorException(
+                        ConnectorFailure.Conflict, $"it was set since, and whether by us cannot be tested: {why}");
                 var tried = await connectors.Directory.TryPasswordAsync(set.Name, secret, cancel);
                 if (tried.Works == true) return $"{seen.Seen}; {tried.Words}";
                 // A person who has read this and lets it be tried again means ours to count.
-                return step.Note == RunBook.TriedAgain ? null : throw new ConnectorException(ConnectorFailure.Conflict, $"somebody else set it in the meantime: {seen.Seen}. A retry sets ours.");
+                return step.Note == RunBook.TriedAgain
+                    ? null
+                    : throw new ConnectorException(
+                        ConnectorFailure.Conflict, $"somebody else set it in the meantime: {seen.Seen}. A retry sets ours.");
             case RestartService { RanSince: not null } restart:
-                return await connectors.ObserveAsync(restart, cancel) is { State: ObservedState.Done, Seen: var running } ? running : null;
+                return await connectors.ObserveAsync(restart, cancel) is { State: ObservedState.Done, Seen: var running }
+                    ? running
+                    : null;
             default:
                 return null;
         }
@@ -113,7 +133,8 @@ internal sealed class RunBookRun(
         else
         {
             // The estate may name another address by now: what was allowed when the renewal began is allowed for that one.
-            if (step.Change is HostChange host && EstateSecretUses.OfServiceAccount(estate, host.Host, $"{Domain}\\{row.Account}") is { } use)
+            if (step.Change is HostChange host
+                && EstateSecretUses.OfServiceAccount(estate, host.Host, $"{Domain}\\{row.Account}") is { } use)
                 await gate.MustBeAllowedAsync($"{Domain}\\{row.Account}", use, row.AllowedWhenBegun, cancel);
             await connectors.MakeAsync(step.Change!, secret, cancel);
         }
@@ -131,14 +152,17 @@ internal sealed class RunBookRun(
     private async Task DoneAsync(RunBookStep step, NewPassword secret, string seen, CancellationToken cancel)
     {
         // From the moment the directory has it, it is the one to be handed over and to be used.
-        if (step.Act == RunBookAct.SetInDirectory) await secrets.KeepPasswordAsync(row.Estate, $"{Domain}\\{row.Account}", secret, cancel);
+        if (step.Act == RunBookAct.SetInDirectory)
+            await secrets.KeepPasswordAsync(row.Estate, $"{Domain}\\{row.Account}", secret, cancel);
         await KeepAsync(step, RunBookState.Done, seen, cancel);
     }
 
     private Task KeepAsync(RunBookStep step, RunBookState state, string note, CancellationToken cancel)
     {
         Book = Book.With(step.Number, state, note, who, time.GetUtcNow());
-        return renewals.SaveAsync(row.Id, Book, who, state == RunBookState.Done ? "make" : "fail", $"{step.Words}; {(state == RunBookState.Done ? "after" : "because")}: {note}", cancel);
+        return renewals.SaveAsync(
+            row.Id, Book, who, state == RunBookState.Done ? "make" : "fail",
+            $"{step.Words}; {(state == RunBookState.Done ? "after" : "because")}: {note}", cancel);
     }
 
     /// <summary>
@@ -151,16 +175,22 @@ internal sealed class RunBookRun(
         var tried = await connectors.Directory.TryPasswordAsync(row.Account, secret, cancel);
         if (tried.Works != true) return (false, tried.Words);
         var stopped = new List<string>();
-        var services = Book.Steps.Where(s => s is { Act: RunBookAct.Restart, State: RunBookState.Done, Change: RestartService }).Select(s => (RestartService)s.Change!).DistinctBy(r => (r.Host, r.Service)).ToList();
+        var services = Book.Steps.Where(s => s is { Act: RunBookAct.Restart, State: RunBookState.Done, Change: RestartService })
+            .Select(s => (RestartService)s.Change!).DistinctBy(r => (r.Host, r.Service)).ToList();
         foreach (var host in services.GroupBy(s => s.Host))
         {
             var read = await connectors.Hosts.ReadAsync(host.Key, cancel);
             foreach (var name in host.SelectMany(s => s.Dependents.Prepend(s.Service)))
-                if (read.Services.FirstOrDefault(s => string.Equals(s.Name, name, StringComparison.OrdinalIgnoreCase)) is not { Running: true }) stopped.Add($"{name} on {host.Key}");
+                if (read.Services.FirstOrDefault(s =>
+                    string.Equals(s.Name, name, StringComparison.OrdinalIgnoreCase)) is not { Running: true })
+                    stopped.Add($"{name} on {host.Key}");
         }
 
-        if (stopped.Count > 0) return (false, $"{tried.Words}, but {string.Join(" and ", stopped)} {(stopped.Count == 1 ? "does" : "do")} not run");
+        if (stopped.Count > 0)
+            return (false, $"{tried.Words}, but {string.Join(" and ", stopped)} {(stopped.Count == 1 ? "does" : "do")} not run");
         var wrong = facts.CountNow(time.GetUtcNow()) ?? 0;
-        return (true, $"{tried.Words}; {services.Count} {(services.Count == 1 ? "service runs" : "services run")} on it{(wrong > 0 ? $"; {wrong} wrong {(wrong == 1 ? "password was" : "passwords were")} counted lately: some place may still have another one" : "")}");
+        return (
+            true,
+            $"{tried.Words}; {services.Count} {(services.Count == 1 ? "service runs" : "services run")} on it{(wrong > 0 ? $"; {wrong} wrong {(wrong == 1 ? "password was" : "passwords were")} counted lately: some place may still have another one" : "")}");
     }
 }

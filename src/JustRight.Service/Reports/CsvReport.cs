@@ -16,7 +16,9 @@ internal static class CsvReport
     {
         using var stream = new MemoryStream();
         using (var writer = new StreamWriter(stream, new UTF8Encoding(true)))
-        using (var csv = new CsvWriter(writer, new CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\r\n", InjectionOptions = InjectionOptions.Escape }))
+        using (var csv = new CsvWriter(
+            writer,
+            new CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\r\n", InjectionOptions = InjectionOptions.Escape }))
         {
             foreach (var line in report.Lines.Select(l => l.Values).Prepend(ReportLine.Heads))
             {

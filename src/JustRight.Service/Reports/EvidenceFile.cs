@@ -40,7 +40,9 @@ internal sealed class EvidenceFile(Library library, SurveyStore surveys, Evidenc
             ["exceptions"] = JsonSerializer.SerializeToNode(report.Exceptions, ContractsJson.Default.IReadOnlyListExceptionView),
             ["reviews"] = JsonSerializer.SerializeToNode(report.Reviews, ContractsJson.Default.IReadOnlyListReviewView),
             ["documents"] = new JsonArray(
-                Document(await library.FindAsync(Library.SheetKind, fit.Sheet, cancel)), Document(await library.FindAsync(Library.EstateKind, fit.Estate, cancel)), Document(await library.FindAsync(Library.InstallKind, fit.Install, cancel))),
+                Document(await library.FindAsync(Library.SheetKind, fit.Sheet, cancel)), Document(
+                    await library.FindAsync(Library.EstateKind, fit.Estate, cancel)), Document(
+                    await library.FindAsync(Library.InstallKind, fit.Install, cancel))),
             ["survey"] = JsonNode.Parse(await surveys.LatestJsonAsync(fit.Estate, cancel)),
         };
     }

@@ -22,15 +22,21 @@ internal static class MarkdownReport
             Line();
             Line("| verdict | right | place | because | held by | accepted by |");
             Line("|---|---|---|---|---|---|");
-            foreach (var r in account.Rights) Line($"| {InstallReport.Sign(r.Verdict)} {r.Verdict} | {Plain(r.Right)} | {Plain(r.Place)} | {Plain(r.Reason)} | {Plain(string.Join("; ", r.Paths.Select(InstallReport.PathWords)))} | {Plain(report.Accepted(r.Accepted))} |");
+            foreach (var r in account.Rights)
+                Line($"| {InstallReport.Sign(r.Verdict)} {r.Verdict} | {Plain(r.Right)} | {Plain(r.Place)} | {Plain(r.Reason)} | {Plain(string.Join("; ", r.Paths.Select(InstallReport.PathWords)))} | {Plain(report.Accepted(r.Accepted))} |");
         }
 
-        Section("Exceptions", report.Standing.Select(e => $"{e.Words}: {e.By} accepted it until {report.Until(e.LastDay, e.Until)}: {e.Why}"));
+        Section(
+            "Exceptions",
+            report.Standing.Select(e => $"{e.Words}: {e.By} accepted it until {report.Until(e.LastDay, e.Until)}: {e.Why}"));
         Section("Seen at the places", fit.Findings.Select(f => $"{f.Place}: {f.Text}"));
         Section("Could not be read", fit.Unseen.Select(u => $"{u.Place}: {u.Reason} ({report.Time(u.At)})"));
         Section("Choices", fit.Decisions.Select(d => $"{d.Id}: {d.Taken} ({d.Reason})"));
         Section("Notes", fit.Notes);
-        Section("Reviews", report.Reviews.Select(r => $"{report.Time(r.At)}: {r.By} reviewed fit {r.Fit} ({r.Counts.Words}){(r.Remark is null ? "" : $": {r.Remark}")}"));
+        Section(
+            "Reviews",
+            report.Reviews.Select(r =>
+                $"{report.Time(r.At)}: {r.By} reviewed fit {r.Fit} ({r.Counts.Words}){(r.Remark is null ? "" : $": {r.Remark}")}"));
         return Encoding.UTF8.GetBytes(text.ToString());
 
         void Line(string line = "") => text.Append(line).Append('\n');

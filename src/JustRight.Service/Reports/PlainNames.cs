@@ -17,7 +17,9 @@ internal static class PlainNames
         stream.Write(workbook);
         using (var parts = new ZipArchive(stream, ZipArchiveMode.Update, leaveOpen: true))
         {
-            foreach (var part in parts.Entries.Where(e => e.FullName.StartsWith("xl/", StringComparison.Ordinal) && e.FullName.EndsWith(".xml", StringComparison.Ordinal)).ToList())
+            foreach (var part in parts.Entries.Where(e =>
+                e.FullName.StartsWith("xl/", StringComparison.Ordinal)
+                    && e.FullName.EndsWith(".xml", StringComparison.Ordinal)).ToList())
             {
                 XDocument text;
                 using (var read = part.Open()) text = XDocument.Load(read, LoadOptions.PreserveWhitespace);

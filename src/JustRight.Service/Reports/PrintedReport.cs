@@ -11,7 +11,10 @@ internal static class PrintedReport
     public static async Task<byte[]> WriteAsync(InstallReport report, IServiceProvider parts, ILoggerFactory loggers)
     {
         await using var renderer = new HtmlRenderer(parts, loggers);
-        var page = await renderer.Dispatcher.InvokeAsync(async () => (await renderer.RenderComponentAsync<ReviewSheet>(ParameterView.FromDictionary(new Dictionary<string, object?> { [nameof(ReviewSheet.Report)] = report }))).ToHtmlString());
+        var page = await renderer.Dispatcher.InvokeAsync(async () =>
+            (await renderer.RenderComponentAsync<ReviewSheet>(
+                ParameterView.FromDictionary(new Dictionary<string, object?> { [nameof(ReviewSheet.Report)] = report })))
+                .ToHtmlString());
         return Encoding.UTF8.GetBytes($"<!DOCTYPE html>\n{page}\n");
     }
 }

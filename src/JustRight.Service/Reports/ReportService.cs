@@ -7,15 +7,19 @@ using JustRight.Service.Views;
 namespace JustRight.Service.Reports;
 
 /// <summary>Brings together what the reports of an install are made of.</summary>
-internal sealed class ReportService(Library library, FitHistory history, DriftKeeper drift, ExceptionStore exceptions, ReviewStore reviews, TimeProvider time)
+internal sealed class ReportService(
+    Library library, FitHistory history, DriftKeeper drift, ExceptionStore exceptions, ReviewStore reviews, TimeProvider time)
 {
     /// <summary>The report of a fit.</summary>
     public async Task<InstallReport> OfAsync(JudgedInstall judged, CancellationToken cancel)
     {
         var fit = judged.Fit;
         var estate = Library.ReadEstate((await library.FindAsync(Library.EstateKind, fit.Plan.Estate, cancel))!);
-        await drift.KeepAsync(estate, [fit], DriftKeeper.Clock, cancel); // so that its number is that of what is reported, though an exception ended since the survey
+        // so that its number is that of what is reported, though an exception ended since the survey
+        await drift.KeepAsync(estate, [fit], DriftKeeper.Clock, cancel);
         return new InstallReport(
-            FitViews.Of(fit), (await history.ListAsync(fit.Plan.Install, cancel))[0].Number, await exceptions.ListAsync(fit.Plan.Install, cancel), await reviews.ListAsync(fit.Plan.Install, cancel), time.GetUtcNow(), estate.Rules.TimeZone);
+            FitViews.Of(fit), (await history.ListAsync(fit.Plan.Install, cancel))[0].Number, await exceptions.ListAsync(
+                fit.Plan.Install,
+                cancel), await reviews.ListAsync(fit.Plan.Install, cancel), time.GetUtcNow(), estate.Rules.TimeZone);
     }
 }

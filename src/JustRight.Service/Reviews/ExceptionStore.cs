@@ -11,21 +11,26 @@ namespace JustRight.Service.Reviews;
 public sealed class ExceptionStore(IDbContextFactory<AppDb> databases, LogStore log, TimeProvider time)
 {
     /// <summary>What counts for an install.</summary>
-    public async Task<ExceptionIndex> IndexAsync(string install, CancellationToken cancel) => new((await RowsAsync(install, cancel)).Select(Of));
+    public async Task<ExceptionIndex> IndexAsync(string install, CancellationToken cancel) =>
+        new((await RowsAsync(install, cancel)).Select(Of));
 
     /// <summary>Every exception of an install, the latest first.</summary>
-    public async Task<IReadOnlyList<ExceptionView>> ListAsync(string install, CancellationToken cancel) => [.. (await RowsAsync(install, cancel)).OrderByDescending(r => r.Id).Select(View)];
+    public async Task<IReadOnlyList<ExceptionView>> ListAsync(string install, CancellationToken cancel) =>
+        [.. (await RowsAsync(install, cancel)).OrderByDescending(r => r.Id).Select(View)];
 
     /// <summary>
     /// Those of an install by which something is due, with what each covers, in words: the latest on each target, unless it was
     /// ended.
     /// </summary>
-    public async Task<IReadOnlyList<(AcceptedException Exception, string Words)>> EndingAsync(string install, CancellationToken cancel) =>
-        [.. (await RowsAsync(install, cancel)).GroupBy(r => r.Target).Select(g => g.MaxBy(r => r.Id)!).Where(r => r.EndedAt is null).Select(r => (Of(r), r.Words))];
+    public async Task<IReadOnlyList<(AcceptedException Exception, string Words)>> EndingAsync(
+        string install, CancellationToken cancel) =>
+        [.. (await RowsAsync(install, cancel)).GroupBy(r => r.Target).Select(g =>
+            g.MaxBy(r => r.Id)!).Where(r => r.EndedAt is null).Select(r => (Of(r), r.Words))];
 
     /// <summary>Accepts what is off, and says so in the log.</summary>
     /// <param name="words">What is accepted, in words.</param>
-    public async Task<ExceptionView> AddAsync(AcceptedException exception, string words, string writtenBy, CancellationToken cancel)
+    public async Task<ExceptionView> AddAsync(
+        AcceptedException exception, string words, string writtenBy, CancellationToken cancel)
     {
         var row = new ExceptionRow
         {
@@ -39,7 +44,9 @@ public sealed class ExceptionStore(IDbContextFactory<AppDb> databases, LogStore 
             At = exception.At,
             Until = exception.Until,
         };
-        await log.AddWithAsync(db => db.Exceptions.Add(row), writtenBy, "accept", exception.Install, $"{words}; accepted by {exception.By} until {exception.UntilWords}: {exception.Why}", cancel);
+        await log.AddWithAsync(
+            db => db.Exceptions.Add(row), writtenBy, "accept", exception.Install,
+            $"{words}; accepted by {exception.By} until {exception.UntilWords}: {exception.Why}", cancel);
         return View(row);
     }
 
@@ -64,10 +71,12 @@ public sealed class ExceptionStore(IDbContextFactory<AppDb> databases, LogStore 
         return await db.Exceptions.AsNoTracking().Where(e => e.Install == install).ToListAsync(cancel);
     }
 
-    private static AcceptedException Of(ExceptionRow row) => new(row.Id, row.Install, row.Target, row.Verdict, row.Why, row.By, row.At, row.EndedAt ?? row.Until);
+    private static AcceptedException Of(ExceptionRow row) =>
+        new(row.Id, row.Install, row.Target, row.Verdict, row.Why, row.By, row.At, row.EndedAt ?? row.Until);
 
     private ExceptionView View(ExceptionRow row) => new(
-        row.Id, row.Install, row.Target, row.Words, Word(row.Verdict), row.Why, row.By, row.WrittenBy, row.At, row.EndedAt ?? row.Until, Of(row).StandsAt(time.GetUtcNow()), row.EndedBy)
+        row.Id, row.Install, row.Target, row.Words, Word(row.Verdict), row.Why, row.By, row.WrittenBy, row.At, row.EndedAt
+            ?? row.Until, Of(row).StandsAt(time.GetUtcNow()), row.EndedBy)
     {
         LastDay = Of(row).LastDay,
     };

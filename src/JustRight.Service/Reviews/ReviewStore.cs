@@ -14,14 +14,16 @@ public sealed class ReviewStore(IDbContextFactory<AppDb> databases, LogStore log
     public async Task<IReadOnlyList<ReviewView>> ListAsync(string install, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return [.. (await db.Reviews.AsNoTracking().Where(r => r.Install == install).OrderByDescending(r => r.Number).ToListAsync(cancel)).Select(View)];
+        return [.. (await db.Reviews.AsNoTracking().Where(r =>
+            r.Install == install).OrderByDescending(r => r.Number).ToListAsync(cancel)).Select(View)];
     }
 
     /// <summary>When an install was looked at last.</summary>
     public async Task<ReviewState> StateAsync(string install, DateTimeOffset addedAt, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var last = await db.Reviews.AsNoTracking().Where(r => r.Install == install).OrderByDescending(r => r.Number).FirstOrDefaultAsync(cancel);
+        var last = await db.Reviews.AsNoTracking().Where(r => r.Install == install).OrderByDescending(r => r.Number)
+            .FirstOrDefaultAsync(cancel);
         return new ReviewState(install, addedAt, last?.At, last?.NextBy);
     }
 
@@ -45,11 +47,13 @@ public sealed class ReviewStore(IDbContextFactory<AppDb> databases, LogStore log
         var open = review.Off.Count(o => o.Accepted is null);
         await log.AddWithAsync(
             journal => journal.Reviews.Add(row), review.WrittenBy, "review", review.Install,
-            $"{review.By} reviewed fit {review.Fit}: {review.Counts.Words}; {(open == 0 ? "nothing was left open" : $"{open} left open")}{(review.NextBy is { } next ? $"; again by {next:yyyy-MM-dd}" : "")}", cancel);
+            $"{review.By} reviewed fit {review.Fit}: {review.Counts.Words}; {(open == 0 ? "nothing was left open" : $"{open} left open")}{(review.NextBy is { } next ? $"; again by {next:yyyy-MM-dd}" : "")}",
+            cancel);
         return View(row);
     }
 
     private static ReviewView View(ReviewRow row) => new(
-        row.Number, row.Install, row.Fit, JsonSerializer.Deserialize(row.CountsJson, ContractsJson.Default.FitCountsView)!, row.By, row.WrittenBy, row.At, row.NextBy, row.Remark,
+        row.Number, row.Install, row.Fit, JsonSerializer.Deserialize(
+            row.CountsJson, ContractsJson.Default.FitCountsView)!, row.By, row.WrittenBy, row.At, row.NextBy, row.Remark,
         JsonSerializer.Deserialize(row.OffJson, ContractsJson.Default.IReadOnlyListReviewedView)!);
 }

@@ -13,20 +13,29 @@ internal static class ScheduleEndpoints
 {
     public static void MapSchedule(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/estates/{name}/schedule", async Task<Results<Ok<ScheduleView>, ProblemHttpResult>> (string name, Library library, ScheduledSurveys watcher, SchedulePlan plan, CancellationToken cancel) =>
+        api.MapGet("/estates/{name}/schedule", async Task<Results<Ok<ScheduleView>, ProblemHttpResult>> (
+            string name, Library library, ScheduledSurveys watcher, SchedulePlan plan, CancellationToken cancel) =>
         {
-            if (await PasswordEndpoints.EstateAsync(name, library, cancel) is not { } estate) return await PasswordEndpoints.MissingAsync(name, library, cancel);
+            if (await PasswordEndpoints.EstateAsync(name, library, cancel) is not { } estate)
+                return await PasswordEndpoints.MissingAsync(name, library, cancel);
             var last = await watcher.LastAsync(name, cancel);
-            return TypedResults.Ok(new ScheduleView(name, (int?)estate.Rules.Schedule?.Every.TotalHours, await plan.NextAsync(name, cancel), last?.EndedAt ?? last?.CreatedAt, last is null ? null : last.Message ?? last.State, Told(estate.Rules.Notifications)));
+            return TypedResults.Ok(
+                new ScheduleView(
+                    name, (int?)estate.Rules.Schedule?.Every.TotalHours, await plan.NextAsync(name, cancel),
+                    last?.EndedAt ?? last?.CreatedAt, last is null ? null : last.Message ?? last.State,
+                    Told(estate.Rules.Notifications)));
         }).WithName("ShowSchedule").WithSummary("The schedule of an estate: the interval, the next survey, the recipients").RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
-        api.MapPost("/estates/{name}/schedule", async Task<Results<Accepted<JobView>, ProblemHttpResult>> (string name, Library library, ScheduledSurveys watcher, CancellationToken cancel) =>
+        api.MapPost("/estates/{name}/schedule", async Task<Results<Accepted<JobView>, ProblemHttpResult>> (
+            string name, Library library, ScheduledSurveys watcher, CancellationToken cancel) =>
         {
-            if (await PasswordEndpoints.EstateAsync(name, library, cancel) is null) return await PasswordEndpoints.MissingAsync(name, library, cancel);
+            if (await PasswordEndpoints.EstateAsync(name, library, cancel) is null)
+                return await PasswordEndpoints.MissingAsync(name, library, cancel);
             var (job, _) = await watcher.LookAsync(name, cancel);
             return TypedResults.Accepted($"/api/jobs/{job.Id}", JobQueue.View(job));
         }).WithName("SurveyNow").WithSummary("Starts the scheduled survey now; a survey that is under way counts").RequireAuthorization(Roles.Planner).ProducesProblem(404);
     }
 
-    private static IReadOnlyList<string> Told(NotificationRules rules) => rules.Webhook is { } webhook ? [.. rules.Mail, webhook.ToString()] : rules.Mail;
+    private static IReadOnlyList<string> Told(NotificationRules rules) =>
+        rules.Webhook is { } webhook ? [.. rules.Mail, webhook.ToString()] : rules.Mail;
 }

@@ -20,8 +20,10 @@ internal sealed class SchedulePlan(ISchedulerFactory schedulers, Library library
     {
         var scheduler = await schedulers.GetScheduler(cancellationToken);
         var reminders = JobBuilder.Create<RemindersJob>().WithIdentity("reminders").Build();
-        await scheduler.ScheduleJob(reminders, Repeating(time.GetUtcNow().AddMinutes(1), RemindersEvery), cancellationToken: cancellationToken);
-        foreach (var row in await library.ListAsync(Library.EstateKind, cancellationToken)) await FollowAsync(row, cancellationToken);
+        await scheduler.ScheduleJob(
+            reminders, Repeating(time.GetUtcNow().AddMinutes(1), RemindersEvery), cancellationToken: cancellationToken);
+        foreach (var row in await library.ListAsync(Library.EstateKind, cancellationToken))
+            await FollowAsync(row, cancellationToken);
     }
 
     /// <inheritdoc/>
@@ -35,7 +37,8 @@ internal sealed class SchedulePlan(ISchedulerFactory schedulers, Library library
         await scheduler.DeleteJob(key, cancel);
         if (estate.Rules.Schedule is not { } watch) return;
         var job = JobBuilder.Create<ScheduledSurveyJob>().WithIdentity(key).Build();
-        await scheduler.ScheduleJob(job, Repeating(watch.Next(estate.Name, time.GetUtcNow()), watch.Every), cancellationToken: cancel);
+        await scheduler.ScheduleJob(
+            job, Repeating(watch.Next(estate.Name, time.GetUtcNow()), watch.Every), cancellationToken: cancel);
     }
 
     private async Task FollowAsync(DocumentRow row, CancellationToken cancel)
@@ -52,12 +55,17 @@ internal sealed class SchedulePlan(ISchedulerFactory schedulers, Library library
 
     /// <summary>Times that were missed while the machine slept are not made up for.</summary>
     private static ITrigger Repeating(DateTimeOffset start, TimeSpan every) =>
-        TriggerBuilder.Create().StartAt(start).WithSimpleSchedule(s => s.WithInterval(every).RepeatForever().WithMisfireInstruction(SimpleTriggerMisfireInstruction.NextWithRemainingCount)).Build();
+        TriggerBuilder.Create().StartAt(start)
+            .WithSimpleSchedule(s =>
+                s.WithInterval(every).RepeatForever()
+                    .WithMisfireInstruction(SimpleTriggerMisfireInstruction.NextWithRemainingCount))
+            .Build();
 
     /// <summary>When an estate is looked at next, or null when nobody watches it.</summary>
     public async Task<DateTimeOffset?> NextAsync(string estate, CancellationToken cancel)
     {
         var scheduler = await schedulers.GetScheduler(cancel);
-        return (await scheduler.GetTriggersOfJob(new JobKey(estate, Looks), cancel)).Select(t => t.NextFireTimeUtc).FirstOrDefault();
+        return (await scheduler.GetTriggersOfJob(new JobKey(estate, Looks), cancel)).Select(t => t.NextFireTimeUtc)
+            .FirstOrDefault();
     }
 }

@@ -14,6 +14,7 @@ internal sealed class ScheduledSurveyJob(ScheduledSurveys watcher, ILogger<Sched
     {
         var estate = context.JobDetail.Key.Name;
         var (job, fresh) = await watcher.LookAsync(estate, cancellationToken);
-        if (!fresh) logger.LogInformation("The scheduled survey of {Estate} is skipped: survey {Job} is under way", estate, job.Id);
+        if (!fresh)
+            logger.LogInformation("The scheduled survey of {Estate} is skipped: survey {Job} is under way", estate, job.Id);
     }
 }

@@ -19,8 +19,12 @@ internal sealed class ScheduledSurveys(JobQueue queue, IDbContextFactory<AppDb> 
         try
         {
             await using var db = await databases.CreateDbContextAsync(cancel);
-            var under = await db.Jobs.AsNoTracking().Include(j => j.Steps).Where(j => j.Kind == "survey" && j.Subject == estate && (j.State == "queued" || j.State == "running")).FirstOrDefaultAsync(cancel);
-            return under is not null ? (under, false) : (await queue.AddAsync(new JobOrder("survey", estate, Name), cancel), true);
+            var under = await db.Jobs.AsNoTracking().Include(j => j.Steps)
+                .Where(j => j.Kind == "survey" && j.Subject == estate && (j.State == "queued" || j.State == "running"))
+                .FirstOrDefaultAsync(cancel);
+            return under is not null
+                ? (under, false)
+                : (await queue.AddAsync(new JobOrder("survey", estate, Name), cancel), true);
         }
         finally
         {
@@ -32,7 +36,8 @@ internal sealed class ScheduledSurveys(JobQueue queue, IDbContextFactory<AppDb> 
     public async Task<JobRow?> LastAsync(string estate, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return await db.Jobs.AsNoTracking().Where(j => j.Kind == "survey" && j.Subject == estate && j.StartedBy == Name).OrderByDescending(j => j.Id).FirstOrDefaultAsync(cancel);
+        return await db.Jobs.AsNoTracking().Where(j => j.Kind == "survey" && j.Subject == estate && j.StartedBy == Name)
+            .OrderByDescending(j => j.Id).FirstOrDefaultAsync(cancel);
     }
 
     /// <inheritdoc/>

@@ -86,7 +86,8 @@ internal sealed class SecretStore(
 
     /// <summary>The name of the secret that holds an account's password.</summary>
     public static string NameFor(string account) =>
-        string.Concat(LogonName.WithoutDomain(account).ToLowerInvariant().Select(c => char.IsAsciiLetterLower(c) || char.IsAsciiDigit(c) ? c : '-'));
+        string.Concat(LogonName.WithoutDomain(account).ToLowerInvariant().Select(c =>
+            char.IsAsciiLetterLower(c) || char.IsAsciiDigit(c) ? c : '-'));
 
     /// <summary>The password in a row, for sealing.</summary>
     public string Open(PasswordRow row) =>

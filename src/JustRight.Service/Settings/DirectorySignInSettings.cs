@@ -81,14 +81,16 @@ public sealed class DirectorySignInSettings
             if (Host is not null) return "JustRight:DirectorySignIn names both a Host and a Simulation: one of them.";
             if (Simulation.Split('/') is not [{ Length: > 0 }, { Length: > 0 }])
                 return "JustRight:DirectorySignIn:Simulation is not ESTATE/DIRECTORY, such as fennmoor/staff.";
-            if (!isDemo) return "JustRight:DirectorySignIn:Simulation gives roles to simulated people: that is for demos only (JustRight:Demo).";
+            if (!isDemo)
+                return "JustRight:DirectorySignIn:Simulation gives roles to simulated people: that is for demos only (JustRight:Demo).";
         }
         else if (DirectoryFault() is { } fault)
         {
             return fault;
         }
 
-        if (Roles.Count == 0) return "JustRight:DirectorySignIn:Roles is empty: name a group for at least one role, such as Roles:reader:0.";
+        if (Roles.Count == 0)
+            return "JustRight:DirectorySignIn:Roles is empty: name a group for at least one role, such as Roles:reader:0.";
         if (Roles.Keys.FirstOrDefault(r => !roles.Contains(r)) is { } role)
             return $"JustRight:DirectorySignIn:Roles:{role} is no role: {string.Join(", ", roles)}.";
         var groups = Roles.SelectMany(r => r.Value.Select((g, i) => (r.Key, i, Group: g)));
@@ -126,14 +128,18 @@ public sealed class DirectorySignInSettings
 
     private string? DirectoryFault()
     {
-        foreach (var (key, value) in new[] { ("CaFolder", CaFolder), ("SignInAs", SignInAs), ("Secret", Secret), ("ShortName", ShortName) })
+        foreach (var (key, value) in new[] { ("CaFolder", CaFolder), ("SignInAs", SignInAs), ("Secret", Secret), (
+            "ShortName", ShortName) })
             if (string.IsNullOrWhiteSpace(value)) return $"JustRight:DirectorySignIn:{key} is missing (docs/operations.md).";
         foreach (var (key, value) in new[] { ("Root", Root), ("PeopleIn", PeopleIn), ("GroupsIn", GroupsIn) })
-            if (!DistinguishedName.TryParse(value ?? "", out _)) return $"JustRight:DirectorySignIn:{key} is not a distinguished name: {value}";
+            if (!DistinguishedName.TryParse(value ?? "", out _))
+                return $"JustRight:DirectorySignIn:{key} is not a distinguished name: {value}";
         if (!DirectoryWords.Families.ContainsKey(Family))
             return $"JustRight:DirectorySignIn:Family is none of {string.Join(", ", DirectoryWords.Families.Keys)}: {Family}";
         if (!DirectoryWords.GroupKinds.ContainsKey(Groups))
             return $"JustRight:DirectorySignIn:Groups is none of {string.Join(", ", DirectoryWords.GroupKinds.Keys)}: {Groups}";
-        return Security is "tls" or "start-tls" ? null : $"JustRight:DirectorySignIn:Security is neither tls nor start-tls: {Security}";
+        return Security is "tls" or "start-tls"
+            ? null
+            : $"JustRight:DirectorySignIn:Security is neither tls nor start-tls: {Security}";
     }
 }

@@ -8,7 +8,9 @@ namespace JustRight.Service.Settings;
 public sealed class ServiceSettings
 {
     /// <summary>The folder that holds the database, the keys, the logs and the simulation; made when missing.</summary>
-    public string Data { get; set; } = Path.Combine(Environment.GetFolderPath(Environment.SpecialFolder.LocalApplicationData, Environment.SpecialFolderOption.DoNotVerify), "justright");
+    public string Data { get; set; } = Path.Combine(
+        Environment.GetFolderPath(Environment.SpecialFolder.LocalApplicationData, Environment.SpecialFolderOption.DoNotVerify),
+        "justright");
 
     /// <summary>
     /// The folder with the built console; the one beside the program where there is one, else the API alone is served.
@@ -102,5 +104,7 @@ public sealed class MailSettings
 
     /// <summary>What the secret is used for.</summary>
     public SecretUse Use => new(
-        SecretPurpose.Mail, "", "mail", $"{Host}:{Port}", SignInAs ?? "", IsTlsFromTheStart ? "tls" : "start-tls", "the authorities of this machine");
+        SecretPurpose.Mail, "", "mail", $"{Host}:{Port}", SignInAs ?? "", IsTlsFromTheStart
+            ? "tls"
+            : "start-tls", "the authorities of this machine");
 }

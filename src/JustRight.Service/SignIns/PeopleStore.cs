@@ -37,7 +37,11 @@ internal sealed class PeopleStore(IDbContextFactory<AppDb> databases)
         }
 
         var read = PackedJson.Read<PeopleSnapshot>(await rows.Select(p => p.Packed).FirstAsync(cancel));
-        var snapshot = read with { Objects = [.. read.Objects.Select(o => o with { Values = new Dictionary<string, IReadOnlyList<string>>(o.Values, StringComparer.OrdinalIgnoreCase) })] };
+        var snapshot = read with
+        {
+            Objects = [.. read.Objects.Select(o =>
+                o with { Values = new Dictionary<string, IReadOnlyList<string>>(o.Values, StringComparer.OrdinalIgnoreCase) })],
+        };
         var people = new KeptPeople(snapshot, snapshot.ToTable());
         await Task.Run(people.Table.Prepare, cancel);
         lock (_lock) _ready[(estate, directory)] = (readAt, people);

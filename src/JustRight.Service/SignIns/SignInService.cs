@@ -15,7 +15,8 @@ namespace JustRight.Service.SignIns;
 /// Brings together what sign-in settings are made of: the plan, where the latest survey found things, the people last read, the
 /// latest test.
 /// </summary>
-internal sealed class SignInService(FitService fitService, SurveyStore surveys, PeopleStore people, PasswordService passwords, IDbContextFactory<AppDb> databases)
+internal sealed class SignInService(
+    FitService fitService, SurveyStore surveys, PeopleStore people, PasswordService passwords, IDbContextFactory<AppDb> databases)
 {
     /// <summary>
     /// The planned sign-in of an install, with the names that the latest survey found; null when its people do not sign in.
@@ -24,7 +25,9 @@ internal sealed class SignInService(FitService fitService, SurveyStore surveys, 
     {
         var (plan, estate) = await fitService.PlanAsync(install, cancel);
         var graph = (await surveys.LatestAsync(estate.Name, cancel))?.Graph;
-        return (plan.SignIn?.Located(name => graph?.IndexOf(name) is >= 0 and var node ? graph.PrincipalOf(node)?.Dn : null), plan, estate);
+        return (
+            plan.SignIn?.Located(name => graph?.IndexOf(name) is >= 0 and var node ? graph.PrincipalOf(node)?.Dn : null), plan,
+            estate);
     }
 
     /// <summary>All that is to be shown of an install's sign-in; null when its people do not sign in.</summary>
@@ -34,16 +37,22 @@ internal sealed class SignInService(FitService fitService, SurveyStore surveys, 
         if (signIn is null) return null;
         var settings = SettingsMaker.Make(signIn);
         var kept = await people.FindAsync(estate.Name, signIn.Directory.Key, cancel);
-        var findings = SettingsChecks.Check(signIn, settings, kept?.Snapshot.Unread is null ? kept?.Table : null, kept?.Snapshot.Unread);
+        var findings = SettingsChecks.Check(
+            signIn, settings, kept?.Snapshot.Unread is null ? kept?.Table : null, kept?.Snapshot.Unread);
         var bind = signIn.BindLogonName ?? signIn.BindDn;
-        var places = (await passwords.ReadAsync(estate, cancel)).Places.Where(p => string.Equals(p.Account, bind, StringComparison.OrdinalIgnoreCase)).Select(p => PasswordViews.Of(p, [], null));
-        return SignInViews.Of(plan, signIn, settings, findings, [.. places], kept?.Snapshot, await LatestSignInTestAsync(install, cancel));
+        var places = (await passwords.ReadAsync(estate, cancel)).Places.Where(p =>
+            string.Equals(p.Account, bind, StringComparison.OrdinalIgnoreCase))
+            .Select(p => PasswordViews.Of(p, [], null));
+        return SignInViews.Of(
+            plan, signIn, settings, findings, [.. places], kept?.Snapshot, await LatestSignInTestAsync(install, cancel));
     }
 
     private async Task<SignInTestView?> LatestSignInTestAsync(string install, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var json = await db.Jobs.AsNoTracking().Where(j => j.Kind == JobKinds.SignIn && j.Subject == install && j.ResultJson != null).OrderByDescending(j => j.Id).Select(j => j.ResultJson).FirstOrDefaultAsync(cancel);
+        var json = await db.Jobs.AsNoTracking()
+            .Where(j => j.Kind == JobKinds.SignIn && j.Subject == install && j.ResultJson != null).OrderByDescending(j => j.Id)
+            .Select(j => j.ResultJson).FirstOrDefaultAsync(cancel);
         return json is null ? null : StoredJson.Read<SignInTestView>(json);
     }
 }

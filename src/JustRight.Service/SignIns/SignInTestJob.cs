@@ -14,7 +14,9 @@ using Microsoft.EntityFrameworkCore;
 namespace JustRight.Service.SignIns;
 
 /// <summary>Runs sign-in tests of products' sign-in.</summary>
-internal sealed class SignInTestJob(SignInService signInService, ConnectorStore connectors, SecretGate secrets, SignInTestPasswordStore typed, JobFeed feed, LogStore log, TimeProvider time, IDbContextFactory<AppDb> databases)
+internal sealed class SignInTestJob(
+    SignInService signInService, ConnectorStore connectors, SecretGate secrets, SignInTestPasswordStore typed, JobFeed feed,
+    LogStore log, TimeProvider time, IDbContextFactory<AppDb> databases)
 {
     private const int Kept = 50;
 
@@ -23,12 +25,17 @@ internal sealed class SignInTestJob(SignInService signInService, ConnectorStore 
     {
         var passwords = typed.Take(job.Id);
         var (signIn, _, estate) = await signInService.LocateAsync(job.Subject, cancel);
-        if (signIn is null) throw new ConnectorException(ConnectorFailure.NotFound, $"nobody signs in to {job.Subject} with a directory account any more.");
+        if (signIn is null)
+            throw new ConnectorException(
+                ConnectorFailure.NotFound, $"nobody signs in to {job.Subject} with a directory account any more.");
         var directory = connectors.OpenPeople(estate, signIn.Directory);
         if (passwords.Bind is null) passwords = await WithKeptAsync(passwords, estate, signIn, cancel);
         var watcher = new ScheduledSurveys(job.Id, feed);
         // The searches block: they belong on a thread of their own.
-        var test = await Task.Run(() => SignInTestRunner.RunAsync(job.Subject, signIn.Directory.Reach == Reach.Simulation, signIn, directory, passwords, time, watcher, cancel), cancel);
+        var test = await Task.Run(
+            () => SignInTestRunner.RunAsync(
+                job.Subject, signIn.Directory.Reach == Reach.Simulation, signIn, directory, passwords, time, watcher, cancel),
+            cancel);
         var view = SignInViews.Of(job.Id, test);
         job.ResultJson = StoredJson.Write(view);
         await log.AddAsync(job.StartedBy, "sign-in", job.Subject, test.Words, cancel);
@@ -66,16 +73,25 @@ internal sealed class SignInTestJob(SignInService signInService, ConnectorStore 
     private async Task TidyAsync(string install, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var old = await db.Jobs.Where(j => j.Subject == install && j.Kind == JobKinds.SignIn && j.ResultJson != null).OrderByDescending(j => j.Id).Skip(Kept - 1).Select(j => j.Id).ToListAsync(cancel);
-        await db.Jobs.Where(j => old.Contains(j.Id)).ExecuteUpdateAsync(set => set.SetProperty(j => j.ResultJson, (string?)null), cancel);
+        var old = await db.Jobs.Where(j => j.Subject == install && j.Kind == JobKinds.SignIn && j.ResultJson != null)
+            .OrderByDescending(j => j.Id).Skip(Kept - 1).Select(j => j.Id).ToListAsync(cancel);
+        await db.Jobs.Where(j => old.Contains(j.Id))
+            .ExecuteUpdateAsync(set => set.SetProperty(j => j.ResultJson, (string?)null), cancel);
     }
 
     private sealed class ScheduledSurveys(string job, JobFeed feed) : ISignInTestObserver
     {
         private int _done;
 
-        public void Said(SignInCheck check) => feed.Tell(job, new JobEvent("running", ++_done, 0, $"{check.Verdict.ToString().ToLowerInvariant()}: {check.Asks}", null) { Check = SignInViews.Of(check) });
+        public void Said(SignInCheck check) =>
+            feed.Tell(
+                job,
+                new JobEvent("running", ++_done, 0, $"{check.Verdict.ToString().ToLowerInvariant()}: {check.Asks}", null)
+                {
+                    Check = SignInViews.Of(check),
+                });
 
-        public void Counting(string what, int sofar) => feed.Tell(job, new JobEvent("running", _done, 0, $"counting {what}: {sofar} so far", null));
+        public void Counting(string what, int sofar) =>
+            feed.Tell(job, new JobEvent("running", _done, 0, $"counting {what}: {sofar} so far", null));
     }
 }

@@ -14,5 +14,6 @@ internal sealed class SignInTestPasswordStore
     public void Put(string job, SignInTestPasswords passwords) => _waiting[job] = passwords;
 
     /// <summary>Takes a job's passwords; none when the service was started anew since.</summary>
-    public SignInTestPasswords Take(string job) => _waiting.TryRemove(job, out var passwords) ? passwords : new SignInTestPasswords(null, null);
+    public SignInTestPasswords Take(string job) =>
+        _waiting.TryRemove(job, out var passwords) ? passwords : new SignInTestPasswords(null, null);
 }

@@ -15,27 +15,39 @@ namespace JustRight.Service.SignIns;
 /// <summary>Sign-in settings, sign-in tests and filters for the wire.</summary>
 internal static class SignInViews
 {
-    public static SignInView Of(Plan plan, PlannedSignIn signIn, SignInSettings settings, IReadOnlyList<SettingsFinding> findings, IReadOnlyList<PasswordPlaceView> places, PeopleSnapshot? people, SignInTestView? test)
+    public static SignInView Of(
+        Plan plan, PlannedSignIn signIn, SignInSettings settings, IReadOnlyList<SettingsFinding> findings,
+        IReadOnlyList<PasswordPlaceView> places, PeopleSnapshot? people, SignInTestView? test)
     {
         var asked = signIn.Wants.Settings;
         return new SignInView(
-            plan.Install, plan.Title, plan.Estate, signIn.Directory.Reach == Core.Estates.Reach.Simulation, signIn.Directory.Key, Family(signIn.Directory), signIn.Directory.Host,
-            signIn.TypedOn, asked.Where, asked.Form.ToString().ToLowerInvariant(), SettingsFile.Write(asked.Form, settings.Fields),
-            $"people who {FilterWords.Of(settings.People)}", settings.Groups is null ? null : $"groups that {FilterWords.Of(settings.Groups)}",
-            [.. settings.Settings.Select(s => new SignInSettingView(s.Key, SettingKeys.Says(s.Key), s.Value, s.Because, s.IsReference))],
+            plan.Install, plan.Title, plan.Estate, signIn.Directory.Reach == Core.Estates.Reach.Simulation, signIn.Directory.Key,
+            Family(signIn.Directory), signIn.Directory.Host,
+            signIn.TypedOn, asked.Where, asked.Form.ToString()
+                .ToLowerInvariant(), SettingsFile.Write(asked.Form, settings.Fields),
+            $"people who {FilterWords.Of(settings.People)}", settings.Groups is null
+                ? null
+                : $"groups that {FilterWords.Of(settings.Groups)}",
+            [.. settings.Settings.Select(s =>
+                new SignInSettingView(s.Key, SettingKeys.Says(s.Key), s.Value, s.Because, s.IsReference))],
             [.. settings.Fields.Select(f => new SignInFieldView(f.Name, f.Value, f.Key, f.IsReference))],
-            [.. findings.Select(f => new SettingsFindingView(f.Code, f.Weight.ToString().ToLowerInvariant(), f.Key, f.Text, f.Fix))],
+            [.. findings.Select(f =>
+                new SettingsFindingView(f.Code, f.Weight.ToString().ToLowerInvariant(), f.Key, f.Text, f.Fix))],
             places,
             people is { Unread: null } ? people.ReadAt : null, test);
     }
 
-    public static string Family(Core.Estates.PeopleDirectory directory) => directory.Family == DirectoryFamily.AdLike ? "ad-like" : "inetorgperson";
+    public static string Family(Core.Estates.PeopleDirectory directory) =>
+        directory.Family == DirectoryFamily.AdLike ? "ad-like" : "inetorgperson";
 
-    public static SignInCheckView Of(SignInCheck check) => new(check.Id, check.Asks, check.Verdict.ToString().ToLowerInvariant(), check.Fact, check.Fix);
+    public static SignInCheckView Of(SignInCheck check) =>
+        new(check.Id, check.Asks, check.Verdict.ToString().ToLowerInvariant(), check.Fact, check.Fix);
 
     public static SignInTestView Of(string job, SignInTest test) => new(
-        job, test.Install, test.Directory, test.StartedAt, test.EndedAt, test.IsSimulated, test.Words, [.. test.Checks.Select(Of)], Of(test.People), Of(test.Groups), test.GroupNames);
+        job, test.Install, test.Directory, test.StartedAt, test.EndedAt, test.IsSimulated, test.Words,
+        [.. test.Checks.Select(Of)], Of(test.People), Of(test.Groups), test.GroupNames);
 
     private static ComparisonView? Of(FoundAndExpected? compared) => compared is null ? null : new ComparisonView(
-        compared.Expected, compared.Found, [.. compared.Missing.Select(d => new NamedDifferenceView(d.Name, d.Why))], [.. compared.Extra.Select(d => new NamedDifferenceView(d.Name, d.Why))]);
+        compared.Expected, compared.Found, [.. compared.Missing.Select(d =>
+            new NamedDifferenceView(d.Name, d.Why))], [.. compared.Extra.Select(d => new NamedDifferenceView(d.Name, d.Why))]);
 }

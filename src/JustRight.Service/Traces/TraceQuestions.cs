@@ -19,7 +19,9 @@ namespace JustRight.Service.Traces;
 /// <param name="Account">The logon name.</param>
 /// <param name="Right">What it should be able to do; its branch is empty when objects were given.</param>
 /// <param name="Objects">The given objects as they were written.</param>
-public sealed record SettledTrace(string Account, string Act, IReadOnlyList<string> Attributes, string Of, string? Below, IReadOnlyList<string> Objects, IReadOnlyList<string> IfMemberOf, IReadOnlyList<string> IfInheriting)
+public sealed record SettledTrace(
+    string Account, string Act, IReadOnlyList<string> Attributes, string Of, string? Below, IReadOnlyList<string> Objects,
+    IReadOnlyList<string> IfMemberOf, IReadOnlyList<string> IfInheriting)
 {
     /// <summary>The right over the branch.</summary>
     public BranchAsked Right => BranchAsked.Make(DirectoryActs.Of(Act)!, Attributes, Of, Below ?? "");
@@ -29,45 +31,77 @@ public sealed record SettledTrace(string Account, string Act, IReadOnlyList<stri
 internal sealed class TraceQuestions(Library library, FitService fitService, SurveyStore surveys)
 {
     /// <summary>Settles an order, or says what is wrong with it.</summary>
-    public async Task<(SettledTrace? Trace, ProblemHttpResult? Problem)> SettleAsync(Estate estate, TraceOrder order, CancellationToken cancel)
+    public async Task<(SettledTrace? Trace, ProblemHttpResult? Problem)> SettleAsync(
+        Estate estate, TraceOrder order, CancellationToken cancel)
     {
-        if (DirectoryActs.Of(order.Act ?? "") is not { } act) return (null, Problems.Bad("act", "This is not an act.", string.Join(", ", DirectoryActs.All.Select(a => a.Words)), order.Act, [.. DirectoryActs.All.Select(a => a.Words)]));
+        if (DirectoryActs.Of(order.Act ?? "") is not { } act)
+            return (
+                null,
+                Problems.Bad(
+                    "act", "This is not an act.", string.Join(", ", DirectoryActs.All.Select(a => a.Words)), order.Act,
+                    [.. DirectoryActs.All.Select(a => a.Words)]));
         var attributes = order.Attributes ?? [];
         var of = order.Of ?? act.Class ?? "user";
         var start = new Origin("", 0, 0);
         var faults = SheetRules.CheckAct(act, attributes, of, start, "trace").ToList();
-        if (faults.Count == 0 && (await surveys.SchemaAsync(estate.Name, cancel) ?? (estate.IsSimulated ? BuiltInSchema.Schema : null)) is { } schema)
+        if (faults.Count == 0
+            && (await surveys.SchemaAsync(estate.Name, cancel)
+                ?? (estate.IsSimulated ? BuiltInSchema.Schema : null)) is { } schema)
             faults.AddRange(DirectoryNeedRules.Check(act, attributes, of, schema, start));
-        if (faults.Count > 0) return (null, Problems.Of(400, "bad-request", faults[0].Message, faults[0].Nearest is { } near ? $"Did you mean '{near}'?" : $"Expected: {faults[0].Expected}.", [.. faults.Select(Problems.ToView)]));
+        if (faults.Count > 0)
+            return (
+                null,
+                Problems.Of(
+                    400, "bad-request", faults[0].Message,
+                    faults[0].Nearest is { } near ? $"Did you mean '{near}'?" : $"Expected: {faults[0].Expected}.",
+                    [.. faults.Select(Problems.ToView)]));
 
         var (account, install, problem) = await AccountAsync(estate, order, cancel);
         if (problem is not null) return (null, problem);
         var objects = order.Objects ?? [];
-        if (objects.Count > 0 && order.Below is not null) return (null, Problems.Bad("below", "Either a branch or objects, not both.", "one of them"));
-        var below = objects.Count > 0 ? null : order.Below is { } named ? BranchOf(estate, named) : await NeedBranchAsync(estate, account!, act, install, cancel) ?? estate.Domain.Root;
+        if (objects.Count > 0 && order.Below is not null)
+            return (null, Problems.Bad("below", "Either a branch or objects, not both.", "one of them"));
+        var below = objects.Count > 0 ? null
+            : order.Below is { } named ? BranchOf(estate, named)
+            : await NeedBranchAsync(estate, account!, act, install, cancel) ?? estate.Domain.Root;
         if (objects.Count == 0 && below is null)
-            return (null, Problems.Bad("below", "This is not a branch of the estate.", "a branch of the estate, a distinguished name below the domain, or everywhere", order.Below, [.. estate.Branches.Select(b => b.Key), Estate.WholeDomain]));
+            return (
+                null,
+                Problems.Bad(
+                    "below", "This is not a branch of the estate.",
+                    "a branch of the estate, a distinguished name below the domain, or everywhere", order.Below,
+                    [.. estate.Branches.Select(b => b.Key), Estate.WholeDomain]));
         var ifInheriting = new List<string>();
         foreach (var place in order.IfInheriting ?? [])
         {
-            if (BranchOf(estate, place) is not { } dn) return (null, Problems.Bad("ifInheriting", "This is not a branch of the estate.", "a branch of the estate or a distinguished name", place, [.. estate.Branches.Select(b => b.Key)]));
+            if (BranchOf(estate, place) is not { } dn)
+                return (
+                    null,
+                    Problems.Bad(
+                        "ifInheriting", "This is not a branch of the estate.", "a branch of the estate or a distinguished name",
+                        place, [.. estate.Branches.Select(b => b.Key)]));
             ifInheriting.Add(dn);
         }
 
-        return (new SettledTrace(account!, act.Words, attributes, of, below, objects, order.IfMemberOf ?? [], ifInheriting), null);
+        return (
+            new SettledTrace(account!, act.Words, attributes, of, below, objects, order.IfMemberOf ?? [], ifInheriting), null);
     }
 
     private static string? BranchOf(Estate estate, string text)
     {
         if (text == Estate.WholeDomain) return estate.Domain.Root;
         if (estate.Branches.FirstOrDefault(b => b.Key == text) is { } branch) return branch.Name.Text;
-        return DistinguishedName.TryParse(text, out var dn) && dn.IsAtOrBelow(DistinguishedName.Parse(estate.Domain.Root)) ? dn.Text : null;
+        return DistinguishedName.TryParse(text, out var dn) && dn.IsAtOrBelow(DistinguishedName.Parse(estate.Domain.Root))
+            ? dn.Text
+            : null;
     }
 
-    private async Task<(string? Account, string? Install, ProblemHttpResult? Problem)> AccountAsync(Estate estate, TraceOrder order, CancellationToken cancel)
+    private async Task<(string? Account, string? Install, ProblemHttpResult? Problem)> AccountAsync(
+        Estate estate, TraceOrder order, CancellationToken cancel)
     {
         if (order.Account is { Length: > 0 } account) return (LogonName.WithoutDomain(account), null, null);
-        if (order.Service is not { Length: > 0 } service) return (null, null, Problems.Bad("account", "Whose rights?", "an account, or the service that fails and its host"));
+        if (order.Service is not { Length: > 0 } service)
+            return (null, null, Problems.Bad("account", "Whose rights?", "an account, or the service that fails and its host"));
         var found = new List<(string Account, string Install, string Host)>();
         var known = new List<string>();
         foreach (var row in await library.ListAsync(Library.InstallKind, cancel))
@@ -84,23 +118,38 @@ internal sealed class TraceQuestions(Library library, FitService fitService, Sur
             }
         }
 
-        var here = found.Where(f => order.Host is null || string.Equals(f.Host, order.Host, StringComparison.OrdinalIgnoreCase)).ToList();
-        if (here.Count == 0 && found.Count > 0) return (null, null, Problems.Bad("host", $"{service} does not run there by any plan.", string.Join(", ", found.Select(f => f.Host).Distinct()), order.Host, [.. found.Select(f => f.Host)]));
+        var here = found.Where(f => order.Host is null || string.Equals(f.Host, order.Host, StringComparison.OrdinalIgnoreCase))
+            .ToList();
+        if (here.Count == 0 && found.Count > 0)
+            return (
+                null, null,
+                Problems.Bad(
+                    "host", $"{service} does not run there by any plan.", string.Join(", ", found.Select(f => f.Host).Distinct()),
+                    order.Host, [.. found.Select(f => f.Host)]));
         if (here.Count == 0) return (null, null, Problems.NotFound("service", service, known));
         if (here.Select(h => h.Account).Distinct(StringComparer.OrdinalIgnoreCase).Count() > 1)
-            return (null, null, Problems.Bad("host", $"{service} runs under several accounts: name the host.", string.Join(", ", here.Select(h => $"{h.Host} ({h.Account})").Distinct())));
+            return (
+                null, null,
+                Problems.Bad(
+                    "host", $"{service} runs under several accounts: name the host.",
+                    string.Join(", ", here.Select(h => $"{h.Host} ({h.Account})").Distinct())));
         return (here[0].Account, here[0].Install, null);
     }
 
-    private static IReadOnlyList<string> HostsOf(Install install, string place) => install.Places.TryGetValue(place, out var binding) ? binding.Values : [];
+    private static IReadOnlyList<string> HostsOf(Install install, string place) =>
+        install.Places.TryGetValue(place, out var binding) ? binding.Values : [];
 
     /// <summary>The branch for which the account's own plans ask this act, when there is just one.</summary>
-    private async Task<string?> NeedBranchAsync(Estate estate, string account, DirectoryActRow act, string? install, CancellationToken cancel)
+    private async Task<string?> NeedBranchAsync(
+        Estate estate, string account, DirectoryActRow act, string? install, CancellationToken cancel)
     {
         var branches = (await fitService.PlansOfAsync(estate.Name, cancel))
             .Where(p => install is null || p.Install == install)
-            .SelectMany(p => p.Accounts.Where(a => string.Equals(a.Name, account, StringComparison.OrdinalIgnoreCase)).SelectMany(a => p.GrantsOf(a.Key)))
-            .Select(g => g.Right.Below).OfType<BranchAsked>().Where(r => r.Act == act.Act).Select(r => r.Branch).Distinct(StringComparer.OrdinalIgnoreCase).ToList();
+            .SelectMany(p =>
+                p.Accounts.Where(a => string.Equals(a.Name, account, StringComparison.OrdinalIgnoreCase))
+                    .SelectMany(a => p.GrantsOf(a.Key)))
+            .Select(g => g.Right.Below).OfType<BranchAsked>().Where(r => r.Act == act.Act).Select(r => r.Branch)
+            .Distinct(StringComparer.OrdinalIgnoreCase).ToList();
         return branches.Count == 1 ? branches[0] : null;
     }
 }

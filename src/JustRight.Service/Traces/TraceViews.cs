@@ -21,11 +21,18 @@ internal static class TraceViews
     {
         var (tree, answer) = (trace.Tree, trace.Answer);
         return new TraceView(
-            id, estate, simulated, trace.Question.Principal, asked, trace.Question.Of, trace.Question.Below, read.ReadFrom, read.ReadAt, Words(trace), answer.Can, answer.Cannot, answer.Unseen,
+            id, estate, simulated, trace.Question.Principal, asked, trace.Question.Of, trace.Question.Below, read.ReadFrom,
+            read.ReadAt, Words(trace), answer.Can, answer.Cannot, answer.Unseen,
             [.. answer.Failures.Select((f, i) => new TraceFailureView(
-                i + 1, Word(f.Cause), f.Words, [.. f.At.Select(a => tree[a].Dn)], f.Objects.Count, [.. f.Objects.Take(MostObjects).Select(o => tree[o].Dn)], [.. trace.Remedies[i].Select(Of)]))],
-            trace.NotFound, [.. tree.Snapshot.Unread.Select(u => new UnreadPartView(u.Part, u.Reason, read.ReadAt))], [.. answer.Uncovered.Select(u => tree[u].Dn)], [.. Supposed(trace)],
-            [.. TraceBranches.Of(trace).Select(b => new TraceBranchView(tree[b.Index].Dn, NameOf(tree[b.Index].Dn, b.Depth), b.Depth, b.Inherits, b.Can, b.Cannot, b.Unseen, b.IsCause))]);
+                i + 1, Word(f.Cause), f.Words, [.. f.At.Select(a => tree[a].Dn)], f.Objects.Count,
+                [.. f.Objects.Take(MostObjects).Select(o => tree[o].Dn)], [.. trace.Remedies[i].Select(Of)]))],
+            trace.NotFound, [.. tree.Snapshot.Unread.Select(u =>
+                new UnreadPartView(u.Part, u.Reason, read.ReadAt))], [.. answer.Uncovered.Select(u =>
+                    tree[u].Dn)], [.. Supposed(trace)],
+            [.. TraceBranches.Of(trace).Select(b =>
+                new TraceBranchView(
+                    tree[b.Index].Dn, NameOf(tree[b.Index].Dn, b.Depth), b.Depth, b.Inherits, b.Can, b.Cannot, b.Unseen,
+                    b.IsCause))]);
     }
 
     /// <summary>The answer in one line: says whether it is about one object or many.</summary>
@@ -33,7 +40,10 @@ internal static class TraceViews
     {
         var answer = trace.Answer;
         var all = answer.Can + answer.Cannot + answer.Unseen;
-        if (all == 0) return trace.NotFound.Count > 0 ? "none of the given objects was found" : answer.Uncovered.Count == 0 ? $"there is no {trace.Question.Of} there yet; a new one would grant it" : $"there is no {trace.Question.Of} there yet; a new one would refuse it";
+        if (all == 0)
+            return trace.NotFound.Count > 0 ? "none of the given objects was found"
+                : answer.Uncovered.Count == 0 ? $"there is no {trace.Question.Of} there yet; a new one would grant it"
+                : $"there is no {trace.Question.Of} there yet; a new one would refuse it";
         var what = all == 1 ? "one object" : $"{all} objects";
         var words = new List<string>();
         if (answer.Cannot > 0) words.Add(Count(answer.Cannot, "refuses it", "refuse it"));
@@ -45,11 +55,14 @@ internal static class TraceViews
     }
 
     private static IEnumerable<string> Supposed(AccessTrace trace) =>
-        trace.Question.IfMemberOf.Select(g => $"that it is in {g}").Concat(trace.Question.IfInheriting.Select(dn => $"that inheritance is on at {dn}"));
+        trace.Question.IfMemberOf.Select(g => $"that it is in {g}")
+            .Concat(trace.Question.IfInheriting.Select(dn => $"that inheritance is on at {dn}"));
 
     private static RemedyView Of(Remedy remedy) => new(
-        remedy.Id, remedy.Title, [.. remedy.Changes.Select(c => c.Words)], remedy.Preview.Touched.Count, [.. remedy.Preview.Touched.Take(MostTouched)], remedy.Preview.Fixed, remedy.Preview.StillFailing,
-        [.. remedy.Preview.Gained.Select(Of)], [.. remedy.Preview.Lost.Select(Of)], [.. remedy.Preview.Lists.Select(l => new ListPreviewView(l.Dn, l.Before, l.After))]);
+        remedy.Id, remedy.Title, [.. remedy.Changes.Select(c => c.Words)], remedy.Preview.Touched.Count,
+        [.. remedy.Preview.Touched.Take(MostTouched)], remedy.Preview.Fixed, remedy.Preview.StillFailing,
+        [.. remedy.Preview.Gained.Select(Of)], [.. remedy.Preview.Lost.Select(Of)], [.. remedy.Preview.Lists.Select(l =>
+            new ListPreviewView(l.Dn, l.Before, l.After))]);
 
     private static RightFlowView Of(RightFlow flow) => new(flow.Who, flow.What, flow.Denies, flow.Objects);
 

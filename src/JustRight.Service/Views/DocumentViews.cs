@@ -13,7 +13,8 @@ namespace JustRight.Service.Views;
 internal static class DocumentViews
 {
     public static SheetSummary Summary(Sheet sheet, DocumentRow? row, IReadOnlyList<Fault>? leftAside = null) => new(
-        sheet.Name, sheet.Product, sheet.Release, sheet.Title, sheet.Source, sheet.Accounts.Count, sheet.Accounts.Sum(a => a.Needs.Sum(Count)), row?.AddedAt, row?.AddedBy)
+        sheet.Name, sheet.Product, sheet.Release, sheet.Title, sheet.Source, sheet.Accounts.Count, sheet.Accounts.Sum(a =>
+            a.Needs.Sum(Count)), row?.AddedAt, row?.AddedBy)
     {
         Remarks = Remarks(leftAside ?? []),
     };
@@ -40,7 +41,9 @@ internal static class DocumentViews
         var outline = InstallOutline.Read(Encoding.UTF8.GetBytes(row.Text), row.File);
         var sheet = outline is { Product: { } product, Release: { } release } ? $"{product}@{release}" : "";
         var why = CannotBeRead(faults);
-        return new InstallSummary(row.Name, sheet, row.Name, outline?.Estate ?? "", outline?.Stage ?? "", false, null, null, why[0], row.AddedAt, row.AddedBy)
+        return new InstallSummary(
+            row.Name, sheet, row.Name, outline?.Estate ?? "", outline?.Stage ?? "", false, null, null, why[0], row.AddedAt,
+            row.AddedBy)
         {
             Remarks = why,
         };
@@ -54,7 +57,8 @@ internal static class DocumentViews
     /// <summary>What this release leaves aside of a document that an earlier one stored.</summary>
     public static IReadOnlyList<string> Remarks(IReadOnlyList<Fault> leftAside) => [.. leftAside.Select(f => $"left aside: {f}")];
 
-    private static IReadOnlyList<string> CannotBeRead(IReadOnlyList<Fault> faults) => [.. faults.Select(f => $"cannot be read: {f}")];
+    private static IReadOnlyList<string> CannotBeRead(IReadOnlyList<Fault> faults) =>
+        [.. faults.Select(f => $"cannot be read: {f}")];
 
     public static SheetView Of(Sheet sheet, string text, DocumentRow? row) => new(
         Summary(sheet, row), text,
@@ -62,13 +66,17 @@ internal static class DocumentViews
         [.. sheet.Places.Select(p => new SheetPlaceView(p.Key, p.Kind.ToString().ToLowerInvariant(), p.At.Line))]);
 
     public static EstateSummary Summary(Estate estate, DocumentRow? row, IReadOnlyList<Fault>? leftAside = null) => new(
-        estate.Name, estate.Title, estate.Domain.DnsName, ReachWords.Of(estate.Directory.Reach), estate.IsSimulated, [.. estate.Branches.Select(b => b.Key)], estate.Hosts.Count, estate.Instances.Count, row?.AddedAt, row?.AddedBy)
+        estate.Name, estate.Title, estate.Domain.DnsName, ReachWords.Of(
+            estate.Directory.Reach), estate.IsSimulated, [.. estate.Branches.Select(b => b.Key)], estate.Hosts.Count, estate.Instances.Count, row?.AddedAt, row?.AddedBy)
     {
         Remarks = Remarks(leftAside ?? []),
-        PeopleDirectories = [.. estate.PeopleDirectories.Select(d => new PeopleDirectoryView(d.Key, SignIns.SignInViews.Family(d), d.Reach == Reach.Simulation, d.PeopleIn.Text, d.GroupsIn.Text))],
+        PeopleDirectories = [.. estate.PeopleDirectories.Select(d =>
+            new PeopleDirectoryView(
+                d.Key, SignIns.SignInViews.Family(d), d.Reach == Reach.Simulation, d.PeopleIn.Text, d.GroupsIn.Text))],
     };
 
-    public static string Stage(Stage stage) => stage switch { Core.Installs.Stage.Installed => "installed", Core.Installs.Stage.Retiring => "retiring", _ => "planned" };
+    public static string Stage(Stage stage) =>
+        stage switch { Core.Installs.Stage.Installed => "installed", Core.Installs.Stage.Retiring => "retiring", _ => "planned" };
 
     private static int Count(NeedClause clause) => clause switch
     {

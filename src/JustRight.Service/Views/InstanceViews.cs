@@ -14,15 +14,26 @@ internal static class InstanceViews
 {
     private const int MostHolders = 5_000;
 
-    public static InstanceView Of(Estate estate, EstateInstance known, InstanceSnapshot instance, SurveyView view, IReadOnlyList<Plan> plans)
+    public static InstanceView Of(
+        Estate estate, EstateInstance known, InstanceSnapshot instance, SurveyView view, IReadOnlyList<Plan> plans)
     {
         var needs = new NeedsIndex(plans);
         var (holders, more) = InstanceHolders.Of(view, instance, MostHolders);
         return new InstanceView(
-            estate.Name, instance.Name, estate.IsSimulated, instance.Engine, instance.Release.Length > 0 ? instance.Release : known.Release?.ToString() ?? "", known.Host, [.. estate.PartnersOf(known).Select(p => p.Name)], ReachWords.Of(known.Reach), instance.ReadAt, instance.ReadBy, instance.Unread,
-            [.. instance.UnreadParts.Select(p => new UnreadPartView(p.Part, p.Reason, instance.ReadAt)), .. instance.Databases.Where(d => d.Unread is not null).Select(d => new UnreadPartView(d.Name, d.Unread!, instance.ReadAt))],
+            estate.Name, instance.Name, estate.IsSimulated, instance.Engine, instance.Release.Length > 0
+                ? instance.Release
+                : known.Release?.ToString()
+                    ?? "", known.Host, [.. estate.PartnersOf(known).Select(p => p.Name)], ReachWords.Of(known.Reach),
+                    instance.ReadAt, instance.ReadBy, instance.Unread,
+            [
+                .. instance.UnreadParts.Select(p => new UnreadPartView(p.Part, p.Reason, instance.ReadAt)),
+                .. instance.Databases.Where(d => d.Unread is not null)
+                    .Select(d => new UnreadPartView(d.Name, d.Unread!, instance.ReadAt))],
             [.. instance.Databases.Select(d => d.Name)], [.. holders.Select(h => Holder(h, view, needs))], more,
-            [.. plans.Where(p => p.Grants.Any(g => string.Equals(g.Right.AtInstance, instance.Name, StringComparison.OrdinalIgnoreCase))).Select(p => p.Install)]);
+            [.. plans.Where(p =>
+                p.Grants.Any(g =>
+                    string.Equals(
+                        g.Right.AtInstance, instance.Name, StringComparison.OrdinalIgnoreCase))).Select(p => p.Install)]);
     }
 
     private static InstanceHolderView Holder(InstanceHolder holder, SurveyView view, NeedsIndex needs)
@@ -30,7 +41,8 @@ internal static class InstanceViews
         var principal = view.Graph.PrincipalOf(holder.Holder);
         var (points, reason) = holder.Right.Reach;
         return new InstanceHolderView(
-            view.Graph.NameOf(holder.Holder), principal?.Kind == PrincipalKind.Computer, holder.Right.Words, holder.Right.Place, points, reason, [.. holder.Paths.Select(FitViews.Of)], holder.WhyNot,
+            view.Graph.NameOf(holder.Holder), principal?.Kind == PrincipalKind.Computer, holder.Right.Words, holder.Right.Place,
+            points, reason, [.. holder.Paths.Select(FitViews.Of)], holder.WhyNot,
             principal is null ? [] : needs.Installs(principal.Name, holder.Right));
     }
 }

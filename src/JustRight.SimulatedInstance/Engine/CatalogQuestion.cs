@@ -65,7 +65,10 @@ internal sealed class CatalogQuestion(Func<string, string?, string> sees)
         {
             if (element is not SelectScalarExpression scalar) throw NotKnown(element);
             Value(scalar.Expression);
-            _text.Append(" AS ").Append(Quoted(scalar.ColumnName?.Value ?? (scalar.Expression as ColumnReferenceExpression)?.MultiPartIdentifier.Identifiers[^1].Value ?? "")); // what is no column has no name
+            // what is no column has no name
+            _text.Append(" AS ")
+                .Append(Quoted(scalar.ColumnName?.Value
+                    ?? (scalar.Expression as ColumnReferenceExpression)?.MultiPartIdentifier.Identifiers[^1].Value ?? ""));
         });
         if (select.FromClause is { } from)
         {
@@ -82,8 +85,11 @@ internal sealed class CatalogQuestion(Func<string, string?, string> sees)
     {
         switch (table)
         {
-            case NamedTableReference { SchemaObject: var name, Alias: { } alias } when string.Equals(name.SchemaIdentifier?.Value, "sys", StringComparison.OrdinalIgnoreCase):
-                _text.Append("(SELECT * FROM ").Append(Quoted(name.BaseIdentifier.Value)).Append(" WHERE ").Append(sees(name.BaseIdentifier.Value, name.DatabaseIdentifier?.Value)).Append(") AS ").Append(Quoted(alias.Value));
+            case NamedTableReference { SchemaObject: var name, Alias: { } alias } when string.Equals(
+                name.SchemaIdentifier?.Value, "sys", StringComparison.OrdinalIgnoreCase):
+                _text.Append("(SELECT * FROM ").Append(Quoted(name.BaseIdentifier.Value)).Append(" WHERE ")
+                    .Append(sees(name.BaseIdentifier.Value, name.DatabaseIdentifier?.Value)).Append(") AS ")
+                    .Append(Quoted(alias.Value));
                 break;
             case QualifiedJoin { QualifiedJoinType: QualifiedJoinType.Inner or QualifiedJoinType.LeftOuter } join:
                 Table(join.FirstTableReference);
@@ -218,7 +224,9 @@ internal sealed class CatalogQuestion(Func<string, string?, string> sees)
         }
     }
 
-    private static string Quoted(string name) => $"`{name.Replace("`", "``", StringComparison.Ordinal)}`"; // in these quotes an unknown name is an error and never a text
+    // in these quotes an unknown name is an error and never a text
+    private static string Quoted(string name) => $"`{name.Replace("`", "``", StringComparison.Ordinal)}`";
 
-    private static EngineException NotKnown(TSqlFragment fragment) => EngineException.NotSimulated($"a question with a {fragment.GetType().Name}");
+    private static EngineException NotKnown(TSqlFragment fragment) =>
+        EngineException.NotSimulated($"a question with a {fragment.GetType().Name}");
 }

@@ -15,7 +15,9 @@ public static class DomainNames
     /// <summary>Looks <c>DOMAIN\name</c> up in the simulation's file; null when there is none.</summary>
     public static Func<string, DomainPrincipal?> Of(SimulationFile file) => name => file.Read(state =>
     {
-        if (name.Split('\\') is not [var domain, var bare] || !string.Equals(domain, state.Domain, StringComparison.OrdinalIgnoreCase)) return null;
+        if (name.Split('\\') is not [var domain, var bare]
+            || !string.Equals(domain, state.Domain, StringComparison.OrdinalIgnoreCase))
+            return null;
         return state.Principals.Find(p => string.Equals(p.Name, bare, StringComparison.OrdinalIgnoreCase)) is { } found
             ? new DomainPrincipal(Sid.Parse(state.DomainSid).Append(found.Rid), found.Kind == PrincipalKind.Group)
             : null;

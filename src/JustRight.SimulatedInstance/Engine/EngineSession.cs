@@ -26,7 +26,10 @@ internal sealed class EngineSession : IDisposable
     public EngineSession(SimulatedEngine engine, string login)
     {
         (_engine, _login) = (engine, login);
-        _powers = new Powers(engine.Catalog, engine.Catalog.ServerPrincipal(login, "'S'") ?? throw new EngineException(18456, $"Login failed for user '{login}'.", 14));
+        _powers = new Powers(
+            engine.Catalog,
+            engine.Catalog.ServerPrincipal(login, "'S'")
+                ?? throw new EngineException(18456, $"Login failed for user '{login}'.", 14));
         _runner = new StatementRunner(engine, _powers);
     }
 
@@ -44,7 +47,8 @@ internal sealed class EngineSession : IDisposable
     public IEnumerable<Answer> Batch(string text)
     {
         var parsed = new TSql170Parser(initialQuotedIdentifiers: true).Parse(new StringReader(text), out var errors);
-        if (errors.Count > 0) throw new EngineException(102, $"Incorrect syntax at line {errors[0].Line}: {errors[0].Message}", 15);
+        if (errors.Count > 0)
+            throw new EngineException(102, $"Incorrect syntax at line {errors[0].Line}: {errors[0].Message}", 15);
         return ((TSqlScript)parsed).Batches.SelectMany(b => b.Statements).SelectMany(Run).ToList();
     }
 
@@ -120,16 +124,24 @@ internal sealed class EngineSession : IDisposable
 #pragma warning disable CA2100 // put together by the translator, with every value apart
         command.CommandText = question.Text;
 #pragma warning restore CA2100
-        for (var i = 0; i < question.Values.Length; i++) command.Parameters.AddWithValue($"${i + 1}", question.Values[i] ?? DBNull.Value);
+        for (var i = 0; i < question.Values.Length; i++)
+            command.Parameters.AddWithValue($"${i + 1}", question.Values[i] ?? DBNull.Value);
         try
         {
             using var reader = command.ExecuteReader();
             var rows = new List<object?[]>();
-            while (reader.Read()) rows.Add([.. Enumerable.Range(0, reader.FieldCount).Select(i => reader.IsDBNull(i) ? null : reader.GetValue(i))]);
-            var columns = Enumerable.Range(0, reader.FieldCount).Select(i => (reader.GetName(i), Type: TypeOf(reader.GetDataTypeName(i), rows.Select(r => r[i]).FirstOrDefault(v => v is not null)))).ToList();
+            while (reader.Read())
+                rows.Add([.. Enumerable.Range(0, reader.FieldCount).Select(i => reader.IsDBNull(i) ? null : reader.GetValue(i))]);
+            var columns = Enumerable.Range(0, reader.FieldCount)
+                .Select(i =>
+                    (
+                        reader.GetName(i),
+                        Type: TypeOf(reader.GetDataTypeName(i), rows.Select(r => r[i]).FirstOrDefault(v => v is not null))))
+                .ToList();
             foreach (var row in rows)
                 for (var i = 0; i < row.Length; i++)
-                    if (columns[i].Type is "int" or "bit" && row[i] is not null) row[i] = Convert.ToInt32(row[i], CultureInfo.InvariantCulture);
+                    if (columns[i].Type is "int" or "bit" && row[i] is not null)
+                        row[i] = Convert.ToInt32(row[i], CultureInfo.InvariantCulture);
             return new Answer(columns, rows);
         }
         catch (SqliteException e)
@@ -138,7 +150,10 @@ internal sealed class EngineSession : IDisposable
         }
     }
 
-    private static string TypeOf(string declared, object? example) => declared is "int" or "bit" or "nvarchar" or "varbinary" ? declared : example switch { long or int => "int", byte[] => "varbinary", _ => "nvarchar" };
+    private static string TypeOf(string declared, object? example) =>
+        declared is "int" or "bit" or "nvarchar" or "varbinary"
+            ? declared
+            : example switch { long or int => "int", byte[] => "varbinary", _ => "nvarchar" };
 
     private void InTurn(Action act) => InTurn(() =>
     {

@@ -61,7 +61,9 @@ public sealed class SimulatedEngine : IDisposable
     public IReadOnlyList<IReadOnlyList<string>> Run(string script, string login)
     {
         using var session = new EngineSession(this, login);
-        return [.. session.Batch(script).LastOrDefault(a => a.Columns.Count > 0)?.Rows.Select(row => row.Select(v => v?.ToString() ?? "").ToList()) ?? []];
+        return [.. session.Batch(script).LastOrDefault(a => a.Columns.Count > 0)?.Rows.Select(row =>
+            row.Select(v => v?.ToString() ?? "").ToList())
+            ?? []];
     }
 
     /// <summary>Everything the catalog holds, in a fixed order, one line for each row: two that are equal say so.</summary>
@@ -74,12 +76,17 @@ public sealed class SimulatedEngine : IDisposable
             var question = table switch
             {
                 "server_principals" => "SELECT name, type, hex(sid), is_disabled FROM server_principals",
-                "server_role_members" => "SELECT r.name, p.name FROM server_role_members AS m JOIN server_principals AS r ON r.principal_id = m.role_principal_id JOIN server_principals AS p ON p.principal_id = m.member_principal_id",
-                "server_permissions" => "SELECT p.name, e.permission_name, e.state FROM server_permissions AS e JOIN server_principals AS p ON p.principal_id = e.grantee_principal_id",
+                "server_role_members" =>
+                    "SELECT r.name, p.name FROM server_role_members AS m JOIN server_principals AS r ON r.principal_id = m.role_principal_id JOIN server_principals AS p ON p.principal_id = m.member_principal_id",
+                "server_permissions" =>
+                    "SELECT p.name, e.permission_name, e.state FROM server_permissions AS e JOIN server_principals AS p ON p.principal_id = e.grantee_principal_id",
                 "databases" => "SELECT name, hex(owner_sid), state_desc FROM databases",
-                "database_principals" => "SELECT d.name, p.name, p.type, hex(p.sid) FROM database_principals AS p JOIN databases AS d ON d.database_id = p.db",
-                "database_role_members" => "SELECT d.name, r.name, p.name FROM database_role_members AS m JOIN databases AS d ON d.database_id = m.db JOIN database_principals AS r ON r.db = m.db AND r.principal_id = m.role_principal_id JOIN database_principals AS p ON p.db = m.db AND p.principal_id = m.member_principal_id",
-                "database_permissions" => "SELECT d.name, e.class, e.major_id, p.name, e.permission_name, e.state FROM database_permissions AS e JOIN databases AS d ON d.database_id = e.db JOIN database_principals AS p ON p.db = e.db AND p.principal_id = e.grantee_principal_id",
+                "database_principals" =>
+                    "SELECT d.name, p.name, p.type, hex(p.sid) FROM database_principals AS p JOIN databases AS d ON d.database_id = p.db",
+                "database_role_members" =>
+                    "SELECT d.name, r.name, p.name FROM database_role_members AS m JOIN databases AS d ON d.database_id = m.db JOIN database_principals AS r ON r.db = m.db AND r.principal_id = m.role_principal_id JOIN database_principals AS p ON p.db = m.db AND p.principal_id = m.member_principal_id",
+                "database_permissions" =>
+                    "SELECT d.name, e.class, e.major_id, p.name, e.permission_name, e.state FROM database_permissions AS e JOIN databases AS d ON d.database_id = e.db JOIN database_principals AS p ON p.db = e.db AND p.principal_id = e.grantee_principal_id",
                 "schemas" => "SELECT d.name, s.name FROM schemas AS s JOIN databases AS d ON d.database_id = s.db",
                 _ => "SELECT d.name, o.name FROM objects AS o JOIN databases AS d ON d.database_id = o.db",
             };
@@ -89,7 +96,8 @@ public sealed class SimulatedEngine : IDisposable
 #pragma warning restore CA2100
             using var reader = command.ExecuteReader();
             var rows = new List<string>();
-            while (reader.Read()) rows.Add($"{table}: {string.Join(" | ", Enumerable.Range(0, reader.FieldCount).Select(i => reader.IsDBNull(i) ? "" : reader.GetString(i)))}");
+            while (reader.Read())
+                rows.Add($"{table}: {string.Join(" | ", Enumerable.Range(0, reader.FieldCount).Select(i => reader.IsDBNull(i) ? "" : reader.GetString(i)))}");
             foreach (var row in rows.Order(StringComparer.Ordinal)) text.AppendLine(row);
         }
 
@@ -102,7 +110,9 @@ public sealed class SimulatedEngine : IDisposable
     /// <summary>Whether name and password are right, and the login is let in.</summary>
     internal bool Admits(string login, string password) =>
         _passwords.TryGetValue(login, out var kept) && CryptographicOperations.FixedTimeEquals(kept, Hash(password))
-        && Catalog.One("SELECT 1 FROM server_principals AS p JOIN server_permissions AS e ON e.grantee_principal_id = p.principal_id WHERE p.name = $1 AND p.is_disabled = 0 AND e.permission_name = 'CONNECT SQL' AND e.state IN ('G', 'W')", login) is not null;
+        && Catalog.One(
+            "SELECT 1 FROM server_principals AS p JOIN server_permissions AS e ON e.grantee_principal_id = p.principal_id WHERE p.name = $1 AND p.is_disabled = 0 AND e.permission_name = 'CONNECT SQL' AND e.state IN ('G', 'W')",
+            login) is not null;
 
     /// <summary>Who asks: the catalog's functions answer for the session whose turn it is.</summary>
     internal void Asks(string login, Powers powers) => (_asking, _powers) = (login, powers);
@@ -118,17 +128,29 @@ public sealed class SimulatedEngine : IDisposable
             _ => null,
         });
         store.CreateFunction("fn_SUSER_SNAME", () => _asking);
-        store.CreateFunction("fn_SUSER_SNAME", (byte[]? sid) => sid is null ? null : Catalog.One("SELECT name FROM server_principals WHERE sid = $1", sid) as string);
+        store.CreateFunction(
+            "fn_SUSER_SNAME",
+            (byte[]? sid) =>
+                sid is null ? null : Catalog.One("SELECT name FROM server_principals WHERE sid = $1", sid) as string);
         store.CreateFunction("fn_QUOTENAME", (string name) => $"[{name.Replace("]", "]]", StringComparison.Ordinal)}]");
-        store.CreateFunction("fn_HAS_DBACCESS", (string name) => Catalog.Database(name) is { } database ? _powers!.UserIn(database) is null ? 0 : 1 : (int?)null);
-        store.CreateFunction("fn_HAS_PERMS_BY_NAME", (string? securable, string? kind, string permission) => HasPermission(securable, kind, permission));
+        store.CreateFunction(
+            "fn_HAS_DBACCESS",
+            (string name) => Catalog.Database(name) is { } database ? _powers!.UserIn(database) is null ? 0 : 1 : (int?)null);
+        store.CreateFunction(
+            "fn_HAS_PERMS_BY_NAME",
+            (string? securable, string? kind, string permission) => HasPermission(securable, kind, permission));
     }
 
     private int? HasPermission(string? securable, string? kind, string permission)
     {
         if (securable is null && kind is null) return _powers!.At(permission) ? 1 : 0;
-        if (securable is null || !string.Equals(kind, "DATABASE", StringComparison.OrdinalIgnoreCase) || permission != "VIEW DEFINITION") return null;
-        return Catalog.Database(securable[1..^1].Replace("]]", "]", StringComparison.Ordinal)) is { } database && _powers!.UserIn(database) is not null ? _powers.SeesDefinitionsIn(database) ? 1 : 0 : null;
+        if (securable is null || !string.Equals(kind, "DATABASE", StringComparison.OrdinalIgnoreCase)
+            || permission != "VIEW DEFINITION")
+            return null;
+        return Catalog.Database(securable[1..^1].Replace("]]", "]", StringComparison.Ordinal)) is { } database
+            && _powers!.UserIn(database) is not null ? _powers.SeesDefinitionsIn(database) ? 1
+            : 0
+            : null;
     }
 
     private static byte[] Hash(string password) => SHA256.HashData(Encoding.UTF8.GetBytes(password));

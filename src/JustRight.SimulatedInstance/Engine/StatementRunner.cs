@@ -15,8 +15,12 @@ internal sealed class StatementRunner(SimulatedEngine engine, Powers powers)
     /// <summary>Whether the session gets into a database: its number.</summary>
     public int Enter(string name)
     {
-        if (Catalog.Database(name) is not { } database) throw new EngineException(911, $"Database '{name}' does not exist. Make sure that the name is entered correctly.");
-        return powers.UserIn(database) is null ? throw new EngineException(916, $"The login is not able to access the database \"{name}\" under the current security context.", 14) : database;
+        if (Catalog.Database(name) is not { } database)
+            throw new EngineException(911, $"Database '{name}' does not exist. Make sure that the name is entered correctly.");
+        return powers.UserIn(database) is null
+            ? throw new EngineException(
+                916, $"The login is not able to access the database \"{name}\" under the current security context.", 14)
+            : database;
     }
 
     /// <summary>
@@ -63,18 +67,30 @@ internal sealed class StatementRunner(SimulatedEngine engine, Powers powers)
                 break;
             case AlterLoginEnableDisableStatement s:
                 Require(powers.At("ALTER ANY LOGIN"));
-                Catalog.Run("UPDATE server_principals SET is_disabled = $2 WHERE principal_id = $1", Catalog.ServerPrincipal(s.Name.Value, "'S', 'U', 'G'") ?? throw EngineException.Missing("alter", "login", s.Name.Value), s.IsEnable ? 0 : 1);
+                Catalog.Run(
+                    "UPDATE server_principals SET is_disabled = $2 WHERE principal_id = $1",
+                    Catalog.ServerPrincipal(s.Name.Value, "'S', 'U', 'G'")
+                        ?? throw EngineException.Missing("alter", "login", s.Name.Value),
+                    s.IsEnable ? 0 : 1);
                 break;
             case CreateServerRoleStatement s:
                 Require(powers.At("CREATE SERVER ROLE"));
-                Catalog.AddServerPrincipal(Free(s.Name.Value, Catalog.ServerPrincipal(s.Name.Value, "'S', 'U', 'G', 'R'"), 15025, "The server principal '{0}' already exists."), "R", Fresh());
+                Catalog.AddServerPrincipal(
+                    Free(
+                        s.Name.Value, Catalog.ServerPrincipal(s.Name.Value, "'S', 'U', 'G', 'R'"), 15025,
+                        "The server principal '{0}' already exists."),
+                    "R", Fresh());
                 break;
             case AlterServerRoleStatement s:
                 AlterServerRole(s.Name.Value, s.Action);
                 break;
             case CreateDatabaseStatement s:
                 Require(powers.At("CREATE ANY DATABASE") || powers.InServerRole("dbcreator"));
-                Catalog.AddDatabase(Free(s.DatabaseName.Value, Catalog.Database(s.DatabaseName.Value), 1801, "Database '{0}' already exists. Choose a different database name."), OwnSid());
+                Catalog.AddDatabase(
+                    Free(
+                        s.DatabaseName.Value, Catalog.Database(s.DatabaseName.Value), 1801,
+                        "Database '{0}' already exists. Choose a different database name."),
+                    OwnSid());
                 break;
             case CreateUserStatement { UserLoginOption: { UserLoginOptionType: UserLoginOptionType.Login } option } s:
                 CreateUser(Enter(current), s.Name.Value, option.Identifier.Value);
@@ -84,18 +100,31 @@ internal sealed class StatementRunner(SimulatedEngine engine, Powers powers)
                 break;
             case CreateRoleStatement s:
                 Require(powers.In(Enter(current), "CREATE ROLE", "db_securityadmin", "db_ddladmin"));
-                Catalog.AddDatabasePrincipal(Enter(current), Free(s.Name.Value, Catalog.DatabasePrincipal(Enter(current), s.Name.Value, "'S', 'U', 'G', 'R'"), 15023, "User, group, or role '{0}' already exists in the current database."), "R", null);
+                Catalog.AddDatabasePrincipal(
+                    Enter(current),
+                    Free(
+                        s.Name.Value, Catalog.DatabasePrincipal(Enter(current), s.Name.Value, "'S', 'U', 'G', 'R'"), 15023,
+                        "User, group, or role '{0}' already exists in the current database."),
+                    "R", null);
                 break;
             case AlterRoleStatement s:
                 AlterRole(Enter(current), s.Name.Value, s.Action);
                 break;
             case CreateSchemaStatement s:
                 Require(powers.In(Enter(current), "CREATE SCHEMA", "db_ddladmin"));
-                Catalog.Run("INSERT INTO schemas VALUES($1, $2, $3, 1)", Enter(current), Catalog.NextNumber(), Free(s.Name.Value, Schema(Enter(current), s.Name.Value), 2714, "There is already an object named '{0}' in the database."));
+                Catalog.Run(
+                    "INSERT INTO schemas VALUES($1, $2, $3, 1)", Enter(current), Catalog.NextNumber(),
+                    Free(
+                        s.Name.Value, Schema(Enter(current), s.Name.Value), 2714,
+                        "There is already an object named '{0}' in the database."));
                 break;
             case CreateTableStatement s:
                 Require(powers.In(Enter(current), "CREATE TABLE", "db_ddladmin"));
-                Catalog.Run("INSERT INTO objects VALUES($1, $2, $3, $4, 'U')", Enter(current), Catalog.NextNumber(), Schema(Enter(current), s.SchemaObjectName.SchemaIdentifier?.Value ?? "dbo") ?? throw EngineException.Missing("find", "schema", s.SchemaObjectName.SchemaIdentifier!.Value), s.SchemaObjectName.BaseIdentifier.Value);
+                Catalog.Run(
+                    "INSERT INTO objects VALUES($1, $2, $3, $4, 'U')", Enter(current), Catalog.NextNumber(),
+                    Schema(Enter(current), s.SchemaObjectName.SchemaIdentifier?.Value ?? "dbo")
+                        ?? throw EngineException.Missing("find", "schema", s.SchemaObjectName.SchemaIdentifier!.Value),
+                    s.SchemaObjectName.BaseIdentifier.Value);
                 break;
             case SecurityStatement s:
                 new PermissionRunner(Catalog, powers).Run(s, current, Enter);
@@ -104,26 +133,37 @@ internal sealed class StatementRunner(SimulatedEngine engine, Powers powers)
                 ChangeOwner(of.ObjectName.MultiPartIdentifier.Identifiers[^1].Value, s.PrincipalName.Value);
                 break;
             default:
-                throw EngineException.NotSimulated($"the statement {statement.GetType().Name.Replace("Statement", "", StringComparison.Ordinal)}");
+                throw EngineException.NotSimulated(
+                    $"the statement {statement.GetType().Name.Replace("Statement", "", StringComparison.Ordinal)}");
         }
     }
 
     private void CreateLogin(string name)
     {
         Require(powers.At("ALTER ANY LOGIN") || powers.At("CREATE LOGIN") || powers.InServerRole("securityadmin"));
-        if (!name.Contains('\\', StringComparison.Ordinal)) throw new EngineException(15407, $"'{name}' is not a valid Windows NT name. Give the complete name: <domain\\username>.");
+        if (!name.Contains('\\', StringComparison.Ordinal))
+            throw new EngineException(
+                15407, $"'{name}' is not a valid Windows NT name. Give the complete name: <domain\\username>.");
         Free(name, Catalog.ServerPrincipal(name, "'S', 'U', 'G', 'R'"), 15025, "The server principal '{0}' already exists.");
-        if (engine.Birth.Domain(name) is not { } found) throw new EngineException(15401, $"Windows NT user or group '{name}' not found. Check the name again.");
+        if (engine.Birth.Domain(name) is not { } found)
+            throw new EngineException(15401, $"Windows NT user or group '{name}' not found. Check the name again.");
         var sid = found.Sid.ToBytes();
-        if (Catalog.One("SELECT 1 FROM server_principals WHERE sid = $1", sid) is not null) throw new EngineException(15433, "Supplied parameter sid is in use.");
+        if (Catalog.One("SELECT 1 FROM server_principals WHERE sid = $1", sid) is not null)
+            throw new EngineException(15433, "Supplied parameter sid is in use.");
         Catalog.AddServerPrincipal(name, found.IsGroup ? "G" : "U", sid);
     }
 
     private void DropLogin(string name)
     {
-        if (!(powers.At("ALTER ANY LOGIN") || powers.InServerRole("securityadmin")) || Catalog.ServerPrincipal(name, "'S', 'U', 'G'") is not { } login) throw EngineException.Missing("drop", "login", name);
-        if (Catalog.One("SELECT 1 FROM databases AS d JOIN server_principals AS p ON p.sid = d.owner_sid WHERE p.principal_id = $1", login) is not null)
-            throw new EngineException(15174, $"Login '{name}' owns one or more database(s). Change the owner of the database(s) before dropping the login.");
+        if (!(powers.At("ALTER ANY LOGIN") || powers.InServerRole("securityadmin"))
+            || Catalog.ServerPrincipal(name, "'S', 'U', 'G'") is not { } login)
+            throw EngineException.Missing("drop", "login", name);
+        if (Catalog.One(
+            "SELECT 1 FROM databases AS d JOIN server_principals AS p ON p.sid = d.owner_sid WHERE p.principal_id = $1",
+            login) is not null)
+            throw new EngineException(
+                15174,
+                $"Login '{name}' owns one or more database(s). Change the owner of the database(s) before dropping the login.");
         Catalog.Run("DELETE FROM server_role_members WHERE member_principal_id = $1", login);
         Catalog.Run("DELETE FROM server_permissions WHERE grantee_principal_id = $1", login);
         Catalog.Run("DELETE FROM server_principals WHERE principal_id = $1", login);
@@ -133,28 +173,40 @@ internal sealed class StatementRunner(SimulatedEngine engine, Powers powers)
     {
         if (Catalog.ServerPrincipal(name, Role) is not { } role) throw EngineException.Missing("alter", "server role", name);
         var isFixed = Catalog.Number("SELECT is_fixed_role FROM server_principals WHERE principal_id = $1", role) == 1;
-        if (!(powers.InServerRole(name) || (!isFixed && powers.At("ALTER ANY SERVER ROLE")) || powers.RulesAll)) throw EngineException.Missing("alter", "server role", name);
+        if (!(powers.InServerRole(name) || (!isFixed && powers.At("ALTER ANY SERVER ROLE")) || powers.RulesAll))
+            throw EngineException.Missing("alter", "server role", name);
         var (member, add) = MemberOf(action);
-        if (Catalog.ServerPrincipal(member, "'S', 'U', 'G', 'R'") is not { } principal) throw EngineException.Missing(add ? "add" : "drop", "principal", member);
+        if (Catalog.ServerPrincipal(member, "'S', 'U', 'G', 'R'") is not { } principal)
+            throw EngineException.Missing(add ? "add" : "drop", "principal", member);
         if (add) Catalog.Run("INSERT OR IGNORE INTO server_role_members VALUES($1, $2)", role, principal);
-        else if (Catalog.Run("DELETE FROM server_role_members WHERE role_principal_id = $1 AND member_principal_id = $2", role, principal) == 0) throw EngineException.Missing("drop", "principal", member);
+        else if (Catalog.Run(
+            "DELETE FROM server_role_members WHERE role_principal_id = $1 AND member_principal_id = $2", role, principal) == 0)
+            throw EngineException.Missing("drop", "principal", member);
     }
 
     private void CreateUser(int database, string name, string login)
     {
         Require(powers.In(database, "ALTER ANY USER", "db_accessadmin"));
-        Free(name, Catalog.DatabasePrincipal(database, name, "'S', 'U', 'G', 'R'"), 15023, "User, group, or role '{0}' already exists in the current database.");
-        if (Catalog.ServerPrincipal(login, "'S', 'U', 'G'") is not { } principal) throw new EngineException(15007, $"'{login}' is not a valid login or you do not have permission.");
+        Free(
+            name, Catalog.DatabasePrincipal(database, name, "'S', 'U', 'G', 'R'"), 15023,
+            "User, group, or role '{0}' already exists in the current database.");
+        if (Catalog.ServerPrincipal(login, "'S', 'U', 'G'") is not { } principal)
+            throw new EngineException(15007, $"'{login}' is not a valid login or you do not have permission.");
         var sid = (byte[])Catalog.One("SELECT sid FROM server_principals WHERE principal_id = $1", principal)!;
-        if (Catalog.One("SELECT 1 FROM database_principals WHERE db = $1 AND sid = $2", database, sid) is not null) throw new EngineException(15063, "The login already has an account under a different user name.");
-        Catalog.AddDatabasePrincipal(database, name, (string)Catalog.One("SELECT type FROM server_principals WHERE principal_id = $1", principal)!, sid);
+        if (Catalog.One("SELECT 1 FROM database_principals WHERE db = $1 AND sid = $2", database, sid) is not null)
+            throw new EngineException(15063, "The login already has an account under a different user name.");
+        Catalog.AddDatabasePrincipal(
+            database, name, (string)Catalog.One("SELECT type FROM server_principals WHERE principal_id = $1", principal)!, sid);
     }
 
     private void DropUser(int database, string name)
     {
-        if (!powers.In(database, "ALTER ANY USER", "db_accessadmin") || Catalog.DatabasePrincipal(database, name, "'S', 'U', 'G'") is not { } user) throw EngineException.Missing("drop", "user", name);
+        if (!powers.In(database, "ALTER ANY USER", "db_accessadmin")
+            || Catalog.DatabasePrincipal(database, name, "'S', 'U', 'G'") is not { } user)
+            throw EngineException.Missing("drop", "user", name);
         if (user <= 2) throw new EngineException(15150, $"Cannot drop the user '{name}'.");
-        if (Catalog.One("SELECT 1 FROM schemas WHERE db = $1 AND principal_id = $2", database, user) is not null) throw new EngineException(15138, "The database principal owns a schema in the database, and cannot be dropped.");
+        if (Catalog.One("SELECT 1 FROM schemas WHERE db = $1 AND principal_id = $2", database, user) is not null)
+            throw new EngineException(15138, "The database principal owns a schema in the database, and cannot be dropped.");
         Catalog.Run("DELETE FROM database_role_members WHERE db = $1 AND member_principal_id = $2", database, user);
         Catalog.Run("DELETE FROM database_permissions WHERE db = $1 AND grantee_principal_id = $2", database, user);
         Catalog.Run("DELETE FROM database_principals WHERE db = $1 AND principal_id = $2", database, user);
@@ -163,26 +215,35 @@ internal sealed class StatementRunner(SimulatedEngine engine, Powers powers)
     private void AlterRole(int database, string name, AlterRoleAction action)
     {
         var isFixed = name.StartsWith("db_", StringComparison.OrdinalIgnoreCase);
-        if (Catalog.DatabasePrincipal(database, name, Role) is not { } role || !(isFixed ? powers.Owns(database) : powers.In(database, "ALTER ANY ROLE", "db_securityadmin"))) throw EngineException.Missing("alter", "role", name);
+        if (Catalog.DatabasePrincipal(database, name, Role) is not { } role
+            || !(isFixed ? powers.Owns(database) : powers.In(database, "ALTER ANY ROLE", "db_securityadmin")))
+            throw EngineException.Missing("alter", "role", name);
         var (member, add) = MemberOf(action);
-        if (Catalog.DatabasePrincipal(database, member, "'S', 'U', 'G', 'R'") is not { } principal) throw EngineException.Missing(add ? "add" : "drop", "principal", member);
+        if (Catalog.DatabasePrincipal(database, member, "'S', 'U', 'G', 'R'") is not { } principal)
+            throw EngineException.Missing(add ? "add" : "drop", "principal", member);
         if (add) Catalog.Run("INSERT OR IGNORE INTO database_role_members VALUES($1, $2, $3)", database, role, principal);
-        else if (Catalog.Run("DELETE FROM database_role_members WHERE db = $1 AND role_principal_id = $2 AND member_principal_id = $3", database, role, principal) == 0) throw EngineException.Missing("drop", "principal", member);
+        else if (Catalog.Run(
+            "DELETE FROM database_role_members WHERE db = $1 AND role_principal_id = $2 AND member_principal_id = $3", database,
+            role, principal) == 0)
+            throw EngineException.Missing("drop", "principal", member);
     }
 
     private void ChangeOwner(string name, string owner)
     {
         var database = Enter(name);
         Require(powers.RulesAll || (powers.Owns(database) && powers.At("CONTROL SERVER")));
-        if (Catalog.ServerPrincipal(owner, $"'S', {Windows}") is not { } login) throw EngineException.Missing("find", "principal", owner);
+        if (Catalog.ServerPrincipal(owner, $"'S', {Windows}") is not { } login)
+            throw EngineException.Missing("find", "principal", owner);
         var sid = Catalog.One("SELECT sid FROM server_principals WHERE principal_id = $1", login);
-        if (Catalog.One("SELECT 1 FROM database_principals WHERE db = $1 AND sid = $2 AND principal_id <> 1", database, sid) is not null)
+        if (Catalog.One(
+            "SELECT 1 FROM database_principals WHERE db = $1 AND sid = $2 AND principal_id <> 1", database, sid) is not null)
             throw new EngineException(15110, "The proposed new database owner is already a user or aliased in the database.");
         Catalog.Run("UPDATE databases SET owner_sid = $2 WHERE database_id = $1", database, sid);
         Catalog.Run("UPDATE database_principals SET sid = $2 WHERE db = $1 AND principal_id = 1", database, sid);
     }
 
-    private int? Schema(int database, string name) => Catalog.Number("SELECT schema_id FROM schemas WHERE db = $1 AND name = $2", database, name);
+    private int? Schema(int database, string name) =>
+        Catalog.Number("SELECT schema_id FROM schemas WHERE db = $1 AND name = $2", database, name);
 
     private byte[] OwnSid() => (byte[])Catalog.One("SELECT sid FROM server_principals WHERE principal_id = $1", powers.Login)!;
 

@@ -10,7 +10,8 @@ using JustRight.SimulatedInstance.Engine;
 namespace JustRight.SimulatedInstance.Wire;
 
 /// <summary>One client: settles the encryption, takes its login, and answers what it sends until it goes.</summary>
-internal sealed class Connection(TcpClient client, X509Certificate2 certificate, SimulatedEngine engine, Func<string, Trouble> troubleAt)
+internal sealed class Connection(
+    TcpClient client, X509Certificate2 certificate, SimulatedEngine engine, Func<string, Trouble> troubleAt)
 {
     private const byte Encrypted = 0x01, EncryptionRequired = 0x03, EncryptionOption = 0x01;
     private const ushort BeginTransaction = 5, Commit = 7, Rollback = 8;
@@ -29,11 +30,19 @@ internal sealed class Connection(TcpClient client, X509Certificate2 certificate,
                 await plain.WriteAsync(PacketKind.Answer, PreLoginAnswer(asked), cancel);
                 var handshake = new HandshakeStream(network);
                 await using var tls = new SslStream(handshake);
-                await tls.AuthenticateAsServerAsync(new SslServerAuthenticationOptions { ServerCertificate = certificate, EnabledSslProtocols = SslProtocols.Tls12 }, cancel); // over this handshake the protocol has no later version
+                // over this handshake the protocol has no later version
+                await tls.AuthenticateAsServerAsync(
+                    new SslServerAuthenticationOptions
+                    {
+                        ServerCertificate = certificate,
+                        EnabledSslProtocols = SslProtocols.Tls12,
+                    },
+                    cancel);
                 handshake.IsOver = true;
                 await ServeAsync(new PacketStream(tls), cancel);
             }
-            catch (Exception e) when (e is IOException or SocketException or AuthenticationException or OperationCanceledException or InvalidDataException or ObjectDisposedException)
+            catch (Exception e) when (
+                e is IOException or SocketException or AuthenticationException or OperationCanceledException or InvalidDataException or ObjectDisposedException)
             {
                 // The client went, or does not speak the protocol: it is gone, and so is what it had not committed.
             }
@@ -46,7 +55,8 @@ internal sealed class Connection(TcpClient client, X509Certificate2 certificate,
         var login = LoginMessage.Read(body);
         if (!engine.Admits(login.User, login.Password))
         {
-            await AnswerAsync(new TokenWriter().Error(18456, 14, $"Login failed for user '{login.User}'.", engine.Birth.Name).Done(failed: true));
+            await AnswerAsync(new TokenWriter().Error(
+                18456, 14, $"Login failed for user '{login.User}'.", engine.Birth.Name).Done(failed: true));
             return;
         }
 
@@ -77,7 +87,9 @@ internal sealed class Connection(TcpClient client, X509Certificate2 certificate,
                     await AnswerAsync(new TokenWriter().Done(attention: true));
                     break;
                 default:
-                    await AnswerAsync(new TokenWriter().Error(50000, 16, "This is a simulated instance, and it takes batches of statements alone.", engine.Birth.Name).Done(failed: true));
+                    await AnswerAsync(new TokenWriter().Error(
+                        50000, 16, "This is a simulated instance, and it takes batches of statements alone.",
+                        engine.Birth.Name).Done(failed: true));
                     break;
             }
         }
@@ -91,10 +103,16 @@ internal sealed class Connection(TcpClient client, X509Certificate2 certificate,
         var before = session.Database;
         try
         {
-            if (trouble == Trouble.Deadlock) throw new EngineException(1205, "Transaction was deadlocked on lock resources with another process and has been chosen as the deadlock victim. Rerun the transaction.", 13);
+            if (trouble == Trouble.Deadlock)
+                throw new EngineException(
+                    1205,
+                    "Transaction was deadlocked on lock resources with another process and has been chosen as the deadlock victim. Rerun the transaction.",
+                    13);
             var answers = session.Batch(text).ToList();
             if (session.Database != before) tokens.Entered(session.Database, before);
-            for (var i = 0; i < answers.Count; i++) tokens.Answer(answers[i]).Done(i < answers.Count - 1, answers[i].Columns.Count > 0 ? answers[i].Rows.Count : null);
+            for (var i = 0; i < answers.Count; i++)
+                tokens.Answer(answers[i])
+                    .Done(i < answers.Count - 1, answers[i].Columns.Count > 0 ? answers[i].Rows.Count : null);
             return answers.Count == 0 ? tokens.Done() : tokens;
         }
         catch (EngineException e)
@@ -120,7 +138,11 @@ internal sealed class Connection(TcpClient client, X509Certificate2 certificate,
                 session.End(keep: kind == Commit);
                 return new TokenWriter().TransactionChanged(kind == Commit ? (byte)9 : (byte)10, _transactions).Done();
             default:
-                return new TokenWriter().Error(50000, 16, "This is a simulated instance, and it begins, commits and rolls back alone.", engine.Birth.Name).Done(failed: true);
+                return new TokenWriter()
+                    .Error(
+                        50000, 16, "This is a simulated instance, and it begins, commits and rolls back alone.",
+                        engine.Birth.Name)
+                    .Done(failed: true);
         }
     }
 
@@ -150,7 +172,11 @@ internal sealed class Connection(TcpClient client, X509Certificate2 certificate,
     private static byte[] Option(byte[] body, byte option)
     {
         for (var at = 0; at + 5 <= body.Length && body[at] != 0xFF; at += 5)
-            if (body[at] == option) return body.AsSpan(BinaryPrimitives.ReadUInt16BigEndian(body.AsSpan(at + 1)), BinaryPrimitives.ReadUInt16BigEndian(body.AsSpan(at + 3))).ToArray();
+            if (body[at] == option)
+                return body.AsSpan(
+                    BinaryPrimitives.ReadUInt16BigEndian(body.AsSpan(at + 1)),
+                    BinaryPrimitives.ReadUInt16BigEndian(body.AsSpan(at + 3)))
+                    .ToArray();
         return [];
     }
 }

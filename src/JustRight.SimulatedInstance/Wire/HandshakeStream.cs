@@ -46,7 +46,9 @@ internal sealed class HandshakeStream(Stream network) : Stream
 
     /// <inheritdoc/>
     public override ValueTask WriteAsync(ReadOnlyMemory<byte> buffer, CancellationToken cancellationToken = default) =>
-        IsOver ? network.WriteAsync(buffer, cancellationToken) : new ValueTask(_packets.WriteAsync(PacketKind.PreLogin, buffer, cancellationToken));
+        IsOver
+            ? network.WriteAsync(buffer, cancellationToken)
+            : new ValueTask(_packets.WriteAsync(PacketKind.PreLogin, buffer, cancellationToken));
 
     /// <inheritdoc/>
     public override Task FlushAsync(CancellationToken cancellationToken) => network.FlushAsync(cancellationToken);
@@ -55,10 +57,12 @@ internal sealed class HandshakeStream(Stream network) : Stream
     public override void Flush() => network.Flush();
 
     /// <inheritdoc/>
-    public override int Read(byte[] buffer, int offset, int count) => ReadAsync(buffer.AsMemory(offset, count)).AsTask().GetAwaiter().GetResult();
+    public override int Read(byte[] buffer, int offset, int count) =>
+        ReadAsync(buffer.AsMemory(offset, count)).AsTask().GetAwaiter().GetResult();
 
     /// <inheritdoc/>
-    public override void Write(byte[] buffer, int offset, int count) => WriteAsync(buffer.AsMemory(offset, count)).AsTask().GetAwaiter().GetResult();
+    public override void Write(byte[] buffer, int offset, int count) =>
+        WriteAsync(buffer.AsMemory(offset, count)).AsTask().GetAwaiter().GetResult();
 
     /// <inheritdoc/>
     public override long Seek(long offset, SeekOrigin origin) => throw new NotSupportedException();

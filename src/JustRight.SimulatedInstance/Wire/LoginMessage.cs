@@ -11,7 +11,10 @@ internal sealed record LoginMessage(string User, string Password, string Databas
     private const int DatabaseAt = 68;
 
     /// <summary>Reads a login.</summary>
-    public static LoginMessage Read(byte[] body) => new(Text(body, UserAt), Encoding.Unicode.GetString([.. Part(body, PasswordAt).Select(Unscrambled)]), Text(body, DatabaseAt));
+    public static LoginMessage Read(byte[] body) =>
+        new(
+            Text(body, UserAt), Encoding.Unicode.GetString([.. Part(body, PasswordAt).Select(Unscrambled)]),
+            Text(body, DatabaseAt));
 
     private static string Text(byte[] body, int at) => Encoding.Unicode.GetString(Part(body, at));
 

@@ -41,7 +41,8 @@ internal sealed class PacketStream(Stream inner)
         {
             if (await inner.ReadAtLeastAsync(header, HeaderLength, throwOnEndOfStream: false, cancel) < HeaderLength) return null;
             var length = BinaryPrimitives.ReadUInt16BigEndian(header.AsSpan(2)) - HeaderLength;
-            if (length < 0 || body.Length + length > LargestMessage) throw new InvalidDataException("A packet says that it has a length which it cannot have.");
+            if (length < 0 || body.Length + length > LargestMessage)
+                throw new InvalidDataException("A packet says that it has a length which it cannot have.");
             var part = new byte[length];
             await inner.ReadExactlyAsync(part, cancel);
             body.Write(part);

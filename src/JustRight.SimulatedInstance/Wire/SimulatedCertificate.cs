@@ -14,7 +14,8 @@ public static class SimulatedCertificate
     public static X509Certificate2 New(string name = "localhost")
     {
         using var key = RSA.Create(2048);
-        var request = new CertificateRequest($"CN={name}, O=Fennmoor Dairy (simulated)", key, HashAlgorithmName.SHA256, RSASignaturePadding.Pkcs1);
+        var request = new CertificateRequest(
+            $"CN={name}, O=Fennmoor Dairy (simulated)", key, HashAlgorithmName.SHA256, RSASignaturePadding.Pkcs1);
         var names = new SubjectAlternativeNameBuilder();
         names.AddDnsName(name);
         names.AddIpAddress(IPAddress.Loopback);

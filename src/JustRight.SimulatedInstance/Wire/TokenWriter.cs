@@ -85,7 +85,10 @@ internal sealed class TokenWriter
     /// <param name="more">Whether another one follows.</param>
     /// <param name="rows">How many rows it had, or null when it is no question.</param>
     public TokenWriter Done(bool more = false, long? rows = null, bool failed = false, bool attention = false) =>
-        Byte(DoneToken).Short((ushort)((more ? DoneMore : 0) | (failed ? DoneError : 0) | (rows is null ? 0 : DoneCount) | (attention ? DoneAttention : 0))).Short(rows is null ? (ushort)0 : (ushort)0xC1).Long(rows ?? 0);
+        Byte(DoneToken)
+            .Short((ushort)((more ? DoneMore : 0) | (failed ? DoneError : 0) | (rows is null ? 0 : DoneCount) | (
+                attention ? DoneAttention : 0)))
+            .Short(rows is null ? (ushort)0 : (ushort)0xC1).Long(rows ?? 0);
 
     private void Value(string type, object? value)
     {

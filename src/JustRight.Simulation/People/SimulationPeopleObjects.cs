@@ -13,13 +13,21 @@ internal static class SimulationPeopleObjects
     private const int DefaultMaximumAgeDays = 42; // the age at which passwords end in a new domain
 
     /// <summary>Everything in a directory.</summary>
-    public static List<PeopleObject> Of(SimulationState state, PeopleDirectory directory) => directory.IsOfDomain ? OfDomain(state) : Beside(state, directory);
+    public static List<PeopleObject> Of(SimulationState state, PeopleDirectory directory) =>
+        directory.IsOfDomain ? OfDomain(state) : Beside(state, directory);
 
     private static List<PeopleObject> OfDomain(SimulationState state)
     {
-        var holders = state.Principals.Where(p => p.Kind == PrincipalKind.Group).SelectMany(g => g.Members.Select(m => (Member: state.Find(m)?.Dn, Group: g.Dn))).Where(m => m.Member is not null).ToLookup(m => m.Member!, m => m.Group);
+        var holders = state.Principals.Where(p => p.Kind == PrincipalKind.Group)
+            .SelectMany(g => g.Members.Select(m => (Member: state.Find(m)?.Dn, Group: g.Dn))).Where(m => m.Member is not null)
+            .ToLookup(m => m.Member!, m => m.Group);
         List<PeopleObject> objects = [Object(state.Root, ("objectClass", ["top", "domainDNS"]))];
-        objects.AddRange(SimulationAccessLists.Containers(state).Select(dn => Object(dn, ("objectClass", ["top", dn.StartsWith("OU=", StringComparison.OrdinalIgnoreCase) ? "organizationalUnit" : "container"]))));
+        objects.AddRange(SimulationAccessLists.Containers(state).Select(dn =>
+            Object(
+                dn,
+                (
+                    "objectClass",
+                    ["top", dn.StartsWith("OU=", StringComparison.OrdinalIgnoreCase) ? "organizationalUnit" : "container"]))));
         objects.AddRange(state.Principals.Select(p => OfPrincipal(state, p, [.. holders[p.Dn]])));
         return objects;
     }
@@ -36,7 +44,10 @@ internal static class SimulationPeopleObjects
         var category = principal.Kind switch { PrincipalKind.Group => "Group", PrincipalKind.Computer => "Computer", _ => "Person" };
         var values = new List<(string, string[])>
         {
-            ("objectClass", classes), ("objectCategory", [$"CN={category},CN=Schema,CN=Configuration,{state.Root}"]), ("cn", [name]), ("name", [name]), ("sAMAccountName", [principal.Name]), ("distinguishedName", [principal.Dn]), ("memberOf", memberOf),
+            ("objectClass", classes), (
+                "objectCategory", [$"CN={category},CN=Schema,CN=Configuration,{state.Root}"]), ("cn", [name]), ("name", [name]), (
+                "sAMAccountName", [principal.Name]), (
+                "distinguishedName", [principal.Dn]), ("memberOf", memberOf),
             ("description", principal.Description.Length > 0 ? [principal.Description] : []),
         };
         if (principal.Rid < FirstOwnRid) values.Add(("isCriticalSystemObject", ["TRUE"]));
@@ -53,7 +64,9 @@ internal static class SimulationPeopleObjects
         if (name.Split(' ') is [var given, var surname])
         {
             var mail = $"{given}.{surname}@fennmoor.example".ToLowerInvariant();
-            values.AddRange([("givenName", [given]), ("sn", [surname]), ("displayName", [name]), ("mail", [mail]), ("userPrincipalName", [$"{principal.Name}@fennmoor.example"]), ("company", ["Fennmoor Dairy"])]);
+            values.AddRange([
+                ("givenName", [given]), ("sn", [surname]), ("displayName", [name]), ("mail", [mail]),
+                ("userPrincipalName", [$"{principal.Name}@fennmoor.example"]), ("company", ["Fennmoor Dairy"])]);
         }
 
         return Object(principal.Dn, [.. values]);
@@ -62,12 +75,21 @@ internal static class SimulationPeopleObjects
     private static List<PeopleObject> Beside(SimulationState state, PeopleDirectory directory)
     {
         var inside = state.People.Where(p => DistinguishedName.Parse(p.Dn).IsAtOrBelow(directory.Root)).ToList();
-        var holders = inside.SelectMany(g => g.Values.GetValueOrDefault("member", []).Select(m => (Member: m, g.Dn))).ToLookup(m => m.Member, m => m.Dn, StringComparer.OrdinalIgnoreCase);
-        return [.. inside.Select(p => Object(p.Dn, [.. p.Values.Select(v => (v.Key, v.Value.ToArray())), ("memberOf", directory.BackLink ? [.. holders[p.Dn]] : [])]))];
+        var holders = inside.SelectMany(g => g.Values.GetValueOrDefault("member", []).Select(m => (Member: m, g.Dn)))
+            .ToLookup(m => m.Member, m => m.Dn, StringComparer.OrdinalIgnoreCase);
+        return [.. inside.Select(p =>
+            Object(
+                p.Dn,
+                [
+                    .. p.Values.Select(v => (v.Key, v.Value.ToArray())),
+                    ("memberOf", directory.BackLink ? [.. holders[p.Dn]] : [])]))];
     }
 
     private static PeopleObject Object(string dn, params (string Attribute, string[] Values)[] values) =>
-        new(dn, values.Where(v => v.Values.Length > 0).ToDictionary(v => v.Attribute, v => (IReadOnlyList<string>)v.Values, StringComparer.OrdinalIgnoreCase));
+        new(
+            dn,
+            values.Where(v => v.Values.Length > 0)
+                .ToDictionary(v => v.Attribute, v => (IReadOnlyList<string>)v.Values, StringComparer.OrdinalIgnoreCase));
 
     /// <summary>The kind of a group as a signed number [MS-ADTS 2.2.12].</summary>
     private static string GroupType(SimulationPrincipal group)

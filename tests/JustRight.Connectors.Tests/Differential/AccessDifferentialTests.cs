@@ -11,7 +11,8 @@ namespace JustRight.Connectors.Tests.Differential;
 public sealed class AccessDifferentialTests(Controller controller, ITestOutputHelper output)
 {
     private const int AskedInAnyCase = 3000;
-    private readonly Random _random = new(int.Parse(Environment.GetEnvironmentVariable("JUSTRIGHT_SEED") ?? "3", CultureInfo.InvariantCulture));
+    private readonly Random _random = new(
+        int.Parse(Environment.GetEnvironmentVariable("JUSTRIGHT_SEED") ?? "3", CultureInfo.InvariantCulture));
     private readonly Dictionary<string, int> _explained = [];
     private readonly List<string> _unexplained = [];
     private int _judged;
@@ -20,14 +21,17 @@ public sealed class AccessDifferentialTests(Controller controller, ITestOutputHe
     [Fact]
     public async Task Every_prediction_holds_or_is_a_known_deviation()
     {
-        var wanted = int.Parse(Environment.GetEnvironmentVariable("JUSTRIGHT_JUDGEMENTS") ?? "3000", CultureInfo.InvariantCulture);
+        var wanted = int.Parse(
+            Environment.GetEnvironmentVariable("JUSTRIGHT_JUDGEMENTS") ?? "3000", CultureInfo.InvariantCulture);
         using var scene = await AccessScene.BuildAsync(controller, "diff", TestContext.Current.CancellationToken);
         var lists = new RandomDescriptors(_random, scene);
         while (_judged < Math.Max(wanted, AskedInAnyCase))
         {
             var target = scene.Objects[_random.Next(1, scene.Objects.Count)];
             scene.Admin.Protect(target.Dn, lists.Next(inheritable: false));
-            var place = new TrialPlace(target, scene.Admin.Descriptor(target.Dn), scene.Admin.Descriptor(target.Dn[(target.Dn.IndexOf(',', StringComparison.Ordinal) + 1)..]));
+            var place = new TrialPlace(
+                target, scene.Admin.Descriptor(target.Dn),
+                scene.Admin.Descriptor(target.Dn[(target.Dn.IndexOf(',', StringComparison.Ordinal) + 1)..]));
             foreach (var (account, client, token) in scene.Accounts)
                 foreach (var trial in Trials.For(target, scene.Schema, account))
                     Try(scene, place, account, client, token, trial);
@@ -52,11 +56,13 @@ public sealed class AccessDifferentialTests(Controller controller, ITestOutputHe
         }
         else if (real != predicted)
         {
-            var cause = Enum.GetValues<Deviations>().FirstOrDefault(d => d is not Deviations.None and not Deviations.All && Model(d) == real).ToString();
+            var cause = Enum.GetValues<Deviations>()
+                .FirstOrDefault(d => d is not Deviations.None and not Deviations.All && Model(d) == real).ToString();
             if (cause == nameof(Deviations.None)) cause = "several together";
             _explained[cause] = _explained.GetValueOrDefault(cause) + 1;
         }
 
-        bool Model(Deviations deviations) => trial.Predict(place, (d, q, o) => ControllerModel.Judge(d, token, q, o, scene.Schema, deviations));
+        bool Model(Deviations deviations) =>
+            trial.Predict(place, (d, q, o) => ControllerModel.Judge(d, token, q, o, scene.Schema, deviations));
     }
 }

@@ -54,13 +54,21 @@ public sealed class AccessScene : IDisposable
         scene.Admin.Do(new AddRequest(people, "organizationalUnit"));
         var groups = Enumerable.Range(1, 7).Select(i => $"CN={name}-g{i},{people}").ToList();
         for (var i = 0; i < groups.Count; i++)
-            scene.Admin.Do(new AddRequest(groups[i], [new("objectClass", "group"), new("sAMAccountName", $"{name}-g{i + 1}"), new("groupType", i == 5 ? "8" : "-2147483640")])); // the sixth carries no rights
+            // the sixth carries no rights
+            scene.Admin.Do(new AddRequest(
+                groups[i],
+                [
+                    new("objectClass", "group"), new("sAMAccountName", $"{name}-g{i + 1}"),
+                    new("groupType", i == 5 ? "8" : "-2147483640")]));
         var accounts = Enumerable.Range(1, 3).Select(i => $"CN={name}-a{i},{people}").ToList();
         var password = "Aa1-" + RandomNumberGenerator.GetHexString(16);
         for (var i = 0; i < accounts.Count; i++)
         {
             scene.Admin.Do(new AddRequest(
-                accounts[i], [new("objectClass", "user"), new("sAMAccountName", $"{name}-a{i + 1}"), new("userAccountControl", "512"), new("userPrincipalName", $"{name}-a{i + 1}@fennmoor.example"), new("unicodePwd", Encoding.Unicode.GetBytes($"\"{password}\""))]));
+                accounts[i], [
+                    new("objectClass", "user"), new("sAMAccountName", $"{name}-a{i + 1}"), new("userAccountControl", "512"),
+                    new("userPrincipalName", $"{name}-a{i + 1}@fennmoor.example"),
+                    new("unicodePwd", Encoding.Unicode.GetBytes($"\"{password}\""))]));
         }
 
         // a1 in g1 in g2 in g3 in g1: a ring. a2 in g4 in g2. a3 in g6, which carries no rights, in g7; and in g5.
@@ -73,11 +81,17 @@ public sealed class AccessScene : IDisposable
         foreach (var dn in accounts)
         {
             var principal = snapshot.Principals.Single(p => p.Dn == dn);
-            scene.Accounts.Add((new SceneObject(dn, "user", principal.Sid), new RawClient(controller.Target, $"{principal.Name}@fennmoor.example", password), AccessTokens.Of(graph, graph.IndexOf(principal.Sid))));
+            scene.Accounts.Add((
+                new SceneObject(dn, "user", principal.Sid),
+                new RawClient(controller.Target, $"{principal.Name}@fennmoor.example", password),
+                AccessTokens.Of(graph, graph.IndexOf(principal.Sid))));
         }
 
         scene.Trustees.AddRange(accounts.Concat(groups).Select(dn => snapshot.Principals.Single(p => p.Dn == dn).Sid));
-        scene.Trustees.AddRange([Sid.Everyone, Sid.AuthenticatedUsers, Sid.Self, Sid.Self, Sid.CreatorOwner, Sid.OwnerRights, Sid.Parse("S-1-5-21-1-2-3-4")]);
+        scene.Trustees.AddRange(
+            [
+                Sid.Everyone, Sid.AuthenticatedUsers, Sid.Self, Sid.Self, Sid.CreatorOwner, Sid.OwnerRights,
+                Sid.Parse("S-1-5-21-1-2-3-4")]);
         return scene;
     }
 
@@ -85,9 +99,13 @@ public sealed class AccessScene : IDisposable
     {
         var name = dn[(dn.IndexOf('=', StringComparison.Ordinal) + 1)..dn.IndexOf(',', StringComparison.Ordinal)];
         var attributes = new List<DirectoryAttribute> { new("objectClass", @class) };
-        if (@class is "user" or "group" or "computer") attributes.Add(new DirectoryAttribute("sAMAccountName", @class == "computer" ? name + "$" : name));
+        if (@class is "user" or "group" or "computer")
+            attributes.Add(new DirectoryAttribute("sAMAccountName", @class == "computer" ? name + "$" : name));
         Admin.Do(new AddRequest(dn, [.. attributes]));
-        var sid = @class is "user" or "group" or "computer" && Sid.TryFromBytes((byte[])Admin.Entry(dn, "objectSid")!.Attributes["objectSid"][0], out var found) ? found : default;
+        var sid = @class is "user" or "group" or "computer"
+            && Sid.TryFromBytes((byte[])Admin.Entry(dn, "objectSid")!.Attributes["objectSid"][0], out var found)
+            ? found
+            : default;
         var added = new SceneObject(dn, @class, sid);
         Objects.RemoveAll(o => o.Dn == dn);
         Objects.Add(added);

@@ -30,26 +30,33 @@ public enum Deviations
 /// <summary>A second, simpler way to judge, with the test controller's deviations built in and each of them to be switched off.</summary>
 public static class ControllerModel
 {
-    public static bool Judge(SecurityDescriptor descriptor, AccessToken token, AccessQuestion question, SceneObject target, DirectorySchema schema, Deviations deviations)
+    public static bool Judge(
+        SecurityDescriptor descriptor, AccessToken token, AccessQuestion question, SceneObject target, DirectorySchema schema,
+        Deviations deviations)
     {
         var nodes = new List<Guid?> { question.Target, question.PropertySet, question.Class };
         var simple = question is { Target: null, Class: null };
-        if (simple && deviations.HasFlag(Deviations.OwnClassForSimpleRights) && question.Rights != AccessRights.ListContents) nodes.Add(schema.Class(target.Class)!.Id);
+        if (simple && deviations.HasFlag(Deviations.OwnClassForSimpleRights) && question.Rights != AccessRights.ListContents)
+            nodes.Add(schema.Class(target.Class)!.Id);
         var left = question.Rights;
         var isOwner = token.Holds(descriptor.Owner);
         var ownerRights = descriptor.Entries.Any(a => a.IsEffective && a.Trustee == Sid.OwnerRights);
-        if (isOwner && (!ownerRights || deviations.HasFlag(Deviations.OwnerRightsIgnored))) left &= ~(AccessRights.ReadControl | AccessRights.WriteDacl);
+        if (isOwner && (!ownerRights || deviations.HasFlag(Deviations.OwnerRightsIgnored)))
+            left &= ~(AccessRights.ReadControl | AccessRights.WriteDacl);
         foreach (var ace in descriptor.Entries.Where(a => a.IsEffective))
         {
             var forOwner = isOwner && ace.Trustee == Sid.OwnerRights && !deviations.HasFlag(Deviations.OwnerRightsIgnored);
             if (!forOwner && !token.Holds(ace.Trustee == Sid.Self && !target.Sid.IsEmpty ? target.Sid : ace.Trustee)) continue;
-            if (ace.IsObject && question.Rights == AccessRights.ListContents && deviations.HasFlag(Deviations.ObjectEntriesNotForListing)) continue;
+            if (ace.IsObject && question.Rights == AccessRights.ListContents
+                && deviations.HasFlag(Deviations.ObjectEntriesNotForListing))
+                continue;
             if (ace.ObjectType is { } id && !nodes.Contains(id)) continue;
             var bits = ace.Mask.Mapped();
             if (ace.Denies && (bits & left) != 0) return false;
             if (!ace.Allows) continue;
             left &= ~bits;
-            if (ace.IsObject && bits.HasFlag(AccessRights.ControlAccess) && deviations.HasFlag(Deviations.ControlAccessGrantsAll)) left = AccessRights.None;
+            if (ace.IsObject && bits.HasFlag(AccessRights.ControlAccess) && deviations.HasFlag(Deviations.ControlAccessGrantsAll))
+                left = AccessRights.None;
             if (left == AccessRights.None) return true;
         }
 

@@ -12,12 +12,15 @@ public sealed class InheritanceDifferentialTests(Controller controller, ITestOut
     [Fact]
     public async Task Every_descendant_gets_the_list_that_was_predicted()
     {
-        var random = new Random(int.Parse(Environment.GetEnvironmentVariable("JUSTRIGHT_SEED") ?? "7", CultureInfo.InvariantCulture));
+        var random = new Random(
+            int.Parse(Environment.GetEnvironmentVariable("JUSTRIGHT_SEED") ?? "7", CultureInfo.InvariantCulture));
         var wanted = int.Parse(Environment.GetEnvironmentVariable("JUSTRIGHT_CHANGES") ?? "200", CultureInfo.InvariantCulture);
         using var scene = await AccessScene.BuildAsync(controller, "heir", TestContext.Current.CancellationToken);
         var lists = new RandomDescriptors(random, scene);
         var branches = scene.Objects.Where(o => o.Class == "organizationalUnit").ToList();
-        foreach (var other in scene.Objects.Where(_ => random.Next(3) == 0)) scene.Admin.Protect(other.Dn, lists.Next(inheritable: true)); // lists of their own, some protected
+        // lists of their own, some protected
+        foreach (var other in scene.Objects.Where(_ => random.Next(3) == 0))
+            scene.Admin.Protect(other.Dn, lists.Next(inheritable: true));
         var wrong = new List<string>();
         int compared = 0, changed = 0;
         for (var i = 0; i < Math.Max(wanted, AskedInAnyCase); i++)
@@ -27,7 +30,8 @@ public sealed class InheritanceDifferentialTests(Controller controller, ITestOut
             scene.Admin.Protect(parent.Dn, lists.Next(inheritable: true));
             var after = Read(scene);
             var predicted = new Dictionary<string, SecurityDescriptor> { [parent.Dn] = after[parent.Dn] };
-            foreach (var child in scene.Objects.Where(o => o != parent && o.Dn.EndsWith("," + parent.Dn, StringComparison.Ordinal)))
+            foreach (var child in scene.Objects.Where(o =>
+                o != parent && o.Dn.EndsWith("," + parent.Dn, StringComparison.Ordinal)))
             {
                 var above = predicted[child.Dn[(child.Dn.IndexOf(',', StringComparison.Ordinal) + 1)..]];
                 var expected = Inheritance.Apply(before[child.Dn], above.Dacl, [scene.Schema.Class(child.Class)!.Id]);
@@ -46,10 +50,15 @@ public sealed class InheritanceDifferentialTests(Controller controller, ITestOut
     }
 
     private static Dictionary<string, SecurityDescriptor> Read(AccessScene scene) =>
-        scene.Admin.Search(scene.Objects[0].Dn, System.DirectoryServices.Protocols.SearchScope.Subtree, "(objectClass=*)", "nTSecurityDescriptor")
+        scene.Admin.Search(
+            scene.Objects[0].Dn, System.DirectoryServices.Protocols.SearchScope.Subtree, "(objectClass=*)",
+            "nTSecurityDescriptor")
             .ToDictionary(e => e.DistinguishedName, e => DescriptorBytes.Read((byte[])e.Attributes["nTSecurityDescriptor"][0]));
 
     /// <summary>The list alone: without what the controller notes for itself in the control bits, and with the revision its entries ask for.</summary>
     private static byte[] Bytes(SecurityDescriptor descriptor) =>
-        DescriptorBytes.Write(new SecurityDescriptor(descriptor.Control & (DescriptorControl.DaclPresent | DescriptorControl.DaclProtected), default, default, descriptor.Dacl is null ? null : Acl.Of(descriptor.Entries), null));
+        DescriptorBytes.Write(
+            new SecurityDescriptor(
+                descriptor.Control & (DescriptorControl.DaclPresent | DescriptorControl.DaclProtected), default, default,
+                descriptor.Dacl is null ? null : Acl.Of(descriptor.Entries), null));
 }

@@ -72,7 +72,8 @@ public sealed class AccessCheckTests
     [InlineData("write phone", "D:(OA;;WP;GROUP;;ME)", "No: NothingAllows", "another class does not")]
     [InlineData("write phone", "D:(OA;;WP;;;ME)", "Yes: Allowed", "an object entry without GUID equals the plain one")]
     [InlineData("write phone", "D:(OA;;WP;MAIL;;ME)", "No: NothingAllows", "another attribute")]
-    [InlineData("write phone", "D:(OD;;WP;PERSONAL;;ME)(OA;;WP;PHONE;;ME)", "No: Denied", "a deny on the set reaches the attribute")]
+    [InlineData(
+        "write phone", "D:(OD;;WP;PERSONAL;;ME)(OA;;WP;PHONE;;ME)", "No: Denied", "a deny on the set reaches the attribute")]
     [InlineData("write phone", "D:(OD;;WP;MAIL;;ME)(A;;WP;;;ME)", "Yes: Allowed", "a deny on another attribute does not")]
     [InlineData("write phone", "D:(OA;;WP;PHONE;GROUP;ME)", "Yes: Allowed", "the inherited type is not consulted when judging")]
     [InlineData("delete", "D:(OA;;SD;USER;;ME)", "No: NothingAllows", "a GUID does not count for a simple right")]
@@ -88,11 +89,13 @@ public sealed class AccessCheckTests
     [InlineData("join oneself", "D:(A;;WP;;;ME)", "No: NothingAllows", "write property is another question")]
     public void Case(string question, string sddl, string expected, string why)
     {
-        foreach (var (word, text) in new[] { ("HIM", Him), ("MINE", Mine), ("ME", Me), ("PHONE", Phone), ("PERSONAL", PersonalSet), ("MAIL", Mail), ("USER", User), ("GROUP", Group), ("RESET", Reset), ("CHANGE", Change) })
+        foreach (var (word, text) in new[] { ("HIM", Him), ("MINE", Mine), ("ME", Me), ("PHONE", Phone), (
+            "PERSONAL", PersonalSet), ("MAIL", Mail), ("USER", User), ("GROUP", Group), ("RESET", Reset), ("CHANGE", Change) })
             sddl = System.Text.RegularExpressions.Regex.Replace(sddl, $@"(?<=[;:]){word}(?=[;)D])", text);
         var decision = AccessCheck.Judge(Sddl.Read(sddl), Token, Questions[question], Sid.Parse(Me));
         $"{decision.Answer}: {decision.Reason}".ShouldBe(expected, why);
-        if (decision is { Answer: AccessAnswer.No, Reason: AccessReason.NothingAllows }) decision.Missing.ShouldNotBe(AccessRights.None);
+        if (decision is { Answer: AccessAnswer.No, Reason: AccessReason.NothingAllows })
+            decision.Missing.ShouldNotBe(AccessRights.None);
     }
 
     [Fact]
@@ -100,7 +103,8 @@ public sealed class AccessCheckTests
     {
         var list = Sddl.Read("D:(A;;WP;;;PS)");
         AccessCheck.Judge(list, Token, Questions["write phone"]).Answer.ShouldBe(AccessAnswer.No);
-        AccessCheck.Judge(list, Token, Questions["write phone"], Sid.Parse(Mine)).Answer.ShouldBe(AccessAnswer.Yes); // [MS-DTYP 2.5.3.1.1]
+        // [MS-DTYP 2.5.3.1.1]
+        AccessCheck.Judge(list, Token, Questions["write phone"], Sid.Parse(Mine)).Answer.ShouldBe(AccessAnswer.Yes);
         AccessCheck.Judge(list, Token, Questions["write phone"], Sid.Parse(Him)).Answer.ShouldBe(AccessAnswer.No);
     }
 
@@ -109,7 +113,9 @@ public sealed class AccessCheckTests
     {
         var list = Sddl.Read($"D:(D;;WO;;;{Me})");
         AccessCheck.Judge(list, Token, Questions["write owner"]).Reason.ShouldBe(AccessReason.Denied);
-        AccessCheck.Judge(list, new AccessToken(Sid.Parse(Me), []) { MayTakeOwnership = true }, Questions["write owner"]).Reason.ShouldBe(AccessReason.Privilege);
+        AccessCheck.Judge(
+            list, new AccessToken(Sid.Parse(Me), []) { MayTakeOwnership = true }, Questions["write owner"]).Reason.ShouldBe(
+            AccessReason.Privilege);
     }
 
     [Theory]
@@ -119,21 +125,32 @@ public sealed class AccessCheckTests
     [InlineData(0x0A, "20000000" + "010100000000000100000000", AccessAnswer.Yes)] // denies something else on a condition
     [InlineData(0x0A, "00000100" + "010100000000000509000000", AccessAnswer.Yes)] // denies somebody else on a condition
     [InlineData(0x11, "00000100" + "010100000000000100000000", AccessAnswer.Yes)] // a label speaks of integrity
-    public void An_entry_not_understood_makes_the_answer_unknown_only_where_it_could_matter(int type, string body, AccessAnswer expected)
+    public void An_entry_not_understood_makes_the_answer_unknown_only_where_it_could_matter(
+        int type, string body, AccessAnswer expected)
     {
         var strange = new Ace((AceType)type, AceFlags.None, AccessRights.None, default) { RawBody = body };
         var descriptor = Sddl.Read("D:").WithEntries([strange, Ace.Allow(Sid.Parse(Me), AccessRights.Delete)]);
-        AccessCheck.Judge(descriptor, Token, Questions["delete"]).Answer.ShouldBe(type == 0x09 ? AccessAnswer.Yes : expected); // a later allow gives it in any case
-        AccessCheck.Judge(descriptor.WithEntries([Ace.Allow(Sid.Parse(Me), AccessRights.Delete), strange]), Token, Questions["delete"]).Answer.ShouldBe(AccessAnswer.Yes); // settled before it
-        if (type == 0x09) AccessCheck.Judge(descriptor.WithEntries([strange]), Token, Questions["delete"]).Answer.ShouldBe(AccessAnswer.Unknown);
+        // a later allow gives it in any case
+        AccessCheck.Judge(descriptor, Token, Questions["delete"]).Answer.ShouldBe(type == 0x09 ? AccessAnswer.Yes : expected);
+        // settled before it
+        AccessCheck.Judge(
+            descriptor.WithEntries([Ace.Allow(Sid.Parse(Me), AccessRights.Delete), strange]), Token,
+            Questions["delete"]).Answer.ShouldBe(AccessAnswer.Yes);
+        if (type == 0x09)
+            AccessCheck.Judge(descriptor.WithEntries([strange]), Token, Questions["delete"]).Answer.ShouldBe(
+                AccessAnswer.Unknown);
     }
 
     [Fact]
-    public void More_allowing_entries_never_take_a_right_away() => Gen.Select(RandomAccess.KnownAce.Array[0, 6], RandomAccess.KnownAce, Gen.Int[0, 6], Gen.OneOfConst(Questions.Keys.ToArray())).Sample((aces, more, at, name) =>
+    public void More_allowing_entries_never_take_a_right_away() =>
+        Gen.Select(
+            RandomAccess.KnownAce.Array[0, 6], RandomAccess.KnownAce, Gen.Int[0, 6], Gen.OneOfConst(Questions.Keys.ToArray()))
+            .Sample((aces, more, at, name) =>
     {
         if (!more.Allows || more.Trustee == Sid.OwnerRights) return; // an entry for Owner Rights takes the owner's own away
         var before = Sddl.Read("O:WDD:").WithEntries(aces);
         var after = before.WithEntries([.. aces.Take(at), more, .. aces.Skip(at)]);
-        if (AccessCheck.Judge(before, Token, Questions[name]).Answer == AccessAnswer.Yes) AccessCheck.Judge(after, Token, Questions[name]).Answer.ShouldBe(AccessAnswer.Yes);
+        if (AccessCheck.Judge(before, Token, Questions[name]).Answer == AccessAnswer.Yes)
+            AccessCheck.Judge(after, Token, Questions[name]).Answer.ShouldBe(AccessAnswer.Yes);
     });
 }

@@ -25,9 +25,13 @@ public sealed class BranchFitTests
     private const string WritesMail = $"(OA;CIIO;WP;{Mail};{User};{{svc-poller}})";
 
     /// <summary>Two people in the open, two behind a list that does not inherit, one team.</summary>
-    private static FitScene Scene(string onPeople = "", string onSaltmere = "", string onTeams = "", string onAda = "") => new FitScene().Account().Group("Role", "svc-poller").Tree(
-        (Domain, "domainDNS", "D:(A;CI;GA;;;DA)"), (People, "organizationalUnit", "D:AI" + onPeople), (Saltmere, "organizationalUnit", "D:PAI(A;CI;GA;;;DA)" + onSaltmere), (Teams, "organizationalUnit", "D:AI" + onTeams),
-        ("CN=Ada," + People, "user", "D:AI" + onAda), ("CN=Bo," + People, "user", "D:AI"), ("CN=Cid," + Saltmere, "user", "D:AI"), ("CN=Dot," + Saltmere, "user", "D:AI"), ("CN=Rounds," + Teams, "group", "D:AI"));
+    private static FitScene Scene(string onPeople = "", string onSaltmere = "", string onTeams = "", string onAda = "") =>
+        new FitScene().Account().Group("Role", "svc-poller").Tree(
+        (Domain, "domainDNS", "D:(A;CI;GA;;;DA)"), (People, "organizationalUnit", "D:AI" + onPeople), (
+            Saltmere, "organizationalUnit", "D:PAI(A;CI;GA;;;DA)" + onSaltmere), (Teams, "organizationalUnit", "D:AI" + onTeams),
+        ("CN=Ada," + People, "user", "D:AI" + onAda), ("CN=Bo," + People, "user", "D:AI"), (
+            "CN=Cid," + Saltmere, "user", "D:AI"), ("CN=Dot," + Saltmere, "user", "D:AI"), (
+            "CN=Rounds," + Teams, "group", "D:AI"));
 
     [Fact]
     public void A_right_nobody_was_given_is_missing_and_planned_to_the_smallest_entry()
@@ -39,7 +43,10 @@ public sealed class BranchFitTests
         (judgement.Branch!.Can, judgement.Branch.Cannot).ShouldBe((0, 4));
         var step = list.Give.ShouldHaveSingleItem().Change.ShouldBeOfType<AddAccessRule>();
         step.Words.ShouldBe($@"let FENNMOOR\svc-poller write mail of user, by an ACE on {People}");
-        step.Rule.ShouldBe(new AccessRule(@"FENNMOOR\svc-poller", false, Core.Directory.Descriptors.AccessRights.WriteProperty, Guid.Parse(Mail), Guid.Parse(User), Core.Directory.Descriptors.AceFlags.ContainerInherit | Core.Directory.Descriptors.AceFlags.InheritOnly));
+        step.Rule.ShouldBe(new AccessRule(
+            @"FENNMOOR\svc-poller", false, Core.Directory.Descriptors.AccessRights.WriteProperty, Guid.Parse(Mail),
+            Guid.Parse(User),
+            Core.Directory.Descriptors.AceFlags.ContainerInherit | Core.Directory.Descriptors.AceFlags.InheritOnly));
     }
 
     [Fact]
@@ -48,7 +55,8 @@ public sealed class BranchFitTests
         var (fit, list) = Scene(WritesMail).Need(R.Write("mail")).Run();
         var judgement = fit.Accounts[0].Judgements.Single(j => j.Grant is not null);
         judgement.Verdict.ShouldBe(Verdict.Missing);
-        judgement.Reason.ShouldBe($"2 of 4 objects of class user refuse it: inheritance stops at {Saltmere}: the right to write mail comes from above and does not reach further");
+        judgement.Reason.ShouldBe(
+            $"2 of 4 objects of class user refuse it: inheritance stops at {Saltmere}: the right to write mail comes from above and does not reach further");
         judgement.Branch!.Failures.ShouldHaveSingleItem().At.ShouldBe([Saltmere]);
         judgement.Notes.ShouldBe([$"a new user in {Saltmere} would not be covered"]);
         list.Give.ShouldBeEmpty();
@@ -68,14 +76,18 @@ public sealed class BranchFitTests
     {
         var fit = Scene(onPeople, onSaltmere).Need(R.Write("mail")).Judge();
         (fit.Accounts[0].Judgements.Single(j => j.Grant is not null).Verdict == Verdict.Met).ShouldBe(met);
-        fit.Accounts[0].Judgements.Where(j => j.Verdict == Verdict.Excess && j.Right is EntryRight).Select(j => j.Reason).FirstOrDefault("").ShouldBe(excess, StringCompareShould.IgnoreCase);
+        fit.Accounts[0].Judgements.Where(j => j.Verdict == Verdict.Excess && j.Right is EntryRight).Select(j => j.Reason)
+            .FirstOrDefault("").ShouldBe(excess, StringCompareShould.IgnoreCase);
     }
 
     [Fact]
     public void A_wider_entry_than_needed_is_excess_and_goes_once_the_narrow_one_stands()
     {
         var scene = new FitScene().Account().Tree(
-            (Domain, "domainDNS", "D:(A;CI;GA;;;DA)" + WritesMail), (People, "organizationalUnit", "D:AI"), ("CN=Ada," + People, "user", "D:AI"), (Teams, "organizationalUnit", "D:AI"), ("CN=Eve," + Teams, "user", "D:AI"));
+            (Domain, "domainDNS", "D:(A;CI;GA;;;DA)" + WritesMail), (
+                People, "organizationalUnit",
+                "D:AI"), ("CN=Ada," + People, "user", "D:AI"), (Teams, "organizationalUnit", "D:AI"), ("CN=Eve," + Teams, "user",
+                "D:AI"));
         var (fit, list) = scene.Need(R.Write("mail")).Run();
         fit.Accounts[0].Judgements.Single(j => j.Grant is not null).Verdict.ShouldBe(Verdict.Met);
         var excess = fit.Accounts[0].Judgements.Single(j => j.Verdict == Verdict.Excess);
@@ -90,7 +102,9 @@ public sealed class BranchFitTests
     {
         // The wide entry on the domain is excess, and all that two of four people have; the narrow one is not there yet, and nobody gives it.
         var scene = new FitScene().Account().Tree(
-            (Domain, "domainDNS", "D:(A;CI;GA;;;DA)" + WritesMail), (People, "organizationalUnit", "D:AI"), (Saltmere, "organizationalUnit", "D:PAI(A;CI;GA;;;DA)"), ("CN=Ada," + People, "user", "D:AI"), ("CN=Cid," + Saltmere, "user", "D:AI"));
+            (Domain, "domainDNS", "D:(A;CI;GA;;;DA)" + WritesMail), (People, "organizationalUnit", "D:AI"), (
+                Saltmere, "organizationalUnit",
+                "D:PAI(A;CI;GA;;;DA)"), ("CN=Ada," + People, "user", "D:AI"), ("CN=Cid," + Saltmere, "user", "D:AI"));
         scene.Stage = Core.Installs.Stage.Installed;
         var list = scene.Need(R.Write("mail"), by: GivenBy.Setup).Run().Worklist;
         list.Remove.ShouldBeEmpty();
@@ -101,15 +115,22 @@ public sealed class BranchFitTests
     public void An_entry_that_came_through_a_group_is_cut_at_the_membership_and_an_own_one_at_the_list()
     {
         var (fit, list) = Scene(onTeams: $"(OA;CIIO;WP;{Member};{Group};{{Role}})(A;;WD;;;{{svc-poller}})").Run();
-        fit.Accounts[0].Judgements.Where(j => j.Right is EntryRight).Select(j => j.Verdict).ShouldBe([Verdict.Excess, Verdict.Excess]);
-        list.Remove.Select(s => s.Change.Words).ShouldBe([$@"no longer let FENNMOOR\svc-poller change its access list: remove the ACE on {Teams}", @"remove FENNMOOR\svc-poller from FENNMOOR\Role"], ignoreOrder: true);
+        fit.Accounts[0].Judgements.Where(j => j.Right is EntryRight).Select(j => j.Verdict)
+            .ShouldBe([Verdict.Excess, Verdict.Excess]);
+        list.Remove.Select(s => s.Change.Words)
+            .ShouldBe(
+                [
+                    $@"no longer let FENNMOOR\svc-poller change its access list: remove the ACE on {Teams}",
+                    @"remove FENNMOOR\svc-poller from FENNMOOR\Role"],
+                ignoreOrder: true);
         list.Remove.Select(s => s.Change).OfType<RemoveAccessRule>().Single().Position.ShouldBe(1);
     }
 
     [Fact]
     public void A_forbidden_act_is_found_in_an_entry_that_gives_a_part_of_it()
     {
-        var fit = Scene(onPeople: $"(OA;CIIO;CR;00299570-246d-11d0-a768-00aa006e0529;{User};{{Role}})" + WritesMail).BarAct(DirectoryAct.ResetPassword, "user").Judge();
+        var fit = Scene(onPeople: $"(OA;CIIO;CR;00299570-246d-11d0-a768-00aa006e0529;{User};{{Role}})" + WritesMail)
+            .BarAct(DirectoryAct.ResetPassword, "user").Judge();
         var forbidden = fit.Accounts[0].Judgements.Single(j => j.Verdict == Verdict.Forbidden);
         forbidden.Right.Words.ShouldBe("reset password of user");
         forbidden.Paths[0].ToString().ShouldStartWith(@"FENNMOOR\svc-poller -> FENNMOOR\Role -> entry on OU=People");
@@ -119,18 +140,25 @@ public sealed class BranchFitTests
     [Fact]
     public void A_branch_that_was_not_read_is_unseen_and_so_is_an_estate_without_access_lists()
     {
-        var scene = new FitScene { TreeUnread = [new UnreadPart(Saltmere, "access denied")] }.Account().Tree((Domain, "domainDNS", "D:"), (People, "organizationalUnit", "D:AI" + WritesMail));
-        scene.Need(R.Write("mail")).Judge().Accounts[0].Judgements.Single(j => j.Grant is not null).ShouldSatisfyAllConditions(j => j.Verdict.ShouldBe(Verdict.Unseen), j => j.Reason.ShouldBe($"{Saltmere} could not be read: access denied"));
-        new FitScene().Account().Need(R.Write("mail")).Judge().Accounts[0].Judgements.Single(j => j.Grant is not null).Reason.ShouldBe("the ACLs of the directory were not surveyed");
+        var scene = new FitScene { TreeUnread = [new UnreadPart(Saltmere, "access denied")] }.Account()
+            .Tree((Domain, "domainDNS", "D:"), (People, "organizationalUnit", "D:AI" + WritesMail));
+        scene.Need(R.Write("mail")).Judge().Accounts[0].Judgements.Single(j => j.Grant is not null)
+            .ShouldSatisfyAllConditions(
+                j => j.Verdict.ShouldBe(Verdict.Unseen), j => j.Reason.ShouldBe($"{Saltmere} could not be read: access denied"));
+        new FitScene().Account().Need(R.Write("mail"))
+            .Judge().Accounts[0].Judgements.Single(j => j.Grant is not null).Reason.ShouldBe(
+                "the ACLs of the directory were not surveyed");
     }
 
     [Fact]
     public void Membership_of_groups_is_met_over_one_branch_and_covers_the_group_of_tomorrow()
     {
-        var fit = Scene(onTeams: $"(OA;CIIO;WP;{Member};{Group};{{svc-poller}})").Need(R.Act(DirectoryAct.ChangeMembership, "group", Teams)).Judge();
+        var fit = Scene(onTeams: $"(OA;CIIO;WP;{Member};{Group};{{svc-poller}})")
+            .Need(R.Act(DirectoryAct.ChangeMembership, "group", Teams)).Judge();
         var judgement = fit.Accounts[0].Judgements.Single(j => j.Grant is not null);
         (judgement.Verdict, judgement.Branch!.Can, judgement.Notes.Count).ShouldBe((Verdict.Met, 1, 0));
-        judgement.Paths[0].ToString().ShouldBe($@"FENNMOOR\svc-poller -> access list of CN=Rounds,{Teams} -> change membership of group");
+        judgement.Paths[0].ToString()
+            .ShouldBe($@"FENNMOOR\svc-poller -> access list of CN=Rounds,{Teams} -> change membership of group");
         fit.Counts.JustRight.ShouldBeFalse("the Role group brings nothing that is known");
     }
 
@@ -169,7 +197,8 @@ public sealed class BranchFitTests
         (trace.Answer.Can, trace.Answer.Cannot).ShouldBe((2, 2));
         trace.Answer.Failures.ShouldHaveSingleItem().Words.ShouldBe($"an ACE on {People} denies it");
         var remedy = trace.Remedies[0].ShouldHaveSingleItem();
-        remedy.Changes.ShouldHaveSingleItem().Words.ShouldBe($@"no longer forbid FENNMOOR\Role to write mail of user: remove the ACE on {People}");
+        remedy.Changes.ShouldHaveSingleItem().Words.ShouldBe(
+            $@"no longer forbid FENNMOOR\Role to write mail of user: remove the ACE on {People}");
         remedy.Preview.Lost.ShouldHaveSingleItem().Denies.ShouldBeTrue();
     }
 
@@ -181,7 +210,12 @@ public sealed class BranchFitTests
         trace.NotFound.ShouldBe(["CN=Nobody," + People]);
     }
 
-    private static AccessTrace Trace(SurveyView view, string? below = null, string[]? objects = null, string[]? memberOf = null, string[]? inheriting = null) => AccessTrace.Make(
-        new TraceQuestion(@"FENNMOOR\svc-poller", view.Graph.IndexOf("svc-poller"), Demands.Of(R.Write("mail").Below, view.Tree!.Schema).Demands!, "user", below, objects ?? [], memberOf ?? [], inheriting ?? []),
+    private static AccessTrace Trace(
+        SurveyView view, string? below = null, string[]? objects = null, string[]? memberOf = null,
+        string[]? inheriting = null) => AccessTrace.Make(
+        new TraceQuestion(
+            @"FENNMOOR\svc-poller", view.Graph.IndexOf("svc-poller"),
+            Demands.Of(R.Write("mail").Below, view.Tree!.Schema).Demands!, "user", below, objects ?? [], memberOf ?? [],
+            inheriting ?? []),
         view.Tree, view.Graph);
 }

@@ -37,14 +37,18 @@ public sealed class DeletionProtectionTests
         var shielded = Tree(protectedList, parent);
         DeletionProtection.Set(shielded, 1, "FENNMOOR").ShouldBeEmpty();
         var lift = DeletionProtection.Lift(shielded, 1, "FENNMOOR");
-        lift.ShouldAllBe(c => c is RemoveAccessRule && AccessListChanges.ObjectOf(c) == Branch); // the parent's protects others too
+        // the parent's protects others too
+        lift.ShouldAllBe(c => c is RemoveAccessRule && AccessListChanges.ObjectOf(c) == Branch);
         After(protectedList, lift, Branch).ShouldBe("D:");
         After("D:", lift.Reverse().Select(c => (DirectoryChange)c.Inverse!), Branch).ShouldBe(protectedList);
     }
 
     private static AccessTree Tree(string own, string above) => new(new AccessSnapshot(
-        BuiltInSchema.Schema, [Sddl.Read(above), Sddl.Read(own)], [new DirectoryObject(Root, "domainDNS", default, 0, false), new DirectoryObject(Branch, "organizationalUnit", default, 1, false)], [], []));
+        BuiltInSchema.Schema, [Sddl.Read(above), Sddl.Read(own)], [
+            new DirectoryObject(Root, "domainDNS", default, 0, false),
+            new DirectoryObject(Branch, "organizationalUnit", default, 1, false)], [], []));
 
-    private static string After(string list, IEnumerable<DirectoryChange> changes, string dn) => Sddl.Write(changes.Where(c => AccessListChanges.ObjectOf(c) == dn)
+    private static string After(string list, IEnumerable<DirectoryChange> changes, string dn) =>
+        Sddl.Write(changes.Where(c => AccessListChanges.ObjectOf(c) == dn)
         .Aggregate(Sddl.Read(list), (l, c) => AccessListChanges.Made(c, l, Core.Directory.Sid.Everyone)))!;
 }

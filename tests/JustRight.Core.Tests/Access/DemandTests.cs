@@ -40,7 +40,9 @@ public sealed class DemandTests
         var right = BranchAsked.Make(DirectoryActs.Of(act)!, attributes, of, Branch);
         var rules = Rules(right);
         rules.Count.ShouldBeGreaterThan(0);
-        Judge(right, rules).ShouldSatisfyAllConditions(a => a.Cannot.ShouldBe(0), a => a.Can.ShouldBeGreaterThan(0), a => a.Uncovered.ShouldBeEmpty());
+        Judge(right, rules)
+            .ShouldSatisfyAllConditions(
+                a => a.Cannot.ShouldBe(0), a => a.Can.ShouldBeGreaterThan(0), a => a.Uncovered.ShouldBeEmpty());
         Judge(right, []).Can.ShouldBe(0);
         foreach (var one in rules) Judge(right, [.. rules.Where(r => r != one)]).Cannot.ShouldBeGreaterThan(0, $"without {one}");
     }
@@ -54,10 +56,13 @@ public sealed class DemandTests
         {
             var entry = new EntryRight("", Branch, rule, 1);
             EntryReach.Beyond(entry, [right], Schema).ShouldBe(AccessRights.None);
-            EntryReach.Gives(entry, right, Schema).ShouldBe((rule.Rights.Mapped() & ~(AccessRights.ReadProperty | AccessRights.ListContents)) != 0 || act == "read attributes");
+            EntryReach.Gives(entry, right, Schema)
+                .ShouldBe((rule.Rights.Mapped() & ~(AccessRights.ReadProperty | AccessRights.ListContents)) != 0
+                    || act == "read attributes");
             if ((rule.Rights & EntryReach.Changing) == 0) continue; // an entry that only reads is never excess
             EntryReach.Beyond(entry, [], Schema).ShouldNotBe(AccessRights.None);
-            EntryReach.Beyond(new EntryRight("", "DC=fennmoor,DC=example", rule, 1), [right], Schema).ShouldNotBe(AccessRights.None, "it covers more");
+            EntryReach.Beyond(new EntryRight("", "DC=fennmoor,DC=example", rule, 1), [right], Schema)
+                .ShouldNotBe(AccessRights.None, "it covers more");
         }
     }
 
@@ -68,13 +73,18 @@ public sealed class DemandTests
     [InlineData("write attributes", "user", "objectSid", "system-only", null)]
     [InlineData("reset password", "group", null, "not-an-account", null)]
     [InlineData("change membership", "user", null, "attribute-not-held", null)]
-    public void What_the_schema_does_not_allow_is_refused_with_the_nearest_name(string act, string of, string? attribute, string code, string? nearest)
+    public void What_the_schema_does_not_allow_is_refused_with_the_nearest_name(
+        string act, string of, string? attribute, string code, string? nearest)
     {
-        var fault = DirectoryNeedRules.Check(DirectoryActs.Of(act)!, attribute is null ? [] : [attribute], of, Schema, new Origin("sheet.yaml", 3, 5)).ShouldHaveSingleItem();
+        var fault = DirectoryNeedRules.Check(
+            DirectoryActs.Of(act)!, attribute is null ? [] : [attribute], of, Schema, new Origin("sheet.yaml", 3, 5))
+            .ShouldHaveSingleItem();
         (fault.Code, fault.Nearest, fault.At.Line).ShouldBe((code, nearest, 3));
     }
 
-    private static List<AccessRule> Rules(BranchAsked right) => [.. Demands.Of(right, Schema).Demands!.Select(d => d.RuleFor(Agent.ToString(), Schema.Class(right.Of)!)).DistinctBy(r => r.Key)];
+    private static List<AccessRule> Rules(BranchAsked right) =>
+        [.. Demands.Of(right, Schema).Demands!.Select(d =>
+            d.RuleFor(Agent.ToString(), Schema.Class(right.Of)!)).DistinctBy(r => r.Key)];
 
     /// <summary>The branch with the entries on it, a container in it, and an object of the class in each.</summary>
     private static BranchAnswer Judge(BranchAsked right, IReadOnlyList<AccessRule> rules)
@@ -84,10 +94,15 @@ public sealed class DemandTests
         foreach (var rule in rules) branch = AclEditor.Insert(branch, rule.ToAce(Agent));
         DirectoryObject[] objects =
         [
-            new("DC=fennmoor,DC=example", "domainDNS", default, 0, false), new(Branch, "organizationalUnit", default, 0, false), new("OU=Inner," + Branch, "organizationalUnit", default, 0, false),
-            new("CN=one," + Branch, right.Of, Sid.Parse("S-1-5-21-1-2-3-3001"), 0, false), new("CN=two,OU=Inner," + Branch, right.Of, Sid.Parse("S-1-5-21-1-2-3-3002"), 0, false),
+            new("DC=fennmoor,DC=example", "domainDNS", default, 0, false), new(
+                Branch, "organizationalUnit", default, 0, false), new(
+                "OU=Inner," + Branch, "organizationalUnit", default, 0, false),
+            new("CN=one," + Branch, right.Of, Sid.Parse("S-1-5-21-1-2-3-3001"), 0, false), new(
+                "CN=two,OU=Inner," + Branch, right.Of, Sid.Parse("S-1-5-21-1-2-3-3002"), 0, false),
         ];
-        var tree = new AccessTree(new AccessSnapshot(Schema, [empty], objects, [Branch], [])).With(new Dictionary<int, SecurityDescriptor> { [0] = empty, [1] = branch });
-        return new BranchJudge(new AccessSweep(tree, new AccessToken(Agent, [])), Sid.Parse("S-1-5-21-1-2-3"), _ => false).Judge(right).Answer!;
+        var tree = new AccessTree(new AccessSnapshot(Schema, [empty], objects, [Branch], []))
+            .With(new Dictionary<int, SecurityDescriptor> { [0] = empty, [1] = branch });
+        return new BranchJudge(new AccessSweep(tree, new AccessToken(Agent, [])), Sid.Parse("S-1-5-21-1-2-3"), _ => false)
+            .Judge(right).Answer!;
     }
 }

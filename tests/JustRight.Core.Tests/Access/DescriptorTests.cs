@@ -30,7 +30,8 @@ public sealed class DescriptorTests
     public void An_entry_that_is_not_understood_has_no_text_and_survives_in_bytes()
     {
         var strange = new Ace((AceType)0x42, AceFlags.ContainerInherit, AccessRights.None, default) { RawBody = "C0FFEE" };
-        var descriptor = new SecurityDescriptor(DescriptorControl.DaclPresent | DescriptorControl.SelfRelative, default, default, Acl.Of([strange]), null);
+        var descriptor = new SecurityDescriptor(
+            DescriptorControl.DaclPresent | DescriptorControl.SelfRelative, default, default, Acl.Of([strange]), null);
         Sddl.Write(descriptor).ShouldBeNull();
         DescriptorBytes.Read(DescriptorBytes.Write(descriptor)).Entries.ShouldBe([strange]);
         strange.ToString().ShouldContain("type 66");
@@ -48,7 +49,10 @@ public sealed class DescriptorTests
     }
 
     [Fact]
-    public void Fuzzed_bytes_are_read_or_refused() => Gen.Select(RandomAccess.Descriptor(RandomAccess.AnyAce), Gen.Select(Gen.Int[0, 500], Gen.Byte).Array[0, 6], Gen.Int[0, 60]).Sample((d, edits, cut) =>
+    public void Fuzzed_bytes_are_read_or_refused() =>
+        Gen.Select(
+            RandomAccess.Descriptor(RandomAccess.AnyAce), Gen.Select(Gen.Int[0, 500], Gen.Byte).Array[0, 6], Gen.Int[0, 60])
+            .Sample((d, edits, cut) =>
     {
         var bytes = DescriptorBytes.Write(d);
         foreach (var (at, value) in edits) bytes[at % bytes.Length] = value;
@@ -56,10 +60,15 @@ public sealed class DescriptorTests
     });
 
     [Fact]
-    public void Any_bytes_are_read_or_refused() => Gen.Byte.Array[0, 300].Sample(bytes => ReadsOrRefuses(bytes.Length, _ => DescriptorBytes.Read(bytes)));
+    public void Any_bytes_are_read_or_refused() =>
+        Gen.Byte.Array[0, 300].Sample(bytes => ReadsOrRefuses(bytes.Length, _ => DescriptorBytes.Read(bytes)));
 
     [Fact]
-    public void Fuzzed_text_is_read_or_refused() => Gen.Select(RandomAccess.Descriptor(RandomAccess.KnownAce), Gen.Select(Gen.Int[0, 900], Gen.Char["OGDSAIPRW:;()-0x9 \0"]).Array[0, 6]).Sample((d, edits) =>
+    public void Fuzzed_text_is_read_or_refused() =>
+        Gen.Select(
+            RandomAccess.Descriptor(RandomAccess.KnownAce),
+            Gen.Select(Gen.Int[0, 900], Gen.Char["OGDSAIPRW:;()-0x9 \0"]).Array[0, 6])
+            .Sample((d, edits) =>
     {
         var text = Sddl.Write(d)!.ToCharArray();
         if (text.Length == 0) return;
@@ -86,17 +95,20 @@ public sealed class DescriptorTests
     [InlineData("O:", "no owner")]
     [InlineData("O:WDO:WD", "two owners")]
     [InlineData("X:WD", "an unknown part")]
-    public void Malformed_text_is_refused(string text, string why) => Should.Throw<DescriptorFormatException>(() => Sddl.Read(text), why);
+    public void Malformed_text_is_refused(string text, string why) =>
+        Should.Throw<DescriptorFormatException>(() => Sddl.Read(text), why);
 
     [Fact]
     public void Names_of_a_domain_are_read_with_its_SID()
     {
         var domain = Sid.Parse("S-1-5-21-1-2-3");
-        var read = Sddl.Read("O:DAG:duD:AI(OA;CIIO;RPWP;bf9679c0-0de6-11d0-a285-00aa003049e2;bf967a9c-0de6-11d0-a285-00aa003049e2;ea)", domain);
+        var read = Sddl.Read(
+            "O:DAG:duD:AI(OA;CIIO;RPWP;bf9679c0-0de6-11d0-a285-00aa003049e2;bf967a9c-0de6-11d0-a285-00aa003049e2;ea)", domain);
         read.Owner.ToString().ShouldBe("S-1-5-21-1-2-3-512");
         read.Group.Rid.ShouldBe(513u);
         read.Entries[0].Trustee.Rid.ShouldBe(519u);
-        Sddl.Write(read)!.ShouldBe("O:S-1-5-21-1-2-3-512G:S-1-5-21-1-2-3-513D:AI(OA;CIIO;RPWP;bf9679c0-0de6-11d0-a285-00aa003049e2;bf967a9c-0de6-11d0-a285-00aa003049e2;S-1-5-21-1-2-3-519)");
+        Sddl.Write(read)!.ShouldBe(
+            "O:S-1-5-21-1-2-3-512G:S-1-5-21-1-2-3-513D:AI(OA;CIIO;RPWP;bf9679c0-0de6-11d0-a285-00aa003049e2;bf967a9c-0de6-11d0-a285-00aa003049e2;S-1-5-21-1-2-3-519)");
     }
 
     [Fact]

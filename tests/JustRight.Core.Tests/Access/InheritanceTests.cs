@@ -51,7 +51,8 @@ public sealed class InheritanceTests
     public void A_child_keeps_its_own_entries_first_and_a_protected_one_keeps_all()
     {
         var parent = Sddl.Read("D:(A;CI;RP;;;WD)").Dacl;
-        Sddl.Write(Inheritance.Apply(Sddl.Read("O:WDD:(D;;SD;;;WD)(A;CIID;WP;;;AU)"), parent, [])).ShouldBe("O:WDD:AI(D;;SD;;;WD)(A;CIID;RP;;;WD)");
+        Sddl.Write(Inheritance.Apply(Sddl.Read("O:WDD:(D;;SD;;;WD)(A;CIID;WP;;;AU)"), parent, []))
+            .ShouldBe("O:WDD:AI(D;;SD;;;WD)(A;CIID;RP;;;WD)");
         var closed = Sddl.Read("O:WDD:P(D;;SD;;;WD)(A;CIID;WP;;;AU)");
         Inheritance.Apply(closed, parent, []).ShouldBe(closed);
         var open = Sddl.Read("O:WDD:NO_ACCESS_CONTROL");
@@ -59,14 +60,16 @@ public sealed class InheritanceTests
     }
 
     [Fact]
-    public void Inheriting_twice_changes_nothing_more() => Gen.Select(RandomAccess.AnyAce.Array[0, 6], RandomAccess.Descriptor(RandomAccess.AnyAce)).Sample((aces, child) =>
+    public void Inheriting_twice_changes_nothing_more() =>
+        Gen.Select(RandomAccess.AnyAce.Array[0, 6], RandomAccess.Descriptor(RandomAccess.AnyAce)).Sample((aces, child) =>
     {
         var once = Inheritance.Apply(child, Acl.Of(aces), [Guid.Parse(User)]);
         Inheritance.Apply(once, Acl.Of(aces), [Guid.Parse(User)]).ShouldBe(once);
     });
 
     [Fact]
-    public void What_is_put_in_and_taken_out_leaves_the_list_as_it_was() => Gen.Select(RandomAccess.Descriptor(RandomAccess.AnyAce), RandomAccess.KnownAce).Sample((d, ace) =>
+    public void What_is_put_in_and_taken_out_leaves_the_list_as_it_was() =>
+        Gen.Select(RandomAccess.Descriptor(RandomAccess.AnyAce), RandomAccess.KnownAce).Sample((d, ace) =>
     {
         if (d is not { HasDacl: true, Dacl: not null } || d.Entries.Contains(ace)) return;
         var with = AclEditor.Insert(d, ace);
@@ -84,7 +87,8 @@ public sealed class InheritanceTests
     [InlineData("(D;ID;WP;;;WD)", "(D;;CC;;;AU)", "(D;;CC;;;AU)(D;ID;WP;;;WD)")]
     [InlineData("", "(A;;CC;;;AU)", "(A;;CC;;;AU)")]
     public void An_entry_goes_where_it_belongs(string list, string ace, string expected) =>
-        string.Concat(AclEditor.Insert(Sddl.Read("D:" + list), Sddl.ReadAce(ace)).Entries.Select(e => e.ToString())).ShouldBe(expected);
+        string.Concat(AclEditor.Insert(Sddl.Read("D:" + list), Sddl.ReadAce(ace)).Entries.Select(e => e.ToString()))
+            .ShouldBe(expected);
 
     [Fact]
     public void The_built_in_schema_knows_what_the_simulation_needs()

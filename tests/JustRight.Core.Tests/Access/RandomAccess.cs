@@ -9,13 +9,16 @@ internal static class RandomAccess
 {
     private static readonly Sid[] Trustees =
     [
-        Sid.Everyone, Sid.AuthenticatedUsers, Sid.Self, Sid.CreatorOwner, Sid.OwnerRights, Sid.Parse("S-1-5-32-544"), Sid.Parse("S-1-5-21-1-2-3-1107"), Sid.Parse("S-1-0x123456789ABC-7-8"),
+        Sid.Everyone, Sid.AuthenticatedUsers, Sid.Self, Sid.CreatorOwner, Sid.OwnerRights, Sid.Parse("S-1-5-32-544"), Sid.Parse(
+            "S-1-5-21-1-2-3-1107"), Sid.Parse(
+            "S-1-0x123456789ABC-7-8"),
     ];
 
     private static readonly Gen<Guid?> MaybeGuid = Gen.OneOf(Gen.Const((Guid?)null), Gen.Guid.Select(g => (Guid?)g));
 
     public static readonly Gen<Ace> KnownAce = Gen.Select(
-        Gen.OneOfConst(Enum.GetValues<AceType>()), Gen.Byte.Select(b => (AceFlags)(b & 0xDF)), Gen.UInt.Select(m => (AccessRights)m), Gen.OneOfConst(Trustees), MaybeGuid, MaybeGuid,
+        Gen.OneOfConst(Enum.GetValues<AceType>()), Gen.Byte.Select(b =>
+            (AceFlags)(b & 0xDF)), Gen.UInt.Select(m => (AccessRights)m), Gen.OneOfConst(Trustees), MaybeGuid, MaybeGuid,
         (type, flags, mask, trustee, objectType, inheritedType) =>
         {
             var ace = new Ace(type, flags, mask, trustee);
@@ -24,15 +27,26 @@ internal static class RandomAccess
 
     public static readonly Gen<Ace> AnyAce = Gen.Frequency(
         (9, KnownAce),
-        (1, Gen.Select(Gen.Byte[9, 200], Gen.Byte, Gen.Byte.Array[0, 40], (type, flags, body) => new Ace((AceType)type, (AceFlags)flags, AccessRights.None, default) { RawBody = Convert.ToHexString(body) })));
+        (1, Gen.Select(
+            Gen.Byte[9, 200], Gen.Byte, Gen.Byte.Array[0, 40],
+            (type, flags, body) => new Ace((AceType)type, (AceFlags)flags, AccessRights.None, default)
+            {
+                RawBody = Convert.ToHexString(body),
+            })));
 
     public static Gen<SecurityDescriptor> Descriptor(Gen<Ace> ace) => Gen.Select(
         Gen.OneOfConst(Trustees), Gen.Bool, Gen.Bool, List(ace), List(ace), Gen.Int[0, 7], Gen.Int[0, 7],
         (sid, hasOwner, hasGroup, dacl, sacl, daclBits, saclBits) =>
         {
             var control = DescriptorControl.SelfRelative;
-            if (dacl.Present) control |= DescriptorControl.DaclPresent | Bits(daclBits, DescriptorControl.DaclProtected, DescriptorControl.DaclInheritRequired, DescriptorControl.DaclAutoInherited);
-            if (sacl.Present) control |= DescriptorControl.SaclPresent | Bits(saclBits, DescriptorControl.SaclProtected, DescriptorControl.SaclInheritRequired, DescriptorControl.SaclAutoInherited);
+            if (dacl.Present)
+                control |= DescriptorControl.DaclPresent | Bits(
+                    daclBits, DescriptorControl.DaclProtected, DescriptorControl.DaclInheritRequired,
+                    DescriptorControl.DaclAutoInherited);
+            if (sacl.Present)
+                control |= DescriptorControl.SaclPresent | Bits(
+                    saclBits, DescriptorControl.SaclProtected, DescriptorControl.SaclInheritRequired,
+                    DescriptorControl.SaclAutoInherited);
             return new SecurityDescriptor(control, hasOwner ? sid : default, hasGroup ? sid : default, dacl.Acl, sacl.Acl);
         });
 

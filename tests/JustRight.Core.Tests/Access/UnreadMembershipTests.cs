@@ -27,7 +27,10 @@ public sealed class UnreadMembershipTests
     public void An_entry_for_somebody_I_may_be(string sddl, string expected, string why)
     {
         var token = new AccessToken(Me, []) { WhyDoubtful = sid => sid == Maybe ? "not read" : null };
-        var list = Sddl.Read(sddl.Replace("MAYBE", Maybe.ToString(), StringComparison.Ordinal).Replace("ME", Me.ToString(), StringComparison.Ordinal).Replace("HIM", Other.ToString(), StringComparison.Ordinal));
+        var list = Sddl.Read(
+            sddl.Replace("MAYBE", Maybe.ToString(), StringComparison.Ordinal)
+                .Replace("ME", Me.ToString(), StringComparison.Ordinal)
+                .Replace("HIM", Other.ToString(), StringComparison.Ordinal));
         var decision = AccessCheck.Judge(list, token, AccessQuestion.Simple(AccessRights.Delete));
         $"{decision.Answer}: {decision.Reason}".ShouldBe(expected, why);
     }
@@ -36,8 +39,11 @@ public sealed class UnreadMembershipTests
     public void Who_may_be_an_administrator_may_take_ownership()
     {
         var token = new AccessToken(Me, []) { WhyDoubtful = sid => sid == Sid.Parse("S-1-5-32-544") ? "not read" : null };
-        AccessCheck.Judge(Sddl.Read("D:"), token, AccessQuestion.Simple(AccessRights.WriteOwner)).Answer.ShouldBe(AccessAnswer.Unknown);
-        AccessCheck.Judge(Sddl.Read($"D:(A;;WO;;;{Me})"), token, AccessQuestion.Simple(AccessRights.WriteOwner)).Answer.ShouldBe(AccessAnswer.Yes);
+        AccessCheck.Judge(Sddl.Read("D:"), token, AccessQuestion.Simple(AccessRights.WriteOwner)).Answer.ShouldBe(
+            AccessAnswer.Unknown);
+        AccessCheck.Judge(
+            Sddl.Read($"D:(A;;WO;;;{Me})"), token,
+            AccessQuestion.Simple(AccessRights.WriteOwner)).Answer.ShouldBe(AccessAnswer.Yes);
         AccessCheck.Judge(Sddl.Read("D:"), token, AccessQuestion.Simple(AccessRights.Delete)).Answer.ShouldBe(AccessAnswer.No);
     }
 
@@ -45,15 +51,21 @@ public sealed class UnreadMembershipTests
     public void The_owner_that_I_may_be_may_write_the_list()
     {
         var token = new AccessToken(Me, []) { WhyDoubtful = sid => sid == Maybe ? "not read" : null };
-        AccessCheck.Judge(Sddl.Read($"O:{Maybe}D:"), token, AccessQuestion.Simple(AccessRights.WriteDacl)).Answer.ShouldBe(AccessAnswer.Unknown);
-        AccessCheck.Judge(Sddl.Read($"O:{Other}D:"), token, AccessQuestion.Simple(AccessRights.WriteDacl)).Answer.ShouldBe(AccessAnswer.No);
+        AccessCheck.Judge(Sddl.Read($"O:{Maybe}D:"), token, AccessQuestion.Simple(AccessRights.WriteDacl)).Answer.ShouldBe(
+            AccessAnswer.Unknown);
+        AccessCheck.Judge(
+            Sddl.Read($"O:{Other}D:"), token, AccessQuestion.Simple(AccessRights.WriteDacl)).Answer.ShouldBe(AccessAnswer.No);
     }
 
     [Fact]
     public void A_token_doubts_groups_whose_members_were_not_read_and_what_lies_above_them()
     {
-        var (inner, outer) = (Group(2001, "inner") with { MembersUnread = "access denied" }, Group(2002, "outer") with { Members = [Sid.Parse(Domain + "-2001")] });
-        var why = TokenOf(new DirectoryPrincipal(Me, PrincipalKind.User, "me", "CN=me"), inner, outer, Group(2003, "other")).WhyDoubtful.ShouldNotBeNull();
+        var (inner, outer) = (
+            Group(2001, "inner") with { MembersUnread = "access denied" },
+            Group(2002, "outer") with { Members = [Sid.Parse(Domain + "-2001")] });
+        var why = TokenOf(
+            new DirectoryPrincipal(Me, PrincipalKind.User, "me", "CN=me"), inner, outer,
+            Group(2003, "other")).WhyDoubtful.ShouldNotBeNull();
         why(inner.Sid).ShouldBe(@"the members of FENNMOOR\inner could not be read");
         why(outer.Sid).ShouldBe(@"the members of FENNMOOR\inner could not be read");
         why(Sid.Parse(Domain + "-2003")).ShouldBeNull();
@@ -79,19 +91,24 @@ public sealed class UnreadMembershipTests
     [InlineData(true, Verdict.Met)]
     public void A_right_that_was_not_seen_may_come_through_a_group_that_is_hidden(bool held, Verdict verdict)
     {
-        var scene = new FitScene().Account().Replace("svc-poller", a => a with { HiddenGroups = ["CN=secret,OU=Hidden,DC=fennmoor,DC=example"] })
+        var scene = new FitScene().Account()
+            .Replace("svc-poller", a => a with { HiddenGroups = ["CN=secret,OU=Hidden,DC=fennmoor,DC=example"] })
             .Host("fm-temp01", held ? ["svc-poller"] : []).Need(R.Admin());
         var need = FitCaseTests.Of(scene, R.Admin());
         need.Verdict.ShouldBe(verdict);
-        if (!held) need.Reason.ShouldBe("it is in CN=secret,OU=Hidden,DC=fennmoor,DC=example, which may not be read, and the right may come through that group");
+        if (!held)
+            need.Reason.ShouldBe(
+                "it is in CN=secret,OU=Hidden,DC=fennmoor,DC=example, which may not be read, and the right may come through that group");
         scene.Run().Fit.UnreadParts.ShouldContain(c => c.Place == "CN=secret,OU=Hidden,DC=fennmoor,DC=example");
     }
 
-    private static DirectoryPrincipal Group(uint rid, string name) => new(Sid.Parse($"{Domain}-{rid}"), PrincipalKind.Group, name, $"CN={name}");
+    private static DirectoryPrincipal Group(uint rid, string name) =>
+        new(Sid.Parse($"{Domain}-{rid}"), PrincipalKind.Group, name, $"CN={name}");
 
     private static AccessToken TokenOf(params DirectoryPrincipal[] principals)
     {
-        var graph = new MembershipGraph(new DirectorySnapshot("FENNMOOR", Sid.Parse(Domain), "dc", default, principals, [], null));
+        var graph = new MembershipGraph(
+            new DirectorySnapshot("FENNMOOR", Sid.Parse(Domain), "dc", default, principals, [], null));
         return AccessTokens.Of(graph, graph.IndexOf(Me));
     }
 }

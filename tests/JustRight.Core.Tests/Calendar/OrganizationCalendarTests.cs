@@ -14,25 +14,41 @@ public sealed class OrganizationCalendarTests
 {
     private static readonly DateTimeOffset Now = new(2026, 11, 26, 12, 0, 0, TimeSpan.Zero);
     private static readonly TimeZoneInfo London = TimeZoneInfo.FindSystemTimeZoneById("Europe/London");
-    private static readonly OrganizationRules Organization = new([], null, []) { TimeZone = London, Reviews = new ReviewRules(TimeSpan.FromDays(180), TimeSpan.FromDays(21)), Passwords = new PasswordRules(null, TimeSpan.FromDays(30), 32) };
+    private static readonly OrganizationRules Organization = new([], null, [])
+    {
+        TimeZone = London,
+        Reviews = new ReviewRules(TimeSpan.FromDays(180), TimeSpan.FromDays(21)),
+        Passwords = new PasswordRules(null, TimeSpan.FromDays(30), 32),
+    };
 
     [Fact]
     public void Everything_that_ends_comes_in_the_order_of_its_end()
     {
         var entries = OrganizationCalendar.Of(
             "fennmoor",
-            [Password("svc-a", Now.AddDays(40), null), Password("svc-b", Now.AddDays(2), Now.AddDays(50)), Password("svc-c", null, null)],
-            [new ReviewState("alpha", Now.AddDays(-200), null, null), new ReviewState("beta", Now.AddDays(-200), Now.AddDays(-30), null), new ReviewState("gamma", Now.AddDays(-200), Now.AddDays(-30), new DateOnly(2027, 7, 1))],
+            [
+                Password("svc-a", Now.AddDays(40), null), Password("svc-b", Now.AddDays(2), Now.AddDays(50)),
+                Password("svc-c", null, null)],
+            [
+                new ReviewState("alpha", Now.AddDays(-200), null, null),
+                new ReviewState("beta", Now.AddDays(-200), Now.AddDays(-30), null),
+                new ReviewState("gamma", Now.AddDays(-200), Now.AddDays(-30), new DateOnly(2027, 7, 1))],
             [(Exception(1, 10), "svc-a: excess"), (Exception(2, -3), "svc-b: excess"), (Exception(3, -60), "svc-c: excess")],
-            [new Confirmation("alpha", "g1", "svc-a", null, [], true, "Jory Lind", Now, Now.AddDays(5)), new Confirmation("alpha", "g2", "svc-a", null, [], false, "Jory Lind", Now, Now.AddDays(5))],
+            [
+                new Confirmation("alpha", "g1", "svc-a", null, [], true, "Jory Lind", Now, Now.AddDays(5)),
+                new Confirmation("alpha", "g2", "svc-a", null, [], false, "Jory Lind", Now, Now.AddDays(5))],
             Organization, Now, [("delta", Now.AddDays(1))]);
         entries.Select(e => (e.Id, e.StandingAt(Now))).ShouldBe([
             ("review/alpha", EntryStanding.Overdue), // never reviewed, in Just Right for longer than the organization allows
             ("exception/2", EntryStanding.Overdue), // ended three days ago; the one that ended long ago is no news
             ("removal/delta", EntryStanding.Later), // spoken of when it is due, and not before
-            ("password/svc-b", EntryStanding.Soon), ("confirmation/alpha/g1", EntryStanding.Soon), ("exception/1", EntryStanding.Soon),
-            ("password/svc-a", EntryStanding.Later), ("expiry/svc-b", EntryStanding.Later), ("review/beta", EntryStanding.Later), ("review/gamma", EntryStanding.Later)]);
-        entries.Single(e => e.Id == "review/gamma").At.ShouldBe(new DateTimeOffset(2027, 7, 1, 12, 0, 0, TimeSpan.FromHours(1))); // noon, in summer time
+            ("password/svc-b", EntryStanding.Soon), ("confirmation/alpha/g1", EntryStanding.Soon), (
+                "exception/1", EntryStanding.Soon),
+            ("password/svc-a", EntryStanding.Later), ("expiry/svc-b", EntryStanding.Later), (
+                "review/beta", EntryStanding.Later), (
+                "review/gamma", EntryStanding.Later)]);
+        // noon, in summer time
+        entries.Single(e => e.Id == "review/gamma").At.ShouldBe(new DateTimeOffset(2027, 7, 1, 12, 0, 0, TimeSpan.FromHours(1)));
     }
 
     [Theory]
@@ -43,7 +59,8 @@ public sealed class OrganizationCalendarTests
     [InlineData("Europe/London", "2028-02-29", "2028-03-01T00:00:00Z")]
     [InlineData("America/Santiago", "2027-09-04", "2027-09-05T04:00:00Z")] // the clock jumps at this very midnight
     public void A_day_ends_when_the_organization_turns_its_page(string zone, string day, string end) =>
-        (Organization with { TimeZone = TimeZoneInfo.FindSystemTimeZoneById(zone) }).EndOf(DateOnly.Parse(day, System.Globalization.CultureInfo.InvariantCulture)).UtcDateTime
+        (Organization with { TimeZone = TimeZoneInfo.FindSystemTimeZoneById(zone) })
+            .EndOf(DateOnly.Parse(day, System.Globalization.CultureInfo.InvariantCulture)).UtcDateTime
             .ShouldBe(DateTimeOffset.Parse(end, System.Globalization.CultureInfo.InvariantCulture).UtcDateTime);
 
     [Fact]
@@ -56,20 +73,26 @@ public sealed class OrganizationCalendarTests
             {
                 var keys = new HashSet<string>(hours.Select(h => entry.ReminderAt(Now.AddHours(h))).OfType<string>());
                 lock (sent) sent.AddRange(keys);
-                return keys.Count <= 2 && hours.Any(h => h >= 0) == keys.Any(k => k.EndsWith("overdue", StringComparison.Ordinal)) && hours.Any(h => h is < 0 and >= -21 * 24) == keys.Any(k => k.EndsWith("soon", StringComparison.Ordinal));
+                return keys.Count <= 2
+                    && hours.Any(h => h >= 0) == keys.Any(k => k.EndsWith("overdue", StringComparison.Ordinal))
+                    && hours.Any(h => h is < 0 and >= -21 * 24) == keys.Any(k => k.EndsWith("soon", StringComparison.Ordinal));
             },
             iter: 200);
         sent.Distinct().Count().ShouldBe(2);
-        (entry with { At = Now.AddDays(1) }).ReminderAt(Now).ShouldNotBe(entry.ReminderAt(Now.AddDays(-1)), "another date is another reminder");
+        (entry with { At = Now.AddDays(1) }).ReminderAt(Now)
+            .ShouldNotBe(entry.ReminderAt(Now.AddDays(-1)), "another date is another reminder");
     }
 
     [Fact]
     public void Looks_are_as_far_apart_as_the_organization_says_and_a_restart_shifts_none() =>
-        Gen.Select(Gen.String[Gen.Char['a', 'z'], 1, 12], Gen.Int[1, 744], Gen.Long[0, DateTimeOffset.UnixEpoch.AddYears(100).UtcTicks]).Sample((estate, hours, ticks) =>
+        Gen.Select(
+            Gen.String[Gen.Char['a', 'z'], 1, 12], Gen.Int[1, 744], Gen.Long[0, DateTimeOffset.UnixEpoch.AddYears(100).UtcTicks])
+            .Sample((estate, hours, ticks) =>
         {
             var (watch, now) = (new ScheduleRules(TimeSpan.FromHours(hours)), new DateTimeOffset(ticks, TimeSpan.Zero));
             var next = watch.Next(estate, now);
-            return next > now && next - now <= watch.Every && watch.Next(estate, next) == next + watch.Every && watch.Next(estate, next.AddTicks(-1)) == next;
+            return next > now && next - now <= watch.Every && watch.Next(estate, next) == next + watch.Every
+                && watch.Next(estate, next.AddTicks(-1)) == next;
         });
 
     [Fact]
@@ -81,7 +104,12 @@ public sealed class OrganizationCalendarTests
         (times[^1] - times[0]).ShouldBeGreaterThan(TimeSpan.FromHours(12)); // spread over the day
     }
 
-    private static AccountPassword Password(string name, DateTimeOffset? due, DateTimeOffset? expires) => new(name, PasswordKeeper.Us, "us", ["alpha"], PasswordStanding.Later, due, "due") { ExpiresAt = expires };
+    private static AccountPassword Password(string name, DateTimeOffset? due, DateTimeOffset? expires) =>
+        new(name, PasswordKeeper.Us, "us", ["alpha"], PasswordStanding.Later, due, "due")
+        {
+            ExpiresAt = expires,
+        };
 
-    private static AcceptedException Exception(int id, int days) => new(id, "alpha", $"t{id}", Verdict.Excess, "why", "Maud Ferris", Now.AddDays(-90), Now.AddDays(days));
+    private static AcceptedException Exception(int id, int days) =>
+        new(id, "alpha", $"t{id}", Verdict.Excess, "why", "Maud Ferris", Now.AddDays(-90), Now.AddDays(days));
 }

@@ -45,7 +45,8 @@ internal sealed class DatabaseScene
 
     private DatabaseScene(string text)
     {
-        foreach (var sentence in text.Split(';', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)) Add(sentence);
+        foreach (var sentence in text.Split(';', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries))
+            Add(sentence);
     }
 
     /// <summary>Whether the host of the instance could be read.</summary>
@@ -54,7 +55,11 @@ internal sealed class DatabaseScene
     /// <summary>What could not be read of the instance.</summary>
     public UnreadPart[] UnreadParts { get; init; } = [];
 
-    public static DatabaseScene Of(string text, bool hostUnread = false, params UnreadPart[] unread) => new(text) { HostUnread = hostUnread, UnreadParts = unread };
+    public static DatabaseScene Of(string text, bool hostUnread = false, params UnreadPart[] unread) => new(text)
+    {
+        HostUnread = hostUnread,
+        UnreadParts = unread,
+    };
 
     /// <summary>A question of the account: <c>VIEW SERVER STATE</c>, <c>role sysadmin</c>, <c>S. SELECT on SCHEMA::x</c>, <c>S. role db_owner</c>.</summary>
     public static Right Right(string question)
@@ -77,21 +82,31 @@ internal sealed class DatabaseScene
         var judged = Fit(Right(question)).Single(j => j.Grant is not null);
         return judged.Verdict switch
         {
-            Verdict.Met => judged.Reason.StartsWith("implied by ", StringComparison.Ordinal) ? $"by {judged.Reason["implied by ".Length..].Split(" on i")[0]}" : "held",
+            Verdict.Met =>
+                judged.Reason.StartsWith("implied by ", StringComparison.Ordinal)
+                    ? $"by {judged.Reason["implied by ".Length..].Split(" on i")[0]}"
+                    : "held",
             Verdict.Unseen => "unseen",
-            _ => judged.DeniedBy.Count > 0 ? "denied" : judged.Reason.StartsWith("it holds the right, and has no ", StringComparison.Ordinal) ? "no way in" : "lacks",
+            _ => judged.DeniedBy.Count > 0 ? "denied"
+                : judged.Reason.StartsWith("it holds the right, and has no ", StringComparison.Ordinal) ? "no way in"
+                : "lacks",
         };
     }
 
     /// <summary>What is too much at the instance, given what is needed.</summary>
-    public IReadOnlyList<string> Excess(params string[] needed) => [.. Fit([.. needed.Select(Right)]).Where(j => j.Verdict == Verdict.Excess && j.Right.AtInstance is not null).Select(j => j.Right.ToString())];
+    public IReadOnlyList<string> Excess(params string[] needed) =>
+        [.. Fit([.. needed.Select(Right)]).Where(j => j.Verdict == Verdict.Excess && j.Right.AtInstance is not null).Select(j =>
+            j.Right.ToString())];
 
     /// <summary>Who can do what at the instance, each with why it does not count, where it does not.</summary>
     public IReadOnlyList<string> Holders(int most = 100)
     {
         var view = AllEngines.View(Survey());
         var (holders, more) = InstanceHolders.Of(view, view.Instance("i")!, most);
-        return [.. holders.Select(h => $"{view.Graph.NameOf(h.Holder).Split('\\')[^1]}: {h.Right}{(h.WhyNot is null ? "" : $" ({h.WhyNot})")}"), .. more > 0 ? [$"{more} more"] : Array.Empty<string>()];
+        return [
+            .. holders.Select(h =>
+                $"{view.Graph.NameOf(h.Holder).Split('\\')[^1]}: {h.Right}{(h.WhyNot is null ? "" : $" ({h.WhyNot})")}"),
+            .. more > 0 ? [$"{more} more"] : Array.Empty<string>()];
     }
 
     /// <summary>The first path by which a right is held.</summary>
@@ -102,7 +117,9 @@ internal sealed class DatabaseScene
     {
         var (fit, view, needs) = Judge([.. needed.Select(Right)]);
         var list = WorklistMaker.Make(fit, view, needs);
-        return [.. list.Remove.Select(s => s.Change.Words), .. list.NotOffered.Select(n => $"not {n.For.Split('/')[^1]}: {n.Reason}")];
+        return [
+            .. list.Remove.Select(s => s.Change.Words),
+            .. list.NotOffered.Select(n => $"not {n.For.Split('/')[^1]}: {n.Reason}")];
     }
 
     private IReadOnlyList<Judgement> Fit(params Right[] needed) => Judge(needed).Fit.Accounts[0].Judgements;
@@ -110,8 +127,11 @@ internal sealed class DatabaseScene
     private (InstallFit Fit, SurveyView View, NeedsIndex Needs) Judge(Right[] needed)
     {
         var plan = new Plan(
-            "x", "s@1", "S", "e", "FENNMOOR", "fennmoor.example", Stage.Installed, [], [], [new PlannedAccount("a", "a", null, "", "", WorksAs.Service, true, true, Line)],
-            [.. needed.Select(r => new PlannedGrant($"a/{r.Key}", "a", r, null, null, GivenBy.Us, Until.Always, Team.Database, null, null, Line))], [], [], []);
+            "x", "s@1", "S", "e", "FENNMOOR", "fennmoor.example", Stage.Installed, [], [], [new PlannedAccount(
+                "a", "a", null, "", "", WorksAs.Service, true, true, Line)],
+            [.. needed.Select(r =>
+                new PlannedGrant(
+                    $"a/{r.Key}", "a", r, null, null, GivenBy.Us, Until.Always, Team.Database, null, null, Line))], [], [], []);
         var (view, needs) = (AllEngines.View(Survey()), new NeedsIndex([plan]));
         return (new FitJudge(view, needs, new OrganizationRules([], null, []), Now).Judge(plan), view, needs);
     }
@@ -119,13 +139,26 @@ internal sealed class DatabaseScene
     private Survey Survey()
     {
         var directory = new DirectorySnapshot("FENNMOOR", Domain, "dc", Now, [
-            new DirectoryPrincipal(Sids["a"], PrincipalKind.User, "a", "CN=a,DC=x"), new DirectoryPrincipal(Sids["o"], PrincipalKind.User, "o", "CN=o,DC=x"),
-            new DirectoryPrincipal(Sids["g"], PrincipalKind.Group, "g", "CN=g,DC=x") { Members = [Sids["a"]] }, new DirectoryPrincipal(Sids["n"], PrincipalKind.Group, "n", "CN=n,DC=x") { Members = [Sids["g"]] },
+            new DirectoryPrincipal(Sids["a"], PrincipalKind.User, "a", "CN=a,DC=x"), new DirectoryPrincipal(
+                Sids["o"], PrincipalKind.User, "o", "CN=o,DC=x"),
+            new DirectoryPrincipal(
+                Sids["g"], PrincipalKind.Group, "g", "CN=g,DC=x") { Members = [Sids["a"]] }, new DirectoryPrincipal(
+                Sids["n"], PrincipalKind.Group, "n", "CN=n,DC=x")
+            {
+                Members = [Sids["g"]],
+            },
             new DirectoryPrincipal(Sids["v"], PrincipalKind.Group, "v", "CN=v,DC=x") { MembersUnread = "they may not be read" },
             new DirectoryPrincipal(Sids["u"], PrincipalKind.Group, "Domain Users", "CN=Domain Users,DC=x"),
         ], [], null);
-        var host = HostUnread ? HostSnapshot.NotRead("h1", Now, "it does not answer") : new HostSnapshot("h1", Now, null, [new LocalGroup("Administrators", Sids["L"], [Sids["n"]])], [], []);
-        var instance = new InstanceSnapshot("i", "sqlserver", Now, null, _logins, [.. _roles.Values], [.. _databases.Values]) { Host = "h1", Permissions = _permissions, UnreadParts = UnreadParts };
+        var host = HostUnread
+            ? HostSnapshot.NotRead("h1", Now, "it does not answer")
+            : new HostSnapshot("h1", Now, null, [new LocalGroup("Administrators", Sids["L"], [Sids["n"]])], [], []);
+        var instance = new InstanceSnapshot("i", "sqlserver", Now, null, _logins, [.. _roles.Values], [.. _databases.Values])
+        {
+            Host = "h1",
+            Permissions = _permissions,
+            UnreadParts = UnreadParts,
+        };
         return new Survey("e", Now, true, directory, [host], [instance]);
     }
 
@@ -135,11 +168,14 @@ internal sealed class DatabaseScene
         var database = dot > 0 && _databases.ContainsKey(sentence[..dot]) ? sentence[..dot] : null;
         var rest = database is null ? sentence : sentence[(dot + 1)..];
         var verb = rest.Split(' ')[0];
-        var (what, who) = rest.LastIndexOf(": ", StringComparison.Ordinal) is > 0 and var colon ? (rest[(verb.Length + 1)..colon], rest[(colon + 2)..].Split(' ')) : ("", rest.Split(' ')[1..]);
+        var (what, who) = rest.LastIndexOf(": ", StringComparison.Ordinal) is > 0 and var colon
+            ? (rest[(verb.Length + 1)..colon], rest[(colon + 2)..].Split(' '))
+            : ("", rest.Split(' ')[1..]);
         switch (verb)
         {
             case "login" or "off" or "mute":
-                _logins.AddRange(who.Select(w => new InstanceLogin(Sids[w], w) { Disabled = verb == "off", MayConnect = verb != "mute" }));
+                _logins.AddRange(who.Select(w =>
+                    new InstanceLogin(Sids[w], w) { Disabled = verb == "off", MayConnect = verb != "mute" }));
                 break;
             case "user":
                 Change(database!, d => d with { Users = [.. d.Users, .. who.Select(w => new InstanceLogin(Sids[w], w))] });
@@ -167,12 +203,15 @@ internal sealed class DatabaseScene
         }
     }
 
-    private void Change(string database, Func<DatabaseSnapshot, DatabaseSnapshot> change) => _databases[database] = change(_databases[database]);
+    private void Change(string database, Func<DatabaseSnapshot, DatabaseSnapshot> change) =>
+        _databases[database] = change(_databases[database]);
 
     private static DatabaseSnapshot Empty(string name) => new(name, default, null, [], []);
 
     private static RoleMembers Members(string role, string[] who) =>
-        new(role, [.. who.Where(w => !w.StartsWith("role:", StringComparison.Ordinal)).Select(w => Sids[w])], [.. who.Where(w => w.StartsWith("role:", StringComparison.Ordinal)).Select(w => w[5..])]);
+        new(
+            role, [.. who.Where(w => !w.StartsWith("role:", StringComparison.Ordinal)).Select(w => Sids[w])],
+            [.. who.Where(w => w.StartsWith("role:", StringComparison.Ordinal)).Select(w => w[5..])]);
 
     private static IEnumerable<PermissionEntry> Entries(string verb, string permission, string[] who)
     {
@@ -182,5 +221,6 @@ internal sealed class DatabaseScene
             : new PermissionEntry(words[0], State(verb), Sids[w], null) { On = words.ElementAtOrDefault(1) });
     }
 
-    private static PermissionState State(string verb) => verb switch { "deny" => PermissionState.Deny, "hand" => PermissionState.GrantOn, _ => PermissionState.Grant };
+    private static PermissionState State(string verb) =>
+        verb switch { "deny" => PermissionState.Deny, "hand" => PermissionState.GrantOn, _ => PermissionState.Grant };
 }

@@ -29,9 +29,14 @@ public sealed class PostgreSqlFitTests
     private static readonly DatabaseOwnershipRight Owner = new("p", "Store");
 
     private readonly PostgreSqlCatalog _catalog = new(
-        [new("postgres", RoleAttributes.Superuser | RoleAttributes.Login | RoleAttributes.Inherit), new("readers", RoleAttributes.Inherit), new("team", RoleAttributes.Inherit), new("a", RoleAttributes.Login | RoleAttributes.Inherit)],
+        [
+            new("postgres", RoleAttributes.Superuser | RoleAttributes.Login | RoleAttributes.Inherit),
+            new("readers", RoleAttributes.Inherit), new("team", RoleAttributes.Inherit),
+            new("a", RoleAttributes.Login | RoleAttributes.Inherit)],
         [],
-        [new("Store", "postgres", [new(null, "CONNECT", false)], null, [new("s", "postgres", [])], [new("s", "t", "postgres", [])], [])],
+        [new(
+            "Store", "postgres", [new(null, "CONNECT", false)], null, [new("s", "postgres", [])], [new("s", "t", "postgres", [])],
+            [])],
         [new("hostgssenc", ["all"], ["all"], true, "gss", ["map=m"])], [new("m", @"/^(.*)@X\.EXAMPLE$", @"\1")]);
 
     [Fact]
@@ -53,14 +58,19 @@ public sealed class PostgreSqlFitTests
         var catalog = what switch
         {
             "no inheritance" => _catalog with { Memberships = [Into("a", "readers") with { Inherit = false }] },
-            "no login" => _catalog with { Roles = [.. _catalog.Roles.Select(r => r.Name == "a" ? r with { Attributes = RoleAttributes.Inherit } : r)], Memberships = [Into("a", "readers")] },
+            "no login" => _catalog with
+            {
+                Roles = [.. _catalog.Roles.Select(r => r.Name == "a" ? r with { Attributes = RoleAttributes.Inherit } : r)],
+                Memberships = [Into("a", "readers")],
+            },
             "no map" => _catalog with { NameMap = [], Memberships = [Into("a", "readers")] },
             "map unread" => _catalog with { SignInUnread = "no right" },
             _ => _catalog,
         };
         var judged = Judge(catalog, Readers);
         judged.Verdict.ShouldBe(what == "map unread" ? Verdict.Unseen : Verdict.Missing);
-        Fit(catalog, Readers).View.UnreadParts.Select(c => c.Place).ShouldBe(what == "map unread" ? ["the roles of accounts at p"] : []);
+        Fit(catalog, Readers).View.UnreadParts.Select(c => c.Place)
+            .ShouldBe(what == "map unread" ? ["the roles of accounts at p"] : []);
         judged.Reason.ShouldBe(reason);
     }
 
@@ -75,13 +85,19 @@ public sealed class PostgreSqlFitTests
     {
         var judged = Judge(Giving(given), SelectTable);
         judged.Reason.ShouldBe(reason ?? "held");
-        judged.Verdict.ShouldBe(reason is null || reason.StartsWith("implied", StringComparison.Ordinal) ? Verdict.Met : Verdict.Missing);
+        judged.Verdict.ShouldBe(reason is null
+            || reason.StartsWith("implied", StringComparison.Ordinal) ? Verdict.Met : Verdict.Missing);
     }
 
     [Fact]
     public void What_is_beyond_the_needs_is_excess_but_not_the_doors_to_what_is_needed()
     {
-        var catalog = Giving("SELECT USAGE") with { Memberships = [Into("a", "readers")], Roles = [.. _catalog.Roles.Select(r => r.Name == "a" ? r with { Attributes = r.Attributes | RoleAttributes.CreateDatabase } : r)] };
+        var catalog = Giving("SELECT USAGE") with
+        {
+            Memberships = [Into("a", "readers")],
+            Roles = [.. _catalog.Roles.Select(r =>
+                r.Name == "a" ? r with { Attributes = r.Attributes | RoleAttributes.CreateDatabase } : r)],
+        };
         Excess(catalog, SelectTable).ShouldBe(["CREATEDB on p", "readers on p"]);
         Excess(catalog, SelectTable, Readers, new RoleAttributeRight("p", "CREATEDB")).ShouldBeEmpty();
         Excess(Giving("superuser"), SelectTable).ShouldBe(["SUPERUSER on p"]);
@@ -98,9 +114,14 @@ public sealed class PostgreSqlFitTests
     [Fact]
     public void Who_can_do_what_is_listed_for_whoever_signs_in()
     {
-        var (_, view, _) = Fit(Giving("SELECT USAGE") with { Memberships = [Into("a", "team"), Into("team", "readers")] }, Readers);
-        InstanceHolders.Of(view, view.Instance("p")!, 100).Holders.Select(h => $"{view.Graph.NameOf(h.Holder)}: {h.Right}{(h.WhyNot is null ? "" : $" ({h.WhyNot})")}").ShouldBe(
-            [@"FENNMOOR\a: SELECT on OBJECT::s.t on p/Store", @"FENNMOOR\a: readers on p", @"FENNMOOR\a: team on p"], ignoreOrder: true);
+        var (_, view, _) = Fit(
+            Giving("SELECT USAGE") with { Memberships = [Into("a", "team"), Into("team", "readers")] }, Readers);
+        InstanceHolders.Of(view, view.Instance("p")!, 100).Holders.Select(h =>
+            $"{view.Graph.NameOf(h.Holder)}: {h.Right}{(h.WhyNot is null ? "" : $" ({h.WhyNot})")}")
+            .ShouldBe(
+            [
+                @"FENNMOOR\a: SELECT on OBJECT::s.t on p/Store", @"FENNMOOR\a: readers on p",
+                @"FENNMOOR\a: team on p"], ignoreOrder: true);
     }
 
     [Fact]
@@ -108,17 +129,22 @@ public sealed class PostgreSqlFitTests
     {
         Judge(_catalog, Owner).Reason.ShouldBe("a does not hold it");
         Judge(Owned("a"), Owner).Verdict.ShouldBe(Verdict.Met);
-        Judge(Owned("team") with { Memberships = [Into("a", "team")] }, Owner).Paths[0].ToString().ShouldBe(@"FENNMOOR\a -> p role a -> team -> owner on p/Store");
+        Judge(Owned("team") with { Memberships = [Into("a", "team")] }, Owner).Paths[0].ToString()
+            .ShouldBe(@"FENNMOOR\a -> p role a -> team -> owner on p/Store");
         Judge(Giving("superuser"), Owner).Reason.ShouldBe("implied by SUPERUSER on p");
     }
 
     [Fact]
     public void Steps_give_the_role_what_is_needed_and_every_door_before_it()
     {
-        Steps(Giving("shut"), SelectTable).ShouldBe(["grant CONNECT in p/Store to a", "grant USAGE on SCHEMA::s in p/Store to a", "grant SELECT on OBJECT::s.t in p/Store to a"]);
+        Steps(Giving("shut"), SelectTable)
+            .ShouldBe([
+                "grant CONNECT in p/Store to a", "grant USAGE on SCHEMA::s in p/Store to a",
+                "grant SELECT on OBJECT::s.t in p/Store to a"]);
         Steps(Giving("USAGE"), SelectTable).ShouldBe(["grant SELECT on OBJECT::s.t in p/Store to a"]);
         Steps(_catalog, Owner).ShouldBe(["make a the owner of p/Store"]);
-        Steps(_catalog with { Roles = [.. _catalog.Roles.Where(r => r.Name != "a")] }, Readers).ShouldBe(["create the login a on p", "add a to the role readers of p"]);
+        Steps(_catalog with { Roles = [.. _catalog.Roles.Where(r => r.Name != "a")] }, Readers)
+            .ShouldBe(["create the login a on p", "add a to the role readers of p"]);
     }
 
     [Fact]
@@ -126,7 +152,8 @@ public sealed class PostgreSqlFitTests
     {
         var catalog = _catalog with
         {
-            Roles = [.. _catalog.Roles.Select(r => r.Name == "a" ? r with { Attributes = r.Attributes & ~RoleAttributes.Login } : r)],
+            Roles = [.. _catalog.Roles.Select(r =>
+                r.Name == "a" ? r with { Attributes = r.Attributes & ~RoleAttributes.Login } : r)],
         };
         Steps(catalog, Readers).ShouldBe(["grant LOGIN on p to a", "add a to the role readers of p"]);
         var made = Worklist(catalog, Readers).Give.Select(s => s.Change).ToList();
@@ -138,7 +165,8 @@ public sealed class PostgreSqlFitTests
     {
         var admin = Worklist(_catalog with { Memberships = [Into("a", "readers") with { Admin = true }] });
         admin.Remove.ShouldBeEmpty();
-        admin.NotOffered.ShouldContain(n => n.For.Contains("readers") && n.Reason.StartsWith("held WITH GRANT OPTION", StringComparison.Ordinal));
+        admin.NotOffered.ShouldContain(n =>
+            n.For.Contains("readers") && n.Reason.StartsWith("held WITH GRANT OPTION", StringComparison.Ordinal));
         Worklist(_catalog with { Memberships = [Into("a", "readers")] }).Remove.ShouldNotBeEmpty();
     }
 
@@ -155,7 +183,8 @@ public sealed class PostgreSqlFitTests
         var catalog = _catalog with
         {
             Memberships = [Into("a", "readers"), Into("readers", "team")],
-            Roles = [.. _catalog.Roles.Select(r => r.Name == "a" ? r with { Attributes = r.Attributes | RoleAttributes.CreateDatabase } : r)],
+            Roles = [.. _catalog.Roles.Select(r =>
+                r.Name == "a" ? r with { Attributes = r.Attributes | RoleAttributes.CreateDatabase } : r)],
         };
         var list = Worklist(catalog, Owner);
         list.Remove.Select(s => s.Change.Words).ShouldBe(["revoke CREATEDB on p from a", "remove a from the role readers of p"]);
@@ -172,8 +201,18 @@ public sealed class PostgreSqlFitTests
             Tables = [new("s", "t", "postgres", words.Contains("SELECT") ? [new("a", "SELECT", false)] : [])],
         };
         var catalog = _catalog with { Databases = [store] };
-        if (words.Contains("reader")) catalog = catalog with { Roles = [.. catalog.Roles, new("pg_read_all_data", RoleAttributes.Inherit)], Memberships = [Into("a", "pg_read_all_data")] };
-        if (words.Contains("superuser")) catalog = catalog with { Roles = [.. catalog.Roles.Select(r => r.Name == "a" ? r with { Attributes = r.Attributes | RoleAttributes.Superuser } : r)] };
+        if (words.Contains("reader"))
+            catalog = catalog with
+            {
+                Roles = [.. catalog.Roles, new("pg_read_all_data", RoleAttributes.Inherit)],
+                Memberships = [Into("a", "pg_read_all_data")],
+            };
+        if (words.Contains("superuser"))
+            catalog = catalog with
+            {
+                Roles = [.. catalog.Roles.Select(r =>
+                    r.Name == "a" ? r with { Attributes = r.Attributes | RoleAttributes.Superuser } : r)],
+            };
         return catalog;
     }
 
@@ -181,11 +220,15 @@ public sealed class PostgreSqlFitTests
 
     private static PostgreSqlMembership Into(string member, string role) => new(member, role, true, true, false);
 
-    private static Judgement Judge(PostgreSqlCatalog catalog, Right needed) => Fit(catalog, needed).Fit.Accounts[0].Judgements.Single(j => j.Grant is not null);
+    private static Judgement Judge(PostgreSqlCatalog catalog, Right needed) =>
+        Fit(catalog, needed).Fit.Accounts[0].Judgements.Single(j => j.Grant is not null);
 
-    private static IReadOnlyList<string> Excess(PostgreSqlCatalog catalog, params Right[] needed) => [.. Fit(catalog, needed).Fit.Accounts[0].Judgements.Where(j => j.Verdict == Verdict.Excess).Select(j => j.Right.ToString())];
+    private static IReadOnlyList<string> Excess(PostgreSqlCatalog catalog, params Right[] needed) =>
+        [.. Fit(catalog, needed).Fit.Accounts[0].Judgements.Where(j =>
+            j.Verdict == Verdict.Excess).Select(j => j.Right.ToString())];
 
-    private static IReadOnlyList<string> Steps(PostgreSqlCatalog catalog, Right needed) => [.. Worklist(catalog, needed).Give.Select(s => s.Change.Words)];
+    private static IReadOnlyList<string> Steps(PostgreSqlCatalog catalog, Right needed) =>
+        [.. Worklist(catalog, needed).Give.Select(s => s.Change.Words)];
 
     private static Worklist Worklist(PostgreSqlCatalog catalog, params Right[] needed)
     {
@@ -196,11 +239,25 @@ public sealed class PostgreSqlFitTests
     private static (InstallFit Fit, SurveyView View, NeedsIndex Needs) Fit(PostgreSqlCatalog catalog, params Right[] needed)
     {
         var now = DateTimeOffset.UnixEpoch;
-        var directory = new DirectorySnapshot("FENNMOOR", Domain, "dc", now, [new DirectoryPrincipal(Domain.Append(1001), PrincipalKind.User, "a", "CN=a,DC=x,DC=example") { Description = "", State = AccountState.None }], [], null);
-        var instance = new InstanceSnapshot("p", "postgresql", now, null, [], [], [.. catalog.Databases.Select(d => new DatabaseSnapshot(d.Name, default, d.Unread, [], []))]) { Host = "h1", PostgreSql = catalog };
+        var directory = new DirectorySnapshot(
+            "FENNMOOR", Domain, "dc", now,
+            [new DirectoryPrincipal(
+                Domain.Append(1001), PrincipalKind.User, "a",
+                "CN=a,DC=x,DC=example") { Description = "", State = AccountState.None }],
+            [], null);
+        var instance = new InstanceSnapshot(
+            "p", "postgresql", now, null, [], [],
+            [.. catalog.Databases.Select(d => new DatabaseSnapshot(d.Name, default, d.Unread, [], []))])
+        {
+            Host = "h1",
+            PostgreSql = catalog,
+        };
         var plan = new Plan(
-            "x", "s@1", "S", "e", "FENNMOOR", "fennmoor.example", Stage.Installed, [], [], [new PlannedAccount("a", "a", null, "", "", WorksAs.Service, true, true, Line)],
-            [.. needed.Select(r => new PlannedGrant($"a/{r.Key}", "a", r, null, null, GivenBy.Us, Until.Always, Team.Database, null, null, Line))], [], [], []);
+            "x", "s@1", "S", "e", "FENNMOOR", "fennmoor.example", Stage.Installed, [], [], [new PlannedAccount(
+                "a", "a", null, "", "", WorksAs.Service, true, true, Line)],
+            [.. needed.Select(r =>
+                new PlannedGrant(
+                    $"a/{r.Key}", "a", r, null, null, GivenBy.Us, Until.Always, Team.Database, null, null, Line))], [], [], []);
         var view = AllEngines.View(new Survey("e", now, true, directory, [], [instance]));
         var needs = new NeedsIndex([plan]);
         return (new FitJudge(view, needs, new OrganizationRules([], null, []), now).Judge(plan), view, needs);

@@ -195,66 +195,98 @@ public sealed class SqlServerRightsTests
 
     [Theory]
     [MemberData(nameof(Situations))]
-    public void A_worked_situation(string facts, string question, string answer, string rule) => DatabaseScene.Of(facts).Ask(question).ShouldBe(answer, rule);
+    public void A_worked_situation(string facts, string question, string answer, string rule) =>
+        DatabaseScene.Of(facts).Ask(question).ShouldBe(answer, rule);
 
     [Fact]
     public void At_least_120_situations_are_worked() => Situations.Count.ShouldBeGreaterThanOrEqualTo(120);
 
     [Theory]
     [InlineData("login g; role dbcreator: g", "role dbcreator", @"FENNMOOR\a -> FENNMOOR\g -> i login g -> dbcreator on i")]
-    [InlineData("login n; role dbcreator: role:x; role x: n", "role dbcreator", @"FENNMOOR\a -> FENNMOOR\g -> FENNMOOR\n -> i login n -> x -> dbcreator on i")]
-    [InlineData("login L; role sysadmin: L", "role sysadmin", @"FENNMOOR\a -> FENNMOOR\g -> FENNMOOR\n -> h1\Administrators -> i login L -> sysadmin on i")]
-    [InlineData("login a; S.user a; S.role x: a; S.grant EXECUTE on SCHEMA::r: role:x", "S. EXECUTE on SCHEMA::r", @"FENNMOOR\a -> i/S user a -> x -> EXECUTE on SCHEMA::r on i/S")]
-    public void The_path_names_every_step(string facts, string question, string path) => DatabaseScene.Of(facts).Path(question).ShouldBe(path);
+    [InlineData(
+        "login n; role dbcreator: role:x; role x: n", "role dbcreator",
+        @"FENNMOOR\a -> FENNMOOR\g -> FENNMOOR\n -> i login n -> x -> dbcreator on i")]
+    [InlineData(
+        "login L; role sysadmin: L", "role sysadmin",
+        @"FENNMOOR\a -> FENNMOOR\g -> FENNMOOR\n -> h1\Administrators -> i login L -> sysadmin on i")]
+    [InlineData(
+        "login a; S.user a; S.role x: a; S.grant EXECUTE on SCHEMA::r: role:x", "S. EXECUTE on SCHEMA::r",
+        @"FENNMOOR\a -> i/S user a -> x -> EXECUTE on SCHEMA::r on i/S")]
+    public void The_path_names_every_step(string facts, string question, string path) =>
+        DatabaseScene.Of(facts).Path(question).ShouldBe(path);
 
     [Theory]
-    [InlineData("login a; role sysadmin: a", "VIEW SERVER STATE", "sysadmin on i")] // the big one is too much where a small one will do
+    // the big one is too much where a small one will do
+    [InlineData("login a; role sysadmin: a", "VIEW SERVER STATE", "sysadmin on i")]
     [InlineData("login a; grant VIEW SERVER STATE: a", "VIEW SERVER STATE", "")] // the login that lets it in is not
     [InlineData("login a; S.user a; S.role db_owner: a", "S. SELECT", "db_owner on i/S")]
-    [InlineData("login a; S.user a; S.grant SELECT: a", "VIEW SERVER STATE", "SELECT on i/S")] // the user is needed for what it has
-    [InlineData("login a; S.user a; grant VIEW SERVER STATE: a", "VIEW SERVER STATE", "CONNECT on i/S")] // a user that nothing needs
+    // the user is needed for what it has
+    [InlineData("login a; S.user a; S.grant SELECT: a", "VIEW SERVER STATE", "SELECT on i/S")]
+    // a user that nothing needs
+    [InlineData("login a; S.user a; grant VIEW SERVER STATE: a", "VIEW SERVER STATE", "CONNECT on i/S")]
     [InlineData("login a", "S. CONNECT", "")]
     [InlineData("login a", "", "CONNECT SQL on i")] // a login that nothing needs
     [InlineData("login a; grant VIEW ANY DATABASE: role:public", "CONNECT SQL", "")] // what everybody has who gets in
     [InlineData("login a; grant ALTER SERVER STATE: a", "VIEW SERVER STATE", "ALTER SERVER STATE on i")]
-    [InlineData("login a; S.user a; S.role x: a; S.grant EXECUTE on SCHEMA::r: role:x; S.role y: role:x", "S. role x", "")] // what comes along with a role that is needed
-    [InlineData("login a; S.user a; S.role x: a; S.role y: a; S.grant EXECUTE on SCHEMA::r: role:y", "S. role x", "EXECUTE on SCHEMA::r on i/S; y on i/S")] // not with another role
-    [InlineData("login a; S.user a; S.role x: a; S.role db_owner: role:x", "S. role x", "db_owner on i/S")] // but what rules the database is named
-    [InlineData("login a; grant VIEW SERVER STATE: a", "ALTER SERVER STATE", "")] // part of a needed one: nothing beyond the needs
+    // what comes along with a role that is needed
+    [InlineData("login a; S.user a; S.role x: a; S.grant EXECUTE on SCHEMA::r: role:x; S.role y: role:x", "S. role x", "")]
+    // not with another role
+    [InlineData(
+        "login a; S.user a; S.role x: a; S.role y: a; S.grant EXECUTE on SCHEMA::r: role:y", "S. role x",
+        "EXECUTE on SCHEMA::r on i/S; y on i/S")]
+    // but what rules the database is named
+    [InlineData("login a; S.user a; S.role x: a; S.role db_owner: role:x", "S. role x", "db_owner on i/S")]
+    // part of a needed one: nothing beyond the needs
+    [InlineData("login a; grant VIEW SERVER STATE: a", "ALTER SERVER STATE", "")]
     public void What_is_too_much_is_named_once(string facts, string needed, string excess) =>
         string.Join("; ", DatabaseScene.Of(facts).Excess(needed.Length == 0 ? [] : [needed])).ShouldBe(excess);
 
     [Theory]
     [InlineData("grant VIEW SERVER STATE: a", "revoke VIEW SERVER STATE on i from FENNMOOR\\a")]
-    [InlineData("hand VIEW SERVER STATE: a", "not instance-permission:view server state@i: held WITH GRANT OPTION: revoking it would cascade; ask the DBA")]
-    [InlineData("S.user a; hand CONNECT SQL: o; S.hand EXECUTE on SCHEMA::r: a", "not s: held WITH GRANT OPTION: revoking it would cascade; ask the DBA")]
+    [InlineData(
+        "hand VIEW SERVER STATE: a",
+        "not instance-permission:view server state@i: held WITH GRANT OPTION: revoking it would cascade; ask the DBA")]
+    [InlineData(
+        "S.user a; hand CONNECT SQL: o; S.hand EXECUTE on SCHEMA::r: a",
+        "not s: held WITH GRANT OPTION: revoking it would cascade; ask the DBA")]
     [InlineData("S.user a; S.hand EXECUTE on SCHEMA::q: a; S.grant EXECUTE: a", "revoke EXECUTE in i/S from FENNMOOR\\a")]
     public void What_may_be_handed_on_is_not_taken_away_by_a_step(string facts, string first) =>
-        DatabaseScene.Of("login a; " + facts).Removal("CONNECT SQL").ShouldContain(first, customMessage: string.Join("; ", DatabaseScene.Of("login a; " + facts).Removal("CONNECT SQL")));
+        DatabaseScene.Of("login a; " + facts).Removal("CONNECT SQL")
+            .ShouldContain(first, customMessage: string.Join("; ", DatabaseScene.Of("login a; " + facts).Removal("CONNECT SQL")));
 
     [Theory]
     [InlineData("login n o; role sysadmin: n; grant VIEW SERVER STATE: o", "a: sysadmin on i", "o: VIEW SERVER STATE on i")]
-    [InlineData("login a; login g; grant VIEW SERVER STATE: a; deny CONTROL SERVER: g", "a: VIEW SERVER STATE on i (denied: CONTROL SERVER, by FENNMOOR\\g)")]
+    [InlineData(
+        "login a; login g; grant VIEW SERVER STATE: a; deny CONTROL SERVER: g",
+        "a: VIEW SERVER STATE on i (denied: CONTROL SERVER, by FENNMOOR\\g)")]
     [InlineData("S.user a; S.role db_datareader: a", "a: db_datareader on i/S (it holds the right, and has no login at i)")]
     [InlineData("login L; role dbcreator: L", "a: dbcreator on i")] // through the host's local group
     [InlineData("login o", "o: CONNECT SQL on i")] // a login and nothing else
     [InlineData("login o; S.owner o", "o: owner on i/S")]
-    [InlineData("login u; grant VIEW SERVER STATE: u", "Domain Users: CONNECT SQL on i", "Domain Users: VIEW SERVER STATE on i")] // what every domain user has stands once
+    // what every domain user has stands once
+    [InlineData("login u; grant VIEW SERVER STATE: u", "Domain Users: CONNECT SQL on i", "Domain Users: VIEW SERVER STATE on i")]
     [InlineData("")]
-    public void Who_can_do_what_is_listed_for_accounts_by_whatever_path(string facts, params string[] holders) => DatabaseScene.Of(facts).Holders().ShouldBe(holders);
+    public void Who_can_do_what_is_listed_for_accounts_by_whatever_path(string facts, params string[] holders) =>
+        DatabaseScene.Of(facts).Holders().ShouldBe(holders);
 
     [Fact]
     public void A_list_of_holders_that_is_too_long_says_how_many_are_left_out() =>
-        DatabaseScene.Of("login a o; role dbcreator: a o; role bulkadmin: a o").Holders(3).ShouldBe(["a: bulkadmin on i", "a: dbcreator on i", "o: bulkadmin on i", "1 more"]);
+        DatabaseScene.Of("login a o; role dbcreator: a o; role bulkadmin: a o").Holders(3)
+            .ShouldBe(["a: bulkadmin on i", "a: dbcreator on i", "o: bulkadmin on i", "1 more"]);
 
     [Fact]
     public void What_was_not_read_is_unseen()
     {
-        DatabaseScene.Of("login L; role sysadmin: L", hostUnread: true).Ask("role sysadmin").ShouldBe("unseen"); // who is in the local group only the host knows
+        // who is in the local group only the host knows
+        DatabaseScene.Of("login L; role sysadmin: L", hostUnread: true).Ask("role sysadmin").ShouldBe("unseen");
         DatabaseScene.Of("login a; role sysadmin: a", hostUnread: true).Ask("role sysadmin").ShouldBe("held");
         DatabaseScene.Of("login v; role sysadmin: v").Ask("role sysadmin").ShouldBe("unseen"); // it may be in that group
-        DatabaseScene.Of("login a v; grant VIEW SERVER STATE: a; deny VIEW SERVER STATE: v").Ask("VIEW SERVER STATE").ShouldBe("unseen"); // and be denied through it
-        DatabaseScene.Of("login a v; role sysadmin: a; deny VIEW SERVER STATE: v").Ask("VIEW SERVER STATE").ShouldBe("by sysadmin"); // which would not matter then
+        // and be denied through it
+        DatabaseScene.Of("login a v; grant VIEW SERVER STATE: a; deny VIEW SERVER STATE: v").Ask("VIEW SERVER STATE")
+            .ShouldBe("unseen");
+        // which would not matter then
+        DatabaseScene.Of("login a v; role sysadmin: a; deny VIEW SERVER STATE: v").Ask("VIEW SERVER STATE")
+            .ShouldBe("by sysadmin");
         var permissions = new UnreadPart(InstanceSnapshot.PermissionsPart, "the reader may not see them");
         DatabaseScene.Of("login a", false, permissions).Ask("VIEW SERVER STATE").ShouldBe("unseen");
         DatabaseScene.Of("login a; role dbcreator: a", false, permissions).Ask("role dbcreator").ShouldBe("held");

@@ -1,8 +1,10 @@
+using System.Text.RegularExpressions;
 using JustRight.Core.Changes;
 using JustRight.Core.Engines;
 using JustRight.Core.Rights;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
+using JustRight.Tests.Shared;
 
 namespace JustRight.Core.Tests.Engines;
 
@@ -10,7 +12,7 @@ namespace JustRight.Core.Tests.Engines;
 /// Every kind of right walked through all that is asked of a right: planned, seen, denied, without a way in, implied, unread,
 /// absent, given, taken, undone, said in the words of a sheet. A kind without a row fails.
 /// </summary>
-public sealed class EveryKindTests
+public sealed partial class EveryKindTests
 {
     public static TheoryData<string> Kinds => [.. KindRows.All.Keys];
 
@@ -34,6 +36,24 @@ public sealed class EveryKindTests
         right.AtPartner("fm-sql02")?.Key.ShouldBe(KindRows.All[kind].AtPartner);
         (right.AtPartner("fm-sql02") is null).ShouldBe(KindRows.All[kind].AtPartner is null);
     }
+
+    [Theory]
+    [MemberData(nameof(Kinds))]
+    public void Its_identity_has_a_form_that_is_documented(string kind)
+    {
+        if (KindRows.All[kind].Right.JudgedBy == JudgedBy.Nobody) return; // it is none
+        var forms = File.ReadLines(Path.Combine(Checkout.Top, "docs", "verdicts.md"))
+            .Select(line => DocumentedForm().Match(line)).Where(m => m.Success)
+            .Select(m => FormWord().Replace(Regex.Escape(m.Groups[1].Value), ".+")).ToList();
+        forms.Count(f => Regex.IsMatch(KindRows.All[kind].Right.Key, $"^{f}$")).ShouldBe(1);
+    }
+
+    /// <summary>A row of the table: <c>| `logon:TYPE@HOST` | what it is |</c>.</summary>
+    [GeneratedRegex("^\\| `([a-z-]+[:@][^`]*)` \\|")]
+    private static partial Regex DocumentedForm();
+
+    [GeneratedRegex("[A-Z]+")]
+    private static partial Regex FormWord();
 
     [Theory]
     [MemberData(nameof(Kinds))]

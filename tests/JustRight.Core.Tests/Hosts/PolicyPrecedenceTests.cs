@@ -100,8 +100,15 @@ public sealed class PolicyPrecedenceTests
     }
 
     private static readonly Gen<string> Situation =
-        Gen.Select(Gen.Bool, Gen.Select(Gen.OneOfConst("A", "B", "C", "D", "E", "N", "X", "H", "F"), Gen.OneOfConst("", "", "!"), Gen.OneOfConst("", "", "-"), (name, enforced, disabled) => disabled + name + enforced).List[0, 4], (blocks, links) => (blocks, links))
-            .Array[1, 6].Select(levels => string.Join(" | ", levels.Select((l, i) => $"level{i}{(l.blocks ? "#" : "")}: {string.Join(' ', l.links)}")));
+        Gen.Select(
+            Gen.Bool,
+            Gen.Select(
+                Gen.OneOfConst("A", "B", "C", "D", "E", "N", "X", "H", "F"), Gen.OneOfConst("", "", "!"),
+                Gen.OneOfConst("", "", "-"), (name, enforced, disabled) => disabled + name + enforced).List[0, 4],
+            (blocks, links) => (blocks, links))
+            .Array[1, 6]
+            .Select(levels =>
+                    string.Join(" | ", levels.Select((l, i) => $"level{i}{(l.blocks ? "#" : "")}: {string.Join(' ', l.links)}")));
 
     [Fact]
     public void Random_situations_come_out_as_in_a_model_that_lets_one_list_overwrite_the_other() =>
@@ -110,14 +117,21 @@ public sealed class PolicyPrecedenceTests
     /// <summary>The simpler model: lists are written over one another in the order in which a host applies policies; the last one stands.</summary>
     private static string Overwriting(string situation)
     {
-        var levels = situation.Split('|').Select(l => (Blocks: l.Split(':')[0].Trim().EndsWith('#'), Links: l.Split(':')[1].Split(' ', StringSplitOptions.RemoveEmptyEntries))).ToList();
+        var levels = situation.Split('|')
+            .Select(l =>
+                (
+                    Blocks: l.Split(':')[0].Trim().EndsWith('#'),
+                    Links: l.Split(':')[1].Split(' ', StringSplitOptions.RemoveEmptyEntries)))
+            .ToList();
         var list = "host";
         var open = levels.ToList();
         for (var i = 0; i < levels.Count; i++)
             if (levels[i].Blocks)
-                for (var above = 0; above < i; above++) open[above] = (false, [.. levels[above].Links.Where(l => l.Contains('!', StringComparison.Ordinal))]);
+                for (var above = 0; above < i; above++)
+                    open[above] = (false, [.. levels[above].Links.Where(l => l.Contains('!', StringComparison.Ordinal))]);
         foreach (var level in open) Apply(level.Links.Where(l => !l.Contains('!', StringComparison.Ordinal)));
-        foreach (var level in Enumerable.Reverse(levels)) Apply(level.Links.Where(l => l.Contains('!', StringComparison.Ordinal)));
+        foreach (var level in Enumerable.Reverse(levels))
+            Apply(level.Links.Where(l => l.Contains('!', StringComparison.Ordinal)));
         return list;
 
         void Apply(IEnumerable<string> links)
@@ -130,10 +144,14 @@ public sealed class PolicyPrecedenceTests
     [Fact]
     public void Links_are_read_with_the_last_one_first_and_survive_being_written()
     {
-        var links = PolicyLink.Read("[LDAP://cn={31B2F340-016D-11D2-945F-00C04FB984F9},cn=policies,cn=system,DC=fennmoor,DC=example;0] [LDAP://CN={6ac1786c-016f-11d2-945f-00c04fb984f9},CN=Policies,CN=System,DC=fennmoor,DC=example;2][LDAP://cn={7C2E5A10-5B0D-4C0B-8E52-1D2F6A9B3C01},cn=p;3]", out var broken);
+        var links = PolicyLink.Read(
+            "[LDAP://cn={31B2F340-016D-11D2-945F-00C04FB984F9},cn=policies,cn=system,DC=fennmoor,DC=example;0] [LDAP://CN={6ac1786c-016f-11d2-945f-00c04fb984f9},CN=Policies,CN=System,DC=fennmoor,DC=example;2][LDAP://cn={7C2E5A10-5B0D-4C0B-8E52-1D2F6A9B3C01},cn=p;3]",
+            out var broken);
         broken.ShouldBeEmpty();
         links.ShouldBe([
-            new PolicyLink("{7C2E5A10-5B0D-4C0B-8E52-1D2F6A9B3C01}", true, true), new PolicyLink("{6AC1786C-016F-11D2-945F-00C04FB984F9}", false, true), new PolicyLink("{31B2F340-016D-11D2-945F-00C04FB984F9}", false, false),
+            new PolicyLink("{7C2E5A10-5B0D-4C0B-8E52-1D2F6A9B3C01}", true, true), new PolicyLink(
+                "{6AC1786C-016F-11D2-945F-00C04FB984F9}", false, true), new PolicyLink(
+                "{31B2F340-016D-11D2-945F-00C04FB984F9}", false, false),
         ]);
         PolicyLink.Read(PolicyLink.Write(links, "DC=fennmoor,DC=example"), out _).ShouldBe(links);
     }

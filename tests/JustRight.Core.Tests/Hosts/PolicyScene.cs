@@ -17,14 +17,28 @@ internal static class PolicyScene
     public static string IdOf(string name) => PolicyLink.IdOf(new Guid(name[0], 0, 0, new byte[8]));
 
     public static IReadOnlyDictionary<string, GroupPolicy> Policies { get; } = Names.ToDictionary(IdOf, n => new GroupPolicy(
-        IdOf(n), n, n == "H", null, n switch { "N" => [new PolicyList("SeAuditPrivilege", [])], "T" => null, _ => [new PolicyList(Right, [n])] }));
+        IdOf(n), n, n == "H", null, n switch
+        {
+            "N" => [new PolicyList(
+            "SeAuditPrivilege", [])],
+            "T" => null,
+            _ => [new PolicyList(Right, [n])]
+        }));
 
     public static IReadOnlyList<PolicyContainer> Chain(string text) =>
     [
         .. text.Split('|', StringSplitOptions.TrimEntries).Select(part =>
         {
             var (name, links) = (part.Split(':')[0].Trim(), part.Split(':')[1].Split(' ', StringSplitOptions.RemoveEmptyEntries));
-            return new PolicyContainer(name.TrimEnd('#'), PolicyLink.Write(links.Select(l => new PolicyLink(IdOf(l.Trim('!', '-')), l.Contains('-', StringComparison.Ordinal), l.Contains('!', StringComparison.Ordinal))), "DC=x"), name.EndsWith('#'));
+            return new PolicyContainer(
+                name.TrimEnd('#'),
+                PolicyLink.Write(
+                    links.Select(l =>
+                        new PolicyLink(
+                            IdOf(l.Trim('!', '-')), l.Contains('-', StringComparison.Ordinal),
+                            l.Contains('!', StringComparison.Ordinal))),
+                    "DC=x"),
+                name.EndsWith('#'));
         }),
     ];
 

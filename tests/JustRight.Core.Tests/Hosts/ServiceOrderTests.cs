@@ -15,7 +15,8 @@ public sealed class ServiceOrderTests
     [InlineData("a=auto>b b=auto>a", "a", "b waits for a waits for b: a circular dependency")]
     [InlineData("a=auto>b b=auto>c c=auto>b", "a", "b waits for c waits for b: a circular dependency")]
     [InlineData("a=auto>a", "a", "a waits for a: a circular dependency")]
-    public void What_stands_in_the_way(string services, string of, string first) => (Order(services).ObstaclesOf(of).FirstOrDefault()?.Words ?? "").ShouldBe(first);
+    public void What_stands_in_the_way(string services, string of, string first) =>
+        (Order(services).ObstaclesOf(of).FirstOrDefault()?.Words ?? "").ShouldBe(first);
 
     [Theory]
     [InlineData("a=auto", "a", StartOrder.Automatic)]

@@ -11,7 +11,8 @@ public sealed class RunBookModelTests
     /// <summary>The password in the directory, under the empty name, and in each place.</summary>
     private sealed class World(int places)
     {
-        public Dictionary<string, WhichPassword> Has { get; } = Enumerable.Range(0, places).Select(i => $"p{i}").Append("").ToDictionary(p => p, _ => WhichPassword.Old);
+        public Dictionary<string, WhichPassword> Has { get; } = Enumerable.Range(0, places).Select(i => $"p{i}").Append("").ToDictionary(
+            p => p, _ => WhichPassword.Old);
 
         public void Put(RunBookStep step)
         {
@@ -20,7 +21,8 @@ public sealed class RunBookModelTests
     }
 
     [Fact]
-    public void Whatever_fails_no_two_places_differ_unmentioned() => Gen.Select(Gen.Int[0, 4], Gen.Int[0, 3], Gen.Int[0, 99].Array[80]).Sample((machine, person, dice) =>
+    public void Whatever_fails_no_two_places_differ_unmentioned() =>
+        Gen.Select(Gen.Int[0, 4], Gen.Int[0, 3], Gen.Int[0, 99].Array[80]).Sample((machine, person, dice) =>
     {
         var book = Book(machine, person);
         var world = new World(machine + person);
@@ -84,7 +86,9 @@ public sealed class RunBookModelTests
                     var luck = Roll(6);
                     if (luck != 1) world.Put(step);
                     if (luck is 2 or 3) break; // killed here: the next turn finds it begun
-                    book = luck is 1 or 4 ? book.With(step.Number, RunBookState.Failed, "broke off", "us", Now) : book.With(step.Number, RunBookState.Done, "", "us", Now);
+                    book = luck is 1 or 4
+                        ? book.With(step.Number, RunBookState.Failed, "broke off", "us", Now)
+                        : book.With(step.Number, RunBookState.Done, "", "us", Now);
                     break;
             }
         }
@@ -98,20 +102,29 @@ public sealed class RunBookModelTests
         var book = Book(2, 1);
         for (var i = 1; i <= 2; i++) book = book.With(i, RunBookState.Done, "", "us", Now);
         book = book.With(3, RunBookState.Failed, "broke off", "us", Now);
-        book.Divided().ShouldSatisfyAllConditions(d => d.Select(p => (p.Place, p.Has)).ShouldBe([("p1", WhichPassword.Unknown), ("p2", WhichPassword.Old)]));
+        book.Divided()
+            .ShouldSatisfyAllConditions(d =>
+                d.Select(p => (p.Place, p.Has)).ShouldBe([("p1", WhichPassword.Unknown), ("p2", WhichPassword.Old)]));
         var back = book.Undo();
         back.Steps.Skip(book.Steps.Count).Select(s => (s.Act, s.Place, s.Secret)).ShouldBe([
-            (RunBookAct.SetInDirectory, "", WhichPassword.Old), (RunBookAct.Set, "p0", WhichPassword.Old), (RunBookAct.Set, "p1", WhichPassword.Old), (RunBookAct.Check, "", WhichPassword.Old)]);
+            (RunBookAct.SetInDirectory, "", WhichPassword.Old), (
+                RunBookAct.Set, "p0",
+                WhichPassword.Old), (RunBookAct.Set, "p1", WhichPassword.Old), (RunBookAct.Check, "", WhichPassword.Old)]);
         back.Steps[2].State.ShouldBe(RunBookState.Abandoned);
         back.Steps[3].State.ShouldBe(RunBookState.Dropped);
-        Book(1, 0).With(1, RunBookState.Refused, "no", "us", Now).Undo().Next(_ => true).ShouldBe(RunBookNext.Over); // nothing was touched: nothing to take back
+        // nothing was touched: nothing to take back
+        Book(1, 0).With(1, RunBookState.Refused, "no", "us", Now).Undo().Next(_ => true).ShouldBe(RunBookNext.Over);
         Should.Throw<InvalidOperationException>(() => book.Retry(1, "kim", Now));
     }
 
     [Fact]
     public void A_restart_waits_for_its_host_and_lets_another_go_before_it()
     {
-        var book = Book(0, 0) with { Steps = [Step(1, RunBookAct.Restart, "", "a"), Step(2, RunBookAct.Restart, "", "b"), Step(3, RunBookAct.Check, "", "")] };
+        var book = Book(0, 0) with
+        {
+            Steps = [
+                Step(1, RunBookAct.Restart, "", "a"), Step(2, RunBookAct.Restart, "", "b"), Step(3, RunBookAct.Check, "", "")],
+        };
         book.Next(_ => false).ShouldBe(RunBookNext.Window);
         book.Current(h => h == "b")!.Number.ShouldBe(2);
         book = book.With(2, RunBookState.Done, "", "us", Now);
@@ -134,11 +147,13 @@ public sealed class RunBookModelTests
     private static RunBook Book(int machine, int person)
     {
         var steps = new List<RunBookStep> { Step(1, RunBookAct.SetInDirectory, "", "") };
-        for (var i = 0; i < machine + person; i++) steps.Add(Step(steps.Count + 1, i < machine ? RunBookAct.Set : RunBookAct.Type, $"p{i}", "h"));
+        for (var i = 0; i < machine + person; i++)
+            steps.Add(Step(steps.Count + 1, i < machine ? RunBookAct.Set : RunBookAct.Type, $"p{i}", "h"));
         if (machine > 0) steps.Add(Step(steps.Count + 1, RunBookAct.Restart, "", "h"));
         steps.Add(Step(steps.Count + 1, RunBookAct.Check, "", ""));
         return new RunBook("svc-read", steps, []);
     }
 
-    private static RunBookStep Step(int number, RunBookAct act, string place, string host) => new(number, act, WhichPassword.New, place, host, $"{act} {place}", "");
+    private static RunBookStep Step(int number, RunBookAct act, string place, string host) =>
+        new(number, act, WhichPassword.New, place, host, $"{act} {place}", "");
 }

@@ -12,23 +12,32 @@ public sealed class RunBookOrderTests
 {
     private const string Account = "svc-read";
 
-    private static readonly Gen<(bool Reached, bool Read, bool Window, (bool Holds, bool Running, int[] Waits)[] Services)[]> Hosts = Gen.Select(
+    private static readonly Gen<(
+        bool Reached, bool Read, bool Window, (bool Holds, bool Running, int[] Waits)[] Services)[]> Hosts = Gen.Select(
         Gen.Bool, Gen.Bool, Gen.Bool, Gen.Select(Gen.Bool, Gen.Bool, Gen.Int[0, 4].Array[0, 2]).Array[0, 5]).Array[0, 4];
 
-    private static readonly Gen<(bool AtOnce, int Host, int Reference)[]> Typed = Gen.Select(Gen.Bool, Gen.Int[0, 3], Gen.Int[0, 5]).Array[0, 4];
+    private static readonly Gen<(bool AtOnce, int Host, int Reference)[]> Typed = Gen.Select(
+        Gen.Bool, Gen.Int[0, 3], Gen.Int[0, 5]).Array[0, 4];
 
     [Fact]
-    public void Whatever_the_hosts_are_like_the_order_keeps_its_promises() => Gen.Select(Hosts, Typed, Gen.Bool).Sample((made, typed, own) =>
+    public void Whatever_the_hosts_are_like_the_order_keeps_its_promises() =>
+        Gen.Select(Hosts, Typed, Gen.Bool).Sample((made, typed, own) =>
     {
-        var hosts = made.Select((h, i) => (Name: $"fm-{i}", Known: new HostForRenewal(Snapshot($"fm-{i}", h.Read, h.Services), h.Reached, h.Window))).ToDictionary(h => h.Name, h => h.Known);
-        var places = made.SelectMany((h, i) => h.Services.Select((s, j) => (s, j)).Where(s => s.s.Holds).Select(s => Service($"fm-{i}", $"S{s.j}"))).ToList();
-        places.AddRange(typed.Select((t, i) => new PasswordPlace(Account, PasswordPlaceKind.Setting, t.Host < made.Length ? $"fm-{t.Host}" : "", "page", $"setting {i}", "stops")
+        var hosts = made.Select((h, i) =>
+            (Name: $"fm-{i}", Known: new HostForRenewal(Snapshot($"fm-{i}", h.Read, h.Services), h.Reached, h.Window)))
+            .ToDictionary(h => h.Name, h => h.Known);
+        var places = made.SelectMany((h, i) =>
+            h.Services.Select((s, j) => (s, j)).Where(s => s.s.Holds).Select(s => Service($"fm-{i}", $"S{s.j}")))
+            .ToList();
+        places.AddRange(typed.Select((t, i) => new PasswordPlace(
+            Account, PasswordPlaceKind.Setting, t.Host < made.Length ? $"fm-{t.Host}" : "", "page", $"setting {i}", "stops")
         {
             ReadByService = t.AtOnce || t.Host >= made.Length ? null : "S0",
             Reference = t.Reference < 2 ? $"vault/{t.Reference}" : null,
         }));
         if (own) places.Add(new PasswordPlace(Account, PasswordPlaceKind.OwnSecret, "", "Just Right", "svc-read", "we"));
-        var book = RunBookMaker.Make("FENNMOOR", Account, null, places, h => hosts.GetValueOrDefault(h) ?? new HostForRenewal(null, false, false));
+        var book = RunBookMaker.Make(
+            "FENNMOOR", Account, null, places, h => hosts.GetValueOrDefault(h) ?? new HostForRenewal(null, false, false));
         var steps = book.Steps;
 
         steps.Select(s => s.Number).ShouldBe(Enumerable.Range(1, steps.Count));
@@ -46,13 +55,16 @@ public sealed class RunBookOrderTests
         {
             var machine = hosts[place.Host] is { Reached: true, Host.Unread: null };
             steps.Single(s => s.Place == place.Id).Act.ShouldBe(machine ? RunBookAct.Set : RunBookAct.Type);
-            if (!machine) book.Remarks.ShouldContain(r => r.StartsWith(place.Words + " cannot be changed from here", StringComparison.Ordinal));
+            if (!machine)
+                book.Remarks.ShouldContain(r =>
+                    r.StartsWith(place.Words + " cannot be changed from here", StringComparison.Ordinal));
         }
 
         // Each running service that holds it starts anew, by one step, after all that it waits for and that starts anew too.
         foreach (var (name, known) in hosts)
         {
-            var restarts = steps.Where(s => s.Act == RunBookAct.Restart && s.Host == name).Select(s => (RestartService)s.Change!).ToList();
+            var restarts = steps.Where(s => s.Act == RunBookAct.Restart && s.Host == name).Select(s => (RestartService)s.Change!)
+                .ToList();
             if (known is not { Reached: true, Host.Unread: null })
             {
                 restarts.ShouldBeEmpty();
@@ -60,16 +72,22 @@ public sealed class RunBookOrderTests
             }
 
             var again = restarts.SelectMany(r => r.Dependents.Prepend(r.Service)).ToList();
-            var asked = places.Where(p => p.Host == name).Select(p => p.Kind == PasswordPlaceKind.Service ? p.Setting : p.Reference is null ? p.ReadByService : null).OfType<string>().Distinct().Where(s => known.Host!.Services.Any(k => k.Name == s && k.Running)).ToList();
+            var asked = places.Where(p => p.Host == name)
+                .Select(p => p.Kind == PasswordPlaceKind.Service ? p.Setting : p.Reference is null ? p.ReadByService : null)
+                .OfType<string>().Distinct().Where(s => known.Host!.Services.Any(k => k.Name == s && k.Running)).ToList();
             foreach (var service in asked) again.ShouldContain(service);
             var order = new ServiceOrder(known.Host!.Services);
-            var free = again.Where(s => order.RingOf(s) is null && order.WaitsForAll(s).All(w => order.RingOf(w) is null)).ToList();
+            var free = again.Where(s => order.RingOf(s) is null && order.WaitsForAll(s).All(w => order.RingOf(w) is null))
+                .ToList();
             for (var i = 0; i < restarts.Count; i++)
                 for (var j = i + 1; j < restarts.Count; j++)
-                    if (free.Contains(restarts[i].Service)) order.WaitsForAll(restarts[i].Service).ShouldNotContain(restarts[j].Service);
+                    if (free.Contains(restarts[i].Service))
+                        order.WaitsForAll(restarts[i].Service).ShouldNotContain(restarts[j].Service);
             if (free.Count < again.Count) continue; // in a ring nothing can be promised
             restarts.Select(r => r.Service).ShouldBeUnique();
-            for (var i = 0; i < restarts.Count; i++) restarts.Take(i).SelectMany(r => r.Dependents).ShouldNotContain(restarts[i].Service); // it started anew with what it waits for
+            // it started anew with what it waits for
+            for (var i = 0; i < restarts.Count; i++)
+                restarts.Take(i).SelectMany(r => r.Dependents).ShouldNotContain(restarts[i].Service);
         }
     }, iter: 3000);
 
@@ -77,20 +95,36 @@ public sealed class RunBookOrderTests
     public void What_others_wait_for_is_restarted_first_and_they_with_it()
     {
         var host = Snapshot("fm-0", true, [(true, true, []), (true, true, [0]), (false, true, [1]), (true, false, [])]);
-        var book = RunBookMaker.Make("FENNMOOR", Account, null, [Service("fm-0", "S1"), Service("fm-0", "S0"), Service("fm-0", "S3")], _ => new HostForRenewal(host, true, false));
+        var book = RunBookMaker.Make(
+            "FENNMOOR", Account, null, [Service("fm-0", "S1"), Service("fm-0", "S0"), Service("fm-0", "S3")],
+            _ => new HostForRenewal(host, true, false));
         book.Steps.Select(s => s.Words).ShouldBe([
-            @"set a new password of FENNMOOR\svc-read in the directory", "give it to the service S1 on fm-0", "give it to the service S0 on fm-0", "give it to the service S3 on fm-0",
-            "restart S0 on fm-0, and with it S1 and S2", @"sign in as FENNMOOR\svc-read with it, and check that every service runs with it"]);
-        RunBookMaker.Make("FENNMOOR", Account, null, [Service("fm-0", "S0")], _ => new HostForRenewal(Snapshot("fm-0", true, [(true, true, [1]), (false, true, [0])]), true, false))
+            @"set a new password of FENNMOOR\svc-read in the directory", "give it to the service S1 on fm-0",
+            "give it to the service S0 on fm-0", "give it to the service S3 on fm-0",
+            "restart S0 on fm-0, and with it S1 and S2",
+            @"sign in as FENNMOOR\svc-read with it, and check that every service runs with it"]);
+        RunBookMaker.Make(
+            "FENNMOOR", Account, null, [Service("fm-0", "S0")],
+            _ => new HostForRenewal(Snapshot("fm-0", true, [(true, true, [1]), (false, true, [0])]), true, false))
             .Remarks.ShouldContain("On fm-0 S0 waits for S1 waits for S0: a circular dependency. Fix it before the restart.");
     }
 
-    private static PasswordPlace Service(string host, string name) => new(Account, PasswordPlaceKind.Service, host, "service", name, "stops") { Install = "x" };
+    private static PasswordPlace Service(string host, string name) =>
+        new(Account, PasswordPlaceKind.Service, host, "service", name, "stops")
+        {
+            Install = "x",
+        };
 
-    private static HostSnapshot Snapshot(string name, bool read, (bool Holds, bool Running, int[] Waits)[] services) => !read ? HostSnapshot.NotRead(name, FitScene.Now, "it does not answer") : new HostSnapshot(name, FitScene.Now, null, [], [], [])
-    {
-        Services = [.. services.Select((s, i) => new HostService($"S{i}", @"FENNMOOR\svc-read", ServiceStart.Automatic, s.Running, [.. s.Waits.Where(w => w < services.Length && w != i).Distinct().Select(w => $"S{w}")]))],
-    };
+    private static HostSnapshot Snapshot(string name, bool read, (bool Holds, bool Running, int[] Waits)[] services) =>
+        !read
+            ? HostSnapshot.NotRead(name, FitScene.Now, "it does not answer")
+            : new HostSnapshot(name, FitScene.Now, null, [], [], [])
+            {
+                Services = [.. services.Select((s, i) =>
+            new HostService(
+                $"S{i}", @"FENNMOOR\svc-read", ServiceStart.Automatic, s.Running,
+                [.. s.Waits.Where(w => w < services.Length && w != i).Distinct().Select(w => $"S{w}")]))],
+            };
 
     /// <summary>A simpler saying of the order: what breaks soonest, and costs least, comes first.</summary>
     private static int Rank(RunBookStep step, List<PasswordPlace> places) => step.Act switch

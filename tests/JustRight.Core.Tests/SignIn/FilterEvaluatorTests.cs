@@ -9,18 +9,31 @@ public sealed class FilterEvaluatorTests
     private static readonly ObjectTable Contractors = new(
         PeopleSchemas.InetOrgPerson,
         [
-            One("uid=anna,ou=People,dc=x", ("objectClass", "inetOrgPerson"), ("uid", "anna"), ("cn", "Anna  Reed"), ("sn", "Reed"), ("mail", "anna@X.example"), ("telephoneNumber", "+1 22-33"), ("memberOf", "cn=g1,dc=x")),
-            One("uid=ben,ou=People,dc=x", ("objectClass", "inetOrgPerson"), ("objectClass", "posixAccount"), ("uid", "ben"), ("cn", "Ben Möller"), ("sn", "Möller"), ("uidNumber", "10")),
+            One(
+                "uid=anna,ou=People,dc=x", ("objectClass", "inetOrgPerson"), ("uid", "anna"), ("cn", "Anna  Reed"),
+                ("sn", "Reed"), ("mail", "anna@X.example"), ("telephoneNumber", "+1 22-33"), ("memberOf", "cn=g1,dc=x")),
+            One(
+                "uid=ben,ou=People,dc=x", ("objectClass", "inetOrgPerson"), ("objectClass", "posixAccount"), ("uid", "ben"),
+                ("cn", "Ben Möller"), ("sn", "Möller"), ("uidNumber", "10")),
             One("cn=g1,dc=x", ("objectClass", "groupOfNames"), ("cn", "g1"), ("member", "uid=anna,ou=People,dc=x")),
         ]);
 
     private static readonly ObjectTable Staff = new(
         PeopleSchemas.AdLike,
         [
-            One("CN=Anna,DC=x", ("objectClass", "top"), ("objectClass", "person"), ("objectClass", "user"), ("objectCategory", "CN=Person,CN=Schema,DC=x"), ("sAMAccountName", "anna"), ("userAccountControl", "514"), ("memberOf", "CN=g1,DC=x")),
-            One("CN=pc,DC=x", ("objectClass", "person"), ("objectClass", "user"), ("objectClass", "computer"), ("objectCategory", "CN=Computer,CN=Schema,DC=x"), ("sAMAccountName", "pc$"), ("userAccountControl", "4096")),
-            One("CN=g1,DC=x", ("objectClass", "group"), ("objectCategory", "CN=Group,CN=Schema,DC=x"), ("sAMAccountName", "g1"), ("groupType", "-2147483646"), ("memberOf", "CN=g2,DC=x"), ("member", "CN=Anna,DC=x")),
-            One("CN=g2,DC=x", ("objectClass", "group"), ("objectCategory", "CN=Group,CN=Schema,DC=x"), ("sAMAccountName", "g2"), ("groupType", "2"), ("memberOf", "CN=g1,DC=x"), ("member", "CN=g1,DC=x")),
+            One(
+                "CN=Anna,DC=x", ("objectClass", "top"), ("objectClass", "person"), ("objectClass", "user"),
+                ("objectCategory", "CN=Person,CN=Schema,DC=x"), ("sAMAccountName", "anna"), ("userAccountControl", "514"),
+                ("memberOf", "CN=g1,DC=x")),
+            One(
+                "CN=pc,DC=x", ("objectClass", "person"), ("objectClass", "user"), ("objectClass", "computer"),
+                ("objectCategory", "CN=Computer,CN=Schema,DC=x"), ("sAMAccountName", "pc$"), ("userAccountControl", "4096")),
+            One(
+                "CN=g1,DC=x", ("objectClass", "group"), ("objectCategory", "CN=Group,CN=Schema,DC=x"), ("sAMAccountName", "g1"),
+                ("groupType", "-2147483646"), ("memberOf", "CN=g2,DC=x"), ("member", "CN=Anna,DC=x")),
+            One(
+                "CN=g2,DC=x", ("objectClass", "group"), ("objectCategory", "CN=Group,CN=Schema,DC=x"), ("sAMAccountName", "g2"),
+                ("groupType", "2"), ("memberOf", "CN=g1,DC=x"), ("member", "CN=g1,DC=x")),
         ]);
 
     [Theory]
@@ -89,12 +102,18 @@ public sealed class FilterEvaluatorTests
     [InlineData("(&(uid=anna)(description=x)(!(nosuch=1)))", "(description=x)")]
     [InlineData("(&(uid=anna)(cn=a*))", "")]
     public void What_only_the_directory_can_judge_is_said(string filter, string parts) =>
-        string.Join(' ', FilterEvaluator.NotJudged(FilterParser.Parse(filter), new ObjectTable(PeopleSchemas.InetOrgPerson, Contractors.Objects, ["uid", "cn"])).Select(f => f.Text)).ShouldBe(parts);
+        string.Join(
+            ' ',
+            FilterEvaluator.NotJudged(
+                FilterParser.Parse(filter), new ObjectTable(PeopleSchemas.InetOrgPerson, Contractors.Objects, ["uid", "cn"]))
+                .Select(f => f.Text))
+            .ShouldBe(parts);
 
     [Fact]
     public void The_order_of_text_is_the_controllers_own()
     {
-        FilterEvaluator.NotJudged(FilterParser.Parse("(|(sAMAccountName>=b)(userAccountControl<=3)(anr=x))"), Staff).Select(f => f.Text).ShouldBe(["(sAMAccountName>=b)", "(anr=x)"]);
+        FilterEvaluator.NotJudged(FilterParser.Parse("(|(sAMAccountName>=b)(userAccountControl<=3)(anr=x))"), Staff)
+            .Select(f => f.Text).ShouldBe(["(sAMAccountName>=b)", "(anr=x)"]);
     }
 
     [Fact]
@@ -104,8 +123,15 @@ public sealed class FilterEvaluatorTests
     }
 
     private static string Found(string filter, ObjectTable table) =>
-        string.Join(' ', FilterEvaluator.Matching(FilterParser.Parse(filter), table).Select(o => Core.Directory.DistinguishedName.Parse(o.Dn).Parts[0].Value));
+        string.Join(
+            ' ',
+            FilterEvaluator.Matching(FilterParser.Parse(filter), table)
+                .Select(o => Core.Directory.DistinguishedName.Parse(o.Dn).Parts[0].Value));
 
     private static PeopleObject One(string dn, params (string Attribute, string Value)[] values) =>
-        new(dn, values.GroupBy(v => v.Attribute).ToDictionary(v => v.Key, v => (IReadOnlyList<string>)[.. v.Select(x => x.Value)], StringComparer.OrdinalIgnoreCase));
+        new(
+            dn,
+            values.GroupBy(v => v.Attribute)
+                .ToDictionary(
+                    v => v.Key, v => (IReadOnlyList<string>)[.. v.Select(x => x.Value)], StringComparer.OrdinalIgnoreCase));
 }

@@ -9,9 +9,13 @@ public sealed class FilterTests
 {
     private static readonly Gen<FilterValue> AnyValue = Gen.OneOf(
         Gen.Byte.Array[1, 8].Select(o => new FilterValue(o)),
-        Gen.OneOfConst("*", "(", ")", "\\", ",", "+", "\"", "<", ">", ";", "=", "#", " x", "x ", " ", "\0", "Müller", "名前", "🧀", "a*b", "admin)(|(uid=*", "\\2a").Select(FilterValue.Of));
+        Gen.OneOfConst(
+            "*", "(", ")", "\\", ",", "+", "\"", "<", ">", ";", "=", "#", " x", "x ", " ", "\0", "Müller", "名前", "🧀", "a*b",
+            "admin)(|(uid=*", "\\2a")
+            .Select(FilterValue.Of));
 
-    private static readonly Gen<string> AnyAttribute = Gen.OneOfConst("cn", "mail", "sAMAccountName", "2.5.4.3", "userCertificate;binary");
+    private static readonly Gen<string> AnyAttribute = Gen.OneOfConst(
+        "cn", "mail", "sAMAccountName", "2.5.4.3", "userCertificate;binary");
 
     private static Gen<Filter> AnyFilter(int depth) => Gen.OneOf(
         AnyAttribute.Select(a => (Filter)new Filter.Present(a)),
@@ -19,7 +23,8 @@ public sealed class FilterTests
         Gen.Select(AnyAttribute, AnyValue).Select((a, v) => (Filter)new Filter.AtLeast(a, v)),
         Gen.Select(AnyAttribute, AnyValue).Select((a, v) => (Filter)new Filter.AtMost(a, v)),
         Gen.Select(AnyAttribute, AnyValue).Select((a, v) => (Filter)new Filter.About(a, v)),
-        Gen.Select(AnyAttribute, AnyValue, AnyValue.List[0, 2], AnyValue).Select((a, s, m, e) => (Filter)new Filter.Like(a, s, m, e)),
+        Gen.Select(AnyAttribute, AnyValue, AnyValue.List[0, 2], AnyValue)
+            .Select((a, s, m, e) => (Filter)new Filter.Like(a, s, m, e)),
         Gen.Select(AnyAttribute, AnyValue.List[1, 2]).Select((a, m) => (Filter)new Filter.Like(a, null, m, null)),
         Gen.Select(AnyAttribute, Gen.Bool, AnyValue).Select((a, n, v) => (Filter)new Filter.ByRule(a, MatchingRules.Chain, n, v)),
         Gen.Select(Gen.Bool, AnyValue).Select((n, v) => (Filter)new Filter.ByRule(null, "caseExactMatch", n, v)),
@@ -34,16 +39,29 @@ public sealed class FilterTests
 
     [Fact]
     public void A_value_stays_one_value_whatever_it_holds() =>
-        AnyValue.Sample(v => FilterParser.Parse($"(&(objectClass=person)(uid={v.Escaped}))") is Filter.And { Parts: [Filter.Same, Filter.Same { Value: var read }] } && read.Equals(v), iter: 20_000);
+        AnyValue.Sample(
+            v => FilterParser.Parse(
+                $"(&(objectClass=person)(uid={v.Escaped}))") is Filter.And
+            {
+                Parts: [
+                    Filter.Same, Filter.Same { Value: var read }]
+            }
+                && read.Equals(v),
+            iter: 20_000);
 
     [Fact]
     public void No_text_breaks_the_reader_and_what_it_takes_it_takes_again() =>
-        Gen.Select(Gen.Int[0, 30], Gen.OneOfConst("(", ")", "&", "|", "!", "=", "*", "\\", "\\2", ":", "dn", ">", "<", "~", "a", " ", "cn", "\ud83e", "é", "5c", "1.2", "\0").List[0, 30])
+        Gen.Select(
+            Gen.Int[0, 30],
+            Gen.OneOfConst(
+                "(", ")", "&", "|", "!", "=", "*", "\\", "\\2", ":", "dn", ">", "<", "~", "a", " ", "cn", "\ud83e", "é", "5c",
+                "1.2", "\0").List[0, 30])
             .Select((_, parts) => string.Concat(parts))
             .Sample(
                 text =>
                 {
-                    if (!FilterParser.TryParse(text, out var filter, out var fault)) return fault.Position >= 0 && fault.Position <= text.Length && fault.Expected.Length > 0;
+                    if (!FilterParser.TryParse(text, out var filter, out var fault))
+                        return fault.Position >= 0 && fault.Position <= text.Length && fault.Expected.Length > 0;
                     return FilterParser.Parse(filter.Text).Text == filter.Text;
                 },
                 iter: 50_000);
@@ -60,7 +78,8 @@ public sealed class FilterTests
     [InlineData("(o:dn:=Ace Industry)", "(o:dn:=Ace Industry)")]
     [InlineData("(:1.2.3:=Wilma Flintstone)", "(:1.2.3:=Wilma Flintstone)")]
     [InlineData("(:DN:2.4.6.8.10:=Dino)", "(:dn:2.4.6.8.10:=Dino)")]
-    [InlineData(@"(o=Parens R Us \28for all your parenthetical needs\29)", @"(o=Parens R Us \28for all your parenthetical needs\29)")]
+    [InlineData(
+        @"(o=Parens R Us \28for all your parenthetical needs\29)", @"(o=Parens R Us \28for all your parenthetical needs\29)")]
     [InlineData(@"(cn=*\2A*)", @"(cn=*\2a*)")]
     [InlineData(@"(filename=C:\5cMyFile)", @"(filename=C:\5cMyFile)")]
     [InlineData(@"(bin=\00\00\00\04)", @"(bin=\00\00\00\04)")]
@@ -98,7 +117,8 @@ public sealed class FilterTests
     [Fact]
     public void Nesting_has_an_end()
     {
-        FilterParser.TryParse(string.Concat(Enumerable.Repeat("(!", 100)) + "(a=b)" + new string(')', 100), out _, out _).ShouldBeTrue();
+        FilterParser.TryParse(string.Concat(Enumerable.Repeat("(!", 100)) + "(a=b)" + new string(')', 100), out _, out _)
+            .ShouldBeTrue();
         FilterParser.TryParse(string.Concat(Enumerable.Repeat("(!", 100_000)), out _, out var fault).ShouldBeFalse();
         fault!.Message.ShouldBe("This is nested too deep.");
     }
@@ -115,18 +135,25 @@ public sealed class FilterTests
 
     [Theory]
     [InlineData("(mail=*)", "have mail")]
-    [InlineData("(&(objectCategory=person)(objectClass=user)(!(userAccountControl:1.2.840.113556.1.4.803:=2)))", "have objectCategory 'person' and are of class user and are not disabled")]
-    [InlineData("(memberOf:1.2.840.113556.1.4.1941:=CN=app-portal,DC=x)", "are in CN=app-portal,DC=x, directly or through other groups")]
+    [InlineData(
+        "(&(objectCategory=person)(objectClass=user)(!(userAccountControl:1.2.840.113556.1.4.803:=2)))",
+        "have objectCategory 'person' and are of class user and are not disabled")]
+    [InlineData(
+        "(memberOf:1.2.840.113556.1.4.1941:=CN=app-portal,DC=x)", "are in CN=app-portal,DC=x, directly or through other groups")]
     [InlineData("(memberOf=CN=app-portal,DC=x)", "are directly in CN=app-portal,DC=x")]
-    [InlineData("(&(objectClass=group)(|(cn=app-*)(cn=*-portal)(cn=a*b*c)))", "are of class group and (have cn that begins with 'app-' or have cn that ends with '-portal' or have cn that begins with 'a' and contains 'b' and ends with 'c')")]
+    [InlineData(
+        "(&(objectClass=group)(|(cn=app-*)(cn=*-portal)(cn=a*b*c)))",
+        "are of class group and (have cn that begins with 'app-' or have cn that ends with '-portal' or have cn that begins with 'a' and contains 'b' and ends with 'c')")]
     [InlineData("(!(|(objectClass=computer)(mail=*)))", "do not (are of class computer or have mail)")]
     [InlineData("(!(mail=*))", "have no mail")]
-    [InlineData("(userAccountControl:1.2.840.113556.1.4.803:=66048)", "are an ordinary account and with a password that never expires")]
+    [InlineData(
+        "(userAccountControl:1.2.840.113556.1.4.803:=66048)", "are an ordinary account and with a password that never expires")]
     [InlineData("(userAccountControl:1.2.840.113556.1.4.803:=1)", "have all bits of 1 set in userAccountControl")]
     [InlineData("(groupType:1.2.840.113556.1.4.804:=6)", "have a bit of 6 set in groupType")]
     [InlineData("(|(uid=mferris)(uid=))", "have uid 'mferris' or have an empty uid")]
     [InlineData("(&(cn=x))", "have cn 'x'")]
     [InlineData("(whenCreated>=20260101000000.0Z)", "have whenCreated '20260101000000.0Z' or after")]
     [InlineData("(cn:dn:caseExactMatch:=X)", "have cn that matches 'X' by the rule caseExactMatch, or that in their name")]
-    public void A_filter_is_said_in_words(string filter, string words) => FilterWords.Of(FilterParser.Parse(filter)).ShouldBe(words);
+    public void A_filter_is_said_in_words(string filter, string words) =>
+        FilterWords.Of(FilterParser.Parse(filter)).ShouldBe(words);
 }

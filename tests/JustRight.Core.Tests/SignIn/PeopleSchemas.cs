@@ -25,7 +25,9 @@ internal static class PeopleSchemas
             "( 0.9.2342.19200300.100.1.60 NAME 'jpegPhoto' DESC 'RFC2798: a JPEG image' SYNTAX 1.3.6.1.4.1.1466.115.121.1.28 )",
         ],
         [
-            "( 2.5.6.6 NAME 'person' SUP top STRUCTURAL MUST ( sn $ cn ) )", "( 2.5.6.7 NAME 'organizationalPerson' SUP person STRUCTURAL )", "( 2.16.840.1.113730.3.2.2 NAME 'inetOrgPerson' SUP organizationalPerson STRUCTURAL MAY ( audio $ mail ) )",
+            "( 2.5.6.6 NAME 'person' SUP top STRUCTURAL MUST ( sn $ cn ) )",
+            "( 2.5.6.7 NAME 'organizationalPerson' SUP person STRUCTURAL )",
+            "( 2.16.840.1.113730.3.2.2 NAME 'inetOrgPerson' SUP organizationalPerson STRUCTURAL MAY ( audio $ mail ) )",
             "( 2.5.6.9 NAME 'groupOfNames' SUP top STRUCTURAL )", "( 1.3.6.1.1.1.2.0 NAME 'posixAccount' SUP top AUXILIARY )",
         ]);
 
@@ -33,8 +35,14 @@ internal static class PeopleSchemas
         DirectoryFamily.AdLike,
         [
             "( 2.5.4.0 NAME 'objectClass' SYNTAX '1.3.6.1.4.1.1466.115.121.1.38' NO-USER-MODIFICATION )",
-            .. new[] { ("cn", "15"), ("sAMAccountName", "15"), ("mail", "15"), ("displayName", "15"), ("objectGUID", "40"), ("userAccountControl", "27"), ("groupType", "27"), ("memberOf", "12"), ("member", "12"), ("objectCategory", "12"), ("isCriticalSystemObject", "7") }
-                .Select((a, i) => $"( 1.2.840.113556.1.4.{i} NAME '{a.Item1}' SYNTAX '1.3.6.1.4.1.1466.115.121.1.{a.Item2}' SINGLE-VALUE )"),
+            .. new[] { ("cn", "15"), ("sAMAccountName", "15"), ("mail", "15"), ("displayName", "15"), ("objectGUID", "40"), (
+                "userAccountControl",
+                "27"), ("groupType", "27"), ("memberOf", "12"), ("member", "12"), ("objectCategory", "12"), (
+                "isCriticalSystemObject", "7") }
+                .Select((a, i) =>
+                    $"( 1.2.840.113556.1.4.{i} NAME '{a.Item1}' SYNTAX '1.3.6.1.4.1.1466.115.121.1.{a.Item2}' SINGLE-VALUE )"),
         ],
-        ["( 1.2.840.113556.1.5.9 NAME 'user' SUP organizationalPerson STRUCTURAL MAY (msDS-X $ uid ) )", "( 1.2.840.113556.1.5.8 NAME 'group' SUP top )"]);
+        [
+            "( 1.2.840.113556.1.5.9 NAME 'user' SUP organizationalPerson STRUCTURAL MAY (msDS-X $ uid ) )",
+            "( 1.2.840.113556.1.5.8 NAME 'group' SUP top )"]);
 }

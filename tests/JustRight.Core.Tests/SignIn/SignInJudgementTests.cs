@@ -6,8 +6,11 @@ namespace JustRight.Core.Tests.SignIn;
 public sealed class SignInJudgementTests
 {
     private static readonly DateTimeOffset Now = new(2026, 11, 26, 2, 0, 0, TimeSpan.Zero);
-    private static readonly CertificateLook Good = new("CN=fm-dc01", "CN=authority", ["fm-dc01"], Now.AddDays(-10), Now.AddDays(100.5), [], null);
-    private static readonly ConnectionLook Look = new("fm-dc01", 636, WireSecurity.Tls, [new AddressLook("10.0.0.1", TimeSpan.FromMilliseconds(2), null)], new TlsLook("TLS 1.3", "X", TimeSpan.Zero, Good), null);
+    private static readonly CertificateLook Good = new(
+        "CN=fm-dc01", "CN=authority", ["fm-dc01"], Now.AddDays(-10), Now.AddDays(100.5), [], null);
+    private static readonly ConnectionLook Look = new(
+        "fm-dc01", 636, WireSecurity.Tls, [new AddressLook("10.0.0.1", TimeSpan.FromMilliseconds(2), null)],
+        new TlsLook("TLS 1.3", "X", TimeSpan.Zero, Good), null);
 
     [Fact]
     public void A_good_way_passes_and_may_be_trusted()
@@ -26,7 +29,10 @@ public sealed class SignInJudgementTests
     [Fact]
     public void One_silent_address_of_two_is_a_fault_though_the_other_answers()
     {
-        var look = Look with { Addresses = [new AddressLook("10.0.0.1", null, "refused"), new AddressLook("10.0.0.2", TimeSpan.Zero, null)] };
+        var look = Look with
+        {
+            Addresses = [new AddressLook("10.0.0.1", null, "refused"), new AddressLook("10.0.0.2", TimeSpan.Zero, null)],
+        };
         Verdicts(look).ShouldBe("resolve Pass, connect Fail, protection Pass, certificate Pass");
         look.IsTrusted.ShouldBeTrue();
     }
@@ -53,7 +59,8 @@ public sealed class SignInJudgementTests
     [InlineData("TLS 1.1", CheckVerdict.Fail)]
     [InlineData("TLS 1.0", CheckVerdict.Fail)]
     public void Old_versions_fail(string version, CheckVerdict verdict) =>
-        ConnectionChecks.Of(Look with { Tls = Look.Tls! with { Version = version } }, null, Now).Single(c => c.Id == "protection").Verdict.ShouldBe(verdict);
+        ConnectionChecks.Of(Look with { Tls = Look.Tls! with { Version = version } }, null, Now)
+            .Single(c => c.Id == "protection").Verdict.ShouldBe(verdict);
 
     [Theory]
     [InlineData(30, null, CheckVerdict.Pass, false)]
@@ -61,7 +68,10 @@ public sealed class SignInJudgementTests
     [InlineData(-0.1, "it has expired", CheckVerdict.Fail, true)]
     public void A_certificate_that_ends_soon_is_worth_a_word(double days, string? problem, CheckVerdict verdict, bool fix)
     {
-        var look = Look with { Tls = Look.Tls! with { Certificate = Good with { NotAfter = Now.AddDays(days), Problem = problem } } };
+        var look = Look with
+        {
+            Tls = Look.Tls! with { Certificate = Good with { NotAfter = Now.AddDays(days), Problem = problem } },
+        };
         var check = ConnectionChecks.Of(look, null, Now).Last();
         check.Verdict.ShouldBe(verdict);
         (check.Fix is not null).ShouldBe(fix);
@@ -84,10 +94,13 @@ public sealed class SignInJudgementTests
     public void A_sign_in_test_is_summed_up_in_a_line()
     {
         SignInCheck Check(CheckVerdict verdict) => new("x", "?", verdict, "");
-        SignInTest SignInTest(params CheckVerdict[] verdicts) => new("i", "d", Now, Now, false, [.. verdicts.Select(Check)], null, null, []);
+        SignInTest SignInTest(params CheckVerdict[] verdicts) =>
+            new("i", "d", Now, Now, false, [.. verdicts.Select(Check)], null, null, []);
         SignInTest(CheckVerdict.Pass, CheckVerdict.Pass).Words.ShouldBe("2 of 2 checks pass");
-        SignInTest(CheckVerdict.Pass, CheckVerdict.Fail, CheckVerdict.Unseen).Words.ShouldBe("1 of 3 checks pass, 1 fail, 1 unseen");
+        SignInTest(CheckVerdict.Pass, CheckVerdict.Fail, CheckVerdict.Unseen).Words.ShouldBe(
+            "1 of 3 checks pass, 1 fail, 1 unseen");
     }
 
-    private static string Verdicts(ConnectionLook look, string? because = null) => string.Join(", ", ConnectionChecks.Of(look, because, Now).Select(c => $"{c.Id} {c.Verdict}"));
+    private static string Verdicts(ConnectionLook look, string? because = null) =>
+        string.Join(", ", ConnectionChecks.Of(look, because, Now).Select(c => $"{c.Id} {c.Verdict}"));
 }

@@ -16,14 +16,20 @@ public sealed class ChangeTests(PostgreSqlServer server) : IClassFixture<Postgre
     /// <summary>Names that would break out of what is carelessly quoted.</summary>
     public static TheoryData<string> Names =>
     [
-        "plain", "with space", "\"", "\"; DROP ROLE postgres; --", "'", "'; DROP TABLE t; --", "--", "/*", "\\", "\\'", "dbname='x' host=nowhere", ":var", ":'var'", "$$", "$1", "\u202Egpj", "Käserei", "名前", ";", "`id`", new string('x', 63),
+        "plain", "with space", "\"", "\"; DROP ROLE postgres; --", "'", "'; DROP TABLE t; --", "--", "/*", "\\", "\\'",
+        "dbname='x' host=nowhere", ":var", ":'var'", "$$", "$1", "\u202Egpj", "Käserei", "名前", ";", "`id`", new string('x', 63),
     ];
 
     private static InstanceChange[] All(string name, string role) =>
     [
-        new CreateLogin(PostgreSqlServer.Instance, role), new AddInstanceRoleMember(PostgreSqlServer.Instance, "pg_monitor", role), new GrantInstancePermission(PostgreSqlServer.Instance, "CREATEDB", role),
-        new GrantDatabasePermission(PostgreSqlServer.Instance, name, "CONNECT", null, role), new GrantDatabasePermission(PostgreSqlServer.Instance, name, "USAGE", $"SCHEMA::{name}", role),
-        new GrantDatabasePermission(PostgreSqlServer.Instance, name, "SELECT", $"OBJECT::public.{name}", role), new ChangeDatabaseOwner(PostgreSqlServer.Instance, name, role, "postgres"),
+        new CreateLogin(PostgreSqlServer.Instance, role), new AddInstanceRoleMember(
+            PostgreSqlServer.Instance, "pg_monitor",
+            role), new GrantInstancePermission(PostgreSqlServer.Instance, "CREATEDB", role),
+        new GrantDatabasePermission(PostgreSqlServer.Instance, name, "CONNECT", null, role), new GrantDatabasePermission(
+            PostgreSqlServer.Instance, name, "USAGE", $"SCHEMA::{name}", role),
+        new GrantDatabasePermission(
+            PostgreSqlServer.Instance, name, "SELECT", $"OBJECT::public.{name}", role), new ChangeDatabaseOwner(
+            PostgreSqlServer.Instance, name, role, "postgres"),
     ];
 
     [Theory]
@@ -90,9 +96,11 @@ public sealed class ChangeTests(PostgreSqlServer server) : IClassFixture<Postgre
         var role = await PrepareAsync(name);
         var before = await DumpAsync(name);
         var changes = All(name, role).Select((c, i) => (i + 1, c)).ToList();
-        var give = PostgreSqlStatements.Script([$"gives {name}"], changes.Select(c => (c.Item1, c.c, (string?)$"needed for {name}")));
+        var give = PostgreSqlStatements.Script(
+            [$"gives {name}"], changes.Select(c => (c.Item1, c.c, (string?)$"needed for {name}")));
         var check = PostgreSqlStatements.CheckScript(["checks"], changes);
-        var undo = PostgreSqlStatements.Script(["undoes"], changes.AsEnumerable().Reverse().Select((c, i) => (i + 1, (InstanceChange)c.c.Inverse!, (string?)null)));
+        var undo = PostgreSqlStatements.Script(
+            ["undoes"], changes.AsEnumerable().Reverse().Select((c, i) => (i + 1, (InstanceChange)c.c.Inverse!, (string?)null)));
         (await StatesAsync(check)).ShouldBe(changes.Select(_ => "NOT DONE"));
         await PsqlAsync(give);
         (await StatesAsync(check)).ShouldBe(changes.Select(_ => "done"));
@@ -115,7 +123,9 @@ public sealed class ChangeTests(PostgreSqlServer server) : IClassFixture<Postgre
     {
         var change = new CreateLogin(PostgreSqlServer.Instance, name ?? new string('x', 62) + "ä");
         PostgreSqlStatements.WhyNot(change).ShouldNotBeNull();
-        (await Should.ThrowAsync<ConnectorException>(() => server.Connector(server.Estate()).MakeAsync(change, null, Stop))).Failure.ShouldBe(ConnectorFailure.Conflict);
+        (await Should.ThrowAsync<ConnectorException>(() =>
+            server.Connector(server.Estate()).MakeAsync(change, null, Stop))).Failure.ShouldBe(
+            ConnectorFailure.Conflict);
     }
 
     [Theory]
@@ -123,13 +133,15 @@ public sealed class ChangeTests(PostgreSqlServer server) : IClassFixture<Postgre
     [InlineData("no secret", ConnectorFailure.SignIn, "there is no secret 'pg'")]
     [InlineData("nobody there", ConnectorFailure.Unreachable, "did not answer")]
     [InlineData("another certificate", ConnectorFailure.NotTrusted, "does not vouch for it")]
-    public async Task What_keeps_us_out_is_told_in_one_sentence_that_holds_no_secret(string why, ConnectorFailure failure, string says)
+    public async Task What_keeps_us_out_is_told_in_one_sentence_that_holds_no_secret(
+        string why, ConnectorFailure failure, string says)
     {
         var other = Path.GetTempFileName();
         using (var certificate = SimulatedCertificate.New()) File.WriteAllText(other, certificate.ExportCertificatePem());
         var estate = server.Estate(certificate: why == "another certificate" ? other : null);
         if (why == "nobody there") estate = estate with { Tls = estate.Tls! with { Port = 9 } };
-        var connector = server.Connector(estate, why switch { "wrong password" => "not-the-password", "no secret" => null, _ => PostgreSqlServer.Password });
+        var connector = server.Connector(
+            estate, why switch { "wrong password" => "not-the-password", "no secret" => null, _ => PostgreSqlServer.Password });
         var e = await Should.ThrowAsync<ConnectorException>(() => connector.ReadAsync(estate, Stop));
         File.Delete(other);
         e.Failure.ShouldBe(failure, e.ToString());
@@ -148,24 +160,32 @@ public sealed class ChangeTests(PostgreSqlServer server) : IClassFixture<Postgre
         var without = (await server.ReadAsync("jr_reader")).PostgreSql!;
         without.SignInUnread.ShouldNotBeNull().ShouldContain("jr_reader may not read the sign-in rules");
         without.Databases.Single(d => d.Name == "Shut").Unread.ShouldNotBeNull().ShouldContain("may not enter it");
-        await server.RunAsync("GRANT SELECT ON pg_hba_file_rules, pg_ident_file_mappings TO jr_reader; GRANT EXECUTE ON FUNCTION pg_hba_file_rules(), pg_ident_file_mappings() TO jr_reader; GRANT CONNECT ON DATABASE \"Shut\" TO jr_reader");
+        await server.RunAsync(
+            "GRANT SELECT ON pg_hba_file_rules, pg_ident_file_mappings TO jr_reader; GRANT EXECUTE ON FUNCTION pg_hba_file_rules(), pg_ident_file_mappings() TO jr_reader; GRANT CONNECT ON DATABASE \"Shut\" TO jr_reader");
         var with = await server.ReadAsync("jr_reader");
         (with.PostgreSql!.SignInUnread, with.ReadBy).ShouldBe((null, "jr_reader"));
         with.PostgreSql.Databases.ShouldAllBe(d => d.Unread == null);
-        with.PostgreSql.SignInRules.Select(r => (r.Type, r.Method)).ShouldBe([("local", "trust"), ("hostssl", "scram-sha-256"), ("hostgssenc", "gss"), ("hostssl", "reject")]);
-        with.PostgreSql.NameMap.ShouldBe([new NameMapLine("domain", @"/^(.*)@FENNMOOR\.EXAMPLE$", @"\1"), new NameMapLine("domain", "svc-old@FENNMOOR.EXAMPLE", "legacy")]);
+        with.PostgreSql.SignInRules.Select(r => (r.Type, r.Method))
+            .ShouldBe([("local", "trust"), ("hostssl", "scram-sha-256"), ("hostgssenc", "gss"), ("hostssl", "reject")]);
+        with.PostgreSql.NameMap.ShouldBe(
+            [
+                new NameMapLine("domain", @"/^(.*)@FENNMOOR\.EXAMPLE$", @"\1"),
+                new NameMapLine("domain", "svc-old@FENNMOOR.EXAMPLE", "legacy")]);
         foreach (var statement in new[] { "CREATE ROLE x", "ALTER ROLE jr_reader CREATEDB", "DROP DATABASE \"Open\"", "GRANT pg_monitor TO jr_reader" })
-            (await Should.ThrowAsync<PostgresException>(() => server.RunAsync(statement, role: "jr_reader"))).SqlState.ShouldBe(PostgresErrorCodes.InsufficientPrivilege);
+            (await Should.ThrowAsync<PostgresException>(() => server.RunAsync(statement, role: "jr_reader"))).SqlState.ShouldBe(
+                PostgresErrorCodes.InsufficientPrivilege);
     }
 
     [Fact]
     public async Task Who_may_sign_in_as_whom_follows_the_servers_rules_and_map()
     {
-        await server.RunAsync("CREATE ROLE domain_roles; CREATE ROLE \"svc-map\" LOGIN IN ROLE domain_roles; CREATE ROLE legacy LOGIN IN ROLE domain_roles; CREATE ROLE \"svc-out\" LOGIN; CREATE ROLE \"svc-boss\" LOGIN SUPERUSER");
+        await server.RunAsync(
+            "CREATE ROLE domain_roles; CREATE ROLE \"svc-map\" LOGIN IN ROLE domain_roles; CREATE ROLE legacy LOGIN IN ROLE domain_roles; CREATE ROLE \"svc-out\" LOGIN; CREATE ROLE \"svc-boss\" LOGIN SUPERUSER");
         var catalog = (await server.ReadAsync()).PostgreSql!;
         var names = new SignInNames(catalog, new RoleAuthority(catalog));
         names.Of("svc-map", "fennmoor.example").Select(n => n.Role).ShouldBe(["svc-map"]);
-        names.Of("svc-old", "fennmoor.example").Select(n => n.Role).ShouldBe(["legacy"], "by the second line of the map; the role of its own name does not exist");
+        names.Of("svc-old", "fennmoor.example").Select(n => n.Role)
+            .ShouldBe(["legacy"], "by the second line of the map; the role of its own name does not exist");
         names.Of("svc-map", "elsewhere.example").ShouldBeEmpty("the map knows no such realm");
         names.Of("svc-out", "fennmoor.example").ShouldBeEmpty("it is not in domain_roles, for whom the rule is");
         names.Of("svc-boss", "fennmoor.example").ShouldBeEmpty("a superuser is in a role for a rule only when it truly is");
@@ -183,14 +203,16 @@ public sealed class ChangeTests(PostgreSqlServer server) : IClassFixture<Postgre
         await using (var blocker = await own.OpenAsync())
         {
             await using var transaction = await blocker.BeginTransactionAsync(Stop);
-            await using (var command = new NpgsqlCommand("ALTER ROLE held CREATEROLE", blocker)) await command.ExecuteNonQueryAsync(Stop);
+            await using (var command = new NpgsqlCommand(
+                "ALTER ROLE held CREATEROLE", blocker)) await command.ExecuteNonQueryAsync(Stop);
             var making = connector.MakeAsync(change, null, Stop); // waits for the row
             await WaitAsync(own, "SELECT 1 FROM pg_stat_activity WHERE wait_event_type = 'Lock'");
             own.Stop();
             (await Should.ThrowAsync<ConnectorException>(() => making)).Failure.ShouldBe(ConnectorFailure.Unreachable);
         }
 
-        (await Should.ThrowAsync<ConnectorException>(() => connector.ObserveAsync(change, Stop))).Failure.ShouldBe(ConnectorFailure.Unreachable);
+        (await Should.ThrowAsync<ConnectorException>(() => connector.ObserveAsync(change, Stop))).Failure.ShouldBe(
+            ConnectorFailure.Unreachable);
         own.Start();
         (await connector.ObserveAsync(change, Stop)).State.ShouldBe(ObservedState.NotDone);
         await connector.MakeAsync(change, null, Stop);
@@ -201,19 +223,26 @@ public sealed class ChangeTests(PostgreSqlServer server) : IClassFixture<Postgre
     public async Task Chosen_to_give_way_in_a_deadlock_it_is_tried_again()
     {
         // The server looks for a ring once, so long after a wait began: for the step that must be after the ring is closed.
-        await server.RunAsync("CREATE ROLE dead_a LOGIN; CREATE ROLE dead_b LOGIN; ALTER ROLE postgres SET deadlock_timeout = '8s'");
+        await server.RunAsync(
+            "CREATE ROLE dead_a LOGIN; CREATE ROLE dead_b LOGIN; ALTER ROLE postgres SET deadlock_timeout = '8s'");
         await using var other = await server.OpenAsync();
         await using var transaction = await other.BeginTransactionAsync(Stop);
         await ExecuteAsync("SET LOCAL deadlock_timeout = '5min'; ALTER ROLE dead_b CREATEROLE");
         // The statement of the step takes dead_a first and then waits for dead_b, which waits for dead_a.
-        await using var session = await Connectors.PostgreSql.PostgreSqlSession.OpenAsync(server.Estate(), "postgres", new NewPassword(PostgreSqlServer.Password), Stop);
-        var making = session.MakeAsync("EXISTS (SELECT FROM pg_roles WHERE rolname = 'dead_b' AND rolcreatedb)", "DO 'BEGIN ALTER ROLE dead_a CREATEDB; ALTER ROLE dead_b CREATEDB; END'", Stop);
+        await using var session = await Connectors.PostgreSql.PostgreSqlSession.OpenAsync(
+            server.Estate(), "postgres", new NewPassword(PostgreSqlServer.Password), Stop);
+        var making = session.MakeAsync(
+            "EXISTS (SELECT FROM pg_roles WHERE rolname = 'dead_b' AND rolcreatedb)",
+            "DO 'BEGIN ALTER ROLE dead_a CREATEDB; ALTER ROLE dead_b CREATEDB; END'", Stop);
         await WaitAsync(server, "SELECT 1 FROM pg_stat_activity WHERE wait_event_type = 'Lock'");
-        await ExecuteAsync("ALTER ROLE dead_a CREATEROLE"); // closes the ring: the step is the one to give way, its patience being shorter
+        // closes the ring: the step is the one to give way, its patience being shorter
+        await ExecuteAsync("ALTER ROLE dead_a CREATEROLE");
         await transaction.CommitAsync(Stop);
         await making;
         await server.RunAsync("ALTER ROLE postgres RESET deadlock_timeout");
-        (await server.Connector(server.Estate()).ObserveAsync(new GrantInstancePermission(PostgreSqlServer.Instance, "CREATEDB", "dead_b"), Stop)).State.ShouldBe(ObservedState.Done);
+        (await server.Connector(server.Estate()).ObserveAsync(
+            new GrantInstancePermission(PostgreSqlServer.Instance, "CREATEDB", "dead_b"),
+            Stop)).State.ShouldBe(ObservedState.Done);
 
         async Task ExecuteAsync(string sql)
         {
@@ -225,16 +254,23 @@ public sealed class ChangeTests(PostgreSqlServer server) : IClassFixture<Postgre
     [Fact]
     public async Task What_the_engine_refuses_is_told_with_its_reason_and_nothing_is_kept()
     {
-        await server.RunAsync($"CREATE ROLE keeper LOGIN CREATEROLE PASSWORD '{PostgreSqlServer.Password}'; CREATE ROLE target LOGIN");
+        await server.RunAsync(
+            $"CREATE ROLE keeper LOGIN CREATEROLE PASSWORD '{PostgreSqlServer.Password}'; CREATE ROLE target LOGIN");
         var connector = server.Connector(server.Estate("keeper"));
-        await RefusedAsync(new GrantInstancePermission(PostgreSqlServer.Instance, "SUPERUSER", "target"), ConnectorFailure.NotAllowed);
+        await RefusedAsync(
+            new GrantInstancePermission(PostgreSqlServer.Instance, "SUPERUSER", "target"), ConnectorFailure.NotAllowed);
         await RefusedAsync(new AddInstanceRoleMember(PostgreSqlServer.Instance, "nosuch", "target"), ConnectorFailure.NotFound);
-        await RefusedAsync(new GrantDatabasePermission(PostgreSqlServer.Instance, "nosuch", "USAGE", "SCHEMA::x", "target"), ConnectorFailure.NotFound);
-        await RefusedAsync(new GrantDatabasePermission(PostgreSqlServer.Instance, "postgres", "CREATE", null, "target"), ConnectorFailure.NotAllowed, "a grant that the engine only warns of is no grant");
+        await RefusedAsync(
+            new GrantDatabasePermission(PostgreSqlServer.Instance, "nosuch", "USAGE", "SCHEMA::x", "target"),
+            ConnectorFailure.NotFound);
+        await RefusedAsync(
+            new GrantDatabasePermission(PostgreSqlServer.Instance, "postgres", "CREATE", null, "target"),
+            ConnectorFailure.NotAllowed, "a grant that the engine only warns of is no grant");
         await RefusedAsync(new DropLogin(PostgreSqlServer.Instance, "postgres"), ConnectorFailure.NotAllowed);
 
         async Task RefusedAsync(InstanceChange change, ConnectorFailure failure, string? why = null) =>
-            (await Should.ThrowAsync<ConnectorException>(() => connector.MakeAsync(change, null, Stop))).Failure.ShouldBe(failure, why ?? change.Words);
+            (await Should.ThrowAsync<ConnectorException>(() => connector.MakeAsync(change, null, Stop))).Failure.ShouldBe(
+                failure, why ?? change.Words);
     }
 
     [Fact]
@@ -260,9 +296,11 @@ public sealed class ChangeTests(PostgreSqlServer server) : IClassFixture<Postgre
     {
         var q = PostgreSqlStatements.Name(name);
         await server.RunAsync($"CREATE DATABASE {q}");
-        await using var connection = new NpgsqlConnection(new NpgsqlConnectionStringBuilder { Host = "localhost", Port = server.Port, Database = name, Username = "postgres", Password = PostgreSqlServer.Password, SslMode = SslMode.VerifyFull, RootCertificate = server.CertificateFile, Pooling = false }.ConnectionString);
+        await using var connection = new NpgsqlConnection(
+            new NpgsqlConnectionStringBuilder { Host = "localhost", Port = server.Port, Database = name, Username = "postgres", Password = PostgreSqlServer.Password, SslMode = SslMode.VerifyFull, RootCertificate = server.CertificateFile, Pooling = false }.ConnectionString);
         await connection.OpenAsync(Stop);
-        await using var command = new NpgsqlCommand($"REVOKE CONNECT ON DATABASE {q} FROM PUBLIC; CREATE SCHEMA {q}; CREATE TABLE public.{q}(a int)", connection);
+        await using var command = new NpgsqlCommand(
+            $"REVOKE CONNECT ON DATABASE {q} FROM PUBLIC; CREATE SCHEMA {q}; CREATE TABLE public.{q}(a int)", connection);
         await command.ExecuteNonQueryAsync(Stop);
         return name.Length == 63 ? name : $"{name}²";
     }
@@ -273,7 +311,8 @@ public sealed class ChangeTests(PostgreSqlServer server) : IClassFixture<Postgre
         var catalog = (await server.ReadAsync()).PostgreSql!;
         return System.Text.Json.JsonSerializer.Serialize(new
         {
-            Roles = catalog.Roles.Where(r => !r.Name.StartsWith("pg_", StringComparison.Ordinal)).OrderBy(r => r.Name, StringComparer.Ordinal),
+            Roles = catalog.Roles.Where(r => !r.Name.StartsWith("pg_", StringComparison.Ordinal))
+                .OrderBy(r => r.Name, StringComparer.Ordinal),
             Memberships = catalog.Memberships.OrderBy(m => m.Member + m.Role, StringComparer.Ordinal),
             Database = Sorted(catalog.Databases.Single(d => d.Name == database)),
         });
@@ -286,7 +325,8 @@ public sealed class ChangeTests(PostgreSqlServer server) : IClassFixture<Postgre
         Tables = [.. database.Tables.Select(t => t with { Entries = Sorted(t.Entries) })],
     };
 
-    private static IReadOnlyList<PrivilegeEntry> Sorted(IReadOnlyList<PrivilegeEntry> entries) => [.. entries.OrderBy(e => e.ToString(), StringComparer.Ordinal)];
+    private static IReadOnlyList<PrivilegeEntry> Sorted(IReadOnlyList<PrivilegeEntry> entries) =>
+        [.. entries.OrderBy(e => e.ToString(), StringComparer.Ordinal)];
 
     private async Task<IEnumerable<string>> StatesAsync(string check) =>
         (await PsqlAsync(check)).Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(row => row.Split('\u001F')[^1]);
@@ -295,7 +335,8 @@ public sealed class ChangeTests(PostgreSqlServer server) : IClassFixture<Postgre
     {
         var address = $"host=localhost port={server.Port} user=postgres dbname=postgres sslmode=verify-full sslrootcert={server.CertificateFile}";
         var end = await Programs.RunAsync(
-            "psql", ["-X", "-q", "-A", "-t", "-F", "\u001F", address, "-f", "-"], script, [("PGPASSWORD", PostgreSqlServer.Password)]);
+            "psql", ["-X", "-q", "-A", "-t", "-F", "\u001F", address, "-f", "-"], script, [(
+                "PGPASSWORD", PostgreSqlServer.Password)]);
         (end.Code, end.Error).ShouldBe((0, ""), script);
         return end.Output;
     }

@@ -10,9 +10,11 @@ internal sealed class RandomRoles(int seed)
     private static readonly string[] Predefined = ["pg_read_all_data", "pg_write_all_data", "pg_monitor", "pg_signal_backend"];
     private readonly Random _random = new(seed);
 
-    public IReadOnlyList<string> Roles { get; } = [.. Enumerable.Range(0, 12).Select(i => string.Create(CultureInfo.InvariantCulture, $"r{i} of {seed}"))];
+    public IReadOnlyList<string> Roles { get; } = [.. Enumerable.Range(0, 12).Select(i =>
+        string.Create(CultureInfo.InvariantCulture, $"r{i} of {seed}"))];
 
-    public IReadOnlyList<string> Databases { get; } = [.. Enumerable.Range(0, 2).Select(i => string.Create(CultureInfo.InvariantCulture, $"d{i} of {seed}"))];
+    public IReadOnlyList<string> Databases { get; } = [.. Enumerable.Range(0, 2).Select(i =>
+        string.Create(CultureInfo.InvariantCulture, $"d{i} of {seed}"))];
 
     private static readonly string[] Schemas = ["s0", "s 1", "S2"];
     private static readonly string[] Tables = ["t0", "T 1"];
@@ -27,7 +29,9 @@ internal sealed class RandomRoles(int seed)
         for (var i = 0; i < 16; i++)
         {
             var (a, b) = (_random.Next(Roles.Count), _random.Next(Roles.Count));
-            if (a != b) yield return $"GRANT {Q(Roles[Math.Max(a, b)])} TO {Q(Roles[Math.Min(a, b)])} {(Chance(0.3) ? "WITH ADMIN OPTION" : "")}"; // downwards alone: the engine allows no ring
+            // downwards alone: the engine allows no ring
+            if (a != b)
+                yield return $"GRANT {Q(Roles[Math.Max(a, b)])} TO {Q(Roles[Math.Min(a, b)])} {(Chance(0.3) ? "WITH ADMIN OPTION" : "")}";
         }
 
         foreach (var predefined in Predefined.Where(_ => Chance(0.8))) yield return $"GRANT {predefined} TO {Q(Any())}";
@@ -35,7 +39,8 @@ internal sealed class RandomRoles(int seed)
         {
             yield return $"CREATE DATABASE {Q(database)} OWNER {Q(Any())}";
             if (Chance(0.5)) yield return $"REVOKE ALL ON DATABASE {Q(database)} FROM PUBLIC";
-            for (var i = 0; i < 3; i++) yield return $"GRANT {Pick("CONNECT", "CREATE", "TEMPORARY", "ALL")} ON DATABASE {Q(database)} TO {Grantee()}";
+            for (var i = 0; i < 3; i++)
+                yield return $"GRANT {Pick("CONNECT", "CREATE", "TEMPORARY", "ALL")} ON DATABASE {Q(database)} TO {Grantee()}";
             if (Chance(0.3)) yield return $"REVOKE CONNECT ON DATABASE {Q(database)} FROM {Q(Any())}";
         }
     }
@@ -47,13 +52,15 @@ internal sealed class RandomRoles(int seed)
         foreach (var schema in Schemas)
         {
             yield return $"CREATE SCHEMA {Q(schema)} AUTHORIZATION {(Chance(0.3) ? RoleAuthority.DatabaseOwner : Q(Any()))}";
-            for (var i = 0; i < 3; i++) yield return $"GRANT {Pick("USAGE", "CREATE", "ALL")} ON SCHEMA {Q(schema)} TO {Grantee()}";
+            for (var i = 0; i < 3; i++)
+                yield return $"GRANT {Pick("USAGE", "CREATE", "ALL")} ON SCHEMA {Q(schema)} TO {Grantee()}";
             foreach (var table in Tables)
             {
                 var name = $"{Q(schema)}.{Q(table)}";
                 yield return $"CREATE TABLE {name}(a int)";
                 yield return $"ALTER TABLE {name} OWNER TO {Q(Any())}";
-                for (var i = 0; i < 4; i++) yield return $"GRANT {Pick([.. RoleAuthority.TablePrivileges, "ALL"])} ON {name} TO {Grantee()}";
+                for (var i = 0; i < 4; i++)
+                    yield return $"GRANT {Pick([.. RoleAuthority.TablePrivileges, "ALL"])} ON {name} TO {Grantee()}";
                 if (Chance(0.4)) yield return $"REVOKE {Pick([.. RoleAuthority.TablePrivileges])} ON {name} FROM {Grantee()}";
             }
         }

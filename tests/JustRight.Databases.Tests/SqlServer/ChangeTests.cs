@@ -13,14 +13,21 @@ public sealed class ChangeTests
     /// <summary>Names that would break out of what is carelessly quoted, and that a Windows account, role, schema or database may have.</summary>
     public static TheoryData<string> Names =>
     [
-        "plain", "with space", "]", "]]; DROP LOGIN [sa]; --", "'", "'; DROP TABLE t; --", "\"", "--", "/*", "*/", "\u202Egpj", "Käserei", "名前", "$(x)", "[a].[b]", "N'x'", ";", new string('x', 119),
+        "plain", "with space", "]", "]]; DROP LOGIN [sa]; --", "'", "'; DROP TABLE t; --", "\"", "--", "/*", "*/", "\u202Egpj",
+        "Käserei", "名前", "$(x)", "[a].[b]", "N'x'", ";", new string('x', 119),
     ];
 
     private static InstanceChange[] All(string name, string account) =>
     [
-        new CreateLogin(SimulatedScene.Instance, account), new AddInstanceRoleMember(SimulatedScene.Instance, "dbcreator", account), new GrantInstancePermission(SimulatedScene.Instance, "VIEW SERVER STATE", account),
-        new CreateDatabaseUser(SimulatedScene.Instance, name, account), new AddDatabaseRoleMember(SimulatedScene.Instance, name, name, account), new GrantDatabasePermission(SimulatedScene.Instance, name, "CREATE TABLE", null, account),
-        new GrantDatabasePermission(SimulatedScene.Instance, name, "EXECUTE", $"SCHEMA::{name}", account), new GrantDatabasePermission(SimulatedScene.Instance, name, "SELECT", $"OBJECT::dbo.{name}", account),
+        new CreateLogin(SimulatedScene.Instance, account), new AddInstanceRoleMember(
+            SimulatedScene.Instance, "dbcreator", account), new GrantInstancePermission(
+            SimulatedScene.Instance, "VIEW SERVER STATE", account),
+        new CreateDatabaseUser(SimulatedScene.Instance, name, account), new AddDatabaseRoleMember(
+            SimulatedScene.Instance, name, name, account), new GrantDatabasePermission(
+            SimulatedScene.Instance, name, "CREATE TABLE", null, account),
+        new GrantDatabasePermission(
+            SimulatedScene.Instance, name, "EXECUTE", $"SCHEMA::{name}", account), new GrantDatabasePermission(
+            SimulatedScene.Instance, name, "SELECT", $"OBJECT::dbo.{name}", account),
     ];
 
     [Theory]
@@ -90,7 +97,8 @@ public sealed class ChangeTests
         var changes = All(name, account).Select((c, i) => (i + 1, c)).ToList();
         var give = TransactSql.Script(["gives"], changes.Select(c => (c.Item1, c.c, (string?)"needed")));
         var check = TransactSql.CheckScript(["checks"], changes);
-        var undo = TransactSql.Script(["undoes"], changes.AsEnumerable().Reverse().Select((c, i) => (i + 1, (InstanceChange)c.c.Inverse!, (string?)null)));
+        var undo = TransactSql.Script(
+            ["undoes"], changes.AsEnumerable().Reverse().Select((c, i) => (i + 1, (InstanceChange)c.c.Inverse!, (string?)null)));
         States(scene, check).ShouldAllBe(s => s == "NOT DONE");
         scene.Engine.Run(give);
         States(scene, check).ShouldBe(changes.Select(_ => "done"));
@@ -119,7 +127,8 @@ public sealed class ChangeTests
         await MadeAsync(scene, (InstanceChange)change.Inverse!);
         scene.Engine.Dump().ShouldBe(before);
         scene.Engine.Run($"USE [Ledger]; CREATE USER [{account}] FOR LOGIN [{account}]");
-        (await Should.ThrowAsync<ConnectorException>(() => scene.Connector.MakeAsync(change, null, Stop))).Message.ShouldContain("15110");
+        (await Should.ThrowAsync<ConnectorException>(() =>
+            scene.Connector.MakeAsync(change, null, Stop))).Message.ShouldContain("15110");
     }
 
     [Fact]
@@ -127,7 +136,10 @@ public sealed class ChangeTests
     {
         using var scene = new SimulatedScene();
         var before = scene.Engine.Dump();
-        (await Should.ThrowAsync<ConnectorException>(() => scene.Connector.MakeAsync(new CreateLogin(SimulatedScene.Instance, "FENNMOOR\\a\nGO\nDROP LOGIN sa"), null, Stop))).Failure.ShouldBe(ConnectorFailure.Conflict);
+        (await Should.ThrowAsync<ConnectorException>(() =>
+            scene.Connector.MakeAsync(
+                new CreateLogin(SimulatedScene.Instance, "FENNMOOR\\a\nGO\nDROP LOGIN sa"), null, Stop))).Failure.ShouldBe(
+            ConnectorFailure.Conflict);
         scene.Engine.Dump().ShouldBe(before);
     }
 
@@ -140,7 +152,10 @@ public sealed class ChangeTests
         await MadeAsync(scene, new AddInstanceRoleMember(SimulatedScene.Instance, "DBCreator", account));
         await MadeAsync(scene, new AddDatabaseRoleMember(SimulatedScene.Instance, "Ledger", "LEDGER", account));
         await MadeAsync(scene, new AddDatabaseRoleMember(SimulatedScene.Instance, "Ledger", "READERS", account));
-        (await Should.ThrowAsync<ConnectorException>(() => scene.Connector.MakeAsync(new AddDatabaseRoleMember(SimulatedScene.Instance, "Ledger", "Readers", account), null, Stop))).Failure.ShouldBe(ConnectorFailure.NotAllowed, "which of the two, nobody said");
+        (await Should.ThrowAsync<ConnectorException>(() =>
+            scene.Connector.MakeAsync(
+                new AddDatabaseRoleMember(SimulatedScene.Instance, "Ledger", "Readers", account), null, Stop))).Failure.ShouldBe(
+            ConnectorFailure.NotAllowed, "which of the two, nobody said");
     }
 
     [Fact]
@@ -155,7 +170,8 @@ public sealed class ChangeTests
         var seen = await scene.Connector.ObserveAsync(create, Stop);
         seen.State.ShouldBe(ObservedState.Impossible);
         seen.Seen.ShouldBe($"there is a login {account} on {SimulatedScene.Instance}, but it belongs to another account ({old}) that was deleted or renamed since: drop that login first.");
-        (await Should.ThrowAsync<ConnectorException>(() => scene.Connector.MakeAsync(create, null, Stop))).Failure.ShouldBe(ConnectorFailure.Conflict);
+        (await Should.ThrowAsync<ConnectorException>(() => scene.Connector.MakeAsync(create, null, Stop))).Failure.ShouldBe(
+            ConnectorFailure.Conflict);
         scene.Engine.Run($"DROP LOGIN [{account}]");
         await MadeAsync(scene, create);
     }
@@ -167,27 +183,35 @@ public sealed class ChangeTests
         var old = scene.Account("OLDMOOR\\svc-poll");
         scene.Engine.Run($"CREATE DATABASE [Ledger]; CREATE LOGIN [{old}] FROM WINDOWS");
         var account = scene.Rename(old, "FENNMOOR\\svc-poll");
-        (await scene.Connector.ObserveAsync(new CreateLogin(SimulatedScene.Instance, account), Stop)).State.ShouldBe(ObservedState.Done);
+        (await scene.Connector.ObserveAsync(
+            new CreateLogin(SimulatedScene.Instance, account), Stop)).State.ShouldBe(ObservedState.Done);
         await MadeAsync(scene, new AddInstanceRoleMember(SimulatedScene.Instance, "dbcreator", account));
         await MadeAsync(scene, new CreateDatabaseUser(SimulatedScene.Instance, "Ledger", account));
         await MadeAsync(scene, new AddDatabaseRoleMember(SimulatedScene.Instance, "Ledger", "db_datareader", account));
         var read = await scene.ReadAsync();
         read.Roles.Single(r => r.Role == "dbcreator").Members.ShouldBe([scene.SidOf(account)]);
-        read.Databases.Single(d => d.Name == "Ledger").Roles.Single(r => r.Role == "db_datareader").Members.ShouldBe([scene.SidOf(account)]);
+        read.Databases.Single(d => d.Name == "Ledger").Roles.Single(r =>
+            r.Role == "db_datareader").Members.ShouldBe([scene.SidOf(account)]);
     }
 
     [Fact]
     public async Task What_the_engine_refuses_is_told_with_its_reason_and_nothing_is_kept()
     {
-        using var scene = new SimulatedScene(reader: $"GRANT VIEW ANY DEFINITION TO [{SimulatedScene.Reader}]; GRANT CONNECT ANY DATABASE TO [{SimulatedScene.Reader}]; GRANT ALTER ANY LOGIN TO [{SimulatedScene.Reader}]");
+        using var scene = new SimulatedScene(
+            reader: $"GRANT VIEW ANY DEFINITION TO [{SimulatedScene.Reader}]; GRANT CONNECT ANY DATABASE TO [{SimulatedScene.Reader}]; GRANT ALTER ANY LOGIN TO [{SimulatedScene.Reader}]");
         var account = scene.Account("svc-poll");
         scene.Engine.Run($"CREATE LOGIN [{account}] FROM WINDOWS; CREATE DATABASE [Ledger]");
         var before = scene.Engine.Dump();
         await RefusedAsync(new CreateLogin(SimulatedScene.Instance, @"FENNMOOR\nobody"), ConnectorFailure.NotFound, "15401");
-        await RefusedAsync(new AddInstanceRoleMember(SimulatedScene.Instance, "sysadmin", account), ConnectorFailure.NotAllowed, "15151");
-        await RefusedAsync(new AddInstanceRoleMember(SimulatedScene.Instance, "nosuch", account), ConnectorFailure.NotAllowed, "15151");
-        await RefusedAsync(new GrantInstancePermission(SimulatedScene.Instance, "VIEW SERVER STATE", account), ConnectorFailure.NotAllowed, "4613");
-        await RefusedAsync(new CreateDatabaseUser(SimulatedScene.Instance, "Ledger", account), ConnectorFailure.NotAllowed, "15247");
+        await RefusedAsync(
+            new AddInstanceRoleMember(SimulatedScene.Instance, "sysadmin", account), ConnectorFailure.NotAllowed, "15151");
+        await RefusedAsync(
+            new AddInstanceRoleMember(SimulatedScene.Instance, "nosuch", account), ConnectorFailure.NotAllowed, "15151");
+        await RefusedAsync(
+            new GrantInstancePermission(SimulatedScene.Instance, "VIEW SERVER STATE", account), ConnectorFailure.NotAllowed,
+            "4613");
+        await RefusedAsync(
+            new CreateDatabaseUser(SimulatedScene.Instance, "Ledger", account), ConnectorFailure.NotAllowed, "15247");
         await RefusedAsync(new CreateDatabaseUser(SimulatedScene.Instance, "Nosuch", account), ConnectorFailure.NotFound, "911");
         scene.Engine.Dump().ShouldBe(before);
 
@@ -203,14 +227,16 @@ public sealed class ChangeTests
     [InlineData(Trouble.CutAfter, "GRANT", ObservedState.NotDone)] // in a transaction that nobody committed
     [InlineData(Trouble.CutBefore, "COMMIT", ObservedState.NotDone)]
     [InlineData(Trouble.CutAfter, "COMMIT", ObservedState.Done)]
-    public async Task A_connection_cut_in_mid_step_leaves_it_done_or_not_done_and_reading_tells_which(Trouble trouble, string at, ObservedState left)
+    public async Task A_connection_cut_in_mid_step_leaves_it_done_or_not_done_and_reading_tells_which(
+        Trouble trouble, string at, ObservedState left)
     {
         using var scene = new SimulatedScene();
         var account = Prepare(scene, "Ledger");
         scene.Engine.Run($"CREATE LOGIN [{account}] FROM WINDOWS");
         var change = new GrantInstancePermission(SimulatedScene.Instance, "VIEW SERVER STATE", account);
         scene.Listener.TroubleAt = sql => sql.StartsWith(at, StringComparison.Ordinal) ? trouble : Trouble.None;
-        (await Should.ThrowAsync<ConnectorException>(() => scene.Connector.MakeAsync(change, null, Stop))).Failure.ShouldBe(ConnectorFailure.Unreachable);
+        (await Should.ThrowAsync<ConnectorException>(() => scene.Connector.MakeAsync(change, null, Stop))).Failure.ShouldBe(
+            ConnectorFailure.Unreachable);
         scene.Listener.TroubleAt = _ => Trouble.None;
         (await scene.Connector.ObserveAsync(change, Stop)).State.ShouldBe(left);
         await MadeAsync(scene, change);
@@ -227,9 +253,12 @@ public sealed class ChangeTests
         var change = new CreateDatabaseUser(SimulatedScene.Instance, "Ledger", account);
         var before = scene.Engine.Dump();
         var left = times;
-        scene.Listener.TroubleAt = sql => sql.StartsWith("CREATE USER", StringComparison.Ordinal) && left-- > 0 ? Trouble.Deadlock : Trouble.None;
+        scene.Listener.TroubleAt = sql =>
+            sql.StartsWith("CREATE USER", StringComparison.Ordinal) && left-- > 0 ? Trouble.Deadlock : Trouble.None;
         if (made) await MadeAsync(scene, change);
-        else (await Should.ThrowAsync<ConnectorException>(() => scene.Connector.MakeAsync(change, null, Stop))).Message.ShouldContain("deadlock");
+        else
+            (await Should.ThrowAsync<ConnectorException>(() =>
+                scene.Connector.MakeAsync(change, null, Stop))).Message.ShouldContain("deadlock");
         if (!made) scene.Engine.Dump().ShouldBe(before);
     }
 
@@ -249,7 +278,8 @@ public sealed class ChangeTests
         (await scene.Connector.ObserveAsync(change, Stop)).State.ShouldBe(ObservedState.Done, change.Words);
     }
 
-    private static IEnumerable<string> States(SimulatedScene scene, string check) => scene.Engine.Run(check, SimulatedInstance.Engine.SimulatedEngine.Administrator).Select(r => r[2]);
+    private static IEnumerable<string> States(SimulatedScene scene, string check) =>
+        scene.Engine.Run(check, SimulatedInstance.Engine.SimulatedEngine.Administrator).Select(r => r[2]);
 
     /// <summary>A database of the name with a role, a schema and a table of it, and an account of the name.</summary>
     private static string Prepare(SimulatedScene scene, string name)

@@ -23,7 +23,9 @@ public sealed class ServiceOverTheWireTests : IAsyncLifetime
 
     public async ValueTask InitializeAsync()
     {
-        var simulation = SimulationFile.Open(Path.Combine(Checkout.Top, "demo-data", "simulation", "fennmoor.json"), Path.Combine(Checkout.Top, "demo-data", "simulation", "fennmoor.json"));
+        var simulation = SimulationFile.Open(
+            Path.Combine(Checkout.Top, "demo-data", "simulation", "fennmoor.json"),
+            Path.Combine(Checkout.Top, "demo-data", "simulation", "fennmoor.json"));
         _engine = new SimulatedEngine(new SimulatedBirth(Instance, "16.0", false, DomainNames.Of(simulation)), Password);
         SimulationSeed.Fill(_engine, simulation);
         _engine.AddLogin(Login, Password);
@@ -46,7 +48,10 @@ public sealed class ServiceOverTheWireTests : IAsyncLifetime
     public async Task A_step_whose_connection_broke_after_it_was_made_is_looked_at_again_and_recorded_as_made()
     {
         var cuts = 0;
-        _listener.TroubleAt = sql => sql.StartsWith("COMMIT", StringComparison.Ordinal) && Interlocked.Increment(ref cuts) == 2 ? Trouble.CutAfter : Trouble.None;
+        _listener.TroubleAt = sql =>
+            sql.StartsWith("COMMIT", StringComparison.Ordinal) && Interlocked.Increment(ref cuts) == 2
+                ? Trouble.CutAfter
+                : Trouble.None;
         var granted = await _service.GrantAllAsync(Install);
         cuts.ShouldBeGreaterThan(2, "the second step was cut off, and the job went on");
         granted.State.ShouldBe("done", granted.Message);

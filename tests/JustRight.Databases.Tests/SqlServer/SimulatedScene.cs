@@ -27,7 +27,8 @@ internal sealed class SimulatedScene : IDisposable
     /// <param name="reader">What the connector's login is given, as a script; null for what it needs to read and to grant.</param>
     public SimulatedScene(bool caseSensitive = false, string? reader = null, string release = "16.0")
     {
-        Engine = new SimulatedEngine(new SimulatedBirth(Instance, release, caseSensitive, name => _domain.GetValueOrDefault(name)), Password);
+        Engine = new SimulatedEngine(
+            new SimulatedBirth(Instance, release, caseSensitive, name => _domain.GetValueOrDefault(name)), Password);
         Engine.AddLogin(Reader, Password);
         Engine.Run(reader ?? $"ALTER SERVER ROLE [sysadmin] ADD MEMBER [{Reader}]");
         Listener = new SimulatedListener(Engine, _certificate);
@@ -58,7 +59,8 @@ internal sealed class SimulatedScene : IDisposable
     public Sid SidOf(string account) => _domain[account].Sid;
 
     /// <summary>The directory deletes an account, or makes it anew with another SID.</summary>
-    public void Remake(string account) => _domain[account] = new DomainPrincipal(Sid.Parse("S-1-5-21-11-22-33").Append(_rid++), false);
+    public void Remake(string account) =>
+        _domain[account] = new DomainPrincipal(Sid.Parse("S-1-5-21-11-22-33").Append(_rid++), false);
 
     /// <summary>The domain gets another name; its accounts keep their SIDs.</summary>
     public string Rename(string account, string to)
@@ -69,10 +71,13 @@ internal sealed class SimulatedScene : IDisposable
     }
 
     public Estate EstateOf(string? certificate, string address, int? port = null) => new(
-        "test", "Test", new Domain("fennmoor.example", "FENNMOOR"), new DirectoryReach(Reach.None, null, 636, null, null, null, Line), [],
+        "test", "Test", new Domain("fennmoor.example", "FENNMOOR"), new DirectoryReach(
+            Reach.None, null, 636, null, null, null, Line), [],
         new Naming("a", "g", "d", "x", "x", new Dictionary<string, string>(), new Dictionary<string, Origin>(), Line), [],
         [
-            new EstateInstance(Instance, "fm-sql01", "sqlserver", DottedNumber.TryParse("16.0", out var release) ? release : null, Reach.Tls, Line)
+            new EstateInstance(
+                Instance, "fm-sql01", "sqlserver", DottedNumber.TryParse("16.0", out var release) ? release : null, Reach.Tls,
+                Line)
             {
                 Tls = new InstanceReach(address, port ?? Listener.Port, certificate, Reader, "sql", TimeSpan.FromSeconds(10)),
             },

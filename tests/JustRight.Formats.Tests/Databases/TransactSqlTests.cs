@@ -17,16 +17,23 @@ public sealed class TransactSqlTests
     /// <summary>Names that would break out of what is carelessly quoted.</summary>
     public static TheoryData<string> Names =>
     [
-        "plain", "with space", "]", "]]; DROP LOGIN [sa]; --", "'", "'; DROP TABLE t; --", "\"", "--", "/*", "*/", "\u202Egpj", "Käserei", "名前", "$(x)", "[a].[b]", "N'x'", ";", new string('x', 119),
+        "plain", "with space", "]", "]]; DROP LOGIN [sa]; --", "'", "'; DROP TABLE t; --", "\"", "--", "/*", "*/", "\u202Egpj",
+        "Käserei", "名前", "$(x)", "[a].[b]", "N'x'", ";", new string('x', 119),
     ];
 
-    private static IEnumerable<InstanceChange> Changes(string name) => Gives(name).SelectMany(c => new[] { c, (InstanceChange)c.Inverse! });
+    private static IEnumerable<InstanceChange> Changes(string name) =>
+        Gives(name).SelectMany(c => new[] { c, (InstanceChange)c.Inverse! });
 
     private static InstanceChange[] Gives(string name) =>
     [
-        new CreateLogin("i", $@"FENNMOOR\{name}"), new AddInstanceRoleMember("i", name, $@"FENNMOOR\{name}"), new GrantInstancePermission("i", "VIEW SERVER STATE", $@"FENNMOOR\{name}"),
-        new CreateDatabaseUser("i", name, $@"FENNMOOR\{name}"), new AddDatabaseRoleMember("i", name, name, $@"FENNMOOR\{name}"), new GrantDatabasePermission("i", name, "CREATE TABLE", null, $@"FENNMOOR\{name}"),
-        new GrantDatabasePermission("i", name, "EXECUTE", $"SCHEMA::{name}", $@"FENNMOOR\{name}"), new GrantDatabasePermission("i", name, "SELECT", $"OBJECT::s.{name}", $@"FENNMOOR\{name}"),
+        new CreateLogin("i", $@"FENNMOOR\{name}"), new AddInstanceRoleMember(
+            "i", name, $@"FENNMOOR\{name}"), new GrantInstancePermission(
+            "i", "VIEW SERVER STATE", $@"FENNMOOR\{name}"),
+        new CreateDatabaseUser("i", name, $@"FENNMOOR\{name}"), new AddDatabaseRoleMember(
+            "i", name, name, $@"FENNMOOR\{name}"), new GrantDatabasePermission(
+            "i", name, "CREATE TABLE", null, $@"FENNMOOR\{name}"),
+        new GrantDatabasePermission("i", name, "EXECUTE", $"SCHEMA::{name}", $@"FENNMOOR\{name}"), new GrantDatabasePermission(
+            "i", name, "SELECT", $"OBJECT::s.{name}", $@"FENNMOOR\{name}"),
     ];
 
     [Theory]
@@ -38,7 +45,8 @@ public sealed class TransactSqlTests
             foreach (var change in Changes(name))
             {
                 var sql = TransactSql.Of(change);
-                var batch = ((TSqlScript)Parse(make(), $"IF NOT ({sql.Done}) {sql.Statement};", release)).Batches.ShouldHaveSingleItem();
+                var batch = ((TSqlScript)Parse(
+                    make(), $"IF NOT ({sql.Done}) {sql.Statement};", release)).Batches.ShouldHaveSingleItem();
                 var then = batch.Statements.ShouldHaveSingleItem().ShouldBeOfType<IfStatement>().ThenStatement;
                 then.GetType().Name.ShouldBe(change switch
                 {
@@ -65,8 +73,11 @@ public sealed class TransactSqlTests
         {
             var batches = ((TSqlScript)Parse(make(), TransactSql.Script([$"for {name}"], steps), release)).Batches;
             batches.SelectMany(b => b.Statements).OfType<IfStatement>().Count().ShouldBe(steps.Count);
-            batches.SelectMany(b => b.Statements).ShouldAllBe(s => s is IfStatement || s is UseStatement || s is PredicateSetStatement);
-            var check = ((TSqlScript)Parse(make(), TransactSql.CheckScript([$"for {name}"], [.. steps.Select(s => (s.Item1, s.c))]), release)).Batches.ShouldHaveSingleItem();
+            batches.SelectMany(b => b.Statements)
+                .ShouldAllBe(s => s is IfStatement || s is UseStatement || s is PredicateSetStatement);
+            var check = ((TSqlScript)Parse(
+                make(), TransactSql.CheckScript([$"for {name}"], [.. steps.Select(s => (s.Item1, s.c))]),
+                release)).Batches.ShouldHaveSingleItem();
             check.Statements.ShouldHaveSingleItem().ShouldBeOfType<SelectStatement>();
         }
     }
@@ -88,9 +99,15 @@ public sealed class TransactSqlTests
     [Fact]
     public void A_step_is_made_in_its_own_database()
     {
-        var text = TransactSql.Script([], [(1, new CreateLogin("i", Account), null), (2, new CreateDatabaseUser("i", "msdb", Account), null), (3, new AddDatabaseRoleMember("i", "msdb", "SQLAgentReaderRole", Account), "reads how jobs ended"), (4, new GrantInstancePermission("i", "view server state", Account), null)]);
+        var text = TransactSql.Script(
+            [],
+            [
+                (1, new CreateLogin("i", Account), null), (2, new CreateDatabaseUser("i", "msdb", Account), null),
+                (3, new AddDatabaseRoleMember("i", "msdb", "SQLAgentReaderRole", Account), "reads how jobs ended"),
+                (4, new GrantInstancePermission("i", "view server state", Account), null)]);
         var script = (TSqlScript)Parse(new TSql170Parser(true), text, "2025");
-        script.Batches.SelectMany(b => b.Statements).OfType<UseStatement>().Select(u => u.DatabaseName.Value).ShouldBe(["master", "msdb", "master"]);
+        script.Batches.SelectMany(b => b.Statements).OfType<UseStatement>().Select(u => u.DatabaseName.Value)
+            .ShouldBe(["master", "msdb", "master"]);
         text.ShouldContain("-- 3. add FENNMOOR\\svc-quern to the role SQLAgentReaderRole in i/msdb\n--    reads how jobs ended");
         text.ShouldContain("GRANT VIEW SERVER STATE TO [FENNMOOR\\svc-quern];");
     }
@@ -104,7 +121,8 @@ public sealed class TransactSqlTests
     {
         Should.Throw<ArgumentException>(() => TransactSql.Of(new GrantInstancePermission("i", permission, Account)));
         Should.Throw<ArgumentException>(() => TransactSql.Of(new GrantDatabasePermission("i", "d", permission, null, Account)));
-        Should.Throw<ArgumentException>(() => TransactSql.Of(new GrantDatabasePermission("i", "d", "SELECT", permission, Account)));
+        Should.Throw<ArgumentException>(() =>
+            TransactSql.Of(new GrantDatabasePermission("i", "d", "SELECT", permission, Account)));
     }
 
     private static TSqlFragment Parse(TSqlParser parser, string text, string release)

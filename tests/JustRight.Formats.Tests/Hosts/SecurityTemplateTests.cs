@@ -19,15 +19,22 @@ public sealed class SecurityTemplateTests
         var bytes = Bytes(name, Text);
         var template = SecurityTemplate.Read(bytes);
         template.ToBytes().ShouldBe(bytes);
-        template.Rights().Select(r => $"{r.Constant}: {string.Join('|', r.Entries)}").ShouldBe([@"SeBatchLogonRight: *S-1-5-32-544|FENNMOOR\svc-nächtlich", "SeDenyBatchLogonRight: ", "sedebugprivilege: Administrators|*S-1-5-18"]);
+        template.Rights().Select(r => $"{r.Constant}: {string.Join('|', r.Entries)}")
+            .ShouldBe([
+                @"SeBatchLogonRight: *S-1-5-32-544|FENNMOOR\svc-nächtlich", "SeDenyBatchLogonRight: ",
+                "sedebugprivilege: Administrators|*S-1-5-18"]);
     }
 
     [Theory]
     [MemberData(nameof(Encodings))]
     public void A_new_list_replaces_the_old_one_and_nothing_else(string name)
     {
-        var changed = SecurityTemplate.Read(SecurityTemplate.Read(Bytes(name, Text)).With("SeBatchLogonRight", ["*S-1-5-32-544", "*S-1-5-21-1-2-3-1001"]).ToBytes());
-        changed.ToString().ShouldBe(Text.Replace(@"*S-1-5-32-544,FENNMOOR\svc-nächtlich", "*S-1-5-32-544,*S-1-5-21-1-2-3-1001", StringComparison.Ordinal));
+        var changed = SecurityTemplate.Read(
+            SecurityTemplate.Read(Bytes(name, Text)).With("SeBatchLogonRight", ["*S-1-5-32-544", "*S-1-5-21-1-2-3-1001"])
+                .ToBytes());
+        changed.ToString()
+            .ShouldBe(Text.Replace(
+                @"*S-1-5-32-544,FENNMOOR\svc-nächtlich", "*S-1-5-32-544,*S-1-5-21-1-2-3-1001", StringComparison.Ordinal));
         changed.With("SeBatchLogonRight", ["*S-1-5-32-544", @"FENNMOOR\svc-nächtlich"]).ToBytes().ShouldBe(Bytes(name, Text));
     }
 
@@ -39,7 +46,8 @@ public sealed class SecurityTemplateTests
         with.Rights().Single(r => r.Constant == "SeServiceLogonRight").Entries.ShouldBe(["*S-1-5-80-0"]);
         with.With("SeServiceLogonRight", null).ToString().ShouldBe(Text);
         SecurityTemplate.Empty.With("SeBatchLogonRight", []).Rights().ShouldHaveSingleItem().Entries.ShouldBeEmpty();
-        SecurityTemplate.Read(Bytes("utf-8", "[Version]\nRevision=1\n")).With("SeBatchLogonRight", ["x"]).ToString().ShouldBe("[Version]\nRevision=1\n[Privilege Rights]\nSeBatchLogonRight = x\n");
+        SecurityTemplate.Read(Bytes("utf-8", "[Version]\nRevision=1\n")).With("SeBatchLogonRight", ["x"]).ToString()
+            .ShouldBe("[Version]\nRevision=1\n[Privilege Rights]\nSeBatchLogonRight = x\n");
     }
 
     [Fact]
@@ -50,18 +58,26 @@ public sealed class SecurityTemplateTests
     }
 
     private static readonly Gen<string> Line = Gen.OneOf(
-        Gen.OneOfConst("[Privilege Rights]", "[privilege rights]", "[Version]", "", "; remark", "Revision=1", "SeBatchLogonRight = *S-1-5-32-544", "SeAuditPrivilege=", "no sign", "[", "=x"),
+        Gen.OneOfConst(
+            "[Privilege Rights]", "[privilege rights]", "[Version]", "", "; remark", "Revision=1",
+            "SeBatchLogonRight = *S-1-5-32-544", "SeAuditPrivilege=", "no sign", "[", "=x"),
         Gen.String[Gen.Char["aS=[];, ü*"], 0, 12]);
 
     [Fact]
     public void Any_text_survives_and_a_list_that_is_set_is_the_list_that_is_read() =>
-        Gen.Select(Line.Array[0, 12], Gen.OneOfConst("SeBatchLogonRight", "SeAuditPrivilege"), Gen.OneOfConst("*S-1-1-0", "*S-1-5-32-544", "x y").List[0, 3]).Sample((lines, right, entries) =>
+        Gen.Select(
+            Line.Array[0, 12], Gen.OneOfConst("SeBatchLogonRight", "SeAuditPrivilege"),
+            Gen.OneOfConst("*S-1-1-0", "*S-1-5-32-544", "x y").List[0, 3])
+            .Sample((lines, right, entries) =>
         {
             var template = SecurityTemplate.Read(Bytes("utf-16", string.Join("\r\n", lines)));
             template.ToString().ShouldBe(string.Join("\r\n", lines));
             var read = template.With(right, entries);
-            read.Rights().Where(r => r.Constant.Equals(right, StringComparison.OrdinalIgnoreCase)).ShouldHaveSingleItem().Entries.ShouldBe(entries);
-            read.Rights().Where(r => !r.Constant.Equals(right, StringComparison.OrdinalIgnoreCase)).Select(r => r.Constant).ShouldBe(template.Rights().Where(r => !r.Constant.Equals(right, StringComparison.OrdinalIgnoreCase)).Select(r => r.Constant));
+            read.Rights().Where(r => r.Constant.Equals(right, StringComparison.OrdinalIgnoreCase))
+                .ShouldHaveSingleItem().Entries.ShouldBe(entries);
+            read.Rights().Where(r => !r.Constant.Equals(right, StringComparison.OrdinalIgnoreCase)).Select(r => r.Constant)
+                .ShouldBe(template.Rights().Where(r =>
+                    !r.Constant.Equals(right, StringComparison.OrdinalIgnoreCase)).Select(r => r.Constant));
             read.With(right, null).Rights().ShouldNotContain(r => r.Constant.Equals(right, StringComparison.OrdinalIgnoreCase));
         });
 

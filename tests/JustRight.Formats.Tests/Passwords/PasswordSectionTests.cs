@@ -13,24 +13,43 @@ public sealed class PasswordSectionTests
     {
         var (plan, faults) = DemoFiles.Plan("curdhouse", install: DemoFiles.Text("installs/curdhouse-books.yaml"));
         faults.ShouldBeEmpty();
-        PasswordCalendar.Of([plan!], null, new([], null, []), DateTimeOffset.UnixEpoch).Select(a => (a.Account, a.Keeper)).ShouldBe([
-            ("svc-curd-book", PasswordKeeper.Product), ("svc-curd-cards", PasswordKeeper.Us), ("svc-curd-fitter", PasswordKeeper.Us), ("svc-curd-labeller", PasswordKeeper.Product), ("svc-curd-lookup$", PasswordKeeper.Directory)]);
+        PasswordCalendar.Of([plan!], null, new([], null, []), DateTimeOffset.UnixEpoch).Select(a => (a.Account, a.Keeper))
+            .ShouldBe([
+            ("svc-curd-book", PasswordKeeper.Product), ("svc-curd-cards", PasswordKeeper.Us), (
+                "svc-curd-fitter", PasswordKeeper.Us), (
+                "svc-curd-labeller", PasswordKeeper.Product), (
+                "svc-curd-lookup$", PasswordKeeper.Directory)]);
         PasswordPlaces.Of([plan!], null, []).Where(p => p.Account == "svc-curd-cards").Select(p => p.Words).ShouldBe([
-            "the service CurdCards on fm-book01", "the service CurdCards on fm-book02", "Account for the scanner in Card sources"]);
+            "the service CurdCards on fm-book01", "the service CurdCards on fm-book02",
+            "Account for the scanner in Card sources"]);
         plan!.Accounts.Single(a => a.Key == "book").NeverExpires!.ReviewBy.ShouldBe(new DateOnly(2027, 6, 1));
     }
 
     [Theory]
-    [InlineData("password: { group-managed: can }", "password: { group-managed: can, typed-in: [ { in: a, setting: b, breaks: c, on: portal-serve } ] }", "unknown-place", "typed-in[0].on")]
-    [InlineData("password: { group-managed: can }", "password: { group-managed: can, typed-in: [ { in: a, setting: b, breaks: c, on: recipe-store } ] }", "wrong-place", "typed-in[0].on")]
-    [InlineData("password: { group-managed: can }", "password: { group-managed: can, typed-in: [ { in: a, setting: b, breaks: c, on: book-server, read-by: CurdIdex } ] }", "unknown-service", "typed-in[0].read-by")]
-    [InlineData("password: { group-managed: can }", "password: { group-managed: can, typed-in: [ { in: a, setting: b, breaks: c, read-by: CurdLookup } ] }", "missing-key", "typed-in[0].on")]
+    [InlineData(
+        "password: { group-managed: can }",
+        "password: { group-managed: can, typed-in: [ { in: a, setting: b, breaks: c, on: portal-serve } ] }", "unknown-place",
+        "typed-in[0].on")]
+    [InlineData(
+        "password: { group-managed: can }",
+        "password: { group-managed: can, typed-in: [ { in: a, setting: b, breaks: c, on: recipe-store } ] }", "wrong-place",
+        "typed-in[0].on")]
+    [InlineData(
+        "password: { group-managed: can }",
+        "password: { group-managed: can, typed-in: [ { in: a, setting: b, breaks: c, on: book-server, read-by: CurdIdex } ] }",
+        "unknown-service", "typed-in[0].read-by")]
+    [InlineData(
+        "password: { group-managed: can }",
+        "password: { group-managed: can, typed-in: [ { in: a, setting: b, breaks: c, read-by: CurdLookup } ] }", "missing-key",
+        "typed-in[0].on")]
     [InlineData("works-as: setup\n", "works-as: setup\n    password: { changed-by: product }\n", "wrong-value", "changed-by")]
     [InlineData("password: { group-managed: can }", "password: { group-managed: perhaps }", "wrong-value", "group-managed")]
     public void A_slip_in_a_sheet_is_said_with_its_line(string part, string instead, string code, string field)
     {
         var (_, faults) = DemoFiles.Sheet(DemoFiles.With("sheets/curdhouse.yaml", part, instead));
-        faults.ShouldHaveSingleItem().ShouldSatisfyAllConditions(f => f.Code.ShouldBe(code), f => f.Field.ShouldEndWith(field), f => f.At.Line.ShouldBeGreaterThan(10));
+        faults.ShouldHaveSingleItem()
+            .ShouldSatisfyAllConditions(
+                f => f.Code.ShouldBe(code), f => f.Field.ShouldEndWith(field), f => f.At.Line.ShouldBeGreaterThan(10));
     }
 
     [Theory]
@@ -41,30 +60,47 @@ public sealed class PasswordSectionTests
         var text = DemoFiles.With("installs/curdhouse-books.yaml", part, instead);
         var (_, faults) = DemoFiles.Install(text);
         if (faults.Count == 0) faults = DemoFiles.Plan("curdhouse", install: text).Faults;
-        faults[0].ShouldSatisfyAllConditions(f => f.Code.ShouldBe(code), f => f.Field.ShouldBe(field), f => f.At.Line.ShouldBeGreaterThan(15));
+        faults[0]
+            .ShouldSatisfyAllConditions(
+                f => f.Code.ShouldBe(code), f => f.Field.ShouldBe(field), f => f.At.Line.ShouldBeGreaterThan(15));
     }
 
     [Fact]
     public void An_estate_says_when_its_hosts_may_be_restarted_by_its_own_clock()
     {
-        var (estate, faults) = DemoFiles.Estate(DemoFiles.With("estates/fennmoor.yaml", "fm-book02: {}", "fm-book02: { restarts: 22:00-04:30 }"));
+        var (estate, faults) = DemoFiles.Estate(
+            DemoFiles.With("estates/fennmoor.yaml", "fm-book02: {}", "fm-book02: { restarts: 22:00-04:30 }"));
         faults.ShouldBeEmpty();
         estate!.Host("fm-book02")!.Restarts!.ToString().ShouldBe("22:00-04:30");
         estate.Rules.TimeZone.Id.ShouldBe("Europe/London");
         estate.Rules.Passwords.RenewEvery.ShouldBe(TimeSpan.FromDays(365));
-        DemoFiles.Estate(DemoFiles.With("estates/fennmoor.yaml", "time-zone: Europe/London", "time-zone: Europe/Lundon")).Faults.ShouldHaveSingleItem().Nearest.ShouldBe("Europe/London");
-        DemoFiles.Estate(DemoFiles.With("estates/fennmoor.yaml", "fm-book02: {}", "fm-book02: { restarts: 22:00-24:30 }")).Faults.ShouldHaveSingleItem().Field.ShouldEndWith("restarts");
+        DemoFiles.Estate(DemoFiles.With(
+            "estates/fennmoor.yaml", "time-zone: Europe/London",
+            "time-zone: Europe/Lundon")).Faults.ShouldHaveSingleItem().Nearest.ShouldBe("Europe/London");
+        DemoFiles.Estate(DemoFiles.With(
+            "estates/fennmoor.yaml", "fm-book02: {}",
+            "fm-book02: { restarts: 22:00-24:30 }")).Faults.ShouldHaveSingleItem().Field.ShouldEndWith("restarts");
     }
 
     [Fact]
     public void A_run_book_survives_being_kept_at_each_of_its_states()
     {
-        var book = new RunBook("svc-read", [new(1, RunBookAct.SetInDirectory, WhichPassword.New, "", "", "set", "first") { Change = new SetPassword("D", "svc-read", DateTimeOffset.UnixEpoch) }, new(2, RunBookAct.Type, WhichPassword.New, "p", "h", "type", "next")], ["mind the gap"]);
+        var book = new RunBook(
+            "svc-read",
+            [
+                new(1, RunBookAct.SetInDirectory, WhichPassword.New, "", "", "set", "first")
+                {
+                    Change = new SetPassword("D", "svc-read", DateTimeOffset.UnixEpoch),
+                },
+                new(2, RunBookAct.Type, WhichPassword.New, "p", "h", "type", "next")],
+            ["mind the gap"]);
         foreach (var state in Enum.GetValues<RunBookState>())
         {
-            var kept = RunBookJson.Read(RunBookJson.Write((book with { GoesBack = true }).With(1, state, "seen", "kim", DateTimeOffset.UnixEpoch)));
+            var kept = RunBookJson.Read(
+                RunBookJson.Write((book with { GoesBack = true }).With(1, state, "seen", "kim", DateTimeOffset.UnixEpoch)));
             kept.GoesBack.ShouldBeTrue();
-            kept.Steps[0].ShouldBe(book.Steps[0] with { State = state, Note = "seen", By = "kim", At = DateTimeOffset.UnixEpoch });
+            kept.Steps[0]
+                .ShouldBe(book.Steps[0] with { State = state, Note = "seen", By = "kim", At = DateTimeOffset.UnixEpoch });
             kept.Remarks.ShouldBe(book.Remarks);
         }
     }

@@ -12,13 +12,15 @@ public sealed class SettingsFileTests
 {
     private static readonly string[] Values =
     [
-        "ldaps://fm-dc01.fennmoor.example:636", "CN=O'Brien \\, reader,OU=Größe <x> & \"y\",DC=example", "(&(cn=a\\2a*)(!(x=1)))", "DOMAIN\\name", "<secret: reader>", "a=b:c#d!e;f", "$HOME `id` $(id)", "smile 😀", "# no comment", "",
+        "ldaps://fm-dc01.fennmoor.example:636", "CN=O'Brien \\, reader,OU=Größe <x> & \"y\",DC=example", "(&(cn=a\\2a*)(!(x=1)))",
+        "DOMAIN\\name", "<secret: reader>", "a=b:c#d!e;f", "$HOME `id` $(id)", "smile 😀", "# no comment", "",
     ];
 
     [Fact]
     public async Task A_shell_reads_env()
     {
-        var script = SettingsFile.Write(SettingsForm.Env, Fields(i => $"NAME_{i}")) + string.Concat(Values.Select((_, i) => $"printf '%s\\0' \"$NAME_{i}\"\n"));
+        var script = SettingsFile.Write(SettingsForm.Env, Fields(i => $"NAME_{i}")) + string.Concat(
+            Values.Select((_, i) => $"printf '%s\\0' \"$NAME_{i}\"\n"));
         (await RunAsync("bash", script)).Split('\0')[..^1].ShouldBe(Values);
     }
 
@@ -26,7 +28,9 @@ public sealed class SettingsFileTests
     public void A_json_reader_reads_json()
     {
         using var document = JsonDocument.Parse(SettingsFile.Write(SettingsForm.Json, Fields(i => $"door/in-{i % 2}/v{i}")));
-        Values.Select((_, i) => document.RootElement.GetProperty("door").GetProperty($"in-{i % 2}").GetProperty($"v{i}").GetString()).ShouldBe(Values);
+        Values.Select((_, i) =>
+            document.RootElement.GetProperty("door").GetProperty($"in-{i % 2}").GetProperty($"v{i}").GetString())
+            .ShouldBe(Values);
     }
 
     [Fact]
@@ -48,8 +52,11 @@ public sealed class SettingsFileTests
     [Fact]
     public void Ini_has_its_sections_once_and_what_is_not_known_as_a_comment()
     {
-        FilledField[] fields = [new("people/base", "ou=People", "people-base", false), new("plain", "1", null, false), new("groups/base", null, "groups-base", false), new("people/filter", "(cn=*)", "people-filter", false)];
-        SettingsFile.Write(SettingsForm.Ini, fields).ShouldBe("plain = 1\n\n[people]\nbase = ou=People\nfilter = (cn=*)\n\n[groups]\n; base: not known yet\n");
+        FilledField[] fields = [
+            new("people/base", "ou=People", "people-base", false), new("plain", "1", null, false),
+            new("groups/base", null, "groups-base", false), new("people/filter", "(cn=*)", "people-filter", false)];
+        SettingsFile.Write(SettingsForm.Ini, fields)
+            .ShouldBe("plain = 1\n\n[people]\nbase = ou=People\nfilter = (cn=*)\n\n[groups]\n; base: not known yet\n");
         SettingsFile.Write(SettingsForm.List, fields).ShouldContain("groups/base    (not known yet)");
         SettingsFile.Write(SettingsForm.Env, fields[2..3]).ShouldBe("# groups/base: not known yet\n");
         SettingsFile.Write(SettingsForm.Xml, [new("a/b", null, null, false)]).ShouldContain("<!-- not known yet -->");
@@ -69,7 +76,8 @@ public sealed class SettingsFileTests
         else SettingsFile.WhatIsWrong(form, names.Split(',')).ShouldNotBeNull().ShouldContain(wrong);
     }
 
-    private static FilledField[] Fields(Func<int, string> name) => [.. Values.Select((v, i) => new FilledField(name(i), v, null, false))];
+    private static FilledField[] Fields(Func<int, string> name) =>
+        [.. Values.Select((v, i) => new FilledField(name(i), v, null, false))];
 
     /// <summary>Where the name ends: the first equals sign with no backslash before it.</summary>
     private static int Separator(string line)
@@ -87,7 +95,9 @@ public sealed class SettingsFileTests
         for (var i = 0; i < text.Length; i++)
         {
             if (text[i] != '\\') result.Append(text[i]);
-            else if (text[++i] == 'u') result.Append((char)int.Parse(text.AsSpan(i + 1, 4), NumberStyles.HexNumber, CultureInfo.InvariantCulture)).Append(Skip(ref i));
+            else if (text[++i] == 'u')
+                result.Append((char)int.Parse(text.AsSpan(i + 1, 4), NumberStyles.HexNumber, CultureInfo.InvariantCulture))
+                    .Append(Skip(ref i));
             else result.Append(text[i]);
         }
 
@@ -100,5 +110,6 @@ public sealed class SettingsFileTests
         }
     }
 
-    private static async Task<string> RunAsync(string program, string input) => (await Programs.RunAsync(program, [], input)).Output;
+    private static async Task<string> RunAsync(string program, string input) =>
+        (await Programs.RunAsync(program, [], input)).Output;
 }

@@ -4,7 +4,8 @@ namespace JustRight.Formats.Tests.SignIn;
 public sealed class SignInSectionTests
 {
     [Theory]
-    [InlineData("bind: { account: reader, as: dn }", "bind: { account: raeder, as: dn }", "unknown-account", "sign-in.bind.account", 22)]
+    [InlineData(
+        "bind: { account: reader, as: dn }", "bind: { account: raeder, as: dn }", "unknown-account", "sign-in.bind.account", 22)]
     [InlineData("works-as: bind", "works-as: service", "wrong-value", "sign-in.bind.account", 22)]
     [InlineData("enter: staff", "enter: staf", "unknown-group", "sign-in.enter", 25)]
     [InlineData("families: [ad-like]", "families: [ad]", "wrong-value", "sign-in.families[0]", 21)]
@@ -22,11 +23,18 @@ public sealed class SignInSectionTests
     }
 
     [Theory]
-    [InlineData("family: ad-like\n", "family: ad-like\n    back-link: yes\n", "needless-key", "people-directories.staff.back-link")]
-    [InlineData("people-in: ou=People,dc=contractors", "people-in: ou=People,dc=others", "branch-outside", "people-directories.contractors.people-in")]
-    [InlineData("people-in: ou=People,dc=contractors,dc=fennmoor,dc=example", "people-in: People", "not-a-dn", "people-directories.contractors.people-in")]
-    [InlineData("back-link: yes", "back-link: yes\n    secret: contractors", "missing-key", "people-directories.contractors.sign-in-as")]
-    [InlineData("bind-accounts-in: sign-in-accounts", "bind-accounts-in: sign-in-acounts", "unknown-branch", "naming.bind-accounts-in")]
+    [InlineData(
+        "family: ad-like\n", "family: ad-like\n    back-link: yes\n", "needless-key", "people-directories.staff.back-link")]
+    [InlineData(
+        "people-in: ou=People,dc=contractors", "people-in: ou=People,dc=others", "branch-outside",
+        "people-directories.contractors.people-in")]
+    [InlineData(
+        "people-in: ou=People,dc=contractors,dc=fennmoor,dc=example", "people-in: People", "not-a-dn",
+        "people-directories.contractors.people-in")]
+    [InlineData(
+        "back-link: yes", "back-link: yes\n    secret: contractors", "missing-key", "people-directories.contractors.sign-in-as")]
+    [InlineData(
+        "bind-accounts-in: sign-in-accounts", "bind-accounts-in: sign-in-acounts", "unknown-branch", "naming.bind-accounts-in")]
     [InlineData("offers: [tls, start-tls]", "offers: [tls, starttls]", "wrong-value", "people-directories.contractors.offers[1]")]
     public void A_broken_estate_gives_a_fault_with_its_field(string part, string instead, string code, string field)
     {
@@ -35,14 +43,28 @@ public sealed class SignInSectionTests
     }
 
     [Theory]
-    [InlineData("rennet-roster", "rennet-roster-plants", "directory: staff", "directory: staf", "unknown-directory", "sign-in.directory")]
-    [InlineData("rennet-roster", "rennet-roster-plants", "directory: staff", "directory: contractors", "wrong-family", "sign-in.directory")]
-    [InlineData("brinebook", "brinebook-contractors", "  bind-as: uid=brinebook,ou=Services,dc=contractors,dc=fennmoor,dc=example\n", "", "missing-key", "sign-in.bind-as")]
-    [InlineData("brinebook", "brinebook-contractors", "bind-as: uid=brinebook,ou=Services", "bind-as: brinebook,ou=Services", "not-a-dn", "sign-in.bind-as")]
-    [InlineData("brinebook", "brinebook-contractors", "  enter-through: cn=brinebook-users,ou=Groups,dc=contractors,dc=fennmoor,dc=example\n", "", "missing-key", "sign-in.enter-through")]
-    [InlineData("brinebook", "brinebook-contractors", "  bind-secret: brinebook\n", "  bind-secret: brinebook\n  enter-members: [j.lind]\n", "needless-key", "sign-in.enter-members")]
-    [InlineData("millrace", "millrace-gateway", "directory: staff", "directory: contractors", "wrong-family", "sign-in.directory")]
-    public void An_install_that_does_not_fit_gives_a_fault(string sheet, string install, string part, string instead, string code, string field)
+    [InlineData(
+        "rennet-roster", "rennet-roster-plants", "directory: staff", "directory: staf", "unknown-directory", "sign-in.directory")]
+    [InlineData(
+        "rennet-roster", "rennet-roster-plants", "directory: staff", "directory: contractors", "wrong-family",
+        "sign-in.directory")]
+    [InlineData(
+        "brinebook", "brinebook-contractors", "  bind-as: uid=brinebook,ou=Services,dc=contractors,dc=fennmoor,dc=example\n", "",
+        "missing-key", "sign-in.bind-as")]
+    [InlineData(
+        "brinebook", "brinebook-contractors", "bind-as: uid=brinebook,ou=Services", "bind-as: brinebook,ou=Services", "not-a-dn",
+        "sign-in.bind-as")]
+    [InlineData(
+        "brinebook", "brinebook-contractors",
+        "  enter-through: cn=brinebook-users,ou=Groups,dc=contractors,dc=fennmoor,dc=example\n", "", "missing-key",
+        "sign-in.enter-through")]
+    [InlineData(
+        "brinebook", "brinebook-contractors", "  bind-secret: brinebook\n",
+        "  bind-secret: brinebook\n  enter-members: [j.lind]\n", "needless-key", "sign-in.enter-members")]
+    [InlineData(
+        "millrace", "millrace-gateway", "directory: staff", "directory: contractors", "wrong-family", "sign-in.directory")]
+    public void An_install_that_does_not_fit_gives_a_fault(
+        string sheet, string install, string part, string instead, string code, string field)
     {
         var (plan, faults) = DemoFiles.Plan(sheet, install: DemoFiles.With($"installs/{install}.yaml", part, instead));
         plan.ShouldBeNull();
@@ -52,10 +74,16 @@ public sealed class SignInSectionTests
     [Fact]
     public void In_a_directory_of_another_domain_nothing_of_ours_is_planned()
     {
-        var estate = DemoFiles.With("estates/fennmoor.yaml", "family: ad-like\n    host: fm-dc01.fennmoor.example", "family: ad-like\n    root: DC=elsewhere,DC=example\n    host: dc01.elsewhere.example")
-            .Replace("people-in: OU=People,OU=Fennmoor,DC=fennmoor", "people-in: OU=People,DC=elsewhere", StringComparison.Ordinal).Replace("groups-in: DC=fennmoor", "groups-in: DC=elsewhere", StringComparison.Ordinal);
-        var (_, faults) = DemoFiles.Plan("rennet-roster", estate: estate, install: DemoFiles.Text("installs/rennet-roster-plants.yaml"));
-        faults.Select(f => f.Field).ShouldBe(["sign-in.bind-as", "sign-in.enter-through", "sign-in.enter-members"], ignoreOrder: true);
+        var estate = DemoFiles.With(
+            "estates/fennmoor.yaml", "family: ad-like\n    host: fm-dc01.fennmoor.example",
+            "family: ad-like\n    root: DC=elsewhere,DC=example\n    host: dc01.elsewhere.example")
+            .Replace(
+                "people-in: OU=People,OU=Fennmoor,DC=fennmoor", "people-in: OU=People,DC=elsewhere", StringComparison.Ordinal)
+                .Replace("groups-in: DC=fennmoor", "groups-in: DC=elsewhere", StringComparison.Ordinal);
+        var (_, faults) = DemoFiles.Plan(
+            "rennet-roster", estate: estate, install: DemoFiles.Text("installs/rennet-roster-plants.yaml"));
+        faults.Select(f => f.Field)
+            .ShouldBe(["sign-in.bind-as", "sign-in.enter-through", "sign-in.enter-members"], ignoreOrder: true);
     }
 
     [Fact]
@@ -71,7 +99,8 @@ public sealed class SignInSectionTests
     {
         var (plan, faults) = DemoFiles.Plan("rennet-roster", install: DemoFiles.Text("installs/rennet-roster-plants.yaml"));
         faults.ShouldBeEmpty();
-        plan!.Accounts.ShouldHaveSingleItem().Dn.ShouldBe("CN=svc-roster-reader,OU=Sign-in,OU=Service Accounts,OU=Fennmoor,DC=fennmoor,DC=example");
+        plan!.Accounts.ShouldHaveSingleItem().Dn.ShouldBe(
+            "CN=svc-roster-reader,OU=Sign-in,OU=Service Accounts,OU=Fennmoor,DC=fennmoor,DC=example");
         plan.Branches.Select(b => b.Dn).ShouldContain("OU=Sign-in,OU=Service Accounts,OU=Fennmoor,DC=fennmoor,DC=example");
         var place = Core.Passwords.PasswordPlaces.Of([plan], null, []).ShouldHaveSingleItem();
         (place.Account, place.Host, place.Setting).ShouldBe(("svc-roster-reader", "fm-roster01", "people.reader.password"));
@@ -80,14 +109,21 @@ public sealed class SignInSectionTests
     [Theory]
     [InlineData("brinebook", "brinebook-contractors", "", "", false)] // another directory: its own group says who enters
     [InlineData("rennet-roster", "rennet-roster-plants", "", "", true)]
-    [InlineData("rennet-roster", "rennet-roster-plants", "enter-members: [rounds-highfield, rounds-saltmere]", "enter-through: CN=rounds-highfield,OU=Groups,OU=Fennmoor,DC=fennmoor,DC=example", false)]
-    public void A_group_that_only_says_who_enters_is_planned_where_no_other_stands_for_it(string sheet, string install, string from, string to, bool planned)
+    [InlineData(
+        "rennet-roster", "rennet-roster-plants", "enter-members: [rounds-highfield, rounds-saltmere]",
+        "enter-through: CN=rounds-highfield,OU=Groups,OU=Fennmoor,DC=fennmoor,DC=example", false)]
+    public void A_group_that_only_says_who_enters_is_planned_where_no_other_stands_for_it(
+        string sheet, string install, string from, string to, bool planned)
     {
         var text = DemoFiles.Text($"installs/{install}.yaml");
-        var (plan, faults) = DemoFiles.Plan(sheet, install: from.Length == 0 ? text : text.Replace(from, to, StringComparison.Ordinal));
+        var (plan, faults) = DemoFiles.Plan(
+            sheet, install: from.Length == 0 ? text : text.Replace(from, to, StringComparison.Ordinal));
         faults.ShouldBeEmpty();
         plan!.Groups.Count.ShouldBe(planned ? 1 : 0);
-        plan.Branches.Any(b => b.Dn.StartsWith("OU=Groups,", StringComparison.Ordinal) || b.Dn.StartsWith("OU=Application Groups,", StringComparison.Ordinal)).ShouldBe(planned);
+        plan.Branches.Any(b =>
+            b.Dn.StartsWith("OU=Groups,", StringComparison.Ordinal)
+                || b.Dn.StartsWith("OU=Application Groups,", StringComparison.Ordinal))
+            .ShouldBe(planned);
     }
 
     [Fact]

@@ -29,6 +29,11 @@ function byAccount(ids: string[]): string {
   return [...counts].map(([account, count]) => `${account} ${count}`).join(', ');
 }
 
+/** The steps that must be made before, by their numbers. */
+function after(steps: number[]): string {
+  return steps.length === 0 ? '' : `; after ${steps.join(', ')}`;
+}
+
 /** What is left to do, in order, by team; and the buttons that do it after one confirmation. */
 export function WorklistTab({ name, followed, follow, clear }: Props) {
   const worklist = useQuery(worklistQuery(name));
@@ -60,7 +65,7 @@ export function WorklistTab({ name, followed, follow, clear }: Props) {
   const ready = (steps: typeof give) => steps.filter((s) => !s.blocked);
   const mayGrant = who.data?.role === 'granter' || who.data?.role === 'owner';
   const rows = (steps: typeof give) =>
-    steps.map((s) => ({ ...s, state: s.blocked ? 'blocked' : '', note: s.blocked ?? s.why }));
+    steps.map((s) => ({ ...s, state: s.blocked ? 'blocked' : '', note: s.blocked ?? s.why + after(s.hangsOn) }));
   const asked = asking === 'remove' ? ready(remove) : ready(give);
   return (
     <>

@@ -10,7 +10,8 @@ namespace JustRight.Core.Directory.Descriptors;
 /// <param name="ObjectType">The attribute, property set, right or child class it is limited to.</param>
 /// <param name="InheritedBy">The class of object below that inherits it.</param>
 /// <param name="Flags">How it is inherited.</param>
-public sealed record AccessRule(string Principal, bool Denies, AccessRights Rights, Guid? ObjectType, Guid? InheritedBy, AceFlags Flags)
+public sealed record AccessRule(
+    string Principal, bool Denies, AccessRights Rights, Guid? ObjectType, Guid? InheritedBy, AceFlags Flags)
 {
     /// <summary>Its stable identity.</summary>
     public string Key => $"{(Denies ? "deny" : "allow")} {Principal} {(uint)Rights:x} {ObjectType} {InheritedBy} {(byte)Flags:x}";
@@ -24,5 +25,6 @@ public sealed record AccessRule(string Principal, bool Denies, AccessRights Righ
     }
 
     /// <summary>The rule of an entry that was found.</summary>
-    public static AccessRule Of(Ace ace, string principal) => new(principal, ace.Denies, ace.Mask, ace.ObjectType, ace.InheritedObjectType, ace.Flags & ~AceFlags.Inherited);
+    public static AccessRule Of(Ace ace, string principal) =>
+        new(principal, ace.Denies, ace.Mask, ace.ObjectType, ace.InheritedObjectType, ace.Flags & ~AceFlags.Inherited);
 }

@@ -97,8 +97,13 @@ public sealed record Ace(AceType Type, AceFlags Flags, AccessRights Mask, Sid Tr
     /// <param name="objectType">On what, or null for all.</param>
     /// <param name="inheritedBy">The class of object below that inherits it, or null for all.</param>
     /// <param name="flags">How it is inherited.</param>
-    public static Ace Allow(Sid trustee, AccessRights mask, Guid? objectType = null, Guid? inheritedBy = null, AceFlags flags = AceFlags.None) =>
-        new(objectType is null && inheritedBy is null ? AceType.Allow : AceType.AllowObject, flags, mask, trustee) { ObjectType = objectType, InheritedObjectType = inheritedBy };
+    public static Ace Allow(
+        Sid trustee, AccessRights mask, Guid? objectType = null, Guid? inheritedBy = null, AceFlags flags = AceFlags.None) =>
+        new(objectType is null && inheritedBy is null ? AceType.Allow : AceType.AllowObject, flags, mask, trustee)
+        {
+            ObjectType = objectType,
+            InheritedObjectType = inheritedBy,
+        };
 
     /// <inheritdoc/>
     public override string ToString() => Sddl.WriteAce(this) ?? $"(an ACE of the unknown type {(byte)Type})";

@@ -21,7 +21,8 @@ public static class DescriptorBytes
         if (bytes.Length < HeaderLength) throw new DescriptorFormatException("a descriptor has at least 20 bytes", bytes.Length);
         if (bytes[0] != 1) throw new DescriptorFormatException("the revision of a descriptor is 1", 0);
         var control = (DescriptorControl)BinaryPrimitives.ReadUInt16LittleEndian(bytes[2..]);
-        if (!control.HasFlag(DescriptorControl.SelfRelative)) throw new DescriptorFormatException("the descriptor is not self-relative", 2);
+        if (!control.HasFlag(DescriptorControl.SelfRelative))
+            throw new DescriptorFormatException("the descriptor is not self-relative", 2);
         var owner = ReadSid(bytes, 4);
         var group = ReadSid(bytes, 8);
         var sacl = ReadAcl(bytes, 12, control.HasFlag(DescriptorControl.SaclPresent));
@@ -41,7 +42,8 @@ public static class DescriptorBytes
         if (!descriptor.Group.IsEmpty) offsets[1] = Append(bytes, descriptor.Group.ToBytes());
         var written = bytes.ToArray();
         written[0] = 1;
-        BinaryPrimitives.WriteUInt16LittleEndian(written.AsSpan(2), (ushort)(descriptor.Control | DescriptorControl.SelfRelative));
+        BinaryPrimitives.WriteUInt16LittleEndian(
+            written.AsSpan(2), (ushort)(descriptor.Control | DescriptorControl.SelfRelative));
         for (var i = 0; i < offsets.Length; i++) BinaryPrimitives.WriteInt32LittleEndian(written.AsSpan(4 + (4 * i)), offsets[i]);
         return written;
     }
@@ -57,7 +59,9 @@ public static class DescriptorBytes
     {
         var offset = BinaryPrimitives.ReadUInt32LittleEndian(bytes[field..]);
         if (offset == 0) return 0;
-        return offset >= HeaderLength && offset < bytes.Length ? (int)offset : throw new DescriptorFormatException("a part lies outside the descriptor", field);
+        return offset >= HeaderLength && offset < bytes.Length
+            ? (int)offset
+            : throw new DescriptorFormatException("a part lies outside the descriptor", field);
     }
 
     private static Sid ReadSid(ReadOnlySpan<byte> bytes, int field)
@@ -69,7 +73,9 @@ public static class DescriptorBytes
     private static Sid ReadSidAt(ReadOnlySpan<byte> bytes, int position, out int length)
     {
         length = bytes.Length >= 2 ? 8 + (4 * bytes[1]) : int.MaxValue;
-        return length <= bytes.Length && Sid.TryFromBytes(bytes[..length], out var sid) ? sid : throw new DescriptorFormatException("this is no SID", position);
+        return length <= bytes.Length && Sid.TryFromBytes(bytes[..length], out var sid)
+            ? sid
+            : throw new DescriptorFormatException("this is no SID", position);
     }
 
     private static Acl? ReadAcl(ReadOnlySpan<byte> bytes, int field, bool present)
@@ -79,11 +85,14 @@ public static class DescriptorBytes
         if (!present) return null; // an offset without its flag means nothing [MS-DTYP 2.4.6]
         if (bytes.Length - at < AclHeaderLength) throw new DescriptorFormatException("the list is cut off", at);
         var revision = bytes[at];
-        if (revision is not (Acl.PlainRevision or 3 or Acl.ObjectRevision)) throw new DescriptorFormatException("the revision of a list is 2 or 4", at);
+        if (revision is not (Acl.PlainRevision or 3 or Acl.ObjectRevision))
+            throw new DescriptorFormatException("the revision of a list is 2 or 4", at);
         int size = BinaryPrimitives.ReadUInt16LittleEndian(bytes[(at + 2)..]);
         int count = BinaryPrimitives.ReadUInt16LittleEndian(bytes[(at + 4)..]);
-        if (size < AclHeaderLength || size > bytes.Length - at) throw new DescriptorFormatException("the list is longer than the descriptor", at + 2);
-        if (count * AceHeaderLength > size - AclHeaderLength) throw new DescriptorFormatException("the list has more entries than room", at + 4);
+        if (size < AclHeaderLength || size > bytes.Length - at)
+            throw new DescriptorFormatException("the list is longer than the descriptor", at + 2);
+        if (count * AceHeaderLength > size - AclHeaderLength)
+            throw new DescriptorFormatException("the list has more entries than room", at + 4);
         var aces = new Ace[count];
         var next = at + AclHeaderLength;
         var end = at + size;
@@ -91,7 +100,8 @@ public static class DescriptorBytes
         {
             if (end - next < AceHeaderLength) throw new DescriptorFormatException("an entry is cut off", next);
             int length = BinaryPrimitives.ReadUInt16LittleEndian(bytes[(next + 2)..]);
-            if (length < AceHeaderLength || length > end - next) throw new DescriptorFormatException("an entry is longer than its list", next + 2);
+            if (length < AceHeaderLength || length > end - next)
+                throw new DescriptorFormatException("an entry is longer than its list", next + 2);
             aces[i] = ReadAce(bytes.Slice(next, length), next);
             next += length;
         }
@@ -104,7 +114,8 @@ public static class DescriptorBytes
     {
         var type = (AceType)bytes[0];
         var flags = (AceFlags)bytes[1];
-        if (!Enum.IsDefined(type)) return new Ace(type, flags, AccessRights.None, default) { RawBody = Convert.ToHexString(bytes[AceHeaderLength..]) };
+        if (!Enum.IsDefined(type))
+            return new Ace(type, flags, AccessRights.None, default) { RawBody = Convert.ToHexString(bytes[AceHeaderLength..]) };
         if (bytes.Length < 8) throw new DescriptorFormatException("the entry has no mask", position);
         var mask = (AccessRights)BinaryPrimitives.ReadUInt32LittleEndian(bytes[4..]);
         var at = 8;
@@ -118,12 +129,17 @@ public static class DescriptorBytes
             if ((parts & InheritedObjectTypePresent) != 0) inheritedType = ReadGuid(bytes, ref at, position);
         }
 
-        return new Ace(type, flags, mask, ReadSidAt(bytes[at..], position + at, out _)) { ObjectType = objectType, InheritedObjectType = inheritedType };
+        return new Ace(type, flags, mask, ReadSidAt(bytes[at..], position + at, out _))
+        {
+            ObjectType = objectType,
+            InheritedObjectType = inheritedType,
+        };
     }
 
     private static Guid ReadGuid(ReadOnlySpan<byte> bytes, ref int at, int position)
     {
-        if (bytes.Length < at + 16) throw new DescriptorFormatException("the entry is too short for the GUID it says it has", position + at);
+        if (bytes.Length < at + 16)
+            throw new DescriptorFormatException("the entry is too short for the GUID it says it has", position + at);
         at += 16;
         return new Guid(bytes.Slice(at - 16, 16));
     }
@@ -166,7 +182,10 @@ public static class DescriptorBytes
         var at = 8;
         if (ace.IsObject)
         {
-            BinaryPrimitives.WriteUInt32LittleEndian(bytes.AsSpan(8), (ace.ObjectType is null ? 0 : ObjectTypePresent) | (ace.InheritedObjectType is null ? 0 : InheritedObjectTypePresent));
+            BinaryPrimitives.WriteUInt32LittleEndian(
+                bytes.AsSpan(8),
+                (ace.ObjectType is null ? 0 : ObjectTypePresent) | (
+                    ace.InheritedObjectType is null ? 0 : InheritedObjectTypePresent));
             at = 12;
             foreach (var guid in new[] { ace.ObjectType, ace.InheritedObjectType })
             {

@@ -8,7 +8,8 @@ public static class DescriptorText
     private const string Bytes = "bytes:";
 
     /// <summary>Writes a descriptor.</summary>
-    public static string Write(SecurityDescriptor descriptor) => Sddl.Write(descriptor) ?? Bytes + Convert.ToBase64String(DescriptorBytes.Write(descriptor));
+    public static string Write(SecurityDescriptor descriptor) =>
+        Sddl.Write(descriptor) ?? Bytes + Convert.ToBase64String(DescriptorBytes.Write(descriptor));
 
     /// <summary>
     /// Reads what <see cref="Write"/> wrote; throws <see cref="DescriptorFormatException"/> when it is malformed.

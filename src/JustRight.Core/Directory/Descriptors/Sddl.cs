@@ -14,14 +14,18 @@ public static class Sddl
     private static readonly (string Letters, uint Bit)[] RightLetters =
     [
         ("CC", 0x1), ("DC", 0x2), ("LC", 0x4), ("SW", 0x8), ("RP", 0x10), ("WP", 0x20), ("DT", 0x40), ("LO", 0x80), ("CR", 0x100),
-        ("SD", 0x10000), ("RC", 0x20000), ("WD", 0x40000), ("WO", 0x80000), ("GA", 0x10000000), ("GX", 0x20000000), ("GW", 0x40000000), ("GR", 0x80000000),
+        ("SD", 0x10000), ("RC", 0x20000), ("WD", 0x40000), ("WO", 0x80000), ("GA", 0x10000000), ("GX", 0x20000000),
+        ("GW", 0x40000000), ("GR", 0x80000000),
     ];
 
     // Rights of files and registry keys: read, never written.
     private static readonly (string Letters, uint Bit)[] ForeignRightLetters =
-        [("FA", 0x1F01FF), ("FR", 0x120089), ("FW", 0x120116), ("FX", 0x1200A0), ("KA", 0xF003F), ("KR", 0x20019), ("KW", 0x20006), ("KX", 0x20019)];
+        [
+            ("FA", 0x1F01FF), ("FR", 0x120089), ("FW", 0x120116), ("FX", 0x1200A0), ("KA", 0xF003F), ("KR", 0x20019),
+            ("KW", 0x20006), ("KX", 0x20019)];
 
-    private static readonly (string Letters, uint Bit)[] FlagLetters = [("OI", 1), ("CI", 2), ("NP", 4), ("IO", 8), ("ID", 0x10), ("SA", 0x40), ("FA", 0x80)];
+    private static readonly (string Letters, uint Bit)[] FlagLetters = [
+        ("OI", 1), ("CI", 2), ("NP", 4), ("IO", 8), ("ID", 0x10), ("SA", 0x40), ("FA", 0x80)];
 
     private static readonly (string Letters, AceType Type)[] TypeLetters =
     [
@@ -33,7 +37,8 @@ public static class Sddl
     /// Reads a descriptor; throws <see cref="DescriptorFormatException"/> and nothing else when it is malformed.
     /// </summary>
     /// <param name="domain">The domain whose SID the names of domain groups stand for, or empty to refuse them.</param>
-    public static SecurityDescriptor Read(ReadOnlySpan<char> text, Sid domain = default) => new SddlReader(text, domain).Descriptor();
+    public static SecurityDescriptor Read(ReadOnlySpan<char> text, Sid domain = default) =>
+        new SddlReader(text, domain).Descriptor();
 
     /// <summary>Reads one entry, such as <c>(OA;CI;WP;…;…;S-1-5-…)</c>.</summary>
     public static Ace ReadAce(ReadOnlySpan<char> text, Sid domain = default) => new SddlReader(text, domain).OneAce();
@@ -45,11 +50,19 @@ public static class Sddl
         if (!descriptor.Owner.IsEmpty) text.Append("O:").Append(SddlSids.Write(descriptor.Owner));
         if (!descriptor.Group.IsEmpty) text.Append("G:").Append(SddlSids.Write(descriptor.Group));
         var control = descriptor.Control;
-        if (!List('D', descriptor.Dacl, DescriptorControl.DaclPresent, DescriptorControl.DaclProtected, DescriptorControl.DaclInheritRequired, DescriptorControl.DaclAutoInherited)) return null;
-        if (!List('S', descriptor.Sacl, DescriptorControl.SaclPresent, DescriptorControl.SaclProtected, DescriptorControl.SaclInheritRequired, DescriptorControl.SaclAutoInherited)) return null;
+        if (!List(
+            'D', descriptor.Dacl, DescriptorControl.DaclPresent, DescriptorControl.DaclProtected,
+            DescriptorControl.DaclInheritRequired, DescriptorControl.DaclAutoInherited))
+            return null;
+        if (!List(
+            'S', descriptor.Sacl, DescriptorControl.SaclPresent, DescriptorControl.SaclProtected,
+            DescriptorControl.SaclInheritRequired, DescriptorControl.SaclAutoInherited))
+            return null;
         return text.ToString();
 
-        bool List(char letter, Acl? acl, DescriptorControl present, DescriptorControl isProtected, DescriptorControl required, DescriptorControl inherited)
+        bool List(
+            char letter, Acl? acl, DescriptorControl present, DescriptorControl isProtected, DescriptorControl required,
+            DescriptorControl inherited)
         {
             if (!control.HasFlag(present)) return true;
             text.Append(letter).Append(':');
@@ -76,9 +89,11 @@ public static class Sddl
         Letters(text, (uint)ace.Flags, FlagLetters);
         text.Append(';');
         var mask = (uint)ace.Mask;
-        if ((mask & ~RightLetters.Aggregate(0u, (all, r) => all | r.Bit)) != 0) text.Append(CultureInfo.InvariantCulture, $"0x{mask:x}");
+        if ((mask & ~RightLetters.Aggregate(0u, (all, r) => all | r.Bit)) != 0)
+            text.Append(CultureInfo.InvariantCulture, $"0x{mask:x}");
         else Letters(text, mask, RightLetters);
-        text.Append(';').Append(ace.ObjectType).Append(';').Append(ace.InheritedObjectType).Append(';').Append(SddlSids.Write(ace.Trustee)).Append(')');
+        text.Append(';').Append(ace.ObjectType).Append(';').Append(ace.InheritedObjectType).Append(';')
+            .Append(SddlSids.Write(ace.Trustee)).Append(')');
         return text.ToString();
     }
 
@@ -116,10 +131,14 @@ public static class Sddl
                         group = SidUntil(":");
                         break;
                     case 2:
-                        dacl = List(ref control, DescriptorControl.DaclPresent, DescriptorControl.DaclProtected, DescriptorControl.DaclInheritRequired, DescriptorControl.DaclAutoInherited);
+                        dacl = List(
+                            ref control, DescriptorControl.DaclPresent, DescriptorControl.DaclProtected,
+                            DescriptorControl.DaclInheritRequired, DescriptorControl.DaclAutoInherited);
                         break;
                     default:
-                        sacl = List(ref control, DescriptorControl.SaclPresent, DescriptorControl.SaclProtected, DescriptorControl.SaclInheritRequired, DescriptorControl.SaclAutoInherited);
+                        sacl = List(
+                            ref control, DescriptorControl.SaclPresent, DescriptorControl.SaclProtected,
+                            DescriptorControl.SaclInheritRequired, DescriptorControl.SaclAutoInherited);
                         break;
                 }
             }
@@ -133,7 +152,9 @@ public static class Sddl
             return _at == _text.Length ? ace : throw Wrong("text follows the entry");
         }
 
-        private Acl? List(ref DescriptorControl control, DescriptorControl present, DescriptorControl isProtected, DescriptorControl required, DescriptorControl inherited)
+        private Acl? List(
+            ref DescriptorControl control, DescriptorControl present, DescriptorControl isProtected, DescriptorControl required,
+            DescriptorControl inherited)
         {
             control |= present;
             var none = false;
@@ -147,7 +168,8 @@ public static class Sddl
                 else throw Wrong("expected P, AR, AI or an entry");
             }
 
-            if (none) return _at < _text.Length && _text[_at] == '(' ? throw Wrong("a list that is not there has no entries") : null;
+            if (none)
+                return _at < _text.Length && _text[_at] == '(' ? throw Wrong("a list that is not there has no entries") : null;
             var count = 0;
             for (var i = _at; i < _text.Length && _text[i] == '('; count++)
             {
@@ -186,7 +208,9 @@ public static class Sddl
         private uint Mask(ReadOnlySpan<char> word)
         {
             if (!word.StartsWith("0x", StringComparison.OrdinalIgnoreCase)) return Bits(word, RightLetters, ForeignRightLetters);
-            return uint.TryParse(word[2..], NumberStyles.AllowHexSpecifier, CultureInfo.InvariantCulture, out var mask) ? mask : throw Wrong("this mask is no hexadecimal number of 32 bits");
+            return uint.TryParse(word[2..], NumberStyles.AllowHexSpecifier, CultureInfo.InvariantCulture, out var mask)
+                ? mask
+                : throw Wrong("this mask is no hexadecimal number of 32 bits");
         }
 
         private uint Bits(ReadOnlySpan<char> word, (string Letters, uint Bit)[] table, (string Letters, uint Bit)[] more)
@@ -195,7 +219,8 @@ public static class Sddl
             for (var i = 0; i < word.Length; i += 2)
             {
                 if (i + 2 > word.Length) throw Wrong("a letter is left over");
-                bits |= Find(word.Slice(i, 2), table) ?? Find(word.Slice(i, 2), more) ?? throw Wrong("these letters mean nothing here");
+                bits |= Find(word.Slice(i, 2), table) ?? Find(word.Slice(i, 2), more)
+                    ?? throw Wrong("these letters mean nothing here");
             }
 
             return bits;

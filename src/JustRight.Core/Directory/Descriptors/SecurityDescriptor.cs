@@ -67,7 +67,8 @@ public sealed record Acl(byte Revision, IReadOnlyList<Ace> Aces)
     public const byte ObjectRevision = 4;
 
     /// <summary>A list with the revision its entries ask for.</summary>
-    public static Acl Of(IReadOnlyList<Ace> aces) => new(aces.Any(a => a.IsObject || !a.IsKnown) ? ObjectRevision : PlainRevision, aces);
+    public static Acl Of(IReadOnlyList<Ace> aces) =>
+        new(aces.Any(a => a.IsObject || !a.IsKnown) ? ObjectRevision : PlainRevision, aces);
 
     /// <inheritdoc/>
     public bool Equals(Acl? other) => other is not null && Revision == other.Revision && Aces.SequenceEqual(other.Aces);
@@ -97,12 +98,20 @@ public sealed record SecurityDescriptor(DescriptorControl Control, Sid Owner, Si
     /// The access list alone, without owner, group and audit list: what is sent to change it, and what is kept of it.
     /// </summary>
     public SecurityDescriptor DaclOnly => new(
-        Control & (DescriptorControl.SelfRelative | DescriptorControl.DaclPresent | DescriptorControl.DaclProtected | DescriptorControl.DaclAutoInherited | DescriptorControl.DaclInheritRequired), default, default, Dacl, null);
+        Control & (DescriptorControl.SelfRelative | DescriptorControl.DaclPresent | DescriptorControl.DaclProtected | DescriptorControl.DaclAutoInherited | DescriptorControl.DaclInheritRequired),
+        default, default, Dacl, null);
 
     /// <summary>The descriptor with another access list.</summary>
-    public SecurityDescriptor WithEntries(IReadOnlyList<Ace> aces) => this with { Dacl = Acl.Of(aces), Control = Control | DescriptorControl.DaclPresent };
+    public SecurityDescriptor WithEntries(IReadOnlyList<Ace> aces) => this with
+    {
+        Dacl = Acl.Of(aces),
+        Control = Control | DescriptorControl.DaclPresent,
+    };
 
     /// <summary>The descriptor with inheritance switched on or off, its entries untouched.</summary>
     public SecurityDescriptor WithProtection(bool isProtected) =>
-        this with { Control = isProtected ? Control | DescriptorControl.DaclProtected : Control & ~DescriptorControl.DaclProtected };
+        this with
+        {
+            Control = isProtected ? Control | DescriptorControl.DaclProtected : Control & ~DescriptorControl.DaclProtected,
+        };
 }

@@ -19,7 +19,9 @@ public sealed record SchemaAttribute(string Name, Guid Id, Guid? PropertySet, bo
 /// <param name="Attributes">The attributes it may or must hold, those of parents and auxiliaries not included.</param>
 /// <param name="Kind">0 and 1 structural, 2 abstract, 3 auxiliary.</param>
 /// <param name="DefaultDescriptor">The descriptor that new objects start with, in SDDL, or null.</param>
-public sealed record SchemaClass(string Name, Guid Id, string Parent, IReadOnlyList<string> Auxiliaries, IReadOnlyList<string> Attributes, int Kind, string? DefaultDescriptor = null);
+public sealed record SchemaClass(
+    string Name, Guid Id, string Parent, IReadOnlyList<string> Auxiliaries, IReadOnlyList<string> Attributes, int Kind,
+    string? DefaultDescriptor = null);
 
 /// <summary>What an entry of the extended rights container stands for [MS-ADTS 5.1.3.2.1, 5.1.3.2.2].</summary>
 [Flags]
@@ -47,16 +49,22 @@ public sealed record ControlRight(string Name, string Title, Guid Id, ControlRig
 
 /// <summary>The part of a directory's schema that access rests on. Immutable; read once for each version of the schema.</summary>
 /// <param name="version">What tells one version from another: it changes with each change of the schema.</param>
-public sealed class DirectorySchema(string version, IReadOnlyList<SchemaAttribute> attributes, IReadOnlyList<SchemaClass> classes, IReadOnlyList<ControlRight> rights)
+public sealed class DirectorySchema(
+    string version, IReadOnlyList<SchemaAttribute> attributes, IReadOnlyList<SchemaClass> classes,
+    IReadOnlyList<ControlRight> rights)
 {
-    private readonly FrozenDictionary<string, SchemaAttribute> _attributes = attributes.ToFrozenDictionary(a => a.Name, StringComparer.OrdinalIgnoreCase);
-    private readonly FrozenDictionary<string, SchemaClass> _classes = classes.ToFrozenDictionary(c => c.Name, StringComparer.OrdinalIgnoreCase);
-    private readonly FrozenDictionary<Guid, ControlRight> _rights = rights.GroupBy(r => r.Id).ToFrozenDictionary(g => g.Key, g => g.First());
+    private readonly FrozenDictionary<string, SchemaAttribute> _attributes = attributes.ToFrozenDictionary(
+        a => a.Name, StringComparer.OrdinalIgnoreCase);
+    private readonly FrozenDictionary<string, SchemaClass> _classes = classes.ToFrozenDictionary(
+        c => c.Name, StringComparer.OrdinalIgnoreCase);
+    private readonly FrozenDictionary<Guid, ControlRight> _rights = rights.GroupBy(r => r.Id).ToFrozenDictionary(
+        g => g.Key, g => g.First());
 
     private readonly FrozenDictionary<Guid, string> _names = attributes.Select(a => (a.Id, a.Name))
         .Concat(classes.Select(c => (c.Id, c.Name)))
         .Concat(rights.Select(r => (r.Id, r.Title)))
-        .GroupBy(n => n.Id).ToFrozenDictionary(g => g.Key, g => g.First().Item2); // self-membership has the GUID of the attribute member
+        // self-membership has the GUID of the attribute member
+        .GroupBy(n => n.Id).ToFrozenDictionary(g => g.Key, g => g.First().Item2);
 
     /// <summary>What tells one version from another.</summary>
     public string Version { get; } = version;
@@ -93,7 +101,8 @@ public sealed class DirectorySchema(string version, IReadOnlyList<SchemaAttribut
     }
 
     /// <summary>Whether a class is another one or a subclass of it.</summary>
-    public bool IsA(string name, string ancestor) => Lineage(name).Any(c => string.Equals(c.Name, ancestor, StringComparison.OrdinalIgnoreCase));
+    public bool IsA(string name, string ancestor) =>
+        Lineage(name).Any(c => string.Equals(c.Name, ancestor, StringComparison.OrdinalIgnoreCase));
 
     /// <summary>Whether objects of a class may hold an attribute.</summary>
     public bool Holds(string @class, string attribute)

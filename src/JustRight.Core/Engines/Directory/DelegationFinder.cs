@@ -36,21 +36,28 @@ internal static class DelegationFinder
             var words = AceWords.What(ace.Mask, ace.ObjectType, ace.InheritedObjectType, tree.Schema);
             foreach (var (where, objects) in Places(tree, at))
             {
-                var by = new PathStep(StepKind.Entry, objects == 1 ? $"entry on {where}" : $"ACEs on {objects} objects below {where}");
+                var by = new PathStep(
+                    StepKind.Entry, objects == 1 ? $"entry on {where}" : $"ACEs on {objects} objects below {where}");
                 yield return new RightTail(ace.Trustee, new EntryRight(words, where, rule, objects), [by], null);
             }
         }
 
         foreach (var (owner, at) in owners)
             foreach (var (where, objects) in Places(tree, at))
-                yield return new RightTail(owner, new OwnerRight(where, objects), [new PathStep(StepKind.Entry, objects == 1 ? $"owner of {where}" : $"owner of {objects} objects below {where}")], null);
+                yield return new RightTail(
+                    owner, new OwnerRight(where, objects),
+                    [new PathStep(
+                        StepKind.Entry, objects == 1 ? $"owner of {where}" : $"owner of {objects} objects below {where}")],
+                    null);
     }
 
     private static (List<Ace> Entries, Sid Owner) Of(SecurityDescriptor descriptor) => (
-        [.. descriptor.Entries.Where(a => a.Allows && !a.IsInherited && IsOwn(a.Trustee) && (a.Mask.Mapped() & EntryReach.Changing) != 0).Distinct()],
+        [.. descriptor.Entries.Where(a =>
+            a.Allows && !a.IsInherited && IsOwn(a.Trustee) && (a.Mask.Mapped() & EntryReach.Changing) != 0).Distinct()],
         IsOwn(descriptor.Owner) ? descriptor.Owner : default);
 
-    private static bool IsOwn(Sid sid) => sid.Rid >= FirstOwnRid && sid.ToString().StartsWith("S-1-5-21-", StringComparison.Ordinal);
+    private static bool IsOwn(Sid sid) =>
+        sid.Rid >= FirstOwnRid && sid.ToString().StartsWith("S-1-5-21-", StringComparison.Ordinal);
 
     private static IEnumerable<(string Where, int Objects)> Places(AccessTree tree, List<int> at)
     {

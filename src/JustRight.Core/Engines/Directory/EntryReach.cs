@@ -10,7 +10,8 @@ namespace JustRight.Core.Engines.Directory;
 public static class EntryReach
 {
     /// <summary>The bits by which something can be changed, or a secret read; the others only look.</summary>
-    public const AccessRights Changing = AccessRights.FullControl & ~(AccessRights.ReadProperty | AccessRights.ListContents | AccessRights.ListObject | AccessRights.ReadControl);
+    public const AccessRights Changing = AccessRights.FullControl & ~(
+        AccessRights.ReadProperty | AccessRights.ListContents | AccessRights.ListObject | AccessRights.ReadControl);
 
     private static readonly Sid Somebody = Sid.Parse("S-1-5-21-0-0-0-1000");
 
@@ -26,7 +27,9 @@ public static class EntryReach
             {
                 if (demand.ObjectType is not null && demand.ObjectType != entry.Rule.ObjectType) continue;
                 // An entry that stops at its own object reaches nothing else, whatever its class says.
-                if (!demand.GivenOnContainers && entry.Rule.InheritedBy != of.Id && entry.Rule.Flags.HasFlag(AceFlags.ContainerInherit)) continue;
+                if (!demand.GivenOnContainers && entry.Rule.InheritedBy != of.Id
+                    && entry.Rule.Flags.HasFlag(AceFlags.ContainerInherit))
+                    continue;
                 beyond &= ~demand.Grant.Mapped();
             }
         }
@@ -39,9 +42,12 @@ public static class EntryReach
     {
         var rule = entry.Rule;
         if (Demands.Of(act, schema).Demands is not { } demands || schema.Class(act.Of) is not { } of) return false;
-        var list = new SecurityDescriptor(DescriptorControl.DaclPresent, default, default, Acl.Of([(rule with { Flags = AceFlags.None, InheritedBy = null }).ToAce(Somebody)]), null);
+        var list = new SecurityDescriptor(
+            DescriptorControl.DaclPresent, default, default,
+            Acl.Of([(rule with { Flags = AceFlags.None, InheritedBy = null }).ToAce(Somebody)]), null);
         var token = new AccessToken(Somebody, []);
         return demands.Any(d => (d.GivenOnContainers || rule.InheritedBy is not { } heir || heir == of.Id)
-            && (AccessCheck.Judge(list, token, d.Question).Answer == AccessAnswer.Yes || d.OrOfParent is { } other && AccessCheck.Judge(list, token, other).Answer == AccessAnswer.Yes));
+            && (AccessCheck.Judge(list, token, d.Question).Answer == AccessAnswer.Yes
+                || d.OrOfParent is { } other && AccessCheck.Judge(list, token, other).Answer == AccessAnswer.Yes));
     }
 }

@@ -68,7 +68,8 @@ internal sealed class HostGrants(HostSnapshot host, MembershipGraph graph) : IPl
             {
                 var through = named == holder ? null : within.Find(g => g.Facts.Sid == named);
                 if (through is null && (named != holder || GroupOf(named) is not null)) continue;
-                if (LogonRights.OfConstant(host.LogonLists[i].Constant) is not (_, true) && RightOf(i) is { } right) yield return Tail(holder, right, through);
+                if (LogonRights.OfConstant(host.LogonLists[i].Constant) is not (_, true) && RightOf(i) is { } right)
+                    yield return Tail(holder, right, through);
             }
         }
     }
@@ -103,13 +104,16 @@ internal sealed class HostGrants(HostSnapshot host, MembershipGraph graph) : IPl
         }
     }
 
-    private static RightTail Tail(Sid holder, Right right, Group? through) => new(holder, right, through?.Steps ?? [], through?.Right);
+    private static RightTail Tail(Sid holder, Right right, Group? through) =>
+        new(holder, right, through?.Steps ?? [], through?.Right);
 
     /// <summary>The right of a list, made when it is first asked for.</summary>
     private Right? RightOf(int list) => _rights[list] ??= HostLists.RightOf(host.LogonLists[list].Constant, host.Name)?.Right;
 
     private IEnumerable<Sid> HoldersOf(LogonList list) =>
-        list.Named.Count == 0 ? list.Holders : list.Holders.Concat(list.Named.Select(n => PolicyEntries.SidOf(n, graph)).OfType<Sid>());
+        list.Named.Count == 0
+            ? list.Holders
+            : list.Holders.Concat(list.Named.Select(n => PolicyEntries.SidOf(n, graph)).OfType<Sid>());
 
     private Group? GroupOf(Sid sid)
     {

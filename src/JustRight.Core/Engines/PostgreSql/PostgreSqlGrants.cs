@@ -11,7 +11,8 @@ internal sealed class PostgreSqlGrants(InstanceSnapshot instance, PostgreSqlCata
 {
     private const string Public = "public";
     private readonly RoleAuthority _authority = new(catalog);
-    private readonly Dictionary<string, PostgreSqlDatabase> _databases = catalog.Databases.ToDictionary(d => d.Name, StringComparer.Ordinal);
+    private readonly Dictionary<string, PostgreSqlDatabase> _databases = catalog.Databases.ToDictionary(
+        d => d.Name, StringComparer.Ordinal);
 
     /// <summary>
     /// Everything that accounts hold there. What a superuser could do besides is not listed: that it is one says it.
@@ -25,7 +26,11 @@ internal sealed class PostgreSqlGrants(InstanceSnapshot instance, PostgreSqlCata
     }
 
     /// <summary>The DNS name of the domain that a distinguished name ends with; empty when it names none.</summary>
-    public static string RealmOf(string dn) => string.Join('.', dn.Split(',').Select(p => p.Trim()).Where(p => p.StartsWith("DC=", StringComparison.OrdinalIgnoreCase)).Select(p => p[3..]));
+    public static string RealmOf(string dn) =>
+        string.Join(
+            '.',
+            dn.Split(',').Select(p => p.Trim()).Where(p => p.StartsWith("DC=", StringComparison.OrdinalIgnoreCase))
+                .Select(p => p[3..]));
 
     private IEnumerable<RightTail> Of(Sid account, SignInName name)
     {
@@ -34,8 +39,10 @@ internal sealed class PostgreSqlGrants(InstanceSnapshot instance, PostgreSqlCata
         foreach (var (word, known) in RoleAttributeNames.All.OrderBy(a => a.Key, StringComparer.Ordinal))
             if (attributes.HasFlag(known.Attribute)) yield return Tail(new RoleAttributeRight(instance.Name, word), []);
         var held = _authority.PrivilegesOf(name.Role, null);
-        foreach (var (role, between) in held.Where(h => h.Key != name.Role)) yield return Tail(new RoleMembershipRight(instance.Name, role), Between(between));
-        foreach (var (role, between) in _authority.RulesAll(name.Role) ? [] : _authority.MayBecome(name.Role).Where(b => !held.ContainsKey(b.Key)))
+        foreach (var (role, between) in held.Where(h => h.Key != name.Role))
+            yield return Tail(new RoleMembershipRight(instance.Name, role), Between(between));
+        foreach (var (role, between) in _authority.RulesAll(name.Role) ? [] : _authority.MayBecome(name.Role).Where(b =>
+            !held.ContainsKey(b.Key)))
             yield return Tail(new RoleMembershipRight(instance.Name, role), [.. Between(between), TakenOn(role)]);
         foreach (var database in _databases.Values)
             foreach (var tail in In(database, _authority.PrivilegesOf(name.Role, database.Owner))) yield return tail;
@@ -44,7 +51,8 @@ internal sealed class PostgreSqlGrants(InstanceSnapshot instance, PostgreSqlCata
 
         IEnumerable<RightTail> In(PostgreSqlDatabase database, IReadOnlyDictionary<string, IReadOnlyList<string>> roles)
         {
-            if (roles.ContainsKey(database.Owner)) yield return Tail(new DatabaseOwnershipRight(instance.Name, database.Name), Through(database.Owner));
+            if (roles.ContainsKey(database.Owner))
+                yield return Tail(new DatabaseOwnershipRight(instance.Name, database.Name), Through(database.Owner));
             foreach (var tail in Entries(database.Entries, null)) yield return tail;
             foreach (var schema in database.Schemas)
                 foreach (var tail in Entries(schema.Entries, Securable.OfSchema(schema.Name))) yield return tail;
@@ -54,7 +62,9 @@ internal sealed class PostgreSqlGrants(InstanceSnapshot instance, PostgreSqlCata
             IEnumerable<RightTail> Entries(IReadOnlyList<PrivilegeEntry> entries, string? on)
             {
                 foreach (var entry in entries.Where(e => e.Grantee is null || roles.ContainsKey(e.Grantee)))
-                    yield return Tail(new DatabasePrivilegeRight(instance.Name, database.Name, entry.Privilege, on), entry.Grantee is null ? [PathStep.ThroughEverybodys(Public)] : Through(entry.Grantee));
+                    yield return Tail(
+                        new DatabasePrivilegeRight(instance.Name, database.Name, entry.Privilege, on),
+                        entry.Grantee is null ? [PathStep.ThroughEverybodys(Public)] : Through(entry.Grantee));
             }
 
             PathStep[] Through(string role) => role == name.Role ? [] : [.. Between(roles[role]), PathStep.Through(role)];

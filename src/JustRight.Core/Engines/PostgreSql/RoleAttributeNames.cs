@@ -16,7 +16,10 @@ public static class RoleAttributeNames
     public const string Superuser = "SUPERUSER";
 
     /// <summary>Every attribute by its word, with how far it reaches and what it lets its holder do.</summary>
-    public static FrozenDictionary<string, (RoleAttributes Attribute, string Column, int Points, string Lets)> All { get; } = new Dictionary<string, (RoleAttributes, string, int, string)>
+    public static FrozenDictionary<string, (
+        RoleAttributes Attribute, string Column, int Points, string Lets)> All
+    { get; } = new Dictionary<string, (
+        RoleAttributes, string, int, string)>
     {
         [Superuser] = (RoleAttributes.Superuser, "rolsuper", 800, "do anything on its instance, in every database"),
         ["CREATEROLE"] = (RoleAttributes.CreateRole, "rolcreaterole", 700, "make roles and change others"),
@@ -29,9 +32,12 @@ public static class RoleAttributeNames
     /// <summary>
     /// The predefined roles that reach farther than a role of the organization's own [PostgreSQL, Predefined Roles].
     /// </summary>
-    public static FrozenDictionary<string, (int Points, string Reason)> PredefinedRoles { get; } = new Dictionary<string, (int, string)>
+    public static FrozenDictionary<string, (
+        int Points, string Reason)> PredefinedRoles
+    { get; } = new Dictionary<string, (int, string)>
     {
-        ["pg_execute_server_program"] = (790, "pg_execute_server_program runs programs as the server's own account, and so can gain full control"),
+        ["pg_execute_server_program"] = (
+            790, "pg_execute_server_program runs programs as the server's own account, and so can gain full control"),
         ["pg_write_server_files"] = (780, "pg_write_server_files can overwrite the server's own files, and so gain full control"),
         ["pg_read_server_files"] = (400, "pg_read_server_files can read any file of the server"),
         ["pg_write_all_data"] = (350, "pg_write_all_data writes every table of every database it can enter"),

@@ -17,7 +17,8 @@ public sealed class RoleAuthority
     private const string WriteAllData = "pg_write_all_data";
     private readonly Dictionary<string, PostgreSqlRole> _roles;
     private readonly ILookup<string, PostgreSqlMembership> _of;
-    private readonly ConcurrentDictionary<(string Role, string? Owner), IReadOnlyDictionary<string, IReadOnlyList<string>>> _held = [];
+    private readonly ConcurrentDictionary<(
+        string Role, string? Owner), IReadOnlyDictionary<string, IReadOnlyList<string>>> _held = [];
 
     /// <summary>Reads a catalog. Names of roles are compared by case, as the engine does.</summary>
     public RoleAuthority(PostgreSqlCatalog catalog)
@@ -30,7 +31,8 @@ public sealed class RoleAuthority
     public bool RulesAll(string role) => Has(role, RoleAttributes.Superuser);
 
     /// <summary>Whether a role has an attribute of its own. Attributes are not inherited.</summary>
-    public bool Has(string role, RoleAttributes attribute) => _roles.TryGetValue(role, out var found) && found.Attributes.HasFlag(attribute);
+    public bool Has(string role, RoleAttributes attribute) =>
+        _roles.TryGetValue(role, out var found) && found.Attributes.HasFlag(attribute);
 
     /// <summary>
     /// The roles whose privileges a role has at once, itself among them, each with the roles in between, nearest first. A chain
@@ -40,28 +42,36 @@ public sealed class RoleAuthority
     /// <param name="databaseOwner">The owner of the database it is in, who is the member of <see cref="DatabaseOwner"/> there;
     /// null outside of any.</param>
     public IReadOnlyDictionary<string, IReadOnlyList<string>> PrivilegesOf(string role, string? databaseOwner) =>
-        _held.GetOrAdd((role, databaseOwner), _ => Reach(role, m => m.Inherit, at => at == databaseOwner && Has(at, RoleAttributes.Inherit) ? DatabaseOwner : null));
+        _held.GetOrAdd(
+            (role, databaseOwner),
+            _ => Reach(
+                role, m => m.Inherit, at => at == databaseOwner && Has(at, RoleAttributes.Inherit) ? DatabaseOwner : null));
 
     /// <summary>
     /// The roles that a role may become by SET ROLE, itself among them, each with the roles in between. A superuser may become
     /// any.
     /// </summary>
     public IReadOnlyDictionary<string, IReadOnlyList<string>> MayBecome(string role) =>
-        RulesAll(role) ? _roles.Keys.ToDictionary(r => r, _ => (IReadOnlyList<string>)[], StringComparer.Ordinal) : Reach(role, m => m.Set, _ => null);
+        RulesAll(role)
+            ? _roles.Keys.ToDictionary(r => r, _ => (IReadOnlyList<string>)[], StringComparer.Ordinal)
+            : Reach(role, m => m.Set, _ => null);
 
     /// <summary>Whether a role is in another by any chain, whatever its memberships hand on.</summary>
     public bool IsMember(string role, string of) => RulesAll(role) || Reach(role, _ => true, _ => null).ContainsKey(of);
 
     /// <summary>Whether a role has at once what another one has.</summary>
-    public bool HasPrivilegesOf(string role, string of, string? databaseOwner = null) => RulesAll(role) || PrivilegesOf(role, databaseOwner).ContainsKey(of);
+    public bool HasPrivilegesOf(string role, string of, string? databaseOwner = null) =>
+        RulesAll(role) || PrivilegesOf(role, databaseOwner).ContainsKey(of);
 
     /// <summary>
     /// Whether a role may put others into a role: by a membership with that option, its own or of one whose privileges it has.
     /// </summary>
-    public bool MayAdminister(string role, string of) => RulesAll(role) || Reach(role, _ => true, _ => null).Keys.Any(r => _of[r].Any(m => m.Role == of && m.Admin));
+    public bool MayAdminister(string role, string of) =>
+        RulesAll(role) || Reach(role, _ => true, _ => null).Keys.Any(r => _of[r].Any(m => m.Role == of && m.Admin));
 
     /// <summary>Whether a role has a privilege on a database: <c>CONNECT</c>, <c>CREATE</c> or <c>TEMPORARY</c>.</summary>
-    public bool OnDatabase(string role, PostgreSqlDatabase database, string privilege) => RulesAll(role) || Given(role, database.Entries, privilege, database.Owner);
+    public bool OnDatabase(string role, PostgreSqlDatabase database, string privilege) =>
+        RulesAll(role) || Given(role, database.Entries, privilege, database.Owner);
 
     /// <summary>
     /// Whether a role has a privilege on a schema: <c>USAGE</c> or <c>CREATE</c>. Who reads or writes all data may use every
@@ -69,7 +79,8 @@ public sealed class RoleAuthority
     /// </summary>
     public bool OnSchema(string role, PostgreSqlDatabase database, PostgreSqlSchema schema, string privilege) =>
         RulesAll(role) || Given(role, schema.Entries, privilege, database.Owner)
-        || (privilege == "USAGE" && (HasPrivilegesOf(role, ReadAllData, database.Owner) || HasPrivilegesOf(role, WriteAllData, database.Owner)));
+        || (privilege == "USAGE"
+            && (HasPrivilegesOf(role, ReadAllData, database.Owner) || HasPrivilegesOf(role, WriteAllData, database.Owner)));
 
     /// <summary>
     /// Whether a role has a privilege on a table or view, without regard to whether it may use the table's schema.
@@ -88,12 +99,14 @@ public sealed class RoleAuthority
     {
         IReadOnlyList<PrivilegeEntry> own = [.. TablePrivileges.Select(p => new PrivilegeEntry(creator, p, false))];
         var anywhere = database.Defaults.FirstOrDefault(d => d.Creator == creator && d.Schema is null)?.Entries ?? own;
-        List<PrivilegeEntry> all = [.. anywhere, .. database.Defaults.Where(d => d.Creator == creator && d.Schema == schema).SelectMany(d => d.Entries)];
+        List<PrivilegeEntry> all = [
+            .. anywhere, .. database.Defaults.Where(d => d.Creator == creator && d.Schema == schema).SelectMany(d => d.Entries)];
         return all.Count == 0 ? own : all;
     }
 
     /// <summary>The privileges a table has, in the engine's order.</summary>
-    public static IReadOnlyList<string> TablePrivileges { get; } = ["INSERT", "SELECT", "UPDATE", "DELETE", "TRUNCATE", "REFERENCES", "TRIGGER"];
+    public static IReadOnlyList<string> TablePrivileges { get; } = [
+        "INSERT", "SELECT", "UPDATE", "DELETE", "TRUNCATE", "REFERENCES", "TRIGGER"];
 
     private bool Given(string role, IReadOnlyList<PrivilegeEntry> entries, string privilege, string databaseOwner)
     {
@@ -101,7 +114,8 @@ public sealed class RoleAuthority
         return entries.Any(e => e.Privilege == privilege && (e.Grantee is null || held.ContainsKey(e.Grantee)));
     }
 
-    private Dictionary<string, IReadOnlyList<string>> Reach(string role, Func<PostgreSqlMembership, bool> goes, Func<string, string?> besides)
+    private Dictionary<string, IReadOnlyList<string>> Reach(
+        string role, Func<PostgreSqlMembership, bool> goes, Func<string, string?> besides)
     {
         var found = new Dictionary<string, IReadOnlyList<string>>(StringComparer.Ordinal) { [role] = [] };
         var queue = new Queue<string>([role]);

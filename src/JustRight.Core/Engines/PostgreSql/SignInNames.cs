@@ -22,7 +22,10 @@ public sealed class SignInNames(PostgreSqlCatalog catalog, RoleAuthority authori
     /// <summary>The roles that exist.</summary>
     /// <param name="account">The account's logon name.</param>
     /// <param name="realm">The domain's DNS name.</param>
-    public IReadOnlyList<SignInName> Of(string account, string realm) => [.. Names(account, realm).Where(n => _roles.Contains(n.Role) && IsFor(n.Rule, n.Role) && !IsShadowed(n.At, n.Rule, n.Role)).Select(n => new SignInName(n.Role, n.How, n.Rule.Databases))];
+    public IReadOnlyList<SignInName> Of(string account, string realm) =>
+        [.. Names(account, realm).Where(n =>
+            _roles.Contains(n.Role) && IsFor(n.Rule, n.Role) && !IsShadowed(n.At, n.Rule, n.Role)).Select(n =>
+                new SignInName(n.Role, n.How, n.Rule.Databases))];
 
     /// <summary>
     /// The name a role must have, and the role it must be put into (or null), so that the account may sign in as it; null when
@@ -33,7 +36,8 @@ public sealed class SignInNames(PostgreSqlCatalog catalog, RoleAuthority authori
         foreach (var name in Names(account, realm).Where(n => !IsShadowed(n.At, n.Rule, n.Role)))
         {
             if (name.Rule.Users.Contains("all") || name.Rule.Users.Contains(name.Role)) return (name.Role, null);
-            if (name.Rule.Users.FirstOrDefault(u => u.StartsWith('+') && _roles.Contains(u[1..])) is { } into) return (name.Role, into[1..]);
+            if (name.Rule.Users.FirstOrDefault(u => u.StartsWith('+') && _roles.Contains(u[1..])) is { } into)
+                return (name.Role, into[1..]);
         }
 
         return null;
@@ -50,7 +54,8 @@ public sealed class SignInNames(PostgreSqlCatalog catalog, RoleAuthority authori
                 case "ldap":
                     yield return (i, rule, account, "by its directory password");
                     break;
-                case "gss" or "sspi" when Option(rule, "krb_realm") is not { } only || string.Equals(only, realm, StringComparison.OrdinalIgnoreCase):
+                case "gss" or "sspi" when Option(rule, "krb_realm") is not { } only
+                    || string.Equals(only, realm, StringComparison.OrdinalIgnoreCase):
                     var name = Option(rule, "include_realm") == "0" ? account : $"{account}@{realm.ToUpperInvariant()}";
                     if (Option(rule, "map") is not { } map) yield return (i, rule, name, "by its ticket");
                     else foreach (var role in Mapped(map, name)) yield return (i, rule, role, $"by Kerberos and the map {map}");
@@ -70,7 +75,9 @@ public sealed class SignInNames(PostgreSqlCatalog catalog, RoleAuthority authori
             }
 
             var match = TryMatch(line.SystemName[1..], name);
-            if (match is { Success: true }) yield return line.Role.Replace(@"\1", match.Groups.Count > 1 ? match.Groups[1].Value : "", StringComparison.Ordinal);
+            if (match is { Success: true })
+                yield return line.Role.Replace(
+                    @"\1", match.Groups.Count > 1 ? match.Groups[1].Value : "", StringComparison.Ordinal);
         }
     }
 
@@ -92,14 +99,20 @@ public sealed class SignInNames(PostgreSqlCatalog catalog, RoleAuthority authori
     }
 
     /// <summary>A rule is for a role by name, for all, or for the members of another role.</summary>
-    private bool IsFor(SignInRule rule, string role) => rule.Users.Any(u => u == "all" || u == role || (u.StartsWith('+') && authority.IsMember(role, u[1..]) && !(authority.RulesAll(role) && !IsTrulyMember(role, u[1..]))));
+    private bool IsFor(SignInRule rule, string role) =>
+        rule.Users.Any(u =>
+            u == "all" || u == role
+                || (u.StartsWith('+') && authority.IsMember(role, u[1..])
+                    && !(authority.RulesAll(role) && !IsTrulyMember(role, u[1..]))));
 
     /// <summary>For a rule, a superuser is in a role only when it truly is.</summary>
-    private bool IsTrulyMember(string role, string of) => role == of || catalog.Memberships.Any(m => m.Member == role && (m.Role == of || IsTrulyMember(m.Role, of)));
+    private bool IsTrulyMember(string role, string of) =>
+        role == of || catalog.Memberships.Any(m => m.Member == role && (m.Role == of || IsTrulyMember(m.Role, of)));
 
     /// <summary>Whether an earlier rule settles it for everybody who comes that way, so that this one never counts.</summary>
     private bool IsShadowed(int at, SignInRule rule, string role) =>
-        catalog.SignInRules.Take(at).Any(e => e.AnyAddress && (e.Type == "host" || e.Type == rule.Type) && e.Databases.Contains("all") && IsFor(e, role));
+        catalog.SignInRules.Take(at)
+            .Any(e => e.AnyAddress && (e.Type == "host" || e.Type == rule.Type) && e.Databases.Contains("all") && IsFor(e, role));
 
     private static string? Option(SignInRule rule, string name) =>
         rule.Options.Select(o => o.Split('=', 2)).FirstOrDefault(o => o.Length == 2 && o[0] == name)?[1];

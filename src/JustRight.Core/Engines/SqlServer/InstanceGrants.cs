@@ -12,7 +12,9 @@ namespace JustRight.Core.Engines.SqlServer;
 internal sealed class InstanceGrants(InstanceSnapshot instance, HostSnapshot? host)
 {
     private const string Public = "public";
-    private readonly Level _level = new(instance.Logins, instance.Roles);
+    private Level? _level; // made when it is first asked for: many instances deny nothing
+
+    private Level AtInstance => _level ??= new Level(instance.Logins, instance.Roles);
 
     /// <summary>Everything that is granted directly.</summary>
     public IEnumerable<RightTail> Given()
@@ -21,9 +23,13 @@ internal sealed class InstanceGrants(InstanceSnapshot instance, HostSnapshot? ho
         foreach (var login in instance.Logins.Where(l => l is { MayConnect: true, Disabled: false }))
             foreach (var tail in Ends(login, connect, [])) yield return tail;
         var roles = new Dictionary<string, Right>(StringComparer.Ordinal); // a right a role, not one a member: there are many
-        foreach (var (login, role, steps) in _level.InRoles)
-            foreach (var tail in Ends(login, roles.TryGetValue(role, out var right) ? right : roles[role] = new InstanceRoleRight(instance.Name, role), steps)) yield return tail;
-        foreach (var tail in instance.Permissions.Where(p => p.State != PermissionState.Deny).SelectMany(OfInstance)) yield return tail;
+        foreach (var (login, role, steps) in AtInstance.InRoles)
+            foreach (var tail in Ends(
+                login, roles.TryGetValue(role, out var right) ? right : roles[role] = new InstanceRoleRight(instance.Name, role),
+                steps))
+                yield return tail;
+        foreach (var tail in instance.Permissions.Where(p => p.State != PermissionState.Deny).SelectMany(OfInstance))
+            yield return tail;
         foreach (var tail in instance.Databases.SelectMany(GivenIn)) yield return tail;
     }
 
@@ -31,8 +37,11 @@ internal sealed class InstanceGrants(InstanceSnapshot instance, HostSnapshot? ho
     public IEnumerable<RightTail> Denied()
     {
         foreach (var login in instance.Logins.Where(l => l.Disabled))
-            yield return new RightTail(login.Sid, new InstancePermissionRight(instance.Name, SqlServerPermissions.ConnectSql), [new PathStep(StepKind.Login, $"{instance.Name} login {login.Name}, which is disabled")], null);
-        foreach (var tail in instance.Permissions.Where(p => p.State == PermissionState.Deny).SelectMany(OfInstance)) yield return tail;
+            yield return new RightTail(
+                login.Sid, new InstancePermissionRight(instance.Name, SqlServerPermissions.ConnectSql),
+                [new PathStep(StepKind.Login, $"{instance.Name} login {login.Name}, which is disabled")], null);
+        foreach (var tail in instance.Permissions.Where(p => p.State == PermissionState.Deny).SelectMany(OfInstance))
+            yield return tail;
         foreach (var tail in instance.Databases.SelectMany(DeniedIn)) yield return tail;
     }
 
@@ -45,13 +54,23 @@ internal sealed class InstanceGrants(InstanceSnapshot instance, HostSnapshot? ho
             foreach (var tail in Ends(user, connect, [], place)) yield return tail;
         var roles = new Dictionary<string, Right>(StringComparer.Ordinal);
         foreach (var (user, role, steps) in level.InRoles)
-            foreach (var tail in Ends(user, roles.TryGetValue(role, out var right) ? right : roles[role] = new DatabaseRoleRight(instance.Name, database.Name, role), steps, place)) yield return tail;
-        foreach (var (permission, entries) in database.Permissions.Where(p => p.State != PermissionState.Deny).GroupBy(p => (p.Permission, p.On)).Select(g => (Permission(database, g.Key.Permission, g.Key.On), g)))
+            foreach (var tail in Ends(
+                user,
+                roles.TryGetValue(role, out var right)
+                    ? right
+                    : roles[role] = new DatabaseRoleRight(instance.Name, database.Name, role),
+                steps, place))
+                yield return tail;
+        foreach (var (permission, entries) in database.Permissions.Where(p =>
+            p.State != PermissionState.Deny).GroupBy(p =>
+                (p.Permission, p.On)).Select(g => (Permission(database, g.Key.Permission, g.Key.On), g)))
             foreach (var tail in entries.SelectMany(p => InDatabase(database, p, permission, level))) yield return tail;
         if (!database.Owner.IsEmpty)
         {
             yield return new RightTail(database.Owner, new DatabaseOwnerRight(instance.Name, database.Name), [], null);
-            yield return new RightTail(database.Owner, new DatabaseRoleRight(instance.Name, database.Name, "db_owner"), [new PathStep(StepKind.Login, $"owner of {place}") { Meaning = StepMeaning.Ownership }], null);
+            yield return new RightTail(
+                database.Owner, new DatabaseRoleRight(instance.Name, database.Name, "db_owner"),
+                [new PathStep(StepKind.Login, $"owner of {place}") { Meaning = StepMeaning.Ownership }], null);
         }
 
         if (!database.AdmitsGuests) yield break;
@@ -62,7 +81,9 @@ internal sealed class InstanceGrants(InstanceSnapshot instance, HostSnapshot? ho
     private IEnumerable<RightTail> DeniedIn(DatabaseSnapshot database)
     {
         var denials = database.Permissions.Where(p => p.State == PermissionState.Deny)
-            .Concat(SqlServerPermissions.DenyingRoles.Where(d => database.Roles.Any(r => Same(r.Role, d.Role))).SelectMany(d => d.Permissions.Select(p => new PermissionEntry(p, PermissionState.Deny, default, d.Role)))).ToList();
+            .Concat(SqlServerPermissions.DenyingRoles.Where(d => database.Roles.Any(r => Same(r.Role, d.Role))).SelectMany(d =>
+                d.Permissions.Select(p => new PermissionEntry(p, PermissionState.Deny, default, d.Role))))
+                .ToList();
         if (denials.Count == 0) return [];
         var level = new Level(database.Users, database.Roles);
         return denials.SelectMany(p => InDatabase(database, p, Permission(database, p.Permission, p.On), level));
@@ -71,15 +92,17 @@ internal sealed class InstanceGrants(InstanceSnapshot instance, HostSnapshot? ho
     private IEnumerable<RightTail> OfInstance(PermissionEntry entry)
     {
         var right = new InstancePermissionRight(instance.Name, entry.Permission);
-        return _level.HoldersOf(entry).SelectMany(h => Ends(h.Login, right, h.Steps));
+        return AtInstance.HoldersOf(entry).SelectMany(h => Ends(h.Login, right, h.Steps));
     }
 
-    private IEnumerable<RightTail> InDatabase(DatabaseSnapshot database, PermissionEntry entry, DatabasePermissionRight right, Level level)
+    private IEnumerable<RightTail> InDatabase(
+        DatabaseSnapshot database, PermissionEntry entry, DatabasePermissionRight right, Level level)
     {
         var place = $"{instance.Name}/{database.Name}";
         var all = level.HoldersOf(entry).SelectMany(h => Ends(h.Login, right, h.Steps, place));
         return database.AdmitsGuests && entry.Role is not null && Same(entry.Role, Public)
-            ? all.Concat(instance.Logins.SelectMany(l => Ends(l, right, [new PathStep(StepKind.Role, $"guest of {place}"), PathStep.ThroughEverybodys(Public)])))
+            ? all.Concat(instance.Logins.SelectMany(l =>
+                Ends(l, right, [new PathStep(StepKind.Role, $"guest of {place}"), PathStep.ThroughEverybodys(Public)])))
             : all;
     }
 
@@ -89,13 +112,16 @@ internal sealed class InstanceGrants(InstanceSnapshot instance, HostSnapshot? ho
     /// </summary>
     private IEnumerable<RightTail> Ends(InstanceLogin login, Right right, IReadOnlyList<PathStep> steps, string? database = null)
     {
-        var through = new PathStep(StepKind.Login, database is null ? $"{instance.Name} login {login.Name}" : $"{database} user {login.Name}");
-        if (host?.LocalGroups.FirstOrDefault(g => g.Sid == login.Sid) is not { } group) return [new RightTail(login.Sid, right, [through, .. steps], null)];
+        var through = new PathStep(
+            StepKind.Login, database is null ? $"{instance.Name} login {login.Name}" : $"{database} user {login.Name}");
+        if (host?.LocalGroups.FirstOrDefault(g => g.Sid == login.Sid) is not { } group)
+            return [new RightTail(login.Sid, right, [through, .. steps], null)];
         var local = new PathStep(StepKind.LocalGroup, $"{host.Name}\\{group.Name}");
         return group.Members.Select(m => new RightTail(m, right, [local, through, .. steps], null));
     }
 
-    private DatabasePermissionRight Permission(DatabaseSnapshot database, string permission, string? on) => new(instance.Name, database.Name, permission, on);
+    private DatabasePermissionRight Permission(DatabaseSnapshot database, string permission, string? on) =>
+        new(instance.Name, database.Name, permission, on);
 
     private static bool Same(string a, string b) => string.Equals(a, b, StringComparison.OrdinalIgnoreCase);
 

@@ -21,7 +21,8 @@ internal static class RoleClosure
             for (var at = 0; at < around.Count; at++)
             {
                 var (inner, steps) = around[at];
-                around.AddRange(holders[inner].Where(seen.Add).Select(outer => (outer, (PathStep[])[.. steps, PathStep.Through(inner)])));
+                around.AddRange(holders[inner].Where(seen.Add).Select(outer =>
+                    (outer, (PathStep[])[.. steps, PathStep.Through(inner)])));
             }
 
             foreach (var sid in role.Members)

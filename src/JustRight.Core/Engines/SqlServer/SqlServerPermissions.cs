@@ -104,12 +104,20 @@ public static class SqlServerPermissions
         In("TAKE OWNERSHIP", Control, ControlServer, 75, "make itself owner"),
         In("UNMASK", Control, ControlServer, 20, "see masked data"),
         In("UPDATE", Control, ControlServer, 20, "change data"),
-        In("VIEW DATABASE PERFORMANCE STATE", "VIEW DATABASE STATE", "VIEW SERVER PERFORMANCE STATE", 5, "see how its database performs"),
-        In("VIEW DATABASE SECURITY STATE", "VIEW DATABASE STATE", "VIEW SERVER SECURITY STATE", 5, "see its database's security state"),
+        In(
+            "VIEW DATABASE PERFORMANCE STATE", "VIEW DATABASE STATE", "VIEW SERVER PERFORMANCE STATE", 5,
+            "see how its database performs"),
+        In(
+            "VIEW DATABASE SECURITY STATE", "VIEW DATABASE STATE", "VIEW SERVER SECURITY STATE", 5,
+            "see its database's security state"),
         In("VIEW DATABASE STATE", Control, "VIEW SERVER STATE", 10, "see the state of its database"),
         In("VIEW DEFINITION", Control, "VIEW ANY DEFINITION", 10, "see definitions in its database"),
-        In("VIEW PERFORMANCE DEFINITION", "VIEW DEFINITION", "VIEW ANY PERFORMANCE DEFINITION", 5, "see definitions for performance"),
-        In("VIEW SECURITY DEFINITION", "VIEW DEFINITION", "VIEW ANY SECURITY DEFINITION", 5, "see who holds what in its database"));
+        In(
+            "VIEW PERFORMANCE DEFINITION", "VIEW DEFINITION", "VIEW ANY PERFORMANCE DEFINITION", 5,
+            "see definitions for performance"),
+        In(
+            "VIEW SECURITY DEFINITION", "VIEW DEFINITION", "VIEW ANY SECURITY DEFINITION", 5,
+            "see who holds what in its database"));
 
     /// <summary>Further ones of a database, of which the tables above say nothing: they are no slips of the pen.</summary>
     private static string[] Untabled =>
@@ -148,7 +156,9 @@ public static class SqlServerPermissions
         ("dbcreator", ["ALTER ANY DATABASE", "CREATE ANY DATABASE"]),
         ("processadmin", ["ALTER ANY CONNECTION", "ALTER SERVER STATE"]),
         ("setupadmin", ["ALTER ANY LINKED SERVER"]),
-        ("serveradmin", ["ALTER ANY ENDPOINT", "ALTER RESOURCES", "ALTER SERVER STATE", "ALTER SETTINGS", "SHUTDOWN", "VIEW SERVER STATE"]),
+        (
+            "serveradmin",
+            ["ALTER ANY ENDPOINT", "ALTER RESOURCES", "ALTER SERVER STATE", "ALTER SETTINGS", "SHUTDOWN", "VIEW SERVER STATE"]),
         ("securityadmin", ["ALTER ANY LOGIN"]),
     ];
 
@@ -159,7 +169,11 @@ public static class SqlServerPermissions
         ("db_datawriter", ["DELETE", "INSERT", "UPDATE"]),
         ("db_backupoperator", ["BACKUP DATABASE", "BACKUP LOG", "CHECKPOINT"]),
         ("db_accessadmin", ["ALTER ANY USER", Connect, "CREATE SCHEMA"]),
-        ("db_ddladmin", ["ALTER ANY SCHEMA", "CHECKPOINT", "CREATE FUNCTION", "CREATE PROCEDURE", "CREATE SYNONYM", "CREATE TABLE", "CREATE TYPE", "CREATE VIEW", "REFERENCES"]),
+        (
+            "db_ddladmin",
+            [
+                "ALTER ANY SCHEMA", "CHECKPOINT", "CREATE FUNCTION", "CREATE PROCEDURE", "CREATE SYNONYM", "CREATE TABLE",
+                "CREATE TYPE", "CREATE VIEW", "REFERENCES"]),
         ("db_securityadmin", ["ALTER ANY APPLICATION ROLE", "ALTER ANY ROLE", "CREATE SCHEMA", "VIEW DEFINITION"]),
         ("db_owner", [Control]),
     ];
@@ -193,9 +207,12 @@ public static class SqlServerPermissions
         }
     }
 
-    private static FrozenDictionary<string, SqlServerPermission> Table(params SqlServerPermission[] rows) => rows.ToFrozenDictionary(r => r.Name, StringComparer.OrdinalIgnoreCase);
+    private static FrozenDictionary<string, SqlServerPermission> Table(params SqlServerPermission[] rows) =>
+        rows.ToFrozenDictionary(r => r.Name, StringComparer.OrdinalIgnoreCase);
 
-    private static SqlServerPermission At(string name, string? coveredBy, int points, string lets) => new(name, coveredBy, null, points, lets);
+    private static SqlServerPermission At(string name, string? coveredBy, int points, string lets) =>
+        new(name, coveredBy, null, points, lets);
 
-    private static SqlServerPermission In(string name, string? coveredBy, string above, int points, string lets) => new(name, coveredBy, above, points, lets);
+    private static SqlServerPermission In(string name, string? coveredBy, string above, int points, string lets) =>
+        new(name, coveredBy, above, points, lets);
 }

@@ -13,7 +13,8 @@ namespace JustRight.Core.Fit.Confirmations;
 /// <param name="At">When their word was written down.</param>
 /// <param name="Until">Until when it counts.</param>
 public sealed record Confirmation(
-    string Install, string GrantId, string Principal, Sid? Sid, IReadOnlyList<string> Lets, bool Held, string By, DateTimeOffset At, DateTimeOffset Until);
+    string Install, string GrantId, string Principal, Sid? Sid, IReadOnlyList<string> Lets, bool Held, string By,
+    DateTimeOffset At, DateTimeOffset Until);
 
 /// <summary>Every confirmation there is; the latest one of a grant counts.</summary>
 public sealed class ConfirmationIndex(IEnumerable<Confirmation> confirmations)

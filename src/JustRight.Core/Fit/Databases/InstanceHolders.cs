@@ -30,11 +30,16 @@ public static class InstanceHolders
         foreach (var node in Enumerable.Range(0, view.Graph.Count).OrderBy(view.Graph.NameOf, StringComparer.OrdinalIgnoreCase))
         {
             var everybodys = view.Graph.Baseline.Contains(node);
-            if (!everybodys && (view.Graph.PrincipalOf(node) is not { Kind: not PrincipalKind.Group } || !(logins.Contains(node) || view.Graph.Closure(node).Any(logins.Contains)))) continue;
+            if (!everybodys
+                && (view.Graph.PrincipalOf(node) is not { Kind: not PrincipalKind.Group }
+                    || !(logins.Contains(node) || view.Graph.Closure(node).Any(logins.Contains))))
+                continue;
             var holdings = view.HoldingsOf(node);
-            foreach (var held in everybodys ? Own(view, node, instance) : MereEntrances.Without([.. holdings.All(_ => true).Where(h => IsAt(h.Right, instance))], []))
+            foreach (var held in everybodys ? Own(view, node, instance) : MereEntrances.Without(
+                [.. holdings.All(_ => true).Where(h => IsAt(h.Right, instance))], []))
             {
-                if (found.Count < most) found.Add(new InstanceHolder(node, held.Right, holdings.PathsOf(held), WhyNot(view, held.Right, holdings)));
+                if (found.Count < most)
+                    found.Add(new InstanceHolder(node, held.Right, holdings.PathsOf(held), WhyNot(view, held.Right, holdings)));
                 else more++;
             }
         }
@@ -48,14 +53,18 @@ public static class InstanceHolders
     /// </summary>
     private static HashSet<int> Reaching(SurveyView view, InstanceSnapshot instance)
     {
-        if (instance.PostgreSql is not null) return [.. Enumerable.Range(0, view.Graph.Count).Where(n => view.Index.ElsewhereTo(view.Graph.SidOf(n)).Any(t => IsAt(t.Right, instance)))];
+        if (instance.PostgreSql is not null)
+            return [.. Enumerable.Range(0, view.Graph.Count).Where(n =>
+                view.Index.ElsewhereTo(view.Graph.SidOf(n)).Any(t => IsAt(t.Right, instance)))];
         var members = view.Host(instance.Host)?.LocalGroups.ToDictionary(g => g.Sid, g => g.Members) ?? [];
-        return [.. instance.Logins.Concat(instance.Databases.SelectMany(d => d.Users)).SelectMany(l => members.GetValueOrDefault(l.Sid, [l.Sid])).Concat(instance.Databases.Select(d => d.Owner)).Select(view.Graph.IndexOf).Where(n => n >= 0)];
+        return [.. instance.Logins.Concat(instance.Databases.SelectMany(d => d.Users)).SelectMany(l =>
+            members.GetValueOrDefault(l.Sid, [l.Sid])).Concat(instance.Databases.Select(d => d.Owner)).Select(view.Graph.IndexOf).Where(n => n >= 0)];
     }
 
     private static IEnumerable<Held> Own(SurveyView view, int node, InstanceSnapshot instance)
     {
-        foreach (var tails in view.Index.To(view.Graph.SidOf(node), _ => true).Where(t => IsAt(t.Right, instance)).GroupBy(t => t.Right))
+        foreach (var tails in view.Index.To(view.Graph.SidOf(node), _ => true).Where(t =>
+            IsAt(t.Right, instance)).GroupBy(t => t.Right))
         {
             var held = new Held(tails.Key);
             held.Tails.AddRange(tails.Select(t => (node, t)));
@@ -77,5 +86,6 @@ public static class InstanceHolders
         string By(int node) => node == holdings.Account ? "" : $", by {view.Graph.NameOf(node)}";
     }
 
-    private static bool IsAt(Right right, InstanceSnapshot instance) => string.Equals(right.AtInstance, instance.Name, StringComparison.OrdinalIgnoreCase);
+    private static bool IsAt(Right right, InstanceSnapshot instance) =>
+        string.Equals(right.AtInstance, instance.Name, StringComparison.OrdinalIgnoreCase);
 }

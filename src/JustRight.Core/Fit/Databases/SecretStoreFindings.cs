@@ -21,20 +21,26 @@ internal static class SecretStoreFindings
             var place = $"{store.Instance}/{store.Database}";
             if (view.Instance(store.Instance) is not { Unread: null } instance)
             {
-                yield return new Finding(place, $"It keeps credentials of other systems ({store.At}), and the rest of {store.Instance} was not read.", false);
+                yield return new Finding(
+                    place, $"It keeps credentials of other systems ({store.At}), and the rest of {store.Instance} was not read.",
+                    false);
                 continue;
             }
 
-            var others = instance.Databases.Select(d => d.Name).Where(d => !Same(d, store.Database) && !SystemDatabases.Contains(d, StringComparer.OrdinalIgnoreCase)).ToList();
+            var others = instance.Databases.Select(d => d.Name)
+                .Where(d => !Same(d, store.Database) && !SystemDatabases.Contains(d, StringComparer.OrdinalIgnoreCase)).ToList();
             var rulers = AllEngines.RulersOf(instance, view);
             if (others.Count == 0 && rulers.Count == 0) continue;
-            var shares = others.Count == 0 ? "" : $" It shares its instance with {Named(others)}: a separate instance would keep their administrators out.";
+            var shares = others.Count == 0
+                ? ""
+                : $" It shares its instance with {Named(others)}: a separate instance would keep their administrators out.";
             var ruled = rulers.Count == 0 ? "" : $" Accounts with full control of the instance can read it too: {Named(rulers)}.";
             yield return new Finding(place, $"It keeps credentials of other systems ({store.At}).{shares}{ruled}", false);
         }
     }
 
-    private static string Named(IReadOnlyList<string> names) => string.Join(", ", names.Take(MostNamed)) + (names.Count > MostNamed ? $" and {names.Count - MostNamed} more" : "");
+    private static string Named(IReadOnlyList<string> names) =>
+        string.Join(", ", names.Take(MostNamed)) + (names.Count > MostNamed ? $" and {names.Count - MostNamed} more" : "");
 
     private static bool Same(string a, string b) => string.Equals(a, b, StringComparison.OrdinalIgnoreCase);
 }

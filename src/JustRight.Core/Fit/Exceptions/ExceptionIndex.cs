@@ -3,7 +3,8 @@ namespace JustRight.Core.Fit.Exceptions;
 /// <summary>The exceptions of an install, the latest word on each target counting.</summary>
 public sealed class ExceptionIndex(IEnumerable<AcceptedException> exceptions)
 {
-    private readonly Dictionary<string, AcceptedException> _byTarget = exceptions.OrderBy(e => e.Id).GroupBy(e => e.Target).ToDictionary(g => g.Key, g => g.Last(), StringComparer.Ordinal);
+    private readonly Dictionary<string, AcceptedException> _byTarget = exceptions.OrderBy(e => e.Id).GroupBy(e => e.Target).ToDictionary(
+        g => g.Key, g => g.Last(), StringComparer.Ordinal);
 
     /// <summary>None.</summary>
     public static ExceptionIndex Empty { get; } = new([]);
@@ -13,13 +14,16 @@ public sealed class ExceptionIndex(IEnumerable<AcceptedException> exceptions)
 
     /// <summary>The judgement with the exception that covers it, or with a note that it did until its end.</summary>
     public Judgement Apply(Judgement judgement, DateTimeOffset now) =>
-        !IsOff(judgement.Verdict) || _byTarget.GetValueOrDefault(judgement.Id) is not { } exception || exception.Verdict != judgement.Verdict ? judgement
+        !IsOff(judgement.Verdict) || _byTarget.GetValueOrDefault(judgement.Id) is not { } exception
+            || exception.Verdict != judgement.Verdict ? judgement
             : exception.StandsAt(now) ? judgement with { Accepted = exception }
             : judgement with { Notes = [.. judgement.Notes, Ended(exception)] };
 
     /// <summary>The finding with the exception that covers it.</summary>
     public Finding Apply(Finding finding, DateTimeOffset now) =>
-        finding.IsExcess && _byTarget.GetValueOrDefault(finding.Id) is { } exception && exception.StandsAt(now) ? finding with { Accepted = exception } : finding;
+        finding.IsExcess && _byTarget.GetValueOrDefault(finding.Id) is { } exception && exception.StandsAt(now)
+            ? finding with { Accepted = exception }
+            : finding;
 
     private static string Ended(AcceptedException exception) =>
         $"{exception.By} accepted it until {exception.UntilWords} ({exception.Why}); the exception has expired";

@@ -15,7 +15,8 @@ internal static class MachineStandIns
     /// <summary>The computer accounts that hold a right which an account of the plan needs elsewhere.</summary>
     public static IEnumerable<Judgement> Of(Plan plan, PlannedAccount account, SurveyView view)
     {
-        var needed = plan.GrantsOf(account.Key).Where(g => g.Right.MachineMayHold).DistinctBy(g => g.Right.Key).ToDictionary(g => g.Right.Key, StringComparer.Ordinal);
+        var needed = plan.GrantsOf(account.Key).Where(g => g.Right.MachineMayHold).DistinctBy(g => g.Right.Key)
+            .ToDictionary(g => g.Right.Key, StringComparer.Ordinal);
         foreach (var host in plan.Services.Where(s => s.Account == account.Key).Select(s => s.Host).Distinct(StringComparer.OrdinalIgnoreCase))
         {
             var node = view.Graph.IndexOf(ServiceIdentity.ComputerAccount(host));
@@ -24,8 +25,15 @@ internal static class MachineStandIns
             var all = machine.All().ToList(); // a machine holds little: less than the plan needs
             foreach (var held in all)
             {
-                if (!(needed.TryGetValue(held.Right.Key, out var grant) || (grant = Entered(held.Right, all, needed)) is not null) || Same(held.Right.Place, host) || view.Baseline.Of(held.Right).Count > 0) continue;
-                yield return new Judgement($"{account.Key}/machine/{host}/{held.Right.Key}", account.Key, held.Right, Verdict.Excess, Reason(plan, account, host, view), machine.PathsOf(held)) { Machine = host };
+                if (!(needed.TryGetValue(held.Right.Key, out var grant) || (grant = Entered(held.Right, all, needed)) is not null)
+                    || Same(held.Right.Place, host) || view.Baseline.Of(held.Right).Count > 0)
+                    continue;
+                yield return new Judgement(
+                    $"{account.Key}/machine/{host}/{held.Right.Key}", account.Key, held.Right, Verdict.Excess,
+                    Reason(plan, account, host, view), machine.PathsOf(held))
+                {
+                    Machine = host,
+                };
             }
         }
     }
@@ -38,10 +46,14 @@ internal static class MachineStandIns
         var name = plan.Accounts.First(a => a.Key == account).Name;
         foreach (var asked in plan.Services.Where(s => s.Account == account && Same(s.Host, host)))
         {
-            if (view.Host(host) is not { Unread: null } read || AllEngines.OfService(new ServiceAsked(host, asked.Name, ServiceAspect.Identity)).WhyUnread(view) is not null) return $"what {asked.Name} on {host} runs as could not be read";
+            if (view.Host(host) is not { Unread: null } read
+                || AllEngines.OfService(new ServiceAsked(host, asked.Name, ServiceAspect.Identity)).WhyUnread(view) is not null)
+                return $"what {asked.Name} on {host} runs as could not be read";
             if (read.Services.FirstOrDefault(s => Same(s.Name, asked.Name)) is not { } service) continue;
-            if (!ServiceJudge.IsAccount(service.Account, host, name, plan)) return $"{asked.Name} on {host} is still set to run as {ServiceIdentity.Parse(service.Account, host)}";
-            if (service.Running && !ServiceJudge.RunsNowAs(service, host, name, plan, view)) return $"{asked.Name} on {host} was not seen running as {name} yet: restart it first";
+            if (!ServiceJudge.IsAccount(service.Account, host, name, plan))
+                return $"{asked.Name} on {host} is still set to run as {ServiceIdentity.Parse(service.Account, host)}";
+            if (service.Running && !ServiceJudge.RunsNowAs(service, host, name, plan, view))
+                return $"{asked.Name} on {host} was not seen running as {name} yet: restart it first";
         }
 
         return null;
@@ -59,7 +71,9 @@ internal static class MachineStandIns
     }
 
     private static string Reason(Plan plan, PlannedAccount account, string host, SurveyView view) =>
-        WhyStillNeeded(plan, account.Key, host, view) is { } why ? $"held by the computer account: {why}" : $"held by the computer account, and nothing of this plan on {host} runs as it any more";
+        WhyStillNeeded(plan, account.Key, host, view) is { } why
+            ? $"held by the computer account: {why}"
+            : $"held by the computer account, and nothing of this plan on {host} runs as it any more";
 
     private static bool Same(string a, string b) => string.Equals(a, b, StringComparison.OrdinalIgnoreCase);
 }

@@ -15,8 +15,10 @@ namespace JustRight.Core.Fit.Hosts;
 internal sealed class ServiceFindings(Plan plan, SurveyView view)
 {
     private static readonly Directory.Sid Service = LogonKind.GroupsOf("service")[0];
-    private readonly ILookup<string, PlannedService> _asked = plan.Services.ToLookup(s => s.Host, StringComparer.OrdinalIgnoreCase);
-    private readonly ILookup<string, string> _constants = plan.Grants.Where(g => g.Right.OnList is not null).ToLookup(g => g.Right.Place, g => g.Right.OnList!, StringComparer.OrdinalIgnoreCase);
+    private readonly ILookup<string, PlannedService> _asked = plan.Services.ToLookup(
+        s => s.Host, StringComparer.OrdinalIgnoreCase);
+    private readonly ILookup<string, string> _constants = plan.Grants.Where(g => g.Right.OnList is not null).ToLookup(
+        g => g.Right.Place, g => g.Right.OnList!, StringComparer.OrdinalIgnoreCase);
 
     /// <summary>The findings of one host.</summary>
     public IEnumerable<Finding> Of(HostSnapshot host)
@@ -24,10 +26,12 @@ internal sealed class ServiceFindings(Plan plan, SurveyView view)
         var order = new ServiceOrder(host.Services);
         foreach (var account in plan.Accounts)
         {
-            if (view.Graph.IndexOf(account.Name) is not (>= 0 and var node) || view.Graph.PrincipalOf(node) is not { } found) continue;
+            if (view.Graph.IndexOf(account.Name) is not (>= 0 and var node) || view.Graph.PrincipalOf(node) is not { } found)
+                continue;
             foreach (var service in host.Services.Where(s => ServiceJudge.IsAccount(s.Account, host.Name, account.Name, plan)))
             {
-                if (ServiceJudge.RunsNowAs(service, host.Name, account.Name, plan, view) && service.RunsSince is { } since && found.PasswordSetAt is { } set && set > since && service.Running)
+                if (ServiceJudge.RunsNowAs(service, host.Name, account.Name, plan, view) && service.RunsSince is { } since
+                    && found.PasswordSetAt is { } set && set > since && service.Running)
                     yield return Say($"{service.Name} runs since {Time(since)} and the password of {account.Name} was renewed after that, at {Time(set)}: its next start fails unless the new password was set there too.");
                 if (account.WorksAs == WorksAs.Person) yield return Say(RunsAsPerson(service, account));
                 else if (_asked[host.Name].All(s => !Same(s.Name, service.Name)))
@@ -38,8 +42,10 @@ internal sealed class ServiceFindings(Plan plan, SurveyView view)
         foreach (var asked in _asked[host.Name])
         {
             if (order.Find(asked.Name) is not { } service) continue;
-            if (service is { Running: false, Start: ServiceStart.Automatic or ServiceStart.AutomaticDelayed }) yield return Say($"{service.Name} starts {ServiceWords.Of(service.Start)} and does not run.");
-            if (asked.After.Count == 0 && order.ObstaclesOf(service.Name) is [var first, ..]) yield return Say($"{service.Name} cannot start: {first.Words}.");
+            if (service is { Running: false, Start: ServiceStart.Automatic or ServiceStart.AutomaticDelayed })
+                yield return Say($"{service.Name} starts {ServiceWords.Of(service.Start)} and does not run.");
+            if (asked.After.Count == 0 && order.ObstaclesOf(service.Name) is [var first, ..])
+                yield return Say($"{service.Name} cannot start: {first.Words}.");
             foreach (var text in Swap(asked, service, host).Concat(NotApart(asked, service, host))) yield return Say(text);
         }
 
@@ -65,8 +71,10 @@ internal sealed class ServiceFindings(Plan plan, SurveyView view)
     /// </summary>
     private IEnumerable<string> NotApart(PlannedService asked, HostService service, HostSnapshot host)
     {
-        foreach (var other in plan.Accounts.Where(a => a.Key != asked.Account && ServiceJudge.IsAccount(service.Account, host.Name, a.Name, plan)))
-            if (plan.Separate.FirstOrDefault(s => s.Accounts.Contains(other.Key) && s.Accounts.Contains(asked.Account)) is { } apart)
+        foreach (var other in plan.Accounts.Where(a =>
+            a.Key != asked.Account && ServiceJudge.IsAccount(service.Account, host.Name, a.Name, plan)))
+            if (plan.Separate.FirstOrDefault(s =>
+                s.Accounts.Contains(other.Key) && s.Accounts.Contains(asked.Account)) is { } apart)
                 yield return $"{service.Name} runs as {other.Name}, the account of {other.Key}, and the sheet keeps {asked.Account} apart from it ({apart.At}): {apart.Why}.";
     }
 
@@ -74,14 +82,19 @@ internal sealed class ServiceFindings(Plan plan, SurveyView view)
     private IEnumerable<string> Swap(PlannedService asked, HostService service, HostSnapshot host)
     {
         var now = ServiceIdentity.Parse(service.Account, host.Name);
-        if (now.IsOfDomain || AllEngines.OfService(new ServiceAsked(host.Name, service.Name, ServiceAspect.Identity)).WhyUnread(view) is not null) yield break;
+        if (now.IsOfDomain
+            || AllEngines.OfService(new ServiceAsked(host.Name, service.Name, ServiceAspect.Identity))
+                .WhyUnread(view) is not null)
+            yield break;
         var account = plan.Accounts.First(a => a.Key == asked.Account);
         var node = view.Graph.IndexOf(account.Name);
         var then = node < 0 ? null : view.HoldingsOf(node);
         var loses = now.Kind == IdentityKind.LocalSystem
             ? "it may do anything on this host now, and then only what the account holds here"
             : Lost(host, now, then) is { Count: > 0 } lost ? $"on this host it loses: {string.Join(", ", lost)}" : "on this host it loses no right";
-        var network = now.OnNetwork(host.Name) is { } computer ? $"other hosts see it as {plan.Domain}\\{computer} now, and as {plan.Domain}\\{account.Name} then" : $"other hosts see it as anonymous now, and as {plan.Domain}\\{account.Name} then";
+        var network = now.OnNetwork(host.Name) is { } computer
+            ? $"other hosts see it as {plan.Domain}\\{computer} now, and as {plan.Domain}\\{account.Name} then"
+            : $"other hosts see it as anonymous now, and as {plan.Domain}\\{account.Name} then";
         yield return $"{service.Name} runs as {now} and should run as {account.Name}: {loses}; {network}.";
     }
 
@@ -91,7 +104,9 @@ internal sealed class ServiceFindings(Plan plan, SurveyView view)
         foreach (var list in host.LogonLists.Where(l => Privileges.Find(l.Constant) is not null))
         {
             var right = AllEngines.OnList(list.Constant, host.Name)!.Value.Right;
-            if (list.Holders.Any(now.LocalSids.Contains) && then?.Of(right, ["service"]) is null && !view.Index.Gives(Service, right) && view.Baseline.Of(right).Count == 0) lost.Add(right.Words);
+            if (list.Holders.Any(now.LocalSids.Contains) && then?.Of(right, ["service"]) is null
+                && !view.Index.Gives(Service, right) && view.Baseline.Of(right).Count == 0)
+                lost.Add(right.Words);
         }
 
         return lost;
@@ -102,9 +117,13 @@ internal sealed class ServiceFindings(Plan plan, SurveyView view)
     {
         foreach (var constant in _constants[host.Name].Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal))
         {
-            if (view.Policies.Of(host.Name, constant) is not { Policy: { } policy, List: { } list } || DefaultUserRights.Of(constant) is not { } born) continue;
-            var left = born.Where(s => list.Entries.All(e => PolicyEntries.SidOf(e, view.Graph) != s)).Select(s => BuiltInGroups.NameOf(s) ?? Directory.WellKnownSids.NameOf(s) ?? s.ToString()).ToList();
-            if (left.Count > 0) yield return $"Policy {policy.Name} decides who holds {constant} here, and its list lacks {string.Join(", ", left)}, which a new server has on its list.";
+            if (view.Policies.Of(host.Name, constant) is not { Policy: { } policy, List: { } list }
+                || DefaultUserRights.Of(constant) is not { } born)
+                continue;
+            var left = born.Where(s => list.Entries.All(e => PolicyEntries.SidOf(e, view.Graph) != s))
+                .Select(s => BuiltInGroups.NameOf(s) ?? Directory.WellKnownSids.NameOf(s) ?? s.ToString()).ToList();
+            if (left.Count > 0)
+                yield return $"Policy {policy.Name} decides who holds {constant} here, and its list lacks {string.Join(", ", left)}, which a new server has on its list.";
         }
     }
 

@@ -32,7 +32,9 @@ internal sealed class ServiceJudge(SurveyView view, Plan plan)
         if (grant.Right.WhyUnread(view) is { } unread) return Say(Verdict.Unseen, unread);
         var host = view.Host(right.Host)!;
         if (OrderOf(host).Find(right.Service) is not { } service)
-            return plan.Stage == Stage.Planned ? Say(Verdict.Pending, "setup creates the service") : Say(Verdict.Missing, $"there is no service {right.Service} on {host.Name}; setup should have created it");
+            return plan.Stage == Stage.Planned
+                ? Say(Verdict.Pending, "setup creates the service")
+                : Say(Verdict.Missing, $"there is no service {right.Service} on {host.Name}; setup should have created it");
 
         var (fits, reason) = right.Aspect switch
         {
@@ -45,15 +47,20 @@ internal sealed class ServiceJudge(SurveyView view, Plan plan)
         {
             true => Say(Verdict.Met, reason),
             null => Say(Verdict.Unseen, reason),
-            _ when asked.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned => Say(Verdict.Pending, $"setup sets it; now {reason}"),
+            _ when asked.GivenBy == GivenBy.Setup && plan.Stage == Stage.Planned =>
+                Say(Verdict.Pending, $"setup sets it; now {reason}"),
             _ => Say(Verdict.Missing, reason),
         };
 
-        Judgement Say(Verdict verdict, string text) => new(grant.Id, grant.Account, grant.Right, verdict, text, []) { Grant = grant };
+        Judgement Say(Verdict verdict, string text) => new(grant.Id, grant.Account, grant.Right, verdict, text, [])
+        {
+            Grant = grant,
+        };
     }
 
     /// <summary>The order of a host's services, read once.</summary>
-    public ServiceOrder OrderOf(HostSnapshot host) => _orders.TryGetValue(host.Name, out var order) ? order : _orders[host.Name] = new ServiceOrder(host.Services);
+    public ServiceOrder OrderOf(HostSnapshot host) =>
+        _orders.TryGetValue(host.Name, out var order) ? order : _orders[host.Name] = new ServiceOrder(host.Services);
 
     /// <summary>
     /// Whether a name that a host gives an account of a service means an account of the plan: same domain, same logon name.
@@ -66,7 +73,8 @@ internal sealed class ServiceJudge(SurveyView view, Plan plan)
     /// <param name="upnSuffix">What its user principal names end with.</param>
     public static bool IsAccount(string text, string host, string account, string domain, string upnSuffix)
     {
-        if (!text.Contains(account, StringComparison.OrdinalIgnoreCase)) return false; // most services run as something else, and reading a name takes longer
+        // most services run as something else, and reading a name takes longer
+        if (!text.Contains(account, StringComparison.OrdinalIgnoreCase)) return false;
         var identity = ServiceIdentity.Parse(text, host);
         if (!identity.IsOfDomain || !Same(identity.Name, account)) return false;
         var slash = text.IndexOf('\\', StringComparison.Ordinal);
@@ -104,11 +112,20 @@ internal sealed class ServiceJudge(SurveyView view, Plan plan)
                 : (true, "it is not running: its next start uses the account it is set to");
         }
 
-        if (service.RunsNowAs is null && service.RunsNowAsSid.IsEmpty) return (null, $"its running account could not be read{(host.UnreadParts.FirstOrDefault(p => p.Part == HostSnapshot.RunningIdentitiesPart) is { } part ? $": {part.Reason}" : "")}");
+        if (service.RunsNowAs is null && service.RunsNowAsSid.IsEmpty)
+            return (
+                null,
+                $"its running account could not be read{(host.UnreadParts.FirstOrDefault(p => p.Part == HostSnapshot.RunningIdentitiesPart) is { } part ? $": {part.Reason}" : "")}");
         if (IsGone(account)) return (false, $"{account.Name} does not exist");
         if (RunsNowAs(service, host.Name, account.Name, plan, view)) return (true, $"it runs as {account.Name}{since}");
-        var now = service.RunsNowAs is { } text ? ServiceIdentity.Parse(text, host.Name).ToString() : service.RunsNowAsSid.ToString();
-        return (false, IsAccount(service.Account, host.Name, account.Name, plan) ? $"it still runs as {now}{since}: restart it" : $"it runs as {now}{since}");
+        var now = service.RunsNowAs is { } text
+            ? ServiceIdentity.Parse(text, host.Name).ToString()
+            : service.RunsNowAsSid.ToString();
+        return (
+            false,
+            IsAccount(service.Account, host.Name, account.Name, plan)
+                ? $"it still runs as {now}{since}: restart it"
+                : $"it runs as {now}{since}");
     }
 
     private (bool? Fits, string Reason) Order(HostService service, HostSnapshot host, PlannedService asked)
@@ -116,15 +133,24 @@ internal sealed class ServiceJudge(SurveyView view, Plan plan)
         var order = OrderOf(host);
         var all = order.WaitsForAll(service.Name);
         var missing = asked.After.Where(a => !all.Contains(a, StringComparer.OrdinalIgnoreCase)).ToList();
-        if (missing.Count > 0) return (false, $"it does not wait for {string.Join(" and ", missing)}{(service.WaitsFor.Count > 0 ? $", only for {string.Join(", ", service.WaitsFor)}" : "")}");
-        return order.ObstaclesOf(service.Name) is [var first, ..] ? (false, first.Words) : (true, $"it waits for {string.Join(", ", service.WaitsFor)}");
+        if (missing.Count > 0)
+            return (
+                false,
+                $"it does not wait for {string.Join(" and ", missing)}{(service.WaitsFor.Count > 0 ? $", only for {string.Join(", ", service.WaitsFor)}" : "")}");
+        return order.ObstaclesOf(service.Name) is [var first, ..]
+            ? (false, first.Words)
+            : (true, $"it waits for {string.Join(", ", service.WaitsFor)}");
     }
 
     /// <summary>A service goes on with an account that was deleted until it is to start again.</summary>
     private bool IsGone(PlannedAccount account) =>
-        view.Survey.Directory.Unread is null && view.Graph.IndexOf(account.Name) is var node && (node < 0 || view.Graph.PrincipalOf(node) is null);
+        view.Survey.Directory.Unread is null && view.Graph.IndexOf(account.Name) is var node
+            && (node < 0 || view.Graph.PrincipalOf(node) is null);
 
-    private string Beyond(ServiceIdentity identity, string host) => identity.IsOfDomain ? "" : identity.OnNetwork(host) is { } name ? $", to other hosts {plan.Domain}\\{name}" : ", anonymous to other hosts";
+    private string Beyond(ServiceIdentity identity, string host) =>
+        identity.IsOfDomain ? ""
+            : identity.OnNetwork(host) is { } name ? $", to other hosts {plan.Domain}\\{name}"
+            : ", anonymous to other hosts";
 
     private static bool Same(string a, string b) => string.Equals(a, b, StringComparison.OrdinalIgnoreCase);
 }

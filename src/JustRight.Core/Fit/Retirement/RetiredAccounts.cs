@@ -25,12 +25,15 @@ internal static class RetiredAccounts
             (_, { } found) when found.State.HasFlag(AccountState.Disabled) => (Verdict.Done, "disabled"),
             _ => (Verdict.Excess, "nothing uses it, and it is not disabled"),
         };
-        yield return new Judgement($"{account.Key}/{AllEngines.OfAccount(domain, AccountAspect.Exists).Key}", account.Key, AllEngines.OfAccount(domain, AccountAspect.Exists), verdict, reason, []);
+        yield return new Judgement(
+            $"{account.Key}/{AllEngines.OfAccount(domain, AccountAspect.Exists).Key}", account.Key,
+            AllEngines.OfAccount(domain, AccountAspect.Exists), verdict, reason, []);
     }
 
     /// <summary>Why an account stays though its install goes, or null when it goes along.</summary>
     public static string? WhyKept(NeedsIndex needs, PlannedAccount account) =>
-        needs.UsersOf(account.Name).Distinct().ToList() is { Count: > 0 } users ? $"kept: {string.Join(" and ", users)} {(users.Count == 1 ? "uses" : "use")} it"
+        needs.UsersOf(account.Name).Distinct()
+            .ToList() is { Count: > 0 } users ? $"kept: {string.Join(" and ", users)} {(users.Count == 1 ? "uses" : "use")} it"
             : account.Existing ? "kept: it existed before, and its owner decides"
             : null;
 }

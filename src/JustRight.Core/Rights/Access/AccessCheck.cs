@@ -22,7 +22,8 @@ public static class AccessCheck
     /// <param name="token">Who asks.</param>
     /// <param name="question">What is asked.</param>
     /// <param name="self">The object's own SID, or empty when it has none: what Self in an entry stands for.</param>
-    public static AccessDecision Judge(SecurityDescriptor descriptor, AccessToken token, AccessQuestion question, Sid self = default)
+    public static AccessDecision Judge(
+        SecurityDescriptor descriptor, AccessToken token, AccessQuestion question, Sid self = default)
     {
         var worst = Walk(descriptor, token, question, self, unknownAllows: false, out var unknown);
         if (unknown is not (var at, var reason)) return worst;
@@ -33,28 +34,34 @@ public static class AccessCheck
         return worst.Answer == AccessAnswer.Yes ? worst : best;
     }
 
-    private static AccessDecision Walk(SecurityDescriptor descriptor, AccessToken token, AccessQuestion question, Sid self, bool unknownAllows, out (int At, AccessReason Reason)? unknown)
+    private static AccessDecision Walk(
+        SecurityDescriptor descriptor, AccessToken token, AccessQuestion question, Sid self, bool unknownAllows,
+        out (int At, AccessReason Reason)? unknown)
     {
         unknown = null;
         var left = question.Rights;
         var reason = AccessReason.Allowed;
         if ((left & AccessRights.AccessSystemSecurity) != 0)
         {
-            if (!token.MayManageAudit) return new AccessDecision(AccessAnswer.No, AccessReason.NothingAllows, -1, AccessRights.AccessSystemSecurity);
+            if (!token.MayManageAudit)
+                return new AccessDecision(AccessAnswer.No, AccessReason.NothingAllows, -1, AccessRights.AccessSystemSecurity);
             (left, reason) = (left & ~AccessRights.AccessSystemSecurity, AccessReason.Privilege);
         }
 
-        if ((left & AccessRights.WriteOwner) != 0 && token.MayTakeOwnership) (left, reason) = (left & ~AccessRights.WriteOwner, AccessReason.Privilege);
+        if ((left & AccessRights.WriteOwner) != 0 && token.MayTakeOwnership)
+            (left, reason) = (left & ~AccessRights.WriteOwner, AccessReason.Privilege);
         else if ((left & AccessRights.WriteOwner) != 0 && IsDoubtful(AccessTokens.Administrators, token))
         {
             unknown = (-1, AccessReason.UnreadMembership);
             if (unknownAllows) left &= ~AccessRights.WriteOwner;
         }
 
-        if (descriptor is { HasDacl: true, Dacl: null } or { HasDacl: false }) return new AccessDecision(AccessAnswer.Yes, AccessReason.NoList, -1, AccessRights.None);
+        if (descriptor is { HasDacl: true, Dacl: null } or { HasDacl: false })
+            return new AccessDecision(AccessAnswer.Yes, AccessReason.NoList, -1, AccessRights.None);
         var entries = descriptor.Entries;
         var isOwner = token.Holds(descriptor.Owner);
-        if (isOwner && (left & OwnersOwn) != 0 && !HasOwnerRights(entries)) (left, reason) = (left & ~OwnersOwn, AccessReason.Owner);
+        if (isOwner && (left & OwnersOwn) != 0 && !HasOwnerRights(entries))
+            (left, reason) = (left & ~OwnersOwn, AccessReason.Owner);
         else if (!isOwner && (left & OwnersOwn) != 0 && IsDoubtful(descriptor.Owner, token) && !HasOwnerRights(entries))
         {
             unknown = (-1, AccessReason.UnreadMembership);
@@ -85,7 +92,9 @@ public static class AccessCheck
                 if (bits == 0) continue;
                 if (!Concerns(ace.Trustee, token, self, isOwner))
                 {
-                    if (!IsDoubtful(ace.Trustee == Sid.Self ? self : ace.Trustee == Sid.OwnerRights ? descriptor.Owner : ace.Trustee, token)) continue;
+                    if (!IsDoubtful(
+                        ace.Trustee == Sid.Self ? self : ace.Trustee == Sid.OwnerRights ? descriptor.Owner : ace.Trustee, token))
+                        continue;
                     unknown ??= (i, AccessReason.UnreadMembership);
                     if (ace.Denies == unknownAllows) continue;
                 }
@@ -94,7 +103,8 @@ public static class AccessCheck
                 left &= ~bits;
             }
 
-            if (left == AccessRights.None) return new AccessDecision(AccessAnswer.Yes, AccessReason.Allowed, i, AccessRights.None);
+            if (left == AccessRights.None)
+                return new AccessDecision(AccessAnswer.Yes, AccessReason.Allowed, i, AccessRights.None);
         }
 
         return new AccessDecision(AccessAnswer.No, AccessReason.NothingAllows, -1, left);
@@ -111,7 +121,8 @@ public static class AccessCheck
         return isOwner && trustee == Sid.OwnerRights;
     }
 
-    private static bool IsDoubtful(Sid sid, AccessToken token) => token.WhyDoubtful is { } why && !sid.IsEmpty && why(sid) is not null;
+    private static bool IsDoubtful(Sid sid, AccessToken token) =>
+        token.WhyDoubtful is { } why && !sid.IsEmpty && why(sid) is not null;
 
     private static bool HasOwnerRights(IReadOnlyList<Ace> entries)
     {
@@ -129,6 +140,9 @@ public static class AccessCheck
         var type = (byte)ace.Type;
         if (type is >= FirstAuditOnly and <= LastAuditOnly) return AccessRights.None;
         if (type is < AllowCallback or > DenyCallbackObject) return (AccessRights)uint.MaxValue;
-        return ConditionalEntry.TryRead(ace, out var mask, out var trustee) && !Concerns(trustee, token, self, isOwner) && !IsDoubtful(trustee, token) ? AccessRights.None : mask.Mapped();
+        return ConditionalEntry.TryRead(ace, out var mask, out var trustee) && !Concerns(trustee, token, self, isOwner)
+            && !IsDoubtful(trustee, token)
+            ? AccessRights.None
+            : mask.Mapped();
     }
 }

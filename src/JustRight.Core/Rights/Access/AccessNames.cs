@@ -7,5 +7,6 @@ namespace JustRight.Core.Rights.Access;
 public static class AccessNames
 {
     /// <summary>The name of a SID: <c>DOMAIN\name</c>, the name everybody knows it by, or the SID itself.</summary>
-    public static string Of(MembershipGraph graph, Sid sid) => graph.IndexOf(sid) is >= 0 and var node ? graph.NameOf(node) : WellKnownSids.NameOf(sid) ?? sid.ToString();
+    public static string Of(MembershipGraph graph, Sid sid) =>
+        graph.IndexOf(sid) is >= 0 and var node ? graph.NameOf(node) : WellKnownSids.NameOf(sid) ?? sid.ToString();
 }

@@ -20,11 +20,14 @@ public readonly record struct AccessQuestion(AccessRights Rights, Guid? Class, G
     public static AccessQuestion Simple(AccessRights rights) => new(rights, null, null, null);
 
     /// <summary>Asks to write an attribute of an object of a class.</summary>
-    public static AccessQuestion Write(SchemaAttribute attribute, SchemaClass @class) => new(AccessRights.WriteProperty, @class.Id, attribute.PropertySet, attribute.Id);
+    public static AccessQuestion Write(SchemaAttribute attribute, SchemaClass @class) =>
+        new(AccessRights.WriteProperty, @class.Id, attribute.PropertySet, attribute.Id);
 
     /// <summary>Asks to read an attribute; a confidential one needs control access as well [MS-ADTS 3.1.1.4.4].</summary>
     public static AccessQuestion Read(SchemaAttribute attribute, SchemaClass @class) =>
-        new(attribute.IsConfidential ? AccessRights.ReadProperty | AccessRights.ControlAccess : AccessRights.ReadProperty, @class.Id, attribute.PropertySet, attribute.Id);
+        new(
+            attribute.IsConfidential ? AccessRights.ReadProperty | AccessRights.ControlAccess : AccessRights.ReadProperty,
+            @class.Id, attribute.PropertySet, attribute.Id);
 
     /// <summary>
     /// Asks for an extended right [MS-ADTS 5.1.3.3.4]; a right that does not apply to the class is nobody's, which the caller

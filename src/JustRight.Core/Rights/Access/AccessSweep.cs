@@ -34,11 +34,15 @@ public sealed class AccessSweep(AccessTree tree, AccessToken token)
             var decision = own.Ask(index);
             if (decision.Answer == AccessAnswer.Yes || tree.ParentOf(index) < 0) return decision;
             var parents = above.Ask(tree.ParentOf(index));
-            return parents.Answer == AccessAnswer.Yes || (decision.Answer == AccessAnswer.No && parents.Answer == AccessAnswer.Unknown) ? parents : decision;
+            return parents.Answer == AccessAnswer.Yes
+                || (decision.Answer == AccessAnswer.No && parents.Answer == AccessAnswer.Unknown)
+                ? parents
+                : decision;
         };
     }
 
-    private Memo MemoOf(in AccessQuestion question) => _memos.TryGetValue(question, out var memo) ? memo : _memos[question] = new Memo(tree, token, question);
+    private Memo MemoOf(in AccessQuestion question) =>
+        _memos.TryGetValue(question, out var memo) ? memo : _memos[question] = new Memo(tree, token, question);
 
     /// <summary>Answers by descriptor, apart for objects that are the account or a group of it: for those, Self counts.</summary>
     private sealed class Memo(AccessTree tree, AccessToken token, AccessQuestion question)
@@ -52,7 +56,9 @@ public sealed class AccessSweep(AccessTree tree, AccessToken token)
             if (id < 0) return new AccessDecision(AccessAnswer.Unknown, AccessReason.Unread, -1, question.Rights);
             var sid = tree[index].Sid;
             var isSelf = !sid.IsEmpty && token.Holds(sid);
-            if (!isSelf && !sid.IsEmpty && token.WhyDoubtful?.Invoke(sid) is not null) return AccessCheck.Judge(tree.Distinct(id), token, question, sid); // whether it is the account's own is not known: none is like another
+            // whether it is the account's own is not known: none is like another
+            if (!isSelf && !sid.IsEmpty && token.WhyDoubtful?.Invoke(sid) is not null)
+                return AccessCheck.Judge(tree.Distinct(id), token, question, sid);
             var memo = isSelf ? _asSelf : _asOther;
             return memo[id] ??= AccessCheck.Judge(tree.Distinct(id), token, question, isSelf ? sid : default);
         }

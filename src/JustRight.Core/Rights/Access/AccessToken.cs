@@ -27,8 +27,14 @@ public sealed class AccessToken(Sid account, IEnumerable<Sid> groups)
     public Func<Sid, string?>? WhyDoubtful { get; init; }
 
     /// <summary>The same with more groups.</summary>
-    public AccessToken With(IEnumerable<Sid> groups) => new(Account, _sids.Concat(groups)) { MayTakeOwnership = MayTakeOwnership, MayManageAudit = MayManageAudit, WhyDoubtful = WhyDoubtful };
+    public AccessToken With(IEnumerable<Sid> groups) => new(Account, _sids.Concat(groups))
+    {
+        MayTakeOwnership = MayTakeOwnership,
+        MayManageAudit = MayManageAudit,
+        WhyDoubtful = WhyDoubtful,
+    };
 
     /// <summary>Whether a SID counts for it.</summary>
-    public bool Holds(Sid sid) => (_rids ??= [.. _sids.Select(s => s.Rid)]).Contains(sid.Rid) && _sids.Contains(sid); // most do not: a number is quicker than a SID
+    // most do not: a number is quicker than a SID
+    public bool Holds(Sid sid) => (_rids ??= [.. _sids.Select(s => s.Rid)]).Contains(sid.Rid) && _sids.Contains(sid);
 }

@@ -17,7 +17,12 @@ public static class AccessTokens
     {
         var sids = graph.Closure(account, without).Concat(graph.Everybody).Select(graph.SidOf).Append(Network).ToList();
         var rules = sids.Contains(Administrators);
-        return new AccessToken(graph.SidOf(account), sids) { MayTakeOwnership = rules, MayManageAudit = rules, WhyDoubtful = Doubts(graph, account, [.. sids]) };
+        return new AccessToken(graph.SidOf(account), sids)
+        {
+            MayTakeOwnership = rules,
+            MayManageAudit = rules,
+            WhyDoubtful = Doubts(graph, account, [.. sids]),
+        };
     }
 
     /// <summary>
@@ -26,10 +31,16 @@ public static class AccessTokens
     /// </summary>
     private static Func<Sid, string?>? Doubts(MembershipGraph graph, int account, HashSet<Sid> held)
     {
-        var unread = graph.UnreadReach.Where(u => !held.Contains(graph.SidOf(u.Key))).ToDictionary(u => graph.SidOf(u.Key), u => $"the members of {u.Value} could not be read");
+        var unread = graph.UnreadReach.Where(u => !held.Contains(graph.SidOf(u.Key)))
+            .ToDictionary(u => graph.SidOf(u.Key), u => $"the members of {u.Value} could not be read");
         var hidden = graph.HiddenGroupOf(account);
         if (unread.Count == 0 && hidden is null) return null;
-        return sid => unread.GetValueOrDefault(sid) ?? (hidden is not null && (graph.IndexOf(sid) is >= 0 and var node ? graph.IsNameless(node) : WellKnownSids.NameOf(sid) is null) ? $"{hidden}, which it is in, may not be read" : null);
+        return sid =>
+            unread.GetValueOrDefault(sid)
+                ?? (hidden is not null
+                    && (graph.IndexOf(sid) is >= 0 and var node ? graph.IsNameless(node) : WellKnownSids.NameOf(sid) is null)
+                        ? $"{hidden}, which it is in, may not be read"
+                        : null);
     }
 
     /// <summary>Holds the privileges to take ownership and to manage the audit list on a controller by default.</summary>

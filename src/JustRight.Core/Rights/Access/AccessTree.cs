@@ -52,7 +52,8 @@ public sealed class AccessTree
         }
 
         _classNames = [.. names.OrderBy(n => n.Value).Select(n => n.Key)];
-        _containers = [.. _classNames.Select(n => ContainerClasses.Any(c => snapshot.Schema.IsA(n, c) || string.Equals(n, c, StringComparison.OrdinalIgnoreCase)))];
+        _containers = [.. _classNames.Select(n =>
+            ContainerClasses.Any(c => snapshot.Schema.IsA(n, c) || string.Equals(n, c, StringComparison.OrdinalIgnoreCase)))];
         _descriptors = [.. _objects.Select(o => o.Descriptor)];
         _distinct = [.. snapshot.Descriptors];
     }
@@ -60,7 +61,9 @@ public sealed class AccessTree
     private AccessTree(AccessTree other, int[] descriptors, List<SecurityDescriptor> distinct)
     {
         (Snapshot, _objects, _parents, _children, _classes, _classNames, _byDn, _containers) =
-            (other.Snapshot, other._objects, other._parents, other._children, other._classes, other._classNames, other._byDn, other._containers);
+            (
+                other.Snapshot, other._objects, other._parents, other._children, other._classes, other._classNames, other._byDn,
+                other._containers);
         (_descriptors, _distinct) = (descriptors, distinct);
     }
 
@@ -144,7 +147,8 @@ public sealed class AccessTree
             {
                 var parent = _parents[index] < 0 ? -1 : descriptors[_parents[index]];
                 if (changed.TryGetValue(index, out var given)) descriptors[index] = Intern(Inherit(given, parent, index));
-                else if (descriptors[index] >= 0 && parent >= 0) descriptors[index] = InheritKnown(parent, descriptors[index], index);
+                else if (descriptors[index] >= 0 && parent >= 0)
+                    descriptors[index] = InheritKnown(parent, descriptors[index], index);
             }
         }
 
@@ -157,7 +161,8 @@ public sealed class AccessTree
             return id;
         }
 
-        SecurityDescriptor Inherit(SecurityDescriptor own, int parent, int index) => parent < 0 ? own : Inheritance.Apply(own, distinct[parent].Dacl, ClassIds(_objects[index].Class));
+        SecurityDescriptor Inherit(SecurityDescriptor own, int parent, int index) =>
+            parent < 0 ? own : Inheritance.Apply(own, distinct[parent].Dacl, ClassIds(_objects[index].Class));
 
         int Intern(SecurityDescriptor descriptor)
         {
@@ -168,7 +173,11 @@ public sealed class AccessTree
     }
 
     /// <summary>The tree as a snapshot, every object with the list it has in this tree.</summary>
-    public AccessSnapshot ToSnapshot() => Snapshot with { Descriptors = _distinct, Objects = [.. _objects.Select((o, i) => o with { Descriptor = _descriptors[i] })] };
+    public AccessSnapshot ToSnapshot() => Snapshot with
+    {
+        Descriptors = _distinct,
+        Objects = [.. _objects.Select((o, i) => o with { Descriptor = _descriptors[i] })],
+    };
 
     /// <summary>
     /// The descriptor an object of a class would have if it were created in a container now [MS-ADTS 6.1.3.1]: the class's own
@@ -179,7 +188,9 @@ public sealed class AccessTree
         if (DescriptorOf(container) is not { } above) return null;
         IReadOnlyList<Ace> own = @class.DefaultDescriptor is { } sddl ? Sddl.Read(sddl, domain).Entries : [];
         var control = DescriptorControl.DaclPresent | DescriptorControl.SelfRelative | DescriptorControl.DaclAutoInherited;
-        return new SecurityDescriptor(control, default, default, Acl.Of([.. own, .. Inheritance.From(above.Dacl, new Heir(default, default, ClassIds(@class.Name)))]), null);
+        return new SecurityDescriptor(
+            control, default, default,
+            Acl.Of([.. own, .. Inheritance.From(above.Dacl, new Heir(default, default, ClassIds(@class.Name)))]), null);
     }
 
     /// <summary>The distinguished name above, or null at the top. An escaped comma does not part names [RFC 4514 2.4].</summary>

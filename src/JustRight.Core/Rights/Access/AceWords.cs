@@ -30,8 +30,15 @@ public static class AceWords
         var mapped = mask.Mapped();
         var name = objectType is { } id ? schema.NameOf(id) : null;
         List<string> words;
-        if ((mapped & AccessRights.FullControl) == AccessRights.FullControl) words = [name is null ? "do everything" : $"do everything with {name}"];
-        else words = [.. Bits.Where(b => mapped.HasFlag(b.Bit)).Select(b => name is null ? b.All : string.Format(System.Globalization.CultureInfo.InvariantCulture, b.One, b.Bit == AccessRights.ControlAccess ? name.ToLowerInvariant() : name)).Distinct()];
+        if ((mapped & AccessRights.FullControl) == AccessRights.FullControl)
+            words = [name is null ? "do everything" : $"do everything with {name}"];
+        else
+            words = [.. Bits.Where(b => mapped.HasFlag(b.Bit)).Select(b =>
+                name is null
+                    ? b.All
+                    : string.Format(
+                        System.Globalization.CultureInfo.InvariantCulture, b.One,
+                        b.Bit == AccessRights.ControlAccess ? name.ToLowerInvariant() : name)).Distinct()];
         if (words.Count == 0) words = [$"use the bits 0x{(uint)mask:x}"];
         return string.Join(", ", words) + (inheritedBy is { } of ? $" of {schema.NameOf(of)}" : "");
     }

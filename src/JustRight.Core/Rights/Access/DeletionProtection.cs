@@ -22,9 +22,11 @@ public static class DeletionProtection
     public static IReadOnlyList<DirectoryChange> Set(AccessTree tree, int at, string domain)
     {
         var changes = new List<DirectoryChange>();
-        var denied = tree.DescriptorOf(at)!.Entries.Where(IsProtection).Aggregate(AccessRights.None, (bits, e) => bits | e.Mask.Mapped());
+        var denied = tree.DescriptorOf(at)!.Entries.Where(IsProtection)
+            .Aggregate(AccessRights.None, (bits, e) => bits | e.Mask.Mapped());
         if ((OfObject & ~denied) != 0) changes.Add(Deny(tree, at, OfObject, domain));
-        if (tree.ParentOf(at) is >= 0 and var parent && tree.DescriptorOf(parent) is { } above && !above.Entries.Any(e => IsDenial(e) && e.Mask.Mapped().HasFlag(AccessRights.DeleteChild)))
+        if (tree.ParentOf(at) is >= 0 and var parent && tree.DescriptorOf(parent) is { } above
+            && !above.Entries.Any(e => IsDenial(e) && e.Mask.Mapped().HasFlag(AccessRights.DeleteChild)))
             changes.Add(Deny(tree, parent, AccessRights.DeleteChild, domain));
         return changes;
     }
@@ -49,7 +51,9 @@ public static class DeletionProtection
 
     private static bool IsProtection(Ace ace) => IsDenial(ace) && (ace.Mask.Mapped() & OfObject) != 0;
 
-    private static bool IsDenial(Ace ace) => ace is { IsKnown: true, Denies: true, IsInherited: false, IsEffective: true, ObjectType: null } && ace.Trustee == Sid.Everyone;
+    private static bool IsDenial(Ace ace) =>
+        ace is { IsKnown: true, Denies: true, IsInherited: false, IsEffective: true, ObjectType: null }
+            && ace.Trustee == Sid.Everyone;
 
     private static AddAccessRule Deny(AccessTree tree, int at, AccessRights rights, string domain)
     {
@@ -57,5 +61,6 @@ public static class DeletionProtection
         return new AddAccessRule(domain, tree[at].Dn, rule, Words(rule, tree.Schema));
     }
 
-    private static string Words(AccessRule rule, DirectorySchema schema) => AceWords.What(rule.Rights, rule.ObjectType, rule.InheritedBy, schema);
+    private static string Words(AccessRule rule, DirectorySchema schema) =>
+        AceWords.What(rule.Rights, rule.ObjectType, rule.InheritedBy, schema);
 }

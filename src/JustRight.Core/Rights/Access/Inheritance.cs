@@ -24,8 +24,12 @@ public static class Inheritance
     public static SecurityDescriptor Apply(SecurityDescriptor child, Acl? parent, IReadOnlyList<Guid> classes)
     {
         if (child.IsProtected || child is { HasDacl: true, Dacl: null }) return child;
-        List<Ace> entries = [.. child.Entries.Where(a => !a.IsInherited), .. From(parent, new Heir(child.Owner, child.Group, classes))];
-        return child.WithEntries(entries) with { Control = child.Control | DescriptorControl.DaclPresent | DescriptorControl.DaclAutoInherited };
+        List<Ace> entries = [
+            .. child.Entries.Where(a => !a.IsInherited), .. From(parent, new Heir(child.Owner, child.Group, classes))];
+        return child.WithEntries(entries) with
+        {
+            Control = child.Control | DescriptorControl.DaclPresent | DescriptorControl.DaclAutoInherited,
+        };
     }
 
     /// <summary>The entries that a child inherits, in the parent's order.</summary>
@@ -67,7 +71,8 @@ public static class Inheritance
         to.Add(kept with { Flags = kept.Flags | AceFlags.InheritOnly });
     }
 
-    private static bool NeedsResolving(Ace ace) => ace.IsKnown && (ace.Trustee == Sid.CreatorOwner || ace.Trustee == Sid.CreatorGroup || ace.Mask.HasGeneric());
+    private static bool NeedsResolving(Ace ace) =>
+        ace.IsKnown && (ace.Trustee == Sid.CreatorOwner || ace.Trustee == Sid.CreatorGroup || ace.Mask.HasGeneric());
 
     /// <summary>
     /// The copy that counts for the child alone. Its class has been matched, so it no longer names one; with no GUID left it is

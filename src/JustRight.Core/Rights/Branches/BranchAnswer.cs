@@ -40,7 +40,9 @@ public enum FailureCause
 /// <param name="Words">The reason in one sentence.</param>
 /// <param name="Objects">The objects that fail, as indexes of the tree.</param>
 /// <param name="Entry">For a denial: the index of the denying entry in the list where it stands.</param>
-public sealed record FailureGroup(FailureCause Cause, IReadOnlyList<int> At, IReadOnlyList<Demand> Demands, string Words, IReadOnlyList<int> Objects, int Entry);
+public sealed record FailureGroup(
+    FailureCause Cause, IReadOnlyList<int> At, IReadOnlyList<Demand> Demands, string Words, IReadOnlyList<int> Objects,
+    int Entry);
 
 /// <summary>What an account may do to the objects of one class below a branch, or to given objects.</summary>
 /// <param name="Can">How many objects grant all that is asked.</param>
@@ -51,7 +53,8 @@ public sealed record FailureGroup(FailureCause Cause, IReadOnlyList<int> At, IRe
 /// <param name="Objects">All that was judged, as indexes of the tree.</param>
 /// <param name="Deciders">Of those that grant: the SIDs of whom the deciding entries name, with one object each.</param>
 public sealed record BranchAnswer(
-    int Can, int Cannot, int Unseen, IReadOnlyList<FailureGroup> Failures, IReadOnlyList<int> Uncovered, IReadOnlyList<int> Objects, IReadOnlyList<(Sid Trustee, int Object)> Deciders)
+    int Can, int Cannot, int Unseen, IReadOnlyList<FailureGroup> Failures, IReadOnlyList<int> Uncovered, IReadOnlyList<int> Objects, IReadOnlyList<(
+        Sid Trustee, int Object)> Deciders)
 {
     /// <summary>
     /// Whether everything that exists grants it; or, where nothing exists yet, everything that would be created.

@@ -25,13 +25,16 @@ public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> i
         if (demands is null) return (null, $"the directory's schema has no {lacking}");
         var root = _tree.IndexOf(right.Branch);
         if (root < 0) return (null, $"{right.Branch} was not read: it does not exist, or may not be seen");
-        if (_tree.Snapshot.Unread.FirstOrDefault(u => DistinguishedName.IsAtOrBelow(u.Part, right.Branch)) is { } unread) return (null, $"{unread.Part} could not be read: {unread.Reason}");
-        if (!_tree.Snapshot.WholeBranches.Any(w => DistinguishedName.IsAtOrBelow(right.Branch, w))) return (null, $"what is below {right.Branch} was not read");
+        if (_tree.Snapshot.Unread.FirstOrDefault(u => DistinguishedName.IsAtOrBelow(u.Part, right.Branch)) is { } unread)
+            return (null, $"{unread.Part} could not be read: {unread.Reason}");
+        if (!_tree.Snapshot.WholeBranches.Any(w => DistinguishedName.IsAtOrBelow(right.Branch, w)))
+            return (null, $"what is below {right.Branch} was not read");
         return (Judge(demands, right.Of, [.. _tree.AtAndBelow(root)], root), null);
     }
 
     /// <summary>Everything of a class below an object of the tree.</summary>
-    public BranchAnswer Judge(IReadOnlyList<Demand> demands, string of, int root) => Judge(demands, of, [.. _tree.AtAndBelow(root)], root);
+    public BranchAnswer Judge(IReadOnlyList<Demand> demands, string of, int root) =>
+        Judge(demands, of, [.. _tree.AtAndBelow(root)], root);
 
     /// <summary>Given objects, whatever their class.</summary>
     public BranchAnswer Judge(IReadOnlyList<Demand> demands, IReadOnlyList<int> objects)
@@ -73,7 +76,8 @@ public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> i
             if (!known.TryGetValue(id, out var covered))
             {
                 var newborn = _tree.Newborn(index, @class, domain)!;
-                known[id] = covered = demands.All(d => AccessCheck.Judge(newborn, _sweep.Token, d.Question).Answer == AccessAnswer.Yes
+                known[id] = covered = demands.All(d => AccessCheck.Judge(
+                    newborn, _sweep.Token, d.Question).Answer == AccessAnswer.Yes
                     || (d.OrOfParent is { } other && _sweep.Ask(index, other).Answer == AccessAnswer.Yes));
             }
 
@@ -89,12 +93,15 @@ public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> i
         var where = string.Join(" and ", at.Select(i => _tree[i].Dn));
         return cause switch
         {
-            FailureCause.InheritanceStops => $"inheritance stops at {where}: the right to {what} comes from above and does not reach further",
+            FailureCause.InheritanceStops =>
+                $"inheritance stops at {where}: the right to {what} comes from above and does not reach further",
             FailureCause.Denied => $"an ACE on {where} denies it",
-            FailureCause.ProtectedGroup => $"{where} is in a protected group: AdminSDHolder resets its ACL within the hour, so no delegated right lasts on it",
+            FailureCause.ProtectedGroup =>
+                $"{where} is in a protected group: AdminSDHolder resets its ACL within the hour, so no delegated right lasts on it",
             FailureCause.LeftByProtectedGroup => $"{where} was in a protected group once, and inheritance stayed disabled",
             FailureCause.NotUnderstood => $"ACE {entry + 1} on {where} has an unknown type, and could decide it",
-            FailureCause.MembershipUnread => $"{WhyDoubtful(at[0], entry)}, and {(entry < 0 ? "ownership" : $"entry {entry + 1}")} of {where} could decide it",
+            FailureCause.MembershipUnread =>
+                $"{WhyDoubtful(at[0], entry)}, and {(entry < 0 ? "ownership" : $"entry {entry + 1}")} of {where} could decide it",
             FailureCause.Unread => "the ACL could not be read",
             FailureCause.NothingGivesIt => $"no ACE here or above gives the right to {what}",
         };
@@ -103,7 +110,8 @@ public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> i
     private string WhyDoubtful(int at, int entry)
     {
         var descriptor = _tree.DescriptorOf(at)!;
-        return _sweep.Token.WhyDoubtful!(entry < 0 ? descriptor.Owner : descriptor.Entries[entry].Trustee) ?? "its groups could not all be read";
+        return _sweep.Token.WhyDoubtful!(entry < 0 ? descriptor.Owner : descriptor.Entries[entry].Trustee)
+            ?? "its groups could not all be read";
     }
 
     /// <summary>
@@ -112,7 +120,8 @@ public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> i
     private sealed class Tally(BranchJudge judge, IReadOnlyList<Demand> demands)
     {
         private readonly Func<int, AccessDecision>[] _ask = [.. demands.Select(judge._sweep.For)];
-        private readonly Dictionary<string, (FailureCause Cause, IReadOnlyList<int> At, int Entry, Demand Demand, List<int> Objects)> _failures = [];
+        private readonly Dictionary<string, (
+            FailureCause Cause, IReadOnlyList<int> At, int Entry, Demand Demand, List<int> Objects)> _failures = [];
         private readonly Dictionary<(int Parent, int Descriptor), List<int>?[]> _alike = [];
         private ((int Parent, int Descriptor) Key, List<int>?[] Lists) _lastAlike;
         private readonly HashSet<(int Descriptor, int Demand)> _decided = [];
@@ -132,7 +141,8 @@ public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> i
                 var decision = _ask[i](index);
                 if (decision.Answer == AccessAnswer.Yes)
                 {
-                    if (_deciders.Count < MostDeciders && _decided.Add((judge._tree.DescriptorIdOf(index), i))) Decider(index, demands[i], decision);
+                    if (_deciders.Count < MostDeciders && _decided.Add((judge._tree.DescriptorIdOf(index), i)))
+                        Decider(index, demands[i], decision);
                     continue;
                 }
 
@@ -153,15 +163,18 @@ public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> i
         /// <summary>Demands that the same objects refuse for the same reason at the same place are one failure.</summary>
         private IEnumerable<FailureGroup> Merged()
         {
-            var groups = new List<(FailureCause Cause, IReadOnlyList<int> At, int Entry, List<Demand> Demands, List<int> Objects)>();
+            var groups = new List<(
+                FailureCause Cause, IReadOnlyList<int> At, int Entry, List<Demand> Demands, List<int> Objects)>();
             foreach (var (cause, at, entry, demand, objects) in _failures.Values)
             {
-                var same = groups.FirstOrDefault(g => g.Cause == cause && g.Entry == entry && g.At.SequenceEqual(at) && g.Objects.SequenceEqual(objects));
+                var same = groups.FirstOrDefault(g =>
+                    g.Cause == cause && g.Entry == entry && g.At.SequenceEqual(at) && g.Objects.SequenceEqual(objects));
                 if (same.Demands is not null) same.Demands.Add(demand);
                 else groups.Add((cause, at, entry, [demand], objects));
             }
 
-            return groups.Select(g => new FailureGroup(g.Cause, g.At, g.Demands, judge.Words(g.Cause, g.At, g.Entry, g.Demands), g.Objects, g.Entry));
+            return groups.Select(g =>
+                new FailureGroup(g.Cause, g.At, g.Demands, judge.Words(g.Cause, g.At, g.Entry, g.Demands), g.Objects, g.Entry));
         }
 
         private void Decider(int index, Demand demand, AccessDecision decision)
@@ -169,7 +182,9 @@ public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> i
             var descriptor = judge._tree.DescriptorOf(index)!;
             var viaParent = judge._sweep.Ask(index, demand.Question).Answer != AccessAnswer.Yes;
             if (viaParent) descriptor = judge._tree.DescriptorOf(judge._tree.ParentOf(index))!;
-            var trustee = decision.Entry >= 0 ? descriptor.Entries[decision.Entry].Trustee : decision.Reason == AccessReason.Owner ? descriptor.Owner : Sid.Everyone;
+            var trustee = decision.Entry >= 0 ? descriptor.Entries[decision.Entry].Trustee
+                : decision.Reason == AccessReason.Owner ? descriptor.Owner
+                : Sid.Everyone;
             if (trustee == Sid.Self) trustee = judge._tree[index].Sid;
             _deciders.TryAdd(trustee == Sid.OwnerRights ? descriptor.Owner : trustee, index);
         }
@@ -193,7 +208,8 @@ public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> i
 
             var (cause, at, entry) = judge._causes.Find(index, demands[number]);
             var group = $"{cause} {string.Join(',', at)} {entry} {number}";
-            if (!_failures.TryGetValue(group, out var failure)) _failures[group] = failure = (cause, at, entry, demands[number], []);
+            if (!_failures.TryGetValue(group, out var failure))
+                _failures[group] = failure = (cause, at, entry, demands[number], []);
             failure.Objects.Add(index);
             if (alike && !at.Contains(index)) _lastAlike.Lists[number] = failure.Objects;
         }

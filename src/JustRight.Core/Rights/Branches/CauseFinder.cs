@@ -26,10 +26,12 @@ public sealed class CauseFinder(AccessSweep sweep, Func<Sid, bool> isProtected)
             return (FailureCause.Denied, [origin], entry);
         }
 
-        var closed = _tree.AtAndAbove(index).Where(i => _tree.ParentOf(i) >= 0 && _tree.DescriptorOf(i) is { IsProtected: true }).ToList();
+        var closed = _tree.AtAndAbove(index).Where(i => _tree.ParentOf(i) >= 0 && _tree.DescriptorOf(i) is { IsProtected: true })
+            .ToList();
         var stops = closed.Where(c => Would(index, demand, [c])).Take(1).ToList();
         if (stops.Count == 0 && closed.Count > 1 && Would(index, demand, [.. closed])) stops = closed;
-        if (_tree[index].IsAdminHeld && isProtected(_tree[index].Sid)) return (FailureCause.ProtectedGroup, [index], -1); // whatever else is missing, nothing given to it would last
+        // whatever else is missing, nothing given to it would last
+        if (_tree[index].IsAdminHeld && isProtected(_tree[index].Sid)) return (FailureCause.ProtectedGroup, [index], -1);
         if (stops.Count == 0) return (FailureCause.NothingGivesIt, [], -1);
         if (stops[0] != index || !_tree[index].IsAdminHeld) return (FailureCause.InheritanceStops, stops, -1);
         return (FailureCause.LeftByProtectedGroup, [index], -1);
@@ -64,7 +66,9 @@ public sealed class CauseFinder(AccessSweep sweep, Func<Sid, bool> isProtected)
             for (var i = 0; i < entries.Count; i++)
             {
                 var own = entries[i];
-                if (!own.IsInherited && own.Denies == ace.Denies && own.ObjectType == ace.ObjectType && own.Mask.Mapped() == ace.Mask.Mapped() && (own.Trustee == ace.Trustee || own.Trustee == Sid.CreatorOwner)) return (above, i);
+                if (!own.IsInherited && own.Denies == ace.Denies && own.ObjectType == ace.ObjectType
+                    && own.Mask.Mapped() == ace.Mask.Mapped() && (own.Trustee == ace.Trustee || own.Trustee == Sid.CreatorOwner))
+                    return (above, i);
             }
         }
 

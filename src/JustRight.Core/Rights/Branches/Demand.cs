@@ -13,7 +13,8 @@ namespace JustRight.Core.Rights.Branches;
 /// <param name="OrOfParent">A question to the object's parent that will do as well, or null.</param>
 /// <param name="Grant">The bits that give it.</param>
 /// <param name="ObjectType">What the giving entry is limited to.</param>
-public sealed record Demand(string Words, bool OfContainers, AccessQuestion Question, AccessQuestion? OrOfParent, AccessRights Grant, Guid? ObjectType)
+public sealed record Demand(
+    string Words, bool OfContainers, AccessQuestion Question, AccessQuestion? OrOfParent, AccessRights Grant, Guid? ObjectType)
 {
     /// <summary>Whether the entry that gives it belongs on containers: for children to be made or deleted there.</summary>
     public bool GivenOnContainers => OfContainers || OrOfParent is not null;
@@ -45,7 +46,10 @@ public static class Demands
                 break;
             case DirectoryAct.ReadAttributes:
                 foreach (var name in right.Attributes)
-                    Attribute(name, a => demands.Add(new Demand($"read {a.Name}", false, AccessQuestion.Read(a, of), null, AccessQuestion.Read(a, of).Rights, a.Id)));
+                    Attribute(
+                        name,
+                        a => demands.Add(new Demand(
+                            $"read {a.Name}", false, AccessQuestion.Read(a, of), null, AccessQuestion.Read(a, of).Rights, a.Id)));
                 break;
             case DirectoryAct.ChangeMembership:
                 Write("member");
@@ -77,7 +81,9 @@ public static class Demands
                 Validated("Validated-SPN", "servicePrincipalName");
                 break;
             case DirectoryAct.FullControl:
-                demands.Add(new Demand("do everything", false, AccessQuestion.Simple(AccessRights.FullControl), null, AccessRights.FullControl, null));
+                demands.Add(new Demand(
+                    "do everything", false, AccessQuestion.Simple(AccessRights.FullControl), null, AccessRights.FullControl,
+                    null));
                 break;
         }
 
@@ -89,11 +95,20 @@ public static class Demands
             else lacking ??= $"the attribute {name}";
         }
 
-        void Write(string name) => Attribute(name, a => demands.Add(new Demand($"write {a.Name}", false, AccessQuestion.Write(a, of), null, AccessRights.WriteProperty, a.Id)));
+        void Write(string name) =>
+            Attribute(
+                name,
+                a => demands.Add(new Demand(
+                    $"write {a.Name}", false, AccessQuestion.Write(a, of), null, AccessRights.WriteProperty, a.Id)));
 
-        void Create() => demands.Add(new Demand($"create a {of.Name}", true, AccessQuestion.CreateChild(of), null, AccessRights.CreateChild, of.Id));
+        void Create() =>
+            demands.Add(new Demand(
+                $"create a {of.Name}", true, AccessQuestion.CreateChild(of), null, AccessRights.CreateChild, of.Id));
 
-        void Delete() => demands.Add(new Demand("delete", false, AccessQuestion.Simple(AccessRights.Delete), AccessQuestion.DeleteChild(of), AccessRights.DeleteChild, of.Id));
+        void Delete() =>
+            demands.Add(new Demand(
+                "delete", false, AccessQuestion.Simple(AccessRights.Delete), AccessQuestion.DeleteChild(of),
+                AccessRights.DeleteChild, of.Id));
 
         void Right(string name, Action<ControlRight> use)
         {
@@ -101,8 +116,17 @@ public static class Demands
             else lacking ??= $"the right {name}";
         }
 
-        void Extended(string name) => Right(name, r => demands.Add(new Demand(r.Title.ToLowerInvariant(), false, AccessQuestion.Extended(r), null, AccessRights.ControlAccess, r.Id)));
+        void Extended(string name) =>
+            Right(
+                name,
+                r => demands.Add(new Demand(
+                    r.Title.ToLowerInvariant(), false, AccessQuestion.Extended(r), null, AccessRights.ControlAccess, r.Id)));
 
-        void Validated(string name, string attribute) => Right(name, r => demands.Add(new Demand($"write its own {attribute}", false, AccessQuestion.Validated(r.Id), null, AccessRights.ValidatedWrite, r.Id)));
+        void Validated(string name, string attribute) =>
+            Right(
+                name,
+                r => demands.Add(new Demand(
+                    $"write its own {attribute}", false, AccessQuestion.Validated(r.Id), null, AccessRights.ValidatedWrite,
+                    r.Id)));
     }
 }

@@ -27,7 +27,8 @@ public sealed class MembershipGraph
         _index = new Dictionary<Sid, int>(principals.Count + 16);
         foreach (var principal in principals) _index.TryAdd(principal.Sid, _index.Count);
         foreach (var member in principals.SelectMany(p => p.Members)) _index.TryAdd(member, _index.Count);
-        foreach (var known in new[] { Sid.Everyone, Sid.AuthenticatedUsers, Sid.ThisOrganization }) _index.TryAdd(known, _index.Count);
+        foreach (var known in new[] { Sid.Everyone, Sid.AuthenticatedUsers, Sid.ThisOrganization })
+            _index.TryAdd(known, _index.Count);
 
         _principals = new DirectoryPrincipal?[_index.Count];
         _sids = new Sid[_index.Count];
@@ -49,7 +50,8 @@ public sealed class MembershipGraph
         int[] signedIn = [.. new[] { Sid.Everyone, Sid.AuthenticatedUsers, Sid.ThisOrganization }.Select(s => _index[s])];
         Everybody = [.. signedIn.Concat(signedIn.SelectMany(n => Closure(n))).Distinct()];
         var baseline = new HashSet<int>(Everybody);
-        if (!snapshot.DomainSid.IsEmpty && _index.TryGetValue(snapshot.DomainSid.Append(DirectorySnapshot.DomainUsersRid), out var users))
+        if (!snapshot.DomainSid.IsEmpty
+            && _index.TryGetValue(snapshot.DomainSid.Append(DirectorySnapshot.DomainUsersRid), out var users))
         {
             baseline.Add(users);
             baseline.UnionWith(Closure(users));
@@ -58,7 +60,8 @@ public sealed class MembershipGraph
         Baseline = baseline;
         var unread = new Dictionary<int, string>();
         foreach (var group in principals.Where(p => p.MembersUnread is not null))
-            foreach (var reached in Closure(_index[group.Sid]).Append(_index[group.Sid])) unread.TryAdd(reached, $"{Domain}\\{group.Name}");
+            foreach (var reached in Closure(_index[group.Sid]).Append(_index[group.Sid]))
+                unread.TryAdd(reached, $"{Domain}\\{group.Name}");
         UnreadReach = unread;
         _hasHidden = principals.Any(p => p.HiddenGroups.Count > 0);
     }
@@ -108,14 +111,19 @@ public sealed class MembershipGraph
     public string NameOf(int node)
     {
         if (WellKnownSids.NameOf(_sids[node]) is { } known) return known;
-        return _principals[node] is not { } principal ? _sids[node].ToString() : principal.Kind == PrincipalKind.Foreign ? principal.Name : $"{Domain}\\{principal.Name}";
+        return _principals[node] is not { } principal ? _sids[node].ToString()
+            : principal.Kind == PrincipalKind.Foreign ? principal.Name
+            : $"{Domain}\\{principal.Name}";
     }
 
     /// <summary>
     /// A group that a node is in through any nesting and that could not be read, by its distinguished name; or null.
     /// </summary>
     public string? HiddenGroupOf(int node) =>
-        _hasHidden ? Closure(node).Prepend(node).Select(n => _principals[n]?.HiddenGroups is [var first, ..] ? first : null).FirstOrDefault(h => h is not null) : null;
+        _hasHidden
+            ? Closure(node).Prepend(node).Select(n => _principals[n]?.HiddenGroups is [var first, ..] ? first : null)
+                .FirstOrDefault(h => h is not null)
+            : null;
 
     /// <summary>The groups a node is directly in.</summary>
     public ReadOnlySpan<int> GroupsOf(int node) => _groups.AsSpan(_first[node], _first[node + 1] - _first[node]);
@@ -123,7 +131,8 @@ public sealed class MembershipGraph
     /// <summary>Every group a node is in, nearest first, itself not included unless it is in a ring.</summary>
     /// <param name="without">Memberships (member, group) to leave out, to answer what their removal would do.</param>
     /// <param name="notThrough">Groups that are reached but not passed through.</param>
-    public List<int> Closure(int node, IReadOnlySet<(int Member, int Group)>? without = null, IReadOnlySet<int>? notThrough = null)
+    public List<int> Closure(
+        int node, IReadOnlySet<(int Member, int Group)>? without = null, IReadOnlySet<int>? notThrough = null)
     {
         // Working memory is as large as the directory: made once for each caller at a time, not once for each call.
         var scratch = _scratches.TryTake(out var free) ? free : new ClosureScratch(Count);
@@ -136,7 +145,9 @@ public sealed class MembershipGraph
     /// As <see cref="Closure(int, IReadOnlySet{ValueTuple{int, int}}?, IReadOnlySet{int}?)"/>, with working memory that many
     /// calls share.
     /// </summary>
-    public List<int> Closure(int node, ClosureScratch scratch, IReadOnlySet<(int Member, int Group)>? without = null, IReadOnlySet<int>? notThrough = null)
+    public List<int> Closure(
+        int node, ClosureScratch scratch, IReadOnlySet<(int Member, int Group)>? without = null,
+        IReadOnlySet<int>? notThrough = null)
     {
         var stamp = scratch.NextStamp();
         var reached = scratch.Reached;
@@ -208,7 +219,8 @@ public sealed class MembershipGraph
             var node = _index[principal.Sid];
             if (principal.Kind == PrincipalKind.Group && principal.IsSecurity)
                 foreach (var member in principal.Members) yield return (_index[member], node);
-            if (principal.PrimaryGroupRid != 0 && _index.TryGetValue(principal.Sid.WithRid(principal.PrimaryGroupRid), out var primary))
+            if (principal.PrimaryGroupRid != 0
+                && _index.TryGetValue(principal.Sid.WithRid(principal.PrimaryGroupRid), out var primary))
                 yield return (node, primary);
         }
     }

@@ -14,6 +14,8 @@ public static class ProtectedGroups
     public static bool Holds(MembershipGraph graph, Sid sid)
     {
         var node = graph.IndexOf(sid);
-        return node >= 0 && graph.Closure(node).Append(node).Select(graph.SidOf).Any(s => s.IsBuiltIn ? BuiltIn.Contains(s.Rid) : OfDomain.Contains(s.Rid));
+        return node >= 0
+            && graph.Closure(node).Append(node).Select(graph.SidOf)
+                .Any(s => s.IsBuiltIn ? BuiltIn.Contains(s.Rid) : OfDomain.Contains(s.Rid));
     }
 }

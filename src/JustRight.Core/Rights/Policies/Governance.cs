@@ -29,14 +29,20 @@ public sealed record Governance(GroupPolicy? Policy, PolicyList? List, PolicySta
     /// <param name="order">The host's policies, the one of highest precedence first.</param>
     /// <param name="policies">The policies by identifier.</param>
     /// <param name="constant">The right.</param>
-    public static Governance Of(IReadOnlyList<PolicyStanding> order, IReadOnlyDictionary<string, GroupPolicy> policies, string constant)
+    public static Governance Of(
+        IReadOnlyList<PolicyStanding> order, IReadOnlyDictionary<string, GroupPolicy> policies, string constant)
     {
         foreach (var standing in order)
         {
             if (standing.Fate is not (LinkFate.Applies or LinkFate.Unseen)) continue;
             var policy = policies[standing.Policy];
-            if (policy.Lists is null) return new Governance(null, null, standing, $"the template of policy {policy.Name} could not be read{(policy.ListsUnread is { } why ? $": {why}" : "")}");
-            if (policy.Lists.FirstOrDefault(l => string.Equals(l.Constant, constant, StringComparison.OrdinalIgnoreCase)) is not { } list) continue;
+            if (policy.Lists is null)
+                return new Governance(
+                    null, null, standing,
+                    $"the template of policy {policy.Name} could not be read{(policy.ListsUnread is { } why ? $": {why}" : "")}");
+            if (policy.Lists.FirstOrDefault(l =>
+                string.Equals(l.Constant, constant, StringComparison.OrdinalIgnoreCase)) is not { } list)
+                continue;
             return standing.Fate == LinkFate.Unseen
                 ? new Governance(null, null, standing, $"whether policy {policy.Name} applies is not known: {standing.Why}")
                 : new Governance(policy, list, standing, null);

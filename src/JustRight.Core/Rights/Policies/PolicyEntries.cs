@@ -15,7 +15,9 @@ public static class PolicyEntries
         if (text.StartsWith('*')) return Sid.TryParse(text[1..], out var sid) ? sid : null;
         var name = text.StartsWith("NT AUTHORITY\\", StringComparison.OrdinalIgnoreCase) ? text["NT AUTHORITY\\".Length..] : text;
         if ((BuiltInGroups.Find(name) ?? WellKnownSids.Find(name)) is { } known) return known;
-        if (name.Contains('\\', StringComparison.Ordinal) && !name.StartsWith(graph.Domain + "\\", StringComparison.OrdinalIgnoreCase)) return null;
+        if (name.Contains('\\', StringComparison.Ordinal)
+            && !name.StartsWith(graph.Domain + "\\", StringComparison.OrdinalIgnoreCase))
+            return null;
         return graph.IndexOf(LogonName.WithoutDomain(name)) is >= 0 and var node ? graph.SidOf(node) : null;
     }
 
@@ -25,5 +27,6 @@ public static class PolicyEntries
 
     /// <summary>An entry in words: the name of its SID where there is one.</summary>
     public static string Words(string entry, MembershipGraph graph) => SidOf(entry, graph) is not { } sid ? entry
-        : BuiltInGroups.NameOf(sid) ?? WellKnownSids.NameOf(sid) ?? (graph.IndexOf(sid) is >= 0 and var node ? graph.NameOf(node) : entry);
+        : BuiltInGroups.NameOf(sid) ?? WellKnownSids.NameOf(sid)
+            ?? (graph.IndexOf(sid) is >= 0 and var node ? graph.NameOf(node) : entry);
 }

@@ -48,14 +48,17 @@ public sealed record PolicyLink(string Policy, bool IsDisabled, bool IsEnforced)
     /// <summary>Writes links as <c>gPLink</c>, link number 1 first in the list and last in the text.</summary>
     /// <param name="domain">The distinguished name of the domain that holds the policies.</param>
     public static string Write(IEnumerable<PolicyLink> links, string domain) =>
-        string.Concat(links.Reverse().Select(l => $"[LDAP://cn={l.Policy},cn=policies,cn=system,{domain};{(l.IsDisabled ? Disabled : 0) | (l.IsEnforced ? Enforced : 0)}]"));
+        string.Concat(links.Reverse().Select(l =>
+            $"[LDAP://cn={l.Policy},cn=policies,cn=system,{domain};{(l.IsDisabled ? Disabled : 0) | (l.IsEnforced ? Enforced : 0)}]"));
 
     private static PolicyLink? One(string piece)
     {
         var semicolon = piece.LastIndexOf(';');
         var (open, close) = (piece.IndexOf('{', StringComparison.Ordinal), piece.IndexOf('}', StringComparison.Ordinal));
         if (semicolon < 0 || open < 0 || close < open || close > semicolon) return null;
-        if (!Guid.TryParse(piece.AsSpan(open, close - open + 1), out var id) || !int.TryParse(piece.AsSpan(semicolon + 1), out var flags)) return null;
+        if (!Guid.TryParse(piece.AsSpan(open, close - open + 1), out var id)
+            || !int.TryParse(piece.AsSpan(semicolon + 1), out var flags))
+            return null;
         return new PolicyLink(IdOf(id), (flags & Disabled) != 0, (flags & Enforced) != 0);
     }
 

@@ -33,7 +33,8 @@ public enum LinkFate
 /// <param name="Container">Where it is linked.</param>
 /// <param name="Number">Its link number there, from 1.</param>
 /// <param name="Why">One sentence on its fate.</param>
-public sealed record PolicyStanding(string Policy, string Name, string Container, int Number, bool IsEnforced, LinkFate Fate, string Why);
+public sealed record PolicyStanding(
+    string Policy, string Name, string Container, int Number, bool IsEnforced, LinkFate Fate, string Why);
 
 /// <summary>Whether a computer may apply a policy.</summary>
 /// <param name="Passes">Null when that is not known.</param>
@@ -52,14 +53,21 @@ public static class PolicyOrder
     /// <param name="policies">The policies that exist, by identifier.</param>
     /// <param name="filter">Whether the host may apply a policy.</param>
     /// <returns>Every link, the one of highest precedence first; those that do not apply stand where they would.</returns>
-    public static IReadOnlyList<PolicyStanding> Of(IReadOnlyList<PolicyContainer> chain, IReadOnlyDictionary<string, GroupPolicy> policies, Func<GroupPolicy, PolicyFilter> filter)
+    public static IReadOnlyList<PolicyStanding> Of(
+        IReadOnlyList<PolicyContainer> chain, IReadOnlyDictionary<string, GroupPolicy> policies, Func<GroupPolicy,
+        PolicyFilter> filter)
     {
         var levels = chain.Select(c => (Container: c, Links: PolicyLink.Read(c.Links, out _))).ToList();
         // What blocks stands below what it blocks, and never blocks its own links.
         var blockedBelow = levels.FindLastIndex(l => l.Container.BlocksInheritance);
-        var enforced = levels.SelectMany(l => l.Links.Select((link, i) => (l.Container, Link: link, Number: i + 1))).Where(l => l.Link.IsEnforced).Select(l => Stand(l.Container, l.Link, l.Number, null));
+        var enforced = levels.SelectMany(l => l.Links.Select((link, i) => (l.Container, Link: link, Number: i + 1)))
+            .Where(l => l.Link.IsEnforced).Select(l => Stand(l.Container, l.Link, l.Number, null));
         var others = levels.Select((l, level) => (l.Container, l.Links, level)).Reverse()
-            .SelectMany(l => l.Links.Select((link, i) => (l.Container, Link: link, Number: i + 1, By: l.level < blockedBelow ? levels[blockedBelow].Container.Dn : null)))
+            .SelectMany(l =>
+                l.Links.Select((link, i) =>
+                    (
+                        l.Container, Link: link, Number: i + 1,
+                        By: l.level < blockedBelow ? levels[blockedBelow].Container.Dn : null)))
             .Where(l => !l.Link.IsEnforced).Select(l => Stand(l.Container, l.Link, l.Number, l.By));
         return [.. enforced, .. others];
 

@@ -34,8 +34,12 @@ public static class FilterEvaluator
         Filter.Or f => [.. f.Parts.SelectMany(p => NotJudged(p, table))],
         Filter.Not f => NotJudged(f.Part, table),
         Filter.About => [filter],
-        Filter.AtLeast or Filter.AtMost when table.Schema is { Family: DirectoryFamily.AdLike } schema && schema.Attribute(Filter.AttributeOf(filter)!)?.Rule == ValueRule.CaseIgnore => [filter], // text is in the order of the controller's own language
-        _ when Filter.AttributeOf(filter) is { } attribute && (attribute.Equals("anr", StringComparison.OrdinalIgnoreCase) || (table.Schema.Attribute(attribute) is not null && !table.WasRead(attribute))) => [filter],
+        // text is in the order of the controller's own language
+        Filter.AtLeast or Filter.AtMost when table.Schema is { Family: DirectoryFamily.AdLike } schema
+            && schema.Attribute(Filter.AttributeOf(filter)!)?.Rule == ValueRule.CaseIgnore => [filter],
+        _ when Filter.AttributeOf(filter) is { } attribute
+            && (attribute.Equals("anr", StringComparison.OrdinalIgnoreCase)
+                || (table.Schema.Attribute(attribute) is not null && !table.WasRead(attribute))) => [filter],
         _ => [],
     };
 
@@ -64,7 +68,10 @@ public static class FilterEvaluator
                 case Filter.AtMost f:
                     return KindOf(f.Attribute) is { } most ? Ordered(most, f.Value, static c => c <= 0) : All(Truth.Undefined);
                 case Filter.About f:
-                    return table.Schema.Family == DirectoryFamily.AdLike ? Of(new Filter.Same(f.Attribute, f.Value)) : All(Truth.Undefined); // [MS-ADTS 3.1.1.3.1.3.1]: there the same as being equal
+                    // [MS-ADTS 3.1.1.3.1.3.1]: there the same as being equal
+                    return table.Schema.Family == DirectoryFamily.AdLike
+                        ? Of(new Filter.Same(f.Attribute, f.Value))
+                        : All(Truth.Undefined);
                 case Filter.Like f:
                     return KindOf(f.Attribute) is { } like ? Like(like, f) : All(Truth.Undefined);
                 case Filter.ByRule f:
@@ -116,10 +123,13 @@ public static class FilterEvaluator
             if (!kind.Equal || !CanCompare(kind, value) || value.Text is not { } text) return All(Truth.Undefined);
             if (rule == ValueRule.Class) return OfClass(kind, text);
             if (IsCategory(kind) && table.NormalName(text) is null) text = ObjectCategories.NameOf(text, table) ?? text;
-            return table.Prepared(text, rule) is { } prepared ? Any(table.ColumnOf(kind, rule), v => string.Equals(v, prepared, StringComparison.Ordinal)) : All(Truth.Undefined);
+            return table.Prepared(text, rule) is { } prepared
+                ? Any(table.ColumnOf(kind, rule), v => string.Equals(v, prepared, StringComparison.Ordinal))
+                : All(Truth.Undefined);
         }
 
-        private static bool CanCompare(AttributeKind kind, FilterValue value) => !value.Octets.IsEmpty && (!kind.AsciiOnly || System.Text.Ascii.IsValid(value.Octets));
+        private static bool CanCompare(AttributeKind kind, FilterValue value) =>
+            !value.Octets.IsEmpty && (!kind.AsciiOnly || System.Text.Ascii.IsValid(value.Octets));
 
         /// <summary>
         /// AD-like directories keep every class of an object; the others keep some, and take those above as meant.
@@ -130,20 +140,28 @@ public static class FilterEvaluator
             if (table.Schema.Family == DirectoryFamily.AdLike) return Any(table.ColumnOf(kind), v => v == wanted);
             if (!table.Schema.HasClass(name)) return All(Truth.Undefined);
             var at = new Dictionary<string, bool>(StringComparer.Ordinal);
-            return Any(table.ColumnOf(kind), v => at.TryGetValue(v, out var known) ? known : at[v] = table.Schema.ClassAndAbove(v).Contains(wanted, StringComparer.OrdinalIgnoreCase));
+            return Any(
+                table.ColumnOf(kind),
+                v => at.TryGetValue(v, out var known)
+                    ? known
+                    : at[v] = table.Schema.ClassAndAbove(v).Contains(wanted, StringComparer.OrdinalIgnoreCase));
         }
 
         private Truth[] Ordered(AttributeKind kind, FilterValue value, Func<int, bool> holds)
         {
-            if (!kind.Ordered || !CanCompare(kind, value) || value.Text is not { } text || table.Prepared(text, kind.Rule) is not { } prepared) return All(Truth.Undefined);
-            if (kind.Rule != ValueRule.WholeNumber) return Any(table.ColumnOf(kind), v => holds(string.CompareOrdinal(v, prepared)));
+            if (!kind.Ordered || !CanCompare(kind, value) || value.Text is not { } text
+                || table.Prepared(text, kind.Rule) is not { } prepared)
+                return All(Truth.Undefined);
+            if (kind.Rule != ValueRule.WholeNumber)
+                return Any(table.ColumnOf(kind), v => holds(string.CompareOrdinal(v, prepared)));
             var number = BigInteger.Parse(prepared, CultureInfo.InvariantCulture);
             return Any(table.ColumnOf(kind), v => holds(BigInteger.Parse(v, CultureInfo.InvariantCulture).CompareTo(number)));
         }
 
         private Truth[] Like(AttributeKind kind, Filter.Like like)
         {
-            if (!kind.Parts || like.Middle.Append(like.Start).Append(like.End).Any(p => p is not null && !CanCompare(kind, p))) return All(Truth.Undefined);
+            if (!kind.Parts || like.Middle.Append(like.Start).Append(like.End).Any(p => p is not null && !CanCompare(kind, p)))
+                return All(Truth.Undefined);
             var fold = kind.Rule != ValueRule.CaseExact;
             var middle = new List<string>();
             foreach (var part in like.Middle)
@@ -184,21 +202,31 @@ public static class FilterEvaluator
             if (f.Value.Text is not { } text) return All(Truth.Undefined);
             var kind = f.Attribute is null ? null : KindOf(f.Attribute);
             if (f.Attribute is not null && kind is null) return All(Truth.Undefined);
-            if (f.Rule is MatchingRules.AllBits or MatchingRules.AnyBit) return kind is { Rule: ValueRule.WholeNumber } ? Bits(kind, text, f.Rule == MatchingRules.AllBits) : All(Truth.Undefined);
+            if (f.Rule is MatchingRules.AllBits or MatchingRules.AnyBit)
+                return kind is { Rule: ValueRule.WholeNumber }
+                    ? Bits(kind, text, f.Rule == MatchingRules.AllBits)
+                    : All(Truth.Undefined);
             if (table.Schema.Family == DirectoryFamily.AdLike)
             {
-                if (f.Rule == MatchingRules.Chain) return kind is { Rule: ValueRule.Name } && table.NormalName(text) is { } name ? Chain(kind, name) : All(Truth.Undefined);
+                if (f.Rule == MatchingRules.Chain)
+                    return kind is { Rule: ValueRule.Name } && table.NormalName(text) is { } name
+                        ? Chain(kind, name)
+                        : All(Truth.Undefined);
                 return f.Rule is null && kind is not null ? Same(kind, kind.Rule, f.Value) : All(Truth.Undefined);
             }
 
             if (f.Rule is not null && OfName(f.Rule) is null) return All(Truth.Undefined);
-            var kinds = kind is not null ? [kind] : table.Schema.AttributeNames.Select(n => KindOf(n)!).Distinct().Where(k => k.Rule is ValueRule.CaseIgnore or ValueRule.CaseExact).ToList();
+            var kinds = kind is not null
+                ? [kind]
+                : table.Schema.AttributeNames.Select(n => KindOf(n)!).Distinct()
+                    .Where(k => k.Rule is ValueRule.CaseIgnore or ValueRule.CaseExact).ToList();
             var truths = All(Truth.False);
             foreach (var one in kinds)
             {
                 var rule = f.Rule is null ? one.Rule : OfName(f.Rule)!.Value;
                 var found = Same(one, rule, f.Value);
-                if (f.NamesToo && table.Prepared(text, rule) is { } prepared) found = Or(found, Any(table.NamePartsOf(one), v => v == prepared));
+                if (f.NamesToo && table.Prepared(text, rule) is { } prepared)
+                    found = Or(found, Any(table.NamePartsOf(one), v => v == prepared));
                 truths = kinds.Count == 1 ? found : Or(truths, found);
             }
 
@@ -218,8 +246,12 @@ public static class FilterEvaluator
 
         private Truth[] Bits(AttributeKind kind, string text, bool all)
         {
-            if (!long.TryParse(text, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var mask)) return All(Truth.Undefined);
-            return Any(table.ColumnOf(kind), v => long.TryParse(v, CultureInfo.InvariantCulture, out var value) && (all ? (value & mask) == mask : (value & mask) != 0));
+            if (!long.TryParse(text, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var mask))
+                return All(Truth.Undefined);
+            return Any(
+                table.ColumnOf(kind),
+                v => long.TryParse(v, CultureInfo.InvariantCulture, out var value)
+                    && (all ? (value & mask) == mask : (value & mask) != 0));
         }
 
         /// <summary>Follows the attribute backwards from the named object: who has it, who has one of those, and so on.</summary>
@@ -251,6 +283,8 @@ public static class FilterEvaluator
             return truths;
         }
 
-        private bool IsCategory(AttributeKind kind) => table.Schema.Family == DirectoryFamily.AdLike && kind.Name.Equals("objectCategory", StringComparison.OrdinalIgnoreCase);
+        private bool IsCategory(AttributeKind kind) =>
+            table.Schema.Family == DirectoryFamily.AdLike
+                && kind.Name.Equals("objectCategory", StringComparison.OrdinalIgnoreCase);
     }
 }

@@ -12,7 +12,8 @@ namespace JustRight.Core.SignIn.Filters;
 public sealed record FilterFault(int Position, string Message, string Expected)
 {
     /// <summary>In one line, with the position counted from 1.</summary>
-    public override string ToString() => string.Create(CultureInfo.InvariantCulture, $"character {Position + 1}: {Message} Expected: {Expected}.");
+    public override string ToString() =>
+        string.Create(CultureInfo.InvariantCulture, $"character {Position + 1}: {Message} Expected: {Expected}.");
 }
 
 /// <summary>
@@ -35,20 +36,26 @@ public sealed partial class FilterParser
     {
         var parser = new FilterParser(text);
         filter = parser.Part(0);
-        if (filter is not null && parser._at < text.Length) parser.Fail(parser._at, "There is text after the end of the filter.", "one filter, in parentheses");
+        if (filter is not null && parser._at < text.Length)
+            parser.Fail(parser._at, "There is text after the end of the filter.", "one filter, in parentheses");
         fault = parser._fault;
         if (fault is not null) filter = null;
         return filter is not null;
     }
 
     /// <summary>Reads a filter, or throws <see cref="FormatException"/>.</summary>
-    public static Filter Parse(string text) => TryParse(text, out var filter, out var fault) ? filter : throw new FormatException($"'{text}' is no filter: {fault}");
+    public static Filter Parse(string text) =>
+        TryParse(text, out var filter, out var fault) ? filter : throw new FormatException($"'{text}' is no filter: {fault}");
 
     private Filter? Part(int depth)
     {
         SkipSpace();
-        if (depth > MostNested) return Fail(_at, "This is nested too deep.", string.Create(CultureInfo.InvariantCulture, $"at most {MostNested} levels"));
-        if (!Take('(')) return Fail(_at, _at < _text.Length ? $"A filter cannot begin with '{_text[_at]}'." : "The filter ends too early.", "'('");
+        if (depth > MostNested)
+            return Fail(
+                _at, "This is nested too deep.", string.Create(CultureInfo.InvariantCulture, $"at most {MostNested} levels"));
+        if (!Take('('))
+            return Fail(
+                _at, _at < _text.Length ? $"A filter cannot begin with '{_text[_at]}'." : "The filter ends too early.", "'('");
         SkipSpace();
         Filter? filter = Peek switch
         {
@@ -58,7 +65,8 @@ public sealed partial class FilterParser
             _ => Item(),
         };
         if (filter is null) return null;
-        if (!Take(')')) return Fail(_at, _at < _text.Length ? $"'{_text[_at]}' cannot stand here." : "A parenthesis is not closed.", "')'");
+        if (!Take(')'))
+            return Fail(_at, _at < _text.Length ? $"'{_text[_at]}' cannot stand here." : "A parenthesis is not closed.", "')'");
         SkipSpace();
         return filter;
     }
@@ -90,7 +98,10 @@ public sealed partial class FilterParser
         while (_at < _text.Length && _text[_at] is not ('=' or '>' or '<' or '~' or ':' or '(' or ')')) _at++;
         var attribute = _text[start.._at].Trim();
         if (Peek == ':') return Extensible(start, attribute);
-        if (!IsAttribute(attribute)) return Fail(start, attribute.Length == 0 ? "No attribute is named." : $"'{attribute}' is not an attribute name.", "a name such as mail, or a number such as 2.5.4.3");
+        if (!IsAttribute(attribute))
+            return Fail(
+                start, attribute.Length == 0 ? "No attribute is named." : $"'{attribute}' is not an attribute name.",
+                "a name such as mail, or a number such as 2.5.4.3");
         var sign = Peek;
         if (sign is '>' or '<' or '~') _at++;
         if (!Take('=')) return Fail(_at, "A comparison is missing.", "=, >=, <=, ~= or :=");
@@ -123,7 +134,8 @@ public sealed partial class FilterParser
 
     private Filter? Extensible(int start, string attribute)
     {
-        if (attribute.Length > 0 && !IsAttribute(attribute)) return Fail(start, $"'{attribute}' is not an attribute name.", "a name such as mail, or a number such as 2.5.4.3");
+        if (attribute.Length > 0 && !IsAttribute(attribute))
+            return Fail(start, $"'{attribute}' is not an attribute name.", "a name such as mail, or a number such as 2.5.4.3");
         var namesToo = false;
         string? rule = null;
         while (Take(':') && Peek != '=')
@@ -137,8 +149,11 @@ public sealed partial class FilterParser
         }
 
         if (!Take('=')) return Fail(_at, "The comparison is not complete.", "':='");
-        if (attribute.Length == 0 && rule is null) return Fail(start, "Neither an attribute nor a rule is named.", "an attribute, a rule, or both");
-        return Value(false) is { } value ? new Filter.ByRule(attribute.Length == 0 ? null : attribute, rule, namesToo, value) : null;
+        if (attribute.Length == 0 && rule is null)
+            return Fail(start, "Neither an attribute nor a rule is named.", "an attribute, a rule, or both");
+        return Value(false) is { } value
+            ? new Filter.ByRule(attribute.Length == 0 ? null : attribute, rule, namesToo, value)
+            : null;
     }
 
     /// <summary>A value up to the parenthesis that ends it, or to an asterisk where those may stand.</summary>
@@ -151,9 +166,13 @@ public sealed partial class FilterParser
             var c = _text[_at];
             if (c == '\\')
             {
-                if (_at + 2 >= _text.Length || !byte.TryParse(_text.AsSpan(_at + 1, 2), NumberStyles.AllowHexSpecifier, CultureInfo.InvariantCulture, out var octet))
+                if (_at + 2 >= _text.Length
+                    || !byte.TryParse(
+                        _text.AsSpan(_at + 1, 2), NumberStyles.AllowHexSpecifier, CultureInfo.InvariantCulture, out var octet))
                 {
-                    Fail(_at, "A backslash alone has no meaning.", "two hexadecimal digits after it, such as \\5c for a backslash");
+                    Fail(
+                        _at, "A backslash alone has no meaning.",
+                        "two hexadecimal digits after it, such as \\5c for a backslash");
                     return null;
                 }
 
@@ -164,7 +183,9 @@ public sealed partial class FilterParser
 
             if (c is '(' or '*' or '\0')
             {
-                Fail(_at, $"{(c == '\0' ? "NUL" : $"'{c}'")} must be escaped in a value.", c switch { '(' => "\\28", '*' => "\\2a", _ => "\\00" });
+                Fail(
+                    _at, $"{(c == '\0' ? "NUL" : $"'{c}'")} must be escaped in a value.",
+                    c switch { '(' => "\\28", '*' => "\\2a", _ => "\\00" });
                 return null;
             }
 

@@ -60,7 +60,8 @@ public sealed class FilterValue : IEquatable<FilterValue>
             {
                 var octet = _octets[i];
                 var atEnd = i == 0 || i == _octets.Length - 1;
-                if (octet is < 0x20 or >= 0x7f or (byte)'*' or (byte)'(' or (byte)')' or (byte)'\\' || (octet == ' ' && atEnd)) text.Append('\\').Append(octet.ToString("x2", CultureInfo.InvariantCulture));
+                if (octet is < 0x20 or >= 0x7f or (byte)'*' or (byte)'(' or (byte)')' or (byte)'\\' || (octet == ' ' && atEnd))
+                    text.Append('\\').Append(octet.ToString("x2", CultureInfo.InvariantCulture));
                 else text.Append((char)octet);
             }
 
@@ -69,7 +70,8 @@ public sealed class FilterValue : IEquatable<FilterValue>
     }
 
     /// <inheritdoc/>
-    public bool Equals([NotNullWhen(true)] FilterValue? other) => other is not null && _octets.AsSpan().SequenceEqual(other._octets);
+    public bool Equals([NotNullWhen(true)] FilterValue? other) =>
+        other is not null && _octets.AsSpan().SequenceEqual(other._octets);
 
     /// <inheritdoc/>
     public override bool Equals(object? obj) => Equals(obj as FilterValue);

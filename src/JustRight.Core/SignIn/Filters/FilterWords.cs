@@ -9,8 +9,10 @@ public static class FilterWords
 
     private static readonly (long Bit, string Is)[] ControlBits =
     [
-        (2, "disabled"), (16, "locked out"), (32, "allowed an empty password"), (64, "not allowed to change its password"), (512, "an ordinary account"), (4096, "a computer of the domain"),
-        (8192, "a controller"), (65536, "with a password that never expires"), (262144, "asked for a smart card"), (8388608, "with a password that has expired"),
+        (2, "disabled"), (16, "locked out"), (32, "allowed an empty password"), (
+            64, "not allowed to change its password"), (512, "an ordinary account"), (4096, "a computer of the domain"),
+        (8192, "a controller"), (65536, "with a password that never expires"), (262144, "asked for a smart card"), (
+            8388608, "with a password that has expired"),
     ];
 
     /// <summary>The filter in words, behind a name such as <c>objects that</c>.</summary>
@@ -44,7 +46,8 @@ public static class FilterWords
         Filter.Not f => Words(f.Part, true), // for what can be said either way
         Filter.Present f => $"have no {f.Attribute}",
         Filter.ByRule { Rule: MatchingRules.AllBits } f when Bits(f) is { } bits => $"are not {bits}",
-        Filter.ByRule { Rule: MatchingRules.Chain } f when Is(f.Attribute, MemberOf) => $"are not in {f.Value}, neither directly nor through other groups",
+        Filter.ByRule { Rule: MatchingRules.Chain } f when Is(f.Attribute, MemberOf) =>
+            $"are not in {f.Value}, neither directly nor through other groups",
         Filter.Same f when Is(f.Attribute, ClassAttribute) => $"are not of class {f.Value}",
         Filter.Same f when Is(f.Attribute, MemberOf) => $"are not directly in {f.Value}",
         _ => $"do not {Words(part, true)}",
@@ -53,7 +56,8 @@ public static class FilterWords
     private static IEnumerable<string> Parts(Filter.Like like)
     {
         if (like.Start is { } start) yield return $"begins with {Quoted(start)}";
-        foreach (var middle in like.Middle) yield return $"contains {Quoted(middle)}{(like.Middle.Count > 1 && middle != like.Middle[^1] ? " then" : "")}";
+        foreach (var middle in like.Middle)
+            yield return $"contains {Quoted(middle)}{(like.Middle.Count > 1 && middle != like.Middle[^1] ? " then" : "")}";
         if (like.End is { } end) yield return $"ends with {Quoted(end)}";
     }
 
@@ -71,7 +75,9 @@ public static class FilterWords
     /// <summary>What the bits of an account's flags say; null for other attributes, and for bits not known here.</summary>
     private static string? Bits(Filter.ByRule f)
     {
-        if (!Is(f.Attribute, ControlAttribute) || !long.TryParse(f.Value.Text, NumberStyles.None, CultureInfo.InvariantCulture, out var bits) || bits == 0) return null;
+        if (!Is(f.Attribute, ControlAttribute)
+            || !long.TryParse(f.Value.Text, NumberStyles.None, CultureInfo.InvariantCulture, out var bits) || bits == 0)
+            return null;
         var known = ControlBits.Where(b => (bits & b.Bit) != 0).ToList();
         return known.Sum(b => b.Bit) == bits ? string.Join(" and ", known.Select(b => b.Is)) : null;
     }

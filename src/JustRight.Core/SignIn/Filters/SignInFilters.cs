@@ -31,17 +31,24 @@ public static class SignInFilters
         }
 
         if (group is not null && map.MemberOf is { } memberOf)
-            parts.Add(throughOthers && directory.Family == DirectoryFamily.AdLike ? new Filter.ByRule(memberOf, MatchingRules.Chain, false, FilterValue.Of(group)) : new Filter.Same(memberOf, FilterValue.Of(group)));
+            parts.Add(throughOthers
+                && directory.Family == DirectoryFamily.AdLike
+                    ? new Filter.ByRule(memberOf, MatchingRules.Chain, false, FilterValue.Of(group))
+                    : new Filter.Same(memberOf, FilterValue.Of(group)));
         return All(parts);
     }
 
     /// <summary>The one person with a logon name, among those that a filter is for.</summary>
-    public static Filter Person(Filter people, PeopleDirectory directory, string logonName) => All([.. people is Filter.And all ? all.Parts : [people], new Filter.Same(AttributeMap.Of(directory).LogonName, FilterValue.Of(logonName))]);
+    public static Filter Person(Filter people, PeopleDirectory directory, string logonName) =>
+        All([
+            .. people is Filter.And all ? all.Parts : [people],
+            new Filter.Same(AttributeMap.Of(directory).LogonName, FilterValue.Of(logonName))]);
 
     /// <summary>
     /// As <see cref="Person"/>, with a product's own placeholder where the name goes: text that is no filter by itself.
     /// </summary>
-    public static string PersonText(Filter people, PeopleDirectory directory, string placeholder) => Person(people, directory, Marker).Text.Replace(Marker, placeholder, StringComparison.Ordinal);
+    public static string PersonText(Filter people, PeopleDirectory directory, string placeholder) =>
+        Person(people, directory, Marker).Text.Replace(Marker, placeholder, StringComparison.Ordinal);
 
     /// <summary>The groups that an administrator sees.</summary>
     /// <param name="namesStart">What their names start with, any of which will do; none for all.</param>
@@ -53,7 +60,9 @@ public static class SignInFilters
         var starts = namesStart.Select(s => (Filter)new Filter.Like(map.GroupName, FilterValue.Of(s), [], null)).ToList();
         if (starts.Count == 1) parts.Add(starts[0]);
         if (starts.Count > 1) parts.Add(new Filter.Or(starts));
-        if (!builtIn && directory.Family == DirectoryFamily.AdLike) parts.Add(new Filter.Not(new Filter.Same("isCriticalSystemObject", FilterValue.Of("TRUE")))); // [MS-ADTS 3.1.1.3.1.2]: what a domain comes with
+        // [MS-ADTS 3.1.1.3.1.2]: what a domain comes with
+        if (!builtIn && directory.Family == DirectoryFamily.AdLike)
+            parts.Add(new Filter.Not(new Filter.Same("isCriticalSystemObject", FilterValue.Of("TRUE"))));
         return All(parts);
     }
 

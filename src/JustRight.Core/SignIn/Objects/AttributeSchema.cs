@@ -13,11 +13,16 @@ public sealed class AttributeSchema
     /// <param name="family">The family of the directory.</param>
     /// <param name="attributes">Each attribute with every name and number it goes by.</param>
     /// <param name="classes">Each class by every name it goes by, with the class right above it.</param>
-    public AttributeSchema(DirectoryFamily family, IEnumerable<(IReadOnlyList<string> Names, AttributeKind Kind)> attributes, IEnumerable<(string Name, string? Above)> classes)
+    public AttributeSchema(
+        DirectoryFamily family, IEnumerable<(IReadOnlyList<string> Names, AttributeKind Kind)> attributes,
+        IEnumerable<(string Name, string? Above)> classes)
     {
         Family = family;
-        _attributes = attributes.SelectMany(a => a.Names.Select(n => (Name: n, a.Kind))).DistinctBy(a => a.Name, StringComparer.OrdinalIgnoreCase).ToFrozenDictionary(a => a.Name, a => a.Kind, StringComparer.OrdinalIgnoreCase);
-        _classes = classes.DistinctBy(c => c.Name, StringComparer.OrdinalIgnoreCase).ToFrozenDictionary(c => c.Name, c => c.Above, StringComparer.OrdinalIgnoreCase);
+        _attributes = attributes.SelectMany(a => a.Names.Select(n => (Name: n, a.Kind)))
+            .DistinctBy(a => a.Name, StringComparer.OrdinalIgnoreCase)
+            .ToFrozenDictionary(a => a.Name, a => a.Kind, StringComparer.OrdinalIgnoreCase);
+        _classes = classes.DistinctBy(c => c.Name, StringComparer.OrdinalIgnoreCase)
+            .ToFrozenDictionary(c => c.Name, c => c.Above, StringComparer.OrdinalIgnoreCase);
     }
 
     /// <summary>The family of the directory.</summary>
@@ -45,7 +50,10 @@ public sealed class AttributeSchema
 
     private bool IsBelow(AttributeKind kind, AttributeKind above)
     {
-        for (var (at, steps) = (kind, 0); at.Above is { } next && steps < 20 && _attributes.GetValueOrDefault(next) is { } found; at = found, steps++)
+        for (
+            var (at, steps) = (kind, 0); at.Above is { } next && steps < 20
+                && _attributes.GetValueOrDefault(next) is { } found; at = found,
+            steps++)
             if (found == above) return true;
         return false;
     }

@@ -26,6 +26,8 @@ internal static class ObjectCategories
     {
         if (!Of.TryGetValue(className, out var category)) return null;
         var start = $"CN={category},CN=Schema,";
-        return table.Objects.SelectMany(o => o.All("objectCategory")).FirstOrDefault(c => c.StartsWith(start, StringComparison.OrdinalIgnoreCase)) ?? $"CN={category},CN=Schema,CN=Configuration";
+        return table.Objects.SelectMany(o => o.All("objectCategory"))
+            .FirstOrDefault(c => c.StartsWith(start, StringComparison.OrdinalIgnoreCase))
+            ?? $"CN={category},CN=Schema,CN=Configuration";
     }
 }

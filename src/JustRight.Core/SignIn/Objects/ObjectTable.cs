@@ -48,7 +48,10 @@ public sealed partial class ObjectTable
     {
         lock (_names)
         {
-            if (!_names.TryGetValue(text, out var normal)) _names[text] = normal = DistinguishedName.TryParse(text, out var name) ? string.Join(',', name.Parts.Select(NormalPart)) : null;
+            if (!_names.TryGetValue(text, out var normal))
+                _names[text] = normal = DistinguishedName.TryParse(text, out var name)
+                    ? string.Join(',', name.Parts.Select(NormalPart))
+                    : null;
             return normal;
         }
     }
@@ -57,7 +60,8 @@ public sealed partial class ObjectTable
     /// A part of a name: its attribute by first name, its value without regard to case and space, as almost all that names are
     /// made of compare.
     /// </summary>
-    private string NormalPart((string Type, string Value) part) => $"{(Schema.Attribute(part.Type)?.Name ?? part.Type).ToLowerInvariant()}={DistinguishedName.Escape(PreparedText.Whole(part.Value, true))}";
+    private string NormalPart((string Type, string Value) part) =>
+        $"{(Schema.Attribute(part.Type)?.Name ?? part.Type).ToLowerInvariant()}={DistinguishedName.Escape(PreparedText.Whole(part.Value, true))}";
 
     /// <summary>The values of an attribute, and of those that are kinds of it, prepared by its rule.</summary>
     internal Column ColumnOf(AttributeKind kind) => ColumnOf(kind, kind.Rule);
@@ -68,7 +72,8 @@ public sealed partial class ObjectTable
         var key = $"{kind.Name}\n{rule}";
         lock (_lock)
         {
-            if (!_columns.TryGetValue(key, out var column)) _columns[key] = column = Prepare([.. Schema.WithKindsBelow(kind).Select(k => k.Name)], rule);
+            if (!_columns.TryGetValue(key, out var column))
+                _columns[key] = column = Prepare([.. Schema.WithKindsBelow(kind).Select(k => k.Name)], rule);
             return column;
         }
     }
@@ -76,17 +81,26 @@ public sealed partial class ObjectTable
     /// <summary>The values that stand in the objects' own names for an attribute, prepared by its rule.</summary>
     internal Column NamePartsOf(AttributeKind kind)
     {
-        var names = Schema.WithKindsBelow(kind).SelectMany(k => Schema.AttributeNames.Where(n => Schema.Attribute(n) == k)).ToHashSet(StringComparer.OrdinalIgnoreCase);
-        return Fill(o => DistinguishedName.TryParse(o.Dn, out var name) ? name.Parts.Where(p => names.Contains(p.Type)).Select(p => p.Value) : [], kind.Rule);
+        var names = Schema.WithKindsBelow(kind).SelectMany(k => Schema.AttributeNames.Where(n => Schema.Attribute(n) == k))
+            .ToHashSet(StringComparer.OrdinalIgnoreCase);
+        return Fill(
+            o => DistinguishedName.TryParse(o.Dn, out var name)
+                ? name.Parts.Where(p => names.Contains(p.Type)).Select(p => p.Value)
+                : [],
+            kind.Rule);
     }
 
-    private Column Prepare(List<string> names, ValueRule rule) => Fill(o => names.Count == 1 ? o.All(names[0]) : names.SelectMany(o.All), rule);
+    private Column Prepare(List<string> names, ValueRule rule) =>
+        Fill(o => names.Count == 1 ? o.All(names[0]) : names.SelectMany(o.All), rule);
 
     private Column Fill(Func<PeopleObject, IEnumerable<string>> valuesOf, ValueRule rule)
     {
         var starts = new int[Objects.Count + 1];
         var values = new List<string>(Objects.Count);
-        var known = rule is ValueRule.CaseIgnore or ValueRule.CaseExact or ValueRule.Octets ? null : new Dictionary<string, string?>(StringComparer.Ordinal); // classes, groups and flags repeat
+        // classes, groups and flags repeat
+        var known = rule is ValueRule.CaseIgnore or ValueRule.CaseExact or ValueRule.Octets
+            ? null
+            : new Dictionary<string, string?>(StringComparer.Ordinal);
         for (var i = 0; i < Objects.Count; i++)
         {
             starts[i] = values.Count;
@@ -125,7 +139,10 @@ public sealed partial class ObjectTable
     private static DateTimeOffset? Moment(string value)
     {
         string[] forms = ["yyyyMMddHHmmss'Z'", "yyyyMMddHHmmss.f'Z'", "yyyyMMddHHmm'Z'", "yyyyMMddHH'Z'"];
-        return DateTimeOffset.TryParseExact(value, forms, CultureInfo.InvariantCulture, DateTimeStyles.AssumeUniversal, out var moment) ? moment : null;
+        return DateTimeOffset.TryParseExact(
+            value, forms, CultureInfo.InvariantCulture, DateTimeStyles.AssumeUniversal, out var moment)
+            ? moment
+            : null;
     }
 
     [GeneratedRegex(@"^(0|-?[1-9][0-9]*)\z")]

@@ -21,7 +21,8 @@ internal static class PreparedText
     public static string End(string text, bool foldCase) => Spaced(Mapped(text, foldCase), false, true);
 
     /// <summary>A telephone number, or a part of one: without spaces and hyphens (2.6.3).</summary>
-    public static string Telephone(string text) => string.Concat(Mapped(text, true).Where(c => c is not (' ' or '-' or '\u2010' or '\u2011' or '\u2212')));
+    public static string Telephone(string text) =>
+        string.Concat(Mapped(text, true).Where(c => c is not (' ' or '-' or '\u2010' or '\u2011' or '\u2212')));
 
     private static string Mapped(string text, bool foldCase)
     {
@@ -32,8 +33,12 @@ internal static class PreparedText
 
     private static string Spaced(string text, bool atStart, bool atEnd)
     {
-        if (text.Length > 0 && text[0] != ' ' && text[^1] != ' ' && !text.Contains("  ", StringComparison.Ordinal)) // almost every value
-            return string.Concat(atStart ? " " : "", text.Contains(' ', StringComparison.Ordinal) ? text.Replace(" ", "  ", StringComparison.Ordinal) : text, atEnd ? " " : "");
+        // almost every value
+        if (text.Length > 0 && text[0] != ' ' && text[^1] != ' ' && !text.Contains("  ", StringComparison.Ordinal))
+            return string.Concat(
+                atStart ? " " : "",
+                text.Contains(' ', StringComparison.Ordinal) ? text.Replace(" ", "  ", StringComparison.Ordinal) : text,
+                atEnd ? " " : "");
         var words = text.AsSpan();
         var prepared = new StringBuilder(text.Length + 4);
         var startsWithSpace = words.Length > 0 && words[0] == ' ';

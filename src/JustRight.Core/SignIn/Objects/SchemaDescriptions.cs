@@ -14,7 +14,8 @@ public static partial class SchemaDescriptions
     /// <summary>A schema from its descriptions. What cannot be read is left out, as if the directory did not know it.</summary>
     /// <param name="attributeTypes">The values of <c>attributeTypes</c>.</param>
     /// <param name="objectClasses">The values of <c>objectClasses</c>.</param>
-    public static AttributeSchema Read(DirectoryFamily family, IEnumerable<string> attributeTypes, IEnumerable<string> objectClasses)
+    public static AttributeSchema Read(
+        DirectoryFamily family, IEnumerable<string> attributeTypes, IEnumerable<string> objectClasses)
     {
         var described = new Dictionary<string, Description>(StringComparer.OrdinalIgnoreCase);
         var all = attributeTypes.Select(Description.Of).OfType<Description>().ToList();
@@ -31,12 +32,19 @@ public static partial class SchemaDescriptions
         var syntax = Inherited("SYNTAX")?.Trim('\'').Split('{')[0] ?? "";
         if (family == DirectoryFamily.AdLike)
         {
-            var rule = description.Names[0].Equals("objectClass", StringComparison.OrdinalIgnoreCase) ? ValueRule.Class : OfSyntax(syntax);
-            return new AttributeKind(description.Names[0], rule, rule is not (ValueRule.Name or ValueRule.Class or ValueRule.Boolean), rule is ValueRule.CaseIgnore or ValueRule.CaseExact or ValueRule.Octets);
+            var rule = description.Names[0].Equals("objectClass", StringComparison.OrdinalIgnoreCase)
+                ? ValueRule.Class
+                : OfSyntax(syntax);
+            return new AttributeKind(
+                description.Names[0], rule, rule is not (ValueRule.Name or ValueRule.Class or ValueRule.Boolean),
+                rule is ValueRule.CaseIgnore or ValueRule.CaseExact or ValueRule.Octets);
         }
 
         var equality = Inherited("EQUALITY");
-        return new AttributeKind(description.Names[0], OfEquality(equality) ?? OfSyntax(syntax), Inherited("ORDERING") is not null || equality is "integerMatch" or "generalizedTimeMatch", Inherited("SUBSTR") is not null)
+        return new AttributeKind(
+            description.Names[0], OfEquality(equality) ?? OfSyntax(syntax),
+            Inherited("ORDERING") is not null || equality is "integerMatch" or "generalizedTimeMatch",
+            Inherited("SUBSTR") is not null)
         {
             Above = description["SUP"],
             Equal = equality is not null,

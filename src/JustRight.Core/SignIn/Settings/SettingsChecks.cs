@@ -32,7 +32,8 @@ public static class SettingsChecks
     /// <summary>Every finding, in the order of the settings.</summary>
     /// <param name="people">The people and groups last read; null when none were.</param>
     /// <param name="unread">Why they could not be read, when that was tried; or null.</param>
-    public static IReadOnlyList<SettingsFinding> Check(PlannedSignIn plan, SignInSettings settings, ObjectTable? people, string? unread = null)
+    public static IReadOnlyList<SettingsFinding> Check(
+        PlannedSignIn plan, SignInSettings settings, ObjectTable? people, string? unread = null)
     {
         var findings = new List<SettingsFinding>();
         Security(plan, findings);
@@ -40,10 +41,20 @@ public static class SettingsChecks
         Pages(plan, findings);
         foreach (var field in settings.Fields) Text(field, findings);
         foreach (var field in settings.Fields.Where(f => f.Value is null))
-            findings.Add(new SettingsFinding("not-known", FindingWeight.Unseen, field.Key, $"The value of {field.Name} is not known: {settings.Settings.FirstOrDefault(s => s.Key == field.Key)?.Because ?? $"this directory has no {field.Key}"}.", "The reason says what to do; the product cannot be configured before that."));
+            findings.Add(new SettingsFinding(
+                "not-known", FindingWeight.Unseen, field.Key,
+                $"The value of {field.Name} is not known: {settings.Settings.FirstOrDefault(s => s.Key == field.Key)?.Because ?? $"this directory has no {field.Key}"}.",
+                "The reason says what to do; the product cannot be configured before that."));
         Groups(plan, findings);
-        if (people is null && unread is not null) findings.Add(new SettingsFinding("people-unread", FindingWeight.Unseen, SettingKeys.PeopleFilter, $"The filters were not tested: {unread}", "Fix that and take a survey, or run the sign-in test."));
-        else if (people is null) findings.Add(new SettingsFinding("no-people-read", FindingWeight.Unseen, SettingKeys.PeopleFilter, $"No people of '{plan.Directory.Key}' were read yet, so the filters were not tested.", "Take a survey, or run the sign-in test."));
+        if (people is null && unread is not null)
+            findings.Add(new SettingsFinding(
+                "people-unread", FindingWeight.Unseen, SettingKeys.PeopleFilter, $"The filters were not tested: {unread}",
+                "Fix that and take a survey, or run the sign-in test."));
+        else if (people is null)
+            findings.Add(new SettingsFinding(
+                "no-people-read", FindingWeight.Unseen, SettingKeys.PeopleFilter,
+                $"No people of '{plan.Directory.Key}' were read yet, so the filters were not tested.",
+                "Take a survey, or run the sign-in test."));
         else People(plan, settings, people, findings);
         return [.. findings.OrderBy(f => f.Key is null ? -1 : SettingKeys.All.Select(k => k.Key).ToList().IndexOf(f.Key))];
     }
@@ -55,56 +66,101 @@ public static class SettingsChecks
         findings.Add(because is null
             ? new SettingsFinding("plain-text", FindingWeight.Wrong, SettingKeys.Security, $"Every password typed in the product goes to {plan.Directory.Host} unencrypted: anybody on the network path can read it.",
                 "Enable TLS in the product or the directory. If that is impossible for now, give the reason in the estate: plain-text-because.")
-            : new SettingsFinding("plain-text-allowed", FindingWeight.Caution, SettingKeys.Security, $"Every password typed in the product goes to {plan.Directory.Host} unencrypted. Allowed in the estate: {because}", "Check that the reason still holds."));
+            : new SettingsFinding(
+                "plain-text-allowed", FindingWeight.Caution, SettingKeys.Security,
+                $"Every password typed in the product goes to {plan.Directory.Host} unencrypted. Allowed in the estate: {because}",
+                "Check that the reason still holds."));
     }
 
     private static void Bases(PlannedSignIn plan, SignInSettings settings, List<SettingsFinding> findings)
     {
         var groupsBase = settings[SettingKeys.Base] ?? settings[SettingKeys.GroupsBase];
         if (plan.EnterDn is { } enter && groupsBase is not null && !IsBelow(enter, groupsBase))
-            findings.Add(new SettingsFinding("group-outside", FindingWeight.Wrong, settings[SettingKeys.Base] is null ? SettingKeys.GroupsBase : SettingKeys.Base, $"The group whose members may sign in, {enter}, is not below {groupsBase}: a product that searches there does not find it.", "Move the group, or set groups-in in the estate to an OU that contains it."));
+            findings.Add(new SettingsFinding(
+                "group-outside", FindingWeight.Wrong,
+                settings[SettingKeys.Base] is null ? SettingKeys.GroupsBase : SettingKeys.Base,
+                $"The group whose members may sign in, {enter}, is not below {groupsBase}: a product that searches there does not find it.",
+                "Move the group, or set groups-in in the estate to an OU that contains it."));
         var peopleBase = settings[SettingKeys.Base] ?? settings[SettingKeys.PeopleBase];
         if (plan.BindDn is { } bind && peopleBase is not null && !IsBelow(bind, peopleBase))
-            findings.Add(new SettingsFinding("bind-outside", FindingWeight.Caution, SettingKeys.BindName, $"The bind account {bind} is not below {peopleBase}. That is fine unless the product searches for its own account there.", "If it does, it reports an unknown account: configure the distinguished name."));
+            findings.Add(new SettingsFinding(
+                "bind-outside", FindingWeight.Caution, SettingKeys.BindName,
+                $"The bind account {bind} is not below {peopleBase}. That is fine unless the product searches for its own account there.",
+                "If it does, it reports an unknown account: configure the distinguished name."));
     }
 
     private static void Pages(PlannedSignIn plan, List<SettingsFinding> findings)
     {
-        if (plan.Directory.MostInOneAnswer is not { } most || plan.Wants.PageSize is not null || plan.Install.ExpectedPeople is not { } expected || expected <= most) return;
-        findings.Add(new SettingsFinding("too-many", FindingWeight.Wrong, SettingKeys.PageSize, string.Create(CultureInfo.InvariantCulture, $"{expected} people are expected, the product cannot page, and '{plan.Directory.Key}' returns at most {most} in one answer."), "Limit the people by a group or an OU."));
+        if (plan.Directory.MostInOneAnswer is not { } most || plan.Wants.PageSize is not null
+            || plan.Install.ExpectedPeople is not { } expected || expected <= most)
+            return;
+        findings.Add(new SettingsFinding(
+            "too-many", FindingWeight.Wrong, SettingKeys.PageSize,
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"{expected} people are expected, the product cannot page, and '{plan.Directory.Key}' returns at most {most} in one answer."),
+            "Limit the people by a group or an OU."));
     }
 
     private static void Text(FilledField field, List<SettingsFinding> findings)
     {
         if (field.Value is not { } value) return;
-        if (value != value.Trim()) findings.Add(new SettingsFinding("space-at-end", FindingWeight.Wrong, field.Key, $"The value of {field.Name} has a leading or trailing space, which is invisible and counts: '{value}'.", "Remove it at its source."));
-        if (value.Any(char.IsControl)) findings.Add(new SettingsFinding("control-character", FindingWeight.Wrong, field.Key, $"The value of {field.Name} has an invisible character.", "Remove it at its source."));
+        if (value != value.Trim())
+            findings.Add(new SettingsFinding(
+                "space-at-end", FindingWeight.Wrong, field.Key,
+                $"The value of {field.Name} has a leading or trailing space, which is invisible and counts: '{value}'.",
+                "Remove it at its source."));
+        if (value.Any(char.IsControl))
+            findings.Add(new SettingsFinding(
+                "control-character", FindingWeight.Wrong, field.Key, $"The value of {field.Name} has an invisible character.",
+                "Remove it at its source."));
     }
 
     private static void Groups(PlannedSignIn plan, List<SettingsFinding> findings)
     {
         if (plan.EnterName is null)
-            findings.Add(new SettingsFinding("everyone", FindingWeight.Caution, SettingKeys.PeopleFilter, "No group limits who may sign in: everyone found can sign in.", "Name a group in the sheet: enter."));
+            findings.Add(new SettingsFinding(
+                "everyone", FindingWeight.Caution, SettingKeys.PeopleFilter,
+                "No group limits who may sign in: everyone found can sign in.", "Name a group in the sheet: enter."));
         else if (!plan.GroupInFilter)
-            findings.Add(new SettingsFinding("group-not-in-filter", FindingWeight.Caution, SettingKeys.PeopleFilter, $"The filter finds everyone: only the product itself limits sign-in to members of {plan.EnterName}.", "Test with somebody who is not in the group."));
+            findings.Add(new SettingsFinding(
+                "group-not-in-filter", FindingWeight.Caution, SettingKeys.PeopleFilter,
+                $"The filter finds everyone: only the product itself limits sign-in to members of {plan.EnterName}.",
+                "Test with somebody who is not in the group."));
         if (plan.Wants.Groups is { BuiltIn: true } && plan.Directory.Family == DirectoryFamily.AdLike)
-            findings.Add(new SettingsFinding("built-in-groups", FindingWeight.Caution, SettingKeys.GroupsFilter, "The domain's built-in groups are in the list: choosing one of them gives rights to more people than it seems.", "Leave them out: built-in: no."));
+            findings.Add(new SettingsFinding(
+                "built-in-groups", FindingWeight.Caution, SettingKeys.GroupsFilter,
+                "The domain's built-in groups are in the list: choosing one of them gives rights to more people than it seems.",
+                "Leave them out: built-in: no."));
     }
 
     private static void People(PlannedSignIn plan, SignInSettings settings, ObjectTable table, List<SettingsFinding> findings)
     {
-        foreach (var (key, filter) in new[] { (SettingKeys.PeopleFilter, settings.People), (SettingKeys.GroupsFilter, settings.Groups) })
+        foreach (var (key, filter) in new[] { (SettingKeys.PeopleFilter, settings.People), (
+            SettingKeys.GroupsFilter, settings.Groups) })
         {
             if (filter is null || settings[key] is null) continue;
-            foreach (var attribute in Filter.AttributesOf(filter).Distinct(StringComparer.OrdinalIgnoreCase).Where(a => table.Schema.Attribute(a) is null))
-                findings.Add(new SettingsFinding("unknown-attribute", FindingWeight.Wrong, key, $"'{plan.Directory.Key}' has no attribute {attribute}: the filter finds nobody by it.", "Correct the directory's family, groups and back-link in the estate."));
+            foreach (var attribute in Filter.AttributesOf(filter).Distinct(StringComparer.OrdinalIgnoreCase).Where(a =>
+                table.Schema.Attribute(a) is null))
+                findings.Add(new SettingsFinding(
+                    "unknown-attribute", FindingWeight.Wrong, key,
+                    $"'{plan.Directory.Key}' has no attribute {attribute}: the filter finds nobody by it.",
+                    "Correct the directory's family, groups and back-link in the estate."));
             if (FilterEvaluator.Matching(filter, table).Count == 0)
-                findings.Add(new SettingsFinding("finds-nothing", FindingWeight.Wrong, key, $"Of {Count(table.Objects.Count, "object")} last read, the filter finds none.", key == SettingKeys.PeopleFilter && plan.EnterName is not null ? $"Check who is in {plan.EnterName}; a filter does not find members of a primary group." : "Check that the OUs in the estate contain people and groups."));
+                findings.Add(new SettingsFinding(
+                    "finds-nothing", FindingWeight.Wrong, key,
+                    $"Of {Count(table.Objects.Count, "object")} last read, the filter finds none.",
+                    key == SettingKeys.PeopleFilter && plan.EnterName is not null
+                        ? $"Check who is in {plan.EnterName}; a filter does not find members of a primary group."
+                        : "Check that the OUs in the estate contain people and groups."));
         }
 
         foreach (var key in new[] { SettingKeys.LogonName, SettingKeys.DisplayName, SettingKeys.Mail, SettingKeys.UniqueId, SettingKeys.MemberOf, SettingKeys.Member, SettingKeys.GroupName })
-            if (settings[key] is { } attribute && settings.Fields.Any(f => f.Key == key) && table.Schema.Attribute(attribute) is null)
-                findings.Add(new SettingsFinding("unknown-attribute", FindingWeight.Wrong, key, $"'{plan.Directory.Key}' knows no attribute {attribute}.", "Correct the directory's family in the estate."));
+            if (settings[key] is { } attribute && settings.Fields.Any(f => f.Key == key)
+                && table.Schema.Attribute(attribute) is null)
+                findings.Add(new SettingsFinding(
+                    "unknown-attribute", FindingWeight.Wrong, key, $"'{plan.Directory.Key}' knows no attribute {attribute}.",
+                    "Correct the directory's family in the estate."));
         Nested(plan, table, findings);
     }
 
@@ -114,13 +170,21 @@ public static class SettingsChecks
         if (plan.NestedCount || plan.EnterDn is not { } enter) return;
         var group = table.Objects.FirstOrDefault(o => table.NormalName(o.Dn) == table.NormalName(enter));
         if (group is null) return;
-        var groups = table.Objects.Where(o => o.All("objectClass").Contains(AttributeMap.Of(plan.Directory).GroupClass, StringComparer.OrdinalIgnoreCase)).Select(o => table.NormalName(o.Dn)).ToHashSet();
+        var groups = table.Objects.Where(o =>
+            o.All("objectClass").Contains(AttributeMap.Of(plan.Directory).GroupClass, StringComparer.OrdinalIgnoreCase))
+            .Select(o => table.NormalName(o.Dn)).ToHashSet();
         var inside = group.All(AttributeMap.Of(plan.Directory).Member).Where(m => groups.Contains(table.NormalName(m))).ToList();
         if (inside.Count > 0)
-            findings.Add(new SettingsFinding("groups-inside", FindingWeight.Caution, SettingKeys.NestedGroups, $"{plan.EnterName} has {Count(inside.Count, "group")} inside it, whose members will not be found: {string.Join("; ", inside.Order(StringComparer.OrdinalIgnoreCase).Take(3))}.", "Add their people to the group itself, or let the product resolve nested groups."));
+            findings.Add(new SettingsFinding(
+                "groups-inside", FindingWeight.Caution, SettingKeys.NestedGroups,
+                $"{plan.EnterName} has {Count(inside.Count, "group")} inside it, whose members will not be found: {string.Join("; ", inside.Order(StringComparer.OrdinalIgnoreCase).Take(3))}.",
+                "Add their people to the group itself, or let the product resolve nested groups."));
     }
 
-    private static bool IsBelow(string name, string ancestor) => DistinguishedName.TryParse(name, out var inner) && DistinguishedName.TryParse(ancestor, out var outer) && inner.IsAtOrBelow(outer);
+    private static bool IsBelow(string name, string ancestor) =>
+        DistinguishedName.TryParse(name, out var inner) && DistinguishedName.TryParse(ancestor, out var outer)
+            && inner.IsAtOrBelow(outer);
 
-    private static string Count(int count, string what) => string.Create(CultureInfo.InvariantCulture, $"{count} {what}{(count == 1 ? "" : "s")}");
+    private static string Count(int count, string what) =>
+        string.Create(CultureInfo.InvariantCulture, $"{count} {what}{(count == 1 ? "" : "s")}");
 }

@@ -8,7 +8,8 @@ namespace JustRight.Core.SignIn.Settings;
 /// <param name="Fields">The product's own settings, in the order of its file or page.</param>
 /// <param name="People">Who is found.</param>
 /// <param name="Groups">Which groups are seen; null when the product has no use for groups.</param>
-public sealed record SignInSettings(IReadOnlyList<SignInSetting> Settings, IReadOnlyList<FilledField> Fields, Filter People, Filter? Groups)
+public sealed record SignInSettings(
+    IReadOnlyList<SignInSetting> Settings, IReadOnlyList<FilledField> Fields, Filter People, Filter? Groups)
 {
     /// <summary>The value of a setting, or null when it is not known or not on the settings.</summary>
     public string? this[string key] => Settings.FirstOrDefault(s => s.Key == key)?.Value;

@@ -9,10 +9,13 @@ namespace JustRight.Core.SignIn.SignInTests;
 /// <param name="Addresses">Each address of the name, and whether it answers; empty when the name has none.</param>
 /// <param name="Tls">What was agreed; null without TLS, or when it did not come about.</param>
 /// <param name="Failure">Why it did not come about; null when it did or none was asked for.</param>
-public sealed record ConnectionLook(string Host, int Port, WireSecurity Security, IReadOnlyList<AddressLook> Addresses, TlsLook? Tls, string? Failure)
+public sealed record ConnectionLook(
+    string Host, int Port, WireSecurity Security, IReadOnlyList<AddressLook> Addresses, TlsLook? Tls, string? Failure)
 {
     /// <summary>Whether an account's password may be sent this way.</summary>
-    public bool IsTrusted => Failure is null && Addresses.Any(a => a.Failure is null) && (Security == WireSecurity.Plain || Tls is { Certificate.Problem: null });
+    public bool IsTrusted =>
+        Failure is null && Addresses.Any(a => a.Failure is null)
+            && (Security == WireSecurity.Plain || Tls is { Certificate.Problem: null });
 }
 
 /// <summary>One address of a name.</summary>
@@ -30,4 +33,6 @@ public sealed record TlsLook(string Version, string Cipher, TimeSpan Took, Certi
 /// <param name="Names">The names and addresses that it is for [RFC 6125].</param>
 /// <param name="Chain">The subjects from the certificate up to the authority, as far as they are known.</param>
 /// <param name="Problem">Why it is not to be trusted; null when it is.</param>
-public sealed record CertificateLook(string Subject, string Issuer, IReadOnlyList<string> Names, DateTimeOffset NotBefore, DateTimeOffset NotAfter, IReadOnlyList<string> Chain, string? Problem);
+public sealed record CertificateLook(
+    string Subject, string Issuer, IReadOnlyList<string> Names, DateTimeOffset NotBefore, DateTimeOffset NotAfter,
+    IReadOnlyList<string> Chain, string? Problem);

@@ -29,7 +29,8 @@ public sealed record NamedDifference(string Name, string? Why);
 /// <param name="Found">How many were found.</param>
 /// <param name="Missing">Expected by name and not found.</param>
 /// <param name="Extra">Found and not expected by name; empty when only a number was expected.</param>
-public sealed record FoundAndExpected(int? Expected, int Found, IReadOnlyList<NamedDifference> Missing, IReadOnlyList<NamedDifference> Extra)
+public sealed record FoundAndExpected(
+    int? Expected, int Found, IReadOnlyList<NamedDifference> Missing, IReadOnlyList<NamedDifference> Extra)
 {
     /// <summary>Whether what was found is what was expected; null when nothing was expected.</summary>
     public bool? Agrees => Expected is null ? null : Expected == Found && Missing.Count == 0 && Extra.Count == 0;
@@ -37,15 +38,18 @@ public sealed record FoundAndExpected(int? Expected, int Found, IReadOnlyList<Na
     /// <summary>Compares names without regard to case.</summary>
     /// <param name="expectedNames">The names expected; empty when only a number is.</param>
     /// <param name="why">Why a name that was expected was not found, or null.</param>
-    public static FoundAndExpected Compare(int? expected, IReadOnlyList<string> expectedNames, IReadOnlyCollection<string> found, Func<string, string?> why)
+    public static FoundAndExpected Compare(
+        int? expected, IReadOnlyList<string> expectedNames, IReadOnlyCollection<string> found, Func<string, string?> why)
     {
         if (expectedNames.Count == 0) return new FoundAndExpected(expected, found.Count, [], []);
         var wanted = expectedNames.ToHashSet(StringComparer.OrdinalIgnoreCase);
         var there = found.ToHashSet(StringComparer.OrdinalIgnoreCase);
         return new FoundAndExpected(
             expected ?? wanted.Count, found.Count,
-            [.. wanted.Where(n => !there.Contains(n)).Order(StringComparer.OrdinalIgnoreCase).Select(n => new NamedDifference(n, why(n)))],
-            [.. there.Where(n => !wanted.Contains(n)).Order(StringComparer.OrdinalIgnoreCase).Select(n => new NamedDifference(n, null))]);
+            [.. wanted.Where(n => !there.Contains(n)).Order(StringComparer.OrdinalIgnoreCase).Select(n =>
+                new NamedDifference(n, why(n)))],
+            [.. there.Where(n => !wanted.Contains(n)).Order(StringComparer.OrdinalIgnoreCase).Select(n =>
+                new NamedDifference(n, null))]);
     }
 }
 
@@ -61,7 +65,8 @@ public sealed record FoundAndExpected(int? Expected, int Found, IReadOnlyList<Na
 /// <param name="Groups">The groups an administrator sees; null when they could not be counted or are not used.</param>
 /// <param name="GroupNames">The names of those groups, the first hundred in order.</param>
 public sealed record SignInTest(
-    string Install, string Directory, DateTimeOffset StartedAt, DateTimeOffset EndedAt, bool IsSimulated, IReadOnlyList<SignInCheck> Checks, FoundAndExpected? People, FoundAndExpected? Groups,
+    string Install, string Directory, DateTimeOffset StartedAt, DateTimeOffset EndedAt, bool IsSimulated,
+    IReadOnlyList<SignInCheck> Checks, FoundAndExpected? People, FoundAndExpected? Groups,
     IReadOnlyList<string> GroupNames)
 {
     /// <summary>The sign-in test in one line.</summary>
@@ -69,7 +74,8 @@ public sealed record SignInTest(
     {
         get
         {
-            var (failed, unseen) = (Checks.Count(c => c.Verdict == CheckVerdict.Fail), Checks.Count(c => c.Verdict == CheckVerdict.Unseen));
+            var (failed, unseen) = (
+                Checks.Count(c => c.Verdict == CheckVerdict.Fail), Checks.Count(c => c.Verdict == CheckVerdict.Unseen));
             var passed = Checks.Count - failed - unseen;
             return $"{passed} of {Checks.Count} checks pass{(failed > 0 ? $", {failed} fail" : "")}{(unseen > 0 ? $", {unseen} unseen" : "")}";
         }

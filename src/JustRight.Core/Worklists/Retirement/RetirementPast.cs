@@ -7,7 +7,8 @@ namespace JustRight.Core.Worklists.Retirement;
 /// <param name="DisabledAt">When accounts were disabled by a step of ours, by logon name; from then on they wait.</param>
 /// <param name="RemoveAfter">How long they wait.</param>
 /// <param name="Now">The present.</param>
-public sealed record RetirementPast(DateTimeOffset Since, IReadOnlyDictionary<string, DateTimeOffset> DisabledAt, TimeSpan RemoveAfter, DateTimeOffset Now)
+public sealed record RetirementPast(
+    DateTimeOffset Since, IReadOnlyDictionary<string, DateTimeOffset> DisabledAt, TimeSpan RemoveAfter, DateTimeOffset Now)
 {
     /// <summary>
     /// When everything that waits may be removed; null when nothing waits, or something that shall wait is not disabled yet.
@@ -16,7 +17,9 @@ public sealed record RetirementPast(DateTimeOffset Since, IReadOnlyDictionary<st
     public DateTimeOffset? RemovableAt(IReadOnlyList<Step> steps)
     {
         if (steps.Any(s => s.Change is DisableAccount)) return null;
-        var waiting = steps.Select(s => s.Change switch { DeleteAccount c => DisabledAt.TryGetValue(c.Name, out var at) ? at : Since, DeleteGroup => Since, _ => (DateTimeOffset?)null }).OfType<DateTimeOffset>().ToList();
+        var waiting = steps.Select(s =>
+            s.Change switch { DeleteAccount c => DisabledAt.TryGetValue(c.Name, out var at) ? at : Since, DeleteGroup => Since, _ => (DateTimeOffset?)null })
+            .OfType<DateTimeOffset>().ToList();
         return waiting.Count == 0 ? null : waiting.Max() + RemoveAfter;
     }
 
@@ -25,5 +28,7 @@ public sealed record RetirementPast(DateTimeOffset Since, IReadOnlyDictionary<st
     /// prolongs it.
     /// </summary>
     public string? WhyNotYet(DateTimeOffset since) =>
-        since + RemoveAfter > Now ? $"not before {(since + RemoveAfter).UtcDateTime:yyyy-MM-dd HH:mm} UTC: until then undo restores everything" : null;
+        since + RemoveAfter > Now
+            ? $"not before {(since + RemoveAfter).UtcDateTime:yyyy-MM-dd HH:mm} UTC: until then undo restores everything"
+            : null;
 }
