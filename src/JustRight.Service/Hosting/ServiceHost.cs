@@ -116,6 +116,7 @@ public static class ServiceHost
         app.UseStatusCodePages(WriteStatusAsync);
         app.UseSerilogRequestLogging(options => options.GetLevel = (http, _, error) =>
             http.RequestAborted.IsCancellationRequested ? LogEventLevel.Debug // the client hung up
+            : error is BadHttpRequestException ? LogEventLevel.Information // half a body, or one that is told to be wrong
             : error is not null || http.Response.StatusCode >= 500 ? LogEventLevel.Error
             : http.Request.Path.StartsWithSegments("/api") ? LogEventLevel.Information
             : LogEventLevel.Debug); // method, path, status and time; never a query, a header or a body
