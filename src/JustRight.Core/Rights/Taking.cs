@@ -46,6 +46,16 @@ public readonly record struct Taken(Change? Change, string WhyNot, TakenOrder Or
     /// <summary>There is none, and nothing more is known.</summary>
     public static Taken NoStep { get; } = Not("Just Right has no step that removes it");
 
+    /// <summary>
+    /// Its holder may hand it on: taking it away takes from others too what was handed on, or is refused.
+    /// </summary>
+    public static Taken HandedOn { get; } = Not("held WITH GRANT OPTION: revoking it would cascade; ask the DBA");
+
+    /// <summary>There is none for the ownership of a database: it ends only with another owner.</summary>
+    public static Taken OfOwner(Taking taking) => Not(taking.HasAnotherHolder
+        ? "it ends when the new owner is set"
+        : "only the organization can choose another owner of the database");
+
     /// <summary>A step.</summary>
     public static Taken By(Change change, TakenOrder order = TakenOrder.Right) => new(change, "", order);
 

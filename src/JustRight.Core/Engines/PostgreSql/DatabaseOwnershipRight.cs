@@ -28,7 +28,5 @@ public sealed class DatabaseOwnershipRight(string instance, string database) : I
     private protected override void GiveTo(Giving giving, PostgreSqlCatalog catalog, RoleOfAccount signIn) =>
         giving.Add(StepOrder.Databases, new ChangeDatabaseOwner(Instance, Database, signIn.Role, Find(catalog)?.Owner));
 
-    private protected override Taken TakeFrom(string role, Taking taking) => Taken.Not(taking.HasAnotherHolder
-        ? "it ends when the new owner is set"
-        : "only the organization can choose another owner of the database");
+    private protected override Taken TakeFrom(string role, Taking taking) => Taken.OfOwner(taking);
 }

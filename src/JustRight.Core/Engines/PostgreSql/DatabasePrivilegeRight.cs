@@ -54,7 +54,7 @@ public sealed class DatabasePrivilegeRight : InDatabaseRight
 
     /// <inheritdoc/>
     public override string? WhyUnread(SurveyView view) =>
-        base.WhyUnread(view) ?? PermissionsUnread(view) ?? DatabaseUnread(view);
+        base.WhyUnread(view) ?? view.WhyPermissionsUnread(Instance) ?? view.WhyDatabaseUnread(Instance, Database);
 
     /// <inheritdoc/>
     public override Drafted Draft(Estate estate, DirectorySchema? schema) =>
@@ -124,14 +124,4 @@ public sealed class DatabasePrivilegeRight : InDatabaseRight
         ? database.Entries
         : database.Schemas.Where(s => Same(Securable.OfSchema(s.Name), On)).SelectMany(s => s.Entries)
             .Concat(database.Tables.Where(t => Same(Securable.OfObject(t.Schema, t.Name), On)).SelectMany(t => t.Entries));
-
-    private string? PermissionsUnread(SurveyView view) =>
-        view.Instance(Instance)!.UnreadParts.FirstOrDefault(p => p.Part == InstanceSnapshot.PermissionsPart) is { } part
-            ? $"the permissions of {Instance} could not be read: {part.Reason}"
-            : null;
-
-    private string? DatabaseUnread(SurveyView view) =>
-        view.Instance(Instance)!.Databases.FirstOrDefault(d => Same(d.Name, Database)) is { Unread: { } reason }
-            ? $"{Instance}/{Database} could not be read: {reason}"
-            : null;
 }

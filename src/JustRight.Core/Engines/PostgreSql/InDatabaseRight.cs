@@ -1,4 +1,3 @@
-using JustRight.Core.Faults;
 using JustRight.Core.Rights;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
@@ -15,13 +14,7 @@ public abstract class InDatabaseRight : PostgreSqlRight
     public string Database { get; }
 
     /// <inheritdoc/>
-    public sealed override AbsentThing? AbsentIn(SurveyView view)
-    {
-        if (view.Instance(Instance) is not { Unread: null } instance) return null;
-        if (instance.Databases.Any(d => Same(d.Name, Database))) return null;
-        return new AbsentThing(
-            $"database {instance.Name}/{Database}", Spelling.Nearest(Database, instance.Databases.Select(d => d.Name)));
-    }
+    public sealed override AbsentThing? AbsentIn(SurveyView view) => view.AbsentDatabase(Instance, Database);
 
     private protected DatabasePrivilegeRight Connect => new(Instance, Database, DatabasePrivilegeRight.ConnectPrivilege, null);
 

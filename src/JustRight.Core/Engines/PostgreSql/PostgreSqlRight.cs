@@ -24,11 +24,10 @@ public abstract class PostgreSqlRight : Right
     public sealed override bool MachineMayHold => true;
 
     /// <inheritdoc/>
-    public override string? WhyUnread(SurveyView view) => view.Instance(Instance) is not { } instance
-        ? $"{Instance} was not surveyed"
-        : instance.Unread is { } whole ? $"{instance.Name} could not be read: {whole}"
-        : instance.PostgreSql?.SignInUnread is not { } unread ? null
-        : $"the roles of accounts at {instance.Name} could not be read: {unread}";
+    public override string? WhyUnread(SurveyView view) => view.WhyInstanceUnread(Instance)
+        ?? (view.Instance(Instance)?.PostgreSql?.SignInUnread is { } unread
+            ? $"the roles of accounts at {Instance} could not be read: {unread}"
+            : null);
 
     /// <inheritdoc/>
     public override AbsentThing? AbsentIn(SurveyView view) => null;
@@ -79,7 +78,7 @@ public abstract class PostgreSqlRight : Right
     {
         if (taking.Path.Steps.FirstOrDefault(s => s.Kind == StepKind.Login)?.Role is not { } role) return Taken.NoStep;
         if (taking.View.Instance(Instance)?.PostgreSql is { } catalog && IsGrantedOn(catalog, role))
-            return Taken.Not("held WITH GRANT OPTION: revoking it would cascade; ask the DBA");
+            return Taken.HandedOn;
 
         // What comes through another role, or by everybody's right, is no entry of the role's own.
         return taking.Path.Steps.Any(s => s.Kind == StepKind.Role && s.Meaning != StepMeaning.TakenOn)

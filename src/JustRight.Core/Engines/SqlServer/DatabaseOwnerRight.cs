@@ -20,8 +20,7 @@ public sealed class DatabaseOwnerRight(string instance, string database) : Datab
         : new RightReach(80, "the owner of a database can do anything in it, and drop it");
 
     /// <summary>Who owns it is read at the instance, even where the database itself could not be read.</summary>
-    public override string? WhyUnread(SurveyView view) =>
-        view.Instance(Instance) is { Unread: null } ? null : base.WhyUnread(view);
+    public override string? WhyUnread(SurveyView view) => view.WhyInstanceUnread(Instance);
 
     /// <summary>Where its owner role is needed, the ownership that brings it is no more than that.</summary>
     public override bool IsShadow(Held held, IReadOnlyList<Right> needed) =>
@@ -45,9 +44,7 @@ public sealed class DatabaseOwnerRight(string instance, string database) : Datab
         giving.Add(StepOrder.Databases, new ChangeDatabaseOwner(Instance, Database, giving.Principal, database?.OwnerName));
     }
 
-    private protected override Taken TakeOwn(Taking taking) => Taken.Not(taking.HasAnotherHolder
-        ? "it ends when the new owner is set"
-        : "only the organization can choose another owner of the database");
+    private protected override Taken TakeOwn(Taking taking) => Taken.OfOwner(taking);
 
     /// <summary>What the user holds goes by steps of its own: dropped with it, nobody could put it back.</summary>
     private void DropUser(Giving giving, DatabaseSnapshot database)

@@ -47,9 +47,8 @@ public sealed class DatabasePermissionRight : DatabaseRight
         new(instance, database, Securable.Parse(text));
 
     /// <inheritdoc/>
-    public override string? WhyUnread(SurveyView view) => view.Instance(Instance) is { Unread: null }
-        ? InstancePermissionRight.PermissionsUnread(view, Instance) ?? base.WhyUnread(view)
-        : base.WhyUnread(view);
+    public override string? WhyUnread(SurveyView view) => view.WhyInstanceUnread(Instance)
+        ?? view.WhyPermissionsUnread(Instance) ?? view.WhyDatabaseUnread(Instance, Database);
 
     /// <inheritdoc/>
     public override Drafted Draft(Estate estate, DirectorySchema? schema) =>

@@ -1,5 +1,4 @@
 using JustRight.Core.Changes;
-using JustRight.Core.Faults;
 using JustRight.Core.Rights;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
@@ -18,17 +17,10 @@ public abstract class DatabaseRight : SqlServerRight
     public string Database { get; }
 
     /// <inheritdoc/>
-    public override string? WhyUnread(SurveyView view) =>
-        base.WhyUnread(view)
-        ?? (Read(view) is { Unread: { } reason } ? $"{Instance}/{Database} could not be read: {reason}" : null);
+    public override string? WhyUnread(SurveyView view) => base.WhyUnread(view) ?? view.WhyDatabaseUnread(Instance, Database);
 
     /// <inheritdoc/>
-    public sealed override AbsentThing? AbsentIn(SurveyView view)
-    {
-        if (view.Instance(Instance) is not { Unread: null } instance || Read(view) is not null) return null;
-        return new AbsentThing(
-            $"database {instance.Name}/{Database}", Spelling.Nearest(Database, instance.Databases.Select(d => d.Name)));
-    }
+    public sealed override AbsentThing? AbsentIn(SurveyView view) => view.AbsentDatabase(Instance, Database);
 
     /// <summary>
     /// A database comes over with its users, roles and permissions; the login, and the system databases, do not.
@@ -41,8 +33,7 @@ public abstract class DatabaseRight : SqlServerRight
     /// <summary>The same in the system database of a partner; null when only the way in is asked there.</summary>
     private protected abstract Right? InSystemDatabaseOf(string partner);
 
-    private protected DatabaseSnapshot? Read(SurveyView view) =>
-        view.Instance(Instance)?.Databases.FirstOrDefault(d => Same(d.Name, Database));
+    private protected DatabaseSnapshot? Read(SurveyView view) => view.Database(Instance, Database);
 
     private protected DatabasePermissionRight Connect => new(Instance, Database, SqlServerPermissions.Connect, null);
 

@@ -31,17 +31,11 @@ public sealed class InstancePermissionRight(string instance, string permission) 
     public override Right AtPartner(string partner) => new InstancePermissionRight(partner, Permission);
 
     /// <inheritdoc/>
-    public override string? WhyUnread(SurveyView view) => base.WhyUnread(view) ?? PermissionsUnread(view, Instance);
+    public override string? WhyUnread(SurveyView view) => base.WhyUnread(view) ?? view.WhyPermissionsUnread(Instance);
 
     /// <inheritdoc/>
     public override Drafted Draft(Estate estate, DirectorySchema? schema) =>
         Drafted.At(NeedKind.InstancePermission, Permission, PlaceKind.Instance, Instance);
-
-    /// <summary>Why the permissions of an instance could not be read, or null.</summary>
-    internal static string? PermissionsUnread(SurveyView view, string instance) =>
-        view.Instance(instance)!.UnreadParts.FirstOrDefault(p => p.Part == InstanceSnapshot.PermissionsPart) is { } part
-            ? $"the permissions of {instance} could not be read: {part.Reason}"
-            : null;
 
     private protected override IReadOnlyList<Right> FindAbove() =>
         [.. Covering, .. SqlServerRoles.With(Instance, [this, .. Covering.OfType<InstancePermissionRight>()]), Everything];

@@ -29,9 +29,7 @@ public abstract class SqlServerRight : Right
     public sealed override bool MachineMayHold => true;
 
     /// <inheritdoc/>
-    public override string? WhyUnread(SurveyView view) => view.Instance(Instance) is not { } instance
-        ? $"{Instance} was not surveyed"
-        : instance.Unread is null ? null : $"{instance.Name} could not be read: {instance.Unread}";
+    public override string? WhyUnread(SurveyView view) => view.WhyInstanceUnread(Instance);
 
     /// <summary>A login may stand for a local group of the instance's host: whom that lets in only the host knows.</summary>
     public sealed override string? WhyEntrantsUnread(SurveyView view)
@@ -92,7 +90,7 @@ public abstract class SqlServerRight : Right
     public sealed override Taken Take(Taking taking)
     {
         if (taking.View.Instance(Instance) is { } instance && IsGrantedOn(instance, taking.Sid))
-            return Taken.Not("held WITH GRANT OPTION: revoking it would cascade; ask the DBA");
+            return Taken.HandedOn;
         var own = !taking.Path.Has(StepKind.Role) && !taking.Path.Has(StepKind.LocalGroup);
         return own ? TakeOwn(taking) : Taken.NoStep;
     }
