@@ -321,6 +321,23 @@ public sealed class FitCaseTests
     }
 
     [Fact]
+    public void Case_44_a_login_that_is_switched_off_keeps_out_whoever_is_all_powerful_by_a_group()
+    {
+        var scene = new FitScene().Account().Group("dbas", "svc-poller")
+            .Instance("fm-sql01", [("sysadmin", ["dbas"])], ("db_datareader", ["svc-poller"]))
+            .OfInstance("fm-sql01", i => i with
+            {
+                Logins = [.. i.Logins.Select(l => l with { Disabled = l.Name == "svc-poller" })],
+            });
+        foreach (var right in new[] { R.Role("sysadmin"), R.Role("dbcreator"), R.Db("db_datareader") })
+        {
+            var judged = Of(scene.Need(right), right);
+            judged.Verdict.ShouldBe(Verdict.Missing);
+            judged.DeniedBy.Single().ToString().ShouldContain("login svc-poller, which is disabled");
+        }
+    }
+
+    [Fact]
     public void An_unreadable_directory_leaves_nothing_met_and_offers_nothing()
     {
         var (fit, worklist) = new FitScene { DirectoryUnread = "no answer" }.Account().Host("fm-temp01", []).Need(R.Admin())

@@ -22,7 +22,9 @@ public sealed class RightsTests
         { R.Role("sysadmin"), [] },
         { R.Db("db_datareader"), ["database-role:db_owner@fm-sql01/store", "instance-role:sysadmin@fm-sql01"] },
         { R.Db("db_owner"), ["instance-role:sysadmin@fm-sql01"] },
-        { R.Db("db_denydatareader"), ["instance-role:sysadmin@fm-sql01"] }, // ownership does not put one among the denied
+        { R.Db("db_denydatareader"), [] }, // nobody is among the denied by power
+        { R.Role("pourers"), [] }, // nor in a role that somebody made
+        { R.Db("clerks"), [] },
         { R.Db("SQLAgentUserRole", "msdb"), [
             "database-role:sqlagentreaderrole@fm-sql01/msdb", "database-role:sqlagentoperatorrole@fm-sql01/msdb",
             "database-role:db_owner@fm-sql01/msdb", "instance-role:sysadmin@fm-sql01"] },

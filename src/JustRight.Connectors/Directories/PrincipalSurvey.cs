@@ -147,8 +147,7 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
     }
 
     /// <summary>Whether a SID is of a domain or of the built-in one: the others have no object.</summary>
-    private static bool MayHaveAName(Sid sid) =>
-        sid.IsBuiltIn || sid.ToString().StartsWith("S-1-5-21-", StringComparison.Ordinal);
+    private static bool MayHaveAName(Sid sid) => sid.IsBuiltIn || sid.IsOfAccounts;
 
     private IEnumerable<DirectoryPrincipal> Principals()
     {

@@ -40,6 +40,9 @@ public readonly struct Sid : IEquatable<Sid>, IComparable<Sid>
     /// <summary>Whether it is of the built-in domain, S-1-5-32.</summary>
     public bool IsBuiltIn => _authority == 5 && _subs is [32, _];
 
+    /// <summary>Whether it is of the accounts and groups of a domain or of a host, S-1-5-21 [MS-DTYP 2.4.2.4].</summary>
+    public bool IsOfAccounts => _authority == 5 && _subs is [21, ..];
+
     /// <summary>The last sub-authority: the relative identifier within the domain.</summary>
     public uint Rid => _subs is { Length: > 0 } subs ? subs[^1] : 0;
 

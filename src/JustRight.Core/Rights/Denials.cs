@@ -18,8 +18,9 @@ public static class Denials
         foreach (var node in denied)
             if (view.Graph.UnreadReach.TryGetValue(node, out var group))
                 return $"the members of {group} could not be read, and a deny may come through them";
-        return denied.Any(n => n < 0 || view.Graph.IsNameless(n)) && view.Graph.HiddenGroupOf(account) is { } hidden
+        if (!denied.Any(n => n < 0 || view.Graph.IsNameless(n))) return null;
+        return view.Graph.HiddenGroupOf(account) is { } hidden
             ? $"it is in {hidden}, which may not be read, and a deny may come through that group"
-            : null;
+            : right.WhyEntrantsUnread(view) is { } why ? $"{why}, and a deny may come that way" : null;
     }
 }

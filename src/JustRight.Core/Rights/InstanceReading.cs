@@ -13,7 +13,7 @@ internal static class InstanceReading
 
     /// <summary>Why the permissions of an instance that was read could not be read, or null.</summary>
     public static string? WhyPermissionsUnread(this SurveyView view, string name) =>
-        view.Instance(name)!.UnreadParts.FirstOrDefault(p => p.Part == InstanceSnapshot.PermissionsPart) is { } part
+        view.Instance(name)?.UnreadParts.FirstOrDefault(p => p.Part == InstanceSnapshot.PermissionsPart) is { } part
             ? $"the permissions of {name} could not be read: {part.Reason}"
             : null;
 

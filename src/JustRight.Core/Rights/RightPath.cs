@@ -44,6 +44,9 @@ public enum StepMeaning
 
     /// <summary>Ownership, which brings a role along.</summary>
     Ownership,
+
+    /// <summary>A login that is switched off: it keeps its holder out.</summary>
+    SwitchedOff,
 }
 
 /// <summary>One step.</summary>

@@ -117,12 +117,18 @@ public sealed class SurveyView
     public string? WhyUnseen(Right right, int account)
     {
         if (Survey.Directory.Unread is { } unread) return $"the directory could not be read: {unread}";
+        return WhyHoldersUnseen(right) ?? (Graph.HiddenGroupOf(account) is { } hidden
+            ? $"it is in {hidden}, which may not be read, and the right may come through that group"
+            : null);
+    }
+
+    /// <summary>Why it is not known to whom a right comes at its place, or null when it is.</summary>
+    public string? WhyHoldersUnseen(Right right)
+    {
         if ((right.WhyUnread(this) ?? right.WhyEntrantsUnread(this)) is { } place) return place;
         foreach (var (node, group) in Graph.UnreadReach)
-            if (right.IsGivenTo(node, this))
+            if (right.Above.Prepend(right).Any(r => r.IsGivenTo(node, this)))
                 return $"the members of {group} could not be read, and the right may come through them";
-        return Graph.HiddenGroupOf(account) is { } hidden
-            ? $"it is in {hidden}, which may not be read, and the right may come through that group"
-            : null;
+        return null;
     }
 }

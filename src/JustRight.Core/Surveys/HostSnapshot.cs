@@ -28,6 +28,9 @@ public sealed record HostSnapshot(
     /// <summary>The part name that stands for the identities services run as now.</summary>
     public const string RunningIdentitiesPart = "running identities";
 
+    /// <summary>How the name of a part begins that is the template of a policy on the host.</summary>
+    public const string TemplatePart = "template of policy";
+
     /// <summary>What the host is.</summary>
     public HostRole Role { get; init; }
 

@@ -5,6 +5,7 @@ using JustRight.Service.Documents;
 using JustRight.Service.Log;
 using JustRight.Service.Proposals;
 using JustRight.Service.Secrets;
+using JustRight.Service.Storage;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace JustRight.Service.Backups;
@@ -37,7 +38,7 @@ internal static class BackupEndpoints
         var to = $"{recipient!.Subject} ({recipient.Thumbprint})";
         var estates = (await library.ListAsync(Library.EstateKind, cancel)).Select(e => e.Name);
         var act = new ProposedAct(
-            ActKinds.Backup, "all", [$"make a backup with every secret, kept password and key in it, encrypted to {to}"],
+            JobKind.Backup, "all", [$"make a backup with every secret, kept password and key in it, encrypted to {to}"],
             recipient.Thumbprint, who);
         if (await second.AskAsync(estates, act, who, cancel) is { } waits) return waits;
         await log.AddAsync(who, "backup", "all", $"made, with what is secret encrypted to {to}", cancel);

@@ -94,9 +94,9 @@ internal static class Restoring
     private static void Stop(AppDb db, bool hasKey)
     {
         if (!hasKey) db.LogHeads.RemoveRange(db.LogHeads);
-        foreach (var job in db.Jobs.Where(j => j.State == "queued" || j.State == "running"))
+        foreach (var job in db.Jobs.Where(j => j.State == JobState.Queued || j.State == JobState.Running))
         {
-            (job.State, job.EndedAt) = ("interrupted", DateTimeOffset.UtcNow);
+            (job.State, job.EndedAt) = (JobState.Interrupted, DateTimeOffset.UtcNow);
             job.Message = "the service was restored from a backup of when this ran: take a survey, and see what is made";
         }
     }

@@ -3,6 +3,7 @@ using JustRight.Contracts;
 using JustRight.Service.Access;
 using JustRight.Service.Documents;
 using JustRight.Service.Passwords;
+using JustRight.Service.Storage;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace JustRight.Service.Calendar;
@@ -20,8 +21,7 @@ internal static class CalendarEndpoints
             var now = time.GetUtcNow();
             return TypedResults.Ok(new CalendarView(name, estate.IsSimulated, estate.Rules.TimeZone.Id, [.. (
                 await calendarService.EntriesAsync(estate, cancel)).Select(e => new CalendarEntryView(
-                e.Id, e.Kind.ToString().ToLowerInvariant(), e.StandingAt(now).ToString()
-                    .ToLowerInvariant(), e.At, e.Subject, e.Words, e.Next))]));
+                e.Id, e.Kind.Word(), e.StandingAt(now).Word(), e.At, e.Subject, e.Words, e.Next))]));
         }).WithName("ShowCalendar").WithSummary("What expires or is due: passwords, reviews, exceptions, confirmations; the earliest first").RequireAuthorization(Roles.Reader).ProducesProblem(404);
 
         api.MapGet("/estates/{name}/calendar/file", async Task<Results<FileContentHttpResult, ProblemHttpResult>> (

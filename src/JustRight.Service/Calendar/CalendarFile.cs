@@ -2,8 +2,9 @@ using Ical.Net;
 using Ical.Net.CalendarComponents;
 using Ical.Net.DataTypes;
 using Ical.Net.Serialization;
-using JustRight.Core.Calendar;
 using IcalCalendar = Ical.Net.Calendar;
+using JustRight.Core.Calendar;
+using JustRight.Service.Storage;
 
 namespace JustRight.Service.Calendar;
 
@@ -32,7 +33,7 @@ internal static class CalendarFile
                 Description = $"{entry.Words}\n{entry.Next}",
                 Transparency = TransparencyType.Transparent, // nobody is busy by it
             };
-            shown.Categories.Add(entry.Kind.ToString().ToLowerInvariant());
+            shown.Categories.Add(entry.Kind.Word());
             if (entry.Warn > TimeSpan.Zero)
                 shown.Alarms.Add(new Alarm
                 {

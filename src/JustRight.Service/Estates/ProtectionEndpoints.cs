@@ -11,6 +11,7 @@ using JustRight.Service.Documents;
 using JustRight.Service.Jobs;
 using JustRight.Service.Log;
 using JustRight.Service.Proposals;
+using JustRight.Service.Storage;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace JustRight.Service.Estates;
@@ -54,7 +55,7 @@ internal static class ProtectionEndpoints
             user.Identity!.Name!, order.On ? "confirm protection" : "confirm lifting the protection", name, read.Dn, cancel);
         var job = await proposals.AddAsync(
             name,
-            new JobOrder(JobKinds.Protection, name, user.Identity!.Name!)
+            new JobOrder(JobKind.Protect, name, user.Identity!.Name!)
             {
                 OrderJson = JobKinds.ProtectionOrder,
                 Changes = changes,

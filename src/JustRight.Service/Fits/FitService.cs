@@ -105,10 +105,10 @@ public sealed class FitService(
                 if (plan is null) break;
                 var accounts = plan.Accounts
                     .Where(a => !a.Existing && !known.Accounts.ContainsKey(a.Key) && !install.Accounts.ContainsKey(a.Key))
-                    .Select(a => (Kind: "account", a.Key, a.Name));
+                    .Select(a => (Kind: NamedKind.Account, a.Key, a.Name));
                 var groups = plan.Groups
                     .Where(g => !g.Existing && !known.Groups.ContainsKey(g.Key) && !install.Groups.ContainsKey(g.Key))
-                    .Select(g => (Kind: "group", g.Key, g.Name));
+                    .Select(g => (Kind: NamedKind.Group, g.Key, g.Name));
                 var fresh = accounts.Concat(groups).ToList();
                 var used = await connectors.Directory.NamesInUseAsync([.. fresh.Select(f => f.Name)], cancel);
                 if (used.Count > 0)
@@ -243,7 +243,8 @@ public sealed class FitService(
             var off = ChangeJson.Write(new DisableAccount(plan.Domain, name));
             var on = ChangeJson.Write(new EnableAccount(plan.Domain, name));
             var last = await db.Steps.AsNoTracking()
-                .Where(s => (s.ChangeJson == off || s.ChangeJson == on) && (s.State == "made" || s.State == "skipped"))
+                .Where(s => (s.ChangeJson == off || s.ChangeJson == on)
+                    && (s.State == JournalState.Made || s.State == JournalState.Skipped))
                 .Where(s => jobs.Contains(s.JobId))
                 .OrderByDescending(s => s.Id).FirstOrDefaultAsync(cancel);
             if (last?.At is { } at && last.ChangeJson == off) disabled[name] = at;

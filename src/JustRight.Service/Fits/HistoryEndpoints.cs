@@ -1,4 +1,3 @@
-using System.Text.Json;
 using JustRight.Contracts;
 using JustRight.Core.Fit.Drift;
 using JustRight.Core.Rights;
@@ -61,7 +60,7 @@ internal static class HistoryEndpoints
         if (await library.FindAsync(Library.InstallKind, install, cancel) is not { } row) return null;
         if (await surveys.LatestAsync(Library.ReadInstall(row).Estate, cancel) is not { } view) return null;
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var made = await db.Steps.AsNoTracking().Where(s => s.State == "made")
+        var made = await db.Steps.AsNoTracking().Where(s => s.State == JournalState.Made)
             .Join(db.Jobs, s => s.JobId, j => j.Id, (s, j) => new { s.ChangeJson, s.At, j.StartedBy }).ToListAsync(cancel);
         var between = made.Where(s => s.At > after && s.At <= upTo).OrderBy(s => s.At);
         return new OwnSteps(
@@ -69,6 +68,6 @@ internal static class HistoryEndpoints
     }
 
     private static DriftLineView Line(DriftLine line, MadeStep? made) => new(
-        JsonNamingPolicy.KebabCaseLower.ConvertName(line.Way.ToString()), line.Account, line.Right, line.Words,
+        line.Way.Word(), line.Account, line.Right, line.Words,
         made is null ? null : $"{made.Change.Words} ({made.By}, {made.At:u})");
 }

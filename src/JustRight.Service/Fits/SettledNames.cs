@@ -24,8 +24,8 @@ internal sealed class SettledNames(IReadOnlyList<SettledNameRow> rows, string es
     {
         var mine = _byInstall[install.Name].ToList();
         return new NameIndex(
-            mine.Where(n => n.Kind == "account").ToDictionary(n => n.Key, n => n.Name),
-            mine.Where(n => n.Kind == "group").ToDictionary(n => n.Key, n => n.Name),
+            mine.Where(n => n.Kind == NamedKind.Account).ToDictionary(n => n.Key, n => n.Name),
+            mine.Where(n => n.Kind == NamedKind.Group).ToDictionary(n => n.Key, n => n.Name),
             rows.Where(n => n.Install != install.Name).Select(n => n.Name).ToHashSet(StringComparer.OrdinalIgnoreCase),
             mine.Count > 0)
         {

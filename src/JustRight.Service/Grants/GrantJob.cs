@@ -34,22 +34,22 @@ internal sealed class GrantJob(
             ? (await fitService.PlanAsync(job.Subject, cancel)).Estate
             : Library.ReadEstate((await library.FindAsync(Library.EstateKind, job.Subject, cancel))!);
         var connectors = await connectorStore.OpenAsync(estate, cancel);
-        if (job is { Kind: "undo", OrderJson: null } && job.Steps.All(s => s.State == "waiting"))
+        if (job is { Kind: JobKind.Undo, OrderJson: null } && job.Steps.All(s => s.State == JournalState.Waiting))
             await NeedStillAsync(job, estate, cancel);
-        foreach (var step in job.Steps.OrderBy(s => s.Number).Where(s => s.State is "waiting" or "intended"))
+        foreach (var step in job.Steps.OrderBy(s => s.Number).Where(s => s.State is JournalState.Waiting or JournalState.Intended))
         {
             cancel.ThrowIfCancellationRequested();
             await CarryOutAsync(db, job, step, estate, connectors, cancel);
-            feed.Tell(job.Id, new JobEvent("running", step.Number, job.Steps.Count, step.Words, JobQueue.View(step)));
-            if (step.State == "failed") return $"stopped at step {step.Number}: {step.After}";
+            feed.Tell(job.Id, new JobEvent(JobState.Running.Word(), step.Number, job.Steps.Count, step.Words, JobQueue.View(step)));
+            if (step.State == JournalState.Failed) return $"stopped at step {step.Number}: {step.After}";
         }
 
         await surveys.TakeAsync(estate, job.Id, job.StartedBy, cancel);
         var now = ofInstall ? (await fitService.JudgeAsync(job.Subject, cancel))!.Fit.Words
             : job.OrderJson == JobKinds.ProtectionOrder ? null
             : await TraceAgainAsync(job, cancel);
-        var made = job.Steps.Count(s => s.State == "made");
-        var skipped = job.Steps.Count(s => s.State == "skipped");
+        var made = job.Steps.Count(s => s.State == JournalState.Made);
+        var skipped = job.Steps.Count(s => s.State == JournalState.Skipped);
         var left = job.Words is null ? "" : $"; {job.Words.Replace("\n", "; ", StringComparison.Ordinal)}";
         return $"{made} made{(skipped > 0 ? $", {skipped} already true" : "")}{(now is null ? "" : $"; now {now}")}{left}";
     }
@@ -90,14 +90,14 @@ internal sealed class GrantJob(
             if (before.State == ObservedState.Done)
             {
                 // True already: if the intent was journaled, it was this job that made it before it was interrupted.
-                await RecordAsync(step.State == "intended" ? "made" : "skipped", before.Seen);
+                await RecordAsync(step.State == JournalState.Intended ? JournalState.Made : JournalState.Skipped, before.Seen);
                 return;
             }
 
             if (before.State == ObservedState.Impossible)
             {
                 step.Before = before.Seen;
-                await RecordAsync("failed", before.Seen);
+                await RecordAsync(JournalState.Failed, before.Seen);
                 return;
             }
 
@@ -112,9 +112,9 @@ internal sealed class GrantJob(
                         $"the password of {set.Account} is not known here: set it with justright secret set {SecretStore.NameFor(set.Account)}, and run this again."),
                 _ => null,
             };
-            if (step.State != "intended")
+            if (step.State != JournalState.Intended)
             {
-                (step.State, step.Before, step.At) = ("intended", before.Seen, time.GetUtcNow());
+                (step.State, step.Before, step.At) = (JournalState.Intended, before.Seen, time.GetUtcNow());
                 await JournalAsync("intend", $"{step.Words}; before: {before.Seen}");
             }
 
@@ -124,13 +124,13 @@ internal sealed class GrantJob(
             var after = await connectors.ObserveAsync(change, cancel);
             await rehearsal.ReachedAsync(step.Number, "looked-again", estate, cancel);
             await RecordAsync(
-                after.State == ObservedState.Done ? "made" : "failed",
+                after.State == ObservedState.Done ? JournalState.Made : JournalState.Failed,
                 after.State == ObservedState.Done ? after.Seen : $"made, but not seen afterwards: {after.Seen}");
             await rehearsal.ReachedAsync(step.Number, "recorded", estate, cancel);
         }
         catch (ConnectorException e)
         {
-            await RecordAsync("failed", e.Message);
+            await RecordAsync(JournalState.Failed, e.Message);
         }
 
         // A connection may break after the change was made and before that was said: only looking again tells.
@@ -158,13 +158,21 @@ internal sealed class GrantJob(
             }
         }
 
-        Task RecordAsync(string state, string seen)
+        Task RecordAsync(JournalState state, string seen)
         {
             (step.State, step.After, step.At) = (state, seen, time.GetUtcNow());
             return JournalAsync(
-                state switch { "made" => "make", "skipped" => "skip", _ => "fail" },
-                $"{step.Words}; {(state == "failed" ? "because" : "after")}: {seen}");
+                Doing(state),
+                $"{step.Words}; {(state == JournalState.Failed ? "because" : "after")}: {seen}");
         }
+
+        static string Doing(JournalState state) => state switch
+        {
+            JournalState.Made => "make",
+            JournalState.Skipped => "skip",
+            JournalState.Failed => "fail",
+            JournalState.Waiting or JournalState.Intended => throw new InvalidOperationException("A step that is not over has no result."),
+        };
 
         // The step's state and the log's entry are kept in one transaction: neither is ever there without the other.
         async Task JournalAsync(string action, string detail)

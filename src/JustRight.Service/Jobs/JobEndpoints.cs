@@ -26,14 +26,14 @@ internal static class JobEndpoints
             string name, ClaimsPrincipal user, Library library, JobQueue queue, CancellationToken cancel) =>
             await library.FindAsync(Library.EstateKind, name, cancel) is null
                 ? Problems.NotFound("estate", name, (await library.ListAsync(Library.EstateKind, cancel)).Select(d => d.Name))
-                : Accepted(await queue.AddAsync(new JobOrder("survey", name, user.Identity!.Name!), cancel)))
+                : Accepted(await queue.AddAsync(new JobOrder(JobKind.Survey, name, user.Identity!.Name!), cancel)))
             .WithName("Survey").WithSummary("Reads an estate").RequireAuthorization(Roles.Planner).ProducesProblem(404);
 
         api.MapPost("/installs/{name}/verify", async Task<Results<Accepted<JobView>, ProblemHttpResult>> (
             string name, ClaimsPrincipal user, Library library, JobQueue queue, CancellationToken cancel) =>
             await FitEndpoints.MissingAsync(name, library, cancel) is { } missing
                 ? missing
-                : Accepted(await queue.AddAsync(new JobOrder("verify", name, user.Identity!.Name!), cancel)))
+                : Accepted(await queue.AddAsync(new JobOrder(JobKind.Verify, name, user.Identity!.Name!), cancel)))
             .WithName("Verify").WithSummary("Reads the estate and judges an install").RequireAuthorization(Roles.Planner)
             .ProducesProblem(404);
 
@@ -58,7 +58,7 @@ internal static class JobEndpoints
         {
             await using var db = await databases.CreateDbContextAsync(cancel);
             var jobs = await db.Jobs.AsNoTracking().Include(j => j.Steps)
-                .Where(j => j.Subject == name && j.Kind != "survey" && !JobKinds.OfDirectory.Contains(j.Kind))
+                .Where(j => j.Subject == name && j.Kind != JobKind.Survey && !JobKinds.OfDirectory.Contains(j.Kind))
                 .OrderByDescending(j => j.Id).Take(50).ToListAsync(cancel);
             return TypedResults.Ok<IReadOnlyList<JobView>>([.. jobs.Select(JobQueue.View)]);
         }).WithName("ListJobs").WithSummary("What was run for an install, newest first").RequireAuthorization(Roles.Reader);
@@ -93,7 +93,10 @@ internal static class JobEndpoints
             $"{confirmed.Count} {(confirmed.Count == 1 ? "step" : "steps")}", cancel);
         return Accepted(await proposals.AddAsync(
             judged.Fit.Plan.Estate,
-            new JobOrder("grant", name, user.Identity!.Name!) { Changes = [.. confirmed.Select(s => s.Change.Noted(note))] },
+            new JobOrder(JobKind.Grant, name, user.Identity!.Name!)
+            {
+                Changes = [.. confirmed.Select(s => s.Change.Noted(note))],
+            },
             cancel));
     }
 
@@ -103,13 +106,13 @@ internal static class JobEndpoints
         var ended = false;
         await foreach (var what in feed.WatchAsync(id, cancel))
         {
-            ended = what.State is "done" or "failed" or "interrupted";
+            ended = ClosedWords.Read<JobState>(what.State) is JobState.Done or JobState.Failed or JobState.Interrupted;
             yield return new SseItem<JobEvent>(what, "progress");
         }
 
         if (ended || await queue.FindAsync(id, cancel) is not { } job) yield break;
         yield return new SseItem<JobEvent>(
-            new JobEvent(job.State, job.Steps.Count, job.Steps.Count, job.Message ?? "", null), "progress");
+            new JobEvent(job.State.Word(), job.Steps.Count, job.Steps.Count, job.Message ?? "", null), "progress");
     }
 
     private static Accepted<JobView> Accepted(JobRow job) => TypedResults.Accepted($"/api/jobs/{job.Id}", JobQueue.View(job));

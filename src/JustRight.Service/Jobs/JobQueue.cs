@@ -11,7 +11,7 @@ namespace JustRight.Service.Jobs;
 
 /// <summary>Long work that is asked for.</summary>
 /// <param name="Who">Who asked.</param>
-public sealed record JobOrder(string Kind, string Subject, string Who)
+public sealed record JobOrder(JobKind Kind, string Subject, string Who)
 {
     /// <summary>What is asked, for kinds that need more than the subject.</summary>
     public string? OrderJson { get; init; }
@@ -50,7 +50,7 @@ public sealed class JobQueue(IDbContextFactory<AppDb> databases, JobFeed feed, T
             Id = Guid.CreateVersion7().ToString("N"),
             Kind = order.Kind,
             Subject = order.Subject,
-            State = order.Basis is null ? "queued" : "proposed",
+            State = order.Basis is null ? JobState.Queued : JobState.Proposed,
             Basis = order.Basis,
             StartedBy = order.Who,
             CreatedAt = time.GetUtcNow(),
@@ -66,16 +66,16 @@ public sealed class JobQueue(IDbContextFactory<AppDb> databases, JobFeed feed, T
             Words = change.Words,
             Team = NextStep.TeamName(change.Team),
             Place = change.Place,
-            State = "waiting",
+            State = JournalState.Waiting,
         }));
 
-        if (job.State == "proposed")
+        if (job.State == JobState.Proposed)
             job.Message = $"proposed; another granter must approve it: justright proposal approve {job.Id}";
         await using var db = await databases.CreateDbContextAsync(cancel);
         db.Jobs.Add(job);
         await db.SaveChangesAsync(cancel);
         order.Prepare?.Invoke(job.Id);
-        if (job.State == "queued") LineUp(job.Id);
+        if (job.State == JobState.Queued) LineUp(job.Id);
         return job;
     }
 
@@ -87,11 +87,11 @@ public sealed class JobQueue(IDbContextFactory<AppDb> databases, JobFeed feed, T
     }
 
     /// <summary>The id of the job of a kind that runs, or waits to, with an order; null when there is none.</summary>
-    public async Task<string?> RunningAsync(string kind, string order, CancellationToken cancel)
+    public async Task<string?> RunningAsync(JobKind kind, string order, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         return await db.Jobs.AsNoTracking()
-            .Where(j => j.Kind == kind && j.OrderJson == order && (j.State == "queued" || j.State == "running"))
+            .Where(j => j.Kind == kind && j.OrderJson == order && (j.State == JobState.Queued || j.State == JobState.Running))
             .Select(j => j.Id).FirstOrDefaultAsync(cancel);
     }
 
@@ -104,19 +104,23 @@ public sealed class JobQueue(IDbContextFactory<AppDb> databases, JobFeed feed, T
 
     /// <summary>A job for the wire.</summary>
     public static JobView View(JobRow job) => new(
-        job.Id, job.Kind, job.Subject, job.State, job.StartedBy, job.CreatedAt, job.EndedAt,
-        job.Steps.Count(s => s.State is "made" or "skipped" or "failed"), job.Steps.Count, job.Message,
+        job.Id, job.Kind.Word(), job.Subject, job.State.Word(), job.StartedBy, job.CreatedAt, job.EndedAt,
+        job.Steps.Count(s => s.State is JournalState.Made or JournalState.Skipped or JournalState.Failed), job.Steps.Count,
+        job.Message,
         [.. job.Steps.OrderBy(s => s.Number).Select(View)],
-        CanBeUndone(job), job.ResultJson is not null && job.Kind != JobKinds.SignIn, job.Undoes, job.ApprovedBy, job.ApprovedAt)
+        CanBeUndone(job), job.ResultJson is not null && job.Kind != JobKind.SignIn, job.Undoes, job.ApprovedBy, job.ApprovedAt)
     {
         Words = job.Words?.Split('\n') ?? [],
     };
 
-    private static bool CanBeUndone(JobRow job) =>
-        JobKinds.Undoable.Contains(job.Kind) && job.Steps.Any(s => s.State == "made")
-            && Undoing.FirstFinal(job.Steps.Where(s => s.State == "made").Select(s => ChangeJson.Read(s.ChangeJson))) is null;
+    private static bool CanBeUndone(JobRow job)
+    {
+        if (!JobKinds.Undoable.Contains(job.Kind)) return false;
+        var made = job.Steps.Where(s => s.State == JournalState.Made).Select(s => ChangeJson.Read(s.ChangeJson)).ToList();
+        return made.Count > 0 && Undoing.FirstFinal(made) is null;
+    }
 
     /// <summary>A step for the wire.</summary>
     public static JobStepView View(StepRow step) =>
-        new(step.Number, step.Words, step.Team, step.Place, step.State, step.Before, step.After, step.At);
+        new(step.Number, step.Words, step.Team, step.Place, step.State.Word(), step.Before, step.After, step.At);
 }

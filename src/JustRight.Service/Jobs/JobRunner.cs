@@ -40,18 +40,19 @@ internal sealed class JobRunner(
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         foreach (var job in await db.Jobs.Where(j =>
-            j.State == "queued" || j.State == "running").OrderBy(j => j.Id).ToListAsync(cancel))
+            j.State == JobState.Queued || j.State == JobState.Running).OrderBy(j => j.Id).ToListAsync(cancel))
         {
             if (JobKinds.GoOn.Contains(job.Kind))
             {
                 logger.LogWarning(
-                    "{Kind} {Job} of {Subject} was interrupted; it continues from its journal", job.Kind, job.Id, job.Subject);
+                    "{Kind} {Job} of {Subject} was interrupted; it continues from its journal", job.Kind.Word(), job.Id,
+                    job.Subject);
                 queue.LineUp(job.Id);
                 continue;
             }
 
             (job.State, job.EndedAt, job.Message) = (
-                "interrupted", time.GetUtcNow(), "the service stopped while this ran; run it again");
+                JobState.Interrupted, time.GetUtcNow(), "the service stopped while this ran; run it again");
         }
 
         await db.SaveChangesAsync(cancel);
@@ -82,20 +83,23 @@ internal sealed class JobRunner(
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         var job = await db.Jobs.Include(j => j.Steps).FirstAsync(j => j.Id == id, cancel);
-        logger.LogInformation("{Kind} of {Subject} starts as job {Job}", job.Kind, job.Subject, id);
-        job.State = "running";
+        logger.LogInformation("{Kind} of {Subject} starts as job {Job}", job.Kind.Word(), job.Subject, id);
+        job.State = JobState.Running;
         await db.SaveChangesAsync(cancel);
         try
         {
             job.Message = job.Kind switch
             {
-                var kind when JobKinds.Changing.Contains(kind) => await grants.RunAsync(db, job, cancel),
-                JobKinds.Renewal => await renewals.RunAsync(job, cancel),
-                JobKinds.SignIn => await signInTests.RunAsync(job, cancel),
-                "trace" => await traces.RunAsync(job, cancel),
-                _ => await surveys.RunAsync(job, cancel),
+                JobKind.Grant or JobKind.Fix or JobKind.Protect or JobKind.Undo => await grants.RunAsync(db, job, cancel),
+                JobKind.Renew => await renewals.RunAsync(job, cancel),
+                JobKind.SignIn => await signInTests.RunAsync(job, cancel),
+                JobKind.Trace => await traces.RunAsync(job, cancel),
+                JobKind.Survey or JobKind.Verify => await surveys.RunAsync(job, cancel),
+                JobKind.Document or JobKind.Stage or JobKind.Exception or JobKind.Allowance or JobKind.HandOver
+                    or JobKind.Backup =>
+                    throw new InvalidOperationException($"{job.Kind} is done when it is asked for again, and never run."),
             };
-            job.State = job.Steps.Any(s => s.State == "failed") ? "failed" : "done";
+            job.State = job.Steps.Any(s => s.State == JournalState.Failed) ? JobState.Failed : JobState.Done;
         }
         catch (OperationCanceledException) when (cancel.IsCancellationRequested)
         {
@@ -103,22 +107,22 @@ internal sealed class JobRunner(
         }
         catch (ConnectorException e)
         {
-            (job.State, job.Message) = ("failed", e.Message);
+            (job.State, job.Message) = (JobState.Failed, e.Message);
         }
         catch (FaultException e)
         {
-            (job.State, job.Message) = ("failed", e.Message);
+            (job.State, job.Message) = (JobState.Failed, e.Message);
         }
         catch (Exception e) when (faults.Of(e) is null)
         {
             logger.LogError(e, "Job {Job} broke", id);
             (job.State, job.Message) = (
-                "failed", $"something unexpected went wrong ({e.GetType().Name}); the service's log has the details");
+                JobState.Failed, $"something unexpected went wrong ({e.GetType().Name}); the service's log has the details");
         }
 
         job.EndedAt = time.GetUtcNow();
         await db.SaveChangesAsync(cancel);
-        logger.LogInformation("Job {Job} is {State}: {Message}", id, job.State, job.Message);
-        feed.Close(id, new JobEvent(job.State, job.Steps.Count, job.Steps.Count, job.Message ?? "", null));
+        logger.LogInformation("Job {Job} is {State}: {Message}", id, job.State.Word(), job.Message);
+        feed.Close(id, new JobEvent(job.State.Word(), job.Steps.Count, job.Steps.Count, job.Message ?? "", null));
     }
 }

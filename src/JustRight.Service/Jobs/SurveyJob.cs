@@ -23,11 +23,11 @@ internal sealed class SurveyJob(
     /// <summary>Runs the job and returns its closing words.</summary>
     public async Task<string> RunAsync(JobRow job, CancellationToken cancel)
     {
-        var estate = job.Kind == "survey"
+        var estate = job.Kind == JobKind.Survey
             ? Library.ReadEstate((await library.FindAsync(Library.EstateKind, job.Subject, cancel))!)
             : (await fitService.PlanAsync(job.Subject, cancel)).Estate;
         await TakeAsync(estate, job.Id, job.StartedBy, cancel);
-        if (job.Kind == "survey") return $"{estate.Name} was surveyed";
+        if (job.Kind == JobKind.Survey) return $"{estate.Name} was surveyed";
         var judged = await fitService.JudgeAsync(job.Subject, cancel);
         await log.AddAsync(job.StartedBy, "verify", job.Subject, judged!.Fit.Words, cancel);
         return judged.Fit.Words;
@@ -40,7 +40,7 @@ internal sealed class SurveyJob(
     {
         foreach (var directory in estate.PeopleDirectories)
         {
-            feed.Tell(job, new JobEvent("running", 0, 0, $"reading the people of {directory.Key}", null));
+            feed.Tell(job, new JobEvent(JobState.Running.Word(), 0, 0, $"reading the people of {directory.Key}", null));
             var readAs = directory.SignInAs ?? (directory.Reach == Reach.Simulation ? "the simulation" : "");
             PeopleSnapshot snapshot;
             try
@@ -50,7 +50,7 @@ internal sealed class SurveyJob(
                     () => PeopleSurvey.Read(
                         session, directory, readAs, time.GetUtcNow(),
                         count => feed.Tell(
-                            job, new JobEvent("running", 0, 0, $"reading the people of {directory.Key}: {count} so far", null))),
+                            job, new JobEvent(JobState.Running.Word(), 0, 0, $"reading the people of {directory.Key}: {count} so far", null))),
                     cancel);
             }
             catch (ConnectorException e)
@@ -94,7 +94,7 @@ internal sealed class SurveyJob(
             .Distinct(StringComparer.OrdinalIgnoreCase).ToList();
         var survey = await EstateSurveyor.TakeAsync(
             estate, reach, new SurveyAims(names, branches), time, p =>
-                feed.Tell(job, new JobEvent("running", p.Done, p.Total, $"reading {p.Place}", null)), cancel);
+                feed.Tell(job, new JobEvent(JobState.Running.Word(), p.Done, p.Total, $"reading {p.Place}", null)), cancel);
         await surveys.SaveAsync(survey, cancel);
         await drift.KeepAsync(estate, await fitService.JudgeAllAsync(estate, cancel), who, cancel);
         await surveys.LetGoAsync(estate.Name, cancel);

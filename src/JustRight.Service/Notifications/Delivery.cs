@@ -34,16 +34,18 @@ internal sealed class Delivery(
         await using var db = await databases.CreateDbContextAsync(cancel);
         var now = time.GetUtcNow();
         foreach (var delivery in (await db.Set<DeliveryRow>().Where(d =>
-            d.State == "waiting").OrderBy(d => d.Id).ToListAsync(cancel)).Where(d => d.NextTry <= now))
+            d.State == DeliveryState.Waiting).OrderBy(d => d.Id).ToListAsync(cancel)).Where(d => d.NextTry <= now))
         {
             var notice = await db.Notifications.AsNoTracking().FirstAsync(n => n.Id == delivery.NotificationId, cancel);
             var error = await SendAsync(notice, delivery, cancel);
             (delivery.Tries, delivery.At, delivery.Error) = (delivery.Tries + 1, time.GetUtcNow(), error);
-            delivery.State = error is null ? "sent" : delivery.Tries >= MostTries ? "given-up" : "waiting";
+            delivery.State = error is null ? DeliveryState.Sent
+                : delivery.Tries >= MostTries ? DeliveryState.GivenUp
+                : DeliveryState.Waiting;
             delivery.NextTry = delivery.At + (FirstWait * Math.Pow(2, delivery.Tries - 1));
             if (error is not null)
                 logger.Log(
-                    delivery.State == "given-up" ? LogLevel.Warning : LogLevel.Information,
+                    delivery.State == DeliveryState.GivenUp ? LogLevel.Warning : LogLevel.Information,
                     "Notification {Notification} did not reach {Channel} {To}: {Error}", notice.Id, delivery.Channel, delivery.To,
                     error);
             await db.SaveChangesAsync(cancel);
@@ -57,7 +59,7 @@ internal sealed class Delivery(
     {
         try
         {
-            return delivery.Channel == "mail"
+            return delivery.Channel == DeliveryChannel.Mail
                 ? await mail.SendAsync(notice, delivery, cancel)
                 : await webhook.SendAsync(notice, delivery, cancel);
         }

@@ -68,9 +68,17 @@ internal sealed class NotificationService(
         var row = new NotificationRow { Estate = estate.Name, Key = key, Kind = kind, Subject = subject, Text = text, At = now };
         row.Deliveries.AddRange(
             estate.Rules.Notifications.Mail.Select(to =>
-                new DeliveryRow { Channel = "mail", To = to, State = "waiting", NextTry = now, At = now }));
+                new DeliveryRow { Channel = DeliveryChannel.Mail, To = to, State = DeliveryState.Waiting, NextTry = now, At = now }));
         if (estate.Rules.Notifications.Webhook is { } webhook)
-            row.Deliveries.Add(new DeliveryRow { Channel = "webhook", To = webhook.ToString(), Secret = estate.Rules.Notifications.WebhookSecret, State = "waiting", NextTry = now, At = now });
+            row.Deliveries.Add(new DeliveryRow
+            {
+                Channel = DeliveryChannel.Webhook,
+                To = webhook.ToString(),
+                Secret = estate.Rules.Notifications.WebhookSecret,
+                State = DeliveryState.Waiting,
+                NextTry = now,
+                At = now,
+            });
         db.Notifications.Add(row);
         await db.SaveChangesAsync(cancel);
         post.Wake();
@@ -83,5 +91,5 @@ internal sealed class NotificationService(
         new(
             row.Id, row.Estate, row.Kind, row.Subject, row.Text, row.At,
             [.. row.Deliveries.OrderBy(d => d.Id).Select(d =>
-                new DeliveryView(d.Channel, d.To, d.State, d.Tries, d.At, d.Error))]);
+                new DeliveryView(d.Channel.Word(), d.To, d.State.Word(), d.Tries, d.At, d.Error))]);
 }

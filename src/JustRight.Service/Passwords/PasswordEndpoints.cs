@@ -100,7 +100,7 @@ internal static class PasswordEndpoints
         var (subject, who) = ($"{estate.Domain.ShortName}\\{account}", user.Identity!.Name!);
         if (!await hand.HasAsync(subject, cancel)) return Refused(account);
         var act = new ProposedAct(
-            ActKinds.HandOver, subject,
+            JobKind.HandOver, subject,
             [$"hand over the password of {subject}, encrypted to {recipient!.Subject} ({recipient.Thumbprint})"], "sealed",
             recipient.Thumbprint);
         if (await second.AskAsync([name], act, who, cancel) is { } waits) return waits;
@@ -117,7 +117,7 @@ internal static class PasswordEndpoints
         if (await EstateAsync(name, library, cancel) is not { } estate) return await MissingAsync(name, library, cancel);
         var (subject, who) = ($"{estate.Domain.ShortName}\\{account}", user.Identity!.Name!);
         if (!await hand.HasAsync(subject, cancel)) return Refused(account);
-        var act = new ProposedAct(ActKinds.HandOver, subject, [$"show the password of {subject} to {who}"], "shown", who);
+        var act = new ProposedAct(JobKind.HandOver, subject, [$"show the password of {subject} to {who}"], "shown", who);
         if (await second.AskAsync([name], act, who, cancel) is { } waits) return waits;
         return await hand.TakeAsync(subject, who, "shown", p => new ShownPassword(account, p), cancel) is (null, var shown)
             ? TypedResults.Ok(shown!) : Refused(account);

@@ -1,4 +1,3 @@
-using System.Text.Json;
 using JustRight.Contracts;
 using JustRight.Core.Estates;
 using JustRight.Core.Passwords;
@@ -12,7 +11,7 @@ namespace JustRight.Service.Passwords;
 internal static class PasswordViews
 {
     public static AccountPasswordView Of(AccountPassword account, int places, string? renewal) => new(
-        account.Account, Word(account.Keeper), account.KeptBy, account.Uses, Word(account.Standing), account.Due, account.Words,
+        account.Account, account.Keeper.Word(), account.KeptBy, account.Uses, account.Standing.Word(), account.Due, account.Words,
         account.SetAt, account.ExpiresAt, account.Never, account.Quarrel, places, renewal);
 
     /// <param name="renewals">Renewals of the account, newest first: they know who changed it where last.</param>
@@ -21,14 +20,14 @@ internal static class PasswordViews
         var last = renewals.SelectMany(b => b.Steps).Where(s => s.Place == place.Id && s.State == RunBookState.Done)
             .MaxBy(s => s.At);
         return new PasswordPlaceView(
-            place.Account, place.Product, place.Install, place.Host, place.Where, place.Setting, place.Breaks, Word(place.Kind),
+            place.Account, place.Product, place.Install, place.Host, place.Where, place.Setting, place.Breaks, place.Kind.Word(),
             place.Words, place.BreaksAtOnce, place.Reference, place.NotSeen, place.Note, last?.By, last?.At, told?.Id);
     }
 
     public static RenewalStepView Of(RunBookStep step) =>
         new(
-            step.Number, Word(step.Act), Word(step.Secret), step.Host, step.Words, step.Why, Word(step.State), step.Note, step.By,
-            step.At);
+            step.Number, step.Act.Word(), step.Secret.Word(), step.Host, step.Words, step.Why, step.State.Word(), step.Note,
+            step.By, step.At);
 
     public static RenewalView Of(
         RenewalRow row, Estate estate, IReadOnlyList<PasswordPlace> places, string? job, DateTimeOffset now)
@@ -38,12 +37,9 @@ internal static class PasswordViews
         var next = book.Next(IsOpen);
         var current = book.Current(IsOpen);
         return new RenewalView(
-            row.Id, row.Estate, row.Account, estate.IsSimulated, Word(next), RenewalWords.Of(book, next), current?.Number,
+            row.Id, row.Estate, row.Account, estate.IsSimulated, next.Word(), RenewalWords.Of(book, next), current?.Number,
             next == RunBookNext.Window ? estate.Host(current!.Host)!.Restarts!.NextOpen(now, estate.Rules.TimeZone) : null,
             book.GoesBack, row.OldProtected is not null && !book.GoesBack, row.StartedBy, row.StartedAt, row.EndedAt,
             [.. book.Steps.Select(Of)], book.Remarks, [.. book.Divided().Select(d => RenewalWords.Of(d, places))], job);
     }
-
-    private static string Word<T>(T value)
-        where T : struct, Enum => JsonNamingPolicy.KebabCaseLower.ConvertName(value.ToString());
 }

@@ -167,7 +167,7 @@ internal static class RenewalEndpoints
         CancellationToken cancel)
     {
         var job = await queue.AddAsync(
-            new JobOrder(JobKinds.Renewal, row.Estate, user.Identity!.Name!) { OrderJson = row.Id }, cancel);
+            new JobOrder(JobKind.Renew, row.Estate, user.Identity!.Name!) { OrderJson = row.Id }, cancel);
         var places = (await passwordService.ReadAsync(estate, cancel)).PlacesOf(row.Account);
         return TypedResults.Accepted($"/api/renewals/{row.Id}", PasswordViews.Of(row, estate, places, job.Id, time.GetUtcNow()));
     }
@@ -177,11 +177,11 @@ internal static class RenewalEndpoints
         CancellationToken cancel) =>
         PasswordViews.Of(
             row, estate, (await passwordService.ReadAsync(estate, cancel)).PlacesOf(row.Account),
-            await queue.RunningAsync(JobKinds.Renewal, row.Id, cancel), time.GetUtcNow());
+            await queue.RunningAsync(JobKind.Renew, row.Id, cancel), time.GetUtcNow());
 
     /// <summary>While a job makes steps nobody decides about them.</summary>
     private static async Task<ProblemHttpResult?> BusyAsync(RenewalRow row, JobQueue queue, CancellationToken cancel) =>
-        await queue.RunningAsync(JobKinds.Renewal, row.Id, cancel) is null
+        await queue.RunningAsync(JobKind.Renew, row.Id, cancel) is null
             ? null
             : Problems.Of(409, "busy", "Steps of this renewal are being made now.", "Wait for them to end.");
 

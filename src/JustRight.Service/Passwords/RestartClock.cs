@@ -3,6 +3,7 @@ using JustRight.Formats.Passwords;
 using JustRight.Service.Background;
 using JustRight.Service.Documents;
 using JustRight.Service.Jobs;
+using JustRight.Service.Storage;
 
 namespace JustRight.Service.Passwords;
 
@@ -29,8 +30,8 @@ internal sealed class RestartClock(
                 RenewalJob.IsOpen(estate, h, now)) is not { Act: RunBookAct.Restart, State: RunBookState.Waiting }
                 || book.Next(h => RenewalJob.IsOpen(estate, h, now)) != RunBookNext.Go)
                 continue;
-            if (await queue.RunningAsync(JobKinds.Renewal, row.Id, cancel) is null)
-                await queue.AddAsync(new JobOrder(JobKinds.Renewal, row.Estate, row.StartedBy) { OrderJson = row.Id }, cancel);
+            if (await queue.RunningAsync(JobKind.Renew, row.Id, cancel) is null)
+                await queue.AddAsync(new JobOrder(JobKind.Renew, row.Estate, row.StartedBy) { OrderJson = row.Id }, cancel);
         }
     }
 }

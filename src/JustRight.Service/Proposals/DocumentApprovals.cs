@@ -40,7 +40,7 @@ internal sealed class DocumentApprovals(Library library, SecondPerson second)
         var words = differences.Select(d => $"{Library.EstateKind} {estate.Name}: {d.Words}")
             .Concat(sharing.Select(s => $"estate {estate.Name}: it is about {s.Shared}, as {s.Estate} is, where two must agree"));
         var estates = sharing.Select(s => s.Estate).Concat(loosens ? [estate.Name] : []);
-        var act = new ProposedAct(ActKinds.Document, estate.Name, [.. words], Library.EstateKind, before?.Text ?? "", text);
+        var act = new ProposedAct(JobKind.Document, estate.Name, [.. words], Library.EstateKind, before?.Text ?? "", text);
         return await second.AskAsync(estates, act, who, cancel);
     }
 
@@ -59,7 +59,7 @@ internal sealed class DocumentApprovals(Library library, SecondPerson second)
     public Task<ProblemHttpResult?> StageWaitsAsync(DocumentRow install, string stage, string who, CancellationToken cancel) =>
         second.AskAsync(
             [Library.ReadInstall(install).Estate],
-            new ProposedAct(ActKinds.Stage, install.Name, [$"set the stage of {install.Name} to {stage}"], stage, install.Text),
+            new ProposedAct(JobKind.Stage, install.Name, [$"set the stage of {install.Name} to {stage}"], stage, install.Text),
                 who, cancel);
 
     private async Task<ProblemHttpResult?> ReplacedAsync(
@@ -70,6 +70,6 @@ internal sealed class DocumentApprovals(Library library, SecondPerson second)
         if (!differences.Any(d => d.MayLoosen)) return null;
         var words = differences.Select(d => $"{kind} {name}: {d.Words}");
         return await second.AskAsync(
-            estates, new ProposedAct(ActKinds.Document, name, [.. words], kind, before.Text, text), who, cancel);
+            estates, new ProposedAct(JobKind.Document, name, [.. words], kind, before.Text, text), who, cancel);
     }
 }

@@ -36,7 +36,7 @@ internal static class ProposalEndpoints
     {
         var (job, missing) = await FindAsync(id, proposals, cancel);
         if (missing is not null) return missing;
-        if (job!.State == "approved")
+        if (job!.State == JobState.Approved)
             return Problems.Of(
                 409, "not-approved", "It was approved already.", $"Carry it out: justright proposal carry-out {id}");
         return await proposals.ReleaseAsync(job, user.Identity!.Name!, cancel) is { } refused
@@ -49,7 +49,7 @@ internal static class ProposalEndpoints
     {
         var (job, missing) = await FindAsync(id, proposals, cancel);
         if (missing is not null) return missing;
-        if (job!.State == "proposed")
+        if (job!.State == JobState.Proposed)
         {
             return Problems.Of(
                 409, "not-approved", "Nobody has approved it yet.",

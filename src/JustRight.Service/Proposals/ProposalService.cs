@@ -27,11 +27,11 @@ internal sealed class ProposalService(
     {
         if (!await second.IsWantedAsync(estate, cancel)) return await queue.AddAsync(order, cancel);
         foreach (var old in await OpenAsync(j => j.Kind == order.Kind && j.Subject == order.Subject, cancel))
-            await EndAsync(old, "void", $"replaced by another proposal of {order.Who}", order.Who, cancel);
+            await EndAsync(old, JobState.Void, $"replaced by another proposal of {order.Who}", order.Who, cancel);
         var job = await queue.AddAsync(order with { Basis = await BasisAsync(order.Subject, estate, cancel) }, cancel);
         await log.AddAsync(
             order.Who, "propose", order.Subject,
-            $"{order.Kind} of {order.Changes.Count} {(order.Changes.Count == 1 ? "step" : "steps")}, as proposal {job.Id}",
+            $"{order.Kind.Word()} of {order.Changes.Count} {(order.Changes.Count == 1 ? "step" : "steps")}, as proposal {job.Id}",
             cancel);
         return job;
     }
@@ -48,8 +48,8 @@ internal sealed class ProposalService(
         await ChangeAsync(
             job.Id,
             row => (row.State, row.ApprovedBy, row.ApprovedAt, row.Message) = (
-                "approved", who, time.GetUtcNow(),
-                $"approved by {who}; {(ActKinds.All.Contains(job.Kind) ? "ask for the same again, and it is done" : $"carry it out: justright proposal carry-out {job.Id}")}"),
+                JobState.Approved, who, time.GetUtcNow(),
+                $"approved by {who}; {(JobKinds.Acts.Contains(job.Kind) ? "ask for the same again, and it is done" : $"carry it out: justright proposal carry-out {job.Id}")}"),
             who, "approve", job, $"proposal {job.Id} of {job.StartedBy}", cancel);
         return null;
     }
@@ -57,10 +57,10 @@ internal sealed class ProposalService(
     /// <summary>Lines a approved proposal up; returns why it cannot be carried out, or null.</summary>
     public async Task<string?> CarryOutAsync(JobRow job, string who, CancellationToken cancel)
     {
-        if (ActKinds.All.Contains(job.Kind)) return "ask for the same again as when it was proposed: it is done then.";
+        if (JobKinds.Acts.Contains(job.Kind)) return "ask for the same again as when it was proposed: it is done then.";
         if (await WhyVoidAsync(job, cancel) is { } why) return await VoidAsync(job, why, who, cancel);
         await ChangeAsync(
-            job.Id, row => (row.State, row.Message) = ("queued", null), who, "carry out", job,
+            job.Id, row => (row.State, row.Message) = (JobState.Queued, null), who, "carry out", job,
             $"proposal {job.Id} of {job.StartedBy}, approved by {job.ApprovedBy}", cancel);
         queue.LineUp(job.Id);
         return null;
@@ -68,18 +68,18 @@ internal sealed class ProposalService(
 
     /// <summary>Withdraws a proposal.</summary>
     public Task WithdrawAsync(JobRow job, string who, CancellationToken cancel) =>
-        EndAsync(job, "withdrawn", $"withdrawn by {who}", who, cancel);
+        EndAsync(job, JobState.Withdrawn, $"withdrawn by {who}", who, cancel);
 
     private async Task<string> VoidAsync(JobRow job, string why, string who, CancellationToken cancel)
     {
-        await EndAsync(job, "void", why, who, cancel);
+        await EndAsync(job, JobState.Void, why, who, cancel);
         return why;
     }
 
-    private Task EndAsync(JobRow job, string state, string why, string who, CancellationToken cancel) =>
+    private Task EndAsync(JobRow job, JobState state, string why, string who, CancellationToken cancel) =>
         ChangeAsync(
             job.Id, row => (row.State, row.Message, row.EndedAt) = (state, why, time.GetUtcNow()), who,
-            state == "void" ? "void" : "withdraw", job, $"proposal {job.Id} of {job.StartedBy}: {why}", cancel);
+            state == JobState.Void ? "void" : "withdraw", job, $"proposal {job.Id} of {job.StartedBy}: {why}", cancel);
 
     /// <summary>The state's change and the log's entry are kept in one transaction.</summary>
     private Task ChangeAsync(
@@ -91,12 +91,12 @@ internal sealed class ProposalService(
     /// </summary>
     private async Task<string?> WhyVoidAsync(JobRow job, CancellationToken cancel)
     {
-        if (ActKinds.All.Contains(job.Kind)) return null; // what it rests on is compared when it is asked for again
+        if (JobKinds.Acts.Contains(job.Kind)) return null; // what it rests on is compared when it is asked for again
         var install = await library.FindAsync(Library.InstallKind, job.Subject, cancel);
         if (job.Basis != await BasisAsync(
             job.Subject, install is null ? job.Subject : Library.ReadInstall(install).Estate, cancel))
             return "the sheet, the estate or the install changed since the proposal: propose it again";
-        if (job.Kind != "grant" || await fitService.JudgeAsync(job.Subject, cancel) is not { } judged) return null;
+        if (job.Kind != JobKind.Grant || await fitService.JudgeAsync(job.Subject, cancel) is not { } judged) return null;
         var offered = judged.Worklist.Give.Concat(judged.Worklist.Remove).Where(s => s.Blocked is null).Select(s => s.Id)
             .ToHashSet();
         return job.Steps.OrderBy(s => s.Number)
@@ -119,6 +119,6 @@ internal sealed class ProposalService(
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         return [.. (await db.Jobs.AsNoTracking().Include(j => j.Steps).Where(j =>
-            j.State == "proposed" || j.State == "approved").OrderBy(j => j.Id).ToListAsync(cancel)).Where(which)];
+            j.State == JobState.Proposed || j.State == JobState.Approved).OrderBy(j => j.Id).ToListAsync(cancel)).Where(which)];
     }
 }

@@ -67,16 +67,16 @@ internal sealed class SecondPerson(
             await using var db = await databases.CreateDbContextAsync(cancel);
             var open = await db.Jobs.AsNoTracking().Where(
                 j => j.Kind == act.Kind && j.Subject == act.Subject && (
-                j.State == "proposed" || j.State == "approved")).ToListAsync(cancel);
+                j.State == JobState.Proposed || j.State == JobState.Approved)).ToListAsync(cancel);
             var same = open.Find(j => j.Basis == act.Basis);
-            if (same is { State: "approved" })
+            if (same is { State: JobState.Approved })
             {
                 await log.AddWithAsync(
                     kept =>
                     {
                         var row = kept.Jobs.First(j => j.Id == same.Id);
                         (row.State, row.EndedAt, row.Message) = (
-                            "done", time.GetUtcNow(), $"done by {who}, approved by {row.ApprovedBy}");
+                            JobState.Done, time.GetUtcNow(), $"done by {who}, approved by {row.ApprovedBy}");
                     },
                     who, "carry out", act.Subject, $"proposal {same.Id} of {same.StartedBy}, approved by {same.ApprovedBy}",
                         cancel);

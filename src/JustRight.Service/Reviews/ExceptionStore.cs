@@ -82,5 +82,5 @@ public sealed class ExceptionStore(IDbContextFactory<AppDb> databases, LogStore 
     };
 
     /// <summary>A verdict for the wire; empty for a finding.</summary>
-    public static string Word(Verdict? verdict) => verdict?.ToString().ToLowerInvariant() ?? "";
+    public static string Word(Verdict? verdict) => verdict?.Word() ?? "";
 }

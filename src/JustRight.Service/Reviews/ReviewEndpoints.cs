@@ -8,6 +8,7 @@ using JustRight.Service.Documents;
 using JustRight.Service.Fits;
 using JustRight.Service.Notifications;
 using JustRight.Service.Proposals;
+using JustRight.Service.Storage;
 using JustRight.Service.Views;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -73,7 +74,7 @@ internal static class ReviewEndpoints
         if (what.Verdict == Verdict.Forbidden && !user.IsInRole(Roles.Owner))
             return Problems.Of(403, "role", "Only an owner accepts a forbidden right.", "Ask an owner, or remove the right.");
         var act = new ProposedAct(
-            ActKinds.Exception, name, [$"accept until {order.Until:yyyy-MM-dd}: {what.Words}; {order.Why.Trim()}"], what.Target,
+            JobKind.Exception, name, [$"accept until {order.Until:yyyy-MM-dd}: {what.Words}; {order.Why.Trim()}"], what.Target,
             $"{what.Verdict}", $"{until:O}", order.Why.Trim(), NameOf(order.By, user));
         if (await second.AskAsync([judged.Fit.Plan.Estate], act, user.Identity!.Name!, cancel) is { } waits) return waits;
         var made = await exceptions.AddAsync(

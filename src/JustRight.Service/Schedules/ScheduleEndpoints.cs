@@ -4,6 +4,7 @@ using JustRight.Service.Access;
 using JustRight.Service.Documents;
 using JustRight.Service.Jobs;
 using JustRight.Service.Passwords;
+using JustRight.Service.Storage;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace JustRight.Service.Schedules;
@@ -22,7 +23,7 @@ internal static class ScheduleEndpoints
             return TypedResults.Ok(
                 new ScheduleView(
                     name, (int?)estate.Rules.Schedule?.Every.TotalHours, await plan.NextAsync(name, cancel),
-                    last?.EndedAt ?? last?.CreatedAt, last is null ? null : last.Message ?? last.State,
+                    last?.EndedAt ?? last?.CreatedAt, last is null ? null : last.Message ?? last.State.Word(),
                     Told(estate.Rules.Notifications)));
         }).WithName("ShowSchedule").WithSummary("The schedule of an estate: the interval, the next survey, the recipients").RequireAuthorization(Roles.Reader).ProducesProblem(404);
 

@@ -20,11 +20,12 @@ internal sealed class ScheduledSurveys(JobQueue queue, IDbContextFactory<AppDb> 
         {
             await using var db = await databases.CreateDbContextAsync(cancel);
             var under = await db.Jobs.AsNoTracking().Include(j => j.Steps)
-                .Where(j => j.Kind == "survey" && j.Subject == estate && (j.State == "queued" || j.State == "running"))
+                .Where(j => j.Kind == JobKind.Survey && j.Subject == estate
+                    && (j.State == JobState.Queued || j.State == JobState.Running))
                 .FirstOrDefaultAsync(cancel);
             return under is not null
                 ? (under, false)
-                : (await queue.AddAsync(new JobOrder("survey", estate, Name), cancel), true);
+                : (await queue.AddAsync(new JobOrder(JobKind.Survey, estate, Name), cancel), true);
         }
         finally
         {
@@ -36,7 +37,7 @@ internal sealed class ScheduledSurveys(JobQueue queue, IDbContextFactory<AppDb> 
     public async Task<JobRow?> LastAsync(string estate, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return await db.Jobs.AsNoTracking().Where(j => j.Kind == "survey" && j.Subject == estate && j.StartedBy == Name)
+        return await db.Jobs.AsNoTracking().Where(j => j.Kind == JobKind.Survey && j.Subject == estate && j.StartedBy == Name)
             .OrderByDescending(j => j.Id).FirstOrDefaultAsync(cancel);
     }
 

@@ -3,6 +3,7 @@ using JustRight.Service.Access;
 using JustRight.Service.Answers;
 using JustRight.Service.Proposals;
 using JustRight.Service.Secrets;
+using JustRight.Service.Storage;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace JustRight.Service.SecretUses;
@@ -23,7 +24,7 @@ internal static class SecretUseEndpoints
             var known = (await asked.ListAsync(cancel)).Where(a => a.Subject == name).ToList();
             if (known.FirstOrDefault(a => a.Use.Id == use) is not { } found)
                 return Problems.NotFound("use of this secret", use, known.Select(a => a.Use.Id));
-            var act = new ProposedAct(ActKinds.Allowance, name, [$"allow {name}: it {found.Use.Words}"], found.Use.Id);
+            var act = new ProposedAct(JobKind.Allowance, name, [$"allow {name}: it {found.Use.Words}"], found.Use.Id);
             if (await second.AskAsync(
                 found.Use.Estate.Length == 0 ? [] : [found.Use.Estate], act, user.Identity!.Name!, cancel) is { } waits)
                 return waits;

@@ -41,7 +41,7 @@ internal static class SignInEndpoints
             string id, IDbContextFactory<AppDb> databases, CancellationToken cancel) =>
         {
             await using var db = await databases.CreateDbContextAsync(cancel);
-            var json = await db.Jobs.AsNoTracking().Where(j => j.Id == id && j.Kind == JobKinds.SignIn).Select(j => j.ResultJson)
+            var json = await db.Jobs.AsNoTracking().Where(j => j.Id == id && j.Kind == JobKind.SignIn).Select(j => j.ResultJson)
                 .FirstOrDefaultAsync(cancel);
             return json is null ? Problems.NotFound("test", id, []) : TypedResults.Ok(StoredJson.Read<SignInTestView>(json));
         }).WithName("ShowSignInTest").WithSummary("What a sign-in test found").RequireAuthorization(Roles.Reader).ProducesProblem(404);
@@ -117,7 +117,7 @@ internal static class SignInEndpoints
             order.BindPassword is { } bind ? new NewPassword(bind) : null,
             order.PersonPassword is { } person ? new NewPassword(person) : null);
         var job = await queue.AddAsync(
-            new JobOrder(JobKinds.SignIn, name, user.Identity!.Name!) { Prepare = id => typed.Put(id, passwords) }, cancel);
+            new JobOrder(JobKind.SignIn, name, user.Identity!.Name!) { Prepare = id => typed.Put(id, passwords) }, cancel);
         return TypedResults.Accepted($"/api/jobs/{job.Id}", JobQueue.View(job));
     }
 

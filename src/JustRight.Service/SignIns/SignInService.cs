@@ -51,7 +51,7 @@ internal sealed class SignInService(
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         var json = await db.Jobs.AsNoTracking()
-            .Where(j => j.Kind == JobKinds.SignIn && j.Subject == install && j.ResultJson != null).OrderByDescending(j => j.Id)
+            .Where(j => j.Kind == JobKind.SignIn && j.Subject == install && j.ResultJson != null).OrderByDescending(j => j.Id)
             .Select(j => j.ResultJson).FirstOrDefaultAsync(cancel);
         return json is null ? null : StoredJson.Read<SignInTestView>(json);
     }

@@ -73,7 +73,7 @@ internal sealed class SignInTestJob(
     private async Task TidyAsync(string install, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var old = await db.Jobs.Where(j => j.Subject == install && j.Kind == JobKinds.SignIn && j.ResultJson != null)
+        var old = await db.Jobs.Where(j => j.Subject == install && j.Kind == JobKind.SignIn && j.ResultJson != null)
             .OrderByDescending(j => j.Id).Skip(Kept - 1).Select(j => j.Id).ToListAsync(cancel);
         await db.Jobs.Where(j => old.Contains(j.Id))
             .ExecuteUpdateAsync(set => set.SetProperty(j => j.ResultJson, (string?)null), cancel);
@@ -86,12 +86,12 @@ internal sealed class SignInTestJob(
         public void Said(SignInCheck check) =>
             feed.Tell(
                 job,
-                new JobEvent("running", ++_done, 0, $"{check.Verdict.ToString().ToLowerInvariant()}: {check.Asks}", null)
+                new JobEvent(JobState.Running.Word(), ++_done, 0, $"{check.Verdict.Word()}: {check.Asks}", null)
                 {
                     Check = SignInViews.Of(check),
                 });
 
         public void Counting(string what, int sofar) =>
-            feed.Tell(job, new JobEvent("running", _done, 0, $"counting {what}: {sofar} so far", null));
+            feed.Tell(job, new JobEvent(JobState.Running.Word(), _done, 0, $"counting {what}: {sofar} so far", null));
     }
 }

@@ -8,6 +8,7 @@ using JustRight.Core.SignIn.Settings;
 using JustRight.Core.SignIn.SignInTests;
 using JustRight.Core.Surveys;
 using JustRight.Formats.SignIn;
+using JustRight.Service.Storage;
 using SignInSettings = JustRight.Core.SignIn.Settings.SignInSettings;
 
 namespace JustRight.Service.SignIns;
@@ -23,8 +24,7 @@ internal static class SignInViews
         return new SignInView(
             plan.Install, plan.Title, plan.Estate, signIn.Directory.Reach == Core.Estates.Reach.Simulation, signIn.Directory.Key,
             Family(signIn.Directory), signIn.Directory.Host,
-            signIn.TypedOn, asked.Where, asked.Form.ToString()
-                .ToLowerInvariant(), SettingsFile.Write(asked.Form, settings.Fields),
+            signIn.TypedOn, asked.Where, asked.Form.Word(), SettingsFile.Write(asked.Form, settings.Fields),
             $"people who {FilterWords.Of(settings.People)}", settings.Groups is null
                 ? null
                 : $"groups that {FilterWords.Of(settings.Groups)}",
@@ -32,7 +32,7 @@ internal static class SignInViews
                 new SignInSettingView(s.Key, SettingKeys.Says(s.Key), s.Value, s.Because, s.IsReference))],
             [.. settings.Fields.Select(f => new SignInFieldView(f.Name, f.Value, f.Key, f.IsReference))],
             [.. findings.Select(f =>
-                new SettingsFindingView(f.Code, f.Weight.ToString().ToLowerInvariant(), f.Key, f.Text, f.Fix))],
+                new SettingsFindingView(f.Code, f.Weight.Word(), f.Key, f.Text, f.Fix))],
             places,
             people is { Unread: null } ? people.ReadAt : null, test);
     }
@@ -41,7 +41,7 @@ internal static class SignInViews
         directory.Family == DirectoryFamily.AdLike ? "ad-like" : "inetorgperson";
 
     public static SignInCheckView Of(SignInCheck check) =>
-        new(check.Id, check.Asks, check.Verdict.ToString().ToLowerInvariant(), check.Fact, check.Fix);
+        new(check.Id, check.Asks, check.Verdict.Word(), check.Fact, check.Fix);
 
     public static SignInTestView Of(string job, SignInTest test) => new(
         job, test.Install, test.Directory, test.StartedAt, test.EndedAt, test.IsSimulated, test.Words,

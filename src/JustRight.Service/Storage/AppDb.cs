@@ -91,6 +91,14 @@ public sealed class AppDb(DbContextOptions<AppDb> options) : DbContext(options)
         modelBuilder.Entity<PasswordRow>().HasIndex(p => p.Account).IsUnique();
     }
 
-    protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder) =>
+    protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)
+    {
         configurationBuilder.Properties<DateTimeOffset>().HaveConversion<DateTimeOffsetToStringConverter>();
+        configurationBuilder.Properties<JobKind>().HaveConversion<ClosedWordConverter<JobKind>>();
+        configurationBuilder.Properties<JobState>().HaveConversion<ClosedWordConverter<JobState>>();
+        configurationBuilder.Properties<JournalState>().HaveConversion<ClosedWordConverter<JournalState>>();
+        configurationBuilder.Properties<DeliveryState>().HaveConversion<ClosedWordConverter<DeliveryState>>();
+        configurationBuilder.Properties<DeliveryChannel>().HaveConversion<ClosedWordConverter<DeliveryChannel>>();
+        configurationBuilder.Properties<NamedKind>().HaveConversion<ClosedWordConverter<NamedKind>>();
+    }
 }

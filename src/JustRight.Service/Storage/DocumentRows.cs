@@ -30,10 +30,19 @@ public sealed class SettledNameRow
     /// <summary>The estate in which it was free; null until the first start of this release told which.</summary>
     public string? Estate { get; set; }
 
-    /// <summary><c>account</c> or <c>group</c>.</summary>
-    public required string Kind { get; set; }
+    public required NamedKind Kind { get; set; }
 
     public required string Key { get; set; }
 
     public required string Name { get; set; }
+}
+
+/// <summary>What a settled name is of. Stored by its word.</summary>
+public enum NamedKind
+{
+    /// <summary>An account of a sheet.</summary>
+    Account,
+
+    /// <summary>A group of a sheet.</summary>
+    Group,
 }

@@ -5,13 +5,12 @@ public sealed class JobRow
 {
     public required string Id { get; set; }
 
-    /// <summary><c>survey</c>, <c>verify</c>, <c>grant</c>, <c>trace</c>, <c>fix</c> or <c>undo</c>.</summary>
-    public required string Kind { get; set; }
+    public required JobKind Kind { get; set; }
 
     /// <summary>The estate or install.</summary>
     public required string Subject { get; set; }
 
-    public required string State { get; set; }
+    public required JobState State { get; set; }
 
     public required string StartedBy { get; set; }
 
@@ -61,8 +60,7 @@ public sealed class StepRow
 
     public required string Place { get; set; }
 
-    /// <summary><c>waiting</c>, <c>intended</c>, <c>made</c>, <c>skipped</c> or <c>failed</c>.</summary>
-    public required string State { get; set; }
+    public required JournalState State { get; set; }
 
     /// <summary>What was seen before.</summary>
     public string? Before { get; set; }

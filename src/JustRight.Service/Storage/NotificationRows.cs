@@ -29,16 +29,14 @@ public sealed class DeliveryRow
 
     public int NotificationId { get; set; }
 
-    /// <summary><c>mail</c> or <c>webhook</c>.</summary>
-    public required string Channel { get; set; }
+    public required DeliveryChannel Channel { get; set; }
 
     public required string To { get; set; }
 
     /// <summary>The name of the secret that signs it; null for mail.</summary>
     public string? Secret { get; set; }
 
-    /// <summary><c>waiting</c>, <c>sent</c> or <c>given-up</c>.</summary>
-    public required string State { get; set; }
+    public required DeliveryState State { get; set; }
 
     public int Tries { get; set; }
 

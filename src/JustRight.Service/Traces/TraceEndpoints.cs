@@ -37,8 +37,8 @@ internal static class TraceEndpoints
             await using var db = await databases.CreateDbContextAsync(cancel);
             var jobs = await db.Jobs.AsNoTracking().Include(j => j.Steps)
                 .Where(j =>
-                    j.Subject == name && (JobKinds.OfDirectory.Contains(j.Kind) || j.Kind == "undo")
-                        && j.Kind != JobKinds.Renewal)
+                    j.Subject == name && (JobKinds.OfDirectory.Contains(j.Kind) || j.Kind == JobKind.Undo)
+                        && j.Kind != JobKind.Renew)
                 .OrderByDescending(j => j.Id).Take(50).ToListAsync(cancel);
             return TypedResults.Ok<IReadOnlyList<JobView>>([.. jobs.Select(JobQueue.View)]);
         }).WithName("ListTraces").WithSummary("Traces of an estate, what was fixed and undone, newest first").RequireAuthorization(Roles.Reader);
@@ -61,7 +61,7 @@ internal static class TraceEndpoints
         var (settled, problem) = await questions.SettleAsync(Library.ReadEstate(row), order, cancel);
         if (problem is not null) return problem;
         return Accepted(await queue.AddAsync(
-            new JobOrder("trace", name, user.Identity!.Name!) { OrderJson = StoredJson.Write(settled) }, cancel));
+            new JobOrder(JobKind.Trace, name, user.Identity!.Name!) { OrderJson = StoredJson.Write(settled) }, cancel));
     }
 
     private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> FixAsync(
@@ -83,7 +83,7 @@ internal static class TraceEndpoints
             $"{order.Remedy} of trace {id}: {changes.Count} {(changes.Count == 1 ? "step" : "steps")}", cancel);
         return Accepted(await proposals.AddAsync(
             job.Subject,
-            new JobOrder("fix", job.Subject, user.Identity!.Name!)
+            new JobOrder(JobKind.Fix, job.Subject, user.Identity!.Name!)
             {
                 OrderJson = question,
                 Changes = [.. changes.Select(ChangeJson.Read)],

@@ -41,7 +41,7 @@ internal sealed class TraceJob(
     private async Task TidyAsync(string estate, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var old = await db.Jobs.Where(j => j.Subject == estate && j.Kind == "trace" && j.ResultJson != null)
+        var old = await db.Jobs.Where(j => j.Subject == estate && j.Kind == JobKind.Trace && j.ResultJson != null)
             .OrderByDescending(j => j.Id).Skip(Math.Max(1, settings.Value.TracesKept) - 1).Select(j => j.Id).ToListAsync(cancel);
         await db.Jobs.Where(j => old.Contains(j.Id))
             .ExecuteUpdateAsync(set => set.SetProperty(j => j.ResultJson, (string?)null), cancel);
@@ -52,7 +52,7 @@ internal sealed class TraceJob(
     {
         var estate = Library.ReadEstate((await library.FindAsync(Library.EstateKind, estateName, cancel))!);
         var connectors = await connectorStore.OpenAsync(estate, cancel);
-        feed.Tell(id, new JobEvent("running", 0, 2, $"reading the ACLs of {estate.Domain.DnsName}", null));
+        feed.Tell(id, new JobEvent(JobState.Running.Word(), 0, 2, $"reading the ACLs of {estate.Domain.DnsName}", null));
         var (read, objects) = await ReadAsync(connectors.Directory, settled, cancel);
         var access = read.Access
             ?? throw new ConnectorException(ConnectorFailure.NotAllowed, "the ACLs of the directory could not be read.");
@@ -69,7 +69,7 @@ internal sealed class TraceJob(
                 ConnectorFailure.NotFound, $"there is no {below} in the directory, or the bind account may not see it.");
         if (settled.IfMemberOf.FirstOrDefault(g => graph.IndexOf(g) < 0) is { } group)
             throw new ConnectorException(ConnectorFailure.NotFound, $"there is no group {group} in {estate.Domain.ShortName}.");
-        feed.Tell(id, new JobEvent("running", 1, 2, $"judging {tree.Count} objects", null));
+        feed.Tell(id, new JobEvent(JobState.Running.Word(), 1, 2, $"judging {tree.Count} objects", null));
         var trace = AccessTrace.Make(
             new TraceQuestion(
                 graph.NameOf(node), node, demands, settled.Of, settled.Below, objects, settled.IfMemberOf, settled.IfInheriting),

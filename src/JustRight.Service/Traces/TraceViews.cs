@@ -1,8 +1,8 @@
-using System.Text.Json;
 using JustRight.Contracts;
 using JustRight.Core.Rights.Branches;
 using JustRight.Core.Surveys;
 using JustRight.Core.Traces;
+using JustRight.Service.Storage;
 
 namespace JustRight.Service.Traces;
 
@@ -11,9 +11,6 @@ internal static class TraceViews
 {
     private const int MostObjects = 1000;
     private const int MostTouched = 200;
-
-    /// <summary>The word of a cause.</summary>
-    public static string Word(FailureCause cause) => JsonNamingPolicy.KebabCaseLower.ConvertName(cause.ToString());
 
     /// <summary>A trace.</summary>
     /// <param name="asked">The question in words.</param>
@@ -24,7 +21,7 @@ internal static class TraceViews
             id, estate, simulated, trace.Question.Principal, asked, trace.Question.Of, trace.Question.Below, read.ReadFrom,
             read.ReadAt, Words(trace), answer.Can, answer.Cannot, answer.Unseen,
             [.. answer.Failures.Select((f, i) => new TraceFailureView(
-                i + 1, Word(f.Cause), f.Words, [.. f.At.Select(a => tree[a].Dn)], f.Objects.Count,
+                i + 1, f.Cause.Word(), f.Words, [.. f.At.Select(a => tree[a].Dn)], f.Objects.Count,
                 [.. f.Objects.Take(MostObjects).Select(o => tree[o].Dn)], [.. trace.Remedies[i].Select(Of)]))],
             trace.NotFound, [.. tree.Snapshot.Unread.Select(u =>
                 new UnreadPartView(u.Part, u.Reason, read.ReadAt))], [.. answer.Uncovered.Select(u =>

@@ -40,8 +40,8 @@ internal static class UndoEndpoints
         if (await queue.FindAsync(id, cancel) is not { } job) return (null, Problems.NotFound("job", id, []));
         var made = UndoService.MadeBy(job);
         if (!JobKinds.Undoable.Contains(job.Kind) || made.Count == 0) return (
-            null, Problems.Of(409, "nothing-to-undo", $"This {job.Kind} changed nothing."));
-        if (job.State is "queued" or "running") return (
+            null, Problems.Of(409, "nothing-to-undo", $"This {job.Kind.Word()} changed nothing."));
+        if (job.State is JobState.Queued or JobState.Running) return (
             null, Problems.Of(409, "still-running", "This job is still running.", "Wait for its end."));
         if (Undoing.FirstFinal(made) is { } final) return (
             null, Problems.Of(409, "cannot-be-undone", $"Nothing undoes this: {final.Words}."));
@@ -51,7 +51,8 @@ internal static class UndoEndpoints
             : (job, null);
     }
 
-    private static readonly string[] NotUndone = ["failed", "interrupted", "void", "withdrawn"];
+    private static readonly JobState[] NotUndone =
+        [JobState.Failed, JobState.Interrupted, JobState.Void, JobState.Withdrawn];
 
     private static async Task<Results<Accepted<JobView>, ProblemHttpResult>> UndoAsync(
         string id, ClaimsPrincipal user, UndoService undo, JobQueue queue, ProposalService proposals,
@@ -67,9 +68,8 @@ internal static class UndoEndpoints
         var who = user.Identity!.Name!;
         await log.AddAsync(
             who, "confirm undo", job!.Subject,
-            $"{plan.Changes.Count} {(plan.Changes.Count == 1 ? "step" : "steps")} of {job.Kind} {id}", cancel);
-        var order = new JobOrder(
-            "undo", job.Subject, who)
+            $"{plan.Changes.Count} {(plan.Changes.Count == 1 ? "step" : "steps")} of {job.Kind.Word()} {id}", cancel);
+        var order = new JobOrder(JobKind.Undo, job.Subject, who)
         { OrderJson = job.OrderJson, Undoes = id, Changes = plan.Changes, Words = plan.Left };
         var made = await proposals.AddAsync(await undo.EstateOfAsync(job, cancel), order, cancel);
         return TypedResults.Accepted($"/api/jobs/{made.Id}", JobQueue.View(made));

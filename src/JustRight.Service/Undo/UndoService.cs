@@ -23,7 +23,7 @@ internal sealed class UndoService(
 {
     /// <summary>The changes that a job made, in the order in which they were made.</summary>
     public static IReadOnlyList<Change> MadeBy(JobRow job) =>
-        [.. job.Steps.Where(s => s.State == "made").OrderBy(s => s.Number).Select(s => ChangeJson.Read(s.ChangeJson))];
+        [.. job.Steps.Where(s => s.State == JournalState.Made).OrderBy(s => s.Number).Select(s => ChangeJson.Read(s.ChangeJson))];
 
     /// <summary>The name of the estate that a job changed.</summary>
     public async Task<string> EstateOfAsync(JobRow job, CancellationToken cancel) =>
@@ -40,7 +40,7 @@ internal sealed class UndoService(
         return UndoRules.Of(made, new UndoFacts(await surveys.LatestAsync(estate, cancel), needs)
         {
             Install = install?.Name,
-            Fixed = job.Kind == "fix" ? StoredJson.Read<SettledTrace>(job.OrderJson!).Account : null,
+            Fixed = job.Kind == JobKind.Fix ? StoredJson.Read<SettledTrace>(job.OrderJson!).Account : null,
             Stage = install is null ? null : Library.ReadInstall(install).Stage,
             PasswordsOut = await PasswordsOutAsync(made, cancel),
             Uses = accounts.Count == 0 ? new Dictionary<string, AccountUse>() : await UsesAsync(estate, accounts, cancel),

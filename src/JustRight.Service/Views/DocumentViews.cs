@@ -63,7 +63,7 @@ internal static class DocumentViews
     public static SheetView Of(Sheet sheet, string text, DocumentRow? row) => new(
         Summary(sheet, row), text,
         [.. sheet.Accounts.Select(a => new SheetAccountView(a.Key, a.Purpose, WorksAsWords.Of(a.WorksAs), a.At.Line))],
-        [.. sheet.Places.Select(p => new SheetPlaceView(p.Key, p.Kind.ToString().ToLowerInvariant(), p.At.Line))]);
+        [.. sheet.Places.Select(p => new SheetPlaceView(p.Key, p.Kind.Word(), p.At.Line))]);
 
     public static EstateSummary Summary(Estate estate, DocumentRow? row, IReadOnlyList<Fault>? leftAside = null) => new(
         estate.Name, estate.Title, estate.Domain.DnsName, ReachWords.Of(
@@ -76,7 +76,7 @@ internal static class DocumentViews
     };
 
     public static string Stage(Stage stage) =>
-        stage switch { Core.Installs.Stage.Installed => "installed", Core.Installs.Stage.Retiring => "retiring", _ => "planned" };
+        stage.Word();
 
     private static int Count(NeedClause clause) => clause switch
     {

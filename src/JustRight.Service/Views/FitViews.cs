@@ -9,6 +9,7 @@ using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 using JustRight.Core.Worklists;
 using JustRight.Service.Fits;
+using JustRight.Service.Storage;
 using JustRight.Service.Traces;
 
 namespace JustRight.Service.Views;
@@ -47,9 +48,8 @@ internal static class FitViews
             ? NeedKinds.ByKind[kind].Key
             : "account", judgement.Right.Words, judgement.Right.Place,
         judgement.Grant?.Place ?? column
-            ?? judgement.Right.Place, judgement.Verdict.ToString().ToLowerInvariant(), judgement.Reason, judgement.Grant?.Why,
-        judgement.Grant?.Team.ToString().ToLowerInvariant(), judgement.Grant?.GivenBy.ToString()
-            .ToLowerInvariant(), judgement.Grant?.Through,
+            ?? judgement.Right.Place, judgement.Verdict.Word(), judgement.Reason, judgement.Grant?.Why,
+        judgement.Grant?.Team.Word(), judgement.Grant?.GivenBy.Word(), judgement.Grant?.Through,
         (judgement.Grant?.At ?? judgement.Rule?.At)?.ToString(), [.. judgement.Paths.Select(Of)],
         [.. judgement.DeniedBy.Select(Of)], judgement.Notes, judgement.Brings, Branch(judgement), InsideProduct(judgement),
         Of(judgement.Accepted));
@@ -98,7 +98,7 @@ internal static class FitViews
         ? new BranchView(
             DirectoryActs.ByAct[right.Act].Words, right.Attributes, right.Of, right.Branch, facts.Can, facts.Cannot, facts.Unseen,
             [.. facts.Failures.Select(f =>
-                new BranchFailureView(TraceViews.Word(f.Cause), f.Words, f.At, f.Count, f.Samples))], facts.Uncovered)
+                new BranchFailureView(f.Cause.Word(), f.Words, f.At, f.Count, f.Samples))], facts.Uncovered)
         : null;
 
     private static ProductRoleView? InsideProduct(Judgement judgement) => judgement.Right.Inside is { } right
@@ -114,12 +114,5 @@ internal static class FitViews
         HangsOn = step.HangsOn,
     };
 
-    public static PathView Of(RightPath path) => new([.. path.Steps.Select(s => new PathStepView(Kind(s.Kind), s.Name))]);
-
-    private static string Kind(StepKind kind) => kind switch
-    {
-        StepKind.DomainGroup => "domain-group",
-        StepKind.LocalGroup => "local-group",
-        _ => kind.ToString().ToLowerInvariant(),
-    };
+    public static PathView Of(RightPath path) => new([.. path.Steps.Select(s => new PathStepView(s.Kind.Word(), s.Name))]);
 }

@@ -1,4 +1,3 @@
-using System.Text.Json;
 using JustRight.Contracts;
 using JustRight.Core.Directory;
 using JustRight.Core.Engines;
@@ -8,6 +7,7 @@ using JustRight.Core.Plans;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Policies;
 using JustRight.Core.Surveys;
+using JustRight.Service.Storage;
 using SurveyView = JustRight.Core.Rights.SurveyView;
 
 namespace JustRight.Service.Views;
@@ -20,8 +20,8 @@ internal static class HostViews
         var order = new ServiceOrder(host.Services);
         var (policies, unseen) = view.Policies.OrderOf(host.Name);
         return new HostView(
-            estate.Name, host.Name, estate.IsSimulated, ReachWords.Of(known.Reach), host.Role.ToString()
-                .ToLowerInvariant(), host.System, host.ReadAt, host.ReadBy, host.Unread,
+            estate.Name, host.Name, estate.IsSimulated, ReachWords.Of(known.Reach), host.Role.Word(),
+            host.System, host.ReadAt, host.ReadBy, host.Unread,
             [.. host.UnreadParts.Select(p => new UnreadPartView(p.Part, p.Reason, host.ReadAt))],
             [.. host.LocalGroups.Select(g =>
                 new HostGroupView(g.Name, g.Sid.ToString(), [.. g.Members.Select(m => Holder(m, host, view))]))],
@@ -31,7 +31,7 @@ internal static class HostViews
             [.. policies.Select(p =>
                 new HostPolicyView(
                     p.Policy, p.Name, p.Container, p.Number, p.IsEnforced,
-                    JsonNamingPolicy.KebabCaseLower.ConvertName(p.Fate.ToString()), p.Why))], unseen,
+                    p.Fate.Word(), p.Why))], unseen,
             [.. plans.Where(p => p.Grants.Any(g => Same(g.Right.OnHost, host.Name))).Select(p => p.Install)]);
     }
 

@@ -3,6 +3,7 @@ using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.Plans;
 using JustRight.Core.Sheets;
+using JustRight.Service.Storage;
 
 namespace JustRight.Service.Views;
 
@@ -16,7 +17,7 @@ internal static class PlanViews
                 a.Key, a.Name, a.Dn, a.Description, a.Purpose, WorksAsWords.Of(a.WorksAs), a.PasswordNeverExpires, a.Existing,
                 a.At.ToString()))],
         [.. plan.Groups.Select(g =>
-            new PlannedGroupView(g.Key, g.Name, g.Dn, Scope(g.Scope), g.Purpose, g.Existing, g.Members, g.At.ToString()))],
+            new PlannedGroupView(g.Key, g.Name, g.Dn, g.Scope.Word(), g.Purpose, g.Existing, g.Members, g.At.ToString()))],
         [.. plan.Grants.Select(Of)],
         [.. plan.Decisions.Select(Of)],
         plan.Notes);
@@ -29,14 +30,8 @@ internal static class PlanViews
                 [.. a.Rights.Select(r => r.Reach.Reason)]))], decision.At.ToString());
 
     private static PlannedGrantView Of(PlannedGrant grant) => new(
-        grant.Id, grant.Account, KindOf(grant), grant.Right.Words, grant.Right.Place, grant.Through, grant.GivenBy.ToString()
-            .ToLowerInvariant(),
-        grant.Until == Until.Installed
-            ? "installed"
-            : "always", grant.Team.ToString().ToLowerInvariant(), grant.Why, grant.At.ToString());
+        grant.Id, grant.Account, KindOf(grant), grant.Right.Words, grant.Right.Place, grant.Through, grant.GivenBy.Word(),
+        grant.Until.Word(), grant.Team.Word(), grant.Why, grant.At.ToString());
 
     private static string KindOf(PlannedGrant grant) => NeedKinds.ByKind[grant.Right.Kind!.Value].Key;
-
-    private static string Scope(GroupScope scope) =>
-        scope == GroupScope.DomainLocal ? "domain-local" : scope.ToString().ToLowerInvariant();
 }

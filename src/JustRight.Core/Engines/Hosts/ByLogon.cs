@@ -19,6 +19,12 @@ internal static class ByLogon
         return all;
     }
 
+    /// <summary>Why it is not known whether a log-on brings a right, which the group of that log-on has; or null.</summary>
+    public static string? WhyUnseen(HostRight right, SurveyView view) => LogonKind.All
+        .Where(type => view.Index.Of(right, LogonKind.GroupsOf(type).Contains).Any())
+        .Select(type => view.WhyHoldersUnseen(new LogonRight(right.Host, type)))
+        .FirstOrDefault(why => why is not null);
+
     private static List<(int Node, RightTail Tail)> Brought(HostRight right, Holdings holdings, IReadOnlyList<string> logons)
     {
         var brought = new List<(int, RightTail)>();

@@ -110,10 +110,17 @@ internal sealed class HostGrants(HostSnapshot host, MembershipGraph graph) : IPl
     /// <summary>The right of a list, made when it is first asked for.</summary>
     private Right? RightOf(int list) => _rights[list] ??= HostLists.RightOf(host.LogonLists[list].Constant, host.Name)?.Right;
 
-    private IEnumerable<Sid> HoldersOf(LogonList list) =>
-        list.Named.Count == 0
+    /// <summary>
+    /// Whom a list names. A built-in group is the host's own, not the domain's of the same SID, unless it is a controller: one
+    /// that was not read leads nowhere.
+    /// </summary>
+    private IEnumerable<Sid> HoldersOf(LogonList list)
+    {
+        var holders = list.Named.Count == 0
             ? list.Holders
             : list.Holders.Concat(list.Named.Select(n => PolicyEntries.SidOf(n, graph)).OfType<Sid>());
+        return host.Role == HostRole.Controller ? holders : holders.Where(h => !h.IsBuiltIn || GroupOf(h) is not null);
+    }
 
     private Group? GroupOf(Sid sid)
     {

@@ -25,7 +25,8 @@ public abstract class ListRight : HostRight
 
     /// <inheritdoc/>
     public sealed override string? WhyUnread(SurveyView view) =>
-        view.WhyHostUnread(Host, Constant, HostSnapshot.RightsPart, HostSnapshot.LocalGroupsPart);
+        view.WhyHostUnread(Host, Constant, HostSnapshot.RightsPart, HostSnapshot.LocalGroupsPart)
+        ?? WhyHoldersUnread(view, Constant);
 
     /// <inheritdoc/>
     public sealed override (GovernedRight? Governed, string? Unseen) GovernedIn(SurveyView view, Holdings? holdings)
@@ -63,6 +64,13 @@ public abstract class ListRight : HostRight
     /// <inheritdoc/>
     public sealed override Drafted Draft(Estate estate, DirectorySchema? schema) =>
         Drafted.At(Kind!.Value, DraftedAs, PlaceKind.Host, Host);
+
+    /// <summary>
+    /// Why it is not known who comes through the holders of a list: one may be a local group that was not read.
+    /// </summary>
+    private protected string? WhyHoldersUnread(SurveyView view, string constant) =>
+        view.Host(Host)?.LogonLists.FirstOrDefault(l => Same(l.Constant, constant))?.Holders
+            .Select(h => view.WhyMembersUnread(Host, h)).FirstOrDefault(w => w is not null);
 
     /// <summary>What a sheet calls it.</summary>
     private protected abstract string DraftedAs { get; }

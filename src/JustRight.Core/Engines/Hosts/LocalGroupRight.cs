@@ -64,5 +64,8 @@ public sealed class LocalGroupRight(string host, string group)
     public override Drafted Draft(Estate estate, DirectorySchema? schema) =>
         Drafted.At(NeedKind.LocalGroup, Group, PlaceKind.Host, Host);
 
+    /// <summary>It may come with a log-on.</summary>
+    public override string? WhyEntrantsUnread(SurveyView view) => ByLogon.WhyUnseen(this, view);
+
     internal override Held? HeldIn(Holdings holdings, IReadOnlyList<string> logons) => ByLogon.Held(this, holdings, logons);
 }

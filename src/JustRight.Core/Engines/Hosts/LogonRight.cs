@@ -41,5 +41,7 @@ public sealed class LogonRight(string host, string type)
         view.Host(Host)?.UnreadParts.FirstOrDefault(p =>
             p.Part == HostSnapshot.RightsPart || Same(p.Part, LogonRights.DenyConstant(Type))) is { } part
             ? $"the list of those denied could not be read: {part.Reason}"
-            : null;
+            : WhyHoldersUnread(view, LogonRights.DenyConstant(Type)) is { } why
+                ? $"a local group is on the list of those denied, and {why}"
+                : null;
 }

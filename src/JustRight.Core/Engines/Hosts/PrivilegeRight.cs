@@ -23,6 +23,9 @@ public sealed class PrivilegeRight(string host, string constant)
         ? Taken.NoStep
         : Taken.By(new RevokePrivilege(Host, Constant, taking.Principal));
 
+    /// <summary>It may come with a log-on.</summary>
+    public override string? WhyEntrantsUnread(SurveyView view) => ByLogon.WhyUnseen(this, view);
+
     internal override Held? HeldIn(Holdings holdings, IReadOnlyList<string> logons) => ByLogon.Held(this, holdings, logons);
 
     private protected override Change Grant(string principal) => new GrantPrivilege(Host, Constant, principal);

@@ -36,7 +36,9 @@ public abstract class PostgreSqlRight : Right
     public sealed override Gate GateFor(SurveyView view, Holdings holdings)
     {
         if (this != Login && holdings.Of(Login) is null)
-            return Gate.Shut($"it holds the right, and its role at {Instance} lacks LOGIN");
+            return view.WhyUnseen(Login, holdings.Account) is { } unseen
+                ? Gate.Unseen($"how it gets in is not known: {unseen}")
+                : Gate.Shut($"it holds the right, and its role at {Instance} lacks LOGIN");
         return holdings.Of(Superuser) is null && WhyShut(holdings) is { } shut ? Gate.Shut(shut) : Gate.Open;
     }
 

@@ -22,6 +22,10 @@ public sealed class DatabaseOwnerRight(string instance, string database) : Datab
     /// <summary>Who owns it is read at the instance, even where the database itself could not be read.</summary>
     public override string? WhyUnread(SurveyView view) => view.WhyInstanceUnread(Instance);
 
+    /// <summary>What is denied in the database does not reach its owner.</summary>
+    private protected override string? WhyDenialsUnread(SurveyView view) =>
+        view.WhyPermissionsUnread(Instance) is { } why ? $"a deny may stand where nothing was read: {why}" : null;
+
     /// <summary>Where its owner role is needed, the ownership that brings it is no more than that.</summary>
     public override bool IsShadow(Held held, IReadOnlyList<Right> needed) =>
         needed.Contains(new DatabaseRoleRight(Instance, Database, DatabaseRoleRight.Owners));

@@ -50,16 +50,16 @@ public sealed class DatabaseRoleRight(string instance, string database, string r
         Drafted.At(NeedKind.DatabaseRole, Role, PlaceKind.Database, Place);
 
     /// <summary>
-    /// A database's owner role implies the other fixed roles but the denying ones; of the three agent roles each holds the one
-    /// before.
+    /// A database's owner role has what the other fixed roles have but the denying ones, and so has the all-powerful role of the
+    /// instance; neither is a member of a role that somebody made. Of the three agent roles each holds the one before.
     /// </summary>
-    private protected override IReadOnlyList<Right> FindAbove() =>
-    [
-        .. AgentRolesAbove(),
-        .. Same(Role, Owners) || Role.StartsWith("db_deny", StringComparison.OrdinalIgnoreCase)
-            ? [] : new Right[] { new DatabaseRoleRight(Instance, Database, Owners) },
-        Everything,
-    ];
+    private protected override IReadOnlyList<Right> FindAbove()
+    {
+        if (Same(Role, Owners)) return [Everything];
+        return SqlServerRoles.IsFixedIn(Database, Role)
+            ? [.. AgentRolesAbove(), new DatabaseRoleRight(Instance, Database, Owners), Everything]
+            : [];
+    }
 
     private protected override IReadOnlyList<Right> FindEntrances() => [ConnectSql, Connect];
 

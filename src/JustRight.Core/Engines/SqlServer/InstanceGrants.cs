@@ -39,7 +39,13 @@ internal sealed class InstanceGrants(InstanceSnapshot instance, HostSnapshot? ho
         foreach (var login in instance.Logins.Where(l => l.Disabled))
             yield return new RightTail(
                 login.Sid, new InstancePermissionRight(instance.Name, SqlServerPermissions.ConnectSql),
-                [new PathStep(StepKind.Login, $"{instance.Name} login {login.Name}, which is disabled")], null);
+                [
+                    new PathStep(StepKind.Login, $"{instance.Name} login {login.Name}, which is disabled")
+                    {
+                        Meaning = StepMeaning.SwitchedOff,
+                    },
+                ],
+                null);
         foreach (var tail in instance.Permissions.Where(p => p.State == PermissionState.Deny).SelectMany(OfInstance))
             yield return tail;
         foreach (var tail in instance.Databases.SelectMany(DeniedIn)) yield return tail;

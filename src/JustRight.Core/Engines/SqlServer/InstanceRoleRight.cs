@@ -42,8 +42,11 @@ public sealed class InstanceRoleRight(string instance, string role)
     public override Drafted Draft(Estate estate, DirectorySchema? schema) =>
         Drafted.At(NeedKind.InstanceRole, Role, PlaceKind.Instance, Instance);
 
-    /// <summary>The all-powerful role implies every role of its instance.</summary>
-    private protected override IReadOnlyList<Right> FindAbove() => Same(Role, AllPowerful) ? [] : [Everything];
+    /// <summary>
+    /// The all-powerful role has what the fixed roles of its instance have; it is a member of none that somebody made.
+    /// </summary>
+    private protected override IReadOnlyList<Right> FindAbove() =>
+        !Same(Role, AllPowerful) && SqlServerRoles.IsFixed(Role) ? [Everything] : [];
 
     private protected override IReadOnlyList<Right> FindEntrances() => [ConnectSql];
 

@@ -35,12 +35,17 @@ public abstract class SqlServerRight : Right
     public sealed override string? WhyEntrantsUnread(SurveyView view)
     {
         if (view.Instance(Instance) is not { } instance) return null;
-        var local = instance.Logins.FirstOrDefault(l => l.Sid.IsBuiltIn);
-        var why = local is null
-            ? null
-            : view.WhyHostUnread(instance.Host, HostSnapshot.LocalGroupsPart, local.Name.Split('\\')[^1]);
-        return why is null ? null : $"{local!.Name} has a login there, and {why}";
+        foreach (var login in Entrants(instance).Where(l => l.Sid.IsBuiltIn || IsOf(instance.Host, l.Name)))
+            if (view.WhyMembersUnread(instance.Host, login.Sid) is { } why)
+                return $"{login.Name} has a login there, and {why}";
+        return null;
     }
+
+    /// <summary>Everybody who is let in on the way to it.</summary>
+    private protected virtual IEnumerable<InstanceLogin> Entrants(InstanceSnapshot instance) => instance.Logins;
+
+    /// <summary>Whether a principal's name is one of a host's own.</summary>
+    private static bool IsOf(string host, string name) => name.Split('\\') is [var of, _] && Same(of, host.Split('.')[0]);
 
     /// <inheritdoc/>
     public override AbsentThing? AbsentIn(SurveyView view) => null;
@@ -48,28 +53,45 @@ public abstract class SqlServerRight : Right
     /// <inheritdoc/>
     public sealed override Gate GateFor(SurveyView view, Holdings holdings)
     {
-        var isImmune = holdings.Of(new InstanceRoleRight(Instance, AllPowerful)) is not null;
-        var denials = isImmune ? [] : Denials.Of(view, this, holdings);
-        var counting = denials.Count > 0 && IsOwner(view, holdings)
-            ? [.. denials.Where(d => d.Tail.Right is InstancePermissionRight { IsOwnersToo: true })]
-            : denials;
-        if (counting.Count > 0) return Gate.Denied(counting);
-        if (!isImmune && Denials.WhyUnseen(view, this, holdings.Account) is { } unseen) return Gate.Unseen(unseen);
-        return WhyNoWayIn(view, holdings) is { } shut ? Gate.Shut(shut) : Gate.Open;
+        var isImmune = holdings.Of(Everything) is not null;
+        var denials = Denials.Of(view, this, holdings);
+        if (denials.Count > 0)
+        {
+            var isOwner = IsOwner(view, holdings);
+            var counting = denials.Where(d => IsSwitchedOff(d.Tail)
+                || (!isImmune && (!isOwner || d.Tail.Right is InstancePermissionRight { IsOwnersToo: true }))).ToList();
+            if (counting.Count > 0)
+                return !counting.Any(d => IsSwitchedOff(d.Tail)) && view.WhyUnseen(Everything, holdings.Account) is { } why
+                    ? Gate.Unseen($"it is denied, and may be in {AllPowerful}, which nothing is denied: {why}")
+                    : Gate.Denied(counting);
+        }
+
+        if (!isImmune && (WhyDenialsUnread(view) ?? Denials.WhyUnseen(view, this, holdings.Account)) is { } unseen)
+            return Gate.Unseen(unseen);
+        return WayIn(view, holdings);
     }
 
-    private string? WhyNoWayIn(SurveyView view, Holdings holdings)
+    /// <summary>Why it is not known whether it is denied, or null.</summary>
+    private protected virtual string? WhyDenialsUnread(SurveyView view) =>
+        view.WhyPermissionsUnread(Instance) is { } why ? $"a deny may stand where nothing was read: {why}" : null;
+
+    /// <summary>A login that is switched off keeps its holder out, whatever else it has [ALTER LOGIN … DISABLE].</summary>
+    private static bool IsSwitchedOff(RightTail tail) => tail.Steps.Any(s => s.Meaning == StepMeaning.SwitchedOff);
+
+    private Gate WayIn(SurveyView view, Holdings holdings)
     {
         foreach (var way in Entrances)
         {
             if (this == way || way is DatabasePermissionRight && IsOwner(view, holdings)) continue;
             if (way.Above.Prepend(way).Any(r => holdings.Of(r) is not null)) continue;
-            return way is InstancePermissionRight
-                ? $"it holds the right, and has no login at {Instance}"
-                : $"it holds the right, and has no user in {way.Place}";
+            if (view.WhyUnseen(way, holdings.Account) is { } unseen) return Gate.Unseen($"how it gets in is not known: {unseen}");
+            return Gate.Shut(
+                way is InstancePermissionRight
+                    ? $"it holds the right, and has no login at {Instance}"
+                    : $"it holds the right, and has no user in {way.Place}");
         }
 
-        return null;
+        return Gate.Open;
     }
 
     /// <summary>Whether the account owns the database that the right is in.</summary>

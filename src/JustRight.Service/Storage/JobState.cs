@@ -1,0 +1,32 @@
+namespace JustRight.Service.Storage;
+
+/// <summary>How far long work, or a proposal, has come. Stored by its word.</summary>
+public enum JobState
+{
+    /// <summary>Waits for its turn.</summary>
+    Queued,
+
+    /// <summary>Runs.</summary>
+    Running,
+
+    /// <summary>Ended as it was asked for.</summary>
+    Done,
+
+    /// <summary>Ended before that.</summary>
+    Failed,
+
+    /// <summary>The service ended while it ran, and it does not go on.</summary>
+    Interrupted,
+
+    /// <summary>Waits for the approval of another person.</summary>
+    Proposed,
+
+    /// <summary>Approved, and waits to be carried out.</summary>
+    Approved,
+
+    /// <summary>What it rested on is other now.</summary>
+    Void,
+
+    /// <summary>Taken back.</summary>
+    Withdrawn,
+}
