@@ -84,16 +84,26 @@ public static class Planner
     /// <summary>
     /// The same right asked for twice is one grant: the first line stands, the stronger team and the longer time win.
     /// </summary>
-    private static List<PlannedGrant> Merge(List<PlannedGrant> grants) =>
-    [
-        .. grants.GroupBy(g => g.Id).Select(same => same.First() with
+    private static List<PlannedGrant> Merge(List<PlannedGrant> grants)
+    {
+        var merged = new List<PlannedGrant>(grants.Count);
+        var places = new Dictionary<string, int>(grants.Count, StringComparer.Ordinal);
+        foreach (var grant in grants)
         {
-            GivenBy = same.Any(g => g.GivenBy == GivenBy.Us) ? GivenBy.Us : GivenBy.Setup,
-            Until = same.Any(g => g.Until == Until.Always) ? Until.Always : Until.Installed,
-            MadeBySetup = same.Any(g => g.MadeBySetup),
-            Through = same.Select(g => g.Through).FirstOrDefault(t => t is not null),
-        }),
-    ];
+            if (places.TryAdd(grant.Id, merged.Count)) merged.Add(grant);
+            else merged[places[grant.Id]] = Merge(merged[places[grant.Id]], grant);
+        }
+
+        return merged;
+    }
+
+    private static PlannedGrant Merge(PlannedGrant first, PlannedGrant again) => first with
+    {
+        GivenBy = again.GivenBy == GivenBy.Us ? GivenBy.Us : first.GivenBy,
+        Until = again.Until == Until.Always ? Until.Always : first.Until,
+        MadeBySetup = first.MadeBySetup || again.MadeBySetup,
+        Through = first.Through ?? again.Through,
+    };
 
     private static List<ForbiddenRule> Forbidden(Sheet sheet, Estate estate) =>
     [

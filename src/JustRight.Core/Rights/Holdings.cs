@@ -13,7 +13,7 @@ public sealed class Holdings
     private readonly GrantIndex _index;
     private Dictionary<string, Held>? _elsewhere;
     private readonly Dictionary<string, Held> _memberships = new(StringComparer.Ordinal);
-    private readonly Dictionary<int, List<int[]>> _ways = [];
+    private readonly Dictionary<int, List<Way>> _ways = [];
     private readonly Dictionary<Type, object> _kept = [];
 
     /// <summary>Reads what an account holds.</summary>
@@ -126,10 +126,8 @@ public sealed class Holdings
     {
         var paths = new List<RightPath>();
         foreach (var (node, tail) in tails)
-            foreach (var way in WaysTo(node)) paths.Add(ToPath(way, tail));
-        return paths.Count < 2
-            ? paths
-            : [.. paths.OrderBy(p => p.Steps.Count).ThenBy(p => p.ToString(), StringComparer.OrdinalIgnoreCase).Take(MostPaths)];
+            foreach (var way in WaysTo(node)) paths.Add(way.To(tail));
+        return paths.Count < 2 ? paths : [.. paths.Order(ShortestFirst).Take(MostPaths)];
     }
 
     /// <summary>A right that comes along with a local group goes when the entry in that group goes.</summary>
@@ -139,17 +137,28 @@ public sealed class Holdings
                 || (tail.Via is not null && Without.Entries.Contains((tail.Holder, tail.Via.Key))));
 
     /// <summary>An account holds rights at many places through the same few groups: the ways to each are found once.</summary>
-    private List<int[]> WaysTo(int node)
+    private List<Way> WaysTo(int node)
     {
         if (_ways.TryGetValue(node, out var ways)) return ways;
-        return _ways[node] = _graph.Everybody.Contains(node) ? [[Account, node]] : _graph.Paths(Account, node, MostPaths);
+        IReadOnlyList<int[]> found = _graph.Everybody.Contains(node) ? [[Account, node]] : _graph.Paths(Account, node, MostPaths);
+        return _ways[node] = [.. found.Select(nodes => new Way(nodes, [.. nodes.Select(StepAt)]))];
     }
 
-    private RightPath ToPath(int[] way, RightTail tail) => new(
-        way,
-        [
-            .. way.Select((n, i) => new PathStep(i == 0 ? StepKind.Account : StepKind.DomainGroup, _graph.NameOf(n))),
-            .. tail.Steps,
-            .. tail.Right.LastSteps,
-        ]);
+    private PathStep StepAt(int node, int at) => at == 0 ? new PathStep(StepKind.Account, _graph.NameOf(node)) : _view.StepOf(node);
+
+    /// <summary>By length, then by the names of the steps.</summary>
+    private static readonly Comparer<RightPath> ShortestFirst = Comparer<RightPath>.Create((a, b) =>
+    {
+        if (a.Steps.Count != b.Steps.Count) return a.Steps.Count.CompareTo(b.Steps.Count);
+        for (var i = 0; i < a.Steps.Count; i++)
+            if (string.Compare(a.Steps[i].Name, b.Steps[i].Name, StringComparison.OrdinalIgnoreCase) is not 0 and var order)
+                return order;
+        return 0;
+    });
+
+    /// <summary>A way from the account to a principal, with its steps: what is held through the principal shares them.</summary>
+    private sealed record Way(int[] Nodes, PathStep[] Steps)
+    {
+        public RightPath To(RightTail tail) => new(Nodes, [.. Steps, .. tail.Steps, .. tail.Right.LastSteps]);
+    }
 }

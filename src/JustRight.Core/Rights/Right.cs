@@ -15,6 +15,7 @@ public abstract class Right : IEquatable<Right>, IComparable<Right>
     private IReadOnlyList<Right>? _above;
     private IReadOnlyList<Right>? _covering;
     private IReadOnlyList<Right>? _entrances;
+    private IReadOnlyList<PathStep>? _lastSteps;
 
     private protected Right(NeedKind? kind, string place, string words, string key)
     {
@@ -155,7 +156,7 @@ public abstract class Right : IEquatable<Right>, IComparable<Right>
     public virtual (GovernedRight? Governed, string? Unseen) GovernedIn(SurveyView view, Holdings? holdings) => (null, null);
 
     /// <summary>What its paths end with, after those through whom it comes.</summary>
-    public virtual IReadOnlyList<PathStep> LastSteps => [new PathStep(StepKind.Right, $"{Words} on {Place}")];
+    public IReadOnlyList<PathStep> LastSteps => _lastSteps ??= FindLastSteps();
 
     // What gives it, takes it, and asks for it.
 
@@ -174,6 +175,8 @@ public abstract class Right : IEquatable<Right>, IComparable<Right>
     private protected virtual IReadOnlyList<Right> FindCovering() => [];
 
     private protected abstract IReadOnlyList<Right> FindEntrances();
+
+    private protected virtual IReadOnlyList<PathStep> FindLastSteps() => [new PathStep(StepKind.Right, $"{Words} on {Place}")];
 
     /// <inheritdoc/>
     public bool Equals(Right? other) => other is not null && Key == other.Key;

@@ -13,6 +13,7 @@ public sealed class SurveyView
 {
     private readonly Engine _members;
     private readonly Right?[] _memberships;
+    private readonly PathStep?[] _steps;
     private readonly Dictionary<string, HostSnapshot> _hosts;
     private readonly Dictionary<string, InstanceSnapshot> _instances;
 
@@ -24,7 +25,7 @@ public sealed class SurveyView
         Engines = engines;
         _members = engines.First(e => e.Membership("", "") is not null);
         Graph = new MembershipGraph(survey.Directory);
-        _memberships = new Right?[Graph.Count];
+        (_memberships, _steps) = (new Right?[Graph.Count], new PathStep?[Graph.Count]);
         Tree = survey.Directory.Access is { } access ? new AccessTree(access) : null;
         Index = new GrantIndex(engines, survey, Graph, Tree);
         Baseline = new BaselineRights(Graph, Index);
@@ -38,7 +39,7 @@ public sealed class SurveyView
 
     private SurveyView(SurveyView view, AccessTree tree)
     {
-        (_members, _memberships) = (view._members, view._memberships);
+        (_members, _memberships, _steps) = (view._members, view._memberships, view._steps);
         (Survey, Engines, Graph, Tree, Index) = (view.Survey, view.Engines, view.Graph, tree, view.Index);
         (Baseline, Policies, UnreadParts, ServiceNames) = (view.Baseline, view.Policies, view.UnreadParts, view.ServiceNames);
         (_hosts, _instances) = (view._hosts, view._instances);
@@ -55,6 +56,9 @@ public sealed class SurveyView
 
     /// <summary>Membership of the group of a node, made when it is first asked for: whoever is in it shares it.</summary>
     internal Right MembershipOf(int node) => _memberships[node] ??= Membership(Graph.PrincipalOf(node)!.Name);
+
+    /// <summary>The step of a path through the group of a node, made when it is first asked for: many paths share it.</summary>
+    internal PathStep StepOf(int node) => _steps[node] ??= new PathStep(StepKind.DomainGroup, Graph.NameOf(node));
 
     /// <summary>The survey.</summary>
     public Survey Survey { get; }
@@ -90,6 +94,10 @@ public sealed class SurveyView
 
     /// <summary>An instance by name, or null.</summary>
     public InstanceSnapshot? Instance(string name) => _instances.GetValueOrDefault(name);
+
+    /// <summary>Whether nothing of a host, nor of any group of the domain, was left unread.</summary>
+    internal bool IsAllReadOf(string host) =>
+        Graph.UnreadReach.Count == 0 && Host(host) is { Unread: null, UnreadParts.Count: 0 };
 
     /// <summary>Why a host, or one of some parts of its facts, could not be read; null when they were.</summary>
     public string? WhyHostUnread(string name, params ReadOnlySpan<string> parts)

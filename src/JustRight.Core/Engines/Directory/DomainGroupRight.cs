@@ -26,9 +26,6 @@ public sealed class DomainGroupRight(string domain, string group)
         ? new RightReach(1000, $"{DomainGroup} controls the whole domain")
         : new RightReach(50, $"the rights of {DomainGroup} are not known here");
 
-    /// <inheritdoc/>
-    public override IReadOnlyList<PathStep> LastSteps => [];
-
     /// <summary>Always read: who is in it, the survey of the directory says as a whole.</summary>
     public override string? WhyUnread(SurveyView view) => null;
 
@@ -66,4 +63,6 @@ public sealed class DomainGroupRight(string domain, string group)
     private protected override IReadOnlyList<Right> FindAbove() => [];
 
     private protected override IReadOnlyList<Right> FindEntrances() => [];
+
+    private protected override IReadOnlyList<PathStep> FindLastSteps() => [];
 }

@@ -12,9 +12,6 @@ public abstract class ObjectRight : Right
     }
 
     /// <inheritdoc/>
-    public override IReadOnlyList<PathStep> LastSteps => [new PathStep(StepKind.Right, Words)];
-
-    /// <inheritdoc/>
     public sealed override string? WhyUnread(SurveyView view) =>
         view.Tree is null ? "the ACLs of the directory were not surveyed" : null;
 
@@ -27,4 +24,6 @@ public abstract class ObjectRight : Right
     private protected sealed override IReadOnlyList<Right> FindAbove() => [];
 
     private protected sealed override IReadOnlyList<Right> FindEntrances() => [];
+
+    private protected override IReadOnlyList<PathStep> FindLastSteps() => [new PathStep(StepKind.Right, Words)];
 }

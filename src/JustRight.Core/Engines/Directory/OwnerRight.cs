@@ -21,9 +21,6 @@ public sealed class OwnerRight(string where, int objects) : ObjectRight(
     public override string OnObject => Where;
 
     /// <inheritdoc/>
-    public override IReadOnlyList<PathStep> LastSteps => [new PathStep(StepKind.Right, $"{Words} on {Place}")];
-
-    /// <inheritdoc/>
     public override RightReach Reach => RightReach.NotKnown(Words);
 
     /// <summary>What an account creates is its own.</summary>
@@ -40,4 +37,6 @@ public sealed class OwnerRight(string where, int objects) : ObjectRight(
     /// <inheritdoc/>
     public override Drafted Draft(Estate estate, DirectorySchema? schema) =>
         Drafted.Not("a sheet cannot ask for object ownership; it can ask for the acts that the product needs");
+
+    private protected override IReadOnlyList<PathStep> FindLastSteps() => [new PathStep(StepKind.Right, $"{Words} on {Place}")];
 }

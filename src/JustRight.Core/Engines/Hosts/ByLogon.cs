@@ -20,7 +20,7 @@ internal static class ByLogon
     }
 
     /// <summary>Why it is not known whether a log-on brings a right, which the group of that log-on has; or null.</summary>
-    public static string? WhyUnseen(HostRight right, SurveyView view) => LogonKind.All
+    public static string? WhyUnseen(HostRight right, SurveyView view) => view.IsAllReadOf(right.Host) ? null : LogonKind.All
         .Where(type => view.Index.Of(right, LogonKind.GroupsOf(type).Contains).Any())
         .Select(type => view.WhyHoldersUnseen(new LogonRight(right.Host, type)))
         .FirstOrDefault(why => why is not null);

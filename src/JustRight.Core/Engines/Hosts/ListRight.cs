@@ -69,7 +69,7 @@ public abstract class ListRight : HostRight
     /// Why it is not known who comes through the holders of a list: one may be a local group that was not read.
     /// </summary>
     private protected string? WhyHoldersUnread(SurveyView view, string constant) =>
-        view.Host(Host)?.LogonLists.FirstOrDefault(l => Same(l.Constant, constant))?.Holders
+        view.IsAllReadOf(Host) ? null : view.Host(Host)?.LogonLists.FirstOrDefault(l => Same(l.Constant, constant))?.Holders
             .Select(h => view.WhyMembersUnread(Host, h)).FirstOrDefault(w => w is not null);
 
     /// <summary>What a sheet calls it.</summary>

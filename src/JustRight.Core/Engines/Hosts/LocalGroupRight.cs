@@ -29,9 +29,6 @@ public sealed class LocalGroupRight(string host, string group)
     public override bool MachineMayHold => true;
 
     /// <inheritdoc/>
-    public override IReadOnlyList<PathStep> LastSteps => [new PathStep(StepKind.LocalGroup, $"{Host}\\{Group}")];
-
-    /// <inheritdoc/>
     public override string? WhyUnread(SurveyView view) => view.WhyHostUnread(Host, HostSnapshot.LocalGroupsPart, Group);
 
     /// <inheritdoc/>
@@ -68,4 +65,6 @@ public sealed class LocalGroupRight(string host, string group)
     public override string? WhyEntrantsUnread(SurveyView view) => ByLogon.WhyUnseen(this, view);
 
     internal override Held? HeldIn(Holdings holdings, IReadOnlyList<string> logons) => ByLogon.Held(this, holdings, logons);
+
+    private protected override IReadOnlyList<PathStep> FindLastSteps() => [new PathStep(StepKind.LocalGroup, $"{Host}\\{Group}")];
 }
