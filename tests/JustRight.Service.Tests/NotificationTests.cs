@@ -72,6 +72,31 @@ public sealed partial class NotificationTests
     }
 
     [Fact]
+    public async Task On_a_full_disk_nothing_is_sent_whose_try_cannot_be_kept_and_it_arrives_once_when_there_is_room()
+    {
+        await using var scene = new NotificationScene();
+        await using var service = await StartAsync(scene);
+        await service.RunAsync($"installs/{Install}/verify");
+        await service.StopAsync();
+        await using var disk = await SmallDisk.UnderAsync(service);
+        await service.RestartAsync(MailOf(scene));
+        scene.RefuseNext();
+        using var asked = await service.Http.PostAsync("/api/estates/fennmoor/reminders", null, Cancel);
+        await DeliveredAsync(service, 1); // the call; the mail was refused, and is tried again
+        await disk.FillAsync();
+        await Waiting.UntilAsync("the delivery meets the full disk", async () =>
+        {
+            await FillDatabaseAsync(service);
+            return service.Output.Contains("Delivery failed; it is tried again", StringComparison.Ordinal);
+        });
+        scene.Mails.ShouldBeEmpty("a try that cannot be kept is not made");
+
+        disk.MakeRoom();
+        await DeliveredAsync(service, 2);
+        scene.MailsWith("justright password renew").ShouldHaveSingleItem();
+    }
+
+    [Fact]
     public async Task Without_a_mail_server_or_the_secret_it_is_said_and_kept()
     {
         await using var service = await PreparedData.Demo.StartAsync();
@@ -79,7 +104,7 @@ public sealed partial class NotificationTests
         await service.RunAsync($"installs/{Install}/verify");
         using var asked = await service.Http.PostAsync("/api/estates/fennmoor/reminders", null, Cancel);
         await Waiting.UntilAsync("all deliveries were tried", async () =>
-            (await NotificationsAsync(service)) is { Count: > 0 } notices && notices.All(n => n.Deliveries.All(d => d.Tries > 0)));
+            (await NotificationsAsync(service)) is { Count: > 0 } told && told.All(n => n.Deliveries.All(d => d.Error is not null)));
         var deliveries = (await NotificationsAsync(service)).ShouldHaveSingleItem().Deliveries;
         deliveries.Select(d => d.State).ShouldAllBe(s => s == "waiting");
         deliveries[0].Error.ShouldNotBeNull().ShouldContain("--JustRight:Mail:Host");
@@ -95,7 +120,7 @@ public sealed partial class NotificationTests
         await service.RunAsync($"installs/{Install}/verify");
         using var asked = await service.Http.PostAsync("/api/estates/fennmoor/reminders", null, Cancel);
         await Waiting.UntilAsync("the delivery was tried", async () =>
-            (await NotificationsAsync(service)).SelectMany(n => n.Deliveries).Any(d => d.Channel == "webhook" && d.Tries > 0));
+            (await NotificationsAsync(service)).SelectMany(n => n.Deliveries).Any(d => d is { Channel: "webhook", Error: not null }));
         var delivery = (await NotificationsAsync(service)).SelectMany(n => n.Deliveries).First(d => d.Channel == "webhook");
         delivery.Error.ShouldNotBeNull().ShouldContain("'notices' is not allowed for this use, so nothing was sent");
         scene.Calls.ShouldBeEmpty();
@@ -119,11 +144,25 @@ public sealed partial class NotificationTests
 
     private static async Task<ServiceProcess> StartAsync(NotificationScene scene)
     {
-        var service = await PreparedData.Demo.StartAsync("--JustRight:Mail:Host", "127.0.0.1", "--JustRight:Mail:Port", $"{scene.MailPort}", "--JustRight:Mail:From", "just-right@fennmoor.example");
+        var service = await PreparedData.Demo.StartAsync(MailOf(scene));
         await AddEstateAsync(service, scene.Webhook);
         await service.SetSecretAsync("notices", Key);
         await service.AllowAsync("notices");
         return service;
+    }
+
+    private static string[] MailOf(NotificationScene scene) =>
+    [
+        "--JustRight:Mail:Host", "127.0.0.1", "--JustRight:Mail:Port", $"{scene.MailPort}",
+        "--JustRight:Mail:From", "just-right@fennmoor.example",
+    ];
+
+    /// <summary>Takes what room is left within the database's own files.</summary>
+    private static async Task FillDatabaseAsync(ServiceProcess service)
+    {
+        var secret = new SecretValue(new string('x', 900));
+        using var set = await service.Http.PutAsJsonAsync(
+            $"/api/secrets/filler-{Guid.NewGuid():N}", secret, ContractsJson.Default.SecretValue, Cancel);
     }
 
     private static async Task AddEstateAsync(ServiceProcess service, string webhook)

@@ -37,12 +37,16 @@ internal sealed class Delivery(
             d.State == DeliveryState.Waiting).OrderBy(d => d.Id).ToListAsync(cancel)).Where(d => d.NextTry <= now))
         {
             var notice = await db.Notifications.AsNoTracking().FirstAsync(n => n.Id == delivery.NotificationId, cancel);
+
+            // The try is kept before it is made: on a full disk the same would be sent again at each turn.
+            (delivery.Tries, delivery.At) = (delivery.Tries + 1, now);
+            delivery.NextTry = now + (FirstWait * Math.Pow(2, delivery.Tries - 1));
+            await db.SaveChangesAsync(cancel);
             var error = await SendAsync(notice, delivery, cancel);
-            (delivery.Tries, delivery.At, delivery.Error) = (delivery.Tries + 1, time.GetUtcNow(), error);
+            (delivery.At, delivery.Error) = (time.GetUtcNow(), error);
             delivery.State = error is null ? DeliveryState.Sent
                 : delivery.Tries >= MostTries ? DeliveryState.GivenUp
                 : DeliveryState.Waiting;
-            delivery.NextTry = delivery.At + (FirstWait * Math.Pow(2, delivery.Tries - 1));
             if (error is not null)
                 logger.Log(
                     delivery.State == DeliveryState.GivenUp ? LogLevel.Warning : LogLevel.Information,
