@@ -1,3 +1,6 @@
+using System.Text;
+using JustRight.Formats.Installs;
+
 namespace JustRight.Formats.Tests;
 
 public sealed class EstateAndInstallTests
@@ -56,5 +59,24 @@ public sealed class EstateAndInstallTests
             "thermograph", install: DemoFiles.With("installs/thermograph-dataroom.yaml", part, instead));
         plan.ShouldBeNull();
         faults.ShouldContain(f => f.Code == code && f.At.File == "install.yaml" && f.At.Line > 0, string.Join("\n", faults));
+    }
+
+    [Theory]
+    [InlineData("archivist: { existing: svc-archive }", "archivist: { name: svc-archive$ }", "accounts.archivist")]
+    [InlineData("stage: planned", "stage: planned\ngroups: { operators: { existing: operators$ } }", "groups.operators")]
+    public void A_new_install_makes_no_account_and_uses_no_group_with_the_name_of_a_managed_account(
+        string part, string instead, string field)
+    {
+        var text = DemoFiles.With("installs/thermograph-dataroom.yaml", part, instead);
+        var (install, faults) = DemoFiles.Install(text);
+        install.ShouldBeNull();
+        var fault = faults.ShouldHaveSingleItem();
+        (fault.Code, fault.Field).ShouldBe(("name", field));
+        fault.At.Line.ShouldBeGreaterThan(1);
+
+        // Of one that is there already an install may speak, and what is stored is read on.
+        DemoFiles.Install(text.Replace("name: svc-archive$", "existing: svc-archive$", StringComparison.Ordinal)).Faults
+            .Count(f => f.Field == "accounts.archivist").ShouldBe(0);
+        InstallReader.Read(Encoding.UTF8.GetBytes(text), "install.yaml", stored: true).Install.ShouldNotBeNull();
     }
 }

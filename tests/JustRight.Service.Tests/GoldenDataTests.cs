@@ -97,6 +97,19 @@ public sealed class GoldenDataTests
         var fits = await service.GetAsync($"installs/{install}/history", ContractsJson.Default.IReadOnlyListKeptFitView);
         foreach (var (newer, older) in fits.Zip(fits.Skip(1)))
             await ReadAsync(service, $"installs/{install}/drift?from={older.Number}&to={newer.Number}");
+        await ConfirmedStandsAsync(service, install);
+    }
+
+    /// <summary>What was confirmed is known by the id that it has today: the fit finds it.</summary>
+    private static async Task ConfirmedStandsAsync(ServiceProcess service, string install)
+    {
+        var words = await service.GetAsync(
+            $"installs/{install}/confirmations", ContractsJson.Default.IReadOnlyListConfirmationView);
+        if (words.Count == 0) return;
+        var fit = await service.GetAsync($"installs/{install}/fit", ContractsJson.Default.FitView);
+        foreach (var word in words)
+            fit.Accounts.SelectMany(a => a.Rights).Select(j => j.Product)
+                .ShouldContain(p => p != null && p.Identity == word.Role && p.SeenBy == word.SeenBy && p.At == word.At);
     }
 
     /// <summary>What is not an install's own: each job with its steps and what came of it, renewals, adoptions, people.</summary>

@@ -73,7 +73,7 @@ public sealed record ServiceIdentity(IdentityKind Kind, string Name)
         IdentityKind.LocalService => [Sid.Parse("S-1-5-19"), Sid.Parse("S-1-5-6"), Sid.Parse("S-1-5-32-545")],
         IdentityKind.NetworkService => [Sid.Parse("S-1-5-20"), Sid.Parse("S-1-5-6"), Sid.Parse("S-1-5-32-545")],
         IdentityKind.Virtual => [Sid.Parse("S-1-5-80-0"), Sid.Parse("S-1-5-6"), Sid.Parse("S-1-5-32-545")],
-        _ => [],
+        IdentityKind.Managed or IdentityKind.DomainUser or IdentityKind.LocalUser => [],
     };
 
     /// <summary>What other hosts take it for, in words: the logon name of an account, or null for nobody.</summary>
@@ -82,7 +82,7 @@ public sealed record ServiceIdentity(IdentityKind Kind, string Name)
     {
         IdentityKind.LocalService or IdentityKind.LocalUser => null,
         IdentityKind.LocalSystem or IdentityKind.NetworkService or IdentityKind.Virtual => ComputerAccount(host),
-        _ => Name,
+        IdentityKind.Managed or IdentityKind.DomainUser => Name,
     };
 
     /// <summary>The logon name of a host's computer account.</summary>

@@ -192,6 +192,7 @@ internal sealed class NeedExpander(
         Condition.And and => [.. Names(and.Left), .. Names(and.Right)],
         Condition.Or or => [.. Names(or.Left), .. Names(or.Right)],
         Condition.Compare compare => [.. Names(compare.Left), .. Names(compare.Right)],
-        _ => [],
+        Condition.Literal => [],
+        _ => throw new InvalidOperationException($"Unknown condition {condition.GetType().Name}."),
     };
 }

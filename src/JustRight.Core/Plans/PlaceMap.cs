@@ -216,7 +216,7 @@ internal sealed class PlaceMap
     {
         Conditions.ValueType.YesNo => text is "yes" or "no" ? ConditionValue.Of(text == "yes") : null,
         Conditions.ValueType.Number => DottedNumber.TryParse(text, out var number) ? ConditionValue.Of(number) : null,
-        _ => ConditionValue.Of(text),
+        Conditions.ValueType.Text or Conditions.ValueType.Hosts => ConditionValue.Of(text),
     };
 
     private static string Count(Place place) => (place.AtLeast, place.AtMost) switch

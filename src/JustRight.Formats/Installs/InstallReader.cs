@@ -25,6 +25,7 @@ public static class InstallReader
         if (DocumentReader.Read(bytes, file, InstallShape.Root, stored ? remarks : null, faults) is not { } root)
             return (null, faults);
         var install = Bind(root, faults);
+        if (faults.Count == 0 && !stored) faults.AddRange(NewInstallRules.Check(install));
         return faults.Count == 0 ? (install, remarks) : (null, faults);
     }
 

@@ -10,7 +10,7 @@ namespace JustRight.Core.Engines.Person;
 /// An identity inside a product that an account is mapped to. No survey reads it: a person looks it up and confirms it.
 /// </summary>
 public sealed class ProductRoleRight(InsideProduct inside)
-    : Right(NeedKind.ProductRole, inside.Product, inside.Identity, $"product-role:{inside.Identity}@{inside.Product}")
+    : Right(NeedKind.ProductRole, inside.Product, inside.Identity, $"task:{inside.Identity}@{inside.Product}")
 {
     /// <summary>What it is.</summary>
     public override InsideProduct Inside { get; } = inside;

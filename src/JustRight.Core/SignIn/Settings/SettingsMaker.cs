@@ -114,11 +114,11 @@ public static class SettingsMaker
         {
             BindForm.Upn => ($"{plan.BindLogonName}@{plan.Domain.DnsName}", "the product wants name@domain"),
             BindForm.ShortName => ($"{plan.Domain.ShortName}\\{plan.BindLogonName}", "the product wants DOMAIN\\name"),
-            _ when plan.BindDn is null =>
+            BindForm.Dn when plan.BindDn is null =>
                 (
                     null,
                     $"the product needs a distinguished name, and the location of {plan.BindLogonName} is unknown: run a survey"),
-            _ => (plan.BindDn, "the product needs a distinguished name; it changes when the account is moved"),
+            BindForm.Dn => (plan.BindDn, "the product needs a distinguished name; it changes when the account is moved"),
         };
         settings.Add(new SignInSetting(SettingKeys.BindName, value, because));
         var secret = plan.Install.BindSecret;
@@ -136,7 +136,7 @@ public static class SettingsMaker
         {
             WireSecurity.Tls => $"the best {both}: LDAPS",
             WireSecurity.StartTls => $"the best {both}: StartTLS; check that the product does not continue without it",
-            _ => $"nothing better {both}: passwords can be read on the network",
+            WireSecurity.Plain => $"nothing better {both}: passwords can be read on the network",
         };
     }
 
@@ -154,7 +154,7 @@ public static class SettingsMaker
         NestedGroups.ByFilter =>
             "the product leaves it to the directory, which does not resolve nested groups: only direct members count",
         NestedGroups.ByProduct => "the product resolves nested groups itself",
-        _ => "only direct members count",
+        NestedGroups.No => "only direct members count",
     };
 
     private static string GroupsReason(PlannedSignIn plan)
