@@ -94,6 +94,25 @@ public sealed class SecondModelTests
         ];
     });
 
+    [Fact]
+    public void No_excess_is_told_that_is_not_held_or_that_another_install_needs() => ForEach(maker =>
+    {
+        var world = maker.World();
+        var model = new PlainModel(world);
+        var hidden = maker.Hide();
+        var needed = maker.Some(Questions, 0.3);
+        var scene = world.Scene(hidden);
+        foreach (var (right, _) in needed) scene.OtherInstall($"other-{right.Key}", right);
+        var found = scene.Judge().Accounts[0].Judgements.Where(j => j.Verdict == Verdict.Excess).Select(j => j.Right.Key)
+            .ToHashSet();
+        return
+        [
+            .. Questions.Where(q => found.Contains(q.Right.Key) && !q.Ask(model).IsHeld)
+                .Select(q => $"{q.Right.Key} is told as excess without {hidden}, and not held"),
+            .. needed.Where(q => found.Contains(q.Right.Key)).Select(q => $"{q.Right.Key} is told as excess, and needed"),
+        ];
+    });
+
     private static Func<PlainModel, Answer> Asks(Func<PlainModel, Answer> ask) => ask;
 
     /// <summary>An entry of the account itself, with nothing else that could bring it: nothing may pass it over.</summary>

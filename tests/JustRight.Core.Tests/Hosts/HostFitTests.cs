@@ -345,4 +345,22 @@ public sealed class HostFitTests
 
     private static Judgement Of(InstallFit fit, Right right) =>
         fit.Accounts.SelectMany(a => a.Judgements).First(j => j.Right == right);
+
+    [Theory]
+    [InlineData(HostRole.Member, Verdict.Unseen)] // the host's own group of that SID, whose members were not read
+    [InlineData(HostRole.Controller, Verdict.Met)] // which has no groups but the domain's
+    public void A_built_in_group_on_a_list_is_the_hosts_own_and_not_the_domains(HostRole role, Verdict verdict)
+    {
+        var builtIn = Sid.Parse("S-1-5-32-544");
+        var scene = new FitScene().Account().Group("administrators", "svc-poller")
+            .Replace("administrators", p => p with { Sid = builtIn })
+            .Host("fm-temp01", [], ("SeBatchLogonRight", [builtIn.ToString()]))
+            .Of("fm-temp01", h => h with
+            {
+                Role = role,
+                LocalGroups = [],
+                UnreadParts = role == HostRole.Controller ? [] : [new UnreadPart("Administrators", "access denied")],
+            });
+        FitCaseTests.Of(scene.Need(R.Batch()), R.Batch()).Verdict.ShouldBe(verdict);
+    }
 }

@@ -44,8 +44,13 @@ public abstract class SqlServerRight : Right
     /// <summary>Everybody who is let in on the way to it.</summary>
     private protected virtual IEnumerable<InstanceLogin> Entrants(InstanceSnapshot instance) => instance.Logins;
 
-    /// <summary>Whether a principal's name is one of a host's own.</summary>
-    private static bool IsOf(string host, string name) => name.Split('\\') is [var of, _] && Same(of, host.Split('.')[0]);
+    /// <summary>Whether a principal's name is one of a host's own, which go by its shortened name [MS-NBTE 2.2.1].</summary>
+    private static bool IsOf(string host, string name)
+    {
+        const int most = 15;
+        var own = host.Split('.')[0];
+        return name.Split('\\') is [var of, _] && Same(of, own.Length > most ? own[..most] : own);
+    }
 
     /// <inheritdoc/>
     public override AbsentThing? AbsentIn(SurveyView view) => null;
