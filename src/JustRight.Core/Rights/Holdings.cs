@@ -140,11 +140,13 @@ public sealed class Holdings
     private List<Way> WaysTo(int node)
     {
         if (_ways.TryGetValue(node, out var ways)) return ways;
-        IReadOnlyList<int[]> found = _graph.Everybody.Contains(node) ? [[Account, node]] : _graph.Paths(Account, node, MostPaths);
+        IReadOnlyList<int[]> found =
+            _graph.Everybody.Contains(node) ? [[Account, node]] : _graph.Paths(Account, node, MostPaths);
         return _ways[node] = [.. found.Select(nodes => new Way(nodes, [.. nodes.Select(StepAt)]))];
     }
 
-    private PathStep StepAt(int node, int at) => at == 0 ? new PathStep(StepKind.Account, _graph.NameOf(node)) : _view.StepOf(node);
+    private PathStep StepAt(int node, int at) =>
+        at == 0 ? new PathStep(StepKind.Account, _graph.NameOf(node)) : _view.StepOf(node);
 
     /// <summary>By length, then by the names of the steps.</summary>
     private static readonly Comparer<RightPath> ShortestFirst = Comparer<RightPath>.Create((a, b) =>
