@@ -321,6 +321,19 @@ public sealed class FitCaseTests
     }
 
     [Fact]
+    public void A_removal_that_would_shut_the_way_to_a_need_is_not_offered()
+    {
+        var (fit, worklist) = new FitScene().Account().Group("dbas", "svc-poller")
+            .Instance("fm-sql01", [("dbcreator", ["dbas"])], ("db_datareader", ["svc-poller"]))
+            .OfInstance("fm-sql01", i => i with { Logins = [.. i.Logins.Where(l => l.Name == "dbas")] })
+            .Need(R.Db("db_datareader")).Run();
+        Of(fit, R.Db("db_datareader")).Verdict.ShouldBe(Verdict.Met);
+        Of(fit, R.Role("dbcreator")).Verdict.ShouldBe(Verdict.Excess);
+        worklist.Remove.ShouldBeEmpty();
+        worklist.NotOffered.Select(n => n.Reason).ShouldContain(r => r.Contains("db_datareader on fm-sql01/Store for", StringComparison.Ordinal));
+    }
+
+    [Fact]
     public void Case_44_a_login_that_is_switched_off_keeps_out_whoever_is_all_powerful_by_a_group()
     {
         var scene = new FitScene().Account().Group("dbas", "svc-poller")

@@ -12,7 +12,10 @@ internal sealed record Securable(string Permission, string? On)
     public string Words => On is null ? Permission : $"{Permission} on {On}";
 
     /// <summary>The name of the schema that it is on, or null.</summary>
-    public string? SchemaName => On?.StartsWith(Schema, StringComparison.OrdinalIgnoreCase) == true ? On[Schema.Length..] : null;
+    public string? SchemaName => On is not null && IsSchema(On) ? On[Schema.Length..] : null;
+
+    /// <summary>Whether the words of <see cref="On"/> are of a schema.</summary>
+    public static bool IsSchema(string on) => on.StartsWith(Schema, StringComparison.OrdinalIgnoreCase);
 
     /// <summary>Reads a sheet's words: <c>EXECUTE</c>, <c>EXECUTE on SCHEMA::reports</c>.</summary>
     public static Securable Parse(string text)

@@ -176,7 +176,7 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
 
         foreach (var above in grant.Right.Above)
         {
-            if (holdings.Of(above) is not { } stronger) continue;
+            if (holdings.HandingOn(above) is not { } stronger) continue;
             if (Shut(grant, holdings, stronger) is { } shut) return shut;
             return Say(grant, Verdict.Met, $"implied by {above.Words} on {above.Place}") with
             {

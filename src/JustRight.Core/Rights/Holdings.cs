@@ -69,6 +69,9 @@ public sealed class Holdings
     /// log-on itself.</param>
     public Held? Of(Right right, IReadOnlyList<string>? logons = null) => right.HeldIn(this, logons ?? LogonKind.All);
 
+    /// <summary>What is held of a right and brings along what that is above; or null.</summary>
+    public Held? HandingOn(Right above) => Of(above) is { } held && above.HandsOn(held) ? held : null;
+
     /// <summary>What an engine works out about the account and keeps with it, made when it is first asked for.</summary>
     internal T Kept<T>(Func<T> make)
         where T : class

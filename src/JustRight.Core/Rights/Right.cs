@@ -145,6 +145,11 @@ public abstract class Right : IEquatable<Right>, IComparable<Right>
     /// <param name="logons">The types of log-on by which the account is used: some rights come with the log-on itself.</param>
     internal virtual Held? HeldIn(Holdings holdings, IReadOnlyList<string> logons) => holdings.Entered(this);
 
+    /// <summary>
+    /// Whether what is held of it brings along what it is above, and opens what it is a door to, without more ado.
+    /// </summary>
+    public virtual bool HandsOn(Held held) => true;
+
     /// <summary>For a right over a branch: what was found below it, object by object; or why that cannot be said.</summary>
     public virtual (BranchFacts? Facts, string? Unseen) BranchIn(Holdings holdings) => (null, null);
 

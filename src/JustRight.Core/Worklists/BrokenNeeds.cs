@@ -26,7 +26,7 @@ internal static class BrokenNeeds
                 now ??= view.HoldingsOf(node);
                 then ??= view.HoldingsOf(node, cuts);
                 var right = need.Grant.Right;
-                if (IsMet(now, right) && !IsMet(then, right) || Loses(now, then, right))
+                if (IsMet(view, now, right) && !IsMet(view, then, right) || Loses(now, then, right))
                     return $"{right} for {account}, which {need.Install} needs";
             }
         }
@@ -58,6 +58,8 @@ internal static class BrokenNeeds
     private static bool Loses(Holdings now, Holdings then, Right right) =>
         right.BranchIn(now).Facts is { Can: > 0 } before && (right.BranchIn(then).Facts?.Can ?? 0) < before.Can;
 
-    private static bool IsMet(Holdings holdings, Right right) =>
-        holdings.Of(right) is not null || right.Above.Any(a => holdings.Of(a) is not null);
+    /// <summary>It is held, and the way to it is not known to be shut: who loses a login loses what is behind it.</summary>
+    private static bool IsMet(SurveyView view, Holdings holdings, Right right) =>
+        (holdings.Of(right) is not null || right.Above.Any(a => holdings.HandingOn(a) is not null))
+        && right.GateFor(view, holdings).State != GateState.Shut;
 }

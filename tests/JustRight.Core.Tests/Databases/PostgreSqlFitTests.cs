@@ -75,6 +75,36 @@ public sealed class PostgreSqlFitTests
     }
 
     [Theory]
+    [InlineData("pg_read_all_data", true, "implied by pg_read_all_data on p")]
+    [InlineData("pg_read_all_data", false, "a does not hold it")] // FIT-CASES 43: only after SET ROLE
+    public void A_role_that_is_taken_on_first_brings_nothing_along(string role, bool inherits, string reason)
+    {
+        var judged = Judge(Among(role, inherits), SelectTable);
+        judged.Reason.ShouldBe(reason);
+        judged.Verdict.ShouldBe(inherits ? Verdict.Met : Verdict.Missing);
+    }
+
+    [Theory]
+    [InlineData("pg_read_all_data", true, "held")]
+    [InlineData("pg_write_all_data", true, "held")]
+    [InlineData("pg_read_all_data", false, "it holds the right, and lacks USAGE on the schema s")]
+    [InlineData("pg_write_all_data", false, "it holds the right, and lacks USAGE on the schema s")]
+    public void Who_reads_or_writes_all_data_may_use_every_schema_unless_it_takes_that_role_on_first(
+        string role, bool inherits, string reason)
+    {
+        var among = Among(role, inherits);
+        var store = among.Databases[0];
+        var given = store with { Tables = [store.Tables[0] with { Entries = [new("a", "SELECT", false)] }] };
+        Judge(among with { Databases = [given] }, SelectTable).Reason.ShouldBe(reason);
+    }
+
+    private PostgreSqlCatalog Among(string role, bool inherits) => _catalog with
+    {
+        Roles = [.. _catalog.Roles, new(role, RoleAttributes.Inherit)],
+        Memberships = [Into("a", role) with { Inherit = inherits }],
+    };
+
+    [Theory]
     [InlineData("SELECT", "it holds the right, and lacks USAGE on the schema s")]
     [InlineData("SELECT USAGE", null)]
     [InlineData("USAGE", "a does not hold it")]

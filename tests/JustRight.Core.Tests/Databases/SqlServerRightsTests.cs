@@ -171,6 +171,55 @@ public sealed class SqlServerRightsTests
         { "login a; S.user a; S.grant CONTROL on SCHEMA::r: a", "S. SELECT on SCHEMA::r", "by CONTROL on SCHEMA::r", "CONTROL of the schema" },
         { "login a; S.user a; S.grant SELECT on SCHEMA::r: a", "S. SELECT on OBJECT::r.t", "by SELECT on SCHEMA::r", "a schema covers its objects" },
         { "login a; S.user a; S.grant SELECT on SCHEMA::q: a", "S. SELECT on OBJECT::r.t", "lacks", "an object of another schema" },
+        { "login a; S.user a; S.grant ALTER ANY SCHEMA: a", "S. ALTER on SCHEMA::r", "by ALTER ANY SCHEMA", "GRANT Schema: ALTER" },
+        { "login a; S.user a; S.grant ALTER ANY SCHEMA: a", "S. ALTER on OBJECT::r.t", "by ALTER ANY SCHEMA", "and its objects" },
+        {
+            "login a; S.user a; S.grant ALTER ANY SCHEMA: a", "S. CREATE SEQUENCE on SCHEMA::r", "by ALTER ANY SCHEMA",
+            "GRANT Schema: CREATE SEQUENCE"
+        },
+        { "login a; S.user a; S.grant ALTER ANY SCHEMA: a", "S. SELECT on SCHEMA::r", "lacks", "changing is not reading" },
+        { "login a; S.user a; S.grant ALTER ANY SCHEMA: a", "S. CONTROL on SCHEMA::r", "lacks", "nor controlling" },
+        { "login a; S.user a; S.grant ALTER: a", "S. ALTER on SCHEMA::r", "by ALTER", "ALTER of the database brings ALTER ANY SCHEMA" },
+        { "login a; S.user a; S.role db_ddladmin: a", "S. ALTER on SCHEMA::r", "by db_ddladmin", "which holds ALTER ANY SCHEMA" },
+        { "login a; S.user a; S.role db_ddladmin: a", "S. ALTER on OBJECT::r.t", "by db_ddladmin", "and so every object" },
+        { "login a; S.user a; S.role db_ddladmin: a", "S. DELETE on OBJECT::r.t", "lacks", "and no data" },
+        {
+            "login a; S.user a; S.grant ALTER on SCHEMA::r: a", "S. CREATE SEQUENCE on SCHEMA::r", "by ALTER on SCHEMA::r",
+            "GRANT Schema: ALTER covers CREATE SEQUENCE"
+        },
+        {
+            "login a; S.user a; S.grant ALTER on SCHEMA::r: a; S.deny ALTER ANY SCHEMA: a", "S. ALTER on SCHEMA::r", "denied",
+            "a denial of what covers it"
+        },
+        { "login a; S.user a; S.grant TAKE OWNERSHIP: a", "S. TAKE OWNERSHIP on SCHEMA::r", "lacks", "GRANT Schema: CONTROL alone" },
+        {
+            "login a; S.user a; S.grant TAKE OWNERSHIP on SCHEMA::r: a", "S. TAKE OWNERSHIP on OBJECT::r.t", "lacks",
+            "GRANT Object: CONTROL alone"
+        },
+        {
+            "login a; S.user a; S.grant TAKE OWNERSHIP on SCHEMA::r: a; S.deny TAKE OWNERSHIP: a",
+            "S. TAKE OWNERSHIP on SCHEMA::r", "held", "nor does its denial reach below"
+        },
+        {
+            "login a; S.user a; S.grant CONTROL on SCHEMA::r: a", "S. TAKE OWNERSHIP on OBJECT::r.t", "by CONTROL on SCHEMA::r",
+            "CONTROL reaches below"
+        },
+        {
+            "login a; S.user a; S.grant RECEIVE on OBJECT::r.q: a", "S. SELECT on OBJECT::r.q", "by RECEIVE on OBJECT::r.q",
+            "GRANT Object: RECEIVE covers SELECT"
+        },
+        {
+            "login a; S.user a; S.grant VIEW CHANGE TRACKING on SCHEMA::r: a", "S. VIEW CHANGE TRACKING on OBJECT::r.t",
+            "by VIEW CHANGE TRACKING on SCHEMA::r", "GRANT Object: VIEW CHANGE TRACKING"
+        },
+        {
+            "login a; S.user a; S.grant VIEW DEFINITION: a", "S. VIEW DEFINITION on OBJECT::r.t", "by VIEW DEFINITION",
+            "GRANT Object: VIEW DEFINITION"
+        },
+        {
+            "login a; S.user a; S.grant CONTROL on OBJECT::r.t: a", "S. CONTROL on SCHEMA::r", "lacks",
+            "an object does not reach its schema"
+        },
         { "login a; S.user a; S.role db_datareader: a", "S. SELECT on OBJECT::r.t", "by db_datareader", "a fixed role reads every object" },
         { "login a; S.user a; S.grant SELECT on OBJECT::r.t: a; S.deny SELECT on SCHEMA::r: a", "S. SELECT on OBJECT::r.t", "denied", "a denial on the schema" },
         { "login a; S.user a; S.grant SELECT on SCHEMA::r: a; S.deny SELECT on OBJECT::r.t: a", "S. SELECT on SCHEMA::r", "held", "a denial on one object does not deny the schema" },

@@ -85,11 +85,12 @@ internal sealed class PlainModel
         var covering = CoveringWithin(permission);
         var byRole = _rolesWithin.Contains("db_owner")
             || (_rolesWithin.Contains("db_datareader") && covering.Contains("SELECT"));
-        var fromAbove = AtServer("CONTROL SERVER", false);
+        string[] above = covering.Contains("ALTER") ? ["ALTER ANY DATABASE", "CONTROL SERVER"] : ["CONTROL SERVER"];
+        var fromAbove = above.Any(p => AtServer(p, false)) || (covering.Contains("ALTER") && _roles.Contains("dbcreator"));
         var isHeld = IsSysadmin || byRole || fromAbove || covering.Any(p => Within(p, false));
         var isDenied = covering.Any(p => Within(p, true))
             || (_rolesWithin.Contains("db_denydatareader") && covering.Contains("SELECT"))
-            || AtServer("CONTROL SERVER", true);
+            || above.Any(p => AtServer(p, true));
         return new(isHeld, GetsIn && Enters && (IsAbove || !isDenied));
     }
 
@@ -166,6 +167,9 @@ internal sealed class PlainModel
         "SELECT OBJECT::s.p" => ["SELECT OBJECT::s.p", "CONTROL OBJECT::s.p", .. ReadingOfSchema],
         "EXECUTE OBJECT::s.p" =>
             ["EXECUTE OBJECT::s.p", "CONTROL OBJECT::s.p", "EXECUTE SCHEMA::s", "CONTROL SCHEMA::s", "EXECUTE", "CONTROL"],
+        "ALTER SCHEMA::s" => ["ALTER SCHEMA::s", "CONTROL SCHEMA::s", "ALTER ANY SCHEMA", "ALTER", "CONTROL"],
+        "TAKE OWNERSHIP OBJECT::s.p" =>
+            ["TAKE OWNERSHIP OBJECT::s.p", "CONTROL OBJECT::s.p", "CONTROL SCHEMA::s", "CONTROL"],
         _ => throw new ArgumentException($"The model knows no {permission}.", nameof(permission)),
     };
 }

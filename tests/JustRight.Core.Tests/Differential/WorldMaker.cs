@@ -28,8 +28,8 @@ internal sealed class WorldMaker(int number)
             Users = users,
             RolesWithin = within,
             EntriesWithin = Entries(
-                ["SELECT", "EXECUTE", "CONTROL", "CONNECT"], [null, "SCHEMA::s", "OBJECT::s.p"],
-                [.. users.Select(u => u.Name), ":clerks", ":public"]),
+                ["SELECT", "EXECUTE", "CONTROL", "CONNECT", "ALTER", "ALTER ANY SCHEMA", "TAKE OWNERSHIP"],
+                [null, "SCHEMA::s", "OBJECT::s.p"], [.. users.Select(u => u.Name), ":clerks", ":public"]),
             IsOwner = Perhaps(0.1),
             AdmitsGuests = Perhaps(0.15),
         };
@@ -84,8 +84,7 @@ internal sealed class WorldMaker(int number)
     [
         .. Enumerable.Range(0, _random.Next(4))
             .Select(_ => new Entry(Of(permissions), Of(on), Perhaps(0.35), Of(holders)))
-            .Select(e => e.Permission == "CONNECT" ? e with { On = null } : e)
-            .Where(e => e is not { Permission: "EXECUTE" or "CONTROL" or "SELECT", On: "OBJECT::s.p", Holder: ":public" })
+            .Select(e => e.Permission is "CONNECT" or "ALTER ANY SCHEMA" ? e with { On = null } : e)
             .DistinctBy(e => (e.Permission, e.On, e.Holder)),
     ];
 }

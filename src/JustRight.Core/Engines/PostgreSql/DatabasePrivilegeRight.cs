@@ -71,8 +71,7 @@ public sealed class DatabasePrivilegeRight : InDatabaseRight
     private protected override string? WhyShut(Holdings holdings)
     {
         if (base.WhyShut(holdings) is { } shut) return shut;
-        if (Around is not { } schema || holdings.Of(UsageOf(schema)) is not null) return null;
-        return holdings.Of(new RoleMembershipRight(Instance, ReadsAll)) is null
+        return Around is { } schema && !IsOpen(holdings, UsageOf(schema))
             ? $"it holds the right, and lacks USAGE on the schema {new Securable("", schema).SchemaName}"
             : null;
     }

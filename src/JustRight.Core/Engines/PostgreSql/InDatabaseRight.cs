@@ -19,7 +19,7 @@ public abstract class InDatabaseRight : PostgreSqlRight
     private protected DatabasePrivilegeRight Connect => new(Instance, Database, DatabasePrivilegeRight.ConnectPrivilege, null);
 
     private protected override string? WhyShut(Holdings holdings) =>
-        this != Connect && holdings.Of(Connect) is null ? $"it holds the right, and lacks CONNECT on {Place}" : null;
+        this != Connect && !IsOpen(holdings, Connect) ? $"it holds the right, and lacks CONNECT on {Place}" : null;
 
     private protected PostgreSqlDatabase? Find(PostgreSqlCatalog catalog) =>
         catalog.Databases.FirstOrDefault(d => Same(d.Name, Database));

@@ -94,6 +94,10 @@ public abstract class PostgreSqlRight : Right
     /// <summary>Whether the role's own entry may be handed on (<c>WITH GRANT OPTION</c>, <c>WITH ADMIN OPTION</c>).</summary>
     private protected virtual bool IsGrantedOn(PostgreSqlCatalog catalog, string role) => false;
 
+    /// <summary>Whether something that is held opens a door without more ado.</summary>
+    private protected static bool IsOpen(Holdings holdings, Right door) =>
+        door.Above.Prepend(door).Any(r => holdings.HandingOn(r) is not null);
+
     private protected RoleAttributeRight Login => new(Instance, RoleAttributeNames.Login);
 
     private protected RoleAttributeRight Superuser => new(Instance, RoleAttributeNames.Superuser);

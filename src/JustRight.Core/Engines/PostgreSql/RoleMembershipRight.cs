@@ -33,12 +33,15 @@ public sealed class RoleMembershipRight(string instance, string role)
     public override Drafted Draft(Estate estate, DirectorySchema? schema) =>
         Drafted.At(NeedKind.InstanceRole, Role, PlaceKind.Instance, Instance);
 
+    /// <summary>What a role has counts for whoever is in it by a way that hands on, and not first by SET ROLE.</summary>
+    public override bool HandsOn(Held held) => held.Tails.Any(t => t.Tail.Steps.All(s => s.Meaning != StepMeaning.TakenOn));
+
     private protected override IReadOnlyList<Right> FindAbove() => [Superuser];
 
     private protected override IReadOnlyList<Right> FindEntrances() => [Login];
 
     private protected override string? WhyShut(Holdings holdings) =>
-        holdings.Of(this) is { } held && held.Tails.All(t => t.Tail.Steps.Any(s => s.Meaning == StepMeaning.TakenOn))
+        holdings.Of(this) is { } held && !HandsOn(held)
             ? $"it is in {Role}, and has its rights only after SET ROLE"
             : null;
 

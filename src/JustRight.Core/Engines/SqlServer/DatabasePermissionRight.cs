@@ -64,27 +64,19 @@ public sealed class DatabasePermissionRight : DatabaseRight
     ];
 
     /// <summary>
-    /// For one on an object: the same on its schema and on the database; then the wider ones; then those of the instance.
+    /// Those within the database, nearest first; then those of the instance that cover one on the whole database.
     /// </summary>
     private protected override IReadOnlyList<Right> FindCovering()
     {
-        var found = new List<Right>();
-        for (var on = On; on is not null; on = Securable.Around(on))
-        {
-            if (on != On) found.Add(In(Permission, on));
-            if (!Same(Permission, SqlServerPermissions.Control)) found.Add(In(SqlServerPermissions.Control, on));
-        }
-
-        if (On is not null) found.Add(In(Permission, null));
-        var wider = SqlServerPermissions.AboveInDatabase(Permission).ToList();
-        found.AddRange(wider.Select(p => In(p, null)));
-        var atInstance = wider.Prepend(Permission)
-            .Select(p => SqlServerPermissions.OfDatabase(p)?.Above ?? SqlServerPermissions.ControlServer);
-        found.AddRange(atInstance.SelectMany(p => SqlServerPermissions.AboveAtInstance(p).Prepend(p)).Distinct()
-            .Select(p => new InstancePermissionRight(Instance, p)));
-        return found;
-
-        DatabasePermissionRight In(string permission, string? on) => new(Instance, Database, permission, on);
+        var within = SqlServerSecurables.Covering(Permission, On).ToList();
+        var inDatabase = within.Prepend((Permission, On)).Where(c => c.On is null).Select(c => c.Permission);
+        var atInstance = inDatabase.Select(p => SqlServerPermissions.OfDatabase(p)?.Above ?? SqlServerPermissions.ControlServer);
+        return
+        [
+            .. within.Select(c => new DatabasePermissionRight(Instance, Database, c.Permission, c.On)),
+            .. atInstance.SelectMany(p => SqlServerPermissions.AboveAtInstance(p).Prepend(p)).Distinct()
+                .Select(p => new InstancePermissionRight(Instance, p)),
+        ];
     }
 
     private protected override IReadOnlyList<Right> FindEntrances() => [ConnectSql, Connect];
