@@ -23,8 +23,7 @@ public sealed class DatabaseOwnerRight(string instance, string database) : Datab
     public override string? WhyUnread(SurveyView view) => view.WhyInstanceUnread(Instance);
 
     /// <summary>What is denied in the database does not reach its owner.</summary>
-    private protected override string? WhyDenialsUnread(SurveyView view) =>
-        view.WhyPermissionsUnread(Instance) is { } why ? $"a deny may stand where nothing was read: {why}" : null;
+    private protected override string? WhyDenialsUnread(SurveyView view) => view.WhyPermissionsUnread(Instance);
 
     /// <summary>Where its owner role is needed, the ownership that brings it is no more than that.</summary>
     public override bool IsShadow(Held held, IReadOnlyList<Right> needed) =>

@@ -19,8 +19,8 @@ public abstract class DatabaseRight : SqlServerRight
     /// <inheritdoc/>
     public override string? WhyUnread(SurveyView view) => base.WhyUnread(view) ?? view.WhyDatabaseUnread(Instance, Database);
 
-    private protected override string? WhyDenialsUnread(SurveyView view) => base.WhyDenialsUnread(view)
-        ?? (view.WhyDatabaseUnread(Instance, Database) is { } why ? $"a deny may stand where nothing was read: {why}" : null);
+    private protected override string? WhyDenialsUnread(SurveyView view) =>
+        base.WhyDenialsUnread(view) ?? view.WhyDatabaseUnread(Instance, Database);
 
     private protected override IEnumerable<InstanceLogin> Entrants(InstanceSnapshot instance) => base.Entrants(instance)
         .Concat(instance.Databases.FirstOrDefault(d => Same(d.Name, Database))?.Users ?? []);

@@ -71,14 +71,14 @@ public abstract class SqlServerRight : Right
                     : Gate.Denied(counting);
         }
 
-        if (!isImmune && (WhyDenialsUnread(view) ?? Denials.WhyUnseen(view, this, holdings.Account)) is { } unseen)
-            return Gate.Unseen(unseen);
+        if (!isImmune && WhyDenialsUnread(view) is { } unread)
+            return Gate.Unseen($"a deny may stand where nothing was read: {unread}");
+        if (!isImmune && Denials.WhyUnseen(view, this, holdings.Account) is { } unseen) return Gate.Unseen(unseen);
         return WayIn(view, holdings);
     }
 
-    /// <summary>Why it is not known whether it is denied, or null.</summary>
-    private protected virtual string? WhyDenialsUnread(SurveyView view) =>
-        view.WhyPermissionsUnread(Instance) is { } why ? $"a deny may stand where nothing was read: {why}" : null;
+    /// <summary>Why what could deny it was not read, or null when it was.</summary>
+    private protected virtual string? WhyDenialsUnread(SurveyView view) => view.WhyPermissionsUnread(Instance);
 
     /// <summary>A login that is switched off keeps its holder out, whatever else it has [ALTER LOGIN … DISABLE].</summary>
     private static bool IsSwitchedOff(RightTail tail) => tail.Steps.Any(s => s.Meaning == StepMeaning.SwitchedOff);
