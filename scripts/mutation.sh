@@ -2,7 +2,7 @@
 
 # Mutates the sources of one folder and runs the tests of its project against each mutant; the report lies in .build/mutation/.
 mutate() {
-  local folder=${1%/} project inside
+  local folder=${1%/} project inside others=()
   [[ $folder =~ ^src/(JustRight\.[A-Za-z]+)(/.+)?$ ]] && [ -d "$top/$folder" ] || { say "No folder of sources: $folder. Say it as src/JustRight.Core/Fit."; return 2; }
   project=${BASH_REMATCH[1]} inside=${BASH_REMATCH[2]:-}
   [ -d "$top/tests/$project.Tests" ] || { say "$project has no test project of its own."; return 2; }
@@ -10,7 +10,11 @@ mutate() {
     say "Installing the mutation tester …"
     quietly mutation dotnet tool install dotnet-stryker --tool-path "$built/mutation" --version 5.1.0
   fi
+  # The planner is tested on the demo's documents, by the tests of the formats.
+  [ "$project" != JustRight.Core ] || others=(--test-project "$top/tests/JustRight.Formats.Tests/JustRight.Formats.Tests.csproj"
+    --test-project "$top/tests/JustRight.Core.Tests/JustRight.Core.Tests.csproj")
   # Our test framework runs on the testing platform itself; the tester's other runner would not learn which tests reach a mutant.
-  cd "$top/tests/$project.Tests" && "$built/mutation/dotnet-stryker" --test-runner mtp --project "$project.csproj" --mutate "${inside:+**$inside/}**/*.cs" \
+  cd "$top/tests/$project.Tests" && "$built/mutation/dotnet-stryker" --test-runner mtp --project "$project.csproj" ${others[@]+"${others[@]}"} \
+    --mutate "${inside:+**$inside/}**/*.cs" \
     --reporter cleartext --reporter html --reporter json --output "$built/mutation/${folder//\//.}" --skip-version-check
 }

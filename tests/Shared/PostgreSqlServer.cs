@@ -84,7 +84,8 @@ public sealed class PostgreSqlServer : IAsyncDisposable
     }
 
     /// <summary>An ordinary connection.</summary>
-    public async Task<NpgsqlConnection> OpenAsync(string database = "postgres", string role = "postgres")
+    public async Task<NpgsqlConnection> OpenAsync(
+        string database = "postgres", string role = "postgres", SslMode mode = SslMode.VerifyFull)
     {
         var connection = new NpgsqlConnection(new NpgsqlConnectionStringBuilder
         {
@@ -93,8 +94,8 @@ public sealed class PostgreSqlServer : IAsyncDisposable
             Database = database,
             Username = role,
             Password = Password,
-            SslMode = SslMode.VerifyFull,
-            RootCertificate = CertificateFile,
+            SslMode = mode,
+            RootCertificate = mode == SslMode.VerifyFull ? CertificateFile : null,
             Pooling = false,
             IncludeErrorDetail = true,
         }.ConnectionString);
@@ -115,6 +116,25 @@ public sealed class PostgreSqlServer : IAsyncDisposable
     {
         WriteOwned("pg_hba.conf", "local all all trust\n" + rules);
         WriteOwned("pg_ident.conf", names);
+    }
+
+    /// <summary>Tells it to go by its rules of sign-in as they are now, and waits until it does.</summary>
+    public async Task ReloadAsync()
+    {
+        await using var before = await OpenAsync();
+        var loaded = await LoadedAsync(before);
+        await RunAsync("SELECT pg_reload_conf()");
+        await Waiting.UntilAsync("the server goes by its new rules", async () =>
+        {
+            await using var connection = await OpenAsync();
+            return await LoadedAsync(connection) != loaded;
+        });
+    }
+
+    private static async Task<string> LoadedAsync(NpgsqlConnection connection)
+    {
+        await using var command = new NpgsqlCommand("SELECT pg_conf_load_time()::text", connection);
+        return (string)(await command.ExecuteScalarAsync(TestContext.Current.CancellationToken))!;
     }
 
     /// <summary>Starts it.</summary>

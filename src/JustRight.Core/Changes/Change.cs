@@ -41,7 +41,7 @@ public abstract record Change
     public virtual bool OnlySettles => false;
 
     /// <summary>Its stable identity: the same change always has the same key.</summary>
-    public string Key => Words.ToLowerInvariant();
+    public virtual string Key => Words.ToLowerInvariant();
 
     /// <summary>What it does. Not its members: an inverse has an inverse.</summary>
     public sealed override string ToString() => Words;

@@ -10,6 +10,9 @@ public abstract record InstanceChange(string Instance, string Principal) : Chang
 
     /// <inheritdoc/>
     public override string Place => Instance;
+
+    /// <summary>One family folds no names: two changes that differ by case alone are two.</summary>
+    public sealed override string Key => Words;
 }
 
 /// <summary>Creates a login for a domain principal.</summary>

@@ -182,7 +182,7 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
             {
                 Paths = holdings.PathsOf(stronger),
                 AsPlanned = false,
-                Notes = [$"{above.Words} does more than is needed"],
+                Notes = [$"{above.Words} does more than is needed", .. grant.Right.CautionsIn(holdings)],
             };
         }
 
@@ -288,7 +288,9 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
         {
             Paths = paths,
             AsPlanned = asPlanned,
-            Notes = asPlanned ? [] : [$"held another way than through {group!.Name}"],
+            Notes = [
+                .. asPlanned ? [] : new[] { $"held another way than through {group!.Name}" },
+                .. grant.Right.CautionsIn(holdings)],
         };
     }
 

@@ -7,7 +7,7 @@ namespace JustRight.Core.Rights;
 
 /// <summary>
 /// One right at one concrete place of an estate. Two rights are the same when their <see cref="Key"/> is: names of hosts,
-/// groups, instances and roles are compared without regard to case, as the systems themselves do. What a right means, its kind
+/// groups, instances and roles are compared with regard to case where their systems do. What a right means, its kind
 /// answers itself: what is above it, what door must be open, what gives it and what takes it. Nothing else names a kind.
 /// </summary>
 public abstract class Right : IEquatable<Right>, IComparable<Right>
@@ -17,12 +17,13 @@ public abstract class Right : IEquatable<Right>, IComparable<Right>
     private IReadOnlyList<Right>? _entrances;
     private IReadOnlyList<PathStep>? _lastSteps;
 
-    private protected Right(NeedKind? kind, string place, string words, string key)
+    /// <param name="namesAreExact">Whether the key holds names that count by case, and folded what does not.</param>
+    private protected Right(NeedKind? kind, string place, string words, string key, bool namesAreExact = false)
     {
         Kind = kind;
         Place = place;
         Words = words;
-        Key = key.ToLowerInvariant();
+        Key = namesAreExact ? key : key.ToLowerInvariant();
     }
 
     /// <summary>The kind of need that asks for it, or null for what every account needs of itself.</summary>
@@ -155,6 +156,9 @@ public abstract class Right : IEquatable<Right>, IComparable<Right>
 
     /// <summary>What stands between an account and it.</summary>
     public abstract Gate GateFor(SurveyView view, Holdings holdings);
+
+    /// <summary>What else stands between what is held and its use, which no survey can tell for certain.</summary>
+    public virtual IReadOnlyList<string> CautionsIn(Holdings holdings) => [];
 
     /// <summary>What a policy does to it at the next refresh; or why that is not known. Neither where no policy can.</summary>
     /// <param name="holdings">Of the account, or null when there is none yet.</param>

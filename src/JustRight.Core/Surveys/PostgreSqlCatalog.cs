@@ -1,3 +1,5 @@
+using System.Runtime.CompilerServices;
+
 namespace JustRight.Core.Surveys;
 
 /// <summary>
@@ -11,6 +13,14 @@ public sealed record PostgreSqlCatalog(
 {
     /// <summary>Why rules of sign-in or the name map could not be read, or null.</summary>
     public string? SignInUnread { get; init; }
+
+    /// <summary>The parameters that something is given on.</summary>
+    public IReadOnlyList<PostgreSqlParameter> Parameters { get; init; } = [];
+
+    /// <summary>
+    /// Whether names in tickets are compared without regard to case [PostgreSQL, <c>krb_caseins_users</c>].
+    /// </summary>
+    public bool KerberosIgnoresCase { get; init; }
 }
 
 /// <summary>What a role may do by itself [PostgreSQL, Role Attributes]. Members do not inherit these.</summary>
@@ -45,7 +55,8 @@ public enum RoleAttributes
 }
 
 /// <summary>A role: a user and a group at once.</summary>
-public sealed record PostgreSqlRole(string Name, RoleAttributes Attributes);
+/// <param name="NoConnections">Whether its limit of connections is 0, which keeps everybody out but superusers.</param>
+public sealed record PostgreSqlRole(string Name, RoleAttributes Attributes, bool NoConnections = false);
 
 /// <summary>That a role is in another.</summary>
 /// <param name="Inherit">Whether the member has what the role holds without more ado.</param>
@@ -59,38 +70,67 @@ public sealed record PostgreSqlMembership(string Member, string Role, bool Inher
 /// <param name="GrantOn">Whether the grantee may grant it on.</param>
 public sealed record PrivilegeEntry(string? Grantee, string Privilege, bool GrantOn);
 
+/// <summary>Whom a database takes.</summary>
+public enum DatabaseDoor
+{
+    /// <summary>Whoever may connect.</summary>
+    Open,
+
+    /// <summary>Superusers alone: its limit of connections is 0.</summary>
+    ForSuperusers,
+
+    /// <summary>Nobody: it takes no connections.</summary>
+    Shut,
+}
+
 /// <summary>A database.</summary>
 /// <param name="Entries">What is given on it, with what the engine gives by default written out.</param>
 /// <param name="Unread">Why what is in it could not be read, or null.</param>
 public sealed record PostgreSqlDatabase(
     string Name, string Owner, IReadOnlyList<PrivilegeEntry> Entries, string? Unread, IReadOnlyList<PostgreSqlSchema> Schemas,
-    IReadOnlyList<PostgreSqlTable> Tables, IReadOnlyList<DefaultPrivileges> Defaults);
+    IReadOnlyList<PostgreSqlObject> Objects, IReadOnlyList<DefaultPrivileges> Defaults)
+{
+    // Not a field of its own: a copy with other contents would take it along.
+    private static readonly ConditionalWeakTable<PostgreSqlDatabase, Dictionary<PostgreSqlSecurable, PostgreSqlObject>> Read = [];
+
+    /// <summary>Whom it takes.</summary>
+    public DatabaseDoor Door { get; init; }
+
+    /// <summary>Everything in it that was read.</summary>
+    public IEnumerable<PostgreSqlSecurable> Things => ByThing.Keys;
+
+    /// <summary>Something in it, or null when it was not read; a schema as well.</summary>
+    public PostgreSqlObject? Find(PostgreSqlSecurable thing) => ByThing.GetValueOrDefault(thing);
+
+    private Dictionary<PostgreSqlSecurable, PostgreSqlObject> ByThing => Read.GetValue(this, d =>
+        d.Schemas.Select(s => new PostgreSqlObject(PostgreSqlSecurable.OfSchema(s.Name), s.Owner, s.Entries)).Concat(d.Objects)
+            .ToDictionary(t => t.Thing));
+}
 
 /// <summary>A schema of a database.</summary>
 public sealed record PostgreSqlSchema(string Name, string Owner, IReadOnlyList<PrivilegeEntry> Entries);
 
-/// <summary>A table or view of a database.</summary>
-public sealed record PostgreSqlTable(string Schema, string Name, string Owner, IReadOnlyList<PrivilegeEntry> Entries);
+/// <summary>Something in a database besides schemas: a table, a column that something is given on, a routine, a type, …</summary>
+/// <param name="Thing">What it is.</param>
+/// <param name="Owner">Its owner; of a column the table's.</param>
+/// <param name="Entries">What is given on it, with what the engine gives by default written out.</param>
+public sealed record PostgreSqlObject(PostgreSqlSecurable Thing, string Owner, IReadOnlyList<PrivilegeEntry> Entries)
+{
+    /// <summary>Of a routine: whether it runs with its owner's rights (SECURITY DEFINER).</summary>
+    public bool RunsAsOwner { get; init; }
+
+    /// <summary>Of a table: whether policies hide rows of it from others than its owner.</summary>
+    public bool HidesRows { get; init; }
+
+    /// <summary>Whether it is a view.</summary>
+    public bool IsView { get; init; }
+}
+
+/// <summary>A parameter that something is given on.</summary>
+public sealed record PostgreSqlParameter(string Name, IReadOnlyList<PrivilegeEntry> Entries);
 
 /// <summary>What tables that a role makes later are born with [PostgreSQL, ALTER DEFAULT PRIVILEGES].</summary>
 /// <param name="Creator">The role that makes them.</param>
 /// <param name="Schema">In which schema; null for all: that one takes the place of what the engine gives, those of a schema are
 /// added.</param>
 public sealed record DefaultPrivileges(string Creator, string? Schema, IReadOnlyList<PrivilegeEntry> Entries);
-
-/// <summary>A rule of who may sign in how [PostgreSQL, The pg_hba.conf File]. The first that fits counts.</summary>
-/// <param name="Type">How one comes: <c>local</c> (the machine's own socket), <c>host</c> (by any network connection),
-/// <c>hostssl</c>, <c>hostgssenc</c>, …</param>
-/// <param name="Databases">Names, or <c>all</c>, <c>sameuser</c>, <c>samerole</c>, <c>replication</c>.</param>
-/// <param name="Users">Names, <c>all</c>, or <c>+role</c> for members of a role.</param>
-/// <param name="AnyAddress">Whether it holds for every address.</param>
-/// <param name="Method">Such as <c>gss</c>, <c>ldap</c>, <c>reject</c>.</param>
-/// <param name="Options">Such as <c>map=domain</c>, <c>include_realm=0</c>.</param>
-public sealed record SignInRule(
-    string Type, IReadOnlyList<string> Databases, IReadOnlyList<string> Users, bool AnyAddress, string Method,
-    IReadOnlyList<string> Options);
-
-/// <summary>A line of a name map [PostgreSQL, User Name Maps].</summary>
-/// <param name="SystemName">The name outside; with a slash before it a pattern whose first group <c>\1</c> stands for.</param>
-/// <param name="Role">The role.</param>
-public sealed record NameMapLine(string Map, string SystemName, string Role);

@@ -4,6 +4,7 @@ using JustRight.Core.Changes;
 using JustRight.Core.Engines;
 using JustRight.Core.Engines.PostgreSql;
 using JustRight.Core.Hosts;
+using JustRight.Core.Surveys;
 
 namespace JustRight.Formats.Databases;
 
@@ -14,8 +15,6 @@ namespace JustRight.Formats.Databases;
 public static class PostgreSqlStatements
 {
     private const int LongestName = 63; // bytes; the engine cuts longer ones without a word
-    private static readonly string[] Privileges = [
-        "CONNECT", "CREATE", "TEMPORARY", "USAGE", "SELECT", "INSERT", "UPDATE", "DELETE", "TRUNCATE", "REFERENCES", "TRIGGER"];
 
     /// <summary>Why a change cannot be written, or null when it can.</summary>
     public static string? WhyNot(InstanceChange change)
@@ -44,14 +43,12 @@ public static class PostgreSqlStatements
         AddInstanceRoleMember c => new(null, InRole(c.Role, c.Principal), $"GRANT {Name(c.Role)} TO {Name(c.Principal)}"),
         RemoveInstanceRoleMember c =>
             new(null, $"NOT {InRole(c.Role, c.Principal)}", $"REVOKE {Name(c.Role)} FROM {Name(c.Principal)}"),
-        GrantInstancePermission c =>
-            new(
-                null, Has(c.Principal, Attribute(c.Permission).Column),
-                $"ALTER ROLE {Name(c.Principal)} {Attribute(c.Permission).Word}"),
-        RevokeInstancePermission c =>
-            new(
-                null, $"NOT {Has(c.Principal, Attribute(c.Permission).Column)}",
-                $"ALTER ROLE {Name(c.Principal)} NO{Attribute(c.Permission).Word}"),
+        GrantInstancePermission c => OnParameter(c.Permission, c.Principal, gives: true) ?? new(
+            null, Has(c.Principal, Attribute(c.Permission).Column),
+            $"ALTER ROLE {Name(c.Principal)} {Attribute(c.Permission).Word}"),
+        RevokeInstancePermission c => OnParameter(c.Permission, c.Principal, gives: false) ?? new(
+            null, $"NOT {Has(c.Principal, Attribute(c.Permission).Column)}",
+            $"ALTER ROLE {Name(c.Principal)} NO{Attribute(c.Permission).Word}"),
         ChangeDatabaseOwner c =>
             new(
                 null,
@@ -119,26 +116,80 @@ public static class PostgreSqlStatements
 
     private static SqlChange Privilege(string database, string privilege, string? on, string role, bool gives)
     {
-        var word = Privileges.FirstOrDefault(p => string.Equals(p, privilege, StringComparison.OrdinalIgnoreCase))
+        var word = RoleAttributeNames.Privileges.Keys.FirstOrDefault(p => string.Equals(p, privilege, StringComparison.OrdinalIgnoreCase))
             ?? throw new ArgumentException($"'{privilege}' is not a privilege of this engine.", nameof(privilege));
-        var (what, list) = Securable.Of(on) switch
-        {
-            null => (
+        var thing = on is null ? null : PostgreSqlSecurable.TryParse(on)
+            ?? throw new ArgumentException($"'{on}' is nothing that a privilege is on.", nameof(on));
+        var (what, list) = thing is null
+            ? (
                 $"DATABASE {Name(database)}",
-                $"(SELECT coalesce(datacl, acldefault('d', datdba)) AS acl FROM pg_database WHERE datname = {Literal(database)}) o"),
-            (var schema, null) =>
-                (
-                    $"SCHEMA {Name(schema)}",
-                    $"(SELECT coalesce(nspacl, acldefault('n', nspowner)) AS acl FROM pg_namespace WHERE nspname = {Literal(schema)}) o"),
-            var (schema, table) =>
-                (
-                    $"TABLE {Name(schema)}.{Name(table)}",
-                    $"(SELECT coalesce(c.relacl, acldefault('r', c.relowner)) AS acl FROM pg_class c JOIN pg_namespace n ON n.oid = c.relnamespace WHERE n.nspname = {Literal(schema)} AND c.relname = {Literal(table)}) o"),
-        };
-        var given = $"EXISTS (SELECT FROM {list}, aclexplode(o.acl) e JOIN pg_roles r ON r.oid = e.grantee WHERE r.rolname = {Literal(role)} AND e.privilege_type = {Literal(word)})";
+                $"SELECT coalesce(datacl, acldefault('d', datdba)) AS acl FROM pg_database WHERE datname = {Literal(database)}")
+            : On(thing);
+        var given = $"EXISTS (SELECT FROM ({list}) o, aclexplode(o.acl) e JOIN pg_roles r ON r.oid = e.grantee WHERE r.rolname = {Literal(role)} AND e.privilege_type = {Literal(word)})";
+        var said = thing is { Class: SecurableClass.Column } ? $"{word} ({Name(thing.Detail!)})" : word;
         return new SqlChange(
             on is null ? null : database, gives ? given : $"NOT {given}",
-            $"{(gives ? "GRANT" : "REVOKE")} {word} ON {what} {(gives ? "TO" : "FROM")} {Name(role)}");
+            $"{(gives ? "GRANT" : "REVOKE")} {said} ON {what} {(gives ? "TO" : "FROM")} {Name(role)}");
+    }
+
+    /// <summary>How a statement names something, and the question for what is given on it.</summary>
+    private static (string What, string List) On(PostgreSqlSecurable thing) => thing.Class switch
+    {
+        SecurableClass.Schema => (
+            $"SCHEMA {Name(thing.Name)}",
+            $"SELECT coalesce(nspacl, acldefault('n', nspowner)) AS acl FROM pg_namespace WHERE nspname = {Literal(thing.Name)}"),
+        SecurableClass.Relation => (
+            $"TABLE {Whole(thing)}",
+            $"SELECT coalesce(c.relacl, acldefault(CASE c.relkind WHEN 'S' THEN 's' ELSE 'r' END::\"char\", c.relowner)) AS acl FROM pg_class c WHERE c.relname = {Literal(thing.Name)} AND {Within("c.relnamespace", thing)}"),
+        SecurableClass.Column => (
+            $"TABLE {Whole(thing)}",
+            $"SELECT a.attacl AS acl FROM pg_attribute a JOIN pg_class c ON c.oid = a.attrelid WHERE a.attname = {Literal(thing.Detail!)} AND c.relname = {Literal(thing.Name)} AND {Within("c.relnamespace", thing)}"),
+        SecurableClass.Routine => (
+            $"ROUTINE {Whole(thing)}({Types(thing.Detail!)})",
+            $"SELECT coalesce(p.proacl, acldefault('f', p.proowner)) AS acl FROM pg_proc p WHERE p.proname = {Literal(thing.Name)} AND oidvectortypes(p.proargtypes) = {Literal(thing.Detail!)} AND {Within("p.pronamespace", thing)}"),
+        SecurableClass.Type => (
+            $"TYPE {Whole(thing)}",
+            $"SELECT coalesce(t.typacl, acldefault('T', t.typowner)) AS acl FROM pg_type t WHERE t.typname = {Literal(thing.Name)} AND {Within("t.typnamespace", thing)}"),
+        SecurableClass.Language => (
+            $"LANGUAGE {Name(thing.Name)}",
+            $"SELECT coalesce(lanacl, acldefault('l', lanowner)) AS acl FROM pg_language WHERE lanname = {Literal(thing.Name)}"),
+        SecurableClass.LargeObject => (
+            $"LARGE OBJECT {Number(thing.Name)}",
+            $"SELECT coalesce(lomacl, acldefault('L', lomowner)) AS acl FROM pg_largeobject_metadata WHERE oid = {Number(thing.Name)}"),
+        SecurableClass.ForeignServer => (
+            $"FOREIGN SERVER {Name(thing.Name)}",
+            $"SELECT coalesce(srvacl, acldefault('S', srvowner)) AS acl FROM pg_foreign_server WHERE srvname = {Literal(thing.Name)}"),
+        SecurableClass.ForeignDataWrapper => (
+            $"FOREIGN DATA WRAPPER {Name(thing.Name)}",
+            $"SELECT coalesce(fdwacl, acldefault('F', fdwowner)) AS acl FROM pg_foreign_data_wrapper WHERE fdwname = {Literal(thing.Name)}"),
+    };
+
+    private static string Whole(PostgreSqlSecurable thing) => $"{Name(thing.Schema!)}.{Name(thing.Name)}";
+
+    private static string Within(string column, PostgreSqlSecurable thing) =>
+        $"{column} = (SELECT oid FROM pg_namespace WHERE nspname = {Literal(thing.Schema!)})";
+
+    /// <summary>The types of a routine stand bare in a statement: only what cannot end it is taken.</summary>
+    private static string Types(string types) =>
+        types.All(c => char.IsAsciiLetterOrDigit(c) || c is ' ' or ',' or '_' or '[' or ']' or '.')
+            ? types
+            : throw new ArgumentException($"'{types}' names types that cannot be written here.", nameof(types));
+
+    private static string Number(string name) => name.Length is > 0 and <= 10 && name.All(char.IsAsciiDigit)
+        ? name
+        : throw new ArgumentException($"'{name}' is not the number of a large object.", nameof(name));
+
+    /// <summary>Leave to set a parameter; null for what is none.</summary>
+    private static SqlChange? OnParameter(string permission, string role, bool gives)
+    {
+        if (ParameterPrivilege.TryParse(permission) is not { } right) return null;
+        if (!ParameterPrivilege.All.Contains(right.Privilege) || right.Parameter.Length == 0
+            || !right.Parameter.All(c => char.IsAsciiLetterOrDigit(c) || c is '_' or '.'))
+            throw new ArgumentException($"'{permission}' is no leave to set a parameter.", nameof(permission));
+        var given = $"EXISTS (SELECT FROM pg_parameter_acl p, aclexplode(p.paracl) e JOIN pg_roles r ON r.oid = e.grantee WHERE p.parname = {Literal(right.Parameter)} AND r.rolname = {Literal(role)} AND e.privilege_type = {Literal(right.Privilege)})";
+        return new SqlChange(
+            null, gives ? given : $"NOT {given}",
+            $"{(gives ? "GRANT" : "REVOKE")} {right.Privilege} ON PARAMETER {right.Parameter} {(gives ? "TO" : "FROM")} {Name(role)}");
     }
 
     private static string Has(string role, string column) =>
@@ -147,10 +198,8 @@ public static class PostgreSqlStatements
     private static string InRole(string role, string member) =>
         $"EXISTS (SELECT FROM pg_auth_members a JOIN pg_roles r ON r.oid = a.roleid JOIN pg_roles m ON m.oid = a.member WHERE r.rolname = {Literal(role)} AND m.rolname = {Literal(member)})";
 
-    private static (string Word, string Column) Attribute(string permission) =>
-        RoleAttributeNames.All.TryGetValue(permission.ToUpperInvariant(), out var known)
-            ? (permission.ToUpperInvariant(), known.Column)
-            : throw new ArgumentException($"'{permission}' is not a role attribute.", nameof(permission));
+    private static (string Word, string Column) Attribute(string permission) => RoleAttributeNames.Find(permission)
+        ?? throw new ArgumentException($"'{permission}' is not a role attribute.", nameof(permission));
 
     /// <summary>
     /// Goes to another database on the same server. A database may be called like a connection string, so it is never given

@@ -16,14 +16,15 @@ using JustRight.Core.Worklists.Undo;
 namespace JustRight.Core.Tests.Databases;
 
 /// <summary>
-/// An instance <c>p</c> of the PostgreSQL family with a database <c>Store</c>, a schema <c>s</c> and a table <c>s.t</c>, seen from the
-/// account <c>a</c>, who signs in by its ticket as the role of its name. What roles may do is proved against a real server elsewhere;
-/// here it is what becomes of it: verdicts, paths, what is excess, and the steps.
+/// An instance <c>p</c> of the PostgreSQL family with a database <c>Store</c>, a schema <c>s</c> and a table <c>s.t</c>, seen
+/// from the account <c>a</c>, who signs in by its ticket as the role of its name. What roles may do is proved against a real server
+/// elsewhere; here it is what becomes of it: verdicts, paths, what is excess, and the steps.
 /// </summary>
 public sealed class PostgreSqlFitTests
 {
     private static readonly Origin Line = new("scene", 1, 1);
     private static readonly Sid Domain = Sid.Parse("S-1-5-21-1-2-3");
+    private static readonly PostgreSqlSecurable Table = PostgreSqlSecurable.OfObject("s", "t");
     private static readonly RoleMembershipRight Readers = new("p", "readers");
     private static readonly DatabasePrivilegeRight SelectTable = new("p", "Store", "SELECT", "OBJECT::s.t");
     private static readonly DatabaseOwnershipRight Owner = new("p", "Store");
@@ -35,9 +36,10 @@ public sealed class PostgreSqlFitTests
             new("a", RoleAttributes.Login | RoleAttributes.Inherit)],
         [],
         [new(
-            "Store", "postgres", [new(null, "CONNECT", false)], null, [new("s", "postgres", [])], [new("s", "t", "postgres", [])],
+            "Store", "postgres", [new(null, "CONNECT", false)], null, [new("s", "postgres", [])], [new(Table, "postgres", [])],
             [])],
-        [new("hostgssenc", ["all"], ["all"], true, "gss", ["map=m"])], [new("m", @"/^(.*)@X\.EXAMPLE$", @"\1")]);
+        [new("hostgssenc", ["all"], ["all"], SignInAddress.All, "gss", ["map=m", "include_realm=true"])],
+        [new("m", @"/^(.*)@X\.EXAMPLE$", @"\1")]);
 
     [Fact]
     public void A_role_is_held_through_roles_nested_in_each_other_with_the_whole_path()
@@ -94,7 +96,7 @@ public sealed class PostgreSqlFitTests
     {
         var among = Among(role, inherits);
         var store = among.Databases[0];
-        var given = store with { Tables = [store.Tables[0] with { Entries = [new("a", "SELECT", false)] }] };
+        var given = store with { Objects = [store.Objects[0] with { Entries = [new("a", "SELECT", false)] }] };
         Judge(among with { Databases = [given] }, SelectTable).Reason.ShouldBe(reason);
     }
 
@@ -117,6 +119,176 @@ public sealed class PostgreSqlFitTests
         judged.Reason.ShouldBe(reason ?? "held");
         judged.Verdict.ShouldBe(reason is null
             || reason.StartsWith("implied", StringComparison.Ordinal) ? Verdict.Met : Verdict.Missing);
+    }
+
+    [Theory]
+    [InlineData("an entry", "held")]
+    [InlineData("everybody", "held")]
+    [InlineData("the table", "implied by SELECT on OBJECT::s.t on p/Store")]
+    [InlineData("ownership", "held")]
+    [InlineData("nothing", "a does not hold it")]
+    public void A_column_is_reached_by_its_own_entry_or_by_the_tables(string given, string reason)
+    {
+        var (column, table) = (
+            new PostgreSqlSecurable(SecurableClass.Column, "s", "t", "c"), Table);
+        var entries = given switch
+        {
+            "an entry" => [new("a", "SELECT", false)],
+            "everybody" => [new(null, "SELECT", false)],
+            "ownership" => [new("a", "SELECT", false)],
+            _ => Array.Empty<PrivilegeEntry>(),
+        };
+        var catalog = Giving("USAGE");
+        var things = new PostgreSqlObject[]
+        {
+            new(table, given == "ownership" ? "a" : "postgres", given == "the table" ? [new("a", "SELECT", false)] : []),
+            new(column, "postgres", entries),
+        };
+        var judged = Judge(
+            catalog with { Databases = [catalog.Databases[0] with { Objects = things }] },
+            DatabasePrivilegeRight.Parse("p", "Store", "SELECT on COLUMN::s.t.c"));
+        judged.Reason.ShouldBe(reason);
+        judged.Verdict.ShouldBe(given == "nothing" ? Verdict.Missing : Verdict.Met);
+    }
+
+    [Fact]
+    public void What_is_owned_is_excess_with_what_comes_along()
+    {
+        var catalog = Giving("USAGE");
+        var owned = catalog with
+        {
+            Databases = [catalog.Databases[0] with
+            {
+                Objects = [new(Table, "a", [new("a", "SELECT", false), new("a", "DELETE", false)])],
+            }],
+        };
+        var excess = Fit(owned).Fit.Accounts[0].Judgements.Single(j => j.Verdict == Verdict.Excess);
+        excess.Right.ToString().ShouldBe("OWNER on OBJECT::s.t on p/Store");
+        excess.Brings.ShouldBe(["DELETE on OBJECT::s.t on p/Store", "SELECT on OBJECT::s.t on p/Store"], ignoreOrder: true);
+        var needed = Fit(owned, SelectTable).Fit.Accounts[0].Judgements;
+        needed.Single(j => j.Grant is not null).Verdict.ShouldBe(Verdict.Met);
+        Worklist(owned).Remove.ShouldBeEmpty("only the organization chooses another owner");
+    }
+
+    [Theory]
+    [InlineData("role", "it holds the right, and its role at p may have no connection (its limit is 0)")]
+    [InlineData("database", "it holds the right, and p/Store takes no connection (its limit is 0)")]
+    [InlineData("shut", "p/Store takes no connections")]
+    [InlineData("role superuser", "implied by SUPERUSER on p")]
+    [InlineData("database superuser", "implied by SUPERUSER on p")]
+    [InlineData("shut superuser", "p/Store takes no connections")]
+    public void A_limit_of_no_connections_keeps_out(string what, string reason)
+    {
+        var catalog = Giving($"SELECT USAGE {(what.EndsWith("superuser", StringComparison.Ordinal) ? "superuser" : "")}");
+        var door = what.StartsWith("database", StringComparison.Ordinal) ? DatabaseDoor.ForSuperusers
+            : what.StartsWith("shut", StringComparison.Ordinal) ? DatabaseDoor.Shut : DatabaseDoor.Open;
+        var isSuperuser = what.EndsWith("superuser", StringComparison.Ordinal);
+        var store = catalog.Databases[0] with { Door = door };
+        var judged = Judge(
+            catalog with
+            {
+                Databases = [isSuperuser ? store with { Objects = [store.Objects[0] with { Entries = [] }] } : store],
+                Roles = [.. catalog.Roles.Select(r =>
+                    r with { NoConnections = r.Name == "a" && what.StartsWith("role", StringComparison.Ordinal) })],
+            },
+            SelectTable);
+        judged.Reason.ShouldBe(reason);
+    }
+
+    [Fact]
+    public void What_an_account_may_as_one_role_never_counts_with_what_it_may_as_another()
+    {
+        var catalog = Giving("SELECT") with
+        {
+            NameMap = [new("m", @"/^(.*)@X\.EXAMPLE$", @"\1"), new("m", "a@X.EXAMPLE", "b")],
+        };
+        catalog = catalog with
+        {
+            Roles = [.. catalog.Roles, new("b", RoleAttributes.Login | RoleAttributes.Inherit)],
+            Databases = [catalog.Databases[0] with { Schemas = [new("s", "postgres", [new("b", "USAGE", false)])] }],
+        };
+        Judge(catalog, SelectTable).Reason.ShouldBe("it holds the right, and lacks USAGE on the schema s");
+        var usage = new DatabasePrivilegeRight("p", "Store", "USAGE", "SCHEMA::s");
+        Judge(catalog, usage).Paths.ShouldHaveSingleItem().ToString()
+            .ShouldBe(@"FENNMOOR\a -> p role b -> USAGE on SCHEMA::s on p/Store");
+        var both = catalog with
+        {
+            Databases = [catalog.Databases[0] with
+            {
+                Schemas = [new("s", "postgres", [new("b", "USAGE", false)])],
+                Objects = [new(Table, "postgres", [new("a", "SELECT", false), new("b", "SELECT", false)])],
+            }],
+        };
+        Judge(both, SelectTable).Verdict.ShouldBe(Verdict.Met, "as b it has both");
+    }
+
+    [Theory]
+    [InlineData("SELECT on OBJECT::s.T", "there is no object s.T in p/Store; did you mean 's.t'?")]
+    [InlineData("SELECT on OBJECT::elsewhere.u", "there is no object elsewhere.u in p/Store")]
+    [InlineData(
+        "SELECT on OBJECT::pg_catalog.pg_authid",
+        "of the engine's own only what was changed is read, and OBJECT::pg_catalog.pg_authid was not")]
+    [InlineData("CREATE on TABLESPACE::fast", "what is given on TABLESPACE::fast is not read")]
+    public void What_is_not_there_is_told_apart_from_what_is_not_read(string need, string reason) =>
+        Judge(Giving("USAGE"), DatabasePrivilegeRight.Parse("p", "Store", need)).Reason.ShouldBe(reason);
+
+    [Theory]
+    [InlineData(RoleAttributes.None, "postgres", true)]
+    [InlineData(RoleAttributes.BypassRowSecurity, "postgres", false)]
+    [InlineData(RoleAttributes.None, "a", false)]
+    public void Row_security_is_a_caution_for_whoever_does_not_own_the_table(RoleAttributes besides, string owner, bool warns)
+    {
+        var catalog = Giving("SELECT USAGE");
+        var store = catalog.Databases[0];
+        var judged = Judge(
+            catalog with
+            {
+                Roles = [.. catalog.Roles.Select(r => r.Name == "a" ? r with { Attributes = r.Attributes | besides } : r)],
+                Databases = [store with { Objects = [store.Objects[0] with { Owner = owner, HidesRows = true }] }],
+            },
+            SelectTable);
+        judged.Verdict.ShouldBe(Verdict.Met);
+        judged.Notes.ShouldBe(warns ? ["OBJECT::s.t has row security: its policies may hide rows"] : []);
+    }
+
+    [Fact]
+    public void A_database_is_called_exactly()
+    {
+        var judged = Judge(Giving("SELECT USAGE"), new DatabasePrivilegeRight("p", "store", "SELECT", "OBJECT::s.t"));
+        judged.Reason.ShouldBe("there is no database p/store; did you mean 'Store'?");
+    }
+
+    [Fact]
+    public void Nobody_but_a_superuser_changes_the_engines_own_tables()
+    {
+        var thing = PostgreSqlSecurable.OfObject("pg_catalog", "pg_class");
+        var catalog = Giving("");
+        var given = catalog with
+        {
+            Databases = [catalog.Databases[0] with
+            {
+                Schemas = [new("pg_catalog", "postgres", [new(null, "USAGE", false)])],
+                Objects = [new(thing, "postgres", [new("a", "UPDATE", false), new("a", "SELECT", false)])],
+            }],
+        };
+        Judge(given, new DatabasePrivilegeRight("p", "Store", "SELECT", thing.Words)).Reason.ShouldBe("held");
+        Judge(given, new DatabasePrivilegeRight("p", "Store", "UPDATE", thing.Words)).Reason
+            .ShouldBe("it holds the right, and superusers alone change the engine's own tables");
+    }
+
+    [Fact]
+    public void Who_has_a_roles_rights_first_after_set_role_is_helped_by_inheriting()
+    {
+        var catalog = _catalog with
+        {
+            Memberships = [Into("a", "readers") with { Inherit = false }],
+            Roles = [.. _catalog.Roles.Select(r => r.Name == "a" ? r with { Attributes = RoleAttributes.Login } : r)],
+        };
+        Steps(catalog, Readers).ShouldBe(["grant INHERIT on p to a"]);
+        Steps(catalog with { Memberships = [] }, Readers)
+            .ShouldBe(["grant INHERIT on p to a", "add a to the role readers of p"]);
+        var later = _catalog with { Memberships = [Into("a", "readers") with { Inherit = false }] };
+        Worklist(later, Readers).Give.ShouldHaveSingleItem().Blocked.ShouldNotBeNull().ShouldContain("WITH INHERIT TRUE");
     }
 
     [Fact]
@@ -228,7 +400,7 @@ public sealed class PostgreSqlFitTests
         {
             Entries = words.Contains("shut") ? [] : _catalog.Databases[0].Entries,
             Schemas = [new("s", "postgres", words.Contains("USAGE") ? [new("a", "USAGE", false)] : [])],
-            Tables = [new("s", "t", "postgres", words.Contains("SELECT") ? [new("a", "SELECT", false)] : [])],
+            Objects = [new(Table, "postgres", words.Contains("SELECT") ? [new("a", "SELECT", false)] : [])],
         };
         var catalog = _catalog with { Databases = [store] };
         if (words.Contains("reader"))

@@ -267,6 +267,41 @@ internal static class KindRows
             Absent = (NoPgDatabase, "database fm-pg01/Store"),
             AtPartner = moves,
         };
+        yield return new KindRow(new ParameterRight(KindScene.Pg, new ParameterPrivilege("SET", "log_statement")))
+        {
+            Asked = (Need(NeedKind.InstancePermission, "SET on PARAMETER::log_statement"), PgSpot),
+            Held = s => s.WithRole().AtPg(c => c with
+            {
+                Parameters = [new PostgreSqlParameter("log_statement", [new PrivilegeEntry(KindScene.Account, "SET", false)])],
+            }),
+            Path = $"{Principal} -> fm-pg01 role svc-poller -> SET on PARAMETER::log_statement on fm-pg01",
+            Shut = (shutOut, noLogin),
+            Above = [all],
+            Gives =
+            [
+                role, new GrantInstancePermission(KindScene.Pg, "SET on PARAMETER::log_statement", KindScene.Account),
+            ],
+            Takes = new RevokeInstancePermission(KindScene.Pg, "SET on PARAMETER::log_statement", KindScene.Account),
+            AtPartner = "instance-permission:set on parameter::log_statement@fm-sql02",
+        };
+        yield return new KindRow(new ObjectOwnershipRight(KindScene.Pg, "Store", PostgreSqlSecurable.OfSchema("s")))
+        {
+            Asked = (Need(NeedKind.DatabasePermission, "OWNER on SCHEMA::s"), PgSpot),
+            Held = s => s.WithRole().AtPg(c => c with
+            {
+                Databases = [c.Databases[0] with { Schemas = [new PostgreSqlSchema("s", KindScene.Account, [])] }],
+            }),
+            Path = $"{Principal} -> fm-pg01 role svc-poller -> OWNER on SCHEMA::s on fm-pg01/Store",
+            Shut = (
+                s => s.AtPg(c => c with { Databases = [c.Databases[0] with { Entries = [] }] }),
+                "it holds the right, and lacks CONNECT on fm-pg01/Store"),
+            Above = [all],
+            Gives = [role],
+            LeftToPerson = "whoever owns SCHEMA::s now, or a superuser, gives it away: ALTER … OWNER TO svc-poller",
+            NotTaken = "only the organization can choose another owner of SCHEMA::s",
+            Absent = (NoPgDatabase, "database fm-pg01/Store"),
+            AtPartner = moves,
+        };
         yield return new KindRow(new DatabaseOwnershipRight(KindScene.Pg, "Store"))
         {
             Asked = (Need(NeedKind.DatabaseOwner, "yes"), PgSpot),
@@ -311,13 +346,14 @@ internal static class KindRows
     private static PostgreSqlDatabase Opened(PostgreSqlDatabase database) => database with
     {
         Schemas = [new PostgreSqlSchema("s", "postgres", [new PrivilegeEntry(KindScene.Account, "USAGE", false)])],
-        Tables = [new PostgreSqlTable("s", "t", "postgres", [new PrivilegeEntry(KindScene.Account, "SELECT", false)])],
+        Objects = [new PostgreSqlObject(
+            PostgreSqlSecurable.OfObject("s", "t"), "postgres", [new PrivilegeEntry(KindScene.Account, "SELECT", false)])],
     };
 
     private static Survey NoSqlDatabase(Survey survey) => survey.AtSql(i => i with { Databases = [] });
 
     private static Survey NoPgDatabase(Survey survey) =>
-        survey with { Instances = [.. survey.Instances.Select(i => i with { Databases = [] })] };
+        survey.AtPg(c => c with { Databases = [] });
 
     private static LogonList On(string constant) => new(constant, [KindScene.Holder]);
 

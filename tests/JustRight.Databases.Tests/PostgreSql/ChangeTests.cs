@@ -25,12 +25,32 @@ public sealed class ChangeTests(PostgreSqlServer server) : IClassFixture<Postgre
         new CreateLogin(PostgreSqlServer.Instance, role), new AddInstanceRoleMember(
             PostgreSqlServer.Instance, "pg_monitor",
             role), new GrantInstancePermission(PostgreSqlServer.Instance, "CREATEDB", role),
-        new GrantDatabasePermission(PostgreSqlServer.Instance, name, "CONNECT", null, role), new GrantDatabasePermission(
-            PostgreSqlServer.Instance, name, "USAGE", $"SCHEMA::{name}", role),
-        new GrantDatabasePermission(
-            PostgreSqlServer.Instance, name, "SELECT", $"OBJECT::public.{name}", role), new ChangeDatabaseOwner(
-            PostgreSqlServer.Instance, name, role, "postgres"),
+        new GrantDatabasePermission(PostgreSqlServer.Instance, name, "CONNECT", null, role),
+        On(name, "USAGE", PostgreSqlSecurable.OfSchema(name), role),
+        On(name, "SELECT", PostgreSqlSecurable.OfObject("public", name), role),
+        .. Thorough.Contains(name) ? OnTheRest(name, role) : [],
+        new ChangeDatabaseOwner(PostgreSqlServer.Instance, name, role, "postgres"),
     ];
+
+    /// <summary>The names with which changes of every class are tried: all are quoted in the same place.</summary>
+    private static readonly string[] Thorough = ["plain", "\"; DROP ROLE postgres; --", "'; DROP TABLE t; --", "\\'", "Käserei"];
+
+    private static InstanceChange[] OnTheRest(string name, string role) =>
+    [
+        On(name, "UPDATE", new PostgreSqlSecurable(SecurableClass.Column, "public", name, name), role),
+        On(name, "USAGE", PostgreSqlSecurable.OfObject(name, "numbers"), role),
+        On(name, "EXECUTE", new PostgreSqlSecurable(SecurableClass.Routine, name, name, "integer, text"), role),
+        On(name, "EXECUTE", new PostgreSqlSecurable(SecurableClass.Routine, name, "p", ""), role),
+        On(name, "USAGE", new PostgreSqlSecurable(SecurableClass.Type, name, "kind", null), role),
+        On(name, "USAGE", new PostgreSqlSecurable(SecurableClass.Language, null, "sql", null), role),
+        On(name, "SELECT", new PostgreSqlSecurable(SecurableClass.LargeObject, null, "4711", null), role),
+        On(name, "USAGE", new PostgreSqlSecurable(SecurableClass.ForeignDataWrapper, null, "elsewhere", null), role),
+        On(name, "USAGE", new PostgreSqlSecurable(SecurableClass.ForeignServer, null, name, null), role),
+        new GrantInstancePermission(PostgreSqlServer.Instance, "SET on PARAMETER::log_statement", role),
+    ];
+
+    private static GrantDatabasePermission On(string database, string privilege, PostgreSqlSecurable thing, string role) =>
+        new(PostgreSqlServer.Instance, database, privilege, thing.Words, role);
 
     [Theory]
     [MemberData(nameof(Names))]
@@ -182,15 +202,16 @@ public sealed class ChangeTests(PostgreSqlServer server) : IClassFixture<Postgre
         await server.RunAsync(
             "CREATE ROLE domain_roles; CREATE ROLE \"svc-map\" LOGIN IN ROLE domain_roles; CREATE ROLE legacy LOGIN IN ROLE domain_roles; CREATE ROLE \"svc-out\" LOGIN; CREATE ROLE \"svc-boss\" LOGIN SUPERUSER");
         var catalog = (await server.ReadAsync()).PostgreSql!;
-        var names = new SignInNames(catalog, new RoleAuthority(catalog));
-        names.Of("svc-map", "fennmoor.example").Select(n => n.Role).ShouldBe(["svc-map"]);
-        names.Of("svc-old", "fennmoor.example").Select(n => n.Role)
+        var signIns = new RoleAuthority(catalog).SignIns;
+        signIns.RolesOf(new("svc-map", "fennmoor.example")).ShouldBe(["svc-map"]);
+        signIns.RolesOf(new("svc-old", "fennmoor.example"))
             .ShouldBe(["legacy"], "by the second line of the map; the role of its own name does not exist");
-        names.Of("svc-map", "elsewhere.example").ShouldBeEmpty("the map knows no such realm");
-        names.Of("svc-out", "fennmoor.example").ShouldBeEmpty("it is not in domain_roles, for whom the rule is");
-        names.Of("svc-boss", "fennmoor.example").ShouldBeEmpty("a superuser is in a role for a rule only when it truly is");
-        names.ForNewRole("svc-new", "fennmoor.example").ShouldBe(("svc-new", "domain_roles"));
-        names.ForNewRole("svc-new", "elsewhere.example").ShouldBeNull();
+        signIns.RolesOf(new("svc-map", "elsewhere.example")).ShouldBeEmpty("the map knows no such realm");
+        signIns.RolesOf(new("svc-out", "fennmoor.example")).ShouldBeEmpty("it is not in domain_roles, for whom the rule is");
+        signIns.RolesOf(new("svc-boss", "fennmoor.example"))
+            .ShouldBeEmpty("a superuser is in a role for a rule only when it truly is");
+        signIns.ForRole(new("svc-new", "fennmoor.example"), null).ShouldBe(("svc-new", "domain_roles"));
+        signIns.ForRole(new("svc-new", "elsewhere.example"), null).ShouldBeNull();
     }
 
     [Fact]
@@ -300,7 +321,13 @@ public sealed class ChangeTests(PostgreSqlServer server) : IClassFixture<Postgre
             new NpgsqlConnectionStringBuilder { Host = "localhost", Port = server.Port, Database = name, Username = "postgres", Password = PostgreSqlServer.Password, SslMode = SslMode.VerifyFull, RootCertificate = server.CertificateFile, Pooling = false }.ConnectionString);
         await connection.OpenAsync(Stop);
         await using var command = new NpgsqlCommand(
-            $"REVOKE CONNECT ON DATABASE {q} FROM PUBLIC; CREATE SCHEMA {q}; CREATE TABLE public.{q}(a int)", connection);
+            $"""
+            REVOKE CONNECT ON DATABASE {q} FROM PUBLIC; CREATE SCHEMA {q}; CREATE TABLE public.{q}({q} int);
+            CREATE SEQUENCE {q}.numbers; CREATE TYPE {q}.kind AS ENUM ('one'); SELECT lo_create(4711);
+            CREATE FUNCTION {q}.{q}(int, text) RETURNS int LANGUAGE sql RETURN 1; CREATE PROCEDURE {q}.p() LANGUAGE sql AS '';
+            CREATE FOREIGN DATA WRAPPER elsewhere; CREATE SERVER {q} FOREIGN DATA WRAPPER elsewhere
+            """,
+            connection);
         await command.ExecuteNonQueryAsync(Stop);
         return name.Length == 63 ? name : $"{name}²";
     }
@@ -322,7 +349,7 @@ public sealed class ChangeTests(PostgreSqlServer server) : IClassFixture<Postgre
     {
         Entries = Sorted(database.Entries),
         Schemas = [.. database.Schemas.Select(s => s with { Entries = Sorted(s.Entries) })],
-        Tables = [.. database.Tables.Select(t => t with { Entries = Sorted(t.Entries) })],
+        Objects = [.. database.Objects.Select(t => t with { Entries = Sorted(t.Entries) })],
     };
 
     private static IReadOnlyList<PrivilegeEntry> Sorted(IReadOnlyList<PrivilegeEntry> entries) =>

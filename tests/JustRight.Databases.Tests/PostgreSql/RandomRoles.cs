@@ -17,7 +17,8 @@ internal sealed class RandomRoles(int seed)
         string.Create(CultureInfo.InvariantCulture, $"d{i} of {seed}"))];
 
     private static readonly string[] Schemas = ["s0", "s 1", "S2"];
-    private static readonly string[] Tables = ["t0", "T 1"];
+    public static IReadOnlyList<string> Tables { get; } = ["t0", "T 1"];
+    private static readonly string[] Parameters = ["log_statement", "log_min_duration_statement", "fenn.moor"];
 
     public static string Q(string name) => $"\"{name.Replace("\"", "\"\"", StringComparison.Ordinal)}\"";
 
@@ -25,7 +26,7 @@ internal sealed class RandomRoles(int seed)
     public IEnumerable<string> AtInstance()
     {
         foreach (var role in Roles)
-            yield return $"CREATE ROLE {Q(role)} {(Chance(0.5) ? "LOGIN" : "NOLOGIN")} {(Chance(0.65) ? "INHERIT" : "NOINHERIT")} {string.Join(' ', Attributes.Where(a => Chance(a == "SUPERUSER" ? 0.06 : 0.15)))} PASSWORD '{PostgreSqlServer.Password}'";
+            yield return $"CREATE ROLE {Q(role)} {(Chance(0.5) ? "LOGIN" : "NOLOGIN")} {(Chance(0.65) ? "INHERIT" : "NOINHERIT")} {string.Join(' ', Attributes.Where(a => Chance(a == "SUPERUSER" ? 0.06 : 0.15)))} PASSWORD '{PostgreSqlServer.Password}'{(Chance(0.08) ? " CONNECTION LIMIT 0" : "")}";
         for (var i = 0; i < 16; i++)
         {
             var (a, b) = (_random.Next(Roles.Count), _random.Next(Roles.Count));
@@ -37,18 +38,28 @@ internal sealed class RandomRoles(int seed)
         foreach (var predefined in Predefined.Where(_ => Chance(0.8))) yield return $"GRANT {predefined} TO {Q(Any())}";
         foreach (var database in Databases)
         {
-            yield return $"CREATE DATABASE {Q(database)} OWNER {Q(Any())}";
+            yield return $"CREATE DATABASE {Q(database)} OWNER {Q(Any())}{(Chance(0.1) ? " CONNECTION LIMIT 0" : "")}";
             if (Chance(0.5)) yield return $"REVOKE ALL ON DATABASE {Q(database)} FROM PUBLIC";
             for (var i = 0; i < 3; i++)
                 yield return $"GRANT {Pick("CONNECT", "CREATE", "TEMPORARY", "ALL")} ON DATABASE {Q(database)} TO {Grantee()}";
             if (Chance(0.3)) yield return $"REVOKE CONNECT ON DATABASE {Q(database)} FROM {Q(Any())}";
         }
+
+        for (var i = 0; i < 4; i++)
+            yield return $"GRANT {Pick("SET", "ALTER SYSTEM", "ALL")} ON PARAMETER {Pick(Parameters)} TO {Grantee()}";
     }
+
+    /// <summary>What takes back what is given on parameters, that the roles can go.</summary>
+    public IEnumerable<string> ParametersBack() =>
+        Parameters.Select(p => $"REVOKE ALL ON PARAMETER {p} FROM PUBLIC, {string.Join(", ", Roles.Select(Q))}");
 
     /// <summary>Of a database.</summary>
     public IEnumerable<string> InDatabase()
     {
         if (Chance(0.4)) yield return "GRANT CREATE ON SCHEMA public TO PUBLIC";
+        if (Chance(0.3)) yield return "REVOKE USAGE ON LANGUAGE sql FROM PUBLIC";
+        if (Chance(0.3)) yield return $"GRANT SELECT ON pg_catalog.pg_authid TO {Grantee()}";
+        if (Chance(0.3)) yield return $"GRANT EXECUTE ON FUNCTION pg_catalog.pg_ls_dir(text) TO {Grantee()}";
         foreach (var schema in Schemas)
         {
             yield return $"CREATE SCHEMA {Q(schema)} AUTHORIZATION {(Chance(0.3) ? RoleAuthority.DatabaseOwner : Q(Any()))}";
@@ -62,11 +73,32 @@ internal sealed class RandomRoles(int seed)
                 for (var i = 0; i < 4; i++)
                     yield return $"GRANT {Pick([.. RoleAuthority.TablePrivileges, "ALL"])} ON {name} TO {Grantee()}";
                 if (Chance(0.4)) yield return $"REVOKE {Pick([.. RoleAuthority.TablePrivileges])} ON {name} FROM {Grantee()}";
+                if (Chance(0.5)) yield return $"GRANT {Pick("SELECT", "INSERT", "UPDATE", "REFERENCES")} (a) ON {name} TO {Grantee()}";
             }
+
+            foreach (var statement in Others(Q(schema))) yield return statement;
         }
 
         for (var i = 0; i < 4; i++)
             yield return $"ALTER DEFAULT PRIVILEGES FOR ROLE {Q(Any())} {(Chance(0.5) ? $"IN SCHEMA {Q(Pick(Schemas))}" : "")} {(Chance(0.7) ? $"GRANT {Pick("SELECT", "INSERT", "ALL")} ON TABLES TO {Grantee()}" : $"REVOKE ALL ON TABLES FROM {Q(Any())}")}";
+    }
+
+    /// <summary>A sequence, a routine and a type of a schema.</summary>
+    private IEnumerable<string> Others(string schema)
+    {
+        yield return $"CREATE SEQUENCE {schema}.\"n.0\"; ALTER SEQUENCE {schema}.\"n.0\" OWNER TO {Q(Any())}";
+        yield return $"CREATE FUNCTION {schema}.f(int, text) RETURNS int LANGUAGE sql {(Chance(0.3) ? "SECURITY DEFINER" : "")} RETURN 1";
+        yield return $"CREATE TYPE {schema}.\"K\" AS ENUM ('one'); ALTER TYPE {schema}.\"K\" OWNER TO {Q(Any())}";
+        foreach (var (privileges, what) in new[]
+        {
+            (new[] { "USAGE", "SELECT", "UPDATE", "ALL" }, $"SEQUENCE {schema}.\"n.0\""),
+            (["EXECUTE"], $"FUNCTION {schema}.f(int, text)"), (["USAGE"], $"TYPE {schema}.\"K\""),
+        })
+        {
+            if (Chance(0.6)) yield return $"REVOKE ALL ON {what} FROM PUBLIC";
+            if (Chance(0.7)) yield return $"GRANT {Pick(privileges)} ON {what} TO {Grantee()}";
+            if (Chance(0.3)) yield return $"REVOKE {Pick(privileges)} ON {what} FROM {Q(Any())}";
+        }
     }
 
     private string Grantee() => Chance(0.1) ? "PUBLIC" : Q(Any());

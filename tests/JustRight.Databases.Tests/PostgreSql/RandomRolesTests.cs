@@ -31,6 +31,7 @@ public sealed class RandomRolesTests(PostgreSqlServer server) : IClassFixture<Po
 
             await SignInsAsync(world, authority, catalog);
             foreach (var database in world.Databases) await server.RunAsync($"DROP DATABASE {RandomRoles.Q(database)}");
+            await server.RunAsync(string.Join(';', world.ParametersBack()));
             await server.RunAsync(string.Join(';', world.Roles.Select(r => $"DROP OWNED BY {RandomRoles.Q(r)}")) + ";" + string.Join(';', world.Roles.Select(r => $"DROP ROLE {RandomRoles.Q(r)}")));
         }
 
@@ -61,8 +62,8 @@ public sealed class RandomRolesTests(PostgreSqlServer server) : IClassFixture<Po
             (role, _, privilege) => authority.OnDatabase(role, database, privilege));
         await CompareAsync(database.Name, $"SELECT r.rolname, n.nspname, p, has_schema_privilege(r.oid, n.oid, p) FROM pg_roles r, pg_namespace n, unnest(ARRAY['USAGE', 'CREATE']) p WHERE {mine} AND n.nspname !~ '^pg_' AND n.nspname <> 'information_schema'",
             (role, schema, privilege) => authority.OnSchema(role, database, database.Schemas.Single(s => s.Name == schema), privilege));
-        await CompareAsync(database.Name, $"SELECT r.rolname, n.nspname || '/' || c.relname, p, has_table_privilege(r.oid, c.oid, p) FROM pg_roles r, pg_class c JOIN pg_namespace n ON n.oid = c.relnamespace, unnest(ARRAY['{string.Join("', '", RoleAuthority.TablePrivileges)}']) p WHERE {mine} AND c.relkind = 'r' AND n.nspname !~ '^pg_' AND n.nspname <> 'information_schema'",
-            (role, table, privilege) => authority.OnTable(role, database, database.Tables.Single(t => $"{t.Schema}/{t.Name}" == table), privilege));
+        await CompareAsync(database.Name, $"SELECT r.rolname, n.nspname || '/' || c.relname, p, has_table_privilege(r.oid, c.oid, p) FROM pg_roles r, pg_class c JOIN pg_namespace n ON n.oid = c.relnamespace, unnest(ARRAY['{string.Join("', '", RoleAuthority.TablePrivileges)}']) p WHERE {mine} AND c.relkind IN ('r', 'v') AND n.nspname !~ '^pg_' AND n.nspname <> 'information_schema'",
+            (role, table, privilege) => authority.OnTable(role, database, database.Objects.Single(t => t.Thing.Class == SecurableClass.Relation && $"{t.Thing.Schema}/{t.Thing.Name}" == table), privilege));
     }
 
     /// <summary>Each role reads, writes and makes tables for real, and becomes another.</summary>
@@ -71,18 +72,21 @@ public sealed class RandomRolesTests(PostgreSqlServer server) : IClassFixture<Po
         await using var connection = await server.OpenAsync(database.Name);
         foreach (var role in world.Roles)
         {
-            foreach (var table in database.Tables)
+            foreach (var table in database.Objects.Where(o => o.Thing.Class == SecurableClass.Relation && RandomRoles.Tables.Contains(o.Thing.Name)))
             {
-                var name = $"{RandomRoles.Q(table.Schema)}.{RandomRoles.Q(table.Name)}";
-                var schema = database.Schemas.Single(s => s.Name == table.Schema);
+                var name = $"{RandomRoles.Q(table.Thing.Schema!)}.{RandomRoles.Q(table.Thing.Name)}";
+                var schema = database.Schemas.Single(s => s.Name == table.Thing.Schema);
                 var uses = authority.OnSchema(role, database, schema, "USAGE");
-                Same(uses && authority.OnTable(role, database, table, "SELECT"), await TryAsync(connection, role, $"SELECT a FROM {name} LIMIT 1"), $"{role} reads {name} in {database.Name}");
-                Same(uses && authority.OnTable(role, database, table, "INSERT"), await TryAsync(connection, role, $"INSERT INTO {name} VALUES (1)"), $"{role} writes {name} in {database.Name}");
+                var column = database.Find(new PostgreSqlSecurable(SecurableClass.Column, table.Thing.Schema, table.Thing.Name, "a"));
+                bool May(string privilege) => uses && new[] { table, column }.OfType<PostgreSqlObject>()
+                    .Any(o => authority.OnTable(role, database, o, privilege));
+                Same(May("SELECT"), await TryAsync(connection, role, $"SELECT a FROM {name} LIMIT 1"), $"{role} reads {name} in {database.Name}");
+                Same(May("INSERT"), await TryAsync(connection, role, $"INSERT INTO {name} VALUES (1)"), $"{role} writes {name} in {database.Name}");
             }
 
             foreach (var other in world.Roles.Take(4))
                 Same(authority.MayBecome(role).ContainsKey(other), await TryAsync(connection, role, $"SET ROLE {RandomRoles.Q(other)}"), $"{role} becomes {other}");
-            foreach (var schema in database.Schemas)
+            foreach (var schema in database.Schemas.Where(s => !PostgreSqlSecurable.OfSchema(s.Name).IsOfEngine))
             {
                 var made = $"{RandomRoles.Q(schema.Name)}.born";
                 var may = authority.OnSchema(role, database, schema, "CREATE");
@@ -91,7 +95,7 @@ public sealed class RandomRolesTests(PostgreSqlServer server) : IClassFixture<Po
                 string? seen = null;
                 Same(may, await TryAsync(connection, role, $"CREATE TABLE {made}(a int)", async () => seen = await AskAsync(connection, probe)), $"{role} makes a table in {schema.Name} of {database.Name}");
                 if (!may) continue;
-                var table = new PostgreSqlTable(schema.Name, "born", role, born);
+                var table = new PostgreSqlObject(PostgreSqlSecurable.OfObject(schema.Name, "born"), role, born);
                 var expected = string.Join(',', world.Roles.SelectMany(r => RoleAuthority.TablePrivileges.Where(p => authority.OnTable(r, database, table, p)).Select(p => $"{r}/{p}")).Order(StringComparer.Ordinal));
                 string.Join(',', (seen ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries).Order(StringComparer.Ordinal)).ShouldBe(expected, $"who may what on a table of {role} in {schema.Name} of {database.Name}, with {string.Join("; ", database.Defaults.Where(d => d.Creator == role).Select(d => $"{d.Schema}: {string.Join(", ", d.Entries)}"))}");
                 _judged += world.Roles.Count * RoleAuthority.TablePrivileges.Count;
@@ -117,7 +121,10 @@ public sealed class RandomRolesTests(PostgreSqlServer server) : IClassFixture<Po
                     entered = false;
                 }
 
-                Same(authority.Has(role, RoleAttributes.Login) && authority.OnDatabase(role, database, "CONNECT"), entered, $"{role} signs in to {database.Name}");
+                var isLimited = catalog.Roles.Single(r => r.Name == role).NoConnections || database.Door == DatabaseDoor.ForSuperusers;
+                var may = authority.Has(role, RoleAttributes.Login)
+                    && (authority.RulesAll(role) || (!isLimited && authority.OnDatabase(role, database, "CONNECT")));
+                Same(may, entered, $"{role} signs in to {database.Name}");
             }
         }
     }

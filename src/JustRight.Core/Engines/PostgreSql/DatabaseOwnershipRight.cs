@@ -9,13 +9,10 @@ namespace JustRight.Core.Engines.PostgreSql;
 
 /// <summary>Ownership of a database.</summary>
 public sealed class DatabaseOwnershipRight(string instance, string database) : InDatabaseRight(
-    NeedKind.DatabaseOwner, instance, database, "owner", $"database-owner:@{instance}/{database}")
+    NeedKind.DatabaseOwner, instance, database, "owner", "owner", null)
 {
     /// <inheritdoc/>
     public override RightReach Reach => new(80, "the owner of a database can do anything in it, and drop it");
-
-    /// <summary>It moves along with its database; the role is one of the instance, and must be let in at the partner.</summary>
-    public override Right AtPartner(string partner) => new RoleAttributeRight(partner, RoleAttributeNames.Login);
 
     /// <inheritdoc/>
     public override Drafted Draft(Estate estate, DirectorySchema? schema) =>

@@ -11,8 +11,8 @@ namespace JustRight.Core.Engines.PostgreSql;
 /// <summary>Database instances of the PostgreSQL family.</summary>
 public sealed class PostgreSqlEngine : Engine
 {
-    private static readonly string[] Attributes = [.. RoleAttributeNames.All.Keys];
-    private static readonly string[] Privileges = [.. RoleAttributeNames.Privileges.Keys];
+    private static readonly string[] Attributes = [.. RoleAttributeNames.All.Keys, .. ParameterPrivilege.All];
+    private static readonly string[] Privileges = [.. RoleAttributeNames.Privileges.Keys, "TEMP", ObjectOwnershipRight.Word];
 
     /// <inheritdoc/>
     public override string Family => "postgresql";
@@ -30,6 +30,8 @@ public sealed class PostgreSqlEngine : Engine
         return need.Kind switch
         {
             NeedKind.InstanceRole => new RoleMembershipRight(instance, need.Value),
+            NeedKind.InstancePermission when ParameterPrivilege.TryParse(need.Value) is { } asked =>
+                new ParameterRight(instance, asked),
             NeedKind.InstancePermission => RoleAttributeNames.All.ContainsKey(need.Value.ToUpperInvariant())
                 ? new RoleAttributeRight(instance, need.Value) : null,
             NeedKind.DatabasePermission => DatabasePrivilegeRight.Parse(instance, database!, need.Value),
@@ -55,12 +57,12 @@ public sealed class PostgreSqlEngine : Engine
         var role = at is ChangeDatabaseOwner { Former: { } former } ? former : at.Principal;
         var rights = TakenBy(at).ToList();
         if (rights.Count == 0) return [];
-        var names = new SignInNames(catalog, new RoleAuthority(catalog));
+        var signIns = RoleAuthority.Of(catalog).SignIns;
         return
         [
             .. view.Survey.Directory.Principals
                 .Where(p => p.Kind != PrincipalKind.Group)
-                .Where(p => names.Of(p.Name, PostgreSqlGrants.RealmOf(p.Dn)).Any(n => n.Role == role))
+                .Where(p => signIns.RolesOf(new DomainName(p.Name, RolesOfHolder.RealmOf(p.Dn))).Contains(role))
                 .SelectMany(p => rights, (p, r) => Loss.OfEntry(view.Graph.IndexOf(p.Sid), r)),
         ];
     }
@@ -78,7 +80,9 @@ public sealed class PostgreSqlEngine : Engine
     private static IEnumerable<Right> TakenBy(InstanceChange change) => change switch
     {
         RemoveInstanceRoleMember c => [new RoleMembershipRight(c.Instance, c.Role)],
-        RevokeInstancePermission c => [new RoleAttributeRight(c.Instance, c.Permission)],
+        RevokeInstancePermission c =>
+            [ParameterPrivilege.TryParse(c.Permission) is { } asked ? new ParameterRight(c.Instance, asked)
+                : new RoleAttributeRight(c.Instance, c.Permission)],
         RevokeDatabasePermission c => [new DatabasePrivilegeRight(c.Instance, c.Database, c.Permission, c.On)],
         ChangeDatabaseOwner c => [new DatabaseOwnershipRight(c.Instance, c.Database)],
         DropLogin c => [new RoleAttributeRight(c.Instance, RoleAttributeNames.Login)],

@@ -9,67 +9,79 @@ namespace JustRight.Core.Engines.PostgreSql;
 /// </summary>
 internal sealed class PostgreSqlGrants(InstanceSnapshot instance, PostgreSqlCatalog catalog)
 {
-    private const string Public = "public";
-    private readonly RoleAuthority _authority = new(catalog);
+    private readonly RoleAuthority _authority = RoleAuthority.Of(catalog);
     private readonly Dictionary<string, PostgreSqlDatabase> _databases = catalog.Databases.ToDictionary(
         d => d.Name, StringComparer.Ordinal);
 
     /// <summary>
-    /// Everything that accounts hold there. What a superuser could do besides is not listed: that it is one says it.
+    /// Everything that accounts hold there through roles. What a superuser could do besides is not listed: that it is one says
+    /// it; nor is what everybody has who gets in, which is looked up where it is asked for.
     /// </summary>
     public IEnumerable<RightTail> Given(IEnumerable<DirectoryPrincipal> principals)
     {
-        var names = new SignInNames(catalog, _authority);
         foreach (var principal in principals.Where(p => p.Kind != PrincipalKind.Group))
-            foreach (var sameRole in names.Of(principal.Name, RealmOf(principal.Dn)).GroupBy(n => n.Role, StringComparer.Ordinal))
-                foreach (var tail in Of(principal.Sid, sameRole.First())) yield return tail;
+            foreach (var role in _authority.SignIns.RolesOf(new DomainName(principal.Name, RolesOfHolder.RealmOf(principal.Dn))))
+                foreach (var tail in Of(principal.Sid, role)) yield return tail;
     }
 
-    /// <summary>The DNS name of the domain that a distinguished name ends with; empty when it names none.</summary>
-    public static string RealmOf(string dn) =>
-        string.Join(
-            '.',
-            dn.Split(',').Select(p => p.Trim()).Where(p => p.StartsWith("DC=", StringComparison.OrdinalIgnoreCase))
-                .Select(p => p[3..]));
-
-    private IEnumerable<RightTail> Of(Sid account, SignInName name)
+    private IEnumerable<RightTail> Of(Sid account, string name)
     {
-        var login = new PathStep(StepKind.Login, $"{instance.Name} role {name.Role}") { Role = name.Role };
-        var attributes = catalog.Roles.First(r => r.Name == name.Role).Attributes;
+        var login = RolesOfHolder.Login(instance.Name, name);
+        var attributes = catalog.Roles.First(r => r.Name == name).Attributes;
         foreach (var (word, known) in RoleAttributeNames.All.OrderBy(a => a.Key, StringComparer.Ordinal))
             if (attributes.HasFlag(known.Attribute)) yield return Tail(new RoleAttributeRight(instance.Name, word), []);
-        var held = _authority.PrivilegesOf(name.Role, null);
-        foreach (var (role, between) in held.Where(h => h.Key != name.Role))
+        var held = _authority.PrivilegesOf(name, null);
+        foreach (var (role, between) in held.Where(h => h.Key != name))
             yield return Tail(new RoleMembershipRight(instance.Name, role), Between(between));
-        foreach (var (role, between) in _authority.RulesAll(name.Role) ? [] : _authority.MayBecome(name.Role).Where(b =>
+        foreach (var (role, between) in _authority.RulesAll(name) ? [] : _authority.MayBecome(name).Where(b =>
             !held.ContainsKey(b.Key)))
             yield return Tail(new RoleMembershipRight(instance.Name, role), [.. Between(between), TakenOn(role)]);
         foreach (var database in _databases.Values)
-            foreach (var tail in In(database, _authority.PrivilegesOf(name.Role, database.Owner))) yield return tail;
+            foreach (var tail in In(database, _authority.PrivilegesOf(name, database.Owner))) yield return tail;
 
-        RightTail Tail(Right right, IReadOnlyList<PathStep> steps) => new(account, right, [login, .. steps], null);
+        foreach (var parameter in catalog.Parameters)
+            foreach (var entry in parameter.Entries.Where(e => e.Grantee is not null && held.ContainsKey(e.Grantee)))
+                yield return Tail(
+                    new ParameterRight(instance.Name, new ParameterPrivilege(entry.Privilege, parameter.Name)),
+                    entry.Grantee == name ? [] : [.. Between(held[entry.Grantee!]), PathStep.Through(entry.Grantee!)]);
+
+        RightTail Tail(Right right, IReadOnlyList<PathStep> steps, Right? via = null) =>
+            new(account, right, [login, .. steps], via);
 
         IEnumerable<RightTail> In(PostgreSqlDatabase database, IReadOnlyDictionary<string, IReadOnlyList<string>> roles)
         {
             if (roles.ContainsKey(database.Owner))
                 yield return Tail(new DatabaseOwnershipRight(instance.Name, database.Name), Through(database.Owner));
-            foreach (var tail in Entries(database.Entries, null)) yield return tail;
+            foreach (var entry in database.Entries.Where(e => e.Grantee is not null && roles.ContainsKey(e.Grantee)))
+                yield return Tail(
+                    new DatabasePrivilegeRight(instance.Name, database.Name, entry.Privilege, null), Through(entry.Grantee!));
             foreach (var schema in database.Schemas)
-                foreach (var tail in Entries(schema.Entries, Securable.OfSchema(schema.Name))) yield return tail;
-            foreach (var table in database.Tables)
-                foreach (var tail in Entries(table.Entries, Securable.OfObject(table.Schema, table.Name))) yield return tail;
+                foreach (var tail in On(PostgreSqlSecurable.OfSchema(schema.Name), schema.Owner, schema.Entries, null))
+                    yield return tail;
+            foreach (var thing in database.Objects)
+                foreach (var tail in On(thing.Thing, thing.Owner, thing.Entries, thing.RunsAsOwner ? thing.Owner : null))
+                    yield return tail;
 
-            IEnumerable<RightTail> Entries(IReadOnlyList<PrivilegeEntry> entries, string? on)
+            // Whoever owns something is told to own it, and its own entries under that.
+            IEnumerable<RightTail> On(
+                PostgreSqlSecurable thing, string owner, IReadOnlyList<PrivilegeEntry> entries, string? runsAs)
             {
-                foreach (var entry in entries.Where(e => e.Grantee is null || roles.ContainsKey(e.Grantee)))
+                var isOwned = roles.ContainsKey(owner) && thing.Class != SecurableClass.Column;
+                var owned = isOwned ? new ObjectOwnershipRight(instance.Name, database.Name, thing) : null;
+                if (owned is not null) yield return Tail(owned, Through(owner));
+                foreach (var entry in entries.Where(e => e.Grantee is not null && roles.ContainsKey(e.Grantee)))
                     yield return Tail(
-                        new DatabasePrivilegeRight(instance.Name, database.Name, entry.Privilege, on),
-                        entry.Grantee is null ? [PathStep.ThroughEverybodys(Public)] : Through(entry.Grantee));
+                        new DatabasePrivilegeRight(instance.Name, database.Name, entry.Privilege, thing.Words),
+                        runsAs is null ? Through(entry.Grantee!) : [.. Through(entry.Grantee!), RunsAs(runsAs)],
+                        entry.Grantee == owner ? owned : null);
             }
 
-            PathStep[] Through(string role) => role == name.Role ? [] : [.. Between(roles[role]), PathStep.Through(role)];
+            PathStep[] Through(string role) => role == name ? [] : [.. Between(roles[role]), PathStep.Through(role)];
         }
     }
+
+    /// <summary>Whoever calls a routine of this kind does what it does with the rights of its owner.</summary>
+    private static PathStep RunsAs(string owner) => new(StepKind.Right, $"runs as {owner} (SECURITY DEFINER)");
 
     private static PathStep TakenOn(string role) =>
         new(StepKind.Role, $"SET ROLE {role}") { Role = role, Meaning = StepMeaning.TakenOn };

@@ -12,7 +12,7 @@ namespace JustRight.Core.Engines.PostgreSql;
 public abstract class PostgreSqlRight : Right
 {
     private protected PostgreSqlRight(NeedKind kind, string instance, string place, string words, string key)
-        : base(kind, place, words, key) => Instance = instance;
+        : base(kind, place, words, key, namesAreExact: true) => Instance = instance;
 
     /// <summary>The instance.</summary>
     public string Instance { get; }
@@ -24,26 +24,55 @@ public abstract class PostgreSqlRight : Right
     public sealed override bool MachineMayHold => true;
 
     /// <inheritdoc/>
-    public override string? WhyUnread(SurveyView view) => view.WhyInstanceUnread(Instance)
-        ?? (view.Instance(Instance)?.PostgreSql?.SignInUnread is { } unread
-            ? $"the roles of accounts at {Instance} could not be read: {unread}"
-            : null);
+    public override string? WhyUnread(SurveyView view)
+    {
+        if (view.WhyInstanceUnread(Instance) is { } unread) return unread;
+        if (view.Instance(Instance)?.PostgreSql is not { } catalog) return null;
+        return (catalog.SignInUnread ?? RoleAuthority.Of(catalog).SignIns.WhyNamesUnknown) is { } unknown
+            ? $"the roles of accounts at {Instance} could not be read: {unknown}"
+            : null;
+    }
 
     /// <inheritdoc/>
     public override AbsentThing? AbsentIn(SurveyView view) => null;
 
-    /// <inheritdoc/>
+    /// <summary>Each role as which an account may sign in is an answer of its own: one that is open is enough.</summary>
     public sealed override Gate GateFor(SurveyView view, Holdings holdings)
     {
-        if (this != Login && holdings.Of(Login) is null)
-            return view.WhyUnseen(Login, holdings.Account) is { } unseen
-                ? Gate.Unseen($"how it gets in is not known: {unseen}")
-                : Gate.Shut($"it holds the right, and its role at {Instance} lacks LOGIN");
-        return holdings.Of(Superuser) is null && WhyShut(holdings) is { } shut ? Gate.Shut(shut) : Gate.Open;
+        Gate? best = null;
+        foreach (var role in AsRole.With(holdings, this))
+        {
+            var gate = GateAs(role, view, holdings);
+            if (gate.State == GateState.Open) return gate;
+            if (best is null || (best.State == GateState.Shut && gate.State == GateState.Unseen)) best = gate;
+        }
+
+        return best ?? Gate.Shut($"it has no role at {Instance}");
     }
 
+    /// <summary>The database that it is in or on, or null.</summary>
+    private protected virtual string? InDatabase => null;
+
     /// <summary>Why what is held does not count for whoever signs in and is no superuser, or null.</summary>
-    private protected virtual string? WhyShut(Holdings holdings) => null;
+    private protected virtual string? WhyShut(AsRole role, PostgreSqlDatabase? database) => null;
+
+    private Gate GateAs(AsRole role, SurveyView view, Holdings holdings)
+    {
+        if (!role.Holds(Login)) return Gate.Shut($"it holds the right, and its role at {Instance} lacks LOGIN");
+        if (view.Instance(Instance)?.PostgreSql is not { } catalog) return Gate.Open;
+        var database = catalog.Databases.FirstOrDefault(d => d.Name == InDatabase);
+        if (database?.Door == DatabaseDoor.Shut) return Gate.Shut($"{Place} takes no connections");
+        if (!role.Holds(Superuser))
+        {
+            if (catalog.Roles.First(r => r.Name == role.Name).NoConnections)
+                return Gate.Shut($"it holds the right, and its role at {Instance} may have no connection (its limit is 0)");
+            if (database?.Door == DatabaseDoor.ForSuperusers)
+                return Gate.Shut($"it holds the right, and {Place} takes no connection (its limit is 0)");
+            if (WhyShut(role, database) is { } shut) return Gate.Shut(shut);
+        }
+
+        return RoleAuthority.Of(catalog).SignIns.At(RolesOfHolder.Of(holdings).Account, role.Name, database?.Name);
+    }
 
     /// <summary>
     /// A role that is there already is let in, and undoing shuts it out again: it is never dropped. Without a role there is no
@@ -52,7 +81,7 @@ public abstract class PostgreSqlRight : Right
     public sealed override void Give(Giving giving)
     {
         if (giving.View.Instance(Instance)?.PostgreSql is not { } catalog) return;
-        var signIn = new RoleOfAccount(giving, catalog);
+        var signIn = new RoleOfAccount(giving, catalog, InDatabase);
         if (!signIn.MayLogIn)
         {
             if (signIn.Exists)
@@ -94,13 +123,10 @@ public abstract class PostgreSqlRight : Right
     /// <summary>Whether the role's own entry may be handed on (<c>WITH GRANT OPTION</c>, <c>WITH ADMIN OPTION</c>).</summary>
     private protected virtual bool IsGrantedOn(PostgreSqlCatalog catalog, string role) => false;
 
-    /// <summary>Whether something that is held opens a door without more ado.</summary>
-    private protected static bool IsOpen(Holdings holdings, Right door) =>
-        door.Above.Prepend(door).Any(r => holdings.HandingOn(r) is not null);
-
     private protected RoleAttributeRight Login => new(Instance, RoleAttributeNames.Login);
 
     private protected RoleAttributeRight Superuser => new(Instance, RoleAttributeNames.Superuser);
 
-    private protected static bool Same(string a, string b) => string.Equals(a, b, StringComparison.OrdinalIgnoreCase);
+    /// <summary>A name of an estate, or a word of the language, as keys have it.</summary>
+    private protected static string Fold(string name) => name.ToLowerInvariant();
 }

@@ -9,7 +9,8 @@ namespace JustRight.Core.Engines.PostgreSql;
 
 /// <summary>An attribute of a role, as sheets ask for it: a permission at the instance.</summary>
 public sealed class RoleAttributeRight(string instance, string attribute) : PostgreSqlRight(
-    NeedKind.InstancePermission, instance, instance, attribute.ToUpperInvariant(), $"instance-permission:{attribute}@{instance}")
+    NeedKind.InstancePermission, instance, instance, attribute.ToUpperInvariant(),
+    Fold($"instance-permission:{attribute}@{instance}"))
 {
     /// <summary>Its word, one of <see cref="RoleAttributeNames.All"/>.</summary>
     public string Attribute { get; } = attribute.ToUpperInvariant();

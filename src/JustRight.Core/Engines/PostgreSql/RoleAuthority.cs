@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using System.Runtime.CompilerServices;
 using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Engines.PostgreSql;
@@ -13,8 +14,7 @@ public sealed class RoleAuthority
     /// <summary>The predefined role whose one member is the owner of the database one is in.</summary>
     public const string DatabaseOwner = "pg_database_owner";
 
-    private const string ReadAllData = "pg_read_all_data";
-    private const string WriteAllData = "pg_write_all_data";
+    private static readonly ConditionalWeakTable<PostgreSqlCatalog, RoleAuthority> Read = [];
     private readonly Dictionary<string, PostgreSqlRole> _roles;
     private readonly ILookup<string, PostgreSqlMembership> _of;
     private readonly ConcurrentDictionary<(
@@ -25,7 +25,14 @@ public sealed class RoleAuthority
     {
         _roles = catalog.Roles.ToDictionary(r => r.Name, StringComparer.Ordinal);
         _of = catalog.Memberships.ToLookup(m => m.Member, StringComparer.Ordinal);
+        SignIns = new SignIns(catalog, this);
     }
+
+    /// <summary>What roles may do in a catalog, read when it is first asked for.</summary>
+    internal static RoleAuthority Of(PostgreSqlCatalog catalog) => Read.GetValue(catalog, c => new RoleAuthority(c));
+
+    /// <summary>As whom accounts may sign in.</summary>
+    public SignIns SignIns { get; }
 
     /// <summary>Whether a role is a superuser, for whom nothing is checked.</summary>
     public bool RulesAll(string role) => Has(role, RoleAttributes.Superuser);
@@ -59,6 +66,9 @@ public sealed class RoleAuthority
     /// <summary>Whether a role is in another by any chain, whatever its memberships hand on.</summary>
     public bool IsMember(string role, string of) => RulesAll(role) || Reach(role, _ => true, _ => null).ContainsKey(of);
 
+    /// <summary>Whether a role was put into another by any chain: that it is a superuser makes it no member.</summary>
+    public bool IsTrulyIn(string role, string of) => Reach(role, _ => true, _ => null).ContainsKey(of);
+
     /// <summary>Whether a role has at once what another one has.</summary>
     public bool HasPrivilegesOf(string role, string of, string? databaseOwner = null) =>
         RulesAll(role) || PrivilegesOf(role, databaseOwner).ContainsKey(of);
@@ -80,15 +90,17 @@ public sealed class RoleAuthority
     public bool OnSchema(string role, PostgreSqlDatabase database, PostgreSqlSchema schema, string privilege) =>
         RulesAll(role) || Given(role, schema.Entries, privilege, database.Owner)
         || (privilege == "USAGE"
-            && (HasPrivilegesOf(role, ReadAllData, database.Owner) || HasPrivilegesOf(role, WriteAllData, database.Owner)));
+            && (HasPrivilegesOf(role, RoleAttributeNames.ReadsAllData, database.Owner)
+                || HasPrivilegesOf(role, RoleAttributeNames.WritesAllData, database.Owner)));
 
     /// <summary>
-    /// Whether a role has a privilege on a table or view, without regard to whether it may use the table's schema.
+    /// Whether a role has a privilege on a table, a view or a column, without regard to whether it may use the table's schema.
     /// </summary>
-    public bool OnTable(string role, PostgreSqlDatabase database, PostgreSqlTable table, string privilege) =>
+    public bool OnTable(string role, PostgreSqlDatabase database, PostgreSqlObject table, string privilege) =>
         RulesAll(role) || Given(role, table.Entries, privilege, database.Owner)
-        || (privilege == "SELECT" && HasPrivilegesOf(role, ReadAllData, database.Owner))
-        || (privilege is "INSERT" or "UPDATE" or "DELETE" && HasPrivilegesOf(role, WriteAllData, database.Owner));
+        || (privilege == "SELECT" && HasPrivilegesOf(role, RoleAttributeNames.ReadsAllData, database.Owner))
+        || (privilege is "INSERT" or "UPDATE" or "DELETE"
+            && HasPrivilegesOf(role, RoleAttributeNames.WritesAllData, database.Owner));
 
     /// <summary>
     /// What a table that a role makes in a schema would be born with: what is set for the role anywhere or else the engine's own

@@ -7,16 +7,17 @@ namespace JustRight.Core.Engines.PostgreSql;
 internal sealed class RoleOfAccount
 {
     /// <summary>Finds it by the server's rules of sign-in.</summary>
-    public RoleOfAccount(Giving giving, PostgreSqlCatalog catalog)
+    /// <param name="database">The database that it has to get in to; null for any.</param>
+    public RoleOfAccount(Giving giving, PostgreSqlCatalog catalog, string? database)
     {
-        Authority = new RoleAuthority(catalog);
-        var names = new SignInNames(catalog, Authority);
+        Authority = RoleAuthority.Of(catalog);
         var account = giving.Account;
         var found = giving.View.Graph.IndexOf(account.Name) is >= 0 and var node ? giving.View.Graph.PrincipalOf(node) : null;
-        var realm = PostgreSqlGrants.RealmOf(found?.Dn ?? account.Dn ?? "");
-        var existing = names.Of(account.Name, realm).Select(n => n.Role).FirstOrDefault();
-        var wanted = existing is null ? names.ForNewRole(account.Name, realm) : null;
-        Role = existing ?? wanted?.Role ?? "";
+        var name = new DomainName(account.Name, RolesOfHolder.RealmOf(found?.Dn ?? account.Dn ?? ""));
+        var roles = Authority.SignIns.RolesOf(name);
+        var existing = roles.FirstOrDefault(r => Authority.SignIns.At(name, r, database).State == GateState.Open);
+        var wanted = existing is null ? Authority.SignIns.ForRole(name, database) : null;
+        Role = existing ?? wanted?.Role ?? (roles.Count > 0 ? roles[0] : "");
         Into = wanted?.Into;
         Exists = catalog.Roles.Any(r => r.Name == Role);
         MayLogIn = Authority.Has(Role, RoleAttributes.Login);
