@@ -97,7 +97,7 @@ internal sealed class PlanNames
                     $"'{key}' is not a{(what == "account" ? "n" : "")} {what} of {sheet.Name}.")
                 {
                     Nearest = Spelling.Nearest(key, all),
-                    Expected = $"a key of the sheet's {section}",
+                    Expected = $"a key of the sheet's {what}s",
                 });
         }
     }

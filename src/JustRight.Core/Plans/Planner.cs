@@ -138,7 +138,7 @@ public static class Planner
                 var at = install.Accounts.TryGetValue(keys[^1], out var choice) ? choice.At : install.At;
                 faults.Add(new Fault(
                     "not-separate", at, $"accounts.{keys[^1]}",
-                    $"{sheet.Name} keeps {string.Join(" and ", keys)} apart ({separation.At}): {separation.Why}")
+                    $"{sheet.Name} keeps {string.Join(" and ", keys)} apart ({separation.At}): {separation.Why.TrimEnd('.')}.")
                 {
                     Found = $"both are {shared.Key}",
                     Expected = "different accounts, or an entry in the estate's rules.allowed-sharing with a reason",

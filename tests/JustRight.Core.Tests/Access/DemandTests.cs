@@ -67,19 +67,27 @@ public sealed class DemandTests
     }
 
     [Theory]
-    [InlineData("write attributes", "user", "maill", "unknown-attribute", "mail")]
-    [InlineData("write attributes", "usr", "mail", "unknown-class", "user")]
-    [InlineData("write attributes", "organizationalUnit", "roomNumber", "attribute-not-held", null)]
-    [InlineData("write attributes", "user", "objectSid", "system-only", null)]
-    [InlineData("reset password", "group", null, "not-an-account", null)]
-    [InlineData("change membership", "user", null, "attribute-not-held", null)]
+    [InlineData("write attributes", "user", "maill", "unknown-attribute", "mail",
+        "The directory's schema has no attribute 'maill'. Found: 'maill'. Expected: an attribute of the schema.")]
+    [InlineData("write attributes", "usr", "mail", "unknown-class", "user",
+        "The directory's schema has no class 'usr'. Found: 'usr'. Expected: a class of the schema.")]
+    [InlineData("write attributes", "organizationalUnit", "roomNumber", "attribute-not-held", null,
+        "Objects of class organizationalUnit do not hold the attribute 'roomNumber'. Found: 'roomNumber'. "
+        + "Expected: an attribute of organizationalUnit.")]
+    [InlineData("write attributes", "user", "objectSid", "system-only", null,
+        "Only the directory itself writes 'objectSid'. Found: 'objectSid'. Expected: an attribute that accounts can write.")]
+    [InlineData("reset password", "group", null, "not-an-account", null,
+        "Objects of class group have no password. Found: 'group'. Expected: user, inetOrgPerson or computer.")]
+    [InlineData("change membership", "user", null, "attribute-not-held", null,
+        "Objects of class user have no members. Found: 'user'. Expected: group.")]
     public void What_the_schema_does_not_allow_is_refused_with_the_nearest_name(
-        string act, string of, string? attribute, string code, string? nearest)
+        string act, string of, string? attribute, string code, string? nearest, string told)
     {
         var fault = DirectoryNeedRules.Check(
             DirectoryActs.Of(act)!, attribute is null ? [] : [attribute], of, Schema, new Origin("sheet.yaml", 3, 5))
             .ShouldHaveSingleItem();
         (fault.Code, fault.Nearest, fault.At.Line).ShouldBe((code, nearest, 3));
+        fault.ToString().ShouldBe($"sheet.yaml:3:5: {told}{(nearest is null ? "" : $" Did you mean '{nearest}'?")}");
     }
 
     private static List<AccessRule> Rules(BranchAsked right) =>
