@@ -73,70 +73,17 @@ public static class SqlServerPermissions
         At("VIEW SERVER SECURITY STATE", "VIEW SERVER STATE", 30, "see the instance's security state"),
         At("VIEW SERVER STATE", "ALTER SERVER STATE", 40, "see the state of the instance and the statements others run"));
 
-    private static readonly FrozenDictionary<string, SqlServerPermission> InDatabase = Table(
-        In(Control, null, ControlServer, 80, "do anything in its database"),
-        In("ALTER", Control, "ALTER ANY DATABASE", 70, "change the structure of its database"),
-        In("ALTER ANY APPLICATION ROLE", "ALTER", ControlServer, 60, "change application roles"),
-        In("ALTER ANY ROLE", "ALTER", ControlServer, 70, "add itself to roles of its database"),
-        In("ALTER ANY SCHEMA", "ALTER", ControlServer, 45, "change schemas"),
-        In("ALTER ANY USER", "ALTER", ControlServer, 40, "let others in"),
-        In("AUTHENTICATE", Control, "AUTHENTICATE SERVER", 40, "vouch for another across databases"),
-        In("BACKUP DATABASE", Control, ControlServer, 30, "copy the whole database away"),
-        In("BACKUP LOG", Control, ControlServer, 20, "copy the log away"),
-        In("CHECKPOINT", Control, ControlServer, 5, "write a checkpoint"),
-        In("CONNECT REPLICATION", Control, ControlServer, 5, "connect for replication"),
-        In(Connect, "CONNECT REPLICATION", "CONNECT ANY DATABASE", 1, "enter its database"),
-        In("CREATE FUNCTION", "ALTER", ControlServer, 20, "create functions"),
-        In("CREATE PROCEDURE", "ALTER", ControlServer, 20, "create procedures"),
-        In("CREATE ROLE", "ALTER ANY ROLE", ControlServer, 20, "create roles"),
-        In("CREATE SCHEMA", "ALTER ANY SCHEMA", ControlServer, 20, "create schemas"),
-        In("CREATE SYNONYM", "ALTER", ControlServer, 15, "create synonyms"),
-        In("CREATE TABLE", "ALTER", ControlServer, 20, "create tables"),
-        In("CREATE TYPE", "ALTER", ControlServer, 15, "create types"),
-        In("CREATE USER", "ALTER ANY USER", ControlServer, 30, "create users"),
-        In("CREATE VIEW", "ALTER", ControlServer, 20, "create views"),
-        In("DELETE", Control, ControlServer, 20, "delete data"),
-        In("EXECUTE", Control, ControlServer, 20, "run procedures and functions"),
-        In("INSERT", Control, ControlServer, 15, "add data"),
-        In("REFERENCES", Control, ControlServer, 5, "refer to tables"),
-        In("SELECT", Control, "SELECT ALL USER SECURABLES", 15, "read data"),
-        In("SHOWPLAN", Control, "ALTER TRACE", 10, "see how statements are run"),
-        In("TAKE OWNERSHIP", Control, ControlServer, 75, "make itself owner"),
-        In("UNMASK", Control, ControlServer, 20, "see masked data"),
-        In("UPDATE", Control, ControlServer, 20, "change data"),
-        In(
-            "VIEW DATABASE PERFORMANCE STATE", "VIEW DATABASE STATE", "VIEW SERVER PERFORMANCE STATE", 5,
-            "see how its database performs"),
-        In(
-            "VIEW DATABASE SECURITY STATE", "VIEW DATABASE STATE", "VIEW SERVER SECURITY STATE", 5,
-            "see its database's security state"),
-        In("VIEW DATABASE STATE", Control, "VIEW SERVER STATE", 10, "see the state of its database"),
-        In("VIEW DEFINITION", Control, "VIEW ANY DEFINITION", 10, "see definitions in its database"),
-        In(
-            "VIEW PERFORMANCE DEFINITION", "VIEW DEFINITION", "VIEW ANY PERFORMANCE DEFINITION", 5,
-            "see definitions for performance"),
-        In(
-            "VIEW SECURITY DEFINITION", "VIEW DEFINITION", "VIEW ANY SECURITY DEFINITION", 5,
-            "see who holds what in its database"));
+    private static readonly FrozenDictionary<string, SqlServerPermission> InDatabase =
+        Table([.. SqlServerDatabasePermissions.Rows]);
 
-    /// <summary>Further ones of a database, of which the tables above say nothing: they are no slips of the pen.</summary>
-    private static string[] Untabled =>
-    [
-        "ALTER ANY ASSEMBLY", "ALTER ANY ASYMMETRIC KEY", "ALTER ANY CERTIFICATE", "ALTER ANY CONTRACT", "ALTER ANY DATASPACE",
-        "ALTER ANY DATABASE AUDIT", "ALTER ANY DATABASE DDL TRIGGER", "ALTER ANY FULLTEXT CATALOG", "ALTER ANY MASK",
-        "ALTER ANY MESSAGE TYPE", "ALTER ANY REMOTE SERVICE BINDING", "ALTER ANY ROUTE", "ALTER ANY SECURITY POLICY",
-        "ALTER ANY SERVICE", "ALTER ANY SYMMETRIC KEY", "CREATE AGGREGATE", "CREATE ASSEMBLY", "CREATE ASYMMETRIC KEY",
-        "CREATE CERTIFICATE", "CREATE CONTRACT", "CREATE DATABASE", "CREATE DEFAULT", "CREATE FULLTEXT CATALOG",
-        "CREATE MESSAGE TYPE", "CREATE QUEUE", "CREATE REMOTE SERVICE BINDING", "CREATE ROUTE", "CREATE RULE", "CREATE SERVICE",
-        "CREATE SYMMETRIC KEY", "CREATE XML SCHEMA COLLECTION", "EXECUTE ANY EXTERNAL SCRIPT", "KILL DATABASE CONNECTION",
-        "RECEIVE", "SEND", "IMPERSONATE", "SUBSCRIBE QUERY NOTIFICATIONS", "VIEW CHANGE TRACKING",
-    ];
+    /// <summary>Those of what lies in a database, which no database has: they are no slips of the pen.</summary>
+    private static readonly string[] OfThings = ["CREATE SEQUENCE", "IMPERSONATE", "RECEIVE", "SEND", "VIEW CHANGE TRACKING"];
 
     /// <summary>The names of those at an instance.</summary>
     public static IReadOnlyList<string> NamesOfInstance => AtInstance.Keys;
 
     /// <summary>The names of those in a database.</summary>
-    public static IReadOnlyList<string> NamesOfDatabase { get; } = [.. InDatabase.Keys, .. Untabled];
+    public static IReadOnlyList<string> NamesOfDatabase { get; } = [.. InDatabase.Keys, .. OfThings];
 
     /// <summary>The permissions that the fixed roles of an instance hold, but for the one that holds all of them.</summary>
     public static IReadOnlyList<(string Role, IReadOnlyList<string> Permissions)> InstanceRoles { get; } =
@@ -172,8 +119,12 @@ public static class SqlServerPermissions
         (
             "db_ddladmin",
             [
-                "ALTER ANY SCHEMA", "CHECKPOINT", "CREATE FUNCTION", "CREATE PROCEDURE", "CREATE SYNONYM", "CREATE TABLE",
-                "CREATE TYPE", "CREATE VIEW", "REFERENCES"]),
+                "ALTER ANY ASSEMBLY", "ALTER ANY ASYMMETRIC KEY", "ALTER ANY CERTIFICATE", "ALTER ANY CONTRACT",
+                "ALTER ANY DATABASE DDL TRIGGER", "ALTER ANY DATABASE EVENT NOTIFICATION", "ALTER ANY DATASPACE",
+                "ALTER ANY FULLTEXT CATALOG", "ALTER ANY MESSAGE TYPE", "ALTER ANY REMOTE SERVICE BINDING", "ALTER ANY ROUTE",
+                "ALTER ANY SCHEMA", "ALTER ANY SERVICE", "ALTER ANY SYMMETRIC KEY", "CHECKPOINT", "CREATE AGGREGATE",
+                "CREATE DEFAULT", "CREATE FUNCTION", "CREATE PROCEDURE", "CREATE QUEUE", "CREATE RULE", "CREATE SYNONYM",
+                "CREATE TABLE", "CREATE TYPE", "CREATE VIEW", "CREATE XML SCHEMA COLLECTION", "REFERENCES"]),
         ("db_securityadmin", ["ALTER ANY APPLICATION ROLE", "ALTER ANY ROLE", "CREATE SCHEMA", "VIEW DEFINITION"]),
         ("db_owner", [Control]),
     ];
@@ -212,7 +163,4 @@ public static class SqlServerPermissions
 
     private static SqlServerPermission At(string name, string? coveredBy, int points, string lets) =>
         new(name, coveredBy, null, points, lets);
-
-    private static SqlServerPermission In(string name, string? coveredBy, string above, int points, string lets) =>
-        new(name, coveredBy, above, points, lets);
 }
