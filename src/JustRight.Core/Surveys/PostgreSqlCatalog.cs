@@ -96,8 +96,8 @@ public sealed record PostgreSqlDatabase(
     /// <summary>Whom it takes.</summary>
     public DatabaseDoor Door { get; init; }
 
-    /// <summary>Everything in it that was read.</summary>
-    public IEnumerable<PostgreSqlSecurable> Things => ByThing.Keys;
+    /// <summary>Everything in it that was read, its schemas as well.</summary>
+    public IEnumerable<PostgreSqlObject> Things => ByThing.Values;
 
     /// <summary>Something in it, or null when it was not read; a schema as well.</summary>
     public PostgreSqlObject? Find(PostgreSqlSecurable thing) => ByThing.GetValueOrDefault(thing);

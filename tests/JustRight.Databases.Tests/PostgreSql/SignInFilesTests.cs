@@ -36,9 +36,11 @@ public sealed class SignInFilesTests(PostgreSqlServer server) : IClassFixture<Po
     [Fact]
     public async Task From_where_a_rule_is_for()
     {
-        string[] addresses = ["all", "0.0.0.0/0", "::/0", "127.0.0.1/32", "::1/128", "10.1.0.0/16", "db.fennmoor.example", "samenet"];
+        string[] addresses =
+            ["all", "0.0.0.0/0", "::/0", "127.0.0.1/32", "::1/128", "10.1.0.0/16", "db.fennmoor.example", "samenet"];
         server.Configure(Own + string.Join('\n', addresses.Select(a => $"host all all {a} gss")), "");
-        (await server.ReadAsync()).PostgreSql!.SignInRules.Where(r => r.Method == SignInRule.Ticket).Select(r => r.Address).ShouldBe(
+        var rules = (await server.ReadAsync()).PostgreSql!.SignInRules;
+        rules.Where(r => r.Method == SignInRule.Ticket).Select(r => r.Address).ShouldBe(
             [
                 SignInAddress.All, SignInAddress.AllOfV4, SignInAddress.AllOfV6, SignInAddress.Loopback, SignInAddress.Loopback,
                 SignInAddress.Some, SignInAddress.Some, SignInAddress.Some]);

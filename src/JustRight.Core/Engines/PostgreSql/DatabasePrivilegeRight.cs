@@ -72,7 +72,7 @@ public sealed class DatabasePrivilegeRight : InDatabaseRight
         if (base.AbsentIn(view) is { } noDatabase) return noDatabase;
         if (Thing is null || Thing.IsOfEngine || DatabaseIn(view) is not { Unread: null } database) return null;
         if ((Thing.Table ?? Thing) is var thing && database.Find(thing) is not null) return null;
-        var near = database.Things.Where(t => t.Class == thing.Class);
+        var near = database.Things.Select(t => t.Thing).Where(t => t.Class == thing.Class);
         return new AbsentThing(
             $"{Lower(thing.ClassWord)} {thing.NameWords} in {Place}",
             Spelling.Nearest(thing.NameWords, near.Select(t => t.NameWords)));

@@ -10,8 +10,7 @@ namespace JustRight.Core.Engines.PostgreSql;
 internal sealed class PostgreSqlGrants(InstanceSnapshot instance, PostgreSqlCatalog catalog)
 {
     private readonly RoleAuthority _authority = RoleAuthority.Of(catalog);
-    private readonly Dictionary<string, PostgreSqlDatabase> _databases = catalog.Databases.ToDictionary(
-        d => d.Name, StringComparer.Ordinal);
+    private readonly IReadOnlyList<ByRole> _databases = [.. catalog.Databases.Select(d => new ByRole(d))];
 
     /// <summary>
     /// Everything that accounts hold there through roles. What a superuser could do besides is not listed: that it is one says
@@ -36,9 +35,8 @@ internal sealed class PostgreSqlGrants(InstanceSnapshot instance, PostgreSqlCata
         foreach (var (role, between) in _authority.RulesAll(name) ? [] : _authority.MayBecome(name).Where(b =>
             !held.ContainsKey(b.Key)))
             yield return Tail(new RoleMembershipRight(instance.Name, role), [.. Between(between), TakenOn(role)]);
-        foreach (var database in _databases.Values)
-            foreach (var tail in In(database, _authority.PrivilegesOf(name, database.Owner))) yield return tail;
-
+        foreach (var database in _databases)
+            foreach (var tail in In(database, _authority.PrivilegesOf(name, database.Database.Owner))) yield return tail;
         foreach (var parameter in catalog.Parameters)
             foreach (var entry in parameter.Entries.Where(e => e.Grantee is not null && held.ContainsKey(e.Grantee)))
                 yield return Tail(
@@ -48,32 +46,25 @@ internal sealed class PostgreSqlGrants(InstanceSnapshot instance, PostgreSqlCata
         RightTail Tail(Right right, IReadOnlyList<PathStep> steps, Right? via = null) =>
             new(account, right, [login, .. steps], via);
 
-        IEnumerable<RightTail> In(PostgreSqlDatabase database, IReadOnlyDictionary<string, IReadOnlyList<string>> roles)
+        IEnumerable<RightTail> In(ByRole by, IReadOnlyDictionary<string, IReadOnlyList<string>> roles)
         {
-            if (roles.ContainsKey(database.Owner))
-                yield return Tail(new DatabaseOwnershipRight(instance.Name, database.Name), Through(database.Owner));
-            foreach (var entry in database.Entries.Where(e => e.Grantee is not null && roles.ContainsKey(e.Grantee)))
-                yield return Tail(
-                    new DatabasePrivilegeRight(instance.Name, database.Name, entry.Privilege, null), Through(entry.Grantee!));
-            foreach (var schema in database.Schemas)
-                foreach (var tail in On(PostgreSqlSecurable.OfSchema(schema.Name), schema.Owner, schema.Entries, null))
-                    yield return tail;
-            foreach (var thing in database.Objects)
-                foreach (var tail in On(thing.Thing, thing.Owner, thing.Entries, thing.RunsAsOwner ? thing.Owner : null))
-                    yield return tail;
-
-            // Whoever owns something is told to own it, and its own entries under that.
-            IEnumerable<RightTail> On(
-                PostgreSqlSecurable thing, string owner, IReadOnlyList<PrivilegeEntry> entries, string? runsAs)
+            var database = by.Database.Name;
+            if (roles.ContainsKey(by.Database.Owner))
+                yield return Tail(new DatabaseOwnershipRight(instance.Name, database), Through(by.Database.Owner));
+            foreach (var role in roles.Keys)
             {
-                var isOwned = roles.ContainsKey(owner) && thing.Class != SecurableClass.Column;
-                var owned = isOwned ? new ObjectOwnershipRight(instance.Name, database.Name, thing) : null;
-                if (owned is not null) yield return Tail(owned, Through(owner));
-                foreach (var entry in entries.Where(e => e.Grantee is not null && roles.ContainsKey(e.Grantee)))
+                foreach (var thing in by.OwnedBy[role])
+                    yield return Tail(new ObjectOwnershipRight(instance.Name, database, thing.Thing), Through(role));
+                foreach (var (thing, entry) in by.GivenTo[role])
+                {
+                    // Whoever owns something is told to own it, and its own entries under that.
+                    var owned = thing is not null && thing.Owner == role && thing.Thing.Class != SecurableClass.Column
+                        ? new ObjectOwnershipRight(instance.Name, database, thing.Thing)
+                        : null;
                     yield return Tail(
-                        new DatabasePrivilegeRight(instance.Name, database.Name, entry.Privilege, thing.Words),
-                        runsAs is null ? Through(entry.Grantee!) : [.. Through(entry.Grantee!), RunsAs(runsAs)],
-                        entry.Grantee == owner ? owned : null);
+                        new DatabasePrivilegeRight(instance.Name, database, entry.Privilege, thing?.Thing.Words),
+                        thing is { RunsAsOwner: true } ? [.. Through(role), RunsAs(thing.Owner)] : Through(role), owned);
+                }
             }
 
             PathStep[] Through(string role) => role == name ? [] : [.. Between(roles[role]), PathStep.Through(role)];
@@ -87,4 +78,22 @@ internal sealed class PostgreSqlGrants(InstanceSnapshot instance, PostgreSqlCata
         new(StepKind.Role, $"SET ROLE {role}") { Role = role, Meaning = StepMeaning.TakenOn };
 
     private static PathStep[] Between(IReadOnlyList<string> roles) => [.. roles.Select(r => PathStep.Through(r))];
+
+    /// <summary>
+    /// What is given and owned in a database, by the role: most accounts have few roles, and databases many things.
+    /// </summary>
+    private sealed class ByRole(PostgreSqlDatabase database)
+    {
+        public PostgreSqlDatabase Database => database;
+
+        /// <summary>Entries by their role, with what they are on; null for the database itself.</summary>
+        public ILookup<string, (PostgreSqlObject? Thing, PrivilegeEntry Entry)> GivenTo { get; } =
+            database.Entries.Select(e => ((PostgreSqlObject?)null, Entry: e))
+                .Concat(database.Things.SelectMany(t => t.Entries, (t, e) => ((PostgreSqlObject?)t, Entry: e)))
+                .Where(e => e.Entry.Grantee is not null).ToLookup(e => e.Entry.Grantee!, StringComparer.Ordinal);
+
+        /// <summary>What a role owns.</summary>
+        public ILookup<string, PostgreSqlObject> OwnedBy { get; } =
+            database.Things.Where(t => t.Thing.Class != SecurableClass.Column).ToLookup(t => t.Owner, StringComparer.Ordinal);
+    }
 }

@@ -58,7 +58,8 @@ internal static class SqlServerDatabasePermissions
         new("CREATE CONTRACT", "ALTER ANY CONTRACT", ControlServer, 10, "create contracts of message queues"),
         new("CREATE DATABASE", Control, "CREATE ANY DATABASE", 100, "create databases"),
         new(
-            "CREATE DATABASE DDL EVENT NOTIFICATION", "ALTER ANY DATABASE EVENT NOTIFICATION", "CREATE DDL EVENT NOTIFICATION", 15,
+            "CREATE DATABASE DDL EVENT NOTIFICATION", "ALTER ANY DATABASE EVENT NOTIFICATION",
+            "CREATE DDL EVENT NOTIFICATION", 15,
             "receive notifications of structure changes"),
         new("CREATE DEFAULT", "ALTER", ControlServer, 10, "create defaults"),
         new("CREATE FULLTEXT CATALOG", "ALTER ANY FULLTEXT CATALOG", ControlServer, 10, "create full-text catalogs"),
