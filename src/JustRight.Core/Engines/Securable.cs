@@ -11,9 +11,6 @@ internal sealed record Securable(string Permission, string? On)
     /// <summary>As a sheet writes it.</summary>
     public string Words => On is null ? Permission : $"{Permission} on {On}";
 
-    /// <summary>The name of the schema that it is on, or null.</summary>
-    public string? SchemaName => On is not null && IsSchema(On) ? On[Schema.Length..] : null;
-
     /// <summary>Whether the words of <see cref="On"/> are of a schema.</summary>
     public static bool IsSchema(string on) => on.StartsWith(Schema, StringComparison.OrdinalIgnoreCase);
 
@@ -27,10 +24,7 @@ internal sealed record Securable(string Permission, string? On)
     }
 
     /// <summary>A schema, in the words of <see cref="On"/>.</summary>
-    public static string OfSchema(string name) => Schema + name;
-
-    /// <summary>A table or another object of a schema, in the words of <see cref="On"/>.</summary>
-    public static string OfObject(string schema, string name) => $"{Object}{schema}.{name}";
+    private static string OfSchema(string name) => Schema + name;
 
     /// <summary>The next wider thing within the database that something lies in: an object's schema; null for a schema.</summary>
     public static string? Around(string on) =>

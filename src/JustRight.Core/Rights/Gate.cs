@@ -27,6 +27,19 @@ public sealed record Gate(GateState State, string Why, IReadOnlyList<(int Node, 
     /// <summary>It is denied.</summary>
     public static Gate Denied(IReadOnlyList<(int Node, RightTail Tail)> denials) => new(GateState.Shut, "", denials);
 
+    /// <summary>Of several ways the best: one that is open is enough, and one that is not known may be. Null of none.</summary>
+    public static Gate? BestOf(IEnumerable<Gate> gates)
+    {
+        Gate? best = null;
+        foreach (var gate in gates)
+        {
+            if (gate.State == GateState.Open) return gate;
+            if (best is null || (best.State == GateState.Shut && gate.State == GateState.Unseen)) best = gate;
+        }
+
+        return best;
+    }
+
     /// <summary>Whether it can be used is not known.</summary>
     public static Gate Unseen(string why) => new(GateState.Unseen, why, []);
 }

@@ -37,18 +37,9 @@ public abstract class PostgreSqlRight : Right
     public override AbsentThing? AbsentIn(SurveyView view) => null;
 
     /// <summary>Each role as which an account may sign in is an answer of its own: one that is open is enough.</summary>
-    public sealed override Gate GateFor(SurveyView view, Holdings holdings)
-    {
-        Gate? best = null;
-        foreach (var role in AsRole.With(holdings, this))
-        {
-            var gate = GateAs(role, view, holdings);
-            if (gate.State == GateState.Open) return gate;
-            if (best is null || (best.State == GateState.Shut && gate.State == GateState.Unseen)) best = gate;
-        }
-
-        return best ?? Gate.Shut($"it has no role at {Instance}");
-    }
+    public sealed override Gate GateFor(SurveyView view, Holdings holdings) =>
+        Gate.BestOf(AsRole.With(holdings, this).Select(r => GateAs(r, view, holdings)))
+        ?? Gate.Shut($"it has no role at {Instance}");
 
     /// <summary>The database that it is in or on, or null.</summary>
     private protected virtual string? InDatabase => null;

@@ -81,10 +81,10 @@ public sealed class SignIns
     private IEnumerable<string> Names(DomainName account) =>
         _rules.SelectMany(r => _methods.NamesBy(r, account)).Distinct(StringComparer.Ordinal);
 
-    private Gate At(DomainName account, string role, string? database, string? put) => Best(
+    private Gate At(DomainName account, string role, string? database, string? put) => Gate.BestOf(
         from d in database is null ? _catalog.Databases.Select(d => d.Name) : [database]
         from way in Ways
-        select First(account, role, d, way, put));
+        select First(account, role, d, way, put)) ?? Gate.Shut("no database takes connections");
 
     /// <summary>What the first rule that matches decides.</summary>
     private Gate First(DomainName account, string role, string database, Way way, string? put)
@@ -119,18 +119,6 @@ public sealed class SignIns
         Gate OnlyFrom(string from) => Gate.Unseen($"it may sign in as {role} from {from} alone");
 
         Gate Out() => Gate.Shut($"no rule of sign-in lets it in to {database} as {role}");
-    }
-
-    private static Gate Best(IEnumerable<Gate> gates)
-    {
-        Gate? best = null;
-        foreach (var gate in gates)
-        {
-            if (gate.State == GateState.Open) return gate;
-            if (best is null || (best.State == GateState.Shut && gate.State == GateState.Unseen)) best = gate;
-        }
-
-        return best ?? Gate.Shut("no database takes connections");
     }
 
     /// <summary>
