@@ -18,12 +18,15 @@ namespace JustRight.Contracts;
 /// <param name="Databases">The names of its databases that were read.</param>
 /// <param name="Holders">Who can do what there.</param>
 /// <param name="More">How many more rights there are than are listed.</param>
+/// <param name="Ways">Who can come to more than was granted there, and how.</param>
+/// <param name="MoreWays">How many more ways there are than are listed.</param>
 /// <param name="Installs">The installs that need something of it.</param>
 public sealed record InstanceView(
     string Estate, string Name, bool Simulated, [property: AllowedValues("sqlserver", "postgresql")] string Engine,
     string Release, string Host, IReadOnlyList<string> Partners, [property: ReachWord] string Reach, DateTimeOffset ReadAt,
     string ReadBy, string? Unread, IReadOnlyList<UnreadPartView> UnreadParts, IReadOnlyList<string> Databases,
-    IReadOnlyList<InstanceHolderView> Holders, int More, IReadOnlyList<string> Installs);
+    IReadOnlyList<InstanceHolderView> Holders, int More, IReadOnlyList<InstanceWayView> Ways, int MoreWays,
+    IReadOnlyList<string> Installs);
 
 /// <summary>A right that somebody has at an instance.</summary>
 /// <param name="Who">The account, machine or group.</param>
@@ -38,3 +41,13 @@ public sealed record InstanceView(
 public sealed record InstanceHolderView(
     string Who, bool Machine, string Right, string Place, int Reach, string Lets, IReadOnlyList<PathView> Paths,
     string? WhyNot, IReadOnlyList<string> NeededBy);
+
+/// <summary>How somebody can come to more at an instance than was granted.</summary>
+/// <param name="Who">The account or machine.</param>
+/// <param name="Machine">Whether it is a computer account.</param>
+/// <param name="Right">The right it can come to.</param>
+/// <param name="Place">The instance or the database.</param>
+/// <param name="Reach">How far that right reaches, as a number to sort by; 1000 rules all.</param>
+/// <param name="Steps">The steps on the way, in words.</param>
+public sealed record InstanceWayView(
+    string Who, bool Machine, string Right, string Place, int Reach, IReadOnlyList<string> Steps);

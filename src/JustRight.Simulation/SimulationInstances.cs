@@ -32,6 +32,7 @@ public sealed class SimulationInstances(SimulationFile file, TimeProvider time) 
                     state.RoleMembers(d.Roles))
                 {
                     Permissions = Permissions(state, d.Permissions),
+                    IsTrusted = string.Equals(d.Name, Jobs, StringComparison.OrdinalIgnoreCase), // as an instance comes
                     OwnerName = d.Owner is null ? Nobody
                         : state.Find(d.Owner) is { } owner ? $"{state.Domain}\\{owner.Name}"
                         : d.Owner,
@@ -40,6 +41,7 @@ public sealed class SimulationInstances(SimulationFile file, TimeProvider time) 
             Host = instance.Host,
             Release = instance.Release?.ToString() ?? "",
             Permissions = Permissions(state, found.Permissions),
+            OwnLogins = [new OwnPrincipal(Nobody, ["sysadmin"], [])],
         };
     }
 
@@ -162,6 +164,8 @@ public sealed class SimulationInstances(SimulationFile file, TimeProvider time) 
 
     /// <summary>What an instance's own login, which owns what no account of the domain does, is called.</summary>
     private const string Nobody = "sa";
+
+    private const string Jobs = "msdb";
 
     private static string LogonNameOf(SimulationState state, string principal) =>
         state.Find(principal)?.Name

@@ -34,17 +34,23 @@ internal static class InstanceCommand
     private static async Task<int> RunAsync(Call call, string estate, string name, string[] words)
     {
         var all = await call.Api.GetAsync($"estates/{estate}/instances/{name}", ContractsJson.Default.InstanceView, call.Cancel);
+        bool Says(string line) => words.All(w => line.Contains(w, StringComparison.OrdinalIgnoreCase));
         var view = all with
         {
-            Holders = [.. all.Holders.Where(h =>
-                words.All(w =>
-                    $"{h.Who} {h.Right} {h.Place} {string.Join(' ', h.NeededBy)}".Contains(
-                        w,
-                        StringComparison.OrdinalIgnoreCase))).OrderByDescending(h => h.Reach).ThenBy(h => h.Who, StringComparer.OrdinalIgnoreCase)],
+            Holders =
+            [
+                .. all.Holders.Where(h => Says($"{h.Who} {h.Right} {h.Place} {string.Join(' ', h.NeededBy)}"))
+                    .OrderByDescending(h => h.Reach).ThenBy(h => h.Who, StringComparer.OrdinalIgnoreCase),
+            ],
+            Ways =
+            [
+                .. all.Ways.Where(w => Says($"{w.Who} {w.Right} {w.Place} {string.Join(' ', w.Steps)}"))
+                    .OrderByDescending(w => w.Reach).ThenBy(w => w.Who, StringComparer.OrdinalIgnoreCase),
+            ],
         };
         if (call.Screen.IsJson) call.Screen.Json(view, ContractsJson.Default.InstanceView);
         else Write(call.Screen, view);
-        return view.Unread is null && view.UnreadParts.Count == 0 && view.More == 0 ? ExitCode.Fine : ExitCode.Unread;
+        return view.Unread is null && view is { UnreadParts.Count: 0, More: 0, MoreWays: 0 } ? ExitCode.Fine : ExitCode.Unread;
     }
 
     private static void Write(Screen screen, InstanceView view)
@@ -72,5 +78,19 @@ internal static class InstanceCommand
         }
 
         if (view.More > 0) screen.Line($"and {view.More} more, which are not listed");
+        WriteWays(screen, view);
+    }
+
+    private static void WriteWays(Screen screen, InstanceView view)
+    {
+        if (view.Ways.Count == 0) return;
+        screen.Line("[bold]Ways to more than was granted[/]");
+        var table = Screen.List("who", "can come to", "place", "how");
+        foreach (var way in view.Ways)
+            table.AddRow(
+                new Text($"{way.Who}{(way.Machine ? " (a machine)" : "")}"), new Text(way.Right), new Text(way.Place),
+                new Text(string.Join("; ", way.Steps)));
+        screen.Write(table);
+        if (view.MoreWays > 0) screen.Line($"and {view.MoreWays} more ways, which are not listed");
     }
 }

@@ -56,4 +56,8 @@ public static class AllEngines
     /// <summary>Who is entered directly as able to do, or to become able to do, anything at an instance.</summary>
     public static IReadOnlyList<string> RulersOf(InstanceSnapshot instance, SurveyView view) =>
         List.Select(e => e.RulersOf(instance, view)).FirstOrDefault(r => r is not null) ?? [];
+
+    /// <summary>What an account can come to at an instance beyond what it was granted.</summary>
+    public static IReadOnlyList<WayToMore> WaysToMore(InstanceSnapshot instance, Holdings holdings) =>
+        List.Select(e => e.WaysToMore(instance, holdings)).FirstOrDefault(w => w is not null) ?? [];
 }

@@ -42,20 +42,21 @@ public static class NeedNames
             : null;
     }
 
-    /// <summary>A permission that is nearly a known one is a slip of the pen; others may be newer than this release.</summary>
+    /// <summary>A permission that is in no table of the families it may be asked of.</summary>
     private static (string, string)? OfPermission(string text, NeedKind kind, string? engine)
     {
-        var on = text.IndexOf(" on ", StringComparison.Ordinal);
-        var permission = (on < 0 ? text : text[..on]).ToUpperInvariant();
-        var known = Known(kind, engine).ToList();
-        if (known.Contains(permission, StringComparer.Ordinal)) return null;
-        return Faults.Spelling.Nearest(permission, known) is { } nearest
-            ? ($"'{permission}' is no permission that is known.", $"'{nearest}'")
-            : null;
+        var words = Securable.Parse(text);
+        var known = Engines(engine).Select(e => e.NamesFor(kind, words.On)).ToList();
+        if (known.Any(names => names is null || names.Contains(words.Permission, StringComparer.Ordinal))) return null;
+        var all = known.OfType<IReadOnlyCollection<string>>().SelectMany(names => names).Distinct().ToList();
+        if (all.Count == 0)
+            return ($"'{words.On}' is nothing that a permission can be on there.", DatabaseNeedRules.Expected(kind));
+        return (
+            $"'{words.Permission}' is no permission that is known{(words.On is null ? "" : $" on {words.On}")}.",
+            Faults.Spelling.Nearest(words.Permission, all) is { } nearest ? $"'{nearest}'"
+                : words.On is null ? DatabaseNeedRules.Expected(kind)
+                : $"one of {string.Join(", ", all.Order(StringComparer.Ordinal))}");
     }
-
-    private static IEnumerable<string> Known(NeedKind kind, string? engine) =>
-        Engines(engine).SelectMany(e => e.NamesFor(kind) ?? []);
 
     /// <summary>Those of a family, or of any.</summary>
     private static IEnumerable<Engine> Engines(string? family) =>

@@ -72,8 +72,10 @@ public abstract class Engine
     /// <summary>The right that a need asks for at a spot.</summary>
     public abstract Right? RightOf(Need need, AskedAt at);
 
-    /// <summary>The names that a need of a kind may take, as far as they are known; null where any will do.</summary>
-    public virtual IReadOnlyCollection<string>? NamesFor(NeedKind kind) => null;
+    /// <summary>The names that a need of a kind may take; null where any will do.</summary>
+    /// <param name="on">What the permission is asked for on, in the sheet's words; null for the place as a whole.</param>
+    /// <returns>None where there is nothing like that in the family.</returns>
+    public virtual IReadOnlyCollection<string>? NamesFor(NeedKind kind, string? on) => null;
 
     /// <summary>For a kind of need that this engine has no such thing for: how it is said there.</summary>
     public virtual string? SaidAs(NeedKind kind) => null;
@@ -83,4 +85,7 @@ public abstract class Engine
 
     /// <summary>Who is entered directly as able to do, or to become able to do, anything at an instance, in order.</summary>
     public virtual IReadOnlyList<string>? RulersOf(InstanceSnapshot instance, SurveyView view) => null;
+
+    /// <summary>What an account can come to at an instance beyond what it was granted; null at another's.</summary>
+    public virtual IReadOnlyList<WayToMore>? WaysToMore(InstanceSnapshot instance, Holdings holdings) => null;
 }

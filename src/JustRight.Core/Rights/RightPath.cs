@@ -47,6 +47,9 @@ public enum StepMeaning
 
     /// <summary>A login that is switched off: it keeps its holder out.</summary>
     SwitchedOff,
+
+    /// <summary>Guest, as whom everybody comes who has no user of a database.</summary>
+    Guest,
 }
 
 /// <summary>One step.</summary>

@@ -9,5 +9,8 @@ namespace JustRight.Core.Rights;
 public sealed record RightTail(Sid Holder, Right Right, IReadOnlyList<PathStep> Steps, Right? Via)
 {
     /// <summary>Whether everybody comes to it who gets in at its place.</summary>
-    public bool IsEverybodys => Steps.Any(s => s.Meaning == StepMeaning.Everybody);
+    public bool IsEverybodys => Steps.Any(s => s.Meaning is StepMeaning.Everybody or StepMeaning.Guest);
+
+    /// <summary>Whether it is for those who come as guest.</summary>
+    public bool IsGuests => Steps.Any(s => s.Meaning == StepMeaning.Guest);
 }

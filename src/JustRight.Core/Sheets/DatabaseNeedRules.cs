@@ -6,10 +6,9 @@ namespace JustRight.Core.Sheets;
 public static partial class DatabaseNeedRules
 {
     /// <summary>
-    /// Whether a text can be a permission: words of letters; in a database also on a schema, or on an object of a schema.
+    /// Whether a text can be a permission: words of letters, if wanted on something. What it may be on, the family says.
     /// </summary>
-    public static bool IsPermission(string text, NeedKind kind) =>
-        (kind == NeedKind.InstancePermission ? AtInstance() : InDatabase()).IsMatch(text);
+    public static bool IsPermission(string text) => MaybeOn().IsMatch(text);
 
     /// <summary>What is expected, in words.</summary>
     public static string Expected(NeedKind kind) =>
@@ -17,9 +16,12 @@ public static partial class DatabaseNeedRules
             ? "words, such as VIEW SERVER STATE"
             : "words, such as EXECUTE, if wanted with on SCHEMA::name or on OBJECT::schema.name";
 
-    [GeneratedRegex("^[A-Za-z]+( [A-Za-z]+)*$")]
-    private static partial Regex AtInstance();
+    /// <summary>Whether a text can be a permission by itself: words of letters.</summary>
+    public static bool IsPermissionAlone(string text) => Alone().IsMatch(text);
 
-    [GeneratedRegex("^[A-Za-z]+( [A-Za-z]+)*?( on (SCHEMA::[^.]+|OBJECT::[^.]+\\..+))?$")]
-    private static partial Regex InDatabase();
+    [GeneratedRegex("^[A-Za-z]+( [A-Za-z]+)*$")]
+    private static partial Regex Alone();
+
+    [GeneratedRegex("^[A-Za-z]+( [A-Za-z]+)*?( on [A-Za-z]+( [A-Za-z]+)*::.+)?$")]
+    private static partial Regex MaybeOn();
 }

@@ -156,7 +156,7 @@ public static class SheetRules
                     "unknown-value", need.Value, row.Values, need.At, $"{field}.{row.Key}",
                     "one of " + string.Join(", ", row.Values));
             if (need.Kind is NeedKind.InstancePermission or NeedKind.DatabasePermission
-                && !DatabaseNeedRules.IsPermission(need.Value, need.Kind))
+                && !DatabaseNeedRules.IsPermission(need.Value))
                 _faults.Add(new Fault(
                     "unknown-value", need.At, $"{field}.{row.Key}",
                     $"'{need.Value}' cannot be a permission.")

@@ -23,6 +23,15 @@ public sealed record InstanceSnapshot(
     /// <summary>Permissions granted and denied at the instance itself.</summary>
     public IReadOnlyList<PermissionEntry> Permissions { get; init; } = [];
 
+    /// <summary>Logins of the engine's own, and what they were granted: whoever acts as one has that too.</summary>
+    public IReadOnlyList<OwnPrincipal> OwnLogins { get; init; } = [];
+
+    /// <summary>What of the instance has an owner of its own.</summary>
+    public IReadOnlyList<OwnedThing> Owned { get; init; } = [];
+
+    /// <summary>Whether contained databases let their users in without a login.</summary>
+    public bool AdmitsContained { get; init; }
+
     /// <summary>
     /// The catalog of an instance of the PostgreSQL family, which has roles in the place of logins, users and roles; null for
     /// the other family.
@@ -70,10 +79,24 @@ public enum PermissionState
 public sealed record PermissionEntry(string Permission, PermissionState State, Sid Holder, string? Role)
 {
     /// <summary>
-    /// What within the database it is about: <c>SCHEMA::name</c> or <c>OBJECT::schema.name</c>; null for the instance or
-    /// database itself.
+    /// What it is on, as <see cref="SqlServerSecurable"/> writes it; null for the instance or the database itself.
     /// </summary>
     public string? On { get; init; }
+}
+
+/// <summary>A login or user of the engine's own, which is no principal of a domain.</summary>
+/// <param name="Roles">The roles it is in directly.</param>
+/// <param name="Permissions">What it was granted, as sheets write it.</param>
+public sealed record OwnPrincipal(string Name, IReadOnlyList<string> Roles, IReadOnlyList<string> Permissions);
+
+/// <summary>Something that has an owner of its own.</summary>
+/// <param name="On">What it is, as <see cref="SqlServerSecurable"/> writes it.</param>
+/// <param name="Owner">The principal; empty when it is a role, or a principal of the engine's own.</param>
+/// <param name="Role">The role, or the engine's own principal; null when it is a principal.</param>
+public sealed record OwnedThing(string On, Sid Owner, string? Role)
+{
+    /// <summary>Why no step takes away what comes of owning something.</summary>
+    public static string WhyKept(string on) => $"it owns {on}: only another owner ends that";
 }
 
 /// <summary>What was read of one database.</summary>
@@ -86,6 +109,21 @@ public sealed record DatabaseSnapshot(
 
     /// <summary>Permissions granted and denied in it.</summary>
     public IReadOnlyList<PermissionEntry> Permissions { get; init; } = [];
+
+    /// <summary>Users of the engine's own, and what they were granted.</summary>
+    public IReadOnlyList<OwnPrincipal> OwnUsers { get; init; } = [];
+
+    /// <summary>What in it has an owner of its own, but for what dbo owns by coming with the database.</summary>
+    public IReadOnlyList<OwnedThing> Owned { get; init; } = [];
+
+    /// <summary>Whether it is contained: it may know its users by itself.</summary>
+    public bool IsContained { get; init; }
+
+    /// <summary>Whether the instance trusts it (TRUSTWORTHY): what its owner vouches for counts at the instance.</summary>
+    public bool IsTrusted { get; init; }
+
+    /// <summary>Whether chains of ownership go on into other databases that let them.</summary>
+    public bool IsChained { get; init; }
 
     /// <summary>Whether whoever may connect to the instance enters as guest.</summary>
     public bool AdmitsGuests { get; init; }

@@ -14,6 +14,10 @@ public sealed record ParameterPrivilege(string Privilege, string Parameter)
     /// <summary>As a sheet writes it.</summary>
     public string Words => $"{Privilege}{On}{Before}{Parameter}";
 
+    /// <summary>The privileges there are on something an instance has, in a sheet's words; none on what is no parameter.</summary>
+    public static IReadOnlyList<string> NamesOn(string on) =>
+        on.StartsWith(Before, StringComparison.OrdinalIgnoreCase) && on.Length > Before.Length ? All : [];
+
     /// <summary>Reads a sheet's words: <c>SET on PARAMETER::log_statement</c>; null when they are of something else.</summary>
     public static ParameterPrivilege? TryParse(string text)
     {

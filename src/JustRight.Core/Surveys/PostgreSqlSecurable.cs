@@ -1,5 +1,3 @@
-using System.Text;
-
 namespace JustRight.Core.Surveys;
 
 /// <summary>What within a database privileges are on [PostgreSQL, GRANT].</summary>
@@ -59,10 +57,10 @@ public sealed record PostgreSqlSecurable(SecurableClass Class, string? Schema, s
 
     /// <summary>Its name with what it lies in, parted by dots.</summary>
     public string NameWords =>
-        $"{(Schema is null ? "" : Part(Schema) + ".")}{Part(Name)}{DetailWords}";
+        $"{(Schema is null ? "" : DottedName.Part(Schema) + ".")}{DottedName.Part(Name)}{DetailWords}";
 
     private string DetailWords =>
-        Detail is null ? "" : Class == SecurableClass.Routine ? $"({Detail})" : "." + Part(Detail);
+        Detail is null ? "" : Class == SecurableClass.Routine ? $"({Detail})" : "." + DottedName.Part(Detail);
 
     /// <summary>The schema it lies in; null for a schema, and for what lies in none.</summary>
     public PostgreSqlSecurable? Around => Schema is null ? null : OfSchema(Schema);
@@ -104,7 +102,7 @@ public sealed record PostgreSqlSecurable(SecurableClass Class, string? Schema, s
             text = text[..open];
         }
 
-        return (kind, Parts(text)) switch
+        return (kind, DottedName.Parts(text)) switch
         {
             (SecurableClass.Schema or SecurableClass.Language or SecurableClass.LargeObject or SecurableClass.ForeignServer
                 or SecurableClass.ForeignDataWrapper, [var name]) => new(kind, null, name, null),
@@ -127,48 +125,6 @@ public sealed record PostgreSqlSecurable(SecurableClass Class, string? Schema, s
 
         return null;
     }
-
-    /// <summary>The parts of a name; empty when it cannot be taken apart.</summary>
-    private static List<string> Parts(string text)
-    {
-        List<string> parts = [];
-        var (part, at) = (new StringBuilder(), 0);
-        while (at <= text.Length)
-        {
-            if (at < text.Length && text[at] == '"' && part.Length == 0)
-            {
-                for (at++; ; at++)
-                {
-                    if (at >= text.Length) return [];
-                    if (text[at] != '"') part.Append(text[at]);
-                    else if (at + 1 < text.Length && text[at + 1] == '"') part.Append(text[at++]);
-                    else break;
-                }
-
-                if (++at < text.Length && text[at] != '.') return [];
-            }
-
-            if (at == text.Length || text[at] == '.')
-            {
-                if (part.Length == 0) return [];
-                parts.Add(part.ToString());
-                part.Clear();
-            }
-            else
-            {
-                part.Append(text[at]);
-            }
-
-            at++;
-        }
-
-        return parts;
-    }
-
-    private static string Part(string name) =>
-        name.AsSpan().IndexOfAny("\".()") >= 0 || name != name.Trim()
-            ? $"\"{name.Replace("\"", "\"\"", StringComparison.Ordinal)}\""
-            : name;
 
     private static bool IsEngines(string schema) =>
         schema.StartsWith("pg_", StringComparison.Ordinal) || schema == "information_schema";

@@ -119,7 +119,7 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
         foreach (var held in holdings.All().Where(h => view.Baseline.Of(h.Right).Count == 0))
             // every login has what that role has
             foreach (var path in holdings.PathsOf(held).Where(p =>
-                (p.Nodes.Count == 1 || !IsOwnGroup(p.Nodes[1])) && !p.Has(StepMeaning.Everybody)))
+                (p.Nodes.Count == 1 || !IsOwnGroup(p.Nodes[1])) && !p.Has(StepMeaning.Everybody) && !p.Has(StepMeaning.Guest)))
                 Offer(
                     new Holder(group.Key, group.Name, group.At), node,
                     new Judgement($"{group.Key}/excess/{held.Right.Key}", group.Key, held.Right, Verdict.Excess, why, [path]),

@@ -1,6 +1,7 @@
 using System.Globalization;
 using JustRight.Core.Changes;
 using JustRight.Core.Sheets;
+using JustRight.Core.Surveys;
 
 namespace JustRight.Formats.Databases;
 
@@ -54,9 +55,9 @@ public static class TransactSql
                 null, Not + InRole(null, "server", c.Role, c.Principal),
                 $"ALTER SERVER ROLE {Name(c.Role)} DROP MEMBER {Name(c.Principal)}"),
         GrantInstancePermission c =>
-            new(null, Granted(c.Permission, c.Principal), $"GRANT {Permission(c.Permission)} TO {Name(c.Principal)}"),
+            new(null, Granted(c.Permission, c.Principal), $"GRANT {OnInstance(c.Permission)} TO {Name(c.Principal)}"),
         RevokeInstancePermission c =>
-            new(null, Not + Granted(c.Permission, c.Principal), $"REVOKE {Permission(c.Permission)} FROM {Name(c.Principal)}"),
+            new(null, Not + Granted(c.Permission, c.Principal), $"REVOKE {OnInstance(c.Permission)} FROM {Name(c.Principal)}"),
         ChangeDatabaseOwner c =>
             new(
                 null, Owned(c.Database, c.Principal),
@@ -77,11 +78,11 @@ public static class TransactSql
         GrantDatabasePermission c =>
             new(
                 c.Database, Granted(c.Database, c.Permission, c.On, c.Principal),
-                $"GRANT {Permission(c.Permission)}{OnClause(c.On)} TO {Name(c.Principal)}"),
+                $"GRANT {InDatabase(c.Permission, c.On)} TO {Name(c.Principal)}"),
         RevokeDatabasePermission c =>
             new(
                 c.Database, Not + Granted(c.Database, c.Permission, c.On, c.Principal),
-                $"REVOKE {Permission(c.Permission)}{OnClause(c.On)} FROM {Name(c.Principal)}"),
+                $"REVOKE {InDatabase(c.Permission, c.On)} FROM {Name(c.Principal)}"),
         _ => throw new ArgumentException($"{change.GetType().Name} is not a change for this engine.", nameof(change)),
     };
 
@@ -159,35 +160,80 @@ public static class TransactSql
         return $"EXISTS (SELECT 1 FROM {sys}.{level}_role_members AS m{Line}JOIN {sys}.{level}_principals AS r ON r.principal_id = m.role_principal_id{Line}JOIN {sys}.{level}_principals AS p ON p.principal_id = m.member_principal_id{Line}WHERE r.name = {Literal(role)} AND p.name = {Literal(member)})";
     }
 
-    private static string Granted(string permission, string login) =>
-        $"EXISTS (SELECT 1 FROM sys.server_permissions AS e{Line}JOIN sys.server_principals AS p ON p.principal_id = e.grantee_principal_id{Line}WHERE e.class = 100 AND e.permission_name = {Literal(Permission(permission))} AND e.state IN ('G', 'W') AND p.name = {Literal(login)})";
-
-    private static string Granted(string database, string permission, string? on, string user)
+    private static string Granted(string permission, string login)
     {
-        var sys = $"{Name(database)}.sys";
-        var (join, where) = Securable.Of(on) switch
-        {
-            null => ("", "e.class = 0"),
-            (var schema, null) =>
-                ($"{Line}JOIN {sys}.schemas AS s ON s.schema_id = e.major_id", $"e.class = 3 AND s.name = {Literal(schema)}"),
-            var (schema, item) =>
-                (
-                    $"{Line}JOIN {sys}.objects AS o ON o.object_id = e.major_id{Line}JOIN {sys}.schemas AS s ON s.schema_id = o.schema_id",
-                    $"e.class = 1 AND e.minor_id = 0 AND s.name = {Literal(schema)} AND o.name = {Literal(item)}"),
-        };
-        return $"EXISTS (SELECT 1 FROM {sys}.database_permissions AS e{Line}JOIN {sys}.database_principals AS p ON p.principal_id = e.grantee_principal_id{join}{Line}WHERE {where} AND e.permission_name = {Literal(Permission(permission))} AND e.state IN ('G', 'W') AND p.name = {Literal(user)})";
+        var (alone, on) = Apart(permission);
+        return Granted("sys", "server", Thing(on, ofInstance: true), 100, alone, login);
     }
 
-    private static string OnClause(string? on) => Securable.Of(on) switch
+    private static string Granted(string database, string permission, string? on, string user) =>
+        Granted($"{Name(database)}.sys", "database", Thing(on, ofInstance: false), 0, permission, user);
+
+    /// <summary>Whether a permission is granted: on a thing, or on the whole, which has a class of its own.</summary>
+    private static string Granted(
+        string sys, string level, SqlServerSecurable? thing, int whole, string permission, string principal)
+    {
+        var (join, where) = ("", $"e.class = {whole.ToString(CultureInfo.InvariantCulture)}");
+        if (thing is not null)
+        {
+            var of = SqlServerThings.Of(thing.Class);
+            join = $"{Line}JOIN {of.From(sys)} ON t.{of.Id} = e.major_id{of.With(sys)}";
+            where = $"e.class = {of.Number.ToString(CultureInfo.InvariantCulture)} AND {of.Name} = {Literal(thing.Name)}";
+            if (of.Only is { } only) where += $" AND {only}";
+            if (of.InSchema) where += $" AND s.name = {Literal(thing.Schema!)}";
+            if (thing.Column is not null)
+            {
+                join += $"{Line}JOIN {sys}.columns AS c ON c.object_id = e.major_id AND c.column_id = e.minor_id";
+                where += $" AND c.name = {Literal(thing.Column)}";
+            }
+            else if (of.Number == SqlServerThings.ObjectNumber)
+            {
+                where += " AND e.minor_id = 0";
+            }
+        }
+
+        return $"EXISTS (SELECT 1 FROM {sys}.{level}_permissions AS e{Line}JOIN {sys}.{level}_principals AS p ON p.principal_id = e.grantee_principal_id{join}{Line}WHERE {where} AND e.permission_name = {Literal(Permission(permission))} AND e.state IN ('G', 'W') AND p.name = {Literal(principal)})";
+    }
+
+    private static string OnInstance(string permission)
+    {
+        var (alone, on) = Apart(permission);
+        return Permission(alone) + OnClause(Thing(on, ofInstance: true));
+    }
+
+    private static string InDatabase(string permission, string? on)
+    {
+        var thing = Thing(on, ofInstance: false);
+        return Permission(permission) + (thing?.Column is { } column ? $" ({Name(column)})" : "") + OnClause(thing);
+    }
+
+    private static string OnClause(SqlServerSecurable? thing) => thing switch
     {
         null => "",
-        (var schema, null) => $" ON SCHEMA::{Name(schema)}",
-        var (schema, item) => $" ON OBJECT::{Name(schema)}.{Name(item)}",
+        { Column: not null } => OnClause(thing.Around),
+        { Schema: { } schema } => $" ON {thing.ClassWord}::{Name(schema)}.{Name(thing.Name)}",
+        _ => $" ON {thing.ClassWord}::{Name(thing.Name)}",
     };
+
+    /// <summary>What a permission is on; null for the whole.</summary>
+    private static SqlServerSecurable? Thing(string? on, bool ofInstance) => on is null ? null
+        : SqlServerSecurable.TryParse(on) is { } thing && thing.IsOfInstance == ofInstance
+            ? thing.Class is SqlServerClass.DatabaseScopedCredential or SqlServerClass.ExternalLanguage
+                // the engine maker's own parser does not read them: nothing would prove what is written
+                ? throw new ArgumentException($"Permissions on a {thing.ClassWord} are not written here: grant it by hand.", nameof(on))
+                : thing
+        : throw new ArgumentException($"'{on}' is nothing that a permission can be on there.", nameof(on));
+
+    /// <summary>A permission at an instance is written with what it is on.</summary>
+    private static (string Permission, string? On) Apart(string words)
+    {
+        var at = words.IndexOf(" on ", StringComparison.OrdinalIgnoreCase);
+        return at < 0 ? (words, null) : (words[..at], words[(at + 4)..]);
+    }
 
     /// <summary>Permissions are words and no names: nothing else may stand where one belongs.</summary>
     private static string Permission(string permission) =>
-        DatabaseNeedRules.IsPermission(permission, NeedKind.InstancePermission)
+        DatabaseNeedRules.IsPermissionAlone(permission)
             ? permission.ToUpperInvariant()
             : throw new ArgumentException($"'{permission}' cannot be a permission.", nameof(permission));
 }

@@ -13,12 +13,14 @@ namespace JustRight.Service.Views;
 internal static class InstanceViews
 {
     private const int MostHolders = 5_000;
+    private const int MostWays = 1_000;
 
     public static InstanceView Of(
         Estate estate, EstateInstance known, InstanceSnapshot instance, SurveyView view, IReadOnlyList<Plan> plans)
     {
         var needs = new NeedsIndex(plans);
         var (holders, more) = InstanceHolders.Of(view, instance, MostHolders);
+        var (ways, moreWays) = InstanceWays.Of(view, instance, MostWays);
         return new InstanceView(
             estate.Name, instance.Name, estate.IsSimulated, instance.Engine, instance.Release.Length > 0
                 ? instance.Release
@@ -30,11 +32,16 @@ internal static class InstanceViews
                 .. instance.Databases.Where(d => d.Unread is not null)
                     .Select(d => new UnreadPartView(d.Name, d.Unread!, instance.ReadAt))],
             [.. instance.Databases.Select(d => d.Name)], [.. holders.Select(h => Holder(h, view, needs))], more,
+            [.. ways.Select(w => Way(w, view))], moreWays,
             [.. plans.Where(p =>
                 p.Grants.Any(g =>
                     string.Equals(
                         g.Right.AtInstance, instance.Name, StringComparison.OrdinalIgnoreCase))).Select(p => p.Install)]);
     }
+
+    private static InstanceWayView Way(InstanceWay way, SurveyView view) => new(
+        view.Graph.NameOf(way.Holder), view.Graph.PrincipalOf(way.Holder)?.Kind == PrincipalKind.Computer,
+        way.Way.Right.Words, way.Way.Right.Place, way.Way.Right.Reach.Points, way.Way.Steps);
 
     private static InstanceHolderView Holder(InstanceHolder holder, SurveyView view, NeedsIndex needs)
     {

@@ -1,4 +1,6 @@
 using System.Globalization;
+using JustRight.Core.Surveys;
+using JustRight.Formats.Databases;
 using Microsoft.Data.Sqlite;
 
 namespace JustRight.SimulatedInstance.Engine;
@@ -15,6 +17,7 @@ internal sealed class Catalog : IDisposable
     /// <summary>Where an instance's own numbers for what is made later begin.</summary>
     private const int FirstFree = 300;
     private const string Collation = "engine";
+    private const string Jobs = "msdb";
 
     private static readonly (int Id, string Name)[] FixedServerRoles =
     [
@@ -36,20 +39,28 @@ internal sealed class Catalog : IDisposable
         _store.Open();
         _store.CreateCollation(Collation, (a, b) => string.Compare(a, b, caseSensitive ? StringComparison.Ordinal : StringComparison.OrdinalIgnoreCase));
         Run($"""
-            CREATE TABLE server_principals(principal_id int PRIMARY KEY, name nvarchar COLLATE {Collation} UNIQUE, type nvarchar, sid varbinary UNIQUE, is_disabled bit, is_fixed_role bit);
+            CREATE TABLE server_principals(principal_id int PRIMARY KEY, name nvarchar COLLATE {Collation} UNIQUE, type nvarchar, sid varbinary UNIQUE, is_disabled bit, is_fixed_role bit, owning_principal_id int);
             CREATE TABLE server_role_members(role_principal_id int, member_principal_id int, PRIMARY KEY(role_principal_id, member_principal_id));
-            CREATE TABLE server_permissions(class int, major_id int, minor_id int, grantee_principal_id int, permission_name nvarchar, state nvarchar, PRIMARY KEY(grantee_principal_id, permission_name));
-            CREATE TABLE databases(name nvarchar COLLATE {Collation} UNIQUE, database_id int PRIMARY KEY, owner_sid varbinary, state_desc nvarchar);
-            CREATE TABLE database_principals(db int, principal_id int, name nvarchar COLLATE {Collation}, type nvarchar, sid varbinary, is_fixed_role bit, PRIMARY KEY(db, principal_id), UNIQUE(db, name));
+            CREATE TABLE server_permissions(class int, major_id int, minor_id int, grantee_principal_id int, permission_name nvarchar, state nvarchar, PRIMARY KEY(class, major_id, grantee_principal_id, permission_name));
+            CREATE TABLE databases(name nvarchar COLLATE {Collation} UNIQUE, database_id int PRIMARY KEY, owner_sid varbinary, state_desc nvarchar, containment int, is_trustworthy_on bit, is_db_chaining_on bit);
+            CREATE TABLE configurations(name nvarchar COLLATE {Collation} PRIMARY KEY, value_in_use int);
+            CREATE TABLE endpoints(endpoint_id int PRIMARY KEY, name nvarchar COLLATE {Collation} UNIQUE, principal_id int);
+            CREATE TABLE availability_groups(group_id int PRIMARY KEY, name nvarchar COLLATE {Collation} UNIQUE);
+            CREATE TABLE availability_replicas(replica_metadata_id int PRIMARY KEY, group_id int);
+            CREATE TABLE database_principals(db int, principal_id int, name nvarchar COLLATE {Collation}, type nvarchar, sid varbinary, is_fixed_role bit, owning_principal_id int, PRIMARY KEY(db, principal_id), UNIQUE(db, name));
             CREATE TABLE database_role_members(db int, role_principal_id int, member_principal_id int, PRIMARY KEY(db, role_principal_id, member_principal_id));
-            CREATE TABLE database_permissions(db int, class int, major_id int, minor_id int, grantee_principal_id int, permission_name nvarchar, state nvarchar, PRIMARY KEY(db, class, major_id, grantee_principal_id, permission_name));
+            CREATE TABLE database_permissions(db int, class int, major_id int, minor_id int, grantee_principal_id int, permission_name nvarchar, state nvarchar, PRIMARY KEY(db, class, major_id, minor_id, grantee_principal_id, permission_name));
             CREATE INDEX server_members ON server_role_members(member_principal_id);
             CREATE INDEX database_members ON database_role_members(db, member_principal_id);
             CREATE INDEX database_sids ON database_principals(db, sid);
             CREATE INDEX database_grantees ON database_permissions(db, grantee_principal_id);
             CREATE TABLE schemas(db int, schema_id int, name nvarchar COLLATE {Collation}, principal_id int, PRIMARY KEY(db, schema_id), UNIQUE(db, name));
-            CREATE TABLE objects(db int, object_id int, schema_id int, name nvarchar COLLATE {Collation}, type nvarchar, PRIMARY KEY(db, object_id), UNIQUE(db, schema_id, name));
+            CREATE TABLE objects(db int, object_id int, schema_id int, name nvarchar COLLATE {Collation}, type nvarchar, principal_id int, PRIMARY KEY(db, object_id), UNIQUE(db, schema_id, name));
+            CREATE TABLE columns(db int, object_id int, column_id int, name nvarchar COLLATE {Collation}, PRIMARY KEY(db, object_id, column_id));
             """);
+        foreach (var things in OtherThings)
+            Run($"CREATE TABLE {things.View}(db int, {things.Id} int, name nvarchar COLLATE {Collation}, schema_id int, principal_id int, PRIMARY KEY(db, {things.Id}), UNIQUE(db, schema_id, name))");
+        Run("INSERT INTO configurations VALUES('contained database authentication', 0)");
         foreach (var (id, name) in FixedServerRoles) AddServerPrincipal(name, "R", [(byte)id], id);
         Run("INSERT INTO server_permissions VALUES(100, 0, 0, 2, 'VIEW ANY DATABASE', 'G')");
         foreach (var (id, name) in new[] { (1, "master"), (2, "tempdb"), (3, "model"), (4, "msdb") }) AddDatabase(name, [1], id);
@@ -98,7 +109,7 @@ internal sealed class Catalog : IDisposable
     public int AddServerPrincipal(string name, string type, byte[] sid, int? id = null)
     {
         var number = id ?? NextNumber();
-        Run("INSERT INTO server_principals VALUES($1, $2, $3, $4, 0, $5)", number, name, type, sid, id is null ? 0 : 1);
+        Run("INSERT INTO server_principals VALUES($1, $2, $3, $4, 0, $5, 1)", number, name, type, sid, id is null ? 0 : 1);
         if (type != "R") Run("INSERT INTO server_permissions VALUES(100, 0, 0, $1, 'CONNECT SQL', 'G')", number);
         return number;
     }
@@ -107,7 +118,7 @@ internal sealed class Catalog : IDisposable
     public int AddDatabasePrincipal(int database, string name, string type, byte[]? sid, int? id = null)
     {
         var number = id ?? NextNumber();
-        Run("INSERT INTO database_principals VALUES($1, $2, $3, $4, $5, $6)", database, number, name, type, sid, id is null ? 0 : 1);
+        Run("INSERT INTO database_principals VALUES($1, $2, $3, $4, $5, $6, 1)", database, number, name, type, sid, id is null ? 0 : 1);
         if (type != "R" && (number != 2 || database != 3)) Run("INSERT INTO database_permissions VALUES($1, 0, 0, 0, $2, 'CONNECT', 'G')", database, number);
         return number;
     }
@@ -116,17 +127,46 @@ internal sealed class Catalog : IDisposable
     public int AddDatabase(string name, byte[] owner, int? id = null)
     {
         var database = id ?? NextNumber();
-        Run("INSERT INTO databases VALUES($1, $2, $3, 'ONLINE')", name, database, owner);
+        Run("INSERT INTO databases VALUES($1, $2, $3, 'ONLINE', 0, $4, 0)", name, database, owner, Same(name, Jobs) ? 1 : 0); // msdb is trusted as it comes
         foreach (var (role, called) in FixedDatabaseRoles) AddDatabasePrincipal(database, called, "R", null, role);
         AddDatabasePrincipal(database, "dbo", "S", owner, 1);
         AddDatabasePrincipal(database, "guest", "S", [0], 2);
         if (id is null or 3) Run("DELETE FROM database_permissions WHERE db = $1 AND grantee_principal_id = 2", database); // guests enter the engine's own databases alone
         Run("INSERT INTO database_role_members VALUES($1, 16384, 1)", database);
         Run("INSERT INTO schemas VALUES($1, 1, 'dbo', 1)", database);
-        if (!Same(name, "msdb")) return database;
+        if (!Same(name, Jobs)) return database;
         var agents = new[] { "SQLAgentUserRole", "SQLAgentReaderRole", "SQLAgentOperatorRole" }.Select(r => AddDatabasePrincipal(database, r, "R", null)).ToArray();
         for (var i = 1; i < agents.Length; i++) Run("INSERT INTO database_role_members VALUES($1, $2, $3)", database, agents[i - 1], agents[i]);
         return database;
+    }
+
+    /// <summary>The things of databases that have no table of their own here.</summary>
+    public static IEnumerable<SqlServerThings> OtherThings => SqlServerThings.InDatabase.Where(t => t.Number > 4);
+
+    /// <summary>Makes a thing of a database without the statement for it; an object in its schema with a column or several.</summary>
+    public void AddThing(int database, SqlServerSecurable thing)
+    {
+        var things = SqlServerThings.Of(thing.Class);
+        var schema = things.InSchema ? Number("SELECT schema_id FROM schemas WHERE db = $1 AND name = $2", database, thing.Schema) : null;
+        if (things.InSchema && schema is null) throw EngineException.Missing("find", "schema", thing.Schema!);
+        Run($"INSERT INTO {things.View} VALUES($1, $2, $3, $4, $5)", database, NextNumber(), thing.Name, schema, things.InSchema ? null : 1);
+    }
+
+    /// <summary>The class and number of a thing that permissions are on, or null when it is not there.</summary>
+    public (int Class, int Major, int Minor)? Find(int? database, SqlServerSecurable thing)
+    {
+        var things = SqlServerThings.Of(thing.Class);
+        var of = database is null ? "" : $" AND t.db = {database.Value.ToString(CultureInfo.InvariantCulture)}";
+        var from = things.From("main") + (things.InSchema ? "" : things.With("main"));
+        var only = things.Only is { } condition ? $" AND {condition}" : "";
+        var major = things.InSchema
+            ? Number($"SELECT t.{things.Id} FROM {from} JOIN schemas AS s ON s.db = t.db AND s.schema_id = t.schema_id WHERE s.name = $1 AND t.name = $2{of}", thing.Schema, thing.Name)
+            : Number($"SELECT t.{things.Id} FROM {from} WHERE {things.Name} = $1{of}{only}", thing.Name);
+        if (major is null) return null;
+        if (thing.Column is null) return (things.Number, major.Value, 0);
+        return Number("SELECT column_id FROM columns WHERE db = $1 AND object_id = $2 AND name = $3", database, major, thing.Column) is { } column
+            ? (things.Number, major.Value, column)
+            : null;
     }
 
     /// <summary>A number for what is made next; those of the fixed roles of databases are passed over.</summary>

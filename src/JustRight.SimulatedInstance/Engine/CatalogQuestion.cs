@@ -178,8 +178,8 @@ internal sealed class CatalogQuestion(Func<string, string?, string> sees)
             case NullLiteral:
                 _text.Append("NULL");
                 break;
-            case CastCall { DataType: SqlDataTypeReference { SqlDataTypeOption: SqlDataTypeOption.NVarChar } } cast:
-                Value(cast.Parameter); // what is asked this way is a text already
+            case CastCall { DataType: SqlDataTypeReference { SqlDataTypeOption: SqlDataTypeOption.NVarChar or SqlDataTypeOption.Int } } cast:
+                Value(cast.Parameter); // what is asked this way is of that kind already
                 break;
             case FunctionCall call:
                 _text.Append("fn_").Append(call.FunctionName.Value.ToUpperInvariant()).Append('(');

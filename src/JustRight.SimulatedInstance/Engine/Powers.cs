@@ -1,3 +1,6 @@
+using JustRight.Core.Engines.SqlServer;
+using JustRight.Core.Surveys;
+
 namespace JustRight.SimulatedInstance.Engine;
 
 /// <summary>What a session's login may do, asked anew for each statement.</summary>
@@ -26,8 +29,15 @@ internal sealed class Powers(Catalog catalog, int login)
     /// <summary>Whether it is in a role of the instance.</summary>
     public bool InServerRole(string role) => catalog.One($"{Roles} SELECT 1 FROM held JOIN server_principals AS p ON p.principal_id = held.id WHERE p.type = 'R' AND p.name = $2", login, role) is not null;
 
-    /// <summary>Whether it holds a permission of the instance, or the widest one.</summary>
-    public bool At(string permission) => RulesAll || Entry(permission) is "G" or "W" || (Entry(permission) != "D" && Entry("CONTROL SERVER") is "G" or "W");
+    /// <summary>Whether it holds a permission of the instance: by an entry, by one that covers it, or by a fixed role.</summary>
+    public bool At(string permission)
+    {
+        if (RulesAll) return true;
+        var enough = SqlServerPermissions.Wider(SqlServerClass.Server, permission).ToList();
+        return !enough.Any(p => Entry(p) == "D")
+            && (enough.Any(p => Entry(p) is "G" or "W")
+                || SqlServerPermissions.InstanceRoles.Any(r => r.Permissions.Any(enough.Contains) && InServerRole(r.Role)));
+    }
 
     /// <summary>Whether it may grant a permission of the instance on.</summary>
     public bool MayGrant(string permission) => RulesAll || Entry(permission) == "W" || Entry("CONTROL SERVER") is "G" or "W";
@@ -49,13 +59,25 @@ internal sealed class Powers(Catalog catalog, int login)
     public bool Owns(int database) => UserIn(database) is { } user && (user == 1 || InDatabaseRole(database, user, "db_owner") || Entry(database, user, "CONTROL") is "G" or "W");
 
     /// <summary>
-    /// Whether it may do something in a database: through a permission, a role that stands for it, or as owner.
+    /// Whether it may do something in a database: by an entry, by one that covers it there or at the instance, by a fixed role,
+    /// or as owner.
     /// </summary>
-    public bool In(int database, string permission, params string[] roles) =>
-        Owns(database) || (UserIn(database) is { } user && (Entry(database, user, permission) is "G" or "W" || roles.Any(r => InDatabaseRole(database, user, r))));
+    public bool In(int database, string permission)
+    {
+        if (Owns(database)) return true;
+        if (UserIn(database) is not { } user) return false;
+        var enough = SqlServerPermissions.Wider(SqlServerClass.Database, permission).ToList();
+        if (enough.Any(p => Entry(database, user, p) == "D")) return false;
+        return enough.Any(p => Entry(database, user, p) is "G" or "W")
+            || SqlServerPermissions.DatabaseRoles.Any(r => r.Permissions.Any(enough.Contains) && IsIn(database, r.Role))
+            || enough.Any(p => SqlServerPermissions.Of(SqlServerClass.Database, p)?.Above is { } above && At(above));
+    }
+
+    /// <summary>Whether it is in a role of a database.</summary>
+    public bool IsIn(int database, string role) => UserIn(database) is { } user && InDatabaseRole(database, user, role);
 
     /// <summary>Whether it sees definitions in a database.</summary>
-    public bool SeesDefinitionsIn(int database) => UserIn(database) is { } user && Entry(database, user, "VIEW DEFINITION") != "D" && (SeesDefinitions || In(database, "VIEW DEFINITION", "db_securityadmin", "db_accessadmin"));
+    public bool SeesDefinitionsIn(int database) => UserIn(database) is { } user && Entry(database, user, "VIEW DEFINITION") != "D" && In(database, "VIEW DEFINITION");
 
     private string? Entry(string permission) => catalog.One($"{Roles} SELECT e.state FROM server_permissions AS e JOIN held ON held.id = e.grantee_principal_id WHERE e.class = 100 AND e.permission_name = $2 ORDER BY e.state LIMIT 1", login, permission) as string;
 

@@ -1,5 +1,6 @@
 using System.Security.Cryptography;
 using System.Text;
+using JustRight.Core.Surveys;
 
 namespace JustRight.SimulatedInstance.Engine;
 
@@ -51,6 +52,38 @@ public sealed class SimulatedEngine : IDisposable
         _passwords[name] = Hash(password);
     }
 
+    /// <summary>Makes a thing of a database without the statement for it, such as <c>CERTIFICATE::backup</c>.</summary>
+    public void AddThing(string database, string thing) => Catalog.AddThing(
+        Catalog.Database(database) ?? throw EngineException.Missing("find", "database", database),
+        SqlServerSecurable.TryParse(thing) ?? throw new ArgumentException($"'{thing}' names nothing.", nameof(thing)));
+
+    /// <summary>Makes an endpoint, or an availability group with a replica, without the statement for it.</summary>
+    public void AddAtInstance(string thing)
+    {
+        var named = SqlServerSecurable.TryParse(thing);
+        var id = Catalog.NextNumber();
+        if (named?.Class == SqlServerClass.Endpoint)
+        {
+            Catalog.Run("INSERT INTO endpoints VALUES($1, $2, 1)", id, named.Name);
+            return;
+        }
+
+        if (named?.Class != SqlServerClass.AvailabilityGroup) throw new ArgumentException($"'{thing}' names neither.", nameof(thing));
+        Catalog.Run("INSERT INTO availability_groups VALUES($1, $2)", id, named.Name);
+        Catalog.Run("INSERT INTO availability_replicas VALUES($1, $2)", Catalog.NextNumber(), id);
+    }
+
+    /// <summary>How a database is set: contained, trusted by the instance, open to chains of ownership.</summary>
+    public void Set(string database, bool contained = false, bool trusted = false, bool chained = false) => Catalog.Run(
+        "UPDATE databases SET containment = $2, is_trustworthy_on = $3, is_db_chaining_on = $4 WHERE name = $1", database,
+        contained ? 1 : 0, trusted ? 1 : 0, chained ? 1 : 0);
+
+    /// <summary>Whether contained databases let their users in by themselves.</summary>
+    public void AdmitContained(bool admit) => Catalog.Run("UPDATE configurations SET value_in_use = $1", admit ? 1 : 0);
+
+    /// <summary>The number of its release.</summary>
+    internal int Release => int.Parse(Birth.Release.Split('.')[0], System.Globalization.CultureInfo.InvariantCulture);
+
     /// <summary>Runs a script as the login that may do everything, to set the scene. Batches end at lines with GO.</summary>
     /// <exception cref="EngineException">It refuses a statement.</exception>
     public void Run(string script) => Run(script, Administrator);
@@ -79,15 +112,15 @@ public sealed class SimulatedEngine : IDisposable
                 "server_role_members" =>
                     "SELECT r.name, p.name FROM server_role_members AS m JOIN server_principals AS r ON r.principal_id = m.role_principal_id JOIN server_principals AS p ON p.principal_id = m.member_principal_id",
                 "server_permissions" =>
-                    "SELECT p.name, e.permission_name, e.state FROM server_permissions AS e JOIN server_principals AS p ON p.principal_id = e.grantee_principal_id",
+                    "SELECT e.class, e.major_id, p.name, e.permission_name, e.state FROM server_permissions AS e JOIN server_principals AS p ON p.principal_id = e.grantee_principal_id",
                 "databases" => "SELECT name, hex(owner_sid), state_desc FROM databases",
                 "database_principals" =>
                     "SELECT d.name, p.name, p.type, hex(p.sid) FROM database_principals AS p JOIN databases AS d ON d.database_id = p.db",
                 "database_role_members" =>
                     "SELECT d.name, r.name, p.name FROM database_role_members AS m JOIN databases AS d ON d.database_id = m.db JOIN database_principals AS r ON r.db = m.db AND r.principal_id = m.role_principal_id JOIN database_principals AS p ON p.db = m.db AND p.principal_id = m.member_principal_id",
                 "database_permissions" =>
-                    "SELECT d.name, e.class, e.major_id, p.name, e.permission_name, e.state FROM database_permissions AS e JOIN databases AS d ON d.database_id = e.db JOIN database_principals AS p ON p.db = e.db AND p.principal_id = e.grantee_principal_id",
-                "schemas" => "SELECT d.name, s.name FROM schemas AS s JOIN databases AS d ON d.database_id = s.db",
+                    "SELECT d.name, e.class, e.major_id, e.minor_id, p.name, e.permission_name, e.state FROM database_permissions AS e JOIN databases AS d ON d.database_id = e.db JOIN database_principals AS p ON p.db = e.db AND p.principal_id = e.grantee_principal_id",
+                "schemas" => "SELECT d.name, s.name, s.principal_id FROM schemas AS s JOIN databases AS d ON d.database_id = s.db",
                 _ => "SELECT d.name, o.name FROM objects AS o JOIN databases AS d ON d.database_id = o.db",
             };
             using var command = Catalog.Store.CreateCommand();

@@ -1,3 +1,4 @@
+using JustRight.Formats.Databases;
 using Microsoft.SqlServer.TransactSql.ScriptDom;
 
 namespace JustRight.SimulatedInstance.Engine;
@@ -38,8 +39,14 @@ internal sealed class StatementRunner(SimulatedEngine engine, Powers powers)
             case "SERVER_PERMISSIONS" when !powers.SeesDefinitions:
                 return $"grantee_principal_id IN (2, {powers.Login})";
             case "SERVER_PRINCIPALS" or "SERVER_ROLE_MEMBERS" or "SERVER_PERMISSIONS" or "DATABASES":
+            case "CONFIGURATIONS" or "ENDPOINTS":
                 return "1";
+            case "AVAILABILITY_GROUPS" or "AVAILABILITY_REPLICAS":
+                return powers.SeesDefinitions ? "1" : "0";
             case "DATABASE_PRINCIPALS" or "DATABASE_ROLE_MEMBERS" or "DATABASE_PERMISSIONS" or "SCHEMAS" or "OBJECTS":
+            case "COLUMNS":
+            case var other when SqlServerThings.InDatabase.Any(t =>
+                t.Since <= engine.Release && string.Equals(t.View, other, StringComparison.OrdinalIgnoreCase)):
                 var database = Enter(named ?? current);
                 return powers.SeesDefinitionsIn(database) ? $"db = {database}" : view.ToUpperInvariant() switch
                 {
@@ -85,7 +92,7 @@ internal sealed class StatementRunner(SimulatedEngine engine, Powers powers)
                 AlterServerRole(s.Name.Value, s.Action);
                 break;
             case CreateDatabaseStatement s:
-                Require(powers.At("CREATE ANY DATABASE") || powers.InServerRole("dbcreator"));
+                Require(powers.At("CREATE ANY DATABASE"));
                 Catalog.AddDatabase(
                     Free(
                         s.DatabaseName.Value, Catalog.Database(s.DatabaseName.Value), 1801,
@@ -99,7 +106,7 @@ internal sealed class StatementRunner(SimulatedEngine engine, Powers powers)
                 DropUser(Enter(current), s.Name.Value);
                 break;
             case CreateRoleStatement s:
-                Require(powers.In(Enter(current), "CREATE ROLE", "db_securityadmin", "db_ddladmin"));
+                Require(powers.In(Enter(current), "CREATE ROLE"));
                 Catalog.AddDatabasePrincipal(
                     Enter(current),
                     Free(
@@ -111,7 +118,7 @@ internal sealed class StatementRunner(SimulatedEngine engine, Powers powers)
                 AlterRole(Enter(current), s.Name.Value, s.Action);
                 break;
             case CreateSchemaStatement s:
-                Require(powers.In(Enter(current), "CREATE SCHEMA", "db_ddladmin"));
+                Require(powers.In(Enter(current), "CREATE SCHEMA"));
                 Catalog.Run(
                     "INSERT INTO schemas VALUES($1, $2, $3, 1)", Enter(current), Catalog.NextNumber(),
                     Free(
@@ -119,18 +126,17 @@ internal sealed class StatementRunner(SimulatedEngine engine, Powers powers)
                         "There is already an object named '{0}' in the database."));
                 break;
             case CreateTableStatement s:
-                Require(powers.In(Enter(current), "CREATE TABLE", "db_ddladmin"));
-                Catalog.Run(
-                    "INSERT INTO objects VALUES($1, $2, $3, $4, 'U')", Enter(current), Catalog.NextNumber(),
-                    Schema(Enter(current), s.SchemaObjectName.SchemaIdentifier?.Value ?? "dbo")
-                        ?? throw EngineException.Missing("find", "schema", s.SchemaObjectName.SchemaIdentifier!.Value),
-                    s.SchemaObjectName.BaseIdentifier.Value);
+                Require(powers.In(Enter(current), "CREATE TABLE"));
+                CreateTable(Enter(current), s);
                 break;
             case SecurityStatement s:
-                new PermissionRunner(Catalog, powers).Run(s, current, Enter);
+                new PermissionRunner(Catalog, powers, engine.Release).Run(s, current, Enter);
                 break;
             case AlterAuthorizationStatement { SecurityTargetObject: { ObjectKind: SecurityObjectKind.Database } of } s:
                 ChangeOwner(of.ObjectName.MultiPartIdentifier.Identifiers[^1].Value, s.PrincipalName.Value);
+                break;
+            case AlterAuthorizationStatement { SecurityTargetObject: { } of } s:
+                ChangeThingsOwner(of, s, current);
                 break;
             default:
                 throw EngineException.NotSimulated(
@@ -140,7 +146,7 @@ internal sealed class StatementRunner(SimulatedEngine engine, Powers powers)
 
     private void CreateLogin(string name)
     {
-        Require(powers.At("ALTER ANY LOGIN") || powers.At("CREATE LOGIN") || powers.InServerRole("securityadmin"));
+        Require(powers.At("ALTER ANY LOGIN") || powers.At("CREATE LOGIN"));
         if (!name.Contains('\\', StringComparison.Ordinal))
             throw new EngineException(
                 15407, $"'{name}' is not a valid Windows NT name. Give the complete name: <domain\\username>.");
@@ -155,7 +161,7 @@ internal sealed class StatementRunner(SimulatedEngine engine, Powers powers)
 
     private void DropLogin(string name)
     {
-        if (!(powers.At("ALTER ANY LOGIN") || powers.InServerRole("securityadmin"))
+        if (!powers.At("ALTER ANY LOGIN")
             || Catalog.ServerPrincipal(name, "'S', 'U', 'G'") is not { } login)
             throw EngineException.Missing("drop", "login", name);
         if (Catalog.One(
@@ -186,7 +192,7 @@ internal sealed class StatementRunner(SimulatedEngine engine, Powers powers)
 
     private void CreateUser(int database, string name, string login)
     {
-        Require(powers.In(database, "ALTER ANY USER", "db_accessadmin"));
+        Require(powers.In(database, "ALTER ANY USER"));
         Free(
             name, Catalog.DatabasePrincipal(database, name, "'S', 'U', 'G', 'R'"), 15023,
             "User, group, or role '{0}' already exists in the current database.");
@@ -201,7 +207,7 @@ internal sealed class StatementRunner(SimulatedEngine engine, Powers powers)
 
     private void DropUser(int database, string name)
     {
-        if (!powers.In(database, "ALTER ANY USER", "db_accessadmin")
+        if (!powers.In(database, "ALTER ANY USER")
             || Catalog.DatabasePrincipal(database, name, "'S', 'U', 'G'") is not { } user)
             throw EngineException.Missing("drop", "user", name);
         if (user <= 2) throw new EngineException(15150, $"Cannot drop the user '{name}'.");
@@ -216,7 +222,7 @@ internal sealed class StatementRunner(SimulatedEngine engine, Powers powers)
     {
         var isFixed = name.StartsWith("db_", StringComparison.OrdinalIgnoreCase);
         if (Catalog.DatabasePrincipal(database, name, Role) is not { } role
-            || !(isFixed ? powers.Owns(database) : powers.In(database, "ALTER ANY ROLE", "db_securityadmin")))
+            || !(isFixed ? powers.Owns(database) : powers.In(database, "ALTER ANY ROLE")))
             throw EngineException.Missing("alter", "role", name);
         var (member, add) = MemberOf(action);
         if (Catalog.DatabasePrincipal(database, member, "'S', 'U', 'G', 'R'") is not { } principal)
@@ -240,6 +246,39 @@ internal sealed class StatementRunner(SimulatedEngine engine, Powers powers)
             throw new EngineException(15110, "The proposed new database owner is already a user or aliased in the database.");
         Catalog.Run("UPDATE databases SET owner_sid = $2 WHERE database_id = $1", database, sid);
         Catalog.Run("UPDATE database_principals SET sid = $2 WHERE db = $1 AND principal_id = 1", database, sid);
+    }
+
+    private void CreateTable(int database, CreateTableStatement table)
+    {
+        var schema = table.SchemaObjectName.SchemaIdentifier?.Value ?? "dbo";
+        var number = Catalog.NextNumber();
+        Catalog.Run(
+            "INSERT INTO objects VALUES($1, $2, $3, $4, 'U', NULL)", database, number,
+            Schema(database, schema) ?? throw EngineException.Missing("find", "schema", schema),
+            table.SchemaObjectName.BaseIdentifier.Value);
+        for (var i = 0; i < table.Definition.ColumnDefinitions.Count; i++)
+            Catalog.Run(
+                "INSERT INTO columns VALUES($1, $2, $3, $4)", database, number, i + 1,
+                table.Definition.ColumnDefinitions[i].ColumnIdentifier.Value);
+    }
+
+    /// <summary>Gives a thing that permissions are on another owner [ALTER AUTHORIZATION].</summary>
+    private void ChangeThingsOwner(SecurityTargetObject of, AlterAuthorizationStatement statement, string current)
+    {
+        var thing = PermissionRunner.ThingOf(of);
+        var things = SqlServerThings.Of(thing.Class);
+        var database = thing.IsOfInstance ? (int?)null : Enter(current);
+        if (things.Owner is null) throw EngineException.NotSimulated($"another owner of a {thing.ClassWord}");
+        if (Catalog.Find(database, thing) is not { } found) throw EngineException.Missing("find", "object", thing.NameWords);
+        Require(powers.RulesAll || (database is { } inside && powers.Owns(inside)));
+        int? owner = statement.ToSchemaOwner ? null
+            : (database is { } of1
+                ? Catalog.DatabasePrincipal(of1, statement.PrincipalName.Value, "'S', 'U', 'G', 'R'")
+                : Catalog.ServerPrincipal(statement.PrincipalName.Value, "'S', 'U', 'G'"))
+            ?? throw EngineException.Missing("find", "principal", statement.PrincipalName.Value);
+        Catalog.Run(
+            $"UPDATE {things.View} SET {things.Owner} = $1 WHERE {things.Id} = $2{(database is null ? "" : " AND db = $3")}",
+            owner, found.Major, database);
     }
 
     private int? Schema(int database, string name) =>

@@ -1,4 +1,5 @@
 using JustRight.Core.Engines.SqlServer;
+using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Tests.Databases;
 
@@ -93,6 +94,21 @@ public sealed class DatabasePermissionTableTests
         VIEW DEFINITION | CONTROL | VIEW ANY DEFINITION
         VIEW PERFORMANCE DEFINITION | VIEW DEFINITION | VIEW ANY PERFORMANCE DEFINITION
         VIEW SECURITY DEFINITION | VIEW DEFINITION | VIEW ANY SECURITY DEFINITION
+        VIEW LEDGER CONTENT | CONTROL | CONTROL SERVER
+        VIEW DATABASE SECURITY AUDIT | CONTROL | VIEW SERVER SECURITY AUDIT
+        GENERATE LEDGER DIGEST | CONTROL | CONTROL SERVER
+        EXECUTE ANY EXTERNAL ENDPOINT | CONTROL | CONTROL SERVER
+        ENABLE LEDGER | CONTROL | CONTROL SERVER
+        DROP ANY DATABASE EVENT SESSION | ALTER ANY DATABASE EVENT SESSION | DROP ANY EVENT SESSION
+        CREATE EXTERNAL MODEL | ALTER ANY EXTERNAL MODEL | CONTROL SERVER
+        CREATE EXTERNAL LIBRARY | ALTER ANY EXTERNAL LIBRARY | CONTROL SERVER
+        CREATE EXTERNAL LANGUAGE | ALTER ANY EXTERNAL LANGUAGE | CONTROL SERVER
+        CREATE ANY DATABASE EVENT SESSION | ALTER ANY DATABASE EVENT SESSION | CREATE ANY EVENT SESSION
+        ALTER LEDGER CONFIGURATION | CONTROL | CONTROL SERVER
+        ALTER LEDGER | CONTROL | CONTROL SERVER
+        ALTER ANY EXTERNAL MODEL | ALTER | CONTROL SERVER
+        ALTER ANY EXTERNAL LANGUAGE | CONTROL | CONTROL SERVER
+        ALTER ANY DATABASE EVENT SESSION | ALTER | ALTER ANY EVENT SESSION
         """;
 
     private static readonly string[][] Table =
@@ -123,8 +139,37 @@ public sealed class DatabasePermissionTableTests
 
     [Fact]
     public void The_product_knows_the_table_and_no_more() =>
-        SqlServerDatabasePermissions.Rows.Select(r => r.Name).Except([SqlServerPermissions.Control])
+        SqlServerPermissions.On(SqlServerClass.Database).Keys.Except([SqlServerPermissions.Control])
             .ShouldBe(Table.Select(r => r[0]), ignoreOrder: true);
+
+    [Fact]
+    public void What_covers_stands_in_the_table_and_leads_up_to_all_of_the_instance()
+    {
+        foreach (var kind in Enum.GetValues<SqlServerClass>())
+        {
+            var outer = SqlServerPermissions.Around(kind);
+            foreach (var row in SqlServerPermissions.On(kind).Values)
+            {
+                if (row.CoveredBy is { } wider) SqlServerPermissions.Of(kind, wider).ShouldNotBeNull($"{kind}: {row.Name}");
+                if (outer is { } above) SqlServerPermissions.Of(above, row.Above!).ShouldNotBeNull($"{kind}: {row.Name}");
+                if (row.Points is null)
+                    SqlServerPermissions.Of(SqlServerClass.Database, row.Name).ShouldNotBeNull($"{kind}: {row.Name} has no reach");
+                row.Since.ShouldBeInRange(13, 17);
+                if (kind is SqlServerClass.Server && row.Name == SqlServerPermissions.ControlServer) continue;
+                SqlServerCovering.Of(kind, row.Name, null)
+                    .ShouldContain((SqlServerClass.Server, SqlServerPermissions.ControlServer, null), $"{kind}: {row.Name}");
+            }
+        }
+    }
+
+    [Fact]
+    public void Fixed_roles_have_permissions_of_the_table()
+    {
+        SqlServerPermissions.InstanceRoles.SelectMany(r => r.Permissions)
+            .Where(p => SqlServerPermissions.Of(SqlServerClass.Server, p) is null).ShouldBeEmpty();
+        SqlServerPermissions.DatabaseRoles.Concat(SqlServerPermissions.DenyingRoles).SelectMany(r => r.Permissions)
+            .Where(p => SqlServerPermissions.Of(SqlServerClass.Database, p) is null).ShouldBeEmpty();
+    }
 
     [Theory]
     [InlineData("ALTER ANY ASSEMBLY", true)] // Database-level roles: the permissions of the fixed roles

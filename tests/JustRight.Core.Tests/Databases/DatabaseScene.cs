@@ -20,7 +20,10 @@ namespace JustRight.Core.Tests.Databases;
 /// account <c>a</c>, its group <c>g</c>, the group <c>n</c> that holds <c>g</c>, another account <c>o</c>, and the host's local
 /// group <c>L</c>, which holds <c>n</c>. Sentences, parted by <c>;</c> : <c>login a</c>, <c>off a</c> (switched off), <c>mute a</c>
 /// (may not connect), <c>role sysadmin: a g</c>, <c>role x: role:y</c>, <c>grant VIEW SERVER STATE: a</c>, <c>hand …: a</c> (and it may grant it on), <c>deny … : role:x</c>; and with
-/// <c>S.</c> before them <c>user a</c>, <c>owner a</c>, <c>guest</c>, <c>role</c>, <c>grant</c>, <c>deny</c>.
+/// <c>S.</c> before them <c>user a</c>, <c>owner a</c>, <c>guest</c>, <c>role</c>, <c>grant</c>, <c>deny</c>. In both:
+/// <c>owns SCHEMA::s: a</c>, <c>schema s: a</c>, and principals of the engine's own with what they hold: <c>own boss: sysadmin</c>,
+/// <c>own clerk: permission CONTROL SERVER</c>. Of the instance: <c>release 16.0</c>, <c>contained</c> (such databases let their users
+/// in); of a database: <c>contained</c>, <c>trusted</c>, <c>chained</c>, <c>ownedby boss</c>.
 /// </summary>
 internal sealed class DatabaseScene
 {
@@ -42,6 +45,11 @@ internal sealed class DatabaseScene
     private readonly Dictionary<string, RoleMembers> _roles = [];
     private readonly List<PermissionEntry> _permissions = [];
     private readonly Dictionary<string, DatabaseSnapshot> _databases = new() { ["S"] = Empty("S"), ["msdb"] = Empty("msdb") };
+
+    private readonly List<OwnPrincipal> _own = [];
+    private readonly List<OwnedThing> _owned = [];
+    private string _release = "";
+    private bool _admitsContained;
 
     private DatabaseScene(string text)
     {
@@ -69,7 +77,7 @@ internal sealed class DatabaseScene
         var role = rest.StartsWith("role ", StringComparison.Ordinal) ? rest[5..] : null;
         return (database, role) switch
         {
-            (null, null) => new InstancePermissionRight("i", rest),
+            (null, null) => InstancePermissionRight.Parse("i", rest),
             (null, _) => new InstanceRoleRight("i", role),
             (_, null) => DatabasePermissionRight.Parse("i", database, rest),
             _ => new DatabaseRoleRight("i", database, role),
@@ -108,6 +116,32 @@ internal sealed class DatabaseScene
                 $"{view.Graph.NameOf(h.Holder).Split('\\')[^1]}: {h.Right}{(h.WhyNot is null ? "" : $" ({h.WhyNot})")}"),
             .. more > 0 ? [$"{more} more"] : Array.Empty<string>()];
     }
+
+    /// <summary>What the account can come to beyond what it holds: the right, with its database where it is in one.</summary>
+    public IReadOnlyList<string> WaysToMore()
+    {
+        var view = AllEngines.View(Survey());
+        return [
+            .. Core.Engines.SqlServer.WaysToMore.Of("i", view.HoldingsOf(view.Graph.IndexOf("a")))
+                .Select(w => w.Right is DatabaseRight inside
+                    ? w.Right is DatabaseOwnerRight ? $"owner of {inside.Database}" : $"{w.Right.Words} in {inside.Database}"
+                    : w.Right.Words)
+                .Order(StringComparer.Ordinal)];
+    }
+
+    /// <summary>How the account comes to something beyond what it holds, in words.</summary>
+    public string WayTo(string words)
+    {
+        var view = AllEngines.View(Survey());
+        return Core.Engines.SqlServer.WaysToMore.Of("i", view.HoldingsOf(view.Graph.IndexOf("a")))
+            .Single(w => w.Right.Words == words).Words;
+    }
+
+    /// <summary>What is told beside a right that is held.</summary>
+    public IReadOnlyList<string> Notes(string question) => Fit(Right(question)).Single(j => j.Grant is not null).Notes;
+
+    /// <summary>Why a right is not held, or cannot be judged.</summary>
+    public string Reason(string question) => Fit(Right(question)).Single(j => j.Grant is not null).Reason;
 
     /// <summary>The first path by which a right is held.</summary>
     public string Path(string question) => Fit(Right(question)).Single(j => j.Grant is not null).Paths[0].ToString();
@@ -157,6 +191,10 @@ internal sealed class DatabaseScene
         {
             Host = "h1",
             Permissions = _permissions,
+            OwnLogins = _own,
+            Owned = _owned,
+            Release = _release,
+            AdmitsContained = _admitsContained,
             UnreadParts = UnreadParts,
         };
         return new Survey("e", Now, true, directory, [host], [instance]);
@@ -177,11 +215,40 @@ internal sealed class DatabaseScene
                 _logins.AddRange(who.Select(w =>
                     new InstanceLogin(Sids[w], w) { Disabled = verb == "off", MayConnect = verb != "mute" }));
                 break;
+            case "release":
+                _release = who[0];
+                break;
+            case "contained" when database is null:
+                _admitsContained = true;
+                break;
+            case "contained" or "trusted" or "chained":
+                Change(database!, d => d with
+                {
+                    IsContained = d.IsContained || verb == "contained",
+                    IsTrusted = d.IsTrusted || verb == "trusted",
+                    IsChained = d.IsChained || verb == "chained",
+                });
+                break;
+            case "ownedby":
+                Change(database!, d => d with { OwnerName = who[0] });
+                break;
+            case "own" when database is null:
+                _own.Add(Own(what, rest));
+                break;
+            case "own":
+                Change(database!, d => d with { OwnUsers = [.. d.OwnUsers, Own(what, rest)] });
+                break;
+            case "owns" or "schema" when database is null:
+                _owned.Add(Owned(verb, what, who[0]));
+                break;
+            case "owns" or "schema":
+                Change(database!, d => who[0] == "role:dbo" ? d : d with { Owned = [.. d.Owned, Owned(verb, what, who[0])] });
+                break;
             case "user":
                 Change(database!, d => d with { Users = [.. d.Users, .. who.Select(w => new InstanceLogin(Sids[w], w))] });
                 break;
             case "owner":
-                Change(database!, d => d with { Owner = Sids[who[0]] });
+                Change(database!, d => d with { Owner = Sids[who[0]], OwnerName = who[0] });
                 break;
             case "guest":
                 Change(database!, d => d with { AdmitsGuests = true });
@@ -201,6 +268,23 @@ internal sealed class DatabaseScene
             default:
                 throw new ArgumentException($"'{sentence}' is not understood.", nameof(sentence));
         }
+    }
+
+    private static OwnedThing Owned(string verb, string what, string who)
+    {
+        var on = verb == "schema" ? $"SCHEMA::{what}" : what;
+        return who.StartsWith("role:", StringComparison.Ordinal)
+            ? new OwnedThing(on, default, who[5..])
+            : new OwnedThing(on, Sids[who], null);
+    }
+
+    private static OwnPrincipal Own(string name, string sentence)
+    {
+        const string permission = "permission ";
+        var holds = sentence[(sentence.LastIndexOf(": ", StringComparison.Ordinal) + 2)..];
+        return holds.StartsWith(permission, StringComparison.Ordinal)
+            ? new OwnPrincipal(name, [], [holds[permission.Length..]])
+            : new OwnPrincipal(name, [holds], []);
     }
 
     private void Change(string database, Func<DatabaseSnapshot, DatabaseSnapshot> change) =>

@@ -1,5 +1,6 @@
 using JustRight.Connectors;
 using JustRight.Core.Changes;
+using JustRight.Core.Surveys;
 using JustRight.Formats.Databases;
 using JustRight.SimulatedInstance.Wire;
 
@@ -26,8 +27,8 @@ public sealed class ChangeTests
             SimulatedScene.Instance, name, name, account), new GrantDatabasePermission(
             SimulatedScene.Instance, name, "CREATE TABLE", null, account),
         new GrantDatabasePermission(
-            SimulatedScene.Instance, name, "EXECUTE", $"SCHEMA::{name}", account), new GrantDatabasePermission(
-            SimulatedScene.Instance, name, "SELECT", $"OBJECT::dbo.{name}", account),
+            SimulatedScene.Instance, name, "EXECUTE", SqlServerSecurable.OfSchema(name).Words, account), new GrantDatabasePermission(
+            SimulatedScene.Instance, name, "SELECT", SqlServerSecurable.OfObject("dbo", name).Words, account),
     ];
 
     [Theory]

@@ -1,4 +1,6 @@
 using JustRight.Core.Changes;
+using JustRight.Core.Engines.SqlServer;
+using JustRight.Core.Surveys;
 using JustRight.Formats.Databases;
 using Microsoft.SqlServer.TransactSql.ScriptDom;
 
@@ -8,10 +10,11 @@ namespace JustRight.Formats.Tests.Databases;
 public sealed class TransactSqlTests
 {
     private const string Account = @"FENNMOOR\svc-quern";
-    private static readonly (string Release, Func<TSqlParser> Make)[] Releases =
+    private static readonly (string Release, int Number, Func<TSqlParser> Make)[] Releases =
     [
-        ("2016", () => new TSql130Parser(true)), ("2017", () => new TSql140Parser(true)), ("2019", () => new TSql150Parser(true)),
-        ("2022", () => new TSql160Parser(true)), ("2025", () => new TSql170Parser(true)),
+        ("2016", 13, () => new TSql130Parser(true)), ("2017", 14, () => new TSql140Parser(true)),
+        ("2019", 15, () => new TSql150Parser(true)), ("2022", 16, () => new TSql160Parser(true)),
+        ("2025", 17, () => new TSql170Parser(true)),
     ];
 
     /// <summary>Names that would break out of what is carelessly quoted.</summary>
@@ -32,15 +35,18 @@ public sealed class TransactSqlTests
         new CreateDatabaseUser("i", name, $@"FENNMOOR\{name}"), new AddDatabaseRoleMember(
             "i", name, name, $@"FENNMOOR\{name}"), new GrantDatabasePermission(
             "i", name, "CREATE TABLE", null, $@"FENNMOOR\{name}"),
-        new GrantDatabasePermission("i", name, "EXECUTE", $"SCHEMA::{name}", $@"FENNMOOR\{name}"), new GrantDatabasePermission(
-            "i", name, "SELECT", $"OBJECT::s.{name}", $@"FENNMOOR\{name}"),
+        new GrantInstancePermission("i", $"IMPERSONATE on {SqlServerSecurable.OfLogin(name).Words}", $@"FENNMOOR\{name}"),
+        new GrantDatabasePermission(
+            "i", name, "SELECT", new SqlServerSecurable(SqlServerClass.Column, "s", name, name).Words, $@"FENNMOOR\{name}"),
+        new GrantDatabasePermission("i", name, "EXECUTE", SqlServerSecurable.OfSchema(name).Words, $@"FENNMOOR\{name}"), new GrantDatabasePermission(
+            "i", name, "SELECT", SqlServerSecurable.OfObject("s", name).Words, $@"FENNMOOR\{name}"),
     ];
 
     [Theory]
     [MemberData(nameof(Names))]
     public void Every_statement_is_the_one_it_should_be_whatever_the_names(string name)
     {
-        foreach (var (release, make) in Releases)
+        foreach (var (release, _, make) in Releases)
         {
             foreach (var change in Changes(name))
             {
@@ -64,12 +70,44 @@ public sealed class TransactSqlTests
         }
     }
 
+    /// <summary>Every permission of the table, on one thing of its class, in the releases that have it.</summary>
+    [Fact]
+    public void Every_permission_on_everything_is_a_statement_of_its_releases()
+    {
+        foreach (var kind in Enum.GetValues<SqlServerClass>())
+        {
+            var inSchema = kind is SqlServerClass.SchemaObject or SqlServerClass.Type or SqlServerClass.XmlSchemaCollection
+                or SqlServerClass.Column;
+            var thing = kind is SqlServerClass.Server or SqlServerClass.Database ? null
+                : new SqlServerSecurable(kind, inSchema ? "s" : null, "it", kind == SqlServerClass.Column ? "c" : null);
+            foreach (var row in SqlServerPermissions.On(kind).Values)
+            {
+                InstanceChange change = kind == SqlServerClass.Server || thing?.IsOfInstance == true
+                    ? new GrantInstancePermission("i", thing is null ? row.Name : $"{row.Name} on {thing.Words}", Account)
+                    : new GrantDatabasePermission("i", "d", row.Name, thing?.Words, Account);
+                if (kind is SqlServerClass.DatabaseScopedCredential or SqlServerClass.ExternalLanguage)
+                {
+                    TransactSql.WhyNot(change).ShouldNotBeNull("the parser does not know them, so nothing would prove the statement");
+                    continue;
+                }
+
+                foreach (var (release, _, make) in Releases.Skip(Array.FindIndex(Releases, r => r.Number >= row.Since)))
+                {
+                    var sql = TransactSql.Of(change);
+                    var batch = ((TSqlScript)Parse(make(), $"IF NOT ({sql.Done}) {sql.Statement};", release)).Batches[0];
+                    var grant = batch.Statements[0].ShouldBeOfType<IfStatement>().ThenStatement.ShouldBeOfType<GrantStatement>();
+                    string.Join(' ', grant.Permissions[0].Identifiers.Select(i => i.Value)).ShouldBe(row.Name);
+                }
+            }
+        }
+    }
+
     [Theory]
     [MemberData(nameof(Names))]
     public void A_script_holds_its_steps_and_nothing_else(string name)
     {
         var steps = Changes(name).Select((c, i) => (i + 1, c, (string?)$"why {name}")).ToList();
-        foreach (var (release, make) in Releases)
+        foreach (var (release, _, make) in Releases)
         {
             var batches = ((TSqlScript)Parse(make(), TransactSql.Script([$"for {name}"], steps), release)).Batches;
             batches.SelectMany(b => b.Statements).OfType<IfStatement>().Count().ShouldBe(steps.Count);

@@ -7,6 +7,7 @@ import { Time } from '../../parts/Time';
 import { UnreadParts } from '../../parts/UnreadParts';
 import { Loading } from '../../parts/Loading';
 import { HolderTable } from './HolderTable';
+import { WayTable } from './WayTable';
 
 const route = getRouteApi('/frame/estates/$estate/instances/$instance');
 
@@ -56,6 +57,7 @@ export function InstancePage() {
       <UnreadParts unread={data.unread} parts={data.unreadParts} />
       {!data.unread && <HolderTable holders={data.holders} />}
       {data.more > 0 && <p className="soft">and {data.more} more, which are not listed here</p>}
+      {!data.unread && <WayTable ways={data.ways} more={data.moreWays} />}
     </>
   );
 }

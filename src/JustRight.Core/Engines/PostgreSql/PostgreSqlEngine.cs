@@ -43,8 +43,18 @@ public sealed class PostgreSqlEngine : Engine
     }
 
     /// <inheritdoc/>
-    public override IReadOnlyCollection<string>? NamesFor(NeedKind kind) =>
-        kind == NeedKind.InstancePermission ? Attributes : kind == NeedKind.DatabasePermission ? Privileges : null;
+    public override IReadOnlyCollection<string>? NamesFor(NeedKind kind, string? on) => kind switch
+    {
+        NeedKind.InstancePermission when on is null => Attributes,
+        NeedKind.InstancePermission => ParameterPrivilege.NamesOn(on),
+        NeedKind.DatabasePermission when on is null => Privileges,
+        NeedKind.DatabasePermission => PostgreSqlSecurable.TryParse(on) is null
+            ? []
+            : [.. Privileges, ObjectOwnershipRight.Word],
+        NeedKind.Logon or NeedKind.Privilege or NeedKind.LocalGroup or NeedKind.Service or NeedKind.DomainGroup => null,
+        NeedKind.InstanceRole or NeedKind.DatabaseRole or NeedKind.DatabaseOwner => null,
+        NeedKind.Directory or NeedKind.ProductRole => null,
+    };
 
     /// <inheritdoc/>
     public override string? SaidAs(NeedKind kind) => kind == NeedKind.DatabaseRole

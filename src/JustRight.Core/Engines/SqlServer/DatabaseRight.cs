@@ -39,6 +39,31 @@ public abstract class DatabaseRight : SqlServerRight
     /// <summary>The same in the system database of a partner; null when only the way in is asked there.</summary>
     private protected abstract Right? InSystemDatabaseOf(string partner);
 
+    /// <summary>Who has a user of its own, or through a group, does not come as guest, and holds nothing of guest's.</summary>
+    internal sealed override Held? HeldIn(Holdings holdings, IReadOnlyList<string> logons)
+    {
+        var held = base.HeldIn(holdings, logons);
+        if (held is null || !held.Tails.Any(t => t.Tail.IsGuests) || !HasUser(holdings.View, holdings)) return held;
+        var own = new Held(held.Right);
+        own.Tails.AddRange(held.Tails.Where(t => !t.Tail.IsGuests));
+        return own.Tails.Count == 0 ? null : own;
+    }
+
+    private protected sealed override bool Reaches(RightTail denial, SurveyView view, Holdings holdings) =>
+        !denial.IsGuests || !HasUser(view, holdings);
+
+    private protected override string? WhyDenialMayNotCount(RightTail denial, SurveyView view, Holdings holdings) =>
+        denial.Right is InstancePermissionRight && EntersWithoutLogin(view, holdings)
+            ? $"{Place} is contained: whether it lets in whom the instance keeps out is not known"
+            : null;
+
+    /// <summary>A contained database knows its users by itself, where the instance is set so [Contained Database Users].</summary>
+    private protected sealed override bool EntersWithoutLogin(SurveyView view, Holdings holdings) =>
+        view.Instance(Instance) is { AdmitsContained: true } && Read(view) is { IsContained: true } && HasUser(view, holdings);
+
+    private bool HasUser(SurveyView view, Holdings holdings) =>
+        Read(view)?.Users.Any(u => u.MayConnect && holdings.Reaches(u.Sid)) == true;
+
     private protected DatabaseSnapshot? Read(SurveyView view) => view.Database(Instance, Database);
 
     private protected DatabasePermissionRight Connect => new(Instance, Database, SqlServerPermissions.Connect, null);

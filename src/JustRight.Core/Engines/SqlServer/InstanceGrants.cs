@@ -12,6 +12,8 @@ namespace JustRight.Core.Engines.SqlServer;
 internal sealed class InstanceGrants(InstanceSnapshot instance, HostSnapshot? host)
 {
     private const string Public = "public";
+    private const string Guest = "guest";
+    private readonly Dictionary<string, Level> _guests = new(StringComparer.Ordinal);
     private Level? _level; // made when it is first asked for: many instances deny nothing
 
     private Level AtInstance => _level ??= new Level(instance.Logins, instance.Roles);
@@ -30,6 +32,10 @@ internal sealed class InstanceGrants(InstanceSnapshot instance, HostSnapshot? ho
                 yield return tail;
         foreach (var tail in instance.Permissions.Where(p => p.State != PermissionState.Deny).SelectMany(OfInstance))
             yield return tail;
+        foreach (var thing in instance.Owned)
+            foreach (var tail in Owned(
+                thing, new InstancePermissionRight(instance.Name, SqlServerPermissions.Control, thing.On), AtInstance, null))
+                yield return tail;
         foreach (var tail in instance.Databases.SelectMany(GivenIn)) yield return tail;
     }
 
@@ -79,9 +85,17 @@ internal sealed class InstanceGrants(InstanceSnapshot instance, HostSnapshot? ho
                 [new PathStep(StepKind.Login, $"owner of {place}") { Meaning = StepMeaning.Ownership }], null);
         }
 
+        foreach (var thing in database.Owned)
+            foreach (var tail in Owned(thing, Permission(database, SqlServerPermissions.Control, thing.On), level, place))
+                yield return tail;
         if (!database.AdmitsGuests) yield break;
+        var guests = Guests(database);
         foreach (var login in instance.Logins)
-            foreach (var tail in Ends(login, connect, [new PathStep(StepKind.Role, $"guest of {place}")])) yield return tail;
+            foreach (var tail in Ends(login, connect, [AsGuest(place)])) yield return tail;
+        foreach (var (login, role, steps) in guests.InRoles.Where(r => !Same(r.Role, Guest)))
+            foreach (var tail in Ends(
+                login, new DatabaseRoleRight(instance.Name, database.Name, role), [AsGuest(place), .. steps]))
+                yield return tail;
     }
 
     private IEnumerable<RightTail> DeniedIn(DatabaseSnapshot database)
@@ -97,7 +111,7 @@ internal sealed class InstanceGrants(InstanceSnapshot instance, HostSnapshot? ho
 
     private IEnumerable<RightTail> OfInstance(PermissionEntry entry)
     {
-        var right = new InstancePermissionRight(instance.Name, entry.Permission);
+        var right = new InstancePermissionRight(instance.Name, entry.Permission, entry.On);
         return AtInstance.HoldersOf(entry).SelectMany(h => Ends(h.Login, right, h.Steps));
     }
 
@@ -106,11 +120,30 @@ internal sealed class InstanceGrants(InstanceSnapshot instance, HostSnapshot? ho
     {
         var place = $"{instance.Name}/{database.Name}";
         var all = level.HoldersOf(entry).SelectMany(h => Ends(h.Login, right, h.Steps, place));
-        return database.AdmitsGuests && entry.Role is not null && Same(entry.Role, Public)
-            ? all.Concat(instance.Logins.SelectMany(l =>
-                Ends(l, right, [new PathStep(StepKind.Role, $"guest of {place}"), PathStep.ThroughEverybodys(Public)])))
-            : all;
+        if (!database.AdmitsGuests || entry.Role is null) return all;
+        return all.Concat(Guests(database).HoldersOf(entry).SelectMany(h => Ends(h.Login, right, [AsGuest(place), .. h.Steps])));
     }
+
+    /// <summary>An owner has all of what it owns [Permissions (Database Engine)].</summary>
+    private IEnumerable<RightTail> Owned(OwnedThing thing, Right right, Level level, string? place)
+    {
+        var owner = new PathStep(StepKind.Login, $"owner of {thing.On}") { Meaning = StepMeaning.Ownership };
+        return level.HoldersOf(new PermissionEntry(SqlServerPermissions.Control, PermissionState.Grant, thing.Owner, thing.Role))
+            .SelectMany(h => Ends(h.Login, right, [.. h.Steps, owner], place));
+    }
+
+    /// <summary>
+    /// Every login as guest of a database, with the roles guest is in. That whoever has a user does not come so, the right says.
+    /// </summary>
+    private Level Guests(DatabaseSnapshot database) => _guests.TryGetValue(database.Name, out var known) ? known
+        : _guests[database.Name] = new Level(
+            instance.Logins,
+            [
+                .. database.Roles.Select(r => r with { Members = [] }),
+                new RoleMembers(Guest, [.. instance.Logins.Select(l => l.Sid).Distinct()], []),
+            ]);
+
+    private static PathStep AsGuest(string place) => new(StepKind.Role, $"guest of {place}") { Meaning = StepMeaning.Guest };
 
     /// <summary>
     /// Who comes to a right through a login, or through the user of a database: the login's own principal, or the members of

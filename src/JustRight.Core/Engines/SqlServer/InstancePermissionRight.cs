@@ -8,53 +8,92 @@ using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Engines.SqlServer;
 
-/// <summary>A permission at an instance.</summary>
-public sealed class InstancePermissionRight(string instance, string permission) : SqlServerRight(
-    NeedKind.InstancePermission, instance, instance, permission.ToUpperInvariant(),
-    $"instance-permission:{permission}@{instance}")
+/// <summary>A permission at an instance, or on something of it: a login, a role, an endpoint, an availability group.</summary>
+public sealed class InstancePermissionRight : SqlServerRight
 {
+    private readonly SqlServerSecurable? _thing;
+    private readonly SqlServerClass? _kind;
+
+    /// <summary>A permission.</summary>
+    /// <param name="on">Such as <c>LOGIN::FENNMOOR\svc-mill</c>; null for the instance itself.</param>
+    public InstancePermissionRight(string instance, string permission, string? on = null)
+        : this(instance, permission.ToUpperInvariant(), on is null ? null : SqlServerSecurable.TryParse(on), on)
+    {
+    }
+
+    private InstancePermissionRight(string instance, string permission, SqlServerSecurable? thing, string? on)
+        : base(
+            NeedKind.InstancePermission, instance, instance, Said(permission, thing, on),
+            $"instance-permission:{Said(permission, thing, on)}@{instance}")
+    {
+        (Permission, On, _thing) = (permission, thing?.Words ?? on, thing);
+        _kind = on is null ? SqlServerClass.Server : thing is { IsOfInstance: true } ? thing.Class : null;
+    }
+
     /// <summary>The permission, such as <c>VIEW SERVER STATE</c>.</summary>
-    public string Permission { get; } = permission.ToUpperInvariant();
+    public string Permission { get; }
+
+    /// <summary>What of the instance it is on, or null for the instance itself.</summary>
+    public string? On { get; }
+
+    /// <summary>What of the instance it is on; null for the instance itself, and for what is not known here.</summary>
+    internal SqlServerSecurable? Thing => _thing;
 
     /// <summary>Whether its denial keeps out the owner of a database too.</summary>
-    public bool IsOwnersToo => Permission is SqlServerPermissions.ConnectSql or SqlServerPermissions.ControlServer;
+    public bool IsOwnersToo => On is null && Permission is SqlServerPermissions.ConnectSql or SqlServerPermissions.ControlServer;
 
     /// <inheritdoc/>
-    public override RightReach Reach => SqlServerPermissions.OfInstance(Permission) is { } known
-        ? new RightReach(known.Points, $"{Permission} lets it {known.Lets}")
-        : RightReach.NotKnown(Permission);
+    public override RightReach Reach => _kind is { } kind && SqlServerPermissions.Of(kind, Permission) is { } known
+        ? new RightReach(known.Points!.Value, $"{Words} lets it {known.Lets}")
+        : RightReach.NotKnown(Words);
 
     /// <summary>What a login is born with lets it in.</summary>
-    public override bool OnlyLetsIn => Permission == SqlServerPermissions.ConnectSql;
+    public override bool OnlyLetsIn => On is null && Permission == SqlServerPermissions.ConnectSql;
+
+    /// <summary>Reads a sheet's words: <c>VIEW SERVER STATE</c>, <c>IMPERSONATE on LOGIN::FENNMOOR\svc-mill</c>.</summary>
+    public static InstancePermissionRight Parse(string instance, string text)
+    {
+        var words = Securable.Parse(text);
+        return new InstancePermissionRight(instance, words.Permission, words.On);
+    }
 
     /// <inheritdoc/>
-    public override Right AtPartner(string partner) => new InstancePermissionRight(partner, Permission);
+    public override Right AtPartner(string partner) => new InstancePermissionRight(partner, Permission, On);
 
     /// <inheritdoc/>
-    public override string? WhyUnread(SurveyView view) => base.WhyUnread(view) ?? view.WhyPermissionsUnread(Instance);
+    public override string? WhyUnread(SurveyView view) => base.WhyUnread(view) ?? view.WhyPermissionsUnread(Instance)
+        ?? WhyNotKnown(view, _kind, Permission, On);
 
     /// <inheritdoc/>
     public override Drafted Draft(Estate estate, DirectorySchema? schema) =>
-        Drafted.At(NeedKind.InstancePermission, Permission, PlaceKind.Instance, Instance);
+        Drafted.At(NeedKind.InstancePermission, Words, PlaceKind.Instance, Instance);
 
     private protected override IReadOnlyList<Right> FindAbove() =>
         [.. Covering, .. SqlServerRoles.With(Instance, [this, .. Covering.OfType<InstancePermissionRight>()]), Everything];
 
-    private protected override IReadOnlyList<Right> FindCovering() =>
-        [.. SqlServerPermissions.AboveAtInstance(Permission).Select(p => new InstancePermissionRight(Instance, p))];
+    private protected override IReadOnlyList<Right> FindCovering() => _kind is not { } kind ? []
+        : [.. SqlServerCovering.Of(kind, Permission, _thing).Select(c =>
+            new InstancePermissionRight(Instance, c.Permission, c.On?.Words))];
 
     private protected override IReadOnlyList<Right> FindEntrances() => [ConnectSql];
 
     private protected override bool IsGrantedOn(InstanceSnapshot instance, Sid holder) =>
-        instance.Permissions.Any(p => IsEntry(p, holder, Permission, null));
+        instance.Permissions.Any(p => IsEntry(p, holder, Permission, On));
+
+    private protected override Ownership OwnershipIn(SurveyView view, Holdings holdings) => OwnershipOf(
+        _thing, view.Instance(Instance)?.Owned ?? [], holdings, role => new InstanceRoleRight(Instance, role));
 
     private protected override void Give(Giving giving, bool newLogin)
     {
         if (newLogin && OnlyLetsIn) return; // a login is born with it
-        giving.Add(StepOrder.Instances, new GrantInstancePermission(Instance, Permission, giving.Principal));
+        giving.Add(StepOrder.Instances, new GrantInstancePermission(Instance, Words, giving.Principal));
     }
 
     private protected override Taken TakeOwn(Taking taking) => OnlyLetsIn
         ? Taken.By(new DropLogin(Instance, taking.Principal), TakenOrder.Login)
-        : Taken.By(new RevokeInstancePermission(Instance, Permission, taking.Principal));
+        : taking.Path.Has(StepMeaning.Ownership) ? Taken.Not(OwnedThing.WhyKept(On!))
+        : Taken.By(new RevokeInstancePermission(Instance, Words, taking.Principal));
+
+    private static string Said(string permission, SqlServerSecurable? thing, string? on) =>
+        on is null ? permission : new Securable(permission, thing?.Words ?? on).Words;
 }

@@ -31,7 +31,7 @@ public sealed class SqlServerEngine : Engine
         return need.Kind switch
         {
             NeedKind.InstanceRole => new InstanceRoleRight(instance, need.Value),
-            NeedKind.InstancePermission => new InstancePermissionRight(instance, need.Value),
+            NeedKind.InstancePermission => InstancePermissionRight.Parse(instance, need.Value),
             NeedKind.DatabaseRole => new DatabaseRoleRight(instance, database!, need.Value),
             NeedKind.DatabasePermission => DatabasePermissionRight.Parse(instance, database!, need.Value),
             NeedKind.DatabaseOwner => new DatabaseOwnerRight(instance, database!),
@@ -41,10 +41,16 @@ public sealed class SqlServerEngine : Engine
     }
 
     /// <inheritdoc/>
-    public override IReadOnlyCollection<string>? NamesFor(NeedKind kind) =>
-        kind == NeedKind.InstancePermission ? SqlServerPermissions.NamesOfInstance
-        : kind == NeedKind.DatabasePermission ? SqlServerPermissions.NamesOfDatabase
-        : null;
+    public override IReadOnlyCollection<string>? NamesFor(NeedKind kind, string? on)
+    {
+        if (kind is not (NeedKind.InstancePermission or NeedKind.DatabasePermission)) return null;
+        var atInstance = kind == NeedKind.InstancePermission;
+        if (on is null)
+            return [.. SqlServerPermissions.On(atInstance ? SqlServerClass.Server : SqlServerClass.Database).Keys];
+        return SqlServerSecurable.TryParse(on) is { } thing && thing.IsOfInstance == atInstance
+            ? [.. SqlServerPermissions.On(thing.Class).Keys]
+            : [];
+    }
 
     /// <inheritdoc/>
     public override IReadOnlyList<Loss>? LossesBy(Change change, SurveyView view)
@@ -66,11 +72,15 @@ public sealed class SqlServerEngine : Engine
                 .Order(StringComparer.OrdinalIgnoreCase),
         ];
 
+    /// <inheritdoc/>
+    public override IReadOnlyList<WayToMore>? WaysToMore(InstanceSnapshot instance, Holdings holdings) =>
+        instance.PostgreSql is null ? SqlServer.WaysToMore.Of(instance.Name, holdings) : null;
+
     /// <summary>What a change takes from its principal, or from the owner of before.</summary>
     private static IEnumerable<Right> TakenBy(InstanceChange change) => change switch
     {
         RemoveInstanceRoleMember c => [new InstanceRoleRight(c.Instance, c.Role)],
-        RevokeInstancePermission c => [new InstancePermissionRight(c.Instance, c.Permission)],
+        RevokeInstancePermission c => [InstancePermissionRight.Parse(c.Instance, c.Permission)],
         RemoveDatabaseRoleMember c => [new DatabaseRoleRight(c.Instance, c.Database, c.Role)],
         RevokeDatabasePermission c => [new DatabasePermissionRight(c.Instance, c.Database, c.Permission, c.On)],
         ChangeDatabaseOwner c =>
@@ -85,7 +95,7 @@ public sealed class SqlServerEngine : Engine
         _ => throw new InvalidOperationException($"Unknown change {change.GetType().Name}."),
     };
 
-    private static bool IsControl(PermissionEntry entry) => entry.State != PermissionState.Deny && entry.Role is null
+    private static bool IsControl(PermissionEntry entry) => entry is { Role: null, On: null } && entry.State != PermissionState.Deny
         && string.Equals(entry.Permission, SqlServerPermissions.ControlServer, StringComparison.OrdinalIgnoreCase);
 
     private static IEnumerable<InstanceSnapshot> Instances(Survey survey) => survey.Instances.Where(i => i.PostgreSql is null);

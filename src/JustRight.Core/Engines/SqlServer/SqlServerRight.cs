@@ -9,7 +9,7 @@ namespace JustRight.Core.Engines.SqlServer;
 
 /// <summary>
 /// A right at an instance of the SQL Server family, or in a database of it. A denial outweighs every grant, but not for members
-/// of the all-powerful role, nor in a database for its owner; and without a login, or a user, it is of no use.
+/// of the all-powerful role, nor for whoever owns what it is on; and without a login, or a user, it is of no use.
 /// </summary>
 public abstract class SqlServerRight : Right
 {
@@ -59,35 +59,62 @@ public abstract class SqlServerRight : Right
     public sealed override Gate GateFor(SurveyView view, Holdings holdings)
     {
         var isImmune = holdings.Of(Everything) is not null;
-        var denials = Denials.Of(view, this, holdings);
-        if (denials.Count > 0)
-        {
-            var isOwner = IsOwner(view, holdings);
-            var counting = denials.Where(d => IsSwitchedOff(d.Tail)
-                || (!isImmune && (!isOwner || d.Tail.Right is InstancePermissionRight { IsOwnersToo: true }))).ToList();
-            if (counting.Count > 0)
-                return !counting.Any(d => IsSwitchedOff(d.Tail)) && view.WhyUnseen(Everything, holdings.Account) is { } why
-                    ? Gate.Unseen($"it is denied, and may be in {AllPowerful}, which nothing is denied: {why}")
-                    : Gate.Denied(counting);
-        }
-
+        var denials = Denials.Of(view, this, holdings).Where(d => Reaches(d.Tail, view, holdings)).ToList();
+        if (denials.Count > 0 && Shut(view, holdings, denials, isImmune) is { } shut) return shut;
         if (!isImmune && WhyDenialsUnread(view) is { } unread)
             return Gate.Unseen($"a deny may stand where nothing was read: {unread}");
         if (!isImmune && Denials.WhyUnseen(view, this, holdings.Account) is { } unseen) return Gate.Unseen(unseen);
         return WayIn(view, holdings);
     }
 
+    /// <summary>What the denials of it come to; null when none of them counts.</summary>
+    private Gate? Shut(
+        SurveyView view, Holdings holdings, IReadOnlyList<(int Node, RightTail Tail)> denials, bool isImmune)
+    {
+        var isOwner = IsOwner(view, holdings);
+        var owned = OwnershipIn(view, holdings);
+        var counting = denials.Where(d => IsSwitchedOff(d.Tail) || (!isImmune && !(isOwner && IsNotOfOwners(d.Tail.Right))
+            && !(owned == Ownership.Direct && !IsAtDoor(d.Tail.Right)))).ToList();
+        if (counting.Count == 0) return null;
+        var isOff = counting.Any(d => IsSwitchedOff(d.Tail));
+        if (!isOff && view.WhyUnseen(Everything, holdings.Account) is { } why)
+            return Gate.Unseen($"it is denied, and may be in {AllPowerful}, which nothing is denied: {why}");
+        string? doubt = null;
+        foreach (var denial in counting)
+        {
+            doubt = owned == Ownership.ThroughRole && !IsAtDoor(denial.Tail.Right)
+                ? "it is denied, and owned by a role that the account is in: which counts is not published"
+                : WhyDenialMayNotCount(denial.Tail, view, holdings);
+            if (doubt is null) return Gate.Denied(counting);
+        }
+
+        return Gate.Unseen(doubt!);
+    }
+
+    /// <summary>Whether a denial that reaches the account reaches it on its way to this right.</summary>
+    private protected virtual bool Reaches(RightTail denial, SurveyView view, Holdings holdings) => true;
+
+    /// <summary>Why a denial that reaches the account may not count all the same; null when it counts.</summary>
+    private protected virtual string? WhyDenialMayNotCount(RightTail denial, SurveyView view, Holdings holdings) => null;
+
     /// <summary>Why what could deny it was not read, or null when it was.</summary>
     private protected virtual string? WhyDenialsUnread(SurveyView view) => view.WhyPermissionsUnread(Instance);
 
     /// <summary>A login that is switched off keeps its holder out, whatever else it has [ALTER LOGIN … DISABLE].</summary>
-    private static bool IsSwitchedOff(RightTail tail) => tail.Steps.Any(s => s.Meaning == StepMeaning.SwitchedOff);
+    private protected static bool IsSwitchedOff(RightTail tail) => tail.Steps.Any(s => s.Meaning == StepMeaning.SwitchedOff);
+
+    /// <summary>Whether a denied right is no matter to the owner of the database.</summary>
+    private static bool IsNotOfOwners(Right denied) => denied is not InstancePermissionRight { IsOwnersToo: true };
+
+    /// <summary>Whether a denied right keeps out of the place, and is not only about what is done there.</summary>
+    private bool IsAtDoor(Right denied) => Entrances.Any(e => e == denied || e.Covering.Contains(denied));
 
     private Gate WayIn(SurveyView view, Holdings holdings)
     {
         foreach (var way in Entrances)
         {
             if (this == way || way is DatabasePermissionRight && IsOwner(view, holdings)) continue;
+            if (way == ConnectSql && EntersWithoutLogin(view, holdings)) continue;
             if (way.Above.Prepend(way).Any(r => holdings.Of(r) is not null)) continue;
             if (view.WhyUnseen(way, holdings.Account) is { } unseen) return Gate.Unseen($"how it gets in is not known: {unseen}");
             return Gate.Shut(
@@ -101,6 +128,49 @@ public abstract class SqlServerRight : Right
 
     /// <summary>Whether the account owns the database that the right is in.</summary>
     private protected virtual bool IsOwner(SurveyView view, Holdings holdings) => false;
+
+    /// <summary>Whether the database lets its users in by itself.</summary>
+    private protected virtual bool EntersWithoutLogin(SurveyView view, Holdings holdings) => false;
+
+    /// <summary>Whether, and how, the account owns what the right is on.</summary>
+    private protected virtual Ownership OwnershipIn(SurveyView view, Holdings holdings) => Ownership.None;
+
+    /// <summary>How an account owns something.</summary>
+    /// <param name="owned">The owners that are entered at the place.</param>
+    /// <param name="role">A role of the place.</param>
+    private protected static Ownership OwnershipOf(
+        SqlServerSecurable? thing, IReadOnlyList<OwnedThing> owned, Holdings holdings, Func<string, Right> role)
+    {
+        if (owned.Count == 0) return Ownership.None;
+        for (var at = thing; at is not null; at = at.Around)
+        {
+            var words = at.Words;
+            if (owned.FirstOrDefault(o => Same(o.On, words)) is not { } entry) continue; // the owner of what it lies in owns it
+            return entry.Role is null ? holdings.Reaches(entry.Owner) ? Ownership.Direct : Ownership.None
+                : holdings.Of(role(entry.Role)) is not null ? Ownership.ThroughRole
+                : Ownership.None;
+        }
+
+        return Ownership.None;
+    }
+
+    /// <summary>Where the right is in no table, or in none of its instance's release: why it cannot be judged; or null.</summary>
+    private protected string? WhyNotKnown(SurveyView view, SqlServerClass? kind, string permission, string? on)
+    {
+        if (kind is not { } known || SqlServerPermissions.Of(known, permission) is not { } row)
+            return $"{permission}{(on is null ? "" : $" on {on}")} is no permission that is known here";
+        return view.Instance(Instance) is { } instance && SqlServerRelease.Of(instance.Release) is { } release
+            && release < row.Since
+            ? $"{permission}{(on is null ? "" : $" on {on}")} begins with release {SqlServerRelease.Name(row.Since)}, and {Instance} is of {instance.Release}"
+            : null;
+    }
+
+    /// <summary>With what the account can become more than it was granted.</summary>
+    public override IReadOnlyList<string> CautionsIn(Holdings holdings) =>
+    [
+        .. WaysToMore.From(this, holdings).Where(w => w.Right.Reach.Points >= RightReach.Ruling)
+            .Select(w => $"it leads to {w.Right}: {w.Words}"),
+    ];
 
     /// <inheritdoc/>
     public sealed override void Give(Giving giving)
@@ -151,5 +221,18 @@ public abstract class SqlServerRight : Right
         if (giving.View.Instance(Instance)?.Logins.Any(l => giving.IsHolder(l.Sid)) == true) return false;
         giving.AddBlocked(StepOrder.Logins, new Changes.CreateLogin(Instance, giving.Principal), giving.Unread);
         return true;
+    }
+
+    /// <summary>How an account owns something.</summary>
+    private protected enum Ownership
+    {
+        /// <summary>It does not.</summary>
+        None,
+
+        /// <summary>Itself, or as a group whose login or user owns it.</summary>
+        Direct,
+
+        /// <summary>As a member of a role that owns it.</summary>
+        ThroughRole,
     }
 }

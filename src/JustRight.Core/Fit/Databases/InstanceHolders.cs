@@ -51,7 +51,7 @@ public static class InstanceHolders
     /// The nodes that a login of the instance stands for: its principal, or the members of the local group that it names. In
     /// the PostgreSQL family, whoever signs in as a role.
     /// </summary>
-    private static HashSet<int> Reaching(SurveyView view, InstanceSnapshot instance)
+    internal static HashSet<int> Reaching(SurveyView view, InstanceSnapshot instance)
     {
         if (instance.PostgreSql is not null)
             return [.. Enumerable.Range(0, view.Graph.Count).Where(n =>

@@ -1,0 +1,40 @@
+using JustRight.Core.Engines;
+using JustRight.Core.Rights;
+using JustRight.Core.Surveys;
+
+namespace JustRight.Core.Fit.Databases;
+
+/// <summary>How somebody can come to more at an instance than was granted.</summary>
+/// <param name="Holder">The account's node.</param>
+public sealed record InstanceWay(int Holder, WayToMore Way);
+
+/// <summary>
+/// Finds who can come to rule an instance, or a database of it, beyond what was granted: every account and machine that any
+/// login reaches.
+/// </summary>
+public static class InstanceWays
+{
+    /// <summary>The ways to rights that rule, in order of names.</summary>
+    /// <param name="most">The most ways to list.</param>
+    /// <returns>The ways, and how many more there are.</returns>
+    public static (IReadOnlyList<InstanceWay> Ways, int More) Of(SurveyView view, InstanceSnapshot instance, int most)
+    {
+        var found = new List<InstanceWay>();
+        var more = 0;
+        var logins = InstanceHolders.Reaching(view, instance);
+        foreach (var node in Enumerable.Range(0, view.Graph.Count).OrderBy(view.Graph.NameOf, StringComparer.OrdinalIgnoreCase))
+        {
+            if (view.Graph.PrincipalOf(node) is not { Kind: not PrincipalKind.Group }
+                || !(logins.Contains(node) || view.Graph.Closure(node).Any(logins.Contains)))
+                continue;
+            foreach (var way in AllEngines.WaysToMore(instance, view.HoldingsOf(node))
+                .Where(w => w.Right.Reach.Points >= RightReach.Ruling))
+            {
+                if (found.Count < most) found.Add(new InstanceWay(node, way));
+                else more++;
+            }
+        }
+
+        return (found, more);
+    }
+}

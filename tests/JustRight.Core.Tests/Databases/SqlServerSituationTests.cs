@@ -1,0 +1,75 @@
+namespace JustRight.Core.Tests.Databases;
+
+/// <summary>The worked situations of <c>sql-server-situations.txt</c> and <c>sql-server-ways.txt</c>, at the level of the verdict.</summary>
+public sealed class SqlServerSituationTests
+{
+    /// <summary>Facts, question, answer, rule.</summary>
+    public static TheoryData<string, string, string, string> Situations
+    {
+        get
+        {
+            var rows = new TheoryData<string, string, string, string>();
+            foreach (var row in Rows("sql-server-situations.txt", 4)) rows.Add(row[0], row[1], row[2], row[3]);
+            return rows;
+        }
+    }
+
+    /// <summary>Facts, what it can come to, rule.</summary>
+    public static TheoryData<string, string, string> Ways
+    {
+        get
+        {
+            var rows = new TheoryData<string, string, string>();
+            foreach (var row in Rows("sql-server-ways.txt", 3)) rows.Add(row[0], row[1], row[2]);
+            return rows;
+        }
+    }
+
+    [Theory]
+    [MemberData(nameof(Situations))]
+    public void A_right_is_judged_as_the_documentation_says(string facts, string question, string answer, string rule) =>
+        DatabaseScene.Of(facts).Ask(question).ShouldBe(answer, rule);
+
+    [Theory]
+    [MemberData(nameof(Ways))]
+    public void Ways_to_more_are_found_and_no_others(string facts, string more, string rule) =>
+        string.Join(", ", DatabaseScene.Of(facts).WaysToMore()).ShouldBe(more == "-" ? "" : more, rule);
+
+    [Fact]
+    public void A_way_is_told_step_by_step_and_beside_the_right_it_begins_with()
+    {
+        var scene = DatabaseScene.Of(
+            "login a; own clerk: permission IMPERSONATE on LOGIN::boss; own boss: sysadmin; grant IMPERSONATE on LOGIN::clerk: a");
+        const string way = "with IMPERSONATE on LOGIN::clerk it can act as clerk; with IMPERSONATE on LOGIN::boss it can act as boss";
+        scene.WayTo("sysadmin").ShouldBe(way);
+        scene.Notes("IMPERSONATE on LOGIN::clerk").ShouldContain($"it leads to sysadmin on i: {way}");
+    }
+
+    [Fact]
+    public void What_is_denied_inside_of_what_is_held_is_told_beside_it()
+    {
+        var scene = DatabaseScene.Of(
+            "login a; S.user a; S.grant SELECT: a; S.deny SELECT on OBJECT::s.t: a; S.deny SELECT on COLUMN::u.v.w: role:public");
+        scene.Notes("S. SELECT").ShouldBe(["it is denied on OBJECT::s.t, COLUMN::u.v.w"]);
+        scene.Notes("S. SELECT on SCHEMA::u").ShouldContain("it is denied on COLUMN::u.v.w");
+        scene.Notes("S. SELECT on SCHEMA::other").ShouldNotContain(n => n.StartsWith("it is denied", StringComparison.Ordinal));
+    }
+
+    [Theory]
+    [InlineData("release 13.0.5026.0; login a", "VIEW SERVER PERFORMANCE STATE", "VIEW SERVER PERFORMANCE STATE begins with release 2022 (16), and i is of 13.0.5026.0")]
+    [InlineData("login a; S.user a", "S. FLY on SCHEMA::s", "FLY on SCHEMA::s is no permission that is known here")]
+    [InlineData("login a; S.user a", "S. SELECT on OBJECT::sys.tables", "what is granted on the engine's own is not read: OBJECT::sys.tables")]
+    public void Why_something_cannot_be_judged_is_said(string facts, string question, string why) =>
+        DatabaseScene.Of(facts).Reason(question).ShouldBe(why);
+
+    private static IEnumerable<string[]> Rows(string file, int fields)
+    {
+        foreach (var line in File.ReadLines(Path.Combine(AppContext.BaseDirectory, "Databases", file)))
+        {
+            if (line.Length == 0 || line[0] == '#') continue;
+            var row = line.Split('|', StringSplitOptions.TrimEntries);
+            row.Length.ShouldBe(fields, line);
+            yield return row;
+        }
+    }
+}
