@@ -2738,8 +2738,33 @@ export interface components {
              * @description How many more rights there are than are listed.
              */
             more: number;
+            /** @description Who can come to more than was granted there, and how. */
+            ways: components["schemas"]["InstanceWayView"][];
+            /**
+             * Format: int32
+             * @description How many more ways there are than are listed.
+             */
+            moreWays: number;
             /** @description The installs that need something of it. */
             installs: string[];
+        };
+        /** @description How somebody can come to more at an instance than was granted. */
+        InstanceWayView: {
+            /** @description The account or machine. */
+            who: string;
+            /** @description Whether it is a computer account. */
+            machine: boolean;
+            /** @description The right it can come to. */
+            right: string;
+            /** @description The instance or the database. */
+            place: string;
+            /**
+             * Format: int32
+             * @description How far that right reaches, as a number to sort by; 1000 rules all.
+             */
+            reach: number;
+            /** @description The steps on the way, in words. */
+            steps: string[];
         };
         /** @description One event of a job's progress. */
         JobEvent: {
@@ -4398,6 +4423,7 @@ export type InstallSummary = components['schemas']['InstallSummary'];
 export type InstallView = components['schemas']['InstallView'];
 export type InstanceHolderView = components['schemas']['InstanceHolderView'];
 export type InstanceView = components['schemas']['InstanceView'];
+export type InstanceWayView = components['schemas']['InstanceWayView'];
 export type JobEvent = components['schemas']['JobEvent'];
 export type JobStepView = components['schemas']['JobStepView'];
 export type JobView = components['schemas']['JobView'];
