@@ -14,7 +14,9 @@ public sealed record ParameterPrivilege(string Privilege, string Parameter)
     /// <summary>As a sheet writes it.</summary>
     public string Words => $"{Privilege}{On}{Before}{Parameter}";
 
-    /// <summary>The privileges there are on something an instance has, in a sheet's words; none on what is no parameter.</summary>
+    /// <summary>
+    /// The privileges there are on something an instance has, in a sheet's words; none on what is no parameter.
+    /// </summary>
     public static IReadOnlyList<string> NamesOn(string on) =>
         on.StartsWith(Before, StringComparison.OrdinalIgnoreCase) && on.Length > Before.Length ? All : [];
 

@@ -59,7 +59,9 @@ public sealed record SqlServerThings(
         new(SqlServerClass.AvailabilityGroup, GroupNumber, "availability_replicas", "replica_metadata_id", false, null),
     ];
 
-    /// <summary>The condition on rows of the view <c>t</c> that are of this class, where others stand in it too; or null.</summary>
+    /// <summary>
+    /// The condition on rows of the view <c>t</c> that are of this class, where others stand in it too; or null.
+    /// </summary>
     public string? Only => Class switch
     {
         SqlServerClass.Login => "t.type <> 'R'",
@@ -83,7 +85,9 @@ public sealed record SqlServerThings(
     /// <param name="sys">The schema of the views, with its database where that is another.</param>
     public string From(string sys) => $"{sys}.{View} AS t";
 
-    /// <summary>What is joined to the view where the names, or the schemas as <c>s</c>, stand in another; empty for others.</summary>
+    /// <summary>
+    /// What is joined to the view where the names, or the schemas as <c>s</c>, stand in another; empty for others.
+    /// </summary>
     /// <param name="sys">The schema of the views, with its database where that is another.</param>
     public string With(string sys) => InSchema ? $" JOIN {sys}.schemas AS s ON s.schema_id = t.schema_id"
         : Number == GroupNumber ? $" JOIN {sys}.availability_groups AS g ON g.group_id = t.group_id"

@@ -178,7 +178,8 @@ internal sealed class CatalogQuestion(Func<string, string?, string> sees)
             case NullLiteral:
                 _text.Append("NULL");
                 break;
-            case CastCall { DataType: SqlDataTypeReference { SqlDataTypeOption: SqlDataTypeOption.NVarChar or SqlDataTypeOption.Int } } cast:
+            case CastCall { DataType: SqlDataTypeReference { SqlDataTypeOption: var to } } cast
+                when to is SqlDataTypeOption.NVarChar or SqlDataTypeOption.Int:
                 Value(cast.Parameter); // what is asked this way is of that kind already
                 break;
             case FunctionCall call:

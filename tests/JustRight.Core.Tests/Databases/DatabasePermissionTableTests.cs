@@ -153,7 +153,8 @@ public sealed class DatabasePermissionTableTests
                 if (row.CoveredBy is { } wider) SqlServerPermissions.Of(kind, wider).ShouldNotBeNull($"{kind}: {row.Name}");
                 if (outer is { } above) SqlServerPermissions.Of(above, row.Above!).ShouldNotBeNull($"{kind}: {row.Name}");
                 if (row.Points is null)
-                    SqlServerPermissions.Of(SqlServerClass.Database, row.Name).ShouldNotBeNull($"{kind}: {row.Name} has no reach");
+                    SqlServerPermissions.Of(SqlServerClass.Database, row.Name)
+                        .ShouldNotBeNull($"{kind}: {row.Name} has no reach");
                 row.Since.ShouldBeInRange(13, 17);
                 if (kind is SqlServerClass.Server && row.Name == SqlServerPermissions.ControlServer) continue;
                 SqlServerCovering.Of(kind, row.Name, null)

@@ -1,6 +1,8 @@
 namespace JustRight.Core.Tests.Databases;
 
-/// <summary>The worked situations of <c>sql-server-situations.txt</c> and <c>sql-server-ways.txt</c>, at the level of the verdict.</summary>
+/// <summary>
+/// The worked situations of <c>sql-server-situations.txt</c> and <c>sql-server-ways.txt</c>, at the level of the verdict.
+/// </summary>
 public sealed class SqlServerSituationTests
 {
     /// <summary>Facts, question, answer, rule.</summary>
@@ -39,8 +41,10 @@ public sealed class SqlServerSituationTests
     public void A_way_is_told_step_by_step_and_beside_the_right_it_begins_with()
     {
         var scene = DatabaseScene.Of(
-            "login a; own clerk: permission IMPERSONATE on LOGIN::boss; own boss: sysadmin; grant IMPERSONATE on LOGIN::clerk: a");
-        const string way = "with IMPERSONATE on LOGIN::clerk it can act as clerk; with IMPERSONATE on LOGIN::boss it can act as boss";
+            "login a; own clerk: permission IMPERSONATE on LOGIN::boss; own boss: sysadmin; "
+            + "grant IMPERSONATE on LOGIN::clerk: a");
+        const string way = "with IMPERSONATE on LOGIN::clerk it can act as clerk; "
+            + "with IMPERSONATE on LOGIN::boss it can act as boss";
         scene.WayTo("sysadmin").ShouldBe(way);
         scene.Notes("IMPERSONATE on LOGIN::clerk").ShouldContain($"it leads to sysadmin on i: {way}");
     }
@@ -56,9 +60,13 @@ public sealed class SqlServerSituationTests
     }
 
     [Theory]
-    [InlineData("release 13.0.5026.0; login a", "VIEW SERVER PERFORMANCE STATE", "VIEW SERVER PERFORMANCE STATE begins with release 2022 (16), and i is of 13.0.5026.0")]
+    [InlineData(
+        "release 13.0.5026.0; login a", "VIEW SERVER PERFORMANCE STATE",
+        "VIEW SERVER PERFORMANCE STATE begins with release 2022 (16), and i is of 13.0.5026.0")]
     [InlineData("login a; S.user a", "S. FLY on SCHEMA::s", "FLY on SCHEMA::s is no permission that is known here")]
-    [InlineData("login a; S.user a", "S. SELECT on OBJECT::sys.tables", "what is granted on the engine's own is not read: OBJECT::sys.tables")]
+    [InlineData(
+        "login a; S.user a", "S. SELECT on OBJECT::sys.tables",
+        "what is granted on the engine's own is not read: OBJECT::sys.tables")]
     public void Why_something_cannot_be_judged_is_said(string facts, string question, string why) =>
         DatabaseScene.Of(facts).Reason(question).ShouldBe(why);
 

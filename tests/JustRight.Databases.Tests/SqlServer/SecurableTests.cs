@@ -169,7 +169,8 @@ public sealed class SecurableTests
         var account = scene.Account("svc-poll");
         scene.Engine.Run($"""
             CREATE LOGIN [{account}] FROM WINDOWS; CREATE SERVER ROLE [keepers]; CREATE DATABASE [Ledger];
-            USE [Ledger]; CREATE USER [{account}] FOR LOGIN [{account}]; CREATE ROLE [readers]; CREATE TABLE [Days](a int, [b.c] int);
+            USE [Ledger]; CREATE USER [{account}] FOR LOGIN [{account}]; CREATE ROLE [readers];
+            CREATE TABLE [Days](a int, [b.c] int);
             """);
         return account;
     }

@@ -38,7 +38,8 @@ public sealed class TransactSqlTests
         new GrantInstancePermission("i", $"IMPERSONATE on {SqlServerSecurable.OfLogin(name).Words}", $@"FENNMOOR\{name}"),
         new GrantDatabasePermission(
             "i", name, "SELECT", new SqlServerSecurable(SqlServerClass.Column, "s", name, name).Words, $@"FENNMOOR\{name}"),
-        new GrantDatabasePermission("i", name, "EXECUTE", SqlServerSecurable.OfSchema(name).Words, $@"FENNMOOR\{name}"), new GrantDatabasePermission(
+        new GrantDatabasePermission("i", name, "EXECUTE", SqlServerSecurable.OfSchema(name).Words, $@"FENNMOOR\{name}"),
+        new GrantDatabasePermission(
             "i", name, "SELECT", SqlServerSecurable.OfObject("s", name).Words, $@"FENNMOOR\{name}"),
     ];
 
@@ -87,7 +88,7 @@ public sealed class TransactSqlTests
                     : new GrantDatabasePermission("i", "d", row.Name, thing?.Words, Account);
                 if (kind is SqlServerClass.DatabaseScopedCredential or SqlServerClass.ExternalLanguage)
                 {
-                    TransactSql.WhyNot(change).ShouldNotBeNull("the parser does not know them, so nothing would prove the statement");
+                    TransactSql.WhyNot(change).ShouldNotBeNull("the parser does not know them: nothing would prove it");
                     continue;
                 }
 

@@ -57,7 +57,9 @@ public abstract class DatabaseRight : SqlServerRight
             ? $"{Place} is contained: whether it lets in whom the instance keeps out is not known"
             : null;
 
-    /// <summary>A contained database knows its users by itself, where the instance is set so [Contained Database Users].</summary>
+    /// <summary>
+    /// A contained database knows its users by itself, where the instance is set so [Contained Database Users].
+    /// </summary>
     private protected sealed override bool EntersWithoutLogin(SurveyView view, Holdings holdings) =>
         view.Instance(Instance) is { AdmitsContained: true } && Read(view) is { IsContained: true } && HasUser(view, holdings);
 

@@ -95,8 +95,8 @@ public sealed class SqlServerEngine : Engine
         _ => throw new InvalidOperationException($"Unknown change {change.GetType().Name}."),
     };
 
-    private static bool IsControl(PermissionEntry entry) => entry is { Role: null, On: null } && entry.State != PermissionState.Deny
-        && string.Equals(entry.Permission, SqlServerPermissions.ControlServer, StringComparison.OrdinalIgnoreCase);
+    private static bool IsControl(PermissionEntry entry) => entry is { Role: null, On: null }
+        && entry.State != PermissionState.Deny && string.Equals(entry.Permission, SqlServerPermissions.ControlServer, StringComparison.OrdinalIgnoreCase);
 
     private static IEnumerable<InstanceSnapshot> Instances(Survey survey) => survey.Instances.Where(i => i.PostgreSql is null);
 

@@ -157,11 +157,12 @@ public abstract class SqlServerRight : Right
     /// <summary>Where the right is in no table, or in none of its instance's release: why it cannot be judged; or null.</summary>
     private protected string? WhyNotKnown(SurveyView view, SqlServerClass? kind, string permission, string? on)
     {
+        var what = new Securable(permission, on).Words;
         if (kind is not { } known || SqlServerPermissions.Of(known, permission) is not { } row)
-            return $"{permission}{(on is null ? "" : $" on {on}")} is no permission that is known here";
+            return $"{what} is no permission that is known here";
         return view.Instance(Instance) is { } instance && SqlServerRelease.Of(instance.Release) is { } release
             && release < row.Since
-            ? $"{permission}{(on is null ? "" : $" on {on}")} begins with release {SqlServerRelease.Name(row.Since)}, and {Instance} is of {instance.Release}"
+            ? $"{what} begins with release {SqlServerRelease.Name(row.Since)}, and {Instance} is of {instance.Release}"
             : null;
     }
 

@@ -179,7 +179,8 @@ internal sealed class WaysFrom(Holdings holdings, SqlServerRight right)
 
     /// <summary>The roles of a database that somebody made: into the fixed ones only its owners add.</summary>
     private IEnumerable<DatabaseRoleRight> Made(DatabaseSnapshot database) => database.Roles
-        .Where(r => !SqlServerRoles.IsFixedIn(database.Name, r.Role) && !SqlServerPermissions.DenyingRoles.Any(d => Same(d.Role, r.Role)))
+        .Where(r => !SqlServerRoles.IsFixedIn(database.Name, r.Role))
+        .Where(r => !SqlServerPermissions.DenyingRoles.Any(d => Same(d.Role, r.Role)))
         .Select(r => Role(database, r.Role));
 
     private static bool IsOfDbo(SqlServerSecurable schema, DatabaseSnapshot database) =>
