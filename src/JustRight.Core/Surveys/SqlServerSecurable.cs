@@ -167,7 +167,8 @@ public sealed record SqlServerSecurable(SqlServerClass Class, string? Schema, st
         (SqlServerClass.Column, [var schema, var table, var column]) => new(kind, schema, table, column),
         (SqlServerClass.Column, _) => null,
         (SqlServerClass.SchemaObject or SqlServerClass.Type or SqlServerClass.XmlSchemaCollection,
-            [var schema, var name, .. var more]) => new(kind, schema, string.Join('.', more.Prepend(name)), null), // a dot in the second part needs no quotes
+            // a dot in the second part needs no quotes
+            [var schema, var name, .. var more]) => new(kind, schema, string.Join('.', more.Prepend(name)), null),
         (SqlServerClass.SchemaObject or SqlServerClass.Type or SqlServerClass.XmlSchemaCollection, _) => null,
         (_, [var name, .. var more]) => new(kind, null, string.Join('.', more.Prepend(name)), null),
         (_, []) => text.Length == 0 ? null : new(kind, null, text, null), // quotes that end nowhere are part of the name

@@ -96,7 +96,8 @@ public sealed class SqlServerEngine : Engine
     };
 
     private static bool IsControl(PermissionEntry entry) => entry is { Role: null, On: null }
-        && entry.State != PermissionState.Deny && string.Equals(entry.Permission, SqlServerPermissions.ControlServer, StringComparison.OrdinalIgnoreCase);
+        && entry.State != PermissionState.Deny
+        && string.Equals(entry.Permission, SqlServerPermissions.ControlServer, StringComparison.OrdinalIgnoreCase);
 
     private static IEnumerable<InstanceSnapshot> Instances(Survey survey) => survey.Instances.Where(i => i.PostgreSql is null);
 
