@@ -19,7 +19,8 @@ public sealed record SqlChange(string? Database, string Done, string Statement);
 public static class TransactSql
 {
     private const int LongestName = 128;
-    private const string Not = "NOT ";
+    /// <summary>What a condition begins with that is true while something is not there.</summary>
+    internal const string Not = "NOT ";
     private const string Line = "\n        ";
 
     /// <summary>
@@ -85,49 +86,6 @@ public static class TransactSql
                 $"REVOKE {InDatabase(c.Permission, c.On)} FROM {Name(c.Principal)}"),
         _ => throw new ArgumentException($"{change.GetType().Name} is not a change for this engine.", nameof(change)),
     };
-
-    /// <summary>
-    /// A script that makes changes in order; each looks first and does nothing when it is true already, so it can be run again.
-    /// </summary>
-    /// <param name="head">What it is, line by line.</param>
-    public static string Script(IEnumerable<string> head, IEnumerable<(int Number, InstanceChange Change, string? Why)> steps)
-    {
-        var text = SqlComment.Head(head).AppendLine("SET XACT_ABORT ON;").AppendLine("GO");
-        string? context = null;
-        foreach (var (number, change, why) in steps)
-        {
-            var sql = Of(change);
-            text.Append('\n').AppendLine(SqlComment.Of(string.Create(CultureInfo.InvariantCulture, $"{number}. {change.Words}")));
-            if (why is not null) text.AppendLine(SqlComment.Of($"   {why}"));
-            if ((sql.Database ?? "master") != context)
-            {
-                context = sql.Database ?? "master";
-                text.Append("USE ").Append(Name(context)).AppendLine(";").AppendLine("GO");
-            }
-
-            text.Append(sql.Done.StartsWith(
-                Not, StringComparison.Ordinal) ? $"IF {sql.Done[Not.Length..]}" : $"IF NOT {sql.Done}")
-                .Append("\n    ").Append(sql.Statement).AppendLine(";").AppendLine("GO");
-        }
-
-        return text.ToString();
-    }
-
-    /// <summary>A script that changes nothing and answers for each change whether it is done.</summary>
-    /// <param name="head">What it is, line by line.</param>
-    public static string CheckScript(IEnumerable<string> head, IReadOnlyList<(int Number, InstanceChange Change)> steps)
-    {
-        var text = SqlComment.Head(head);
-        foreach (var ((number, change), i) in steps.Select((s, i) => (s, i)))
-        {
-            if (i > 0) text.AppendLine("UNION ALL");
-            text.Append("SELECT ").Append(number.ToString(CultureInfo.InvariantCulture)).Append(" AS step, ")
-                .Append(Literal(change.Words)).Append(" AS what, CASE WHEN ").Append(Of(change).Done)
-                .AppendLine(" THEN N'done' ELSE N'NOT DONE' END AS state");
-        }
-
-        return text.AppendLine("ORDER BY step;").ToString();
-    }
 
     /// <summary>A name as an identifier [Transact-SQL, delimited identifiers]: in brackets, a closing bracket doubled.</summary>
     /// <exception cref="ArgumentException">The engine takes no such name, or a script cannot hold it: it is empty, longer than

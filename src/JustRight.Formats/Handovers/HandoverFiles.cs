@@ -15,6 +15,15 @@ public sealed record HandoverFile(string Name, byte[] Content);
 /// <summary>The files of one bundle: the page, the same as Markdown and as a table, and what is to be run.</summary>
 public static class HandoverFiles
 {
+    private const string Give = "give.sql";
+    private const string Check = "check.sql";
+    private const string Undo = "undo.sql";
+    private const string LooksFirst = "Each step looks first, and does nothing when it is true already.";
+    private const string ChangesNothing = "This changes nothing: it says of each step whether it is done.";
+    private const string KeepsRecord =
+        "What it makes it keeps on record, in extended properties named Just Right; undo.sql takes back that and no more.";
+    private const string OnlyRecorded = "It takes back what give.sql made and has on record; what was there before stays.";
+
     /// <summary>Writes the files. The same handover always gives the same files.</summary>
     /// <param name="sidOf">The SID of a principal where it is known.</param>
     /// <param name="ldif">Writes changes of the directory as LDIF: what they are for, and the changes.</param>
@@ -53,35 +62,42 @@ public static class HandoverFiles
 
         if (HandoverWords.HasSql(handover))
         {
-            string[] head = [HandoverWords.Title(handover), HandoverWords.Lead(handover)];
             var steps = handover.Steps.Where(s => s.Change is InstanceChange)
-                .Select(s => (s.Number, Change: (InstanceChange)s.Change, s.Why)).ToList();
-            var postgreSql = handover.Engine == "postgresql";
-            Func<IEnumerable<string>, IEnumerable<(int, InstanceChange, string?)>, string> script = postgreSql
-                ? PostgreSqlStatements.Script
-                : TransactSql.Script;
-            Func<IEnumerable<string>, IReadOnlyList<(int, InstanceChange)>, string> check = postgreSql
-                ? PostgreSqlStatements.CheckScript
-                : TransactSql.CheckScript;
-            files.Add(File(
-                "give.sql",
-                script(
-                    [.. head, "Each step looks first, and does nothing when it is true already."],
-                    steps.Select(s => (s.Number, s.Change, (string?)s.Why)))));
-            files.Add(File(
-                "check.sql",
-                check(
-                    [.. head, "This changes nothing: it says of each step whether it is done."],
-                    [.. steps.Select(s => (s.Number, s.Change))])));
-            files.Add(File(
-                "undo.sql",
-                script(
-                    [$"Taking back: {head[0]}", "Each step looks first, and does nothing when it is true already."],
-                    handover.Undo.OfType<InstanceChange>().Select((c, i) => (i + 1, c, (string?)null)))));
+                .Select(s => (s.Number, Change: (InstanceChange)s.Change, Why: (string?)s.Why)).ToList();
+            files.AddRange(handover.Engine == "postgresql" ? PostgreSql(handover, steps) : SqlServer(handover, steps, sidOf));
         }
 
         return files;
     }
+
+    private static IEnumerable<HandoverFile> PostgreSql(
+        Handover handover, List<(int Number, InstanceChange Change, string? Why)> steps)
+    {
+        var head = Head(handover);
+        yield return File(Give, PostgreSqlStatements.Script([.. head, LooksFirst], steps));
+        yield return File(
+            Check, PostgreSqlStatements.CheckScript([.. head, ChangesNothing], [.. steps.Select(s => (s.Number, s.Change))]));
+        yield return File(Undo, PostgreSqlStatements.Script(
+            [TakingBack(handover), LooksFirst],
+            handover.Undo.OfType<InstanceChange>().Select((c, i) => (i + 1, c, (string?)null))));
+    }
+
+    private static IEnumerable<HandoverFile> SqlServer(
+        Handover handover, List<(int Number, InstanceChange Change, string? Why)> steps, Func<string, Sid?> sidOf)
+    {
+        var head = Head(handover);
+        yield return File(Give, TransactSqlScripts.Give([.. head, LooksFirst, KeepsRecord], steps, sidOf));
+        yield return File(
+            Check, TransactSqlScripts.Check([.. head, ChangesNothing], [.. steps.Select(s => (s.Number, s.Change))]));
+        var made = steps.Select(s => s.Change).Where(c => c.Inverse is not null).ToDictionary(c => c.Inverse!.Key, c => c);
+        yield return File(Undo, TransactSqlScripts.Undo(
+            [TakingBack(handover), OnlyRecorded],
+            [.. handover.Undo.OfType<InstanceChange>().Select((c, i) => (i + 1, made[c.Key], c))], sidOf));
+    }
+
+    private static string[] Head(Handover handover) => [HandoverWords.Title(handover), HandoverWords.Lead(handover)];
+
+    private static string TakingBack(Handover handover) => $"Taking back: {HandoverWords.Title(handover)}";
 
     /// <summary>The names of the files, without writing them.</summary>
     public static IReadOnlyList<string> Names(Handover handover) =>

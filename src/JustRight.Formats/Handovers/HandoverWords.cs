@@ -65,7 +65,9 @@ public static class HandoverWords
     {
         Team.Host => @".\make-host-changes.ps1 -Changes undo.json undoes everything, in the right order.",
         Team.Directory => "undo.ldif undoes the directory changes, in the right order.",
-        Team.Database when HasSql(handover) => "undo.sql undoes everything, in the right order.",
+        Team.Database when HasSql(handover) && handover.Engine == "postgresql" =>
+            "undo.sql undoes everything, in the right order.",
+        Team.Database when HasSql(handover) => "undo.sql takes back what give.sql made, in the right order.",
         _ => "These steps undo everything, in this order:",
     };
 

@@ -56,6 +56,7 @@ internal sealed class Catalog : IDisposable
             CREATE INDEX database_grantees ON database_permissions(db, grantee_principal_id);
             CREATE TABLE schemas(db int, schema_id int, name nvarchar COLLATE {Collation}, principal_id int, PRIMARY KEY(db, schema_id), UNIQUE(db, name));
             CREATE TABLE objects(db int, object_id int, schema_id int, name nvarchar COLLATE {Collation}, type nvarchar, principal_id int, PRIMARY KEY(db, object_id), UNIQUE(db, schema_id, name));
+            CREATE TABLE extended_properties(db int, class int, name nvarchar COLLATE {Collation}, value nvarchar, PRIMARY KEY(db, class, name));
             CREATE TABLE columns(db int, object_id int, column_id int, name nvarchar COLLATE {Collation}, PRIMARY KEY(db, object_id, column_id));
             """);
         foreach (var things in OtherThings)

@@ -21,6 +21,8 @@ internal sealed class EngineSession : IDisposable
     private readonly string _login;
     private readonly Powers _powers;
     private SqliteTransaction? _transaction;
+    private bool _onlyParses;
+    private EngineException? _raised;
 
     /// <summary>Begins a session of a login that was let in.</summary>
     public EngineSession(SimulatedEngine engine, string login)
@@ -49,7 +51,27 @@ internal sealed class EngineSession : IDisposable
         var parsed = new TSql170Parser(initialQuotedIdentifiers: true).Parse(new StringReader(text), out var errors);
         if (errors.Count > 0)
             throw new EngineException(102, $"Incorrect syntax at line {errors[0].Line}: {errors[0].Message}", 15);
-        return ((TSqlScript)parsed).Batches.SelectMany(b => b.Statements).SelectMany(Run).ToList();
+        var answers = ((TSqlScript)parsed).Batches.SelectMany(b => b.Statements).SelectMany(Run).ToList();
+        if (_raised is not { } raised) return answers;
+        _raised = null;
+        throw raised;
+    }
+
+    /// <summary>Runs a script as a client does that goes on with the next batch after an error.</summary>
+    public void GoOn(string text)
+    {
+        var parsed = (TSqlScript)new TSql170Parser(initialQuotedIdentifiers: true).Parse(new StringReader(text), out _);
+        foreach (var batch in parsed.Batches)
+        {
+            try
+            {
+                foreach (var statement in batch.Statements) Run(statement);
+            }
+            catch (EngineException)
+            {
+                End(keep: false);
+            }
+        }
     }
 
     /// <summary>Begins a transaction; nobody else gets a turn until it ends.</summary>
@@ -76,9 +98,23 @@ internal sealed class EngineSession : IDisposable
 
     private List<Answer> Run(TSqlStatement statement)
     {
+        if (_onlyParses) return [];
         switch (statement)
         {
+            case PredicateSetStatement { Options: SetOptions.NoExec, IsOn: true }:
+                _onlyParses = true;
+                return [];
             case PredicateSetStatement:
+                return [];
+            case BeginTransactionStatement:
+                Begin();
+                return [];
+            case CommitTransactionStatement:
+                End(keep: true);
+                return [];
+            case RaiseErrorStatement { FirstParameter: StringLiteral text }:
+                // of this severity it ends nothing: what comes after it runs
+                _raised ??= new EngineException(50000, text.Value.Replace("%%", "%", StringComparison.Ordinal));
                 return [];
             case UseStatement use:
                 InTurn(() => _runner.Enter(use.DatabaseName.Value));

@@ -99,11 +99,18 @@ public sealed class SimulatedEngine : IDisposable
             ?? []];
     }
 
+    /// <summary>Runs a script as the login that may do everything, and goes on with the next batch after an error.</summary>
+    public void RunOn(string script)
+    {
+        using var session = new EngineSession(this, Administrator);
+        session.GoOn(script);
+    }
+
     /// <summary>Everything the catalog holds, in a fixed order, one line for each row: two that are equal say so.</summary>
     public string Dump()
     {
         var text = new StringBuilder();
-        foreach (var table in new[] { "server_principals", "server_role_members", "server_permissions", "databases", "database_principals", "database_role_members", "database_permissions", "schemas", "objects" })
+        foreach (var table in new[] { "server_principals", "server_role_members", "server_permissions", "databases", "database_principals", "database_role_members", "database_permissions", "schemas", "objects", "extended_properties" })
         {
             // Numbers are given anew to what is made again: what they stand for is compared.
             var question = table switch
@@ -121,6 +128,8 @@ public sealed class SimulatedEngine : IDisposable
                 "database_permissions" =>
                     "SELECT d.name, e.class, e.major_id, e.minor_id, p.name, e.permission_name, e.state FROM database_permissions AS e JOIN databases AS d ON d.database_id = e.db JOIN database_principals AS p ON p.db = e.db AND p.principal_id = e.grantee_principal_id",
                 "schemas" => "SELECT d.name, s.name, s.principal_id FROM schemas AS s JOIN databases AS d ON d.database_id = s.db",
+                "extended_properties" =>
+                    "SELECT d.name, x.name, x.value FROM extended_properties AS x JOIN databases AS d ON d.database_id = x.db",
                 _ => "SELECT d.name, o.name FROM objects AS o JOIN databases AS d ON d.database_id = o.db",
             };
             using var command = Catalog.Store.CreateCommand();

@@ -44,7 +44,7 @@ internal sealed class StatementRunner(SimulatedEngine engine, Powers powers)
             case "AVAILABILITY_GROUPS" or "AVAILABILITY_REPLICAS":
                 return powers.SeesDefinitions ? "1" : "0";
             case "DATABASE_PRINCIPALS" or "DATABASE_ROLE_MEMBERS" or "DATABASE_PERMISSIONS" or "SCHEMAS" or "OBJECTS":
-            case "COLUMNS":
+            case "COLUMNS" or "EXTENDED_PROPERTIES":
             case var other when SqlServerThings.InDatabase.Any(t =>
                 t.Since <= engine.Release && string.Equals(t.View, other, StringComparison.OrdinalIgnoreCase)):
                 var database = Enter(named ?? current);
@@ -137,6 +137,9 @@ internal sealed class StatementRunner(SimulatedEngine engine, Powers powers)
                 break;
             case AlterAuthorizationStatement { SecurityTargetObject: { } of } s:
                 ChangeThingsOwner(of, s, current);
+                break;
+            case ExecuteStatement { ExecuteSpecification.ExecutableEntity: ExecutableProcedureReference procedure }:
+                Execute(Enter(current), procedure);
                 break;
             default:
                 throw EngineException.NotSimulated(
@@ -246,6 +249,34 @@ internal sealed class StatementRunner(SimulatedEngine engine, Powers powers)
             throw new EngineException(15110, "The proposed new database owner is already a user or aliased in the database.");
         Catalog.Run("UPDATE databases SET owner_sid = $2 WHERE database_id = $1", database, sid);
         Catalog.Run("UPDATE database_principals SET sid = $2 WHERE db = $1 AND principal_id = 1", database, sid);
+    }
+
+    /// <summary>The procedures that keep properties of a database [sp_addextendedproperty, sp_dropextendedproperty].</summary>
+    private void Execute(int database, ExecutableProcedureReference procedure)
+    {
+        var called = procedure.ProcedureReference.ProcedureReference.Name.BaseIdentifier.Value;
+        string Given(string parameter) =>
+            procedure.Parameters.FirstOrDefault(p => p.Variable?.Name == parameter)?.ParameterValue is StringLiteral text
+                ? text.Value
+                : throw EngineException.NotSimulated($"{called} without {parameter}");
+        Require(powers.In(database, "ALTER"));
+        var name = Given("@name");
+        var isThere = Catalog.One("SELECT 1 FROM extended_properties WHERE db = $1 AND name = $2", database, name) is not null;
+        switch (called)
+        {
+            case "sp_addextendedproperty" when isThere:
+                throw new EngineException(15233, $"Property cannot be added. Property '{name}' already exists.");
+            case "sp_addextendedproperty":
+                Catalog.Run("INSERT INTO extended_properties VALUES($1, 0, $2, $3)", database, name, Given("@value"));
+                break;
+            case "sp_dropextendedproperty" when !isThere:
+                throw new EngineException(15217, $"Property cannot be updated or deleted. Property '{name}' does not exist.");
+            case "sp_dropextendedproperty":
+                Catalog.Run("DELETE FROM extended_properties WHERE db = $1 AND name = $2", database, name);
+                break;
+            default:
+                throw EngineException.NotSimulated($"the procedure {called}");
+        }
     }
 
     private void CreateTable(int database, CreateTableStatement table)

@@ -59,6 +59,25 @@ public sealed class SqlServerSituationTests
         scene.Notes("S. SELECT on SCHEMA::other").ShouldNotContain(n => n.StartsWith("it is denied", StringComparison.Ordinal));
     }
 
+    [Fact]
+    public void What_comes_of_owning_something_is_excess_that_no_step_takes_away()
+    {
+        var scene = DatabaseScene.Of("login a; S.user a; S.owns SCHEMA::s: a");
+        scene.Excess("S. CONNECT").ShouldBe(["CONTROL on SCHEMA::s on i/S"]);
+        scene.Removal("S. CONNECT").ShouldContain("not s: it owns SCHEMA::s: only another owner ends that");
+        scene.Removal().ShouldNotContain(
+            line => line.StartsWith("drop ", StringComparison.Ordinal), "the engine would refuse it");
+        scene.Excess("S. role db_owner").ShouldNotContain("CONTROL on SCHEMA::s on i/S", "it is part of what is needed");
+    }
+
+    [Fact]
+    public void What_guest_has_is_everybodys_and_no_excess()
+    {
+        var scene = DatabaseScene.Of("login a; S.guest; S.grant SELECT: role:guest; S.role db_datareader: role:guest");
+        scene.Excess("CONNECT SQL").ShouldBeEmpty();
+        scene.Path("S. role db_datareader").ShouldBe("FENNMOOR\\a -> i login a -> guest of i/S -> db_datareader on i/S");
+    }
+
     [Theory]
     [InlineData(
         "release 13.0.5026.0; login a", "VIEW SERVER PERFORMANCE STATE",

@@ -1,3 +1,4 @@
+using System.Globalization;
 using JustRight.Connectors;
 using JustRight.Core.Changes;
 using JustRight.Core.Surveys;
@@ -10,6 +11,10 @@ namespace JustRight.Databases.Tests.SqlServer;
 public sealed class ChangeTests
 {
     private static readonly CancellationToken Stop = TestContext.Current.CancellationToken;
+
+    /// <summary>Rounds of changes made and undone at random: more with <c>--long</c>.</summary>
+    private static readonly int Rounds =
+        int.Parse(Environment.GetEnvironmentVariable("JUSTRIGHT_ROUNDS") ?? "10", CultureInfo.InvariantCulture);
 
     /// <summary>Names that would break out of what is carelessly quoted, and that a Windows account, role, schema or database may have.</summary>
     public static TheoryData<string> Names =>
@@ -58,7 +63,7 @@ public sealed class ChangeTests
     {
         var random = new Random(20261129);
         var (kinds, met) = (new HashSet<string>(), 0);
-        for (var round = 0; round < 15; round++)
+        for (var round = 0; round < Rounds; round++)
         {
             using var scene = new SimulatedScene();
             var accounts = new[] { Prepare(scene, "one"), Prepare(scene, "two") };
@@ -71,7 +76,7 @@ public sealed class ChangeTests
             met += undoing.Skipped;
         }
 
-        met.ShouldBeGreaterThan(15, "what was true already is to be met, and left alone");
+        met.ShouldBeGreaterThan(Rounds, "what was true already is to be met, and left alone");
         kinds.Order().ShouldBe([
             nameof(AddDatabaseRoleMember), nameof(AddInstanceRoleMember), nameof(CreateDatabaseUser), nameof(CreateLogin),
             nameof(GrantDatabasePermission), nameof(GrantInstancePermission), nameof(RemoveDatabaseRoleMember),
@@ -96,10 +101,8 @@ public sealed class ChangeTests
         var account = Prepare(scene, name);
         var before = scene.Engine.Dump();
         var changes = All(name, account).Select((c, i) => (i + 1, c)).ToList();
-        var give = TransactSql.Script(["gives"], changes.Select(c => (c.Item1, c.c, (string?)"needed")));
-        var check = TransactSql.CheckScript(["checks"], changes);
-        var undo = TransactSql.Script(
-            ["undoes"], changes.AsEnumerable().Reverse().Select((c, i) => (i + 1, (InstanceChange)c.c.Inverse!, (string?)null)));
+        var (give, undo) = Scripts(scene, All(name, account));
+        var check = TransactSqlScripts.Check(["checks"], changes);
         States(scene, check).ShouldAllBe(s => s == "NOT DONE");
         scene.Engine.Run(give);
         States(scene, check).ShouldBe(changes.Select(_ => "done"));
@@ -111,6 +114,50 @@ public sealed class ChangeTests
         scene.Engine.Dump().ShouldBe(before);
         scene.Engine.Run(undo);
         scene.Engine.Dump().ShouldBe(before);
+    }
+
+    [Fact]
+    public async Task The_undoing_script_takes_back_what_the_giving_one_made_and_no_more()
+    {
+        using var scene = new SimulatedScene();
+        var account = Prepare(scene, "one");
+        var all = All("one", account);
+        foreach (var there in all[..4]) await scene.Connector.MakeAsync(there, null, Stop);
+        var before = scene.Engine.Dump();
+        var (give, undo) = Scripts(scene, all);
+        scene.Engine.Run(undo);
+        scene.Engine.Dump().ShouldBe(before, "nothing is on record yet");
+        scene.Engine.Run(give);
+        foreach (var change in all) (await scene.Connector.ObserveAsync(change, Stop)).State.ShouldBe(ObservedState.Done);
+        await scene.Connector.MakeAsync((InstanceChange)all[^1].Inverse!, null, Stop); // one was taken back by hand
+        scene.Engine.Run(undo);
+        scene.Engine.Dump().ShouldBe(before);
+    }
+
+    [Theory]
+    [InlineData(false, "login", "belongs to another account")]
+    [InlineData(true, "user", "belongs to another account")]
+    [InlineData(false, "login", "by another name")]
+    public void A_script_stops_where_a_login_or_user_is_not_the_accounts(bool isUser, string what, string why)
+    {
+        using var scene = new SimulatedScene();
+        var account = Prepare(scene, "one");
+        scene.Engine.Run($"CREATE LOGIN [{account}] FROM WINDOWS; USE [one]; CREATE USER [{account}] FOR LOGIN [{account}]");
+        InstanceChange change = new GrantInstancePermission(SimulatedScene.Instance, "VIEW SERVER STATE", account);
+        if (isUser) change = new GrantDatabasePermission(SimulatedScene.Instance, "one", "SELECT", null, account);
+        if (why == "by another name") change = change with { Principal = scene.Rename(account, "FENNMOOR\\svc-renamed") };
+        else scene.Remake(account);
+        var before = scene.Engine.Dump();
+        var (give, undo) = Scripts(scene, [change]);
+        foreach (var script in new[] { give, undo })
+        {
+            var stopped = Should.Throw<SimulatedInstance.Engine.EngineException>(() => scene.Engine.Run(script));
+            stopped.Message.ShouldContain(what);
+            stopped.Message.ShouldContain(why);
+        }
+
+        scene.Engine.RunOn(give);
+        scene.Engine.Dump().ShouldBe(before, "a client that goes on after an error makes nothing either");
     }
 
     [Fact]
@@ -283,6 +330,14 @@ public sealed class ChangeTests
         scene.Engine.Run(check, SimulatedInstance.Engine.SimulatedEngine.Administrator).Select(r => r[2]);
 
     /// <summary>A database of the name with a role, a schema and a table of it, and an account of the name.</summary>
+    /// <summary>The scripts that give changes and take them back.</summary>
+    private static (string Give, string Undo) Scripts(SimulatedScene scene, InstanceChange[] changes) => (
+        TransactSqlScripts.Give(["gives"], [.. changes.Select((c, i) => (i + 1, c, (string?)"needed"))], Known(scene)),
+        TransactSqlScripts.Undo(
+            ["undoes"], [.. changes.Reverse().Select((c, i) => (i + 1, c, (InstanceChange)c.Inverse!))], Known(scene)));
+
+    private static Func<string, Core.Directory.Sid?> Known(SimulatedScene scene) => name => scene.SidOf(name);
+
     private static string Prepare(SimulatedScene scene, string name)
     {
         var (id, table) = (TransactSql.Name(name), TransactSql.Name(name));

@@ -1,4 +1,5 @@
 using JustRight.Core.Changes;
+using JustRight.Core.Directory;
 using JustRight.Core.Engines.SqlServer;
 using JustRight.Core.Surveys;
 using JustRight.Formats.Databases;
@@ -107,18 +108,28 @@ public sealed class TransactSqlTests
     [MemberData(nameof(Names))]
     public void A_script_holds_its_steps_and_nothing_else(string name)
     {
-        var steps = Changes(name).Select((c, i) => (i + 1, c, (string?)$"why {name}")).ToList();
+        var steps = Gives(name).Select((c, i) => (i + 1, c, (string?)$"why {name}")).ToList();
+        var undo = TransactSqlScripts.Undo(
+            [$"for {name}"], [.. Gives(name).Select((c, i) => (i + 1, c, (InstanceChange)c.Inverse!))], SomeSid);
         foreach (var (release, _, make) in Releases)
         {
-            var batches = ((TSqlScript)Parse(make(), TransactSql.Script([$"for {name}"], steps), release)).Batches;
-            batches.SelectMany(b => b.Statements).OfType<IfStatement>().Count().ShouldBe(steps.Count);
-            batches.SelectMany(b => b.Statements)
-                .ShouldAllBe(s => s is IfStatement || s is UseStatement || s is PredicateSetStatement);
+            foreach (var text in new[] { TransactSqlScripts.Give([$"for {name}"], steps, SomeSid), undo })
+            {
+                var all = ((TSqlScript)Parse(make(), text, release)).Batches.SelectMany(b => b.Statements).ToList();
+                all.ShouldAllBe(s => s is IfStatement || s is UseStatement || s is PredicateSetStatement);
+                all.OfType<IfStatement>().Count(i => Inside(i)[0] is BeginTransactionStatement).ShouldBe(steps.Count);
+                all.OfType<IfStatement>().Count(i => Inside(i)[0] is RaiseErrorStatement)
+                    .ShouldBe(4, "the login and the user, each found by another SID or by another name");
+            }
+
             var check = ((TSqlScript)Parse(
-                make(), TransactSql.CheckScript([$"for {name}"], [.. steps.Select(s => (s.Item1, s.c))]),
+                make(), TransactSqlScripts.Check([$"for {name}"], [.. steps.Select(s => (s.Item1, s.c))]),
                 release)).Batches.ShouldHaveSingleItem();
             check.Statements.ShouldHaveSingleItem().ShouldBeOfType<SelectStatement>();
         }
+
+        static IList<TSqlStatement> Inside(IfStatement statement) =>
+            statement.ThenStatement.ShouldBeOfType<BeginEndBlockStatement>().StatementList.Statements;
     }
 
     [Theory]
@@ -138,12 +149,14 @@ public sealed class TransactSqlTests
     [Fact]
     public void A_step_is_made_in_its_own_database()
     {
-        var text = TransactSql.Script(
+        var text = TransactSqlScripts.Give(
             [],
             [
                 (1, new CreateLogin("i", Account), null), (2, new CreateDatabaseUser("i", "msdb", Account), null),
                 (3, new AddDatabaseRoleMember("i", "msdb", "SQLAgentReaderRole", Account), "reads how jobs ended"),
-                (4, new GrantInstancePermission("i", "view server state", Account), null)]);
+                (4, new GrantInstancePermission("i", "view server state", Account), null),
+            ],
+            _ => null);
         var script = (TSqlScript)Parse(new TSql170Parser(true), text, "2025");
         script.Batches.SelectMany(b => b.Statements).OfType<UseStatement>().Select(u => u.DatabaseName.Value)
             .ShouldBe(["master", "msdb", "master"]);
@@ -163,6 +176,8 @@ public sealed class TransactSqlTests
         Should.Throw<ArgumentException>(() =>
             TransactSql.Of(new GrantDatabasePermission("i", "d", "SELECT", permission, Account)));
     }
+
+    private static Sid? SomeSid(string name) => Sid.Parse("S-1-5-21-1-2-3-1001");
 
     private static TSqlFragment Parse(TSqlParser parser, string text, string release)
     {

@@ -94,7 +94,7 @@ internal sealed class InstanceGrants(InstanceSnapshot instance, HostSnapshot? ho
             foreach (var tail in Ends(login, connect, [AsGuest(place)])) yield return tail;
         foreach (var (login, role, steps) in guests.InRoles.Where(r => !Same(r.Role, Guest)))
             foreach (var tail in Ends(
-                login, new DatabaseRoleRight(instance.Name, database.Name, role), [AsGuest(place), .. steps]))
+                login, new DatabaseRoleRight(instance.Name, database.Name, role), [AsGuest(place), .. Beyond(steps)]))
                 yield return tail;
     }
 
@@ -121,7 +121,8 @@ internal sealed class InstanceGrants(InstanceSnapshot instance, HostSnapshot? ho
         var place = $"{instance.Name}/{database.Name}";
         var all = level.HoldersOf(entry).SelectMany(h => Ends(h.Login, right, h.Steps, place));
         if (!database.AdmitsGuests || entry.Role is null) return all;
-        return all.Concat(Guests(database).HoldersOf(entry).SelectMany(h => Ends(h.Login, right, [AsGuest(place), .. h.Steps])));
+        return all.Concat(Guests(database).HoldersOf(entry)
+            .SelectMany(h => Ends(h.Login, right, [AsGuest(place), .. Beyond(h.Steps)])));
     }
 
     /// <summary>An owner has all of what it owns [Permissions (Database Engine)].</summary>
@@ -142,6 +143,10 @@ internal sealed class InstanceGrants(InstanceSnapshot instance, HostSnapshot? ho
                 .. database.Roles.Select(r => r with { Members = [] }),
                 new RoleMembers(Guest, [.. instance.Logins.Select(l => l.Sid).Distinct()], []),
             ]);
+
+    /// <summary>The roles on the way but guest, which is told with its database.</summary>
+    private static IEnumerable<PathStep> Beyond(IReadOnlyList<PathStep> steps) =>
+        steps.Where(s => s.Role is not { } role || !Same(role, Guest));
 
     private static PathStep AsGuest(string place) => new(StepKind.Role, $"guest of {place}") { Meaning = StepMeaning.Guest };
 
