@@ -20,9 +20,12 @@ public static class TransactSqlScripts
 
     /// <summary>A script that makes changes in order; each looks first and does nothing when it is true already.</summary>
     /// <param name="head">What it is, line by line.</param>
+    /// <param name="install">For which install: what one made, another's undoing leaves alone.</param>
     /// <param name="sidOf">The SID of a principal where it is known.</param>
     public static string Give(
-        IEnumerable<string> head, IReadOnlyList<(int Number, InstanceChange Change, string? Why)> steps, Func<string, Sid?> sidOf)
+        IEnumerable<string> head, string install,
+        IReadOnlyList<(int Number, InstanceChange Change, string? Why)> steps,
+        Func<string, Sid?> sidOf)
     {
         var text = Begin(head, [.. steps.Select(s => s.Change)], sidOf);
         string? context = null;
@@ -34,9 +37,9 @@ public static class TransactSqlScripts
             text.AppendLine(Not(sql.Done)).AppendLine("BEGIN")
                 .AppendLine("    BEGIN TRANSACTION;")
                 .Append("    ").Append(sql.Statement).AppendLine(";")
-                .Append("    IF NOT ").AppendLine(Recorded(change))
-                .Append("        EXEC sys.sp_addextendedproperty @name = ").Append(RecordOf(change)).Append(", @value = ")
-                .Append(TransactSql.Literal(change.Words)).AppendLine(";")
+                .Append("    IF NOT ").AppendLine(Recorded(install, change))
+                .Append("        EXEC sys.sp_addextendedproperty @name = ").Append(RecordOf(install, change))
+                .Append(", @value = ").Append(TransactSql.Literal($"{install}: {change.Words}")).AppendLine(";")
                 .AppendLine("    COMMIT TRANSACTION;").AppendLine("END;").AppendLine(Batch);
         }
 
@@ -45,10 +48,12 @@ public static class TransactSqlScripts
 
     /// <summary>A script that takes back, in order, what the giving script has on record, and the record with it.</summary>
     /// <param name="head">What it is, line by line.</param>
+    /// <param name="install">For which install it was made.</param>
     /// <param name="steps">What was made, and what takes it back.</param>
     /// <param name="sidOf">The SID of a principal where it is known.</param>
     public static string Undo(
-        IEnumerable<string> head, IReadOnlyList<(int Number, InstanceChange Made, InstanceChange Back)> steps,
+        IEnumerable<string> head, string install,
+        IReadOnlyList<(int Number, InstanceChange Made, InstanceChange Back)> steps,
         Func<string, Sid?> sidOf)
     {
         var text = Begin(head, [.. steps.Select(s => s.Back)], sidOf);
@@ -58,11 +63,11 @@ public static class TransactSqlScripts
             var sql = TransactSql.Of(back);
             Step(text, number, back, null);
             context = Enter(text, sql, context);
-            text.Append("IF ").AppendLine(Recorded(made)).AppendLine("BEGIN")
+            text.Append("IF ").AppendLine(Recorded(install, made)).AppendLine("BEGIN")
                 .AppendLine("    BEGIN TRANSACTION;")
                 .Append("    ").AppendLine(Not(sql.Done))
                 .Append("        ").Append(sql.Statement).AppendLine(";")
-                .Append("    EXEC sys.sp_dropextendedproperty @name = ").Append(RecordOf(made)).AppendLine(";")
+                .Append("    EXEC sys.sp_dropextendedproperty @name = ").Append(RecordOf(install, made)).AppendLine(";")
                 .AppendLine("    COMMIT TRANSACTION;").AppendLine("END;").AppendLine(Batch);
         }
 
@@ -130,10 +135,13 @@ public static class TransactSqlScripts
         ? $"IF {done[TransactSql.Not.Length..]}"
         : $"IF NOT {done}";
 
-    private static string Recorded(InstanceChange change) =>
-        $"EXISTS (SELECT 1 FROM sys.extended_properties AS x WHERE x.class = 0 AND x.name = {RecordOf(change)})";
+    private static string Recorded(string install, InstanceChange change) =>
+        $"EXISTS (SELECT 1 FROM sys.extended_properties AS x WHERE x.class = 0 AND x.name = {RecordOf(install, change)})";
 
     /// <summary>The name of a change's record: short, whatever names the change holds.</summary>
-    private static string RecordOf(InstanceChange change) => TransactSql.Literal(
-        $"Just Right {Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(change.Words)))[..RecordDigits]}");
+    private static string RecordOf(string install, InstanceChange change)
+    {
+        var hash = SHA256.HashData(Encoding.UTF8.GetBytes($"{install}\n{change.Words}"));
+        return TransactSql.Literal($"Just Right {Convert.ToHexStringLower(hash)[..RecordDigits]}");
+    }
 }

@@ -86,12 +86,12 @@ public static class HandoverFiles
         Handover handover, List<(int Number, InstanceChange Change, string? Why)> steps, Func<string, Sid?> sidOf)
     {
         var head = Head(handover);
-        yield return File(Give, TransactSqlScripts.Give([.. head, LooksFirst, KeepsRecord], steps, sidOf));
+        yield return File(Give, TransactSqlScripts.Give([.. head, LooksFirst, KeepsRecord], handover.Install, steps, sidOf));
         yield return File(
             Check, TransactSqlScripts.Check([.. head, ChangesNothing], [.. steps.Select(s => (s.Number, s.Change))]));
         var made = steps.Select(s => s.Change).Where(c => c.Inverse is not null).ToDictionary(c => c.Inverse!.Key, c => c);
         yield return File(Undo, TransactSqlScripts.Undo(
-            [TakingBack(handover), OnlyRecorded],
+            [TakingBack(handover), OnlyRecorded], handover.Install,
             [.. handover.Undo.OfType<InstanceChange>().Select((c, i) => (i + 1, made[c.Key], c))], sidOf));
     }
 

@@ -128,6 +128,11 @@ public sealed class ChangeTests
         scene.Engine.Run(undo);
         scene.Engine.Dump().ShouldBe(before, "nothing is on record yet");
         scene.Engine.Run(give);
+        var after = scene.Engine.Dump();
+        var (giveToo, undoToo) = Scripts(scene, all, "two");
+        scene.Engine.Run(giveToo);
+        scene.Engine.Run(undoToo);
+        scene.Engine.Dump().ShouldBe(after, "what was made for one install, another's script leaves alone");
         foreach (var change in all) (await scene.Connector.ObserveAsync(change, Stop)).State.ShouldBe(ObservedState.Done);
         await scene.Connector.MakeAsync((InstanceChange)all[^1].Inverse!, null, Stop); // one was taken back by hand
         scene.Engine.Run(undo);
@@ -331,10 +336,10 @@ public sealed class ChangeTests
 
     /// <summary>A database of the name with a role, a schema and a table of it, and an account of the name.</summary>
     /// <summary>The scripts that give changes and take them back.</summary>
-    private static (string Give, string Undo) Scripts(SimulatedScene scene, InstanceChange[] changes) => (
-        TransactSqlScripts.Give(["gives"], [.. changes.Select((c, i) => (i + 1, c, (string?)"needed"))], Known(scene)),
+    private static (string Give, string Undo) Scripts(SimulatedScene scene, InstanceChange[] changes, string install = "one") => (
+        TransactSqlScripts.Give(["gives"], install, [.. changes.Select((c, i) => (i + 1, c, (string?)"needed"))], Known(scene)),
         TransactSqlScripts.Undo(
-            ["undoes"], [.. changes.Reverse().Select((c, i) => (i + 1, c, (InstanceChange)c.Inverse!))], Known(scene)));
+            ["undoes"], install, [.. changes.Reverse().Select((c, i) => (i + 1, c, (InstanceChange)c.Inverse!))], Known(scene)));
 
     private static Func<string, Core.Directory.Sid?> Known(SimulatedScene scene) => name => scene.SidOf(name);
 

@@ -110,10 +110,10 @@ public sealed class TransactSqlTests
     {
         var steps = Gives(name).Select((c, i) => (i + 1, c, (string?)$"why {name}")).ToList();
         var undo = TransactSqlScripts.Undo(
-            [$"for {name}"], [.. Gives(name).Select((c, i) => (i + 1, c, (InstanceChange)c.Inverse!))], SomeSid);
+            [$"for {name}"], name, [.. Gives(name).Select((c, i) => (i + 1, c, (InstanceChange)c.Inverse!))], SomeSid);
         foreach (var (release, _, make) in Releases)
         {
-            foreach (var text in new[] { TransactSqlScripts.Give([$"for {name}"], steps, SomeSid), undo })
+            foreach (var text in new[] { TransactSqlScripts.Give([$"for {name}"], name, steps, SomeSid), undo })
             {
                 var all = ((TSqlScript)Parse(make(), text, release)).Batches.SelectMany(b => b.Statements).ToList();
                 all.ShouldAllBe(s => s is IfStatement || s is UseStatement || s is PredicateSetStatement);
@@ -150,7 +150,7 @@ public sealed class TransactSqlTests
     public void A_step_is_made_in_its_own_database()
     {
         var text = TransactSqlScripts.Give(
-            [],
+            [], "quernstone",
             [
                 (1, new CreateLogin("i", Account), null), (2, new CreateDatabaseUser("i", "msdb", Account), null),
                 (3, new AddDatabaseRoleMember("i", "msdb", "SQLAgentReaderRole", Account), "reads how jobs ended"),
