@@ -86,7 +86,8 @@ prepare_part() {
 # What parts need that waits for nothing that is built here: made beside the builds.
 prepare_beside() {
   [[ " $* " != *" hosts "* ]] || need_powershell
-  case " $* " in *" service "* | *" package "* | *" browser "*) build_console ;; esac
+  # whatever starts the service, which does not start without the console
+  case " $* " in *" service "* | *" client "* | *" databases "* | *" hosts "* | *" package "* | *" browser "*) build_console ;; esac
   case " $* " in *" style "* | *" console "* | *" browser "*) console_packages ;; esac
 }
 

@@ -160,6 +160,9 @@ internal sealed class SqlServerSession : IAsyncDisposable
 
         var (failure, words) = SqlServerErrors.Of(said.Number, said.Class);
         var text = OneLine(said.Message);
+        // Not always does the client library say what kept it from connecting: without a connection there is no number of one.
+        if (failure == ConnectorFailure.Unreachable && said.ClientConnectionId == Guid.Empty)
+            return new ConnectorException(failure, $"{_instance.Name} at {Reach.Address}:{Reach.Port} did not answer: {text}", e);
         return new ConnectorException(failure, said.Number == SqlServerErrors.LoginFailed
             ? $"{_instance.Name} refuses the login {Reach.SignInAs}: its name, or the password in the secret '{Reach.Secret}', is wrong, or the login is disabled."
             : $"{_instance.Name}{words}: {text} (error {said.Number})", e);
