@@ -71,7 +71,7 @@ test('pictures of the console', async ({ page }) => {
     await page.getByRole('button', { name: 'Verify' }).click();
     await page.getByRole('table', { name: 'Accounts and places' }).waitFor();
   }
-  await page.goto(`${second.address}/estates/fennmoor/instances/fm-sql01`);
+  await page.goto(`${second.address}/estates/fennmoor/instances/fm-sql03`);
   await page.getByRole('table', { name: 'rights at the instance' }).waitFor();
   await take('instance');
   await page.goto(`${second.address}/estates/fennmoor/hosts/fm-rec01`);

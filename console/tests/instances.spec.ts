@@ -38,6 +38,14 @@ test('from a right one comes to its instance: who can do what there, by which pa
   expect(await faults(page)).toEqual([]);
 });
 
+test('who can come to more than was granted is told with the steps', async ({ service }) => {
+  await page.goto(`${service.address}/estates/fennmoor/instances/fm-sql03`);
+  const ways = page.getByRole('table', { name: 'ways to more than was granted' });
+  await expect(ways.getByRole('row', { name: /svc-curd-fitter/ })).toContainText('sysadmin');
+  await expect(ways.getByRole('listitem')).toHaveText(['securityadmin can grant itself CONTROL SERVER']);
+  expect(await faults(page)).toEqual([]);
+});
+
 test('a choice shows what each alternative lets the account do, and the lines that take it', async ({ service }) => {
   await page.context().grantPermissions(['clipboard-read', 'clipboard-write']);
   await page.goto(`${service.address}/installs/quernstone-sql01`);

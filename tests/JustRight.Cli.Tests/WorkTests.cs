@@ -45,6 +45,11 @@ public sealed class WorkTests() : ClientScene(() => PreparedData.Demo.StartAsync
         lines[^1].ShouldSatisfyAllConditions(l => l.ShouldContain("db_datareader"), l => l.ShouldContain("thermograph-dataroom"));
         (await RunAsync("instance", "fennmoor", "fm-sql01", "svc-quern", "SYSADMIN")).Out.ShouldContain(
             @"FENNMOOR\svc-quern → fm-sql01 login FENNMOOR\svc-quern → sysadmin on fm-sql01");
+        all.Out.ShouldNotContain("Ways to more", Case.Sensitive, "whoever could come to more rules it already");
+        var ways = await RunAsync("instance", "fennmoor", "fm-sql03");
+        ways.Out.ShouldContain("Ways to more than was granted");
+        ways.Out.ShouldContain("securityadmin can grant itself CONTROL SERVER");
+        (await RunAsync("instance", "fennmoor", "fm-sql03", "labeller")).Out.ShouldNotContain("Ways to more");
         (await RunAsync("instance", "fennmoor", "fm-sql04"))
             .ShouldSatisfyAllConditions(
                 r => r.Code.ShouldBe(3), r => r.Out.ShouldContain("being patched"),

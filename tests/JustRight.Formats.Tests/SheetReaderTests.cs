@@ -98,6 +98,12 @@ public sealed class SheetReaderTests
     [InlineData("{ instance-permission: VIEW SERVER STAET, at: store }", "'VIEW SERVER STATE'")]
     [InlineData("{ database-permission: SELCT on SCHEMA::x, in: store }", "'SELECT'")]
     [InlineData("{ any-of: [ { domain-group: g }, { domain-group: ' h' } ] }", "'h'")]
+    [InlineData("{ database-permission: IMPERSONAT on USER::mail, in: store }", "'IMPERSONATE'")]
+    [InlineData("{ instance-permission: SELECT on SCHEMA::s, at: store }", "words, such as VIEW SERVER STATE")]
+    [InlineData("{ instance-permission: FLY OVER FENS, at: store }", "words, such as VIEW SERVER STATE")]
+    [InlineData("{ database-permission: FLY on COLUMN::s.t.c, in: store }",
+        "one of CONNECT, CREATE, DELETE, EXECUTE, INSERT, MAINTAIN, OWNER, REFERENCES, SELECT, TEMP, TEMPORARY, TRIGGER, "
+        + "TRUNCATE, UNMASK, UPDATE, USAGE")]
     public void A_name_that_can_be_nowhere_is_a_fault_of_a_new_sheet_and_unseen_in_a_stored_one(string need, string expected)
     {
         var text = Named(need);
@@ -114,7 +120,23 @@ public sealed class SheetReaderTests
     [InlineData("{ database-permission: ALTER ANY ROUTE, in: store }")] // nearly ALTER ANY ROLE, and another
     [InlineData("{ database-permission: CREATE RULE, in: store }")]
     [InlineData("{ domain-group: Group with spaces }")]
+    [InlineData("{ database-permission: 'SELECT on COLUMN::s.t.c', in: store }")] // of either family
+    [InlineData("{ database-permission: 'EXECUTE on ROUTINE::s.f(integer, text)', in: store }")] // of PostgreSQL alone
+    [InlineData("{ database-permission: 'OWNER on SCHEMA::s', in: store }")]
+    [InlineData("{ instance-permission: 'SET on PARAMETER::log_statement', at: store }")]
+    [InlineData("{ instance-permission: 'IMPERSONATE on LOGIN::FENNMOOR\\svc-mill', at: store }")] // of the other alone
+    [InlineData("{ database-permission: 'CONTROL on CERTIFICATE::backup copy', in: store }")]
     public void A_name_that_may_be_somewhere_is_none(string need) => DemoFiles.Sheet(Named(need)).Faults.ShouldBeEmpty();
+
+    [Theory]
+    [InlineData("sqlserver", "{ database-permission: 'USAGE on LANGUAGE::l', in: store }")]
+    [InlineData("sqlserver", "{ database-permission: 'SEND on OBJECT::s.t', in: store }")]
+    [InlineData("sqlserver", "{ instance-permission: 'SET on PARAMETER::log_statement', at: store }")]
+    [InlineData("postgresql", "{ database-permission: 'CONTROL on CERTIFICATE::backup', in: store }")]
+    [InlineData("postgresql", "{ instance-permission: 'IMPERSONATE on LOGIN::boss', at: store }")]
+    public void What_only_the_other_family_has_is_a_fault_where_the_family_is_said(string engine, string need) =>
+        DemoFiles.Sheet(Named(need).Replace("name: S", $"name: S, engine: {engine}")).Faults.ShouldHaveSingleItem().Code
+            .ShouldBe("unknown-value");
 
     [Fact]
     public void Services_that_wait_for_one_another_are_a_fault_of_a_new_sheet()

@@ -121,7 +121,7 @@ public sealed record SqlServerSecurable(SqlServerClass Class, string? Schema, st
     public string Words => $"{ClassWord}::{NameWords}";
 
     /// <summary>The words of its class, also the engine's own: <c>OBJECT</c>.</summary>
-    public string ClassWord => WordOf(Class);
+    public string ClassWord => Classes.First(c => c.Class == Class).Word;
 
     /// <summary>Its name with what it lies in, parted by dots.</summary>
     public string NameWords =>
@@ -140,9 +140,6 @@ public sealed record SqlServerSecurable(SqlServerClass Class, string? Schema, st
         && (string.Equals(schema, "sys", StringComparison.OrdinalIgnoreCase)
             || string.Equals(schema, "INFORMATION_SCHEMA", StringComparison.OrdinalIgnoreCase));
 
-    /// <summary>The words of a class that has names.</summary>
-    public static string WordOf(SqlServerClass kind) => Classes.First(c => c.Class == kind).Word;
-
     /// <summary>A class by its words.</summary>
     public static SqlServerClass ClassOf(string word) => ByWord[word];
 
@@ -151,9 +148,6 @@ public sealed record SqlServerSecurable(SqlServerClass Class, string? Schema, st
 
     /// <summary>An object of a schema.</summary>
     public static SqlServerSecurable OfObject(string schema, string name) => new(SqlServerClass.SchemaObject, schema, name, null);
-
-    /// <summary>A login.</summary>
-    public static SqlServerSecurable OfLogin(string name) => new(SqlServerClass.Login, null, name, null);
 
     /// <summary>Reads a sheet's words; null when they name nothing of this family.</summary>
     public static SqlServerSecurable? TryParse(string text)

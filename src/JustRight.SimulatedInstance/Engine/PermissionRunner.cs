@@ -9,6 +9,7 @@ namespace JustRight.SimulatedInstance.Engine;
 internal sealed class PermissionRunner(Catalog catalog, Powers powers, int release)
 {
     private const int OfInstance = 100;
+    private const string IsFixed = "is_fixed_role = 1 AND type = 'R' AND name <> 'public'";
 
     /// <summary>Makes a statement.</summary>
     /// <param name="current">The database it is made in.</param>
@@ -74,19 +75,17 @@ internal sealed class PermissionRunner(Catalog catalog, Powers powers, int relea
     private static SqlServerSecurable Column(SqlServerSecurable? thing, string name) =>
         thing is { Class: SqlServerClass.SchemaObject }
             ? thing with { Class = SqlServerClass.Column, Column = name }
-            : throw new EngineException(
-                1020, "Sub-entity lists (such as column or security expressions) cannot be specified for entity-level permissions.");
+            : throw OfEntities();
 
     /// <summary>Refuses a permission that is not of this release, or not one on such things.</summary>
     private void Require(string permission, SqlServerClass kind)
     {
         var row = SqlServerPermissions.Of(kind, permission);
         if (row is not null && row.Since <= release) return;
-        var isKnown = Enum.GetValues<SqlServerClass>().Any(c => SqlServerPermissions.Of(c, permission) is { } r && r.Since <= release);
+        var isKnown = Enum.GetValues<SqlServerClass>()
+            .Any(c => SqlServerPermissions.Of(c, permission) is { } known && known.Since <= release);
         if (!isKnown) throw new EngineException(102, $"Incorrect syntax near '{permission}'.", 15);
-        if (kind == SqlServerClass.Column)
-            throw new EngineException(
-                1020, "Sub-entity lists (such as column or security expressions) cannot be specified for entity-level permissions.");
+        if (kind == SqlServerClass.Column) throw OfEntities();
         throw new EngineException(4606, $"Granted or revoked privilege {permission} is not compatible with object.");
     }
 
@@ -101,7 +100,7 @@ internal sealed class PermissionRunner(Catalog catalog, Powers powers, int relea
             throw EngineException.Missing("find", "login", grantee);
         if (!powers.MayGrant(permission)) throw new EngineException(4613, "Grantor does not have GRANT permission.");
         if (principal == powers.Login || principal == 1) throw Special();
-        if (catalog.One("SELECT 1 FROM server_principals WHERE principal_id = $1 AND is_fixed_role = 1 AND type = 'R' AND name <> 'public'", principal) is not null)
+        if (catalog.One($"SELECT 1 FROM server_principals WHERE principal_id = $1 AND {IsFixed}", principal) is not null)
             throw Roles();
         var (kind, major) = thing is null ? (OfInstance, 0)
             : catalog.Find(null, thing) is { } found ? (found.Class, found.Major)
@@ -110,7 +109,8 @@ internal sealed class PermissionRunner(Catalog catalog, Powers powers, int relea
         var now = catalog.One($"SELECT state FROM server_permissions {where}", kind, major, principal, permission) as string;
         if (Next(statement, now) is { } state)
             catalog.Run(
-                "INSERT OR REPLACE INTO server_permissions VALUES($1, $2, 0, $3, $4, $5)", kind, major, principal, permission, state);
+                "INSERT OR REPLACE INTO server_permissions VALUES($1, $2, 0, $3, $4, $5)", kind, major, principal, permission,
+                state);
         else catalog.Run($"DELETE FROM server_permissions {where}", kind, major, principal, permission);
     }
 
@@ -125,10 +125,13 @@ internal sealed class PermissionRunner(Catalog catalog, Powers powers, int relea
         if (!powers.Owns(database) && !powers.IsIn(database, "db_securityadmin"))
             throw new EngineException(4613, "Grantor does not have GRANT permission.");
         if (principal == 1) throw Special();
-        if (catalog.One("SELECT 1 FROM database_principals WHERE db = $1 AND principal_id = $2 AND is_fixed_role = 1 AND type = 'R' AND name <> 'public'", database, principal) is not null)
+        if (catalog.One(
+            $"SELECT 1 FROM database_principals WHERE db = $1 AND principal_id = $2 AND {IsFixed}", database,
+            principal) is not null)
             throw Roles();
         const string where =
-            "WHERE db = $1 AND class = $2 AND major_id = $3 AND minor_id = $4 AND grantee_principal_id = $5 AND permission_name = $6";
+            "WHERE db = $1 AND class = $2 AND major_id = $3 AND minor_id = $4 AND grantee_principal_id = $5"
+            + " AND permission_name = $6";
         var now = catalog.One(
             $"SELECT state FROM database_permissions {where}", database, kind, major, minor, principal, permission) as string;
         if (Next(statement, now) is { } state)
@@ -151,6 +154,10 @@ internal sealed class PermissionRunner(Catalog catalog, Powers powers, int relea
     };
 
     private static EngineException Cascade() => new(4611, "To revoke or deny grantable privileges, specify the CASCADE option.");
+
+    private static EngineException OfEntities() => new(
+        1020,
+        "Sub-entity lists (such as column or security expressions) cannot be specified for entity-level permissions.");
 
     private static EngineException Special() => new(
         15152, "Cannot grant, deny, or revoke permissions to sa, dbo, entity owner, information_schema, sys, or yourself.");

@@ -17,7 +17,8 @@ internal sealed class Powers(Catalog catalog, int login)
         """
         WITH RECURSIVE held(id) AS (
             SELECT $2 UNION SELECT 0
-            UNION SELECT m.role_principal_id FROM database_role_members AS m JOIN held ON m.member_principal_id = held.id WHERE m.db = $1)
+            UNION SELECT m.role_principal_id FROM database_role_members AS m JOIN held ON m.member_principal_id = held.id
+                WHERE m.db = $1)
         """;
 
     /// <summary>The login's number.</summary>
@@ -27,7 +28,11 @@ internal sealed class Powers(Catalog catalog, int login)
     public bool RulesAll => InServerRole("sysadmin");
 
     /// <summary>Whether it is in a role of the instance.</summary>
-    public bool InServerRole(string role) => catalog.One($"{Roles} SELECT 1 FROM held JOIN server_principals AS p ON p.principal_id = held.id WHERE p.type = 'R' AND p.name = $2", login, role) is not null;
+    public bool InServerRole(string role) => catalog.One(
+        $"""
+        {Roles} SELECT 1 FROM held JOIN server_principals AS p ON p.principal_id = held.id WHERE p.type = 'R' AND p.name = $2
+        """,
+        login, role) is not null;
 
     /// <summary>Whether it holds a permission of the instance: by an entry, by one that covers it, or by a fixed role.</summary>
     public bool At(string permission)
@@ -49,14 +54,22 @@ internal sealed class Powers(Catalog catalog, int login)
     public int? UserIn(int database)
     {
         var sid = catalog.One("SELECT sid FROM server_principals WHERE principal_id = $1", login);
-        if (RulesAll || At("CONTROL SERVER") || catalog.One("SELECT 1 FROM databases WHERE database_id = $1 AND owner_sid = $2", database, sid) is not null) return 1;
-        if (catalog.Number("SELECT p.principal_id FROM database_principals AS p JOIN database_permissions AS e ON e.db = p.db AND e.grantee_principal_id = p.principal_id WHERE p.db = $1 AND p.sid = $2 AND e.class = 0 AND e.permission_name = 'CONNECT' AND e.state IN ('G', 'W')", database, sid) is { } user) return user;
-        if (catalog.One("SELECT 1 FROM database_permissions WHERE db = $1 AND class = 0 AND grantee_principal_id = 2 AND permission_name = 'CONNECT' AND state IN ('G', 'W')", database) is not null) return 2;
+        const string owned = "SELECT 1 FROM databases WHERE database_id = $1 AND owner_sid = $2";
+        if (RulesAll || At("CONTROL SERVER") || catalog.One(owned, database, sid) is not null) return 1;
+        const string enters =
+            """
+            SELECT p.principal_id FROM database_principals AS p
+                JOIN database_permissions AS e ON e.db = p.db AND e.grantee_principal_id = p.principal_id
+                WHERE p.db = $1 AND e.class = 0 AND e.permission_name = 'CONNECT' AND e.state IN ('G', 'W')
+            """;
+        if (catalog.Number($"{enters} AND p.sid = $2", database, sid) is { } user) return user;
+        if (catalog.One($"{enters} AND p.principal_id = 2", database) is not null) return 2;
         return At("CONNECT ANY DATABASE") ? 0 : null;
     }
 
     /// <summary>Whether it is dbo of a database or in its owner role.</summary>
-    public bool Owns(int database) => UserIn(database) is { } user && (user == 1 || InDatabaseRole(database, user, "db_owner") || Entry(database, user, "CONTROL") is "G" or "W");
+    public bool Owns(int database) => UserIn(database) is { } user
+        && (user == 1 || InDatabaseRole(database, user, "db_owner") || Entry(database, user, "CONTROL") is "G" or "W");
 
     /// <summary>
     /// Whether it may do something in a database: by an entry, by one that covers it there or at the instance, by a fixed role,
@@ -77,11 +90,27 @@ internal sealed class Powers(Catalog catalog, int login)
     public bool IsIn(int database, string role) => UserIn(database) is { } user && InDatabaseRole(database, user, role);
 
     /// <summary>Whether it sees definitions in a database.</summary>
-    public bool SeesDefinitionsIn(int database) => UserIn(database) is { } user && Entry(database, user, "VIEW DEFINITION") != "D" && In(database, "VIEW DEFINITION");
+    public bool SeesDefinitionsIn(int database) => UserIn(database) is { } user
+        && Entry(database, user, "VIEW DEFINITION") != "D" && In(database, "VIEW DEFINITION");
 
-    private string? Entry(string permission) => catalog.One($"{Roles} SELECT e.state FROM server_permissions AS e JOIN held ON held.id = e.grantee_principal_id WHERE e.class = 100 AND e.permission_name = $2 ORDER BY e.state LIMIT 1", login, permission) as string;
+    private string? Entry(string permission) => catalog.One(
+        $"""
+        {Roles} SELECT e.state FROM server_permissions AS e JOIN held ON held.id = e.grantee_principal_id
+            WHERE e.class = 100 AND e.permission_name = $2 ORDER BY e.state LIMIT 1
+        """,
+        login, permission) as string;
 
-    private string? Entry(int database, int user, string permission) => catalog.One($"{DatabaseRoles} SELECT e.state FROM database_permissions AS e JOIN held ON held.id = e.grantee_principal_id WHERE e.db = $1 AND e.class = 0 AND e.permission_name = $3 ORDER BY e.state LIMIT 1", database, user, permission) as string;
+    private string? Entry(int database, int user, string permission) => catalog.One(
+        $"""
+        {DatabaseRoles} SELECT e.state FROM database_permissions AS e JOIN held ON held.id = e.grantee_principal_id
+            WHERE e.db = $1 AND e.class = 0 AND e.permission_name = $3 ORDER BY e.state LIMIT 1
+        """,
+        database, user, permission) as string;
 
-    private bool InDatabaseRole(int database, int user, string role) => catalog.One($"{DatabaseRoles} SELECT 1 FROM held JOIN database_principals AS p ON p.db = $1 AND p.principal_id = held.id WHERE p.type = 'R' AND p.name = $3", database, user, role) is not null;
+    private bool InDatabaseRole(int database, int user, string role) => catalog.One(
+        $"""
+        {DatabaseRoles} SELECT 1 FROM held JOIN database_principals AS p ON p.db = $1 AND p.principal_id = held.id
+            WHERE p.type = 'R' AND p.name = $3
+        """,
+        database, user, role) is not null;
 }

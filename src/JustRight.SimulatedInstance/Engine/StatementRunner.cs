@@ -303,8 +303,8 @@ internal sealed class StatementRunner(SimulatedEngine engine, Powers powers)
         if (Catalog.Find(database, thing) is not { } found) throw EngineException.Missing("find", "object", thing.NameWords);
         Require(powers.RulesAll || (database is { } inside && powers.Owns(inside)));
         int? owner = statement.ToSchemaOwner ? null
-            : (database is { } of1
-                ? Catalog.DatabasePrincipal(of1, statement.PrincipalName.Value, "'S', 'U', 'G', 'R'")
+            : (database is { } at
+                ? Catalog.DatabasePrincipal(at, statement.PrincipalName.Value, "'S', 'U', 'G', 'R'")
                 : Catalog.ServerPrincipal(statement.PrincipalName.Value, "'S', 'U', 'G'"))
             ?? throw EngineException.Missing("find", "principal", statement.PrincipalName.Value);
         Catalog.Run(

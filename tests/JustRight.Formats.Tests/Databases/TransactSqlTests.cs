@@ -36,7 +36,8 @@ public sealed class TransactSqlTests
         new CreateDatabaseUser("i", name, $@"FENNMOOR\{name}"), new AddDatabaseRoleMember(
             "i", name, name, $@"FENNMOOR\{name}"), new GrantDatabasePermission(
             "i", name, "CREATE TABLE", null, $@"FENNMOOR\{name}"),
-        new GrantInstancePermission("i", $"IMPERSONATE on {SqlServerSecurable.OfLogin(name).Words}", $@"FENNMOOR\{name}"),
+        new GrantInstancePermission(
+            "i", $"IMPERSONATE on {new SqlServerSecurable(SqlServerClass.Login, null, name, null).Words}", $@"FENNMOOR\{name}"),
         new GrantDatabasePermission(
             "i", name, "SELECT", new SqlServerSecurable(SqlServerClass.Column, "s", name, name).Words, $@"FENNMOOR\{name}"),
         new GrantDatabasePermission("i", name, "EXECUTE", SqlServerSecurable.OfSchema(name).Words, $@"FENNMOOR\{name}"),

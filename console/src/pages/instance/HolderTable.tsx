@@ -2,18 +2,14 @@ import { Link } from '@tanstack/react-router';
 import { createColumnHelper } from '@tanstack/react-table';
 import type { InstanceHolderView } from '../../api/schema.gen';
 import { DataTable } from '../../parts/DataTable';
+import { Who } from '../../parts/Who';
 import { PathLine } from '../../parts/PathLine';
 
 const column = createColumnHelper<InstanceHolderView>();
 const columns = [
   column.accessor('who', {
     header: 'who',
-    cell: ({ row }) => (
-      <>
-        <code>{row.original.who}</code>
-        {row.original.machine && <span className="soft"> a computer account</span>}
-      </>
-    ),
+    cell: ({ row }) => <Who who={row.original.who} machine={row.original.machine} />,
   }),
   column.accessor((h) => `${h.right} ${h.place}`, {
     id: 'can',

@@ -1,17 +1,13 @@
 import { createColumnHelper } from '@tanstack/react-table';
 import type { InstanceWayView } from '../../api/schema.gen';
 import { DataTable } from '../../parts/DataTable';
+import { Who } from '../../parts/Who';
 
 const column = createColumnHelper<InstanceWayView>();
 const columns = [
   column.accessor('who', {
     header: 'who',
-    cell: ({ row }) => (
-      <>
-        <code>{row.original.who}</code>
-        {row.original.machine && <span className="soft"> a computer account</span>}
-      </>
-    ),
+    cell: ({ row }) => <Who who={row.original.who} machine={row.original.machine} />,
   }),
   column.accessor((w) => `${w.right} ${w.place}`, {
     id: 'more',

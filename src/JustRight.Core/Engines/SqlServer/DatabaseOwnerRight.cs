@@ -33,6 +33,12 @@ public sealed class DatabaseOwnerRight(string instance, string database) : Datab
     public override Drafted Draft(Estate estate, DirectorySchema? schema) =>
         Drafted.At(NeedKind.DatabaseOwner, "yes", PlaceKind.Database, Place);
 
+    /// <inheritdoc/>
+    internal override bool IsDbo => true;
+
+    /// <inheritdoc/>
+    internal override IEnumerable<(SqlServerRight Right, string Why)> LeadsTo(WaysFrom ways) => ways.OfOwner(this);
+
     private protected override IReadOnlyList<Right> FindAbove() => [];
 
     private protected override IReadOnlyList<Right> FindEntrances() => [ConnectSql];

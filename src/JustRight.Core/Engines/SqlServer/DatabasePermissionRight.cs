@@ -18,17 +18,17 @@ public sealed class DatabasePermissionRight : DatabaseRight
     /// <summary>A permission.</summary>
     /// <param name="on">Such as <c>SCHEMA::name</c>, <c>OBJECT::schema.name</c>; null for the database itself.</param>
     public DatabasePermissionRight(string instance, string database, string permission, string? on)
-        : this(instance, database, permission.ToUpperInvariant(), on is null ? null : SqlServerSecurable.TryParse(on), on)
+        : this(instance, database, SqlServerAsked.Of(permission, on))
     {
     }
 
-    private DatabasePermissionRight(string instance, string database, string permission, SqlServerSecurable? thing, string? on)
+    private DatabasePermissionRight(string instance, string database, SqlServerAsked asked)
         : base(
-            NeedKind.DatabasePermission, instance, database, Said(permission, thing, on),
-            $"database-permission:{Said(permission, thing, on)}@{instance}/{database}")
+            NeedKind.DatabasePermission, instance, database, asked.Words,
+            $"database-permission:{asked.Words}@{instance}/{database}")
     {
-        (Permission, On, Thing) = (permission, thing?.Words ?? on, thing);
-        _kind = on is null ? SqlServerClass.Database : thing is { IsOfInstance: false } ? thing.Class : null;
+        (Permission, On, Thing) = (asked.Permission, asked.On, asked.Thing);
+        _kind = On is null ? SqlServerClass.Database : Thing is { IsOfInstance: false } ? Thing.Class : null;
     }
 
     /// <summary>The permission, such as <c>EXECUTE</c>.</summary>
@@ -112,6 +112,12 @@ public sealed class DatabasePermissionRight : DatabaseRight
                 : new DatabasePermissionRight(Instance, Database, c.Permission, c.On?.Words)),
         ];
 
+    /// <inheritdoc/>
+    internal override bool IsDbo => this is { On: null, Permission: SqlServerPermissions.Control };
+
+    /// <inheritdoc/>
+    internal override IEnumerable<(SqlServerRight Right, string Why)> LeadsTo(WaysFrom ways) => ways.OfPermission(this);
+
     private protected override IReadOnlyList<Right> FindEntrances() => [ConnectSql, Connect];
 
     private protected override Right InSystemDatabaseOf(string partner) =>
@@ -146,7 +152,4 @@ public sealed class DatabasePermissionRight : DatabaseRight
         ? Taken.By(new DropDatabaseUser(Instance, Database, taking.Principal), TakenOrder.User)
         : taking.Path.Has(StepMeaning.Ownership) ? Taken.Not(OwnedThing.WhyKept(On!))
         : Taken.By(new RevokeDatabasePermission(Instance, Database, Permission, On, taking.Principal));
-
-    private static string Said(string permission, SqlServerSecurable? thing, string? on) =>
-        on is null ? permission : new Securable(permission, thing?.Words ?? on).Words;
 }

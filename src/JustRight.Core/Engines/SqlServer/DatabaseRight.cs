@@ -25,6 +25,9 @@ public abstract class DatabaseRight : SqlServerRight
     private protected override IEnumerable<InstanceLogin> Entrants(InstanceSnapshot instance) => base.Entrants(instance)
         .Concat(instance.Databases.FirstOrDefault(d => Same(d.Name, Database))?.Users ?? []);
 
+    /// <summary>Whether it does all in its database that its owner can.</summary>
+    internal abstract bool IsDbo { get; }
+
     /// <inheritdoc/>
     public sealed override AbsentThing? AbsentIn(SurveyView view) => view.AbsentDatabase(Instance, Database);
 

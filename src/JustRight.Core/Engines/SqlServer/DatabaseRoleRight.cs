@@ -61,6 +61,12 @@ public sealed class DatabaseRoleRight(string instance, string database, string r
             : [];
     }
 
+    /// <inheritdoc/>
+    internal override bool IsDbo => Same(Role, Owners);
+
+    /// <inheritdoc/>
+    internal override IEnumerable<(SqlServerRight Right, string Why)> LeadsTo(WaysFrom ways) => ways.OfRole(this);
+
     private protected override IReadOnlyList<Right> FindEntrances() => [ConnectSql, Connect];
 
     private protected override Right InSystemDatabaseOf(string partner) => new DatabaseRoleRight(partner, Database, Role);

@@ -11,23 +11,20 @@ namespace JustRight.Core.Engines.SqlServer;
 /// <summary>A permission at an instance, or on something of it: a login, a role, an endpoint, an availability group.</summary>
 public sealed class InstancePermissionRight : SqlServerRight
 {
-    private readonly SqlServerSecurable? _thing;
     private readonly SqlServerClass? _kind;
 
     /// <summary>A permission.</summary>
     /// <param name="on">Such as <c>LOGIN::FENNMOOR\svc-mill</c>; null for the instance itself.</param>
     public InstancePermissionRight(string instance, string permission, string? on = null)
-        : this(instance, permission.ToUpperInvariant(), on is null ? null : SqlServerSecurable.TryParse(on), on)
+        : this(instance, SqlServerAsked.Of(permission, on))
     {
     }
 
-    private InstancePermissionRight(string instance, string permission, SqlServerSecurable? thing, string? on)
-        : base(
-            NeedKind.InstancePermission, instance, instance, Said(permission, thing, on),
-            $"instance-permission:{Said(permission, thing, on)}@{instance}")
+    private InstancePermissionRight(string instance, SqlServerAsked asked)
+        : base(NeedKind.InstancePermission, instance, instance, asked.Words, $"instance-permission:{asked.Words}@{instance}")
     {
-        (Permission, On, _thing) = (permission, thing?.Words ?? on, thing);
-        _kind = on is null ? SqlServerClass.Server : thing is { IsOfInstance: true } ? thing.Class : null;
+        (Permission, On, Thing) = (asked.Permission, asked.On, asked.Thing);
+        _kind = On is null ? SqlServerClass.Server : Thing is { IsOfInstance: true } ? Thing.Class : null;
     }
 
     /// <summary>The permission, such as <c>VIEW SERVER STATE</c>.</summary>
@@ -37,7 +34,7 @@ public sealed class InstancePermissionRight : SqlServerRight
     public string? On { get; }
 
     /// <summary>What of the instance it is on; null for the instance itself, and for what is not known here.</summary>
-    internal SqlServerSecurable? Thing => _thing;
+    internal SqlServerSecurable? Thing { get; }
 
     /// <summary>Whether its denial keeps out the owner of a database too.</summary>
     public bool IsOwnersToo => On is null && Permission is SqlServerPermissions.ConnectSql or SqlServerPermissions.ControlServer;
@@ -68,11 +65,14 @@ public sealed class InstancePermissionRight : SqlServerRight
     public override Drafted Draft(Estate estate, DirectorySchema? schema) =>
         Drafted.At(NeedKind.InstancePermission, Words, PlaceKind.Instance, Instance);
 
+    /// <inheritdoc/>
+    internal override IEnumerable<(SqlServerRight Right, string Why)> LeadsTo(WaysFrom ways) => ways.OfInstancePermission(this);
+
     private protected override IReadOnlyList<Right> FindAbove() =>
         [.. Covering, .. SqlServerRoles.With(Instance, [this, .. Covering.OfType<InstancePermissionRight>()]), Everything];
 
     private protected override IReadOnlyList<Right> FindCovering() => _kind is not { } kind ? []
-        : [.. SqlServerCovering.Of(kind, Permission, _thing).Select(c =>
+        : [.. SqlServerCovering.Of(kind, Permission, Thing).Select(c =>
             new InstancePermissionRight(Instance, c.Permission, c.On?.Words))];
 
     private protected override IReadOnlyList<Right> FindEntrances() => [ConnectSql];
@@ -81,7 +81,7 @@ public sealed class InstancePermissionRight : SqlServerRight
         instance.Permissions.Any(p => IsEntry(p, holder, Permission, On));
 
     private protected override Ownership OwnershipIn(SurveyView view, Holdings holdings) => OwnershipOf(
-        _thing, view.Instance(Instance)?.Owned ?? [], holdings, role => new InstanceRoleRight(Instance, role));
+        Thing, view.Instance(Instance)?.Owned ?? [], holdings, role => new InstanceRoleRight(Instance, role));
 
     private protected override void Give(Giving giving, bool newLogin)
     {
@@ -93,7 +93,4 @@ public sealed class InstancePermissionRight : SqlServerRight
         ? Taken.By(new DropLogin(Instance, taking.Principal), TakenOrder.Login)
         : taking.Path.Has(StepMeaning.Ownership) ? Taken.Not(OwnedThing.WhyKept(On!))
         : Taken.By(new RevokeInstancePermission(Instance, Words, taking.Principal));
-
-    private static string Said(string permission, SqlServerSecurable? thing, string? on) =>
-        on is null ? permission : new Securable(permission, thing?.Words ?? on).Words;
 }

@@ -48,6 +48,9 @@ public sealed class InstanceRoleRight(string instance, string role)
     private protected override IReadOnlyList<Right> FindAbove() =>
         !Same(Role, AllPowerful) && SqlServerRoles.IsFixed(Role) ? [Everything] : [];
 
+    /// <inheritdoc/>
+    internal override IEnumerable<(SqlServerRight Right, string Why)> LeadsTo(WaysFrom ways) => ways.OfInstanceRole(this);
+
     private protected override IReadOnlyList<Right> FindEntrances() => [ConnectSql];
 
     private protected override void Give(Giving giving, bool newLogin) =>

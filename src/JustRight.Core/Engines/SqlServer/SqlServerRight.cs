@@ -166,6 +166,9 @@ public abstract class SqlServerRight : Right
             : null;
     }
 
+    /// <summary>The rights that it leads to next, beyond itself, each with the step in words.</summary>
+    internal abstract IEnumerable<(SqlServerRight Right, string Why)> LeadsTo(WaysFrom ways);
+
     /// <summary>With what the account can become more than it was granted.</summary>
     public override IReadOnlyList<string> CautionsIn(Holdings holdings) =>
     [

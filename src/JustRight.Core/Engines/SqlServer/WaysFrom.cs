@@ -8,6 +8,7 @@ internal sealed class WaysFrom(Holdings holdings, SqlServerRight right)
 {
     private const string SecurityAdministrators = "securityadmin";
     private const string RoleAdministrators = "db_securityadmin";
+    private const string StructureAdministrators = "db_ddladmin";
     private const string Dbo = "dbo";
 
     /// <summary>With one of these on a database, whoever may change a schema can make what runs there as its owner.</summary>
@@ -17,15 +18,10 @@ internal sealed class WaysFrom(Holdings holdings, SqlServerRight right)
     private readonly InstanceSnapshot? _instance = holdings.View.Instance(right.Instance);
 
     /// <summary>The rights that it leads to, each with the step in words.</summary>
-    public IEnumerable<(SqlServerRight Right, string Why)> Next() => _instance is null ? [] : right switch
-    {
-        InstanceRoleRight role => OfInstanceRole(role),
-        InstancePermissionRight permission => OfInstancePermission(permission),
-        DatabaseRight inside when Database(inside) is { } database => InDatabase(inside, database),
-        _ => [],
-    };
+    public IEnumerable<(SqlServerRight Right, string Why)> Next() => _instance is null ? [] : right.LeadsTo(this);
 
-    private IEnumerable<(SqlServerRight, string)> OfInstanceRole(InstanceRoleRight role)
+    /// <summary>From a role of the instance.</summary>
+    internal IEnumerable<(SqlServerRight Right, string Why)> OfInstanceRole(InstanceRoleRight role)
     {
         if (Same(role.Role, SecurityAdministrators))
             yield return (Everything, $"{SecurityAdministrators} can grant itself CONTROL SERVER");
@@ -36,7 +32,8 @@ internal sealed class WaysFrom(Holdings holdings, SqlServerRight right)
                 new InstancePermissionRight(right.Instance, entry.Permission, entry.On), $"{role.Role} was granted it");
     }
 
-    private IEnumerable<(SqlServerRight, string)> OfInstancePermission(InstancePermissionRight permission)
+    /// <summary>From a permission at the instance.</summary>
+    internal IEnumerable<(SqlServerRight Right, string Why)> OfInstancePermission(InstancePermissionRight permission)
     {
         var words = permission.Words;
         if (permission is { On: null, Permission: SqlServerPermissions.ControlServer or "IMPERSONATE ANY LOGIN" })
@@ -73,16 +70,26 @@ internal sealed class WaysFrom(Holdings holdings, SqlServerRight right)
             .Where(r => Same(r.Instance, right.Instance)).Select(r => (r, why));
     }
 
-    private IEnumerable<(SqlServerRight, string)> InDatabase(DatabaseRight inside, DatabaseSnapshot database)
-    {
-        var next = inside switch
-        {
-            DatabaseRoleRight role => OfRole(role, database),
-            DatabasePermissionRight permission => OfPermission(permission, database),
-            _ => [],
-        };
-        return next.Concat(IsDbo(inside) ? OfDbo(database) : []).Concat(MakesModules(inside, database) ? Chained(database) : []);
-    }
+    /// <summary>From ownership of a database.</summary>
+    internal IEnumerable<(SqlServerRight Right, string Why)> OfOwner(DatabaseOwnerRight owner) =>
+        InDatabase(owner, _ => [], ddl: false);
+
+    /// <summary>From a role of a database.</summary>
+    internal IEnumerable<(SqlServerRight Right, string Why)> OfRole(DatabaseRoleRight role) =>
+        InDatabase(role, database => OfRole(role, database), Same(role.Role, StructureAdministrators));
+
+    /// <summary>From a permission in a database.</summary>
+    internal IEnumerable<(SqlServerRight Right, string Why)> OfPermission(DatabasePermissionRight permission) => InDatabase(
+        permission, database => OfPermission(permission, database),
+        permission.Thing is { Class: SqlServerClass.Schema } schema && Database(permission) is { } inside
+            && Alters(permission, schema, inside));
+
+    /// <summary>What is its own, and what comes of ruling a database or of making modules there.</summary>
+    /// <param name="ddl">Whether it makes modules that run as dbo.</param>
+    private IEnumerable<(SqlServerRight, string)> InDatabase(
+        DatabaseRight inside, Func<DatabaseSnapshot, IEnumerable<(SqlServerRight, string)>> own, bool ddl) =>
+        Database(inside) is not { } database ? []
+            : own(database).Concat(inside.IsDbo ? OfDbo(database) : []).Concat(inside.IsDbo || ddl ? Chained(database) : []);
 
     private IEnumerable<(SqlServerRight, string)> OfRole(DatabaseRoleRight role, DatabaseSnapshot database)
     {
@@ -111,8 +118,7 @@ internal sealed class WaysFrom(Holdings holdings, SqlServerRight right)
                 OfUser(user.Name, words, database),
             { Class: SqlServerClass.Role } role when Takes(permission.Permission, "ALTER", "TAKE OWNERSHIP") =>
                 Made(database).Where(r => Same(r.Role, role.Name)).Select(Adding),
-            { Class: SqlServerClass.Schema } schema when Takes(permission.Permission, "ALTER") && IsOfDbo(schema, database)
-                && MakingModules.Any(m => Holds(Permission(database, m, null))) =>
+            { Class: SqlServerClass.Schema } schema when Alters(permission, schema, database) =>
                 [(Permission(database, "SELECT", null), $"what it makes in {schema.Name} reads all that has the same owner")],
             _ => [],
         };
@@ -163,19 +169,10 @@ internal sealed class WaysFrom(Holdings holdings, SqlServerRight right)
                 (SqlServerRight)Permission(d, "SELECT", null),
                 $"what it makes in {database.Name} reads {d.Name}: chains of ownership cross, and both are {d.OwnerName}'s"));
 
-    private static bool IsDbo(DatabaseRight inside) => inside switch
-    {
-        DatabaseOwnerRight => true,
-        DatabaseRoleRight role => Same(role.Role, DatabaseRoleRight.Owners),
-        DatabasePermissionRight permission => permission is { On: null, Permission: SqlServerPermissions.Control },
-        _ => false,
-    };
-
-    private bool MakesModules(DatabaseRight inside, DatabaseSnapshot database) => IsDbo(inside)
-        || (inside is DatabaseRoleRight role && Same(role.Role, "db_ddladmin"))
-        || (inside is DatabasePermissionRight { Thing: { Class: SqlServerClass.Schema } schema } permission
-            && Takes(permission.Permission, "ALTER") && IsOfDbo(schema, database)
-            && MakingModules.Any(m => Holds(Permission(database, m, null))));
+    /// <summary>Whether what it makes in a schema runs as dbo.</summary>
+    private bool Alters(DatabasePermissionRight permission, SqlServerSecurable schema, DatabaseSnapshot database) =>
+        Takes(permission.Permission, "ALTER") && IsOfDbo(schema, database)
+        && MakingModules.Any(m => Holds(Permission(database, m, null)));
 
     /// <summary>The roles of a database that somebody made: into the fixed ones only its owners add.</summary>
     private IEnumerable<DatabaseRoleRight> Made(DatabaseSnapshot database) => database.Roles

@@ -26,14 +26,11 @@ public static class InstanceHolders
     {
         var found = new List<InstanceHolder>();
         var more = 0;
-        var logins = Reaching(view, instance);
+        var isLetIn = LetIn(view, instance);
         foreach (var node in Enumerable.Range(0, view.Graph.Count).OrderBy(view.Graph.NameOf, StringComparer.OrdinalIgnoreCase))
         {
             var everybodys = view.Graph.Baseline.Contains(node);
-            if (!everybodys
-                && (view.Graph.PrincipalOf(node) is not { Kind: not PrincipalKind.Group }
-                    || !(logins.Contains(node) || view.Graph.Closure(node).Any(logins.Contains))))
-                continue;
+            if (!everybodys && !isLetIn(node)) continue;
             var holdings = view.HoldingsOf(node);
             foreach (var held in everybodys ? Own(view, node, instance) : MereEntrances.Without(
                 [.. holdings.All(_ => true).Where(h => IsAt(h.Right, instance))], []))
@@ -47,11 +44,19 @@ public static class InstanceHolders
         return (found, more);
     }
 
+    /// <summary>Tells of a node whether it is an account or machine that some login reaches, itself or by a group.</summary>
+    internal static Func<int, bool> LetIn(SurveyView view, InstanceSnapshot instance)
+    {
+        var logins = Reaching(view, instance);
+        return node => view.Graph.PrincipalOf(node) is { Kind: not PrincipalKind.Group }
+            && (logins.Contains(node) || view.Graph.Closure(node).Any(logins.Contains));
+    }
+
     /// <summary>
     /// The nodes that a login of the instance stands for: its principal, or the members of the local group that it names. In
     /// the PostgreSQL family, whoever signs in as a role.
     /// </summary>
-    internal static HashSet<int> Reaching(SurveyView view, InstanceSnapshot instance)
+    private static HashSet<int> Reaching(SurveyView view, InstanceSnapshot instance)
     {
         if (instance.PostgreSql is not null)
             return [.. Enumerable.Range(0, view.Graph.Count).Where(n =>

@@ -21,12 +21,9 @@ public static class InstanceWays
     {
         var found = new List<InstanceWay>();
         var more = 0;
-        var logins = InstanceHolders.Reaching(view, instance);
-        foreach (var node in Enumerable.Range(0, view.Graph.Count).OrderBy(view.Graph.NameOf, StringComparer.OrdinalIgnoreCase))
+        foreach (var node in Enumerable.Range(0, view.Graph.Count).Where(InstanceHolders.LetIn(view, instance))
+            .OrderBy(view.Graph.NameOf, StringComparer.OrdinalIgnoreCase))
         {
-            if (view.Graph.PrincipalOf(node) is not { Kind: not PrincipalKind.Group }
-                || !(logins.Contains(node) || view.Graph.Closure(node).Any(logins.Contains)))
-                continue;
             foreach (var way in AllEngines.WaysToMore(instance, view.HoldingsOf(node))
                 .Where(w => w.Right.Reach.Points >= RightReach.Ruling))
             {
