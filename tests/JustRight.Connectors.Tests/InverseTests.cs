@@ -11,7 +11,6 @@ namespace JustRight.Connectors.Tests;
 /// <summary>What undoing leaves behind in a real directory: nothing, whatever was there before.</summary>
 public sealed class InverseTests(Controller controller)
 {
-    private const int Rounds = 20;
     private const string Domain = "FENNMOOR", Root = "OU=Undone,DC=fennmoor,DC=example", Inner = $"OU=Inner,{Root}";
 
     private static readonly string[] Groups = ["undone-one", "undone-two"];
@@ -20,6 +19,7 @@ public sealed class InverseTests(Controller controller)
     /// <summary>What every write changes, and no inverse brings back.</summary>
     private static readonly string[] Counters = ["whenChanged", "uSNChanged", "dSCorePropagationData"];
 
+    private static readonly int Rounds = RandomUndoing.Rounds(6);
     private readonly LdapDirectory _directory = new(controller.Target, new DirectorySchemas(), TimeProvider.System);
     private readonly Random _random = new(20261129);
 

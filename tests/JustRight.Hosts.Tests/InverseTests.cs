@@ -9,10 +9,11 @@ namespace JustRight.Hosts.Tests;
 /// <summary>What undoing leaves behind on a host: nothing, whatever was there before.</summary>
 public sealed class InverseTests(HostScene scene) : IClassFixture<HostScene>
 {
-    private const int Rounds = 3, Kinds = 9;
+    private const int Kinds = 9;
     private const string Host = "fm-line08", Service = "LineSender";
     private static readonly string[] Principals = [@"FENNMOOR\svc-line", @"FENNMOOR\app-line-senders"];
-    private readonly Random _random = new(20261129);
+    private static readonly int Rounds = RandomUndoing.Rounds(1);
+    private readonly Random _random = new(20261130);
     private int _turn;
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
@@ -25,7 +26,7 @@ public sealed class InverseTests(HostScene scene) : IClassFixture<HostScene>
             c => hosts.ObserveAsync((HostChange)c, Cancel), c => hosts.MakeAsync((HostChange)c, PasswordFor(c), Cancel),
             () => Task.FromResult<IReadOnlySet<string>>(State()));
         for (var round = 0; round < Rounds; round++)
-            await undoing.RoundAsync(() => Task.FromResult(Any()), Kinds, 2 * Kinds, round);
+            await undoing.RoundAsync(() => Task.FromResult(Any()), Kinds, 3 * Kinds, round);
 
         undoing.Skipped.ShouldBeGreaterThan(Rounds, "what was true already is to be met, and left alone");
         undoing.Made.Keys.Order().ShouldBe([

@@ -7,7 +7,7 @@ namespace JustRight.Service.Tests;
 /// <summary>
 /// Kills the service again and again, each time at another step and stage, and lets it go on: nothing is lost, doubled or
 /// unknown.
-/// <c>JUSTRIGHT_KILLS</c> sets how many kills there are in undoing, retiring and renewing together; 42 unless it says so.
+/// <c>JUSTRIGHT_KILLS</c> sets how many kills there are in undoing, retiring and renewing together; 15 unless it says so.
 /// </summary>
 internal static class Killing
 {
@@ -18,7 +18,7 @@ internal static class Killing
 
     /// <summary>How many kills there are of each.</summary>
     public static readonly int Each = int.Parse(
-        Environment.GetEnvironmentVariable("JUSTRIGHT_KILLS") ?? "42", CultureInfo.InvariantCulture) / 3;
+        Environment.GetEnvironmentVariable("JUSTRIGHT_KILLS") ?? "15", CultureInfo.InvariantCulture) / 3;
 
     /// <summary>The demo with one install granted.</summary>
     public static readonly PreparedData Granted = new(async service =>

@@ -1,3 +1,4 @@
+using System.Globalization;
 using JustRight.Connectors;
 using JustRight.Core.Changes;
 using JustRight.Core.Worklists.Undo;
@@ -14,6 +15,12 @@ namespace JustRight.Tests.Shared;
 public sealed class RandomUndoing(
     Func<Change, Task<Observation>> observe, Func<Change, Task> make, Func<Task<IReadOnlySet<string>>> stateAsync)
 {
+    private static readonly int Times = int.Parse(
+        Environment.GetEnvironmentVariable("JUSTRIGHT_ROUNDS") ?? "1", CultureInfo.InvariantCulture);
+
+    /// <summary>How many rounds there are: the usual ones, or as many times that as <c>JUSTRIGHT_ROUNDS</c> says.</summary>
+    public static int Rounds(int usual) => usual * Times;
+
     /// <summary>How often each kind of change was made in a job and undone.</summary>
     public Dictionary<string, int> Made { get; } = [];
 

@@ -1,4 +1,3 @@
-using System.Globalization;
 using JustRight.Connectors;
 using JustRight.Core.Changes;
 using JustRight.Core.Surveys;
@@ -12,9 +11,7 @@ public sealed class ChangeTests
 {
     private static readonly CancellationToken Stop = TestContext.Current.CancellationToken;
 
-    /// <summary>Rounds of changes made and undone at random: more with <c>--long</c>.</summary>
-    private static readonly int Rounds =
-        int.Parse(Environment.GetEnvironmentVariable("JUSTRIGHT_ROUNDS") ?? "10", CultureInfo.InvariantCulture);
+    private static readonly int Rounds = RandomUndoing.Rounds(10);
 
     /// <summary>Names that would break out of what is carelessly quoted, and that a Windows account, role, schema or database may have.</summary>
     public static TheoryData<string> Names =>
