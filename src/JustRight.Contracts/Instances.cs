@@ -20,13 +20,14 @@ namespace JustRight.Contracts;
 /// <param name="More">How many more rights there are than are listed.</param>
 /// <param name="Ways">Who can come to more than was granted there, and how.</param>
 /// <param name="MoreWays">How many more ways there are than are listed.</param>
+/// <param name="WaysUnread">What could not be read, so that ways over it are not told; null when all was.</param>
 /// <param name="Installs">The installs that need something of it.</param>
 public sealed record InstanceView(
     string Estate, string Name, bool Simulated, [property: AllowedValues("sqlserver", "postgresql")] string Engine,
     string Release, string Host, IReadOnlyList<string> Partners, [property: ReachWord] string Reach, DateTimeOffset ReadAt,
     string ReadBy, string? Unread, IReadOnlyList<UnreadPartView> UnreadParts, IReadOnlyList<string> Databases,
     IReadOnlyList<InstanceHolderView> Holders, int More, IReadOnlyList<InstanceWayView> Ways, int MoreWays,
-    IReadOnlyList<string> Installs);
+    string? WaysUnread, IReadOnlyList<string> Installs);
 
 /// <summary>A right that somebody has at an instance.</summary>
 /// <param name="Who">The account, machine or group.</param>

@@ -41,6 +41,7 @@ public sealed class SimulationInstances(SimulationFile file, TimeProvider time) 
             Host = instance.Host,
             Release = instance.Release?.ToString() ?? "",
             Permissions = Permissions(state, found.Permissions),
+            Agent = new AgentJobs(null, []),
             OwnLogins = [new OwnPrincipal(Nobody, ["sysadmin"], [])],
         };
     }

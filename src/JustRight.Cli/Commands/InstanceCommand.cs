@@ -79,6 +79,7 @@ internal static class InstanceCommand
 
         if (view.More > 0) screen.Line($"and {view.More} more, which are not listed");
         WriteWays(screen, view);
+        if (view.WaysUnread is { } unseen) screen.Line(Markup.Escape($"Ways to more may be missing here, since this was not read: {unseen}"));
     }
 
     private static void WriteWays(Screen screen, InstanceView view)

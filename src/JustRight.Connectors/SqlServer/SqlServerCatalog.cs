@@ -12,12 +12,12 @@ public static class SqlServerCatalog
     private const string Nothing = "CAST(NULL AS nvarchar(128))";
 
     /// <summary>
-    /// Who is asked and who asks: release, edition, name of the instance, the reader's login, and whether the reader sees every
-    /// definition.
+    /// Who is asked and who asks: release, edition, name of the instance, the reader's login, whether the reader sees every
+    /// definition, and whether it may read jobs and their steps.
     /// </summary>
     public const string Instance =
         """
-        SELECT CAST(SERVERPROPERTY(N'ProductVersion') AS nvarchar(128)), CAST(SERVERPROPERTY(N'Edition') AS nvarchar(128)), SUSER_SNAME(), HAS_PERMS_BY_NAME(NULL, NULL, N'VIEW ANY DEFINITION');
+        SELECT CAST(SERVERPROPERTY(N'ProductVersion') AS nvarchar(128)), CAST(SERVERPROPERTY(N'Edition') AS nvarchar(128)), SUSER_SNAME(), HAS_PERMS_BY_NAME(NULL, NULL, N'VIEW ANY DEFINITION'), HAS_PERMS_BY_NAME(N'msdb.dbo.sysjobs', N'OBJECT', N'SELECT'), HAS_PERMS_BY_NAME(N'msdb.dbo.sysjobsteps', N'OBJECT', N'SELECT');
         """;
 
     /// <summary>
@@ -32,6 +32,16 @@ public static class SqlServerCatalog
         SELECT d.name, d.owner_sid, SUSER_SNAME(d.owner_sid), d.state_desc, HAS_DBACCESS(d.name), HAS_PERMS_BY_NAME(QUOTENAME(d.name), N'DATABASE', N'VIEW DEFINITION'), d.containment, d.is_trustworthy_on, d.is_db_chaining_on FROM sys.databases AS d;
         SELECT c.name, CAST(c.value_in_use AS int) FROM sys.configurations AS c WHERE c.name = N'contained database authentication';
         SELECT t.endpoint_id, t.name, t.principal_id FROM sys.endpoints AS t;
+        """;
+
+    /// <summary>
+    /// The jobs of the agent, with a row for each step in Transact-SQL that runs as the job's owner; one in no database runs in
+    /// master.
+    /// </summary>
+    public const string Jobs =
+        """
+        SELECT j.name, j.owner_sid, SUSER_SNAME(j.owner_sid), j.enabled, s.step_id, s.database_name FROM msdb.dbo.sysjobs AS j
+            LEFT JOIN msdb.dbo.sysjobsteps AS s ON s.job_id = j.job_id AND s.subsystem = N'TSQL' AND s.database_user_name IS NULL;
         """;
 
     /// <summary>

@@ -26,11 +26,11 @@ internal static class SqlServerSurvey
     public static async Task<InstanceSnapshot> ReadAsync(
         SqlServerSession session, EstateInstance instance, DateTimeOffset at, CancellationToken cancel)
     {
-        var (release, edition, reader, seesAll) = await session.AskAsync(
+        var (release, edition, reader, seesAll, seesJobs) = await session.AskAsync(
             SqlServerCatalog.Instance,
             async r => await r.ReadAsync(cancel)
-                ? (Text(r, 0), Text(r, 1), Text(r, 2), !r.IsDBNull(3) && r.GetInt32(3) == 1)
-                : ("", "", "", false),
+                ? (Text(r, 0), Text(r, 1), Text(r, 2), IsTrue(r, 3), IsTrue(r, 4) && IsTrue(r, 5))
+                : ("", "", "", false, false),
             cancel);
         if (!seesAll)
             throw new ConnectorException(
@@ -49,6 +49,8 @@ internal static class SqlServerSurvey
             OwnLogins = parts.Principals.Own(),
             Owned = parts.Principals.Owned(),
             AdmitsContained = parts.AdmitsContained,
+            Agent = seesJobs ? await AgentJobsReading.ReadAsync(session, cancel)
+                : AgentJobs.NotRead($"{reader} may not read them: GRANT SELECT ON dbo.sysjobs and dbo.sysjobsteps of msdb"),
             Host = instance.Host,
             Release = edition.StartsWith(SimulatedEdition, StringComparison.Ordinal) ? $"{release}, simulated" : release,
             ReadBy = reader,
@@ -143,8 +145,7 @@ internal static class SqlServerSurvey
     private static Door DoorOf(DbDataReader r)
     {
         var state = Text(r, 3);
-        var mayEnter = !r.IsDBNull(4) && r.GetInt32(4) == 1;
-        var seesAll = !r.IsDBNull(5) && r.GetInt32(5) == 1;
+        var (mayEnter, seesAll) = (IsTrue(r, 4), IsTrue(r, 5));
         return new Door(
             r.GetString(0), SidOf(r.IsDBNull(1) ? null : r.GetFieldValue<byte[]>(1)), r.IsDBNull(2) ? null : r.GetString(2),
             state != "ONLINE" ? $"cannot read it, it is {state.ToLowerInvariant()}"
@@ -242,6 +243,8 @@ internal static class SqlServerSurvey
     }
 
     private static string Text(DbDataReader r, int column) => r.IsDBNull(column) ? "" : r.GetString(column);
+
+    private static bool IsTrue(DbDataReader r, int column) => !r.IsDBNull(column) && Number(r, column) == 1;
 
     private static int Number(DbDataReader r, int column) =>
         Convert.ToInt32(r.GetValue(column), System.Globalization.CultureInfo.InvariantCulture);

@@ -32,6 +32,9 @@ public sealed record InstanceSnapshot(
     /// <summary>Whether contained databases let their users in without a login.</summary>
     public bool AdmitsContained { get; init; }
 
+    /// <summary>The jobs of its agent; null when they were not asked for.</summary>
+    public AgentJobs? Agent { get; init; }
+
     /// <summary>
     /// The catalog of an instance of the PostgreSQL family, which has roles in the place of logins, users and roles; null for
     /// the other family.

@@ -32,7 +32,7 @@ internal static class InstanceViews
                 .. instance.Databases.Where(d => d.Unread is not null)
                     .Select(d => new UnreadPartView(d.Name, d.Unread!, instance.ReadAt))],
             [.. instance.Databases.Select(d => d.Name)], [.. holders.Select(h => Holder(h, view, needs))], more,
-            [.. ways.Select(w => Way(w, view))], moreWays,
+            [.. ways.Select(w => Way(w, view))], moreWays, InstanceWays.WhyNotAll(instance),
             [.. plans.Where(p =>
                 p.Grants.Any(g =>
                     string.Equals(

@@ -17,7 +17,12 @@ internal sealed class Catalog : IDisposable
     /// <summary>Where an instance's own numbers for what is made later begin.</summary>
     private const int FirstFree = 300;
     private const string Collation = "engine";
-    private const string Jobs = "msdb";
+
+    /// <summary>The database of the agent's jobs.</summary>
+    public const string Jobs = "msdb";
+
+    /// <summary>The tables of the agent's jobs, which questions may name.</summary>
+    public static readonly string[] AgentTables = ["sysjobs", "sysjobsteps"];
 
     private static readonly (int Id, string Name)[] FixedServerRoles =
     [
@@ -57,6 +62,8 @@ internal sealed class Catalog : IDisposable
             CREATE TABLE schemas(db int, schema_id int, name nvarchar COLLATE {Collation}, principal_id int, PRIMARY KEY(db, schema_id), UNIQUE(db, name));
             CREATE TABLE objects(db int, object_id int, schema_id int, name nvarchar COLLATE {Collation}, type nvarchar, principal_id int, PRIMARY KEY(db, object_id), UNIQUE(db, schema_id, name));
             CREATE TABLE extended_properties(db int, class int, name nvarchar COLLATE {Collation}, value nvarchar, PRIMARY KEY(db, class, name));
+            CREATE TABLE sysjobs(job_id int PRIMARY KEY, name nvarchar COLLATE {Collation} UNIQUE, owner_sid varbinary, enabled int);
+            CREATE TABLE sysjobsteps(job_id int, step_id int, subsystem nvarchar, database_name nvarchar, database_user_name nvarchar, PRIMARY KEY(job_id, step_id));
             CREATE TABLE columns(db int, object_id int, column_id int, name nvarchar COLLATE {Collation}, PRIMARY KEY(db, object_id, column_id));
             """);
         foreach (var things in OtherThings)
@@ -137,6 +144,7 @@ internal sealed class Catalog : IDisposable
         Run("INSERT INTO schemas VALUES($1, 1, 'dbo', 1)", database);
         if (!Same(name, Jobs)) return database;
         var agents = new[] { "SQLAgentUserRole", "SQLAgentReaderRole", "SQLAgentOperatorRole" }.Select(r => AddDatabasePrincipal(database, r, "R", null)).ToArray();
+        foreach (var table in AgentTables) Run("INSERT INTO objects VALUES($1, $2, 1, $3, 'U', NULL)", database, NextNumber(), table);
         for (var i = 1; i < agents.Length; i++) Run("INSERT INTO database_role_members VALUES($1, $2, $3)", database, agents[i - 1], agents[i]);
         return database;
     }

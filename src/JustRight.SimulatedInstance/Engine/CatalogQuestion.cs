@@ -91,6 +91,11 @@ internal sealed class CatalogQuestion(Func<string, string?, string> sees)
                     .Append(sees(name.BaseIdentifier.Value, name.DatabaseIdentifier?.Value)).Append(") AS ")
                     .Append(Quoted(alias.Value));
                 break;
+            case NamedTableReference { SchemaObject: var name, Alias: { } alias } when IsOfAgent(name):
+                _text.Append("(SELECT * FROM ").Append(Quoted(name.BaseIdentifier.Value)).Append(" WHERE ")
+                    .Append(sees(name.BaseIdentifier.Value, name.DatabaseIdentifier.Value)).Append(") AS ")
+                    .Append(Quoted(alias.Value));
+                break;
             case QualifiedJoin { QualifiedJoinType: QualifiedJoinType.Inner or QualifiedJoinType.LeftOuter } join:
                 Table(join.FirstTableReference);
                 _text.Append(join.QualifiedJoinType == QualifiedJoinType.Inner ? " JOIN " : " LEFT JOIN ");
@@ -102,6 +107,12 @@ internal sealed class CatalogQuestion(Func<string, string?, string> sees)
                 throw NotKnown(table);
         }
     }
+
+    /// <summary>Tables of jobs, which are asked for by their whole name.</summary>
+    private static bool IsOfAgent(SchemaObjectName name) =>
+        string.Equals(name.DatabaseIdentifier?.Value, Catalog.Jobs, StringComparison.OrdinalIgnoreCase)
+        && string.Equals(name.SchemaIdentifier?.Value, "dbo", StringComparison.OrdinalIgnoreCase)
+        && Catalog.AgentTables.Contains(name.BaseIdentifier.Value, StringComparer.OrdinalIgnoreCase);
 
     private void Condition(BooleanExpression condition)
     {

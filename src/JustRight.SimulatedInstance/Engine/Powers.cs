@@ -86,6 +86,10 @@ internal sealed class Powers(Catalog catalog, int login)
             || enough.Any(p => SqlServerPermissions.Of(SqlServerClass.Database, p)?.Above is { } above && At(above));
     }
 
+    /// <summary>Whether it may read a table: by an entry on it, or on the database.</summary>
+    public bool Reads(int database, string table) => UserIn(database) is { } user
+        && Entry(database, user, "SELECT", table) is var entry && entry != "D" && (entry is "G" or "W" || In(database, "SELECT"));
+
     /// <summary>Whether it is in a role of a database.</summary>
     public bool IsIn(int database, string role) => UserIn(database) is { } user && InDatabaseRole(database, user, role);
 
@@ -106,6 +110,14 @@ internal sealed class Powers(Catalog catalog, int login)
             WHERE e.db = $1 AND e.class = 0 AND e.permission_name = $3 ORDER BY e.state LIMIT 1
         """,
         database, user, permission) as string;
+
+    private string? Entry(int database, int user, string permission, string table) => catalog.One(
+        $"""
+        {DatabaseRoles} SELECT e.state FROM database_permissions AS e JOIN held ON held.id = e.grantee_principal_id
+            JOIN objects AS o ON o.db = e.db AND o.object_id = e.major_id
+            WHERE e.db = $1 AND e.class = 1 AND e.minor_id = 0 AND e.permission_name = $3 AND o.name = $4 ORDER BY e.state LIMIT 1
+        """,
+        database, user, permission, table) as string;
 
     private bool InDatabaseRole(int database, int user, string role) => catalog.One(
         $"""

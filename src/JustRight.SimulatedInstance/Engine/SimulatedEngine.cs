@@ -73,6 +73,23 @@ public sealed class SimulatedEngine : IDisposable
         Catalog.Run("INSERT INTO availability_replicas VALUES($1, $2)", Catalog.NextNumber(), id);
     }
 
+    /// <summary>Makes a job of the agent, without the procedures for it.</summary>
+    /// <param name="owner">A login.</param>
+    /// <param name="isOn">Whether it runs by its schedules.</param>
+    /// <param name="steps">Of each step its subsystem, its database, and the user it runs as, or null for the job's owner.</param>
+    public void AddJob(
+        string name, string owner, bool isOn, params ReadOnlySpan<(string Subsystem, string? Database, string? User)> steps)
+    {
+        var id = Catalog.NextNumber();
+        var sid = Catalog.One("SELECT sid FROM server_principals WHERE name = $1", owner)
+            ?? throw EngineException.Missing("find", "login", owner);
+        Catalog.Run("INSERT INTO sysjobs VALUES($1, $2, $3, $4)", id, name, sid, isOn ? 1 : 0);
+        for (var i = 0; i < steps.Length; i++)
+            Catalog.Run(
+                "INSERT INTO sysjobsteps VALUES($1, $2, $3, $4, $5)", id, i + 1, steps[i].Subsystem, steps[i].Database,
+                steps[i].User);
+    }
+
     /// <summary>How a database is set: contained, trusted by the instance, open to chains of ownership.</summary>
     public void Set(string database, bool contained = false, bool trusted = false, bool chained = false) => Catalog.Run(
         "UPDATE databases SET containment = $2, is_trustworthy_on = $3, is_db_chaining_on = $4 WHERE name = $1", database,
@@ -186,6 +203,10 @@ public sealed class SimulatedEngine : IDisposable
     private int? HasPermission(string? securable, string? kind, string permission)
     {
         if (securable is null && kind is null) return _powers!.At(permission) ? 1 : 0;
+        if (securable is not null && permission == "SELECT" && string.Equals(kind, "OBJECT", StringComparison.OrdinalIgnoreCase))
+            return securable.Split('.') is [Catalog.Jobs, "dbo", var table] && Catalog.AgentTables.Contains(table)
+                ? _powers!.Reads(Catalog.Database(Catalog.Jobs)!.Value, table) ? 1 : 0
+                : null;
         if (securable is null || !string.Equals(kind, "DATABASE", StringComparison.OrdinalIgnoreCase)
             || permission != "VIEW DEFINITION")
             return null;

@@ -41,6 +41,9 @@ internal sealed class StatementRunner(SimulatedEngine engine, Powers powers)
             case "SERVER_PRINCIPALS" or "SERVER_ROLE_MEMBERS" or "SERVER_PERMISSIONS" or "DATABASES":
             case "CONFIGURATIONS" or "ENDPOINTS":
                 return "1";
+            case var table when Catalog.AgentTables.Contains(table, StringComparer.OrdinalIgnoreCase):
+                return powers.Reads(Enter(Catalog.Jobs), view) ? "1" : throw new EngineException(
+                    229, $"The SELECT permission was denied on the object '{view}', database '{Catalog.Jobs}', schema 'dbo'.", 14);
             case "AVAILABILITY_GROUPS" or "AVAILABILITY_REPLICAS":
                 return powers.SeesDefinitions ? "1" : "0";
             case "DATABASE_PRINCIPALS" or "DATABASE_ROLE_MEMBERS" or "DATABASE_PERMISSIONS" or "SCHEMAS" or "OBJECTS":
@@ -173,6 +176,12 @@ internal sealed class StatementRunner(SimulatedEngine engine, Powers powers)
             throw new EngineException(
                 15174,
                 $"Login '{name}' owns one or more database(s). Change the owner of the database(s) before dropping the login.");
+        if (Catalog.Number(
+            "SELECT count(*) FROM sysjobs AS j JOIN server_principals AS p ON p.sid = j.owner_sid WHERE p.principal_id = $1",
+            login) is > 0 and var jobs)
+            throw new EngineException(
+                15170,
+                $"This login is the owner of {jobs} job(s). You must delete or reassign these jobs before the login can be dropped.");
         Catalog.Run("DELETE FROM server_role_members WHERE member_principal_id = $1", login);
         Catalog.Run("DELETE FROM server_permissions WHERE grantee_principal_id = $1", login);
         Catalog.Run("DELETE FROM server_principals WHERE principal_id = $1", login);

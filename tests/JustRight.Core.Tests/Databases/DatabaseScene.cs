@@ -23,7 +23,7 @@ namespace JustRight.Core.Tests.Databases;
 /// <c>S.</c> before them <c>user a</c>, <c>owner a</c>, <c>guest</c>, <c>role</c>, <c>grant</c>, <c>deny</c>. In both:
 /// <c>owns SCHEMA::s: a</c>, <c>schema s: a</c>, and principals of the engine's own with what they hold: <c>own boss: sysadmin</c>,
 /// <c>own clerk: permission CONTROL SERVER</c>. Of the instance: <c>release 16.0</c>, <c>contained</c> (such databases let their users
-/// in); of a database: <c>contained</c>, <c>trusted</c>, <c>chained</c>, <c>ownedby boss</c>.
+/// in), <c>job nightly of boss: S</c> and <c>offjob …</c> (one that is switched off); of a database: <c>contained</c>, <c>trusted</c>, <c>chained</c>, <c>ownedby boss</c>.
 /// </summary>
 internal sealed class DatabaseScene
 {
@@ -48,6 +48,7 @@ internal sealed class DatabaseScene
 
     private readonly List<OwnPrincipal> _own = [];
     private readonly List<OwnedThing> _owned = [];
+    private readonly List<AgentJob> _jobs = [];
     private string _release = "";
     private bool _admitsContained;
 
@@ -193,6 +194,7 @@ internal sealed class DatabaseScene
             Permissions = _permissions,
             OwnLogins = _own,
             Owned = _owned,
+            Agent = new AgentJobs(null, _jobs),
             Release = _release,
             AdmitsContained = _admitsContained,
             UnreadParts = UnreadParts,
@@ -231,6 +233,9 @@ internal sealed class DatabaseScene
                 break;
             case "ownedby":
                 Change(database!, d => d with { OwnerName = who[0] });
+                break;
+            case "job" or "offjob" when what.Split(" of ") is [var name, var owner]:
+                _jobs.Add(new AgentJob(name, Sids.GetValueOrDefault(owner), owner, verb == "job", who));
                 break;
             case "own" when database is null:
                 _own.Add(Own(what, rest));

@@ -71,6 +71,18 @@ public sealed class SqlServerSituationTests
     }
 
     [Fact]
+    public void A_login_that_owns_jobs_is_not_dropped_and_the_jobs_are_named()
+    {
+        DatabaseScene.Of("login a; job nightly of o: S").Removal().ShouldContain(
+            line => line.StartsWith("drop ", StringComparison.Ordinal));
+        var scene = DatabaseScene.Of("login a; job nightly of a: S; offjob copies of a: S");
+        scene.Removal().ShouldNotContain(
+            line => line.StartsWith("drop ", StringComparison.Ordinal), "the engine would refuse it");
+        scene.Removal().ShouldContain(
+            "not instance-permission:connect sql@i: its login owns the jobs nightly, copies: give them another owner first");
+    }
+
+    [Fact]
     public void What_guest_has_is_everybodys_and_no_excess()
     {
         var scene = DatabaseScene.Of("login a; S.guest; S.grant SELECT: role:guest; S.role db_datareader: role:guest");

@@ -58,6 +58,9 @@ export function InstancePage() {
       {!data.unread && <HolderTable holders={data.holders} />}
       {data.more > 0 && <p className="soft">and {data.more} more, which are not listed here</p>}
       {!data.unread && <WayTable ways={data.ways} more={data.moreWays} />}
+      {data.waysUnread && (
+        <p className="soft">Ways to more may be missing here, since this was not read: {data.waysUnread}</p>
+      )}
     </>
   );
 }

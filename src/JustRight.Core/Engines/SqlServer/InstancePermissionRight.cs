@@ -90,7 +90,15 @@ public sealed class InstancePermissionRight : SqlServerRight
     }
 
     private protected override Taken TakeOwn(Taking taking) => OnlyLetsIn
-        ? Taken.By(new DropLogin(Instance, taking.Principal), TakenOrder.Login)
+        ? WithItsJobs(taking) ?? Taken.By(new DropLogin(Instance, taking.Principal), TakenOrder.Login)
         : taking.Path.Has(StepMeaning.Ownership) ? Taken.Not(OwnedThing.WhyKept(On!))
         : Taken.By(new RevokeInstancePermission(Instance, Words, taking.Principal));
+
+    /// <summary>A login that owns jobs cannot be dropped [DROP LOGIN].</summary>
+    private Taken? WithItsJobs(Taking taking) =>
+        taking.View.Instance(Instance)?.Agent?.Jobs.Where(j => j.Owner == taking.Sid).Select(j => j.Name).ToList()
+            is { Count: > 0 } jobs
+            ? Taken.Not($"its login owns {(jobs.Count == 1 ? "the job" : "the jobs")} {string.Join(", ", jobs)}: "
+                + $"give {(jobs.Count == 1 ? "it" : "them")} another owner first")
+            : null;
 }

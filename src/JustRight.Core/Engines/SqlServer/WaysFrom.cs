@@ -55,10 +55,13 @@ internal sealed class WaysFrom(Holdings holdings, SqlServerRight right)
             (new InstanceRoleRight(right.Instance, role), $"with {by} it can add itself to {role}");
     }
 
-    /// <summary>What a login holds: whoever acts as it has that, also while it is disabled [EXECUTE AS].</summary>
-    private IEnumerable<(SqlServerRight, string)> OfLogin(string name, string by)
+    /// <summary>Whoever acts as a login has what it holds, also while it is disabled [EXECUTE AS].</summary>
+    private IEnumerable<(SqlServerRight, string)> OfLogin(string name, string by) =>
+        HoldingsOf(name, $"with {by} it can act as {name}");
+
+    /// <summary>What a login holds.</summary>
+    private IEnumerable<(SqlServerRight, string)> HoldingsOf(string name, string why)
     {
-        var why = $"with {by} it can act as {name}";
         if (_instance!.OwnLogins.FirstOrDefault(l => Same(l.Name, name)) is { } own)
             return own.Roles.Select(r => (SqlServerRight)new InstanceRoleRight(right.Instance, r))
                 .Concat(own.Permissions.Select(p => InstancePermissionRight.Parse(right.Instance, p)))
@@ -72,24 +75,61 @@ internal sealed class WaysFrom(Holdings holdings, SqlServerRight right)
 
     /// <summary>From ownership of a database.</summary>
     internal IEnumerable<(SqlServerRight Right, string Why)> OfOwner(DatabaseOwnerRight owner) =>
-        InDatabase(owner, _ => [], ddl: false);
+        InDatabase(owner, _ => [], Makes.Nothing);
 
     /// <summary>From a role of a database.</summary>
     internal IEnumerable<(SqlServerRight Right, string Why)> OfRole(DatabaseRoleRight role) =>
-        InDatabase(role, database => OfRole(role, database), Same(role.Role, StructureAdministrators));
+        InDatabase(
+            role, database => OfRole(role, database),
+            Same(role.Role, StructureAdministrators) ? Makes.AsDbo : Makes.Nothing);
 
     /// <summary>From a permission in a database.</summary>
     internal IEnumerable<(SqlServerRight Right, string Why)> OfPermission(DatabasePermissionRight permission) => InDatabase(
-        permission, database => OfPermission(permission, database),
-        permission.Thing is { Class: SqlServerClass.Schema } schema && Database(permission) is { } inside
-            && Alters(permission, schema, inside));
+        permission, database => OfPermission(permission, database), Database(permission) is { } inside
+            ? MadeWith(permission, inside)
+            : Makes.Nothing);
 
-    /// <summary>What is its own, and what comes of ruling a database or of making modules there.</summary>
-    /// <param name="ddl">Whether it makes modules that run as dbo.</param>
+    /// <summary>What is its own, and what comes of ruling a database or of making or changing modules there.</summary>
     private IEnumerable<(SqlServerRight, string)> InDatabase(
-        DatabaseRight inside, Func<DatabaseSnapshot, IEnumerable<(SqlServerRight, string)>> own, bool ddl) =>
+        DatabaseRight inside, Func<DatabaseSnapshot, IEnumerable<(SqlServerRight, string)>> own, Makes makes) =>
         Database(inside) is not { } database ? []
-            : own(database).Concat(inside.IsDbo ? OfDbo(database) : []).Concat(inside.IsDbo || ddl ? Chained(database) : []);
+            : own(database)
+                .Concat(inside.IsDbo ? OfDbo(database) : [])
+                .Concat(inside.IsDbo || makes == Makes.AsDbo ? Chained(database) : [])
+                .Concat(inside.IsDbo || makes != Makes.Nothing ? OfJobs(database) : []);
+
+    /// <summary>Modules that somebody may make or change in a database.</summary>
+    private enum Makes
+    {
+        /// <summary>None.</summary>
+        Nothing,
+
+        /// <summary>Some, as whose owner they do not run.</summary>
+        Some,
+
+        /// <summary>Such as run as the owner of the database.</summary>
+        AsDbo,
+    }
+
+    /// <summary>A module is changed with ALTER on it or on its schema, a trigger made with ALTER on its table.</summary>
+    private Makes MadeWith(DatabasePermissionRight permission, DatabaseSnapshot database) => permission switch
+    {
+        { On: null, Permission: "ALTER" or "ALTER ANY SCHEMA" } => Makes.Some,
+        { Thing: { Class: SqlServerClass.Schema } schema } when Takes(permission.Permission, "ALTER") =>
+            Alters(permission, schema, database) ? Makes.AsDbo : Makes.Some,
+        { Thing.Class: SqlServerClass.SchemaObject } when Takes(permission.Permission, "ALTER") => Makes.Some,
+        _ => Makes.Nothing,
+    };
+
+    /// <summary>
+    /// What a job runs as its owner in a database is what whoever changes modules there has written [sp_add_jobstep].
+    /// </summary>
+    private IEnumerable<(SqlServerRight, string)> OfJobs(DatabaseSnapshot database) =>
+        from job in _instance!.Agent?.Jobs ?? []
+        where job is { IsOn: true, OwnerName: not null } && job.Databases.Any(d => Same(d, database.Name))
+        from way in HoldingsOf(
+            job.OwnerName!, $"the job {job.Name} runs what it changes in {database.Name}, as its owner {job.OwnerName}")
+        select way;
 
     private IEnumerable<(SqlServerRight, string)> OfRole(DatabaseRoleRight role, DatabaseSnapshot database)
     {

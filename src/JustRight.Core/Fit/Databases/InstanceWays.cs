@@ -14,6 +14,17 @@ public sealed record InstanceWay(int Holder, WayToMore Way);
 /// </summary>
 public static class InstanceWays
 {
+    /// <summary>
+    /// What could not be read, so that ways over it are not found; null when all was, or the engine has no such.
+    /// </summary>
+    public static string? WhyNotAll(InstanceSnapshot instance) => instance switch
+    {
+        { PostgreSql: not null } or { Unread: not null } => null,
+        { Agent: null } => "jobs of the agent, which this survey did not ask for",
+        { Agent.Unread: { } why } => $"jobs of the agent: {why}",
+        _ => null,
+    };
+
     /// <summary>The ways to rights that rule, in order of names.</summary>
     /// <param name="most">The most ways to list.</param>
     /// <returns>The ways, and how many more there are.</returns>
