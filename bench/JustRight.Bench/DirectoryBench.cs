@@ -4,7 +4,7 @@ using System.Globalization;
 using System.Net;
 using JustRight.Connectors;
 using JustRight.Connectors.Directories;
-using JustRight.Connectors.Ldap;
+using JustRight.Connectors.Directories.Ldap;
 using JustRight.Core.Estates;
 using JustRight.Core.Rights.Access;
 using JustRight.Core.Rights.Branches;

@@ -1,4 +1,4 @@
-using JustRight.Connectors.Files;
+using JustRight.Connectors.Directories.Files;
 using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.Surveys;

@@ -1,5 +1,5 @@
 using JustRight.Core.Changes;
-using JustRight.Formats.Databases;
+using JustRight.Formats.Handovers;
 
 namespace JustRight.Connectors;
 

@@ -1,6 +1,6 @@
 using System.Security.Cryptography;
 using System.Security.Cryptography.X509Certificates;
-using JustRight.Connectors.Ldap;
+using JustRight.Connectors.Directories.Ldap;
 
 namespace JustRight.Connectors;
 

@@ -1,6 +1,6 @@
 using System.Text;
 using JustRight.Connectors;
-using JustRight.Formats.Databases;
+using JustRight.Formats.SqlServer;
 using JustRight.SimulatedInstance.Engine;
 using JustRight.Simulation;
 

@@ -102,7 +102,7 @@ public sealed class SimulationDirectory(SimulationFile file, TimeProvider time) 
     public Task<Observation> ObserveAsync(DirectoryChange change, CancellationToken cancel) =>
         Task.FromResult(file.Read(state => change switch
     {
-        AddAccessRule or RemoveAccessRule or SwitchInheritance => ListState(state, change),
+        AccessListChange c => ListState(state, c),
         ChangePolicyList c =>
             SimulationPolicies.ListOf(state, c.Policy, c.Constant) is var list
                 && list.SequenceEqual(c.Entries.Select(e => Entry(state, e)))
@@ -140,8 +140,8 @@ public sealed class SimulationDirectory(SimulationFile file, TimeProvider time) 
     {
         switch (change)
         {
-            case AddAccessRule or RemoveAccessRule or SwitchInheritance:
-                ChangeList(state, change);
+            case AccessListChange c:
+                ChangeList(state, c);
                 break;
             case ChangePolicyList c:
                 if (!SimulationPolicies.ListOf(state, c.Policy, c.Constant).SequenceEqual(c.OldEntries.Select(e =>
@@ -235,28 +235,28 @@ public sealed class SimulationDirectory(SimulationFile file, TimeProvider time) 
 
     private static string Words(IReadOnlyList<string> entries) => entries.Count == 0 ? "empty" : string.Join(", ", entries);
 
-    private static Observation ListState(SimulationState state, DirectoryChange change)
+    private static Observation ListState(SimulationState state, AccessListChange change)
     {
-        var dn = AccessListChanges.ObjectOf(change)!;
+        var dn = change.Dn;
         var tree = SimulationAccessLists.Tree(state);
         if (tree.IndexOf(dn) is var at && at < 0) return Impossible($"{dn} does not exist");
         if (Trustee(state, change) is not { } trustee)
             return change is RemoveAccessRule
-                ? Done($"{AccessListChanges.PrincipalOf(change)} does not exist")
-                : Impossible($"{AccessListChanges.PrincipalOf(change)} does not exist");
+                ? Done($"{change.Trustee} does not exist")
+                : Impossible($"{change.Trustee} does not exist");
         var (made, seen) = AccessListChanges.State(change, tree.DescriptorOf(at)!, trustee);
         return made switch { true => Done(seen), false => NotDone(seen), null => Impossible(seen) };
     }
 
-    private static void ChangeList(SimulationState state, DirectoryChange change)
+    private static void ChangeList(SimulationState state, AccessListChange change)
     {
-        var dn = AccessListChanges.ObjectOf(change)!;
+        var dn = change.Dn;
         var tree = SimulationAccessLists.Tree(state);
         if (tree.IndexOf(dn) is var at && at < 0)
             throw new ConnectorException(ConnectorFailure.NotFound, $"there is no {dn} in {state.Domain}.");
         var trustee = Trustee(state, change)
             ?? throw new ConnectorException(
-                ConnectorFailure.NotFound, $"there is no {AccessListChanges.PrincipalOf(change)} in {state.Domain}.");
+                ConnectorFailure.NotFound, $"there is no {change.Trustee} in {state.Domain}.");
         var before = tree.DescriptorOf(at)!;
         var (made, seen) = AccessListChanges.State(change, before, trustee);
         if (made is null) throw Conflict($"{seen}.");
@@ -265,9 +265,9 @@ public sealed class SimulationDirectory(SimulationFile file, TimeProvider time) 
             after.WithEntries([.. after.Entries.Where(e => !e.IsInherited)]) with { Sacl = null });
     }
 
-    private static Sid? Trustee(SimulationState state, DirectoryChange change)
+    private static Sid? Trustee(SimulationState state, AccessListChange change)
     {
-        if (AccessListChanges.PrincipalOf(change) is not { } principal) return default(Sid);
+        if (change.Trustee is not { } principal) return default(Sid);
         if (Sid.TryParse(principal, out var sid)) return sid;
         return WellKnownSids.Find(principal) ?? (state.Find(principal) is { } found ? state.SidOf(found.Name) : null);
     }

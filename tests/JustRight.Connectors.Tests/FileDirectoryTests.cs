@@ -1,8 +1,8 @@
 using System.DirectoryServices.Protocols;
 using System.Text.RegularExpressions;
 using JustRight.Connectors.Directories;
-using JustRight.Connectors.Files;
-using JustRight.Connectors.Ldap;
+using JustRight.Connectors.Directories.Files;
+using JustRight.Connectors.Directories.Ldap;
 using JustRight.Core.Changes;
 using JustRight.Core.Directory;
 using JustRight.Core.Directory.Descriptors;

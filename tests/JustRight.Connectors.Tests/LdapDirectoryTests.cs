@@ -1,6 +1,6 @@
 using System.DirectoryServices.Protocols;
 using JustRight.Connectors.Directories;
-using JustRight.Connectors.Ldap;
+using JustRight.Connectors.Directories.Ldap;
 using JustRight.Core.Changes;
 using JustRight.Core.Directory;
 using JustRight.Core.Rights.Memberships;

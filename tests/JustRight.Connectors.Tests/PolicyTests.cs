@@ -1,14 +1,14 @@
 using System.DirectoryServices.Protocols;
 using JustRight.Connectors.Directories;
-using JustRight.Connectors.Files;
-using JustRight.Connectors.Ldap;
+using JustRight.Connectors.Directories.Files;
+using JustRight.Connectors.Directories.Ldap;
 using JustRight.Core.Changes;
 using JustRight.Core.Directory;
 using JustRight.Core.Directory.Descriptors;
 using JustRight.Core.Rights.Memberships;
 using JustRight.Core.Rights.Policies;
 using JustRight.Core.Surveys;
-using JustRight.Formats.Policies;
+using JustRight.Formats.Hosts;
 
 namespace JustRight.Connectors.Tests;
 

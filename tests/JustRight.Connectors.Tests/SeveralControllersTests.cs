@@ -1,5 +1,5 @@
 using JustRight.Connectors.Directories;
-using JustRight.Connectors.Ldap;
+using JustRight.Connectors.Directories.Ldap;
 using JustRight.Core.Changes;
 using JustRight.Core.Directory.Descriptors;
 using JustRight.Core.Replicas;

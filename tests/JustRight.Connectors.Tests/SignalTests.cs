@@ -1,7 +1,7 @@
 using System.Globalization;
 using System.Runtime.InteropServices;
 using JustRight.Connectors.Directories;
-using JustRight.Connectors.Ldap;
+using JustRight.Connectors.Directories.Ldap;
 
 namespace JustRight.Connectors.Tests;
 

@@ -4,7 +4,7 @@ using System.Net.Security;
 using System.Net.Sockets;
 using System.Security.Cryptography.X509Certificates;
 using System.Text;
-using JustRight.Connectors.Ldap;
+using JustRight.Connectors.Directories.Ldap;
 
 namespace JustRight.Connectors.Tests;
 

@@ -12,6 +12,8 @@ public sealed class EstateAndInstallTests
     [InlineData("host: fm-sql01,", "host: fm-sql09,", "unknown-host", 47)]
     [InlineData("partner: fm-sql04", "partner: fm-sql05", "unknown-instance", 49)]
     [InlineData("partner: fm-sql04", "partner: fm-sql03", "own-partner", 49)]
+    [InlineData("release: \"16.0\" }", "release: \"16.0\", other-names: [FM-SQL01] }", "same-name", 48)]
+    [InlineData("release: \"16.0\" }", "release: \"16.0\", other-names: [\"a b\"] }", "wrong-value", 48)]
     [InlineData(
         "fm-sql04: { host: fm-sql04, engine: sqlserver", "fm-sql04: { host: fm-sql04, engine: postgresql", "needless-key", 49)]
     [InlineData("OU=Service Accounts,OU=Fennmoor,DC=fennmoor,DC=example", "Service Accounts", "not-a-dn", 10)]

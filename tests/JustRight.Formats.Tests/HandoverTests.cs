@@ -8,7 +8,7 @@ using JustRight.Core.Sheets;
 using JustRight.Core.Worklists;
 using JustRight.Core.Worklists.Undo;
 using JustRight.Formats.Handovers;
-using JustRight.Formats.Policies;
+using JustRight.Formats.Hosts;
 
 namespace JustRight.Formats.Tests;
 

@@ -1,3 +1,5 @@
+using JustRight.Core.Estates;
+using JustRight.Core.Faults;
 using JustRight.Core.Plans;
 using JustRight.Core.Sheets;
 
@@ -61,6 +63,31 @@ public sealed class PlanTests
         ]);
         plan.GrantsOf("archivist").First(g => g.Right.AtInstance == "fm-sql02").Why!.ShouldEndWith("fm-sql02 is the failover partner of fm-sql01, and rights at the instance do not move with a failover");
     }
+
+    [Theory]
+    [InlineData("sql-prod")] // its cluster or listener
+    [InlineData(@"FM-SQL01\curing")] // a named instance
+    [InlineData("fm-sql01,14330")] // its port
+    public void A_place_may_name_an_instance_as_somebody_else_calls_it(string name)
+    {
+        var estate = DemoFiles.With(
+            "estates/fennmoor.yaml", "release: \"15.0\" }\n  fm-sql02",
+            "release: \"15.0\", other-names: [sql-prod, 'fm-sql01\\CURING', 'fm-sql01,14330'] }\n  fm-sql02");
+        var plan = Sound(DemoFiles.Plan(
+            "thermograph", estate: estate,
+            install: DemoFiles.With("installs/thermograph-dataroom.yaml", "reporting-store: fm-sql01", $"reporting-store: '{name}'")));
+        plan.Grants.Select(g => g.Id).ShouldBe(Sound(DemoFiles.Plan("thermograph")).Grants.Select(g => g.Id));
+
+        var known = DemoFiles.Estate(estate.Replace("partner: fm-sql04", $"partner: '{name}'", StringComparison.Ordinal)).Estate!;
+        known.PartnersOf(known.Instance("fm-sql03")!).ShouldHaveSingleItem().Name.ShouldBe("fm-sql01");
+    }
+
+    [Fact]
+    public void What_is_reached_over_tls_is_known_by_its_port_too() =>
+        new EstateInstance("prod", "fm-sql02", "sqlserver", null, Reach.Tls, new Origin("estate.yaml", 1, 1))
+        {
+            Tls = new InstanceReach("sql.fennmoor.example", 14330, null, "r", "s", TimeSpan.FromSeconds(1)),
+        }.Names.ShouldBe(["prod", "sql.fennmoor.example,14330", "sql.fennmoor.example:14330", "fm-sql02,14330", "fm-sql02:14330"]);
 
     [Fact]
     public void Partners_of_partners_take_over_too()

@@ -1,7 +1,7 @@
 using System.Diagnostics;
 using JustRight.Connectors;
 using JustRight.Connectors.Directories;
-using JustRight.Connectors.Ldap;
+using JustRight.Connectors.Directories.Ldap;
 using JustRight.Core.Estates;
 
 namespace JustRight.Tests.Shared;

@@ -1,6 +1,6 @@
 using System.DirectoryServices.Protocols;
 using System.Net;
-using JustRight.Connectors.Ldap;
+using JustRight.Connectors.Directories.Ldap;
 using JustRight.Core.Directory.Descriptors;
 
 namespace JustRight.Tests.Shared;

@@ -1,5 +1,5 @@
 using System.Diagnostics;
-using JustRight.Connectors.Ldap;
+using JustRight.Connectors.Directories.Ldap;
 
 namespace JustRight.Tests.Shared;
 

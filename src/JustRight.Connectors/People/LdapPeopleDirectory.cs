@@ -1,6 +1,6 @@
 using System.DirectoryServices.Protocols;
 using System.Net;
-using JustRight.Connectors.Ldap;
+using JustRight.Connectors.Directories.Ldap;
 using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.SignIn.SignInTests;

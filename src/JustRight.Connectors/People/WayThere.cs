@@ -5,7 +5,7 @@ using System.Net.Security;
 using System.Net.Sockets;
 using System.Security.Authentication;
 using System.Security.Cryptography.X509Certificates;
-using JustRight.Connectors.Ldap;
+using JustRight.Connectors.Directories.Ldap;
 using JustRight.Core.Directory;
 using JustRight.Core.SignIn.SignInTests;
 

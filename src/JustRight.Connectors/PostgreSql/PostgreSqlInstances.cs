@@ -2,7 +2,7 @@ using JustRight.Core.Changes;
 using JustRight.Core.Estates;
 using JustRight.Core.SecretUses;
 using JustRight.Core.Surveys;
-using JustRight.Formats.Databases;
+using JustRight.Formats.PostgreSql;
 
 namespace JustRight.Connectors.PostgreSql;
 

@@ -77,9 +77,6 @@ public static class PostgreSqlQuestions
     /// <summary>Parameters that something is given on.</summary>
     public static string Parameters { get; } = $"SELECT p.parname, {Entry} FROM pg_parameter_acl p LEFT JOIN LATERAL aclexplode(p.paracl) e ON true ORDER BY p.parname";
 
-    /// <summary>What tables made later are born with.</summary>
-    public static string Defaults { get; } = $"SELECT pg_get_userbyid(a.defaclrole)::text, n.nspname::text, {Entry} FROM pg_default_acl a LEFT JOIN pg_namespace n ON n.oid = a.defaclnamespace LEFT JOIN LATERAL aclexplode(a.defaclacl) e ON true WHERE a.defaclobjtype = 'r' ORDER BY a.oid";
-
     /// <summary>
     /// The rules of sign-in, only for readers who were given them. Of their options those that say whom they let in: others hold
     /// passwords, which must never leave the server.

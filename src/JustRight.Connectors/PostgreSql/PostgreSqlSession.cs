@@ -148,6 +148,8 @@ internal sealed class PostgreSqlSession : IAsyncDisposable
                 new ConnectorException(ConnectorFailure.NotAllowed, $"{_instance.Name} refuses: {text}", e),
             PostgresErrorCodes.InvalidCatalogName or PostgresErrorCodes.UndefinedObject or PostgresErrorCodes.InvalidSchemaName or PostgresErrorCodes.UndefinedTable => new ConnectorException(
                 ConnectorFailure.NotFound, $"{_instance.Name} does not find it: {text}", e),
+            PostgresErrorCodes.ReadOnlySqlTransaction => new ConnectorException(
+                ConnectorFailure.Conflict, $"{_instance.Name} is read-only, as a replica is: the step is for its primary. {text}", e),
             PostgresErrorCodes.AdminShutdown or PostgresErrorCodes.CrashShutdown or PostgresErrorCodes.CannotConnectNow =>
                 new ConnectorException(ConnectorFailure.Unreachable, $"{_instance.Name} is stopping or starting: {text}", e),
             _ => new ConnectorException(ConnectorFailure.Conflict, $"{_instance.Name} refuses: {text}", e),

@@ -40,7 +40,7 @@ internal static class PostgreSqlSurvey
                 door.Key.Name, door.Key.Owner, Entries(door.Select(d => d.Entry)),
                 door.Key.MayEnter ? null
                     : door.Key.Door == DatabaseDoor.Shut ? "it takes no connections"
-                    : $"{reader} may not enter it: GRANT CONNECT ON DATABASE … TO the reader", [], [], [])
+                    : $"{reader} may not enter it: GRANT CONNECT ON DATABASE … TO the reader", [], [])
             {
                 Door = door.Key.Door,
             };
@@ -83,17 +83,12 @@ internal static class PostgreSqlSurvey
                     },
                     Entry: Entry(r, 8)),
                 cancel);
-            var defaults = await session.ListAsync(
-                PostgreSqlQuestions.Defaults,
-                r => (Creator: r.GetString(0), Schema: r.IsDBNull(1) ? null : r.GetString(1), Entry: Entry(r, 2)), cancel);
             return database with
             {
                 Schemas = [.. schemas.GroupBy(s => (s.Name, s.Owner)).Select(g =>
                     new PostgreSqlSchema(g.Key.Name, g.Key.Owner, Entries(g.Select(s => s.Entry))))],
                 Objects = [.. objects.GroupBy(o => o.Is.Thing).Select(g =>
                     g.First().Is with { Entries = Entries(g.Select(o => o.Entry)) })],
-                Defaults = [.. defaults.GroupBy(d => (d.Creator, d.Schema)).Select(g =>
-                    new DefaultPrivileges(g.Key.Creator, g.Key.Schema, Entries(g.Select(d => d.Entry))))],
             };
         }
         catch (ConnectorException e) when (e.Failure is not ConnectorFailure.Unreachable)

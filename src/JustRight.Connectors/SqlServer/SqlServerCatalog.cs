@@ -1,5 +1,5 @@
 using System.Globalization;
-using JustRight.Formats.Databases;
+using JustRight.Formats.SqlServer;
 
 namespace JustRight.Connectors.SqlServer;
 
@@ -29,7 +29,7 @@ public static class SqlServerCatalog
         SELECT p.principal_id, p.name, p.type, p.sid, p.is_disabled, p.owning_principal_id, p.is_fixed_role FROM sys.server_principals AS p;
         SELECT m.role_principal_id, m.member_principal_id FROM sys.server_role_members AS m;
         SELECT e.permission_name, e.state, e.grantee_principal_id, e.class, e.major_id FROM sys.server_permissions AS e;
-        SELECT d.name, d.owner_sid, SUSER_SNAME(d.owner_sid), d.state_desc, HAS_DBACCESS(d.name), HAS_PERMS_BY_NAME(QUOTENAME(d.name), N'DATABASE', N'VIEW DEFINITION'), d.containment, d.is_trustworthy_on, d.is_db_chaining_on FROM sys.databases AS d;
+        SELECT d.name, d.owner_sid, SUSER_SNAME(d.owner_sid), d.state_desc, HAS_DBACCESS(d.name), HAS_PERMS_BY_NAME(QUOTENAME(d.name), N'DATABASE', N'VIEW DEFINITION'), d.containment, d.is_trustworthy_on, d.is_db_chaining_on, CASE WHEN d.replica_id IS NULL THEN 0 ELSE 1 END FROM sys.databases AS d;
         SELECT c.name, CAST(c.value_in_use AS int) FROM sys.configurations AS c WHERE c.name = N'contained database authentication';
         SELECT t.endpoint_id, t.name, t.principal_id FROM sys.endpoints AS t;
         """;

@@ -18,6 +18,8 @@ internal static class SqlServerErrors
         LoginFailed or 18470 or 18486 or 18487 or 18488 => (ConnectorFailure.SignIn, " refuses the login"),
         229 or 230 or 262 or 297 or 300 or 15247 or 15562 or 4613 or 15151 or 916 =>
             (ConnectorFailure.NotAllowed, " refuses, or it is not there"),
+        976 or 978 or 979 or 983 => (ConnectorFailure.NotAllowed, " has a replica of it that is not open to readers"),
+        3906 => (ConnectorFailure.Conflict, " has it read-only, as a secondary replica is: the step is for its primary"),
         15401 or 15404 or 15007 or 15410 => (ConnectorFailure.NotFound, " does not find the account in its domain"),
         911 or 4060 or 942 or 4121 or 208 => (ConnectorFailure.NotFound, " does not find that"),
         Deadlock => (ConnectorFailure.Conflict, " was a deadlock victim three times; rolled back"),

@@ -3,7 +3,7 @@ using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.SecretUses;
 using JustRight.Core.Surveys;
-using JustRight.Formats.Databases;
+using JustRight.Formats.SqlServer;
 
 namespace JustRight.Connectors.SqlServer;
 

@@ -3,7 +3,7 @@ using JustRight.Core.Directory;
 using JustRight.Core.Engines.SqlServer;
 using JustRight.Core.Estates;
 using JustRight.Core.Surveys;
-using JustRight.Formats.Databases;
+using JustRight.Formats.SqlServer;
 
 namespace JustRight.Connectors.SqlServer;
 
@@ -149,6 +149,7 @@ internal static class SqlServerSurvey
         return new Door(
             r.GetString(0), SidOf(r.IsDBNull(1) ? null : r.GetFieldValue<byte[]>(1)), r.IsDBNull(2) ? null : r.GetString(2),
             state != "ONLINE" ? $"cannot read it, it is {state.ToLowerInvariant()}"
+                : !mayEnter && IsTrue(r, 9) ? "does not get into it: a replica of an availability group, which may not be open to readers"
                 : !mayEnter ? "may not enter it: GRANT CONNECT ANY DATABASE TO the reader"
                 : seesAll ? null
                 : "may not see its definitions")

@@ -74,6 +74,10 @@ public sealed class DistinguishedName : IEquatable<DistinguishedName>
         return true;
     }
 
+    /// <summary>The DNS name of the domain that a name lies in [RFC 2247]; empty for what is no name, or in none.</summary>
+    public static string DnsDomainOf(string text) =>
+        TryParse(text, out var name) ? string.Join('.', name.Parts.Where(p => p.Type == "DC").Select(p => p.Value)) : "";
+
     /// <summary>Escapes a value for use in a name [RFC 4514 2.4].</summary>
     public static string Escape(string value)
     {

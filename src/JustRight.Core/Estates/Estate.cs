@@ -1,3 +1,4 @@
+using System.Globalization;
 using JustRight.Core.Conditions;
 using JustRight.Core.Directory;
 using JustRight.Core.Faults;
@@ -20,8 +21,8 @@ public sealed record Estate(
 {
     private readonly Lazy<Dictionary<string, EstateHost>> _hosts = new(() =>
         Hosts.ToDictionary(h => h.Name, StringComparer.OrdinalIgnoreCase));
-    private readonly Lazy<Dictionary<string, EstateInstance>> _instances = new(() =>
-        Instances.ToDictionary(i => i.Name, StringComparer.OrdinalIgnoreCase));
+    private readonly Lazy<ILookup<string, EstateInstance>> _instances = new(() =>
+        Instances.SelectMany(i => i.Names.Select(n => (n, i))).ToLookup(n => n.n, n => n.i, StringComparer.OrdinalIgnoreCase));
 
     /// <summary>What an install writes for a branch place that is the whole domain.</summary>
     public const string WholeDomain = "everywhere";
@@ -38,8 +39,12 @@ public sealed record Estate(
     /// <summary>A host by name, without regard to case, or null.</summary>
     public EstateHost? Host(string name) => _hosts.Value.GetValueOrDefault(name);
 
-    /// <summary>An instance by name, without regard to case, or null.</summary>
-    public EstateInstance? Instance(string name) => _instances.Value.GetValueOrDefault(name);
+    /// <summary>An instance by any of its names, without regard to case, or null.</summary>
+    public EstateInstance? Instance(string name) => _instances.Value[name].FirstOrDefault();
+
+    /// <summary>Names that more than one instance has, with these.</summary>
+    public IEnumerable<(string Name, IReadOnlyList<EstateInstance> Instances)> AmbiguousInstances =>
+        _instances.Value.Select(g => (g.Key, (IReadOnlyList<EstateInstance>)[.. g.Distinct()])).Where(n => n.Item2.Count > 1);
 
     /// <summary>
     /// The other instances that may come to run the databases of one: those that it names as partner or that name it, and
@@ -49,9 +54,11 @@ public sealed record Estate(
     {
         var together = new HashSet<string>(StringComparer.OrdinalIgnoreCase) { instance.Name };
         while (Instances.FirstOrDefault(i =>
-            i.Partner is { } partner && together.Contains(i.Name) != together.Contains(partner)) is { } more)
-            together.UnionWith([more.Name, more.Partner!]);
+            PartnerOf(i) is { } partner && together.Contains(i.Name) != together.Contains(partner)) is { } more)
+            together.UnionWith([more.Name, PartnerOf(more)!]);
         return [.. Instances.Where(i => i.Name != instance.Name && together.Contains(i.Name))];
+
+        string? PartnerOf(EstateInstance i) => i.Partner is { } partner ? Instance(partner)?.Name : null;
     }
 }
 
@@ -157,6 +164,21 @@ public sealed record EstateInstance(string Name, string Host, string Engine, Dot
 {
     /// <summary>How it is reached over TLS; null for other instances.</summary>
     public InstanceReach? Tls { get; init; }
+
+    /// <summary>What it is called elsewhere: by its port, as a named instance, by the name of its cluster or listener.</summary>
+    public IReadOnlyList<string> OtherNames { get; init; } = [];
+
+    /// <summary>All that it is called: its name first.</summary>
+    public IEnumerable<string> Names =>
+    [
+        Name, .. OtherNames,
+        .. Tls is { } tls
+            ? new[] { tls.Address, Host }.Distinct(StringComparer.OrdinalIgnoreCase).SelectMany(WithPort)
+            : [],
+    ];
+
+    private IEnumerable<string> WithPort(string host) =>
+        new[] { ',', ':' }.Select(parted => string.Create(CultureInfo.InvariantCulture, $"{host}{parted}{Tls!.Port}"));
 
     /// <summary>
     /// The instance that takes its databases over when it fails, and whose it takes over; null when there is none.

@@ -46,6 +46,14 @@ public static class EstateRules
             });
         }
 
+        foreach (var (name, instances) in estate.AmbiguousInstances)
+            faults.Add(new Fault(
+                "same-name", instances[^1].At, $"instances.{instances[^1].Name}.other-names",
+                $"'{name}' is a name of two instances: a place could mean either.")
+            {
+                Found = string.Join(", ", instances.Select(i => i.Name)),
+                Expected = "names that no other instance has",
+            });
         foreach (var instance in estate.Instances.Where(i => i.Partner is not null)) CheckPartner(instance, estate, faults);
         CheckReach(estate, faults);
         return [.. faults.OrderBy(f => f.At.Line).ThenBy(f => f.At.Column)];

@@ -7,7 +7,6 @@ using JustRight.Core.Installs;
 using JustRight.Core.Plans;
 using JustRight.Core.Rights;
 using JustRight.Core.Rights.Branches;
-using JustRight.Core.Rights.Policies;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Fit;
@@ -102,7 +101,7 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
                 Say(grant, Verdict.Unseen, old),
             JudgedBy.Service => services.Judge(account, grant),
             JudgedBy.Branch or JudgedBy.Survey =>
-                Governed(plan, account, grant, JudgeGrant(plan, account, grant, holdings), holdings),
+                PolicyAhead.Of(view, account, JudgeGrant(plan, account, grant, holdings), holdings),
         };
     }
 
@@ -142,11 +141,9 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
             : judged with
             {
                 Governed = governed,
-                Reason = judged.Verdict == Verdict.Pending && governed.Gives == false ? TakenBack(governed) : judged.Reason,
+                Reason = judged.Verdict == Verdict.Pending && governed.Gives == false ? PolicyAhead.TakenBack(governed) : judged.Reason,
                 Notes = [$"policy {governed.Name} governs it on {grant.Right.Place}"],
             };
-
-    private static string TakenBack(GovernedRight governed) => $"setup gives it, and policy {governed.Name} takes it back";
 
     /// <summary>Why a need does not stand any more.</summary>
     private static string NoLonger(Plan plan) => plan.Stage == Stage.Retiring ? "no longer needed" : "needed for setup only";
@@ -193,51 +190,6 @@ public sealed class FitJudge(SurveyView view, NeedsIndex needs, OrganizationRule
         if (absence is not null) return Say(grant, Verdict.Missing, absence.Words(grant)) with { Absent = absence.What };
         if (grant.GivenBy == GivenBy.Setup) return Say(grant, Verdict.Missing, "setup should have given this");
         return Say(grant, Verdict.Missing, $"{account.Name} does not hold it");
-    }
-
-    /// <summary>What a policy does to a right of a host: it may take back what is held, or give what is not held yet.</summary>
-    private Judgement Governed(Plan plan, PlannedAccount account, PlannedGrant grant, Judgement judged, Holdings holdings)
-    {
-        if (judged.Verdict is not (Verdict.Met or Verdict.Missing or Verdict.Pending)) return judged;
-        var (governed, unseen) = grant.Right.GovernedIn(view, holdings);
-        if (unseen is not null)
-            return judged with { Notes = [.. judged.Notes, $"whether a group policy governs it is not known: {unseen}"] };
-        if (governed is null) return judged;
-        var with = judged with { Governed = governed };
-        return (judged.Verdict, governed.Gives) switch
-        {
-            (_, null) => with with
-            {
-                Notes = [.. judged.Notes, $"policy {governed.Name} governs it, and its list could not be read"],
-            },
-            (Verdict.Met, true) => with,
-            (Verdict.Met, false) => with with
-            {
-                Reason = $"{judged.Reason}, until the next policy refresh",
-                AsPlanned = false,
-                Notes = [
-                    .. judged.Notes,
-                    $"policy {governed.Name} governs it and its list lacks {account.Name}: {Governance.Refresh} takes it back"],
-            },
-            (Verdict.Missing, true) when judged.DeniedBy.Count == 0 => with with
-            {
-                Reason = $"policy {governed.Name} gives it, from the next policy refresh on",
-            },
-            (Verdict.Missing, false) when judged.DeniedBy.Count == 0 => with with
-            {
-                Reason = $"{judged.Reason}; policy {governed.Name} governs it, and its list lacks {account.Name}",
-            },
-            (Verdict.Pending, false) => with with
-            {
-                Reason = TakenBack(governed),
-                Notes = [
-                    .. judged.Notes,
-                    $"what setup gives will not last: policy {governed.Name} governs it and its list lacks {account.Name}, so {Governance.Refresh} takes it back"],
-            },
-            (Verdict.Missing, true or false) => with, // denied: a list overcomes that no more than a step
-            (Verdict.Pending, true) => with,
-            (Verdict.Unseen or Verdict.Excess or Verdict.Forbidden or Verdict.Done, _) => judged,
-        };
     }
 
     /// <summary>

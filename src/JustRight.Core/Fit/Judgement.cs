@@ -65,6 +65,12 @@ public sealed record Judgement(
     /// <summary>For a right of a host: the policy that governs it, or null when none does or that is not known.</summary>
     public GovernedRight? Governed { get; init; }
 
+    /// <summary>
+    /// The policy that denies it from the next refresh on, or from then on no more; null when the refresh changes nothing, or
+    /// that is not known.
+    /// </summary>
+    public GovernedDenial? DenialAhead { get; init; }
+
     /// <summary>For a right that a computer account holds in place of the account: its host.</summary>
     public string? Machine { get; init; }
 

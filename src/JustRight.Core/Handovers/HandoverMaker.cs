@@ -56,6 +56,8 @@ public static class HandoverMaker
 
         foreach (var judgement in served.Where(j => j.Governed is not null))
             yield return $"policy {judgement.Governed!.Name} decides this right: a grant on the host alone will not last";
+        foreach (var judgement in served.Where(j => j.DenialAhead is { Denies: true }))
+            yield return $"policy {judgement.DenialAhead!.Name} denies this right from the next policy refresh on";
         foreach (var judgement in served.Where(j => j.Verdict is Verdict.Excess or Verdict.Forbidden))
             yield return $"{(judgement.Verdict == Verdict.Excess ? "excess" : "forbidden")}: {judgement.Reason}";
     }

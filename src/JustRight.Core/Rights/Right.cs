@@ -164,6 +164,12 @@ public abstract class Right : IEquatable<Right>, IComparable<Right>
     /// <param name="holdings">Of the account, or null when there is none yet.</param>
     public virtual (GovernedRight? Governed, string? Unseen) GovernedIn(SurveyView view, Holdings? holdings) => (null, null);
 
+    /// <summary>
+    /// What a policy does at the next refresh to who is denied it; or why that is not known. Neither where no policy can.
+    /// </summary>
+    public virtual (GovernedDenial? Governed, string? Unseen) DenialGovernedIn(SurveyView view, Holdings holdings) =>
+        (null, null);
+
     /// <summary>What its paths end with, after those through whom it comes.</summary>
     public IReadOnlyList<PathStep> LastSteps => _lastSteps ??= FindLastSteps();
 

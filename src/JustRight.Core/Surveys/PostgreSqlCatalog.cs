@@ -88,7 +88,7 @@ public enum DatabaseDoor
 /// <param name="Unread">Why what is in it could not be read, or null.</param>
 public sealed record PostgreSqlDatabase(
     string Name, string Owner, IReadOnlyList<PrivilegeEntry> Entries, string? Unread, IReadOnlyList<PostgreSqlSchema> Schemas,
-    IReadOnlyList<PostgreSqlObject> Objects, IReadOnlyList<DefaultPrivileges> Defaults)
+    IReadOnlyList<PostgreSqlObject> Objects)
 {
     // Not a field of its own: a copy with other contents would take it along.
     private static readonly ConditionalWeakTable<PostgreSqlDatabase, Dictionary<PostgreSqlSecurable, PostgreSqlObject>> Read = [];
@@ -128,9 +128,3 @@ public sealed record PostgreSqlObject(PostgreSqlSecurable Thing, string Owner, I
 
 /// <summary>A parameter that something is given on.</summary>
 public sealed record PostgreSqlParameter(string Name, IReadOnlyList<PrivilegeEntry> Entries);
-
-/// <summary>What tables that a role makes later are born with [PostgreSQL, ALTER DEFAULT PRIVILEGES].</summary>
-/// <param name="Creator">The role that makes them.</param>
-/// <param name="Schema">In which schema; null for all: that one takes the place of what the engine gives, those of a schema are
-/// added.</param>
-public sealed record DefaultPrivileges(string Creator, string? Schema, IReadOnlyList<PrivilegeEntry> Entries);

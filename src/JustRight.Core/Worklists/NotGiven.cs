@@ -11,19 +11,27 @@ namespace JustRight.Core.Worklists;
 /// </summary>
 internal static class NotGiven
 {
-    /// <summary>The missing needs that neither a step nor what is left to a person names.</summary>
+    /// <summary>
+    /// What a policy will deny, whatever steps give it; and the missing needs that neither a step nor what is left to a person
+    /// names.
+    /// </summary>
     public static IEnumerable<NotOffered> Of(InstallFit fit, IReadOnlyList<Step> give, IReadOnlyList<NotOffered> left)
     {
         var named = give.SelectMany(s => s.For).Concat(left.Select(l => l.For)).ToHashSet(StringComparer.Ordinal);
         return fit.Accounts
             .SelectMany(a => a.Judgements, (a, j) => (a.Account, Judgement: j))
-            .Where(m => m.Judgement.Verdict == Verdict.Missing && !named.Contains(m.Judgement.Id))
+            .Where(m => m.Judgement.DenialAhead is { Denies: true }
+                || (m.Judgement.Verdict == Verdict.Missing && !named.Contains(m.Judgement.Id)))
             .Select(m => new NotOffered(m.Judgement.Id, Why(fit.Plan, m.Account, m.Judgement)));
     }
 
     private static string Why(Plan plan, PlannedAccount account, Judgement judgement)
     {
         if (judgement.Right.OfAccount is { } aspect) return OfAccount(aspect, account, judgement.Reason);
+        if (judgement.DenialAhead is { } ahead)
+            return ahead.Denies == true
+                ? $"policy {ahead.Name} denies it from the next policy refresh on: its owners take the deny away"
+                : $"{judgement.Reason}: policy {ahead.Name} no longer denies it then; refresh the host's policies, or wait";
         if (judgement.DeniedBy.Count > 0)
             return $"{judgement.Reason}: granting it again would not overcome that; whoever denies it takes the deny away";
         return judgement.Grant is { GivenBy: GivenBy.Setup }

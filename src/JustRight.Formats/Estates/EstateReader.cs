@@ -194,6 +194,7 @@ public static class EstateReader
                 : null, ReachOf(map.TextOr("reach", placeReach)), key.At)
         {
             Partner = map.TextOrNull("partner"),
+            OtherNames = map.List("other-names"),
         };
         return instance.Reach != Reach.Tls ? instance : instance with
         {

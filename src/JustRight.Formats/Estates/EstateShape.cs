@@ -83,6 +83,12 @@ internal static class EstateShape
                 new("host", new Shape.Text("the host it runs on"), true),
                 new("engine", new Shape.Text("the family of database server", null, null, ["sqlserver", "postgresql"]), true),
                 new("release", Words.Release("its release")),
+                new(
+                    "other-names",
+                    new Shape.List(
+                        "what it is called elsewhere: by instance, by port, by the name of its cluster or listener",
+                        new Shape.Text(
+                            "a name", "[A-Za-z0-9][A-Za-z0-9._\\\\:,-]{0,127}", "such as sql-prod, fm-sql01\\CURING or fm-sql01,14330"))),
                 new("partner", new Shape.Text("its failover partner; naming it on one of the two is enough")),
                 new("reach", new Shape.Text("how it is reached", null, null, ["simulation", "tls", "none"])),
                 new("address", new Shape.Text("for TLS: the name or address to connect to, unless it is the host's name")),

@@ -3,9 +3,9 @@ using JustRight.Core.Changes;
 using JustRight.Core.Directory;
 using JustRight.Core.Handovers;
 using JustRight.Core.Sheets;
-using JustRight.Formats.Databases;
 using JustRight.Formats.Hosts;
-using JustRight.Formats.Policies;
+using JustRight.Formats.PostgreSql;
+using JustRight.Formats.SqlServer;
 
 namespace JustRight.Formats.Handovers;
 

@@ -3,7 +3,8 @@ using JustRight.Core.Directory;
 using JustRight.Core.Handovers;
 using JustRight.Core.Hosts;
 using JustRight.Core.Sheets;
-using JustRight.Formats.Databases;
+using JustRight.Formats.PostgreSql;
+using JustRight.Formats.SqlServer;
 
 namespace JustRight.Formats.Handovers;
 

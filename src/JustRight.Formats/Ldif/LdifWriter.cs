@@ -100,8 +100,8 @@ public sealed class LdifWriter
             case DeleteGroup c:
                 Delete(DnOf(c.Name) ?? c.Dn);
                 break;
-            case AddAccessRule or RemoveAccessRule or SwitchInheritance:
-                List(change);
+            case AccessListChange c:
+                List(c);
                 break;
             case ChangePolicyList:
                 _lines.Comment("NOT IN THIS FILE: a policy's lists are in its template, not in the directory. The handover has the new list.");
@@ -113,14 +113,14 @@ public sealed class LdifWriter
     }
 
     /// <summary>An access list is written whole: the file is only good as long as nobody else changed that list.</summary>
-    private void List(DirectoryChange change)
+    private void List(AccessListChange change)
     {
-        var dn = AccessListChanges.ObjectOf(change)!;
-        var sid = AccessListChanges.PrincipalOf(change) is { } principal ? _directory.SidOf(principal) : default(Sid);
+        var dn = change.Dn;
+        var sid = change.Trustee is { } principal ? _directory.SidOf(principal) : default(Sid);
         if (sid is null || (_lists.GetValueOrDefault(dn) ?? _directory.DescriptorOf(dn)) is not { } list)
         {
             _lines.Comment(sid is null
-                ? $"NOT IN THIS FILE: {AccessListChanges.PrincipalOf(change)} has no SID until it is created. Apply the file, take a survey, and write the file again."
+                ? $"NOT IN THIS FILE: {change.Trustee} has no SID until it is created. Apply the file, take a survey, and write the file again."
                 : "NOT IN THIS FILE: the access list was not read.");
             return;
         }

@@ -1,8 +1,8 @@
 using System.Collections.Concurrent;
 using JustRight.Connectors;
 using JustRight.Connectors.Directories;
-using JustRight.Connectors.Files;
-using JustRight.Connectors.Ldap;
+using JustRight.Connectors.Directories.Files;
+using JustRight.Connectors.Directories.Ldap;
 using JustRight.Connectors.Outbound;
 using JustRight.Connectors.People;
 using JustRight.Connectors.PostgreSql;

@@ -2,7 +2,7 @@ using System.Collections.Concurrent;
 using System.IO.Compression;
 using System.Text;
 using JustRight.Connectors;
-using JustRight.Connectors.Files;
+using JustRight.Connectors.Directories.Files;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Formats.Ldif;

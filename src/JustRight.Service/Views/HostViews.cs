@@ -40,7 +40,7 @@ internal static class HostViews
         var right = AllEngines.OnList(list.Constant, host.Name);
         var governance = view.Policies.Of(host.Name, list.Constant);
         var sids = list.Holders.ToList();
-        var given = governance.List?.Entries.Select(e => PolicyEntries.SidOf(e, view.Graph)).OfType<Sid>().ToHashSet();
+        var given = governance.List?.Entries.Select(e => PolicyEntries.SidOf(e, view.Graph, host)).OfType<Sid>().ToHashSet();
         return new HostRightView(
             list.Constant, right?.Right.Words ?? list.Constant, right?.Denies
                 ?? list.Constant.StartsWith("SeDeny", StringComparison.OrdinalIgnoreCase),

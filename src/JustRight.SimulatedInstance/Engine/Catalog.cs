@@ -1,6 +1,6 @@
 using System.Globalization;
 using JustRight.Core.Surveys;
-using JustRight.Formats.Databases;
+using JustRight.Formats.SqlServer;
 using Microsoft.Data.Sqlite;
 
 namespace JustRight.SimulatedInstance.Engine;
@@ -47,7 +47,7 @@ internal sealed class Catalog : IDisposable
             CREATE TABLE server_principals(principal_id int PRIMARY KEY, name nvarchar COLLATE {Collation} UNIQUE, type nvarchar, sid varbinary UNIQUE, is_disabled bit, is_fixed_role bit, owning_principal_id int);
             CREATE TABLE server_role_members(role_principal_id int, member_principal_id int, PRIMARY KEY(role_principal_id, member_principal_id));
             CREATE TABLE server_permissions(class int, major_id int, minor_id int, grantee_principal_id int, permission_name nvarchar, state nvarchar, PRIMARY KEY(class, major_id, grantee_principal_id, permission_name));
-            CREATE TABLE databases(name nvarchar COLLATE {Collation} UNIQUE, database_id int PRIMARY KEY, owner_sid varbinary, state_desc nvarchar, containment int, is_trustworthy_on bit, is_db_chaining_on bit);
+            CREATE TABLE databases(name nvarchar COLLATE {Collation} UNIQUE, database_id int PRIMARY KEY, owner_sid varbinary, state_desc nvarchar, containment int, is_trustworthy_on bit, is_db_chaining_on bit, replica_id nvarchar, secondary int);
             CREATE TABLE configurations(name nvarchar COLLATE {Collation} PRIMARY KEY, value_in_use int);
             CREATE TABLE endpoints(endpoint_id int PRIMARY KEY, name nvarchar COLLATE {Collation} UNIQUE, principal_id int);
             CREATE TABLE availability_groups(group_id int PRIMARY KEY, name nvarchar COLLATE {Collation} UNIQUE);
@@ -113,6 +113,11 @@ internal sealed class Catalog : IDisposable
     /// <summary>A database by name.</summary>
     public int? Database(string name) => Number("SELECT database_id FROM databases WHERE name = $1", name);
 
+    /// <summary>Whether a database is a secondary replica here, and then whether it may be read; null when it is none.</summary>
+    public bool? ReadableReplica(int database) => Number("SELECT secondary FROM databases WHERE database_id = $1", database) is { } readable
+        ? readable == 1
+        : null;
+
     /// <summary>Adds a principal to the instance.</summary>
     public int AddServerPrincipal(string name, string type, byte[] sid, int? id = null)
     {
@@ -135,7 +140,7 @@ internal sealed class Catalog : IDisposable
     public int AddDatabase(string name, byte[] owner, int? id = null)
     {
         var database = id ?? NextNumber();
-        Run("INSERT INTO databases VALUES($1, $2, $3, 'ONLINE', 0, $4, 0)", name, database, owner, Same(name, Jobs) ? 1 : 0); // msdb is trusted as it comes
+        Run("INSERT INTO databases VALUES($1, $2, $3, 'ONLINE', 0, $4, 0, NULL, NULL)", name, database, owner, Same(name, Jobs) ? 1 : 0); // msdb is trusted as it comes
         foreach (var (role, called) in FixedDatabaseRoles) AddDatabasePrincipal(database, called, "R", null, role);
         AddDatabasePrincipal(database, "dbo", "S", owner, 1);
         AddDatabasePrincipal(database, "guest", "S", [0], 2);

@@ -53,6 +53,7 @@ internal sealed class Powers(Catalog catalog, int login)
     /// <summary>Who it is in a database: the number of its user, of dbo, or of guest; null when it does not get in.</summary>
     public int? UserIn(int database)
     {
+        if (catalog.ReadableReplica(database) == false) return null;
         var sid = catalog.One("SELECT sid FROM server_principals WHERE principal_id = $1", login);
         const string owned = "SELECT 1 FROM databases WHERE database_id = $1 AND owner_sid = $2";
         if (RulesAll || At("CONTROL SERVER") || catalog.One(owned, database, sid) is not null) return 1;

@@ -95,6 +95,10 @@ public sealed class SimulatedEngine : IDisposable
         "UPDATE databases SET containment = $2, is_trustworthy_on = $3, is_db_chaining_on = $4 WHERE name = $1", database,
         contained ? 1 : 0, trusted ? 1 : 0, chained ? 1 : 0);
 
+    /// <summary>Makes a database a secondary replica of an availability group.</summary>
+    public void MakeReplica(string database, bool readable) => Catalog.Run(
+        "UPDATE databases SET replica_id = 'replica', secondary = $2 WHERE name = $1", database, readable ? 1 : 0);
+
     /// <summary>Whether contained databases let their users in by themselves.</summary>
     public void AdmitContained(bool admit) => Catalog.Run("UPDATE configurations SET value_in_use = $1", admit ? 1 : 0);
 

@@ -1,4 +1,4 @@
-using JustRight.Formats.Databases;
+using JustRight.Formats.SqlServer;
 using Microsoft.SqlServer.TransactSql.ScriptDom;
 
 namespace JustRight.SimulatedInstance.Engine;
@@ -18,10 +18,25 @@ internal sealed class StatementRunner(SimulatedEngine engine, Powers powers)
     {
         if (Catalog.Database(name) is not { } database)
             throw new EngineException(911, $"Database '{name}' does not exist. Make sure that the name is entered correctly.");
+        if (Catalog.ReadableReplica(database) == false)
+            throw new EngineException(
+                976,
+                $"The target database, '{name}', is participating in an availability group and is currently not accessible "
+                + "for queries.",
+                14);
         return powers.UserIn(database) is null
             ? throw new EngineException(
                 916, $"The login is not able to access the database \"{name}\" under the current security context.", 14)
             : database;
+    }
+
+    /// <summary>Whether the session may change a database: its number.</summary>
+    private int Change(string name)
+    {
+        var database = Enter(name);
+        return Catalog.ReadableReplica(database) is null
+            ? database
+            : throw new EngineException(3906, $"Failed to update database \"{name}\" because the database is read-only.");
     }
 
     /// <summary>
@@ -43,7 +58,7 @@ internal sealed class StatementRunner(SimulatedEngine engine, Powers powers)
                 return "1";
             case var table when Catalog.AgentTables.Contains(table, StringComparer.OrdinalIgnoreCase):
                 return powers.Reads(Enter(Catalog.Jobs), view) ? "1" : throw new EngineException(
-                    229, $"The SELECT permission was denied on the object '{view}', database '{Catalog.Jobs}', schema 'dbo'.", 14);
+                    229, $"The SELECT permission was denied on '{view}', database '{Catalog.Jobs}', schema 'dbo'.", 14);
             case "AVAILABILITY_GROUPS" or "AVAILABILITY_REPLICAS":
                 return powers.SeesDefinitions ? "1" : "0";
             case "DATABASE_PRINCIPALS" or "DATABASE_ROLE_MEMBERS" or "DATABASE_PERMISSIONS" or "SCHEMAS" or "OBJECTS":
@@ -103,37 +118,37 @@ internal sealed class StatementRunner(SimulatedEngine engine, Powers powers)
                     OwnSid());
                 break;
             case CreateUserStatement { UserLoginOption: { UserLoginOptionType: UserLoginOptionType.Login } option } s:
-                CreateUser(Enter(current), s.Name.Value, option.Identifier.Value);
+                CreateUser(Change(current), s.Name.Value, option.Identifier.Value);
                 break;
             case DropUserStatement s:
-                DropUser(Enter(current), s.Name.Value);
+                DropUser(Change(current), s.Name.Value);
                 break;
             case CreateRoleStatement s:
-                Require(powers.In(Enter(current), "CREATE ROLE"));
+                Require(powers.In(Change(current), "CREATE ROLE"));
                 Catalog.AddDatabasePrincipal(
-                    Enter(current),
+                    Change(current),
                     Free(
-                        s.Name.Value, Catalog.DatabasePrincipal(Enter(current), s.Name.Value, "'S', 'U', 'G', 'R'"), 15023,
+                        s.Name.Value, Catalog.DatabasePrincipal(Change(current), s.Name.Value, "'S', 'U', 'G', 'R'"), 15023,
                         "User, group, or role '{0}' already exists in the current database."),
                     "R", null);
                 break;
             case AlterRoleStatement s:
-                AlterRole(Enter(current), s.Name.Value, s.Action);
+                AlterRole(Change(current), s.Name.Value, s.Action);
                 break;
             case CreateSchemaStatement s:
-                Require(powers.In(Enter(current), "CREATE SCHEMA"));
+                Require(powers.In(Change(current), "CREATE SCHEMA"));
                 Catalog.Run(
-                    "INSERT INTO schemas VALUES($1, $2, $3, 1)", Enter(current), Catalog.NextNumber(),
+                    "INSERT INTO schemas VALUES($1, $2, $3, 1)", Change(current), Catalog.NextNumber(),
                     Free(
-                        s.Name.Value, Schema(Enter(current), s.Name.Value), 2714,
+                        s.Name.Value, Schema(Change(current), s.Name.Value), 2714,
                         "There is already an object named '{0}' in the database."));
                 break;
             case CreateTableStatement s:
-                Require(powers.In(Enter(current), "CREATE TABLE"));
-                CreateTable(Enter(current), s);
+                Require(powers.In(Change(current), "CREATE TABLE"));
+                CreateTable(Change(current), s);
                 break;
             case SecurityStatement s:
-                new PermissionRunner(Catalog, powers, engine.Release).Run(s, current, Enter);
+                new PermissionRunner(Catalog, powers, engine.Release).Run(s, current, Change);
                 break;
             case AlterAuthorizationStatement { SecurityTargetObject: { ObjectKind: SecurityObjectKind.Database } of } s:
                 ChangeOwner(of.ObjectName.MultiPartIdentifier.Identifiers[^1].Value, s.PrincipalName.Value);
@@ -142,7 +157,7 @@ internal sealed class StatementRunner(SimulatedEngine engine, Powers powers)
                 ChangeThingsOwner(of, s, current);
                 break;
             case ExecuteStatement { ExecuteSpecification.ExecutableEntity: ExecutableProcedureReference procedure }:
-                Execute(Enter(current), procedure);
+                Execute(Change(current), procedure);
                 break;
             default:
                 throw EngineException.NotSimulated(
@@ -181,7 +196,7 @@ internal sealed class StatementRunner(SimulatedEngine engine, Powers powers)
             login) is > 0 and var jobs)
             throw new EngineException(
                 15170,
-                $"This login is the owner of {jobs} job(s). You must delete or reassign these jobs before the login can be dropped.");
+                $"This login is the owner of {jobs} job(s). Delete or reassign them before the login can be dropped.");
         Catalog.Run("DELETE FROM server_role_members WHERE member_principal_id = $1", login);
         Catalog.Run("DELETE FROM server_permissions WHERE grantee_principal_id = $1", login);
         Catalog.Run("DELETE FROM server_principals WHERE principal_id = $1", login);
@@ -248,7 +263,7 @@ internal sealed class StatementRunner(SimulatedEngine engine, Powers powers)
 
     private void ChangeOwner(string name, string owner)
     {
-        var database = Enter(name);
+        var database = Change(name);
         Require(powers.RulesAll || (powers.Owns(database) && powers.At("CONTROL SERVER")));
         if (Catalog.ServerPrincipal(owner, $"'S', {Windows}") is not { } login)
             throw EngineException.Missing("find", "principal", owner);
@@ -307,7 +322,7 @@ internal sealed class StatementRunner(SimulatedEngine engine, Powers powers)
     {
         var thing = PermissionRunner.ThingOf(of);
         var things = SqlServerThings.Of(thing.Class);
-        var database = thing.IsOfInstance ? (int?)null : Enter(current);
+        var database = thing.IsOfInstance ? (int?)null : Change(current);
         if (things.Owner is null) throw EngineException.NotSimulated($"another owner of a {thing.ClassWord}");
         if (Catalog.Find(database, thing) is not { } found) throw EngineException.Missing("find", "object", thing.NameWords);
         Require(powers.RulesAll || (database is { } inside && powers.Owns(inside)));

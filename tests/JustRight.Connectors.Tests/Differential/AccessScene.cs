@@ -2,7 +2,7 @@ using System.DirectoryServices.Protocols;
 using System.Security.Cryptography;
 using System.Text;
 using JustRight.Connectors.Directories;
-using JustRight.Connectors.Ldap;
+using JustRight.Connectors.Directories.Ldap;
 using JustRight.Core.Directory;
 using JustRight.Core.Directory.Schema;
 using JustRight.Core.Rights.Access;

@@ -27,6 +27,9 @@ namespace JustRight.Core.Tests.Databases;
 /// </summary>
 internal sealed class DatabaseScene
 {
+    /// <summary>The removal that is there in every scene: nothing needs the account's group.</summary>
+    public const string LeavesItsGroup = @"remove FENNMOOR\a from FENNMOOR\g";
+
     private static readonly Sid Domain = Sid.Parse("S-1-5-21-1-2-3");
     private static readonly Origin Line = new("scene", 1, 1);
     private static readonly DateTimeOffset Now = DateTimeOffset.UnixEpoch;
@@ -70,7 +73,7 @@ internal sealed class DatabaseScene
         UnreadParts = unread,
     };
 
-    /// <summary>A question of the account: <c>VIEW SERVER STATE</c>, <c>role sysadmin</c>, <c>S. SELECT on SCHEMA::x</c>, <c>S. role db_owner</c>.</summary>
+    /// <summary>A question of the account: <c>VIEW SERVER STATE</c>, <c>role sysadmin</c>, <c>S. SELECT on SCHEMA::x</c>, <c>S. role db_owner</c>, <c>S. owner</c>.</summary>
     public static Right Right(string question)
     {
         var dot = question.IndexOf(". ", StringComparison.Ordinal);
@@ -80,6 +83,7 @@ internal sealed class DatabaseScene
         {
             (null, null) => InstancePermissionRight.Parse("i", rest),
             (null, _) => new InstanceRoleRight("i", role),
+            (_, null) when rest == "owner" => new DatabaseOwnerRight("i", database),
             (_, null) => DatabasePermissionRight.Parse("i", database, rest),
             _ => new DatabaseRoleRight("i", database, role),
         };
@@ -155,6 +159,14 @@ internal sealed class DatabaseScene
         return [
             .. list.Remove.Select(s => s.Change.Words),
             .. list.NotOffered.Select(n => $"not {n.For.Split('/')[^1]}: {n.Reason}")];
+    }
+
+    /// <summary>The steps that give what is needed.</summary>
+    public IReadOnlyList<string> Giving(params string[] needed)
+    {
+        var (fit, view, needs) = Judge([.. needed.Select(Right)]);
+        return [.. WorklistMaker.Make(fit, view, needs).Give.Select(s =>
+            s.Blocked is null ? s.Change.Words : $"{s.Change.Words} ({s.Blocked})")];
     }
 
     private IReadOnlyList<Judgement> Fit(params Right[] needed) => Judge(needed).Fit.Accounts[0].Judgements;
@@ -286,10 +298,9 @@ internal sealed class DatabaseScene
     private static OwnPrincipal Own(string name, string sentence)
     {
         const string permission = "permission ";
-        var holds = sentence[(sentence.LastIndexOf(": ", StringComparison.Ordinal) + 2)..];
-        return holds.StartsWith(permission, StringComparison.Ordinal)
-            ? new OwnPrincipal(name, [], [holds[permission.Length..]])
-            : new OwnPrincipal(name, [holds], []);
+        var holds = sentence[(sentence.LastIndexOf(": ", StringComparison.Ordinal) + 2)..].Split(", ")
+            .ToLookup(h => h.StartsWith(permission, StringComparison.Ordinal));
+        return new OwnPrincipal(name, [.. holds[false]], [.. holds[true].Select(h => h[permission.Length..])]);
     }
 
     private void Change(string database, Func<DatabaseSnapshot, DatabaseSnapshot> change) =>

@@ -36,8 +36,7 @@ public sealed class PostgreSqlFitTests
             new("a", RoleAttributes.Login | RoleAttributes.Inherit)],
         [],
         [new(
-            "Store", "postgres", [new(null, "CONNECT", false)], null, [new("s", "postgres", [])], [new(Table, "postgres", [])],
-            [])],
+            "Store", "postgres", [new(null, "CONNECT", false)], null, [new("s", "postgres", [])], [new(Table, "postgres", [])])],
         [new("hostgssenc", ["all"], ["all"], SignInAddress.All, "gss", ["map=m", "include_realm=true"])],
         [new("m", @"/^(.*)@X\.EXAMPLE$", @"\1")]);
 

@@ -119,7 +119,7 @@ public sealed class SignInTests
             new PostgreSqlRole("boss", RoleAttributes.Login | RoleAttributes.Inherit | RoleAttributes.Superuser),
         ],
         [new PostgreSqlMembership("a", "team", true, true, false)],
-        [.. new[] { "Store", "a", "team" }.Select(d => new PostgreSqlDatabase(d, "boss", [], null, [], [], []))],
+        [.. new[] { "Store", "a", "team" }.Select(d => new PostgreSqlDatabase(d, "boss", [], null, [], []))],
         [.. lines.Select(Rule)], map);
 
     private static PostgreSqlRole Role(string name) => new(name, RoleAttributes.Login | RoleAttributes.Inherit);

@@ -27,6 +27,27 @@ public sealed class SqlServerSituationTests
         }
     }
 
+    /// <summary>Facts, what is asked, steps.</summary>
+    public static TheoryData<string, string, string> Given
+    {
+        get
+        {
+            var rows = new TheoryData<string, string, string>();
+            foreach (var row in Rows("sql-server-steps.txt", 3)) rows.Add(row[0], row[1], row[2]);
+            return rows;
+        }
+    }
+
+    [Theory]
+    [MemberData(nameof(Given))]
+    public void Steps_give_and_take_just_what_is_asked(string facts, string asked, string steps)
+    {
+        var scene = DatabaseScene.Of(facts);
+        var what = asked[5..] == "-" ? [] : new[] { asked[5..] };
+        var made = asked.StartsWith("give ", StringComparison.Ordinal) ? scene.Giving(what) : scene.Removal(what);
+        string.Join("; ", made.Where(s => s != DatabaseScene.LeavesItsGroup)).ShouldBe(steps == "-" ? "" : steps);
+    }
+
     [Theory]
     [MemberData(nameof(Situations))]
     public void A_right_is_judged_as_the_documentation_says(string facts, string question, string answer, string rule) =>
@@ -49,6 +70,44 @@ public sealed class SqlServerSituationTests
         scene.Notes("IMPERSONATE on LOGIN::clerk").ShouldContain($"it leads to sysadmin on i: {way}");
     }
 
+    /// <summary>Facts, what it leads to, how it is told.</summary>
+    public static TheoryData<string, string, string> Steps => new()
+    {
+        { "role securityadmin: a", "sysadmin", "securityadmin can grant itself CONTROL SERVER" },
+        { "grant CONTROL SERVER: a", "sysadmin", "with CONTROL SERVER it can act as any login" },
+        { "grant ALTER on SERVER ROLE::x: a; role x: o", "x", "with ALTER on SERVER ROLE::x it can add itself to x" },
+        { $"{Acting}; role dbcreator: role:x", "dbcreator", "x is in dbcreator" },
+        { $"{Acting}; grant VIEW SERVER STATE: role:x", "VIEW SERVER STATE", "x was granted it" },
+        { "S.user a; S.role r: o; S.role db_securityadmin: a", "r", "db_securityadmin can add itself to r" },
+        { "S.user a; S.role r: o; S.grant ALTER on ROLE::r: a", "r", "with ALTER on ROLE::r it can add itself to r" },
+        { "S.user a; S.role r: o; S.role q: role:r; S.role db_securityadmin: a", "q", "db_securityadmin can add itself to q" },
+        { "S.user a; S.own m: r; S.role r: o; S.role q: role:r; S.grant CONTROL on USER::m: a", "q", "r is in q" },
+        {
+            "S.user a; S.own m: r; S.role r: o; S.grant EXECUTE: role:r; S.grant CONTROL on USER::m: a", "EXECUTE",
+            "r was granted it"
+        },
+        { "S.user a; S.grant IMPERSONATE on USER::dbo: a", "db_owner", "with IMPERSONATE on USER::dbo it can act as dbo" },
+        { "S.user a; S.grant TAKE OWNERSHIP: a", "owner", "with TAKE OWNERSHIP it can make itself the owner" },
+        { $"{Owning}; S.trusted; S.ownedby boss", "sysadmin", "S is TRUSTWORTHY, and its owner boss rules the instance" },
+        {
+            $"{Owning}; S.chained; msdb.chained; S.ownedby boss; msdb.ownedby boss; msdb.guest", "SELECT",
+            "what it makes in S reads msdb: chains of ownership cross, and both are boss's"
+        },
+        { $"{Owning}; job nightly of boss: S", "sysadmin", "the job nightly runs what it changes in S, as its owner boss" },
+        {
+            "S.user a; S.schema s: role:dbo; S.grant ALTER on SCHEMA::s: a; S.grant CREATE PROCEDURE: a", "SELECT",
+            "what it makes in s reads all that has the same owner"
+        },
+    };
+
+    private const string Acting = "own clerk: x; role x: o; grant IMPERSONATE on LOGIN::clerk: a";
+    private const string Owning = "own boss: sysadmin; S.user a; S.role db_owner: a";
+
+    [Theory]
+    [MemberData(nameof(Steps))]
+    public void Each_step_on_the_way_is_told(string facts, string to, string step) =>
+        DatabaseScene.Of($"login a; {facts}").WayTo(to).Split("; ").ShouldContain(step);
+
     [Fact]
     public void What_is_denied_inside_of_what_is_held_is_told_beside_it()
     {
@@ -64,6 +123,8 @@ public sealed class SqlServerSituationTests
     {
         var scene = DatabaseScene.Of("login a; S.user a; S.owns SCHEMA::s: a");
         scene.Excess("S. CONNECT").ShouldBe(["CONTROL on SCHEMA::s on i/S"]);
+        scene.Path("S. CONTROL on SCHEMA::s").ShouldBe(
+            "FENNMOOR\\a -> i/S user a -> owner of SCHEMA::s -> CONTROL on SCHEMA::s on i/S");
         scene.Removal("S. CONNECT").ShouldContain("not s: it owns SCHEMA::s: only another owner ends that");
         scene.Removal().ShouldNotContain(
             line => line.StartsWith("drop ", StringComparison.Ordinal), "the engine would refuse it");

@@ -138,7 +138,7 @@ internal static class KindScene
                 new PostgreSqlDatabase(
                     "Store", "postgres", [new PrivilegeEntry(null, "CONNECT", false)], null,
                     [new PostgreSqlSchema("s", "postgres", [])],
-                    [new PostgreSqlObject(PostgreSqlSecurable.OfObject("s", "t"), "postgres", [])], []),
+                    [new PostgreSqlObject(PostgreSqlSecurable.OfObject("s", "t"), "postgres", [])]),
             ],
             [new SignInRule("hostgssenc", ["all"], ["all"], SignInAddress.All, "gss", ["map=m", "include_realm=true"])],
             [new NameMapLine("m", @"/^(.*)@FENNMOOR\.EXAMPLE$", @"\1")]),

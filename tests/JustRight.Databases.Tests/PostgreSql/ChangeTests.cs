@@ -2,7 +2,7 @@ using JustRight.Connectors;
 using JustRight.Core.Changes;
 using JustRight.Core.Engines.PostgreSql;
 using JustRight.Core.Surveys;
-using JustRight.Formats.Databases;
+using JustRight.Formats.PostgreSql;
 using JustRight.SimulatedInstance.Wire;
 using Npgsql;
 
@@ -169,6 +169,17 @@ public sealed class ChangeTests(PostgreSqlServer server) : IClassFixture<Postgre
         e.Message.ShouldNotContain("\n");
         e.ToString().ShouldNotContain("not-the-password");
         e.ToString().ShouldNotContain(PostgreSqlServer.Password);
+    }
+
+    [Fact]
+    public async Task A_server_that_is_read_only_says_that_the_step_is_for_its_primary()
+    {
+        await server.RunAsync($"CREATE ROLE replica_keeper SUPERUSER LOGIN PASSWORD '{PostgreSqlServer.Password}'; ALTER ROLE replica_keeper SET default_transaction_read_only = on; CREATE ROLE left_alone");
+        var e = await Should.ThrowAsync<ConnectorException>(() => server.Connector(server.Estate("replica_keeper"))
+            .MakeAsync(new GrantInstancePermission(PostgreSqlServer.Instance, "CREATEDB", "left_alone"), null, Stop));
+        (e.Failure, e.Message).ShouldBe(
+            (ConnectorFailure.Conflict,
+                $"{PostgreSqlServer.Instance} is read-only, as a replica is: the step is for its primary. cannot execute ALTER ROLE in a read-only transaction (SQLSTATE 25006)"));
     }
 
     [Fact]

@@ -17,7 +17,9 @@ internal sealed class RandomRoles(int seed)
         string.Create(CultureInfo.InvariantCulture, $"d{i} of {seed}"))];
 
     private static readonly string[] Schemas = ["s0", "s 1", "S2"];
-    public static IReadOnlyList<string> Tables { get; } = ["t0", "T 1"];
+    private static readonly string[] Tables = ["t0", "T 1"];
+    private static readonly string[] TablePrivileges =
+        ["INSERT", "SELECT", "UPDATE", "DELETE", "TRUNCATE", "REFERENCES", "TRIGGER"];
     private static readonly string[] Parameters = ["log_statement", "log_min_duration_statement", "fenn.moor"];
 
     public static string Q(string name) => $"\"{name.Replace("\"", "\"\"", StringComparison.Ordinal)}\"";
@@ -71,16 +73,13 @@ internal sealed class RandomRoles(int seed)
                 yield return $"CREATE TABLE {name}(a int)";
                 yield return $"ALTER TABLE {name} OWNER TO {Q(Any())}";
                 for (var i = 0; i < 4; i++)
-                    yield return $"GRANT {Pick([.. RoleAuthority.TablePrivileges, "ALL"])} ON {name} TO {Grantee()}";
-                if (Chance(0.4)) yield return $"REVOKE {Pick([.. RoleAuthority.TablePrivileges])} ON {name} FROM {Grantee()}";
+                    yield return $"GRANT {Pick([.. TablePrivileges, "ALL"])} ON {name} TO {Grantee()}";
+                if (Chance(0.4)) yield return $"REVOKE {Pick(TablePrivileges)} ON {name} FROM {Grantee()}";
                 if (Chance(0.5)) yield return $"GRANT {Pick("SELECT", "INSERT", "UPDATE", "REFERENCES")} (a) ON {name} TO {Grantee()}";
             }
 
             foreach (var statement in Others(Q(schema))) yield return statement;
         }
-
-        for (var i = 0; i < 4; i++)
-            yield return $"ALTER DEFAULT PRIVILEGES FOR ROLE {Q(Any())} {(Chance(0.5) ? $"IN SCHEMA {Q(Pick(Schemas))}" : "")} {(Chance(0.7) ? $"GRANT {Pick("SELECT", "INSERT", "ALL")} ON TABLES TO {Grantee()}" : $"REVOKE ALL ON TABLES FROM {Q(Any())}")}";
     }
 
     /// <summary>A sequence, a routine and a type of a schema.</summary>

@@ -32,6 +32,7 @@ public sealed class RandomVerdictsTests(PostgreSqlServer server) : IClassFixture
         server.Configure("hostssl all all 127.0.0.1/32 scram-sha-256\nhostgssenc all all all gss include_realm=0", "");
         var judged = 0;
         var held = 0;
+        var tried = 0;
         for (var seed = 1001; judged < Least; seed++)
         {
             var world = new RandomRoles(seed);
@@ -51,12 +52,14 @@ public sealed class RandomVerdictsTests(PostgreSqlServer server) : IClassFixture
                     $"{question.Role}: {question.Right}, seed {seed}: {verdict.Reason}");
             }
 
+            tried += await TryAsync(asked, verdicts);
             judged += asked.Count;
             held += asked.Count(a => a.Answer);
             await CleanAsync(world);
         }
 
-        TestContext.Current.SendDiagnosticMessage($"{judged} verdicts, {held} met");
+        TestContext.Current.SendDiagnosticMessage($"{judged} verdicts, {held} met, {tried} tried");
+        tried.ShouldBeGreaterThan(judged / 40);
         held.ShouldBeGreaterThan(judged / 10);
         (judged - held).ShouldBeGreaterThan(judged / 10);
     }
@@ -87,6 +90,62 @@ public sealed class RandomVerdictsTests(PostgreSqlServer server) : IClassFixture
             .ToDictionary(j => (j.Account, j.Right.Key));
     }
 
+    /// <summary>Each role that gets in reads and writes for real what a verdict lets it, and nothing else.</summary>
+    private async Task<int> TryAsync(
+        IReadOnlyList<Asked> asked, Dictionary<(string Account, string Right), Judgement> verdicts)
+    {
+        var tried = 0;
+        foreach (var inside in asked.Where(a => a.Right is DatabasePrivilegeRight { Thing.Class: SecurableClass.Column })
+            .GroupBy(a => ((DatabasePrivilegeRight)a.Right).Database))
+        {
+            await using var connection = await server.OpenAsync(inside.Key);
+            var enters = new DatabasePrivilegeRight(Instance, inside.Key, "CONNECT", null).Key;
+            foreach (var question in inside.Where(a => verdicts[(a.Role, enters)].Verdict == Verdict.Met))
+            {
+                var right = (DatabasePrivilegeRight)question.Right;
+                var table = $"{RandomRoles.Q(right.Thing!.Schema!)}.{RandomRoles.Q(right.Thing.Name)}";
+                var statement = right.Privilege switch
+                {
+                    "SELECT" => $"SELECT a FROM {table} LIMIT 1",
+                    "INSERT" => $"INSERT INTO {table}(a) VALUES (1)",
+                    _ => null,
+                };
+                if (statement is null) continue;
+                (await TryAsync(connection, question.Role, statement)).ShouldBe(
+                    verdicts[(question.Role, right.Key)].Verdict == Verdict.Met, $"{question.Role}: {statement}");
+                tried++;
+            }
+        }
+
+        return tried;
+    }
+
+    /// <summary>Tries something as a role, in a transaction that is dropped; false when it is refused for want of a right.</summary>
+    internal static async Task<bool> TryAsync(NpgsqlConnection connection, string role, string statement)
+    {
+        await using var transaction = await connection.BeginTransactionAsync(TestContext.Current.CancellationToken);
+        try
+        {
+            await ExecuteAsync(connection, $"SET LOCAL SESSION AUTHORIZATION {RandomRoles.Q(role)}");
+            await ExecuteAsync(connection, statement);
+            return true;
+        }
+        catch (PostgresException e) when (e.SqlState is PostgresErrorCodes.InsufficientPrivilege)
+        {
+            return false;
+        }
+        finally
+        {
+            await transaction.RollbackAsync(TestContext.Current.CancellationToken);
+        }
+    }
+
+    private static async Task ExecuteAsync(NpgsqlConnection connection, string statement)
+    {
+        await using var command = new NpgsqlCommand(statement, connection);
+        await command.ExecuteNonQueryAsync(TestContext.Current.CancellationToken);
+    }
+
     private async Task AskAsync(string database, IEnumerable<string> questions, string enters, List<Asked> into)
     {
         await using var connection = await server.OpenAsync(database);
@@ -107,11 +166,7 @@ public sealed class RandomVerdictsTests(PostgreSqlServer server) : IClassFixture
     private async Task ApplyAsync(string database, IEnumerable<string> statements)
     {
         await using var connection = await server.OpenAsync(database);
-        foreach (var statement in statements)
-        {
-            await using var command = new NpgsqlCommand(statement, connection);
-            await command.ExecuteNonQueryAsync(TestContext.Current.CancellationToken);
-        }
+        foreach (var statement in statements) await ExecuteAsync(connection, statement);
     }
 
     private async Task CleanAsync(RandomRoles world)

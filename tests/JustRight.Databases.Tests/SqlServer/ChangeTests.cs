@@ -1,7 +1,7 @@
 using JustRight.Connectors;
 using JustRight.Core.Changes;
 using JustRight.Core.Surveys;
-using JustRight.Formats.Databases;
+using JustRight.Formats.SqlServer;
 using JustRight.SimulatedInstance.Wire;
 
 namespace JustRight.Databases.Tests.SqlServer;
@@ -270,6 +270,25 @@ public sealed class ChangeTests
             var e = await Should.ThrowAsync<ConnectorException>(() => scene.Connector.MakeAsync(change, null, Stop));
             (e.Failure, e.Message.Contains($"(error {number})", StringComparison.Ordinal)).ShouldBe((failure, true), e.Message);
         }
+    }
+
+    [Theory]
+    [InlineData(true)]
+    [InlineData(false)]
+    public async Task A_secondary_replica_is_read_where_it_may_be_and_a_step_there_is_for_its_primary(bool readable)
+    {
+        using var scene = new SimulatedScene();
+        var account = Prepare(scene, "Ledger");
+        scene.Engine.Run($"CREATE LOGIN [{account}] FROM WINDOWS");
+        scene.Engine.MakeReplica("Ledger", readable);
+        var before = scene.Engine.Dump();
+        (await scene.ReadAsync()).Databases.Single(d => d.Name == "Ledger").Unread.ShouldBe(readable
+            ? null
+            : $"{SimulatedScene.Reader} does not get into it: a replica of an availability group, which may not be open to readers");
+        var e = await Should.ThrowAsync<ConnectorException>(
+            () => scene.Connector.MakeAsync(new CreateDatabaseUser(SimulatedScene.Instance, "Ledger", account), null, Stop));
+        e.Message.ShouldContain(readable ? "the step is for its primary" : "is not open to readers");
+        scene.Engine.Dump().ShouldBe(before);
     }
 
     [Theory]

@@ -2,7 +2,6 @@ using JustRight.Connectors;
 using JustRight.Core.Changes;
 using JustRight.Core.Engines.SqlServer;
 using JustRight.Core.Surveys;
-using JustRight.Formats.Databases;
 using JustRight.SimulatedInstance.Engine;
 
 namespace JustRight.Databases.Tests.SqlServer;

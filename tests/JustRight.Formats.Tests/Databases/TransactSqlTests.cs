@@ -2,7 +2,7 @@ using JustRight.Core.Changes;
 using JustRight.Core.Directory;
 using JustRight.Core.Engines.SqlServer;
 using JustRight.Core.Surveys;
-using JustRight.Formats.Databases;
+using JustRight.Formats.SqlServer;
 using Microsoft.SqlServer.TransactSql.ScriptDom;
 
 namespace JustRight.Formats.Tests.Databases;

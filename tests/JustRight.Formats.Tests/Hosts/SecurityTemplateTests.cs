@@ -1,6 +1,6 @@
 using System.Text;
 using CsCheck;
-using JustRight.Formats.Policies;
+using JustRight.Formats.Hosts;
 
 namespace JustRight.Formats.Tests.Hosts;
 

@@ -118,7 +118,7 @@ internal sealed class HostGrants(HostSnapshot host, MembershipGraph graph) : IPl
     {
         var holders = list.Named.Count == 0
             ? list.Holders
-            : list.Holders.Concat(list.Named.Select(n => PolicyEntries.SidOf(n, graph)).OfType<Sid>());
+            : list.Holders.Concat(list.Named.Select(n => PolicyEntries.SidOf(n, graph, host)).OfType<Sid>());
         return host.Role == HostRole.Controller ? holders : holders.Where(h => !h.IsBuiltIn || GroupOf(h) is not null);
     }
 

@@ -87,7 +87,7 @@ public abstract class ListRight : HostRight
         var view = giving.View;
         if (giving.State != GivenState.Missing || view.Host(Host) is not { } host) return null;
         var holders = giving.Governed?.Entries is { } entries
-            ? [.. entries.Select(e => PolicyEntries.SidOf(e, view.Graph)).OfType<Sid>()]
+            ? [.. entries.Select(e => PolicyEntries.SidOf(e, view.Graph, host)).OfType<Sid>()]
             : host.LogonLists.FirstOrDefault(l => Same(l.Constant, Constant))?.Holders ?? [];
         return giving.Beside.OfType<LocalGroupRight>().FirstOrDefault(g => Same(g.Host, host.Name)
             && host.LocalGroups.FirstOrDefault(l => Same(l.Name, g.Group)) is { } group && holders.Contains(group.Sid));
@@ -97,9 +97,9 @@ public abstract class ListRight : HostRight
     /// Whether an entry of a policy's list means the account: itself, a group it is in, or a local group of the host that holds
     /// either.
     /// </summary>
-    private bool Reaches(SurveyView view, string entry, Holdings holdings)
+    private protected bool Reaches(SurveyView view, string entry, Holdings holdings)
     {
-        if (PolicyEntries.SidOf(entry, view.Graph) is not { } sid) return false;
+        if (PolicyEntries.SidOf(entry, view.Graph, Read(view)) is not { } sid) return false;
         return holdings.Reaches(sid)
             || view.Host(Host)?.LocalGroups.FirstOrDefault(g => g.Sid == sid) is { } group && group.Members.Any(holdings.Reaches);
     }

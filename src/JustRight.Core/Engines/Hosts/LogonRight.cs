@@ -2,6 +2,7 @@ using JustRight.Core.Changes;
 using JustRight.Core.Estates;
 using JustRight.Core.Hosts;
 using JustRight.Core.Rights;
+using JustRight.Core.Rights.Policies;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 
@@ -31,11 +32,36 @@ public sealed class LogonRight(string host, string type)
         return unseen is null ? Gate.Open : Gate.Unseen(unseen);
     }
 
+    /// <summary>
+    /// The list of those denied is one of its own: another policy may decide on it, and an empty one denies nobody.
+    /// </summary>
+    public override (GovernedDenial? Governed, string? Unseen) DenialGovernedIn(SurveyView view, Holdings holdings)
+    {
+        var governance = view.Policies.Of(Host, LogonRights.DenyConstant(Type));
+        if (governance.Unseen is { } unseen) return (null, unseen);
+        if (governance.Policy is not { } policy) return (null, null);
+        if (governance.List is not { Entries: var entries })
+            return (new GovernedDenial(policy.Id, policy.Name, null, "its list could not be read"), null);
+        if (entries.Any(e => Reaches(view, e, holdings))) return (new GovernedDenial(policy.Id, policy.Name, true, null), null);
+        var why = entries.Select(e => WhyMayReach(view, e, holdings)).FirstOrDefault(w => w is not null);
+        return (new GovernedDenial(policy.Id, policy.Name, why is null ? false : null, why), null);
+    }
+
     /// <inheritdoc/>
     public override Taken Take(Taking taking) =>
         taking.Path.Has(StepKind.LocalGroup) ? Taken.NoStep : Taken.By(new RevokeLogonRight(Host, Type, taking.Principal));
 
     private protected override Change Grant(string principal) => new GrantLogonRight(Host, Type, principal);
+
+    /// <summary>Why an entry may mean the account though nothing says so, or null when it does not.</summary>
+    private string? WhyMayReach(SurveyView view, string entry, Holdings holdings)
+    {
+        if (PolicyEntries.SidOf(entry, view.Graph, Read(view)) is not { } sid) return $"its entry {entry} is not known here";
+        if (view.WhyMembersUnread(Host, sid) is { } unread) return unread;
+        if (view.Graph.IndexOf(sid) is >= 0 and var node && view.Graph.UnreadReach.TryGetValue(node, out var group))
+            return $"the members of {group} could not be read";
+        return view.Graph.HiddenGroupOf(holdings.Account) is { } hidden ? $"it is in {hidden}, which may not be read" : null;
+    }
 
     private string? WhyDeniedUnread(SurveyView view) =>
         view.Host(Host)?.UnreadParts.FirstOrDefault(p =>

@@ -63,21 +63,12 @@ public sealed class RoleAuthority
             ? _roles.Keys.ToDictionary(r => r, _ => (IReadOnlyList<string>)[], StringComparer.Ordinal)
             : Reach(role, m => m.Set, _ => null);
 
-    /// <summary>Whether a role is in another by any chain, whatever its memberships hand on.</summary>
-    public bool IsMember(string role, string of) => RulesAll(role) || Reach(role, _ => true, _ => null).ContainsKey(of);
-
     /// <summary>Whether a role was put into another by any chain: that it is a superuser makes it no member.</summary>
     public bool IsTrulyIn(string role, string of) => Reach(role, _ => true, _ => null).ContainsKey(of);
 
     /// <summary>Whether a role has at once what another one has.</summary>
     public bool HasPrivilegesOf(string role, string of, string? databaseOwner = null) =>
         RulesAll(role) || PrivilegesOf(role, databaseOwner).ContainsKey(of);
-
-    /// <summary>
-    /// Whether a role may put others into a role: by a membership with that option, its own or of one whose privileges it has.
-    /// </summary>
-    public bool MayAdminister(string role, string of) =>
-        RulesAll(role) || Reach(role, _ => true, _ => null).Keys.Any(r => _of[r].Any(m => m.Role == of && m.Admin));
 
     /// <summary>Whether a role has a privilege on a database: <c>CONNECT</c>, <c>CREATE</c> or <c>TEMPORARY</c>.</summary>
     public bool OnDatabase(string role, PostgreSqlDatabase database, string privilege) =>
@@ -92,33 +83,6 @@ public sealed class RoleAuthority
         || (privilege == "USAGE"
             && (HasPrivilegesOf(role, RoleAttributeNames.ReadsAllData, database.Owner)
                 || HasPrivilegesOf(role, RoleAttributeNames.WritesAllData, database.Owner)));
-
-    /// <summary>
-    /// Whether a role has a privilege on a table, a view or a column, without regard to whether it may use the table's schema.
-    /// </summary>
-    public bool OnTable(string role, PostgreSqlDatabase database, PostgreSqlObject table, string privilege) =>
-        RulesAll(role) || Given(role, table.Entries, privilege, database.Owner)
-        || (privilege == "SELECT" && HasPrivilegesOf(role, RoleAttributeNames.ReadsAllData, database.Owner))
-        || (privilege is "INSERT" or "UPDATE" or "DELETE"
-            && HasPrivilegesOf(role, RoleAttributeNames.WritesAllData, database.Owner));
-
-    /// <summary>
-    /// What a table that a role makes in a schema would be born with: what is set for the role anywhere or else the engine's own
-    /// (everything, to the owner), and what is set for the schema. Where all that comes to nothing at all, the engine takes its
-    /// own again.
-    /// </summary>
-    public static IReadOnlyList<PrivilegeEntry> BornWith(PostgreSqlDatabase database, string creator, string schema)
-    {
-        IReadOnlyList<PrivilegeEntry> own = [.. TablePrivileges.Select(p => new PrivilegeEntry(creator, p, false))];
-        var anywhere = database.Defaults.FirstOrDefault(d => d.Creator == creator && d.Schema is null)?.Entries ?? own;
-        List<PrivilegeEntry> all = [
-            .. anywhere, .. database.Defaults.Where(d => d.Creator == creator && d.Schema == schema).SelectMany(d => d.Entries)];
-        return all.Count == 0 ? own : all;
-    }
-
-    /// <summary>The privileges a table has, in the engine's order.</summary>
-    public static IReadOnlyList<string> TablePrivileges { get; } = [
-        "INSERT", "SELECT", "UPDATE", "DELETE", "TRUNCATE", "REFERENCES", "TRIGGER"];
 
     private bool Given(string role, IReadOnlyList<PrivilegeEntry> entries, string privilege, string databaseOwner)
     {

@@ -66,8 +66,21 @@ public sealed class DatabaseOwnerRight(string instance, string database) : Datab
             giving.Add(
                 StepOrder.Instances,
                 new RevokeDatabasePermission(Instance, Database, entry.Permission, entry.On, giving.Principal), Dbo);
-        giving.Add(StepOrder.Instances, new DropDatabaseUser(Instance, Database, giving.Principal), Dbo);
+        giving.AddBlocked(
+            StepOrder.Instances, new DropDatabaseUser(Instance, Database, giving.Principal),
+            giving.Blocked ?? WhyNot(giving, database), Dbo);
     }
+
+    /// <summary>Why its user cannot be dropped, or not so that undoing restores it.</summary>
+    private static string? WhyNot(Giving giving, DatabaseSnapshot database) =>
+        database.Owned.FirstOrDefault(o => o.Role is null && giving.IsHolder(o.Owner)) is { } owned
+            ? $"its user owns {owned.On}: give that another owner first"
+        : database.Permissions.Where(p => p.State != PermissionState.Grant && p.Role is null)
+            .FirstOrDefault(p => giving.IsHolder(p.Holder)) is { } entry
+            ? "its user has an entry that no step puts back: "
+                + $"{(entry.State == PermissionState.Deny ? "DENY" : "with grant option")} "
+                + $"{entry.Permission}{(entry.On is null ? "" : $" on {entry.On}")}"
+        : null;
 
     private static bool IsConnect(PermissionEntry entry) =>
         entry.On is null && entry.Permission == SqlServerPermissions.Connect;

@@ -120,7 +120,7 @@ internal sealed class ServiceFindings(Plan plan, SurveyView view)
             if (view.Policies.Of(host.Name, constant) is not { Policy: { } policy, List: { } list }
                 || DefaultUserRights.Of(constant) is not { } born)
                 continue;
-            var left = born.Where(s => list.Entries.All(e => PolicyEntries.SidOf(e, view.Graph) != s))
+            var left = born.Where(s => list.Entries.All(e => PolicyEntries.SidOf(e, view.Graph, host) != s))
                 .Select(s => BuiltInGroups.NameOf(s) ?? Directory.WellKnownSids.NameOf(s) ?? s.ToString()).ToList();
             if (left.Count > 0)
                 yield return $"Policy {policy.Name} decides who holds {constant} here, and its list lacks {string.Join(", ", left)}, which a new server has on its list.";

@@ -15,7 +15,7 @@ public static class AccessListChanges
     /// <param name="trustee">The SID of the rule's principal; not used for inheritance.</param>
     /// <returns>Whether it is made; null when it cannot be made as things are; and what was seen.</returns>
     public static (bool? Made, string Seen) State(
-        DirectoryChange change, SecurityDescriptor descriptor, Sid trustee) => change switch
+        AccessListChange change, SecurityDescriptor descriptor, Sid trustee) => change switch
         {
             AddAccessRule c =>
                 descriptor.Entries.Contains(c.Rule.ToAce(trustee))
@@ -40,7 +40,7 @@ public static class AccessListChanges
     /// <summary>
     /// The descriptor with the change made to the object's own entries; what it inherits is the directory's to work out.
     /// </summary>
-    public static SecurityDescriptor Made(DirectoryChange change, SecurityDescriptor descriptor, Sid trustee) => change switch
+    public static SecurityDescriptor Made(AccessListChange change, SecurityDescriptor descriptor, Sid trustee) => change switch
     {
         AddAccessRule c => AclEditor.Insert(descriptor, c.Rule.ToAce(trustee), c.Position),
         RemoveAccessRule c => AclEditor.Remove(descriptor, c.Rule.ToAce(trustee)).Descriptor,
@@ -51,23 +51,6 @@ public static class AccessListChanges
             Control = descriptor.Control | DescriptorControl.DaclPresent | DescriptorControl.DaclProtected,
         },
         _ => throw new InvalidOperationException($"{change.GetType().Name} is no change of an access list."),
-    };
-
-    /// <summary>The object a change of an access list is about, or null for another change.</summary>
-    public static string? ObjectOf(DirectoryChange change) => change switch
-    {
-        AddAccessRule c => c.Dn,
-        RemoveAccessRule c => c.Dn,
-        SwitchInheritance c => c.Dn,
-        _ => null,
-    };
-
-    /// <summary>The principal of a change of an access list, or null when it names none.</summary>
-    public static string? PrincipalOf(DirectoryChange change) => change switch
-    {
-        AddAccessRule c => c.Rule.Principal,
-        RemoveAccessRule c => c.Rule.Principal,
-        _ => null,
     };
 
     private static bool SameList(SecurityDescriptor descriptor, SwitchInheritance change) =>

@@ -24,6 +24,7 @@ public sealed class MembershipGraph
     {
         (Domain, DomainSid) = (snapshot.Domain, snapshot.DomainSid);
         var principals = snapshot.Principals;
+        DnsDomain = principals.Select(p => DistinguishedName.DnsDomainOf(p.Dn)).FirstOrDefault(d => d.Length > 0) ?? "";
         _index = new Dictionary<Sid, int>(principals.Count + 16);
         foreach (var principal in principals) _index.TryAdd(principal.Sid, _index.Count);
         foreach (var member in principals.SelectMany(p => p.Members)) _index.TryAdd(member, _index.Count);
@@ -68,6 +69,9 @@ public sealed class MembershipGraph
 
     /// <summary>The domain's short name.</summary>
     public string Domain { get; }
+
+    /// <summary>The domain's DNS name, by the names of what is in it; empty while nothing is.</summary>
+    public string DnsDomain { get; }
 
     /// <summary>The domain's SID.</summary>
     public Sid DomainSid { get; }

@@ -247,7 +247,7 @@ public sealed class UndoRules
     /// <summary>A branch stays with what stays in it.</summary>
     private void Branches()
     {
-        var staying = _kept.Select(c => c switch { DeleteAccount a => a.Dn, DeleteGroup g => g.Dn, _ => null }).OfType<string>()
+        var staying = _kept.OfType<DeleteAccount>().Select(c => c.Dn).Concat(_kept.OfType<DeleteGroup>().Select(c => c.Dn))
             .ToList();
         foreach (var branch in _inverses.OfType<DeleteBranch>().Where(
             b => staying.Any(dn => DistinguishedName.IsAtOrBelow(dn, b.Dn))))

@@ -1,6 +1,6 @@
 using JustRight.Core.Surveys;
 
-namespace JustRight.Formats.Databases;
+namespace JustRight.Formats.SqlServer;
 
 /// <summary>Where the catalog of the SQL Server family keeps things of a class that permissions are on.</summary>
 /// <param name="Number">The class's number in the views of permissions [<c>sys.database_permissions</c>, class].</param>

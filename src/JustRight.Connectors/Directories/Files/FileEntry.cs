@@ -1,8 +1,7 @@
 using System.Text;
-using JustRight.Connectors.Directories;
 using JustRight.Formats.Ldif;
 
-namespace JustRight.Connectors.Files;
+namespace JustRight.Connectors.Directories.Files;
 
 /// <summary>An object as a file holds it.</summary>
 internal sealed class FileEntry(LdifEntry entry) : DirectoryEntry

@@ -1,8 +1,7 @@
 using System.DirectoryServices.Protocols;
 using System.Net;
-using JustRight.Connectors.Directories;
 
-namespace JustRight.Connectors.Ldap;
+namespace JustRight.Connectors.Directories.Ldap;
 
 /// <summary>A bound connection to a controller, with our errors instead of the library's.</summary>
 internal sealed class LdapSession : IDirectoryReader, IDisposable

@@ -1,7 +1,6 @@
 using System.DirectoryServices.Protocols;
-using JustRight.Connectors.Directories;
 
-namespace JustRight.Connectors.Ldap;
+namespace JustRight.Connectors.Directories.Ldap;
 
 /// <summary>An object as a controller sent it.</summary>
 internal sealed class LdapEntry(SearchResultEntry entry) : DirectoryEntry

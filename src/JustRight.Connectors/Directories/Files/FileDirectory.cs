@@ -1,11 +1,10 @@
-using JustRight.Connectors.Directories;
 using JustRight.Core.Changes;
 using JustRight.Core.Directory.Schema;
 using JustRight.Core.Estates;
 using JustRight.Core.Replicas;
 using JustRight.Core.Surveys;
 
-namespace JustRight.Connectors.Files;
+namespace JustRight.Connectors.Directories.Files;
 
 /// <summary>A directory that no connection is allowed to: it is read from a file, and never changed.</summary>
 /// <param name="readAt">When the file was read from the directory.</param>

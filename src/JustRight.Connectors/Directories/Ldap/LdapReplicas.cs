@@ -1,9 +1,8 @@
 using System.Buffers.Binary;
-using JustRight.Connectors.Directories;
 using JustRight.Core.Directory.Descriptors;
 using JustRight.Core.Replicas;
 
-namespace JustRight.Connectors.Ldap;
+namespace JustRight.Connectors.Directories.Ldap;
 
 /// <summary>Reads one object as a controller has it, with what it keeps for replication.</summary>
 internal static class LdapReplicas

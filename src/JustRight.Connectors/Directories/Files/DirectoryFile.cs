@@ -1,10 +1,9 @@
 using System.DirectoryServices.Protocols;
-using JustRight.Connectors.Directories;
 using JustRight.Core.Directory;
 using JustRight.Core.Rights.Access;
 using JustRight.Formats.Ldif;
 
-namespace JustRight.Connectors.Files;
+namespace JustRight.Connectors.Directories.Files;
 
 /// <summary>What somebody read of a directory and put into a file, made ready for searching.</summary>
 public sealed class DirectoryFile : IDirectoryReader

@@ -5,8 +5,9 @@ using JustRight.Core.Engines;
 using JustRight.Core.Engines.PostgreSql;
 using JustRight.Core.Hosts;
 using JustRight.Core.Surveys;
+using JustRight.Formats.Handovers;
 
-namespace JustRight.Formats.Databases;
+namespace JustRight.Formats.PostgreSql;
 
 /// <summary>
 /// Writes changes of an instance of the PostgreSQL family as its SQL, and as scripts for its own client psql. Names are always

@@ -1,11 +1,10 @@
 using System.DirectoryServices.Protocols;
-using JustRight.Connectors.Directories;
 using JustRight.Core.Changes;
 using JustRight.Core.Directory;
 using JustRight.Core.Directory.Descriptors;
 using JustRight.Core.Rights.Access;
 
-namespace JustRight.Connectors.Ldap;
+namespace JustRight.Connectors.Directories.Ldap;
 
 /// <summary>Changes access lists of a directory, an entry at a time, and reads back what came of it.</summary>
 internal static class LdapAccessLists
@@ -13,16 +12,16 @@ internal static class LdapAccessLists
     private const string Descriptor = AccessSurvey.Descriptor;
 
     /// <summary>Whether a change is made.</summary>
-    public static Observation Observe(LdapSession session, DirectoryChange change)
+    public static Observation Observe(LdapSession session, AccessListChange change)
     {
-        var dn = AccessListChanges.ObjectOf(change)!;
+        var dn = change.Dn;
         if (session.Read(dn, Descriptor) is not { } entry)
             return new Observation(ObservedState.Impossible, $"{dn} does not exist, or may not be seen");
         if (entry.Bytes(Descriptor) is null) return new Observation(ObservedState.Impossible, $"the ACL of {dn} may not be read");
         if (TrusteeOf(session, change) is not { } trustee)
             return change is RemoveAccessRule
-                ? new Observation(ObservedState.Done, $"{AccessListChanges.PrincipalOf(change)} does not exist")
-                : new Observation(ObservedState.Impossible, $"{AccessListChanges.PrincipalOf(change)} does not exist");
+                ? new Observation(ObservedState.Done, $"{change.Trustee} does not exist")
+                : new Observation(ObservedState.Impossible, $"{change.Trustee} does not exist");
         var (made, seen) = AccessListChanges.State(change, Parse(entry), trustee);
         return new Observation(
             made switch { true => ObservedState.Done, false => ObservedState.NotDone, null => ObservedState.Impossible }, seen);
@@ -31,12 +30,12 @@ internal static class LdapAccessLists
     /// <summary>
     /// Makes a change. Only the access list is sent, so that owner and audit list stay as they are [MS-ADTS 3.1.1.3.4.1.11].
     /// </summary>
-    public static void Make(LdapSession session, DirectoryChange change)
+    public static void Make(LdapSession session, AccessListChange change)
     {
-        var dn = AccessListChanges.ObjectOf(change)!;
+        var dn = change.Dn;
         var trustee = TrusteeOf(session, change)
             ?? throw new ConnectorException(
-                ConnectorFailure.NotFound, $"there is no {AccessListChanges.PrincipalOf(change)} in the directory.");
+                ConnectorFailure.NotFound, $"there is no {change.Trustee} in the directory.");
         var before = Read(session, dn);
         var (made, seen) = AccessListChanges.State(change, before, trustee);
         if (made is null) throw new ConnectorException(ConnectorFailure.Conflict, $"{seen}.");
@@ -87,9 +86,9 @@ internal static class LdapAccessLists
     }
 
     /// <summary>The SID of the principal, empty when the change names none, or null when the principal is not there.</summary>
-    private static Sid? TrusteeOf(LdapSession session, DirectoryChange change)
+    private static Sid? TrusteeOf(LdapSession session, AccessListChange change)
     {
-        if (AccessListChanges.PrincipalOf(change) is not { } principal) return default(Sid);
+        if (change.Trustee is not { } principal) return default(Sid);
         if (Sid.TryParse(principal, out var sid)) return sid;
         if (WellKnownSids.Find(principal) is { } known) return known;
         var name = LogonName.WithoutDomain(principal);

@@ -1,7 +1,7 @@
 using JustRight.Core.Surveys;
-using JustRight.Formats.Policies;
+using JustRight.Formats.Hosts;
 
-namespace JustRight.Connectors.Files;
+namespace JustRight.Connectors.Directories.Files;
 
 /// <summary>
 /// A copy of the policies' templates, as they lie on the controllers' file share [MS-GPSB 2.2]: one folder a policy.

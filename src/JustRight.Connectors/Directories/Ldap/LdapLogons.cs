@@ -1,8 +1,7 @@
 using System.DirectoryServices.Protocols;
-using JustRight.Connectors.Directories;
 using JustRight.Core.Replicas;
 
-namespace JustRight.Connectors.Ldap;
+namespace JustRight.Connectors.Directories.Ldap;
 
 /// <summary>When an account last signed in at one controller [MS-ADA1 2.351, lastLogon].</summary>
 internal static class LdapLogons

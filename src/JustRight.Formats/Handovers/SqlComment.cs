@@ -1,7 +1,7 @@
 using System.Globalization;
 using System.Text;
 
-namespace JustRight.Formats.Databases;
+namespace JustRight.Formats.Handovers;
 
 /// <summary>Comments in scripts for database servers.</summary>
 internal static class SqlComment
@@ -9,13 +9,10 @@ internal static class SqlComment
     private const int Width = 110;
 
     /// <summary>A comment to the end of the line; whatever could end the line, or turn its direction, is taken out.</summary>
-    public static string Of(string text) =>
-        "-- " + string.Concat(
-            text.Select(c =>
-                char.IsControl(c)
-                    || CharUnicodeInfo.GetUnicodeCategory(c) is UnicodeCategory.LineSeparator or UnicodeCategory.ParagraphSeparator or UnicodeCategory.Format
-                    ? ' '
-                    : c));
+    public static string Of(string text) => "-- " + string.Concat(text.Select(c => IsBreaking(c) ? ' ' : c));
+
+    private static bool IsBreaking(char c) => char.IsControl(c) || CharUnicodeInfo.GetUnicodeCategory(c)
+        is UnicodeCategory.LineSeparator or UnicodeCategory.ParagraphSeparator or UnicodeCategory.Format;
 
     /// <summary>The lines at the head of a script, broken where they are long.</summary>
     public static StringBuilder Head(IEnumerable<string> lines)

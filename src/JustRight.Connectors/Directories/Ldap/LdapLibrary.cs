@@ -1,6 +1,6 @@
 using System.Runtime.InteropServices;
 
-namespace JustRight.Connectors.Ldap;
+namespace JustRight.Connectors.Directories.Ldap;
 
 /// <summary>
 /// What the framework's LDAP client leaves unset in the system's library that it works with (OpenLDAP's libldap).

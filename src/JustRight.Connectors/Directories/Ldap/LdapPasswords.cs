@@ -1,11 +1,10 @@
 using System.DirectoryServices.Protocols;
 using System.Globalization;
 using System.Text;
-using JustRight.Connectors.Directories;
 using JustRight.Core.Changes;
 using JustRight.Core.Passwords;
 
-namespace JustRight.Connectors.Ldap;
+namespace JustRight.Connectors.Directories.Ldap;
 
 /// <summary>Passwords of accounts in an AD-like directory: what is told of them, trying one, setting one.</summary>
 internal static class LdapPasswords

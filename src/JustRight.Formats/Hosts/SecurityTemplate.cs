@@ -1,7 +1,7 @@
 using System.Text;
 using JustRight.Core.Surveys;
 
-namespace JustRight.Formats.Policies;
+namespace JustRight.Formats.Hosts;
 
 /// <summary>
 /// A policy's security template, <c>GptTmpl.inf</c> [MS-GPSB 2.2]: sections of lines, of which we read and change only

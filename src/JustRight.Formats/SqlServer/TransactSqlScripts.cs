@@ -3,8 +3,9 @@ using System.Security.Cryptography;
 using System.Text;
 using JustRight.Core.Changes;
 using JustRight.Core.Directory;
+using JustRight.Formats.Handovers;
 
-namespace JustRight.Formats.Databases;
+namespace JustRight.Formats.SqlServer;
 
 /// <summary>
 /// Scripts in Transact-SQL for those who administer an instance of the SQL Server family. What the giving script makes it keeps

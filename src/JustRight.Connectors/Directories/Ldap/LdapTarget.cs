@@ -1,6 +1,6 @@
 using JustRight.Core.Estates;
 
-namespace JustRight.Connectors.Ldap;
+namespace JustRight.Connectors.Directories.Ldap;
 
 /// <summary>An AD-like controller to talk to over LDAP with TLS from the start.</summary>
 /// <param name="Domain">The domain it serves.</param>

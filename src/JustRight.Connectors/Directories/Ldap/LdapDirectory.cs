@@ -1,5 +1,4 @@
 using System.DirectoryServices.Protocols;
-using JustRight.Connectors.Directories;
 using JustRight.Core.Changes;
 using JustRight.Core.Directory;
 using JustRight.Core.Directory.Schema;
@@ -8,7 +7,7 @@ using JustRight.Core.Replicas;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 
-namespace JustRight.Connectors.Ldap;
+namespace JustRight.Connectors.Directories.Ldap;
 
 /// <summary>
 /// An AD-like directory over LDAPS. Each call opens a connection of its own, so that none outlives its work; all go to the same
@@ -175,7 +174,7 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
 
     private static Observation Observe(LdapSession session, DirectoryChange change) => change switch
     {
-        AddAccessRule or RemoveAccessRule or SwitchInheritance => LdapAccessLists.Observe(session, change),
+        AccessListChange c => LdapAccessLists.Observe(session, c),
         CreateBranch c => Exists(session, c.Dn) ? Done($"{c.Dn} exists") : NotDone($"{c.Dn} does not exist"),
         DeleteBranch c => Exists(session, c.Dn) ? NotDone($"{c.Dn} exists") : Done($"{c.Dn} does not exist"),
         CreateAccount c => Named(session, c.Name, "user"),
@@ -195,8 +194,8 @@ public sealed class LdapDirectory(LdapTarget target, DirectorySchemas schemas, T
     {
         switch (change)
         {
-            case AddAccessRule or RemoveAccessRule or SwitchInheritance:
-                LdapAccessLists.Make(session, change);
+            case AccessListChange c:
+                LdapAccessLists.Make(session, c);
                 break;
             case CreateBranch c:
                 session.Change(

@@ -2,14 +2,9 @@ using System.Globalization;
 using JustRight.Core.Changes;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
+using JustRight.Formats.Handovers;
 
-namespace JustRight.Formats.Databases;
-
-/// <summary>One change as Transact-SQL.</summary>
-/// <param name="Database">The database in whose context it is made, or null for the instance.</param>
-/// <param name="Done">A condition that is true when nothing is left to do.</param>
-/// <param name="Statement">The statement that makes it, one line without a semicolon.</param>
-public sealed record SqlChange(string? Database, string Done, string Statement);
+namespace JustRight.Formats.SqlServer;
 
 /// <summary>
 /// Writes changes of an instance of the SQL Server family as Transact-SQL. Names are always delimited by brackets or quotes with

@@ -3,7 +3,7 @@ using System.Net.Sockets;
 using System.Security.Authentication;
 using System.Security.Cryptography.X509Certificates;
 
-namespace JustRight.Connectors.Ldap;
+namespace JustRight.Connectors.Directories.Ldap;
 
 /// <summary>
 /// Looks at a controller's certificate before anything is sent to it. The LDAP library reports every such failure as "server
