@@ -2745,6 +2745,8 @@ export interface components {
              * @description How many more ways there are than are listed.
              */
             moreWays: number;
+            /** @description What could not be read, so that ways over it are not told; null when all was. */
+            waysUnread: null | string;
             /** @description The installs that need something of it. */
             installs: string[];
         };
