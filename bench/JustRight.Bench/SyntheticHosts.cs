@@ -67,7 +67,10 @@ internal sealed class SyntheticHosts(int hosts)
         var policies = Enumerable.Range(0, (hosts / HostsOfBranch) + 1).Select(b => new GroupPolicy(
             PolicyLink.IdOf(new Guid(
                 b + 1, 0, 0, new byte[8])), $"policy {b}", false, "O:BAG:BAD:(A;;RPCR;;;AU)", [new PolicyList(
-                "SeBatchLogonRight", [$"*{Account}", "*S-1-5-32-544"])])).ToList();
+                "SeBatchLogonRight", [$"*{Account}", "*S-1-5-32-544"])])
+        {
+            Groups = [],
+        }).ToList();
         var containers = policies.Select((p, b) =>
             new PolicyContainer($"OU=B{b},DC=x", PolicyLink.Write([new PolicyLink(p.Id, false, false)], "DC=x"), false))
             .ToList();

@@ -51,7 +51,10 @@ internal static class SimulationPolicies
             [.. state.Policies.Select(p =>
                 new GroupPolicy(
                     p.Id, p.Name, false, Everyone.Replace("DA", $"{state.DomainSid}-512", StringComparison.Ordinal),
-                    [.. p.Lists.Select(l => new PolicyList(l.Key, [.. l.Value.Select(e => Entry(state, e))]))]))], null);
+                    [.. p.Lists.Select(l => new PolicyList(l.Key, [.. l.Value.Select(e => Entry(state, e))]))])
+                {
+                    Groups = [],
+                })], null);
     }
 
     /// <summary>Replaces a policy's list.</summary>

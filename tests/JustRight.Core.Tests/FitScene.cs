@@ -167,7 +167,18 @@ internal sealed class FitScene
         var id = PolicyLink.IdOf(new Guid(_policies.Count + 1, 0, 0, new byte[8]));
         _policies.Add(new GroupPolicy(
             id, name, false, "O:BAG:BAD:(A;;RPCR;;;AU)",
-            [new PolicyList(constant, [.. entries.Select(e => e.StartsWith('*') ? e : $"*{SidOf(e)}")])]));
+            [new PolicyList(constant, [.. entries.Select(e => e.StartsWith('*') ? e : $"*{SidOf(e)}")])])
+        {
+            Groups = [],
+        });
+        return this;
+    }
+
+    /// <summary>A policy of computers with rules for local groups, applied by everybody; null when they were not read.</summary>
+    public FitScene PolicyOfGroups(string name, params PolicyGroupRule[]? rules)
+    {
+        Policy(name, "SeNothingPrivilege");
+        _policies[^1] = _policies[^1] with { Groups = rules };
         return this;
     }
 

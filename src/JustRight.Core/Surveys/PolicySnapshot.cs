@@ -33,6 +33,14 @@ public sealed record GroupPolicy(
     public string? ListsUnread { get; init; }
 
     /// <summary>
+    /// What its template and its preferences do to local groups, in the order written; null when that was not read.
+    /// </summary>
+    public IReadOnlyList<PolicyGroupRule>? Groups { get; init; }
+
+    /// <summary>Why that was not read, or null.</summary>
+    public string? GroupsUnread { get; init; }
+
+    /// <summary>
     /// The filter by a query on the host that the policy names, or null: whether it lets the host pass only the host knows.
     /// </summary>
     public string? QueryFilter { get; init; }

@@ -4,13 +4,19 @@ using JustRight.Core.Surveys;
 namespace JustRight.Formats.Hosts;
 
 /// <summary>
-/// A policy's security template, <c>GptTmpl.inf</c> [MS-GPSB 2.2]: sections of lines, of which we read and change only
-/// <c>[Privilege Rights]</c> [MS-GPSB 2.2.6]. Everything else is kept as it was, to the character.
+/// A policy's security template, <c>GptTmpl.inf</c> [MS-GPSB 2.2]: sections of lines, of which we read
+/// <c>[Privilege Rights]</c> [MS-GPSB 2.2.6] and <c>[Group Membership]</c> [MS-GPSB 2.2.4], and change the first. Everything
+/// else is kept as it was, to the character.
 /// </summary>
 public sealed class SecurityTemplate
 {
     /// <summary>The section of the lists of rights.</summary>
     public const string RightsSection = "Privilege Rights";
+
+    /// <summary>The section of the local groups.</summary>
+    public const string GroupsSection = "Group Membership";
+
+    private const string Members = "__Members", MemberOf = "__Memberof";
 
     private readonly IReadOnlyList<string> _lines;
 
@@ -90,6 +96,27 @@ public sealed class SecurityTemplate
         var end = lines.Count > 0 && lines[^1].Length == 0 ? lines.Count - 1 : lines.Count;
         lines.InsertRange(end, [$"[{RightsSection}]", line]);
         return new SecurityTemplate(lines, Encoding, NewLine);
+    }
+
+    /// <summary>
+    /// What it says of local groups: <c>group__Members</c>, the whole membership, and <c>principal__Memberof</c>, the groups that
+    /// a principal is put into.
+    /// </summary>
+    public IReadOnlyList<PolicyGroupRule> Groups()
+    {
+        var rules = new List<PolicyGroupRule>();
+        foreach (var line in LinesOf(GroupsSection).Select(at => _lines[at]))
+        {
+            var sign = line.IndexOf('=', StringComparison.Ordinal);
+            if (sign <= 0 || line.TrimStart().StartsWith(';')) continue;
+            var (key, entries) = (line[..sign].Trim().Trim('"').Trim(), Entries(line[(sign + 1)..]));
+            if (key.EndsWith(Members, StringComparison.OrdinalIgnoreCase))
+                rules.Add(new PolicyGroupRule(PolicyGroupAct.Members, key[..^Members.Length], entries));
+            else if (key.EndsWith(MemberOf, StringComparison.OrdinalIgnoreCase))
+                rules.Add(new PolicyGroupRule(PolicyGroupAct.MemberOf, key[..^MemberOf.Length], entries));
+        }
+
+        return rules;
     }
 
     private static IReadOnlyList<string> Entries(string text) =>

@@ -122,12 +122,19 @@ internal sealed class DatabaseScene
             .. more > 0 ? [$"{more} more"] : Array.Empty<string>()];
     }
 
+    /// <summary>Who can do anything at the instance, by name.</summary>
+    public IReadOnlyList<string> Rulers()
+    {
+        var view = AllEngines.View(Survey());
+        return [.. new SqlServerEngine().RulersOf(view.Instance("i")!, view)!.Select(n => n.Split('\\')[^1])];
+    }
+
     /// <summary>What the account can come to beyond what it holds: the right, with its database where it is in one.</summary>
     public IReadOnlyList<string> WaysToMore()
     {
         var view = AllEngines.View(Survey());
         return [
-            .. Core.Engines.SqlServer.WaysToMore.Of("i", view.HoldingsOf(view.Graph.IndexOf("a")))
+            .. AllEngines.WaysToMore(view.Instance("i")!, view.HoldingsOf(view.Graph.IndexOf("a")))
                 .Select(w => w.Right is DatabaseRight inside
                     ? w.Right is DatabaseOwnerRight ? $"owner of {inside.Database}" : $"{w.Right.Words} in {inside.Database}"
                     : w.Right.Words)

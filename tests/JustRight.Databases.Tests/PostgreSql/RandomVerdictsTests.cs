@@ -120,7 +120,9 @@ public sealed class RandomVerdictsTests(PostgreSqlServer server) : IClassFixture
         return tried;
     }
 
-    /// <summary>Tries something as a role, in a transaction that is dropped; false when it is refused for want of a right.</summary>
+    /// <summary>
+    /// Tries something as a role, in a transaction that is dropped; false when it is refused for want of a right.
+    /// </summary>
     internal static async Task<bool> TryAsync(NpgsqlConnection connection, string role, string statement)
     {
         await using var transaction = await connection.BeginTransactionAsync(TestContext.Current.CancellationToken);

@@ -25,6 +25,20 @@ public sealed class SecurityTemplateTests
                 "sedebugprivilege: Administrators|*S-1-5-18"]);
     }
 
+    [Fact]
+    public void What_it_says_of_local_groups_is_read()
+    {
+        const string text = "[Group Membership]\r\n*S-1-5-32-544__Memberof =\r\n*S-1-5-32-544__Members = *S-1-5-21-1-2-3-512,FENNMOOR\\svc-line\r\n"
+            + "; *S-1-5-32-545__Members = nobody\r\n\"FENNMOOR\\line keepers__memberof\" = Administrators, Line Writers\r\n[Version]\r\nx__Members = y";
+        SecurityTemplate.Read(Encoding.UTF8.GetBytes(text)).Groups()
+            .Select(r => $"{r.Act} {r.Name}: {string.Join('|', r.Entries)}").ShouldBe(
+            [
+                "MemberOf *S-1-5-32-544: ", @"Members *S-1-5-32-544: *S-1-5-21-1-2-3-512|FENNMOOR\svc-line",
+                @"MemberOf FENNMOOR\line keepers: Administrators|Line Writers",
+            ]);
+        SecurityTemplate.Read(Encoding.UTF8.GetBytes(Text)).Groups().ShouldBeEmpty();
+    }
+
     [Theory]
     [MemberData(nameof(Encodings))]
     public void A_new_list_replaces_the_old_one_and_nothing_else(string name)

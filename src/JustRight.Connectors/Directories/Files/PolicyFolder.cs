@@ -4,11 +4,13 @@ using JustRight.Formats.Hosts;
 namespace JustRight.Connectors.Directories.Files;
 
 /// <summary>
-/// A copy of the policies' templates, as they lie on the controllers' file share [MS-GPSB 2.2]: one folder a policy.
+/// A copy of the policies' templates and preferences, as they lie on the controllers' file share [MS-GPSB 2.2]: one folder a
+/// policy.
 /// </summary>
 public static class PolicyFolder
 {
     private static readonly string[] Template = ["Machine", "Microsoft", "Windows NT", "SecEdit", "GptTmpl.inf"];
+    private static readonly string[] Preferences = ["Machine", "Preferences", "Groups", "Groups.xml"];
 
     /// <summary>
     /// The policies with the lists that the folder gives; those that the folder does not know stay as they are, with the
@@ -20,25 +22,46 @@ public static class PolicyFolder
             return policies with
             {
                 Policies = [.. policies.Policies.Select(p =>
-                    p with { ListsUnread = $"there is no folder {folder} (directory.policy-folder)" })],
+                    p with { ListsUnread = NoFolder(folder), GroupsUnread = NoFolder(folder) })],
             };
         return policies with { Policies = [.. policies.Policies.Select(p => Fill(p, folder))] };
     }
 
+    private static string NoFolder(string folder) => $"there is no folder {folder} (directory.policy-folder)";
+
     private static GroupPolicy Fill(GroupPolicy policy, string folder)
     {
-        if (Inside(folder, policy.Id) is not { } own) return policy with { ListsUnread = $"it is not in {folder}" };
-        string? at = own;
-        foreach (var name in Template)
+        if (Inside(folder, policy.Id) is not { } own)
+            return policy with { ListsUnread = $"it is not in {folder}", GroupsUnread = $"it is not in {folder}" };
+        var (template, templateUnread) = Read(own, Template, SecurityTemplate.Read, SecurityTemplate.Empty);
+        var (preferences, preferencesUnread) = Read(own, Preferences, GroupPreferences.Read, []);
+        var unread = templateUnread ?? preferencesUnread;
+        return policy with
+        {
+            Lists = template?.Rights(),
+            ListsUnread = templateUnread,
+            Groups = unread is null ? [.. preferences!, .. template!.Groups()] : null,
+            GroupsUnread = unread,
+        };
+    }
+
+    private delegate T Reading<T>(ReadOnlySpan<byte> bytes);
+
+    /// <summary>What a file of a policy says; where there is none, the policy says nothing.</summary>
+    private static (T? Said, string? Unread) Read<T>(string policy, string[] path, Reading<T> read, T nothing)
+        where T : class
+    {
+        string? at = policy;
+        foreach (var name in path)
             if (at is not null) at = Inside(at, name);
-        if (at is null) return policy with { Lists = [] }; // a policy without a template governs no right
+        if (at is null) return (nothing, null);
         try
         {
-            return policy with { Lists = SecurityTemplate.Read(File.ReadAllBytes(at)).Rights() };
+            return (read(File.ReadAllBytes(at)), null);
         }
         catch (Exception e) when (e is InvalidDataException or IOException or UnauthorizedAccessException)
         {
-            return policy with { ListsUnread = $"{at}: {e.Message}" };
+            return (null, $"{at}: {e.Message}");
         }
     }
 

@@ -1,8 +1,10 @@
 using JustRight.Core.Changes;
+using JustRight.Core.Directory;
 using JustRight.Core.Directory.Schema;
 using JustRight.Core.Estates;
 using JustRight.Core.Faults;
 using JustRight.Core.Rights;
+using JustRight.Core.Rights.Policies;
 using JustRight.Core.Sheets;
 using JustRight.Core.Surveys;
 
@@ -13,6 +15,9 @@ public sealed class LocalGroupRight(string host, string group)
     : HostRight(NeedKind.LocalGroup, host, group, $"local-group:{group}@{host}")
 {
     private const string Administrators = "Administrators";
+
+    /// <summary>Stands for an account that is not there yet.</summary>
+    private static readonly Sid Nobody = Sid.Parse("S-1-5-21-0-0-0-1000");
 
     /// <summary>The local group.</summary>
     public string Group { get; } = group;
@@ -40,6 +45,29 @@ public sealed class LocalGroupRight(string host, string group)
             $"local group {Group} on {host.Name}", Spelling.Nearest(Group, host.LocalGroups.Select(g => g.Name)));
     }
 
+    /// <summary>
+    /// A policy governs the group where it gives the membership, or takes it away; not where it only puts others in.
+    /// </summary>
+    public override (GovernedRight? Governed, string? Unseen) GovernedIn(SurveyView view, Holdings? holdings)
+    {
+        if (!view.Policies.WereSurveyed || Read(view) is not { Role: not HostRole.Controller } host
+            || host.LocalGroups.FirstOrDefault(g => Same(g.Name, Group)) is not { } group)
+            return (null, null);
+        var (order, unseen) = view.Policies.OrderOf(host.Name);
+        if (unseen is not null) return (null, unseen);
+        var ahead = Ahead(group);
+        if (ahead.Doubt is { } doubt) return (null, doubt);
+        if (ahead.Decides is not { } policy) return (null, null);
+        var (isIn, gives) = holdings is null ? (false, false)
+            : (group.Members.Any(holdings.Reaches), ahead.Members.Any(holdings.Reaches));
+        var account = holdings is null ? Nobody : view.Graph.SidOf(holdings.Account);
+        if (!gives && !isIn && Ahead(group with { Members = [.. group.Members, account] }).Members.Contains(account))
+            return (null, null); // what is given on the host lasts
+        return (new GovernedRight(policy.Policy, policy.Name, policy.Container, null, gives), null);
+
+        GroupAhead Ahead(LocalGroup now) => GroupAhead.Of(host, now, order, view.Policies.Policies, view.Graph);
+    }
+
     /// <summary>A controller has no groups of its own: those of the domain count there.</summary>
     public override void Give(Giving giving)
     {
@@ -47,6 +75,13 @@ public sealed class LocalGroupRight(string host, string group)
         {
             var why = $"{giving.Why}; {Host} is a domain controller, so this applies to every domain controller";
             giving.Add(StepOrder.Members, new AddMember(giving.Domain, Group, giving.Holder), why);
+        }
+        else if (giving.Governed is { } governed)
+        {
+            giving.LeaveToPerson(governed.Gives == true
+                ? $"policy {governed.Name} puts it into {Group} at the next policy refresh: refresh the host's policies, or wait"
+                : $"policy {governed.Name} says who is in {Group} on {Host}: its owners put {giving.Principal} there; "
+                    + "what is given on the host alone may not last");
         }
         else if (!giving.Holds(this))
         {

@@ -42,6 +42,9 @@ public sealed class HostPolicies
     /// <summary>The policies by identifier.</summary>
     public IReadOnlyDictionary<string, GroupPolicy> Policies => _policies;
 
+    /// <summary>Whether policies were asked for at all.</summary>
+    public bool WereSurveyed => _snapshot is not null;
+
     /// <summary>
     /// The policies of a host in order, the one of highest precedence first; and why that could not be worked out, or null.
     /// </summary>
