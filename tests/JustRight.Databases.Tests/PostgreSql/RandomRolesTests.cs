@@ -43,8 +43,7 @@ public sealed class RandomRolesTests(PostgreSqlServer server) : IClassFixture<Po
     {
         await CompareAsync("postgres",
             $"""
-            SELECT a.rolname, b.rolname, w, pg_has_role(a.oid, b.oid, w)
-            FROM pg_roles a, pg_roles b, (SELECT 'USAGE' AS w) q
+            SELECT a.rolname, b.rolname, 'USAGE', pg_has_role(a.oid, b.oid, 'USAGE') FROM pg_roles a, pg_roles b
             WHERE a.rolname LIKE '% of {world.Roles[0].Split(' ')[^1]}' AND a.oid <> b.oid AND (b.rolname LIKE '% of {world.Roles[0].Split(' ')[^1]}' OR b.rolname LIKE 'pg\_%')
             """,
             (a, b, _) => authority.HasPrivilegesOf(a, b, "postgres"));
