@@ -75,6 +75,16 @@ public sealed class GovernedGroupTests
     }
 
     [Fact]
+    public void What_comes_with_the_log_on_is_not_said_to_be_taken_away()
+    {
+        var need = Of(new FitScene().Account().Group("others").Computer("fm-temp01")
+            .Host("fm-temp01", ["S-1-5-6"], ("SeServiceLogonRight", [Poller])).Need(R.Admin())
+            .PolicyOfGroups("Doors", Whole("*S-1-5-6")).Run().Fit);
+        (need.Verdict, need.Reason).ShouldBe((Verdict.Met, "held"));
+        need.Notes.ShouldHaveSingleItem().ShouldStartWith("policy Doors governs it, and it comes with the log-on");
+    }
+
+    [Fact]
     public void What_setup_puts_in_and_a_policy_takes_out_is_told()
     {
         var (fit, worklist) = Scene([], GivenBy.Setup).PolicyOfGroups("Doors", Whole("others")).Run();

@@ -35,6 +35,8 @@ internal static class PolicyAhead
         {
             (_, null) => judged.Noting($"policy {governed.Name} governs it, and its list could not be read"),
             (Verdict.Met, true) => judged,
+            (Verdict.Met, false) when judged.Paths.Any(p => p.Has(StepKind.Logon)) => judged.Noting(
+                $"policy {governed.Name} governs it, and it comes with the log-on: whether that group stays in is not looked at"),
             (Verdict.Met, false) => judged.Noting(
                 $"policy {governed.Name} governs it and its list lacks {account.Name}: {Governance.Refresh} takes it back") with
             {
