@@ -275,7 +275,7 @@ public sealed class SshHostsTests(HostScene scene) : IClassFixture<HostScene>
         var hosts = HostScene.Reaching(
             $"  fm-line01: {{ reach: ssh, address: 127.0.0.1, port: {((IPEndPoint)silent.LocalEndpoint).Port}, host-key: \"{scene.Hosts.HostKey}\", sign-in-as: x, secret: host-key }}",
             3, scene.Hosts.PrivateKey);
-        var refused = await hosts.ReadAsync("fm-line01", Cancel).WaitAsync(TimeSpan.FromSeconds(30), Cancel)
+        var refused = await hosts.ReadAsync("fm-line01", Cancel).WaitAsync(TimeSpan.FromMinutes(2), Cancel)
             .ShouldThrowAsync<ConnectorException>();
         refused.Failure.ShouldBe(ConnectorFailure.Unreachable);
     }

@@ -38,7 +38,7 @@ internal sealed class PostgreSqlSession : IAsyncDisposable
             SslMode = SslMode.VerifyFull,
             RootCertificate = reach.Certificate,
             Pooling = false,
-            Timeout = Math.Clamp((int)reach.Timeout.TotalSeconds, 1, 15),
+            Timeout = Math.Clamp((int)reach.Timeout.TotalSeconds, 1, 30),
             CommandTimeout = (int)reach.Timeout.TotalSeconds,
             ApplicationName = "Just Right",
         };

@@ -41,7 +41,7 @@ internal sealed class SqlServerSession : IAsyncDisposable
             ServerCertificate = reach.Certificate ?? "",
             Pooling = false,
             ConnectRetryCount = 0,
-            ConnectTimeout = Math.Clamp((int)reach.Timeout.TotalSeconds, 1, 15),
+            ConnectTimeout = Math.Clamp((int)reach.Timeout.TotalSeconds, 1, 30),
             CommandTimeout = (int)reach.Timeout.TotalSeconds,
             ApplicationName = "Just Right",
         };

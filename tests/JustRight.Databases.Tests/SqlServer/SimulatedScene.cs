@@ -79,7 +79,7 @@ internal sealed class SimulatedScene : IDisposable
                 Instance, "fm-sql01", "sqlserver", DottedNumber.TryParse("16.0", out var release) ? release : null, Reach.Tls,
                 Line)
             {
-                Tls = new InstanceReach(address, port ?? Listener.Port, certificate, Reader, "sql", TimeSpan.FromSeconds(10)),
+                Tls = new InstanceReach(address, port ?? Listener.Port, certificate, Reader, "sql", TimeSpan.FromMinutes(2)),
             },
         ],
         new OrganizationRules([], null, []), Line);
