@@ -8,7 +8,10 @@ namespace JustRight.Contracts;
 /// What it should be able to do, in the words of sheets: <c>write attributes</c>, <c>change membership</c>, …
 /// </param>
 /// <param name="Attributes">For acts that name attributes.</param>
-/// <param name="Of">The class of object, or null for the act's own; <c>user</c> where it has none.</param>
+/// <param name="Of">
+/// The class of object, or null for the act's own; <c>user</c> where it has none. Given objects are judged as their own class:
+/// there it counts only for what is to be created in them.
+/// </param>
 /// <param name="Below">A branch of the estate by name, a distinguished name, or <c>everywhere</c>; or null.</param>
 /// <param name="Objects">Objects that fail, by distinguished name or logon name, instead of a branch.</param>
 /// <param name="IfMemberOf">Groups it is thought to be in: "would it, if…".</param>
@@ -23,7 +26,7 @@ public sealed record TraceOrder(
 /// <param name="Simulated">Whether the directory is the simulation.</param>
 /// <param name="Account"><c>DOMAIN\name</c>.</param>
 /// <param name="Asked">The question in words.</param>
-/// <param name="Of">The class of object.</param>
+/// <param name="Of">The class of object; of given objects, their classes.</param>
 /// <param name="Below">The branch's distinguished name, or null when objects were given.</param>
 /// <param name="ReadFrom">The controller that was read.</param>
 /// <param name="ReadAt">When the directory was read.</param>
@@ -47,7 +50,7 @@ public sealed record TraceView(
 /// <param name="Number">Its place in the list, from 1.</param>
 /// <param name="Cause">
 /// <c>nothing-gives-it</c>, <c>inheritance-stops</c>, <c>denied</c>, <c>protected-group</c>, <c>left-by-protected-group</c>,
-/// <c>not-understood</c>, <c>membership-unread</c> or <c>unread</c>.
+/// <c>not-understood</c>, <c>membership-unread</c>, <c>unread</c> or <c>not-of-its-class</c>.
 /// </param>
 /// <param name="Words">The cause, in words.</param>
 /// <param name="At">Where the reason lies.</param>
@@ -56,7 +59,11 @@ public sealed record TraceView(
 /// <param name="Remedies">Ways to fix it.</param>
 public sealed record TraceFailureView(
     int Number, [property: CauseWord] string Cause, string Words, IReadOnlyList<string> At, int Count,
-    IReadOnlyList<string> Objects, IReadOnlyList<RemedyView> Remedies);
+    IReadOnlyList<string> Objects, IReadOnlyList<RemedyView> Remedies)
+{
+    /// <summary>What fails of all that was asked, each alone: <c>write mail</c>.</summary>
+    public IReadOnlyList<string> Asked { get; init; } = [];
+}
 
 /// <summary>A way to fix a failure, and what it would change.</summary>
 /// <param name="Id">Names the remedy within the trace.</param>

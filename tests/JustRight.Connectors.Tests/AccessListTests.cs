@@ -208,10 +208,7 @@ public sealed class AccessListTests(Controller controller)
         var graph = new MembershipGraph(snapshot);
         var tree = new AccessTree(snapshot.Access!);
         return AccessTrace.Make(
-            new TraceQuestion(
-                $@"FENNMOOR\{account}", graph.IndexOf(account), Demands.Of(right, tree.Schema).Demands!, right.Of, right.Branch,
-                [], [], []),
-            tree, graph);
+            new TraceQuestion($@"FENNMOOR\{account}", graph.IndexOf(account), right, [], [], []), tree, graph);
     }
 
     private async Task MakeAsync(DirectoryChange change)

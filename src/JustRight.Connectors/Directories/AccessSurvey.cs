@@ -104,7 +104,7 @@ internal sealed class AccessSurvey(IDirectoryReader directory, DirectorySchema s
             if (!IsContainer(item.Class)) continue;
             if (!whole.Any(w => DistinguishedName.IsAtOrBelow(item.Dn, w)))
             {
-                if (item.Descriptor < 0)
+                if (item.Class.Length > 0 && item.Descriptor < 0)
                     _unread.Add(new UnreadPart(item.Dn, "its ACL may not be read: delegations there are not known"));
                 continue;
             }
@@ -118,6 +118,8 @@ internal sealed class AccessSurvey(IDirectoryReader directory, DirectorySchema s
         }
     }
 
+    /// <summary>Whether objects of a class hold others; one whose class may not be read may.</summary>
     private bool IsContainer(string @class) =>
-        schema.IsA(@class, "organizationalUnit") || schema.IsA(@class, "container") || @class is "domainDNS" or "builtinDomain";
+        @class.Length == 0 || schema.IsA(@class, "organizationalUnit") || schema.IsA(@class, "container")
+            || @class is "domainDNS" or "builtinDomain";
 }

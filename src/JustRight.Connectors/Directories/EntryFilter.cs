@@ -26,6 +26,8 @@ internal sealed record EntryFilter(string Attribute, IReadOnlyList<string> Value
     public bool Matches(DirectoryEntry entry)
     {
         if (Attribute == "distinguishedName") return Values.Contains(entry.Dn, StringComparer.OrdinalIgnoreCase);
+        // every object has a class, shown or not
+        if (this == Any) return true;
         return Values.Count == 0
             ? entry.Has(Attribute)
             : entry.Texts(Attribute).Any(t => Values.Contains(t, StringComparer.OrdinalIgnoreCase));

@@ -165,6 +165,7 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
             {
                 if (_sids.TryGetValue(member, out var sid)) sids.Add(sid);
                 else if (_wholeGroups.Contains(entry.Dn) && unexpected.TryGetValue(member, out var found)) sids.Add(found.Sid);
+                else if (ForeignSidOf(member) is { IsEmpty: false } foreign) sids.Add(foreign);
                 else if (claims.Contains(member)) unread ??= $"its member {member} and the members of that may not be read";
             }
 
@@ -186,6 +187,16 @@ internal sealed class PrincipalSurvey(IDirectoryReader directory, Domain domain,
 
         foreach (var principal in unexpected.Values) yield return principal;
     }
+
+    /// <summary>
+    /// The SID of a principal from elsewhere by the name of the object that stands for it, which may not be readable [MS-ADTS
+    /// 3.1.1.5.2.3: its RDN is its SID]; empty for other members.
+    /// </summary>
+    private Sid ForeignSidOf(string dn) =>
+        DistinguishedName.TryParse(dn, out var name) && Sid.TryParse(name.Parts[0].Value, out var sid)
+        && DistinguishedName.IsAtOrBelow(dn, $"CN=ForeignSecurityPrincipals,{directory.Root}")
+            ? sid
+            : default;
 
     /// <summary>Members from outside the branches, by distinguished name: many in one request.</summary>
     private Dictionary<string, DirectoryPrincipal> Unexpected(IEnumerable<string> dns)

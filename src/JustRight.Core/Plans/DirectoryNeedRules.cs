@@ -1,5 +1,6 @@
 using JustRight.Core.Directory.Schema;
 using JustRight.Core.Faults;
+using JustRight.Core.Rights.Branches;
 using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Plans;
@@ -11,17 +12,19 @@ public static class DirectoryNeedRules
     /// What is wrong with a need by the schema: unknown classes and attributes, attributes the class does not hold, ones that
     /// nobody may write.
     /// </summary>
-    public static IEnumerable<Fault> Check(Need need, DirectorySchema schema) =>
-        Check(DirectoryActs.Of(need.Value)!, need.Attributes, need.Of, schema, need.At);
+    public static IEnumerable<Fault> Check(Need need, DirectorySchema schema)
+    {
+        var act = DirectoryActs.Of(need.Value)!;
+        return Check(act, need.Attributes, need.Of ?? act.Class!, schema, need.At);
+    }
 
     /// <summary>What is wrong with an act by the schema.</summary>
-    /// <param name="class">The class, or null for the act's own.</param>
+    /// <param name="of">The class, or empty where any will do.</param>
     /// <param name="at">Where it was written.</param>
     public static IEnumerable<Fault> Check(
-        DirectoryActRow act, IReadOnlyList<string> attributes, string? @class, DirectorySchema schema, Origin at)
+        DirectoryActRow act, IReadOnlyList<string> attributes, string of, DirectorySchema schema, Origin at)
     {
-        var of = @class ?? act.Class!;
-        if (schema.Class(of) is null)
+        if (of.Length > 0 && schema.Class(of) is null)
         {
             yield return new Fault("unknown-class", at, "of", $"The directory's schema has no class '{of}'.")
             {
@@ -44,7 +47,7 @@ public static class DirectoryNeedRules
                     Nearest = Spelling.Nearest(name, schema.Attributes.Select(a => a.Name)),
                 };
             }
-            else if (!schema.Holds(of, name))
+            else if (of.Length > 0 && !schema.Holds(of, name))
             {
                 yield return new Fault(
                     "attribute-not-held", at, "attributes",
@@ -64,17 +67,13 @@ public static class DirectoryNeedRules
             }
         }
 
-        if (act.Act == DirectoryAct.ChangeMembership && !schema.Holds(of, "member"))
-            yield return new Fault("attribute-not-held", at, "of", $"Objects of class {of} have no members.")
-            {
-                Found = $"'{of}'",
-                Expected = "group",
-            };
-        if (act.Act is DirectoryAct.ResetPassword or DirectoryAct.Unlock && !schema.IsA(of, "user"))
-            yield return new Fault("not-an-account", at, "of", $"Objects of class {of} have no password.")
-            {
-                Found = $"'{of}'",
-                Expected = "user, inetOrgPerson or computer",
-            };
+        if (of.Length == 0) yield break;
+        if (ActOnClass.WhyNot(act.Act, of, schema) is { } why)
+        {
+            var (code, expected) = act.Act == DirectoryAct.ChangeMembership ? ("attribute-not-held", "group")
+                : act.Act == DirectoryAct.JoinComputers ? ("not-a-computer", "computer")
+                : ("not-an-account", "user, inetOrgPerson or computer");
+            yield return new Fault(code, at, "of", $"O{why[1..]}.") { Found = $"'{of}'", Expected = expected };
+        }
     }
 }

@@ -7,15 +7,14 @@ namespace JustRight.Core.Traces;
 /// <summary>What is traced: one account, one thing it shall be able to do, below a branch or on given objects.</summary>
 /// <param name="Principal"><c>DOMAIN\name</c> of the account.</param>
 /// <param name="Node">The account's node in the membership graph.</param>
-/// <param name="Demands">What it shall be able to do.</param>
-/// <param name="Of">The class of object, where a branch is traced.</param>
-/// <param name="Below">The branch's distinguished name, or null.</param>
+/// <param name="Asked">What it shall be able to do, and below which branch; its branch is empty where objects are given, and its
+/// class too, unless it is the class of what is to be created in them.</param>
 /// <param name="Objects">Distinguished names of given objects; empty where a branch is traced.</param>
 /// <param name="IfMemberOf">Groups the account is thought to be in.</param>
 /// <param name="IfInheriting">Objects at which inheritance is thought to be on.</param>
 public sealed record TraceQuestion(
-    string Principal, int Node, IReadOnlyList<Demand> Demands, string Of, string? Below, IReadOnlyList<string> Objects,
-    IReadOnlyList<string> IfMemberOf, IReadOnlyList<string> IfInheriting);
+    string Principal, int Node, BranchAsked Asked, IReadOnlyList<string> Objects, IReadOnlyList<string> IfMemberOf,
+    IReadOnlyList<string> IfInheriting);
 
 /// <summary>The answer to a trace.</summary>
 /// <param name="Tree">The tree it was judged on, what-ifs included.</param>
@@ -26,6 +25,7 @@ public sealed record AccessTrace(
     IReadOnlyList<IReadOnlyList<Remedy>> Remedies)
 {
     /// <summary>Traces.</summary>
+    /// <param name="tree">Where a branch is asked about, it holds the branch, and its schema what is asked.</param>
     public static AccessTrace Make(TraceQuestion question, AccessTree tree, MembershipGraph graph)
     {
         var opened = question.IfInheriting.Select(tree.IndexOf).Where(i => i >= 0 && tree.DescriptorOf(i) is not null)
@@ -38,9 +38,11 @@ public sealed record AccessTrace(
 
         var sweep = new AccessSweep(tree, token);
         var judge = new BranchJudge(sweep, graph.DomainSid, sid => ProtectedGroups.Holds(graph, sid));
-        var root = question.Below is { } below ? tree.IndexOf(below) : -1;
+        var (asked, root) = (question.Asked, tree.IndexOf(question.Asked.Branch));
         var found = question.Objects.Select(tree.IndexOf).Where(i => i >= 0).Distinct().ToList();
-        var answer = root >= 0 ? judge.Judge(question.Demands, question.Of, root) : judge.Judge(question.Demands, found);
+        var answer = root >= 0
+            ? judge.Judge(Demands.Of(asked, tree.Schema).Demands!, asked.Of, root)
+            : judge.Judge(asked, found);
         var maker = new RemedyMaker(sweep, graph.Domain, question.Principal, token.Account, sid => AccessNames.Of(graph, sid));
         return new AccessTrace(
             question, tree, answer, [.. question.Objects.Where(o => tree.IndexOf(o) < 0)],

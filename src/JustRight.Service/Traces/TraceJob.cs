@@ -1,9 +1,8 @@
 using JustRight.Connectors;
 using JustRight.Contracts;
-using JustRight.Core.Rights.Access;
+using JustRight.Core.Directory.Schema;
 using JustRight.Core.Rights.Branches;
-using JustRight.Core.Rights.Memberships;
-using JustRight.Core.Surveys;
+using JustRight.Core.Sheets;
 using JustRight.Core.Traces;
 using JustRight.Formats.Changes;
 using JustRight.Service.Documents;
@@ -53,17 +52,13 @@ internal sealed class TraceJob(
         var estate = Library.ReadEstate((await library.FindAsync(Library.EstateKind, estateName, cancel))!);
         var connectors = await connectorStore.OpenAsync(estate, cancel);
         feed.Tell(id, new JobEvent(JobState.Running.Word(), 0, 2, $"reading the ACLs of {estate.Domain.DnsName}", null));
-        var (read, objects) = await ReadAsync(connectors.Directory, settled, cancel);
-        var access = read.Access
-            ?? throw new ConnectorException(ConnectorFailure.NotAllowed, "the ACLs of the directory could not be read.");
-        var graph = new MembershipGraph(read);
-        var node = graph.IndexOf(settled.Account);
-        if (node < 0)
-            throw new ConnectorException(
-                ConnectorFailure.NotFound, $"there is no account {settled.Account} in {estate.Domain.ShortName}.");
-        var (demands, lacking) = Demands.Of(settled.Right, access.Schema);
-        if (demands is null) throw new ConnectorException(ConnectorFailure.NotFound, $"the directory's schema has no {lacking}.");
-        var tree = new AccessTree(access);
+        var reading = await DirectoryReading.TakeAsync(
+            connectors.Directory, [settled.Account, .. settled.IfMemberOf], settled.Below is null ? [] : [settled.Below],
+            [.. settled.Objects, .. settled.IfInheriting], cancel);
+        var (graph, tree) = (reading.Graph, reading.Tree);
+        var node = reading.NodeOf(settled.Account, estate);
+        if (settled.Of.Length > 0 && Demands.Of(settled.Right, tree.Schema).Lacking is { } lacking)
+            throw new ConnectorException(ConnectorFailure.NotFound, $"the directory's schema has no {lacking}.");
         if (settled.Below is { } below && tree.IndexOf(below) < 0)
             throw new ConnectorException(
                 ConnectorFailure.NotFound, $"there is no {below} in the directory, or the bind account may not see it.");
@@ -72,32 +67,25 @@ internal sealed class TraceJob(
         feed.Tell(id, new JobEvent(JobState.Running.Word(), 1, 2, $"judging {tree.Count} objects", null));
         var trace = AccessTrace.Make(
             new TraceQuestion(
-                graph.NameOf(node), node, demands, settled.Of, settled.Below, objects, settled.IfMemberOf, settled.IfInheriting),
+                graph.NameOf(node), node, settled.Right, [.. reading.Objects.Take(settled.Objects.Count)], settled.IfMemberOf,
+                settled.IfInheriting),
             tree, graph);
-        var asked = $"{string.Join(" and ", demands.Select(d => d.Words))}{(settled.Below is null ? $" of {(settled.Objects.Count == 1 ? "one given object" : $"{settled.Objects.Count} given objects")}" : $" of every {settled.Of} below {settled.Below}")}";
         return new KeptTrace(
-            TraceViews.Of(trace, id, estate.Name, estate.IsSimulated, asked, read),
+            TraceViews.Of(trace, id, estate.Name, estate.IsSimulated, Words(settled, tree.Schema), reading.Read),
             trace.Remedies.SelectMany(r => r).ToDictionary(r => r.Id, r => r.Changes.Select(ChangeJson.Write).ToList()));
     }
 
-    /// <summary>Objects given by logon name are found first; then their lists are read.</summary>
-    private static async Task<(DirectorySnapshot Read, IReadOnlyList<string> Objects)> ReadAsync(
-        IDirectoryConnector directory, SettledTrace settled, CancellationToken cancel)
+    /// <summary>The question in words.</summary>
+    private static string Words(SettledTrace settled, DirectorySchema schema)
     {
-        string[] names = [settled.Account, .. settled.IfMemberOf];
-        var byName = settled.Objects.Where(o => !o.Contains('=', StringComparison.Ordinal)).ToList();
-        var objects = settled.Objects;
-        if (byName.Count > 0)
+        var asked = settled.Right;
+        if (settled.Below is { } below)
         {
-            var found = (await directory.ReadAsync(new DirectoryScope([], byName), cancel)).Principals.GroupBy(
-                p => p.Name, StringComparer.OrdinalIgnoreCase)
-                .ToDictionary(p => p.Key, p => p.First().Dn, StringComparer.OrdinalIgnoreCase);
-            objects = [.. objects.Select(o => found.GetValueOrDefault(o, o))];
+            var demands = Demands.Of(asked, schema).Demands!.Select(d => d.Words);
+            return $"{string.Join(" and ", demands)} of every {asked.Of} below {below}";
         }
 
-        var access = new AccessScope(
-            settled.Below is null ? [] : [settled.Below],
-            [.. objects.Where(o => o.Contains('=', StringComparison.Ordinal)), .. settled.IfInheriting], AllContainers: false);
-        return (await directory.ReadAsync(new DirectoryScope([], names) { Access = access }, cancel), objects);
+        var given = settled.Objects.Count == 1 ? "one given object" : $"{settled.Objects.Count} given objects";
+        return asked.Act == DirectoryAct.Create ? $"create a {asked.Of} in {given}" : $"{asked.What} of {given}";
     }
 }

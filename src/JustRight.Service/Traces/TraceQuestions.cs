@@ -41,7 +41,10 @@ internal sealed class TraceQuestions(Library library, FitService fitService, Sur
                     "act", "This is not an act.", string.Join(", ", DirectoryActs.All.Select(a => a.Words)), order.Act,
                     [.. DirectoryActs.All.Select(a => a.Words)]));
         var attributes = order.Attributes ?? [];
-        var of = order.Of ?? act.Class ?? "user";
+        var objects = order.Objects ?? [];
+        // given objects are judged as their own class: a class is asked for only where one of it is to be created in them
+        var own = objects.Count > 0 && act.Act != DirectoryAct.Create;
+        var of = own ? "" : order.Of ?? act.Class ?? "user";
         var start = new Origin("", 0, 0);
         var faults = SheetRules.CheckAct(act, attributes, of, start, "trace").ToList();
         if (faults.Count == 0
@@ -56,13 +59,13 @@ internal sealed class TraceQuestions(Library library, FitService fitService, Sur
                     faults[0].Nearest is { } near ? $"Did you mean '{near}'?" : $"Expected: {faults[0].Expected}.",
                     [.. faults.Select(Problems.ToView)]));
 
-        var (account, install, problem) = await AccountAsync(estate, order, cancel);
+        var names = await DirectoryNames.OfAsync(estate, fitService, surveys, cancel);
+        var (account, install, problem) = await AccountAsync(estate, order, names, cancel);
         if (problem is not null) return (null, problem);
-        var objects = order.Objects ?? [];
         if (objects.Count > 0 && order.Below is not null)
             return (null, Problems.Bad("below", "Either a branch or objects, not both.", "one of them"));
         var below = objects.Count > 0 ? null
-            : order.Below is { } named ? BranchOf(estate, named)
+            : order.Below is { } named ? names.Branch(named)
             : await NeedBranchAsync(estate, account!, act, install, cancel) ?? estate.Domain.Root;
         if (objects.Count == 0 && below is null)
             return (
@@ -74,7 +77,7 @@ internal sealed class TraceQuestions(Library library, FitService fitService, Sur
         var ifInheriting = new List<string>();
         foreach (var place in order.IfInheriting ?? [])
         {
-            if (BranchOf(estate, place) is not { } dn)
+            if (names.Branch(place) is not { } dn)
                 return (
                     null,
                     Problems.Bad(
@@ -84,22 +87,15 @@ internal sealed class TraceQuestions(Library library, FitService fitService, Sur
         }
 
         return (
-            new SettledTrace(account!, act.Words, attributes, of, below, objects, order.IfMemberOf ?? [], ifInheriting), null);
-    }
-
-    private static string? BranchOf(Estate estate, string text)
-    {
-        if (text == Estate.WholeDomain) return estate.Domain.Root;
-        if (estate.Branches.FirstOrDefault(b => b.Key == text) is { } branch) return branch.Name.Text;
-        return DistinguishedName.TryParse(text, out var dn) && dn.IsAtOrBelow(DistinguishedName.Parse(estate.Domain.Root))
-            ? dn.Text
-            : null;
+            new SettledTrace(
+                account!, act.Words, attributes, of, below, [.. objects.Select(names.Object)],
+                [.. (order.IfMemberOf ?? []).Select(names.Principal)], ifInheriting), null);
     }
 
     private async Task<(string? Account, string? Install, ProblemHttpResult? Problem)> AccountAsync(
-        Estate estate, TraceOrder order, CancellationToken cancel)
+        Estate estate, TraceOrder order, DirectoryNames names, CancellationToken cancel)
     {
-        if (order.Account is { Length: > 0 } account) return (LogonName.WithoutDomain(account), null, null);
+        if (order.Account is { Length: > 0 } account) return (names.Principal(account), null, null);
         if (order.Service is not { Length: > 0 } service)
             return (null, null, Problems.Bad("account", "Whose rights?", "an account, or the service that fails and its host"));
         var found = new List<(string Account, string Install, string Host)>();

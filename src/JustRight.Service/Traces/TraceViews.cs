@@ -1,4 +1,5 @@
 using JustRight.Contracts;
+using JustRight.Core.Directory;
 using JustRight.Core.Rights.Branches;
 using JustRight.Core.Surveys;
 using JustRight.Core.Traces;
@@ -18,11 +19,15 @@ internal static class TraceViews
     {
         var (tree, answer) = (trace.Tree, trace.Answer);
         return new TraceView(
-            id, estate, simulated, trace.Question.Principal, asked, trace.Question.Of, trace.Question.Below, read.ReadFrom,
-            read.ReadAt, Words(trace), answer.Can, answer.Cannot, answer.Unseen,
+            id, estate, simulated, trace.Question.Principal, asked, OfWhat(trace),
+            trace.Question.Asked.Branch is { Length: > 0 } below ? below : null, read.ReadFrom, read.ReadAt, Words(trace),
+            answer.Can, answer.Cannot, answer.Unseen,
             [.. answer.Failures.Select((f, i) => new TraceFailureView(
                 i + 1, f.Cause.Word(), f.Words, [.. f.At.Select(a => tree[a].Dn)], f.Objects.Count,
-                [.. f.Objects.Take(MostObjects).Select(o => tree[o].Dn)], [.. trace.Remedies[i].Select(Of)]))],
+                [.. f.Objects.Take(MostObjects).Select(o => tree[o].Dn)], [.. trace.Remedies[i].Select(Of)])
+            {
+                Asked = [.. f.Demands.Select(d => d.Words)],
+            })],
             trace.NotFound, [.. tree.Snapshot.Unread.Select(u =>
                 new UnreadPartView(u.Part, u.Reason, read.ReadAt))], [.. answer.Uncovered.Select(u =>
                     tree[u].Dn)], [.. Supposed(trace)],
@@ -37,10 +42,12 @@ internal static class TraceViews
     {
         var answer = trace.Answer;
         var all = answer.Can + answer.Cannot + answer.Unseen;
+        var of = trace.Question.Asked.Of;
         if (all == 0)
             return trace.NotFound.Count > 0 ? "none of the given objects was found"
-                : answer.Uncovered.Count == 0 ? $"there is no {trace.Question.Of} there yet; a new one would grant it"
-                : $"there is no {trace.Question.Of} there yet; a new one would refuse it";
+                : trace.Tree.Snapshot.Unread.Count > 0 ? $"no {of} could be seen there, and not everything there could be read"
+                : answer.Uncovered.Count == 0 ? $"there is no {of} there yet; a new one would grant it"
+                : $"there is no {of} there yet; a new one would refuse it";
         var what = all == 1 ? "one object" : $"{all} objects";
         var words = new List<string>();
         if (answer.Cannot > 0) words.Add(Count(answer.Cannot, "refuses it", "refuse it"));
@@ -50,6 +57,15 @@ internal static class TraceViews
 
         string Count(int count, string one, string many) => all == 1 ? one : $"{count} {(count == 1 ? one : many)}";
     }
+
+    /// <summary>The class that was asked about, or those of the given objects.</summary>
+    private static string OfWhat(AccessTrace trace) =>
+        trace.Question.Asked.Of is { Length: > 0 } of
+            ? of
+            : string.Join(
+                ", ",
+                trace.Answer.Objects.Select(i => trace.Tree[i].Class).Where(c => c.Length > 0)
+                    .Distinct(StringComparer.OrdinalIgnoreCase).Order(StringComparer.OrdinalIgnoreCase));
 
     private static IEnumerable<string> Supposed(AccessTrace trace) =>
         trace.Question.IfMemberOf.Select(g => $"that it is in {g}")
@@ -65,8 +81,7 @@ internal static class TraceViews
 
     private static string NameOf(string dn, int depth)
     {
-        if (depth == 0) return dn;
-        var end = dn.IndexOf(',', StringComparison.Ordinal);
-        return dn[(dn.IndexOf('=', StringComparison.Ordinal) + 1)..(end < 0 ? dn.Length : end)];
+        if (depth == 0 || !DistinguishedName.TryParse(dn, out var name)) return dn;
+        return name.Parts[0].Value;
     }
 }

@@ -41,6 +41,9 @@ public sealed class AccessScene : IDisposable
 
     public Sid AdminGroup { get; private set; }
 
+    /// <summary>The password of every account.</summary>
+    public string Password { get; } = "Aa1-" + RandomNumberGenerator.GetHexString(16);
+
     public static async Task<AccessScene> BuildAsync(Controller controller, string name, CancellationToken cancel)
     {
         var scene = new AccessScene(controller, name);
@@ -61,14 +64,13 @@ public sealed class AccessScene : IDisposable
                     new("objectClass", "group"), new("sAMAccountName", $"{name}-g{i + 1}"),
                     new("groupType", i == 5 ? "8" : "-2147483640")]));
         var accounts = Enumerable.Range(1, 3).Select(i => $"CN={name}-a{i},{people}").ToList();
-        var password = "Aa1-" + RandomNumberGenerator.GetHexString(16);
         for (var i = 0; i < accounts.Count; i++)
         {
             scene.Admin.Do(new AddRequest(
                 accounts[i], [
                     new("objectClass", "user"), new("sAMAccountName", $"{name}-a{i + 1}"), new("userAccountControl", "512"),
                     new("userPrincipalName", $"{name}-a{i + 1}@fennmoor.example"),
-                    new("unicodePwd", Encoding.Unicode.GetBytes($"\"{password}\""))]));
+                    new("unicodePwd", Encoding.Unicode.GetBytes($"\"{scene.Password}\""))]));
         }
 
         // a1 in g1 in g2 in g3 in g1: a ring. a2 in g4 in g2. a3 in g6, which carries no rights, in g7; and in g5.
@@ -83,7 +85,7 @@ public sealed class AccessScene : IDisposable
             var principal = snapshot.Principals.Single(p => p.Dn == dn);
             scene.Accounts.Add((
                 new SceneObject(dn, "user", principal.Sid),
-                new RawClient(controller.Target, $"{principal.Name}@fennmoor.example", password),
+                new RawClient(controller.Target, $"{principal.Name}@fennmoor.example", scene.Password),
                 AccessTokens.Of(graph, graph.IndexOf(principal.Sid))));
         }
 

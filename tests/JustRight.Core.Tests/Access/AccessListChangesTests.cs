@@ -24,4 +24,18 @@ public sealed class AccessListChangesTests
         state.Made.ShouldBe(made);
         if (made is null) state.Seen.ShouldContain($"stands {times} times");
     }
+
+    [Theory]
+    [InlineData("D:P(A;;GA;;;SY)(A;;GR;;;AU)")]
+    [InlineData("D:PAI(A;;GA;;;SY)")]
+    [InlineData("D:PARAI(A;;GA;;;SY)")]
+    public void Inheritance_switched_on_and_off_again_leaves_the_list_with_every_bit_it_had(string sddl)
+    {
+        var list = Sddl.Read(sddl);
+        var on = new SwitchInheritance("D", "OU=x,DC=y", true, DescriptorText.Write(list.DaclOnly));
+        var inheriting = Inheritance.Apply(
+            AccessListChanges.Made(on, list, default), Sddl.Read("D:(A;CI;GR;;;BA)").Dacl, []);
+        inheriting.IsProtected.ShouldBeFalse();
+        AccessListChanges.Made((SwitchInheritance)on.Inverse!, inheriting, default).ShouldBe(list);
+    }
 }

@@ -195,7 +195,7 @@ public sealed class BranchFitTests
         var view = Scene($"(OD;CIIO;WP;{Mail};{User};{{Role}})" + WritesMail, WritesMail).View();
         var trace = Trace(view, below: People);
         (trace.Answer.Can, trace.Answer.Cannot).ShouldBe((2, 2));
-        trace.Answer.Failures.ShouldHaveSingleItem().Words.ShouldBe($"an ACE on {People} denies it");
+        trace.Answer.Failures.ShouldHaveSingleItem().Words.ShouldBe($"an ACE on {People} denies the right to write mail");
         var remedy = trace.Remedies[0].ShouldHaveSingleItem();
         remedy.Changes.ShouldHaveSingleItem().Words.ShouldBe(
             $@"no longer forbid FENNMOOR\Role to write mail of user: remove the ACE on {People}");
@@ -214,8 +214,7 @@ public sealed class BranchFitTests
         SurveyView view, string? below = null, string[]? objects = null, string[]? memberOf = null,
         string[]? inheriting = null) => AccessTrace.Make(
         new TraceQuestion(
-            @"FENNMOOR\svc-poller", view.Graph.IndexOf("svc-poller"),
-            Demands.Of(R.Write("mail").Below, view.Tree!.Schema).Demands!, "user", below, objects ?? [], memberOf ?? [],
-            inheriting ?? []),
-        view.Tree, view.Graph);
+            @"FENNMOOR\svc-poller", view.Graph.IndexOf("svc-poller"), R.Write("mail").Below with { Branch = below ?? "" },
+            objects ?? [], memberOf ?? [], inheriting ?? []),
+        view.Tree!, view.Graph);
 }

@@ -98,8 +98,11 @@ public sealed class DirectoryFile : IDirectoryReader
                 return filter.Values.Select(v => _byDn.GetValueOrDefault(v)).OfType<FileEntry>();
         }
 
+        // a search does not pass from one naming context into another [MS-ADTS 3.1.1.1.5]
+        var ofConfiguration = DistinguishedName.IsAtOrBelow(head.Dn, ConfigurationRoot);
         return _entries.Where(e =>
             DistinguishedName.IsAtOrBelow(e.Dn, head.Dn)
+                && (ofConfiguration || !DistinguishedName.IsAtOrBelow(e.Dn, ConfigurationRoot))
                 && (scope == SearchScope.Subtree
                     || string.Equals(AccessTree.ParentDn(e.Dn), head.Dn, StringComparison.OrdinalIgnoreCase))
                 && filter.Matches(e));

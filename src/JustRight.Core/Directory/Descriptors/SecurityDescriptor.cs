@@ -85,6 +85,10 @@ public sealed record Acl(byte Revision, IReadOnlyList<Ace> Aces)
 /// <param name="Sacl">The audit list.</param>
 public sealed record SecurityDescriptor(DescriptorControl Control, Sid Owner, Sid Group, Acl? Dacl, Acl? Sacl)
 {
+    /// <summary>The control bits that say what the access list inherits, and whether it is there.</summary>
+    public const DescriptorControl OfDacl = DescriptorControl.DaclPresent | DescriptorControl.DaclInheritRequired
+        | DescriptorControl.DaclAutoInherited | DescriptorControl.DaclProtected;
+
     /// <summary>Whether the access list inherits nothing.</summary>
     public bool IsProtected => Control.HasFlag(DescriptorControl.DaclProtected);
 
@@ -98,7 +102,7 @@ public sealed record SecurityDescriptor(DescriptorControl Control, Sid Owner, Si
     /// The access list alone, without owner, group and audit list: what is sent to change it, and what is kept of it.
     /// </summary>
     public SecurityDescriptor DaclOnly => new(
-        Control & (DescriptorControl.SelfRelative | DescriptorControl.DaclPresent | DescriptorControl.DaclProtected | DescriptorControl.DaclAutoInherited | DescriptorControl.DaclInheritRequired),
+        Control & (DescriptorControl.SelfRelative | OfDacl),
         default, default, Dacl, null);
 
     /// <summary>The descriptor with another access list.</summary>

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Collections.Frozen;
 using JustRight.Core.Rights;
 
@@ -66,6 +67,8 @@ public sealed class DirectorySchema(
         // self-membership has the GUID of the attribute member
         .GroupBy(n => n.Id).ToFrozenDictionary(g => g.Key, g => g.First().Item2);
 
+    private readonly ConcurrentDictionary<string, IReadOnlySet<string>> _held = new(StringComparer.OrdinalIgnoreCase);
+
     /// <summary>What tells one version from another.</summary>
     public string Version { get; } = version;
 
@@ -105,17 +108,34 @@ public sealed class DirectorySchema(
         Lineage(name).Any(c => string.Equals(c.Name, ancestor, StringComparison.OrdinalIgnoreCase));
 
     /// <summary>Whether objects of a class may hold an attribute.</summary>
-    public bool Holds(string @class, string attribute)
+    public bool Holds(string @class, string attribute) => HeldBy(@class).Contains(attribute);
+
+    /// <summary>The attributes that objects of a class may hold, by name.</summary>
+    public IReadOnlyList<SchemaAttribute> AttributesOf(string @class) =>
+        [.. HeldBy(@class).Select(Attribute).OfType<SchemaAttribute>().OrderBy(a => a.Name, StringComparer.OrdinalIgnoreCase)];
+
+    /// <summary>The extended rights or validated writes that apply to objects of a class, by title.</summary>
+    public IReadOnlyList<ControlRight> RightsOf(string @class, ControlRightKinds kind)
+    {
+        var lineage = Lineage(@class).Select(c => c.Id).ToHashSet();
+        return [.. Rights.Where(r => r.Kinds.HasFlag(kind) && r.AppliesTo.Any(lineage.Contains))
+            .OrderBy(r => r.Title, StringComparer.OrdinalIgnoreCase)];
+    }
+
+    /// <summary>The names of all attributes of a class, worked out once.</summary>
+    private IReadOnlySet<string> HeldBy(string @class) => _held.GetOrAdd(
+        @class, name => Made(name).SelectMany(c => c.Attributes).ToFrozenSet(StringComparer.OrdinalIgnoreCase));
+
+    /// <summary>The classes that a class is made of: those above it and the auxiliary ones of all these.</summary>
+    private IEnumerable<SchemaClass> Made(string @class)
     {
         var seen = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
         var queue = new Queue<string>(Lineage(@class).Select(c => c.Name));
         while (queue.TryDequeue(out var name))
         {
             if (!seen.Add(name) || Class(name) is not { } found) continue;
-            if (found.Attributes.Contains(attribute, StringComparer.OrdinalIgnoreCase)) return true;
+            yield return found;
             foreach (var auxiliary in found.Auxiliaries.SelectMany(Lineage)) queue.Enqueue(auxiliary.Name);
         }
-
-        return false;
     }
 }

@@ -48,6 +48,7 @@ public static class EntryReach
         var token = new AccessToken(Somebody, []);
         return demands.Any(d => (d.GivenOnContainers || rule.InheritedBy is not { } heir || heir == of.Id)
             && (AccessCheck.Judge(list, token, d.Question).Answer == AccessAnswer.Yes
-                || d.OrOfParent is { } other && AccessCheck.Judge(list, token, other).Answer == AccessAnswer.Yes));
+                || (d.OrOfParent ?? d.OrWrite) is { } other
+                    && AccessCheck.Judge(list, token, other).Answer == AccessAnswer.Yes));
     }
 }

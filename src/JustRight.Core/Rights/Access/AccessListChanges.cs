@@ -45,12 +45,16 @@ public static class AccessListChanges
         AddAccessRule c => AclEditor.Insert(descriptor, c.Rule.ToAce(trustee), c.Position),
         RemoveAccessRule c => AclEditor.Remove(descriptor, c.Rule.ToAce(trustee)).Descriptor,
         SwitchInheritance { On: true } => descriptor.WithProtection(false),
-        SwitchInheritance c => descriptor with
-        {
-            Dacl = DescriptorText.Read(c.OwnList).Dacl,
-            Control = descriptor.Control | DescriptorControl.DaclPresent | DescriptorControl.DaclProtected,
-        },
+        SwitchInheritance c => Closed(descriptor, DescriptorText.Read(c.OwnList)),
         _ => throw new InvalidOperationException($"{change.GetType().Name} is no change of an access list."),
+    };
+
+    /// <summary>With its own list again, and the bits that speak of it as they were.</summary>
+    private static SecurityDescriptor Closed(SecurityDescriptor descriptor, SecurityDescriptor own) => descriptor with
+    {
+        Dacl = own.Dacl,
+        Control = (descriptor.Control & ~SecurityDescriptor.OfDacl) | (own.Control & SecurityDescriptor.OfDacl)
+            | DescriptorControl.DaclProtected,
     };
 
     private static bool SameList(SecurityDescriptor descriptor, SwitchInheritance change) =>

@@ -27,18 +27,26 @@ public sealed class AccessSweep(AccessTree tree, AccessToken token)
     public Func<int, AccessDecision> For(Demand demand)
     {
         var own = MemoOf(demand.Question);
+        if (demand.OrWrite is { } write)
+        {
+            var written = MemoOf(write);
+            return index => Either(own.Ask(index), written, index);
+        }
+
         if (demand.OrOfParent is not { } other) return own.Ask;
         var above = MemoOf(other);
-        return index =>
-        {
-            var decision = own.Ask(index);
-            if (decision.Answer == AccessAnswer.Yes || tree.ParentOf(index) < 0) return decision;
-            var parents = above.Ask(tree.ParentOf(index));
-            return parents.Answer == AccessAnswer.Yes
-                || (decision.Answer == AccessAnswer.No && parents.Answer == AccessAnswer.Unknown)
-                ? parents
-                : decision;
-        };
+        return index => Either(own.Ask(index), above, tree.ParentOf(index));
+    }
+
+    /// <summary>What another question that will do as well makes of a decision.</summary>
+    private static AccessDecision Either(AccessDecision decision, Memo other, int at)
+    {
+        if (decision.Answer == AccessAnswer.Yes || at < 0) return decision;
+        var instead = other.Ask(at);
+        return instead.Answer == AccessAnswer.Yes
+            || (decision.Answer == AccessAnswer.No && instead.Answer == AccessAnswer.Unknown)
+            ? instead
+            : decision;
     }
 
     private Memo MemoOf(in AccessQuestion question) =>

@@ -183,14 +183,20 @@ public sealed class AccessTree
     /// The descriptor an object of a class would have if it were created in a container now [MS-ADTS 6.1.3.1]: the class's own
     /// entries, then what it inherits.
     /// </summary>
-    public SecurityDescriptor? Newborn(int container, SchemaClass @class, Sid domain)
+    /// <param name="creator">Who creates it and so owns it, for whom Creator Owner stands [MS-DTYP 2.5.3.4.1]; empty for
+    /// somebody else.</param>
+    public SecurityDescriptor? Newborn(int container, SchemaClass @class, Sid domain, Sid creator)
     {
         if (DescriptorOf(container) is not { } above) return null;
-        IReadOnlyList<Ace> own = @class.DefaultDescriptor is { } sddl ? Sddl.Read(sddl, domain).Entries : [];
+        var own = @class.DefaultDescriptor is { } sddl ? Sddl.Read(sddl, domain).Entries : [];
         var control = DescriptorControl.DaclPresent | DescriptorControl.SelfRelative | DescriptorControl.DaclAutoInherited;
         return new SecurityDescriptor(
-            control, default, default,
-            Acl.Of([.. own, .. Inheritance.From(above.Dacl, new Heir(default, default, ClassIds(@class.Name)))]), null);
+            control, creator, default,
+            Acl.Of(
+            [
+                .. own.Select(a => a.IsKnown && a.Trustee == Sid.CreatorOwner ? a with { Trustee = creator } : a),
+                .. Inheritance.From(above.Dacl, new Heir(creator, default, ClassIds(@class.Name))),
+            ]), null);
     }
 
     /// <summary>The distinguished name above, or null at the top. An escaped comma does not part names [RFC 4514 2.4].</summary>

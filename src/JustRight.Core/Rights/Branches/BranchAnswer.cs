@@ -30,6 +30,9 @@ public enum FailureCause
 
     /// <summary>What would decide it was not read.</summary>
     Unread,
+
+    /// <summary>Objects of its class know no such thing: a group has no password.</summary>
+    NotOfItsClass,
 }
 
 /// <summary>Objects that fail for the same reason at the same place.</summary>
@@ -60,4 +63,16 @@ public sealed record BranchAnswer(
     /// Whether everything that exists grants it; or, where nothing exists yet, everything that would be created.
     /// </summary>
     public bool Holds => Cannot == 0 && Unseen == 0 && (Can > 0 || Uncovered.Count == 0);
+
+    /// <summary>Several answers about different objects as one.</summary>
+    public static BranchAnswer Together(IReadOnlyList<BranchAnswer> answers) => answers is [var only] ? only : new BranchAnswer(
+        answers.Sum(a => a.Can), answers.Sum(a => a.Cannot), answers.Sum(a => a.Unseen),
+        [.. answers.SelectMany(a => a.Failures).OrderByDescending(f => f.Objects.Count)],
+        [.. answers.SelectMany(a => a.Uncovered)], [.. answers.SelectMany(a => a.Objects)],
+        [.. answers.SelectMany(a => a.Deciders).DistinctBy(d => d.Trustee)]);
+
+    /// <summary>That none of some objects could be judged, or none can, for a reason that is not in their lists.</summary>
+    public static BranchAnswer None(FailureCause cause, string words, IReadOnlyList<int> objects) => new(
+        0, cause == FailureCause.Unread ? 0 : objects.Count, cause == FailureCause.Unread ? objects.Count : 0,
+        [new FailureGroup(cause, [], [], words, objects, -1)], [], objects, []);
 }

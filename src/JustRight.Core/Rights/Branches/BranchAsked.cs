@@ -18,13 +18,15 @@ public sealed record BranchAsked(DirectoryAct Act, IReadOnlyList<string> Attribu
         branch);
 
     /// <summary>A few words, without the branch.</summary>
-    public string Words => Act switch
+    public string Words => Act == DirectoryAct.JoinComputers ? What : $"{What} of {Of}";
+
+    /// <summary>A few words, without the class.</summary>
+    public string What => Act switch
     {
-        DirectoryAct.WriteAttributes => $"write {string.Join(", ", Attributes)} of {Of}",
-        DirectoryAct.ReadAttributes => $"read {string.Join(", ", Attributes)} of {Of}",
-        DirectoryAct.JoinComputers => "join computers",
-        DirectoryAct.ChangeMembership or DirectoryAct.Create or DirectoryAct.Delete or DirectoryAct.Move
-            or DirectoryAct.ResetPassword or DirectoryAct.Unlock or DirectoryAct.FullControl =>
-            $"{DirectoryActs.ByAct[Act].Words} of {Of}",
+        DirectoryAct.WriteAttributes => $"write {string.Join(", ", Attributes)}",
+        DirectoryAct.ReadAttributes => $"read {string.Join(", ", Attributes)}",
+        DirectoryAct.JoinComputers or DirectoryAct.ChangeMembership or DirectoryAct.Create or DirectoryAct.Delete
+            or DirectoryAct.Move or DirectoryAct.ResetPassword or DirectoryAct.Unlock or DirectoryAct.FullControl =>
+            DirectoryActs.ByAct[Act].Words,
     };
 }

@@ -1,8 +1,8 @@
 using System.Runtime.InteropServices;
 using JustRight.Core.Directory;
-using JustRight.Core.Installs;
+using JustRight.Core.Directory.Descriptors;
 using JustRight.Core.Rights.Access;
-using JustRight.Core.SecretUses;
+using JustRight.Core.Sheets;
 
 namespace JustRight.Core.Rights.Branches;
 
@@ -13,6 +13,7 @@ namespace JustRight.Core.Rights.Branches;
 public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> isProtected)
 {
     private const int MostDeciders = 8;
+    private const string ClassUnread = "the class may not be read";
     private readonly AccessSweep _sweep = sweep;
     private readonly AccessTree _tree = sweep.Tree;
     private readonly CauseFinder _causes = new(sweep, isProtected);
@@ -36,10 +37,25 @@ public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> i
     public BranchAnswer Judge(IReadOnlyList<Demand> demands, string of, int root) =>
         Judge(demands, of, [.. _tree.AtAndBelow(root)], root);
 
-    /// <summary>Given objects, whatever their class.</summary>
-    public BranchAnswer Judge(IReadOnlyList<Demand> demands, IReadOnlyList<int> objects)
+    /// <summary>Given objects, each as its own class; where something shall be created in them, as places for it.</summary>
+    /// <param name="right">What is asked; its class counts only for what shall be created.</param>
+    public BranchAnswer Judge(BranchAsked right, IReadOnlyList<int> objects) => right.Act == DirectoryAct.Create
+        ? OfOneClass(right, objects)
+        : BranchAnswer.Together(
+            [.. objects.GroupBy(i => _tree[i].Class, StringComparer.OrdinalIgnoreCase)
+                .Select(g => OfOneClass(right with { Of = g.Key }, [.. g]))]);
+
+    private BranchAnswer OfOneClass(BranchAsked right, IReadOnlyList<int> objects)
     {
-        var tally = new Tally(this, demands);
+        if (right.Of.Length == 0) return BranchAnswer.None(FailureCause.Unread, ClassUnread, objects);
+        if (ActOnClass.WhyNot(right, _tree.Schema) is { } why)
+            return BranchAnswer.None(FailureCause.NotOfItsClass, why, objects);
+        var (demands, lacking) = Demands.Of(right, _tree.Schema);
+        if (demands is null)
+            return BranchAnswer.None(FailureCause.Unread, $"the directory's schema has no {lacking}", objects);
+        // where an object would be created is another place than the object itself
+        var asked = right.Act == DirectoryAct.Create ? demands : [.. demands.Where(d => !d.OfContainers)];
+        var tally = new Tally(this, asked);
         foreach (var index in objects) tally.Add(index, ofObject: true, ofContainer: true);
         return tally.Answer([]);
     }
@@ -50,21 +66,34 @@ public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> i
         var forObjects = demands.Where(d => !d.OfContainers).ToList();
         var anyOfContainers = demands.Any(d => d.OfContainers);
         var isOf = _tree.IsOfClass(of);
+        var classless = new List<int>();
         foreach (var index in all)
         {
+            if (_tree[index].Class.Length == 0)
+            {
+                // it may be one of those that count, and it may hold some
+                classless.Add(index);
+                continue;
+            }
+
             var ofObject = forObjects.Count > 0 && index != root && isOf(index);
             var ofContainer = anyOfContainers && _tree.IsContainer(index);
             if (ofObject || ofContainer) tally.Add(index, ofObject, ofContainer);
         }
 
-        return tally.Answer(forObjects.Count == 0 ? [] : Uncovered(forObjects, of, all));
+        var creator = anyOfContainers ? _sweep.Token.Account : default;
+        var known = tally.Answer(forObjects.Count == 0 ? [] : Uncovered(forObjects, of, all, creator));
+        return classless.Count == 0
+            ? known
+            : BranchAnswer.Together([known, BranchAnswer.None(FailureCause.Unread, ClassUnread, classless)]);
     }
 
     /// <summary>
     /// The containers in which an object created tomorrow would refuse. One below another for the same reason is not named
     /// again.
     /// </summary>
-    private List<int> Uncovered(IReadOnlyList<Demand> demands, string of, IReadOnlyList<int> all)
+    /// <param name="creator">The account, where it creates them itself; empty for somebody else.</param>
+    private List<int> Uncovered(IReadOnlyList<Demand> demands, string of, IReadOnlyList<int> all, Sid creator)
     {
         var uncovered = new List<int>();
         if (_tree.Schema.Class(of) is not { } @class) return uncovered;
@@ -75,9 +104,9 @@ public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> i
             if (id < 0) continue;
             if (!known.TryGetValue(id, out var covered))
             {
-                var newborn = _tree.Newborn(index, @class, domain)!;
-                known[id] = covered = demands.All(d => AccessCheck.Judge(
-                    newborn, _sweep.Token, d.Question).Answer == AccessAnswer.Yes
+                var newborn = _tree.Newborn(index, @class, domain, creator)!;
+                known[id] = covered = demands.All(d => Grants(newborn, d.Question)
+                    || (d.OrWrite is { } write && Grants(newborn, write))
                     || (d.OrOfParent is { } other && _sweep.Ask(index, other).Answer == AccessAnswer.Yes));
             }
 
@@ -87,6 +116,9 @@ public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> i
         return uncovered;
     }
 
+    private bool Grants(SecurityDescriptor list, in AccessQuestion question) =>
+        AccessCheck.Judge(list, _sweep.Token, question).Answer == AccessAnswer.Yes;
+
     private string Words(FailureCause cause, IReadOnlyList<int> at, int entry, IReadOnlyList<Demand> demands)
     {
         var what = string.Join(" and ", demands.Select(d => d.Words));
@@ -95,7 +127,7 @@ public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> i
         {
             FailureCause.InheritanceStops =>
                 $"inheritance stops at {where}: the right to {what} comes from above and does not reach further",
-            FailureCause.Denied => $"an ACE on {where} denies it",
+            FailureCause.Denied => $"an ACE on {where} denies the right to {what}",
             FailureCause.ProtectedGroup =>
                 $"{where} is in a protected group: AdminSDHolder resets its ACL within the hour, so no delegated right lasts on it",
             FailureCause.LeftByProtectedGroup => $"{where} was in a protected group once, and inheritance stayed disabled",
@@ -103,6 +135,7 @@ public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> i
             FailureCause.MembershipUnread =>
                 $"{WhyDoubtful(at[0], entry)}, and {(entry < 0 ? "ownership" : $"entry {entry + 1}")} of {where} could decide it",
             FailureCause.Unread => "the ACL could not be read",
+            FailureCause.NotOfItsClass => $"objects of its class know no way to {what}",
             FailureCause.NothingGivesIt => $"no ACE here or above gives the right to {what}",
         };
     }
@@ -180,7 +213,8 @@ public sealed class BranchJudge(AccessSweep sweep, Sid domain, Func<Sid, bool> i
         private void Decider(int index, Demand demand, AccessDecision decision)
         {
             var descriptor = judge._tree.DescriptorOf(index)!;
-            var viaParent = judge._sweep.Ask(index, demand.Question).Answer != AccessAnswer.Yes;
+            var viaParent = demand.OrOfParent is not null
+                && judge._sweep.Ask(index, demand.Question).Answer != AccessAnswer.Yes;
             if (viaParent) descriptor = judge._tree.DescriptorOf(judge._tree.ParentOf(index))!;
             var trustee = decision.Entry >= 0 ? descriptor.Entries[decision.Entry].Trustee
                 : decision.Reason == AccessReason.Owner ? descriptor.Owner

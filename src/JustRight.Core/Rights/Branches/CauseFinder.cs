@@ -22,7 +22,7 @@ public sealed class CauseFinder(AccessSweep sweep, Func<Sid, bool> isProtected)
         if (decision.Answer == AccessAnswer.Unknown) return (FailureCause.NotUnderstood, [index], decision.Entry);
         if (decision.Reason == AccessReason.Denied)
         {
-            var (origin, entry) = OriginOf(index, _tree.DescriptorOf(index)!.Entries[decision.Entry]);
+            var (origin, entry) = EntryOrigin.Of(_tree, index, _tree.DescriptorOf(index)!.Entries[decision.Entry]);
             return (FailureCause.Denied, [origin], entry);
         }
 
@@ -41,7 +41,10 @@ public sealed class CauseFinder(AccessSweep sweep, Func<Sid, bool> isProtected)
     private bool Would(int index, Demand demand, HashSet<int> opened)
     {
         var self = _tree[index].Sid;
-        if (AccessCheck.Judge(Opened(index, opened), sweep.Token, demand.Question, self).Answer == AccessAnswer.Yes) return true;
+        var list = Opened(index, opened);
+        if (AccessCheck.Judge(list, sweep.Token, demand.Question, self).Answer == AccessAnswer.Yes) return true;
+        if (demand.OrWrite is { } write && AccessCheck.Judge(list, sweep.Token, write, self).Answer == AccessAnswer.Yes)
+            return true;
         return demand.OrOfParent is { } other && _tree.ParentOf(index) is >= 0 and var parent
             && AccessCheck.Judge(Opened(parent, opened), sweep.Token, other, _tree[parent].Sid).Answer == AccessAnswer.Yes;
     }
@@ -55,23 +58,5 @@ public sealed class CauseFinder(AccessSweep sweep, Func<Sid, bool> isProtected)
         if (!_tree.AtAndAbove(index).Any(opened.Contains)) return own;
         var classes = _tree.Schema.Class(_tree[index].Class) is { } found ? new[] { found.Id } : [];
         return Inheritance.Apply(own.WithProtection(false), Opened(parent, opened).Dacl, classes);
-    }
-
-    /// <summary>Where an inherited entry stands as a direct entry: the nearest object above that carries it.</summary>
-    private (int Index, int Entry) OriginOf(int index, Ace ace)
-    {
-        foreach (var above in ace.IsInherited ? _tree.AtAndAbove(index).Skip(1) : [index])
-        {
-            var entries = _tree.DescriptorOf(above)?.Entries ?? [];
-            for (var i = 0; i < entries.Count; i++)
-            {
-                var own = entries[i];
-                if (!own.IsInherited && own.Denies == ace.Denies && own.ObjectType == ace.ObjectType
-                    && own.Mask.Mapped() == ace.Mask.Mapped() && (own.Trustee == ace.Trustee || own.Trustee == Sid.CreatorOwner))
-                    return (above, i);
-            }
-        }
-
-        return (index, _tree.DescriptorOf(index)!.Entries.ToList().IndexOf(ace));
     }
 }

@@ -11,10 +11,13 @@ namespace JustRight.Core.Rights.Branches;
 /// themselves.</param>
 /// <param name="Question">The question put to the object.</param>
 /// <param name="OrOfParent">A question to the object's parent that will do as well, or null.</param>
+/// <param name="OrWrite">A question to the object that will do as well, or null: who may write an attribute may write it
+/// validated too [MS-ADTS 3.1.1.5.3.1.1].</param>
 /// <param name="Grant">The bits that give it.</param>
 /// <param name="ObjectType">What the giving entry is limited to.</param>
 public sealed record Demand(
-    string Words, bool OfContainers, AccessQuestion Question, AccessQuestion? OrOfParent, AccessRights Grant, Guid? ObjectType)
+    string Words, bool OfContainers, AccessQuestion Question, AccessQuestion? OrOfParent, AccessQuestion? OrWrite,
+    AccessRights Grant, Guid? ObjectType)
 {
     /// <summary>Whether the entry that gives it belongs on containers: for children to be made or deleted there.</summary>
     public bool GivenOnContainers => OfContainers || OrOfParent is not null;
@@ -24,8 +27,13 @@ public sealed record Demand(
         ? new AccessRule(principal, false, Grant, ObjectType, null, AceFlags.ContainerInherit)
         : new AccessRule(principal, false, Grant, ObjectType, of.Id, AceFlags.ContainerInherit | AceFlags.InheritOnly);
 
-    /// <summary>The smallest entry on one object that gives it for that object alone.</summary>
-    public AccessRule RuleForOne(string principal) => new(principal, false, Grant, ObjectType, null, AceFlags.None);
+    /// <summary>
+    /// The smallest entry on one object that gives it for that object alone: where a parent's would do as well, the object's own
+    /// is meant.
+    /// </summary>
+    public AccessRule RuleForOne(string principal) => OrOfParent is null
+        ? new AccessRule(principal, false, Grant, ObjectType, null, AceFlags.None)
+        : new AccessRule(principal, false, Question.Rights, Question.Target, null, AceFlags.None);
 }
 
 /// <summary>Takes directory rights apart into demands.</summary>
@@ -49,7 +57,8 @@ public static class Demands
                     Attribute(
                         name,
                         a => demands.Add(new Demand(
-                            $"read {a.Name}", false, AccessQuestion.Read(a, of), null, AccessQuestion.Read(a, of).Rights, a.Id)));
+                            $"read {a.Name}", false, AccessQuestion.Read(a, of), null, null, AccessQuestion.Read(a, of).Rights,
+                            a.Id)));
                 break;
             case DirectoryAct.ChangeMembership:
                 Write("member");
@@ -82,8 +91,8 @@ public static class Demands
                 break;
             case DirectoryAct.FullControl:
                 demands.Add(new Demand(
-                    "do everything", false, AccessQuestion.Simple(AccessRights.FullControl), null, AccessRights.FullControl,
-                    null));
+                    "do everything", false, AccessQuestion.Simple(AccessRights.FullControl), null, null,
+                    AccessRights.FullControl, null));
                 break;
         }
 
@@ -99,15 +108,15 @@ public static class Demands
             Attribute(
                 name,
                 a => demands.Add(new Demand(
-                    $"write {a.Name}", false, AccessQuestion.Write(a, of), null, AccessRights.WriteProperty, a.Id)));
+                    $"write {a.Name}", false, AccessQuestion.Write(a, of), null, null, AccessRights.WriteProperty, a.Id)));
 
         void Create() =>
             demands.Add(new Demand(
-                $"create a {of.Name}", true, AccessQuestion.CreateChild(of), null, AccessRights.CreateChild, of.Id));
+                $"create a {of.Name}", true, AccessQuestion.CreateChild(of), null, null, AccessRights.CreateChild, of.Id));
 
         void Delete() =>
             demands.Add(new Demand(
-                "delete", false, AccessQuestion.Simple(AccessRights.Delete), AccessQuestion.DeleteChild(of),
+                "delete", false, AccessQuestion.Simple(AccessRights.Delete), AccessQuestion.DeleteChild(of), null,
                 AccessRights.DeleteChild, of.Id));
 
         void Right(string name, Action<ControlRight> use)
@@ -120,13 +129,16 @@ public static class Demands
             Right(
                 name,
                 r => demands.Add(new Demand(
-                    r.Title.ToLowerInvariant(), false, AccessQuestion.Extended(r), null, AccessRights.ControlAccess, r.Id)));
+                    r.Title.ToLowerInvariant(), false, AccessQuestion.Extended(r), null, null, AccessRights.ControlAccess,
+                    r.Id)));
 
         void Validated(string name, string attribute) =>
             Right(
                 name,
-                r => demands.Add(new Demand(
-                    $"write its own {attribute}", false, AccessQuestion.Validated(r.Id), null, AccessRights.ValidatedWrite,
-                    r.Id)));
+                r => Attribute(
+                    attribute,
+                    a => demands.Add(new Demand(
+                        $"write its own {a.Name}", false, AccessQuestion.Validated(r.Id), null, AccessQuestion.Write(a, of),
+                        AccessRights.ValidatedWrite, r.Id))));
     }
 }

@@ -1,0 +1,57 @@
+using JustRight.Core.Directory;
+using JustRight.Core.Estates;
+using JustRight.Core.Plans;
+using JustRight.Core.Rights;
+using JustRight.Service.Fits;
+
+namespace JustRight.Service.Traces;
+
+/// <summary>
+/// What a person may call an account, a group or an object: by its own name, by the key that a sheet gives it
+/// (<c>install/key</c>, or the key alone where only one plan has it and nothing in the directory is called so), and an OU by its
+/// key in the estate.
+/// </summary>
+internal sealed class DirectoryNames
+{
+    private readonly Estate _estate;
+    private readonly ILookup<string, string> _byKey;
+    private readonly SurveyView? _view;
+
+    private DirectoryNames(Estate estate, IReadOnlyList<Plan> plans, SurveyView? view)
+    {
+        (_estate, _view) = (estate, view);
+        _byKey = plans
+            .SelectMany(p => p.Accounts.Select(a => (p.Install, a.Key, a.Name))
+                .Concat(p.Groups.Select(g => (p.Install, g.Key, g.Name))))
+            .SelectMany(n => new[] { (Key: $"{n.Install}/{n.Key}", n.Name), (n.Key, n.Name) })
+            .Distinct().ToLookup(n => n.Key, n => n.Name, StringComparer.Ordinal);
+    }
+
+    /// <summary>The names of an estate, by its plans and its latest survey.</summary>
+    public static async Task<DirectoryNames> OfAsync(
+        Estate estate, FitService fits, SurveyStore surveys, CancellationToken cancel) => new(
+        estate, await fits.PlansOfAsync(estate.Name, cancel), await surveys.LatestAsync(estate.Name, cancel));
+
+    /// <summary>The logon name of an account or a group, however it was called.</summary>
+    public string Principal(string text)
+    {
+        var name = LogonName.WithoutDomain(text);
+        if (_view is { } view && view.Graph.IndexOf(name) >= 0) return name;
+        return _byKey[text].Distinct(StringComparer.OrdinalIgnoreCase).ToList() is [var only] ? only : name;
+    }
+
+    /// <summary>An object as it is read: a distinguished name as it is, an OU's by its key, or a logon name.</summary>
+    public string Object(string text) => Branch(text) ?? (text.Contains('=', StringComparison.Ordinal) ? text : Principal(text));
+
+    /// <summary>
+    /// The distinguished name of an OU by its key, of the whole domain, or one that was written out; null for others.
+    /// </summary>
+    public string? Branch(string text)
+    {
+        if (text == Estate.WholeDomain) return _estate.Domain.Root;
+        if (_estate.Branches.FirstOrDefault(b => b.Key == text) is { } branch) return branch.Name.Text;
+        return DistinguishedName.TryParse(text, out var dn) && dn.IsAtOrBelow(DistinguishedName.Parse(_estate.Domain.Root))
+            ? dn.Text
+            : null;
+    }
+}
