@@ -10,6 +10,7 @@ using JustRight.Core.Rights.Branches;
 using JustRight.Core.Rights.Memberships;
 using JustRight.Core.Sheets;
 using JustRight.Core.SignIn.Filters;
+using JustRight.Core.Traces;
 
 // Compares the cost of planning and judging at two sizes in one run, each in a process of its own so that peak memory is its own:
 //   dotnet run -c Release --project bench/JustRight.Bench
@@ -41,7 +42,7 @@ if (args.Length > 0)
 }
 
 Console.WriteLine("what      size    accounts   groups   installs   seconds   peak MB   result");
-foreach (var measured in new[] { "fit", "closure", "access", "hosts", "database", "filter" })
+foreach (var measured in new[] { "fit", "closure", "access", "answers", "hosts", "database", "filter" })
 {
     var small = await OwnProcess.MeasureAsync(5, "measure", measured, "0.1");
     var large = await OwnProcess.MeasureAsync(5, "measure", measured, "1");
@@ -53,13 +54,14 @@ return 0;
 static int Measure(string what, double size)
 {
     Warm(what);
-    var estate = new SyntheticEstate(what is "access" or "hosts" or "database" or "filter" ? 0.01 : size);
+    var estate = new SyntheticEstate(what is "access" or "answers" or "hosts" or "database" or "filter" ? 0.01 : size);
     var (seconds, result) = what switch
     {
         "fit" => Fit(estate),
         "closure" => Closure(estate),
         "database" => Database(new SyntheticInstance(size)),
         "filter" => Filters(new SyntheticPeople((int)(100_000 * size))),
+        "answers" => Answers(new SyntheticTree((int)(1_000_000 * size), 5_000)),
         "hosts" => Hosts(new SyntheticHosts((int)(2_000 * size))),
         _ => Access(new SyntheticTree((int)(1_000_000 * size), 5_000)),
     };
@@ -77,6 +79,7 @@ static void Warm(string what)
         if (what == "fit") Fit(estate);
         else if (what == "closure") Closure(estate);
         else if (what == "access") Access(new SyntheticTree(20_000, 500));
+        else if (what == "answers") Answers(new SyntheticTree(20_000, 500));
         else if (what == "database") Database(new SyntheticInstance(0.1));
         else if (what == "filter") Filters(new SyntheticPeople(2_000));
         else Hosts(new SyntheticHosts(20));
@@ -110,6 +113,25 @@ static (double Seconds, string Result) Access(SyntheticTree synthetic)
     var (answer, _) = new BranchJudge(new AccessSweep(tree, SyntheticTree.Token()), SyntheticTree.DomainSid, _ => false)
         .Judge(right);
     return (clock.Elapsed.TotalSeconds, $"{answer!.Can} can, {answer.Cannot} cannot, {answer.Failures.Count} causes");
+}
+
+// As many questions as a tenth of the objects, each about another object and one of five attributes, with why not.
+static (double Seconds, string Result) Answers(SyntheticTree synthetic)
+{
+    var tree = new AccessTree(synthetic.Snapshot());
+    var answers = new AccessAnswers(_ => new BranchJudge(
+        new AccessSweep(tree, SyntheticTree.Token()), SyntheticTree.DomainSid, _ => false));
+    var asked = new[] { "mail", "roomNumber", "wWWHomePage", "telephoneNumber", "info" }
+        .Select(a => new BranchAsked(DirectoryAct.WriteAttributes, [a], "", "")).ToList();
+    var questions = tree.Count / 10;
+    GC.Collect();
+    var clock = Stopwatch.StartNew();
+    var can = 0;
+    for (var i = 0; i < questions; i++)
+        if (answers.OfObject(0, asked[i % asked.Count], i * 10 % tree.Count).Answer == AccessAnswer.Yes) can++;
+    return (
+        clock.Elapsed.TotalSeconds,
+        $"{questions} questions, {can} can: {questions / clock.Elapsed.TotalSeconds:0} answers a second");
 }
 
 // The fit of one install over every host, 50 lists of rights and 40 services each, the survey's preparation included.

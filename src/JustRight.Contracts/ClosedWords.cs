@@ -41,7 +41,16 @@ internal sealed class OffWordAttribute() : AllowedValuesAttribute("missing", "pe
 [AttributeUsage(AttributeTargets.Property)]
 internal sealed class CauseWordAttribute() : AllowedValuesAttribute(
     "nothing-gives-it", "inheritance-stops", "denied", "protected-group", "left-by-protected-group", "not-understood",
-    "membership-unread", "unread");
+    "membership-unread", "unread", "not-of-its-class");
+
+/// <summary>The answer to a question of access.</summary>
+[AttributeUsage(AttributeTargets.Property)]
+internal sealed class AnswerWordAttribute() : AllowedValuesAttribute("yes", "no", "unseen");
+
+/// <summary>The kind of thing that can be done to one object of a directory.</summary>
+[AttributeUsage(AttributeTargets.Property)]
+internal sealed class ObjectActWordAttribute() : AllowedValuesAttribute(
+    "itself", "extended-right", "validated-write", "write", "read", "create", "delete-child");
 
 /// <summary>The family of a directory that people sign in with.</summary>
 [AttributeUsage(AttributeTargets.Property)]

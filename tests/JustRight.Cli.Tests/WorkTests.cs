@@ -123,6 +123,11 @@ public sealed class WorkTests() : ClientScene(() => PreparedData.Demo.StartAsync
         (await RunAsync(
             "trace", "fennmoor", "svc-roundsman", "--attribute", "roomNumber", "--objects-from", list + ".no")).Code.ShouldBe(2);
         (await RunAsync("trace", "fennmoor", "svc-roundsman", "--act", "change membership")).Code.ShouldBe(0);
+        var whole = await RunAsync("trace", "fennmoor", "svc-roundsman", "--object", "m.northam", "--everything");
+        whole.Code.ShouldBe(0);
+        whole.Out.ShouldContain("Extended rights  1 of 5");
+        whole.Out.ShouldContain("ACE ");
+        (await RunAsync("trace", "fennmoor", "svc-roundsman", "--everything")).Code.ShouldBe(2);
     }
 
     [Fact]

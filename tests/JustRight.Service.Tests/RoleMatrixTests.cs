@@ -21,7 +21,7 @@ public sealed class RoleMatrixTests(TokenFixture tokens) : IClassFixture<TokenFi
         [
             "AddSheet", "AddEstate", "AddInstall", "SetStage", "BeginAdoption", "AnswerAdoption", "FinishAdoption",
             "AddDirectoryFile", "AddHostFacts", "Survey", "Verify", "Trace", "CompareControllers", "Confirm", "ShowProtection",
-            "TrySignIn", "AskFilter", "TellPasswordPlace",
+            "TrySignIn", "AskFilter", "AnswerAccess", "TellWholeAccess", "TellPasswordPlace",
             "ForgetPasswordPlace", "Review", "Remind", "SurveyNow", "WithdrawProposal",
         ],
         ["granter"] = [

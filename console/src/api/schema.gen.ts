@@ -603,6 +603,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/estates/{name}/access": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Answers many questions about access from one reading of the directory */
+        post: operations["AnswerAccess"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estates/{name}/access/everything": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tells everything that an account can do to one object, and what decides it */
+        post: operations["TellWholeAccess"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/undo": {
         parameters: {
             query?: never;
@@ -1625,6 +1659,75 @@ export interface components {
              */
             lastDay?: null | string;
         };
+        /** @description The answers to many questions. */
+        AccessAnswersView: {
+            /** @description The estate. */
+            estate: string;
+            /** @description Whether the directory is the simulation. */
+            simulated: boolean;
+            /** @description The controller that was read. */
+            readFrom: string;
+            /**
+             * Format: date-time
+             * @description When it was read.
+             */
+            readAt: string;
+            /** @description One for each question, in their order. */
+            answers: components["schemas"]["AccessAnswerView"][];
+            /** @description Parts of the directory that could not be read. */
+            unread: components["schemas"]["UnreadPartView"][];
+        };
+        /** @description One answer. */
+        AccessAnswerView: {
+            /** @description `DOMAIN\name`. */
+            account: string;
+            /** @description What was asked, in words. */
+            asked: string;
+            /** @description The distinguished name of the object or the branch. */
+            at: string;
+            /**
+             * @description `yes`, `no` or `unseen`.
+             * @enum {string}
+             */
+            answer: "yes" | "no" | "unseen";
+            /**
+             * Format: int32
+             * @description How many objects grant it.
+             */
+            can: number;
+            /**
+             * Format: int32
+             * @description How many refuse it.
+             */
+            cannot: number;
+            /**
+             * Format: int32
+             * @description How many could not be judged.
+             */
+            unseen: number;
+            /** @description Why not; empty where it can. */
+            words: string;
+        };
+        /** @description Many questions, to be answered from one reading of the directory. */
+        AccessOrder: {
+            /** @description The questions; at most ten thousand. */
+            questions: components["schemas"]["AccessQuestionOrder"][];
+        };
+        /** @description One question: can this account do this to that object, or to everything of a class below that branch? */
+        AccessQuestionOrder: {
+            /** @description The account: its logon name, or the key that a sheet gives it. */
+            account: string;
+            /** @description What it should be able to do, in the words of sheets: `write attributes`, `change membership`, … */
+            act: string;
+            /** @description For acts that name attributes. */
+            attributes: null | string[];
+            /** @description The class of object below a branch, or of what is to be created in an object; null for the act's own. */
+            of: null | string;
+            /** @description The object: a distinguished name, a logon name, or an OU's key in the estate; or null. */
+            at: null | string;
+            /** @description The branch, instead of an object: an OU's key, a distinguished name, or `everywhere`. */
+            below: null | string;
+        };
         /** @description The fit of an account. */
         AccountFitView: {
             /** @description The key of the account in the sheet. */
@@ -1860,7 +1963,7 @@ export interface components {
              * @description The cause, as one word.
              * @enum {string}
              */
-            cause: "nothing-gives-it" | "inheritance-stops" | "denied" | "protected-group" | "left-by-protected-group" | "not-understood" | "membership-unread" | "unread";
+            cause: "nothing-gives-it" | "inheritance-stops" | "denied" | "protected-group" | "left-by-protected-group" | "not-understood" | "membership-unread" | "unread" | "not-of-its-class";
             /** @description The cause, in words. */
             words: string;
             /** @description Where it lies. */
@@ -3095,6 +3198,32 @@ export interface components {
             /** @description Why a person must decide. */
             reason: string;
         };
+        /** @description One thing that can be done to an object. */
+        ObjectActView: {
+            /**
+             * @description `itself`, `extended-right`, `validated-write`, `write`, `read`, `create` or `delete-child`.
+             * @enum {string}
+             */
+            kind: "itself" | "extended-right" | "validated-write" | "write" | "read" | "create" | "delete-child";
+            /** @description What, in words: `write mail`. */
+            what: string;
+            /**
+             * @description `yes`, `no` or `unseen`.
+             * @enum {string}
+             */
+            answer: "yes" | "no" | "unseen";
+            /** @description What decides it, in words: the entry, ownership, a privilege, or that nothing gives it. */
+            by: string;
+            /**
+             * Format: int32
+             * @description The entry's place in the list of At, from 1; 0 where no entry decides.
+             */
+            entry: number;
+            /** @description The object in whose list it was found. */
+            at: string;
+            /** @description Where an inherited entry comes from: there it is changed. Empty where no entry decides. */
+            from: string;
+        };
         /** @description The password of one account: how it stands, where it is typed, what its renewal would do. */
         PasswordDetailView: {
             /** @description How it stands. */
@@ -4216,10 +4345,10 @@ export interface components {
              */
             number: number;
             /**
-             * @description `nothing-gives-it`, `inheritance-stops`, `denied`, `protected-group`, `left-by-protected-group`, `not-understood`, `membership-unread` or `unread`.
+             * @description `nothing-gives-it`, `inheritance-stops`, `denied`, `protected-group`, `left-by-protected-group`, `not-understood`, `membership-unread`, `unread` or `not-of-its-class`.
              * @enum {string}
              */
-            cause: "nothing-gives-it" | "inheritance-stops" | "denied" | "protected-group" | "left-by-protected-group" | "not-understood" | "membership-unread" | "unread";
+            cause: "nothing-gives-it" | "inheritance-stops" | "denied" | "protected-group" | "left-by-protected-group" | "not-understood" | "membership-unread" | "unread" | "not-of-its-class";
             /** @description The cause, in words. */
             words: string;
             /** @description Where the reason lies. */
@@ -4233,6 +4362,8 @@ export interface components {
             objects: string[];
             /** @description Ways to fix it. */
             remedies: components["schemas"]["RemedyView"][];
+            /** @description What fails of all that was asked, each alone: `write mail`. */
+            asked: string[];
         };
         /** @description An order to trace why an account can or cannot do something in the directory. */
         TraceOrder: {
@@ -4246,7 +4377,7 @@ export interface components {
             act: string;
             /** @description For acts that name attributes. */
             attributes: null | string[];
-            /** @description The class of object, or null for the act's own; `user` where it has none. */
+            /** @description The class of object, or null for the act's own; `user` where it has none. Given objects are judged as their own class: there it counts only for what is to be created in them. */
             of: null | string;
             /** @description A branch of the estate by name, a distinguished name, or `everywhere`; or null. */
             below: null | string;
@@ -4269,7 +4400,7 @@ export interface components {
             account: string;
             /** @description The question in words. */
             asked: string;
-            /** @description The class of object. */
+            /** @description The class of object; of given objects, their classes. */
             of: string;
             /** @description The branch's distinguished name, or null when objects were given. */
             below: null | string;
@@ -4333,6 +4464,39 @@ export interface components {
              */
             at: string;
         };
+        /** @description An order for everything that an account can do to one object. */
+        WholeAccessOrder: {
+            /** @description The account: its logon name, or the key that a sheet gives it. */
+            account: string;
+            /** @description The object: a distinguished name, a logon name, or an OU's key in the estate. */
+            at: string;
+        };
+        /** @description Everything that an account can do to one object, and everything it cannot. */
+        WholeAccessView: {
+            /** @description The estate. */
+            estate: string;
+            /** @description Whether the directory is the simulation. */
+            simulated: boolean;
+            /** @description `DOMAIN\name`. */
+            account: string;
+            /** @description The object's distinguished name. */
+            at: string;
+            /** @description Its class. */
+            class: string;
+            /** @description Its owner; empty where that could not be read. */
+            owner: string;
+            /** @description The controller that was read. */
+            readFrom: string;
+            /**
+             * Format: date-time
+             * @description When it was read.
+             */
+            readAt: string;
+            /** @description What can be done to such an object, kind by kind. */
+            acts: components["schemas"]["ObjectActView"][];
+            /** @description Parts of the directory that could not be read. */
+            unread: components["schemas"]["UnreadPartView"][];
+        };
         /** @description Who is signed in. */
         WhoView: {
             /** @description The name, as the log has it. */
@@ -4373,6 +4537,10 @@ export interface components {
     pathItems: never;
 }
 export type AcceptedView = components['schemas']['AcceptedView'];
+export type AccessAnswersView = components['schemas']['AccessAnswersView'];
+export type AccessAnswerView = components['schemas']['AccessAnswerView'];
+export type AccessOrder = components['schemas']['AccessOrder'];
+export type AccessQuestionOrder = components['schemas']['AccessQuestionOrder'];
 export type AccountFitView = components['schemas']['AccountFitView'];
 export type AccountPasswordView = components['schemas']['AccountPasswordView'];
 export type AdoptedAccountOrder = components['schemas']['AdoptedAccountOrder'];
@@ -4440,6 +4608,7 @@ export type NamedDifferenceView = components['schemas']['NamedDifferenceView'];
 export type NewTokenView = components['schemas']['NewTokenView'];
 export type NotificationView = components['schemas']['NotificationView'];
 export type NotOfferedView = components['schemas']['NotOfferedView'];
+export type ObjectActView = components['schemas']['ObjectActView'];
 export type PasswordDetailView = components['schemas']['PasswordDetailView'];
 export type PasswordPlaceView = components['schemas']['PasswordPlaceView'];
 export type PasswordsView = components['schemas']['PasswordsView'];
@@ -4502,6 +4671,8 @@ export type TraceOrder = components['schemas']['TraceOrder'];
 export type TraceView = components['schemas']['TraceView'];
 export type UndoView = components['schemas']['UndoView'];
 export type UnreadPartView = components['schemas']['UnreadPartView'];
+export type WholeAccessOrder = components['schemas']['WholeAccessOrder'];
+export type WholeAccessView = components['schemas']['WholeAccessView'];
 export type WhoView = components['schemas']['WhoView'];
 export type WorklistView = components['schemas']['WorklistView'];
 export type $defs = Record<string, never>;
@@ -6885,6 +7056,196 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    AnswerAccess: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "questions": [
+                 *         {
+                 *           "account": "svc-roster-sync",
+                 *           "act": "write attributes",
+                 *           "attributes": [
+                 *             "telephoneNumber"
+                 *           ],
+                 *           "of": null,
+                 *           "at": "m.northam",
+                 *           "below": null
+                 *         }
+                 *       ]
+                 *     }
+                 */
+                "application/json": components["schemas"]["AccessOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccessAnswersView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another content type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad Gateway */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    TellWholeAccess: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /**
+                 * @description its name
+                 * @example fennmoor
+                 */
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "account": "svc-roster-sync",
+                 *       "at": "m.northam"
+                 *     }
+                 */
+                "application/json": components["schemas"]["WholeAccessOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WholeAccessView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not signed in, or the token is revoked or expired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The role does not allow it */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another content type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad Gateway */
+            502: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -32,7 +32,10 @@ internal static class TraceCommands
             Description = "An attribute; repeat for more",
             AllowMultipleArgumentsPerToken = true,
         };
-        var of = new Option<string?>("--of") { Description = "The class of object: user, group, computer, …" };
+        var of = new Option<string?>("--of")
+        {
+            Description = "The class of object: user, group, computer, …; given objects have their own",
+        };
         var below = new Option<string?>("--below")
         {
             Description = "A branch of the estate, a distinguished name, or everywhere",
@@ -49,6 +52,10 @@ internal static class TraceCommands
         {
             Description = "Answer as if inheritance were enabled at this OU",
         };
+        var everything = new Option<bool>("--everything")
+        {
+            Description = "Tell all that the account can do to one object (--object), with the ACE that gives or refuses each",
+        };
         var all = new Option<bool>("--all") { Description = "Name every object and every right" };
         return CommandKit.Make(
             "trace",
@@ -58,17 +65,21 @@ internal static class TraceCommands
                 "justright trace fennmoor --service RoundsmanCopier --host fm-round01 --attribute roomNumber --object m.northam",
                 "justright trace fennmoor svc-roundsman --act \"change membership\" --below teams",
                 "justright trace fennmoor svc-roundsman --attribute roomNumber --below people --if-member-of saltmere-office",
+                "justright trace fennmoor svc-roundsman --object m.northam --everything",
             ],
-            [estate, account, act, attribute, of, below, objects, file, service, host, member, inheriting, all],
+            [estate, account, act, attribute, of, below, objects, file, service, host, member, inheriting, everything, all],
             async c =>
             {
                 var given = (c.Parsed.GetValue(objects) ?? []).Concat(Lines(c.Parsed.GetValue(file))).ToList();
+                if (c.Parsed.GetValue(everything))
+                    return await EverythingAsync(
+                        c, c.Parsed.GetValue(estate)!, c.Parsed.GetValue(account), given, c.Parsed.GetValue(all));
                 var order = new TraceOrder(
                     c.Parsed.GetValue(account), c.Parsed.GetValue(service), c.Parsed.GetValue(host), c.Parsed.GetValue(act)!,
                     c.Parsed.GetValue(attribute), c.Parsed.GetValue(of), c.Parsed.GetValue(below),
                     given, c.Parsed.GetValue(member), c.Parsed.GetValue(inheriting));
                 return await TraceAsync(c, c.Parsed.GetValue(estate)!, order, c.Parsed.GetValue(all));
-            }).Answers(ContractsJson.Default.TraceView);
+            }).Answers(ContractsJson.Default.TraceView, ContractsJson.Default.WholeAccessView);
     }
 
     public static Command MakeFix()
@@ -133,6 +144,20 @@ internal static class TraceCommands
         return trace.Cannot + trace.NotFound.Count > 0 ? ExitCode.Misfit
             : trace.Unseen + trace.Unread.Count > 0 ? ExitCode.Unread
             : ExitCode.Fine;
+    }
+
+    private static async Task<int> EverythingAsync(Call call, string estate, string? account, List<string> given, bool all)
+    {
+        if (account is null || given.Count != 1)
+            throw new ClientException(
+                ExitCode.BadInput, "--everything is about one account and one object.",
+                "justright trace ESTATE ACCOUNT --object NAME --everything");
+        var told = await call.Api.PostAsync(
+            $"estates/{Names.Part(estate)}/access/everything", new WholeAccessOrder(account, given[0]),
+            ContractsJson.Default.WholeAccessOrder, ContractsJson.Default.WholeAccessView, call.Cancel);
+        if (call.Screen.IsJson) call.Screen.Json(told, ContractsJson.Default.WholeAccessView);
+        else WholeAccessReport.Write(call.Screen, told, all);
+        return told.Acts.Any(a => a.Answer == "unseen") ? ExitCode.Unread : ExitCode.Fine;
     }
 
     private static async Task<int> FixAsync(Call call, string id, string name, bool yes)

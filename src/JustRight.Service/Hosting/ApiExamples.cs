@@ -91,6 +91,8 @@ internal static class ApiExamples
         new PasswordTryOrder(null),
         new TraceOrder(
             "svc-roster-sync", null, null, "write attributes", ["telephoneNumber"], "user", "people", null, null, null),
+        new AccessOrder([new("svc-roster-sync", "write attributes", ["telephoneNumber"], null, "m.northam", null)]),
+        new WholeAccessOrder("svc-roster-sync", "m.northam"),
     }.ToDictionary(e => e.GetType().Name, e => Json(e), StringComparer.Ordinal);
 
     /// <summary>What stands in a path, by the segment before it.</summary>

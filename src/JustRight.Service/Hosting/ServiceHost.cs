@@ -139,6 +139,7 @@ public static class ServiceHost
         api.MapFits();
         api.MapJobs();
         api.MapTraces();
+        api.MapAccessAnswers();
         api.MapUndo();
         api.MapReplicas();
         api.MapDirectoryFiles();
@@ -239,6 +240,8 @@ public static class ServiceHost
         services.AddSingleton<SurveyJob>();
         services.AddSingleton<CrashRehearsal>();
         services.AddSingleton<TraceQuestions>();
+        services.AddSingleton<AccessQuestions>();
+        services.AddSingleton<WholeAccesses>();
         services.AddSingleton<TraceJob>();
         services.AddSingleton<PeopleStore>();
         services.AddSingleton<SignInService>();
