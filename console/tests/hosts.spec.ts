@@ -52,6 +52,18 @@ test('services are drawn and listed in their order, with what is pending and wha
   );
 });
 
+test('tasks and pools say what they run as and where a password is kept', async ({ service }) => {
+  await page.goto(`${service.address}/estates/fennmoor/hosts/fm-night01`);
+  await page.getByRole('tab', { name: 'Services' }).click();
+  await expect(page.getByRole('row', { name: /Remote Procedure Call/ })).toContainText(
+    'other hosts see FENNMOOR\\FM-NIGHT01$',
+  );
+  await page.getByRole('tab', { name: 'Tasks and pools' }).click();
+  await expect(page.getByRole('row', { name: /Nightly churn/ })).toContainText('kept with it: renew it here too');
+  await expect(page.getByRole('row', { name: /NightchurnPages/ })).toContainText('none');
+  expect(await faults(page)).toEqual([]);
+});
+
 test('a handover says what and why, and goes out as a bundle', async ({ service }) => {
   await page.goto(`${service.address}/installs/wheyline-lines?tab=handover`);
   const bundle = page.getByRole('region', { name: 'host team, fm-line01' });

@@ -24,7 +24,22 @@ public sealed record HostView(
     [property: AllowedValues("member", "controller", "standalone")] string Role, string System, DateTimeOffset ReadAt,
     string ReadBy, string? Unread, IReadOnlyList<UnreadPartView> UnreadParts, IReadOnlyList<HostGroupView> Groups,
     IReadOnlyList<HostRightView> Rights, IReadOnlyList<HostServiceView> Services, IReadOnlyList<HostPolicyView> Policies,
-    string? PoliciesUnseen, IReadOnlyList<string> Installs);
+    string? PoliciesUnseen, IReadOnlyList<string> Installs)
+{
+    /// <summary>Its scheduled tasks and web application pools that run as an account.</summary>
+    public IReadOnlyList<HostRunnerView> Runners { get; init; } = [];
+}
+
+/// <summary>A scheduled task or a web application pool.</summary>
+/// <param name="Kind"><c>task</c> or <c>pool</c>.</param>
+/// <param name="Name">Its name; of a task with its folder.</param>
+/// <param name="Account">What it runs as.</param>
+/// <param name="Identity">What that is, what it may do on this host, and what other hosts take it for.</param>
+/// <param name="KeepsPassword">Whether the host keeps a password with it.</param>
+/// <param name="Disabled">Whether it is switched off.</param>
+public sealed record HostRunnerView(
+    [property: AllowedValues("task", "pool")] string Kind, string Name, string Account, string Identity, bool KeepsPassword,
+    bool Disabled);
 
 /// <summary>A local group.</summary>
 /// <param name="Name">Its name.</param>
@@ -69,7 +84,19 @@ public sealed record HostServiceView(
     string Name, string Title, string Account, bool Running, string? RunsNowAs, DateTimeOffset? RunsSince, bool RestartPending,
     string Start,
     [property: AllowedValues("with the system", "automatic", "automatic, delayed", "manual", "disabled")] string StartOrder,
-    IReadOnlyList<string> WaitsFor, string? Obstacle, string? AskedBy);
+    IReadOnlyList<string> WaitsFor, string? Obstacle, string? AskedBy)
+{
+    /// <summary>
+    /// What it runs as from its next start: what that is, what it may do here, and what other hosts take it for.
+    /// </summary>
+    public string Identity { get; init; } = "";
+
+    /// <summary>
+    /// Log-on rights and privileges that a built-in identity holds on this host; empty for accounts, which have a page of their
+    /// own, and for LocalSystem, which may do everything.
+    /// </summary>
+    public IReadOnlyList<string> IdentityRights { get; init; } = [];
+}
 
 /// <summary>A policy as it stands for a host.</summary>
 /// <param name="Policy">Its GUID.</param>

@@ -54,7 +54,8 @@ public sealed record PasswordsView(
 /// <param name="Told">For a place that a person told of: its number, by which it is taken out again.</param>
 public sealed record PasswordPlaceView(
     string Account, string Product, string Install, string Host, string Where, string Setting, string Breaks,
-    [property: AllowedValues("own-secret", "service", "sign-in", "setting", "told")] string Kind, string Words, bool AtOnce,
+    [property: AllowedValues("own-secret", "service", "task", "pool", "sign-in", "setting", "told")] string Kind,
+    string Words, bool AtOnce,
     string? Reference, string? NotSeen, string? Note, string? LastBy, DateTimeOffset? LastAt, int? Told);
 
 /// <summary>The password of one account: how it stands, where it is typed, what its renewal would do.</summary>

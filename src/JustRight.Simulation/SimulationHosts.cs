@@ -30,6 +30,11 @@ public sealed class SimulationHosts(SimulationFile file, TimeProvider time) : IH
         [])
     {
         Services = SimulationServices.Read(state, host),
+        Runners =
+        [
+            .. host.Tasks.Select(t => new HostRunner(RunnerKind.Task, t.Name, t.Account, t.KeepsPassword)),
+            .. host.Pools.Select(p => new HostRunner(RunnerKind.Pool, p.Name, p.Account, p.KeepsPassword)),
+        ],
     };
 
     /// <inheritdoc/>

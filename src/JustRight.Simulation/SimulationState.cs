@@ -159,6 +159,25 @@ public sealed class SimulationHost : SimulationAnswering
 
     /// <summary>Services.</summary>
     public List<SimulationService> Services { get; set; } = [];
+
+    /// <summary>Scheduled tasks that run as an account.</summary>
+    public List<SimulationRunner> Tasks { get; set; } = [];
+
+    /// <summary>Web application pools.</summary>
+    public List<SimulationRunner> Pools { get; set; } = [];
+}
+
+/// <summary>A scheduled task or a web application pool of a host.</summary>
+public sealed class SimulationRunner
+{
+    /// <summary>Name; of a task with its folder.</summary>
+    public required string Name { get; set; }
+
+    /// <summary>What it runs as.</summary>
+    public required string Account { get; set; }
+
+    /// <summary>Whether a password is kept with it.</summary>
+    public bool KeepsPassword { get; set; }
 }
 
 /// <summary>A local group of a host.</summary>

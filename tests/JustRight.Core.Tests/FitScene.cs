@@ -374,7 +374,8 @@ internal sealed class FitScene
         return this;
     }
 
-    private Plan Plan(string name) => new(
+    /// <summary>The plan that is judged.</summary>
+    public Plan Plan(string name = "install") => new(
         name, "thermograph@4.2", "Thermograph", "fennmoor", "FENNMOOR", "fennmoor.example", Stage, [], _groups, _accounts,
         _grants, _decisions, _forbidden, [])
     {

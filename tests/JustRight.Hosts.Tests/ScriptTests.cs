@@ -130,7 +130,63 @@ public sealed class ScriptTests : IDisposable
         bytes.ShouldAllBe(b => b < 127);
         var (facts, faults) = HostFactsReader.Read(bytes, "facts.json");
         faults.ShouldBeEmpty();
-        (facts!.Snapshot.Name, facts.Domain, facts.Snapshot.Services.Count).ShouldBe(("FM-LINE01", "fennmoor.example", 3));
+        (facts!.Snapshot.Name, facts.Domain, facts.Snapshot.Services.Count).ShouldBe((Host, "fennmoor.example", 3));
+        facts.Snapshot.UnreadParts.ShouldBeEmpty();
+        facts.Snapshot.Runners.ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task Tasks_and_pools_are_read_with_what_they_run_as_and_no_password()
+    {
+        var state = State();
+        state["windows"] = _folder;
+        state["tasks"] = JsonNode.Parse("""
+            [
+              { "path": "\\Dairy\\", "name": "Nightly", "state": "Ready", "user": "FENNMOOR\\svc-line", "logon": "Password" },
+              { "path": "\\", "name": "Old", "state": "Disabled", "user": "S-1-5-21-1-2-3-2001", "logon": "Password" },
+              { "path": "\\", "name": "Managed", "state": "Ready", "user": "gm-line$", "logon": "ServiceAccount" },
+              { "path": "\\Microsoft\\", "name": "Own", "state": "Ready", "user": "SYSTEM", "logon": "ServiceAccount" },
+              { "path": "\\Microsoft\\", "name": "Signed in", "state": "Ready", "user": "", "logon": "Group" }
+            ]
+            """);
+        Save(state);
+        Directory.CreateDirectory(In("System32/inetsrv/config"));
+        await File.WriteAllTextAsync(
+            In("System32/inetsrv/config/applicationHost.config"),
+            """
+            <configuration><system.applicationHost><applicationPools>
+              <add name="Default" />
+              <add name="Line"><processModel identityType="SpecificUser" userName="FENNMOOR\svc-line" password="[enc:secret:enc]" /></add>
+              <add name="Managed"><processModel identityType="SpecificUser" userName="FENNMOOR\gm-line$" /></add>
+              <add name="Own"><processModel identityType="NetworkService" /></add>
+              <applicationPoolDefaults><processModel identityType="ApplicationPoolIdentity" /></applicationPoolDefaults>
+            </applicationPools></system.applicationHost></configuration>
+            """, TestContext.Current.CancellationToken);
+        (await RunAsync(HostScripts.CollectName, "-To facts.json")).Output.ShouldContain("were written to facts.json");
+        var text = await File.ReadAllTextAsync(In("facts.json"), TestContext.Current.CancellationToken);
+        text.ShouldNotContain("secret");
+        var (facts, faults) = HostFactsReader.Read(System.Text.Encoding.UTF8.GetBytes(text), "facts.json");
+        faults.ShouldBeEmpty();
+        facts!.Snapshot.UnreadParts.ShouldBeEmpty();
+        facts.Snapshot.Runners.Select(r => (r.Kind, r.Name, r.Account, r.KeepsPassword, r.IsDisabled)).ShouldBe(
+        [
+            (RunnerKind.Task, @"\Dairy\Nightly", Line, true, false), (RunnerKind.Task, @"\Old", "S-1-5-21-1-2-3-2001", true, true),
+            (RunnerKind.Task, @"\Managed", "gm-line$", false, false), (RunnerKind.Pool, "Default", @"IIS APPPOOL\Default", false, false),
+            (RunnerKind.Pool, "Line", Line, true, false), (RunnerKind.Pool, "Managed", @"FENNMOOR\gm-line$", false, false),
+        ]);
+        facts.Snapshot.Runners[1].AccountSid.ShouldBe(Core.Directory.Sid.Parse("S-1-5-21-1-2-3-2001"));
+    }
+
+    [Fact]
+    public async Task A_host_whose_name_is_cut_for_the_old_protocols_tells_its_whole_name_and_takes_its_changes()
+    {
+        const string host = "fm-curing-hall01"; // sixteen characters
+        Save(SimulatedHostState.New(host));
+        (await RunAsync(HostScripts.CollectName, "-To facts.json")).Output.ShouldContain("were written to facts.json");
+        var (facts, _) = HostFactsReader.Read(
+            await File.ReadAllBytesAsync(In("facts.json"), TestContext.Current.CancellationToken), "facts.json");
+        facts!.Snapshot.Name.ShouldBe(host);
+        (await MakeAsync([new GrantLogonRight(host, "batch", Line)], on: host)).ShouldBe(["made"]);
     }
 
     private static string Without(JsonNode part) => string.Join('\n', part.AsArray().Select(p =>
@@ -140,10 +196,10 @@ public sealed class ScriptTests : IDisposable
         return copy.ToJsonString();
     }));
 
-    private async Task<IReadOnlyList<string>> MakeAsync(HostChange[] changes, string arguments = "")
+    private async Task<IReadOnlyList<string>> MakeAsync(HostChange[] changes, string arguments = "", string on = Host)
     {
         await File.WriteAllTextAsync(
-            In("input"), Line1(HostChangesJson.Write(Host, "a test", changes, _ => null)) + "\n",
+            In("input"), Line1(HostChangesJson.Write(on, "a test", changes, _ => null)) + "\n",
             TestContext.Current.CancellationToken);
         var run = await RunAsync(HostScripts.ChangeName, $"-FromInput {arguments}", In("input"));
         var records = HostRecord.Read(run.Output);

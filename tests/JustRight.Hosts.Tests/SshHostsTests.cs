@@ -42,12 +42,13 @@ public sealed class SshHostsTests(HostScene scene) : IClassFixture<HostScene>
         var hosts = scene.Fresh("fm-line01");
         scene.Hosts.Change("fm-line01", s =>
         {
-            s["fails"] = new JsonArray("secedit.exe", "Win32_Process", "RSOP_GPO");
+            s["fails"] = new JsonArray("secedit.exe", "Win32_Process", "RSOP_GPO", "Get-ScheduledTask");
             // an account that is gone: the command gives up on the whole group
             s["groups"]!.AsArray()[0]!["members"]!.AsArray().Add(SimulatedHostState.Domain + "-9999");
         });
         var host = await hosts.ReadAsync("fm-line01", Cancel);
-        host.UnreadParts.Select(u => u.Part).Order().ShouldBe(["Administrators", "policies", "rights", "running identities"]);
+        host.UnreadParts.Select(u => u.Part).Order().ShouldBe(
+            ["Administrators", "policies", "rights", "running identities", "scheduled tasks"]);
         host.LocalGroups.Select(g => g.Name).ShouldBe(["Line Writers", "Users"]);
         host.Policies.ShouldBeNull();
         host.Services.ShouldAllBe(s => s.RunsNowAs == null);

@@ -28,7 +28,7 @@ public static class SimulatedHostState
             "SeBatchLogonRight": ["*S-1-5-32-544", "*S-1-5-32-551", "*S-1-5-32-559"],
             "SeAssignPrimaryTokenPrivilege": ["*S-1-5-19", "*S-1-5-20"]
           },
-          "drivers": ["Tcpip"], "policies": [], "winners": [],
+          "drivers": ["Tcpip"], "policies": [], "winners": [], "tasks": [], "windows": "/there-is-no-web-server",
           "services": [
             { "name": "LineHub", "title": "Line hub", "account": "NT AUTHORITY\\NetworkService", "start": "automatic", "pid": 400,
               "owner": "NT AUTHORITY\\NETWORK SERVICE", "since": "2026-11-20T04:00:30Z",

@@ -51,6 +51,27 @@ function New-Instance([string] $Class, $Properties) {
 
 function Get-StartMode($Service) { switch ($Service.start) { 'automatic-delayed' { 'Auto' } 'automatic' { 'Auto' } 'manual' { 'Manual' } 'disabled' { 'Disabled' } default { $_ } } }
 
+# As Windows has it: the short name is cut at fifteen characters.
+function Get-ShortName($State) { $name = $State.name.ToUpperInvariant(); if ($name.Length -gt 15) { return $name.Substring(0, 15) } else { return $name } }
+
+# The folder of Windows of this host, where it has one; everything else is the file system's own affair.
+function Get-Item {
+    [CmdletBinding()]
+    param([Parameter(Position = 0)] [string] $LiteralPath)
+    if ($LiteralPath -ne 'Env:windir') { return Microsoft.PowerShell.Management\Get-Item -LiteralPath $LiteralPath }
+    return [pscustomobject] @{ Name = 'windir'; Value = "$((Get-State).windows)" }
+}
+
+function Get-ScheduledTask {
+    [CmdletBinding()]
+    param()
+    $state = Get-State
+    if (@($state.fails) -contains 'Get-ScheduledTask') { throw 'Access is denied. (Get-ScheduledTask)' }
+    foreach ($t in @($state.tasks)) {
+        if ($t) { [pscustomobject] @{ TaskPath = $t.path; TaskName = $t.name; State = $t.state; Principal = [pscustomobject] @{ UserId = "$($t.user)"; LogonType = $t.logon } } }
+    }
+}
+
 function Get-CimInstance {
     [CmdletBinding()]
     param([Parameter(Position = 0)] [string] $ClassName, [string] $Namespace = 'root\cimv2', [string] $Filter)
@@ -58,7 +79,7 @@ function Get-CimInstance {
     if (@($state.fails) -contains $ClassName) { throw "Access is denied. ($ClassName)" }
     $wanted = Read-Filter $Filter
     $all = switch ($ClassName) {
-        'Win32_ComputerSystem' { New-Instance $ClassName @{ Name = $state.name.ToUpperInvariant(); Domain = $state.domain; PartOfDomain = $true; DomainRole = $(if ($state.role -eq 'controller') { 5 } else { 3 }) } }
+        'Win32_ComputerSystem' { New-Instance $ClassName @{ Name = Get-ShortName $state; DNSHostName = $state.name; Domain = $state.domain; PartOfDomain = $true; DomainRole = $(if ($state.role -eq 'controller') { 5 } else { 3 }) } }
         'Win32_OperatingSystem' { New-Instance $ClassName @{ Caption = 'PRETEND Windows Server 2022'; Version = '10.0.20348'; LastBootUpTime = [datetime]::Parse('2026-11-20T04:00:00Z') } }
         'Win32_Account' { foreach ($p in $state.principals) { New-Instance $ClassName @{ Name = $p.name; Domain = $state.'domain-short'; SID = $p.sid } } }
         'Win32_Service' {
@@ -318,4 +339,4 @@ function powershell.exe {
     & ([scriptblock]::Create($command))
 }
 
-Export-ModuleMember -Function Get-CimInstance, Invoke-CimMethod, Get-LocalGroup, Get-LocalGroupMember, Add-LocalGroupMember, Remove-LocalGroupMember, secedit.exe, gpupdate.exe, sc.exe, Get-Service, Stop-Service, Start-Service, powershell.exe
+Export-ModuleMember -Function Get-Item, Get-ScheduledTask, Get-CimInstance, Invoke-CimMethod, Get-LocalGroup, Get-LocalGroupMember, Add-LocalGroupMember, Remove-LocalGroupMember, secedit.exe, gpupdate.exe, sc.exe, Get-Service, Stop-Service, Start-Service, powershell.exe

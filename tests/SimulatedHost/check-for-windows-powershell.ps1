@@ -10,7 +10,7 @@ foreach ($e in $errors) { "line $($e.Extent.StartLineNumber): $($e.Message)" }
 $known = @{
     'Add-LocalGroupMember' = 'Group Name SID Member'; 'Remove-LocalGroupMember' = 'Group Name SID Member'; 'Get-LocalGroup' = 'Name SID'; 'Get-LocalGroupMember' = 'Group Name SID Member'
     'Get-CimInstance' = 'ClassName Namespace Filter'; 'Invoke-CimMethod' = 'InputObject MethodName Arguments'
-    'Get-Service' = 'Name'; 'Stop-Service' = 'Name Force'; 'Start-Service' = 'Name'
+    'Get-ScheduledTask' = ''; 'Get-Item' = 'LiteralPath'; 'Get-Service' = 'Name'; 'Stop-Service' = 'Name Force'; 'Start-Service' = 'Name'
     'ConvertTo-Json' = 'InputObject Depth Compress'; 'ConvertFrom-Json' = 'InputObject'
     'New-Object' = 'TypeName ArgumentList'; 'Get-Date' = ''; 'Join-Path' = 'Path ChildPath'; 'Split-Path' = 'Path Parent'; 'Convert-Path' = 'LiteralPath'; 'Test-Path' = 'LiteralPath'
     'Remove-Item' = 'LiteralPath Force WhatIf Confirm'; 'Where-Object' = 'FilterScript'; 'ForEach-Object' = 'Process'; 'Sort-Object' = 'Property Descending'; 'Write-Output' = 'InputObject'

@@ -2653,6 +2653,24 @@ export interface components {
             /** @description Holders that the policy's list lacks: the next refresh takes the right back from them. */
             takenBack: string[];
         };
+        /** @description A scheduled task or a web application pool. */
+        HostRunnerView: {
+            /**
+             * @description `task` or `pool`.
+             * @enum {string}
+             */
+            kind: "task" | "pool";
+            /** @description Its name; of a task with its folder. */
+            name: string;
+            /** @description What it runs as. */
+            account: string;
+            /** @description What that is, what it may do on this host, and what other hosts take it for. */
+            identity: string;
+            /** @description Whether the host keeps a password with it. */
+            keepsPassword: boolean;
+            /** @description Whether it is switched off. */
+            disabled: boolean;
+        };
         /** @description A service. */
         HostServiceView: {
             /** @description Its short name. */
@@ -2685,6 +2703,10 @@ export interface components {
             obstacle: null | string;
             /** @description The install and account that ask for it, or null. */
             askedBy: null | string;
+            /** @description What it runs as from its next start: what that is, what it may do here, and what other hosts take it for. */
+            identity: string;
+            /** @description Log-on rights and privileges that a built-in identity holds on this host; empty for accounts, which have a page of their own, and for LocalSystem, which may do everything. */
+            identityRights: string[];
         };
         /** @description A host as the latest survey read it. */
         HostView: {
@@ -2729,6 +2751,8 @@ export interface components {
             policiesUnseen: null | string;
             /** @description The installs that need something of it. */
             installs: string[];
+            /** @description Its scheduled tasks and web application pools that run as an account. */
+            runners: components["schemas"]["HostRunnerView"][];
         };
         /** @description An install in a list, with its fit at a glance. */
         InstallSummary: {
@@ -3263,7 +3287,7 @@ export interface components {
              * @description `own-secret`, `service`, `sign-in`, `setting` or `told`.
              * @enum {string}
              */
-            kind: "own-secret" | "service" | "sign-in" | "setting" | "told";
+            kind: "own-secret" | "service" | "task" | "pool" | "sign-in" | "setting" | "told";
             /** @description Where it is, in one phrase. */
             words: string;
             /** @description Whether every use is refused from that moment. */
@@ -4587,6 +4611,7 @@ export type HostGroupView = components['schemas']['HostGroupView'];
 export type HostHolderView = components['schemas']['HostHolderView'];
 export type HostPolicyView = components['schemas']['HostPolicyView'];
 export type HostRightView = components['schemas']['HostRightView'];
+export type HostRunnerView = components['schemas']['HostRunnerView'];
 export type HostServiceView = components['schemas']['HostServiceView'];
 export type HostView = components['schemas']['HostView'];
 export type InstallSummary = components['schemas']['InstallSummary'];

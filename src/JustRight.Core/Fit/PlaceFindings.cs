@@ -27,7 +27,7 @@ internal static class PlaceFindings
                         && (view.Graph.IndexOf(m) is var n && (n < 0 || view.Graph.PrincipalOf(n) is null))))
                     findings.Add(new Finding(
                         host.Name, $"{group.Name} holds {member}, which is no account or group known here.", false));
-            findings.AddRange(plan.Stage == Stage.Retiring ? StillRunning.On(host, plan, needs).Select(s =>
+            findings.AddRange(plan.Stage == Stage.Retiring ? StillRunning.On(host, plan, needs, view).Select(s =>
                 new Finding(host.Name, s.Words, false)) : services.Of(host));
         }
 

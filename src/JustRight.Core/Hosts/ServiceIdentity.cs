@@ -32,6 +32,9 @@ public enum IdentityKind
 /// <param name="Name">The logon name for accounts of the domain, without the domain; the name in full for all others.</param>
 public sealed record ServiceIdentity(IdentityKind Kind, string Name)
 {
+    private const int MostOfName = 15;
+    private static readonly string[] VirtualDomains = ["NT SERVICE\\", "IIS APPPOOL\\", "NT TASK\\"];
+
     /// <summary>
     /// Reads what a host calls the account of a service [MS-SCMR 2.2.15]: <c>LocalSystem</c>,
     /// <c>NT AUTHORITY\NetworkService</c>, <c>.\user</c>, <c>DOMAIN\user</c>, <c>user@domain</c>. Empty stands for LocalSystem.
@@ -51,13 +54,21 @@ public sealed record ServiceIdentity(IdentityKind Kind, string Name)
                 return new ServiceIdentity(IdentityKind.NetworkService, "NetworkService");
         }
 
-        if (bare.StartsWith("NT SERVICE\\", StringComparison.OrdinalIgnoreCase))
+        if (VirtualDomains.Any(d => bare.StartsWith(d, StringComparison.OrdinalIgnoreCase)))
             return new ServiceIdentity(IdentityKind.Virtual, bare);
         var slash = bare.IndexOf('\\', StringComparison.Ordinal);
-        if (slash >= 0 && (bare[..slash] == "." || string.Equals(bare[..slash], host, StringComparison.OrdinalIgnoreCase)))
+        if (slash >= 0 && (bare[..slash] == "." || IsHost(bare[..slash], host)))
             return new ServiceIdentity(IdentityKind.LocalUser, bare[(slash + 1)..]);
         var name = slash >= 0 ? bare[(slash + 1)..] : bare.Split('@')[0];
         return new ServiceIdentity(name.EndsWith('$') ? IdentityKind.Managed : IdentityKind.DomainUser, name);
+    }
+
+    /// <summary>Whether a short name that a host gives itself means a host: it is cut at fifteen characters.</summary>
+    public static bool IsHost(string told, string host)
+    {
+        var first = host.Split('.')[0];
+        return string.Equals(told, first, StringComparison.OrdinalIgnoreCase)
+            || string.Equals(told, Short(first), StringComparison.OrdinalIgnoreCase);
     }
 
     /// <summary>Whether it is an account of the domain.</summary>
@@ -76,6 +87,26 @@ public sealed record ServiceIdentity(IdentityKind Kind, string Name)
         IdentityKind.Managed or IdentityKind.DomainUser or IdentityKind.LocalUser => [],
     };
 
+    /// <summary>What it is, what it may do on its host, and what other hosts take it for, in one sentence.</summary>
+    /// <param name="host">The host it runs on.</param>
+    /// <param name="domain">The domain's short name.</param>
+    public string Explained(string host, string domain)
+    {
+        var network = OnNetwork(host) is { } name
+            ? $"other hosts see {domain}\\{name}"
+            : "other hosts see nobody: it is anonymous there";
+        return Kind switch
+        {
+            IdentityKind.LocalSystem => $"the host itself: it may do everything on this host; {network}",
+            IdentityKind.LocalService => $"a built-in identity with few rights on this host; {network}",
+            IdentityKind.NetworkService => $"a built-in identity with few rights on this host; {network}",
+            IdentityKind.Virtual => $"an identity of its own, which only this host knows, with few rights here; {network}",
+            IdentityKind.Managed => $"an account of the domain whose password the directory keeps; {network}",
+            IdentityKind.DomainUser => $"an account of the domain; {network}",
+            IdentityKind.LocalUser => $"a user of this host alone; {network}",
+        };
+    }
+
     /// <summary>What other hosts take it for, in words: the logon name of an account, or null for nobody.</summary>
     /// <param name="host">The host it runs on.</param>
     public string? OnNetwork(string host) => Kind switch
@@ -85,8 +116,13 @@ public sealed record ServiceIdentity(IdentityKind Kind, string Name)
         IdentityKind.Managed or IdentityKind.DomainUser => Name,
     };
 
-    /// <summary>The logon name of a host's computer account.</summary>
-    public static string ComputerAccount(string host) => host.Split('.')[0].ToUpperInvariant() + "$";
+    /// <summary>
+    /// The logon name of a host's computer account: its short name, at most fifteen characters of it [MS-NRPC 3.1.1, NetBIOS
+    /// names].
+    /// </summary>
+    public static string ComputerAccount(string host) => Short(host.Split('.')[0]).ToUpperInvariant() + "$";
+
+    private static string Short(string name) => name.Length <= MostOfName ? name : name[..MostOfName];
 
     /// <inheritdoc/>
     public override string ToString() => Kind == IdentityKind.LocalUser ? $"the host's own user {Name}" : Name;

@@ -30,8 +30,8 @@ public static partial class ManagedCandidate
                 found.Add($"{plan.Sheet} does not say whether {plan.Title} supports gMSAs: password.group-managed");
         }
 
-        found.AddRange(places.Where(p => p.Kind is not PasswordPlaceKind.Service).Select(p => $"it is typed in {p.Words}"));
-        foreach (var host in places.Where(p => p.Kind == PasswordPlaceKind.Service).Select(p => p.Host).Distinct(StringComparer.OrdinalIgnoreCase))
+        found.AddRange(places.Where(p => !MayBeManaged(p)).Select(p => $"it is typed in {p.Words}"));
+        foreach (var host in places.Where(MayBeManaged).Select(p => p.Host).Distinct(StringComparer.OrdinalIgnoreCase))
         {
             if (view?.Host(host) is not { Unread: null } seen)
                 found.Add($"{host} was not read: whether it supports gMSAs is not known");
@@ -44,6 +44,10 @@ public static partial class ManagedCandidate
             found.Add("the directory has no root key for gMSA passwords yet");
         return [.. found.Distinct()];
     }
+
+    /// <summary>Whether the host itself would fetch the password of a managed account there.</summary>
+    private static bool MayBeManaged(PasswordPlace place) =>
+        place.Kind is PasswordPlaceKind.Service or PasswordPlaceKind.Task or PasswordPlaceKind.Pool;
 
     [GeneratedRegex(@"\b20[0-9]{2}\b", RegexOptions.CultureInvariant)]
     private static partial Regex Release();

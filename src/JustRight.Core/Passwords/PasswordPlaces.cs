@@ -19,7 +19,8 @@ public static class PasswordPlaces
     public static IReadOnlyList<PasswordPlace> Of(IReadOnlyList<Plan> plans, SurveyView? view, IEnumerable<PasswordPlace> told)
     {
         var places = plans.SelectMany(p => Planned(p, view)).ToList();
-        if (view is not null && plans.Count > 0) places.AddRange(view.Survey.Hosts.SelectMany(h => Seen(h, plans[0])));
+        if (view is not null && plans.Count > 0)
+            places.AddRange(view.Survey.Hosts.SelectMany(h => Seen(h, plans[0]).Concat(Kept(h, plans[0], view))));
         places.AddRange(told);
         return [.. places.GroupBy(p => (p.Account.ToUpperInvariant(), p.Id)).Select(same =>
             view is null ? same.First() : Noted(same.First(), view))];
@@ -68,6 +69,39 @@ public static class PasswordPlaces
                 s.Identity.Kind == IdentityKind.DomainUser && !IsManaged(s.Identity.Name)
                     && ServiceJudge.IsAccount(s.Service.Account, host.Name, s.Identity.Name, any))
             .Select(s => OfService(s.Identity.Name, host.Name, s.Service.Name));
+
+    /// <summary>Scheduled tasks and web application pools that keep the password of an account of the domain.</summary>
+    private static IEnumerable<PasswordPlace> Kept(HostSnapshot host, Plan any, SurveyView view)
+    {
+        foreach (var runner in host.Runners.Where(r => r.KeepsPassword))
+        {
+            if (AccountOf(runner, host, any, view) is not { } name || IsManaged(name)) continue;
+            yield return runner.Kind switch
+            {
+                RunnerKind.Task => new PasswordPlace(
+                    name, PasswordPlaceKind.Task, host.Name, "scheduled task", runner.Name,
+                    $"{runner.Name} does not run on {host.Name} when it is next due"),
+                RunnerKind.Pool => new PasswordPlace(
+                    name, PasswordPlaceKind.Pool, host.Name, "web application pool", runner.Name,
+                    $"{runner.Name} on {host.Name} answers nobody once it is recycled"),
+            };
+        }
+    }
+
+    /// <summary>
+    /// The account of the domain that a task or pool runs as: by its SID where the host told it; by name where nobody of that
+    /// name with another SID was read.
+    /// </summary>
+    private static string? AccountOf(HostRunner runner, HostSnapshot host, Plan any, SurveyView view)
+    {
+        var graph = view.Graph;
+        if (!runner.AccountSid.IsEmpty && graph.IndexOf(runner.AccountSid) is >= 0 and var node)
+            return graph.PrincipalOf(node)?.Name;
+        if (ServiceIdentity.Parse(runner.Account, host.Name) is not { Kind: IdentityKind.DomainUser } identity
+            || !ServiceJudge.IsAccount(runner.Account, host.Name, identity.Name, any))
+            return null;
+        return runner.AccountSid.IsEmpty || graph.IndexOf(identity.Name) < 0 ? identity.Name : null;
+    }
 
     private static PasswordPlace OfService(string account, string host, string service) =>
         new(

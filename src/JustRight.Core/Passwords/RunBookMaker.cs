@@ -53,7 +53,9 @@ public static class RunBookMaker
             Add(RunBookAct.Type, place.Id, place.Host, $"type it as {place.Words}", place.Breaks);
         foreach (var place in places.Where(p => !p.BreaksAtOnce && p.Reference is null && !machine.Contains(p)))
         {
-            var restart = place.Kind == PasswordPlaceKind.Service ? $", and restart {place.Setting}" : "";
+            var restart = place.Kind == PasswordPlaceKind.Service ? $", and restart {place.Setting}"
+                : place.Kind == PasswordPlaceKind.Pool ? ", and recycle it"
+                : "";
             Add(RunBookAct.Type, place.Id, place.Host, $"type it as {place.Words}{restart}", place.Breaks);
             if (place.Kind == PasswordPlaceKind.Service)
                 remarks.Add($"{place.Words} cannot be changed from here ({place.NotSeen ?? (hostOf(place.Host).Host?.Unread ?? "no connector changes things there")}): a person sets it.");
@@ -67,7 +69,8 @@ public static class RunBookMaker
         Add(
             RunBookAct.Check, "", "", $"sign in as {domain}\\{account} with it, and check that every service runs with it",
             "a forgotten place shows as failed sign-ins");
-        remarks.AddRange(places.Where(p => p.Kind == PasswordPlaceKind.Service && p.Install.Length == 0).Select(p =>
+        remarks.AddRange(places.Where(p =>
+            p.Kind is PasswordPlaceKind.Service or PasswordPlaceKind.Task or PasswordPlaceKind.Pool && p.Install.Length == 0).Select(p =>
             $"{p.Words} runs as {account}, and is in no sheet."));
         remarks.AddRange(places.Select(p => p.Note).OfType<string>());
         return new RunBook(account, steps, remarks);

@@ -9,6 +9,12 @@ public enum PasswordPlaceKind
     /// <summary>A service, which the service controller of a host starts with it.</summary>
     Service,
 
+    /// <summary>A scheduled task, which the host keeps the password with.</summary>
+    Task,
+
+    /// <summary>An application pool of the web server, which keeps the password in its own settings.</summary>
+    Pool,
+
     /// <summary>A setting with which a product looks people up.</summary>
     SignIn,
 
@@ -52,7 +58,13 @@ public sealed record PasswordPlace(
     /// Whether every use is refused from the moment the directory has another password. A service that runs goes on until its
     /// next start.
     /// </summary>
-    public bool BreaksAtOnce => Kind != PasswordPlaceKind.Service && ReadByService is null;
+    public bool BreaksAtOnce => Kind switch
+    {
+        // a task fails the next time it is due, a pool with its next recycling
+        PasswordPlaceKind.Service or PasswordPlaceKind.Task or PasswordPlaceKind.Pool => false,
+        PasswordPlaceKind.OwnSecret or PasswordPlaceKind.SignIn or PasswordPlaceKind.Setting or PasswordPlaceKind.Told =>
+            ReadByService is null,
+    };
 
     /// <summary>Stable identity within an account.</summary>
     public string Id => string.Join('|', Kind.ToString(), Host, Where, Setting).ToLowerInvariant();
@@ -61,6 +73,8 @@ public sealed record PasswordPlace(
     public string Words => Kind switch
     {
         PasswordPlaceKind.Service => $"the service {Setting} on {Host}",
+        PasswordPlaceKind.Task => $"the scheduled task {Setting} on {Host}",
+        PasswordPlaceKind.Pool => $"the web application pool {Setting} on {Host}",
         PasswordPlaceKind.OwnSecret => $"the secret {Setting} that Just Right keeps",
         PasswordPlaceKind.SignIn or PasswordPlaceKind.Setting or PasswordPlaceKind.Told =>
             $"{Setting} in {Where}{(Host.Length > 0 ? $" on {Host}" : "")}",

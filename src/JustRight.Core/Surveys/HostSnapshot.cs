@@ -22,6 +22,12 @@ public sealed record HostSnapshot(
     /// <summary>The part name that stands for all services.</summary>
     public const string ServicesPart = "services";
 
+    /// <summary>The part name that stands for all scheduled tasks.</summary>
+    public const string TasksPart = "scheduled tasks";
+
+    /// <summary>The part name that stands for all application pools of the web server.</summary>
+    public const string PoolsPart = "web application pools";
+
     /// <summary>The part name that stands for what services wait for.</summary>
     public const string ServiceOrderPart = "order of services";
 
@@ -42,6 +48,9 @@ public sealed record HostSnapshot(
 
     /// <summary>Its services.</summary>
     public IReadOnlyList<HostService> Services { get; init; } = [];
+
+    /// <summary>Its scheduled tasks and web application pools, those that run as a built-in identity left out.</summary>
+    public IReadOnlyList<HostRunner> Runners { get; init; } = [];
 
     /// <summary>The policies it says it has applied, the one of highest precedence first; null when it did not say.</summary>
     public IReadOnlyList<AppliedPolicy>? Policies { get; init; }

@@ -91,7 +91,7 @@ internal sealed class RemovalMaker(InstallFit fit, SurveyView view, NeedsIndex n
     private void Disable(PlannedAccount account, Judgement judgement)
     {
         var change = new DisableAccount(_plan.Domain, account.Name);
-        var running = view.Survey.Hosts.SelectMany(h => StillRunning.On(h, _plan, needs))
+        var running = view.Survey.Hosts.SelectMany(h => StillRunning.On(h, _plan, needs, view))
             .FirstOrDefault(s => s.Account == account);
         _steps.TryAdd(change.Key, (TakenOrder.Use, change, [judgement.Id], judgement.Reason, running?.Words, account.At));
     }

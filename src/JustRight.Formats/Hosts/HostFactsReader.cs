@@ -38,8 +38,11 @@ public static class HostFactsReader
         var role = host.Text("role") switch { "controller" => HostRole.Controller, "standalone" => HostRole.Standalone, _ => HostRole.Member };
         var unread = root.Maps("unread").Select(u => new UnreadPart(u.Text("part"), u.Text("reason"))).ToList();
         // A part that is neither told nor named as unread was not asked for: it is unread all the same.
-        foreach (var (key, part) in new[] { ("services", HostSnapshot.ServicesPart), ("rights", HostSnapshot.RightsPart), (
-            "local-groups", HostSnapshot.LocalGroupsPart) })
+        foreach (var (key, part) in new[]
+        {
+            ("services", HostSnapshot.ServicesPart), ("rights", HostSnapshot.RightsPart),
+            ("local-groups", HostSnapshot.LocalGroupsPart), ("tasks", HostSnapshot.TasksPart), ("pools", HostSnapshot.PoolsPart),
+        })
             if (root[key] is null && !(key == "local-groups" && role == HostRole.Controller) && unread.All(u => u.Part != part))
                 unread.Add(new UnreadPart(part, "the facts do not tell"));
         var snapshot = new HostSnapshot(
@@ -53,6 +56,11 @@ public static class HostFactsReader
             ReadBy = root.TextOr("read-by", ""),
             System = host.TextOr("system", ""),
             Services = [.. root.Maps("services").Select(Service)],
+            Runners =
+            [
+                .. root.Maps("tasks").Select(t => Runner(RunnerKind.Task, t)),
+                .. root.Maps("pools").Select(p => Runner(RunnerKind.Pool, p)),
+            ],
             Policies = root["policies"] is null
                 ? null
                 : [.. root.Maps("policies").Select(p =>
@@ -78,6 +86,13 @@ public static class HostFactsReader
 
         return new LogonList(map.Text("right"), sids) { Named = names, Policy = map.TextOrNull("policy")?.ToUpperInvariant() };
     }
+
+    private static HostRunner Runner(RunnerKind kind, YamlNode.Mapping map) =>
+        new(kind, map.Text("name"), map.Text("account"), map.YesNo("keeps-password"))
+        {
+            AccountSid = map.TextOrNull("sid") is { } sid ? Sid.Parse(sid) : default,
+            IsDisabled = map["disabled"] is not null && map.YesNo("disabled"),
+        };
 
     private static HostService Service(YamlNode.Mapping map) => new(
         map.Text("name"), map.TextOr(

@@ -61,6 +61,19 @@ internal static class HostFactsShape
                 new("runs-now-as-sid", Sid("the SID of that")),
                 new("runs-since", Time("since when it runs")),
             ]))),
+            new("tasks", new Shape.List("its scheduled tasks that run as an account", new Shape.Map("a scheduled task", [
+                new("name", new Shape.Text("its name with its folder"), true),
+                new("account", new Shape.Text("what it runs as"), true),
+                new("sid", Sid("the SID of that")),
+                new("keeps-password", new Shape.YesNo("whether the host keeps a password with it"), true),
+                new("disabled", new Shape.YesNo("whether it is disabled")),
+            ]))),
+            new("pools", new Shape.List("the application pools of its web server; empty without one", new Shape.Map("a pool", [
+                new("name", new Shape.Text("its name"), true),
+                new("account", new Shape.Text("what it runs as"), true),
+                new("sid", Sid("the SID of that")),
+                new("keeps-password", new Shape.YesNo("whether its settings keep a password"), true),
+            ]))),
             new("policies", new Shape.List("the policies it has applied, highest precedence first", new Shape.Map("a policy", [
                 new("id", new Shape.Text("its identifier", PolicyPattern, "an identifier in braces"), true),
                 new("name", new Shape.Text("its name")),
@@ -72,7 +85,7 @@ internal static class HostFactsShape
             new("unread", new Shape.List("parts that could not be read", new Shape.Map("a part", [
                 new(
                     "part",
-                    new Shape.Text("its name: local groups, rights, services, running identities, policies, the constant of a right, or the name of a group"),
+                    new Shape.Text("its name: local groups, rights, services, scheduled tasks, web application pools, policies, the constant of a right, or the name of a group"),
                     true),
                 new("reason", new Shape.Text("why"), true),
             ]))),

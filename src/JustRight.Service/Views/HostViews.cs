@@ -27,12 +27,21 @@ internal static class HostViews
                 new HostGroupView(g.Name, g.Sid.ToString(), [.. g.Members.Select(m => Holder(m, host, view))]))],
             [.. host.LogonLists.OrderBy(l => l.Constant, StringComparer.OrdinalIgnoreCase).Select(l => Right(l, host, view))],
             [.. host.Services.OrderBy(s => order.OrderOf(s.Name) is null).ThenBy(s => order.OrderOf(s.Name)).ThenBy(
-                s => s.Name, StringComparer.OrdinalIgnoreCase).Select(s => Service(s, host, order, plans))],
+                s => s.Name, StringComparer.OrdinalIgnoreCase).Select(s => Service(s, host, order, plans, view))],
             [.. policies.Select(p =>
                 new HostPolicyView(
                     p.Policy, p.Name, p.Container, p.Number, p.IsEnforced,
                     p.Fate.Word(), p.Why))], unseen,
-            [.. plans.Where(p => p.Grants.Any(g => Same(g.Right.OnHost, host.Name))).Select(p => p.Install)]);
+            [.. plans.Where(p => p.Grants.Any(g => Same(g.Right.OnHost, host.Name))).Select(p => p.Install)])
+        {
+            Runners =
+            [
+                .. host.Runners.Select(r => new HostRunnerView(
+                    r.Kind.Word(), r.Name, r.Account,
+                    ServiceIdentity.Parse(r.Account, host.Name).Explained(host.Name, view.Graph.Domain), r.KeepsPassword,
+                    r.IsDisabled)),
+            ],
+        };
     }
 
     private static HostRightView Right(LogonList list, HostSnapshot host, SurveyView view)
@@ -52,8 +61,10 @@ internal static class HostViews
                 : [.. sids.Where(s => !given.Contains(s)).Select(s => Holder(s, host, view).Name)]);
     }
 
-    private static HostServiceView Service(HostService service, HostSnapshot host, ServiceOrder order, IReadOnlyList<Plan> plans)
+    private static HostServiceView Service(
+        HostService service, HostSnapshot host, ServiceOrder order, IReadOnlyList<Plan> plans, SurveyView view)
     {
+        var identity = ServiceIdentity.Parse(service.Account, host.Name);
         var asked = plans.SelectMany(p =>
             p.Services.Where(s => Same(s.Host, host.Name) && Same(s.Name, service.Name)).Select(s => $"{p.Install}: {s.Account}"))
             .FirstOrDefault();
@@ -63,8 +74,18 @@ internal static class HostViews
         return new HostServiceView(
             service.Name, service.Title, service.Account, service.Running, service.RunsNowAs, service.RunsSince, pending, ServiceWords.Of(service.Start), ServiceWords.Of(
                 order.OrderOf(service.Name)), service.WaitsFor,
-            order.ObstaclesOf(service.Name) is [var first, ..] ? first.Words : null, asked);
+            order.ObstaclesOf(service.Name) is [var first, ..] ? first.Words : null, asked)
+        {
+            Identity = identity.Explained(host.Name, view.Graph.Domain),
+            IdentityRights = identity.Kind is IdentityKind.LocalService or IdentityKind.NetworkService or IdentityKind.Virtual
+                ? [.. host.LogonLists.Where(l => l.Holders.Any(h => identity.LocalSids.Contains(h) || IsEverybody(h)))
+                    .Select(l => AllEngines.OnList(l.Constant, host.Name)?.Right.Words ?? l.Constant)
+                    .Order(StringComparer.OrdinalIgnoreCase)]
+                : [],
+        };
     }
+
+    private static bool IsEverybody(Sid sid) => sid == Sid.Everyone || sid == Sid.AuthenticatedUsers;
 
     private static HostHolderView Holder(Sid sid, HostSnapshot host, SurveyView view)
     {

@@ -16,7 +16,7 @@ public sealed class HostFactsReaderTests
           "host": { "name": "FM-REC01", "domain": "fennmoor.example", "role": "member", "system": "Windows Server 2022", "started-at": null },
           "local-groups": [ { "name": "Gr\u00fc\u00dfe", "sid": "S-1-5-21-7-7-7-1002", "members": [ { "sid": "S-1-5-21-1-2-3-1104", "name": "FENNMOOR\\FM-LINE01$" } ] } ],
           "rights": [ { "right": "SeBatchLogonRight", "entries": ["*S-1-5-32-544", "Backup Operators", "FENNMOOR\\svc-x"], "policy": "{7c2e5a10-5b0d-4c0b-8e52-1d2f6a9b3c01}" } ],
-          "services": [ { "name": "Rec", "start": "automatic-delayed", "running": true, "waits-for": ["Store", "+Net"], "runs-now-as": "NT AUTHORITY\\SYSTEM", "runs-now-as-sid": "S-1-5-18", "runs-since": "2026-11-25T10:00:00+01:00" } ],
+          "services": [ { "name": "Rec", "start": "automatic-delayed", "running": true, "waits-for": ["Store", "+Net"], "runs-now-as": "NT AUTHORITY\\SYSTEM", "runs-now-as-sid": "S-1-5-18", "runs-since": "2026-11-25T10:00:00+01:00" } ], "tasks": [], "pools": [],
           "policies": [ { "id": "{7C2E5A10-5B0D-4C0B-8E52-1D2F6A9B3C01}", "name": "Servers", "rights": [ { "right": "SeBatchLogonRight", "entries": [] } ] } ],
           "unread": [ { "part": "SeTcbPrivilege", "reason": "access denied" } ]
         }
@@ -45,9 +45,10 @@ public sealed class HostFactsReaderTests
     public void A_part_that_is_not_told_is_unread()
     {
         var (facts, _) = Read("{\"host-facts\":1,\"read-at\":\"2026-11-25T09:30:00Z\",\"host\":{\"name\":\"x\",\"role\":\"member\"}}", new UTF8Encoding(false));
-        facts!.Snapshot.UnreadParts.Select(u => u.Part).ShouldBe(["services", "rights", "local groups"]);
+        facts!.Snapshot.UnreadParts.Select(u => u.Part).ShouldBe(
+            ["services", "rights", "local groups", "scheduled tasks", "web application pools"]);
         facts.Snapshot.Policies.ShouldBeNull();
-        Read("{\"host-facts\":1,\"read-at\":\"2026-11-25T09:30:00Z\",\"host\":{\"name\":\"x\",\"role\":\"controller\"},\"services\":[],\"rights\":[]}", new UTF8Encoding(false)).Facts!.Snapshot.UnreadParts.ShouldBeEmpty();
+        Read("{\"host-facts\":1,\"read-at\":\"2026-11-25T09:30:00Z\",\"host\":{\"name\":\"x\",\"role\":\"controller\"},\"services\":[],\"rights\":[],\"tasks\":[],\"pools\":[]}", new UTF8Encoding(false)).Facts!.Snapshot.UnreadParts.ShouldBeEmpty();
     }
 
     [Theory]

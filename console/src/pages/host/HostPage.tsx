@@ -10,6 +10,7 @@ import { Loading } from '../../parts/Loading';
 import { GroupTable } from './GroupTable';
 import { PolicyTable } from './PolicyTable';
 import { RightTable } from './RightTable';
+import { RunnerTable } from './RunnerTable';
 import { ServicePicture } from './ServicePicture';
 import { ServiceTable } from './ServiceTable';
 
@@ -46,6 +47,7 @@ export function HostPage() {
           <Tabs.List mb="md">
             <Tabs.Tab value="rights">Rights</Tabs.Tab>
             <Tabs.Tab value="services">Services</Tabs.Tab>
+            <Tabs.Tab value="runners">Tasks and pools</Tabs.Tab>
             <Tabs.Tab value="groups">Local groups</Tabs.Tab>
             <Tabs.Tab value="policies">Policies</Tabs.Tab>
           </Tabs.List>
@@ -55,6 +57,9 @@ export function HostPage() {
           <Tabs.Panel value="services">
             <ServicePicture services={data.services} />
             <ServiceTable services={data.services} />
+          </Tabs.Panel>
+          <Tabs.Panel value="runners">
+            <RunnerTable runners={data.runners} />
           </Tabs.Panel>
           <Tabs.Panel value="groups">
             <GroupTable groups={data.groups} controller={data.role === 'controller'} />

@@ -29,6 +29,13 @@ const columns = [
     cell: ({ row }) => (
       <>
         <code>{row.original.account}</code>
+        <div className="soft">{row.original.identity}</div>
+        {row.original.identityRights.length > 0 && (
+          <details>
+            <summary className="soft">holds {row.original.identityRights.length} rights here</summary>
+            {row.original.identityRights.join(', ')}
+          </details>
+        )}
         {row.original.restartPending && (
           <div className="cold">◁ still runs as {row.original.runsNowAs}: nobody restarted it</div>
         )}

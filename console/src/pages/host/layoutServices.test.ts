@@ -15,6 +15,8 @@ const service = (name: string, waitsFor: string[]): HostServiceView => ({
   waitsFor,
   obstacle: null,
   askedBy: null,
+  identity: '',
+  identityRights: [],
 });
 
 describe('layoutServices', () => {

@@ -37,6 +37,9 @@ internal sealed class ServiceFindings(Plan plan, SurveyView view)
                 else if (_asked[host.Name].All(s => !Same(s.Name, service.Name)))
                     yield return Say($"{service.Name} runs as {account.Name} too, and is not in the sheet.");
             }
+
+            foreach (var runner in host.Runners.Where(r => ServiceJudge.IsAccount(r, host.Name, account.Name, plan, view)))
+                yield return Say(RunsAs(runner, account));
         }
 
         foreach (var asked in _asked[host.Name])
@@ -61,6 +64,9 @@ internal sealed class ServiceFindings(Plan plan, SurveyView view)
         from service in host.Services
         where ServiceJudge.IsAccount(service.Account, host.Name, account.Name, plan)
         select new Finding(host.Name, RunsAsPerson(service, account), false);
+
+    private static string RunsAs(HostRunner runner, PlannedAccount account) =>
+        $"{char.ToUpperInvariant(runner.Words[0])}{runner.Words[1..]} runs as {account.Name}{(runner.KeepsPassword ? ", and keeps its password" : "")}.";
 
     private static string RunsAsPerson(HostService service, PlannedAccount account) =>
         $"{service.Name} runs as {account.Name}, who is a person: it stops when they change their password or leave. "

@@ -82,6 +82,12 @@ internal sealed class ServiceJudge(SurveyView view, Plan plan)
         return Same(named, domain) || Same(named, upnSuffix);
     }
 
+    /// <summary>Whether a task or pool runs as an account: by SID where the host told it, else by name.</summary>
+    public static bool IsAccount(HostRunner runner, string host, string account, Plan plan, SurveyView view) =>
+        runner.AccountSid.IsEmpty
+            ? IsAccount(runner.Account, host, account, plan)
+            : view.Graph.IndexOf(account) is >= 0 and var node && view.Graph.SidOf(node) == runner.AccountSid;
+
     /// <summary>Whether a service was seen to run as an account now: by SID where the host told it, else by name.</summary>
     public static bool RunsNowAs(HostService service, string host, string account, Plan plan, SurveyView view)
     {

@@ -6,19 +6,34 @@ using JustRight.Core.Surveys;
 
 namespace JustRight.Core.Fit.Retirement;
 
-/// <summary>A service that is still set to run as an account whose install is being retired.</summary>
-internal sealed record StillRunning(string Service, string Host, PlannedAccount Account)
+/// <summary>
+/// A service, a scheduled task or a web application pool that is still set to run as an account whose install is being retired.
+/// </summary>
+/// <param name="Words">One sentence.</param>
+internal sealed record StillRunning(PlannedAccount Account, string Words)
 {
-    /// <summary>One sentence.</summary>
-    public string Words =>
-        $"{Service} on {Host} is still set to run as {Account.Name}: uninstall the product there first, or give the service another account.";
+    /// <summary>Those of one host, without services that another install wants to run as the account: they stay.</summary>
+    public static IEnumerable<StillRunning> On(HostSnapshot host, Plan plan, NeedsIndex needs, SurveyView view) =>
+        (from service in host.Services
+         from account in plan.Accounts
+         where ServiceJudge.IsAccount(service.Account, host.Name, account.Name, plan)
+         where !needs.IsNeeded(
+             account.Name, AllEngines.OfService(new ServiceAsked(host.Name, service.Name, ServiceAspect.Identity)))
+         select new StillRunning(
+             account,
+             $"{service.Name} on {host.Name} is still set to run as {account.Name}: uninstall the product there first, or give the service another account."))
+        .Concat(
+            from runner in host.Runners
+            from account in plan.Accounts
+            where ServiceJudge.IsAccount(runner, host.Name, account.Name, plan, view)
+            select new StillRunning(
+                account, $"{Capital(runner.Words)} on {host.Name} is still set to run as {account.Name}: {Way(runner)}."));
 
-    /// <summary>Those of one host, without those that another install wants to run as the account: they stay.</summary>
-    public static IEnumerable<StillRunning> On(HostSnapshot host, Plan plan, NeedsIndex needs) =>
-        from service in host.Services
-        from account in plan.Accounts
-        where ServiceJudge.IsAccount(service.Account, host.Name, account.Name, plan)
-        where !needs.IsNeeded(
-            account.Name, AllEngines.OfService(new ServiceAsked(host.Name, service.Name, ServiceAspect.Identity)))
-        select new StillRunning(service.Name, host.Name, account);
+    private static string Way(HostRunner runner) => runner.Kind switch
+    {
+        RunnerKind.Task => "delete the task, or give it another account",
+        RunnerKind.Pool => "remove the pool, or give it another identity",
+    };
+
+    private static string Capital(string words) => char.ToUpperInvariant(words[0]) + words[1..];
 }

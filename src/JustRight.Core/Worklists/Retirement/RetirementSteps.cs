@@ -47,7 +47,7 @@ internal sealed class RetirementSteps(InstallFit fit, SurveyView view, NeedsInde
 
     /// <summary>By account key, why nothing may be taken from it yet.</summary>
     private Dictionary<string, string> Running() =>
-        view.Survey.Hosts.Where(h => h.Unread is null).SelectMany(h => StillRunning.On(h, _plan, needs))
+        view.Survey.Hosts.Where(h => h.Unread is null).SelectMany(h => StillRunning.On(h, _plan, needs, view))
             .DistinctBy(s => s.Account.Key).ToDictionary(s => s.Account.Key, s => s.Words);
 
     private bool Concerns(Step step, string account) =>

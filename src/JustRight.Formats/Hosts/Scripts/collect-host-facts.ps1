@@ -3,9 +3,10 @@
 Reads facts of this host and prints them as JSON (Just Right host facts, version 1). It changes nothing.
 
 .DESCRIPTION
-Reads: what the host is; its local groups with their members; its log-on rights and privileges; its services with the
-accounts they run as; the policies it has applied, with the lists of rights in their templates. It reads no password, no
-file of a product and no command line. It needs Windows PowerShell 5.1 and an elevated session; what it cannot read it
+Reads: what the host is; its local groups with their members; its log-on rights and privileges; its services, scheduled
+tasks and web application pools with the accounts they run as; the policies it has applied, with the lists of rights in
+their templates. It reads no password, no file of a product and no command line. Of the web server's own settings it reads
+the names of pools and the accounts they run as. It needs Windows PowerShell 5.1 and an elevated session; what it cannot read it
 names in "unread", with the reason.
 
 It writes one file of its own into the temporary folder, because secedit.exe can only write to a file, and deletes it.
@@ -167,6 +168,64 @@ function Read-Services {
     }
 }
 
+# The SID of an account by the name that the host gives it; nothing when the name means nobody.
+function Find-Sid([string] $Name) {
+    if ($Name -match '^S-1-[0-9-]+$') { return $Name }
+    try { return (New-Object System.Security.Principal.NTAccount($Name)).Translate([System.Security.Principal.SecurityIdentifier]).Value }
+    catch { return $null }
+}
+
+# Built-in identities have no password and are no account of anybody.
+$builtIn = @('S-1-5-18', 'S-1-5-19', 'S-1-5-20')
+
+function Read-Tasks {
+    foreach ($task in @(Get-ScheduledTask)) {
+        $who = "$($task.Principal.UserId)"
+        if (-not $who) { continue } # it runs as whoever of a group is signed in
+        $sid = Find-Sid $who
+        if ($builtIn -contains $sid -or @('SYSTEM', 'LOCAL SERVICE', 'NETWORK SERVICE') -contains $who) { continue }
+        $fact = [ordered] @{ name = "$($task.TaskPath)$($task.TaskName)"; account = $who; 'keeps-password' = @('Password', 'InteractiveOrPassword') -contains "$($task.Principal.LogonType)" }
+        if ($sid) { $fact['sid'] = $sid }
+        if ("$($task.State)" -eq 'Disabled') { $fact['disabled'] = $true }
+        $fact
+    }
+}
+
+# The pools stand in the web server's own settings; without those there is no web server. Passwords stand there too, in a form
+# that only the web server can read: they are passed over.
+function Read-Pools {
+    $file = Join-Path "$((Get-Item -LiteralPath 'Env:windir').Value)" 'System32\inetsrv\config\applicationHost.config'
+    if (-not (Test-Path -LiteralPath $file)) { return }
+    $settings = New-Object System.Xml.XmlDocument
+    $settings.Load((Convert-Path -LiteralPath $file))
+    $default = $settings.SelectSingleNode('/configuration/system.applicationHost/applicationPools/applicationPoolDefaults/processModel')
+    foreach ($pool in @($settings.SelectNodes('/configuration/system.applicationHost/applicationPools/add'))) {
+        $own = $pool.SelectSingleNode('processModel')
+        $kind = ''
+        foreach ($model in @($own, $default)) { if (-not $kind -and $null -ne $model) { $kind = $model.GetAttribute('identityType') } }
+        $user = ''
+        foreach ($model in @($own, $default)) { if (-not $user -and $null -ne $model) { $user = $model.GetAttribute('userName') } }
+        $name = $pool.GetAttribute('name')
+        $fact = [ordered] @{ name = $name }
+        switch ($kind) {
+            'SpecificUser' {
+                $fact['account'] = $user
+                $fact['keeps-password'] = -not $user.EndsWith('$')
+                $sid = Find-Sid $user
+                if ($sid) { $fact['sid'] = $sid }
+            }
+            'LocalSystem' { continue }
+            'LocalService' { continue }
+            'NetworkService' { continue }
+            default {
+                $fact['account'] = "IIS APPPOOL\$name"
+                $fact['keeps-password'] = $false
+            }
+        }
+        if ($fact.Contains('account')) { $fact }
+    }
+}
+
 # The policies that the host has applied, by its own record (Resultant Set of Policy), the one of highest precedence first;
 # and for each right the policy whose list won.
 function Read-Policies {
@@ -204,7 +263,8 @@ if ($env:USERNAME) { $facts['read-by'] = "$($env:USERDOMAIN)\$($env:USERNAME)".T
 
 $computer = Get-CimInstance -ClassName Win32_ComputerSystem
 $isController = [int] $computer.DomainRole -ge 4
-$about = [ordered] @{ name = "$($computer.Name)" }
+# Name is cut at fifteen characters; the host's own name is not.
+$about = [ordered] @{ name = if ("$($computer.DNSHostName)") { "$($computer.DNSHostName)".Split('.')[0] } else { "$($computer.Name)" } }
 if ($computer.PartOfDomain) { $about['domain'] = "$($computer.Domain)" }
 $about['role'] = if ($isController) { 'controller' } elseif ($computer.PartOfDomain) { 'member' } else { 'standalone' }
 Read-Part 'operating system' {
@@ -226,6 +286,8 @@ Read-Part 'rights' {
     })
 }
 Read-Part 'services' { $facts['services'] = @(Read-Services) }
+Read-Part 'scheduled tasks' { $facts['tasks'] = @(Read-Tasks) }
+Read-Part 'web application pools' { $facts['pools'] = @(Read-Pools) }
 $facts['unread'] = @($unread)
 
 # Plain ASCII, so that no console or file on the way can spoil a name.

@@ -354,7 +354,8 @@ else {
     if (-not $Record) { $Record = Join-Path (Split-Path -Parent (Convert-Path -LiteralPath $Changes)) 'record.jsonl' }
 }
 # A faulty list is named as such and never quoted: it may hold a password.
-$here = "$((Get-CimInstance -ClassName Win32_ComputerSystem).Name)"
+$computer = Get-CimInstance -ClassName Win32_ComputerSystem
+$here = if ("$($computer.DNSHostName)") { "$($computer.DNSHostName)".Split('.')[0] } else { "$($computer.Name)" }
 $wrong = ''
 try { $list = ConvertFrom-Json -InputObject $text } catch { $wrong = 'the list of changes is not JSON' }
 if (-not $wrong -and $list.'host-changes' -ne 1) { $wrong = 'this is no list of host changes of version 1' }
