@@ -58,9 +58,10 @@ public sealed class ScriptTests : IDisposable
         ];
         (await MakeAsync(changes, "-WhatIf")).ShouldAllBe(r => r == "would");
         State().ToJsonString().ShouldBe(untouched);
-        Directory.EnumerateFiles(_folder, "just-right-*").ShouldBeEmpty(); // nor is anything left lying about
+        LeftBehind().ShouldBeEmpty();
 
         (await MakeAsync(changes)).ShouldAllBe(r => r == "made");
+        LeftBehind().ShouldBeEmpty();
         var made = State()["made"]!.AsArray().Count;
         (await MakeAsync(changes)).ShouldAllBe(r => r == "already");
         State()["made"]!.AsArray().Count.ShouldBe(made);
@@ -188,6 +189,9 @@ public sealed class ScriptTests : IDisposable
         facts!.Snapshot.Name.ShouldBe(host);
         (await MakeAsync([new GrantLogonRight(host, "batch", Line)], on: host)).ShouldBe(["made"]);
     }
+
+    /// <summary>Temporary files of the scripts, which are to be gone.</summary>
+    private IEnumerable<string> LeftBehind() => Directory.EnumerateFiles(_folder, "just-right-*");
 
     private static string Without(JsonNode part) => string.Join('\n', part.AsArray().Select(p =>
     {

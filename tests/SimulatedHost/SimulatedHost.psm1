@@ -243,6 +243,7 @@ function secedit.exe {
         }
         Save-State $state
         [IO.File]::WriteAllText($switches['/db'], 'simulated')
+        [IO.File]::WriteAllText([IO.Path]::ChangeExtension($switches['/db'], '.jfm'), 'simulated') # as Windows Server 2016 and later do
         Stop-AsRehearsed 'after secedit.exe'
     }
     $global:LASTEXITCODE = 0

@@ -15,6 +15,10 @@ public sealed record HandoverFile(string Name, byte[] Content);
 /// <summary>The files of one bundle: the page, the same as Markdown and as a table, and what is to be run.</summary>
 public static class HandoverFiles
 {
+    private const string OnlyWhatWasMade =
+        "for after changes.ldif was applied whole: if that stopped at an error, first remove from this file the records of what it "
+        + "did not make, since what was there before must stay";
+
     private const string Give = "give.sql";
     private const string Check = "check.sql";
     private const string Undo = "undo.sql";
@@ -52,7 +56,7 @@ public static class HandoverFiles
         if (handover.Team == Team.Directory)
         {
             files.Add(File("changes.ldif", ldif(HandoverWords.Title(handover), changes)));
-            files.Add(File("undo.ldif", ldif($"taking back: {HandoverWords.Title(handover)}", handover.Undo)));
+            files.Add(File("undo.ldif", ldif($"taking back: {HandoverWords.Title(handover)}; {OnlyWhatWasMade}", handover.Undo)));
             foreach (var (policy, number) in changes.OfType<ChangePolicyList>().GroupBy(c => c.Policy).Select((p, i) =>
                 (p, i + 1)))
                 files.Add(new HandoverFile(

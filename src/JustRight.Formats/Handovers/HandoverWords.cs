@@ -25,6 +25,7 @@ public static class HandoverWords
         Team.Host =>
         [
             $"Copy this folder to {handover.Place} and open an elevated Windows PowerShell there.",
+            @"If Windows will not run the scripts: files that came over the network are marked, and the execution policies RemoteSigned and AllSigned refuse marked files without a signature. Read the scripts, then take the mark away: Unblock-File .\*.ps1. Under AllSigned, have them signed by your own authority, or run them in a session of your own: powershell -ExecutionPolicy RemoteSigned. A policy that a group policy sets cannot be overridden that way.",
             @"Read what would be done: .\make-host-changes.ps1 -WhatIf",
             @"Do it: .\make-host-changes.ps1 (it checks before each change, skips what is already done, stops at the first failure, and can be run again)",
             @"Show that it is done: .\collect-host-facts.ps1 -To facts.json, and send facts.json and record.jsonl back",

@@ -72,6 +72,7 @@ public sealed class LdifWriter
                             .ToString(CultureInfo.InvariantCulture)), ("description", c.Description), ("info", c.Note));
                 break;
             case DescribeAccount c when DnOf(c.Name) is { } dn && _directory.FlagsOf(c.Name) is { } flags:
+                NotGuarded(flags);
                 Modify(
                     dn, ("replace", "description", c.Description),
                     (
@@ -80,9 +81,11 @@ public sealed class LdifWriter
                             .ToString(CultureInfo.InvariantCulture)));
                 break;
             case DisableAccount c when DnOf(c.Name) is { } dn && _directory.FlagsOf(c.Name) is { } flags:
+                NotGuarded(flags);
                 Modify(dn, ("replace", "userAccountControl", (flags | AccountDisabled).ToString(CultureInfo.InvariantCulture)));
                 break;
             case EnableAccount c when DnOf(c.Name) is { } dn && _directory.FlagsOf(c.Name) is { } flags:
+                NotGuarded(flags);
                 Modify(dn, ("replace", "userAccountControl", (flags & ~AccountDisabled).ToString(CultureInfo.InvariantCulture)));
                 break;
             case AddMember c when DnOf(c.Group) is { } group && DnOf(c.Member) is { } member:
@@ -112,6 +115,10 @@ public sealed class LdifWriter
         }
     }
 
+    /// <summary>Flags are written whole too; no client can be asked to look first.</summary>
+    private void NotGuarded(int flags) => _lines.Comment(
+        $"not guarded: writes all account flags. Do not apply it if userAccountControl is not {flags} any more");
+
     /// <summary>An access list is written whole: the file is only good as long as nobody else changed that list.</summary>
     private void List(AccessListChange change)
     {
@@ -126,7 +133,7 @@ public sealed class LdifWriter
         }
 
         _lists[dn] = list = AccessListChanges.Made(change, list, sid.Value);
-        _lines.Comment("writes the whole ACL: do not apply it if the ACL was changed since the survey");
+        _lines.Comment("not guarded: writes the whole ACL. Do not apply it if the ACL was changed since the survey");
         _lines.Value("dn", dn);
         _lines.Plain("control: " + DaclOnly);
         _lines.Plain("changetype: modify");

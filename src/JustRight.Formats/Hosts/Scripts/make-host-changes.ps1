@@ -135,13 +135,15 @@ function Set-RightEntries([string] $Right, [string[]] $Entries) {
     if ($Right -notmatch '^Se[A-Za-z]+$') { throw "'$Right' is no right" }
     $template = New-TemporaryPath '.inf'
     $database = New-TemporaryPath '.sdb'
+    # secedit.exe keeps a journal of its own beside the database, and leaves it there
+    $journal = [IO.Path]::ChangeExtension($database, '.jfm')
     try {
         $text = "[Unicode]`r`nUnicode=yes`r`n[Version]`r`nsignature=`"`$CHICAGO`$`"`r`nRevision=1`r`n[Privilege Rights]`r`n$Right = $($Entries -join ',')`r`n"
         [IO.File]::WriteAllText($template, $text, [Text.Encoding]::Unicode)
         & secedit.exe /configure /db $database /cfg $template /areas USER_RIGHTS /quiet | Out-Null
     }
     finally {
-        foreach ($file in @($template, $database)) { if (Test-Path -LiteralPath $file) { Remove-Item -LiteralPath $file -Force -WhatIf:$false -Confirm:$false } }
+        foreach ($file in @($template, $database, $journal)) { if (Test-Path -LiteralPath $file) { Remove-Item -LiteralPath $file -Force -WhatIf:$false -Confirm:$false } }
     }
 }
 
