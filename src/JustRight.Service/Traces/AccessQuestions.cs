@@ -32,7 +32,8 @@ internal sealed class AccessQuestions(ConnectorStore connectorStore, FitService 
         var asked = order.Questions ?? [];
         if (asked.Count is 0 or > Most)
             return (null, Problems.Bad("questions", "How many questions?", $"1 to {Most} questions", $"{asked.Count}"));
-        var names = await DirectoryNames.OfAsync(estate, fits, surveys, cancel);
+        var names = await DirectoryNames.OfAsync(
+            estate, asked.SelectMany(a => new[] { a.Account, a.At }), fits, surveys, cancel);
         var schema = await surveys.SchemaAsync(estate.Name, cancel)
             ?? (estate.IsSimulated ? BuiltInSchema.Schema : null);
         var faults = new List<Fault>();

@@ -27,18 +27,29 @@ internal sealed class DirectoryNames
             .Distinct().ToLookup(n => n.Key, n => n.Name, StringComparer.Ordinal);
     }
 
-    /// <summary>The names of an estate, by its plans and its latest survey.</summary>
+    /// <summary>
+    /// What some texts mean in an estate, by its latest survey, and by its plans where that does not tell: planning takes longer.
+    /// </summary>
     public static async Task<DirectoryNames> OfAsync(
-        Estate estate, FitService fits, SurveyStore surveys, CancellationToken cancel) => new(
-        estate, await fits.PlansOfAsync(estate.Name, cancel), await surveys.LatestAsync(estate.Name, cancel));
+        Estate estate, IEnumerable<string?> texts, FitService fits, SurveyStore surveys, CancellationToken cancel)
+    {
+        var view = await surveys.LatestAsync(estate.Name, cancel);
+        var bare = new DirectoryNames(estate, [], view);
+        return texts.OfType<string>().Distinct().All(t => bare.Branch(t) is not null || IsSeen(view, t))
+            ? bare
+            : new DirectoryNames(estate, await fits.PlansOfAsync(estate.Name, cancel), view);
+    }
 
     /// <summary>The logon name of an account or a group, however it was called.</summary>
     public string Principal(string text)
     {
         var name = LogonName.WithoutDomain(text);
-        if (_view is { } view && view.Graph.IndexOf(name) >= 0) return name;
+        if (IsSeen(_view, text)) return name;
         return _byKey[text].Distinct(StringComparer.OrdinalIgnoreCase).ToList() is [var only] ? only : name;
     }
+
+    private static bool IsSeen(SurveyView? view, string text) =>
+        view is not null && view.Graph.IndexOf(LogonName.WithoutDomain(text)) >= 0;
 
     /// <summary>An object as it is read: a distinguished name as it is, an OU's by its key, or a logon name.</summary>
     public string Object(string text) => Branch(text) ?? (text.Contains('=', StringComparison.Ordinal) ? text : Principal(text));

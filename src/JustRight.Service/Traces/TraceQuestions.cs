@@ -59,7 +59,8 @@ internal sealed class TraceQuestions(Library library, FitService fitService, Sur
                     faults[0].Nearest is { } near ? $"Did you mean '{near}'?" : $"Expected: {faults[0].Expected}.",
                     [.. faults.Select(Problems.ToView)]));
 
-        var names = await DirectoryNames.OfAsync(estate, fitService, surveys, cancel);
+        var names = await DirectoryNames.OfAsync(
+            estate, [order.Account, .. objects, .. order.IfMemberOf ?? []], fitService, surveys, cancel);
         var (account, install, problem) = await AccountAsync(estate, order, names, cancel);
         if (problem is not null) return (null, problem);
         if (objects.Count > 0 && order.Below is not null)

@@ -15,7 +15,7 @@ internal sealed class WholeAccesses(ConnectorStore connectorStore, FitService fi
     /// <summary>Reads and tells; null when the object is not there, or may not be seen.</summary>
     public async Task<WholeAccessView?> TellAsync(Estate estate, WholeAccessOrder order, CancellationToken cancel)
     {
-        var names = await DirectoryNames.OfAsync(estate, fits, surveys, cancel);
+        var names = await DirectoryNames.OfAsync(estate, [order.Account, order.At], fits, surveys, cancel);
         var account = names.Principal(order.Account);
         var reading = await DirectoryReading.TakeAsync(
             (await connectorStore.OpenAsync(estate, cancel)).Directory, [account], [], [names.Object(order.At)], cancel);
