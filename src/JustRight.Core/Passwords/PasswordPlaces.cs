@@ -89,8 +89,8 @@ public static class PasswordPlaces
     }
 
     /// <summary>
-    /// The account of the domain that a task or pool runs as: by its SID where the host told it; by name where nobody of that
-    /// name with another SID was read.
+    /// The account of the domain that a task or pool runs as: by its SID where the host told it. A user of the host alone is
+    /// none, whatever its name; an account of the domain that was not read is known by name.
     /// </summary>
     private static string? AccountOf(HostRunner runner, HostSnapshot host, Plan any, SurveyView view)
     {
@@ -100,7 +100,8 @@ public static class PasswordPlaces
         if (ServiceIdentity.Parse(runner.Account, host.Name) is not { Kind: IdentityKind.DomainUser } identity
             || !ServiceJudge.IsAccount(runner.Account, host.Name, identity.Name, any))
             return null;
-        return runner.AccountSid.IsEmpty || graph.IndexOf(identity.Name) < 0 ? identity.Name : null;
+        var isOfDomain = runner.AccountSid.IsEmpty || graph.DomainSid.Append(runner.AccountSid.Rid) == runner.AccountSid;
+        return isOfDomain && (runner.AccountSid.IsEmpty || graph.IndexOf(identity.Name) < 0) ? identity.Name : null;
     }
 
     private static PasswordPlace OfService(string account, string host, string service) =>

@@ -30,4 +30,7 @@ public sealed record HostRunner(RunnerKind Kind, string Name, string Account, bo
         RunnerKind.Task => $"the scheduled task {Name}{(IsDisabled ? " (disabled)" : "")}",
         RunnerKind.Pool => $"the web application pool {Name}",
     };
+
+    /// <summary>The same at the head of a sentence.</summary>
+    public string Head => char.ToUpperInvariant(Words[0]) + Words[1..];
 }

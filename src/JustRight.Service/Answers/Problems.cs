@@ -34,6 +34,12 @@ internal static class Problems
                 "bad-request", "", 0, 0, field, message, found, expected,
                 found is null || known is null ? null : Spelling.Nearest(found, known))]);
 
+    /// <summary>Fields of a request that do not fit: the first is told, all are named.</summary>
+    public static ProblemHttpResult Bad(IReadOnlyList<Fault> faults) => Of(
+        400, "bad-request", faults[0].Message,
+        faults[0].Nearest is { } near ? $"Did you mean '{near}'?" : $"Expected: {faults[0].Expected}.",
+        [.. faults.Select(ToView)]);
+
     /// <summary>Something that is not in Just Right.</summary>
     public static ProblemHttpResult NotFound(string what, string name, IEnumerable<string> known)
     {

@@ -40,13 +40,7 @@ internal sealed class AccessQuestions(ConnectorStore connectorStore, FitService 
         var settled = new List<Settled>();
         for (var i = 0; i < asked.Count && faults.Count < MostFaults; i++)
             if (Settle(asked[i], $"questions[{i}]", names, schema, faults) is { } good) settled.Add(good);
-        if (faults.Count > 0)
-            return (
-                null,
-                Problems.Of(
-                    400, "bad-request", faults[0].Message,
-                    faults[0].Nearest is { } near ? $"Did you mean '{near}'?" : $"Expected: {faults[0].Expected}.",
-                    [.. faults.Select(Problems.ToView)]));
+        if (faults.Count > 0) return (null, Problems.Bad(faults));
         return (await ReadAsync(estate, settled, cancel), null);
     }
 

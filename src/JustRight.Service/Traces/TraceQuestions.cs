@@ -51,13 +51,7 @@ internal sealed class TraceQuestions(Library library, FitService fitService, Sur
             && (await surveys.SchemaAsync(estate.Name, cancel)
                 ?? (estate.IsSimulated ? BuiltInSchema.Schema : null)) is { } schema)
             faults.AddRange(DirectoryNeedRules.Check(act, attributes, of, schema, start));
-        if (faults.Count > 0)
-            return (
-                null,
-                Problems.Of(
-                    400, "bad-request", faults[0].Message,
-                    faults[0].Nearest is { } near ? $"Did you mean '{near}'?" : $"Expected: {faults[0].Expected}.",
-                    [.. faults.Select(Problems.ToView)]));
+        if (faults.Count > 0) return (null, Problems.Bad(faults));
 
         var names = await DirectoryNames.OfAsync(
             estate, [order.Account, .. objects, .. order.IfMemberOf ?? []], fitService, surveys, cancel);

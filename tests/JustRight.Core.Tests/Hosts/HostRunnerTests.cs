@@ -59,6 +59,17 @@ public sealed class HostRunnerTests
     }
 
     [Theory]
+    [InlineData("S-1-5-21-1-2-3-4711", "svc-unread", true)] // of the domain, and not read
+    [InlineData("S-1-5-21-7-7-7-1001", "svc-unread", false)] // a user of the host alone, by a name without a domain
+    [InlineData("S-1-5-21-1-2-3-4711", "svc-poller", false)] // that name is somebody else's
+    public void A_SID_of_another_authority_is_no_account_of_the_domain(string sid, string name, bool isPlace)
+    {
+        var scene = Scene(
+            new HostRunner(RunnerKind.Task, "Nightly", name, true) { AccountSid = Core.Directory.Sid.Parse(sid) });
+        PasswordPlaces.Of([scene.Plan()], scene.View(), []).Any(p => p.Kind == PasswordPlaceKind.Task).ShouldBe(isPlace);
+    }
+
+    [Theory]
     [InlineData(
         RunnerKind.Task, true, "The scheduled task Nightly (disabled) on fm-temp01",
         "delete the task, or give it another account.")]

@@ -66,7 +66,7 @@ internal sealed class ServiceFindings(Plan plan, SurveyView view)
         select new Finding(host.Name, RunsAsPerson(service, account), false);
 
     private static string RunsAs(HostRunner runner, PlannedAccount account) =>
-        $"{char.ToUpperInvariant(runner.Words[0])}{runner.Words[1..]} runs as {account.Name}{(runner.KeepsPassword ? ", and keeps its password" : "")}.";
+        $"{runner.Head} runs as {account.Name}{(runner.KeepsPassword ? ", and keeps its password" : "")}.";
 
     private static string RunsAsPerson(HostService service, PlannedAccount account) =>
         $"{service.Name} runs as {account.Name}, who is a person: it stops when they change their password or leave. "

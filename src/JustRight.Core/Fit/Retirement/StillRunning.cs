@@ -27,13 +27,11 @@ internal sealed record StillRunning(PlannedAccount Account, string Words)
             from account in plan.Accounts
             where ServiceJudge.IsAccount(runner, host.Name, account.Name, plan, view)
             select new StillRunning(
-                account, $"{Capital(runner.Words)} on {host.Name} is still set to run as {account.Name}: {Way(runner)}."));
+                account, $"{runner.Head} on {host.Name} is still set to run as {account.Name}: {Way(runner)}."));
 
     private static string Way(HostRunner runner) => runner.Kind switch
     {
         RunnerKind.Task => "delete the task, or give it another account",
         RunnerKind.Pool => "remove the pool, or give it another identity",
     };
-
-    private static string Capital(string words) => char.ToUpperInvariant(words[0]) + words[1..];
 }
