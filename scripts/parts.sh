@@ -12,7 +12,7 @@ longest_first=(service hosts browser directory sign-in style databases client si
 part_sources() {
   local plan="src/JustRight.Core src/JustRight.Formats" reach service
   reach="$plan src/JustRight.Connectors tests/Shared"
-  service="$reach src/JustRight.Simulation src/JustRight.Contracts src/JustRight.Service demo-data"
+  service="$reach src/JustRight.Simulation src/JustRight.Contracts src/JustRight.Service tests/ServiceUnderTest demo-data"
   case $1 in
     style) echo src tests bench console .editorconfig ;;
     structure) echo src tests bench ;;

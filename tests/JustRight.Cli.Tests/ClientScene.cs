@@ -4,10 +4,10 @@ namespace JustRight.Cli.Tests;
 
 /// <summary>The built client, signed in to a built service that each test has for itself.</summary>
 /// <param name="start">Starts the service.</param>
-public abstract class ClientScene(Func<Task<ServiceProcess>> start) : IAsyncLifetime
+public abstract class ClientScene(Func<Task<TestedService>> start) : IAsyncLifetime
 {
     /// <summary>The service.</summary>
-    protected ServiceProcess Service { get; private set; } = null!;
+    protected TestedService Service { get; private set; } = null!;
 
     /// <summary>Where the client keeps its token.</summary>
     protected string Settings => ClientRun.SettingsOf(Service);

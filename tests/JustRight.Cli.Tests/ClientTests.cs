@@ -1,7 +1,7 @@
 namespace JustRight.Cli.Tests;
 
 /// <summary>The built client against the built service: how it signs in, refuses and explains.</summary>
-public sealed class ClientTests() : ClientScene(() => ServiceProcess.StartAsync())
+public sealed class ClientTests() : ClientScene(() => TestedService.StartAsync())
 {
     [Fact]
     public async Task Every_broken_sheet_ends_with_code_2_and_its_place()

@@ -8,7 +8,7 @@ namespace JustRight.Service.Tests;
 public sealed class AccessAnswerTests(ApiFixture fixture) : IClassFixture<ApiFixture>
 {
     private const string Northam = "CN=Milo Northam,OU=Saltmere,OU=People,OU=Fennmoor,DC=fennmoor,DC=example";
-    private readonly ServiceProcess _service = fixture.Service;
+    private readonly TestedService _service = fixture.Service;
 
     private static AccessQuestionOrder Phone { get; } =
         new("svc-roundsman", "write attributes", ["telephoneNumber"], null, "m.northam", null);

@@ -16,7 +16,7 @@ public sealed class AdoptionTests
     [Fact]
     public async Task What_accounts_hold_is_confirmed_item_by_item_and_ends_in_a_fit()
     {
-        await using var service = await ServiceProcess.StartAsync();
+        await using var service = await TestedService.StartAsync();
         (await service.AddAsync("estates", "estates/fennmoor.yaml")).EnsureSuccessStatusCode();
         (await PostAsync(service, "adoptions", Curdhouse)).EnsureSuccessStatusCode();
         (await ViewAsync(service)).ShouldSatisfyAllConditions(v => v.SurveyedAt.ShouldBeNull(), v => v.Missing.Count.ShouldBe(2));
@@ -108,21 +108,21 @@ public sealed class AdoptionTests
     }
 
     private static async Task<(HttpStatusCode Code, bool Says)> RefusedAsync(
-        ServiceProcess service, AdoptionOrder order, string says)
+        TestedService service, AdoptionOrder order, string says)
     {
         using var response = await PostAsync(service, "adoptions", order);
         var text = await response.Content.ReadAsStringAsync(Cancel);
         return (response.StatusCode, text.Contains(says, StringComparison.OrdinalIgnoreCase));
     }
 
-    private static Task<HttpResponseMessage> PostAsync(ServiceProcess service, string path, AdoptionOrder order) =>
+    private static Task<HttpResponseMessage> PostAsync(TestedService service, string path, AdoptionOrder order) =>
         service.Http.PostAsJsonAsync($"/api/{path}", order, ContractsJson.Default.AdoptionOrder, Cancel);
 
     private static Task<(HttpStatusCode Code, string Text)> AnswerAsync(
-        ServiceProcess service, string word, params string[] items) => AnswerAsync(service, word, Curdhouse.Name, items);
+        TestedService service, string word, params string[] items) => AnswerAsync(service, word, Curdhouse.Name, items);
 
     private static async Task<(HttpStatusCode Code, string Text)> AnswerAsync(
-        ServiceProcess service, string word, string adoption, string[] items)
+        TestedService service, string word, string adoption, string[] items)
     {
         using var response = await service.Http.PostAsJsonAsync(
             $"/api/adoptions/{adoption}/answers", new AdoptionAnswerOrder(items, word), ContractsJson.Default.AdoptionAnswerOrder,
@@ -130,6 +130,6 @@ public sealed class AdoptionTests
         return (response.StatusCode, await response.Content.ReadAsStringAsync(Cancel));
     }
 
-    private static Task<AdoptionView> ViewAsync(ServiceProcess service) =>
+    private static Task<AdoptionView> ViewAsync(TestedService service) =>
         service.GetAsync("adoptions/curdhouse-found", ContractsJson.Default.AdoptionView);
 }

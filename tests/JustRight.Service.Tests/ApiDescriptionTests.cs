@@ -58,7 +58,7 @@ public sealed partial class ApiDescriptionTests
     [Fact]
     public async Task Every_body_has_an_example_and_those_of_documents_are_taken()
     {
-        await using var service = await ServiceProcess.StartAsync();
+        await using var service = await TestedService.StartAsync();
         foreach (var (name, call) in Calls())
         {
             if (!call.TryGetProperty("requestBody", out var body)) continue;
@@ -85,7 +85,7 @@ public sealed partial class ApiDescriptionTests
     [Fact]
     public async Task A_document_as_json_is_the_same_document()
     {
-        await using var service = await ServiceProcess.StartAsync();
+        await using var service = await TestedService.StartAsync();
         var text = await File.ReadAllTextAsync(Path.Combine(Checkout.Top, "demo-data", "sheets", "thermograph.yaml"), Cancel);
         using var whole = await SendAsync(service, "/sheets/check?file=thermograph.yaml", "application/yaml", text);
         using var inside = await SendAsync(service, "/sheets/check", "application/json", Order("thermograph.yaml", text));
@@ -109,7 +109,7 @@ public sealed partial class ApiDescriptionTests
 
     private static string Order(string file, string text) => new JsonObject { ["file"] = file, ["text"] = text }.ToJsonString();
 
-    private static async Task<HttpResponseMessage> SendAsync(ServiceProcess service, string path, string type, string text)
+    private static async Task<HttpResponseMessage> SendAsync(TestedService service, string path, string type, string text)
     {
         using var body = new StringContent(text, Encoding.UTF8, type);
         return await service.Http.PostAsync($"/api{path}", body, Cancel);

@@ -5,7 +5,7 @@ namespace JustRight.Service.Tests;
 public sealed class ApiFixture : IAsyncLifetime
 {
     /// <summary>The service.</summary>
-    public ServiceProcess Service { get; private set; } = null!;
+    public TestedService Service { get; private set; } = null!;
 
     public async ValueTask InitializeAsync()
     {

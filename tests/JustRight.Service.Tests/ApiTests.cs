@@ -8,7 +8,7 @@ namespace JustRight.Service.Tests;
 public sealed class ApiTests(ApiFixture fixture) : IClassFixture<ApiFixture>
 {
     private const string Install = "thermograph-dataroom";
-    private readonly ServiceProcess _service = fixture.Service;
+    private readonly TestedService _service = fixture.Service;
 
     public static TheoryData<string> Broken => [.. BrokenSheets.All.Select(b => b.Name)];
 
@@ -62,9 +62,9 @@ public sealed class ApiTests(ApiFixture fixture) : IClassFixture<ApiFixture>
     [Fact]
     public async Task A_code_signs_in_once_and_the_console_gets_a_cookie_that_scripts_cannot_read()
     {
-        await using var own = await ServiceProcess.StartAsync();
+        await using var own = await TestedService.StartAsync();
         using var http = new HttpClient { BaseAddress = new Uri(own.Address) };
-        var code = new SignInCode(ServiceProcess.CodeOf(own.Links[1]));
+        var code = new SignInCode(TestedService.CodeOf(own.Links[1]));
         using var first = await http.PostAsJsonAsync("/api/sign-in", code, ContractsJson.Default.SignInCode);
         first.StatusCode.ShouldBe(HttpStatusCode.OK);
         first.Headers.GetValues("Set-Cookie").Single()

@@ -83,7 +83,7 @@ public sealed class BackupTests : IDisposable
     [Fact]
     public async Task Under_load_and_after_kills_each_backup_is_of_one_moment()
     {
-        await using var service = await WithSecrets.StartAsync();
+        await using var service = await WithSecrets.StartProcessAsync();
         var (certificate, key) = NewKey("keeper");
         var backups = new List<string>();
         for (var round = 0; round < 3; round++)
@@ -128,7 +128,7 @@ public sealed class BackupTests : IDisposable
     [InlineData("newer", "was made by a newer release")]
     public async Task What_is_no_whole_backup_is_refused_and_nothing_is_made(string what, string says)
     {
-        await using var service = await ServiceProcess.StartAsync();
+        await using var service = await TestedService.StartAsync();
         var backup = await BackUpAsync(service, null);
         var parts = Unpack(backup);
         var broken = Path.Combine(_folder, "broken");
@@ -169,14 +169,14 @@ public sealed class BackupTests : IDisposable
     [Fact]
     public async Task A_folder_that_holds_something_is_not_restored_into()
     {
-        await using var service = await ServiceProcess.StartAsync();
+        await using var service = await TestedService.StartAsync();
         var backup = await BackUpAsync(service, null);
         var end = await RestoreAsync(backup, service.Data);
         (end.Code, end.Error).ShouldSatisfyAllConditions(e => e.Code.ShouldBe(3), e => e.Error.ShouldContain("is not empty"));
     }
 
     /// <summary>Sets secrets until it is stopped.</summary>
-    private static async Task LoadAsync(ServiceProcess service, int who, CancellationToken stop)
+    private static async Task LoadAsync(TestedService service, int who, CancellationToken stop)
     {
         try
         {
@@ -193,7 +193,7 @@ public sealed class BackupTests : IDisposable
         }
     }
 
-    private async Task<string> BackUpAsync(ServiceProcess service, string? certificate)
+    private async Task<string> BackUpAsync(TestedService service, string? certificate)
     {
         var order = new BackupOrder { Recipient = certificate };
         using var made = await service.Http.PostAsJsonAsync("/api/backup", order, ContractsJson.Default.BackupOrder, Cancel);
@@ -213,19 +213,19 @@ public sealed class BackupTests : IDisposable
         cancel: Cancel);
 
     /// <summary>A service on what a backup restores.</summary>
-    private async Task<ServiceProcess> RestoredAsync(ServiceProcess service, string backup, params string[] more)
+    private async Task<TestedService> RestoredAsync(TestedService service, string backup, params string[] more)
     {
         var into = Path.Combine(_folder, $"restored-{Guid.NewGuid():N}");
         (await RestoreAsync(backup, into, more)).Ended("restore");
-        return await ServiceProcess.StartOnCopyAsync(into, service.Token, []);
+        return await TestedService.StartOnCopyAsync(into, service.Token, false, []);
     }
 
-    private static async Task<IReadOnlyList<string>> NamesAsync(ServiceProcess service) =>
+    private static async Task<IReadOnlyList<string>> NamesAsync(TestedService service) =>
         [.. (await service.GetAsync("installs", ContractsJson.Default.IReadOnlyListInstallSummary))
             .Select(i => $"{i.Name} {i.Stage}")];
 
     /// <summary>A kept password, shown.</summary>
-    private static async Task<string> ShownAsync(ServiceProcess service)
+    private static async Task<string> ShownAsync(TestedService service)
     {
         var kept =
             await service.GetAsync($"installs/{Killing.Install}/passwords", ContractsJson.Default.IReadOnlyListPasswordView);

@@ -8,11 +8,11 @@ namespace JustRight.Service.Tests;
 public sealed class ConfirmationTests : IAsyncLifetime
 {
     private const string Install = "wheyline-lines", Path = "/api/installs/" + Install + "/confirmations";
-    private ServiceProcess _service = null!;
+    private TestedService _service = null!;
 
     public async ValueTask InitializeAsync()
     {
-        _service = await PreparedData.Demo.StartAsync();
+        _service = await PreparedData.Demo.StartProcessAsync();
     }
 
     public ValueTask DisposeAsync() => _service.DisposeAsync();

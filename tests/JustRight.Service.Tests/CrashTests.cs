@@ -27,7 +27,7 @@ public sealed class CrashTests
     [MemberData(nameof(Halts))]
     public async Task A_grant_goes_on_after_a_kill(string halt)
     {
-        await using var service = await Verified.StartAsync("--JustRight:RehearseHaltAt", halt);
+        await using var service = await Verified.StartProcessAsync("--JustRight:RehearseHaltAt", halt);
         var worklist = await service.GetAsync($"installs/{Install}/worklist", ContractsJson.Default.WorklistView);
         var order = new GrantOrder(false, [.. worklist.Give.Select(s => s.Id)]);
         using var response = await service.Http.PostAsync(
@@ -60,7 +60,7 @@ public sealed class CrashTests
     [Fact]
     public async Task A_verification_that_was_interrupted_says_so_and_a_graceful_stop_ends_with_code_0()
     {
-        await using var service = await PreparedData.Demo.StartAsync();
+        await using var service = await PreparedData.Demo.StartProcessAsync();
         await service.RunAsync($"installs/{Install}/verify");
         (await service.StopAsync()).ShouldBe(0);
         await service.RestartAsync();

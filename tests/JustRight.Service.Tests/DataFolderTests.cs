@@ -16,7 +16,7 @@ public sealed class DataFolderTests
     [Fact]
     public async Task A_second_service_on_the_same_folder_says_who_holds_it()
     {
-        await using var service = await ServiceProcess.StartAsync();
+        await using var service = await TestedService.StartProcessAsync();
         var (code, said) = await EndedAsync(service.Data);
         code.ShouldNotBe(0);
         said.ShouldContain($"The data folder {service.Data} is in use by process ");
@@ -29,7 +29,7 @@ public sealed class DataFolderTests
     [Fact]
     public async Task Keys_are_closed_to_others_and_a_passphrase_encrypts_those_that_were_there()
     {
-        await using var service = await ServiceProcess.StartAsync();
+        await using var service = await TestedService.StartAsync();
         await service.SetSecretAsync("host-key", "Marker-1");
         var keys = Path.Combine(service.Data, "keys");
         new DirectoryInfo(keys).UnixFileMode.ShouldBe(Owner | UnixFileMode.UserExecute);
@@ -56,7 +56,7 @@ public sealed class DataFolderTests
     [Fact]
     public async Task Without_its_keys_the_service_does_not_start_as_if_it_were_well()
     {
-        await using var service = await ServiceProcess.StartAsync();
+        await using var service = await TestedService.StartAsync();
         await service.SetSecretAsync("host-key", "Marker-1");
         await service.StopAsync();
         Directory.Delete(Path.Combine(service.Data, "keys"), recursive: true);

@@ -80,12 +80,12 @@ public sealed class DirectorySignInTests
     [Fact]
     public async Task Without_a_directory_nobody_gets_in_that_way_and_a_slip_of_the_pen_stops_the_start()
     {
-        await using var service = await ServiceProcess.StartAsync();
+        await using var service = await TestedService.StartAsync();
         using var browser = Browser(service);
         (await browser.GetFromJsonAsync(
             "/api/sign-in/ways", ContractsJson.Default.SignInWaysView, Cancel))!.Directory.ShouldBeNull();
         (await EnterAsync(browser, "a.brandt", "simulated-a.brandt")).Code.ShouldBe(HttpStatusCode.NotFound);
-        (await Should.ThrowAsync<InvalidOperationException>(() => ServiceProcess.StartAsync(
+        (await Should.ThrowAsync<InvalidOperationException>(() => TestedService.StartAsync(
             "--JustRight:Demo", "true", "--JustRight:DirectorySignIn:Simulation", "fennmoor/staff",
             "--JustRight:DirectorySignIn:Roles:boss:0",
             "CN=x"))).Message.ShouldContain("Roles:boss is no role: reader, planner, granter, owner");
@@ -96,10 +96,10 @@ public sealed class DirectorySignInTests
     {
         var settings = Settings.Skip(2).ToArray();
         (await Should.ThrowAsync<InvalidOperationException>(() =>
-            ServiceProcess.StartAsync(settings))).Message.ShouldContain("for demos only");
+            TestedService.StartAsync(settings))).Message.ShouldContain("for demos only");
     }
 
-    private static HttpClient Browser(ServiceProcess service) =>
+    private static HttpClient Browser(TestedService service) =>
         new(new HttpClientHandler { CookieContainer = new CookieContainer() })
         {
             BaseAddress = new Uri(service.Address),
@@ -116,7 +116,7 @@ public sealed class DirectorySignInTests
                 : (string?)JsonNode.Parse(await response.Content.ReadAsStringAsync(Cancel))!["title"]);
     }
 
-    private static async Task MembersAsync(ServiceProcess service, string group, Action<JsonArray> change)
+    private static async Task MembersAsync(TestedService service, string group, Action<JsonArray> change)
     {
         var simulation = Path.Combine(service.Data, "simulation", "fennmoor.json");
         var state = JsonNode.Parse(await File.ReadAllTextAsync(simulation, Cancel))!;

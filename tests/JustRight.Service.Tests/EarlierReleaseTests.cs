@@ -8,7 +8,7 @@ namespace JustRight.Service.Tests;
 /// </summary>
 public sealed class EarlierReleaseTests : IAsyncLifetime
 {
-    private ServiceProcess _service = null!;
+    private TestedService _service = null!;
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 

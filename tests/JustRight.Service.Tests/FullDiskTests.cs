@@ -13,7 +13,7 @@ public sealed class FullDiskTests
     [Fact]
     public async Task It_is_told_and_work_goes_on_when_there_is_room()
     {
-        await using var service = await ServiceProcess.StartAsync();
+        await using var service = await TestedService.StartProcessAsync();
         await service.StopAsync();
         await using var disk = await SmallDisk.UnderAsync(service);
         await service.RestartAsync();
@@ -41,7 +41,7 @@ public sealed class FullDiskTests
     [Fact]
     public async Task A_job_stands_still_and_goes_on_from_its_journal()
     {
-        await using var service = await PreparedData.Demo.StartAsync();
+        await using var service = await PreparedData.Demo.StartProcessAsync();
         await service.RunAsync($"installs/{Install}/verify");
         await service.StopAsync();
         await using var disk = await SmallDisk.UnderAsync(service);

@@ -46,10 +46,10 @@ public sealed class GoldenDataTests
         (await service.GetAsync("log/check", ContractsJson.Default.LogCheckView)).Sound.ShouldBeTrue();
     }
 
-    private static Task<ServiceProcess> StartAsync(string release) =>
-        ServiceProcess.StartOnAsync(Path.Combine(Golden, release, "data.tar.gz"));
+    private static Task<TestedService> StartAsync(string release) =>
+        TestedService.StartOnAsync(Path.Combine(Golden, release, "data.tar.gz"));
 
-    private static async Task<JsonElement> ReadAsync(ServiceProcess service, string path)
+    private static async Task<JsonElement> ReadAsync(TestedService service, string path)
     {
         using var response = await service.Http.GetAsync("/api/" + path, Cancel);
         var text = await response.Content.ReadAsStringAsync(Cancel);
@@ -59,7 +59,7 @@ public sealed class GoldenDataTests
         return document.RootElement.Clone();
     }
 
-    private static async Task CountsAsync(ServiceProcess service, JsonElement facts)
+    private static async Task CountsAsync(TestedService service, JsonElement facts)
     {
         var log = await service.GetAsync("log/check", ContractsJson.Default.LogCheckView);
         log.Sound.ShouldBeTrue();
@@ -72,7 +72,7 @@ public sealed class GoldenDataTests
     }
 
     /// <summary>Every secret is there, and none may be used for anything until an owner says so.</summary>
-    private static async Task SecretsAsync(ServiceProcess service, JsonElement facts)
+    private static async Task SecretsAsync(TestedService service, JsonElement facts)
     {
         var all = await service.GetAsync("secrets", ContractsJson.Default.IReadOnlyListSecretView);
         all.Count(s => s.SetAt is not null && !s.Name.Contains('\\', StringComparison.Ordinal))
@@ -80,7 +80,7 @@ public sealed class GoldenDataTests
         all.SelectMany(s => s.Uses).ShouldAllBe(u => u.AllowedAt == null);
     }
 
-    private static async Task InstallAsync(ServiceProcess service, string install, JsonElement facts)
+    private static async Task InstallAsync(TestedService service, string install, JsonElement facts)
     {
         foreach (var (fact, part) in new[]
         {
@@ -101,7 +101,7 @@ public sealed class GoldenDataTests
     }
 
     /// <summary>What was confirmed is known by the id that it has today: the fit finds it.</summary>
-    private static async Task ConfirmedStandsAsync(ServiceProcess service, string install)
+    private static async Task ConfirmedStandsAsync(TestedService service, string install)
     {
         var words = await service.GetAsync(
             $"installs/{install}/confirmations", ContractsJson.Default.IReadOnlyListConfirmationView);
@@ -113,7 +113,7 @@ public sealed class GoldenDataTests
     }
 
     /// <summary>What is not an install's own: each job with its steps and what came of it, renewals, adoptions, people.</summary>
-    private static async Task<IReadOnlyList<string>> EverythingElseAsync(ServiceProcess service)
+    private static async Task<IReadOnlyList<string>> EverythingElseAsync(TestedService service)
     {
         List<string> paths =
         [
@@ -137,7 +137,7 @@ public sealed class GoldenDataTests
     }
 
     /// <summary>The renewal that waited for a person: both its passwords are kept encrypted, and its steps as its journal.</summary>
-    private static async Task RenewalEndsAsync(ServiceProcess service)
+    private static async Task RenewalEndsAsync(TestedService service)
     {
         var detail = await service.GetAsync("estates/fennmoor/passwords/svc-curd-read", ContractsJson.Default.PasswordDetailView);
         detail.Renewals.Count.ShouldBe(2);
@@ -152,7 +152,7 @@ public sealed class GoldenDataTests
     }
 
     /// <summary>The proposal that was approved then is carried out now; the one that still waited is approved.</summary>
-    private static async Task ProposalIsCarriedOutAsync(ServiceProcess service)
+    private static async Task ProposalIsCarriedOutAsync(TestedService service)
     {
         var proposals = await service.GetAsync("proposals", ContractsJson.Default.IReadOnlyListJobView);
         var approved = proposals.Single(p => p.ApprovedBy is not null);
@@ -170,7 +170,7 @@ public sealed class GoldenDataTests
     }
 
     /// <summary>What was made then is taken back by its journal.</summary>
-    private static async Task GrantIsUndoneAsync(ServiceProcess service)
+    private static async Task GrantIsUndoneAsync(TestedService service)
     {
         var jobs = await service.GetAsync("installs/nightchurn-dataroom/jobs", ContractsJson.Default.IReadOnlyListJobView);
         var grant = jobs.Single(j => j is { Kind: "grant", CanBeUndone: true });
@@ -185,7 +185,7 @@ public sealed class GoldenDataTests
         undo.Steps.ShouldAllBe(s => s.State == "made" || s.State == "skipped");
     }
 
-    private static async Task AdoptionIsFinishedAsync(ServiceProcess service)
+    private static async Task AdoptionIsFinishedAsync(TestedService service)
     {
         var adoption = await service.GetAsync("adoptions/thermo-found", ContractsJson.Default.AdoptionView);
         adoption.Items.ShouldContain(i => i.Word == "not-sure");
@@ -197,7 +197,7 @@ public sealed class GoldenDataTests
     }
 
     /// <summary>A secret opens a directory, and a password not handed over yet is shown: both with the keys of then.</summary>
-    private static async Task SecretsAreUsedAsync(ServiceProcess service)
+    private static async Task SecretsAreUsedAsync(TestedService service)
     {
         var job = await service.StartedAsync("installs/brinebook-contractors/sign-in/tests", JsonContent.Create(
             new SignInTestOrder(null, null), ContractsJson.Default.SignInTestOrder));
@@ -219,7 +219,7 @@ public sealed class GoldenDataTests
         password.Length.ShouldBeGreaterThan(20);
     }
 
-    private static async Task PostAsync(ServiceProcess service, string path, HttpContent? body = null)
+    private static async Task PostAsync(TestedService service, string path, HttpContent? body = null)
     {
         using var response = await service.Http.PostAsync("/api/" + path, body, Cancel);
         response.IsSuccessStatusCode.ShouldBeTrue($"{path}: {await response.Content.ReadAsStringAsync(Cancel)}");

@@ -38,7 +38,7 @@ public sealed class HangUpTests
     }
 
     /// <summary>Sends a request, or the beginning of one, and is gone.</summary>
-    private static async Task HangUpAsync(ServiceProcess service, string request, string rest, bool reset)
+    private static async Task HangUpAsync(TestedService service, string request, string rest, bool reset)
     {
         using var client = new TcpClient();
         var address = new Uri(service.Address);

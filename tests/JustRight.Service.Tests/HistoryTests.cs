@@ -52,6 +52,6 @@ public sealed class HistoryTests
                 n => n.StatusCode.ShouldBe(HttpStatusCode.NotFound), n => n.Item2.ShouldContain("There is no fit 99"));
     }
 
-    private static Task<IReadOnlyList<KeptFitView>> HistoryAsync(ServiceProcess service) =>
+    private static Task<IReadOnlyList<KeptFitView>> HistoryAsync(TestedService service) =>
         service.GetAsync($"installs/{Install}/history", ContractsJson.Default.IReadOnlyListKeptFitView);
 }

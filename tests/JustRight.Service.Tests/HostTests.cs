@@ -110,7 +110,7 @@ public sealed class HostTests
         }
         """;
 
-    private static async Task<HostFactsView> FactsAsync(ServiceProcess service, string facts)
+    private static async Task<HostFactsView> FactsAsync(TestedService service, string facts)
     {
         using var response = await service.Http.PostAsync("/api/estates/fennmoor/host-facts?file=back.json", new StringContent(facts), Cancel);
         response.EnsureSuccessStatusCode();

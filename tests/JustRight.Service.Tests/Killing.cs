@@ -32,7 +32,7 @@ internal static class Killing
 
     /// <summary>Runs a job and kills the service once a step, at a stage of chance, as often as is left.</summary>
     public static async Task<(JobView Job, int Kills)> RunAsync(
-        ServiceProcess service, string path, HttpContent? order, Random random, int most)
+        TestedService service, string path, HttpContent? order, Random random, int most)
     {
         await service.StopAsync();
         await HaltingAsync(service, 1, Stages, random);
@@ -61,14 +61,14 @@ internal static class Killing
     }
 
     /// <summary>Starts the service so that it stands still at a stage of a step.</summary>
-    public static async Task HaltingAsync(ServiceProcess service, int step, string[] stages, Random random)
+    public static async Task HaltingAsync(TestedService service, int step, string[] stages, Random random)
     {
         File.Delete(Path.Combine(service.Data, "halted-for-rehearsal"));
         await service.RestartAsync("--JustRight:RehearseHaltAt", $"{step}:{stages[random.Next(stages.Length)]}");
     }
 
     /// <summary>Kills the service when it stands still; false, and the service runs on, when what it does ended first.</summary>
-    public static async Task<bool> KilledAsync(ServiceProcess service, Func<Task<bool>> ended)
+    public static async Task<bool> KilledAsync(TestedService service, Func<Task<bool>> ended)
     {
         var halted = false;
         await Waiting.UntilAsync(
@@ -79,7 +79,7 @@ internal static class Killing
     }
 
     /// <summary>Each step was meant once and made once, and the log is whole.</summary>
-    public static async Task OnceAsync(ServiceProcess service, IEnumerable<string> steps)
+    public static async Task OnceAsync(TestedService service, IEnumerable<string> steps)
     {
         (await service.GetAsync("log/check", ContractsJson.Default.LogCheckView)).Sound.ShouldBeTrue();
         var log = await service.GetAsync("log?take=500", ContractsJson.Default.IReadOnlyListLogEntryView);

@@ -73,14 +73,14 @@ public sealed class LogTests
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
-    private static async Task<LogCheckView> CheckAsync(ServiceProcess service, string anchor)
+    private static async Task<LogCheckView> CheckAsync(TestedService service, string anchor)
     {
         var order = new LogAnchor(anchor);
         using var response = await service.Http.PostAsJsonAsync("/api/log/check", order, ContractsJson.Default.LogAnchor, Cancel);
         return (await response.Content.ReadFromJsonAsync(ContractsJson.Default.LogCheckView, Cancel))!;
     }
 
-    private static async Task ExecuteAsync(ServiceProcess service, string sql)
+    private static async Task ExecuteAsync(TestedService service, string sql)
     {
         await using var db = new SqliteConnection($"Data Source={Path.Combine(service.Data, "justright.db")}");
         await db.OpenAsync(Cancel);
@@ -92,7 +92,7 @@ public sealed class LogTests
     /// <summary>
     /// Changes what an entry says, and makes every hash from there on anew: as somebody would who knows the code.
     /// </summary>
-    private static async Task RewriteAsync(ServiceProcess service, long number)
+    private static async Task RewriteAsync(TestedService service, long number)
     {
         await ExecuteAsync(service, $"UPDATE Log SET Detail = 'nothing to see' WHERE Number = {number}");
         await using var db = new SqliteConnection($"Data Source={Path.Combine(service.Data, "justright.db")}");

@@ -75,7 +75,7 @@ public sealed partial class NotificationTests
     public async Task On_a_full_disk_nothing_is_sent_whose_try_cannot_be_kept_and_it_arrives_once_when_there_is_room()
     {
         await using var scene = new NotificationScene();
-        await using var service = await StartAsync(scene);
+        await using var service = await ReadyAsync(await PreparedData.Demo.StartProcessAsync(MailOf(scene)), scene);
         await service.RunAsync($"installs/{Install}/verify");
         await service.StopAsync();
         await using var disk = await SmallDisk.UnderAsync(service);
@@ -142,9 +142,11 @@ public sealed partial class NotificationTests
     [GeneratedRegex("""^(?<label>\w+)=(?<params>\((?<parts>[^)]*)\);created=(?<created>\d+);keyid="(?<key>[^"]*)";alg="hmac-sha256")$""")]
     private static partial Regex Input();
 
-    private static async Task<ServiceProcess> StartAsync(NotificationScene scene)
+    private static async Task<TestedService> StartAsync(NotificationScene scene) =>
+        await ReadyAsync(await PreparedData.Demo.StartAsync(MailOf(scene)), scene);
+
+    private static async Task<TestedService> ReadyAsync(TestedService service, NotificationScene scene)
     {
-        var service = await PreparedData.Demo.StartAsync(MailOf(scene));
         await AddEstateAsync(service, scene.Webhook);
         await service.SetSecretAsync("notices", Key);
         await service.AllowAsync("notices");
@@ -158,23 +160,23 @@ public sealed partial class NotificationTests
     ];
 
     /// <summary>Takes what room is left within the database's own files.</summary>
-    private static async Task FillDatabaseAsync(ServiceProcess service)
+    private static async Task FillDatabaseAsync(TestedService service)
     {
         var secret = new SecretValue(new string('x', 900));
         using var set = await service.Http.PutAsJsonAsync(
             $"/api/secrets/filler-{Guid.NewGuid():N}", secret, ContractsJson.Default.SecretValue, Cancel);
     }
 
-    private static async Task AddEstateAsync(ServiceProcess service, string webhook)
+    private static async Task AddEstateAsync(TestedService service, string webhook)
     {
         var text = await File.ReadAllTextAsync(Path.Combine(Checkout.Top, "demo-data", "estates", "fennmoor.yaml"));
         text = text.Replace("notices: { mail: service-accounts@fennmoor.example }", $"notices: {{ mail: service-accounts@fennmoor.example, webhook: \"{webhook}\", webhook-secret: notices }}\n  watch: {{ every-hours: 700 }}", StringComparison.Ordinal);
         (await service.AddAsync("estates", "fennmoor.yaml", Encoding.UTF8.GetBytes(text))).EnsureSuccessStatusCode();
     }
 
-    private static Task<IReadOnlyList<NotificationView>> NotificationsAsync(ServiceProcess service) => service.GetAsync("estates/fennmoor/notifications", ContractsJson.Default.IReadOnlyListNotificationView);
+    private static Task<IReadOnlyList<NotificationView>> NotificationsAsync(TestedService service) => service.GetAsync("estates/fennmoor/notifications", ContractsJson.Default.IReadOnlyListNotificationView);
 
     /// <summary>The notices, once as many deliveries as that arrived.</summary>
-    private static Task<IReadOnlyList<NotificationView>> DeliveredAsync(ServiceProcess service, int count) => Waiting.ForAsync($"{count} arrived", async () =>
+    private static Task<IReadOnlyList<NotificationView>> DeliveredAsync(TestedService service, int count) => Waiting.ForAsync($"{count} arrived", async () =>
         await NotificationsAsync(service) is var notices && notices.SelectMany(n => n.Deliveries).Count(d => d.State == "sent") >= count ? notices : null);
 }

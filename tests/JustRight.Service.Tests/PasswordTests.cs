@@ -9,7 +9,7 @@ namespace JustRight.Service.Tests;
 public sealed class PasswordTests : IAsyncLifetime
 {
     internal const string Account = "svc-curd-cards", Path = $"estates/fennmoor/passwords/{Account}";
-    private ServiceProcess _service = null!;
+    private TestedService _service = null!;
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
@@ -152,7 +152,7 @@ public sealed class PasswordTests : IAsyncLifetime
     }
 
     /// <summary>Curdhouse after its reader was given its own account on both hosts.</summary>
-    private static async Task ReadyAsync(ServiceProcess service)
+    private static async Task ReadyAsync(TestedService service)
     {
         await service.AddDemoAsync();
         (await service.Http.PutAsJsonAsync(
@@ -191,7 +191,7 @@ public sealed class PasswordTests : IAsyncLifetime
         return await _service.GetAsync($"renewals/{renewal.Id}", ContractsJson.Default.RenewalView);
     }
 
-    private static async Task NowhereAsync(ServiceProcess service, string secret)
+    private static async Task NowhereAsync(TestedService service, string secret)
     {
         await service.StopAsync();
         foreach (var file in service.DataFiles)

@@ -24,7 +24,7 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
     [Fact]
     public async Task A_grant_leaves_the_controller_with_just_what_was_planned_and_a_second_one_changes_nothing()
     {
-        await using var service = await ServiceProcess.StartAsync();
+        await using var service = await TestedService.StartAsync();
         await SetUpAsync(service, controller.Password);
 
         await service.RunAsync($"installs/{Install}/verify");
@@ -84,7 +84,7 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
     [Fact]
     public async Task Roundsman_is_planned_granted_traced_fixed_and_put_back_byte_for_byte()
     {
-        await using var service = await ServiceProcess.StartAsync();
+        await using var service = await TestedService.StartAsync();
         await service.SetSecretAsync("controller", controller.Password);
         (await service.AddAsync("sheets", "sheets/roundsman.yaml")).EnsureSuccessStatusCode();
         (await service.AddAsync(
@@ -144,7 +144,7 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
 
     /// <summary>The same estate without a connection, by what an ordinary client wrote: same fit, same trace; and nothing can be changed.</summary>
     private async Task SameFromAFileAsync(
-        ServiceProcess service, string install, BranchView branch, TraceView trace, string remedy)
+        TestedService service, string install, BranchView branch, TraceView trace, string remedy)
     {
         var text = Estate().Replace("OU=Fennmoor,", "OU=Dairy,", StringComparison.Ordinal);
         var byFile = string.Join(
@@ -179,7 +179,7 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
     [Fact]
     public async Task A_wrong_password_leaves_everything_unseen_with_one_clear_message_and_nothing_to_grant()
     {
-        await using var service = await ServiceProcess.StartAsync();
+        await using var service = await TestedService.StartAsync();
         var marker = "Wrong-Marker-" + Guid.NewGuid().ToString("N");
         await SetUpAsync(service, marker);
         await service.RunAsync($"installs/{Install}/verify");
@@ -195,7 +195,7 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
     public async Task Rennet_Roster_before_and_after_its_bind_account_and_its_group_are_made()
     {
         const string install = "rennet-roster-plants";
-        await using var service = await ServiceProcess.StartAsync();
+        await using var service = await TestedService.StartAsync();
         using (var raw = new RawClient(controller.Target, controller.Target.SignInAs, controller.Password)) RosterScene.Lay(raw);
         await service.SetSecretAsync("controller", controller.Password);
         (await service.AddAsync("sheets", "sheets/rennet-roster.yaml")).EnsureSuccessStatusCode();
@@ -263,7 +263,7 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
     public async Task People_sign_in_with_the_directory_of_the_settings_once_its_secret_is_allowed_and_no_estate_changes_that()
     {
         const string at = "--JustRight:DirectorySignIn:";
-        await using var service = await ServiceProcess.StartAsync(
+        await using var service = await TestedService.StartAsync(
             at + "Host", Controller.Address, at + "CaFolder", controller.CaFolder, at + "Root", "DC=fennmoor,DC=example",
             at + "PeopleIn", "CN=Users,DC=fennmoor,DC=example", at + "GroupsIn", "DC=fennmoor,DC=example", at + "ShortName",
             "FENNMOOR",
@@ -294,7 +294,7 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
     [Fact]
     public async Task A_secret_that_was_never_set_is_said()
     {
-        await using var service = await ServiceProcess.StartAsync();
+        await using var service = await TestedService.StartAsync();
         await SetUpAsync(service, null);
         var job = await service.RunAsync($"installs/{Install}/verify");
         job.State.ShouldBe("failed");
@@ -308,7 +308,7 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         $"directory: {{ reach: ldaps, controller: {Controller.Address}, ca-folder: {controller.CaFolder}, sign-in-as: Administrator@fennmoor.example, secret: controller }}",
         StringComparison.Ordinal);
 
-    private async Task SetUpAsync(ServiceProcess service, string? password)
+    private async Task SetUpAsync(TestedService service, string? password)
     {
         var estate = Estate();
         var install = File.ReadAllText(Path.Combine(Checkout.Top, "demo-data", "installs", $"{Install}.yaml"));
@@ -320,7 +320,7 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         (await service.AddAsync("installs", "install.yaml", Encoding.UTF8.GetBytes(install))).EnsureSuccessStatusCode();
     }
 
-    private static async Task<JobView> GrantReadyAsync(ServiceProcess service, string install = Install, bool remove = false)
+    private static async Task<JobView> GrantReadyAsync(TestedService service, string install = Install, bool remove = false)
     {
         var worklist = await service.GetAsync($"installs/{install}/worklist", ContractsJson.Default.WorklistView);
         return await service.RunAsync(
@@ -329,7 +329,7 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
                 remove, [.. (remove ? worklist.Remove : worklist.Give).Where(s => s.Blocked is null).Select(s => s.Id)]));
     }
 
-    private async Task SealedPasswordOpensTheAccountAsync(ServiceProcess service)
+    private async Task SealedPasswordOpensTheAccountAsync(TestedService service)
     {
         using var key = RSA.Create(2048);
         var request = new CertificateRequest("CN=Keeper", key, HashAlgorithmName.SHA256, RSASignaturePadding.Pkcs1);
@@ -356,16 +356,16 @@ public sealed class RealDirectoryTests(Controller controller) : IClassFixture<Co
         await SearchAsync(service, password);
     }
 
-    private async Task NoSecretAnywhereAsync(ServiceProcess service)
+    private async Task NoSecretAnywhereAsync(TestedService service)
     {
         await SearchAsync(service, controller.Password);
         await SearchAsync(service, service.Token);
         // a sign-in link is printed to be used
-        await SearchAsync(service, ServiceProcess.CodeOf(service.Links[0]), inOutput: false);
+        await SearchAsync(service, TestedService.CodeOf(service.Links[0]), inOutput: false);
     }
 
     /// <summary>Looks for a secret in the database and its journal, the logs, the output, and what the API answers.</summary>
-    private static async Task SearchAsync(ServiceProcess service, string secret, bool inOutput = true)
+    private static async Task SearchAsync(TestedService service, string secret, bool inOutput = true)
     {
         byte[][] forms = [
             Encoding.UTF8.GetBytes(secret), Encoding.Unicode.GetBytes(secret),

@@ -18,7 +18,7 @@ public sealed class RenewalCrashTests
     [MemberData(nameof(Halts))]
     public async Task A_renewal_goes_on_after_a_kill(string halt)
     {
-        await using var service = await PasswordTests.Ready.StartAsync("--JustRight:RehearseHaltAt", halt);
+        await using var service = await PasswordTests.Ready.StartProcessAsync("--JustRight:RehearseHaltAt", halt);
         using var begun = await service.Http.PostAsync($"/api/{PasswordTests.Path}/renewals", null, Cancel);
         var renewal = (await begun.Content.ReadFromJsonAsync(ContractsJson.Default.RenewalView, Cancel))!;
         if (halt.StartsWith('6'))
@@ -50,7 +50,7 @@ public sealed class RenewalCrashTests
     }
 
     /// <summary>Waits until the steps that are ours are made, and somebody is needed or it is over.</summary>
-    internal static Task<RenewalView> AtRestAsync(ServiceProcess service, string id) =>
+    internal static Task<RenewalView> AtRestAsync(TestedService service, string id) =>
         Waiting.ForAsync("the renewal comes to rest", async () =>
         await service.GetAsync($"renewals/{id}", ContractsJson.Default.RenewalView) is { Job: null, Next: not "go" } renewal
             ? renewal

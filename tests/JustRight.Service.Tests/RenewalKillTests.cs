@@ -13,7 +13,7 @@ public sealed class RenewalKillTests
     {
         for (var (killed, round) = (0, 0); killed < Killing.Each; round++)
         {
-            await using var service = await PasswordTests.Ready.StartAsync();
+            await using var service = await PasswordTests.Ready.StartProcessAsync();
             var random = new Random(round);
             await service.StopAsync();
             await Killing.HaltingAsync(service, 1, Killing.RenewalStages, random);

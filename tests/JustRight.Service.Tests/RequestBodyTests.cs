@@ -60,7 +60,7 @@ public sealed class RequestBodyTests
     [Fact]
     public async Task Who_may_not_call_learns_nothing_of_content_types()
     {
-        await using var service = await ServiceProcess.StartAsync();
+        await using var service = await TestedService.StartAsync();
         using var description = JsonDocument.Parse(
             await File.ReadAllTextAsync(Path.Combine(Checkout.Top, "docs", "api", "openapi.json"), Cancel));
         using var anybody = new HttpClient { BaseAddress = new Uri(service.Address) };

@@ -13,7 +13,7 @@ public sealed class RetirementKillTests
     {
         for (var (killed, round) = (0, 0); killed < Killing.Each; round++)
         {
-            await using var service = await Killing.Granted.StartAsync();
+            await using var service = await Killing.Granted.StartProcessAsync();
             (await service.Http.PostAsJsonAsync(
                 $"/api/installs/{Killing.Install}/stage", new StageOrder("retiring"), ContractsJson.Default.StageOrder,
                 Cancel)).EnsureSuccessStatusCode();

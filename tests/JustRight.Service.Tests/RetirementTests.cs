@@ -84,7 +84,7 @@ public sealed class RetirementTests
         }
     }
 
-    private static async Task GiveAsync(ServiceProcess service, string install)
+    private static async Task GiveAsync(TestedService service, string install)
     {
         var steps = (await service.GetAsync($"installs/{install}/worklist", ContractsJson.Default.WorklistView)).Give.Where(s =>
             s.Blocked is null)
@@ -93,19 +93,19 @@ public sealed class RetirementTests
     }
 
     /// <summary>Installs with what they miss: what others hold too much may well become less.</summary>
-    private static async Task<List<(string Name, int Missing)>> FitsAsync(ServiceProcess service) =>
+    private static async Task<List<(string Name, int Missing)>> FitsAsync(TestedService service) =>
         [.. (await service.GetAsync("installs", ContractsJson.Default.IReadOnlyListInstallSummary)).Select(i =>
             (i.Name, i.Fit?.Missing ?? 0))];
 
-    private static Task<WorklistView> WorklistAsync(ServiceProcess service) =>
+    private static Task<WorklistView> WorklistAsync(TestedService service) =>
         service.GetAsync("installs/tallystick-dataroom/worklist", ContractsJson.Default.WorklistView);
 
-    private static Task<HttpResponseMessage> StageAsync(ServiceProcess service, string install, string stage) =>
+    private static Task<HttpResponseMessage> StageAsync(TestedService service, string install, string stage) =>
         service.Http.PostAsJsonAsync(
             $"/api/installs/{install}/stage", new StageOrder(stage), ContractsJson.Default.StageOrder, Cancel);
 
     /// <summary>The simulated estate, without regard to the order of members, in which undoing puts them back last.</summary>
-    private static async Task<string> SimulationAsync(ServiceProcess service)
+    private static async Task<string> SimulationAsync(TestedService service)
     {
         return Sorted(JsonNode.Parse(
             await File.ReadAllTextAsync(Path.Combine(service.Data, "simulation", "fennmoor.json"), Cancel))!)!.ToJsonString();

@@ -99,10 +99,10 @@ public sealed class ReviewTests
         allowed.StatusCode.ShouldBe(HttpStatusCode.OK);
     }
 
-    private static Task<FitView> FitAsync(ServiceProcess service) =>
+    private static Task<FitView> FitAsync(TestedService service) =>
         service.GetAsync($"installs/{Install}/fit", ContractsJson.Default.FitView);
 
-    private static async Task RefusedAsync(ServiceProcess service, ExceptionOrder order, HttpStatusCode status, string says)
+    private static async Task RefusedAsync(TestedService service, ExceptionOrder order, HttpStatusCode status, string says)
     {
         using var response = await service.Http.PostAsJsonAsync(
             $"/api/installs/{Install}/exceptions", order, ContractsJson.Default.ExceptionOrder, Cancel);
@@ -111,7 +111,7 @@ public sealed class ReviewTests
     }
 
     private static async Task<TView> PostAsync<TOrder, TView>(
-        ServiceProcess service, string path, TOrder order, System.Text.Json.Serialization.Metadata.JsonTypeInfo<TOrder> type,
+        TestedService service, string path, TOrder order, System.Text.Json.Serialization.Metadata.JsonTypeInfo<TOrder> type,
         System.Text.Json.Serialization.Metadata.JsonTypeInfo<TView> answer)
     {
         using var response = await service.Http.PostAsJsonAsync($"/api/installs/{Install}/{path}", order, type, Cancel);

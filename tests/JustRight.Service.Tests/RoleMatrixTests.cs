@@ -104,8 +104,8 @@ public sealed class RoleMatrixTests(TokenFixture tokens) : IClassFixture<TokenFi
 /// <summary>A service with a token of each role, one that has expired, one that was revoked, one of another service, and one that is made up.</summary>
 public sealed class TokenFixture : IAsyncLifetime
 {
-    private ServiceProcess _service = null!;
-    private ServiceProcess _other = null!;
+    private TestedService _service = null!;
+    private TestedService _other = null!;
 
     /// <summary>Without a token of its own.</summary>
     public HttpClient Http { get; private set; } = null!;
@@ -115,8 +115,8 @@ public sealed class TokenFixture : IAsyncLifetime
 
     public async ValueTask InitializeAsync()
     {
-        _service = await ServiceProcess.StartAsync();
-        _other = await ServiceProcess.StartAsync();
+        _service = await TestedService.StartAsync();
+        _other = await TestedService.StartAsync();
         Http = new HttpClient { BaseAddress = new Uri(_service.Address) };
         foreach (var role in new[] { "reader", "planner", "granter", "owner" }) All[role] = await MakeAsync(_service, role, role);
         All["nobody"] = null;
@@ -135,7 +135,7 @@ public sealed class TokenFixture : IAsyncLifetime
         await _other.DisposeAsync();
     }
 
-    private static async Task<string> MakeAsync(ServiceProcess service, string name, string role)
+    private static async Task<string> MakeAsync(TestedService service, string name, string role)
     {
         using var response = await service.Http.PostAsJsonAsync(
             "/api/tokens", new TokenOrder(name, role, 1), ContractsJson.Default.TokenOrder);

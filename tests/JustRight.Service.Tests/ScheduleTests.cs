@@ -16,7 +16,7 @@ public sealed class ScheduleTests
         var states = Directory.CreateTempSubdirectory("justright-simulation-states-");
         try
         {
-            await using var service = await ServiceProcess.StartAsync("--JustRight:SimulationStates", states.FullName);
+            await using var service = await TestedService.StartAsync("--JustRight:SimulationStates", states.FullName);
             // The time of a survey depends on the estate's name alone: one is chosen that is due in half a minute.
             var every = new ScheduleRules(TimeSpan.FromHours(1));
             var now = DateTimeOffset.UtcNow;

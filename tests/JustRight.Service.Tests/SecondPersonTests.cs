@@ -28,7 +28,7 @@ public sealed class SecondPersonTests : IAsyncLifetime
             "estates/fennmoor.yaml", "rules:\n", "rules:\n  two-person-approval: yes\n"))).EnsureSuccessStatusCode();
     });
 
-    private ServiceProcess _service = null!;
+    private TestedService _service = null!;
     private HttpClient _other = null!;
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;

@@ -99,7 +99,7 @@ public sealed class SecretUseTests
     }
 
     /// <summary>Why parts of the latest survey are unseen; empty when there is no survey.</summary>
-    private static async Task<string> ReasonsAsync(ServiceProcess service, string install)
+    private static async Task<string> ReasonsAsync(TestedService service, string install)
     {
         using var response = await service.Http.GetAsync($"/api/installs/{install}/fit", Cancel);
         return response.IsSuccessStatusCode ? await response.Content.ReadAsStringAsync(Cancel) : "";
@@ -133,6 +133,6 @@ public sealed class SecretUseTests
     private static Task<HttpResponseMessage> AddAsync(HttpClient who, string estate) => who.PostAsync(
         "/api/estates?file=fennmoor.yaml", new StringContent(estate, Encoding.UTF8, "application/yaml"), Cancel);
 
-    private static async Task<IReadOnlyList<SecretUseView>> UsesAsync(ServiceProcess service) =>
+    private static async Task<IReadOnlyList<SecretUseView>> UsesAsync(TestedService service) =>
         (await service.GetAsync("secrets", ContractsJson.Default.IReadOnlyListSecretView)).Single(s => s.Name == "host-key").Uses;
 }

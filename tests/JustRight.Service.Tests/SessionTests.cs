@@ -13,7 +13,7 @@ public sealed class SessionTests
     [Fact]
     public async Task Signing_out_ends_the_session_for_whoever_kept_the_cookie()
     {
-        await using var service = await ServiceProcess.StartAsync();
+        await using var service = await TestedService.StartAsync();
         var cookies = new CookieContainer();
         using var browser = Browser(service, new HttpClientHandler { CookieContainer = cookies });
         await SignInAsync(browser, service.Links[1]);
@@ -30,7 +30,7 @@ public sealed class SessionTests
     [Fact]
     public async Task An_owner_ends_a_session_and_a_restart_ends_none()
     {
-        await using var service = await ServiceProcess.StartAsync();
+        await using var service = await TestedService.StartAsync();
         var cookies = new CookieContainer();
         using var browser = Browser(service, new HttpClientHandler { CookieContainer = cookies });
         await SignInAsync(browser, service.Links[1]);
@@ -49,7 +49,7 @@ public sealed class SessionTests
     [Fact]
     public async Task A_token_that_does_not_sign_in_says_why()
     {
-        await using var service = await ServiceProcess.StartAsync();
+        await using var service = await TestedService.StartAsync();
         using var night = await service.ClientAsync("night", "reader");
         var token = night.DefaultRequestHeaders.Authorization!.Parameter!;
         (await TitleAsync(service, "jr_nonsense")).ShouldBe((HttpStatusCode.Unauthorized, "This token is not known here."));
@@ -67,26 +67,26 @@ public sealed class SessionTests
     [Fact]
     public async Task A_token_is_its_persons()
     {
-        await using var service = await ServiceProcess.StartAsync();
+        await using var service = await TestedService.StartAsync();
         using var client = await service.ClientAsync("ada", "planner", @"FENNMOOR\a.brandt");
         (await client.GetFromJsonAsync("/api/me", ContractsJson.Default.WhoView, Cancel))!.Name.ShouldBe(@"FENNMOOR\a.brandt");
         (await service.Http.GetStringAsync("/api/log", Cancel)).ShouldContain(@"made for FENNMOOR\\a.brandt");
     }
 
-    private static HttpClient Browser(ServiceProcess service, HttpClientHandler handler) =>
+    private static HttpClient Browser(TestedService service, HttpClientHandler handler) =>
         new(handler) { BaseAddress = new Uri(service.Address) };
 
-    private static Task<IReadOnlyList<SessionView>> SessionsAsync(ServiceProcess service) =>
+    private static Task<IReadOnlyList<SessionView>> SessionsAsync(TestedService service) =>
         service.GetAsync("sessions", ContractsJson.Default.IReadOnlyListSessionView);
 
     private static async Task SignInAsync(HttpClient browser, string link)
     {
         using var response = await browser.PostAsJsonAsync(
-            "/api/sign-in", new SignInCode(ServiceProcess.CodeOf(link)), ContractsJson.Default.SignInCode, Cancel);
+            "/api/sign-in", new SignInCode(TestedService.CodeOf(link)), ContractsJson.Default.SignInCode, Cancel);
         response.StatusCode.ShouldBe(HttpStatusCode.OK);
     }
 
-    private static async Task<HttpStatusCode> StatusAsync(ServiceProcess service, string cookie)
+    private static async Task<HttpStatusCode> StatusAsync(TestedService service, string cookie)
     {
         using var client = Browser(service, new HttpClientHandler { UseCookies = false });
         client.DefaultRequestHeaders.Add("Cookie", cookie);
@@ -94,7 +94,7 @@ public sealed class SessionTests
         return response.StatusCode;
     }
 
-    private static async Task<(HttpStatusCode Status, string Title)> TitleAsync(ServiceProcess service, string token)
+    private static async Task<(HttpStatusCode Status, string Title)> TitleAsync(TestedService service, string token)
     {
         using var client = new HttpClient { BaseAddress = new Uri(service.Address) };
         client.DefaultRequestHeaders.Authorization = new AuthenticationHeaderValue("Bearer", token);

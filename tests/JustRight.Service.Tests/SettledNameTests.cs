@@ -27,12 +27,12 @@ public sealed class SettledNameTests
         (await NamesAsync(service)).ShouldContain("svc-thermo-poller");
     }
 
-    private static async Task MoveAsync(ServiceProcess service, string estate) =>
+    private static async Task MoveAsync(TestedService service, string estate) =>
         (await service.AddAsync(
             "installs", "moved.yaml", Text($"installs/{Install}.yaml", "estate: fennmoor", $"estate: {estate}")))
             .EnsureSuccessStatusCode();
 
-    private static async Task<IEnumerable<string>> NamesAsync(ServiceProcess service) =>
+    private static async Task<IEnumerable<string>> NamesAsync(TestedService service) =>
         (await service.GetAsync($"installs/{Install}/plan", ContractsJson.Default.PlanView)).Accounts.Select(a => a.Name);
 
     private static byte[] Text(string file, params string[] replacements)

@@ -8,7 +8,7 @@ namespace JustRight.Service.Tests;
 public sealed class SignInTests : IAsyncLifetime
 {
     private const string Roster = "rennet-roster-plants", Log = "brinebook-contractors", Gateway = "millrace-gateway";
-    private ServiceProcess _service = null!;
+    private TestedService _service = null!;
 
     public async ValueTask InitializeAsync()
     {

@@ -5,16 +5,16 @@ namespace JustRight.Service.Tests;
 /// <summary>A disk of some megabytes under the data folder of a stopped service; it can be filled, and made room on.</summary>
 internal sealed class SmallDisk : IAsyncDisposable
 {
-    private readonly ServiceProcess _service;
+    private readonly TestedService _service;
 
-    private SmallDisk(ServiceProcess service) => _service = service;
+    private SmallDisk(TestedService service) => _service = service;
 
     private string Filler => Path.Combine(_service.Data, "filler");
 
     private string Kept => _service.Data + ".kept";
 
     /// <summary>Moves what the service left onto such a disk.</summary>
-    public static async Task<SmallDisk> UnderAsync(ServiceProcess service)
+    public static async Task<SmallDisk> UnderAsync(TestedService service)
     {
         var disk = new SmallDisk(service);
         await Programs.MustRunAsync(

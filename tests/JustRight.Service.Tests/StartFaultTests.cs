@@ -43,7 +43,7 @@ public sealed class StartFaultTests
     [Fact]
     public async Task A_database_of_a_newer_release()
     {
-        await using var service = await ServiceProcess.StartAsync();
+        await using var service = await TestedService.StartProcessAsync();
         await service.StopAsync();
         await service.SqlAsync(
             "INSERT INTO __EFMigrationsHistory (MigrationId, ProductVersion) VALUES ('99991231235959_Later', '99.0')");
@@ -53,7 +53,7 @@ public sealed class StartFaultTests
     [Fact]
     public async Task A_database_that_breaks_while_it_runs_is_told_and_never_a_500()
     {
-        await using var service = await PreparedData.Demo.StartAsync();
+        await using var service = await PreparedData.Demo.StartProcessAsync();
         var file = Path.Combine(service.Data, "justright.db");
         foreach (var part in new[] { file, file + "-wal" })
         {
@@ -82,14 +82,14 @@ public sealed class StartFaultTests
     [Fact]
     public async Task An_address_that_is_taken()
     {
-        await using var service = await ServiceProcess.StartAsync();
+        await using var service = await TestedService.StartProcessAsync();
         await EndsAsync(5, "address already in use", "--JustRight:Data", NewFolder(), "--urls", service.Address);
     }
 
     [Fact]
     public async Task A_folder_that_is_in_use()
     {
-        await using var service = await ServiceProcess.StartAsync();
+        await using var service = await TestedService.StartProcessAsync();
         await EndsAsync(3, "is in use by process", "--JustRight:Data", service.Data);
     }
 
@@ -97,7 +97,7 @@ public sealed class StartFaultTests
 
     private static async Task<string> LeftBehindAsync()
     {
-        await using var service = await ServiceProcess.StartAsync();
+        await using var service = await TestedService.StartProcessAsync();
         await service.StopAsync();
         var folder = NewFolder();
         await Programs.MustRunAsync("cp", "-r", $"{service.Data}/.", folder);

@@ -9,7 +9,7 @@ namespace JustRight.Service.Tests;
 internal static class StoredData
 {
     /// <summary>Runs a statement on the service's database.</summary>
-    public static async Task SqlAsync(this ServiceProcess service, string sql, params (string Name, string Value)[] values)
+    public static async Task SqlAsync(this TestedService service, string sql, params (string Name, string Value)[] values)
     {
         await using var db = new SqliteConnection($"Data Source={Path.Combine(service.Data, "justright.db")}");
         await db.OpenAsync();
@@ -20,13 +20,13 @@ internal static class StoredData
     }
 
     /// <summary>Replaces a text of a stored document.</summary>
-    public static Task ReplaceAsync(this ServiceProcess service, string kind, string name, string old, string now) =>
+    public static Task ReplaceAsync(this TestedService service, string kind, string name, string old, string now) =>
         service.SqlAsync(
         "UPDATE Documents SET Text = REPLACE(Text, $old, $now) WHERE Kind = $kind AND Name = $name AND INSTR(Text, $old) > 0",
         ("$kind", kind), ("$name", name), ("$old", old), ("$now", now));
 
     /// <summary>Changes the simulated estate.</summary>
-    public static async Task SimulationAsync(this ServiceProcess service, Action<JsonNode> change)
+    public static async Task SimulationAsync(this TestedService service, Action<JsonNode> change)
     {
         var file = Directory.GetFiles(service.Data, "*.json", SearchOption.AllDirectories).Single(
             f => File.ReadAllText(f).Contains("\"domainSid\"", StringComparison.Ordinal));

@@ -9,9 +9,9 @@ namespace JustRight.Service.Tests;
 public sealed class StoredDocumentsTests : IAsyncLifetime
 {
     private const string Install = "thermograph-dataroom";
-    private ServiceProcess _service = null!;
+    private TestedService _service = null!;
 
-    public async ValueTask InitializeAsync() => _service = await ServiceProcess.StartAsync();
+    public async ValueTask InitializeAsync() => _service = await TestedService.StartAsync();
 
     public ValueTask DisposeAsync() => _service.DisposeAsync();
 

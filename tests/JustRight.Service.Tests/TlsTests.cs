@@ -15,7 +15,7 @@ public sealed class TlsTests
     [Fact]
     public async Task Behind_a_proxy_the_public_address_decides()
     {
-        await using var service = await ServiceProcess.StartAsync(
+        await using var service = await TestedService.StartAsync(
             "--JustRight:PublicAddress", Proxy.Address, "--JustRight:Tls:Proxies:0", "127.0.0.1");
         await using var proxy = await Proxy.StartAsync(service.Address);
         service.Links.ShouldAllBe(l => l.StartsWith(Proxy.Address + "/enter#", StringComparison.Ordinal));
@@ -25,7 +25,7 @@ public sealed class TlsTests
         foreign.StatusCode.ShouldBe(HttpStatusCode.Forbidden);
         using var listening = await SignInAsync(client, "made-up", service.Address);
         listening.StatusCode.ShouldBe(HttpStatusCode.Forbidden, "where it listens is not where its pages are");
-        using var signedIn = await SignInAsync(client, ServiceProcess.CodeOf(service.Links[1]), Proxy.Address);
+        using var signedIn = await SignInAsync(client, TestedService.CodeOf(service.Links[1]), Proxy.Address);
         signedIn.StatusCode.ShouldBe(HttpStatusCode.OK, await signedIn.Content.ReadAsStringAsync(Cancel));
         var cookie = signedIn.Headers.GetValues("Set-Cookie").ShouldHaveSingleItem();
         cookie.ShouldSatisfyAllConditions(
@@ -43,7 +43,7 @@ public sealed class TlsTests
     [Fact]
     public async Task Who_tries_too_often_is_told_by_the_proxy_and_not_by_the_one_who_tries()
     {
-        await using var service = await ServiceProcess.StartAsync(
+        await using var service = await TestedService.StartAsync(
             "--JustRight:PublicAddress", Proxy.Address, "--JustRight:Tls:Proxies:0", "127.0.0.1");
         await using var proxy = await Proxy.StartAsync(service.Address);
         using var one = proxy.Client("127.0.0.21");
@@ -56,7 +56,7 @@ public sealed class TlsTests
     [Fact]
     public async Task Nobody_is_a_proxy_who_is_not_set_as_one()
     {
-        await using var service = await ServiceProcess.StartAsync();
+        await using var service = await TestedService.StartAsync();
         (await TriesAsync(service.Http, "198.51.100.1")).ShouldBe(HttpStatusCode.TooManyRequests);
     }
 
@@ -66,7 +66,7 @@ public sealed class TlsTests
     [InlineData("--JustRight:Tls:Proxies:0", "the proxy", "such as 127.0.0.1 or 10.20.0.0/16")]
     public async Task A_setting_that_cannot_be_is_named_at_the_start(string setting, string value, string says)
     {
-        var failure = await Should.ThrowAsync<InvalidOperationException>(() => ServiceProcess.StartAsync(setting, value));
+        var failure = await Should.ThrowAsync<InvalidOperationException>(() => TestedService.StartAsync(setting, value));
         failure.Message.ShouldContain(setting[2..].TrimEnd('0').TrimEnd(':'));
         failure.Message.ShouldContain(says);
     }
@@ -80,7 +80,7 @@ public sealed class TlsTests
         authority.WriteTo(folder);
         authority.Issue(certificate, key, ["localhost"], 30);
         var port = Loopback.FreePort();
-        await using var service = await ServiceProcess.StartListeningAlsoAsync(
+        await using var service = await TestedService.StartListeningAlsoAsync(
             $"https://127.0.0.1:{port}", "--JustRight:Tls:Certificate", certificate, "--JustRight:Tls:Key", key);
         using var ca = X509CertificateLoader.LoadCertificateFromFile(Path.Combine(folder, "ca.pem"));
         var first = await SerialAsync(port, ca);

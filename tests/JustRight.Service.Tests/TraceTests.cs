@@ -8,7 +8,7 @@ namespace JustRight.Service.Tests;
 public sealed class TraceTests(ApiFixture fixture) : IClassFixture<ApiFixture>
 {
     private const string Saltmere = "OU=Saltmere,OU=People,OU=Fennmoor,DC=fennmoor,DC=example";
-    private readonly ServiceProcess _service = fixture.Service;
+    private readonly TestedService _service = fixture.Service;
 
     private static TraceOrder Order { get; } = new(
         "svc-roundsman", null, null, "write attributes", ["roomNumber", "wWWHomePage"], "user", null, null, null, null);

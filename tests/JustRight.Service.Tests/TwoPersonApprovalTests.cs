@@ -80,7 +80,7 @@ public sealed class TwoPersonApprovalTests
         (await service.EndOfAsync(job.Id)).State.ShouldBe("done");
     }
 
-    private static async Task<ServiceProcess> StartAsync()
+    private static async Task<TestedService> StartAsync()
     {
         var service = await PreparedData.Demo.StartAsync();
         await AddEstateAsync(service, "  survey-no-older-than-hours: 72");
@@ -88,7 +88,7 @@ public sealed class TwoPersonApprovalTests
         return service;
     }
 
-    private static async Task AddEstateAsync(ServiceProcess service, string age)
+    private static async Task AddEstateAsync(TestedService service, string age)
     {
         (await service.AddAsync("estates", "fennmoor.yaml", EstateText(age))).EnsureSuccessStatusCode();
     }
@@ -98,7 +98,7 @@ public sealed class TwoPersonApprovalTests
             .Replace("  survey-no-older-than-hours: 72", $"  two-person-approval: yes\n{age}", StringComparison.Ordinal));
 
     /// <summary>Another estate in its place, which waits for another person too.</summary>
-    private static async Task ReplaceEstateAsync(ServiceProcess service, HttpClient second, string age)
+    private static async Task ReplaceEstateAsync(TestedService service, HttpClient second, string age)
     {
         using var refused = await service.AddAsync("estates", "fennmoor.yaml", EstateText(age));
         refused.StatusCode.ShouldBe(HttpStatusCode.Conflict);
@@ -107,7 +107,7 @@ public sealed class TwoPersonApprovalTests
         await AddEstateAsync(service, age);
     }
 
-    private static async Task<JobView> ProposeAsync(ServiceProcess service, int most = int.MaxValue)
+    private static async Task<JobView> ProposeAsync(TestedService service, int most = int.MaxValue)
     {
         var steps = (await service.GetAsync($"installs/{Install}/worklist", ContractsJson.Default.WorklistView)).Give.Where(s =>
             s.Blocked is null)

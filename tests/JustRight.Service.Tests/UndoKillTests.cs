@@ -12,7 +12,7 @@ public sealed class UndoKillTests
     {
         for (var (killed, round) = (0, 0); killed < Killing.Each; round++)
         {
-            await using var service = await Killing.Granted.StartAsync();
+            await using var service = await Killing.Granted.StartProcessAsync();
             var grant = (await service.GetAsync($"installs/{Killing.Install}/jobs", ContractsJson.Default.IReadOnlyListJobView))
                 .Single(j => j.Kind == "grant");
             var (job, kills) = await Killing.RunAsync(

@@ -10,7 +10,7 @@ public sealed class UndoTests : IAsyncLifetime
 {
     private const string Install = Killing.Install;
 
-    private ServiceProcess _service = null!;
+    private TestedService _service = null!;
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 

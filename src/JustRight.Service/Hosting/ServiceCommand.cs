@@ -25,7 +25,7 @@ internal static class ServiceCommand
         var root = new Command("justright-service", About) { TreatUnmatchedTokensAsErrors = false };
         root.Add(new HelpOption());
         root.Add(new VersionOption());
-        root.SetAction((_, _) => ServiceHost.RunAsync(args));
+        root.SetAction((_, _) => ServiceHost.RunAsync(args, Surroundings.Process));
         root.Add(Restore());
         // A stop is the service's own affair: it signs the log's head, and lets a step end. Left to the parser it is cut off.
         return root.Parse(args).InvokeAsync(new InvocationConfiguration { ProcessTerminationTimeout = null });

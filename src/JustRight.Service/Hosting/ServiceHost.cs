@@ -44,13 +44,11 @@ using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Diagnostics.HealthChecks;
+using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using OpenTelemetry.Metrics;
 using Quartz;
-using Serilog;
-using Serilog.Events;
-using Serilog.Formatting.Compact;
 
 namespace JustRight.Service.Hosting;
 
@@ -58,36 +56,36 @@ namespace JustRight.Service.Hosting;
 public static class ServiceHost
 {
     private const long MaxRequestBytes = 8_000_000; // above the largest file we read, so that its own message says what is wrong
-    private const int HostedServiceStartupFaulted = 11; // the event's id in Microsoft.Extensions.Hosting
 
     // Settings are read at the start alone. Without this the framework watches the whole folder that the service was started in,
     // with all below it: thousands of watches, and seconds of a start, where somebody starts it from a home folder.
     private const string SettingsReadOnce = "--hostBuilder:reloadConfigOnChange=false";
     private const string DefaultAddress = "http://127.0.0.1:5820";
 
-    /// <summary>Runs until it is told to stop; returns the process's exit code.</summary>
-    public static async Task<int> RunAsync(string[] args)
+    /// <summary>Runs until it is told to stop; returns the exit code.</summary>
+    public static async Task<int> RunAsync(string[] args, Surroundings surroundings)
     {
         try
         {
-            var app = Build(args);
+            await using var app = Build(args, surroundings);
             var settings = app.Services.GetRequiredService<IOptions<ServiceSettings>>().Value;
             using var folder = DataFolderLock.Take(settings.Data);
             await PrepareAsync(app);
             await app.StartAsync();
-            await PrintSignInLinksAsync(app);
-            await app.WaitForShutdownAsync();
+            await PrintSignInLinksAsync(app, surroundings.Output);
+            await app.WaitForShutdownAsync(surroundings.Stop);
+            await CloseDatabaseAsync(app);
             return 0;
         }
         catch (Exception e) when (StartFault.Of(e) is { } fault)
         {
-            await Console.Error.WriteLineAsync(fault.Message);
+            await surroundings.Error.WriteLineAsync(fault.Message);
             return fault.Code;
         }
     }
 
     /// <summary>Builds the application without starting it.</summary>
-    public static WebApplication Build(string[] args)
+    public static WebApplication Build(string[] args, Surroundings surroundings)
     {
         var builder = WebApplication.CreateBuilder([.. args, SettingsReadOnce]);
         builder.Services.Configure<ServiceSettings>(builder.Configuration.GetSection("JustRight"));
@@ -99,9 +97,11 @@ public static class ServiceHost
         {
             kestrel.AddServerHeader = false;
             kestrel.Limits.MaxRequestBodySize = MaxRequestBytes;
-            ServerCertificate.Use(kestrel, settings.Tls, text => Serilog.Log.Warning("{Text}", text));
+            var log = kestrel.ApplicationServices.GetRequiredService<ILogger<ServerCertificate>>();
+            ServerCertificate.Use(kestrel, settings.Tls, log);
         });
-        AddLogging(builder, settings);
+        ServiceLog.Add(builder, settings, surroundings.Output);
+        builder.Services.AddSingleton(surroundings.Time);
         AddParts(builder.Services, settings);
         AddAccess(builder.Services);
         builder.Services.AddOpenApi(ApiDescription.Describe);
@@ -112,14 +112,13 @@ public static class ServiceHost
 
         var app = builder.Build();
         app.UsePublicAddress();
-        app.UseExceptionHandler(error => error.Run(WriteProblemAsync));
+        app.UseExceptionHandler(new ExceptionHandlerOptions
+        {
+            ExceptionHandler = WriteProblemAsync,
+            SuppressDiagnosticsCallback = error => error.Exception is BadHttpRequestException, // the request log has it
+        });
         app.UseStatusCodePages(WriteStatusAsync);
-        app.UseSerilogRequestLogging(options => options.GetLevel = (http, _, error) =>
-            http.RequestAborted.IsCancellationRequested ? LogEventLevel.Debug // the client hung up
-            : error is BadHttpRequestException ? LogEventLevel.Information // half a body, or one that is told to be wrong
-            : error is not null || http.Response.StatusCode >= 500 ? LogEventLevel.Error
-            : http.Request.Path.StartsWithSegments("/api") ? LogEventLevel.Information
-            : LogEventLevel.Debug); // method, path, status and time; never a query, a header or a body
+        app.UseRequestLog();
         app.UseMiddleware<PageGuard>();
         app.UseConsole(settings);
         // Before anything that asks who somebody is: that asks the database.
@@ -184,28 +183,8 @@ public static class ServiceHost
         }
     }
 
-    private static void AddLogging(WebApplicationBuilder builder, ServiceSettings settings) =>
-        builder.Host.UseSerilog((_, logging) => logging
-        .MinimumLevel.Information()
-        .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
-        // the keys lie in a folder of ours alone; docs/security.md
-        .MinimumLevel.Override("Microsoft.AspNetCore.DataProtection", LogEventLevel.Error)
-        .MinimumLevel.Override("System", LogEventLevel.Warning)
-        .WriteTo.Logger(console => console
-            .Filter.ByExcluding(IsStartFault)
-            .WriteTo.Console(restrictedToMinimumLevel: LogEventLevel.Warning, formatProvider: CultureInfo.InvariantCulture))
-        .WriteTo.File(
-            new CompactJsonFormatter(), Path.Combine(settings.Data, "logs", "service-.jsonl"),
-            rollingInterval: RollingInterval.Day, retainedFileCountLimit: 30));
-
-    /// <summary>The host's dump of what kept it from starting: we say that in one sentence; the log file has it whole.</summary>
-    private static bool IsStartFault(LogEvent entry) =>
-        entry.Properties.GetValueOrDefault("EventId") is StructureValue id
-        && id.Properties.Any(p => p is { Name: "Id", Value: ScalarValue { Value: HostedServiceStartupFaulted } });
-
     private static void AddParts(IServiceCollection services, ServiceSettings settings)
     {
-        services.AddSingleton(TimeProvider.System);
         services.AddPooledDbContextFactory<AppDb>(db => db.UseSqlite($"Data Source={settings.DatabaseFile}"));
         services.AddKeyRing(settings.Data, settings.Keys);
         services.AddSingleton<StorageFault>();
@@ -346,17 +325,24 @@ public static class ServiceHost
         await app.Services.GetRequiredService<SecretCheck>().RunAsync(CancellationToken.None);
     }
 
-    private static async Task PrintSignInLinksAsync(WebApplication app)
+    /// <summary>Closes the connections that are kept open: what is still in the write-ahead log goes into the one file.</summary>
+    private static async Task CloseDatabaseAsync(WebApplication app)
+    {
+        await using var db = await app.Services.GetRequiredService<IDbContextFactory<AppDb>>().CreateDbContextAsync();
+        SqliteConnection.ClearPool((SqliteConnection)db.Database.GetDbConnection());
+    }
+
+    private static async Task PrintSignInLinksAsync(WebApplication app, TextWriter output)
     {
         var settings = app.Services.GetRequiredService<IOptions<ServiceSettings>>().Value;
-        await Console.Out.WriteLineAsync($"Just Right listens on {app.Urls.First()}");
+        await output.WriteLineAsync($"Just Right listens on {app.Urls.First()}");
         var address = PublicAddress.OriginOf(settings) ?? app.Urls.First();
         await using var db = await app.Services.GetRequiredService<IDbContextFactory<AppDb>>().CreateDbContextAsync();
         var first = !await db.Log.AnyAsync();
         var keys = app.Services.GetRequiredService<AccessKeys>();
         // In the fragment, which a browser never sends: the code reaches no log and no history of a proxy.
         for (var i = 0; i < Math.Clamp(settings.SignInLinks, first ? 1 : 0, 5); i++)
-            await Console.Out.WriteLineAsync(
+            await output.WriteLineAsync(
                 $"One-time sign-in link, valid for an hour: {address}/enter#{await keys.NewCodeAsync(CancellationToken.None)}");
     }
 

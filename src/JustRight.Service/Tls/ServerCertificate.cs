@@ -11,33 +11,33 @@ namespace JustRight.Service.Tls;
 /// The service's own certificate, read again when its file was renewed: open connections go on, new ones get the new one. A
 /// renewed file that cannot be read, or does not hold the key, is not used, and the log says so.
 /// </summary>
-internal sealed class ServerCertificate
+internal sealed partial class ServerCertificate
 {
     private static readonly TimeSpan LookedAtEvery = TimeSpan.FromSeconds(5);
     private readonly string _file;
     private readonly string? _keyFile;
-    private readonly Action<string> _tell;
+    private readonly ILogger<ServerCertificate> _log;
     private readonly Lock _lock = new();
     private SslStreamCertificateContext _context;
     private DateTime _writtenAt;
     private long _lookedAt;
 
     /// <summary>Reads the certificate.</summary>
-    /// <param name="tell">Takes what is to be logged.</param>
+    /// <param name="log">Where a renewal is told.</param>
     /// <exception cref="CryptographicException">The files hold no certificate, or not its key.</exception>
-    public ServerCertificate(string file, string? keyFile, Action<string> tell)
+    public ServerCertificate(string file, string? keyFile, ILogger<ServerCertificate> log)
     {
-        (_file, _keyFile, _tell) = (file, keyFile, tell);
+        (_file, _keyFile, _log) = (file, keyFile, log);
         _writtenAt = WrittenAt();
         _context = Read();
         _lookedAt = Environment.TickCount64;
     }
 
     /// <summary>Lets Kestrel use it for every <c>https</c> address.</summary>
-    public static void Use(KestrelServerOptions kestrel, TlsSettings settings, Action<string> tell)
+    public static void Use(KestrelServerOptions kestrel, TlsSettings settings, ILogger<ServerCertificate> log)
     {
         if (settings.Certificate is null) return;
-        var certificate = new ServerCertificate(settings.Certificate, settings.Key, tell);
+        var certificate = new ServerCertificate(settings.Certificate, settings.Key, log);
         kestrel.ConfigureHttpsDefaults(certificate.Configure);
     }
 
@@ -65,11 +65,11 @@ internal sealed class ServerCertificate
                 _context = Read();
                 _writtenAt = writtenAt;
                 var until = _context.TargetCertificate.NotAfter.ToUniversalTime();
-                _tell($"The certificate of {_file} was renewed: it is valid until {until:u}.");
+                LogRenewed(_log, _file, until);
             }
             catch (Exception e) when (e is CryptographicException or IOException or UnauthorizedAccessException)
             {
-                _tell($"The renewed certificate of {_file} is not used: {e.Message} The one from before goes on.");
+                LogNotUsed(_log, _file, e.Message);
             }
 
             return _context;
@@ -90,4 +90,10 @@ internal sealed class ServerCertificate
         var leaf = X509Certificate2.CreateFromPemFile(_file, _keyFile);
         return SslStreamCertificateContext.Create(leaf, all, offline: true);
     }
+
+    [LoggerMessage(LogLevel.Warning, "The certificate of {File} was renewed: it is valid until {Until:u}.")]
+    private static partial void LogRenewed(ILogger logger, string file, DateTime until);
+
+    [LoggerMessage(LogLevel.Warning, "The renewed certificate of {File} is not used: {Why} The one from before goes on.")]
+    private static partial void LogNotUsed(ILogger logger, string file, string why);
 }

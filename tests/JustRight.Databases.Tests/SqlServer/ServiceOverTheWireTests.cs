@@ -17,7 +17,7 @@ public sealed class ServiceOverTheWireTests : IAsyncLifetime
     private readonly string _certificateFile = Path.GetTempFileName();
     private SimulatedEngine _engine = null!;
     private SimulatedListener _listener = null!;
-    private ServiceProcess _service = null!;
+    private TestedService _service = null!;
 
     private static CancellationToken Stop => TestContext.Current.CancellationToken;
 

@@ -1,18 +1,21 @@
-using System.Diagnostics;
 using System.Net.Http.Headers;
 using System.Net.Http.Json;
 using System.Text;
 using System.Text.Json;
 using JustRight.Contracts;
 
-namespace JustRight.Tests.Shared;
+namespace JustRight.Tests.ServiceUnderTest;
 
-/// <summary>The built service as a process of its own on loopback, with a data folder of its own.</summary>
-public sealed class ServiceProcess : IAsyncDisposable
+/// <summary>
+/// The service on loopback, with a data folder of its own: within the tests' process, or as a process of its own where a test
+/// kills it, looks at how it ends, or at what is shipped.
+/// </summary>
+public sealed class TestedService : IAsyncDisposable
 {
     private readonly int _port = Loopback.FreePort();
     private readonly StringBuilder _output = new();
-    private Process? _process;
+    private bool _asProcess;
+    private IServiceRun? _run;
     private string _also = "";
 
     /// <summary>The data folder; kept over restarts, deleted at the end.</summary>
@@ -31,7 +34,10 @@ public sealed class ServiceProcess : IAsyncDisposable
     /// <summary>A client that is signed in as owner.</summary>
     public HttpClient Http { get; private set; } = new();
 
-    /// <summary>Everything the process has printed so far.</summary>
+    /// <summary>The clock that the service goes by; its process's own where it is one.</summary>
+    public TimeProvider Time { get; init; } = TimeProvider.System;
+
+    /// <summary>Everything it has printed so far.</summary>
     public string Output
     {
         get
@@ -41,68 +47,53 @@ public sealed class ServiceProcess : IAsyncDisposable
     }
 
     /// <summary>Starts the service and claims a token with its first sign-in link.</summary>
-    public static async Task<ServiceProcess> StartAsync(params string[] settings)
-    {
-        var service = new ServiceProcess();
-        await service.RestartAsync(settings);
-        return service;
-    }
+    public static Task<TestedService> StartAsync(params string[] settings) => StartedAsync(new TestedService(), settings);
+
+    /// <summary>Starts the service as a process of its own.</summary>
+    public static Task<TestedService> StartProcessAsync(params string[] settings) =>
+        StartedAsync(new TestedService { _asProcess = true }, settings);
 
     /// <summary>Starts a service that listens at another address too.</summary>
-    public static async Task<ServiceProcess> StartListeningAlsoAsync(string address, params string[] settings)
-    {
-        var service = new ServiceProcess { _also = ";" + address };
-        await service.RestartAsync(settings);
-        return service;
-    }
+    public static Task<TestedService> StartListeningAlsoAsync(string address, params string[] settings) =>
+        StartedAsync(new TestedService { _also = ";" + address }, settings);
 
     /// <summary>Starts the service on a data folder that an earlier one left behind, packed.</summary>
-    public static async Task<ServiceProcess> StartOnAsync(string packed)
+    public static async Task<TestedService> StartOnAsync(string packed)
     {
-        var service = new ServiceProcess();
+        var service = new TestedService();
         await Programs.MustRunAsync("tar", "-C", service.Data, "-xzf", packed);
-        await service.RestartAsync();
-        return service;
+        return await StartedAsync(service, []);
     }
 
     /// <summary>Starts the service on a copy of a data folder, with a token that it knows.</summary>
-    public static async Task<ServiceProcess> StartOnCopyAsync(string folder, string token, string[] settings)
+    /// <param name="asProcess">Whether as a process of its own.</param>
+    public static async Task<TestedService> StartOnCopyAsync(string folder, string token, bool asProcess, string[] settings)
     {
-        var service = new ServiceProcess { Token = token };
+        var service = new TestedService { Token = token, _asProcess = asProcess };
         await Programs.MustRunAsync("cp", "-r", $"{folder}/.", service.Data);
+        return await StartedAsync(service, settings);
+    }
+
+    private static async Task<TestedService> StartedAsync(TestedService service, string[] settings)
+    {
         await service.RestartAsync(settings);
         return service;
     }
 
-    /// <summary>Starts the process, again if it ended, on the same data.</summary>
+    /// <summary>Starts it again, if it ended, on the same data.</summary>
     public async Task RestartAsync(params string[] settings)
     {
-        var dll = Path.Combine(Checkout.Top, ".build", "service", "JustRight.Service.dll");
-        if (!File.Exists(dll)) throw new InvalidOperationException("The service is not built: ./test builds it.");
         string[] arguments =
         [
-            dll, "--urls", Address + _also, "--JustRight:Data", Data, "--JustRight:SignInLinks", "2",
+            "--urls", Address + _also, "--JustRight:Data", Data, "--JustRight:SignInLinks", "2",
             "--JustRight:Console", Path.Combine(Checkout.Top, "console", "dist"),
             "--JustRight:Outbound:Allow:0", "127.0.0.0/8", .. settings,
         ];
-        var start = new ProcessStartInfo("dotnet", arguments) { RedirectStandardOutput = true, RedirectStandardError = true };
-        _process = Process.Start(start)!;
         var links = new List<string>();
-        _process.OutputDataReceived += (_, e) =>
-        {
-            lock (_output) _output.AppendLine(e.Data);
-            if (e.Data?.StartsWith("One-time", StringComparison.Ordinal) == true)
-                lock (links) links.Add(e.Data[(e.Data.LastIndexOf(": ", StringComparison.Ordinal) + 2)..]);
-        };
-        _process.ErrorDataReceived += (_, e) =>
-        {
-            lock (_output) _output.AppendLine(e.Data);
-        };
-        _process.BeginOutputReadLine();
-        _process.BeginErrorReadLine();
+        _run = _asProcess ? ServiceProcess.Start(arguments, Said) : ServiceWithin.Start(arguments, Said, Time);
         await Waiting.UntilAsync("the service printed its sign-in links", () =>
         {
-            if (_process.HasExited) throw new InvalidOperationException("The service ended: " + Output);
+            if (_run.HasEnded) throw new InvalidOperationException("The service ended: " + Output);
             lock (links) return links.Count == 2;
         });
         Links = links;
@@ -116,6 +107,13 @@ public sealed class ServiceProcess : IAsyncDisposable
         }
 
         Http.DefaultRequestHeaders.Authorization = new AuthenticationHeaderValue("Bearer", Token);
+
+        void Said(string? line)
+        {
+            lock (_output) _output.AppendLine(line);
+            if (line?.StartsWith("One-time", StringComparison.Ordinal) == true)
+                lock (links) links.Add(line[(line.LastIndexOf(": ", StringComparison.Ordinal) + 2)..]);
+        }
     }
 
     /// <summary>The sign-in links of this start; the first is used up at the first start.</summary>
@@ -127,21 +125,22 @@ public sealed class ServiceProcess : IAsyncDisposable
     /// <summary>Kills the process as a power cut would.</summary>
     public async Task KillAsync()
     {
-        _process!.Kill(); // SIGKILL
-        await _process.WaitForExitAsync();
-        _process.Dispose();
-        _process = null;
+        await _run!.KillAsync();
+        await EndAsync();
     }
 
-    /// <summary>Stops the process gracefully; returns its exit code.</summary>
+    /// <summary>Stops the service as an operator would; returns its exit code.</summary>
     public async Task<int> StopAsync()
     {
-        await Programs.MustRunAsync("kill", "-TERM", _process!.Id.ToString(System.Globalization.CultureInfo.InvariantCulture));
-        await _process.WaitForExitAsync(new CancellationTokenSource(TimeSpan.FromMinutes(5)).Token);
-        var code = _process.ExitCode;
-        _process.Dispose();
-        _process = null;
+        var code = await _run!.StopAsync();
+        await EndAsync();
         return code;
+    }
+
+    private async ValueTask EndAsync()
+    {
+        if (_run is { } run) await run.DisposeAsync();
+        _run = null;
     }
 
     /// <summary>Posts a file of the demo data, or another text, to a collection.</summary>
@@ -244,8 +243,8 @@ public sealed class ServiceProcess : IAsyncDisposable
     /// <inheritdoc/>
     public async ValueTask DisposeAsync()
     {
-        if (_process is not null) await KillAsync();
-        Http.Dispose();
+        Http.Dispose(); // its connections would be waited for
+        await EndAsync();
         Directory.Delete(Data, true);
     }
 
