@@ -26,7 +26,7 @@ public enum ConnectorFailure
 }
 
 /// <summary>One clear sentence that says what failed, where, and how to fix it. Never carries a secret.</summary>
-public sealed class ConnectorException(ConnectorFailure failure, string message, Exception? inner = null)
+public class ConnectorException(ConnectorFailure failure, string message, Exception? inner = null)
     : Exception(message, inner)
 {
     /// <summary>The kind of failure.</summary>

@@ -79,11 +79,19 @@ public sealed record SignInTestView(
 /// <summary>A check of a sign-in test.</summary>
 /// <param name="Id">A stable word for the check.</param>
 /// <param name="Asks">What it asks.</param>
-/// <param name="Verdict"><c>pass</c>, <c>fail</c> or <c>unseen</c>.</param>
+/// <param name="Verdict"><c>pass</c>, <c>fail</c>, <c>unseen</c>, or <c>caution</c> for what is worth a thought.</param>
 /// <param name="Fact">What was found.</param>
 /// <param name="Fix">What would fix it, or null.</param>
 public sealed record SignInCheckView(
-    string Id, string Asks, [property: AllowedValues("pass", "fail", "unseen")] string Verdict, string Fact, string? Fix);
+    string Id, string Asks, [property: AllowedValues("pass", "fail", "unseen", "caution")] string Verdict, string Fact,
+    string? Fix)
+{
+    /// <summary>A stable word for what is behind it; null when it passes, and in tests of earlier releases.</summary>
+    public string? Cause { get; init; }
+
+    /// <summary>How many seconds it took; null in tests of earlier releases.</summary>
+    public double? Seconds { get; init; }
+}
 
 /// <summary>Who was expected and who was found.</summary>
 /// <param name="Expected">Null when nothing is expected.</param>
@@ -96,7 +104,11 @@ public sealed record ComparisonView(
 /// <summary>A name in one list and not in the other.</summary>
 /// <param name="Name">The name.</param>
 /// <param name="Why">Why, where it is known; null otherwise.</param>
-public sealed record NamedDifferenceView(string Name, string? Why);
+public sealed record NamedDifferenceView(string Name, string? Why)
+{
+    /// <summary>A stable word for why; null where it is not known, and in tests of earlier releases.</summary>
+    public string? Cause { get; init; }
+}
 
 /// <summary>An order to look whom a filter finds.</summary>
 /// <param name="Filter">The filter as text.</param>

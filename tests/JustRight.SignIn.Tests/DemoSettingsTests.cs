@@ -138,6 +138,10 @@ public sealed class DemoSettingsTests
 
     private sealed class Nobody : ISignInTestObserver
     {
+        public void Asking(string asks)
+        {
+        }
+
         public void Said(SignInCheck check)
         {
         }

@@ -26,19 +26,21 @@ public interface IPeopleServer
 /// <summary>What tests do with either server.</summary>
 internal static class PeopleServers
 {
-    /// <summary>A connection of the keeper's with TLS, to write what a test needs.</summary>
+    /// <summary>A connection of the keeper's, with TLS where the server has it, to write what a test needs.</summary>
     public static LdapConnection Write(this IPeopleServer server)
     {
+        var offers = server.Directory.Offers;
+        var plain = !offers.TryGetValue(WireSecurity.Tls, out var port);
         var connection = new LdapConnection(
-            new LdapDirectoryIdentifier(server.Directory.Host, server.Directory.Offers[WireSecurity.Tls], true, false),
+            new LdapDirectoryIdentifier(server.Directory.Host, plain ? offers[WireSecurity.Plain] : port, true, false),
             new NetworkCredential(server.Keeper, server.KeeperPassword), AuthType.Basic)
         {
             Timeout = TimeSpan.FromSeconds(60),
         };
         connection.SessionOptions.ProtocolVersion = 3;
         connection.SessionOptions.ReferralChasing = ReferralChasingOptions.None;
-        connection.SessionOptions.SecureSocketLayer = true;
-        if (!OperatingSystem.IsWindows())
+        connection.SessionOptions.SecureSocketLayer = !plain;
+        if (!plain && !OperatingSystem.IsWindows())
         {
             connection.SessionOptions.TrustedCertificatesDirectory = server.Directory.CaFolder!;
             connection.SessionOptions.StartNewTlsSessionContext();

@@ -1,4 +1,5 @@
 using System.DirectoryServices.Protocols;
+using System.Net;
 using System.Text;
 using JustRight.Connectors;
 using JustRight.Connectors.People;
@@ -28,6 +29,10 @@ public sealed class SignInTestScene(IPeopleServer server) : ISignInTestObserver
     private bool AdLike => server.Directory.Family == DirectoryFamily.AdLike;
 
     private string Cn => AdLike ? "CN" : "cn";
+
+    public void Asking(string asks)
+    {
+    }
 
     public void Said(SignInCheck check)
     {
@@ -119,9 +124,11 @@ public sealed class SignInTestScene(IPeopleServer server) : ISignInTestObserver
 
     /// <summary>Runs the sign-in test.</summary>
     public Task<SignInTest> TryAsync(
-        PlannedSignIn plan, string bindPassword = BindPassword,
-        string? personPassword = PersonPassword) => SignInTestRunner.RunAsync(
-        "roster", false, plan, new LdapPeopleDirectory(plan.Directory), new SignInTestPasswords(
-            new NewPassword(bindPassword),
-            personPassword is null ? null : new NewPassword(personPassword)), TimeProvider.System, this, CancellationToken.None);
+        PlannedSignIn plan, string bindPassword = BindPassword, string? personPassword = PersonPassword,
+        TimeSpan? longest = null, Func<string, CancellationToken, Task<IPAddress[]>>? resolve = null) =>
+        SignInTestRunner.RunAsync(
+            "roster", false, plan, new LdapPeopleDirectory(plan.Directory, resolve),
+            new SignInTestPasswords(
+                new NewPassword(bindPassword), personPassword is null ? null : new NewPassword(personPassword)),
+            TimeProvider.System, this, CancellationToken.None, longest);
 }

@@ -1,4 +1,6 @@
 using System.DirectoryServices.Protocols;
+using JustRight.Connectors;
+using JustRight.Connectors.People;
 using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.SignIn.Filters;
@@ -18,15 +20,54 @@ public abstract class SignInTestTests(IPeopleServer server, SignInTestScene scen
     [InlineData(WireSecurity.Plain)]
     public async Task A_sign_in_that_is_just_right_passes_whichever_way_it_goes(WireSecurity security)
     {
-        var test = await scene.TryAsync(scene.Plan(security));
+        var why = server.Directory with { PlainTextBecause = "these are tests" };
+        var test = await scene.TryAsync(scene.Plan(security, directory: why));
         string[] unseen = AdLike ? ["who-am-i"] : ["disabled", "bind-password-end"];
-        string[] failing = security == WireSecurity.Plain ? ["protection"] : [];
         test.Checks.Where(c => c.Verdict == CheckVerdict.Unseen).Select(c => c.Id).ShouldBe(unseen, Words(test));
-        test.Checks.Where(c => c.Verdict == CheckVerdict.Fail).Select(c => c.Id).ShouldBe(failing, Words(test));
+        test.Checks.Where(c => c.Verdict == CheckVerdict.Fail).Select(c => c.Id).ShouldBeEmpty(Words(test));
         test.People.ShouldNotBeNull().Agrees.ShouldBe(true);
         test.Groups.ShouldNotBeNull().Agrees.ShouldBe(true);
         test.GroupNames.ShouldBe(["roster-drivers", "roster-staff"]);
         if (security != WireSecurity.Plain) Fact(test, "protection").ShouldStartWith("TLS 1.");
+        test.Checks.ShouldAllBe(c => c.Took != null);
+        test.Checks.ShouldNotContain(c => c.Verdict == CheckVerdict.Caution, Words(test));
+    }
+
+    [Fact]
+    public async Task No_password_goes_over_an_unprotected_way_for_which_nobody_gave_a_reason()
+    {
+        var seen = new List<byte[]>();
+        await using var listener = new ListeningBetween(server.Directory.Host, server.Directory.Offers[WireSecurity.Plain], seen);
+        var through = server.Directory with
+        {
+            Offers = new Dictionary<WireSecurity, int> { [WireSecurity.Plain] = listener.Port },
+            Host = "127.0.0.1",
+        };
+        var test = await scene.TryAsync(scene.Plan(WireSecurity.Plain, directory: through));
+        test.Checks.Single(c => c.Id == "protection").Cause.ShouldBe(SignInCause.Unprotected);
+        var bind = test.Checks.Single(c => c.Id == "bind");
+        (bind.Verdict, bind.Cause).ShouldBe((CheckVerdict.Unseen, SignInCause.Unprotected));
+        listener.Heard(SignInTestScene.BindPassword).ShouldBeFalse();
+        var people = new LdapPeopleDirectory(through);
+        var password = new NewPassword(SignInTestScene.BindPassword);
+        (await Should.ThrowAsync<PeopleDirectoryException>(
+            () => people.BindAsync(WireSecurity.Plain, scene.Bind, password, CancellationToken.None)))
+            .Cause.ShouldBe(SignInCause.Unprotected);
+        (await people.TryPasswordAsync(WireSecurity.Plain, scene.Bind, password, CancellationToken.None))
+            .Cause.ShouldBe(SignInCause.Unprotected);
+        listener.Heard(SignInTestScene.BindPassword).ShouldBeFalse();
+
+        // and with a reason it does: the test hears what it would hear
+        await scene.TryAsync(scene.Plan(WireSecurity.Plain, directory: through with { PlainTextBecause = "these are tests" }));
+        listener.Heard(SignInTestScene.BindPassword).ShouldBeTrue();
+    }
+
+    [Fact]
+    public async Task What_has_not_begun_when_the_time_is_over_is_not_made_and_said()
+    {
+        var test = await scene.TryAsync(scene.Plan(WireSecurity.Tls), longest: TimeSpan.Zero);
+        test.Checks.Where(c => c.Cause == SignInCause.OutOfTime).Select(c => c.Id).ShouldBe(["bind", "anonymous"]);
+        test.Checks.Single(c => c.Id == "certificate").Verdict.ShouldBe(CheckVerdict.Pass);
     }
 
     [Fact]
@@ -42,8 +83,11 @@ public abstract class SignInTestTests(IPeopleServer server, SignInTestScene scen
         var people = (await scene.TryAsync(plan)).People.ShouldNotBeNull();
         people.Missing.ShouldBe(
             [
-                .. AdLike ? [new NamedDifference("fritz", "disabled")] : (NamedDifference[])[],
-                new("greta", "not in roster-staff"), new("nobody", "not in the directory")]);
+                .. AdLike
+                    ? [new NamedDifference("fritz", new WhyAbsent(SignInCause.Disabled, "disabled"))]
+                    : (NamedDifference[])[],
+                new("greta", new WhyAbsent(SignInCause.NotInGroup, "not in roster-staff")),
+                new("nobody", new WhyAbsent(SignInCause.NotInDirectory, "not in the directory"))]);
         people.Extra.Select(e => e.Name).ShouldBe(AdLike ? ["dora", "emil"] : ["dora", "fritz"]);
     }
 
@@ -70,8 +114,8 @@ public abstract class SignInTestTests(IPeopleServer server, SignInTestScene scen
     {
         const string wrong = "Aa1-not this one";
         var test = await scene.TryAsync(scene.Plan(WireSecurity.Tls), wrong);
-        test.Checks[^1].Id.ShouldBe("bind");
-        test.Checks[^1].Verdict.ShouldBe(CheckVerdict.Fail);
+        var refused = test.Checks.Single(c => c.Id == "bind");
+        (refused.Verdict, refused.Cause).ShouldBe((CheckVerdict.Fail, SignInCause.WrongPassword));
         test.People.ShouldBeNull();
         Words(test).ShouldNotContain(wrong);
         var person = await scene.TryAsync(scene.Plan(WireSecurity.Tls), personPassword: wrong);
@@ -121,6 +165,7 @@ public abstract class SignInTestTests(IPeopleServer server, SignInTestScene scen
                 test.Checks.Single(c => c.Id == "certificate").Verdict.ShouldBe(CheckVerdict.Fail);
                 test.Checks[^1].Id.ShouldBe("bind");
                 test.Checks[^1].Verdict.ShouldBe(CheckVerdict.Unseen);
+                test.Checks[^1].Cause.ShouldBe(test.Checks.Single(c => c.Id == "certificate").Cause);
             }
         }
         finally

@@ -42,7 +42,8 @@ public sealed class StaffServer : Controller, IPeopleServer
 
     /// <summary>Whatever certificate it shows.</summary>
     protected override Task AnsweringAsync() => Waiting.UntilAsync("the controller answers over TLS", async () =>
-        (await new LdapPeopleDirectory(Directory).LookAsync(WireSecurity.Tls, CancellationToken.None)).Tls is not null);
+        (await new LdapPeopleDirectory(Directory).LookAsync(WireSecurity.Tls, CancellationToken.None))
+            .Addresses.Any(a => a.Tls is not null));
 
     /// <inheritdoc/>
     public string Keeper => "Administrator@fennmoor.example";

@@ -3171,6 +3171,8 @@ export interface components {
             name: string;
             /** @description Why, where it is known; null otherwise. */
             why: null | string;
+            /** @description A stable word for why; null where it is not known, and in tests of earlier releases. */
+            cause?: null | string;
         };
         /** @description A new token: shown this once, kept only as a hash. */
         NewTokenView: {
@@ -4060,14 +4062,21 @@ export interface components {
             /** @description What it asks. */
             asks: string;
             /**
-             * @description `pass`, `fail` or `unseen`.
+             * @description `pass`, `fail`, `unseen`, or `caution` for what is worth a thought.
              * @enum {string}
              */
-            verdict: "pass" | "fail" | "unseen";
+            verdict: "pass" | "fail" | "unseen" | "caution";
             /** @description What was found. */
             fact: string;
             /** @description What would fix it, or null. */
             fix: null | string;
+            /** @description A stable word for what is behind it; null when it passes, and in tests of earlier releases. */
+            cause?: null | string;
+            /**
+             * Format: double
+             * @description How many seconds it took; null in tests of earlier releases.
+             */
+            seconds?: null | number;
         };
         /** @description A one-time code from a sign-in link. */
         SignInCode: {

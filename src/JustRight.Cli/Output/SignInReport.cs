@@ -45,11 +45,12 @@ internal static class SignInReport
     public static void Write(Screen screen, SignInTestView test)
     {
         screen.Line($"[bold]Sign-in test of {Markup.Escape(test.Install)}[/]  {Markup.Escape($"against '{test.Directory}'")}{(test.Simulated ? "  [bold]simulated[/]" : "")}   [grey]{Times.Exact(test.StartedAt)}[/]");
-        var checks = Screen.List("", "check", "found");
+        var checks = Screen.List("", "check", "found", "seconds");
         foreach (var check in test.Checks)
             checks.AddRow(
                 new Markup(Sign(check.Verdict)), new Text(check.Asks),
-                new Text(check.Fix is { } fix ? $"{check.Fact}\n→ {fix}" : check.Fact));
+                new Text(check.Fix is { } fix ? $"{check.Fact}\n→ {fix}" : check.Fact),
+                new Text(check.Seconds?.ToString("0.00", CultureInfo.InvariantCulture) ?? "").RightJustified());
         screen.Write(checks);
         Differences(screen, "people", test.People);
         Differences(screen, "groups", test.Groups);

@@ -20,7 +20,8 @@ public sealed class OutboundPeopleDirectory(
         }
         catch (ConnectorException e)
         {
-            return new ConnectionLook(host, ports[security], security, [], null, e.Message);
+            return new ConnectionLook(
+                host, ports[security], security, [], new WayTrouble(SignInCause.NotAllowedThere, e.Message.TrimEnd('.')));
         }
 
         return await inner.LookAsync(security, cancel);
@@ -32,6 +33,21 @@ public sealed class OutboundPeopleDirectory(
     {
         await rules.AddressesAsync(host, cancel);
         return await inner.BindAsync(security, name, password, cancel);
+    }
+
+    /// <inheritdoc/>
+    public async Task<PasswordAnswer> TryPasswordAsync(
+        WireSecurity security, string name, NewPassword password, CancellationToken cancel)
+    {
+        await rules.AddressesAsync(host, cancel);
+        return await inner.TryPasswordAsync(security, name, password, cancel);
+    }
+
+    /// <inheritdoc/>
+    public async Task<int?> ShownToAnybodyAsync(WireSecurity security, string baseDn, CancellationToken cancel)
+    {
+        await rules.AddressesAsync(host, cancel);
+        return await inner.ShownToAnybodyAsync(security, baseDn, cancel);
     }
 
     /// <inheritdoc/>

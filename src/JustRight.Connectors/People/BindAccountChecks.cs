@@ -2,6 +2,7 @@ using System.Globalization;
 using JustRight.Core.Sheets;
 using JustRight.Core.SignIn.Filters;
 using JustRight.Core.SignIn.Objects;
+using JustRight.Core.SignIn.SignInTests;
 
 namespace JustRight.Connectors.People;
 
@@ -13,17 +14,19 @@ internal static class BindAccountChecks
     // [MS-ADTS 3.1.1.4.5.21, 3.1.1.4.5.22]
     private const string Effective = "allowedAttributesEffective", Children = "allowedChildClassesEffective";
 
-    public static void Run(SignInTestRun run, IPeopleSession session)
+    public static async Task RunAsync(SignInTestRun run, IPeopleSession session)
     {
         PeopleObject? own = null;
-        run.Check("bind-groups", "Is the bind account in no group beyond the default one?", (id, asks) =>
+        await run.CheckAsync("bind-groups", "Is the bind account in no group beyond the default one?", (id, asks) =>
         {
             own = Own(run, session);
             Groups(run, session, own, id, asks);
         });
-        run.Check("bind-password-end", "Does its password expire?", (id, asks) => PasswordEnd(run, session, own, id, asks));
-        run.Check("bind-writes", "Is the bind account unable to write?", (id, asks) => Writes(run, session, own, id, asks));
-        run.Check(
+        await run.CheckAsync(
+            "bind-password-end", "Does its password expire?", (id, asks) => PasswordEnd(run, session, own, id, asks));
+        await run.CheckAsync(
+            "bind-writes", "Is the bind account unable to write?", (id, asks) => Writes(run, session, own, id, asks));
+        await run.CheckAsync(
             "confidential", "Are confidential attributes hidden from it?", (id, asks) => Confidential(run, session, id, asks));
     }
 
@@ -41,7 +44,8 @@ internal static class BindAccountChecks
     {
         if (own is null)
         {
-            run.Unseen(id, asks, $"{run.Settings[SettingKeys.BindName]} cannot see itself.", "Ask somebody who can.");
+            run.Unseen(
+                id, asks, SignInCause.NotSaid, $"{run.Settings[SettingKeys.BindName]} cannot see itself.", "Ask somebody who can.");
             return;
         }
 
@@ -55,7 +59,7 @@ internal static class BindAccountChecks
             run.Pass(id, asks, run.IsAdLike ? "Yes: Domain Users alone" : "Yes: it is in none");
         else
             run.Fail(
-                id, asks,
+                id, asks, SignInCause.HoldsMore,
                 $"No: {(groups.Count > 0 ? SignInTestRun.Few(groups) : string.Create(CultureInfo.InvariantCulture, $"its primary group has the number {primary}"))}.",
                 "An ordinary user can bind and read: remove the account from them.");
     }
@@ -66,14 +70,16 @@ internal static class BindAccountChecks
         if (!run.IsAdLike || own is null
             || !long.TryParse(session.Read(own.Dn, attribute)?.First(attribute), CultureInfo.InvariantCulture, out var ticks))
         {
-            run.Unseen(id, asks, "The directory does not say when it expires.", "Ask the directory team for its password rules.");
+            run.Unseen(
+                id, asks, SignInCause.NotSaid, "The directory does not say when it expires.", "Ask the directory team for its password rules.");
             return;
         }
 
         if (ticks is 0 or long.MaxValue)
         {
             if (ticks == 0)
-                run.Fail(id, asks, "Yes: it must be changed at the next sign-in.", "Set the password again without that.");
+                run.Fail(
+                    id, asks, SignInCause.MustChangePassword, "Yes: it must be changed at the next sign-in.", "Set the password again without that.");
             else run.Pass(id, asks, "No: it never ends");
             return;
         }
@@ -85,7 +91,7 @@ internal static class BindAccountChecks
             $"It expires {end:u}, in {days} {(days == 1 ? "day" : "days")}: from then on nobody can sign in to the product");
         if (days < SoonDays)
             run.Fail(
-                id, asks, fact + ".",
+                id, asks, SignInCause.PasswordExpires, fact + ".",
                 $"Renew it before, in every place where it is typed: {string.Join(", ", run.Plan.TypedOn)}.");
         else run.Pass(id, asks, fact, "Note the date in a calendar.");
     }
@@ -121,9 +127,9 @@ internal static class BindAccountChecks
 
         if (could.Count > 0)
             run.Fail(
-                id, asks, $"No: it could write {SignInTestRun.Few([.. could.Distinct()])}.",
+                id, asks, SignInCause.HoldsMore, $"No: it could write {SignInTestRun.Few([.. could.Distinct()])}.",
                 "A bind account needs only to read: remove these rights. justright trace shows where they come from.");
-        else if (seen == 0) run.Unseen(id, asks, "The directory does not say.", "Ask somebody who can read its ACL.");
+        else if (seen == 0) run.Unseen(id, asks, SignInCause.NotSaid, "The directory does not say.", "Ask somebody who can read its ACL.");
         else
             run.Pass(
                 id, asks,
@@ -135,7 +141,7 @@ internal static class BindAccountChecks
         var attributes = run.IsAdLike ? ConfidentialAttributes(run, session) : ["userPassword"];
         if (attributes.Count == 0)
         {
-            run.Unseen(id, asks, "The schema names none, or it may not be read.", "Nothing need be done.");
+            run.Unseen(id, asks, SignInCause.NotSaid, "The schema names none, or it may not be read.", "Nothing need be done.");
             return;
         }
 
@@ -146,7 +152,7 @@ internal static class BindAccountChecks
             run.Pass(id, asks, $"Yes: of {SignInTestRun.Number(attributes.Count, "such attribute")} it sees none on anybody");
         else
             run.Fail(
-                id, asks, $"No: it reads {SignInTestRun.Few(shown)}.",
+                id, asks, SignInCause.HoldsMore, $"No: it reads {SignInTestRun.Few(shown)}.",
                 "Remove that right: a bind account does not need these attributes.");
     }
 

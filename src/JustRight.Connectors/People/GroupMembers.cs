@@ -3,38 +3,60 @@ using JustRight.Core.SignIn.Objects;
 
 namespace JustRight.Connectors.People;
 
-/// <summary>Who is in a group, where people do not carry their groups and the product looks it up in the group.</summary>
-internal static class GroupMembers
+/// <summary>
+/// Who is in the group whose members may enter, as the group has it: names compared as directories compare them, logon names
+/// with regard to case, as <c>memberUid</c> has it [RFC 2307].
+/// </summary>
+internal sealed class GroupMembers
 {
+    private readonly bool _byName;
+    private readonly string _logonName;
+    private readonly HashSet<string> _direct;
+    private readonly HashSet<string> _all;
+
+    private GroupMembers(bool byName, string logonName, HashSet<string> direct, HashSet<string> all) =>
+        (_byName, _logonName, _direct, _all) = (byName, logonName, direct, all);
+
+    /// <summary>How many are in it directly.</summary>
+    public int Count => _direct.Count;
+
     /// <summary>
     /// Looks the members up, once. Before a search that comes page by page: some servers keep the place of one such search in a
     /// connection alone.
     /// </summary>
-    public static HashSet<string> Known(SignInTestRun run, IPeopleSession session) =>
+    public static GroupMembers Known(SignInTestRun run, IPeopleSession session) =>
         run.Members ??= Of(run, session, run.Plan.EnterDn!);
 
-    /// <summary>Whether somebody is in the group that may enter, as the product sees it.</summary>
-    public static bool Has(SignInTestRun run, IPeopleSession session, PeopleObject person) =>
-        Known(run, session).Contains(run.Map.MemberIsName ? person.Dn : person.First(run.Map.LogonName) ?? "");
+    /// <summary>Whether somebody is in the group, as the product sees it.</summary>
+    /// <param name="nested">Whether those count that are in it through other groups.</param>
+    public bool Has(PeopleObject person, bool nested) => (nested ? _all : _direct).Contains(
+        _byName ? ComparedName.KeyOf(person.Dn) : person.First(_logonName) ?? "");
 
-    /// <summary>
-    /// The members, by distinguished name or logon name as the directory keeps them; with those of groups inside where the
-    /// product follows them.
-    /// </summary>
-    private static HashSet<string> Of(SignInTestRun run, IPeopleSession session, string group)
+    private static GroupMembers Of(SignInTestRun run, IPeopleSession session, string group)
     {
-        if (session.Read(group, run.Map.Member) is not { } top) return [];
-        var members = top.All(run.Map.Member).ToHashSet(StringComparer.OrdinalIgnoreCase);
-        if (!run.Plan.NestedCount || !run.Map.MemberIsName) return members;
+        var map = run.Map;
+        var values = session.Read(group, map.Member)?.All(map.Member) ?? [];
+        var direct = values.Select(KeyOf).ToHashSet(StringComparer.Ordinal);
+        if (!map.MemberIsName) return new GroupMembers(false, map.LogonName, direct, direct);
 
         // All groups in a few pages, instead of asking for each member whether it is one.
-        var inside = session.Search(
-            run.Plan.Directory.Root.Text, true, new Filter.Same("objectClass", FilterValue.Of(run.Map.GroupClass)).Text,
-            SignInTestRun.OwnPageSize, run.Map.Member)
-            .ToDictionary(g => g.Dn, g => g.All(run.Map.Member), StringComparer.OrdinalIgnoreCase);
-        var next = new Queue<string>(members.Where(inside.ContainsKey));
-        while (next.TryDequeue(out var dn))
-            foreach (var member in inside[dn].Where(m => members.Add(m) && inside.ContainsKey(m))) next.Enqueue(member);
-        return members;
+        var inside = new Dictionary<string, List<string>>(StringComparer.Ordinal);
+        foreach (var one in session.Search(
+            run.Plan.Directory.Root.Text, true, new Filter.Same("objectClass", FilterValue.Of(map.GroupClass)).Text,
+            SignInTestRun.OwnPageSize, map.Member))
+            inside[ComparedName.KeyOf(one.Dn)] = [.. one.All(map.Member).Select(KeyOf)];
+        var all = direct.ToHashSet(StringComparer.Ordinal);
+        var next = new Queue<string>(direct.Where(inside.ContainsKey));
+        while (next.TryDequeue(out var name))
+            foreach (var member in inside[name].Where(m => all.Add(m) && inside.ContainsKey(m))) next.Enqueue(member);
+        return new GroupMembers(true, map.LogonName, direct, all);
+
+        string KeyOf(string member) => map.MemberIsName ? ComparedName.KeyOf(WithoutNumber(member)) : member;
     }
+
+    /// <summary>A name without the bits that <c>uniqueMember</c> may have behind it [RFC 4517 3.3.21].</summary>
+    private static string WithoutNumber(string value) =>
+        value.EndsWith("'B", StringComparison.Ordinal) && value.LastIndexOf("#'", StringComparison.Ordinal) is > 0 and var at
+            ? value[..at]
+            : value;
 }

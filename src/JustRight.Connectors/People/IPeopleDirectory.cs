@@ -16,6 +16,16 @@ public interface IPeopleDirectory
     /// a directory it means somebody else.</exception>
     Task<IPeopleSession> BindAsync(WireSecurity security, string name, NewPassword password, CancellationToken cancel);
 
+    /// <summary>Tries a password once, and tells what the directory says of it. What fails is in the answer, never thrown.</summary>
+    /// <param name="name">In whichever form: a distinguished name, <c>name@domain</c>, <c>DOMAIN\name</c>.</param>
+    Task<PasswordAnswer> TryPasswordAsync(WireSecurity security, string name, NewPassword password, CancellationToken cancel);
+
+    /// <summary>
+    /// How many objects at or below a name are shown to somebody who did not sign in: at most one is asked for. Null when the
+    /// directory refuses to say.
+    /// </summary>
+    Task<int?> ShownToAnybodyAsync(WireSecurity security, string baseDn, CancellationToken cancel);
+
     /// <summary>Binds with a name and an empty password, which asks for an unauthenticated bind [RFC 4513 5.1.2].</summary>
     Task<EmptyPasswordAnswer> TryEmptyPasswordAsync(WireSecurity security, string name, CancellationToken cancel);
 }
@@ -30,9 +40,19 @@ public enum EmptyPasswordAnswer
     TakenForNobody,
 }
 
+/// <summary>What a directory says of a name and a password.</summary>
+/// <param name="Cause">Why nobody gets on with it; null when somebody does.</param>
+/// <param name="Words">What it says, as a part of a sentence behind the name.</param>
+public sealed record PasswordAnswer(SignInCause? Cause, string Words);
+
 /// <summary>A directory as one account sees it.</summary>
 public interface IPeopleSession : IDisposable
 {
+    /// <summary>
+    /// Where searches below a name were referred to, so far, for parts that this directory does not hold.
+    /// </summary>
+    IReadOnlyCollection<string> PartsElsewhere(string baseDn);
+
     /// <summary>Who the directory says we are [RFC 4532]; null when it does not say.</summary>
     string? WhoAmI();
 

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.DirectoryServices.Protocols;
 using System.Globalization;
 using System.Security.Cryptography;
@@ -5,6 +6,7 @@ using System.Text;
 using JustRight.Core.Directory;
 using JustRight.Core.Estates;
 using JustRight.Core.SignIn.Objects;
+using JustRight.Core.SignIn.SignInTests;
 
 namespace JustRight.Connectors.People;
 
@@ -12,7 +14,13 @@ namespace JustRight.Connectors.People;
 internal sealed class LdapPeopleSession(LdapConnection connection, PeopleDirectory directory, string signedInAs) : IPeopleSession
 {
     private const string WhoAmIRequest = "1.3.6.1.4.1.4203.1.11.3";
+    private const int TimedOut = 85, FilterError = 87;
     private static readonly UTF8Encoding Strict = new(false, true);
+    private readonly ConcurrentDictionary<(string Base, string Address), bool> _elsewhere = [];
+
+    /// <inheritdoc/>
+    public IReadOnlyCollection<string> PartsElsewhere(string baseDn) =>
+        [.. _elsewhere.Keys.Where(e => e.Base == baseDn).Select(e => e.Address).Order(StringComparer.OrdinalIgnoreCase)];
 
     /// <inheritdoc/>
     public string? WhoAmI()
@@ -106,17 +114,20 @@ internal sealed class LdapPeopleSession(LdapConnection connection, PeopleDirecto
         try
         {
             var response = (SearchResponse)connection.SendRequest(request);
+            foreach (SearchResultReference part in response.References)
+                foreach (var address in part.Reference) _elsewhere.TryAdd((baseDn, address.ToString()), true);
             // the library takes a referral for success
             return response.ResultCode == ResultCode.Success ? response : throw new DirectoryOperationException(response);
         }
         catch (DirectoryOperationException e) when (e.Response is not null)
         {
-            throw Refused(e, baseDn, filter);
+            throw Refused(e, baseDn, filter, pageSize);
         }
-        catch (LdapException e) when (e.ErrorCode == 87)
+        catch (LdapException e) when (e.ErrorCode == FilterError)
         {
-            // LDAP_FILTER_ERROR: it never left
-            throw new ConnectorException(ConnectorFailure.Conflict, $"this is no filter: {filter}", e);
+            // it never left
+            throw new PeopleDirectoryException(
+                SignInCause.SearchRefused, ConnectorFailure.Conflict, $"this is no filter: {filter}", e);
         }
         catch (LdapException e)
         {
@@ -124,33 +135,40 @@ internal sealed class LdapPeopleSession(LdapConnection connection, PeopleDirecto
         }
     }
 
-    private ConnectorException Refused(DirectoryOperationException e, string baseDn, string filter)
+    private PeopleDirectoryException Refused(DirectoryOperationException e, string baseDn, string filter, int? pageSize)
     {
         var said = e.Response.ErrorMessage?.Split('\n')[0].Trim() is { Length: > 0 } text ? $" ({text})" : "";
+        PeopleDirectoryException Of(SignInCause cause, ConnectorFailure failure, string words) =>
+            new(cause, failure, $"{directory.Host}{words}{said}.", e);
+
         return e.Response.ResultCode switch
         {
-            ResultCode.NoSuchObject =>
-                new ConnectorException(
-                    ConnectorFailure.NotFound,
-                    $"{directory.Host}: {baseDn} does not exist, or {signedInAs} may not see it{said}.", e),
-            ResultCode.InsufficientAccessRights =>
-                new ConnectorException(
-                    ConnectorFailure.NotAllowed, $"{directory.Host}: {signedInAs} may not search {baseDn}{said}.", e),
-            ResultCode.SizeLimitExceeded =>
-                new ConnectorException(
-                    ConnectorFailure.Conflict,
-                    $"{directory.Host} returns at most {(e.Response as SearchResponse)?.Entries.Count} objects in one answer, and more match {filter}{said}.",
-                    e),
-            ResultCode.Referral or ResultCode.ReferralV2 =>
-                new ConnectorException(
-                    ConnectorFailure.NotFound, $"{directory.Host} does not hold {baseDn} and refers to another directory.", e),
-            var code => new ConnectorException(
-                ConnectorFailure.Conflict, $"{directory.Host} refuses the search with {filter}: {code}{said}.", e),
+            ResultCode.NoSuchObject => Of(
+                SignInCause.BaseMissing, ConnectorFailure.NotFound, $": {baseDn} does not exist, or {signedInAs} may not see it"),
+            ResultCode.InsufficientAccessRights => Of(
+                SignInCause.MayNotSearch, ConnectorFailure.NotAllowed, $": {signedInAs} may not search {baseDn}"),
+            ResultCode.SizeLimitExceeded => Of(
+                SignInCause.SizeLimit, ConnectorFailure.Conflict,
+                $" returns at most {(e.Response as SearchResponse)?.Entries.Count} objects in one answer, and more match {filter}"),
+            ResultCode.UnavailableCriticalExtension or ResultCode.AdminLimitExceeded or ResultCode.UnwillingToPerform
+                when pageSize is not null => Of(
+                    SignInCause.PagingRefused, ConnectorFailure.Conflict,
+                    $" does not answer page by page, {pageSize} at a time: {e.Response.ResultCode}"),
+            ResultCode.Referral or ResultCode.ReferralV2 => Of(
+                SignInCause.BaseElsewhere, ConnectorFailure.NotFound,
+                $" does not hold {baseDn}, and refers to {string.Join(", ", e.Response.Referral.Select(r => r.ToString()))}"),
+            ResultCode.ConfidentialityRequired or ResultCode.StrongAuthRequired => Of(
+                SignInCause.ProtectionRequired, ConnectorFailure.NotAllowed, " shows this over an encrypted connection alone"),
+            var code => Of(SignInCause.SearchRefused, ConnectorFailure.Conflict, $" refuses the search with {filter}: {code}"),
         };
     }
 
-    private ConnectorException Broken(string doing, LdapException e) =>
-        new(ConnectorFailure.Unreachable, $"{directory.Host} broke the connection while {doing}: {e.Message}", e);
+    private PeopleDirectoryException Broken(string doing, LdapException e) => e.ErrorCode == TimedOut
+        ? new PeopleDirectoryException(
+            SignInCause.TooSlow, ConnectorFailure.Unreachable, $"{directory.Host} did not answer in time while {doing}.", e)
+        : new PeopleDirectoryException(
+            SignInCause.Broken, ConnectorFailure.Unreachable,
+            $"{directory.Host} broke the connection while {doing}: {e.Message}", e);
 
     private PeopleObject Object(SearchResultEntry entry)
     {

@@ -1,6 +1,7 @@
 using JustRight.Core.Sheets;
 using JustRight.Core.SignIn.Filters;
 using JustRight.Core.SignIn.Objects;
+using JustRight.Core.SignIn.SignInTests;
 
 namespace JustRight.Connectors.People;
 
@@ -15,19 +16,25 @@ internal static class PersonChecks
     {
         if (run.Settings[SettingKeys.PeopleFilter] is null) return;
         PeopleObject? person = null;
-        run.Check(
+        await run.NeedAsync(
             "person", "Is the person who must be able to sign in found?", (id, asks) => person = Found(run, session, id, asks));
         if (person is not null)
         {
-            run.Check("person-groups", "Which groups is that person in?", (id, asks) => Groups(run, session, person, id, asks));
-            await SignsInAsync(run, person);
+            await run.CheckAsync(
+                "person-groups", "Which groups is that person in?", (id, asks) => Groups(run, session, person, id, asks));
+            await run.NeedAsync(
+                "person-signs-in", "Can that person really sign in?", (id, asks) => SignsInAsync(run, person, id, asks));
         }
 
         foreach (var name in run.Plan.Install.MayNotEnter)
-            run.Check($"kept-out/{name}", $"Is {name} kept out?", (id, asks) => Refused(run, session, name, id, asks));
-        run.Check("disabled", "Are disabled accounts kept out?", (id, asks) => Disabled(run, session, id, asks));
-        await EmptyPasswordAsync(run, person?.Dn ?? run.Settings[SettingKeys.BindName]!);
-        run.Check(
+            await run.NeedAsync(
+                $"kept-out/{name}", $"Is {name} kept out?", (id, asks) => Refused(run, session, name, id, asks));
+        await run.CheckAsync(
+            "disabled", "Are disabled accounts kept out?", (id, asks) => Disabled(run, session, id, asks));
+        await run.CheckAsync(
+            "empty-password", "Is an empty password refused?",
+            (id, asks) => EmptyPasswordAsync(run, person?.Dn ?? run.Settings[SettingKeys.BindName]!, id, asks));
+        await run.NeedAsync(
             "special-characters", "Do special characters in a name find nobody?",
             (id, asks) => SpecialCharacters(run, session, id, asks));
     }
@@ -36,21 +43,33 @@ internal static class PersonChecks
     {
         if (run.Plan.Install.MayEnter is not { } name)
         {
-            run.Unseen(id, asks, "The install names nobody.", "Name somebody in the install: sign-in.may-enter.");
+            run.Unseen(
+                id, asks, SignInCause.NothingExpected, "The install names nobody.",
+                "Name somebody in the install: sign-in.may-enter.");
             return null;
         }
 
         var found = Search(run, session, name);
         if (found.Count == 1 && Enters(run, session, found[0]))
         {
-            run.Pass(id, asks, $"{name} is {found[0].Dn}, and nobody else is");
+            var elsewhere = AbsenceFinder.Named(run, session, name)
+                .Where(p => ComparedName.KeyOf(p.Dn) != ComparedName.KeyOf(found[0].Dn)).Select(p => p.Dn).ToList();
+            if (elsewhere.Count == 0) run.Pass(id, asks, $"{name} is {found[0].Dn}, and nobody else is");
+            else
+                run.Caution(
+                    id, asks, SignInCause.InTwoPlaces,
+                    $"{name} is {found[0].Dn} here, and outside the base or the filter also {SignInTestRun.Few(elsewhere, 3)}.",
+                    "A wider base would find both, and let neither in: have one of them renamed.");
             return found[0];
         }
 
-        run.Fail(id, asks, found.Count > 1 ? $"{found.Count} are found by {name}: {SignInTestRun.Few([.. found.Select(f => f.Dn)], 3)}." : $"{name} is not found: {PeopleChecks.WhyNot(run, session, name) ?? "no reason was found"}.",
-            found.Count > 1 ? "A logon name must be unique: use a narrower base."
-                : run.Plan.EnterName is { } group ? $"Put {name} into {group}."
-                : "Check the base and the filter.");
+        var why = found.Count > 1
+            ? new WhyAbsent(
+                SignInCause.TwiceBelowBase, $"{found.Count} have that name: {SignInTestRun.Few([.. found.Select(f => f.Dn)], 3)}")
+            : AbsenceFinder.Why(run, session, name);
+        run.Fail(
+            id, asks, why?.Cause ?? SignInCause.NobodyFound, $"{name} is not found: {why?.Words ?? "no reason was found"}.",
+            AbsenceFinder.Remedy(run, why?.Cause, name));
         return null;
     }
 
@@ -69,37 +88,38 @@ internal static class PersonChecks
                     [.. groups.Select(g => g.First(run.Map.GroupName) ?? g.Dn).Order(StringComparer.OrdinalIgnoreCase)]);
     }
 
-    private static async Task SignsInAsync(SignInTestRun run, PeopleObject person)
+    private static async Task SignsInAsync(SignInTestRun run, PeopleObject person, string id, string asks)
     {
-        const string asks = "Can that person really sign in?";
         if (run.Passwords.Person is not { } password)
         {
             run.Unseen(
-                "person-signs-in", asks, "Nobody typed that person's password.",
+                id, asks, SignInCause.PasswordNotKnown, "Nobody typed that person's password.",
                 "Let the person type it at the sign-in test's prompt; it is stored nowhere.");
             return;
         }
 
-        try
-        {
-            using var session = await run.Directory.BindAsync(run.Plan.Security, person.Dn, password, run.Cancel);
-            run.Pass("person-signs-in", asks, $"{run.Plan.Directory.Host} accepts {person.Dn} with the typed password");
-        }
-        catch (ConnectorException e)
-        {
+        var host = run.Plan.Directory.Host;
+        var answer = await run.Directory.TryPasswordAsync(run.Plan.Security, person.Dn, password, run.Cancel);
+        if (answer.Cause is not { } cause)
+            run.Pass(
+                id, asks,
+                $"{host} accepts {person.Dn} with the typed password{(answer.Words.Length > 0 ? "; " + answer.Words : "")}");
+        else
             run.Fail(
-                "person-signs-in", asks, e.Message,
-                "The sign-in test tries once, so that it does not lock the account: check that the password was typed correctly.");
-        }
+                id, asks, cause, $"{host} does not let {person.Dn} in: {answer.Words}.",
+                cause == SignInCause.WrongPassword
+                    ? "The sign-in test tries once, so that it does not lock the account: check that the password was typed correctly."
+                    : Remedies.Of(cause, run.Plan));
     }
 
     private static void Refused(SignInTestRun run, IPeopleSession session, string name, string id, string asks)
     {
         var found = Search(run, session, name).Where(p => Enters(run, session, p)).ToList();
-        if (found.Count == 0) run.Pass(id, asks, $"Yes: {PeopleChecks.WhyNot(run, session, name) ?? "not found by the filter"}");
+        if (found.Count == 0)
+            run.Pass(id, asks, $"Yes: {AbsenceFinder.Why(run, session, name)?.Words ?? "not found by the filter"}");
         else
             run.Fail(
-                id, asks, $"No: {found[0].Dn} is found, and can sign in.",
+                id, asks, SignInCause.Enters, $"No: {found[0].Dn} is found, and can sign in.",
                 run.Plan.EnterName is { } group
                     ? $"Remove {name} from {group} and from the groups nested in it."
                     : "Name a group in the sheet whose members may sign in: enter.");
@@ -110,7 +130,7 @@ internal static class PersonChecks
         if (!run.IsAdLike)
         {
             run.Unseen(
-                id, asks, "Directories of this family have no common attribute for disabled accounts.",
+                id, asks, SignInCause.NotSaid, "Directories of this family have no common attribute for disabled accounts.",
                 "Ask the directory team how accounts are disabled, and test with one.");
             return;
         }
@@ -123,7 +143,7 @@ internal static class PersonChecks
         if (there == 0)
         {
             run.Unseen(
-                id, asks, $"Nobody below {run.PeopleBase} is disabled: there is nobody to test with.",
+                id, asks, SignInCause.NothingExpected, $"Nobody below {run.PeopleBase} is disabled: there is nobody to test with.",
                 "Nothing to do: the filter leaves them out.");
             return;
         }
@@ -136,27 +156,19 @@ internal static class PersonChecks
             run.Pass(id, asks, $"Yes: of {SignInTestRun.Number(there, "disabled account")} the filter finds none");
         else
             run.Fail(
-                id, asks, $"No: {SignInTestRun.Few(found)}.",
+                id, asks, SignInCause.Enters, $"No: {SignInTestRun.Few(found)}.",
                 "Leave them out by the filter. A product that only searches for them would let them in.");
     }
 
-    private static async Task EmptyPasswordAsync(SignInTestRun run, string name)
+    private static async Task EmptyPasswordAsync(SignInTestRun run, string name, string id, string asks)
     {
-        const string asks = "Is an empty password refused?";
-        try
-        {
-            var answer = await run.Directory.TryEmptyPasswordAsync(run.Plan.Security, name, run.Cancel);
-            if (answer == EmptyPasswordAnswer.Refused) run.Pass("empty-password", asks, "Yes: the directory refuses it");
-            else
-                run.Unseen(
-                    "empty-password", asks,
-                    "The directory accepts an empty password as an anonymous bind [RFC 4513 5.1.2]. Test on the product's own page whether it rejects one.",
-                    "Test it on the product's page. A product that only asks the directory lets anyone in.");
-        }
-        catch (ConnectorException e)
-        {
-            run.Unseen("empty-password", asks, e.Message, "Run the sign-in test again.");
-        }
+        var answer = await run.Directory.TryEmptyPasswordAsync(run.Plan.Security, name, run.Cancel);
+        if (answer == EmptyPasswordAnswer.Refused) run.Pass(id, asks, "Yes: the directory refuses it");
+        else
+            run.Unseen(
+                id, asks, SignInCause.OnlyTheProduct,
+                "The directory accepts an empty password as an anonymous bind [RFC 4513 5.1.2]. Test on the product's own page whether it rejects one.",
+                "Test it on the product's page. A product that only asks the directory lets anyone in.");
     }
 
     /// <summary>Names that mean something in filters find nobody, unless somebody is called just that.</summary>
@@ -169,7 +181,7 @@ internal static class PersonChecks
                 .ToList();
             if (others.Count == 0) continue;
             run.Fail(
-                id, asks, $"'{name}' finds {SignInTestRun.Number(others.Count, "other person", "other people")}.",
+                id, asks, SignInCause.Unexpected, $"'{name}' finds {SignInTestRun.Number(others.Count, "other person", "other people")}.",
                 "This is an error in Just Right or in the directory: report it.");
             return;
         }
@@ -186,5 +198,6 @@ internal static class PersonChecks
 
     /// <summary>Whether somebody who is found is let in: by the filter alone, or by being in the group as well.</summary>
     private static bool Enters(SignInTestRun run, IPeopleSession session, PeopleObject person) =>
-        run.Plan.EnterName is null || run.Plan.GroupInFilter || GroupMembers.Has(run, session, person);
+        run.Plan.EnterName is null || run.Plan.GroupInFilter
+            || GroupMembers.Known(run, session).Has(person, run.Plan.NestedCount);
 }

@@ -23,6 +23,9 @@ public sealed record SignInTestPasswords(NewPassword? Bind, NewPassword? Person)
 /// <summary>How a sign-in test goes on.</summary>
 public interface ISignInTestObserver
 {
+    /// <summary>Something is being asked.</summary>
+    void Asking(string asks);
+
     /// <summary>A check came to its end.</summary>
     void Said(SignInCheck check);
 
@@ -32,14 +35,17 @@ public interface ISignInTestObserver
 }
 
 /// <summary>What the parts of a sign-in test share: the plan, its settings, and the checks so far.</summary>
+/// <param name="longest">How long the whole may take: what has not begun by then is not made.</param>
 internal sealed class SignInTestRun(
-    PlannedSignIn plan, SignInSettings settings, IPeopleDirectory directory, SignInTestPasswords passwords, DateTimeOffset now,
-    ISignInTestObserver watcher, CancellationToken cancel)
+    PlannedSignIn plan, SignInSettings settings, IPeopleDirectory directory, SignInTestPasswords passwords, TimeProvider time,
+    TimeSpan longest, ISignInTestObserver watcher, CancellationToken cancel)
 {
     /// <summary>How many objects are asked for at a time where the product does not say.</summary>
     public const int OwnPageSize = 500;
 
     private readonly List<SignInCheck> _checks = [];
+    private readonly long _begun = time.GetTimestamp();
+    private long _said = time.GetTimestamp();
 
     public PlannedSignIn Plan => plan;
 
@@ -49,7 +55,7 @@ internal sealed class SignInTestRun(
 
     public SignInTestPasswords Passwords => passwords;
 
-    public DateTimeOffset Now => now;
+    public DateTimeOffset Now { get; } = time.GetUtcNow();
 
     public CancellationToken Cancel => cancel;
 
@@ -58,7 +64,7 @@ internal sealed class SignInTestRun(
     public bool IsAdLike => plan.Directory.Family == DirectoryFamily.AdLike;
 
     /// <summary>Who is in the group whose members may enter, once that was looked up.</summary>
-    public HashSet<string>? Members { get; set; }
+    public GroupMembers? Members { get; set; }
 
     public IReadOnlyList<SignInCheck> Checks => _checks;
 
@@ -73,31 +79,70 @@ internal sealed class SignInTestRun(
     public void Say(SignInCheck check)
     {
         cancel.ThrowIfCancellationRequested();
-        _checks.Add(check);
-        watcher.Said(check);
+        var timed = check with { Took = time.GetElapsedTime(_said) };
+        _said = time.GetTimestamp();
+        _checks.Add(timed);
+        watcher.Said(timed);
     }
 
-    public void Pass(string id, string asks, string fact, string? fix = null) =>
-        Say(new SignInCheck(id, asks, CheckVerdict.Pass, fact, fix));
+    public void Pass(string id, string asks, string fact, string? fix = null) => Say(SignInCheck.Pass(id, asks, fact, fix));
 
-    public void Fail(string id, string asks, string fact, string fix) =>
-        Say(new SignInCheck(id, asks, CheckVerdict.Fail, fact, fix));
+    public void Fail(string id, string asks, SignInCause cause, string fact, string fix) =>
+        Say(SignInCheck.Fail(id, asks, cause, fact, fix));
 
-    public void Unseen(string id, string asks, string fact, string fix) =>
-        Say(new SignInCheck(id, asks, CheckVerdict.Unseen, fact, fix));
+    public void Unseen(string id, string asks, SignInCause cause, string fact, string fix) =>
+        Say(new SignInCheck(id, asks, CheckVerdict.Unseen, cause, fact, fix));
+
+    public void Caution(string id, string asks, SignInCause cause, string fact, string fix) =>
+        Say(new SignInCheck(id, asks, CheckVerdict.Caution, cause, fact, fix));
 
     /// <summary>
-    /// Makes a check; what stops it from being made leaves it unseen, with the reason, and the sign-in test goes on.
+    /// Makes a check of our own, which the product does not make; what stops it leaves it unseen, with the reason, and the test
+    /// goes on.
     /// </summary>
-    public void Check(string id, string asks, Action<string, string> make)
+    public Task CheckAsync(string id, string asks, Func<string, string, Task> make) => MakeAsync(id, asks, make, Unseen);
+
+    /// <inheritdoc cref="CheckAsync(string, string, Func{string, string, Task})"/>
+    public Task CheckAsync(string id, string asks, Action<string, string> make) =>
+        CheckAsync(id, asks, (i, a) => Done(make, i, a));
+
+    /// <summary>Makes a check of what the product does too: what stops it stops the product, and the test goes on.</summary>
+    public Task NeedAsync(string id, string asks, Func<string, string, Task> make) => MakeAsync(id, asks, make, Fail);
+
+    /// <inheritdoc cref="NeedAsync(string, string, Func{string, string, Task})"/>
+    public Task NeedAsync(string id, string asks, Action<string, string> make) =>
+        NeedAsync(id, asks, (i, a) => Done(make, i, a));
+
+    private static Task Done(Action<string, string> make, string id, string asks)
     {
+        make(id, asks);
+        return Task.CompletedTask;
+    }
+
+    private async Task MakeAsync(
+        string id, string asks, Func<string, string, Task> make, Action<string, string, SignInCause, string, string> stopped)
+    {
+        if (time.GetElapsedTime(_begun) >= longest)
+        {
+            Unseen(
+                id, asks, SignInCause.OutOfTime,
+                string.Create(CultureInfo.InvariantCulture, $"Not asked: the test has taken {longest.TotalMinutes:0.#} minutes."),
+                "Find out why the directory answers slowly, and run the sign-in test again.");
+            return;
+        }
+
+        watcher.Asking(asks);
         try
         {
-            make(id, asks);
+            await make(id, asks);
+        }
+        catch (PeopleDirectoryException e)
+        {
+            stopped(id, asks, e.Cause, e.Message, Remedies.Of(e.Cause, plan));
         }
         catch (ConnectorException e)
         {
-            Unseen(id, asks, e.Message, "Fix the failures above, and run the sign-in test again.");
+            stopped(id, asks, SignInCause.Unexpected, e.Message, Remedies.Of(SignInCause.Unexpected, plan));
         }
     }
 

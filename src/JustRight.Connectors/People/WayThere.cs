@@ -1,149 +1,224 @@
 using System.Diagnostics;
-using System.Formats.Asn1;
 using System.Net;
 using System.Net.Security;
 using System.Net.Sockets;
 using System.Security.Authentication;
 using System.Security.Cryptography.X509Certificates;
 using JustRight.Connectors.Directories.Ldap;
+using JustRight.Connectors.People.Wire;
 using JustRight.Core.Directory;
 using JustRight.Core.SignIn.SignInTests;
 
 namespace JustRight.Connectors.People;
 
 /// <summary>
-/// Looks at the way to a directory: its addresses, TLS from the start or by StartTLS [RFC 4511 4.14], and the certificate, which
-/// is judged and never trusted for the sake of looking.
+/// Looks at the way to a directory: each of its addresses, TLS from the start or by StartTLS [RFC 4511 4.14], and the certificate,
+/// which is judged and never trusted for the sake of looking.
 /// </summary>
-internal static class WayThere
+/// <param name="resolve">The addresses of a name.</param>
+internal sealed class WayThere(
+    string host, int port, WireSecurity security, string? caFolder, Func<string, CancellationToken, Task<IPAddress[]>> resolve)
 {
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(10);
 
-    /// <summary>An extended request for StartTLS, as the first message: its identifier is fixed.</summary>
-    private static readonly byte[] StartTls = [
-        0x30, 0x1d, 0x02, 0x01, 0x01, 0x77, 0x18, 0x80, 0x16, .. "1.3.6.1.4.1.1466.20037"u8];
-
-    public static async Task<ConnectionLook> LookAsync(
-        string host, int port, WireSecurity security, string? caFolder, CancellationToken cancel)
+    /// <summary>Looks at each address. What fails is in the answer, never thrown.</summary>
+    public async Task<ConnectionLook> LookAsync(CancellationToken cancel)
     {
-        var addresses = new List<AddressLook>();
-        ConnectionLook Seen(TlsLook? tls, string? failure) => new(host, port, security, addresses, tls, failure);
+        ConnectionLook Nowhere(SignInCause cause, string words) => new(host, port, security, [], new WayTrouble(cause, words));
 
         IPAddress[] found;
         try
         {
-            found = await Dns.GetHostAddressesAsync(host, cancel);
+            found = await resolve(host, cancel);
         }
         catch (SocketException e)
         {
-            return Seen(null, $"{host} has no address: {e.Message}");
+            return Nowhere(SignInCause.NameUnknown, $"{host} has no address: {e.Message}");
         }
 
-        IPAddress? first = null;
-        foreach (var address in found)
+        if (found.Length == 0) return Nowhere(SignInCause.NameUnknown, $"{host} has no address");
+        return new ConnectionLook(
+            host, port, security, await Task.WhenAll(found.Select(a => LookAtAsync(a, cancel))), null);
+    }
+
+    /// <summary>
+    /// Opens a connection to the first address that answers, protected as asked, for a password: only where the certificate is
+    /// good.
+    /// </summary>
+    /// <exception cref="PeopleDirectoryException">There is no such way.</exception>
+    public async Task<Stream> OpenAsync(CancellationToken cancel)
+    {
+        ConnectorException? last = null;
+        foreach (var address in await resolve(host, cancel))
         {
-            var (took, failure) = await KnockAsync(address, port, cancel);
-            addresses.Add(new AddressLook(address.ToString(), took, failure));
-            if (failure is null) first ??= address;
+            try
+            {
+                var (stream, _, limit) = await ConnectAsync(address, cancel);
+                using var bounded = limit;
+                return security == WireSecurity.Plain
+                    ? stream
+                    : await TurnAsync(stream, c => c.Problem is null, limit.Token);
+            }
+            catch (Exception e) when (TroubleOf(e, cancel) is { } trouble)
+            {
+                last = new PeopleDirectoryException(trouble.Cause, ConnectorFailure.NotTrusted, $"{host}:{port}: {trouble.Words}.", e);
+            }
         }
 
-        if (first is null) return Seen(null, $"{host}:{port} does not answer");
-        if (security == WireSecurity.Plain) return Seen(null, null);
+        throw last ?? new PeopleDirectoryException(
+            SignInCause.NameUnknown, ConnectorFailure.Unreachable, $"{host} has no address.");
+    }
+
+    private async Task<AddressLook> LookAtAsync(IPAddress address, CancellationToken cancel)
+    {
+        TimeSpan? took = null;
         try
         {
-            return Seen(await AgreeAsync(host, first, port, security, caFolder, cancel), null);
+            var (stream, after, limit) = await ConnectAsync(address, cancel);
+            await using var open = stream;
+            using var bounded = limit;
+            took = after;
+            if (security == WireSecurity.Plain)
+            {
+                await LdapWire.RootAsync(stream, limit.Token);
+                return new AddressLook(address.ToString(), took, null, null);
+            }
+
+            CertificateLook? certificate = null;
+            var clock = Stopwatch.StartNew();
+            await using var tls = await TurnAsync(
+                stream, c =>
+                {
+                    certificate = c;
+                    return true; // only looked at: the judgement is kept, and nothing is ever sent over this connection
+                },
+                limit.Token);
+            return new AddressLook(
+                address.ToString(), took,
+                new TlsLook(Version(tls.SslProtocol), tls.NegotiatedCipherSuite.ToString(), clock.Elapsed, certificate!), null);
         }
-        catch (Exception e) when (e is AuthenticationException or IOException or SocketException or ConnectorException or AsnContentException
-            || (e is OperationCanceledException && !cancel.IsCancellationRequested))
+        catch (Exception e) when (TroubleOf(e, cancel) is { } trouble)
         {
-            return Seen(
-                null,
-                e is ConnectorException said ? said.Message
-                    : e is OperationCanceledException ? $"{host}:{port} does not answer for {Patience.TotalSeconds} seconds"
-                    : $"{host}:{port} does not speak TLS: {e.Message}");
+            return new AddressLook(
+                address.ToString(), took, null, took is null || trouble.Cause == SignInCause.StartTlsRefused
+                    ? trouble
+                    : await OtherwiseAsync(address, cancel) ?? trouble);
         }
     }
 
-    private static async Task<(TimeSpan? Took, string? Failure)> KnockAsync(IPAddress address, int port, CancellationToken cancel)
+    /// <summary>What else the port is, where it is not what was asked for; null when that cannot be told.</summary>
+    private async Task<WayTrouble?> OtherwiseAsync(IPAddress address, CancellationToken cancel)
     {
-        using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancel);
-        limit.CancelAfter(Patience);
-        using var client = new TcpClient(address.AddressFamily);
-        var clock = Stopwatch.StartNew();
+        if (security != WireSecurity.Tls && await SpeaksTlsAsync(address, cancel))
+            return new WayTrouble(SignInCause.TlsPort, $"port {port} begins with TLS, as LDAPS does");
+        if (security != WireSecurity.Tls) return null;
         try
         {
-            await client.ConnectAsync(address, port, limit.Token);
-            return (clock.Elapsed, null);
+            var (stream, _, limit) = await ConnectAsync(address, cancel);
+            await using var open = stream;
+            using var bounded = limit;
+            await LdapWire.RootAsync(stream, limit.Token);
+            return new WayTrouble(SignInCause.PlainPort, $"port {port} speaks LDAP without TLS from the start");
         }
-        catch (SocketException e)
+        catch (NotADirectoryException e) when (e.Spoke)
         {
-            return (null, e.Message);
+            return new WayTrouble(SignInCause.NotADirectory, $"port {port} is not a directory's: {e.Message}");
         }
-        catch (OperationCanceledException) when (!cancel.IsCancellationRequested)
+        catch (Exception e) when (TroubleOf(e, cancel) is not null)
         {
-            return (null, $"no answer in {Patience.TotalSeconds} seconds");
+            return null;
         }
     }
 
-    private static async Task<TlsLook> AgreeAsync(
-        string host, IPAddress address, int port, WireSecurity security, string? caFolder, CancellationToken cancel)
+    private async Task<bool> SpeaksTlsAsync(IPAddress address, CancellationToken cancel)
     {
-        var roots = TlsTrust.Roots(caFolder
-            ?? throw new ConnectorException(ConnectorFailure.NotTrusted, "the estate names no authorities to trust: ca-folder."));
-        using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancel);
-        limit.CancelAfter(Patience);
-        using var client = new TcpClient(address.AddressFamily);
-        await client.ConnectAsync(address, port, limit.Token);
-        var stream = client.GetStream();
-        if (security == WireSecurity.StartTls) await TurnAsync(stream, host, port, limit.Token);
-        CertificateLook? certificate = null;
-        var clock = Stopwatch.StartNew();
-#pragma warning disable CA5359 // only looked at: the judgement is kept, and nothing is ever sent over this connection
-        await using var tls = new SslStream(stream, false, (_, shown, chain, errors) =>
+        try
         {
-            certificate = Look(host, shown, chain, errors);
+            var (stream, _, limit) = await ConnectAsync(address, cancel);
+            using var bounded = limit;
+            await using var tls = await AgreeAsync(stream, _ => true, limit.Token);
             return true;
-        });
-#pragma warning restore CA5359
+        }
+        catch (Exception e) when (TroubleOf(e, cancel) is not null)
+        {
+            return false;
+        }
+    }
+
+    private async Task<(NetworkStream Stream, TimeSpan Took, CancellationTokenSource Limit)> ConnectAsync(
+        IPAddress address, CancellationToken cancel)
+    {
+        var limit = CancellationTokenSource.CreateLinkedTokenSource(cancel);
+        limit.CancelAfter(Patience);
+        var socket = new Socket(address.AddressFamily, SocketType.Stream, ProtocolType.Tcp);
+        try
+        {
+            var clock = Stopwatch.StartNew();
+            await socket.ConnectAsync(address, port, limit.Token);
+            return (new NetworkStream(socket, ownsSocket: true), clock.Elapsed, limit);
+        }
+        catch
+        {
+            socket.Dispose();
+            limit.Dispose();
+            throw;
+        }
+    }
+
+    private async Task<SslStream> TurnAsync(NetworkStream stream, Func<CertificateLook, bool> goesOn, CancellationToken cancel)
+    {
+        if (security == WireSecurity.StartTls && await LdapWire.StartTlsAsync(stream, cancel) is { Code: not 0 } refused)
+            throw new PeopleDirectoryException(
+                SignInCause.StartTlsRefused, ConnectorFailure.NotTrusted,
+                $"it refuses StartTLS (result {refused.Code}{(refused.Diagnostic.Length > 0 ? ": " + refused.Diagnostic : "")})");
+        return await AgreeAsync(stream, goesOn, cancel);
+    }
+
+    private async Task<SslStream> AgreeAsync(NetworkStream stream, Func<CertificateLook, bool> goesOn, CancellationToken cancel)
+    {
+        var roots = TlsTrust.Roots(caFolder ?? throw new PeopleDirectoryException(
+            SignInCause.CertificateAuthority, ConnectorFailure.NotTrusted, "the estate names no authorities to trust: ca-folder"));
         var policy = new X509ChainPolicy
         {
             TrustMode = X509ChainTrustMode.CustomRootTrust,
             RevocationMode = X509RevocationMode.NoCheck,
         };
         policy.CustomTrustStore.AddRange(roots);
-        await tls.AuthenticateAsClientAsync(
-            new SslClientAuthenticationOptions { TargetHost = host, CertificateChainPolicy = policy }, limit.Token);
-        return new TlsLook(Version(tls.SslProtocol), tls.NegotiatedCipherSuite.ToString(), clock.Elapsed, certificate!);
-    }
-
-    private static async Task TurnAsync(NetworkStream stream, string host, int port, CancellationToken cancel)
-    {
-        await stream.WriteAsync(StartTls, cancel);
-        var buffer = new byte[4096];
-        var length = 0;
-        while (length < 2 || length < buffer[1] + 2)
+        CertificateLook? seen = null;
+        var tls = new SslStream(stream, false, (_, shown, chain, errors) => goesOn(seen = Look(shown, chain, errors)));
+        try
         {
-            var read = await stream.ReadAsync(buffer.AsMemory(length), cancel);
-            if (read == 0 || length + read == buffer.Length)
-                throw new ConnectorException(
-                    ConnectorFailure.NotTrusted, $"{host}:{port} ends the connection when asked for StartTLS.");
-            length += read;
+            await tls.AuthenticateAsClientAsync(
+                new SslClientAuthenticationOptions { TargetHost = host, CertificateChainPolicy = policy }, cancel);
+            return tls;
         }
-
-        // LDAPMessage ::= SEQUENCE { messageID, [APPLICATION 24] SEQUENCE { resultCode, matchedDN, diagnosticMessage, … } }
-        var message = new AsnReader(buffer.AsMemory(0, length), AsnEncodingRules.BER).ReadSequence();
-        message.ReadInteger();
-        var response = message.ReadSequence(new Asn1Tag(TagClass.Application, 24));
-        var code = response.ReadEnumeratedBytes().Span[0];
-        response.ReadOctetString();
-        var said = System.Text.Encoding.UTF8.GetString(response.ReadOctetString());
-        if (code != 0)
-            throw new ConnectorException(
-                ConnectorFailure.NotTrusted,
-                $"{host}:{port} refuses StartTLS (result {code}{(said.Length > 0 ? ": " + said : "")}).");
+        catch (AuthenticationException e) when (seen?.Problem is { } problem)
+        {
+            await tls.DisposeAsync();
+            throw new PeopleDirectoryException(
+                problem.Cause, ConnectorFailure.NotTrusted, $"its certificate is not trusted: {problem.Words}", e);
+        }
+        catch
+        {
+            await tls.DisposeAsync();
+            throw;
+        }
     }
 
-    private static CertificateLook Look(string host, X509Certificate? shown, X509Chain? chain, SslPolicyErrors errors)
+    /// <summary>What an exception on the way says; null for one that is no trouble of the way.</summary>
+    private static WayTrouble? TroubleOf(Exception e, CancellationToken cancel) => e switch
+    {
+        PeopleDirectoryException said => new WayTrouble(said.Cause, said.Message),
+        ConnectorException said => new WayTrouble(SignInCause.CertificateAuthority, said.Message),
+        NotADirectoryException => new WayTrouble(SignInCause.NotADirectory, e.Message),
+        SocketException => new WayTrouble(SignInCause.Silent, e.Message),
+        AuthenticationException or IOException => new WayTrouble(SignInCause.TlsFailed, $"TLS does not come about: {e.Message}"),
+        OperationCanceledException when !cancel.IsCancellationRequested => new WayTrouble(
+            SignInCause.TooSlow, $"no answer in {Patience.TotalSeconds} seconds"),
+        _ => null,
+    };
+
+    private CertificateLook Look(X509Certificate? shown, X509Chain? chain, SslPolicyErrors errors)
     {
         var certificate = shown as X509Certificate2 ?? new X509Certificate2(shown!);
         var names = certificate.Extensions.OfType<X509SubjectAlternativeNameExtension>()
@@ -151,9 +226,8 @@ internal static class WayThere
         return new CertificateLook(
             certificate.Subject, certificate.Issuer, names, certificate.NotBefore.ToUniversalTime(),
             certificate.NotAfter.ToUniversalTime(),
-            [.. (chain?.ChainElements ?? Enumerable.Empty<X509ChainElement>()).Select(e =>
-                e.Certificate.Subject)], TlsTrust.Judge(
-                host, certificate, chain, errors));
+            [.. (chain?.ChainElements ?? Enumerable.Empty<X509ChainElement>()).Select(e => e.Certificate.Subject)],
+            TlsTrust.Judge(host, certificate, chain, errors));
     }
 
     private static string Version(SslProtocols protocol) => protocol switch

@@ -60,13 +60,13 @@ public sealed class DistinguishedName : IEquatable<DistinguishedName>
         name = null;
         if (string.IsNullOrWhiteSpace(text)) return false;
         var parts = new List<(string, string)>();
-        foreach (var part in SplitUnescaped(text))
+        foreach (var part in NameText.Split(text, ','))
         {
             var equals = part.IndexOf('=', StringComparison.Ordinal);
             if (equals <= 0) return false;
             var type = part[..equals].Trim();
             if (!type.All(c => char.IsAsciiLetterOrDigit(c) || c is '-' or '.')) return false;
-            if (!TryUnescape(part[(equals + 1)..], out var value) || value.Length == 0) return false;
+            if (!NameText.TryUnescape(part[(equals + 1)..], out var value) || value.Length == 0) return false;
             parts.Add((type.ToUpperInvariant(), value));
         }
 
@@ -110,63 +110,4 @@ public sealed class DistinguishedName : IEquatable<DistinguishedName>
 
     /// <inheritdoc/>
     public override string ToString() => Text;
-
-    private static IEnumerable<string> SplitUnescaped(string text)
-    {
-        var from = 0;
-        for (var i = 0; i < text.Length; i++)
-        {
-            if (text[i] == '\\') i++;
-            else if (text[i] == ',')
-            {
-                yield return text[from..i];
-                from = i + 1;
-            }
-        }
-
-        yield return text[from..];
-    }
-
-    private static bool TryUnescape(string text, out string value)
-    {
-        value = "";
-        var bytes = new List<byte>(text.Length);
-        var kept = 0; // the length up to which trailing spaces were escaped and stay
-        var i = 0;
-        while (i < text.Length && text[i] == ' ') i++;
-        if (i < text.Length && text[i] == '#') return false;
-        for (; i < text.Length; i++)
-        {
-            var c = text[i];
-            if (c == '\\')
-            {
-                if (i + 1 >= text.Length) return false;
-                if (i + 2 < text.Length && char.IsAsciiHexDigit(text[i + 1]) && char.IsAsciiHexDigit(text[i + 2]))
-                {
-                    bytes.Add(Convert.ToByte(text.Substring(i + 1, 2), 16));
-                    i += 2;
-                }
-                else if (" #\"+,;<>\\=".Contains(text[i + 1], StringComparison.Ordinal))
-                {
-                    bytes.Add((byte)text[++i]);
-                }
-                else
-                {
-                    return false;
-                }
-
-                kept = bytes.Count;
-                continue;
-            }
-
-            if (c is '"' or '+' or ';' or '<' or '>') return false;
-            var length = char.IsHighSurrogate(c) && i + 1 < text.Length ? 2 : 1;
-            bytes.AddRange(Encoding.UTF8.GetBytes(text.Substring(i, length)));
-            i += length - 1;
-        }
-
-        while (bytes.Count > kept && bytes[^1] == (byte)' ') bytes.RemoveAt(bytes.Count - 1);
-        value = Encoding.UTF8.GetString([.. bytes]);
-        return true;
-    }
 }

@@ -95,12 +95,8 @@ internal sealed class ConnectorStore(
         var password = await gate.GetAsync(
             directory.Secret!, EstateSecretUses.OfPeople(estate, directory, security, authorities), cancel);
         var look = await people.LookAsync(security, cancel);
-        if (!look.IsTrusted)
-        {
-            throw new ConnectorException(
-                ConnectorFailure.NotTrusted,
-                $"{directory.Host}: {look.Failure ?? look.Tls?.Certificate.Problem ?? "it does not answer"}.");
-        }
+        if (look.WhyNotTrusted(directory.PlainTextBecause) is { } trouble)
+            throw new ConnectorException(ConnectorFailure.NotTrusted, $"{directory.Host}: {trouble.Words}.");
 
         return await people.BindAsync(security, account, password, cancel);
     }

@@ -83,6 +83,9 @@ internal sealed class SignInTestJob(
     {
         private int _done;
 
+        public void Asking(string asks) =>
+            feed.Tell(job, new JobEvent(JobState.Running.Word(), _done, 0, asks, null));
+
         public void Said(SignInCheck check) =>
             feed.Tell(
                 job,

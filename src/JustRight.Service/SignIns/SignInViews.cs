@@ -41,7 +41,11 @@ internal static class SignInViews
         directory.Family == DirectoryFamily.AdLike ? "ad-like" : "inetorgperson";
 
     public static SignInCheckView Of(SignInCheck check) =>
-        new(check.Id, check.Asks, check.Verdict.Word(), check.Fact, check.Fix);
+        new(check.Id, check.Asks, check.Verdict.Word(), check.Fact, check.Fix)
+        {
+            Cause = check.Cause?.Word(),
+            Seconds = check.Took is { } took ? Math.Round(took.TotalSeconds, 3) : null,
+        };
 
     public static SignInTestView Of(string job, SignInTest test) => new(
         job, test.Install, test.Directory, test.StartedAt, test.EndedAt, test.IsSimulated, test.Words,
@@ -49,5 +53,5 @@ internal static class SignInViews
 
     private static ComparisonView? Of(FoundAndExpected? compared) => compared is null ? null : new ComparisonView(
         compared.Expected, compared.Found, [.. compared.Missing.Select(d =>
-            new NamedDifferenceView(d.Name, d.Why))], [.. compared.Extra.Select(d => new NamedDifferenceView(d.Name, d.Why))]);
+            new NamedDifferenceView(d.Name, d.Why?.Words) { Cause = d.Why?.Cause.Word() })], [.. compared.Extra.Select(d => new NamedDifferenceView(d.Name, d.Why?.Words) { Cause = d.Why?.Cause.Word() })]);
 }

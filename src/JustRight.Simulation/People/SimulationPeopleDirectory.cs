@@ -31,7 +31,7 @@ public sealed class SimulationPeopleDirectory(SimulationFile file, PeopleDirecto
         return Task.FromResult(
             new ConnectionLook(
                 directory.Host, directory.Offers[security], security,
-                [new AddressLook("a simulated address", TimeSpan.Zero, null)], tls, null));
+                [new AddressLook("a simulated address", TimeSpan.Zero, tls, null)], null));
     }
 
     /// <inheritdoc/>
@@ -50,6 +50,25 @@ public sealed class SimulationPeopleDirectory(SimulationFile file, PeopleDirecto
                     $"{directory.Host} refuses the sign-in of {name}: wrong name or password, or the account is disabled.");
         }));
     }
+
+    /// <inheritdoc/>
+    public async Task<PasswordAnswer> TryPasswordAsync(
+        WireSecurity security, string name, NewPassword password, CancellationToken cancel)
+    {
+        try
+        {
+            using var session = await BindAsync(security, name, password, cancel);
+            return new PasswordAnswer(null, "");
+        }
+        catch (ConnectorException e)
+        {
+            return new PasswordAnswer(SignInCause.WrongPassword, e.Message.TrimEnd('.'));
+        }
+    }
+
+    /// <inheritdoc/>
+    public Task<int?> ShownToAnybodyAsync(WireSecurity security, string baseDn, CancellationToken cancel) =>
+        Task.FromResult<int?>(null); // as real ones of either family come
 
     /// <inheritdoc/>
     public Task<EmptyPasswordAnswer> TryEmptyPasswordAsync(WireSecurity security, string name, CancellationToken cancel) =>
@@ -84,6 +103,8 @@ public sealed class SimulationPeopleDirectory(SimulationFile file, PeopleDirecto
     private sealed class Session(SimulationFile file, PeopleDirectory directory, string me) : IPeopleSession
     {
         private readonly List<PeopleObject> _objects = file.Read(state => SimulationPeopleObjects.Of(state, directory));
+
+        public IReadOnlyCollection<string> PartsElsewhere(string baseDn) => [];
 
         public string? WhoAmI() => directory.IsOfDomain ? "u:" + me : "dn:" + me;
 

@@ -1,5 +1,6 @@
 using System.DirectoryServices.Protocols;
 using System.Net;
+using JustRight.Connectors.People;
 
 namespace JustRight.Connectors.Directories.Ldap;
 
@@ -132,7 +133,7 @@ internal sealed class LdapSession : IDirectoryReader, IDisposable
             throw e.ErrorCode == InvalidCredentials
                 ? new ConnectorException(
                     ConnectorFailure.SignIn,
-                    $"{target.Controller} refuses the sign-in of {target.SignInAs}: {WhyRefused(e.ServerErrorMessage)}.", e)
+                    $"{target.Controller} refuses the sign-in of {target.SignInAs}: {PasswordAnswers.Of(e.ServerErrorMessage).Words}.", e)
                 : new ConnectorException(
                     ConnectorFailure.Unreachable, $"{target.Controller}:{target.Port} cannot be used: {e.Message}", e);
         }
@@ -141,28 +142,6 @@ internal sealed class LdapSession : IDirectoryReader, IDisposable
             connection.Dispose();
             throw;
         }
-    }
-
-    /// <summary>
-    /// Why a sign-in was refused. An AD-like controller says so in the text of its answer, as the number of a system error
-    /// [MS-ERREF 2.2].
-    /// </summary>
-    internal static string WhyRefused(string? text)
-    {
-        var at = text?.IndexOf("data ", StringComparison.Ordinal) ?? -1;
-        return at < 0
-            ? "wrong name or password, or the account is disabled"
-            : text![(at + 5)..].Split(',', ' ')[0].ToLowerInvariant() switch
-            {
-                "530" => "it may not sign in at this time of day",
-                "531" => "it may not sign in from this machine",
-                "532" => "its password has expired",
-                "533" => "it is disabled",
-                "701" => "the account has expired",
-                "773" => "its password must be changed first",
-                "775" => "it is locked",
-                _ => "wrong name or password, or the account is disabled",
-            };
     }
 
     private T Send<T>(DirectoryRequest request, string doing)

@@ -2,6 +2,7 @@ using System.Net.Security;
 using System.Net.Sockets;
 using System.Security.Authentication;
 using System.Security.Cryptography.X509Certificates;
+using JustRight.Core.SignIn.SignInTests;
 
 namespace JustRight.Connectors.Directories.Ldap;
 
@@ -34,7 +35,7 @@ internal static class TlsTrust
                 $"{where} does not answer: {(e is SocketException s ? s.Message : "no answer in 10 seconds")}.", e);
         }
 
-        string? reason = null;
+        WayTrouble? reason = null;
         await using var tls = new SslStream(client.GetStream(), false, (_, certificate, chain, errors) =>
         {
             reason = Judge(target.Controller, certificate, chain, errors);
@@ -59,7 +60,7 @@ internal static class TlsTrust
                 ConnectorFailure.NotTrusted,
                 reason is null
                     ? $"{where} does not speak TLS: {e.Message}"
-                    : $"the certificate of {where} is not trusted: {reason}. The authorities to trust are read from {target.CaFolder}.",
+                    : $"the certificate of {where} is not trusted: {reason.Words}. The authorities to trust are read from {target.CaFolder}.",
                 e);
         }
     }
@@ -80,19 +81,23 @@ internal static class TlsTrust
     }
 
     /// <summary>Why a certificate is not to be trusted; null when it is.</summary>
-    public static string? Judge(string name, X509Certificate? certificate, X509Chain? chain, SslPolicyErrors errors)
+    public static WayTrouble? Judge(string name, X509Certificate? certificate, X509Chain? chain, SslPolicyErrors errors)
     {
         if (errors == SslPolicyErrors.None) return null;
-        if (certificate is null) return "it showed none";
-        if (errors.HasFlag(SslPolicyErrors.RemoteCertificateNameMismatch)) return $"it is not for the name {name}";
+        if (certificate is null) return new WayTrouble(SignInCause.CertificateOther, "it showed none");
+        if (errors.HasFlag(SslPolicyErrors.RemoteCertificateNameMismatch))
+            return new WayTrouble(SignInCause.CertificateName, $"it is not for the name {name}");
         var status = chain?.ChainStatus.FirstOrDefault(s => s.Status != X509ChainStatusFlags.NoError);
         return status?.Status switch
         {
-            X509ChainStatusFlags.UntrustedRoot or X509ChainStatusFlags.PartialChain =>
-                $"none of the trusted authorities issued it (it was issued by {certificate.Issuer})",
-            X509ChainStatusFlags.NotTimeValid => "it has expired or is not valid yet",
-            { } other => other.ToString(),
-            null => errors.ToString(),
+            X509ChainStatusFlags.UntrustedRoot or X509ChainStatusFlags.PartialChain => new WayTrouble(
+                SignInCause.CertificateAuthority,
+                $"none of the trusted authorities issued it (it was issued by {certificate.Issuer})"),
+            X509ChainStatusFlags.NotTimeValid when certificate is X509Certificate2 own && own.NotBefore > DateTime.Now =>
+                new WayTrouble(SignInCause.CertificateNotYetValid, "it is not valid yet"),
+            X509ChainStatusFlags.NotTimeValid => new WayTrouble(SignInCause.CertificateExpired, "it has expired"),
+            { } other => new WayTrouble(SignInCause.CertificateOther, other.ToString()),
+            null => new WayTrouble(SignInCause.CertificateOther, errors.ToString()),
         };
     }
 }

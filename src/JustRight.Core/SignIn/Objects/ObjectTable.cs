@@ -49,19 +49,10 @@ public sealed partial class ObjectTable
         lock (_names)
         {
             if (!_names.TryGetValue(text, out var normal))
-                _names[text] = normal = DistinguishedName.TryParse(text, out var name)
-                    ? string.Join(',', name.Parts.Select(NormalPart))
-                    : null;
+                _names[text] = normal = ComparedName.TryRead(text, out var name, n => Schema.Attribute(n)?.Name) ? name.Key : null;
             return normal;
         }
     }
-
-    /// <summary>
-    /// A part of a name: its attribute by first name, its value without regard to case and space, as almost all that names are
-    /// made of compare.
-    /// </summary>
-    private string NormalPart((string Type, string Value) part) =>
-        $"{(Schema.Attribute(part.Type)?.Name ?? part.Type).ToLowerInvariant()}={DistinguishedName.Escape(PreparedText.Whole(part.Value, true))}";
 
     /// <summary>The values of an attribute, and of those that are kinds of it, prepared by its rule.</summary>
     internal Column ColumnOf(AttributeKind kind) => ColumnOf(kind, kind.Rule);

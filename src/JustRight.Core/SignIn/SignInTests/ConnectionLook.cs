@@ -6,22 +6,42 @@ namespace JustRight.Core.SignIn.SignInTests;
 /// <param name="Host">The name that was resolved.</param>
 /// <param name="Port">The TCP port.</param>
 /// <param name="Security">The way that was asked for.</param>
-/// <param name="Addresses">Each address of the name, and whether it answers; empty when the name has none.</param>
-/// <param name="Tls">What was agreed; null without TLS, or when it did not come about.</param>
-/// <param name="Failure">Why it did not come about; null when it did or none was asked for.</param>
+/// <param name="Addresses">Each address of the name, and what it shows; empty when the name has none.</param>
+/// <param name="Trouble">Why no address was looked at; null when one was.</param>
 public sealed record ConnectionLook(
-    string Host, int Port, WireSecurity Security, IReadOnlyList<AddressLook> Addresses, TlsLook? Tls, string? Failure)
+    string Host, int Port, WireSecurity Security, IReadOnlyList<AddressLook> Addresses, WayTrouble? Trouble)
 {
-    /// <summary>Whether an account's password may be sent this way.</summary>
-    public bool IsTrusted =>
-        Failure is null && Addresses.Any(a => a.Failure is null)
-            && (Security == WireSecurity.Plain || Tls is { Certificate.Problem: null });
+    /// <summary>The addresses that answer.</summary>
+    public IEnumerable<AddressLook> Answering => Addresses.Where(a => a.Took is not null);
+
+    /// <summary>
+    /// Why a password may not be sent this way; null when it may. A client takes whichever address it likes: each one that
+    /// answers has to be good.
+    /// </summary>
+    /// <param name="plainBecause">Why passwords may go unencrypted; null when they may not.</param>
+    public WayTrouble? WhyNotTrusted(string? plainBecause)
+    {
+        if (Trouble is not null) return Trouble;
+        if (!Answering.Any()) return new WayTrouble(SignInCause.Silent, $"{Host}:{Port} does not answer");
+        if (Answering.Select(a => a.Trouble).FirstOrDefault(t => t is not null) is { } trouble) return trouble;
+        if (Security == WireSecurity.Plain)
+            return plainBecause is not null ? null : new WayTrouble(
+                SignInCause.Unprotected, $"{Host}:{Port} would get the password unencrypted, and no reason is given for that");
+        return Answering.Select(a => a.Tls!.Certificate.Problem).FirstOrDefault(p => p is not null) is { } problem
+            ? problem with { Words = $"the certificate of {Host}:{Port} is not trusted: {problem.Words}" }
+            : null;
+    }
 }
+
+/// <summary>What is wrong on the way to a directory.</summary>
+/// <param name="Words">In words, as a part of a sentence.</param>
+public sealed record WayTrouble(SignInCause Cause, string Words);
 
 /// <summary>One address of a name.</summary>
 /// <param name="Took">How long connecting took; null when it failed.</param>
-/// <param name="Failure">Why it failed, or null.</param>
-public sealed record AddressLook(string Address, TimeSpan? Took, string? Failure);
+/// <param name="Tls">What was agreed; null without TLS, or when it did not come about.</param>
+/// <param name="Trouble">Why it does not answer as a directory; null when it does.</param>
+public sealed record AddressLook(string Address, TimeSpan? Took, TlsLook? Tls, WayTrouble? Trouble);
 
 /// <summary>What was agreed on with TLS.</summary>
 /// <param name="Version">Such as <c>TLS 1.3</c>.</param>
@@ -35,4 +55,4 @@ public sealed record TlsLook(string Version, string Cipher, TimeSpan Took, Certi
 /// <param name="Problem">Why it is not to be trusted; null when it is.</param>
 public sealed record CertificateLook(
     string Subject, string Issuer, IReadOnlyList<string> Names, DateTimeOffset NotBefore, DateTimeOffset NotAfter,
-    IReadOnlyList<string> Chain, string? Problem);
+    IReadOnlyList<string> Chain, WayTrouble? Problem);

@@ -11,18 +11,38 @@ public enum CheckVerdict
 
     /// <summary>It could not be seen.</summary>
     Unseen,
+
+    /// <summary>People can sign in; it is worth a thought.</summary>
+    Caution,
 }
 
 /// <summary>One check of a sign-in test.</summary>
 /// <param name="Id">Stable, for programs.</param>
 /// <param name="Asks">What it asks.</param>
+/// <param name="Cause">What is behind it; null when it passes.</param>
 /// <param name="Fact">What was found.</param>
 /// <param name="Fix">What would fix it; null when nothing need be.</param>
-public sealed record SignInCheck(string Id, string Asks, CheckVerdict Verdict, string Fact, string? Fix = null);
+public sealed record SignInCheck(
+    string Id, string Asks, CheckVerdict Verdict, SignInCause? Cause, string Fact, string? Fix)
+{
+    /// <summary>How long it took; null when that was not measured.</summary>
+    public TimeSpan? Took { get; init; }
+
+    /// <summary>A check that passes.</summary>
+    public static SignInCheck Pass(string id, string asks, string fact, string? fix = null) =>
+        new(id, asks, CheckVerdict.Pass, null, fact, fix);
+
+    /// <summary>A check that fails.</summary>
+    public static SignInCheck Fail(string id, string asks, SignInCause cause, string fact, string fix) =>
+        new(id, asks, CheckVerdict.Fail, cause, fact, fix);
+}
 
 /// <summary>A name that is in one list and not in the other.</summary>
 /// <param name="Why">Why it was not found, where the directory says; or null.</param>
-public sealed record NamedDifference(string Name, string? Why);
+public sealed record NamedDifference(string Name, WhyAbsent? Why);
+
+/// <summary>Why somebody is not found, or not let in.</summary>
+public sealed record WhyAbsent(SignInCause Cause, string Words);
 
 /// <summary>Who was expected and who was found.</summary>
 /// <param name="Expected">How many were expected; null when that is not known.</param>
@@ -39,7 +59,7 @@ public sealed record FoundAndExpected(
     /// <param name="expectedNames">The names expected; empty when only a number is.</param>
     /// <param name="why">Why a name that was expected was not found, or null.</param>
     public static FoundAndExpected Compare(
-        int? expected, IReadOnlyList<string> expectedNames, IReadOnlyCollection<string> found, Func<string, string?> why)
+        int? expected, IReadOnlyList<string> expectedNames, IReadOnlyCollection<string> found, Func<string, WhyAbsent?> why)
     {
         if (expectedNames.Count == 0) return new FoundAndExpected(expected, found.Count, [], []);
         var wanted = expectedNames.ToHashSet(StringComparer.OrdinalIgnoreCase);
@@ -74,10 +94,13 @@ public sealed record SignInTest(
     {
         get
         {
-            var (failed, unseen) = (
-                Checks.Count(c => c.Verdict == CheckVerdict.Fail), Checks.Count(c => c.Verdict == CheckVerdict.Unseen));
-            var passed = Checks.Count - failed - unseen;
-            return $"{passed} of {Checks.Count} checks pass{(failed > 0 ? $", {failed} fail" : "")}{(unseen > 0 ? $", {unseen} unseen" : "")}";
+            var words = $"{Count(CheckVerdict.Pass)} of {Checks.Count} checks pass";
+            if (Count(CheckVerdict.Fail) is > 0 and var failed) words += $", {failed} fail";
+            if (Count(CheckVerdict.Caution) is > 0 and var cautions) words += $", {cautions} to mind";
+            if (Count(CheckVerdict.Unseen) is > 0 and var unseen) words += $", {unseen} unseen";
+            return words;
+
+            int Count(CheckVerdict verdict) => Checks.Count(c => c.Verdict == verdict);
         }
     }
 }

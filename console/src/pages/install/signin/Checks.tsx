@@ -1,7 +1,7 @@
 import { Table } from '@mantine/core';
 import type { SignInCheckView } from '../../../api/schema.gen';
 
-const signs: Record<string, string> = { pass: '✓', fail: '✗', unseen: '?' };
+const signs: Record<string, string> = { pass: '✓', fail: '✗', unseen: '?', caution: '!' };
 
 /** The checks of a sign-in test, each with its fact and what would fix it. */
 export function Checks({ checks }: { checks: SignInCheckView[] }) {
@@ -12,6 +12,7 @@ export function Checks({ checks }: { checks: SignInCheckView[] }) {
           <Table.Th>Outcome</Table.Th>
           <Table.Th>Check</Table.Th>
           <Table.Th>Found</Table.Th>
+          <Table.Th>Seconds</Table.Th>
         </Table.Tr>
       </Table.Thead>
       <Table.Tbody>
@@ -25,6 +26,7 @@ export function Checks({ checks }: { checks: SignInCheckView[] }) {
               {check.fact}
               {check.fix && <div className="soft">{check.fix}</div>}
             </Table.Td>
+            <Table.Td className="soft">{check.seconds == null ? '' : check.seconds.toFixed(2)}</Table.Td>
           </Table.Tr>
         ))}
       </Table.Tbody>

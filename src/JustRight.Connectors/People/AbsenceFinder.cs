@@ -1,0 +1,89 @@
+using JustRight.Core.SignIn.Filters;
+using JustRight.Core.SignIn.Objects;
+using JustRight.Core.SignIn.SignInTests;
+
+namespace JustRight.Connectors.People;
+
+/// <summary>Why somebody with a logon name is not found, or not let in.</summary>
+internal static class AbsenceFinder
+{
+    private const int Disabled = 2; // ADS_UF_ACCOUNTDISABLE [MS-ADTS 2.2.16]
+
+    /// <summary>The cause; null when none was found.</summary>
+    public static WhyAbsent? Why(SignInTestRun run, IPeopleSession session, string name)
+    {
+        try
+        {
+            var here = Named(run, session, name);
+            var below = here.Where(p => ComparedName.IsAtOrBelow(p.Dn, run.PeopleBase)).ToList();
+            if (here.Count == 0) return new WhyAbsent(SignInCause.NotInDirectory, "not in the directory");
+            if (below.Count == 0)
+                return new WhyAbsent(
+                    SignInCause.OutsideBase,
+                    $"not below {run.PeopleBase}, but {SignInTestRun.Few([.. here.Select(p => p.Dn)], 2)}");
+            if (below.Count > 1)
+                return new WhyAbsent(
+                    SignInCause.TwiceBelowBase, $"twice below the base: {SignInTestRun.Few([.. below.Select(p => p.Dn)], 3)}");
+            if (int.TryParse(below[0].First("userAccountControl"), out var control) && (control & Disabled) != 0)
+                return new WhyAbsent(SignInCause.Disabled, "disabled");
+            return InGroup(run, session, below[0])
+                ?? new WhyAbsent(SignInCause.NotForFilter, $"{below[0].Dn} does not match the people filter");
+        }
+        catch (ConnectorException)
+        {
+            return null; // the difference itself stands without its reason
+        }
+    }
+
+    /// <summary>Everybody in the directory with a logon name.</summary>
+    public static List<PeopleObject> Named(SignInTestRun run, IPeopleSession session, string name)
+    {
+        var filter = new Filter.And(
+            [
+                new Filter.Same("objectClass", FilterValue.Of(run.Map.PeopleClass)),
+                new Filter.Same(run.Map.LogonName, FilterValue.Of(name))]).Text;
+        return [.. session.Search(
+            run.Plan.Directory.Root.Text, true, filter, null, run.Map.LogonName, "userAccountControl", "memberOf",
+            "primaryGroupID")];
+    }
+
+    /// <summary>What is behind it where somebody's group does not let them in; null when no group has a say, or it does.</summary>
+    private static WhyAbsent? InGroup(SignInTestRun run, IPeopleSession session, PeopleObject person)
+    {
+        if (run.Plan.EnterDn is not { } dn) return null;
+        var group = run.Plan.EnterName;
+        if (session.Read(dn, "primaryGroupToken") is not { } read)
+            return new WhyAbsent(SignInCause.GroupMissing, $"the group {dn} does not exist");
+        if (read.First("primaryGroupToken") is { } token && token == person.First("primaryGroupID"))
+            return new WhyAbsent(
+                SignInCause.PrimaryGroup, $"{group} is the primary group, which is no membership that a filter finds");
+        var members = GroupMembers.Known(run, session);
+        if (members.Count == 0) return new WhyAbsent(SignInCause.GroupEmpty, $"nobody is in {group}");
+        if (members.Has(person, nested: false))
+            return run.Plan.GroupInFilter && !person.All("memberOf").Any(g => ComparedName.KeyOf(g) == ComparedName.KeyOf(dn))
+                ? new WhyAbsent(
+                    SignInCause.NoBackLink, $"in {group}, but the person has no memberOf that says so, which the filter asks for")
+                : null;
+        return members.Has(person, nested: true)
+            ? run.Plan.NestedCount ? null : new WhyAbsent(SignInCause.OnlyNested, $"in {group} only through another group")
+            : new WhyAbsent(SignInCause.NotInGroup, $"not in {group}");
+    }
+
+    /// <summary>What mends it, for somebody who must be able to sign in.</summary>
+    public static string Remedy(SignInTestRun run, SignInCause? cause, string name) => cause switch
+    {
+        SignInCause.NotInDirectory => $"Check how {name} is spelled, and that the account exists.",
+        SignInCause.OutsideBase => "Use a wider base of people, or move the account below it.",
+        SignInCause.TwiceBelowBase => "A logon name must be unique: use a narrower base, or rename one of the two.",
+        SignInCause.Disabled => "Enable the account.",
+        SignInCause.GroupMissing => "Create the group, or name one that exists.",
+        SignInCause.PrimaryGroup => $"Give {name} another primary group and make {run.Plan.EnterName} an ordinary one, or use another group.",
+        SignInCause.NoBackLink =>
+            "Let the directory keep memberOf, and fill it for the members there are; or say in the estate that people carry none: "
+            + "back-link: no.",
+        SignInCause.OnlyNested => $"Put {name} directly into {run.Plan.EnterName}, or let nested groups count.",
+        SignInCause.GroupEmpty or SignInCause.NotInGroup => $"Put {name} into {run.Plan.EnterName}.",
+        SignInCause.NotForFilter => "Give the account the class and the attributes that the people filter asks for.",
+        _ => "Check the base and the filter.",
+    };
+}
