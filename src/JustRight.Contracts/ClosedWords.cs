@@ -65,3 +65,17 @@ internal sealed class JobStateWordAttribute() : AllowedValuesAttribute(
 [AttributeUsage(AttributeTargets.Property)]
 internal sealed class ReachWordAttribute() : AllowedValuesAttribute(
     "simulation", "ldaps", "file", "ssh", "tls", "handed-over", "none", "");
+
+/// <summary>What is behind a check of a sign-in test that does not pass, or behind somebody who is not found.</summary>
+[AttributeUsage(AttributeTargets.Property)]
+internal sealed class SignInCauseWordAttribute() : AllowedValuesAttribute(
+    "name-unknown", "not-allowed-there", "silent", "address-silent", "not-a-directory", "plain-port", "tls-port",
+    "start-tls-refused", "tls-failed", "old-tls", "unprotected", "protection-required", "certificate-expired",
+    "certificate-not-yet-valid", "certificate-name", "certificate-authority", "certificate-other", "address-certificate",
+    "not-known-yet", "password-not-known", "password-withheld", "wrong-password", "bad-name", "locked", "disabled",
+    "account-expired", "password-expired", "must-change-password", "not-here-or-now", "sign-in-refused", "taken-for-nobody",
+    "base-missing", "base-elsewhere", "parts-elsewhere", "may-not-search", "size-limit", "paging-refused", "search-refused",
+    "group-missing", "group-empty", "no-back-link", "primary-group", "only-nested", "not-in-group", "not-in-directory",
+    "outside-base", "twice-below-base", "in-two-places", "not-for-filter", "nobody-found", "not-as-expected",
+    "nothing-expected", "enters", "built-in-groups", "holds-more", "password-expires", "anonymous-reading", "not-said",
+    "only-the-product", "too-slow", "broken", "out-of-time", "unexpected");

@@ -87,6 +87,7 @@ public sealed record SignInCheckView(
     string? Fix)
 {
     /// <summary>A stable word for what is behind it; null when it passes, and in tests of earlier releases.</summary>
+    [SignInCauseWord]
     public string? Cause { get; init; }
 
     /// <summary>How many seconds it took; null in tests of earlier releases.</summary>
@@ -107,6 +108,7 @@ public sealed record ComparisonView(
 public sealed record NamedDifferenceView(string Name, string? Why)
 {
     /// <summary>A stable word for why; null where it is not known, and in tests of earlier releases.</summary>
+    [SignInCauseWord]
     public string? Cause { get; init; }
 }
 

@@ -9,6 +9,7 @@ using JustRight.Core.Installs;
 using JustRight.Core.Rights.Branches;
 using JustRight.Core.SecretUses;
 using JustRight.Core.Sheets;
+using JustRight.Core.SignIn.SignInTests;
 
 namespace JustRight.Service.Tests;
 
@@ -24,6 +25,9 @@ public sealed class ClosedWordsTests
         { typeof(PlannedGrantView), nameof(PlannedGrantView.Until), Of<Until>() },
         { typeof(PlannedGroupView), nameof(PlannedGroupView.Scope), Of<GroupScope>() },
         { typeof(BranchFailureView), nameof(BranchFailureView.Cause), Of<FailureCause>() },
+        { typeof(SignInCheckView), nameof(SignInCheckView.Cause), Of<SignInCause>() },
+        { typeof(SignInCheckView), nameof(SignInCheckView.Verdict), Of<CheckVerdict>() },
+        { typeof(NamedDifferenceView), nameof(NamedDifferenceView.Cause), Of<SignInCause>() },
         { typeof(SheetPlaceView), nameof(SheetPlaceView.Kind), Of<PlaceKind>() },
         { typeof(InstallSummary), nameof(InstallSummary.Stage), [.. Of<Stage>(), ""] },
         { typeof(EstateSummary), nameof(EstateSummary.Reach), [.. Enum.GetValues<Reach>().Select(ReachWords.Of), ""] },
@@ -38,6 +42,13 @@ public sealed class ClosedWordsTests
     public void A_set_has_the_words_of_the_core(Type view, string property, string[] words) =>
         view.GetProperty(property)!.GetCustomAttribute<AllowedValuesAttribute>()!.Values.Cast<string>()
             .ShouldBe(words, ignoreOrder: true);
+
+    [Fact]
+    public void The_page_by_symptom_has_each_cause_of_a_sign_in_that_fails()
+    {
+        var page = File.ReadAllText(Path.Combine(Checkout.Top, "docs", "why-nobody-can-sign-in.md"));
+        foreach (var cause in Of<SignInCause>()) page.ShouldContain($"\n| `{cause}` | ");
+    }
 
     private static string[] Of<T>()
         where T : struct, Enum => [.. Enum.GetNames<T>().Select(JsonNamingPolicy.KebabCaseLower.ConvertName)];

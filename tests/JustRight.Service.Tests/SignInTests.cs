@@ -22,8 +22,8 @@ public sealed class SignInTests : IAsyncLifetime
     {
         var before = await SettingsAsync(Roster);
         before.Findings.Select(f => f.Code).ShouldBe(["no-people-read", "bind-outside"], ignoreOrder: true);
-        (await TryAsync(Roster, new SignInTestOrder(null, null))).Checks[^1]
-            .ShouldSatisfyAllConditions(c => c.Id.ShouldBe("bind"), c => c.Verdict.ShouldBe("unseen"));
+        (await TryAsync(Roster, new SignInTestOrder(null, null))).Checks.Single(c => c.Id == "bind")
+            .ShouldSatisfyAllConditions(c => c.Verdict.ShouldBe("unseen"), c => c.Cause.ShouldBe("password-not-known"));
         await _service.GrantAllAsync(Roster);
         var after = await TryAsync(Roster, new SignInTestOrder(null, "simulated-a.brandt"));
         after.Checks.Where(c => c.Verdict != "pass").Select(c => c.Id).ShouldBe(["empty-password", "confidential"]);
@@ -55,12 +55,24 @@ public sealed class SignInTests : IAsyncLifetime
     }
 
     [Fact]
-    public async Task The_gateway_shows_its_groups_alone_and_its_plain_text_does_not_pass()
+    public async Task The_gateway_s_plain_text_gets_no_password_until_the_estate_says_why_and_then_it_shows_its_groups_alone()
     {
         (await SettingsAsync(Gateway)).Findings.ShouldContain(f => f.Code == "plain-text" && f.Weight == "wrong");
-        var test = await TryAsync(Gateway, new SignInTestOrder("simulated-svc-millrace", null));
+        var order = new SignInTestOrder("simulated-svc-millrace", null);
+        (await TryAsync(Gateway, order)).Checks.Where(c => c.Verdict != "pass").Select(c => $"{c.Id} {c.Verdict} {c.Cause}")
+            .ShouldBe(["protection fail unprotected", "bind unseen unprotected"]);
+
+        var estate = await File.ReadAllTextAsync(Path.Combine(Checkout.Top, "demo-data", "estates", "fennmoor.yaml"));
+        const string offers = "    offers: [tls, start-tls, plain]\n";
+        var allowed = estate.Replace(
+            offers, offers + "    plain-text-because: the gateway and the controller share a room and a wire\n",
+            StringComparison.Ordinal);
+        allowed.ShouldNotBe(estate);
+        (await _service.AddAsync("estates", "fennmoor.yaml", System.Text.Encoding.UTF8.GetBytes(allowed)))
+            .EnsureSuccessStatusCode();
+        var test = await TryAsync(Gateway, order);
         test.GroupNames.ShouldBe(["vpn-drivers", "vpn-keepers", "vpn-lab"]);
-        test.Checks.Where(c => c.Verdict == "fail").Select(c => c.Id).ShouldBe(["protection", "bind-groups", "bind-writes"]);
+        test.Checks.Where(c => c.Verdict == "fail").Select(c => c.Id).ShouldBe(["bind-groups", "bind-writes"]);
     }
 
     [Fact]

@@ -3171,8 +3171,11 @@ export interface components {
             name: string;
             /** @description Why, where it is known; null otherwise. */
             why: null | string;
-            /** @description A stable word for why; null where it is not known, and in tests of earlier releases. */
-            cause?: null | string;
+            /**
+             * @description A stable word for why; null where it is not known, and in tests of earlier releases.
+             * @enum {null|string}
+             */
+            cause?: "name-unknown" | "not-allowed-there" | "silent" | "address-silent" | "not-a-directory" | "plain-port" | "tls-port" | "start-tls-refused" | "tls-failed" | "old-tls" | "unprotected" | "protection-required" | "certificate-expired" | "certificate-not-yet-valid" | "certificate-name" | "certificate-authority" | "certificate-other" | "address-certificate" | "not-known-yet" | "password-not-known" | "password-withheld" | "wrong-password" | "bad-name" | "locked" | "disabled" | "account-expired" | "password-expired" | "must-change-password" | "not-here-or-now" | "sign-in-refused" | "taken-for-nobody" | "base-missing" | "base-elsewhere" | "parts-elsewhere" | "may-not-search" | "size-limit" | "paging-refused" | "search-refused" | "group-missing" | "group-empty" | "no-back-link" | "primary-group" | "only-nested" | "not-in-group" | "not-in-directory" | "outside-base" | "twice-below-base" | "in-two-places" | "not-for-filter" | "nobody-found" | "not-as-expected" | "nothing-expected" | "enters" | "built-in-groups" | "holds-more" | "password-expires" | "anonymous-reading" | "not-said" | "only-the-product" | "too-slow" | "broken" | "out-of-time" | "unexpected" | null;
         };
         /** @description A new token: shown this once, kept only as a hash. */
         NewTokenView: {
@@ -4070,8 +4073,11 @@ export interface components {
             fact: string;
             /** @description What would fix it, or null. */
             fix: null | string;
-            /** @description A stable word for what is behind it; null when it passes, and in tests of earlier releases. */
-            cause?: null | string;
+            /**
+             * @description A stable word for what is behind it; null when it passes, and in tests of earlier releases.
+             * @enum {null|string}
+             */
+            cause?: "name-unknown" | "not-allowed-there" | "silent" | "address-silent" | "not-a-directory" | "plain-port" | "tls-port" | "start-tls-refused" | "tls-failed" | "old-tls" | "unprotected" | "protection-required" | "certificate-expired" | "certificate-not-yet-valid" | "certificate-name" | "certificate-authority" | "certificate-other" | "address-certificate" | "not-known-yet" | "password-not-known" | "password-withheld" | "wrong-password" | "bad-name" | "locked" | "disabled" | "account-expired" | "password-expired" | "must-change-password" | "not-here-or-now" | "sign-in-refused" | "taken-for-nobody" | "base-missing" | "base-elsewhere" | "parts-elsewhere" | "may-not-search" | "size-limit" | "paging-refused" | "search-refused" | "group-missing" | "group-empty" | "no-back-link" | "primary-group" | "only-nested" | "not-in-group" | "not-in-directory" | "outside-base" | "twice-below-base" | "in-two-places" | "not-for-filter" | "nobody-found" | "not-as-expected" | "nothing-expected" | "enters" | "built-in-groups" | "holds-more" | "password-expires" | "anonymous-reading" | "not-said" | "only-the-product" | "too-slow" | "broken" | "out-of-time" | "unexpected" | null;
             /**
              * Format: double
              * @description How many seconds it took; null in tests of earlier releases.
