@@ -22,16 +22,14 @@ internal static class PeopleScene
     private static readonly string[] Titles = [
         "Driver", "driver", "Dairy  hand", "Keeper", "Simulation (quality)", "Night * shift"];
 
-    /// <summary>Writes the scene below the people and groups of a server.</summary>
+    /// <summary>Writes the scene below the people of a server: the groups in a branch there, so that one search sees all.</summary>
     public static void Write(IPeopleServer server, LdapConnection connection)
     {
         var adLike = server.Directory.Family == DirectoryFamily.AdLike;
         var people = server.Directory.PeopleIn.Text;
-        if (adLike)
-        {
-            connection.Add(people, ("objectClass", ["organizationalUnit"]));
-            connection.Add(server.Directory.GroupsIn.Text, ("objectClass", ["organizationalUnit"]));
-        }
+        var groupsIn = $"OU=Groups,{people}";
+        if (adLike) connection.Add(people, ("objectClass", ["organizationalUnit"]));
+        connection.Add(groupsIn, ("objectClass", ["organizationalUnit"]));
 
         var random = new Random(6);
         var names = new List<string>();
@@ -62,14 +60,26 @@ internal static class PeopleScene
                             ? new (string, string[])[] { ("uidNumber", [$"{i}"]), ("gidNumber", [$"{i % 4}"]), (
                                 "homeDirectory", [$"/home/{logon}"]) }
                             : []]);
+            if (!adLike && i % 4 == 0)
+                attributes.AddRange(
+                    [
+                        ("cn;lang-de", [$"{given} auf Deutsch"]), ("givenName;lang-de-at", ["Anni"]),
+                        ("x121Address", [$"12 {i}"]), ("seeAlso", [$"cn=Ida + sn=Lake,{people}"])]);
             connection.Add(dn, [.. attributes]);
             names.Add(dn);
+        }
+
+        if (!adLike)
+        {
+            names.Add($"cn=Ida+sn=Lake,{people}");
+            connection.Add(
+                names[^1], ("objectClass", ["inetOrgPerson"]), ("cn", ["Ida"]), ("sn", ["Lake"]), ("uid", ["two.values"]));
         }
 
         var groups = new List<string>();
         for (var i = 0; i < 10; i++)
         {
-            var dn = $"{(adLike ? "CN" : "cn")}=group {i},{server.Directory.GroupsIn.Text}";
+            var dn = $"{(adLike ? "CN" : "cn")}=group {i},{groupsIn}";
             string[] members = [
                 .. Enumerable.Range(0, 1 + random.Next(6)).Select(_ => names[random.Next(names.Count)]).Distinct(),
                 .. groups.Where(_ => random.Next(3) == 0)];

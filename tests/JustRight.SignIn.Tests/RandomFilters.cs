@@ -9,7 +9,12 @@ internal sealed class RandomFilters(ObjectTable table, int seed)
 {
     private static readonly string[] Classes = [
         "person", "user", "inetOrgPerson", "group", "groupOfNames", "top", "organizationalPerson", "posixAccount", "nosuchclass",
-        "USER"];
+        "USER", "2.16.840.1.113730.3.2.2", "2.5.6.6", "2.5.6.9", "1.2.3.4"];
+
+    private static readonly string[] Rules = [
+        "caseIgnoreMatch", "caseExactMatch", "CaseIgnoreMatch", "2.5.13.5", "integerMatch", "numericStringMatch",
+        "telephoneNumberMatch", "distinguishedNameMatch", "generalizedTimeMatch", "objectIdentifierMatch", "caseIgnoreIA5Match",
+        "caseExactIA5Match", "booleanMatch"];
     private readonly Random _random = new(seed);
     private readonly string[] _attributes = table.Schema.Family == DirectoryFamily.AdLike
         ? [
@@ -18,7 +23,9 @@ internal sealed class RandomFilters(ObjectTable table, int seed)
             "distinguishedName"]
         : [
             "cn", "uid", "sn", "givenName", "mail", "title", "description", "employeeNumber", "memberOf", "member", "uidNumber",
-            "gidNumber", "surname", "name", "displayName", "noSuchAttribute", "2.5.4.4", "UserId"];
+            "gidNumber", "surname", "name", "displayName", "noSuchAttribute", "2.5.4.4", "UserId", "telephoneNumber", "x121Address",
+            "createTimestamp", "entryUUID", "cn;lang-de", "CN;Lang-DE", "name;lang-de", "cn;lang-fr", "givenName;lang-de-at",
+            "seeAlso"];
 
     /// <summary>The next filter.</summary>
     public Filter Next(int depth = 3)
@@ -27,10 +34,13 @@ internal sealed class RandomFilters(ObjectTable table, int seed)
         return _random.Next(4) switch
         {
             0 => new Filter.Not(Next(depth - 1)),
-            1 => new Filter.Or([.. Enumerable.Range(0, 1 + _random.Next(3)).Select(_ => Next(depth - 1))]),
-            _ => new Filter.And([.. Enumerable.Range(0, 1 + _random.Next(3)).Select(_ => Next(depth - 1))]),
+            1 => new Filter.Or([.. Enumerable.Range(0, Parts()).Select(_ => Next(depth - 1))]),
+            _ => new Filter.And([.. Enumerable.Range(0, Parts()).Select(_ => Next(depth - 1))]),
         };
     }
+
+    /// <summary>How many parts; now and then none at all [RFC 4526], which the other family does not take.</summary>
+    private int Parts() => table.Schema.Family != DirectoryFamily.AdLike && _random.Next(20) == 0 ? 0 : 1 + _random.Next(3);
 
     private Filter Leaf()
     {
@@ -52,9 +62,8 @@ internal sealed class RandomFilters(ObjectTable table, int seed)
                     _random.Next(3) > 0 ? "memberOf" : "member", MatchingRules.Chain, false,
                     FilterValue.Of(table.Objects[_random.Next(table.Objects.Count)].Dn));
             case 6:
-                return new Filter.ByRule(
-                    _random.Next(2) == 0 ? "cn" : "sn", _random.Next(2) == 0 ? "caseExactMatch" : "caseIgnoreMatch",
-                    _random.Next(4) == 0, Value("sn"));
+                var of = _random.Next(2) == 0 ? attribute : _random.Next(2) == 0 ? "cn" : "sn";
+                return new Filter.ByRule(of, Rules[_random.Next(Rules.Length)], _random.Next(4) == 0, Value(of));
             case 7:
                 var bits = table.Schema.Family == DirectoryFamily.AdLike
                     ? new[] { "userAccountControl", "groupType" }
@@ -90,7 +99,8 @@ internal sealed class RandomFilters(ObjectTable table, int seed)
         var of = _random.Next(8) == 0 ? _attributes[_random.Next(_attributes.Length)] : attribute;
         for (var i = 0; i < 20; i++)
         {
-            var values = table.Objects[_random.Next(table.Objects.Count)].All(table.Schema.Attribute(of)?.Name ?? of);
+            var one = table.Objects[_random.Next(table.Objects.Count)];
+            var values = one.All(of) is { Count: > 0 } own ? own : one.All(table.Schema.Attribute(of)?.Name ?? of);
             if (values.Count > 0 && values[0].Length > 0) return values[_random.Next(values.Count)];
         }
 
@@ -103,6 +113,7 @@ internal sealed class RandomFilters(ObjectTable table, int seed)
         1 => text.ToLowerInvariant(),
         2 => text.Replace(" ", "  ", StringComparison.Ordinal),
         3 => text + "x",
+        4 when text.Length == 15 && text.EndsWith('Z') => text[..^1] + new[] { ".0Z", "+0000", ",5Z", "-0130" }[_random.Next(4)],
         _ => text,
     };
 }

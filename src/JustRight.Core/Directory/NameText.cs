@@ -65,4 +65,13 @@ internal static class NameText
         value = Encoding.UTF8.GetString([.. bytes]);
         return true;
     }
+
+    /// <summary>Each value that stands in a name, with its attribute; those that cannot be read are left out.</summary>
+    public static IEnumerable<(string Type, string Value)> Values(string name)
+    {
+        foreach (var part in Split(name, ','))
+            foreach (var one in Split(part, '+'))
+                if (one.IndexOf('=', StringComparison.Ordinal) is > 0 and var at && TryUnescape(one[(at + 1)..], out var value))
+                    yield return (one[..at].Trim(), value);
+    }
 }

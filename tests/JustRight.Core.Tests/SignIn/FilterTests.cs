@@ -95,7 +95,6 @@ public sealed class FilterTests
     [InlineData("cn=x", 0, "'('")]
     [InlineData("(cn=x", 5, "')'")]
     [InlineData("(cn=x))", 6, "one filter, in parentheses")]
-    [InlineData("(&)", 2, "at least one filter, in parentheses")]
     [InlineData("(&(cn=x)cn=y)", 8, "')'")]
     [InlineData("(cn=a(b)", 5, @"\28")]
     [InlineData(@"(cn=a\b)", 5, @"two hexadecimal digits after it, such as \5c for a backslash")]

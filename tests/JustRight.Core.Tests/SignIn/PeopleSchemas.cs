@@ -22,13 +22,17 @@ internal static class PeopleSchemas
             "( 2.5.4.31 NAME 'member' SUP distinguishedName )",
             "( 1.2.840.113556.1.2.102 NAME 'memberOf' EQUALITY distinguishedNameMatch SYNTAX 1.3.6.1.4.1.1466.115.121.1.12 NO-USER-MODIFICATION USAGE dSAOperation )",
             "( 1.3.6.1.1.1.1.0 NAME 'uidNumber' EQUALITY integerMatch ORDERING integerOrderingMatch SYNTAX 1.3.6.1.4.1.1466.115.121.1.27 SINGLE-VALUE )",
+            "( 2.5.4.24 NAME 'x121Address' EQUALITY numericStringMatch SUBSTR numericStringSubstringsMatch SYNTAX 1.3.6.1.4.1.1466.115.121.1.36{15} )",
+            "( 2.5.4.34 NAME 'seeAlso' SUP distinguishedName )",
+            "( 2.5.18.1 NAME 'createTimestamp' EQUALITY generalizedTimeMatch ORDERING generalizedTimeOrderingMatch SYNTAX 1.3.6.1.4.1.1466.115.121.1.24 )",
+            "( 1.3.6.1.1.16.4 NAME 'entryUUID' EQUALITY UUIDMatch ORDERING UUIDOrderingMatch SYNTAX 1.3.6.1.1.16.1 )",
             "( 0.9.2342.19200300.100.1.60 NAME 'jpegPhoto' DESC 'RFC2798: a JPEG image' SYNTAX 1.3.6.1.4.1.1466.115.121.1.28 )",
         ],
         [
             "( 2.5.6.6 NAME 'person' SUP top STRUCTURAL MUST ( sn $ cn ) )",
             "( 2.5.6.7 NAME 'organizationalPerson' SUP person STRUCTURAL )",
             "( 2.16.840.1.113730.3.2.2 NAME 'inetOrgPerson' SUP organizationalPerson STRUCTURAL MAY ( audio $ mail ) )",
-            "( 2.5.6.9 NAME 'groupOfNames' SUP top STRUCTURAL )", "( 1.3.6.1.1.1.2.0 NAME 'posixAccount' SUP top AUXILIARY )",
+            "( 2.5.6.14 NAME 'device' SUP top STRUCTURAL )", "( 2.5.6.9 NAME 'groupOfNames' SUP top STRUCTURAL )", "( 1.3.6.1.1.1.2.0 NAME 'posixAccount' SUP top AUXILIARY )",
         ]);
 
     public static AttributeSchema AdLike { get; } = SchemaDescriptions.Read(

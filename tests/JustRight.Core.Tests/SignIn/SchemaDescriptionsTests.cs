@@ -35,7 +35,7 @@ public sealed class SchemaDescriptionsTests
     public void Classes_know_those_above_them_and_a_ring_ends()
     {
         PeopleSchemas.InetOrgPerson.ClassAndAbove("inetorgperson")
-            .ShouldBe(["inetorgperson", "organizationalPerson", "person", "top"]);
+            .ShouldBe(["inetOrgPerson", "organizationalPerson", "person", "top"]);
         var ring = SchemaDescriptions.Read(
             DirectoryFamily.InetOrgPerson, ["( 1.1 NAME 'a' SUP b )", "( 1.2 NAME 'b' SUP a )"],
             ["( 1.3 NAME 'x' SUP y )", "( 1.4 NAME 'y' SUP x )"]);

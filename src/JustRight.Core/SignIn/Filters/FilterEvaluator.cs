@@ -34,6 +34,10 @@ public static class FilterEvaluator
         Filter.Or f => [.. f.Parts.SelectMany(p => NotJudged(p, table))],
         Filter.Not f => NotJudged(f.Part, table),
         Filter.About => [filter],
+        // a rule that we do not know, and values of attributes that nobody read
+        Filter.ByRule { Rule: { } rule } when table.Schema.Family != DirectoryFamily.AdLike
+            && rule is not (MatchingRules.AllBits or MatchingRules.AnyBit) && NamedRules.Of(rule) is null => [filter],
+        Filter.ByRule { Attribute: null } when !table.WasAllRead => [filter],
         // text is in the order of the controller's own language
         Filter.AtLeast or Filter.AtMost when table.Schema is { Family: DirectoryFamily.AdLike } schema
             && schema.Attribute(Filter.AttributeOf(filter)!)?.Rule == ValueRule.CaseIgnore => [filter],
@@ -52,21 +56,21 @@ public static class FilterEvaluator
             switch (filter)
             {
                 case Filter.And f:
-                    return Combined(f.Parts, static (a, b) => a < b ? a : b);
+                    return Combined(f.Parts, Truth.True, static (a, b) => a < b ? a : b);
                 case Filter.Or f:
-                    return Combined(f.Parts, static (a, b) => a > b ? a : b);
+                    return Combined(f.Parts, Truth.False, static (a, b) => a > b ? a : b);
                 case Filter.Not f:
                     var truths = Of(f.Part);
                     for (var i = 0; i < truths.Length; i++) truths[i] = (Truth)(2 - (int)truths[i]);
                     return truths;
                 case Filter.Present f:
-                    return KindOf(f.Attribute) is { } there ? Any(table.ColumnOf(there), static _ => true) : All(Truth.Undefined);
+                    return KindOf(f.Attribute) is { } there ? Any(Column(f.Attribute, there), static _ => true) : All(Truth.Undefined);
                 case Filter.Same f:
-                    return KindOf(f.Attribute) is { } same ? Same(same, same.Rule, f.Value) : All(Truth.Undefined);
+                    return KindOf(f.Attribute) is { } same ? Same(f.Attribute, same, same.Rule, f.Value) : All(Truth.Undefined);
                 case Filter.AtLeast f:
-                    return KindOf(f.Attribute) is { } least ? Ordered(least, f.Value, static c => c >= 0) : All(Truth.Undefined);
+                    return KindOf(f.Attribute) is { } least ? Ordered(f.Attribute, least, f.Value, static c => c >= 0) : All(Truth.Undefined);
                 case Filter.AtMost f:
-                    return KindOf(f.Attribute) is { } most ? Ordered(most, f.Value, static c => c <= 0) : All(Truth.Undefined);
+                    return KindOf(f.Attribute) is { } most ? Ordered(f.Attribute, most, f.Value, static c => c <= 0) : All(Truth.Undefined);
                 case Filter.About f:
                     // [MS-ADTS 3.1.1.3.1.3.1]: there the same as being equal
                     return table.Schema.Family == DirectoryFamily.AdLike
@@ -81,10 +85,11 @@ public static class FilterEvaluator
             }
         }
 
-        private Truth[] Combined(IReadOnlyList<Filter> parts, Func<Truth, Truth, Truth> by)
+        /// <param name="ofNone">What no part at all comes to [RFC 4526].</param>
+        private Truth[] Combined(IReadOnlyList<Filter> parts, Truth ofNone, Func<Truth, Truth, Truth> by)
         {
-            var truths = Of(parts[0]);
-            foreach (var part in parts.Skip(1))
+            var truths = All(ofNone);
+            foreach (var part in parts)
             {
                 var more = Of(part);
                 for (var i = 0; i < truths.Length; i++) truths[i] = by(truths[i], more[i]);
@@ -93,7 +98,12 @@ public static class FilterEvaluator
             return truths;
         }
 
-        private AttributeKind? KindOf(string attribute) => table.Schema.Attribute(attribute);
+        /// <summary>The attribute; null when the directory does not know it, or an option of it.</summary>
+        private AttributeKind? KindOf(string attribute) => table.Schema.Attribute(attribute) is { } kind
+            && AttributeOptions.Of(attribute).All(o => AttributeOptions.IsLanguage(o) || table.HasOption(o)) ? kind : null;
+
+        private ObjectTable.Column Column(string attribute, AttributeKind kind, ValueRule? rule = null) =>
+            table.ColumnOf(kind, rule ?? kind.Rule, AttributeOptions.Of(attribute));
 
         private Truth[] All(Truth truth)
         {
@@ -118,25 +128,25 @@ public static class FilterEvaluator
             return truths;
         }
 
-        private Truth[] Same(AttributeKind kind, ValueRule rule, FilterValue value)
+        private Truth[] Same(string attribute, AttributeKind kind, ValueRule rule, FilterValue value)
         {
             if (!kind.Equal || !CanCompare(kind, value) || value.Text is not { } text) return All(Truth.Undefined);
             if (rule == ValueRule.Class) return OfClass(kind, text);
             if (IsCategory(kind) && table.NormalName(text) is null) text = ObjectCategories.NameOf(text, table) ?? text;
             return table.Prepared(text, rule) is { } prepared
-                ? Any(table.ColumnOf(kind, rule), v => string.Equals(v, prepared, StringComparison.Ordinal))
+                ? Any(Column(attribute, kind, rule), v => string.Equals(v, prepared, StringComparison.Ordinal))
                 : All(Truth.Undefined);
         }
 
         private static bool CanCompare(AttributeKind kind, FilterValue value) =>
-            !value.Octets.IsEmpty && (!kind.AsciiOnly || System.Text.Ascii.IsValid(value.Octets));
+            !value.Octets.IsEmpty && SyntaxAlphabets.Takes(kind.Syntax, value.Octets);
 
         /// <summary>
         /// AD-like directories keep every class of an object; the others keep some, and take those above as meant.
         /// </summary>
         private Truth[] OfClass(AttributeKind kind, string name)
         {
-            var wanted = name.ToLowerInvariant();
+            var wanted = (table.Schema.ClassName(name) ?? name).ToLowerInvariant();
             if (table.Schema.Family == DirectoryFamily.AdLike) return Any(table.ColumnOf(kind), v => v == wanted);
             if (!table.Schema.HasClass(name)) return All(Truth.Undefined);
             var at = new Dictionary<string, bool>(StringComparer.Ordinal);
@@ -147,15 +157,15 @@ public static class FilterEvaluator
                     : at[v] = table.Schema.ClassAndAbove(v).Contains(wanted, StringComparer.OrdinalIgnoreCase));
         }
 
-        private Truth[] Ordered(AttributeKind kind, FilterValue value, Func<int, bool> holds)
+        private Truth[] Ordered(string attribute, AttributeKind kind, FilterValue value, Func<int, bool> holds)
         {
             if (!kind.Ordered || !CanCompare(kind, value) || value.Text is not { } text
                 || table.Prepared(text, kind.Rule) is not { } prepared)
                 return All(Truth.Undefined);
             if (kind.Rule != ValueRule.WholeNumber)
-                return Any(table.ColumnOf(kind), v => holds(string.CompareOrdinal(v, prepared)));
+                return Any(Column(attribute, kind), v => holds(string.CompareOrdinal(v, prepared)));
             var number = BigInteger.Parse(prepared, CultureInfo.InvariantCulture);
-            return Any(table.ColumnOf(kind), v => holds(BigInteger.Parse(v, CultureInfo.InvariantCulture).CompareTo(number)));
+            return Any(Column(attribute, kind), v => holds(BigInteger.Parse(v, CultureInfo.InvariantCulture).CompareTo(number)));
         }
 
         private Truth[] Like(AttributeKind kind, Filter.Like like)
@@ -173,11 +183,12 @@ public static class FilterEvaluator
             if ((like.Start is { Text: null }) || (like.End is { Text: null })) return All(Truth.Undefined);
             var start = like.Start?.Text is { } first ? Part(first, t => PreparedText.Start(t, fold)) : "";
             var end = like.End?.Text is { } last ? Part(last, t => PreparedText.End(t, fold)) : "";
-            return Any(table.ColumnOf(kind), v => Fits(v, start, middle, end));
+            return Any(Column(like.Attribute, kind), v => Fits(v, start, middle, end));
 
             string Part(string text, Func<string, string> prepare) => kind.Rule switch
             {
                 ValueRule.Telephone => PreparedText.Telephone(text),
+                ValueRule.Numeric => text.Replace(" ", "", StringComparison.Ordinal),
                 ValueRule.CaseIgnore or ValueRule.CaseExact => prepare(text),
                 _ => text,
             };
@@ -212,21 +223,23 @@ public static class FilterEvaluator
                     return kind is { Rule: ValueRule.Name } && table.NormalName(text) is { } name
                         ? Chain(kind, name)
                         : All(Truth.Undefined);
-                return f.Rule is null && kind is not null ? Same(kind, kind.Rule, f.Value) : All(Truth.Undefined);
+                return f.Rule is null && kind is not null ? Same(f.Attribute!, kind, kind.Rule, f.Value) : All(Truth.Undefined);
             }
 
-            if (f.Rule is not null && OfName(f.Rule) is null) return All(Truth.Undefined);
-            var kinds = kind is not null
+            var named = f.Rule is null ? null : NamedRules.Of(f.Rule);
+            if (f.Rule is not null && named is null) return All(Truth.Undefined);
+            List<AttributeKind> kinds = kind is not null
                 ? [kind]
-                : table.Schema.AttributeNames.Select(n => KindOf(n)!).Distinct()
-                    .Where(k => k.Rule is ValueRule.CaseIgnore or ValueRule.CaseExact).ToList();
+                : [.. table.Schema.AttributeNames.Select(n => KindOf(n)!).Distinct().Where(k => named is null || named.Fits(k))];
             var truths = All(Truth.False);
             foreach (var one in kinds)
             {
-                var rule = f.Rule is null ? one.Rule : OfName(f.Rule)!.Value;
-                var found = Same(one, rule, f.Value);
-                if (f.NamesToo && table.Prepared(text, rule) is { } prepared)
-                    found = Or(found, Any(table.NamePartsOf(one), v => v == prepared));
+                var rule = named?.Rule ?? one.Rule;
+                var found = named?.Fits(one) == false ? All(Truth.Undefined) : Same(f.Attribute ?? one.Name, one, rule, f.Value);
+                // what stands in a name has no options
+                if (f.NamesToo && named?.Fits(one) != false && AttributeOptions.Of(f.Attribute ?? "").Length == 0
+                    && table.Prepared(text, rule) is { } prepared)
+                    found = Or(found, Any(table.NamePartsOf(one, rule), v => v == prepared));
                 truths = kinds.Count == 1 ? found : Or(truths, found);
             }
 
@@ -234,15 +247,6 @@ public static class FilterEvaluator
         }
 
         private static Truth[] Or(Truth[] a, Truth[] b) => [.. a.Zip(b, (x, y) => x > y ? x : y)];
-
-        private static ValueRule? OfName(string rule) => rule switch
-        {
-            "caseIgnoreMatch" or "2.5.13.2" => ValueRule.CaseIgnore,
-            "caseExactMatch" or "2.5.13.5" => ValueRule.CaseExact,
-            "distinguishedNameMatch" or "2.5.13.1" => ValueRule.Name,
-            "integerMatch" or "2.5.13.14" => ValueRule.WholeNumber,
-            _ => null,
-        };
 
         private Truth[] Bits(AttributeKind kind, string text, bool all)
         {

@@ -73,7 +73,7 @@ public sealed partial class FilterParser
 
     private List<Filter>? Parts(int depth)
     {
-        var sign = _text[_at++];
+        _at++; // none at all is all, or nothing [RFC 4526]
         var parts = new List<Filter>();
         for (SkipSpace(); Peek == '('; SkipSpace())
         {
@@ -81,9 +81,7 @@ public sealed partial class FilterParser
             parts.Add(part);
         }
 
-        if (parts.Count > 0) return parts;
-        Fail(_at, $"Behind '{sign}' no filter stands.", "at least one filter, in parentheses");
-        return null;
+        return parts;
     }
 
     private Filter.Not? Negated(int depth)

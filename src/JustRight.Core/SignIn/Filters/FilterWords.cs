@@ -20,6 +20,8 @@ public static class FilterWords
 
     private static string Words(Filter filter, bool inside) => filter switch
     {
+        Filter.And { Parts: [] } => "are anything at all",
+        Filter.Or { Parts: [] } => "do not exist",
         Filter.And f => Joined(f.Parts, " and ", inside),
         Filter.Or f => Joined(f.Parts, " or ", inside),
         Filter.Not f => Negated(f.Part),

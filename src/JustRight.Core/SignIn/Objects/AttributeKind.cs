@@ -12,8 +12,8 @@ public sealed record AttributeKind(string Name, ValueRule Rule, bool Ordered, bo
     /// </summary>
     public string? Above { get; init; }
 
-    /// <summary>Whether its values are ASCII alone [RFC 4517 3.3.15]: no other text can be compared with them.</summary>
-    public bool AsciiOnly { get; init; }
+    /// <summary>The number of its syntax [RFC 4517 3.3]; empty where it is not known.</summary>
+    public string Syntax { get; init; } = "";
 
     /// <summary>Whether values can be asked for at all; without a rule for equality they cannot.</summary>
     public bool Equal { get; init; } = true;

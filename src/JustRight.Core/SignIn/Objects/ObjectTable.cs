@@ -14,6 +14,7 @@ public sealed partial class ObjectTable
     private readonly Dictionary<string, Column> _columns = new(StringComparer.OrdinalIgnoreCase);
     private readonly Dictionary<string, string?> _names = new(StringComparer.Ordinal);
     private readonly HashSet<string>? _read;
+    private readonly Lazy<string[]> _withOptions;
     private readonly Lock _lock = new();
 
     /// <summary>A table.</summary>
@@ -24,6 +25,8 @@ public sealed partial class ObjectTable
     {
         (Schema, Objects) = (schema, objects);
         _read = read?.ToHashSet(StringComparer.OrdinalIgnoreCase);
+        _withOptions = new(() => [.. Objects.SelectMany(o => o.Values.Keys)
+            .Where(k => k.Contains(';', StringComparison.Ordinal)).Distinct(StringComparer.OrdinalIgnoreCase)]);
     }
 
     /// <summary>What the directory knows.</summary>
@@ -40,6 +43,9 @@ public sealed partial class ObjectTable
         foreach (var kind in (_read ?? []).Select(Schema.Attribute).OfType<AttributeKind>()) ColumnOf(kind);
     }
 
+    /// <summary>Whether every attribute was read of the objects.</summary>
+    public bool WasAllRead => _read is null;
+
     /// <summary>Whether an attribute was read of the objects.</summary>
     public bool WasRead(string attribute) => _read is null || _read.Contains(Schema.Attribute(attribute)?.Name ?? attribute);
 
@@ -55,30 +61,43 @@ public sealed partial class ObjectTable
     }
 
     /// <summary>The values of an attribute, and of those that are kinds of it, prepared by its rule.</summary>
-    internal Column ColumnOf(AttributeKind kind) => ColumnOf(kind, kind.Rule);
+    internal Column ColumnOf(AttributeKind kind) => ColumnOf(kind, kind.Rule, []);
 
     /// <summary>The values of an attribute prepared by another rule.</summary>
-    internal Column ColumnOf(AttributeKind kind, ValueRule rule)
+    /// <param name="options">The options that values must have [RFC 4512 2.5.2]; none for all values.</param>
+    internal Column ColumnOf(AttributeKind kind, ValueRule rule, string[] options)
     {
-        var key = $"{kind.Name}\n{rule}";
+        var key = $"{kind.Name}\n{rule}\n{string.Join(';', options)}";
         lock (_lock)
         {
             if (!_columns.TryGetValue(key, out var column))
-                _columns[key] = column = Prepare([.. Schema.WithKindsBelow(kind).Select(k => k.Name)], rule);
+                _columns[key] = column = Prepare(NamesOf(Schema.WithKindsBelow(kind), options), rule);
             return column;
         }
     }
 
-    /// <summary>The values that stand in the objects' own names for an attribute, prepared by its rule.</summary>
-    internal Column NamePartsOf(AttributeKind kind)
+    /// <summary>Whether some value of the table has an option.</summary>
+    internal bool HasOption(string option) =>
+        _withOptions.Value.Any(name => AttributeOptions.Has(AttributeOptions.Of(name), option));
+
+    /// <summary>What the objects call the values of some attributes with some options.</summary>
+    private List<string> NamesOf(IEnumerable<AttributeKind> kinds, string[] options)
+    {
+        var all = kinds.ToHashSet();
+        List<string> names = options.Length == 0 ? [.. all.Select(k => k.Name)] : [];
+        if (Schema.Family != DirectoryFamily.AdLike)
+            names.AddRange(_withOptions.Value.Where(name =>
+                Schema.Attribute(name) is { } kind && all.Contains(kind)
+                && options.All(o => AttributeOptions.Has(AttributeOptions.Of(name), o))));
+        return names;
+    }
+
+    /// <summary>The values that stand in the objects' own names for an attribute, prepared by a rule.</summary>
+    internal Column NamePartsOf(AttributeKind kind, ValueRule rule)
     {
         var names = Schema.WithKindsBelow(kind).SelectMany(k => Schema.AttributeNames.Where(n => Schema.Attribute(n) == k))
             .ToHashSet(StringComparer.OrdinalIgnoreCase);
-        return Fill(
-            o => DistinguishedName.TryParse(o.Dn, out var name)
-                ? name.Parts.Where(p => names.Contains(p.Type)).Select(p => p.Value)
-                : [],
-            kind.Rule);
+        return Fill(o => NameText.Values(o.Dn).Where(p => names.Contains(p.Type)).Select(p => p.Value), rule);
     }
 
     private Column Prepare(List<string> names, ValueRule rule) =>
@@ -118,23 +137,15 @@ public sealed partial class ObjectTable
         ValueRule.CaseIgnore => PreparedText.Whole(value, true),
         ValueRule.CaseExact => PreparedText.Whole(value, false),
         ValueRule.Telephone => PreparedText.Telephone(value),
+        ValueRule.Numeric => PreparedText.Numeric(value),
+        ValueRule.Uuid => Guid.TryParseExact(value, "D", out _) ? value.ToLowerInvariant() : null,
         ValueRule.WholeNumber => WholeNumberText().IsMatch(value) ? value : null,
         ValueRule.Name => NormalName(value),
-        ValueRule.Class => value.ToLowerInvariant(),
-        ValueRule.Time => Moment(value)?.ToString("yyyyMMddHHmmss.fffffff", CultureInfo.InvariantCulture),
+        ValueRule.Class => (Schema.ClassName(value) ?? value).ToLowerInvariant(),
+        ValueRule.Time => GeneralizedTime.Read(value)?.ToString("yyyyMMddHHmmss.fffffff", CultureInfo.InvariantCulture),
         ValueRule.Boolean => value is "TRUE" or "FALSE" ? value : null,
-        _ => value,
+        ValueRule.Octets => value,
     };
-
-    /// <summary>Generalized time [RFC 4517 3.3.13], in UTC as directories write it.</summary>
-    private static DateTimeOffset? Moment(string value)
-    {
-        string[] forms = ["yyyyMMddHHmmss'Z'", "yyyyMMddHHmmss.f'Z'", "yyyyMMddHHmm'Z'", "yyyyMMddHH'Z'"];
-        return DateTimeOffset.TryParseExact(
-            value, forms, CultureInfo.InvariantCulture, DateTimeStyles.AssumeUniversal, out var moment)
-            ? moment
-            : null;
-    }
 
     [GeneratedRegex(@"^(0|-?[1-9][0-9]*)\z")]
     private static partial Regex WholeNumberText();

@@ -24,6 +24,13 @@ internal static class PreparedText
     public static string Telephone(string text) =>
         string.Concat(Mapped(text, true).Where(c => c is not (' ' or '-' or '\u2010' or '\u2011' or '\u2212')));
 
+    /// <summary>Digits without the spaces between them (2.6.2); null for what is none.</summary>
+    public static string? Numeric(string text)
+    {
+        var digits = text.Replace(" ", "", StringComparison.Ordinal);
+        return digits.Length > 0 && digits.All(char.IsAsciiDigit) ? digits : null;
+    }
+
     private static string Mapped(string text, bool foldCase)
     {
         if (Ascii.IsValid(text)) return foldCase ? text.ToLowerInvariant() : text;

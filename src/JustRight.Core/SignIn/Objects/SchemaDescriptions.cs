@@ -24,7 +24,8 @@ public static partial class SchemaDescriptions
         return new AttributeSchema(
             family,
             all.Select(d => ((IReadOnlyList<string>)[.. d.Names, d.Number], Kind(family, d, described))),
-            objectClasses.Select(Description.Of).OfType<Description>().SelectMany(d => d.Names.Select(n => (n, d["SUP"]))));
+            objectClasses.Select(Description.Of).OfType<Description>()
+                .Select(d => ((IReadOnlyList<string>)[.. d.Names, d.Number], d["SUP"])));
     }
 
     private static AttributeKind Kind(DirectoryFamily family, Description description, Dictionary<string, Description> all)
@@ -37,7 +38,10 @@ public static partial class SchemaDescriptions
                 : OfSyntax(syntax);
             return new AttributeKind(
                 description.Names[0], rule, rule is not (ValueRule.Name or ValueRule.Class or ValueRule.Boolean),
-                rule is ValueRule.CaseIgnore or ValueRule.CaseExact or ValueRule.Octets);
+                rule is ValueRule.CaseIgnore or ValueRule.CaseExact or ValueRule.Octets)
+            {
+                Syntax = syntax,
+            };
         }
 
         var equality = Inherited("EQUALITY");
@@ -48,7 +52,7 @@ public static partial class SchemaDescriptions
         {
             Above = description["SUP"],
             Equal = equality is not null,
-            AsciiOnly = syntax == SyntaxPrefix + "26",
+            Syntax = syntax,
         };
 
         string? Inherited(string word)
@@ -66,6 +70,8 @@ public static partial class SchemaDescriptions
 
     private static ValueRule? OfEquality(string? rule) => rule switch
     {
+        "numericStringMatch" => ValueRule.Numeric,
+        "UUIDMatch" or "uuidMatch" => ValueRule.Uuid,
         "caseIgnoreMatch" or "caseIgnoreIA5Match" or "caseIgnoreListMatch" => ValueRule.CaseIgnore,
         "caseExactMatch" or "caseExactIA5Match" => ValueRule.CaseExact,
         "telephoneNumberMatch" => ValueRule.Telephone,

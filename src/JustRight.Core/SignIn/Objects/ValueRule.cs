@@ -12,6 +12,12 @@ public enum ValueRule
     /// <summary>Telephone numbers: without regard to case, spaces and hyphens.</summary>
     Telephone,
 
+    /// <summary>Digits, without regard to spaces.</summary>
+    Numeric,
+
+    /// <summary>UUIDs [RFC 4530], without regard to case.</summary>
+    Uuid,
+
     /// <summary>Whole numbers.</summary>
     WholeNumber,
 
