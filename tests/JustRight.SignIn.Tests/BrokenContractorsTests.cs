@@ -236,7 +236,7 @@ public sealed class BrokenContractorsTests(BrokenContractors servers) : IClassFi
         {
             Plan = (scene, _) => scene.Plan(WireSecurity.Tls, i => i with { MayNotEnter = ["ben"] }),
         },
-        new("a person whose name the group spells in another way", "kept-out/o, quist", Fail, SignInCause.Enters, "Remove o, quist")
+        new("a person whose name the group spells differently", "kept-out/o, quist", Fail, SignInCause.Enters, "Remove o, quist")
         {
             Write = (_, server, connection) =>
             {
@@ -265,11 +265,11 @@ public sealed class BrokenContractorsTests(BrokenContractors servers) : IClassFi
         {
             Plan = (scene, server) => On(scene, server.Directory, WireSecurity.StartTls),
         }),
-        ("encrypted alone", new("the server takes no password unencrypted", "bind", Fail, SignInCause.ProtectionRequired, "use TLS")
+        ("encrypted alone", new("no password is taken unencrypted", "bind", Fail, SignInCause.ProtectionRequired, "use TLS")
         {
             Plan = (scene, server) => On(scene, server.Directory, WireSecurity.Plain),
         }),
-        ("no simple bind", new("the server takes no passwords at all", "bind", Fail, SignInCause.SignInRefused, "what this answer means")),
+        ("no simple bind", new("no passwords are taken", "bind", Fail, SignInCause.SignInRefused, "what this answer means")),
         ("no memberOf", new("people carry no groups: nobody", "people", Fail, SignInCause.NoBackLink, "back-link: no")),
         ("no memberOf", new("people carry no groups: the person", "person", Fail, SignInCause.NoBackLink, "back-link: no")),
         ("three at most", new("no paging against a limit", "people", Fail, SignInCause.SizeLimit, "ask page by page")
@@ -392,9 +392,11 @@ public sealed class BrokenContractorsTests(BrokenContractors servers) : IClassFi
     private static void Refer(LdapConnection connection, string dn)
     {
         var request = new AddRequest(
-            dn, new DirectoryAttribute("objectClass", "referral", "extensibleObject"), new DirectoryAttribute("ou", dn.Split(',')[0][3..]),
+            dn, new DirectoryAttribute("objectClass", "referral", "extensibleObject"),
+            new DirectoryAttribute("ou", dn.Split(',')[0][3..]),
             new DirectoryAttribute("ref", $"ldap://fm-ldap09.fennmoor.example/{dn}"));
-        request.Controls.Add(new DirectoryControl("2.16.840.1.113730.3.4.2", null, true, true)); // as an object of its own [RFC 3296]
+        // as an object of its own [RFC 3296]
+        request.Controls.Add(new DirectoryControl("2.16.840.1.113730.3.4.2", null, true, true));
         connection.SendRequest(request);
     }
 

@@ -48,7 +48,10 @@ public sealed class BrokenStaffTests(SceneOn<StaffServer> on) : IClassFixture<Sc
             Plan = As("b.new"),
             Bind = SignInTestScene.PersonPassword,
         },
-        new("a wrong password of the person", "person-signs-in", Fail, SignInCause.WrongPassword, "typed correctly") { Person = Wrong },
+        new("a wrong password of the person", "person-signs-in", Fail, SignInCause.WrongPassword, "typed correctly")
+        {
+            Person = Wrong,
+        },
         new("a person who is locked", "person-signs-in", Fail, SignInCause.Locked, "Unlock the account")
         {
             Write = (scene, _, connection) => Add(scene, connection, "p.locked", within: true),
@@ -60,7 +63,8 @@ public sealed class BrokenStaffTests(SceneOn<StaffServer> on) : IClassFixture<Sc
         },
         new("a person who has expired", "person-signs-in", Fail, SignInCause.AccountExpired, "a later end")
         {
-            Write = (scene, _, connection) => Add(scene, connection, "p.ended", Normal, ("accountExpires", Yesterday), within: true),
+            Write = (scene, _, connection) =>
+                Add(scene, connection, "p.ended", Normal, ("accountExpires", Yesterday), within: true),
             Plan = Person("p.ended"),
         },
         new("a person who must change the password", "person-signs-in", Fail, SignInCause.MustChangePassword, "without asking")
@@ -89,8 +93,14 @@ public sealed class BrokenStaffTests(SceneOn<StaffServer> on) : IClassFixture<Sc
             },
         },
         new("a person not in the group", "person", Fail, SignInCause.NotInGroup, "Put greta into") { Plan = Person("greta") },
-        new("a person who does not exist", "person", Fail, SignInCause.NotInDirectory, "how nobody is spelled") { Plan = Person("nobody") },
-        new("a person outside the base", "person", Fail, SignInCause.OutsideBase, "wider base") { Plan = Person("Administrator") },
+        new("a person who does not exist", "person", Fail, SignInCause.NotInDirectory, "how nobody is spelled")
+        {
+            Plan = Person("nobody"),
+        },
+        new("a person outside the base", "person", Fail, SignInCause.OutsideBase, "wider base")
+        {
+            Plan = Person("Administrator"),
+        },
         new("nobody is in the group", "people", Fail, SignInCause.GroupEmpty, "Add the people")
         {
             Write = (_, server, connection) => connection.Add(
@@ -109,7 +119,7 @@ public sealed class BrokenStaffTests(SceneOn<StaffServer> on) : IClassFixture<Sc
                 WireSecurity.Tls,
                 directory: server.Directory with { PeopleIn = DistinguishedName.Parse($"OU=Nowhere,{server.Directory.Root}") }),
         },
-        new("a base that reaches other parts of the forest", "elsewhere", Caution, SignInCause.PartsElsewhere, "catalog of the forest")
+        new("a base with other parts of the forest below", "elsewhere", Caution, SignInCause.PartsElsewhere, "catalog of the")
         {
             Plan = (scene, server) => scene.Plan(
                 WireSecurity.Tls, directory: server.Directory with { PeopleIn = server.Directory.Root }),

@@ -52,7 +52,8 @@ internal sealed class ListeningBetween : IAsyncDisposable
         using var to = new TcpClient();
         await to.ConnectAsync(host, port);
         await Task.WhenAny(
-            CopyAsync(client.GetStream(), to.GetStream(), listen: true), CopyAsync(to.GetStream(), client.GetStream(), listen: false));
+            CopyAsync(client.GetStream(), to.GetStream(), listen: true),
+            CopyAsync(to.GetStream(), client.GetStream(), listen: false));
     }
 
     private async Task CopyAsync(NetworkStream from, NetworkStream to, bool listen)

@@ -23,8 +23,9 @@ internal sealed class RandomFilters(ObjectTable table, int seed)
             "distinguishedName"]
         : [
             "cn", "uid", "sn", "givenName", "mail", "title", "description", "employeeNumber", "memberOf", "member", "uidNumber",
-            "gidNumber", "surname", "name", "displayName", "noSuchAttribute", "2.5.4.4", "UserId", "telephoneNumber", "x121Address",
-            "createTimestamp", "entryUUID", "cn;lang-de", "CN;Lang-DE", "name;lang-de", "cn;lang-fr", "givenName;lang-de-at",
+            "gidNumber", "surname", "name", "displayName", "noSuchAttribute", "2.5.4.4", "UserId", "telephoneNumber",
+            "x121Address", "createTimestamp", "entryUUID", "cn;lang-de", "CN;Lang-DE", "name;lang-de", "cn;lang-fr",
+            "givenName;lang-de-at",
             "seeAlso"];
 
     /// <summary>The next filter.</summary>

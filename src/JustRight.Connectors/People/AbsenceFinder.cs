@@ -47,7 +47,7 @@ internal static class AbsenceFinder
             "primaryGroupID")];
     }
 
-    /// <summary>What is behind it where somebody's group does not let them in; null when no group has a say, or it does.</summary>
+    /// <summary>Why somebody's group does not let them in; null when no group has a say, or it does.</summary>
     private static WhyAbsent? InGroup(SignInTestRun run, IPeopleSession session, PeopleObject person)
     {
         if (run.Plan.EnterDn is not { } dn) return null;
@@ -77,10 +77,11 @@ internal static class AbsenceFinder
         SignInCause.TwiceBelowBase => "A logon name must be unique: use a narrower base, or rename one of the two.",
         SignInCause.Disabled => "Enable the account.",
         SignInCause.GroupMissing => "Create the group, or name one that exists.",
-        SignInCause.PrimaryGroup => $"Give {name} another primary group and make {run.Plan.EnterName} an ordinary one, or use another group.",
+        SignInCause.PrimaryGroup =>
+            $"Give {name} another primary group and make {run.Plan.EnterName} an ordinary one, or use another group.",
         SignInCause.NoBackLink =>
-            "Let the directory keep memberOf, and fill it for the members there are; or say in the estate that people carry none: "
-            + "back-link: no.",
+            "Let the directory keep memberOf, and fill it for the members there are; "
+            + "or say in the estate that people carry none: back-link: no.",
         SignInCause.OnlyNested => $"Put {name} directly into {run.Plan.EnterName}, or let nested groups count.",
         SignInCause.GroupEmpty or SignInCause.NotInGroup => $"Put {name} into {run.Plan.EnterName}.",
         SignInCause.NotForFilter => "Give the account the class and the attributes that the people filter asks for.",

@@ -16,7 +16,9 @@ public interface IPeopleDirectory
     /// a directory it means somebody else.</exception>
     Task<IPeopleSession> BindAsync(WireSecurity security, string name, NewPassword password, CancellationToken cancel);
 
-    /// <summary>Tries a password once, and tells what the directory says of it. What fails is in the answer, never thrown.</summary>
+    /// <summary>
+    /// Tries a password once, and tells what the directory says of it. What fails is in the answer, never thrown.
+    /// </summary>
     /// <param name="name">In whichever form: a distinguished name, <c>name@domain</c>, <c>DOMAIN\name</c>.</param>
     Task<PasswordAnswer> TryPasswordAsync(WireSecurity security, string name, NewPassword password, CancellationToken cancel);
 

@@ -149,7 +149,8 @@ public sealed class LdapPeopleDirectory(
             new LdapDirectoryIdentifier(
                 directory.Host, directory.Offers[security], fullyQualifiedDnsHostName: true,
                 connectionless: false),
-            name is null ? null : new NetworkCredential(name, password!.Reveal()), name is null ? AuthType.Anonymous : AuthType.Basic)
+            name is null ? null : new NetworkCredential(name, password!.Reveal()),
+            name is null ? AuthType.Anonymous : AuthType.Basic)
         {
             Timeout = Patience,
         };

@@ -13,7 +13,8 @@ internal static class PasswordAnswers
         0 => Accepted(answer.Policy),
         8 or 13 => new PasswordAnswer(
             SignInCause.ProtectionRequired, $"it takes no password over this connection{Said(answer)}"),
-        10 => new PasswordAnswer(SignInCause.BaseElsewhere, $"it does not hold the account, and refers to another directory{Said(answer)}"),
+        10 => new PasswordAnswer(
+            SignInCause.BaseElsewhere, $"it does not hold the account, and refers to another directory{Said(answer)}"),
         34 => new PasswordAnswer(SignInCause.BadName, $"it does not take that for a name{Said(answer)}"),
         49 => answer.Policy?.Error switch
         {

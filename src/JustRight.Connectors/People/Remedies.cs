@@ -12,14 +12,16 @@ internal static class Remedies
         SignInCause.BaseMissing => "Correct the bases in the estate, or let the bind account read them.",
         SignInCause.BaseElsewhere => "Name the directory that holds this branch, or correct the base in the estate.",
         SignInCause.MayNotSearch => $"Let {plan.BindDn ?? plan.BindLogonName} search this branch.",
-        SignInCause.SizeLimit => "Let the product ask page by page, raise the directory's limit, or limit the people by a group or an OU.",
+        SignInCause.SizeLimit =>
+            "Let the product ask page by page, raise the directory's limit, or limit the people by a group or an OU.",
         SignInCause.PagingRefused => "Turn paging off in the product, or let the directory answer page by page.",
         SignInCause.ProtectionRequired => "Have the product use TLS: the directory asks for it.",
         SignInCause.TooSlow => "Find out what keeps the directory from answering: load, a missing index, the network.",
         SignInCause.Broken => "Check that the directory runs, and run the sign-in test again.",
         SignInCause.SearchRefused => "Correct the base, the filter or the attributes of the search.",
         SignInCause.WrongPassword =>
-            "Check that the account exists, is enabled, and has this password. The sign-in test tries once, so that it does not lock the account.",
+            "Check that the account exists, is enabled, and has this password. "
+            + "The sign-in test tries once, so that it does not lock the account.",
         SignInCause.BadName => "Write the name as the directory takes it: its distinguished name as a rule.",
         SignInCause.Locked => "Unlock the account, and find out who signs in with a wrong password.",
         SignInCause.Disabled => "Enable the account.",

@@ -52,6 +52,8 @@ internal static class SignInViews
         [.. test.Checks.Select(Of)], Of(test.People), Of(test.Groups), test.GroupNames);
 
     private static ComparisonView? Of(FoundAndExpected? compared) => compared is null ? null : new ComparisonView(
-        compared.Expected, compared.Found, [.. compared.Missing.Select(d =>
-            new NamedDifferenceView(d.Name, d.Why?.Words) { Cause = d.Why?.Cause.Word() })], [.. compared.Extra.Select(d => new NamedDifferenceView(d.Name, d.Why?.Words) { Cause = d.Why?.Cause.Word() })]);
+        compared.Expected, compared.Found, [.. compared.Missing.Select(Of)], [.. compared.Extra.Select(Of)]);
+
+    private static NamedDifferenceView Of(NamedDifference difference) =>
+        new(difference.Name, difference.Why?.Words) { Cause = difference.Why?.Cause.Word() };
 }

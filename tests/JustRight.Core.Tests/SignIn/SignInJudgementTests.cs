@@ -78,7 +78,7 @@ public sealed class SignInJudgementTests
         (check.Cause, check.Fact).ShouldBe((cause, "10.0.0.9: the port is odd."));
         check.Fix.ShouldNotBeNull().ShouldContain(fix);
         look.WhyNotTrusted("why").ShouldNotBeNull().Cause.ShouldBe(cause, "a client takes whichever address it likes");
-        ConnectionChecks.Of(Look with { Addresses = [odd] }, null, Now).Last().Fact.ShouldBe("The port is odd.", StringCompareShould.IgnoreCase);
+        ConnectionChecks.Of(Look with { Addresses = [odd] }, null, Now).Last().Fact.ShouldBe("The port is odd.");
     }
 
     [Theory]
@@ -126,7 +126,8 @@ public sealed class SignInJudgementTests
     [Fact]
     public void Lists_are_compared_by_name_and_numbers_by_number()
     {
-        var compared = FoundAndExpected.Compare(null, ["Anna", "ben", "cleo"], ["anna", "dora", "ben"], n => new WhyAbsent(SignInCause.NotInGroup, n + " is away"));
+        var compared = FoundAndExpected.Compare(
+            null, ["Anna", "ben", "cleo"], ["anna", "dora", "ben"], n => new WhyAbsent(SignInCause.NotInGroup, n + " is away"));
         (compared.Expected, compared.Found, compared.Agrees).ShouldBe((3, 3, false));
         compared.Missing.ShouldBe([new NamedDifference("cleo", new WhyAbsent(SignInCause.NotInGroup, "cleo is away"))]);
         compared.Extra.ShouldBe([new NamedDifference("dora", null)]);

@@ -133,7 +133,8 @@ internal sealed class LdapSession : IDirectoryReader, IDisposable
             throw e.ErrorCode == InvalidCredentials
                 ? new ConnectorException(
                     ConnectorFailure.SignIn,
-                    $"{target.Controller} refuses the sign-in of {target.SignInAs}: {PasswordAnswers.Of(e.ServerErrorMessage).Words}.", e)
+                    $"{target.Controller} refuses the sign-in of {target.SignInAs}: "
+                    + $"{PasswordAnswers.Of(e.ServerErrorMessage).Words}.", e)
                 : new ConnectorException(
                     ConnectorFailure.Unreachable, $"{target.Controller}:{target.Port} cannot be used: {e.Message}", e);
         }

@@ -6,7 +6,9 @@ namespace JustRight.Connectors.People.Wire;
 /// <param name="Policy">What it says of the account's password; null when it says nothing.</param>
 internal sealed record LdapAnswer(int Code, string Diagnostic, PasswordPolicyAnswer? Policy);
 
-/// <summary>What a directory of the inetOrgPerson family says of a password with its answer to a bind (password policy control).</summary>
+/// <summary>
+/// What a directory of the inetOrgPerson family says of a password with its answer to a bind: the password policy control.
+/// </summary>
 /// <param name="ExpiresIn">How long until the password expires; null when it does not say.</param>
 /// <param name="SignInsLeft">How often an expired password still opens the account; null when it has not expired.</param>
 /// <param name="Error">What is wrong; null for nothing.</param>

@@ -64,13 +64,19 @@ public static class FilterEvaluator
                     for (var i = 0; i < truths.Length; i++) truths[i] = (Truth)(2 - (int)truths[i]);
                     return truths;
                 case Filter.Present f:
-                    return KindOf(f.Attribute) is { } there ? Any(Column(f.Attribute, there), static _ => true) : All(Truth.Undefined);
+                    return KindOf(f.Attribute) is { } there
+                        ? Any(Column(f.Attribute, there), static _ => true)
+                        : All(Truth.Undefined);
                 case Filter.Same f:
                     return KindOf(f.Attribute) is { } same ? Same(f.Attribute, same, same.Rule, f.Value) : All(Truth.Undefined);
                 case Filter.AtLeast f:
-                    return KindOf(f.Attribute) is { } least ? Ordered(f.Attribute, least, f.Value, static c => c >= 0) : All(Truth.Undefined);
+                    return KindOf(f.Attribute) is { } least
+                        ? Ordered(f.Attribute, least, f.Value, static c => c >= 0)
+                        : All(Truth.Undefined);
                 case Filter.AtMost f:
-                    return KindOf(f.Attribute) is { } most ? Ordered(f.Attribute, most, f.Value, static c => c <= 0) : All(Truth.Undefined);
+                    return KindOf(f.Attribute) is { } most
+                        ? Ordered(f.Attribute, most, f.Value, static c => c <= 0)
+                        : All(Truth.Undefined);
                 case Filter.About f:
                     // [MS-ADTS 3.1.1.3.1.3.1]: there the same as being equal
                     return table.Schema.Family == DirectoryFamily.AdLike

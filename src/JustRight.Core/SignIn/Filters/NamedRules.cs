@@ -4,8 +4,8 @@ using JustRight.Core.SignIn.Objects;
 namespace JustRight.Core.SignIn.Filters;
 
 /// <summary>
-/// The matching rules that a filter may name [RFC 4517 4.2, RFC 4530 2.2], each with its number, how it compares, and the syntaxes
-/// of the attributes it is for. What is not among them is for the directory itself to judge.
+/// The matching rules that a filter may name [RFC 4517 4.2], each with its number, how it compares, and the syntaxes of the
+/// attributes it is for. What is not among them is for the directory itself to judge.
 /// </summary>
 internal static class NamedRules
 {

@@ -12,7 +12,9 @@ public sealed class AttributeSchema
     /// <summary>A schema.</summary>
     /// <param name="family">The family of the directory.</param>
     /// <param name="attributes">Each attribute with every name and number it goes by.</param>
-    /// <param name="classes">Each class with every name and number it goes by, the first name first, and the class right above it.</param>
+    /// <param name="classes">
+    /// Each class with every name and number it goes by, the first name first, and the class right above it.
+    /// </param>
     public AttributeSchema(
         DirectoryFamily family, IEnumerable<(IReadOnlyList<string> Names, AttributeKind Kind)> attributes,
         IEnumerable<(IReadOnlyList<string> Names, string? Above)> classes)

@@ -10,7 +10,9 @@ namespace JustRight.Core.SignIn.Objects;
 /// </summary>
 public sealed class ComparedName : IEquatable<ComparedName>
 {
-    /// <summary>The attributes that names are made of [RFC 4514 3, RFC 4519 2]: the first name of each, its other name, its number.</summary>
+    /// <summary>
+    /// The attributes that names are made of [RFC 4514 3, RFC 4519 2]: the first name of each, its other name, its number.
+    /// </summary>
     private static readonly (string First, string Name, string Number)[] Attributes =
     [
         ("cn", "commonName", "2.5.4.3"), ("sn", "surname", "2.5.4.4"), ("c", "countryName", "2.5.4.6"),

@@ -4,8 +4,8 @@ using System.Text.RegularExpressions;
 namespace JustRight.Core.SignIn.Objects;
 
 /// <summary>
-/// Generalized time [RFC 4517 3.3.13]: from the year to the hour, minutes and seconds or none, a fraction of the last of them, and
-/// <c>Z</c> or the difference from UTC.
+/// Generalized time [RFC 4517 3.3.13]: from the year to the hour, minutes and seconds or none, a fraction of the last of them,
+/// and <c>Z</c> or the difference from UTC.
 /// </summary>
 internal static partial class GeneralizedTime
 {
@@ -25,8 +25,8 @@ internal static partial class GeneralizedTime
         {
             var unit = parts.Groups["second"].Success ? TimeSpan.TicksPerSecond
                 : parts.Groups["minute"].Success ? TimeSpan.TicksPerMinute : TimeSpan.TicksPerHour;
-            moment = moment.AddTicks(
-                (long)(decimal.Parse("0." + fraction.Value[..Math.Min(fraction.Length, 20)], CultureInfo.InvariantCulture) * unit));
+            var digits = fraction.Value[..Math.Min(fraction.Length, 20)];
+            moment = moment.AddTicks((long)(decimal.Parse("0." + digits, CultureInfo.InvariantCulture) * unit));
         }
 
         var away = new TimeSpan(Part("awayHours"), Part("awayMinutes"), 0);

@@ -3,7 +3,9 @@ using System.Text;
 
 namespace JustRight.Core.SignIn.Objects;
 
-/// <summary>Which characters values of a syntax are made of [RFC 4517 3.3]: a text with others cannot be compared with them.</summary>
+/// <summary>
+/// Which characters values of a syntax are made of [RFC 4517 3.3]: a text with others cannot be compared with them.
+/// </summary>
 internal static class SyntaxAlphabets
 {
     private const string Prefix = "1.3.6.1.4.1.1466.115.121.1.";

@@ -32,7 +32,7 @@ public static class ConnectionChecks
         if (look.Answering.FirstOrDefault(a => a.Trouble is not null) is { Trouble: { } met } which)
         {
             yield return SignInCheck.Fail(
-                "protection", Protection, met.Cause, Sentence(At(look, which) + met.Words), Remedy(met.Cause));
+                "protection", Protection, met.Cause, Begun(Sentence(At(look, which) + met.Words)), Remedy(met.Cause));
             yield break;
         }
 
@@ -130,6 +130,8 @@ public static class ConnectionChecks
 
     private static string At(ConnectionLook look, AddressLook which) =>
         look.Addresses.Count > 1 ? $"{which.Address}: " : "";
+
+    private static string Begun(string sentence) => char.ToUpperInvariant(sentence[0]) + sentence[1..];
 
     private static string Sentence(string words) => words.EndsWith('.') ? words : words + ".";
 

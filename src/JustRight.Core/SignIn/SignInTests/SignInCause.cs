@@ -108,7 +108,7 @@ public enum SignInCause
     /// <summary>The bind account may not search there.</summary>
     MayNotSearch,
 
-    /// <summary>The directory gives fewer objects in an answer than there are, and the product does not ask page by page.</summary>
+    /// <summary>The directory gives too few objects in an answer, and the product does not ask page by page.</summary>
     SizeLimit,
 
     /// <summary>The directory does not give its answers page by page.</summary>
